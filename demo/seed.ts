@@ -1,0 +1,173 @@
+import { DEMO_PASSWORD } from '../src/server/auth/demo-password.ts';
+import { makeAccount } from '../src/server/auth/accounts.ts';
+import { now } from '../src/server/clock.ts';
+import { type Connection, database } from '../src/server/db/index.ts';
+import { newItem } from '../src/contract/items.ts';
+import { PRESETS, type Rights } from '../src/core/access/index.ts';
+import { dateText, parseDate, weekStart } from '../src/core/time/index.ts';
+import { contextFor } from '../src/server/operations/context.ts';
+import { addGroup } from '../src/server/operations/groups.ts';
+import { createItem } from '../src/server/operations/create-item.ts';
+import { giveAccess } from '../src/server/operations/give-access.ts';
+import { addPerson, findBoard } from '../src/server/operations/people.ts';
+import { findPerson } from '../src/server/operations/session.ts';
+import { addressFor, GROUPS, PEOPLE } from './people.ts';
+import {
+  AMARA_WEEKLY,
+  AMARA_WEEKS,
+  BRUNO_WEEKLY,
+  BRUNO_WEEKS,
+  FILLERS,
+  INES_WEEKLY,
+  INES_WEEKS,
+  type Sample,
+  TOMAS_WEEKLY,
+  TOMAS_WEEKS,
+  type Weekly,
+} from './weeks.ts';
+
+const DAY = 86_400_000;
+const WEEKS_BACK = 5;
+
+/** Seeds Cloudmoor Trust through the operations, around a day: the same day gives the same organisation. */
+export async function seed(db: Connection, at: number, makeAccountFor = makeAccount): Promise<{ people: number; items: number }> {
+  const monday = weekStart(Math.floor(at / DAY) * DAY);
+  for (const p of PEOPLE) {
+    const address = addressFor(p.handle);
+    const account = await makeAccountFor(address, p.name, DEMO_PASSWORD);
+    addPerson(db, at, null, {
+      name: p.name,
+      handle: p.handle,
+      address,
+      role: p.role,
+      site: p.site,
+      zone: p.zone ?? 'Europe/Lisbon',
+      colour: p.colour,
+      administrator: p.administrator ?? false,
+      account,
+    });
+  }
+  const person = (handle: string) => {
+    const found = findPerson(db, handle);
+    if (!found) throw new Error(`no sample person ${handle}`);
+    return found;
+  };
+  const ctx = (handle: string) => ({ ...contextFor(person(handle), db), now: at });
+  const calendar = (handle: string) => findBoard(ctx(handle), handle)?.calendar ?? '';
+  const groups = new Map(GROUPS.map((g) => [g.name, addGroup(ctx('ines'), g.name, g.members.map(person))]));
+
+  const give = (owner: string, audience: { kind: 'person' | 'group'; id: string }, rights: Rights) => {
+    const result = giveAccess(ctx(owner), calendar(owner), { audience, rights, seen: null });
+    if (!result.ok) throw new Error(`${owner}: ${JSON.stringify(result)}`);
+  };
+  give('ines', { kind: 'person', id: 'tomas' }, PRESETS.delegate);
+  give('bruno', { kind: 'person', id: 'tomas' }, { ...PRESETS.arranger, private: true });
+
+  let items = 0;
+  const add = (owner: string, by: string, sample: Sample | Weekly, date: string, rule: string | null) => {
+    const result = createItem(ctx(by), calendar(owner), itemFor(owner, sample, date, rule, person(owner).zone));
+    if (!result.ok) throw new Error(`${owner} ${sample.title}: ${JSON.stringify(result)}`);
+    items++;
+  };
+  const fill = (owner: string, weekly: readonly Weekly[], weeks: readonly Sample[]) => {
+    for (const w of weekly) {
+      const first = monday - WEEKS_BACK * 7 * DAY + w.day * DAY;
+      add(owner, w.by ?? owner, w, dateText(first), w.rule ?? 'FREQ=WEEKLY');
+    }
+    for (const s of weeks) add(owner, s.by ?? owner, s, dateText(monday + (s.week * 7 + s.day) * DAY), null);
+  };
+  fill('ines', INES_WEEKLY, INES_WEEKS);
+  fill('bruno', BRUNO_WEEKLY, BRUNO_WEEKS);
+  fill('tomas', TOMAS_WEEKLY, TOMAS_WEEKS);
+  fill('amara', AMARA_WEEKLY, AMARA_WEEKS);
+
+  const told = new Set(['ines', 'bruno', 'tomas', 'amara']);
+  const random = mulberry(20_270_301);
+  for (const p of [...PEOPLE.filter((q) => !told.has(q.handle))])
+    for (const week of [0, 1])
+      for (const s of fillerWeek(random, week)) add(p.handle, p.handle, s, dateText(monday + (week * 7 + s.day) * DAY), null);
+  // The weeks around the told ones aren't empty either.
+  for (const week of [-5, -4, -3, -2, -1, 2, 3, 4, 5, 6])
+    for (const s of fillerWeek(random, week).slice(0, 6 - Math.floor(Math.abs(week) / 2)))
+      add('ines', 'tomas', s, dateText(monday + (week * 7 + s.day) * DAY), null);
+
+  give('ines', { kind: 'person', id: 'bruno' }, PRESETS.full);
+  give('ines', { kind: 'person', id: 'dario' }, PRESETS.shutOut);
+  give('ines', { kind: 'person', id: 'pim' }, PRESETS.helper);
+  give('ines', { kind: 'group', id: groups.get('Leadership') ?? '' }, PRESETS.outline);
+  give('ines', { kind: 'person', id: 'amara' }, PRESETS.outline);
+  give('bruno', { kind: 'person', id: 'ines' }, PRESETS.full);
+  give('bruno', { kind: 'group', id: groups.get('Finance') ?? '' }, PRESETS.titles);
+  give('amara', { kind: 'group', id: groups.get('Marsh Lab team') ?? '' }, PRESETS.full);
+  give('tomas', { kind: 'person', id: 'ines' }, PRESETS.full);
+  return { people: PEOPLE.length, items };
+}
+
+function itemFor(owner: string, s: Sample | Weekly, date: string, rule: string | null, ownZone: string) {
+  const zone = s.zone ?? ownZone;
+  const invited = (s.with ?? []).map((handle) => party(handle, 'accepted'));
+  const called = s.callers !== undefined || s.answer !== undefined;
+  const outside = { name: 'Quill Audit', address: 'hello@quill-audit.example' };
+  const organiser = s.callers ? plain(s.callers) : s.answer && !s.with ? outside : invited.length > 0 ? plain(owner) : null;
+  return newItem.parse({
+    when: s.days
+      ? { start: date, end: dateText((parseDate(date) ?? 0) + s.days * DAY), allDay: true, zone }
+      : { start: `${date}T${s.at}`, end: `${date}T${s.to}`, allDay: false, zone },
+    ...(rule ? { repeat: { rule } } : {}),
+    title: s.title,
+    kind: s.kind ?? 'meeting',
+    place: s.place ?? null,
+    notes: s.notes ?? null,
+    link: s.link ?? null,
+    shows: s.shows ?? 'busy',
+    visibility: s.visibility ?? 'follow',
+    importance: s.important ? 'high' : 'normal',
+    briefing: s.briefing ?? null,
+    organiser,
+    attendees: called ? [...invited, party(owner, s.answer ?? 'accepted')] : invited,
+    ownerAnswer: called ? (s.answer ?? 'accepted') : null,
+  });
+}
+
+const plain = (handle: string) => ({ name: PEOPLE.find((p) => p.handle === handle)?.name ?? null, address: addressFor(handle) });
+const party = (handle: string, answer: 'accepted' | 'tentative' | 'needs-action' | 'declined') => ({ ...plain(handle), answer });
+
+/** An ordinary week: four to nine things, some of them lying over each other, as they do. */
+function fillerWeek(random: () => number, week: number): Sample[] {
+  const list: Sample[] = [];
+  const count = 4 + Math.floor(random() * 6);
+  for (let i = 0; i < count; i++) {
+    const [title, minutes, place] = FILLERS[Math.floor(random() * FILLERS.length)] ?? ['Letters', 45, null];
+    const start = 8 * 60 + Math.floor(random() * 18) * 30;
+    const clock = (m: number) => `${String(Math.floor(m / 60)).padStart(2, '0')}:${String(m % 60).padStart(2, '0')}`;
+    const tentative = random() < 0.15;
+    list.push({
+      week,
+      day: Math.floor(random() * 5),
+      at: clock(start),
+      to: clock(start + minutes),
+      title,
+      ...(place ? { place } : {}),
+      ...(tentative ? { shows: 'tentative' as const } : {}),
+    });
+  }
+  return list;
+}
+
+/** A small seeded generator (mulberry32): the same organisation every time. */
+function mulberry(seedNumber: number): () => number {
+  let a = seedNumber;
+  return () => {
+    a = (a + 0x6d2b79f5) | 0;
+    let t = Math.imul(a ^ (a >>> 15), 1 | a);
+    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
+    return ((t ^ (t >>> 14)) >>> 0) / 4_294_967_296;
+  };
+}
+
+if (process.argv[1]?.endsWith('seed.ts')) {
+  const db = database();
+  const made = await seed(db, now());
+  console.log(`Cloudmoor Trust: ${made.people} people, ${made.items} items and series.`);
+  process.exit(0);
+}

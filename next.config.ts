@@ -1,0 +1,11 @@
+import type { NextConfig } from 'next';
+
+const config: NextConfig = {
+  poweredByHeader: false,
+  serverExternalPackages: ['better-sqlite3', 'pino'],
+  outputFileTracingExcludes: { '*': ['.data/**', 'docs/**'] },
+  devIndicators: false,
+  allowedDevOrigins: ['*.localhost'],
+};
+
+export default config;

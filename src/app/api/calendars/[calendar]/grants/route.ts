@@ -1,0 +1,5 @@
+import { route } from '@/server/http/route.ts';
+import { giveAccess, takeAccess } from '@/server/operations/give-access.ts';
+
+export const PUT = route('giveAccess', ({ ctx, params, body }) => giveAccess(ctx, params.calendar ?? '', body));
+export const DELETE = route('takeAccess', ({ ctx, params, body }) => takeAccess(ctx, params.calendar ?? '', body));

@@ -1,0 +1,6 @@
+import { route } from '@/server/http/route.ts';
+import { addPersonWithAccount } from '@/server/operations/found-people.ts';
+import { listPeople } from '@/server/operations/people.ts';
+
+export const GET = route('listPeople', ({ ctx }) => listPeople(ctx));
+export const POST = route('addPerson', ({ ctx, body }) => addPersonWithAccount(ctx, body));

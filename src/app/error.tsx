@@ -1,0 +1,16 @@
+'use client';
+import Button from '@mui/material/Button';
+import { useTranslations } from 'use-intl';
+
+export default function Broken({ reset }: { reset: () => void }) {
+  const t = useTranslations('broken');
+  return (
+    <div className="state" role="alert">
+      <h1>{t('title')}</h1>
+      <p className="soft">{t('text')}</p>
+      <Button variant="outlined" onClick={reset}>
+        {t('again')}
+      </Button>
+    </div>
+  );
+}

@@ -1,0 +1,21 @@
+import { notFound, redirect } from 'next/navigation';
+import type { ReactNode } from 'react';
+import { whoIsHere } from '@/app/who-is-here.ts';
+import { findBoard, readFrame } from '@/server/operations/people.ts';
+import { Frame } from '@/ui/frame/frame.tsx';
+
+export default async function ForLayout({ children, params }: { children: ReactNode; params: Promise<{ who: string }> }) {
+  const { who } = await params;
+  const { ctx } = await whoIsHere();
+  const frame = readFrame(ctx);
+  if (!frame.principals.some((p) => p.handle === who)) {
+    // Someone one no longer acts for can still be looked at, as far as they let one.
+    if (findBoard(ctx, who)) redirect(`/for/${frame.me.handle}/calendar?of=${encodeURIComponent(who)}`);
+    notFound();
+  }
+  return (
+    <Frame initial={frame} who={who}>
+      {children}
+    </Frame>
+  );
+}

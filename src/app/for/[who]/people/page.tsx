@@ -1,0 +1,5 @@
+import { People } from '@/ui/people/people.tsx';
+
+export default function PeoplePage() {
+  return <People />;
+}

@@ -1,0 +1,10 @@
+import { redirect } from 'next/navigation';
+import { isEmpty } from '@/server/operations/found-people.ts';
+import { Welcome } from '@/ui/sign-in/welcome.tsx';
+
+export const dynamic = 'force-dynamic';
+
+export default function WelcomePage() {
+  if (!isEmpty()) redirect('/');
+  return <Welcome />;
+}

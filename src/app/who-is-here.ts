@@ -1,0 +1,15 @@
+import { headers } from 'next/headers';
+import { redirect } from 'next/navigation';
+import { contextFor } from '@/server/operations/context.ts';
+import { isEmpty } from '@/server/operations/found-people.ts';
+import { personOf } from '@/server/operations/session.ts';
+
+/** Who is signed in; otherwise the way to the sign-in page (and back here), or, where nobody is yet, to the beginning. */
+export async function whoIsHere() {
+  const incoming = await headers();
+  const person = await personOf(incoming);
+  if (person) return { person, ctx: contextFor(person) };
+  if (isEmpty()) redirect('/welcome');
+  const path = incoming.get('x-path') ?? '/';
+  redirect(path === '/' ? '/sign-in' : `/sign-in?to=${encodeURIComponent(path)}`);
+}

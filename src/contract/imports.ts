@@ -1,0 +1,34 @@
+import { z } from 'zod';
+
+/** One item of a file in the preview. Times are as the file has them, in the zone named. */
+const importItem = z.strictObject({
+  title: z.string(),
+  start: z.string(),
+  end: z.string(),
+  allDay: z.boolean(),
+  zone: z.string(),
+  repeats: z.string().nullable(),
+  replaces: z.string().nullable(),
+  visibility: z.enum(['follow', 'open', 'outline', 'private']),
+  line: z.number(),
+});
+const problem = z.strictObject({
+  code: z.string(),
+  line: z.number(),
+  title: z.string().nullable(),
+  fact: z.string().nullable(),
+});
+
+export const importPreview = z.strictObject({
+  preview: z.string(),
+  fresh: z.array(importItem),
+  there: z.array(importItem),
+  problems: z.array(problem),
+  remarks: z.array(z.strictObject({ code: z.string(), fact: z.string(), count: z.number() })),
+  counts: z.strictObject({ fresh: z.number(), there: z.number(), problems: z.number() }),
+  ended: z.boolean(),
+});
+export type ImportPreview = z.infer<typeof importPreview>;
+
+export const importDone = z.strictObject({ broughtIn: z.number(), left: z.number() });
+export type ImportDone = z.infer<typeof importDone>;

@@ -1,0 +1,188 @@
+import { z } from 'zod';
+import {
+  ANSWERS,
+  attendeeSchema,
+  IMPORTANCES,
+  itemFields,
+  KINDS,
+  LIMITS,
+  partySchema,
+  STATUSES,
+  VISIBILITIES,
+} from '@/core/calendar/index.ts';
+import { rightsSchema } from './sight.ts';
+
+const party = z.strictObject({ name: z.string().nullable(), address: z.string() });
+
+const may = { may: z.strictObject({ change: z.boolean(), remove: z.boolean() }).optional() };
+const id = { id: z.string() };
+const busy = { start: z.string(), end: z.string(), allDay: z.boolean(), shows: z.enum(STATUSES) };
+const title = { ...busy, title: z.string().nullable(), kind: z.enum(KINDS).nullable() };
+const outline = { ...title, place: z.string().nullable() };
+const full = {
+  ...outline,
+  notes: z.string().nullable(),
+  link: z.string().nullable(),
+  organiser: party.nullable(),
+  attendees: z.array(party.extend({ answer: z.enum(ANSWERS) })).nullable(),
+  categories: z.array(z.string()).nullable(),
+  importance: z.enum(IMPORTANCES).nullable(),
+  repeats: z
+    .strictObject({ rule: z.string().nullable(), added: z.array(z.string()), left: z.array(z.string()) })
+    .nullable(),
+  visibility: z.enum(VISIBILITIES),
+  createdBy: party.nullable(),
+};
+
+/** Values as they are set, for the owner and those who may change all: beside the view, never part of it. */
+const asSet = z.strictObject({
+  shows: z.enum(STATUSES),
+  ownerAnswer: z.enum(ANSWERS).nullable(),
+  cancelled: z.boolean(),
+  zone: z.string(),
+  version: z.number(),
+  series: z.boolean(),
+  created: z.strictObject({ at: z.string(), actor: z.string(), principal: z.string() }),
+  changed: z.strictObject({ at: z.string(), actor: z.string(), principal: z.string() }),
+});
+export type AsSet = z.infer<typeof asSet>;
+const arranged = { ...may, asSet: asSet.optional(), version: z.number().optional() };
+
+/** An item as one viewer gets it. Strict: a key that the sight doesn't have fails. */
+const itemUnion = z.union([
+  z.strictObject({ ...id, ...busy }),
+  z.strictObject({ ...id, ...busy, withheld: z.literal(true) }),
+  z.strictObject({ ...id, ...title }),
+  z.strictObject({ ...id, ...outline }),
+  z.strictObject({ ...id, ...full, ...arranged }),
+  z.strictObject({ ...id, ...full, briefing: z.string().nullable(), ...arranged }),
+]);
+
+/** The same, read without knowing which way it is seen: every field that isn't there is absent. */
+export interface ItemWire {
+  readonly id: string;
+  readonly start: string;
+  readonly end: string;
+  readonly allDay: boolean;
+  readonly shows: (typeof STATUSES)[number];
+  readonly withheld?: true;
+  readonly title?: string | null;
+  readonly kind?: (typeof KINDS)[number] | null;
+  readonly place?: string | null;
+  readonly notes?: string | null;
+  readonly link?: string | null;
+  readonly organiser?: z.infer<typeof party> | null;
+  readonly attendees?: readonly z.infer<typeof attendeeSchema>[] | null;
+  readonly categories?: readonly string[] | null;
+  readonly importance?: (typeof IMPORTANCES)[number] | null;
+  readonly repeats?: { rule: string | null; added: readonly string[]; left: readonly string[] } | null;
+  readonly visibility?: (typeof VISIBILITIES)[number];
+  readonly createdBy?: z.infer<typeof party> | null;
+  readonly briefing?: string | null;
+  readonly may?: { readonly change: boolean; readonly remove: boolean };
+  readonly asSet?: AsSet;
+  readonly version?: number;
+}
+
+export const itemWire = itemUnion as unknown as z.ZodType<ItemWire>;
+
+const date = z.iso.date('date');
+const zone = z.string().max(64, 'zone');
+
+/** Which days of a calendar are wanted: dates in a zone, the last not included, at most 100 days. */
+export const rangeQuery = z.strictObject({ from: date, to: date, zone });
+export type RangeQuery = z.infer<typeof rangeQuery>;
+
+/** Who a calendar belongs to, what one may do with it, and when that next changes by itself. */
+export const boardHead = z.strictObject({
+  calendar: z.strictObject({ key: z.string(), name: z.string(), zone: z.string() }),
+  owner: z.strictObject({ handle: z.string(), name: z.string(), colour: z.number() }),
+  rights: rightsSchema,
+  own: z.boolean(),
+  may: z.strictObject({
+    add: z.boolean(),
+    suggest: z.boolean(),
+    share: z.boolean(),
+    import: z.boolean(),
+  }),
+  accessChangesAt: z.string().nullable(),
+});
+export type BoardHead = z.infer<typeof boardHead>;
+
+export const itemsAnswer = z.strictObject({ head: boardHead, items: z.array(itemWire), cutShort: z.boolean() });
+export interface ItemsAnswer {
+  readonly head: BoardHead;
+  readonly items: readonly ItemWire[];
+  readonly cutShort: boolean;
+}
+
+/** Booked minutes by day over a range, computed from the views the viewer gets. */
+export const loadAnswer = z.strictObject({ days: z.array(z.strictObject({ date, booked: z.number(), clashes: z.number() })) });
+export type LoadAnswer = z.infer<typeof loadAnswer>;
+
+/** A time as people write it: wall-clock texts in a zone, or dates (the last not included) where all day. */
+const when = z.strictObject({
+  start: z.string().max(20),
+  end: z.string().max(20),
+  allDay: z.boolean(),
+  zone,
+});
+
+const repeat = z.strictObject({ rule: z.string().max(500).nullable() });
+
+export const newItem = z.strictObject({
+  when,
+  repeat: repeat.optional(),
+  title: itemFields.title,
+  kind: itemFields.kind.default('meeting'),
+  place: itemFields.place.default(null),
+  notes: itemFields.notes.default(null),
+  link: itemFields.link.default(null),
+  categories: itemFields.categories.default([]),
+  importance: itemFields.importance.default('normal'),
+  shows: itemFields.shows.default('busy'),
+  visibility: itemFields.visibility.default('follow'),
+  briefing: itemFields.briefing.default(null),
+  organiser: partySchema.nullable().default(null),
+  attendees: z.array(attendeeSchema).max(LIMITS.attendees).default([]),
+  ownerAnswer: z.enum(ANSWERS).nullable().default(null),
+});
+export type NewItem = z.infer<typeof newItem>;
+
+/** The touched fields of an item and the version seen; `scope` says whether one happening of a series is meant or all. */
+export const itemPatch = z.strictObject({
+  version: z.number().int(),
+  scope: z.enum(['one', 'all']).default('one'),
+  when: when.optional(),
+  repeat: repeat.optional(),
+  fields: z
+    .strictObject({
+      title: itemFields.title,
+      kind: itemFields.kind,
+      place: itemFields.place,
+      notes: itemFields.notes,
+      link: itemFields.link,
+      categories: itemFields.categories,
+      importance: itemFields.importance,
+      shows: itemFields.shows,
+      visibility: itemFields.visibility,
+      briefing: itemFields.briefing,
+    })
+    .partial()
+    .default({}),
+});
+export type ItemPatch = z.infer<typeof itemPatch>;
+
+export const removeQuery = z.strictObject({
+  version: z.coerce.number().int(),
+  scope: z.enum(['one', 'all']).default('one'),
+});
+
+/** What a write answers: the item as the writer now sees it, if they do, and a token that undoes it for a while. */
+export const writtenAnswer = z.strictObject({ item: itemWire.nullable(), undo: z.string() });
+export interface WrittenAnswer {
+  readonly item: ItemWire | null;
+  readonly undo: string;
+}
+
+export const undoBody = z.strictObject({ undo: z.string().max(64) });

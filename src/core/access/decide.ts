@@ -1,0 +1,124 @@
+import { type Collection, type Grant, isActive, type Viewer } from './grant.ts';
+import type { HouseRules } from './house-rules.ts';
+import type { Sight } from '../calendar/index.ts';
+import { lowerScope, lowerSight } from './ladder.ts';
+import { fit, join, type Misfit, NO_RIGHTS, OWNER_RIGHTS, type Rights } from './rights.ts';
+
+/** One step of the way to a decision, naming the grant or the rule that decided. */
+export type Step =
+  | { readonly step: 'owner' }
+  | { readonly step: 'suspended' }
+  | { readonly step: 'person' | 'group' | 'everyone' | 'link'; readonly grants: readonly string[] }
+  | { readonly step: 'none' }
+  | { readonly step: 'ceiling'; readonly rule: keyof HouseRules; readonly from: string; readonly to: string }
+  | { readonly step: 'fit'; readonly lowered: readonly Misfit[] };
+
+/** A decision: what a viewer may see and do in one collection, why, and the ceiling that `open` items meet. */
+export interface Decision {
+  readonly rights: Rights;
+  readonly owner: boolean;
+  readonly ceiling: Sight;
+  readonly because: readonly Step[];
+}
+
+const NOBODY: Pick<Decision, 'rights' | 'owner' | 'ceiling'> = { rights: NO_RIGHTS, owner: false, ceiling: 'nothing' };
+
+/**
+ * Decides what a viewer may see and do in a collection at an instant (epoch milliseconds), by the rule's eight steps.
+ * Pure; never throws. Cost: one pass over the collection's grants.
+ */
+export function decide(collection: Collection, viewer: Viewer, now: number, house: HouseRules): Decision {
+  if (viewer.kind === 'person' && viewer.id === collection.owner)
+    return { rights: OWNER_RIGHTS, owner: true, ceiling: 'full', because: [{ step: 'owner' }] };
+  if (collection.suspended) return { ...NOBODY, because: [{ step: 'suspended' }] };
+
+  const deciding = decidingGrants(collection.grants, viewer, now);
+  if (!deciding) return { ...NOBODY, because: [{ step: 'none' }] };
+  const because: Step[] = [{ step: deciding.step, grants: deciding.grants.map((g) => g.key) }];
+  const raised = deciding.grants.reduce((sum, grant) => join(sum, grant.rights), NO_RIGHTS);
+  const ceilinged = cutToCeilings(raised, deciding.step, viewer, house, because);
+  const fitted = fit(ceilinged.rights);
+  if (fitted.lowered.length > 0) because.push({ step: 'fit', lowered: fitted.lowered });
+  return { rights: fitted.rights, owner: false, ceiling: ceilinged.ceiling, because };
+}
+
+interface Deciding {
+  readonly step: 'person' | 'group' | 'everyone' | 'link';
+  readonly grants: readonly Grant[];
+}
+
+function decidingGrants(grants: readonly Grant[], viewer: Viewer, now: number): Deciding | null {
+  const found: Record<Deciding['step'], Grant[]> = { person: [], group: [], everyone: [], link: [] };
+  for (const grant of grants) {
+    if (!isActive(grant, now)) continue;
+    const a = grant.audience;
+    if (viewer.kind === 'link') {
+      if (a.kind === 'link' && a.id === viewer.id) found.link.push(grant);
+    } else if (a.kind === 'person' && a.id === viewer.id) found.person.push(grant);
+    else if (a.kind === 'group' && viewer.groups.has(a.id)) found.group.push(grant);
+    else if (a.kind === 'everyone' && viewer.inside) found.everyone.push(grant);
+  }
+  for (const step of ['link', 'person', 'group', 'everyone'] as const)
+    if (found[step].length > 0) return { step, grants: found[step] };
+  return null;
+}
+
+function cutToCeilings(
+  raised: Rights,
+  step: Deciding['step'],
+  viewer: Viewer,
+  house: HouseRules,
+  because: Step[],
+): { rights: Rights; ceiling: Sight } {
+  const r = { ...raised };
+  let ceiling: Sight = 'full';
+  const cutSight = (rule: 'everyoneSight' | 'outsideSight' | 'linkSight') => {
+    ceiling = house[rule];
+    const to = lowerSight(r.sight, ceiling);
+    if (to !== r.sight) because.push({ step: 'ceiling', rule, from: r.sight, to });
+    r.sight = to;
+  };
+  if (viewer.kind === 'link') {
+    cutSight('linkSight');
+    return { rights: { ...NO_RIGHTS, sight: r.sight }, ceiling };
+  }
+  if (step === 'everyone') cutSight('everyoneSight');
+  if (!viewer.inside) {
+    cutSight('outsideSight');
+    for (const right of ['change', 'remove'] as const) {
+      const to = lowerScope(r[right], house.outsideReach);
+      if (to !== r[right]) because.push({ step: 'ceiling', rule: 'outsideReach', from: `${right} ${r[right]}`, to });
+      r[right] = to;
+    }
+    if (house.outsideReach === 'none' && r.add) {
+      because.push({ step: 'ceiling', rule: 'outsideReach', from: 'add', to: 'none' });
+      r.add = false;
+    }
+    if (!house.outsideExtras)
+      for (const extra of ['private', 'speaks', 'copies', 'shares'] as const) {
+        if (r[extra]) because.push({ step: 'ceiling', rule: 'outsideExtras', from: extra, to: 'none' });
+        r[extra] = false;
+      }
+  }
+  return { rights: r, ceiling };
+}
+
+/** The next instant after `now` at which a grant in force or to come could change this viewer's answer; `null` for never. */
+export function nextChange(collection: Collection, viewer: Viewer, now: number): number | null {
+  let next: number | null = null;
+  for (const grant of collection.grants) {
+    const a = grant.audience;
+    const speaks =
+      viewer.kind === 'link'
+        ? a.kind === 'link' && a.id === viewer.id
+        : a.kind === 'everyone'
+          ? viewer.inside
+          : a.kind === 'person'
+            ? a.id === viewer.id
+            : a.kind === 'group' && viewer.groups.has(a.id);
+    if (!speaks) continue;
+    for (const edge of [grant.from, grant.until])
+      if (edge !== null && edge > now && (next === null || edge < next)) next = edge;
+  }
+  return next;
+}

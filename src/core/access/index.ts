@@ -1,0 +1,11 @@
+export { type Decision, decide, nextChange, type Step } from './decide.ts';
+export { type Explanation, explain } from './explain.ts';
+export { fieldPolicy } from './field-policy.ts';
+export { type Audience, type Collection, type Grant, isActive, type Viewer } from './grant.ts';
+export { type HouseRules, STARTING_HOUSE_RULES } from './house-rules.ts';
+export { SIGHT_RANK } from './ladder.ts';
+export { type MayCollection, type MayItem, may, mayItem } from './may.ts';
+export { PRESETS, type Preset, presetOf } from './preset.ts';
+export { project, viewAs } from './project.ts';
+export { EXTRAS, type Extra, fit, type Misfit, NO_RIGHTS, OWNER_RIGHTS, type Rights } from './rights.ts';
+export { effectiveStatus, type ItemFacts, type ItemStep, type SeenAs, type Standing, seenAs } from './see.ts';

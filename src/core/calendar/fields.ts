@@ -1,0 +1,74 @@
+import { z } from 'zod';
+
+/** Item kinds. `whereabouts` only says where someone is and never blocks time; `hold` keeps time for something not yet fixed. */
+export const KINDS = ['meeting', 'focus', 'whereabouts', 'travel', 'hold', 'errand'] as const;
+/** Status of an item, in the words of iCalendar's FBTYPE; `away` is its BUSY-UNAVAILABLE. */
+export const STATUSES = ['free', 'tentative', 'busy', 'away'] as const;
+/** Visibility of one item beside the sharing of its calendar. */
+export const VISIBILITIES = ['follow', 'open', 'outline', 'private'] as const;
+/** PARTSTAT of RFC 5545 3.2.12, as far as it is used for meetings. */
+export const ANSWERS = ['needs-action', 'accepted', 'declined', 'tentative'] as const;
+export const IMPORTANCES = ['low', 'normal', 'high'] as const;
+
+export type Kind = (typeof KINDS)[number];
+export type Status = (typeof STATUSES)[number];
+export type Visibility = (typeof VISIBILITIES)[number];
+export type Answer = (typeof ANSWERS)[number];
+export type Importance = (typeof IMPORTANCES)[number];
+
+/** The longest texts and lists an item may carry, in UTF-16 units and entries. */
+export const LIMITS = {
+  title: 300,
+  place: 300,
+  notes: 20_000,
+  briefing: 20_000,
+  link: 2000,
+  attendees: 500,
+  categories: 20,
+  category: 60,
+  name: 120,
+  address: 254,
+  days: 1100,
+} as const;
+
+// Line breaks and tabs may stand in longer texts; every other control character is refused.
+const CONTROL = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f]/;
+const line = (max: number) =>
+  z
+    .string()
+    .trim()
+    .max(max, `tooLong:${max}`)
+    .refine((s) => !CONTROL.test(s) && !/[\r\n\t]/.test(s), 'control');
+const text = (max: number) =>
+  z
+    .string()
+    .max(max, `tooLong:${max}`)
+    .refine((s) => !CONTROL.test(s), 'control');
+
+const address = z.string().trim().toLowerCase().max(LIMITS.address).pipe(z.email('address'));
+
+/** A person named on an item: their address, and the name it came with. */
+export const partySchema = z.strictObject({ name: line(LIMITS.name).nullable(), address });
+export type Party = z.infer<typeof partySchema>;
+
+export const attendeeSchema = partySchema.extend({ answer: z.enum(ANSWERS) });
+export type Attendee = z.infer<typeof attendeeSchema>;
+
+/** Every field a person may write on an item, with its limits. Messages are codes that screens turn into sentences. */
+export const itemFields = {
+  title: line(LIMITS.title).min(1, 'titleMissing'),
+  kind: z.enum(KINDS),
+  place: line(LIMITS.place).nullable(),
+  notes: text(LIMITS.notes).nullable(),
+  link: z
+    .string()
+    .trim()
+    .max(LIMITS.link, `tooLong:${LIMITS.link}`)
+    .refine((s) => /^https?:\/\/[^\s/]+/i.test(s), 'link')
+    .nullable(),
+  categories: z.array(line(LIMITS.category).min(1)).max(LIMITS.categories),
+  importance: z.enum(IMPORTANCES),
+  shows: z.enum(STATUSES),
+  visibility: z.enum(VISIBILITIES),
+  briefing: text(LIMITS.briefing).nullable(),
+} as const;

@@ -1,0 +1,2 @@
+export { type ReadFile, type ReadItem, type ReadProblem, type ReadRemark, readCalendar } from './ical/read.ts';
+export { calendarFileName, type WrittenItem, writeCalendar } from './ical/write.ts';

@@ -1,0 +1,81 @@
+import { Temporal } from 'temporal-polyfill';
+
+interface Span {
+  readonly from: number;
+  readonly until: number;
+  readonly offset: number;
+}
+
+const known = new Map<string, boolean>();
+const spans = new Map<string, Span[]>();
+
+/** Whether a name is a zone of the time zone database this machine has (`Europe/Lisbon`, `UTC`); offsets are refused. */
+export function isZone(name: string): boolean {
+  let answer = known.get(name);
+  if (answer === undefined) {
+    try {
+      Temporal.Instant.fromEpochMilliseconds(0).toZonedDateTimeISO(name);
+      answer = /^[A-Za-z]/.test(name);
+    } catch {
+      answer = false;
+    }
+    if (known.size < 5000) known.set(name, answer);
+  }
+  return answer;
+}
+
+/** The zone's offset from UTC at an instant, in milliseconds. Throws a RangeError for a name that `isZone` refuses. */
+export function offsetAt(zone: string, instant: number): number {
+  let list = spans.get(zone);
+  if (!list) {
+    list = [];
+    spans.set(zone, list);
+  }
+  for (const span of list) if (span.from <= instant && instant < span.until) return span.offset;
+  const at = Temporal.Instant.fromEpochMilliseconds(instant).toZonedDateTimeISO(zone);
+  const next = at.getTimeZoneTransition('next');
+  const span = {
+    from: instant,
+    until: next ? next.epochMilliseconds : Number.POSITIVE_INFINITY,
+    offset: at.offsetNanoseconds / 1e6,
+  };
+  const before = at.add({ nanoseconds: 1 }).getTimeZoneTransition('previous');
+  const whole = { ...span, from: before ? before.epochMilliseconds : Number.NEGATIVE_INFINITY };
+  list.unshift(whole);
+  if (list.length > 64) list.pop();
+  return whole.offset;
+}
+
+/** The wall-clock time that a zone shows at an instant, in milliseconds as if it were UTC. */
+export function toWall(zone: string, instant: number): number {
+  return instant + offsetAt(zone, instant);
+}
+
+/**
+ * The instant at which a zone's clocks show a wall-clock time. Where clocks go back and it comes twice, the first;
+ * where they go forward and it never comes, `null` (RFC 5545 3.3.10 asks that such a repeat be skipped).
+ */
+export function fromWall(zone: string, wall: number): number | null {
+  const early = wall - offsetAt(zone, wall - 86_400_000);
+  if (toWall(zone, early) === wall) return early;
+  const late = wall - offsetAt(zone, wall + 86_400_000);
+  return toWall(zone, late) === wall ? late : null;
+}
+
+/** Like `fromWall`, but a time that never comes is moved on by the length of the gap (RFC 5545 3.3.5). */
+export function fromWallLenient(zone: string, wall: number): number {
+  return fromWall(zone, wall) ?? wall - offsetAt(zone, wall - 86_400_000);
+}
+
+/** The instants in `[from, until)` at which a zone's offset changes, at most `budget` of them. */
+export function transitions(zone: string, from: number, until: number, budget: number): number[] {
+  const found: number[] = [];
+  let at = Temporal.Instant.fromEpochMilliseconds(from).toZonedDateTimeISO(zone);
+  while (found.length < budget) {
+    const next = at.getTimeZoneTransition('next');
+    if (!next || next.epochMilliseconds >= until) break;
+    found.push(next.epochMilliseconds);
+    at = next;
+  }
+  return found;
+}

@@ -1,0 +1,35 @@
+import { betterAuth } from 'better-auth';
+import { getMigrations } from 'better-auth/db/migration';
+import { openAccountsFile } from '../db/index.ts';
+import { settings } from '../settings.ts';
+
+/** The sign-in library over a file of its own. Accounts are only ever made by an administrator, at the start or in the demo. */
+function build() {
+  const { data, secret, address, demo } = settings();
+  return betterAuth({
+    database: openAccountsFile(data),
+    secret,
+    baseURL: address,
+    basePath: '/api/accounts',
+    // The demo gives each sample person a host of their own, so that several can be open in one browser.
+    trustedOrigins: demo ? [address, address.replace('//', '//*.')] : [address],
+    emailAndPassword: { enabled: true, disableSignUp: true, minPasswordLength: 10, maxPasswordLength: 128 },
+    session: { expiresIn: 14 * 86_400, updateAge: 86_400 },
+    advanced: { cookiePrefix: 'paramo', useSecureCookies: address.startsWith('https:') },
+    telemetry: { enabled: false },
+    logger: { disabled: true },
+  });
+}
+
+type Auth = ReturnType<typeof build>;
+const holder = globalThis as { paramoAuth?: Promise<Auth> };
+
+/** The library, its tables made or brought up to date on first use. */
+export function auth(): Promise<Auth> {
+  holder.paramoAuth ??= (async () => {
+    const made = build();
+    await (await getMigrations(made.options)).runMigrations();
+    return made;
+  })();
+  return holder.paramoAuth;
+}

@@ -1,0 +1,67 @@
+import { mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+import Database from 'better-sqlite3';
+import { settings } from '../settings.ts';
+import { migrate } from './migrate.ts';
+
+/** One connection to a SQLite file; statements are prepared once and kept. */
+export class Connection {
+  private readonly statements = new Map<string, Database.Statement>();
+  constructor(readonly raw: Database.Database) {}
+
+  private statement(text: string): Database.Statement {
+    let found = this.statements.get(text);
+    if (!found) {
+      found = this.raw.prepare(text);
+      this.statements.set(text, found);
+    }
+    return found;
+  }
+
+  all<Row>(text: string, ...values: unknown[]): Row[] {
+    return this.statement(text).all(...values) as Row[];
+  }
+
+  get<Row>(text: string, ...values: unknown[]): Row | undefined {
+    return this.statement(text).get(...values) as Row | undefined;
+  }
+
+  /** Runs a writing statement; returns the rowid of what it added. */
+  run(text: string, ...values: unknown[]): number {
+    return Number(this.statement(text).run(...values).lastInsertRowid);
+  }
+
+  /** Runs work in one transaction: all of it is written, or, where it throws, none. Work is synchronous. */
+  write<T>(work: () => T): T {
+    return this.raw.transaction(work).immediate();
+  }
+}
+
+/** Opens (or makes) the file in a folder with the settings every connection here has, and brings it up to date. */
+export function openDatabase(folder: string): Connection {
+  mkdirSync(folder, { recursive: true });
+  const raw = new Database(join(folder, 'paramo.db'));
+  raw.pragma('journal_mode = WAL');
+  raw.pragma('synchronous = FULL');
+  raw.pragma('foreign_keys = ON');
+  raw.pragma('busy_timeout = 5000');
+  migrate(raw, folder);
+  return new Connection(raw);
+}
+
+const holder = globalThis as { paramoDatabase?: Connection };
+
+/** The process's connection, opened on first use. */
+export function database(): Connection {
+  holder.paramoDatabase ??= openDatabase(settings().data);
+  return holder.paramoDatabase;
+}
+
+/** Opens a SQLite file of its own for the sign-in library, which wants an unwrapped handle. */
+export function openAccountsFile(folder: string): Database.Database {
+  mkdirSync(folder, { recursive: true });
+  const raw = new Database(join(folder, 'accounts.db'));
+  raw.pragma('journal_mode = WAL');
+  raw.pragma('busy_timeout = 5000');
+  return raw;
+}

@@ -1,0 +1,1 @@
+export { type Connection, database, openAccountsFile, openDatabase } from './connection.ts';

@@ -1,0 +1,30 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import type Database from 'better-sqlite3';
+
+const FOLDER = join(process.cwd(), 'src/server/db/migrations');
+
+/**
+ * Brings a file to the newest numbered migration: each in a transaction of its own, the file copied beside itself first
+ * where it already held data. Throws where the file is newer than this program knows.
+ */
+export function migrate(raw: Database.Database, folder: string, migrations = FOLDER): void {
+  const files = readdirSync(migrations)
+    .filter((name) => /^\d{4}_.*\.sql$/.test(name))
+    .sort();
+  const current = Number(raw.pragma('user_version', { simple: true }));
+  if (current > files.length)
+    throw new Error(`The data in ${folder} was written by a newer version of Paramo (step ${current}, this knows ${files.length}).`);
+  if (current === files.length) return;
+  if (current > 0) raw.prepare('VACUUM INTO ?').run(join(folder, `paramo.before-${current + 1}.${Date.now()}.db`));
+  for (const [index, name] of files.entries()) {
+    const step = index + 1;
+    if (Number(name.slice(0, 4)) !== step) throw new Error(`Migration ${name} should be number ${step}.`);
+    if (step <= current) continue;
+    const text = readFileSync(join(migrations, name), 'utf8');
+    raw.transaction(() => {
+      raw.exec(text);
+      raw.pragma(`user_version = ${step}`);
+    })();
+  }
+}

@@ -1,0 +1,23 @@
+import { now } from '../clock.ts';
+import { database } from '../db/index.ts';
+import { log } from '../log.ts';
+import { moveHorizons } from '../operations/indexing.ts';
+
+const HOUR = 3_600_000;
+const holder = globalThis as { paramoJobs?: NodeJS.Timeout };
+
+/** Opens the data and starts the hourly work: moving on the index of repeats without end. */
+export function startJobs(): void {
+  if (holder.paramoJobs) return;
+  const work = () => {
+    try {
+      moveHorizons(database(), now());
+    } catch (error) {
+      log().error({ error: String(error) }, 'hourly work failed');
+    }
+  };
+  database();
+  work();
+  holder.paramoJobs = setInterval(work, HOUR);
+  holder.paramoJobs.unref();
+}

@@ -1,0 +1,61 @@
+import { mayItem, type MayItem } from '@/core/access/index.ts';
+import { wallText, dateText, toWall } from '@/core/time/index.ts';
+import type { ItemWire } from '@/contract/items.ts';
+import { calendarById } from '../repositories/calendars.ts';
+import { itemByKey, replacementsOf, type StoredItem } from '../repositories/items.ts';
+import { ok, type Refusal, type Result, refuse } from '../result.ts';
+import type { Context } from './context.ts';
+import { type Decided, decideOn, isRefusal } from './deciding.ts';
+import { Directory } from './directory.ts';
+import { happeningsOf } from './indexing.ts';
+import { RowItem, rowOf, standingOf } from './row-item.ts';
+import { viewFor } from './writing.ts';
+
+/** An item found by an id that only a full view carries, with the happening meant where it is one of a series. */
+export interface FoundItem {
+  readonly decided: Decided;
+  readonly item: StoredItem;
+  readonly happening: { readonly start: number; readonly end: number; readonly recurrence: string } | null;
+  readonly view: ItemWire;
+  readonly may: MayItem;
+}
+
+/**
+ * Finds an item for the one who asks. One they don't see in full is answered exactly like one that doesn't exist: below
+ * full no id that leads here was ever given out.
+ */
+export function findItem(ctx: Context, id: string): FoundItem | Refusal {
+  const [key = '', seconds, ...rest] = id.split('~');
+  if (rest.length > 0) return refuse('notFound');
+  const stored = itemByKey(ctx.db, key);
+  if (!stored || stored.removedAt !== null) return refuse('notFound');
+  const calendar = calendarById(ctx.db, stored.calendarId);
+  if (!calendar) return refuse('notFound');
+  const decided = decideOn(ctx, calendar);
+  const found = happeningOf(ctx, stored, seconds);
+  if (found === undefined) return refuse('notFound');
+  const item = found?.replacement ?? stored;
+  const happening = found && !found.replacement ? found : null;
+  const view = viewFor(ctx, decided, item, happening ?? item);
+  if (!view || !('notes' in view)) return refuse('notFound');
+  const row = rowOf(item);
+  const may = mayItem(new RowItem(row, new Directory(ctx.db)), standingOf(row, ctx.viewer), decided.decision);
+  return { decided, item, happening, view, may };
+}
+
+function happeningOf(ctx: Context, item: StoredItem, seconds: string | undefined) {
+  if (seconds === undefined) return null;
+  const start = Number.parseInt(seconds, 36) * 1000;
+  if (!Number.isFinite(start)) return undefined;
+  const recurrence = item.allDay ? dateText(start) : wallText(toWall(item.zone, start));
+  const happening = happeningsOf(ctx.db, item, start + 1).find((h) => Math.floor(h.start / 1000) === start / 1000);
+  if (happening) return { ...happening, recurrence, replacement: null };
+  const replacement = replacementsOf(ctx.db, item.id).find((r) => r.recurrence === recurrence);
+  return replacement ? { start, end: start, recurrence, replacement } : undefined;
+}
+
+/** One item, as the one who asks sees it in full. */
+export function readItem(ctx: Context, id: string): Result<ItemWire> {
+  const found = findItem(ctx, id);
+  return isRefusal(found) ? found : ok(found.view);
+}

@@ -1,0 +1,57 @@
+import type { NewPerson } from '@/contract/people.ts';
+import { dropAccount, makeAccount } from '../auth/accounts.ts';
+import { now } from '../clock.ts';
+import { type Connection, database } from '../db/index.ts';
+import { allPeople, type Person } from '../repositories/people.ts';
+import { ok, type Result, refuse } from '../result.ts';
+import { settings } from '../settings.ts';
+import type { Context } from './context.ts';
+import { addPerson, checkNewPerson } from './people.ts';
+
+/** Whether nobody is in the directory yet, so that the first start asks for the first administrator. */
+export function isEmpty(db: Connection = database()): boolean {
+  return allPeople(db).length === 0;
+}
+
+/** Makes the first administrator; refused as soon as anybody is there. */
+export async function foundOrganisation(input: NewPerson): Promise<Result<{ done: true }>> {
+  const db = database();
+  if (!isEmpty(db)) return refuse('setUpAlready');
+  return made(db, null, input, true);
+}
+
+/** Adds a person with an account of their own. For administrators. */
+export async function addPersonWithAccount(ctx: Context, input: NewPerson): Promise<Result<{ done: true }>> {
+  if (!ctx.viewer.administrator) return refuse('administratorOnly');
+  return made(ctx.db, ctx.viewer, input, false);
+}
+
+async function made(db: Connection, by: Person | null, input: NewPerson, administrator: boolean): Promise<Result<{ done: true }>> {
+  const { password, ...person } = input;
+  const checked = checkNewPerson(db, person);
+  if (!checked.ok) return checked;
+  const account = await makeAccount(person.address, person.name, password);
+  try {
+    if (by === null && !isEmpty(db)) throw new Error('somebody was first');
+    addPerson(db, now(), by, { ...person, account, administrator });
+  } catch (error) {
+    await dropAccount(account);
+    if (by === null) return refuse('setUpAlready');
+    throw error;
+  }
+  return ok({ done: true });
+}
+
+/** A sample person on the demo's sign-in page. */
+export interface SampleFace {
+  readonly handle: string;
+  readonly name: string;
+  readonly role: string;
+  readonly colour: number;
+}
+
+/** The sample people to step in as; none outside the demo. */
+export function sampleFaces(): SampleFace[] {
+  if (!settings().demo) return [];
+  return allPeople(database()).map(({ handle, name, role, colour }) => ({ handle, name, role, colour }));
+}

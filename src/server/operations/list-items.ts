@@ -1,0 +1,77 @@
+import { may, nextChange } from '@/core/access/index.ts';
+import { dateText, instantText, parseDate, parseInstant, toWall } from '@/core/time/index.ts';
+import type { BoardHead, ItemsAnswer, ItemWire, LoadAnswer, RangeQuery } from '@/contract/items.ts';
+import { ok, type Result } from '../result.ts';
+import type { Context } from './context.ts';
+import { type Decided, findCalendar, isRefusal } from './deciding.ts';
+import { Directory } from './directory.ts';
+import { reach } from './indexing.ts';
+import { mayImport } from './import-file.ts';
+import { readRange } from './range.ts';
+import { viewsIn } from './views.ts';
+
+/** What the one who asks sees of a calendar in a range, with what they may do there. Hidden and missing answer alike. */
+export function listItems(ctx: Context, key: string, query: RangeQuery): Result<ItemsAnswer> {
+  const decided = findCalendar(ctx, key);
+  if (isRefusal(decided)) return decided;
+  const range = readRange(query);
+  if (isRefusal(range)) return range;
+  const directory = new Directory(ctx.db);
+  const reached = reach(ctx.db, decided.calendar, range.to, ctx.now);
+  const looker = { person: ctx.viewer, decision: decided.decision };
+  const items = viewsIn(ctx.db, directory, decided.calendar.id, range, looker);
+  return ok({ head: headOf(ctx, decided, directory), items, cutShort: !reached });
+}
+
+/** The head of a board: whose it is, and what the viewer may do there. */
+export function headOf(ctx: Context, { calendar, collection, viewer, decision }: Decided, directory: Directory): BoardHead {
+  const owner = directory.person(calendar.ownerId);
+  const next = nextChange(collection, viewer, ctx.now);
+  const { add, suggest, share } = may(decision);
+  return {
+    calendar: { key: calendar.key, name: calendar.name, zone: calendar.zone },
+    owner: { handle: owner?.handle ?? '', name: owner?.name ?? '', colour: owner?.colour ?? 0 },
+    rights: decision.rights,
+    own: decision.owner,
+    may: { add, suggest, share, import: mayImport(decision) },
+    accessChangesAt: next === null ? null : instantText(next),
+  };
+}
+
+const DAY = 86_400_000;
+
+/** Booked minutes and clashes by day, worked out from the views the asker gets and nothing else. */
+export function listLoad(ctx: Context, key: string, query: RangeQuery): Result<LoadAnswer> {
+  const listed = listItems(ctx, key, query);
+  if (!listed.ok) return listed;
+  const days = new Map<string, { from: number; to: number }[]>();
+  const first = parseDate(query.from) as number;
+  const last = parseDate(query.to) as number;
+  for (let day = first; day < last; day += DAY) days.set(dateText(day), []);
+  for (const item of listed.value.items) {
+    if (!blocks(item)) continue;
+    const start = toWall(query.zone, parseInstant(item.start) as number);
+    const end = toWall(query.zone, parseInstant(item.end) as number);
+    for (let day = Math.floor(start / DAY) * DAY; day < end; day += DAY)
+      days.get(dateText(day))?.push({ from: Math.max(start, day), to: Math.min(end, day + DAY) });
+  }
+  return ok({ days: [...days].map(([date, spans]) => ({ date, ...sum(spans) })) });
+}
+
+/** Whether a view takes hours of the day: free time, whole days and whereabouts don't. */
+function blocks(item: ItemWire): boolean {
+  return !item.allDay && item.shows !== 'free' && item.kind !== 'whereabouts';
+}
+
+function sum(spans: { from: number; to: number }[]): { booked: number; clashes: number } {
+  spans.sort((a, b) => a.from - b.from);
+  let booked = 0;
+  let clashes = 0;
+  let until = Number.NEGATIVE_INFINITY;
+  for (const span of spans) {
+    if (span.from < until) clashes++;
+    booked += Math.max(0, span.to - Math.max(span.from, until));
+    until = Math.max(until, span.to);
+  }
+  return { booked: Math.round(booked / 60_000), clashes };
+}

@@ -1,0 +1,48 @@
+import type { z } from 'zod';
+import type { removeQuery, WrittenAnswer } from '@/contract/items.ts';
+import { itemById, replacementsOf, type StoredItem, updateItem } from '../repositories/items.ts';
+import { ok, type Result, refuse } from '../result.ts';
+import { announceItems } from './announce.ts';
+import type { Context } from './context.ts';
+import { isRefusal } from './deciding.ts';
+import { Directory } from './directory.ts';
+import { type FoundItem, findItem } from './find-item.ts';
+import { indexItem } from './indexing.ts';
+import { hands, type ItemChange, trailItems, written } from './writing.ts';
+
+/** Removes an item, one happening of a series, or a series with all that stands for its happenings. Can be undone. */
+export function removeItem(ctx: Context, id: string, query: z.infer<typeof removeQuery>): Result<WrittenAnswer> {
+  const found = findItem(ctx, id);
+  if (isRefusal(found)) return found;
+  const { decided, item } = found;
+  const { calendar } = decided;
+  if (!found.may.remove)
+    return refuse('mayNotRemove', { facts: { name: new Directory(ctx.db).name(calendar.ownerId) } });
+  if (item.version !== query.version) return refuse('changedMeanwhile', { data: found.view });
+  const { changes, undo } = ctx.db.write(() => {
+    const changes = planned(ctx, found, query.scope).map(({ before, after }): ItemChange => {
+      const kept = { ...after, ...hands(ctx, calendar), version: after.version + 1 };
+      updateItem(ctx.db, kept);
+      return { before, after: kept };
+    });
+    for (const { after } of changes) indexItem(ctx.db, calendar, after);
+    return { changes, undo: trailItems(ctx, calendar, 'item.removed', changes) };
+  });
+  announceItems(ctx, calendar, changes);
+  return ok(written(ctx, decided, null, undo));
+}
+
+function planned(ctx: Context, found: FoundItem, scope: 'one' | 'all'): { before: StoredItem; after: StoredItem }[] {
+  const { item, happening } = found;
+  const gone = (i: StoredItem) => ({ before: i, after: { ...i, removedAt: ctx.now } });
+  const leftOut = (series: StoredItem, recurrence: string) => ({
+    before: series,
+    after: { ...series, left: [...series.left, recurrence] },
+  });
+  if (happening && scope === 'one') return [leftOut(item, happening.recurrence)];
+  if (item.seriesId !== null) {
+    const series = itemById(ctx.db, item.seriesId);
+    return series && series.removedAt === null ? [gone(item), leftOut(series, item.recurrence as string)] : [gone(item)];
+  }
+  return [gone(item), ...replacementsOf(ctx.db, item.id).map(gone)];
+}

@@ -1,0 +1,126 @@
+import { type Decision, type MayItem, mayItem, project, seenAs, type Standing } from '@/core/access/index.ts';
+import { dateText } from '@/core/time/index.ts';
+import type { ItemWire } from '@/contract/items.ts';
+import type { Connection } from '../db/index.ts';
+import { sealIds } from '../ids.ts';
+import { itemById } from '../repositories/items.ts';
+import { type HappeningRow, happeningsIn, type Width } from '../repositories/occurrences.ts';
+import type { Person } from '../repositories/people.ts';
+import type { Directory } from './directory.ts';
+import { asSetOf, RowItem, rowOf, standingOf } from './row-item.ts';
+
+/** Days of a calendar: instants in epoch milliseconds for what has hours, dates for what is all day. */
+export interface Range {
+  readonly from: number;
+  readonly to: number;
+  readonly fromDate: string;
+  readonly toDate: string;
+}
+
+/** Who the views are made for. `person` is `null` for a viewer who is no one in particular (everyone, a group). */
+export interface Looker {
+  readonly person: Person | null;
+  readonly decision: Decision;
+  /** Set where the owner looks through another's eyes: ids are then the owner's own, so that an item can be opened. */
+  readonly ownersIds?: boolean;
+}
+
+function widthFor({ decision, ownersIds }: Looker): Width {
+  if (ownersIds) return 'briefed';
+  if (decision.owner || (decision.rights.change === 'all' && decision.rights.speaks)) return 'briefed';
+  const { sight } = decision.rights;
+  return sight === 'full' ? 'full' : sight === 'busy' ? 'deciding' : 'outline';
+}
+
+/**
+ * The views of what happens in a range, for one looker, in order of start. The only way from rows to an answer: the week
+ * board, the previews in Sightlines, the ribbon and the file all come through here.
+ */
+export function viewsIn(
+  db: Connection,
+  directory: Directory,
+  calendarId: number,
+  range: Range,
+  looker: Looker,
+): ItemWire[] {
+  if (looker.decision.rights.sight === 'nothing') return [];
+  const width = widthFor(looker);
+  const rows = happeningsIn(db, calendarId, range.from, range.to, width)
+    .filter((row) => !row.all_day || (dateText(row.at) < range.toDate && dateText(row.until) > range.fromDate))
+    .sort((a, b) => a.at - b.at || a.id - b.id);
+  return viewRows(db, directory, rows, width, looker);
+}
+
+function viewRows(
+  db: Connection,
+  directory: Directory,
+  rows: readonly HappeningRow[],
+  width: Width,
+  { decision, person, ownersIds }: Looker,
+): ItemWire[] {
+  const sealed: { viewer: number; item: number; start: number; at: number }[] = [];
+  const views: Record<string, unknown>[] = [];
+  for (const narrow of rows) {
+    const standing = standingOf(narrow, person);
+    const row = wideEnough(db, narrow, width, standing, decision, directory);
+    if (row === null) continue;
+    const item = new RowItem(row, directory);
+    const view = project(item, standing, decision);
+    if (view === null) continue;
+    const wire: Record<string, unknown> = { id: '', ...view };
+    if ('notes' in view) {
+      wire.id = happeningId(row);
+      arrange(wire, row, mayItem(item, standing, decision), decision, directory);
+    } else if (ownersIds) wire.id = happeningId(row);
+    else {
+      sealed.push({ viewer: person?.id ?? 0, item: row.id, start: row.at, at: views.length });
+    }
+    views.push(wire);
+  }
+  const ids = sealIds(sealed);
+  for (const [i, s] of sealed.entries()) (views[s.at] as Record<string, unknown>).id = ids[i];
+  return views as unknown as ItemWire[];
+}
+
+function arrange(
+  wire: Record<string, unknown>,
+  row: HappeningRow,
+  may: MayItem,
+  decision: Decision,
+  directory: Directory,
+): void {
+  if (may.change || may.remove) {
+    wire.may = { change: may.change, remove: may.remove };
+    wire.version = row.version;
+  }
+  const asSet = asSetOf(row, decision, directory);
+  if (asSet) wire.asSet = asSet;
+}
+
+/** Rows are read no wider than the calendar's sight needs; the few items seen at more are read again, whole. */
+function wideEnough(
+  db: Connection,
+  row: HappeningRow,
+  width: Width,
+  standing: Standing,
+  decision: Decision,
+  directory: Directory,
+): HappeningRow | null {
+  if (width === 'briefed' || width === 'full') return row;
+  const seen = seenAs(new RowItem(row, directory), standing, decision);
+  if (seen === null) return null;
+  const enough = seen === 'busy' || seen === 'withheld' || (width === 'outline' && (seen === 'title' || seen === 'outline'));
+  if (enough) return row;
+  const whole = itemById(db, row.id);
+  return whole && rowOf(whole, row.at, row.until);
+}
+
+/** The id of a happening seen in full: the item's key, and for one of a series its start in seconds. */
+function happeningId(row: Pick<HappeningRow, 'key' | 'rule' | 'added' | 'at'>): string {
+  return row.rule === null && row.added === '[]' ? row.key : `${row.key}~${Math.floor(row.at / 1000).toString(36)}`;
+}
+
+/** The view of one row for one looker; `null` where they get none. */
+export function viewOfRow(db: Connection, directory: Directory, row: HappeningRow, looker: Looker): ItemWire | null {
+  return viewRows(db, directory, [row], 'briefed', looker)[0] ?? null;
+}

@@ -1,0 +1,60 @@
+import type { ItemWire, WrittenAnswer } from '@/contract/items.ts';
+import { newKey } from '../ids.ts';
+import type { Calendar } from '../repositories/calendars.ts';
+import type { StoredItem } from '../repositories/items.ts';
+import { recordTrail } from '../repositories/trail.ts';
+import type { Context } from './context.ts';
+import type { Decided } from './deciding.ts';
+import { Directory } from './directory.ts';
+import { rowOf } from './row-item.ts';
+import { viewOfRow } from './views.ts';
+
+/** Everything one write changed, in the order it was written: what undoing takes back, last first. */
+export interface ItemChange {
+  readonly before: StoredItem | null;
+  readonly after: StoredItem;
+}
+
+/** Leaves a trail row for a write on items, in the writer's and the owner's name; answers the key that undoes it. */
+export function trailItems(ctx: Context, calendar: Calendar, verb: string, changes: readonly ItemChange[]): string {
+  const key = newKey();
+  recordTrail(ctx.db, {
+    key,
+    at: ctx.now,
+    actorId: ctx.viewer.id,
+    principalId: calendar.ownerId,
+    calendarId: calendar.id,
+    subject: changes[0]?.after.key ?? '',
+    verb,
+    before: changes.map((c) => c.before),
+    after: changes.map((c) => c.after),
+  });
+  return key;
+}
+
+/** What the writer gets back: the item as they now see it, which may be not at all, and the key that undoes it. */
+export function written(
+  ctx: Context,
+  decided: Decided,
+  item: StoredItem | null,
+  undo: string,
+  happening?: { start: number; end: number },
+): WrittenAnswer {
+  return { item: item && viewFor(ctx, decided, item, happening), undo };
+}
+
+/** One item as the one who asks sees it now. */
+export function viewFor(
+  ctx: Context,
+  { decision }: Decided,
+  item: StoredItem,
+  happening: { start: number; end: number } = item,
+): ItemWire | null {
+  const row = rowOf(item, happening.start, happening.end);
+  return viewOfRow(ctx.db, new Directory(ctx.db), row, { person: ctx.viewer, decision });
+}
+
+/** Who writes now, and for whom: the two names every write carries. */
+export function hands(ctx: Context, calendar: Calendar) {
+  return { changedBy: ctx.viewer.id, changedFor: calendar.ownerId, changedAt: ctx.now };
+}

@@ -1,0 +1,83 @@
+import type { Connection } from '../db/index.ts';
+
+/** A calendar. `indexedUntil` is how far (epoch milliseconds) repeats without end stand in the index. */
+export interface Calendar {
+  readonly id: number;
+  readonly key: string;
+  readonly ownerId: number;
+  readonly name: string;
+  readonly zone: string;
+  readonly main: boolean;
+  readonly suspended: boolean;
+  readonly indexedUntil: number;
+}
+
+interface Row {
+  id: number;
+  key: string;
+  owner_id: number;
+  name: string;
+  zone: string;
+  main: 0 | 1;
+  suspended: 0 | 1;
+  indexed_until: number;
+}
+
+const SELECT = `SELECT id, key, owner_id, name, zone, main, indexed_until,
+  EXISTS (SELECT 1 FROM suspension s WHERE s.calendar_id = calendar.id AND s.recorded_until IS NULL) AS suspended
+  FROM calendar`;
+
+const decode = (row: Row): Calendar => ({
+  id: row.id,
+  key: row.key,
+  ownerId: row.owner_id,
+  name: row.name,
+  zone: row.zone,
+  main: row.main === 1,
+  suspended: row.suspended === 1,
+  indexedUntil: row.indexed_until,
+});
+
+export function calendarById(db: Connection, id: number): Calendar | null {
+  const row = db.get<Row>(`${SELECT} WHERE id = ?`, id);
+  return row ? decode(row) : null;
+}
+
+export function calendarByKey(db: Connection, key: string): Calendar | null {
+  const row = db.get<Row>(`${SELECT} WHERE key = ?`, key);
+  return row ? decode(row) : null;
+}
+
+/** The calendar that carries a person's name. */
+export function mainCalendarOf(db: Connection, personId: number): Calendar | null {
+  const row = db.get<Row>(`${SELECT} WHERE owner_id = ? AND main = 1`, personId);
+  return row ? decode(row) : null;
+}
+
+export function mainCalendars(db: Connection): Calendar[] {
+  return db.all<Row>(`${SELECT} WHERE main = 1`).map(decode);
+}
+
+/** Calendars whose index of endless repeats stops before an instant. */
+export function calendarsIndexedBefore(db: Connection, instant: number): Calendar[] {
+  return db.all<Row>(`${SELECT} WHERE indexed_until < ?`, instant).map(decode);
+}
+
+export function insertCalendar(
+  db: Connection,
+  c: Pick<Calendar, 'key' | 'ownerId' | 'name' | 'zone' | 'main' | 'indexedUntil'>,
+): number {
+  return db.run(
+    'INSERT INTO calendar (key, owner_id, name, zone, main, indexed_until) VALUES (?, ?, ?, ?, ?, ?)',
+    c.key,
+    c.ownerId,
+    c.name,
+    c.zone,
+    Number(c.main),
+    c.indexedUntil,
+  );
+}
+
+export function setIndexedUntil(db: Connection, id: number, until: number): void {
+  db.run('UPDATE calendar SET indexed_until = ? WHERE id = ?', until, id);
+}

@@ -1,0 +1,77 @@
+import type { Connection } from '../db/index.ts';
+import type { ItemRow } from './items.ts';
+
+/** The longest item the short index holds; reading a range looks back exactly this far. */
+const SHORT = 26 * 3_600_000;
+/** All-day items stand by date; no zone's day lies further from UTC's than this. */
+const DATE_SLACK = 14 * 3_600_000;
+
+export interface Happening {
+  readonly start: number;
+  readonly end: number;
+}
+
+/** Replaces what the index holds of an item from `from` on. Call it in the transaction that writes the item. */
+export function reindex(
+  db: Connection,
+  calendarId: number,
+  itemId: number,
+  allDay: boolean,
+  happenings: readonly Happening[],
+  from = Number.MIN_SAFE_INTEGER,
+): void {
+  for (const table of ['occurrence', 'span'])
+    db.run(`DELETE FROM ${table} WHERE calendar_id = ? AND start >= ? AND item_id = ?`, calendarId, from, itemId);
+  const add = (table: string, list: readonly Happening[]) => {
+    if (list.length === 0) return;
+    db.run(
+      `INSERT INTO ${table} (calendar_id, start, item_id, finish)
+       SELECT ?, json_extract(value, '$[0]'), ?, json_extract(value, '$[1]') FROM json_each(?)`,
+      calendarId,
+      itemId,
+      JSON.stringify(list.map((h) => [h.start, h.end])),
+    );
+  };
+  add(
+    'occurrence',
+    happenings.filter((h) => !allDay && h.end - h.start <= SHORT),
+  );
+  add(
+    'span',
+    happenings.filter((h) => allDay || h.end - h.start > SHORT),
+  );
+}
+
+/** The columns that deciding needs, and those each way of seeing adds. */
+const DECIDING = `i.id, i.all_day, i.shows, i.visibility, i.cancelled, i.owner_answer, i.parties, i.owner_invited, i.created_by`;
+const OUTLINE = `${DECIDING}, i.key, i.title, i.kind, i.place`;
+const FULL = `${OUTLINE}, i.notes, i.link, i.organiser, i.attendees, i.categories, i.importance, i.rule, i.added, i.left_out,
+  i.series_id, i.zone, i.version, i.created_for, i.created_at, i.changed_by, i.changed_for, i.changed_at`;
+const BRIEFED = `${FULL}, i.briefing`;
+
+/** How many columns of an item a reader wants. */
+export type Width = 'deciding' | 'outline' | 'full' | 'briefed';
+const COLUMNS: Record<Width, string> = { deciding: DECIDING, outline: OUTLINE, full: FULL, briefed: BRIEFED };
+
+export type HappeningRow = { readonly at: number; readonly until: number } & Omit<ItemRow, 'start' | 'finish'>;
+
+const readText = (width: Width) => `SELECT o.start AS at, o.finish AS until, ${COLUMNS[width]}
+  FROM occurrence o JOIN item i ON i.id = o.item_id
+  WHERE o.calendar_id = ?1 AND o.start >= ?2 - ${SHORT} AND o.start < ?3 AND (o.finish > ?2 OR o.start >= ?2)
+  UNION ALL
+  SELECT o.start, o.finish, ${COLUMNS[width]} FROM span o JOIN item i ON i.id = o.item_id
+  WHERE o.calendar_id = ?1 AND o.finish > ?2 - ${DATE_SLACK} AND o.start < ?3 + ${DATE_SLACK}`;
+const READ: Record<Width, string> = {
+  deciding: readText('deciding'),
+  outline: readText('outline'),
+  full: readText('full'),
+  briefed: readText('briefed'),
+};
+
+/**
+ * What happens in `[from, to)` of a calendar, in no order. Items by date come within 14 hours beyond both ends; the caller
+ * cuts them by date. Only the columns of `width` are there.
+ */
+export function happeningsIn(db: Connection, calendarId: number, from: number, to: number, width: Width): HappeningRow[] {
+  return db.all<HappeningRow>(READ[width], calendarId, from, to);
+}

@@ -1,0 +1,72 @@
+import type { Connection } from '../db/index.ts';
+
+/** A person in the directory. `handle` stands in addresses, `key` in answers; `account` is the sign-in library's id. */
+export interface Person {
+  readonly id: number;
+  readonly key: string;
+  readonly handle: string;
+  readonly account: string | null;
+  readonly name: string;
+  readonly address: string;
+  readonly role: string;
+  readonly site: string;
+  readonly zone: string;
+  readonly colour: number;
+  readonly hours: '12' | '24';
+  readonly weekFirst: number;
+  readonly administrator: boolean;
+  readonly inside: boolean;
+}
+
+interface Row extends Omit<Person, 'weekFirst' | 'administrator' | 'inside'> {
+  readonly week_first: number;
+  readonly administrator: 0 | 1;
+  readonly inside: 0 | 1;
+}
+
+const COLUMNS = `id, key, handle, account, name, address, role, site, zone, colour, hours, week_first, administrator, inside`;
+
+function decode({ week_first, administrator, inside, ...row }: Row): Person {
+  return { ...row, weekFirst: week_first, administrator: administrator === 1, inside: inside === 1 };
+}
+
+function one(db: Connection, where: string, value: unknown): Person | null {
+  const row = db.get<Row>(`SELECT ${COLUMNS} FROM person WHERE ${where} = ?`, value);
+  return row ? decode(row) : null;
+}
+
+export const personById = (db: Connection, id: number): Person | null => one(db, 'id', id);
+export const personByKey = (db: Connection, key: string): Person | null => one(db, 'key', key);
+export const personByHandle = (db: Connection, handle: string): Person | null => one(db, 'handle', handle);
+export const personByAccount = (db: Connection, account: string): Person | null => one(db, 'account', account);
+export const personByAddress = (db: Connection, address: string): Person | null => one(db, 'address', address);
+
+/** Everyone in the directory, by name. */
+export function allPeople(db: Connection): Person[] {
+  return db.all<Row>(`SELECT ${COLUMNS} FROM person ORDER BY name`).map(decode);
+}
+
+export function insertPerson(db: Connection, person: Omit<Person, 'id'>, at: number): number {
+  return db.run(
+    `INSERT INTO person (key, handle, account, name, address, role, site, zone, colour, hours, week_first, administrator,
+       inside, created_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+    person.key,
+    person.handle,
+    person.account,
+    person.name,
+    person.address,
+    person.role,
+    person.site,
+    person.zone,
+    person.colour,
+    person.hours,
+    person.weekFirst,
+    Number(person.administrator),
+    Number(person.inside),
+    at,
+  );
+}
+
+export function savePreferences(db: Connection, id: number, p: Pick<Person, 'zone' | 'hours' | 'weekFirst'>): void {
+  db.run('UPDATE person SET zone = ?, hours = ?, week_first = ? WHERE id = ?', p.zone, p.hours, p.weekFirst, id);
+}

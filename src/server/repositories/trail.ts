@@ -1,0 +1,57 @@
+import type { Connection } from '../db/index.ts';
+
+/** One entry of the trail: who did what in whose name, with the state before and after as JSON text. */
+export interface TrailEntry {
+  readonly key: string;
+  readonly at: number;
+  readonly actorId: number;
+  readonly principalId: number;
+  readonly calendarId: number | null;
+  readonly subject: string;
+  readonly verb: string;
+  readonly before: unknown;
+  readonly after: unknown;
+}
+
+export function recordTrail(db: Connection, entry: TrailEntry): void {
+  db.run(
+    `INSERT INTO trail (key, at, actor_id, principal_id, calendar_id, subject, verb, before, after)
+     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+    entry.key,
+    entry.at,
+    entry.actorId,
+    entry.principalId,
+    entry.calendarId,
+    entry.subject,
+    entry.verb,
+    entry.before === null ? null : JSON.stringify(entry.before),
+    entry.after === null ? null : JSON.stringify(entry.after),
+  );
+}
+
+/** An entry by its key, with the states before and after; `null` where there is none. */
+export function trailByKey(db: Connection, key: string): TrailEntry | null {
+  const r = db.get<{
+    key: string;
+    at: number;
+    actor_id: number;
+    principal_id: number;
+    calendar_id: number | null;
+    subject: string;
+    verb: string;
+    before: string | null;
+    after: string | null;
+  }>('SELECT * FROM trail WHERE key = ?', key);
+  if (!r) return null;
+  return {
+    key: r.key,
+    at: r.at,
+    actorId: r.actor_id,
+    principalId: r.principal_id,
+    calendarId: r.calendar_id,
+    subject: r.subject,
+    verb: r.verb,
+    before: r.before === null ? null : JSON.parse(r.before),
+    after: r.after === null ? null : JSON.parse(r.after),
+  };
+}

@@ -1,0 +1,51 @@
+import { randomBytes } from 'node:crypto';
+import { resolve } from 'node:path';
+import { z } from 'zod';
+
+const schema = z.object({
+  PARAMO_DATA: z.string().default('.data'),
+  PARAMO_SECRET: z.string().min(32, 'PARAMO_SECRET must be at least 32 characters.').optional(),
+  PARAMO_DEMO: z.enum(['0', '1']).default('0'),
+  PARAMO_CLOCK: z.iso.datetime().optional(),
+  PARAMO_ADDRESS: z.url().optional(),
+  PARAMO_IMPORT_BYTES: z.coerce.number().int().min(1000).max(100_000_000).default(10_000_000),
+  PORT: z.coerce.number().int().default(3000),
+});
+
+export interface Settings {
+  readonly data: string;
+  readonly secret: string;
+  readonly demo: boolean;
+  /** An instant the clock starts from, epoch milliseconds; only the demo accepts one. */
+  readonly clock: number | null;
+  readonly address: string;
+  readonly port: number;
+  readonly importBytes: number;
+}
+
+const holder = globalThis as { paramoSettings?: Settings };
+
+/** The settings of this process, read once from the environment. Throws a sentence where one is missing or wrong. */
+export function settings(): Settings {
+  holder.paramoSettings ??= read();
+  return holder.paramoSettings;
+}
+
+function read(): Settings {
+  const parsed = schema.safeParse(process.env);
+  if (!parsed.success) throw new Error(parsed.error.issues.map((i) => `${i.path.join('.')}: ${i.message}`).join('\n'));
+  const env = parsed.data;
+  const demo = env.PARAMO_DEMO === '1';
+  if (!env.PARAMO_SECRET && process.env.NODE_ENV === 'production')
+    throw new Error('Set PARAMO_SECRET to a secret of at least 32 characters; sessions and hidden ids are sealed with it.');
+  if (env.PARAMO_CLOCK && !demo) throw new Error('PARAMO_CLOCK is for the demo alone (PARAMO_DEMO=1).');
+  return {
+    data: resolve(env.PARAMO_DATA),
+    secret: env.PARAMO_SECRET ?? randomBytes(32).toString('hex'),
+    demo,
+    clock: env.PARAMO_CLOCK ? Date.parse(env.PARAMO_CLOCK) : null,
+    address: env.PARAMO_ADDRESS ?? `http://localhost:${env.PORT}`,
+    port: env.PORT,
+    importBytes: env.PARAMO_IMPORT_BYTES,
+  };
+}

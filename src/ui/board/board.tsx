@@ -1,0 +1,372 @@
+'use client';
+import Button from '@mui/material/Button';
+import Menu from '@mui/material/Menu';
+import MenuItem from '@mui/material/MenuItem';
+import useMediaQuery from '@mui/material/useMediaQuery';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useRouter, useSearchParams } from 'next/navigation';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { CallRefused, call } from '@/contract/call.ts';
+import type { BoardHead, ItemsAnswer, ItemWire, WrittenAnswer } from '@/contract/items.ts';
+import type { Visibility } from '@/core/calendar/index.ts';
+import { dateText, fromWallLenient, parseDate, parseInstant, toWall, wallText } from '@/core/time/index.ts';
+import { SightMeter } from '../common/meters.tsx';
+import { said } from '../common/refusal.ts';
+import { clock, DAY, dayName, MINUTE, weekTitle } from '../common/times.ts';
+import { firstName } from '../common/token.tsx';
+import { useFrame } from '../frame/frame-context.tsx';
+import { Details } from './details.tsx';
+import { Hours } from './hours.tsx';
+import { ImportPanel } from './import-panel.tsx';
+import { type Draft, ItemForm } from './item-form.tsx';
+
+import { Legend } from './legend.tsx';
+import { Ribbon, weekOf } from './ribbon.tsx';
+
+const HEAD_SIGHT = (head: BoardHead) => JSON.stringify(head.rights);
+
+/** A calendar's week (or day, on a narrow screen), live, with the panel in which its items are read and changed. */
+export function Board({ calendar, name }: { calendar: string; name: string }) {
+  const t = useTranslations();
+  const { style, now, toast } = useFrame();
+  const client = useQueryClient();
+  const router = useRouter();
+  const search = useSearchParams();
+  const narrow = useMediaQuery('(max-width: 760px)');
+  const today = Math.floor(toWall(style.zone, now()) / DAY) * DAY;
+  const asked = search.get('week');
+  const oneDay = narrow || search.get('view') === 'day';
+  const askedDay = (asked && parseDate(asked)) || today;
+  const first = oneDay ? askedDay : weekOf(asked, today, style.weekFirst);
+  const count = oneDay ? 1 : 7;
+  const from = dateText(first);
+  const to = dateText(first + count * DAY);
+
+  const [selected, setSelected] = useState<string | null>(null);
+  const [draft, setDraft] = useState<{ draft: Draft; head: BoardHead; id: number } | null>(null);
+  const [importing, setImporting] = useState(false);
+  const [notice, setNotice] = useState<string | null>(null);
+  const [moving, setMoving] = useState<ReadonlyMap<string, { start: string; end: string }>>(new Map());
+
+  const query = useQuery({
+    queryKey: ['calendar', calendar, 'items', from, to, style.zone],
+    queryFn: () => call('listItems', { params: { calendar }, query: { from, to, zone: style.zone } }) as Promise<ItemsAnswer>,
+    retry: (tries, error) => !(error instanceof CallRefused) && tries < 1,
+  });
+  const gone = query.error instanceof CallRefused && ['notFound', 'signedOut'].includes(query.error.body.code);
+  // Once refused, nothing of what was shown before stays on the screen.
+  const data = gone ? undefined : query.data;
+  const head = data?.head;
+  const owner = firstName(head?.owner.name ?? name);
+
+  // Says so when what one sees here changes while one looks.
+  const lastHead = useRef<BoardHead | null>(null);
+  useEffect(() => {
+    const before = lastHead.current;
+    if (gone && before) {
+      setNotice(t('board.accessGone', { name: firstName(before.owner.name) }));
+      client.removeQueries({ queryKey: ['calendar', calendar, 'load'] });
+      lastHead.current = null;
+    }
+    if (!head) return;
+    if (before && HEAD_SIGHT(before) !== HEAD_SIGHT(head)) {
+      const who = firstName(head.owner.name);
+      setNotice(t('board.accessChanged', { name: who, sight: t(`sightWords.${head.rights.sight}`) }));
+    }
+    lastHead.current = head;
+  }, [head, gone, calendar, client, t]);
+
+  // A dated grant changes by itself: the window knows when, and asks again then.
+  const changesAt = head?.accessChangesAt ?? null;
+  useEffect(() => {
+    if (!changesAt) return;
+    const wait = (parseInstant(changesAt) ?? 0) - now();
+    if (wait > 2 ** 31 - 1) return;
+    const timer = setTimeout(() => void client.invalidateQueries({ queryKey: ['calendar', calendar] }), Math.max(0, wait) + 20);
+    return () => clearTimeout(timer);
+  }, [changesAt, calendar, client, now]);
+
+  const go = useCallback(
+    (day: number, view?: 'day' | 'week') => {
+      const next = new URLSearchParams(search);
+      next.set('week', dateText(day));
+      next.delete('new');
+      if (view === 'day') next.set('view', 'day');
+      if (view === 'week') next.delete('view');
+      router.push(`?${next}`, { scroll: false });
+    },
+    [router, search],
+  );
+  const startNew = useCallback(
+    (start?: number, end?: number) => {
+      const base = head ?? lastHead.current;
+      if (!base?.may.add) return;
+      const nowWall = toWall(style.zone, now());
+      const inView = nowWall >= first && nowWall < first + count * DAY;
+      const from = start ?? (inView ? Math.ceil(nowWall / (30 * MINUTE)) * 30 * MINUTE : first + 9 * 60 * MINUTE);
+      setSelected(null);
+      setImporting(false);
+      setDraft({ draft: { kind: 'new', start: from, end: end ?? from + 60 * MINUTE }, head: base, id: Date.now() });
+    },
+    [head, style.zone, now, first, count],
+  );
+
+  const wantsNew = search.get('new') === '1';
+  useEffect(() => {
+    if (!wantsNew || !head) return;
+    startNew();
+    const next = new URLSearchParams(search);
+    next.delete('new');
+    router.replace(`?${next}`, { scroll: false });
+  }, [wantsNew, head, startNew, router, search]);
+
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const target = event.target as HTMLElement;
+      if (event.ctrlKey || event.metaKey || event.altKey || target.closest('input, textarea, select, [role="listbox"], [role="dialog"]')) return;
+      if (event.key === 'n' || event.key === 'N') {
+        event.preventDefault();
+        startNew();
+      } else if (event.key === 'Escape' && !draft) {
+        setSelected(null);
+        setImporting(false);
+      }
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [startNew, draft]);
+
+  const refresh = () => client.invalidateQueries({ queryKey: ['calendar', calendar] });
+  const takeBack = (token: string) => async () => {
+    try {
+      await call('undo', { body: { undo: token } });
+      toast({ text: t('board.undone') });
+    } catch (error) {
+      setNotice(said(error, t('common.unreachable')).sentence);
+    }
+    await refresh();
+  };
+  const wrote = (answer: WrittenAnswer, text: string) => {
+    toast({ text, undo: takeBack(answer.undo) });
+    void refresh();
+  };
+
+  const move = async (item: ItemWire, start: number, end: number) => {
+    const zone = item.asSet?.zone && item.asSet.zone !== 'UTC' ? item.asSet.zone : style.zone;
+    const instant = (wall: number) => fromWallLenient(style.zone, wall);
+    const text = (wall: number) => wallText(toWall(zone, instant(wall)));
+    const iso = (wall: number) => `${wallText(instant(wall))}Z`;
+    setMoving((m) => new Map(m).set(item.id, { start: iso(start), end: iso(end) }));
+    try {
+      const answer = await call('changeItem', {
+        params: { item: item.id },
+        body: { version: item.version ?? 0, scope: 'one', when: { start: text(start), end: text(end), allDay: false, zone }, fields: {} },
+      });
+      const words = { title: item.title ?? '', when: `${dayName(start)}, ${clock(start, style.hours)}`, name: owner };
+      toast({ text: head?.own ? t('board.movedMine', words) : t('board.movedFor', words), undo: takeBack(answer.undo) });
+      if (answer.item && selected === item.id) setSelected(answer.item.id);
+    } catch (error) {
+      setNotice(said(error, t('common.unreachable')).sentence);
+    }
+    await refresh();
+    setMoving((m) => {
+      const next = new Map(m);
+      next.delete(item.id);
+      return next;
+    });
+  };
+  const setVisibility = async (item: ItemWire, visibility: Visibility) => {
+    try {
+      const answer = await call('changeItem', {
+        params: { item: item.id },
+        body: { version: item.version ?? 0, scope: item.repeats ? 'all' : 'one', fields: { visibility } },
+      });
+      wrote(answer, head?.own ? t('board.savedMine') : t('board.saved', { name: owner }));
+    } catch (error) {
+      setNotice(said(error, t('common.unreachable')).sentence);
+      void refresh();
+    }
+  };
+  const remove = async (item: ItemWire, scope: 'one' | 'all') => {
+    try {
+      const answer = await call('removeItem', { params: { item: item.id }, query: { version: item.version ?? 0, scope } });
+      setSelected(null);
+      wrote(answer, head?.own ? t('board.removedMine') : t('board.removed', { name: owner }));
+    } catch (error) {
+      setNotice(said(error, t('common.unreachable')).sentence);
+      void refresh();
+    }
+  };
+
+  const items = (data?.items ?? []).map((item) => {
+    const to = moving.get(item.id);
+    return to ? { ...item, ...to } : item;
+  });
+  const open = items.find((item) => item.id === selected) ?? null;
+  const draftItem = draft?.draft.kind === 'change' ? draft.draft.item : null;
+  const draftGone =
+    draft !== null && (gone || (head !== undefined && (draftItem ? !head.rights.change || head.rights.change === 'none' : !head.may.add)));
+
+  return (
+    <div className="board">
+      <div className="board-main">
+        <div className="board-head">
+          <h1>{oneDay ? dayName(first) : weekTitle(first)}</h1>
+          <Button variant="text" onClick={() => go(first - count * DAY)} aria-label={t('board.previous')}>
+            ←
+          </Button>
+          <Button variant="text" onClick={() => go(today)}>
+            {t('board.today')}
+          </Button>
+          <Button variant="text" onClick={() => go(first + count * DAY)} aria-label={t('board.next')}>
+            →
+          </Button>
+          {!narrow && (
+            <span className="row" style={{ gap: 2 }}>
+              <Button variant="text" aria-pressed={oneDay} onClick={() => go(oneDay ? first : today >= first && today < first + 7 * DAY ? today : first, 'day')}>
+                {t('board.day')}
+              </Button>
+              <Button variant="text" aria-pressed={!oneDay} onClick={() => go(first, 'week')}>
+                {t('board.week')}
+              </Button>
+            </span>
+          )}
+          <div className="push">
+            {head && <Standing head={head} />}
+            {head && <FileMenu head={head} onImport={() => {
+              setImporting(true);
+              setSelected(null);
+              setDraft(null);
+            }} />}
+          </div>
+        </div>
+        {notice && (
+          <div className="notice" role="alert">
+            <span>
+              {notice}
+              {draftGone && ` ${t('board.actingGone', { name: owner })}`}
+            </span>
+            <Button className="push" variant="text" onClick={() => setNotice(null)}>
+              {t('board.dismiss')}
+            </Button>
+          </div>
+        )}
+        {gone && (
+          <div className="state">
+            <h2>{t('board.noAccess')}</h2>
+            <p className="soft">{t('board.noAccessMore')}</p>
+          </div>
+        )}
+        {!gone && query.isError && !data && (
+          <div className="state" role="alert">
+            <p>{t('board.failed')}</p>
+            <Button variant="outlined" onClick={() => void query.refetch()}>
+              {t('board.again')}
+            </Button>
+          </div>
+        )}
+        {!gone && query.isPending && (
+          <p className="state soft" role="status">
+            {t('board.loading', { name: owner })}
+          </p>
+        )}
+        {head && (
+          <>
+            <Ribbon calendar={calendar} week={first} style={style} onGo={(w) => go(w)} />
+            {data.cutShort && <p className="notice">{t('board.cutShort')}</p>}
+            {items.length === 0 && !query.isFetching && (
+              <p className="notice soft" role="status">
+                {head.may.add ? t('board.emptyNew') : t('board.empty')}
+              </p>
+            )}
+            <Hours
+              key={count}
+              items={items}
+              first={first}
+              count={count}
+              selected={selected}
+              canAdd={head.may.add}
+              owner={head.owner.name}
+              onOpen={(item) => {
+                setSelected(item.id);
+                setImporting(false);
+                if (draft?.draft.kind === 'change') setDraft(null);
+              }}
+              onDraw={startNew}
+              onMove={(item, start, end) => void move(item, start, end)}
+            />
+            {!narrow && <Legend />}
+          </>
+        )}
+      </div>
+      {draft ? (
+        <ItemForm
+          key={draft.id}
+          draft={draft.draft}
+          head={draft.head}
+          gone={draftGone}
+          onClose={() => setDraft(null)}
+          onSaved={(answer) => {
+            setDraft(null);
+            setSelected(answer.item && 'notes' in answer.item ? answer.item.id : null);
+            wrote(answer, draft.head.own ? t('board.savedMine') : t('board.saved', { name: firstName(draft.head.owner.name) }));
+          }}
+        />
+      ) : importing && head ? (
+        <ImportPanel head={head} onClose={() => setImporting(false)} />
+      ) : open && head ? (
+        <Details
+          key={open.id}
+          item={open}
+          head={head}
+          onClose={() => setSelected(null)}
+          onEdit={() => setDraft({ draft: { kind: 'change', item: open }, head, id: Date.now() })}
+          onRemove={(scope) => void remove(open, scope)}
+          onVisibility={(v) => void setVisibility(open, v)}
+        />
+      ) : null}
+    </div>
+  );
+}
+
+/** What the viewer sees here, beside whose calendar it is. */
+function Standing({ head }: { head: BoardHead }) {
+  const t = useTranslations();
+  const name = firstName(head.owner.name);
+  if (head.own) return null;
+  return (
+    <span className="row small soft" style={{ gap: 6 }}>
+      {head.may.add ? t('board.arranging', { name: head.owner.name }) : `${head.owner.name}.`}
+      <SightMeter sight={head.rights.sight} /> {t('board.you', { sight: t(`sightWords.${head.rights.sight}`) })}
+      <span className="visually-hidden">{name}</span>
+    </span>
+  );
+}
+
+function FileMenu({ head, onImport }: { head: BoardHead; onImport: () => void }) {
+  const t = useTranslations();
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  if (!head.own && !head.may.import && !head.may.add) return null;
+  const reason = t('errors.mayNotImport', { name: firstName(head.owner.name) });
+  return (
+    <>
+      <Button variant="outlined" onClick={(e) => setAnchor(e.currentTarget)} aria-haspopup="menu" disabled={!head.may.import} title={head.may.import ? undefined : reason}>
+        {t('board.more')}
+      </Button>
+      <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)} slotProps={{ paper: { sx: { border: '1px solid var(--line)' } } }}>
+        <MenuItem
+          onClick={() => {
+            setAnchor(null);
+            onImport();
+          }}
+        >
+          {t('board.import')}
+        </MenuItem>
+        <MenuItem component="a" href={`/api/calendars/${head.calendar.key}/file`} download onClick={() => setAnchor(null)}>
+          {t('board.export')}
+        </MenuItem>
+      </Menu>
+    </>
+  );
+}

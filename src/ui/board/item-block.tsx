@@ -1,0 +1,88 @@
+'use client';
+import { useDraggable } from '@dnd-kit/core';
+import { useTranslations } from 'use-intl';
+import type { ItemWire } from '@/contract/items.ts';
+import { useFrame } from '../frame/frame-context.tsx';
+import { clock, wallsOf, whenText } from '../common/times.ts';
+import { type Placed, shapeOf } from './layout.ts';
+
+const VISIBILITY_MARK = { open: '◇', outline: '◐', private: '▣', follow: '' } as const;
+
+/** What a block says: its title where one is seen, otherwise only that the time is taken. */
+export function useBlockText(): (item: ItemWire) => string {
+  const t = useTranslations('board');
+  return (item) => (item.withheld ? t('private') : (item.title ?? t('busyWord', { shows: item.shows })));
+}
+
+/** One item on the hours of a day. Opens with Enter, moves by mouse or by Space and the arrow keys. */
+export function ItemBlock(props: { placed: Placed; selected: boolean; onOpen: (item: ItemWire) => void; movable: boolean }) {
+  const { placed, selected, onOpen, movable } = props;
+  const { item } = placed;
+  const t = useTranslations();
+  const { style } = useFrame();
+  const text = useBlockText()(item);
+  const moving = useDraggable({ id: `move:${item.id}`, data: { item, kind: 'move' }, disabled: !movable });
+  const sizing = useDraggable({ id: `size:${item.id}`, data: { item, kind: 'size' }, disabled: !movable });
+  const shape = shapeOf(item);
+  const { start } = wallsOf(item, style.zone);
+  const label = [
+    text,
+    whenText(item, style),
+    item.place,
+    shape === 'withheld' ? null : t(`shapes.${shape === 'plain-busy' ? 'busy' : shape}`),
+    placed.clash ? t('shapes.clash') : null,
+  ]
+    .filter(Boolean)
+    .join(', ');
+  const { onKeyDown: dragKey, ...listeners } = moving.listeners ?? {};
+  return (
+    // biome-ignore lint/a11y/useSemanticElements: the grip inside is a control of its own, which a button can't hold
+    <div
+      ref={moving.setNodeRef}
+      className={`block ${shape}${selected ? ' selected' : ''}${placed.clash ? ' clash' : ''}${moving.isDragging || sizing.isDragging ? ' dragging' : ''}${item.asSet?.cancelled ? ' cancelled' : ''}`}
+      style={{
+        top: `calc(${placed.top / 60} * var(--hour) + 1px)`,
+        height: `calc(${placed.height / 60} * var(--hour) - 2px)`,
+        left: `${(placed.lane / placed.lanes) * 100}%`,
+        width: `calc(${100 / placed.lanes}% - 2px)`,
+      }}
+      {...moving.attributes}
+      {...listeners}
+      role="button"
+      tabIndex={0}
+      aria-label={label}
+      aria-pressed={selected}
+      aria-disabled={undefined}
+      aria-roledescription={movable ? moving.attributes['aria-roledescription'] : undefined}
+      onClick={() => onOpen(item)}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter' && !moving.isDragging) {
+          event.preventDefault();
+          onOpen(item);
+        } else dragKey?.(event);
+      }}
+    >
+      <span className="t">
+        {!placed.starts && '… '}
+        {text}
+      </span>
+      {placed.height >= 45 && (item.place || placed.height >= 60) && (
+        <span className="p">{item.place ?? clock(start, style.hours)}</span>
+      )}
+      {item.visibility && VISIBILITY_MARK[item.visibility] && (
+        <span className="mark" aria-hidden="true">
+          {VISIBILITY_MARK[item.visibility]}
+        </span>
+      )}
+      {movable && placed.height >= 30 && (
+        <span
+          ref={sizing.setNodeRef}
+          className="grip"
+          {...sizing.listeners}
+          onClick={(event) => event.stopPropagation()}
+          aria-hidden="true"
+        />
+      )}
+    </div>
+  );
+}

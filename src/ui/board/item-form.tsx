@@ -1,0 +1,444 @@
+'use client';
+import Alert from '@mui/material/Alert';
+import Autocomplete from '@mui/material/Autocomplete';
+import Button from '@mui/material/Button';
+import Checkbox from '@mui/material/Checkbox';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
+import { useEffect, useState } from 'react';
+import { Controller, useForm } from 'react-hook-form';
+import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
+import type { BoardHead, ItemWire, WrittenAnswer } from '@/contract/items.ts';
+import { IMPORTANCES, itemFields, KINDS, LIMITS, STATUSES, VISIBILITIES } from '@/core/calendar/index.ts';
+import { dateText, isZone, parseDate, parseInstant, toWall, wallText } from '@/core/time/index.ts';
+import { said } from '../common/refusal.ts';
+import { DAY, zonePlace } from '../common/times.ts';
+import { firstName } from '../common/token.tsx';
+import { useFrame } from '../frame/frame-context.tsx';
+import { PanelHead, type RepeatKind, repeatKind, ruleFor } from './details.tsx';
+
+interface Values {
+  title: string;
+  allDay: boolean;
+  day: string;
+  from: string;
+  lastDay: string;
+  to: string;
+  zone: string;
+  place: string;
+  link: string;
+  notes: string;
+  kind: (typeof KINDS)[number];
+  shows: (typeof STATUSES)[number];
+  visibility: (typeof VISIBILITIES)[number];
+  importance: (typeof IMPORTANCES)[number];
+  repeat: RepeatKind;
+  repeatUntil: string;
+  briefing: string;
+  scope: 'one' | 'all';
+}
+
+/** What a draft begins from: a time on the board, or an item that is being changed. */
+export type Draft =
+  | { readonly kind: 'new'; readonly start: number; readonly end: number }
+  | { readonly kind: 'change'; readonly item: ItemWire };
+
+const TIMES = new Set<keyof Values>(['allDay', 'day', 'from', 'lastDay', 'to', 'zone']);
+const TEXTS = ['title', 'place', 'link', 'notes', 'kind', 'shows', 'visibility', 'importance', 'briefing'] as const;
+
+function valuesOf(draft: Draft, zone: string): Values {
+  const blank = {
+    title: '',
+    place: '',
+    link: '',
+    notes: '',
+    kind: 'meeting',
+    shows: 'busy',
+    visibility: 'follow',
+    importance: 'normal',
+    repeat: 'none',
+    repeatUntil: '',
+    briefing: '',
+    scope: 'one',
+  } as const;
+  const times = (start: number, end: number, allDay: boolean) => ({
+    allDay,
+    day: dateText(start),
+    lastDay: dateText(allDay ? end - DAY : end),
+    from: allDay ? '09:00' : wallText(start).slice(11, 16),
+    to: allDay ? '10:00' : wallText(end).slice(11, 16),
+  });
+  if (draft.kind === 'new') return { ...blank, ...times(draft.start, draft.end, false), zone };
+  const { item } = draft;
+  const own = item.asSet?.zone && item.asSet.zone !== 'UTC' ? item.asSet.zone : zone;
+  const [start, end] = item.allDay
+    ? [parseDate(item.start) ?? 0, parseDate(item.end) ?? 0]
+    : [toWall(own, parseInstant(item.start) ?? 0), toWall(own, parseInstant(item.end) ?? 0)];
+  const until = /UNTIL=(\d{4})(\d{2})(\d{2})/.exec(item.repeats?.rule ?? '');
+  return {
+    ...blank,
+    ...times(start, end, item.allDay),
+    zone: own,
+    title: item.title ?? '',
+    place: item.place ?? '',
+    link: item.link ?? '',
+    notes: item.notes ?? '',
+    kind: item.kind ?? 'meeting',
+    shows: item.asSet?.shows ?? item.shows,
+    visibility: item.visibility ?? 'follow',
+    importance: item.importance ?? 'normal',
+    repeat: item.repeats ? repeatKind(item.repeats.rule) : 'none',
+    repeatUntil: until ? `${until[1]}-${until[2]}-${until[3]}` : '',
+    briefing: item.briefing ?? '',
+  };
+}
+
+function whenOf(v: Values) {
+  if (v.allDay) {
+    const last = parseDate(v.lastDay);
+    return { start: v.day, end: last === null ? v.lastDay : dateText(last + DAY), allDay: true, zone: v.zone };
+  }
+  return { start: `${v.day}T${v.from}`, end: `${v.lastDay}T${v.to}`, allDay: false, zone: v.zone };
+}
+
+/** Where the server's field names stand in the form. */
+const FIELD: Record<string, keyof Values> = { start: 'from', end: 'to', repeat: 'repeat', 'repeat.rule': 'repeat' };
+
+/**
+ * Makes or changes an item, in the details panel. Sends only what was touched; what was typed stays through every refusal.
+ * `gone` says that the item (or the right to it) is no longer there: what was not typed here is blanked.
+ */
+export function ItemForm(props: {
+  draft: Draft;
+  head: BoardHead;
+  gone: boolean;
+  onSaved: (answer: WrittenAnswer) => void;
+  onClose: () => void;
+}) {
+  const { draft, head, gone, onSaved, onClose } = props;
+  const t = useTranslations();
+  const tf = useTranslations('fields');
+  const { style } = useFrame();
+  const [more, setMore] = useState(draft.kind === 'change');
+  const [refused, setRefused] = useState<string | null>(null);
+  const [conflict, setConflict] = useState<ItemWire | null>(null);
+  const [base, setBase] = useState<ItemWire | null>(draft.kind === 'change' ? draft.item : null);
+  const form = useForm<Values>({ defaultValues: valuesOf(draft, style.zone) });
+  const { control, register, handleSubmit, setError, clearErrors, watch, formState, setValue, getValues, resetField } = form;
+  const { errors, dirtyFields, isSubmitting, isDirty } = formState;
+  const [allDay, day, visibility, repeat, scope] = watch(['allDay', 'day', 'visibility', 'repeat', 'scope']);
+  const [lastDay, from, to] = watch(['lastDay', 'from', 'to']);
+  const owner = firstName(head.owner.name);
+  const series = base?.asSet?.series === true && base.repeats !== null;
+
+  useEffect(() => {
+    if (!gone || draft.kind !== 'change') return;
+    // What was only read here, and not typed, goes with the right to read it.
+    for (const name of TEXTS)
+      if (!getValuesDirty(name)) setValue(name, name === 'title' || name === 'place' || name === 'link' || name === 'notes' || name === 'briefing' ? '' : getValues(name));
+    function getValuesDirty(name: keyof Values): boolean {
+      return form.getFieldState(name).isDirty;
+    }
+  }, [gone, draft.kind, form, getValues, setValue]);
+
+  useEffect(() => {
+    // Moving the start along with the day keeps a one-day item on one day.
+    if (!allDay && lastDay < day) setValue('lastDay', day);
+  }, [allDay, day, lastDay, setValue]);
+
+  const checkHere = (v: Values): boolean => {
+    clearErrors();
+    let fine = true;
+    const wrong = (name: keyof Values, message: string) => {
+      setError(name, { message });
+      fine = false;
+    };
+    const title = itemFields.title.safeParse(v.title);
+    if (!title.success && (draft.kind === 'new' || dirtyFields.title)) wrong('title', fieldText(title.error.issues[0]?.message ?? ''));
+    if (v.link && !itemFields.link.safeParse(v.link).success) wrong('link', tf('link'));
+    if (!isZone(v.zone)) wrong('zone', tf('zone'));
+    const when = whenOf(v);
+    if (parseDate(v.day) === null) wrong('day', tf('date'));
+    else if (parseDate(v.lastDay) === null) wrong('lastDay', tf('date'));
+    else if (!v.allDay && (!v.from || !v.to)) wrong(v.from ? 'to' : 'from', tf('start'));
+    else if (when.end <= when.start) wrong(v.allDay ? 'lastDay' : 'to', tf('endBeforeStart'));
+    return fine;
+  };
+  const fieldText = (code: string): string => {
+    const [name, most] = code.split(':');
+    return name === 'tooLong' ? tf('tooLong', { most: Number(most) }) : name === 'titleMissing' ? tf('titleMissing') : tf('control');
+  };
+
+  const send = async (v: Values, version?: number): Promise<void> => {
+    setRefused(null);
+    if (!checkHere(v)) return;
+    try {
+      onSaved(draft.kind === 'new' ? await create(v) : await change(v, version));
+    } catch (error) {
+      const answer = said(error, t('common.unreachable'));
+      if (answer.code === 'changedMeanwhile' && answer.data) {
+        setConflict(answer.data as ItemWire);
+        return;
+      }
+      setRefused(answer.sentence);
+      for (const [name, message] of Object.entries(answer.fields)) {
+        const field = FIELD[name] ?? (name as keyof Values);
+        if (field in v) setError(field === 'from' && v.allDay ? 'day' : field === 'to' && v.allDay ? 'lastDay' : field, { message });
+      }
+    }
+  };
+  const text = (s: string) => s.trim() || null;
+  const create = (v: Values) =>
+    call('createItem', {
+      params: { calendar: head.calendar.key },
+      body: {
+        when: whenOf(v),
+        ...(v.repeat === 'none' ? {} : { repeat: { rule: ruleFor(v.repeat, v.repeatUntil) } }),
+        title: v.title,
+        kind: v.kind,
+        place: text(v.place),
+        notes: text(v.notes),
+        link: text(v.link),
+        importance: v.importance,
+        shows: v.shows,
+        visibility: v.visibility,
+        briefing: text(v.briefing),
+      },
+    });
+  const change = (v: Values, version?: number) => {
+    const touched = new Set(Object.keys(dirtyFields) as (keyof Values)[]);
+    const fields = Object.fromEntries(
+      TEXTS.filter((name) => touched.has(name)).map((name) => [
+        name,
+        ['place', 'link', 'notes', 'briefing'].includes(name) ? text(v[name]) : v[name],
+      ]),
+    );
+    const times = [...touched].some((name) => TIMES.has(name));
+    const repeats = touched.has('repeat') || touched.has('repeatUntil');
+    return call('changeItem', {
+      params: { item: base?.id ?? '' },
+      body: {
+        version: version ?? base?.version ?? base?.asSet?.version ?? 0,
+        scope: series ? v.scope : 'one',
+        ...(times ? { when: whenOf(v) } : {}),
+        ...(repeats && v.repeat !== 'kept' ? { repeat: { rule: ruleFor(v.repeat, v.repeatUntil) } } : {}),
+        fields,
+      },
+    });
+  };
+  const helper = (name: keyof Values) => errors[name]?.message;
+  const input = (name: keyof Values, label: string, more: object = {}) => (
+    <TextField
+      label={label}
+      error={!!errors[name]}
+      helperText={helper(name)}
+      {...register(name)}
+      slotProps={{ inputLabel: { shrink: true } }}
+      {...more}
+    />
+  );
+  const choice = (name: 'kind' | 'shows' | 'visibility' | 'importance' | 'repeat', label: string, options: [string, string][], help?: string) => (
+    <Controller
+      name={name}
+      control={control}
+      render={({ field }) => (
+        <TextField
+          select
+          label={label}
+          {...field}
+          error={!!errors[name]}
+          helperText={helper(name) ?? help}
+          slotProps={{ inputLabel: { shrink: true }, select: { native: false } }}
+        >
+          {options.map(([value, word]) => (
+            <MenuItem key={value} value={value}>
+              {word}
+            </MenuItem>
+          ))}
+        </TextField>
+      )}
+    />
+  );
+  const kinds = ['none', 'DAILY', 'WEEKDAYS', 'WEEKLY', 'FORTNIGHT', 'MONTHLY', 'YEARLY'] as const;
+  return (
+    <aside className="panel" aria-label={draft.kind === 'new' ? t('form.new') : t('form.change')}>
+      <PanelHead head={head} onClose={onClose} />
+      <h2>{draft.kind === 'new' ? t('form.new') : t('form.change')}</h2>
+      {refused && <Alert severity="error">{refused}</Alert>}
+      {conflict && (
+        <Conflict
+          theirs={conflict}
+          mine={getValues()}
+          touched={new Set(Object.keys(dirtyFields))}
+          onKeep={() => {
+            setConflict(null);
+            setBase(conflict);
+            void handleSubmit((v) => send(v, conflict.version))();
+          }}
+          onTake={() => {
+            setConflict(null);
+            setBase(conflict);
+            const fresh = valuesOf({ kind: 'change', item: conflict }, style.zone);
+            for (const name of Object.keys(fresh) as (keyof Values)[]) resetField(name, { defaultValue: fresh[name] });
+          }}
+        />
+      )}
+      <form onSubmit={handleSubmit((v) => send(v))} noValidate>
+        {input('title', t('form.title'), { autoFocus: true, slotProps: { inputLabel: { shrink: true }, htmlInput: { maxLength: LIMITS.title } } })}
+        <div className="pair">
+          {input('day', t('form.day'), { type: 'date' })}
+          {(allDay || lastDay !== day || more) && input('lastDay', t('form.until'), { type: 'date' })}
+        </div>
+        {!allDay && (
+          <div className="pair">
+            {input('from', t('form.from'), { type: 'time' })}
+            {input('to', t('form.to'), { type: 'time' })}
+          </div>
+        )}
+        <div className="row" style={{ justifyContent: 'space-between' }}>
+          <Controller
+            name="allDay"
+            control={control}
+            render={({ field }) => (
+              <FormControlLabel
+                control={<Checkbox size="small" checked={field.value} onChange={(e) => field.onChange(e.target.checked)} />}
+                label={t('form.allDay')}
+                slotProps={{ typography: { variant: 'body1' } }}
+              />
+            )}
+          />
+          <span className="small soft">{!allDay && from && to && from < to ? spanText(from, to) : ''}</span>
+        </div>
+        {input('place', t('form.place'))}
+        {choice('visibility', t('form.visibility'), VISIBILITIES.map((v) => [v, t(`visibilities.${v}`)]), t(`visibilityHelp.${visibility}`))}
+        {visibility === 'private' && !head.rights.private && (
+          <Alert severity="warning">{t('form.privateWarning')}</Alert>
+        )}
+        {more && (
+          <>
+            <div className="pair">
+              {choice('kind', t('form.kind'), KINDS.map((k) => [k, t(`kinds.${k}`)]))}
+              {choice('shows', t('form.shows'), STATUSES.map((s) => [s, t(`statuses.${s}`)]))}
+            </div>
+            {(draft.kind === 'new' || scope === 'all' || !series) && (
+              <div className="pair">
+                {choice('repeat', t('form.repeats'), [
+                  ...kinds.map((k): [string, string] => [k, t(`form.repeat.${k}`)]),
+                  ...(repeat === 'kept' ? [['kept', t('form.repeat.kept', { rule: base?.repeats?.rule ?? '' })] as [string, string]] : []),
+                ])}
+                {repeat !== 'none' && repeat !== 'kept' && input('repeatUntil', t('form.repeatUntil'), { type: 'date' })}
+              </div>
+            )}
+            <ZoneField control={control} error={helper('zone')} hidden={allDay} />
+            {input('link', t('form.link'))}
+            {input('notes', t('form.notes'), { multiline: true, minRows: 2, maxRows: 8 })}
+            {choice('importance', t('form.importance'), IMPORTANCES.map((i) => [i, t(`importances.${i}`)]))}
+            {(head.own || (head.rights.change === 'all' && head.rights.speaks)) &&
+              input('briefing', t('form.briefing'), { multiline: true, minRows: 2, helperText: t('form.briefingHelp', { name: owner }) })}
+          </>
+        )}
+        {series && (
+          <Controller
+            name="scope"
+            control={control}
+            render={({ field }) => (
+              <TextField select label={t('form.scope')} {...field} slotProps={{ inputLabel: { shrink: true } }}>
+                <MenuItem value="one">{t('form.one')}</MenuItem>
+                <MenuItem value="all">{t('form.all')}</MenuItem>
+              </TextField>
+            )}
+          />
+        )}
+        <div className="row">
+          <Button variant="text" onClick={() => setMore(!more)} aria-expanded={more}>
+            {more ? t('form.less') : t('form.more')}
+          </Button>
+        </div>
+        <div className="row">
+          <Button
+            type="submit"
+            variant="contained"
+            color="inherit"
+            loading={isSubmitting}
+            sx={{ bgcolor: 'var(--who)', color: 'var(--paper)' }}
+          >
+            {head.own ? t('form.saveMine') : t('form.save', { name: owner })}
+          </Button>
+          <Button variant="outlined" onClick={onClose}>
+            {isDirty ? t('form.discard') : t('form.cancel')}
+          </Button>
+        </div>
+      </form>
+    </aside>
+  );
+}
+
+function spanText(from: string, to: string): string {
+  const minutes = (s: string) => Number(s.slice(0, 2)) * 60 + Number(s.slice(3));
+  const length = minutes(to) - minutes(from);
+  return length >= 60 ? `${Math.floor(length / 60)} h${length % 60 ? ` ${length % 60} min` : ''}` : `${length} min`;
+}
+
+function ZoneField({ control, error, hidden }: { control: ReturnType<typeof useForm<Values>>['control']; error: string | undefined; hidden: boolean }) {
+  const t = useTranslations('form');
+  if (hidden) return null;
+  return (
+    <Controller
+      name="zone"
+      control={control}
+      render={({ field }) => (
+        <Autocomplete
+          freeSolo
+          options={Intl.supportedValuesOf('timeZone')}
+          value={field.value}
+          inputValue={field.value}
+          onInputChange={(_, value) => field.onChange(value)}
+          getOptionLabel={(z) => z}
+          renderOption={({ key, ...p }, z) => (
+            <li key={key} {...p}>
+              {zonePlace(z)} <span className="soft small">&nbsp;{z}</span>
+            </li>
+          )}
+          renderInput={(params) => <TextField {...params} label={t('zone')} error={!!error} helperText={error} />}
+        />
+      )}
+    />
+  );
+}
+
+/** Both versions side by side, field by field: what someone else saved, and what was typed here. */
+function Conflict(props: {
+  theirs: ItemWire;
+  mine: Values;
+  touched: ReadonlySet<string>;
+  onKeep: () => void;
+  onTake: () => void;
+}) {
+  const { theirs, mine, touched, onKeep, onTake } = props;
+  const t = useTranslations('form');
+  const { style } = useFrame();
+  const now = valuesOf({ kind: 'change', item: theirs }, style.zone);
+  const differing = (Object.keys(now) as (keyof Values)[]).filter((k) => touched.has(k) && String(now[k]) !== String(mine[k]));
+  return (
+    <div className="card wrong-card" role="alert">
+      <p>
+        <b>{t('conflict', { name: theirs.asSet?.changed.actor ?? t('someone') })}</b>
+      </p>
+      {differing.map((k) => (
+        <p key={k} className="small">
+          {t('conflictField', { value: String(now[k]) || '–' })} <span className="soft">→ {String(mine[k])}</span>
+        </p>
+      ))}
+      <div className="row" style={{ marginTop: 8 }}>
+        <Button variant="outlined" onClick={onKeep}>
+          {t('keepMine')}
+        </Button>
+        <Button variant="outlined" onClick={onTake}>
+          {t('takeTheirs')}
+        </Button>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,66 @@
+'use client';
+import { useQuery } from '@tanstack/react-query';
+import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
+import { dateText, parseDate, weekStart } from '@/core/time/index.ts';
+import { DAY, dayMonth, hoursText, type TimeStyle } from '../common/times.ts';
+
+const WEEKS = 12;
+const FULL_DAY = 9 * 60;
+
+/** Twelve weeks, each day a bar of its booked hours: full and open weeks at a glance, and one press goes there. */
+export function Ribbon(props: { calendar: string; week: number; style: TimeStyle; onGo: (week: number) => void }) {
+  const { calendar, week, style, onGo } = props;
+  const t = useTranslations('board');
+  const anchor = weekStart(week, style.weekFirst);
+  // The strip moves in steps of four weeks, so that going to the next week doesn't shift it under the pointer.
+  const step = Math.floor(anchor / (28 * DAY)) * 28 * DAY;
+  const first = weekStart(step, style.weekFirst) - 4 * 7 * DAY;
+  const from = dateText(first);
+  const to = dateText(first + WEEKS * 7 * DAY);
+  const { data } = useQuery({
+    queryKey: ['calendar', calendar, 'load', from, to, style.zone],
+    queryFn: () => call('listLoad', { params: { calendar }, query: { from, to, zone: style.zone } }),
+    placeholderData: (before) => before,
+  });
+  const days = new Map(data?.days.map((d) => [d.date, d]));
+  return (
+    <nav className="ribbon" aria-label={t('ribbon')}>
+      {Array.from({ length: WEEKS }, (_, w) => {
+        const start = first + w * 7 * DAY;
+        const list = Array.from({ length: 7 }, (_, d) => days.get(dateText(start + d * DAY)));
+        const total = list.reduce((sum, d) => sum + (d?.booked ?? 0), 0);
+        return (
+          <button
+            type="button"
+            key={start}
+            className="plain ribbon-week"
+            aria-current={start === anchor ? 'date' : undefined}
+            aria-label={t('ribbonWeek', { date: dayMonth(start), hours: hoursText(total) })}
+            onClick={() => onGo(start)}
+          >
+            <span className="bars" aria-hidden="true">
+              {list.map((d, i) => (
+                <i
+                  // biome-ignore lint/suspicious/noArrayIndexKey: the index is the day
+                  key={i}
+                  className={`${isRest(start + i * DAY) ? 'rest' : ''}${d?.clashes ? ' clash' : ''}`}
+                  style={{ height: `${Math.min(100, ((d?.booked ?? 0) / FULL_DAY) * 100)}%` }}
+                />
+              ))}
+            </span>
+            <span className="when">{dayMonth(start)}</span>
+          </button>
+        );
+      })}
+    </nav>
+  );
+}
+
+/** Saturday and Sunday. */
+export const isRest = (wall: number): boolean => [6, 0].includes((Math.floor(wall / DAY) + 4) % 7);
+
+/** The start of the week a date text falls in, or of the given day where there is none. */
+export function weekOf(text: string | null, otherwise: number, first: number): number {
+  return weekStart((text && parseDate(text)) || otherwise, first);
+}

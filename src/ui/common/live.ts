@@ -1,0 +1,75 @@
+'use client';
+import { useQueryClient } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+
+export type LiveState = { readonly kind: 'connecting' } | { readonly kind: 'live' } | { readonly kind: 'off'; readonly since: number };
+type Note = { kind: 'changed' | 'access'; calendar: string } | { kind: 'state'; state: LiveState } | { kind: 'ask' };
+
+/**
+ * Keeps a window's data live. One window of a browser holds the stream and passes on what it hears, so that many windows
+ * don't use up the connections; when it closes, another takes over. After every reconnection everything is asked again.
+ */
+export function useLive(me: string): LiveState {
+  const client = useQueryClient();
+  const [state, setState] = useState<LiveState>({ kind: 'connecting' });
+  useEffect(() => {
+    const channel = new BroadcastChannel(`paramo-live-${me}`);
+    const ended = new AbortController();
+    let source: EventSource | null = null;
+    let current: LiveState = { kind: 'connecting' };
+    let leading = false;
+
+    const hear = (note: Note) => {
+      if (note.kind === 'state') {
+        if (note.state.kind === 'live' && current.kind !== 'live') void client.invalidateQueries();
+        current = note.state;
+        setState(note.state);
+      } else if (note.kind === 'changed') {
+        void client.invalidateQueries({ queryKey: ['calendar', note.calendar] });
+      } else if (note.kind === 'access') {
+        // Nothing fetched under the old access stays: what isn't on the screen goes now, what is on it with the answer.
+        const queryKey = ['calendar', note.calendar];
+        client.removeQueries({ queryKey, type: 'inactive' });
+        client.invalidateQueries({ queryKey }, { throwOnError: true }).catch(() => client.resetQueries({ queryKey }));
+        void client.invalidateQueries({ queryKey: ['frame'] });
+        void client.invalidateQueries({ queryKey: ['people'] });
+      } else if (leading) channel.postMessage({ kind: 'state', state: current } satisfies Note);
+    };
+    const tell = (note: Note) => {
+      hear(note);
+      channel.postMessage(note);
+    };
+    channel.onmessage = (event: MessageEvent<Note>) => hear(event.data);
+    channel.postMessage({ kind: 'ask' } satisfies Note);
+
+    const lead = () =>
+      new Promise<void>((release) => {
+        leading = true;
+        source = new EventSource('/api/live');
+        source.onopen = () => tell({ kind: 'state', state: { kind: 'live' } });
+        source.onmessage = (event: MessageEvent<string>) => tell(JSON.parse(event.data) as Note);
+        source.onerror = () => {
+          if (current.kind !== 'off') tell({ kind: 'state', state: { kind: 'off', since: Date.now() } });
+          // A refusal closes the stream for good: try again by hand.
+          if (source?.readyState === EventSource.CLOSED) {
+            setTimeout(() => {
+              release();
+              if (!ended.signal.aborted) void take();
+            }, 2000);
+          }
+        };
+        ended.signal.addEventListener('abort', () => {
+          source?.close();
+          release();
+        });
+      });
+    const take = () => navigator.locks.request(`paramo-live-${me}`, { signal: ended.signal }, lead).catch(() => {});
+    if (navigator.locks) void take();
+    else void lead();
+    return () => {
+      ended.abort();
+      channel.close();
+    };
+  }, [client, me]);
+  return state;
+}

@@ -1,0 +1,42 @@
+'use client';
+import { useTranslations } from 'use-intl';
+import type { RightsWire } from '@/contract/sight.ts';
+import { SIGHTS } from '@/core/calendar/index.ts';
+
+/** Four bars: how much someone sees. */
+export function SightMeter({ sight }: { sight: RightsWire['sight'] }) {
+  const t = useTranslations();
+  const filled = SIGHTS.indexOf(sight);
+  return (
+    <span className="meter" role="img" aria-label={`${t('lines.sees')}: ${t(`sightWords.${sight}`)}`}>
+      {[1, 2, 3, 4].map((n) => (
+        <i key={n} className={n <= filled ? 'on' : ''} />
+      ))}
+    </span>
+  );
+}
+
+export type Reach = 'look' | 'add' | 'arrange' | 'words';
+
+/** The word for a mix of add, change and remove; `words` where none fits. */
+export function reachOf(r: RightsWire): Reach {
+  if (!r.add && r.change === 'none' && r.remove === 'none') return 'look';
+  if (r.add && r.change === 'own' && r.remove === 'own') return 'add';
+  if (r.add && r.change === 'all' && r.remove === 'all') return 'arrange';
+  return 'words';
+}
+
+/** Three dots: how much someone may do; a hollow first dot means suggestions only. */
+export function ReachMeter({ rights }: { rights: RightsWire }) {
+  const t = useTranslations();
+  const reach = reachOf(rights);
+  const dots = { look: 0, add: 1, words: 2, arrange: 3 }[reach];
+  const hollow = dots === 0 && rights.suggest;
+  return (
+    <span className="meter reach" role="img" aria-label={`${t('lines.mayDo')}: ${t(`reaches.${reach}`)}`}>
+      {[1, 2, 3].map((n) => (
+        <i key={n} className={n <= dots ? 'on' : hollow && n === 1 ? 'hollow' : ''} />
+      ))}
+    </span>
+  );
+}

@@ -1,0 +1,85 @@
+'use client';
+import Alert from '@mui/material/Alert';
+import Autocomplete from '@mui/material/Autocomplete';
+import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
+import { useEffect, useState } from 'react';
+import { Controller, useForm } from 'react-hook-form';
+import { useTranslations } from 'use-intl';
+import { said } from './refusal.ts';
+
+export interface PersonValues {
+  name: string;
+  address: string;
+  role: string;
+  zone: string;
+  password: string;
+}
+
+/** Somebody new: who they are, how they sign in, and where their clock stands. What was typed stays through a refusal. */
+export function PersonForm(props: { first: boolean; onSend: (values: PersonValues) => Promise<void> }) {
+  const { first, onSend } = props;
+  const t = useTranslations();
+  const [refused, setRefused] = useState<string | null>(null);
+  const form = useForm<PersonValues>({ defaultValues: { name: '', address: '', role: '', zone: 'UTC', password: '' } });
+  const { register, control, handleSubmit, setError, setValue, reset, watch, formState } = form;
+  const { errors, isSubmitting } = formState;
+  useEffect(() => setValue('zone', Intl.DateTimeFormat().resolvedOptions().timeZone), [setValue]);
+  const send = async (values: PersonValues) => {
+    setRefused(null);
+    try {
+      await onSend(values);
+      reset({ name: '', address: '', role: '', password: '', zone: values.zone });
+    } catch (error) {
+      const s = said(error, t('common.unreachable'));
+      setRefused(s.sentence);
+      for (const [field, message] of Object.entries(s.fields))
+        if (field in values) setError(field as keyof PersonValues, { message });
+    }
+  };
+  const input = (name: keyof PersonValues, label: string, type = 'text', help?: string) => (
+    <TextField
+      label={label}
+      type={type}
+      autoComplete={name === 'password' ? 'new-password' : 'off'}
+      error={!!errors[name]}
+      helperText={errors[name]?.message ?? help}
+      slotProps={{ inputLabel: { shrink: true } }}
+      {...register(name)}
+    />
+  );
+  const name = watch('name').trim();
+  return (
+    <form onSubmit={handleSubmit(send)} noValidate style={{ display: 'grid', gap: 14 }}>
+      {refused && <Alert severity="error">{refused}</Alert>}
+      {input('name', first ? t('welcome.name') : t('people.name'))}
+      {input('address', t('people.address'), 'email')}
+      {input('role', first ? t('welcome.role') : t('people.role'))}
+      <Controller
+        name="zone"
+        control={control}
+        render={({ field }) => (
+          <Autocomplete
+            freeSolo
+            options={Intl.supportedValuesOf('timeZone')}
+            inputValue={field.value}
+            value={field.value}
+            onInputChange={(_, value) => field.onChange(value)}
+            renderInput={(params) => (
+              <TextField
+                {...params}
+                label={first ? t('welcome.zone') : t('people.zone')}
+                error={!!errors.zone}
+                helperText={errors.zone?.message}
+              />
+            )}
+          />
+        )}
+      />
+      {input('password', first ? t('signIn.password') : t('people.password'), 'password', t('people.passwordHelp'))}
+      <Button type="submit" variant="contained" loading={isSubmitting}>
+        {first ? t('welcome.do') : t('people.addDo', { name: name || t('people.somebody') })}
+      </Button>
+    </form>
+  );
+}

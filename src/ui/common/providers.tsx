@@ -1,0 +1,24 @@
+'use client';
+import { AppRouterCacheProvider } from '@mui/material-nextjs/v16-appRouter';
+import { ThemeProvider } from '@mui/material/styles';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { type ReactNode, useState } from 'react';
+import { IntlProvider } from 'use-intl';
+import type messages from '@/messages/en.json';
+import { theme } from '../theme.ts';
+
+/** Everything a screen stands on: styles under the page's nonce, the theme, the texts, and what was fetched. */
+export function Providers(props: { nonce: string; messages: typeof messages; children: ReactNode }) {
+  const [client] = useState(
+    () => new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: true, staleTime: 5_000 } } }),
+  );
+  return (
+    <AppRouterCacheProvider options={{ nonce: props.nonce, enableCssLayer: false }}>
+      <ThemeProvider theme={theme} defaultMode="system">
+        <IntlProvider locale="en" messages={props.messages} timeZone="UTC">
+          <QueryClientProvider client={client}>{props.children}</QueryClientProvider>
+        </IntlProvider>
+      </ThemeProvider>
+    </AppRouterCacheProvider>
+  );
+}

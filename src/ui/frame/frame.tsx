@@ -1,0 +1,144 @@
+'use client';
+import Alert from '@mui/material/Alert';
+import Button from '@mui/material/Button';
+import Snackbar from '@mui/material/Snackbar';
+import { useQuery } from '@tanstack/react-query';
+import Link from 'next/link';
+import { usePathname } from 'next/navigation';
+import { type ReactNode, useCallback, useMemo, useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
+import type { FrameAnswer, Principal } from '@/contract/people.ts';
+import { toWall } from '@/core/time/index.ts';
+import { Mark } from '../common/hills.tsx';
+import { type LiveState, useLive } from '../common/live.ts';
+import { clock } from '../common/times.ts';
+import { firstName, Token } from '../common/token.tsx';
+import { Finder } from './finder.tsx';
+import { FrameProvider, type Toast } from './frame-context.tsx';
+
+const SECTIONS = ['calendar', 'sightlines', 'people'] as const;
+
+/** The frame around every screen: the sections, and the band that says for whom this window works. */
+export function Frame(props: { initial: FrameAnswer; who: string; children: ReactNode }) {
+  const t = useTranslations();
+  const path = usePathname();
+  const { data: frame = props.initial } = useQuery({
+    queryKey: ['frame'],
+    queryFn: () => call('readFrame', {}),
+    initialData: props.initial,
+    staleTime: 30_000,
+  });
+  const live = useLive(frame.me.handle);
+  const [toast, setToast] = useState<Toast | null>(null);
+  const [offset] = useState(() => Date.parse(props.initial.now) - Date.now());
+  const now = useCallback(() => Date.now() + offset, [offset]);
+  const principal = frame.principals.find((p) => p.handle === props.who) ?? null;
+  const style = useMemo(
+    () => ({ zone: frame.me.zone, hours: frame.me.hours, weekFirst: frame.me.weekFirst }),
+    [frame.me.zone, frame.me.hours, frame.me.weekFirst],
+  );
+  const state = useMemo(
+    () => ({ frame, style, principal, live, now, toast: setToast }),
+    [frame, style, principal, live, now],
+  );
+  const colour = principal?.colour ?? 0;
+  const section = path.split('/')[3] ?? '';
+  return (
+    <FrameProvider value={state}>
+      <div className={`frame who-${colour % 6}`}>
+        <nav className="spine" aria-label={t('spine.sections')}>
+          <Link className="brand" href={`/for/${frame.me.handle}/calendar`}>
+            <Mark /> {t('app.name')}
+          </Link>
+          {SECTIONS.filter((s) => s !== 'sightlines' || principal === null || principal.share).map((s) => (
+            <Link key={s} className="go" href={`/for/${props.who}/${s}`} aria-current={section === s ? 'page' : undefined}>
+              {t(`spine.${s}`)}
+            </Link>
+          ))}
+          <Link className="go last" href={`/for/${frame.me.handle}/settings`} aria-current={section === 'settings' ? 'page' : undefined}>
+            {t('spine.settings')}
+          </Link>
+        </nav>
+        <header className="band">
+          <span className="label">{t('band.label')}</span>
+          <nav className="switches" aria-label={t('band.switches')}>
+            {frame.principals.map((p) => (
+              <Switch key={p.handle} p={p} me={frame.me.name} current={p.handle === props.who} section={section} />
+            ))}
+          </nav>
+          <div className="rest">
+            <Finder />
+            <LiveMark live={live} zone={style.zone} hours={style.hours} />
+          </div>
+        </header>
+        <main className="work">{props.children}</main>
+      </div>
+      <Snackbar
+        open={toast !== null}
+        autoHideDuration={toast?.undo ? 12_000 : 5_000}
+        onClose={(_, reason) => reason !== 'clickaway' && setToast(null)}
+        anchorOrigin={{ vertical: 'bottom', horizontal: 'center' }}
+      >
+        <Alert
+          severity="success"
+          variant="outlined"
+          icon={false}
+          sx={{ bgcolor: 'var(--white)', alignItems: 'center' }}
+          action={
+            toast?.undo ? (
+              <Button
+                size="small"
+                variant="text"
+                onClick={() => {
+                  toast.undo?.();
+                  setToast(null);
+                }}
+              >
+                {t('board.undo')}
+              </Button>
+            ) : undefined
+          }
+        >
+          {toast?.text}
+        </Alert>
+      </Snackbar>
+    </FrameProvider>
+  );
+}
+
+function Switch({ p, me, current, section }: { p: Principal; me: string; current: boolean; section: string }) {
+  const t = useTranslations('band');
+  const goal = section === 'sightlines' && p.share ? 'sightlines' : section === 'people' ? 'people' : 'calendar';
+  return (
+    <>
+      <Link className={`switch who-${p.colour % 6}`} href={`/for/${p.handle}/${goal}`} aria-current={current ? 'true' : undefined}>
+        <Token name={p.name} colour={p.colour} />
+        <span>
+          <span className="name">{p.own ? t('myself') : p.name}</span>
+          <span className="sub">{p.own ? me : p.role}</span>
+        </span>
+      </Link>
+      {current && (
+        <Link className={`plain new-for who-${p.colour % 6}`} href={`/for/${p.handle}/calendar?new=1`} prefetch={false}>
+          {p.own ? t('newMine') : t('newFor', { name: firstName(p.name) })} <kbd>N</kbd>
+        </Link>
+      )}
+    </>
+  );
+}
+
+function LiveMark({ live, zone, hours }: { live: LiveState; zone: string; hours: '12' | '24' }) {
+  const t = useTranslations('band');
+  const text =
+    live.kind === 'live'
+      ? t('live')
+      : live.kind === 'connecting'
+        ? t('connecting')
+        : t('offline', { time: clock(toWall(zone, live.since), hours) });
+  return (
+    <span className={live.kind === 'off' ? 'live off' : 'live'} role="status">
+      {text}
+    </span>
+  );
+}

@@ -1,0 +1,119 @@
+'use client';
+import Alert from '@mui/material/Alert';
+import Button from '@mui/material/Button';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
+import type { PreviewAnswer } from '@/contract/access.ts';
+import type { ItemWire } from '@/contract/items.ts';
+import type { Visibility } from '@/core/calendar/index.ts';
+import { VisibilityChoice } from '../board/details.tsx';
+import { said } from '../common/refusal.ts';
+import { DAY, weekTitle, whenText } from '../common/times.ts';
+import { useFrame } from '../frame/frame-context.tsx';
+import { MiniWeek } from './mini-week.tsx';
+
+/** This week exactly as an audience gets it, as chosen and as before; the owner opens an item to set who sees it. */
+export function TheirView(props: {
+  calendar: string;
+  name: string | null;
+  own: boolean;
+  answer: PreviewAnswer | undefined;
+  failed: boolean;
+  dirty: boolean;
+  week: number;
+  onWeek: (week: number) => void;
+}) {
+  const { calendar, name, own, answer, failed, dirty, week, onWeek } = props;
+  const t = useTranslations();
+  const [before, setBefore] = useState(false);
+  const [picked, setPicked] = useState<string | null>(null);
+  const items = before && dirty ? answer?.itemsBefore : answer?.items;
+  return (
+    <div className="col">
+      <div className="row" style={{ justifyContent: 'space-between', marginBottom: 6 }}>
+        <h3>{name ? t('lines.view', { name }) : t('lines.viewEveryone')}</h3>
+        {dirty && (
+          <span className="row" style={{ gap: 0 }}>
+            <Button variant="text" aria-pressed={!before} onClick={() => setBefore(false)}>
+              {t('lines.after')}
+            </Button>
+            <Button variant="text" aria-pressed={before} onClick={() => setBefore(true)}>
+              {t('lines.before')}
+            </Button>
+          </span>
+        )}
+      </div>
+      <div className="row small" style={{ justifyContent: 'space-between', marginBottom: 4 }}>
+        <Button variant="text" aria-label={t('lines.weekBefore')} onClick={() => onWeek(week - 7 * DAY)}>
+          ←
+        </Button>
+        <span className="soft">{weekTitle(week)}</span>
+        <Button variant="text" aria-label={t('lines.weekAfter')} onClick={() => onWeek(week + 7 * DAY)}>
+          →
+        </Button>
+      </div>
+      {failed && <Alert severity="error">{t('lines.failed')}</Alert>}
+      {items && (
+        <>
+          <MiniWeek items={items} first={week} selected={picked} onPick={own ? (item) => setPicked(item.id) : null} />
+          <p className="small soft" role="status" style={{ margin: '6px 0' }}>
+            {t('lines.made', { count: items.length, withheld: items.filter((i) => i.withheld).length })}
+          </p>
+        </>
+      )}
+      {own && picked && <ItemVisibility key={picked} id={picked} calendar={calendar} onMoved={setPicked} />}
+      {own && !picked && <p className="small soft">{t('lines.item')}</p>}
+    </div>
+  );
+}
+
+function ItemVisibility({ id, calendar, onMoved }: { id: string; calendar: string; onMoved: (id: string | null) => void }) {
+  const t = useTranslations();
+  const { style, toast } = useFrame();
+  const client = useQueryClient();
+  const [refused, setRefused] = useState<string | null>(null);
+  const { data: item, error } = useQuery({
+    queryKey: ['calendar', calendar, 'item', id],
+    queryFn: () => call('readItem', { params: { item: id } }) as Promise<ItemWire>,
+    retry: false,
+  });
+  if (error) return <Alert severity="error">{said(error, t('common.unreachable')).sentence}</Alert>;
+  if (!item?.visibility) return null;
+  const change = async (visibility: Visibility) => {
+    setRefused(null);
+    try {
+      const answer = await call('changeItem', {
+        params: { item: id },
+        body: { version: item.version ?? 0, scope: item.repeats ? 'all' : 'one', fields: { visibility } },
+      });
+      toast({
+        text: t('board.savedMine'),
+        undo: () => {
+          void call('undo', { body: { undo: answer.undo } }).finally(() => client.invalidateQueries({ queryKey: ['calendar', calendar] }));
+        },
+      });
+    } catch (e) {
+      setRefused(said(e, t('common.unreachable')).sentence);
+    }
+    await client.invalidateQueries({ queryKey: ['calendar', calendar] });
+  };
+  return (
+    <div className="card">
+      <div className="row" style={{ justifyContent: 'space-between' }}>
+        <b>{item.title}</b>
+        <Button variant="text" sx={{ minHeight: 0 }} onClick={() => onMoved(null)}>
+          {t('panel.close')}
+        </Button>
+      </div>
+      <p className="small soft" style={{ marginBottom: 8 }}>
+        {whenText(item, style)}
+        {item.place ? ` · ${item.place}` : ''}
+      </p>
+      {refused && <Alert severity="error">{refused}</Alert>}
+      <VisibilityChoice value={item.visibility} onChange={(v) => void change(v)} warn={false} name="" />
+      <p className="small soft">{t('panel.privateAtOnce')}</p>
+    </div>
+  );
+}

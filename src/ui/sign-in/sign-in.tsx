@@ -1,0 +1,143 @@
+'use client';
+import Alert from '@mui/material/Alert';
+import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
+import { useEffect, useState } from 'react';
+import { useForm } from 'react-hook-form';
+import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
+import { Hills, Mark } from '../common/hills.tsx';
+import { said } from '../common/refusal.ts';
+import { firstName, Token } from '../common/token.tsx';
+
+interface Face {
+  readonly handle: string;
+  readonly name: string;
+  readonly role: string;
+  readonly colour: number;
+}
+const STORY = ['ines', 'tomas', 'amara', 'bruno', 'dario', 'pim', 'oona'] as const;
+type Told = (typeof STORY)[number];
+
+/** The door: an address and a password; in the demo, the sample people to step in as. */
+export function SignIn({ goal, faces, host }: { goal: string; faces: readonly Face[]; host: string }) {
+  const t = useTranslations();
+  const { register, handleSubmit, setError, formState } = useForm({ defaultValues: { address: '', password: '' } });
+  const { errors, isSubmitting } = formState;
+  const [refused, setRefused] = useState<string | null>(null);
+  const [stepping, setStepping] = useState<string | null>(null);
+
+  const signIn = async (v: { address: string; password: string }) => {
+    setRefused(null);
+    try {
+      await call('signIn', { body: v });
+      window.location.assign(goal);
+    } catch (error) {
+      const s = said(error, t('signIn.unreachable'));
+      setRefused(s.sentence);
+      for (const [field, message] of Object.entries(s.fields))
+        if (field === 'address' || field === 'password') setError(field, { message });
+    }
+  };
+  const stepInto = async (handle: string) => {
+    setRefused(null);
+    setStepping(handle);
+    // Each sample person has a host of their own, where the machine's name allows one.
+    const own = ownHost(host, handle);
+    if (own && own !== window.location.host) {
+      window.location.assign(`http://${own}/sign-in?step=${handle}${goal === '/' ? '' : `&to=${encodeURIComponent(goal)}`}`);
+      return;
+    }
+    try {
+      await call('stepIn', { body: { handle } });
+      window.location.assign(goal);
+    } catch (error) {
+      setRefused(said(error, t('signIn.unreachable')).sentence);
+      setStepping(null);
+    }
+  };
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once, when the page opens on the person's own host
+  useEffect(() => {
+    const step = new URLSearchParams(window.location.search).get('step');
+    if (step && faces.some((f) => f.handle === step)) void stepInto(step);
+  }, []);
+
+  const told = STORY.flatMap((handle) => faces.find((f) => f.handle === handle) ?? []);
+  const others = faces.filter((f) => !(STORY as readonly string[]).includes(f.handle));
+  return (
+    <div className="door">
+      <div className="left">
+        <h1 className="row" style={{ fontSize: 22 }}>
+          <Mark size={32} /> {t('app.name')}
+        </h1>
+        <p className="soft">{t('signIn.tag')}</p>
+        <h2 style={{ marginTop: 18 }}>{t('signIn.title')}</h2>
+        {refused && <Alert severity="error">{refused}</Alert>}
+        <form onSubmit={handleSubmit(signIn)} noValidate style={{ display: 'grid', gap: 14 }}>
+          <TextField
+            label={t('signIn.address')}
+            type="email"
+            autoComplete="username"
+            error={!!errors.address}
+            helperText={errors.address?.message}
+            {...register('address')}
+          />
+          <TextField
+            label={t('signIn.password')}
+            type="password"
+            autoComplete="current-password"
+            error={!!errors.password}
+            helperText={errors.password?.message}
+            {...register('password')}
+          />
+          <Button type="submit" variant="contained" loading={isSubmitting}>
+            {t('signIn.do')}
+          </Button>
+        </form>
+        <Hills />
+      </div>
+      {faces.length > 0 ? (
+        <main className="right">
+          <h2>{t('signIn.demo')}</h2>
+          <p className="soft">{stepping ? t('signIn.stepping') : t('signIn.demoHelp')}</p>
+          <h3 style={{ marginTop: 18 }}>{t('signIn.main')}</h3>
+          <div className="people-grid">
+            {told.map((f) => (
+              <StepIn key={f.handle} face={f} text={t(`story.${f.handle as Told}`)} onStep={stepInto} />
+            ))}
+          </div>
+          <h3 style={{ marginTop: 18 }}>{t('signIn.others')}</h3>
+          <div className="people-grid">
+            {others.map((f) => (
+              <StepIn key={f.handle} face={f} text={f.role} onStep={stepInto} />
+            ))}
+          </div>
+        </main>
+      ) : (
+        <main className="right" />
+      )}
+    </div>
+  );
+}
+
+function StepIn({ face, text, onStep }: { face: Face; text: string; onStep: (handle: string) => void }) {
+  const t = useTranslations('signIn');
+  return (
+    <button type="button" className="plain step" aria-label={t('as', { name: face.name })} onClick={() => onStep(face.handle)}>
+      <Token name={face.name} colour={face.colour} />
+      <span>
+        <b>{face.name}</b>
+        <span className="small soft" style={{ display: 'block' }}>
+          {text || firstName(face.name)}
+        </span>
+      </span>
+    </button>
+  );
+}
+
+/** `ines.localhost:3000` for `localhost:3000`; `null` where the host can't have names below it. */
+function ownHost(host: string, handle: string): string | null {
+  const [name = '', port] = host.split(':');
+  if (name !== 'localhost' && !name.endsWith('.localhost')) return null;
+  return `${handle}.localhost${port ? `:${port}` : ''}`;
+}

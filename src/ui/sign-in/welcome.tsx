@@ -1,0 +1,31 @@
+'use client';
+import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
+import { Hills, Mark } from '../common/hills.tsx';
+import { PersonForm } from '../common/person-form.tsx';
+
+/** The beginning: nobody is here yet, and the first becomes the administrator. */
+export function Welcome() {
+  const t = useTranslations();
+  return (
+    <div className="door">
+      <div className="left">
+        <h1 className="row" style={{ fontSize: 22 }}>
+          <Mark size={32} /> {t('app.name')}
+        </h1>
+        <h2>{t('welcome.title')}</h2>
+        <p className="soft">{t('welcome.text')}</p>
+        <PersonForm
+          first
+          onSend={async (values) => {
+            await call('foundOrganisation', { body: values });
+            await call('signIn', { body: { address: values.address, password: values.password } });
+            window.location.assign('/');
+          }}
+        />
+        <Hills />
+      </div>
+      <main className="right" />
+    </div>
+  );
+}
