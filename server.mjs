@@ -28,7 +28,11 @@ function isOurs(origin) {
   try {
     const url = new URL(origin);
     if (url.host === address.host && url.protocol === address.protocol) return true;
-    return demo && url.port === String(port) && (url.hostname === 'localhost' || url.hostname.endsWith('.localhost') || url.hostname === '127.0.0.1');
+    return (
+      demo &&
+      url.port === String(port) &&
+      (url.hostname === 'localhost' || url.hostname.endsWith('.localhost') || url.hostname === '127.0.0.1')
+    );
   } catch {
     return false;
   }
@@ -79,7 +83,12 @@ const server = createServer((request, response) => {
   if (address.protocol === 'https:') response.setHeader('Strict-Transport-Security', 'max-age=31536000');
   if (!['GET', 'HEAD', 'OPTIONS'].includes(request.method ?? 'GET') && !mayWrite(request)) {
     response.writeHead(403, { 'content-type': 'application/json; charset=utf-8' });
-    response.end(JSON.stringify({ code: 'originRefused', sentence: 'This came from another site and was refused. Open Paramo itself and try again.' }));
+    response.end(
+      JSON.stringify({
+        code: 'originRefused',
+        sentence: 'This came from another site and was refused. Open Paramo itself and try again.',
+      }),
+    );
     return;
   }
   void handle(request, response);

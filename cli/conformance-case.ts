@@ -6,8 +6,8 @@ import {
   may,
   mayItem,
   project,
-  type Standing,
   STARTING_HOUSE_RULES,
+  type Standing,
   type Viewer,
 } from '../src/core/access/index.ts';
 import { type Item, SCOPES, SIGHTS } from '../src/core/calendar/index.ts';

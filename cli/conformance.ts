@@ -13,7 +13,9 @@ if (!folder || !statSync(folder, { throwIfNoEntry: false })?.isDirectory()) {
 const MOST_SHOWN = 40;
 let passed = 0;
 let failed = 0;
-for (const file of readdirSync(folder).filter((name) => name.endsWith('.json')).sort()) {
+for (const file of readdirSync(folder)
+  .filter((name) => name.endsWith('.json'))
+  .sort()) {
   for (const [index, raw] of casesOf(join(folder, file)).entries()) {
     const difference = check(raw);
     if (difference === null) passed++;
@@ -39,7 +41,8 @@ function nameOf(raw: unknown): string {
 
 function check(raw: unknown): string | null {
   const parsed = caseSchema.safeParse(raw);
-  if (!parsed.success) return `not a case: ${parsed.error.issues[0]?.path.join('.')}: ${parsed.error.issues[0]?.message}`;
+  if (!parsed.success)
+    return `not a case: ${parsed.error.issues[0]?.path.join('.')}: ${parsed.error.issues[0]?.message}`;
   return firstDifference(runCase(parsed.data), parsed.data.expect, 'expect');
 }
 

@@ -13,7 +13,11 @@ export const DOMAIN = 'cloudmoor.example';
 export const addressFor = (handle: string): string => {
   const person = PEOPLE.find((p) => p.handle === handle);
   if (!person) return `${handle}@${DOMAIN}`;
-  const plain = person.name.normalize('NFKD').replace(/[\u0300-\u036f]/g, '').toLowerCase().split(' ');
+  const plain = person.name
+    .normalize('NFKD')
+    .replace(/[\u0300-\u036f]/g, '')
+    .toLowerCase()
+    .split(' ');
   return `${plain[0]?.[0]}.${plain.at(-1)}@${DOMAIN}`;
 };
 
@@ -25,7 +29,14 @@ export const PEOPLE: readonly SamplePerson[] = [
   { handle: 'dario', name: 'Dario Venn', role: 'Buildings', site: 'Seed Store', colour: 4 },
   { handle: 'oona', name: 'Oona Marsh', role: 'Office manager', site: 'Marsh Lab', colour: 5 },
   { handle: 'pim', name: 'Pim Adeyemi', role: 'Assistant, new', site: 'Ridge House', colour: 3 },
-  { handle: 'lucia', name: 'Lucía Pardo', role: 'Uplands programme', site: 'Bogotá', zone: 'America/Bogota', colour: 1 },
+  {
+    handle: 'lucia',
+    name: 'Lucía Pardo',
+    role: 'Uplands programme',
+    site: 'Bogotá',
+    zone: 'America/Bogota',
+    colour: 1,
+  },
   { handle: 'mateo', name: 'Mateo Rincón', role: 'Water rights', site: 'Bogotá', zone: 'America/Bogota', colour: 2 },
   { handle: 'hedda', name: 'Hedda Sorrel', role: 'Head of science', site: 'Marsh Lab', colour: 5 },
   { handle: 'yusuf', name: 'Yusuf Tarn', role: 'Catchment modelling', site: 'Marsh Lab', colour: 4 },

@@ -1,14 +1,14 @@
-import { DEMO_PASSWORD } from '../src/server/auth/demo-password.ts';
-import { makeAccount } from '../src/server/auth/accounts.ts';
-import { now } from '../src/server/clock.ts';
-import { type Connection, database } from '../src/server/db/index.ts';
 import { newItem } from '../src/contract/items.ts';
 import { PRESETS, type Rights } from '../src/core/access/index.ts';
 import { dateText, parseDate, weekStart } from '../src/core/time/index.ts';
+import { makeAccount } from '../src/server/auth/accounts.ts';
+import { DEMO_PASSWORD } from '../src/server/auth/demo-password.ts';
+import { now } from '../src/server/clock.ts';
+import { type Connection, database } from '../src/server/db/index.ts';
 import { contextFor } from '../src/server/operations/context.ts';
-import { addGroup } from '../src/server/operations/groups.ts';
 import { createItem } from '../src/server/operations/create-item.ts';
 import { giveAccess } from '../src/server/operations/give-access.ts';
+import { addGroup } from '../src/server/operations/groups.ts';
 import { addPerson, findBoard } from '../src/server/operations/people.ts';
 import { findPerson } from '../src/server/operations/session.ts';
 import { addressFor, GROUPS, PEOPLE } from './people.ts';
@@ -30,7 +30,11 @@ const DAY = 86_400_000;
 const WEEKS_BACK = 5;
 
 /** Seeds Cloudmoor Trust through the operations, around a day: the same day gives the same organisation. */
-export async function seed(db: Connection, at: number, makeAccountFor = makeAccount): Promise<{ people: number; items: number }> {
+export async function seed(
+  db: Connection,
+  at: number,
+  makeAccountFor = makeAccount,
+): Promise<{ people: number; items: number }> {
   const monday = weekStart(Math.floor(at / DAY) * DAY);
   for (const p of PEOPLE) {
     const address = addressFor(p.handle);
@@ -85,7 +89,8 @@ export async function seed(db: Connection, at: number, makeAccountFor = makeAcco
   const random = mulberry(20_270_301);
   for (const p of [...PEOPLE.filter((q) => !told.has(q.handle))])
     for (const week of [0, 1])
-      for (const s of fillerWeek(random, week)) add(p.handle, p.handle, s, dateText(monday + (week * 7 + s.day) * DAY), null);
+      for (const s of fillerWeek(random, week))
+        add(p.handle, p.handle, s, dateText(monday + (week * 7 + s.day) * DAY), null);
   // The weeks around the told ones aren't empty either.
   for (const week of [-5, -4, -3, -2, -1, 2, 3, 4, 5, 6])
     for (const s of fillerWeek(random, week).slice(0, 6 - Math.floor(Math.abs(week) / 2)))
@@ -108,7 +113,13 @@ function itemFor(owner: string, s: Sample | Weekly, date: string, rule: string |
   const invited = (s.with ?? []).map((handle) => party(handle, 'accepted'));
   const called = s.callers !== undefined || s.answer !== undefined;
   const outside = { name: 'Quill Audit', address: 'hello@quill-audit.example' };
-  const organiser = s.callers ? plain(s.callers) : s.answer && !s.with ? outside : invited.length > 0 ? plain(owner) : null;
+  const organiser = s.callers
+    ? plain(s.callers)
+    : s.answer && !s.with
+      ? outside
+      : invited.length > 0
+        ? plain(owner)
+        : null;
   return newItem.parse({
     when: s.days
       ? { start: date, end: dateText((parseDate(date) ?? 0) + s.days * DAY), allDay: true, zone }
@@ -129,8 +140,14 @@ function itemFor(owner: string, s: Sample | Weekly, date: string, rule: string |
   });
 }
 
-const plain = (handle: string) => ({ name: PEOPLE.find((p) => p.handle === handle)?.name ?? null, address: addressFor(handle) });
-const party = (handle: string, answer: 'accepted' | 'tentative' | 'needs-action' | 'declined') => ({ ...plain(handle), answer });
+const plain = (handle: string) => ({
+  name: PEOPLE.find((p) => p.handle === handle)?.name ?? null,
+  address: addressFor(handle),
+});
+const party = (handle: string, answer: 'accepted' | 'tentative' | 'needs-action' | 'declined') => ({
+  ...plain(handle),
+  answer,
+});
 
 /** An ordinary week: four to nine things, some of them lying over each other, as they do. */
 function fillerWeek(random: () => number, week: number): Sample[] {

@@ -1,6 +1,5 @@
 import { z } from 'zod';
-import { rangeQuery } from './items.ts';
-import { itemWire, type ItemWire } from './items.ts';
+import { type ItemWire, itemWire, rangeQuery } from './items.ts';
 import { type RightsWire, rightsSchema } from './sight.ts';
 
 /** To whom access is given: a person by handle, a group by key, or everyone inside. */

@@ -3,13 +3,12 @@ import type { ErrorBody } from './errors.ts';
 import { ROUTES, type RouteName } from './routes.ts';
 
 type R<N extends RouteName> = (typeof ROUTES)[N];
-type In<N extends RouteName, K extends 'body' | 'query'> = R<N> extends Record<K, infer S>
-  ? S extends z.ZodType
-    ? Record<K, z.input<S>>
-    : unknown
-  : unknown;
-export type CallInput<N extends RouteName> = { readonly params?: Record<string, string> } & In<N, 'body'> & In<N, 'query'>;
-export type Answer<N extends RouteName> = R<N> extends { answer: infer S } ? (S extends z.ZodType ? z.output<S> : never) : never;
+type In<N extends RouteName, K extends 'body' | 'query'> =
+  R<N> extends Record<K, infer S> ? (S extends z.ZodType ? Record<K, z.input<S>> : unknown) : unknown;
+export type CallInput<N extends RouteName> = { readonly params?: Record<string, string> } & In<N, 'body'> &
+  In<N, 'query'>;
+export type Answer<N extends RouteName> =
+  R<N> extends { answer: infer S } ? (S extends z.ZodType ? z.output<S> : never) : never;
 
 /** A refusal as the browser holds it: the server's code and sentence, and the fields it speaks of. */
 export class CallRefused extends Error {
@@ -27,7 +26,11 @@ export class Unreachable extends Error {}
 /** Calls a route of the API. Throws `CallRefused` for a refusal and `Unreachable` where no answer came. */
 export async function call<N extends RouteName>(name: N, input: CallInput<N>): Promise<Answer<N>> {
   const route = ROUTES[name];
-  const { params = {}, query, body } = input as { params?: Record<string, string>; query?: Record<string, unknown>; body?: unknown };
+  const {
+    params = {},
+    query,
+    body,
+  } = input as { params?: Record<string, string>; query?: Record<string, unknown>; body?: unknown };
   const path = route.path.replace(/\{(\w+)\}/g, (_, key: string) => encodeURIComponent(params[key] ?? ''));
   const search = query ? `?${new URLSearchParams(Object.entries(query).map(([k, v]) => [k, String(v)]))}` : '';
   return (await send(path + search, {

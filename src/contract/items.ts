@@ -117,7 +117,9 @@ export interface ItemsAnswer {
 }
 
 /** Booked minutes by day over a range, computed from the views the viewer gets. */
-export const loadAnswer = z.strictObject({ days: z.array(z.strictObject({ date, booked: z.number(), clashes: z.number() })) });
+export const loadAnswer = z.strictObject({
+  days: z.array(z.strictObject({ date, booked: z.number(), clashes: z.number() })),
+});
 export type LoadAnswer = z.infer<typeof loadAnswer>;
 
 /** A time as people write it: wall-clock texts in a zone, or dates (the last not included) where all day. */

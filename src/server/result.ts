@@ -12,4 +12,8 @@ export interface Refusal {
 export type Result<T> = { readonly ok: true; readonly value: T } | Refusal;
 
 export const ok = <T>(value: T): Result<T> => ({ ok: true, value });
-export const refuse = (code: ErrorCode, more: Omit<Refusal, 'ok' | 'code'> = {}): Refusal => ({ ok: false, code, ...more });
+export const refuse = (code: ErrorCode, more: Omit<Refusal, 'ok' | 'code'> = {}): Refusal => ({
+  ok: false,
+  code,
+  ...more,
+});

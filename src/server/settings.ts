@@ -37,7 +37,9 @@ function read(): Settings {
   const env = parsed.data;
   const demo = env.PARAMO_DEMO === '1';
   if (!env.PARAMO_SECRET && process.env.NODE_ENV === 'production')
-    throw new Error('Set PARAMO_SECRET to a secret of at least 32 characters; sessions and hidden ids are sealed with it.');
+    throw new Error(
+      'Set PARAMO_SECRET to a secret of at least 32 characters; sessions and hidden ids are sealed with it.',
+    );
   if (env.PARAMO_CLOCK && !demo) throw new Error('PARAMO_CLOCK is for the demo alone (PARAMO_DEMO=1).');
   return {
     data: resolve(env.PARAMO_DATA),

@@ -1,8 +1,8 @@
+import type { Sight } from '../calendar/index.ts';
 import { type Collection, type Grant, isActive, type Viewer } from './grant.ts';
 import type { HouseRules } from './house-rules.ts';
-import type { Sight } from '../calendar/index.ts';
 import { lowerScope, lowerSight } from './ladder.ts';
-import { fit, join, type Misfit, NO_RIGHTS, OWNER_RIGHTS, type Rights } from './rights.ts';
+import { fitRights, join, type Misfit, NO_RIGHTS, OWNER_RIGHTS, type Rights } from './rights.ts';
 
 /** One step of the way to a decision, naming the grant or the rule that decided. */
 export type Step =
@@ -37,7 +37,7 @@ export function decide(collection: Collection, viewer: Viewer, now: number, hous
   const because: Step[] = [{ step: deciding.step, grants: deciding.grants.map((g) => g.key) }];
   const raised = deciding.grants.reduce((sum, grant) => join(sum, grant.rights), NO_RIGHTS);
   const ceilinged = cutToCeilings(raised, deciding.step, viewer, house, because);
-  const fitted = fit(ceilinged.rights);
+  const fitted = fitRights(ceilinged.rights);
   if (fitted.lowered.length > 0) because.push({ step: 'fit', lowered: fitted.lowered });
   return { rights: fitted.rights, owner: false, ceiling: ceilinged.ceiling, because };
 }

@@ -1,7 +1,15 @@
 import { type Decision, decide, type Step } from './decide.ts';
 import type { Collection, Viewer } from './grant.ts';
 import type { HouseRules } from './house-rules.ts';
-import { effectiveStatus, type ItemFacts, type ItemStep, type SeenAs, type Standing, seenAs, seenBeforeStatus } from './see.ts';
+import {
+  effectiveStatus,
+  type ItemFacts,
+  type ItemStep,
+  type SeenAs,
+  type Standing,
+  seenAs,
+  seenBeforeStatus,
+} from './see.ts';
 
 /** The way to an answer about one item: the decision's steps, the item's step, and whether its status left it out. */
 export interface Explanation {

@@ -7,5 +7,5 @@ export { SIGHT_RANK } from './ladder.ts';
 export { type MayCollection, type MayItem, may, mayItem } from './may.ts';
 export { PRESETS, type Preset, presetOf } from './preset.ts';
 export { project, viewAs } from './project.ts';
-export { EXTRAS, type Extra, fit, type Misfit, NO_RIGHTS, OWNER_RIGHTS, type Rights } from './rights.ts';
+export { EXTRAS, type Extra, fitRights, type Misfit, NO_RIGHTS, OWNER_RIGHTS, type Rights } from './rights.ts';
 export { effectiveStatus, type ItemFacts, type ItemStep, type SeenAs, type Standing, seenAs } from './see.ts';

@@ -68,7 +68,7 @@ export interface Misfit {
  * more than `own` and no insight into what is private, no acting, no copies; acting needs adding; giving access needs
  * changing and removing all. Idempotent; also says each thing it lowered, and why.
  */
-export function fit(rights: Rights): { readonly rights: Rights; readonly lowered: readonly Misfit[] } {
+export function fitRights(rights: Rights): { readonly rights: Rights; readonly lowered: readonly Misfit[] } {
   const lowered: Misfit[] = [];
   const r = { ...rights };
   const off = (right: Exclude<keyof Rights, 'sight' | 'change' | 'remove'>, needs: Misfit['needs']) => {

@@ -32,6 +32,7 @@ export const LIMITS = {
 } as const;
 
 // Line breaks and tabs may stand in longer texts; every other control character is refused.
+// biome-ignore lint/suspicious/noControlCharactersInRegex: exactly these are refused
 const CONTROL = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f]/;
 const line = (max: number) =>
   z

@@ -10,15 +10,7 @@ export type TitleView<P = Party, A = Attendee> = BusyView & Field<'title' | 'kin
 export type OutlineView<P = Party, A = Attendee> = TitleView<P, A> & Field<'place', P, A>;
 export type FullView<P = Party, A = Attendee> = OutlineView<P, A> &
   Field<
-    | 'notes'
-    | 'link'
-    | 'organiser'
-    | 'attendees'
-    | 'categories'
-    | 'importance'
-    | 'repeats'
-    | 'visibility'
-    | 'createdBy',
+    'notes' | 'link' | 'organiser' | 'attendees' | 'categories' | 'importance' | 'repeats' | 'visibility' | 'createdBy',
     P,
     A
   >;

@@ -58,7 +58,11 @@ export function expand(
   const occurrences: Occurrence[] = [];
   for (const wall of walls) {
     if (wall < wallFrom || wall >= wallTo) continue;
-    const start = allDay ? wall : series.rule || wall !== startWall ? fromWall(zone, wall) : fromWallLenient(zone, wall);
+    const start = allDay
+      ? wall
+      : series.rule || wall !== startWall
+        ? fromWall(zone, wall)
+        : fromWallLenient(zone, wall);
     if (start === null || start < from || start >= to) continue;
     const end = allDay ? wall + length : Math.max(start, fromWallLenient(zone, wall + length));
     occurrences.push({ start, end, wall });

@@ -1,5 +1,5 @@
-import { Temporal } from 'temporal-polyfill';
 import { RRuleTemporal } from 'rrule-temporal';
+import { Temporal } from 'temporal-polyfill';
 import { parseDate, parseWall, toWall, wallText } from '../time/index.ts';
 
 /** Why a rule can't be kept. */

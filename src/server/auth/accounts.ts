@@ -1,4 +1,4 @@
-import { type Result, ok, refuse } from '../result.ts';
+import { ok, type Result, refuse } from '../result.ts';
 import { auth } from './auth.ts';
 import { type Limiter, limiter } from './limiter.ts';
 
@@ -43,7 +43,11 @@ export async function signIn(
 ): Promise<Result<{ cookies: string[] }>> {
   const network = headers.get('x-forwarded-for') ?? '';
   if (!perAccount.may(address, at) || !perNetwork.may(network, at)) return refuse('tooManyTries');
-  const answer = await (await auth()).api.signInEmail({ body: { email: address, password }, headers, asResponse: true });
+  const answer = await (await auth()).api.signInEmail({
+    body: { email: address, password },
+    headers,
+    asResponse: true,
+  });
   if (!answer.ok) {
     perAccount.count(address, at);
     perNetwork.count(network, at);

@@ -14,7 +14,9 @@ export function migrate(raw: Database.Database, folder: string, migrations = FOL
     .sort();
   const current = Number(raw.pragma('user_version', { simple: true }));
   if (current > files.length)
-    throw new Error(`The data in ${folder} was written by a newer version of Paramo (step ${current}, this knows ${files.length}).`);
+    throw new Error(
+      `The data in ${folder} was written by a newer version of Paramo (step ${current}, this knows ${files.length}).`,
+    );
   if (current === files.length) return;
   if (current > 0) raw.prepare('VACUUM INTO ?').run(join(folder, `paramo.before-${current + 1}.${Date.now()}.db`));
   for (const [index, name] of files.entries()) {

@@ -2,14 +2,20 @@ import { z } from 'zod';
 import { errorBody } from '@/contract/errors.ts';
 import { ROUTES, type Route } from '@/contract/routes.ts';
 
-const schemaOf = (schema: z.ZodType, io: 'input' | 'output') => z.toJSONSchema(schema, { io, unrepresentable: 'any', target: 'openapi-3.0' });
+const schemaOf = (schema: z.ZodType, io: 'input' | 'output') =>
+  z.toJSONSchema(schema, { io, unrepresentable: 'any', target: 'openapi-3.0' });
 
 /** The OpenAPI description of every route, made from the contract. */
 export function openApi(): object {
   const paths: Record<string, Record<string, object>> = {};
   for (const [name, route] of Object.entries(ROUTES) as [string, Route][]) {
     const parameters = [
-      ...[...route.path.matchAll(/\{(\w+)\}/g)].map((m) => ({ name: m[1], in: 'path', required: true, schema: { type: 'string' } })),
+      ...[...route.path.matchAll(/\{(\w+)\}/g)].map((m) => ({
+        name: m[1],
+        in: 'path',
+        required: true,
+        schema: { type: 'string' },
+      })),
       ...queryParameters(route),
     ];
     const bodySchema = route.body ? schemaOf(route.body, 'input') : { type: 'string' };
@@ -20,13 +26,24 @@ export function openApi(): object {
       summary: route.summary,
       security: route.who === 'person' ? [{ session: [] }] : [],
       parameters,
-      ...(hasBody ? { requestBody: { required: true, content: { [route.rawBody ?? 'application/json']: { schema: bodySchema } } } } : {}),
+      ...(hasBody
+        ? {
+            requestBody: { required: true, content: { [route.rawBody ?? 'application/json']: { schema: bodySchema } } },
+          }
+        : {}),
       responses: {
         200: {
           description: 'Done',
-          content: { [route.rawAnswer ?? 'application/json']: { schema: route.answer ? schemaOf(route.answer, 'output') : { type: 'string' } } },
+          content: {
+            [route.rawAnswer ?? 'application/json']: {
+              schema: route.answer ? schemaOf(route.answer, 'output') : { type: 'string' },
+            },
+          },
         },
-        default: { description: 'Refused, with a sentence', content: { 'application/json': { schema: schemaOf(errorBody, 'output') } } },
+        default: {
+          description: 'Refused, with a sentence',
+          content: { 'application/json': { schema: schemaOf(errorBody, 'output') } },
+        },
       },
     };
   }

@@ -9,11 +9,8 @@ import { type Refusal, refuse } from '../result.ts';
 import { refusalBody } from './sentences.ts';
 
 type R<N extends RouteName> = (typeof ROUTES)[N];
-type Out<N extends RouteName, K extends 'body' | 'query'> = R<N> extends Record<K, infer S>
-  ? S extends z.ZodType
-    ? z.output<S>
-    : undefined
-  : undefined;
+type Out<N extends RouteName, K extends 'body' | 'query'> =
+  R<N> extends Record<K, infer S> ? (S extends z.ZodType ? z.output<S> : undefined) : undefined;
 
 /** What a route's handler gets: the context of whoever is signed in, and everything the contract has already read. */
 interface Call<N extends RouteName> {
@@ -36,11 +33,14 @@ const checkAnswers = process.env.NODE_ENV !== 'production' || process.env.PARAMO
  */
 export function route<N extends RouteName>(name: N, handle: (call: Call<N>) => Handled | Promise<Handled>) {
   const spec: (typeof ROUTES)[RouteName] & { body?: z.ZodType; query?: z.ZodType; answer?: z.ZodType } = ROUTES[name];
-  return async (request: Request, { params }: { params: Promise<Record<string, string>> }): Promise<Response> => {
+  return async (
+    request: Request,
+    { params }: { params: Promise<Record<string, string> | undefined> },
+  ): Promise<Response> => {
     const started = performance.now();
     let answer: Response;
     try {
-      answer = await respond(request, await params);
+      answer = await respond(request, (await params) ?? {});
     } catch (error) {
       log().error({ route: name, error: error instanceof Error ? error.stack : String(error) }, 'broken');
       answer = refusalResponse(refuse('broken'));

@@ -27,9 +27,7 @@ export function announceItems(
     const decision = decide(collection, viewerOf(ctx.db, person), ctx.now, house);
     if (decision.rights.sight === 'nothing') continue;
     const look = (item: StoredItem | null) =>
-      item === null || item.removedAt !== null
-        ? null
-        : viewOfRow(ctx.db, directory, rowOf(item), { person, decision });
+      item === null || item.removedAt !== null ? null : viewOfRow(ctx.db, directory, rowOf(item), { person, decision });
     const differs = changes.some(({ before, after }) => {
       const [was, is] = [look(before), look(after)];
       if (was === null && is === null) return false;

@@ -1,5 +1,5 @@
-import type { Viewer } from '@/core/access/index.ts';
 import type { AudienceWire } from '@/contract/access.ts';
+import type { Viewer } from '@/core/access/index.ts';
 import type { StoredAudience, StoredGrant } from '../repositories/grants.ts';
 import { allGroups, type Group } from '../repositories/groups.ts';
 import { type Person, personByHandle, personById } from '../repositories/people.ts';
@@ -79,4 +79,3 @@ function everyone(wire: AudienceWire): FoundAudience {
 export function sameAudience(a: StoredAudience, b: StoredAudience): boolean {
   return JSON.stringify(a) === JSON.stringify(b);
 }
-

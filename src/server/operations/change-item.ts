@@ -1,5 +1,5 @@
-import { dateText, fromWallLenient, parseInstant, toWall, wallText } from '@/core/time/index.ts';
 import type { ItemPatch, WrittenAnswer } from '@/contract/items.ts';
+import { dateText, fromWallLenient, parseInstant, toWall, wallText } from '@/core/time/index.ts';
 import { newKey } from '../ids.ts';
 import { insertItem, itemById, replacementsOf, type StoredItem, updateItem } from '../repositories/items.ts';
 import { ok, type Refusal, type Result, refuse } from '../result.ts';
@@ -26,7 +26,8 @@ export function changeItem(ctx: Context, id: string, patch: ItemPatch): Result<W
   if (item.version !== patch.version) return refuse('changedMeanwhile', { data: found.view });
   const when = patch.when ? readWhen(patch.when) : null;
   if (when && isRefusal(when)) return when;
-  const changed = happening && patch.scope === 'one' ? detached(ctx, found, patch, when) : whole(ctx, found, patch, when);
+  const changed =
+    happening && patch.scope === 'one' ? detached(ctx, found, patch, when) : whole(ctx, found, patch, when);
   if (isRefusal(changed)) return changed;
 
   const { changes, undo } = ctx.db.write(() => {
@@ -106,7 +107,12 @@ function whole(ctx: Context, found: FoundItem, patch: ItemPatch, when: StoredWhe
   return [
     {
       before: item,
-      after: { ...next, ...hands(ctx, decided.calendar), sequence: item.sequence + (when ? 1 : 0), version: item.version + 1 },
+      after: {
+        ...next,
+        ...hands(ctx, decided.calendar),
+        sequence: item.sequence + (when ? 1 : 0),
+        version: item.version + 1,
+      },
     },
   ];
 }

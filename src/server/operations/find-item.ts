@@ -1,6 +1,6 @@
-import { mayItem, type MayItem } from '@/core/access/index.ts';
-import { wallText, dateText, toWall } from '@/core/time/index.ts';
 import type { ItemWire } from '@/contract/items.ts';
+import { type MayItem, mayItem } from '@/core/access/index.ts';
+import { dateText, toWall, wallText } from '@/core/time/index.ts';
 import { calendarById } from '../repositories/calendars.ts';
 import { itemByKey, replacementsOf, type StoredItem } from '../repositories/items.ts';
 import { ok, type Refusal, type Result, refuse } from '../result.ts';

@@ -26,7 +26,12 @@ export async function addPersonWithAccount(ctx: Context, input: NewPerson): Prom
   return made(ctx.db, ctx.viewer, input, false);
 }
 
-async function made(db: Connection, by: Person | null, input: NewPerson, administrator: boolean): Promise<Result<{ done: true }>> {
+async function made(
+  db: Connection,
+  by: Person | null,
+  input: NewPerson,
+  administrator: boolean,
+): Promise<Result<{ done: true }>> {
   const { password, ...person } = input;
   const checked = checkNewPerson(db, person);
   if (!checked.ok) return checked;

@@ -1,5 +1,5 @@
-import { type Decision, fit, type Misfit, type Rights } from '@/core/access/index.ts';
 import type { AudienceWire, GiveBody } from '@/contract/access.ts';
+import { type Decision, fitRights, type Misfit, type Rights } from '@/core/access/index.ts';
 import { newKey } from '../ids.ts';
 import { endGrant, grantsOn, insertGrant, type StoredGrant } from '../repositories/grants.ts';
 import { recordTrail } from '../repositories/trail.ts';
@@ -27,7 +27,7 @@ export function giveAccess(ctx: Context, key: string, body: GiveBody): Result<{ 
   const found = standingGrant(ctx, key, body.audience, body.seen);
   if (isRefusal(found)) return found;
   const { decided, audience, current } = found;
-  const misfit = fit(body.rights).lowered[0];
+  const misfit = fitRights(body.rights).lowered[0];
   if (misfit) return refuse('badInput', { fields: { [misfit.right]: MISFIT_FIELDS[misfit.needs] } });
   const above = heldLess(body.rights, decided.decision.rights) ?? touchesMore(decided.decision, current);
   if (above) return refuse('badInput', { fields: { [above]: 'giverHoldsLess' } });
@@ -36,7 +36,11 @@ export function giveAccess(ctx: Context, key: string, body: GiveBody): Result<{ 
 }
 
 /** Takes an audience's own rights away, after which those of their groups or of everyone count again. */
-export function takeAccess(ctx: Context, key: string, body: { audience: AudienceWire; seen: string }): Result<{ done: true }> {
+export function takeAccess(
+  ctx: Context,
+  key: string,
+  body: { audience: AudienceWire; seen: string },
+): Result<{ done: true }> {
   const found = standingGrant(ctx, key, body.audience, body.seen);
   if (isRefusal(found)) return found;
   const above = touchesMore(found.decided.decision, found.current);
@@ -56,7 +60,8 @@ function standingGrant(ctx: Context, key: string, wire: AudienceWire, seen: stri
   if (isRefusal(decided)) return decided;
   const audience = findAudience(ctx, wire);
   if (!audience) return refuse('badInput', { fields: { audience: 'audience' } });
-  if (audience.person?.id === decided.calendar.ownerId) return refuse('badInput', { fields: { audience: 'audienceOwner' } });
+  if (audience.person?.id === decided.calendar.ownerId)
+    return refuse('badInput', { fields: { audience: 'audienceOwner' } });
   const standing = grantsOn(ctx.db, decided.calendar.id);
   const current =
     standing.find((g) => g.starts === null && g.ends === null && sameAudience(g.audience, audience.stored)) ?? null;
@@ -69,7 +74,13 @@ function touchesMore(decision: Decision, current: StoredGrant | null): keyof Rig
   return decision.owner || current === null ? null : heldLess(current.rights, decision.rights);
 }
 
-function write(ctx: Context, decided: Decided, audience: FoundAudience, current: StoredGrant | null, rights: Rights | null) {
+function write(
+  ctx: Context,
+  decided: Decided,
+  audience: FoundAudience,
+  current: StoredGrant | null,
+  rights: Rights | null,
+) {
   const { calendar } = decided;
   const before = collectionOf(calendar, grantsOn(ctx.db, calendar.id));
   ctx.db.write(() => {
@@ -94,7 +105,7 @@ function write(ctx: Context, decided: Decided, audience: FoundAudience, current:
       calendarId: calendar.id,
       subject: JSON.stringify(audience.stored),
       verb: rights ? 'access.given' : 'access.taken',
-      before: current && current.rights,
+      before: current?.rights ?? null,
       after: rights,
     });
   });

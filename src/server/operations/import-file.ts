@@ -1,8 +1,8 @@
+import type { ImportDone, ImportPreview } from '@/contract/imports.ts';
 import type { Decision } from '@/core/access/index.ts';
-import { type ReadItem, type WrittenItem, writeCalendar, calendarFileName } from '@/core/formats/index.ts';
+import { calendarFileName, type ReadItem, type WrittenItem, writeCalendar } from '@/core/formats/index.ts';
 import { readRule } from '@/core/recurrence/index.ts';
 import { dateText, fromWallLenient, parseDate, parseWall, toWall, wallText } from '@/core/time/index.ts';
-import type { ImportDone, ImportPreview } from '@/contract/imports.ts';
 import { newKey } from '../ids.ts';
 import type { Calendar } from '../repositories/calendars.ts';
 import { allItems, insertItem, itemsByUid, type StoredItem } from '../repositories/items.ts';
@@ -53,7 +53,11 @@ function findImportable(ctx: Context, key: string): Decided | Refusal {
  * Reads a calendar file and says what would come in, what is there already and what can't be read and why. Nothing is
  * written; the reading is kept for a while under the preview's key.
  */
-export async function previewImport(ctx: Context, key: string, body: ReadableStream<Uint8Array> | null): Promise<Result<ImportPreview>> {
+export async function previewImport(
+  ctx: Context,
+  key: string,
+  body: ReadableStream<Uint8Array> | null,
+): Promise<Result<ImportPreview>> {
   const decided = findImportable(ctx, key);
   if (isRefusal(decided)) return decided;
   const bytes = await readLimited(body, settings().importBytes);
@@ -74,13 +78,22 @@ export async function previewImport(ctx: Context, key: string, body: ReadableStr
   const thereSet = new Set(there);
   const fresh = readable.filter((item) => !thereSet.has(item));
   const preview = newKey();
-  keep(preview, { person: ctx.viewer.id, calendar: key, items: fresh, there: there.length, problems: problems.length, at: ctx.now });
+  keep(preview, {
+    person: ctx.viewer.id,
+    calendar: key,
+    items: fresh,
+    there: there.length,
+    problems: problems.length,
+    at: ctx.now,
+  });
   problems.sort((a, b) => a.line - b.line);
   return ok({
     preview,
     fresh: fresh.slice(0, SHOWN).map(inPreview),
     there: there.slice(0, SHOWN).map(inPreview),
-    problems: problems.slice(0, SHOWN).map(({ code, line, title, fact }) => ({ code, line, title, fact: fact?.slice(0, 200) ?? null })),
+    problems: problems
+      .slice(0, SHOWN)
+      .map(({ code, line, title, fact }) => ({ code, line, title, fact: fact?.slice(0, 200) ?? null })),
     remarks: read.remarks.slice(0, 50).map((r) => ({ ...r, fact: r.fact.slice(0, 200) })),
     counts: { fresh: fresh.length, there: there.length, problems: problems.length },
     ended: read.ended,
@@ -131,7 +144,9 @@ export function bringIn(ctx: Context, preview: string): Result<ImportDone> {
       changes.push({ before: null, after: item });
     }
     for (const { after } of changes) indexItem(ctx.db, calendar, after);
-    for (const series of new Set(changes.flatMap((c) => (c.after.seriesId === null ? [] : [bySeries.get(c.after.uid)]))))
+    for (const series of new Set(
+      changes.flatMap((c) => (c.after.seriesId === null ? [] : [bySeries.get(c.after.uid)])),
+    ))
       if (series) indexItem(ctx.db, calendar, series);
     trailItems(ctx, calendar, 'items.broughtIn', changes.slice(0, 1));
     return changes;
@@ -141,10 +156,17 @@ export function bringIn(ctx: Context, preview: string): Result<ImportDone> {
   return ok({ broughtIn: changes.length, left: kept.there + kept.problems });
 }
 
-function seriesFor(ctx: Context, calendar: Calendar, uid: string, bySeries: Map<string, StoredItem>): StoredItem | null {
+function seriesFor(
+  ctx: Context,
+  calendar: Calendar,
+  uid: string,
+  bySeries: Map<string, StoredItem>,
+): StoredItem | null {
   const known = bySeries.get(uid);
   if (known) return known;
-  const found = itemsByUid(ctx.db, calendar.id, uid).find((i) => i.seriesId === null && (i.rule !== null || i.added.length > 0));
+  const found = itemsByUid(ctx.db, calendar.id, uid).find(
+    (i) => i.seriesId === null && (i.rule !== null || i.added.length > 0),
+  );
   if (found) bySeries.set(uid, found);
   return found ?? null;
 }

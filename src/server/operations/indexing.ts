@@ -1,4 +1,4 @@
-import { expand, recurrenceWall, type Rule, type Series } from '@/core/recurrence/index.ts';
+import { expand, type Rule, recurrenceWall, type Series } from '@/core/recurrence/index.ts';
 import { toWall } from '@/core/time/index.ts';
 import type { Connection } from '../db/index.ts';
 import { type Calendar, calendarsIndexedBefore, setIndexedUntil } from '../repositories/calendars.ts';

@@ -1,12 +1,12 @@
+import type { BoardHead, ItemsAnswer, ItemWire, LoadAnswer, RangeQuery } from '@/contract/items.ts';
 import { may, nextChange } from '@/core/access/index.ts';
 import { dateText, instantText, parseDate, parseInstant, toWall } from '@/core/time/index.ts';
-import type { BoardHead, ItemsAnswer, ItemWire, LoadAnswer, RangeQuery } from '@/contract/items.ts';
 import { ok, type Result } from '../result.ts';
 import type { Context } from './context.ts';
 import { type Decided, findCalendar, isRefusal } from './deciding.ts';
 import { Directory } from './directory.ts';
-import { reach } from './indexing.ts';
 import { mayImport } from './import-file.ts';
+import { reach } from './indexing.ts';
 import { readRange } from './range.ts';
 import { viewsIn } from './views.ts';
 
@@ -24,7 +24,11 @@ export function listItems(ctx: Context, key: string, query: RangeQuery): Result<
 }
 
 /** The head of a board: whose it is, and what the viewer may do there. */
-export function headOf(ctx: Context, { calendar, collection, viewer, decision }: Decided, directory: Directory): BoardHead {
+export function headOf(
+  ctx: Context,
+  { calendar, collection, viewer, decision }: Decided,
+  directory: Directory,
+): BoardHead {
   const owner = directory.person(calendar.ownerId);
   const next = nextChange(collection, viewer, ctx.now);
   const { add, suggest, share } = may(decision);

@@ -1,7 +1,6 @@
-import { decide } from '@/core/access/index.ts';
-import { isZone } from '@/core/time/index.ts';
 import type { FrameAnswer, NewPerson, PersonWire, Preferences, Principal } from '@/contract/people.ts';
-import { instantText } from '@/core/time/index.ts';
+import { decide, NO_RIGHTS, PRESETS } from '@/core/access/index.ts';
+import { instantText, isZone } from '@/core/time/index.ts';
 import type { Connection } from '../db/index.ts';
 import { newKey } from '../ids.ts';
 import { calendarById, insertCalendar, mainCalendarOf, mainCalendars } from '../repositories/calendars.ts';
@@ -21,7 +20,6 @@ import { settings } from '../settings.ts';
 import type { Context } from './context.ts';
 import { collectionOf, decideOn, rulesOf, viewerOf } from './deciding.ts';
 import { AHEAD } from './indexing.ts';
-import { NO_RIGHTS, PRESETS } from '@/core/access/index.ts';
 
 /** The directory, with what the one who asks may see of each calendar. That people are there is no secret; calendars are. */
 export function listPeople(ctx: Context): Result<{ people: PersonWire[] }> {
@@ -45,7 +43,7 @@ export function readFrame(ctx: Context): FrameAnswer {
   const principals: Principal[] = [];
   for (const id of calendarsNaming(ctx.db, me.id)) {
     const calendar = calendarById(ctx.db, id);
-    if (!calendar || !calendar.main || calendar.ownerId === me.id) continue;
+    if (!calendar?.main || calendar.ownerId === me.id) continue;
     const { rights } = decideOn(ctx, calendar).decision;
     if (!rights.add && rights.change === 'none') continue;
     const owner = personById(ctx.db, calendar.ownerId);

@@ -1,16 +1,7 @@
-import {
-
-  type Decision,
-  decide,
-  EXTRAS,
-  fit,
-  presetOf,
-  type Rights,
-  SIGHT_RANK,
-} from '@/core/access/index.ts';
-import { SCOPES, SIGHTS } from '@/core/calendar/index.ts';
 import type { Barred, PreviewAnswer, PreviewBody } from '@/contract/access.ts';
 import type { ItemWire } from '@/contract/items.ts';
+import { type Decision, decide, EXTRAS, fitRights, presetOf, type Rights, SIGHT_RANK } from '@/core/access/index.ts';
+import { SCOPES, SIGHTS } from '@/core/calendar/index.ts';
 import { grantsOn, type StoredGrant } from '../repositories/grants.ts';
 import { ok, type Result, refuse } from '../result.ts';
 import { type FoundAudience, findAudience, sameAudience } from './audience.ts';
@@ -22,7 +13,7 @@ import { findShared } from './sightlines.ts';
 import { type Range, viewsIn } from './views.ts';
 
 /**
- * What an audience would get under rights thought of but not given: the decision, what doesn't fit, what the house rules
+ * What an audience would get under rights thought of but not given: the decision, what doesn't fitRights, what the house rules
  * bar, and the days asked for exactly as they would be served. For anyone but the owner, cut to what they see themselves.
  */
 export function previewAccess(ctx: Context, key: string, body: PreviewBody): Result<PreviewAnswer> {
@@ -38,7 +29,7 @@ export function previewAccess(ctx: Context, key: string, body: PreviewBody): Res
   const house = rulesOf(ctx.db);
   const decideWith = (grants: readonly StoredGrant[]): Decision =>
     decide(collectionOf(decided.calendar, grants), audience.viewer, ctx.now, house);
-  const thought = body.rights ? fit(body.rights) : null;
+  const thought = body.rights ? fitRights(body.rights) : null;
   const after = decideWith(thought ? [...others, thoughtGrant(decided, audience, thought.rights)] : others);
   const without = decideWith(others);
   const before = decideWith(standing);
@@ -137,4 +128,3 @@ export function heldLess(given: Rights, held: Rights): keyof Rights | null {
     if (given[right] && !held[right]) return right;
   return null;
 }
-

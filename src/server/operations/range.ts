@@ -1,5 +1,5 @@
-import { fromWallLenient, isZone, parseDate } from '@/core/time/index.ts';
 import type { RangeQuery } from '@/contract/items.ts';
+import { fromWallLenient, isZone, parseDate } from '@/core/time/index.ts';
 import { type Refusal, refuse } from '../result.ts';
 import type { Range } from './views.ts';
 

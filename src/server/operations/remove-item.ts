@@ -42,7 +42,9 @@ function planned(ctx: Context, found: FoundItem, scope: 'one' | 'all'): { before
   if (happening && scope === 'one') return [leftOut(item, happening.recurrence)];
   if (item.seriesId !== null) {
     const series = itemById(ctx.db, item.seriesId);
-    return series && series.removedAt === null ? [gone(item), leftOut(series, item.recurrence as string)] : [gone(item)];
+    return series && series.removedAt === null
+      ? [gone(item), leftOut(series, item.recurrence as string)]
+      : [gone(item)];
   }
   return [gone(item), ...replacementsOf(ctx.db, item.id).map(gone)];
 }

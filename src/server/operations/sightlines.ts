@@ -1,6 +1,6 @@
+import type { SightlineRow, SightlinesAnswer } from '@/contract/access.ts';
 import { decide, may, PRESETS, presetOf, type Rights } from '@/core/access/index.ts';
 import { instantText } from '@/core/time/index.ts';
-import type { SightlineRow, SightlinesAnswer } from '@/contract/access.ts';
 import { grantsOn, type StoredGrant } from '../repositories/grants.ts';
 import { allGroups } from '../repositories/groups.ts';
 import { allPeople } from '../repositories/people.ts';

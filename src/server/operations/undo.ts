@@ -29,7 +29,8 @@ export function undo(ctx: Context, key: string): Result<WrittenAnswer> {
   const after = entry.after as StoredItem[];
   const now = after.map((item) => itemById(ctx.db, item.id));
   const mine = after.every((item) => item.createdBy === ctx.viewer.id);
-  if (rights.change === 'none' || (rights.change === 'own' && !mine)) return refuse('mayNotChange', { facts: { name: '' } });
+  if (rights.change === 'none' || (rights.change === 'own' && !mine))
+    return refuse('mayNotChange', { facts: { name: '' } });
   if (now.some((item, i) => item?.version !== after[i]?.version)) return refuse('changedMeanwhile');
   const { changes, token } = ctx.db.write(() => {
     const changes = (now as StoredItem[]).map((current, i): ItemChange => {

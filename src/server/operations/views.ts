@@ -1,6 +1,6 @@
-import { type Decision, type MayItem, mayItem, project, seenAs, type Standing } from '@/core/access/index.ts';
-import { dateText } from '@/core/time/index.ts';
 import type { ItemWire } from '@/contract/items.ts';
+import { type Decision, type MayItem, mayItem, project, type Standing, seenAs } from '@/core/access/index.ts';
+import { dateText } from '@/core/time/index.ts';
 import type { Connection } from '../db/index.ts';
 import { sealIds } from '../ids.ts';
 import { itemById } from '../repositories/items.ts';
@@ -109,7 +109,8 @@ function wideEnough(
   if (width === 'briefed' || width === 'full') return row;
   const seen = seenAs(new RowItem(row, directory), standing, decision);
   if (seen === null) return null;
-  const enough = seen === 'busy' || seen === 'withheld' || (width === 'outline' && (seen === 'title' || seen === 'outline'));
+  const enough =
+    seen === 'busy' || seen === 'withheld' || (width === 'outline' && (seen === 'title' || seen === 'outline'));
   if (enough) return row;
   const whole = itemById(db, row.id);
   return whole && rowOf(whole, row.at, row.until);

@@ -1,6 +1,6 @@
+import { LIMITS } from '@/core/calendar/index.ts';
 import { readRule } from '@/core/recurrence/index.ts';
 import { fromWall, isZone, parseDate, parseWall } from '@/core/time/index.ts';
-import { LIMITS } from '@/core/calendar/index.ts';
 import { type Refusal, refuse } from '../result.ts';
 
 interface When {

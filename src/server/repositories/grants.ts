@@ -90,8 +90,9 @@ export function grantsOn(db: Connection, calendarId: number): StoredGrant[] {
 export function calendarsNaming(db: Connection, personId: number): number[] {
   return db
     .all<{ calendar_id: number }>(
-      `SELECT DISTINCT calendar_id FROM access_grant WHERE recorded_until IS NULL AND (person_id = ?1 OR group_id IN
-         (SELECT group_id FROM membership WHERE person_id = ?1 AND recorded_until IS NULL))`,
+      `SELECT DISTINCT calendar_id FROM access_grant WHERE recorded_until IS NULL AND (person_id = ? OR group_id IN
+         (SELECT group_id FROM membership WHERE person_id = ? AND recorded_until IS NULL))`,
+      personId,
       personId,
     )
     .map((row) => row.calendar_id);

@@ -57,10 +57,10 @@ export type HappeningRow = { readonly at: number; readonly until: number } & Omi
 
 const readText = (width: Width) => `SELECT o.start AS at, o.finish AS until, ${COLUMNS[width]}
   FROM occurrence o JOIN item i ON i.id = o.item_id
-  WHERE o.calendar_id = ?1 AND o.start >= ?2 - ${SHORT} AND o.start < ?3 AND (o.finish > ?2 OR o.start >= ?2)
+  WHERE o.calendar_id = @calendarId AND o.start >= @from - ${SHORT} AND o.start < @to AND (o.finish > @from OR o.start >= @from)
   UNION ALL
   SELECT o.start, o.finish, ${COLUMNS[width]} FROM span o JOIN item i ON i.id = o.item_id
-  WHERE o.calendar_id = ?1 AND o.finish > ?2 - ${DATE_SLACK} AND o.start < ?3 + ${DATE_SLACK}`;
+  WHERE o.calendar_id = @calendarId AND o.finish > @from - ${DATE_SLACK} AND o.start < @to + ${DATE_SLACK}`;
 const READ: Record<Width, string> = {
   deciding: readText('deciding'),
   outline: readText('outline'),
@@ -72,6 +72,12 @@ const READ: Record<Width, string> = {
  * What happens in `[from, to)` of a calendar, in no order. Items by date come within 14 hours beyond both ends; the caller
  * cuts them by date. Only the columns of `width` are there.
  */
-export function happeningsIn(db: Connection, calendarId: number, from: number, to: number, width: Width): HappeningRow[] {
-  return db.all<HappeningRow>(READ[width], calendarId, from, to);
+export function happeningsIn(
+  db: Connection,
+  calendarId: number,
+  from: number,
+  to: number,
+  width: Width,
+): HappeningRow[] {
+  return db.all<HappeningRow>(READ[width], { calendarId, from, to });
 }

@@ -4,6 +4,7 @@ import Menu from '@mui/material/Menu';
 import MenuItem from '@mui/material/MenuItem';
 import useMediaQuery from '@mui/material/useMediaQuery';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
+import Link from 'next/link';
 import { useRouter, useSearchParams } from 'next/navigation';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useTranslations } from 'use-intl';
@@ -29,10 +30,12 @@ const HEAD_SIGHT = (head: BoardHead) => JSON.stringify(head.rights);
 /** A calendar's week (or day, on a narrow screen), live, with the panel in which its items are read and changed. */
 export function Board({ calendar, name }: { calendar: string; name: string }) {
   const t = useTranslations();
-  const { style, now, toast } = useFrame();
+  const { frame, principal, style, now, toast } = useFrame();
   const client = useQueryClient();
   const router = useRouter();
   const search = useSearchParams();
+  // Another's calendar looked at from one's own window: said in the heading, in their colour.
+  const looking = search.get('of') !== null && search.get('of') !== principal?.handle;
   const narrow = useMediaQuery('(max-width: 760px)');
   const today = Math.floor(toWall(style.zone, now()) / DAY) * DAY;
   const asked = search.get('week');
@@ -51,7 +54,8 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
 
   const query = useQuery({
     queryKey: ['calendar', calendar, 'items', from, to, style.zone],
-    queryFn: () => call('listItems', { params: { calendar }, query: { from, to, zone: style.zone } }) as Promise<ItemsAnswer>,
+    queryFn: () =>
+      call('listItems', { params: { calendar }, query: { from, to, zone: style.zone } }) as Promise<ItemsAnswer>,
     retry: (tries, error) => !(error instanceof CallRefused) && tries < 1,
   });
   const gone = query.error instanceof CallRefused && ['notFound', 'signedOut'].includes(query.error.body.code);
@@ -83,7 +87,10 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
     if (!changesAt) return;
     const wait = (parseInstant(changesAt) ?? 0) - now();
     if (wait > 2 ** 31 - 1) return;
-    const timer = setTimeout(() => void client.invalidateQueries({ queryKey: ['calendar', calendar] }), Math.max(0, wait) + 20);
+    const timer = setTimeout(
+      () => void client.invalidateQueries({ queryKey: ['calendar', calendar] }),
+      Math.max(0, wait) + 20,
+    );
     return () => clearTimeout(timer);
   }, [changesAt, calendar, client, now]);
 
@@ -101,15 +108,14 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
   const startNew = useCallback(
     (start?: number, end?: number) => {
       const base = head ?? lastHead.current;
+      if (looking && !base?.may.add) router.push(`/for/${frame.me.handle}/calendar?new=1`);
       if (!base?.may.add) return;
-      const nowWall = toWall(style.zone, now());
-      const inView = nowWall >= first && nowWall < first + count * DAY;
-      const from = start ?? (inView ? Math.ceil(nowWall / (30 * MINUTE)) * 30 * MINUTE : first + 9 * 60 * MINUTE);
+      const from = start ?? firstGuess(toWall(style.zone, now()), first, count);
       setSelected(null);
       setImporting(false);
       setDraft({ draft: { kind: 'new', start: from, end: end ?? from + 60 * MINUTE }, head: base, id: Date.now() });
     },
-    [head, style.zone, now, first, count],
+    [head, style.zone, now, first, count, looking, router, frame.me.handle],
   );
 
   const wantsNew = search.get('new') === '1';
@@ -124,7 +130,13 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement;
-      if (event.ctrlKey || event.metaKey || event.altKey || target.closest('input, textarea, select, [role="listbox"], [role="dialog"]')) return;
+      if (
+        event.ctrlKey ||
+        event.metaKey ||
+        event.altKey ||
+        target.closest('input, textarea, select, [role="listbox"], [role="dialog"]')
+      )
+        return;
       if (event.key === 'n' || event.key === 'N') {
         event.preventDefault();
         startNew();
@@ -161,10 +173,18 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
     try {
       const answer = await call('changeItem', {
         params: { item: item.id },
-        body: { version: item.version ?? 0, scope: 'one', when: { start: text(start), end: text(end), allDay: false, zone }, fields: {} },
+        body: {
+          version: item.version ?? 0,
+          scope: 'one',
+          when: { start: text(start), end: text(end), allDay: false, zone },
+          fields: {},
+        },
       });
       const words = { title: item.title ?? '', when: `${dayName(start)}, ${clock(start, style.hours)}`, name: owner };
-      toast({ text: head?.own ? t('board.movedMine', words) : t('board.movedFor', words), undo: takeBack(answer.undo) });
+      toast({
+        text: head?.own ? t('board.movedMine', words) : t('board.movedFor', words),
+        undo: takeBack(answer.undo),
+      });
       if (answer.item && selected === item.id) setSelected(answer.item.id);
     } catch (error) {
       setNotice(said(error, t('common.unreachable')).sentence);
@@ -190,7 +210,10 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
   };
   const remove = async (item: ItemWire, scope: 'one' | 'all') => {
     try {
-      const answer = await call('removeItem', { params: { item: item.id }, query: { version: item.version ?? 0, scope } });
+      const answer = await call('removeItem', {
+        params: { item: item.id },
+        query: { version: item.version ?? 0, scope },
+      });
       setSelected(null);
       wrote(answer, head?.own ? t('board.removedMine') : t('board.removed', { name: owner }));
     } catch (error) {
@@ -206,13 +229,18 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
   const open = items.find((item) => item.id === selected) ?? null;
   const draftItem = draft?.draft.kind === 'change' ? draft.draft.item : null;
   const draftGone =
-    draft !== null && (gone || (head !== undefined && (draftItem ? !head.rights.change || head.rights.change === 'none' : !head.may.add)));
+    draft !== null &&
+    (gone ||
+      (head !== undefined && (draftItem ? !head.rights.change || head.rights.change === 'none' : !head.may.add)));
 
   return (
-    <div className="board">
+    <div className={`board${head ? ` who-${head.owner.colour % 6}` : ''}`}>
       <div className="board-main">
         <div className="board-head">
-          <h1>{oneDay ? dayName(first) : weekTitle(first)}</h1>
+          <h1>
+            {looking && <span className="of-whom">{t('board.ofWhom', { name: head?.owner.name ?? name })} </span>}
+            {oneDay ? dayName(first) : weekTitle(first)}
+          </h1>
           <Button variant="text" onClick={() => go(first - count * DAY)} aria-label={t('board.previous')}>
             ←
           </Button>
@@ -224,7 +252,11 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
           </Button>
           {!narrow && (
             <span className="row" style={{ gap: 2 }}>
-              <Button variant="text" aria-pressed={oneDay} onClick={() => go(oneDay ? first : today >= first && today < first + 7 * DAY ? today : first, 'day')}>
+              <Button
+                variant="text"
+                aria-pressed={oneDay}
+                onClick={() => go(oneDay ? first : today >= first && today < first + 7 * DAY ? today : first, 'day')}
+              >
                 {t('board.day')}
               </Button>
               <Button variant="text" aria-pressed={!oneDay} onClick={() => go(first, 'week')}>
@@ -233,12 +265,18 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
             </span>
           )}
           <div className="push">
+            {looking && <Link href={`/for/${frame.me.handle}/calendar`}>{t('board.back')}</Link>}
             {head && <Standing head={head} />}
-            {head && <FileMenu head={head} onImport={() => {
-              setImporting(true);
-              setSelected(null);
-              setDraft(null);
-            }} />}
+            {head && (
+              <FileMenu
+                head={head}
+                onImport={() => {
+                  setImporting(true);
+                  setSelected(null);
+                  setDraft(null);
+                }}
+              />
+            )}
           </div>
         </div>
         {notice && (
@@ -310,7 +348,10 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
           onSaved={(answer) => {
             setDraft(null);
             setSelected(answer.item && 'notes' in answer.item ? answer.item.id : null);
-            wrote(answer, draft.head.own ? t('board.savedMine') : t('board.saved', { name: firstName(draft.head.owner.name) }));
+            wrote(
+              answer,
+              draft.head.own ? t('board.savedMine') : t('board.saved', { name: firstName(draft.head.owner.name) }),
+            );
           }}
         />
       ) : importing && head ? (
@@ -330,16 +371,26 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
   );
 }
 
+/** Where a new item is likeliest wanted: the next half hour of the working day, or nine in the morning. */
+function firstGuess(nowWall: number, first: number, count: number): number {
+  const nine = 9 * 60 * MINUTE;
+  if (nowWall < first || nowWall >= first + count * DAY) return first + nine;
+  const today = Math.floor(nowWall / DAY) * DAY;
+  const soon = Math.ceil(nowWall / (30 * MINUTE)) * 30 * MINUTE;
+  if (soon < today + nine) return today + nine;
+  return soon <= today + 18 * 60 * MINUTE ? soon : today + DAY + nine;
+}
+
 /** What the viewer sees here, beside whose calendar it is. */
 function Standing({ head }: { head: BoardHead }) {
   const t = useTranslations();
-  const name = firstName(head.owner.name);
+  const { sight } = head.rights;
   if (head.own) return null;
+  const seesWords =
+    sight === 'full' && !head.rights.private ? t('sightExact.fullButPrivate') : t(`sightWords.${sight}`);
   return (
     <span className="row small soft" style={{ gap: 6 }}>
-      {head.may.add ? t('board.arranging', { name: head.owner.name }) : `${head.owner.name}.`}
-      <SightMeter sight={head.rights.sight} /> {t('board.you', { sight: t(`sightWords.${head.rights.sight}`) })}
-      <span className="visually-hidden">{name}</span>
+      <SightMeter sight={head.rights.sight} /> {t('board.you', { sight: seesWords })}
     </span>
   );
 }
@@ -351,11 +402,22 @@ function FileMenu({ head, onImport }: { head: BoardHead; onImport: () => void })
   const reason = t('errors.mayNotImport', { name: firstName(head.owner.name) });
   return (
     <>
-      <Button variant="outlined" onClick={(e) => setAnchor(e.currentTarget)} aria-haspopup="menu" disabled={!head.may.import} title={head.may.import ? undefined : reason}>
+      <Button variant="outlined" onClick={(e) => setAnchor(e.currentTarget)} aria-haspopup="menu">
         {t('board.more')}
       </Button>
-      <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)} slotProps={{ paper: { sx: { border: '1px solid var(--line)' } } }}>
+      <Menu
+        anchorEl={anchor}
+        open={anchor !== null}
+        onClose={() => setAnchor(null)}
+        slotProps={{ paper: { sx: { border: '1px solid var(--line)' } } }}
+      >
+        {!head.may.import && (
+          <li className="small soft" style={{ padding: '4px 16px', maxWidth: 260 }}>
+            {reason}
+          </li>
+        )}
         <MenuItem
+          disabled={!head.may.import}
           onClick={() => {
             setAnchor(null);
             onImport();
@@ -363,7 +425,13 @@ function FileMenu({ head, onImport }: { head: BoardHead; onImport: () => void })
         >
           {t('board.import')}
         </MenuItem>
-        <MenuItem component="a" href={`/api/calendars/${head.calendar.key}/file`} download onClick={() => setAnchor(null)}>
+        <MenuItem
+          disabled={!head.may.import}
+          component="a"
+          href={`/api/calendars/${head.calendar.key}/file`}
+          download
+          onClick={() => setAnchor(null)}
+        >
           {t('board.export')}
         </MenuItem>
       </Menu>

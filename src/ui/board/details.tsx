@@ -26,6 +26,7 @@ export function Details(props: {
   const name = head.owner.name;
   const series = item.asSet?.series === true;
   const open = item.title !== undefined;
+  const repeatWords = useRepeatWords();
   return (
     <aside className="panel" aria-label={t('panel.in', { name: firstName(name) })}>
       <PanelHead head={head} onClose={onClose} />
@@ -55,7 +56,7 @@ export function Details(props: {
           {t(`statuses.${item.shows}`)}
           {item.kind && item.kind !== 'meeting' ? ` · ${t(`kinds.${item.kind}`)}` : ''}
         </Fact>
-        {item.repeats && <Fact name={t('panel.repeats')}>{useRepeatWords(item.repeats.rule)}</Fact>}
+        {item.repeats && <Fact name={t('panel.repeats')}>{repeatWords(item.repeats.rule)}</Fact>}
         {item.importance && item.importance !== 'normal' && (
           <Fact name={t('panel.importance')}>{t(`importances.${item.importance}`)}</Fact>
         )}
@@ -72,7 +73,12 @@ export function Details(props: {
         {item.notes && <Fact name={t('panel.notes')}>{item.notes}</Fact>}
       </dl>
       {item.visibility && item.may?.change && (
-        <VisibilityChoice value={item.visibility} onChange={onVisibility} warn={!head.own && !head.rights.private} name={name} />
+        <VisibilityChoice
+          value={item.visibility}
+          onChange={onVisibility}
+          warn={!head.own && !head.rights.private}
+          name={name}
+        />
       )}
       {item.visibility && !item.may?.change && (
         <p className="small soft">
@@ -82,7 +88,8 @@ export function Details(props: {
       {item.briefing && (
         <div className="card briefing">
           <h3>
-            {t('panel.briefing')} <span className="soft small">{t('panel.briefingFor', { name: firstName(name) })}</span>
+            {t('panel.briefing')}{' '}
+            <span className="soft small">{t('panel.briefingFor', { name: firstName(name) })}</span>
           </h3>
           <p style={{ whiteSpace: 'pre-line' }}>{item.briefing}</p>
         </div>
@@ -94,7 +101,12 @@ export function Details(props: {
         {open && !item.may?.change && <p className="small soft">{t('panel.readOnly', { name: firstName(name) })}</p>}
         <div className="row">
           {item.may?.change && (
-            <Button variant="contained" color="inherit" onClick={onEdit} sx={{ bgcolor: 'var(--who)', color: 'var(--paper)' }}>
+            <Button
+              variant="contained"
+              color="inherit"
+              onClick={onEdit}
+              sx={{ bgcolor: 'var(--who)', color: 'var(--paper)' }}
+            >
               {t('panel.edit')}
             </Button>
           )}
@@ -161,7 +173,8 @@ function Made({ item }: { item: ItemWire }) {
   const t = useTranslations('panel');
   const { style } = useFrame();
   const line = (hand: { at: string; actor: string; principal: string }) => {
-    const who = hand.actor === hand.principal ? hand.actor : t('madeFor', { actor: hand.actor, principal: hand.principal });
+    const who =
+      hand.actor === hand.principal ? hand.actor : t('madeFor', { actor: hand.actor, principal: hand.principal });
     return `${who}, ${dayMonth(toWall(style.zone, parseInstant(hand.at) ?? 0))}`;
   };
   if (item.asSet) {
@@ -218,10 +231,12 @@ export function VisibilityChoice(props: {
 }
 
 /** A rule in words, as far as the form can make one; otherwise as the format writes it. */
-export function useRepeatWords(rule: string | null): string {
+function useRepeatWords(): (rule: string | null) => string {
   const t = useTranslations('form.repeat');
-  const kind = repeatKind(rule);
-  return kind === 'kept' ? t('kept', { rule: rule ?? '' }) : t(kind);
+  return (rule) => {
+    const kind = repeatKind(rule);
+    return kind === 'kept' ? t('kept', { rule: rule ?? '' }) : t(kind);
+  };
 }
 
 const SIMPLE = {

@@ -13,8 +13,8 @@ import { type PointerEvent, useLayoutEffect, useRef, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import type { ItemWire } from '@/contract/items.ts';
 import { toWall } from '@/core/time/index.ts';
-import { useFrame } from '../frame/frame-context.tsx';
 import { clock, DAY, dayName, hoursText, MINUTE, wallsOf } from '../common/times.ts';
+import { useFrame } from '../frame/frame-context.tsx';
 import { ItemBlock, useBlockText } from './item-block.tsx';
 import { layOut, shapeOf } from './layout.ts';
 import { isRest } from './ribbon.tsx';
@@ -182,7 +182,10 @@ export function Hours(props: {
         if (to.start !== was.start || to.end !== was.end) onMove(to.item, to.start, to.end);
       }}
     >
-      <div className="days" style={{ '--cols': cols, '--hour': `${HOUR_PX}px`, '--bar': `${barWidth}px` } as React.CSSProperties}>
+      <div
+        className="days"
+        style={{ '--cols': cols, '--hour': `${HOUR_PX}px`, '--bar': `${barWidth}px` } as React.CSSProperties}
+      >
         <div className="day-heads">
           <div className="gutter" />
           {days.map((day, i) => {
@@ -192,7 +195,7 @@ export function Hours(props: {
                 {dayName(day)}{' '}
                 <span className="load">
                   {i === todayIndex && `${t('todayWord')}${booked ? ' · ' : ''}`}
-                  {booked > 0 && hoursText(booked)}
+                  {booked > 0 && (count === 1 || !isRest(day)) && hoursText(booked)}
                 </span>
               </div>
             );
@@ -219,6 +222,7 @@ export function Hours(props: {
               )}
             </div>
             {days.map((day, i) => (
+              // biome-ignore lint/a11y/noStaticElementInteractions: drawing with the pointer has its keyboard twin in the key N
               <div
                 key={day}
                 ref={(el) => {
@@ -327,13 +331,25 @@ function AllDay(props: {
         <div key={day} className="cell" style={{ gridRow: `1 / span ${rows}`, gridColumn: i + 2 }} />
       ))}
       {layout.bars.map((bar, i) => (
-        <div key={bar.item.id} style={{ gridRow: i + 1, gridColumn: `${bar.from + 2} / ${bar.to + 2}`, padding: '2px 4px', minWidth: 0, zIndex: 1 }}>
+        <div
+          key={bar.item.id}
+          style={{
+            gridRow: i + 1,
+            gridColumn: `${bar.from + 2} / ${bar.to + 2}`,
+            padding: '2px 4px',
+            minWidth: 0,
+            zIndex: 1,
+          }}
+        >
           <button
             type="button"
             className={`plain block bar ${barShape(bar.item)}${bar.item.id === selected ? ' selected' : ''}`}
             onClick={() => onOpen(bar.item)}
           >
-            <span className="t">{textOf(bar.item)}{bar.item.place && bar.item.title && bar.item.kind !== 'whereabouts' ? ` · ${bar.item.place}` : ''}</span>
+            <span className="t">
+              {textOf(bar.item)}
+              {bar.item.place && bar.item.title && bar.item.kind !== 'whereabouts' ? ` · ${bar.item.place}` : ''}
+            </span>
           </button>
         </div>
       ))}

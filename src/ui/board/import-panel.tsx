@@ -103,7 +103,8 @@ export function ImportPanel({ head, onClose }: { head: BoardHead; onClose: () =>
                 {preview.problems.slice(0, SHOWN).map((p) => (
                   <li key={`${p.line} ${p.code}`} className="small">
                     {p.title ? <b>{p.title} </b> : null}
-                    <ProblemText code={p.code} fact={p.fact} /> <span className="soft">({t('line', { line: p.line })})</span>
+                    <ProblemText code={p.code} fact={p.fact} />{' '}
+                    <span className="soft">({t('line', { line: p.line })})</span>
                   </li>
                 ))}
               </ul>
@@ -125,7 +126,9 @@ export function ImportPanel({ head, onClose }: { head: BoardHead; onClose: () =>
                   onClick={bringIn}
                   sx={{ bgcolor: 'var(--who)', color: 'var(--paper)' }}
                 >
-                  {left > 0 ? t('do', { fresh: preview.counts.fresh, left }) : t('doAll', { fresh: preview.counts.fresh })}
+                  {left > 0
+                    ? t('do', { fresh: preview.counts.fresh, left })
+                    : t('doAll', { fresh: preview.counts.fresh })}
                 </Button>
               )}
               <Button variant="outlined" onClick={onClose}>

@@ -2,8 +2,8 @@
 import { useDraggable } from '@dnd-kit/core';
 import { useTranslations } from 'use-intl';
 import type { ItemWire } from '@/contract/items.ts';
-import { useFrame } from '../frame/frame-context.tsx';
 import { clock, wallsOf, whenText } from '../common/times.ts';
+import { useFrame } from '../frame/frame-context.tsx';
 import { type Placed, shapeOf } from './layout.ts';
 
 const VISIBILITY_MARK = { open: '◇', outline: '◐', private: '▣', follow: '' } as const;
@@ -15,7 +15,12 @@ export function useBlockText(): (item: ItemWire) => string {
 }
 
 /** One item on the hours of a day. Opens with Enter, moves by mouse or by Space and the arrow keys. */
-export function ItemBlock(props: { placed: Placed; selected: boolean; onOpen: (item: ItemWire) => void; movable: boolean }) {
+export function ItemBlock(props: {
+  placed: Placed;
+  selected: boolean;
+  onOpen: (item: ItemWire) => void;
+  movable: boolean;
+}) {
   const { placed, selected, onOpen, movable } = props;
   const { item } = placed;
   const t = useTranslations();
@@ -34,6 +39,8 @@ export function ItemBlock(props: { placed: Placed; selected: boolean; onOpen: (i
   ]
     .filter(Boolean)
     .join(', ');
+  // An item that can't be moved can still be opened: it isn't disabled.
+  const { 'aria-disabled': _unmovable, ...attributes } = moving.attributes;
   const { onKeyDown: dragKey, ...listeners } = moving.listeners ?? {};
   return (
     // biome-ignore lint/a11y/useSemanticElements: the grip inside is a control of its own, which a button can't hold
@@ -46,13 +53,12 @@ export function ItemBlock(props: { placed: Placed; selected: boolean; onOpen: (i
         left: `${(placed.lane / placed.lanes) * 100}%`,
         width: `calc(${100 / placed.lanes}% - 2px)`,
       }}
-      {...moving.attributes}
+      {...attributes}
       {...listeners}
       role="button"
       tabIndex={0}
       aria-label={label}
       aria-pressed={selected}
-      aria-disabled={undefined}
       aria-roledescription={movable ? moving.attributes['aria-roledescription'] : undefined}
       onClick={() => onOpen(item)}
       onKeyDown={(event) => {

@@ -6,15 +6,16 @@ import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Controller, useForm } from 'react-hook-form';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { BoardHead, ItemWire, WrittenAnswer } from '@/contract/items.ts';
 import { IMPORTANCES, itemFields, KINDS, LIMITS, STATUSES, VISIBILITIES } from '@/core/calendar/index.ts';
-import { dateText, isZone, parseDate, parseInstant, toWall, wallText } from '@/core/time/index.ts';
+import { dateText, isZone, parseDate, parseInstant, parseWall, toWall, wallText } from '@/core/time/index.ts';
+import { readTime } from '../common/read-time.ts';
 import { said } from '../common/refusal.ts';
-import { DAY, zonePlace } from '../common/times.ts';
+import { clock, DAY, zonePlace } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 import { useFrame } from '../frame/frame-context.tsx';
 import { PanelHead, type RepeatKind, repeatKind, ruleFor } from './details.tsx';
@@ -126,7 +127,8 @@ export function ItemForm(props: {
   const [conflict, setConflict] = useState<ItemWire | null>(null);
   const [base, setBase] = useState<ItemWire | null>(draft.kind === 'change' ? draft.item : null);
   const form = useForm<Values>({ defaultValues: valuesOf(draft, style.zone) });
-  const { control, register, handleSubmit, setError, clearErrors, watch, formState, setValue, getValues, resetField } = form;
+  const { control, register, handleSubmit, setError, clearErrors, watch, formState, setValue, getValues, resetField } =
+    form;
   const { errors, dirtyFields, isSubmitting, isDirty } = formState;
   const [allDay, day, visibility, repeat, scope] = watch(['allDay', 'day', 'visibility', 'repeat', 'scope']);
   const [lastDay, from, to] = watch(['lastDay', 'from', 'to']);
@@ -137,7 +139,13 @@ export function ItemForm(props: {
     if (!gone || draft.kind !== 'change') return;
     // What was only read here, and not typed, goes with the right to read it.
     for (const name of TEXTS)
-      if (!getValuesDirty(name)) setValue(name, name === 'title' || name === 'place' || name === 'link' || name === 'notes' || name === 'briefing' ? '' : getValues(name));
+      if (!getValuesDirty(name))
+        setValue(
+          name,
+          name === 'title' || name === 'place' || name === 'link' || name === 'notes' || name === 'briefing'
+            ? ''
+            : getValues(name),
+        );
     function getValuesDirty(name: keyof Values): boolean {
       return form.getFieldState(name).isDirty;
     }
@@ -156,19 +164,25 @@ export function ItemForm(props: {
       fine = false;
     };
     const title = itemFields.title.safeParse(v.title);
-    if (!title.success && (draft.kind === 'new' || dirtyFields.title)) wrong('title', fieldText(title.error.issues[0]?.message ?? ''));
+    if (!title.success && (draft.kind === 'new' || dirtyFields.title))
+      wrong('title', fieldText(title.error.issues[0]?.message ?? ''));
     if (v.link && !itemFields.link.safeParse(v.link).success) wrong('link', tf('link'));
     if (!isZone(v.zone)) wrong('zone', tf('zone'));
     const when = whenOf(v);
     if (parseDate(v.day) === null) wrong('day', tf('date'));
     else if (parseDate(v.lastDay) === null) wrong('lastDay', tf('date'));
-    else if (!v.allDay && (!v.from || !v.to)) wrong(v.from ? 'to' : 'from', tf('start'));
+    else if (!v.allDay && !readTime(v.from)) wrong('from', tf('time'));
+    else if (!v.allDay && !readTime(v.to)) wrong('to', tf('time'));
     else if (when.end <= when.start) wrong(v.allDay ? 'lastDay' : 'to', tf('endBeforeStart'));
     return fine;
   };
   const fieldText = (code: string): string => {
     const [name, most] = code.split(':');
-    return name === 'tooLong' ? tf('tooLong', { most: Number(most) }) : name === 'titleMissing' ? tf('titleMissing') : tf('control');
+    return name === 'tooLong'
+      ? tf('tooLong', { most: Number(most) })
+      : name === 'titleMissing'
+        ? tf('titleMissing')
+        : tf('control');
   };
 
   const send = async (v: Values, version?: number): Promise<void> => {
@@ -185,7 +199,8 @@ export function ItemForm(props: {
       setRefused(answer.sentence);
       for (const [name, message] of Object.entries(answer.fields)) {
         const field = FIELD[name] ?? (name as keyof Values);
-        if (field in v) setError(field === 'from' && v.allDay ? 'day' : field === 'to' && v.allDay ? 'lastDay' : field, { message });
+        if (field in v)
+          setError(field === 'from' && v.allDay ? 'day' : field === 'to' && v.allDay ? 'lastDay' : field, { message });
       }
     }
   };
@@ -239,7 +254,12 @@ export function ItemForm(props: {
       {...more}
     />
   );
-  const choice = (name: 'kind' | 'shows' | 'visibility' | 'importance' | 'repeat', label: string, options: [string, string][], help?: string) => (
+  const choice = (
+    name: 'kind' | 'shows' | 'visibility' | 'importance' | 'repeat',
+    label: string,
+    options: [string, string][],
+    help?: string,
+  ) => (
     <Controller
       name={name}
       control={control}
@@ -261,6 +281,31 @@ export function ItemForm(props: {
       )}
     />
   );
+  // Typed as one likes (930, 9:30, 2pm), shown by one's own clock once left.
+  const timeInput = (name: 'from' | 'to', label: string) => (
+    <Controller
+      name={name}
+      control={control}
+      render={({ field }) => (
+        <TimeField
+          label={label}
+          value={field.value}
+          error={helper(name)}
+          onChange={field.onChange}
+          onLeave={(was, is) => name === 'from' && keepLength(was, is)}
+        />
+      )}
+    />
+  );
+  const keepLength = (was: string, is: string) => {
+    const minutes = (s: string) => Number(s.slice(0, 2)) * 60 + Number(s.slice(3));
+    const length = minutes(to) - minutes(was);
+    const end = minutes(is) + length;
+    if (readTime(was) && readTime(is) && readTime(to) && length > 0 && end < 24 * 60 && lastDay === day)
+      setValue('to', `${String(Math.floor(end / 60)).padStart(2, '0')}:${String(end % 60).padStart(2, '0')}`, {
+        shouldDirty: true,
+      });
+  };
   const kinds = ['none', 'DAILY', 'WEEKDAYS', 'WEEKLY', 'FORTNIGHT', 'MONTHLY', 'YEARLY'] as const;
   return (
     <aside className="panel" aria-label={draft.kind === 'new' ? t('form.new') : t('form.change')}>
@@ -286,15 +331,18 @@ export function ItemForm(props: {
         />
       )}
       <form onSubmit={handleSubmit((v) => send(v))} noValidate>
-        {input('title', t('form.title'), { autoFocus: true, slotProps: { inputLabel: { shrink: true }, htmlInput: { maxLength: LIMITS.title } } })}
+        {input('title', t('form.title'), {
+          autoFocus: true,
+          slotProps: { inputLabel: { shrink: true }, htmlInput: { maxLength: LIMITS.title } },
+        })}
         <div className="pair">
           {input('day', t('form.day'), { type: 'date' })}
           {(allDay || lastDay !== day || more) && input('lastDay', t('form.until'), { type: 'date' })}
         </div>
         {!allDay && (
           <div className="pair">
-            {input('from', t('form.from'), { type: 'time' })}
-            {input('to', t('form.to'), { type: 'time' })}
+            {timeInput('from', t('form.from'))}
+            {timeInput('to', t('form.to'))}
           </div>
         )}
         <div className="row" style={{ justifyContent: 'space-between' }}>
@@ -303,40 +351,69 @@ export function ItemForm(props: {
             control={control}
             render={({ field }) => (
               <FormControlLabel
-                control={<Checkbox size="small" checked={field.value} onChange={(e) => field.onChange(e.target.checked)} />}
+                control={
+                  <Checkbox size="small" checked={field.value} onChange={(e) => field.onChange(e.target.checked)} />
+                }
                 label={t('form.allDay')}
                 slotProps={{ typography: { variant: 'body1' } }}
               />
             )}
           />
-          <span className="small soft">{!allDay && from && to && from < to ? spanText(from, to) : ''}</span>
+          <span className="small soft">
+            {!allDay && readTime(from) === from && readTime(to) === to && from < to ? spanText(from, to) : ''}
+          </span>
         </div>
         {input('place', t('form.place'))}
-        {choice('visibility', t('form.visibility'), VISIBILITIES.map((v) => [v, t(`visibilities.${v}`)]), t(`visibilityHelp.${visibility}`))}
+        {choice(
+          'visibility',
+          t('form.visibility'),
+          VISIBILITIES.map((v) => [v, t(`visibilities.${v}`)]),
+          t(`visibilityHelp.${visibility}`),
+        )}
         {visibility === 'private' && !head.rights.private && (
           <Alert severity="warning">{t('form.privateWarning')}</Alert>
         )}
         {more && (
           <>
             <div className="pair">
-              {choice('kind', t('form.kind'), KINDS.map((k) => [k, t(`kinds.${k}`)]))}
-              {choice('shows', t('form.shows'), STATUSES.map((s) => [s, t(`statuses.${s}`)]))}
+              {choice(
+                'kind',
+                t('form.kind'),
+                KINDS.map((k) => [k, t(`kinds.${k}`)]),
+              )}
+              {choice(
+                'shows',
+                t('form.shows'),
+                STATUSES.map((s) => [s, t(`statuses.${s}`)]),
+              )}
             </div>
             {(draft.kind === 'new' || scope === 'all' || !series) && (
               <div className="pair">
                 {choice('repeat', t('form.repeats'), [
                   ...kinds.map((k): [string, string] => [k, t(`form.repeat.${k}`)]),
-                  ...(repeat === 'kept' ? [['kept', t('form.repeat.kept', { rule: base?.repeats?.rule ?? '' })] as [string, string]] : []),
+                  ...(repeat === 'kept'
+                    ? [['kept', t('form.repeat.kept', { rule: base?.repeats?.rule ?? '' })] as [string, string]]
+                    : []),
                 ])}
-                {repeat !== 'none' && repeat !== 'kept' && input('repeatUntil', t('form.repeatUntil'), { type: 'date' })}
+                {repeat !== 'none' &&
+                  repeat !== 'kept' &&
+                  input('repeatUntil', t('form.repeatUntil'), { type: 'date' })}
               </div>
             )}
             <ZoneField control={control} error={helper('zone')} hidden={allDay} />
             {input('link', t('form.link'))}
             {input('notes', t('form.notes'), { multiline: true, minRows: 2, maxRows: 8 })}
-            {choice('importance', t('form.importance'), IMPORTANCES.map((i) => [i, t(`importances.${i}`)]))}
+            {choice(
+              'importance',
+              t('form.importance'),
+              IMPORTANCES.map((i) => [i, t(`importances.${i}`)]),
+            )}
             {(head.own || (head.rights.change === 'all' && head.rights.speaks)) &&
-              input('briefing', t('form.briefing'), { multiline: true, minRows: 2, helperText: t('form.briefingHelp', { name: owner }) })}
+              input('briefing', t('form.briefing'), {
+                multiline: true,
+                minRows: 2,
+                helperText: t('form.briefingHelp', { name: owner }),
+              })}
           </>
         )}
         {series && (
@@ -356,7 +433,7 @@ export function ItemForm(props: {
             {more ? t('form.less') : t('form.more')}
           </Button>
         </div>
-        <div className="row">
+        <div className="row save-row">
           <Button
             type="submit"
             variant="contained"
@@ -381,7 +458,52 @@ function spanText(from: string, to: string): string {
   return length >= 60 ? `${Math.floor(length / 60)} h${length % 60 ? ` ${length % 60} min` : ''}` : `${length} min`;
 }
 
-function ZoneField({ control, error, hidden }: { control: ReturnType<typeof useForm<Values>>['control']; error: string | undefined; hidden: boolean }) {
+/** A time of day, typed freely; kept as `HH:MM`, or as it was typed where it is no time. */
+function TimeField(props: {
+  label: string;
+  value: string;
+  error: string | undefined;
+  onChange: (value: string) => void;
+  onLeave: (was: string, is: string) => void;
+}) {
+  const { label, value, error, onChange, onLeave } = props;
+  const { style } = useFrame();
+  const shown = readTime(value) === value ? clock(parseWall(`1970-01-01T${value}`) ?? 0, style.hours) : value;
+  const [typed, setTyped] = useState<string | null>(null);
+  const entered = useRef(value);
+  return (
+    <TextField
+      label={label}
+      value={typed ?? shown}
+      error={!!error}
+      helperText={error}
+      slotProps={{ inputLabel: { shrink: true }, htmlInput: { autoComplete: 'off' } }}
+      onFocus={(event) => {
+        setTyped(shown);
+        entered.current = value;
+        event.target.select();
+      }}
+      onChange={(event) => {
+        setTyped(event.target.value);
+        onChange(readTime(event.target.value) ?? event.target.value);
+      }}
+      onBlur={() => {
+        setTyped(null);
+        if (entered.current !== value) onLeave(entered.current, value);
+      }}
+    />
+  );
+}
+
+function ZoneField({
+  control,
+  error,
+  hidden,
+}: {
+  control: ReturnType<typeof useForm<Values>>['control'];
+  error: string | undefined;
+  hidden: boolean;
+}) {
   const t = useTranslations('form');
   if (hidden) return null;
   return (
@@ -420,7 +542,9 @@ function Conflict(props: {
   const t = useTranslations('form');
   const { style } = useFrame();
   const now = valuesOf({ kind: 'change', item: theirs }, style.zone);
-  const differing = (Object.keys(now) as (keyof Values)[]).filter((k) => touched.has(k) && String(now[k]) !== String(mine[k]));
+  const differing = (Object.keys(now) as (keyof Values)[]).filter(
+    (k) => touched.has(k) && String(now[k]) !== String(mine[k]),
+  );
   return (
     <div className="card wrong-card" role="alert">
       <p>

@@ -36,11 +36,15 @@ const SHORTEST = 20;
 const WHOLE_DAY = 24 * 60;
 
 /** Whether an item takes time: free ones and whereabouts may lie under others without a clash. */
-const blocks = (item: ItemWire): boolean => item.shows !== 'free' && item.kind !== 'whereabouts' && !item.asSet?.cancelled;
+const blocks = (item: ItemWire): boolean =>
+  item.shows !== 'free' && item.kind !== 'whereabouts' && !item.asSet?.cancelled;
 
 /** Lays the items of a board out: by day, in lanes where they overlap. Pure; `first` is the first day's start as wall time. */
 export function layOut(items: readonly ItemWire[], first: number, count: number, zone: string): Layout {
-  const pieces: { item: ItemWire; top: number; bottom: number; starts: boolean }[][] = Array.from({ length: count }, () => []);
+  const pieces: { item: ItemWire; top: number; bottom: number; starts: boolean }[][] = Array.from(
+    { length: count },
+    () => [],
+  );
   const rails: Rail[][] = Array.from({ length: count }, () => []);
   const bars: Bar[] = [];
   for (const item of items) {
@@ -56,7 +60,8 @@ export function layOut(items: readonly ItemWire[], first: number, count: number,
       const top = Math.max(0, (start - first - day * DAY) / MINUTE);
       const bottom = Math.min(WHOLE_DAY, (end - first - day * DAY) / MINUTE);
       if (item.kind === 'whereabouts') rails[day]?.push({ item, top, height: bottom - top });
-      else pieces[day]?.push({ item, top, bottom: Math.max(bottom, top + SHORTEST), starts: start >= first + day * DAY });
+      else
+        pieces[day]?.push({ item, top, bottom: Math.max(bottom, top + SHORTEST), starts: start >= first + day * DAY });
     }
   }
   return { days: pieces.map(inLanes), rails, bars };
@@ -70,7 +75,15 @@ function inLanes(list: { item: ItemWire; top: number; bottom: number; starts: bo
   const flush = () => {
     const lanes = Math.max(1, ...cluster.map((c) => c.lane + 1));
     for (const { piece, lane, clash } of cluster)
-      placed.push({ item: piece.item, top: piece.top, height: piece.bottom - piece.top, lane, lanes, clash, starts: piece.starts });
+      placed.push({
+        item: piece.item,
+        top: piece.top,
+        height: piece.bottom - piece.top,
+        lane,
+        lanes,
+        clash,
+        starts: piece.starts,
+      });
     cluster = [];
   };
   for (const piece of list) {

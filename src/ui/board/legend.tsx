@@ -10,7 +10,8 @@ export function Legend() {
     <div className="legend" role="note" aria-label={t('board.legend')}>
       {SHAPES.map((shape) => (
         <span key={shape}>
-          <i className={`block ${shape === 'clash' ? 'busy clash' : shape}`} style={{ position: 'relative' }} /> {t(`shapes.${shape}`)}
+          <i className={`block ${shape === 'clash' ? 'busy clash' : shape}`} style={{ position: 'relative' }} />{' '}
+          {t(`shapes.${shape}`)}
         </span>
       ))}
     </div>

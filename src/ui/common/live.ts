@@ -2,7 +2,10 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 
-export type LiveState = { readonly kind: 'connecting' } | { readonly kind: 'live' } | { readonly kind: 'off'; readonly since: number };
+export type LiveState =
+  | { readonly kind: 'connecting' }
+  | { readonly kind: 'live' }
+  | { readonly kind: 'off'; readonly since: number };
 type Note = { kind: 'changed' | 'access'; calendar: string } | { kind: 'state'; state: LiveState } | { kind: 'ask' };
 
 /**

@@ -1,4 +1,4 @@
-import { parseInstant, parseDate, toWall } from '@/core/time/index.ts';
+import { parseDate, parseInstant, toWall } from '@/core/time/index.ts';
 
 export const DAY = 86_400_000;
 export const MINUTE = 60_000;
@@ -27,7 +27,8 @@ export function clock(wall: number, hours: '12' | '24'): string {
     : format('h12', { hour: 'numeric', minute: '2-digit', hour12: true }, wall);
 }
 
-export const dayName = (wall: number): string => format('day', { weekday: 'short', day: 'numeric' }, wall).replace(',', '');
+export const dayName = (wall: number): string =>
+  format('day', { weekday: 'short', day: 'numeric' }, wall).replace(',', '');
 export const dayMonth = (wall: number): string => format('dm', { day: 'numeric', month: 'short' }, wall);
 export const fullDay = (wall: number): string =>
   format('full', { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' }, wall).replace(',', '');
@@ -39,11 +40,16 @@ export function weekTitle(from: number): string {
   const month = (w: number) => format('month', { month: 'long' }, w);
   const day = (w: number) => format('d', { day: 'numeric' }, w);
   const year = format('y', { year: 'numeric' }, to);
-  return month(from) === month(to) ? `${day(from)}–${day(to)} ${month(to)} ${year}` : `${day(from)} ${month(from)} – ${day(to)} ${month(to)} ${year}`;
+  return month(from) === month(to)
+    ? `${day(from)}–${day(to)} ${month(to)} ${year}`
+    : `${day(from)} ${month(from)} – ${day(to)} ${month(to)} ${year}`;
 }
 
 /** Start and end of a view as wall-clock times in a zone; all-day items are dates already. */
-export function wallsOf(item: { start: string; end: string; allDay: boolean }, zone: string): { start: number; end: number } {
+export function wallsOf(
+  item: { start: string; end: string; allDay: boolean },
+  zone: string,
+): { start: number; end: number } {
   if (item.allDay) return { start: parseDate(item.start) ?? 0, end: parseDate(item.end) ?? 0 };
   return { start: toWall(zone, parseInstant(item.start) ?? 0), end: toWall(zone, parseInstant(item.end) ?? 0) };
 }
@@ -52,7 +58,9 @@ export function wallsOf(item: { start: string; end: string; allDay: boolean }, z
 export function whenText(item: { start: string; end: string; allDay: boolean }, style: TimeStyle): string {
   const { start, end } = wallsOf(item, style.zone);
   if (item.allDay) return end - start <= DAY ? fullDay(start) : `${fullDay(start)} – ${fullDay(end - DAY)}`;
-  return sameDay(start, end) ? `${fullDay(start)}, ${clock(start, style.hours)}–${clock(end, style.hours)}` : `${fullDay(start)}, ${clock(start, style.hours)} – ${fullDay(end)}, ${clock(end, style.hours)}`;
+  return sameDay(start, end)
+    ? `${fullDay(start)}, ${clock(start, style.hours)}–${clock(end, style.hours)}`
+    : `${fullDay(start)}, ${clock(start, style.hours)} – ${fullDay(end)}, ${clock(end, style.hours)}`;
 }
 
 export const sameDay = (a: number, b: number): boolean => Math.floor(a / DAY) === Math.floor((b - 1) / DAY);

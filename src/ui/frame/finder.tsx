@@ -82,8 +82,22 @@ export function Finder() {
             setOpen(false);
             router.push(option.goal);
           }}
-          slotProps={{ listbox: { sx: { maxHeight: 320 } }, paper: { sx: { border: 0, position: 'static' } }, popper: { sx: { position: 'static !important', transform: 'none !important', width: '100% !important' } } }}
-          renderInput={(params) => <TextField {...params} autoFocus placeholder={t('placeholder')} slotProps={{ ...params.slotProps, htmlInput: { ...params.slotProps?.htmlInput, 'aria-label': t('title') } }} />}
+          slotProps={{
+            listbox: { sx: { maxHeight: 320 } },
+            paper: { sx: { border: 0, position: 'static' } },
+            popper: { sx: { position: 'static !important', transform: 'none !important', width: '100% !important' } },
+          }}
+          renderInput={(params) => (
+            <TextField
+              {...params}
+              autoFocus
+              placeholder={t('placeholder')}
+              slotProps={{
+                ...params.slotProps,
+                htmlInput: { ...params.slotProps?.htmlInput, 'aria-label': t('title') },
+              }}
+            />
+          )}
         />
       </Dialog>
     </>

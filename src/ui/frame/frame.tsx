@@ -52,11 +52,20 @@ export function Frame(props: { initial: FrameAnswer; who: string; children: Reac
             <Mark /> {t('app.name')}
           </Link>
           {SECTIONS.filter((s) => s !== 'sightlines' || principal === null || principal.share).map((s) => (
-            <Link key={s} className="go" href={`/for/${props.who}/${s}`} aria-current={section === s ? 'page' : undefined}>
+            <Link
+              key={s}
+              className="go"
+              href={`/for/${props.who}/${s}`}
+              aria-current={section === s ? 'page' : undefined}
+            >
               {t(`spine.${s}`)}
             </Link>
           ))}
-          <Link className="go last" href={`/for/${frame.me.handle}/settings`} aria-current={section === 'settings' ? 'page' : undefined}>
+          <Link
+            className="go last"
+            href={`/for/${frame.me.handle}/settings`}
+            aria-current={section === 'settings' ? 'page' : undefined}
+          >
             {t('spine.settings')}
           </Link>
         </nav>
@@ -112,7 +121,11 @@ function Switch({ p, me, current, section }: { p: Principal; me: string; current
   const goal = section === 'sightlines' && p.share ? 'sightlines' : section === 'people' ? 'people' : 'calendar';
   return (
     <>
-      <Link className={`switch who-${p.colour % 6}`} href={`/for/${p.handle}/${goal}`} aria-current={current ? 'true' : undefined}>
+      <Link
+        className={`switch who-${p.colour % 6}`}
+        href={`/for/${p.handle}/${goal}`}
+        aria-current={current ? 'true' : undefined}
+      >
         <Token name={p.name} colour={p.colour} />
         <span>
           <span className="name">{p.own ? t('myself') : p.name}</span>

@@ -23,7 +23,9 @@ export function People() {
   const query = useQuery({ queryKey: ['people'], queryFn: () => call('listPeople', {}) });
   const words = filter.toLowerCase().split(/\s+/).filter(Boolean);
   const all = query.data?.people ?? [];
-  const people = all.filter((p) => words.every((w) => `${p.name} ${p.role} ${p.site} ${p.address}`.toLowerCase().includes(w)));
+  const people = all.filter((p) =>
+    words.every((w) => `${p.name} ${p.role} ${p.site} ${p.address}`.toLowerCase().includes(w)),
+  );
   const acted = new Set(frame.principals.filter((p) => !p.own).map((p) => p.handle));
   return (
     <div className="board">
@@ -43,11 +45,17 @@ export function People() {
             </Button>
           )}
         </div>
-        {query.isPending && <p className="soft" role="status">{t('common.loading')}</p>}
+        {query.isPending && (
+          <p className="soft" role="status">
+            {t('common.loading')}
+          </p>
+        )}
         {query.isError && (
           <div role="alert" className="row">
             {t('common.unreachable')}
-            <Button variant="outlined" onClick={() => void query.refetch()}>{t('board.again')}</Button>
+            <Button variant="outlined" onClick={() => void query.refetch()}>
+              {t('board.again')}
+            </Button>
           </div>
         )}
         {query.data && (
@@ -76,7 +84,9 @@ export function People() {
                   <td>
                     <span className="row">
                       <SightMeter sight={p.rights.sight} />
-                      <span className="small soft">{p.handle === frame.me.handle ? t('people.yours') : t(`sightWords.${p.rights.sight}`)}</span>
+                      <span className="small soft">
+                        {p.handle === frame.me.handle ? t('people.yours') : t(`sightWords.${p.rights.sight}`)}
+                      </span>
                     </span>
                   </td>
                   <td>
@@ -85,7 +95,10 @@ export function People() {
                         <Link href={`/for/${p.handle}/calendar`}>{t('people.actFor')}</Link>
                       ) : (
                         p.rights.sight !== 'nothing' && (
-                          <Link href={`/for/${frame.me.handle}/calendar?of=${p.handle}`} aria-label={`${t('people.open')}: ${p.name}`}>
+                          <Link
+                            href={`/for/${frame.me.handle}/calendar?of=${p.handle}`}
+                            aria-label={`${t('people.open')}: ${p.name}`}
+                          >
                             {t('people.open')}
                           </Link>
                         )

@@ -10,8 +10,8 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import { DAY, fullDay, weekday } from '../common/times.ts';
 import { said } from '../common/refusal.ts';
+import { DAY, fullDay, weekday } from '../common/times.ts';
 import { useFrame } from '../frame/frame-context.tsx';
 
 const MONDAY = 4 * DAY;
@@ -63,22 +63,38 @@ function Times() {
         value={zone}
         inputValue={zone}
         onInputChange={(_, value) => setZone(value)}
-        renderInput={(params) => <TextField {...params} label={t('settings.zone')} error={!!wrong} helperText={wrong} />}
+        renderInput={(params) => (
+          <TextField {...params} label={t('settings.zone')} error={!!wrong} helperText={wrong} />
+        )}
       />
       <div className="row">
         <span id="clock-label" style={{ width: 120 }}>
           {t('settings.hours')}
         </span>
-        <ToggleButtonGroup exclusive value={hours} aria-labelledby="clock-label" onChange={(_, v: '12' | '24' | null) => v && setHours(v)}>
-          <ToggleButton value="24" sx={{ px: 2 }}>{t('settings.h24')}</ToggleButton>
-          <ToggleButton value="12" sx={{ px: 2 }}>{t('settings.h12')}</ToggleButton>
+        <ToggleButtonGroup
+          exclusive
+          value={hours}
+          aria-labelledby="clock-label"
+          onChange={(_, v: '12' | '24' | null) => v && setHours(v)}
+        >
+          <ToggleButton value="24" sx={{ px: 2 }}>
+            {t('settings.h24')}
+          </ToggleButton>
+          <ToggleButton value="12" sx={{ px: 2 }}>
+            {t('settings.h12')}
+          </ToggleButton>
         </ToggleButtonGroup>
       </div>
       <div className="row">
         <span id="week-label" style={{ width: 120 }}>
           {t('settings.weekFirst')}
         </span>
-        <ToggleButtonGroup exclusive value={weekFirst} aria-labelledby="week-label" onChange={(_, v: number | null) => v && setWeekFirst(v)}>
+        <ToggleButtonGroup
+          exclusive
+          value={weekFirst}
+          aria-labelledby="week-label"
+          onChange={(_, v: number | null) => v && setWeekFirst(v)}
+        >
           {[1, 6, 7].map((day) => (
             <ToggleButton key={day} value={day} sx={{ px: 2 }}>
               {weekday(MONDAY + (day - 1) * DAY)}
@@ -103,7 +119,12 @@ function Look() {
       <h2 id="look-label" style={{ marginBottom: 8 }}>
         {t('look')}
       </h2>
-      <ToggleButtonGroup exclusive value={mode ?? 'system'} aria-labelledby="look-label" onChange={(_, v: 'light' | 'dark' | 'system' | null) => v && setMode(v)}>
+      <ToggleButtonGroup
+        exclusive
+        value={mode ?? 'system'}
+        aria-labelledby="look-label"
+        onChange={(_, v: 'light' | 'dark' | 'system' | null) => v && setMode(v)}
+      >
         {(['light', 'dark', 'system'] as const).map((m) => (
           <ToggleButton key={m} value={m} sx={{ px: 2 }}>
             {t(m)}

@@ -1,14 +1,17 @@
 'use client';
 import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import MenuItem from '@mui/material/MenuItem';
 import Switch from '@mui/material/Switch';
+import TextField from '@mui/material/TextField';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
-import { call } from '@/contract/call.ts';
 import type { PreviewAnswer, SightlineRow, SightlinesAnswer } from '@/contract/access.ts';
+import { call } from '@/contract/call.ts';
 import type { RightsWire } from '@/contract/sight.ts';
 import { SCOPES, SIGHTS } from '@/core/calendar/index.ts';
 import { dateText, parseInstant, toWall, weekStart } from '@/core/time/index.ts';
@@ -74,7 +77,8 @@ export function Editor(props: {
     placeholderData: keepPreviousData,
   });
   const answer = preview.data;
-  const barredFor = (right: string, value: string) => answer?.barred.find((b) => b.right === right && b.value === value)?.reason ?? null;
+  const barredFor = (right: string, value: string) =>
+    answer?.barred.find((b) => b.right === right && b.value === value)?.reason ?? null;
   const why = (reason: string | null) => (reason ? t(`lines.barred.${reason as 'giverHoldsLess'}`) : undefined);
 
   // Choosing a sight that something chosen before doesn't fit lowers that with it, the way the server's fit answered.
@@ -88,7 +92,16 @@ export function Editor(props: {
     if (sight === 'nothing') choose({ ...NOTHING });
     else if (sight !== 'full') {
       const lower = (scope: RightsWire['change']) => (scope === 'all' ? 'own' : scope);
-      choose({ ...rights, sight, change: lower(rights.change), remove: lower(rights.remove), private: false, speaks: false, copies: false, shares: false });
+      choose({
+        ...rights,
+        sight,
+        change: lower(rights.change),
+        remove: lower(rights.remove),
+        private: false,
+        speaks: false,
+        copies: false,
+        shares: false,
+      });
     } else choose({ ...rights, sight });
   };
   const setReach = (reach: Exclude<Reach, 'words'>) => {
@@ -107,7 +120,10 @@ export function Editor(props: {
     setBusy(true);
     setRefused(null);
     try {
-      await call('giveAccess', { params: { calendar }, body: { audience: row.audience, rights, seen: row.key || null } });
+      await call('giveAccess', {
+        params: { calendar },
+        body: { audience: row.audience, rights, seen: row.key || null },
+      });
       const what = presetName(rights);
       await onSaved(everyoneRow ? t('lines.savedEveryone', { what }) : t('lines.saved', { name, what }));
     } catch (error) {
@@ -130,10 +146,17 @@ export function Editor(props: {
     }
   };
   const presetName = (r: RightsWire): string => {
-    const preset = lines.presets.find((p) => JSON.stringify({ ...p.rights, private: r.private, copies: r.copies }) === JSON.stringify(r));
-    return preset ? t(`presets.${preset.name as 'full'}`) : `${t(`sights.${r.sight}`)}, ${t(`reaches.${reachOf(r)}`).toLowerCase()}`;
+    const preset = lines.presets.find(
+      (p) => JSON.stringify({ ...p.rights, private: r.private, copies: r.copies }) === JSON.stringify(r),
+    );
+    return preset
+      ? t(`presets.${preset.name as 'full'}`)
+      : `${t(`sights.${r.sight}`)}, ${t(`reaches.${reachOf(r)}`).toLowerCase()}`;
   };
-  const words = sentence(answer && !preview.isPlaceholderData && row.cutBy.length > 0 ? answer.effective : rights, owner);
+  const words = sentence(
+    answer && !preview.isPlaceholderData && row.cutBy.length > 0 ? answer.effective : rights,
+    owner,
+  );
   const acting = ['helper', 'booker', 'arranger', 'delegate', 'steward'] as const;
   const reach = reachOf(rights);
   const who = everyoneRow ? name : firstName(name);
@@ -146,7 +169,9 @@ export function Editor(props: {
             <p className="small soft">
               {[
                 row.audience.kind === 'group' ? t('lines.groupOf', { count: Number(row.who.detail) }) : row.who.detail,
-                row.since ? t('lines.since', { date: fullDay(toWall(style.zone, parseInstant(row.since) ?? 0)) }) : null,
+                row.since
+                  ? t('lines.since', { date: fullDay(toWall(style.zone, parseInstant(row.since) ?? 0)) })
+                  : null,
                 row.given.actor && row.given.actor !== row.given.principal ? t('lines.givenFor', row.given) : null,
               ]
                 .filter(Boolean)
@@ -167,7 +192,13 @@ export function Editor(props: {
                 exclusive
                 className="seg reach"
                 aria-labelledby="as-whole"
-                value={lines.presets.find((p) => JSON.stringify({ ...p.rights, private: rights.private, copies: rights.copies }) === JSON.stringify(rights))?.name ?? null}
+                value={
+                  lines.presets.find(
+                    (p) =>
+                      JSON.stringify({ ...p.rights, private: rights.private, copies: rights.copies }) ===
+                      JSON.stringify(rights),
+                  )?.name ?? null
+                }
                 onChange={(_, preset: string | null) => {
                   const found = lines.presets.find((p) => p.name === preset);
                   if (found) choose({ ...found.rights, private: false, copies: false });
@@ -183,9 +214,20 @@ export function Editor(props: {
             </>
           )}
           <h3 id="sees">{t('lines.seesHead')}</h3>
-          <ToggleButtonGroup exclusive className="seg sight" aria-labelledby="sees" value={rights.sight} onChange={(_, s: RightsWire['sight'] | null) => s && setSight(s)}>
+          <ToggleButtonGroup
+            exclusive
+            className="seg sight"
+            aria-labelledby="sees"
+            value={rights.sight}
+            onChange={(_, s: RightsWire['sight'] | null) => s && setSight(s)}
+          >
             {SIGHTS.map((s) => (
-              <ToggleButton key={s} value={s} disabled={barredFor('sight', s) !== null} title={why(barredFor('sight', s))}>
+              <ToggleButton
+                key={s}
+                value={s}
+                disabled={barredFor('sight', s) !== null}
+                title={why(barredFor('sight', s))}
+              >
                 {!everyoneRow && s === 'nothing' ? t('presets.shutOut') : t(`sights.${s}`)}
                 <small>{t(`sightHelp.${s}`)}</small>
               </ToggleButton>
@@ -201,11 +243,23 @@ export function Editor(props: {
             value={reach}
             onChange={(_, r: Reach | null) => {
               if (r && r !== 'words') setReach(r);
-              else if (r === 'words') choose({ ...rights, sight: rights.sight === 'nothing' ? 'busy' : rights.sight, add: true, change: 'own', remove: 'none' });
+              else if (r === 'words')
+                choose({
+                  ...rights,
+                  sight: rights.sight === 'nothing' ? 'busy' : rights.sight,
+                  add: true,
+                  change: 'own',
+                  remove: 'none',
+                });
             }}
           >
             {(['look', 'add', 'arrange', 'words'] as const).map((r) => (
-              <ToggleButton key={r} value={r} disabled={r === 'arrange' && barredFor('change', 'all') !== null} title={r === 'arrange' ? why(barredFor('change', 'all')) : undefined}>
+              <ToggleButton
+                key={r}
+                value={r}
+                disabled={r === 'arrange' && barredFor('change', 'all') !== null}
+                title={r === 'arrange' ? why(barredFor('change', 'all')) : undefined}
+              >
                 {t(`reaches.${r}`)}
                 <small>{t(`reachHelp.${r}`)}</small>
               </ToggleButton>
@@ -213,20 +267,32 @@ export function Editor(props: {
           </ToggleButtonGroup>
           {reach === 'words' && (
             <div className="row">
-              <label className="row">
-                <Switch size="small" checked={rights.add} onChange={(e) => choose({ ...rights, add: e.target.checked, speaks: e.target.checked && rights.speaks })} /> {t('lines.addRight')}
-              </label>
+              <FormControlLabel
+                label={t('lines.addRight')}
+                control={
+                  <Switch
+                    size="small"
+                    checked={rights.add}
+                    onChange={(e) =>
+                      choose({ ...rights, add: e.target.checked, speaks: e.target.checked && rights.speaks })
+                    }
+                  />
+                }
+              />
               {(['change', 'remove'] as const).map((right) => (
-                <label key={right} className="row">
-                  {right === 'change' ? t('lines.change') : t('lines.removeRight')}
-                  <select value={rights[right]} onChange={(e) => choose({ ...rights, [right]: e.target.value as RightsWire['change'] })}>
-                    {SCOPES.filter((s) => s !== 'all' || rights.sight === 'full').map((s) => (
-                      <option key={s} value={s}>
-                        {s}
-                      </option>
-                    ))}
-                  </select>
-                </label>
+                <TextField
+                  key={right}
+                  select
+                  label={right === 'change' ? t('lines.change') : t('lines.removeRight')}
+                  value={rights[right]}
+                  onChange={(e) => choose({ ...rights, [right]: e.target.value as RightsWire['change'] })}
+                >
+                  {SCOPES.filter((s) => s !== 'all' || rights.sight === 'full').map((s) => (
+                    <MenuItem key={s} value={s}>
+                      {t(`scopes.${s}`)}
+                    </MenuItem>
+                  ))}
+                </TextField>
               ))}
             </div>
           )}
@@ -237,16 +303,28 @@ export function Editor(props: {
                 const reason = barredFor(extra, 'true');
                 const misfit = needs(rights, extra);
                 return (
-                  <label key={extra} className="extra">
-                    <Switch
-                      size="small"
-                      checked={rights[extra]}
-                      disabled={!rights[extra] && (reason !== null || misfit !== null)}
-                      onChange={(e) => setExtra(extra, e.target.checked)}
-                    />
-                    <span>{t(`extras.${extra}`)}</span>
-                    <small>{fields[extra] ?? why(reason) ?? (misfit && !rights[extra] ? t(`lines.misfit.${misfit}`) : t(`extrasHelp.${extra}`))}</small>
-                  </label>
+                  <FormControlLabel
+                    key={extra}
+                    className="extra"
+                    disabled={!rights[extra] && (reason !== null || misfit !== null)}
+                    control={
+                      <Switch
+                        size="small"
+                        checked={rights[extra]}
+                        onChange={(e) => setExtra(extra, e.target.checked)}
+                      />
+                    }
+                    label={
+                      <>
+                        {t(`extras.${extra}`)}
+                        <small>
+                          {fields[extra] ??
+                            why(reason) ??
+                            (misfit && !rights[extra] ? t(`lines.misfit.${misfit}`) : t(`extrasHelp.${extra}`))}
+                        </small>
+                      </>
+                    }
+                  />
                 );
               })}
             </div>
@@ -254,7 +332,13 @@ export function Editor(props: {
           {taking && answer ? (
             <div className="card wrong-card" role="alert">
               <h3>{t('lines.takeTitle', { name: who })}</h3>
-              <p>{t('lines.takeThen', { name: who, sight: t(`sightWords.${answer.without.sight}`), step: answer.withoutStep })}</p>
+              <p>
+                {t('lines.takeThen', {
+                  name: who,
+                  sight: t(`sightWords.${answer.without.sight}`),
+                  step: answer.withoutStep,
+                })}
+              </p>
               <p className="small soft">{t('lines.shutOutInstead')}</p>
               <div className="row" style={{ marginTop: 8 }}>
                 <Button variant="contained" color="error" loading={busy} onClick={take}>
@@ -267,7 +351,14 @@ export function Editor(props: {
             </div>
           ) : (
             <div className="row" style={{ marginTop: 6 }}>
-              <Button variant="contained" color="inherit" disabled={!dirty} loading={busy} onClick={save} sx={dirty ? { bgcolor: 'var(--who)', color: 'var(--paper)' } : {}}>
+              <Button
+                variant="contained"
+                color="inherit"
+                disabled={!dirty}
+                loading={busy}
+                onClick={save}
+                sx={dirty ? { bgcolor: 'var(--who)', color: 'var(--paper)' } : {}}
+              >
                 {everyoneRow ? t('lines.saveEveryone') : t('lines.save', { name: who })}
               </Button>
               {dirty && row.key !== '' && (
@@ -277,7 +368,12 @@ export function Editor(props: {
               )}
               {dirty && <span className="small wrong">{t('lines.unsaved')}</span>}
               {row.key !== '' && !everyoneRow && (
-                <Button variant="text" color="error" sx={{ ml: 'auto', color: 'var(--clay)' }} onClick={() => setTaking(true)}>
+                <Button
+                  variant="text"
+                  color="error"
+                  sx={{ ml: 'auto', color: 'var(--clay)' }}
+                  onClick={() => setTaking(true)}
+                >
                   {t('lines.take')}
                 </Button>
               )}
@@ -315,7 +411,10 @@ function BarredWhy({ answer }: { answer: PreviewAnswer | undefined }) {
 }
 
 /** What would have to be chosen before an extra can be; `null` where nothing. */
-function needs(rights: RightsWire, extra: (typeof EXTRAS)[number]): 'sight' | 'fullSight' | 'add' | 'arrangeAll' | null {
+function needs(
+  rights: RightsWire,
+  extra: (typeof EXTRAS)[number],
+): 'sight' | 'fullSight' | 'add' | 'arrangeAll' | null {
   if (rights.sight === 'nothing') return 'sight';
   if (extra !== 'suggest' && extra !== 'shares' && rights.sight !== 'full') return 'fullSight';
   if (extra === 'speaks' && !rights.add) return 'add';

@@ -1,15 +1,20 @@
 'use client';
 import type { ItemWire } from '@/contract/items.ts';
-import { useFrame } from '../frame/frame-context.tsx';
-import { DAY, weekday } from '../common/times.ts';
 import { useBlockText } from '../board/item-block.tsx';
 import { layOut, shapeOf } from '../board/layout.ts';
+import { DAY, weekday } from '../common/times.ts';
+import { useFrame } from '../frame/frame-context.tsx';
 
 const FROM = 7;
 const TO = 21;
 
 /** A week as somebody gets it, small: the same blocks the board draws, from the same answer. */
-export function MiniWeek(props: { items: readonly ItemWire[]; first: number; selected: string | null; onPick: ((item: ItemWire) => void) | null }) {
+export function MiniWeek(props: {
+  items: readonly ItemWire[];
+  first: number;
+  selected: string | null;
+  onPick: ((item: ItemWire) => void) | null;
+}) {
   const { items, first, selected, onPick } = props;
   const { style } = useFrame();
   const textOf = useBlockText();
@@ -19,6 +24,7 @@ export function MiniWeek(props: { items: readonly ItemWire[]; first: number; sel
   return (
     <div className="mini">
       {layout.days.map((list, day) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: the index is the day
         <div className="d" key={first + day * DAY}>
           <div className="dh">{weekday(first + day * DAY)}</div>
           <div className="bars-all" style={{ height: `${4 + bars * 14}px` }}>
@@ -26,11 +32,21 @@ export function MiniWeek(props: { items: readonly ItemWire[]; first: number; sel
               .filter((b) => b.from <= day && day < b.to)
               .slice(0, 3)
               .map((b) => (
-                <Piece key={b.item.id} item={b.item} className="bar" text={textOf(b.item)} selected={b.item.id === selected} onPick={onPick} />
+                <Piece
+                  key={b.item.id}
+                  item={b.item}
+                  className="bar"
+                  text={textOf(b.item)}
+                  selected={b.item.id === selected}
+                  onPick={onPick}
+                />
               ))}
           </div>
           <div className="dayspace">
-            {[...(layout.rails[day] ?? []).map((r) => ({ ...r, lane: 0, lanes: 1, rail: true })), ...list.map((p) => ({ ...p, rail: false }))].map((p) => (
+            {[
+              ...(layout.rails[day] ?? []).map((r) => ({ ...r, lane: 0, lanes: 1, rail: true })),
+              ...list.map((p) => ({ ...p, rail: false })),
+            ].map((p) => (
               <Piece
                 key={`${p.item.id}${p.top}`}
                 item={p.item}

@@ -15,7 +15,8 @@ export function useSentence(): (rights: RightsWire, owner: string) => { does: st
     if (r.add) acts.push(t('mayAdd').toLowerCase());
     if (reach === 'arrange') acts.push(t('mayChangeAll'));
     else if (reach === 'add') acts.push(t('mayChangeOwn'));
-    else if (reach === 'words' && (r.change !== 'none' || r.remove !== 'none')) acts.push(t('mixed', { change: r.change, remove: r.remove }));
+    else if (reach === 'words' && (r.change !== 'none' || r.remove !== 'none'))
+      acts.push(t('mixed', { change: r.change, remove: r.remove }));
     if (r.speaks) acts.push(t('speaks', { name: owner }));
     if (r.suggest && !r.add) acts.push(t('suggests'));
     if (r.shares) acts.push(t('shares'));

@@ -5,8 +5,8 @@ import TextField from '@mui/material/TextField';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
-import { CallRefused, call } from '@/contract/call.ts';
 import type { AudienceWire, SightlineRow, SightlinesAnswer } from '@/contract/access.ts';
+import { CallRefused, call } from '@/contract/call.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { ReachMeter, SightMeter } from '../common/meters.tsx';
 import { dayMonth } from '../common/times.ts';
@@ -31,19 +31,28 @@ export function Sightlines({ calendar }: { calendar: string }) {
     queryFn: () => call('listSightlines', { params: { calendar } }),
     retry: false,
   });
-  if (query.isPending) return <p className="state soft" role="status">{t('loading')}</p>;
+  if (query.isPending)
+    return (
+      <p className="state soft" role="status">
+        {t('loading')}
+      </p>
+    );
   if (query.isError) {
     return (
       <div className="state" role="alert">
         <p>{query.error instanceof CallRefused ? query.error.message : t('failed')}</p>
-        <Button variant="outlined" onClick={() => void query.refetch()}>{tb('again')}</Button>
+        <Button variant="outlined" onClick={() => void query.refetch()}>
+          {tb('again')}
+        </Button>
       </div>
     );
   }
   const lines = query.data;
   const fresh = added.filter((a) => !lines.rows.some((r) => audienceKey(r.audience) === audienceKey(a.audience)));
   const rows = [...lines.rows, ...fresh.map((a) => draftRow(a))];
-  const everyone = rows.find((r) => r.audience.kind === 'everyone') ?? draftRow({ audience: { kind: 'everyone' }, name: '', detail: '' });
+  const everyone =
+    rows.find((r) => r.audience.kind === 'everyone') ??
+    draftRow({ audience: { kind: 'everyone' }, name: '', detail: '' });
   const current = rows.find((r) => audienceKey(r.audience) === chosen) ?? everyone;
   const owner = firstName(lines.owner.name);
   const nameOf = (row: SightlineRow) => (row.audience.kind === 'everyone' ? t('everyoneInside') : row.who.name);
@@ -51,7 +60,9 @@ export function Sightlines({ calendar }: { calendar: string }) {
     <div className="sightlines">
       <header>
         <h1>{lines.own ? t('titleMine') : t('title', { name: lines.owner.name })}</h1>
-        <span className="soft">{t('summary', { people: lines.rows.filter((r) => r.audience.kind !== 'everyone').length })}</span>
+        <span className="soft">
+          {t('summary', { people: lines.rows.filter((r) => r.audience.kind !== 'everyone').length })}
+        </span>
         <div className="push">
           {picking ? (
             <Picker
@@ -64,14 +75,26 @@ export function Sightlines({ calendar }: { calendar: string }) {
               onClose={() => setPicking(false)}
             />
           ) : (
-            <Button variant="contained" color="inherit" sx={{ bgcolor: 'var(--who)', color: 'var(--paper)' }} onClick={() => setPicking(true)}>
+            <Button
+              variant="contained"
+              color="inherit"
+              sx={{ bgcolor: 'var(--who)', color: 'var(--paper)' }}
+              onClick={() => setPicking(true)}
+            >
               {t('give')}
             </Button>
           )}
         </div>
       </header>
       <div className="col who-list">
-        <Groups rows={rows} everyone={everyone} current={current} own={lines.own} owner={owner} onChoose={(row) => setChosen(audienceKey(row.audience))} />
+        <Groups
+          rows={rows}
+          everyone={everyone}
+          current={current}
+          own={lines.own}
+          owner={owner}
+          onChoose={(row) => setChosen(audienceKey(row.audience))}
+        />
       </div>
       <Editor
         key={`${audienceKey(current.audience)} ${current.key}`}
@@ -125,10 +148,7 @@ function Groups(props: {
   const sections: [string, SightlineRow[]][] = [
     [t('lines.everyone'), [everyone]],
     [own ? t('lines.acting') : t('lines.actingFor', { name: owner }), named.filter((r) => acts(r))],
-    [
-      t('lines.more'),
-      named.filter((r) => !acts(r) && (r.rights.sight !== 'nothing' || r.key === '')),
-    ],
+    [t('lines.more'), named.filter((r) => !acts(r) && (r.rights.sight !== 'nothing' || r.key === ''))],
     [t('lines.out'), named.filter((r) => !acts(r) && r.rights.sight === 'nothing' && r.key !== '')],
   ];
   return (
@@ -144,7 +164,13 @@ function Groups(props: {
             <section key={head} aria-label={head}>
               <h2>{head}</h2>
               {list.map((row) => (
-                <WhoRow key={audienceKey(row.audience)} row={row} current={row === current} everyone={everyone} onChoose={() => onChoose(row)} />
+                <WhoRow
+                  key={audienceKey(row.audience)}
+                  row={row}
+                  current={row === current}
+                  everyone={everyone}
+                  onChoose={() => onChoose(row)}
+                />
               ))}
             </section>
           ),
@@ -158,7 +184,9 @@ function WhoRow(props: { row: SightlineRow; current: boolean; everyone: Sightlin
   const t = useTranslations();
   const { style } = useFrame();
   const out = row.key !== '' && row.rights.sight === 'nothing' && row.audience.kind !== 'everyone';
-  const since = row.since ? t('lines.since', { date: dayMonth(toWall(style.zone, parseInstant(row.since) ?? 0)) }) : null;
+  const since = row.since
+    ? t('lines.since', { date: dayMonth(toWall(style.zone, parseInstant(row.since) ?? 0)) })
+    : null;
   const level = row.preset ? t(`presets.${row.preset as 'full'}`) : t(`sights.${row.rights.sight}`);
   const sub =
     row.audience.kind === 'everyone'
@@ -167,11 +195,21 @@ function WhoRow(props: { row: SightlineRow; current: boolean; everyone: Sightlin
         ? t('lines.unsaved')
         : out
           ? t('lines.outDetail', { sight: t(`sightWords.${everyone.effective.sight}`) })
-          : [level, row.rights.private ? t('extras.private').toLowerCase() : null, row.audience.kind === 'group' ? t('lines.groupOf', { count: Number(row.who.detail) }) : null, since]
+          : [
+              level,
+              row.rights.private ? t('extras.private').toLowerCase() : null,
+              row.audience.kind === 'group' ? t('lines.groupOf', { count: Number(row.who.detail) }) : null,
+              since,
+            ]
               .filter(Boolean)
               .join(' · ');
   return (
-    <button type="button" className={`plain who-row${out ? ' out' : ''}`} aria-current={current ? 'true' : undefined} onClick={onChoose}>
+    <button
+      type="button"
+      className={`plain who-row${out ? ' out' : ''}`}
+      aria-current={current ? 'true' : undefined}
+      onClick={onChoose}
+    >
       <span>
         <span className="name">{row.audience.kind === 'everyone' ? t('lines.everyoneInside') : row.who.name}</span>
         <span className="sub">{sub}</span>
@@ -190,8 +228,16 @@ function Picker(props: {
   const { lines, onPick, onClose } = props;
   const t = useTranslations('lines');
   const options = [
-    ...lines.people.map((p) => ({ audience: { kind: 'person', id: p.handle } as AudienceWire, name: p.name, detail: [p.detail, p.address].filter(Boolean).join(' · ') })),
-    ...lines.groups.map((g) => ({ audience: { kind: 'group', id: g.key } as AudienceWire, name: g.name, detail: String(g.members) })),
+    ...lines.people.map((p) => ({
+      audience: { kind: 'person', id: p.handle } as AudienceWire,
+      name: p.name,
+      detail: [p.detail, p.address].filter(Boolean).join(' · '),
+    })),
+    ...lines.groups.map((g) => ({
+      audience: { kind: 'group', id: g.key } as AudienceWire,
+      name: g.name,
+      detail: String(g.members),
+    })),
   ];
   return (
     <Autocomplete
@@ -218,4 +264,3 @@ function Picker(props: {
     />
   );
 }
-

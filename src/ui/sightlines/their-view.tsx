@@ -4,8 +4,8 @@ import Button from '@mui/material/Button';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
-import { call } from '@/contract/call.ts';
 import type { PreviewAnswer } from '@/contract/access.ts';
+import { call } from '@/contract/call.ts';
 import type { ItemWire } from '@/contract/items.ts';
 import type { Visibility } from '@/core/calendar/index.ts';
 import { VisibilityChoice } from '../board/details.tsx';
@@ -69,7 +69,15 @@ export function TheirView(props: {
   );
 }
 
-function ItemVisibility({ id, calendar, onMoved }: { id: string; calendar: string; onMoved: (id: string | null) => void }) {
+function ItemVisibility({
+  id,
+  calendar,
+  onMoved,
+}: {
+  id: string;
+  calendar: string;
+  onMoved: (id: string | null) => void;
+}) {
   const t = useTranslations();
   const { style, toast } = useFrame();
   const client = useQueryClient();
@@ -91,7 +99,9 @@ function ItemVisibility({ id, calendar, onMoved }: { id: string; calendar: strin
       toast({
         text: t('board.savedMine'),
         undo: () => {
-          void call('undo', { body: { undo: answer.undo } }).finally(() => client.invalidateQueries({ queryKey: ['calendar', calendar] }));
+          void call('undo', { body: { undo: answer.undo } }).finally(() =>
+            client.invalidateQueries({ queryKey: ['calendar', calendar] }),
+          );
         },
       });
     } catch (e) {

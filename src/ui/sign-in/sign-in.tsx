@@ -45,7 +45,9 @@ export function SignIn({ goal, faces, host }: { goal: string; faces: readonly Fa
     // Each sample person has a host of their own, where the machine's name allows one.
     const own = ownHost(host, handle);
     if (own && own !== window.location.host) {
-      window.location.assign(`http://${own}/sign-in?step=${handle}${goal === '/' ? '' : `&to=${encodeURIComponent(goal)}`}`);
+      window.location.assign(
+        `http://${own}/sign-in?step=${handle}${goal === '/' ? '' : `&to=${encodeURIComponent(goal)}`}`,
+      );
       return;
     }
     try {
@@ -123,7 +125,12 @@ export function SignIn({ goal, faces, host }: { goal: string; faces: readonly Fa
 function StepIn({ face, text, onStep }: { face: Face; text: string; onStep: (handle: string) => void }) {
   const t = useTranslations('signIn');
   return (
-    <button type="button" className="plain step" aria-label={t('as', { name: face.name })} onClick={() => onStep(face.handle)}>
+    <button
+      type="button"
+      className="plain step"
+      aria-label={t('as', { name: face.name })}
+      onClick={() => onStep(face.handle)}
+    >
       <Token name={face.name} colour={face.colour} />
       <span>
         <b>{face.name}</b>

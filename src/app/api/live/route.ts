@@ -1,6 +1,6 @@
 import { route } from '@/server/http/route.ts';
-import { personOf } from '@/server/operations/session.ts';
 import { hub } from '@/server/live/hub.ts';
+import { personOf } from '@/server/operations/session.ts';
 
 const BEAT_MS = 20_000;
 
@@ -36,6 +36,10 @@ export const GET = route('live', ({ ctx, request }) => {
     cancel: () => close(),
   });
   return new Response(stream, {
-    headers: { 'content-type': 'text/event-stream', 'cache-control': 'no-store, no-transform', 'x-accel-buffering': 'no' },
+    headers: {
+      'content-type': 'text/event-stream',
+      'cache-control': 'no-store, no-transform',
+      'x-accel-buffering': 'no',
+    },
   });
 });

@@ -4,7 +4,13 @@ import { whoIsHere } from '@/app/who-is-here.ts';
 import { findBoard, readFrame } from '@/server/operations/people.ts';
 import { Frame } from '@/ui/frame/frame.tsx';
 
-export default async function ForLayout({ children, params }: { children: ReactNode; params: Promise<{ who: string }> }) {
+export default async function ForLayout({
+  children,
+  params,
+}: {
+  children: ReactNode;
+  params: Promise<{ who: string }>;
+}) {
   const { who } = await params;
   const { ctx } = await whoIsHere();
   const frame = readFrame(ctx);

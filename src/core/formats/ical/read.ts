@@ -197,11 +197,11 @@ class Reader {
     return zone;
   }
 
-  private time(property: ICAL.Property, value: unknown, code: 'badStart' | 'badEnd'): ReadTime {
-    if (!(value instanceof ICAL.Time)) throw new Unreadable(code);
-    const raw = value.toString();
-    if (value.isDate) {
-      const wall = parseDate(raw.slice(0, 10));
+  /** Reads the text itself, since the parser would move 30 February on to March without a word. */
+  private time(property: ICAL.Property, raw: unknown, code: 'badStart' | 'badEnd'): ReadTime {
+    if (typeof raw !== 'string') throw new Unreadable(code);
+    if (!raw.includes('T')) {
+      const wall = parseDate(raw);
       if (wall === null) throw new Unreadable(code, raw);
       return { wall, zone: this.options.zone, isDate: true, utc: false };
     }
@@ -226,7 +226,7 @@ class Reader {
     if (!event) throw new Unreadable('unreadable');
     const startProperty = event.getFirstProperty('dtstart');
     if (!startProperty) throw new Unreadable('noStart');
-    const start = this.time(startProperty, safely(() => startProperty.getFirstValue()), 'badStart');
+    const start = this.time(startProperty, rawValues(startProperty)[0], 'badStart');
     const endWall = this.endOf(event, start);
     if (endWall < start.wall) throw new Unreadable('endBeforeStart');
     if (endWall - start.wall > LIMITS.days * DAY) throw new Unreadable('tooLong');
@@ -234,19 +234,19 @@ class Reader {
     if (rules.length > 1 || event.hasProperty('exrule')) throw new Unreadable('manyRules');
     const text = (wall: number) => (start.isDate ? dateText(wall) : wallText(wall));
     const inZone = (t: ReadTime): string => {
-      if (start.isDate || t.isDate) return t.isDate && !start.isDate ? wallText(t.wall + (start.wall % DAY)) : dateText(t.wall);
+      if (start.isDate || t.isDate)
+        return t.isDate && !start.isDate ? wallText(t.wall + (start.wall % DAY)) : dateText(t.wall);
       return wallText(t.zone === start.zone ? t.wall : toWall(start.zone, instantOf(t)));
     };
     const dates = (name: string): string[] =>
       event.getAllProperties(name).flatMap((p) =>
-        p
-          .getValues()
+        rawValues(p)
           .slice(0, 2000)
-          .map((v: unknown) => inZone(this.time(p, v instanceof ICAL.Period ? v.start : v, 'badStart'))),
+          .map((v) => inZone(this.time(p, Array.isArray(v) ? v[0] : v, 'badStart'))),
       );
     const recurrenceProperty = event.getFirstProperty('recurrence-id');
     const recurrence = recurrenceProperty
-      ? this.time(recurrenceProperty, safely(() => recurrenceProperty.getFirstValue()), 'badStart')
+      ? this.time(recurrenceProperty, rawValues(recurrenceProperty)[0], 'badStart')
       : null;
     return {
       uid: this.uidOf(event),
@@ -259,7 +259,7 @@ class Reader {
       added: dates('rdate'),
       left: dates('exdate'),
       ...this.fields(event),
-      sequence: Math.max(0, Math.min(1_000_000, Number(valueOf(event, 'sequence') ?? 0) || 0)),
+      sequence: Math.max(0, Math.min(1_000_000, Number(textOf(event, 'sequence') ?? 0) || 0)),
       line: block.line,
     };
   }
@@ -279,12 +279,15 @@ class Reader {
       }
       const wall = parseWall(wallPart) as number;
       if (zone === target) return { ...item, recurrence: wallPart };
-      return { ...item, recurrence: wallText(toWall(target, instantOf({ wall, zone, isDate: false, utc: zone === 'UTC' }))) };
+      return {
+        ...item,
+        recurrence: wallText(toWall(target, instantOf({ wall, zone, isDate: false, utc: zone === 'UTC' }))),
+      };
     });
   }
 
   private uidOf(event: ICAL.Component): string {
-    const uid = valueOf(event, 'uid')?.trim().slice(0, 400);
+    const uid = textOf(event, 'uid')?.trim().slice(0, 400);
     if (uid) return uid;
     this.remark('noUid', '');
     // Without a UID the text itself stands in for it, so that bringing the same file in twice still finds it.
@@ -294,7 +297,7 @@ class Reader {
   private endOf(event: ICAL.Component, start: ReadTime): number {
     const endProperty = event.getFirstProperty('dtend');
     if (endProperty) {
-      const end = this.time(endProperty, safely(() => endProperty.getFirstValue()), 'badEnd');
+      const end = this.time(endProperty, rawValues(endProperty)[0], 'badEnd');
       if (end.isDate !== start.isDate) throw new Unreadable('badEnd');
       if (end.isDate) return end.wall === start.wall ? start.wall + DAY : end.wall;
       return end.zone === start.zone ? end.wall : toWall(start.zone, instantOf(end));
@@ -310,22 +313,23 @@ class Reader {
   }
 
   private fields(event: ICAL.Component) {
-    const title = this.cut(valueOf(event, 'summary'), LIMITS.title, true) ?? '';
-    const own = valueOf(event, 'x-paramo-visibility')?.toLowerCase();
-    const klass = valueOf(event, 'class')?.toUpperCase();
-    const visibility: Visibility = oneOf(VISIBILITIES, own) ?? (klass === 'PRIVATE' || klass === 'CONFIDENTIAL' ? 'private' : 'follow');
-    const priority = Number(valueOf(event, 'priority') ?? 0);
-    const url = valueOf(event, 'url')?.trim() ?? null;
-    const status = valueOf(event, 'status')?.toUpperCase();
-    const transparent = valueOf(event, 'transp')?.toUpperCase() === 'TRANSPARENT';
+    const title = this.cut(textOf(event, 'summary'), LIMITS.title, true) ?? '';
+    const own = textOf(event, 'x-paramo-visibility')?.toLowerCase();
+    const klass = textOf(event, 'class')?.toUpperCase();
+    const visibility: Visibility =
+      oneOf(VISIBILITIES, own) ?? (klass === 'PRIVATE' || klass === 'CONFIDENTIAL' ? 'private' : 'follow');
+    const priority = Number(textOf(event, 'priority') ?? 0);
+    const url = textOf(event, 'url')?.trim() ?? null;
+    const status = textOf(event, 'status')?.toUpperCase();
+    const transparent = textOf(event, 'transp')?.toUpperCase() === 'TRANSPARENT';
     const shows: Status =
-      oneOf(STATUSES, valueOf(event, 'x-paramo-shows')?.toLowerCase()) ??
+      oneOf(STATUSES, textOf(event, 'x-paramo-shows')?.toLowerCase()) ??
       (transparent ? 'free' : status === 'TENTATIVE' ? 'tentative' : 'busy');
     return {
       title: title || '(no title)',
-      kind: oneOf(KINDS, valueOf(event, 'x-paramo-kind')?.toLowerCase()) ?? ('meeting' as Kind),
-      place: this.cut(valueOf(event, 'location'), LIMITS.place, true),
-      notes: this.cut(valueOf(event, 'description'), LIMITS.notes, false),
+      kind: oneOf(KINDS, textOf(event, 'x-paramo-kind')?.toLowerCase()) ?? ('meeting' as Kind),
+      place: this.cut(textOf(event, 'location'), LIMITS.place, true),
+      notes: this.cut(textOf(event, 'description'), LIMITS.notes, false),
       link: url && /^https?:\/\/[^\s/]+/i.test(url) && url.length <= LIMITS.link ? url : null,
       categories: event
         .getAllProperties('categories')
@@ -382,13 +386,18 @@ function safely<T>(read: () => T): T | null {
   }
 }
 
-function valueOf(event: ICAL.Component, name: string): string | null {
+function textOf(event: ICAL.Component, name: string): string | null {
   const value = safely(() => event.getFirstPropertyValue(name));
   return value === null || value === undefined ? null : String(value);
 }
 
 function oneOf<T extends string>(list: readonly T[], value: string | null | undefined): T | null {
   return list.find((x) => x === value) ?? null;
+}
+
+/** A property's values as texts, before the parser makes anything of them; a period is a pair. */
+function rawValues(property: ICAL.Property): unknown[] {
+  return (property.toJSON() as unknown[]).slice(3);
 }
 
 function rawRule(property: ICAL.Property): string {
@@ -414,4 +423,3 @@ function hash(text: string): string {
   for (let i = 0; i < text.length; i++) h = Math.imul(h ^ text.charCodeAt(i), 0x01000193);
   return (h >>> 0).toString(36);
 }
-

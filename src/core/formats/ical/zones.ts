@@ -51,12 +51,16 @@ export function matchZone(
 function sampleOffsets(definition: string, around: number): [number, number][] {
   const component = new ICAL.Component(
     ICAL.parse(`BEGIN:VCALENDAR\r\n${definition}\r\nEND:VCALENDAR`) as never,
-  ).getFirstSubcomponent('VTIMEZONE');
+  ).getFirstSubcomponent('vtimezone');
   if (!component) return [];
   const zone = new ICAL.Timezone({ component });
   const offset = (instant: number) => {
     // The observance in force is looked up by local time: the offset that reproduces the instant is the one.
-    for (const guess of [zone.utcOffset(time(instant)), zone.utcOffset(time(instant - DAY)), zone.utcOffset(time(instant + DAY))])
+    for (const guess of [
+      zone.utcOffset(time(instant)),
+      zone.utcOffset(time(instant - DAY)),
+      zone.utcOffset(time(instant + DAY)),
+    ])
       if (zone.utcOffset(time(instant + guess * 1000)) === guess) return guess * 1000;
     return null;
   };

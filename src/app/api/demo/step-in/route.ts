@@ -1,5 +1,5 @@
-import { DEMO_PASSWORD } from '@/server/auth/demo-password.ts';
 import { signIn } from '@/server/auth/accounts.ts';
+import { DEMO_PASSWORD } from '@/server/auth/demo-password.ts';
 import { now } from '@/server/clock.ts';
 import { json, route } from '@/server/http/route.ts';
 import { addressOf } from '@/server/operations/session.ts';

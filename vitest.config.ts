@@ -1,0 +1,31 @@
+import { resolve } from 'node:path';
+import { defineConfig } from 'vitest/config';
+
+const alias = { '@': resolve(import.meta.dirname, 'src') };
+export default defineConfig({
+  resolve: { alias },
+  test: {
+    projects: [
+      {
+        resolve: { alias },
+        test: {
+          name: 'unit',
+          include: ['src/**/*.test.ts', 'demo/**/*.test.ts', 'cli/**/*.test.ts'],
+          environment: 'node',
+        },
+      },
+      {
+        resolve: { alias },
+        test: {
+          name: 'e2e',
+          include: ['e2e/**/*.test.ts'],
+          globalSetup: 'e2e/global-setup.ts',
+          fileParallelism: false,
+          testTimeout: 120_000,
+          hookTimeout: 120_000,
+          sequence: { concurrent: false },
+        },
+      },
+    ],
+  },
+});
