@@ -30,5 +30,6 @@ export const importPreview = z.strictObject({
 });
 export type ImportPreview = z.infer<typeof importPreview>;
 
-export const importDone = z.strictObject({ broughtIn: z.number(), left: z.number() });
+/** What came in and what was left, and the token that takes the whole act back for a while. */
+export const importDone = z.strictObject({ broughtIn: z.number(), left: z.number(), undo: z.string() });
 export type ImportDone = z.infer<typeof importDone>;

@@ -133,7 +133,7 @@ export function bringIn(ctx: Context, preview: string): Result<ImportDone> {
   const owner = new Directory(ctx.db).person(calendar.ownerId)?.address ?? '';
   const items = kept.items.filter((item) => !isThere(ctx, calendar, item));
   if (items.length === 0) return refuse('nothingToBringIn');
-  const changes = ctx.db.write(() => {
+  const { changes, undo } = ctx.db.write(() => {
     const bySeries = new Map<string, StoredItem>();
     const changes: ItemChange[] = [];
     const ordered = [...items].sort((a, b) => Number(a.recurrence !== null) - Number(b.recurrence !== null));
@@ -148,12 +148,11 @@ export function bringIn(ctx: Context, preview: string): Result<ImportDone> {
       changes.flatMap((c) => (c.after.seriesId === null ? [] : [bySeries.get(c.after.uid)])),
     ))
       if (series) indexItem(ctx.db, calendar, series);
-    trailItems(ctx, calendar, 'items.broughtIn', changes.slice(0, 1));
-    return changes;
+    return { changes, undo: trailItems(ctx, calendar, 'item.broughtIn', changes) };
   });
   previews().delete(preview);
   announceItems(ctx, calendar, changes);
-  return ok({ broughtIn: changes.length, left: kept.there + kept.problems });
+  return ok({ broughtIn: changes.length, left: kept.there + kept.problems, undo });
 }
 
 function seriesFor(

@@ -88,7 +88,10 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
     const wait = (parseInstant(changesAt) ?? 0) - now();
     if (wait > 2 ** 31 - 1) return;
     const timer = setTimeout(
-      () => void client.invalidateQueries({ queryKey: ['calendar', calendar] }),
+      () => {
+        client.removeQueries({ queryKey: ['calendar', calendar], type: 'inactive' });
+        void client.invalidateQueries({ queryKey: ['calendar', calendar] });
+      },
       Math.max(0, wait) + 20,
     );
     return () => clearTimeout(timer);
@@ -150,7 +153,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
   }, [startNew, draft]);
 
   const refresh = () => client.invalidateQueries({ queryKey: ['calendar', calendar] });
-  const takeBack = (token: string) => async () => {
+  const takeBack = (token: string) => async (): Promise<void> => {
     try {
       await call('undo', { body: { undo: token } });
       toast({ text: t('board.undone') });
@@ -355,7 +358,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
           }}
         />
       ) : importing && head ? (
-        <ImportPanel head={head} onClose={() => setImporting(false)} />
+        <ImportPanel head={head} onClose={() => setImporting(false)} onTakeBack={takeBack} />
       ) : open && head ? (
         <Details
           key={open.id}

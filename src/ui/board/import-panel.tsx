@@ -15,7 +15,12 @@ import { PanelHead } from './details.tsx';
 const SHOWN = 60;
 
 /** Brings a calendar file in: what would come, what is there, what can't be read and why; then all of it or none. */
-export function ImportPanel({ head, onClose }: { head: BoardHead; onClose: () => void }) {
+export function ImportPanel(props: {
+  head: BoardHead;
+  onClose: () => void;
+  onTakeBack: (token: string) => () => Promise<void>;
+}) {
+  const { head, onClose, onTakeBack } = props;
   const t = useTranslations('import');
   const tc = useTranslations('common');
   const { toast } = useFrame();
@@ -46,7 +51,7 @@ export function ImportPanel({ head, onClose }: { head: BoardHead; onClose: () =>
     setBusy(true);
     try {
       const done = await call('bringIn', { params: { preview: preview.preview } });
-      toast({ text: t('done', { count: done.broughtIn, left: done.left }) });
+      toast({ text: t('done', { count: done.broughtIn, left: done.left }), undo: onTakeBack(done.undo) });
       await client.invalidateQueries({ queryKey: ['calendar', head.calendar.key] });
       onClose();
     } catch (error) {

@@ -24,7 +24,11 @@ export function useLive(me: string): LiveState {
 
     const hear = (note: Note) => {
       if (note.kind === 'state') {
-        if (note.state.kind === 'live' && current.kind !== 'live') void client.invalidateQueries();
+        // What is not on the screen may be older than a change missed meanwhile: it goes, and is asked for when wanted.
+        if (note.state.kind === 'live' && current.kind !== 'live') {
+          client.removeQueries({ type: 'inactive' });
+          void client.invalidateQueries();
+        }
         current = note.state;
         setState(note.state);
       } else if (note.kind === 'changed') {

@@ -1,0 +1,20 @@
+// @ts-check
+import { existsSync } from 'node:fs';
+
+const PLACES = [
+  '/usr/bin/chromium',
+  '/usr/bin/chromium-browser',
+  '/usr/bin/google-chrome',
+  '/snap/bin/chromium',
+  '/Applications/Chromium.app/Contents/MacOS/Chromium',
+];
+
+/** The path of a Chromium on this machine: `CHROMIUM_PATH`, or the first of the usual places; `null` where there is none. */
+export function findChromium() {
+  const asked = process.env.CHROMIUM_PATH;
+  if (asked) return existsSync(asked) ? asked : null;
+  return PLACES.find((place) => existsSync(place)) ?? null;
+}
+
+export const HOW_TO_GET_CHROMIUM =
+  'The browser tests drive a real Chromium, and none was found. Install it (Debian: apt-get install chromium) or set CHROMIUM_PATH to its program.';

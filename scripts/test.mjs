@@ -1,0 +1,98 @@
+// @ts-check
+import { spawn } from 'node:child_process';
+import { mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { findChromium, HOW_TO_GET_CHROMIUM } from './chromium.mjs';
+import { ensureInstalled } from './ensure-installed.mjs';
+
+/*
+ * Everything that says whether Paramo is right: types, lint, walls, unit and property tests, conformance, and the browser
+ * tests on the built product. The build runs beside the checks that don't need it. Ends with `N passed, N failed`.
+ */
+ensureInstalled();
+const chromium = findChromium();
+if (!chromium) {
+  console.error(HOW_TO_GET_CHROMIUM);
+  process.exit(1);
+}
+
+const REPORTS = '.e2e/reports';
+rmSync('.e2e', { recursive: true, force: true });
+mkdirSync(REPORTS, { recursive: true });
+const env = {
+  ...process.env,
+  NEXT_TELEMETRY_DISABLED: '1',
+  CHROMIUM_PATH: chromium,
+  // Run by a process, not by a person: tools print plain lines.
+  NO_COLOR: '1',
+};
+let passed = 0;
+let failed = 0;
+
+/** Runs one check; its output is shown whole when it ends. @param {string} name @param {string[]} args */
+function run(name, args) {
+  const started = Date.now();
+  return new Promise((done) => {
+    const child = spawn(process.execPath, args, { env, stdio: ['ignore', 'pipe', 'pipe'] });
+    let output = '';
+    child.stdout.on('data', (data) => {
+      output += data;
+    });
+    child.stderr.on('data', (data) => {
+      output += data;
+    });
+    child.on('close', (code) => {
+      const seconds = ((Date.now() - started) / 1000).toFixed(1);
+      console.log(`${code === 0 ? 'ok    ' : 'FAILED'} ${name} (${seconds} s)`);
+      if (code !== 0) console.log(output);
+      done({ ok: code === 0, output });
+    });
+  });
+}
+
+/** A check that counts as one. @param {string} name @param {string[]} args */
+async function check(name, args) {
+  const { ok } = await run(name, args);
+  if (ok) passed++;
+  else failed++;
+  return ok;
+}
+
+/** Vitest's tests, each counted. @param {string} project */
+async function vitest(project) {
+  const report = `${REPORTS}/${project}.json`;
+  const args = ['node_modules/vitest/vitest.mjs', 'run', '--project', project];
+  const { ok } = await run(`${project} tests`, [
+    ...args,
+    '--reporter=default',
+    '--reporter=json',
+    `--outputFile.json=${report}`,
+  ]);
+  try {
+    const counts = JSON.parse(readFileSync(report, 'utf8'));
+    passed += counts.numPassedTests;
+    failed += counts.numFailedTests;
+    if (!ok && counts.numFailedTests === 0) failed++;
+  } catch {
+    failed++;
+  }
+}
+
+async function conformance() {
+  const { ok, output } = await run('conformance', ['node_modules/tsx/dist/cli.mjs', 'cli/conformance.ts', 'conformance/access']);
+  const counts = /(\d+) passed, (\d+) failed\s*$/.exec(output);
+  passed += Number(counts?.[1] ?? 0);
+  failed += Number(counts?.[2] ?? (ok ? 0 : 1));
+}
+
+const bin = (/** @type {string} */ path) => `node_modules/${path}`;
+const building = check('build', ['scripts/build.mjs']);
+await check('types', [bin('typescript/bin/tsc'), '--noEmit', '--incremental', 'false']);
+await check('core without DOM and Node types', [bin('typescript/bin/tsc'), '-p', 'tsconfig.core.json']);
+await check('lint', [bin('@biomejs/biome/bin/biome'), 'check', '.']);
+await check('dead code', [bin('knip/bin/knip.js')]);
+await check('walls', [bin('dependency-cruiser/bin/dependency-cruise.mjs'), 'src', 'demo', 'cli', 'e2e', 'bench', '--config', '.dependency-cruiser.cjs']);
+await conformance();
+await vitest('unit');
+if (await building) await vitest('e2e');
+console.log(`${passed} passed, ${failed} failed`);
+process.exit(failed === 0 ? 0 : 1);

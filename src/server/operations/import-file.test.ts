@@ -1,0 +1,118 @@
+import { afterEach, beforeEach, describe, expect, test } from 'vitest';
+import { NO_RIGHTS, PRESETS } from '@/core/access/index.ts';
+import { bringIn, exportFile, previewImport } from './import-file.ts';
+import { listItems } from './list-items.ts';
+import { type SmallOrganisation, START, smallOrganisation } from './small-organisation.ts';
+import { undo } from './undo.ts';
+
+let org: SmallOrganisation;
+beforeEach(() => {
+  org = smallOrganisation();
+});
+afterEach(() => org.close());
+
+const file = (...events: string[]) =>
+  ['BEGIN:VCALENDAR', 'VERSION:2.0', 'PRODID:-//Some program//EN', ...events, 'END:VCALENDAR', ''].join('\r\n');
+const event = (uid: string, ...lines: string[]) =>
+  ['BEGIN:VEVENT', `UID:${uid}`, 'DTSTAMP:20270101T000000Z', ...lines, 'END:VEVENT'].join('\r\n');
+const stream = (body: string | Uint8Array) => new Blob([body as BlobPart]).stream() as ReadableStream<Uint8Array>;
+const preview = async (text: string | Uint8Array, by = 'ines') =>
+  previewImport(org.ctx(by), org.calendar('ines'), stream(text));
+const days = (from: string, to: string) => {
+  const listed = listItems(org.ctx('ines'), org.calendar('ines'), { from, to, zone: 'Europe/Lisbon' });
+  if (!listed.ok) throw new Error(listed.code);
+  return listed.value.items;
+};
+
+const GOOD = file(
+  event('a', 'DTSTART:20270303T090000Z', 'DTEND:20270303T100000Z', 'SUMMARY:UTC'),
+  event('b', 'DTSTART;TZID=America/Bogota:20270303T090000', 'DURATION:PT90M', 'SUMMARY:Bogotá', 'CLASS:CONFIDENTIAL'),
+  event('c', 'DTSTART:20270303T090000', 'DTEND:20270303T093000', 'SUMMARY:Floating'),
+  event('d', 'DTSTART;VALUE=DATE:20270304', 'DTEND;VALUE=DATE:20270306', 'SUMMARY:Two days', 'TRANSP:TRANSPARENT'),
+  event('e', 'DTSTART;TZID=Europe/Lisbon:20270301T080000', 'DTEND;TZID=Europe/Lisbon:20270301T083000', 'RRULE:FREQ=WEEKLY;COUNT=4', 'EXDATE;TZID=Europe/Lisbon:20270308T080000', 'SUMMARY:Weekly', 'CLASS:PRIVATE'),
+  event('e', 'RECURRENCE-ID;TZID=Europe/Lisbon:20270315T080000', 'DTSTART;TZID=Europe/Lisbon:20270316T100000', 'DTEND;TZID=Europe/Lisbon:20270316T103000', 'SUMMARY:Weekly, moved'),
+  event('f', 'DTSTART:20270303T090000Z', 'RRULE:FREQ=SECONDLY', 'SUMMARY:For ever'),
+  event('g', 'DTSTART;TZID=Nowhere/Land:20270303T090000', 'SUMMARY:Unknown zone'),
+  event('h', 'DTSTART:20270303T090000Z', 'DTEND:20270303T080000Z', 'SUMMARY:Backwards'),
+);
+
+describe('bringing a file in', () => {
+  test('shows first what would come and what can’t be read and why, then does it as one act', async () => {
+    const seen = await preview(GOOD);
+    expect(seen).toMatchObject({ ok: true, value: { counts: { fresh: 6, there: 0, problems: 3 } } });
+    if (!seen.ok) return;
+    expect(seen.value.problems.map((p) => [p.title, p.code])).toEqual([
+      ['For ever', 'ruleTooOften'],
+      ['Unknown zone', 'unknownZone'],
+      ['Backwards', 'endBeforeStart'],
+    ]);
+    expect(days('2027-03-01', '2027-03-31')).toEqual([]);
+    const done = bringIn(org.ctx('ines'), seen.value.preview);
+    expect(done).toMatchObject({ ok: true, value: { broughtIn: 6, left: 3 } });
+    expect(days('2027-03-01', '2027-03-31').map((i) => [i.title, i.start, i.end, i.visibility])).toEqual([
+      ['Weekly', '2027-03-01T08:00:00Z', '2027-03-01T08:30:00Z', 'private'],
+      ['UTC', '2027-03-03T09:00:00Z', '2027-03-03T10:00:00Z', 'follow'],
+      ['Floating', '2027-03-03T09:00:00Z', '2027-03-03T09:30:00Z', 'follow'],
+      ['Bogotá', '2027-03-03T14:00:00Z', '2027-03-03T15:30:00Z', 'private'],
+      ['Two days', '2027-03-04', '2027-03-06', 'follow'],
+      ['Weekly, moved', '2027-03-16T10:00:00Z', '2027-03-16T10:30:00Z', 'follow'],
+      ['Weekly', '2027-03-22T08:00:00Z', '2027-03-22T08:30:00Z', 'private'],
+    ]);
+    const again = await preview(GOOD);
+    expect(again).toMatchObject({ ok: true, value: { counts: { fresh: 0, there: 6, problems: 3 } } });
+    expect(undo(org.ctx('ines'), done.ok ? done.value.undo : '').ok).toBe(true);
+    expect(days('2027-03-01', '2027-03-31')).toEqual([]);
+  });
+
+  test('what is taken out and brought into an empty calendar is the same, and writes the same file', async () => {
+    const seen = await preview(GOOD);
+    bringIn(org.ctx('ines'), seen.ok ? seen.value.preview : '');
+    const out = exportFile(org.ctx('ines'), org.calendar('ines'));
+    const text = out.ok ? out.value.text : '';
+    const theirs = await previewImport(org.ctx('wren'), org.calendar('wren'), stream(text));
+    expect(theirs).toMatchObject({ ok: true, value: { counts: { fresh: 6, there: 0, problems: 0 } } });
+    bringIn(org.ctx('wren'), theirs.ok ? theirs.value.preview : '');
+    const again = exportFile(org.ctx('wren'), org.calendar('wren'));
+    const plain = (s: string) => s.replace(/X-WR-CALNAME:.*\r\n/, '');
+    expect(again.ok && plain(again.value.text)).toBe(plain(text));
+  });
+
+  test.each([
+    ['no calendar at all', 'Dear Inés, here is my calendar', 'notACalendar'],
+    ['an empty file', '', 'notACalendar'],
+    ['another encoding', Buffer.from(GOOD.replace('Bogotá', 'Bogot\u00e1'), 'latin1'), 'wrongEncoding'],
+    ['more than may come', `BEGIN:VCALENDAR\r\n${'X'.repeat(10_000_100)}`, 'fileTooLarge'],
+  ])('%s is refused with a reason, and nothing comes in', async (_, body, code) => {
+    expect(await preview(body)).toMatchObject({ ok: false, code });
+    expect(org.db.get('SELECT count(*) AS n FROM item')).toEqual({ n: 0 });
+  });
+
+  test('a truncated file gives what is whole in it, and says where it breaks off', async () => {
+    const seen = await preview(GOOD.slice(0, GOOD.indexOf('SUMMARY:Floating')));
+    expect(seen).toMatchObject({ ok: true, value: { counts: { fresh: 2, problems: 1 }, ended: false } });
+    expect(seen.ok && seen.value.problems[0]?.code).toBe('unended');
+  });
+
+  test('all or nothing: where one item can’t be written, none is', async () => {
+    const seen = await preview(GOOD);
+    org.db.raw.exec(
+      `CREATE TRIGGER no_floating BEFORE INSERT ON item WHEN NEW.title = 'Floating' BEGIN SELECT RAISE(ABORT, 'disk full'); END`,
+    );
+    expect(() => bringIn(org.ctx('ines'), seen.ok ? seen.value.preview : '')).toThrow('disk full');
+    expect(org.db.get('SELECT count(*) AS n FROM item')).toEqual({ n: 0 });
+    expect(org.db.get('SELECT count(*) AS n FROM occurrence')).toEqual({ n: 0 });
+    expect(org.db.get("SELECT count(*) AS n FROM trail WHERE verb LIKE 'item.%'")).toEqual({ n: 0 });
+  });
+
+  test('is for those who read everything there; the preview is its maker’s alone and not for ever', async () => {
+    org.give('ines', 'tomas', PRESETS.delegate);
+    org.give('ines', 'dario', NO_RIGHTS);
+    expect(await preview(GOOD, 'tomas')).toMatchObject({ ok: false, code: 'mayNotImport' });
+    expect(await preview(GOOD, 'dario')).toEqual({ ok: false, code: 'notFound' });
+    expect(exportFile(org.ctx('tomas'), org.calendar('ines'))).toMatchObject({ ok: false, code: 'mayNotImport' });
+    const seen = await preview(GOOD);
+    const key = seen.ok ? seen.value.preview : '';
+    expect(bringIn(org.ctx('tomas'), key)).toEqual({ ok: false, code: 'previewGone' });
+    expect(bringIn(org.ctx('ines', START + 21 * 60_000), key)).toEqual({ ok: false, code: 'previewGone' });
+  });
+});

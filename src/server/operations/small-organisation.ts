@@ -1,0 +1,82 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { type NewItem, newItem } from '@/contract/items.ts';
+import type { Rights } from '@/core/access/index.ts';
+import { type Connection, openDatabase } from '../db/index.ts';
+import { type Person, personByHandle } from '../repositories/people.ts';
+import type { Context } from './context.ts';
+import { createItem } from './create-item.ts';
+import { giveAccess } from './give-access.ts';
+import { addGroup } from './groups.ts';
+import { addPerson, findBoard } from './people.ts';
+
+/** Tuesday, 2 March 2027, nine in the morning in Lisbon: the instant at which tests begin. */
+export const START = Date.UTC(2027, 2, 2, 9);
+
+export const WEEK = { from: '2027-03-01', to: '2027-03-08', zone: 'Europe/Lisbon' };
+
+/** A small organisation over a real SQLite file, for tests; `close` takes the file away. */
+export interface SmallOrganisation {
+  readonly db: Connection;
+  readonly folder: string;
+  /** A context for a person, at `START` or another instant. */
+  ctx(handle: string, at?: number): Context;
+  person(handle: string): Person;
+  /** The key of a person's calendar, however little others may see of it. */
+  calendar(handle: string): string;
+  group(name: string, members: readonly string[]): string;
+  give(owner: string, to: string, rights: Rights): void;
+  add(owner: string, by: string, item: Partial<NewItem> & { title: string }): { id: string; undo: string };
+  close(): void;
+}
+
+export function smallOrganisation(handles: readonly string[] = ['ines', 'tomas', 'amara', 'bruno', 'dario', 'wren']) {
+  const folder = mkdtempSync(join(tmpdir(), 'paramo-'));
+  const db = openDatabase(folder);
+  for (const [i, handle] of handles.entries())
+    addPerson(db, START - 1000, null, {
+      name: handle.replace(/^./, (c) => c.toUpperCase()),
+      handle,
+      address: `${handle}@cloudmoor.example`,
+      role: '',
+      zone: 'Europe/Lisbon',
+      account: `account-${handle}`,
+      administrator: i === 0,
+    });
+  const person = (handle: string): Person => {
+    const found = personByHandle(db, handle);
+    if (!found) throw new Error(`nobody called ${handle}`);
+    return found;
+  };
+  const ctx = (handle: string, at = START): Context => ({ db, now: at, viewer: person(handle) });
+  const calendar = (handle: string): string => findBoard(ctx(handle), handle)?.calendar ?? '';
+  return {
+    db,
+    folder,
+    ctx,
+    person,
+    calendar,
+    group: (name, members) => addGroup(ctx(handles[0] as string), name, members.map(person)),
+    give: (owner, to, rights) => {
+      const seen = null;
+      const result = giveAccess(ctx(owner), calendar(owner), { audience: { kind: 'person', id: to }, rights, seen });
+      if (!result.ok) throw new Error(JSON.stringify(result));
+    },
+    add: (owner, by, item) => {
+      const result = createItem(ctx(by), calendar(owner), newItem.parse({ when: at('2027-03-03', 10), ...item }));
+      if (!result.ok) throw new Error(JSON.stringify(result));
+      return { id: result.value.item?.id ?? '', undo: result.value.undo };
+    },
+    close: () => {
+      db.raw.close();
+      rmSync(folder, { recursive: true, force: true });
+    },
+  } satisfies SmallOrganisation;
+}
+
+/** From a full hour, for some hours, on the clock of Lisbon. */
+export function at(date: string, hour: number, hours = 1) {
+  const clock = (h: number) => `${date}T${String(h).padStart(2, '0')}:00`;
+  return { start: clock(hour), end: clock(hour + hours), allDay: false, zone: 'Europe/Lisbon' };
+}
