@@ -78,7 +78,11 @@ async function vitest(project) {
 }
 
 async function conformance() {
-  const { ok, output } = await run('conformance', ['node_modules/tsx/dist/cli.mjs', 'cli/conformance.ts', 'conformance/access']);
+  const { ok, output } = await run('conformance', [
+    'node_modules/tsx/dist/cli.mjs',
+    'cli/conformance.ts',
+    'conformance/access',
+  ]);
   const counts = /(\d+) passed, (\d+) failed\s*$/.exec(output);
   passed += Number(counts?.[1] ?? 0);
   failed += Number(counts?.[2] ?? (ok ? 0 : 1));
@@ -90,7 +94,16 @@ await check('types', [bin('typescript/bin/tsc'), '--noEmit', '--incremental', 'f
 await check('core without DOM and Node types', [bin('typescript/bin/tsc'), '-p', 'tsconfig.core.json']);
 await check('lint', [bin('@biomejs/biome/bin/biome'), 'check', '.']);
 await check('dead code', [bin('knip/bin/knip.js')]);
-await check('walls', [bin('dependency-cruiser/bin/dependency-cruise.mjs'), 'src', 'demo', 'cli', 'e2e', 'bench', '--config', '.dependency-cruiser.cjs']);
+await check('walls', [
+  bin('dependency-cruiser/bin/dependency-cruise.mjs'),
+  'src',
+  'demo',
+  'cli',
+  'e2e',
+  'bench',
+  '--config',
+  '.dependency-cruiser.cjs',
+]);
 await conformance();
 await vitest('unit');
 if (await building) await vitest('e2e');

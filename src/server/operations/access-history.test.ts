@@ -25,7 +25,11 @@ describe('grants', () => {
     org.give('ines', 'amara', PRESETS.outline);
     const seen = row('amara')?.key ?? '';
     const later = START + 5000;
-    const given = giveAccess(org.ctx('ines', later), org.calendar('ines'), { audience: amara, rights: PRESETS.full, seen });
+    const given = giveAccess(org.ctx('ines', later), org.calendar('ines'), {
+      audience: amara,
+      rights: PRESETS.full,
+      seen,
+    });
     expect(given.ok).toBe(true);
     const records = org.db.all<{ sight: string; recorded_from: number; recorded_until: number | null }>(
       'SELECT sight, recorded_from, recorded_until FROM access_grant WHERE person_id = ? ORDER BY id',
@@ -48,7 +52,11 @@ describe('grants', () => {
 
   test('that don’t fit are refused at the right that doesn’t', () => {
     const give = (rights: object) =>
-      giveAccess(org.ctx('ines'), org.calendar('ines'), { audience: amara, rights: { ...NO_RIGHTS, ...rights }, seen: null });
+      giveAccess(org.ctx('ines'), org.calendar('ines'), {
+        audience: amara,
+        rights: { ...NO_RIGHTS, ...rights },
+        seen: null,
+      });
     expect(give({ sight: 'busy', private: true })).toMatchObject({ fields: { private: 'misfitFullSight' } });
     expect(give({ sight: 'full', speaks: true })).toMatchObject({ fields: { speaks: 'misfitAdd' } });
     expect(give({ add: true })).toMatchObject({ fields: { add: 'misfitSight' } });
@@ -58,21 +66,29 @@ describe('grants', () => {
   test('can’t go above what the giver holds, nor touch what stands above it', () => {
     org.give('ines', 'tomas', PRESETS.steward);
     const give = (rights: object, seen: string | null = null, who: object = amara) =>
-      giveAccess(org.ctx('tomas'), org.calendar('ines'), { audience: who as typeof amara, rights: { ...NO_RIGHTS, ...rights }, seen });
+      giveAccess(org.ctx('tomas'), org.calendar('ines'), {
+        audience: who as typeof amara,
+        rights: { ...NO_RIGHTS, ...rights },
+        seen,
+      });
     expect(give({ sight: 'full', private: true })).toMatchObject({ fields: { private: 'giverHoldsLess' } });
     expect(give({ sight: 'outline' }).ok).toBe(true);
     org.give('ines', 'bruno', { ...PRESETS.full, private: true });
     expect(give({ sight: 'busy' }, row('bruno')?.key, { kind: 'person', id: 'bruno' })).toMatchObject({
       fields: { private: 'giverHoldsLess' },
     });
-    expect(give({ sight: 'busy' }, null, { kind: 'person', id: 'ines' })).toMatchObject({ fields: { audience: 'audienceOwner' } });
+    expect(give({ sight: 'busy' }, null, { kind: 'person', id: 'ines' })).toMatchObject({
+      fields: { audience: 'audienceOwner' },
+    });
   });
 
   test('a shut-out by name beats everyone’s free/busy; taking it away lets that count again', () => {
     org.give('ines', 'dario', NO_RIGHTS);
     expect(listItems(org.ctx('dario'), org.calendar('ines'), WEEK)).toEqual({ ok: false, code: 'notFound' });
     const seen = row('dario')?.key ?? '';
-    expect(takeAccess(org.ctx('ines'), org.calendar('ines'), { audience: { kind: 'person', id: 'dario' }, seen }).ok).toBe(true);
+    expect(
+      takeAccess(org.ctx('ines'), org.calendar('ines'), { audience: { kind: 'person', id: 'dario' }, seen }).ok,
+    ).toBe(true);
     const listed = listItems(org.ctx('dario'), org.calendar('ines'), WEEK);
     expect(listed.ok && listed.value.items).toHaveLength(2);
   });
@@ -80,7 +96,9 @@ describe('grants', () => {
   test('of a group reach its members and end with the group’s', () => {
     const key = org.group('Leads', ['bruno', 'wren']);
     const audience = { kind: 'group', id: key } as const;
-    expect(giveAccess(org.ctx('ines'), org.calendar('ines'), { audience, rights: PRESETS.titles, seen: null }).ok).toBe(true);
+    expect(giveAccess(org.ctx('ines'), org.calendar('ines'), { audience, rights: PRESETS.titles, seen: null }).ok).toBe(
+      true,
+    );
     const listed = listItems(org.ctx('wren'), org.calendar('ines'), WEEK);
     expect(listed.ok && listed.value.items.map((i) => i.title)).toEqual(['Open talk', undefined]);
   });

@@ -68,7 +68,9 @@ function setRights(rights: Rights | null): void {
   const key = org.calendar('ines');
   const audience = { kind: 'person', id: 'amara' } as const;
   const lines = listSightlines(ctx, key);
-  const row = lines.ok ? lines.value.rows.find((r) => JSON.stringify(r.audience) === JSON.stringify(audience)) : undefined;
+  const row = lines.ok
+    ? lines.value.rows.find((r) => JSON.stringify(r.audience) === JSON.stringify(audience))
+    : undefined;
   const result = rights
     ? giveAccess(ctx, key, { audience, rights, seen: row?.key ?? null })
     : row

@@ -108,7 +108,9 @@ describe('a series', () => {
     expect(moved.ok).toBe(true);
     expect(removeItem(org.ctx('ines'), third?.id ?? '', { version: 1, scope: 'one' }).ok).toBe(true);
     const first = weekOfSeries()[0];
-    expect(patch(first?.id ?? '', 'ines', { version: first?.version, scope: 'all', fields: { title: 'W' } }).ok).toBe(true);
+    expect(patch(first?.id ?? '', 'ines', { version: first?.version, scope: 'all', fields: { title: 'W' } }).ok).toBe(
+      true,
+    );
     expect(weekOfSeries().map((i) => [i.start, i.title])).toEqual([
       ['2027-03-02T09:00:00Z', 'W'],
       ['2027-03-11T15:00:00Z', 'Weekly'],

@@ -87,13 +87,10 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
     if (!changesAt) return;
     const wait = (parseInstant(changesAt) ?? 0) - now();
     if (wait > 2 ** 31 - 1) return;
-    const timer = setTimeout(
-      () => {
-        client.removeQueries({ queryKey: ['calendar', calendar], type: 'inactive' });
-        void client.invalidateQueries({ queryKey: ['calendar', calendar] });
-      },
-      Math.max(0, wait) + 20,
-    );
+    const timer = setTimeout(() => {
+      client.removeQueries({ queryKey: ['calendar', calendar], type: 'inactive' });
+      void client.invalidateQueries({ queryKey: ['calendar', calendar] });
+    }, Math.max(0, wait) + 20);
     return () => clearTimeout(timer);
   }, [changesAt, calendar, client, now]);
 

@@ -16,10 +16,9 @@ import { toWall } from '@/core/time/index.ts';
 import { clock, DAY, dayName, hoursText, MINUTE, wallsOf } from '../common/times.ts';
 import { useFrame } from '../frame/frame-context.tsx';
 import { ItemBlock, useBlockText } from './item-block.tsx';
-import { layOut, shapeOf } from './layout.ts';
+import { HOUR_PX, layOut, shapeOf } from './layout.ts';
 import { isRest } from './ribbon.tsx';
 
-const HOUR_PX = 46;
 const STEP = 15;
 const RAILS = ['var(--moss)', 'var(--lake)', 'var(--straw)', 'var(--bark)', 'var(--slate)'];
 

@@ -4,7 +4,9 @@ import { useTranslations } from 'use-intl';
 import type { ItemWire } from '@/contract/items.ts';
 import { clock, wallsOf, whenText } from '../common/times.ts';
 import { useFrame } from '../frame/frame-context.tsx';
-import { type Placed, shapeOf } from './layout.ts';
+import { HOUR_PX, type Placed, shapeOf } from './layout.ts';
+
+const LINE_PX = 15.5;
 
 const VISIBILITY_MARK = { open: '◇', outline: '◐', private: '▣', follow: '' } as const;
 
@@ -39,6 +41,11 @@ export function ItemBlock(props: {
   ]
     .filter(Boolean)
     .join(', ');
+  // Whole lines alone: what has no room for another line shows none of it.
+  const rows = Math.max(1, Math.floor(((placed.height / 60) * HOUR_PX - 6) / LINE_PX));
+  const underline =
+    rows >= 2 ? (item.place ?? (rows >= 3 || placed.height >= 60 ? clock(start, style.hours) : null)) : null;
+  const lines = underline ? rows - 1 : rows;
   // An item that can't be moved can still be opened: it isn't disabled.
   const { 'aria-disabled': _unmovable, ...attributes } = moving.attributes;
   const { onKeyDown: dragKey, ...listeners } = moving.listeners ?? {};
@@ -68,13 +75,11 @@ export function ItemBlock(props: {
         } else dragKey?.(event);
       }}
     >
-      <span className="t">
+      <span className="t" style={{ WebkitLineClamp: lines }}>
         {!placed.starts && '… '}
         {text}
       </span>
-      {placed.height >= 45 && (item.place || placed.height >= 60) && (
-        <span className="p">{item.place ?? clock(start, style.hours)}</span>
-      )}
+      {underline && <span className="p">{underline}</span>}
       {item.visibility && VISIBILITY_MARK[item.visibility] && (
         <span className="mark" aria-hidden="true">
           {VISIBILITY_MARK[item.visibility]}

@@ -1,6 +1,5 @@
 'use client';
 import Alert from '@mui/material/Alert';
-import Autocomplete from '@mui/material/Autocomplete';
 import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
@@ -15,8 +14,9 @@ import { IMPORTANCES, itemFields, KINDS, LIMITS, STATUSES, VISIBILITIES } from '
 import { dateText, isZone, parseDate, parseInstant, parseWall, toWall, wallText } from '@/core/time/index.ts';
 import { readTime } from '../common/read-time.ts';
 import { said } from '../common/refusal.ts';
-import { clock, DAY, zonePlace } from '../common/times.ts';
+import { clock, DAY } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
+import { ZoneField } from '../common/zone-field.tsx';
 import { useFrame } from '../frame/frame-context.tsx';
 import { PanelHead, type RepeatKind, repeatKind, ruleFor } from './details.tsx';
 
@@ -400,7 +400,20 @@ export function ItemForm(props: {
                   input('repeatUntil', t('form.repeatUntil'), { type: 'date' })}
               </div>
             )}
-            <ZoneField control={control} error={helper('zone')} hidden={allDay} />
+            {!allDay && (
+              <Controller
+                name="zone"
+                control={control}
+                render={({ field }) => (
+                  <ZoneField
+                    label={t('form.zone')}
+                    value={field.value}
+                    wrong={helper('zone')}
+                    onChange={field.onChange}
+                  />
+                )}
+              />
+            )}
             {input('link', t('form.link'))}
             {input('notes', t('form.notes'), { multiline: true, minRows: 2, maxRows: 8 })}
             {choice(
@@ -491,41 +504,6 @@ function TimeField(props: {
         setTyped(null);
         if (entered.current !== value) onLeave(entered.current, value);
       }}
-    />
-  );
-}
-
-function ZoneField({
-  control,
-  error,
-  hidden,
-}: {
-  control: ReturnType<typeof useForm<Values>>['control'];
-  error: string | undefined;
-  hidden: boolean;
-}) {
-  const t = useTranslations('form');
-  if (hidden) return null;
-  return (
-    <Controller
-      name="zone"
-      control={control}
-      render={({ field }) => (
-        <Autocomplete
-          freeSolo
-          options={Intl.supportedValuesOf('timeZone')}
-          value={field.value}
-          inputValue={field.value}
-          onInputChange={(_, value) => field.onChange(value)}
-          getOptionLabel={(z) => z}
-          renderOption={({ key, ...p }, z) => (
-            <li key={key} {...p}>
-              {zonePlace(z)} <span className="soft small">&nbsp;{z}</span>
-            </li>
-          )}
-          renderInput={(params) => <TextField {...params} label={t('zone')} error={!!error} helperText={error} />}
-        />
-      )}
     />
   );
 }

@@ -32,6 +32,9 @@ export interface Layout {
   readonly bars: readonly Bar[];
 }
 
+/** An hour's height on a board, in pixels. */
+export const HOUR_PX = 46;
+
 const SHORTEST = 20;
 const WHOLE_DAY = 24 * 60;
 

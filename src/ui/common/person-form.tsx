@@ -1,12 +1,12 @@
 'use client';
 import Alert from '@mui/material/Alert';
-import Autocomplete from '@mui/material/Autocomplete';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useEffect, useState } from 'react';
 import { Controller, useForm } from 'react-hook-form';
 import { useTranslations } from 'use-intl';
 import { said } from './refusal.ts';
+import { ZoneField } from './zone-field.tsx';
 
 export interface PersonValues {
   name: string;
@@ -59,20 +59,11 @@ export function PersonForm(props: { first: boolean; onSend: (values: PersonValue
         name="zone"
         control={control}
         render={({ field }) => (
-          <Autocomplete
-            freeSolo
-            options={Intl.supportedValuesOf('timeZone')}
-            inputValue={field.value}
+          <ZoneField
+            label={first ? t('welcome.zone') : t('people.zone')}
             value={field.value}
-            onInputChange={(_, value) => field.onChange(value)}
-            renderInput={(params) => (
-              <TextField
-                {...params}
-                label={first ? t('welcome.zone') : t('people.zone')}
-                error={!!errors.zone}
-                helperText={errors.zone?.message}
-              />
-            )}
+            wrong={errors.zone?.message}
+            onChange={field.onChange}
           />
         )}
       />

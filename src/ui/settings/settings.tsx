@@ -1,9 +1,7 @@
 'use client';
 import Alert from '@mui/material/Alert';
-import Autocomplete from '@mui/material/Autocomplete';
 import Button from '@mui/material/Button';
 import { useColorScheme } from '@mui/material/styles';
-import TextField from '@mui/material/TextField';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
@@ -12,6 +10,7 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import { said } from '../common/refusal.ts';
 import { DAY, fullDay, weekday } from '../common/times.ts';
+import { ZoneField } from '../common/zone-field.tsx';
 import { useFrame } from '../frame/frame-context.tsx';
 
 const MONDAY = 4 * DAY;
@@ -57,16 +56,7 @@ function Times() {
     <section style={{ display: 'grid', gap: 12 }}>
       <h2>{t('settings.times')}</h2>
       {refused && <Alert severity="error">{refused}</Alert>}
-      <Autocomplete
-        freeSolo
-        options={Intl.supportedValuesOf('timeZone')}
-        value={zone}
-        inputValue={zone}
-        onInputChange={(_, value) => setZone(value)}
-        renderInput={(params) => (
-          <TextField {...params} label={t('settings.zone')} error={!!wrong} helperText={wrong} />
-        )}
-      />
+      <ZoneField label={t('settings.zone')} value={zone} wrong={wrong ?? undefined} onChange={setZone} />
       <div className="row">
         <span id="clock-label" style={{ width: 120 }}>
           {t('settings.hours')}

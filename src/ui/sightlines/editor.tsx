@@ -56,7 +56,9 @@ export function Editor(props: {
   const { style, now } = useFrame();
   // Somebody new starts no higher than what everyone gets.
   const start = row.key === '' ? { ...NOTHING, sight: everyone.key ? everyone.rights.sight : 'nothing' } : row.rights;
-  const [rights, setRights] = useState<RightsWire>(start);
+  // What is chosen and not saved; it stays when the row changes under it.
+  const [chosen, setChosen] = useState<RightsWire | null>(null);
+  const rights = chosen ?? start;
   const [taking, setTaking] = useState(false);
   const [refused, setRefused] = useState<string | null>(null);
   const [fields, setFields] = useState<Readonly<Record<string, string>>>({});
@@ -86,7 +88,7 @@ export function Editor(props: {
     setRefused(null);
     setFields({});
     setTaking(false);
-    setRights(next);
+    setChosen(next);
   };
   const setSight = (sight: RightsWire['sight']) => {
     if (sight === 'nothing') choose({ ...NOTHING });
@@ -126,6 +128,7 @@ export function Editor(props: {
       });
       const what = presetName(rights);
       await onSaved(everyoneRow ? t('lines.savedEveryone', { what }) : t('lines.saved', { name, what }));
+      setChosen((now) => (now === chosen ? null : now));
     } catch (error) {
       const s = said(error, t('common.unreachable'));
       setRefused(s.code === 'changedMeanwhile' ? t('lines.stale') : s.sentence);
@@ -362,7 +365,7 @@ export function Editor(props: {
                 {everyoneRow ? t('lines.saveEveryone') : t('lines.save', { name: who })}
               </Button>
               {dirty && row.key !== '' && (
-                <Button variant="outlined" onClick={() => choose(row.rights)}>
+                <Button variant="outlined" onClick={() => setChosen(null)}>
                   {t('lines.leave')}
                 </Button>
               )}

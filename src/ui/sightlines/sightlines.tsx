@@ -97,7 +97,7 @@ export function Sightlines({ calendar }: { calendar: string }) {
         />
       </div>
       <Editor
-        key={`${audienceKey(current.audience)} ${current.key}`}
+        key={audienceKey(current.audience)}
         calendar={calendar}
         row={current}
         lines={lines}

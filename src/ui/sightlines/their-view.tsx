@@ -32,7 +32,7 @@ export function TheirView(props: {
   const items = before && dirty ? answer?.itemsBefore : answer?.items;
   return (
     <div className="col">
-      <div className="row" style={{ justifyContent: 'space-between', marginBottom: 6 }}>
+      <div className="row" style={{ justifyContent: 'space-between', marginBottom: 6, minHeight: 36 }}>
         <h3>{name ? t('lines.view', { name }) : t('lines.viewEveryone')}</h3>
         {dirty && (
           <span className="row" style={{ gap: 0 }}>

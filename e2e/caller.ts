@@ -1,0 +1,67 @@
+/** Somebody's session outside a browser: what a script of theirs would get, to the byte. */
+export class Caller {
+  private cookie = '';
+  constructor(readonly address: string) {}
+
+  /** A sample person's session. */
+  static async stepIn(address: string, handle: string): Promise<Caller> {
+    const caller = new Caller(address);
+    const answer = await caller.send('POST', '/api/demo/step-in', { handle });
+    if (answer.status !== 200) throw new Error(`${handle} can't step in: ${answer.text}`);
+    return caller;
+  }
+
+  async send(
+    method: string,
+    path: string,
+    body?: unknown,
+    headers: Record<string, string> = {},
+  ): Promise<{ status: number; text: string; headers: Headers }> {
+    const answer = await fetch(this.address + path, {
+      method,
+      redirect: 'manual',
+      headers: {
+        ...(this.cookie ? { cookie: this.cookie } : {}),
+        ...(body === undefined || typeof body === 'string' ? {} : { 'content-type': 'application/json' }),
+        ...headers,
+      },
+      ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
+    });
+    const set = answer.headers.getSetCookie();
+    if (set.length > 0) this.cookie = set.map((c) => c.split(';')[0]).join('; ');
+    return { status: answer.status, text: await answer.text(), headers: answer.headers };
+  }
+
+  async json<T>(path: string): Promise<T> {
+    const answer = await this.send('GET', path);
+    if (answer.status !== 200) throw new Error(`${path}: ${answer.status} ${answer.text}`);
+    return JSON.parse(answer.text) as T;
+  }
+
+  /** The live stream, heard until `until` says so or five seconds have passed; answers all of it. */
+  async listen(started: () => Promise<void>, until: (heard: string) => boolean): Promise<string> {
+    const end = new AbortController();
+    const timer = setTimeout(() => end.abort(), 5000);
+    const answer = await fetch(`${this.address}/api/live`, { headers: { cookie: this.cookie }, signal: end.signal });
+    const reader = answer.body?.pipeThrough(new TextDecoderStream()).getReader();
+    let heard = '';
+    let begun = false;
+    try {
+      for (;;) {
+        const part = await reader?.read();
+        if (!part || part.done) break;
+        heard += part.value;
+        if (!begun) {
+          begun = true;
+          await started();
+        }
+        if (until(heard)) break;
+      }
+    } catch {
+      // Five seconds have passed: what was heard is the answer.
+    }
+    clearTimeout(timer);
+    end.abort();
+    return heard;
+  }
+}

@@ -1,0 +1,262 @@
+import puppeteer, { type Browser, type BrowserContext, type ElementHandle, type Page } from 'puppeteer-core';
+import { installNames, type Names } from './names.ts';
+
+const PATIENCE = 12_000;
+
+/** Starts Chromium, with nothing in it that reaches out or slows a window that is not in front. */
+export function startBrowser(): Promise<Browser> {
+  return puppeteer.launch({
+    executablePath: process.env.CHROMIUM_PATH ?? '/usr/bin/chromium',
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+      // Several people's windows are open at once, and each must run as if it were in front.
+      '--disable-background-timer-throttling',
+      '--disable-backgrounding-occluded-windows',
+      '--disable-renderer-backgrounding',
+    ],
+  });
+}
+
+type Name = string | RegExp;
+
+/** Where things of a role can be in the page; what isn't listed is looked for everywhere. */
+const CANDIDATES: Record<string, string> = {
+  button: 'button, [role="button"], summary',
+  link: 'a[href]',
+  textbox: 'input, textarea',
+  combobox: 'input, select, [role="combobox"]',
+  checkbox: 'input[type="checkbox"]',
+  switch: 'input[role="switch"]',
+  option: '[role="option"], option',
+  menuitem: '[role="menuitem"]',
+  heading: 'h1, h2, h3',
+  alert: '[role="alert"]',
+  status: '[role="status"]',
+  complementary: 'aside',
+  region: 'section, [role="region"]',
+  row: 'tr',
+};
+
+/** One window of one person's: everything is found by role and name, and waited for, never timed. */
+export class Desk {
+  private constructor(
+    readonly page: Page,
+    readonly context: BrowserContext,
+    readonly errors: string[],
+  ) {}
+
+  static async open(browser: Browser, address: string, size = { width: 1280, height: 800 }): Promise<Desk> {
+    const context = await browser.createBrowserContext();
+    return Desk.window(context, address, size);
+  }
+
+  /** Another window of the same person. */
+  static async window(context: BrowserContext, address: string, size = { width: 1280, height: 800 }): Promise<Desk> {
+    const page = await context.newPage({ type: 'window' } as never);
+    await page.setViewport(size);
+    const session = await page.createCDPSession();
+    await session.send('Emulation.setFocusEmulationEnabled', { enabled: true });
+    await page.emulateMediaFeatures([{ name: 'prefers-reduced-motion', value: 'reduce' }]);
+    await page.evaluateOnNewDocument(installNames);
+    const errors: string[] = [];
+    page.on('pageerror', (error) => errors.push(String(error)));
+    page.on('console', (message) => {
+      // What a refused request says on the console is the browser's own line; the tests look at the screen instead.
+      if (message.type() === 'error' && !/Failed to load resource/.test(message.text())) errors.push(message.text());
+    });
+    const desk = new Desk(page, context, errors);
+    await desk.go(address);
+    return desk;
+  }
+
+  async go(address: string): Promise<void> {
+    await this.page.goto(address, { waitUntil: 'domcontentloaded' });
+  }
+
+  /** Waits for something of a role and a name to be on the screen. */
+  async find(role: string, name: Name = /.*/, within?: ElementHandle<Element>): Promise<ElementHandle<Element>> {
+    return until(`a ${role} called ${String(name)}`, () => this.look(role, name, within), this.page);
+  }
+
+  /** The same, without waiting; `null` where there is none. */
+  async look(role: string, name: Name, within?: ElementHandle<Element>): Promise<ElementHandle<Element> | null> {
+    const wanted = typeof name === 'string' ? { text: name } : { source: name.source, flags: name.flags };
+    const handle = await this.page.evaluateHandle(
+      (role, css, wanted, root) => {
+        const { nameOf, roleOf } = (window as unknown as { paramoNames: Names }).paramoNames;
+        const pattern = 'text' in wanted ? null : new RegExp(wanted.source ?? '', wanted.flags);
+        for (const el of (root ?? document).querySelectorAll(css)) {
+          if (roleOf(el) !== role || el.getClientRects().length === 0 || el.closest('[aria-hidden="true"]')) continue;
+          const name = nameOf(el);
+          if (pattern ? pattern.test(name) : name === wanted.text) return el;
+        }
+        return null;
+      },
+      role,
+      CANDIDATES[role] ?? '*',
+      wanted,
+      within ?? null,
+    );
+    const element = handle.asElement() as ElementHandle<Element> | null;
+    if (!element) await handle.dispose();
+    return element;
+  }
+
+  async press(role: string, name: Name, within?: ElementHandle<Element>): Promise<void> {
+    await until(
+      `to press the ${role} called ${String(name)}`,
+      async () => {
+        const element = await this.look(role, name, within);
+        if (!element) return null;
+        const ready = await element.evaluate((el) => {
+          if ((el as HTMLButtonElement).disabled || el.getAttribute('aria-disabled') === 'true') return false;
+          el.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+          const box = el.getBoundingClientRect();
+          const top = document.elementFromPoint(box.x + box.width / 2, box.y + box.height / 2);
+          // Something lies over it, a menu that is closing say: a person would wait too.
+          return top !== null && (el.contains(top) || top.contains(el));
+        });
+        if (!ready) return null;
+        return element.click().then(
+          () => true,
+          () => null,
+        );
+      },
+      this.page,
+    );
+  }
+
+  /** Types into a field, in place of what it held. */
+  async fill(label: Name, text: string, role = 'textbox'): Promise<void> {
+    const field = await this.find(role, label);
+    await field.click({ count: 3 });
+    await this.page.keyboard.down('Control');
+    await this.page.keyboard.press('a');
+    await this.page.keyboard.up('Control');
+    await this.page.keyboard.press('Backspace');
+    await field.type(text);
+  }
+
+  /** Sets a date field, which takes keys in its own order. */
+  async fillDate(label: Name, date: string): Promise<void> {
+    const field = (await this.any(label)) as ElementHandle<HTMLInputElement>;
+    await field.evaluate((el, value) => {
+      Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')?.set?.call(el, value);
+      el.dispatchEvent(new Event('input', { bubbles: true }));
+      el.dispatchEvent(new Event('change', { bubbles: true }));
+    }, date);
+  }
+
+  /** A field by its label, whatever its role. */
+  async any(label: Name): Promise<ElementHandle<Element>> {
+    const wanted = typeof label === 'string' ? { text: label } : { source: label.source, flags: label.flags };
+    return until(
+      `a field called ${String(label)}`,
+      async () => {
+        const handle = await this.page.evaluateHandle((wanted) => {
+          const { nameOf } = (window as unknown as { paramoNames: Names }).paramoNames;
+          const pattern = 'text' in wanted ? null : new RegExp(wanted.source ?? '', wanted.flags);
+          for (const el of document.querySelectorAll('input, textarea, select'))
+            if (pattern ? pattern.test(nameOf(el)) : nameOf(el) === wanted.text) return el;
+          return null;
+        }, wanted);
+        return handle.asElement() as ElementHandle<Element> | null;
+      },
+      this.page,
+    );
+  }
+
+  /** Chooses from a list that opens. */
+  async choose(label: Name, option: Name): Promise<void> {
+    await this.press('combobox', label);
+    await this.press('option', option);
+    await this.gone('option', option);
+  }
+
+  async text(): Promise<string> {
+    return this.page.evaluate(() => document.body.innerText);
+  }
+
+  /** Waits until the screen says something. */
+  async says(text: Name): Promise<void> {
+    await until(
+      `the screen to say ${String(text)}`,
+      async () => (holds(await this.text(), text) ? true : null),
+      this.page,
+    );
+  }
+
+  /** Waits until the screen no longer says something. */
+  async saysNot(text: Name): Promise<void> {
+    await until(
+      `the screen not to say ${String(text)}`,
+      async () => (holds(await this.text(), text) ? null : true),
+      this.page,
+    );
+  }
+
+  async gone(role: string, name: Name): Promise<void> {
+    await until(
+      `no ${role} called ${String(name)}`,
+      async () => ((await this.look(role, name)) ? null : true),
+      this.page,
+    );
+  }
+
+  /** Calls the API as this person, as a script of theirs would; answers status and text. */
+  async fetch(path: string, init: { method?: string; body?: unknown } = {}): Promise<{ status: number; text: string }> {
+    return this.page.evaluate(
+      async (path, method, body) => {
+        const answer = await fetch(path, {
+          method,
+          ...(body === null ? {} : { body, headers: { 'content-type': 'application/json' } }),
+        });
+        return { status: answer.status, text: await answer.text() };
+      },
+      path,
+      init.method ?? 'GET',
+      init.body === undefined ? null : JSON.stringify(init.body),
+    );
+  }
+
+  async signIn(address: string, password: string): Promise<void> {
+    await this.fill('E-mail address', address);
+    await this.fill('Password', password);
+    await this.press('button', 'Sign in');
+  }
+
+  async close(): Promise<void> {
+    await this.context.close();
+  }
+}
+
+function holds(screen: string, text: Name): boolean {
+  const plain = screen.replace(/\s+/g, ' ');
+  return typeof text === 'string' ? plain.includes(text) : text.test(plain);
+}
+
+/** Waits for a condition to be met; says what was waited for, and what the screen showed instead. */
+export async function until<T>(what: string, look: () => Promise<T | null>, page?: Page): Promise<T> {
+  const end = Date.now() + PATIENCE;
+  let last: unknown = null;
+  while (Date.now() < end) {
+    try {
+      const found = await look();
+      if (found !== null) {
+        return found;
+      }
+    } catch (error) {
+      // The page was leaving for another; the next look finds that one.
+      last = error;
+    }
+    await new Promise((done) => setTimeout(done, 30));
+  }
+  const screen = page ? await page.evaluate(() => `${location.href}\n${document.body.innerText}`).catch(() => '') : '';
+  throw new Error(`waited in vain for ${what}\n${last ? `${String(last)}\n` : ''}${screen.slice(0, 3000)}`);
+}

@@ -1,0 +1,243 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { beforeAll, describe, expect, inject, test } from 'vitest';
+import { Caller } from './caller.ts';
+
+/*
+ * Everything the server can send is an exit. Each is asked for by each kind of viewer, for a calendar in which every text
+ * carries a marker; what a viewer may not see must be in no byte of any answer. An exit this file doesn't know fails it.
+ */
+const home = inject('sample');
+const FIELDS = ['title', 'place', 'notes', 'link', 'briefing', 'category', 'attendee'] as const;
+const ITEMS = ['follow', 'open', 'outline', 'private'] as const;
+type Field = (typeof FIELDS)[number];
+type ItemName = (typeof ITEMS)[number];
+const mark = (item: ItemName, field: Field) => `zq${item}${field}qz`;
+const RANGE = 'from=2027-06-07&to=2027-06-14&zone=Europe%2FLisbon';
+
+/** What each kind of viewer may meet of each item, written down from the page of the rule. */
+const OUTLINE: Field[] = ['title', 'place'];
+const FULL: Field[] = ['title', 'place', 'notes', 'link', 'category', 'attendee'];
+const MAY: Record<string, Record<ItemName, readonly Field[]>> = {
+  ines: { follow: FIELDS, open: FIELDS, outline: FIELDS, private: FIELDS },
+  tomas: { follow: FIELDS, open: FIELDS, outline: FIELDS, private: [] },
+  bruno: { follow: FULL, open: FULL, outline: OUTLINE, private: [] },
+  pim: { follow: FULL, open: FULL, outline: OUTLINE, private: [] },
+  hedda: { follow: OUTLINE, open: FULL, outline: OUTLINE, private: [] },
+  amara: { follow: OUTLINE, open: FULL, outline: OUTLINE, private: [] },
+  kofi: { follow: [], open: FULL, outline: [], private: [] },
+  dario: { follow: [], open: [], outline: [], private: [] },
+  'nobody signed in': { follow: [], open: [], outline: [], private: [] },
+};
+
+const callers = new Map<string, Caller>();
+let calendar = '';
+let ids: string[] = [];
+
+beforeAll(async () => {
+  for (const who of Object.keys(MAY))
+    callers.set(who, who === 'nobody signed in' ? new Caller(home) : await Caller.stepIn(home, who));
+  const ines = callers.get('ines') as Caller;
+  const frame = await ines.json<{ principals: { handle: string; calendar: string }[] }>('/api/frame');
+  calendar = frame.principals.find((p) => p.handle === 'ines')?.calendar ?? '';
+  for (const [i, item] of ITEMS.entries()) {
+    const made = await ines.send('POST', `/api/calendars/${calendar}/items`, {
+      when: { start: `2027-06-09T1${i}:00`, end: `2027-06-09T1${i}:30`, allDay: false, zone: 'Europe/Lisbon' },
+      title: mark(item, 'title'),
+      place: mark(item, 'place'),
+      notes: mark(item, 'notes'),
+      link: `https://${mark(item, 'link')}.example/`,
+      briefing: mark(item, 'briefing'),
+      categories: [mark(item, 'category')],
+      attendees: [{ name: null, address: `${mark(item, 'attendee')}@river.example`, answer: 'accepted' }],
+      visibility: item,
+    });
+    expect(made.status).toBe(200);
+    ids.push(JSON.parse(made.text).item.id);
+  }
+  ids = [...ids, 'Zm9vYmFyYmF6cXV4eHl6'];
+});
+
+type Ask = { method: string; path: string; body?: unknown; headers?: Record<string, string> };
+const get = (path: string): Ask[] => [{ method: 'GET', path }];
+/** A page as a browser first gets it, and as the router asks for it afterwards. */
+const page = (path: string): Ask[] => [...get(path), { method: 'GET', path, headers: { RSC: '1' } }];
+const rights = {
+  sight: 'full',
+  add: false,
+  change: 'none',
+  remove: 'none',
+  suggest: false,
+  private: false,
+  speaks: false,
+  copies: false,
+  shares: false,
+};
+const wholly = { audience: { kind: 'person', id: 'wren' }, rights };
+
+/** How each exit is asked, by file and method. Nothing here changes anything for those who may: versions are stale. */
+const EXITS: Record<string, () => Ask[]> = {
+  'page.tsx': () => page('/'),
+  'sign-in/page.tsx': () => page('/sign-in?to=%2Ffor%2Fines%2Fcalendar'),
+  'welcome/page.tsx': () => page('/welcome'),
+  'not-found.tsx': () => page('/nothing/at/all'),
+  'error.tsx': () => [],
+  'for/[who]/calendar/page.tsx': () => [
+    ...page('/for/ines/calendar?week=2027-06-07'),
+    ...page('/for/amara/calendar?of=ines&week=2027-06-07'),
+    ...page('/for/kofi/calendar?of=ines&week=2027-06-07'),
+  ],
+  'for/[who]/sightlines/page.tsx': () => page('/for/ines/sightlines'),
+  'for/[who]/people/page.tsx': () => page('/for/ines/people'),
+  'for/[who]/settings/page.tsx': () => page('/for/ines/settings'),
+  'api/frame/route.ts GET': () => get('/api/frame'),
+  'api/people/route.ts GET': () => get('/api/people'),
+  'api/people/route.ts POST': () => [{ method: 'POST', path: '/api/people', body: { name: '' } }],
+  'api/preferences/route.ts PUT': () => [{ method: 'PUT', path: '/api/preferences', body: { zone: 'x' } }],
+  'api/calendars/[calendar]/items/route.ts GET': () => get(`/api/calendars/${calendar}/items?${RANGE}`),
+  'api/calendars/[calendar]/items/route.ts POST': () => [
+    { method: 'POST', path: `/api/calendars/${calendar}/items`, body: { title: '', when: {} } },
+  ],
+  'api/calendars/[calendar]/load/route.ts GET': () => get(`/api/calendars/${calendar}/load?${RANGE}`),
+  'api/calendars/[calendar]/file/route.ts GET': () => get(`/api/calendars/${calendar}/file`),
+  'api/calendars/[calendar]/sightlines/route.ts GET': () => get(`/api/calendars/${calendar}/sightlines`),
+  'api/calendars/[calendar]/preview/route.ts POST': () => [
+    {
+      method: 'POST',
+      path: `/api/calendars/${calendar}/preview`,
+      body: { ...wholly, range: { from: '2027-06-07', to: '2027-06-14', zone: 'Europe/Lisbon' } },
+    },
+  ],
+  'api/calendars/[calendar]/grants/route.ts PUT': () => [
+    { method: 'PUT', path: `/api/calendars/${calendar}/grants`, body: { ...wholly, seen: 'stale' } },
+  ],
+  'api/calendars/[calendar]/grants/route.ts DELETE': () => [
+    { method: 'DELETE', path: `/api/calendars/${calendar}/grants`, body: { audience: wholly.audience, seen: 'stale' } },
+  ],
+  'api/calendars/[calendar]/imports/route.ts POST': () => [
+    { method: 'POST', path: `/api/calendars/${calendar}/imports`, body: 'BEGIN:VCALENDAR\r\nEND:VCALENDAR\r\n' },
+  ],
+  'api/imports/[preview]/route.ts POST': () => [{ method: 'POST', path: '/api/imports/none' }],
+  'api/items/[item]/route.ts GET': () => ids.flatMap((id) => get(`/api/items/${id}`)),
+  'api/items/[item]/route.ts PATCH': () =>
+    ids.map((id) => ({ method: 'PATCH', path: `/api/items/${id}`, body: { version: 999, fields: { title: 'x' } } })),
+  'api/items/[item]/route.ts DELETE': () =>
+    ids.map((id) => ({ method: 'DELETE', path: `/api/items/${id}?version=999` })),
+  'api/undo/route.ts POST': () => [{ method: 'POST', path: '/api/undo', body: { undo: 'none' } }],
+  'api/session/route.ts POST': () => [
+    {
+      method: 'POST',
+      path: '/api/session',
+      body: { address: 'i.varga@cloudmoor.example', password: 'not hers at all' },
+    },
+  ],
+  // Signing out and withdrawing end the session this test stands on; they answer `done` and are driven elsewhere.
+  'api/session/route.ts DELETE': () => [],
+  'api/sessions/route.ts GET': () => get('/api/sessions'),
+  'api/sessions/[session]/route.ts DELETE': () => [{ method: 'DELETE', path: '/api/sessions/none' }],
+  'api/start/route.ts POST': () => [{ method: 'POST', path: '/api/start', body: {} }],
+  'api/demo/step-in/route.ts POST': () => [{ method: 'POST', path: '/api/demo/step-in', body: { handle: 'nobody' } }],
+  'api/openapi.json/route.ts GET': () => get('/api/openapi.json'),
+  // The stream is heard in a test of its own.
+  'api/live/route.ts GET': () => [],
+};
+
+/** Every page and every method of every route, read off the files. */
+function exits(folder = 'src/app', below = ''): string[] {
+  return readdirSync(folder, { withFileTypes: true }).flatMap((entry) => {
+    const path = join(folder, entry.name);
+    const name = below ? `${below}/${entry.name}` : entry.name;
+    if (entry.isDirectory()) return exits(path, name);
+    if (entry.name === 'route.ts')
+      return [
+        ...readFileSync(path, 'utf8').matchAll(
+          /export (?:const|async function|function) (GET|POST|PUT|PATCH|DELETE|HEAD)\b/g,
+        ),
+      ].map((m) => `${name} ${m[1]}`);
+    return /^(page|not-found|error|loading|template|default|opengraph-image)\.tsx?$/.test(entry.name) ? [name] : [];
+  });
+}
+
+test('every exit is known here', () => {
+  expect(exits().sort()).toEqual(Object.keys(EXITS).sort());
+});
+
+describe.each(Object.keys(MAY))('%s', (who) => {
+  test('gets what they may see and no byte of the rest, from every exit', { timeout: 60_000 }, async () => {
+    const caller = callers.get(who) as Caller;
+    const may = MAY[who] as (typeof MAY)[string];
+    const met = new Set<string>();
+    for (const [exit, asks] of Object.entries(EXITS))
+      for (const ask of asks()) {
+        const answer = await caller.send(ask.method, ask.path, ask.body, ask.headers);
+        expect([exit, answer.status >= 500]).toEqual([exit, false]);
+        const said = `${answer.text}\n${[...answer.headers].join('\n')}`;
+        for (const item of ITEMS)
+          for (const field of FIELDS) {
+            if (!said.includes(mark(item, field))) continue;
+            met.add(mark(item, field));
+            expect([exit, item, field, may[item].includes(field)]).toEqual([exit, item, field, true]);
+          }
+      }
+    const all = ITEMS.flatMap((item) => may[item].map((field) => mark(item, field)));
+    expect([...met].sort()).toEqual(all.sort());
+  });
+});
+
+test('what is hidden and what isn’t there answer alike, to the byte', async () => {
+  const dario = callers.get('dario') as Caller;
+  const kofi = callers.get('kofi') as Caller;
+  const none = 'Zm9vYmFyYmF6cXV4eHl6';
+  const same = async (
+    caller: Caller,
+    method: string,
+    path: (key: string) => string,
+    hidden: string,
+    body?: unknown,
+  ) => {
+    const [a, b] = [await caller.send(method, path(hidden), body), await caller.send(method, path(none), body)];
+    expect([path(''), a.status, a.text]).toEqual([path(''), b.status, b.text]);
+    expect(a.status).toBe(404);
+  };
+  for (const [method, tail, body] of [
+    ['GET', `items?${RANGE}`],
+    ['GET', `load?${RANGE}`],
+    ['GET', 'file'],
+    ['GET', 'sightlines'],
+    [
+      'POST',
+      'items',
+      { title: 'x', when: { start: '2027-06-09T10:00', end: '2027-06-09T11:00', allDay: false, zone: 'UTC' } },
+    ],
+    ['PUT', 'grants', { ...wholly, seen: null }],
+    ['POST', 'imports', 'BEGIN:VCALENDAR\r\nEND:VCALENDAR\r\n'],
+  ] as const)
+    await same(dario, method, (key) => `/api/calendars/${key}/${tail}`, calendar, body);
+  for (const id of ids.slice(0, 4)) {
+    await same(dario, 'GET', (key) => `/api/items/${key}`, id);
+    await same(dario, 'PATCH', (key) => `/api/items/${key}`, id, { version: 1, fields: { title: 'x' } });
+    await same(dario, 'DELETE', (key) => `/api/items/${key}?version=1`, id);
+  }
+  await same(kofi, 'GET', (key) => `/api/items/${key}`, ids[0] ?? '');
+});
+
+test('the live stream says which calendar changed to those who see a change, and to the others nothing', async () => {
+  const ines = callers.get('ines') as Caller;
+  const write = async () => {
+    const made = await ines.send('POST', `/api/calendars/${calendar}/items`, {
+      when: { start: '2027-06-10T10:00', end: '2027-06-10T10:30', allDay: false, zone: 'Europe/Lisbon' },
+      title: mark('follow', 'title'),
+      notes: mark('follow', 'notes'),
+      shows: 'free',
+    });
+    expect(made.status).toBe(200);
+  };
+  const heard = await (callers.get('amara') as Caller).listen(write, (all) => all.includes('data:'));
+  expect(heard).toContain(JSON.stringify({ kind: 'changed', calendar }));
+  expect(heard).not.toContain('zq');
+  // A free item is no busy block: nothing that Kofi or Dario gets has changed, and so nothing is said.
+  const kofi = (callers.get('kofi') as Caller).listen(write, (all) => all.includes('data:'));
+  const dario = (callers.get('dario') as Caller).listen(write, (all) => all.includes('data:'));
+  expect(await kofi).not.toContain('data:');
+  expect(await dario).not.toContain('data:');
+});

@@ -1,0 +1,238 @@
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { Browser } from 'puppeteer-core';
+import { afterAll, beforeAll, expect, inject, test } from 'vitest';
+import { calendarFile, MARKS } from './calendar-file.ts';
+import { Desk, startBrowser, until } from './desk.ts';
+
+const PASSWORD = 'moor-mist-2027';
+const PEOPLE = ['Tomas Lindqvist', 'Amara Reyes', 'Bruno Keane', 'Dario Venn', 'Wren Castellan'];
+const address = (name: string) => `${name.split(' ')[0]?.toLowerCase()}@cloudmoor.example`;
+
+let browser: Browser;
+const home = inject('empty');
+beforeAll(async () => {
+  browser = await startBrowser();
+});
+afterAll(() => browser?.close());
+
+/** A window that keeps every byte the server sends to it. */
+async function signedIn(name: string): Promise<{ desk: Desk; bytes: () => Promise<string> }> {
+  const desk = await Desk.open(browser, 'about:blank');
+  const bodies: Promise<string>[] = [];
+  desk.page.on('response', (answer) => {
+    if (answer.url().startsWith(home) && !answer.url().includes('/api/live'))
+      bodies.push(answer.text().catch(() => ''));
+  });
+  await desk.go(`${home}/sign-in`);
+  await desk.signIn(address(name), PASSWORD);
+  await desk.find('heading', /March 2027/);
+  return { desk, bytes: async () => `${(await Promise.all(bodies)).join('\n')}\n${await desk.page.content()}` };
+}
+
+async function give(ines: Desk, who: string, level: RegExp): Promise<void> {
+  const first = who.split(' ')[0] ?? '';
+  await ines.press('button', 'Give access');
+  await ines.fill('Choose who', first, 'combobox');
+  await ines.press('option', new RegExp(who));
+  await ines.find('heading', who);
+  await ines.press('button', level);
+  await ines.press('button', `Save for ${first}`);
+  await ines.says(`Saved. ${who} now has`);
+}
+
+const item = (desk: Desk, title: RegExp) => desk.find('button', title);
+
+test('the main job: a manager’s calendar, run by her assistant, seen by five colleagues each in another way', async () => {
+  // An organisation begins with one person, who adds the others.
+  const ines = await Desk.open(browser, home);
+  await ines.fill('Your name', 'Inés Varga');
+  await ines.fill('E-mail address', 'ines@cloudmoor.example');
+  await ines.fill('Your role', 'Director');
+  await ines.fill('Your time zone', 'Europe/Lisbon', 'combobox');
+  await ines.fill('Password', PASSWORD);
+  await ines.press('button', 'Begin with this account');
+  await ines.find('heading', /1–7 March 2027/);
+  await ines.press('link', 'People');
+  await ines.press('button', 'Add a person');
+  for (const name of PEOPLE) {
+    await ines.fill('Name', name);
+    await ines.fill('E-mail address', address(name));
+    await ines.fill('Time zone', 'Europe/Lisbon', 'combobox');
+    await ines.fill('First password', PASSWORD);
+    await ines.press('button', `Add ${name}`);
+    await ines.says(`${name} can sign in now.`);
+  }
+
+  // She brings her calendar in from another program: a preview first, then one act.
+  await ines.press('link', 'Calendar');
+  await ines.press('button', 'File');
+  await ines.press('menuitem', 'Bring in a file');
+  const file = join(mkdtempSync(join(tmpdir(), 'paramo-file-')), 'export.ics');
+  writeFileSync(file, calendarFile());
+  const input = await ines.page.waitForSelector('input[type="file"]');
+  await input?.uploadFile(file);
+  await ines.says('41 new items');
+  await ines.says('3 can’t be read');
+  await ines.says('its time zone “Far/Away” is known nowhere');
+  await ines.says('repeats more often than daily');
+  await ines.says('A zone was recognised by its offsets: Own/Time = Europe/Lisbon');
+  await ines.press('button', 'Bring in 41, leave 3');
+  await ines.says('41 items brought in, 3 left.');
+  await item(ines, /^Zqtitle Weir talk, Thu 4 Mar 2027, 10:00–11:30/);
+  await item(ines, /^Call to Bogotá, Fri 5 Mar 2027, 14:00–15:00/);
+  await item(ines, /^Week with everyone, Mon 1 Mar 2027, 08:30–09:00/);
+  await item(ines, /^Uplands forum/);
+  const taken = await ines.fetch(`${new URL(await fileLink(ines)).pathname}`);
+  expect(taken.status).toBe(200);
+  expect(taken.text.match(/BEGIN:VEVENT/g)).toHaveLength(41);
+
+  // Sightlines: everyone free/busy, some more, one nothing, one acting for her; each seen as they will get it.
+  await ines.press('link', 'Sightlines');
+  await ines.find('heading', 'Who sees what in my calendar');
+  await ines.press('button', /^Titles/);
+  await ines.press('button', 'Save for everyone inside');
+  await ines.says('Saved. Everyone inside now has Titles.');
+  await ines.press('button', /^Free\/busy/);
+  await ines.press('button', 'Save for everyone inside');
+  await ines.says('Saved. Everyone inside now has Free/busy.');
+  const view = await ines.find('heading', 'Everyone’s view of this week');
+  expect(view).toBeTruthy();
+  await give(ines, 'Amara Reyes', /^Outline/);
+  await give(ines, 'Bruno Keane', /^Full/);
+  await ines.find('heading', 'Bruno’s view of this week');
+  await give(ines, 'Dario Venn', /^Shut out/);
+  await give(ines, 'Tomas Lindqvist', /^Delegate/);
+  await ines.says('Tomas reads everything but what is private; adds items, changes and removes any item');
+  await ines.press('button', /^Zqsecret Clinic/);
+  await ines.press('button', 'Private');
+  await ines.says('1 withheld');
+
+  // Tomas turns the window to Inés, makes a meeting for her, drags it to another day and changes its place.
+  const tomas = (await signedIn('Tomas Lindqvist')).desk;
+  await ines.press('link', 'Calendar');
+  await item(ines, /^Zqtitle Weir talk/);
+  await tomas.press('link', /Inés Varga Director/);
+  await item(tomas, /^Zqtitle Weir talk/);
+  await tomas.press('link', /^New for Inés/);
+  await tomas.find('complementary', 'New item');
+  await tomas.fill('Title', 'Landowners, first talk');
+  await tomas.fillDate('Day', '2027-03-02');
+  await tomas.fill('From', '1600');
+  await tomas.fill('To', '17:00');
+  await tomas.fill('Place', 'Ridge House');
+  await tomas.press('button', 'Save to Inés’s calendar');
+  await tomas.says('Saved to Inés’s calendar');
+  const saved = Date.now();
+  await item(ines, /^Landowners, first talk, Tue 2 Mar 2027, 16:00–17:00/);
+  expect(Date.now() - saved).toBeLessThan(1000);
+  await drag(tomas, /^Landowners, first talk/, /^Zqtitle Weir talk/);
+  await item(tomas, /^Landowners, first talk, Thu 4 Mar 2027, 16:00–17:00/);
+  await item(ines, /^Landowners, first talk, Thu 4 Mar 2027, 16:00–17:00/);
+  await tomas.press('button', /^Landowners, first talk/);
+  await tomas.press('button', 'Change');
+  await tomas.fill('Place', 'Marsh Lab');
+  await tomas.press('button', 'Save to Inés’s calendar');
+  await tomas.says('Made by Tomas Lindqvist for Inés Varga');
+  await ines.press('button', /^Landowners, first talk.*Marsh Lab/);
+  await ines.says('Made by Tomas Lindqvist for Inés Varga');
+  await tomas.press('link', /Myself/);
+  await tomas.says('Nothing in this week.');
+
+  // What each colleague gets, to the byte.
+  const hidden = { ...MARKS };
+  const look = async (name: string, path = '/for/me/calendar?of=ines') => {
+    const window = await signedIn(name);
+    await window.desk.go(`${home}${path.replace('me', address(name).split('@')[0] ?? '')}`);
+    return window;
+  };
+  const absent = (bytes: string, names: readonly (keyof typeof hidden)[]) => {
+    for (const name of names)
+      expect([name, bytes.includes(hidden[name].replace('https://', '').slice(0, 6))]).toEqual([name, false]);
+  };
+  const amara = await look('Amara Reyes');
+  await item(amara.desk, /^Zqtitle Weir talk.*Zqplace Hall Lane/);
+  await amara.desk.says('You see titles and places');
+  await item(amara.desk, /^Private, Wed 3 Mar 2027, 14:00–15:00/);
+  absent(await amara.bytes(), ['notes', 'link', 'privateTitle', 'privatePlace']);
+
+  const bruno = await look('Bruno Keane');
+  await bruno.desk.press('button', /^Zqtitle Weir talk/);
+  await bruno.desk.says(MARKS.notes);
+  await item(bruno.desk, /^Private, Wed 3 Mar 2027, 14:00–15:00/);
+  absent(await bruno.bytes(), ['privateTitle', 'privatePlace']);
+
+  const wren = await look('Wren Castellan');
+  await item(wren.desk, /^Busy, Thu 4 Mar 2027, 10:00–11:30/);
+  await item(wren.desk, /^Busy, Wed 3 Mar 2027, 14:00–15:00/);
+  absent(await wren.bytes(), ['title', 'place', 'notes', 'link', 'privateTitle', 'privatePlace']);
+
+  const dario = await look('Dario Venn');
+  await dario.desk.says('There is nothing here');
+  const nobody = await look('Dario Venn', '/for/me/calendar?of=nobody-of-this-name');
+  await nobody.desk.says('There is nothing here');
+  const darios = await dario.bytes();
+  absent(darios, ['title', 'place', 'notes', 'link', 'privateTitle', 'privatePlace']);
+
+  const toms = await look('Tomas Lindqvist', '/for/ines/calendar');
+  await item(toms.desk, /^Private, Wed 3 Mar 2027, 14:00–15:00/);
+  absent(await toms.bytes(), ['privateTitle', 'privatePlace']);
+
+  // Taken away: Amara's open window falls back to busy blocks at once, and says why.
+  await ines.press('link', 'Sightlines');
+  await ines.press('button', /^Amara Reyes/);
+  await ines.press('button', 'Take away…');
+  await ines.says('Afterwards Amara sees free/busy, as everyone inside does.');
+  await ines.press('button', 'Take away');
+  const away = Date.now();
+  await amara.desk.says('Your access to Inés’s calendar has just changed. You now see free/busy.');
+  await amara.desk.gone('button', /^Zqtitle/);
+  expect(Date.now() - away).toBeLessThan(1000);
+  await item(amara.desk, /^Busy, Thu 4 Mar 2027, 10:00–11:30/);
+
+  // A change Tomas is typing when his delegation ends is refused in a sentence; what he typed is kept.
+  await tomas.press('link', /Inés Varga/);
+  await tomas.press('button', /^Landowners, first talk/);
+  await tomas.press('button', 'Change');
+  await tomas.fill('Place', 'Seed Store, the long table');
+  await ines.press('button', /^Tomas Lindqvist/);
+  await ines.press('button', 'Take away…');
+  await ines.press('button', 'Take away');
+  await tomas.says('You no longer act for Inés. What you were typing is kept below');
+  const place = await tomas.any('Place');
+  expect(await place.evaluate((el) => (el as HTMLInputElement).value)).toBe('Seed Store, the long table');
+  const refused = await tomas.fetch('/api/items/Zm9vYmFyYmF6cXV4eHl6', {
+    method: 'PATCH',
+    body: { version: 1, fields: { title: 'x' } },
+  });
+  expect(refused.status).toBe(404);
+  for (const window of [ines, tomas, amara.desk, bruno.desk, wren.desk, dario.desk]) expect(window.errors).toEqual([]);
+});
+
+async function fileLink(desk: Desk): Promise<string> {
+  await desk.press('button', 'File');
+  const link = await desk.find('menuitem', 'Take out a file');
+  const href = await link.evaluate((el) => (el as HTMLAnchorElement).href);
+  await desk.page.keyboard.press('Escape');
+  await desk.gone('menuitem', 'Take out a file');
+  return href;
+}
+
+/** Drags an item sideways onto the day of another, with the mouse, at its own hour. */
+async function drag(desk: Desk, what: RegExp, onto: RegExp): Promise<void> {
+  const [from, to] = [await (await item(desk, what)).boundingBox(), await (await item(desk, onto)).boundingBox()];
+  if (!from || !to) throw new Error('nothing to drag');
+  const { mouse } = desk.page;
+  const y = from.y + from.height / 2;
+  await mouse.move(from.x + 20, y);
+  await mouse.down();
+  await mouse.move(from.x + 40, y, { steps: 4 });
+  await mouse.move(to.x + 20, y, { steps: 12 });
+  await until(
+    'the ghost to follow',
+    async () => ((await desk.text()).includes('16:00–17:00 Landowners') ? true : null),
+    desk.page,
+  );
+  await mouse.up();
+}
