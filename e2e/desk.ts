@@ -45,6 +45,7 @@ const CANDIDATES: Record<string, string> = {
 
 /** One window of one person's: everything is found by role and name, and waited for, never timed. */
 export class Desk {
+  private closed = false;
   private constructor(
     readonly page: Page,
     readonly context: BrowserContext,
@@ -232,6 +233,8 @@ export class Desk {
   }
 
   async close(): Promise<void> {
+    if (this.closed) return;
+    this.closed = true;
     await this.context.close();
   }
 }

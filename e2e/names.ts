@@ -24,7 +24,7 @@ export function installNames(): void {
   const roleOf = (el: Element): string =>
     el.getAttribute('role') ??
     (el instanceof HTMLInputElement ? (INPUTS[el.type] ?? 'textbox') : (TAGS[el.tagName] ?? ''));
-  const plain = (text: string): string => text.replace(/\s+/g, ' ').trim();
+  const plain = (text: string): string => text.replace(/\s+/g, ' ').replace(/ ,/g, ',').trim();
   const textOf = (node: Node): string => {
     if (node instanceof Text) return node.data;
     if (!(node instanceof Element) || node.getAttribute('aria-hidden') === 'true') return '';

@@ -29,9 +29,6 @@ export const newPerson = z.strictObject({
 });
 export type NewPerson = z.infer<typeof newPerson>;
 
-/** The organisation's first administrator, asked for when nobody is there yet. */
-export const firstPerson = newPerson;
-
 export const stepIn = z.strictObject({ handle: z.string().max(64) });
 
 /** One of the calendars a person works in: their own or one they act for. */

@@ -12,7 +12,7 @@ import {
   undoBody,
   writtenAnswer,
 } from './items.ts';
-import { done, firstPerson, frameAnswer, newPerson, peopleAnswer, preferences, stepIn } from './people.ts';
+import { done, frameAnswer, newPerson, peopleAnswer, preferences, stepIn } from './people.ts';
 
 /** One route of the API: where it is, what it takes and what it answers. */
 export interface Route {
@@ -35,8 +35,6 @@ const signInBody = z.strictObject({
   address: z.string().trim().toLowerCase().max(254).pipe(z.email('address')),
   password: z.string().min(1, 'passwordMissing').max(128, 'tooLong:128'),
 });
-
-export { firstPerson, newPerson, signInBody };
 
 /** Every route of the API. The OpenAPI description, the typed call, the server's checks and the leak test all read this. */
 export const ROUTES = {
@@ -206,7 +204,7 @@ export const ROUTES = {
     path: '/api/start',
     who: 'open',
     summary: 'Make the first administrator',
-    body: firstPerson,
+    body: newPerson,
     answer: done,
   },
   stepIn: {

@@ -4,7 +4,7 @@ import { z } from 'zod';
 
 const schema = z.object({
   PARAMO_DATA: z.string().default('.data'),
-  PARAMO_SECRET: z.string().min(32, 'PARAMO_SECRET must be at least 32 characters.').optional(),
+  PARAMO_SECRET: z.string().min(32, 'must be at least 32 characters.').optional(),
   PARAMO_DEMO: z.enum(['0', '1']).default('0'),
   PARAMO_CLOCK: z.iso.datetime().optional(),
   PARAMO_ADDRESS: z.url().optional(),

@@ -32,10 +32,10 @@ export type ItemStep =
 
 /** The status others are shown: a declined item is free, an unanswered one at most tentative, otherwise as it is set. */
 export function effectiveStatus(item: Pick<Item, 'shows' | 'ownerAnswer'>): Status {
-  if (item.ownerAnswer === 'declined') return 'free';
-  if ((item.ownerAnswer === 'tentative' || item.ownerAnswer === 'needs-action') && item.shows === 'busy')
-    return 'tentative';
-  return item.shows;
+  const { ownerAnswer, shows } = item;
+  if (ownerAnswer === 'accepted' || ownerAnswer === null || ownerAnswer === undefined) return shows;
+  if (ownerAnswer === 'declined') return 'free';
+  return shows === 'busy' ? 'tentative' : shows;
 }
 
 /** The way an item is seen before status can leave it out (steps 1 to 4 of the item's rule), and the step that decided. */

@@ -16,6 +16,6 @@ export {
   VISIBILITIES,
   type Visibility,
 } from './fields.ts';
-export type { Hand, Item, Repeats } from './item.ts';
+export type { Item, Repeats } from './item.ts';
 export { SCOPES, type Scope, SIGHTS, type Sight } from './sight.ts';
-export type { BriefedView, BusyView, FullView, ItemView, OutlineView, TitleView, WithheldView } from './view.ts';
+export type { ItemView } from './view.ts';

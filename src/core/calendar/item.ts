@@ -1,11 +1,5 @@
 import type { Answer, Attendee, Importance, Kind, Party, Status, Visibility } from './fields.ts';
 
-/** Someone who wrote on an item: who acted, and in whose name where that is another person. */
-export interface Hand {
-  readonly actor: string;
-  readonly principal: string;
-}
-
 /** A repeat as the format writes it: the RRULE's value or null, and added and left-out starts in wall-clock text. */
 export interface Repeats {
   readonly rule: string | null;

@@ -7,6 +7,7 @@ import { migrate } from './migrate.ts';
 /** One connection to a SQLite file; statements are prepared once and kept. */
 export class Connection {
   private readonly statements = new Map<string, Database.Statement>();
+  private readonly rawStatements = new Map<string, Database.Statement>();
   constructor(readonly raw: Database.Database) {}
 
   private statement(text: string): Database.Statement {
@@ -20,6 +21,16 @@ export class Connection {
 
   all<Row>(text: string, ...values: unknown[]): Row[] {
     return this.statement(text).all(...values) as Row[];
+  }
+
+  /** Rows as arrays of values in the order of the columns: half the cost of objects where there are many. */
+  arrays(text: string, ...values: unknown[]): unknown[][] {
+    let found = this.rawStatements.get(text);
+    if (!found) {
+      found = this.raw.prepare(text).raw();
+      this.rawStatements.set(text, found);
+    }
+    return found.all(...values) as unknown[][];
   }
 
   get<Row>(text: string, ...values: unknown[]): Row | undefined {

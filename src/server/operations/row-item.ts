@@ -2,8 +2,8 @@ import type { AsSet } from '@/contract/items.ts';
 import type { Decision, Standing } from '@/core/access/index.ts';
 import type { Attendee, Item, Party, Repeats } from '@/core/calendar/index.ts';
 import { dateText, instantText } from '@/core/time/index.ts';
+import type { HappeningRow } from '../repositories/happening-row.ts';
 import { list, namesParty, type StoredItem } from '../repositories/items.ts';
-import type { HappeningRow } from '../repositories/occurrences.ts';
 import type { Person } from '../repositories/people.ts';
 import type { Directory } from './directory.ts';
 

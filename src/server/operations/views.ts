@@ -1,10 +1,11 @@
 import type { ItemWire } from '@/contract/items.ts';
-import { type Decision, type MayItem, mayItem, project, type Standing, seenAs } from '@/core/access/index.ts';
+import { type Decision, type MayItem, type Reader, readerOf, type Standing } from '@/core/access/index.ts';
 import { dateText } from '@/core/time/index.ts';
 import type { Connection } from '../db/index.ts';
-import { sealIds } from '../ids.ts';
+import { type Sealed, sealIds } from '../ids.ts';
+import type { HappeningRow, Width } from '../repositories/happening-row.ts';
 import { itemById } from '../repositories/items.ts';
-import { type HappeningRow, happeningsIn, type Width } from '../repositories/occurrences.ts';
+import { happeningsIn } from '../repositories/occurrences.ts';
 import type { Person } from '../repositories/people.ts';
 import type { Directory } from './directory.ts';
 import { asSetOf, RowItem, rowOf, standingOf } from './row-item.ts';
@@ -58,27 +59,30 @@ function viewRows(
   width: Width,
   { decision, person, ownersIds }: Looker,
 ): ItemWire[] {
-  const sealed: { viewer: number; item: number; start: number; at: number }[] = [];
+  const reader = readerOf(decision);
+  const sealed: Sealed[] = [];
+  const unnamed: Record<string, unknown>[] = [];
   const views: Record<string, unknown>[] = [];
   for (const narrow of rows) {
     const standing = standingOf(narrow, person);
-    const row = wideEnough(db, narrow, width, standing, decision, directory);
+    const row = wideEnough(db, narrow, width, standing, reader, directory);
     if (row === null) continue;
     const item = new RowItem(row, directory);
-    const view = project(item, standing, decision);
+    const view = reader.view(item, standing);
     if (view === null) continue;
-    const wire: Record<string, unknown> = { id: '', ...view };
+    const wire = view as unknown as Record<string, unknown>;
     if ('notes' in view) {
       wire.id = happeningId(row);
-      arrange(wire, row, mayItem(item, standing, decision), decision, directory);
+      arrange(wire, row, reader.may(item, standing), decision, directory);
     } else if (ownersIds) wire.id = happeningId(row);
     else {
-      sealed.push({ viewer: person?.id ?? 0, item: row.id, start: row.at, at: views.length });
+      sealed.push({ viewer: person?.id ?? 0, item: row.id, start: row.at });
+      unnamed.push(wire);
     }
     views.push(wire);
   }
   const ids = sealIds(sealed);
-  for (const [i, s] of sealed.entries()) (views[s.at] as Record<string, unknown>).id = ids[i];
+  for (let i = 0; i < unnamed.length; i++) (unnamed[i] as Record<string, unknown>).id = ids[i];
   return views as unknown as ItemWire[];
 }
 
@@ -103,11 +107,11 @@ function wideEnough(
   row: HappeningRow,
   width: Width,
   standing: Standing,
-  decision: Decision,
+  reader: Reader,
   directory: Directory,
 ): HappeningRow | null {
   if (width === 'briefed' || width === 'full') return row;
-  const seen = seenAs(new RowItem(row, directory), standing, decision);
+  const seen = reader.seen(new RowItem(row, directory), standing);
   if (seen === null) return null;
   const enough =
     seen === 'busy' || seen === 'withheld' || (width === 'outline' && (seen === 'title' || seen === 'outline'));

@@ -24,16 +24,6 @@ export function allGroups(db: Connection): Group[] {
   );
 }
 
-/** The people in a group now. */
-export function membersOf(db: Connection, groupId: number): number[] {
-  return db
-    .all<{ person_id: number }>(
-      'SELECT person_id FROM membership WHERE group_id = ? AND recorded_until IS NULL',
-      groupId,
-    )
-    .map((row) => row.person_id);
-}
-
 export function insertGroup(db: Connection, key: string, name: string): number {
   return db.run('INSERT INTO party_group (key, name) VALUES (?, ?)', key, name);
 }

@@ -19,19 +19,3 @@ export function houseRules(db: Connection): HouseRules | null {
     linkSight: row.link_sight,
   };
 }
-
-/** Records house rules as a dated fact; the ones before end at the same instant. */
-export function recordHouseRules(db: Connection, rules: HouseRules, at: number, by: number | null): void {
-  db.run('UPDATE house_rules SET recorded_until = ? WHERE recorded_until IS NULL', at);
-  db.run(
-    `INSERT INTO house_rules (everyone_sight, outside_sight, outside_reach, outside_extras, link_sight, recorded_from,
-       recorded_by) VALUES (?, ?, ?, ?, ?, ?, ?)`,
-    rules.everyoneSight,
-    rules.outsideSight,
-    rules.outsideReach,
-    Number(rules.outsideExtras),
-    rules.linkSight,
-    at,
-    by,
-  );
-}

@@ -1,5 +1,5 @@
 import type { Connection } from '../db/index.ts';
-import type { ItemRow } from './items.ts';
+import { COLUMNS, type HappeningRow, ROW, type Width } from './happening-row.ts';
 
 /** The longest item the short index holds; reading a range looks back exactly this far. */
 const SHORT = 26 * 3_600_000;
@@ -42,19 +42,6 @@ export function reindex(
   );
 }
 
-/** The columns that deciding needs, and those each way of seeing adds. */
-const DECIDING = `i.id, i.all_day, i.shows, i.visibility, i.cancelled, i.owner_answer, i.parties, i.owner_invited, i.created_by`;
-const OUTLINE = `${DECIDING}, i.key, i.title, i.kind, i.place`;
-const FULL = `${OUTLINE}, i.notes, i.link, i.organiser, i.attendees, i.categories, i.importance, i.rule, i.added, i.left_out,
-  i.series_id, i.zone, i.version, i.created_for, i.created_at, i.changed_by, i.changed_for, i.changed_at`;
-const BRIEFED = `${FULL}, i.briefing`;
-
-/** How many columns of an item a reader wants. */
-export type Width = 'deciding' | 'outline' | 'full' | 'briefed';
-const COLUMNS: Record<Width, string> = { deciding: DECIDING, outline: OUTLINE, full: FULL, briefed: BRIEFED };
-
-export type HappeningRow = { readonly at: number; readonly until: number } & Omit<ItemRow, 'start' | 'finish'>;
-
 const readText = (width: Width) => `SELECT o.start AS at, o.finish AS until, ${COLUMNS[width]}
   FROM occurrence o JOIN item i ON i.id = o.item_id
   WHERE o.calendar_id = @calendarId AND o.start >= @from - ${SHORT} AND o.start < @to AND (o.finish > @from OR o.start >= @from)
@@ -79,5 +66,5 @@ export function happeningsIn(
   to: number,
   width: Width,
 ): HappeningRow[] {
-  return db.all<HappeningRow>(READ[width], { calendarId, from, to });
+  return db.arrays(READ[width], { calendarId, from, to }).map(ROW[width]) as HappeningRow[];
 }

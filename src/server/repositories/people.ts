@@ -36,7 +36,6 @@ function one(db: Connection, where: string, value: unknown): Person | null {
 }
 
 export const personById = (db: Connection, id: number): Person | null => one(db, 'id', id);
-export const personByKey = (db: Connection, key: string): Person | null => one(db, 'key', key);
 export const personByHandle = (db: Connection, handle: string): Person | null => one(db, 'handle', handle);
 export const personByAccount = (db: Connection, account: string): Person | null => one(db, 'account', account);
 export const personByAddress = (db: Connection, address: string): Person | null => one(db, 'address', address);

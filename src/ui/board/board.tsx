@@ -150,6 +150,11 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
   }, [startNew, draft]);
 
   const refresh = () => client.invalidateQueries({ queryKey: ['calendar', calendar] });
+  /** Shows what a write answered before the next reading comes, so that acting on it again has the version it needs. */
+  const put = (id: string, now: ItemWire | null) =>
+    client.setQueriesData<ItemsAnswer>({ queryKey: ['calendar', calendar, 'items'] }, (was) =>
+      was && now ? { ...was, items: was.items.map((item) => (item.id === id ? now : item)) } : was,
+    );
   const takeBack = (token: string) => async (): Promise<void> => {
     try {
       await call('undo', { body: { undo: token } });
@@ -185,6 +190,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
         text: head?.own ? t('board.movedMine', words) : t('board.movedFor', words),
         undo: takeBack(answer.undo),
       });
+      put(item.id, answer.item);
       if (answer.item && selected === item.id) setSelected(answer.item.id);
     } catch (error) {
       setNotice(said(error, t('common.unreachable')).sentence);

@@ -32,8 +32,7 @@ export function ItemBlock(props: {
   const sizing = useDraggable({ id: `size:${item.id}`, data: { item, kind: 'size' }, disabled: !movable });
   const shape = shapeOf(item);
   const { start } = wallsOf(item, style.zone);
-  const label = [
-    text,
+  const rest = [
     whenText(item, style),
     item.place,
     shape === 'withheld' ? null : t(`shapes.${shape === 'plain-busy' ? 'busy' : shape}`),
@@ -64,7 +63,6 @@ export function ItemBlock(props: {
       {...listeners}
       role="button"
       tabIndex={0}
-      aria-label={label}
       aria-pressed={selected}
       aria-roledescription={movable ? moving.attributes['aria-roledescription'] : undefined}
       onClick={() => onOpen(item)}
@@ -76,10 +74,15 @@ export function ItemBlock(props: {
       }}
     >
       <span className="t" style={{ WebkitLineClamp: lines }}>
-        {!placed.starts && '… '}
+        {!placed.starts && <span aria-hidden="true">… </span>}
         {text}
       </span>
-      {underline && <span className="p">{underline}</span>}
+      <span className="visually-hidden">, {rest}</span>
+      {underline && (
+        <span className="p" aria-hidden="true">
+          {underline}
+        </span>
+      )}
       {item.visibility && VISIBILITY_MARK[item.visibility] && (
         <span className="mark" aria-hidden="true">
           {VISIBILITY_MARK[item.visibility]}

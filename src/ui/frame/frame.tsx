@@ -31,6 +31,12 @@ export function Frame(props: { initial: FrameAnswer; who: string; children: Reac
   });
   const live = useLive(frame.me.handle);
   const [toast, setToast] = useState<Toast | null>(null);
+  // Counted, so that each message has its own time on the screen.
+  const [toasts, setToasts] = useState(0);
+  const show = useCallback((next: Toast) => {
+    setToast(next);
+    setToasts((n) => n + 1);
+  }, []);
   const [offset] = useState(() => Date.parse(props.initial.now) - Date.now());
   const now = useCallback(() => Date.now() + offset, [offset]);
   const principal = frame.principals.find((p) => p.handle === props.who) ?? null;
@@ -39,8 +45,8 @@ export function Frame(props: { initial: FrameAnswer; who: string; children: Reac
     [frame.me.zone, frame.me.hours, frame.me.weekFirst],
   );
   const state = useMemo(
-    () => ({ frame, style, principal, live, now, toast: setToast }),
-    [frame, style, principal, live, now],
+    () => ({ frame, style, principal, live, now, toast: show }),
+    [frame, style, principal, live, now, show],
   );
   const colour = principal?.colour ?? 0;
   const section = path.split('/')[3] ?? '';
@@ -84,6 +90,7 @@ export function Frame(props: { initial: FrameAnswer; who: string; children: Reac
         <main className="work">{props.children}</main>
       </div>
       <Snackbar
+        key={toasts}
         open={toast !== null}
         autoHideDuration={toast?.undo ? 12_000 : 5_000}
         onClose={(_, reason) => reason !== 'clickaway' && setToast(null)}

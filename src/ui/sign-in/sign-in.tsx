@@ -123,14 +123,8 @@ export function SignIn({ goal, faces, host }: { goal: string; faces: readonly Fa
 }
 
 function StepIn({ face, text, onStep }: { face: Face; text: string; onStep: (handle: string) => void }) {
-  const t = useTranslations('signIn');
   return (
-    <button
-      type="button"
-      className="plain step"
-      aria-label={t('as', { name: face.name })}
-      onClick={() => onStep(face.handle)}
-    >
+    <button type="button" className="plain step" onClick={() => onStep(face.handle)}>
       <Token name={face.name} colour={face.colour} />
       <span>
         <b>{face.name}</b>

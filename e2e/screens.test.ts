@@ -1,0 +1,125 @@
+import { readFileSync } from 'node:fs';
+import type { Browser } from 'puppeteer-core';
+import { afterAll, beforeAll, describe, expect, inject, test } from 'vitest';
+import { Desk, startBrowser } from './desk.ts';
+
+const home = inject('sample');
+const AXE = readFileSync('node_modules/axe-core/axe.min.js', 'utf8');
+let browser: Browser;
+beforeAll(async () => {
+  browser = await startBrowser();
+});
+afterAll(() => browser?.close());
+
+async function open(who: string, path: string, size?: { width: number; height: number }): Promise<Desk> {
+  const desk = await Desk.open(browser, `${home}/sign-in`, size);
+  await desk.fetch('/api/demo/step-in', { method: 'POST', body: { handle: who } });
+  await desk.go(home + path);
+  return desk;
+}
+
+/** What axe finds serious or worse on the screen. */
+async function faults(desk: Desk): Promise<string[]> {
+  await desk.page.evaluate(AXE);
+  return desk.page.evaluate(async () => {
+    type Found = { violations: { id: string; impact: string; nodes: { html: string; failureSummary: string }[] }[] };
+    const { axe } = window as unknown as { axe: { run: (options: object) => Promise<Found> } };
+    const found = await axe.run({ resultTypes: ['violations'] });
+    return found.violations
+      .filter((v) => v.impact === 'serious' || v.impact === 'critical')
+      .flatMap((v) => v.nodes.map((n) => `${v.id}: ${n.html.slice(0, 160)} ${n.failureSummary.slice(0, 200)}`));
+  });
+}
+
+const SCREENS: [string, string, string, (desk: Desk) => Promise<unknown>][] = [
+  ['the week board of a principal', 'tomas', '/for/ines/calendar', (d) => d.find('button', /^Board pre-read/)],
+  ['an item in the panel', 'tomas', '/for/ines/calendar', (d) => d.press('button', /^Call, ministry/)],
+  ['the form', 'tomas', '/for/ines/calendar?new=1', (d) => d.press('button', 'More')],
+  ['a calendar seen free/busy', 'kofi', '/for/kofi/calendar?of=ines', (d) => d.find('button', /^Busy/)],
+  ['Sightlines', 'ines', '/for/ines/sightlines', (d) => d.press('button', /^Tomas Lindqvist/)],
+  ['People', 'noor', '/for/noor/people', (d) => d.find('row', /Amara Reyes/)],
+  ['Settings', 'ines', '/for/ines/settings', (d) => d.find('heading', 'Where I am signed in')],
+  ['nothing here', 'dario', '/for/dario/calendar?of=ines', (d) => d.find('heading', 'There is nothing here')],
+  ['the sign-in page', '', '/sign-in', (d) => d.find('heading', 'Sign in')],
+];
+
+describe.each(['light', 'dark'])('in the %s', (scheme) => {
+  test.each(SCREENS)('%s: axe finds nothing serious, nothing breaks', async (_, who, path, shown) => {
+    const desk = who ? await open(who, '/for/none/calendar') : await Desk.open(browser, home);
+    await desk.page.emulateMediaFeatures([
+      { name: 'prefers-color-scheme', value: scheme },
+      { name: 'prefers-reduced-motion', value: 'reduce' },
+    ]);
+    await desk.go(home + path);
+    await shown(desk);
+    expect(await faults(desk)).toEqual([]);
+    expect(desk.errors).toEqual([]);
+    await desk.close();
+  });
+});
+
+describe('by keyboard alone', () => {
+  const press = async (desk: Desk, ...keys: string[]) => {
+    for (const key of keys) await desk.page.keyboard.press(key as never);
+  };
+
+  test('an item is made, moved by a day, opened and removed', async () => {
+    const desk = await open('tomas', '/for/ines/calendar?week=2027-08-02');
+    await desk.find('link', /^New for Inés/);
+    await desk.find('button', /^Leadership, Wed 4 Aug/);
+    await press(desk, 'n');
+    await desk.find('complementary', 'New item');
+    await desk.page.keyboard.type('Made by keys');
+    await press(desk, 'Enter');
+    const block = await desk.find('button', /^Made by keys, Mon 2 Aug 2027, 09:00–10:00/);
+    await block.focus();
+    await press(desk, 'Space');
+    await desk.says('Picked up Made by keys.');
+    await press(desk, 'ArrowRight');
+    await desk.says('Made by keys at Tue 3, 09:00.');
+    await press(desk, 'ArrowDown', 'ArrowDown');
+    await desk.says('09:30–10:30 Made by keys');
+    await press(desk, 'Space');
+    const moved = await desk.find('button', /^Made by keys, Tue 3 Aug 2027, 09:30–10:30/);
+    await moved.focus();
+    await press(desk, 'Enter');
+    const remove = await desk.find('button', 'Remove');
+    await remove.focus();
+    await press(desk, 'Enter');
+    await desk.gone('button', /^Made by keys/);
+    const undo = await desk.find('button', 'Undo');
+    await undo.focus();
+    await press(desk, 'Enter');
+    await desk.find('button', /^Made by keys, Tue 3 Aug/);
+    await desk.close();
+  });
+
+  test('the palette goes where one types', async () => {
+    const desk = await open('tomas', '/for/tomas/calendar');
+    await desk.find('link', /^New for me/);
+    await desk.page.keyboard.down('Control');
+    await press(desk, 'k');
+    await desk.page.keyboard.up('Control');
+    await desk.find('combobox', 'Find or do anything');
+    await desk.page.keyboard.type('work for in');
+    await desk.find('option', 'Work for Inés Varga');
+    await press(desk, 'Enter');
+    await desk.find('button', /^Board pre-read/);
+    expect(new URL(desk.page.url()).pathname).toBe('/for/ines/calendar');
+    await desk.close();
+  });
+});
+
+describe('in a hand', () => {
+  test('390 pixels wide: the day is seen, an item opened and moved by its form, nothing lies beyond the edge', async () => {
+    const desk = await open('tomas', '/for/ines/calendar', { width: 390, height: 844 });
+    await desk.find('button', /^Board pre-read/);
+    const wide = await desk.page.evaluate(() => document.documentElement.scrollWidth);
+    expect(wide).toBeLessThanOrEqual(390);
+    await desk.press('button', /^Press line/);
+    await desk.press('button', 'Change');
+    await desk.find('button', 'Save to Inés’s calendar');
+    expect(desk.errors).toEqual([]);
+    await desk.close();
+  });
+});
