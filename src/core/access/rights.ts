@@ -15,7 +15,6 @@ export interface Rights {
 }
 
 export const EXTRAS = ['suggest', 'private', 'speaks', 'copies', 'shares'] as const;
-type Extra = (typeof EXTRAS)[number];
 
 export const NO_RIGHTS: Rights = {
   sight: 'nothing',

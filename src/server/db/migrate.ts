@@ -9,7 +9,7 @@ const FOLDER = join(process.cwd(), 'src/server/db/migrations');
  * where it already held data. Throws where the file is newer than this program knows.
  */
 export function migrate(raw: Database.Database, folder: string, migrations = FOLDER): void {
-  const files = readdirSync(migrations)
+  const files = readdirSync(/*turbopackIgnore: true*/ migrations)
     .filter((name) => /^\d{4}_.*\.sql$/.test(name))
     .sort();
   const current = Number(raw.pragma('user_version', { simple: true }));
@@ -23,7 +23,7 @@ export function migrate(raw: Database.Database, folder: string, migrations = FOL
     const step = index + 1;
     if (Number(name.slice(0, 4)) !== step) throw new Error(`Migration ${name} should be number ${step}.`);
     if (step <= current) continue;
-    const text = readFileSync(join(migrations, name), 'utf8');
+    const text = readFileSync(/*turbopackIgnore: true*/ join(/*turbopackIgnore: true*/ migrations, name), 'utf8');
     raw.transaction(() => {
       raw.exec(text);
       raw.pragma(`user_version = ${step}`);

@@ -9,12 +9,10 @@ import { useRouter, useSearchParams } from 'next/navigation';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { CallRefused, call } from '@/contract/call.ts';
-import type { BoardHead, ItemsAnswer, ItemWire, WrittenAnswer } from '@/contract/items.ts';
-import type { Visibility } from '@/core/calendar/index.ts';
-import { dateText, fromWallLenient, parseDate, parseInstant, toWall, wallText } from '@/core/time/index.ts';
+import type { BoardHead, ItemsAnswer } from '@/contract/items.ts';
+import { dateText, parseDate, parseInstant, toWall } from '@/core/time/index.ts';
 import { SightMeter } from '../common/meters.tsx';
-import { said } from '../common/refusal.ts';
-import { clock, DAY, dayName, MINUTE, weekTitle } from '../common/times.ts';
+import { DAY, dayName, MINUTE, weekTitle } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 import { useFrame } from '../frame/frame-context.tsx';
 import { Details } from './details.tsx';
@@ -22,6 +20,7 @@ import { Hours } from './hours.tsx';
 import { ImportPanel } from './import-panel.tsx';
 import { type Draft, ItemForm } from './item-form.tsx';
 
+import { useItemWrites } from './item-writes.ts';
 import { Legend } from './legend.tsx';
 import { Ribbon, weekOf } from './ribbon.tsx';
 
@@ -30,7 +29,7 @@ const HEAD_SIGHT = (head: BoardHead) => JSON.stringify(head.rights);
 /** A calendar's week (or day, on a narrow screen), live, with the panel in which its items are read and changed. */
 export function Board({ calendar, name }: { calendar: string; name: string }) {
   const t = useTranslations();
-  const { frame, principal, style, now, toast } = useFrame();
+  const { frame, principal, style, now } = useFrame();
   const client = useQueryClient();
   const router = useRouter();
   const search = useSearchParams();
@@ -50,7 +49,6 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
   const [draft, setDraft] = useState<{ draft: Draft; head: BoardHead; id: number } | null>(null);
   const [importing, setImporting] = useState(false);
   const [notice, setNotice] = useState<string | null>(null);
-  const [moving, setMoving] = useState<ReadonlyMap<string, { start: string; end: string }>>(new Map());
 
   const query = useQuery({
     queryKey: ['calendar', calendar, 'items', from, to, style.zone],
@@ -149,84 +147,12 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
     return () => window.removeEventListener('keydown', onKey);
   }, [startNew, draft]);
 
-  const refresh = () => client.invalidateQueries({ queryKey: ['calendar', calendar] });
-  /** Shows what a write answered before the next reading comes, so that acting on it again has the version it needs. */
-  const put = (id: string, now: ItemWire | null) =>
-    client.setQueriesData<ItemsAnswer>({ queryKey: ['calendar', calendar, 'items'] }, (was) =>
-      was && now ? { ...was, items: was.items.map((item) => (item.id === id ? now : item)) } : was,
-    );
-  const takeBack = (token: string) => async (): Promise<void> => {
-    try {
-      await call('undo', { body: { undo: token } });
-      toast({ text: t('board.undone') });
-    } catch (error) {
-      setNotice(said(error, t('common.unreachable')).sentence);
-    }
-    await refresh();
-  };
-  const wrote = (answer: WrittenAnswer, text: string) => {
-    toast({ text, undo: takeBack(answer.undo) });
-    void refresh();
-  };
-
-  const move = async (item: ItemWire, start: number, end: number) => {
-    const zone = item.asSet?.zone && item.asSet.zone !== 'UTC' ? item.asSet.zone : style.zone;
-    const instant = (wall: number) => fromWallLenient(style.zone, wall);
-    const text = (wall: number) => wallText(toWall(zone, instant(wall)));
-    const iso = (wall: number) => `${wallText(instant(wall))}Z`;
-    setMoving((m) => new Map(m).set(item.id, { start: iso(start), end: iso(end) }));
-    try {
-      const answer = await call('changeItem', {
-        params: { item: item.id },
-        body: {
-          version: item.version ?? 0,
-          scope: 'one',
-          when: { start: text(start), end: text(end), allDay: false, zone },
-          fields: {},
-        },
-      });
-      const words = { title: item.title ?? '', when: `${dayName(start)}, ${clock(start, style.hours)}`, name: owner };
-      toast({
-        text: head?.own ? t('board.movedMine', words) : t('board.movedFor', words),
-        undo: takeBack(answer.undo),
-      });
-      put(item.id, answer.item);
-      if (answer.item && selected === item.id) setSelected(answer.item.id);
-    } catch (error) {
-      setNotice(said(error, t('common.unreachable')).sentence);
-    }
-    await refresh();
-    setMoving((m) => {
-      const next = new Map(m);
-      next.delete(item.id);
-      return next;
-    });
-  };
-  const setVisibility = async (item: ItemWire, visibility: Visibility) => {
-    try {
-      const answer = await call('changeItem', {
-        params: { item: item.id },
-        body: { version: item.version ?? 0, scope: item.repeats ? 'all' : 'one', fields: { visibility } },
-      });
-      wrote(answer, head?.own ? t('board.savedMine') : t('board.saved', { name: owner }));
-    } catch (error) {
-      setNotice(said(error, t('common.unreachable')).sentence);
-      void refresh();
-    }
-  };
-  const remove = async (item: ItemWire, scope: 'one' | 'all') => {
-    try {
-      const answer = await call('removeItem', {
-        params: { item: item.id },
-        query: { version: item.version ?? 0, scope },
-      });
-      setSelected(null);
-      wrote(answer, head?.own ? t('board.removedMine') : t('board.removed', { name: owner }));
-    } catch (error) {
-      setNotice(said(error, t('common.unreachable')).sentence);
-      void refresh();
-    }
-  };
+  const { moving, move, setVisibility, remove, wrote, takeBack } = useItemWrites(
+    calendar,
+    head,
+    setNotice,
+    (was, now) => setSelected((id) => (id === was ? now : id)),
+  );
 
   const items = (data?.items ?? []).map((item) => {
     const to = moving.get(item.id);

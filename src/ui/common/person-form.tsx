@@ -5,6 +5,7 @@ import TextField from '@mui/material/TextField';
 import { useEffect, useState } from 'react';
 import { Controller, useForm } from 'react-hook-form';
 import { useTranslations } from 'use-intl';
+import { useHydrated } from './hydrated.ts';
 import { said } from './refusal.ts';
 import { ZoneField } from './zone-field.tsx';
 
@@ -21,7 +22,8 @@ export function PersonForm(props: { first: boolean; onSend: (values: PersonValue
   const { first, onSend } = props;
   const t = useTranslations();
   const [refused, setRefused] = useState<string | null>(null);
-  const form = useForm<PersonValues>({ defaultValues: { name: '', address: '', role: '', zone: 'UTC', password: '' } });
+  const form = useForm<PersonValues>({ defaultValues: { zone: 'UTC' } });
+  const hydrated = useHydrated();
   const { register, control, handleSubmit, setError, setValue, reset, watch, formState } = form;
   const { errors, isSubmitting } = formState;
   useEffect(() => setValue('zone', Intl.DateTimeFormat().resolvedOptions().timeZone), [setValue]);
@@ -48,9 +50,9 @@ export function PersonForm(props: { first: boolean; onSend: (values: PersonValue
       {...register(name)}
     />
   );
-  const name = watch('name').trim();
+  const name = watch('name')?.trim();
   return (
-    <form onSubmit={handleSubmit(send)} noValidate style={{ display: 'grid', gap: 14 }}>
+    <form method="post" onSubmit={handleSubmit(send)} noValidate style={{ display: 'grid', gap: 14 }}>
       {refused && <Alert severity="error">{refused}</Alert>}
       {input('name', first ? t('welcome.name') : t('people.name'))}
       {input('address', t('people.address'), 'email')}
@@ -68,7 +70,7 @@ export function PersonForm(props: { first: boolean; onSend: (values: PersonValue
         )}
       />
       {input('password', first ? t('signIn.password') : t('people.password'), 'password', t('people.passwordHelp'))}
-      <Button type="submit" variant="contained" loading={isSubmitting}>
+      <Button type="submit" variant="contained" loading={isSubmitting} disabled={!hydrated}>
         {first ? t('welcome.do') : t('people.addDo', { name: name || t('people.somebody') })}
       </Button>
     </form>

@@ -7,6 +7,7 @@ import { useForm } from 'react-hook-form';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import { Hills, Mark } from '../common/hills.tsx';
+import { useHydrated } from '../common/hydrated.ts';
 import { said } from '../common/refusal.ts';
 import { firstName, Token } from '../common/token.tsx';
 
@@ -22,7 +23,8 @@ type Told = (typeof STORY)[number];
 /** The door: an address and a password; in the demo, the sample people to step in as. */
 export function SignIn({ goal, faces, host }: { goal: string; faces: readonly Face[]; host: string }) {
   const t = useTranslations();
-  const { register, handleSubmit, setError, formState } = useForm({ defaultValues: { address: '', password: '' } });
+  const { register, handleSubmit, setError, formState } = useForm<{ address: string; password: string }>();
+  const hydrated = useHydrated();
   const { errors, isSubmitting } = formState;
   const [refused, setRefused] = useState<string | null>(null);
   const [stepping, setStepping] = useState<string | null>(null);
@@ -75,7 +77,7 @@ export function SignIn({ goal, faces, host }: { goal: string; faces: readonly Fa
         <p className="soft">{t('signIn.tag')}</p>
         <h2 style={{ marginTop: 18 }}>{t('signIn.title')}</h2>
         {refused && <Alert severity="error">{refused}</Alert>}
-        <form onSubmit={handleSubmit(signIn)} noValidate style={{ display: 'grid', gap: 14 }}>
+        <form method="post" onSubmit={handleSubmit(signIn)} noValidate style={{ display: 'grid', gap: 14 }}>
           <TextField
             label={t('signIn.address')}
             type="email"
@@ -92,7 +94,7 @@ export function SignIn({ goal, faces, host }: { goal: string; faces: readonly Fa
             helperText={errors.password?.message}
             {...register('password')}
           />
-          <Button type="submit" variant="contained" loading={isSubmitting}>
+          <Button type="submit" variant="contained" loading={isSubmitting} disabled={!hydrated}>
             {t('signIn.do')}
           </Button>
         </form>
