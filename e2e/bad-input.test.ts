@@ -18,10 +18,7 @@ afterEach(() => desk?.close());
 
 /** A sample person's window, on a week of its own. */
 async function open(who: string, path: string): Promise<void> {
-  desk = await Desk.open(browser, `${home}/sign-in`);
-  const stepped = await desk.fetch('/api/demo/step-in', { method: 'POST', body: { handle: who } });
-  expect(stepped.status).toBe(200);
-  await desk.go(`${home}${path}`);
+  desk = await Desk.as(browser, home, who, path);
 }
 
 const file = (name: string, content: string | Buffer): string => {

@@ -11,6 +11,14 @@ export class Caller {
     return caller;
   }
 
+  /** The session as a browser would keep it. */
+  cookies(): { name: string; value: string; domain: string; httpOnly: boolean; sameSite: 'Lax' }[] {
+    return this.cookie.split('; ').map((pair) => {
+      const [name = '', ...value] = pair.split('=');
+      return { name, value: value.join('='), domain: new URL(this.address).hostname, httpOnly: true, sameSite: 'Lax' };
+    });
+  }
+
   async send(
     method: string,
     path: string,

@@ -1,4 +1,5 @@
 import puppeteer, { type Browser, type BrowserContext, type ElementHandle, type Page } from 'puppeteer-core';
+import { Caller } from './caller.ts';
 import { installNames, type Names } from './names.ts';
 
 const PATIENCE = 12_000;
@@ -55,6 +56,20 @@ export class Desk {
   static async open(browser: Browser, address: string, size = { width: 1280, height: 800 }): Promise<Desk> {
     const context = await browser.createBrowserContext();
     return Desk.window(context, address, size);
+  }
+
+  /** A sample person's window, signed in already. */
+  static async as(
+    browser: Browser,
+    address: string,
+    handle: string,
+    path: string,
+    size = { width: 1280, height: 800 },
+  ) {
+    const caller = await Caller.stepIn(address, handle);
+    const context = await browser.createBrowserContext();
+    await context.setCookie(...caller.cookies());
+    return Desk.window(context, address + path, size);
   }
 
   /** Another window of the same person. */
@@ -141,7 +156,7 @@ export class Desk {
     await this.page.keyboard.press('a');
     await this.page.keyboard.up('Control');
     await this.page.keyboard.press('Backspace');
-    await field.type(text);
+    await this.page.keyboard.sendCharacter(text);
   }
 
   /** Sets a date field, which takes keys in its own order. */

@@ -128,7 +128,7 @@ const EXITS: Record<string, () => Ask[]> = {
     {
       method: 'POST',
       path: '/api/session',
-      body: { address: 'i.varga@cloudmoor.example', password: 'not hers at all' },
+      body: { address: 'nobody@cloudmoor.example', password: 'not theirs at all' },
     },
   ],
   // Signing out and withdrawing end the session this test stands on; they answer `done` and are driven elsewhere.

@@ -11,12 +11,8 @@ beforeAll(async () => {
 });
 afterAll(() => browser?.close());
 
-async function open(who: string, path: string, size?: { width: number; height: number }): Promise<Desk> {
-  const desk = await Desk.open(browser, `${home}/sign-in`, size);
-  await desk.fetch('/api/demo/step-in', { method: 'POST', body: { handle: who } });
-  await desk.go(home + path);
-  return desk;
-}
+const open = (who: string, path: string, size?: { width: number; height: number }): Promise<Desk> =>
+  Desk.as(browser, home, who, path, size);
 
 /** What axe finds serious or worse on the screen. */
 async function faults(desk: Desk): Promise<string[]> {
@@ -45,12 +41,11 @@ const SCREENS: [string, string, string, (desk: Desk) => Promise<unknown>][] = [
 
 describe.each(['light', 'dark'])('in the %s', (scheme) => {
   test.each(SCREENS)('%s: axe finds nothing serious, nothing breaks', async (_, who, path, shown) => {
-    const desk = who ? await open(who, '/for/none/calendar') : await Desk.open(browser, home);
+    const desk = who ? await open(who, path) : await Desk.open(browser, home + path);
     await desk.page.emulateMediaFeatures([
       { name: 'prefers-color-scheme', value: scheme },
       { name: 'prefers-reduced-motion', value: 'reduce' },
     ]);
-    await desk.go(home + path);
     await shown(desk);
     expect(await faults(desk)).toEqual([]);
     expect(desk.errors).toEqual([]);
@@ -65,7 +60,7 @@ describe('by keyboard alone', () => {
 
   test('an item is made, moved by a day, opened and removed', async () => {
     const desk = await open('tomas', '/for/ines/calendar?week=2027-08-02');
-    await desk.find('link', /^New for Inés/);
+    await desk.find('status', 'live');
     await desk.find('button', /^Leadership, Wed 4 Aug/);
     await press(desk, 'n');
     await desk.find('complementary', 'New item');
@@ -96,7 +91,7 @@ describe('by keyboard alone', () => {
 
   test('the palette goes where one types', async () => {
     const desk = await open('tomas', '/for/tomas/calendar');
-    await desk.find('link', /^New for me/);
+    await desk.find('status', 'live');
     await desk.page.keyboard.down('Control');
     await press(desk, 'k');
     await desk.page.keyboard.up('Control');

@@ -18,8 +18,12 @@ export interface PersonValues {
 }
 
 /** Somebody new: who they are, how they sign in, and where their clock stands. What was typed stays through a refusal. */
-export function PersonForm(props: { first: boolean; onSend: (values: PersonValues) => Promise<void> }) {
-  const { first, onSend } = props;
+export function PersonForm(props: {
+  first: boolean;
+  onSend: (values: PersonValues) => Promise<unknown>;
+  onSent: (values: PersonValues) => void;
+}) {
+  const { first, onSend, onSent } = props;
   const t = useTranslations();
   const [refused, setRefused] = useState<string | null>(null);
   const form = useForm<PersonValues>({ defaultValues: { zone: 'UTC' } });
@@ -32,6 +36,7 @@ export function PersonForm(props: { first: boolean; onSend: (values: PersonValue
     try {
       await onSend(values);
       reset({ name: '', address: '', role: '', password: '', zone: values.zone });
+      onSent(values);
     } catch (error) {
       const s = said(error, t('common.unreachable'));
       setRefused(s.sentence);

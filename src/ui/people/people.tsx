@@ -121,10 +121,10 @@ export function People() {
           </div>
           <PersonForm
             first={false}
-            onSend={async (values) => {
-              await call('addPerson', { body: values });
+            onSend={(values) => call('addPerson', { body: values })}
+            onSent={(values) => {
               toast({ text: t('people.added', { name: values.name }) });
-              await client.invalidateQueries({ queryKey: ['people'] });
+              void client.invalidateQueries({ queryKey: ['people'] });
             }}
           />
         </aside>

@@ -20,8 +20,8 @@ export function Welcome() {
           onSend={async (values) => {
             await call('foundOrganisation', { body: values });
             await call('signIn', { body: { address: values.address, password: values.password } });
-            window.location.assign('/');
           }}
+          onSent={() => window.location.assign('/')}
         />
         <Hills />
       </div>
