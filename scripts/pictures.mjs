@@ -1,0 +1,96 @@
+// @ts-check
+import { mkdirSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import puppeteer from 'puppeteer-core';
+import { findChromium, HOW_TO_GET_CHROMIUM } from './chromium.mjs';
+
+/* `node scripts/pictures.mjs [PORT]`: the pictures of docs/screenshots, taken from a running demo. */
+const port = process.argv[2] ?? '3000';
+const only = process.argv[3];
+const executablePath = findChromium();
+if (!executablePath) {
+  console.error(HOW_TO_GET_CHROMIUM);
+  process.exit(1);
+}
+const out = 'docs/screenshots';
+mkdirSync(out, { recursive: true });
+const file = join(tmpdir(), 'other-program.ics');
+const event = (/** @type {string} */ uid, /** @type {string[]} */ ...lines) => ['BEGIN:VEVENT', `UID:${uid}`, ...lines, 'END:VEVENT'];
+writeFileSync(
+  file,
+  [
+    'BEGIN:VCALENDAR',
+    'VERSION:2.0',
+    ...event('1', 'DTSTART:20270106T090000Z', 'DTEND:20270106T100000Z', 'SUMMARY:Weir consent, hearing'),
+    ...event('2', 'DTSTART;VALUE=DATE:20270111', 'DTEND;VALUE=DATE:20270113', 'SUMMARY:Winter school'),
+    ...event('3', 'DTSTART:20270107T140000Z', 'DTEND:20270107T143000Z', 'RRULE:FREQ=WEEKLY', 'SUMMARY:Peat table'),
+    ...event('4', 'DTSTART:20270107T140000Z', 'RRULE:FREQ=SECONDLY', 'SUMMARY:Pump log'),
+    ...event('5', 'DTSTART;TZID=Upland/Time:20270108T090000', 'SUMMARY:Ranger round'),
+    'END:VCALENDAR',
+    '',
+  ].join('\r\n'),
+);
+
+const browser = await puppeteer.launch({
+  executablePath,
+  args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+});
+
+/**
+ * @param {string} name @param {string} who @param {string} path
+ * @param {{ dark?: boolean, size?: [number, number], steps?: (page: import('puppeteer-core').Page) => Promise<unknown> }} [more]
+ */
+async function picture(name, who, path, more = {}) {
+  if (only && only !== name) return;
+  const context = await browser.createBrowserContext();
+  const page = await context.newPage();
+  const [width, height] = more.size ?? [1280, 800];
+  await page.setViewport({ width, height });
+  await page.emulateMediaFeatures([
+    { name: 'prefers-color-scheme', value: more.dark ? 'dark' : 'light' },
+    { name: 'prefers-reduced-motion', value: 'reduce' },
+  ]);
+  const home = `http://${who ? `${who}.` : ''}localhost:${port}`;
+  if (who) {
+    await page.goto(`${home}/sign-in`);
+    await page.evaluate(
+      (handle) =>
+        fetch('/api/demo/step-in', {
+          method: 'POST',
+          body: JSON.stringify({ handle }),
+          headers: { 'content-type': 'application/json' },
+        }),
+      who,
+    );
+  }
+  await page.goto(home + path, { waitUntil: 'networkidle2' });
+  await more.steps?.(page);
+  await page.waitForNetworkIdle({ idleTime: 400, concurrency: 1 }).catch(() => {});
+  await page.screenshot({ path: `${out}/${name}.png` });
+  await context.close();
+  console.log(`${out}/${name}.png`);
+}
+
+const press = (/** @type {string} */ name) => async (/** @type {import('puppeteer-core').Page} */ page) => {
+  const found = await page.waitForSelector(`::-p-text(${name})`);
+  await found?.click();
+};
+await picture('sign-in', '', '/sign-in');
+await picture('week-board', 'tomas', '/for/ines/calendar', { steps: press('Heron: terms') });
+await picture('form', 'tomas', '/for/ines/calendar?new=1', { steps: (page) => page.waitForSelector('::-p-aria(Title)') });
+await picture('free-busy', 'kofi', '/for/kofi/calendar?of=ines');
+await picture('sightlines', 'ines', '/for/ines/sightlines', { steps: press('Tomas Lindqvist') });
+await picture('people', 'oona', '/for/oona/people');
+await picture('import', 'ines', '/for/ines/calendar', {
+  steps: async (page) => {
+    await press('File')(page);
+    await press('Bring in a file')(page);
+    const input = await page.waitForSelector('input[type=file]');
+    await /** @type {import('puppeteer-core').ElementHandle<HTMLInputElement>} */ (input).uploadFile(file);
+    await page.waitForSelector('::-p-text(new items)');
+  },
+});
+await picture('night', 'bruno', '/for/bruno/calendar', { dark: true });
+await picture('phone', 'tomas', '/for/ines/calendar', { size: [390, 844] });
+await browser.close();
