@@ -60,11 +60,23 @@ export async function seed(
   const calendar = (handle: string) => findBoard(ctx(handle), handle)?.calendar ?? '';
   const groups = new Map(GROUPS.map((g) => [g.name, addGroup(ctx('ines'), g.name, g.members.map(person))]));
 
-  const give = (owner: string, audience: { kind: 'person' | 'group'; id: string }, rights: Rights) => {
-    const result = giveAccess(ctx(owner), calendar(owner), { audience, rights, seen: null });
+  const give = (
+    owner: string,
+    audience: { kind: 'person' | 'group'; id: string },
+    rights: Rights,
+    more: { weeks?: [number, number]; note?: string } = {},
+  ) => {
+    const day = (week: number, weekday: number) => dateText(monday + (week * 7 + weekday) * DAY);
+    const result = giveAccess(ctx(owner), calendar(owner), {
+      audience,
+      rights,
+      seen: null,
+      span: more.weeks ? { from: day(more.weeks[0], 0), until: day(more.weeks[1], 4), zone: person(owner).zone } : null,
+      tell: more.note === undefined ? null : { note: more.note },
+    });
     if (!result.ok) throw new Error(`${owner}: ${JSON.stringify(result)}`);
   };
-  give('ines', { kind: 'person', id: 'tomas' }, PRESETS.delegate);
+  give('ines', { kind: 'person', id: 'tomas' }, PRESETS.delegate, { note: 'The water clause stays with us two.' });
   give('bruno', { kind: 'person', id: 'tomas' }, { ...PRESETS.arranger, private: true });
 
   let items = 0;
@@ -98,7 +110,13 @@ export async function seed(
 
   give('ines', { kind: 'person', id: 'bruno' }, PRESETS.full);
   give('ines', { kind: 'person', id: 'dario' }, PRESETS.shutOut);
-  give('ines', { kind: 'person', id: 'pim' }, PRESETS.helper);
+  give('ines', { kind: 'person', id: 'pim' }, PRESETS.helper, {
+    note: 'Put forward what you would move; Tomas says yes or no.',
+  });
+  give('ines', { kind: 'person', id: 'oona' }, PRESETS.delegate, {
+    weeks: [2, 3],
+    note: 'While Tomas is on leave. He leaves you a list.',
+  });
   give('ines', { kind: 'group', id: groups.get('Leadership') ?? '' }, PRESETS.outline);
   give('ines', { kind: 'person', id: 'amara' }, PRESETS.outline);
   give('bruno', { kind: 'person', id: 'ines' }, PRESETS.full);

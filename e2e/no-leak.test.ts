@@ -89,12 +89,18 @@ const EXITS: Record<string, () => Ask[]> = {
   ],
   'for/[who]/sightlines/page.tsx': () => page('/for/ines/sightlines'),
   'for/[who]/people/page.tsx': () => page('/for/ines/people'),
+  'for/[who]/messages/page.tsx': () => page('/for/ines/messages'),
+  'for/[who]/house-rules/page.tsx': () => page('/for/ines/house-rules'),
   'for/[who]/settings/page.tsx': () => page('/for/ines/settings'),
   'api/frame/route.ts GET': () => get('/api/frame'),
   'api/people/route.ts GET': () => get('/api/people'),
   'api/people/route.ts POST': () => [{ method: 'POST', path: '/api/people', body: { name: '' } }],
   'api/preferences/route.ts PUT': () => [{ method: 'PUT', path: '/api/preferences', body: { zone: 'x' } }],
-  'api/calendars/[calendar]/items/route.ts GET': () => get(`/api/calendars/${calendar}/items?${RANGE}`),
+  'api/calendars/[calendar]/items/route.ts GET': () => [
+    ...get(`/api/calendars/${calendar}/items?${RANGE}`),
+    ...get(`/api/calendars/${calendar}/items?${RANGE}&as=everyone`),
+    ...get(`/api/calendars/${calendar}/items?${RANGE}&as=person%3Abruno`),
+  ],
   'api/calendars/[calendar]/items/route.ts POST': () => [
     { method: 'POST', path: `/api/calendars/${calendar}/items`, body: { title: '', when: {} } },
   ],
@@ -105,7 +111,7 @@ const EXITS: Record<string, () => Ask[]> = {
     {
       method: 'POST',
       path: `/api/calendars/${calendar}/preview`,
-      body: { ...wholly, range: { from: '2027-06-07', to: '2027-06-14', zone: 'Europe/Lisbon' } },
+      body: { ...wholly, seen: null, range: { from: '2027-06-07', to: '2027-06-14', zone: 'Europe/Lisbon' } },
     },
   ],
   'api/calendars/[calendar]/grants/route.ts PUT': () => [
@@ -114,6 +120,25 @@ const EXITS: Record<string, () => Ask[]> = {
   'api/calendars/[calendar]/grants/route.ts DELETE': () => [
     { method: 'DELETE', path: `/api/calendars/${calendar}/grants`, body: { audience: wholly.audience, seen: 'stale' } },
   ],
+  'api/calendars/[calendar]/grants/route.ts POST': () => [
+    { method: 'POST', path: `/api/calendars/${calendar}/grants`, body: { seen: 'stale', note: '' } },
+  ],
+  'api/calendars/[calendar]/history/route.ts GET': () => get(`/api/calendars/${calendar}/history`),
+  // Only the owner may: and she is asked to leave it as it is.
+  'api/calendars/[calendar]/suspension/route.ts PUT': () => [
+    { method: 'PUT', path: `/api/calendars/${calendar}/suspension`, body: { suspended: false } },
+  ],
+  'api/calendars/[calendar]/ask/route.ts POST': () =>
+    ids.map((item) => ({
+      method: 'POST',
+      path: `/api/calendars/${calendar}/ask`,
+      body: { audience: { kind: 'person', id: 'bruno' }, item, at: null },
+    })),
+  'api/items/[item]/sight/route.ts GET': () => ids.flatMap((id) => get(`/api/items/${id}/sight`)),
+  'api/notices/route.ts GET': () => get('/api/notices'),
+  'api/notices/route.ts POST': () => [{ method: 'POST', path: '/api/notices' }],
+  'api/house-rules/route.ts GET': () => get('/api/house-rules'),
+  'api/house-rules/route.ts PUT': () => [{ method: 'PUT', path: '/api/house-rules', body: {} }],
   'api/calendars/[calendar]/imports/route.ts POST': () => [
     { method: 'POST', path: `/api/calendars/${calendar}/imports`, body: 'BEGIN:VCALENDAR\r\nEND:VCALENDAR\r\n' },
   ],
@@ -128,7 +153,7 @@ const EXITS: Record<string, () => Ask[]> = {
     {
       method: 'POST',
       path: '/api/session',
-      body: { address: 'nobody@cloudmoor.example', password: 'not theirs at all' },
+      body: { address: 'stranger@elsewhere.example', password: 'not theirs at all' },
     },
   ],
   // Signing out and withdrawing end the session this test stands on; they answer `done` and are driven elsewhere.

@@ -16,7 +16,12 @@ if (!executablePath) {
 const out = 'docs/screenshots';
 mkdirSync(out, { recursive: true });
 const file = join(tmpdir(), 'other-program.ics');
-const event = (/** @type {string} */ uid, /** @type {string[]} */ ...lines) => ['BEGIN:VEVENT', `UID:${uid}`, ...lines, 'END:VEVENT'];
+const event = (/** @type {string} */ uid, /** @type {string[]} */ ...lines) => [
+  'BEGIN:VEVENT',
+  `UID:${uid}`,
+  ...lines,
+  'END:VEVENT',
+];
 writeFileSync(
   file,
   [
@@ -34,7 +39,15 @@ writeFileSync(
 
 const browser = await puppeteer.launch({
   executablePath,
-  args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
 });
 
 /**
@@ -78,7 +91,9 @@ const press = (/** @type {string} */ name) => async (/** @type {import('puppetee
 };
 await picture('sign-in', '', '/sign-in');
 await picture('week-board', 'tomas', '/for/ines/calendar', { steps: press('Heron: terms') });
-await picture('form', 'tomas', '/for/ines/calendar?new=1', { steps: (page) => page.waitForSelector('::-p-aria(Title)') });
+await picture('form', 'tomas', '/for/ines/calendar?new=1', {
+  steps: (page) => page.waitForSelector('::-p-aria(Title)'),
+});
 await picture('free-busy', 'kofi', '/for/kofi/calendar?of=ines');
 await picture('sightlines', 'ines', '/for/ines/sightlines', { steps: press('Tomas Lindqvist') });
 await picture('people', 'oona', '/for/oona/people');

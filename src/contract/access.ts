@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { SCOPES, SIGHTS } from '@/core/calendar/index.ts';
 import { type ItemWire, itemWire, rangeQuery } from './items.ts';
 import { type RightsWire, rightsSchema } from './sight.ts';
 
@@ -13,17 +14,33 @@ export type AudienceWire = z.infer<typeof audienceWire>;
 const preset = z.string().nullable();
 const named = z.strictObject({ name: z.string(), detail: z.string() });
 
-/** One row of Sightlines. `effective` is what the grant comes to under the house rules; `cutBy` names those that cut it. */
-export const sightlineRow = z.strictObject({
+const instant = z.string();
+const hand = z.strictObject({ actor: z.string(), principal: z.string() });
+
+/** One grant: standing where it has no dates, otherwise for a time. `told` is when its audience was told, if ever. */
+export const grantWire = z.strictObject({
   key: z.string(),
+  rights: rightsSchema,
+  preset,
+  from: instant.nullable(),
+  until: instant.nullable(),
+  state: z.enum(['now', 'toCome', 'ended']),
+  since: instant,
+  given: hand,
+  told: instant.nullable(),
+});
+export type GrantWire = z.infer<typeof grantWire>;
+
+/**
+ * One row of Sightlines: an audience with its grants, the standing one first. `effective` is what they come to now under the
+ * house rules, nothing else counted; `cutBy` names the rules that cut them.
+ */
+export const sightlineRow = z.strictObject({
   audience: audienceWire,
   who: named,
-  rights: rightsSchema,
   effective: rightsSchema,
   cutBy: z.array(z.string()),
-  preset,
-  since: z.string(),
-  given: z.strictObject({ actor: z.string(), principal: z.string() }),
+  grants: z.array(grantWire),
 });
 export type SightlineRow = z.infer<typeof sightlineRow>;
 
@@ -31,32 +48,44 @@ export const sightlinesAnswer = z.strictObject({
   calendar: z.strictObject({ key: z.string(), name: z.string() }),
   owner: z.strictObject({ handle: z.string(), name: z.string(), colour: z.number() }),
   own: z.boolean(),
+  suspended: z.boolean(),
   rows: z.array(sightlineRow),
   people: z.array(z.strictObject({ handle: z.string(), name: z.string(), address: z.string(), detail: z.string() })),
   groups: z.array(z.strictObject({ key: z.string(), name: z.string(), members: z.number() })),
-  presets: z.array(z.strictObject({ name: z.string(), rights: rightsSchema })),
 });
 export type SightlinesAnswer = z.infer<typeof sightlinesAnswer>;
 
-/** Rights thought of for an audience (`null`: none of their own), and the days for which their view is wanted. */
+/**
+ * Rights thought of for an audience in place of the grant `seen` (`null`: beside what is there; rights `null`: without that
+ * grant), and the days for which their view is wanted.
+ */
 export const previewBody = z.strictObject({
   audience: audienceWire,
   rights: rightsSchema.nullable(),
+  seen: z.string().nullable(),
   range: rangeQuery,
 });
 export type PreviewBody = z.infer<typeof previewBody>;
 
-/** A choice that can't be made, and why: a misfit names what to raise, a ceiling the house rule. */
-const barred = z.strictObject({ right: z.string(), value: z.string(), reason: z.string() });
-export type Barred = z.infer<typeof barred>;
+/**
+ * One thing that can be chosen beside the rights thought of, and the rights it comes to. `needs` says what to raise first,
+ * `barred` names the house rule that forbids it, or `giverHoldsLess`.
+ */
+const choice = z.strictObject({
+  group: z.string(),
+  value: z.string(),
+  rights: rightsSchema,
+  needs: z.string().nullable(),
+  barred: z.string().nullable(),
+});
+export type ChoiceWire = z.infer<typeof choice>;
 
 export const previewAnswer = z.strictObject({
   effective: rightsSchema,
   before: rightsSchema,
   without: rightsSchema,
   withoutStep: z.string(),
-  misfits: z.array(z.strictObject({ right: z.string(), needs: z.string() })),
-  barred: z.array(barred),
+  choices: z.array(choice),
   preset,
   items: z.array(itemWire),
   itemsBefore: z.array(itemWire),
@@ -66,18 +95,114 @@ export interface PreviewAnswer {
   readonly before: RightsWire;
   readonly without: RightsWire;
   readonly withoutStep: string;
-  readonly misfits: readonly { right: string; needs: string }[];
-  readonly barred: readonly Barred[];
+  readonly choices: readonly ChoiceWire[];
   readonly preset: string | null;
   readonly items: readonly ItemWire[];
   readonly itemsBefore: readonly ItemWire[];
 }
 
+const date = z.iso.date('date');
+/** Days on the giver's clock, the last one included; both `null` for a standing grant. */
+const span = z.strictObject({ from: date.nullable(), until: date.nullable(), zone: z.string().max(64, 'zone') });
+/** Tells the audience, with a few words of one's own; absent or `null` for not telling them. */
+const tell = z.strictObject({ note: z.string().max(1000, 'tooLong:1000') }).nullable();
+
 export const giveBody = z.strictObject({
   audience: audienceWire,
   rights: rightsSchema,
-  /** The key of the row as the giver saw it; `null` where they saw none. A row changed meanwhile is refused. */
+  /** The key of the grant that is changed, as the giver saw it; `null` adds one. A row changed meanwhile is refused. */
   seen: z.string().nullable(),
+  span: span.nullable().optional(),
+  tell: tell.optional(),
 });
 export type GiveBody = z.infer<typeof giveBody>;
-export const takeBody = z.strictObject({ audience: audienceWire, seen: z.string() });
+export const takeBody = z.strictObject({ audience: audienceWire, seen: z.string(), tell: tell.optional() });
+export const tellBody = z.strictObject({ seen: z.string(), note: z.string().max(1000, 'tooLong:1000') });
+export const suspensionBody = z.strictObject({ suspended: z.boolean() });
+
+/** One line of the history: what an audience was given, when that record began and ended, and who gave it. */
+export const historyAnswer = z.strictObject({
+  entries: z.array(
+    z.strictObject({
+      key: z.string(),
+      audience: audienceWire,
+      name: z.string(),
+      rights: rightsSchema,
+      preset,
+      from: instant.nullable(),
+      until: instant.nullable(),
+      recorded: instant,
+      replaced: instant.nullable(),
+      given: hand,
+    }),
+  ),
+});
+export type HistoryAnswer = z.infer<typeof historyAnswer>;
+
+/** A question: can this audience see this item, and why; now, or at an instant that has passed. */
+export const askBody = z.strictObject({
+  audience: audienceWire,
+  item: z.string().max(128),
+  at: z.iso.datetime({ error: 'date' }).nullable(),
+});
+export type AskBody = z.infer<typeof askBody>;
+
+/** A step on the way to an answer; which facts it carries depends on its kind. */
+const askStep = z.strictObject({
+  step: z.string(),
+  facts: z.record(z.string(), z.string()),
+});
+export const askAnswer = z.strictObject({
+  at: instant,
+  name: z.string(),
+  seen: z.enum(['nothing', 'busy', 'withheld', 'title', 'outline', 'full']),
+  item: z.strictObject({ title: z.string().nullable(), start: z.string(), end: z.string(), allDay: z.boolean() }),
+  steps: z.array(askStep),
+});
+export type AskAnswer = z.infer<typeof askAnswer>;
+
+/** How many people inside see an item in which way, and the named ones by name. */
+export const itemSightAnswer = z.strictObject({
+  levels: z.array(z.strictObject({ seen: z.string(), people: z.number(), names: z.array(z.string()) })),
+});
+export type ItemSightAnswer = z.infer<typeof itemSightAnswer>;
+
+/** What one was told of one's access to others' calendars, and what soon ends: given by oneself, or held. */
+export const noticesAnswer = z.strictObject({
+  notices: z.array(
+    z.strictObject({
+      key: z.string(),
+      at: instant,
+      kind: z.enum(['given', 'changed', 'taken']),
+      by: z.string(),
+      owner: z.strictObject({ handle: z.string(), name: z.string(), colour: z.number() }),
+      rights: rightsSchema.nullable(),
+      until: instant.nullable(),
+      note: z.string(),
+      unread: z.boolean(),
+      open: z.boolean(),
+    }),
+  ),
+  ending: z.array(
+    z.strictObject({
+      key: z.string(),
+      owner: z.strictObject({ handle: z.string(), name: z.string(), colour: z.number() }),
+      who: z.string(),
+      held: z.boolean(),
+      until: instant,
+      preset,
+    }),
+  ),
+});
+export type NoticesAnswer = z.infer<typeof noticesAnswer>;
+
+/** The organisation's ceilings, and who may change them. */
+export const houseRulesWire = z.strictObject({
+  everyoneSight: z.enum(SIGHTS),
+  outsideSight: z.enum(SIGHTS),
+  outsideReach: z.enum(SCOPES),
+  outsideExtras: z.boolean(),
+  linkSight: z.enum(SIGHTS),
+});
+export type HouseRulesWire = z.infer<typeof houseRulesWire>;
+export const houseRulesAnswer = z.strictObject({ rules: houseRulesWire, mayChange: z.boolean(), cut: z.number() });

@@ -12,6 +12,7 @@ export const ERRORS = {
   mayNotShare: 403,
   mayNotImport: 403,
   administratorOnly: 403,
+  ownerOnly: 403,
   notFound: 404,
   changedMeanwhile: 409,
   alreadyThere: 409,

@@ -92,6 +92,9 @@ const zone = z.string().max(64, 'zone');
 /** Which days of a calendar are wanted: dates in a zone, the last not included, at most 100 days. */
 export const rangeQuery = z.strictObject({ from: date, to: date, zone });
 export type RangeQuery = z.infer<typeof rangeQuery>;
+/** The same, and through whose eyes: `everyone`, `person:HANDLE` or `group:KEY`; absent for one's own. */
+export const itemsQuery = rangeQuery.extend({ as: z.string().max(80).optional() });
+export type ItemsQuery = z.infer<typeof itemsQuery>;
 
 /** Who a calendar belongs to, what one may do with it, and when that next changes by itself. */
 export const boardHead = z.strictObject({
@@ -106,6 +109,8 @@ export const boardHead = z.strictObject({
     import: z.boolean(),
   }),
   accessChangesAt: z.string().nullable(),
+  /** Whose eyes this is seen through, where not one's own. */
+  as: z.string().nullable(),
 });
 export type BoardHead = z.infer<typeof boardHead>;
 

@@ -11,6 +11,9 @@ export const personWire = z.strictObject({
   site: z.string(),
   colour: z.number(),
   rights: rightsSchema,
+  /** How one comes to these rights, and when they next change by themselves. */
+  through: z.enum(['owner', 'person', 'group', 'everyone', 'none']),
+  until: z.string().nullable(),
 });
 export type PersonWire = z.infer<typeof personWire>;
 export const peopleAnswer = z.strictObject({ people: z.array(personWire) });
@@ -55,6 +58,8 @@ export const frameAnswer = z.strictObject({
   }),
   principals: z.array(principal),
   demo: z.boolean(),
+  /** How much one was told and hasn't read. */
+  unread: z.number(),
   now: z.string(),
 });
 export type FrameAnswer = z.infer<typeof frameAnswer>;

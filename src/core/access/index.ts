@@ -1,5 +1,6 @@
+export { type Choice, choicesFor } from './choices.ts';
 export { type Decision, decide, nextChange } from './decide.ts';
-export { explain } from './explain.ts';
+export { type Explanation, explain } from './explain.ts';
 export { fieldPolicy } from './field-policy.ts';
 export type { Collection, Grant, Viewer } from './grant.ts';
 export { type HouseRules, STARTING_HOUSE_RULES } from './house-rules.ts';
@@ -8,5 +9,5 @@ export { type MayItem, may, mayItem } from './may.ts';
 export { PRESETS, presetOf } from './preset.ts';
 export { project } from './project.ts';
 export { type Reader, readerOf } from './reader.ts';
-export { EXTRAS, fitRights, type Misfit, NO_RIGHTS, type Rights } from './rights.ts';
+export { fitRights, type Misfit, NO_RIGHTS, type Rights } from './rights.ts';
 export type { Standing } from './see.ts';

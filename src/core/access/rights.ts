@@ -15,6 +15,7 @@ export interface Rights {
 }
 
 export const EXTRAS = ['suggest', 'private', 'speaks', 'copies', 'shares'] as const;
+export type Extra = (typeof EXTRAS)[number];
 
 export const NO_RIGHTS: Rights = {
   sight: 'nothing',

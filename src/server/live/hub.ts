@@ -1,8 +1,7 @@
-/** What a window is told: that a calendar changed, or that its access to one did. Never what changed. */
-export interface LiveMessage {
-  readonly kind: 'changed' | 'access';
-  readonly calendar: string;
-}
+/** What a window is told: that a calendar changed, that its access to one did, or that a notice came. Never what. */
+export type LiveMessage =
+  | { readonly kind: 'changed' | 'access'; readonly calendar: string }
+  | { readonly kind: 'told' };
 
 type Send = (message: LiveMessage) => void;
 
@@ -29,7 +28,7 @@ class Hub {
   }
 
   tell(person: number, message: LiveMessage): void {
-    const key = `${person} ${message.kind} ${message.calendar}`;
+    const key = `${person} ${JSON.stringify(message)}`;
     if (this.waiting.has(key)) return;
     this.waiting.set(
       key,

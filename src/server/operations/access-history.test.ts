@@ -17,7 +17,10 @@ afterEach(() => org.close());
 const amara = { kind: 'person', id: 'amara' } as const;
 const row = (handle: string) => {
   const lines = listSightlines(org.ctx('ines'), org.calendar('ines'));
-  return lines.ok ? lines.value.rows.find((r) => r.audience.kind === 'person' && r.audience.id === handle) : undefined;
+  const found = lines.ok
+    ? lines.value.rows.find((r) => r.audience.kind === 'person' && r.audience.id === handle)
+    : undefined;
+  return found?.grants[0];
 };
 
 describe('grants', () => {
@@ -109,6 +112,7 @@ describe('the preview', () => {
     previewAccess(org.ctx(by), org.calendar('ines'), {
       audience: amara,
       rights: rights && { ...NO_RIGHTS, ...rights },
+      seen: row('amara')?.key ?? null,
       range: WEEK,
     });
 

@@ -45,8 +45,11 @@ export function collectionOf(calendar: Calendar, grants: readonly StoredGrant[])
   return { owner: String(calendar.ownerId), suspended: calendar.suspended, grants: grants.map(grantOf) };
 }
 
+/** The ceilings where none was ever set. */
+export const STARTING_RULES: HouseRules = STARTING_HOUSE_RULES;
+
 export function rulesOf(db: Connection): HouseRules {
-  return houseRules(db) ?? STARTING_HOUSE_RULES;
+  return houseRules(db) ?? STARTING_RULES;
 }
 
 /** A calendar together with what the one who asks may see and do there now. */

@@ -1,26 +1,53 @@
-import type { BoardHead, ItemsAnswer, ItemWire, LoadAnswer, RangeQuery } from '@/contract/items.ts';
-import { may, nextChange } from '@/core/access/index.ts';
+import type { AudienceWire } from '@/contract/access.ts';
+import type { BoardHead, ItemsAnswer, ItemsQuery, ItemWire, LoadAnswer, RangeQuery } from '@/contract/items.ts';
+import { decide, may, nextChange } from '@/core/access/index.ts';
 import { dateText, instantText, parseDate, parseInstant, toWall } from '@/core/time/index.ts';
-import { ok, type Result } from '../result.ts';
+import { ok, type Result, refuse } from '../result.ts';
+import { findAudience } from './audience.ts';
 import type { Context } from './context.ts';
-import { type Decided, findCalendar, isRefusal } from './deciding.ts';
+import { type Decided, findCalendar, isRefusal, rulesOf } from './deciding.ts';
 import { Directory } from './directory.ts';
 import { mayImport } from './import-file.ts';
 import { reach } from './indexing.ts';
+import { viewsAs } from './preview-access.ts';
 import { readRange } from './range.ts';
-import { viewsIn } from './views.ts';
+import { findShared } from './sightlines.ts';
+import { type Range, viewsIn } from './views.ts';
 
 /** What the one who asks sees of a calendar in a range, with what they may do there. Hidden and missing answer alike. */
-export function listItems(ctx: Context, key: string, query: RangeQuery): Result<ItemsAnswer> {
+export function listItems(ctx: Context, key: string, query: ItemsQuery): Result<ItemsAnswer> {
   const decided = findCalendar(ctx, key);
   if (isRefusal(decided)) return decided;
   const range = readRange(query);
   if (isRefusal(range)) return range;
+  if (query.as !== undefined) return listItemsAs(ctx, key, query.as, range);
   const directory = new Directory(ctx.db);
   const reached = reach(ctx.db, decided.calendar, range.to, ctx.now);
   const looker = { person: ctx.viewer, decision: decided.decision };
   const items = viewsIn(ctx.db, directory, decided.calendar.id, range, looker);
   return ok({ head: headOf(ctx, decided, directory), items, cutShort: !reached });
+}
+
+/**
+ * The same through the eyes of an audience, in the real boards: what they get, cut to what the one who looks sees too, and
+ * nothing that can be acted on. For those who may give access.
+ */
+function listItemsAs(ctx: Context, key: string, as: string, range: Range): Result<ItemsAnswer> {
+  const decided = findShared(ctx, key);
+  if (isRefusal(decided)) return decided;
+  const [kind = '', id = ''] = as.split(':');
+  const wire = kind === 'everyone' ? { kind } : kind === 'person' || kind === 'group' ? { kind, id } : null;
+  const audience = wire && findAudience(ctx, wire as AudienceWire);
+  if (!audience) return refuse('badInput', { fields: { as: 'audience' } });
+  const reached = reach(ctx.db, decided.calendar, range.to, ctx.now);
+  const theirs = decide(decided.collection, audience.viewer, ctx.now, rulesOf(ctx.db));
+  const head = headOf(ctx, { ...decided, viewer: audience.viewer, decision: theirs }, new Directory(ctx.db));
+  const none = { add: false, suggest: false, share: false, import: false };
+  return ok({
+    head: { ...head, own: false, may: none, as: audience.name || 'everyone' },
+    items: viewsAs(ctx, decided, range, audience, theirs),
+    cutShort: !reached,
+  });
 }
 
 /** The head of a board: whose it is, and what the viewer may do there. */
@@ -39,6 +66,7 @@ export function headOf(
     own: decision.owner,
     may: { add, suggest, share, import: mayImport(decision) },
     accessChangesAt: next === null ? null : instantText(next),
+    as: null,
   };
 }
 

@@ -2,13 +2,15 @@ import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { fitRights, NO_RIGHTS, PRESETS, type Rights } from '@/core/access/index.ts';
 import { SIGHTS } from '@/core/calendar/index.ts';
+import { askAccess, readItemSight } from './ask.ts';
 import { readItem } from './find-item.ts';
 import { giveAccess, takeAccess } from './give-access.ts';
 import { exportFile } from './import-file.ts';
 import { listItems, listLoad } from './list-items.ts';
+import { listNotices } from './notices.ts';
 import { listPeople, readFrame } from './people.ts';
 import { previewAccess } from './preview-access.ts';
-import { listSightlines } from './sightlines.ts';
+import { listSightlines, readHistory } from './sightlines.ts';
 import { at, type SmallOrganisation, smallOrganisation, WEEK } from './small-organisation.ts';
 
 /* Every text of every item carries a marker; what a viewer may not see must be in no byte of any answer. */
@@ -57,7 +59,13 @@ function everythingSaidTo(handle: string): string {
     readFrame(ctx),
     listSightlines(ctx, key),
     exportFile(ctx, key),
-    previewAccess(ctx, key, { audience: { kind: 'everyone' }, rights: PRESETS.full, range: WEEK }),
+    previewAccess(ctx, key, { audience: { kind: 'everyone' }, rights: PRESETS.full, seen: null, range: WEEK }),
+    readHistory(ctx, key),
+    listItems(ctx, key, { ...WEEK, as: 'everyone' }),
+    listItems(ctx, key, { ...WEEK, as: 'person:wren' }),
+    listNotices(ctx),
+    ...ids.map((item) => askAccess(ctx, key, { audience: { kind: 'person', id: 'wren' }, item, at: null })),
+    ...ids.map((id) => readItemSight(ctx, id)),
     ...ids.map((id) => readItem(ctx, id)),
   ];
   return JSON.stringify(answers);
@@ -72,9 +80,9 @@ function setRights(rights: Rights | null): void {
     ? lines.value.rows.find((r) => JSON.stringify(r.audience) === JSON.stringify(audience))
     : undefined;
   const result = rights
-    ? giveAccess(ctx, key, { audience, rights, seen: row?.key ?? null })
+    ? giveAccess(ctx, key, { audience, rights, seen: row?.grants[0]?.key ?? null })
     : row
-      ? takeAccess(ctx, key, { audience, seen: row.key })
+      ? takeAccess(ctx, key, { audience, seen: row.grants[0]?.key ?? '' })
       : { ok: true };
   if (!result.ok) throw new Error(JSON.stringify(result));
 }

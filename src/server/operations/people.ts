@@ -1,12 +1,14 @@
 import type { FrameAnswer, NewPerson, PersonWire, Preferences, Principal } from '@/contract/people.ts';
-import { decide, NO_RIGHTS, PRESETS } from '@/core/access/index.ts';
+import { decide, nextChange, PRESETS } from '@/core/access/index.ts';
 import { instantText, isZone } from '@/core/time/index.ts';
 import type { Connection } from '../db/index.ts';
 import { newKey } from '../ids.ts';
-import { calendarById, insertCalendar, mainCalendarOf, mainCalendars } from '../repositories/calendars.ts';
-import { calendarsNaming, grantsOnMainCalendars, insertGrant } from '../repositories/grants.ts';
+import { calendarById, insertCalendar, mainCalendarOf } from '../repositories/calendars.ts';
+import { calendarsNaming, grantsSpeakingTo, insertGrant } from '../repositories/grants.ts';
+import { unreadNotices } from '../repositories/notices.ts';
 import {
   allPeople,
+  directoryLines,
   insertPerson,
   type Person,
   personByAddress,
@@ -18,21 +20,29 @@ import { recordTrail } from '../repositories/trail.ts';
 import { ok, type Result, refuse } from '../result.ts';
 import { settings } from '../settings.ts';
 import type { Context } from './context.ts';
-import { collectionOf, decideOn, rulesOf, viewerOf } from './deciding.ts';
+import { decideOn, rulesOf, viewerOf } from './deciding.ts';
 import { AHEAD } from './indexing.ts';
 
 /** The directory, with what the one who asks may see of each calendar. That people are there is no secret; calendars are. */
 export function listPeople(ctx: Context): Result<{ people: PersonWire[] }> {
-  const calendars = new Map(mainCalendars(ctx.db).map((c) => [c.ownerId, c]));
-  const grants = grantsOnMainCalendars(ctx.db);
+  const grants = grantsSpeakingTo(ctx.db, ctx.viewer.id);
   const viewer = viewerOf(ctx.db, ctx.viewer);
   const house = rulesOf(ctx.db);
-  const people = allPeople(ctx.db).map((p): PersonWire => {
-    const calendar = calendars.get(p.id);
-    const rights = calendar
-      ? decide(collectionOf(calendar, grants.get(calendar.id) ?? []), viewer, ctx.now, house).rights
-      : NO_RIGHTS;
-    return { handle: p.handle, name: p.name, address: p.address, role: p.role, site: p.site, colour: p.colour, rights };
+  const people = directoryLines(ctx.db).map((line): PersonWire => {
+    const [id, handle, name, address, role, site, colour, calendar, suspended] = line;
+    const collection = {
+      owner: String(id),
+      suspended: suspended === 1,
+      grants: calendar === null ? [] : (grants.get(calendar) ?? []),
+    };
+    const { rights, because } = decide(collection, viewer, ctx.now, house);
+    const seen = rights.sight !== 'nothing';
+    const step = because[0]?.step;
+    const next = seen ? nextChange(collection, viewer, ctx.now) : null;
+    const through =
+      seen && (step === 'owner' || step === 'person' || step === 'group' || step === 'everyone') ? step : 'none';
+    const until = next === null ? null : instantText(next);
+    return { handle, name, address, role, site, colour, rights, through, until };
   });
   return ok({ people });
 }
@@ -64,6 +74,7 @@ export function readFrame(ctx: Context): FrameAnswer {
     },
     principals,
     demo: settings().demo,
+    unread: unreadNotices(ctx.db, me.id),
     now: instantText(ctx.now),
   };
 }

@@ -1,7 +1,17 @@
-import type { Barred, PreviewAnswer, PreviewBody } from '@/contract/access.ts';
+import type { PreviewAnswer, PreviewBody } from '@/contract/access.ts';
 import type { ItemWire } from '@/contract/items.ts';
-import { type Decision, decide, EXTRAS, fitRights, presetOf, type Rights, SIGHT_RANK } from '@/core/access/index.ts';
-import { SCOPES, SIGHTS } from '@/core/calendar/index.ts';
+import {
+  type Choice,
+  choicesFor,
+  type Decision,
+  decide,
+  fitRights,
+  NO_RIGHTS,
+  presetOf,
+  type Rights,
+  SIGHT_RANK,
+} from '@/core/access/index.ts';
+import { SCOPES } from '@/core/calendar/index.ts';
 import { grantsOn, type StoredGrant } from '../repositories/grants.ts';
 import { ok, type Result, refuse } from '../result.ts';
 import { type FoundAudience, findAudience, sameAudience } from './audience.ts';
@@ -10,7 +20,7 @@ import { collectionOf, type Decided, isRefusal, rulesOf } from './deciding.ts';
 import { Directory } from './directory.ts';
 import { readRange } from './range.ts';
 import { findShared } from './sightlines.ts';
-import { type Range, viewsIn } from './views.ts';
+import { type Range, viewsThrough } from './views.ts';
 
 /**
  * What an audience would get under rights thought of but not given: the decision, what doesn't fitRights, what the house rules
@@ -25,22 +35,26 @@ export function previewAccess(ctx: Context, key: string, body: PreviewBody): Res
   if (!audience || audience.person?.id === decided.calendar.ownerId)
     return refuse('badInput', { fields: { audience: 'audience' } });
   const standing = grantsOn(ctx.db, decided.calendar.id);
-  const others = standing.filter((g) => !sameAudience(g.audience, audience.stored));
+  const replaced = standing.find((g) => g.key === body.seen);
+  if (replaced && !sameAudience(replaced.audience, audience.stored)) return refuse('changedMeanwhile');
+  const others = standing.filter((g) => g !== replaced);
   const house = rulesOf(ctx.db);
   const decideWith = (grants: readonly StoredGrant[]): Decision =>
     decide(collectionOf(decided.calendar, grants), audience.viewer, ctx.now, house);
-  const thought = body.rights ? fitRights(body.rights) : null;
-  const after = decideWith(thought ? [...others, thoughtGrant(decided, audience, thought.rights)] : others);
+  const rights = body.rights && fitRights(body.rights).rights;
+  const after = decideWith(rights ? [...others, thoughtGrant(decided, audience, rights)] : others);
   const without = decideWith(others);
   const before = decideWith(standing);
-  const look = (decision: Decision) => cutToLooker(ctx, decided, range, audience, decision);
+  const look = (decision: Decision) => viewsAs(ctx, decided, range, audience, decision);
   return ok({
     effective: after.rights,
     before: before.rights,
     without: without.rights,
     withoutStep: without.because[0]?.step ?? 'none',
-    misfits: (thought?.lowered ?? []).map(({ right, needs }) => ({ right, needs })),
-    barred: barred(ctx, decided, audience),
+    choices: choicesFor(rights ?? NO_RIGHTS).map((choice) => ({
+      ...choice,
+      barred: barredBy(ctx, decided, audience, choice),
+    })),
     preset: body.rights && presetOf(body.rights),
     items: look(after),
     itemsBefore: look(before),
@@ -59,64 +73,45 @@ function thoughtGrant({ calendar }: Decided, { stored }: FoundAudience, rights: 
     givenBy: 0,
     givenFor: 0,
     recordedFrom: 0,
+    recordedUntil: null,
   };
 }
 
-/** The audience's views, with nothing in them that the one who looks doesn't see too. */
-function cutToLooker(
+/** An audience's views under a decision, with nothing in them that the one who looks doesn't see too. */
+export function viewsAs(
   ctx: Context,
   { calendar, decision: mine }: Decided,
   range: Range,
-  audience: FoundAudience,
+  audience: Pick<FoundAudience, 'person'>,
   theirs: Decision,
 ): ItemWire[] {
-  const directory = new Directory(ctx.db);
-  const views = viewsIn(ctx.db, directory, calendar.id, range, {
-    person: audience.person,
-    decision: theirs,
-    ownersIds: mine.owner,
-  });
-  const plain = views.map(({ may: _may, asSet: _asSet, version: _version, ...view }) => view);
-  if (mine.owner) return plain;
-  const own = viewsIn(ctx.db, directory, calendar.id, range, { person: ctx.viewer, decision: mine });
-  const seen = new Map<string, ItemWire[]>();
-  for (const view of own) {
-    const at = `${view.start} ${view.end}`;
-    seen.set(at, [...(seen.get(at) ?? []), view]);
-  }
-  return plain.flatMap((view, i) => {
-    // Matched by title where both see one, otherwise by time: what can't be matched is left out.
-    const same = (seen.get(`${view.start} ${view.end}`) ?? []).find(
-      (m) => view.title === undefined || m.title === undefined || m.title === view.title,
-    );
-    if (!same) return [];
-    const common = Object.fromEntries(Object.entries(view).filter(([field]) => field in same));
-    return [{ ...(common as unknown as ItemWire), id: `preview-${i}` }];
-  });
+  const target = { person: audience.person, decision: theirs, ownersIds: mine.owner };
+  const looker = mine.owner ? null : { person: ctx.viewer, decision: mine };
+  return viewsThrough(ctx.db, new Directory(ctx.db), calendar.id, range, target, looker);
 }
 
-/** Every choice that can't be made for an audience, with the reason: a house rule, or that the giver holds less. */
-function barred(ctx: Context, { decision }: Decided, { viewer, stored }: FoundAudience): Barred[] {
+/** Why a choice can't be made for an audience: the house rule that would cut it, or that the giver holds less. */
+function barredBy(
+  ctx: Context,
+  { decision }: Decided,
+  { viewer, stored }: FoundAudience,
+  choice: Choice,
+): string | null {
+  const { rights } = choice;
   const house = rulesOf(ctx.db);
-  const list: Barred[] = [];
-  const inside = viewer.kind === 'person' && viewer.inside;
-  for (const sight of SIGHTS) {
-    const rule = stored.kind === 'everyone' ? 'everyoneSight' : inside ? null : 'outsideSight';
-    if (rule && SIGHT_RANK[sight] > SIGHT_RANK[house[rule]]) list.push({ right: 'sight', value: sight, reason: rule });
-    else if (SIGHT_RANK[sight] > SIGHT_RANK[decision.rights.sight])
-      list.push({ right: 'sight', value: sight, reason: 'giverHoldsLess' });
-  }
-  if (!inside)
-    for (const right of ['change', 'remove'] as const)
-      for (const scope of SCOPES)
-        if (SCOPES.indexOf(scope) > SCOPES.indexOf(house.outsideReach))
-          list.push({ right, value: scope, reason: 'outsideReach' });
-  for (const extra of EXTRAS) {
-    if (extra === 'suggest') continue;
-    if (!inside && !house.outsideExtras) list.push({ right: extra, value: 'true', reason: 'outsideExtras' });
-    else if (!decision.rights[extra]) list.push({ right: extra, value: 'true', reason: 'giverHoldsLess' });
-  }
-  return list;
+  const alone = {
+    owner: 'nobody',
+    suspended: false,
+    grants: [
+      { key: 'choice', audience: { kind: 'everyone' as const }, rights, from: null, until: null },
+      ...(viewer.kind === 'person' && stored.kind !== 'everyone'
+        ? [{ key: 'choice', audience: { kind: 'person' as const, id: viewer.id }, rights, from: null, until: null }]
+        : []),
+    ],
+  };
+  const cut = decide(alone, viewer, ctx.now, house).because.find((step) => step.step === 'ceiling');
+  if (cut?.step === 'ceiling') return cut.rule;
+  return heldLess(rights, decision.rights) === null ? null : 'giverHoldsLess';
 }
 
 /** Whether every right of a set is one the giver holds too; the first that isn't, otherwise `null`. */

@@ -49,7 +49,9 @@ describe('writing for someone', () => {
     const lines = listSightlines(org.ctx('ines'), org.calendar('ines'));
     const row = lines.ok ? lines.value.rows.find((r) => r.audience.kind === 'person') : undefined;
     const audience = { kind: 'person', id: 'tomas' } as const;
-    expect(takeAccess(org.ctx('ines'), org.calendar('ines'), { audience, seen: row?.key ?? '' }).ok).toBe(true);
+    expect(takeAccess(org.ctx('ines'), org.calendar('ines'), { audience, seen: row?.grants[0]?.key ?? '' }).ok).toBe(
+      true,
+    );
     expect(patch(id, 'tomas', { version: 1, fields: { title: 'Mine' } })).toEqual({ ok: false, code: 'notFound' });
     expect(read('ines', id).title).toBe('Board');
   });

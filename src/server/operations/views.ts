@@ -46,10 +46,13 @@ export function viewsIn(
 ): ItemWire[] {
   if (looker.decision.rights.sight === 'nothing') return [];
   const width = widthFor(looker);
-  const rows = happeningsIn(db, calendarId, range.from, range.to, width)
+  return viewRows(db, directory, rowsIn(db, calendarId, range, width), width, looker);
+}
+
+function rowsIn(db: Connection, calendarId: number, range: Range, width: Width): HappeningRow[] {
+  return happeningsIn(db, calendarId, range.from, range.to, width)
     .filter((row) => !row.all_day || (dateText(row.at) < range.toDate && dateText(row.until) > range.fromDate))
     .sort((a, b) => a.at - b.at || a.id - b.id);
-  return viewRows(db, directory, rows, width, looker);
 }
 
 function viewRows(
@@ -118,6 +121,33 @@ function wideEnough(
   if (enough) return row;
   const whole = itemById(db, row.id);
   return whole && rowOf(whole, row.at, row.until);
+}
+
+/**
+ * What one looker gets, cut to what another sees of the same happenings: each row is projected for both, and a field stays only
+ * where both have it. With `through` missing, the looker's views whole. Nothing here can be acted on.
+ */
+export function viewsThrough(
+  db: Connection,
+  directory: Directory,
+  calendarId: number,
+  range: Range,
+  looker: Looker,
+  through: Looker | null,
+): ItemWire[] {
+  const bare = (view: ItemWire): ItemWire => {
+    const { may: _may, asSet: _asSet, version: _version, ...plain } = view;
+    return plain;
+  };
+  if (!through) return viewsIn(db, directory, calendarId, range, looker).map(bare);
+  if (looker.decision.rights.sight === 'nothing' || through.decision.rights.sight === 'nothing') return [];
+  return rowsIn(db, calendarId, range, 'briefed').flatMap((row, i) => {
+    const theirs = viewRows(db, directory, [row], 'briefed', looker)[0];
+    const mine = viewRows(db, directory, [row], 'briefed', through)[0];
+    if (!theirs || !mine) return [];
+    const common = Object.fromEntries(Object.entries(bare(theirs)).filter(([field]) => field in mine));
+    return [{ ...(common as unknown as ItemWire), id: `seen-${i}` }];
+  });
 }
 
 /** The id of a happening seen in full: the item's key, and for one of a series its start in seconds. */

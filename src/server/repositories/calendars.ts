@@ -78,6 +78,25 @@ export function insertCalendar(
   );
 }
 
+/** Ends or begins a suspension of all sharing of a calendar; both stay as dated facts. */
+export function setSuspended(db: Connection, id: number, suspended: boolean, at: number, by: number): void {
+  if (suspended)
+    db.run('INSERT INTO suspension (calendar_id, recorded_from, recorded_by) VALUES (?, ?, ?)', id, at, by);
+  else db.run('UPDATE suspension SET recorded_until = ? WHERE calendar_id = ? AND recorded_until IS NULL', at, id);
+}
+
+/** Whether sharing was suspended at an instant. */
+export function wasSuspended(db: Connection, id: number, at: number): boolean {
+  return (
+    db.get(
+      `SELECT 1 FROM suspension WHERE calendar_id = ? AND recorded_from <= ? AND (recorded_until IS NULL OR recorded_until > ?)`,
+      id,
+      at,
+      at,
+    ) !== undefined
+  );
+}
+
 export function setIndexedUntil(db: Connection, id: number, until: number): void {
   db.run('UPDATE calendar SET indexed_until = ? WHERE id = ?', until, id);
 }

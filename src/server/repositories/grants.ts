@@ -1,4 +1,4 @@
-import type { Rights } from '@/core/access/index.ts';
+import type { Grant, Rights } from '@/core/access/index.ts';
 import type { Connection } from '../db/index.ts';
 
 /** To whom a stored grant speaks, by row numbers. */
@@ -20,6 +20,7 @@ export interface StoredGrant {
   readonly givenBy: number;
   readonly givenFor: number;
   readonly recordedFrom: number;
+  readonly recordedUntil: number | null;
 }
 
 interface Row {
@@ -44,6 +45,7 @@ interface Row {
   given_by: number;
   given_for: number;
   recorded_from: number;
+  recorded_until: number | null;
 }
 
 function decode(row: Row): StoredGrant {
@@ -76,6 +78,7 @@ function decode(row: Row): StoredGrant {
     givenBy: row.given_by,
     givenFor: row.given_for,
     recordedFrom: row.recorded_from,
+    recordedUntil: row.recorded_until,
   };
 }
 
@@ -83,6 +86,26 @@ function decode(row: Row): StoredGrant {
 export function grantsOn(db: Connection, calendarId: number): StoredGrant[] {
   return db
     .all<Row>('SELECT * FROM access_grant WHERE calendar_id = ? AND recorded_until IS NULL ORDER BY id', calendarId)
+    .map(decode);
+}
+
+/** The grants on a calendar as they stood at an instant. */
+export function grantsOnAt(db: Connection, calendarId: number, at: number): StoredGrant[] {
+  return db
+    .all<Row>(
+      `SELECT * FROM access_grant WHERE calendar_id = ? AND recorded_from <= ? AND (recorded_until IS NULL OR recorded_until > ?)
+       ORDER BY id`,
+      calendarId,
+      at,
+      at,
+    )
+    .map(decode);
+}
+
+/** Every grant ever recorded on a calendar, the newest first, at most `most`. */
+export function grantsEver(db: Connection, calendarId: number, most: number): StoredGrant[] {
+  return db
+    .all<Row>('SELECT * FROM access_grant WHERE calendar_id = ? ORDER BY id DESC LIMIT ?', calendarId, most)
     .map(decode);
 }
 
@@ -96,6 +119,65 @@ export function calendarsNaming(db: Connection, personId: number): number[] {
       personId,
     )
     .map((row) => row.calendar_id);
+}
+
+type SpeakingRow = readonly [
+  calendar: number,
+  audience: 'person' | 'group' | 'everyone',
+  group: number | null,
+  sight: Rights['sight'],
+  add: 0 | 1,
+  change: Rights['change'],
+  remove: Rights['remove'],
+  suggest: 0 | 1,
+  letIn: 0 | 1,
+  speaks: 0 | 1,
+  copies: 0 | 1,
+  shares: 0 | 1,
+  starts: number | null,
+  ends: number | null,
+];
+
+/**
+ * The grants on main calendars that can speak to a person: by name, by a group of theirs, or to everyone; by calendar, as the
+ * rule reads them. As arrays, since there is one at least for every calendar of the organisation.
+ */
+export function grantsSpeakingTo(db: Connection, personId: number): Map<number, Grant[]> {
+  const byCalendar = new Map<number, Grant[]>();
+  for (const v of db.arrays<SpeakingRow>(
+    `SELECT g.calendar_id, g.audience, g.group_id, g.sight, g.may_add, g.may_change, g.may_remove, g.suggest, g.private,
+       g.speaks, g.copies, g.shares, g.starts, g.ends
+     FROM access_grant g WHERE g.recorded_until IS NULL AND (g.audience = 'everyone' OR g.person_id = @personId OR g.group_id IN
+       (SELECT group_id FROM membership WHERE person_id = @personId AND recorded_until IS NULL))`,
+    { personId },
+  )) {
+    const grant: Grant = {
+      key: '',
+      audience:
+        v[1] === 'everyone'
+          ? { kind: 'everyone' }
+          : v[1] === 'person'
+            ? { kind: 'person', id: String(personId) }
+            : { kind: 'group', id: String(v[2]) },
+      rights: {
+        sight: v[3],
+        add: v[4] === 1,
+        change: v[5],
+        remove: v[6],
+        suggest: v[7] === 1,
+        private: v[8] === 1,
+        speaks: v[9] === 1,
+        copies: v[10] === 1,
+        shares: v[11] === 1,
+      },
+      from: v[12],
+      until: v[13],
+    };
+    const list = byCalendar.get(v[0]);
+    if (list) list.push(grant);
+    else byCalendar.set(v[0], [grant]);
+  }
+  return byCalendar;
 }
 
 /** All the grants that stand on main calendars, by calendar. */
@@ -113,9 +195,10 @@ export function grantsOnMainCalendars(db: Connection): Map<number, StoredGrant[]
   return byCalendar;
 }
 
-export function insertGrant(db: Connection, grant: Omit<StoredGrant, 'id'>): void {
+/** Records a grant; answers its row number. */
+export function insertGrant(db: Connection, grant: Omit<StoredGrant, 'id' | 'recordedUntil'>): number {
   const { audience: a, rights: r } = grant;
-  db.run(
+  return db.run(
     `INSERT INTO access_grant (key, calendar_id, audience, person_id, group_id, link, sight, may_add, may_change, may_remove,
        suggest, private, speaks, copies, shares, starts, ends, given_by, given_for, recorded_from)
      VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,

@@ -66,5 +66,5 @@ export function happeningsIn(
   to: number,
   width: Width,
 ): HappeningRow[] {
-  return db.arrays(READ[width], { calendarId, from, to }).map(ROW[width]) as HappeningRow[];
+  return db.arrays<unknown[]>(READ[width], { calendarId, from, to }).map(ROW[width]) as HappeningRow[];
 }

@@ -45,6 +45,28 @@ export function allPeople(db: Connection): Person[] {
   return db.all<Row>(`SELECT ${COLUMNS} FROM person ORDER BY name`).map(decode);
 }
 
+/** A line of the directory: what is shown of a person, and their main calendar. */
+export type DirectoryLine = readonly [
+  id: number,
+  handle: string,
+  name: string,
+  address: string,
+  role: string,
+  site: string,
+  colour: number,
+  calendar: number | null,
+  suspended: 0 | 1,
+];
+
+/** The directory, by name: only what a list of it shows, as arrays, since there may be thousands. */
+export function directoryLines(db: Connection): DirectoryLine[] {
+  return db.arrays<DirectoryLine>(
+    `SELECT p.id, p.handle, p.name, p.address, p.role, p.site, p.colour, c.id, c.id IN
+       (SELECT calendar_id FROM suspension WHERE recorded_until IS NULL)
+     FROM person p LEFT JOIN calendar c ON c.owner_id = p.id AND c.main = 1 ORDER BY p.name`,
+  );
+}
+
 export function insertPerson(db: Connection, person: Omit<Person, 'id'>, at: number): number {
   return db.run(
     `INSERT INTO person (key, handle, account, name, address, role, site, zone, colour, hours, week_first, administrator,

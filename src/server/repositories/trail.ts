@@ -29,6 +29,26 @@ export function recordTrail(db: Connection, entry: TrailEntry): void {
   );
 }
 
+/** What was written on a calendar's items after an instant, in order, at most `most` entries. */
+export function trailAfter(
+  db: Connection,
+  calendarId: number,
+  at: number,
+  most: number,
+): Pick<TrailEntry, 'before' | 'after'>[] {
+  return db
+    .all<{ before: string | null; after: string | null }>(
+      `SELECT before, after FROM trail WHERE calendar_id = ? AND at > ? AND verb LIKE 'item.%' ORDER BY id LIMIT ?`,
+      calendarId,
+      at,
+      most,
+    )
+    .map((row) => ({
+      before: row.before === null ? null : JSON.parse(row.before),
+      after: row.after === null ? null : JSON.parse(row.after),
+    }));
+}
+
 /** An entry by its key, with the states before and after; `null` where there is none. */
 export function trailByKey(db: Connection, key: string): TrailEntry | null {
   const r = db.get<{

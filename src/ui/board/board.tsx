@@ -35,6 +35,8 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
   const search = useSearchParams();
   // Another's calendar looked at from one's own window: said in the heading, in their colour.
   const looking = search.get('of') !== null && search.get('of') !== principal?.handle;
+  // Another's eyes: the board as they get it, read only.
+  const as = search.get('as') ?? undefined;
   const narrow = useMediaQuery('(max-width: 760px)');
   const today = Math.floor(toWall(style.zone, now()) / DAY) * DAY;
   const asked = search.get('week');
@@ -51,9 +53,12 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
   const [notice, setNotice] = useState<string | null>(null);
 
   const query = useQuery({
-    queryKey: ['calendar', calendar, 'items', from, to, style.zone],
+    queryKey: ['calendar', calendar, 'items', from, to, style.zone, as ?? ''],
     queryFn: () =>
-      call('listItems', { params: { calendar }, query: { from, to, zone: style.zone } }) as Promise<ItemsAnswer>,
+      call('listItems', {
+        params: { calendar },
+        query: { from, to, zone: style.zone, ...(as === undefined ? {} : { as }) },
+      }) as Promise<ItemsAnswer>,
     retry: (tries, error) => !(error instanceof CallRefused) && tries < 1,
   });
   const gone = query.error instanceof CallRefused && ['notFound', 'signedOut'].includes(query.error.body.code);
@@ -198,8 +203,8 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
           )}
           <div className="push">
             {looking && <Link href={`/for/${frame.me.handle}/calendar`}>{t('board.back')}</Link>}
-            {head && <Standing head={head} />}
-            {head && (
+            {head && !head.as && <Standing head={head} />}
+            {head && !head.as && (
               <FileMenu
                 head={head}
                 onImport={() => {
@@ -211,6 +216,18 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
             )}
           </div>
         </div>
+        {head?.as && (
+          <div className="notice seen-as" role="status">
+            <span>
+              {head.as === 'everyone'
+                ? t('board.seenAsEveryone', { owner: head.owner.name })
+                : t('board.seenAs', { owner: head.owner.name, who: head.as })}
+            </span>
+            <Link className="push" href={`/for/${principal?.handle ?? frame.me.handle}/sightlines`}>
+              {t('board.stopSeeing')}
+            </Link>
+          </div>
+        )}
         {notice && (
           <div className="notice" role="alert">
             <span>
@@ -243,7 +260,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
         )}
         {head && (
           <>
-            <Ribbon calendar={calendar} week={first} style={style} onGo={(w) => go(w)} />
+            {as === undefined && <Ribbon calendar={calendar} week={first} style={style} onGo={(w) => go(w)} />}
             {data.cutShort && <p className="notice">{t('board.cutShort')}</p>}
             {items.length === 0 && !query.isFetching && (
               <p className="notice soft" role="status">

@@ -2,11 +2,14 @@
 import Button from '@mui/material/Button';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
+import { useQuery } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
 import type { BoardHead, ItemWire } from '@/contract/items.ts';
 import { VISIBILITIES, type Visibility } from '@/core/calendar/index.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
+import { SightMeter } from '../common/meters.tsx';
 import { clock, dayMonth, whenText, zonePlace } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 import { useFrame } from '../frame/frame-context.tsx';
@@ -85,6 +88,7 @@ export function Details(props: {
           {t('panel.visibility')}: {t(`visibilities.${item.visibility}`)}, {t(`visibilityHelp.${item.visibility}`)}
         </p>
       )}
+      {head.may.share && item.visibility !== undefined && <WhoSees id={item.id} calendar={head.calendar.key} />}
       {item.briefing && (
         <div className="card briefing">
           <h3>
@@ -123,6 +127,34 @@ export function Details(props: {
         </div>
       </div>
     </aside>
+  );
+}
+
+/** Who inside sees what of the item: how many each way, and by name those who see more than everyone. */
+function WhoSees({ id, calendar }: { id: string; calendar: string }) {
+  const t = useTranslations();
+  const { data } = useQuery({
+    queryKey: ['calendar', calendar, 'item-sight', id],
+    queryFn: () => call('readItemSight', { params: { item: id } }),
+    retry: false,
+  });
+  if (!data) return null;
+  return (
+    <section className="card" aria-label={t('panel.whoSees')}>
+      <h3>{t('panel.whoSees')}</h3>
+      {data.levels.map((level) => (
+        <p key={level.seen} className="row" style={{ justifyContent: 'space-between', alignItems: 'start' }}>
+          <span>
+            {t('panel.peopleCount', { count: level.people })}
+            {level.names.length > 0 && <span className="small soft"> · {level.names.join(', ')}</span>}
+          </span>
+          <span className="row small" style={{ gap: 6, whiteSpace: 'nowrap' }}>
+            {t(`seen.${level.seen as 'full'}`)}
+            <SightMeter sight={level.seen === 'withheld' ? 'busy' : (level.seen as 'full')} />
+          </span>
+        </p>
+      ))}
+    </section>
   );
 }
 

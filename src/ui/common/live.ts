@@ -6,7 +6,11 @@ export type LiveState =
   | { readonly kind: 'connecting' }
   | { readonly kind: 'live' }
   | { readonly kind: 'off'; readonly since: number };
-type Note = { kind: 'changed' | 'access'; calendar: string } | { kind: 'state'; state: LiveState } | { kind: 'ask' };
+type Note =
+  | { kind: 'told' }
+  | { kind: 'changed' | 'access'; calendar: string }
+  | { kind: 'state'; state: LiveState }
+  | { kind: 'ask' };
 
 /**
  * Keeps a window's data live. One window of a browser holds the stream and passes on what it hears, so that many windows
@@ -33,6 +37,9 @@ export function useLive(me: string): LiveState {
         setState(note.state);
       } else if (note.kind === 'changed') {
         void client.invalidateQueries({ queryKey: ['calendar', note.calendar] });
+      } else if (note.kind === 'told') {
+        void client.invalidateQueries({ queryKey: ['notices'] });
+        void client.invalidateQueries({ queryKey: ['frame'] });
       } else if (note.kind === 'access') {
         // Nothing fetched under the old access stays: what isn't on the screen goes now, what is on it with the answer.
         const queryKey = ['calendar', note.calendar];

@@ -17,7 +17,7 @@ import { firstName, Token } from '../common/token.tsx';
 import { Finder } from './finder.tsx';
 import { FrameProvider, type Toast } from './frame-context.tsx';
 
-const SECTIONS = ['calendar', 'sightlines', 'people'] as const;
+const SECTIONS = ['calendar', 'sightlines', 'messages', 'people', 'house-rules'] as const;
 
 /** The frame around every screen: the sections, and the band that says for whom this window works. */
 export function Frame(props: { initial: FrameAnswer; who: string; children: ReactNode }) {
@@ -65,6 +65,11 @@ export function Frame(props: { initial: FrameAnswer; who: string; children: Reac
               aria-current={section === s ? 'page' : undefined}
             >
               {t(`spine.${s}`)}
+              {s === 'messages' && frame.unread > 0 && (
+                <span className="count" title={t('spine.count', { count: frame.unread })}>
+                  {frame.unread}
+                </span>
+              )}
             </Link>
           ))}
           <Link
@@ -125,7 +130,12 @@ export function Frame(props: { initial: FrameAnswer; who: string; children: Reac
 
 function Switch({ p, me, current, section }: { p: Principal; me: string; current: boolean; section: string }) {
   const t = useTranslations('band');
-  const goal = section === 'sightlines' && p.share ? 'sightlines' : section === 'people' ? 'people' : 'calendar';
+  const goal =
+    section === 'sightlines' && p.share
+      ? 'sightlines'
+      : section === 'people' || section === 'messages' || section === 'house-rules'
+        ? section
+        : 'calendar';
   return (
     <>
       <Link

@@ -6,8 +6,10 @@ import Link from 'next/link';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import { SightMeter } from '../common/meters.tsx';
+import { parseInstant, toWall } from '@/core/time/index.ts';
+import { ReachMeter, reachOf, SightMeter } from '../common/meters.tsx';
 import { PersonForm } from '../common/person-form.tsx';
+import { dayMonth } from '../common/times.ts';
 import { Token } from '../common/token.tsx';
 import { useFrame } from '../frame/frame-context.tsx';
 
@@ -66,6 +68,7 @@ export function People() {
                 <th>{t('people.role')}</th>
                 <th>{t('people.site')}</th>
                 <th>{t('people.youSee')}</th>
+                <th>{t('people.youMay')}</th>
                 <th>
                   <span className="visually-hidden">{t('people.open')}</span>
                 </th>
@@ -88,6 +91,29 @@ export function People() {
                         {p.handle === frame.me.handle ? t('people.yours') : t(`sightWords.${p.rights.sight}`)}
                       </span>
                     </span>
+                  </td>
+                  <td>
+                    {p.handle !== frame.me.handle && p.rights.sight !== 'nothing' && (
+                      <span className="row">
+                        <ReachMeter rights={p.rights} />
+                        <span className="small soft">
+                          {[
+                            t(`reaches.${reachOf(p.rights)}`).toLowerCase(),
+                            ...(['suggest', 'private', 'speaks', 'shares'] as const)
+                              .filter((extra) => p.rights[extra])
+                              .map((extra) => t(`extras.${extra}`).toLowerCase()),
+                            t('people.through', { through: p.through }),
+                            p.until
+                              ? t('people.until', {
+                                  date: dayMonth(toWall(frame.me.zone, (parseInstant(p.until) ?? 0) - 1)),
+                                })
+                              : null,
+                          ]
+                            .filter(Boolean)
+                            .join(' · ')}
+                        </span>
+                      </span>
+                    )}
                   </td>
                   <td>
                     {p.handle !== frame.me.handle &&

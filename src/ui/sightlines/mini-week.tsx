@@ -14,15 +14,16 @@ export function MiniWeek(props: {
   first: number;
   selected: string | null;
   onPick: ((item: ItemWire) => void) | null;
+  low?: boolean;
 }) {
-  const { items, first, selected, onPick } = props;
+  const { items, first, selected, onPick, low = false } = props;
   const { style } = useFrame();
   const textOf = useBlockText();
   const layout = layOut(items, first, 7, style.zone);
   const bars = Math.min(3, layout.bars.length);
   const percent = (minutes: number) => `${Math.max(0, Math.min(100, ((minutes / 60 - FROM) / (TO - FROM)) * 100))}%`;
   return (
-    <div className="mini">
+    <div className={low ? 'mini low' : 'mini'}>
       {layout.days.map((list, day) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: the index is the day
         <div className="d" key={first + day * DAY}>

@@ -4,12 +4,21 @@ import type { RightsWire } from '@/contract/sight.ts';
 import { reachOf } from '../common/meters.tsx';
 
 /** What a set of rights lets somebody see and do, and what it doesn't, in words. */
-export function useSentence(): (rights: RightsWire, owner: string) => { does: string; cannot: string } {
+export function useSentence(): (
+  rights: RightsWire,
+  owner: string,
+  toOwner?: boolean,
+) => { does: string; cannot: string } {
   const t = useTranslations('sentence');
   const join = (list: string[], word: string) =>
     list.length < 2 ? (list[0] ?? '') : `${list.slice(0, -1).join(', ')} ${word} ${list.at(-1)}`;
-  return (r, owner) => {
-    const sees = r.sight === 'full' ? t('full', { private: r.private ? 'yes' : 'no' }) : t(r.sight);
+  return (r, owner, toOwner = true) => {
+    const sees =
+      r.sight === 'full'
+        ? t('full', { private: r.private ? 'yes' : 'no' })
+        : r.sight === 'busy' && !toOwner
+          ? t('busyOf', { name: owner })
+          : t(r.sight);
     const acts: string[] = [];
     const reach = reachOf(r);
     if (r.add) acts.push(t('mayAdd').toLowerCase());

@@ -1,4 +1,5 @@
 'use client';
+import Alert from '@mui/material/Alert';
 import Autocomplete from '@mui/material/Autocomplete';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
@@ -8,24 +9,27 @@ import { useTranslations } from 'use-intl';
 import type { AudienceWire, SightlineRow, SightlinesAnswer } from '@/contract/access.ts';
 import { CallRefused, call } from '@/contract/call.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
-import { ReachMeter, SightMeter } from '../common/meters.tsx';
+import { ReachMeter, reachOf, SightMeter } from '../common/meters.tsx';
+import { said } from '../common/refusal.ts';
 import { dayMonth } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 import { useFrame } from '../frame/frame-context.tsx';
-import { Editor, NOTHING } from './editor.tsx';
-
-/** One name for an audience, to compare and to remember by. */
-export const audienceKey = (a: AudienceWire): string => (a.kind === 'everyone' ? 'everyone' : `${a.kind}:${a.id}`);
+import { audienceParam } from './audience-param.ts';
+import { Editor } from './editor.tsx';
+import { NOTHING } from './grant-editor.tsx';
+import { Several } from './several.tsx';
 
 /** Who sees what in a calendar and who may do what; what each gets stands beside the choice. */
 export function Sightlines({ calendar }: { calendar: string }) {
   const t = useTranslations('lines');
+  const te = useTranslations('common');
   const tb = useTranslations('board');
   const { toast } = useFrame();
   const client = useQueryClient();
   const [chosen, setChosen] = useState('everyone');
   const [added, setAdded] = useState<{ audience: AudienceWire; name: string; detail: string }[]>([]);
-  const [picking, setPicking] = useState(false);
+  const [picking, setPicking] = useState<'one' | 'several' | null>(null);
+  const [refused, setRefused] = useState<string | null>(null);
   const query = useQuery({
     queryKey: ['calendar', calendar, 'sightlines'],
     queryFn: () => call('listSightlines', { params: { calendar } }),
@@ -48,14 +52,26 @@ export function Sightlines({ calendar }: { calendar: string }) {
     );
   }
   const lines = query.data;
-  const fresh = added.filter((a) => !lines.rows.some((r) => audienceKey(r.audience) === audienceKey(a.audience)));
-  const rows = [...lines.rows, ...fresh.map((a) => draftRow(a))];
-  const everyone =
-    rows.find((r) => r.audience.kind === 'everyone') ??
-    draftRow({ audience: { kind: 'everyone' }, name: '', detail: '' });
-  const current = rows.find((r) => audienceKey(r.audience) === chosen) ?? everyone;
+  const fresh = added.filter((a) => !lines.rows.some((r) => audienceParam(r.audience) === audienceParam(a.audience)));
+  const rows = [...lines.rows, ...fresh.map(draftRow)];
+  const everyone = lines.rows.find((r) => r.audience.kind === 'everyone');
+  const everyoneRow = everyone ?? draftRow({ audience: { kind: 'everyone' }, name: '', detail: '' });
+  const current = rows.find((r) => audienceParam(r.audience) === chosen) ?? everyoneRow;
   const owner = firstName(lines.owner.name);
   const nameOf = (row: SightlineRow) => (row.audience.kind === 'everyone' ? t('everyoneInside') : row.who.name);
+  const saved = async (text: string) => {
+    toast({ text });
+    await client.invalidateQueries({ queryKey: ['calendar', calendar] });
+  };
+  const suspend = async (suspended: boolean) => {
+    setRefused(null);
+    try {
+      await call('suspendSharing', { params: { calendar }, body: { suspended } });
+      await saved(suspended ? t('suspendedDone') : t('resumed'));
+    } catch (error) {
+      setRefused(said(error, te('unreachable')).sentence);
+    }
+  };
   return (
     <div className="sightlines">
       <header>
@@ -64,54 +80,72 @@ export function Sightlines({ calendar }: { calendar: string }) {
           {t('summary', { people: lines.rows.filter((r) => r.audience.kind !== 'everyone').length })}
         </span>
         <div className="push">
-          {picking ? (
+          {picking === 'one' ? (
             <Picker
               lines={lines}
               onPick={(audience, name, detail) => {
                 setAdded((list) => [...list, { audience, name, detail }]);
-                setChosen(audienceKey(audience));
-                setPicking(false);
+                setChosen(audienceParam(audience));
+                setPicking(null);
               }}
-              onClose={() => setPicking(false)}
+              onClose={() => setPicking(null)}
             />
           ) : (
-            <Button
-              variant="contained"
-              color="inherit"
-              sx={{ bgcolor: 'var(--who)', color: 'var(--paper)' }}
-              onClick={() => setPicking(true)}
-            >
-              {t('give')}
-            </Button>
+            <>
+              {lines.own && (
+                <Button variant="outlined" onClick={() => void suspend(!lines.suspended)}>
+                  {lines.suspended ? t('resume') : t('suspend')}
+                </Button>
+              )}
+              <Button
+                variant="outlined"
+                aria-pressed={picking === 'several'}
+                onClick={() => setPicking(picking ? null : 'several')}
+              >
+                {t('several')}
+              </Button>
+              <Button
+                variant="contained"
+                color="inherit"
+                sx={{ bgcolor: 'var(--who)', color: 'var(--paper)' }}
+                onClick={() => setPicking('one')}
+              >
+                {t('give')}
+              </Button>
+            </>
           )}
         </div>
       </header>
       <div className="col who-list">
+        {refused && <Alert severity="error">{refused}</Alert>}
+        {lines.suspended && (
+          <Alert severity="warning" role="status">
+            {t('suspended', { owner })}
+          </Alert>
+        )}
+        {picking === 'several' && (
+          <Several calendar={calendar} lines={lines} onDone={saved} onClose={() => setPicking(null)} />
+        )}
         <Groups
           rows={rows}
-          everyone={everyone}
+          everyone={everyoneRow}
           current={current}
           own={lines.own}
           owner={owner}
-          onChoose={(row) => setChosen(audienceKey(row.audience))}
+          onChoose={(row) => setChosen(audienceParam(row.audience))}
         />
       </div>
       <Editor
-        key={audienceKey(current.audience)}
+        key={audienceParam(current.audience)}
         calendar={calendar}
         row={current}
         lines={lines}
         everyone={everyone}
         name={nameOf(current)}
-        onSaved={async (text) => {
-          toast({ text });
-          await client.invalidateQueries({ queryKey: ['calendar', calendar] });
-        }}
-        onTaken={async (text) => {
-          toast({ text });
-          setAdded((list) => list.filter((a) => audienceKey(a.audience) !== audienceKey(current.audience)));
+        onSaved={saved}
+        onGone={() => {
+          setAdded((list) => list.filter((a) => audienceParam(a.audience) !== audienceParam(current.audience)));
           setChosen('everyone');
-          await client.invalidateQueries({ queryKey: ['calendar', calendar] });
         }}
       />
     </div>
@@ -120,17 +154,7 @@ export function Sightlines({ calendar }: { calendar: string }) {
 
 /** A row for somebody who has no grant yet. */
 function draftRow(a: { audience: AudienceWire; name: string; detail: string }): SightlineRow {
-  return {
-    key: '',
-    audience: a.audience,
-    who: { name: a.name, detail: a.detail },
-    rights: NOTHING,
-    effective: NOTHING,
-    cutBy: [],
-    preset: null,
-    since: '',
-    given: { actor: '', principal: '' },
-  };
+  return { audience: a.audience, who: { name: a.name, detail: a.detail }, effective: NOTHING, cutBy: [], grants: [] };
 }
 
 function Groups(props: {
@@ -144,12 +168,17 @@ function Groups(props: {
   const { rows, everyone, current, own, owner, onChoose } = props;
   const t = useTranslations();
   const named = rows.filter((r) => r.audience.kind !== 'everyone');
-  const acts = (r: SightlineRow) => r.rights.add || r.rights.change !== 'none' || r.rights.suggest || r.rights.speaks;
+  const live = (r: SightlineRow) => r.grants.filter((g) => g.state !== 'ended');
+  const acts = (r: SightlineRow) =>
+    live(r).some(({ rights: g }) => g.add || g.change !== 'none' || g.suggest || g.speaks);
+  const ended = (r: SightlineRow) => r.grants.length > 0 && live(r).length === 0;
+  const out = (r: SightlineRow) => live(r).length > 0 && live(r).every((g) => g.rights.sight === 'nothing');
   const sections: [string, SightlineRow[]][] = [
     [t('lines.everyone'), [everyone]],
     [own ? t('lines.acting') : t('lines.actingFor', { name: owner }), named.filter((r) => acts(r))],
-    [t('lines.more'), named.filter((r) => !acts(r) && (r.rights.sight !== 'nothing' || r.key === ''))],
-    [t('lines.out'), named.filter((r) => !acts(r) && r.rights.sight === 'nothing' && r.key !== '')],
+    [t('lines.more'), named.filter((r) => !acts(r) && !out(r) && !ended(r))],
+    [t('lines.out'), named.filter((r) => out(r))],
+    [t('lines.endedHead'), named.filter((r) => ended(r))],
   ];
   return (
     <>
@@ -165,7 +194,7 @@ function Groups(props: {
               <h2>{head}</h2>
               {list.map((row) => (
                 <WhoRow
-                  key={audienceKey(row.audience)}
+                  key={audienceParam(row.audience)}
                   row={row}
                   current={row === current}
                   everyone={everyone}
@@ -183,23 +212,43 @@ function WhoRow(props: { row: SightlineRow; current: boolean; everyone: Sightlin
   const { row, current, everyone, onChoose } = props;
   const t = useTranslations();
   const { style } = useFrame();
-  const out = row.key !== '' && row.rights.sight === 'nothing' && row.audience.kind !== 'everyone';
-  const since = row.since
-    ? t('lines.since', { date: dayMonth(toWall(style.zone, parseInstant(row.since) ?? 0)) })
-    : null;
-  const level = row.preset ? t(`presets.${row.preset as 'full'}`) : t(`sights.${row.rights.sight}`);
+  const grant =
+    row.grants.find((g) => g.state === 'now') ?? row.grants.find((g) => g.state === 'toCome') ?? row.grants[0];
+  const out = grant !== undefined && grant.rights.sight === 'nothing' && row.audience.kind !== 'everyone';
+  const day = (instant: string | null, back = 0) =>
+    instant ? dayMonth(toWall(style.zone, (parseInstant(instant) ?? 0) - back)) : '';
+  const level = grant
+    ? grant.preset
+      ? t(`presets.${grant.preset as 'full'}`)
+      : `${t(`sights.${grant.rights.sight}`)}, ${t(`reaches.${reachOf(grant.rights)}`).toLowerCase()}`
+    : '';
+  const dates = grant
+    ? grant.state === 'ended'
+      ? t('lines.ended', { date: day(grant.until, 1) })
+      : [
+          grant.state === 'toCome' ? t('lines.toCome', { date: day(grant.from) }) : null,
+          grant.until
+            ? t('lines.ends', { date: day(grant.until, 1) })
+            : grant.state === 'now'
+              ? t('lines.since', { date: day(grant.since) })
+              : null,
+        ]
+          .filter(Boolean)
+          .join(', ')
+    : '';
   const sub =
     row.audience.kind === 'everyone'
       ? t('lines.everyoneDetail')
-      : row.key === ''
+      : !grant
         ? t('lines.unsaved')
-        : out
+        : out && grant.state === 'now'
           ? t('lines.outDetail', { sight: t(`sightWords.${everyone.effective.sight}`) })
           : [
               level,
-              row.rights.private ? t('extras.private').toLowerCase() : null,
+              grant.rights.private ? t('extras.private').toLowerCase() : null,
               row.audience.kind === 'group' ? t('lines.groupOf', { count: Number(row.who.detail) }) : null,
-              since,
+              dates,
+              grant.told || row.audience.kind === 'group' ? null : t('lines.notTold'),
             ]
               .filter(Boolean)
               .join(' · ');
@@ -245,7 +294,7 @@ function Picker(props: {
       openOnFocus
       options={options}
       getOptionLabel={(o) => o.name}
-      getOptionKey={(o) => audienceKey(o.audience)}
+      getOptionKey={(o) => audienceParam(o.audience)}
       filterOptions={(list, { inputValue }) => {
         const words = inputValue.toLowerCase().split(/\s+/).filter(Boolean);
         return list.filter((o) => words.every((w) => `${o.name} ${o.detail}`.toLowerCase().includes(w))).slice(0, 40);

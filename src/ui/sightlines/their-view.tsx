@@ -2,9 +2,10 @@
 import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
+import Link from 'next/link';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
-import type { PreviewAnswer } from '@/contract/access.ts';
+import type { AudienceWire, PreviewAnswer } from '@/contract/access.ts';
 import { call } from '@/contract/call.ts';
 import type { ItemWire } from '@/contract/items.ts';
 import type { Visibility } from '@/core/calendar/index.ts';
@@ -12,11 +13,15 @@ import { VisibilityChoice } from '../board/details.tsx';
 import { said } from '../common/refusal.ts';
 import { DAY, weekTitle, whenText } from '../common/times.ts';
 import { useFrame } from '../frame/frame-context.tsx';
+import { Ask } from './ask.tsx';
+import { audienceParam } from './audience-param.ts';
+import { History } from './history.tsx';
 import { MiniWeek } from './mini-week.tsx';
 
 /** This week exactly as an audience gets it, as chosen and as before; the owner opens an item to set who sees it. */
 export function TheirView(props: {
   calendar: string;
+  audience: AudienceWire;
   name: string | null;
   own: boolean;
   answer: PreviewAnswer | undefined;
@@ -25,23 +30,26 @@ export function TheirView(props: {
   week: number;
   onWeek: (week: number) => void;
 }) {
-  const { calendar, name, own, answer, failed, dirty, week, onWeek } = props;
+  const { calendar, audience, name, own, answer, failed, dirty, week, onWeek } = props;
+  const { principal, frame } = useFrame();
   const t = useTranslations();
-  const [before, setBefore] = useState(false);
+  const [shown, setShown] = useState<'after' | 'before' | 'both'>('after');
   const [picked, setPicked] = useState<string | null>(null);
-  const items = before && dirty ? answer?.itemsBefore : answer?.items;
+  const which = dirty ? shown : 'after';
+  const weeks =
+    answer &&
+    (which === 'both' ? [answer.itemsBefore, answer.items] : [which === 'before' ? answer.itemsBefore : answer.items]);
   return (
     <div className="col">
       <div className="row" style={{ justifyContent: 'space-between', marginBottom: 6, minHeight: 36 }}>
         <h3>{name ? t('lines.view', { name }) : t('lines.viewEveryone')}</h3>
         {dirty && (
           <span className="row" style={{ gap: 0 }}>
-            <Button variant="text" aria-pressed={!before} onClick={() => setBefore(false)}>
-              {t('lines.after')}
-            </Button>
-            <Button variant="text" aria-pressed={before} onClick={() => setBefore(true)}>
-              {t('lines.before')}
-            </Button>
+            {(['after', 'before', 'both'] as const).map((w) => (
+              <Button key={w} variant="text" sx={{ px: 0.75 }} aria-pressed={which === w} onClick={() => setShown(w)}>
+                {t(w === 'both' ? 'lines.sideBySide' : `lines.${w}`)}
+              </Button>
+            ))}
           </span>
         )}
       </div>
@@ -55,16 +63,33 @@ export function TheirView(props: {
         </Button>
       </div>
       {failed && <Alert severity="error">{t('lines.failed')}</Alert>}
-      {items && (
-        <>
-          <MiniWeek items={items} first={week} selected={picked} onPick={own ? (item) => setPicked(item.id) : null} />
+      {weeks?.map((items, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: the first is before, the second after
+        <div key={i}>
+          {weeks.length > 1 && <p className="small soft">{i === 0 ? t('lines.before') : t('lines.after')}</p>}
+          <MiniWeek
+            items={items}
+            first={week}
+            low={weeks.length > 1}
+            selected={picked}
+            onPick={own ? (item) => setPicked(item.id) : null}
+          />
           <p className="small soft" role="status" style={{ margin: '6px 0' }}>
-            {t('lines.made', { count: items.length, withheld: items.filter((i) => i.withheld).length })}
+            {t('lines.made', { count: items.length, withheld: items.filter((item) => item.withheld).length })}
           </p>
-        </>
-      )}
+        </div>
+      ))}
+      <p className="small">
+        <Link
+          href={`/for/${principal?.handle ?? frame.me.handle}/calendar?as=${encodeURIComponent(audienceParam(audience))}`}
+        >
+          {t('lines.openBoards')}
+        </Link>
+      </p>
       {own && picked && <ItemVisibility key={picked} id={picked} calendar={calendar} onMoved={setPicked} />}
+      {own && picked && <Ask key={`ask ${picked}`} calendar={calendar} audience={audience} item={picked} />}
       {own && !picked && <p className="small soft">{t('lines.item')}</p>}
+      <History calendar={calendar} audience={audience} />
     </div>
   );
 }

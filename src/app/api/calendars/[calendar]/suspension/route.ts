@@ -1,0 +1,6 @@
+import { route } from '@/server/http/route.ts';
+import { suspendSharing } from '@/server/operations/suspend-sharing.ts';
+
+export const PUT = route('suspendSharing', ({ ctx, params, body }) =>
+  suspendSharing(ctx, params.calendar ?? '', body.suspended),
+);

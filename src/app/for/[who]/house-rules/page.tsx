@@ -1,0 +1,5 @@
+import { HouseRules } from '@/ui/house-rules/house-rules.tsx';
+
+export default function HouseRulesPage() {
+  return <HouseRules />;
+}

@@ -1,0 +1,146 @@
+import type { AskAnswer, AskBody, ItemSightAnswer } from '@/contract/access.ts';
+import { type Decision, decide, type Explanation, explain, presetOf, readerOf } from '@/core/access/index.ts';
+import { instantText, parseInstant } from '@/core/time/index.ts';
+import { wasSuspended } from '../repositories/calendars.ts';
+import { grantsOn, grantsOnAt, type StoredGrant } from '../repositories/grants.ts';
+import { allMemberships, groupsOfAt } from '../repositories/groups.ts';
+import { houseRulesAt } from '../repositories/house-rules.ts';
+import type { StoredItem } from '../repositories/items.ts';
+import { allPeople } from '../repositories/people.ts';
+import { trailAfter } from '../repositories/trail.ts';
+import { ok, type Result, refuse } from '../result.ts';
+import { audienceOf, findAudience } from './audience.ts';
+import type { Context } from './context.ts';
+import { collectionOf, isRefusal, rulesOf, STARTING_RULES, viewerOf } from './deciding.ts';
+import { Directory } from './directory.ts';
+import { findItem } from './find-item.ts';
+import { RowItem, rowOf, standingOf } from './row-item.ts';
+import { findShared } from './sightlines.ts';
+
+/**
+ * Whether an audience can see an item, and why, step by step; now, or as everything stood at a past instant: grants, groups,
+ * house rules and the item itself. Only about an item that the one who asks sees in full.
+ */
+export function askAccess(ctx: Context, key: string, body: AskBody): Result<AskAnswer> {
+  const decided = findShared(ctx, key);
+  if (isRefusal(decided)) return decided;
+  const found = findItem(ctx, body.item);
+  if (isRefusal(found)) return found;
+  if (found.decided.calendar.id !== decided.calendar.id) return refuse('notFound');
+  const audience = findAudience(ctx, body.audience);
+  if (!audience) return refuse('badInput', { fields: { audience: 'audience' } });
+  const at = body.at === null ? ctx.now : (parseInstant(body.at) ?? Number.NaN);
+  if (!Number.isFinite(at)) return refuse('badInput', { fields: { at: 'date' } });
+  if (at > ctx.now) return refuse('badInput', { fields: { at: 'dateToCome' } });
+  const { calendar } = decided;
+  const grants = grantsOnAt(ctx.db, calendar.id, at);
+  const collection = { ...collectionOf(calendar, grants), suspended: wasSuspended(ctx.db, calendar.id, at) };
+  const viewer = audience.person
+    ? viewerOf(ctx.db, audience.person, groupsOfAt(ctx.db, audience.person.id, at))
+    : audience.viewer;
+  const house = houseRulesAt(ctx.db, at) ?? STARTING_RULES;
+  const item = itemAsOf(ctx, found.item, at);
+  const about = {
+    title: found.view.title ?? null,
+    start: found.view.start,
+    end: found.view.end,
+    allDay: found.view.allDay,
+  };
+  const base = { at: instantText(at), name: audience.name, item: about };
+  if (!item) return ok({ ...base, seen: 'nothing', steps: [{ step: 'notYet', facts: {} }] });
+  const row = rowOf(item);
+  const standing = standingOf(row, audience.person);
+  const explanation = explain(collection, viewer, at, house, new RowItem(row, new Directory(ctx.db)), standing);
+  const seen = explanation.seen === null ? 'nothing' : explanation.seen === 'briefed' ? 'full' : explanation.seen;
+  return ok({ ...base, seen, steps: stepsOf(ctx, explanation, grants) });
+}
+
+const MOST_TRAIL = 5000;
+
+/** An item as it stood at an instant, read off the trail of what was written since; `null` where it wasn't there yet. */
+function itemAsOf(ctx: Context, item: StoredItem, at: number): StoredItem | null {
+  if (item.changedAt <= at) return item;
+  for (const entry of trailAfter(ctx.db, item.calendarId, at, MOST_TRAIL)) {
+    const afters = (entry.after ?? []) as readonly (StoredItem | null)[];
+    const index = afters.findIndex((after) => after?.id === item.id);
+    if (index >= 0) return (entry.before as readonly (StoredItem | null)[])[index] ?? null;
+  }
+  return item;
+}
+
+function stepsOf(ctx: Context, explanation: Explanation, grants: readonly StoredGrant[]): AskAnswer['steps'] {
+  const grantFacts = (keys: readonly string[]) => {
+    const named = keys.flatMap((key) => grants.find((g) => g.key === key) ?? []);
+    const first = named[0];
+    return {
+      name: named.map((g) => audienceOf(ctx, g)?.name ?? '').join(', '),
+      preset: first ? (presetOf(first.rights) ?? '') : '',
+      sight: first?.rights.sight ?? 'nothing',
+      until: first?.ends === null || first?.ends === undefined ? '' : instantText(first.ends),
+      count: String(named.length),
+    };
+  };
+  const steps = explanation.steps.map((step) => {
+    switch (step.step) {
+      case 'person':
+      case 'group':
+      case 'everyone':
+      case 'link':
+        return { step: step.step, facts: grantFacts(step.grants) };
+      case 'ceiling':
+        return { step: step.step, facts: { rule: step.rule, from: step.from, to: step.to } };
+      case 'fit':
+        return { step: step.step, facts: { lowered: step.lowered.map((m) => m.right).join(',') } };
+      case 'owner':
+      case 'suspended':
+      case 'none':
+        return { step: step.step, facts: {} };
+      default:
+        return step satisfies never;
+    }
+  });
+  if (explanation.decision.rights.sight === 'nothing') return steps;
+  return [
+    ...steps,
+    { step: `item.${explanation.itemStep}`, facts: { sight: explanation.decision.rights.sight } },
+    ...(explanation.freeOmitted ? [{ step: 'item.free', facts: {} }] : []),
+  ];
+}
+
+const ORDER = ['full', 'outline', 'title', 'withheld', 'busy', 'nothing'] as const;
+const MOST_NAMES = 12;
+
+/** Who inside sees what of an item: how many people see it each way, the ones who see more than everyone by name. */
+export function readItemSight(ctx: Context, id: string): Result<ItemSightAnswer> {
+  const found = findItem(ctx, id);
+  if (isRefusal(found)) return found;
+  const { calendar } = found.decided;
+  const shared = findShared(ctx, calendar.key);
+  if (isRefusal(shared)) return shared;
+  const collection = collectionOf(calendar, grantsOn(ctx.db, calendar.id));
+  const house = rulesOf(ctx.db);
+  const memberships = allMemberships(ctx.db);
+  const row = rowOf(found.item);
+  const item = new RowItem(row, new Directory(ctx.db));
+  const levels = new Map<string, { people: number; names: string[] }>();
+  const readers = new Map<string, { decision: Decision; reader: ReturnType<typeof readerOf> }>();
+  for (const person of allPeople(ctx.db)) {
+    if (person.id === calendar.ownerId) continue;
+    const decision = decide(collection, viewerOf(ctx.db, person, memberships.get(person.id) ?? []), ctx.now, house);
+    const kind = JSON.stringify([decision.rights, decision.ceiling]);
+    const known = readers.get(kind) ?? { decision, reader: readerOf(decision) };
+    readers.set(kind, known);
+    const seen = known.reader.seen(item, standingOf(row, person));
+    const level = seen === null ? 'nothing' : seen === 'briefed' ? 'full' : seen;
+    const entry = levels.get(level) ?? { people: 0, names: [] };
+    entry.people++;
+    if (decision.because[0]?.step !== 'everyone' || level === 'full') entry.names.push(person.name);
+    levels.set(level, entry);
+  }
+  return ok({
+    levels: ORDER.flatMap((seen) => {
+      const entry = levels.get(seen);
+      return entry ? [{ seen, people: entry.people, names: entry.names.slice(0, MOST_NAMES) }] : [];
+    }),
+  });
+}

@@ -1,0 +1,75 @@
+import type { Connection } from '../db/index.ts';
+
+/** What somebody was told of their access to a calendar. `grantId` is the grant it speaks of; none where one was taken away. */
+export interface Notice {
+  readonly key: string;
+  readonly personId: number;
+  readonly at: number;
+  readonly kind: 'given' | 'changed' | 'taken';
+  readonly calendarId: number;
+  readonly grantId: number | null;
+  readonly byId: number;
+  readonly note: string;
+  readonly readAt: number | null;
+}
+
+interface Row {
+  key: string;
+  person_id: number;
+  at: number;
+  kind: Notice['kind'];
+  calendar_id: number;
+  grant_id: number | null;
+  by_id: number;
+  note: string;
+  read_at: number | null;
+}
+
+export function insertNotice(db: Connection, notice: Omit<Notice, 'readAt'>): void {
+  db.run(
+    'INSERT INTO notice (key, person_id, at, kind, calendar_id, grant_id, by_id, note) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
+    notice.key,
+    notice.personId,
+    notice.at,
+    notice.kind,
+    notice.calendarId,
+    notice.grantId,
+    notice.byId,
+    notice.note,
+  );
+}
+
+/** What a person was told, the newest first. */
+export function noticesTo(db: Connection, personId: number, most: number): Notice[] {
+  return db.all<Row>('SELECT * FROM notice WHERE person_id = ? ORDER BY id DESC LIMIT ?', personId, most).map((r) => ({
+    key: r.key,
+    personId: r.person_id,
+    at: r.at,
+    kind: r.kind,
+    calendarId: r.calendar_id,
+    grantId: r.grant_id,
+    byId: r.by_id,
+    note: r.note,
+    readAt: r.read_at,
+  }));
+}
+
+export function unreadNotices(db: Connection, personId: number): number {
+  return (
+    db.get<{ n: number }>('SELECT count(*) AS n FROM notice WHERE person_id = ? AND read_at IS NULL', personId)?.n ?? 0
+  );
+}
+
+export function markNoticesRead(db: Connection, personId: number, at: number): void {
+  db.run('UPDATE notice SET read_at = ? WHERE person_id = ? AND read_at IS NULL', at, personId);
+}
+
+/** When somebody was first told of each grant of a calendar, by the grant's row number. */
+export function toldOf(db: Connection, calendarId: number): Map<number, number> {
+  return new Map(
+    db.arrays<[number, number]>(
+      'SELECT grant_id, min(at) FROM notice WHERE calendar_id = ? AND grant_id IS NOT NULL GROUP BY grant_id',
+      calendarId,
+    ),
+  );
+}

@@ -1,0 +1,116 @@
+'use client';
+import Button from '@mui/material/Button';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import Link from 'next/link';
+import { useEffect } from 'react';
+import { useTranslations } from 'use-intl';
+import type { NoticesAnswer } from '@/contract/access.ts';
+import { call } from '@/contract/call.ts';
+import { parseInstant, toWall } from '@/core/time/index.ts';
+import { dayMonth } from '../common/times.ts';
+import { firstName, Token } from '../common/token.tsx';
+import { useFrame } from '../frame/frame-context.tsx';
+import { useSentence } from '../sightlines/sentence.tsx';
+
+/** What one was told of one's access to others' calendars, and what soon ends. Looking at it is reading it. */
+export function Messages() {
+  const t = useTranslations();
+  const { frame } = useFrame();
+  const client = useQueryClient();
+  const query = useQuery({ queryKey: ['notices'], queryFn: () => call('listNotices', {}) });
+  const unread = query.data?.notices.some((n) => n.unread) === true;
+  useEffect(() => {
+    if (!unread) return;
+    call('readNotices', {})
+      .then(() => client.invalidateQueries({ queryKey: ['frame'] }))
+      .catch(() => {});
+  }, [unread, client]);
+  return (
+    <div className="page" style={{ maxWidth: 820 }}>
+      <h1 style={{ marginBottom: 12 }}>{t('messages.title')}</h1>
+      {query.isPending && (
+        <p className="soft" role="status">
+          {t('common.loading')}
+        </p>
+      )}
+      {query.isError && (
+        <div role="alert" className="row">
+          {t('common.unreachable')}
+          <Button variant="outlined" onClick={() => void query.refetch()}>
+            {t('board.again')}
+          </Button>
+        </div>
+      )}
+      {query.data && query.data.ending.length > 0 && <Ending ending={query.data.ending} me={frame.me.handle} />}
+      {query.data && query.data.notices.length === 0 && query.data.ending.length === 0 && (
+        <p className="soft">{t('messages.none')}</p>
+      )}
+      {query.data?.notices.map((n) => (
+        <NoticeCard key={n.key} notice={n} me={frame.me.handle} />
+      ))}
+    </div>
+  );
+}
+
+function NoticeCard({ notice: n, me }: { notice: NoticesAnswer['notices'][number]; me: string }) {
+  const t = useTranslations();
+  const { style } = useFrame();
+  const sentence = useSentence();
+  const owner = firstName(n.owner.name);
+  const what = n.rights ? sentence(n.rights, owner, false) : null;
+  const day = (instant: string, back = 0) => dayMonth(toWall(style.zone, (parseInstant(instant) ?? 0) - back));
+  const words = {
+    by: n.by === n.owner.name ? 'same' : 'other',
+    byName: n.by,
+    owner: n.owner.name,
+    first: owner,
+  };
+  return (
+    <article className={`card who-${n.owner.colour % 6}`} style={{ display: 'flex', gap: 12, marginBottom: 10 }}>
+      <Token name={n.owner.name} colour={n.owner.colour} />
+      <div style={{ flex: 1 }}>
+        <p>
+          {n.unread && <b className="wrong">{t('messages.new')} </b>}
+          {t(`messages.${n.kind}`, words)}{' '}
+          {what && (
+            <span>
+              {t('messages.withIt', { what: what.does })} <span className="soft">{what.cannot}</span>
+            </span>
+          )}
+        </p>
+        {n.note && <p style={{ whiteSpace: 'pre-line' }}>“{n.note}”</p>}
+        <p className="small soft">
+          {[day(n.at), n.until ? t('messages.until', { date: day(n.until, 1) }) : null].filter(Boolean).join(' · ')}
+        </p>
+      </div>
+      {n.open ? (
+        <Link href={`/for/${me}/calendar?of=${n.owner.handle}`}>{t('messages.open')}</Link>
+      ) : (
+        <span className="small soft">{t('messages.closed')}</span>
+      )}
+    </article>
+  );
+}
+
+function Ending({ ending, me }: { ending: NoticesAnswer['ending']; me: string }) {
+  const t = useTranslations();
+  const { style } = useFrame();
+  return (
+    <section className="card" style={{ marginBottom: 14 }} aria-label={t('messages.endingTitle')}>
+      <h2>{t('messages.endingTitle')}</h2>
+      {ending.map((e) => (
+        <p key={e.key} className="row" style={{ justifyContent: 'space-between' }}>
+          <span>
+            {t(e.held ? 'messages.endingHeld' : 'messages.endingGiven', {
+              owner: e.owner.name,
+              who: e.who,
+              what: e.preset ? t(`presets.${e.preset as 'full'}`) : t('reaches.words'),
+              date: dayMonth(toWall(style.zone, (parseInstant(e.until) ?? 0) - 1)),
+            })}
+          </span>
+          {!e.held && <Link href={`/for/${me}/sightlines`}>{t('messages.endingGo')}</Link>}
+        </p>
+      ))}
+    </section>
+  );
+}

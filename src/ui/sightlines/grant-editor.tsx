@@ -1,0 +1,473 @@
+'use client';
+import Alert from '@mui/material/Alert';
+import Button from '@mui/material/Button';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import MenuItem from '@mui/material/MenuItem';
+import Switch from '@mui/material/Switch';
+import TextField from '@mui/material/TextField';
+import ToggleButton from '@mui/material/ToggleButton';
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { type ReactNode, useEffect, useState } from 'react';
+import { useTranslations } from 'use-intl';
+import type { ChoiceWire, GrantWire, PreviewAnswer, SightlineRow, SightlinesAnswer } from '@/contract/access.ts';
+import { call } from '@/contract/call.ts';
+import type { RightsWire } from '@/contract/sight.ts';
+import { SCOPES, SIGHTS } from '@/core/calendar/index.ts';
+import { dateText, parseInstant, toWall, weekStart } from '@/core/time/index.ts';
+import { reachOf } from '../common/meters.tsx';
+import { said } from '../common/refusal.ts';
+import { DAY, dayMonth, fullDay } from '../common/times.ts';
+import { firstName } from '../common/token.tsx';
+import { useFrame } from '../frame/frame-context.tsx';
+import { useSentence } from './sentence.tsx';
+import { TheirView } from './their-view.tsx';
+
+export const NOTHING: RightsWire = {
+  sight: 'nothing',
+  add: false,
+  change: 'none',
+  remove: 'none',
+  suggest: false,
+  private: false,
+  speaks: false,
+  copies: false,
+  shares: false,
+};
+const EXTRAS = ['suggest', 'private', 'speaks', 'copies', 'shares'] as const;
+const PRESETS_SHOWN = ['helper', 'booker', 'arranger', 'delegate', 'steward'] as const;
+const same = (a: RightsWire, b: RightsWire): boolean => JSON.stringify(a) === JSON.stringify(b);
+
+/** What one grant gives, standing or for a time; every choice, and what it comes to, is the server's. */
+export function GrantEditor(props: {
+  calendar: string;
+  row: SightlineRow;
+  grant: GrantWire | null;
+  dated: boolean;
+  lines: SightlinesAnswer;
+  everyone: SightlineRow | undefined;
+  name: string;
+  chips: ReactNode;
+  onSaved: (text: string) => Promise<void>;
+  onTaken: (text: string) => Promise<void>;
+}) {
+  const { calendar, row, grant, dated, lines, everyone, name, chips, onSaved, onTaken } = props;
+  const t = useTranslations();
+  const tl = useTranslations('lines');
+  const { style, now } = useFrame();
+  const sentence = useSentence();
+  const everyoneRow = row.audience.kind === 'everyone';
+  const owner = firstName(lines.owner.name);
+  const who = everyoneRow ? name : firstName(name);
+  const today = Math.floor(toWall(style.zone, now()) / DAY) * DAY;
+
+  // Somebody new starts no higher than what everyone gets.
+  const start: RightsWire = grant?.rights ?? { ...NOTHING, sight: everyone?.grants[0]?.rights.sight ?? 'nothing' };
+  const [chosen, setChosen] = useState<RightsWire | null>(null);
+  const [queued, setQueued] = useState<{ group: string; value: string } | null>(null);
+  const dayOf = (instant: string | null | undefined, back: number) =>
+    instant ? dateText(toWall(style.zone, (parseInstant(instant) ?? 0) - back)) : '';
+  const was = { from: dayOf(grant?.from, 0), until: dayOf(grant?.until, 1) };
+  const [span, setSpan] = useState<{ from: string; until: string } | null>(null);
+  const { from, until } = span ?? was;
+  const [note, setNote] = useState('');
+  const [taking, setTaking] = useState(false);
+  const [refused, setRefused] = useState<string | null>(null);
+  const [fields, setFields] = useState<Readonly<Record<string, string>>>({});
+  const [busy, setBusy] = useState(false);
+  const [week, setWeek] = useState(() => weekStart(today, style.weekFirst));
+
+  const rights = chosen ?? start;
+  const range = { from: dateText(week), to: dateText(week + 7 * DAY), zone: style.zone };
+  const preview = useQuery({
+    queryKey: ['calendar', calendar, 'preview', row.audience, grant?.key ?? null, taking ? null : rights, range],
+    queryFn: () =>
+      call('previewAccess', {
+        params: { calendar },
+        body: { audience: row.audience, rights: taking ? null : rights, seen: grant?.key ?? null, range },
+      }) as Promise<PreviewAnswer>,
+    placeholderData: keepPreviousData,
+  });
+  const answer = preview.data;
+  const settled = answer !== undefined && !preview.isPlaceholderData;
+
+  const choice = (group: string, value: string): ChoiceWire | undefined =>
+    answer?.choices.find((c) => c.group === group && c.value === value);
+  const why = (c: ChoiceWire | undefined): string | undefined =>
+    c?.barred
+      ? tl(`barred.${c.barred as 'giverHoldsLess'}`)
+      : c?.needs
+        ? tl(`misfit.${c.needs as 'sight'}`)
+        : undefined;
+  const pick = (group: string, value: string) => {
+    setRefused(null);
+    setFields({});
+    setTaking(false);
+    setQueued({ group, value });
+  };
+  // A choice is carried out on what the server says of the rights as they stand; until that is here, it waits.
+  useEffect(() => {
+    if (!queued || !settled) return;
+    const found = answer.choices.find((c) => c.group === queued.group && c.value === queued.value);
+    if (found && !found.needs && !found.barred) setChosen(found.rights);
+    setQueued(null);
+  }, [queued, settled, answer]);
+
+  const unsaved = grant === null || !same(rights, grant.rights) || from !== was.from || until !== was.until;
+  const presetName = (r: RightsWire): string => {
+    const preset = answer?.choices.find(
+      (c) => c.group === 'preset' && same({ ...c.rights, private: r.private, copies: r.copies }, r),
+    );
+    return preset
+      ? t(`presets.${preset.value as 'full'}`)
+      : `${t(`sights.${r.sight}`)}, ${t(`reaches.${reachOf(r)}`).toLowerCase()}`;
+  };
+  const act = async (work: () => Promise<unknown>, done: () => Promise<void>) => {
+    setBusy(true);
+    setRefused(null);
+    setFields({});
+    try {
+      await work();
+      await done();
+    } catch (error) {
+      const s = said(error, t('common.unreachable'));
+      setRefused(s.code === 'changedMeanwhile' ? tl('stale') : s.sentence);
+      setFields(s.fields);
+    } finally {
+      setBusy(false);
+    }
+  };
+  const save = (tell: boolean, dates = { from, until }) =>
+    act(
+      () =>
+        call('giveAccess', {
+          params: { calendar },
+          body: {
+            audience: row.audience,
+            rights,
+            seen: grant?.key ?? null,
+            span:
+              dates.from || dates.until
+                ? { from: dates.from || null, until: dates.until || null, zone: style.zone }
+                : null,
+            tell: tell ? { note } : null,
+          },
+        }),
+      async () => {
+        const what = presetName(rights);
+        await onSaved(everyoneRow ? tl('savedEveryone', { what }) : tl('saved', { name, what }));
+        setChosen((c) => (c === chosen ? null : c));
+        setSpan(null);
+        setNote('');
+      },
+    );
+  const take = (tell: boolean) =>
+    act(
+      () =>
+        call('takeAccess', {
+          params: { calendar },
+          body: { audience: row.audience, seen: grant?.key ?? '', tell: tell ? { note: '' } : null },
+        }),
+      () => onTaken(tl('taken', { name })),
+    );
+  const tellNow = () =>
+    act(
+      () => call('tellOfAccess', { params: { calendar }, body: { seen: grant?.key ?? '', note } }),
+      () => onSaved(tl('toldDone', { name: who })),
+    );
+  // Cover as one act: acting in the owner's name from Monday to Friday of next week.
+  const cover = () => {
+    const monday = weekStart(today, 1) + 7 * DAY;
+    setSpan({ from: dateText(monday), until: dateText(monday + 4 * DAY) });
+    pick('preset', 'delegate');
+  };
+  const longer = () => {
+    const last = Math.max(toWall(style.zone, (parseInstant(grant?.until ?? '') ?? 0) - 1), today);
+    return save(false, { from: was.from, until: dateText(last + 7 * DAY) });
+  };
+  const words = sentence(settled && row.cutBy.length > 0 ? answer.effective : rights, owner);
+  const reach = reachOf(rights);
+  const barredReasons = [...new Set((answer?.choices ?? []).flatMap((c) => c.barred ?? []))];
+  const chooser = (
+    group: string,
+    label: string,
+    className: string,
+    value: string | null,
+    options: [string, string, string][],
+  ) => (
+    <>
+      <h3 id={`choose-${group}`}>{label}</h3>
+      <ToggleButtonGroup
+        exclusive
+        className={`seg ${className}`}
+        aria-labelledby={`choose-${group}`}
+        value={value}
+        onChange={(_, v: string | null) => v && pick(group, v)}
+      >
+        {options.map(([v, word, help]) => (
+          <ToggleButton key={v} value={v} disabled={choice(group, v)?.barred != null} title={why(choice(group, v))}>
+            {word}
+            <small>{help}</small>
+          </ToggleButton>
+        ))}
+      </ToggleButtonGroup>
+    </>
+  );
+  const date = (name: 'from' | 'until', label: string) => (
+    <TextField
+      type="date"
+      label={label}
+      value={name === 'from' ? from : until}
+      error={!!fields[name]}
+      helperText={fields[name]}
+      onChange={(e) => setSpan({ from, until, [name]: e.target.value })}
+      slotProps={{ inputLabel: { shrink: true } }}
+      sx={{ maxWidth: 190 }}
+    />
+  );
+  return (
+    <>
+      <div className="col">
+        <div className="editor">
+          <div>
+            <h2>{name}</h2>
+            <p className="small soft">
+              {[
+                row.audience.kind === 'group' ? tl('groupOf', { count: Number(row.who.detail) }) : row.who.detail,
+                grant ? tl('since', { date: fullDay(toWall(style.zone, parseInstant(grant.since) ?? 0)) }) : null,
+                grant && grant.given.actor !== grant.given.principal ? tl('givenFor', grant.given) : null,
+                grant && !everyoneRow
+                  ? grant.told
+                    ? tl('told', { date: dayMonth(toWall(style.zone, parseInstant(grant.told) ?? 0)) })
+                    : tl('notTold')
+                  : null,
+              ]
+                .filter(Boolean)
+                .join(' · ')}
+              {grant && !everyoneRow && !grant.told && grant.state !== 'ended' && (
+                <Button variant="text" sx={{ minHeight: 0, py: 0 }} loading={busy} onClick={tellNow}>
+                  {tl('tellNow')}
+                </Button>
+              )}
+            </p>
+          </div>
+          {chips}
+          <div className="card" aria-live="polite">
+            <p>
+              <b>{who}</b> {words.does} <span className="soft">{words.cannot}</span>
+            </p>
+            {row.cutBy.length > 0 && (
+              <p className="wrong small">
+                {tl('cutBy', { rules: row.cutBy.map((r) => t(`houseRuleNames.${r as 'linkSight'}`)).join('; ') })}
+              </p>
+            )}
+          </div>
+          {refused && <Alert severity="error">{refused}</Alert>}
+          {!everyoneRow &&
+            chooser(
+              'preset',
+              tl('asWhole'),
+              'reach',
+              PRESETS_SHOWN.find((p) => {
+                const c = choice('preset', p);
+                return c && same({ ...c.rights, private: rights.private, copies: rights.copies }, rights);
+              }) ?? null,
+              PRESETS_SHOWN.map((p) => [p, t(`presets.${p}`), t(`presetHelp.${p}`)]),
+            )}
+          {chooser(
+            'sight',
+            tl('seesHead'),
+            'sight',
+            rights.sight,
+            SIGHTS.map((s) => [
+              s,
+              !everyoneRow && s === 'nothing' ? t('presets.shutOut') : t(`sights.${s}`),
+              t(`sightHelp.${s}`),
+            ]),
+          )}
+          <FieldWrong text={fields.sight} />
+          {chooser(
+            'reach',
+            tl('mayHead'),
+            'reach',
+            reach,
+            (['look', 'add', 'arrange', 'words'] as const).map((r) => [r, t(`reaches.${r}`), t(`reachHelp.${r}`)]),
+          )}
+          {reach === 'words' && (
+            <div className="row">
+              <FormControlLabel
+                label={tl('addRight')}
+                control={
+                  <Switch size="small" checked={rights.add} onChange={(e) => pick('add', String(e.target.checked))} />
+                }
+              />
+              {(['change', 'remove'] as const).map((right) => (
+                <TextField
+                  key={right}
+                  select
+                  label={right === 'change' ? tl('change') : tl('removeRight')}
+                  value={rights[right]}
+                  onChange={(e) => pick(right, e.target.value)}
+                >
+                  {SCOPES.map((s) => (
+                    <MenuItem key={s} value={s} disabled={choice(right, s)?.barred != null}>
+                      {t(`scopes.${s}`)}
+                    </MenuItem>
+                  ))}
+                </TextField>
+              ))}
+            </div>
+          )}
+          <FieldWrong text={fields.change ?? fields.remove ?? fields.add} />
+          {!everyoneRow && (
+            <div className="extras">
+              {EXTRAS.map((extra) => {
+                const on = choice(extra, 'true');
+                const no = !rights[extra] ? why(on) : undefined;
+                return (
+                  <FormControlLabel
+                    key={extra}
+                    className="extra"
+                    disabled={no !== undefined}
+                    control={
+                      <Switch
+                        size="small"
+                        checked={rights[extra]}
+                        onChange={(e) => pick(extra, String(e.target.checked))}
+                      />
+                    }
+                    label={
+                      <>
+                        {t(`extras.${extra}`)}
+                        <small>{fields[extra] ?? no ?? t(`extrasHelp.${extra}`)}</small>
+                      </>
+                    }
+                  />
+                );
+              })}
+            </div>
+          )}
+          {barredReasons.map((reason) => (
+            <p key={reason} className="small soft">
+              {tl(`barred.${reason as 'giverHoldsLess'}`)}
+            </p>
+          ))}
+          {!everyoneRow && (
+            <>
+              <h3>{tl('when')}</h3>
+              <div className="row" style={{ alignItems: 'start' }}>
+                {date('from', tl('from'))}
+                {date('until', tl('until'))}
+                {(dated || grant === null) && (
+                  <Button variant="text" onClick={cover} title={tl('coverHelp', { name: owner })}>
+                    {tl('cover')}
+                  </Button>
+                )}
+                {grant?.until && (
+                  <Button variant="text" loading={busy} onClick={longer}>
+                    {tl('extend')}
+                  </Button>
+                )}
+              </div>
+              {unsaved && (
+                <TextField
+                  label={tl('note')}
+                  value={note}
+                  error={!!fields.note}
+                  helperText={fields.note}
+                  multiline
+                  maxRows={4}
+                  onChange={(e) => setNote(e.target.value)}
+                />
+              )}
+            </>
+          )}
+          {taking && answer ? (
+            <div className="card wrong-card acts" role="alert">
+              <h3>{tl('takeTitle', { name: who })}</h3>
+              <p>
+                {tl('takeThen', {
+                  name: who,
+                  sight: t(`sightWords.${answer.without.sight}`),
+                  step: answer.withoutStep,
+                })}
+              </p>
+              <p className="small soft">{tl('shutOutInstead')}</p>
+              <div className="row" style={{ marginTop: 8 }}>
+                <Button variant="contained" color="error" loading={busy} onClick={() => take(false)}>
+                  {tl('takeDo')}
+                </Button>
+                <Button variant="outlined" loading={busy} onClick={() => take(true)}>
+                  {tl('takeTell')}
+                </Button>
+                <Button variant="outlined" onClick={() => setTaking(false)}>
+                  {tl('leave')}
+                </Button>
+              </div>
+            </div>
+          ) : (
+            <div className="row acts">
+              <Button
+                variant="contained"
+                color="inherit"
+                disabled={!unsaved || queued !== null}
+                loading={busy}
+                onClick={() => save(false)}
+                sx={unsaved ? { bgcolor: 'var(--who)', color: 'var(--paper)' } : {}}
+              >
+                {everyoneRow ? tl('saveEveryone') : tl('save', { name: who })}
+              </Button>
+              {!everyoneRow && (
+                <Button
+                  variant="outlined"
+                  disabled={!unsaved || queued !== null}
+                  loading={busy}
+                  onClick={() => save(true)}
+                >
+                  {tl('saveTell', { name: who })}
+                </Button>
+              )}
+              {unsaved && grant !== null && (
+                <Button
+                  variant="outlined"
+                  onClick={() => {
+                    setChosen(null);
+                    setSpan(null);
+                  }}
+                >
+                  {tl('leave')}
+                </Button>
+              )}
+              {unsaved && <span className="small wrong">{tl('unsaved')}</span>}
+              {grant !== null && !everyoneRow && (
+                <Button
+                  variant="text"
+                  color="error"
+                  sx={{ ml: 'auto', color: 'var(--clay)' }}
+                  onClick={() => setTaking(true)}
+                >
+                  {grant.state === 'ended' ? tl('clear') : tl('take')}
+                </Button>
+              )}
+            </div>
+          )}
+        </div>
+      </div>
+      <TheirView
+        calendar={calendar}
+        audience={row.audience}
+        name={everyoneRow ? null : who}
+        own={lines.own}
+        answer={answer}
+        failed={preview.isError}
+        dirty={unsaved || taking}
+        week={week}
+        onWeek={setWeek}
+      />
+    </>
+  );
+}
+
+function FieldWrong({ text }: { text: string | undefined }) {
+  return text ? <p className="small wrong">{text}</p> : null;
+}
