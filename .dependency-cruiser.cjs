@@ -32,6 +32,7 @@ module.exports = {
     area('recurrence', ['time', 'calendar']),
     area('access', ['time', 'calendar']),
     area('formats', ['time', 'calendar']),
+    area('review', ['time', 'calendar']),
     {
       name: 'areas-meet-at-the-door',
       severity: 'error',

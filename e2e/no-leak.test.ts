@@ -123,6 +123,7 @@ const EXITS: Record<string, () => Ask[]> = {
   'api/calendars/[calendar]/grants/route.ts POST': () => [
     { method: 'POST', path: `/api/calendars/${calendar}/grants`, body: { seen: 'stale', note: '' } },
   ],
+  'api/calendars/[calendar]/findings/route.ts GET': () => get(`/api/calendars/${calendar}/findings`),
   'api/calendars/[calendar]/history/route.ts GET': () => get(`/api/calendars/${calendar}/history`),
   // Only the owner may: and she is asked to leave it as it is.
   'api/calendars/[calendar]/suspension/route.ts PUT': () => [

@@ -70,7 +70,7 @@ test('for a time: days that have passed are refused at the field; cover is one a
   const otto = await open('otto', '/for/otto/messages');
   await otto.says('Hedda Sorrel gave you access to Hedda’s calendar. With it one reads everything but what is private');
   await otto.says('Until Friday, please.');
-  await otto.says('Your access to Hedda’s calendar (Delegate) ends 5 Mar.');
+  await otto.says('Your access to Hedda Sorrel’s calendar (Delegate) ends 5 Mar.');
   await otto.press('link', 'Open the calendar');
   await otto.says('You see everything but what is private');
 });
@@ -110,6 +110,43 @@ test('asked why: the answer comes step by step, also for a past day, in the real
   await hedda.press('link', 'Back to your own eyes');
   await hedda.find('heading', 'Who sees what in my calendar');
 });
+
+test('raising what everyone gets lists what becomes readable and hides what is ticked; findings name the rest', async () => {
+  const wren = await open('wren', '/for/wren/calendar');
+  for (const [title, hour] of [
+    ['Dentist', '10'],
+    ['Lawyer', '12'],
+  ])
+    await wren.fetch(`/api/calendars/${await ownCalendar(wren)}/items`, {
+      method: 'POST',
+      body: {
+        title,
+        when: { start: `2027-03-09T${hour}:00`, end: `2027-03-09T${hour}:30`, allDay: false, zone: 'Europe/Lisbon' },
+      },
+    });
+  await wren.press('link', 'Sightlines');
+  await wren.press('button', /^Titles/);
+  await wren.says('coming items become readable by everyone inside');
+  await wren.press('checkbox', /^Dentist/);
+  await wren.press('button', 'Save for everyone inside');
+  await wren.says('Saved. Everyone inside now has Titles.');
+  await wren.press('button', 'Look');
+  await wren.says('Anyone inside can read titles in this calendar.');
+  await wren.says('“Lawyer” looks like law, and 29 people inside can read it.');
+  expect(await wren.text()).not.toContain('“Dentist” looks like');
+  await wren.press('button', 'Mark private: Lawyer');
+  await wren.says('Marked private.');
+  await wren.press('button', 'Back to free/busy');
+  await wren.says('Everyone inside gets free/busy again.');
+  await wren.gone('region', 'Findings');
+});
+
+async function ownCalendar(desk: Desk): Promise<string> {
+  const frame = JSON.parse((await desk.fetch('/api/frame')).text) as {
+    principals: { own: boolean; calendar: string }[];
+  };
+  return frame.principals.find((p) => p.own)?.calendar ?? '';
+}
 
 test('an item says who sees what of it', async () => {
   const hedda = await open('hedda', '/for/hedda/calendar');

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { SCOPES, SIGHTS } from '@/core/calendar/index.ts';
+import { TOPICS } from '@/core/review/index.ts';
 import { type ItemWire, itemWire, rangeQuery } from './items.ts';
 import { type RightsWire, rightsSchema } from './sight.ts';
 
@@ -28,6 +29,7 @@ export const grantWire = z.strictObject({
   since: instant,
   given: hand,
   told: instant.nullable(),
+  used: instant.nullable(),
 });
 export type GrantWire = z.infer<typeof grantWire>;
 
@@ -80,12 +82,24 @@ const choice = z.strictObject({
 });
 export type ChoiceWire = z.infer<typeof choice>;
 
+const openedItem = z.strictObject({
+  id: z.string(),
+  title: z.string(),
+  start: z.string(),
+  end: z.string(),
+  allDay: z.boolean(),
+  topic: z.enum(TOPICS).nullable(),
+});
+export type OpenedItem = z.infer<typeof openedItem>;
+
 export const previewAnswer = z.strictObject({
   effective: rightsSchema,
   before: rightsSchema,
   without: rightsSchema,
   withoutStep: z.string(),
   choices: z.array(choice),
+  /** Coming items that everyone would come to read, where what everyone gets is raised; to be marked private with it. */
+  opened: z.array(openedItem),
   preset,
   items: z.array(itemWire),
   itemsBefore: z.array(itemWire),
@@ -96,6 +110,7 @@ export interface PreviewAnswer {
   readonly without: RightsWire;
   readonly withoutStep: string;
   readonly choices: readonly ChoiceWire[];
+  readonly opened: readonly OpenedItem[];
   readonly preset: string | null;
   readonly items: readonly ItemWire[];
   readonly itemsBefore: readonly ItemWire[];
@@ -114,6 +129,8 @@ export const giveBody = z.strictObject({
   seen: z.string().nullable(),
   span: span.nullable().optional(),
   tell: tell.optional(),
+  /** Items that are marked private in the same act. */
+  alsoPrivate: z.array(z.string().max(128)).max(200).optional(),
 });
 export type GiveBody = z.infer<typeof giveBody>;
 export const takeBody = z.strictObject({ audience: audienceWire, seen: z.string(), tell: tell.optional() });
@@ -166,6 +183,29 @@ export const itemSightAnswer = z.strictObject({
   levels: z.array(z.strictObject({ seen: z.string(), people: z.number(), names: z.array(z.string()) })),
 });
 export type ItemSightAnswer = z.infer<typeof itemSightAnswer>;
+
+/** Something more open than it should be: why, and what mends it in one step. */
+const finding = z.discriminatedUnion('kind', [
+  z.strictObject({
+    kind: z.literal('sensitive'),
+    item: openedItem,
+    version: z.number(),
+    series: z.boolean(),
+    people: z.number(),
+  }),
+  z.strictObject({ kind: z.literal('everyone'), sight: z.enum(SIGHTS), seen: z.string() }),
+  z.strictObject({
+    kind: z.literal('unused'),
+    audience: audienceWire,
+    name: z.string(),
+    seen: z.string(),
+    preset,
+    lastUsed: instant.nullable(),
+  }),
+  z.strictObject({ kind: z.literal('endless'), audience: audienceWire, name: z.string(), seen: z.string(), preset }),
+]);
+export type Finding = z.infer<typeof finding>;
+export const findingsAnswer = z.strictObject({ findings: z.array(finding) });
 
 /** What one was told of one's access to others' calendars, and what soon ends: given by oneself, or held. */
 export const noticesAnswer = z.strictObject({

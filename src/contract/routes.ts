@@ -2,6 +2,7 @@ import { z } from 'zod';
 import {
   askAnswer,
   askBody,
+  findingsAnswer,
   giveBody,
   historyAnswer,
   houseRulesAnswer,
@@ -184,6 +185,13 @@ export const ROUTES = {
     who: 'person',
     summary: 'Every grant ever recorded on a calendar',
     answer: historyAnswer,
+  },
+  readFindings: {
+    method: 'GET',
+    path: '/api/calendars/{calendar}/findings',
+    who: 'person',
+    summary: 'What is more open than it should be',
+    answer: findingsAnswer,
   },
   suspendSharing: {
     method: 'PUT',

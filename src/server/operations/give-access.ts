@@ -3,15 +3,18 @@ import { type Decision, fitRights, type Misfit, type Rights } from '@/core/acces
 import { fromWallLenient, isZone, parseDate } from '@/core/time/index.ts';
 import { newKey } from '../ids.ts';
 import { endGrant, grantsOn, insertGrant, type StoredGrant } from '../repositories/grants.ts';
+import { type StoredItem, updateItem } from '../repositories/items.ts';
 import { recordTrail } from '../repositories/trail.ts';
 import { ok, type Refusal, type Result, refuse } from '../result.ts';
-import { announceAccess } from './announce.ts';
+import { announceAccess, announceItems } from './announce.ts';
 import { type FoundAudience, findAudience, sameAudience } from './audience.ts';
 import type { Context } from './context.ts';
 import { collectionOf, type Decided, isRefusal } from './deciding.ts';
+import { findItem } from './find-item.ts';
 import { heldLess } from './preview-access.ts';
 import { findShared } from './sightlines.ts';
 import { tellOf } from './tell.ts';
+import { hands, type ItemChange, trailItems } from './writing.ts';
 
 const MISFIT_FIELDS = {
   sight: 'misfitSight',
@@ -40,7 +43,9 @@ export function giveAccess(ctx: Context, key: string, body: GiveBody): Result<{ 
   if (isRefusal(span)) return span;
   const standing = found.others.some((g) => g.starts === null && g.ends === null);
   if (standing && span.starts === null && span.ends === null) return refuse('changedMeanwhile');
-  write(ctx, decided, audience, current, { rights: body.rights, ...span }, body.tell ?? null);
+  const hidden = toHide(ctx, decided, body.alsoPrivate ?? []);
+  if (isRefusal(hidden)) return hidden;
+  write(ctx, decided, audience, current, { rights: body.rights, ...span }, body.tell ?? null, hidden);
   return ok({ done: true });
 }
 
@@ -103,6 +108,18 @@ function touchesMore(decision: Decision, current: StoredGrant | null): keyof Rig
   return decision.owner || current === null ? null : heldLess(current.rights, decision.rights);
 }
 
+/** The items to be marked private with a grant, whole series where one is meant; each must be one the giver may change. */
+function toHide(ctx: Context, { calendar }: Decided, ids: readonly string[]): StoredItem[] | Refusal {
+  const items = new Map<number, StoredItem>();
+  for (const id of ids) {
+    const found = findItem(ctx, id);
+    if (isRefusal(found)) return found;
+    if (found.decided.calendar.id !== calendar.id || !found.may.change) return refuse('notFound');
+    items.set(found.item.id, found.item);
+  }
+  return [...items.values()];
+}
+
 type Next = { readonly rights: Rights; readonly starts: number | null; readonly ends: number | null };
 
 function write(
@@ -112,10 +129,19 @@ function write(
   current: StoredGrant | null,
   next: Next | null,
   tell: { note: string } | null,
+  hidden: readonly StoredItem[] = [],
 ) {
   const { calendar } = decided;
   const before = collectionOf(calendar, grantsOn(ctx.db, calendar.id));
+  const changes = hidden.map(
+    (item): ItemChange => ({
+      before: item,
+      after: { ...item, ...hands(ctx, calendar), visibility: 'private', version: item.version + 1 },
+    }),
+  );
   ctx.db.write(() => {
+    for (const { after } of changes) updateItem(ctx.db, after);
+    if (changes.length > 0) trailItems(ctx, calendar, 'item.changed', changes);
     if (current) endGrant(ctx.db, current.id, ctx.now);
     const id = next
       ? insertGrant(ctx.db, {
@@ -142,4 +168,5 @@ function write(
     if (tell) tellOf(ctx, calendar, audience, id ?? null, current ? (next ? 'changed' : 'taken') : 'given', tell.note);
   });
   announceAccess(ctx, calendar, before);
+  if (changes.length > 0) announceItems(ctx, calendar, changes);
 }

@@ -9,6 +9,7 @@ import { type Decided, findCalendar, isRefusal, rulesOf } from './deciding.ts';
 import { Directory } from './directory.ts';
 import { mayImport } from './import-file.ts';
 import { reach } from './indexing.ts';
+import { noteUse } from './note-use.ts';
 import { viewsAs } from './preview-access.ts';
 import { readRange } from './range.ts';
 import { findShared } from './sightlines.ts';
@@ -23,6 +24,7 @@ export function listItems(ctx: Context, key: string, query: ItemsQuery): Result<
   if (query.as !== undefined) return listItemsAs(ctx, key, query.as, range);
   const directory = new Directory(ctx.db);
   const reached = reach(ctx.db, decided.calendar, range.to, ctx.now);
+  noteUse(ctx, decided.decision);
   const looker = { person: ctx.viewer, decision: decided.decision };
   const items = viewsIn(ctx.db, directory, decided.calendar.id, range, looker);
   return ok({ head: headOf(ctx, decided, directory), items, cutShort: !reached });

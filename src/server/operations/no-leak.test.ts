@@ -4,6 +4,7 @@ import { fitRights, NO_RIGHTS, PRESETS, type Rights } from '@/core/access/index.
 import { SIGHTS } from '@/core/calendar/index.ts';
 import { askAccess, readItemSight } from './ask.ts';
 import { readItem } from './find-item.ts';
+import { readFindings } from './findings.ts';
 import { giveAccess, takeAccess } from './give-access.ts';
 import { exportFile } from './import-file.ts';
 import { listItems, listLoad } from './list-items.ts';
@@ -61,6 +62,7 @@ function everythingSaidTo(handle: string): string {
     exportFile(ctx, key),
     previewAccess(ctx, key, { audience: { kind: 'everyone' }, rights: PRESETS.full, seen: null, range: WEEK }),
     readHistory(ctx, key),
+    readFindings(ctx, key),
     listItems(ctx, key, { ...WEEK, as: 'everyone' }),
     listItems(ctx, key, { ...WEEK, as: 'person:wren' }),
     listNotices(ctx),

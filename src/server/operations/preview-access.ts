@@ -1,4 +1,4 @@
-import type { PreviewAnswer, PreviewBody } from '@/contract/access.ts';
+import type { OpenedItem, PreviewAnswer, PreviewBody } from '@/contract/access.ts';
 import type { ItemWire } from '@/contract/items.ts';
 import {
   type Choice,
@@ -9,6 +9,7 @@ import {
   NO_RIGHTS,
   presetOf,
   type Rights,
+  readerOf,
   SIGHT_RANK,
 } from '@/core/access/index.ts';
 import { SCOPES } from '@/core/calendar/index.ts';
@@ -18,9 +19,10 @@ import { type FoundAudience, findAudience, sameAudience } from './audience.ts';
 import type { Context } from './context.ts';
 import { collectionOf, type Decided, isRefusal, rulesOf } from './deciding.ts';
 import { Directory } from './directory.ts';
+import { comingRange, openedItem } from './findings.ts';
 import { readRange } from './range.ts';
 import { findShared } from './sightlines.ts';
-import { type Range, viewsThrough } from './views.ts';
+import { type Range, viewsIn, viewsThrough } from './views.ts';
 
 /**
  * What an audience would get under rights thought of but not given: the decision, what doesn't fitRights, what the house rules
@@ -56,6 +58,7 @@ export function previewAccess(ctx: Context, key: string, body: PreviewBody): Res
       barred: barredBy(ctx, decided, audience, choice),
     })),
     preset: body.rights && presetOf(body.rights),
+    opened: audience.stored.kind === 'everyone' ? opened(ctx, decided, before, after) : [],
     items: look(after),
     itemsBefore: look(before),
   });
@@ -75,6 +78,37 @@ function thoughtGrant({ calendar }: Decided, { stored }: FoundAudience, rights: 
     recordedFrom: 0,
     recordedUntil: null,
   };
+}
+
+const MOST_OPENED = 200;
+
+/** Coming items whose title everyone would come to read, each series once; only those the giver may change. */
+function opened(ctx: Context, decided: Decided, before: Decision, after: Decision): OpenedItem[] {
+  if (
+    SIGHT_RANK[after.rights.sight] <= SIGHT_RANK[before.rights.sight] ||
+    SIGHT_RANK[after.rights.sight] < SIGHT_RANK.title
+  )
+    return [];
+  const directory = new Directory(ctx.db);
+  const mine = viewsIn(ctx.db, directory, decided.calendar.id, comingRange(ctx), {
+    person: ctx.viewer,
+    decision: decided.decision,
+  });
+  const plain = { named: false, created: false, ownerInvited: false };
+  const [was, is] = [readerOf(before), readerOf(after)];
+  const titled = (seen: string | null) => seen !== null && seen !== 'busy' && seen !== 'withheld';
+  const series = new Set<string>();
+  return mine
+    .flatMap((view): OpenedItem[] => {
+      if (!view.visibility || !view.may?.change) return [];
+      const facts = { shows: view.shows, visibility: view.visibility, cancelled: false };
+      if (titled(was.seen(facts, plain)) || !titled(is.seen(facts, plain))) return [];
+      const key = view.id.split('~')[0] ?? view.id;
+      if (series.has(key)) return [];
+      series.add(key);
+      return openedItem(view);
+    })
+    .slice(0, MOST_OPENED);
 }
 
 /** An audience's views under a decision, with nothing in them that the one who looks doesn't see too. */

@@ -3,11 +3,13 @@ import { itemPatch } from '@/contract/items.ts';
 import { NO_RIGHTS, PRESETS } from '@/core/access/index.ts';
 import { askAccess, readItemSight } from './ask.ts';
 import { changeItem } from './change-item.ts';
+import { readFindings } from './findings.ts';
 import { giveAccess, takeAccess } from './give-access.ts';
 import { changeHouseRules, readHouseRules } from './house-rules.ts';
 import { listItems } from './list-items.ts';
 import { listNotices, readNotices } from './notices.ts';
 import { readFrame } from './people.ts';
+import { previewAccess } from './preview-access.ts';
 import { listSightlines, readHistory } from './sightlines.ts';
 import { at, type SmallOrganisation, START, smallOrganisation, WEEK } from './small-organisation.ts';
 import { suspendSharing } from './suspend-sharing.ts';
@@ -255,6 +257,66 @@ describe('house rules', () => {
     expect(readHouseRules(org.ctx('ines'))).toMatchObject({ value: { cut: 1, mayChange: true } });
     expect(changeHouseRules(org.ctx('ines', START + 1), rules).ok).toBe(true);
     expect(sees('wren')).toEqual(['Open talk']);
+  });
+});
+
+describe('findings', () => {
+  const find = (by = 'ines', when = START) => {
+    const answer = readFindings(org.ctx(by, when), org.calendar('ines'));
+    return answer.ok ? answer.value.findings : answer.code;
+  };
+  const everyone = { kind: 'everyone' } as const;
+  const raise = (more: object = {}) => {
+    const lines = listSightlines(org.ctx('ines'), org.calendar('ines'));
+    const seen = lines.ok ? (lines.value.rows.find((r) => r.audience.kind === 'everyone')?.grants[0]?.key ?? '') : '';
+    return giveAccess(org.ctx('ines'), org.calendar('ines'), {
+      audience: everyone,
+      rights: PRESETS.titles,
+      seen,
+      ...more,
+    });
+  };
+
+  test('name what is sensitive and read by many, and go as soon as it is private', () => {
+    const clinic = org.add('ines', 'ines', { title: 'Clinic', when: at('2027-03-04', 9) }).id;
+    expect(find()).toEqual([]);
+    expect(raise().ok).toBe(true);
+    expect(find()).toMatchObject([
+      { kind: 'everyone', sight: 'title' },
+      { kind: 'sensitive', item: { title: 'Clinic', topic: 'health' }, people: 5 },
+    ]);
+    const patch = itemPatch.parse({ version: 1, fields: { visibility: 'private' } });
+    expect(changeItem(org.ctx('ines'), clinic, patch).ok).toBe(true);
+    expect(find()).toMatchObject([{ kind: 'everyone' }]);
+    expect(find('bruno')).toBe('mayNotShare');
+  });
+
+  test('raising what everyone gets shows what becomes readable, and marks private in the same act, or does neither', () => {
+    const clinic = org.add('ines', 'ines', { title: 'Clinic', when: at('2027-03-04', 9) }).id;
+    org.add('ines', 'ines', { title: 'Hidden', visibility: 'private', when: at('2027-03-04', 11) });
+    const thought = previewAccess(org.ctx('ines'), org.calendar('ines'), {
+      audience: everyone,
+      rights: PRESETS.titles,
+      seen: null,
+      range: WEEK,
+    });
+    expect(thought.ok && thought.value.opened.map((i) => [i.title, i.topic])).toEqual([
+      ['Open talk', null],
+      ['Clinic', 'health'],
+    ]);
+    expect(raise({ alsoPrivate: ['Zm9vYmFyYmF6cXV4eHl6'] })).toEqual({ ok: false, code: 'notFound' });
+    expect(sees('wren')).toEqual(['busy', 'busy', 'busy']);
+    expect(raise({ alsoPrivate: [clinic] }).ok).toBe(true);
+    expect(sees('wren')).toEqual(['Open talk', 'busy', 'busy']);
+  });
+
+  test('a grant unused for 90 days is named until it is used', () => {
+    give({});
+    expect(find('ines', START + 89 * DAY)).toEqual([]);
+    expect(find('ines', START + 91 * DAY)).toMatchObject([{ kind: 'unused', name: 'Amara', lastUsed: null }]);
+    sees('amara', START + 91 * DAY);
+    expect(find('ines', START + 91 * DAY)).toEqual([]);
+    expect(grants('amara', START + 91 * DAY)[0]?.used).toBe('2027-06-01T09:00:00Z');
   });
 });
 

@@ -1,6 +1,7 @@
 import type { GrantWire, HistoryAnswer, SightlineRow, SightlinesAnswer } from '@/contract/access.ts';
 import { decide, may, presetOf } from '@/core/access/index.ts';
 import { instantText } from '@/core/time/index.ts';
+import { lastUses } from '../repositories/grant-use.ts';
 import { grantsEver, grantsOn, type StoredGrant } from '../repositories/grants.ts';
 import { allGroups } from '../repositories/groups.ts';
 import { toldOf } from '../repositories/notices.ts';
@@ -46,6 +47,7 @@ function rowsOf(ctx: Context, { calendar }: Decided, directory: Directory): Sigh
     byAudience.set(audience, [...(byAudience.get(audience) ?? []), grant]);
   }
   const told = toldOf(ctx.db, calendar.id);
+  const used = lastUses(ctx.db, calendar.id);
   const house = rulesOf(ctx.db);
   return [...byAudience.values()].flatMap((grants): SightlineRow[] => {
     const audience = audienceOf(ctx, grants[0] as StoredGrant);
@@ -60,13 +62,20 @@ function rowsOf(ctx: Context, { calendar }: Decided, directory: Directory): Sigh
         who: { name: audience.name, detail: audience.detail },
         effective: decision.rights,
         cutBy: [...new Set(cutBy)],
-        grants: standingFirst.map((grant) => grantWireOf(grant, ctx.now, directory, told.get(grant.id) ?? null)),
+        grants: standingFirst.map((grant) =>
+          grantWireOf(grant, ctx.now, directory, { told: told.get(grant.id), used: used.get(grant.id) }),
+        ),
       },
     ];
   });
 }
 
-function grantWireOf(grant: StoredGrant, now: number, directory: Directory, told: number | null): GrantWire {
+function grantWireOf(
+  grant: StoredGrant,
+  now: number,
+  directory: Directory,
+  facts: { told: number | undefined; used: number | undefined },
+): GrantWire {
   const text = (at: number | null) => (at === null ? null : instantText(at));
   return {
     key: grant.key,
@@ -82,7 +91,8 @@ function grantWireOf(grant: StoredGrant, now: number, directory: Directory, told
           : 'now',
     since: instantText(grant.recordedFrom),
     given: { actor: directory.name(grant.givenBy), principal: directory.name(grant.givenFor) },
-    told: text(told),
+    told: text(facts.told ?? null),
+    used: text(facts.used ?? null),
   };
 }
 

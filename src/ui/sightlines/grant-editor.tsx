@@ -20,6 +20,7 @@ import { said } from '../common/refusal.ts';
 import { DAY, dayMonth, fullDay } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 import { useFrame } from '../frame/frame-context.tsx';
+import { Opened } from './opened.tsx';
 import { useSentence } from './sentence.tsx';
 import { TheirView } from './their-view.tsx';
 
@@ -71,6 +72,7 @@ export function GrantEditor(props: {
   const [span, setSpan] = useState<{ from: string; until: string } | null>(null);
   const { from, until } = span ?? was;
   const [note, setNote] = useState('');
+  const [hidden, setHidden] = useState<ReadonlySet<string>>(new Set());
   const [taking, setTaking] = useState(false);
   const [refused, setRefused] = useState<string | null>(null);
   const [fields, setFields] = useState<Readonly<Record<string, string>>>({});
@@ -151,6 +153,7 @@ export function GrantEditor(props: {
                 ? { from: dates.from || null, until: dates.until || null, zone: style.zone }
                 : null,
             tell: tell ? { note } : null,
+            ...(hidden.size > 0 ? { alsoPrivate: [...hidden] } : {}),
           },
         }),
       async () => {
@@ -159,6 +162,7 @@ export function GrantEditor(props: {
         setChosen((c) => (c === chosen ? null : c));
         setSpan(null);
         setNote('');
+        setHidden(new Set());
       },
     );
   const take = (tell: boolean) =>
@@ -240,6 +244,11 @@ export function GrantEditor(props: {
                   ? grant.told
                     ? tl('told', { date: dayMonth(toWall(style.zone, parseInstant(grant.told) ?? 0)) })
                     : tl('notTold')
+                  : null,
+                grant && !everyoneRow
+                  ? grant.used
+                    ? tl('used', { date: dayMonth(toWall(style.zone, parseInstant(grant.used) ?? 0)) })
+                    : tl('neverUsed')
                   : null,
               ]
                 .filter(Boolean)
@@ -347,6 +356,7 @@ export function GrantEditor(props: {
               })}
             </div>
           )}
+          {settled && answer.opened.length > 0 && <Opened items={answer.opened} ticked={hidden} onTick={setHidden} />}
           {barredReasons.map((reason) => (
             <p key={reason} className="small soft">
               {tl(`barred.${reason as 'giverHoldsLess'}`)}

@@ -16,6 +16,7 @@ import { firstName } from '../common/token.tsx';
 import { useFrame } from '../frame/frame-context.tsx';
 import { audienceParam } from './audience-param.ts';
 import { Editor } from './editor.tsx';
+import { Findings } from './findings.tsx';
 import { NOTHING } from './grant-editor.tsx';
 import { Several } from './several.tsx';
 
@@ -123,6 +124,21 @@ export function Sightlines({ calendar }: { calendar: string }) {
             {t('suspended', { owner })}
           </Alert>
         )}
+        <Findings
+          calendar={calendar}
+          onMended={async (text, undo) => {
+            toast({
+              text,
+              ...(undo
+                ? {
+                    undo: () =>
+                      void undo().finally(() => client.invalidateQueries({ queryKey: ['calendar', calendar] })),
+                  }
+                : {}),
+            });
+            await client.invalidateQueries({ queryKey: ['calendar', calendar] });
+          }}
+        />
         {picking === 'several' && (
           <Several calendar={calendar} lines={lines} onDone={saved} onClose={() => setPicking(null)} />
         )}

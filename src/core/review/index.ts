@@ -1,0 +1,1 @@
+export { TOPICS, topicOf } from './topics.ts';
