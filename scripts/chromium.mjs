@@ -4,7 +4,6 @@ import { existsSync } from 'node:fs';
 const PLACES = [
   '/usr/bin/chromium',
   '/usr/bin/chromium-browser',
-  '/usr/bin/google-chrome',
   '/snap/bin/chromium',
   '/Applications/Chromium.app/Contents/MacOS/Chromium',
 ];

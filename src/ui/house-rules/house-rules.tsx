@@ -9,6 +9,7 @@ import { useTranslations } from 'use-intl';
 import type { HouseRulesWire } from '@/contract/access.ts';
 import { call } from '@/contract/call.ts';
 import { SCOPES, SIGHTS } from '@/core/calendar/index.ts';
+import { Asked } from '../common/asked.tsx';
 import { said } from '../common/refusal.ts';
 import { useFrame } from '../frame/frame-context.tsx';
 
@@ -72,12 +73,7 @@ export function HouseRules() {
       <p className="soft" style={{ margin: '6px 0 16px' }}>
         {t('houseRules.intro')}
       </p>
-      {query.isPending && (
-        <p className="soft" role="status">
-          {t('common.loading')}
-        </p>
-      )}
-      {query.isError && <Alert severity="error">{t('common.unreachable')}</Alert>}
+      <Asked query={query} />
       {refused && <Alert severity="error">{refused}</Alert>}
       {query.data && !mayChange && <p>{t('houseRules.readOnly')}</p>}
       {rules && (

@@ -1,5 +1,4 @@
 'use client';
-import Button from '@mui/material/Button';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import Link from 'next/link';
 import { useEffect } from 'react';
@@ -7,6 +6,7 @@ import { useTranslations } from 'use-intl';
 import type { NoticesAnswer } from '@/contract/access.ts';
 import { call } from '@/contract/call.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
+import { Asked } from '../common/asked.tsx';
 import { dayMonth } from '../common/times.ts';
 import { firstName, Token } from '../common/token.tsx';
 import { useFrame } from '../frame/frame-context.tsx';
@@ -28,19 +28,7 @@ export function Messages() {
   return (
     <div className="page" style={{ maxWidth: 820 }}>
       <h1 style={{ marginBottom: 12 }}>{t('messages.title')}</h1>
-      {query.isPending && (
-        <p className="soft" role="status">
-          {t('common.loading')}
-        </p>
-      )}
-      {query.isError && (
-        <div role="alert" className="row">
-          {t('common.unreachable')}
-          <Button variant="outlined" onClick={() => void query.refetch()}>
-            {t('board.again')}
-          </Button>
-        </div>
-      )}
+      <Asked query={query} />
       {query.data && query.data.ending.length > 0 && <Ending ending={query.data.ending} me={frame.me.handle} />}
       {query.data && query.data.notices.length === 0 && query.data.ending.length === 0 && (
         <p className="soft">{t('messages.none')}</p>

@@ -7,6 +7,7 @@ import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
+import { Asked } from '../common/asked.tsx';
 import { ReachMeter, reachOf, SightMeter } from '../common/meters.tsx';
 import { PersonForm } from '../common/person-form.tsx';
 import { dayMonth } from '../common/times.ts';
@@ -47,19 +48,7 @@ export function People() {
             </Button>
           )}
         </div>
-        {query.isPending && (
-          <p className="soft" role="status">
-            {t('common.loading')}
-          </p>
-        )}
-        {query.isError && (
-          <div role="alert" className="row">
-            {t('common.unreachable')}
-            <Button variant="outlined" onClick={() => void query.refetch()}>
-              {t('board.again')}
-            </Button>
-          </div>
-        )}
+        <Asked query={query} />
         {query.data && (
           <table className="list">
             <thead>
