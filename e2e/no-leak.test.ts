@@ -94,6 +94,11 @@ const EXITS: Record<string, () => Ask[]> = {
   'for/[who]/settings/page.tsx': () => page('/for/ines/settings'),
   'api/frame/route.ts GET': () => get('/api/frame'),
   'api/people/route.ts GET': () => get('/api/people'),
+  'api/groups/route.ts GET': () => get('/api/groups'),
+  'api/groups/route.ts POST': () => [{ method: 'POST', path: '/api/groups', body: { name: '' } }],
+  'api/groups/[group]/members/route.ts PUT': () => [
+    { method: 'PUT', path: '/api/groups/none/members', body: { handle: 'nobody', member: true } },
+  ],
   'api/people/route.ts POST': () => [{ method: 'POST', path: '/api/people', body: { name: '' } }],
   'api/preferences/route.ts PUT': () => [{ method: 'PUT', path: '/api/preferences', body: { zone: 'x' } }],
   'api/calendars/[calendar]/items/route.ts GET': () => [

@@ -36,6 +36,7 @@ const SCREENS: [string, string, string, (desk: Desk) => Promise<unknown>][] = [
   ['Messages', 'tomas', '/for/tomas/messages', (d) => d.says('gave you access')],
   ['House rules', 'ines', '/for/ines/house-rules', (d) => d.find('button', 'Save the house rules')],
   ['seen as another', 'ines', '/for/ines/calendar?as=person%3Aamara', (d) => d.says('as Amara Reyes gets it')],
+  ['People, to an administrator', 'ines', '/for/ines/people', (d) => d.find('button', 'Make a group')],
   ['People', 'noor', '/for/noor/people', (d) => d.find('row', /Amara Reyes/)],
   ['Settings', 'ines', '/for/ines/settings', (d) => d.find('heading', 'Where I am signed in')],
   ['nothing here', 'dario', '/for/dario/calendar?of=ines', (d) => d.find('heading', 'There is nothing here')],

@@ -176,6 +176,23 @@ test('a house rule counts at once, marks what it cuts, and bars what it forbids 
   expect((await kofi.send('PUT', '/api/house-rules', rules.rules)).status).toBe(403);
 });
 
+test('an administrator puts somebody into a group and takes them out, with a sentence for a name that is taken', async () => {
+  const ines = await open('ines', '/for/ines/people');
+  await ines.fill('Put somebody into Rangers', 'Lars', 'combobox');
+  await ines.press('option', 'Lars Pike');
+  await ines.says('Lars Pike is in Rangers now');
+  const out = await ines.find('button', 'Take Lars Pike out of Rangers');
+  await out.focus();
+  await ines.page.keyboard.press('Enter');
+  await ines.says('Lars Pike is no longer in Rangers.');
+  await ines.fill('Name of the group', 'rangers');
+  await ines.press('button', 'Make a group');
+  await ines.says('A group has this name already.');
+  await ines.fill('Name of the group', 'Weir watch');
+  await ines.press('button', 'Make a group');
+  await ines.find('heading', /^Weir watch/);
+});
+
 describe('withdrawn to gone', () => {
   test('the median over an open screen is under 300 ms', { timeout: 120_000 }, async () => {
     const greta = await Caller.stepIn(home, 'greta');

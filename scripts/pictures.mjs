@@ -96,6 +96,36 @@ await picture('form', 'tomas', '/for/ines/calendar?new=1', {
 });
 await picture('free-busy', 'kofi', '/for/kofi/calendar?of=ines');
 await picture('sightlines', 'ines', '/for/ines/sightlines', { steps: press('Tomas Lindqvist') });
+await picture('seen-as', 'ines', '/for/ines/calendar?as=person%3Aamara');
+await picture('ask', 'ines', '/for/ines/sightlines', {
+  steps: async (page) => {
+    await press('Tomas Lindqvist')(page);
+    await page.waitForNetworkIdle({ idleTime: 400, concurrency: 1 });
+    const blocks = await page.$$('.mini button.block');
+    for (const block of blocks)
+      if ((await block.evaluate((el) => el.textContent)) === 'Private') {
+        await block.click();
+        break;
+      }
+    await page.waitForSelector('::-p-text(As it stood on)');
+    await page.evaluate(() => {
+      for (const column of document.querySelectorAll('.sightlines .col')) column.scrollTop = 260;
+    });
+  },
+});
+await picture('findings', 'ines', '/for/ines/sightlines', {
+  steps: async (page) => {
+    await page.waitForSelector('.seg.sight button');
+    await page.waitForNetworkIdle({ idleTime: 400, concurrency: 1 });
+    await page.evaluate(() => {
+      for (const button of document.querySelectorAll('.seg.sight button'))
+        if (button.textContent?.startsWith('Titles')) /** @type {HTMLElement} */ (button).click();
+    });
+    await page.waitForSelector('::-p-text(become readable)');
+  },
+});
+await picture('messages', 'oona', '/for/oona/messages');
+await picture('house-rules', 'ines', '/for/ines/house-rules');
 await picture('people', 'oona', '/for/oona/people');
 await picture('import', 'ines', '/for/ines/calendar', {
   steps: async (page) => {

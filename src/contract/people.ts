@@ -34,6 +34,21 @@ export type NewPerson = z.infer<typeof newPerson>;
 
 export const stepIn = z.strictObject({ handle: z.string().max(64) });
 
+/** The groups with who is in them, and whether one may change that. */
+export const groupsAnswer = z.strictObject({
+  groups: z.array(
+    z.strictObject({
+      key: z.string(),
+      name: z.string(),
+      members: z.array(z.strictObject({ handle: z.string(), name: z.string() })),
+    }),
+  ),
+  mayChange: z.boolean(),
+});
+export type GroupsAnswer = z.infer<typeof groupsAnswer>;
+export const newGroup = z.strictObject({ name });
+export const membershipBody = z.strictObject({ handle: z.string().max(64), member: z.boolean() });
+
 /** One of the calendars a person works in: their own or one they act for. */
 const principal = z.strictObject({
   handle: z.string(),

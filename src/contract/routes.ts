@@ -29,7 +29,17 @@ import {
   undoBody,
   writtenAnswer,
 } from './items.ts';
-import { done, frameAnswer, newPerson, peopleAnswer, preferences, stepIn } from './people.ts';
+import {
+  done,
+  frameAnswer,
+  groupsAnswer,
+  membershipBody,
+  newGroup,
+  newPerson,
+  peopleAnswer,
+  preferences,
+  stepIn,
+} from './people.ts';
 
 /** One route of the API: where it is, what it takes and what it answers. */
 export interface Route {
@@ -75,6 +85,29 @@ export const ROUTES = {
     who: 'person',
     summary: 'Add a person (administrators)',
     body: newPerson,
+    answer: done,
+  },
+  listGroups: {
+    method: 'GET',
+    path: '/api/groups',
+    who: 'person',
+    summary: 'The groups and who is in them',
+    answer: groupsAnswer,
+  },
+  makeGroup: {
+    method: 'POST',
+    path: '/api/groups',
+    who: 'person',
+    summary: 'Make a group (administrators)',
+    body: newGroup,
+    answer: done,
+  },
+  setMembership: {
+    method: 'PUT',
+    path: '/api/groups/{group}/members',
+    who: 'person',
+    summary: 'Put somebody into a group or take them out (administrators)',
+    body: membershipBody,
     answer: done,
   },
   savePreferences: {

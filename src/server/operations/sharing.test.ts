@@ -5,6 +5,7 @@ import { askAccess, readItemSight } from './ask.ts';
 import { changeItem } from './change-item.ts';
 import { readFindings } from './findings.ts';
 import { giveAccess, takeAccess } from './give-access.ts';
+import { listGroups, makeGroup, setMembership } from './groups.ts';
 import { changeHouseRules, readHouseRules } from './house-rules.ts';
 import { listItems } from './list-items.ts';
 import { listNotices, readNotices } from './notices.ts';
@@ -257,6 +258,31 @@ describe('house rules', () => {
     expect(readHouseRules(org.ctx('ines'))).toMatchObject({ value: { cut: 1, mayChange: true } });
     expect(changeHouseRules(org.ctx('ines', START + 1), rules).ok).toBe(true);
     expect(sees('wren')).toEqual(['Open talk']);
+  });
+});
+
+describe('groups', () => {
+  test('reach whoever is put in at once, leave whoever is taken out, and remember who was in when', () => {
+    expect(makeGroup(org.ctx('bruno'), 'Leads')).toMatchObject({ code: 'administratorOnly' });
+    expect(makeGroup(org.ctx('ines'), 'Leads').ok).toBe(true);
+    expect(makeGroup(org.ctx('ines'), 'leads')).toMatchObject({ fields: { name: 'groupTaken' } });
+    const groups = listGroups(org.ctx('amara'));
+    const key = groups.ok ? (groups.value.groups[0]?.key ?? '') : '';
+    const audience = { kind: 'group', id: key } as const;
+    expect(give({ audience, rights: PRESETS.titles }).ok).toBe(true);
+    const set = (member: boolean, when: number, by = 'ines') =>
+      setMembership(org.ctx(by, when), key, { handle: 'amara', member });
+    expect(set(true, START, 'amara')).toMatchObject({ code: 'administratorOnly' });
+    expect(set(true, START + 1000).ok).toBe(true);
+    expect(sees('amara', START + 1000)).toEqual(['Open talk']);
+    expect(set(false, START + 2000).ok).toBe(true);
+    expect(sees('amara', START + 2000)).toEqual(['busy']);
+    const asked = askAccess(org.ctx('ines', START + DAY), org.calendar('ines'), {
+      audience: amara,
+      item,
+      at: '2027-03-02T09:00:01Z',
+    });
+    expect(asked).toMatchObject({ value: { seen: 'title', steps: [{ step: 'group' }, { step: 'item.follow' }] } });
   });
 });
 

@@ -56,6 +56,21 @@ export function membersOf(db: Connection, groupId: number): number[] {
     .map((row) => row.person_id);
 }
 
+/** A group by its key; `null` where there is none. */
+export function groupByKey(db: Connection, key: string): Group | null {
+  return allGroups(db).find((g) => g.key === key) ?? null;
+}
+
+/** Ends a membership; the record itself stays as history. */
+export function endMembership(db: Connection, groupId: number, personId: number, at: number): void {
+  db.run(
+    'UPDATE membership SET recorded_until = ? WHERE group_id = ? AND person_id = ? AND recorded_until IS NULL',
+    at,
+    groupId,
+    personId,
+  );
+}
+
 export function insertGroup(db: Connection, key: string, name: string): number {
   return db.run('INSERT INTO party_group (key, name) VALUES (?, ?)', key, name);
 }

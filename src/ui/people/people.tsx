@@ -13,6 +13,7 @@ import { PersonForm } from '../common/person-form.tsx';
 import { dayMonth } from '../common/times.ts';
 import { Token } from '../common/token.tsx';
 import { useFrame } from '../frame/frame-context.tsx';
+import { Groups } from './groups.tsx';
 
 const SHOWN = 300;
 
@@ -125,6 +126,7 @@ export function People() {
           </table>
         )}
         {query.data && people.length === 0 && <p className="soft">{t('people.noneFound')}</p>}
+        {query.data && <Groups people={all} />}
       </div>
       {adding && (
         <aside className="panel" aria-label={t('people.add')}>

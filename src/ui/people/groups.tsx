@@ -1,0 +1,114 @@
+'use client';
+import Alert from '@mui/material/Alert';
+import Autocomplete from '@mui/material/Autocomplete';
+import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
+import type { GroupsAnswer, PersonWire } from '@/contract/people.ts';
+import { Asked } from '../common/asked.tsx';
+import { said } from '../common/refusal.ts';
+import { useFrame } from '../frame/frame-context.tsx';
+
+type Group = GroupsAnswer['groups'][number];
+
+/** The groups and who is in them. An administrator makes them and moves people in and out, with effect at once. */
+export function Groups({ people }: { people: readonly PersonWire[] }) {
+  const t = useTranslations('groups');
+  const tc = useTranslations('common');
+  const { toast } = useFrame();
+  const client = useQueryClient();
+  const query = useQuery({ queryKey: ['groups'], queryFn: () => call('listGroups', {}) });
+  const [name, setName] = useState('');
+  const [wrong, setWrong] = useState<string | null>(null);
+  const [refused, setRefused] = useState<string | null>(null);
+  const act = async (work: () => Promise<unknown>, text: string): Promise<boolean> => {
+    setRefused(null);
+    setWrong(null);
+    try {
+      await work();
+      toast({ text });
+      await client.invalidateQueries({ queryKey: ['groups'] });
+      return true;
+    } catch (error) {
+      const s = said(error, tc('unreachable'));
+      if (s.fields.name) setWrong(s.fields.name);
+      else setRefused(s.sentence);
+      return false;
+    }
+  };
+  const set = (group: Group, handle: string, person: string, member: boolean) =>
+    act(
+      () => call('setMembership', { params: { group: group.key }, body: { handle, member } }),
+      t(member ? 'joined' : 'left', { person, name: group.name }),
+    );
+  const mayChange = query.data?.mayChange === true;
+  return (
+    <section aria-label={t('title')} style={{ marginTop: 24, display: 'grid', gap: 12 }}>
+      <h2>{t('title')}</h2>
+      <Asked query={query} />
+      {refused && <Alert severity="error">{refused}</Alert>}
+      {query.data?.groups.length === 0 && <p className="soft">{t('none')}</p>}
+      {query.data?.groups.map((group) => (
+        <article key={group.key} className="card">
+          <h3>
+            {group.name} <span className="soft small">{t('members', { count: group.members.length })}</span>
+          </h3>
+          <div className="row" style={{ flexWrap: 'wrap', marginTop: 6 }}>
+            {group.members.map((m) => (
+              <span key={m.handle} className="tag">
+                {m.name}
+                {mayChange && (
+                  <button
+                    type="button"
+                    className="plain"
+                    aria-label={t('remove', { person: m.name, name: group.name })}
+                    onClick={() => void set(group, m.handle, m.name, false)}
+                  >
+                    ×
+                  </button>
+                )}
+              </span>
+            ))}
+            {mayChange && (
+              <Autocomplete
+                key={group.members.length}
+                size="small"
+                sx={{ width: 240 }}
+                options={people.filter((p) => !group.members.some((m) => m.handle === p.handle))}
+                getOptionLabel={(p) => p.name}
+                getOptionKey={(p) => p.handle}
+                onChange={(_, p) => p && void set(group, p.handle, p.name, true)}
+                renderInput={(params) => <TextField {...params} label={t('add', { name: group.name })} />}
+              />
+            )}
+          </div>
+        </article>
+      ))}
+      {mayChange && (
+        <form
+          className="row"
+          style={{ alignItems: 'start' }}
+          onSubmit={async (event) => {
+            event.preventDefault();
+            if (await act(() => call('makeGroup', { body: { name } }), t('made', { name }))) setName('');
+          }}
+        >
+          <TextField
+            label={t('name')}
+            value={name}
+            error={!!wrong}
+            helperText={wrong}
+            onChange={(e) => setName(e.target.value)}
+            sx={{ maxWidth: 260 }}
+          />
+          <Button type="submit" variant="outlined">
+            {t('make')}
+          </Button>
+        </form>
+      )}
+    </section>
+  );
+}
