@@ -231,6 +231,24 @@ describe('seen through another’s eyes', () => {
   });
 });
 
+describe('what is withheld from either of two', () => {
+  test('is marked as withheld when one looks through the other’s eyes', () => {
+    org.add('ines', 'ines', { title: 'Clinic', visibility: 'private', when: at('2027-03-04', 9) });
+    org.give('ines', 'tomas', { ...PRESETS.steward, private: true });
+    org.give('ines', 'bruno', PRESETS.steward);
+    give({ rights: { ...PRESETS.full, private: true } });
+    const seenAs = (by: string, who: string) => {
+      const listed = listItems(org.ctx(by), org.calendar('ines'), { ...WEEK, as: `person:${who}` });
+      const found = listed.ok ? listed.value.items.find((i) => i.start.startsWith('2027-03-04')) : undefined;
+      return found && [found.title, found.withheld];
+    };
+    expect(seenAs('tomas', 'amara')).toEqual(['Clinic', undefined]);
+    expect(seenAs('tomas', 'bruno')).toEqual([undefined, true]);
+    expect(seenAs('bruno', 'amara')).toEqual([undefined, true]);
+    expect(seenAs('tomas', 'wren')).toEqual([undefined, undefined]);
+  });
+});
+
 describe('house rules', () => {
   const rules = {
     everyoneSight: 'full',

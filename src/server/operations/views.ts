@@ -145,8 +145,12 @@ export function viewsThrough(
     const theirs = viewRows(db, directory, [row], 'briefed', looker)[0];
     const mine = viewRows(db, directory, [row], 'briefed', through)[0];
     if (!theirs || !mine) return [];
-    const common = Object.fromEntries(Object.entries(bare(theirs)).filter(([field]) => field in mine));
-    return [{ ...(common as unknown as ItemWire), id: `seen-${i}` }];
+    const common = Object.fromEntries(
+      Object.entries(bare(theirs)).filter(([field]) => field in mine),
+    ) as unknown as ItemWire;
+    // The marker is no field: what is withheld from either is marked, save where the audience itself gets no marker.
+    const withheld = theirs.withheld || (mine.withheld && 'title' in theirs);
+    return [{ ...common, id: `seen-${i}`, ...(withheld ? { withheld: true as const } : {}) }];
   });
 }
 

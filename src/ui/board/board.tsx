@@ -77,7 +77,8 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
       lastHead.current = null;
     }
     if (!head) return;
-    if (before && HEAD_SIGHT(before) !== HEAD_SIGHT(head)) {
+    // Looking through other eyes, or back through one's own, is no change of access.
+    if (before && before.as === head.as && HEAD_SIGHT(before) !== HEAD_SIGHT(head)) {
       const who = firstName(head.owner.name);
       setNotice(t('board.accessChanged', { name: who, sight: t(`sightWords.${head.rights.sight}`) }));
     }

@@ -73,12 +73,13 @@ export function Editor(props: {
       }
       onSaved={async (text) => {
         await onSaved(text);
-        // A grant that was made or given other dates goes under a new key: the audience is shown as it stands now.
-        setChosen((now) => (now === 'standing' ? now : null));
+        // A grant that was made or given other dates goes under a new key: the audience is shown as it stands now, unless
+        // something else was turned to meanwhile.
+        setChosen((now) => (now === chosen && now !== 'standing' ? null : now));
       }}
       onTaken={async (text) => {
         await onSaved(text);
-        setChosen(null);
+        setChosen((now) => (now === chosen ? null : now));
         if (row.grants.length <= 1) onGone();
       }}
     />
