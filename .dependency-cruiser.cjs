@@ -13,13 +13,22 @@ module.exports = {
       name: 'core-imports-only',
       severity: 'error',
       from: { path: '^src/core/', pathNot: TEST },
-      to: { pathNot: '^src/core/|^node_modules/(zod|temporal-polyfill|temporal-spec|rrule-temporal|ical\\.js)/' },
+      to: {
+        pathNot:
+          '^src/core/|^node_modules/(zod|temporal-polyfill|temporal-spec|rrule-temporal|ical\\.js|papaparse|@types/papaparse)/',
+      },
     },
     {
       name: 'rrule-in-recurrence',
       severity: 'error',
       from: { path: '^src/', pathNot: '^src/core/recurrence/' },
       to: { path: '^node_modules/rrule-temporal/' },
+    },
+    {
+      name: 'csv-in-formats',
+      severity: 'error',
+      from: { path: '^src/', pathNot: '^src/core/formats/' },
+      to: { path: '^node_modules/papaparse/' },
     },
     {
       name: 'ical-in-formats',

@@ -7,6 +7,8 @@ export interface SamplePerson {
   readonly zone?: string;
   readonly colour: number;
   readonly administrator?: boolean;
+  /** Set for a role account: a desk that several people answer at. */
+  readonly desk?: boolean;
 }
 
 export const DOMAIN = 'cloudmoor.example';
@@ -56,14 +58,29 @@ export const PEOPLE: readonly SamplePerson[] = [
   { handle: 'otto', name: 'Otto Linn', role: 'Peat and soils', site: 'Marsh Lab', colour: 2 },
   { handle: 'salome', name: 'Salomé Ibarra', role: 'Partnerships', site: 'Bogotá', zone: 'America/Bogota', colour: 0 },
   { handle: 'felix', name: 'Felix Bray', role: 'Legal', site: 'Ridge House', colour: 4 },
-  { handle: 'noor', name: 'Noor Ashby', role: 'Systems', site: 'Ridge House', colour: 3 },
+  { handle: 'noor', name: 'Noor Ashby', role: 'Systems', site: 'Ridge House', colour: 3, administrator: true },
   { handle: 'brigid', name: 'Brigid Cairn', role: 'Front desk', site: 'Ridge House', colour: 5 },
   { handle: 'lars', name: 'Lars Pike', role: 'Vehicles and stores', site: 'Seed Store', colour: 1 },
+  { handle: 'visits', name: 'Visits Desk', role: 'School and site visits', site: 'Ridge House', colour: 2, desk: true },
 ];
 
-export const GROUPS: readonly { readonly name: string; readonly members: readonly string[] }[] = [
+/** Partners of the trust, outside it. */
+export const OUTSIDE = [
+  { address: 'marta@quill-audit.example', name: 'Marta Quill' },
+  { address: 'p.oduya@water-ministry.example', name: 'Perpetua Oduya' },
+] as const;
+
+/** The trust's own domains: people's, and that of its seed shop. */
+export const DOMAINS = [DOMAIN, 'cloudmoor-seeds.example'] as const;
+
+export const GROUPS: readonly {
+  readonly name: string;
+  readonly members: readonly string[];
+  readonly within?: readonly string[];
+}[] = [
   { name: 'Leadership', members: ['ines', 'bruno', 'hedda', 'lucia', 'wren', 'felix'] },
   { name: 'Marsh Lab team', members: ['amara', 'oona', 'hedda', 'yusuf', 'jonas', 'priya', 'otto'] },
   { name: 'Rangers', members: ['kofi', 'elin', 'rafael', 'maren'] },
   { name: 'Finance', members: ['bruno', 'ivo', 'sanna'] },
+  { name: 'Field programme', members: ['lucia'], within: ['Marsh Lab team', 'Rangers'] },
 ];

@@ -1,3 +1,4 @@
+import type { AudienceWire } from '../src/contract/access.ts';
 import { newItem } from '../src/contract/items.ts';
 import { PRESETS, type Rights } from '../src/core/access/index.ts';
 import { dateText, parseDate, weekStart } from '../src/core/time/index.ts';
@@ -5,13 +6,16 @@ import { makeAccount } from '../src/server/auth/accounts.ts';
 import { DEMO_PASSWORD } from '../src/server/auth/demo-password.ts';
 import { now } from '../src/server/clock.ts';
 import { type Connection, database } from '../src/server/db/index.ts';
-import { contextFor } from '../src/server/operations/context.ts';
+import { type Context, contextFor } from '../src/server/operations/context.ts';
 import { createItem } from '../src/server/operations/create-item.ts';
+import { changeDomains } from '../src/server/operations/domains.ts';
 import { giveAccess } from '../src/server/operations/give-access.ts';
-import { addGroup } from '../src/server/operations/groups.ts';
-import { addPerson, findBoard } from '../src/server/operations/people.ts';
+import { addGroup, setWithin } from '../src/server/operations/groups.ts';
+import { addCalendar, addPerson, findBoard } from '../src/server/operations/people.ts';
+import { wishForRule } from '../src/server/operations/rule-wishes.ts';
 import { findPerson } from '../src/server/operations/session.ts';
-import { addressFor, GROUPS, PEOPLE } from './people.ts';
+import { listSightlines } from '../src/server/operations/sightlines.ts';
+import { addressFor, DOMAINS, GROUPS, OUTSIDE, PEOPLE } from './people.ts';
 import {
   AMARA_WEEKLY,
   AMARA_WEEKS,
@@ -48,6 +52,7 @@ export async function seed(
       zone: p.zone ?? 'Europe/Lisbon',
       colour: p.colour,
       administrator: p.administrator ?? false,
+      kind: p.desk ? 'role' : 'person',
       account,
     });
   }
@@ -59,19 +64,32 @@ export async function seed(
   const ctx = (handle: string) => ({ ...contextFor(person(handle), db), now: at });
   const calendar = (handle: string) => findBoard(ctx(handle), handle)?.calendar ?? '';
   const groups = new Map(GROUPS.map((g) => [g.name, addGroup(ctx('ines'), g.name, g.members.map(person))]));
+  const done = (result: { ok: boolean }) => {
+    if (!result.ok) throw new Error(JSON.stringify(result));
+  };
+  for (const g of GROUPS)
+    for (const inner of g.within ?? [])
+      done(setWithin(ctx('ines'), groups.get(g.name) ?? '', { group: groups.get(inner) ?? '', within: true }));
+  done(changeDomains(ctx('ines'), { domains: [...DOMAINS] }));
 
   const give = (
     owner: string,
-    audience: { kind: 'person' | 'group'; id: string },
+    audience: AudienceWire,
     rights: Rights,
-    more: { weeks?: [number, number]; note?: string } = {},
+    more: { weeks?: [number | null, number]; note?: string } = {},
   ) => {
     const day = (week: number, weekday: number) => dateText(monday + (week * 7 + weekday) * DAY);
     const result = giveAccess(ctx(owner), calendar(owner), {
       audience,
       rights,
       seen: null,
-      span: more.weeks ? { from: day(more.weeks[0], 0), until: day(more.weeks[1], 4), zone: person(owner).zone } : null,
+      span: more.weeks
+        ? {
+            from: more.weeks[0] === null ? null : day(more.weeks[0], 0),
+            until: day(more.weeks[1], 4),
+            zone: person(owner).zone,
+          }
+        : null,
       tell: more.note === undefined ? null : { note: more.note },
     });
     if (!result.ok) throw new Error(`${owner}: ${JSON.stringify(result)}`);
@@ -119,11 +137,52 @@ export async function seed(
   });
   give('ines', { kind: 'group', id: groups.get('Leadership') ?? '' }, PRESETS.outline);
   give('ines', { kind: 'person', id: 'amara' }, PRESETS.outline);
+  give('ines', { kind: 'address', ...OUTSIDE[0] }, PRESETS.freeBusy, {
+    weeks: [null, 6],
+    note: 'For the weeks of the audit, so that you needn’t ask for every date.',
+  });
+  give('bruno', { kind: 'address', ...OUTSIDE[1] }, PRESETS.freeBusy);
   give('bruno', { kind: 'person', id: 'ines' }, PRESETS.full);
   give('bruno', { kind: 'group', id: groups.get('Finance') ?? '' }, PRESETS.titles);
   give('amara', { kind: 'group', id: groups.get('Marsh Lab team') ?? '' }, PRESETS.full);
   give('tomas', { kind: 'person', id: 'ines' }, PRESETS.full);
+  items += visits(ctx('ines'), monday);
+  done(
+    wishForRule(ctx('tomas'), {
+      changes: [{ rule: 'outsideSight', wanted: 'title' }],
+      further: false,
+      note: 'Marta asks what she may move. Titles would do.',
+    }),
+  );
   return { people: PEOPLE.length, items };
+}
+
+/** A further calendar, made to be seen: open days, with titles and places for everyone inside, and a link on the trust's site. */
+function visits(ines: Context, monday: number): number {
+  const made = addCalendar(ines, { of: 'ines', name: 'Visits to the moor' });
+  if (!made.ok) throw new Error(JSON.stringify(made));
+  const { calendar } = made.value;
+  const everyone = listSightlines(ines, calendar);
+  const seen = everyone.ok ? (everyone.value.rows[0]?.grants[0]?.key ?? null) : null;
+  giveAccess(ines, calendar, { audience: { kind: 'everyone' }, rights: PRESETS.outline, seen });
+  giveAccess(ines, calendar, {
+    audience: { kind: 'newLink', name: 'Visitors’ page' },
+    rights: PRESETS.freeBusy,
+    seen: null,
+  });
+  const list = [
+    [0, 3, '10:00', '12:30', 'School at the seed store', 'Seed Store'],
+    [0, 5, '09:30', '15:00', 'Open day on the ridge', 'Ridge House'],
+    [1, 2, '13:00', '16:00', 'Volunteers: first walk', 'North Hut'],
+    [2, 5, '09:30', '15:00', 'Open day at the marsh', 'Marsh Lab'],
+  ] as const;
+  for (const [week, day, from, to, title, place] of list) {
+    const date = dateText(monday + (week * 7 + day) * DAY);
+    const when = { start: `${date}T${from}`, end: `${date}T${to}`, allDay: false, zone: 'Europe/Lisbon' };
+    const result = createItem(ines, calendar, newItem.parse({ when, title, place }));
+    if (!result.ok) throw new Error(JSON.stringify(result));
+  }
+  return list.length;
 }
 
 function itemFor(owner: string, s: Sample | Weekly, date: string, rule: string | null, ownZone: string) {

@@ -11,6 +11,32 @@ export class Caller {
     return caller;
   }
 
+  /** The session of somebody outside, by the letter that was written to their address. */
+  static async guest(address: string, mail: string): Promise<Caller> {
+    const caller = new Caller(address);
+    const asked = await caller.send('POST', '/api/guest', { address: mail });
+    if (asked.status !== 200) throw new Error(`${mail} can't ask for a letter: ${asked.text}`);
+    const answer = await caller.send('PUT', '/api/guest', { token: await caller.letterFor(mail) });
+    if (answer.status !== 200) throw new Error(`${mail} can't come in: ${answer.text}`);
+    return caller;
+  }
+
+  /** The token in the newest letter with a way in to an address, once it has come. */
+  async letterFor(mail: string): Promise<string> {
+    for (let tries = 0; tries < 100; tries++) {
+      const { text } = await this.send('GET', '/letterbox');
+      // The letters on the page; what stands after it for the page's script would name them all at once.
+      const letters = (text.split('</main>')[0] ?? '')
+        .split('<article')
+        .slice(1)
+        .filter((letter) => letter.includes(mail) && letter.includes('asked for a way in'));
+      const token = /\/guest\/(\w+)/.exec(letters[0] ?? '')?.[1];
+      if (token) return token;
+      await new Promise((done) => setTimeout(done, 100));
+    }
+    throw new Error(`no letter came for ${mail}`);
+  }
+
   /** The session as a browser would keep it. */
   cookies(): { name: string; value: string; domain: string; httpOnly: boolean; sameSite: 'Lax' }[] {
     return this.cookie.split('; ').map((pair) => {
@@ -47,10 +73,10 @@ export class Caller {
   }
 
   /** The live stream, heard until `until` says so or five seconds have passed; answers all of it. */
-  async listen(started: () => Promise<void>, until: (heard: string) => boolean): Promise<string> {
+  async listen(started: () => Promise<void>, until: (heard: string) => boolean, path = '/api/live'): Promise<string> {
     const end = new AbortController();
     const timer = setTimeout(() => end.abort(), 5000);
-    const answer = await fetch(`${this.address}/api/live`, { headers: { cookie: this.cookie }, signal: end.signal });
+    const answer = await fetch(this.address + path, { headers: { cookie: this.cookie }, signal: end.signal });
     const reader = answer.body?.pipeThrough(new TextDecoderStream()).getReader();
     let heard = '';
     let begun = false;

@@ -150,8 +150,7 @@ export class Desk {
 
   /** Types into a field, in place of what it held. */
   async fill(label: Name, text: string, role = 'textbox'): Promise<void> {
-    const field = await this.find(role, label);
-    await field.click({ count: 3 });
+    await this.press(role, label);
     await this.page.keyboard.down('Control');
     await this.page.keyboard.press('a');
     await this.page.keyboard.up('Control');

@@ -27,16 +27,25 @@ const MAY: Record<string, Record<ItemName, readonly Field[]>> = {
   amara: { follow: OUTLINE, open: FULL, outline: OUTLINE, private: [] },
   kofi: { follow: [], open: FULL, outline: [], private: [] },
   dario: { follow: [], open: [], outline: [], private: [] },
+  // An administrator gives and takes on every calendar, and sees no more by it.
+  noor: { follow: [], open: FULL, outline: [], private: [] },
+  // From outside, free/busy by name; the house rules keep her to that for open items too.
+  marta: { follow: [], open: [], outline: [], private: [] },
   'nobody signed in': { follow: [], open: [], outline: [], private: [] },
 };
 
 const callers = new Map<string, Caller>();
 let calendar = '';
 let ids: string[] = [];
+let link = '';
+let outlineLink = '';
+const MARTA = 'marta@quill-audit.example';
 
 beforeAll(async () => {
-  for (const who of Object.keys(MAY))
-    callers.set(who, who === 'nobody signed in' ? new Caller(home) : await Caller.stepIn(home, who));
+  for (const who of Object.keys(MAY)) {
+    if (who === 'nobody signed in') callers.set(who, new Caller(home));
+    else callers.set(who, who === 'marta' ? await Caller.guest(home, MARTA) : await Caller.stepIn(home, who));
+  }
   const ines = callers.get('ines') as Caller;
   const frame = await ines.json<{ principals: { handle: string; calendar: string }[] }>('/api/frame');
   calendar = frame.principals.find((p) => p.handle === 'ines')?.calendar ?? '';
@@ -56,7 +65,40 @@ beforeAll(async () => {
     ids.push(JSON.parse(made.text).item.id);
   }
   ids = [...ids, 'Zm9vYmFyYmF6cXV4eHl6'];
+  link = await makeLink(calendar, 'busy');
+  await shownByLink(ines);
 });
+
+/** A link to one of Inés's calendars, as its secret stands in its address. */
+async function makeLink(of: string, sight: string): Promise<string> {
+  const ines = callers.get('ines') as Caller;
+  const made = await ines.send('PUT', `/api/calendars/${of}/grants`, {
+    audience: { kind: 'newLink', name: `Leak test ${sight}` },
+    rights: { ...rights, sight },
+    seen: null,
+  });
+  expect(made.status).toBe(200);
+  const { id } = JSON.parse(made.text).audience;
+  type Lines = { rows: { audience: { id?: string }; link: string | null }[] };
+  const lines = await ines.json<Lines>(`/api/calendars/${of}/sightlines`);
+  return lines.rows.find((r) => r.audience.id === id)?.link?.slice('/see/'.length) ?? '';
+}
+
+/** A further calendar with an item whose every text is marked, and a link that shows its outline. */
+async function shownByLink(ines: Caller): Promise<void> {
+  const answer = await ines.json<{ rules: { main: object; further: object | null } }>('/api/house-rules');
+  const further = { ...answer.rules.main, linkSight: 'outline' };
+  expect((await ines.send('PUT', '/api/house-rules', { ...answer.rules, further })).status).toBe(200);
+  const made = await ines.send('POST', '/api/calendars', { of: 'ines', name: 'Leak test' });
+  const key = JSON.parse(made.text).calendar;
+  const item = await ines.send('POST', `/api/calendars/${key}/items`, {
+    when: { start: '2027-06-09T10:00', end: '2027-06-09T10:30', allDay: false, zone: 'Europe/Lisbon' },
+    ...Object.fromEntries((['title', 'place', 'notes', 'briefing'] as const).map((f) => [f, `zqlink${f}qz`])),
+    link: 'https://zqlinklinkqz.example/',
+  });
+  expect(item.status).toBe(200);
+  outlineLink = await makeLink(key, 'outline');
+}
 
 type Ask = { method: string; path: string; body?: unknown; headers?: Record<string, string> };
 const get = (path: string): Ask[] => [{ method: 'GET', path }];
@@ -86,8 +128,19 @@ const EXITS: Record<string, () => Ask[]> = {
     ...page('/for/ines/calendar?week=2027-06-07'),
     ...page('/for/amara/calendar?of=ines&week=2027-06-07'),
     ...page('/for/kofi/calendar?of=ines&week=2027-06-07'),
+    ...page('/for/marta/calendar?of=ines&week=2027-06-07'),
+    ...page('/for/marta/calendar'),
   ],
-  'for/[who]/sightlines/page.tsx': () => page('/for/ines/sightlines'),
+  'for/[who]/sightlines/page.tsx': () => [
+    ...page('/for/ines/sightlines'),
+    ...page('/for/noor/sightlines?of=ines'),
+    ...page(`/for/ines/sightlines?c=${calendar}`),
+  ],
+  'guest/page.tsx': () => page('/guest'),
+  'guest/[token]/page.tsx': () => page('/guest/none'),
+  'see/[link]/page.tsx': () => page(`/see/${link}`),
+  'way-in/[token]/page.tsx': () => page('/way-in/none'),
+  'letterbox/page.tsx': () => page('/letterbox'),
   'for/[who]/people/page.tsx': () => page('/for/ines/people'),
   'for/[who]/messages/page.tsx': () => page('/for/ines/messages'),
   'for/[who]/house-rules/page.tsx': () => page('/for/ines/house-rules'),
@@ -99,12 +152,56 @@ const EXITS: Record<string, () => Ask[]> = {
   'api/groups/[group]/members/route.ts PUT': () => [
     { method: 'PUT', path: '/api/groups/none/members', body: { handle: 'nobody', member: true } },
   ],
+  'api/groups/[group]/within/route.ts PUT': () => [
+    { method: 'PUT', path: '/api/groups/none/within', body: { group: 'none', within: true } },
+  ],
+  'api/people/[person]/route.ts GET': () => [...get('/api/people/bruno'), ...get('/api/people/nobody')],
+  'api/people/[person]/route.ts PUT': () => [{ method: 'PUT', path: '/api/people/bruno', body: { name: '' } }],
+  'api/people/[person]/leaving/route.ts POST': () => [
+    { method: 'POST', path: '/api/people/bruno/leaving', body: { to: null } },
+  ],
+  'api/people/[person]/way-in/route.ts POST': () => [{ method: 'POST', path: '/api/people/nobody/way-in' }],
+  'api/way-in/route.ts POST': () => [
+    { method: 'POST', path: '/api/way-in', body: { token: 'none', password: 'long enough indeed' } },
+  ],
+  'api/directory/route.ts GET': () => get('/api/directory'),
+  'api/directory/route.ts POST': () => [
+    { method: 'POST', path: '/api/directory', body: { text: 'name,address\nX,x@cloudmoor.example', apply: false } },
+  ],
+  'api/domains/route.ts GET': () => get('/api/domains'),
+  'api/domains/route.ts PUT': () => [{ method: 'PUT', path: '/api/domains', body: { domains: ['no domain'] } }],
+  'api/calendars/route.ts POST': () => [{ method: 'POST', path: '/api/calendars', body: { of: 'nobody', name: 'x' } }],
+  'api/calendars/[calendar]/grants/several/route.ts POST': () => [
+    {
+      method: 'POST',
+      path: `/api/calendars/${calendar}/grants/several`,
+      body: { gives: [{ ...wholly, seen: 'stale' }] },
+    },
+  ],
+  'api/words/route.ts PUT': () => [
+    { method: 'PUT', path: '/api/words', body: { words: [{ word: '', topic: 'own' }] } },
+  ],
+  'api/rule-wishes/route.ts POST': () => [{ method: 'POST', path: '/api/rule-wishes', body: {} }],
+  'api/rule-wishes/[wish]/route.ts PUT': () => [
+    { method: 'PUT', path: '/api/rule-wishes/none', body: { answer: 'left', note: '' } },
+  ],
+  'api/guest/route.ts POST': () => [
+    { method: 'POST', path: '/api/guest', body: { address: 'stranger@elsewhere.example' } },
+  ],
+  'api/guest/route.ts PUT': () => [{ method: 'PUT', path: '/api/guest', body: { token: 'none' } }],
+  'api/links/[link]/items/route.ts GET': () => [
+    ...get(`/api/links/${link}/items?${RANGE}`),
+    ...get(`/api/links/none/items?${RANGE}`),
+  ],
+  // Heard in a test of its own.
+  'api/links/[link]/live/route.ts GET': () => [],
   'api/people/route.ts POST': () => [{ method: 'POST', path: '/api/people', body: { name: '' } }],
   'api/preferences/route.ts PUT': () => [{ method: 'PUT', path: '/api/preferences', body: { zone: 'x' } }],
   'api/calendars/[calendar]/items/route.ts GET': () => [
     ...get(`/api/calendars/${calendar}/items?${RANGE}`),
     ...get(`/api/calendars/${calendar}/items?${RANGE}&as=everyone`),
     ...get(`/api/calendars/${calendar}/items?${RANGE}&as=person%3Abruno`),
+    ...get(`/api/calendars/${calendar}/items?${RANGE}&as=link%3A${link.split('.')[0]}`),
   ],
   'api/calendars/[calendar]/items/route.ts POST': () => [
     { method: 'POST', path: `/api/calendars/${calendar}/items`, body: { title: '', when: {} } },
@@ -271,4 +368,50 @@ test('the live stream says which calendar changed to those who see a change, and
   const dario = (callers.get('dario') as Caller).listen(write, (all) => all.includes('data:'));
   expect(await kofi).not.toContain('data:');
   expect(await dario).not.toContain('data:');
+});
+
+test('a link shows what it may and not a byte more, to whoever holds its address, and nothing once it is withdrawn', async () => {
+  const nobody = callers.get('nobody signed in') as Caller;
+  const items = await nobody.send('GET', `/api/links/${outlineLink}/items?${RANGE}`);
+  const page = await nobody.send('GET', `/see/${outlineLink}`);
+  expect([items.status, page.status]).toEqual([200, 200]);
+  const said = `${items.text}\n${page.text}`;
+  const met = [...new Set(said.match(/zqlink\w+qz/g))].sort();
+  expect(met).toEqual(['zqlinkplaceqz', 'zqlinktitleqz']);
+  // Nobody's address, handle or id stands in it.
+  expect(said).not.toMatch(/@cloudmoor\.example|"handle":"\w/);
+  const [key = ''] = outlineLink.split('.');
+  const wrong = await nobody.send('GET', `/api/links/${key}.${'A'.repeat(22)}/items?${RANGE}`);
+  const none = await nobody.send('GET', `/api/links/none/items?${RANGE}`);
+  expect([wrong.status, wrong.text]).toEqual([none.status, none.text]);
+  const ines = callers.get('ines') as Caller;
+  const heard = await nobody.listen(
+    async () => {
+      const taken = await ines.send('DELETE', `/api/calendars/${calendar}/grants`, {
+        audience: { kind: 'link', id: link.split('.')[0] },
+        seen: await grantOf(ines, link),
+      });
+      expect(taken.status).toBe(200);
+    },
+    (all) => all.includes('data:'),
+    `/api/links/${link}/live`,
+  );
+  expect(heard).toContain('"kind":"access"');
+  const after = await nobody.send('GET', `/api/links/${link}/items?${RANGE}`);
+  expect([after.status, after.text]).toEqual([none.status, none.text]);
+});
+
+async function grantOf(ines: Caller, secret: string): Promise<string> {
+  type Lines = { rows: { link: string | null; grants: { key: string }[] }[] };
+  const lines = await ines.json<Lines>(`/api/calendars/${calendar}/sightlines`);
+  return lines.rows.find((r) => r.link === `/see/${secret}`)?.grants[0]?.key ?? '';
+}
+
+test('asking for a way in answers alike for an address that has one and for one that hasn’t', async () => {
+  const nobody = callers.get('nobody signed in') as Caller;
+  const [known, unknown] = [
+    await nobody.send('POST', '/api/guest', { address: 'p.oduya@water-ministry.example' }),
+    await nobody.send('POST', '/api/guest', { address: 'nobody@water-ministry.example' }),
+  ];
+  expect([known.status, known.text]).toEqual([unknown.status, unknown.text]);
 });

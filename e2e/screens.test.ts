@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import type { Browser } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, inject, test } from 'vitest';
+import { Caller } from './caller.ts';
 import { Desk, startBrowser } from './desk.ts';
 
 const home = inject('sample');
@@ -41,11 +42,48 @@ const SCREENS: [string, string, string, (desk: Desk) => Promise<unknown>][] = [
   ['Settings', 'ines', '/for/ines/settings', (d) => d.find('heading', 'Where I am signed in')],
   ['nothing here', 'dario', '/for/dario/calendar?of=ines', (d) => d.find('heading', 'There is nothing here')],
   ['the sign-in page', '', '/sign-in', (d) => d.find('heading', 'Sign in')],
+  ['a link in Sightlines', 'ines', `/for/ines/sightlines?c=VISITS`, (d) => d.press('button', /^Visitors’ page/)],
+  ['a house rule that stands against a choice', 'ines', '/for/ines/sightlines?who=person%3Amarta', barred],
+  ['the three layers', 'ayesha', '/for/ayesha/sightlines', layers],
+  ['Sightlines, to an administrator', 'noor', '/for/noor/sightlines?of=bruno', (d) => d.says('as an administrator')],
+  ['Messages, with wishes', 'noor', '/for/noor/messages', (d) => d.find('button', 'Set it so')],
+  ['a person, to an administrator', 'noor', '/for/noor/people', (d) => d.press('button', 'Open Amara Reyes')],
+  ['the directory as a file', 'noor', '/for/noor/people', (d) => d.press('button', 'As a file')],
+  ['a guest’s way in', '', '/guest', (d) => d.find('heading', 'Come in as a guest')],
+  ['a letter’s address', '', '/guest/none', (d) => d.find('button', 'Come in')],
+  ['a way in', '', '/way-in/none', (d) => d.find('heading', 'Choose a password')],
+  ['the letterbox', '', '/letterbox', (d) => d.find('heading', 'Letters to people outside')],
+  ['a link, to a stranger', '', '/see/LINK', (d) => d.find('heading', /^Visits to the moor/)],
+  ['a link that shows nothing', '', '/see/none', (d) => d.find('heading', 'This address shows nothing')],
 ];
+
+async function barred(desk: Desk): Promise<void> {
+  await desk.press('button', /^Full/);
+  await desk.says('Full needs “People outside see at most” to be Full.');
+}
+async function layers(desk: Desk): Promise<void> {
+  await desk.press('button', 'The calendar as a whole');
+  await desk.press('menuitem', 'Begin with three layers');
+  await desk.find('button', 'Give all of this');
+}
+
+/** Where the sample organisation's further calendar and its link are. */
+const places = { calendar: '', link: '' };
+beforeAll(async () => {
+  const ines = await Caller.stepIn(home, 'ines');
+  const frame = await ines.json<{ principals: { own: boolean; calendar: string }[] }>('/api/frame');
+  const main = frame.principals.find((p) => p.own)?.calendar ?? '';
+  const lines = await ines.json<{ others: { key: string; name: string }[] }>(`/api/calendars/${main}/sightlines`);
+  places.calendar = lines.others.find((c) => c.name === 'Visits to the moor')?.key ?? '';
+  const further = await ines.json<{ rows: { link: string | null }[] }>(`/api/calendars/${places.calendar}/sightlines`);
+  places.link = further.rows.find((r) => r.link)?.link?.slice('/see/'.length) ?? '';
+});
+const placed = (path: string): string => path.replace('VISITS', places.calendar).replace('LINK', places.link);
 
 describe.each(['light', 'dark'])('in the %s', (scheme) => {
   test.each(SCREENS)('%s: axe finds nothing serious, nothing breaks', async (_, who, path, shown) => {
-    const desk = who ? await open(who, path) : await Desk.open(browser, home + path);
+    const at = placed(path);
+    const desk = who ? await open(who, at) : await Desk.open(browser, home + at);
     await desk.page.emulateMediaFeatures([
       { name: 'prefers-color-scheme', value: scheme },
       { name: 'prefers-reduced-motion', value: 'reduce' },

@@ -36,7 +36,7 @@ test('a list is pasted: each gets the same, who isn’t found and who is there a
   const hedda = await open('hedda', '/for/hedda/sightlines');
   await hedda.press('button', 'Several at once');
   await hedda.fill('Paste a list', 'Jonas Heath, p.dale@cloudmoor.example; Nobody Known');
-  await hedda.says('Nobody here is called Nobody Known.');
+  await hedda.says('No names or addresses: Nobody Known.');
   await hedda.press('combobox', /Each gets/);
   await hedda.press('option', 'Titles');
   await hedda.press('button', 'Give to 2 people');
@@ -79,7 +79,8 @@ test('all sharing is suspended and resumed: an open window loses what it showed 
   const hedda = await open('hedda', '/for/hedda/sightlines');
   const yusuf = await open('yusuf', '/for/yusuf/calendar?of=hedda');
   await yusuf.find('button', /^(Busy|Tentative)/);
-  await hedda.press('button', 'Suspend all');
+  await hedda.press('button', 'The calendar as a whole');
+  await hedda.press('menuitem', 'Suspend all');
   await hedda.says('Sharing is suspended: nobody but Hedda sees anything here.');
   await yusuf.says('Your access to Hedda’s calendar has just changed. You may no longer see it.');
   await yusuf.gone('button', /^(Busy|Tentative)/);
@@ -134,16 +135,20 @@ test('raising what everyone gets lists what becomes readable and hides what is t
   await wren.says('coming items become readable by everyone inside');
   await wren.press('checkbox', /^Dentist/);
   await wren.press('button', 'Save for everyone inside');
+  await wren.says('30 people inside come to see more.');
+  await wren.press('button', 'Yes, give it');
   await wren.says('Saved. Everyone inside now has Titles.');
   await wren.press('button', 'Look');
   await wren.says('Anyone inside can read titles in this calendar.');
-  await wren.says('“Lawyer” looks like law, and 29 people inside can read it.');
+  await wren.says('“Lawyer” looks like law, and 30 people inside can read it.');
   expect(await wren.text()).not.toContain('“Dentist” looks like');
+  await wren.press('button', /^Before and after: Anyone inside/);
+  await wren.says('Then');
   await wren.press('button', 'Mark private: Lawyer');
   await wren.says('Marked private.');
   await wren.press('button', 'Back to free/busy');
   await wren.says('Everyone inside gets free/busy again.');
-  await wren.gone('region', 'Findings');
+  await wren.says('Nothing stands more open than it should.');
 });
 
 async function ownCalendar(desk: Desk): Promise<string> {
@@ -171,7 +176,9 @@ test('a house rule counts at once, marks what it cuts, and bars what it forbids 
   await wren.says('You may no longer see it.');
   const ines = await open('ines', '/for/ines/sightlines');
   await ines.says('cut by a house rule (Everyone inside sees at most)');
-  await ines.says('A house rule keeps everyone inside to less than this. An administrator can change it.');
+  await ines.press('button', /^Titles/);
+  await ines.says('Titles needs “Everyone inside sees at most” to be Titles.');
+  await ines.find('link', 'House rules');
   await noor.press('button', 'Full');
   await noor.press('button', 'Save the house rules');
   await wren.find('button', /^Busy/);
@@ -196,6 +203,33 @@ test('an administrator puts somebody into a group and takes them out, with a sen
   await ines.fill('Name of the group', 'Weir watch');
   await ines.press('button', 'Make a group');
   await ines.find('heading', /^Weir watch/);
+});
+
+test('words of one’s own make an item look sensitive, or take it out again', async () => {
+  const ayesha = await open('ayesha', '/for/ayesha/sightlines');
+  const calendar = await ownCalendar(ayesha);
+  for (const title of ['Projekt Auerhahn', 'Scan of the old maps'])
+    await ayesha.fetch(`/api/calendars/${calendar}/items`, {
+      method: 'POST',
+      body: { title, when: { start: '2027-03-09T10:00', end: '2027-03-09T10:30', allDay: false, zone: 'UTC' } },
+    });
+  await ayesha.press('button', /^Titles/);
+  await ayesha.press('button', 'Save for everyone inside');
+  await ayesha.press('button', 'Yes, give it');
+  await ayesha.press('button', 'Look');
+  await ayesha.says('“Scan of the old maps” looks like health');
+  await ayesha.fill('Word or name', '***');
+  await ayesha.press('button', 'Add the word');
+  await ayesha.says('Write a word.');
+  await ayesha.fill('Word or name', 'Auerhahn');
+  await ayesha.press('button', 'Add the word');
+  await ayesha.says('“Projekt Auerhahn” looks like something on your own list');
+  await ayesha.fill('Word or name', 'scan');
+  await ayesha.choose('Looks like', 'never sensitive');
+  await ayesha.press('button', 'Add the word');
+  await ayesha.saysNot('“Scan of the old maps” looks like');
+  await ayesha.press('button', 'Take out “scan”');
+  await ayesha.says('“Scan of the old maps” looks like health');
 });
 
 describe('withdrawn to gone', () => {

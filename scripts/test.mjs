@@ -103,6 +103,7 @@ await check('walls', [
   'cli',
   'e2e',
   'bench',
+  'standins',
   '--config',
   '.dependency-cruiser.cjs',
 ]);

@@ -7,6 +7,8 @@ import {
   KINDS,
   LIMITS,
   partySchema,
+  SIGHTS,
+  type Sight,
   STATUSES,
   VISIBILITIES,
 } from '@/core/calendar/index.ts';
@@ -98,7 +100,9 @@ export type ItemsQuery = z.infer<typeof itemsQuery>;
 
 /** Who a calendar belongs to, what one may do with it, and when that next changes by itself. */
 export const boardHead = z.strictObject({
-  calendar: z.strictObject({ key: z.string(), name: z.string(), zone: z.string() }),
+  calendar: z.strictObject({ key: z.string(), name: z.string(), zone: z.string(), main: z.boolean() }),
+  /** The owner's other calendars that one sees, the main one first. */
+  others: z.array(z.strictObject({ key: z.string(), name: z.string(), main: z.boolean() })),
   owner: z.strictObject({ handle: z.string(), name: z.string(), colour: z.number() }),
   rights: rightsSchema,
   own: z.boolean(),
@@ -118,6 +122,28 @@ export const itemsAnswer = z.strictObject({ head: boardHead, items: z.array(item
 export interface ItemsAnswer {
   readonly head: BoardHead;
   readonly items: readonly ItemWire[];
+  readonly cutShort: boolean;
+}
+
+/** What whoever holds a link gets: whose calendar it is, and the items; nothing else of anybody. */
+export const linkItemsAnswer = z.strictObject({
+  owner: z.string(),
+  calendar: z.string(),
+  zone: z.string(),
+  sight: z.enum(SIGHTS),
+  items: z.array(itemWire),
+  until: z.string().nullable(),
+  now: z.string(),
+  cutShort: z.boolean(),
+});
+export interface LinkItemsAnswer {
+  readonly owner: string;
+  readonly calendar: string;
+  readonly zone: string;
+  readonly sight: Sight;
+  readonly items: readonly ItemWire[];
+  readonly until: string | null;
+  readonly now: string;
   readonly cutShort: boolean;
 }
 

@@ -10,27 +10,104 @@ export const personWire = z.strictObject({
   role: z.string(),
   site: z.string(),
   colour: z.number(),
+  kind: z.enum(['person', 'role']),
   rights: rightsSchema,
   /** How one comes to these rights, and when they next change by themselves. */
   through: z.enum(['owner', 'person', 'group', 'everyone', 'none']),
   until: z.string().nullable(),
 });
 export type PersonWire = z.infer<typeof personWire>;
-export const peopleAnswer = z.strictObject({ people: z.array(personWire) });
+/** The directory; for an administrator also those outside who were given something, and those who left. */
+export const peopleAnswer = z.strictObject({
+  people: z.array(personWire),
+  outside: z.array(
+    z.strictObject({
+      handle: z.string(),
+      name: z.string(),
+      address: z.string(),
+      left: z.boolean(),
+      grants: z.number(),
+    }),
+  ),
+});
+export type PeopleAnswer = z.infer<typeof peopleAnswer>;
 
 const name = z.string().trim().min(1, 'nameMissing').max(LIMITS.name, `tooLong:${LIMITS.name}`);
 const address = z.string().trim().toLowerCase().max(LIMITS.address).pipe(z.email('address'));
 const password = z.string().min(10, 'passwordShort').max(128, 'tooLong:128');
 const zone = z.string().max(64, 'zone');
 
+const role = z.string().trim().max(120, 'tooLong:120');
+const kind = z.enum(['person', 'role']);
+
 export const newPerson = z.strictObject({
   name,
   address,
-  role: z.string().trim().max(120).default(''),
+  role: role.default(''),
+  kind: kind.default('person'),
   zone,
   password,
 });
 export type NewPerson = z.infer<typeof newPerson>;
+
+/** What an administrator can set of a person. */
+export const personChange = z.strictObject({ name, role, site: role, kind, administrator: z.boolean() });
+export type PersonChange = z.infer<typeof personChange>;
+
+/** A person as an administrator reads them before changing anything, with what leaving would end and hand on. */
+export const personFile = z.strictObject({
+  handle: z.string(),
+  name: z.string(),
+  address: z.string(),
+  role: z.string(),
+  site: z.string(),
+  kind,
+  administrator: z.boolean(),
+  inside: z.boolean(),
+  /** Whether they have an account they can sign in with. */
+  signsIn: z.boolean(),
+  grants: z.array(
+    z.strictObject({ owner: z.string(), calendar: z.string(), preset: z.string().nullable(), acts: z.boolean() }),
+  ),
+  groups: z.array(z.string()),
+  calendars: z.array(z.strictObject({ name: z.string(), main: z.boolean() })),
+});
+export type PersonFile = z.infer<typeof personFile>;
+/** Who leaves hands what they own on to somebody, by handle; `null` where they own nothing. */
+export const leaveBody = z.strictObject({ to: z.string().max(64).nullable() });
+export type LeaveBody = z.infer<typeof leaveBody>;
+
+/** An address that lets somebody choose a password once, for an administrator to hand over. */
+export const wayInAnswer = z.strictObject({ path: z.string(), until: z.string() });
+export const choosePasswordBody = z.strictObject({ token: z.string().max(200), password });
+/** Somebody outside asks for a letter with a way in, or comes in by one. */
+export const askWayInBody = z.strictObject({ address });
+export const comeInBody = z.strictObject({ token: z.string().min(1).max(200) });
+
+/** The organisation's domains: an address of one of them belongs to somebody inside. */
+const domain = z
+  .string()
+  .trim()
+  .toLowerCase()
+  .max(253)
+  .regex(/^(?=.{1,253}$)(?:[a-z0-9](?:[a-z0-9-]{0,61}[a-z0-9])?\.)+[a-z0-9](?:[a-z0-9-]{0,61}[a-z0-9])?$/, 'domain');
+export const domainsWire = z.strictObject({ domains: z.array(domain).max(50, 'listTooLong:50') });
+
+/** A directory as text with commas: read and said what would come of it, or, with `apply`, brought in whole. */
+export const directoryFile = z.strictObject({ text: z.string().max(240_000, 'tooLong:240000'), apply: z.boolean() });
+export const directoryAnswer = z.strictObject({
+  added: z.array(z.strictObject({ name: z.string(), address: z.string(), groups: z.array(z.string()) })),
+  changed: z.array(z.strictObject({ name: z.string(), address: z.string(), what: z.array(z.string()) })),
+  same: z.number(),
+  newGroups: z.array(z.string()),
+  wrong: z.array(z.strictObject({ line: z.number(), text: z.string(), reason: z.string() })),
+  applied: z.boolean(),
+});
+export type DirectoryAnswer = z.infer<typeof directoryAnswer>;
+
+/** A further calendar of one's own, or of somebody who lets one give access for them. */
+export const newCalendar = z.strictObject({ of: z.string().max(64), name });
+export const newCalendarAnswer = z.strictObject({ calendar: z.string() });
 
 export const stepIn = z.strictObject({ handle: z.string().max(64) });
 
@@ -41,12 +118,16 @@ export const groupsAnswer = z.strictObject({
       key: z.string(),
       name: z.string(),
       members: z.array(z.strictObject({ handle: z.string(), name: z.string() })),
+      /** The groups that stand within this one: whoever is in them is in it. */
+      within: z.array(z.strictObject({ key: z.string(), name: z.string() })),
+      people: z.number(),
     }),
   ),
   mayChange: z.boolean(),
 });
 export type GroupsAnswer = z.infer<typeof groupsAnswer>;
 export const newGroup = z.strictObject({ name });
+export const withinBody = z.strictObject({ group: z.string().max(64), within: z.boolean() });
 export const membershipBody = z.strictObject({ handle: z.string().max(64), member: z.boolean() });
 
 /** One of the calendars a person works in: their own or one they act for. */
@@ -70,6 +151,7 @@ export const frameAnswer = z.strictObject({
     hours: z.enum(['12', '24']),
     weekFirst: z.number(),
     administrator: z.boolean(),
+    inside: z.boolean(),
   }),
   principals: z.array(principal),
   demo: z.boolean(),

@@ -1,4 +1,4 @@
-import { createCipheriv, hkdfSync, randomBytes } from 'node:crypto';
+import { createCipheriv, createHmac, hkdfSync, randomBytes, timingSafeEqual } from 'node:crypto';
 import { settings } from './settings.ts';
 
 /** A new random id of 128 bits, for use outside. */
@@ -35,4 +35,24 @@ export function sealIds(list: readonly Sealed[]): string[] {
   const cipher = createCipheriv('aes-128-ecb', sealingKey(), null).setAutoPadding(false);
   const sealed = Buffer.concat([cipher.update(plain), cipher.final()]).toString('latin1');
   return list.map((_, i) => Buffer.from(sealed.slice(i * 16, i * 16 + 16), 'latin1').toString('base64url'));
+}
+
+let linking: Buffer | null = null;
+const linkingKey = (): Buffer => {
+  linking ??= Buffer.from(hkdfSync('sha256', settings().secret, '', 'paramo links', 32));
+  return linking;
+};
+const proofOf = (key: string): Buffer => createHmac('sha256', linkingKey()).update(key).digest().subarray(0, 16);
+
+/** The secret of a link, as it stands in its address: the link's key with 128 bits that only the server's key makes. */
+export function linkSecret(key: string): string {
+  return `${key}.${proofOf(key).toString('base64url')}`;
+}
+
+/** The key of the link whose secret this is; `null` for anything else. The secret is compared in constant time. */
+export function linkKeyOf(secret: string): string | null {
+  const [key = '', proof = '', ...rest] = secret.split('.');
+  const given = Buffer.from(proof, 'base64url');
+  const right = proofOf(key);
+  return rest.length === 0 && given.length === right.length && timingSafeEqual(given, right) ? key : null;
 }

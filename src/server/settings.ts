@@ -9,6 +9,8 @@ const schema = z.object({
   PARAMO_CLOCK: z.iso.datetime().optional(),
   PARAMO_ADDRESS: z.url().optional(),
   PARAMO_IMPORT_BYTES: z.coerce.number().int().min(1000).max(100_000_000).default(10_000_000),
+  PARAMO_SMTP: z.url({ protocol: /^smtps?$/, error: 'must be smtp://… or smtps://…' }).optional(),
+  PARAMO_MAIL_FROM: z.string().default('Paramo <paramo@localhost>'),
   PORT: z.coerce.number().int().default(3000),
 });
 
@@ -21,6 +23,9 @@ export interface Settings {
   readonly address: string;
   readonly port: number;
   readonly importBytes: number;
+  /** The mail service letters go out by; `null` where none is set. */
+  readonly smtp: string | null;
+  readonly mailFrom: string;
 }
 
 const holder = globalThis as { paramoSettings?: Settings };
@@ -49,5 +54,7 @@ function read(): Settings {
     address: env.PARAMO_ADDRESS ?? `http://localhost:${env.PORT}`,
     port: env.PORT,
     importBytes: env.PARAMO_IMPORT_BYTES,
+    smtp: env.PARAMO_SMTP ?? null,
+    mailFrom: env.PARAMO_MAIL_FROM,
   };
 }

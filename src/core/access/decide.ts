@@ -1,5 +1,5 @@
 import type { Sight } from '../calendar/index.ts';
-import { type Collection, type Grant, isActive, type Viewer } from './grant.ts';
+import { type Audience, type Collection, type Grant, isActive, type Viewer } from './grant.ts';
 import type { HouseRules } from './house-rules.ts';
 import { lowerScope, lowerSight } from './ladder.ts';
 import { fitRights, join, type Misfit, NO_RIGHTS, OWNER_RIGHTS, type Rights } from './rights.ts';
@@ -35,7 +35,7 @@ export function decide(collection: Collection, viewer: Viewer, now: number, hous
   const deciding = decidingGrants(collection.grants, viewer, now);
   if (!deciding) return { ...NOBODY, because: [{ step: 'none' }] };
   const because: Step[] = [{ step: deciding.step, grants: deciding.grants.map((g) => g.key) }];
-  const raised = deciding.grants.reduce((sum, grant) => join(sum, grant.rights), NO_RIGHTS);
+  const raised = deciding.grants.map((grant) => grant.rights).reduce(join);
   const ceilinged = cutToCeilings(raised, deciding.step, viewer, house, because);
   const fitted = fitRights(ceilinged.rights);
   if (fitted.lowered.length > 0) because.push({ step: 'fit', lowered: fitted.lowered });
@@ -47,20 +47,38 @@ interface Deciding {
   readonly grants: readonly Grant[];
 }
 
-function decidingGrants(grants: readonly Grant[], viewer: Viewer, now: number): Deciding | null {
-  const found: Record<Deciding['step'], Grant[]> = { person: [], group: [], everyone: [], link: [] };
-  for (const grant of grants) {
-    if (!isActive(grant, now)) continue;
-    const a = grant.audience;
-    if (viewer.kind === 'link') {
-      if (a.kind === 'link' && a.id === viewer.id) found.link.push(grant);
-    } else if (a.kind === 'person' && a.id === viewer.id) found.person.push(grant);
-    else if (a.kind === 'group' && viewer.groups.has(a.id)) found.group.push(grant);
-    else if (a.kind === 'everyone' && viewer.inside) found.everyone.push(grant);
+const STEPS = ['everyone', 'group', 'person', 'link'] as const;
+
+/** The place in `STEPS` at which an audience speaks to a viewer; -1 where it doesn't. */
+function stepFor(a: Audience, viewer: Viewer): number {
+  if (viewer.kind === 'link') return a.kind === 'link' && a.id === viewer.id ? 3 : -1;
+  switch (a.kind) {
+    case 'everyone':
+      return viewer.inside ? 0 : -1;
+    case 'group':
+      return viewer.groups.has(a.id) ? 1 : -1;
+    case 'person':
+      return a.id === viewer.id ? 2 : -1;
+    case 'link':
+      return -1;
+    default:
+      return a satisfies never;
   }
-  for (const step of ['link', 'person', 'group', 'everyone'] as const)
-    if (found[step].length > 0) return { step, grants: found[step] };
-  return null;
+}
+
+function decidingGrants(grants: readonly Grant[], viewer: Viewer, now: number): Deciding | null {
+  let highest = -1;
+  let found: Grant[] = [];
+  for (const grant of grants) {
+    const step = stepFor(grant.audience, viewer);
+    if (step < 0 || step < highest || !isActive(grant, now)) continue;
+    if (step > highest) {
+      highest = step;
+      found = [grant];
+    } else found.push(grant);
+  }
+  const step = STEPS[highest];
+  return step ? { step, grants: found } : null;
 }
 
 function cutToCeilings(
@@ -107,16 +125,7 @@ function cutToCeilings(
 export function nextChange(collection: Collection, viewer: Viewer, now: number): number | null {
   let next: number | null = null;
   for (const grant of collection.grants) {
-    const a = grant.audience;
-    const speaks =
-      viewer.kind === 'link'
-        ? a.kind === 'link' && a.id === viewer.id
-        : a.kind === 'everyone'
-          ? viewer.inside
-          : a.kind === 'person'
-            ? a.id === viewer.id
-            : a.kind === 'group' && viewer.groups.has(a.id);
-    if (!speaks) continue;
+    if (stepFor(grant.audience, viewer) < 0) continue;
     for (const edge of [grant.from, grant.until])
       if (edge !== null && edge > now && (next === null || edge < next)) next = edge;
   }

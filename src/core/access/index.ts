@@ -1,5 +1,6 @@
 export { type Choice, choicesFor } from './choices.ts';
 export { type Decision, decide, nextChange } from './decide.ts';
+export { deciderFor } from './decider.ts';
 export { type Explanation, explain } from './explain.ts';
 export { fieldPolicy } from './field-policy.ts';
 export type { Collection, Grant, Viewer } from './grant.ts';

@@ -4,6 +4,7 @@ import type { Item } from '../calendar/index.ts';
 import {
   type Collection,
   decide,
+  deciderFor,
   explain,
   fieldPolicy,
   fitRights,
@@ -252,6 +253,38 @@ describe('the rule and a second reading of it', () => {
         expect(view && Object.keys(view).sort()).toEqual(oracleItem(i, s, oracle(c, v, at, h)));
       }),
       { numRuns: 3000 },
+    );
+  });
+});
+
+describe('one viewer’s decisions over many collections', () => {
+  test('are those of each by itself', () => {
+    // Few objects of rights, shared among the collections, as they are where thousands are read at once.
+    const shared = fc.array(rights, { minLength: 1, maxLength: 3 }).chain((mixes) =>
+      fc.array(
+        fc.record({
+          owner: fc.constantFrom('owner', 'ada'),
+          suspended: fc.boolean(),
+          grants: fc.array(
+            fc.record({
+              key: fc.constantFrom('', '', 'k'),
+              audience,
+              rights: fc.constantFrom(...mixes),
+              from: fc.option(fc.integer({ min: 0, max: 6 }), { nil: null, freq: 1 }),
+              until: fc.option(fc.integer({ min: 0, max: 6 }), { nil: null, freq: 1 }),
+            }),
+            { maxLength: 2 },
+          ),
+        }),
+        { maxLength: 12 },
+      ),
+    );
+    fc.assert(
+      fc.property(shared, viewer, now, house, (collections, v, at, h) => {
+        const decideOne = deciderFor(v, at, h);
+        for (const c of collections) expect(decideOne(c)).toEqual(decide(c, v, at, h));
+      }),
+      { numRuns: 500 },
     );
   });
 });

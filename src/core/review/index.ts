@@ -1,1 +1,1 @@
-export { TOPICS, topicOf } from './topics.ts';
+export { type OwnWord, plainWord, TOPICS, topicOf } from './topics.ts';

@@ -1,6 +1,12 @@
-/** What an item may be about that its owner would rather not have read by many. */
-export const TOPICS = ['health', 'hiring', 'money', 'law', 'family'] as const;
+/** What an item may be about that its owner would rather not have read by many; `own` is what only their own list knows. */
+export const TOPICS = ['health', 'hiring', 'money', 'law', 'family', 'own'] as const;
 export type Topic = (typeof TOPICS)[number];
+
+/** A word or a few of somebody's own, folded or not, with a trailing `*` for any ending; `never` takes a word out instead. */
+export interface OwnWord {
+  readonly word: string;
+  readonly topic: Topic | 'never';
+}
 
 /**
  * Words that make an item look sensitive, in English, Spanish, Portuguese, German, French and Swedish; folded to plain lower
@@ -136,6 +142,7 @@ const WORDS: Record<Topic, readonly string[]> = {
     'begravning',
     'familj',
   ],
+  own: [],
 };
 
 interface Lists {
@@ -152,14 +159,39 @@ const lists: Lists = {
   ),
 };
 
-/** The first topic a text touches, by whole words without accents or case; `null` where it touches none. */
-export function topicOf(text: string): Topic | null {
-  const plain = text
+/** The words of a text in plain lower case without accents; at most its first 2,000 letters are looked at. */
+function wordsOf(text: string): string[] {
+  return text
     .normalize('NFKD')
     .replace(/[\u0300-\u036f]/g, '')
-    .toLowerCase();
-  for (const word of plain.slice(0, 2000).split(/[^\p{L}]+/u)) {
-    if (word === '') continue;
+    .toLowerCase()
+    .slice(0, 2000)
+    .split(/[^\p{L}\p{N}]+/u)
+    .filter(Boolean);
+}
+
+/** A word of one's own as it is kept: folded, its words apart by one space, a trailing `*` kept. Empty where no letter is left. */
+export function plainWord(word: string): string {
+  const plain = wordsOf(word).join(' ');
+  return plain && word.trim().endsWith('*') ? `${plain}*` : plain;
+}
+
+/**
+ * The first topic a text touches, by whole words without accents or case; `null` where it touches none. One's own words (as
+ * `plainWord` gives them) go before the list's: they name a topic for more words, or take words out.
+ */
+export function topicOf(text: string, own: readonly OwnWord[] = []): Topic | null {
+  const words = wordsOf(text);
+  const spaced = ` ${words.join(' ')} `;
+  const matches = ({ word }: OwnWord): boolean =>
+    spaced.includes(word.endsWith('*') ? ` ${word.slice(0, -1)}` : ` ${word} `);
+  const named = own.find((w) => w.topic !== 'never' && matches(w));
+  if (named && named.topic !== 'never') return named.topic;
+  const out = own.filter((w) => w.topic === 'never');
+  const takenOut = (word: string): boolean =>
+    out.some((w) => (w.word.endsWith('*') ? word.startsWith(w.word.slice(0, -1)) : w.word === word));
+  for (const word of words) {
+    if (takenOut(word)) continue;
     const whole = lists.whole.get(word);
     if (whole) return whole;
     for (const [stem, topic] of lists.stems) if (word.startsWith(stem)) return topic;

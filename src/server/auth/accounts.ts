@@ -1,5 +1,5 @@
 import { ok, type Result, refuse } from '../result.ts';
-import { auth } from './auth.ts';
+import { auth, tokens } from './auth.ts';
 import { type Limiter, limiter } from './limiter.ts';
 
 /** Makes an account that may sign in with a password; answers its id. */
@@ -15,7 +15,57 @@ export async function makeAccount(address: string, name: string, password: strin
   return user.id;
 }
 
-/** Takes an account away again: for when the rest of adding someone failed. */
+/** Makes an account that has no password: whoever is to use it comes in by a single-use address. Answers the one there is. */
+export async function makeBareAccount(address: string, name: string): Promise<string> {
+  const { internalAdapter } = await (await auth()).$context;
+  const known = await internalAdapter.findUserByEmail(address);
+  if (known) return known.user.id;
+  const user = await internalAdapter.createUser({ email: address, name, emailVerified: true }, { method: 'admin' });
+  return user.id;
+}
+
+const taken = (name: string): string => {
+  const token = tokens.get(name);
+  tokens.delete(name);
+  if (!token) throw new Error('the sign-in library made no token');
+  return token;
+};
+
+/** A token by which an account chooses a new password, once, within a day. */
+export async function makePasswordToken(address: string): Promise<string> {
+  await (await auth()).api.requestPasswordReset({ body: { email: address } });
+  return taken(`password ${address}`);
+}
+
+/** Sets a password by such a token and ends every session of before. Refused where the token is spent, old or made up. */
+export async function spendPasswordToken(token: string, password: string): Promise<Result<{ done: true }>> {
+  try {
+    await (await auth()).api.resetPassword({ body: { token, newPassword: password } });
+    return ok({ done: true });
+  } catch {
+    return refuse('wayInGone');
+  }
+}
+
+/** A token by which somebody outside comes in, once, within a day. */
+export async function makeGuestToken(address: string): Promise<string> {
+  await (await auth()).api.signInMagicLink({ body: { email: address }, headers: new Headers() });
+  return taken(`guest ${address}`);
+}
+
+/** Opens a session by such a token; the answer carries its cookie. Refused where the token is spent, old or made up. */
+export async function spendGuestToken(token: string, headers: Headers): Promise<Result<{ cookies: string[] }>> {
+  const answer = await (await auth()).api.magicLinkVerify({ query: { token }, headers, asResponse: true });
+  return answer.ok ? ok({ cookies: answer.headers.getSetCookie() }) : refuse('wayInGone');
+}
+
+/** Whether an account has a password to sign in with. */
+export async function hasPassword(account: string): Promise<boolean> {
+  const { internalAdapter } = await (await auth()).$context;
+  return (await internalAdapter.findAccounts(account)).some((a) => a.providerId === 'credential');
+}
+
+/** Takes an account away with its sessions: for when somebody leaves, or the rest of adding them failed. */
 export async function dropAccount(id: string): Promise<void> {
   const { internalAdapter } = await (await auth()).$context;
   await internalAdapter.deleteUser(id);

@@ -1,31 +1,57 @@
 import { now } from '../clock.ts';
 import { database } from '../db/index.ts';
 import { log } from '../log.ts';
+import { post } from '../mail/post.ts';
+import { hearOthers } from '../operations/hear-others.ts';
 import { moveHorizons } from '../operations/indexing.ts';
+import { sendLetters, settleLetters } from '../operations/send-letters.ts';
 
 const HOUR = 3_600_000;
-const holder = globalThis as { paramoJobs?: NodeJS.Timeout };
+const LETTERS_EVERY = 1000;
+const OTHERS_EVERY = 200;
+const holder = globalThis as { paramoJobs?: NodeJS.Timeout[] };
 
 /**
- * Opens the data and starts the hourly work: moving on the index of repeats without end. Where a setting is wrong or the
- * data can't be opened, the process ends with the reason: a server that can do nothing must not look as if it ran.
+ * Opens the data and starts the work that goes on beside requests: moving on the index of repeats without end by the hour,
+ * sending letters, hearing what other processes changed. Where a setting is wrong or the data can't be opened, the process ends
+ * with the reason: a server that can do nothing must not look as if it ran.
  */
 export function startJobs(): void {
   if (holder.paramoJobs) return;
-  const work = () => {
-    try {
-      moveHorizons(database(), now());
-    } catch (error) {
-      log().error({ error: String(error) }, 'hourly work failed');
-    }
-  };
   try {
     database();
+    post();
   } catch (error) {
     console.error(`Paramo can’t start. ${error instanceof Error ? error.message : String(error)}`);
     process.exit(1);
   }
-  work();
-  holder.paramoJobs = setInterval(work, HOUR);
-  holder.paramoJobs.unref();
+  settleLetters(database());
+  const hear = hearOthers(database());
+  let sending = false;
+  const letters = async () => {
+    if (sending) return;
+    sending = true;
+    await sendLetters(database(), now(), post()).finally(() => {
+      sending = false;
+    });
+  };
+  const horizon = () => {
+    moveHorizons(database(), now());
+  };
+  guarded(horizon)();
+  holder.paramoJobs = [
+    setInterval(guarded(horizon), HOUR),
+    setInterval(guarded(letters), LETTERS_EVERY),
+    setInterval(guarded(hear), OTHERS_EVERY),
+  ];
+  for (const job of holder.paramoJobs) job.unref();
 }
+
+/** Work that may fail without ending the process: its failure is logged, and it comes again. */
+const guarded = (work: () => void | Promise<void>) => async () => {
+  try {
+    await work();
+  } catch (error) {
+    log().error({ error: String(error) }, 'work beside requests failed');
+  }
+};

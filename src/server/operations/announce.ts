@@ -1,9 +1,10 @@
-import { type Collection, decide } from '@/core/access/index.ts';
-import { hub } from '../live/hub.ts';
+import { type Collection, decide, type HouseRules, type Viewer } from '@/core/access/index.ts';
+import type { Connection } from '../db/index.ts';
+import { hub, type Listener } from '../live/hub.ts';
 import type { Calendar } from '../repositories/calendars.ts';
 import { grantsOn } from '../repositories/grants.ts';
 import type { StoredItem } from '../repositories/items.ts';
-import { personById } from '../repositories/people.ts';
+import { type Person, personById } from '../repositories/people.ts';
 import type { Context } from './context.ts';
 import { collectionOf, rulesOf, viewerOf } from './deciding.ts';
 import { Directory } from './directory.ts';
@@ -16,15 +17,11 @@ export function announceItems(
   calendar: Calendar,
   changes: readonly { before: StoredItem | null; after: StoredItem | null }[],
 ): void {
-  const people = hub().people();
-  if (people.length === 0) return;
   const collection = collectionOf(calendar, grantsOn(ctx.db, calendar.id));
-  const house = rulesOf(ctx.db);
+  const house = rulesOf(ctx.db, calendar);
   const directory = new Directory(ctx.db);
-  for (const id of people) {
-    const person = personById(ctx.db, id);
-    if (!person) continue;
-    const decision = decide(collection, viewerOf(ctx.db, person), ctx.now, house);
+  for (const { listener, viewer, person } of listening(ctx.db)) {
+    const decision = decide(collection, viewer, ctx.now, house);
     if (decision.rights.sight === 'nothing') continue;
     const look = (item: StoredItem | null) =>
       item === null || item.removedAt !== null ? null : viewOfRow(ctx.db, directory, rowOf(item), { person, decision });
@@ -34,7 +31,7 @@ export function announceItems(
       if (was === null || is === null || JSON.stringify(was) !== JSON.stringify(is)) return true;
       return repeatText(before) !== repeatText(after);
     });
-    if (differs) hub().tell(id, { kind: 'changed', calendar: calendar.key });
+    if (differs) hub().tell(listener, { kind: 'changed', calendar: calendar.key });
   }
 }
 
@@ -42,16 +39,38 @@ const repeatText = (item: StoredItem | null): string =>
   item === null ? '' : JSON.stringify([item.rule, item.added, item.left, item.zone]);
 
 /** Tells the open windows of those whose rights differ from what a collection gave them before. */
-export function announceAccess(ctx: Context, calendar: Calendar, before: Collection): void {
+export function announceAccess(
+  ctx: Pick<Context, 'db' | 'now'>,
+  calendar: Calendar,
+  before: Collection,
+  rulesBefore?: HouseRules,
+): void {
   const after = collectionOf(calendar, grantsOn(ctx.db, calendar.id));
-  const house = rulesOf(ctx.db);
-  for (const id of hub().people()) {
-    const person = personById(ctx.db, id);
-    if (!person) continue;
-    const viewer = viewerOf(ctx.db, person);
-    const was = decide(before, viewer, ctx.now, house);
+  const house = rulesOf(ctx.db, calendar);
+  for (const { listener, viewer } of listening(ctx.db)) {
+    const was = decide(before, viewer, ctx.now, rulesBefore ?? house);
     const is = decide(after, viewer, ctx.now, house);
-    if (JSON.stringify(was.rights) !== JSON.stringify(is.rights) || was.ceiling !== is.ceiling || is.owner)
-      hub().tell(id, { kind: 'access', calendar: calendar.key });
+    // Who shares a calendar reads all its grants: for them any change of them is one.
+    const reads = is.owner || was.rights.shares || is.rights.shares;
+    if (JSON.stringify(was.rights) !== JSON.stringify(is.rights) || was.ceiling !== is.ceiling || reads)
+      hub().tell(listener, { kind: 'access', calendar: calendar.key });
   }
+}
+
+interface Listening {
+  readonly listener: Listener;
+  readonly viewer: Viewer;
+  readonly person: Person | null;
+}
+
+/** Whoever has a window open, as the rule reads them. */
+function listening(db: Connection): Listening[] {
+  return hub()
+    .listeners()
+    .flatMap((listener): Listening[] => {
+      if (typeof listener === 'string')
+        return [{ listener, viewer: { kind: 'link', id: listener.slice('link:'.length) }, person: null }];
+      const person = personById(db, listener);
+      return person ? [{ listener, viewer: viewerOf(db, person), person }] : [];
+    });
 }

@@ -1,17 +1,17 @@
 import type { AskAnswer, AskBody, ItemSightAnswer } from '@/contract/access.ts';
 import { type Decision, decide, type Explanation, explain, presetOf, readerOf } from '@/core/access/index.ts';
 import { instantText, parseInstant } from '@/core/time/index.ts';
-import { wasSuspended } from '../repositories/calendars.ts';
+import { type Calendar, wasSuspended } from '../repositories/calendars.ts';
 import { grantsOn, grantsOnAt, type StoredGrant } from '../repositories/grants.ts';
-import { allMemberships, groupsOfAt } from '../repositories/groups.ts';
-import { houseRulesAt } from '../repositories/house-rules.ts';
+import { allMemberships, groupsOfAt, membersOf } from '../repositories/groups.ts';
 import type { StoredItem } from '../repositories/items.ts';
-import { allPeople } from '../repositories/people.ts';
+import { type Link, linkByKey } from '../repositories/links.ts';
+import { allPeople, type Person, personById } from '../repositories/people.ts';
 import { trailAfter } from '../repositories/trail.ts';
 import { ok, type Result, refuse } from '../result.ts';
 import { audienceOf, findAudience } from './audience.ts';
 import type { Context } from './context.ts';
-import { collectionOf, isRefusal, rulesOf, STARTING_RULES, viewerOf } from './deciding.ts';
+import { ceilingsOn, collectionOf, isRefusal, rulesOf, storedRules, viewerOf } from './deciding.ts';
 import { Directory } from './directory.ts';
 import { findItem } from './find-item.ts';
 import { RowItem, rowOf, standingOf } from './row-item.ts';
@@ -27,8 +27,8 @@ export function askAccess(ctx: Context, key: string, body: AskBody): Result<AskA
   const found = findItem(ctx, body.item);
   if (isRefusal(found)) return found;
   if (found.decided.calendar.id !== decided.calendar.id) return refuse('notFound');
-  const audience = findAudience(ctx, body.audience);
-  if (!audience) return refuse('badInput', { fields: { audience: 'audience' } });
+  const audience = findAudience(ctx, body.audience, decided.calendar);
+  if (isRefusal(audience)) return audience;
   const at = body.at === null ? ctx.now : (parseInstant(body.at) ?? Number.NaN);
   if (!Number.isFinite(at)) return refuse('badInput', { fields: { at: 'date' } });
   if (at > ctx.now) return refuse('badInput', { fields: { at: 'dateToCome' } });
@@ -38,7 +38,7 @@ export function askAccess(ctx: Context, key: string, body: AskBody): Result<AskA
   const viewer = audience.person
     ? viewerOf(ctx.db, audience.person, groupsOfAt(ctx.db, audience.person.id, at))
     : audience.viewer;
-  const house = houseRulesAt(ctx.db, at) ?? STARTING_RULES;
+  const house = ceilingsOn(storedRules(ctx.db, at), calendar);
   const item = itemAsOf(ctx, found.item, at);
   const about = {
     title: found.view.title ?? null,
@@ -107,10 +107,27 @@ function stepsOf(ctx: Context, explanation: Explanation, grants: readonly Stored
   ];
 }
 
+/** Everybody who can see anything of a calendar, the owner aside: the directory, and those outside who were given something. */
+export function readersOf(ctx: Context, calendar: Calendar): Person[] {
+  const outside = grantsOn(ctx.db, calendar.id).flatMap((grant) => {
+    const a = grant.audience;
+    const ids = a.kind === 'person' ? [a.personId] : a.kind === 'group' ? membersOf(ctx.db, a.groupId) : [];
+    return ids.flatMap((id) => personById(ctx.db, id) ?? []).filter((person) => !person.inside);
+  });
+  const people = [...allPeople(ctx.db), ...new Map(outside.map((person) => [person.id, person])).values()];
+  return people.filter((person) => person.id !== calendar.ownerId);
+}
+
+/** The links that a calendar has grants for. */
+function linksOn(ctx: Context, calendar: Calendar): Link[] {
+  const keys = grantsOn(ctx.db, calendar.id).flatMap((g) => (g.audience.kind === 'link' ? [g.audience.link] : []));
+  return [...new Set(keys)].flatMap((key) => linkByKey(ctx.db, key) ?? []);
+}
+
 const ORDER = ['full', 'outline', 'title', 'withheld', 'busy', 'nothing'] as const;
 const MOST_NAMES = 12;
 
-/** Who inside sees what of an item: how many people see it each way, the ones who see more than everyone by name. */
+/** Who sees what of an item: how many people see it each way, those who see more than everyone by name, and through which links. */
 export function readItemSight(ctx: Context, id: string): Result<ItemSightAnswer> {
   const found = findItem(ctx, id);
   if (isRefusal(found)) return found;
@@ -118,14 +135,13 @@ export function readItemSight(ctx: Context, id: string): Result<ItemSightAnswer>
   const shared = findShared(ctx, calendar.key);
   if (isRefusal(shared)) return shared;
   const collection = collectionOf(calendar, grantsOn(ctx.db, calendar.id));
-  const house = rulesOf(ctx.db);
+  const house = rulesOf(ctx.db, calendar);
   const memberships = allMemberships(ctx.db);
   const row = rowOf(found.item);
   const item = new RowItem(row, new Directory(ctx.db));
   const levels = new Map<string, { people: number; names: string[] }>();
   const readers = new Map<string, { decision: Decision; reader: ReturnType<typeof readerOf> }>();
-  for (const person of allPeople(ctx.db)) {
-    if (person.id === calendar.ownerId) continue;
+  for (const person of readersOf(ctx, calendar)) {
     const decision = decide(collection, viewerOf(ctx.db, person, memberships.get(person.id) ?? []), ctx.now, house);
     const kind = JSON.stringify([decision.rights, decision.ceiling]);
     const known = readers.get(kind) ?? { decision, reader: readerOf(decision) };
@@ -138,6 +154,11 @@ export function readItemSight(ctx: Context, id: string): Result<ItemSightAnswer>
     levels.set(level, entry);
   }
   return ok({
+    links: linksOn(ctx, calendar).flatMap((link) => {
+      const viewer = { kind: 'link' as const, id: link.key };
+      const seen = readerOf(decide(collection, viewer, ctx.now, house)).seen(item, standingOf(row, null));
+      return seen === null ? [] : [{ seen: seen === 'briefed' ? 'full' : seen, name: link.name }];
+    }),
     levels: ORDER.flatMap((seen) => {
       const entry = levels.get(seen);
       return entry ? [{ seen, people: entry.people, names: entry.names.slice(0, MOST_NAMES) }] : [];

@@ -1,33 +1,86 @@
 import type { AudienceWire } from '@/contract/access.ts';
 import type { Viewer } from '@/core/access/index.ts';
-import type { StoredAudience, StoredGrant } from '../repositories/grants.ts';
-import { allGroups, type Group } from '../repositories/groups.ts';
-import { type Person, personByHandle, personById } from '../repositories/people.ts';
+import { newKey } from '../ids.ts';
+import type { Calendar } from '../repositories/calendars.ts';
+import { domains } from '../repositories/domains.ts';
+import { grantsEverNaming, type StoredAudience, type StoredGrant } from '../repositories/grants.ts';
+import { allGroups, type Group, groupsAround } from '../repositories/groups.ts';
+import { type Link, linkByKey } from '../repositories/links.ts';
+import { type Person, personByAddress, personByHandle, personById } from '../repositories/people.ts';
+import { type Refusal, refuse } from '../result.ts';
 import type { Context } from './context.ts';
 import { viewerOf } from './deciding.ts';
 
-/** An audience found in the directory: how it is stored, whom it names, and a viewer who gets what it gets. */
+/** What has to be made before an audience can be given something: an outside person, or a link. */
+export type ToMake =
+  | { readonly kind: 'person'; readonly address: string; readonly name: string }
+  | { readonly kind: 'link'; readonly key: string; readonly name: string };
+
+/** An audience of a calendar: how it is stored, whom it names, and a viewer who gets what it gets. */
 export interface FoundAudience {
   readonly wire: AudienceWire;
   readonly stored: StoredAudience;
   readonly person: Person | null;
+  readonly link: Link | null;
   readonly viewer: Viewer;
   readonly name: string;
   readonly detail: string;
+  readonly outside: boolean;
+  readonly toMake: ToMake | null;
 }
 
-/** Finds an audience by what the browser calls it; `null` where the directory has none such. */
-export function findAudience(ctx: Context, wire: AudienceWire): FoundAudience | null {
-  if (wire.kind === 'everyone') return everyone(wire);
-  if (wire.kind === 'person') {
-    const person = personByHandle(ctx.db, wire.id);
-    return person && ofPerson(ctx, person);
+const wrong = (code: string): Refusal => refuse('badInput', { fields: { audience: code } });
+
+/**
+ * Finds an audience of a calendar by what the browser calls it, or refuses at the field `audience`. Somebody outside is found
+ * by handle only where they were once named on this calendar; by a typed address always, and is then made when given something.
+ */
+export function findAudience(ctx: Context, wire: AudienceWire, calendar: Calendar): FoundAudience | Refusal {
+  switch (wire.kind) {
+    case 'everyone':
+      return everyone(wire);
+    case 'person': {
+      const person = personByHandle(ctx.db, wire.id);
+      const known = person && (person.inside || grantsEverNaming(ctx.db, calendar.id, person.id));
+      return person && known ? ofPerson(ctx, person) : wrong('audience');
+    }
+    case 'group': {
+      const group = allGroups(ctx.db).find((g) => g.key === wire.id);
+      return group ? ofGroup(ctx, group) : wrong('audience');
+    }
+    case 'link': {
+      const link = linkByKey(ctx.db, wire.id);
+      return link?.calendarId === calendar.id ? ofLink(link) : wrong('audience');
+    }
+    case 'address':
+      return ofAddress(ctx, wire);
+    case 'newLink': {
+      const key = newKey();
+      return {
+        ...ofNobody,
+        wire,
+        stored: { kind: 'link', link: key },
+        viewer: { kind: 'link', id: key },
+        name: wire.name,
+        outside: true,
+        toMake: { kind: 'link', key, name: wire.name },
+      };
+    }
+    default:
+      return wire satisfies never;
   }
-  const group = allGroups(ctx.db).find((g) => g.key === wire.id);
-  return group ? ofGroup(group) : null;
 }
 
-/** The audience a stored grant speaks to; `null` for a link, which Sightlines doesn't list yet. */
+/** Reads an audience as it stands in an address: `everyone`, `person:HANDLE`, `group:KEY` or `link:KEY`. */
+export function findAudienceParam(ctx: Context, param: string, calendar: Calendar): FoundAudience | Refusal {
+  const [kind = '', id = ''] = param.split(':');
+  if (kind === 'everyone') return everyone({ kind });
+  return kind === 'person' || kind === 'group' || kind === 'link'
+    ? findAudience(ctx, { kind, id }, calendar)
+    : wrong('audience');
+}
+
+/** The audience a stored grant speaks to; `null` where a row it names is gone. */
 export function audienceOf(ctx: Context, grant: StoredGrant): FoundAudience | null {
   const a = grant.audience;
   if (a.kind === 'everyone') return everyone({ kind: 'everyone' });
@@ -37,42 +90,92 @@ export function audienceOf(ctx: Context, grant: StoredGrant): FoundAudience | nu
   }
   if (a.kind === 'group') {
     const group = allGroups(ctx.db).find((g) => g.id === a.groupId);
-    return group ? ofGroup(group) : null;
+    return group ? ofGroup(ctx, group) : null;
   }
-  return null;
+  const link = linkByKey(ctx.db, a.link);
+  return link && ofLink(link);
 }
+
+/** The domain of an e-mail address. */
+export const domainOf = (address: string): string => address.slice(address.lastIndexOf('@') + 1);
+
+const ofNobody = {
+  person: null,
+  link: null,
+  detail: '',
+  outside: false,
+  toMake: null,
+} as const;
 
 function ofPerson(ctx: Context, person: Person): FoundAudience {
   return {
+    ...ofNobody,
     wire: { kind: 'person', id: person.handle },
     stored: { kind: 'person', personId: person.id },
     person,
     viewer: viewerOf(ctx.db, person),
     name: person.name,
     detail: [person.role, person.address].filter(Boolean).join(' · '),
+    outside: !person.inside,
+  };
+}
+
+function ofAddress(ctx: Context, wire: AudienceWire & { kind: 'address' }): FoundAudience | Refusal {
+  const { address } = wire;
+  const person = personByAddress(ctx.db, address);
+  const ours = domains(ctx.db).includes(domainOf(address));
+  if (person && (person.inside || !ours)) return ofPerson(ctx, person);
+  if (person) return wrong('audienceLeft');
+  if (ours) return wrong('addressInside');
+  const name = wire.name?.trim() || address;
+  return {
+    ...ofNobody,
+    wire,
+    stored: { kind: 'person', personId: 0 },
+    viewer: { kind: 'person', id: 'not here yet', inside: false, groups: new Set() },
+    name,
+    detail: address,
+    outside: true,
+    toMake: { kind: 'person', address, name },
   };
 }
 
 // Someone inside who is named nowhere stands for everyone, and one who is in this group alone for the group.
-function ofGroup(group: Group): FoundAudience {
+function ofGroup(ctx: Context, group: Group): FoundAudience {
   return {
+    ...ofNobody,
     wire: { kind: 'group', id: group.key },
     stored: { kind: 'group', groupId: group.id },
-    person: null,
-    viewer: { kind: 'person', id: 'no one by name', inside: true, groups: new Set([String(group.id)]) },
+    viewer: {
+      kind: 'person',
+      id: 'no one by name',
+      inside: true,
+      groups: new Set(groupsAround(ctx.db, group.id).map(String)),
+    },
     name: group.name,
     detail: String(group.members),
   };
 }
 
+function ofLink(link: Link): FoundAudience {
+  return {
+    ...ofNobody,
+    wire: { kind: 'link', id: link.key },
+    stored: { kind: 'link', link: link.key },
+    link,
+    viewer: { kind: 'link', id: link.key },
+    name: link.name,
+    outside: true,
+  };
+}
+
 function everyone(wire: AudienceWire): FoundAudience {
   return {
+    ...ofNobody,
     wire,
     stored: { kind: 'everyone' },
-    person: null,
     viewer: { kind: 'person', id: 'no one by name', inside: true, groups: new Set() },
     name: '',
-    detail: '',
   };
 }
 

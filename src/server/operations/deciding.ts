@@ -11,7 +11,7 @@ import type { Connection } from '../db/index.ts';
 import { type Calendar, calendarByKey } from '../repositories/calendars.ts';
 import { grantsOn, type StoredGrant } from '../repositories/grants.ts';
 import { groupsOf } from '../repositories/groups.ts';
-import { houseRules } from '../repositories/house-rules.ts';
+import { houseRules, houseRulesAt, type StoredHouseRules } from '../repositories/house-rules.ts';
 import type { Person } from '../repositories/people.ts';
 import { type Refusal, refuse } from '../result.ts';
 import type { Context } from './context.ts';
@@ -45,11 +45,26 @@ export function collectionOf(calendar: Calendar, grants: readonly StoredGrant[])
   return { owner: String(calendar.ownerId), suspended: calendar.suspended, grants: grants.map(grantOf) };
 }
 
-/** The ceilings where none was ever set. */
-export const STARTING_RULES: HouseRules = STARTING_HOUSE_RULES;
+/** The rules where none was ever set. */
+const STARTING: StoredHouseRules = {
+  main: STARTING_HOUSE_RULES,
+  further: null,
+  startSight: 'busy',
+  linksBy: 'sharers',
+};
 
-export function rulesOf(db: Connection): HouseRules {
-  return houseRules(db) ?? STARTING_RULES;
+/** All the house rules in force, or, with `at`, those that were in force at that instant. */
+export function storedRules(db: Connection, at?: number): StoredHouseRules {
+  return (at === undefined ? houseRules(db) : houseRulesAt(db, at)) ?? STARTING;
+}
+
+/** The ceilings that some rules hold for a calendar: further calendars may have their own. */
+export const ceilingsOn = (rules: StoredHouseRules, calendar: Pick<Calendar, 'main'>): HouseRules =>
+  calendar.main ? rules.main : (rules.further ?? rules.main);
+
+/** The ceilings in force on a calendar. */
+export function rulesOf(db: Connection, calendar: Pick<Calendar, 'main'>): HouseRules {
+  return ceilingsOn(storedRules(db), calendar);
 }
 
 /** A calendar together with what the one who asks may see and do there now. */
@@ -64,7 +79,7 @@ export interface Decided {
 export function decideOn(ctx: Context, calendar: Calendar): Decided {
   const viewer = viewerOf(ctx.db, ctx.viewer);
   const collection = collectionOf(calendar, grantsOn(ctx.db, calendar.id));
-  return { calendar, collection, viewer, decision: decide(collection, viewer, ctx.now, rulesOf(ctx.db)) };
+  return { calendar, collection, viewer, decision: decide(collection, viewer, ctx.now, rulesOf(ctx.db, calendar)) };
 }
 
 /** Finds a calendar by its key; one that the asker may not see is answered exactly like one that doesn't exist. */

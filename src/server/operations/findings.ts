@@ -1,13 +1,16 @@
-import type { Finding, OpenedItem } from '@/contract/access.ts';
+import type { Finding, FindingsAnswer, OpenedItem, WordsBody } from '@/contract/access.ts';
 import type { ItemWire } from '@/contract/items.ts';
 import { decide, presetOf, readerOf, SIGHT_RANK } from '@/core/access/index.ts';
-import { topicOf } from '@/core/review/index.ts';
+import { type OwnWord, plainWord, topicOf } from '@/core/review/index.ts';
 import { dateText, instantText } from '@/core/time/index.ts';
+import { newKey } from '../ids.ts';
 import { lastUses } from '../repositories/grant-use.ts';
-import { grantsOn } from '../repositories/grants.ts';
-import { allMemberships } from '../repositories/groups.ts';
-import { allPeople } from '../repositories/people.ts';
-import { ok, type Result } from '../result.ts';
+import { grantsOn, type StoredGrant } from '../repositories/grants.ts';
+import { allMemberships, leftSince } from '../repositories/groups.ts';
+import { replaceSensitiveWords, sensitiveWordsOf } from '../repositories/sensitive-words.ts';
+import { recordTrail } from '../repositories/trail.ts';
+import { ok, type Result, refuse } from '../result.ts';
+import { readersOf } from './ask.ts';
 import { audienceOf } from './audience.ts';
 import type { Context } from './context.ts';
 import { type Decided, isRefusal, rulesOf, viewerOf } from './deciding.ts';
@@ -29,22 +32,49 @@ export function comingRange(ctx: Context): Range {
 }
 
 /** A view as findings and previews name it. Views without an id to act on by, or without a title, are left out. */
-export function openedItem(view: ItemWire): OpenedItem[] {
+export function openedItem(view: ItemWire, words: readonly OwnWord[]): OpenedItem[] {
   if (view.title == null) return [];
   const { id, title, start, end, allDay } = view;
-  return [{ id, title, start, end, allDay, topic: topicOf(`${title} ${view.notes ?? ''}`) }];
+  return [{ id, title, start, end, allDay, topic: topicOf(`${title} ${view.notes ?? ''}`, words) }];
 }
 
 /**
- * What is more open on a calendar than it should be: items that look sensitive and are read by many, everyone reading titles,
- * grants unused for 90 days, acting rights without an end given to someone outside. Computed from what the one who asks sees.
+ * What is more open on a calendar than it should be: items that look sensitive and are read by many, everyone reading titles, a
+ * main calendar behind a link, grants unused for 90 days or to people who have left a group that is given access here, acting
+ * rights without an end given to someone outside. Computed from what the one who asks sees.
  */
-export function readFindings(ctx: Context, key: string): Result<{ findings: Finding[] }> {
+export function readFindings(ctx: Context, key: string): Result<FindingsAnswer> {
   const decided = findShared(ctx, key);
   if (isRefusal(decided)) return decided;
+  const own = decided.decision.owner;
   return ok({
     findings: [...openToEveryone(ctx, decided), ...sensitive(ctx, decided), ...grantFindings(ctx, decided)],
+    words: own ? sensitiveWordsOf(ctx.db, ctx.viewer.id) : [],
+    mayChangeWords: own,
   });
+}
+
+/** Puts one's own words, by which an item looks sensitive or doesn't, in place of those before. */
+export function changeWords(ctx: Context, body: WordsBody): Result<{ done: true }> {
+  const words = body.words.map(({ word, topic }) => ({ word: plainWord(word), topic }));
+  const bad = words.findIndex(({ word }) => word === '');
+  if (bad >= 0) return refuse('badInput', { fields: { [`words.${bad}.word`]: 'wordMissing' } });
+  ctx.db.write(() => {
+    const before = sensitiveWordsOf(ctx.db, ctx.viewer.id);
+    replaceSensitiveWords(ctx.db, ctx.viewer.id, words);
+    recordTrail(ctx.db, {
+      key: newKey(),
+      at: ctx.now,
+      actorId: ctx.viewer.id,
+      principalId: ctx.viewer.id,
+      calendarId: null,
+      subject: ctx.viewer.key,
+      verb: 'words.changed',
+      before,
+      after: words,
+    });
+  });
+  return ok({ done: true });
 }
 
 function openToEveryone(ctx: Context, { calendar }: Decided): Finding[] {
@@ -55,9 +85,10 @@ function openToEveryone(ctx: Context, { calendar }: Decided): Finding[] {
 
 function sensitive(ctx: Context, { calendar, collection, decision }: Decided): Finding[] {
   const views = viewsIn(ctx.db, new Directory(ctx.db), calendar.id, comingRange(ctx), { person: ctx.viewer, decision });
+  const words = sensitiveWordsOf(ctx.db, calendar.ownerId);
   const suspects = new Map<string, { view: ItemWire; item: OpenedItem }>();
   for (const view of views) {
-    const item = openedItem(view)[0];
+    const item = openedItem(view, words)[0];
     const open = view.visibility === 'follow' || view.visibility === 'open';
     // Of a series, its next happening stands for all.
     const series = view.id.split('~')[0] ?? view.id;
@@ -65,13 +96,12 @@ function sensitive(ctx: Context, { calendar, collection, decision }: Decided): F
       suspects.set(series, { view, item });
   }
   if (suspects.size === 0) return [];
-  const house = rulesOf(ctx.db);
+  const house = rulesOf(ctx.db, calendar);
   const memberships = allMemberships(ctx.db);
-  // How many people inside read a title under the calendar's own sharing, for each visibility.
+  // How many people read a title under the calendar's own sharing, for each visibility.
   const readers = { follow: 0, open: 0 };
   const plain = { named: false, created: false, ownerInvited: false };
-  for (const person of allPeople(ctx.db)) {
-    if (person.id === calendar.ownerId) continue;
+  for (const person of readersOf(ctx, calendar)) {
     const theirs = decide(collection, viewerOf(ctx.db, person, memberships.get(person.id) ?? []), ctx.now, house);
     for (const visibility of ['follow', 'open'] as const) {
       const seen = readerOf(theirs).seen({ shows: 'busy', visibility, cancelled: false }, plain);
@@ -89,17 +119,45 @@ function sensitive(ctx: Context, { calendar, collection, decision }: Decided): F
 
 function grantFindings(ctx: Context, { calendar }: Decided): Finding[] {
   const used = lastUses(ctx.db, calendar.id);
-  return grantsOn(ctx.db, calendar.id).flatMap((grant): Finding[] => {
+  const grants = grantsOn(ctx.db, calendar.id);
+  return grants.flatMap((grant): Finding[] => {
     const audience = audienceOf(ctx, grant);
     if (!audience || grant.audience.kind === 'everyone' || grant.rights.sight === 'nothing') return [];
     const base = { audience: audience.wire, name: audience.name, seen: grant.key, preset: presetOf(grant.rights) };
-    const last = used.get(grant.id) ?? null;
+    const last = (audience.link ? audience.link.lastUsed : used.get(grant.id)) ?? null;
     const found: Finding[] = [];
-    if (ctx.now - (last ?? grant.recordedFrom) > UNUSED)
+    if (grant.audience.kind === 'link' && calendar.main && stands(grant, ctx.now)) {
+      const { sight } = grant.rights;
+      found.push({ kind: 'link', audience: audience.wire, name: audience.name, seen: grant.key, sight });
+    }
+    if (grant.audience.kind === 'person') {
+      const left = groupLeft(ctx, grant.audience.personId, grant, grants);
+      if (left) found.push({ kind: 'leftGroup', ...base, group: left.name, left: instantText(left.at) });
+    }
+    if (ctx.now - (last ?? grant.recordedFrom) > UNUSED && stands(grant, ctx.now))
       found.push({ kind: 'unused', ...base, lastUsed: last === null ? null : instantText(last) });
     const acts = grant.rights.add || grant.rights.change !== 'none';
     if (acts && grant.ends === null && audience.person && !audience.person.inside)
       found.push({ kind: 'endless', ...base });
     return found;
   });
+}
+
+const stands = (grant: StoredGrant, now: number): boolean =>
+  (grant.starts === null || grant.starts <= now) && (grant.ends === null || now < grant.ends);
+
+/** The group that a named person has left since they were given something, where the calendar knows that group. */
+function groupLeft(
+  ctx: Context,
+  personId: number,
+  named: StoredGrant,
+  grants: readonly StoredGrant[],
+): { name: string; at: number } | null {
+  if (named.rights.sight === 'nothing') return null;
+  for (const grant of grants) {
+    if (grant.audience.kind !== 'group') continue;
+    const at = leftSince(ctx.db, grant.audience.groupId, named.recordedFrom).get(personId);
+    if (at !== undefined) return { name: audienceOf(ctx, grant)?.name ?? '', at };
+  }
+  return null;
 }

@@ -1,10 +1,13 @@
 import type { NewPerson } from '@/contract/people.ts';
+import { type Letter, lettersIn } from '../../../standins/letterbox.ts';
 import { dropAccount, makeAccount } from '../auth/accounts.ts';
 import { now } from '../clock.ts';
 import { type Connection, database } from '../db/index.ts';
-import { allPeople, type Person } from '../repositories/people.ts';
+import { insertDomain } from '../repositories/domains.ts';
+import { allPeople, type Person, personByAddress } from '../repositories/people.ts';
 import { ok, type Result, refuse } from '../result.ts';
 import { settings } from '../settings.ts';
+import { domainOf } from './audience.ts';
 import type { Context } from './context.ts';
 import { addPerson, checkNewPerson } from './people.ts';
 
@@ -17,16 +20,19 @@ export function isEmpty(db: Connection = database()): boolean {
 export async function foundOrganisation(input: NewPerson): Promise<Result<{ done: true }>> {
   const db = database();
   if (!isEmpty(db)) return refuse('setUpAlready');
-  return made(db, null, input, true);
+  const made = await make(db, null, input, true);
+  // The first person's own domain is the organisation's: an address of it belongs to somebody inside.
+  if (made.ok) db.write(() => insertDomain(db, domainOf(input.address)));
+  return made;
 }
 
 /** Adds a person with an account of their own. For administrators. */
 export async function addPersonWithAccount(ctx: Context, input: NewPerson): Promise<Result<{ done: true }>> {
   if (!ctx.viewer.administrator) return refuse('administratorOnly');
-  return made(ctx.db, ctx.viewer, input, false);
+  return make(ctx.db, ctx.viewer, input, false);
 }
 
-async function made(
+async function make(
   db: Connection,
   by: Person | null,
   input: NewPerson,
@@ -35,6 +41,9 @@ async function made(
   const { password, ...person } = input;
   const checked = checkNewPerson(db, person);
   if (!checked.ok) return checked;
+  const outsider = personByAddress(db, person.address);
+  // Who was known from outside may have come in before: that account goes, and its sessions with it.
+  if (outsider?.account) await dropAccount(outsider.account);
   const account = await makeAccount(person.address, person.name, password);
   try {
     if (by === null && !isEmpty(db)) throw new Error('somebody was first');
@@ -59,4 +68,13 @@ export interface SampleFace {
 export function sampleFaces(): SampleFace[] {
   if (!settings().demo) return [];
   return allPeople(database()).map(({ handle, name, role, colour }) => ({ handle, name, role, colour }));
+}
+
+/** Whether this is the demo, whose sample people anybody may step in as. */
+export const isDemo = (): boolean => settings().demo;
+
+/** The letters in the stand-in's letterbox, the newest first; `null` outside the demo. */
+export function letterbox(): Letter[] | null {
+  const { demo, data } = settings();
+  return demo ? lettersIn(data) : null;
 }

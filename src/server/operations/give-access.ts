@@ -1,19 +1,22 @@
-import type { AudienceWire, GiveBody } from '@/contract/access.ts';
-import { type Decision, fitRights, type Misfit, type Rights } from '@/core/access/index.ts';
+import type { AudienceWire, GiveBody, GivenAnswer, GiveSeveralBody } from '@/contract/access.ts';
+import { fitRights, type Misfit, type Rights } from '@/core/access/index.ts';
 import { fromWallLenient, isZone, parseDate } from '@/core/time/index.ts';
 import { newKey } from '../ids.ts';
+import type { Calendar } from '../repositories/calendars.ts';
 import { endGrant, grantsOn, insertGrant, type StoredGrant } from '../repositories/grants.ts';
 import { type StoredItem, updateItem } from '../repositories/items.ts';
+import { insertLink } from '../repositories/links.ts';
 import { recordTrail } from '../repositories/trail.ts';
 import { ok, type Refusal, type Result, refuse } from '../result.ts';
 import { announceAccess, announceItems } from './announce.ts';
 import { type FoundAudience, findAudience, sameAudience } from './audience.ts';
 import type { Context } from './context.ts';
-import { collectionOf, type Decided, isRefusal } from './deciding.ts';
+import { collectionOf, isRefusal } from './deciding.ts';
 import { findItem } from './find-item.ts';
-import { heldLess } from './preview-access.ts';
-import { findShared } from './sightlines.ts';
-import { tellOf } from './tell.ts';
+import { addOutsider } from './outsiders.ts';
+import { heldLess, linkBarred } from './preview-access.ts';
+import { findShared, type Shared } from './sightlines.ts';
+import { tellOf, tellOwner } from './tell.ts';
 import { hands, type ItemChange, trailItems } from './writing.ts';
 
 const MISFIT_FIELDS = {
@@ -27,25 +30,46 @@ const DAY = 86_400_000;
 
 /**
  * Gives an audience these rights on a calendar, standing or for a time. `seen` names the grant that is changed: its record
- * ends and the new one begins at the same instant; `null` adds one beside what is there. Refused are rights that don't fit
- * together, rights above the giver's own, dates that have passed, a second standing grant, and a row that someone else
- * changed since it was seen.
+ * ends and the new one begins at the same instant; `null` adds one beside what is there. Somebody outside who wasn't known yet,
+ * and a new link, are made with it. Refused are rights that don't fit together, rights above the giver's own, dates that have
+ * passed, a second standing grant, and a row that someone else changed since it was seen.
  */
-export function giveAccess(ctx: Context, key: string, body: GiveBody): Result<{ done: true }> {
-  const found = findGrant(ctx, key, body.audience, body.seen);
-  if (isRefusal(found)) return found;
-  const { decided, audience, current } = found;
-  const misfit = fitRights(body.rights).lowered[0];
-  if (misfit) return refuse('badInput', { fields: { [misfit.right]: MISFIT_FIELDS[misfit.needs] } });
-  const above = heldLess(body.rights, decided.decision.rights) ?? touchesMore(decided.decision, current);
-  if (above) return refuse('badInput', { fields: { [above]: 'giverHoldsLess' } });
-  const span = readSpan(ctx, body.span ?? null, current);
-  if (isRefusal(span)) return span;
-  const standing = found.others.some((g) => g.starts === null && g.ends === null);
-  if (standing && span.starts === null && span.ends === null) return refuse('changedMeanwhile');
-  const hidden = toHide(ctx, decided, body.alsoPrivate ?? []);
-  if (isRefusal(hidden)) return hidden;
-  write(ctx, decided, audience, current, { rights: body.rights, ...span }, body.tell ?? null, hidden);
+export function giveAccess(ctx: Context, key: string, body: GiveBody): Result<GivenAnswer> {
+  const plan = planGive(ctx, key, body);
+  if (isRefusal(plan)) return plan;
+  const { calendar } = plan.decided;
+  const before = collectionOf(calendar, grantsOn(ctx.db, calendar.id));
+  const audience = ctx.db.write(() => write(ctx, plan));
+  announce(ctx, plan, before);
+  return ok({ audience });
+}
+
+/** Several acts of giving on one calendar: all of them, or none where one can't be done. A refusal's fields say which. */
+export function giveSeveral(ctx: Context, key: string, body: GiveSeveralBody): Result<{ done: true }> {
+  const plans: Plan[] = [];
+  const seen = new Set<string>();
+  for (const [i, give] of body.gives.entries()) {
+    const plan = planGive(ctx, key, give);
+    if (isRefusal(plan))
+      return plan.fields
+        ? refuse(plan.code, {
+            fields: Object.fromEntries(Object.entries(plan.fields).map(([f, code]) => [`gives.${i}.${f}`, code])),
+          })
+        : plan;
+    const { stored, toMake } = plan.audience;
+    const whom = toMake?.kind === 'person' ? toMake.address : JSON.stringify(stored);
+    if (seen.has(whom)) return refuse('badInput', { fields: { [`gives.${i}.audience`]: 'audienceTwice' } });
+    seen.add(whom);
+    plans.push(plan);
+  }
+  const first = plans[0];
+  if (!first) return ok({ done: true });
+  const { calendar } = first.decided;
+  const before = collectionOf(calendar, grantsOn(ctx.db, calendar.id));
+  ctx.db.write(() => {
+    for (const plan of plans) write(ctx, plan);
+  });
+  for (const plan of plans) announce(ctx, plan, before);
   return ok({ done: true });
 }
 
@@ -57,24 +81,58 @@ export function takeAccess(
 ): Result<{ done: true }> {
   const found = findGrant(ctx, key, body.audience, body.seen);
   if (isRefusal(found)) return found;
-  const above = touchesMore(found.decided.decision, found.current);
+  const above = touchesMore(found.decided, found.current);
   if (above) return refuse('badInput', { fields: { [above]: 'giverHoldsLess' } });
-  write(ctx, found.decided, found.audience, found.current, null, body.tell ?? null);
+  const plan: Plan = { ...found, next: null, tell: body.tell ?? null, hidden: [] };
+  const { calendar } = found.decided;
+  const before = collectionOf(calendar, grantsOn(ctx.db, calendar.id));
+  ctx.db.write(() => write(ctx, plan));
+  announce(ctx, plan, before);
   return ok({ done: true });
 }
 
 interface Found {
-  readonly decided: Decided;
+  readonly decided: Shared;
   readonly audience: FoundAudience;
   readonly current: StoredGrant | null;
   readonly others: readonly StoredGrant[];
+}
+type Next = { readonly rights: Rights; readonly starts: number | null; readonly ends: number | null };
+
+/** One act on an audience's grants, checked and ready to be written. */
+interface Plan extends Found {
+  readonly next: Next | null;
+  readonly tell: { readonly note: string } | null;
+  readonly hidden: readonly StoredItem[];
+}
+
+function planGive(ctx: Context, key: string, body: GiveBody): Plan | Refusal {
+  const found = findGrant(ctx, key, body.audience, body.seen);
+  if (isRefusal(found)) return found;
+  const { decided, audience, current } = found;
+  const misfit = fitRights(body.rights).lowered[0];
+  if (misfit) return refuse('badInput', { fields: { [misfit.right]: MISFIT_FIELDS[misfit.needs] } });
+  if (audience.stored.kind === 'link') {
+    const barred = linkBarred(ctx, decided, body.rights);
+    if (barred) return refuse('badInput', { fields: { sight: barred } });
+    if (audience.name === '') return refuse('badInput', { fields: { audience: 'linkName' } });
+  }
+  const above = givesMore(decided, body.rights) ?? touchesMore(decided, current);
+  if (above) return refuse('badInput', { fields: { [above]: 'giverHoldsLess' } });
+  const span = readSpan(ctx, body.span ?? null, current);
+  if (isRefusal(span)) return span;
+  const standing = found.others.some((g) => g.starts === null && g.ends === null);
+  if (standing && span.starts === null && span.ends === null) return refuse('changedMeanwhile');
+  const hidden = toHide(ctx, decided, body.alsoPrivate ?? []);
+  if (isRefusal(hidden)) return hidden;
+  return { ...found, next: { rights: body.rights, ...span }, tell: body.tell ?? null, hidden };
 }
 
 function findGrant(ctx: Context, key: string, wire: AudienceWire, seen: string | null): Found | Refusal {
   const decided = findShared(ctx, key);
   if (isRefusal(decided)) return decided;
-  const audience = findAudience(ctx, wire);
-  if (!audience) return refuse('badInput', { fields: { audience: 'audience' } });
+  const audience = findAudience(ctx, wire, decided.calendar);
+  if (isRefusal(audience)) return audience;
   if (audience.person?.id === decided.calendar.ownerId)
     return refuse('badInput', { fields: { audience: 'audienceOwner' } });
   const theirs = grantsOn(ctx.db, decided.calendar.id).filter((g) => sameAudience(g.audience, audience.stored));
@@ -103,13 +161,18 @@ function readSpan(
   return { starts, ends };
 }
 
+/** The first right that a giver may not give: an administrator gives any, whoever else shares no more than they hold. */
+function givesMore({ asAdministrator, decision }: Shared, rights: Rights): keyof Rights | null {
+  return asAdministrator ? null : heldLess(rights, decision.rights);
+}
+
 /** Someone who gives access for another may not take down what stands above their own rights either. */
-function touchesMore(decision: Decision, current: StoredGrant | null): keyof Rights | null {
-  return decision.owner || current === null ? null : heldLess(current.rights, decision.rights);
+function touchesMore({ asAdministrator, decision }: Shared, current: StoredGrant | null): keyof Rights | null {
+  return asAdministrator || decision.owner || current === null ? null : heldLess(current.rights, decision.rights);
 }
 
 /** The items to be marked private with a grant, whole series where one is meant; each must be one the giver may change. */
-function toHide(ctx: Context, { calendar }: Decided, ids: readonly string[]): StoredItem[] | Refusal {
+function toHide(ctx: Context, { calendar }: Shared, ids: readonly string[]): StoredItem[] | Refusal {
   const items = new Map<number, StoredItem>();
   for (const id of ids) {
     const found = findItem(ctx, id);
@@ -120,53 +183,75 @@ function toHide(ctx: Context, { calendar }: Decided, ids: readonly string[]): St
   return [...items.values()];
 }
 
-type Next = { readonly rights: Rights; readonly starts: number | null; readonly ends: number | null };
+const changesOf = (ctx: Context, { decided, hidden }: Plan): ItemChange[] =>
+  hidden.map((item) => ({
+    before: item,
+    after: { ...item, ...hands(ctx, decided.calendar), visibility: 'private', version: item.version + 1 },
+  }));
 
-function write(
-  ctx: Context,
-  decided: Decided,
-  audience: FoundAudience,
-  current: StoredGrant | null,
-  next: Next | null,
-  tell: { note: string } | null,
-  hidden: readonly StoredItem[] = [],
-) {
+/** Writes a plan, within the transaction of whoever calls; answers what the audience is called from now on. */
+function write(ctx: Context, plan: Plan): AudienceWire {
+  const { decided, current, next, tell } = plan;
   const { calendar } = decided;
-  const before = collectionOf(calendar, grantsOn(ctx.db, calendar.id));
-  const changes = hidden.map(
-    (item): ItemChange => ({
-      before: item,
-      after: { ...item, ...hands(ctx, calendar), visibility: 'private', version: item.version + 1 },
-    }),
-  );
-  ctx.db.write(() => {
-    for (const { after } of changes) updateItem(ctx.db, after);
-    if (changes.length > 0) trailItems(ctx, calendar, 'item.changed', changes);
-    if (current) endGrant(ctx.db, current.id, ctx.now);
-    const id = next
-      ? insertGrant(ctx.db, {
-          key: newKey(),
-          calendarId: calendar.id,
-          audience: audience.stored,
-          ...next,
-          givenBy: ctx.viewer.id,
-          givenFor: calendar.ownerId,
-          recordedFrom: ctx.now,
-        })
-      : null;
-    recordTrail(ctx.db, {
-      key: newKey(),
-      at: ctx.now,
-      actorId: ctx.viewer.id,
-      principalId: calendar.ownerId,
-      calendarId: calendar.id,
-      subject: JSON.stringify(audience.stored),
-      verb: next ? 'access.given' : 'access.taken',
-      before: current && { rights: current.rights, starts: current.starts, ends: current.ends },
-      after: next,
-    });
-    if (tell) tellOf(ctx, calendar, audience, id ?? null, current ? (next ? 'changed' : 'taken') : 'given', tell.note);
+  const changes = changesOf(ctx, plan);
+  for (const { after } of changes) updateItem(ctx.db, after);
+  if (changes.length > 0) trailItems(ctx, calendar, 'item.changed', changes);
+  const audience = makeAudience(ctx, calendar, plan.audience);
+  if (current) endGrant(ctx.db, current.id, ctx.now);
+  const id = next
+    ? insertGrant(ctx.db, {
+        key: newKey(),
+        calendarId: calendar.id,
+        audience: audience.stored,
+        ...next,
+        givenBy: ctx.viewer.id,
+        givenFor: calendar.ownerId,
+        byAdministrator: decided.asAdministrator,
+        recordedFrom: ctx.now,
+      })
+    : null;
+  recordTrail(ctx.db, {
+    key: newKey(),
+    at: ctx.now,
+    actorId: ctx.viewer.id,
+    principalId: calendar.ownerId,
+    calendarId: calendar.id,
+    subject: JSON.stringify(audience.stored),
+    verb: next ? 'access.given' : 'access.taken',
+    before: current && { rights: current.rights, starts: current.starts, ends: current.ends },
+    after: next,
   });
-  announceAccess(ctx, calendar, before);
-  if (changes.length > 0) announceItems(ctx, calendar, changes);
+  const kind = current ? (next ? 'changed' : 'taken') : 'given';
+  if (tell) tellOf(ctx, calendar, audience, id ?? null, kind, tell.note);
+  tellOwner(ctx, calendar, audience, id ?? current?.id ?? null, kind);
+  return audience.wire;
+}
+
+/** Makes what an audience still lacks: a person known by an address alone, or a link. */
+function makeAudience(ctx: Context, calendar: Calendar, audience: FoundAudience): FoundAudience {
+  const { toMake } = audience;
+  if (!toMake) return audience;
+  if (toMake.kind === 'link') {
+    insertLink(ctx.db, {
+      key: toMake.key,
+      calendarId: calendar.id,
+      name: toMake.name,
+      madeBy: ctx.viewer.id,
+      madeAt: ctx.now,
+    });
+    return { ...audience, wire: { kind: 'link', id: toMake.key } };
+  }
+  const person = addOutsider(ctx, toMake.address, toMake.name);
+  return {
+    ...audience,
+    person,
+    wire: { kind: 'person', id: person.handle },
+    stored: { kind: 'person', personId: person.id },
+  };
+}
+
+function announce(ctx: Context, plan: Plan, before: ReturnType<typeof collectionOf>): void {
+  announceAccess(ctx, plan.decided.calendar, before);
+  const changes = changesOf(ctx, plan);
+  if (changes.length > 0) announceItems(ctx, plan.decided.calendar, changes);
 }

@@ -5,11 +5,16 @@ import { calendarById } from '../repositories/calendars.ts';
 import { calendarsNaming } from '../repositories/grants.ts';
 import {
   allGroups,
+  directMembersOf,
   endMembership,
+  endWithin,
+  type Group,
   groupByKey,
-  groupsOf,
+  groupsAround,
+  groupsWithin,
   insertGroup,
   insertMembership,
+  insertWithin,
   membersOf,
 } from '../repositories/groups.ts';
 import { type Person, personByHandle, personById } from '../repositories/people.ts';
@@ -38,16 +43,23 @@ export function addGroup(ctx: Context, name: string, members: readonly Person[])
   return key;
 }
 
-/** The groups with their members' names. For anyone inside: the directory is no secret. */
+/** The groups with who and which groups stand in them. For anyone inside: the directory is no secret there. */
 export function listGroups(ctx: Context): Result<GroupsAnswer> {
-  const groups = allGroups(ctx.db).map((group) => ({
-    key: group.key,
-    name: group.name,
-    members: membersOf(ctx.db, group.id)
-      .flatMap((id) => personById(ctx.db, id) ?? [])
-      .map((p) => ({ handle: p.handle, name: p.name }))
-      .sort((a, b) => a.name.localeCompare(b.name)),
-  }));
+  if (!ctx.viewer.inside) return ok({ groups: [], mayChange: false });
+  const all = allGroups(ctx.db);
+  const groups = all.map((group) => {
+    const within = new Set(groupsWithin(ctx.db, group.id));
+    return {
+      key: group.key,
+      name: group.name,
+      members: directMembersOf(ctx.db, group.id)
+        .flatMap((id) => personById(ctx.db, id) ?? [])
+        .map((p) => ({ handle: p.handle, name: p.name }))
+        .sort((a, b) => a.name.localeCompare(b.name)),
+      within: all.filter((g) => within.has(g.id)).map(({ key, name }) => ({ key, name })),
+      people: group.members,
+    };
+  });
   return ok({ groups, mayChange: ctx.viewer.administrator });
 }
 
@@ -74,12 +86,49 @@ export function setMembership(
   if (!group) return refuse('notFound');
   const person = personByHandle(ctx.db, body.handle);
   if (!person) return refuse('badInput', { fields: { handle: 'person' } });
-  const before = groupsOf(ctx.db, person.id);
-  if (before.includes(group.id) === body.member) return ok({ done: true });
-  const concerned = new Set(calendarsNaming(ctx.db, person.id));
-  ctx.db.write(() => {
+  if (directMembersOf(ctx.db, group.id).includes(person.id) === body.member) return ok({ done: true });
+  changeMembers(ctx, group, [person.id], body.member ? 'group.joined' : 'group.left', { person: person.key }, () => {
     if (body.member) insertMembership(ctx.db, group.id, person.id, ctx.now, ctx.viewer.id);
     else endMembership(ctx.db, group.id, person.id, ctx.now);
+  });
+  return ok({ done: true });
+}
+
+/**
+ * Puts a group into another, or takes it out: whoever is in the inner one is in the outer one too. Refused where a group would
+ * come to stand in itself. For administrators.
+ */
+export function setWithin(ctx: Context, key: string, body: { group: string; within: boolean }): Result<{ done: true }> {
+  if (!ctx.viewer.administrator) return refuse('administratorOnly');
+  const outer = groupByKey(ctx.db, key);
+  if (!outer) return refuse('notFound');
+  const inner = groupByKey(ctx.db, body.group);
+  if (!inner) return refuse('badInput', { fields: { group: 'group' } });
+  if (body.within && groupsAround(ctx.db, outer.id).includes(inner.id))
+    return refuse('badInput', { fields: { group: 'groupInItself' } });
+  if (groupsWithin(ctx.db, outer.id).includes(inner.id) === body.within) return ok({ done: true });
+  const verb = body.within ? 'group.joined' : 'group.left';
+  changeMembers(ctx, outer, membersOf(ctx.db, inner.id), verb, { group: inner.key }, () => {
+    if (body.within) insertWithin(ctx.db, outer.id, inner.id, ctx.now, ctx.viewer.id);
+    else endWithin(ctx.db, outer.id, inner.id, ctx.now);
+  });
+  return ok({ done: true });
+}
+
+/** Carries out a change of who is in a group, with its trail, and tells those concerned that their access may have changed. */
+function changeMembers(
+  ctx: Context,
+  group: Group,
+  people: readonly number[],
+  verb: string,
+  after: object,
+  change: () => void,
+): void {
+  const concerned = (): [number, number][] =>
+    people.flatMap((id) => calendarsNaming(ctx.db, id).map((calendar): [number, number] => [id, calendar]));
+  const before = concerned();
+  ctx.db.write(() => {
+    change();
     recordTrail(ctx.db, {
       key: newKey(),
       at: ctx.now,
@@ -87,15 +136,13 @@ export function setMembership(
       principalId: ctx.viewer.id,
       calendarId: null,
       subject: group.key,
-      verb: body.member ? 'group.joined' : 'group.left',
+      verb,
       before: null,
-      after: { person: person.key },
+      after,
     });
   });
-  for (const id of calendarsNaming(ctx.db, person.id)) concerned.add(id);
-  for (const id of concerned) {
+  for (const [person, id] of [...before, ...concerned()]) {
     const calendar = calendarById(ctx.db, id);
-    if (calendar) hub().tell(person.id, { kind: 'access', calendar: calendar.key });
+    if (calendar) hub().tell(person, { kind: 'access', calendar: calendar.key });
   }
-  return ok({ done: true });
 }

@@ -1,11 +1,11 @@
-import type { AudienceWire } from '@/contract/access.ts';
 import type { BoardHead, ItemsAnswer, ItemsQuery, ItemWire, LoadAnswer, RangeQuery } from '@/contract/items.ts';
 import { decide, may, nextChange } from '@/core/access/index.ts';
 import { dateText, instantText, parseDate, parseInstant, toWall } from '@/core/time/index.ts';
+import { calendarsOf } from '../repositories/calendars.ts';
 import { ok, type Result, refuse } from '../result.ts';
-import { findAudience } from './audience.ts';
+import { findAudienceParam } from './audience.ts';
 import type { Context } from './context.ts';
-import { type Decided, findCalendar, isRefusal, rulesOf } from './deciding.ts';
+import { type Decided, decideOn, findCalendar, isRefusal, rulesOf } from './deciding.ts';
 import { Directory } from './directory.ts';
 import { mayImport } from './import-file.ts';
 import { reach } from './indexing.ts';
@@ -17,11 +17,11 @@ import { type Range, viewsIn } from './views.ts';
 
 /** What the one who asks sees of a calendar in a range, with what they may do there. Hidden and missing answer alike. */
 export function listItems(ctx: Context, key: string, query: ItemsQuery): Result<ItemsAnswer> {
+  const range = readRange(query);
+  if (query.as !== undefined) return isRefusal(range) ? range : listItemsAs(ctx, key, query.as, range);
   const decided = findCalendar(ctx, key);
   if (isRefusal(decided)) return decided;
-  const range = readRange(query);
   if (isRefusal(range)) return range;
-  if (query.as !== undefined) return listItemsAs(ctx, key, query.as, range);
   const directory = new Directory(ctx.db);
   const reached = reach(ctx.db, decided.calendar, range.to, ctx.now);
   noteUse(ctx, decided.decision);
@@ -37,12 +37,10 @@ export function listItems(ctx: Context, key: string, query: ItemsQuery): Result<
 function listItemsAs(ctx: Context, key: string, as: string, range: Range): Result<ItemsAnswer> {
   const decided = findShared(ctx, key);
   if (isRefusal(decided)) return decided;
-  const [kind = '', id = ''] = as.split(':');
-  const wire = kind === 'everyone' ? { kind } : kind === 'person' || kind === 'group' ? { kind, id } : null;
-  const audience = wire && findAudience(ctx, wire as AudienceWire);
-  if (!audience) return refuse('badInput', { fields: { as: 'audience' } });
+  const audience = findAudienceParam(ctx, as, decided.calendar);
+  if (isRefusal(audience)) return refuse('badInput', { fields: { as: 'audience' } });
   const reached = reach(ctx.db, decided.calendar, range.to, ctx.now);
-  const theirs = decide(decided.collection, audience.viewer, ctx.now, rulesOf(ctx.db));
+  const theirs = decide(decided.collection, audience.viewer, ctx.now, rulesOf(ctx.db, decided.calendar));
   const head = headOf(ctx, { ...decided, viewer: audience.viewer, decision: theirs }, new Directory(ctx.db));
   const none = { add: false, suggest: false, share: false, import: false };
   return ok({
@@ -62,7 +60,12 @@ export function headOf(
   const next = nextChange(collection, viewer, ctx.now);
   const { add, suggest, share } = may(decision);
   return {
-    calendar: { key: calendar.key, name: calendar.name, zone: calendar.zone },
+    calendar: { key: calendar.key, name: calendar.name, zone: calendar.zone, main: calendar.main },
+    others: calendarsOf(ctx.db, calendar.ownerId).flatMap((c) =>
+      c.id !== calendar.id && decideOn(ctx, c).decision.rights.sight !== 'nothing'
+        ? [{ key: c.key, name: c.name, main: c.main }]
+        : [],
+    ),
     owner: { handle: owner?.handle ?? '', name: owner?.name ?? '', colour: owner?.colour ?? 0 },
     rights: decision.rights,
     own: decision.owner,

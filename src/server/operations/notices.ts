@@ -1,8 +1,8 @@
 import type { NoticesAnswer } from '@/contract/access.ts';
 import { presetOf } from '@/core/access/index.ts';
 import { instantText } from '@/core/time/index.ts';
-import { calendarById, mainCalendarOf } from '../repositories/calendars.ts';
-import { calendarsNaming, grantsOn, type StoredGrant } from '../repositories/grants.ts';
+import { calendarById, calendarsOf } from '../repositories/calendars.ts';
+import { calendarsNaming, grantById, grantsOn, type StoredGrant } from '../repositories/grants.ts';
 import { groupsOf } from '../repositories/groups.ts';
 import { markNoticesRead, noticesTo } from '../repositories/notices.ts';
 import { ok, type Result } from '../result.ts';
@@ -10,14 +10,17 @@ import { audienceOf } from './audience.ts';
 import type { Context } from './context.ts';
 import { decideOn } from './deciding.ts';
 import { Directory } from './directory.ts';
+import { wishesFor } from './rule-wishes.ts';
 
 const MOST = 200;
-/** How long before its end a grant is reminded of. */
-const SOON = 14 * 86_400_000;
+const DAY = 86_400_000;
+/** How long before its end a grant is reminded of, and how long after it as one that is over. */
+const SOON = 14 * DAY;
 
 /**
- * What one was told of one's access, the newest first, and the dated grants that soon end: those one holds, and those on one's
- * own calendar. A notice says what its grant gives as long as that grant is the one in force, and no more than that.
+ * What one was told of one's access, and of others' to one's own calendars, the newest first; the dated grants that soon end or
+ * are over: those one holds, and those on one's own calendars; the wishes for house rules. A notice says what its grant gives as
+ * long as that grant is the one in force, and no more than that.
  */
 export function listNotices(ctx: Context): Result<NoticesAnswer> {
   const directory = new Directory(ctx.db);
@@ -33,7 +36,9 @@ export function listNotices(ctx: Context): Result<NoticesAnswer> {
   const notices = noticesTo(ctx.db, ctx.viewer.id, MOST).flatMap((notice) => {
     const calendar = calendarById(ctx.db, notice.calendarId);
     if (!calendar) return [];
-    const grant = grantsOn(ctx.db, calendar.id).find((g) => g.id === notice.grantId && namesMe(g)) ?? null;
+    const mine = calendar.ownerId === ctx.viewer.id;
+    const recorded = notice.grantId === null ? null : grantById(ctx.db, notice.grantId);
+    const stands = recorded?.recordedUntil === null && (mine || namesMe(recorded)) ? recorded : null;
     return [
       {
         key: notice.key,
@@ -41,33 +46,42 @@ export function listNotices(ctx: Context): Result<NoticesAnswer> {
         kind: notice.kind,
         by: directory.name(notice.byId),
         owner: ownerOf(calendar.ownerId),
-        rights: grant?.rights ?? null,
-        until: grant?.ends ? instantText(grant.ends) : null,
+        calendar: calendar.key,
+        rights: stands?.rights ?? null,
+        until: stands?.ends ? instantText(stands.ends) : null,
         note: notice.note,
         unread: notice.readAt === null,
         open: decideOn(ctx, calendar).decision.rights.sight !== 'nothing',
+        about: mine && recorded ? (audienceOf(ctx, recorded)?.name ?? '') : null,
       },
     ];
   });
-  const soon = (g: StoredGrant): boolean => g.ends !== null && g.ends > ctx.now && g.ends - ctx.now < SOON;
-  const own = mainCalendarOf(ctx.db, ctx.viewer.id);
-  const calendars = new Set([...calendarsNaming(ctx.db, ctx.viewer.id), ...(own ? [own.id] : [])]);
-  const ending = [...calendars].flatMap((id) => {
+  const near = (g: StoredGrant): boolean => g.ends !== null && Math.abs(g.ends - ctx.now) < SOON;
+  const own = calendarsOf(ctx.db, ctx.viewer.id).map((c) => c.id);
+  const ending = [...new Set([...own, ...calendarsNaming(ctx.db, ctx.viewer.id)])].flatMap((id) => {
     const calendar = calendarById(ctx.db, id);
     if (!calendar) return [];
     const mine = calendar.ownerId === ctx.viewer.id;
     return grantsOn(ctx.db, id)
-      .filter((g) => soon(g) && (mine || namesMe(g)))
-      .map((g) => ({
-        key: g.key,
-        owner: ownerOf(calendar.ownerId),
-        who: mine ? (audienceOf(ctx, g)?.name ?? '') : ctx.viewer.name,
-        held: !mine,
-        until: instantText(g.ends as number),
-        preset: presetOf(g.rights),
-      }));
+      .filter((g) => near(g) && (mine || namesMe(g)))
+      .map((g) => {
+        const audience = mine ? audienceOf(ctx, g) : null;
+        return {
+          key: g.key,
+          calendar: calendar.key,
+          audience: audience?.wire ?? null,
+          over: (g.ends as number) <= ctx.now,
+          owner: ownerOf(calendar.ownerId),
+          who: mine ? (audience?.name ?? '') : ctx.viewer.name,
+          held: !mine,
+          until: instantText(g.ends as number),
+          preset: presetOf(g.rights),
+        };
+      })
+      .filter((e) => !(e.over && e.held));
   });
-  return ok({ notices, ending });
+  ending.sort((a, b) => a.until.localeCompare(b.until));
+  return ok({ notices, ending, wishes: wishesFor(ctx) });
 }
 
 /** Marks all one was told as read. */

@@ -1,50 +1,68 @@
-import type { FrameAnswer, NewPerson, PersonWire, Preferences, Principal } from '@/contract/people.ts';
-import { decide, nextChange, PRESETS } from '@/core/access/index.ts';
+import type { FrameAnswer, NewPerson, PeopleAnswer, PersonWire, Preferences, Principal } from '@/contract/people.ts';
+import { deciderFor, may, NO_RIGHTS, nextChange } from '@/core/access/index.ts';
 import { instantText, isZone } from '@/core/time/index.ts';
 import type { Connection } from '../db/index.ts';
 import { newKey } from '../ids.ts';
-import { calendarById, insertCalendar, mainCalendarOf } from '../repositories/calendars.ts';
-import { calendarsNaming, grantsSpeakingTo, insertGrant } from '../repositories/grants.ts';
+import { calendarById, calendarsOf, insertCalendar, mainCalendarOf } from '../repositories/calendars.ts';
+import { domains } from '../repositories/domains.ts';
+import { calendarsNaming, grantsNaming, grantsSpeakingTo, insertGrant } from '../repositories/grants.ts';
 import { unreadNotices } from '../repositories/notices.ts';
 import {
   allPeople,
   directoryLines,
   insertPerson,
+  outsidePeople,
   type Person,
   personByAddress,
   personByHandle,
   personById,
+  savePerson,
   savePreferences,
 } from '../repositories/people.ts';
 import { recordTrail } from '../repositories/trail.ts';
 import { ok, type Result, refuse } from '../result.ts';
 import { settings } from '../settings.ts';
+import { domainOf } from './audience.ts';
 import type { Context } from './context.ts';
-import { decideOn, rulesOf, viewerOf } from './deciding.ts';
+import { decideOn, storedRules, viewerOf } from './deciding.ts';
+import { freeHandle } from './handles.ts';
 import { AHEAD } from './indexing.ts';
+import { wishesWaiting } from './rule-wishes.ts';
 
-/** The directory, with what the one who asks may see of each calendar. That people are there is no secret; calendars are. */
-export function listPeople(ctx: Context): Result<{ people: PersonWire[] }> {
+/**
+ * The directory, with what the one who asks may see of each calendar. Inside, that people are there is no secret; calendars are.
+ * Who comes from outside gets no directory: only those who let them see something.
+ */
+export function listPeople(ctx: Context): Result<PeopleAnswer> {
   const grants = grantsSpeakingTo(ctx.db, ctx.viewer.id);
   const viewer = viewerOf(ctx.db, ctx.viewer);
-  const house = rulesOf(ctx.db);
+  const decideOne = deciderFor(viewer, ctx.now, storedRules(ctx.db).main);
   const people = directoryLines(ctx.db).map((line): PersonWire => {
-    const [id, handle, name, address, role, site, colour, calendar, suspended] = line;
+    const [id, handle, name, address, role, site, colour, calendar, suspended, kind] = line;
     const collection = {
       owner: String(id),
       suspended: suspended === 1,
       grants: calendar === null ? [] : (grants.get(calendar) ?? []),
     };
-    const { rights, because } = decide(collection, viewer, ctx.now, house);
+    const { rights, because } = decideOne(collection);
     const seen = rights.sight !== 'nothing';
     const step = because[0]?.step;
     const next = seen ? nextChange(collection, viewer, ctx.now) : null;
     const through =
       seen && (step === 'owner' || step === 'person' || step === 'group' || step === 'everyone') ? step : 'none';
     const until = next === null ? null : instantText(next);
-    return { handle, name, address, role, site, colour, rights, through, until };
+    return { handle, name, address, role, site, colour, kind, rights, through, until };
   });
-  return ok({ people });
+  const outside = ctx.viewer.administrator
+    ? outsidePeople(ctx.db).map((p) => ({
+        handle: p.handle,
+        name: p.name,
+        address: p.address,
+        left: p.leftAt !== null,
+        grants: grantsNaming(ctx.db, p.id).length,
+      }))
+    : [];
+  return ok({ people: ctx.viewer.inside ? people : people.filter((p) => p.rights.sight !== 'nothing'), outside });
 }
 
 /** What the frame shows: who is signed in, and the people whose calendars they run, their own last. */
@@ -71,10 +89,11 @@ export function readFrame(ctx: Context): FrameAnswer {
       hours: me.hours,
       weekFirst: me.weekFirst,
       administrator: me.administrator,
+      inside: me.inside,
     },
     principals,
     demo: settings().demo,
-    unread: unreadNotices(ctx.db, me.id),
+    unread: unreadNotices(ctx.db, me.id) + wishesWaiting(ctx),
     now: instantText(ctx.now),
   };
 }
@@ -84,10 +103,17 @@ function principalOf(person: Person, calendar: string, own: boolean, share: bool
   return { handle, name, role, colour, own, calendar, share };
 }
 
-/** The calendar a board shows: that of `handle`, where the one who asks may see it. Hidden and missing answer alike. */
-export function findBoard(ctx: Context, handle: string): { calendar: string; name: string; handle: string } | null {
+/**
+ * The calendar a board shows: one of `handle`'s, their main one where none is named by key, if the one who asks may see it.
+ * Hidden and missing answer alike.
+ */
+export function findBoard(
+  ctx: Context,
+  handle: string,
+  key?: string,
+): { calendar: string; name: string; handle: string } | null {
   const person = personByHandle(ctx.db, handle);
-  const calendar = person && mainCalendarOf(ctx.db, person.id);
+  const calendar = person && calendarsOf(ctx.db, person.id).find((c) => (key === undefined ? c.main : c.key === key));
   if (!person || !calendar) return null;
   if (decideOn(ctx, calendar).decision.rights.sight === 'nothing') return null;
   return { calendar: calendar.key, name: person.name, handle: person.handle };
@@ -117,61 +143,59 @@ export function changePreferences(ctx: Context, input: Preferences): Result<{ do
 /** Whether a person may be added: the reason and the field where not. Checked before an account is made for them. */
 export function checkNewPerson(db: Connection, input: Pick<NewPerson, 'zone' | 'address'>): Result<null> {
   if (!isZone(input.zone)) return refuse('badInput', { fields: { zone: 'zone' } });
-  if (personByAddress(db, input.address)) return refuse('alreadyThere', { fields: { address: 'addressTaken' } });
+  if (personByAddress(db, input.address)?.inside)
+    return refuse('alreadyThere', { fields: { address: 'addressTaken' } });
+  const ours = domains(db);
+  if (ours.length > 0 && !ours.includes(domainOf(input.address)))
+    return refuse('badInput', { fields: { address: 'addressOutside' } });
   return ok(null);
 }
 
-type Added = Omit<NewPerson, 'password'> & {
+type Added = Omit<NewPerson, 'password' | 'kind'> & {
   readonly account: string;
+  readonly kind?: Person['kind'];
   readonly site?: string;
   readonly colour?: number;
   readonly handle?: string;
   readonly administrator?: boolean;
 };
 
-/** Adds someone to the directory with a calendar of their own, on which everyone inside gets free/busy and nobody else more. */
+/**
+ * Adds someone to the directory with a calendar of their own, on which everyone inside gets what the house rules start new
+ * calendars with, and nobody else more. Somebody known from outside comes in with what they were given.
+ */
 export function addPerson(db: Connection, at: number, by: Person | null, input: Added): Person {
   return db.write(() => {
-    const id = insertPerson(
-      db,
-      {
-        key: newKey(),
-        handle: freeHandle(db, input.handle ?? input.address.split('@')[0] ?? 'person'),
-        account: input.account,
-        name: input.name,
-        address: input.address,
-        role: input.role,
-        site: input.site ?? '',
-        zone: input.zone,
-        colour: input.colour ?? allPeople(db).length % 6,
-        hours: '24',
-        weekFirst: 1,
-        administrator: input.administrator ?? false,
-        inside: true,
-      },
-      at,
-    );
+    const known = personByAddress(db, input.address);
+    const fields = {
+      account: input.account,
+      name: input.name,
+      role: input.role,
+      site: input.site ?? '',
+      zone: input.zone,
+      administrator: input.administrator ?? false,
+      inside: true,
+      kind: input.kind ?? 'person',
+    } as const;
+    const id = known
+      ? known.id
+      : insertPerson(
+          db,
+          {
+            ...fields,
+            key: newKey(),
+            handle: freeHandle(db, input.handle ?? input.address.split('@')[0] ?? 'person'),
+            address: input.address,
+            colour: input.colour ?? allPeople(db).length % 6,
+            hours: '24',
+            weekFirst: 1,
+          },
+          at,
+        );
+    if (known) savePerson(db, id, { ...fields, leftAt: null });
     const person = personById(db, id) as Person;
-    const calendarId = insertCalendar(db, {
-      key: newKey(),
-      ownerId: id,
-      name: person.name,
-      zone: person.zone,
-      main: true,
-      indexedUntil: at + AHEAD,
-    });
     const giver = by ?? person;
-    insertGrant(db, {
-      key: newKey(),
-      calendarId,
-      audience: { kind: 'everyone' },
-      rights: PRESETS.freeBusy,
-      starts: null,
-      ends: null,
-      givenBy: giver.id,
-      givenFor: id,
-      recordedFrom: at,
-    });
+    const calendarId = makeCalendar(db, at, { owner: person, by: giver, name: person.name, main: true });
     recordTrail(db, {
       key: newKey(),
       at,
@@ -187,16 +211,75 @@ export function addPerson(db: Connection, at: number, by: Person | null, input: 
   });
 }
 
-function freeHandle(db: Connection, wish: string): string {
-  const plain =
-    wish
-      .normalize('NFKD')
-      .toLowerCase()
-      .replace(/[^a-z0-9]+/g, '-')
-      .replace(/^-+|-+$/g, '')
-      .slice(0, 30) || 'person';
-  for (let n = 1; ; n++) {
-    const handle = n === 1 ? plain : `${plain}-${n}`;
-    if (!personByHandle(db, handle)) return handle;
-  }
+/** Makes a calendar with the start the house rules give new ones; within the transaction of whoever calls. Answers its row number. */
+export function makeCalendar(
+  db: Connection,
+  at: number,
+  c: { owner: Person; by: Person; name: string; main: boolean; key?: string },
+): number {
+  const id = insertCalendar(db, {
+    key: c.key ?? newKey(),
+    ownerId: c.owner.id,
+    name: c.name,
+    zone: c.owner.zone,
+    main: c.main,
+    indexedUntil: at + AHEAD,
+  });
+  const { startSight } = storedRules(db);
+  if (startSight !== 'nothing')
+    insertGrant(db, {
+      key: newKey(),
+      calendarId: id,
+      audience: { kind: 'everyone' },
+      rights: { ...NO_RIGHTS, sight: startSight },
+      starts: null,
+      ends: null,
+      givenBy: c.by.id,
+      givenFor: c.owner.id,
+      byAdministrator: false,
+      recordedFrom: at,
+    });
+  return id;
+}
+
+/** Adds a further calendar: one's own, or of somebody who lets one give access for them. Answers its key. */
+export function addCalendar(ctx: Context, body: { of: string; name: string }): Result<{ calendar: string }> {
+  const owner = personByHandle(ctx.db, body.of);
+  const main = owner && mainCalendarOf(ctx.db, owner.id);
+  if (!owner || !main) return refuse('notFound');
+  const { decision } = decideOn(ctx, main);
+  if (decision.rights.sight === 'nothing') return refuse('notFound');
+  if (!may(decision).share) return refuse('mayNotShare', { facts: { name: owner.name } });
+  const taken = calendarsOf(ctx.db, owner.id).some((c) => c.name.toLowerCase() === body.name.toLowerCase());
+  if (taken) return refuse('alreadyThere', { fields: { name: 'calendarTaken' } });
+  const key = newKey();
+  ctx.db.write(() => {
+    const id = makeCalendar(ctx.db, ctx.now, { owner, by: ctx.viewer, name: body.name, main: false, key });
+    // Whoever makes it for somebody keeps what they may do on that somebody's main calendar.
+    if (owner.id !== ctx.viewer.id)
+      insertGrant(ctx.db, {
+        key: newKey(),
+        calendarId: id,
+        audience: { kind: 'person', personId: ctx.viewer.id },
+        rights: decision.rights,
+        starts: null,
+        ends: null,
+        givenBy: ctx.viewer.id,
+        givenFor: owner.id,
+        byAdministrator: false,
+        recordedFrom: ctx.now,
+      });
+    recordTrail(ctx.db, {
+      key: newKey(),
+      at: ctx.now,
+      actorId: ctx.viewer.id,
+      principalId: owner.id,
+      calendarId: id,
+      subject: key,
+      verb: 'calendar.added',
+      before: null,
+      after: { name: body.name },
+    });
+  });
+  return ok({ calendar: key });
 }

@@ -12,7 +12,7 @@ import { listNotices, readNotices } from './notices.ts';
 import { readFrame } from './people.ts';
 import { previewAccess } from './preview-access.ts';
 import { listSightlines, readHistory } from './sightlines.ts';
-import { at, type SmallOrganisation, START, smallOrganisation, WEEK } from './small-organisation.ts';
+import { at, houseRulesWith, type SmallOrganisation, START, smallOrganisation, WEEK } from './small-organisation.ts';
 import { suspendSharing } from './suspend-sharing.ts';
 import { tellAfterwards } from './tell.ts';
 
@@ -168,13 +168,7 @@ describe('asking', () => {
 
   test('names the house rule that cuts', () => {
     const audience = { kind: 'everyone' } as const;
-    changeHouseRules(org.ctx('ines'), {
-      everyoneSight: 'nothing',
-      outsideSight: 'busy',
-      outsideReach: 'none',
-      outsideExtras: false,
-      linkSight: 'busy',
-    });
+    changeHouseRules(org.ctx('ines'), houseRulesWith({ everyoneSight: 'nothing' }));
     expect(ask({ audience })).toMatchObject({
       value: { seen: 'nothing', steps: [{ step: 'everyone' }, { step: 'ceiling', facts: { rule: 'everyoneSight' } }] },
     });
@@ -250,22 +244,15 @@ describe('what is withheld from either of two', () => {
 });
 
 describe('house rules', () => {
-  const rules = {
-    everyoneSight: 'full',
-    outsideSight: 'busy',
-    outsideReach: 'none',
-    outsideExtras: false,
-    linkSight: 'busy',
-  } as const;
   test('are an administrator’s; they cut at once what was given before, which stays as it was given', () => {
     const everyone = { kind: 'everyone' } as const;
     const lines = listSightlines(org.ctx('ines'), org.calendar('ines'));
     const seen = lines.ok ? (lines.value.rows[0]?.grants[0]?.key ?? '') : '';
     giveAccess(org.ctx('ines'), org.calendar('ines'), { audience: everyone, rights: PRESETS.outline, seen });
-    expect(changeHouseRules(org.ctx('bruno'), { ...rules, everyoneSight: 'title' })).toMatchObject({
+    expect(changeHouseRules(org.ctx('bruno'), houseRulesWith({ everyoneSight: 'title' }))).toMatchObject({
       code: 'administratorOnly',
     });
-    expect(changeHouseRules(org.ctx('ines'), { ...rules, everyoneSight: 'busy' }).ok).toBe(true);
+    expect(changeHouseRules(org.ctx('ines'), houseRulesWith({ everyoneSight: 'busy' })).ok).toBe(true);
     expect(sees('wren')).toEqual(['busy']);
     const cut = listSightlines(org.ctx('ines'), org.calendar('ines'));
     expect(cut).toMatchObject({
@@ -274,7 +261,7 @@ describe('house rules', () => {
       },
     });
     expect(readHouseRules(org.ctx('ines'))).toMatchObject({ value: { cut: 1, mayChange: true } });
-    expect(changeHouseRules(org.ctx('ines', START + 1), rules).ok).toBe(true);
+    expect(changeHouseRules(org.ctx('ines', START + 1), houseRulesWith({})).ok).toBe(true);
     expect(sees('wren')).toEqual(['Open talk']);
   });
 });

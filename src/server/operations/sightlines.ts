@@ -1,43 +1,99 @@
 import type { GrantWire, HistoryAnswer, SightlineRow, SightlinesAnswer } from '@/contract/access.ts';
 import { decide, may, presetOf } from '@/core/access/index.ts';
-import { instantText } from '@/core/time/index.ts';
+import { dateText, instantText } from '@/core/time/index.ts';
+import { linkSecret } from '../ids.ts';
+import { calendarByKey, calendarsOf } from '../repositories/calendars.ts';
 import { lastUses } from '../repositories/grant-use.ts';
 import { grantsEver, grantsOn, type StoredGrant } from '../repositories/grants.ts';
 import { allGroups } from '../repositories/groups.ts';
 import { toldOf } from '../repositories/notices.ts';
-import { allPeople } from '../repositories/people.ts';
+import { lettersAbout } from '../repositories/outbox.ts';
+import { allPeople, personByHandle } from '../repositories/people.ts';
 import { ok, type Refusal, type Result, refuse } from '../result.ts';
 import { audienceOf } from './audience.ts';
 import type { Context } from './context.ts';
-import { collectionOf, type Decided, findCalendar, isRefusal, rulesOf } from './deciding.ts';
+import { collectionOf, type Decided, decideOn, isRefusal, rulesOf } from './deciding.ts';
 import { Directory } from './directory.ts';
+import { viewsIn } from './views.ts';
 
-/** A calendar on which the one who asks may give and take access; anyone else gets the refusal their sight allows. */
-export function findShared(ctx: Context, key: string): Decided | Refusal {
-  const decided = findCalendar(ctx, key);
-  if (isRefusal(decided)) return decided;
-  if (may(decided.decision).share) return decided;
-  return refuse('mayNotShare', { facts: { name: new Directory(ctx.db).name(decided.calendar.ownerId) } });
+/** A calendar on which the one who asks may give and take access, as its sharer or as an administrator alone. */
+export interface Shared extends Decided {
+  readonly asAdministrator: boolean;
+}
+
+/**
+ * A calendar on which the one who asks may give and take access: its owner, those they let, and administrators, who gain no
+ * sight by it. Anyone else gets the refusal their sight allows.
+ */
+export function findShared(ctx: Context, key: string): Shared | Refusal {
+  const calendar = calendarByKey(ctx.db, key);
+  if (!calendar) return refuse('notFound');
+  const decided = decideOn(ctx, calendar);
+  if (may(decided.decision).share) return { ...decided, asAdministrator: false };
+  if (ctx.viewer.administrator) return { ...decided, asAdministrator: true };
+  if (decided.decision.rights.sight === 'nothing') return refuse('notFound');
+  return refuse('mayNotShare', { facts: { name: new Directory(ctx.db).name(calendar.ownerId) } });
+}
+
+/** The calendar whose Sightlines a page shows: one of `handle`'s, where the one who asks may give access there. */
+export function findSharedCalendar(ctx: Context, handle: string, key?: string): { calendar: string } | null {
+  const person = personByHandle(ctx.db, handle);
+  if (!person) return null;
+  const calendar = calendarsOf(ctx.db, person.id).find((c) => (key === undefined ? c.main : c.key === key));
+  return calendar && !isRefusal(findShared(ctx, calendar.key)) ? { calendar: calendar.key } : null;
 }
 
 /** Who sees what in a calendar: a row an audience, with what its grants come to under the house rules. */
 export function listSightlines(ctx: Context, key: string): Result<SightlinesAnswer> {
-  const decided = findShared(ctx, key);
-  if (isRefusal(decided)) return decided;
-  const { calendar } = decided;
+  const shared = findShared(ctx, key);
+  if (isRefusal(shared)) return shared;
+  const { calendar } = shared;
   const directory = new Directory(ctx.db);
   const owner = directory.person(calendar.ownerId);
+  const near = partnersOf(ctx, shared, directory);
+  // Who comes from outside gives to those they know, and gets no directory by it.
+  const people = ctx.viewer.inside ? allPeople(ctx.db).filter((p) => p.id !== calendar.ownerId) : [];
   return ok({
-    calendar: { key: calendar.key, name: calendar.name },
+    calendar: { key: calendar.key, name: calendar.name, main: calendar.main },
+    others: calendarsOf(ctx.db, calendar.ownerId).flatMap((c) =>
+      c.id !== calendar.id && !isRefusal(findShared(ctx, c.key)) ? [{ key: c.key, name: c.name, main: c.main }] : [],
+    ),
     owner: { handle: owner?.handle ?? '', name: owner?.name ?? '', colour: owner?.colour ?? 0 },
-    own: decided.decision.owner,
+    own: shared.decision.owner,
+    asAdministrator: shared.asAdministrator,
     suspended: calendar.suspended,
-    rows: rowsOf(ctx, decided, directory),
-    people: allPeople(ctx.db)
-      .filter((p) => p.id !== calendar.ownerId)
-      .map((p) => ({ handle: p.handle, name: p.name, address: p.address, detail: p.role })),
-    groups: allGroups(ctx.db).map(({ key: id, name, members }) => ({ key: id, name, members })),
+    rows: rowsOf(ctx, shared, directory),
+    people: people
+      .map((p) => ({
+        handle: p.handle,
+        name: p.name,
+        address: p.address,
+        detail: p.role,
+        role: p.kind === 'role',
+        near: (near.get(p.address) ?? 0) > 0,
+        often: near.get(p.address) ?? 0,
+      }))
+      .sort((a, b) => b.often - a.often)
+      .map(({ often: _often, ...p }) => p),
+    groups: ctx.viewer.inside
+      ? allGroups(ctx.db).map(({ key: id, name, members }) => ({ key: id, name, members }))
+      : [],
   });
+}
+
+const DAY = 86_400_000;
+/** How far back and ahead meetings are counted to say with whom the owner has most to do. */
+const NEAR = 60 * DAY;
+
+/** How often each address stands on the owner's meetings, as far as the one who asks sees who is on them. */
+function partnersOf(ctx: Context, { calendar, decision }: Decided, directory: Directory): Map<string, number> {
+  const often = new Map<string, number>();
+  const [from, to] = [ctx.now - NEAR, ctx.now + NEAR];
+  const range = { from, to, fromDate: dateText(from), toDate: dateText(to) };
+  for (const view of viewsIn(ctx.db, directory, calendar.id, range, { person: ctx.viewer, decision }))
+    for (const party of [...(view.attendees ?? []), ...(view.organiser ? [view.organiser] : [])])
+      often.set(party.address, (often.get(party.address) ?? 0) + 1);
+  return often;
 }
 
 function rowsOf(ctx: Context, { calendar }: Decided, directory: Directory): SightlineRow[] {
@@ -48,7 +104,8 @@ function rowsOf(ctx: Context, { calendar }: Decided, directory: Directory): Sigh
   }
   const told = toldOf(ctx.db, calendar.id);
   const used = lastUses(ctx.db, calendar.id);
-  const house = rulesOf(ctx.db);
+  const letters = lettersAbout(ctx.db, calendar.id);
+  const house = rulesOf(ctx.db, calendar);
   return [...byAudience.values()].flatMap((grants): SightlineRow[] => {
     const audience = audienceOf(ctx, grants[0] as StoredGrant);
     if (!audience) return [];
@@ -56,14 +113,22 @@ function rowsOf(ctx: Context, { calendar }: Decided, directory: Directory): Sigh
     const decision = decide(alone, audience.viewer, ctx.now, house);
     const cutBy = decision.because.flatMap((step) => (step.step === 'ceiling' ? [step.rule] : []));
     const standingFirst = [...grants].sort((a, b) => (a.starts ?? a.ends ?? 0) - (b.starts ?? b.ends ?? 0));
+    const { link } = audience;
     return [
       {
         audience: audience.wire,
         who: { name: audience.name, detail: audience.detail },
+        outside: audience.outside,
+        role: audience.person?.kind === 'role',
+        link: link && `/see/${linkSecret(link.key)}`,
         effective: decision.rights,
         cutBy: [...new Set(cutBy)],
         grants: standingFirst.map((grant) =>
-          grantWireOf(grant, ctx.now, directory, { told: told.get(grant.id), used: used.get(grant.id) }),
+          grantWireOf(grant, ctx.now, directory, {
+            told: told.get(grant.id),
+            used: link ? (link.lastUsed ?? undefined) : used.get(grant.id),
+            letter: letters.get(grant.id),
+          }),
         ),
       },
     ];
@@ -74,7 +139,7 @@ function grantWireOf(
   grant: StoredGrant,
   now: number,
   directory: Directory,
-  facts: { told: number | undefined; used: number | undefined },
+  facts: { told: number | undefined; used: number | undefined; letter: GrantWire['letter'] | undefined },
 ): GrantWire {
   const text = (at: number | null) => (at === null ? null : instantText(at));
   return {
@@ -91,7 +156,9 @@ function grantWireOf(
           : 'now',
     since: instantText(grant.recordedFrom),
     given: { actor: directory.name(grant.givenBy), principal: directory.name(grant.givenFor) },
+    byAdministrator: grant.byAdministrator,
     told: text(facts.told ?? null),
+    letter: facts.letter ?? null,
     used: text(facts.used ?? null),
   };
 }

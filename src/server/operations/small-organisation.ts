@@ -2,8 +2,9 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { type NewItem, newItem } from '@/contract/items.ts';
-import type { Rights } from '@/core/access/index.ts';
+import { type HouseRules, type Rights, STARTING_HOUSE_RULES } from '@/core/access/index.ts';
 import { type Connection, openDatabase } from '../db/index.ts';
+import type { StoredHouseRules } from '../repositories/house-rules.ts';
 import { type Person, personByHandle } from '../repositories/people.ts';
 import type { Context } from './context.ts';
 import { createItem } from './create-item.ts';
@@ -79,4 +80,12 @@ export function smallOrganisation(handles: readonly string[] = ['ines', 'tomas',
 export function at(date: string, hour: number, hours = 1) {
   const clock = (h: number) => `${date}T${String(h).padStart(2, '0')}:00`;
   return { start: clock(hour), end: clock(hour + hours), allDay: false, zone: 'Europe/Lisbon' };
+}
+
+/** The house rules as they start, with some ceilings of main calendars or other rules set otherwise. */
+export function houseRulesWith(
+  main: Partial<HouseRules>,
+  more: Partial<Omit<StoredHouseRules, 'main'>> = {},
+): StoredHouseRules {
+  return { further: null, startSight: 'busy', linksBy: 'sharers', ...more, main: { ...STARTING_HOUSE_RULES, ...main } };
 }

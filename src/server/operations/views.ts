@@ -24,6 +24,8 @@ export interface Looker {
   readonly decision: Decision;
   /** Set where the owner looks through another's eyes: ids are then the owner's own, so that an item can be opened. */
   readonly ownersIds?: boolean;
+  /** The number ids are sealed for where the viewer is no person: a link's. */
+  readonly sealAs?: number;
 }
 
 function widthFor({ decision, ownersIds }: Looker): Width {
@@ -60,7 +62,7 @@ function viewRows(
   directory: Directory,
   rows: readonly HappeningRow[],
   width: Width,
-  { decision, person, ownersIds }: Looker,
+  { decision, person, ownersIds, sealAs }: Looker,
 ): ItemWire[] {
   const reader = readerOf(decision);
   const sealed: Sealed[] = [];
@@ -79,7 +81,7 @@ function viewRows(
       arrange(wire, row, reader.may(item, standing), decision, directory);
     } else if (ownersIds) wire.id = happeningId(row);
     else {
-      sealed.push({ viewer: person?.id ?? 0, item: row.id, start: row.at });
+      sealed.push({ viewer: person?.id ?? sealAs ?? 0, item: row.id, start: row.at });
       unnamed.push(wire);
     }
     views.push(wire);

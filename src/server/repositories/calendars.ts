@@ -54,8 +54,18 @@ export function mainCalendarOf(db: Connection, personId: number): Calendar | nul
   return row ? decode(row) : null;
 }
 
-export function mainCalendars(db: Connection): Calendar[] {
-  return db.all<Row>(`${SELECT} WHERE main = 1`).map(decode);
+export function allCalendars(db: Connection): Calendar[] {
+  return db.all<Row>(SELECT).map(decode);
+}
+
+/** A person's calendars, the main one first. */
+export function calendarsOf(db: Connection, personId: number): Calendar[] {
+  return db.all<Row>(`${SELECT} WHERE owner_id = ? ORDER BY main DESC, name`, personId).map(decode);
+}
+
+/** Hands a calendar on: it becomes a further one of its new owner's. */
+export function handOn(db: Connection, id: number, ownerId: number, name: string): void {
+  db.run('UPDATE calendar SET owner_id = ?, name = ?, main = 0 WHERE id = ?', ownerId, name, id);
 }
 
 /** Calendars whose index of endless repeats stops before an instant. */

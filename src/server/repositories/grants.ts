@@ -1,5 +1,7 @@
 import type { Grant, Rights } from '@/core/access/index.ts';
+import { SCOPES, SIGHTS } from '@/core/calendar/index.ts';
 import type { Connection } from '../db/index.ts';
+import { GROUPS_NOW } from './groups.ts';
 
 /** To whom a stored grant speaks, by row numbers. */
 export type StoredAudience =
@@ -19,6 +21,8 @@ export interface StoredGrant {
   readonly ends: number | null;
   readonly givenBy: number;
   readonly givenFor: number;
+  /** Given by an administrator who doesn't share the calendar themselves. */
+  readonly byAdministrator: boolean;
   readonly recordedFrom: number;
   readonly recordedUntil: number | null;
 }
@@ -44,6 +48,7 @@ interface Row {
   ends: number | null;
   given_by: number;
   given_for: number;
+  by_administrator: 0 | 1;
   recorded_from: number;
   recorded_until: number | null;
 }
@@ -77,6 +82,7 @@ function decode(row: Row): StoredGrant {
     ends: row.ends,
     givenBy: row.given_by,
     givenFor: row.given_for,
+    byAdministrator: row.by_administrator === 1,
     recordedFrom: row.recorded_from,
     recordedUntil: row.recorded_until,
   };
@@ -102,6 +108,12 @@ export function grantsOnAt(db: Connection, calendarId: number, at: number): Stor
     .map(decode);
 }
 
+/** A grant by its row number, whether it stands or was replaced; `null` where there is none. */
+export function grantById(db: Connection, id: number): StoredGrant | null {
+  const row = db.get<Row>('SELECT * FROM access_grant WHERE id = ?', id);
+  return row ? decode(row) : null;
+}
+
 /** Every grant ever recorded on a calendar, the newest first, at most `most`. */
 export function grantsEver(db: Connection, calendarId: number, most: number): StoredGrant[] {
   return db
@@ -113,65 +125,74 @@ export function grantsEver(db: Connection, calendarId: number, most: number): St
 export function calendarsNaming(db: Connection, personId: number): number[] {
   return db
     .all<{ calendar_id: number }>(
-      `SELECT DISTINCT calendar_id FROM access_grant WHERE recorded_until IS NULL AND (person_id = ? OR group_id IN
-         (SELECT group_id FROM membership WHERE person_id = ? AND recorded_until IS NULL))`,
-      personId,
-      personId,
+      `SELECT DISTINCT calendar_id FROM access_grant WHERE recorded_until IS NULL AND
+         (person_id = @personId OR group_id IN (${GROUPS_NOW}))`,
+      { personId },
     )
     .map((row) => row.calendar_id);
 }
 
 type SpeakingRow = readonly [
   calendar: number,
-  audience: 'person' | 'group' | 'everyone',
-  group: number | null,
-  sight: Rights['sight'],
-  add: 0 | 1,
-  change: Rights['change'],
-  remove: Rights['remove'],
-  suggest: 0 | 1,
-  letIn: 0 | 1,
-  speaks: 0 | 1,
-  copies: 0 | 1,
-  shares: 0 | 1,
+  /** The group; 0 for everyone, -1 for the person by name. */
+  whom: number,
+  /** The mix of rights, as `MIX` packs it. */
+  mix: number,
   starts: number | null,
   ends: number | null,
 ];
 
+const place = (column: string, values: readonly string[]): string =>
+  `CASE ${column} ${values.map((value, i) => `WHEN '${value}' THEN ${i}`).join(' ')} END`;
+
+/** SQL that packs a grant's rights into one number: texts and fourteen columns a row are what would cost most here. */
+const MIX = `(${place('g.sight', SIGHTS)}) * 1024 + (${place('g.may_change', SCOPES)}) * 256 + (${place('g.may_remove', SCOPES)}) * 64
+  + g.may_add * 32 + g.suggest * 16 + g.private * 8 + g.speaks * 4 + g.copies * 2 + g.shares`;
+
+function unpack(mix: number): Rights {
+  const bit = (value: number): boolean => (mix & value) !== 0;
+  return {
+    sight: SIGHTS[mix >> 10] ?? 'nothing',
+    add: bit(32),
+    change: SCOPES[(mix >> 8) & 3] ?? 'none',
+    remove: SCOPES[(mix >> 6) & 3] ?? 'none',
+    suggest: bit(16),
+    private: bit(8),
+    speaks: bit(4),
+    copies: bit(2),
+    shares: bit(1),
+  };
+}
+
+const EVERYONE = { kind: 'everyone' } as const;
+
 /**
- * The grants on main calendars that can speak to a person: by name, by a group of theirs, or to everyone; by calendar, as the
- * rule reads them. As arrays, since there is one at least for every calendar of the organisation.
+ * The grants that can speak to a person: by name, by a group of theirs, or to everyone; by calendar, as the rule reads them, without
+ * their keys. There is one at least for every calendar of the organisation.
  */
 export function grantsSpeakingTo(db: Connection, personId: number): Map<number, Grant[]> {
   const byCalendar = new Map<number, Grant[]>();
+  const person = { kind: 'person', id: String(personId) } as const;
+  // Thousands of calendars are shared in the same few ways: each mix of rights is one object.
+  const mixes = new Map<number, Rights>();
+  const rightsOf = (mix: number): Rights => {
+    const rights = mixes.get(mix) ?? unpack(mix);
+    mixes.set(mix, rights);
+    return rights;
+  };
   for (const v of db.arrays<SpeakingRow>(
-    `SELECT g.calendar_id, g.audience, g.group_id, g.sight, g.may_add, g.may_change, g.may_remove, g.suggest, g.private,
-       g.speaks, g.copies, g.shares, g.starts, g.ends
-     FROM access_grant g WHERE g.recorded_until IS NULL AND (g.audience = 'everyone' OR g.person_id = @personId OR g.group_id IN
-       (SELECT group_id FROM membership WHERE person_id = @personId AND recorded_until IS NULL))`,
+    `SELECT g.calendar_id, CASE g.audience WHEN 'everyone' THEN 0 WHEN 'person' THEN -1 ELSE g.group_id END, ${MIX},
+       g.starts, g.ends
+     FROM access_grant g WHERE g.recorded_until IS NULL AND
+       (g.audience = 'everyone' OR g.person_id = @personId OR g.group_id IN (${GROUPS_NOW}))`,
     { personId },
   )) {
     const grant: Grant = {
       key: '',
-      audience:
-        v[1] === 'everyone'
-          ? { kind: 'everyone' }
-          : v[1] === 'person'
-            ? { kind: 'person', id: String(personId) }
-            : { kind: 'group', id: String(v[2]) },
-      rights: {
-        sight: v[3],
-        add: v[4] === 1,
-        change: v[5],
-        remove: v[6],
-        suggest: v[7] === 1,
-        private: v[8] === 1,
-        speaks: v[9] === 1,
-        copies: v[10] === 1,
-        shares: v[11] === 1,
-      },
-      from: v[12],
-      until: v[13],
+      audience: v[1] === 0 ? EVERYONE : v[1] === -1 ? person : { kind: 'group', id: String(v[1]) },
+      rights: rightsOf(v[2]),
+      from: v[3],
+      until: v[4],
     };
     const list = byCalendar.get(v[0]);
     if (list) list.push(grant);
@@ -180,13 +201,10 @@ export function grantsSpeakingTo(db: Connection, personId: number): Map<number, 
   return byCalendar;
 }
 
-/** All the grants that stand on main calendars, by calendar. */
-export function grantsOnMainCalendars(db: Connection): Map<number, StoredGrant[]> {
+/** All the grants that stand, by calendar. */
+export function grantsOnAllCalendars(db: Connection): Map<number, StoredGrant[]> {
   const byCalendar = new Map<number, StoredGrant[]>();
-  const rows = db.all<Row>(
-    `SELECT g.* FROM access_grant g JOIN calendar c ON c.id = g.calendar_id AND c.main = 1
-     WHERE g.recorded_until IS NULL ORDER BY g.id`,
-  );
+  const rows = db.all<Row>('SELECT * FROM access_grant WHERE recorded_until IS NULL ORDER BY id');
   for (const row of rows) {
     const list = byCalendar.get(row.calendar_id);
     if (list) list.push(decode(row));
@@ -200,8 +218,8 @@ export function insertGrant(db: Connection, grant: Omit<StoredGrant, 'id' | 'rec
   const { audience: a, rights: r } = grant;
   return db.run(
     `INSERT INTO access_grant (key, calendar_id, audience, person_id, group_id, link, sight, may_add, may_change, may_remove,
-       suggest, private, speaks, copies, shares, starts, ends, given_by, given_for, recorded_from)
-     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+       suggest, private, speaks, copies, shares, starts, ends, given_by, given_for, by_administrator, recorded_from)
+     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
     grant.key,
     grant.calendarId,
     a.kind,
@@ -221,8 +239,24 @@ export function insertGrant(db: Connection, grant: Omit<StoredGrant, 'id' | 'rec
     grant.ends,
     grant.givenBy,
     grant.givenFor,
+    Number(grant.byAdministrator),
     grant.recordedFrom,
   );
+}
+
+/** Whether a grant on a calendar names a person, or ever did. */
+export function grantsEverNaming(db: Connection, calendarId: number, personId: number): boolean {
+  return (
+    db.get('SELECT 1 FROM access_grant WHERE calendar_id = ? AND person_id = ? LIMIT 1', calendarId, personId) !==
+    undefined
+  );
+}
+
+/** Every grant that stands and names a person, on whatever calendar. */
+export function grantsNaming(db: Connection, personId: number): StoredGrant[] {
+  return db
+    .all<Row>('SELECT * FROM access_grant WHERE person_id = ? AND recorded_until IS NULL ORDER BY id', personId)
+    .map(decode);
 }
 
 /** Ends a grant's record; the row itself stays as history. */

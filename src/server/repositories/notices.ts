@@ -68,7 +68,8 @@ export function markNoticesRead(db: Connection, personId: number, at: number): v
 export function toldOf(db: Connection, calendarId: number): Map<number, number> {
   return new Map(
     db.arrays<[number, number]>(
-      'SELECT grant_id, min(at) FROM notice WHERE calendar_id = ? AND grant_id IS NOT NULL GROUP BY grant_id',
+      `SELECT n.grant_id, min(n.at) FROM notice n JOIN calendar c ON c.id = n.calendar_id
+       WHERE n.calendar_id = ? AND n.grant_id IS NOT NULL AND n.person_id <> c.owner_id GROUP BY n.grant_id`,
       calendarId,
     ),
   );

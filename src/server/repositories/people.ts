@@ -16,18 +16,29 @@ export interface Person {
   readonly weekFirst: number;
   readonly administrator: boolean;
   readonly inside: boolean;
+  /** A role account stands for a desk that several people answer at. */
+  readonly kind: 'person' | 'role';
+  /** When they left the organisation, epoch milliseconds. */
+  readonly leftAt: number | null;
 }
 
-interface Row extends Omit<Person, 'weekFirst' | 'administrator' | 'inside'> {
+interface Row extends Omit<Person, 'weekFirst' | 'administrator' | 'inside' | 'leftAt'> {
   readonly week_first: number;
+  readonly left_at: number | null;
   readonly administrator: 0 | 1;
   readonly inside: 0 | 1;
 }
 
-const COLUMNS = `id, key, handle, account, name, address, role, site, zone, colour, hours, week_first, administrator, inside`;
+const COLUMNS = `id, key, handle, account, name, address, role, site, zone, colour, hours, week_first, administrator, inside, kind, left_at`;
 
-function decode({ week_first, administrator, inside, ...row }: Row): Person {
-  return { ...row, weekFirst: week_first, administrator: administrator === 1, inside: inside === 1 };
+function decode({ week_first, administrator, inside, left_at, ...row }: Row): Person {
+  return {
+    ...row,
+    weekFirst: week_first,
+    administrator: administrator === 1,
+    inside: inside === 1,
+    leftAt: left_at,
+  };
 }
 
 function one(db: Connection, where: string, value: unknown): Person | null {
@@ -40,9 +51,14 @@ export const personByHandle = (db: Connection, handle: string): Person | null =>
 export const personByAccount = (db: Connection, account: string): Person | null => one(db, 'account', account);
 export const personByAddress = (db: Connection, address: string): Person | null => one(db, 'address', address);
 
-/** Everyone in the directory, by name. */
+/** Everyone in the directory, by name. Who is outside stands in no directory. */
 export function allPeople(db: Connection): Person[] {
-  return db.all<Row>(`SELECT ${COLUMNS} FROM person ORDER BY name`).map(decode);
+  return db.all<Row>(`SELECT ${COLUMNS} FROM person WHERE inside = 1 ORDER BY name`).map(decode);
+}
+
+/** Everyone known by an address alone, by name; those who left are among them. */
+export function outsidePeople(db: Connection): Person[] {
+  return db.all<Row>(`SELECT ${COLUMNS} FROM person WHERE inside = 0 ORDER BY name`).map(decode);
 }
 
 /** A line of the directory: what is shown of a person, and their main calendar. */
@@ -56,21 +72,22 @@ export type DirectoryLine = readonly [
   colour: number,
   calendar: number | null,
   suspended: 0 | 1,
+  kind: Person['kind'],
 ];
 
 /** The directory, by name: only what a list of it shows, as arrays, since there may be thousands. */
 export function directoryLines(db: Connection): DirectoryLine[] {
   return db.arrays<DirectoryLine>(
     `SELECT p.id, p.handle, p.name, p.address, p.role, p.site, p.colour, c.id, c.id IN
-       (SELECT calendar_id FROM suspension WHERE recorded_until IS NULL)
-     FROM person p LEFT JOIN calendar c ON c.owner_id = p.id AND c.main = 1 ORDER BY p.name`,
+       (SELECT calendar_id FROM suspension WHERE recorded_until IS NULL), p.kind
+     FROM person p LEFT JOIN calendar c ON c.owner_id = p.id AND c.main = 1 WHERE p.inside = 1 ORDER BY p.name`,
   );
 }
 
-export function insertPerson(db: Connection, person: Omit<Person, 'id'>, at: number): number {
+export function insertPerson(db: Connection, person: Omit<Person, 'id' | 'leftAt'>, at: number): number {
   return db.run(
     `INSERT INTO person (key, handle, account, name, address, role, site, zone, colour, hours, week_first, administrator,
-       inside, created_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+       inside, kind, created_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
     person.key,
     person.handle,
     person.account,
@@ -84,8 +101,36 @@ export function insertPerson(db: Connection, person: Omit<Person, 'id'>, at: num
     person.weekFirst,
     Number(person.administrator),
     Number(person.inside),
+    person.kind,
     at,
   );
+}
+
+/** Brings a person inside, or puts them outside; what they are called, and their account, may change with it. */
+export function savePerson(
+  db: Connection,
+  id: number,
+  p: Pick<Person, 'name' | 'role' | 'site' | 'zone' | 'account' | 'administrator' | 'inside' | 'kind' | 'leftAt'>,
+): void {
+  db.run(
+    `UPDATE person SET name = ?, role = ?, site = ?, zone = ?, account = ?, administrator = ?, inside = ?, kind = ?, left_at = ?
+     WHERE id = ?`,
+    p.name,
+    p.role,
+    p.site,
+    p.zone,
+    p.account,
+    Number(p.administrator),
+    Number(p.inside),
+    p.kind,
+    p.leftAt,
+    id,
+  );
+}
+
+/** Remembers a person's account with the sign-in library. */
+export function saveAccount(db: Connection, id: number, account: string | null): void {
+  db.run('UPDATE person SET account = ? WHERE id = ?', account, id);
 }
 
 export function savePreferences(db: Connection, id: number, p: Pick<Person, 'zone' | 'hours' | 'weekFirst'>): void {

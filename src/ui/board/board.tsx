@@ -2,6 +2,7 @@
 import Button from '@mui/material/Button';
 import Menu from '@mui/material/Menu';
 import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
 import useMediaQuery from '@mui/material/useMediaQuery';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import Link from 'next/link';
@@ -23,6 +24,7 @@ import { type Draft, ItemForm } from './item-form.tsx';
 import { useItemWrites } from './item-writes.ts';
 import { Legend } from './legend.tsx';
 import { Ribbon, weekOf } from './ribbon.tsx';
+import { sightlinesDoor } from './sightlines-door.ts';
 
 const HEAD_SIGHT = (head: BoardHead) => JSON.stringify(head.rights);
 
@@ -202,6 +204,29 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
               </Button>
             </span>
           )}
+          {head && head.others.length > 0 && !head.as && (
+            <TextField
+              select
+              label={t('board.calendar')}
+              value={head.calendar.key}
+              fullWidth={false}
+              sx={{ width: 170 }}
+              onChange={(e) => {
+                const other = head.others.find((c) => c.key === e.target.value);
+                if (!other) return;
+                const next = new URLSearchParams(search);
+                if (other.main) next.delete('c');
+                else next.set('c', other.key);
+                router.push(`?${next}`);
+              }}
+            >
+              {[head.calendar, ...head.others].map((c) => (
+                <MenuItem key={c.key} value={c.key}>
+                  {c.main ? t('board.mainCalendar') : c.name}
+                </MenuItem>
+              ))}
+            </TextField>
+          )}
           <div className="push">
             {looking && <Link href={`/for/${frame.me.handle}/calendar`}>{t('board.back')}</Link>}
             {head && !head.as && <Standing head={head} />}
@@ -224,7 +249,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
                 ? t('board.seenAsEveryone', { owner: head.owner.name })
                 : t('board.seenAs', { owner: head.owner.name, who: head.as })}
             </span>
-            <Link className="push" href={`/for/${principal?.handle ?? frame.me.handle}/sightlines`}>
+            <Link className="push" href={sightlinesDoor(head, frame.me.handle, principal?.handle ?? null, as)}>
               {t('board.stopSeeing')}
             </Link>
           </div>

@@ -3,6 +3,7 @@ import Button from '@mui/material/Button';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import { useQuery } from '@tanstack/react-query';
+import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
@@ -13,6 +14,7 @@ import { SightMeter } from '../common/meters.tsx';
 import { clock, dayMonth, whenText, zonePlace } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 import { useFrame } from '../frame/frame-context.tsx';
+import { sightlinesDoor } from './sightlines-door.ts';
 
 /** The selected item, with what the viewer sees of it and may do with it. Nothing shown here can be typed into. */
 export function Details(props: {
@@ -88,7 +90,7 @@ export function Details(props: {
           {t('panel.visibility')}: {t(`visibilities.${item.visibility}`)}, {t(`visibilityHelp.${item.visibility}`)}
         </p>
       )}
-      {head.may.share && item.visibility !== undefined && <WhoSees id={item.id} calendar={head.calendar.key} />}
+      {head.may.share && item.visibility !== undefined && <WhoSees id={item.id} head={head} />}
       {item.briefing && (
         <div className="card briefing">
           <h3>
@@ -131,8 +133,10 @@ export function Details(props: {
 }
 
 /** Who inside sees what of the item: how many each way, and by name those who see more than everyone. */
-function WhoSees({ id, calendar }: { id: string; calendar: string }) {
+function WhoSees({ id, head }: { id: string; head: BoardHead }) {
   const t = useTranslations();
+  const { frame, principal } = useFrame();
+  const calendar = head.calendar.key;
   const { data } = useQuery({
     queryKey: ['calendar', calendar, 'item-sight', id],
     queryFn: () => call('readItemSight', { params: { item: id } }),
@@ -154,6 +158,15 @@ function WhoSees({ id, calendar }: { id: string; calendar: string }) {
           </span>
         </p>
       ))}
+      {data.links.map((link) => (
+        <p key={link.name} className="row" style={{ justifyContent: 'space-between' }}>
+          <span>{t('panel.byLink', { name: link.name })}</span>
+          <span className="small">{t(`seen.${link.seen as 'full'}`)}</span>
+        </p>
+      ))}
+      <p className="small">
+        <Link href={sightlinesDoor(head, frame.me.handle, principal?.handle ?? null)}>{t('panel.toSightlines')}</Link>
+      </p>
     </section>
   );
 }
@@ -163,7 +176,10 @@ export function PanelHead({ head, onClose }: { head: BoardHead; onClose: () => v
   const t = useTranslations('panel');
   return (
     <div className="for">
-      <span>{head.own ? t('mine') : t('in', { name: firstName(head.owner.name) })}</span>
+      <span>
+        {head.own ? t('mine') : t('in', { name: firstName(head.owner.name) })}
+        {!head.calendar.main && `: ${head.calendar.name}`}
+      </span>
       <Button variant="text" onClick={onClose} sx={{ minHeight: 0 }}>
         {t('close')}
       </Button>

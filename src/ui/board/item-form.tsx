@@ -454,7 +454,14 @@ export function ItemForm(props: {
             loading={isSubmitting}
             sx={{ bgcolor: 'var(--who)', color: 'var(--paper)' }}
           >
-            {head.own ? t('form.saveMine') : t('form.save', { name: owner })}
+            {head.calendar.main
+              ? head.own
+                ? t('form.saveMine')
+                : t('form.save', { name: owner })
+              : t(head.own ? 'form.saveMineFurther' : 'form.saveFurther', {
+                  name: owner,
+                  calendar: head.calendar.name,
+                })}
           </Button>
           <Button variant="outlined" onClick={onClose}>
             {isDirty ? t('form.discard') : t('form.cancel')}

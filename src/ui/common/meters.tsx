@@ -1,6 +1,6 @@
 'use client';
 import { useTranslations } from 'use-intl';
-import type { RightsWire } from '@/contract/sight.ts';
+import { type RightsWire, reachOf } from '@/contract/sight.ts';
 import { SIGHTS } from '@/core/calendar/index.ts';
 
 /** Four bars: how much someone sees. */
@@ -14,16 +14,6 @@ export function SightMeter({ sight }: { sight: RightsWire['sight'] }) {
       ))}
     </span>
   );
-}
-
-export type Reach = 'look' | 'add' | 'arrange' | 'words';
-
-/** The word for a mix of add, change and remove; `words` where none fits. */
-export function reachOf(r: RightsWire): Reach {
-  if (!r.add && r.change === 'none' && r.remove === 'none') return 'look';
-  if (r.add && r.change === 'own' && r.remove === 'own') return 'add';
-  if (r.add && r.change === 'all' && r.remove === 'all') return 'arrange';
-  return 'words';
 }
 
 /** Three dots: how much someone may do; a hollow first dot means suggestions only. */

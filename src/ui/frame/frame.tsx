@@ -4,7 +4,7 @@ import Button from '@mui/material/Button';
 import Snackbar from '@mui/material/Snackbar';
 import { useQuery } from '@tanstack/react-query';
 import Link from 'next/link';
-import { usePathname } from 'next/navigation';
+import { usePathname, useSearchParams } from 'next/navigation';
 import { type ReactNode, useCallback, useMemo, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
@@ -50,6 +50,14 @@ export function Frame(props: { initial: FrameAnswer; who: string; children: Reac
   );
   const colour = principal?.colour ?? 0;
   const section = path.split('/')[3] ?? '';
+  const guest = !frame.me.inside;
+  const sections = SECTIONS.filter((s) =>
+    s === 'sightlines'
+      ? principal === null
+        ? !guest
+        : principal.share
+      : !guest || s === 'calendar' || s === 'messages',
+  );
   return (
     <FrameProvider value={state}>
       <div className={`frame who-${colour % 6}`}>
@@ -57,7 +65,7 @@ export function Frame(props: { initial: FrameAnswer; who: string; children: Reac
           <Link className="brand" href={`/for/${frame.me.handle}/calendar`}>
             <Mark /> {t('app.name')}
           </Link>
-          {SECTIONS.filter((s) => s !== 'sightlines' || principal === null || principal.share).map((s) => (
+          {sections.map((s) => (
             <Link
               key={s}
               className="go"
@@ -81,7 +89,9 @@ export function Frame(props: { initial: FrameAnswer; who: string; children: Reac
           </Link>
         </nav>
         <header className="band">
-          <span className="label">{t('band.label')}</span>
+          <span className="label">
+            {guest && frame.principals.length === 0 ? t('band.guest', { name: frame.me.name }) : t('band.label')}
+          </span>
           <nav className="switches" aria-label={t('band.switches')}>
             {frame.principals.map((p) => (
               <Switch key={p.handle} p={p} me={frame.me.name} current={p.handle === props.who} section={section} />
@@ -130,6 +140,10 @@ export function Frame(props: { initial: FrameAnswer; who: string; children: Reac
 
 function Switch({ p, me, current, section }: { p: Principal; me: string; current: boolean; section: string }) {
   const t = useTranslations('band');
+  // Something new goes into the calendar one looks at, a further one too; never by itself into another.
+  const search = useSearchParams();
+  const further = search.get('of') === null ? search.get('c') : null;
+  const here = current && section === 'calendar' && further ? `&c=${encodeURIComponent(further)}` : '';
   const goal =
     section === 'sightlines' && p.share
       ? 'sightlines'
@@ -150,7 +164,11 @@ function Switch({ p, me, current, section }: { p: Principal; me: string; current
         </span>
       </Link>
       {current && (
-        <Link className={`plain new-for who-${p.colour % 6}`} href={`/for/${p.handle}/calendar?new=1`} prefetch={false}>
+        <Link
+          className={`plain new-for who-${p.colour % 6}`}
+          href={`/for/${p.handle}/calendar?new=1${here}`}
+          prefetch={false}
+        >
           {p.own ? t('newMine') : t('newFor', { name: firstName(p.name) })} <kbd>N</kbd>
         </Link>
       )}

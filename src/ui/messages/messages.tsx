@@ -10,7 +10,9 @@ import { Asked } from '../common/asked.tsx';
 import { dayMonth } from '../common/times.ts';
 import { firstName, Token } from '../common/token.tsx';
 import { useFrame } from '../frame/frame-context.tsx';
+import { audienceParam } from '../sightlines/audience-param.ts';
 import { useSentence } from '../sightlines/sentence.tsx';
+import { Wishes } from './wishes.tsx';
 
 /** What one was told of one's access to others' calendars, and what soon ends. Looking at it is reading it. */
 export function Messages() {
@@ -29,8 +31,14 @@ export function Messages() {
     <div className="page" style={{ maxWidth: 820 }}>
       <h1 style={{ marginBottom: 12 }}>{t('messages.title')}</h1>
       <Asked query={query} />
-      {query.data && query.data.ending.length > 0 && <Ending ending={query.data.ending} me={frame.me.handle} />}
-      {query.data && query.data.notices.length === 0 && query.data.ending.length === 0 && (
+      {query.data && query.data.wishes.length > 0 && <Wishes wishes={query.data.wishes} />}
+      {query.data && (
+        <>
+          <Ending ending={query.data.ending.filter((e) => e.over)} me={frame.me.handle} over />
+          <Ending ending={query.data.ending.filter((e) => !e.over)} me={frame.me.handle} over={false} />
+        </>
+      )}
+      {query.data && [query.data.notices, query.data.ending, query.data.wishes].every((list) => list.length === 0) && (
         <p className="soft">{t('messages.none')}</p>
       )}
       {query.data?.notices.map((n) => (
@@ -59,7 +67,9 @@ function NoticeCard({ notice: n, me }: { notice: NoticesAnswer['notices'][number
       <div style={{ flex: 1 }}>
         <p>
           {n.unread && <b className="wrong">{t('messages.new')} </b>}
-          {t(`messages.${n.kind}`, words)}{' '}
+          {n.about === null
+            ? t(`messages.${n.kind}`, words)
+            : t(`messages.${OWN[n.kind]}`, { byName: n.by, about: n.about || t('lines.everyoneInside') })}{' '}
           {what && (
             <span>
               {t('messages.withIt', { what: what.does })} <span className="soft">{what.cannot}</span>
@@ -71,7 +81,9 @@ function NoticeCard({ notice: n, me }: { notice: NoticesAnswer['notices'][number
           {[day(n.at), n.until ? t('messages.until', { date: day(n.until, 1) }) : null].filter(Boolean).join(' · ')}
         </p>
       </div>
-      {n.open ? (
+      {n.about !== null ? (
+        <Link href={`/for/${me}/sightlines`}>{t('messages.lookSightlines')}</Link>
+      ) : n.open ? (
         <Link href={`/for/${me}/calendar?of=${n.owner.handle}`}>{t('messages.open')}</Link>
       ) : (
         <span className="small soft">{t('messages.closed')}</span>
@@ -80,23 +92,31 @@ function NoticeCard({ notice: n, me }: { notice: NoticesAnswer['notices'][number
   );
 }
 
-function Ending({ ending, me }: { ending: NoticesAnswer['ending']; me: string }) {
+const OWN = { given: 'ownGiven', changed: 'ownChanged', taken: 'ownTaken' } as const;
+
+function Ending({ ending, me, over }: { ending: NoticesAnswer['ending']; me: string; over: boolean }) {
   const t = useTranslations();
   const { style } = useFrame();
+  if (ending.length === 0) return null;
+  const title = over ? t('messages.overTitle') : t('messages.endingTitle');
   return (
-    <section className="card" style={{ marginBottom: 14 }} aria-label={t('messages.endingTitle')}>
-      <h2>{t('messages.endingTitle')}</h2>
+    <section className="card" style={{ marginBottom: 14 }} aria-label={title}>
+      <h2>{title}</h2>
       {ending.map((e) => (
         <p key={e.key} className="row" style={{ justifyContent: 'space-between' }}>
           <span>
-            {t(e.held ? 'messages.endingHeld' : 'messages.endingGiven', {
+            {t(over ? 'messages.over' : e.held ? 'messages.endingHeld' : 'messages.endingGiven', {
               owner: e.owner.name,
               who: e.who,
               what: e.preset ? t(`presets.${e.preset as 'full'}`) : t('reaches.words'),
               date: dayMonth(toWall(style.zone, (parseInstant(e.until) ?? 0) - 1)),
             })}
           </span>
-          {!e.held && <Link href={`/for/${me}/sightlines`}>{t('messages.endingGo')}</Link>}
+          {e.audience && (
+            <Link href={`/for/${me}/sightlines?who=${encodeURIComponent(audienceParam(e.audience))}`}>
+              {over ? t('messages.overGo') : t('messages.endingGo')}
+            </Link>
+          )}
         </p>
       ))}
     </section>

@@ -7,7 +7,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import type { GroupsAnswer, PersonWire } from '@/contract/people.ts';
+import type { GroupsAnswer } from '@/contract/people.ts';
 import { Asked } from '../common/asked.tsx';
 import { said } from '../common/refusal.ts';
 import { useFrame } from '../frame/frame-context.tsx';
@@ -15,7 +15,7 @@ import { useFrame } from '../frame/frame-context.tsx';
 type Group = GroupsAnswer['groups'][number];
 
 /** The groups and who is in them. An administrator makes them and moves people in and out, with effect at once. */
-export function Groups({ people }: { people: readonly PersonWire[] }) {
+export function Groups({ people }: { people: readonly { readonly handle: string; readonly name: string }[] }) {
   const t = useTranslations('groups');
   const tc = useTranslations('common');
   const { toast } = useFrame();
@@ -35,7 +35,7 @@ export function Groups({ people }: { people: readonly PersonWire[] }) {
     } catch (error) {
       const s = said(error, tc('unreachable'));
       if (s.fields.name) setWrong(s.fields.name);
-      else setRefused(s.sentence);
+      else setRefused(Object.values(s.fields)[0] ?? s.sentence);
       return false;
     }
   };
@@ -43,6 +43,11 @@ export function Groups({ people }: { people: readonly PersonWire[] }) {
     act(
       () => call('setMembership', { params: { group: group.key }, body: { handle, member } }),
       t(member ? 'joined' : 'left', { person, name: group.name }),
+    );
+  const nest = (outer: Group, inner: Pick<Group, 'key' | 'name'>, within: boolean) =>
+    act(
+      () => call('setWithin', { params: { group: outer.key }, body: { group: inner.key, within } }),
+      t(within ? 'joinedGroup' : 'leftGroup', { group: inner.name, name: outer.name }),
     );
   const mayChange = query.data?.mayChange === true;
   return (
@@ -54,7 +59,7 @@ export function Groups({ people }: { people: readonly PersonWire[] }) {
       {query.data?.groups.map((group) => (
         <article key={group.key} className="card">
           <h3>
-            {group.name} <span className="soft small">{t('members', { count: group.members.length })}</span>
+            {group.name} <span className="soft small">{t('members', { count: group.people })}</span>
           </h3>
           <div className="row" style={{ flexWrap: 'wrap', marginTop: 6 }}>
             {group.members.map((m) => (
@@ -72,6 +77,35 @@ export function Groups({ people }: { people: readonly PersonWire[] }) {
                 )}
               </span>
             ))}
+            {group.within.map((inner) => (
+              <span key={inner.key} className="tag">
+                <b>{inner.name}</b>
+                {mayChange && (
+                  <button
+                    type="button"
+                    className="plain"
+                    aria-label={t('removeGroup', { group: inner.name, name: group.name })}
+                    onClick={() => void nest(group, inner, false)}
+                  >
+                    ×
+                  </button>
+                )}
+              </span>
+            ))}
+            {mayChange && (
+              <Autocomplete
+                key={`groups ${group.within.length}`}
+                size="small"
+                sx={{ width: 240 }}
+                options={(query.data?.groups ?? []).filter(
+                  (g) => g.key !== group.key && !group.within.some((w) => w.key === g.key),
+                )}
+                getOptionLabel={(g) => g.name}
+                getOptionKey={(g) => g.key}
+                onChange={(_, g) => g && void nest(group, g, true)}
+                renderInput={(params) => <TextField {...params} label={t('addGroup', { name: group.name })} />}
+              />
+            )}
             {mayChange && (
               <Autocomplete
                 key={group.members.length}

@@ -3,17 +3,21 @@ import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import Link from 'next/link';
-import { useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
+import type { PeopleAnswer } from '@/contract/people.ts';
+import { reachOf } from '@/contract/sight.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { Asked } from '../common/asked.tsx';
-import { ReachMeter, reachOf, SightMeter } from '../common/meters.tsx';
+import { ReachMeter, SightMeter } from '../common/meters.tsx';
 import { PersonForm } from '../common/person-form.tsx';
 import { dayMonth } from '../common/times.ts';
 import { Token } from '../common/token.tsx';
 import { useFrame } from '../frame/frame-context.tsx';
+import { DirectoryFile } from './directory-file.tsx';
 import { Groups } from './groups.tsx';
+import { PersonFilePanel } from './person-file.tsx';
 
 const SHOWN = 300;
 
@@ -23,7 +27,7 @@ export function People() {
   const { frame, toast } = useFrame();
   const client = useQueryClient();
   const [filter, setFilter] = useState('');
-  const [adding, setAdding] = useState(false);
+  const [panel, setPanel] = useState<'add' | 'file' | { person: string } | null>(null);
   const query = useQuery({ queryKey: ['people'], queryFn: () => call('listPeople', {}) });
   const words = filter.toLowerCase().split(/\s+/).filter(Boolean);
   const all = query.data?.people ?? [];
@@ -44,9 +48,14 @@ export function People() {
             sx={{ width: 260, ml: 'auto' }}
           />
           {frame.me.administrator && (
-            <Button variant="outlined" onClick={() => setAdding(true)}>
-              {t('people.add')}
-            </Button>
+            <>
+              <Button variant="outlined" onClick={() => setPanel('file')}>
+                {t('people.file')}
+              </Button>
+              <Button variant="outlined" onClick={() => setPanel('add')}>
+                {t('people.add')}
+              </Button>
+            </>
           )}
         </div>
         <Asked query={query} />
@@ -70,6 +79,7 @@ export function People() {
                   <td>
                     <span className="row">
                       <Token name={p.name} colour={p.colour} tiny /> {p.name}
+                      {p.kind === 'role' && <span className="small soft">{t('people.roleTag')}</span>}
                     </span>
                   </td>
                   <td className="soft">{p.role}</td>
@@ -106,19 +116,39 @@ export function People() {
                     )}
                   </td>
                   <td>
-                    {p.handle !== frame.me.handle &&
-                      (acted.has(p.handle) ? (
-                        <Link href={`/for/${p.handle}/calendar`}>{t('people.actFor')}</Link>
-                      ) : (
-                        p.rights.sight !== 'nothing' && (
-                          <Link
-                            href={`/for/${frame.me.handle}/calendar?of=${p.handle}`}
-                            aria-label={`${t('people.open')}: ${p.name}`}
-                          >
-                            {t('people.open')}
-                          </Link>
-                        )
-                      ))}
+                    <span className="row small" style={{ gap: 12, flexWrap: 'nowrap', whiteSpace: 'nowrap' }}>
+                      {p.handle !== frame.me.handle &&
+                        (acted.has(p.handle) ? (
+                          <Link href={`/for/${p.handle}/calendar`}>{t('people.actFor')}</Link>
+                        ) : (
+                          p.rights.sight !== 'nothing' && (
+                            <Link
+                              href={`/for/${frame.me.handle}/calendar?of=${p.handle}`}
+                              aria-label={`${t('people.open')}: ${p.name}`}
+                            >
+                              {t('people.open')}
+                            </Link>
+                          )
+                        ))}
+                      {p.handle !== frame.me.handle && (
+                        <Link
+                          href={`/for/${frame.me.handle}/sightlines?who=person%3A${p.handle}`}
+                          aria-label={t('people.giveTo', { name: p.name })}
+                        >
+                          {t('people.giveShort')}
+                        </Link>
+                      )}
+                      {frame.me.administrator && (
+                        <button
+                          type="button"
+                          className="plain as-link"
+                          aria-label={t('people.editOf', { name: p.name })}
+                          onClick={() => setPanel({ person: p.handle })}
+                        >
+                          {t('people.edit')}
+                        </button>
+                      )}
+                    </span>
                   </td>
                 </tr>
               ))}
@@ -126,16 +156,11 @@ export function People() {
           </table>
         )}
         {query.data && people.length === 0 && <p className="soft">{t('people.noneFound')}</p>}
-        {query.data && <Groups people={all} />}
+        {query.data && query.data.outside.length > 0 && <Outside people={query.data.outside} />}
+        {query.data && <Groups people={[...all, ...query.data.outside.filter((p) => !p.left)]} />}
       </div>
-      {adding && (
-        <aside className="panel" aria-label={t('people.add')}>
-          <div className="for">
-            <span>{t('people.add')}</span>
-            <Button variant="text" sx={{ minHeight: 0 }} onClick={() => setAdding(false)}>
-              {t('panel.close')}
-            </Button>
-          </div>
+      {panel === 'add' && (
+        <Panel title={t('people.add')} onClose={() => setPanel(null)}>
           <PersonForm
             first={false}
             onSend={(values) => call('addPerson', { body: values })}
@@ -144,8 +169,57 @@ export function People() {
               void client.invalidateQueries({ queryKey: ['people'] });
             }}
           />
-        </aside>
+        </Panel>
+      )}
+      {panel === 'file' && (
+        <Panel title={t('people.file')} onClose={() => setPanel(null)}>
+          <DirectoryFile />
+        </Panel>
+      )}
+      {panel !== null && typeof panel === 'object' && (
+        <Panel
+          title={all.find((p) => p.handle === panel.person)?.name ?? t('people.somebody')}
+          onClose={() => setPanel(null)}
+        >
+          <PersonFilePanel key={panel.person} handle={panel.person} people={all} onLeft={() => setPanel(null)} />
+        </Panel>
       )}
     </div>
+  );
+}
+
+/** Those outside who were given something, and those who left: for an administrator, who keeps an eye on both. */
+function Outside({ people }: { people: PeopleAnswer['outside'] }) {
+  const t = useTranslations('people');
+  return (
+    <section aria-label={t('outside')} style={{ marginTop: 24 }}>
+      <h2>{t('outside')}</h2>
+      <table className="list">
+        <tbody>
+          {people.map((p) => (
+            <tr key={p.handle}>
+              <td>{p.name}</td>
+              <td className="soft">{p.address}</td>
+              <td className="soft">{p.left ? t('outsideLeft') : t('outsideGrants', { count: p.grants })}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}
+
+function Panel({ title, onClose, children }: { title: string; onClose: () => void; children: ReactNode }) {
+  const t = useTranslations('panel');
+  return (
+    <aside className="panel" aria-label={title}>
+      <div className="for">
+        <span>{title}</span>
+        <Button variant="text" sx={{ minHeight: 0 }} onClick={onClose}>
+          {t('close')}
+        </Button>
+      </div>
+      {children}
+    </aside>
   );
 }

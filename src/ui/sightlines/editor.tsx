@@ -2,7 +2,7 @@
 import Button from '@mui/material/Button';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
-import type { GrantWire, SightlineRow, SightlinesAnswer } from '@/contract/access.ts';
+import type { AudienceWire, GrantWire, SightlineRow, SightlinesAnswer } from '@/contract/access.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { DAY, dayMonth } from '../common/times.ts';
 import { useFrame } from '../frame/frame-context.tsx';
@@ -15,7 +15,7 @@ export function Editor(props: {
   lines: SightlinesAnswer;
   everyone: SightlineRow | undefined;
   name: string;
-  onSaved: (text: string) => Promise<void>;
+  onSaved: (text: string, audience?: AudienceWire) => Promise<void>;
   onGone: () => void;
 }) {
   const { calendar, row, lines, everyone, name, onSaved, onGone } = props;
@@ -71,8 +71,8 @@ export function Editor(props: {
           </fieldset>
         ) : null
       }
-      onSaved={async (text) => {
-        await onSaved(text);
+      onSaved={async (text, audience) => {
+        await onSaved(text, audience);
         // A grant that was made or given other dates goes under a new key: the audience is shown as it stands now, unless
         // something else was turned to meanwhile.
         setChosen((now) => (now === chosen && now !== 'standing' ? null : now));

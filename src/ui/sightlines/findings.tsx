@@ -10,9 +10,11 @@ import { parseInstant, toWall } from '@/core/time/index.ts';
 import { said } from '../common/refusal.ts';
 import { dayMonth, whenText } from '../common/times.ts';
 import { useFrame } from '../frame/frame-context.tsx';
+import { FindingView } from './finding-view.tsx';
 import { NOTHING } from './grant-editor.tsx';
+import { Words } from './words.tsx';
 
-/** What is more open than it should be, each with its reason and the one step that mends it. */
+/** What is more open than it should be, each with its reason, its view before and after, and the one step that mends it. */
 export function Findings(props: {
   calendar: string;
   onMended: (text: string, undo?: () => Promise<void>) => Promise<void>;
@@ -21,16 +23,19 @@ export function Findings(props: {
   const t = useTranslations();
   const { style } = useFrame();
   const [open, setOpen] = useState(false);
+  const [shown, setShown] = useState<string | null>(null);
   const [refused, setRefused] = useState<string | null>(null);
   const [busy, setBusy] = useState<string | null>(null);
   const { data } = useQuery({
     queryKey: ['calendar', calendar, 'findings'],
     queryFn: () => call('readFindings', { params: { calendar } }),
   });
-  const findings = data?.findings ?? [];
-  if (findings.length === 0) return null;
+  if (!data) return null;
+  const { findings, words, mayChangeWords } = data;
+  if (findings.length === 0 && !mayChangeWords) return null;
   const keyOf = (f: Finding): string => (f.kind === 'sensitive' ? f.item.id : `${f.kind} ${f.seen}`);
   const preset = (name: string | null) => (name ? t(`presets.${name as 'full'}`) : t('reaches.words'));
+  const day = (instant: string) => dayMonth(toWall(style.zone, parseInstant(instant) ?? 0));
   const textOf = (f: Finding): string => {
     switch (f.kind) {
       case 'sensitive':
@@ -46,10 +51,19 @@ export function Findings(props: {
           name: f.name,
           what: preset(f.preset),
           used: f.lastUsed ? 'once' : 'never',
-          date: f.lastUsed ? dayMonth(toWall(style.zone, parseInstant(f.lastUsed) ?? 0)) : '',
+          date: f.lastUsed ? day(f.lastUsed) : '',
         });
       case 'endless':
         return t('findings.endless', { name: f.name, what: preset(f.preset) });
+      case 'link':
+        return t('findings.link', { name: f.name, sight: t(`sightWords.${f.sight}`) });
+      case 'leftGroup':
+        return t('findings.leftGroup', {
+          name: f.name,
+          group: f.group,
+          date: day(f.left),
+          what: preset(f.preset),
+        });
       default:
         return f satisfies never;
     }
@@ -74,7 +88,7 @@ export function Findings(props: {
         await onMended(t('findings.everyoneDone'));
       } else {
         await call('takeAccess', { params: { calendar }, body: { audience: f.audience, seen: f.seen } });
-        await onMended(t('findings.takenDone', { name: f.name }));
+        await onMended(f.kind === 'link' ? t('lines.withdrawn') : t('findings.takenDone', { name: f.name }));
       }
     } catch (error) {
       setRefused(said(error, t('common.unreachable')).sentence);
@@ -83,33 +97,52 @@ export function Findings(props: {
     }
   };
   return (
-    <section className="card wrong-card" aria-label={t('findings.title')} style={{ marginBottom: 12 }}>
-      <div className="row" style={{ justifyContent: 'space-between' }}>
-        <b className="wrong">{t('findings.head', { count: findings.length })}</b>
+    <section
+      className={`card${findings.length > 0 ? ' wrong-card' : ''}`}
+      aria-label={t('findings.title')}
+      style={{ marginBottom: 12 }}
+    >
+      <div className="row" style={{ justifyContent: 'space-between', flexWrap: 'nowrap' }}>
+        <b className={findings.length > 0 ? 'wrong' : 'soft'}>
+          {findings.length > 0 ? t('findings.head', { count: findings.length }) : t('findings.none')}
+        </b>
         <Button variant="text" aria-expanded={open} onClick={() => setOpen(!open)}>
           {open ? t('findings.hide') : t('findings.look')}
         </Button>
       </div>
       {refused && <Alert severity="error">{refused}</Alert>}
       {open && (
-        <ul style={{ margin: 0, padding: 0, listStyle: 'none', display: 'grid', gap: 8 }}>
+        <ul style={{ margin: 0, padding: 0, listStyle: 'none', display: 'grid', gap: 10 }}>
           {findings.map((f) => (
             <li key={keyOf(f)}>
               {textOf(f)}
-              {f.kind === 'sensitive' && <span className="small soft"> {whenText(f.item, style)}</span>}{' '}
-              <Button
-                variant="outlined"
-                sx={{ minHeight: 26, py: 0 }}
-                loading={busy === keyOf(f)}
-                aria-label={f.kind === 'sensitive' ? `${t('findings.sensitiveFix')}: ${f.item.title}` : undefined}
-                onClick={() => void mend(f)}
-              >
-                {t(`findings.${f.kind}Fix`)}
-              </Button>
+              {f.kind === 'sensitive' && <span className="small soft"> {whenText(f.item, style)}</span>}
+              <div className="row" style={{ marginTop: 2 }}>
+                <Button
+                  variant="outlined"
+                  sx={{ minHeight: 26, py: 0 }}
+                  loading={busy === keyOf(f)}
+                  aria-label={f.kind === 'sensitive' ? `${t('findings.sensitiveFix')}: ${f.item.title}` : undefined}
+                  onClick={() => void mend(f)}
+                >
+                  {t(`findings.${f.kind}Fix`)}
+                </Button>
+                <Button
+                  variant="text"
+                  sx={{ minHeight: 26, py: 0 }}
+                  aria-expanded={shown === keyOf(f)}
+                  aria-label={`${t('findings.show')}: ${textOf(f)}`}
+                  onClick={() => setShown(shown === keyOf(f) ? null : keyOf(f))}
+                >
+                  {shown === keyOf(f) ? t('findings.showHide') : t('findings.show')}
+                </Button>
+              </div>
+              {shown === keyOf(f) && <FindingView calendar={calendar} finding={f} />}
             </li>
           ))}
         </ul>
       )}
+      {open && mayChangeWords && <Words calendar={calendar} words={words} />}
     </section>
   );
 }

@@ -10,16 +10,26 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { type ReactNode, useEffect, useState } from 'react';
 import { useTranslations } from 'use-intl';
-import type { ChoiceWire, GrantWire, PreviewAnswer, SightlineRow, SightlinesAnswer } from '@/contract/access.ts';
-import { call } from '@/contract/call.ts';
-import type { RightsWire } from '@/contract/sight.ts';
+import type {
+  AudienceWire,
+  ChoiceWire,
+  GivenAnswer,
+  GrantWire,
+  PreviewAnswer,
+  SightlineRow,
+  SightlinesAnswer,
+} from '@/contract/access.ts';
+import { CallRefused, call } from '@/contract/call.ts';
+import { type RightsWire, reachOf } from '@/contract/sight.ts';
 import { SCOPES, SIGHTS } from '@/core/calendar/index.ts';
 import { dateText, parseInstant, toWall, weekStart } from '@/core/time/index.ts';
-import { reachOf } from '../common/meters.tsx';
 import { said } from '../common/refusal.ts';
 import { DAY, dayMonth, fullDay } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 import { useFrame } from '../frame/frame-context.tsx';
+import { BarredCard } from './barred-card.tsx';
+import { ConfirmGive } from './confirm-give.tsx';
+import { LinkPart } from './link-part.tsx';
 import { Opened } from './opened.tsx';
 import { useSentence } from './sentence.tsx';
 import { TheirView } from './their-view.tsx';
@@ -36,6 +46,14 @@ export const NOTHING: RightsWire = {
   shares: false,
 };
 const EXTRAS = ['suggest', 'private', 'speaks', 'copies', 'shares'] as const;
+const EXTRA_NAMES: Readonly<Record<string, true>> = {
+  suggest: true,
+  private: true,
+  speaks: true,
+  copies: true,
+  shares: true,
+};
+const LETTER = { waiting: 'letterWaiting', sent: 'letterSent', failed: 'letterFailed' } as const;
 const PRESETS_SHOWN = ['helper', 'booker', 'arranger', 'delegate', 'steward'] as const;
 const same = (a: RightsWire, b: RightsWire): boolean => JSON.stringify(a) === JSON.stringify(b);
 
@@ -49,7 +67,7 @@ export function GrantEditor(props: {
   everyone: SightlineRow | undefined;
   name: string;
   chips: ReactNode;
-  onSaved: (text: string) => Promise<void>;
+  onSaved: (text: string, audience?: AudienceWire) => Promise<void>;
   onTaken: (text: string) => Promise<void>;
 }) {
   const { calendar, row, grant, dated, lines, everyone, name, chips, onSaved, onTaken } = props;
@@ -58,8 +76,9 @@ export function GrantEditor(props: {
   const { style, now } = useFrame();
   const sentence = useSentence();
   const everyoneRow = row.audience.kind === 'everyone';
+  const link = row.audience.kind === 'link' || row.audience.kind === 'newLink';
   const owner = firstName(lines.owner.name);
-  const who = everyoneRow ? name : firstName(name);
+  const who = everyoneRow || link || name.includes('@') ? name : firstName(name);
   const today = Math.floor(toWall(style.zone, now()) / DAY) * DAY;
 
   // Somebody new starts no higher than what everyone gets.
@@ -73,7 +92,10 @@ export function GrantEditor(props: {
   const { from, until } = span ?? was;
   const [note, setNote] = useState('');
   const [hidden, setHidden] = useState<ReadonlySet<string>>(new Set());
+  const [linkName, setLinkName] = useState('');
   const [taking, setTaking] = useState(false);
+  const [confirming, setConfirming] = useState<{ tell: boolean } | null>(null);
+  const [barred, setBarred] = useState<ChoiceWire | null>(null);
   const [refused, setRefused] = useState<string | null>(null);
   const [fields, setFields] = useState<Readonly<Record<string, string>>>({});
   const [busy, setBusy] = useState(false);
@@ -91,6 +113,8 @@ export function GrantEditor(props: {
     placeholderData: keepPreviousData,
   });
   const answer = preview.data;
+  // An audience that can't be given anything is said as soon as it is known, not when one saves.
+  const audienceWrong = preview.error instanceof CallRefused ? preview.error.body.fields?.audience : undefined;
   const settled = answer !== undefined && !preview.isPlaceholderData;
 
   const choice = (group: string, value: string): ChoiceWire | undefined =>
@@ -105,13 +129,16 @@ export function GrantEditor(props: {
     setRefused(null);
     setFields({});
     setTaking(false);
+    setConfirming(null);
+    setBarred(null);
     setQueued({ group, value });
   };
   // A choice is carried out on what the server says of the rights as they stand; until that is here, it waits.
   useEffect(() => {
     if (!queued || !settled) return;
     const found = answer.choices.find((c) => c.group === queued.group && c.value === queued.value);
-    if (found && !found.needs && !found.barred) setChosen(found.rights);
+    if (found?.barred) setBarred(found);
+    else if (found && !found.needs) setChosen(found.rights);
     setQueued(null);
   }, [queued, settled, answer]);
 
@@ -139,13 +166,16 @@ export function GrantEditor(props: {
       setBusy(false);
     }
   };
-  const save = (tell: boolean, dates = { from, until }) =>
-    act(
-      () =>
-        call('giveAccess', {
+  const what = presetName(rights);
+  const give = (tell: boolean, dates = { from, until }) => {
+    setConfirming(null);
+    let given: GivenAnswer | null = null;
+    return act(
+      async () => {
+        given = await call('giveAccess', {
           params: { calendar },
           body: {
-            audience: row.audience,
+            audience: row.audience.kind === 'newLink' ? { kind: 'newLink', name: linkName } : row.audience,
             rights,
             seen: grant?.key ?? null,
             span:
@@ -155,16 +185,29 @@ export function GrantEditor(props: {
             tell: tell ? { note } : null,
             ...(hidden.size > 0 ? { alsoPrivate: [...hidden] } : {}),
           },
-        }),
+        });
+      },
       async () => {
-        const what = presetName(rights);
-        await onSaved(everyoneRow ? tl('savedEveryone', { what }) : tl('saved', { name, what }));
+        const text = everyoneRow
+          ? tl('savedEveryone', { what })
+          : link
+            ? tl('savedLink', { what })
+            : tl('saved', { name, what });
+        await onSaved(text, given?.audience);
         setChosen((c) => (c === chosen ? null : c));
         setSpan(null);
         setNote('');
         setHidden(new Set());
       },
     );
+  };
+  // What leaves the house, or reaches many, is said once more with the names of those who get it.
+  const leavesHouse = answer?.outside === true && rights.sight !== 'nothing';
+  const reachesMany = everyoneRow && (answer?.moved.more ?? 0) > 0;
+  const save = (tell: boolean) => {
+    if (leavesHouse || reachesMany) setConfirming({ tell });
+    else void give(tell);
+  };
   const take = (tell: boolean) =>
     act(
       () =>
@@ -172,7 +215,7 @@ export function GrantEditor(props: {
           params: { calendar },
           body: { audience: row.audience, seen: grant?.key ?? '', tell: tell ? { note: '' } : null },
         }),
-      () => onTaken(tl('taken', { name })),
+      () => onTaken(link ? tl('withdrawn') : tl('taken', { name })),
     );
   const tellNow = () =>
     act(
@@ -187,11 +230,20 @@ export function GrantEditor(props: {
   };
   const longer = () => {
     const last = Math.max(toWall(style.zone, (parseInstant(grant?.until ?? '') ?? 0) - 1), today);
-    return save(false, { from: was.from, until: dateText(last + 7 * DAY) });
+    return give(false, { from: was.from, until: dateText(last + 7 * DAY) });
   };
-  const words = sentence(settled && row.cutBy.length > 0 ? answer.effective : rights, owner);
+  const words = sentence(settled && row.cutBy.length > 0 ? answer.effective : rights, owner, lines.own);
   const reach = reachOf(rights);
-  const barredReasons = [...new Set((answer?.choices ?? []).flatMap((c) => c.barred ?? []))];
+  const barredWhat = (c: ChoiceWire): string =>
+    c.group === 'preset'
+      ? t(`presets.${c.value as 'full'}`)
+      : c.group === 'sight'
+        ? t(`sights.${c.value as 'full'}`)
+        : c.group === 'reach'
+          ? t(`reaches.${c.value as 'add'}`)
+          : c.group in EXTRA_NAMES
+            ? t(`extras.${c.group as 'private'}`)
+            : tl(c.group === 'add' ? 'addRight' : c.group === 'change' ? 'change' : 'removeRight');
   const chooser = (
     group: string,
     label: string,
@@ -209,7 +261,12 @@ export function GrantEditor(props: {
         onChange={(_, v: string | null) => v && pick(group, v)}
       >
         {options.map(([v, word, help]) => (
-          <ToggleButton key={v} value={v} disabled={choice(group, v)?.barred != null} title={why(choice(group, v))}>
+          <ToggleButton
+            key={v}
+            value={v}
+            className={choice(group, v)?.barred ? 'barred' : ''}
+            title={why(choice(group, v))}
+          >
             {word}
             <small>{help}</small>
           </ToggleButton>
@@ -239,8 +296,13 @@ export function GrantEditor(props: {
               {[
                 row.audience.kind === 'group' ? tl('groupOf', { count: Number(row.who.detail) }) : row.who.detail,
                 grant ? tl('since', { date: fullDay(toWall(style.zone, parseInstant(grant.since) ?? 0)) }) : null,
-                grant && grant.given.actor !== grant.given.principal ? tl('givenFor', grant.given) : null,
-                grant && !everyoneRow
+                grant?.byAdministrator
+                  ? tl('byAdministrator', grant.given)
+                  : grant && grant.given.actor !== grant.given.principal
+                    ? tl('givenFor', grant.given)
+                    : null,
+                grant?.letter ? tl(LETTER[grant.letter]) : null,
+                grant && !everyoneRow && !link
                   ? grant.told
                     ? tl('told', { date: dayMonth(toWall(style.zone, parseInstant(grant.told) ?? 0)) })
                     : tl('notTold')
@@ -253,17 +315,31 @@ export function GrantEditor(props: {
               ]
                 .filter(Boolean)
                 .join(' · ')}
-              {grant && !everyoneRow && !grant.told && grant.state !== 'ended' && (
-                <Button variant="text" sx={{ minHeight: 0, py: 0 }} loading={busy} onClick={tellNow}>
-                  {tl('tellNow')}
-                </Button>
-              )}
+              {grant &&
+                !everyoneRow &&
+                !link &&
+                (!grant.told || grant.letter === 'failed') &&
+                grant.state !== 'ended' && (
+                  <Button variant="text" sx={{ minHeight: 0, py: 0 }} loading={busy} onClick={tellNow}>
+                    {tl('tellNow')}
+                  </Button>
+                )}
             </p>
           </div>
           {chips}
+          {link && (
+            <LinkPart
+              path={row.link}
+              named={row.audience.kind === 'link'}
+              main={lines.calendar.main}
+              name={linkName}
+              wrong={fields.audience}
+              onName={setLinkName}
+            />
+          )}
           <div className="card" aria-live="polite">
             <p>
-              <b>{who}</b> {words.does} <span className="soft">{words.cannot}</span>
+              <b>{link ? name || tl('newLinkTitle') : who}</b> {words.does} <span className="soft">{words.cannot}</span>
             </p>
             {row.cutBy.length > 0 && (
               <p className="wrong small">
@@ -272,7 +348,17 @@ export function GrantEditor(props: {
             )}
           </div>
           {refused && <Alert severity="error">{refused}</Alert>}
+          {!link && <FieldWrong text={fields.audience ?? audienceWrong} />}
+          {barred && (
+            <BarredCard
+              choice={barred}
+              what={barredWhat(barred)}
+              further={!lines.calendar.main}
+              onClose={() => setBarred(null)}
+            />
+          )}
           {!everyoneRow &&
+            !link &&
             chooser(
               'preset',
               tl('asWhole'),
@@ -290,18 +376,19 @@ export function GrantEditor(props: {
             rights.sight,
             SIGHTS.map((s) => [
               s,
-              !everyoneRow && s === 'nothing' ? t('presets.shutOut') : t(`sights.${s}`),
+              !everyoneRow && !link && s === 'nothing' ? t('presets.shutOut') : t(`sights.${s}`),
               t(`sightHelp.${s}`),
             ]),
           )}
           <FieldWrong text={fields.sight} />
-          {chooser(
-            'reach',
-            tl('mayHead'),
-            'reach',
-            reach,
-            (['look', 'add', 'arrange', 'words'] as const).map((r) => [r, t(`reaches.${r}`), t(`reachHelp.${r}`)]),
-          )}
+          {!link &&
+            chooser(
+              'reach',
+              tl('mayHead'),
+              'reach',
+              reach,
+              (['look', 'add', 'arrange', 'words'] as const).map((r) => [r, t(`reaches.${r}`), t(`reachHelp.${r}`)]),
+            )}
           {reach === 'words' && (
             <div className="row">
               <FormControlLabel
@@ -319,7 +406,7 @@ export function GrantEditor(props: {
                   onChange={(e) => pick(right, e.target.value)}
                 >
                   {SCOPES.map((s) => (
-                    <MenuItem key={s} value={s} disabled={choice(right, s)?.barred != null}>
+                    <MenuItem key={s} value={s} className={choice(right, s)?.barred ? 'barred' : ''}>
                       {t(`scopes.${s}`)}
                     </MenuItem>
                   ))}
@@ -328,16 +415,17 @@ export function GrantEditor(props: {
             </div>
           )}
           <FieldWrong text={fields.change ?? fields.remove ?? fields.add} />
-          {!everyoneRow && (
+          {!everyoneRow && !link && (
             <div className="extras">
               {EXTRAS.map((extra) => {
                 const on = choice(extra, 'true');
                 const no = !rights[extra] ? why(on) : undefined;
+                const closed = !rights[extra] && on?.needs != null && !on.barred;
                 return (
                   <FormControlLabel
                     key={extra}
                     className="extra"
-                    disabled={no !== undefined}
+                    disabled={closed}
                     control={
                       <Switch
                         size="small"
@@ -357,18 +445,13 @@ export function GrantEditor(props: {
             </div>
           )}
           {settled && answer.opened.length > 0 && <Opened items={answer.opened} ticked={hidden} onTick={setHidden} />}
-          {barredReasons.map((reason) => (
-            <p key={reason} className="small soft">
-              {tl(`barred.${reason as 'giverHoldsLess'}`)}
-            </p>
-          ))}
           {!everyoneRow && (
             <>
               <h3>{tl('when')}</h3>
               <div className="row" style={{ alignItems: 'start' }}>
                 {date('from', tl('from'))}
                 {date('until', tl('until'))}
-                {(dated || grant === null) && (
+                {(dated || grant === null) && !link && (
                   <Button variant="text" onClick={cover} title={tl('coverHelp', { name: owner })}>
                     {tl('cover')}
                   </Button>
@@ -379,7 +462,7 @@ export function GrantEditor(props: {
                   </Button>
                 )}
               </div>
-              {unsaved && (
+              {unsaved && !link && (
                 <TextField
                   label={tl('note')}
                   value={note}
@@ -392,24 +475,55 @@ export function GrantEditor(props: {
               )}
             </>
           )}
-          {taking && answer ? (
+          {confirming && answer ? (
+            <ConfirmGive
+              text={
+                everyoneRow
+                  ? tl('confirmEveryone', answer.moved)
+                  : link
+                    ? tl('confirmLink', {
+                        who: row.audience.kind === 'newLink' ? linkName : name,
+                        what,
+                        owner: lines.owner.name,
+                      })
+                    : tl('confirmOutside', {
+                        who: row.who.detail ? `${name} (${row.who.detail})` : name,
+                        what,
+                        owner: lines.owner.name,
+                        letter: confirming.tell ? 'yes' : 'no',
+                      })
+              }
+              head={everyoneRow ? tl('confirmEveryoneHead', { what }) : null}
+              busy={busy}
+              onYes={() => void give(confirming.tell)}
+              onNo={() => setConfirming(null)}
+            />
+          ) : taking && answer ? (
             <div className="card wrong-card acts" role="alert">
-              <h3>{tl('takeTitle', { name: who })}</h3>
-              <p>
-                {tl('takeThen', {
-                  name: who,
-                  sight: t(`sightWords.${answer.without.sight}`),
-                  step: answer.withoutStep,
-                })}
-              </p>
-              <p className="small soft">{tl('shutOutInstead')}</p>
+              <h3>{link ? tl('withdrawTitle', { name }) : tl('takeTitle', { name: who })}</h3>
+              {link ? (
+                <p>{tl('withdrawThen')}</p>
+              ) : (
+                <>
+                  <p>
+                    {tl('takeThen', {
+                      name: who,
+                      sight: t(`sightWords.${answer.without.sight}`),
+                      step: answer.withoutStep,
+                    })}
+                  </p>
+                  <p className="small soft">{tl('shutOutInstead')}</p>
+                </>
+              )}
               <div className="row" style={{ marginTop: 8 }}>
                 <Button variant="contained" color="error" loading={busy} onClick={() => take(false)}>
-                  {tl('takeDo')}
+                  {link ? tl('withdrawDo') : tl('takeDo')}
                 </Button>
-                <Button variant="outlined" loading={busy} onClick={() => take(true)}>
-                  {tl('takeTell')}
-                </Button>
+                {!link && (
+                  <Button variant="outlined" loading={busy} onClick={() => take(true)}>
+                    {tl('takeTell')}
+                  </Button>
+                )}
                 <Button variant="outlined" onClick={() => setTaking(false)}>
                   {tl('leave')}
                 </Button>
@@ -425,9 +539,13 @@ export function GrantEditor(props: {
                 onClick={() => save(false)}
                 sx={unsaved ? { bgcolor: 'var(--who)', color: 'var(--paper)' } : {}}
               >
-                {everyoneRow ? tl('saveEveryone') : tl('save', { name: who })}
+                {everyoneRow
+                  ? tl('saveEveryone')
+                  : link
+                    ? tl(grant ? 'saveLinkAgain' : 'saveLink')
+                    : tl('save', { name: who })}
               </Button>
-              {!everyoneRow && (
+              {!everyoneRow && !link && (
                 <Button
                   variant="outlined"
                   disabled={!unsaved || queued !== null}
@@ -456,7 +574,7 @@ export function GrantEditor(props: {
                   sx={{ ml: 'auto', color: 'var(--clay)' }}
                   onClick={() => setTaking(true)}
                 >
-                  {grant.state === 'ended' ? tl('clear') : tl('take')}
+                  {grant.state === 'ended' ? tl('clear') : link ? tl('withdraw') : tl('take')}
                 </Button>
               )}
             </div>
@@ -467,7 +585,11 @@ export function GrantEditor(props: {
         calendar={calendar}
         audience={row.audience}
         name={everyoneRow ? null : who}
+        link={link}
         own={lines.own}
+        owner={lines.owner.handle}
+        main={lines.calendar.main}
+        closed={lines.asAdministrator}
         answer={answer}
         failed={preview.isError}
         dirty={unsaved || taking}

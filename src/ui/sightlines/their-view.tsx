@@ -23,15 +23,22 @@ export function TheirView(props: {
   calendar: string;
   audience: AudienceWire;
   name: string | null;
+  link: boolean;
   own: boolean;
+  owner: string;
+  main: boolean;
+  /** The one who looks is an administrator alone, who sees no items here. */
+  closed: boolean;
   answer: PreviewAnswer | undefined;
   failed: boolean;
   dirty: boolean;
   week: number;
   onWeek: (week: number) => void;
 }) {
-  const { calendar, audience, name, own, answer, failed, dirty, week, onWeek } = props;
+  const { calendar, audience, name, link, own, owner, main, closed, answer, failed, dirty, week, onWeek } = props;
   const { principal, frame } = useFrame();
+  const known = audience.kind !== 'address' && audience.kind !== 'newLink';
+  const here = principal?.handle ?? frame.me.handle;
   const t = useTranslations();
   const [shown, setShown] = useState<'after' | 'before' | 'both'>('after');
   const [picked, setPicked] = useState<string | null>(null);
@@ -42,7 +49,7 @@ export function TheirView(props: {
   return (
     <div className="col">
       <div className="row" style={{ justifyContent: 'space-between', marginBottom: 6, minHeight: 36 }}>
-        <h3>{name ? t('lines.view', { name }) : t('lines.viewEveryone')}</h3>
+        <h3>{link ? t('lines.viewLink') : name ? t('lines.view', { name }) : t('lines.viewEveryone')}</h3>
         {dirty && (
           <span className="row" style={{ gap: 0 }}>
             {(['after', 'before', 'both'] as const).map((w) => (
@@ -63,32 +70,40 @@ export function TheirView(props: {
         </Button>
       </div>
       {failed && <Alert severity="error">{t('lines.failed')}</Alert>}
-      {weeks?.map((items, i) => (
-        // biome-ignore lint/suspicious/noArrayIndexKey: the first is before, the second after
-        <div key={i}>
-          {weeks.length > 1 && <p className="small soft">{i === 0 ? t('lines.before') : t('lines.after')}</p>}
-          <MiniWeek
-            items={items}
-            first={week}
-            low={weeks.length > 1}
-            selected={picked}
-            onPick={own ? (item) => setPicked(item.id) : null}
-          />
-          <p className="small soft" role="status" style={{ margin: '6px 0' }}>
-            {t('lines.made', { count: items.length, withheld: items.filter((item) => item.withheld).length })}
-          </p>
-        </div>
-      ))}
-      <p className="small">
-        <Link
-          href={`/for/${principal?.handle ?? frame.me.handle}/calendar?as=${encodeURIComponent(audienceParam(audience))}`}
-        >
-          {t('lines.openBoards')}
-        </Link>
-      </p>
+      {closed && <p className="card">{t('lines.noViewAdministrator')}</p>}
+      {!closed &&
+        weeks?.map((items, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: the first is before, the second after
+          <div key={i}>
+            {weeks.length > 1 && <p className="small soft">{i === 0 ? t('lines.before') : t('lines.after')}</p>}
+            <MiniWeek
+              items={items}
+              first={week}
+              low={weeks.length > 1}
+              selected={picked}
+              onPick={own ? (item) => setPicked(item.id) : null}
+            />
+            <p className="small soft" role="status" style={{ margin: '6px 0' }}>
+              {t('lines.made', { count: items.length, withheld: items.filter((item) => item.withheld).length })}
+            </p>
+          </div>
+        ))}
+      {known && !closed && (
+        <p className="small">
+          <Link
+            href={`/for/${here}/calendar?${new URLSearchParams({
+              as: audienceParam(audience),
+              ...(owner === here ? {} : { of: owner }),
+              ...(main ? {} : { c: calendar }),
+            })}`}
+          >
+            {t('lines.openBoards')}
+          </Link>
+        </p>
+      )}
       {own && picked && <ItemVisibility key={picked} id={picked} calendar={calendar} onMoved={setPicked} />}
-      {own && picked && <Ask key={`ask ${picked}`} calendar={calendar} audience={audience} item={picked} />}
-      {own && !picked && <p className="small soft">{t('lines.item')}</p>}
+      {own && picked && known && <Ask key={`ask ${picked}`} calendar={calendar} audience={audience} item={picked} />}
+      {own && !picked && !closed && <p className="small soft">{t('lines.item')}</p>}
       <History calendar={calendar} audience={audience} />
     </div>
   );

@@ -2,6 +2,7 @@
 import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
+import Link from 'next/link';
 import { useEffect, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { useTranslations } from 'use-intl';
@@ -98,6 +99,14 @@ export function SignIn({ goal, faces, host }: { goal: string; faces: readonly Fa
             {t('signIn.do')}
           </Button>
         </form>
+        <p className="small">
+          <Link href="/guest">{t('signIn.guest')}</Link>
+        </p>
+        {faces.length > 0 && (
+          <p className="small">
+            <Link href="/letterbox">{t('signIn.letterbox')}</Link>
+          </p>
+        )}
         <Hills />
       </div>
       {faces.length > 0 ? (

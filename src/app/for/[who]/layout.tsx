@@ -14,7 +14,8 @@ export default async function ForLayout({
   const { who } = await params;
   const { ctx } = await whoIsHere();
   const frame = readFrame(ctx);
-  if (!frame.principals.some((p) => p.handle === who)) {
+  const guest = !frame.me.inside && frame.me.handle === who;
+  if (!guest && !frame.principals.some((p) => p.handle === who)) {
     // Someone one no longer acts for can still be looked at, as far as they let one.
     if (findBoard(ctx, who)) redirect(`/for/${frame.me.handle}/calendar?of=${encodeURIComponent(who)}`);
     notFound();

@@ -2,15 +2,21 @@ import { whoIsHere } from '@/app/who-is-here.ts';
 import { findBoard } from '@/server/operations/people.ts';
 import { Board } from '@/ui/board/board.tsx';
 import { NothingHere } from '@/ui/common/nothing-here.tsx';
+import { GuestStart } from '@/ui/guest/guest-start.tsx';
+
+const text = (value: string | string[] | undefined): string | undefined =>
+  typeof value === 'string' && value !== '' ? value : undefined;
 
 export default async function CalendarPage(props: {
   params: Promise<{ who: string }>;
-  searchParams: Promise<{ of?: string | string[] }>;
+  searchParams: Promise<{ of?: string | string[]; c?: string | string[] }>;
 }) {
   const { who } = await props.params;
-  const { of } = await props.searchParams;
+  const { of, c } = await props.searchParams;
   const { ctx } = await whoIsHere();
-  const board = findBoard(ctx, typeof of === 'string' ? of : who);
+  const whose = text(of) ?? who;
+  if (!ctx.viewer.inside && whose === ctx.viewer.handle) return <GuestStart />;
+  const board = findBoard(ctx, whose, text(c));
   if (!board) return <NothingHere />;
   return <Board key={board.calendar} calendar={board.calendar} name={board.name} />;
 }

@@ -1,11 +1,18 @@
 import { whoIsHere } from '@/app/who-is-here.ts';
-import { findBoard } from '@/server/operations/people.ts';
+import { findSharedCalendar } from '@/server/operations/sightlines.ts';
 import { NothingHere } from '@/ui/common/nothing-here.tsx';
 import { Sightlines } from '@/ui/sightlines/sightlines.tsx';
 
-export default async function SightlinesPage({ params }: { params: Promise<{ who: string }> }) {
-  const { who } = await params;
+const text = (value: string | string[] | undefined): string | undefined =>
+  typeof value === 'string' && value !== '' ? value : undefined;
+
+export default async function SightlinesPage(props: {
+  params: Promise<{ who: string }>;
+  searchParams: Promise<{ of?: string | string[]; c?: string | string[] }>;
+}) {
+  const { who } = await props.params;
+  const { of, c } = await props.searchParams;
   const { ctx } = await whoIsHere();
-  const board = findBoard(ctx, who);
-  return board ? <Sightlines key={board.calendar} calendar={board.calendar} /> : <NothingHere />;
+  const shared = findSharedCalendar(ctx, text(of) ?? who, text(c));
+  return shared ? <Sightlines key={shared.calendar} calendar={shared.calendar} /> : <NothingHere />;
 }

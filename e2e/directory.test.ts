@@ -1,0 +1,138 @@
+import type { Browser } from 'puppeteer-core';
+import { afterAll, afterEach, beforeAll, expect, inject, test } from 'vitest';
+import { Desk, startBrowser } from './desk.ts';
+
+/* The directory as an administrator keeps it. Lars leaves here, Nils gets a new password: nobody else's test touches them. */
+const home = inject('sample');
+const desks: Desk[] = [];
+let browser: Browser;
+beforeAll(async () => {
+  browser = await startBrowser();
+});
+afterAll(() => browser?.close());
+afterEach(async () => {
+  for (const desk of desks.splice(0)) {
+    expect(desk.errors).toEqual([]);
+    await desk.close();
+  }
+});
+async function open(who: string, path: string): Promise<Desk> {
+  const desk = await Desk.as(browser, home, who, path);
+  desks.push(desk);
+  await desk.find('status', 'live');
+  return desk;
+}
+
+test('groups stand in groups; one that would come to stand in itself is refused with a sentence', async () => {
+  const noor = await open('noor', '/for/noor/people');
+  await noor.find('heading', /^Field programme 12 people/);
+  await noor.fill('Put a group into Rangers', 'Field', 'combobox');
+  await noor.press('option', 'Field programme');
+  await noor.says('That would put the group inside itself. Choose another.');
+  await noor.fill('Put a group into Field programme', 'Finance', 'combobox');
+  await noor.press('option', 'Finance');
+  await noor.says('Everybody in Finance is in Field programme now.');
+  await noor.find('heading', /^Field programme 15 people/);
+  await noor.press('button', 'Take the group Finance out of Field programme');
+  await noor.says('Finance is no longer in Field programme.');
+  await noor.find('heading', /^Field programme 12 people/);
+});
+
+test('a directory comes in as a file: said line by line first, then brought in; the way in of somebody new is handed over', async () => {
+  const noor = await open('noor', '/for/noor/people');
+  await noor.press('button', 'As a file');
+  await noor.fill('Paste it here, or choose a file', 'who,where\nx,y');
+  await noor.press('button', 'Read it');
+  await noor.says('The first line must name the columns name and address.');
+  await noor.fill(
+    'Paste it here, or choose a file',
+    'name,address,role,kind,groups\nUna Reed,una@cloudmoor.example,Bees,person,Rangers; Bee keepers\nX,x@elsewhere.example,,,\nNils Farrow,n.farrow@cloudmoor.example,Seed bank,person,',
+  );
+  await noor.press('button', 'Read it');
+  await noor.says('1 new person, nobody changed, 1 as they are.');
+  await noor.says('New groups: Bee keepers.');
+  await noor.says('Line 3: X, x@elsewhere.example This address is of no domain of the organisation.');
+  await noor.press('button', 'Bring in 1, leave 1');
+  await noor.says('1 added, 0 changed. Make a way in for those who are new.');
+  await noor.find('heading', /^Bee keepers 1 person/);
+  await noor.press('button', 'Open Una Reed');
+  await noor.says('No password yet.');
+  await noor.press('button', 'Make a way in');
+  const field = await noor.find('textbox', 'Hand this over');
+  const path = new URL(await field.evaluate((el) => (el as HTMLInputElement).value)).pathname;
+  const una = await Desk.open(browser, home + path);
+  desks.push(una);
+  await una.fill('New password', 'short');
+  await una.press('button', 'Choose this password');
+  await una.says('At least 10 characters.');
+  await una.fill('New password', 'bees in the heather');
+  await una.press('button', 'Choose this password');
+  await una.press('link', 'Sign in');
+  await una.signIn('una@cloudmoor.example', 'bees in the heather');
+  await una.find('button', 'File');
+  await una.go(home + path);
+  await una.fill('New password', 'bees in the heather');
+  await una.press('button', 'Choose this password');
+  await una.says('This address was used already, or is more than a day old.');
+});
+
+test('somebody leaves: reviewed, confirmed by name, signed out everywhere, and what they own handed on', async () => {
+  const lars = await open('lars', '/for/lars/calendar');
+  const noor = await open('noor', '/for/noor/people');
+  await noor.press('button', 'Open Lars Pike');
+  await noor.press('button', 'Leaves the organisation');
+  await noor.says('In one step: sign-in and every session end');
+  await noor.press('button', 'Let Lars leave');
+  await noor.says('Choose who takes over what they own.');
+  await noor.fill('Handed on to', 'Greta', 'combobox');
+  await noor.press('option', 'Greta Holm');
+  await noor.press('button', 'Let Lars leave');
+  await noor.says('Lars Pike is signed out everywhere and can’t come back in. Greta Holm owns what was theirs.');
+  await noor.press('button', 'Yes, all of it');
+  await noor.says('Lars Pike has left.');
+  await noor.gone('button', 'Open Lars Pike');
+  await lars.page.reload({ waitUntil: 'domcontentloaded' });
+  await lars.find('heading', 'Sign in');
+  const greta = await open('greta', '/for/greta/calendar');
+  await greta.choose('Calendar', 'Lars Pike');
+  await greta.says('Lars Pike');
+  await greta.find('button', /Mar 2027, \d\d:\d\d–/);
+});
+
+test('a further calendar has an access of its own, and is chosen where calendars are looked at', async () => {
+  const otto = await open('otto', '/for/otto/sightlines');
+  await otto.press('button', 'The calendar as a whole');
+  await otto.press('menuitem', 'Add a calendar');
+  await otto.press('button', 'Add it');
+  await otto.says('Give a name.');
+  await otto.fill('Name of the calendar', 'Peat walks');
+  await otto.press('button', 'Add it');
+  await otto.says('“Peat walks” is there now.');
+  await expect.poll(() => otto.page.url()).toContain('c=');
+  await otto.find('heading', 'Everyone inside');
+  await otto.press('button', /^Nothing/);
+  await otto.press('button', 'Save for everyone inside');
+  await otto.says('Saved. Everyone inside now has Shut out.');
+  await otto.press('link', 'Calendar');
+  await otto.find('button', 'File');
+  await otto.choose('Calendar', 'Peat walks');
+  await otto.says('Nothing in this week.');
+  // What is made here goes here, and the button says so.
+  await otto.press('link', /^New for me/);
+  await otto.fill('Title', 'Walk to the hags');
+  await otto.press('button', 'Save to my calendar “Peat walks”');
+  await otto.find('button', /^Walk to the hags/);
+  expect(otto.page.url()).toContain('c=');
+});
+
+test('domains: one that people have stays, nonsense is refused at the field', async () => {
+  const noor = await open('noor', '/for/noor/house-rules');
+  await noor.fill('Another domain', 'not a domain');
+  await noor.press('button', 'Add the domain');
+  await noor.says('Write a domain like cloudmoor.example.');
+  await noor.fill('Another domain', 'moor-lab.example');
+  await noor.press('button', 'Add the domain');
+  await noor.find('button', 'Take out moor-lab.example');
+  await noor.press('button', 'Take out cloudmoor.example');
+  await noor.says('People of the directory have addresses of a domain that is missing here.');
+});

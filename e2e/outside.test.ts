@@ -1,0 +1,197 @@
+import type { Browser } from 'puppeteer-core';
+import { afterAll, afterEach, beforeAll, expect, inject, test } from 'vitest';
+import { Caller } from './caller.ts';
+import { Desk, startBrowser } from './desk.ts';
+
+/* Lucía's calendar, people outside and links; and what an administrator does on another's calendar. */
+const home = inject('sample');
+const desks: Desk[] = [];
+let browser: Browser;
+beforeAll(async () => {
+  browser = await startBrowser();
+});
+afterAll(() => browser?.close());
+afterEach(async () => {
+  for (const desk of desks.splice(0)) {
+    expect(desk.errors).toEqual([]);
+    await desk.close();
+  }
+});
+async function open(who: string, path: string): Promise<Desk> {
+  const desk = await Desk.as(browser, home, who, path);
+  desks.push(desk);
+  await desk.find('status', 'live');
+  return desk;
+}
+async function stranger(path: string): Promise<Desk> {
+  const desk = await Desk.open(browser, home + path);
+  desks.push(desk);
+  return desk;
+}
+
+test('somebody outside: barred with its rule and asked for, given after one confirmation, let in by letter, shut off at once', async () => {
+  const lucia = await open('lucia', '/for/lucia/sightlines');
+  await lucia.press('button', 'Give access');
+  await lucia.fill('Choose who', 'nobody@cloudmoor.example', 'combobox');
+  await lucia.press('option', /nobody@cloudmoor.example, outside/);
+  await lucia.says('Nobody in the directory has this address.');
+  await lucia.press('button', 'Give access');
+  await lucia.fill('Choose who', 'Rosa Lind <rosa@river-board.example>', 'combobox');
+  await lucia.press('option', /^Rosa Lind/);
+  await lucia.press('button', /^Outline/);
+  await lucia.says('Outline needs “People outside see at most” to be Outline.');
+  await lucia.fill('A few words with it', 'She plans our visits.');
+  await lucia.press('button', 'Ask an administrator for exactly this');
+  await lucia.says('Asked. The answer will be in your messages.');
+  await lucia.press('button', 'Save, and tell Rosa');
+  await lucia.says(
+    'This leaves the house: Rosa Lind (rosa@river-board.example), outside the organisation, gets Free/busy of Lucía Pardo’s calendar, and a letter with a way in.',
+  );
+  await lucia.press('button', 'Yes, give it');
+  await lucia.find('button', /^Rosa Lind Free\/busy · since 2 Mar · outside/);
+
+  const rosa = await stranger('/guest');
+  await rosa.fill('E-mail address', 'not an address');
+  await rosa.press('button', 'Send me a letter');
+  await rosa.says('This is no e-mail address.');
+  await rosa.fill('E-mail address', 'rosa@river-board.example');
+  await rosa.press('button', 'Send me a letter');
+  await rosa.says('If something was given to this address, a letter is on its way to it.');
+  const token = await new Caller(home).letterFor('rosa@river-board.example');
+  await rosa.go(`${home}/guest/${token}`);
+  await rosa.press('button', 'Come in');
+  await rosa.find('heading', 'What you were given');
+  await rosa.press('link', 'Open: Lucía Pardo');
+  await rosa.find('button', /^(Busy|Tentative)/);
+  expect(await rosa.text()).not.toMatch(/People|House rules/);
+  // The address is spent.
+  const again = await stranger(`/guest/${token}`);
+  await again.press('button', 'Come in');
+  await again.says('This address was used already, or is more than a day old.');
+
+  const noor = await open('noor', '/for/noor/messages');
+  await noor.says('Lucía Pardo asks to set “People outside see at most” to Outline. It stands at Free/busy.');
+  const wishes = await noor.find('region', 'Wishes for house rules');
+  const lines = await wishes.$$(':scope > div');
+  for (const line of lines)
+    if ((await line.evaluate((el) => el.textContent))?.includes('Lucía')) {
+      const field = await line.$('input');
+      await field?.type('Free/busy will do for visits.');
+      await noor.press('button', 'Leave it', line);
+    }
+  await noor.says('Left as it was; Lucía Pardo is told.');
+  await lucia.press('link', /^Messages/);
+  await lucia.says('Noor Ashby left it as it was. “Free/busy will do for visits.”');
+  await lucia.press('link', 'Sightlines');
+  await lucia.press('button', /^Rosa Lind/);
+  await lucia.press('button', 'Take away…');
+  await lucia.says('Afterwards Rosa sees nothing');
+  await lucia.press('button', 'Take away');
+  await rosa.says('You may no longer see it.');
+  await rosa.gone('button', /^(Busy|Tentative)/);
+});
+
+test('a link: named, confirmed, seen by a stranger, through its eyes too, and dead at once when withdrawn', async () => {
+  const lucia = await open('lucia', '/for/lucia/sightlines');
+  await lucia.press('button', 'Give access');
+  await lucia.press('option', /^A link, for whoever holds its address/);
+  await lucia.press('button', /^Free\/busy/);
+  await lucia.press('button', 'Make the link');
+  await lucia.press('button', 'Yes, give it');
+  await lucia.says('Give the link a name, so that you know it again.');
+  await lucia.fill('Name of the link', 'Notice board');
+  await lucia.press('button', 'Make the link');
+  await lucia.says(
+    'whoever has the address of “Notice board” gets Free/busy of Lucía Pardo’s calendar, without an account.',
+  );
+  await lucia.press('button', 'Yes, give it');
+  const field = await lucia.find('textbox', 'Its address');
+  const address = await field.evaluate((el) => (el as HTMLInputElement).value);
+  expect(address).toMatch(/\/see\/[\w-]{22}\.[\w-]{22}$/);
+
+  const anybody = await stranger(new URL(address).pathname);
+  await anybody.find('heading', 'Lucía Pardo’s calendar');
+  await anybody.find('button', /^(Busy|Tentative)/);
+  await anybody.says('This link shows when time is taken, and nothing else.');
+  await lucia.press('link', 'See in the boards');
+  await lucia.says('You see Lucía Pardo’s calendar as Notice board gets it.');
+  await lucia.press('link', 'Back to your own eyes');
+  await lucia.find('heading', 'Notice board');
+  await lucia.press('button', 'Withdraw the link…');
+  await lucia.says('Whoever has its address sees nothing from then on.');
+  await lucia.press('button', 'Withdraw it');
+  await anybody.find('heading', 'This address shows nothing');
+  await anybody.gone('button', /^(Busy|Tentative)/);
+  const late = await stranger(new URL(address).pathname);
+  await late.find('heading', 'This address shows nothing');
+});
+
+test('the usual three layers are given in one step, all of them or none', async () => {
+  const salome = await open('salome', '/for/salome/sightlines');
+  await salome.press('button', 'Begin with three layers');
+  await salome.choose('Everyone inside gets', 'Titles');
+  await salome.fill('A few who see more', 'Mateo', 'combobox');
+  await salome.press('option', 'Mateo Rincón');
+  await salome.fill('Who acts for Salomé', 'Pim', 'combobox');
+  await salome.press('option', 'Pim Adeyemi');
+  await salome.press('button', 'Give all of this');
+  await salome.says('Given. Three layers stand now.');
+  await salome.find('button', /^Pim Adeyemi Delegate/);
+  await salome.find('button', /^Mateo Rincón Outline/);
+  const pim = await open('pim', '/for/pim/messages');
+  await pim.says('Salomé Ibarra gave you access to Salomé’s calendar.');
+});
+
+test('an administrator gives access on another’s calendar, sees none of its items, and the owner is told and sees it marked', async () => {
+  const noor = await open('noor', '/for/noor/people');
+  await noor.press('button', 'Open Elin Garth');
+  await noor.press('link', 'Sightlines of Elin Garth’s calendar');
+  await noor.says(
+    'You give and take here as an administrator. Elin Garth is told of what you do, and you see none of the items by it.',
+  );
+  await noor.says('You see no items here, so their view stays closed to you.');
+  await noor.press('button', 'Give access');
+  await noor.fill('Choose who', 'Kofi', 'combobox');
+  await noor.press('option', /^Kofi Beck/);
+  await noor.press('button', /^Delegate/);
+  await noor.press('button', 'Save for Kofi');
+  await noor.says('Saved. Kofi Beck now has Delegate.');
+  const elin = await open('elin', '/for/elin/messages');
+  await elin.says('Noor Ashby gave Kofi Beck access to your calendar.');
+  await elin.press('link', 'Look in Sightlines');
+  await elin.says('given by an administrator, Noor Ashby');
+});
+
+test('by keys alone: somebody outside is given free/busy, and it is taken back', async () => {
+  const mateo = await open('mateo', '/for/mateo/sightlines');
+  const keys = async (...list: string[]) => {
+    for (const key of list) await mateo.page.keyboard.press(key as never);
+  };
+  const focus = async (role: string, name: string | RegExp) => {
+    const wanted = await mateo.find(role, name);
+    // By Tab, as a hand on the keys would: the control must be reachable, not only focusable.
+    for (let steps = 0; steps < 120; steps++) {
+      if (await wanted.evaluate((el) => el === document.activeElement)) return;
+      await keys('Tab');
+    }
+    throw new Error(`${String(name)} is not reached by Tab`);
+  };
+  await focus('button', 'Give access');
+  await keys('Enter');
+  await mateo.find('combobox', 'Choose who');
+  await mateo.page.keyboard.type('ana@weir-club.example');
+  await mateo.find('option', /ana@weir-club.example, outside/);
+  await keys('Enter');
+  await mateo.find('heading', 'ana@weir-club.example');
+  await focus('button', 'Save for ana@weir-club.example');
+  await keys('Enter');
+  await mateo.find('button', 'Yes, give it');
+  // The confirmation has the focus.
+  await keys('Enter');
+  await mateo.says('Saved. ana@weir-club.example now has Free/busy.');
+  await focus('button', 'Take away…');
+  await keys('Enter');
+  await focus('button', 'Take away');
+  await keys('Enter');
+  await mateo.says('own access is taken away');
+});

@@ -1,0 +1,15 @@
+import { route } from '@/server/http/route.ts';
+import { bringInDirectory, directoryFile } from '@/server/operations/directory-file.ts';
+
+export const GET = route('readDirectoryFile', ({ ctx }) => {
+  const file = directoryFile(ctx);
+  if (!file.ok) return file;
+  return new Response(file.value, {
+    headers: {
+      'content-type': 'text/csv; charset=utf-8',
+      'content-disposition': 'attachment; filename="directory.csv"',
+      'cache-control': 'no-store',
+    },
+  });
+});
+export const POST = route('bringInDirectory', ({ ctx, body }) => bringInDirectory(ctx, body));

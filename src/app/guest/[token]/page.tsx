@@ -1,0 +1,5 @@
+import { ComeIn } from '@/ui/guest/come-in.tsx';
+
+export default async function ComeInPage({ params }: { params: Promise<{ token: string }> }) {
+  return <ComeIn token={(await params).token} />;
+}

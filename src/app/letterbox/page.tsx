@@ -1,0 +1,11 @@
+import { notFound } from 'next/navigation';
+import { letterbox } from '@/server/operations/found-people.ts';
+import { Letterbox } from '@/ui/guest/letterbox.tsx';
+
+export const dynamic = 'force-dynamic';
+
+export default function LetterboxPage() {
+  const letters = letterbox();
+  if (!letters) notFound();
+  return <Letterbox letters={letters} />;
+}

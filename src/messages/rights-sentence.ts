@@ -1,0 +1,41 @@
+import { type RightsWire, reachOf } from '../contract/sight.ts';
+
+/** The texts of `sentence`, in whatever language. */
+type Words = (key: never, values?: never) => string;
+
+/** What a set of rights lets somebody see and do, and what it doesn't, in words. `toOwner`: said to the owner themselves. */
+export function rightsSentence(
+  words: Words,
+  r: RightsWire,
+  owner: string,
+  toOwner: boolean,
+): { does: string; cannot: string } {
+  const t = words as unknown as (key: string, values?: Record<string, string>) => string;
+  const join = (list: string[], word: string) =>
+    list.length < 2 ? (list[0] ?? '') : `${list.slice(0, -1).join(', ')} ${word} ${list.at(-1)}`;
+  const sees =
+    r.sight === 'full'
+      ? t('full', { private: r.private ? 'yes' : 'no' })
+      : r.sight === 'busy' && !toOwner
+        ? t('busyOf', { name: owner })
+        : t(r.sight);
+  const acts: string[] = [];
+  const reach = reachOf(r);
+  if (r.add) acts.push(t('mayAdd').toLowerCase());
+  if (reach === 'arrange') acts.push(t('mayChangeAll'));
+  else if (reach === 'add') acts.push(t('mayChangeOwn'));
+  else if (reach === 'words' && (r.change !== 'none' || r.remove !== 'none'))
+    acts.push(t('mixed', { change: r.change, remove: r.remove }));
+  if (r.speaks) acts.push(t('speaks', { name: owner }));
+  if (r.suggest && !r.add) acts.push(t('suggests'));
+  if (r.shares) acts.push(t('shares'));
+  if (r.copies) acts.push(t('copies'));
+  const cannot: string[] = [];
+  if (!r.add && r.change === 'none' && r.remove === 'none') cannot.push(t('cantChange'));
+  if (r.sight !== 'nothing' && !r.private) cannot.push(t('cantPrivate'));
+  if (r.add && !r.speaks) cannot.push(t('cantSpeak', { name: owner }));
+  if (r.add && !r.shares) cannot.push(t('cantShare'));
+  if (r.change === 'all') cannot.push(t('cantDelete'));
+  const does = acts.length > 0 ? `${sees.replace(/\.$/, '')}; ${join(acts, t('and'))}.` : sees;
+  return { does, cannot: cannot.length > 0 ? t('cannot', { list: join(cannot, t('or')) }) : '' };
+}

@@ -1,0 +1,152 @@
+import type { LeaveBody, PersonChange, PersonFile } from '@/contract/people.ts';
+import { presetOf } from '@/core/access/index.ts';
+import { instantText } from '@/core/time/index.ts';
+import { dropAccount, hasPassword, makeBareAccount, makePasswordToken } from '../auth/accounts.ts';
+import { newKey } from '../ids.ts';
+import { type Calendar, calendarById, calendarsOf, handOn } from '../repositories/calendars.ts';
+import { calendarsNaming, endGrant, grantsNaming, grantsOn } from '../repositories/grants.ts';
+import { allGroups, directMembersOf, endMembership } from '../repositories/groups.ts';
+import { allPeople, type Person, personByHandle, saveAccount, savePerson } from '../repositories/people.ts';
+import { recordTrail } from '../repositories/trail.ts';
+import { ok, type Result, refuse } from '../result.ts';
+import { announceAccess } from './announce.ts';
+import type { Context } from './context.ts';
+import { collectionOf } from './deciding.ts';
+import { Directory } from './directory.ts';
+
+/** A person with everything their leaving would end and hand on: the review before the act. For administrators. */
+export async function readPerson(ctx: Context, handle: string): Promise<Result<PersonFile>> {
+  if (!ctx.viewer.administrator) return refuse('administratorOnly');
+  const person = personByHandle(ctx.db, handle);
+  if (!person?.inside) return refuse('notFound');
+  const directory = new Directory(ctx.db);
+  return ok({
+    handle: person.handle,
+    name: person.name,
+    address: person.address,
+    role: person.role,
+    site: person.site,
+    kind: person.kind,
+    administrator: person.administrator,
+    inside: person.inside,
+    signsIn: person.account !== null && (await hasPassword(person.account)),
+    grants: grantsNaming(ctx.db, person.id).flatMap((grant) => {
+      const calendar = calendarById(ctx.db, grant.calendarId);
+      if (!calendar) return [];
+      const { rights } = grant;
+      return [
+        {
+          owner: directory.name(calendar.ownerId),
+          calendar: calendar.main ? '' : calendar.name,
+          preset: presetOf(rights),
+          acts: rights.add || rights.change !== 'none' || rights.speaks,
+        },
+      ];
+    }),
+    groups: groupsDirectly(ctx, person).map((g) => g.name),
+    calendars: calendarsOf(ctx.db, person.id).map((c) => ({ name: c.name, main: c.main })),
+  });
+}
+
+const groupsDirectly = (ctx: Context, person: Person) =>
+  allGroups(ctx.db).filter((g) => directMembersOf(ctx.db, g.id).includes(person.id));
+
+/** Changes what the directory says of a person; the last administrator stays one. For administrators. */
+export function changePerson(ctx: Context, handle: string, change: PersonChange): Result<{ done: true }> {
+  if (!ctx.viewer.administrator) return refuse('administratorOnly');
+  const person = personByHandle(ctx.db, handle);
+  if (!person?.inside) return refuse('notFound');
+  if (!change.administrator && isLastAdministrator(ctx, person)) return refuse('onlyAdministrator');
+  const { name, role, site, kind, administrator } = person;
+  ctx.db.write(() => {
+    savePerson(ctx.db, person.id, { ...person, ...change });
+    trail(ctx, person, 'person.changed', { name, role, site, kind, administrator }, change);
+  });
+  return ok({ done: true });
+}
+
+const isLastAdministrator = (ctx: Context, person: Person): boolean =>
+  person.administrator && allPeople(ctx.db).filter((p) => p.administrator).length === 1;
+
+/**
+ * Somebody leaves, as one act: their sign-in ends, every grant that names them is closed, they stand in no group any more, and
+ * their calendars become further ones of whoever they are handed to, with the access others have there as it was. For
+ * administrators; not for oneself, nor for the last administrator.
+ */
+export async function leave(ctx: Context, handle: string, body: LeaveBody): Promise<Result<{ done: true }>> {
+  if (!ctx.viewer.administrator) return refuse('administratorOnly');
+  const person = personByHandle(ctx.db, handle);
+  if (!person?.inside) return refuse('notFound');
+  if (person.id === ctx.viewer.id || isLastAdministrator(ctx, person)) return refuse('onlyAdministrator');
+  const heir = body.to === null ? null : personByHandle(ctx.db, body.to);
+  const owned = calendarsOf(ctx.db, person.id);
+  if (owned.length > 0 && (!heir?.inside || heir.id === person.id || heir.kind === 'role'))
+    return refuse('badInput', { fields: { to: 'heir' } });
+  const concerned = new Set([...owned.map((c) => c.id), ...calendarsNaming(ctx.db, person.id)]);
+  const before = [...concerned].flatMap((id) => {
+    const calendar = calendarById(ctx.db, id);
+    return calendar ? [{ id, collection: collectionOf(calendar, grantsOn(ctx.db, id)) }] : [];
+  });
+  ctx.db.write(() => {
+    for (const grant of grantsNaming(ctx.db, person.id)) endGrant(ctx.db, grant.id, ctx.now);
+    for (const group of groupsDirectly(ctx, person)) endMembership(ctx.db, group.id, person.id, ctx.now);
+    for (const calendar of owned) if (heir) handCalendarOn(ctx, calendar, person, heir);
+    savePerson(ctx.db, person.id, {
+      ...person,
+      account: null,
+      administrator: false,
+      inside: false,
+      leftAt: ctx.now,
+    });
+    trail(ctx, person, 'person.left', { account: person.account }, { to: heir?.key ?? null });
+  });
+  for (const { id, collection } of before) {
+    const calendar = calendarById(ctx.db, id);
+    if (calendar) announceAccess(ctx, calendar, collection);
+  }
+  // Without an account of ours their sessions lead nowhere from here on; the account itself goes now.
+  if (person.account !== null) await dropAccount(person.account);
+  return ok({ done: true });
+}
+
+function handCalendarOn(ctx: Context, calendar: Calendar, from: Person, to: Person): void {
+  const taken = new Set(calendarsOf(ctx.db, to.id).map((c) => c.name));
+  const wish = calendar.main ? from.name : calendar.name;
+  let name = wish;
+  for (let n = 2; taken.has(name); n++) name = `${wish} ${n}`;
+  handOn(ctx.db, calendar.id, to.id, name);
+  // The new owner needs no grant on what is theirs.
+  for (const grant of grantsOn(ctx.db, calendar.id))
+    if (grant.audience.kind === 'person' && grant.audience.personId === to.id) endGrant(ctx.db, grant.id, ctx.now);
+}
+
+/**
+ * An address by which a person chooses a password, once and within a day, for an administrator to hand over: for a lost password,
+ * or a first one, without any mail. The sessions of before end when it is used. For administrators.
+ */
+export async function makeWayIn(ctx: Context, handle: string): Promise<Result<{ path: string; until: string }>> {
+  if (!ctx.viewer.administrator) return refuse('administratorOnly');
+  const person = personByHandle(ctx.db, handle);
+  if (!person?.inside) return refuse('notFound');
+  const account = await makeBareAccount(person.address, person.name);
+  ctx.db.write(() => {
+    if (person.account !== account) saveAccount(ctx.db, person.id, account);
+    trail(ctx, person, 'way-in.made', null, {});
+  });
+  const token = await makePasswordToken(person.address);
+  return ok({ path: `/way-in/${token}`, until: instantText(ctx.now + 86_400_000) });
+}
+
+function trail(ctx: Context, person: Person, verb: string, before: unknown, after: unknown): void {
+  recordTrail(ctx.db, {
+    key: newKey(),
+    at: ctx.now,
+    actorId: ctx.viewer.id,
+    principalId: ctx.viewer.id,
+    calendarId: null,
+    subject: person.key,
+    verb,
+    before,
+    after,
+  });
+}

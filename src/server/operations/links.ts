@@ -1,0 +1,63 @@
+import type { LinkItemsAnswer, RangeQuery } from '@/contract/items.ts';
+import { decide, nextChange } from '@/core/access/index.ts';
+import { instantText } from '@/core/time/index.ts';
+import { limiter } from '../auth/limiter.ts';
+import { now } from '../clock.ts';
+import { type Connection, database } from '../db/index.ts';
+import { linkKeyOf } from '../ids.ts';
+import { calendarById } from '../repositories/calendars.ts';
+import { grantsOn } from '../repositories/grants.ts';
+import { linkByKey, noteLinkUse } from '../repositories/links.ts';
+import { ok, type Result, refuse } from '../result.ts';
+import { collectionOf, isRefusal, rulesOf } from './deciding.ts';
+import { Directory } from './directory.ts';
+import { reach } from './indexing.ts';
+import { readRange } from './range.ts';
+import { viewsIn } from './views.ts';
+
+/** Wrong addresses a place on the network may try in a quarter of an hour. */
+const wrong = limiter(60, 15 * 60_000);
+const ONCE_IN = 3_600_000;
+
+/** A link found by its secret, with what it shows now; a made-up, a withdrawn and an ended one are answered alike. */
+export function findLink(secret: string, headers: Headers, db: Connection = database(), at: number = now()) {
+  const network = headers.get('x-forwarded-for') ?? '';
+  if (!wrong.may(network, at)) return refuse('tooManyTries');
+  const key = linkKeyOf(secret);
+  const link = key === null ? null : linkByKey(db, key);
+  const calendar = link && calendarById(db, link.calendarId);
+  if (link && calendar) {
+    const collection = collectionOf(calendar, grantsOn(db, calendar.id));
+    const viewer = { kind: 'link' as const, id: link.key };
+    const decision = decide(collection, viewer, at, rulesOf(db, calendar));
+    if (decision.rights.sight !== 'nothing') return { link, calendar, collection, viewer, decision, db, at } as const;
+  }
+  wrong.count(network, at);
+  return refuse('linkGone');
+}
+
+/** What a link shows of its calendar in a range: views cut to the link, and whose calendar it is. */
+export function listLinkItems(secret: string, query: RangeQuery, headers: Headers): Result<LinkItemsAnswer> {
+  const found = findLink(secret, headers);
+  if (isRefusal(found)) return found;
+  const { link, calendar, collection, viewer, decision, db, at } = found;
+  const range = readRange(query);
+  if (isRefusal(range)) return range;
+  const directory = new Directory(db);
+  const reached = reach(db, calendar, range.to, at);
+  if (link.lastUsed === null || Math.abs(at - link.lastUsed) > ONCE_IN) db.write(() => noteLinkUse(db, link.key, at));
+  const next = nextChange(collection, viewer, at);
+  return ok({
+    owner: directory.name(calendar.ownerId),
+    calendar: calendar.main ? '' : calendar.name,
+    zone: calendar.zone,
+    sight: decision.rights.sight,
+    items: viewsIn(db, directory, calendar.id, range, { person: null, decision, sealAs: LINKS + link.id }),
+    until: next === null ? null : instantText(next),
+    now: instantText(at),
+    cutShort: !reached,
+  });
+}
+
+/** Links are numbered beyond people where ids are sealed, so that no link's ids are anybody's. */
+const LINKS = 2 ** 31;

@@ -1,0 +1,54 @@
+import type { Connection } from '../db/index.ts';
+
+/** A link to a calendar, by the name its maker gave it. Whether it still opens anything is said by its grants. */
+export interface Link {
+  readonly id: number;
+  readonly key: string;
+  readonly calendarId: number;
+  readonly name: string;
+  readonly madeBy: number;
+  readonly madeAt: number;
+  readonly lastUsed: number | null;
+}
+
+interface Row {
+  id: number;
+  key: string;
+  calendar_id: number;
+  name: string;
+  made_by: number;
+  made_at: number;
+  last_used: number | null;
+}
+
+/** A link by its key; `null` where there is none. */
+export function linkByKey(db: Connection, key: string): Link | null {
+  const r = db.get<Row>('SELECT id, key, calendar_id, name, made_by, made_at, last_used FROM link WHERE key = ?', key);
+  return r
+    ? {
+        id: r.id,
+        key: r.key,
+        calendarId: r.calendar_id,
+        name: r.name,
+        madeBy: r.made_by,
+        madeAt: r.made_at,
+        lastUsed: r.last_used,
+      }
+    : null;
+}
+
+export function insertLink(db: Connection, link: Omit<Link, 'id' | 'lastUsed'>): void {
+  db.run(
+    'INSERT INTO link (key, calendar_id, name, made_by, made_at) VALUES (?, ?, ?, ?, ?)',
+    link.key,
+    link.calendarId,
+    link.name,
+    link.madeBy,
+    link.madeAt,
+  );
+}
+
+/** Notes that a link was opened. */
+export function noteLinkUse(db: Connection, key: string, at: number): void {
+  db.run('UPDATE link SET last_used = ? WHERE key = ?', at, key);
+}

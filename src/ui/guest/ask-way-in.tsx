@@ -1,0 +1,66 @@
+'use client';
+import Alert from '@mui/material/Alert';
+import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
+import Link from 'next/link';
+import { useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
+import { useHydrated } from '../common/hydrated.ts';
+import { said } from '../common/refusal.ts';
+import { Door } from './door.tsx';
+
+/** Where somebody outside asks for a letter with a way in. The answer is the same for every address. */
+export function AskWayIn({ demo }: { demo: boolean }) {
+  const t = useTranslations();
+  const hydrated = useHydrated();
+  const [address, setAddress] = useState('');
+  const [sent, setSent] = useState(false);
+  const [wrong, setWrong] = useState<string | null>(null);
+  const [refused, setRefused] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
+  return (
+    <Door title={t('guest.title')} text={t('guest.intro')}>
+      {refused && <Alert severity="error">{refused}</Alert>}
+      {sent && (
+        <Alert severity="success" role="status">
+          {t('guest.sent')} {demo && <Link href="/letterbox">{t('guest.letterbox')}</Link>}
+        </Alert>
+      )}
+      <form
+        method="post"
+        noValidate
+        style={{ display: 'grid', gap: 14 }}
+        onSubmit={async (event) => {
+          event.preventDefault();
+          setBusy(true);
+          setSent(false);
+          setWrong(null);
+          setRefused(null);
+          try {
+            await call('askWayIn', { body: { address } });
+            setSent(true);
+          } catch (error) {
+            const s = said(error, t('common.unreachable'));
+            if (s.fields.address) setWrong(s.fields.address);
+            else setRefused(s.sentence);
+          } finally {
+            setBusy(false);
+          }
+        }}
+      >
+        <TextField
+          label={t('guest.address')}
+          type="email"
+          value={address}
+          error={!!wrong}
+          helperText={wrong}
+          onChange={(e) => setAddress(e.target.value)}
+        />
+        <Button type="submit" variant="contained" loading={busy} disabled={!hydrated}>
+          {t('guest.send')}
+        </Button>
+      </form>
+    </Door>
+  );
+}

@@ -1,0 +1,67 @@
+'use client';
+import Alert from '@mui/material/Alert';
+import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
+import Link from 'next/link';
+import { useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
+import { useHydrated } from '../common/hydrated.ts';
+import { said } from '../common/refusal.ts';
+import { Door } from './door.tsx';
+
+/** Choosing a password by an address that an administrator handed over. */
+export function ChoosePassword({ token }: { token: string }) {
+  const t = useTranslations();
+  const hydrated = useHydrated();
+  const [password, setPassword] = useState('');
+  const [wrong, setWrong] = useState<string | null>(null);
+  const [refused, setRefused] = useState<string | null>(null);
+  const [done, setDone] = useState(false);
+  const [busy, setBusy] = useState(false);
+  return (
+    <Door title={t('wayIn.title')} text={t('wayIn.text')}>
+      {refused && <Alert severity="error">{refused}</Alert>}
+      {done ? (
+        <Alert severity="success" role="status">
+          {t('wayIn.done')} <Link href="/sign-in">{t('wayIn.signIn')}</Link>
+        </Alert>
+      ) : (
+        <form
+          method="post"
+          noValidate
+          style={{ display: 'grid', gap: 14 }}
+          onSubmit={async (event) => {
+            event.preventDefault();
+            setBusy(true);
+            setWrong(null);
+            setRefused(null);
+            try {
+              await call('choosePassword', { body: { token, password } });
+              setDone(true);
+            } catch (error) {
+              const s = said(error, t('common.unreachable'));
+              if (s.fields.password) setWrong(s.fields.password);
+              else setRefused(s.sentence);
+            } finally {
+              setBusy(false);
+            }
+          }}
+        >
+          <TextField
+            label={t('wayIn.password')}
+            type="password"
+            autoComplete="new-password"
+            value={password}
+            error={!!wrong}
+            helperText={wrong ?? t('people.passwordHelp')}
+            onChange={(e) => setPassword(e.target.value)}
+          />
+          <Button type="submit" variant="contained" loading={busy} disabled={!hydrated}>
+            {t('wayIn.do')}
+          </Button>
+        </form>
+      )}
+    </Door>
+  );
+}

@@ -1,0 +1,55 @@
+'use client';
+import { Fragment } from 'react';
+import { useTranslations } from 'use-intl';
+import { parseInstant } from '@/core/time/index.ts';
+import { clock, fullDay } from '../common/times.ts';
+
+interface Letter {
+  readonly at: string;
+  readonly to: string;
+  readonly subject: string;
+  readonly text: string;
+}
+
+/** The letters that the sample organisation would have sent, to be followed as the one they were written to. */
+export function Letterbox({ letters }: { letters: readonly Letter[] }) {
+  const t = useTranslations('letterbox');
+  return (
+    <main className="page" style={{ maxWidth: 720, margin: '0 auto' }}>
+      <h1>{t('title')}</h1>
+      <p className="soft" style={{ margin: '6px 0 16px' }}>
+        {t('intro')}
+      </p>
+      {letters.length === 0 && <p>{t('none')}</p>}
+      {letters.map((letter) => {
+        const at = parseInstant(letter.at.replace(/\.\d+Z$/, 'Z')) ?? 0;
+        return (
+          <article key={`${letter.at} ${letter.to} ${letter.text}`} className="card" style={{ marginBottom: 12 }}>
+            <p className="small soft">
+              {letter.to} · {fullDay(at)}, {clock(at, '24')}
+            </p>
+            <h2>{letter.subject}</h2>
+            <p style={{ whiteSpace: 'pre-line', overflowWrap: 'anywhere' }}>
+              <WithLinks text={letter.text} />
+            </p>
+          </article>
+        );
+      })}
+    </main>
+  );
+}
+
+/** A text with the addresses in it to press; they lead to this server, under whatever name it was reached by. */
+function WithLinks({ text }: { text: string }) {
+  return text.split(/(https?:\/\/\S+)/).map((part, i) =>
+    /^https?:\/\//.test(part) ? (
+      // biome-ignore lint/suspicious/noArrayIndexKey: the parts of one text never move
+      <a key={i} href={new URL(part).pathname}>
+        {part}
+      </a>
+    ) : (
+      // biome-ignore lint/suspicious/noArrayIndexKey: the parts of one text never move
+      <Fragment key={i}>{part}</Fragment>
+    ),
+  );
+}

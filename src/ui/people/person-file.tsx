@@ -1,0 +1,288 @@
+'use client';
+import Alert from '@mui/material/Alert';
+import Autocomplete from '@mui/material/Autocomplete';
+import Button from '@mui/material/Button';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import MenuItem from '@mui/material/MenuItem';
+import Switch from '@mui/material/Switch';
+import TextField from '@mui/material/TextField';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import Link from 'next/link';
+import { useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
+import type { PersonChange, PersonFile, PersonWire } from '@/contract/people.ts';
+import { parseInstant, toWall } from '@/core/time/index.ts';
+import { Asked } from '../common/asked.tsx';
+import { said } from '../common/refusal.ts';
+import { clock, fullDay } from '../common/times.ts';
+import { firstName } from '../common/token.tsx';
+import { useFrame } from '../frame/frame-context.tsx';
+
+/** A person as an administrator keeps them: what the directory says, their way in, their Sightlines, and their leaving. */
+export function PersonFilePanel(props: { handle: string; people: readonly PersonWire[]; onLeft: () => void }) {
+  const { handle, people, onLeft } = props;
+  const t = useTranslations('people');
+  const { frame } = useFrame();
+  const query = useQuery({
+    queryKey: ['person', handle],
+    queryFn: () => call('readPerson', { params: { person: handle } }),
+    retry: false,
+  });
+  const file = query.data;
+  if (!file) return <Asked query={query} />;
+  return (
+    <div style={{ display: 'grid', gap: 18 }}>
+      <Directory file={file} />
+      <section aria-label={t('sightlines')}>
+        <Link href={`/for/${frame.me.handle}/sightlines?of=${handle}`}>{t('sightlinesOf', { name: file.name })}</Link>
+      </section>
+      <WayIn file={file} />
+      {handle !== frame.me.handle && <Leaving file={file} people={people} onLeft={onLeft} />}
+    </div>
+  );
+}
+
+function Directory({ file }: { file: PersonFile }) {
+  const t = useTranslations('people');
+  const tc = useTranslations('common');
+  const { toast } = useFrame();
+  const client = useQueryClient();
+  const { name, role, site, kind, administrator } = file;
+  const [change, setChange] = useState<PersonChange>({ name, role, site, kind, administrator });
+  const [fields, setFields] = useState<Readonly<Record<string, string>>>({});
+  const [refused, setRefused] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
+  const input = (key: 'name' | 'role' | 'site', label: string) => (
+    <TextField
+      label={label}
+      value={change[key]}
+      error={!!fields[key]}
+      helperText={fields[key]}
+      onChange={(e) => setChange({ ...change, [key]: e.target.value })}
+    />
+  );
+  return (
+    <form
+      noValidate
+      style={{ display: 'grid', gap: 10 }}
+      onSubmit={async (event) => {
+        event.preventDefault();
+        setBusy(true);
+        setFields({});
+        setRefused(null);
+        try {
+          await call('changePerson', { params: { person: file.handle }, body: change });
+          toast({ text: t('saved') });
+          await client.invalidateQueries();
+        } catch (error) {
+          const s = said(error, tc('unreachable'));
+          setFields(s.fields);
+          setRefused(s.sentence);
+        } finally {
+          setBusy(false);
+        }
+      }}
+    >
+      <p className="small soft">{file.address}</p>
+      {refused && <Alert severity="error">{refused}</Alert>}
+      {input('name', t('name'))}
+      {input('role', t('role'))}
+      {input('site', t('site'))}
+      <TextField
+        select
+        label={t('kind')}
+        value={change.kind}
+        onChange={(e) => setChange({ ...change, kind: e.target.value as PersonChange['kind'] })}
+      >
+        <MenuItem value="person">{t('kindPerson')}</MenuItem>
+        <MenuItem value="role">{t('kindRole')}</MenuItem>
+      </TextField>
+      <FormControlLabel
+        label={
+          <>
+            {t('administrator')} <small className="soft">{t('administratorHelp')}</small>
+          </>
+        }
+        control={
+          <Switch
+            size="small"
+            checked={change.administrator}
+            onChange={(e) => setChange({ ...change, administrator: e.target.checked })}
+          />
+        }
+      />
+      <div>
+        <Button type="submit" variant="contained" loading={busy}>
+          {t('save')}
+        </Button>
+      </div>
+    </form>
+  );
+}
+
+function WayIn({ file }: { file: PersonFile }) {
+  const t = useTranslations('people');
+  const tc = useTranslations('common');
+  const { style } = useFrame();
+  const [made, setMade] = useState<{ path: string; until: string } | null>(null);
+  const [refused, setRefused] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
+  const until = made && toWall(style.zone, parseInstant(made.until) ?? 0);
+  return (
+    <section aria-label={t('signIn')} style={{ display: 'grid', gap: 8 }}>
+      <h3>{t('signIn')}</h3>
+      <p className="small soft">{file.signsIn ? t('hasSignIn') : t('noSignIn')}</p>
+      <p className="small soft">{t('wayInHelp', { name: firstName(file.name) })}</p>
+      {refused && <Alert severity="error">{refused}</Alert>}
+      {made && until !== null ? (
+        <TextField
+          label={t('wayInIs')}
+          value={`${window.location.origin}${made.path}`}
+          helperText={t('wayInUntil', { date: `${fullDay(until)}, ${clock(until, style.hours)}` })}
+          slotProps={{
+            htmlInput: { readOnly: true, onFocus: (e: React.FocusEvent<HTMLInputElement>) => e.target.select() },
+          }}
+        />
+      ) : (
+        <div>
+          <Button
+            variant="outlined"
+            loading={busy}
+            onClick={async () => {
+              setBusy(true);
+              setRefused(null);
+              try {
+                setMade(await call('makeWayIn', { params: { person: file.handle } }));
+              } catch (error) {
+                setRefused(said(error, tc('unreachable')).sentence);
+              } finally {
+                setBusy(false);
+              }
+            }}
+          >
+            {t('wayIn')}
+          </Button>
+        </div>
+      )}
+    </section>
+  );
+}
+
+function Leaving(props: { file: PersonFile; people: readonly PersonWire[]; onLeft: () => void }) {
+  const { file, people, onLeft } = props;
+  const t = useTranslations();
+  const { toast } = useFrame();
+  const client = useQueryClient();
+  const [open, setOpen] = useState(false);
+  const [heir, setHeir] = useState<PersonWire | null>(null);
+  const [sure, setSure] = useState(false);
+  const [wrong, setWrong] = useState<string | null>(null);
+  const [refused, setRefused] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
+  const name = firstName(file.name);
+  const leave = async () => {
+    setBusy(true);
+    setWrong(null);
+    setRefused(null);
+    try {
+      await call('leave', { params: { person: file.handle }, body: { to: heir?.handle ?? null } });
+      toast({ text: t('people.left', { name: file.name }) });
+      await client.invalidateQueries();
+      onLeft();
+    } catch (error) {
+      const s = said(error, t('common.unreachable'));
+      if (s.fields.to) setWrong(s.fields.to);
+      else setRefused(s.sentence);
+      setSure(false);
+    } finally {
+      setBusy(false);
+    }
+  };
+  const list = (head: string, lines: readonly string[]) => (
+    <>
+      <dt>{head}</dt>
+      <dd>
+        {lines.length === 0 ? <span className="soft">{t('people.leavingNone')}</span> : null}
+        {lines.map((line) => (
+          <span key={line} style={{ display: 'block' }}>
+            {line}
+          </span>
+        ))}
+      </dd>
+    </>
+  );
+  return (
+    <section aria-label={t('people.leaving')} style={{ display: 'grid', gap: 8 }}>
+      <Button
+        variant="text"
+        color="error"
+        aria-expanded={open}
+        sx={{ justifySelf: 'start', color: 'var(--clay)', px: 0 }}
+        onClick={() => setOpen(!open)}
+      >
+        {t('people.leaving')}
+      </Button>
+      {open && (
+        <div className="card wrong-card" style={{ display: 'grid', gap: 10 }}>
+          <p>{t('people.leavingIntro', { name })}</p>
+          <dl className="facts small">
+            {list(
+              t('people.leavingGrants'),
+              file.grants.map((g) =>
+                t('people.leavingGrant', {
+                  owner: g.owner,
+                  what: g.preset ? t(`presets.${g.preset as 'full'}`) : t('reaches.words'),
+                }),
+              ),
+            )}
+            {list(t('people.leavingGroups'), file.groups)}
+            {list(
+              t('people.leavingCalendars'),
+              file.calendars.map((c) => (c.main ? t('board.mainCalendar') : c.name)),
+            )}
+          </dl>
+          {refused && <Alert severity="error">{refused}</Alert>}
+          <Autocomplete
+            size="small"
+            options={people.filter((p) => p.handle !== file.handle && p.kind === 'person')}
+            value={heir}
+            getOptionLabel={(p) => p.name}
+            getOptionKey={(p) => p.handle}
+            isOptionEqualToValue={(a, b) => a.handle === b.handle}
+            onChange={(_, p) => {
+              setHeir(p);
+              setSure(false);
+            }}
+            renderInput={(params) => (
+              <TextField {...params} label={t('people.leavingTo')} error={!!wrong} helperText={wrong} />
+            )}
+          />
+          {sure ? (
+            <div role="alert" style={{ display: 'grid', gap: 8 }}>
+              <p>{t('people.leavingConfirm', { name: file.name, heir: heir?.name ?? '' })}</p>
+              <div className="row">
+                <Button variant="contained" color="error" autoFocus loading={busy} onClick={() => void leave()}>
+                  {t('people.leavingYes')}
+                </Button>
+                <Button variant="outlined" onClick={() => setSure(false)}>
+                  {t('lines.confirmNot')}
+                </Button>
+              </div>
+            </div>
+          ) : (
+            <div>
+              <Button
+                variant="outlined"
+                color="error"
+                onClick={() => (heir ? setSure(true) : setWrong(t('fields.heir')))}
+              >
+                {t('people.leavingDo', { name })}
+              </Button>
+            </div>
+          )}
+        </div>
+      )}
+    </section>
+  );
+}

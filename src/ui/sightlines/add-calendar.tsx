@@ -1,0 +1,58 @@
+'use client';
+import Alert from '@mui/material/Alert';
+import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
+import { useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
+import { said } from '../common/refusal.ts';
+
+/** A further calendar, with an access of its own: the place for what others, or strangers, are meant to see. */
+export function AddCalendar(props: { of: string; onAdded: (key: string, name: string) => void; onClose: () => void }) {
+  const t = useTranslations();
+  const [name, setName] = useState('');
+  const [wrong, setWrong] = useState<string | null>(null);
+  const [refused, setRefused] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
+  return (
+    <form
+      className="card"
+      aria-label={t('lines.addCalendar')}
+      style={{ display: 'grid', gap: 10 }}
+      onSubmit={async (event) => {
+        event.preventDefault();
+        setBusy(true);
+        setWrong(null);
+        setRefused(null);
+        try {
+          const { calendar } = await call('addCalendar', { body: { of: props.of, name } });
+          props.onAdded(calendar, name);
+        } catch (error) {
+          const s = said(error, t('common.unreachable'));
+          if (s.fields.name) setWrong(s.fields.name);
+          else setRefused(s.sentence);
+        } finally {
+          setBusy(false);
+        }
+      }}
+    >
+      {refused && <Alert severity="error">{refused}</Alert>}
+      <TextField
+        label={t('lines.calendarName')}
+        value={name}
+        autoFocus
+        error={!!wrong}
+        helperText={wrong ?? t('lines.calendarNameHelp')}
+        onChange={(e) => setName(e.target.value)}
+      />
+      <div className="row">
+        <Button type="submit" variant="contained" loading={busy}>
+          {t('lines.calendarAddDo')}
+        </Button>
+        <Button variant="outlined" onClick={props.onClose}>
+          {t('form.cancel')}
+        </Button>
+      </div>
+    </form>
+  );
+}
