@@ -15,14 +15,14 @@ afterEach(() => org.close());
 const grants = (...args: string[]) => run(org.db, ['--as', 'ines@cloudmoor.example', ...args], START + 1000);
 const BRUNO = 'bruno@cloudmoor.example';
 const list = () => {
-  const { code, out } = grants('list', BRUNO);
+  const { code, out } = grants(BRUNO, 'list');
   expect(code).toBe(0);
   return out.split('\n').map((line) => JSON.parse(line));
 };
 
 test('grants are listed, added, changed and removed on any calendar; the owner is told', () => {
   expect(list()).toMatchObject([{ audience: 'everyone', preset: 'freeBusy', owner: 'bruno' }]);
-  expect(grants('add', BRUNO, 'tomas@cloudmoor.example', 'delegate', '--private')).toEqual({ code: 0, out: 'done' });
+  expect(grants(BRUNO, 'add', 'tomas@cloudmoor.example', 'delegate', '--private')).toEqual({ code: 0, out: 'done' });
   expect(list()[1]).toMatchObject({
     audience: 'person:tomas',
     preset: 'delegate',
@@ -30,15 +30,15 @@ test('grants are listed, added, changed and removed on any calendar; the owner i
     byAdministrator: true,
   });
   expect(listNotices(org.ctx('bruno'))).toMatchObject({ value: { notices: [{ about: 'Tomas', by: 'Ines' }] } });
-  expect(grants('add', BRUNO, 'tomas@cloudmoor.example', 'full').code).toBe(1);
-  expect(grants('change', BRUNO, 'tomas@cloudmoor.example', 'titles', '--until', '2027-03-05').code).toBe(0);
+  expect(grants(BRUNO, 'add', 'tomas@cloudmoor.example', 'full').code).toBe(1);
+  expect(grants(BRUNO, 'change', 'tomas@cloudmoor.example', 'titles', '--until', '2027-03-05').code).toBe(0);
   expect(list()[1]).toMatchObject({ preset: 'titles', until: '2027-03-06T00:00:00Z' });
-  expect(grants('remove', BRUNO, 'tomas@cloudmoor.example').code).toBe(0);
-  expect(grants('remove', BRUNO, 'tomas@cloudmoor.example').code).toBe(1);
+  expect(grants(BRUNO, 'remove', 'tomas@cloudmoor.example').code).toBe(0);
+  expect(grants(BRUNO, 'remove', 'tomas@cloudmoor.example').code).toBe(1);
   org.group('Leads', ['amara']);
-  expect(grants('add', BRUNO, 'group:Leads', 'outline').code).toBe(0);
-  expect(grants('add', BRUNO, 'marta@quill-audit.example', 'freeBusy').code).toBe(0);
-  expect(grants('change', BRUNO, 'everyone', 'shutOut').code).toBe(0);
+  expect(grants(BRUNO, 'add', 'group:Leads', 'outline').code).toBe(0);
+  expect(grants(BRUNO, 'add', 'marta@quill-audit.example', 'freeBusy').code).toBe(0);
+  expect(grants(BRUNO, 'change', 'everyone', 'shutOut').code).toBe(0);
   expect(list().map((l) => [l.name, l.preset])).toEqual([
     ['Leads', 'outline'],
     ['marta@quill-audit.example', 'freeBusy'],
@@ -47,16 +47,16 @@ test('grants are listed, added, changed and removed on any calendar; the owner i
 });
 
 test.each([
-  [['--as', 'bruno@cloudmoor.example', 'list', BRUNO], 2, 'must be the address of an administrator'],
-  [['--as', 'ines@cloudmoor.example', 'list', 'nobody@cloudmoor.example'], 2, 'There is no calendar'],
-  [['--as', 'ines@cloudmoor.example', 'add', BRUNO, 'group:None', 'full'], 2, 'There is no group:None'],
-  [['--as', 'ines@cloudmoor.example', 'add', BRUNO, 'tomas@cloudmoor.example', 'king'], 2, 'There is no level king'],
+  [['--as', 'bruno@cloudmoor.example', BRUNO, 'list'], 2, 'must be the address of an administrator'],
+  [['--as', 'ines@cloudmoor.example', 'nobody@cloudmoor.example', 'list'], 2, 'There is no calendar'],
+  [['--as', 'ines@cloudmoor.example', BRUNO, 'add', 'group:None', 'full'], 2, 'There is no group:None'],
+  [['--as', 'ines@cloudmoor.example', BRUNO, 'add', 'tomas@cloudmoor.example', 'king'], 2, 'There is no level king'],
   [
-    ['--as', 'ines@cloudmoor.example', 'add', BRUNO, 'tomas@cloudmoor.example', 'full', '--until', '2020-01-01'],
+    ['--as', 'ines@cloudmoor.example', BRUNO, 'add', 'tomas@cloudmoor.example', 'full', '--until', '2020-01-01'],
     1,
     'has passed',
   ],
-  [['--as', 'ines@cloudmoor.example', 'add', BRUNO, BRUNO, 'full'], 1, 'The owner always sees everything'],
+  [['--as', 'ines@cloudmoor.example', BRUNO, 'add', BRUNO, 'full'], 1, 'The owner always sees everything'],
 ] as const)('%j is refused', (args, code, text) => {
   const result = run(org.db, args, START + 1000);
   expect(result.code).toBe(code);
@@ -71,7 +71,7 @@ test('a server on the same data hears of it and tells the windows concerned, and
   const leave = ['tomas', 'amara'].map((who) =>
     hub().join(org.person(who).id, (message) => heard.push(`${who} ${message.kind}`)),
   );
-  grants('add', BRUNO, 'tomas@cloudmoor.example', 'full');
+  grants(BRUNO, 'add', 'tomas@cloudmoor.example', 'full');
   hear();
   await expect.poll(() => heard).toEqual(['tomas access']);
   for (const l of leave) l();

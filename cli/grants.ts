@@ -12,10 +12,10 @@ import type { Result } from '../src/server/result.ts';
 
 const HELP = `Grants on any calendar, for an administrator's scripts.
 
-  npm run grants -- --as ADMIN list CALENDAR
-  npm run grants -- --as ADMIN add CALENDAR AUDIENCE LEVEL [--from DATE] [--until DATE] [--private] [--tell NOTE]
-  npm run grants -- --as ADMIN change CALENDAR AUDIENCE LEVEL [the same]
-  npm run grants -- --as ADMIN remove CALENDAR AUDIENCE
+  npm run grants -- --as ADMIN CALENDAR list
+  npm run grants -- --as ADMIN CALENDAR add AUDIENCE LEVEL [--from DATE] [--until DATE] [--private] [--tell NOTE]
+  npm run grants -- --as ADMIN CALENDAR change AUDIENCE LEVEL [the same]
+  npm run grants -- --as ADMIN CALENDAR remove AUDIENCE
 
   ADMIN      the e-mail address of the administrator in whose name this is done
   CALENDAR   the owner's e-mail address (their main calendar), or a calendar's key
@@ -53,7 +53,7 @@ export function run(db: Connection, args: readonly string[], at?: number): { cod
     },
   });
   const text = (value: string | boolean | undefined): string | null => (typeof value === 'string' ? value : null);
-  const [verb, calendar = '', who = '', level = ''] = positionals;
+  const [calendar = '', verb, who = '', level = ''] = positionals;
   const admin = personForScript(db, text(values.as) ?? '');
   if (!admin?.administrator) return { code: 2, out: `--as must be the address of an administrator.\n\n${HELP}` };
   const ctx: Context = { ...contextFor(admin, db), ...(at === undefined ? {} : { now: at }) };

@@ -11,7 +11,7 @@ import { createItem } from '../src/server/operations/create-item.ts';
 import { changeDomains } from '../src/server/operations/domains.ts';
 import { giveAccess } from '../src/server/operations/give-access.ts';
 import { addGroup, setWithin } from '../src/server/operations/groups.ts';
-import { addCalendar, addPerson, findBoard } from '../src/server/operations/people.ts';
+import { addPerson, beginCalendar, findBoard } from '../src/server/operations/people.ts';
 import { wishForRule } from '../src/server/operations/rule-wishes.ts';
 import { findPerson } from '../src/server/operations/session.ts';
 import { listSightlines } from '../src/server/operations/sightlines.ts';
@@ -159,7 +159,7 @@ export async function seed(
 
 /** A further calendar, made to be seen: open days, with titles and places for everyone inside, and a link on the trust's site. */
 function visits(ines: Context, monday: number): number {
-  const made = addCalendar(ines, { of: 'ines', name: 'Visits to the moor' });
+  const made = beginCalendar(ines, { of: 'ines', name: 'Visits to the moor' });
   if (!made.ok) throw new Error(JSON.stringify(made));
   const { calendar } = made.value;
   const everyone = listSightlines(ines, calendar);

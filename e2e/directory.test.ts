@@ -1,27 +1,9 @@
-import type { Browser } from 'puppeteer-core';
-import { afterAll, afterEach, beforeAll, expect, inject, test } from 'vitest';
-import { Desk, startBrowser } from './desk.ts';
+import { expect, inject, test } from 'vitest';
+import { desksAt } from './desks.ts';
 
 /* The directory as an administrator keeps it. Lars leaves here, Nils gets a new password: nobody else's test touches them. */
 const home = inject('sample');
-const desks: Desk[] = [];
-let browser: Browser;
-beforeAll(async () => {
-  browser = await startBrowser();
-});
-afterAll(() => browser?.close());
-afterEach(async () => {
-  for (const desk of desks.splice(0)) {
-    expect(desk.errors).toEqual([]);
-    await desk.close();
-  }
-});
-async function open(who: string, path: string): Promise<Desk> {
-  const desk = await Desk.as(browser, home, who, path);
-  desks.push(desk);
-  await desk.find('status', 'live');
-  return desk;
-}
+const { open, stranger } = desksAt(home);
 
 test('groups stand in groups; one that would come to stand in itself is refused with a sentence', async () => {
   const noor = await open('noor', '/for/noor/people');
@@ -60,8 +42,7 @@ test('a directory comes in as a file: said line by line first, then brought in; 
   await noor.press('button', 'Make a way in');
   const field = await noor.find('textbox', 'Hand this over');
   const path = new URL(await field.evaluate((el) => (el as HTMLInputElement).value)).pathname;
-  const una = await Desk.open(browser, home + path);
-  desks.push(una);
+  const una = await stranger(path);
   await una.fill('New password', 'short');
   await una.press('button', 'Choose this password');
   await una.says('At least 10 characters.');
@@ -102,11 +83,11 @@ test('somebody leaves: reviewed, confirmed by name, signed out everywhere, and w
 test('a further calendar has an access of its own, and is chosen where calendars are looked at', async () => {
   const otto = await open('otto', '/for/otto/sightlines');
   await otto.press('button', 'The calendar as a whole');
-  await otto.press('menuitem', 'Add a calendar');
-  await otto.press('button', 'Add it');
+  await otto.press('menuitem', 'Make a further calendar');
+  await otto.press('button', 'Make it');
   await otto.says('Give a name.');
   await otto.fill('Name of the calendar', 'Peat walks');
-  await otto.press('button', 'Add it');
+  await otto.press('button', 'Make it');
   await otto.says('“Peat walks” is there now.');
   await expect.poll(() => otto.page.url()).toContain('c=');
   await otto.find('heading', 'Everyone inside');

@@ -1,33 +1,10 @@
-import type { Browser } from 'puppeteer-core';
-import { afterAll, afterEach, beforeAll, expect, inject, test } from 'vitest';
+import { expect, inject, test } from 'vitest';
 import { Caller } from './caller.ts';
-import { Desk, startBrowser } from './desk.ts';
+import { desksAt } from './desks.ts';
 
 /* Lucía's calendar, people outside and links; and what an administrator does on another's calendar. */
 const home = inject('sample');
-const desks: Desk[] = [];
-let browser: Browser;
-beforeAll(async () => {
-  browser = await startBrowser();
-});
-afterAll(() => browser?.close());
-afterEach(async () => {
-  for (const desk of desks.splice(0)) {
-    expect(desk.errors).toEqual([]);
-    await desk.close();
-  }
-});
-async function open(who: string, path: string): Promise<Desk> {
-  const desk = await Desk.as(browser, home, who, path);
-  desks.push(desk);
-  await desk.find('status', 'live');
-  return desk;
-}
-async function stranger(path: string): Promise<Desk> {
-  const desk = await Desk.open(browser, home + path);
-  desks.push(desk);
-  return desk;
-}
+const { open, stranger } = desksAt(home);
 
 test('somebody outside: barred with its rule and asked for, given after one confirmation, let in by letter, shut off at once', async () => {
   const lucia = await open('lucia', '/for/lucia/sightlines');

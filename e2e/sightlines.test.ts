@@ -1,29 +1,12 @@
-import type { Browser } from 'puppeteer-core';
-import { afterAll, afterEach, beforeAll, describe, expect, inject, test } from 'vitest';
+import { describe, expect, inject, test } from 'vitest';
 import { Caller } from './caller.ts';
-import { Desk, startBrowser } from './desk.ts';
+import type { Desk } from './desk.ts';
+import { desksAt } from './desks.ts';
 
 /* Hedda's calendar, and her colleagues: nobody else's test touches them. */
 const home = inject('sample');
-const desks: Desk[] = [];
-let browser: Browser;
-beforeAll(async () => {
-  browser = await startBrowser();
-});
-afterAll(() => browser?.close());
-afterEach(async () => {
-  for (const desk of desks.splice(0)) {
-    expect(desk.errors).toEqual([]);
-    await desk.close();
-  }
-});
+const { open } = desksAt(home);
 
-async function open(who: string, path: string): Promise<Desk> {
-  const desk = await Desk.as(browser, home, who, path);
-  desks.push(desk);
-  await desk.find('status', 'live');
-  return desk;
-}
 const first = (name: string) => name.split(' ')[0] ?? '';
 async function choose(desk: Desk, name: string): Promise<void> {
   await desk.press('button', 'Give access');

@@ -85,6 +85,28 @@ async function picture(name, who, path, more = {}) {
   console.log(`${out}/${name}.png`);
 }
 
+/** Where the sample organisation's link leads. */
+async function linkPath() {
+  const context = await browser.createBrowserContext();
+  const page = await context.newPage();
+  await page.goto(`http://ines.localhost:${port}/sign-in`);
+  const path = await page.evaluate(async () => {
+    const json = async (/** @type {string} */ url) => (await fetch(url)).json();
+    await fetch('/api/demo/step-in', {
+      method: 'POST',
+      body: JSON.stringify({ handle: 'ines' }),
+      headers: { 'content-type': 'application/json' },
+    });
+    const frame = await json('/api/frame');
+    const own = frame.principals.find((/** @type {{ own: boolean }} */ p) => p.own).calendar;
+    const lines = await json(`/api/calendars/${own}/sightlines`);
+    const further = await json(`/api/calendars/${lines.others[0].key}/sightlines`);
+    return further.rows.find((/** @type {{ link: string | null }} */ r) => r.link).link;
+  });
+  await context.close();
+  return path;
+}
+
 const press = (/** @type {string} */ name) => async (/** @type {import('puppeteer-core').Page} */ page) => {
   const found = await page.waitForSelector(`::-p-text(${name})`);
   await found?.click();
@@ -124,7 +146,28 @@ await picture('findings', 'ines', '/for/ines/sightlines', {
     await page.waitForSelector('::-p-text(become readable)');
   },
 });
-await picture('messages', 'oona', '/for/oona/messages');
+await picture('outside', 'bruno', '/for/bruno/sightlines', {
+  steps: async (page) => {
+    await press('Perpetua Oduya')(page);
+    await page.waitForNetworkIdle({ idleTime: 400, concurrency: 1 });
+    await page.evaluate(() => {
+      for (const button of document.querySelectorAll('.seg.sight button'))
+        if (button.textContent?.startsWith('Titles')) /** @type {HTMLElement} */ (button).click();
+    });
+    await page.waitForSelector('::-p-text(Ask an administrator)');
+  },
+});
+await picture('stranger', '', await linkPath());
+await picture('leaving', 'noor', '/for/noor/people', {
+  steps: async (page) => {
+    const open = await page.waitForSelector('::-p-aria(Open Amara Reyes)');
+    await open?.click();
+    await press('Leaves the organisation')(page);
+    await page.waitForSelector('::-p-text(In one step)');
+    await page.evaluate(() => document.querySelector('.panel')?.scrollTo(0, 2000));
+  },
+});
+await picture('messages', 'tomas', '/for/tomas/messages');
 await picture('house-rules', 'ines', '/for/ines/house-rules');
 await picture('people', 'oona', '/for/oona/people');
 await picture('import', 'ines', '/for/ines/calendar', {

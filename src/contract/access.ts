@@ -310,7 +310,8 @@ export const noticesAnswer = z.strictObject({
       open: z.boolean(),
       /** Set where one is told of one's own calendar: who was given it, or lost it. */
       about: z.string().nullable(),
-      calendar: z.string(),
+      /** The further calendar it is about; `null` for a main one. */
+      further: z.strictObject({ key: z.string(), name: z.string() }).nullable(),
     }),
   ),
   /** Wishes for a house rule: those that wait for one as an administrator, and one's own with their answers. */
@@ -333,7 +334,7 @@ export const noticesAnswer = z.strictObject({
   ending: z.array(
     z.strictObject({
       key: z.string(),
-      calendar: z.string(),
+      further: z.strictObject({ key: z.string(), name: z.string() }).nullable(),
       audience: audienceWire.nullable(),
       /** Its end has come, and it wasn't cleared away yet. */
       over: z.boolean(),

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { LIMITS } from '@/core/calendar/index.ts';
+import { LIMITS, SIGHTS } from '@/core/calendar/index.ts';
 import { rightsSchema } from './sight.ts';
 
 /** A person of the directory, with what the one who asks may see of their calendar. */
@@ -15,6 +15,8 @@ export const personWire = z.strictObject({
   /** How one comes to these rights, and when they next change by themselves. */
   through: z.enum(['owner', 'person', 'group', 'everyone', 'none']),
   until: z.string().nullable(),
+  /** Their further calendars that one sees. */
+  further: z.array(z.strictObject({ key: z.string(), name: z.string(), sight: z.enum(SIGHTS) })),
 });
 export type PersonWire = z.infer<typeof personWire>;
 /** The directory; for an administrator also those outside who were given something, and those who left. */

@@ -174,11 +174,11 @@ export const ROUTES = {
     body: domainsWire,
     answer: done,
   },
-  addCalendar: {
+  beginCalendar: {
     method: 'POST',
     path: '/api/calendars',
     who: 'person',
-    summary: 'Add a further calendar',
+    summary: 'Make a further calendar',
     body: newCalendar,
     answer: newCalendarAnswer,
   },

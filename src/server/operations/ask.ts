@@ -6,7 +6,7 @@ import { grantsOn, grantsOnAt, type StoredGrant } from '../repositories/grants.t
 import { allMemberships, groupsOfAt, membersOf } from '../repositories/groups.ts';
 import type { StoredItem } from '../repositories/items.ts';
 import { type Link, linkByKey } from '../repositories/links.ts';
-import { allPeople, type Person, personById } from '../repositories/people.ts';
+import { personById, type Reader, readersInside } from '../repositories/people.ts';
 import { trailAfter } from '../repositories/trail.ts';
 import { ok, type Result, refuse } from '../result.ts';
 import { audienceOf, findAudience } from './audience.ts';
@@ -108,13 +108,16 @@ function stepsOf(ctx: Context, explanation: Explanation, grants: readonly Stored
 }
 
 /** Everybody who can see anything of a calendar, the owner aside: the directory, and those outside who were given something. */
-export function readersOf(ctx: Context, calendar: Calendar): Person[] {
+export function readersOf(ctx: Context, calendar: Calendar): Reader[] {
   const outside = grantsOn(ctx.db, calendar.id).flatMap((grant) => {
     const a = grant.audience;
     const ids = a.kind === 'person' ? [a.personId] : a.kind === 'group' ? membersOf(ctx.db, a.groupId) : [];
     return ids.flatMap((id) => personById(ctx.db, id) ?? []).filter((person) => !person.inside);
   });
-  const people = [...allPeople(ctx.db), ...new Map(outside.map((person) => [person.id, person])).values()];
+  const people: Reader[] = [
+    ...readersInside(ctx.db),
+    ...new Map(outside.map((person) => [person.id, person])).values(),
+  ];
   return people.filter((person) => person.id !== calendar.ownerId);
 }
 

@@ -4,7 +4,7 @@ import { newKey } from '../ids.ts';
 import type { Calendar } from '../repositories/calendars.ts';
 import { domains } from '../repositories/domains.ts';
 import { grantsEverNaming, type StoredAudience, type StoredGrant } from '../repositories/grants.ts';
-import { allGroups, type Group, groupsAround } from '../repositories/groups.ts';
+import { type Group, groupById, groupByKey, groupsAround } from '../repositories/groups.ts';
 import { type Link, linkByKey } from '../repositories/links.ts';
 import { type Person, personByAddress, personByHandle, personById } from '../repositories/people.ts';
 import { type Refusal, refuse } from '../result.ts';
@@ -45,7 +45,7 @@ export function findAudience(ctx: Context, wire: AudienceWire, calendar: Calenda
       return person && known ? ofPerson(ctx, person) : wrong('audience');
     }
     case 'group': {
-      const group = allGroups(ctx.db).find((g) => g.key === wire.id);
+      const group = groupByKey(ctx.db, wire.id);
       return group ? ofGroup(ctx, group) : wrong('audience');
     }
     case 'link': {
@@ -89,7 +89,7 @@ export function audienceOf(ctx: Context, grant: StoredGrant): FoundAudience | nu
     return person && ofPerson(ctx, person);
   }
   if (a.kind === 'group') {
-    const group = allGroups(ctx.db).find((g) => g.id === a.groupId);
+    const group = groupById(ctx.db, a.groupId);
     return group ? ofGroup(ctx, group) : null;
   }
   const link = linkByKey(ctx.db, a.link);

@@ -17,7 +17,11 @@ import { type Refusal, refuse } from '../result.ts';
 import type { Context } from './context.ts';
 
 /** A person as the rule reads them; with `groups` given, those instead of the ones they are in. */
-export function viewerOf(db: Connection, person: Person, groups = groupsOf(db, person.id)): Viewer {
+export function viewerOf(
+  db: Connection,
+  person: Pick<Person, 'id' | 'inside'>,
+  groups = groupsOf(db, person.id),
+): Viewer {
   return { kind: 'person', id: String(person.id), inside: person.inside, groups: new Set(groups.map(String)) };
 }
 

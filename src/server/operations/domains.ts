@@ -1,10 +1,9 @@
-import { newKey } from '../ids.ts';
 import { deleteDomain, domains, insertDomain } from '../repositories/domains.ts';
 import { allPeople } from '../repositories/people.ts';
-import { recordTrail } from '../repositories/trail.ts';
 import { ok, type Result, refuse } from '../result.ts';
 import { domainOf } from './audience.ts';
 import type { Context } from './context.ts';
+import { trailOwn } from './trail-own.ts';
 
 /** The organisation's domains. For anyone inside. */
 export function readDomains(ctx: Context): Result<{ domains: string[] }> {
@@ -24,17 +23,7 @@ export function changeDomains(ctx: Context, body: { domains: readonly string[] }
   ctx.db.write(() => {
     for (const name of before) if (!next.has(name)) deleteDomain(ctx.db, name);
     for (const name of next) insertDomain(ctx.db, name);
-    recordTrail(ctx.db, {
-      key: newKey(),
-      at: ctx.now,
-      actorId: ctx.viewer.id,
-      principalId: ctx.viewer.id,
-      calendarId: null,
-      subject: 'domains',
-      verb: 'domains.changed',
-      before,
-      after: [...next].sort(),
-    });
+    trailOwn(ctx, 'domains', 'domains.changed', before, [...next].sort());
   });
   return ok({ done: true });
 }

@@ -3,12 +3,10 @@ import type { ItemWire } from '@/contract/items.ts';
 import { decide, presetOf, readerOf, SIGHT_RANK } from '@/core/access/index.ts';
 import { type OwnWord, plainWord, topicOf } from '@/core/review/index.ts';
 import { dateText, instantText } from '@/core/time/index.ts';
-import { newKey } from '../ids.ts';
 import { lastUses } from '../repositories/grant-use.ts';
 import { grantsOn, type StoredGrant } from '../repositories/grants.ts';
 import { allMemberships, leftSince } from '../repositories/groups.ts';
 import { replaceSensitiveWords, sensitiveWordsOf } from '../repositories/sensitive-words.ts';
-import { recordTrail } from '../repositories/trail.ts';
 import { ok, type Result, refuse } from '../result.ts';
 import { readersOf } from './ask.ts';
 import { audienceOf } from './audience.ts';
@@ -16,6 +14,7 @@ import type { Context } from './context.ts';
 import { type Decided, isRefusal, rulesOf, viewerOf } from './deciding.ts';
 import { Directory } from './directory.ts';
 import { findShared } from './sightlines.ts';
+import { trailOwn } from './trail-own.ts';
 import { type Range, viewsIn } from './views.ts';
 
 const DAY = 86_400_000;
@@ -62,17 +61,7 @@ export function changeWords(ctx: Context, body: WordsBody): Result<{ done: true 
   ctx.db.write(() => {
     const before = sensitiveWordsOf(ctx.db, ctx.viewer.id);
     replaceSensitiveWords(ctx.db, ctx.viewer.id, words);
-    recordTrail(ctx.db, {
-      key: newKey(),
-      at: ctx.now,
-      actorId: ctx.viewer.id,
-      principalId: ctx.viewer.id,
-      calendarId: null,
-      subject: ctx.viewer.key,
-      verb: 'words.changed',
-      before,
-      after: words,
-    });
+    trailOwn(ctx, ctx.viewer.key, 'words.changed', before, words);
   });
   return ok({ done: true });
 }

@@ -18,9 +18,9 @@ import {
   membersOf,
 } from '../repositories/groups.ts';
 import { type Person, personByHandle, personById } from '../repositories/people.ts';
-import { recordTrail } from '../repositories/trail.ts';
 import { ok, type Result, refuse } from '../result.ts';
 import type { Context } from './context.ts';
+import { trailOwn } from './trail-own.ts';
 
 /** Makes a group with its first members; memberships are dated facts. Answers its key. */
 export function addGroup(ctx: Context, name: string, members: readonly Person[]): string {
@@ -28,17 +28,7 @@ export function addGroup(ctx: Context, name: string, members: readonly Person[])
   ctx.db.write(() => {
     const id = insertGroup(ctx.db, key, name);
     for (const person of members) insertMembership(ctx.db, id, person.id, ctx.now, ctx.viewer.id);
-    recordTrail(ctx.db, {
-      key: newKey(),
-      at: ctx.now,
-      actorId: ctx.viewer.id,
-      principalId: ctx.viewer.id,
-      calendarId: null,
-      subject: key,
-      verb: 'group.added',
-      before: null,
-      after: { name, members: members.map((p) => p.key) },
-    });
+    trailOwn(ctx, key, 'group.added', null, { name, members: members.map((p) => p.key) });
   });
   return key;
 }
@@ -129,17 +119,7 @@ function changeMembers(
   const before = concerned();
   ctx.db.write(() => {
     change();
-    recordTrail(ctx.db, {
-      key: newKey(),
-      at: ctx.now,
-      actorId: ctx.viewer.id,
-      principalId: ctx.viewer.id,
-      calendarId: null,
-      subject: group.key,
-      verb,
-      before: null,
-      after,
-    });
+    trailOwn(ctx, group.key, verb, null, after);
   });
   for (const [person, id] of [...before, ...concerned()]) {
     const calendar = calendarById(ctx.db, id);

@@ -1,15 +1,14 @@
 import type { HouseRulesWire } from '@/contract/access.ts';
 import { decide } from '@/core/access/index.ts';
-import { newKey } from '../ids.ts';
 import { allCalendars } from '../repositories/calendars.ts';
 import { grantsOnAllCalendars } from '../repositories/grants.ts';
 import { recordHouseRules } from '../repositories/house-rules.ts';
-import { recordTrail } from '../repositories/trail.ts';
 import { ok, type Result, refuse } from '../result.ts';
 import { announceAccess } from './announce.ts';
 import { audienceOf } from './audience.ts';
 import type { Context } from './context.ts';
 import { ceilingsOn, collectionOf, storedRules } from './deciding.ts';
+import { trailOwn } from './trail-own.ts';
 
 /** The rules in force, whether the one who asks may change them, and how many grants they cut. Everyone inside may read them. */
 export function readHouseRules(ctx: Context): Result<{ rules: HouseRulesWire; mayChange: boolean; cut: number }> {
@@ -36,17 +35,7 @@ export function changeHouseRules(ctx: Context, rules: HouseRulesWire): Result<{ 
   const before = storedRules(ctx.db);
   ctx.db.write(() => {
     recordHouseRules(ctx.db, rules, ctx.now, ctx.viewer.id);
-    recordTrail(ctx.db, {
-      key: newKey(),
-      at: ctx.now,
-      actorId: ctx.viewer.id,
-      principalId: ctx.viewer.id,
-      calendarId: null,
-      subject: 'house rules',
-      verb: 'house-rules.changed',
-      before,
-      after: rules,
-    });
+    trailOwn(ctx, 'house rules', 'house-rules.changed', before, rules);
   });
   const grants = grantsOnAllCalendars(ctx.db);
   for (const calendar of allCalendars(ctx.db))

@@ -2,17 +2,16 @@ import type { LeaveBody, PersonChange, PersonFile } from '@/contract/people.ts';
 import { presetOf } from '@/core/access/index.ts';
 import { instantText } from '@/core/time/index.ts';
 import { dropAccount, hasPassword, makeBareAccount, makePasswordToken } from '../auth/accounts.ts';
-import { newKey } from '../ids.ts';
 import { type Calendar, calendarById, calendarsOf, handOn } from '../repositories/calendars.ts';
 import { calendarsNaming, endGrant, grantsNaming, grantsOn } from '../repositories/grants.ts';
 import { allGroups, directMembersOf, endMembership } from '../repositories/groups.ts';
 import { allPeople, type Person, personByHandle, saveAccount, savePerson } from '../repositories/people.ts';
-import { recordTrail } from '../repositories/trail.ts';
 import { ok, type Result, refuse } from '../result.ts';
 import { announceAccess } from './announce.ts';
 import type { Context } from './context.ts';
 import { collectionOf } from './deciding.ts';
 import { Directory } from './directory.ts';
+import { trailOwn } from './trail-own.ts';
 
 /** A person with everything their leaving would end and hand on: the review before the act. For administrators. */
 export async function readPerson(ctx: Context, handle: string): Promise<Result<PersonFile>> {
@@ -60,7 +59,7 @@ export function changePerson(ctx: Context, handle: string, change: PersonChange)
   const { name, role, site, kind, administrator } = person;
   ctx.db.write(() => {
     savePerson(ctx.db, person.id, { ...person, ...change });
-    trail(ctx, person, 'person.changed', { name, role, site, kind, administrator }, change);
+    trailOwn(ctx, person.key, 'person.changed', { name, role, site, kind, administrator }, change);
   });
   return ok({ done: true });
 }
@@ -98,7 +97,7 @@ export async function leave(ctx: Context, handle: string, body: LeaveBody): Prom
       inside: false,
       leftAt: ctx.now,
     });
-    trail(ctx, person, 'person.left', { account: person.account }, { to: heir?.key ?? null });
+    trailOwn(ctx, person.key, 'person.left', { account: person.account }, { to: heir?.key ?? null });
   });
   for (const { id, collection } of before) {
     const calendar = calendarById(ctx.db, id);
@@ -131,22 +130,8 @@ export async function makeWayIn(ctx: Context, handle: string): Promise<Result<{ 
   const account = await makeBareAccount(person.address, person.name);
   ctx.db.write(() => {
     if (person.account !== account) saveAccount(ctx.db, person.id, account);
-    trail(ctx, person, 'way-in.made', null, {});
+    trailOwn(ctx, person.key, 'way-in.made', null, {});
   });
   const token = await makePasswordToken(person.address);
   return ok({ path: `/way-in/${token}`, until: instantText(ctx.now + 86_400_000) });
-}
-
-function trail(ctx: Context, person: Person, verb: string, before: unknown, after: unknown): void {
-  recordTrail(ctx.db, {
-    key: newKey(),
-    at: ctx.now,
-    actorId: ctx.viewer.id,
-    principalId: ctx.viewer.id,
-    calendarId: null,
-    subject: person.key,
-    verb,
-    before,
-    after,
-  });
 }

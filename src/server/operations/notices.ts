@@ -1,7 +1,7 @@
 import type { NoticesAnswer } from '@/contract/access.ts';
 import { presetOf } from '@/core/access/index.ts';
 import { instantText } from '@/core/time/index.ts';
-import { calendarById, calendarsOf } from '../repositories/calendars.ts';
+import { type Calendar, calendarById, calendarsOf } from '../repositories/calendars.ts';
 import { calendarsNaming, grantById, grantsOn, type StoredGrant } from '../repositories/grants.ts';
 import { groupsOf } from '../repositories/groups.ts';
 import { markNoticesRead, noticesTo } from '../repositories/notices.ts';
@@ -46,7 +46,7 @@ export function listNotices(ctx: Context): Result<NoticesAnswer> {
         kind: notice.kind,
         by: directory.name(notice.byId),
         owner: ownerOf(calendar.ownerId),
-        calendar: calendar.key,
+        further: furtherOf(calendar),
         rights: stands?.rights ?? null,
         until: stands?.ends ? instantText(stands.ends) : null,
         note: notice.note,
@@ -68,7 +68,7 @@ export function listNotices(ctx: Context): Result<NoticesAnswer> {
         const audience = mine ? audienceOf(ctx, g) : null;
         return {
           key: g.key,
-          calendar: calendar.key,
+          further: furtherOf(calendar),
           audience: audience?.wire ?? null,
           over: (g.ends as number) <= ctx.now,
           owner: ownerOf(calendar.ownerId),
@@ -83,6 +83,8 @@ export function listNotices(ctx: Context): Result<NoticesAnswer> {
   ending.sort((a, b) => a.until.localeCompare(b.until));
   return ok({ notices, ending, wishes: wishesFor(ctx) });
 }
+
+const furtherOf = ({ main, key, name }: Calendar) => (main ? null : { key, name });
 
 /** Marks all one was told as read. */
 export function readNotices(ctx: Context): Result<{ done: true }> {

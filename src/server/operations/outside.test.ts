@@ -13,7 +13,7 @@ import { changeHouseRules, readHouseRules } from './house-rules.ts';
 import { findLink } from './links.ts';
 import { listItems } from './list-items.ts';
 import { listNotices } from './notices.ts';
-import { addCalendar, listPeople, readFrame } from './people.ts';
+import { beginCalendar, listPeople, readFrame } from './people.ts';
 import { previewAccess } from './preview-access.ts';
 import { answerWish, wishForRule } from './rule-wishes.ts';
 import { sendLetters, settleLetters } from './send-letters.ts';
@@ -351,7 +351,7 @@ describe('further calendars', () => {
         },
       ),
     );
-    const made = addCalendar(org.ctx('ines'), { of: 'ines', name: 'Field days' });
+    const made = beginCalendar(org.ctx('ines'), { of: 'ines', name: 'Field days' });
     const calendar = made.ok ? made.value.calendar : '';
     expect(listSightlines(org.ctx('ines'), calendar)).toMatchObject({ value: { rows: [], calendar: { main: false } } });
     expect(listItems(org.ctx('tomas'), calendar, WEEK)).toMatchObject({ code: 'notFound' });
@@ -364,12 +364,12 @@ describe('further calendars', () => {
     });
     expect(link(org.calendar('ines')).ok).toBe(true);
     expect(rowsNow().at(-1)).toMatchObject({ effective: { sight: 'nothing' }, cutBy: ['linkSight'] });
-    expect(addCalendar(org.ctx('ines'), { of: 'ines', name: 'field DAYS' })).toMatchObject({
+    expect(beginCalendar(org.ctx('ines'), { of: 'ines', name: 'field DAYS' })).toMatchObject({
       fields: { name: 'calendarTaken' },
     });
-    expect(addCalendar(org.ctx('tomas'), { of: 'ines', name: 'Mine' })).toMatchObject({ code: 'mayNotShare' });
+    expect(beginCalendar(org.ctx('tomas'), { of: 'ines', name: 'Mine' })).toMatchObject({ code: 'mayNotShare' });
     org.give('ines', 'tomas', PRESETS.steward);
-    const theirs = addCalendar(org.ctx('tomas'), { of: 'ines', name: 'Board papers' });
+    const theirs = beginCalendar(org.ctx('tomas'), { of: 'ines', name: 'Board papers' });
     expect(theirs.ok && listItems(org.ctx('tomas'), theirs.value.calendar, WEEK)).toMatchObject({
       value: { head: { own: false, may: { add: true, share: true }, owner: { handle: 'ines' } } },
     });

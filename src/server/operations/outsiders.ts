@@ -1,8 +1,8 @@
 import { newKey } from '../ids.ts';
 import { insertPerson, type Person, personByAddress, personById } from '../repositories/people.ts';
-import { recordTrail } from '../repositories/trail.ts';
 import type { Context } from './context.ts';
 import { freeHandle } from './handles.ts';
+import { trailOwn } from './trail-own.ts';
 
 /**
  * Makes a person known by an address alone, outside the organisation: no calendar, no account until they ask for a way in.
@@ -32,16 +32,6 @@ export function addOutsider(ctx: Context, address: string, name: string): Person
     ctx.now,
   );
   const person = personById(ctx.db, id) as Person;
-  recordTrail(ctx.db, {
-    key: newKey(),
-    at: ctx.now,
-    actorId: ctx.viewer.id,
-    principalId: ctx.viewer.id,
-    calendarId: null,
-    subject: person.key,
-    verb: 'outsider.added',
-    before: null,
-    after: { name, address },
-  });
+  trailOwn(ctx, person.key, 'outsider.added', null, { name, address });
   return person;
 }

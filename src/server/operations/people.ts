@@ -1,9 +1,15 @@
 import type { FrameAnswer, NewPerson, PeopleAnswer, PersonWire, Preferences, Principal } from '@/contract/people.ts';
-import { deciderFor, may, NO_RIGHTS, nextChange } from '@/core/access/index.ts';
+import { decide, deciderFor, type Grant, may, NO_RIGHTS, nextChange, type Viewer } from '@/core/access/index.ts';
 import { instantText, isZone } from '@/core/time/index.ts';
 import type { Connection } from '../db/index.ts';
 import { newKey } from '../ids.ts';
-import { calendarById, calendarsOf, insertCalendar, mainCalendarOf } from '../repositories/calendars.ts';
+import {
+  calendarById,
+  calendarsOf,
+  furtherCalendars,
+  insertCalendar,
+  mainCalendarOf,
+} from '../repositories/calendars.ts';
 import { domains } from '../repositories/domains.ts';
 import { calendarsNaming, grantsNaming, grantsSpeakingTo, insertGrant } from '../repositories/grants.ts';
 import { unreadNotices } from '../repositories/notices.ts';
@@ -24,10 +30,11 @@ import { ok, type Result, refuse } from '../result.ts';
 import { settings } from '../settings.ts';
 import { domainOf } from './audience.ts';
 import type { Context } from './context.ts';
-import { decideOn, storedRules, viewerOf } from './deciding.ts';
+import { ceilingsOn, decideOn, storedRules, viewerOf } from './deciding.ts';
 import { freeHandle } from './handles.ts';
 import { AHEAD } from './indexing.ts';
 import { wishesWaiting } from './rule-wishes.ts';
+import { trailOwn } from './trail-own.ts';
 
 /**
  * The directory, with what the one who asks may see of each calendar. Inside, that people are there is no secret; calendars are.
@@ -37,6 +44,7 @@ export function listPeople(ctx: Context): Result<PeopleAnswer> {
   const grants = grantsSpeakingTo(ctx.db, ctx.viewer.id);
   const viewer = viewerOf(ctx.db, ctx.viewer);
   const decideOne = deciderFor(viewer, ctx.now, storedRules(ctx.db).main);
+  const further = furtherSeen(ctx, viewer, grants);
   const people = directoryLines(ctx.db).map((line): PersonWire => {
     const [id, handle, name, address, role, site, colour, calendar, suspended, kind] = line;
     const collection = {
@@ -51,7 +59,7 @@ export function listPeople(ctx: Context): Result<PeopleAnswer> {
     const through =
       seen && (step === 'owner' || step === 'person' || step === 'group' || step === 'everyone') ? step : 'none';
     const until = next === null ? null : instantText(next);
-    return { handle, name, address, role, site, colour, kind, rights, through, until };
+    return { handle, name, address, role, site, colour, kind, rights, through, until, further: further.get(id) ?? [] };
   });
   const outside = ctx.viewer.administrator
     ? outsidePeople(ctx.db).map((p) => ({
@@ -62,7 +70,26 @@ export function listPeople(ctx: Context): Result<PeopleAnswer> {
         grants: grantsNaming(ctx.db, p.id).length,
       }))
     : [];
-  return ok({ people: ctx.viewer.inside ? people : people.filter((p) => p.rights.sight !== 'nothing'), outside });
+  const seen = people.filter((p) => p.rights.sight !== 'nothing' || p.further.length > 0);
+  return ok({ people: ctx.viewer.inside ? people : seen, outside });
+}
+
+/** The further calendars that somebody sees, by their owner. */
+function furtherSeen(
+  ctx: Context,
+  viewer: Viewer,
+  grants: ReadonlyMap<number, readonly Grant[]>,
+): Map<number, PersonWire['further']> {
+  const house = storedRules(ctx.db);
+  const seen = new Map<number, PersonWire['further']>();
+  for (const calendar of furtherCalendars(ctx.db)) {
+    const { ownerId, key, name, suspended } = calendar;
+    const collection = { owner: String(ownerId), suspended, grants: grants.get(calendar.id) ?? [] };
+    const { sight } = decide(collection, viewer, ctx.now, ceilingsOn(house, calendar)).rights;
+    if (sight === 'nothing') continue;
+    seen.set(ownerId, [...(seen.get(ownerId) ?? []), { key, name, sight }]);
+  }
+  return seen;
 }
 
 /** What the frame shows: who is signed in, and the people whose calendars they run, their own last. */
@@ -125,17 +152,7 @@ export function changePreferences(ctx: Context, input: Preferences): Result<{ do
   const { zone, hours, weekFirst } = ctx.viewer;
   ctx.db.write(() => {
     savePreferences(ctx.db, ctx.viewer.id, input);
-    recordTrail(ctx.db, {
-      key: newKey(),
-      at: ctx.now,
-      actorId: ctx.viewer.id,
-      principalId: ctx.viewer.id,
-      calendarId: null,
-      subject: ctx.viewer.key,
-      verb: 'preferences.changed',
-      before: { zone, hours, weekFirst },
-      after: input,
-    });
+    trailOwn(ctx, ctx.viewer.key, 'preferences.changed', { zone, hours, weekFirst }, input);
   });
   return ok({ done: true });
 }
@@ -242,8 +259,8 @@ export function makeCalendar(
   return id;
 }
 
-/** Adds a further calendar: one's own, or of somebody who lets one give access for them. Answers its key. */
-export function addCalendar(ctx: Context, body: { of: string; name: string }): Result<{ calendar: string }> {
+/** Makes a further calendar: one's own, or of somebody who lets one give access for them. Answers its key. */
+export function beginCalendar(ctx: Context, body: { of: string; name: string }): Result<{ calendar: string }> {
   const owner = personByHandle(ctx.db, body.of);
   const main = owner && mainCalendarOf(ctx.db, owner.id);
   if (!owner || !main) return refuse('notFound');
@@ -276,7 +293,7 @@ export function addCalendar(ctx: Context, body: { of: string; name: string }): R
       principalId: owner.id,
       calendarId: id,
       subject: key,
-      verb: 'calendar.added',
+      verb: 'calendar.begun',
       before: null,
       after: { name: body.name },
     });

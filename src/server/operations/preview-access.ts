@@ -17,7 +17,7 @@ import {
 import { SCOPES } from '@/core/calendar/index.ts';
 import { grantsOn, type StoredGrant } from '../repositories/grants.ts';
 import { allMemberships } from '../repositories/groups.ts';
-import { allPeople } from '../repositories/people.ts';
+import { readersInside } from '../repositories/people.ts';
 import { sensitiveWordsOf } from '../repositories/sensitive-words.ts';
 import { ok, type Result, refuse } from '../result.ts';
 import { type FoundAudience, findAudience, sameAudience } from './audience.ts';
@@ -143,7 +143,7 @@ function moved(ctx: Context, decided: Decided, grants: readonly StoredGrant[]): 
   const memberships = allMemberships(ctx.db);
   const after = collectionOf(decided.calendar, grants);
   const sum = { more: 0, less: 0 };
-  for (const person of allPeople(ctx.db)) {
+  for (const person of readersInside(ctx.db)) {
     const viewer = viewerOf(ctx.db, person, memberships.get(person.id) ?? []);
     const was = SIGHT_RANK[decide(decided.collection, viewer, ctx.now, house).rights.sight];
     const is = SIGHT_RANK[decide(after, viewer, ctx.now, house).rights.sight];

@@ -75,7 +75,7 @@ export class RowItem implements Item {
 }
 
 /** How a person stands to a row's item. */
-export function standingOf(row: HappeningRow, person: Person | null): Standing {
+export function standingOf(row: HappeningRow, person: Pick<Person, 'id' | 'address'> | null): Standing {
   return {
     named: person !== null && namesParty(row.parties, person.address),
     created: person !== null && row.created_by === person.id,

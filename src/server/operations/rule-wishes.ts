@@ -12,12 +12,12 @@ import {
   ruleRequestByKey,
   ruleRequestsOf,
 } from '../repositories/rule-requests.ts';
-import { recordTrail } from '../repositories/trail.ts';
 import { ok, type Result, refuse } from '../result.ts';
 import type { Context } from './context.ts';
 import { storedRules } from './deciding.ts';
 import { Directory } from './directory.ts';
 import { changeHouseRules } from './house-rules.ts';
+import { trailOwn } from './trail-own.ts';
 
 type Rule = RuleChange['rule'];
 
@@ -39,6 +39,7 @@ const valueIn = (rules: HouseRulesWire, rule: Rule, further: boolean): string =>
 
 /** Asks the administrators to set house rules to exactly this. Every administrator finds it in their messages. */
 export function wishForRule(ctx: Context, body: WishBody): Result<{ done: true }> {
+  if (!ctx.viewer.inside) return refuse('insideOnly');
   const rules = storedRules(ctx.db);
   for (const { rule, wanted } of body.changes)
     if (!withRule(rules, rule, body.further, wanted)) return refuse('badInput', { fields: { wanted: 'unclear' } });
@@ -53,17 +54,7 @@ export function wishForRule(ctx: Context, body: WishBody): Result<{ done: true }
         wanted,
         note: body.note,
       });
-    recordTrail(ctx.db, {
-      key: newKey(),
-      at: ctx.now,
-      actorId: ctx.viewer.id,
-      principalId: ctx.viewer.id,
-      calendarId: null,
-      subject: 'house rules',
-      verb: 'rule.wished',
-      before: null,
-      after: body,
-    });
+    trailOwn(ctx, 'house rules', 'rule.wished', null, body);
   });
   tellAdministrators(ctx);
   return ok({ done: true });
@@ -83,17 +74,13 @@ export function answerWish(ctx: Context, key: string, body: WishAnswerBody): Res
   }
   ctx.db.write(() => {
     answerRuleRequest(ctx.db, key, { answer: body.answer, by: ctx.viewer.id, at: ctx.now, note: body.note });
-    recordTrail(ctx.db, {
-      key: newKey(),
-      at: ctx.now,
-      actorId: ctx.viewer.id,
-      principalId: ctx.viewer.id,
-      calendarId: null,
-      subject: 'house rules',
-      verb: 'rule.answered',
-      before: { rule: wish.rule, further: wish.further, wanted: wish.wanted },
-      after: body,
-    });
+    trailOwn(
+      ctx,
+      'house rules',
+      'rule.answered',
+      { rule: wish.rule, further: wish.further, wanted: wish.wanted },
+      body,
+    );
   });
   hub().tell(wish.personId, { kind: 'told' });
   tellAdministrators(ctx);

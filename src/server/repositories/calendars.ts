@@ -58,6 +58,11 @@ export function allCalendars(db: Connection): Calendar[] {
   return db.all<Row>(SELECT).map(decode);
 }
 
+/** Every calendar that isn't somebody's main one, by name. */
+export function furtherCalendars(db: Connection): Calendar[] {
+  return db.all<Row>(`${SELECT} WHERE main = 0 ORDER BY name`).map(decode);
+}
+
 /** A person's calendars, the main one first. */
 export function calendarsOf(db: Connection, personId: number): Calendar[] {
   return db.all<Row>(`${SELECT} WHERE owner_id = ? ORDER BY main DESC, name`, personId).map(decode);

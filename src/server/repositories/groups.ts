@@ -100,10 +100,19 @@ export function groupsWithin(db: Connection, groupId: number): number[] {
     .map(([id]) => id);
 }
 
-/** A group by its key; `null` where there is none. */
-export function groupByKey(db: Connection, key: string): Group | null {
-  return allGroups(db).find((g) => g.key === key) ?? null;
+function oneGroup(db: Connection, where: 'id' | 'key', value: number | string): Group | null {
+  const row = db.get<{ id: number; key: string; name: string }>(
+    `SELECT id, key, name FROM party_group WHERE ${where} = ?`,
+    value,
+  );
+  return row ? { ...row, members: membersOf(db, row.id).length } : null;
 }
+
+/** A group by its key; `null` where there is none. */
+export const groupByKey = (db: Connection, key: string): Group | null => oneGroup(db, 'key', key);
+
+/** A group by its row number; `null` where there is none. */
+export const groupById = (db: Connection, id: number): Group | null => oneGroup(db, 'id', id);
 
 /** People who were in a group after an instant and aren't any more, with when they left. */
 export function leftSince(db: Connection, groupId: number, at: number): Map<number, number> {

@@ -56,6 +56,16 @@ export function allPeople(db: Connection): Person[] {
   return db.all<Row>(`SELECT ${COLUMNS} FROM person WHERE inside = 1 ORDER BY name`).map(decode);
 }
 
+/** What deciding for somebody needs to know of them. */
+export type Reader = Pick<Person, 'id' | 'name' | 'address' | 'inside'>;
+
+/** Everyone in the directory, as far as deciding for each of them needs it: there may be thousands. */
+export function readersInside(db: Connection): Reader[] {
+  return db
+    .arrays<[number, string, string]>('SELECT id, name, address FROM person WHERE inside = 1 ORDER BY name')
+    .map(([id, name, address]) => ({ id, name, address, inside: true }));
+}
+
 /** Everyone known by an address alone, by name; those who left are among them. */
 export function outsidePeople(db: Connection): Person[] {
   return db.all<Row>(`SELECT ${COLUMNS} FROM person WHERE inside = 0 ORDER BY name`).map(decode);

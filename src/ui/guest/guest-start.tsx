@@ -31,12 +31,19 @@ export function GuestStart() {
               {p.until && t('people.until', { date: dayMonth(toWall(style.zone, (parseInstant(p.until) ?? 0) - 1)) })}
             </span>
           </span>
-          <Link
-            href={`/for/${frame.me.handle}/calendar?of=${p.handle}`}
-            aria-label={`${t('guest.startOpen')}: ${p.name}`}
-          >
-            {t('guest.startOpen')}
-          </Link>
+          {p.rights.sight !== 'nothing' && (
+            <Link
+              href={`/for/${frame.me.handle}/calendar?of=${p.handle}`}
+              aria-label={`${t('guest.startOpen')}: ${p.name}`}
+            >
+              {t('guest.startOpen')}
+            </Link>
+          )}
+          {p.further.map((c) => (
+            <Link key={c.key} href={`/for/${frame.me.handle}/calendar?of=${p.handle}&c=${c.key}`}>
+              {c.name}
+            </Link>
+          ))}
         </article>
       ))}
     </div>

@@ -122,7 +122,7 @@ export function LinkBoard({ link }: { link: string }) {
               </div>
               {data.items.length === 0 && (
                 <p className="notice soft" role="status">
-                  {t('empty')}
+                  {t(narrow ? 'emptyDay' : 'empty')}
                 </p>
               )}
               <Hours

@@ -78,13 +78,19 @@ function NoticeCard({ notice: n, me }: { notice: NoticesAnswer['notices'][number
         </p>
         {n.note && <p style={{ whiteSpace: 'pre-line' }}>“{n.note}”</p>}
         <p className="small soft">
-          {[day(n.at), n.until ? t('messages.until', { date: day(n.until, 1) }) : null].filter(Boolean).join(' · ')}
+          {[n.further?.name ?? null, day(n.at), n.until ? t('messages.until', { date: day(n.until, 1) }) : null]
+            .filter(Boolean)
+            .join(' · ')}
         </p>
       </div>
       {n.about !== null ? (
-        <Link href={`/for/${me}/sightlines`}>{t('messages.lookSightlines')}</Link>
+        <Link href={`/for/${me}/sightlines${n.further ? `?c=${n.further.key}` : ''}`}>
+          {t('messages.lookSightlines')}
+        </Link>
       ) : n.open ? (
-        <Link href={`/for/${me}/calendar?of=${n.owner.handle}`}>{t('messages.open')}</Link>
+        <Link href={`/for/${me}/calendar?of=${n.owner.handle}${n.further ? `&c=${n.further.key}` : ''}`}>
+          {t('messages.open')}
+        </Link>
       ) : (
         <span className="small soft">{t('messages.closed')}</span>
       )}
@@ -113,7 +119,12 @@ function Ending({ ending, me, over }: { ending: NoticesAnswer['ending']; me: str
             })}
           </span>
           {e.audience && (
-            <Link href={`/for/${me}/sightlines?who=${encodeURIComponent(audienceParam(e.audience))}`}>
+            <Link
+              href={`/for/${me}/sightlines?${new URLSearchParams({
+                who: audienceParam(e.audience),
+                ...(e.further ? { c: e.further.key } : {}),
+              })}`}
+            >
               {over ? t('messages.overGo') : t('messages.endingGo')}
             </Link>
           )}

@@ -116,7 +116,7 @@ export function People() {
                     )}
                   </td>
                   <td>
-                    <span className="row small" style={{ gap: 12, flexWrap: 'nowrap', whiteSpace: 'nowrap' }}>
+                    <span className="row small" style={{ columnGap: 12, rowGap: 0, whiteSpace: 'nowrap' }}>
                       {p.handle !== frame.me.handle &&
                         (acted.has(p.handle) ? (
                           <Link href={`/for/${p.handle}/calendar`}>{t('people.actFor')}</Link>
@@ -129,6 +129,12 @@ export function People() {
                               {t('people.open')}
                             </Link>
                           )
+                        ))}
+                      {p.handle !== frame.me.handle &&
+                        p.further.map((c) => (
+                          <Link key={c.key} href={`/for/${frame.me.handle}/calendar?of=${p.handle}&c=${c.key}`}>
+                            {c.name}
+                          </Link>
                         ))}
                       {p.handle !== frame.me.handle && (
                         <Link

@@ -38,7 +38,7 @@ export function MoreMenu(props: {
         slotProps={{ paper: { sx: { border: '1px solid var(--line)' } } }}
       >
         {item(t('lines.layers'), onLayers)}
-        {!lines.asAdministrator && item(t('lines.addCalendar'), onCalendar)}
+        {!lines.asAdministrator && item(t('lines.beginCalendar'), onCalendar)}
         {lines.own && item(lines.suspended ? t('lines.resume') : t('lines.suspend'), onSuspend)}
       </Menu>
     </>

@@ -12,8 +12,8 @@ import { CallRefused, call } from '@/contract/call.ts';
 import { said } from '../common/refusal.ts';
 import { firstName } from '../common/token.tsx';
 import { useFrame } from '../frame/frame-context.tsx';
-import { AddCalendar } from './add-calendar.tsx';
 import { audienceParam } from './audience-param.ts';
+import { BeginCalendar } from './begin-calendar.tsx';
 import { Editor } from './editor.tsx';
 import { Findings } from './findings.tsx';
 import { NOTHING } from './grant-editor.tsx';
@@ -205,11 +205,11 @@ export function Sightlines({ calendar }: { calendar: string }) {
           <Layers calendar={calendar} lines={lines} onDone={saved} onClose={() => setPicking(null)} />
         )}
         {picking === 'calendar' && (
-          <AddCalendar
+          <BeginCalendar
             of={here}
             onAdded={(key, name) => {
               setPicking(null);
-              toast({ text: t('calendarAdded', { name, sight: 'other' }) });
+              toast({ text: t('calendarBegun', { name, sight: 'other' }) });
               void client.invalidateQueries({ queryKey: ['calendar'] });
               goTo(key, false);
             }}

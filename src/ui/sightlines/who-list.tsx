@@ -58,6 +58,7 @@ export function WhoList(props: {
             </section>
           ),
       )}
+      {!rows.some((r) => r.audience.kind === 'link') && <p className="small soft no-link">{t('lines.signedOut')}</p>}
     </>
   );
 }

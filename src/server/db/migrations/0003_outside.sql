@@ -90,3 +90,7 @@ CREATE TABLE change_note (
   calendar_id INTEGER NOT NULL REFERENCES calendar (id),
   at INTEGER NOT NULL
 ) STRICT;
+
+CREATE INDEX calendar_further ON calendar (owner_id) WHERE main = 0;
+CREATE INDEX membership_group ON membership (group_id);
+CREATE INDEX group_within_parent ON group_within (parent_id);

@@ -8,7 +8,11 @@ import { call } from '@/contract/call.ts';
 import { said } from '../common/refusal.ts';
 
 /** A further calendar, with an access of its own: the place for what others, or strangers, are meant to see. */
-export function AddCalendar(props: { of: string; onAdded: (key: string, name: string) => void; onClose: () => void }) {
+export function BeginCalendar(props: {
+  of: string;
+  onAdded: (key: string, name: string) => void;
+  onClose: () => void;
+}) {
   const t = useTranslations();
   const [name, setName] = useState('');
   const [wrong, setWrong] = useState<string | null>(null);
@@ -17,7 +21,7 @@ export function AddCalendar(props: { of: string; onAdded: (key: string, name: st
   return (
     <form
       className="card"
-      aria-label={t('lines.addCalendar')}
+      aria-label={t('lines.beginCalendar')}
       style={{ display: 'grid', gap: 10 }}
       onSubmit={async (event) => {
         event.preventDefault();
@@ -25,7 +29,7 @@ export function AddCalendar(props: { of: string; onAdded: (key: string, name: st
         setWrong(null);
         setRefused(null);
         try {
-          const { calendar } = await call('addCalendar', { body: { of: props.of, name } });
+          const { calendar } = await call('beginCalendar', { body: { of: props.of, name } });
           props.onAdded(calendar, name);
         } catch (error) {
           const s = said(error, t('common.unreachable'));
@@ -47,7 +51,7 @@ export function AddCalendar(props: { of: string; onAdded: (key: string, name: st
       />
       <div className="row">
         <Button type="submit" variant="contained" loading={busy}>
-          {t('lines.calendarAddDo')}
+          {t('lines.calendarBeginDo')}
         </Button>
         <Button variant="outlined" onClick={props.onClose}>
           {t('form.cancel')}

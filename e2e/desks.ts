@@ -1,0 +1,35 @@
+import type { Browser } from 'puppeteer-core';
+import { afterAll, afterEach, beforeAll, expect } from 'vitest';
+import { Desk, startBrowser } from './desk.ts';
+
+/**
+ * Windows for a file's tests: one browser, each test's windows closed after it, with nothing broken in any. `open` is a sample
+ * person's, live already; `stranger` that of somebody who isn't signed in.
+ */
+export function desksAt(home: string) {
+  const desks: Desk[] = [];
+  let browser: Browser;
+  beforeAll(async () => {
+    browser = await startBrowser();
+  });
+  afterAll(() => browser?.close());
+  afterEach(async () => {
+    for (const desk of desks.splice(0)) {
+      expect(desk.errors).toEqual([]);
+      await desk.close();
+    }
+  });
+  return {
+    open: async (who: string, path: string): Promise<Desk> => {
+      const desk = await Desk.as(browser, home, who, path);
+      desks.push(desk);
+      await desk.find('status', 'live');
+      return desk;
+    },
+    stranger: async (path: string): Promise<Desk> => {
+      const desk = await Desk.open(browser, home + path);
+      desks.push(desk);
+      return desk;
+    },
+  };
+}
