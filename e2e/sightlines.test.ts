@@ -215,6 +215,20 @@ test('words of one’s own make an item look sensitive, or take it out again', a
   await ayesha.says('“Scan of the old maps” looks like health');
 });
 
+test('what looks sensitive is caught while it is typed, where many read titles', async () => {
+  const amara = await open('amara', '/for/amara/calendar?new=1&week=2027-09-06');
+  await amara.fill('Title', 'Peat table');
+  await amara.saysNot('This looks like');
+  await amara.fill('Title', 'Physio');
+  await amara.says('This looks like health, and many read titles in this calendar.');
+  await amara.press('button', 'Mark it private');
+  await amara.saysNot('This looks like');
+  await amara.press('button', 'Save to my calendar');
+  await amara.press('button', /^Physio/);
+  const choice = await amara.find('button', /^Private/);
+  expect(await choice.evaluate((el) => el.getAttribute('aria-pressed'))).toBe('true');
+});
+
 describe('withdrawn to gone', () => {
   test('the median over an open screen is under 300 ms', { timeout: 120_000 }, async () => {
     const greta = await Caller.stepIn(home, 'greta');

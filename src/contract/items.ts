@@ -113,6 +113,8 @@ export const boardHead = z.strictObject({
     import: z.boolean(),
   }),
   accessChangesAt: z.string().nullable(),
+  /** Many read titles here: said to the owner and to those who change all, so that what is sensitive is caught when it is typed. */
+  widelyRead: z.boolean(),
   /** Whose eyes this is seen through, where not one's own. */
   as: z.string().nullable(),
 });

@@ -1,7 +1,8 @@
 import type { BoardHead, ItemsAnswer, ItemsQuery, ItemWire, LoadAnswer, RangeQuery } from '@/contract/items.ts';
-import { decide, may, nextChange } from '@/core/access/index.ts';
+import { type Collection, decide, may, nextChange, SIGHT_RANK } from '@/core/access/index.ts';
 import { dateText, instantText, parseDate, parseInstant, toWall } from '@/core/time/index.ts';
-import { calendarsOf } from '../repositories/calendars.ts';
+import { type Calendar, calendarsOf } from '../repositories/calendars.ts';
+import { membersOf } from '../repositories/groups.ts';
 import { ok, type Result, refuse } from '../result.ts';
 import { findAudienceParam } from './audience.ts';
 import type { Context } from './context.ts';
@@ -71,8 +72,24 @@ export function headOf(
     own: decision.owner,
     may: { add, suggest, share, import: mayImport(decision) },
     accessChangesAt: next === null ? null : instantText(next),
+    widelyRead: (decision.owner || decision.rights.change === 'all') && isWidelyRead(ctx, calendar, collection),
     as: null,
   };
+}
+
+const MANY = 5;
+
+/** Whether everyone inside, or a group of five or more, reads the titles of what follows the calendar. */
+function isWidelyRead(ctx: Context, calendar: Calendar, collection: Collection): boolean {
+  const house = rulesOf(ctx.db, calendar);
+  const reads = (groups: readonly string[]): boolean => {
+    const viewer = { kind: 'person' as const, id: 'no one by name', inside: true, groups: new Set(groups) };
+    return SIGHT_RANK[decide(collection, viewer, ctx.now, house).rights.sight] >= SIGHT_RANK.title;
+  };
+  if (reads([])) return true;
+  return collection.grants.some(
+    ({ audience: a }) => a.kind === 'group' && reads([a.id]) && membersOf(ctx.db, Number(a.id)).length >= MANY,
+  );
 }
 
 const DAY = 86_400_000;

@@ -266,6 +266,24 @@ describe('house rules', () => {
   });
 });
 
+describe('what is widely read', () => {
+  test('is said to the owner and those who change all, and to nobody else', () => {
+    org.give('ines', 'tomas', PRESETS.arranger);
+    org.give('ines', 'amara', PRESETS.full);
+    const widely = (who: string) => {
+      const listed = listItems(org.ctx(who), org.calendar('ines'), WEEK);
+      return listed.ok && listed.value.head.widelyRead;
+    };
+    expect(['ines', 'tomas', 'amara'].map(widely)).toEqual([false, false, false]);
+    const team = org.group('Team', ['tomas', 'amara', 'bruno', 'dario']);
+    const audience = { kind: 'group', id: team } as const;
+    giveAccess(org.ctx('ines'), org.calendar('ines'), { audience, rights: PRESETS.titles, seen: null });
+    expect(widely('ines')).toBe(false);
+    setMembership(org.ctx('ines'), team, { handle: 'wren', member: true });
+    expect(['ines', 'tomas', 'amara'].map(widely)).toEqual([true, true, false]);
+  });
+});
+
 describe('groups', () => {
   test('reach whoever is put in at once, leave whoever is taken out, and remember who was in when', () => {
     expect(makeGroup(org.ctx('bruno'), 'Leads')).toMatchObject({ code: 'administratorOnly' });

@@ -11,6 +11,7 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { BoardHead, ItemWire, WrittenAnswer } from '@/contract/items.ts';
 import { IMPORTANCES, itemFields, KINDS, LIMITS, STATUSES, VISIBILITIES } from '@/core/calendar/index.ts';
+import { topicOf } from '@/core/review/index.ts';
 import { dateText, isZone, parseDate, parseInstant, parseWall, toWall, wallText } from '@/core/time/index.ts';
 import { readTime } from '../common/read-time.ts';
 import { said } from '../common/refusal.ts';
@@ -132,6 +133,10 @@ export function ItemForm(props: {
   const { errors, dirtyFields, isSubmitting, isDirty } = formState;
   const [allDay, day, visibility, repeat, scope] = watch(['allDay', 'day', 'visibility', 'repeat', 'scope']);
   const [lastDay, from, to] = watch(['lastDay', 'from', 'to']);
+  // What looks sensitive where many read titles is caught while it is typed.
+  const [title, notes] = watch(['title', 'notes']);
+  const open = visibility === 'follow' || visibility === 'open';
+  const topic = head.widelyRead && open ? topicOf(`${title} ${notes}`) : null;
   const owner = firstName(head.owner.name);
   const series = base?.asSet?.series === true && base.repeats !== null;
 
@@ -369,6 +374,18 @@ export function ItemForm(props: {
           t('form.visibility'),
           VISIBILITIES.map((v) => [v, t(`visibilities.${v}`)]),
           t(`visibilityHelp.${visibility}`),
+        )}
+        {topic && (
+          <div className="row" role="status">
+            <span className="small wrong">{t('form.looksSensitive', { topic: t(`topics.${topic}`) })}</span>
+            <Button
+              variant="outlined"
+              sx={{ minHeight: 26, py: 0 }}
+              onClick={() => setValue('visibility', 'private', { shouldDirty: true })}
+            >
+              {t('form.markPrivate')}
+            </Button>
+          </div>
         )}
         {visibility === 'private' && !head.rights.private && (
           <Alert severity="warning">{t('form.privateWarning')}</Alert>

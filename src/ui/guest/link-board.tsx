@@ -194,6 +194,7 @@ function headOf(data: LinkItemsAnswer, zone: string) {
     own: false,
     may: NONE,
     accessChangesAt: null,
+    widelyRead: false,
     as: null,
   };
 }

@@ -97,6 +97,7 @@ export function HouseRules() {
               <Choice
                 id="linksBy"
                 label={t('houseRules.linksHead')}
+                help={t('houseRules.linksHelp')}
                 options={LINKS_BY.map((who) => [who, t(`houseRules.linksBy.${who}`)])}
                 value={rules.linksBy}
                 disabled={!mayChange}

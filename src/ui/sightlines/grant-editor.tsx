@@ -234,6 +234,9 @@ export function GrantEditor(props: {
   };
   const words = sentence(settled && row.cutBy.length > 0 ? answer.effective : rights, owner, lines.own);
   const reach = reachOf(rights);
+  const cautions = (['speaks', 'shares', 'private'] as const)
+    .filter((extra) => rights[extra])
+    .map((extra) => tl(`caution.${extra}`, { owner }));
   const barredWhat = (c: ChoiceWire): string =>
     c.group === 'preset'
       ? t(`presets.${c.value as 'full'}`)
@@ -341,6 +344,9 @@ export function GrantEditor(props: {
             <p>
               <b>{link ? name || tl('newLinkTitle') : who}</b> {words.does} <span className="soft">{words.cannot}</span>
             </p>
+            {cautions.length > 0 && (
+              <p className="small wrong">{tl('cautionHead', { who, list: cautions.join('; ') })}</p>
+            )}
             {row.cutBy.length > 0 && (
               <p className="wrong small">
                 {tl('cutBy', { rules: row.cutBy.map((r) => t(`houseRuleNames.${r as 'linkSight'}`)).join('; ') })}
