@@ -278,6 +278,17 @@ describe('an administrator', () => {
     expect(listItems(org.ctx('ines'), calendar, WEEK)).toMatchObject({ code: 'notFound' });
     expect(listSightlines(org.ctx('ines'), calendar)).toMatchObject({ value: { asAdministrator: true, own: false } });
     expect(listSightlines(org.ctx('tomas'), calendar)).toMatchObject({ code: 'notFound' });
+    giveAccess(org.ctx('bruno'), calendar, {
+      audience: { kind: 'newLink', name: 'Board' },
+      rights: busy,
+      seen: null,
+    });
+    const linkAs = (who: string) => {
+      const lines = listSightlines(org.ctx(who), calendar);
+      return lines.ok && lines.value.rows.find((r) => r.audience.kind === 'link')?.link;
+    };
+    expect(linkAs('bruno')).toMatch(/^\/see\//);
+    expect(linkAs('ines')).toBeNull();
     const audience = { kind: 'person', id: 'tomas' } as const;
     const preview = previewAccess(org.ctx('ines'), calendar, {
       audience,
@@ -292,7 +303,11 @@ describe('an administrator', () => {
     expect(giveAccess(org.ctx('ines'), calendar, { audience, rights: PRESETS.steward, seen: null }).ok).toBe(true);
     expect(listSightlines(org.ctx('bruno'), calendar)).toMatchObject({
       value: {
-        rows: [{}, { grants: [{ byAdministrator: true, told: null, given: { actor: 'Ines', principal: 'Bruno' } }] }],
+        rows: [
+          {},
+          {},
+          { grants: [{ byAdministrator: true, told: null, given: { actor: 'Ines', principal: 'Bruno' } }] },
+        ],
       },
     });
     expect(listNotices(org.ctx('bruno'))).toMatchObject({

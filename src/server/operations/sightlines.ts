@@ -96,7 +96,7 @@ function partnersOf(ctx: Context, { calendar, decision }: Decided, directory: Di
   return often;
 }
 
-function rowsOf(ctx: Context, { calendar }: Decided, directory: Directory): SightlineRow[] {
+function rowsOf(ctx: Context, { calendar, asAdministrator }: Shared, directory: Directory): SightlineRow[] {
   const byAudience = new Map<string, StoredGrant[]>();
   for (const grant of grantsOn(ctx.db, calendar.id)) {
     const audience = JSON.stringify(grant.audience);
@@ -120,7 +120,8 @@ function rowsOf(ctx: Context, { calendar }: Decided, directory: Directory): Sigh
         who: { name: audience.name, detail: audience.detail },
         outside: audience.outside,
         role: audience.person?.kind === 'role',
-        link: link && `/see/${linkSecret(link.key)}`,
+        // A link's address is sight of items, which nobody has by being an administrator.
+        link: link && !asAdministrator ? `/see/${linkSecret(link.key)}` : null,
         effective: decision.rights,
         cutBy: [...new Set(cutBy)],
         grants: standingFirst.map((grant) =>

@@ -81,8 +81,10 @@ export function GrantEditor(props: {
   const who = everyoneRow || link || name.includes('@') ? name : firstName(name);
   const today = Math.floor(toWall(style.zone, now()) / DAY) * DAY;
 
-  // Somebody new starts no higher than what everyone gets.
-  const start: RightsWire = grant?.rights ?? { ...NOTHING, sight: everyone?.grants[0]?.rights.sight ?? 'nothing' };
+  // Somebody new starts no higher than what everyone gets, and from outside with free/busy at most.
+  const baseline = everyone?.grants[0]?.rights.sight ?? 'nothing';
+  const first = row.outside && baseline !== 'nothing' ? 'busy' : baseline;
+  const start: RightsWire = grant?.rights ?? { ...NOTHING, sight: first };
   const [chosen, setChosen] = useState<RightsWire | null>(null);
   const [queued, setQueued] = useState<{ group: string; value: string } | null>(null);
   const dayOf = (instant: string | null | undefined, back: number) =>
@@ -116,6 +118,9 @@ export function GrantEditor(props: {
   // An audience that can't be given anything is said as soon as it is known, not when one saves.
   const audienceWrong = preview.error instanceof CallRefused ? preview.error.body.fields?.audience : undefined;
   const settled = answer !== undefined && !preview.isPlaceholderData;
+
+  // What is confirmed, and whether it must be, goes by the answer for the rights as they stand: until it is here, saving waits.
+  const ready = queued === null && settled;
 
   const choice = (group: string, value: string): ChoiceWire | undefined =>
     answer?.choices.find((c) => c.group === group && c.value === value);
@@ -166,7 +171,7 @@ export function GrantEditor(props: {
       setBusy(false);
     }
   };
-  const what = presetName(rights);
+  const what = (everyoneRow || link) && rights.sight === 'nothing' ? t('sights.nothing') : presetName(rights);
   const give = (tell: boolean, dates = { from, until }) => {
     setConfirming(null);
     let given: GivenAnswer | null = null;
@@ -540,7 +545,7 @@ export function GrantEditor(props: {
               <Button
                 variant="contained"
                 color="inherit"
-                disabled={!unsaved || queued !== null}
+                disabled={!unsaved || !ready}
                 loading={busy}
                 onClick={() => save(false)}
                 sx={unsaved ? { bgcolor: 'var(--who)', color: 'var(--paper)' } : {}}
@@ -552,12 +557,7 @@ export function GrantEditor(props: {
                     : tl('save', { name: who })}
               </Button>
               {!everyoneRow && !link && (
-                <Button
-                  variant="outlined"
-                  disabled={!unsaved || queued !== null}
-                  loading={busy}
-                  onClick={() => save(true)}
-                >
+                <Button variant="outlined" disabled={!unsaved || !ready} loading={busy} onClick={() => save(true)}>
                   {tl('saveTell', { name: who })}
                 </Button>
               )}

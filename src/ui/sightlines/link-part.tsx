@@ -33,6 +33,7 @@ export function LinkPart(props: {
       )}
       <p className="small soft">{t('linkHelp')}</p>
       {main && <p className="small wrong">{t('linkWarn')}</p>}
+      {named && !path && <p className="small soft">{t('linkHidden')}</p>}
       {path && (
         <>
           <TextField
