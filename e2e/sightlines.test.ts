@@ -215,6 +215,30 @@ test('words of one’s own make an item look sensitive, or take it out again', a
   await ayesha.says('“Scan of the old maps” looks like health');
 });
 
+test('what was given, changed or taken away is taken back in one press', async () => {
+  const priya = await open('priya', '/for/priya/sightlines');
+  await choose(priya, 'Jonas Heath');
+  await priya.press('button', /^Titles/);
+  await priya.press('button', 'Save for Jonas');
+  await priya.find('button', /^Jonas Heath Titles/);
+  await priya.press('button', 'Undo');
+  await priya.says('Taken back. It is as it was.');
+  await priya.gone('button', /^Jonas Heath Titles/);
+  await choose(priya, 'Jonas Heath');
+  await priya.press('button', 'Save for Jonas');
+  await priya.find('button', /^Jonas Heath Free\/busy/);
+  await priya.press('button', /^Full/);
+  await priya.press('button', 'Save for Jonas');
+  await priya.find('button', /^Jonas Heath Full/);
+  await priya.press('button', 'Undo');
+  await priya.find('button', /^Jonas Heath Free\/busy/);
+  await priya.press('button', 'Take away…');
+  await priya.press('button', 'Take away');
+  await priya.gone('button', /^Jonas Heath Free\/busy/);
+  await priya.press('button', 'Undo');
+  await priya.find('button', /^Jonas Heath Free\/busy/);
+});
+
 test('what looks sensitive is caught while it is typed, where many read titles', async () => {
   const amara = await open('amara', '/for/amara/calendar?new=1&week=2027-09-06');
   await amara.fill('Title', 'Peat table');

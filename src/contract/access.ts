@@ -183,8 +183,11 @@ export const giveBody = z.strictObject({
   alsoPrivate: z.array(z.string().max(128)).max(200).optional(),
 });
 export type GiveBody = z.infer<typeof giveBody>;
-/** The audience as it is called from now on: somebody typed by address, or a new link, has a name of its own then. */
-export const givenAnswer = z.strictObject({ audience: audienceWire });
+/**
+ * The audience as it is called from now on (somebody typed by address, or a new link, has a name of its own then), and the key of
+ * the grant that was made.
+ */
+export const givenAnswer = z.strictObject({ audience: audienceWire, grant: z.string() });
 export type GivenAnswer = z.infer<typeof givenAnswer>;
 /** Several acts of giving, all of them or none. */
 export const giveSeveralBody = z.strictObject({

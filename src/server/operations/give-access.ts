@@ -39,9 +39,9 @@ export function giveAccess(ctx: Context, key: string, body: GiveBody): Result<Gi
   if (isRefusal(plan)) return plan;
   const { calendar } = plan.decided;
   const before = collectionOf(calendar, grantsOn(ctx.db, calendar.id));
-  const audience = ctx.db.write(() => write(ctx, plan));
+  const given = ctx.db.write(() => write(ctx, plan));
   announce(ctx, plan, before);
-  return ok({ audience });
+  return ok(given);
 }
 
 /** Several acts of giving on one calendar: all of them, or none where one can't be done. A refusal's fields say which. */
@@ -189,8 +189,8 @@ const changesOf = (ctx: Context, { decided, hidden }: Plan): ItemChange[] =>
     after: { ...item, ...hands(ctx, decided.calendar), visibility: 'private', version: item.version + 1 },
   }));
 
-/** Writes a plan, within the transaction of whoever calls; answers what the audience is called from now on. */
-function write(ctx: Context, plan: Plan): AudienceWire {
+/** Writes a plan, within the transaction of whoever calls; answers what the audience is called from now on, and the new grant's key. */
+function write(ctx: Context, plan: Plan): GivenAnswer {
   const { decided, current, next, tell } = plan;
   const { calendar } = decided;
   const changes = changesOf(ctx, plan);
@@ -198,9 +198,10 @@ function write(ctx: Context, plan: Plan): AudienceWire {
   if (changes.length > 0) trailItems(ctx, calendar, 'item.changed', changes);
   const audience = makeAudience(ctx, calendar, plan.audience);
   if (current) endGrant(ctx.db, current.id, ctx.now);
+  const key = newKey();
   const id = next
     ? insertGrant(ctx.db, {
-        key: newKey(),
+        key,
         calendarId: calendar.id,
         audience: audience.stored,
         ...next,
@@ -224,7 +225,7 @@ function write(ctx: Context, plan: Plan): AudienceWire {
   const kind = current ? (next ? 'changed' : 'taken') : 'given';
   if (tell) tellOf(ctx, calendar, audience, id ?? null, kind, tell.note);
   tellOwner(ctx, calendar, audience, id ?? current?.id ?? null, kind);
-  return audience.wire;
+  return { audience: audience.wire, grant: key };
 }
 
 /** Makes what an audience still lacks: a person known by an address alone, or a link. */

@@ -6,7 +6,7 @@ import type { AudienceWire, GrantWire, SightlineRow, SightlinesAnswer } from '@/
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { DAY, dayMonth } from '../common/times.ts';
 import { useFrame } from '../frame/frame-context.tsx';
-import { GrantEditor } from './grant-editor.tsx';
+import { GrantEditor, type Undo } from './grant-editor.tsx';
 
 /** One audience: its grants, the standing one and those for a time, and the one that is looked at or made. */
 export function Editor(props: {
@@ -15,7 +15,7 @@ export function Editor(props: {
   lines: SightlinesAnswer;
   everyone: SightlineRow | undefined;
   name: string;
-  onSaved: (text: string, audience?: AudienceWire) => Promise<void>;
+  onSaved: (text: string, audience?: AudienceWire, undo?: Undo) => Promise<void>;
   onGone: () => void;
 }) {
   const { calendar, row, lines, everyone, name, onSaved, onGone } = props;
@@ -71,14 +71,14 @@ export function Editor(props: {
           </fieldset>
         ) : null
       }
-      onSaved={async (text, audience) => {
-        await onSaved(text, audience);
+      onSaved={async (text, audience, undo) => {
+        await onSaved(text, audience, undo);
         // A grant that was made or given other dates goes under a new key: the audience is shown as it stands now, unless
         // something else was turned to meanwhile.
         setChosen((now) => (now === chosen && now !== 'standing' ? null : now));
       }}
-      onTaken={async (text) => {
-        await onSaved(text);
+      onTaken={async (text, undo) => {
+        await onSaved(text, undefined, undo);
         setChosen((now) => (now === chosen ? null : now));
         if (row.grants.length <= 1) onGone();
       }}

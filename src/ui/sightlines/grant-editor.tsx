@@ -57,6 +57,9 @@ const LETTER = { waiting: 'letterWaiting', sent: 'letterSent', failed: 'letterFa
 const PRESETS_SHOWN = ['helper', 'booker', 'arranger', 'delegate', 'steward'] as const;
 const same = (a: RightsWire, b: RightsWire): boolean => JSON.stringify(a) === JSON.stringify(b);
 
+/** Takes back what was done to a grant. */
+export type Undo = () => Promise<unknown>;
+
 /** What one grant gives, standing or for a time; every choice, and what it comes to, is the server's. */
 export function GrantEditor(props: {
   calendar: string;
@@ -67,8 +70,8 @@ export function GrantEditor(props: {
   everyone: SightlineRow | undefined;
   name: string;
   chips: ReactNode;
-  onSaved: (text: string, audience?: AudienceWire) => Promise<void>;
-  onTaken: (text: string) => Promise<void>;
+  onSaved: (text: string, audience?: AudienceWire, undo?: Undo) => Promise<void>;
+  onTaken: (text: string, undo?: Undo) => Promise<void>;
 }) {
   const { calendar, row, grant, dated, lines, everyone, name, chips, onSaved, onTaken } = props;
   const t = useTranslations();
@@ -171,6 +174,19 @@ export function GrantEditor(props: {
       setBusy(false);
     }
   };
+  // What takes an act back: the grant as it was in place of the one that was made, or that one away. What had begun on a day that
+  // has passed can't be given again as if it began today.
+  const undoOf = (given: GivenAnswer | null): Undo | undefined => {
+    const audience = given?.audience ?? row.audience;
+    if (!grant) {
+      if (!given || row.audience.kind === 'newLink') return undefined;
+      return () => call('takeAccess', { params: { calendar }, body: { audience, seen: given.grant } });
+    }
+    if (grant.state === 'ended' || grant.from !== null) return undefined;
+    const span = was.until ? { from: null, until: was.until, zone: style.zone } : null;
+    const body = { audience, rights: grant.rights, seen: given?.grant ?? null, span };
+    return () => call('giveAccess', { params: { calendar }, body });
+  };
   const what = (everyoneRow || link) && rights.sight === 'nothing' ? t('sights.nothing') : presetName(rights);
   const give = (tell: boolean, dates = { from, until }) => {
     setConfirming(null);
@@ -198,7 +214,7 @@ export function GrantEditor(props: {
           : link
             ? tl('savedLink', { what })
             : tl('saved', { name, what });
-        await onSaved(text, given?.audience);
+        await onSaved(text, given?.audience, given ? undoOf(given) : undefined);
         setChosen((c) => (c === chosen ? null : c));
         setSpan(null);
         setNote('');
@@ -220,7 +236,7 @@ export function GrantEditor(props: {
           params: { calendar },
           body: { audience: row.audience, seen: grant?.key ?? '', tell: tell ? { note: '' } : null },
         }),
-      () => onTaken(link ? tl('withdrawn') : tl('taken', { name })),
+      () => onTaken(link ? tl('withdrawn') : tl('taken', { name }), undoOf(null)),
     );
   const tellNow = () =>
     act(

@@ -16,7 +16,7 @@ import { audienceParam } from './audience-param.ts';
 import { BeginCalendar } from './begin-calendar.tsx';
 import { Editor } from './editor.tsx';
 import { Findings } from './findings.tsx';
-import { NOTHING } from './grant-editor.tsx';
+import { NOTHING, type Undo } from './grant-editor.tsx';
 import { Layers } from './layers.tsx';
 import { MoreMenu } from './more-menu.tsx';
 import { type Picked, Picker } from './picker.tsx';
@@ -74,8 +74,17 @@ export function Sightlines({ calendar }: { calendar: string }) {
   const current = rows.find((r) => audienceParam(r.audience) === chosen) ?? everyoneRow;
   const owner = firstName(lines.owner.name);
   const nameOf = (row: SightlineRow) => (row.audience.kind === 'everyone' ? t('everyoneInside') : row.who.name);
-  const saved = async (text: string) => {
-    toast({ text });
+  const saved = async (text: string, undo?: Undo) => {
+    const back = async (take: Undo) => {
+      try {
+        await take();
+        toast({ text: t('undone') });
+      } catch (error) {
+        setRefused(said(error, te('unreachable')).sentence);
+      }
+      await client.invalidateQueries({ queryKey: ['calendar', calendar] });
+    };
+    toast({ text, ...(undo ? { undo: () => void back(undo) } : {}) });
     await client.invalidateQueries({ queryKey: ['calendar', calendar] });
   };
   const suspend = async (suspended: boolean) => {
@@ -199,10 +208,10 @@ export function Sightlines({ calendar }: { calendar: string }) {
           />
         )}
         {picking === 'several' && (
-          <Several calendar={calendar} lines={lines} onDone={saved} onClose={() => setPicking(null)} />
+          <Several calendar={calendar} lines={lines} onDone={(text) => saved(text)} onClose={() => setPicking(null)} />
         )}
         {picking === 'layers' && (
-          <Layers calendar={calendar} lines={lines} onDone={saved} onClose={() => setPicking(null)} />
+          <Layers calendar={calendar} lines={lines} onDone={(text) => saved(text)} onClose={() => setPicking(null)} />
         )}
         {picking === 'calendar' && (
           <BeginCalendar
@@ -232,8 +241,8 @@ export function Sightlines({ calendar }: { calendar: string }) {
         lines={lines}
         everyone={everyone}
         name={nameOf(current)}
-        onSaved={async (text, audience) => {
-          await saved(text);
+        onSaved={async (text, audience, undo) => {
+          await saved(text, undo);
           // Somebody typed by address, and a new link, go by a name of their own from now on.
           const was = audienceParam(current.audience);
           if (!audience || audienceParam(audience) === was) return;
