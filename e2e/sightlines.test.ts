@@ -215,6 +215,31 @@ test('words of one’s own make an item look sensitive, or take it out again', a
   await ayesha.says('“Scan of the old maps” looks like health');
 });
 
+test('what someone else changed meanwhile is not written over unseen: it is said, the choice is kept', async () => {
+  const ivo = await open('ivo', '/for/ivo/sightlines');
+  await choose(ivo, 'Sanna Moor');
+  await ivo.press('button', 'Save for Sanna');
+  await ivo.find('button', /^Sanna Moor Free\/busy/);
+  await ivo.press('button', /^Outline/);
+  const calendar = await ownCalendar(ivo);
+  const script = await Caller.stepIn(home, 'ivo');
+  type Lines = { rows: { audience: { id?: string }; grants: { key: string; rights: object }[] }[] };
+  const lines = await script.json<Lines>(`/api/calendars/${calendar}/sightlines`);
+  const grant = lines.rows.find((r) => r.audience.id === 'sanna')?.grants[0];
+  const changed = await script.send('PUT', `/api/calendars/${calendar}/grants`, {
+    audience: { kind: 'person', id: 'sanna' },
+    rights: { ...grant?.rights, sight: 'full' },
+    seen: grant?.key,
+  });
+  expect(changed.status).toBe(200);
+  await ivo.find('button', /^Sanna Moor Full/);
+  await ivo.press('button', 'Save for Sanna');
+  await ivo.says('Someone else changed this row meanwhile.');
+  await ivo.find('button', /^Sanna Moor Full/);
+  await ivo.press('button', 'Save for Sanna');
+  await ivo.find('button', /^Sanna Moor Outline/);
+});
+
 test('what was given, changed or taken away is taken back in one press', async () => {
   const priya = await open('priya', '/for/priya/sightlines');
   await choose(priya, 'Jonas Heath');

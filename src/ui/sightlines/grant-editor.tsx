@@ -90,6 +90,8 @@ export function GrantEditor(props: {
   const start: RightsWire = grant?.rights ?? { ...NOTHING, sight: first };
   const [chosen, setChosen] = useState<RightsWire | null>(null);
   const [queued, setQueued] = useState<{ group: string; value: string } | null>(null);
+  // The grant as it stood when the first choice was made: what someone else changes meanwhile is not written over unseen.
+  const [base, setBase] = useState<{ key: string | null } | null>(null);
   const dayOf = (instant: string | null | undefined, back: number) =>
     instant ? dateText(toWall(style.zone, (parseInstant(instant) ?? 0) - back)) : '';
   const was = { from: dayOf(grant?.from, 0), until: dayOf(grant?.until, 1) };
@@ -139,6 +141,7 @@ export function GrantEditor(props: {
     setTaking(false);
     setConfirming(null);
     setBarred(null);
+    setBase((was) => was ?? { key: grant?.key ?? null });
     setQueued({ group, value });
   };
   // A choice is carried out on what the server says of the rights as they stand; until that is here, it waits.
@@ -168,6 +171,8 @@ export function GrantEditor(props: {
       await done();
     } catch (error) {
       const s = said(error, t('common.unreachable'));
+      // It was said: the next try is one that has seen it.
+      if (s.code === 'changedMeanwhile') setBase(null);
       setRefused(s.code === 'changedMeanwhile' ? tl('stale') : s.sentence);
       setFields(s.fields);
     } finally {
@@ -198,7 +203,7 @@ export function GrantEditor(props: {
           body: {
             audience: row.audience.kind === 'newLink' ? { kind: 'newLink', name: linkName } : row.audience,
             rights,
-            seen: grant?.key ?? null,
+            seen: (base ?? { key: grant?.key ?? null }).key,
             span:
               dates.from || dates.until
                 ? { from: dates.from || null, until: dates.until || null, zone: style.zone }
@@ -216,6 +221,7 @@ export function GrantEditor(props: {
             : tl('saved', { name, what });
         await onSaved(text, given?.audience, given ? undoOf(given) : undefined);
         setChosen((c) => (c === chosen ? null : c));
+        setBase(null);
         setSpan(null);
         setNote('');
         setHidden(new Set());
@@ -583,6 +589,7 @@ export function GrantEditor(props: {
                   onClick={() => {
                     setChosen(null);
                     setSpan(null);
+                    setBase(null);
                   }}
                 >
                   {tl('leave')}
