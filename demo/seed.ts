@@ -11,10 +11,12 @@ import { createItem } from '../src/server/operations/create-item.ts';
 import { changeDomains } from '../src/server/operations/domains.ts';
 import { giveAccess } from '../src/server/operations/give-access.ts';
 import { addGroup, setWithin } from '../src/server/operations/groups.ts';
+import { listItems } from '../src/server/operations/list-items.ts';
 import { addPerson, beginCalendar, findBoard } from '../src/server/operations/people.ts';
 import { wishForRule } from '../src/server/operations/rule-wishes.ts';
 import { findPerson } from '../src/server/operations/session.ts';
 import { listSightlines } from '../src/server/operations/sightlines.ts';
+import { putForward } from '../src/server/operations/suggestions.ts';
 import { addressFor, DOMAINS, GROUPS, OUTSIDE, PEOPLE } from './people.ts';
 import {
   AMARA_WEEKLY,
@@ -154,7 +156,39 @@ export async function seed(
       note: 'Marta asks what she may move. Titles would do.',
     }),
   );
+  putForwardByPim(ctx('pim'), calendar('ines'), monday);
   return { people: PEOPLE.length, items };
+}
+
+/** What the new assistant would change in the week of the start, for Inés or Tomas to answer. */
+function putForwardByPim(pim: Context, calendar: string, monday: number): void {
+  const zone = 'Europe/Lisbon';
+  const week = { from: dateText(monday), to: dateText(monday + 7 * DAY), zone };
+  const listed = listItems(pim, calendar, week);
+  const items = listed.ok ? listed.value.items : [];
+  const roof = items.find((i) => i.maySuggest && i.title === 'Seed Store roof');
+  if (!roof) throw new Error('nothing to put forward');
+  const on = (day: number, start: string, end: string) => {
+    const date = dateText(monday + day * DAY);
+    return { start: `${date}T${start}`, end: `${date}T${end}`, allDay: false, zone };
+  };
+  for (const body of [
+    {
+      kind: 'change' as const,
+      item: roof.id,
+      when: on(2, '14:00', '15:00'),
+      fields: {},
+      why: 'It lies over Leadership, and Greta is at the store until one.',
+    },
+    {
+      kind: 'add' as const,
+      item: newItem.parse({ when: on(3, '08:30', '09:00'), title: 'Read the river board’s minutes', kind: 'focus' }),
+      why: 'They come on Wednesday evening.',
+    },
+  ]) {
+    const put = putForward(pim, calendar, body);
+    if (!put.ok) throw new Error(JSON.stringify(put));
+  }
 }
 
 /** A further calendar, made to be seen: open days, with titles and places for everyone inside, and a link on the trust's site. */

@@ -130,12 +130,16 @@ export class Desk {
       async () => {
         const element = await this.look(role, name, within);
         if (!element) return null;
-        const ready = await element.evaluate((el) => {
+        const ready = await element.evaluate(async (el) => {
           if ((el as HTMLButtonElement).disabled || el.getAttribute('aria-disabled') === 'true') return false;
           el.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+          const before = el.getBoundingClientRect();
+          await new Promise((done) => setTimeout(done, 20));
           const box = el.getBoundingClientRect();
+          // It moves, because something above it has just come: a person would wait too.
+          if (box.x !== before.x || box.y !== before.y) return false;
           const top = document.elementFromPoint(box.x + box.width / 2, box.y + box.height / 2);
-          // Something lies over it, a menu that is closing say: a person would wait too.
+          // The same where something lies over it, a menu that is closing say.
           return top !== null && (el.contains(top) || top.contains(el));
         });
         if (!ready) return null;

@@ -39,6 +39,9 @@ let calendar = '';
 let ids: string[] = [];
 let link = '';
 let outlineLink = '';
+let suggestion = '';
+/** Who meets what Pim put forward: Pim, and those who may say yes to it. */
+const MEETS = ['ines', 'tomas', 'pim'];
 const MARTA = 'marta@quill-audit.example';
 
 beforeAll(async () => {
@@ -65,9 +68,25 @@ beforeAll(async () => {
     ids.push(JSON.parse(made.text).item.id);
   }
   ids = [...ids, 'Zm9vYmFyYmF6cXV4eHl6'];
+  await putForward(callers.get('pim') as Caller, ines);
   link = await makeLink(calendar, 'busy');
   await shownByLink(ines);
 });
+
+/** A change of an item put forward, its every text marked. */
+async function putForward(pim: Caller, ines: Caller): Promise<void> {
+  const put = await pim.send('POST', `/api/calendars/${calendar}/suggestions`, {
+    kind: 'change',
+    item: ids[0],
+    fields: { title: 'zqforwardtitleqz', notes: 'zqforwardnotesqz' },
+    why: 'zqforwardwhyqz',
+  });
+  expect(put.status).toBe(200);
+  type Waiting = { waiting: { key: string; why: string }[] };
+  const { waiting } = await ines.json<Waiting>('/api/suggestions');
+  suggestion = waiting.find((s) => s.why === 'zqforwardwhyqz')?.key ?? '';
+  expect(suggestion).not.toBe('');
+}
 
 /** A link to one of Inés's calendars, as its secret stands in its address. */
 async function makeLink(of: string, sight: string): Promise<string> {
@@ -251,6 +270,17 @@ const EXITS: Record<string, () => Ask[]> = {
     ids.map((id) => ({ method: 'PATCH', path: `/api/items/${id}`, body: { version: 999, fields: { title: 'x' } } })),
   'api/items/[item]/route.ts DELETE': () =>
     ids.map((id) => ({ method: 'DELETE', path: `/api/items/${id}?version=999` })),
+  'api/calendars/[calendar]/suggestions/route.ts POST': () =>
+    ids.map((item) => ({
+      method: 'POST',
+      path: `/api/calendars/${calendar}/suggestions`,
+      // An id nobody gave out in this form, so that nothing is put forward.
+      body: { kind: 'remove', item: `${item}~` },
+    })),
+  'api/suggestions/route.ts GET': () => get('/api/suggestions'),
+  'api/suggestions/[suggestion]/route.ts PUT': () => [
+    { method: 'PUT', path: `/api/suggestions/${suggestion}`, body: { answer: 'yes', version: 999 } },
+  ],
   'api/undo/route.ts POST': () => [{ method: 'POST', path: '/api/undo', body: { undo: 'none' } }],
   'api/session/route.ts POST': () => [
     {
@@ -295,11 +325,13 @@ describe.each(Object.keys(MAY))('%s', (who) => {
     const caller = callers.get(who) as Caller;
     const may = MAY[who] as (typeof MAY)[string];
     const met = new Set<string>();
+    const forward = new Set<string>();
     for (const [exit, asks] of Object.entries(EXITS))
       for (const ask of asks()) {
         const answer = await caller.send(ask.method, ask.path, ask.body, ask.headers);
         expect([exit, answer.status >= 500]).toEqual([exit, false]);
         const said = `${answer.text}\n${[...answer.headers].join('\n')}`;
+        if (said.includes('zqforward')) forward.add(exit);
         for (const item of ITEMS)
           for (const field of FIELDS) {
             if (!said.includes(mark(item, field))) continue;
@@ -309,6 +341,7 @@ describe.each(Object.keys(MAY))('%s', (who) => {
       }
     const all = ITEMS.flatMap((item) => may[item].map((field) => mark(item, field)));
     expect([...met].sort()).toEqual(all.sort());
+    expect([...forward]).toEqual(MEETS.includes(who) ? ['api/suggestions/route.ts GET'] : []);
   });
 });
 
@@ -338,6 +371,7 @@ test('what is hidden and what isn’t there answer alike, to the byte', async ()
       { title: 'x', when: { start: '2027-06-09T10:00', end: '2027-06-09T11:00', allDay: false, zone: 'UTC' } },
     ],
     ['PUT', 'grants', { ...wholly, seen: null }],
+    ['POST', 'suggestions', { kind: 'remove', item: ids[0] }],
     ['POST', 'imports', 'BEGIN:VCALENDAR\r\nEND:VCALENDAR\r\n'],
   ] as const)
     await same(dario, method, (key) => `/api/calendars/${key}/${tail}`, calendar, body);
@@ -347,6 +381,7 @@ test('what is hidden and what isn’t there answer alike, to the byte', async ()
     await same(dario, 'DELETE', (key) => `/api/items/${key}?version=1`, id);
   }
   await same(kofi, 'GET', (key) => `/api/items/${key}`, ids[0] ?? '');
+  await same(kofi, 'PUT', (key) => `/api/suggestions/${key}`, suggestion, { answer: 'no' });
 });
 
 test('the live stream says which calendar changed to those who see a change, and to the others nothing', async () => {

@@ -48,14 +48,16 @@ const asSet = z.strictObject({
   changed: z.strictObject({ at: z.string(), actor: z.string(), principal: z.string() }),
 });
 export type AsSet = z.infer<typeof asSet>;
-const arranged = { ...may, asSet: asSet.optional(), version: z.number().optional() };
+/** That the viewer may put a change of it forward, where they may not make it. */
+const forward = { maySuggest: z.literal(true).optional() };
+const arranged = { ...may, ...forward, asSet: asSet.optional(), version: z.number().optional() };
 
 /** An item as one viewer gets it. Strict: a key that the sight doesn't have fails. */
 const itemUnion = z.union([
   z.strictObject({ ...id, ...busy }),
   z.strictObject({ ...id, ...busy, withheld: z.literal(true) }),
-  z.strictObject({ ...id, ...title }),
-  z.strictObject({ ...id, ...outline }),
+  z.strictObject({ ...id, ...title, ...forward }),
+  z.strictObject({ ...id, ...outline, ...forward }),
   z.strictObject({ ...id, ...full, ...arranged }),
   z.strictObject({ ...id, ...full, briefing: z.string().nullable(), ...arranged }),
 ]);
@@ -82,6 +84,7 @@ export interface ItemWire {
   readonly createdBy?: z.infer<typeof party> | null;
   readonly briefing?: string | null;
   readonly may?: { readonly change: boolean; readonly remove: boolean };
+  readonly maySuggest?: true;
   readonly asSet?: AsSet;
   readonly version?: number;
 }
@@ -156,7 +159,7 @@ export const loadAnswer = z.strictObject({
 export type LoadAnswer = z.infer<typeof loadAnswer>;
 
 /** A time as people write it: wall-clock texts in a zone, or dates (the last not included) where all day. */
-const when = z.strictObject({
+export const when = z.strictObject({
   start: z.string().max(20),
   end: z.string().max(20),
   allDay: z.boolean(),

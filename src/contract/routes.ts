@@ -59,6 +59,7 @@ import {
   wayInAnswer,
   withinBody,
 } from './people.ts';
+import { suggestionAnswerBody, suggestionAnswered, suggestionBody, suggestionsAnswer } from './suggestions.ts';
 
 /** One route of the API: where it is, what it takes and what it answers. */
 export interface Route {
@@ -267,6 +268,29 @@ export const ROUTES = {
     summary: 'Remove an item',
     query: removeQuery,
     answer: writtenAnswer,
+  },
+  putForward: {
+    method: 'POST',
+    path: '/api/calendars/{calendar}/suggestions',
+    who: 'person',
+    summary: 'Put a change of a calendar forward',
+    body: suggestionBody,
+    answer: done,
+  },
+  listSuggestions: {
+    method: 'GET',
+    path: '/api/suggestions',
+    who: 'person',
+    summary: 'What waits for one’s yes, and what one put forward',
+    answer: suggestionsAnswer,
+  },
+  answerSuggestion: {
+    method: 'PUT',
+    path: '/api/suggestions/{suggestion}',
+    who: 'person',
+    summary: 'Say yes or no to a suggestion, or take one’s own back',
+    body: suggestionAnswerBody,
+    answer: suggestionAnswered,
   },
   undo: {
     method: 'POST',

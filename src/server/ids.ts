@@ -1,4 +1,4 @@
-import { createCipheriv, createHmac, hkdfSync, randomBytes, timingSafeEqual } from 'node:crypto';
+import { createCipheriv, createDecipheriv, createHmac, hkdfSync, randomBytes, timingSafeEqual } from 'node:crypto';
 import { settings } from './settings.ts';
 
 /** A new random id of 128 bits, for use outside. */
@@ -35,6 +35,19 @@ export function sealIds(list: readonly Sealed[]): string[] {
   const cipher = createCipheriv('aes-128-ecb', sealingKey(), null).setAutoPadding(false);
   const sealed = Buffer.concat([cipher.update(plain), cipher.final()]).toString('latin1');
   return list.map((_, i) => Buffer.from(sealed.slice(i * 16, i * 16 + 16), 'latin1').toString('base64url'));
+}
+
+/** What a sealed id names; `null` for any text that has not their form. Whose id it is, is for the caller to check. */
+export function openSealed(id: string): Sealed | null {
+  const bytes = Buffer.from(id, 'base64url');
+  if (bytes.length !== 16) return null;
+  const decipher = createDecipheriv('aes-128-ecb', sealingKey(), null).setAutoPadding(false);
+  const plain = Buffer.concat([decipher.update(bytes), decipher.final()]);
+  return {
+    viewer: plain.readUInt32BE(0),
+    item: plain.readUIntBE(4, 6),
+    start: (plain.readUIntBE(10, 6) - 2 ** 39) * 1000,
+  };
 }
 
 let linking: Buffer | null = null;

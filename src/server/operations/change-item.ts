@@ -14,9 +14,9 @@ import { hands, type ItemChange, trailItems, written } from './writing.ts';
 
 /**
  * Changes the touched fields of an item, where the version is the one seen. Of a series, `one` makes the happening an
- * item of its own, `all` changes every happening that has none.
+ * item of its own, `all` changes every happening that has none. `by` is whose work it is, where that is not the one who writes.
  */
-export function changeItem(ctx: Context, id: string, patch: ItemPatch): Result<WrittenAnswer> {
+export function changeItem(ctx: Context, id: string, patch: ItemPatch, by = ctx.viewer.id): Result<WrittenAnswer> {
   const found = findItem(ctx, id);
   if (isRefusal(found)) return found;
   const { decided, item, happening } = found;
@@ -27,7 +27,7 @@ export function changeItem(ctx: Context, id: string, patch: ItemPatch): Result<W
   const when = patch.when ? readWhen(patch.when) : null;
   if (when && isRefusal(when)) return when;
   const changed =
-    happening && patch.scope === 'one' ? detached(ctx, found, patch, when) : whole(ctx, found, patch, when);
+    happening && patch.scope === 'one' ? detached(ctx, found, patch, when, by) : whole(ctx, found, patch, when, by);
   if (isRefusal(changed)) return changed;
 
   const { changes, undo } = ctx.db.write(() => {
@@ -60,7 +60,13 @@ function touched({ fields }: ItemPatch): Partial<StoredItem> {
 }
 
 /** The happening as an item of its own. */
-function detached(ctx: Context, found: FoundItem, patch: ItemPatch, when: StoredWhen | null): Draft[] | Refusal {
+function detached(
+  ctx: Context,
+  found: FoundItem,
+  patch: ItemPatch,
+  when: StoredWhen | null,
+  by: number,
+): Draft[] | Refusal {
   const { item, happening, decided } = found;
   if (!happening) return [];
   if (patch.repeat) return refuse('badInput', { fields: { repeat: 'repeatOfOne' } });
@@ -69,7 +75,7 @@ function detached(ctx: Context, found: FoundItem, patch: ItemPatch, when: Stored
     ...series,
     ...touched(patch),
     ...(when ?? { start: happening.start, end: happening.end }),
-    ...hands(ctx, decided.calendar),
+    ...hands(ctx, decided.calendar, by),
     key: newKey(),
     seriesId: item.id,
     recurrence: happening.recurrence,
@@ -83,7 +89,13 @@ function detached(ctx: Context, found: FoundItem, patch: ItemPatch, when: Stored
 }
 
 /** The item itself: a single one, or a series with every happening that has no item of its own. */
-function whole(ctx: Context, found: FoundItem, patch: ItemPatch, when: StoredWhen | null): Draft[] | Refusal {
+function whole(
+  ctx: Context,
+  found: FoundItem,
+  patch: ItemPatch,
+  when: StoredWhen | null,
+  by: number,
+): Draft[] | Refusal {
   const { item, happening, decided } = found;
   const isSeries = item.rule !== null || item.added.length > 0;
   let times: Partial<StoredItem> = when ?? {};
@@ -109,7 +121,7 @@ function whole(ctx: Context, found: FoundItem, patch: ItemPatch, when: StoredWhe
       before: item,
       after: {
         ...next,
-        ...hands(ctx, decided.calendar),
+        ...hands(ctx, decided.calendar, by),
         sequence: item.sequence + (when ? 1 : 0),
         version: item.version + 1,
       },

@@ -3,6 +3,7 @@ import { toWall } from '@/core/time/index.ts';
 import { newKey } from '../ids.ts';
 import type { Calendar } from '../repositories/calendars.ts';
 import { insertItem, type StoredItem } from '../repositories/items.ts';
+import { personById } from '../repositories/people.ts';
 import { ok, type Refusal, type Result, refuse } from '../result.ts';
 import { announceItems } from './announce.ts';
 import type { Context } from './context.ts';
@@ -12,14 +13,17 @@ import { indexItem } from './indexing.ts';
 import { readRepeat, readWhen } from './when.ts';
 import { hands, trailItems, written } from './writing.ts';
 
-/** Adds an item to a calendar, in its owner's name. Refused without the right to add; every field is checked first. */
-export function createItem(ctx: Context, key: string, input: NewItem): Result<WrittenAnswer> {
+/**
+ * Adds an item to a calendar, in its owner's name. Refused without the right to add; every field is checked first. `by` is whose
+ * work it is, where that is not the one who writes.
+ */
+export function createItem(ctx: Context, key: string, input: NewItem, by = ctx.viewer.id): Result<WrittenAnswer> {
   const decided = findCalendar(ctx, key);
   if (isRefusal(decided)) return decided;
   const { calendar, decision } = decided;
   const directory = new Directory(ctx.db);
   if (!decision.rights.add) return refuse('mayNotAdd', { facts: { name: directory.name(calendar.ownerId) } });
-  const draft = draftItem(ctx, calendar, input, directory.person(calendar.ownerId)?.address ?? '');
+  const draft = draftItem(ctx, calendar, input, by);
   if ('ok' in draft) return draft;
   const { item, undo } = ctx.db.write(() => {
     const item = insertItem(ctx.db, draft);
@@ -30,14 +34,21 @@ export function createItem(ctx: Context, key: string, input: NewItem): Result<Wr
   return ok(written(ctx, decided, item, undo));
 }
 
-function draftItem(ctx: Context, calendar: Calendar, input: NewItem, owner: string): Omit<StoredItem, 'id'> | Refusal {
+/** The item that an addition would make, or the refusal that names the field. */
+export function draftItem(
+  ctx: Context,
+  calendar: Calendar,
+  input: NewItem,
+  by: number,
+): Omit<StoredItem, 'id'> | Refusal {
+  const owner = personById(ctx.db, calendar.ownerId)?.address ?? '';
   const when = readWhen(input.when);
   if (isRefusal(when)) return when;
   const startWall = when.allDay ? when.start : toWall(when.zone, when.start);
   const repeat = readRepeat(input.repeat?.rule ?? null, startWall, when.zone);
   if (isRefusal(repeat)) return repeat;
   const { when: _when, repeat: _repeat, ...fields } = input;
-  const own = hands(ctx, calendar);
+  const own = hands(ctx, calendar, by);
   return {
     ...fields,
     ...when,

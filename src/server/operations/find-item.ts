@@ -1,8 +1,9 @@
 import type { ItemWire } from '@/contract/items.ts';
 import { type MayItem, mayItem } from '@/core/access/index.ts';
 import { dateText, toWall, wallText } from '@/core/time/index.ts';
+import { openSealed } from '../ids.ts';
 import { calendarById } from '../repositories/calendars.ts';
-import { itemByKey, replacementsOf, type StoredItem } from '../repositories/items.ts';
+import { itemById, itemByKey, replacementsOf, type StoredItem } from '../repositories/items.ts';
 import { ok, type Refusal, type Result, refuse } from '../result.ts';
 import type { Context } from './context.ts';
 import { type Decided, decideOn, isRefusal } from './deciding.ts';
@@ -41,6 +42,31 @@ export function findItem(ctx: Context, id: string): FoundItem | Refusal {
   const row = rowOf(item);
   const may = mayItem(new RowItem(row, new Directory(ctx.db)), standingOf(row, ctx.viewer), decided.decision);
   return { decided, item, happening, view, may };
+}
+
+/** The id under which a full view names a happening; `start` in epoch milliseconds, `null` for an item that doesn't repeat. */
+export const happeningIdOf = (key: string, start: number | null): string =>
+  start === null ? key : `${key}~${Math.floor(start / 1000).toString(36)}`;
+
+/**
+ * Finds an item of a calendar by any id the one who asks was given, the sealed ones below full included. What they don't see now
+ * is answered like what doesn't exist. Only for what needs no more than that they see it: suggesting.
+ */
+export function findSeen(ctx: Context, decided: Decided, id: string): FoundItem | Refusal {
+  const full = findItem(ctx, id);
+  if (!isRefusal(full)) return full.decided.calendar.id === decided.calendar.id ? full : refuse('notFound');
+  const sealed = openSealed(id);
+  if (!sealed || sealed.viewer !== ctx.viewer.id) return full;
+  const item = itemById(ctx.db, sealed.item);
+  if (!item || item.removedAt !== null || item.calendarId !== decided.calendar.id) return full;
+  const repeats = item.rule !== null || item.added.length > 0;
+  const found = repeats ? happeningOf(ctx, item, (sealed.start / 1000).toString(36)) : null;
+  if (found === undefined || found?.replacement) return full;
+  const view = viewFor(ctx, decided, item, found ?? item);
+  if (!view) return full;
+  const row = rowOf(item);
+  const may = mayItem(new RowItem(row, new Directory(ctx.db)), standingOf(row, ctx.viewer), decided.decision);
+  return { decided, item, happening: found, view, may };
 }
 
 function happeningOf(ctx: Context, item: StoredItem, seconds: string | undefined) {

@@ -34,6 +34,7 @@ import { ceilingsOn, decideOn, storedRules, viewerOf } from './deciding.ts';
 import { freeHandle } from './handles.ts';
 import { AHEAD } from './indexing.ts';
 import { wishesWaiting } from './rule-wishes.ts';
+import { suggestionsWaiting } from './suggestions.ts';
 import { trailOwn } from './trail-own.ts';
 
 /**
@@ -120,7 +121,7 @@ export function readFrame(ctx: Context): FrameAnswer {
     },
     principals,
     demo: settings().demo,
-    unread: unreadNotices(ctx.db, me.id) + wishesWaiting(ctx),
+    unread: unreadNotices(ctx.db, me.id) + wishesWaiting(ctx) + suggestionsWaiting(ctx),
     now: instantText(ctx.now),
   };
 }

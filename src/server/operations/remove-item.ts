@@ -10,8 +10,16 @@ import { type FoundItem, findItem } from './find-item.ts';
 import { indexItem } from './indexing.ts';
 import { hands, type ItemChange, trailItems, written } from './writing.ts';
 
-/** Removes an item, one happening of a series, or a series with all that stands for its happenings. Can be undone. */
-export function removeItem(ctx: Context, id: string, query: z.infer<typeof removeQuery>): Result<WrittenAnswer> {
+/**
+ * Removes an item, one happening of a series, or a series with all that stands for its happenings. Can be undone. `by` is whose
+ * work it is, where that is not the one who writes.
+ */
+export function removeItem(
+  ctx: Context,
+  id: string,
+  query: z.infer<typeof removeQuery>,
+  by = ctx.viewer.id,
+): Result<WrittenAnswer> {
   const found = findItem(ctx, id);
   if (isRefusal(found)) return found;
   const { decided, item } = found;
@@ -21,7 +29,7 @@ export function removeItem(ctx: Context, id: string, query: z.infer<typeof remov
   if (item.version !== query.version) return refuse('changedMeanwhile', { data: found.view });
   const { changes, undo } = ctx.db.write(() => {
     const changes = planned(ctx, found, query.scope).map(({ before, after }): ItemChange => {
-      const kept = { ...after, ...hands(ctx, calendar), version: after.version + 1 };
+      const kept = { ...after, ...hands(ctx, calendar, by), version: after.version + 1 };
       updateItem(ctx.db, kept);
       return { before, after: kept };
     });

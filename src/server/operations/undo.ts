@@ -1,6 +1,7 @@
 import type { WrittenAnswer } from '@/contract/items.ts';
 import { calendarById } from '../repositories/calendars.ts';
 import { itemById, type StoredItem, updateItem } from '../repositories/items.ts';
+import { reopenSuggestion } from '../repositories/suggestions.ts';
 import { trailByKey } from '../repositories/trail.ts';
 import { ok, type Result, refuse } from '../result.ts';
 import { announceItems } from './announce.ts';
@@ -50,6 +51,7 @@ export function undo(ctx: Context, key: string): Result<WrittenAnswer> {
       const series = back.seriesId === null ? null : itemById(ctx.db, back.seriesId);
       if (series) indexItem(ctx.db, calendar, series);
     }
+    reopenSuggestion(ctx.db, key);
     return { changes, token: trailItems(ctx, calendar, 'item.undone', changes) };
   });
   announceItems(ctx, calendar, changes);

@@ -84,6 +84,7 @@ function viewRows(
       sealed.push({ viewer: person?.id ?? sealAs ?? 0, item: row.id, start: row.at });
       unnamed.push(wire);
     }
+    if (decision.rights.suggest && reader.may(item, standing).suggest) wire.maySuggest = true;
     views.push(wire);
   }
   const ids = sealIds(sealed);
@@ -138,7 +139,7 @@ export function viewsThrough(
   through: Looker | null,
 ): ItemWire[] {
   const bare = (view: ItemWire): ItemWire => {
-    const { may: _may, asSet: _asSet, version: _version, ...plain } = view;
+    const { may: _may, maySuggest: _forward, asSet: _asSet, version: _version, ...plain } = view;
     return plain;
   };
   if (!through) return viewsIn(db, directory, calendarId, range, looker).map(bare);

@@ -54,7 +54,7 @@ export function viewFor(
   return viewOfRow(ctx.db, new Directory(ctx.db), row, { person: ctx.viewer, decision });
 }
 
-/** Who writes now, and for whom: the two names every write carries. */
-export function hands(ctx: Context, calendar: Calendar) {
-  return { changedBy: ctx.viewer.id, changedFor: calendar.ownerId, changedAt: ctx.now };
+/** Whose work a write is, and for whom: the two names every write carries. `by` is somebody else where they put it forward. */
+export function hands(ctx: Context, calendar: Calendar, by = ctx.viewer.id) {
+  return { changedBy: by, changedFor: calendar.ownerId, changedAt: ctx.now };
 }

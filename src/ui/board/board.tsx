@@ -19,7 +19,7 @@ import { useFrame } from '../frame/frame-context.tsx';
 import { Details } from './details.tsx';
 import { Hours } from './hours.tsx';
 import { ImportPanel } from './import-panel.tsx';
-import { type Draft, ItemForm } from './item-form.tsx';
+import { type Draft, ItemForm, isForward } from './item-form.tsx';
 
 import { useItemWrites } from './item-writes.ts';
 import { Legend } from './legend.tsx';
@@ -31,7 +31,7 @@ const HEAD_SIGHT = (head: BoardHead) => JSON.stringify(head.rights);
 /** A calendar's week (or day, on a narrow screen), live, with the panel in which its items are read and changed. */
 export function Board({ calendar, name }: { calendar: string; name: string }) {
   const t = useTranslations();
-  const { frame, principal, style, now } = useFrame();
+  const { frame, principal, style, now, toast } = useFrame();
   const client = useQueryClient();
   const router = useRouter();
   const search = useSearchParams();
@@ -114,8 +114,9 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
   const startNew = useCallback(
     (start?: number, end?: number) => {
       const base = head ?? lastHead.current;
-      if (looking && !base?.may.add) router.push(`/for/${frame.me.handle}/calendar?new=1`);
-      if (!base?.may.add) return;
+      const may = base !== null && (base.may.add || base.may.suggest);
+      if (looking && !may) router.push(`/for/${frame.me.handle}/calendar?new=1`);
+      if (!may) return;
       const from = start ?? firstGuess(toWall(style.zone, now()), first, count);
       setSelected(null);
       setImporting(false);
@@ -167,11 +168,19 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
     return to ? { ...item, ...to } : item;
   });
   const open = items.find((item) => item.id === selected) ?? null;
-  const draftItem = draft?.draft.kind === 'change' ? draft.draft.item : null;
   const draftGone =
     draft !== null &&
     (gone ||
-      (head !== undefined && (draftItem ? !head.rights.change || head.rights.change === 'none' : !head.may.add)));
+      (head !== undefined &&
+        (isForward(draft.draft, draft.head)
+          ? !head.rights.suggest
+          : draft.draft.kind === 'change'
+            ? head.rights.change === 'none'
+            : !head.may.add)));
+  const saidForward = (name: string) => {
+    toast({ text: t('board.putForward', { name }) });
+    void client.invalidateQueries({ queryKey: ['suggestions'] });
+  };
 
   return (
     <div className={`board${head ? ` who-${head.owner.colour % 6}` : ''}`}>
@@ -230,6 +239,11 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
           <div className="push">
             {looking && <Link href={`/for/${frame.me.handle}/calendar`}>{t('board.back')}</Link>}
             {head && !head.as && <Standing head={head} />}
+            {head?.may.suggest && (
+              <Button variant="outlined" onClick={() => startNew()}>
+                {t('board.forwardNew')}
+              </Button>
+            )}
             {head && !head.as && (
               <FileMenu
                 head={head}
@@ -290,7 +304,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
             {data.cutShort && <p className="notice">{t('board.cutShort')}</p>}
             {items.length === 0 && !query.isFetching && (
               <p className="notice soft" role="status">
-                {head.may.add ? t('board.emptyNew') : t('board.empty')}
+                {head.may.add || head.may.suggest ? t('board.emptyNew') : t('board.empty')}
               </p>
             )}
             <Hours
@@ -299,7 +313,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
               first={first}
               count={count}
               selected={selected}
-              canAdd={head.may.add}
+              canAdd={head.may.add || head.may.suggest}
               owner={head.owner.name}
               onOpen={(item) => {
                 setSelected(item.id);
@@ -320,6 +334,10 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
           head={draft.head}
           gone={draftGone}
           onClose={() => setDraft(null)}
+          onPutForward={() => {
+            setDraft(null);
+            saidForward(firstName(draft.head.owner.name));
+          }}
           onSaved={(answer) => {
             setDraft(null);
             setSelected(answer.item && 'notes' in answer.item ? answer.item.id : null);
@@ -340,6 +358,10 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
           onEdit={() => setDraft({ draft: { kind: 'change', item: open }, head, id: Date.now() })}
           onRemove={(scope) => void remove(open, scope)}
           onVisibility={(v) => void setVisibility(open, v)}
+          onForwardRemoval={() => {
+            setSelected(null);
+            saidForward(owner);
+          }}
         />
       ) : null}
     </div>

@@ -1,16 +1,18 @@
 'use client';
 import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import { useQuery } from '@tanstack/react-query';
 import Link from 'next/link';
-import type { ReactNode } from 'react';
+import { type ReactNode, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { BoardHead, ItemWire } from '@/contract/items.ts';
 import { VISIBILITIES, type Visibility } from '@/core/calendar/index.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { SightMeter } from '../common/meters.tsx';
+import { said } from '../common/refusal.ts';
 import { clock, dayMonth, whenText, zonePlace } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 import { useFrame } from '../frame/frame-context.tsx';
@@ -24,8 +26,9 @@ export function Details(props: {
   onEdit: () => void;
   onRemove: (scope: 'one' | 'all') => void;
   onVisibility: (visibility: Visibility) => void;
+  onForwardRemoval: () => void;
 }) {
-  const { item, head, onClose, onEdit, onRemove, onVisibility } = props;
+  const { item, head, onClose, onEdit, onRemove, onVisibility, onForwardRemoval } = props;
   const t = useTranslations();
   const { style } = useFrame();
   const name = head.owner.name;
@@ -104,7 +107,11 @@ export function Details(props: {
       {!open && !item.withheld && <p className="soft">{t('panel.busy', { name: firstName(name) })}</p>}
       <div className="foot">
         <Made item={item} />
-        {open && !item.may?.change && <p className="small soft">{t('panel.readOnly', { name: firstName(name) })}</p>}
+        {open && !item.may?.change && (
+          <p className="small soft">
+            {t(item.maySuggest ? 'panel.forwardOnly' : 'panel.readOnly', { name: firstName(name) })}
+          </p>
+        )}
         <div className="row">
           {item.may?.change && (
             <Button
@@ -126,9 +133,70 @@ export function Details(props: {
               {t('panel.removeAll')}
             </Button>
           )}
+          {item.maySuggest && (
+            <Button
+              variant="contained"
+              color="inherit"
+              onClick={onEdit}
+              sx={{ bgcolor: 'var(--who)', color: 'var(--paper)' }}
+            >
+              {t('panel.forward')}
+            </Button>
+          )}
         </div>
+        {item.maySuggest && <ForwardRemoval item={item} head={head} onDone={onForwardRemoval} />}
       </div>
     </aside>
+  );
+}
+
+/** Puts the removal of an item forward, with the reason why. */
+function ForwardRemoval({ item, head, onDone }: { item: ItemWire; head: BoardHead; onDone: () => void }) {
+  const t = useTranslations();
+  const [open, setOpen] = useState(false);
+  const [why, setWhy] = useState('');
+  const [busy, setBusy] = useState(false);
+  const [refused, setRefused] = useState<string | null>(null);
+  const send = async () => {
+    setBusy(true);
+    setRefused(null);
+    try {
+      const params = { calendar: head.calendar.key };
+      await call('putForward', { params, body: { kind: 'remove', item: item.id, why } });
+      onDone();
+    } catch (error) {
+      setRefused(said(error, t('common.unreachable')).sentence);
+    } finally {
+      setBusy(false);
+    }
+  };
+  if (!open)
+    return (
+      <Button variant="text" onClick={() => setOpen(true)} sx={{ mt: 1 }}>
+        {t('panel.forwardRemoval')}
+      </Button>
+    );
+  const name = firstName(head.owner.name);
+  return (
+    <div className="card" style={{ display: 'grid', gap: 8, marginTop: 8 }}>
+      {refused && <p className="wrong">{refused}</p>}
+      <TextField
+        label={t('form.why')}
+        value={why}
+        autoFocus
+        onChange={(e) => setWhy(e.target.value)}
+        slotProps={{ inputLabel: { shrink: true }, htmlInput: { maxLength: 1000 } }}
+        helperText={t('form.whyHelp', { name })}
+      />
+      <div className="row">
+        <Button variant="contained" loading={busy} onClick={() => void send()}>
+          {t('panel.forwardRemovalTo', { name })}
+        </Button>
+        <Button variant="outlined" onClick={() => setOpen(false)}>
+          {t('form.cancel')}
+        </Button>
+      </div>
+    </div>
   );
 }
 

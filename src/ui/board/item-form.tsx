@@ -105,11 +105,16 @@ function whenOf(v: Values) {
   return { start: `${v.day}T${v.from}`, end: `${v.lastDay}T${v.to}`, allDay: false, zone: v.zone };
 }
 
+/** Whether what is typed into a draft is put forward rather than saved. */
+export const isForward = (draft: Draft, head: BoardHead): boolean =>
+  draft.kind === 'new' ? !head.may.add && head.may.suggest : draft.item.maySuggest === true;
+
 /** Where the server's field names stand in the form. */
 const FIELD: Record<string, keyof Values> = { start: 'from', end: 'to', repeat: 'repeat', 'repeat.rule': 'repeat' };
 
 /**
  * Makes or changes an item, in the details panel. Sends only what was touched; what was typed stays through every refusal.
+ * Whoever may not make the change but may suggest it puts it forward in the same form, with the fields they see.
  * `gone` says that the item (or the right to it) is no longer there: what was not typed here is blanked.
  */
 export function ItemForm(props: {
@@ -117,14 +122,19 @@ export function ItemForm(props: {
   head: BoardHead;
   gone: boolean;
   onSaved: (answer: WrittenAnswer) => void;
+  onPutForward: () => void;
   onClose: () => void;
 }) {
-  const { draft, head, gone, onSaved, onClose } = props;
+  const { draft, head, gone, onSaved, onPutForward, onClose } = props;
   const t = useTranslations();
   const tf = useTranslations('fields');
   const { style } = useFrame();
+  const forward = isForward(draft, head);
+  const has = (name: 'place' | 'notes' | 'link'): boolean => !forward || draft.kind === 'new' || name in draft.item;
+  const [why, setWhy] = useState('');
   const [more, setMore] = useState(draft.kind === 'change');
   const [refused, setRefused] = useState<string | null>(null);
+  const [whyWrong, setWhyWrong] = useState<string | null>(null);
   const [conflict, setConflict] = useState<ItemWire | null>(null);
   const [base, setBase] = useState<ItemWire | null>(draft.kind === 'change' ? draft.item : null);
   const form = useForm<Values>({ defaultValues: valuesOf(draft, style.zone) });
@@ -194,7 +204,10 @@ export function ItemForm(props: {
     setRefused(null);
     if (!checkHere(v)) return;
     try {
-      onSaved(draft.kind === 'new' ? await create(v) : await change(v, version));
+      if (forward) {
+        await putForward(v);
+        onPutForward();
+      } else onSaved(draft.kind === 'new' ? await create(v) : await change(v, version));
     } catch (error) {
       const answer = said(error, t('common.unreachable'));
       if (answer.code === 'changedMeanwhile' && answer.data) {
@@ -202,6 +215,7 @@ export function ItemForm(props: {
         return;
       }
       setRefused(answer.sentence);
+      setWhyWrong(answer.fields.why ?? null);
       for (const [name, message] of Object.entries(answer.fields)) {
         const field = FIELD[name] ?? (name as keyof Values);
         if (field in v)
@@ -210,24 +224,24 @@ export function ItemForm(props: {
     }
   };
   const text = (s: string) => s.trim() || null;
+  const fresh = (v: Values) => ({
+    when: whenOf(v),
+    ...(v.repeat === 'none' ? {} : { repeat: { rule: ruleFor(v.repeat, v.repeatUntil) } }),
+    title: v.title,
+    kind: v.kind,
+    place: text(v.place),
+    notes: text(v.notes),
+    link: text(v.link),
+    importance: v.importance,
+    shows: v.shows,
+    visibility: v.visibility,
+  });
   const create = (v: Values) =>
     call('createItem', {
       params: { calendar: head.calendar.key },
-      body: {
-        when: whenOf(v),
-        ...(v.repeat === 'none' ? {} : { repeat: { rule: ruleFor(v.repeat, v.repeatUntil) } }),
-        title: v.title,
-        kind: v.kind,
-        place: text(v.place),
-        notes: text(v.notes),
-        link: text(v.link),
-        importance: v.importance,
-        shows: v.shows,
-        visibility: v.visibility,
-        briefing: text(v.briefing),
-      },
+      body: { ...fresh(v), briefing: text(v.briefing) },
     });
-  const change = (v: Values, version?: number) => {
+  const changes = (v: Values) => {
     const touched = new Set(Object.keys(dirtyFields) as (keyof Values)[]);
     const fields = Object.fromEntries(
       TEXTS.filter((name) => touched.has(name)).map((name) => [
@@ -235,7 +249,17 @@ export function ItemForm(props: {
         ['place', 'link', 'notes', 'briefing'].includes(name) ? text(v[name]) : v[name],
       ]),
     );
-    const times = [...touched].some((name) => TIMES.has(name));
+    return { touched, fields, times: [...touched].some((name) => TIMES.has(name)) };
+  };
+  const putForward = (v: Values) => {
+    const params = { calendar: head.calendar.key };
+    if (draft.kind === 'new') return call('putForward', { params, body: { kind: 'add', item: fresh(v), why } });
+    const { fields, times } = changes(v);
+    const when = times ? { when: whenOf(v) } : {};
+    return call('putForward', { params, body: { kind: 'change', item: draft.item.id, ...when, fields, why } });
+  };
+  const change = (v: Values, version?: number) => {
+    const { touched, fields, times } = changes(v);
     const repeats = touched.has('repeat') || touched.has('repeatUntil');
     return call('changeItem', {
       params: { item: base?.id ?? '' },
@@ -312,10 +336,14 @@ export function ItemForm(props: {
       });
   };
   const kinds = ['none', 'DAILY', 'WEEKDAYS', 'WEEKLY', 'FORTNIGHT', 'MONTHLY', 'YEARLY'] as const;
+  const heading = forward
+    ? t(draft.kind === 'new' ? 'form.forwardNew' : 'form.forwardChange')
+    : t(draft.kind === 'new' ? 'form.new' : 'form.change');
   return (
-    <aside className="panel" aria-label={draft.kind === 'new' ? t('form.new') : t('form.change')}>
+    <aside className="panel" aria-label={heading}>
       <PanelHead head={head} onClose={onClose} />
-      <h2>{draft.kind === 'new' ? t('form.new') : t('form.change')}</h2>
+      <h2>{heading}</h2>
+      {forward && <p className="small soft">{t('form.forwardHelp', { name: owner })}</p>}
       {refused && <Alert severity="error">{refused}</Alert>}
       {conflict && (
         <Conflict
@@ -368,13 +396,14 @@ export function ItemForm(props: {
             {!allDay && readTime(from) === from && readTime(to) === to && from < to ? spanText(from, to) : ''}
           </span>
         </div>
-        {input('place', t('form.place'))}
-        {choice(
-          'visibility',
-          t('form.visibility'),
-          VISIBILITIES.map((v) => [v, t(`visibilities.${v}`)]),
-          t(`visibilityHelp.${visibility}`),
-        )}
+        {has('place') && input('place', t('form.place'))}
+        {(!forward || draft.kind === 'new') &&
+          choice(
+            'visibility',
+            t('form.visibility'),
+            VISIBILITIES.map((v) => [v, t(`visibilities.${v}`)]),
+            t(`visibilityHelp.${visibility}`),
+          )}
         {topic && (
           <div className="row" role="status">
             <span className="small wrong">{t('form.looksSensitive', { topic: t(`topics.${topic}`) })}</span>
@@ -387,10 +416,16 @@ export function ItemForm(props: {
             </Button>
           </div>
         )}
-        {visibility === 'private' && !head.rights.private && (
+        {visibility === 'private' && !head.rights.private && !forward && (
           <Alert severity="warning">{t('form.privateWarning')}</Alert>
         )}
-        {more && (
+        {more && forward && draft.kind === 'change' && (
+          <>
+            {has('link') && input('link', t('form.link'))}
+            {has('notes') && input('notes', t('form.notes'), { multiline: true, minRows: 2, maxRows: 8 })}
+          </>
+        )}
+        {more && !(forward && draft.kind === 'change') && (
           <>
             <div className="pair">
               {choice(
@@ -438,7 +473,8 @@ export function ItemForm(props: {
               t('form.importance'),
               IMPORTANCES.map((i) => [i, t(`importances.${i}`)]),
             )}
-            {(head.own || (head.rights.change === 'all' && head.rights.speaks)) &&
+            {!forward &&
+              (head.own || (head.rights.change === 'all' && head.rights.speaks)) &&
               input('briefing', t('form.briefing'), {
                 multiline: true,
                 minRows: 2,
@@ -458,11 +494,26 @@ export function ItemForm(props: {
             )}
           />
         )}
-        <div className="row">
-          <Button variant="text" onClick={() => setMore(!more)} aria-expanded={more}>
-            {more ? t('form.less') : t('form.more')}
-          </Button>
-        </div>
+        {(!forward || has('notes')) && (
+          <div className="row">
+            <Button variant="text" onClick={() => setMore(!more)} aria-expanded={more}>
+              {more ? t('form.less') : t('form.more')}
+            </Button>
+          </div>
+        )}
+        {forward && (
+          <TextField
+            label={t('form.why')}
+            value={why}
+            onChange={(e) => setWhy(e.target.value)}
+            multiline
+            minRows={2}
+            maxRows={6}
+            error={!!whyWrong}
+            helperText={whyWrong ?? t('form.whyHelp', { name: owner })}
+            slotProps={{ inputLabel: { shrink: true }, htmlInput: { maxLength: 1000 } }}
+          />
+        )}
         <div className="row save-row">
           <Button
             type="submit"
@@ -471,14 +522,19 @@ export function ItemForm(props: {
             loading={isSubmitting}
             sx={{ bgcolor: 'var(--who)', color: 'var(--paper)' }}
           >
-            {head.calendar.main
-              ? head.own
-                ? t('form.saveMine')
-                : t('form.save', { name: owner })
-              : t(head.own ? 'form.saveMineFurther' : 'form.saveFurther', {
+            {forward
+              ? t(head.calendar.main ? 'form.forward' : 'form.forwardFurther', {
                   name: owner,
                   calendar: head.calendar.name,
-                })}
+                })
+              : head.calendar.main
+                ? head.own
+                  ? t('form.saveMine')
+                  : t('form.save', { name: owner })
+                : t(head.own ? 'form.saveMineFurther' : 'form.saveFurther', {
+                    name: owner,
+                    calendar: head.calendar.name,
+                  })}
           </Button>
           <Button variant="outlined" onClick={onClose}>
             {isDirty ? t('form.discard') : t('form.cancel')}

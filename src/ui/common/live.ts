@@ -37,7 +37,9 @@ export function useLive(me: string): LiveState {
         setState(note.state);
       } else if (note.kind === 'changed') {
         void client.invalidateQueries({ queryKey: ['calendar', note.calendar] });
+        void client.invalidateQueries({ queryKey: ['suggestions'] });
       } else if (note.kind === 'told') {
+        void client.invalidateQueries({ queryKey: ['suggestions'] });
         void client.invalidateQueries({ queryKey: ['notices'] });
         void client.invalidateQueries({ queryKey: ['frame'] });
       } else if (note.kind === 'access') {
@@ -47,6 +49,8 @@ export function useLive(me: string): LiveState {
         client.invalidateQueries({ queryKey }, { throwOnError: true }).catch(() => client.resetQueries({ queryKey }));
         void client.invalidateQueries({ queryKey: ['frame'] });
         void client.invalidateQueries({ queryKey: ['people'] });
+        client.removeQueries({ queryKey: ['suggestions'], type: 'inactive' });
+        void client.invalidateQueries({ queryKey: ['suggestions'] });
       } else if (leading) channel.postMessage({ kind: 'state', state: current } satisfies Note);
     };
     const tell = (note: Note) => {

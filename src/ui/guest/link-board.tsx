@@ -148,6 +148,7 @@ export function LinkBoard({ link }: { link: string }) {
                 onEdit={() => {}}
                 onRemove={() => {}}
                 onVisibility={() => {}}
+                onForwardRemoval={() => {}}
               />
             )}
           </main>

@@ -12,6 +12,7 @@ import { firstName, Token } from '../common/token.tsx';
 import { useFrame } from '../frame/frame-context.tsx';
 import { audienceParam } from '../sightlines/audience-param.ts';
 import { useSentence } from '../sightlines/sentence.tsx';
+import { Suggestions } from './suggestions.tsx';
 import { Wishes } from './wishes.tsx';
 
 /** What one was told of one's access to others' calendars, and what soon ends. Looking at it is reading it. */
@@ -31,6 +32,7 @@ export function Messages() {
     <div className="page" style={{ maxWidth: 820 }}>
       <h1 style={{ marginBottom: 12 }}>{t('messages.title')}</h1>
       <Asked query={query} />
+      <Suggestions />
       {query.data && query.data.wishes.length > 0 && <Wishes wishes={query.data.wishes} />}
       {query.data && (
         <>

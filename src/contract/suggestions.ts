@@ -1,0 +1,87 @@
+import { z } from 'zod';
+import { itemFields, KINDS, STATUSES, VISIBILITIES } from '@/core/calendar/index.ts';
+import { newItem, when } from './items.ts';
+
+const why = z.string().trim().max(1000, 'tooLong:1000').default('');
+
+/** What somebody without the right to do it puts forward for a calendar: an addition, a change of one item, or its removal. */
+export const suggestionBody = z.discriminatedUnion('kind', [
+  z.strictObject({
+    kind: z.literal('add'),
+    item: newItem.omit({ briefing: true, organiser: true, attendees: true, ownerAnswer: true }),
+    why,
+  }),
+  z.strictObject({
+    kind: z.literal('change'),
+    item: z.string().max(128),
+    when: when.optional(),
+    fields: z
+      .strictObject({
+        title: itemFields.title,
+        place: itemFields.place,
+        notes: itemFields.notes,
+        link: itemFields.link,
+      })
+      .partial(),
+    why,
+  }),
+  z.strictObject({ kind: z.literal('remove'), item: z.string().max(128), why }),
+]);
+export type SuggestionBody = z.infer<typeof suggestionBody>;
+
+/** Yes or no, from whoever may make the change, with the version of the item they looked at; or taken back by its author. */
+export const suggestionAnswerBody = z.strictObject({
+  answer: z.enum(['yes', 'no', 'withdrawn']),
+  note: z.string().trim().max(1000, 'tooLong:1000').default(''),
+  version: z.number().int().nullable().default(null),
+});
+export type SuggestionAnswerBody = z.infer<typeof suggestionAnswerBody>;
+
+const texts = {
+  title: z.string().nullable().optional(),
+  place: z.string().nullable().optional(),
+  notes: z.string().nullable().optional(),
+  link: z.string().nullable().optional(),
+};
+const times = z.strictObject({ start: z.string(), end: z.string(), allDay: z.boolean() });
+
+const suggestion = z.strictObject({
+  key: z.string(),
+  at: z.string(),
+  kind: z.enum(['add', 'change', 'remove']),
+  who: z.string(),
+  /** One's own, waiting for others or answered by them. */
+  own: z.boolean(),
+  owner: z.strictObject({ handle: z.string(), name: z.string(), colour: z.number() }),
+  /** The further calendar it is for; `null` for a main one. */
+  further: z.strictObject({ key: z.string(), name: z.string() }).nullable(),
+  why: z.string(),
+  state: z.enum(['open', 'yes', 'no', 'withdrawn']),
+  answeredBy: z.string().nullable(),
+  answerNote: z.string(),
+  /** The item as it stands, as far as the one who asks sees it; `null` for an addition and where they don't see it. */
+  now: z.strictObject({ ...times.shape, ...texts }).nullable(),
+  /** What it would become: only what was touched. */
+  wanted: z.strictObject({
+    when: times.nullable(),
+    ...texts,
+    kind: z.enum(KINDS).optional(),
+    shows: z.enum(STATUSES).optional(),
+    visibility: z.enum(VISIBILITIES).optional(),
+    rule: z.string().nullable().optional(),
+  }),
+  /** Whether the item changed since it was put forward. */
+  movedOn: z.boolean(),
+  /** The version of the item as it stands: for whoever says yes. */
+  version: z.number().nullable(),
+  /** What else takes that time, as far as the one who asks sees it: `null` for what has no title for them. */
+  overlaps: z.array(z.string().nullable()),
+});
+export type SuggestionWire = z.infer<typeof suggestion>;
+/** What waits for one's yes, and what one put forward oneself, the newest first. */
+export const suggestionsAnswer = z.strictObject({ waiting: z.array(suggestion), own: z.array(suggestion) });
+export type SuggestionsAnswer = z.infer<typeof suggestionsAnswer>;
+
+/** What an answer leads to: the key that undoes a yes. */
+export const suggestionAnswered = z.strictObject({ undo: z.string().nullable() });
+export type SuggestionAnswered = z.infer<typeof suggestionAnswered>;

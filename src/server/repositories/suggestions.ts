@@ -1,0 +1,119 @@
+import type { Connection } from '../db/index.ts';
+
+/** A change put forward. `item` and `happening` (epoch milliseconds) name what it is about; `body` is what the contract read. */
+export interface Suggestion {
+  readonly key: string;
+  readonly calendarId: number;
+  readonly personId: number;
+  readonly at: number;
+  readonly kind: 'add' | 'change' | 'remove';
+  readonly itemId: number | null;
+  readonly happening: number | null;
+  readonly version: number | null;
+  readonly body: unknown;
+  readonly why: string;
+  readonly state: 'open' | 'yes' | 'no' | 'withdrawn';
+  readonly answeredBy: number | null;
+  readonly answerNote: string;
+}
+
+interface Row {
+  key: string;
+  calendar_id: number;
+  person_id: number;
+  at: number;
+  kind: Suggestion['kind'];
+  item_id: number | null;
+  happening: number | null;
+  version: number | null;
+  body: string;
+  why: string;
+  state: Suggestion['state'];
+  answered_by: number | null;
+  answer_note: string;
+}
+
+const decode = (r: Row): Suggestion => ({
+  key: r.key,
+  calendarId: r.calendar_id,
+  personId: r.person_id,
+  at: r.at,
+  kind: r.kind,
+  itemId: r.item_id,
+  happening: r.happening,
+  version: r.version,
+  body: JSON.parse(r.body),
+  why: r.why,
+  state: r.state,
+  answeredBy: r.answered_by,
+  answerNote: r.answer_note,
+});
+
+export function insertSuggestion(db: Connection, s: Omit<Suggestion, 'state' | 'answeredBy' | 'answerNote'>): void {
+  db.run(
+    `INSERT INTO suggestion (key, calendar_id, person_id, at, kind, item_id, happening, version, body, why)
+     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+    s.key,
+    s.calendarId,
+    s.personId,
+    s.at,
+    s.kind,
+    s.itemId,
+    s.happening,
+    s.version,
+    JSON.stringify(s.body),
+    s.why,
+  );
+}
+
+/** Every suggestion that waits for an answer, the oldest first. */
+export function openSuggestions(db: Connection): Suggestion[] {
+  return db.all<Row>(`SELECT * FROM suggestion WHERE state = 'open' ORDER BY id`).map(decode);
+}
+
+/** What a person put forward, the newest first. */
+export function suggestionsOf(db: Connection, personId: number, most: number): Suggestion[] {
+  return db
+    .all<Row>('SELECT * FROM suggestion WHERE person_id = ? ORDER BY id DESC LIMIT ?', personId, most)
+    .map(decode);
+}
+
+/** How many suggestions of a person wait, over all calendars. */
+export function openSuggestionsOf(db: Connection, personId: number): number {
+  return (
+    db.get<{ n: number }>(`SELECT count(*) AS n FROM suggestion WHERE person_id = ? AND state = 'open'`, personId)?.n ??
+    0
+  );
+}
+
+export function suggestionByKey(db: Connection, key: string): Suggestion | null {
+  const row = db.get<Row>('SELECT * FROM suggestion WHERE key = ?', key);
+  return row ? decode(row) : null;
+}
+
+/** Answers a suggestion that is open; `undoKey` is the trail entry of the write that a yes made. */
+export function closeSuggestion(
+  db: Connection,
+  key: string,
+  a: { state: 'yes' | 'no' | 'withdrawn'; by: number; at: number; note: string; undoKey: string | null },
+): void {
+  db.run(
+    `UPDATE suggestion SET state = ?, answered_by = ?, answered_at = ?, answer_note = ?, undo_key = ?
+     WHERE key = ? AND state = 'open'`,
+    a.state,
+    a.by,
+    a.at,
+    a.note,
+    a.undoKey,
+    key,
+  );
+}
+
+/** Opens a suggestion again whose yes is undone, where the write with this trail key came of one. */
+export function reopenSuggestion(db: Connection, undoKey: string): void {
+  db.run(
+    `UPDATE suggestion SET state = 'open', answered_by = NULL, answered_at = NULL, answer_note = '', undo_key = NULL
+     WHERE undo_key = ?`,
+    undoKey,
+  );
+}

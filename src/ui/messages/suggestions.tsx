@@ -1,0 +1,241 @@
+'use client';
+import Alert from '@mui/material/Alert';
+import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import Link from 'next/link';
+import { type ReactNode, useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
+import type { SuggestionWire } from '@/contract/suggestions.ts';
+import { repeatKind } from '../board/details.tsx';
+import { Asked } from '../common/asked.tsx';
+import { said } from '../common/refusal.ts';
+import { whenText } from '../common/times.ts';
+import { firstName, Token } from '../common/token.tsx';
+import { useFrame } from '../frame/frame-context.tsx';
+
+/** What waits for one's yes, and what one put forward oneself. Takes no room where there is neither. */
+export function Suggestions() {
+  const t = useTranslations('messages');
+  const query = useQuery({ queryKey: ['suggestions'], queryFn: () => call('listSuggestions', {}) });
+  if (!query.data) return query.isError ? <Asked query={query} /> : null;
+  const { waiting, own } = query.data;
+  return (
+    <>
+      {waiting.length > 0 && (
+        <section aria-label={t('forwardTitle')} style={{ marginBottom: 14 }}>
+          <h2 style={{ marginBottom: 8 }}>{t('forwardTitle')}</h2>
+          {waiting.map((s) => (
+            <Waiting key={s.key} suggestion={s} />
+          ))}
+        </section>
+      )}
+      {own.length > 0 && (
+        <section
+          className="card"
+          aria-label={t('forwardOwnTitle')}
+          style={{ marginBottom: 14, display: 'grid', gap: 12 }}
+        >
+          <h2>{t('forwardOwnTitle')}</h2>
+          {own.map((s) => (
+            <Own key={s.key} suggestion={s} />
+          ))}
+        </section>
+      )}
+    </>
+  );
+}
+
+/** Sends an answer; what is said of it, and a refusal at its place. */
+function useAnswer(s: SuggestionWire) {
+  const t = useTranslations();
+  const { toast } = useFrame();
+  const client = useQueryClient();
+  const [busy, setBusy] = useState(false);
+  const [refused, setRefused] = useState<string | null>(null);
+  const answer = async (how: 'yes' | 'no' | 'withdrawn', note: string, text: string) => {
+    setBusy(true);
+    setRefused(null);
+    try {
+      const params = { suggestion: s.key };
+      const { undo } = await call('answerSuggestion', { params, body: { answer: how, note, version: s.version } });
+      const takeBack = async () => {
+        try {
+          await call('undo', { body: { undo: undo ?? '' } });
+          toast({ text: t('board.undone') });
+        } catch (error) {
+          toast({ text: said(error, t('common.unreachable')).sentence });
+        }
+        await client.invalidateQueries();
+      };
+      toast(undo ? { text, undo: () => void takeBack() } : { text });
+      await client.invalidateQueries();
+    } catch (error) {
+      setRefused(said(error, t('common.unreachable')).sentence);
+      await client.invalidateQueries({ queryKey: ['suggestions'] });
+    } finally {
+      setBusy(false);
+    }
+  };
+  return { answer, busy, refused };
+}
+
+function Waiting({ suggestion: s }: { suggestion: SuggestionWire }) {
+  const t = useTranslations('messages');
+  const { frame } = useFrame();
+  const { answer, busy, refused } = useAnswer(s);
+  const [note, setNote] = useState('');
+  const mine = s.owner.handle === frame.me.handle;
+  const owner = firstName(s.owner.name);
+  const words = { who: s.who, owner };
+  const said = { add: 'forwardAdd', change: 'forwardChange', remove: 'forwardRemove' } as const;
+  const yes =
+    s.kind === 'remove' ? t('forwardSayYesRemove') : mine ? t('forwardSayYesMine') : t('forwardSayYes', { owner });
+  const overlaps = s.overlaps.map((title) => title ?? t('forwardSomething')).join(', ');
+  return (
+    <article
+      className={`card who-${s.owner.colour % 6}`}
+      style={{ display: 'flex', gap: 12, marginBottom: 10 }}
+      aria-label={s.wanted.title ?? s.now?.title ?? ''}
+    >
+      <Token name={s.owner.name} colour={s.owner.colour} />
+      <div style={{ flex: 1, display: 'grid', gap: 6 }}>
+        <p>
+          {t(mine ? `${said[s.kind]}Mine` : said[s.kind], words)}
+          {s.further && <span className="soft"> · {s.further.name}</span>}
+        </p>
+        <Compared suggestion={s} />
+        {s.why && <p style={{ whiteSpace: 'pre-line' }}>“{s.why}”</p>}
+        {overlaps && <p className="small wrong">{t('forwardOverlaps', { titles: overlaps })}</p>}
+        {s.movedOn && <p className="small wrong">{t('forwardMovedOn')}</p>}
+        {refused && <Alert severity="error">{refused}</Alert>}
+        <div className="row">
+          <TextField
+            label={t('forwardNote')}
+            value={note}
+            onChange={(e) => setNote(e.target.value)}
+            slotProps={{ htmlInput: { maxLength: 1000 } }}
+            fullWidth={false}
+            sx={{ width: 220 }}
+          />
+          <Button
+            variant="contained"
+            color="inherit"
+            loading={busy}
+            sx={{ bgcolor: 'var(--who)', color: 'var(--paper)' }}
+            onClick={() => void answer('yes', note, t('forwardDone', words))}
+          >
+            {yes}
+          </Button>
+          <Button variant="outlined" loading={busy} onClick={() => void answer('no', note, t('forwardNoDone', words))}>
+            {t('forwardSayNo')}
+          </Button>
+          <Link className="push small" href={dayOf(s, frame.me.handle)}>
+            {t('forwardLook')}
+          </Link>
+        </div>
+      </div>
+    </article>
+  );
+}
+
+/** The day it is about, on the owner's board. */
+function dayOf(s: SuggestionWire, me: string): string {
+  const day = (s.wanted.when ?? s.now)?.start.slice(0, 10) ?? '';
+  const query = new URLSearchParams({ view: 'day', week: day, ...(s.further ? { c: s.further.key } : {}) });
+  if (s.owner.handle !== me) query.set('of', s.owner.handle);
+  return `/for/${me}/calendar?${query}`;
+}
+
+function Own({ suggestion: s }: { suggestion: SuggestionWire }) {
+  const t = useTranslations('messages');
+  const { answer, busy, refused } = useAnswer(s);
+  const by = { who: s.answeredBy ?? '' };
+  const words = { kind: s.kind, owner: firstName(s.owner.name) };
+  return (
+    <div style={{ display: 'grid', gap: 4 }}>
+      <p className="soft">
+        {s.further ? t('forwardOwnFurther', { ...words, calendar: s.further.name }) : t('forwardOwn', words)}
+      </p>
+      <Compared suggestion={s} />
+      {s.why && <p className="small">“{s.why}”</p>}
+      {refused && <Alert severity="error">{refused}</Alert>}
+      <p className="row small">
+        {s.state === 'open'
+          ? t('forwardWaits')
+          : s.state === 'withdrawn'
+            ? t('forwardBack')
+            : t(s.state === 'yes' ? 'forwardYes' : 'forwardNo', by)}{' '}
+        {s.answerNote && `“${s.answerNote}”`}
+        {s.state === 'open' && (
+          <Button
+            variant="outlined"
+            loading={busy}
+            sx={{ minHeight: 26, py: 0 }}
+            onClick={() => void answer('withdrawn', '', t('forwardBackDone'))}
+          >
+            {t('forwardTakeBack')}
+          </Button>
+        )}
+      </p>
+    </div>
+  );
+}
+
+/** What is asked for beside what stands: an addition and a removal whole, a change field by field. */
+function Compared({ suggestion: s }: { suggestion: SuggestionWire }) {
+  const t = useTranslations();
+  const { style } = useFrame();
+  const { wanted, now } = s;
+  if (s.kind !== 'change') {
+    const it = s.kind === 'add' ? { ...wanted, ...wanted.when } : now;
+    if (!it) return null;
+    const { start, end, allDay } = it as { start?: string; end?: string; allDay?: boolean };
+    const repeats = wanted.rule ? t(`form.repeat.${plain(wanted.rule)}`, { rule: wanted.rule }) : null;
+    const facts: ReactNode[] = [
+      start && end ? whenText({ start, end, allDay: allDay === true }, style) : null,
+      it.place,
+      repeats,
+      wanted.visibility && wanted.visibility !== 'follow' ? t(`visibilities.${wanted.visibility}`) : null,
+    ].filter(Boolean);
+    return (
+      <div>
+        <p>
+          <b>{it.title}</b> <span className="soft">{facts.join(' · ')}</span>
+        </p>
+        {it.notes && (
+          <p className="small soft" style={{ whiteSpace: 'pre-line' }}>
+            {it.notes}
+          </p>
+        )}
+      </div>
+    );
+  }
+  const fields = (['title', 'place', 'notes', 'link'] as const).filter((name) => wanted[name] !== undefined);
+  return (
+    <div>
+      {now?.title && (
+        <p>
+          <b>{now.title}</b> {!wanted.when && <span className="soft">{whenText(now, style)}</span>}
+        </p>
+      )}
+      {wanted.when && <Line name="when" was={now && whenText(now, style)} wanted={whenText(wanted.when, style)} />}
+      {fields.map((name) => (
+        <Line key={name} name={name} was={now?.[name] ?? null} wanted={wanted[name] ?? null} />
+      ))}
+    </div>
+  );
+}
+
+const plain = (rule: string) => repeatKind(rule);
+
+function Line({ name, was, wanted }: { name: string; was: string | null; wanted: string | null }) {
+  const t = useTranslations('messages');
+  return (
+    <p>
+      <span className="small soft">{t('forwardFields', { field: name })}</span> {was && <s className="soft">{was}</s>}{' '}
+      {wanted ?? t('forwardEmpty')}
+    </p>
+  );
+}
