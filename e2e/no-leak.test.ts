@@ -197,6 +197,13 @@ const EXITS: Record<string, () => Ask[]> = {
       body: { gives: [{ ...wholly, seen: 'stale' }] },
     },
   ],
+  'api/calendars/[calendar]/grants/several/route.ts DELETE': () => [
+    {
+      method: 'DELETE',
+      path: `/api/calendars/${calendar}/grants/several`,
+      body: { takes: [{ audience: wholly.audience, seen: 'stale' }] },
+    },
+  ],
   'api/words/route.ts PUT': () => [
     { method: 'PUT', path: '/api/words', body: { words: [{ word: '', topic: 'own' }] } },
   ],

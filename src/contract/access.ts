@@ -195,6 +195,12 @@ export const giveSeveralBody = z.strictObject({
 });
 export type GiveSeveralBody = z.infer<typeof giveSeveralBody>;
 export const takeBody = z.strictObject({ audience: audienceWire, seen: z.string(), tell: tell.optional() });
+export type TakeBody = z.infer<typeof takeBody>;
+/** Several grants of one calendar, taken away all or none. */
+export const takeSeveralBody = z.strictObject({
+  takes: z.array(takeBody).min(1, 'listEmpty').max(500, 'listTooLong:500'),
+});
+export type TakeSeveralBody = z.infer<typeof takeSeveralBody>;
 export const tellBody = z.strictObject({ seen: z.string(), note: z.string().max(1000, 'tooLong:1000') });
 export const suspensionBody = z.strictObject({ suspended: z.boolean() });
 
@@ -280,6 +286,11 @@ const finding = z.discriminatedUnion('kind', [
     preset,
     group: z.string(),
     left: instant,
+  }),
+  /** People named with exactly what they would get without: their rows could go. */
+  z.strictObject({
+    kind: z.literal('spare'),
+    people: z.array(z.strictObject({ audience: audienceWire, name: z.string(), seen: z.string() })),
   }),
 ]);
 export type Finding = z.infer<typeof finding>;

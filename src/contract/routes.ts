@@ -16,6 +16,7 @@ import {
   sightlinesAnswer,
   suspensionBody,
   takeBody,
+  takeSeveralBody,
   tellBody,
   wishAnswerBody,
   wishBody,
@@ -337,6 +338,14 @@ export const ROUTES = {
     who: 'person',
     summary: 'Take an audience’s own rights away',
     body: takeBody,
+    answer: done,
+  },
+  takeSeveral: {
+    method: 'DELETE',
+    path: '/api/calendars/{calendar}/grants/several',
+    who: 'person',
+    summary: 'Take several audiences’ rights away: all or none',
+    body: takeSeveralBody,
     answer: done,
   },
   tellOfAccess: {

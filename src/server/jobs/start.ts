@@ -4,6 +4,7 @@ import { log } from '../log.ts';
 import { post } from '../mail/post.ts';
 import { hearOthers } from '../operations/hear-others.ts';
 import { moveHorizons } from '../operations/indexing.ts';
+import { remindOfEnds } from '../operations/remind-of-ends.ts';
 import { sendLetters, settleLetters } from '../operations/send-letters.ts';
 
 const HOUR = 3_600_000;
@@ -13,7 +14,7 @@ const holder = globalThis as { paramoJobs?: NodeJS.Timeout[] };
 
 /**
  * Opens the data and starts the work that goes on beside requests: moving on the index of repeats without end by the hour,
- * sending letters, hearing what other processes changed. Where a setting is wrong or the data can't be opened, the process ends
+ * writing beforehand to those outside whose access ends, sending letters, hearing what other processes changed. Where a setting is wrong or the data can't be opened, the process ends
  * with the reason: a server that can do nothing must not look as if it ran.
  */
 export function startJobs(): void {
@@ -38,9 +39,14 @@ export function startJobs(): void {
   const horizon = () => {
     moveHorizons(database(), now());
   };
+  const ends = () => {
+    remindOfEnds(database(), now());
+  };
   guarded(horizon)();
+  guarded(ends)();
   holder.paramoJobs = [
     setInterval(guarded(horizon), HOUR),
+    setInterval(guarded(ends), HOUR),
     setInterval(guarded(letters), LETTERS_EVERY),
     setInterval(guarded(hear), OTHERS_EVERY),
   ];

@@ -6,7 +6,7 @@ import { askAccess } from './ask.ts';
 import { bringInDirectory, directoryFile } from './directory-file.ts';
 import { changeDomains, readDomains } from './domains.ts';
 import { changeWords, readFindings } from './findings.ts';
-import { giveAccess } from './give-access.ts';
+import { giveAccess, takeSeveral } from './give-access.ts';
 import { listGroups, setMembership, setWithin } from './groups.ts';
 import { changePerson, leave, readPerson } from './leaving.ts';
 import { listItems } from './list-items.ts';
@@ -239,6 +239,23 @@ describe('findings', () => {
     expect(findings(START + 2000)?.findings).toMatchObject([{ kind: 'leftGroup', name: 'Amara', group: 'Rangers' }]);
     setMembership(org.ctx('ines', START + 3000), team, { handle: 'amara', member: true });
     expect(findings(START + 4000)?.findings).toEqual([]);
+  });
+
+  test('name people whose rows give no more than they get anyway; all go in one act, or none', () => {
+    for (const who of ['amara', 'bruno', 'wren']) org.give('ines', who, PRESETS.freeBusy);
+    org.give('ines', 'tomas', PRESETS.delegate);
+    org.give('ines', 'dario', PRESETS.shutOut);
+    const spare = () => findings()?.findings.flatMap((f) => (f.kind === 'spare' ? f.people : [])) ?? [];
+    expect(spare().map((p) => p.name)).toEqual(['Amara', 'Bruno', 'Wren']);
+    const takes = spare().map(({ audience, seen }) => ({ audience, seen }));
+    const stale = [...takes, { audience: { kind: 'person', id: 'tomas' } as const, seen: 'stale' }];
+    expect(takeSeveral(org.ctx('ines'), org.calendar('ines'), { takes: stale }).ok).toBe(false);
+    expect(spare()).toHaveLength(3);
+    expect(takeSeveral(org.ctx('bruno'), org.calendar('ines'), { takes }).ok).toBe(false);
+    expect(takeSeveral(org.ctx('ines'), org.calendar('ines'), { takes }).ok).toBe(true);
+    expect(spare()).toEqual([]);
+    const lines = listSightlines(org.ctx('ines'), org.calendar('ines'));
+    expect(lines.ok && lines.value.rows.map((r) => r.who.name)).toEqual(['', 'Tomas', 'Dario']);
   });
 
   test('name a main calendar behind a link', () => {

@@ -22,6 +22,7 @@ const DAY = 86_400_000;
 const AHEAD = 60 * DAY;
 const MANY = 5;
 const UNUSED = 90 * DAY;
+const SEVERAL = 3;
 const MOST = 200;
 
 /** The coming weeks, in the calendar's own days. */
@@ -40,14 +41,19 @@ export function openedItem(view: ItemWire, words: readonly OwnWord[]): OpenedIte
 /**
  * What is more open on a calendar than it should be: items that look sensitive and are read by many, everyone reading titles, a
  * main calendar behind a link, grants unused for 90 days or to people who have left a group that is given access here, acting
- * rights without an end given to someone outside. Computed from what the one who asks sees.
+ * rights without an end given to someone outside; and people named with no more than they get anyway. Computed from what the one who asks sees.
  */
 export function readFindings(ctx: Context, key: string): Result<FindingsAnswer> {
   const decided = findShared(ctx, key);
   if (isRefusal(decided)) return decided;
   const own = decided.decision.owner;
   return ok({
-    findings: [...openToEveryone(ctx, decided), ...sensitive(ctx, decided), ...grantFindings(ctx, decided)],
+    findings: [
+      ...openToEveryone(ctx, decided),
+      ...sensitive(ctx, decided),
+      ...grantFindings(ctx, decided),
+      ...spare(ctx, decided),
+    ],
     words: own ? sensitiveWordsOf(ctx.db, ctx.viewer.id) : [],
     mayChangeWords: own,
   });
@@ -130,6 +136,30 @@ function grantFindings(ctx: Context, { calendar }: Decided): Finding[] {
       found.push({ kind: 'endless', ...base });
     return found;
   });
+}
+
+/**
+ * People inside who are named with exactly what their groups or everyone would give them: taking their rows away changes nothing
+ * but what decides from then on. Said where there are several.
+ */
+function spare(ctx: Context, { calendar, collection }: Decided): Finding[] {
+  const house = rulesOf(ctx.db, calendar);
+  const grants = grantsOn(ctx.db, calendar.id);
+  const people = grants.flatMap((grant) => {
+    const { audience: a } = grant;
+    if (a.kind !== 'person' || grant.rights.sight === 'nothing' || grant.starts !== null || grant.ends !== null)
+      return [];
+    const audience = audienceOf(ctx, grant);
+    const alone = grants.every(
+      (g) => g === grant || g.audience.kind !== 'person' || g.audience.personId !== a.personId,
+    );
+    if (!alone || !audience?.person?.inside) return [];
+    const viewer = viewerOf(ctx.db, audience.person);
+    const without = { ...collection, grants: collection.grants.filter((g) => g.key !== grant.key) };
+    const [now, then] = [collection, without].map((c) => JSON.stringify(decide(c, viewer, ctx.now, house).rights));
+    return now === then ? [{ audience: audience.wire, name: audience.name, seen: grant.key }] : [];
+  });
+  return people.length < SEVERAL ? [] : [{ kind: 'spare', people: people.slice(0, MOST) }];
 }
 
 const stands = (grant: StoredGrant, now: number): boolean =>

@@ -1,4 +1,11 @@
-import type { AudienceWire, GiveBody, GivenAnswer, GiveSeveralBody } from '@/contract/access.ts';
+import type {
+  AudienceWire,
+  GiveBody,
+  GivenAnswer,
+  GiveSeveralBody,
+  TakeBody,
+  TakeSeveralBody,
+} from '@/contract/access.ts';
 import { fitRights, type Misfit, type Rights } from '@/core/access/index.ts';
 import { fromWallLenient, isZone, parseDate } from '@/core/time/index.ts';
 import { newKey } from '../ids.ts';
@@ -74,21 +81,40 @@ export function giveSeveral(ctx: Context, key: string, body: GiveSeveralBody): R
 }
 
 /** Takes one of an audience's grants away, after which what is left, their groups' or everyone's count. */
-export function takeAccess(
-  ctx: Context,
-  key: string,
-  body: { audience: AudienceWire; seen: string; tell?: { note: string } | null | undefined },
-): Result<{ done: true }> {
+export function takeAccess(ctx: Context, key: string, body: TakeBody): Result<{ done: true }> {
+  return takeAll(ctx, [planTake(ctx, key, body)]);
+}
+
+/** Takes several grants of one calendar away: all of them, or none where one can't be. */
+export function takeSeveral(ctx: Context, key: string, body: TakeSeveralBody): Result<{ done: true }> {
+  return takeAll(
+    ctx,
+    body.takes.map((take) => planTake(ctx, key, take)),
+  );
+}
+
+function takeAll(ctx: Context, planned: readonly (Plan | Refusal)[]): Result<{ done: true }> {
+  const plans: Plan[] = [];
+  for (const plan of planned) {
+    if (isRefusal(plan)) return plan;
+    plans.push(plan);
+  }
+  const calendar = plans[0]?.decided.calendar;
+  if (!calendar) return ok({ done: true });
+  const before = collectionOf(calendar, grantsOn(ctx.db, calendar.id));
+  ctx.db.write(() => {
+    for (const plan of plans) write(ctx, plan);
+  });
+  announceAccess(ctx, calendar, before);
+  return ok({ done: true });
+}
+
+function planTake(ctx: Context, key: string, body: TakeBody): Plan | Refusal {
   const found = findGrant(ctx, key, body.audience, body.seen);
   if (isRefusal(found)) return found;
   const above = touchesMore(found.decided, found.current);
   if (above) return refuse('badInput', { fields: { [above]: 'giverHoldsLess' } });
-  const plan: Plan = { ...found, next: null, tell: body.tell ?? null, hidden: [] };
-  const { calendar } = found.decided;
-  const before = collectionOf(calendar, grantsOn(ctx.db, calendar.id));
-  ctx.db.write(() => write(ctx, plan));
-  announce(ctx, plan, before);
-  return ok({ done: true });
+  return { ...found, next: null, tell: body.tell ?? null, hidden: [] };
 }
 
 interface Found {

@@ -15,6 +15,7 @@ import { listItems } from './list-items.ts';
 import { listNotices } from './notices.ts';
 import { beginCalendar, listPeople, readFrame } from './people.ts';
 import { previewAccess } from './preview-access.ts';
+import { remindOfEnds } from './remind-of-ends.ts';
 import { answerWish, wishForRule } from './rule-wishes.ts';
 import { sendLetters, settleLetters } from './send-letters.ts';
 import { listSightlines } from './sightlines.ts';
@@ -68,6 +69,46 @@ const letters = async (post: ((letter: ReadyLetter) => Promise<void>) | null, wh
   await sendLetters(org.db, when, post && (async (letter) => void sent.push(letter)));
   return sent;
 };
+
+describe('before the end', () => {
+  const DAY = 86_400_000;
+  const remind = (days: number) => remindOfEnds(org.db, START + days * DAY);
+  const until = (date: string, tell: { note: string } | null = { note: '' }) =>
+    give({ span: { from: null, until: date, zone: 'Europe/Lisbon' }, tell });
+
+  test('who is outside gets one letter that says so, and no second one', async () => {
+    expect(until('2027-03-20').ok).toBe(true);
+    await letters(async () => {});
+    expect(remind(14)).toBe(0);
+    expect(remind(17)).toBe(1);
+    expect(remind(17)).toBe(0);
+    const [letter, ...more] = await letters(async () => {}, START + 17 * DAY);
+    expect(more).toEqual([]);
+    expect(letter?.to.address).toBe(MARTA);
+    expect(letter?.text).toContain('Your access to Ines’s calendar ends after 20 March 2027.');
+  });
+
+  test('none where the giving itself was days ago, was quiet, was extended, or is over', async () => {
+    until('2027-03-04');
+    expect(remind(0.5)).toBe(0);
+    const row = () => rowsNow().find((r) => r.outside)?.grants[0]?.key ?? null;
+    const later = (date: string, tell: { note: string } | null) =>
+      give({ seen: row(), span: { from: null, until: date, zone: 'Europe/Lisbon' }, tell });
+    expect(later('2027-03-20', null).ok).toBe(true);
+    await letters(async () => {});
+    expect(remind(17)).toBe(1);
+    expect(later('2027-04-20', null).ok).toBe(true);
+    expect(await letters(async () => {}, START + 17 * DAY)).toEqual([]);
+    expect(remind(60)).toBe(0);
+  });
+
+  test('none for whoever was never told, or is inside', () => {
+    expect(until('2027-03-20', null).ok).toBe(true);
+    const inside = { audience: { kind: 'person', id: 'wren' }, span: { from: null, until: '2027-03-20', zone: 'UTC' } };
+    expect(give({ ...inside, tell: { note: '' } }).ok).toBe(true);
+    expect(remind(17)).toBe(0);
+  });
+});
 
 describe('somebody outside', () => {
   test('is made by being given something, once, and stands in no directory', () => {

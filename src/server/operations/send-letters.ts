@@ -54,15 +54,18 @@ async function write(db: Connection, now: number, outgoing: Outgoing, person: Pe
   const by = outgoing.byId === null ? null : personById(db, outgoing.byId);
   const grant = outgoing.grantId === null ? null : grantById(db, outgoing.grantId);
   const tells = outgoing.kind === 'given' || outgoing.kind === 'changed';
-  if (tells && (!grant || grant.recordedUntil !== null)) return null;
+  const ending = outgoing.kind === 'ending';
+  if ((tells || ending) && (!grant || grant.recordedUntil !== null)) return null;
+  if (ending && (grant?.ends ?? 0) <= now) return null;
+  const day = grant?.ends ? dayText(grant.ends - 1, person.zone) : '';
   const names = { owner: owner?.name ?? '', by: by?.name ?? '', byOwner: by?.id === owner?.id ? 'yes' : 'no' };
-  const lines = [t('hello', { name: person.name }), t(outgoing.kind, names)];
+  const lines = [t('hello', { name: person.name }), t(outgoing.kind, { ...names, day })];
   if (grant && tells) {
     const first = names.owner.split(' ')[0] ?? '';
     const { does, cannot } = rightsSentence(ts, grant.rights, first, false);
     lines.push(t('what', { does, cannot }));
     if (grant.starts !== null && grant.starts > now) lines.push(t('from', { day: dayText(grant.starts, person.zone) }));
-    if (grant.ends !== null) lines.push(t('until', { day: dayText(grant.ends - 1, person.zone) }));
+    if (day) lines.push(t('until', { day }));
   }
   if (outgoing.note) lines.push(`“${outgoing.note}”`);
   if (outgoing.kind !== 'taken') lines.push(t('wayInHere', { address: await wayIn(db, person) }));

@@ -259,6 +259,17 @@ export function grantsNaming(db: Connection, personId: number): StoredGrant[] {
     .map(decode);
 }
 
+/** The grants that stand and end after one instant and not after another. */
+export function grantsEnding(db: Connection, after: number, until: number): StoredGrant[] {
+  return db
+    .all<Row>(
+      'SELECT * FROM access_grant WHERE recorded_until IS NULL AND ends > ? AND ends <= ? ORDER BY ends',
+      after,
+      until,
+    )
+    .map(decode);
+}
+
 /** Ends a grant's record; the row itself stays as history. */
 export function endGrant(db: Connection, id: number, at: number): void {
   db.run('UPDATE access_grant SET recorded_until = ? WHERE id = ? AND recorded_until IS NULL', at, id);

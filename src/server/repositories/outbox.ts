@@ -6,7 +6,7 @@ export interface Outgoing {
   readonly key: string;
   readonly at: number;
   readonly personId: number;
-  readonly kind: 'given' | 'changed' | 'taken' | 'wayIn';
+  readonly kind: 'given' | 'changed' | 'taken' | 'ending' | 'wayIn';
   readonly calendarId: number | null;
   readonly grantId: number | null;
   readonly byId: number | null;
@@ -67,6 +67,25 @@ export function outgoingDue(db: Connection, now: number, most: number): Outgoing
     .map(decode);
 }
 
+/** Whether a letter that a grant ends was written to a person. */
+export function wasRemindedOf(db: Connection, grantId: number, personId: number): boolean {
+  return (
+    db.get(`SELECT 1 FROM outbox WHERE kind = 'ending' AND grant_id = ? AND person_id = ?`, grantId, personId) !==
+    undefined
+  );
+}
+
+/** Whether a person was ever told by letter of their access to a calendar. */
+export function wasToldByLetter(db: Connection, calendarId: number, personId: number): boolean {
+  return (
+    db.get(
+      `SELECT 1 FROM outbox WHERE kind IN ('given', 'changed') AND calendar_id = ? AND person_id = ? LIMIT 1`,
+      calendarId,
+      personId,
+    ) !== undefined
+  );
+}
+
 /** Far beyond any clock: a letter that is being sent is due for nobody. */
 const CLAIMED = 9_000_000_000_000_000;
 
@@ -99,7 +118,7 @@ export function lettersAbout(db: Connection, calendarId: number): Map<number, 'w
   return new Map(
     db.arrays<[number, 'waiting' | 'sent' | 'failed']>(
       `SELECT grant_id, CASE WHEN sent_at IS NOT NULL THEN 'sent' WHEN given_up = 1 THEN 'failed' ELSE 'waiting' END
-       FROM outbox WHERE calendar_id = ? AND grant_id IS NOT NULL ORDER BY id`,
+       FROM outbox WHERE calendar_id = ? AND grant_id IS NOT NULL AND kind <> 'ending' ORDER BY id`,
       calendarId,
     ),
   );

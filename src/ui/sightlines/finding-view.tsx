@@ -16,10 +16,18 @@ export function FindingView({ calendar, finding }: { calendar: string; finding: 
   const { style, now } = useFrame();
   const week = weekStart(Math.floor(toWall(style.zone, now()) / DAY) * DAY, style.weekFirst);
   const range = { from: dateText(week), to: dateText(week + 7 * DAY), zone: style.zone };
-  const audience =
-    finding.kind === 'sensitive' || finding.kind === 'everyone' ? ({ kind: 'everyone' } as const) : finding.audience;
+  const everyone = { kind: 'everyone' } as const;
+  // Of several people who get the same, the first stands for all.
+  const [audience, seen] =
+    finding.kind === 'sensitive'
+      ? [everyone, null]
+      : finding.kind === 'everyone'
+        ? [everyone, finding.seen]
+        : finding.kind === 'spare'
+          ? [finding.people[0]?.audience ?? everyone, finding.people[0]?.seen ?? null]
+          : [finding.audience, finding.seen];
   const query = useQuery({
-    queryKey: ['calendar', calendar, 'finding', finding.kind === 'sensitive' ? '' : finding.seen, range],
+    queryKey: ['calendar', calendar, 'finding', finding.kind, seen, range],
     enabled: finding.kind !== 'sensitive',
     queryFn: () =>
       call('previewAccess', {
@@ -27,7 +35,7 @@ export function FindingView({ calendar, finding }: { calendar: string; finding: 
         body: {
           audience,
           rights: finding.kind === 'everyone' ? { ...NOTHING, sight: 'busy' } : null,
-          seen: finding.kind === 'sensitive' ? null : finding.seen,
+          seen,
           range,
         },
       }) as Promise<PreviewAnswer>,

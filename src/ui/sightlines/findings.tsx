@@ -33,7 +33,9 @@ export function Findings(props: {
   if (!data) return null;
   const { findings, words, mayChangeWords } = data;
   if (findings.length === 0 && !mayChangeWords) return null;
-  const keyOf = (f: Finding): string => (f.kind === 'sensitive' ? f.item.id : `${f.kind} ${f.seen}`);
+  const keyOf = (f: Finding): string =>
+    f.kind === 'sensitive' ? f.item.id : f.kind === 'spare' ? f.kind : `${f.kind} ${f.seen}`;
+  const tooOpen = findings.filter((f) => f.kind !== 'spare').length;
   const preset = (name: string | null) => (name ? t(`presets.${name as 'full'}`) : t('reaches.words'));
   const day = (instant: string) => dayMonth(toWall(style.zone, parseInstant(instant) ?? 0));
   const textOf = (f: Finding): string => {
@@ -64,6 +66,8 @@ export function Findings(props: {
           date: day(f.left),
           what: preset(f.preset),
         });
+      case 'spare':
+        return t('findings.spare', { count: f.people.length, names: f.people.map((p) => p.name).join(', ') });
       default:
         return f satisfies never;
     }
@@ -86,6 +90,10 @@ export function Findings(props: {
           body: { audience: { kind: 'everyone' }, rights: { ...NOTHING, sight: 'busy' }, seen: f.seen },
         });
         await onMended(t('findings.everyoneDone'));
+      } else if (f.kind === 'spare') {
+        const takes = f.people.map(({ audience, seen }) => ({ audience, seen }));
+        await call('takeSeveral', { params: { calendar }, body: { takes } });
+        await onMended(t('findings.spareDone', { count: takes.length }));
       } else {
         await call('takeAccess', { params: { calendar }, body: { audience: f.audience, seen: f.seen } });
         await onMended(f.kind === 'link' ? t('lines.withdrawn') : t('findings.takenDone', { name: f.name }));
@@ -98,13 +106,14 @@ export function Findings(props: {
   };
   return (
     <section
-      className={`card${findings.length > 0 ? ' wrong-card' : ''}`}
+      className={`card${tooOpen > 0 ? ' wrong-card' : ''}`}
       aria-label={t('findings.title')}
       style={{ marginBottom: 12 }}
     >
       <div className="row" style={{ justifyContent: 'space-between', flexWrap: 'nowrap' }}>
-        <b className={findings.length > 0 ? 'wrong' : 'soft'}>
-          {findings.length > 0 ? t('findings.head', { count: findings.length }) : t('findings.none')}
+        <b className={tooOpen > 0 ? 'wrong' : 'soft'}>
+          {tooOpen > 0 ? t('findings.head', { count: tooOpen }) : t('findings.none')}
+          {tooOpen === 0 && findings.length > 0 && ` ${t('findings.headSpare')}`}
         </b>
         <Button variant="text" aria-expanded={open} onClick={() => setOpen(!open)}>
           {open ? t('findings.hide') : t('findings.look')}
