@@ -42,6 +42,7 @@ const CANDIDATES: Record<string, string> = {
   complementary: 'aside',
   region: 'section, [role="region"]',
   row: 'tr',
+  article: 'article',
 };
 
 /** One window of one person's: everything is found by role and name, and waited for, never timed. */
@@ -153,8 +154,8 @@ export class Desk {
   }
 
   /** Types into a field, in place of what it held. */
-  async fill(label: Name, text: string, role = 'textbox'): Promise<void> {
-    await this.press(role, label);
+  async fill(label: Name, text: string, role = 'textbox', within?: ElementHandle<Element>): Promise<void> {
+    await this.press(role, label, within);
     await this.page.keyboard.down('Control');
     await this.page.keyboard.press('a');
     await this.page.keyboard.up('Control');

@@ -11,6 +11,7 @@ export function installNames(): void {
     BUTTON: 'button',
     ASIDE: 'complementary',
     SECTION: 'region',
+    ARTICLE: 'article',
     H1: 'heading',
     H2: 'heading',
     H3: 'heading',

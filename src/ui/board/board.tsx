@@ -111,18 +111,24 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
     },
     [router, search],
   );
-  const startNew = useCallback(
-    (start?: number, end?: number) => {
-      const base = head ?? lastHead.current;
-      const may = base !== null && (base.may.add || base.may.suggest);
-      if (looking && !may) router.push(`/for/${frame.me.handle}/calendar?new=1`);
-      if (!may) return;
+  const begin = useCallback(
+    (head: BoardHead, start?: number, end?: number) => {
       const from = start ?? firstGuess(toWall(style.zone, now()), first, count);
       setSelected(null);
       setImporting(false);
-      setDraft({ draft: { kind: 'new', start: from, end: end ?? from + 60 * MINUTE }, head: base, id: Date.now() });
+      setDraft({ draft: { kind: 'new', start: from, end: end ?? from + 60 * MINUTE }, head, id: Date.now() });
     },
-    [head, style.zone, now, first, count, looking, router, frame.me.handle],
+    [style.zone, now, first, count],
+  );
+  // What is new is made for whom the band names; only what is drawn on, or asked for at, this board is for its owner.
+  const startNew = useCallback(
+    (start?: number, end?: number) => {
+      const base = head ?? lastHead.current;
+      if (looking && !base?.may.add) router.push(`/for/${frame.me.handle}/calendar?new=1`);
+      if (!base?.may.add) return;
+      begin(base, start, end);
+    },
+    [head, begin, looking, router, frame.me.handle],
   );
 
   const wantsNew = search.get('new') === '1';
@@ -240,7 +246,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
             {looking && <Link href={`/for/${frame.me.handle}/calendar`}>{t('board.back')}</Link>}
             {head && !head.as && <Standing head={head} />}
             {head?.may.suggest && (
-              <Button variant="outlined" onClick={() => startNew()}>
+              <Button variant="outlined" onClick={() => begin(head)}>
                 {t('board.forwardNew')}
               </Button>
             )}
@@ -304,7 +310,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
             {data.cutShort && <p className="notice">{t('board.cutShort')}</p>}
             {items.length === 0 && !query.isFetching && (
               <p className="notice soft" role="status">
-                {head.may.add || head.may.suggest ? t('board.emptyNew') : t('board.empty')}
+                {head.may.add ? t('board.emptyNew') : t('board.empty')}
               </p>
             )}
             <Hours
@@ -320,7 +326,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
                 setImporting(false);
                 if (draft?.draft.kind === 'change') setDraft(null);
               }}
-              onDraw={startNew}
+              onDraw={(start, end) => begin(head, start, end)}
               onMove={(item, start, end) => void move(item, start, end)}
             />
             {!narrow && <Legend />}

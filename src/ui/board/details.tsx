@@ -172,7 +172,7 @@ function ForwardRemoval({ item, head, onDone }: { item: ItemWire; head: BoardHea
   };
   if (!open)
     return (
-      <Button variant="text" onClick={() => setOpen(true)} sx={{ mt: 1 }}>
+      <Button variant="text" onClick={() => setOpen(true)} sx={{ mt: 1, px: 0, justifySelf: 'start' }}>
         {t('panel.forwardRemoval')}
       </Button>
     );
