@@ -169,8 +169,8 @@ describe('a way in that isn’t one', () => {
   });
 
   test('a session withdrawn in one window ends the other', async () => {
-    const other = await Caller.stepIn(home, 'nils');
-    await open('nils', '/for/nils/settings');
+    const other = await Caller.stepIn(home, 'tobias');
+    await open('tobias', '/for/tobias/settings');
     await desk.press('button', /^Sign out there/);
     await desk.says('Signed out there.');
     expect((await other.send('GET', '/api/frame')).status).toBe(401);

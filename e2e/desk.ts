@@ -48,6 +48,8 @@ const CANDIDATES: Record<string, string> = {
 /** One window of one person's: everything is found by role and name, and waited for, never timed. */
 export class Desk {
   private closed = false;
+  /** Whether this window is worked by the keys alone. */
+  byKeys = false;
   private constructor(
     readonly page: Page,
     readonly context: BrowserContext,
@@ -126,6 +128,11 @@ export class Desk {
   }
 
   async press(role: string, name: Name, within?: ElementHandle<Element>): Promise<void> {
+    if (this.byKeys) await this.pressByKeys(role, name, within);
+    else await this.click(role, name, within);
+  }
+
+  private async click(role: string, name: Name, within?: ElementHandle<Element>): Promise<void> {
     await until(
       `to press the ${role} called ${String(name)}`,
       async () => {
@@ -153,6 +160,51 @@ export class Desk {
     );
   }
 
+  /** The same with the keys alone: what can't be reached by Tab, or by the arrows of an open list, can't be pressed. */
+  private async pressByKeys(role: string, name: Name, within?: ElementHandle<Element>): Promise<void> {
+    await until(
+      `to press the ${role} called ${String(name)} by keys`,
+      async () => {
+        const element = await this.look(role, name, within);
+        if (!element) return null;
+        const off = await element.evaluate(
+          (el) => (el as HTMLButtonElement).disabled || el.getAttribute('aria-disabled') === 'true',
+        );
+        if (off) return null;
+        const inList = role === 'option' || role === 'menuitem';
+        if (!(await this.reach(element, inList ? 'ArrowDown' : 'Tab'))) return null;
+        const typed = await element.evaluate(
+          (el) => el instanceof HTMLInputElement || el instanceof HTMLTextAreaElement,
+        );
+        if (role === 'checkbox' || role === 'switch') await this.page.keyboard.press('Space');
+        else if (!typed) await this.page.keyboard.press('Enter');
+        return true;
+      },
+      this.page,
+    );
+  }
+
+  /** Presses a key until something has the focus; `false` where it never does. */
+  private async reach(element: ElementHandle<Element>, key: 'Tab' | 'ArrowDown'): Promise<boolean> {
+    for (let steps = 0; steps < 300; steps++) {
+      const at = await element.evaluate((el) => {
+        const on = document.activeElement;
+        if (on === null) return 'elsewhere';
+        if (on === el || document.getElementById(on.getAttribute('aria-activedescendant') ?? '') === el) return 'there';
+        // Choices that stand together are one stop of Tab; the arrows go on between them.
+        const together = el.closest('[role="group"]');
+        return together?.contains(on) && el.getAttribute('tabindex') === '-1' ? 'beside' : 'elsewhere';
+      });
+      if (at === 'there') return true;
+      if (at === 'beside') {
+        await this.page.keyboard.press('ArrowRight');
+        continue;
+      }
+      await this.page.keyboard.press(key);
+    }
+    return false;
+  }
+
   /** Types into a field, in place of what it held. */
   async fill(label: Name, text: string, role = 'textbox', within?: ElementHandle<Element>): Promise<void> {
     await this.press(role, label, within);
@@ -166,6 +218,23 @@ export class Desk {
   /** Sets a date field, which takes keys in its own order. */
   async fillDate(label: Name, date: string): Promise<void> {
     const field = (await this.any(label)) as ElementHandle<HTMLInputElement>;
+    if (this.byKeys) {
+      // Begun at the first of the field's parts: from before it.
+      while (await field.evaluate((el) => el === document.activeElement)) {
+        await this.page.keyboard.down('Shift');
+        await this.page.keyboard.press('Tab');
+        await this.page.keyboard.up('Shift');
+      }
+      if (!(await this.reach(field, 'Tab'))) throw new Error(`${String(label)} is not reached by Tab`);
+      // Month, day, year: each of the field's parts goes on to the next once it is full.
+      if (date)
+        for (const digit of `${date.slice(5, 7)}${date.slice(8)}${date.slice(0, 4)}`)
+          await this.page.keyboard.press(digit as never);
+      else
+        for (const key of ['Backspace', 'ArrowRight', 'Backspace', 'ArrowRight', 'Backspace'])
+          await this.page.keyboard.press(key as never);
+      return;
+    }
     await field.evaluate((el, value) => {
       Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')?.set?.call(el, value);
       el.dispatchEvent(new Event('input', { bubbles: true }));

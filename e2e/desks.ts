@@ -4,9 +4,9 @@ import { Desk, startBrowser } from './desk.ts';
 
 /**
  * Windows for a file's tests: one browser, each test's windows closed after it, with nothing broken in any. `open` is a sample
- * person's, live already; `stranger` that of somebody who isn't signed in.
+ * person's, live already; `stranger` that of somebody who isn't signed in. With `byKeys`, the keys alone do what a hand would press.
  */
-export function desksAt(home: string) {
+export function desksAt(home: string, { byKeys = false } = {}) {
   const desks: Desk[] = [];
   let browser: Browser;
   beforeAll(async () => {
@@ -23,12 +23,14 @@ export function desksAt(home: string) {
     open: async (who: string, path: string): Promise<Desk> => {
       const desk = await Desk.as(browser, home, who, path);
       desks.push(desk);
+      desk.byKeys = byKeys;
       await desk.find('status', 'live');
       return desk;
     },
     stranger: async (path: string): Promise<Desk> => {
       const desk = await Desk.open(browser, home + path);
       desks.push(desk);
+      desk.byKeys = byKeys;
       return desk;
     },
   };

@@ -2,9 +2,9 @@ import { expect, inject, test } from 'vitest';
 import { Caller } from './caller.ts';
 import { desksAt } from './desks.ts';
 
-/* Lucía's calendar, people outside and links; and what an administrator does on another's calendar. */
+/* Lucía's calendar, people outside and links; and what an administrator does on another's calendar. All of it is done by the keys alone. */
 const home = inject('sample');
-const { open, stranger } = desksAt(home);
+const { open, stranger } = desksAt(home, { byKeys: true });
 
 test('somebody outside: barred with its rule and asked for, given after one confirmation, let in by letter, shut off at once', async () => {
   const lucia = await open('lucia', '/for/lucia/sightlines');
@@ -137,38 +137,4 @@ test('an administrator gives access on another’s calendar, sees none of its it
   await elin.says('Noor Ashby gave Kofi Beck access to your calendar.');
   await elin.press('link', 'Look in Sightlines');
   await elin.says('given by an administrator, Noor Ashby');
-});
-
-test('by keys alone: somebody outside is given free/busy, and it is taken back', async () => {
-  const mateo = await open('mateo', '/for/mateo/sightlines');
-  const keys = async (...list: string[]) => {
-    for (const key of list) await mateo.page.keyboard.press(key as never);
-  };
-  const focus = async (role: string, name: string | RegExp) => {
-    const wanted = await mateo.find(role, name);
-    // By Tab, as a hand on the keys would: the control must be reachable, not only focusable.
-    for (let steps = 0; steps < 120; steps++) {
-      if (await wanted.evaluate((el) => el === document.activeElement)) return;
-      await keys('Tab');
-    }
-    throw new Error(`${String(name)} is not reached by Tab`);
-  };
-  await focus('button', 'Give access');
-  await keys('Enter');
-  await mateo.find('combobox', 'Choose who');
-  await mateo.page.keyboard.type('ana@weir-club.example');
-  await mateo.find('option', /ana@weir-club.example, outside/);
-  await keys('Enter');
-  await mateo.find('heading', 'ana@weir-club.example');
-  await focus('button', 'Save for ana@weir-club.example');
-  await keys('Enter');
-  await mateo.find('button', 'Yes, give it');
-  // The confirmation has the focus.
-  await keys('Enter');
-  await mateo.says('Saved. ana@weir-club.example now has Free/busy.');
-  await focus('button', 'Take away…');
-  await keys('Enter');
-  await focus('button', 'Take away');
-  await keys('Enter');
-  await mateo.says('own access is taken away');
 });

@@ -3,9 +3,9 @@ import { Caller } from './caller.ts';
 import type { Desk } from './desk.ts';
 import { desksAt } from './desks.ts';
 
-/* Hedda's calendar, and her colleagues: nobody else's test touches them. */
+/* Hedda's calendar, and her colleagues: nobody else's test touches them. All of it is done by the keys alone. */
 const home = inject('sample');
-const { open } = desksAt(home);
+const { open } = desksAt(home, { byKeys: true });
 
 const first = (name: string) => name.split(' ')[0] ?? '';
 async function choose(desk: Desk, name: string): Promise<void> {
