@@ -17,7 +17,7 @@ import { personById } from '../repositories/people.ts';
 import {
   closeSuggestion,
   insertSuggestion,
-  openSuggestions,
+  openSuggestionsNear,
   openSuggestionsOf,
   type Suggestion,
   suggestionByKey,
@@ -159,14 +159,14 @@ function decidingOnce(): typeof decideOn {
 /** How many suggestions wait for the answer of the one who asks. */
 export function suggestionsWaiting(ctx: Context): number {
   const decide = decidingOnce();
-  return openSuggestions(ctx.db).filter((s) => answerable(ctx, s, decide) !== null).length;
+  return openSuggestionsNear(ctx.db, ctx.viewer.id).filter((s) => answerable(ctx, s, decide) !== null).length;
 }
 
 /** What waits for one's yes, the oldest first, and what one put forward oneself, the newest first. */
 export function listSuggestions(ctx: Context): Result<SuggestionsAnswer> {
   const directory = new Directory(ctx.db);
   const decide = decidingOnce();
-  const waiting = openSuggestions(ctx.db).flatMap((s) => {
+  const waiting = openSuggestionsNear(ctx.db, ctx.viewer.id).flatMap((s) => {
     const met = answerable(ctx, s, decide);
     return met ? [wire(ctx, directory, s, met.decided, met.found)] : [];
   });

@@ -1,4 +1,5 @@
 import type { Connection } from '../db/index.ts';
+import { GROUPS_NOW } from './groups.ts';
 
 /** A change put forward. `item` and `happening` (epoch milliseconds) name what it is about; `body` is what the contract read. */
 export interface Suggestion {
@@ -66,9 +67,23 @@ export function insertSuggestion(db: Connection, s: Omit<Suggestion, 'state' | '
   );
 }
 
-/** Every suggestion that waits for an answer, the oldest first. */
-export function openSuggestions(db: Connection): Suggestion[] {
-  return db.all<Row>(`SELECT * FROM suggestion WHERE state = 'open' ORDER BY id`).map(decode);
+/**
+ * The suggestions that wait on calendars where a person may change anything at all, as far as the rows of the grants say: one's own
+ * calendars, and those with a grant that speaks to them and lets its audience add, change or remove. The oldest first. Which of
+ * them they may answer is for the rule to decide.
+ */
+export function openSuggestionsNear(db: Connection, personId: number): Suggestion[] {
+  return db
+    .all<Row>(
+      `SELECT s.* FROM suggestion s JOIN calendar c ON c.id = s.calendar_id
+       WHERE s.state = 'open' AND s.person_id <> @personId AND (c.owner_id = @personId OR EXISTS (
+         SELECT 1 FROM access_grant g WHERE g.calendar_id = s.calendar_id AND g.recorded_until IS NULL
+           AND (g.may_add = 1 OR g.may_change <> 'none' OR g.may_remove <> 'none')
+           AND (g.audience = 'everyone' OR g.person_id = @personId OR g.group_id IN (${GROUPS_NOW}))))
+       ORDER BY s.id`,
+      { personId },
+    )
+    .map(decode);
 }
 
 /** What a person put forward, the newest first. */

@@ -109,7 +109,9 @@ export function Frame(props: { initial: FrameAnswer; who: string; children: Reac
         open={toast !== null}
         autoHideDuration={toast?.undo ? 12_000 : 5_000}
         onClose={(_, reason) => reason !== 'clickaway' && setToast(null)}
-        anchorOrigin={{ vertical: 'bottom', horizontal: 'center' }}
+        // Beside the spine: the buttons that save stand further right, and stay free.
+        anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }}
+        sx={{ left: { sm: 128 }, maxWidth: 420 }}
       >
         <Alert
           severity="success"
