@@ -1,5 +1,5 @@
 'use client';
-import Autocomplete from '@mui/material/Autocomplete';
+import Autocomplete, { createFilterOptions } from '@mui/material/Autocomplete';
 import Dialog from '@mui/material/Dialog';
 import TextField from '@mui/material/TextField';
 import { useQuery } from '@tanstack/react-query';
@@ -9,6 +9,9 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import { firstName } from '../common/token.tsx';
 import { useFrame } from './frame-context.tsx';
+
+/** However many people there are, a list stays short enough to look through. */
+const few = createFilterOptions<{ label: string; goal: string }>({ limit: 60 });
 
 /** The command palette: everything one can go to or begin, by typing. Ctrl or Command with K opens it. */
 export function Finder() {
@@ -49,7 +52,12 @@ export function Finder() {
           label: p.own ? t('sightlinesMine') : t('sightlines', { name: p.name }),
           goal: `/for/${p.handle}/sightlines`,
         })),
+      ...(frame.principals.some((p) => p.own && p.share)
+        ? [{ label: t('give'), goal: `/for/${mine}/sightlines?give=1` }]
+        : []),
+      { label: t('messages'), goal: `/for/${who}/messages` },
       { label: t('people'), goal: `/for/${who}/people` },
+      ...(frame.me.inside ? [{ label: t('houseRules'), goal: `/for/${who}/house-rules` }] : []),
       { label: t('settings'), goal: `/for/${mine}/settings` },
       ...(people.data?.people ?? [])
         .filter((p) => p.rights.sight !== 'nothing' && p.handle !== mine)
@@ -75,6 +83,7 @@ export function Finder() {
           disablePortal
           autoHighlight
           options={options}
+          filterOptions={few}
           getOptionKey={(o) => `${o.goal} ${o.label}`}
           noOptionsText={t('none')}
           onChange={(_, option) => {

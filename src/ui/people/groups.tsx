@@ -9,13 +9,14 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { GroupsAnswer } from '@/contract/people.ts';
 import { Asked } from '../common/asked.tsx';
+import { fewPeople, personOption, type Someone } from '../common/people-options.tsx';
 import { said } from '../common/refusal.ts';
 import { useFrame } from '../frame/frame-context.tsx';
 
 type Group = GroupsAnswer['groups'][number];
 
 /** The groups and who is in them. An administrator makes them and moves people in and out, with effect at once. */
-export function Groups({ people }: { people: readonly { readonly handle: string; readonly name: string }[] }) {
+export function Groups({ people }: { people: readonly (Someone & { readonly handle: string })[] }) {
   const t = useTranslations('groups');
   const tc = useTranslations('common');
   const { toast } = useFrame();
@@ -114,6 +115,8 @@ export function Groups({ people }: { people: readonly { readonly handle: string;
                 options={people.filter((p) => !group.members.some((m) => m.handle === p.handle))}
                 getOptionLabel={(p) => p.name}
                 getOptionKey={(p) => p.handle}
+                filterOptions={fewPeople}
+                renderOption={personOption}
                 onChange={(_, p) => p && void set(group, p.handle, p.name, true)}
                 renderInput={(params) => <TextField {...params} label={t('add', { name: group.name })} />}
               />

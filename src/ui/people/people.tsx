@@ -11,6 +11,7 @@ import { reachOf } from '@/contract/sight.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { Asked } from '../common/asked.tsx';
 import { ReachMeter, SightMeter } from '../common/meters.tsx';
+import { holdsWords } from '../common/people-options.tsx';
 import { PersonForm } from '../common/person-form.tsx';
 import { dayMonth } from '../common/times.ts';
 import { Token } from '../common/token.tsx';
@@ -29,11 +30,8 @@ export function People() {
   const [filter, setFilter] = useState('');
   const [panel, setPanel] = useState<'add' | 'file' | { person: string } | null>(null);
   const query = useQuery({ queryKey: ['people'], queryFn: () => call('listPeople', {}) });
-  const words = filter.toLowerCase().split(/\s+/).filter(Boolean);
   const all = query.data?.people ?? [];
-  const people = all.filter((p) =>
-    words.every((w) => `${p.name} ${p.role} ${p.site} ${p.address}`.toLowerCase().includes(w)),
-  );
+  const people = all.filter((p) => holdsWords(`${p.name} ${p.role} ${p.site} ${p.address}`, filter));
   const acted = new Set(frame.principals.filter((p) => !p.own).map((p) => p.handle));
   return (
     <div className="board">

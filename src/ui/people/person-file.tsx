@@ -14,6 +14,7 @@ import { call } from '@/contract/call.ts';
 import type { PersonChange, PersonFile, PersonWire } from '@/contract/people.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { Asked } from '../common/asked.tsx';
+import { fewPeople, personOption } from '../common/people-options.tsx';
 import { said } from '../common/refusal.ts';
 import { clock, fullDay } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
@@ -249,6 +250,8 @@ function Leaving(props: { file: PersonFile; people: readonly PersonWire[]; onLef
             value={heir}
             getOptionLabel={(p) => p.name}
             getOptionKey={(p) => p.handle}
+            filterOptions={fewPeople}
+            renderOption={personOption}
             isOptionEqualToValue={(a, b) => a.handle === b.handle}
             onChange={(_, p) => {
               setHeir(p);

@@ -13,6 +13,7 @@ import type { GiveBody, PreviewAnswer, SightlinesAnswer } from '@/contract/acces
 import { call } from '@/contract/call.ts';
 import { SIGHTS } from '@/core/calendar/index.ts';
 import { dateText, toWall, weekStart } from '@/core/time/index.ts';
+import { fewPeople, personOption } from '../common/people-options.tsx';
 import { said } from '../common/refusal.ts';
 import { DAY } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
@@ -122,6 +123,8 @@ export function Layers(props: {
         value={[...few]}
         getOptionLabel={(p) => p.name}
         getOptionKey={(p) => p.handle}
+        filterOptions={fewPeople}
+        renderOption={personOption}
         isOptionEqualToValue={(a, b) => a.handle === b.handle}
         onChange={(_, people) => setFew(people)}
         renderInput={(params) => <TextField {...params} label={t('lines.layerFew')} />}
@@ -133,6 +136,8 @@ export function Layers(props: {
         value={acts}
         getOptionLabel={(p) => p.name}
         getOptionKey={(p) => p.handle}
+        filterOptions={fewPeople}
+        renderOption={personOption}
         isOptionEqualToValue={(a, b) => a.handle === b.handle}
         onChange={(_, p) => setActs(p)}
         renderInput={(params) => <TextField {...params} label={t('lines.layerActs', { owner })} />}

@@ -3,6 +3,7 @@ import Autocomplete from '@mui/material/Autocomplete';
 import TextField from '@mui/material/TextField';
 import { useTranslations } from 'use-intl';
 import type { AudienceWire, SightlinesAnswer } from '@/contract/access.ts';
+import { holdsWords } from '../common/people-options.tsx';
 import { firstName } from '../common/token.tsx';
 import { audienceParam } from './audience-param.ts';
 import { readTyped } from './typed.ts';
@@ -63,10 +64,7 @@ export function Picker(props: { lines: SightlinesAnswer; onPick: (picked: Picked
       getOptionKey={(o) => audienceParam(o.audience)}
       groupBy={(o) => o.group}
       filterOptions={(list, { inputValue }) => {
-        const words = inputValue.toLowerCase().split(/\s+/).filter(Boolean);
-        const found = list
-          .filter((o) => words.every((w) => `${o.name} ${o.detail}`.toLowerCase().includes(w)))
-          .slice(0, SHOWN);
+        const found = list.filter((o) => holdsWords(`${o.name} ${o.detail}`, inputValue)).slice(0, SHOWN);
         const typed = readTyped(inputValue);
         const known = typed && lines.people.some((p) => p.address === typed.address);
         const outside: Option[] =

@@ -10,17 +10,11 @@ import { useTranslations } from 'use-intl';
 import type { AudienceWire, SightlinesAnswer } from '@/contract/access.ts';
 import { call } from '@/contract/call.ts';
 import { SIGHTS } from '@/core/calendar/index.ts';
+import { plain } from '../common/people-options.tsx';
 import { said } from '../common/refusal.ts';
 import { ConfirmGive } from './confirm-give.tsx';
 import { NOTHING } from './grant-editor.tsx';
 import { readTyped } from './typed.ts';
-
-const plain = (text: string): string =>
-  text
-    .normalize('NFKD')
-    .replace(/[\u0300-\u036f]/g, '')
-    .toLowerCase()
-    .trim();
 
 interface Meant {
   readonly word: string;

@@ -35,7 +35,9 @@ export function Sightlines({ calendar }: { calendar: string }) {
   // A door from elsewhere leads straight to a row, or to somebody who has none yet.
   const [chosen, setChosen] = useState(search.get('who') ?? 'everyone');
   const [added, setAdded] = useState<readonly Picked[]>([]);
-  const [picking, setPicking] = useState<'one' | 'several' | 'layers' | 'calendar' | null>(null);
+  const [picking, setPicking] = useState<'one' | 'several' | 'layers' | 'calendar' | null>(
+    search.get('give') === '1' ? 'one' : null,
+  );
   const [refused, setRefused] = useState<string | null>(null);
   const query = useQuery({
     queryKey: ['calendar', calendar, 'sightlines'],
