@@ -123,7 +123,7 @@ export function Layers(props: {
         value={[...few]}
         getOptionLabel={(p) => p.name}
         getOptionKey={(p) => p.handle}
-        filterOptions={fewPeople}
+        filterOptions={fewPeople<Person>}
         renderOption={personOption}
         isOptionEqualToValue={(a, b) => a.handle === b.handle}
         onChange={(_, people) => setFew(people)}
@@ -136,7 +136,7 @@ export function Layers(props: {
         value={acts}
         getOptionLabel={(p) => p.name}
         getOptionKey={(p) => p.handle}
-        filterOptions={fewPeople}
+        filterOptions={fewPeople<Person>}
         renderOption={personOption}
         isOptionEqualToValue={(a, b) => a.handle === b.handle}
         onChange={(_, p) => setActs(p)}
