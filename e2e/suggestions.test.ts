@@ -30,7 +30,12 @@ test('a change put forward comes to those who may make it, is made by a yes, and
   await tomas.says('Marsh Lab Seed Store');
   await pim.find('button', /^Lab walk-through.*14:00–15:30.*Marsh Lab/);
 
-  await tomas.press('button', 'Yes, into Inés’s calendar', card);
+  await tomas.press('link', 'Look at the day', card);
+  await tomas.find('heading', 'Tue 2 Mar 2027');
+  await tomas.find('link', /^New for Inés/);
+  await tomas.page.goBack();
+
+  await tomas.press('button', 'Yes, into Inés’s calendar', await tomas.find('article', 'Lab walk-through'));
   await tomas.says('Done in Inés’s calendar as Pim Adeyemi’s work.');
   await pim.find('button', /^Lab walk-through.*14:00–15:00.*Seed Store/);
   const ines = await open('ines', `/for/ines/calendar?${WEEK}`);

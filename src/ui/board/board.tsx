@@ -13,7 +13,7 @@ import { CallRefused, call } from '@/contract/call.ts';
 import type { BoardHead, ItemsAnswer } from '@/contract/items.ts';
 import { dateText, parseDate, parseInstant, toWall } from '@/core/time/index.ts';
 import { SightMeter } from '../common/meters.tsx';
-import { DAY, dayName, MINUTE, weekTitle } from '../common/times.ts';
+import { DAY, fullDay, MINUTE, weekTitle } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 import { useFrame } from '../frame/frame-context.tsx';
 import { Details } from './details.tsx';
@@ -194,7 +194,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
         <div className="board-head">
           <h1>
             {looking && <span className="of-whom">{t('board.ofWhom', { name: head?.owner.name ?? name })} </span>}
-            {oneDay ? dayName(first) : weekTitle(first)}
+            {oneDay ? fullDay(first) : weekTitle(first)}
           </h1>
           <Button variant="text" onClick={() => go(first - count * DAY)} aria-label={t('board.previous')}>
             ←
@@ -245,6 +245,11 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
           <div className="push">
             {looking && <Link href={`/for/${frame.me.handle}/calendar`}>{t('board.back')}</Link>}
             {head && !head.as && <Standing head={head} />}
+            {head?.may.share && !head.as && !narrow && (
+              <Link href={sightlinesDoor(head, frame.me.handle, principal?.handle ?? null)}>
+                {t('board.sightlinesDoor')}
+              </Link>
+            )}
             {head?.may.suggest && (
               <Button variant="outlined" onClick={() => begin(head)}>
                 {t('board.forwardNew')}

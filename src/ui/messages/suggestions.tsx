@@ -8,6 +8,7 @@ import { type ReactNode, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { SuggestionWire } from '@/contract/suggestions.ts';
+import { dateText, parseDate, parseInstant, toWall } from '@/core/time/index.ts';
 import { repeatKind } from '../board/details.tsx';
 import { Asked } from '../common/asked.tsx';
 import { said } from '../common/refusal.ts';
@@ -85,6 +86,7 @@ function Waiting({ suggestion: s }: { suggestion: SuggestionWire }) {
   const t = useTranslations('messages');
   const { frame } = useFrame();
   const { answer, busy, refused } = useAnswer(s);
+  const day = useDay(s);
   const [note, setNote] = useState('');
   const mine = s.owner.handle === frame.me.handle;
   const owner = firstName(s.owner.name);
@@ -131,7 +133,7 @@ function Waiting({ suggestion: s }: { suggestion: SuggestionWire }) {
           <Button variant="outlined" loading={busy} onClick={() => void answer('no', note, t('forwardNoDone', words))}>
             {t('forwardSayNo')}
           </Button>
-          <Link className="push small" href={dayOf(s, frame.me.handle)}>
+          <Link className="push small" href={day}>
             {t('forwardLook')}
           </Link>
         </div>
@@ -140,12 +142,19 @@ function Waiting({ suggestion: s }: { suggestion: SuggestionWire }) {
   );
 }
 
-/** The day it is about, on the owner's board. */
-function dayOf(s: SuggestionWire, me: string): string {
-  const day = (s.wanted.when ?? s.now)?.start.slice(0, 10) ?? '';
-  const query = new URLSearchParams({ view: 'day', week: day, ...(s.further ? { c: s.further.key } : {}) });
-  if (s.owner.handle !== me) query.set('of', s.owner.handle);
-  return `/for/${me}/calendar?${query}`;
+/** The day it is about, on the owner's board: where one acts for them, working for them. */
+function useDay(s: SuggestionWire): string {
+  const { frame, style } = useFrame();
+  const at = s.wanted.when ?? s.now;
+  const wall = at && (at.allDay ? parseDate(at.start) : toWall(style.zone, parseInstant(at.start) ?? 0));
+  const acted = frame.principals.some((p) => p.handle === s.owner.handle);
+  const query = new URLSearchParams({
+    view: 'day',
+    ...(wall ? { week: dateText(wall) } : {}),
+    ...(s.further ? { c: s.further.key } : {}),
+    ...(acted ? {} : { of: s.owner.handle }),
+  });
+  return `/for/${acted ? s.owner.handle : frame.me.handle}/calendar?${query}`;
 }
 
 function Own({ suggestion: s }: { suggestion: SuggestionWire }) {
@@ -192,7 +201,7 @@ function Compared({ suggestion: s }: { suggestion: SuggestionWire }) {
     const it = s.kind === 'add' ? { ...wanted, ...wanted.when } : now;
     if (!it) return null;
     const { start, end, allDay } = it as { start?: string; end?: string; allDay?: boolean };
-    const repeats = wanted.rule ? t(`form.repeat.${plain(wanted.rule)}`, { rule: wanted.rule }) : null;
+    const repeats = wanted.rule ? t(`form.repeat.${repeatKind(wanted.rule)}`, { rule: wanted.rule }) : null;
     const facts: ReactNode[] = [
       start && end ? whenText({ start, end, allDay: allDay === true }, style) : null,
       it.place,
@@ -227,8 +236,6 @@ function Compared({ suggestion: s }: { suggestion: SuggestionWire }) {
     </div>
   );
 }
-
-const plain = (rule: string) => repeatKind(rule);
 
 function Line({ name, was, wanted }: { name: string; was: string | null; wanted: string | null }) {
   const t = useTranslations('messages');

@@ -5,6 +5,7 @@ import { useColorScheme } from '@mui/material/styles';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
+import Link from 'next/link';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
@@ -15,7 +16,7 @@ import { useFrame } from '../frame/frame-context.tsx';
 
 const MONDAY = 4 * DAY;
 
-/** How times are shown, the look, and where one is signed in. */
+/** How times are shown, who sees one's calendars, the look, and where one is signed in. */
 export function Settings() {
   const t = useTranslations();
   return (
@@ -23,6 +24,7 @@ export function Settings() {
       <h1>{t('settings.title')}</h1>
       <div style={{ display: 'grid', gap: 26, maxWidth: 520, marginTop: 16 }}>
         <Times />
+        <Sharing />
         <Look />
         <Sessions />
       </div>
@@ -97,6 +99,43 @@ function Times() {
           {t('settings.save')}
         </Button>
       </div>
+    </section>
+  );
+}
+
+/** What stands of the sharing of one's own calendars, and the door to all of it. */
+function Sharing() {
+  const t = useTranslations();
+  const { frame } = useFrame();
+  const calendar = frame.principals.find((p) => p.own)?.calendar;
+  const { data } = useQuery({
+    queryKey: ['calendar', calendar, 'sightlines'],
+    queryFn: () => call('listSightlines', { params: { calendar: calendar ?? '' } }),
+    enabled: calendar !== undefined,
+  });
+  if (!data) return null;
+  const everyone = data.rows.find((r) => r.audience.kind === 'everyone');
+  const more = data.rows.filter((r) => r.audience.kind !== 'everyone').length;
+  const door = (c: string | null) => `/for/${frame.me.handle}/sightlines${c === null ? '' : `?c=${c}`}`;
+  return (
+    <section style={{ display: 'grid', gap: 8 }}>
+      <h2>{t('settings.sharing')}</h2>
+      <p className="row" style={{ justifyContent: 'space-between' }}>
+        <span>
+          {data.suspended
+            ? t('settings.sharingSuspended')
+            : t('settings.sharingNow', { sight: t(`sights.${everyone?.effective.sight ?? 'nothing'}`), more })}
+        </span>
+        <Link href={door(null)}>{t('settings.sharingGo')}</Link>
+      </p>
+      {data.others.map((other) => (
+        <p key={other.key} className="row" style={{ justifyContent: 'space-between' }}>
+          <span>{other.name}</span>
+          <Link href={door(other.key)} aria-label={t('settings.sharingGoOf', { name: other.name })}>
+            {t('settings.sharingGo')}
+          </Link>
+        </p>
+      ))}
     </section>
   );
 }
