@@ -35,6 +35,9 @@ const SCREENS: [string, string, string, (desk: Desk) => Promise<unknown>][] = [
   ['a calendar seen free/busy', 'kofi', '/for/kofi/calendar?of=ines', (d) => d.find('button', /^Busy/)],
   ['Sightlines', 'ines', '/for/ines/sightlines', (d) => d.press('button', /^Tomas Lindqvist/)],
   ['Messages', 'tomas', '/for/tomas/messages', (d) => d.says('gave you access')],
+  ['Messages, with what waits for a yes', 'ines', '/for/ines/messages', (d) => d.find('article', 'Seed Store roof')],
+  ['what one put forward', 'pim', '/for/pim/messages', (d) => d.find('region', 'What you put forward')],
+  ['a change put forward', 'pim', '/for/pim/calendar?of=ines', forward],
   ['House rules', 'ines', '/for/ines/house-rules', (d) => d.find('button', 'Save the house rules')],
   ['seen as another', 'ines', '/for/ines/calendar?as=person%3Aamara', (d) => d.says('as Amara Reyes gets it')],
   ['People, to an administrator', 'ines', '/for/ines/people', (d) => d.find('button', 'Make a group')],
@@ -60,6 +63,11 @@ const SCREENS: [string, string, string, (desk: Desk) => Promise<unknown>][] = [
 async function barred(desk: Desk): Promise<void> {
   await desk.press('button', /^Full/);
   await desk.says('Full needs “People outside see at most” to be Full.');
+}
+async function forward(desk: Desk): Promise<void> {
+  await desk.press('button', /^Board pre-read/);
+  await desk.press('button', 'Put a change forward');
+  await desk.find('textbox', 'Why');
 }
 async function layers(desk: Desk): Promise<void> {
   await desk.press('button', 'The calendar as a whole');

@@ -167,6 +167,14 @@ await picture('leaving', 'noor', '/for/noor/people', {
     await page.evaluate(() => document.querySelector('.panel')?.scrollTo(0, 2000));
   },
 });
+await picture('forward', 'pim', '/for/pim/calendar?of=ines', {
+  steps: async (page) => {
+    await press('Lab walk-through')(page);
+    await press('Put a change forward')(page);
+    const why = await page.waitForSelector('::-p-aria(Why)');
+    await why?.type('The lab floor is being mended.');
+  },
+});
 await picture('messages', 'tomas', '/for/tomas/messages');
 await picture('house-rules', 'ines', '/for/ines/house-rules');
 await picture('people', 'oona', '/for/oona/people');
