@@ -1,4 +1,5 @@
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
+import { newItem } from '@/contract/items.ts';
 import { PRESETS } from '@/core/access/index.ts';
 import { readDirectory, writeDirectory } from '@/core/formats/index.ts';
 import { personByHandle } from '../repositories/people.ts';
@@ -13,6 +14,7 @@ import { listItems } from './list-items.ts';
 import { checkNewPerson, findBoard, listPeople } from './people.ts';
 import { listSightlines } from './sightlines.ts';
 import { at, type SmallOrganisation, START, smallOrganisation, WEEK } from './small-organisation.ts';
+import { listSuggestions, putForward } from './suggestions.ts';
 
 const dropped: string[] = [];
 vi.mock('../auth/accounts.ts', () => ({
@@ -211,6 +213,19 @@ describe('somebody leaves', () => {
       seen: null,
     });
     expect(again).toMatchObject({ fields: { audience: 'audienceLeft' } });
+  });
+
+  test('takes back what they had put forward', async () => {
+    org.give('bruno', 'amara', { ...PRESETS.freeBusy, suggest: true });
+    const item = newItem.parse({ title: 'Roof', when: at('2027-03-04', 10) });
+    expect(putForward(org.ctx('amara'), org.calendar('bruno'), { kind: 'add', item, why: '' }).ok).toBe(true);
+    const waiting = () => {
+      const listed = listSuggestions(org.ctx('bruno'));
+      return listed.ok ? listed.value.waiting.length : null;
+    };
+    expect(waiting()).toBe(1);
+    expect((await leave(org.ctx('ines'), 'amara', { to: 'bruno' })).ok).toBe(true);
+    expect(waiting()).toBe(0);
   });
 
   test('the last administrator stays one', () => {

@@ -6,6 +6,7 @@ import { type Calendar, calendarById, calendarsOf, handOn } from '../repositorie
 import { calendarsNaming, endGrant, grantsNaming, grantsOn } from '../repositories/grants.ts';
 import { allGroups, directMembersOf, endMembership } from '../repositories/groups.ts';
 import { allPeople, type Person, personByHandle, saveAccount, savePerson } from '../repositories/people.ts';
+import { withdrawAllOf } from '../repositories/suggestions.ts';
 import { ok, type Result, refuse } from '../result.ts';
 import { announceAccess } from './announce.ts';
 import type { Context } from './context.ts';
@@ -68,9 +69,9 @@ const isLastAdministrator = (ctx: Context, person: Person): boolean =>
   person.administrator && allPeople(ctx.db).filter((p) => p.administrator).length === 1;
 
 /**
- * Somebody leaves, as one act: their sign-in ends, every grant that names them is closed, they stand in no group any more, and
- * their calendars become further ones of whoever they are handed to, with the access others have there as it was. For
- * administrators; not for oneself, nor for the last administrator.
+ * Somebody leaves, as one act: their sign-in ends, every grant that names them is closed, what they put forward is taken back, they
+ * stand in no group any more, and their calendars become further ones of whoever they are handed to, with the access others have
+ * there as it was. For administrators; not for oneself, nor for the last administrator.
  */
 export async function leave(ctx: Context, handle: string, body: LeaveBody): Promise<Result<{ done: true }>> {
   if (!ctx.viewer.administrator) return refuse('administratorOnly');
@@ -89,6 +90,7 @@ export async function leave(ctx: Context, handle: string, body: LeaveBody): Prom
   ctx.db.write(() => {
     for (const grant of grantsNaming(ctx.db, person.id)) endGrant(ctx.db, grant.id, ctx.now);
     for (const group of groupsDirectly(ctx, person)) endMembership(ctx.db, group.id, person.id, ctx.now);
+    withdrawAllOf(ctx.db, person.id, ctx.now);
     for (const calendar of owned) if (heir) handCalendarOn(ctx, calendar, person, heir);
     savePerson(ctx.db, person.id, {
       ...person,

@@ -124,6 +124,15 @@ export function closeSuggestion(
   );
 }
 
+/** Takes back whatever a person put forward that still waits. */
+export function withdrawAllOf(db: Connection, personId: number, at: number): void {
+  db.run(
+    `UPDATE suggestion SET state = 'withdrawn', answered_at = ? WHERE person_id = ? AND state = 'open'`,
+    at,
+    personId,
+  );
+}
+
 /** Opens a suggestion again whose yes is undone, where the write with this trail key came of one. */
 export function reopenSuggestion(db: Connection, undoKey: string): void {
   db.run(

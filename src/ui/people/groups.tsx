@@ -15,8 +15,13 @@ import { useFrame } from '../frame/frame-context.tsx';
 
 type Group = GroupsAnswer['groups'][number];
 
-/** The groups and who is in them. An administrator makes them and moves people in and out, with effect at once. */
-export function Groups({ people }: { people: readonly (Someone & { readonly handle: string })[] }) {
+/** The groups, who is in them, and of whom one sees no free/busy. An administrator makes them and moves people in and out, with effect at once. */
+export function Groups(props: {
+  people: readonly (Someone & { readonly handle: string })[];
+  /** Whose main calendars one sees, by handle: at least when they are free or busy, or nothing of. */
+  seen: ReadonlyMap<string, boolean>;
+}) {
+  const { people, seen } = props;
   const t = useTranslations('groups');
   const tc = useTranslations('common');
   const { toast } = useFrame();
@@ -62,6 +67,7 @@ export function Groups({ people }: { people: readonly (Someone & { readonly hand
           <h3>
             {group.name} <span className="soft small">{t('members', { count: group.people })}</span>
           </h3>
+          <Shown members={group.members} seen={seen} />
           <div className="row" style={{ flexWrap: 'wrap', marginTop: 6 }}>
             {group.members.map((m) => (
               <span key={m.handle} className="tag">
@@ -147,5 +153,18 @@ export function Groups({ people }: { people: readonly (Someone & { readonly hand
         </form>
       )}
     </section>
+  );
+}
+
+/** Whether one sees when each of some people is free or busy; those of whom one doesn't, by name. */
+function Shown({ members, seen }: { members: Group['members']; seen: ReadonlyMap<string, boolean> }) {
+  const t = useTranslations('groups');
+  const others = members.filter((m) => seen.has(m.handle));
+  if (others.length === 0) return null;
+  const hidden = others.filter((m) => !seen.get(m.handle)).map((m) => m.name);
+  return (
+    <p className={hidden.length > 0 ? 'small' : 'small soft'}>
+      {hidden.length > 0 ? t('shownNot', { names: hidden.join(', ') }) : t('shown')}
+    </p>
   );
 }

@@ -161,7 +161,16 @@ export function People() {
         )}
         {query.data && people.length === 0 && <p className="soft">{t('people.noneFound')}</p>}
         {query.data && query.data.outside.length > 0 && <Outside people={query.data.outside} />}
-        {query.data && <Groups people={[...all, ...query.data.outside.filter((p) => !p.left)]} />}
+        {query.data && (
+          <Groups
+            people={[...all, ...query.data.outside.filter((p) => !p.left)]}
+            seen={
+              new Map(
+                all.filter((p) => p.handle !== frame.me.handle).map((p) => [p.handle, p.rights.sight !== 'nothing']),
+              )
+            }
+          />
+        )}
       </div>
       {panel === 'add' && (
         <Panel title={t('people.add')} onClose={() => setPanel(null)}>
