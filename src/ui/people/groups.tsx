@@ -67,7 +67,7 @@ export function Groups(props: {
           <h3>
             {group.name} <span className="soft small">{t('members', { count: group.people })}</span>
           </h3>
-          <Shown members={group.members} seen={seen} />
+          <Shown members={everyoneIn(group, query.data?.groups ?? [])} seen={seen} />
           <div className="row" style={{ flexWrap: 'wrap', marginTop: 6 }}>
             {group.members.map((m) => (
               <span key={m.handle} className="tag">
@@ -154,6 +154,18 @@ export function Groups(props: {
       )}
     </section>
   );
+}
+
+/** Who stands in a group, by themselves or through the groups within it. */
+function everyoneIn(group: Group, groups: readonly Group[]): Group['members'] {
+  const within = new Set([group.key]);
+  const members = new Map<string, Group['members'][number]>();
+  for (const key of within) {
+    const inner = groups.find((g) => g.key === key);
+    for (const m of inner?.members ?? []) members.set(m.handle, m);
+    for (const g of inner?.within ?? []) within.add(g.key);
+  }
+  return [...members.values()];
 }
 
 /** Whether one sees when each of some people is free or busy; those of whom one doesn't, by name. */
