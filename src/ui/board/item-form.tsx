@@ -343,7 +343,12 @@ export function ItemForm(props: {
     <aside className="panel" aria-label={heading}>
       <PanelHead head={head} onClose={onClose} />
       <h2>{heading}</h2>
-      {forward && <p className="small soft">{t('form.forwardHelp', { name: owner })}</p>}
+      {forward && (
+        <p className="small soft">
+          {t('form.forwardHelp', { name: owner })}
+          {draft.kind === 'change' && draft.item.repeats && ` ${t('form.forwardOne')}`}
+        </p>
+      )}
       {refused && <Alert severity="error">{refused}</Alert>}
       {conflict && (
         <Conflict
@@ -573,7 +578,7 @@ function TimeField(props: {
       slotProps={{ inputLabel: { shrink: true }, htmlInput: { autoComplete: 'off' } }}
       onFocus={(event) => {
         setTyped(shown);
-        entered.current = value;
+        if (readTime(value)) entered.current = value;
         event.target.select();
       }}
       onChange={(event) => {
