@@ -1,8 +1,8 @@
 import { expect, inject, test } from 'vitest';
 import { desksAt } from './desks.ts';
 
-/* What somebody may not change they put forward; whoever may change it says yes or no. On the sample organisation. */
-const { open } = desksAt(inject('sample'));
+/* What somebody may not change they put forward; whoever may change it says yes or no. By the keys alone. */
+const { open } = desksAt(inject('sample'), { byKeys: true });
 const WEEK = 'week=2027-03-01';
 
 test('a change put forward comes to those who may make it, is made by a yes, and waits again once that is undone', async () => {

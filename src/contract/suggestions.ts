@@ -4,11 +4,21 @@ import { newItem, when } from './items.ts';
 
 const why = z.string().trim().max(1000, 'tooLong:1000').default('');
 
-/** What somebody without the right to do it puts forward for a calendar: an addition, a change of one item, or its removal. */
+/**
+ * What somebody without the right to do it puts forward for a calendar: an addition, a change of one item, or its removal. Only what
+ * whoever answers is shown of it can be put forward.
+ */
 export const suggestionBody = z.discriminatedUnion('kind', [
   z.strictObject({
     kind: z.literal('add'),
-    item: newItem.omit({ briefing: true, organiser: true, attendees: true, ownerAnswer: true }),
+    item: newItem.omit({
+      briefing: true,
+      organiser: true,
+      attendees: true,
+      ownerAnswer: true,
+      categories: true,
+      importance: true,
+    }),
     why,
   }),
   z.strictObject({

@@ -37,6 +37,10 @@ export function sealIds(list: readonly Sealed[]): string[] {
   return list.map((_, i) => Buffer.from(sealed.slice(i * 16, i * 16 + 16), 'latin1').toString('base64url'));
 }
 
+/** The id under which a full view names a happening; `start` in epoch milliseconds, `null` for an item that doesn't repeat. */
+export const happeningId = (key: string, start: number | null): string =>
+  start === null ? key : `${key}~${Math.floor(start / 1000).toString(36)}`;
+
 /** What a sealed id names; `null` for any text that has not their form. Whose id it is, is for the caller to check. */
 export function openSealed(id: string): Sealed | null {
   const bytes = Buffer.from(id, 'base64url');

@@ -26,14 +26,14 @@ export function changeItem(ctx: Context, id: string, patch: ItemPatch, by = ctx.
   if (item.version !== patch.version) return refuse('changedMeanwhile', { data: found.view });
   const when = patch.when ? readWhen(patch.when) : null;
   if (when && isRefusal(when)) return when;
-  const changed =
-    happening && patch.scope === 'one' ? detached(ctx, found, patch, when, by) : whole(ctx, found, patch, when, by);
+  const changed = happening && patch.scope === 'one' ? detached(found, patch, when) : whole(ctx, found, patch, when);
   if (isRefusal(changed)) return changed;
 
   const { changes, undo } = ctx.db.write(() => {
+    const own = hands(ctx, calendar, by);
     const changes: ItemChange[] = changed.map(({ before, after }) => {
-      if (before === null) return { before, after: insertItem(ctx.db, after) };
-      const kept = { ...after, id: before.id };
+      if (before === null) return { before, after: insertItem(ctx.db, { ...after, ...own }) };
+      const kept = { ...after, ...own, id: before.id };
       updateItem(ctx.db, kept);
       return { before, after: kept };
     });
@@ -60,14 +60,8 @@ function touched({ fields }: ItemPatch): Partial<StoredItem> {
 }
 
 /** The happening as an item of its own. */
-function detached(
-  ctx: Context,
-  found: FoundItem,
-  patch: ItemPatch,
-  when: StoredWhen | null,
-  by: number,
-): Draft[] | Refusal {
-  const { item, happening, decided } = found;
+function detached(found: FoundItem, patch: ItemPatch, when: StoredWhen | null): Draft[] | Refusal {
+  const { item, happening } = found;
   if (!happening) return [];
   if (patch.repeat) return refuse('badInput', { fields: { repeat: 'repeatOfOne' } });
   const { id: _id, ...series } = item;
@@ -75,7 +69,6 @@ function detached(
     ...series,
     ...touched(patch),
     ...(when ?? { start: happening.start, end: happening.end }),
-    ...hands(ctx, decided.calendar, by),
     key: newKey(),
     seriesId: item.id,
     recurrence: happening.recurrence,
@@ -89,14 +82,8 @@ function detached(
 }
 
 /** The item itself: a single one, or a series with every happening that has no item of its own. */
-function whole(
-  ctx: Context,
-  found: FoundItem,
-  patch: ItemPatch,
-  when: StoredWhen | null,
-  by: number,
-): Draft[] | Refusal {
-  const { item, happening, decided } = found;
+function whole(ctx: Context, found: FoundItem, patch: ItemPatch, when: StoredWhen | null): Draft[] | Refusal {
+  const { item, happening } = found;
   const isSeries = item.rule !== null || item.added.length > 0;
   let times: Partial<StoredItem> = when ?? {};
   if (when && isSeries && happening) {
@@ -121,7 +108,6 @@ function whole(
       before: item,
       after: {
         ...next,
-        ...hands(ctx, decided.calendar, by),
         sequence: item.sequence + (when ? 1 : 0),
         version: item.version + 1,
       },

@@ -266,6 +266,9 @@ describe('findings', () => {
     const stale = [...takes, { audience: { kind: 'person', id: 'tomas' } as const, seen: 'stale' }];
     expect(takeSeveral(org.ctx('ines'), org.calendar('ines'), { takes: stale }).ok).toBe(false);
     expect(spare()).toHaveLength(3);
+    expect(takeSeveral(org.ctx('ines'), org.calendar('ines'), { takes: [...takes, ...takes] })).toMatchObject({
+      fields: { audience: 'audienceTwice' },
+    });
     expect(takeSeveral(org.ctx('bruno'), org.calendar('ines'), { takes }).ok).toBe(false);
     expect(takeSeveral(org.ctx('ines'), org.calendar('ines'), { takes }).ok).toBe(true);
     expect(spare()).toEqual([]);

@@ -12,7 +12,7 @@ import { happeningsOf } from './indexing.ts';
 import { RowItem, rowOf, standingOf } from './row-item.ts';
 import { viewFor } from './writing.ts';
 
-/** An item found by an id that only a full view carries, with the happening meant where it is one of a series. */
+/** An item found by an id that the one who asks was given, with the happening meant where it is one of a series. */
 export interface FoundItem {
   readonly decided: Decided;
   readonly item: StoredItem;
@@ -36,17 +36,23 @@ export function findItem(ctx: Context, id: string): FoundItem | Refusal {
   const found = happeningOf(ctx, stored, seconds);
   if (found === undefined) return refuse('notFound');
   const item = found?.replacement ?? stored;
-  const happening = found && !found.replacement ? found : null;
+  const seen = seenItem(ctx, decided, item, found && !found.replacement ? found : null);
+  return seen && 'notes' in seen.view ? seen : refuse('notFound');
+}
+
+/** An item with what the one who asks sees of it and may do with it; `null` where they see nothing. */
+function seenItem(
+  ctx: Context,
+  decided: Decided,
+  item: StoredItem,
+  happening: FoundItem['happening'],
+): FoundItem | null {
   const view = viewFor(ctx, decided, item, happening ?? item);
-  if (!view || !('notes' in view)) return refuse('notFound');
+  if (!view) return null;
   const row = rowOf(item);
   const may = mayItem(new RowItem(row, new Directory(ctx.db)), standingOf(row, ctx.viewer), decided.decision);
   return { decided, item, happening, view, may };
 }
-
-/** The id under which a full view names a happening; `start` in epoch milliseconds, `null` for an item that doesn't repeat. */
-export const happeningIdOf = (key: string, start: number | null): string =>
-  start === null ? key : `${key}~${Math.floor(start / 1000).toString(36)}`;
 
 /**
  * Finds an item of a calendar by any id the one who asks was given, the sealed ones below full included. What they don't see now
@@ -62,11 +68,7 @@ export function findSeen(ctx: Context, decided: Decided, id: string): FoundItem 
   const repeats = item.rule !== null || item.added.length > 0;
   const found = repeats ? happeningOf(ctx, item, (sealed.start / 1000).toString(36)) : null;
   if (found === undefined || found?.replacement) return full;
-  const view = viewFor(ctx, decided, item, found ?? item);
-  if (!view) return full;
-  const row = rowOf(item);
-  const may = mayItem(new RowItem(row, new Directory(ctx.db)), standingOf(row, ctx.viewer), decided.decision);
-  return { decided, item, happening: found, view, may };
+  return seenItem(ctx, decided, item, found) ?? full;
 }
 
 function happeningOf(ctx: Context, item: StoredItem, seconds: string | undefined) {

@@ -41,7 +41,8 @@ export function openedItem(view: ItemWire, words: readonly OwnWord[]): OpenedIte
 /**
  * What is more open on a calendar than it should be: items that look sensitive and are read by many, everyone reading titles, a
  * main calendar behind a link, grants unused for 90 days or to people who have left a group that is given access here, acting
- * rights without an end given to someone outside; and people named with no more than they get anyway. Computed from what the one who asks sees.
+ * rights without an end given to someone outside; and people named with no more than they get anyway. Computed from what the one
+ * who asks sees.
  */
 export function readFindings(ctx: Context, key: string): Result<FindingsAnswer> {
   const decided = findShared(ctx, key);

@@ -97,6 +97,8 @@ function takeAll(ctx: Context, planned: readonly (Plan | Refusal)[]): Result<{ d
   const plans: Plan[] = [];
   for (const plan of planned) {
     if (isRefusal(plan)) return plan;
+    if (plans.some((p) => p.current?.id === plan.current?.id))
+      return refuse('badInput', { fields: { audience: 'audienceTwice' } });
     plans.push(plan);
   }
   const calendar = plans[0]?.decided.calendar;

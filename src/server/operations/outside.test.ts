@@ -85,7 +85,7 @@ describe('before the end', () => {
     const [letter, ...more] = await letters(async () => {}, START + 17 * DAY);
     expect(more).toEqual([]);
     expect(letter?.to.address).toBe(MARTA);
-    expect(letter?.text).toContain('Your access to Ines’s calendar ends after 20 March 2027.');
+    expect(letter?.text).toContain('What you were given of Ines’s calendar for a time ends after 20 March 2027.');
   });
 
   test('none where the giving itself was days ago, was quiet, was extended, or is over', async () => {
@@ -100,6 +100,12 @@ describe('before the end', () => {
     expect(later('2027-04-20', null).ok).toBe(true);
     expect(await letters(async () => {}, START + 17 * DAY)).toEqual([]);
     expect(remind(60)).toBe(0);
+  });
+
+  test('none where nothing is seen anyway', () => {
+    const nothing = { rights: NO_RIGHTS, span: { from: null, until: '2027-03-20', zone: 'UTC' }, tell: { note: '' } };
+    expect(give(nothing).ok).toBe(true);
+    expect(remind(17)).toBe(0);
   });
 
   test('none for whoever was never told, or is inside', () => {

@@ -10,12 +10,14 @@ const DAY = 86_400_000;
 const BEFORE = 3 * DAY;
 
 /**
- * Writes a letter to everyone outside whose access to a calendar ends in the next three days: once for each grant, to those who were
+ * Writes a letter to everyone outside to whom something given for a time ends in the next three days: once for each grant, to those who were
  * told of their access at all, and not where it was given within those days, since the letter that told of it named its end.
  * Whoever is inside, and the owner, find the same in their messages. Answers how many letters were written.
  */
 export function remindOfEnds(db: Connection, now: number): number {
-  const due = grantsEnding(db, now, now + BEFORE).filter((g) => g.ends !== null && g.ends - g.recordedFrom > BEFORE);
+  const due = grantsEnding(db, now, now + BEFORE).filter(
+    (g) => g.rights.sight !== 'nothing' && g.ends !== null && g.ends - g.recordedFrom > BEFORE,
+  );
   if (due.length === 0) return 0;
   return db.write(() => {
     let written = 0;

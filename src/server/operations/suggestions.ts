@@ -1,5 +1,4 @@
-import type { ItemWire } from '@/contract/items.ts';
-import { type NewItem, newItem } from '@/contract/items.ts';
+import { type ItemWire, type NewItem, newItem } from '@/contract/items.ts';
 import type {
   SuggestionAnswerBody,
   SuggestionAnswered,
@@ -9,7 +8,7 @@ import type {
 } from '@/contract/suggestions.ts';
 import { may as mayOn } from '@/core/access/index.ts';
 import { dateText, instantText, toWall, wallText } from '@/core/time/index.ts';
-import { newKey } from '../ids.ts';
+import { happeningId, newKey } from '../ids.ts';
 import { hub } from '../live/hub.ts';
 import { type Calendar, calendarById } from '../repositories/calendars.ts';
 import { itemById, type StoredItem } from '../repositories/items.ts';
@@ -29,7 +28,7 @@ import type { Context } from './context.ts';
 import { createItem, draftItem } from './create-item.ts';
 import { type Decided, decideOn, findCalendar, isRefusal } from './deciding.ts';
 import { Directory } from './directory.ts';
-import { type FoundItem, findItem, findSeen, happeningIdOf } from './find-item.ts';
+import { type FoundItem, findItem, findSeen } from './find-item.ts';
 import { removeItem } from './remove-item.ts';
 import { trailOwn } from './trail-own.ts';
 import { viewsIn } from './views.ts';
@@ -141,7 +140,7 @@ function answerable(ctx: Context, s: Suggestion, decide = decideOn): Answerable 
   if (rights.change === 'none' && rights.remove === 'none') return null;
   const item = s.itemId === null ? null : itemById(ctx.db, s.itemId);
   if (!item) return null;
-  const found = findItem(ctx, happeningIdOf(item.key, s.happening));
+  const found = findItem(ctx, happeningId(item.key, s.happening));
   if (isRefusal(found)) return null;
   return (s.kind === 'change' ? found.may.change : found.may.remove) ? { calendar, decided, found } : null;
 }
@@ -204,7 +203,7 @@ function wire(
     state: s.state,
     answeredBy: s.answeredBy === null ? null : directory.name(s.answeredBy),
     answerNote: s.answerNote,
-    now: view && s.state === 'open' ? standing(view) : null,
+    now: view && standing(view),
     wanted,
     movedOn: found !== null && (found.item.id !== s.itemId || found.item.version !== s.version),
     version: found?.item.version ?? null,
@@ -212,10 +211,10 @@ function wire(
   };
 }
 
-/** The item of one's own suggestion, as one sees it now. */
+/** The item of one's own suggestion as one sees it now; one that was removed, as one would see it. */
 function seenNow(ctx: Context, decided: Decided, s: Suggestion): ItemWire | null {
   const item = s.itemId === null ? null : itemById(ctx.db, s.itemId);
-  if (!item || item.removedAt !== null) return null;
+  if (!item) return null;
   const at = s.happening === null ? item : { start: s.happening, end: s.happening + (item.end - item.start) };
   return viewFor(ctx, decided, item, at);
 }

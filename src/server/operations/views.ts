@@ -2,7 +2,7 @@ import type { ItemWire } from '@/contract/items.ts';
 import { type Decision, type MayItem, type Reader, readerOf, type Standing } from '@/core/access/index.ts';
 import { dateText } from '@/core/time/index.ts';
 import type { Connection } from '../db/index.ts';
-import { type Sealed, sealIds } from '../ids.ts';
+import { happeningId, type Sealed, sealIds } from '../ids.ts';
 import type { HappeningRow, Width } from '../repositories/happening-row.ts';
 import { itemById } from '../repositories/items.ts';
 import { happeningsIn } from '../repositories/occurrences.ts';
@@ -77,9 +77,9 @@ function viewRows(
     if (view === null) continue;
     const wire = view as unknown as Record<string, unknown>;
     if ('notes' in view) {
-      wire.id = happeningId(row);
+      wire.id = idOf(row);
       arrange(wire, row, reader.may(item, standing), decision, directory);
-    } else if (ownersIds) wire.id = happeningId(row);
+    } else if (ownersIds) wire.id = idOf(row);
     else {
       sealed.push({ viewer: person?.id ?? sealAs ?? 0, item: row.id, start: row.at });
       unnamed.push(wire);
@@ -157,10 +157,9 @@ export function viewsThrough(
   });
 }
 
-/** The id of a happening seen in full: the item's key, and for one of a series its start in seconds. */
-function happeningId(row: Pick<HappeningRow, 'key' | 'rule' | 'added' | 'at'>): string {
-  return row.rule === null && row.added === '[]' ? row.key : `${row.key}~${Math.floor(row.at / 1000).toString(36)}`;
-}
+/** The id of a row's happening, seen in full. */
+const idOf = ({ key, rule, added, at }: HappeningRow): string =>
+  happeningId(key, rule === null && added === '[]' ? null : at);
 
 /** The view of one row for one looker; `null` where they get none. */
 export function viewOfRow(db: Connection, directory: Directory, row: HappeningRow, looker: Looker): ItemWire | null {

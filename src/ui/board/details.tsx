@@ -113,14 +113,14 @@ export function Details(props: {
           </p>
         )}
         <div className="row">
-          {item.may?.change && (
+          {(item.may?.change || item.maySuggest) && (
             <Button
               variant="contained"
               color="inherit"
               onClick={onEdit}
               sx={{ bgcolor: 'var(--who)', color: 'var(--paper)' }}
             >
-              {t('panel.edit')}
+              {t(item.maySuggest ? 'panel.forward' : 'panel.edit')}
             </Button>
           )}
           {item.may?.remove && (
@@ -131,16 +131,6 @@ export function Details(props: {
           {item.may?.remove && series && item.repeats && (
             <Button variant="outlined" onClick={() => onRemove('all')}>
               {t('panel.removeAll')}
-            </Button>
-          )}
-          {item.maySuggest && (
-            <Button
-              variant="contained"
-              color="inherit"
-              onClick={onEdit}
-              sx={{ bgcolor: 'var(--who)', color: 'var(--paper)' }}
-            >
-              {t('panel.forward')}
             </Button>
           )}
         </div>

@@ -107,7 +107,7 @@ function whenOf(v: Values) {
 
 /** Whether what is typed into a draft is put forward rather than saved. */
 export const isForward = (draft: Draft, head: BoardHead): boolean =>
-  draft.kind === 'new' ? !head.may.add && head.may.suggest : draft.item.maySuggest === true;
+  draft.kind === 'new' ? head.may.suggest : draft.item.maySuggest === true;
 
 /** Where the server's field names stand in the form. */
 const FIELD: Record<string, keyof Values> = { start: 'from', end: 'to', repeat: 'repeat', 'repeat.rule': 'repeat' };
@@ -232,14 +232,13 @@ export function ItemForm(props: {
     place: text(v.place),
     notes: text(v.notes),
     link: text(v.link),
-    importance: v.importance,
     shows: v.shows,
     visibility: v.visibility,
   });
   const create = (v: Values) =>
     call('createItem', {
       params: { calendar: head.calendar.key },
-      body: { ...fresh(v), briefing: text(v.briefing) },
+      body: { ...fresh(v), importance: v.importance, briefing: text(v.briefing) },
     });
   const changes = (v: Values) => {
     const touched = new Set(Object.keys(dirtyFields) as (keyof Values)[]);
@@ -473,11 +472,12 @@ export function ItemForm(props: {
             )}
             {input('link', t('form.link'))}
             {input('notes', t('form.notes'), { multiline: true, minRows: 2, maxRows: 8 })}
-            {choice(
-              'importance',
-              t('form.importance'),
-              IMPORTANCES.map((i) => [i, t(`importances.${i}`)]),
-            )}
+            {!forward &&
+              choice(
+                'importance',
+                t('form.importance'),
+                IMPORTANCES.map((i) => [i, t(`importances.${i}`)]),
+              )}
             {!forward &&
               (head.own || (head.rights.change === 'all' && head.rights.speaks)) &&
               input('briefing', t('form.briefing'), {

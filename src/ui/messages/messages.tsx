@@ -21,6 +21,14 @@ export function Messages() {
   const { frame } = useFrame();
   const client = useQueryClient();
   const query = useQuery({ queryKey: ['notices'], queryFn: () => call('listNotices', {}) });
+  const forward = useQuery({ queryKey: ['suggestions'], queryFn: () => call('listSuggestions', {}) });
+  const nothing = [
+    query.data?.notices,
+    query.data?.ending,
+    query.data?.wishes,
+    forward.data?.waiting,
+    forward.data?.own,
+  ].every((list) => list?.length === 0);
   const unread = query.data?.notices.some((n) => n.unread) === true;
   useEffect(() => {
     if (!unread) return;
@@ -32,7 +40,8 @@ export function Messages() {
     <div className="page" style={{ maxWidth: 820 }}>
       <h1 style={{ marginBottom: 12 }}>{t('messages.title')}</h1>
       <Asked query={query} />
-      <Suggestions />
+      {!query.isPending && <Asked query={forward} />}
+      {forward.data && <Suggestions list={forward.data} />}
       {query.data && query.data.wishes.length > 0 && <Wishes wishes={query.data.wishes} />}
       {query.data && (
         <>
@@ -40,9 +49,7 @@ export function Messages() {
           <Ending ending={query.data.ending.filter((e) => !e.over)} me={frame.me.handle} over={false} />
         </>
       )}
-      {query.data && [query.data.notices, query.data.ending, query.data.wishes].every((list) => list.length === 0) && (
-        <p className="soft">{t('messages.none')}</p>
-      )}
+      {nothing && <p className="soft">{t('messages.none')}</p>}
       {query.data?.notices.map((n) => (
         <NoticeCard key={n.key} notice={n} me={frame.me.handle} />
       ))}

@@ -2,26 +2,22 @@
 import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQueryClient } from '@tanstack/react-query';
 import Link from 'next/link';
 import { type ReactNode, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import type { SuggestionWire } from '@/contract/suggestions.ts';
+import type { SuggestionsAnswer, SuggestionWire } from '@/contract/suggestions.ts';
 import { dateText, parseDate, parseInstant, toWall } from '@/core/time/index.ts';
 import { repeatKind } from '../board/details.tsx';
-import { Asked } from '../common/asked.tsx';
 import { said } from '../common/refusal.ts';
 import { whenText } from '../common/times.ts';
 import { firstName, Token } from '../common/token.tsx';
 import { useFrame } from '../frame/frame-context.tsx';
 
 /** What waits for one's yes, and what one put forward oneself. Takes no room where there is neither. */
-export function Suggestions() {
+export function Suggestions({ list: { waiting, own } }: { list: SuggestionsAnswer }) {
   const t = useTranslations('messages');
-  const query = useQuery({ queryKey: ['suggestions'], queryFn: () => call('listSuggestions', {}) });
-  if (!query.data) return query.isError ? <Asked query={query} /> : null;
-  const { waiting, own } = query.data;
   return (
     <>
       {waiting.length > 0 && (
@@ -73,14 +69,20 @@ function useAnswer(s: SuggestionWire) {
       toast(undo ? { text, undo: () => void takeBack() } : { text });
       await client.invalidateQueries();
     } catch (error) {
-      setRefused(said(error, t('common.unreachable')).sentence);
+      const { sentence } = said(error, t('common.unreachable'));
+      setRefused(sentence);
       await client.invalidateQueries({ queryKey: ['suggestions'] });
+      // Where somebody else was quicker, its card is gone, and the sentence with it.
+      const now = client.getQueryData<SuggestionsAnswer>(['suggestions']);
+      if (now && ![...now.waiting, ...now.own].some((other) => other.key === s.key)) toast({ text: sentence });
     } finally {
       setBusy(false);
     }
   };
   return { answer, busy, refused };
 }
+
+const HEAD = { add: 'forwardAdd', change: 'forwardChange', remove: 'forwardRemove' } as const;
 
 function Waiting({ suggestion: s }: { suggestion: SuggestionWire }) {
   const t = useTranslations('messages');
@@ -91,7 +93,6 @@ function Waiting({ suggestion: s }: { suggestion: SuggestionWire }) {
   const mine = s.owner.handle === frame.me.handle;
   const owner = firstName(s.owner.name);
   const words = { who: s.who, owner };
-  const said = { add: 'forwardAdd', change: 'forwardChange', remove: 'forwardRemove' } as const;
   const yes =
     s.kind === 'remove' ? t('forwardSayYesRemove') : mine ? t('forwardSayYesMine') : t('forwardSayYes', { owner });
   const overlaps = s.overlaps.map((title) => title ?? t('forwardSomething')).join(', ');
@@ -104,7 +105,7 @@ function Waiting({ suggestion: s }: { suggestion: SuggestionWire }) {
       <Token name={s.owner.name} colour={s.owner.colour} />
       <div style={{ flex: 1, display: 'grid', gap: 6 }}>
         <p>
-          {t(mine ? `${said[s.kind]}Mine` : said[s.kind], words)}
+          {t(mine ? `${HEAD[s.kind]}Mine` : HEAD[s.kind], words)}
           {s.further && <span className="soft"> · {s.further.name}</span>}
         </p>
         <Compared suggestion={s} />
@@ -206,6 +207,8 @@ function Compared({ suggestion: s }: { suggestion: SuggestionWire }) {
       start && end ? whenText({ start, end, allDay: allDay === true }, style) : null,
       it.place,
       repeats,
+      wanted.kind && wanted.kind !== 'meeting' ? t(`kinds.${wanted.kind}`) : null,
+      wanted.shows && wanted.shows !== 'busy' ? t(`statuses.${wanted.shows}`) : null,
       wanted.visibility && wanted.visibility !== 'follow' ? t(`visibilities.${wanted.visibility}`) : null,
     ].filter(Boolean);
     return (
@@ -218,9 +221,12 @@ function Compared({ suggestion: s }: { suggestion: SuggestionWire }) {
             {it.notes}
           </p>
         )}
+        {it.link && <p className="small soft">{it.link}</p>}
       </div>
     );
   }
+  // Once answered, what stood then is no longer known.
+  const waits = s.state === 'open';
   const fields = (['title', 'place', 'notes', 'link'] as const).filter((name) => wanted[name] !== undefined);
   return (
     <div>
@@ -229,9 +235,11 @@ function Compared({ suggestion: s }: { suggestion: SuggestionWire }) {
           <b>{now.title}</b> {!wanted.when && <span className="soft">{whenText(now, style)}</span>}
         </p>
       )}
-      {wanted.when && <Line name="when" was={now && whenText(now, style)} wanted={whenText(wanted.when, style)} />}
+      {wanted.when && (
+        <Line name="when" was={waits && now ? whenText(now, style) : null} wanted={whenText(wanted.when, style)} />
+      )}
       {fields.map((name) => (
-        <Line key={name} name={name} was={now?.[name] ?? null} wanted={wanted[name] ?? null} />
+        <Line key={name} name={name} was={waits ? (now?.[name] ?? null) : null} wanted={wanted[name] ?? null} />
       ))}
     </div>
   );

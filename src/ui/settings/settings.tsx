@@ -9,6 +9,7 @@ import Link from 'next/link';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
+import { Asked } from '../common/asked.tsx';
 import { said } from '../common/refusal.ts';
 import { DAY, fullDay, weekday } from '../common/times.ts';
 import { ZoneField } from '../common/zone-field.tsx';
@@ -108,27 +109,31 @@ function Sharing() {
   const t = useTranslations();
   const { frame } = useFrame();
   const calendar = frame.principals.find((p) => p.own)?.calendar;
-  const { data } = useQuery({
+  const query = useQuery({
     queryKey: ['calendar', calendar, 'sightlines'],
     queryFn: () => call('listSightlines', { params: { calendar: calendar ?? '' } }),
     enabled: calendar !== undefined,
   });
-  if (!data) return null;
-  const everyone = data.rows.find((r) => r.audience.kind === 'everyone');
-  const more = data.rows.filter((r) => r.audience.kind !== 'everyone').length;
+  if (calendar === undefined) return null;
+  const { data } = query;
+  const everyone = data?.rows.find((r) => r.audience.kind === 'everyone');
+  const more = data?.rows.filter((r) => r.audience.kind !== 'everyone').length ?? 0;
   const door = (c: string | null) => `/for/${frame.me.handle}/sightlines${c === null ? '' : `?c=${c}`}`;
   return (
     <section style={{ display: 'grid', gap: 8 }}>
       <h2>{t('settings.sharing')}</h2>
-      <p className="row" style={{ justifyContent: 'space-between' }}>
-        <span>
-          {data.suspended
-            ? t('settings.sharingSuspended')
-            : t('settings.sharingNow', { sight: t(`sights.${everyone?.effective.sight ?? 'nothing'}`), more })}
-        </span>
-        <Link href={door(null)}>{t('settings.sharingGo')}</Link>
-      </p>
-      {data.others.map((other) => (
+      <Asked query={query} />
+      {data && (
+        <p className="row" style={{ justifyContent: 'space-between' }}>
+          <span>
+            {data.suspended
+              ? t('settings.sharingSuspended')
+              : t('settings.sharingNow', { sight: t(`sights.${everyone?.effective.sight ?? 'nothing'}`), more })}
+          </span>
+          <Link href={door(null)}>{t('settings.sharingGo')}</Link>
+        </p>
+      )}
+      {data?.others.map((other) => (
         <p key={other.key} className="row" style={{ justifyContent: 'space-between' }}>
           <span>{other.name}</span>
           <Link href={door(other.key)} aria-label={t('settings.sharingGoOf', { name: other.name })}>
