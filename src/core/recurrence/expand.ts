@@ -1,10 +1,19 @@
 import { fromWall, fromWallLenient, parseDate, parseWall, toWall } from '../time/index.ts';
 import { type Rule, wallStarts } from './rule.ts';
 
+/**
+ * How long each happening is: whole days on the wall clock, then milliseconds exactly. An end given as a time is exact, a
+ * DURATION in days or weeks is nominal (RFC 5545 3.3.6, 3.8.5.3).
+ */
+export interface Length {
+  readonly days: number;
+  readonly ms: number;
+}
+
 /** A repeating item as expansion needs it. Times are wall-clock milliseconds; `zone` is ignored for all-day items. */
 export interface Series {
   readonly startWall: number;
-  readonly endWall: number;
+  readonly length: Length;
   readonly allDay: boolean;
   readonly zone: string;
   readonly rule: Rule | null;
@@ -26,9 +35,15 @@ export function recurrenceWall(text: string): number | null {
   return text.includes('T') ? parseWall(text) : parseDate(text);
 }
 
+/** The instant at which something of a length ends that starts at an instant, `wall` on the zone's clock. */
+export function endOf(zone: string, start: number, wall: number, length: Length): number {
+  return (length.days === 0 ? start : fromWallLenient(zone, wall + length.days * DAY)) + length.ms;
+}
+
 /**
- * The happenings of a series that start in `[from, to)` (epoch milliseconds), in order, at most `budget`. A wall-clock
- * time that a clock change leaves out is skipped. `cut` says that the budget ended the list.
+ * The happenings of a series that start in `[from, to)` (epoch milliseconds), in order, at most `budget`; the walk begins where
+ * the range does. A wall-clock time of the rule that a clock change leaves out is skipped and counts for nothing; the series' own
+ * start and an added date are moved on by the gap (RFC 5545 3.3.5). `cut` says that the budget ended the list.
  */
 export function expand(
   series: Series,
@@ -36,21 +51,25 @@ export function expand(
   to: number,
   budget: number,
 ): { readonly occurrences: readonly Occurrence[]; readonly cut: boolean } {
-  const { startWall, zone, allDay } = series;
-  const length = series.endWall - startWall;
+  const { startWall, zone, allDay, length } = series;
   const wallFrom = allDay ? from : toWall(zone, from) - DAY;
   const wallTo = allDay ? to : toWall(zone, to) + DAY;
   const walls = new Set<number>();
+  // A day to either side may fall out of the range again.
+  const most = budget + 50;
   let cut = false;
   if (series.rule) {
-    const found = wallStarts(series.rule, startWall, Math.max(wallFrom, startWall), wallTo, budget + 1);
-    cut = found.length > budget;
-    for (const wall of cut ? found.slice(0, budget) : found) walls.add(wall);
-  } else walls.add(startWall);
+    const found = wallStarts(series.rule, startWall, wallFrom, wallTo, most, allDay ? null : zone);
+    cut = found.cut;
+    for (const wall of found.walls) walls.add(wall);
+  }
+  // What was given as a time, not worked out by a rule, is there even where the clocks leave it out.
+  const given = new Set([startWall]);
   for (const text of series.added) {
     const wall = recurrenceWall(text);
-    if (wall !== null) walls.add(wall);
+    if (wall !== null) given.add(wall);
   }
+  for (const wall of given) walls.add(wall);
   for (const text of series.left) {
     const wall = recurrenceWall(text);
     if (wall !== null) walls.delete(wall);
@@ -58,14 +77,11 @@ export function expand(
   const occurrences: Occurrence[] = [];
   for (const wall of walls) {
     if (wall < wallFrom || wall >= wallTo) continue;
-    const start = allDay
-      ? wall
-      : series.rule || wall !== startWall
-        ? fromWall(zone, wall)
-        : fromWallLenient(zone, wall);
+    const start = allDay ? wall : given.has(wall) ? fromWallLenient(zone, wall) : fromWall(zone, wall);
     if (start === null || start < from || start >= to) continue;
-    const end = allDay ? wall + length : Math.max(start, fromWallLenient(zone, wall + length));
+    const end = allDay ? wall + length.days * DAY + length.ms : Math.max(start, endOf(zone, start, wall, length));
     occurrences.push({ start, end, wall });
   }
-  return { occurrences: occurrences.sort((a, b) => a.start - b.start), cut };
+  occurrences.sort((a, b) => a.start - b.start);
+  return occurrences.length > budget ? { occurrences: occurrences.slice(0, budget), cut: true } : { occurrences, cut };
 }

@@ -1,2 +1,2 @@
-export { expand, recurrenceWall, type Series } from './expand.ts';
-export { type Rule, readRule } from './rule.ts';
+export { expand, type Occurrence, recurrenceWall, type Series } from './expand.ts';
+export { type Rule, type RuleProblem, readRule } from './rule.ts';

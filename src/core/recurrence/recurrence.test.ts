@@ -11,7 +11,7 @@ const rule = (text: string, start = '2027-01-04T09:00', zone = 'Europe/Lisbon'):
 };
 const series = (more: Partial<Series>): Series => ({
   startWall: wall('2027-01-04T09:00'),
-  endWall: wall('2027-01-04T10:00'),
+  length: { days: 0, ms: 3_600_000 },
   allDay: false,
   zone: 'Europe/Lisbon',
   rule: null,
@@ -27,9 +27,18 @@ const starts = (s: Series, from: string, to: string): string[] =>
 describe('a rule is refused', () => {
   test.each([
     ['FREQ=SECONDLY', 'ruleTooOften'],
-    ['FREQ=MINUTELY;COUNT=3', 'ruleTooOften'],
-    ['FREQ=HOURLY', 'ruleTooOften'],
-    ['FREQ=DAILY;BYHOUR=0,1,2,3,4,5,6,7,8', 'ruleTooOften'],
+    ['FREQ=MINUTELY', 'ruleTooOften'],
+    ['FREQ=MINUTELY;INTERVAL=30', 'ruleTooOften'],
+    ['FREQ=HOURLY;BYMINUTE=0,30', 'ruleTooOften'],
+    ['FREQ=DAILY;BYHOUR=0,6,12,18;BYMINUTE=0,5,10,15,20,25,30', 'ruleTooOften'],
+    ['FREQ=WEEKLY;X-LUCKY=7', 'rulePart'],
+    ['RSCALE=CHINESE;FREQ=YEARLY', 'rulePart'],
+    ['FREQ=MONTHLY;SKIP=FORWARD', 'rulePart'],
+    ['FREQ=WEEKLY;BYDAY=MO;BYDAY=TU', 'ruleUnreadable'],
+    ['FREQ=WEEKLY;COUNT=0', 'ruleUnreadable'],
+    ['FREQ=WEEKLY;BYMONTHDAY=3', 'ruleUnreadable'],
+    ['FREQ=MONTHLY;BYWEEKNO=3', 'ruleUnreadable'],
+    ['FREQ=DAILY;BYMONTHDAY=31;BYMONTH=2,4,6,9,11;BYHOUR=1,2,3', 'ruleNeverHappens'],
     ['FREQ=WEEKLY;INTERVAL=0', 'ruleInterval'],
     ['FREQ=WEEKLY;INTERVAL=-1', 'ruleInterval'],
     ['FREQ=DAILY;COUNT=100000', 'ruleTooMany'],
@@ -80,16 +89,17 @@ describe('expanding', () => {
       '2027-04-05T09:00:00',
     ]);
   });
-  test('skips the one day on which its hour doesn’t exist', () => {
+  test('skips the one day on which its hour doesn’t exist, and doesn’t count it', () => {
     const night = series({
       startWall: wall('2027-03-26T01:30'),
-      endWall: wall('2027-03-26T01:45'),
+      length: { days: 0, ms: 900_000 },
       rule: rule('FREQ=DAILY;COUNT=4', '2027-03-26T01:30'),
     });
     expect(starts(night, '2027-03-01T00:00:00', '2027-05-01T00:00:00').map((s) => s.slice(8, 10))).toEqual([
       '26',
       '27',
       '29',
+      '30',
     ]);
   });
   test('leaves out what is left out and adds what is added', () => {
@@ -132,7 +142,7 @@ describe('expanding', () => {
     const s = series({
       allDay: true,
       startWall: Date.UTC(2027, 2, 27),
-      endWall: Date.UTC(2027, 2, 28),
+      length: { days: 1, ms: 0 },
       rule: rule('FREQ=DAILY;COUNT=3', '2027-03-27T00:00'),
     });
     const found = expand(s, Date.UTC(2027, 2, 1), Date.UTC(2027, 4, 1), 10).occurrences;

@@ -1,2 +1,23 @@
-export { dateText, instantText, parseDate, parseInstant, parseWall, wallText, weekStart } from './iso.ts';
-export { fromWall, fromWallLenient, isZone, offsetAt, toWall, transitions } from './zone.ts';
+export { EARLIEST, inBounds, LATEST } from './bounds.ts';
+export {
+  civil,
+  dateText,
+  dayNumber,
+  instantText,
+  parseDate,
+  parseInstant,
+  parseWall,
+  wallText,
+  weekStart,
+} from './iso.ts';
+export {
+  defineZone,
+  fromWall,
+  fromWallLenient,
+  isDefined,
+  isZone,
+  offsetAt,
+  toWall,
+  transitions,
+  type ZoneDefinition,
+} from './zone.ts';

@@ -6,6 +6,37 @@ interface Span {
   readonly offset: number;
 }
 
+/** A zone that a calendar file defined itself: the offset before everything, then each change. Milliseconds, in order. */
+export interface ZoneDefinition {
+  readonly before: number;
+  readonly changes: readonly (readonly [instant: number, offset: number])[];
+}
+
+const defined = new Map<string, ZoneDefinition>();
+
+/**
+ * Makes a zone of a file's own known under a name, which begins with `~` and stands for just this definition (made of its
+ * digest): a name never means two things. Nobody can type such a name: `isZone` refuses it.
+ */
+export function defineZone(name: string, definition: ZoneDefinition): void {
+  defined.set(name, definition);
+}
+
+/** Whether a zone of a file's own is known by a name. */
+export const isDefined = (name: string): boolean => defined.has(name);
+
+/** The change of a definition that is in force at an instant; -1 before the first. */
+function changeAt({ changes }: ZoneDefinition, instant: number): number {
+  let low = 0;
+  let high = changes.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if ((changes[middle] as readonly [number, number])[0] <= instant) low = middle + 1;
+    else high = middle;
+  }
+  return low - 1;
+}
+
 const known = new Map<string, boolean>();
 const spans = new Map<string, Span[]>();
 
@@ -26,6 +57,12 @@ export function isZone(name: string): boolean {
 
 /** The zone's offset from UTC at an instant, in milliseconds. Throws a RangeError for a name that `isZone` refuses. */
 export function offsetAt(zone: string, instant: number): number {
+  if (zone.startsWith('~')) {
+    const definition = defined.get(zone);
+    if (!definition) throw new RangeError('a zone that nobody defined');
+    const change = definition.changes[changeAt(definition, instant)];
+    return change ? change[1] : definition.before;
+  }
   let list = spans.get(zone);
   if (!list) {
     list = [];
@@ -70,6 +107,10 @@ export function fromWallLenient(zone: string, wall: number): number {
 /** The instants in `[from, until)` at which a zone's offset changes, at most `budget` of them. */
 export function transitions(zone: string, from: number, until: number, budget: number): number[] {
   const found: number[] = [];
+  if (zone.startsWith('~')) {
+    const changes = defined.get(zone)?.changes ?? [];
+    return changes.flatMap(([at]) => (at >= from && at < until ? [at] : [])).slice(0, budget);
+  }
   let at = Temporal.Instant.fromEpochMilliseconds(from).toZonedDateTimeISO(zone);
   while (found.length < budget) {
     const next = at.getTimeZoneTransition('next');
