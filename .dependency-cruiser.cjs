@@ -15,14 +15,8 @@ module.exports = {
       from: { path: '^src/core/', pathNot: TEST },
       to: {
         pathNot:
-          '^src/core/|^node_modules/(zod|temporal-polyfill|temporal-spec|rrule-temporal|ical\\.js|papaparse|@types/papaparse)/',
+          '^src/core/|^node_modules/(zod|temporal-polyfill|temporal-spec|ical\\.js|papaparse|@types/papaparse)/',
       },
-    },
-    {
-      name: 'rrule-in-recurrence',
-      severity: 'error',
-      from: { path: '^src/', pathNot: '^src/core/recurrence/' },
-      to: { path: '^node_modules/rrule-temporal/' },
     },
     {
       name: 'csv-in-formats',
@@ -40,7 +34,7 @@ module.exports = {
     area('calendar', ['time']),
     area('recurrence', ['time', 'calendar']),
     area('access', ['time', 'calendar']),
-    area('formats', ['time', 'calendar']),
+    area('formats', ['time', 'calendar', 'recurrence']),
     area('review', ['time', 'calendar']),
     {
       name: 'areas-meet-at-the-door',

@@ -29,6 +29,8 @@ export const LIMITS = {
   name: 120,
   address: 254,
   days: 1100,
+  /** Dates added to a series, and left out of it. */
+  dates: 2000,
 } as const;
 
 // Line breaks and tabs may stand in longer texts; every other control character is refused.
@@ -44,7 +46,9 @@ const text = (max: number) =>
   z
     .string()
     .max(max, `tooLong:${max}`)
-    .refine((s) => !CONTROL.test(s), 'control');
+    .refine((s) => !CONTROL.test(s), 'control')
+    // One kind of line end, so that nothing that is written from it can begin a line of its own.
+    .transform((s) => s.replace(/\r\n?/g, '\n'));
 
 const address = z.string().trim().toLowerCase().max(LIMITS.address).pipe(z.email('address'));
 

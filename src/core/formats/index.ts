@@ -1,3 +1,13 @@
 export { type DirectoryRow, readDirectory, writeDirectory } from './csv/directory.ts';
-export { type ReadFile, type ReadItem, type ReadProblem, type ReadRemark, readCalendar } from './ical/read.ts';
-export { calendarFileName, type WrittenItem, writeCalendar } from './ical/write.ts';
+export type { KeptLine } from './ical/kept.ts';
+export {
+  type ReadFile,
+  type ReadItem,
+  type ReadProblem,
+  type ReadRemark,
+  readCalendar,
+  recurrenceIn,
+} from './ical/read.ts';
+export { calendarFileName, writeCalendar } from './ical/write.ts';
+export type { WrittenItem } from './ical/write-event.ts';
+export type { FileZone } from './ical/zones.ts';

@@ -1,2 +1,2 @@
-export { expand, type Occurrence, recurrenceWall, type Series } from './expand.ts';
-export { type Rule, type RuleProblem, readRule } from './rule.ts';
+export { endOf, expand, type Length, type Occurrence, recurrenceWall, type Series } from './expand.ts';
+export { type Rule, type RuleProblem, readRule, ruleStarts } from './rule.ts';

@@ -58,3 +58,12 @@ export function wallStarts(
   const exists = zone === null || zone === 'UTC' ? always : (wall: number) => fromWall(zone, wall) !== null;
   return generate(partsOf(rule), startWall, from, to, budget, exists);
 }
+
+/**
+ * The wall-clock starts that the text of a rule gives from its start on and before `to`, the start included; none where the text
+ * is no rule. For rules that are not an item's: those of a zone's definition.
+ */
+export function ruleStarts(text: string, startWall: number, to: number, budget: number): readonly number[] {
+  const read = readParts(text, 'UTC');
+  return typeof read === 'string' ? [] : generate(read.parts, startWall, startWall, to, budget, always, true).walls;
+}

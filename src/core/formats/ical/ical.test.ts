@@ -2,13 +2,13 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { KINDS, STATUSES, VISIBILITIES } from '../../calendar/index.ts';
 import { dateText, wallText } from '../../time/index.ts';
-import { type ReadFile, readCalendar, type WrittenItem, writeCalendar } from '../index.ts';
+import { type ReadFile, type ReadItem, readCalendar, type WrittenItem, writeCalendar } from '../index.ts';
 
 const options = {
   zone: 'Europe/Lisbon',
   candidates: ['Europe/Lisbon', 'Europe/Berlin', 'America/Bogota'],
-  now: Date.UTC(2027, 0, 10),
   most: 1000,
+  nameZone: (text: string) => `~${text.length}-${text.slice(-200)}`,
 };
 const calendar = (...events: string[]): string =>
   ['BEGIN:VCALENDAR', 'VERSION:2.0', 'PRODID:-//x//x//EN', ...events, 'END:VCALENDAR', ''].join('\r\n');
@@ -109,6 +109,10 @@ describe('what a file says of an item', () => {
     ['CLASS:PUBLIC', 'follow'],
     ['CLASS:PRIVATE', 'private'],
     ['CLASS:CONFIDENTIAL', 'private'],
+    ['CLASS: PRIVATE ', 'private'],
+    ['CLASS: public', 'follow'],
+    ['CLASS:X-BOARD-ONLY', 'private'],
+    ['CLASS:whatever', 'private'],
     ['X-NOTHING:1', 'follow'],
   ])('%s reads as %s', (line, visibility) => {
     expect(read(calendar(event('DTSTART:20270302T100000Z', line))).items[0]?.visibility).toBe(visibility);
@@ -129,6 +133,14 @@ describe('what a file says of an item', () => {
     [event('DTSTART:20270302T100000Z', 'DTEND:20270301T100000Z'), 'endBeforeStart'],
     [event('DTSTART:20270302T100000Z', 'DTEND:20370301T100000Z'), 'tooLong'],
     [event('DTSTART:20270302T100000Z', 'RRULE:FREQ=DAILY', 'RRULE:FREQ=WEEKLY'), 'manyRules'],
+    [event('DTSTART:99991231T230000Z'), 'outOfBounds'],
+    [event('DTSTART:00010101T000000Z'), 'outOfBounds'],
+    [event('DTSTART:20270302T100000Z', 'RRULE:FREQ=DAILY;COUNT=0'), 'ruleUnreadable'],
+    [event('DTSTART:20270302T100000Z', 'RRULE:FREQ=DAILY;INTERVAL=0'), 'ruleInterval'],
+    [event('DTSTART:20270302T100000Z', 'RRULE:FREQ=MONTHLY;SKIP=BACKWARD;RSCALE=GREGORIAN'), 'rulePart'],
+    [event('DTSTART:20270302T100000Z', 'RRULE:FREQ=DAILY;X-WHEN=DRY'), 'rulePart'],
+    [event('DTSTART:20270302T100000Z', 'RRULE:FREQ=WEEKLY;BYDAY=MO;BYDAY=TU'), 'ruleUnreadable'],
+    [event('DTSTART:20270302T100000Z', 'RECURRENCE-ID;RANGE=THISANDFUTURE:20270302T100000Z'), 'thisAndFuture'],
     ['BEGIN:VTODO\r\nUID:x\r\nEND:VTODO', 'otherKind'],
   ])('%#: %s', (text, code) => {
     expect(read(calendar(text)).problems.map((p) => p.code)).toEqual([code]);
@@ -213,6 +225,9 @@ const written: fc.Arbitrary<WrittenItem> = fc
       added: [],
       left: repeats ? [text(at + 7 * 86_400_000)] : [],
       link: null,
+      length: r.allDay ? { days: days / 86_400_000, ms: 0 } : { days: 0, ms: minutes * 60_000 },
+      kept: [],
+      touched: false,
       changedAt: Date.UTC(2027, 0, 1),
     } as WrittenItem;
   });
@@ -223,9 +238,13 @@ describe('writing and reading back', () => {
       fc.property(written, (item) => {
         const file = read(writeCalendar([item], 'x'));
         expect(file.problems).toEqual([]);
-        const { line: _line, ...back } = file.items[0] as (typeof file.items)[number];
-        const { changedAt: _changedAt, ...given } = item;
-        expect(back).toEqual(given);
+        const { line: _line, startAt, endAt, stamp: _stamp, ...back } = file.items[0] as ReadItem;
+        const { changedAt: _changedAt, touched: _touched, end, length, ...given } = item;
+        // An end across a clock change is as long as it was, whatever its own clock says.
+        expect(back).toMatchObject(given);
+        expect(back.length.days).toBe(length.days);
+        if (item.zone === 'UTC' || item.allDay) expect(back.end).toBe(end);
+        expect(endAt).toBeGreaterThanOrEqual(startAt);
       }),
       { numRuns: 300 },
     );

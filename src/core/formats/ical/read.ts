@@ -1,31 +1,38 @@
 import ICAL from 'ical.js';
+import type { Attendee, Importance, Kind, Party, Status, Visibility } from '../../calendar/index.ts';
+import { LIMITS } from '../../calendar/index.ts';
+import { endOf, type Length, type RuleProblem, readRule } from '../../recurrence/index.ts';
 import {
-  ANSWERS,
-  type Answer,
-  type Attendee,
-  type Importance,
-  KINDS,
-  type Kind,
-  LIMITS,
-  type Party,
-  STATUSES,
-  type Status,
-  VISIBILITIES,
-  type Visibility,
-} from '../../calendar/index.ts';
-import { dateText, parseDate, parseWall, toWall, wallText } from '../../time/index.ts';
+  dateText,
+  fromWall,
+  fromWallLenient,
+  inBounds,
+  LATEST,
+  parseDate,
+  parseWall,
+  toWall,
+  wallText,
+} from '../../time/index.ts';
+import { fieldsOf, textOf } from './fields.ts';
+import { type KeptLine, keptOf } from './kept.ts';
 import { type Block, cutIntoBlocks } from './lines.ts';
-import { matchZone } from './zones.ts';
+import { insideOf, type Property } from './property.ts';
+import { ownLines } from './write-event.ts';
+import { type FileZone, FileZones } from './zones.ts';
 
-/** One VEVENT, read. Wall times are texts in `zone`; `rule` is the RRULE's value as it stands, not yet checked. */
+/** One VEVENT, read. Wall times are texts in `zone`, instants epoch milliseconds (day starts as if UTC where all day). */
 export interface ReadItem {
   readonly uid: string;
-  /** Wall-clock text of the happening this one replaces, in the series' zone; `null` for an item of its own. */
+  /** Wall-clock text of the happening this one replaces, in the series' zone where the file has the series, else in its own. */
   readonly recurrence: string | null;
   readonly start: string;
   readonly end: string;
   readonly allDay: boolean;
   readonly zone: string;
+  readonly startAt: number;
+  readonly endAt: number;
+  readonly length: Length;
+  /** The rule in its normal form. */
   readonly rule: string | null;
   readonly added: readonly string[];
   readonly left: readonly string[];
@@ -41,7 +48,10 @@ export interface ReadItem {
   readonly cancelled: boolean;
   readonly organiser: Party | null;
   readonly attendees: readonly Attendee[];
+  readonly kept: readonly KeptLine[];
   readonly sequence: number;
+  /** When this revision was made, by its DTSTAMP or LAST-MODIFIED; 0 where the file doesn't say. */
+  readonly stamp: number;
   readonly line: number;
 }
 
@@ -58,7 +68,11 @@ export interface ReadProblem {
     | 'twice'
     | 'tooLong'
     | 'otherKind'
-    | 'manyRules';
+    | 'manyRules'
+    | 'outOfBounds'
+    | 'tooManyDates'
+    | 'thisAndFuture'
+    | RuleProblem;
   readonly line: number;
   readonly title: string | null;
   readonly fact: string | null;
@@ -66,7 +80,15 @@ export interface ReadProblem {
 
 /** What was understood differently than a reader might expect, said in the preview. */
 export interface ReadRemark {
-  readonly code: 'zoneByOffsets' | 'floating' | 'truncatedText' | 'noUid';
+  readonly code:
+    | 'zoneByOffsets'
+    | 'zoneByDefinition'
+    | 'floating'
+    | 'truncatedText'
+    | 'noUid'
+    | 'olderRevision'
+    | 'notKept'
+    | 'manyPeople';
   readonly fact: string;
   readonly count: number;
 }
@@ -77,6 +99,7 @@ export type ReadFile =
   | {
       readonly kind: 'read';
       readonly items: readonly ReadItem[];
+      readonly zones: readonly FileZone[];
       readonly problems: readonly ReadProblem[];
       readonly remarks: readonly ReadRemark[];
       readonly ended: boolean;
@@ -87,9 +110,9 @@ export interface ReadOptions {
   readonly zone: string;
   /** Zones a VTIMEZONE without a known name may be matched to, the likeliest first. */
   readonly candidates: readonly string[];
-  /** An instant near which a VTIMEZONE's offsets are compared, epoch milliseconds. */
-  readonly now: number;
   readonly most: number;
+  /** Names a zone definition by its text: `~` and a digest, so that a name never means two things. */
+  readonly nameZone: (text: string) => string;
 }
 
 const DAY = 86_400_000;
@@ -105,7 +128,7 @@ class Unreadable extends Error {
 
 /**
  * Reads iCalendar text (RFC 5545) into items. Each item that can't be read becomes a problem with its line; the others
- * stand. Never throws; work is linear in the text and bounded by `most` components.
+ * stand. Of several revisions of one item the newest does. Never throws; work is bounded by `most` components.
  */
 export function readCalendar(text: string, options: ReadOptions): ReadFile {
   const cut = cutIntoBlocks(text, options.most + 200);
@@ -113,9 +136,8 @@ export function readCalendar(text: string, options: ReadOptions): ReadFile {
   if (cut.cut || cut.blocks.filter((b) => b.name === 'VEVENT').length > options.most)
     return { kind: 'tooMany', most: options.most };
   const reader = new Reader(options, cut.blocks);
-  const items: ReadItem[] = [];
+  const items = new Map<string, ReadItem>();
   const problems: ReadProblem[] = [];
-  const seen = new Set<string>();
   const blame = (block: Block, code: ReadProblem['code'], fact: string | null = null) =>
     problems.push({ code, line: block.line, title: titleOf(block.text), fact });
   for (const block of cut.blocks) {
@@ -129,12 +151,14 @@ export function readCalendar(text: string, options: ReadOptions): ReadFile {
       continue;
     }
     try {
-      const item = reader.read(block);
-      const id = `${item.uid}\n${item.recurrence ?? ''}`;
-      if (seen.has(id)) blame(block, 'twice', item.uid);
-      else {
-        seen.add(id);
-        items.push(item);
+      for (const item of reader.read(block)) {
+        const id = `${item.uid}\n${item.recurrence ?? ''}`;
+        const other = items.get(id);
+        if (!other) items.set(id, item);
+        else if (isNewer(item, other) || isNewer(other, item)) {
+          reader.remark('olderRevision', item.uid);
+          if (isNewer(item, other)) items.set(id, item);
+        } else blame(block, 'twice', item.uid);
       }
     } catch (error) {
       if (error instanceof Unreadable) blame(block, error.code, error.fact);
@@ -142,7 +166,19 @@ export function readCalendar(text: string, options: ReadOptions): ReadFile {
     }
   }
   if (cut.unended) blame(cut.unended, 'unended');
-  return { kind: 'read', items: reader.inSeriesZones(items), problems, remarks: reader.remarks(), ended: cut.ended };
+  return {
+    kind: 'read',
+    items: inSeriesZones([...items.values()]),
+    zones: reader.zones.kept(),
+    problems,
+    remarks: reader.remarks(),
+    ended: cut.ended,
+  };
+}
+
+/** Whether one revision of an item is newer than another: by SEQUENCE, then by when it was made. */
+function isNewer(a: Pick<ReadItem, 'sequence' | 'stamp'>, b: Pick<ReadItem, 'sequence' | 'stamp'>): boolean {
+  return a.sequence > b.sequence || (a.sequence === b.sequence && a.stamp > b.stamp);
 }
 
 function titleOf(text: string): string | null {
@@ -150,16 +186,18 @@ function titleOf(text: string): string | null {
   return found ? found.replace(/\\([,;\\])/g, '$1').slice(0, 120) : null;
 }
 
+/** A time as a file has it. `clock` is the zone its wall time is on; `tzid` what the file calls that. */
 interface ReadTime {
   readonly wall: number;
-  readonly zone: string;
+  readonly clock: string;
+  readonly tzid: string | null;
   readonly isDate: boolean;
-  readonly utc: boolean;
 }
 
+const instantOf = (t: ReadTime): number => (t.isDate || t.clock === 'UTC' ? t.wall : fromWallLenient(t.clock, t.wall));
+
 class Reader {
-  private readonly definitions = new Map<string, string>();
-  private readonly matches = new Map<string, string | null>();
+  readonly zones: FileZones;
   private readonly counts = new Map<string, ReadRemark>();
   private unnamed = 0;
 
@@ -167,35 +205,19 @@ class Reader {
     private readonly options: ReadOptions,
     blocks: readonly Block[],
   ) {
-    for (const block of blocks) {
-      if (block.name !== 'VTIMEZONE') continue;
-      const tzid = /^TZID(?:;[^:\r\n]*)?:(.*)$/im.exec(block.text)?.[1]?.trim();
-      if (tzid) this.definitions.set(tzid, block.text);
-    }
+    this.zones = new FileZones(blocks, options.candidates, options.nameZone);
   }
 
   remarks(): ReadRemark[] {
     return [...this.counts.values()];
   }
 
-  private remark(code: ReadRemark['code'], fact: string): void {
+  readonly remark = (code: ReadRemark['code'], fact: string): void => {
     const key = `${code}\n${fact}`;
     const count = this.counts.get(key)?.count ?? 0;
+    if (count === 0 && this.counts.size >= 500) return;
     this.counts.set(key, { code, fact, count: count + 1 });
-  }
-
-  private zoneFor(tzid: string): string {
-    let zone = this.matches.get(tzid);
-    if (zone === undefined) {
-      const { candidates, now } = this.options;
-      const match = matchZone(tzid, this.definitions.get(tzid) ?? null, candidates, now);
-      zone = match.kind === 'zone' ? match.zone : null;
-      if (match.kind === 'zone' && match.how === 'offsets') this.remark('zoneByOffsets', `${tzid} = ${match.zone}`);
-      this.matches.set(tzid, zone);
-    }
-    if (zone === null) throw new Unreadable('unknownZone', tzid);
-    return zone;
-  }
+  };
 
   /** Reads the text itself, since the parser would move 30 February on to March without a word. */
   private time(property: ICAL.Property, raw: unknown, code: 'badStart' | 'badEnd'): ReadTime {
@@ -203,87 +225,116 @@ class Reader {
     if (!raw.includes('T')) {
       const wall = parseDate(raw);
       if (wall === null) throw new Unreadable(code, raw);
-      return { wall, zone: this.options.zone, isDate: true, utc: false };
+      return { wall: bounded(wall, raw), clock: this.options.zone, tzid: null, isDate: true };
     }
-    const wall = parseWall(raw.replace(/Z$/, ''));
+    // A leap second is the last one that clocks show.
+    const wall = parseWall(raw.replace(/Z$/, '').replace(/:60$/, ':59'));
     if (wall === null) throw new Unreadable(code, raw);
-    if (raw.endsWith('Z')) return { wall, zone: 'UTC', isDate: false, utc: true };
+    bounded(wall, raw);
+    if (raw.endsWith('Z')) return { wall, clock: 'UTC', tzid: null, isDate: false };
     const tzid = property.getFirstParameter('tzid');
-    if (tzid) return { wall, zone: this.zoneFor(tzid), isDate: false, utc: false };
+    if (tzid) {
+      const clock = this.zones.clockOf(tzid);
+      if (clock === null) throw new Unreadable('unknownZone', tzid);
+      return { wall, clock, tzid, isDate: false };
+    }
     this.remark('floating', this.options.zone);
-    return { wall, zone: this.options.zone, isDate: false, utc: false };
+    return { wall, clock: this.options.zone, tzid: null, isDate: false };
   }
 
-  read(block: Block): ReadItem {
-    let event: ICAL.Component | null;
-    try {
-      event = new ICAL.Component(
-        ICAL.parse(`BEGIN:VCALENDAR\r\n${block.text}\r\nEND:VCALENDAR`) as never,
-      ).getFirstSubcomponent('vevent');
-    } catch {
-      throw new Unreadable('unreadable');
-    }
-    if (!event) throw new Unreadable('unreadable');
+  /** The item of a block, and beside it one for each added date that has a length of its own. */
+  read(block: Block): ReadItem[] {
+    const { properties } = insideOf(block.text);
+    const event = eventOf(block);
     const startProperty = event.getFirstProperty('dtstart');
     if (!startProperty) throw new Unreadable('noStart');
     const start = this.time(startProperty, rawValues(startProperty)[0], 'badStart');
-    const endWall = this.endOf(event, start);
-    if (endWall < start.wall) throw new Unreadable('endBeforeStart');
-    if (endWall - start.wall > LIMITS.days * DAY) throw new Unreadable('tooLong');
-    const rules = event.getAllProperties('rrule');
-    if (rules.length > 1 || event.hasProperty('exrule')) throw new Unreadable('manyRules');
-    const text = (wall: number) => (start.isDate ? dateText(wall) : wallText(wall));
-    const inZone = (t: ReadTime): string => {
-      if (start.isDate || t.isDate)
-        return t.isDate && !start.isDate ? wallText(t.wall + (start.wall % DAY)) : dateText(t.wall);
-      return wallText(t.zone === start.zone ? t.wall : toWall(start.zone, instantOf(t)));
-    };
-    const dates = (name: string): string[] =>
-      event.getAllProperties(name).flatMap((p) =>
-        rawValues(p)
-          .slice(0, 2000)
-          .map((v) => inZone(this.time(p, Array.isArray(v) ? v[0] : v, 'badStart'))),
-      );
+    const startAt = instantOf(start);
+    const { length, endAt } = this.lengthOf(event, start, startAt);
+    if (endAt < startAt) throw new Unreadable('endBeforeStart');
+    if (endAt - startAt > LIMITS.days * DAY) throw new Unreadable('tooLong');
+    const { rule, until } = ruleOf(properties, start);
+    const added = this.dates(event, 'rdate', start);
+    const left = this.dates(event, 'exdate', start);
+    const last = Math.max(endAt, rule === null ? 0 : until, ...added.map((d) => d.at + (endAt - startAt)));
+    const zone = this.zoneFor(start, startAt, last);
     const recurrenceProperty = event.getFirstProperty('recurrence-id');
+    if (recurrenceProperty?.getFirstParameter('range')) throw new Unreadable('thisAndFuture');
     const recurrence = recurrenceProperty
       ? this.time(recurrenceProperty, rawValues(recurrenceProperty)[0], 'badStart')
       : null;
-    return {
+    const text = (at: number) => (start.isDate ? dateText(at) : wallText(toWall(zone, at)));
+    const sequence = Number(textOf(event, 'sequence') ?? 0);
+    const item: ReadItem = {
       uid: this.uidOf(event),
-      recurrence: recurrence ? recurrenceText(recurrence) : null,
-      start: text(start.wall),
-      end: text(endWall),
+      recurrence: recurrence && (recurrence.isDate ? dateText(recurrence.wall) : inZone(recurrence, start, zone)),
+      // Where the clocks leave the start out, the wall time it was given as stays: its series is by that.
+      start: start.isDate ? dateText(start.wall) : wallText(start.wall),
+      end: text(endAt),
       allDay: start.isDate,
-      zone: start.zone,
-      rule: rules[0] ? rawRule(rules[0]) : null,
-      added: dates('rdate'),
-      left: dates('exdate'),
-      ...this.fields(event),
-      sequence: Math.max(0, Math.min(1_000_000, Number(textOf(event, 'sequence') ?? 0) || 0)),
+      zone,
+      startAt,
+      endAt,
+      length,
+      rule,
+      added: added.map((d) => d.text),
+      left: left.map((d) => d.text),
+      ...fieldsOf(event, this.remark),
+      kept: [],
+      sequence: Number.isFinite(sequence) ? Math.max(0, Math.min(1_000_000_000, Math.trunc(sequence))) : 0,
+      stamp: stampOf(properties),
       line: block.line,
     };
+    const { kept, dropped } = keptOf(
+      block.text,
+      { ...item, touched: false },
+      ownLines({ ...item, touched: false, changedAt: 0 }),
+    );
+    for (const name of dropped) this.remark('notKept', name);
+    const whole = { ...item, kept };
+    return [whole, ...added.flatMap((d) => (d.endAt === null ? [] : [ofItsOwnLength(whole, d, text(d.endAt))]))];
   }
 
-  /** Recurrence ids in UTC or another zone are put into the zone of the series they belong to. */
-  inSeriesZones(items: readonly ReadItem[]): ReadItem[] {
-    const series = new Map(items.filter((i) => i.recurrence === null).map((i) => [i.uid, i]));
-    return items.map((item) => {
-      if (item.recurrence === null) return item;
-      const [wallPart, zone] = item.recurrence.split('|') as [string, string];
-      const master = series.get(item.uid);
-      const target = master?.zone ?? item.zone;
-      if (master?.allDay) return { ...item, recurrence: wallPart.slice(0, 10) };
-      if (!wallPart.includes('T')) {
-        const time = master ? master.start.slice(11) : '00:00:00';
-        return { ...item, recurrence: `${wallPart}T${time}` };
+  private zoneFor(start: ReadTime, from: number, until: number): string {
+    if (start.tzid === null || start.isDate) return start.clock;
+    const found = this.zones.keptFor(start.tzid, from, until);
+    if (!found) throw new Unreadable('unknownZone', start.tzid);
+    if (found.how === 'offsets') this.remark('zoneByOffsets', `${start.tzid} = ${found.zone}`);
+    if (found.how === 'definition') this.remark('zoneByDefinition', start.tzid);
+    return found.zone;
+  }
+
+  /** Added or left-out dates, on the clock of the start. */
+  private dates(event: ICAL.Component, name: 'rdate' | 'exdate', start: ReadTime): Added[] {
+    const found: Added[] = [];
+    for (const p of event.getAllProperties(name))
+      for (const raw of rawValues(p)) {
+        const pair = Array.isArray(raw) ? raw : null;
+        const value = pair ? pair[0] : raw;
+        if (value === '') continue;
+        if (found.length >= LIMITS.dates) throw new Unreadable('tooManyDates', String(LIMITS.dates));
+        const time = this.time(p, value, 'badStart');
+        const at = instantOf(time);
+        const text =
+          start.isDate || time.isDate
+            ? time.isDate && !start.isDate
+              ? wallText(time.wall + (start.wall - Math.floor(start.wall / DAY) * DAY))
+              : dateText(time.wall)
+            : wallText(time.clock === start.clock ? time.wall : toWall(start.clock, at));
+        found.push({ text, at, endAt: pair ? this.periodEnd(p, pair[1], time, at) : null });
       }
-      const wall = parseWall(wallPart) as number;
-      if (zone === target) return { ...item, recurrence: wallPart };
-      return {
-        ...item,
-        recurrence: wallText(toWall(target, instantOf({ wall, zone, isDate: false, utc: zone === 'UTC' }))),
-      };
-    });
+    return found;
+  }
+
+  private periodEnd(property: ICAL.Property, raw: unknown, start: ReadTime, at: number): number {
+    if (typeof raw === 'string' && /^P/i.test(raw)) {
+      const length = durationOf(raw);
+      if (!length) throw new Unreadable('badEnd', raw);
+      return endOf(start.clock, at, start.wall, length);
+    }
+    const end = instantOf(this.time(property, raw, 'badEnd'));
+    if (end < at) throw new Unreadable('endBeforeStart');
+    return end;
   }
 
   private uidOf(event: ICAL.Component): string {
@@ -294,127 +345,146 @@ class Reader {
     return `without-uid-${hash(event.toString())}-${this.unnamed++}`;
   }
 
-  private endOf(event: ICAL.Component, start: ReadTime): number {
+  /** An end given as a time is exact; a DURATION's days and weeks are nominal, the rest of it exact (RFC 5545 3.3.6). */
+  private lengthOf(event: ICAL.Component, start: ReadTime, startAt: number): { length: Length; endAt: number } {
+    const exact = (endAt: number) => ({ length: { days: 0, ms: endAt - startAt }, endAt });
+    const days = (n: number) => ({ length: { days: n, ms: 0 }, endAt: startAt + n * DAY });
     const endProperty = event.getFirstProperty('dtend');
     if (endProperty) {
       const end = this.time(endProperty, rawValues(endProperty)[0], 'badEnd');
       if (end.isDate !== start.isDate) throw new Unreadable('badEnd');
-      if (end.isDate) return end.wall === start.wall ? start.wall + DAY : end.wall;
-      return end.zone === start.zone ? end.wall : toWall(start.zone, instantOf(end));
+      if (end.isDate) {
+        if (end.wall < start.wall) throw new Unreadable('endBeforeStart');
+        return days(Math.max(1, (end.wall - start.wall) / DAY));
+      }
+      // A start that the clocks leave out keeps its length: both ends are moved on.
+      const leftOut = end.clock === start.clock && fromWall(start.clock, start.wall) === null;
+      return exact(leftOut ? startAt + (end.wall - start.wall) : instantOf(end));
     }
-    const duration = safely(() => event.getFirstPropertyValue('duration'));
-    if (duration instanceof ICAL.Duration) {
-      const seconds = duration.toSeconds();
-      if (seconds < 0) throw new Unreadable('endBeforeStart');
-      return start.wall + (start.isDate ? Math.max(1, Math.round(seconds / 86_400)) * DAY : seconds * 1000);
+    if (event.hasProperty('duration')) {
+      const length = durationOf(String(rawValues(event.getFirstProperty('duration') as ICAL.Property)[0] ?? ''));
+      if (!length) throw new Unreadable('badEnd');
+      if (start.isDate) return days(Math.max(1, length.days + Math.round(length.ms / DAY)));
+      return { length, endAt: endOf(start.clock, startAt, toWall(start.clock, startAt), length) };
     }
-    if (event.hasProperty('duration')) throw new Unreadable('badEnd');
-    return start.isDate ? start.wall + DAY : start.wall;
-  }
-
-  private fields(event: ICAL.Component) {
-    const title = this.cut(textOf(event, 'summary'), LIMITS.title, true) ?? '';
-    const own = textOf(event, 'x-paramo-visibility')?.toLowerCase();
-    const klass = textOf(event, 'class')?.toUpperCase();
-    const visibility: Visibility =
-      oneOf(VISIBILITIES, own) ?? (klass === 'PRIVATE' || klass === 'CONFIDENTIAL' ? 'private' : 'follow');
-    const priority = Number(textOf(event, 'priority') ?? 0);
-    const url = textOf(event, 'url')?.trim() ?? null;
-    const status = textOf(event, 'status')?.toUpperCase();
-    const transparent = textOf(event, 'transp')?.toUpperCase() === 'TRANSPARENT';
-    const shows: Status =
-      oneOf(STATUSES, textOf(event, 'x-paramo-shows')?.toLowerCase()) ??
-      (transparent ? 'free' : status === 'TENTATIVE' ? 'tentative' : 'busy');
-    return {
-      title: title || '(no title)',
-      kind: oneOf(KINDS, textOf(event, 'x-paramo-kind')?.toLowerCase()) ?? ('meeting' as Kind),
-      place: this.cut(textOf(event, 'location'), LIMITS.place, true),
-      notes: this.cut(textOf(event, 'description'), LIMITS.notes, false),
-      link: url && /^https?:\/\/[^\s/]+/i.test(url) && url.length <= LIMITS.link ? url : null,
-      categories: event
-        .getAllProperties('categories')
-        .flatMap((p) => p.getValues() as string[])
-        .map((c) => clean(String(c), true).slice(0, LIMITS.category))
-        .filter(Boolean)
-        .slice(0, LIMITS.categories),
-      importance: (priority >= 1 && priority <= 4 ? 'high' : priority >= 6 ? 'low' : 'normal') as Importance,
-      shows,
-      visibility,
-      cancelled: status === 'CANCELLED',
-      organiser: partyOf(event.getFirstProperty('organizer')),
-      attendees: event
-        .getAllProperties('attendee')
-        .slice(0, LIMITS.attendees)
-        .flatMap((p) => {
-          const party = partyOf(p);
-          const answer = oneOf(ANSWERS, String(p.getFirstParameter('partstat') ?? '').toLowerCase()) ?? 'needs-action';
-          return party ? [{ ...party, answer: answer as Answer }] : [];
-        }),
-    };
-  }
-
-  private cut(text: string | null, max: number, oneLine: boolean): string | null {
-    if (text === null) return null;
-    const plain = clean(text, oneLine);
-    if (plain.length > max) this.remark('truncatedText', String(max));
-    return plain.slice(0, max) || null;
+    return start.isDate ? days(1) : exact(startAt);
   }
 }
 
-function clean(text: string, oneLine: boolean): string {
-  // biome-ignore lint/suspicious/noControlCharactersInRegex: exactly these are taken out
-  const plain = text.replace(/\r\n?/g, '\n').replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f]/g, '');
-  return oneLine ? plain.replace(/\s+/g, ' ').trim() : plain.trim();
+interface Added {
+  readonly text: string;
+  readonly at: number;
+  readonly endAt: number | null;
 }
 
-function instantOf(t: ReadTime): number {
-  if (t.utc || t.zone === 'UTC') return t.wall;
-  // The offset at the wall time taken as UTC is within a day of the right one; a second look settles it.
-  const guess = t.wall - (toWall(t.zone, t.wall) - t.wall);
-  return t.wall - (toWall(t.zone, guess) - guess);
+/** An added date with a length of its own, as the item that stands for it. */
+function ofItsOwnLength(item: ReadItem, date: Added, end: string): ReadItem {
+  const endAt = date.endAt as number;
+  return {
+    ...item,
+    recurrence: date.text,
+    start: date.text,
+    end,
+    startAt: date.at,
+    endAt,
+    length: { days: 0, ms: endAt - date.at },
+    rule: null,
+    added: [],
+    left: [],
+  };
 }
 
-function recurrenceText(t: ReadTime): string {
-  return t.isDate ? `${dateText(t.wall)}|` : `${wallText(t.wall)}|${t.zone}`;
+function bounded(wall: number, fact: string): number {
+  if (!inBounds(wall)) throw new Unreadable('outOfBounds', fact);
+  return wall;
 }
 
-function safely<T>(read: () => T): T | null {
+/** A time as wall-clock text in an item's zone; of its own clock, the text it came as. */
+function inZone(time: ReadTime, start: ReadTime, zone: string): string {
+  return wallText(time.clock === start.clock ? time.wall : toWall(zone, instantOf(time)));
+}
+
+/** The rule as it stands in the file (the parser would reprint it without what it doesn't know), and how long it goes on. */
+function ruleOf(properties: readonly Property[], start: ReadTime): { rule: string | null; until: number } {
+  const rules = properties.filter((p) => p.name === 'RRULE');
+  const first = rules[0];
+  if (rules.length > 1 || properties.some((p) => p.name === 'EXRULE')) throw new Unreadable('manyRules');
+  if (!first) return { rule: null, until: 0 };
+  const read = readRule(first.value, start.wall, start.isDate ? 'UTC' : start.clock);
+  if (read.kind === 'problem') throw new Unreadable(read.code, first.value);
+  const end = /UNTIL=(\d{4})(\d{2})(\d{2})/.exec(read.text);
+  const until = end ? (parseDate(`${end[1]}-${end[2]}-${end[3]}`) ?? LATEST) + 2 * DAY : LATEST - DAY;
+  return { rule: read.text, until: Math.min(until, LATEST - DAY) };
+}
+
+function eventOf(block: Block): ICAL.Component {
+  // Rules are read from the text; one that the parser can't read must not take its item with it. A list of no dates is nothing.
+  const text = block.text.replace(
+    /\r\n(?:(?:RRULE|EXRULE)[;:][^\r]*|(?:EXDATE|RDATE)(?:;[^:\r]*)?:[ \t]*(?=\r))/gi,
+    '',
+  );
+  let event: ICAL.Component | null = null;
   try {
-    return read();
+    event = new ICAL.Component(ICAL.parse(`BEGIN:VCALENDAR\r\n${text}\r\nEND:VCALENDAR`) as never).getFirstSubcomponent(
+      'vevent',
+    );
   } catch {
-    return null;
+    // Said below.
   }
+  if (!event) throw new Unreadable('unreadable');
+  return event;
 }
 
-function textOf(event: ICAL.Component, name: string): string | null {
-  const value = safely(() => event.getFirstPropertyValue(name));
-  return value === null || value === undefined ? null : String(value);
+/** Recurrence ids in another zone than their series are put into the series' zone and form. */
+function inSeriesZones(items: readonly ReadItem[]): ReadItem[] {
+  const series = new Map(items.filter((i) => i.recurrence === null).map((i) => [i.uid, i]));
+  return items.map((item) => {
+    const master = item.recurrence === null ? undefined : series.get(item.uid);
+    return master ? { ...item, recurrence: recurrenceIn(master, item) } : item;
+  });
 }
 
-function oneOf<T extends string>(list: readonly T[], value: string | null | undefined): T | null {
-  return list.find((x) => x === value) ?? null;
+/** The recurrence id of an item in the form of its series: a date where that is all day, else its clock's time. */
+export function recurrenceIn(
+  series: { readonly allDay: boolean; readonly zone: string; readonly start: string },
+  item: { readonly recurrence: string | null; readonly zone: string },
+): string | null {
+  const { recurrence } = item;
+  if (recurrence === null) return null;
+  if (series.allDay) return recurrence.slice(0, 10);
+  if (!recurrence.includes('T')) return `${recurrence}T${series.start.slice(11)}`;
+  if (item.zone === series.zone) return recurrence;
+  return wallText(toWall(series.zone, fromWallLenient(item.zone, parseWall(recurrence) as number)));
+}
+
+/** A DURATION's days and exact rest; `null` for what is none or runs backwards. */
+function durationOf(text: string): Length | null {
+  const m = /^\+?P(?:(\d{1,5})W)?(?:(\d{1,5})D)?(?:T(?:(\d{1,6})H)?(?:(\d{1,7})M)?(?:(\d{1,9})S)?)?$/i.exec(
+    text.trim(),
+  );
+  if (!m || m.slice(1).every((part) => part === undefined)) return null;
+  const [weeks, days, hours, minutes, seconds] = m.slice(1).map((part) => Number(part ?? 0)) as [
+    number,
+    number,
+    number,
+    number,
+    number,
+  ];
+  return { days: weeks * 7 + days, ms: ((hours * 60 + minutes) * 60 + seconds) * 1000 };
+}
+
+function stampOf(properties: readonly Property[]): number {
+  for (const name of ['DTSTAMP', 'LAST-MODIFIED']) {
+    const m = /^(\d{4})(\d{2})(\d{2})T(\d{2})(\d{2})(\d{2})/.exec(properties.find((p) => p.name === name)?.value ?? '');
+    const at = m && parseWall(`${m[1]}-${m[2]}-${m[3]}T${m[4]}:${m[5]}:${m[6]}`);
+    if (at) return at;
+  }
+  return 0;
 }
 
 /** A property's values as texts, before the parser makes anything of them; a period is a pair. */
 function rawValues(property: ICAL.Property): unknown[] {
   return (property.toJSON() as unknown[]).slice(3);
-}
-
-function rawRule(property: ICAL.Property): string {
-  const value = safely(() => property.getFirstValue());
-  const json = property.toJSON() as unknown[];
-  const raw = json[3];
-  if (value && typeof value === 'object' && 'toString' in value) return String(value);
-  return typeof raw === 'string' ? raw : 'UNREADABLE';
-}
-
-function partyOf(property: ICAL.Property | null): Party | null {
-  if (!property) return null;
-  const value = String(safely(() => property.getFirstValue()) ?? '');
-  const address = /^mailto:(.+)$/i.exec(value.trim())?.[1]?.trim().toLowerCase();
-  if (!address || address.length > LIMITS.address || !/^[^\s@]+@[^\s@]+$/.test(address)) return null;
-  const cn = property.getFirstParameter('cn');
-  return { address, name: cn ? clean(String(cn), true).slice(0, LIMITS.name) || null : null };
 }
 
 /** FNV-1a over UTF-16 units; names an item without a UID, nothing more. */

@@ -1,16 +1,29 @@
-import ICAL from 'ical.js';
-import { isZone, offsetAt, wallText } from '../../time/index.ts';
+import type { ZoneDefinition } from '../../time/index.ts';
+import { defineZone, isDefined, isZone, offsetAt } from '../../time/index.ts';
+import { agrees, definitionOf } from './definition.ts';
+import type { Block } from './lines.ts';
+import { insideOf } from './property.ts';
 
-/** How a zone named in a file was understood. */
-export type ZoneMatch =
-  | { readonly kind: 'zone'; readonly zone: string; readonly how: 'name' | 'offsets' }
-  | { readonly kind: 'unknown' };
+/** A zone that a file defined and that no named zone stands for: the name it has here, the one it has in the file, its text. */
+export interface FileZone {
+  readonly name: string;
+  readonly tzid: string;
+  readonly text: string;
+  readonly definition: ZoneDefinition;
+  /** A named zone that shows the same at the time it was read for: for screens that can only show named ones. */
+  readonly near: string;
+}
 
-const HOUR = 3_600_000;
-const DAY = 24 * HOUR;
+/** What a file means by a TZID. */
+interface Meaning {
+  readonly named: string | null;
+  readonly defined: { readonly name: string; readonly text: string; readonly definition: ZoneDefinition } | null;
+}
+
+const YEAR = 366 * 86_400_000;
 
 /** Finds a zone of the time zone database in a TZID: the name itself, or its last two or three path parts. */
-export function zoneByName(tzid: string): string | null {
+function zoneByName(tzid: string): string | null {
   const name = tzid.trim();
   if (isZone(name)) return name;
   const parts = name.split('/').filter(Boolean);
@@ -22,68 +35,80 @@ export function zoneByName(tzid: string): string | null {
 }
 
 /**
- * Matches a file's VTIMEZONE (RFC 5545 3.6.5) to a zone: by name, then by comparing its offsets with those of each
- * candidate through the years `around` and the two after, at every change and between. The first candidate that agrees
- * everywhere wins, so give the likeliest first.
+ * The zones of one file. Its own VTIMEZONEs are the truth for its times (RFC 5545 3.6.5): instants are taken from them, and a named
+ * zone stands for one only where it shows the same over the item's whole life and the year around it.
  */
-export function matchZone(
-  tzid: string,
-  definition: string | null,
-  candidates: readonly string[],
-  around: number,
-): ZoneMatch {
-  const byName = zoneByName(tzid);
-  if (byName) return { kind: 'zone', zone: byName, how: 'name' };
-  if (definition === null) return { kind: 'unknown' };
-  let samples: [number, number][];
-  try {
-    samples = sampleOffsets(definition, around);
-  } catch {
-    return { kind: 'unknown' };
-  }
-  if (samples.length === 0) return { kind: 'unknown' };
-  for (const zone of candidates)
-    if (samples.every(([instant, offset]) => offsetAt(zone, instant) === offset))
-      return { kind: 'zone', zone, how: 'offsets' };
-  return { kind: 'unknown' };
-}
+export class FileZones {
+  private readonly texts = new Map<string, string>();
+  private readonly meanings = new Map<string, Meaning | null>();
+  private readonly chosen = new Map<string, string>();
+  private readonly used = new Map<string, FileZone>();
 
-function sampleOffsets(definition: string, around: number): [number, number][] {
-  const component = new ICAL.Component(
-    ICAL.parse(`BEGIN:VCALENDAR\r\n${definition}\r\nEND:VCALENDAR`) as never,
-  ).getFirstSubcomponent('vtimezone');
-  if (!component) return [];
-  const zone = new ICAL.Timezone({ component });
-  const offset = (instant: number) => {
-    // The observance in force is looked up by local time: the offset that reproduces the instant is the one.
-    for (const guess of [
-      zone.utcOffset(time(instant)),
-      zone.utcOffset(time(instant - DAY)),
-      zone.utcOffset(time(instant + DAY)),
-    ])
-      if (zone.utcOffset(time(instant + guess * 1000)) === guess) return guess * 1000;
-    return null;
-  };
-  const samples: [number, number][] = [];
-  const from = around - (around % DAY);
-  let last: number | null = null;
-  for (let day = 0; day <= 3 * 366; day += 3) {
-    const at = from + day * DAY + 12 * HOUR;
-    const here = offset(at);
-    if (here === null) continue;
-    if (last !== null && last !== here) {
-      // Between two samples lies a change: noon of each of the days pins it.
-      for (const back of [1, 2]) {
-        const near = offset(at - back * DAY);
-        if (near !== null) samples.push([at - back * DAY, near]);
-      }
+  /** `candidates`: named zones that may stand for a definition without one, the likeliest first. `nameOf` names a definition by its text. */
+  constructor(
+    blocks: readonly Block[],
+    private readonly candidates: readonly string[],
+    private readonly nameOf: (text: string) => string,
+  ) {
+    for (const block of blocks) {
+      if (block.name !== 'VTIMEZONE') continue;
+      const tzid = insideOf(block.text)
+        .properties.find((p) => p.name === 'TZID')
+        ?.value.trim();
+      if (tzid) this.texts.set(tzid, block.text);
     }
-    last = here;
-    samples.push([at, here]);
   }
-  return samples;
-}
 
-function time(instant: number): ICAL.Time {
-  return ICAL.Time.fromDateTimeString(wallText(instant));
+  /** The zone whose clock a TZID's times are on; `null` where the file says nothing that is known. */
+  clockOf(tzid: string): string | null {
+    const meaning = this.meaningOf(tzid);
+    return meaning && (meaning.defined?.name ?? meaning.named);
+  }
+
+  /** The zone to keep an item in that lives from one instant to another, `how` it was found where that is not by its name. */
+  keptFor(tzid: string, from: number, until: number): { zone: string; how: 'name' | 'offsets' | 'definition' } | null {
+    const meaning = this.meaningOf(tzid);
+    if (!meaning) return null;
+    const { defined, named } = meaning;
+    if (!defined) return { zone: named as string, how: 'name' };
+    if (named && agrees(defined.name, defined.definition, named, from, until)) return { zone: named, how: 'name' };
+    if (!named) {
+      const key = `${tzid}\n${from}\n${until}`;
+      const zone =
+        this.chosen.get(key) ??
+        this.candidates.find((c) => agrees(defined.name, defined.definition, c, from - YEAR, until + YEAR)) ??
+        '';
+      this.chosen.set(key, zone);
+      if (zone) return { zone, how: 'offsets' };
+    }
+    if (!this.used.has(defined.name)) {
+      const near = named ?? this.candidates.find((c) => offsetAt(c, from) === offsetAt(defined.name, from)) ?? 'UTC';
+      this.used.set(defined.name, { ...defined, tzid, near });
+    }
+    return { zone: defined.name, how: 'definition' };
+  }
+
+  /** The definitions that items are kept in. */
+  kept(): FileZone[] {
+    return [...this.used.values()];
+  }
+
+  private meaningOf(tzid: string): Meaning | null {
+    let meaning = this.meanings.get(tzid);
+    if (meaning === undefined) {
+      meaning = this.read(tzid);
+      this.meanings.set(tzid, meaning);
+    }
+    return meaning;
+  }
+
+  private read(tzid: string): Meaning | null {
+    const named = zoneByName(tzid);
+    const text = this.texts.get(tzid.trim());
+    const definition = text === undefined ? null : definitionOf(text);
+    if (text === undefined || !definition) return named ? { named, defined: null } : null;
+    const name = this.nameOf(text);
+    if (!isDefined(name)) defineZone(name, definition);
+    return { named, defined: { name, text, definition } };
+  }
 }

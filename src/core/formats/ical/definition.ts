@@ -1,0 +1,122 @@
+import { ruleStarts } from '../../recurrence/index.ts';
+import {
+  EARLIEST,
+  LATEST,
+  offsetAt,
+  parseDate,
+  parseWall,
+  transitions,
+  wallText,
+  type ZoneDefinition,
+} from '../../time/index.ts';
+import { insideOf, type Property } from './property.ts';
+
+const SECOND = 1000;
+/** Onsets one observance may have; twice a year for three hundred years is 600. */
+const MOST_ONSETS = 1500;
+const MOST_OBSERVANCES = 400;
+
+/**
+ * What a VTIMEZONE (RFC 5545 3.6.5) says of its clocks, from 1900 to 2200: the offset before everything and each change. `null`
+ * where it says nothing that can be used.
+ */
+export function definitionOf(text: string): ZoneDefinition | null {
+  const onsets: { at: number; from: number; to: number }[] = [];
+  for (const part of insideOf(text).parts.slice(0, MOST_OBSERVANCES)) {
+    if (!/^BEGIN:(STANDARD|DAYLIGHT)\s*\r\n/i.test(part)) continue;
+    const { properties } = insideOf(part);
+    const saidOf = (name: string) => properties.find((p) => p.name === name)?.value ?? '';
+    const from = offsetOf(saidOf('TZOFFSETFROM'));
+    const to = offsetOf(saidOf('TZOFFSETTO'));
+    const start = localOf(saidOf('DTSTART'));
+    if (from === null || to === null || start === null) return null;
+    for (const local of localOnsets(properties, start, from)) onsets.push({ at: local - from, from, to });
+  }
+  if (onsets.length === 0) return null;
+  onsets.sort((a, b) => a.at - b.at);
+  let before = onsets[0]?.from as number;
+  const changes: [number, number][] = [];
+  for (const { at, to } of onsets) {
+    if (at < EARLIEST) before = to;
+    else if (at < LATEST && (changes.at(-1)?.[1] ?? before) !== to) changes.push([at, to]);
+  }
+  return { before, changes };
+}
+
+function localOnsets(properties: readonly Property[], start: number, offsetFrom: number): number[] {
+  const found = new Set([start]);
+  for (const p of properties) {
+    if (p.name === 'RDATE')
+      for (const text of p.value.split(',')) {
+        const local = localOf(text.split('/')[0] ?? '');
+        if (local !== null) found.add(text.includes('Z') ? local + offsetFrom : local);
+      }
+    if (p.name === 'RRULE')
+      for (const local of ruleStarts(onLocalClock(p.value, offsetFrom), start, LATEST, MOST_ONSETS)) found.add(local);
+  }
+  return [...found];
+}
+
+/** A rule whose end, given in UTC, is put on the clock that runs until the change. */
+function onLocalClock(rule: string, offsetFrom: number): string {
+  return rule.replace(/UNTIL=(\d{8}T\d{6})Z/i, (whole, text: string) => {
+    const at = localOf(text);
+    return at === null ? whole : `UNTIL=${compactText(at + offsetFrom)}`;
+  });
+}
+
+const compactText = (ms: number): string => wallText(ms).replace(/[-:]/g, '');
+
+function offsetOf(text: string): number | null {
+  const m = /^([+-])(\d{2}):?(\d{2})(?::?(\d{2}))?$/.exec(text.trim());
+  if (!m) return null;
+  const seconds = Number(m[2]) * 3600 + Number(m[3]) * 60 + Number(m[4] ?? 0);
+  return (m[1] === '-' ? -1 : 1) * seconds * SECOND;
+}
+
+/** Wall-clock milliseconds of `20270302T100000` or `20270302`. */
+function localOf(text: string): number | null {
+  const m = /^(\d{4})(\d{2})(\d{2})(?:T(\d{2})(\d{2})(\d{2})Z?)?$/.exec(text.trim());
+  if (!m) return null;
+  const date = `${m[1]}-${m[2]}-${m[3]}`;
+  return m[4] === undefined ? parseDate(date) : parseWall(`${date}T${m[4]}:${m[5]}:${m[6] === '60' ? '59' : m[6]}`);
+}
+
+const DECADE = 3653 * 86_400_000;
+/** What goes on for ever is held against a named zone as far as this. */
+const FAR_ENOUGH = 4_102_444_800_000;
+const known = new Map<string, { readonly found: number[]; next: number | null }>();
+
+/** A named zone's changes after an instant, one by one as they are asked for: each costs, and most zones differ at the first. */
+function* changesAfter(zone: string, from: number): Generator<number> {
+  const key = `${zone} ${Math.floor(from / DECADE)}`;
+  let list = known.get(key);
+  if (!list) {
+    list = { found: [], next: Math.floor(from / DECADE) * DECADE };
+    if (known.size > 500) known.clear();
+    known.set(key, list);
+  }
+  for (let i = 0; ; i++) {
+    if (i === list.found.length) {
+      if (list.next === null) return;
+      const [at] = transitions(zone, list.next, FAR_ENOUGH, 1);
+      list.next = at ?? null;
+      if (at === undefined) return;
+      list.found.push(at);
+    }
+    yield list.found[i] as number;
+  }
+}
+
+/** Whether a named zone shows what a definition says at every instant of `[from, until]`; looked at as far as the year 2100. */
+export function agrees(name: string, definition: ZoneDefinition, zone: string, from: number, until: number): boolean {
+  const last = Math.min(until, FAR_ENOUGH - 1);
+  const within = (at: number) => at > from && at <= last;
+  if (offsetAt(zone, from) !== offsetAt(name, from) || offsetAt(zone, last) !== offsetAt(name, last)) return false;
+  for (const at of changesAfter(zone, from)) {
+    if (at > last) break;
+    if (at > from && offsetAt(zone, at) !== offsetAt(name, at)) return false;
+  }
+  for (const [at, offset] of definition.changes) if (within(at) && offsetAt(zone, at) !== offset) return false;
+  return true;
+}

@@ -1,0 +1,77 @@
+/** A content line (RFC 5545 3.1), cut into its name, its parameters and its value as it stands. */
+export interface Property {
+  readonly name: string;
+  readonly params: ReadonlyMap<string, string>;
+  readonly value: string;
+  readonly line: string;
+}
+
+/** Cuts an unfolded content line; `null` for what is none. A parameter's quotes are taken off, a list stays one text. */
+export function propertyOf(line: string): Property | null {
+  const params = new Map<string, string>();
+  const name = /^[A-Za-z0-9-]+/.exec(line)?.[0];
+  if (!name) return null;
+  let at = name.length;
+  while (line[at] === ';') {
+    const key = /^[A-Za-z0-9-]+/.exec(line.slice(at + 1))?.[0];
+    if (!key || line[at + 1 + key.length] !== '=') return null;
+    at += key.length + 2;
+    const from = at;
+    let quoted = false;
+    for (; at < line.length; at++) {
+      const c = line[at];
+      if (c === '"') quoted = !quoted;
+      else if (!quoted && (c === ';' || c === ':')) break;
+    }
+    params.set(key.toUpperCase(), line.slice(from, at).replace(/"/g, ''));
+  }
+  if (line[at] !== ':') return null;
+  return { name: name.toUpperCase(), params, value: line.slice(at + 1), line };
+}
+
+/** The component's own properties and the components within it, of a block's unfolded lines. */
+export function insideOf(text: string): { readonly properties: Property[]; readonly parts: string[] } {
+  const lines = text.split('\r\n').slice(1, -1);
+  const properties: Property[] = [];
+  const parts: string[] = [];
+  let open: string[] | null = null;
+  let depth = 0;
+  for (const line of lines) {
+    const begins = /^BEGIN:/i.test(line);
+    if (begins && depth++ === 0) open = [];
+    if (open) {
+      open.push(line);
+      if (/^END:/i.test(line) && --depth === 0) {
+        parts.push(open.join('\r\n'));
+        open = null;
+      }
+      continue;
+    }
+    const property = propertyOf(line);
+    if (property) properties.push(property);
+  }
+  return { properties, parts };
+}
+
+/** Folds a content line at 75 octets of UTF-8 (RFC 5545 3.1), never within a character. */
+export function fold(line: string): string {
+  let out = '';
+  let octets = 0;
+  for (const c of line) {
+    const code = c.codePointAt(0) as number;
+    const size = code < 0x80 ? 1 : code < 0x800 ? 2 : code < 0x10000 ? 3 : 4;
+    if (octets + size > 75) {
+      out += '\r\n ';
+      octets = 1;
+    }
+    out += c;
+    octets += size;
+  }
+  return out;
+}
+
+/** Text without what a content line can't carry: line ends become line feeds, other control characters go. */
+export function plainText(text: string): string {
+  // biome-ignore lint/suspicious/noControlCharactersInRegex: exactly these are taken out
+  return text.replace(/\r\n?/g, '\n').replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f\u2028\u2029]/g, '');
+}

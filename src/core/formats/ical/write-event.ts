@@ -1,0 +1,114 @@
+import ICAL from 'ical.js';
+import type { Length } from '../../recurrence/index.ts';
+import { fromWallLenient, parseDate, parseWall, wallText } from '../../time/index.ts';
+import { type KeptFields, type KeptLine, withKept } from './kept.ts';
+import { plainText } from './property.ts';
+
+/** An item as it is written: what reading gives back, and what a reader of the file needs beside it. */
+export interface WrittenItem extends KeptFields {
+  readonly uid: string;
+  readonly recurrence: string | null;
+  readonly start: string;
+  readonly end: string;
+  readonly allDay: boolean;
+  readonly zone: string;
+  readonly length: Length;
+  readonly rule: string | null;
+  readonly added: readonly string[];
+  readonly left: readonly string[];
+  readonly kind: string;
+  readonly sequence: number;
+  readonly kept: readonly KeptLine[];
+  /** When it was last changed, epoch milliseconds. */
+  readonly changedAt: number;
+  /** The series it stands for a happening of, where the file has it: its zone and form are those of the recurrence id. */
+  readonly series?: Pick<WrittenItem, 'zone' | 'allDay'>;
+  /** What its zone is called in the file, where that is not the zone's own name. */
+  readonly tzid?: string;
+  readonly seriesTzid?: string;
+}
+
+const CLASS = { follow: 'PUBLIC', open: 'PUBLIC', outline: 'CONFIDENTIAL', private: 'PRIVATE' } as const;
+
+/** An item's content lines, unfolded, from BEGIN to END: our own, with what a file once said of it put back in place. */
+export function eventLines(item: WrittenItem): string[] {
+  return ['BEGIN:VEVENT', ...withKept(ownLines(item), item.kept, item), 'END:VEVENT'];
+}
+
+/** The lines that say what is modelled of an item. Our own values stand beside the standard ones in X- properties that win when read back. */
+export function ownLines(item: WrittenItem): string[] {
+  const event = new ICAL.Component('vevent');
+  const time = (property: string, text: string, of: { zone: string; allDay: boolean }, tzid?: string) => {
+    const p = new ICAL.Property(property, event);
+    const utc = of.zone === 'UTC';
+    p.setValue(
+      of.allDay ? ICAL.Time.fromDateString(text.slice(0, 10)) : ICAL.Time.fromDateTimeString(utc ? `${text}Z` : text),
+    );
+    if (!of.allDay && !utc) p.setParameter('tzid', tzid ?? of.zone);
+    event.addProperty(p);
+  };
+  const put = (name: string, value: string) =>
+    event.addProperty(new ICAL.Property([name, {}, 'text', plainText(value)]));
+  put('uid', item.uid);
+  event.addPropertyWithValue('dtstamp', ICAL.Time.fromDateTimeString(`${wallText(item.changedAt)}Z`));
+  event.addPropertyWithValue('sequence', item.sequence);
+  if (item.recurrence)
+    time('recurrence-id', item.recurrence, item.series ?? item, item.series ? item.seriesTzid : item.tzid);
+  time('dtstart', item.start, item, item.tzid);
+  const duration = durationText(item);
+  if (duration) event.addPropertyWithValue('duration', ICAL.Duration.fromString(duration));
+  else if (item.end !== item.start) time('dtend', item.end, item, item.tzid);
+  if (item.rule) event.addPropertyWithValue('rrule', ICAL.Recur.fromString(ruleForText(item)));
+  for (const text of item.added) time('rdate', text, item, item.tzid);
+  for (const text of item.left) time('exdate', text, item, item.tzid);
+  put('summary', item.title);
+  if (item.place) put('location', item.place);
+  if (item.notes) put('description', item.notes);
+  if (item.link) event.addPropertyWithValue('url', item.link);
+  if (item.categories.length > 0) {
+    const p = new ICAL.Property('categories', event);
+    p.setValues(item.categories.map(plainText));
+    event.addProperty(p);
+  }
+  if (item.importance !== 'normal') event.addPropertyWithValue('priority', item.importance === 'high' ? 1 : 9);
+  put('class', CLASS[item.visibility as keyof typeof CLASS]);
+  put('x-paramo-visibility', item.visibility);
+  put('transp', item.shows === 'free' ? 'TRANSPARENT' : 'OPAQUE');
+  put('x-paramo-shows', item.shows);
+  put('x-paramo-kind', item.kind);
+  if (item.cancelled) put('status', 'CANCELLED');
+  else if (item.shows === 'tentative') put('status', 'TENTATIVE');
+  if (item.organiser) addParty(event, 'organizer', item.organiser);
+  for (const attendee of item.attendees)
+    addParty(event, 'attendee', attendee).setParameter('partstat', attendee.answer.toUpperCase());
+  const text = event.toString().replace(/\r\n[ \t]/g, '');
+  return text.split('\r\n').slice(1, -1);
+}
+
+function addParty(
+  event: ICAL.Component,
+  name: string,
+  party: { readonly address: string; readonly name: string | null },
+): ICAL.Property {
+  const isMail = /^[^\s@:]+@[^\s@:]+$/.test(party.address);
+  const p = event.addPropertyWithValue(name, isMail ? `mailto:${party.address}` : party.address);
+  if (party.name) p.setParameter('cn', plainText(party.name).replace(/\n/g, ' '));
+  return p;
+}
+
+/** A length that holds whole days of the clock is written as such: an end as a time would make it exact (RFC 5545 3.8.5.3). */
+function durationText({ allDay, length }: WrittenItem): string | null {
+  if (allDay || length.days === 0) return null;
+  const rest = length.ms === 0 ? '' : `T${length.ms / 1000}S`;
+  return `P${length.days}D${rest}`;
+}
+
+/** Inside, an end stands on the wall clock; the format asks for a date with all-day items, and for UTC otherwise. */
+function ruleForText(item: WrittenItem): string {
+  return (item.rule as string).replace(/UNTIL=(\d{8})T(\d{6})Z/, (_, date: string, time: string) => {
+    if (item.allDay) return `UNTIL=${date}`;
+    const day = `${date.slice(0, 4)}-${date.slice(4, 6)}-${date.slice(6)}`;
+    const wall = parseWall(`${day}T${time.slice(0, 2)}:${time.slice(2, 4)}:${time.slice(4)}`) ?? parseDate(day) ?? 0;
+    return `UNTIL=${wallText(fromWallLenient(item.zone, wall)).replace(/[-:]/g, '')}Z`;
+  });
+}
