@@ -14,8 +14,7 @@ module.exports = {
       severity: 'error',
       from: { path: '^src/core/', pathNot: TEST },
       to: {
-        pathNot:
-          '^src/core/|^node_modules/(zod|temporal-polyfill|temporal-spec|ical\\.js|papaparse|@types/papaparse)/',
+        pathNot: '^src/core/|^node_modules/(zod|temporal-polyfill|temporal-spec|ical\\.js|papaparse|@types/papaparse)/',
       },
     },
     {

@@ -65,11 +65,74 @@ function policy(nonce) {
   ].join('; ');
 }
 
-const server = createServer((request, response) => {
-  request.headers['x-forwarded-for'] =
-    process.env.PARAMO_TRUST_PROXY === '1' && typeof request.headers['x-forwarded-for'] === 'string'
-      ? request.headers['x-forwarded-for']
-      : (request.socket.remoteAddress ?? '');
+/** How many proxies of ours stand in front: so many hops from the right, the address was written by one of them. */
+const proxies = Number(process.env.PARAMO_TRUST_PROXY ?? 0);
+
+/** Where a request came from, by what our own proxy wrote and nothing a client says. @param {import('node:http').IncomingMessage} request */
+function placeOf(request) {
+  const hops = String(request.headers['x-forwarded-for'] ?? '').split(',');
+  const hop = proxies > 0 ? hops.at(-proxies)?.trim() : '';
+  return hop || (request.socket.remoteAddress ?? '');
+}
+
+const MOST_BODY = 300_000;
+const MOST_FILE = Number(process.env.PARAMO_IMPORT_BYTES ?? 10_000_000) + 1000;
+const BODY_WITHIN_MS = 15_000;
+const FILE_WITHIN_MS = 60_000;
+
+/** @param {import('node:http').ServerResponse} response @param {number} status @param {string} code @param {string} sentence */
+function refuse(response, status, code, sentence) {
+  if (response.headersSent) return;
+  response.writeHead(status, { 'content-type': 'application/json; charset=utf-8', connection: 'close' });
+  response.end(JSON.stringify({ code, sentence }));
+}
+
+/**
+ * Bounds a request's body before anything reads it: by what it says of itself, by what has come, and by how long it takes. Whatever
+ * is left of it when the answer has gone is not waited for.
+ * @param {import('node:http').IncomingMessage} request @param {import('node:http').ServerResponse} response
+ * @returns {boolean} whether it may go on
+ */
+function bounded(request, response) {
+  const isFile = /^\/api\/calendars\/[^/]+\/imports$/.test(request.url ?? '');
+  const most = isFile ? MOST_FILE : MOST_BODY;
+  const tooLarge = `This is larger than ${most / 1_000_000} MB, the most that is taken.`;
+  const { socket } = request;
+  const letGo = () => setTimeout(() => request.complete || socket.destroy(), 300).unref();
+  response.on('finish', letGo);
+  if (Number(request.headers['content-length'] ?? 0) > most) {
+    refuse(response, 413, 'fileTooLarge', tooLarge);
+    return false;
+  }
+  if (request.complete || (request.headers['content-length'] === undefined && !request.headers['transfer-encoding']))
+    return true;
+  const before = socket.bytesRead;
+  const begun = Date.now();
+  const watch = setInterval(() => {
+    if (request.complete || socket.destroyed) clearInterval(watch);
+    else if (socket.bytesRead - before > most + 65_536) refuse(response, 413, 'fileTooLarge', tooLarge);
+    else if (Date.now() - begun > (isFile ? FILE_WITHIN_MS : BODY_WITHIN_MS))
+      refuse(response, 408, 'tooSlow', 'This took too long to arrive and was given up. Send it again.');
+    else return;
+    clearInterval(watch);
+    letGo();
+  }, 250);
+  watch.unref();
+  return true;
+}
+
+/** @param {string} url */
+function isReadable(url) {
+  try {
+    decodeURIComponent(url.split('?')[0] ?? '');
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+const server = createServer({ connectionsCheckingInterval: 2000 }, (request, response) => {
+  request.headers['x-forwarded-for'] = placeOf(request);
   const nonce = randomBytes(16).toString('base64');
   const csp = policy(nonce);
   request.headers['content-security-policy'] = csp;
@@ -91,8 +154,22 @@ const server = createServer((request, response) => {
     );
     return;
   }
-  void handle(request, response);
+  if (!isReadable(request.url ?? '/')) {
+    refuse(
+      response,
+      404,
+      'notFound',
+      'There is no such thing here for you. It may be gone, or no longer shared with you.',
+    );
+    return;
+  }
+  if (bounded(request, response)) void handle(request, response);
 });
+// Half-sent requests and quiet connections are closed in time.
+server.headersTimeout = 10_000;
+server.requestTimeout = 90_000;
+server.timeout = 60_000;
+server.keepAliveTimeout = 10_000;
 server.listen(port, process.env.HOST ?? '127.0.0.1', () => {
   console.log(`Paramo is ready at ${address.origin}`);
 });

@@ -69,11 +69,15 @@ test('a server on the same data hears of it and tells the windows concerned, and
   hear();
   const heard: string[] = [];
   const leave = ['tomas', 'amara'].map((who) =>
-    hub().join(org.person(who).id, (message) => heard.push(`${who} ${message.kind}`)),
+    hub().join(org.person(who).id, {
+      session: null,
+      send: (message) => heard.push(`${who} ${message.kind}`),
+      close: () => {},
+    }),
   );
   grants(BRUNO, 'add', 'tomas@cloudmoor.example', 'full');
   hear();
   await expect.poll(() => heard).toEqual(['tomas access']);
-  for (const l of leave) l();
+  for (const l of leave) l?.();
   server.raw.close();
 });

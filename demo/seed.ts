@@ -101,7 +101,8 @@ export async function seed(
 
   let items = 0;
   const add = (owner: string, by: string, sample: Sample | Weekly, date: string, rule: string | null) => {
-    const result = createItem(ctx(by), calendar(owner), itemFor(owner, sample, date, rule, person(owner).zone));
+    const { item, people } = itemFor(owner, sample, date, rule, person(owner).zone);
+    const result = createItem(ctx(by), calendar(owner), item, person(by).id, people);
     if (!result.ok) throw new Error(`${owner} ${sample.title}: ${JSON.stringify(result)}`);
     items++;
   };
@@ -231,7 +232,7 @@ function itemFor(owner: string, s: Sample | Weekly, date: string, rule: string |
       : invited.length > 0
         ? plain(owner)
         : null;
-  return newItem.parse({
+  const item = newItem.parse({
     when: s.days
       ? { start: date, end: dateText((parseDate(date) ?? 0) + s.days * DAY), allDay: true, zone }
       : { start: `${date}T${s.at}`, end: `${date}T${s.to}`, allDay: false, zone },
@@ -245,10 +246,15 @@ function itemFor(owner: string, s: Sample | Weekly, date: string, rule: string |
     visibility: s.visibility ?? 'follow',
     importance: s.important ? 'high' : 'normal',
     briefing: s.briefing ?? null,
-    organiser,
-    attendees: called ? [...invited, party(owner, s.answer ?? 'accepted')] : invited,
-    ownerAnswer: called ? (s.answer ?? 'accepted') : null,
   });
+  return {
+    item,
+    people: {
+      organiser,
+      attendees: called ? [...invited, party(owner, s.answer ?? 'accepted')] : invited,
+      ownerAnswer: called ? (s.answer ?? 'accepted') : null,
+    },
+  };
 }
 
 const plain = (handle: string) => ({

@@ -2,12 +2,13 @@
 import { execFileSync } from 'node:child_process';
 import { build } from 'esbuild';
 
-/* Builds what production runs: the worker that reads files, then the pages. */
+/* Builds what production runs: the thread that works beside requests, then the pages. */
 process.env.NEXT_TELEMETRY_DISABLED = '1';
 await build({
-  entryPoints: ['src/server/workers/read-file-worker.ts'],
-  outfile: 'dist/workers/read-file-worker.mjs',
+  entryPoints: ['src/server/workers/heavy-worker.ts'],
+  outfile: 'dist/workers/heavy-worker.mjs',
   bundle: true,
+  packages: 'external',
   platform: 'node',
   format: 'esm',
   target: 'node20',

@@ -19,17 +19,32 @@ const problem = z.strictObject({
   fact: z.string().nullable(),
 });
 
+/** What a file would bring: what is fresh, what is a newer revision of an item that is there, what is there already, what can't be taken. */
 export const importPreview = z.strictObject({
   preview: z.string(),
   fresh: z.array(importItem),
+  newer: z.array(importItem),
   there: z.array(importItem),
   problems: z.array(problem),
   remarks: z.array(z.strictObject({ code: z.string(), fact: z.string(), count: z.number() })),
-  counts: z.strictObject({ fresh: z.number(), there: z.number(), problems: z.number() }),
+  counts: z.strictObject({ fresh: z.number(), newer: z.number(), there: z.number(), problems: z.number() }),
   ended: z.boolean(),
 });
 export type ImportPreview = z.infer<typeof importPreview>;
 
-/** What came in and what was left, and the token that takes the whole act back for a while. */
-export const importDone = z.strictObject({ broughtIn: z.number(), left: z.number(), undo: z.string() });
+/** How far bringing in has come: not begun (`ready`), or so many items of so many. */
+export const importState = z.strictObject({
+  kind: z.enum(['ready', 'comingIn']),
+  done: z.number(),
+  of: z.number(),
+});
+export type ImportState = z.infer<typeof importState>;
+
+/** What came in, what was put in place of an older revision and what was left, and the token that takes the whole act back for a while. */
+export const importDone = z.strictObject({
+  broughtIn: z.number(),
+  renewed: z.number(),
+  left: z.number(),
+  undo: z.string(),
+});
 export type ImportDone = z.infer<typeof importDone>;

@@ -1,12 +1,10 @@
 import { z } from 'zod';
 import {
   ANSWERS,
-  attendeeSchema,
+  type Attendee,
   IMPORTANCES,
   itemFields,
   KINDS,
-  LIMITS,
-  partySchema,
   SIGHTS,
   type Sight,
   STATUSES,
@@ -50,14 +48,18 @@ const asSet = z.strictObject({
 export type AsSet = z.infer<typeof asSet>;
 /** That the viewer may put a change of it forward, where they may not make it. */
 const forward = { maySuggest: z.literal(true).optional() };
-const arranged = { ...may, ...forward, asSet: asSet.optional(), version: z.number().optional() };
+/** That the viewer may remove it, where they see it below full: by this id and without a version, which such a view doesn't have. */
+const removal = { mayRemove: z.literal(true).optional() };
+/** What is long and comes with the item, not with a list of items. */
+const atItem = { atItem: z.array(z.enum(['notes', 'attendees', 'repeats', 'briefing'])).optional() };
+const arranged = { ...may, ...forward, ...atItem, asSet: asSet.optional(), version: z.number().optional() };
 
 /** An item as one viewer gets it. Strict: a key that the sight doesn't have fails. */
 const itemUnion = z.union([
-  z.strictObject({ ...id, ...busy }),
+  z.strictObject({ ...id, ...busy, ...removal }),
   z.strictObject({ ...id, ...busy, withheld: z.literal(true) }),
-  z.strictObject({ ...id, ...title, ...forward }),
-  z.strictObject({ ...id, ...outline, ...forward }),
+  z.strictObject({ ...id, ...title, ...forward, ...removal }),
+  z.strictObject({ ...id, ...outline, ...forward, ...removal }),
   z.strictObject({ ...id, ...full, ...arranged }),
   z.strictObject({ ...id, ...full, briefing: z.string().nullable(), ...arranged }),
 ]);
@@ -76,7 +78,7 @@ export interface ItemWire {
   readonly notes?: string | null;
   readonly link?: string | null;
   readonly organiser?: z.infer<typeof party> | null;
-  readonly attendees?: readonly z.infer<typeof attendeeSchema>[] | null;
+  readonly attendees?: readonly Attendee[] | null;
   readonly categories?: readonly string[] | null;
   readonly importance?: (typeof IMPORTANCES)[number] | null;
   readonly repeats?: { rule: string | null; added: readonly string[]; left: readonly string[] } | null;
@@ -85,6 +87,8 @@ export interface ItemWire {
   readonly briefing?: string | null;
   readonly may?: { readonly change: boolean; readonly remove: boolean };
   readonly maySuggest?: true;
+  readonly mayRemove?: true;
+  readonly atItem?: readonly ('notes' | 'attendees' | 'repeats' | 'briefing')[];
   readonly asSet?: AsSet;
   readonly version?: number;
 }
@@ -98,7 +102,11 @@ const zone = z.string().max(64, 'zone');
 export const rangeQuery = z.strictObject({ from: date, to: date, zone });
 export type RangeQuery = z.infer<typeof rangeQuery>;
 /** The same, and through whose eyes: `everyone`, `person:HANDLE` or `group:KEY`; absent for one's own. */
-export const itemsQuery = rangeQuery.extend({ as: z.string().max(80).optional() });
+export const itemsQuery = rangeQuery.extend({
+  as: z.string().max(80).optional(),
+  /** Behind how many items to go on, where an answer before said that there are more. */
+  after: z.coerce.number().int().min(0).max(1_000_000).optional(),
+});
 export type ItemsQuery = z.infer<typeof itemsQuery>;
 
 /** Who a calendar belongs to, what one may do with it, and when that next changes by itself. */
@@ -123,11 +131,15 @@ export const boardHead = z.strictObject({
 });
 export type BoardHead = z.infer<typeof boardHead>;
 
-export const itemsAnswer = z.strictObject({ head: boardHead, items: z.array(itemWire), cutShort: z.boolean() });
+/** Set where the answer was full: how many items there were, to ask on with `after`. */
+const more = z.number().nullable();
+
+export const itemsAnswer = z.strictObject({ head: boardHead, items: z.array(itemWire), cutShort: z.boolean(), more });
 export interface ItemsAnswer {
   readonly head: BoardHead;
   readonly items: readonly ItemWire[];
   readonly cutShort: boolean;
+  readonly more: number | null;
 }
 
 /** What whoever holds a link gets: whose calendar it is, and the items; nothing else of anybody. */
@@ -140,6 +152,7 @@ export const linkItemsAnswer = z.strictObject({
   until: z.string().nullable(),
   now: z.string(),
   cutShort: z.boolean(),
+  more,
 });
 export interface LinkItemsAnswer {
   readonly owner: string;
@@ -150,11 +163,14 @@ export interface LinkItemsAnswer {
   readonly until: string | null;
   readonly now: string;
   readonly cutShort: boolean;
+  readonly more: number | null;
 }
 
 /** Booked minutes by day over a range, computed from the views the viewer gets. */
 export const loadAnswer = z.strictObject({
   days: z.array(z.strictObject({ date, booked: z.number(), clashes: z.number() })),
+  /** Not all of it could be counted: the days hold more than an answer does. */
+  cutShort: z.boolean(),
 });
 export type LoadAnswer = z.infer<typeof loadAnswer>;
 
@@ -181,9 +197,6 @@ export const newItem = z.strictObject({
   shows: itemFields.shows.default('busy'),
   visibility: itemFields.visibility.default('follow'),
   briefing: itemFields.briefing.default(null),
-  organiser: partySchema.nullable().default(null),
-  attendees: z.array(attendeeSchema).max(LIMITS.attendees).default([]),
-  ownerAnswer: z.enum(ANSWERS).nullable().default(null),
 });
 export type NewItem = z.infer<typeof newItem>;
 
@@ -212,7 +225,8 @@ export const itemPatch = z.strictObject({
 export type ItemPatch = z.infer<typeof itemPatch>;
 
 export const removeQuery = z.strictObject({
-  version: z.coerce.number().int(),
+  /** The version seen; only what is seen below full, and so has none, is removed without. */
+  version: z.coerce.number().int().optional(),
   scope: z.enum(['one', 'all']).default('one'),
 });
 

@@ -22,7 +22,7 @@ import {
   wishBody,
   wordsBody,
 } from './access.ts';
-import { importDone, importPreview } from './imports.ts';
+import { importDone, importPreview, importState } from './imports.ts';
 import {
   itemPatch,
   itemsAnswer,
@@ -71,6 +71,8 @@ export interface Route {
   readonly who: 'person' | 'open';
   readonly query?: z.ZodType;
   readonly body?: z.ZodType;
+  /** It is sent with a body, and writes nothing. */
+  readonly reads?: true;
   /** A body that is no JSON, by its media type; read by the operation itself. */
   readonly rawBody?: string;
   readonly answer?: z.ZodType;
@@ -310,6 +312,7 @@ export const ROUTES = {
   },
   previewAccess: {
     method: 'POST',
+    reads: true,
     path: '/api/calendars/{calendar}/preview',
     who: 'person',
     summary: 'What an audience would get',
@@ -388,6 +391,7 @@ export const ROUTES = {
   },
   ask: {
     method: 'POST',
+    reads: true,
     path: '/api/calendars/{calendar}/ask',
     who: 'person',
     summary: 'Whether an audience can see an item, and why, now or at a past instant',
@@ -484,6 +488,20 @@ export const ROUTES = {
     summary: 'Read a calendar file and say what would come in',
     rawBody: 'text/calendar',
     answer: importPreview,
+  },
+  readImport: {
+    method: 'GET',
+    path: '/api/imports/{preview}',
+    who: 'person',
+    summary: 'How far bringing in a file has come',
+    answer: importState,
+  },
+  stopImport: {
+    method: 'DELETE',
+    path: '/api/imports/{preview}',
+    who: 'person',
+    summary: 'Stop bringing in a file; nothing of it stays',
+    answer: done,
   },
   bringIn: {
     method: 'POST',

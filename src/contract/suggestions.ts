@@ -13,9 +13,6 @@ export const suggestionBody = z.discriminatedUnion('kind', [
     kind: z.literal('add'),
     item: newItem.omit({
       briefing: true,
-      organiser: true,
-      attendees: true,
-      ownerAnswer: true,
       categories: true,
       importance: true,
     }),

@@ -46,9 +46,11 @@ function read(): Settings {
       'Set PARAMO_SECRET to a secret of at least 32 characters; sessions and hidden ids are sealed with it.',
     );
   if (env.PARAMO_CLOCK && !demo) throw new Error('PARAMO_CLOCK is for the demo alone (PARAMO_DEMO=1).');
+  // Threads beside this one, and its other bundles, have to seal with the same secret.
+  process.env.PARAMO_SECRET = env.PARAMO_SECRET ?? randomBytes(32).toString('hex');
   return {
     data: resolve(env.PARAMO_DATA),
-    secret: env.PARAMO_SECRET ?? randomBytes(32).toString('hex'),
+    secret: process.env.PARAMO_SECRET,
     demo,
     clock: env.PARAMO_CLOCK ? Date.parse(env.PARAMO_CLOCK) : null,
     address: env.PARAMO_ADDRESS ?? `http://localhost:${env.PORT}`,

@@ -3,13 +3,13 @@ import { redirect } from 'next/navigation';
 import { isEmpty, sampleFaces } from '@/server/operations/found-people.ts';
 import { personOf } from '@/server/operations/session.ts';
 import { SignIn } from '@/ui/sign-in/sign-in.tsx';
+import { ownPath } from '../own-path.ts';
 
 export default async function SignInPage({ searchParams }: { searchParams: Promise<{ to?: string | string[] }> }) {
   const incoming = await headers();
   if (await personOf(incoming)) redirect('/');
   if (isEmpty()) redirect('/welcome');
   const { to } = await searchParams;
-  // Only a path of our own is a goal; anything else would lead away.
-  const goal = typeof to === 'string' && /^\/(?!\/|\\)/.test(to) ? to : '/';
+  const goal = ownPath(typeof to === 'string' ? to : null);
   return <SignIn goal={goal} faces={sampleFaces()} host={incoming.get('host') ?? ''} />;
 }

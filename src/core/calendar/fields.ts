@@ -50,14 +50,15 @@ const text = (max: number) =>
     // One kind of line end, so that nothing that is written from it can begin a line of its own.
     .transform((s) => s.replace(/\r\n?/g, '\n'));
 
-const address = z.string().trim().toLowerCase().max(LIMITS.address).pipe(z.email('address'));
+/** A person named on an item: their address (or whatever a file named them by), and the name it came with. */
+export interface Party {
+  readonly name: string | null;
+  readonly address: string;
+}
 
-/** A person named on an item: their address, and the name it came with. */
-export const partySchema = z.strictObject({ name: line(LIMITS.name).nullable(), address });
-export type Party = z.infer<typeof partySchema>;
-
-export const attendeeSchema = partySchema.extend({ answer: z.enum(ANSWERS) });
-export type Attendee = z.infer<typeof attendeeSchema>;
+export interface Attendee extends Party {
+  readonly answer: Answer;
+}
 
 /** Every field a person may write on an item, with its limits. Messages are codes that screens turn into sentences. */
 export const itemFields = {

@@ -2,7 +2,6 @@ export {
   ANSWERS,
   type Answer,
   type Attendee,
-  attendeeSchema,
   IMPORTANCES,
   type Importance,
   itemFields,
@@ -10,12 +9,12 @@ export {
   type Kind,
   LIMITS,
   type Party,
-  partySchema,
   STATUSES,
   type Status,
   VISIBILITIES,
   type Visibility,
 } from './fields.ts';
 export type { Item, Repeats } from './item.ts';
+export { settled } from './settled.ts';
 export { SCOPES, type Scope, SIGHTS, type Sight } from './sight.ts';
 export type { ItemView } from './view.ts';

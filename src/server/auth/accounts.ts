@@ -1,6 +1,7 @@
+import { openAccountsFile } from '../db/index.ts';
 import { ok, type Result, refuse } from '../result.ts';
+import { settings } from '../settings.ts';
 import { auth, tokens } from './auth.ts';
-import { type Limiter, limiter } from './limiter.ts';
 
 /** Makes an account that may sign in with a password; answers its id. */
 export async function makeAccount(address: string, name: string, password: string): Promise<string> {
@@ -31,32 +32,75 @@ const taken = (name: string): string => {
   return token;
 };
 
-/** A token by which an account chooses a new password, once, within a day. */
+/** A token by which an account chooses a new password, once, within a day; tokens made for it before are dead by it. */
 export async function makePasswordToken(address: string): Promise<string> {
+  const { internalAdapter } = await (await auth()).$context;
+  const user = await internalAdapter.findUserByEmail(address);
+  if (user) forgetTokens(PASSWORD, (value) => value === user.user.id);
   await (await auth()).api.requestPasswordReset({ body: { email: address } });
   return taken(`password ${address}`);
 }
 
-/** Sets a password by such a token and ends every session of before. Refused where the token is spent, old or made up. */
-export async function spendPasswordToken(token: string, password: string): Promise<Result<{ done: true }>> {
+/**
+ * Sets a password by such a token and ends every session of before; answers the account. Refused where the token is spent, old or
+ * made up.
+ */
+export async function spendPasswordToken(token: string, password: string): Promise<Result<{ account: string }>> {
   try {
+    const { internalAdapter } = await (await auth()).$context;
+    const account = (await internalAdapter.findVerificationValue(`${PASSWORD}${token}`))?.value;
     await (await auth()).api.resetPassword({ body: { token, newPassword: password } });
-    return ok({ done: true });
+    return account ? ok({ account }) : refuse('wayInGone');
   } catch {
     return refuse('wayInGone');
   }
 }
 
-/** A token by which somebody outside comes in, once, within a day. */
+const PASSWORD = 'reset-password:';
+const GUEST = 'magic-link:';
+
+/** Makes the tokens of one kind dead whose record is somebody's. */
+function forgetTokens(kind: string, theirs: (value: string) => boolean): void {
+  const file = openAccountsFile(settings().data);
+  try {
+    const rows = file.prepare('SELECT id, value FROM verification WHERE identifier LIKE ?').all(`${kind}%`);
+    for (const { id, value } of rows as { id: string; value: string }[])
+      if (theirs(value)) file.prepare('DELETE FROM verification WHERE id = ?').run(id);
+  } finally {
+    file.close();
+  }
+}
+
+/** A token by which somebody outside comes in, once, within a day; one made for them before is dead by it. */
 export async function makeGuestToken(address: string): Promise<string> {
+  forgetTokens(GUEST, (value) => value.includes(`"email":${JSON.stringify(address)}`));
   await (await auth()).api.signInMagicLink({ body: { email: address }, headers: new Headers() });
   return taken(`guest ${address}`);
 }
 
-/** Opens a session by such a token; the answer carries its cookie. Refused where the token is spent, old or made up. */
-export async function spendGuestToken(token: string, headers: Headers): Promise<Result<{ cookies: string[] }>> {
+/**
+ * Opens a session by such a token; the answer carries its cookie, the account, and a way to end it again. Refused where the token
+ * is spent, old or made up.
+ */
+export async function spendGuestToken(
+  token: string,
+  headers: Headers,
+): Promise<Result<{ cookies: string[]; account: string; end(): Promise<void> }>> {
   const answer = await (await auth()).api.magicLinkVerify({ query: { token }, headers, asResponse: true });
-  return answer.ok ? ok({ cookies: answer.headers.getSetCookie() }) : refuse('wayInGone');
+  if (!answer.ok) return refuse('wayInGone');
+  const { user, token: session } = (await answer.json()) as { user: { id: string }; token: string };
+  const { internalAdapter } = await (await auth()).$context;
+  return ok({
+    cookies: answer.headers.getSetCookie(),
+    account: user.id,
+    end: async () => internalAdapter.deleteSession(session),
+  });
+}
+
+/** Ends every session of an account. */
+export async function endSessions(account: string): Promise<void> {
+  const { internalAdapter } = await (await auth()).$context;
+  await internalAdapter.deleteUserSessions(account);
 }
 
 /** Whether an account has a password to sign in with. */
@@ -71,40 +115,20 @@ export async function dropAccount(id: string): Promise<void> {
   await internalAdapter.deleteUser(id);
 }
 
-/** The account a request's session belongs to; `null` without a session that holds. */
-export async function accountOf(headers: Headers): Promise<string | null> {
-  const session = await (await auth()).api.getSession({ headers });
-  return session?.user.id ?? null;
+/** The account a request's session belongs to, and the session's id; `null` without a session that holds. */
+export async function sessionOf(headers: Headers): Promise<{ account: string; session: string } | null> {
+  const found = await (await auth()).api.getSession({ headers });
+  return found ? { account: found.user.id, session: found.session.id } : null;
 }
 
-/** How many wrong passwords an account, and an address on the network, may see in a quarter of an hour. */
-const perAccount: Limiter = limiter(8, 15 * 60_000);
-const perNetwork: Limiter = limiter(100, 15 * 60_000);
-
-/**
- * Signs in; the answer carries the session's cookie. A wrong password and an unknown address take the same way and the
- * same time, and too many of either are refused for a while.
- */
-export async function signIn(
-  address: string,
-  password: string,
-  headers: Headers,
-  at: number,
-): Promise<Result<{ cookies: string[] }>> {
-  const network = headers.get('x-forwarded-for') ?? '';
-  if (!perAccount.may(address, at) || !perNetwork.may(network, at)) return refuse('tooManyTries');
+/** Holds a password against an account's; the answer carries the new session's cookie, `null` where it isn't right. */
+export async function tryPassword(address: string, password: string, headers: Headers): Promise<string[] | null> {
   const answer = await (await auth()).api.signInEmail({
     body: { email: address, password },
     headers,
     asResponse: true,
   });
-  if (!answer.ok) {
-    perAccount.count(address, at);
-    perNetwork.count(network, at);
-    return refuse('wrongPassword');
-  }
-  perAccount.clear(address);
-  return ok({ cookies: answer.headers.getSetCookie() });
+  return answer.ok ? answer.headers.getSetCookie() : null;
 }
 
 /** Ends the request's session; the answer takes its cookie away. */

@@ -42,21 +42,26 @@ export class Connection {
     return Number(this.statement(text).run(...values).lastInsertRowid);
   }
 
+  /** Runs a writing statement; returns how many rows it changed. */
+  changes(text: string, ...values: unknown[]): number {
+    return this.statement(text).run(...values).changes;
+  }
+
   /** Runs work in one transaction: all of it is written, or, where it throws, none. Work is synchronous. */
   write<T>(work: () => T): T {
     return this.raw.transaction(work).immediate();
   }
 }
 
-/** Opens (or makes) the file in a folder with the settings every connection here has, and brings it up to date. */
-export function openDatabase(folder: string): Connection {
+/** Opens (or makes) the file in a folder with the settings every connection here has; brings it up to date where it isn't said to be. */
+export function openDatabase(folder: string, upToDate = false): Connection {
   mkdirSync(folder, { recursive: true });
   const raw = new Database(join(folder, 'paramo.db'));
   raw.pragma('journal_mode = WAL');
   raw.pragma('synchronous = FULL');
   raw.pragma('foreign_keys = ON');
   raw.pragma('busy_timeout = 5000');
-  migrate(raw, folder);
+  if (!upToDate) migrate(raw, folder);
   return new Connection(raw);
 }
 
@@ -67,6 +72,9 @@ export function database(): Connection {
   holder.paramoDatabase ??= openDatabase(settings().data);
   return holder.paramoDatabase;
 }
+
+/** Whether a connection is the process's own, whose data other threads of it open too. */
+export const isOwn = (db: Connection): boolean => db === holder.paramoDatabase;
 
 /** Opens a SQLite file of its own for the sign-in library, which wants an unwrapped handle. */
 export function openAccountsFile(folder: string): Database.Database {

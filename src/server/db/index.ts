@@ -1,1 +1,1 @@
-export { type Connection, database, openAccountsFile, openDatabase } from './connection.ts';
+export { type Connection, database, isOwn, openAccountsFile, openDatabase } from './connection.ts';

@@ -18,6 +18,8 @@ export function migrate(raw: Database.Database, folder: string, migrations = FOL
       `The data in ${folder} was written by a newer version of Paramo (step ${current}, this knows ${files.length}).`,
     );
   if (current === files.length) return;
+  // A table that others point at can only be made anew while nobody holds them to it; what was made is held to it again below.
+  raw.pragma('foreign_keys = OFF');
   if (current > 0) raw.prepare('VACUUM INTO ?').run(join(folder, `paramo.before-${current + 1}.${Date.now()}.db`));
   for (const [index, name] of files.entries()) {
     const step = index + 1;
@@ -26,7 +28,11 @@ export function migrate(raw: Database.Database, folder: string, migrations = FOL
     const text = readFileSync(/*turbopackIgnore: true*/ join(/*turbopackIgnore: true*/ migrations, name), 'utf8');
     raw.transaction(() => {
       raw.exec(text);
+      const broken = raw.pragma('foreign_key_check') as unknown[];
+      if (broken.length > 0)
+        throw new Error(`Migration ${name} would leave ${broken.length} rows that point at nothing.`);
       raw.pragma(`user_version = ${step}`);
     })();
   }
+  raw.pragma('foreign_keys = ON');
 }

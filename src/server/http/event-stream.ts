@@ -1,20 +1,40 @@
-import { hub, type Listener } from '../live/hub.ts';
+import { hub, type Listener, type LiveMessage } from '../live/hub.ts';
+import { refuse } from '../result.ts';
+import { refusalResponse } from './route.ts';
 
-const BEAT_MS = 20_000;
+const BEAT_MS = 5000;
+/** Messages that may wait for a slow reader before it is let go: it asks everything again when it is back. */
+const MOST_WAITING = 100;
 
-/** A stream of what a listener is told, a line a message; it ends with its reader, or when `stillThere` says no at a beat. */
-export function eventStream(request: Request, listener: Listener, stillThere: () => Promise<boolean>): Response {
+/**
+ * A stream of what a listener is told, a line a message; it ends with its reader, with a reader that doesn't keep up, and as soon as
+ * `mayHear` says no: that is asked before every message. Refused where the listener has as many windows open as may be.
+ */
+export function eventStream(
+  request: Request,
+  listener: Listener,
+  session: string | null,
+  mayHear: () => boolean,
+): Response {
   const encoder = new TextEncoder();
   let close = () => {};
+  let full = false;
   const stream = new ReadableStream<Uint8Array>({
     start(controller) {
-      const send = (text: string) => controller.enqueue(encoder.encode(text));
-      const leave = hub().join(listener, (message) => send(`data: ${JSON.stringify(message)}\n\n`));
-      const beat = setInterval(async () => {
-        if (await stillThere().catch(() => false)) send(': beat\n\n');
-        else close();
-      }, BEAT_MS);
+      const put = (text: string) => {
+        if (!mayHear() || (controller.desiredSize ?? 0) < -MOST_WAITING) close();
+        else controller.enqueue(encoder.encode(text));
+      };
+      const send = (message: LiveMessage) => put(`data: ${JSON.stringify(message)}\n\n`);
+      const leave = hub().join(listener, { session, send, close: () => close() });
+      if (!leave) {
+        full = true;
+        controller.close();
+        return;
+      }
+      const beat = setInterval(() => put(': beat\n\n'), BEAT_MS);
       close = () => {
+        close = () => {};
         leave();
         clearInterval(beat);
         try {
@@ -23,12 +43,13 @@ export function eventStream(request: Request, listener: Listener, stillThere: ()
           // It was closed by the other side.
         }
       };
-      request.signal.addEventListener('abort', close);
+      request.signal.addEventListener('abort', () => close());
       // A byte at once, so that the window knows it is connected.
-      send('retry: 1000\n: open\n\n');
+      put('retry: 1000\n: open\n\n');
     },
     cancel: () => close(),
   });
+  if (full) return refusalResponse(refuse('tooManyWindows'));
   return new Response(stream, {
     headers: {
       'content-type': 'text/event-stream',

@@ -1,11 +1,15 @@
 import { headers as nextHeaders } from 'next/headers';
 import type { z } from 'zod';
 import { ERRORS } from '@/contract/errors.ts';
-import { ROUTES, type RouteName } from '@/contract/routes.ts';
+import { ROUTES, type Route, type RouteName } from '@/contract/routes.ts';
+import { writingIsFree } from '../db/gate.ts';
 import { log } from '../log.ts';
+import { again } from '../operations/again.ts';
 import { type Context, contextFor } from '../operations/context.ts';
-import { personOf } from '../operations/session.ts';
+import { signedIn } from '../operations/session.ts';
 import { type Refusal, refuse } from '../result.ts';
+import { settings } from '../settings.ts';
+import { readLimited } from './body.ts';
 import { refusalBody } from './sentences.ts';
 
 type R<N extends RouteName> = (typeof ROUTES)[N];
@@ -18,6 +22,8 @@ interface Call<N extends RouteName> {
   readonly params: Readonly<Record<string, string>>;
   readonly query: Out<N, 'query'>;
   readonly body: Out<N, 'body'>;
+  /** A body that is no JSON, as it came. */
+  readonly bytes: Uint8Array<ArrayBuffer>;
   readonly request: Request;
 }
 type Handled = Response | Refusal | { readonly ok: true; readonly value: unknown };
@@ -26,13 +32,40 @@ const MOST_BODY = 256_000;
 const MOST_PARAM = 128;
 // In production a projection is right by construction; elsewhere every answer is held against its strict schema.
 const checkAnswers = process.env.NODE_ENV !== 'production' || process.env.PARAMO_CHECK_ANSWERS === '1';
+/** What isn't there and what one may not see are answered at the same moment: a hidden thing takes longer to look at than none. */
+const NOT_THERE_MS = 12;
 
 /**
  * Makes a route handler from the contract: reads who asks, the parameters, the query and the body, calls one operation and
- * turns its result into an answer. Every refusal of every route leaves through here.
+ * turns its result into an answer. Every refusal of every route leaves through here. A route that writes does all of its work in
+ * one transaction, which begins when everything has arrived, and in which who asks is read once more.
  */
 export function route<N extends RouteName>(name: N, handle: (call: Call<N>) => Handled | Promise<Handled>) {
-  const spec: (typeof ROUTES)[RouteName] & { body?: z.ZodType; query?: z.ZodType; answer?: z.ZodType } = ROUTES[name];
+  return answering(name, async (call) => {
+    const { method, reads } = ROUTES[name] as Route;
+    if (method === 'GET' || reads || !call.ctx) return handle(call);
+    await writingIsFree();
+    const { ctx } = call;
+    return ctx.db.write(() => {
+      const now = again(ctx);
+      if ('ok' in now) return now;
+      const handled = handle({ ...call, ctx: now as Call<N>['ctx'] });
+      if (handled instanceof Promise) throw new Error(`${name} waits for something and can't be one transaction`);
+      return handled;
+    });
+  });
+}
+
+/** The same for what waits for something in between (a password's digest, a file): its operation reads rights where it writes. */
+export function slowRoute<N extends RouteName>(name: N, handle: (call: Call<N>) => Promise<Handled>) {
+  return answering(name, async (call) => {
+    if ((ROUTES[name] as Route).method !== 'GET') await writingIsFree();
+    return handle(call);
+  });
+}
+
+function answering<N extends RouteName>(name: N, handle: (call: Call<N>) => Promise<Handled>) {
+  const spec: Route = ROUTES[name];
   return async (
     request: Request,
     { params }: { params: Promise<Record<string, string> | undefined> },
@@ -45,25 +78,34 @@ export function route<N extends RouteName>(name: N, handle: (call: Call<N>) => H
       log().error({ route: name, error: error instanceof Error ? error.stack : String(error) }, 'broken');
       answer = refusalResponse(refuse('broken'));
     }
+    if (answer.status === 404) await evenOut(started);
     log().debug({ route: name, status: answer.status, ms: Math.round(performance.now() - started) });
     return answer;
   };
 
   async function respond(request: Request, params: Record<string, string>): Promise<Response> {
-    const person = spec.who === 'person' ? await personOf(await nextHeaders()) : null;
-    if (spec.who === 'person' && !person) return refusalResponse(refuse('signedOut'));
+    const headers = await nextHeaders();
+    const here = spec.who === 'person' ? await signedIn(headers) : null;
+    if (spec.who === 'person' && !here) return refusalResponse(refuse('signedOut'));
     if (Object.values(params).some((p) => p.length > MOST_PARAM)) return refusalResponse(refuse('notFound'));
     const query = spec.query
       ? spec.query.safeParse(Object.fromEntries(new URL(request.url).searchParams))
       : ({ success: true, data: undefined } as const);
     if (!query.success) return refusalResponse(badInput(query.error));
-    const body = spec.body ? await readBody(request, spec.body) : ({ success: true, data: undefined } as const);
+    const most = spec.rawBody ? settings().importBytes : MOST_BODY;
+    const bytes = spec.body || spec.rawBody ? await readLimited(request.body, most) : new Uint8Array();
+    if (bytes === null) return refusalResponse(refuse('fileTooLarge', { facts: { most: most / 1_000_000 } }));
+    const body = spec.body ? readJson(bytes, spec.body) : ({ success: true, data: undefined } as const);
     if (!body.success) return refusalResponse(body.refusal);
+    // A body takes its time to arrive: whoever it came from may be signed out by now.
+    const now = here && (spec.body || spec.rawBody) ? await signedIn(headers) : here;
+    if (here && !now) return refusalResponse(refuse('signedOut'));
     const handled = await handle({
-      ctx: (person && contextFor(person)) as Call<N>['ctx'],
+      ctx: (now && contextFor(now.person, undefined, now.session)) as Call<N>['ctx'],
       params,
       query: query.data as Out<N, 'query'>,
       body: body.data as Out<N, 'body'>,
+      bytes,
       request,
     });
     if (handled instanceof Response) return handled;
@@ -73,15 +115,20 @@ export function route<N extends RouteName>(name: N, handle: (call: Call<N>) => H
   }
 }
 
-async function readBody(
-  request: Request,
+/** Waits until the next stroke of a slow clock that began with the request. */
+export async function evenOut(started: number): Promise<void> {
+  const elapsed = performance.now() - started;
+  const until = Math.ceil((elapsed + 1) / NOT_THERE_MS) * NOT_THERE_MS;
+  await new Promise((go) => setTimeout(go, until - elapsed));
+}
+
+function readJson(
+  bytes: Uint8Array,
   schema: z.ZodType,
-): Promise<{ success: true; data: unknown } | { success: false; refusal: Refusal }> {
-  const text = await request.text();
-  if (text.length > MOST_BODY) return { success: false, refusal: refuse('fileTooLarge', { facts: { most: 0.25 } }) };
+): { success: true; data: unknown } | { success: false; refusal: Refusal } {
   let raw: unknown;
   try {
-    raw = JSON.parse(text);
+    raw = JSON.parse(new TextDecoder().decode(bytes));
   } catch {
     return { success: false, refusal: refuse('badInput') };
   }

@@ -1,8 +1,11 @@
 import { now } from '../clock.ts';
+import { writingIsFree } from '../db/gate.ts';
 import { database } from '../db/index.ts';
 import { log } from '../log.ts';
 import { post } from '../mail/post.ts';
+import { forgetUnfinished } from '../operations/bring-in.ts';
 import { hearOthers } from '../operations/hear-others.ts';
+import { clearPreviews } from '../operations/imports.ts';
 import { moveHorizons } from '../operations/indexing.ts';
 import { remindOfEnds } from '../operations/remind-of-ends.ts';
 import { sendLetters, settleLetters } from '../operations/send-letters.ts';
@@ -27,6 +30,8 @@ export function startJobs(): void {
     process.exit(1);
   }
   settleLetters(database());
+  clearPreviews(database());
+  void guarded(() => forgetUnfinished(database(), othersFirst))();
   const hear = hearOthers(database());
   let sending = false;
   const letters = async () => {
@@ -36,14 +41,19 @@ export function startJobs(): void {
       sending = false;
     });
   };
-  const horizon = () => {
-    moveHorizons(database(), now());
+  let moving = false;
+  const horizon = async () => {
+    if (moving) return;
+    moving = true;
+    await moveHorizons(database(), now(), othersFirst).finally(() => {
+      moving = false;
+    });
   };
   const ends = () => {
     remindOfEnds(database(), now());
   };
-  guarded(horizon)();
-  guarded(ends)();
+  void guarded(horizon)();
+  void guarded(ends)();
   holder.paramoJobs = [
     setInterval(guarded(horizon), HOUR),
     setInterval(guarded(ends), HOUR),
@@ -53,9 +63,13 @@ export function startJobs(): void {
   for (const job of holder.paramoJobs) job.unref();
 }
 
+/** Lets whatever waits have its turn. */
+const othersFirst = (): Promise<void> => new Promise((go) => setImmediate(go));
+
 /** Work that may fail without ending the process: its failure is logged, and it comes again. */
 const guarded = (work: () => void | Promise<void>) => async () => {
   try {
+    await writingIsFree();
     await work();
   } catch (error) {
     log().error({ error: String(error) }, 'work beside requests failed');

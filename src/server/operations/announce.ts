@@ -11,18 +11,27 @@ import { Directory } from './directory.ts';
 import { rowOf } from './row-item.ts';
 import { viewOfRow } from './views.ts';
 
+type Change = { readonly before: StoredItem | null; readonly after: StoredItem | null };
+
 /** Tells the open windows of those whose view of an item differs between before and after; nobody else hears of it. */
-export function announceItems(
+export function announceItems(ctx: Context, calendar: Calendar, changes: readonly Change[]): void {
+  for (const listener of whoSees(ctx, calendar, changes, hub().listeners()))
+    hub().tell(listener, { kind: 'changed', calendar: calendar.key });
+}
+
+/** Those of some listeners whose view of an item differs between before and after. */
+export function whoSees(
   ctx: Context,
   calendar: Calendar,
-  changes: readonly { before: StoredItem | null; after: StoredItem | null }[],
-): void {
+  changes: readonly Change[],
+  listeners: readonly Listener[],
+): Listener[] {
   const collection = collectionOf(calendar, grantsOn(ctx.db, calendar.id));
   const house = rulesOf(ctx.db, calendar);
   const directory = new Directory(ctx.db);
-  for (const { listener, viewer, person } of listening(ctx.db)) {
+  return listening(ctx.db, listeners).flatMap(({ listener, viewer, person }) => {
     const decision = decide(collection, viewer, ctx.now, house);
-    if (decision.rights.sight === 'nothing') continue;
+    if (decision.rights.sight === 'nothing') return [];
     const look = (item: StoredItem | null) =>
       item === null || item.removedAt !== null ? null : viewOfRow(ctx.db, directory, rowOf(item), { person, decision });
     const differs = changes.some(({ before, after }) => {
@@ -31,8 +40,8 @@ export function announceItems(
       if (was === null || is === null || JSON.stringify(was) !== JSON.stringify(is)) return true;
       return repeatText(before) !== repeatText(after);
     });
-    if (differs) hub().tell(listener, { kind: 'changed', calendar: calendar.key });
-  }
+    return differs ? [listener] : [];
+  });
 }
 
 const repeatText = (item: StoredItem | null): string =>
@@ -47,7 +56,7 @@ export function announceAccess(
 ): void {
   const after = collectionOf(calendar, grantsOn(ctx.db, calendar.id));
   const house = rulesOf(ctx.db, calendar);
-  for (const { listener, viewer } of listening(ctx.db)) {
+  for (const { listener, viewer } of listening(ctx.db, hub().listeners())) {
     const was = decide(before, viewer, ctx.now, rulesBefore ?? house);
     const is = decide(after, viewer, ctx.now, house);
     // Who shares a calendar reads all its grants: for them any change of them is one.
@@ -64,13 +73,11 @@ interface Listening {
 }
 
 /** Whoever has a window open, as the rule reads them. */
-function listening(db: Connection): Listening[] {
-  return hub()
-    .listeners()
-    .flatMap((listener): Listening[] => {
-      if (typeof listener === 'string')
-        return [{ listener, viewer: { kind: 'link', id: listener.slice('link:'.length) }, person: null }];
-      const person = personById(db, listener);
-      return person ? [{ listener, viewer: viewerOf(db, person), person }] : [];
-    });
+function listening(db: Connection, listeners: readonly Listener[]): Listening[] {
+  return listeners.flatMap((listener): Listening[] => {
+    if (typeof listener === 'string')
+      return [{ listener, viewer: { kind: 'link', id: listener.slice('link:'.length) }, person: null }];
+    const person = personById(db, listener);
+    return person ? [{ listener, viewer: viewerOf(db, person), person }] : [];
+  });
 }

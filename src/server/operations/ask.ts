@@ -6,6 +6,7 @@ import { grantsOn, grantsOnAt, type StoredGrant } from '../repositories/grants.t
 import { allMemberships, groupsOfAt, membersOf } from '../repositories/groups.ts';
 import type { StoredItem } from '../repositories/items.ts';
 import { type Link, linkByKey } from '../repositories/links.ts';
+import { outsiderName } from '../repositories/outsider-names.ts';
 import { personById, type Reader, readersInside } from '../repositories/people.ts';
 import { trailAfter } from '../repositories/trail.ts';
 import { ok, type Result, refuse } from '../result.ts';
@@ -59,9 +60,12 @@ const MOST_TRAIL = 5000;
 
 /** An item as it stood at an instant, read off the trail of what was written since; `null` where it wasn't there yet. */
 function itemAsOf(ctx: Context, item: StoredItem, at: number): StoredItem | null {
+  if (item.createdAt > at) return null;
   if (item.changedAt <= at) return item;
   for (const entry of trailAfter(ctx.db, item.calendarId, at, MOST_TRAIL)) {
-    const afters = (entry.after ?? []) as readonly (StoredItem | null)[];
+    // What a file brought in leaves no states: those items began with it.
+    if (!Array.isArray(entry.after)) continue;
+    const afters = entry.after as readonly (StoredItem | null)[];
     const index = afters.findIndex((after) => after?.id === item.id);
     if (index >= 0) return (entry.before as readonly (StoredItem | null)[])[index] ?? null;
   }
@@ -127,6 +131,10 @@ function linksOn(ctx: Context, calendar: Calendar): Link[] {
   return [...new Set(keys)].flatMap((key) => linkByKey(ctx.db, key) ?? []);
 }
 
+/** What somebody is called on a calendar: those outside by the name they have there. */
+const nameOn = (ctx: Context, calendar: Calendar, person: Reader): string =>
+  person.inside ? person.name : (outsiderName(ctx.db, calendar.id, person.id) ?? person.address);
+
 const ORDER = ['full', 'outline', 'title', 'withheld', 'busy', 'nothing'] as const;
 const MOST_NAMES = 12;
 
@@ -153,7 +161,7 @@ export function readItemSight(ctx: Context, id: string): Result<ItemSightAnswer>
     const level = seen === null ? 'nothing' : seen === 'briefed' ? 'full' : seen;
     const entry = levels.get(level) ?? { people: 0, names: [] };
     entry.people++;
-    if (decision.because[0]?.step !== 'everyone' || level === 'full') entry.names.push(person.name);
+    if (decision.because[0]?.step !== 'everyone' || level === 'full') entry.names.push(nameOn(ctx, calendar, person));
     levels.set(level, entry);
   }
   return ok({

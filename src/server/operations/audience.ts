@@ -6,6 +6,7 @@ import { domains } from '../repositories/domains.ts';
 import { grantsEverNaming, type StoredAudience, type StoredGrant } from '../repositories/grants.ts';
 import { type Group, groupById, groupByKey, groupsAround } from '../repositories/groups.ts';
 import { type Link, linkByKey } from '../repositories/links.ts';
+import { outsiderName } from '../repositories/outsider-names.ts';
 import { type Person, personByAddress, personByHandle, personById } from '../repositories/people.ts';
 import { type Refusal, refuse } from '../result.ts';
 import type { Context } from './context.ts';
@@ -42,7 +43,7 @@ export function findAudience(ctx: Context, wire: AudienceWire, calendar: Calenda
     case 'person': {
       const person = personByHandle(ctx.db, wire.id);
       const known = person && (person.inside || grantsEverNaming(ctx.db, calendar.id, person.id));
-      return person && known ? ofPerson(ctx, person) : wrong('audience');
+      return person && known ? ofPerson(ctx, person, calendar.id) : wrong('audience');
     }
     case 'group': {
       const group = groupByKey(ctx.db, wire.id);
@@ -53,7 +54,7 @@ export function findAudience(ctx: Context, wire: AudienceWire, calendar: Calenda
       return link?.calendarId === calendar.id ? ofLink(link) : wrong('audience');
     }
     case 'address':
-      return ofAddress(ctx, wire);
+      return ofAddress(ctx, wire, calendar);
     case 'newLink': {
       const key = newKey();
       return {
@@ -86,7 +87,7 @@ export function audienceOf(ctx: Context, grant: StoredGrant): FoundAudience | nu
   if (a.kind === 'everyone') return everyone({ kind: 'everyone' });
   if (a.kind === 'person') {
     const person = personById(ctx.db, a.personId);
-    return person && ofPerson(ctx, person);
+    return person && ofPerson(ctx, person, grant.calendarId);
   }
   if (a.kind === 'group') {
     const group = groupById(ctx.db, a.groupId);
@@ -107,32 +108,41 @@ const ofNobody = {
   toMake: null,
 } as const;
 
-function ofPerson(ctx: Context, person: Person): FoundAudience {
+function ofPerson(ctx: Context, person: Person, calendarId: number): FoundAudience {
   return {
     ...ofNobody,
     wire: { kind: 'person', id: person.handle },
     stored: { kind: 'person', personId: person.id },
     person,
     viewer: viewerOf(ctx.db, person),
-    name: person.name,
+    // Somebody outside is called here what they are called on this calendar: others' names for them are others' own.
+    name: person.inside ? person.name : (outsiderName(ctx.db, calendarId, person.id) ?? person.address),
     detail: [person.role, person.address].filter(Boolean).join(' · '),
     outside: !person.inside,
   };
 }
 
-function ofAddress(ctx: Context, wire: AudienceWire & { kind: 'address' }): FoundAudience | Refusal {
+function ofAddress(
+  ctx: Context,
+  wire: AudienceWire & { kind: 'address' },
+  calendar: Calendar,
+): FoundAudience | Refusal {
   const { address } = wire;
   const person = personByAddress(ctx.db, address);
   const ours = domains(ctx.db).includes(domainOf(address));
-  if (person && (person.inside || !ours)) return ofPerson(ctx, person);
-  if (person) return wrong('audienceLeft');
-  if (ours) return wrong('addressInside');
+  if (person?.inside) return ofPerson(ctx, person, calendar.id);
+  if (ours) return wrong(person ? 'audienceLeft' : 'addressInside');
+  if (person && grantsEverNaming(ctx.db, calendar.id, person.id)) return ofPerson(ctx, person, calendar.id);
+  // Known elsewhere or not: whoever types an address learns nothing of it.
   const name = wire.name?.trim() || address;
   return {
     ...ofNobody,
     wire,
-    stored: { kind: 'person', personId: 0 },
-    viewer: { kind: 'person', id: 'not here yet', inside: false, groups: new Set() },
+    stored: { kind: 'person', personId: person?.id ?? 0 },
+    viewer: person
+      ? viewerOf(ctx.db, person)
+      : { kind: 'person', id: 'not here yet', inside: false, groups: new Set() },
+    person,
     name,
     detail: address,
     outside: true,

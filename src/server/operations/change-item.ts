@@ -1,4 +1,5 @@
 import type { ItemPatch, WrittenAnswer } from '@/contract/items.ts';
+import { settled } from '@/core/calendar/index.ts';
 import { dateText, fromWallLenient, parseInstant, toWall, wallText } from '@/core/time/index.ts';
 import { newKey } from '../ids.ts';
 import { insertItem, itemById, replacementsOf, type StoredItem, updateItem } from '../repositories/items.ts';
@@ -8,7 +9,7 @@ import type { Context } from './context.ts';
 import { isRefusal } from './deciding.ts';
 import { Directory } from './directory.ts';
 import { type FoundItem, findItem } from './find-item.ts';
-import { indexItem } from './indexing.ts';
+import { indexItem, noRoomFor, seriesOf } from './indexing.ts';
 import { readRepeat, readWhen, type StoredWhen } from './when.ts';
 import { hands, type ItemChange, trailItems, written } from './writing.ts';
 
@@ -23,6 +24,9 @@ export function changeItem(ctx: Context, id: string, patch: ItemPatch, by = ctx.
   const { calendar } = decided;
   const names = new Directory(ctx.db);
   if (!found.may.change) return refuse('mayNotChange', { facts: { name: names.name(calendar.ownerId) } });
+  // A field one doesn't see isn't written, empty or not.
+  const unseen = Object.entries(patch.fields).find(([field, value]) => value !== undefined && !(field in found.view));
+  if (unseen) return refuse('badInput', { fields: { [unseen[0]]: 'notSeen' } });
   if (item.version !== patch.version) return refuse('changedMeanwhile', { data: found.view });
   const when = patch.when ? readWhen(patch.when) : null;
   if (when && isRefusal(when)) return when;
@@ -59,6 +63,9 @@ function touched({ fields }: ItemPatch): Partial<StoredItem> {
   return Object.fromEntries(entries.map(([key, value]) => [key, value === '' ? null : value]));
 }
 
+/** A time as people wrote it: its length is exact, and its start is where the clocks show it. */
+const anew = (when: StoredWhen) => ({ ...when, wall: null, days: 0 });
+
 /** The happening as an item of its own. */
 function detached(found: FoundItem, patch: ItemPatch, when: StoredWhen | null): Draft[] | Refusal {
   const { item, happening } = found;
@@ -68,7 +75,10 @@ function detached(found: FoundItem, patch: ItemPatch, when: StoredWhen | null): 
   const after: Omit<StoredItem, 'id'> = {
     ...series,
     ...touched(patch),
-    ...(when ?? { start: happening.start, end: happening.end }),
+    ...(when ? anew(when) : { start: happening.start, end: happening.end, wall: null }),
+    // What its series' file said stays with the series.
+    kept: [],
+    batch: null,
     key: newKey(),
     seriesId: item.id,
     recurrence: happening.recurrence,
@@ -78,20 +88,20 @@ function detached(found: FoundItem, patch: ItemPatch, when: StoredWhen | null): 
     sequence: item.sequence + 1,
     version: 1,
   };
-  return [{ before: null, after }];
+  return [{ before: null, after: settled(after, item) }];
 }
 
 /** The item itself: a single one, or a series with every happening that has no item of its own. */
 function whole(ctx: Context, found: FoundItem, patch: ItemPatch, when: StoredWhen | null): Draft[] | Refusal {
   const { item, happening } = found;
   const isSeries = item.rule !== null || item.added.length > 0;
-  let times: Partial<StoredItem> = when ?? {};
+  let times: Partial<StoredItem> = when ? anew(when) : {};
   if (when && isSeries && happening) {
     const moved = moveSeries(ctx, item, happening, when);
     if (isRefusal(moved)) return moved;
     times = moved;
   }
-  const next: StoredItem = { ...item, ...touched(patch), ...times };
+  const next: StoredItem = settled({ ...item, ...touched(patch), ...times }, item);
   if (patch.repeat) {
     if (item.seriesId !== null) return refuse('badInput', { fields: { repeat: 'repeatOfOne' } });
     const startWall = next.allDay ? next.start : toWall(next.zone, next.start);
@@ -100,7 +110,10 @@ function whole(ctx: Context, found: FoundItem, patch: ItemPatch, when: StoredWhe
     // A new rule begins afresh: exceptions of the old one would name dates that no longer come.
     if (repeat.rule !== item.rule) {
       if (replacementsOf(ctx.db, item.id).length > 0) return refuse('seriesSplit');
-      Object.assign(next, { rule: repeat.rule, added: [], left: [] });
+      const renewed = { ...next, rule: repeat.rule, added: [], left: [] };
+      const full = noRoomFor(ctx.db, found.decided.calendar, seriesOf(renewed, []));
+      if (full) return full;
+      Object.assign(next, renewed);
     }
   }
   return [
@@ -125,21 +138,26 @@ function moveSeries(
   happening: { start: number; end: number },
   when: StoredWhen,
 ): Partial<StoredItem> | Refusal {
-  if (when.allDay !== item.allDay || when.zone !== item.zone) return refuse('seriesDayMove');
+  // A zone of a file's own is shown, and so comes back, as the named one nearest to it.
+  const zone = new Directory(ctx.db).zone(item.zone);
+  if (when.allDay !== item.allDay || (!when.allDay && when.zone !== zone)) return refuse('seriesDayMove');
   if (replacementsOf(ctx.db, item.id).length > 0 && when.start !== happening.start) return refuse('seriesSplit');
   const wall = (ms: number) => (item.allDay ? ms : toWall(item.zone, ms));
   const instant = (ms: number) => (item.allDay ? ms : fromWallLenient(item.zone, ms));
   const text = (ms: number) => (item.allDay ? dateText(ms) : wallText(ms));
   const shift = wall(when.start) - wall(happening.start);
   if (dateText(wall(when.start)) !== dateText(wall(happening.start))) return refuse('seriesDayMove');
-  const start = instant(wall(item.start) + shift);
+  const startWall = (item.wall ?? wall(item.start)) + shift;
+  const start = instant(startWall);
   const moveText = (t: string) => {
     const at = parseInstant(`${t.includes('T') ? t : `${t}T00:00:00`}Z`);
     return at === null ? t : text(at + shift);
   };
   return {
     start,
-    end: instant(wall(item.start) + shift + (wall(when.end) - wall(when.start))),
+    end: start + (when.end - when.start),
+    wall: item.allDay || wall(start) === startWall ? null : startWall,
+    days: 0,
     added: item.added.map(moveText),
     left: item.left.map(moveText),
   };

@@ -7,9 +7,11 @@ export interface Context {
   readonly db: Connection;
   readonly now: number;
   readonly viewer: Person;
+  /** The session the request came with; `null` where something else than a window asks. */
+  readonly session?: string | null;
 }
 
 /** A context for a person at this instant. */
-export function contextFor(viewer: Person, db: Connection = database()): Context {
-  return { db, now: now(), viewer };
+export function contextFor(viewer: Person, db: Connection = database(), session: string | null = null): Context {
+  return { db, now: now(), viewer, session };
 }

@@ -8,10 +8,12 @@ import { domains } from '../repositories/domains.ts';
 import { allGroups, directMembersOf, groupByKey, insertMembership } from '../repositories/groups.ts';
 import { allPeople, type Person, personByAddress, savePerson } from '../repositories/people.ts';
 import { ok, type Result, refuse } from '../result.ts';
+import { again } from './again.ts';
 import { domainOf } from './audience.ts';
 import type { Context } from './context.ts';
 import { addGroup } from './groups.ts';
 import { addPerson } from './people.ts';
+import { tellOfJoining } from './tell.ts';
 
 /** The directory as text with commas, with the groups people stand in themselves. For administrators. */
 export function directoryFile(ctx: Context): Result<string> {
@@ -90,8 +92,9 @@ export async function bringInDirectory(
     wrong: wrong.sort((a, b) => a.line - b.line),
     applied: body.apply,
   };
-  if (body.apply) await apply(ctx, [...added, ...changed], answer.newGroups);
-  return ok(answer);
+  if (!body.apply) return ok(answer);
+  const applied = await apply(ctx, [...added, ...changed], answer.newGroups);
+  return applied.ok ? ok(answer) : applied;
 }
 
 function differs(row: DirectoryRow, person: Person, groups: readonly string[]): string[] {
@@ -105,15 +108,28 @@ function differs(row: DirectoryRow, person: Person, groups: readonly string[]): 
 }
 
 async function apply(
-  ctx: Context,
+  asked: Context,
   plan: readonly { row: DirectoryRow; person: Person | null }[],
   newGroups: readonly string[],
-): Promise<void> {
+): Promise<Result<{ done: true }>> {
   const accounts = new Map<string, string>();
-  for (const { row, person } of plan)
-    if (!person) accounts.set(row.address, await makeBareAccount(row.address, row.name));
+  // Somebody who came in from outside before has an account: only those made here go again where this can't be done.
+  const made: string[] = [];
+  for (const { row, person } of plan) {
+    if (person) continue;
+    const known = personByAddress(asked.db, row.address)?.account ?? null;
+    const account = await makeBareAccount(row.address, row.name);
+    accounts.set(row.address, account);
+    if (known !== account) made.push(account);
+  }
+  const dropMade = async () => {
+    for (const account of made) await dropAccount(account);
+  };
   try {
-    ctx.db.write(() => {
+    const done = asked.db.write((): Result<{ done: true }> => {
+      const ctx = again(asked);
+      if ('ok' in ctx) return ctx;
+      if (!ctx.viewer.administrator) return refuse('administratorOnly');
       for (const name of newGroups) addGroup(ctx, name, []);
       const byName = new Map(allGroups(ctx.db).map((g) => [g.name.toLowerCase(), g.key]));
       for (const { row, person } of plan) {
@@ -134,13 +150,17 @@ async function apply(
         if (person) savePerson(ctx.db, person.id, { ...person, ...fields });
         for (const name of row.groups) {
           const group = groupByKey(ctx.db, byName.get(name.toLowerCase()) ?? '');
-          if (group && !directMembersOf(ctx.db, group.id).includes(now.id))
-            insertMembership(ctx.db, group.id, now.id, ctx.now, ctx.viewer.id);
+          if (!group || directMembersOf(ctx.db, group.id).includes(now.id)) continue;
+          insertMembership(ctx.db, group.id, now.id, ctx.now, ctx.viewer.id);
+          tellOfJoining(ctx, group.id, `${now.name} → ${group.name}`);
         }
       }
+      return ok({ done: true });
     });
+    if (!done.ok) await dropMade();
+    return done;
   } catch (error) {
-    for (const account of accounts.values()) await dropAccount(account);
+    await dropMade();
     throw error;
   }
 }

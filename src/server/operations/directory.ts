@@ -1,6 +1,7 @@
 import type { Party } from '@/core/calendar/index.ts';
 import type { Connection } from '../db/index.ts';
 import { type Person, personById } from '../repositories/people.ts';
+import { zoneByName } from '../repositories/zone-definitions.ts';
 
 /** Names of people by row number, looked up once a request. */
 export class Directory {
@@ -19,6 +20,11 @@ export class Directory {
 
   name(id: number): string {
     return this.person(id)?.name ?? '';
+  }
+
+  /** A zone as screens can show it: a named one stays, one that a file defined itself is shown as the named one nearest to it. */
+  zone(name: string): string {
+    return name.startsWith('~') ? (zoneByName(this.db, name)?.near ?? 'UTC') : name;
   }
 
   party(id: number): Party | null {

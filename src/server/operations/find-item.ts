@@ -1,16 +1,14 @@
 import type { ItemWire } from '@/contract/items.ts';
-import { type MayItem, mayItem } from '@/core/access/index.ts';
-import { dateText, toWall, wallText } from '@/core/time/index.ts';
+import type { MayItem } from '@/core/access/index.ts';
+import { dateText, inBounds, toWall, wallText } from '@/core/time/index.ts';
 import { openSealed } from '../ids.ts';
 import { calendarById } from '../repositories/calendars.ts';
 import { itemById, itemByKey, replacementsOf, type StoredItem } from '../repositories/items.ts';
 import { ok, type Refusal, type Result, refuse } from '../result.ts';
 import type { Context } from './context.ts';
 import { type Decided, decideOn, isRefusal } from './deciding.ts';
-import { Directory } from './directory.ts';
-import { happeningsOf } from './indexing.ts';
-import { RowItem, rowOf, standingOf } from './row-item.ts';
-import { viewFor } from './writing.ts';
+import { happeningAt, repeats } from './indexing.ts';
+import { mayOn, viewFor } from './writing.ts';
 
 /** An item found by an id that the one who asks was given, with the happening meant where it is one of a series. */
 export interface FoundItem {
@@ -49,9 +47,7 @@ function seenItem(
 ): FoundItem | null {
   const view = viewFor(ctx, decided, item, happening ?? item);
   if (!view) return null;
-  const row = rowOf(item);
-  const may = mayItem(new RowItem(row, new Directory(ctx.db)), standingOf(row, ctx.viewer), decided.decision);
-  return { decided, item, happening, view, may };
+  return { decided, item, happening, view, may: mayOn(ctx, decided.decision, item) };
 }
 
 /**
@@ -59,24 +55,35 @@ function seenItem(
  * is answered like what doesn't exist. Only for what needs no more than that they see it: suggesting.
  */
 export function findSeen(ctx: Context, decided: Decided, id: string): FoundItem | Refusal {
+  const found = findByAnyId(ctx, id);
+  return isRefusal(found) || found.decided.calendar.id === decided.calendar.id ? found : refuse('notFound');
+}
+
+/**
+ * Finds an item of whatever calendar by any id the one who asks was given, the sealed ones below full included: to suggest about it,
+ * or to remove what may be removed at whatever sight it is seen.
+ */
+export function findByAnyId(ctx: Context, id: string): FoundItem | Refusal {
   const full = findItem(ctx, id);
-  if (!isRefusal(full)) return full.decided.calendar.id === decided.calendar.id ? full : refuse('notFound');
+  if (!isRefusal(full)) return full;
   const sealed = openSealed(id);
   if (!sealed || sealed.viewer !== ctx.viewer.id) return full;
   const item = itemById(ctx.db, sealed.item);
-  if (!item || item.removedAt !== null || item.calendarId !== decided.calendar.id) return full;
-  const repeats = item.rule !== null || item.added.length > 0;
-  const found = repeats ? happeningOf(ctx, item, (sealed.start / 1000).toString(36)) : null;
+  const calendar = item && item.removedAt === null ? calendarById(ctx.db, item.calendarId) : null;
+  if (!item || !calendar) return full;
+  const found = repeats(item) ? happeningOf(ctx, item, (sealed.start / 1000).toString(36)) : null;
   if (found === undefined || found?.replacement) return full;
-  return seenItem(ctx, decided, item, found) ?? full;
+  return seenItem(ctx, decideOn(ctx, calendar), item, found) ?? full;
 }
 
 function happeningOf(ctx: Context, item: StoredItem, seconds: string | undefined) {
   if (seconds === undefined) return null;
   const start = Number.parseInt(seconds, 36) * 1000;
   if (!Number.isFinite(start)) return undefined;
-  const recurrence = item.allDay ? dateText(start) : wallText(toWall(item.zone, start));
-  const happening = happeningsOf(ctx.db, item, start + 1).find((h) => Math.floor(h.start / 1000) === start / 1000);
+  if (!inBounds(start)) return undefined;
+  const wall = item.wall !== null && start === item.start ? item.wall : toWall(item.zone, start);
+  const recurrence = item.allDay ? dateText(start) : wallText(wall);
+  const happening = happeningAt(ctx.db, item, start);
   if (happening) return { ...happening, recurrence, replacement: null };
   const replacement = replacementsOf(ctx.db, item.id).find((r) => r.recurrence === recurrence);
   return replacement ? { start, end: start, recurrence, replacement } : undefined;

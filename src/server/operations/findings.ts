@@ -80,7 +80,14 @@ function openToEveryone(ctx: Context, { calendar }: Decided): Finding[] {
 }
 
 function sensitive(ctx: Context, { calendar, collection, decision }: Decided): Finding[] {
-  const views = viewsIn(ctx.db, new Directory(ctx.db), calendar.id, comingRange(ctx), { person: ctx.viewer, decision });
+  const views = viewsIn(
+    ctx.db,
+    new Directory(ctx.db),
+    calendar,
+    comingRange(ctx),
+    { person: ctx.viewer, decision },
+    { whole: true },
+  );
   const words = sensitiveWordsOf(ctx.db, calendar.ownerId);
   const suspects = new Map<string, { view: ItemWire; item: OpenedItem }>();
   for (const view of views) {

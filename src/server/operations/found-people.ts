@@ -4,9 +4,10 @@ import { dropAccount, makeAccount } from '../auth/accounts.ts';
 import { now } from '../clock.ts';
 import { type Connection, database } from '../db/index.ts';
 import { insertDomain } from '../repositories/domains.ts';
-import { allPeople, type Person, personByAddress } from '../repositories/people.ts';
+import { allPeople, personByAddress } from '../repositories/people.ts';
 import { ok, type Result, refuse } from '../result.ts';
 import { settings } from '../settings.ts';
+import { again } from './again.ts';
 import { domainOf } from './audience.ts';
 import type { Context } from './context.ts';
 import { addPerson, checkNewPerson } from './people.ts';
@@ -20,7 +21,7 @@ export function isEmpty(db: Connection = database()): boolean {
 export async function foundOrganisation(input: NewPerson): Promise<Result<{ done: true }>> {
   const db = database();
   if (!isEmpty(db)) return refuse('setUpAlready');
-  const made = await make(db, null, input, true);
+  const made = await oneAtATime(() => make(db, null, input, true));
   // The first person's own domain is the organisation's: an address of it belongs to somebody inside.
   if (made.ok) db.write(() => insertDomain(db, domainOf(input.address)));
   return made;
@@ -29,16 +30,26 @@ export async function foundOrganisation(input: NewPerson): Promise<Result<{ done
 /** Adds a person with an account of their own. For administrators. */
 export async function addPersonWithAccount(ctx: Context, input: NewPerson): Promise<Result<{ done: true }>> {
   if (!ctx.viewer.administrator) return refuse('administratorOnly');
-  return make(ctx.db, ctx.viewer, input, false);
+  return oneAtATime(() => make(ctx.db, ctx, input, false));
+}
+
+const holder = globalThis as { paramoAdding?: Promise<unknown> };
+
+/** People are added one after the other: two of one address at once are one, and a refusal. */
+function oneAtATime<T>(work: () => Promise<T>): Promise<T> {
+  const next = (holder.paramoAdding ?? Promise.resolve()).then(work, work);
+  holder.paramoAdding = next.catch(() => {});
+  return next;
 }
 
 async function make(
   db: Connection,
-  by: Person | null,
+  by: Context | null,
   input: NewPerson,
   administrator: boolean,
 ): Promise<Result<{ done: true }>> {
   const { password, ...person } = input;
+  if (by === null && !isEmpty(db)) return refuse('setUpAlready');
   const checked = checkNewPerson(db, person);
   if (!checked.ok) return checked;
   const outsider = personByAddress(db, person.address);
@@ -46,14 +57,22 @@ async function make(
   if (outsider?.account) await dropAccount(outsider.account);
   const account = await makeAccount(person.address, person.name, password);
   try {
-    if (by === null && !isEmpty(db)) throw new Error('somebody was first');
-    addPerson(db, now(), by, { ...person, account, administrator });
+    const added = db.write((): Result<{ done: true }> => {
+      const ctx = by && again(by);
+      if (ctx && 'ok' in ctx) return ctx;
+      if (ctx && !ctx.viewer.administrator) return refuse('administratorOnly');
+      if (!ctx && !isEmpty(db)) return refuse('setUpAlready');
+      const still = checkNewPerson(db, person);
+      if (!still.ok) return still;
+      addPerson(db, now(), ctx?.viewer ?? null, { ...person, account, administrator });
+      return ok({ done: true });
+    });
+    if (!added.ok) await dropAccount(account);
+    return added;
   } catch (error) {
     await dropAccount(account);
-    if (by === null) return refuse('setUpAlready');
     throw error;
   }
-  return ok({ done: true });
 }
 
 /** A sample person on the demo's sign-in page. */

@@ -13,6 +13,7 @@ import type { Calendar } from '../repositories/calendars.ts';
 import { endGrant, grantsOn, insertGrant, type StoredGrant } from '../repositories/grants.ts';
 import { type StoredItem, updateItem } from '../repositories/items.ts';
 import { insertLink } from '../repositories/links.ts';
+import { nameOutsider } from '../repositories/outsider-names.ts';
 import { recordTrail } from '../repositories/trail.ts';
 import { ok, type Refusal, type Result, refuse } from '../result.ts';
 import { announceAccess, announceItems } from './announce.ts';
@@ -20,8 +21,9 @@ import { type FoundAudience, findAudience, sameAudience } from './audience.ts';
 import type { Context } from './context.ts';
 import { collectionOf, isRefusal } from './deciding.ts';
 import { findItem } from './find-item.ts';
+import { endWhatHung, gainsWithout, heldLess, holdsByThread, holdsUntil, lessens, speaksToGiver } from './holding.ts';
 import { addOutsider } from './outsiders.ts';
-import { heldLess, linkBarred } from './preview-access.ts';
+import { linkBarred } from './preview-access.ts';
 import { findShared, type Shared } from './sightlines.ts';
 import { tellOf, tellOwner } from './tell.ts';
 import { hands, type ItemChange, trailItems } from './writing.ts';
@@ -114,9 +116,11 @@ function takeAll(ctx: Context, planned: readonly (Plan | Refusal)[]): Result<{ d
 function planTake(ctx: Context, key: string, body: TakeBody): Plan | Refusal {
   const found = findGrant(ctx, key, body.audience, body.seen);
   if (isRefusal(found)) return found;
-  const above = touchesMore(found.decided, found.current);
-  if (above) return refuse('badInput', { fields: { [above]: 'giverHoldsLess' } });
-  return { ...found, next: null, tell: body.tell ?? null, hidden: [] };
+  const { current } = found;
+  const barred = current && barredTaking(ctx, found.decided, current);
+  const decided = barred ? asAdministratorInstead(ctx, found.decided) : found.decided;
+  if (barred && !decided) return barred;
+  return { ...found, decided: decided ?? found.decided, next: null, tell: body.tell ?? null, hidden: [], hangs: false };
 }
 
 interface Found {
@@ -132,28 +136,32 @@ interface Plan extends Found {
   readonly next: Next | null;
   readonly tell: { readonly note: string } | null;
   readonly hidden: readonly StoredItem[];
+  readonly hangs: boolean;
 }
 
 function planGive(ctx: Context, key: string, body: GiveBody): Plan | Refusal {
   const found = findGrant(ctx, key, body.audience, body.seen);
   if (isRefusal(found)) return found;
-  const { decided, audience, current } = found;
+  const { audience, current } = found;
   const misfit = fitRights(body.rights).lowered[0];
   if (misfit) return refuse('badInput', { fields: { [misfit.right]: MISFIT_FIELDS[misfit.needs] } });
   if (audience.stored.kind === 'link') {
-    const barred = linkBarred(ctx, decided, body.rights);
+    const barred = linkBarred(ctx, found.decided, body.rights);
     if (barred) return refuse('badInput', { fields: { sight: barred } });
     if (audience.name === '') return refuse('badInput', { fields: { audience: 'linkName' } });
   }
-  const above = givesMore(decided, body.rights) ?? touchesMore(decided, current);
-  if (above) return refuse('badInput', { fields: { [above]: 'giverHoldsLess' } });
   const span = readSpan(ctx, body.span ?? null, current);
   if (isRefusal(span)) return span;
+  const next = { rights: body.rights, ...span };
+  const barred = barredGiving(ctx, found.decided, audience, current, next);
+  const decided = barred ? asAdministratorInstead(ctx, found.decided) : found.decided;
+  if (!decided) return barred as Refusal;
   const standing = found.others.some((g) => g.starts === null && g.ends === null);
   if (standing && span.starts === null && span.ends === null) return refuse('changedMeanwhile');
   const hidden = toHide(ctx, decided, body.alsoPrivate ?? []);
   if (isRefusal(hidden)) return hidden;
-  return { ...found, next: { rights: body.rights, ...span }, tell: body.tell ?? null, hidden };
+  const free = decided.asAdministrator || decided.decision.owner;
+  return { ...found, decided, next, tell: body.tell ?? null, hidden, hangs: !free && holdsByThread(decided) };
 }
 
 function findGrant(ctx: Context, key: string, wire: AudienceWire, seen: string | null): Found | Refusal {
@@ -189,14 +197,47 @@ function readSpan(
   return { starts, ends };
 }
 
-/** The first right that a giver may not give: an administrator gives any, whoever else shares no more than they hold. */
-function givesMore({ asAdministrator, decision }: Shared, rights: Rights): keyof Rights | null {
-  return asAdministrator ? null : heldLess(rights, decision.rights);
+/** An administrator gives and takes any access, where they couldn't as a sharer. */
+function asAdministratorInstead(ctx: Context, decided: Shared): Shared | null {
+  return ctx.viewer.administrator && !decided.decision.owner ? { ...decided, asAdministrator: true } : null;
 }
 
-/** Someone who gives access for another may not take down what stands above their own rights either. */
-function touchesMore({ asAdministrator, decision }: Shared, current: StoredGrant | null): keyof Rights | null {
-  return asAdministrator || decision.owner || current === null ? null : heldLess(current.rights, decision.rights);
+const less = (field: string, code = 'giverHoldsLess'): Refusal => refuse('badInput', { fields: { [field]: code } });
+
+/**
+ * Why somebody may not give this: more than they hold, longer than they hold it, what stands above their own rights, or anything but
+ * less to a row that speaks to themselves. `null` where they may.
+ */
+function barredGiving(
+  ctx: Context,
+  decided: Shared,
+  audience: FoundAudience,
+  current: StoredGrant | null,
+  next: Next,
+): Refusal | null {
+  const { decision, asAdministrator } = decided;
+  if (asAdministrator || decision.owner) return null;
+  const above = heldLess(next.rights, decision.rights) ?? (current && heldLess(current.rights, decision.rights));
+  if (above) return less(above);
+  const lesser = current !== null && lessens(next, current);
+  const shutsOut = current === null && next.rights.sight === 'nothing';
+  if (audience.toMake === null && speaksToGiver(ctx, audience.stored) && !lesser && !shutsOut)
+    return less('audience', 'audienceSelf');
+  if (lesser || shutsOut) return null;
+  const until = holdsUntil(ctx, decided, next.rights);
+  if (until === null || (next.ends !== null && next.ends <= until)) return null;
+  return less('until', `giverHoldsUntil:${until}`);
+}
+
+/** Why somebody may not take this away: it stands above their own rights, or they themselves would get more by it. */
+function barredTaking(ctx: Context, decided: Shared, current: StoredGrant): Refusal | null {
+  const { decision, asAdministrator } = decided;
+  if (asAdministrator || decision.owner) return null;
+  const above = heldLess(current.rights, decision.rights);
+  if (above) return less(above);
+  return speaksToGiver(ctx, current.audience) && gainsWithout(ctx, decided, current)
+    ? less('audience', 'audienceSelf')
+    : null;
 }
 
 /** The items to be marked private with a grant, whole series where one is meant; each must be one the giver may change. */
@@ -236,6 +277,7 @@ function write(ctx: Context, plan: Plan): GivenAnswer {
         givenBy: ctx.viewer.id,
         givenFor: calendar.ownerId,
         byAdministrator: decided.asAdministrator,
+        hangs: plan.hangs,
         recordedFrom: ctx.now,
       })
     : null;
@@ -253,6 +295,7 @@ function write(ctx: Context, plan: Plan): GivenAnswer {
   const kind = current ? (next ? 'changed' : 'taken') : 'given';
   if (tell) tellOf(ctx, calendar, audience, id ?? null, kind, tell.note);
   tellOwner(ctx, calendar, audience, id ?? current?.id ?? null, kind);
+  if (current) endWhatHung(ctx, calendar);
   return { audience: audience.wire, grant: key };
 }
 
@@ -271,6 +314,7 @@ function makeAudience(ctx: Context, calendar: Calendar, audience: FoundAudience)
     return { ...audience, wire: { kind: 'link', id: toMake.key } };
   }
   const person = addOutsider(ctx, toMake.address, toMake.name);
+  nameOutsider(ctx.db, calendar.id, person.id, toMake.name);
   return {
     ...audience,
     person,

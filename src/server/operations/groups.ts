@@ -1,8 +1,9 @@
 import type { GroupsAnswer } from '@/contract/people.ts';
+import { NO_RIGHTS } from '@/core/access/index.ts';
 import { newKey } from '../ids.ts';
 import { hub } from '../live/hub.ts';
 import { calendarById } from '../repositories/calendars.ts';
-import { calendarsNaming } from '../repositories/grants.ts';
+import { calendarsNaming, calendarsOpenTo } from '../repositories/grants.ts';
 import {
   allGroups,
   directMembersOf,
@@ -20,6 +21,9 @@ import {
 import { type Person, personByHandle, personById } from '../repositories/people.ts';
 import { ok, type Result, refuse } from '../result.ts';
 import type { Context } from './context.ts';
+import { decideOn } from './deciding.ts';
+import { endWhatHung } from './holding.ts';
+import { tellOfJoining } from './tell.ts';
 import { trailOwn } from './trail-own.ts';
 
 /** Makes a group with its first members; memberships are dated facts. Answers its key. */
@@ -105,24 +109,61 @@ export function setWithin(ctx: Context, key: string, body: { group: string; with
   return ok({ done: true });
 }
 
-/** Carries out a change of who is in a group, with its trail, and tells those concerned that their access may have changed. */
+/**
+ * Carries out a change of who is in a group, with its trail; what hung on a membership ends with it. The owners of what the group
+ * opens are told that somebody came in, and the windows of those concerned that their access to a calendar changed, where it did.
+ */
 function changeMembers(
   ctx: Context,
   group: Group,
   people: readonly number[],
-  verb: string,
+  verb: 'group.joined' | 'group.left',
   after: object,
   change: () => void,
 ): void {
-  const concerned = (): [number, number][] =>
-    people.flatMap((id) => calendarsNaming(ctx.db, id).map((calendar): [number, number] => [id, calendar]));
-  const before = concerned();
+  const calendars = () => new Set([...people.flatMap((id) => calendarsNaming(ctx.db, id)), ...openedBy(ctx, group)]);
+  const was = new Map([...calendars()].map((id) => [id, sightsOf(ctx, people, id)]));
   ctx.db.write(() => {
     change();
     trailOwn(ctx, group.key, verb, null, after);
+    if (verb === 'group.joined') tellOfJoining(ctx, group.id, joinedText(ctx, people, group));
+    else for (const id of was.keys()) endOn(ctx, id);
   });
-  for (const [person, id] of [...before, ...concerned()]) {
+  for (const id of new Set([...was.keys(), ...calendars()])) {
     const calendar = calendarById(ctx.db, id);
-    if (calendar) hub().tell(person, { kind: 'access', calendar: calendar.key });
+    const before = was.get(id) ?? new Map<number, string>();
+    if (calendar)
+      for (const [person, now] of sightsOf(ctx, people, id))
+        if ((before.get(person) ?? NOTHING) !== now) hub().tell(person, { kind: 'access', calendar: calendar.key });
   }
+}
+
+/** The calendars that a group opens, by itself or by the groups it stands in. */
+const openedBy = (ctx: Context, group: Group): number[] =>
+  [group.id, ...groupsAround(ctx.db, group.id)].flatMap((id) => calendarsOpenTo(ctx.db, id));
+
+const NOTHING = JSON.stringify(NO_RIGHTS);
+
+/** What people get of a calendar, as a text to compare; one they see nothing of is the same to them as none. */
+function sightsOf(ctx: Context, people: readonly number[], calendarId: number): Map<number, string> {
+  const calendar = calendarById(ctx.db, calendarId);
+  const found = new Map<number, string>();
+  if (!calendar) return found;
+  for (const id of people) {
+    const person = personById(ctx.db, id);
+    if (person) found.set(id, JSON.stringify(decideOn({ ...ctx, viewer: person }, calendar).decision.rights));
+  }
+  return found;
+}
+
+function endOn(ctx: Context, calendarId: number): void {
+  const calendar = calendarById(ctx.db, calendarId);
+  if (calendar) endWhatHung(ctx, calendar);
+}
+
+const MOST_NAMES = 3;
+
+function joinedText(ctx: Context, people: readonly number[], group: Group): string {
+  const names = people.slice(0, MOST_NAMES).map((id) => personById(ctx.db, id)?.name ?? '');
+  return `${names.join(', ')}${people.length > MOST_NAMES ? ` … ${people.length}` : ''} → ${group.name}`;
 }

@@ -5,12 +5,13 @@ import { database } from '../db/index.ts';
 import { newKey } from '../ids.ts';
 import { calendarsNaming } from '../repositories/grants.ts';
 import { insertOutgoing } from '../repositories/outbox.ts';
-import { personByAddress } from '../repositories/people.ts';
+import { personByAccount, personByAddress } from '../repositories/people.ts';
 import { ok, type Result, refuse } from '../result.ts';
 
 const QUARTER = 15 * 60_000;
 const perAddress = limiter(5, QUARTER);
 const perNetwork = limiter(30, QUARTER);
+const wrongTokens = limiter(30, QUARTER);
 
 /**
  * Puts a letter with a way in on its way, where the address is of somebody outside who was given something. The answer is the
@@ -19,9 +20,7 @@ const perNetwork = limiter(30, QUARTER);
 export function askWayIn(address: string, headers: Headers): Result<{ done: true }> {
   const at = now();
   const network = headers.get('x-forwarded-for') ?? '';
-  if (!perAddress.may(address, at) || !perNetwork.may(network, at)) return refuse('tooManyTries');
-  perAddress.count(address, at);
-  perNetwork.count(network, at);
+  if (!perAddress.take(address, at) || !perNetwork.take(network, at)) return refuse('tooManyTries');
   const db = database();
   const person = personByAddress(db, address);
   if (person && !person.inside && calendarsNaming(db, person.id).length > 0)
@@ -40,12 +39,17 @@ export function askWayIn(address: string, headers: Headers): Result<{ done: true
   return ok({ done: true });
 }
 
-/** Comes in by a letter's single-use address; too many that don't hold are refused for a while. */
+/**
+ * Comes in by a letter's single-use address; one that doesn't hold is refused, and too many of those for a while, which shuts out
+ * nobody whose address does. A letter is dead for whoever belongs inside by now, and where nothing is shared with them any more.
+ */
 export async function comeIn(token: string, headers: Headers): Promise<Result<{ cookies: string[] }>> {
-  const at = now();
   const network = headers.get('x-forwarded-for') ?? '';
-  if (!perNetwork.may(network, at)) return refuse('tooManyTries');
   const result = await spendGuestToken(token, headers);
-  if (!result.ok) perNetwork.count(network, at);
-  return result;
+  if (!result.ok) return wrongTokens.take(network, now()) ? result : refuse('tooManyTries');
+  const { account, cookies, end } = result.value;
+  const person = personByAccount(database(), account);
+  if (person && !person.inside && calendarsNaming(database(), person.id).length > 0) return ok({ cookies });
+  await end();
+  return refuse('wayInGone');
 }

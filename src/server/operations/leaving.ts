@@ -1,17 +1,36 @@
 import type { LeaveBody, PersonChange, PersonFile } from '@/contract/people.ts';
 import { presetOf } from '@/core/access/index.ts';
 import { instantText } from '@/core/time/index.ts';
-import { dropAccount, hasPassword, makeBareAccount, makePasswordToken } from '../auth/accounts.ts';
+import {
+  dropAccount,
+  endSessions,
+  hasPassword,
+  makeBareAccount,
+  makePasswordToken,
+  spendPasswordToken,
+} from '../auth/accounts.ts';
+import { database } from '../db/index.ts';
+import { hub } from '../live/hub.ts';
 import { type Calendar, calendarById, calendarsOf, handOn } from '../repositories/calendars.ts';
 import { calendarsNaming, endGrant, grantsNaming, grantsOn } from '../repositories/grants.ts';
 import { allGroups, directMembersOf, endMembership } from '../repositories/groups.ts';
-import { allPeople, type Person, personByHandle, saveAccount, savePerson } from '../repositories/people.ts';
+import {
+  allPeople,
+  type Person,
+  personByAccount,
+  personByHandle,
+  saveAccount,
+  savePerson,
+} from '../repositories/people.ts';
 import { withdrawAllOf } from '../repositories/suggestions.ts';
 import { ok, type Result, refuse } from '../result.ts';
+import { again } from './again.ts';
 import { announceAccess } from './announce.ts';
-import type { Context } from './context.ts';
+import { type Context, contextFor } from './context.ts';
 import { collectionOf } from './deciding.ts';
 import { Directory } from './directory.ts';
+import { endWhatHung } from './holding.ts';
+import { tellOfSignIn } from './tell.ts';
 import { trailOwn } from './trail-own.ts';
 
 /** A person with everything their leaving would end and hand on: the review before the act. For administrators. */
@@ -74,6 +93,25 @@ const isLastAdministrator = (ctx: Context, person: Person): boolean =>
  * there as it was. For administrators; not for oneself, nor for the last administrator.
  */
 export async function leave(ctx: Context, handle: string, body: LeaveBody): Promise<Result<{ done: true }>> {
+  const left = ctx.db.write(() => leaveNow(ctx, handle, body));
+  if (!left.ok) return left;
+  const { person, before } = left.value;
+  for (const { id, collection } of before) {
+    const calendar = calendarById(ctx.db, id);
+    if (calendar) announceAccess(ctx, calendar, collection);
+  }
+  hub().end(person.id, null);
+  // Without an account of ours their sessions lead nowhere from here on; the account itself goes now.
+  if (person.account !== null) await dropAccount(person.account);
+  return ok({ done: true });
+}
+
+type Left = { person: Person; before: { id: number; collection: ReturnType<typeof collectionOf> }[] };
+
+/** All that leaving writes, as one act, with the right to it read in it. */
+function leaveNow(asked: Context, handle: string, body: LeaveBody): Result<Left> {
+  const ctx = again(asked);
+  if ('ok' in ctx) return ctx;
   if (!ctx.viewer.administrator) return refuse('administratorOnly');
   const person = personByHandle(ctx.db, handle);
   if (!person?.inside) return refuse('notFound');
@@ -87,27 +125,23 @@ export async function leave(ctx: Context, handle: string, body: LeaveBody): Prom
     const calendar = calendarById(ctx.db, id);
     return calendar ? [{ id, collection: collectionOf(calendar, grantsOn(ctx.db, id)) }] : [];
   });
-  ctx.db.write(() => {
-    for (const grant of grantsNaming(ctx.db, person.id)) endGrant(ctx.db, grant.id, ctx.now);
-    for (const group of groupsDirectly(ctx, person)) endMembership(ctx.db, group.id, person.id, ctx.now);
-    withdrawAllOf(ctx.db, person.id, ctx.now);
-    for (const calendar of owned) if (heir) handCalendarOn(ctx, calendar, person, heir);
-    savePerson(ctx.db, person.id, {
-      ...person,
-      account: null,
-      administrator: false,
-      inside: false,
-      leftAt: ctx.now,
-    });
-    trailOwn(ctx, person.key, 'person.left', { account: person.account }, { to: heir?.key ?? null });
-  });
-  for (const { id, collection } of before) {
+  for (const grant of grantsNaming(ctx.db, person.id)) endGrant(ctx.db, grant.id, ctx.now);
+  for (const group of groupsDirectly(ctx, person)) endMembership(ctx.db, group.id, person.id, ctx.now);
+  withdrawAllOf(ctx.db, person.id, ctx.now);
+  for (const id of concerned) {
     const calendar = calendarById(ctx.db, id);
-    if (calendar) announceAccess(ctx, calendar, collection);
+    if (calendar) endWhatHung(ctx, calendar);
   }
-  // Without an account of ours their sessions lead nowhere from here on; the account itself goes now.
-  if (person.account !== null) await dropAccount(person.account);
-  return ok({ done: true });
+  for (const calendar of owned) if (heir) handCalendarOn(ctx, calendar, person, heir);
+  savePerson(ctx.db, person.id, {
+    ...person,
+    account: null,
+    administrator: false,
+    inside: false,
+    leftAt: ctx.now,
+  });
+  trailOwn(ctx, person.key, 'person.left', { account: person.account }, { to: heir?.key ?? null });
+  return ok({ person, before });
 }
 
 function handCalendarOn(ctx: Context, calendar: Calendar, from: Person, to: Person): void {
@@ -125,15 +159,43 @@ function handCalendarOn(ctx: Context, calendar: Calendar, from: Person, to: Pers
  * An address by which a person chooses a password, once and within a day, for an administrator to hand over: for a lost password,
  * or a first one, without any mail. The sessions of before end when it is used. For administrators.
  */
-export async function makeWayIn(ctx: Context, handle: string): Promise<Result<{ path: string; until: string }>> {
-  if (!ctx.viewer.administrator) return refuse('administratorOnly');
-  const person = personByHandle(ctx.db, handle);
-  if (!person?.inside) return refuse('notFound');
-  const account = await makeBareAccount(person.address, person.name);
-  ctx.db.write(() => {
+export async function makeWayIn(asked: Context, handle: string): Promise<Result<{ path: string; until: string }>> {
+  const found = personByHandle(asked.db, handle);
+  if (!asked.viewer.administrator) return refuse('administratorOnly');
+  if (!found?.inside) return refuse('notFound');
+  const account = await makeBareAccount(found.address, found.name);
+  const made = asked.db.write((): Result<Person> => {
+    const ctx = again(asked);
+    if ('ok' in ctx) return ctx;
+    const person = personByHandle(ctx.db, handle);
+    if (!ctx.viewer.administrator) return refuse('administratorOnly');
+    if (!person?.inside) return refuse('notFound');
     if (person.account !== account) saveAccount(ctx.db, person.id, account);
     trailOwn(ctx, person.key, 'way-in.made', null, {});
+    if (person.id !== ctx.viewer.id) tellOfSignIn(ctx, person.id, 'wayInMade', ctx.viewer.id);
+    return ok(person);
   });
-  const token = await makePasswordToken(person.address);
-  return ok({ path: `/way-in/${token}`, until: instantText(ctx.now + 86_400_000) });
+  if (!made.ok) return made;
+  const token = await makePasswordToken(made.value.address);
+  return ok({ path: `/way-in/${token}`, until: instantText(asked.now + 86_400_000) });
+}
+
+/**
+ * Chooses a password by such an address. Every session of before ends, with its open windows, and the person is told, in Messages
+ * and by letter: whoever used the address.
+ */
+export async function choosePassword(token: string, password: string): Promise<Result<{ done: true }>> {
+  const spent = await spendPasswordToken(token, password);
+  if (!spent.ok) return spent;
+  const db = database();
+  const person = personByAccount(db, spent.value.account);
+  if (!person) return refuse('wayInGone');
+  await endSessions(spent.value.account);
+  hub().end(person.id, null);
+  const ctx = contextFor(person, db);
+  db.write(() => {
+    trailOwn(ctx, person.key, 'password.made', null, {});
+    tellOfSignIn(ctx, person.id, 'passwordMade', person.id);
+  });
+  return ok({ done: true });
 }

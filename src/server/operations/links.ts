@@ -3,6 +3,7 @@ import { decide, nextChange } from '@/core/access/index.ts';
 import { instantText } from '@/core/time/index.ts';
 import { limiter } from '../auth/limiter.ts';
 import { now } from '../clock.ts';
+import { mustWait } from '../db/gate.ts';
 import { type Connection, database } from '../db/index.ts';
 import { linkKeyOf } from '../ids.ts';
 import { calendarById } from '../repositories/calendars.ts';
@@ -11,18 +12,17 @@ import { linkByKey, noteLinkUse } from '../repositories/links.ts';
 import { ok, type Result, refuse } from '../result.ts';
 import { collectionOf, isRefusal, rulesOf } from './deciding.ts';
 import { Directory } from './directory.ts';
-import { reach } from './indexing.ts';
 import { readRange } from './range.ts';
-import { viewsIn } from './views.ts';
+import { readViews } from './views.ts';
 
 /** Wrong addresses a place on the network may try in a quarter of an hour. */
 const wrong = limiter(60, 15 * 60_000);
+/** The same wrong address, from one place. */
+const wrongOne = limiter(30, 15 * 60_000);
 const ONCE_IN = 3_600_000;
 
 /** A link found by its secret, with what it shows now; a made-up, a withdrawn and an ended one are answered alike. */
 export function findLink(secret: string, headers: Headers, db: Connection = database(), at: number = now()) {
-  const network = headers.get('x-forwarded-for') ?? '';
-  if (!wrong.may(network, at)) return refuse('tooManyTries');
   const key = linkKeyOf(secret);
   const link = key === null ? null : linkByKey(db, key);
   const calendar = link && calendarById(db, link.calendarId);
@@ -32,8 +32,10 @@ export function findLink(secret: string, headers: Headers, db: Connection = data
     const decision = decide(collection, viewer, at, rulesOf(db, calendar));
     if (decision.rights.sight !== 'nothing') return { link, calendar, collection, viewer, decision, db, at } as const;
   }
-  wrong.count(network, at);
-  return refuse('linkGone');
+  // Counted by the place and the address it tried: no number of wrong ones shuts out whoever holds a good one.
+  const place = headers.get('x-forwarded-for') ?? '';
+  const counts = wrong.take(place, at) && wrongOne.take(`${place} ${secret.slice(0, 60)}`, at);
+  return refuse(counts ? 'linkGone' : 'tooManyTries');
 }
 
 /** What a link shows of its calendar in a range: views cut to the link, and whose calendar it is. */
@@ -44,18 +46,21 @@ export function listLinkItems(secret: string, query: RangeQuery, headers: Header
   const range = readRange(query);
   if (isRefusal(range)) return range;
   const directory = new Directory(db);
-  const reached = reach(db, calendar, range.to, at);
-  if (link.lastUsed === null || Math.abs(at - link.lastUsed) > ONCE_IN) db.write(() => noteLinkUse(db, link.key, at));
+  if (link.lastUsed === null || Math.abs(at - link.lastUsed) > ONCE_IN)
+    if (!mustWait()) db.write(() => noteLinkUse(db, link.key, at));
   const next = nextChange(collection, viewer, at);
+  const looker = { person: null, decision, sealAs: LINKS + link.id };
+  const { items, more, unread } = readViews(db, directory, calendar, range, looker);
   return ok({
     owner: directory.name(calendar.ownerId),
     calendar: calendar.main ? '' : calendar.name,
     zone: calendar.zone,
     sight: decision.rights.sight,
-    items: viewsIn(db, directory, calendar.id, range, { person: null, decision, sealAs: LINKS + link.id }),
+    items,
     until: next === null ? null : instantText(next),
     now: instantText(at),
-    cutShort: !reached,
+    cutShort: unread,
+    more,
   });
 }
 

@@ -8,46 +8,46 @@ import { findAudienceParam } from './audience.ts';
 import type { Context } from './context.ts';
 import { type Decided, decideOn, findCalendar, isRefusal, rulesOf } from './deciding.ts';
 import { Directory } from './directory.ts';
-import { mayImport } from './import-file.ts';
-import { reach } from './indexing.ts';
+import { mayImport } from './importing.ts';
 import { noteUse } from './note-use.ts';
 import { viewsAs } from './preview-access.ts';
 import { readRange } from './range.ts';
 import { findShared } from './sightlines.ts';
-import { type Range, viewsIn } from './views.ts';
+import { type Range, readViews } from './views.ts';
 
 /** What the one who asks sees of a calendar in a range, with what they may do there. Hidden and missing answer alike. */
 export function listItems(ctx: Context, key: string, query: ItemsQuery): Result<ItemsAnswer> {
   const range = readRange(query);
-  if (query.as !== undefined) return isRefusal(range) ? range : listItemsAs(ctx, key, query.as, range);
+  const after = query.after ?? 0;
+  if (query.as !== undefined) return isRefusal(range) ? range : listItemsAs(ctx, key, query.as, range, after);
   const decided = findCalendar(ctx, key);
   if (isRefusal(decided)) return decided;
   if (isRefusal(range)) return range;
   const directory = new Directory(ctx.db);
-  const reached = reach(ctx.db, decided.calendar, range.to, ctx.now);
   noteUse(ctx, decided.decision);
   const looker = { person: ctx.viewer, decision: decided.decision };
-  const items = viewsIn(ctx.db, directory, decided.calendar.id, range, looker);
-  return ok({ head: headOf(ctx, decided, directory), items, cutShort: !reached });
+  const { items, more, unread } = readViews(ctx.db, directory, decided.calendar, range, looker, { after });
+  return ok({ head: headOf(ctx, decided, directory), items, cutShort: unread, more });
 }
 
 /**
  * The same through the eyes of an audience, in the real boards: what they get, cut to what the one who looks sees too, and
  * nothing that can be acted on. For those who may give access.
  */
-function listItemsAs(ctx: Context, key: string, as: string, range: Range): Result<ItemsAnswer> {
+function listItemsAs(ctx: Context, key: string, as: string, range: Range, after: number): Result<ItemsAnswer> {
   const decided = findShared(ctx, key);
   if (isRefusal(decided)) return decided;
   const audience = findAudienceParam(ctx, as, decided.calendar);
   if (isRefusal(audience)) return refuse('badInput', { fields: { as: 'audience' } });
-  const reached = reach(ctx.db, decided.calendar, range.to, ctx.now);
   const theirs = decide(decided.collection, audience.viewer, ctx.now, rulesOf(ctx.db, decided.calendar));
   const head = headOf(ctx, { ...decided, viewer: audience.viewer, decision: theirs }, new Directory(ctx.db));
   const none = { add: false, suggest: false, share: false, import: false };
+  const { items, more, unread } = viewsAs(ctx, decided, range, audience, theirs, after);
   return ok({
     head: { ...head, own: false, may: none, as: audience.name || 'everyone' },
-    items: viewsAs(ctx, decided, range, audience, theirs),
-    cutShort: !reached,
+    items,
+    cutShort: unread,
+    more,
   });
 }
 
@@ -109,7 +109,8 @@ export function listLoad(ctx: Context, key: string, query: RangeQuery): Result<L
     for (let day = Math.floor(start / DAY) * DAY; day < end; day += DAY)
       days.get(dateText(day))?.push({ from: Math.max(start, day), to: Math.min(end, day + DAY) });
   }
-  return ok({ days: [...days].map(([date, spans]) => ({ date, ...sum(spans) })) });
+  const { cutShort, more } = listed.value;
+  return ok({ days: [...days].map(([date, spans]) => ({ date, ...sum(spans) })), cutShort: cutShort || more !== null });
 }
 
 /** Whether a view takes hours of the day: free time, whole days and whereabouts don't. */

@@ -3,10 +3,10 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { fitRights, NO_RIGHTS, PRESETS, type Rights } from '@/core/access/index.ts';
 import { SIGHTS } from '@/core/calendar/index.ts';
 import { askAccess, readItemSight } from './ask.ts';
+import { exportFile } from './export-file.ts';
 import { readItem } from './find-item.ts';
 import { readFindings } from './findings.ts';
 import { giveAccess, takeAccess } from './give-access.ts';
-import { exportFile } from './import-file.ts';
 import { listItems, listLoad } from './list-items.ts';
 import { listNotices } from './notices.ts';
 import { listPeople, readFrame } from './people.ts';
@@ -33,17 +33,21 @@ const items = ['follow', 'open', 'outline', 'private'] as const;
 beforeAll(() => {
   org = smallOrganisation();
   for (const [i, visibility] of items.entries())
-    org.add('ines', 'ines', {
-      when: at('2027-03-03', 9 + i),
-      title: mark(visibility, 'title'),
-      place: mark(visibility, 'place'),
-      notes: mark(visibility, 'notes'),
-      link: `https://${mark(visibility, 'link')}.example/`,
-      categories: [mark(visibility, 'category')],
-      briefing: mark(visibility, 'briefing'),
-      attendees: [{ name: null, address: `${mark(visibility, 'attendee')}@river.example`, answer: 'accepted' }],
-      visibility,
-    });
+    org.add(
+      'ines',
+      'ines',
+      {
+        when: at('2027-03-03', 9 + i),
+        title: mark(visibility, 'title'),
+        place: mark(visibility, 'place'),
+        notes: mark(visibility, 'notes'),
+        link: `https://${mark(visibility, 'link')}.example/`,
+        categories: [mark(visibility, 'category')],
+        briefing: mark(visibility, 'briefing'),
+        visibility,
+      },
+      { attendees: [{ name: null, address: `${mark(visibility, 'attendee')}@river.example`, answer: 'accepted' }] },
+    );
 });
 afterAll(() => org.close());
 

@@ -1,4 +1,5 @@
 import type { Decision } from '@/core/access/index.ts';
+import { mustWait } from '../db/gate.ts';
 import { recordUse } from '../repositories/grant-use.ts';
 import type { Context } from './context.ts';
 
@@ -15,6 +16,8 @@ export function noteUse(ctx: Context, decision: Decision): void {
   const key = `${ctx.viewer.id} ${first.grants.join(' ')}`;
   const before = uses.get(key);
   if (before !== undefined && ctx.now - before < ONCE_IN && ctx.now >= before) return;
+  // What can't be noted now is noted at the next reading.
+  if (mustWait()) return;
   if (uses.size > MOST) uses.clear();
   uses.set(key, ctx.now);
   ctx.db.write(() => recordUse(ctx.db, first.grants, ctx.viewer.id, ctx.now));

@@ -34,24 +34,26 @@ export function listNotices(ctx: Context): Result<NoticesAnswer> {
       ? audience.personId === ctx.viewer.id
       : audience.kind === 'group' && groups.has(audience.groupId);
   const notices = noticesTo(ctx.db, ctx.viewer.id, MOST).flatMap((notice) => {
-    const calendar = calendarById(ctx.db, notice.calendarId);
-    if (!calendar) return [];
-    const mine = calendar.ownerId === ctx.viewer.id;
+    const calendar = notice.calendarId === null ? null : calendarById(ctx.db, notice.calendarId);
+    if (!calendar && notice.calendarId !== null) return [];
+    const mine = calendar?.ownerId === ctx.viewer.id;
     const recorded = notice.grantId === null ? null : grantById(ctx.db, notice.grantId);
     const stands = recorded?.recordedUntil === null && (mine || namesMe(recorded)) ? recorded : null;
+    const open = calendar !== null && decideOn(ctx, calendar).decision.rights.sight !== 'nothing';
     return [
       {
         key: notice.key,
         at: instantText(notice.at),
         kind: notice.kind,
         by: directory.name(notice.byId),
-        owner: ownerOf(calendar.ownerId),
-        further: furtherOf(calendar),
+        // Whose it was when this was said: whoever it was handed on to since is nobody's business who sees nothing of it.
+        owner: ownerOf(notice.ownerId ?? ctx.viewer.id),
+        further: calendar && (open || mine) ? furtherOf(calendar) : null,
         rights: stands?.rights ?? null,
         until: stands?.ends ? instantText(stands.ends) : null,
         note: notice.note,
         unread: notice.readAt === null,
-        open: decideOn(ctx, calendar).decision.rights.sight !== 'nothing',
+        open,
         about: mine && recorded ? (audienceOf(ctx, recorded)?.name ?? '') : null,
       },
     ];

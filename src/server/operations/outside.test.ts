@@ -238,7 +238,7 @@ describe('a link', () => {
       fromDate: '2027-03-01',
       toDate: '2027-03-08',
     };
-    return viewsIn(org.db, new Directory(org.db), found.calendar.id, range, { person: null, decision: found.decision });
+    return viewsIn(org.db, new Directory(org.db), found.calendar, range, { person: null, decision: found.decision });
   };
 
   test('shows what it was given to whoever has its address, and nothing once it is withdrawn, suspended, over or made up', () => {

@@ -32,7 +32,8 @@ import { domainOf } from './audience.ts';
 import type { Context } from './context.ts';
 import { ceilingsOn, decideOn, storedRules, viewerOf } from './deciding.ts';
 import { freeHandle } from './handles.ts';
-import { AHEAD } from './indexing.ts';
+import { holdsByThread, holdsUntil } from './holding.ts';
+import { AHEAD, BACK } from './indexing.ts';
 import { wishesWaiting } from './rule-wishes.ts';
 import { suggestionsWaiting } from './suggestions.ts';
 import { trailOwn } from './trail-own.ts';
@@ -241,6 +242,7 @@ export function makeCalendar(
     name: c.name,
     zone: c.owner.zone,
     main: c.main,
+    indexedFrom: at - BACK,
     indexedUntil: at + AHEAD,
   });
   const { startSight } = storedRules(db);
@@ -255,6 +257,7 @@ export function makeCalendar(
       givenBy: c.by.id,
       givenFor: c.owner.id,
       byAdministrator: false,
+      hangs: false,
       recordedFrom: at,
     });
   return id;
@@ -265,7 +268,8 @@ export function beginCalendar(ctx: Context, body: { of: string; name: string }):
   const owner = personByHandle(ctx.db, body.of);
   const main = owner && mainCalendarOf(ctx.db, owner.id);
   if (!owner || !main) return refuse('notFound');
-  const { decision } = decideOn(ctx, main);
+  const decided = decideOn(ctx, main);
+  const { decision } = decided;
   if (decision.rights.sight === 'nothing') return refuse('notFound');
   if (!may(decision).share) return refuse('mayNotShare', { facts: { name: owner.name } });
   const taken = calendarsOf(ctx.db, owner.id).some((c) => c.name.toLowerCase() === body.name.toLowerCase());
@@ -273,7 +277,7 @@ export function beginCalendar(ctx: Context, body: { of: string; name: string }):
   const key = newKey();
   ctx.db.write(() => {
     const id = makeCalendar(ctx.db, ctx.now, { owner, by: ctx.viewer, name: body.name, main: false, key });
-    // Whoever makes it for somebody keeps what they may do on that somebody's main calendar.
+    // Whoever makes it for somebody keeps what they may do on that somebody's main calendar, and for as long.
     if (owner.id !== ctx.viewer.id)
       insertGrant(ctx.db, {
         key: newKey(),
@@ -281,10 +285,11 @@ export function beginCalendar(ctx: Context, body: { of: string; name: string }):
         audience: { kind: 'person', personId: ctx.viewer.id },
         rights: decision.rights,
         starts: null,
-        ends: null,
+        ends: holdsUntil(ctx, decided, decision.rights),
         givenBy: ctx.viewer.id,
         givenFor: owner.id,
         byAdministrator: false,
+        hangs: holdsByThread(decided),
         recordedFrom: ctx.now,
       });
     recordTrail(ctx.db, {

@@ -1,5 +1,4 @@
 import type { OpenedItem, PreviewAnswer, PreviewBody, RuleChange } from '@/contract/access.ts';
-import type { ItemWire } from '@/contract/items.ts';
 import {
   type Choice,
   choicesFor,
@@ -25,9 +24,10 @@ import type { Context } from './context.ts';
 import { collectionOf, type Decided, isRefusal, rulesOf, storedRules, viewerOf } from './deciding.ts';
 import { Directory } from './directory.ts';
 import { comingRange, openedItem } from './findings.ts';
+import { heldLess } from './holding.ts';
 import { readRange } from './range.ts';
 import { findShared, type Shared } from './sightlines.ts';
-import { type Range, viewsIn, viewsThrough } from './views.ts';
+import { type Range, type Views, viewsIn, viewsThrough } from './views.ts';
 
 /**
  * What an audience would get under rights thought of but not given: the decision, what doesn't fitRights, what the house rules
@@ -53,7 +53,7 @@ export function previewAccess(ctx: Context, key: string, body: PreviewBody): Res
   const after = decideWith(rights ? [...others, thoughtGrant(decided, audience, rights)] : others);
   const without = decideWith(others);
   const before = decideWith(standing);
-  const look = (decision: Decision) => viewsAs(ctx, decided, range, audience, decision);
+  const look = (decision: Decision) => viewsAs(ctx, decided, range, audience, decision).items;
   return ok({
     effective: after.rights,
     before: before.rights,
@@ -87,6 +87,7 @@ function thoughtGrant({ calendar }: Decided, { stored }: FoundAudience, rights: 
     givenBy: 0,
     givenFor: 0,
     byAdministrator: false,
+    hangs: false,
     recordedFrom: 0,
     recordedUntil: null,
   };
@@ -102,10 +103,8 @@ function opened(ctx: Context, decided: Decided, before: Decision, after: Decisio
   )
     return [];
   const directory = new Directory(ctx.db);
-  const mine = viewsIn(ctx.db, directory, decided.calendar.id, comingRange(ctx), {
-    person: ctx.viewer,
-    decision: decided.decision,
-  });
+  const looker = { person: ctx.viewer, decision: decided.decision };
+  const mine = viewsIn(ctx.db, directory, decided.calendar, comingRange(ctx), looker, { whole: true });
   const plain = { named: false, created: false, ownerInvited: false };
   const [was, is] = [readerOf(before), readerOf(after)];
   const titled = (seen: string | null) => seen !== null && seen !== 'busy' && seen !== 'withheld';
@@ -131,10 +130,11 @@ export function viewsAs(
   range: Range,
   audience: Pick<FoundAudience, 'person'>,
   theirs: Decision,
-): ItemWire[] {
+  after = 0,
+): Views {
   const target = { person: audience.person, decision: theirs, ownersIds: mine.owner };
   const looker = mine.owner ? null : { person: ctx.viewer, decision: mine };
-  return viewsThrough(ctx.db, new Directory(ctx.db), calendar.id, range, target, looker);
+  return viewsThrough(ctx.db, new Directory(ctx.db), calendar, range, target, looker, after);
 }
 
 /** How many people inside would come to see more, or less, than they do now. */
@@ -203,14 +203,4 @@ export function linkBarred(
   const { linksBy } = storedRules(ctx.db);
   const may = linksBy === 'sharers' || (linksBy === 'administrators' && (asAdministrator || ctx.viewer.administrator));
   return may || rights.sight === 'nothing' ? null : 'linksBy';
-}
-
-/** Whether every right of a set is one the giver holds too; the first that isn't, otherwise `null`. */
-export function heldLess(given: Rights, held: Rights): keyof Rights | null {
-  if (SIGHT_RANK[given.sight] > SIGHT_RANK[held.sight]) return 'sight';
-  for (const right of ['change', 'remove'] as const)
-    if (SCOPES.indexOf(given[right]) > SCOPES.indexOf(held[right])) return right;
-  for (const right of ['add', 'private', 'speaks', 'copies', 'shares'] as const)
-    if (given[right] && !held[right]) return right;
-  return null;
 }

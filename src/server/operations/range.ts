@@ -1,5 +1,5 @@
 import type { RangeQuery } from '@/contract/items.ts';
-import { fromWallLenient, isZone, parseDate } from '@/core/time/index.ts';
+import { fromWallLenient, inBounds, isZone, parseDate } from '@/core/time/index.ts';
 import { type Refusal, refuse } from '../result.ts';
 import type { Range } from './views.ts';
 
@@ -12,6 +12,7 @@ export function readRange(query: RangeQuery): Range | Refusal {
   const from = parseDate(query.from);
   const to = parseDate(query.to);
   if (from === null) return refuse('badInput', { fields: { from: 'date' } });
+  if (!inBounds(from)) return refuse('badInput', { fields: { from: 'dateBounds' } });
   if (to === null || to <= from || to - from > MOST_DAYS * DAY) return refuse('badInput', { fields: { to: 'range' } });
   return {
     from: fromWallLenient(query.zone, from),

@@ -6,12 +6,12 @@ import { announceItems } from './announce.ts';
 import type { Context } from './context.ts';
 import { isRefusal } from './deciding.ts';
 import { Directory } from './directory.ts';
-import { type FoundItem, findItem } from './find-item.ts';
+import { type FoundItem, findByAnyId } from './find-item.ts';
 import { indexItem } from './indexing.ts';
-import { hands, type ItemChange, trailItems, written } from './writing.ts';
+import { hands, type ItemChange, mayOn, trailItems, written } from './writing.ts';
 
 /**
- * Removes an item, one happening of a series, or a series with all that stands for its happenings. Can be undone. `by` is whose
+ * Removes what may be removed at whatever sight it is seen, by the id it is seen under. Removes an item, one happening of a series, or a series with all that stands for its happenings. Can be undone. `by` is whose
  * work it is, where that is not the one who writes.
  */
 export function removeItem(
@@ -20,13 +20,16 @@ export function removeItem(
   query: z.infer<typeof removeQuery>,
   by = ctx.viewer.id,
 ): Result<WrittenAnswer> {
-  const found = findItem(ctx, id);
+  const found = findByAnyId(ctx, id);
   if (isRefusal(found)) return found;
   const { decided, item } = found;
+  // Below full no version is given out, so none can be sent; in full it has to be the one seen.
+  const full = 'notes' in found.view;
   const { calendar } = decided;
   if (!found.may.remove)
     return refuse('mayNotRemove', { facts: { name: new Directory(ctx.db).name(calendar.ownerId) } });
-  if (item.version !== query.version) return refuse('changedMeanwhile', { data: found.view });
+  if (full && query.version === undefined) return refuse('badInput', { fields: { version: 'unclear' } });
+  if (full && item.version !== query.version) return refuse('changedMeanwhile', { data: found.view });
   const { changes, undo } = ctx.db.write(() => {
     const changes = planned(ctx, found, query.scope).map(({ before, after }): ItemChange => {
       const kept = { ...after, ...hands(ctx, calendar, by), version: after.version + 1 };
@@ -54,5 +57,8 @@ function planned(ctx: Context, found: FoundItem, scope: 'one' | 'all'): { before
       ? [gone(item), leftOut(series, item.recurrence as string)]
       : [gone(item)];
   }
-  return [gone(item), ...replacementsOf(ctx.db, item.id).map(gone)];
+  // What stands for a single happening and is withheld from whoever removes the series stays as it is.
+  const { decision } = found.decided;
+  const mayGo = (i: StoredItem): boolean => mayOn(ctx, decision, i).remove;
+  return [gone(item), ...replacementsOf(ctx.db, item.id).filter(mayGo).map(gone)];
 }

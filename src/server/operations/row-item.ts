@@ -3,7 +3,7 @@ import type { Decision, Standing } from '@/core/access/index.ts';
 import type { Attendee, Item, Party, Repeats } from '@/core/calendar/index.ts';
 import { dateText, instantText } from '@/core/time/index.ts';
 import type { HappeningRow } from '../repositories/happening-row.ts';
-import { list, namesParty, type StoredItem } from '../repositories/items.ts';
+import { encode, list, namesParty, type StoredItem } from '../repositories/items.ts';
 import type { Person } from '../repositories/people.ts';
 import type { Directory } from './directory.ts';
 
@@ -83,49 +83,9 @@ export function standingOf(row: HappeningRow, person: Pick<Person, 'id' | 'addre
   };
 }
 
-/** A stored item as the row of its first (or only) happening. */
+/** A stored item as the whole row of its first (or only) happening. */
 export function rowOf(item: StoredItem, at = item.start, until = item.end): HappeningRow {
-  const addresses = [item.organiser?.address, ...item.attendees.map((a) => a.address)].filter(Boolean);
-  return {
-    at,
-    until,
-    id: item.id,
-    key: item.key,
-    calendar_id: item.calendarId,
-    uid: item.uid,
-    series_id: item.seriesId,
-    recurrence: item.recurrence,
-    all_day: item.allDay ? 1 : 0,
-    zone: item.zone,
-    rule: item.rule,
-    added: JSON.stringify(item.added),
-    left_out: JSON.stringify(item.left),
-    title: item.title,
-    kind: item.kind,
-    place: item.place,
-    notes: item.notes,
-    link: item.link,
-    categories: JSON.stringify(item.categories),
-    importance: item.importance,
-    shows: item.shows,
-    visibility: item.visibility,
-    cancelled: item.cancelled ? 1 : 0,
-    owner_answer: item.ownerAnswer,
-    organiser: item.organiser && JSON.stringify(item.organiser),
-    attendees: JSON.stringify(item.attendees),
-    parties: addresses.length === 0 ? '' : `\n${addresses.join('\n')}\n`,
-    owner_invited: item.ownerInvited ? 1 : 0,
-    briefing: item.briefing,
-    sequence: item.sequence,
-    version: item.version,
-    created_by: item.createdBy,
-    created_for: item.createdFor,
-    created_at: item.createdAt,
-    changed_by: item.changedBy,
-    changed_for: item.changedFor,
-    changed_at: item.changedAt,
-    removed_at: item.removedAt,
-  };
+  return { at, until, long: 0, ...encode(item), id: item.id };
 }
 
 /**
@@ -150,7 +110,7 @@ export function asSetOf(row: HappeningRow, decision: Decision, directory: Direct
     shows: row.shows,
     ownerAnswer: row.owner_answer,
     cancelled: row.cancelled === 1,
-    zone: row.zone,
+    zone: directory.zone(row.zone),
     version: row.version,
     series: row.rule !== null || row.added !== '[]' || row.series_id !== null,
     created: {

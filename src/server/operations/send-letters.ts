@@ -8,6 +8,7 @@ import type { Post, ReadyLetter } from '../mail/post.ts';
 import { calendarById } from '../repositories/calendars.ts';
 import { grantById } from '../repositories/grants.ts';
 import { claim, giveUpClaimed, markFailed, markSent, type Outgoing, outgoingDue } from '../repositories/outbox.ts';
+import { outsiderName } from '../repositories/outsider-names.ts';
 import { type Person, personById, saveAccount } from '../repositories/people.ts';
 import { settings } from '../settings.ts';
 
@@ -59,7 +60,8 @@ async function write(db: Connection, now: number, outgoing: Outgoing, person: Pe
   if (ending && (grant?.ends ?? 0) <= now) return null;
   const day = grant?.ends ? dayText(grant.ends - 1, person.zone) : '';
   const names = { owner: owner?.name ?? '', by: by?.name ?? '', byOwner: by?.id === owner?.id ? 'yes' : 'no' };
-  const lines = [t('hello', { name: person.name }), t(outgoing.kind, { ...names, day })];
+  const called = calendar && !person.inside ? outsiderName(db, calendar.id, person.id) : null;
+  const lines = [t('hello', { name: called ?? person.name }), t(outgoing.kind, { ...names, day })];
   if (grant && tells) {
     const first = names.owner.split(' ')[0] ?? '';
     const { does, cannot } = rightsSentence(ts, grant.rights, first, false);
@@ -68,14 +70,18 @@ async function write(db: Connection, now: number, outgoing: Outgoing, person: Pe
     if (day) lines.push(t('until', { day }));
   }
   if (outgoing.note) lines.push(`“${outgoing.note}”`);
-  if (outgoing.kind !== 'taken') lines.push(t('wayInHere', { address: await wayIn(db, person) }));
+  const ofSignIn = outgoing.kind === 'wayInMade' || outgoing.kind === 'passwordMade';
+  if (outgoing.kind !== 'taken' && !ofSignIn) lines.push(t('wayInHere', { address: await wayIn(db, person) }));
   return {
     key: outgoing.key,
-    to: { name: person.name, address: person.address },
-    subject: t(outgoing.kind === 'wayIn' ? 'wayInSubject' : 'subject', names),
+    to: { name: oneLine(called ?? person.name), address: person.address },
+    subject: oneLine(t(ofSignIn ? 'signInSubject' : outgoing.kind === 'wayIn' ? 'wayInSubject' : 'subject', names)),
     text: [...lines, t('close')].join('\n\n'),
   };
 }
+
+/** A header's text: one line, without anything that could begin another. */
+const oneLine = (text: string): string => text.replace(/\p{Cc}+/gu, ' ').trim();
 
 /** A single-use address for somebody outside, their account made where they never came in before. */
 async function wayIn(db: Connection, person: Person): Promise<string> {

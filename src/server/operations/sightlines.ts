@@ -90,7 +90,7 @@ function partnersOf(ctx: Context, { calendar, decision }: Decided, directory: Di
   const often = new Map<string, number>();
   const [from, to] = [ctx.now - NEAR, ctx.now + NEAR];
   const range = { from, to, fromDate: dateText(from), toDate: dateText(to) };
-  for (const view of viewsIn(ctx.db, directory, calendar.id, range, { person: ctx.viewer, decision }))
+  for (const view of viewsIn(ctx.db, directory, calendar, range, { person: ctx.viewer, decision }))
     for (const party of [...(view.attendees ?? []), ...(view.organiser ? [view.organiser] : [])])
       often.set(party.address, (often.get(party.address) ?? 0) + 1);
   return often;

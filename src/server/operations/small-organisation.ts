@@ -7,7 +7,7 @@ import { type Connection, openDatabase } from '../db/index.ts';
 import type { StoredHouseRules } from '../repositories/house-rules.ts';
 import { type Person, personByHandle } from '../repositories/people.ts';
 import type { Context } from './context.ts';
-import { createItem } from './create-item.ts';
+import { createItem, type People } from './create-item.ts';
 import { giveAccess } from './give-access.ts';
 import { addGroup } from './groups.ts';
 import { addPerson, findBoard } from './people.ts';
@@ -28,7 +28,12 @@ export interface SmallOrganisation {
   calendar(handle: string): string;
   group(name: string, members: readonly string[]): string;
   give(owner: string, to: string, rights: Rights): void;
-  add(owner: string, by: string, item: Partial<NewItem> & { title: string }): { id: string; undo: string };
+  add(
+    owner: string,
+    by: string,
+    item: Partial<NewItem> & { title: string },
+    people?: Partial<People>,
+  ): { id: string; undo: string };
   close(): void;
 }
 
@@ -64,8 +69,10 @@ export function smallOrganisation(handles: readonly string[] = ['ines', 'tomas',
       const result = giveAccess(ctx(owner), calendar(owner), { audience: { kind: 'person', id: to }, rights, seen });
       if (!result.ok) throw new Error(JSON.stringify(result));
     },
-    add: (owner, by, item) => {
-      const result = createItem(ctx(by), calendar(owner), newItem.parse({ when: at('2027-03-03', 10), ...item }));
+    add: (owner, by, item, people = {}) => {
+      const input = newItem.parse({ when: at('2027-03-03', 10), ...item });
+      const all = { organiser: null, attendees: [], ownerAnswer: null, ...people };
+      const result = createItem(ctx(by), calendar(owner), input, ctx(by).viewer.id, all);
       if (!result.ok) throw new Error(JSON.stringify(result));
       return { id: result.value.item?.id ?? '', undo: result.value.undo };
     },

@@ -211,10 +211,10 @@ function wire(
   };
 }
 
-/** The item of one's own suggestion as one sees it now; one that was removed, as one would see it. */
+/** The item of one's own suggestion as one sees it now; of one that was removed nothing is left to see. */
 function seenNow(ctx: Context, decided: Decided, s: Suggestion): ItemWire | null {
   const item = s.itemId === null ? null : itemById(ctx.db, s.itemId);
-  if (!item) return null;
+  if (!item || item.removedAt !== null) return null;
   const at = s.happening === null ? item : { start: s.happening, end: s.happening + (item.end - item.start) };
   return viewFor(ctx, decided, item, at);
 }
@@ -261,7 +261,7 @@ function overlaps(
   if (when.allDay) return [];
   const [from, to] = [Date.parse(when.start), Date.parse(when.end)];
   const range = { from, to, fromDate: dateText(from), toDate: dateText(to) };
-  return viewsIn(ctx.db, directory, calendar.id, range, { person: ctx.viewer, decision })
+  return viewsIn(ctx.db, directory, calendar, range, { person: ctx.viewer, decision })
     .filter((v) => !v.allDay && v.shows !== 'free' && v.kind !== 'whereabouts' && v.id !== found?.view.id)
     .filter((v) => Date.parse(v.start) < to && Date.parse(v.end) > from)
     .slice(0, MOST_OVERLAPS)

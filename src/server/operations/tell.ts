@@ -1,8 +1,8 @@
 import { newKey } from '../ids.ts';
 import { hub } from '../live/hub.ts';
-import type { Calendar } from '../repositories/calendars.ts';
-import { grantsOn } from '../repositories/grants.ts';
-import { membersOf } from '../repositories/groups.ts';
+import { type Calendar, calendarById } from '../repositories/calendars.ts';
+import { calendarsOpenTo, grantsOn } from '../repositories/grants.ts';
+import { groupsAround, membersOf } from '../repositories/groups.ts';
 import { insertNotice, type Notice } from '../repositories/notices.ts';
 import { insertOutgoing } from '../repositories/outbox.ts';
 import { personById } from '../repositories/people.ts';
@@ -11,6 +11,9 @@ import { audienceOf, type FoundAudience } from './audience.ts';
 import type { Context } from './context.ts';
 import { isRefusal } from './deciding.ts';
 import { findShared } from './sightlines.ts';
+
+/** What one is told of access to a calendar. */
+type TellKind = Extract<Notice['kind'], 'given' | 'changed' | 'taken'>;
 
 /**
  * Tells the people of an audience of a grant, in the transaction that writes it; who is outside gets a letter too, sent from
@@ -21,7 +24,7 @@ export function tellOf(
   calendar: Calendar,
   audience: Pick<FoundAudience, 'stored'>,
   grantId: number | null,
-  kind: Notice['kind'],
+  kind: TellKind,
   note: string,
 ): void {
   const { stored } = audience;
@@ -50,7 +53,7 @@ export function tellOwner(
   calendar: Calendar,
   audience: Pick<FoundAudience, 'stored'>,
   grantId: number | null,
-  kind: Notice['kind'],
+  kind: TellKind,
 ): void {
   const { stored } = audience;
   const themselves = stored.kind === 'person' && stored.personId === calendar.ownerId;
@@ -72,10 +75,40 @@ function put(
     at: ctx.now,
     kind,
     calendarId: calendar.id,
+    ownerId: calendar.ownerId,
     grantId,
     byId: ctx.viewer.id,
     note,
   });
+  hub().tell(personId, { kind: 'told' });
+}
+
+/**
+ * Tells the owners of what a group opens that somebody came into it: who, and into which group, never what it opens. Themselves they
+ * aren't told of what they did.
+ */
+export function tellOfJoining(ctx: Context, groupId: number, who: string): void {
+  const told = new Set<number>();
+  for (const around of [groupId, ...groupsAround(ctx.db, groupId)])
+    for (const calendarId of calendarsOpenTo(ctx.db, around)) {
+      const calendar = calendarById(ctx.db, calendarId);
+      if (!calendar || calendar.ownerId === ctx.viewer.id || told.has(calendar.id)) continue;
+      told.add(calendar.id);
+      put(ctx, calendar, calendar.ownerId, null, 'joined', who);
+    }
+}
+
+/** Tells a person, in Messages and by letter, that a way to sign in as them was made, or their password made anew. */
+export function tellOfSignIn(
+  ctx: Pick<Context, 'db' | 'now'>,
+  personId: number,
+  kind: Extract<Notice['kind'], 'wayInMade' | 'passwordMade'>,
+  byId: number,
+): void {
+  const { db, now: at } = ctx;
+  const key = newKey();
+  insertNotice(db, { key, personId, at, kind, calendarId: null, ownerId: null, grantId: null, byId, note: '' });
+  insertOutgoing(db, { key: newKey(), at, personId, kind, calendarId: null, grantId: null, byId, note: '' });
   hub().tell(personId, { kind: 'told' });
 }
 

@@ -1,20 +1,21 @@
 import type { WrittenAnswer } from '@/contract/items.ts';
 import { calendarById } from '../repositories/calendars.ts';
-import { itemById, type StoredItem, updateItem } from '../repositories/items.ts';
+import { itemById, MADE_HERE, type StoredItem, updateItem } from '../repositories/items.ts';
 import { reopenSuggestion } from '../repositories/suggestions.ts';
 import { trailByKey } from '../repositories/trail.ts';
 import { ok, type Result, refuse } from '../result.ts';
 import { announceItems } from './announce.ts';
 import type { Context } from './context.ts';
-import { decideOn } from './deciding.ts';
+import { type Decided, decideOn } from './deciding.ts';
+import { Directory } from './directory.ts';
 import { indexItem } from './indexing.ts';
-import { hands, type ItemChange, trailItems, written } from './writing.ts';
+import { hands, type ItemChange, mayOn, trailItems, written } from './writing.ts';
 
 const UNDO_FOR = 15 * 60_000;
 
 /**
  * Takes back one write of one's own, for a quarter of an hour: the fields it touched are as before. Refused once someone
- * built on it, and for whoever may no longer add or change there.
+ * built on it, and for whoever may no longer, at this instant, do to each item what taking it back does.
  */
 export function undo(ctx: Context, key: string): Result<WrittenAnswer> {
   const entry = trailByKey(ctx.db, key);
@@ -22,21 +23,20 @@ export function undo(ctx: Context, key: string): Result<WrittenAnswer> {
     return refuse('notFound');
   if (ctx.now - entry.at > UNDO_FOR) return refuse('notFound');
   const calendar = calendarById(ctx.db, entry.calendarId);
-  if (!calendar) return refuse('notFound');
+  if (!calendar || !Array.isArray(entry.after)) return refuse('notFound');
   const decided = decideOn(ctx, calendar);
-  const { rights } = decided.decision;
-  if (rights.sight === 'nothing') return refuse('notFound');
+  if (decided.decision.rights.sight === 'nothing') return refuse('notFound');
   const before = entry.before as (StoredItem | null)[];
   const after = entry.after as StoredItem[];
   const now = after.map((item) => itemById(ctx.db, item.id));
-  const mine = after.every((item) => item.createdBy === ctx.viewer.id);
-  if (rights.change === 'none' || (rights.change === 'own' && !mine))
-    return refuse('mayNotChange', { facts: { name: '' } });
   if (now.some((item, i) => item?.version !== after[i]?.version)) return refuse('changedMeanwhile');
+  const may = after.every((item, i) => mayTakeBack(ctx, decided, before[i] ?? null, item));
+  if (!may) return refuse('mayNotChange', { facts: { name: new Directory(ctx.db).name(calendar.ownerId) } });
   const { changes, token } = ctx.db.write(() => {
     const changes = (now as StoredItem[]).map((current, i): ItemChange => {
       const was = before[i];
       const back: StoredItem = {
+        ...MADE_HERE,
         ...(was ?? { ...current, removedAt: ctx.now }),
         ...hands(ctx, calendar),
         id: current.id,
@@ -57,4 +57,17 @@ export function undo(ctx: Context, key: string): Result<WrittenAnswer> {
   announceItems(ctx, calendar, changes);
   const first = changes[0]?.after;
   return ok(written(ctx, decided, first && first.removedAt === null ? first : null, token));
+}
+
+/** Whether the one who asks may, now, take an item back from what it is to what it was. */
+function mayTakeBack(ctx: Context, { decision }: Decided, was: StoredItem | null, is: StoredItem): boolean {
+  const on = (item: StoredItem) => mayOn(ctx, decision, { ...item, removedAt: null });
+  if (was === null) return on(is).remove || on(is).change;
+  if (is.removedAt !== null && was.removedAt === null) return on(was).remove || on(was).change;
+  if (on(is).change) return true;
+  // Marked private by this very write, and so out of the writer's own sight: that they may still take back.
+  const hidByThis = was.visibility !== 'private' && is.visibility === 'private';
+  // A date left out of a series is a removal of one of its happenings.
+  const leftOut = is.left.length > was.left.length;
+  return (hidByThis && on(was).change) || (leftOut && on(is).remove);
 }

@@ -1,6 +1,6 @@
 import { LIMITS } from '@/core/calendar/index.ts';
 import { readRule } from '@/core/recurrence/index.ts';
-import { fromWall, isZone, parseDate, parseWall } from '@/core/time/index.ts';
+import { fromWall, inBounds, isZone, parseDate, parseWall } from '@/core/time/index.ts';
 import { type Refusal, refuse } from '../result.ts';
 
 interface When {
@@ -29,6 +29,8 @@ export function readWhen(when: When): StoredWhen | Refusal {
   const [startWall, endWall] = [read(when.start), read(when.end)];
   if (startWall === null) return wrong({ start: 'start' });
   if (endWall === null) return wrong({ end: 'end' });
+  if (!inBounds(startWall)) return wrong({ start: 'dateBounds' });
+  if (!inBounds(endWall)) return wrong({ end: 'dateBounds' });
   if (endWall <= startWall) return wrong({ end: 'endBeforeStart' });
   if (endWall - startWall > LIMITS.days * DAY) return wrong({ end: 'tooManyDays' });
   if (when.allDay) return { start: startWall, end: endWall, allDay: true, zone: when.zone };

@@ -1,4 +1,5 @@
 import type { ItemWire, WrittenAnswer } from '@/contract/items.ts';
+import { type MayItem, mayItem } from '@/core/access/index.ts';
 import { newKey } from '../ids.ts';
 import type { Calendar } from '../repositories/calendars.ts';
 import type { StoredItem } from '../repositories/items.ts';
@@ -6,7 +7,7 @@ import { recordTrail } from '../repositories/trail.ts';
 import type { Context } from './context.ts';
 import type { Decided } from './deciding.ts';
 import { Directory } from './directory.ts';
-import { rowOf } from './row-item.ts';
+import { RowItem, rowOf, standingOf } from './row-item.ts';
 import { viewOfRow } from './views.ts';
 
 /** Everything one write changed, in the order it was written: what undoing takes back, last first. */
@@ -57,4 +58,10 @@ export function viewFor(
 /** Whose work a write is, and for whom: the two names every write carries. `by` is somebody else where they put it forward. */
 export function hands(ctx: Context, calendar: Calendar, by = ctx.viewer.id) {
   return { changedBy: by, changedFor: calendar.ownerId, changedAt: ctx.now };
+}
+
+/** What the one who asks may do with an item now, whether they see it or not. */
+export function mayOn(ctx: Context, decision: Decided['decision'], item: StoredItem): MayItem {
+  const row = rowOf(item);
+  return mayItem(new RowItem(row, new Directory(ctx.db)), standingOf(row, ctx.viewer), decision);
 }

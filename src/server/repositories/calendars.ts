@@ -1,6 +1,6 @@
 import type { Connection } from '../db/index.ts';
 
-/** A calendar. `indexedUntil` is how far (epoch milliseconds) repeats without end stand in the index. */
+/** A calendar. Repeats stand in the index from `indexedFrom` to `indexedUntil` (epoch milliseconds). */
 export interface Calendar {
   readonly id: number;
   readonly key: string;
@@ -9,6 +9,7 @@ export interface Calendar {
   readonly zone: string;
   readonly main: boolean;
   readonly suspended: boolean;
+  readonly indexedFrom: number;
   readonly indexedUntil: number;
 }
 
@@ -20,10 +21,11 @@ interface Row {
   zone: string;
   main: 0 | 1;
   suspended: 0 | 1;
+  indexed_from: number;
   indexed_until: number;
 }
 
-const SELECT = `SELECT id, key, owner_id, name, zone, main, indexed_until,
+const SELECT = `SELECT id, key, owner_id, name, zone, main, indexed_from, indexed_until,
   EXISTS (SELECT 1 FROM suspension s WHERE s.calendar_id = calendar.id AND s.recorded_until IS NULL) AS suspended
   FROM calendar`;
 
@@ -35,6 +37,7 @@ const decode = (row: Row): Calendar => ({
   zone: row.zone,
   main: row.main === 1,
   suspended: row.suspended === 1,
+  indexedFrom: row.indexed_from,
   indexedUntil: row.indexed_until,
 });
 
@@ -80,15 +83,16 @@ export function calendarsIndexedBefore(db: Connection, instant: number): Calenda
 
 export function insertCalendar(
   db: Connection,
-  c: Pick<Calendar, 'key' | 'ownerId' | 'name' | 'zone' | 'main' | 'indexedUntil'>,
+  c: Pick<Calendar, 'key' | 'ownerId' | 'name' | 'zone' | 'main' | 'indexedFrom' | 'indexedUntil'>,
 ): number {
   return db.run(
-    'INSERT INTO calendar (key, owner_id, name, zone, main, indexed_until) VALUES (?, ?, ?, ?, ?, ?)',
+    'INSERT INTO calendar (key, owner_id, name, zone, main, indexed_from, indexed_until) VALUES (?, ?, ?, ?, ?, ?, ?)',
     c.key,
     c.ownerId,
     c.name,
     c.zone,
     Number(c.main),
+    c.indexedFrom,
     c.indexedUntil,
   );
 }
@@ -112,6 +116,6 @@ export function wasSuspended(db: Connection, id: number, at: number): boolean {
   );
 }
 
-export function setIndexedUntil(db: Connection, id: number, until: number): void {
-  db.run('UPDATE calendar SET indexed_until = ? WHERE id = ?', until, id);
+export function setIndexed(db: Connection, id: number, from: number, until: number): void {
+  db.run('UPDATE calendar SET indexed_from = ?, indexed_until = ? WHERE id = ?', from, until, id);
 }

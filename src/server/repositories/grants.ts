@@ -23,6 +23,8 @@ export interface StoredGrant {
   readonly givenFor: number;
   /** Given by an administrator who doesn't share the calendar themselves. */
   readonly byAdministrator: boolean;
+  /** Given by somebody who held it for a time or through a group: it ends when they no longer hold it. */
+  readonly hangs: boolean;
   readonly recordedFrom: number;
   readonly recordedUntil: number | null;
 }
@@ -49,6 +51,7 @@ interface Row {
   given_by: number;
   given_for: number;
   by_administrator: 0 | 1;
+  hangs: 0 | 1;
   recorded_from: number;
   recorded_until: number | null;
 }
@@ -83,6 +86,7 @@ function decode(row: Row): StoredGrant {
     givenBy: row.given_by,
     givenFor: row.given_for,
     byAdministrator: row.by_administrator === 1,
+    hangs: row.hangs === 1,
     recordedFrom: row.recorded_from,
     recordedUntil: row.recorded_until,
   };
@@ -130,6 +134,16 @@ export function calendarsNaming(db: Connection, personId: number): number[] {
       { personId },
     )
     .map((row) => row.calendar_id);
+}
+
+/** The calendars on which a grant speaks to a group. */
+export function calendarsOpenTo(db: Connection, groupId: number): number[] {
+  return db
+    .arrays<[number]>(
+      `SELECT DISTINCT calendar_id FROM access_grant WHERE group_id = ? AND recorded_until IS NULL AND sight <> 'nothing'`,
+      groupId,
+    )
+    .map(([id]) => id);
 }
 
 type SpeakingRow = readonly [
@@ -218,8 +232,8 @@ export function insertGrant(db: Connection, grant: Omit<StoredGrant, 'id' | 'rec
   const { audience: a, rights: r } = grant;
   return db.run(
     `INSERT INTO access_grant (key, calendar_id, audience, person_id, group_id, link, sight, may_add, may_change, may_remove,
-       suggest, private, speaks, copies, shares, starts, ends, given_by, given_for, by_administrator, recorded_from)
-     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+       suggest, private, speaks, copies, shares, starts, ends, given_by, given_for, by_administrator, hangs, recorded_from)
+     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
     grant.key,
     grant.calendarId,
     a.kind,
@@ -240,6 +254,7 @@ export function insertGrant(db: Connection, grant: Omit<StoredGrant, 'id' | 'rec
     grant.givenBy,
     grant.givenFor,
     Number(grant.byAdministrator),
+    Number(grant.hangs),
     grant.recordedFrom,
   );
 }

@@ -1,5 +1,8 @@
 import type { Answer, Attendee, Importance, Kind, Party, Status, Visibility } from '@/core/calendar/index.ts';
+import type { KeptLine } from '@/core/formats/index.ts';
+import { isDefined } from '@/core/time/index.ts';
 import type { Connection } from '../db/index.ts';
+import { knowZone } from './zone-definitions.ts';
 
 /** An item as it is kept. `start` and `end` are epoch milliseconds, or day starts as if UTC where `allDay`. */
 export interface StoredItem {
@@ -14,6 +17,10 @@ export interface StoredItem {
   readonly end: number;
   readonly allDay: boolean;
   readonly zone: string;
+  /** The start on its zone's clock, where the clocks leave that out: a series goes on from there, not from where it was moved to. */
+  readonly wall: number | null;
+  /** How many whole days of the clock its length holds; the rest of it is exact. */
+  readonly days: number;
   readonly rule: string | null;
   readonly added: readonly string[];
   readonly left: readonly string[];
@@ -41,7 +48,17 @@ export interface StoredItem {
   readonly changedFor: number;
   readonly changedAt: number;
   readonly removedAt: number | null;
+  /** What a calendar file said of it that isn't modelled. */
+  readonly kept: readonly KeptLine[];
+  /** The act that brought it in with a file. */
+  readonly batch: number | null;
 }
+
+/** What an item has that wasn't brought in by a file. */
+export const MADE_HERE = { wall: null, days: 0, kept: [], batch: null } as const;
+
+/** An item that stands beside the calendar while the file it comes with is brought in. */
+export const COMING = -1;
 
 /** An item row as SQLite gives it. */
 export interface ItemRow {
@@ -53,6 +70,8 @@ export interface ItemRow {
   recurrence: string | null;
   start: number;
   finish: number;
+  wall: number | null;
+  days: number;
   all_day: 0 | 1;
   zone: string;
   rule: string | null;
@@ -83,6 +102,8 @@ export interface ItemRow {
   changed_for: number;
   changed_at: number;
   removed_at: number | null;
+  kept: string;
+  batch: number | null;
 }
 
 /** A JSON list of a column; the empty one, which is nearly every one, without parsing. */
@@ -92,7 +113,8 @@ export const list = <T>(text: string): T[] => (text === '[]' ? [] : JSON.parse(t
 export const namesParty = (parties: string, address: string): boolean =>
   parties !== '' && parties.includes(`\n${address}\n`);
 
-function decode(row: ItemRow): StoredItem {
+function decode(db: Connection, row: ItemRow): StoredItem {
+  if (row.zone.startsWith('~') && !isDefined(row.zone)) knowZone(db, row.zone);
   return {
     id: row.id,
     key: row.key,
@@ -102,6 +124,8 @@ function decode(row: ItemRow): StoredItem {
     recurrence: row.recurrence,
     start: row.start,
     end: row.finish,
+    wall: row.wall,
+    days: row.days,
     allDay: row.all_day === 1,
     zone: row.zone,
     rule: row.rule,
@@ -131,6 +155,8 @@ function decode(row: ItemRow): StoredItem {
     changedFor: row.changed_for,
     changedAt: row.changed_at,
     removedAt: row.removed_at,
+    kept: list(row.kept),
+    batch: row.batch,
   };
 }
 
@@ -142,6 +168,8 @@ const WRITTEN = [
   'recurrence',
   'start',
   'finish',
+  'wall',
+  'days',
   'all_day',
   'zone',
   'rule',
@@ -172,9 +200,12 @@ const WRITTEN = [
   'changed_for',
   'changed_at',
   'removed_at',
+  'kept',
+  'batch',
 ] as const satisfies readonly Exclude<keyof ItemRow, 'id'>[];
 
-function encode(item: Omit<StoredItem, 'id'>): Record<(typeof WRITTEN)[number], unknown> {
+/** An item's columns. */
+export function encode(item: Omit<StoredItem, 'id'>): Pick<ItemRow, (typeof WRITTEN)[number]> {
   const addresses = [item.organiser?.address, ...item.attendees.map((a) => a.address)].filter(Boolean);
   return {
     key: item.key,
@@ -184,7 +215,9 @@ function encode(item: Omit<StoredItem, 'id'>): Record<(typeof WRITTEN)[number], 
     recurrence: item.recurrence,
     start: item.start,
     finish: item.end,
-    all_day: Number(item.allDay),
+    wall: item.wall ?? null,
+    days: item.days ?? 0,
+    all_day: item.allDay ? 1 : 0,
     zone: item.zone,
     rule: item.rule,
     added: JSON.stringify(item.added),
@@ -198,12 +231,12 @@ function encode(item: Omit<StoredItem, 'id'>): Record<(typeof WRITTEN)[number], 
     importance: item.importance,
     shows: item.shows,
     visibility: item.visibility,
-    cancelled: Number(item.cancelled),
+    cancelled: item.cancelled ? 1 : 0,
     owner_answer: item.ownerAnswer,
     organiser: item.organiser === null ? null : JSON.stringify(item.organiser),
     attendees: JSON.stringify(item.attendees),
     parties: addresses.length === 0 ? '' : `\n${addresses.join('\n')}\n`,
-    owner_invited: Number(item.ownerInvited),
+    owner_invited: item.ownerInvited ? 1 : 0,
     briefing: item.briefing,
     sequence: item.sequence,
     version: item.version,
@@ -214,31 +247,34 @@ function encode(item: Omit<StoredItem, 'id'>): Record<(typeof WRITTEN)[number], 
     changed_for: item.changedFor,
     changed_at: item.changedAt,
     removed_at: item.removedAt,
+    // Entries of the trail from before these were kept don't have them.
+    kept: JSON.stringify(item.kept ?? []),
+    batch: item.batch ?? null,
   };
 }
 
 export function itemByKey(db: Connection, key: string): StoredItem | null {
   const row = db.get<ItemRow>('SELECT * FROM item WHERE key = ?', key);
-  return row ? decode(row) : null;
+  return row ? decode(db, row) : null;
 }
 
 export function itemById(db: Connection, id: number): StoredItem | null {
   const row = db.get<ItemRow>('SELECT * FROM item WHERE id = ?', id);
-  return row ? decode(row) : null;
+  return row ? decode(db, row) : null;
 }
 
 /** Items of a calendar with a UID, removed ones left out. */
 export function itemsByUid(db: Connection, calendarId: number, uid: string): StoredItem[] {
   return db
     .all<ItemRow>('SELECT * FROM item WHERE calendar_id = ? AND uid = ? AND removed_at IS NULL', calendarId, uid)
-    .map(decode);
+    .map((row) => decode(db, row));
 }
 
 /** The items that stand for single happenings of a series. */
 export function replacementsOf(db: Connection, seriesId: number): StoredItem[] {
   return db
     .all<ItemRow>('SELECT * FROM item WHERE series_id = ? AND removed_at IS NULL ORDER BY recurrence', seriesId)
-    .map(decode);
+    .map((row) => decode(db, row));
 }
 
 /** Every item of a calendar, series first. */
@@ -248,14 +284,42 @@ export function allItems(db: Connection, calendarId: number): StoredItem[] {
       'SELECT * FROM item WHERE calendar_id = ? AND removed_at IS NULL ORDER BY series_id IS NOT NULL, start, id',
       calendarId,
     )
-    .map(decode);
+    .map((row) => decode(db, row));
 }
 
-/** The repeating items of a calendar. */
-export function repeatingItems(db: Connection, calendarId: number): StoredItem[] {
-  return db
-    .all<ItemRow>('SELECT * FROM item WHERE calendar_id = ? AND rule IS NOT NULL AND removed_at IS NULL', calendarId)
-    .map(decode);
+const REPEATS = `(rule IS NOT NULL OR added <> '[]') AND removed_at IS NULL`;
+
+/** Row numbers of the items of a calendar that happen more than once, each with its version; at most `most`. */
+export function repeatingIds(db: Connection, calendarId: number, most = 1_000_000): [id: number, version: number][] {
+  return db.arrays(
+    `SELECT id, version FROM item WHERE calendar_id = ? AND ${REPEATS} ORDER BY id LIMIT ?`,
+    calendarId,
+    most,
+  );
+}
+
+/** Happenings of a calendar that came without their series, by the UID they share with it. */
+export function orphansOf(db: Connection, calendarId: number, uid: string): StoredItem[] {
+  return itemsByUid(db, calendarId, uid).filter((i) => i.recurrence !== null && i.seriesId === null);
+}
+
+/** How many items stand in a calendar, and how many a person has added since an instant. */
+export function countItems(db: Connection, calendarId: number): number {
+  return (
+    db.get<{ n: number }>('SELECT count(*) AS n FROM item WHERE calendar_id = ? AND removed_at IS NULL', calendarId)
+      ?.n ?? 0
+  );
+}
+export function countAddedBy(db: Connection, personId: number, since: number): number {
+  return (
+    db.get<{ n: number }>('SELECT count(*) AS n FROM item WHERE created_by = ? AND created_at >= ?', personId, since)
+      ?.n ?? 0
+  );
+}
+
+/** The items that an act brought in, in the order they came. */
+export function itemsOfBatch(db: Connection, batch: number): StoredItem[] {
+  return db.all<ItemRow>('SELECT * FROM item WHERE batch = ? ORDER BY id', batch).map((row) => decode(db, row));
 }
 
 const INSERT = `INSERT INTO item (${WRITTEN.join(', ')}) VALUES (${WRITTEN.map(() => '?').join(', ')})`;

@@ -1,12 +1,16 @@
 import type { Connection } from '../db/index.ts';
 
-/** What somebody was told of their access to a calendar. `grantId` is the grant it speaks of; none where one was taken away. */
+/**
+ * What somebody was told: of access to a calendar (`ownerId` is whose it was then, `grantId` the grant it speaks of, none where one
+ * was taken away), that somebody came into a group that opens theirs, or that their own way to sign in was made anew.
+ */
 export interface Notice {
   readonly key: string;
   readonly personId: number;
   readonly at: number;
-  readonly kind: 'given' | 'changed' | 'taken';
-  readonly calendarId: number;
+  readonly kind: 'given' | 'changed' | 'taken' | 'joined' | 'wayInMade' | 'passwordMade';
+  readonly calendarId: number | null;
+  readonly ownerId: number | null;
   readonly grantId: number | null;
   readonly byId: number;
   readonly note: string;
@@ -18,7 +22,8 @@ interface Row {
   person_id: number;
   at: number;
   kind: Notice['kind'];
-  calendar_id: number;
+  calendar_id: number | null;
+  owner_id: number | null;
   grant_id: number | null;
   by_id: number;
   note: string;
@@ -27,12 +32,13 @@ interface Row {
 
 export function insertNotice(db: Connection, notice: Omit<Notice, 'readAt'>): void {
   db.run(
-    'INSERT INTO notice (key, person_id, at, kind, calendar_id, grant_id, by_id, note) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
+    'INSERT INTO notice (key, person_id, at, kind, calendar_id, owner_id, grant_id, by_id, note) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)',
     notice.key,
     notice.personId,
     notice.at,
     notice.kind,
     notice.calendarId,
+    notice.ownerId,
     notice.grantId,
     notice.byId,
     notice.note,
@@ -47,6 +53,7 @@ export function noticesTo(db: Connection, personId: number, most: number): Notic
     at: r.at,
     kind: r.kind,
     calendarId: r.calendar_id,
+    ownerId: r.owner_id,
     grantId: r.grant_id,
     byId: r.by_id,
     note: r.note,

@@ -11,21 +11,33 @@ export interface Happening {
   readonly end: number;
 }
 
-/** Replaces what the index holds of an item from `from` on. Call it in the transaction that writes the item. */
+/** Whether a happening stands in the index of short ones, or in that of whole days and long ones. */
+const isLong = (allDay: boolean, h: Happening): boolean => allDay || h.end - h.start > SHORT;
+
+/** Replaces all that the index holds of an item. Call it in the transaction that writes the item. */
 export function reindex(
   db: Connection,
   calendarId: number,
   itemId: number,
   allDay: boolean,
   happenings: readonly Happening[],
-  from = Number.MIN_SAFE_INTEGER,
 ): void {
-  for (const table of ['occurrence', 'span'])
-    db.run(`DELETE FROM ${table} WHERE calendar_id = ? AND start >= ? AND item_id = ?`, calendarId, from, itemId);
+  for (const table of ['occurrence', 'span']) db.run(`DELETE FROM ${table} WHERE item_id = ?`, itemId);
+  addToIndex(db, calendarId, itemId, allDay, happenings);
+}
+
+/** Adds happenings of an item to the index; those that are there already stay. */
+export function addToIndex(
+  db: Connection,
+  calendarId: number,
+  itemId: number,
+  allDay: boolean,
+  happenings: readonly Happening[],
+): void {
   const add = (table: string, list: readonly Happening[]) => {
     if (list.length === 0) return;
     db.run(
-      `INSERT INTO ${table} (calendar_id, start, item_id, finish)
+      `INSERT OR REPLACE INTO ${table} (calendar_id, start, item_id, finish)
        SELECT ?, json_extract(value, '$[0]'), ?, json_extract(value, '$[1]') FROM json_each(?)`,
       calendarId,
       itemId,
@@ -34,12 +46,88 @@ export function reindex(
   };
   add(
     'occurrence',
-    happenings.filter((h) => !allDay && h.end - h.start <= SHORT),
+    happenings.filter((h) => !isLong(allDay, h)),
   );
   add(
     'span',
-    happenings.filter((h) => allDay || h.end - h.start > SHORT),
+    happenings.filter((h) => isLong(allDay, h)),
   );
+}
+
+/** Happenings of an item that is coming in, kept beside the index until all of its file is there. */
+export function keepComing(
+  db: Connection,
+  batch: number,
+  itemId: number,
+  allDay: boolean,
+  happenings: readonly Happening[],
+): void {
+  for (const h of happenings)
+    db.run(
+      'INSERT OR REPLACE INTO coming (batch, long, start, item_id, finish) VALUES (?, ?, ?, ?, ?)',
+      batch,
+      Number(isLong(allDay, h)),
+      h.start,
+      itemId,
+      h.end,
+    );
+}
+
+/** Puts what was kept beside the index into it. */
+export function letIn(db: Connection, batch: number, calendarId: number): void {
+  for (const [long, table] of ['occurrence', 'span'].entries())
+    db.run(
+      `INSERT INTO ${table} (calendar_id, start, item_id, finish)
+       SELECT ?, start, item_id, finish FROM coming WHERE batch = ? AND long = ?`,
+      calendarId,
+      batch,
+      long,
+    );
+}
+
+/** Drops some of what was kept beside the index; answers whether there is more. */
+export function dropComing(db: Connection, batch: number, most: number): boolean {
+  return (
+    db.changes(
+      `DELETE FROM coming WHERE (batch, long, start, item_id) IN
+         (SELECT batch, long, start, item_id FROM coming WHERE batch = ? LIMIT ?)`,
+      batch,
+      most,
+    ) === most
+  );
+}
+
+/** Drops what the index holds of an item before an instant. */
+export function trimIndex(db: Connection, itemId: number, before: number): void {
+  for (const table of ['occurrence', 'span'])
+    db.run(`DELETE FROM ${table} WHERE item_id = ? AND start < ?`, itemId, before);
+}
+
+/** Takes all that the index holds of a batch's items out of it. */
+export function unindexBatch(db: Connection, batch: number): void {
+  for (const table of ['occurrence', 'span'])
+    db.run(`DELETE FROM ${table} WHERE item_id IN (SELECT id FROM item WHERE batch = ?)`, batch);
+}
+
+/** How many happenings the index holds of a calendar, counted as far as `most`. */
+export function countHappenings(db: Connection, calendarId: number, most: number): number {
+  const count = (table: string) =>
+    db.get<{ n: number }>(
+      `SELECT count(*) AS n FROM (SELECT 1 FROM ${table} WHERE calendar_id = ? LIMIT ?)`,
+      calendarId,
+      most,
+    )?.n ?? 0;
+  return count('occurrence') + count('span');
+}
+
+/** How many happenings a range holds, counted as far as `most`: how heavy reading it would be. */
+export function weighRange(db: Connection, calendarId: number, from: number, to: number, most: number): number {
+  const count = (table: string, look: string) =>
+    db.get<{ n: number }>(
+      `SELECT count(*) AS n FROM (SELECT 1 FROM ${table} WHERE calendar_id = @calendarId AND ${look} AND start < @to LIMIT @most)`,
+      { calendarId, from, to, most },
+    )?.n ?? 0;
+  return count('occurrence', `start >= @from - ${SHORT}`) + count('span', 'finish > @from');
 }
 
 const readText = (width: Width) => `SELECT o.start AS at, o.finish AS until, ${COLUMNS[width]}
@@ -53,6 +141,7 @@ const READ: Record<Width, string> = {
   outline: readText('outline'),
   full: readText('full'),
   briefed: readText('briefed'),
+  whole: readText('whole'),
 };
 
 /**
@@ -67,4 +156,23 @@ export function happeningsIn(
   width: Width,
 ): HappeningRow[] {
   return db.arrays<unknown[]>(READ[width], { calendarId, from, to }).map(ROW[width]) as HappeningRow[];
+}
+
+/** The same without the items: start, end and item of each happening, in order of start; at most `most`. */
+export function happeningKeysIn(
+  db: Connection,
+  calendarId: number,
+  from: number,
+  to: number,
+  most: number,
+): [at: number, until: number, item: number][] {
+  return db.arrays(
+    `SELECT start, finish, item_id FROM occurrence
+       WHERE calendar_id = @calendarId AND start >= @from - ${SHORT} AND start < @to AND (finish > @from OR start >= @from)
+     UNION ALL
+     SELECT start, finish, item_id FROM span
+       WHERE calendar_id = @calendarId AND finish > @from - ${DATE_SLACK} AND start < @to + ${DATE_SLACK}
+     ORDER BY 1, 3 LIMIT @most`,
+    { calendarId, from, to, most },
+  );
 }

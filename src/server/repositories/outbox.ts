@@ -6,7 +6,7 @@ export interface Outgoing {
   readonly key: string;
   readonly at: number;
   readonly personId: number;
-  readonly kind: 'given' | 'changed' | 'taken' | 'ending' | 'wayIn';
+  readonly kind: 'given' | 'changed' | 'taken' | 'ending' | 'wayIn' | 'wayInMade' | 'passwordMade';
   readonly calendarId: number | null;
   readonly grantId: number | null;
   readonly byId: number | null;

@@ -76,23 +76,30 @@ function NoticeCard({ notice: n, me }: { notice: NoticesAnswer['notices'][number
       <div style={{ flex: 1 }}>
         <p>
           {n.unread && <b className="wrong">{t('messages.new')} </b>}
-          {n.about === null
-            ? t(`messages.${n.kind}`, words)
-            : t(`messages.${OWN[n.kind]}`, { byName: n.by, about: n.about || t('lines.everyoneInside') })}{' '}
+          {SIGN_IN.has(n.kind)
+            ? t(`messages.${n.kind as 'wayInMade'}`, { byName: n.by })
+            : n.kind === 'joined'
+              ? t('messages.joined', { byName: n.by, who: n.note })
+              : n.about === null
+                ? t(`messages.${n.kind as 'given'}`, words)
+                : t(`messages.${OWN[n.kind as 'given']}`, {
+                    byName: n.by,
+                    about: n.about || t('lines.everyoneInside'),
+                  })}{' '}
           {what && (
             <span>
               {t('messages.withIt', { what: what.does })} <span className="soft">{what.cannot}</span>
             </span>
           )}
         </p>
-        {n.note && <p style={{ whiteSpace: 'pre-line' }}>“{n.note}”</p>}
+        {n.note && n.kind !== 'joined' && <p style={{ whiteSpace: 'pre-line' }}>“{n.note}”</p>}
         <p className="small soft">
           {[n.further?.name ?? null, day(n.at), n.until ? t('messages.until', { date: day(n.until, 1) }) : null]
             .filter(Boolean)
             .join(' · ')}
         </p>
       </div>
-      {n.about !== null ? (
+      {SIGN_IN.has(n.kind) ? null : n.about !== null || n.kind === 'joined' ? (
         <Link href={`/for/${me}/sightlines${n.further ? `?c=${n.further.key}` : ''}`}>
           {t('messages.lookSightlines')}
         </Link>
@@ -107,6 +114,7 @@ function NoticeCard({ notice: n, me }: { notice: NoticesAnswer['notices'][number
   );
 }
 
+const SIGN_IN: ReadonlySet<string> = new Set(['wayInMade', 'passwordMade']);
 const OWN = { given: 'ownGiven', changed: 'ownChanged', taken: 'ownTaken' } as const;
 
 function Ending({ ending, me, over }: { ending: NoticesAnswer['ending']; me: string; over: boolean }) {

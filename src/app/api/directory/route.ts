@@ -1,4 +1,4 @@
-import { route } from '@/server/http/route.ts';
+import { route, slowRoute } from '@/server/http/route.ts';
 import { bringInDirectory, directoryFile } from '@/server/operations/directory-file.ts';
 
 export const GET = route('readDirectoryFile', ({ ctx }) => {
@@ -12,4 +12,4 @@ export const GET = route('readDirectoryFile', ({ ctx }) => {
     },
   });
 });
-export const POST = route('bringInDirectory', ({ ctx, body }) => bringInDirectory(ctx, body));
+export const POST = slowRoute('bringInDirectory', ({ ctx, body }) => bringInDirectory(ctx, body));

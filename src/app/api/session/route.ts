@@ -1,11 +1,12 @@
-import { signIn, signOut } from '@/server/auth/accounts.ts';
+import { signIn } from '@/server/auth/sign-in.ts';
 import { now } from '@/server/clock.ts';
-import { json, route } from '@/server/http/route.ts';
+import { json, slowRoute } from '@/server/http/route.ts';
+import { signOutHere } from '@/server/operations/session.ts';
 
-export const POST = route('signIn', async ({ body, request }) => {
+export const POST = slowRoute('signIn', async ({ body, request }) => {
   const result = await signIn(body.address, body.password, request.headers, now());
   return result.ok ? json({ done: true }, 200, result.value.cookies) : result;
 });
-export const DELETE = route('signOut', async ({ request }) =>
-  json({ done: true }, 200, (await signOut(request.headers)).cookies),
+export const DELETE = slowRoute('signOut', async ({ request }) =>
+  json({ done: true }, 200, (await signOutHere(request.headers)).cookies),
 );

@@ -1,5 +1,7 @@
 import { sessionsOf } from '@/server/auth/accounts.ts';
-import { route } from '@/server/http/route.ts';
+import { slowRoute } from '@/server/http/route.ts';
 import { ok } from '@/server/result.ts';
 
-export const GET = route('listSessions', async ({ request }) => ok({ sessions: await sessionsOf(request.headers) }));
+export const GET = slowRoute('listSessions', async ({ request }) =>
+  ok({ sessions: await sessionsOf(request.headers) }),
+);

@@ -1,4 +1,4 @@
-import { route } from '@/server/http/route.ts';
+import { slowRoute } from '@/server/http/route.ts';
 import { foundOrganisation } from '@/server/operations/found-people.ts';
 
-export const POST = route('foundOrganisation', ({ body }) => foundOrganisation(body));
+export const POST = slowRoute('foundOrganisation', ({ body }) => foundOrganisation(body));

@@ -1,4 +1,4 @@
-import { route } from '@/server/http/route.ts';
-import { undo } from '@/server/operations/undo.ts';
+import { slowRoute } from '@/server/http/route.ts';
+import { undoAny } from '@/server/operations/imports.ts';
 
-export const POST = route('undo', ({ ctx, body }) => undo(ctx, body.undo));
+export const POST = slowRoute('undo', ({ ctx, body }) => undoAny(ctx, body.undo));

@@ -1,4 +1,4 @@
-import { spendPasswordToken } from '@/server/auth/accounts.ts';
-import { route } from '@/server/http/route.ts';
+import { slowRoute } from '@/server/http/route.ts';
+import { choosePassword } from '@/server/operations/leaving.ts';
 
-export const POST = route('choosePassword', ({ body }) => spendPasswordToken(body.token, body.password));
+export const POST = slowRoute('choosePassword', ({ body }) => choosePassword(body.token, body.password));

@@ -1,12 +1,12 @@
-import { signIn } from '@/server/auth/accounts.ts';
 import { DEMO_PASSWORD } from '@/server/auth/demo-password.ts';
+import { signIn } from '@/server/auth/sign-in.ts';
 import { now } from '@/server/clock.ts';
-import { json, route } from '@/server/http/route.ts';
+import { json, slowRoute } from '@/server/http/route.ts';
 import { addressOf } from '@/server/operations/session.ts';
 import { refuse } from '@/server/result.ts';
 import { settings } from '@/server/settings.ts';
 
-export const POST = route('stepIn', async ({ body, request }) => {
+export const POST = slowRoute('stepIn', async ({ body, request }) => {
   const address = settings().demo ? addressOf(body.handle) : null;
   if (!address) return refuse('notFound');
   const result = await signIn(address, DEMO_PASSWORD, request.headers, now());

@@ -1,4 +1,6 @@
-import { route } from '@/server/http/route.ts';
-import { bringIn } from '@/server/operations/import-file.ts';
+import { route, slowRoute } from '@/server/http/route.ts';
+import { bringIn, readImport, stopImport } from '@/server/operations/imports.ts';
 
-export const POST = route('bringIn', ({ ctx, params }) => bringIn(ctx, params.preview ?? ''));
+export const GET = route('readImport', ({ ctx, params }) => readImport(ctx, params.preview ?? ''));
+export const POST = slowRoute('bringIn', ({ ctx, params }) => bringIn(ctx, params.preview ?? ''));
+export const DELETE = route('stopImport', ({ ctx, params }) => stopImport(ctx, params.preview ?? ''));

@@ -1,5 +1,5 @@
-import { route } from '@/server/http/route.ts';
+import { route, slowRoute } from '@/server/http/route.ts';
 import { changePerson, readPerson } from '@/server/operations/leaving.ts';
 
-export const GET = route('readPerson', ({ ctx, params }) => readPerson(ctx, params.person ?? ''));
+export const GET = slowRoute('readPerson', ({ ctx, params }) => readPerson(ctx, params.person ?? ''));
 export const PUT = route('changePerson', ({ ctx, params, body }) => changePerson(ctx, params.person ?? '', body));

@@ -1,6 +1,6 @@
-import { withdrawSession } from '@/server/auth/accounts.ts';
-import { route } from '@/server/http/route.ts';
+import { slowRoute } from '@/server/http/route.ts';
+import { withdrawOwnSession } from '@/server/operations/session.ts';
 
-export const DELETE = route('withdrawSession', ({ request, params }) =>
-  withdrawSession(request.headers, params.session ?? ''),
+export const DELETE = slowRoute('withdrawSession', ({ ctx, request, params }) =>
+  withdrawOwnSession(ctx, request.headers, params.session ?? ''),
 );

@@ -1,8 +1,8 @@
-import { route } from '@/server/http/route.ts';
-import { exportFile } from '@/server/operations/import-file.ts';
+import { slowRoute } from '@/server/http/route.ts';
+import { exportFileBeside } from '@/server/operations/beside.ts';
 
-export const GET = route('exportFile', ({ ctx, params }) => {
-  const result = exportFile(ctx, params.calendar ?? '');
+export const GET = slowRoute('exportFile', async ({ ctx, params }) => {
+  const result = await exportFileBeside(ctx, params.calendar ?? '');
   if (!result.ok) return result;
   return new Response(result.value.text, {
     headers: {

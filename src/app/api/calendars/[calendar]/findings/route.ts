@@ -1,4 +1,4 @@
-import { route } from '@/server/http/route.ts';
-import { readFindings } from '@/server/operations/findings.ts';
+import { slowRoute } from '@/server/http/route.ts';
+import { readFindingsBeside } from '@/server/operations/beside.ts';
 
-export const GET = route('readFindings', ({ ctx, params }) => readFindings(ctx, params.calendar ?? ''));
+export const GET = slowRoute('readFindings', ({ ctx, params }) => readFindingsBeside(ctx, params.calendar ?? ''));

@@ -1,6 +1,6 @@
-import { route } from '@/server/http/route.ts';
-import { previewImport } from '@/server/operations/import-file.ts';
+import { slowRoute } from '@/server/http/route.ts';
+import { previewImport } from '@/server/operations/imports.ts';
 
-export const POST = route('previewImport', ({ ctx, params, request }) =>
-  previewImport(ctx, params.calendar ?? '', request.body),
+export const POST = slowRoute('previewImport', ({ ctx, params, bytes, request }) =>
+  previewImport(ctx, params.calendar ?? '', bytes, request.signal),
 );

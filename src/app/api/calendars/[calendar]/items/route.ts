@@ -1,6 +1,8 @@
-import { route } from '@/server/http/route.ts';
+import { route, slowRoute } from '@/server/http/route.ts';
+import { listItemsBeside } from '@/server/operations/beside.ts';
 import { createItem } from '@/server/operations/create-item.ts';
-import { listItems } from '@/server/operations/list-items.ts';
 
-export const GET = route('listItems', ({ ctx, params, query }) => listItems(ctx, params.calendar ?? '', query));
+export const GET = slowRoute('listItems', ({ ctx, params, query }) =>
+  listItemsBeside(ctx, params.calendar ?? '', query),
+);
 export const POST = route('createItem', ({ ctx, params, body }) => createItem(ctx, params.calendar ?? '', body));

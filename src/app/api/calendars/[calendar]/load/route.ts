@@ -1,4 +1,4 @@
-import { route } from '@/server/http/route.ts';
-import { listLoad } from '@/server/operations/list-items.ts';
+import { slowRoute } from '@/server/http/route.ts';
+import { listLoadBeside } from '@/server/operations/beside.ts';
 
-export const GET = route('listLoad', ({ ctx, params, query }) => listLoad(ctx, params.calendar ?? '', query));
+export const GET = slowRoute('listLoad', ({ ctx, params, query }) => listLoadBeside(ctx, params.calendar ?? '', query));

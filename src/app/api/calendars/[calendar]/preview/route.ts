@@ -1,4 +1,6 @@
-import { route } from '@/server/http/route.ts';
-import { previewAccess } from '@/server/operations/preview-access.ts';
+import { slowRoute } from '@/server/http/route.ts';
+import { previewAccessBeside } from '@/server/operations/beside.ts';
 
-export const POST = route('previewAccess', ({ ctx, params, body }) => previewAccess(ctx, params.calendar ?? '', body));
+export const POST = slowRoute('previewAccess', ({ ctx, params, body }) =>
+  previewAccessBeside(ctx, params.calendar ?? '', body),
+);

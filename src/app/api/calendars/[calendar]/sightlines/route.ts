@@ -1,4 +1,4 @@
-import { route } from '@/server/http/route.ts';
-import { listSightlines } from '@/server/operations/sightlines.ts';
+import { slowRoute } from '@/server/http/route.ts';
+import { listSightlinesBeside } from '@/server/operations/beside.ts';
 
-export const GET = route('listSightlines', ({ ctx, params }) => listSightlines(ctx, params.calendar ?? ''));
+export const GET = slowRoute('listSightlines', ({ ctx, params }) => listSightlinesBeside(ctx, params.calendar ?? ''));

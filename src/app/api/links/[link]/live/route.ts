@@ -9,5 +9,5 @@ export const GET = route('linkLive', ({ params, request }) => {
   const find = () => findLink(params.link ?? '', request.headers);
   const found = find();
   if (!('link' in found)) return found;
-  return eventStream(request, `link:${found.link.key}`, async () => 'link' in find());
+  return eventStream(request, `link:${found.link.key}`, null, () => 'link' in find());
 });

@@ -1,4 +1,4 @@
-import { route } from '@/server/http/route.ts';
+import { slowRoute } from '@/server/http/route.ts';
 import { leave } from '@/server/operations/leaving.ts';
 
-export const POST = route('leave', ({ ctx, params, body }) => leave(ctx, params.person ?? '', body));
+export const POST = slowRoute('leave', ({ ctx, params, body }) => leave(ctx, params.person ?? '', body));

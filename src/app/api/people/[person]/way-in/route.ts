@@ -1,4 +1,4 @@
-import { route } from '@/server/http/route.ts';
+import { slowRoute } from '@/server/http/route.ts';
 import { makeWayIn } from '@/server/operations/leaving.ts';
 
-export const POST = route('makeWayIn', ({ ctx, params }) => makeWayIn(ctx, params.person ?? ''));
+export const POST = slowRoute('makeWayIn', ({ ctx, params }) => makeWayIn(ctx, params.person ?? ''));

@@ -1,0 +1,27 @@
+/** Reads a body, counting as it comes; `null` as soon as it is longer than allowed. */
+export async function readLimited(
+  body: ReadableStream<Uint8Array> | null,
+  most: number,
+): Promise<Uint8Array<ArrayBuffer> | null> {
+  if (!body) return new Uint8Array();
+  const parts: Uint8Array[] = [];
+  let size = 0;
+  const reader = body.getReader();
+  for (;;) {
+    const { done, value } = await reader.read();
+    if (done) break;
+    size += value.byteLength;
+    if (size > most) {
+      await reader.cancel();
+      return null;
+    }
+    parts.push(value);
+  }
+  const whole = new Uint8Array(size);
+  let at = 0;
+  for (const part of parts) {
+    whole.set(part, at);
+    at += part.byteLength;
+  }
+  return whole;
+}

@@ -1,0 +1,37 @@
+import type { Job, JobName, Port } from '../workers/port.ts';
+import { bringInSteps, takeBatchBack } from './bring-in.ts';
+import type { Context } from './context.ts';
+import { exportFile } from './export-file.ts';
+import { readFindings } from './findings.ts';
+import { listItems, listLoad } from './list-items.ts';
+import { previewAccess } from './preview-access.ts';
+import { readFile } from './read-file.ts';
+import { listSightlines } from './sightlines.ts';
+
+/** What can be done beside requests: by name, as the same operation, with its arguments as plain data. */
+export const JOBS = {
+  listItems: (ctx: Context, args: { key: string; query: Parameters<typeof listItems>[2] }) =>
+    listItems(ctx, args.key, args.query),
+  listLoad: (ctx: Context, args: { key: string; query: Parameters<typeof listLoad>[2] }) =>
+    listLoad(ctx, args.key, args.query),
+  previewAccess: (ctx: Context, args: { key: string; body: Parameters<typeof previewAccess>[2] }) =>
+    previewAccess(ctx, args.key, args.body),
+  readFindings: (ctx: Context, args: { key: string }) => readFindings(ctx, args.key),
+  listSightlines: (ctx: Context, args: { key: string }) => listSightlines(ctx, args.key),
+  exportFile: (ctx: Context, args: { key: string }) => exportFile(ctx, args.key),
+  readFile: (ctx: Context, args: Parameters<typeof readFile>[1], port: Port) => readFile(ctx, args, port),
+  bringIn: (ctx: Context, args: Parameters<typeof bringInSteps>[1], port: Port) => bringInSteps(ctx, args, port),
+  takeBatchBack: (ctx: Context, args: Parameters<typeof takeBatchBack>[1], port: Port) =>
+    takeBatchBack(ctx, args, port),
+} satisfies Record<JobName, (ctx: Context, args: never, port: Port) => unknown>;
+
+export type JobArgs<N extends JobName> = Parameters<(typeof JOBS)[N]>[1];
+export type JobAnswer<N extends JobName> = Awaited<ReturnType<(typeof JOBS)[N]>>;
+
+/** A job as it is sent to a thread. */
+export const jobFor = <N extends JobName>(ctx: Context, name: N, args: JobArgs<N>): Job => ({
+  name,
+  viewer: ctx.viewer.id,
+  now: ctx.now,
+  args,
+});

@@ -1,0 +1,54 @@
+import { type MessagePort, parentPort } from 'node:worker_threads';
+import { openDatabase } from '../db/index.ts';
+import type { Listener } from '../live/hub.ts';
+import { JOBS } from '../operations/jobs-beside.ts';
+import { personById } from '../repositories/people.ts';
+import { settings } from '../settings.ts';
+import type { FromThread, Port, ToThread } from './port.ts';
+
+/* A thread beside the one that serves requests: the same operations over a connection of its own. */
+
+const db = openDatabase(settings().data, true);
+const stopped = new Set<number>();
+const going = new Map<number, (listeners: readonly Listener[]) => void>();
+const main = parentPort as MessagePort;
+const say = (message: FromThread): void => main.postMessage(message);
+
+function portOf(id: number): Port {
+  return {
+    progress: (done, of) => say({ id, progress: [done, of] }),
+    stopped: () => stopped.has(id),
+    // A moment in which messages are heard and the other thread finds the file free to write.
+    others: () => new Promise((go) => setTimeout(go, 1)),
+    alone: async (work) => {
+      const listeners = await new Promise<readonly Listener[]>((go) => {
+        going.set(id, go);
+        say({ id, wantsAlone: true });
+      });
+      try {
+        return work(listeners);
+      } finally {
+        say({ id, isOver: true });
+      }
+    },
+  };
+}
+
+main.on('message', async (message: ToThread) => {
+  const { id } = message;
+  if ('stop' in message) stopped.add(id);
+  else if ('go' in message) going.get(id)?.(message.go);
+  else
+    try {
+      const { name, viewer, now, args } = message.job;
+      const person = personById(db, viewer);
+      if (!person) throw new Error('nobody asked for this');
+      const result = await JOBS[name]({ db, now, viewer: person, session: null }, args as never, portOf(id));
+      say({ id, result });
+    } catch (error) {
+      say({ id, failed: error instanceof Error ? (error.stack ?? error.message) : String(error) });
+    } finally {
+      stopped.delete(id);
+      going.delete(id);
+    }
+});

@@ -1,0 +1,45 @@
+import type { Listener } from '../live/hub.ts';
+
+/** What a long work beside requests has of the thread that serves them. */
+export interface Port {
+  /** How far it has come. */
+  progress(done: number, of: number): void;
+  /** Whether whoever began it wants it stopped. */
+  stopped(): boolean;
+  /** Lets others have their turn. */
+  others(): Promise<void>;
+  /** Runs its closing act while nobody else writes; answers who has a window open then. */
+  alone<T>(work: (listeners: readonly Listener[]) => T): Promise<T>;
+}
+
+export type JobName =
+  | 'listItems'
+  | 'listLoad'
+  | 'previewAccess'
+  | 'readFindings'
+  | 'listSightlines'
+  | 'exportFile'
+  | 'readFile'
+  | 'bringIn'
+  | 'takeBatchBack';
+
+/** A work to be done beside requests: for whom, at what instant, and with what. Plain data. */
+export interface Job {
+  readonly name: JobName;
+  /** The row number of whoever asks. */
+  readonly viewer: number;
+  readonly now: number;
+  readonly args: unknown;
+}
+
+/** What the threads say to each other. `id` names the job. */
+export type ToThread =
+  | { readonly id: number; readonly job: Job }
+  | { readonly id: number; readonly stop: true }
+  | { readonly id: number; readonly go: readonly Listener[] };
+export type FromThread =
+  | { readonly id: number; readonly progress: readonly [done: number, of: number] }
+  | { readonly id: number; readonly wantsAlone: true }
+  | { readonly id: number; readonly isOver: true }
+  | { readonly id: number; readonly result: unknown }
+  | { readonly id: number; readonly failed: string };

@@ -1,0 +1,126 @@
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
+import type { Worker } from 'node:worker_threads';
+import { closeForOthers } from '../db/gate.ts';
+import { hub } from '../live/hub.ts';
+import type { FromThread, Job, ToThread } from './port.ts';
+
+/** The thread took longer than it may, or was ended. */
+export class TookTooLong extends Error {}
+
+/** A job under way: how far it is, and a way to stop it. */
+export interface UnderWay {
+  readonly answer: Promise<unknown>;
+  stop(): void;
+}
+
+interface Waiting {
+  resolve(result: unknown): void;
+  reject(error: Error): void;
+  progress?: ((done: number, of: number) => void) | undefined;
+  over?: () => void;
+}
+
+const script = (): string => join(process.cwd(), 'dist/workers/heavy-worker.mjs');
+
+/** Whether there are threads to work beside this one: run from source (development, tests) there are none. */
+export const hasThreads = (): boolean => existsSync(script());
+
+/** One thread, and what is asked of it. It ends with its first failure; the next job begins another. */
+class Thread {
+  private readonly worker: Worker;
+  private readonly waiting = new Map<number, Waiting>();
+  private next = 1;
+  ended = false;
+
+  constructor(megabytes: number) {
+    // Asked of the process, so that no bundler takes the script for a module of its own.
+    const { Worker } = process.getBuiltinModule('node:worker_threads');
+    this.worker = new Worker(script(), { resourceLimits: { maxOldGenerationSizeMb: megabytes } });
+    this.worker.unref();
+    this.worker.on('message', (message: FromThread) => void this.hear(message));
+    this.worker.on('error', (error: NodeJS.ErrnoException) =>
+      this.fail(error.code === 'ERR_WORKER_OUT_OF_MEMORY' ? new TookTooLong() : error),
+    );
+    this.worker.on('exit', () => this.fail(new TookTooLong()));
+  }
+
+  run(job: Job, longestMs: number, progress?: Waiting['progress']): UnderWay {
+    const id = this.next++;
+    const timer = setTimeout(() => this.end(), longestMs);
+    const answer = new Promise<unknown>((resolve, reject) => {
+      this.waiting.set(id, { resolve, reject, progress });
+      this.say({ id, job });
+    }).finally(() => clearTimeout(timer));
+    return { answer, stop: () => this.say({ id, stop: true }) };
+  }
+
+  end(): void {
+    void this.worker.terminate();
+  }
+
+  private say(message: ToThread): void {
+    this.worker.postMessage(message);
+  }
+
+  private async hear(message: FromThread): Promise<void> {
+    const job = this.waiting.get(message.id);
+    if (!job) return;
+    if ('progress' in message) job.progress?.(...message.progress);
+    else if ('wantsAlone' in message) {
+      job.over = await closeForOthers();
+      // It may have ended while it waited for its turn.
+      if (this.ended) job.over();
+      else this.say({ id: message.id, go: hub().listeners() });
+    } else if ('isOver' in message) job.over?.();
+    else {
+      this.waiting.delete(message.id);
+      if ('result' in message) job.resolve(message.result);
+      else job.reject(new Error(message.failed));
+    }
+  }
+
+  private fail(error: Error): void {
+    if (this.ended) return;
+    this.ended = true;
+    for (const job of this.waiting.values()) {
+      job.over?.();
+      job.reject(error);
+    }
+    this.waiting.clear();
+  }
+}
+
+const LONGEST_READING = 30_000;
+const LONGEST_BRINGING = 10 * 60_000;
+const holder = globalThis as { paramoReader?: Thread; paramoBringing?: { running: number; queue: (() => void)[] } };
+
+/** Reads beside requests, one reading after the other, on a thread that stays. */
+export async function readBeside(job: Job): Promise<unknown> {
+  if (!holder.paramoReader || holder.paramoReader.ended) holder.paramoReader = new Thread(1024);
+  return holder.paramoReader.run(job, LONGEST_READING).answer;
+}
+
+/** Files that are read or brought in at one time; others wait for their turn. */
+const AT_ONCE = 2;
+
+/** Does a long work on a thread of its own, which ends with it. `begun` is given the way to stop it. */
+export async function workBeside(
+  job: Job,
+  hooks: { longestMs?: number; progress?: (done: number, of: number) => void; begun?: (stop: () => void) => void },
+): Promise<unknown> {
+  holder.paramoBringing ??= { running: 0, queue: [] };
+  const { queue } = holder.paramoBringing;
+  if (holder.paramoBringing.running >= AT_ONCE) await new Promise<void>((go) => queue.push(go));
+  holder.paramoBringing.running++;
+  const thread = new Thread(2048);
+  try {
+    const { answer, stop } = thread.run(job, hooks.longestMs ?? LONGEST_BRINGING, hooks.progress);
+    hooks.begun?.(stop);
+    return await answer;
+  } finally {
+    thread.end();
+    holder.paramoBringing.running--;
+    queue.shift()?.();
+  }
+}
