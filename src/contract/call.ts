@@ -39,12 +39,13 @@ export async function call<N extends RouteName>(name: N, input: CallInput<N>): P
   })) as Answer<N>;
 }
 
-/** Sends a file as it is, with a word on how far it has come left to the browser. */
-export async function sendFile(calendar: string, file: Blob): Promise<Answer<'previewImport'>> {
+/** Sends a file as it is; `signal` stops both the sending and the reading of it. */
+export async function sendFile(calendar: string, file: Blob, signal: AbortSignal): Promise<Answer<'previewImport'>> {
   return (await send(`/api/calendars/${encodeURIComponent(calendar)}/imports`, {
     method: 'POST',
     body: file,
     headers: { 'content-type': 'text/calendar' },
+    signal,
   })) as Answer<'previewImport'>;
 }
 

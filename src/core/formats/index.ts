@@ -4,7 +4,6 @@ export {
   type ReadFile,
   type ReadItem,
   type ReadProblem,
-  type ReadRemark,
   readCalendar,
   recurrenceIn,
 } from './ical/read.ts';

@@ -31,7 +31,7 @@ export interface Occurrence {
 const DAY = 86_400_000;
 
 /** Wall-clock milliseconds of a recurrence text: a date for all-day items, otherwise a date and time. */
-export function recurrenceWall(text: string): number | null {
+function recurrenceWall(text: string): number | null {
   return text.includes('T') ? parseWall(text) : parseDate(text);
 }
 

@@ -1,2 +1,2 @@
-export { endOf, expand, type Length, type Occurrence, recurrenceWall, type Series } from './expand.ts';
+export { endOf, expand, type Length, type Series } from './expand.ts';
 export { type Rule, type RuleProblem, readRule, ruleStarts } from './rule.ts';

@@ -16,8 +16,6 @@ export const MOST_ITEMS_IN_FILE = 20_000;
 /** What one answer holds; the window asks on behind it. */
 export const MOST_ITEMS_IN_ANSWER = 5000;
 export const MOST_BYTES_IN_ANSWER = 4_000_000;
-/** Texts and lists of people of up to this many characters come with a list of items; longer ones with the item itself. */
-export const LONG_TEXT = 2000;
 /** Happenings, and series worked out beyond the index, that are read on the request's thread; more are read beside it. */
 export const LIGHT_HAPPENINGS = 2000;
 export const LIGHT_SERIES = 300;

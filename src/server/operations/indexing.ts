@@ -1,5 +1,5 @@
 import { expand, type Rule, type Series } from '@/core/recurrence/index.ts';
-import { parseDate, parseWall, toWall } from '@/core/time/index.ts';
+import { toWall } from '@/core/time/index.ts';
 import type { Connection } from '../db/index.ts';
 import { type Calendar, calendarsIndexedBefore, setIndexed } from '../repositories/calendars.ts';
 import { itemById, repeatingIds, replacementsOf, type StoredItem } from '../repositories/items.ts';
@@ -72,9 +72,6 @@ export function noRoomFor(db: Connection, calendar: Calendar, series: Series): R
     ? refuse('calendarTooBusy', { facts: { most: MOST_HAPPENINGS_IN_CALENDAR } })
     : null;
 }
-
-/** Wall-clock or date text as milliseconds, 0 for what is neither. */
-export const wallOf = (text: string): number => parseWall(text) ?? parseDate(text) ?? 0;
 
 /** Series moved on in one go before others get their turn. */
 const A_SLICE = 50;

@@ -298,11 +298,6 @@ export function repeatingIds(db: Connection, calendarId: number, most = 1_000_00
   );
 }
 
-/** Happenings of a calendar that came without their series, by the UID they share with it. */
-export function orphansOf(db: Connection, calendarId: number, uid: string): StoredItem[] {
-  return itemsByUid(db, calendarId, uid).filter((i) => i.recurrence !== null && i.seriesId === null);
-}
-
 /** How many items stand in a calendar, and how many a person has added since an instant. */
 export function countItems(db: Connection, calendarId: number): number {
   return (

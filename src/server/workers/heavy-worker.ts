@@ -1,8 +1,7 @@
 import { type MessagePort, parentPort } from 'node:worker_threads';
 import { openDatabase } from '../db/index.ts';
 import type { Listener } from '../live/hub.ts';
-import { JOBS } from '../operations/jobs-beside.ts';
-import { personById } from '../repositories/people.ts';
+import { doJob } from '../operations/jobs-beside.ts';
 import { settings } from '../settings.ts';
 import type { FromThread, Port, ToThread } from './port.ts';
 
@@ -40,10 +39,7 @@ main.on('message', async (message: ToThread) => {
   else if ('go' in message) going.get(id)?.(message.go);
   else
     try {
-      const { name, viewer, now, args } = message.job;
-      const person = personById(db, viewer);
-      if (!person) throw new Error('nobody asked for this');
-      const result = await JOBS[name]({ db, now, viewer: person, session: null }, args as never, portOf(id));
+      const result = await doJob(db, message.job, portOf(id));
       say({ id, result });
     } catch (error) {
       say({ id, failed: error instanceof Error ? (error.stack ?? error.message) : String(error) });

@@ -10,8 +10,9 @@ import { useRouter, useSearchParams } from 'next/navigation';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { CallRefused, call } from '@/contract/call.ts';
-import type { BoardHead, ItemsAnswer } from '@/contract/items.ts';
+import type { BoardHead, ItemsAnswer, ItemsQuery, ItemWire } from '@/contract/items.ts';
 import { dateText, parseDate, parseInstant, toWall } from '@/core/time/index.ts';
+import { takeDraft } from '../common/kept-drafts.ts';
 import { SightMeter } from '../common/meters.tsx';
 import { DAY, fullDay, MINUTE, weekTitle } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
@@ -19,7 +20,7 @@ import { useFrame } from '../frame/frame-context.tsx';
 import { Details } from './details.tsx';
 import { Hours } from './hours.tsx';
 import { ImportPanel } from './import-panel.tsx';
-import { type Draft, ItemForm, isForward } from './item-form.tsx';
+import { type Draft, ItemForm, isForward, type KeptForm, keptKey } from './item-form.tsx';
 
 import { useItemWrites } from './item-writes.ts';
 import { Legend } from './legend.tsx';
@@ -50,17 +51,15 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
   const to = dateText(first + count * DAY);
 
   const [selected, setSelected] = useState<string | null>(null);
-  const [draft, setDraft] = useState<{ draft: Draft; head: BoardHead; id: number } | null>(null);
+  const [draft, setDraft] = useState<{ draft: Draft; head: BoardHead; id: number; kept?: KeptForm } | null>(null);
   const [importing, setImporting] = useState(false);
   const [notice, setNotice] = useState<string | null>(null);
 
+  // An answer holds so much; the rest is asked for when somebody wants it.
+  const [answers, setAnswers] = useState(1);
   const query = useQuery({
-    queryKey: ['calendar', calendar, 'items', from, to, style.zone, as ?? ''],
-    queryFn: () =>
-      call('listItems', {
-        params: { calendar },
-        query: { from, to, zone: style.zone, ...(as === undefined ? {} : { as }) },
-      }) as Promise<ItemsAnswer>,
+    queryKey: ['calendar', calendar, 'items', from, to, style.zone, as ?? '', answers],
+    queryFn: () => itemsIn(calendar, { from, to, zone: style.zone, ...(as === undefined ? {} : { as }) }, answers),
     retry: (tries, error) => !(error instanceof CallRefused) && tries < 1,
   });
   const gone = query.error instanceof CallRefused && ['notFound', 'signedOut'].includes(query.error.body.code);
@@ -140,6 +139,35 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
     router.replace(`?${next}`, { scroll: false });
   }, [wantsNew, head, startNew, router, search]);
 
+  // A door from what was kept leads back into its form, as it was left.
+  const wantsKept = search.get('kept');
+  useEffect(() => {
+    if (!wantsKept || !head) return;
+    const next = new URLSearchParams(search);
+    next.delete('kept');
+    router.replace(`?${next}`, { scroll: false });
+    const kept = takeDraft(wantsKept)?.data as KeptForm | undefined;
+    if (!kept) return;
+    setImporting(false);
+    const fresh = () => {
+      const start = kept.start || firstGuess(toWall(style.zone, now()), first, count);
+      const end = kept.end || start + 60 * MINUTE;
+      setDraft({ draft: { kind: 'new', start, end }, head, id: Date.now(), kept });
+    };
+    const { item: id } = kept;
+    if (id === null) return fresh();
+    const begun = (item: ItemWire) => setDraft({ draft: { kind: 'change', item }, head, id: Date.now(), kept });
+    const shown = data?.items.find((item) => item.id === id);
+    if (shown) begun(shown);
+    else
+      call('readItem', { params: { item: id } })
+        .then(begun)
+        .catch(() => {
+          setNotice(t('form.keptGone'));
+          fresh();
+        });
+  }, [wantsKept, head, data, router, search, style.zone, now, first, count, t]);
+
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement;
@@ -190,83 +218,83 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
 
   return (
     <div className={`board${head ? ` who-${head.owner.colour % 6}` : ''}`}>
-      <div className="board-main">
-        <div className="board-head">
-          <h1>
-            {looking && <span className="of-whom">{t('board.ofWhom', { name: head?.owner.name ?? name })} </span>}
-            {oneDay ? fullDay(first) : weekTitle(first)}
-          </h1>
-          <Button variant="text" onClick={() => go(first - count * DAY)} aria-label={t('board.previous')}>
-            ←
-          </Button>
-          <Button variant="text" onClick={() => go(today)}>
-            {t('board.today')}
-          </Button>
-          <Button variant="text" onClick={() => go(first + count * DAY)} aria-label={t('board.next')}>
-            →
-          </Button>
-          {!narrow && (
-            <span className="row" style={{ gap: 2 }}>
-              <Button
-                variant="text"
-                aria-pressed={oneDay}
-                onClick={() => go(oneDay ? first : today >= first && today < first + 7 * DAY ? today : first, 'day')}
-              >
-                {t('board.day')}
-              </Button>
-              <Button variant="text" aria-pressed={!oneDay} onClick={() => go(first, 'week')}>
-                {t('board.week')}
-              </Button>
-            </span>
-          )}
-          {head && head.others.length > 0 && !head.as && (
-            <TextField
-              select
-              label={t('board.calendar')}
-              value={head.calendar.key}
-              fullWidth={false}
-              sx={{ width: 170 }}
-              onChange={(e) => {
-                const other = head.others.find((c) => c.key === e.target.value);
-                if (!other) return;
-                const next = new URLSearchParams(search);
-                if (other.main) next.delete('c');
-                else next.set('c', other.key);
-                router.push(`?${next}`);
-              }}
+      <div className="board-head">
+        <h1>
+          {looking && <span className="of-whom">{t('board.ofWhom', { name: head?.owner.name ?? name })} </span>}
+          {oneDay ? fullDay(first) : weekTitle(first)}
+        </h1>
+        <Button variant="text" onClick={() => go(first - count * DAY)} aria-label={t('board.previous')}>
+          ←
+        </Button>
+        <Button variant="text" onClick={() => go(today)}>
+          {t('board.today')}
+        </Button>
+        <Button variant="text" onClick={() => go(first + count * DAY)} aria-label={t('board.next')}>
+          →
+        </Button>
+        {!narrow && (
+          <span className="row" style={{ gap: 2 }}>
+            <Button
+              variant="text"
+              aria-pressed={oneDay}
+              onClick={() => go(oneDay ? first : today >= first && today < first + 7 * DAY ? today : first, 'day')}
             >
-              {[head.calendar, ...head.others].map((c) => (
-                <MenuItem key={c.key} value={c.key}>
-                  {c.main ? t('board.mainCalendar') : c.name}
-                </MenuItem>
-              ))}
-            </TextField>
+              {t('board.day')}
+            </Button>
+            <Button variant="text" aria-pressed={!oneDay} onClick={() => go(first, 'week')}>
+              {t('board.week')}
+            </Button>
+          </span>
+        )}
+        {head && head.others.length > 0 && !head.as && (
+          <TextField
+            select
+            label={t('board.calendar')}
+            value={head.calendar.key}
+            fullWidth={false}
+            sx={{ width: 170 }}
+            onChange={(e) => {
+              const other = head.others.find((c) => c.key === e.target.value);
+              if (!other) return;
+              const next = new URLSearchParams(search);
+              if (other.main) next.delete('c');
+              else next.set('c', other.key);
+              router.push(`?${next}`);
+            }}
+          >
+            {[head.calendar, ...head.others].map((c) => (
+              <MenuItem key={c.key} value={c.key}>
+                {c.main ? t('board.mainCalendar') : c.name}
+              </MenuItem>
+            ))}
+          </TextField>
+        )}
+        <div className="push">
+          {looking && <Link href={`/for/${frame.me.handle}/calendar`}>{t('board.back')}</Link>}
+          {head && !head.as && <Standing head={head} />}
+          {head?.may.share && !head.as && !narrow && (
+            <Link href={sightlinesDoor(head, frame.me.handle, principal?.handle ?? null)}>
+              {t('board.sightlinesDoor')}
+            </Link>
           )}
-          <div className="push">
-            {looking && <Link href={`/for/${frame.me.handle}/calendar`}>{t('board.back')}</Link>}
-            {head && !head.as && <Standing head={head} />}
-            {head?.may.share && !head.as && !narrow && (
-              <Link href={sightlinesDoor(head, frame.me.handle, principal?.handle ?? null)}>
-                {t('board.sightlinesDoor')}
-              </Link>
-            )}
-            {head?.may.suggest && (
-              <Button variant="outlined" onClick={() => begin(head)}>
-                {t('board.forwardNew')}
-              </Button>
-            )}
-            {head && !head.as && (
-              <FileMenu
-                head={head}
-                onImport={() => {
-                  setImporting(true);
-                  setSelected(null);
-                  setDraft(null);
-                }}
-              />
-            )}
-          </div>
+          {head?.may.suggest && (
+            <Button variant="outlined" onClick={() => begin(head)}>
+              {t('board.forwardNew')}
+            </Button>
+          )}
+          {head && !head.as && (
+            <FileMenu
+              head={head}
+              onImport={() => {
+                setImporting(true);
+                setSelected(null);
+                setDraft(null);
+              }}
+            />
+          )}
         </div>
+      </div>
+      <div className="board-main">
         {head?.as && (
           <div className="notice seen-as" role="status">
             <span>
@@ -313,6 +341,14 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
           <>
             {as === undefined && <Ribbon calendar={calendar} week={first} style={style} onGo={(w) => go(w)} />}
             {data.cutShort && <p className="notice">{t('board.cutShort')}</p>}
+            {data.more !== null && (
+              <p className="notice" role="status">
+                {t('board.more2')}
+                <Button className="push" variant="text" onClick={() => setAnswers((n) => n + 1)}>
+                  {t('board.moreShow')}
+                </Button>
+              </p>
+            )}
             {items.length === 0 && !query.isFetching && (
               <p className="notice soft" role="status">
                 {head.may.add ? t('board.emptyNew') : t('board.empty')}
@@ -342,6 +378,8 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
         <ItemForm
           key={draft.id}
           draft={draft.draft}
+          keptAs={keptKey(draft.draft, draft.id)}
+          kept={draft.kept ?? null}
           head={draft.head}
           gone={draftGone}
           onClose={() => setDraft(null)}
@@ -366,9 +404,14 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
           item={open}
           head={head}
           onClose={() => setSelected(null)}
-          onEdit={() => setDraft({ draft: { kind: 'change', item: open }, head, id: Date.now() })}
+          onEdit={(item) => {
+            const change = { kind: 'change', item } as const;
+            // What was typed about it before is gone on with.
+            const kept = takeDraft(keptKey(change, 0))?.data as KeptForm | undefined;
+            setDraft({ draft: change, head, id: Date.now(), ...(kept ? { kept } : {}) });
+          }}
           onRemove={(scope) => void remove(open, scope)}
-          onVisibility={(v) => void setVisibility(open, v)}
+          onVisibility={(v, scope) => void setVisibility(open, v, scope)}
           onForwardRemoval={() => {
             setSelected(null);
             saidForward(owner);
@@ -377,6 +420,17 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
       ) : null}
     </div>
   );
+}
+
+/** What happens in some days, as many answers of it as are wanted, one behind the other. */
+async function itemsIn(calendar: string, query: ItemsQuery, answers: number): Promise<ItemsAnswer> {
+  const ask = (after: number) => call('listItems', { params: { calendar }, query: { ...query, after } });
+  let all = (await ask(0)) as ItemsAnswer;
+  for (let n = 1; n < answers && all.more !== null; n++) {
+    const next = (await ask(all.more)) as ItemsAnswer;
+    all = { ...next, items: [...all.items, ...next.items] };
+  }
+  return all;
 }
 
 /** Where a new item is likeliest wanted: the next half hour of the working day, or nine in the morning. */

@@ -23,12 +23,22 @@ export function Details(props: {
   item: ItemWire;
   head: BoardHead;
   onClose: () => void;
-  onEdit: () => void;
+  onEdit: (item: ItemWire) => void;
   onRemove: (scope: 'one' | 'all') => void;
-  onVisibility: (visibility: Visibility) => void;
+  onVisibility: (visibility: Visibility, scope: 'one' | 'all') => void;
   onForwardRemoval: () => void;
 }) {
-  const { item, head, onClose, onEdit, onRemove, onVisibility, onForwardRemoval } = props;
+  const { head, onClose, onEdit, onRemove, onVisibility, onForwardRemoval } = props;
+  // What is long comes with the item itself; until it is here nothing of it can be changed.
+  const isLong = props.item.atItem !== undefined && !head.as;
+  const whole = useQuery({
+    queryKey: ['calendar', head.calendar.key, 'item', props.item.id, props.item.version ?? 0],
+    queryFn: () => call('readItem', { params: { item: props.item.id } }),
+    enabled: isLong,
+    retry: 1,
+  });
+  const item = isLong && whole.data ? whole.data : props.item;
+  const waits = isLong && !whole.data;
   const t = useTranslations();
   const { style } = useFrame();
   const name = head.owner.name;
@@ -80,9 +90,15 @@ export function Details(props: {
         )}
         {item.notes && <Fact name={t('panel.notes')}>{item.notes}</Fact>}
       </dl>
+      {waits && (
+        <p className="small soft" role="status">
+          {t('panel.atItem')}
+        </p>
+      )}
       {item.visibility && item.may?.change && (
         <VisibilityChoice
           value={item.visibility}
+          series={series && item.repeats != null}
           onChange={onVisibility}
           warn={!head.own && !head.rights.private}
           name={name}
@@ -107,6 +123,7 @@ export function Details(props: {
       {!open && !item.withheld && <p className="soft">{t('panel.busy', { name: firstName(name) })}</p>}
       <div className="foot">
         <Made item={item} />
+        {item.mayRemove && <p className="small soft">{t('panel.removeBelow')}</p>}
         {open && !item.may?.change && (
           <p className="small soft">
             {t(item.maySuggest ? 'panel.forwardOnly' : 'panel.readOnly', { name: firstName(name) })}
@@ -117,13 +134,14 @@ export function Details(props: {
             <Button
               variant="contained"
               color="inherit"
-              onClick={onEdit}
+              disabled={waits}
+              onClick={() => onEdit(item)}
               sx={{ bgcolor: 'var(--who)', color: 'var(--paper)' }}
             >
               {t(item.maySuggest ? 'panel.forward' : 'panel.edit')}
             </Button>
           )}
-          {item.may?.remove && (
+          {(item.may?.remove || item.mayRemove) && (
             <Button variant="outlined" onClick={() => onRemove('one')}>
               {series ? t('panel.removeOne') : t('panel.remove')}
             </Button>
@@ -307,23 +325,39 @@ function Made({ item }: { item: ItemWire }) {
 /** Who else sees the item: one press, saved at once. */
 export function VisibilityChoice(props: {
   value: Visibility;
-  onChange: (value: Visibility) => void;
+  /** Of a series it is said, and chosen, how far it goes. */
+  series: boolean;
+  onChange: (value: Visibility, scope: 'one' | 'all') => void;
   warn: boolean;
   name: string;
 }) {
-  const { value, onChange, warn, name } = props;
+  const { value, series, onChange, warn, name } = props;
   const t = useTranslations();
+  const [scope, setScope] = useState<'one' | 'all'>('one');
   return (
     <div>
       <h3 id="visibility-head" style={{ marginBottom: 4 }}>
         {t('panel.seenAs')} <span className="soft small">{t(`visibilityHelp.${value}`)}</span>
       </h3>
+      {series && (
+        <ToggleButtonGroup
+          exclusive
+          value={scope}
+          className="seg"
+          aria-label={t('panel.scopeLabel')}
+          sx={{ mb: 0.75 }}
+          onChange={(_, next: 'one' | 'all' | null) => next && setScope(next)}
+        >
+          <ToggleButton value="one">{t('panel.scopeOne')}</ToggleButton>
+          <ToggleButton value="all">{t('panel.scopeAll')}</ToggleButton>
+        </ToggleButtonGroup>
+      )}
       <ToggleButtonGroup
         exclusive
         value={value}
         className="seg sight"
         aria-labelledby="visibility-head"
-        onChange={(_, next: Visibility | null) => next && next !== value && onChange(next)}
+        onChange={(_, next: Visibility | null) => next && next !== value && onChange(next, scope)}
       >
         {VISIBILITIES.map((v) => (
           <ToggleButton key={v} value={v} sx={{ fontSize: '0.75rem !important' }}>

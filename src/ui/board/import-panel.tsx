@@ -1,8 +1,9 @@
 'use client';
 import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
+import LinearProgress from '@mui/material/LinearProgress';
 import { useQueryClient } from '@tanstack/react-query';
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call, sendFile } from '@/contract/call.ts';
 import type { ImportPreview } from '@/contract/imports.ts';
@@ -30,17 +31,33 @@ export function ImportPanel(props: {
   const [refused, setRefused] = useState<string | null>(null);
   const [preview, setPreview] = useState<ImportPreview | null>(null);
   const [busy, setBusy] = useState(false);
+  const [coming, setComing] = useState<{ done: number; of: number } | null>(null);
+  const sending = useRef<AbortController | null>(null);
   const owner = firstName(head.owner.name);
+  // Whoever leaves while a file is still read no longer waits for it.
+  useEffect(() => () => sending.current?.abort(), []);
+  useEffect(() => {
+    if (!busy || !preview) return;
+    const params = { preview: preview.preview };
+    const ask = setInterval(() => {
+      call('readImport', { params })
+        .then((state) => setComing(state.kind === 'comingIn' ? state : null))
+        .catch(() => {});
+    }, 400);
+    return () => clearInterval(ask);
+  }, [busy, preview]);
 
   const read = async (chosen: File | undefined) => {
     if (!chosen) return;
     setReading(chosen.name);
     setRefused(null);
     setPreview(null);
+    const sent = new AbortController();
+    sending.current = sent;
     try {
-      setPreview(await sendFile(head.calendar.key, chosen));
+      setPreview(await sendFile(head.calendar.key, chosen, sent.signal));
     } catch (error) {
-      setRefused(said(error, tc('unreachable')).sentence);
+      if (!sent.signal.aborted) setRefused(said(error, tc('unreachable')).sentence);
     } finally {
       setReading(null);
       if (file.current) file.current.value = '';
@@ -51,14 +68,23 @@ export function ImportPanel(props: {
     setBusy(true);
     try {
       const done = await call('bringIn', { params: { preview: preview.preview } });
-      toast({ text: t('done', { count: done.broughtIn, left: done.left }), undo: onTakeBack(done.undo) });
+      toast({
+        text: t('done', { count: done.broughtIn, renewed: done.renewed, left: done.left }),
+        undo: onTakeBack(done.undo),
+      });
       await client.invalidateQueries({ queryKey: ['calendar', head.calendar.key] });
       onClose();
     } catch (error) {
       setRefused(said(error, tc('unreachable')).sentence);
       setBusy(false);
+      setComing(null);
     }
   };
+  const stop = () => {
+    if (preview && busy) call('stopImport', { params: { preview: preview.preview } }).catch(() => {});
+    else onClose();
+  };
+  const { fresh = 0, newer = 0 } = preview?.counts ?? {};
   const left = preview ? preview.counts.there + preview.counts.problems : 0;
   return (
     <aside className="panel" style={{ width: 380 }} aria-label={t('title')}>
@@ -95,6 +121,12 @@ export function ImportPanel(props: {
             <h3>{t('fresh', { count: preview.counts.fresh })}</h3>
             <Rows rows={preview.fresh} />
           </section>
+          {newer > 0 && (
+            <section>
+              <h3>{t('newer', { count: newer })}</h3>
+              <Rows rows={preview.newer} />
+            </section>
+          )}
           {preview.counts.there > 0 && (
             <section>
               <h3>{t('there', { count: preview.counts.there })}</h3>
@@ -121,9 +153,12 @@ export function ImportPanel(props: {
             </p>
           ))}
           <div className="foot">
-            <p className="small soft">{preview.counts.fresh > 0 ? t('allOrNothing') : t('nothing')}</p>
+            <p className="small soft" role="status">
+              {coming ? t('comingIn', coming) : fresh + newer > 0 ? t('allOrNothing') : t('nothing')}
+            </p>
+            {coming && <LinearProgress variant="determinate" value={(100 * coming.done) / Math.max(1, coming.of)} />}
             <div className="row">
-              {preview.counts.fresh > 0 && (
+              {fresh + newer > 0 && (
                 <Button
                   variant="contained"
                   color="inherit"
@@ -131,13 +166,15 @@ export function ImportPanel(props: {
                   onClick={bringIn}
                   sx={{ bgcolor: 'var(--who)', color: 'var(--paper)' }}
                 >
-                  {left > 0
-                    ? t('do', { fresh: preview.counts.fresh, left })
-                    : t('doAll', { fresh: preview.counts.fresh })}
+                  {newer > 0
+                    ? t('doNewer', { fresh, newer, left })
+                    : left > 0
+                      ? t('do', { fresh, left })
+                      : t('doAll', { fresh })}
                 </Button>
               )}
-              <Button variant="outlined" onClick={onClose}>
-                {t('cancel')}
+              <Button variant="outlined" onClick={stop}>
+                {busy ? t('stop') : t('cancel')}
               </Button>
             </div>
           </div>

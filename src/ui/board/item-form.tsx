@@ -5,6 +5,7 @@ import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
+import { usePathname, useSearchParams } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
 import { Controller, useForm } from 'react-hook-form';
 import { useTranslations } from 'use-intl';
@@ -13,6 +14,7 @@ import type { BoardHead, ItemWire, WrittenAnswer } from '@/contract/items.ts';
 import { IMPORTANCES, itemFields, KINDS, LIMITS, STATUSES, VISIBILITIES } from '@/core/calendar/index.ts';
 import { topicOf } from '@/core/review/index.ts';
 import { dateText, isZone, parseDate, parseInstant, parseWall, toWall, wallText } from '@/core/time/index.ts';
+import { type KeptDraft, useKeepOnLeaving } from '../common/kept-drafts.ts';
 import { readTime } from '../common/read-time.ts';
 import { said } from '../common/refusal.ts';
 import { clock, DAY } from '../common/times.ts';
@@ -46,6 +48,19 @@ interface Values {
 export type Draft =
   | { readonly kind: 'new'; readonly start: number; readonly end: number }
   | { readonly kind: 'change'; readonly item: ItemWire };
+
+/** What of a form is kept when it is left: what was typed, and what it was typed about. */
+export interface KeptForm {
+  readonly item: string | null;
+  readonly start: number;
+  readonly end: number;
+  readonly values: Partial<Values>;
+  readonly why: string;
+}
+
+/** Under which key a form's draft is kept: a change by its item, something new by when it was begun. */
+export const keptKey = (draft: Draft, id: number): string =>
+  draft.kind === 'change' ? `item ${draft.item.id}` : `new ${id}`;
 
 const TIMES = new Set<keyof Values>(['allDay', 'day', 'from', 'lastDay', 'to', 'zone']);
 const TEXTS = ['title', 'place', 'link', 'notes', 'kind', 'shows', 'visibility', 'importance', 'briefing'] as const;
@@ -119,20 +134,23 @@ const FIELD: Record<string, keyof Values> = { start: 'from', end: 'to', repeat: 
  */
 export function ItemForm(props: {
   draft: Draft;
+  /** The key under which what is typed is kept when the form is left, and what was kept of it before. */
+  keptAs: string;
+  kept: KeptForm | null;
   head: BoardHead;
   gone: boolean;
   onSaved: (answer: WrittenAnswer) => void;
   onPutForward: () => void;
   onClose: () => void;
 }) {
-  const { draft, head, gone, onSaved, onPutForward, onClose } = props;
+  const { draft, keptAs, kept, head, gone, onSaved, onPutForward, onClose } = props;
   const t = useTranslations();
   const tf = useTranslations('fields');
   const { style } = useFrame();
   const forward = isForward(draft, head);
   const has = (name: 'place' | 'notes' | 'link'): boolean => !forward || draft.kind === 'new' || name in draft.item;
-  const [why, setWhy] = useState('');
-  const [more, setMore] = useState(draft.kind === 'change');
+  const [why, setWhy] = useState(kept?.why ?? '');
+  const [more, setMore] = useState(draft.kind === 'change' || kept !== null);
   const [refused, setRefused] = useState<string | null>(null);
   const [whyWrong, setWhyWrong] = useState<string | null>(null);
   const [conflict, setConflict] = useState<ItemWire | null>(null);
@@ -142,13 +160,40 @@ export function ItemForm(props: {
     form;
   const { errors, dirtyFields, isSubmitting, isDirty } = formState;
   const [allDay, day, visibility, repeat, scope] = watch(['allDay', 'day', 'visibility', 'repeat', 'scope']);
-  const [lastDay, from, to] = watch(['lastDay', 'from', 'to']);
+  const [lastDay, from, to, kind] = watch(['lastDay', 'from', 'to', 'kind']);
   // What looks sensitive where many read titles is caught while it is typed.
   const [title, notes] = watch(['title', 'notes']);
   const open = visibility === 'follow' || visibility === 'open';
   const topic = head.widelyRead && open ? topicOf(`${title} ${notes}`) : null;
   const owner = firstName(head.owner.name);
   const series = base?.asSet?.series === true && base.repeats !== null;
+
+  useEffect(() => {
+    for (const [name, value] of Object.entries(kept?.values ?? {}))
+      setValue(name as keyof Values, value as never, { shouldDirty: true });
+  }, [kept, setValue]);
+  const path = usePathname();
+  const search = useSearchParams();
+  const typed = watch();
+  const over = useKeepOnLeaving(keptNow());
+  function keptNow(): KeptDraft | null {
+    const touched = Object.keys(dirtyFields) as (keyof Values)[];
+    if ((!isDirty || touched.length === 0) && why === '') return null;
+    const names = draft.kind === 'new' ? (Object.keys(typed) as (keyof Values)[]) : touched;
+    const data: KeptForm = {
+      item: draft.kind === 'change' ? draft.item.id : null,
+      start: draft.kind === 'new' ? draft.start : 0,
+      end: draft.kind === 'new' ? draft.end : 0,
+      values: Object.fromEntries(names.map((name) => [name, typed[name]])),
+      why,
+    };
+    const to = new URLSearchParams(search);
+    to.delete('new');
+    to.set('kept', keptAs);
+    const { owner: whose } = head;
+    const title = draft.kind === 'change' ? (draft.item.title ?? '') : typed.title;
+    return { key: keptAs, title, owner: whose.name, colour: whose.colour, href: `${path}?${to}`, data };
+  }
 
   useEffect(() => {
     if (!gone || draft.kind !== 'change') return;
@@ -165,6 +210,12 @@ export function ItemForm(props: {
       return form.getFieldState(name).isDirty;
     }
   }, [gone, draft.kind, form, getValues, setValue]);
+
+  useEffect(() => {
+    // A whereabouts is open to whoever may look at all, unless it is made narrower.
+    if (kind === 'whereabouts' && getValues('visibility') === 'follow' && draft.kind === 'new')
+      setValue('visibility', 'open', { shouldDirty: true });
+  }, [kind, draft.kind, getValues, setValue]);
 
   useEffect(() => {
     // Moving the start along with the day keeps a one-day item on one day.
@@ -206,8 +257,13 @@ export function ItemForm(props: {
     try {
       if (forward) {
         await putForward(v);
+        over();
         onPutForward();
-      } else onSaved(draft.kind === 'new' ? await create(v) : await change(v, version));
+      } else {
+        const answer = draft.kind === 'new' ? await create(v) : await change(v, version);
+        over();
+        onSaved(answer);
+      }
     } catch (error) {
       const answer = said(error, t('common.unreachable'));
       if (answer.code === 'changedMeanwhile' && answer.data) {
@@ -437,10 +493,14 @@ export function ItemForm(props: {
                 t('form.kind'),
                 KINDS.map((k) => [k, t(`kinds.${k}`)]),
               )}
-              {choice(
-                'shows',
-                t('form.shows'),
-                STATUSES.map((s) => [s, t(`statuses.${s}`)]),
+              {kind === 'whereabouts' ? (
+                <p className="small soft">{t('form.whereaboutsFree')}</p>
+              ) : (
+                choice(
+                  'shows',
+                  t('form.shows'),
+                  STATUSES.map((s) => [s, t(`statuses.${s}`)]),
+                )
               )}
             </div>
             {(draft.kind === 'new' || scope === 'all' || !series) && (
@@ -541,7 +601,13 @@ export function ItemForm(props: {
                     calendar: head.calendar.name,
                   })}
           </Button>
-          <Button variant="outlined" onClick={onClose}>
+          <Button
+            variant="outlined"
+            onClick={() => {
+              over();
+              onClose();
+            }}
+          >
             {isDirty ? t('form.discard') : t('form.cancel')}
           </Button>
         </div>

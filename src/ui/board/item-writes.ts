@@ -93,22 +93,30 @@ export function useItemWrites(
       return next;
     });
   };
-  const setVisibility = (item: ItemWire, visibility: Visibility) =>
+  const setVisibility = (item: ItemWire, visibility: Visibility, scope: 'one' | 'all') =>
     inTurn(async () => {
       const now = latest(item);
+      const whole = now.repeats != null && scope === 'all';
       const answer = await call('changeItem', {
         params: { item: now.id },
-        body: { version: now.version ?? 0, scope: now.repeats ? 'all' : 'one', fields: { visibility } },
+        body: { version: now.version ?? 0, scope: whole ? 'all' : 'one', fields: { visibility } },
       });
       put(item.id, answer.item);
-      wrote(answer, head?.own ? t('board.savedMine') : t('board.saved', { name: owner }));
+      const words = whole
+        ? head?.own
+          ? t('board.savedSeriesMine')
+          : t('board.savedSeries', { name: owner })
+        : head?.own
+          ? t('board.savedMine')
+          : t('board.saved', { name: owner });
+      wrote(answer, words);
     });
   const remove = (item: ItemWire, scope: 'one' | 'all') =>
     inTurn(async () => {
       const now = latest(item);
       const answer = await call('removeItem', {
         params: { item: now.id },
-        query: { version: now.version ?? 0, scope },
+        query: { ...(now.version === undefined ? {} : { version: now.version }), scope },
       });
       onReplaced(item.id, null);
       wrote(answer, head?.own ? t('board.removedMine') : t('board.removed', { name: owner }));

@@ -86,6 +86,10 @@ export function Finder() {
           filterOptions={few}
           getOptionKey={(o) => `${o.goal} ${o.label}`}
           noOptionsText={t('none')}
+          // The list is all there is here: leaving it is leaving the whole.
+          onClose={(_, reason) => {
+            if (reason === 'escape') setOpen(false);
+          }}
           onChange={(_, option) => {
             if (!option) return;
             setOpen(false);

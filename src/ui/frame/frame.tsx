@@ -16,6 +16,7 @@ import { clock } from '../common/times.ts';
 import { firstName, Token } from '../common/token.tsx';
 import { Finder } from './finder.tsx';
 import { FrameProvider, type Toast } from './frame-context.tsx';
+import { KeptBar } from './kept-bar.tsx';
 
 const SECTIONS = ['calendar', 'sightlines', 'messages', 'people', 'house-rules'] as const;
 
@@ -102,7 +103,10 @@ export function Frame(props: { initial: FrameAnswer; who: string; children: Reac
             <LiveMark live={live} zone={style.zone} hours={style.hours} />
           </div>
         </header>
-        <main className="work">{props.children}</main>
+        <main className="work">
+          <KeptBar />
+          {props.children}
+        </main>
       </div>
       <Snackbar
         key={toasts}

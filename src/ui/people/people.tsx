@@ -14,7 +14,7 @@ import { ReachMeter, SightMeter } from '../common/meters.tsx';
 import { holdsWords } from '../common/people-options.tsx';
 import { PersonForm } from '../common/person-form.tsx';
 import { dayMonth } from '../common/times.ts';
-import { Token } from '../common/token.tsx';
+import { firstName, Token } from '../common/token.tsx';
 import { useFrame } from '../frame/frame-context.tsx';
 import { DirectoryFile } from './directory-file.tsx';
 import { Groups } from './groups.tsx';
@@ -97,9 +97,9 @@ export function People() {
                         <span className="small soft">
                           {[
                             t(`reaches.${reachOf(p.rights)}`).toLowerCase(),
-                            ...(['suggest', 'private', 'speaks', 'shares'] as const)
+                            ...(['suggest', 'private', 'speaks', 'copies', 'shares'] as const)
                               .filter((extra) => p.rights[extra])
-                              .map((extra) => t(`extras.${extra}`).toLowerCase()),
+                              .map((extra) => t(`people.held.${extra}`, { name: firstName(p.name) })),
                             t('people.through', { through: p.through }),
                             p.until
                               ? t('people.until', {

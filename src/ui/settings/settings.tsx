@@ -10,6 +10,7 @@ import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import { Asked } from '../common/asked.tsx';
+import { dropAllDrafts } from '../common/kept-drafts.ts';
 import { said } from '../common/refusal.ts';
 import { DAY, fullDay, weekday } from '../common/times.ts';
 import { ZoneField } from '../common/zone-field.tsx';
@@ -180,6 +181,7 @@ function Sessions() {
   };
   const signOut = async () => {
     await call('signOut', {}).catch(() => {});
+    dropAllDrafts();
     window.location.assign('/sign-in');
   };
   return (

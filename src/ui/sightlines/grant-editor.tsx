@@ -8,6 +8,7 @@ import TextField from '@mui/material/TextField';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { usePathname, useSearchParams } from 'next/navigation';
 import { type ReactNode, useEffect, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import type {
@@ -23,10 +24,12 @@ import { CallRefused, call } from '@/contract/call.ts';
 import { type RightsWire, reachOf } from '@/contract/sight.ts';
 import { SCOPES, SIGHTS } from '@/core/calendar/index.ts';
 import { dateText, parseInstant, toWall, weekStart } from '@/core/time/index.ts';
+import { dropDraft, peekDraft, useKeepOnLeaving } from '../common/kept-drafts.ts';
 import { said } from '../common/refusal.ts';
 import { DAY, dayMonth, fullDay } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 import { useFrame } from '../frame/frame-context.tsx';
+import { audienceParam } from './audience-param.ts';
 import { BarredCard } from './barred-card.tsx';
 import { ConfirmGive } from './confirm-give.tsx';
 import { LinkPart } from './link-part.tsx';
@@ -56,6 +59,14 @@ const EXTRA_NAMES: Readonly<Record<string, true>> = {
 const LETTER = { waiting: 'letterWaiting', sent: 'letterSent', failed: 'letterFailed' } as const;
 const PRESETS_SHOWN = ['helper', 'booker', 'arranger', 'delegate', 'steward'] as const;
 const same = (a: RightsWire, b: RightsWire): boolean => JSON.stringify(a) === JSON.stringify(b);
+
+/** What of a choice is kept when another row, or another screen, is turned to. */
+interface KeptGrant {
+  readonly chosen: RightsWire | null;
+  readonly span: { from: string; until: string } | null;
+  readonly note: string;
+  readonly linkName: string;
+}
 
 /** Takes back what was done to a grant. */
 export type Undo = () => Promise<unknown>;
@@ -88,18 +99,22 @@ export function GrantEditor(props: {
   const baseline = everyone?.grants[0]?.rights.sight ?? 'nothing';
   const first = row.outside && baseline !== 'nothing' ? 'busy' : baseline;
   const start: RightsWire = grant?.rights ?? { ...NOTHING, sight: first };
-  const [chosen, setChosen] = useState<RightsWire | null>(null);
+  const keptAs = `grant ${calendar} ${audienceParam(row.audience)} ${grant?.key ?? (dated ? 'dated' : '')}`;
+  // What was typed here before and not saved is gone on with.
+  const [kept] = useState(() => peekDraft(keptAs)?.data as KeptGrant | undefined);
+  useEffect(() => dropDraft(keptAs), [keptAs]);
+  const [chosen, setChosen] = useState<RightsWire | null>(kept?.chosen ?? null);
   const [queued, setQueued] = useState<{ group: string; value: string } | null>(null);
   // The grant as it stood when the first choice was made: what someone else changes meanwhile is not written over unseen.
   const [base, setBase] = useState<{ key: string | null } | null>(null);
   const dayOf = (instant: string | null | undefined, back: number) =>
     instant ? dateText(toWall(style.zone, (parseInstant(instant) ?? 0) - back)) : '';
   const was = { from: dayOf(grant?.from, 0), until: dayOf(grant?.until, 1) };
-  const [span, setSpan] = useState<{ from: string; until: string } | null>(null);
+  const [span, setSpan] = useState<{ from: string; until: string } | null>(kept?.span ?? null);
   const { from, until } = span ?? was;
-  const [note, setNote] = useState('');
+  const [note, setNote] = useState(kept?.note ?? '');
   const [hidden, setHidden] = useState<ReadonlySet<string>>(new Set());
-  const [linkName, setLinkName] = useState('');
+  const [linkName, setLinkName] = useState(kept?.linkName ?? '');
   const [taking, setTaking] = useState(false);
   const [confirming, setConfirming] = useState<{ tell: boolean } | null>(null);
   const [barred, setBarred] = useState<ChoiceWire | null>(null);
@@ -154,6 +169,25 @@ export function GrantEditor(props: {
   }, [queued, settled, answer]);
 
   const unsaved = grant === null || !same(rights, grant.rights) || from !== was.from || until !== was.until;
+  const path = usePathname();
+  const search = useSearchParams();
+  const somethingTyped =
+    (chosen !== null && !same(chosen, start)) ||
+    (span !== null && (span.from !== was.from || span.until !== was.until)) ||
+    note !== '' ||
+    linkName !== '';
+  const over = useKeepOnLeaving(
+    somethingTyped
+      ? {
+          key: keptAs,
+          title: t('kept.access', { who: name || linkName }),
+          owner: lines.owner.name,
+          colour: lines.owner.colour,
+          href: `${path}?${new URLSearchParams({ ...Object.fromEntries(search), who: audienceParam(row.audience), again: String(now()) })}`,
+          data: { chosen, span, note, linkName } satisfies KeptGrant,
+        }
+      : null,
+  );
   const presetName = (r: RightsWire): string => {
     const preset = answer?.choices.find(
       (c) => c.group === 'preset' && same({ ...c.rights, private: r.private, copies: r.copies }, r),
@@ -214,6 +248,7 @@ export function GrantEditor(props: {
         });
       },
       async () => {
+        over();
         const text = everyoneRow
           ? tl('savedEveryone', { what })
           : link
@@ -242,12 +277,18 @@ export function GrantEditor(props: {
           params: { calendar },
           body: { audience: row.audience, seen: grant?.key ?? '', tell: tell ? { note: '' } : null },
         }),
-      () => onTaken(link ? tl('withdrawn') : tl('taken', { name }), undoOf(null)),
+      () => {
+        over();
+        return onTaken(link ? tl('withdrawn') : tl('taken', { name }), undoOf(null));
+      },
     );
   const tellNow = () =>
     act(
       () => call('tellOfAccess', { params: { calendar }, body: { seen: grant?.key ?? '', note } }),
-      () => onSaved(tl('toldDone', { name: who })),
+      () => {
+        over();
+        return onSaved(tl('toldDone', { name: who }));
+      },
     );
   // Cover as one act: acting in the owner's name from Monday to Friday of next week.
   const cover = () => {

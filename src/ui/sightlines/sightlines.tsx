@@ -5,7 +5,7 @@ import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useRouter, useSearchParams } from 'next/navigation';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import type { SightlineRow } from '@/contract/access.ts';
 import { CallRefused, call } from '@/contract/call.ts';
@@ -34,6 +34,12 @@ export function Sightlines({ calendar }: { calendar: string }) {
   const search = useSearchParams();
   // A door from elsewhere leads straight to a row, or to somebody who has none yet.
   const [chosen, setChosen] = useState(search.get('who') ?? 'everyone');
+  // A door within the page leads to a row too: to what was typed there and not saved.
+  const door = search.toString();
+  useEffect(() => {
+    const who = new URLSearchParams(door).get('who');
+    if (who) setChosen(who);
+  }, [door]);
   const [added, setAdded] = useState<readonly Picked[]>([]);
   const [picking, setPicking] = useState<'one' | 'several' | 'layers' | 'calendar' | null>(
     search.get('give') === '1' ? 'one' : null,

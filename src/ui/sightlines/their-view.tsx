@@ -129,15 +129,15 @@ function ItemVisibility({
   });
   if (error) return <Alert severity="error">{said(error, t('common.unreachable')).sentence}</Alert>;
   if (!item?.visibility) return null;
-  const change = async (visibility: Visibility) => {
+  const change = async (visibility: Visibility, scope: 'one' | 'all') => {
     setRefused(null);
     try {
       const answer = await call('changeItem', {
         params: { item: id },
-        body: { version: item.version ?? 0, scope: item.repeats ? 'all' : 'one', fields: { visibility } },
+        body: { version: item.version ?? 0, scope: item.repeats ? scope : 'one', fields: { visibility } },
       });
       toast({
-        text: t('board.savedMine'),
+        text: t(item.repeats && scope === 'all' ? 'board.savedSeriesMine' : 'board.savedMine'),
         undo: () => {
           void call('undo', { body: { undo: answer.undo } }).finally(() =>
             client.invalidateQueries({ queryKey: ['calendar', calendar] }),
@@ -162,7 +162,13 @@ function ItemVisibility({
         {item.place ? ` · ${item.place}` : ''}
       </p>
       {refused && <Alert severity="error">{refused}</Alert>}
-      <VisibilityChoice value={item.visibility} onChange={(v) => void change(v)} warn={false} name="" />
+      <VisibilityChoice
+        value={item.visibility}
+        series={item.repeats != null}
+        onChange={(v, scope) => void change(v, scope)}
+        warn={false}
+        name=""
+      />
       <p className="small soft">{t('panel.privateAtOnce')}</p>
     </div>
   );

@@ -1,0 +1,110 @@
+'use client';
+import { useCallback, useEffect, useRef, useSyncExternalStore } from 'react';
+
+/** Something typed and not saved, kept when its form was left: what it is called, where it is gone on with, and what was typed. */
+export interface KeptDraft {
+  readonly key: string;
+  readonly title: string;
+  /** Whose calendar it is for, by name and colour. */
+  readonly owner: string;
+  readonly colour: number;
+  readonly href: string;
+  readonly data: unknown;
+}
+
+const STORE = 'paramo.kept';
+const MOST = 20;
+let list: readonly KeptDraft[] = [];
+let loaded = false;
+const hearers = new Set<() => void>();
+
+/** Kept for as long as the window is, also through a reload; only what was typed here, nothing that was read. */
+function load(): void {
+  if (loaded) return;
+  loaded = true;
+  try {
+    list = JSON.parse(sessionStorage.getItem(STORE) ?? '[]');
+  } catch {
+    // Nothing that can be read was kept.
+  }
+}
+function set(next: readonly KeptDraft[]): void {
+  list = next.slice(-MOST);
+  try {
+    sessionStorage.setItem(STORE, JSON.stringify(list));
+  } catch {
+    // It is kept as long as the page is.
+  }
+  for (const hear of hearers) hear();
+}
+
+export function keepDraft(draft: KeptDraft): void {
+  load();
+  set([...list.filter((d) => d.key !== draft.key), draft]);
+}
+
+export function dropDraft(key: string): void {
+  load();
+  if (list.some((d) => d.key === key)) set(list.filter((d) => d.key !== key));
+}
+
+/** Takes a kept draft out to go on with it; `null` where there is none. */
+export function takeDraft(key: string): KeptDraft | null {
+  load();
+  const found = list.find((d) => d.key === key) ?? null;
+  if (found) dropDraft(key);
+  return found;
+}
+
+export function peekDraft(key: string): KeptDraft | null {
+  load();
+  return list.find((d) => d.key === key) ?? null;
+}
+
+/** Forgets everything kept: when somebody signs out. */
+export function dropAllDrafts(): void {
+  load();
+  set([]);
+}
+
+const NONE: readonly KeptDraft[] = [];
+
+/** What is kept in this window, the newest last. */
+export function useKeptDrafts(): readonly KeptDraft[] {
+  return useSyncExternalStore(
+    (hear) => {
+      load();
+      hearers.add(hear);
+      return () => hearers.delete(hear);
+    },
+    () => list,
+    () => NONE,
+  );
+}
+
+/**
+ * Keeps what a form holds when it is left with something typed, whichever way: `draft` is what would be kept now, `null` for nothing.
+ * The answer says that nothing need be kept any more: it was saved, or thrown away on purpose.
+ */
+export function useKeepOnLeaving(draft: KeptDraft | null): () => void {
+  const latest = useRef(draft);
+  const over = useRef(false);
+  useEffect(() => {
+    latest.current = draft;
+    // Typed anew after it was saved: there is something to lose again.
+    if (draft === null) over.current = false;
+  });
+  useEffect(() => {
+    const keep = () => {
+      if (latest.current && !over.current) keepDraft(latest.current);
+    };
+    window.addEventListener('pagehide', keep);
+    return () => {
+      window.removeEventListener('pagehide', keep);
+      keep();
+    };
+  }, []);
+  return useCallback(() => {
+    over.current = true;
+  }, []);
+}

@@ -1,0 +1,31 @@
+'use client';
+import Button from '@mui/material/Button';
+import Link from 'next/link';
+import { useTranslations } from 'use-intl';
+import { dropDraft, useKeptDrafts } from '../common/kept-drafts.ts';
+import { firstName } from '../common/token.tsx';
+
+/** What was typed and left without saving, each gone on with in one press. */
+export function KeptBar() {
+  const t = useTranslations('kept');
+  const drafts = useKeptDrafts();
+  if (drafts.length === 0) return null;
+  return (
+    <section className="kept-bar" aria-label={t('label')}>
+      {drafts.map((d) => (
+        <p key={d.key} className={`row who-${d.colour % 6}`} role="status">
+          <span>
+            {t('notSaved')} <b>{d.title || t('untitled')}</b>{' '}
+            <span className="soft">{t('for', { name: firstName(d.owner) })}</span>
+          </span>
+          <Link className="plain" href={d.href}>
+            {t('goOn')}
+          </Link>
+          <Button variant="text" sx={{ minHeight: 0, py: 0 }} onClick={() => dropDraft(d.key)}>
+            {t('drop')}
+          </Button>
+        </p>
+      ))}
+    </section>
+  );
+}
