@@ -83,7 +83,7 @@ const FILE_WITHIN_MS = 60_000;
 /** @param {import('node:http').ServerResponse} response @param {number} status @param {string} code @param {string} sentence */
 function refuse(response, status, code, sentence) {
   if (response.headersSent) return;
-  response.writeHead(status, { 'content-type': 'application/json; charset=utf-8', connection: 'close' });
+  response.writeHead(status, { 'content-type': 'application/json; charset=utf-8' });
   response.end(JSON.stringify({ code, sentence }));
 }
 
@@ -96,9 +96,16 @@ function refuse(response, status, code, sentence) {
 function bounded(request, response) {
   const isFile = /^\/api\/calendars\/[^/]+\/imports$/.test(request.url ?? '');
   const most = isFile ? MOST_FILE : MOST_BODY;
-  const tooLarge = `This is larger than ${most / 1_000_000} MB, the most that is taken.`;
+  const tooLarge = isFile
+    ? `This is larger than ${Math.floor(most / 1_000_000)} MB, the most that is taken. Export a shorter time and try again.`
+    : `This is larger than ${most / 1_000_000} MB, the most that is taken.`;
   const { socket } = request;
-  const letGo = () => setTimeout(() => request.complete || socket.destroy(), 300).unref();
+  // A sender that is still sending hears the answer only once it has sent: what comes is dropped, for a moment.
+  const letGo = () => {
+    if (request.complete) return;
+    request.resume();
+    setTimeout(() => request.complete || socket.destroy(), 2000).unref();
+  };
   response.on('finish', letGo);
   if (Number(request.headers['content-length'] ?? 0) > most) {
     refuse(response, 413, 'fileTooLarge', tooLarge);
@@ -115,7 +122,6 @@ function bounded(request, response) {
       refuse(response, 408, 'tooSlow', 'This took too long to arrive and was given up. Send it again.');
     else return;
     clearInterval(watch);
-    letGo();
   }, 250);
   watch.unref();
   return true;

@@ -74,9 +74,14 @@ function seed(db: Connection): void {
               title: `Item ${i} of the week`,
               place: i % 3 ? 'Ridge House, south room' : null,
               notes: i % 2 ? 'Bring the peat line down by a tenth, or say why not. '.repeat(3) : null,
-              attendees: i % 4 ? [] : [{ name: 'Person 1', address: 'p1@cloudmoor.example', answer: 'accepted' }],
               visibility: i % 9 ? 'follow' : 'private',
             }),
+            ctx.viewer.id,
+            {
+              organiser: null,
+              attendees: i % 4 ? [] : [{ name: 'Person 1', address: 'p1@cloudmoor.example', answer: 'accepted' }],
+              ownerAnswer: null,
+            },
           );
           if (!made.ok) throw new Error(made.code);
         }

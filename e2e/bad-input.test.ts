@@ -114,22 +114,22 @@ describe('an item that can’t be kept', () => {
 describe('a way in that isn’t one', () => {
   test('a wrong password and an unknown address say the same; too many tries are stopped', async () => {
     desk = await Desk.open(browser, `${home}/sign-in`);
-    await desk.signIn('m.stoat@cloudmoor.example', 'not hers at all');
+    await desk.signIn('f.bray@cloudmoor.example', 'not his at all');
     await desk.says('The address and the password don’t belong together.');
     const typed = await (await desk.any('E-mail address')).evaluate((el) => (el as HTMLInputElement).value);
-    expect(typed).toBe('m.stoat@cloudmoor.example');
+    expect(typed).toBe('f.bray@cloudmoor.example');
     const caller = new Caller(home);
     const wrong = (address: string) => caller.send('POST', '/api/session', { address, password: 'not it either' });
     const unknown = await wrong('nobody@cloudmoor.example');
-    const known = await wrong('m.stoat@cloudmoor.example');
+    const known = await wrong('f.bray@cloudmoor.example');
     expect([unknown.status, unknown.text]).toEqual([known.status, known.text]);
-    for (let i = 0; i < 7; i++) await wrong('m.stoat@cloudmoor.example');
-    expect((await wrong('m.stoat@cloudmoor.example')).status).toBe(429);
+    for (let i = 0; i < 7; i++) await wrong('f.bray@cloudmoor.example');
+    expect((await wrong('f.bray@cloudmoor.example')).status).toBe(429);
     // A forged network address opens no other door.
     const forged = await caller.send(
       'POST',
       '/api/session',
-      { address: 'm.stoat@cloudmoor.example', password: 'x' },
+      { address: 'f.bray@cloudmoor.example', password: 'x' },
       { 'x-forwarded-for': '10.9.8.7' },
     );
     expect(forged.status).toBe(429);

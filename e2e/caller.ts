@@ -45,6 +45,18 @@ export class Caller {
     });
   }
 
+  /** The session as a header says it. */
+  cookieLine(): string {
+    return this.cookie;
+  }
+
+  /** The same session in another place: what that one ends, this one still believes in. */
+  copy(): Caller {
+    const other = new Caller(this.address);
+    other.cookie = this.cookie;
+    return other;
+  }
+
   async send(
     method: string,
     path: string,

@@ -8,7 +8,7 @@ import { Caller } from './caller.ts';
  * carries a marker; what a viewer may not see must be in no byte of any answer. An exit this file doesn't know fails it.
  */
 const home = inject('sample');
-const FIELDS = ['title', 'place', 'notes', 'link', 'briefing', 'category', 'attendee'] as const;
+const FIELDS = ['title', 'place', 'notes', 'link', 'briefing', 'category', 'attendee', 'kept'] as const;
 const ITEMS = ['follow', 'open', 'outline', 'private'] as const;
 type Field = (typeof FIELDS)[number];
 type ItemName = (typeof ITEMS)[number];
@@ -18,9 +18,11 @@ const RANGE = 'from=2027-06-07&to=2027-06-14&zone=Europe%2FLisbon';
 /** What each kind of viewer may meet of each item, written down from the page of the rule. */
 const OUTLINE: Field[] = ['title', 'place'];
 const FULL: Field[] = ['title', 'place', 'notes', 'link', 'category', 'attendee'];
+/** What a file once said of an item beside that is only in a file taken out again, by those who may. */
+const ACTS: Field[] = [...FULL, 'briefing'];
 const MAY: Record<string, Record<ItemName, readonly Field[]>> = {
   ines: { follow: FIELDS, open: FIELDS, outline: FIELDS, private: FIELDS },
-  tomas: { follow: FIELDS, open: FIELDS, outline: FIELDS, private: [] },
+  tomas: { follow: ACTS, open: ACTS, outline: ACTS, private: [] },
   bruno: { follow: FULL, open: FULL, outline: OUTLINE, private: [] },
   pim: { follow: FULL, open: FULL, outline: OUTLINE, private: [] },
   hedda: { follow: OUTLINE, open: FULL, outline: OUTLINE, private: [] },
@@ -40,6 +42,7 @@ let ids: string[] = [];
 let link = '';
 let outlineLink = '';
 let suggestion = '';
+let preview = '';
 /** Who meets what Pim put forward: Pim, and those who may say yes to it. */
 const MEETS = ['ines', 'tomas', 'pim'];
 const MARTA = 'marta@quill-audit.example';
@@ -52,26 +55,48 @@ beforeAll(async () => {
   const ines = callers.get('ines') as Caller;
   const frame = await ines.json<{ principals: { handle: string; calendar: string }[] }>('/api/frame');
   calendar = frame.principals.find((p) => p.handle === 'ines')?.calendar ?? '';
-  for (const [i, item] of ITEMS.entries()) {
-    const made = await ines.send('POST', `/api/calendars/${calendar}/items`, {
-      when: { start: `2027-06-09T1${i}:00`, end: `2027-06-09T1${i}:30`, allDay: false, zone: 'Europe/Lisbon' },
-      title: mark(item, 'title'),
-      place: mark(item, 'place'),
-      notes: mark(item, 'notes'),
-      link: `https://${mark(item, 'link')}.example/`,
-      briefing: mark(item, 'briefing'),
-      categories: [mark(item, 'category')],
-      attendees: [{ name: null, address: `${mark(item, 'attendee')}@river.example`, answer: 'accepted' }],
-      visibility: item,
-    });
-    expect(made.status).toBe(200);
-    ids.push(JSON.parse(made.text).item.id);
-  }
+  await bringInMarked(ines);
   ids = [...ids, 'Zm9vYmFyYmF6cXV4eHl6'];
   await putForward(callers.get('pim') as Caller, ines);
   link = await makeLink(calendar, 'busy');
   await shownByLink(ines);
 });
+
+/** Items whose every text is marked, brought in with a file: who is on them, and what isn't modelled, come no other way. */
+async function bringInMarked(ines: Caller): Promise<void> {
+  const events = ITEMS.flatMap((item, i) => [
+    'BEGIN:VEVENT',
+    `UID:leak-${item}`,
+    `DTSTART;TZID=Europe/Lisbon:20270609T1${i}0000`,
+    `DTEND;TZID=Europe/Lisbon:20270609T1${i}3000`,
+    `SUMMARY:${mark(item, 'title')}`,
+    `LOCATION:${mark(item, 'place')}`,
+    `DESCRIPTION:${mark(item, 'notes')}`,
+    `URL:https://${mark(item, 'link')}.example/`,
+    `CATEGORIES:${mark(item, 'category')}`,
+    `ATTENDEE;PARTSTAT=ACCEPTED:mailto:${mark(item, 'attendee')}@river.example`,
+    `COMMENT:${mark(item, 'kept')}`,
+    `X-PARAMO-VISIBILITY:${item}`,
+    'END:VEVENT',
+  ]);
+  const text = ['BEGIN:VCALENDAR', 'VERSION:2.0', 'PRODID:-//x//x//EN', ...events, 'END:VCALENDAR', ''].join('\r\n');
+  const read = await ines.send('POST', `/api/calendars/${calendar}/imports`, text, { 'content-type': 'text/calendar' });
+  expect(read.status).toBe(200);
+  expect((await ines.send('POST', `/api/imports/${JSON.parse(read.text).preview}`)).status).toBe(200);
+  // A second reading is kept: what it would bring is its maker's alone.
+  const again = await ines.send('POST', `/api/calendars/${calendar}/imports`, text, {
+    'content-type': 'text/calendar',
+  });
+  preview = JSON.parse(again.text).preview;
+  type Listed = { items: { id: string; title: string; version: number }[] };
+  const { items } = await ines.json<Listed>(`/api/calendars/${calendar}/items?${RANGE}`);
+  for (const item of ITEMS) {
+    const { id = '', version } = items.find((i) => i.title === mark(item, 'title')) ?? {};
+    const fields = { briefing: mark(item, 'briefing') };
+    expect((await ines.send('PATCH', `/api/items/${id}`, { version, fields })).status).toBe(200);
+    ids.push(id);
+  }
+}
 
 /** A change of an item put forward, its every text marked. */
 async function putForward(pim: Caller, ines: Caller): Promise<void> {
@@ -271,7 +296,9 @@ const EXITS: Record<string, () => Ask[]> = {
   'api/calendars/[calendar]/imports/route.ts POST': () => [
     { method: 'POST', path: `/api/calendars/${calendar}/imports`, body: 'BEGIN:VCALENDAR\r\nEND:VCALENDAR\r\n' },
   ],
+  'api/imports/[preview]/route.ts GET': () => get(`/api/imports/${preview}`),
   'api/imports/[preview]/route.ts POST': () => [{ method: 'POST', path: '/api/imports/none' }],
+  'api/imports/[preview]/route.ts DELETE': () => [{ method: 'DELETE', path: '/api/imports/none' }],
   'api/items/[item]/route.ts GET': () => ids.flatMap((id) => get(`/api/items/${id}`)),
   'api/items/[item]/route.ts PATCH': () =>
     ids.map((id) => ({ method: 'PATCH', path: `/api/items/${id}`, body: { version: 999, fields: { title: 'x' } } })),
@@ -438,7 +465,7 @@ test('a link shows what it may and not a byte more, to whoever holds its address
     (all) => all.includes('data:'),
     `/api/links/${link}/live`,
   );
-  expect(heard).toContain('"kind":"access"');
+  expect(heard).toContain('"kind":"over"');
   const after = await nobody.send('GET', `/api/links/${link}/items?${RANGE}`);
   expect([after.status, after.text]).toEqual([none.status, none.text]);
 });

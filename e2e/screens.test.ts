@@ -157,6 +157,60 @@ describe('by keyboard alone', () => {
   });
 });
 
+describe('what is typed is kept when its form is left', () => {
+  const value = async (desk: Desk, label: string) =>
+    (await desk.any(label)).evaluate((el) => (el as HTMLInputElement).value);
+
+  test('for another block, for N, for a link and for the back key, and gone on with in one press', async () => {
+    const desk = await open('tomas', '/for/tomas/calendar?week=2027-09-06');
+    await desk.find('status', 'live');
+    await desk.page.keyboard.press('n');
+    await desk.fill('Title', 'Half a thought');
+    await desk.press('link', 'People');
+    await desk.says('Not saved yet: Half a thought');
+    await desk.press('link', 'Go on with it');
+    await desk.find('button', 'Save to my calendar');
+    expect(await value(desk, 'Title')).toBe('Half a thought');
+    await desk.fill('Place', 'Marsh Lab');
+    await desk.press('button', 'File');
+    await desk.press('menuitem', 'Bring in a file');
+    await desk.says('Not saved yet: Half a thought');
+    await desk.press('link', 'Go on with it');
+    await desk.find('button', 'Save to my calendar');
+    expect([await value(desk, 'Title'), await value(desk, 'Place')]).toEqual(['Half a thought', 'Marsh Lab']);
+    await desk.press('button', 'Leave without saving');
+    await desk.gone('button', 'Save to my calendar');
+    await desk.saysNot('Not saved yet');
+    // The back key.
+    await desk.press('link', 'People');
+    await desk.find('heading', 'People');
+    await desk.press('link', 'Calendar');
+    await desk.find('button', /^Ridge|^File/);
+    await desk.page.keyboard.press('n');
+    await desk.fill('Title', 'Another half');
+    await desk.page.goBack();
+    await desk.says('Not saved yet: Another half');
+    await desk.press('button', 'Throw it away');
+    await desk.saysNot('Not saved yet');
+    await desk.close();
+  });
+
+  test('in Sightlines, for another row', async () => {
+    const desk = await open('hedda', '/for/hedda/sightlines');
+    await desk.press('button', /^Everyone inside/);
+    await desk.press('button', /^Outline/);
+    await desk.press('button', 'Give access');
+    await desk.fill('Choose who', 'Wren', 'combobox');
+    await desk.press('option', /^Wren Castellan/);
+    await desk.says('Not saved yet: access for Everyone inside');
+    await desk.press('link', 'Go on with it');
+    await desk.saysNot('Not saved yet: access for Everyone inside');
+    const outline = await desk.find('button', /^Outline/);
+    expect(await outline.evaluate((el) => el.getAttribute('aria-pressed'))).toBe('true');
+    await desk.close();
+  });
+});
+
 describe('in a hand', () => {
   test('390 pixels wide: the day is seen, an item opened and moved by its form, nothing lies beyond the edge', async () => {
     const desk = await open('tomas', '/for/ines/calendar', { width: 390, height: 844 });
@@ -165,7 +219,12 @@ describe('in a hand', () => {
     expect(wide).toBeLessThanOrEqual(390);
     await desk.press('button', /^Press line/);
     await desk.press('button', 'Change');
-    await desk.find('button', 'Save to Inés’s calendar');
+    await desk.fill('From', '1915');
+    await desk.press('button', 'Save to Inés’s calendar');
+    await desk.press('button', 'Close');
+    await desk.find('button', /^Press line, Tue 2 Mar 2027, 19:15–/);
+    await desk.press('button', 'Undo');
+    await desk.gone('button', /^Press line, Tue 2 Mar 2027, 19:15–/);
     expect(desk.errors).toEqual([]);
     await desk.close();
   });

@@ -128,7 +128,8 @@ export const groupsAnswer = z.strictObject({
   mayChange: z.boolean(),
 });
 export type GroupsAnswer = z.infer<typeof groupsAnswer>;
-export const newGroup = z.strictObject({ name });
+/** A group's name stands in lists with semicolons between: it has none itself. */
+export const newGroup = z.strictObject({ name: name.refine((n) => !n.includes(';'), 'control') });
 export const withinBody = z.strictObject({ group: z.string().max(64), within: z.boolean() });
 export const membershipBody = z.strictObject({ handle: z.string().max(64), member: z.boolean() });
 

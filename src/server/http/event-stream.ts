@@ -3,6 +3,7 @@ import { refuse } from '../result.ts';
 import { refusalResponse } from './route.ts';
 
 const BEAT_MS = 5000;
+const OVER = `data: ${JSON.stringify({ kind: 'over' } satisfies LiveMessage)}\n\n`;
 /** Messages that may wait for a slow reader before it is let go: it asks everything again when it is back. */
 const MOST_WAITING = 100;
 
@@ -22,11 +23,20 @@ export function eventStream(
   const stream = new ReadableStream<Uint8Array>({
     start(controller) {
       const put = (text: string) => {
-        if (!mayHear() || (controller.desiredSize ?? 0) < -MOST_WAITING) close();
-        else controller.enqueue(encoder.encode(text));
+        if ((controller.desiredSize ?? 0) < -MOST_WAITING) close();
+        else if (mayHear()) controller.enqueue(encoder.encode(text));
+        else {
+          // Its last word: that there will be no more. What would have been said isn't.
+          controller.enqueue(encoder.encode(OVER));
+          close();
+        }
       };
       const send = (message: LiveMessage) => put(`data: ${JSON.stringify(message)}\n\n`);
-      const leave = hub().join(listener, { session, send, close: () => close() });
+      const end = () => {
+        controller.enqueue(encoder.encode(OVER));
+        close();
+      };
+      const leave = hub().join(listener, { session, send, close: end });
       if (!leave) {
         full = true;
         controller.close();

@@ -1,7 +1,10 @@
-/** What a window is told: that a calendar changed, that its access to one did, or that a notice came. Never what. */
+/**
+ * What a window is told: that a calendar changed, that its access to one did, that a notice came, or that it hears nothing more from
+ * now on. Never what.
+ */
 export type LiveMessage =
   | { readonly kind: 'changed' | 'access'; readonly calendar: string }
-  | { readonly kind: 'told' };
+  | { readonly kind: 'told' | 'over' };
 
 /** Who listens: a person by row number, or whoever holds a link. */
 export type Listener = number | `link:${string}`;

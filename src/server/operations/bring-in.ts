@@ -123,7 +123,9 @@ async function writeSlices(
       for (const read of ordered.slice(i, i + A_SLICE)) {
         const draft = storedFrom(ctx, calendar, read, owner);
         const seriesId = read.recurrence === null ? null : (series.get(read.uid) ?? null);
-        const item = insertItem(ctx.db, { ...draft, seriesId, removedAt: COMING, batch: batch.id });
+        // Without its series it is named on its own clock, until that comes.
+        const recurrence = seriesId === null ? recurrenceIn(read, read) : read.recurrence;
+        const item = insertItem(ctx.db, { ...draft, seriesId, recurrence, removedAt: COMING, batch: batch.id });
         if (read.recurrence === null && repeats(read)) series.set(read.uid, item.id);
         keepComing(ctx.db, batch.id, item.id, item.allDay, happeningsRead(calendar, read, replaced).list);
       }
@@ -198,7 +200,7 @@ function joinToSeries(db: Connection, calendar: Calendar, items: readonly ReadIt
     if (!series) continue;
     for (const item of all) {
       if (item.recurrence === null || item.seriesId === series.id) continue;
-      const recurrence = recurrenceIn(seriesForm(series), { recurrence: item.recurrence, zone: item.zone });
+      const recurrence = recurrenceIn(seriesForm(series), { recurrence: item.recurrence, recurrenceZone: item.zone });
       // Two that turn out to stand for one happening stay as they are: nothing is thrown away unseen.
       if (all.some((other) => other !== item && other.recurrence === recurrence)) continue;
       if (item.batch === null && !known.has(item.id)) before.push(item);
@@ -223,6 +225,7 @@ function fieldsFrom(read: ReadItem, owner: string) {
     endAt,
     length,
     recurrence: _r,
+    recurrenceZone: _z,
     ...fields
   } = read;
   const wall = read.allDay ? null : wallLeftOut(read);

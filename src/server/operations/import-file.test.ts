@@ -1,5 +1,7 @@
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { NO_RIGHTS, PRESETS } from '@/core/access/index.ts';
+import { forgetUnfinished } from './bring-in.ts';
+import { changeItem } from './change-item.ts';
 import { exportFile } from './export-file.ts';
 import { bringIn, previewImport, undoAny } from './imports.ts';
 import { listItems } from './list-items.ts';
@@ -127,5 +129,122 @@ describe('bringing a file in', () => {
     const key = seen.ok ? seen.value.preview : '';
     expect(await bringIn(org.ctx('tomas'), key)).toEqual({ ok: false, code: 'previewGone' });
     expect(await bringIn(org.ctx('ines', START + 21 * 60_000), key)).toEqual({ ok: false, code: 'previewGone' });
+  });
+
+  const bring = async (text: string) => {
+    const seen = await preview(text);
+    if (!seen.ok) throw new Error(seen.code);
+    const done = await bringIn(org.ctx('ines'), seen.value.preview);
+    if (!done.ok) throw new Error(done.code);
+    return { counts: seen.value.counts, ...done.value };
+  };
+  const roof = (...lines: string[]) => file(event('roof', 'DTSTART:20270303T090000Z', 'DURATION:PT1H', ...lines));
+
+  test('a newer revision is said to be one and takes the place of what is there; an older one doesn’t', async () => {
+    await bring(roof('SUMMARY:Roof', 'SEQUENCE:2', 'LOCATION:Seed Store'));
+    expect(await preview(roof('SUMMARY:Older', 'SEQUENCE:1'))).toMatchObject({
+      value: { counts: { fresh: 0, newer: 0, there: 1 } },
+    });
+    const done = await bring(roof('SUMMARY:Newer', 'SEQUENCE:3'));
+    expect(done).toMatchObject({ broughtIn: 0, renewed: 1, counts: { newer: 1 } });
+    expect(days('2027-03-01', '2027-03-08').map((i) => [i.title, i.place])).toEqual([['Newer', null]]);
+    expect((await undoAny(org.ctx('ines'), done.undo)).ok).toBe(true);
+    expect(days('2027-03-01', '2027-03-08').map((i) => [i.title, i.place])).toEqual([['Roof', 'Seed Store']]);
+  });
+
+  test('a newer revision never widens who sees an item here', async () => {
+    await bring(roof('SUMMARY:Roof'));
+    const [item] = days('2027-03-01', '2027-03-08');
+    changeItem(org.ctx('ines'), item?.id ?? '', { version: 1, scope: 'one', fields: { visibility: 'private' } });
+    await bring(roof('SUMMARY:Newer', 'SEQUENCE:3', 'CLASS:PUBLIC'));
+    expect(days('2027-03-01', '2027-03-08').map((i) => [i.title, i.visibility])).toEqual([['Newer', 'private']]);
+  });
+
+  test.each([
+    ['before', [0, 1]],
+    ['after', [1, 0]],
+    ['with', [2]],
+  ] as const)('a happening that comes %s its series stands once, in its place', async (_, order) => {
+    const moved = event(
+      's',
+      'RECURRENCE-ID:20270309T090000Z',
+      'DTSTART:20270310T150000Z',
+      'DURATION:PT1H',
+      'SUMMARY:Moved',
+    );
+    const series = event(
+      's',
+      'DTSTART;TZID=Europe/Lisbon:20270302T090000',
+      'DURATION:PT1H',
+      'RRULE:FREQ=WEEKLY;COUNT=3',
+      'SUMMARY:Weekly',
+    );
+    const parts = [file(moved), file(series), file(moved, series)];
+    let last = '';
+    for (const i of order) last = (await bring(parts[i] as string)).undo;
+    for (const part of parts) expect(await preview(part)).toMatchObject({ value: { counts: { fresh: 0 } } });
+    expect(days('2027-03-01', '2027-03-31').map((i) => `${i.title} ${i.start}`)).toEqual([
+      'Weekly 2027-03-02T09:00:00Z',
+      'Moved 2027-03-10T15:00:00Z',
+      'Weekly 2027-03-16T09:00:00Z',
+    ]);
+    expect((await undoAny(org.ctx('ines'), last)).ok).toBe(true);
+    expect(days('2027-03-01', '2027-03-31').map((i) => i.title)).toEqual(
+      order.length === 1 ? [] : order[1] === 1 ? ['Moved'] : ['Weekly', 'Weekly', 'Weekly'],
+    );
+  });
+
+  test('is taken back only as long as nobody built on it', async () => {
+    const done = await bring(roof('SUMMARY:Roof'));
+    const [item] = days('2027-03-01', '2027-03-08');
+    changeItem(org.ctx('ines'), item?.id ?? '', { version: 1, scope: 'one', fields: { place: 'Marsh Lab' } });
+    expect(await undoAny(org.ctx('ines'), done.undo)).toMatchObject({ ok: false, code: 'changedMeanwhile' });
+    expect(await undoAny(org.ctx('tomas'), done.undo)).toMatchObject({ ok: false, code: 'notFound' });
+  });
+
+  test('a right that is taken away while it comes in ends it, and nothing stays', async () => {
+    org.give('ines', 'tomas', { ...PRESETS.delegate, private: true });
+    const seen = await preview(GOOD, 'tomas');
+    org.db.raw.exec(`CREATE TRIGGER demoted AFTER INSERT ON coming BEGIN
+      UPDATE access_grant SET recorded_until = ${START} WHERE audience = 'person'; END`);
+    const done = await bringIn(org.ctx('tomas'), seen.ok ? seen.value.preview : '');
+    expect(done).toMatchObject({ ok: false, code: 'mayNotImport' });
+    expect(org.db.get('SELECT count(*) AS n FROM item')).toEqual({ n: 0 });
+    expect(org.db.get('SELECT count(*) AS n FROM coming')).toEqual({ n: 0 });
+    expect(org.db.get('SELECT count(*) AS n FROM batch')).toEqual({ n: 0 });
+  });
+
+  test('what a process that ended left of it is cleared at the next start, and was never seen', async () => {
+    const seen = await preview(GOOD);
+    org.db.raw.exec(
+      `CREATE TRIGGER ends BEFORE UPDATE OF state ON batch BEGIN SELECT RAISE(ABORT, 'ended'); END;
+       CREATE TRIGGER ends_too BEFORE DELETE ON coming BEGIN SELECT RAISE(ABORT, 'ended'); END`,
+    );
+    await expect(bringIn(org.ctx('ines'), seen.ok ? seen.value.preview : '')).rejects.toThrow('ended');
+    expect(days('2027-03-01', '2027-03-31')).toEqual([]);
+    expect(org.db.get<{ n: number }>('SELECT count(*) AS n FROM item')?.n).toBe(6);
+    org.db.raw.exec('DROP TRIGGER ends; DROP TRIGGER ends_too');
+    await forgetUnfinished(org.db, async () => {});
+    for (const table of ['item', 'coming', 'batch'])
+      expect([table, org.db.get<{ n: number }>(`SELECT count(*) AS n FROM ${table}`)?.n]).toEqual([table, 0]);
+  });
+
+  test('somebody’s further previews take the place of their own oldest, and of nobody else’s', async () => {
+    const theirs = await previewImport(org.ctx('wren'), org.calendar('wren'), bytes(GOOD));
+    const first = await preview(GOOD);
+    for (let i = 0; i < 5; i++) await preview(GOOD);
+    expect(await bringIn(org.ctx('ines'), first.ok ? first.value.preview : '')).toMatchObject({ code: 'previewGone' });
+    expect((await bringIn(org.ctx('wren'), theirs.ok ? theirs.value.preview : '')).ok).toBe(true);
+  });
+
+  test('what is more than a calendar holds is named, and the rest comes in', async () => {
+    const often = Array.from({ length: 14 }, (_, i) =>
+      event(`h${i}`, 'DTSTART:20270302T000000Z', 'DURATION:PT5M', 'RRULE:FREQ=HOURLY', `SUMMARY:Hourly ${i}`),
+    );
+    const seen = await preview(file(...often));
+    if (!seen.ok) throw new Error(seen.code);
+    expect(seen.value.counts.fresh).toBeGreaterThan(5);
+    expect(seen.value.counts.fresh + seen.value.counts.problems).toBe(14);
+    expect(new Set(seen.value.problems.map((p) => p.code))).toEqual(new Set(['tooManyHappenings']));
   });
 });

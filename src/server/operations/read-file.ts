@@ -148,8 +148,14 @@ function inPreview(item: ReadItem, tzids: ReadonlyMap<string, string>) {
 export function thereAlready(db: Connection, calendar: Calendar, item: ReadItem): StoredItem | null {
   const all = itemsByUid(db, calendar.id, item.uid);
   const series = all.find((i) => i.recurrence === null);
-  const recurrence = series ? recurrenceIn(seriesForm(series), item) : item.recurrence;
-  return all.find((i) => i.recurrence === recurrence) ?? null;
+  if (item.recurrence === null) return series ?? null;
+  if (series) {
+    const recurrence = recurrenceIn(seriesForm(series), item);
+    const there = all.find((i) => i.recurrence === recurrence);
+    if (there) return there;
+  }
+  // One that came without its series is named on its own clock.
+  return all.find((i) => i.seriesId === null && i.recurrence === recurrenceIn(seriesForm(i), item)) ?? null;
 }
 
 /** What of a stored series a recurrence id has to fit. */

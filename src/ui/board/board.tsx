@@ -451,8 +451,8 @@ function Standing({ head }: { head: BoardHead }) {
   const seesWords =
     sight === 'full' && !head.rights.private ? t('sightExact.fullButPrivate') : t(`sightWords.${sight}`);
   return (
-    <span className="row small soft" style={{ gap: 6 }}>
-      <SightMeter sight={head.rights.sight} /> {t('board.you', { sight: seesWords })}
+    <span className="row small soft standing" title={t('board.you', { sight: seesWords })}>
+      <SightMeter sight={head.rights.sight} /> <span className="words">{t('board.you', { sight: seesWords })}</span>
     </span>
   );
 }

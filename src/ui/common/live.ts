@@ -7,7 +7,7 @@ export type LiveState =
   | { readonly kind: 'live' }
   | { readonly kind: 'off'; readonly since: number };
 type Note =
-  | { kind: 'told' }
+  | { kind: 'told' | 'over' }
   | { kind: 'changed' | 'access'; calendar: string }
   | { kind: 'state'; state: LiveState }
   | { kind: 'ask' };
@@ -38,6 +38,10 @@ export function useLive(me: string): LiveState {
       } else if (note.kind === 'changed') {
         void client.invalidateQueries({ queryKey: ['calendar', note.calendar] });
         void client.invalidateQueries({ queryKey: ['suggestions'] });
+      } else if (note.kind === 'over') {
+        // Signed out: whatever is asked now says so, and nothing of before stays.
+        client.removeQueries({ type: 'inactive' });
+        void client.invalidateQueries();
       } else if (note.kind === 'told') {
         void client.invalidateQueries({ queryKey: ['suggestions'] });
         void client.invalidateQueries({ queryKey: ['notices'] });

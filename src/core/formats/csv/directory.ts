@@ -22,11 +22,16 @@ export function writeDirectory(rows: readonly Omit<DirectoryRow, 'line'>[]): str
   return Papa.unparse(
     {
       fields: [...COLUMNS],
-      data: rows.map((r) => [r.name, r.address, r.role, r.site, r.kind, r.zone, r.groups.join('; ')]),
+      data: rows.map((r) =>
+        [r.name, r.address, r.role, r.site, r.kind, r.zone, r.groups.join('; ')].map((cell) => cell && defused(cell)),
+      ),
     },
-    { newline: '\r\n', escapeFormulae: true },
+    { newline: '\r\n' },
   );
 }
+
+/** A cell that a spreadsheet would work out gets an apostrophe before it, and so does one that looks as if it had got one. */
+const defused = (cell: string): string => (/^'?[=+\-@\t\r]|^''/.test(cell) ? `'${cell}` : cell);
 
 /** A line that can't be taken, with why: a code, or the column that is missing. */
 export interface WrongRow {
@@ -52,7 +57,7 @@ export function readDirectory(text: string): { rows: DirectoryRow[]; wrong: Wron
     const at = (column: (typeof COLUMNS)[number]): string => {
       const cell = (cells[head.indexOf(column)] ?? '').trim();
       // What was defused when written is read back as it was.
-      return /^'[=+\-@\t\r]/.test(cell) ? cell.slice(1) : cell;
+      return (/^'['=+\-@\t\r]/.test(cell) ? cell.slice(1) : cell).trim();
     };
     const line = i + 1;
     const refused = (reason: WrongRow['reason']) => wrong.push({ line, text: cells.join(', ').slice(0, 120), reason });

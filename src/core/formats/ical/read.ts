@@ -25,6 +25,8 @@ export interface ReadItem {
   readonly uid: string;
   /** Wall-clock text of the happening this one replaces, in the series' zone where the file has the series, else in its own. */
   readonly recurrence: string | null;
+  /** The zone whose clock `recurrence` is on. */
+  readonly recurrenceZone: string;
   readonly start: string;
   readonly end: string;
   readonly allDay: boolean;
@@ -268,6 +270,7 @@ class Reader {
     const item: ReadItem = {
       uid: this.uidOf(event),
       recurrence: recurrence && (recurrence.isDate ? dateText(recurrence.wall) : inZone(recurrence, start, zone)),
+      recurrenceZone: zone,
       // Where the clocks leave the start out, the wall time it was given as stays: its series is by that.
       start: start.isDate ? dateText(start.wall) : wallText(start.wall),
       end: text(endAt),
@@ -440,21 +443,22 @@ function inSeriesZones(items: readonly ReadItem[]): ReadItem[] {
   const series = new Map(items.filter((i) => i.recurrence === null).map((i) => [i.uid, i]));
   return items.map((item) => {
     const master = item.recurrence === null ? undefined : series.get(item.uid);
-    return master ? { ...item, recurrence: recurrenceIn(master, item) } : item;
+    return master ? { ...item, recurrence: recurrenceIn(master, item), recurrenceZone: master.zone } : item;
   });
 }
 
 /** The recurrence id of an item in the form of its series: a date where that is all day, else its clock's time. */
 export function recurrenceIn(
   series: { readonly allDay: boolean; readonly zone: string; readonly start: string },
-  item: { readonly recurrence: string | null; readonly zone: string },
+  item: { readonly recurrence: string | null; readonly recurrenceZone: string },
 ): string | null {
   const { recurrence } = item;
   if (recurrence === null) return null;
   if (series.allDay) return recurrence.slice(0, 10);
   if (!recurrence.includes('T')) return `${recurrence}T${series.start.slice(11)}`;
-  if (item.zone === series.zone) return recurrence;
-  return wallText(toWall(series.zone, fromWallLenient(item.zone, parseWall(recurrence) as number)));
+  if (item.recurrenceZone === series.zone) return recurrence;
+  const at = fromWallLenient(item.recurrenceZone, parseWall(recurrence) as number);
+  return wallText(toWall(series.zone, at));
 }
 
 /** A DURATION's days and exact rest; `null` for what is none or runs backwards. */
