@@ -343,6 +343,95 @@ describe('signing in', () => {
   });
 });
 
+test('behind a proxy the hop that it wrote counts, not what a client wrote before it', async () => {
+  const proxied = await startServer('proxied', { demo: false, env: { PARAMO_TRUST_PROXY: '1' } });
+  try {
+    const guess = async (hops: string) =>
+      (
+        await new Caller(proxied.address).send(
+          'POST',
+          '/api/session',
+          { address: 'nobody@cloudmoor.example', password: 'a guess' },
+          { 'x-forwarded-for': hops },
+        )
+      ).status;
+    for (let i = 0; i < 8; i++) expect(await guess(`10.1.1.${i}, 203.0.113.7`)).toBe(401);
+    expect(await guess('10.1.1.99, 203.0.113.7')).toBe(429);
+    expect(await guess('203.0.113.7, 198.51.100.9')).toBe(401);
+  } finally {
+    await proxied.stop();
+  }
+});
+
+describe('ways in', () => {
+  test('followed by a newer one, or used, are dead; every session ends, and the person is told', async () => {
+    const noor = await Caller.stepIn(server.address, 'noor');
+    const oona = await Caller.stepIn(server.address, 'oona');
+    const { me } = await oona.json<{ me: { address: string } }>('/api/frame');
+    const make = async () => {
+      const made = await noor.send('POST', '/api/people/oona/way-in');
+      return String(JSON.parse(made.text).path).slice('/way-in/'.length);
+    };
+    const [older, newer] = [await make(), await make()];
+    const choose = (token: string) =>
+      new Caller(server.address).send('POST', '/api/way-in', { token, password: 'chosen by somebody' });
+    expect((await choose(older)).status).toBe(410);
+    expect((await oona.send('GET', '/api/frame')).status).toBe(200);
+    expect((await choose(newer)).status).toBe(200);
+    expect((await oona.send('GET', '/api/frame')).status).toBe(401);
+    expect((await choose(newer)).status).toBe(410);
+    const again = new Caller(server.address);
+    const body = { address: me.address, password: 'chosen by somebody' };
+    expect((await again.send('POST', '/api/session', body)).status).toBe(200);
+    const { notices } = await again.json<{ notices: { kind: string; by: string }[] }>('/api/notices');
+    expect(notices.map((n) => n.kind).slice(0, 3)).toEqual(['passwordMade', 'wayInMade', 'wayInMade']);
+    for (let tries = 0; tries < 100; tries++) {
+      const letters = (await again.send('GET', '/letterbox')).text.split('</main>')[0] ?? '';
+      if (letters.includes('Your password was made anew')) return;
+      await new Promise((go) => setTimeout(go, 100));
+    }
+    throw new Error('no letter came');
+  });
+  test('of a guest are dead once a newer one is written, and once nothing is shared with them', async () => {
+    const mail = 'p.oduya@water-ministry.example';
+    const nobody = new Caller(server.address);
+    const ask = async () => {
+      expect((await nobody.send('POST', '/api/guest', { address: mail })).status).toBe(200);
+    };
+    const comeIn = async (token: string) =>
+      (await new Caller(server.address).send('PUT', '/api/guest', { token })).status;
+    await ask();
+    const first = await nobody.letterFor(mail);
+    await ask();
+    let second = first;
+    while (second === first) second = await nobody.letterFor(mail);
+    expect(await comeIn(first)).toBe(410);
+    expect(await comeIn(second)).toBe(200);
+    expect(await comeIn(second)).toBe(410);
+    await ask();
+    let third = second;
+    while (third === second) third = await nobody.letterFor(mail);
+    await takeAllFrom(await Caller.stepIn(server.address, 'bruno'), 'bruno', mail);
+    expect(await comeIn(third)).toBe(410);
+  });
+});
+
+/** Takes away everything an owner gave somebody outside. */
+async function takeAllFrom(owner: Caller, handle: string, mail: string): Promise<void> {
+  type Lines = {
+    rows: { audience: object; who: { detail: string }; grants: { key: string }[] }[];
+    others: { key: string }[];
+  };
+  const key = await calendarOf(owner, handle);
+  const main = await owner.json<Lines>(`/api/calendars/${key}/sightlines`);
+  for (const calendar of [key, ...main.others.map((o) => o.key)]) {
+    const { rows } = await owner.json<Lines>(`/api/calendars/${calendar}/sightlines`);
+    for (const row of rows.filter((r) => r.who.detail.includes(mail)))
+      for (const grant of row.grants)
+        await owner.send('DELETE', `/api/calendars/${calendar}/grants`, { audience: row.audience, seen: grant.key });
+  }
+}
+
 describe('windows', () => {
   test('of a session that is signed out hear nothing more, at once', async () => {
     const caller = await Caller.stepIn(server.address, 'hedda');

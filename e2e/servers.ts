@@ -24,7 +24,10 @@ async function freePort(): Promise<number> {
 }
 
 /** Starts the built product on data of its own. `sample` seeds the sample organisation; `demo` gives it the tests' clock. */
-export async function startServer(name: string, options: { demo: boolean; sample?: boolean }): Promise<Running> {
+export async function startServer(
+  name: string,
+  options: { demo: boolean; sample?: boolean; env?: Readonly<Record<string, string>> },
+): Promise<Running> {
   const data = join(process.cwd(), '.e2e', name);
   rmSync(data, { recursive: true, force: true });
   mkdirSync(data, { recursive: true });
@@ -38,6 +41,7 @@ export async function startServer(name: string, options: { demo: boolean; sample
     PARAMO_CHECK_ANSWERS: '1',
     PORT: String(port),
     PARAMO_ADDRESS: `http://localhost:${port}`,
+    ...options.env,
     ...(options.demo ? { PARAMO_DEMO: '1', PARAMO_CLOCK: CLOCK } : {}),
   };
   if (options.sample) {

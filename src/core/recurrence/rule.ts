@@ -17,14 +17,22 @@ const TEN_YEARS = 3653 * DAY;
 const always = (): boolean => true;
 
 /**
- * Reads the value of an RRULE for an item that starts at `startWall` (wall-clock milliseconds) in `zone`. Refused are rules by
+ * Reads the value of an RRULE for an item that starts at `startWall` (wall-clock milliseconds) in `zone`, `null` where all day. Refused are rules by
  * the second and those that give more than one happening an hour over a month, intervals below 1 or above 1,000, more than 5,000
  * counted times, parts beyond RFC 5545, and rules that give no date in the ten years after the start.
  */
-export function readRule(text: string, startWall: number, zone: string): Rule | { kind: 'problem'; code: RuleProblem } {
-  const read = readParts(text, zone);
+export function readRule(
+  text: string,
+  startWall: number,
+  zone: string | null,
+): Rule | { kind: 'problem'; code: RuleProblem } {
+  // What is all day has no times of day: parts that name some are passed over (RFC 5545 3.3.10).
+  const dated = zone === null ? text.replace(/;?\s*BY(?:HOUR|MINUTE|SECOND)=[^;]*/gi, '') : text;
+  const read = readParts(dated.replace(/^;/, ''), zone ?? 'UTC');
   if (typeof read === 'string') return { kind: 'problem', code: read };
   const { parts } = read;
+  if (zone === null && (parts.freq === 'HOURLY' || parts.freq === 'MINUTELY'))
+    return { kind: 'problem', code: 'ruleTooOften' };
   const first = generate({ ...parts, count: null }, startWall, startWall, startWall + TEN_YEARS, 1, always, true);
   if (first.walls.length === 0) return { kind: 'problem', code: 'ruleNeverHappens' };
   const month = generate(parts, startWall, startWall, startWall + 31 * DAY, MOST_IN_A_MONTH, always);

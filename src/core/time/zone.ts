@@ -79,7 +79,7 @@ export function offsetAt(zone: string, instant: number): number {
   const before = at.add({ nanoseconds: 1 }).getTimeZoneTransition('previous');
   const whole = { ...span, from: before ? before.epochMilliseconds : Number.NEGATIVE_INFINITY };
   list.unshift(whole);
-  if (list.length > 64) list.pop();
+  if (list.length > 400) list.pop();
   return whole.offset;
 }
 

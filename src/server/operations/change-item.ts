@@ -105,7 +105,7 @@ function whole(ctx: Context, found: FoundItem, patch: ItemPatch, when: StoredWhe
   if (patch.repeat) {
     if (item.seriesId !== null) return refuse('badInput', { fields: { repeat: 'repeatOfOne' } });
     const startWall = next.allDay ? next.start : toWall(next.zone, next.start);
-    const repeat = readRepeat(patch.repeat.rule, startWall, next.zone);
+    const repeat = readRepeat(patch.repeat.rule, startWall, next.allDay ? null : next.zone);
     if (isRefusal(repeat)) return repeat;
     // A new rule begins afresh: exceptions of the old one would name dates that no longer come.
     if (repeat.rule !== item.rule) {

@@ -77,7 +77,7 @@ export function draftItem(
   const when = readWhen(input.when);
   if (isRefusal(when)) return when;
   const startWall = when.allDay ? when.start : toWall(when.zone, when.start);
-  const repeat = readRepeat(input.repeat?.rule ?? null, startWall, when.zone);
+  const repeat = readRepeat(input.repeat?.rule ?? null, startWall, when.allDay ? null : when.zone);
   if (isRefusal(repeat)) return repeat;
   const { when: _when, repeat: _repeat, ...fields } = input;
   const own = hands(ctx, calendar, by);

@@ -30,8 +30,8 @@ const give = (by: string, to: string, rights: Rights, until: string | null = nul
   });
 const grantOf = (who: string): string => {
   const lines = listSightlines(org.ctx('ines'), ines());
-  const row = lines.ok && lines.value.rows.find((r) => 'id' in r.audience && r.audience.id === who);
-  return (row && row.grants[0]?.key) || '';
+  const row = lines.ok ? lines.value.rows.find((r) => 'id' in r.audience && r.audience.id === who) : undefined;
+  return row?.grants[0]?.key ?? '';
 };
 const rightsOf = (who: string, key = ines(), at = START): Rights => {
   const calendar = calendarByKey(org.db, key);

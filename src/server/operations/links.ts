@@ -20,6 +20,8 @@ const wrong = limiter(60, 15 * 60_000);
 /** The same wrong address, from one place. */
 const wrongOne = limiter(30, 15 * 60_000);
 const ONCE_IN = 3_600_000;
+/** A stranger's page shows so many; it is read on the request's thread. */
+const MOST_BY_LINK = 1500;
 
 /** A link found by its secret, with what it shows now; a made-up, a withdrawn and an ended one are answered alike. */
 export function findLink(secret: string, headers: Headers, db: Connection = database(), at: number = now()) {
@@ -50,7 +52,7 @@ export function listLinkItems(secret: string, query: RangeQuery, headers: Header
     if (!mustWait()) db.write(() => noteLinkUse(db, link.key, at));
   const next = nextChange(collection, viewer, at);
   const looker = { person: null, decision, sealAs: LINKS + link.id };
-  const { items, more, unread } = readViews(db, directory, calendar, range, looker);
+  const { items, more, unread } = readViews(db, directory, calendar, range, looker, { most: MOST_BY_LINK });
   return ok({
     owner: directory.name(calendar.ownerId),
     calendar: calendar.main ? '' : calendar.name,

@@ -28,8 +28,9 @@ const items = (who: string, range = WEEK) => {
 const MONTH = { ...WEEK, to: '2027-04-05' };
 const regive = (who: string, rights: Rights) => {
   const lines = listSightlines(org.ctx('ines'), key());
-  const row = lines.ok && lines.value.rows.find((r) => r.audience.kind === 'person' && r.audience.id === who);
-  const seen = (row && row.grants[0]?.key) || null;
+  const rows = lines.ok ? lines.value.rows : [];
+  const row = rows.find((r) => r.audience.kind === 'person' && r.audience.id === who);
+  const seen = row?.grants[0]?.key ?? null;
   expect(giveAccess(org.ctx('ines'), key(), { audience: { kind: 'person', id: who }, rights, seen }).ok).toBe(true);
 };
 

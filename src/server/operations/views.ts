@@ -30,8 +30,9 @@ function widthFor({ decision, ownersIds }: Looker): Width {
   return sight === 'full' ? 'full' : sight === 'busy' ? 'deciding' : 'outline';
 }
 
-/** What of a reading is wanted: everything with its long texts (`whole`), or behind as many views as were given before. */
+/** What of a reading is wanted: everything with its long texts (`whole`), behind as many views as were given before, at most so many. */
 interface Wanted {
+  readonly most?: number;
   readonly whole?: boolean;
   readonly after?: number;
 }
@@ -61,7 +62,7 @@ export function readViews(
   if (looker.decision.rights.sight === 'nothing') return { items: [], more: null, unread: false };
   const width = wanted.whole ? 'whole' : widthFor(looker);
   const { rows, unread } = rowsIn(db, calendar, range, width);
-  return { ...viewRows(db, directory, rows, width, looker, wanted.after ?? 0), unread };
+  return { ...viewRows(db, directory, rows, width, looker, wanted), unread };
 }
 
 /** The same where nobody asks on: what the budget cuts off is not looked at. */
@@ -82,7 +83,7 @@ function viewRows(
   rows: Iterable<HappeningRow>,
   width: Width,
   { decision, person, ownersIds, sealAs }: Looker,
-  after = 0,
+  { after = 0, most = MOST_ITEMS_IN_ANSWER }: Wanted = {},
 ): Pick<Views, 'items' | 'more'> {
   const reader = readerOf(decision);
   const sealed: Sealed[] = [];
@@ -100,7 +101,7 @@ function viewRows(
     if (view === null || ++seen <= after) continue;
     const full = 'notes' in view;
     bytes += full ? sizeOf(row) : SMALL;
-    if (views.length >= MOST_ITEMS_IN_ANSWER || (bytes > MOST_BYTES_IN_ANSWER && views.length > 0)) {
+    if (views.length >= most || (bytes > MOST_BYTES_IN_ANSWER && views.length > 0)) {
       more = after + views.length;
       break;
     }

@@ -41,8 +41,12 @@ export function readWhen(when: When): StoredWhen | Refusal {
   return { start, end, allDay: false, zone: when.zone };
 }
 
-/** Reads a rule for a time, or says at the field why it can't be kept. `null` stays no rule. */
-export function readRepeat(rule: string | null, startWall: number, zone: string): { rule: string | null } | Refusal {
+/** Reads a rule for a time (`zone` is `null` where all day), or says at the field why it can't be kept. `null` stays no rule. */
+export function readRepeat(
+  rule: string | null,
+  startWall: number,
+  zone: string | null,
+): { rule: string | null } | Refusal {
   if (rule === null || rule.trim() === '') return { rule: null };
   const read = readRule(rule, startWall, zone);
   return read.kind === 'rule' ? { rule: read.text } : refuse('badInput', { fields: { repeat: read.code } });

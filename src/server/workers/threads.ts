@@ -24,7 +24,7 @@ interface Waiting {
 const script = (): string => join(process.cwd(), 'dist/workers/heavy-worker.mjs');
 
 /** Whether there are threads to work beside this one: run from source (development, tests) there are none. */
-export const hasThreads = (): boolean => existsSync(script());
+export const hasThreads = (): boolean => process.env.NODE_ENV === 'production' && existsSync(script());
 
 /** One thread, and what is asked of it. It ends with its first failure; the next job begins another. */
 class Thread {

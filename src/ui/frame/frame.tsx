@@ -104,8 +104,8 @@ export function Frame(props: { initial: FrameAnswer; who: string; children: Reac
           </div>
         </header>
         <main className="work">
-          <KeptBar />
           {props.children}
+          <KeptBar />
         </main>
       </div>
       <Snackbar

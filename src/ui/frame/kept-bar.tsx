@@ -18,9 +18,7 @@ export function KeptBar() {
             {t('notSaved')} <b>{d.title || t('untitled')}</b>{' '}
             <span className="soft">{t('for', { name: firstName(d.owner) })}</span>
           </span>
-          <Link className="plain" href={d.href}>
-            {t('goOn')}
-          </Link>
+          <Link href={d.href}>{t('goOn')}</Link>
           <Button variant="text" sx={{ minHeight: 0, py: 0 }} onClick={() => dropDraft(d.key)}>
             {t('drop')}
           </Button>

@@ -108,6 +108,7 @@ export function LinkBoard({ link }: { link: string }) {
         ) : (
           <main className="board">
             <div className="board-main">
+              {data.more !== null && <p className="notice">{tb('more2')}</p>}
               <div className="board-head">
                 <h2>{narrow ? dayName(first) : weekTitle(first)}</h2>
                 <Button variant="text" aria-label={tb('previous')} onClick={() => setMoved(moved - 1)}>

@@ -83,40 +83,31 @@ function localOf(text: string): number | null {
 }
 
 const DECADE = 3653 * 86_400_000;
-/** What goes on for ever is held against a named zone as far as this. */
+/** What goes on for ever is held against a named zone as far as the year 2100. */
 const FAR_ENOUGH = 4_102_444_800_000;
-const known = new Map<string, { readonly found: number[]; next: number | null }>();
+type Spans = readonly (readonly [from: number, until: number])[];
+const known = new Map<string, Spans>();
 
-/** A named zone's changes after an instant, one by one as they are asked for: each costs, and most zones differ at the first. */
-function* changesAfter(zone: string, from: number): Generator<number> {
-  const key = `${zone} ${Math.floor(from / DECADE)}`;
-  let list = known.get(key);
-  if (!list) {
-    list = { found: [], next: Math.floor(from / DECADE) * DECADE };
-    if (known.size > 500) known.clear();
-    known.set(key, list);
-  }
-  for (let i = 0; ; i++) {
-    if (i === list.found.length) {
-      if (list.next === null) return;
-      const [at] = transitions(zone, list.next, FAR_ENOUGH, 1);
-      list.next = at ?? null;
-      if (at === undefined) return;
-      list.found.push(at);
-    }
-    yield list.found[i] as number;
-  }
+/** The spans of time, from the decade of an instant on, in which a named zone shows something else than a definition. Worked out once. */
+function disagreements(name: string, definition: ZoneDefinition, zone: string, from: number): Spans {
+  const begin = Math.floor(from / DECADE) * DECADE;
+  const key = `${name} ${zone} ${begin}`;
+  const found = known.get(key);
+  if (found) return found;
+  const edges = new Set([begin, ...transitions(zone, begin, FAR_ENOUGH, 1000)]);
+  for (const [at] of definition.changes) if (at > begin && at < FAR_ENOUGH) edges.add(at);
+  const sorted = [...edges].sort((a, b) => a - b);
+  const spans = sorted.flatMap((at, i): [number, number][] =>
+    offsetAt(zone, at) === offsetAt(name, at) ? [] : [[at, sorted[i + 1] ?? Number.POSITIVE_INFINITY]],
+  );
+  if (known.size > 2000) known.clear();
+  known.set(key, spans);
+  return spans;
 }
 
 /** Whether a named zone shows what a definition says at every instant of `[from, until]`; looked at as far as the year 2100. */
 export function agrees(name: string, definition: ZoneDefinition, zone: string, from: number, until: number): boolean {
   const last = Math.min(until, FAR_ENOUGH - 1);
-  const within = (at: number) => at > from && at <= last;
   if (offsetAt(zone, from) !== offsetAt(name, from) || offsetAt(zone, last) !== offsetAt(name, last)) return false;
-  for (const at of changesAfter(zone, from)) {
-    if (at > last) break;
-    if (at > from && offsetAt(zone, at) !== offsetAt(name, at)) return false;
-  }
-  for (const [at, offset] of definition.changes) if (within(at) && offsetAt(zone, at) !== offset) return false;
-  return true;
+  return !disagreements(name, definition, zone, from).some(([a, b]) => a <= last && b > from);
 }

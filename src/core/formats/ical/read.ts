@@ -413,7 +413,7 @@ function ruleOf(properties: readonly Property[], start: ReadTime): { rule: strin
   const first = rules[0];
   if (rules.length > 1 || properties.some((p) => p.name === 'EXRULE')) throw new Unreadable('manyRules');
   if (!first) return { rule: null, until: 0 };
-  const read = readRule(first.value, start.wall, start.isDate ? 'UTC' : start.clock);
+  const read = readRule(first.value, start.wall, start.isDate ? null : start.clock);
   if (read.kind === 'problem') throw new Unreadable(read.code, first.value);
   const end = /UNTIL=(\d{4})(\d{2})(\d{2})/.exec(read.text);
   const until = end ? (parseDate(`${end[1]}-${end[2]}-${end[3]}`) ?? LATEST) + 2 * DAY : LATEST - DAY;
