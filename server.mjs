@@ -79,6 +79,7 @@ const MOST_BODY = 300_000;
 const MOST_FILE = Number(process.env.PARAMO_IMPORT_BYTES ?? 10_000_000) + 1000;
 const BODY_WITHIN_MS = 15_000;
 const FILE_WITHIN_MS = 60_000;
+const QUIET_WHILE_WORKING_MS = 15 * 60_000;
 
 /** @param {import('node:http').ServerResponse} response @param {number} status @param {string} code @param {string} sentence */
 function refuse(response, status, code, sentence) {
@@ -169,6 +170,9 @@ const server = createServer({ connectionsCheckingInterval: 2000 }, (request, res
     );
     return;
   }
+  // Bringing in a file may wait for its turn, and says nothing meanwhile.
+  if (/^\/api\/(imports\/|calendars\/[^/]+\/imports)/.test(request.url ?? ''))
+    request.socket.setTimeout(QUIET_WHILE_WORKING_MS);
   if (bounded(request, response)) void handle(request, response);
 });
 // Half-sent requests and quiet connections are closed in time.

@@ -31,6 +31,7 @@ import { recordTrail, trailByKey } from '../repositories/trail.ts';
 import { keepZone } from '../repositories/zone-definitions.ts';
 import { ok, type Result, refuse } from '../result.ts';
 import type { Port } from '../workers/port.ts';
+import { again } from './again.ts';
 import { whoSees } from './announce.ts';
 import type { Context } from './context.ts';
 import { noRoom } from './create-item.ts';
@@ -92,7 +93,9 @@ function readReady(file: string): ReadyFile | null {
   return ready;
 }
 
-function begin(ctx: Context, key: string, ready: ReadyFile) {
+function begin(asked: Context, key: string, ready: ReadyFile) {
+  const ctx = again(asked);
+  if (isRefusal(ctx)) return ctx;
   const decided = findImportable(ctx, key);
   if (isRefusal(decided)) return decided;
   const { calendar } = decided;
@@ -136,14 +139,16 @@ async function writeSlices(
   return port.stopped();
 }
 
-/** The act in which a batch comes in: the right is read, what came meanwhile is left out, and everything is there at once. */
+/** The act in which a batch comes in: who asks and their right are read once more, what came meanwhile is left out, and everything is there at once. */
 function close(
-  ctx: Context,
+  asked: Context,
   key: string,
   batch: Batch,
   ready: ReadyFile,
   listeners: readonly Listener[],
 ): Result<BroughtIn> {
+  const ctx = again(asked);
+  if (isRefusal(ctx)) return ctx;
   const decided = findImportable(ctx, key);
   if (isRefusal(decided)) return decided;
   const { calendar } = decided;
@@ -167,17 +172,10 @@ function close(
   }
   saveBatch(ctx.db, batch.id, 'in', before);
   const fresh = itemsOfBatch(ctx.db, batch.id);
-  const undo = newKey();
-  recordTrail(ctx.db, {
-    key: undo,
-    at: ctx.now,
-    actorId: ctx.viewer.id,
-    principalId: calendar.ownerId,
-    calendarId: calendar.id,
-    subject: batch.key,
-    verb: 'item.broughtIn',
-    before: null,
-    after: { batch: batch.key, items: fresh.length, renewed: before.length },
+  const undo = record(ctx, calendar, batch.key, 'item.broughtIn', null, {
+    batch: batch.key,
+    items: fresh.length,
+    renewed: before.length,
   });
   const changes = [
     ...fresh.map((after) => ({ before: null, after })),
@@ -291,10 +289,12 @@ export async function takeBatchBack(
 }
 
 function takeBack(
-  ctx: Context,
+  asked: Context,
   key: string,
   listeners: readonly Listener[],
 ): Result<{ undo: string; tell: readonly Listener[] }> {
+  const ctx = again(asked);
+  if (isRefusal(ctx)) return ctx;
   const entry = trailByKey(ctx.db, key);
   const after = entry?.after as { batch?: string } | null | undefined;
   const batch = after?.batch === undefined ? null : batchByKey(ctx.db, after.batch);
@@ -325,23 +325,36 @@ function takeBack(
     if (item) indexItem(ctx.db, calendar, item);
   }
   saveBatch(ctx.db, batch.id, 'undone', []);
-  const undo = newKey();
-  recordTrail(ctx.db, {
-    key: undo,
-    at: ctx.now,
-    actorId: ctx.viewer.id,
-    principalId: calendar.ownerId,
-    calendarId: calendar.id,
-    subject: batch.key,
-    verb: 'item.takenBack',
-    before: { batch: batch.key },
-    after: null,
-  });
+  const undo = record(ctx, calendar, batch.key, 'item.takenBack', { batch: batch.key }, null);
   const changes = [
     ...items.map((before) => ({ before: { ...before, removedAt: null }, after: null })),
     ...batch.before.map((was, i) => ({ before: stand[i] ?? null, after: was })),
   ];
   return ok({ undo, tell: whoSees(ctx, calendar, changes, listeners) });
+}
+
+/** Records what was done with a whole file in the trail of the calendar's owner. Answers the entry's key, which undoes it. */
+function record(
+  ctx: Context,
+  calendar: Calendar,
+  batch: string,
+  verb: 'item.broughtIn' | 'item.takenBack',
+  before: object | null,
+  after: object | null,
+): string {
+  const key = newKey();
+  recordTrail(ctx.db, {
+    key,
+    at: ctx.now,
+    actorId: ctx.viewer.id,
+    principalId: calendar.ownerId,
+    calendarId: calendar.id,
+    subject: batch,
+    verb,
+    before,
+    after,
+  });
+  return key;
 }
 
 /** Removes what there is of a batch that didn't come in, in slices. */

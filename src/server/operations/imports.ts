@@ -8,6 +8,7 @@ import { hub } from '../live/hub.ts';
 import { calendarById } from '../repositories/calendars.ts';
 import { trailByKey } from '../repositories/trail.ts';
 import { ok, type Result, refuse } from '../result.ts';
+import { again } from './again.ts';
 import { work } from './beside.ts';
 import type { Context } from './context.ts';
 import { isRefusal } from './deciding.ts';
@@ -146,7 +147,11 @@ export async function bringIn(ctx: Context, preview: string): Promise<Result<Imp
 /** Takes back one write of one's own; what a file brought in, beside requests. */
 export async function undoAny(ctx: Context, key: string): Promise<Result<WrittenAnswer>> {
   const entry = trailByKey(ctx.db, key);
-  if (!entry || Array.isArray(entry.after)) return ctx.db.write(() => undo(ctx, key));
+  if (!entry || Array.isArray(entry.after))
+    return ctx.db.write(() => {
+      const now = again(ctx);
+      return isRefusal(now) ? now : undo(now, key);
+    });
   const calendar = entry.calendarId === null ? null : calendarById(ctx.db, entry.calendarId);
   if (!calendar || entry.actorId !== ctx.viewer.id || entry.verb !== 'item.broughtIn') return refuse('notFound');
   const answer = await work(ctx, 'takeBatchBack', { key });

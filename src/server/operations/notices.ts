@@ -39,7 +39,7 @@ export function listNotices(ctx: Context): Result<NoticesAnswer> {
     const mine = calendar?.ownerId === ctx.viewer.id;
     const recorded = notice.grantId === null ? null : grantById(ctx.db, notice.grantId);
     const stands = recorded?.recordedUntil === null && (mine || namesMe(recorded)) ? recorded : null;
-    const open = calendar !== null && decideOn(ctx, calendar).decision.rights.sight !== 'nothing';
+    const sees = calendar !== null && decideOn(ctx, calendar).decision.rights.sight !== 'nothing';
     return [
       {
         key: notice.key,
@@ -48,12 +48,12 @@ export function listNotices(ctx: Context): Result<NoticesAnswer> {
         by: directory.name(notice.byId),
         // Whose it was when this was said: whoever it was handed on to since is nobody's business who sees nothing of it.
         owner: ownerOf(notice.ownerId ?? ctx.viewer.id),
-        further: calendar && (open || mine) ? furtherOf(calendar) : null,
+        further: calendar && (sees || mine) ? furtherOf(calendar) : null,
         rights: stands?.rights ?? null,
         until: stands?.ends ? instantText(stands.ends) : null,
         note: notice.note,
         unread: notice.readAt === null,
-        open,
+        open: sees,
         about: mine && recorded ? (audienceOf(ctx, recorded)?.name ?? '') : null,
       },
     ];

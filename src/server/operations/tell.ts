@@ -90,10 +90,10 @@ function put(
 export function tellOfJoining(ctx: Context, groupId: number, who: string): void {
   const told = new Set<number>();
   for (const around of [groupId, ...groupsAround(ctx.db, groupId)])
-    for (const calendarId of calendarsOpenTo(ctx.db, around)) {
-      const calendar = calendarById(ctx.db, calendarId);
-      if (!calendar || calendar.ownerId === ctx.viewer.id || told.has(calendar.id)) continue;
-      told.add(calendar.id);
+    for (const id of calendarsOpenTo(ctx.db, around)) {
+      const calendar = calendarById(ctx.db, id);
+      if (!calendar || calendar.ownerId === ctx.viewer.id || told.has(id)) continue;
+      told.add(id);
       put(ctx, calendar, calendar.ownerId, null, 'joined', who);
     }
 }

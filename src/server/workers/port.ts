@@ -28,6 +28,7 @@ export interface Job {
   readonly name: JobName;
   /** The row number of whoever asks. */
   readonly viewer: number;
+  readonly session: string | null;
   readonly now: number;
   readonly args: unknown;
 }

@@ -101,8 +101,9 @@ export async function readBeside(job: Job): Promise<unknown> {
   return holder.paramoReader.run(job, LONGEST_READING).answer;
 }
 
-/** Files that are read or brought in at one time; others wait for their turn. */
+/** Files that are read or brought in at one time; so many others wait for their turn, and no more. */
 const AT_ONCE = 2;
+const MOST_WAITING = 20;
 
 /** Does a long work on a thread of its own, which ends with it. `begun` is given the way to stop it. */
 export async function workBeside(
@@ -111,6 +112,7 @@ export async function workBeside(
 ): Promise<unknown> {
   holder.paramoBringing ??= { running: 0, queue: [] };
   const { queue } = holder.paramoBringing;
+  if (queue.length >= MOST_WAITING) throw new TookTooLong();
   if (holder.paramoBringing.running >= AT_ONCE) await new Promise<void>((go) => queue.push(go));
   holder.paramoBringing.running++;
   const thread = new Thread(2048);

@@ -156,7 +156,14 @@ export function ImportPanel(props: {
             <p className="small soft" role="status">
               {coming ? t('comingIn', coming) : fresh + newer > 0 ? t('allOrNothing') : t('nothing')}
             </p>
-            {coming && <LinearProgress variant="determinate" value={(100 * coming.done) / Math.max(1, coming.of)} />}
+            {coming && (
+              <LinearProgress
+                variant="determinate"
+                value={(100 * coming.done) / Math.max(1, coming.of)}
+                aria-label={t('title')}
+                sx={{ bgcolor: 'var(--line)', '& .MuiLinearProgress-bar': { bgcolor: 'var(--who)' } }}
+              />
+            )}
             <div className="row">
               {fresh + newer > 0 && (
                 <Button

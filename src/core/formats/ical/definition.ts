@@ -15,12 +15,16 @@ const SECOND = 1000;
 /** Onsets one observance may have; twice a year for three hundred years is 600. */
 const MOST_ONSETS = 1500;
 const MOST_OBSERVANCES = 400;
+/** A definition longer than this, or with more changes, is none that can be kept. */
+const MOST_TEXT = 60_000;
+const MOST_CHANGES = 2000;
 
 /**
  * What a VTIMEZONE (RFC 5545 3.6.5) says of its clocks, from 1900 to 2200: the offset before everything and each change. `null`
  * where it says nothing that can be used.
  */
 export function definitionOf(text: string): ZoneDefinition | null {
+  if (text.length > MOST_TEXT) return null;
   const onsets: { at: number; from: number; to: number }[] = [];
   for (const part of insideOf(text).parts.slice(0, MOST_OBSERVANCES)) {
     if (!/^BEGIN:(STANDARD|DAYLIGHT)\s*\r\n/i.test(part)) continue;
@@ -40,7 +44,7 @@ export function definitionOf(text: string): ZoneDefinition | null {
     if (at < EARLIEST) before = to;
     else if (at < LATEST && (changes.at(-1)?.[1] ?? before) !== to) changes.push([at, to]);
   }
-  return { before, changes };
+  return changes.length > MOST_CHANGES ? null : { before, changes };
 }
 
 function localOnsets(properties: readonly Property[], start: number, offsetFrom: number): number[] {

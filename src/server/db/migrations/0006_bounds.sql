@@ -59,6 +59,8 @@ INSERT INTO item_again (id, key, calendar_id, uid, series_id, recurrence, start,
   FROM item;
 DROP TABLE item;
 ALTER TABLE item_again RENAME TO item;
+-- A whereabouts only says where someone is.
+UPDATE item SET shows = 'free' WHERE kind = 'whereabouts' AND shows <> 'free';
 -- A happening that came without its series stood under a UID with its recurrence id behind a `#`.
 UPDATE item SET recurrence = substr(uid, length(rtrim(uid, replace(uid, '#', ''))) + 1),
     uid = substr(uid, 1, length(rtrim(uid, replace(uid, '#', ''))) - 1)
