@@ -135,25 +135,27 @@ export class Desk {
   private async click(role: string, name: Name, within?: ElementHandle<Element>): Promise<void> {
     await until(
       `to press the ${role} called ${String(name)}`,
-      async () => {
+      async (say) => {
         const element = await this.look(role, name, within);
-        if (!element) return null;
-        const ready = await element.evaluate(async (el) => {
-          if ((el as HTMLButtonElement).disabled || el.getAttribute('aria-disabled') === 'true') return false;
+        if (!element) return say('it isn’t there');
+        const inTheWay = await element.evaluate(async (el) => {
+          if ((el as HTMLButtonElement).disabled || el.getAttribute('aria-disabled') === 'true') return 'it is off';
           el.scrollIntoView({ block: 'nearest', inline: 'nearest' });
           const before = el.getBoundingClientRect();
           await new Promise((done) => setTimeout(done, 20));
           const box = el.getBoundingClientRect();
           // It moves, because something above it has just come: a person would wait too.
-          if (box.x !== before.x || box.y !== before.y) return false;
+          if (box.x !== before.x || box.y !== before.y) return `it moves, ${before.x},${before.y} to ${box.x},${box.y}`;
           const top = document.elementFromPoint(box.x + box.width / 2, box.y + box.height / 2);
           // The same where something lies over it, a menu that is closing say.
-          return top !== null && (el.contains(top) || top.contains(el));
+          if (top !== null && (el.contains(top) || top.contains(el))) return null;
+          const over = top && `${top.tagName} ${top.className} ${top.textContent?.slice(0, 60)}`;
+          return `at ${box.x},${box.y} lies ${over ?? 'nothing'}`;
         });
-        if (!ready) return null;
+        if (inTheWay) return say(inTheWay);
         return element.click().then(
           () => true,
-          () => null,
+          (error) => say(String(error)),
         );
       },
       this.page,
@@ -333,12 +335,20 @@ function holds(screen: string, text: Name): boolean {
 }
 
 /** Waits for a condition to be met; says what was waited for, and what the screen showed instead. */
-export async function until<T>(what: string, look: () => Promise<T | null>, page?: Page): Promise<T> {
+export async function until<T>(
+  what: string,
+  look: (say: (why: string) => null) => Promise<T | null>,
+  page?: Page,
+): Promise<T> {
   const end = Date.now() + PATIENCE;
   let last: unknown = null;
+  const say = (why: string): null => {
+    last = why;
+    return null;
+  };
   while (Date.now() < end) {
     try {
-      const found = await look();
+      const found = await look(say);
       if (found !== null) {
         return found;
       }
