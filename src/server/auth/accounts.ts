@@ -1,7 +1,9 @@
+import { getSessionCookie } from 'better-auth/cookies';
 import { openAccountsFile } from '../db/index.ts';
 import { ok, type Result, refuse } from '../result.ts';
 import { settings } from '../settings.ts';
-import { auth, tokens } from './auth.ts';
+import { auth, COOKIE_PREFIX, tokens } from './auth.ts';
+import { sessionHolds } from './sessions.ts';
 
 /** Makes an account that may sign in with a password; answers its id. */
 export async function makeAccount(address: string, name: string, password: string): Promise<string> {
@@ -115,10 +117,36 @@ export async function dropAccount(id: string): Promise<void> {
   await internalAdapter.deleteUser(id);
 }
 
-/** The account a request's session belongs to, and the session's id; `null` without a session that holds. */
+/** Whose a cookie is. The cookie carries a signature that the library has checked once; whether its session stands is asked each time. */
+interface KnownCookie {
+  readonly account: string;
+  readonly session: string;
+  readonly at: number;
+}
+const cookieHolder = globalThis as { paramoCookies?: Map<string, KnownCookie> };
+const MOST_COOKIES = 5000;
+/** The library is asked again after a minute: it is what makes a session last longer while it is used. */
+const COOKIE_MS = 60_000;
+
+/**
+ * The account a request's session belongs to, and the session's id; `null` without a session that holds. Who a cookie belongs to is
+ * worked out once; that its session stands is read from the file at every request, so that a withdrawn one is dead at once.
+ */
 export async function sessionOf(headers: Headers): Promise<{ account: string; session: string } | null> {
-  const found = await (await auth()).api.getSession({ headers });
-  return found ? { account: found.user.id, session: found.session.id } : null;
+  const cookie = getSessionCookie(headers, { cookiePrefix: COOKIE_PREFIX });
+  if (!cookie) return null;
+  cookieHolder.paramoCookies ??= new Map();
+  const known = cookieHolder.paramoCookies;
+  const found = known.get(cookie);
+  if (found && Date.now() - found.at < COOKIE_MS && sessionHolds(found.session))
+    return { account: found.account, session: found.session };
+  known.delete(cookie);
+  const asked = await (await auth()).api.getSession({ headers });
+  if (!asked) return null;
+  const oldest = known.size >= MOST_COOKIES ? known.keys().next().value : undefined;
+  if (oldest !== undefined) known.delete(oldest);
+  known.set(cookie, { account: asked.user.id, session: asked.session.id, at: Date.now() });
+  return { account: asked.user.id, session: asked.session.id };
 }
 
 /** Holds a password against an account's; the answer carries the new session's cookie, `null` where it isn't right. */

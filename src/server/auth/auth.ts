@@ -7,6 +7,9 @@ import { settings } from '../settings.ts';
 /** How long an address handed over or mailed lets somebody in: a day, in seconds. */
 export const WAY_IN_SECONDS = 86_400;
 
+/** What the names of the library's cookies begin with. */
+export const COOKIE_PREFIX = 'paramo';
+
 const tokenHolder = globalThis as { paramoTokens?: Map<string, string> };
 tokenHolder.paramoTokens ??= new Map();
 
@@ -45,7 +48,7 @@ function build() {
       }),
     ],
     session: { expiresIn: 14 * 86_400, updateAge: 86_400 },
-    advanced: { cookiePrefix: 'paramo', useSecureCookies: address.startsWith('https:') },
+    advanced: { cookiePrefix: COOKIE_PREFIX, useSecureCookies: address.startsWith('https:') },
     telemetry: { enabled: false },
     logger: { disabled: true },
   });

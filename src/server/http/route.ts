@@ -150,8 +150,12 @@ export function refusalResponse(refusal: Refusal): Response {
   return json(refusalBody(refusal), ERRORS[refusal.code]);
 }
 
-export function json(value: unknown, status: number, cookies: readonly string[] = []): Response {
+export const json = (value: unknown, status: number, cookies: readonly string[] = []): Response =>
+  jsonText(JSON.stringify(value), status, cookies);
+
+/** The same of what is JSON text already. */
+export function jsonText(text: string, status: number, cookies: readonly string[] = []): Response {
   const headers = new Headers({ 'content-type': 'application/json; charset=utf-8', 'cache-control': 'no-store' });
   for (const cookie of cookies) headers.append('set-cookie', cookie);
-  return new Response(JSON.stringify(value), { status, headers });
+  return new Response(text, { status, headers });
 }

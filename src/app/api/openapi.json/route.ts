@@ -1,4 +1,10 @@
 import { openApi } from '@/server/http/openapi.ts';
-import { json, route } from '@/server/http/route.ts';
+import { jsonText, route } from '@/server/http/route.ts';
 
-export const GET = route('openapi', () => json(openApi(), 200));
+// It says the same as long as the program runs.
+let text: string | null = null;
+
+export const GET = route('openapi', () => {
+  text ??= JSON.stringify(openApi());
+  return jsonText(text, 200);
+});
