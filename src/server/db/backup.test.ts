@@ -1,4 +1,4 @@
-import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
@@ -60,6 +60,7 @@ describe('a backup', () => {
     await writer;
     expect(during).toBeGreaterThan(3);
     expect(readdirSync(folder).sort()).toEqual(['copy.db', 'data']);
+    expect(statSync(file()).mode & 0o777).toBe(0o600);
 
     const elsewhere = join(folder, 'elsewhere');
     const facts = restore(file(), elsewhere);

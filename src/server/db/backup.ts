@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import {
+  chmodSync,
   closeSync,
   existsSync,
   fsyncSync,
@@ -62,6 +63,8 @@ export async function backUp(data: string, file: string): Promise<BackupFacts> {
     }
     const facts = check(work);
     pack(work, join(work, 'whole'));
+    // Whoever can read it reads everything.
+    chmodSync(join(work, 'whole'), 0o600);
     sync(join(work, 'whole'));
     renameSync(join(work, 'whole'), file);
     sync(folder);
