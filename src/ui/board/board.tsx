@@ -20,7 +20,8 @@ import { useFrame } from '../frame/frame-context.tsx';
 import { Details } from './details.tsx';
 import { Hours } from './hours.tsx';
 import { ImportPanel } from './import-panel.tsx';
-import { type Draft, ItemForm, isForward, type KeptForm, keptKey } from './item-form.tsx';
+import { ItemForm } from './item-form.tsx';
+import { type Draft, isForward, type KeptForm, keptKey } from './item-values.ts';
 
 import { useItemWrites } from './item-writes.ts';
 import { Legend } from './legend.tsx';

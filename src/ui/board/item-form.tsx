@@ -6,126 +6,24 @@ import FormControlLabel from '@mui/material/FormControlLabel';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import { usePathname, useSearchParams } from 'next/navigation';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { Controller, useForm } from 'react-hook-form';
 import { useTranslations } from 'use-intl';
-import { call } from '@/contract/call.ts';
 import type { BoardHead, ItemWire, WrittenAnswer } from '@/contract/items.ts';
 import { IMPORTANCES, itemFields, KINDS, LIMITS, STATUSES, VISIBILITIES } from '@/core/calendar/index.ts';
 import { topicOf } from '@/core/review/index.ts';
-import { dateText, isZone, parseDate, parseInstant, parseWall, toWall, wallText } from '@/core/time/index.ts';
+import { isZone, parseDate } from '@/core/time/index.ts';
 import { type KeptDraft, useKeepOnLeaving } from '../common/kept-drafts.ts';
 import { readTime } from '../common/read-time.ts';
 import { said } from '../common/refusal.ts';
-import { clock, DAY } from '../common/times.ts';
+import { TimeField } from '../common/time-field.tsx';
 import { firstName } from '../common/token.tsx';
 import { ZoneField } from '../common/zone-field.tsx';
 import { useFrame } from '../frame/frame-context.tsx';
-import { PanelHead, type RepeatKind, repeatKind, ruleFor } from './details.tsx';
-
-interface Values {
-  title: string;
-  allDay: boolean;
-  day: string;
-  from: string;
-  lastDay: string;
-  to: string;
-  zone: string;
-  place: string;
-  link: string;
-  notes: string;
-  kind: (typeof KINDS)[number];
-  shows: (typeof STATUSES)[number];
-  visibility: (typeof VISIBILITIES)[number];
-  importance: (typeof IMPORTANCES)[number];
-  repeat: RepeatKind;
-  repeatUntil: string;
-  briefing: string;
-  scope: 'one' | 'all';
-}
-
-/** What a draft begins from: a time on the board, or an item that is being changed. */
-export type Draft =
-  | { readonly kind: 'new'; readonly start: number; readonly end: number }
-  | { readonly kind: 'change'; readonly item: ItemWire };
-
-/** What of a form is kept when it is left: what was typed, and what it was typed about. */
-export interface KeptForm {
-  readonly item: string | null;
-  readonly start: number;
-  readonly end: number;
-  readonly values: Partial<Values>;
-  readonly why: string;
-}
-
-/** Under which key a form's draft is kept: a change by its item, something new by when it was begun. */
-export const keptKey = (draft: Draft, id: number): string =>
-  draft.kind === 'change' ? `item ${draft.item.id}` : `new ${id}`;
-
-const TIMES = new Set<keyof Values>(['allDay', 'day', 'from', 'lastDay', 'to', 'zone']);
-const TEXTS = ['title', 'place', 'link', 'notes', 'kind', 'shows', 'visibility', 'importance', 'briefing'] as const;
-
-function valuesOf(draft: Draft, zone: string): Values {
-  const blank = {
-    title: '',
-    place: '',
-    link: '',
-    notes: '',
-    kind: 'meeting',
-    shows: 'busy',
-    visibility: 'follow',
-    importance: 'normal',
-    repeat: 'none',
-    repeatUntil: '',
-    briefing: '',
-    scope: 'one',
-  } as const;
-  const times = (start: number, end: number, allDay: boolean) => ({
-    allDay,
-    day: dateText(start),
-    lastDay: dateText(allDay ? end - DAY : end),
-    from: allDay ? '09:00' : wallText(start).slice(11, 16),
-    to: allDay ? '10:00' : wallText(end).slice(11, 16),
-  });
-  if (draft.kind === 'new') return { ...blank, ...times(draft.start, draft.end, false), zone };
-  const { item } = draft;
-  const own = item.asSet?.zone && item.asSet.zone !== 'UTC' ? item.asSet.zone : zone;
-  const [start, end] = item.allDay
-    ? [parseDate(item.start) ?? 0, parseDate(item.end) ?? 0]
-    : [toWall(own, parseInstant(item.start) ?? 0), toWall(own, parseInstant(item.end) ?? 0)];
-  const until = /UNTIL=(\d{4})(\d{2})(\d{2})/.exec(item.repeats?.rule ?? '');
-  return {
-    ...blank,
-    ...times(start, end, item.allDay),
-    zone: own,
-    title: item.title ?? '',
-    place: item.place ?? '',
-    link: item.link ?? '',
-    notes: item.notes ?? '',
-    kind: item.kind ?? 'meeting',
-    shows: item.asSet?.shows ?? item.shows,
-    visibility: item.visibility ?? 'follow',
-    importance: item.importance ?? 'normal',
-    repeat: item.repeats ? repeatKind(item.repeats.rule) : 'none',
-    repeatUntil: until ? `${until[1]}-${until[2]}-${until[3]}` : '',
-    briefing: item.briefing ?? '',
-  };
-}
-
-function whenOf(v: Values) {
-  if (v.allDay) {
-    const last = parseDate(v.lastDay);
-    return { start: v.day, end: last === null ? v.lastDay : dateText(last + DAY), allDay: true, zone: v.zone };
-  }
-  return { start: `${v.day}T${v.from}`, end: `${v.lastDay}T${v.to}`, allDay: false, zone: v.zone };
-}
-
-/** Whether what is typed into a draft is put forward rather than saved. */
-export const isForward = (draft: Draft, head: BoardHead): boolean =>
-  draft.kind === 'new' ? head.may.suggest : draft.item.maySuggest === true;
-
-/** Where the server's field names stand in the form. */
-const FIELD: Record<string, keyof Values> = { start: 'from', end: 'to', repeat: 'repeat', 'repeat.rule': 'repeat' };
+import { PanelHead } from './details.tsx';
+import { Conflict } from './item-conflict.tsx';
+import { sendChange, sendForward, sendNew } from './item-sending.ts';
+import { type Draft, FIELD, isForward, type KeptForm, TEXTS, type Values, valuesOf, whenOf } from './item-values.ts';
 
 /**
  * Makes or changes an item, in the details panel. Sends only what was touched; what was typed stays through every refusal.
@@ -254,13 +152,18 @@ export function ItemForm(props: {
   const send = async (v: Values, version?: number): Promise<void> => {
     setRefused(null);
     if (!checkHere(v)) return;
+    const touched = new Set(Object.keys(dirtyFields) as (keyof Values)[]);
     try {
       if (forward) {
-        await putForward(v);
+        await sendForward(head.calendar.key, draft.kind === 'new' ? null : draft.item.id, v, touched, why);
         over();
         onPutForward();
       } else {
-        const answer = draft.kind === 'new' ? await create(v) : await change(v, version);
+        const seen = version ?? base?.version ?? base?.asSet?.version ?? 0;
+        const answer =
+          draft.kind === 'new'
+            ? await sendNew(head.calendar.key, v)
+            : await sendChange(base?.id ?? '', seen, series ? v.scope : 'one', v, touched);
         over();
         onSaved(answer);
       }
@@ -278,54 +181,6 @@ export function ItemForm(props: {
           setError(field === 'from' && v.allDay ? 'day' : field === 'to' && v.allDay ? 'lastDay' : field, { message });
       }
     }
-  };
-  const text = (s: string) => s.trim() || null;
-  const fresh = (v: Values) => ({
-    when: whenOf(v),
-    ...(v.repeat === 'none' ? {} : { repeat: { rule: ruleFor(v.repeat, v.repeatUntil) } }),
-    title: v.title,
-    kind: v.kind,
-    place: text(v.place),
-    notes: text(v.notes),
-    link: text(v.link),
-    shows: v.shows,
-    visibility: v.visibility,
-  });
-  const create = (v: Values) =>
-    call('createItem', {
-      params: { calendar: head.calendar.key },
-      body: { ...fresh(v), importance: v.importance, briefing: text(v.briefing) },
-    });
-  const changes = (v: Values) => {
-    const touched = new Set(Object.keys(dirtyFields) as (keyof Values)[]);
-    const fields = Object.fromEntries(
-      TEXTS.filter((name) => touched.has(name)).map((name) => [
-        name,
-        ['place', 'link', 'notes', 'briefing'].includes(name) ? text(v[name]) : v[name],
-      ]),
-    );
-    return { touched, fields, times: [...touched].some((name) => TIMES.has(name)) };
-  };
-  const putForward = (v: Values) => {
-    const params = { calendar: head.calendar.key };
-    if (draft.kind === 'new') return call('putForward', { params, body: { kind: 'add', item: fresh(v), why } });
-    const { fields, times } = changes(v);
-    const when = times ? { when: whenOf(v) } : {};
-    return call('putForward', { params, body: { kind: 'change', item: draft.item.id, ...when, fields, why } });
-  };
-  const change = (v: Values, version?: number) => {
-    const { touched, fields, times } = changes(v);
-    const repeats = touched.has('repeat') || touched.has('repeatUntil');
-    return call('changeItem', {
-      params: { item: base?.id ?? '' },
-      body: {
-        version: version ?? base?.version ?? base?.asSet?.version ?? 0,
-        scope: series ? v.scope : 'one',
-        ...(times ? { when: whenOf(v) } : {}),
-        ...(repeats && v.repeat !== 'kept' ? { repeat: { rule: ruleFor(v.repeat, v.repeatUntil) } } : {}),
-        fields,
-      },
-    });
   };
   const helper = (name: keyof Values) => errors[name]?.message;
   const input = (name: keyof Values, label: string, more: object = {}) => (
@@ -620,78 +475,4 @@ function spanText(from: string, to: string): string {
   const minutes = (s: string) => Number(s.slice(0, 2)) * 60 + Number(s.slice(3));
   const length = minutes(to) - minutes(from);
   return length >= 60 ? `${Math.floor(length / 60)} h${length % 60 ? ` ${length % 60} min` : ''}` : `${length} min`;
-}
-
-/** A time of day, typed freely; kept as `HH:MM`, or as it was typed where it is no time. */
-function TimeField(props: {
-  label: string;
-  value: string;
-  error: string | undefined;
-  onChange: (value: string) => void;
-  onLeave: (was: string, is: string) => void;
-}) {
-  const { label, value, error, onChange, onLeave } = props;
-  const { style } = useFrame();
-  const shown = readTime(value) === value ? clock(parseWall(`1970-01-01T${value}`) ?? 0, style.hours) : value;
-  const [typed, setTyped] = useState<string | null>(null);
-  const entered = useRef(value);
-  return (
-    <TextField
-      label={label}
-      value={typed ?? shown}
-      error={!!error}
-      helperText={error}
-      slotProps={{ inputLabel: { shrink: true }, htmlInput: { autoComplete: 'off' } }}
-      onFocus={(event) => {
-        setTyped(shown);
-        if (readTime(value)) entered.current = value;
-        event.target.select();
-      }}
-      onChange={(event) => {
-        setTyped(event.target.value);
-        onChange(readTime(event.target.value) ?? event.target.value);
-      }}
-      onBlur={() => {
-        setTyped(null);
-        if (entered.current !== value) onLeave(entered.current, value);
-      }}
-    />
-  );
-}
-
-/** Both versions side by side, field by field: what someone else saved, and what was typed here. */
-function Conflict(props: {
-  theirs: ItemWire;
-  mine: Values;
-  touched: ReadonlySet<string>;
-  onKeep: () => void;
-  onTake: () => void;
-}) {
-  const { theirs, mine, touched, onKeep, onTake } = props;
-  const t = useTranslations('form');
-  const { style } = useFrame();
-  const now = valuesOf({ kind: 'change', item: theirs }, style.zone);
-  const differing = (Object.keys(now) as (keyof Values)[]).filter(
-    (k) => touched.has(k) && String(now[k]) !== String(mine[k]),
-  );
-  return (
-    <div className="card wrong-card" role="alert">
-      <p>
-        <b>{t('conflict', { name: theirs.asSet?.changed.actor ?? t('someone') })}</b>
-      </p>
-      {differing.map((k) => (
-        <p key={k} className="small">
-          {t('conflictField', { value: String(now[k]) || '–' })} <span className="soft">→ {String(mine[k])}</span>
-        </p>
-      ))}
-      <div className="row" style={{ marginTop: 8 }}>
-        <Button variant="outlined" onClick={onKeep}>
-          {t('keepMine')}
-        </Button>
-        <Button variant="outlined" onClick={onTake}>
-          {t('takeTheirs')}
-        </Button>
-      </div>
-    </div>
-  );
 }

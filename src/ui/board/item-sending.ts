@@ -1,0 +1,69 @@
+import { call } from '@/contract/call.ts';
+import type { WrittenAnswer } from '@/contract/items.ts';
+import { ruleFor } from './details.tsx';
+import { TEXTS, TIMES, type Values, whenOf } from './item-values.ts';
+
+/*
+ * What the form sends: all of something new, and of a change only what was touched.
+ */
+type Touched = ReadonlySet<keyof Values>;
+
+const text = (s: string): string | null => s.trim() || null;
+
+const fresh = (v: Values) => ({
+  when: whenOf(v),
+  ...(v.repeat === 'none' ? {} : { repeat: { rule: ruleFor(v.repeat, v.repeatUntil) } }),
+  title: v.title,
+  kind: v.kind,
+  place: text(v.place),
+  notes: text(v.notes),
+  link: text(v.link),
+  shows: v.shows,
+  visibility: v.visibility,
+});
+
+function touchedOf(v: Values, touched: Touched) {
+  const fields = Object.fromEntries(
+    TEXTS.filter((name) => touched.has(name)).map((name) => [
+      name,
+      ['place', 'link', 'notes', 'briefing'].includes(name) ? text(v[name]) : v[name],
+    ]),
+  );
+  return { fields, when: [...touched].some((name) => TIMES.has(name)) ? { when: whenOf(v) } : {} };
+}
+
+export const sendNew = (calendar: string, v: Values): Promise<WrittenAnswer> =>
+  call('createItem', {
+    params: { calendar },
+    body: { ...fresh(v), importance: v.importance, briefing: text(v.briefing) },
+  });
+
+/** Changes an item that was seen at a version; of a series one happening or all. */
+export function sendChange(
+  item: string,
+  version: number,
+  scope: 'one' | 'all',
+  v: Values,
+  touched: Touched,
+): Promise<WrittenAnswer> {
+  const { fields, when } = touchedOf(v, touched);
+  const repeats = touched.has('repeat') || touched.has('repeatUntil');
+  return call('changeItem', {
+    params: { item },
+    body: {
+      version,
+      scope,
+      ...when,
+      ...(repeats && v.repeat !== 'kept' ? { repeat: { rule: ruleFor(v.repeat, v.repeatUntil) } } : {}),
+      fields,
+    },
+  });
+}
+
+/** Puts something new, or a change of an item, forward for a yes. */
+export function sendForward(calendar: string, item: string | null, v: Values, touched: Touched, why: string) {
+  const params = { calendar };
+  if (item === null) return call('putForward', { params, body: { kind: 'add', item: fresh(v), why } });
+  const { fields, when } = touchedOf(v, touched);
+  return call('putForward', { params, body: { kind: 'change', item, ...when, fields, why } });
+}

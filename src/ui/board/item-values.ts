@@ -1,0 +1,127 @@
+import type { BoardHead, ItemWire } from '@/contract/items.ts';
+import type { IMPORTANCES, KINDS, STATUSES, VISIBILITIES } from '@/core/calendar/index.ts';
+import { dateText, parseDate, parseInstant, toWall, wallText } from '@/core/time/index.ts';
+import { DAY } from '../common/times.ts';
+import { type RepeatKind, repeatKind } from './details.tsx';
+
+/** What the fields of the form hold, as they are typed. */
+export interface Values {
+  title: string;
+  allDay: boolean;
+  day: string;
+  from: string;
+  lastDay: string;
+  to: string;
+  zone: string;
+  place: string;
+  link: string;
+  notes: string;
+  kind: (typeof KINDS)[number];
+  shows: (typeof STATUSES)[number];
+  visibility: (typeof VISIBILITIES)[number];
+  importance: (typeof IMPORTANCES)[number];
+  repeat: RepeatKind;
+  repeatUntil: string;
+  briefing: string;
+  scope: 'one' | 'all';
+}
+
+/** What a draft begins from: a time on the board, or an item that is being changed. */
+export type Draft =
+  | { readonly kind: 'new'; readonly start: number; readonly end: number }
+  | { readonly kind: 'change'; readonly item: ItemWire };
+
+/** What of a form is kept when it is left: what was typed, and what it was typed about. */
+export interface KeptForm {
+  readonly item: string | null;
+  readonly start: number;
+  readonly end: number;
+  readonly values: Partial<Values>;
+  readonly why: string;
+}
+
+/** Under which key a form's draft is kept: a change by its item, something new by when it was begun. */
+export const keptKey = (draft: Draft, id: number): string =>
+  draft.kind === 'change' ? `item ${draft.item.id}` : `new ${id}`;
+
+export const TIMES = new Set<keyof Values>(['allDay', 'day', 'from', 'lastDay', 'to', 'zone']);
+export const TEXTS = [
+  'title',
+  'place',
+  'link',
+  'notes',
+  'kind',
+  'shows',
+  'visibility',
+  'importance',
+  'briefing',
+] as const;
+
+/** What the fields begin with: a draft's, its times by the clock of its own zone or of whoever looks. */
+export function valuesOf(draft: Draft, zone: string): Values {
+  const blank = {
+    title: '',
+    place: '',
+    link: '',
+    notes: '',
+    kind: 'meeting',
+    shows: 'busy',
+    visibility: 'follow',
+    importance: 'normal',
+    repeat: 'none',
+    repeatUntil: '',
+    briefing: '',
+    scope: 'one',
+  } as const;
+  const times = (start: number, end: number, allDay: boolean) => ({
+    allDay,
+    day: dateText(start),
+    lastDay: dateText(allDay ? end - DAY : end),
+    from: allDay ? '09:00' : wallText(start).slice(11, 16),
+    to: allDay ? '10:00' : wallText(end).slice(11, 16),
+  });
+  if (draft.kind === 'new') return { ...blank, ...times(draft.start, draft.end, false), zone };
+  const { item } = draft;
+  const own = item.asSet?.zone && item.asSet.zone !== 'UTC' ? item.asSet.zone : zone;
+  const [start, end] = item.allDay
+    ? [parseDate(item.start) ?? 0, parseDate(item.end) ?? 0]
+    : [toWall(own, parseInstant(item.start) ?? 0), toWall(own, parseInstant(item.end) ?? 0)];
+  const until = /UNTIL=(\d{4})(\d{2})(\d{2})/.exec(item.repeats?.rule ?? '');
+  return {
+    ...blank,
+    ...times(start, end, item.allDay),
+    zone: own,
+    title: item.title ?? '',
+    place: item.place ?? '',
+    link: item.link ?? '',
+    notes: item.notes ?? '',
+    kind: item.kind ?? 'meeting',
+    shows: item.asSet?.shows ?? item.shows,
+    visibility: item.visibility ?? 'follow',
+    importance: item.importance ?? 'normal',
+    repeat: item.repeats ? repeatKind(item.repeats.rule) : 'none',
+    repeatUntil: until ? `${until[1]}-${until[2]}-${until[3]}` : '',
+    briefing: item.briefing ?? '',
+  };
+}
+
+/** When an item takes place, as the server takes it. */
+export function whenOf(v: Values) {
+  if (v.allDay) {
+    const last = parseDate(v.lastDay);
+    return { start: v.day, end: last === null ? v.lastDay : dateText(last + DAY), allDay: true, zone: v.zone };
+  }
+  return { start: `${v.day}T${v.from}`, end: `${v.lastDay}T${v.to}`, allDay: false, zone: v.zone };
+}
+
+/** Whether what is typed into a draft is put forward rather than saved. */
+export const isForward = (draft: Draft, head: BoardHead): boolean =>
+  draft.kind === 'new' ? head.may.suggest : draft.item.maySuggest === true;
+
+/** Where the server's field names stand in the form. */
+export const FIELD: Record<string, keyof Values> = {
+  start: 'from',
+  end: 'to',
+  repeat: 'repeat',
+  'repeat.rule': 'repeat',
+};
