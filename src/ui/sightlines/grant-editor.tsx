@@ -1,12 +1,7 @@
 'use client';
 import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
-import FormControlLabel from '@mui/material/FormControlLabel';
-import MenuItem from '@mui/material/MenuItem';
-import Switch from '@mui/material/Switch';
 import TextField from '@mui/material/TextField';
-import ToggleButton from '@mui/material/ToggleButton';
-import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { usePathname, useSearchParams } from 'next/navigation';
 import { type ReactNode, useEffect, useState } from 'react';
@@ -22,19 +17,21 @@ import type {
 } from '@/contract/access.ts';
 import { CallRefused, call } from '@/contract/call.ts';
 import { type RightsWire, reachOf } from '@/contract/sight.ts';
-import { SCOPES, SIGHTS } from '@/core/calendar/index.ts';
 import { dateText, parseInstant, toWall, weekStart } from '@/core/time/index.ts';
 import { dropDraft, peekDraft, useKeepOnLeaving } from '../common/kept-drafts.ts';
 import { said } from '../common/refusal.ts';
-import { DAY, dayMonth, fullDay } from '../common/times.ts';
+import { DAY } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 import { useFrame } from '../frame/frame-context.tsx';
 import { audienceParam } from './audience-param.ts';
 import { BarredCard } from './barred-card.tsx';
 import { ConfirmGive } from './confirm-give.tsx';
+import { GrantHead } from './grant-head.tsx';
 import { LinkPart } from './link-part.tsx';
 import { Opened } from './opened.tsx';
+import { FieldWrong, RightsPart, same } from './rights-part.tsx';
 import { useSentence } from './sentence.tsx';
+import { TakeCard } from './take-card.tsx';
 import { TheirView } from './their-view.tsx';
 
 export const NOTHING: RightsWire = {
@@ -48,7 +45,6 @@ export const NOTHING: RightsWire = {
   copies: false,
   shares: false,
 };
-const EXTRAS = ['suggest', 'private', 'speaks', 'copies', 'shares'] as const;
 const EXTRA_NAMES: Readonly<Record<string, true>> = {
   suggest: true,
   private: true,
@@ -56,9 +52,6 @@ const EXTRA_NAMES: Readonly<Record<string, true>> = {
   copies: true,
   shares: true,
 };
-const LETTER = { waiting: 'letterWaiting', sent: 'letterSent', failed: 'letterFailed' } as const;
-const PRESETS_SHOWN = ['helper', 'booker', 'arranger', 'delegate', 'steward'] as const;
-const same = (a: RightsWire, b: RightsWire): boolean => JSON.stringify(a) === JSON.stringify(b);
 
 /** What of a choice is kept when another row, or another screen, is turned to. */
 interface KeptGrant {
@@ -142,14 +135,6 @@ export function GrantEditor(props: {
   // What is confirmed, and whether it must be, goes by the answer for the rights as they stand: until it is here, saving waits.
   const ready = queued === null && settled;
 
-  const choice = (group: string, value: string): ChoiceWire | undefined =>
-    answer?.choices.find((c) => c.group === group && c.value === value);
-  const why = (c: ChoiceWire | undefined): string | undefined =>
-    c?.barred
-      ? tl(`barred.${c.barred as 'giverHoldsLess'}`)
-      : c?.needs
-        ? tl(`misfit.${c.needs as 'sight'}`)
-        : undefined;
   const pick = (group: string, value: string) => {
     setRefused(null);
     setFields({});
@@ -301,7 +286,6 @@ export function GrantEditor(props: {
     return give(false, { from: was.from, until: dateText(last + 7 * DAY) });
   };
   const words = sentence(settled && row.cutBy.length > 0 ? answer.effective : rights, owner, lines.own);
-  const reach = reachOf(rights);
   const cautions = (['speaks', 'shares', 'private'] as const)
     .filter((extra) => rights[extra])
     .map((extra) => tl(`caution.${extra}`, { owner }));
@@ -315,36 +299,6 @@ export function GrantEditor(props: {
           : c.group in EXTRA_NAMES
             ? t(`extras.${c.group as 'private'}`)
             : tl(c.group === 'add' ? 'addRight' : c.group === 'change' ? 'change' : 'removeRight');
-  const chooser = (
-    group: string,
-    label: string,
-    className: string,
-    value: string | null,
-    options: [string, string, string][],
-  ) => (
-    <>
-      <h3 id={`choose-${group}`}>{label}</h3>
-      <ToggleButtonGroup
-        exclusive
-        className={`seg ${className}`}
-        aria-labelledby={`choose-${group}`}
-        value={value}
-        onChange={(_, v: string | null) => v && pick(group, v)}
-      >
-        {options.map(([v, word, help]) => (
-          <ToggleButton
-            key={v}
-            value={v}
-            className={choice(group, v)?.barred ? 'barred' : ''}
-            title={why(choice(group, v))}
-          >
-            {word}
-            <small>{help}</small>
-          </ToggleButton>
-        ))}
-      </ToggleButtonGroup>
-    </>
-  );
   const date = (name: 'from' | 'until', label: string) => (
     <TextField
       type="date"
@@ -361,42 +315,7 @@ export function GrantEditor(props: {
     <>
       <div className="col">
         <div className="editor">
-          <div>
-            <h2>{name}</h2>
-            <p className="small soft">
-              {[
-                row.audience.kind === 'group' ? tl('groupOf', { count: Number(row.who.detail) }) : row.who.detail,
-                grant ? tl('since', { date: fullDay(toWall(style.zone, parseInstant(grant.since) ?? 0)) }) : null,
-                grant?.byAdministrator
-                  ? tl('byAdministrator', grant.given)
-                  : grant && grant.given.actor !== grant.given.principal
-                    ? tl('givenFor', grant.given)
-                    : null,
-                grant?.letter ? tl(LETTER[grant.letter]) : null,
-                grant && !everyoneRow && !link
-                  ? grant.told
-                    ? tl('told', { date: dayMonth(toWall(style.zone, parseInstant(grant.told) ?? 0)) })
-                    : tl('notTold')
-                  : null,
-                grant && !everyoneRow
-                  ? grant.used
-                    ? tl('used', { date: dayMonth(toWall(style.zone, parseInstant(grant.used) ?? 0)) })
-                    : tl('neverUsed')
-                  : null,
-              ]
-                .filter(Boolean)
-                .join(' · ')}
-              {grant &&
-                !everyoneRow &&
-                !link &&
-                (!grant.told || grant.letter === 'failed') &&
-                grant.state !== 'ended' && (
-                  <Button variant="text" sx={{ minHeight: 0, py: 0 }} loading={busy} onClick={tellNow}>
-                    {tl('tellNow')}
-                  </Button>
-                )}
-            </p>
-          </div>
+          <GrantHead row={row} grant={grant} name={name} busy={busy} onTell={tellNow} />
           {chips}
           {link && (
             <LinkPart
@@ -431,93 +350,13 @@ export function GrantEditor(props: {
               onClose={() => setBarred(null)}
             />
           )}
-          {!everyoneRow &&
-            !link &&
-            chooser(
-              'preset',
-              tl('asWhole'),
-              'reach',
-              PRESETS_SHOWN.find((p) => {
-                const c = choice('preset', p);
-                return c && same({ ...c.rights, private: rights.private, copies: rights.copies }, rights);
-              }) ?? null,
-              PRESETS_SHOWN.map((p) => [p, t(`presets.${p}`), t(`presetHelp.${p}`)]),
-            )}
-          {chooser(
-            'sight',
-            tl('seesHead'),
-            'sight',
-            rights.sight,
-            SIGHTS.map((s) => [
-              s,
-              !everyoneRow && !link && s === 'nothing' ? t('presets.shutOut') : t(`sights.${s}`),
-              t(`sightHelp.${s}`),
-            ]),
-          )}
-          <FieldWrong text={fields.sight} />
-          {!link &&
-            chooser(
-              'reach',
-              tl('mayHead'),
-              'reach',
-              reach,
-              (['look', 'add', 'arrange', 'words'] as const).map((r) => [r, t(`reaches.${r}`), t(`reachHelp.${r}`)]),
-            )}
-          {reach === 'words' && (
-            <div className="row">
-              <FormControlLabel
-                label={tl('addRight')}
-                control={
-                  <Switch size="small" checked={rights.add} onChange={(e) => pick('add', String(e.target.checked))} />
-                }
-              />
-              {(['change', 'remove'] as const).map((right) => (
-                <TextField
-                  key={right}
-                  select
-                  label={right === 'change' ? tl('change') : tl('removeRight')}
-                  value={rights[right]}
-                  onChange={(e) => pick(right, e.target.value)}
-                >
-                  {SCOPES.map((s) => (
-                    <MenuItem key={s} value={s} className={choice(right, s)?.barred ? 'barred' : ''}>
-                      {t(`scopes.${s}`)}
-                    </MenuItem>
-                  ))}
-                </TextField>
-              ))}
-            </div>
-          )}
-          <FieldWrong text={fields.change ?? fields.remove ?? fields.add} />
-          {!everyoneRow && !link && (
-            <div className="extras">
-              {EXTRAS.map((extra) => {
-                const on = choice(extra, 'true');
-                const no = !rights[extra] ? why(on) : undefined;
-                const closed = !rights[extra] && on?.needs != null && !on.barred;
-                return (
-                  <FormControlLabel
-                    key={extra}
-                    className="extra"
-                    disabled={closed}
-                    control={
-                      <Switch
-                        size="small"
-                        checked={rights[extra]}
-                        onChange={(e) => pick(extra, String(e.target.checked))}
-                      />
-                    }
-                    label={
-                      <>
-                        {t(`extras.${extra}`)}
-                        <small>{fields[extra] ?? no ?? t(`extrasHelp.${extra}`)}</small>
-                      </>
-                    }
-                  />
-                );
-              })}
-            </div>
-          )}
+          <RightsPart
+            rights={rights}
+            choices={answer?.choices ?? []}
+            audience={everyoneRow ? 'everyone' : link ? 'link' : 'one'}
+            fields={fields}
+            onPick={pick}
+          />
           {settled && answer.opened.length > 0 && <Opened items={answer.opened} ticked={hidden} onTick={setHidden} />}
           {!everyoneRow && (
             <>
@@ -573,36 +412,14 @@ export function GrantEditor(props: {
               onNo={() => setConfirming(null)}
             />
           ) : taking && answer ? (
-            <div className="card wrong-card acts" role="alert">
-              <h3>{link ? tl('withdrawTitle', { name }) : tl('takeTitle', { name: who })}</h3>
-              {link ? (
-                <p>{tl('withdrawThen')}</p>
-              ) : (
-                <>
-                  <p>
-                    {tl('takeThen', {
-                      name: who,
-                      sight: t(`sightWords.${answer.without.sight}`),
-                      step: answer.withoutStep,
-                    })}
-                  </p>
-                  <p className="small soft">{tl('shutOutInstead')}</p>
-                </>
-              )}
-              <div className="row" style={{ marginTop: 8 }}>
-                <Button variant="contained" color="error" loading={busy} onClick={() => take(false)}>
-                  {link ? tl('withdrawDo') : tl('takeDo')}
-                </Button>
-                {!link && (
-                  <Button variant="outlined" loading={busy} onClick={() => take(true)}>
-                    {tl('takeTell')}
-                  </Button>
-                )}
-                <Button variant="outlined" onClick={() => setTaking(false)}>
-                  {tl('leave')}
-                </Button>
-              </div>
-            </div>
+            <TakeCard
+              link={link}
+              name={link ? name : who}
+              answer={answer}
+              busy={busy}
+              onTake={take}
+              onLeave={() => setTaking(false)}
+            />
           ) : (
             <div className="row acts">
               <Button
@@ -668,8 +485,4 @@ export function GrantEditor(props: {
       />
     </>
   );
-}
-
-function FieldWrong({ text }: { text: string | undefined }) {
-  return text ? <p className="small wrong">{text}</p> : null;
 }

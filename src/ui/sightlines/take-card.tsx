@@ -1,0 +1,50 @@
+'use client';
+import Button from '@mui/material/Button';
+import { useTranslations } from 'use-intl';
+import type { PreviewAnswer } from '@/contract/access.ts';
+
+/** Asked once more before a grant is taken away: what its audience is left with. */
+export function TakeCard(props: {
+  link: boolean;
+  name: string;
+  answer: PreviewAnswer;
+  busy: boolean;
+  onTake: (tell: boolean) => void;
+  onLeave: () => void;
+}) {
+  const { link, name, answer, busy, onTake, onLeave } = props;
+  const t = useTranslations();
+  const tl = useTranslations('lines');
+  return (
+    <div className="card wrong-card acts" role="alert">
+      <h3>{link ? tl('withdrawTitle', { name }) : tl('takeTitle', { name })}</h3>
+      {link ? (
+        <p>{tl('withdrawThen')}</p>
+      ) : (
+        <>
+          <p>
+            {tl('takeThen', {
+              name,
+              sight: t(`sightWords.${answer.without.sight}`),
+              step: answer.withoutStep,
+            })}
+          </p>
+          <p className="small soft">{tl('shutOutInstead')}</p>
+        </>
+      )}
+      <div className="row" style={{ marginTop: 8 }}>
+        <Button variant="contained" color="error" loading={busy} onClick={() => onTake(false)}>
+          {link ? tl('withdrawDo') : tl('takeDo')}
+        </Button>
+        {!link && (
+          <Button variant="outlined" loading={busy} onClick={() => onTake(true)}>
+            {tl('takeTell')}
+          </Button>
+        )}
+        <Button variant="outlined" onClick={onLeave}>
+          {tl('leave')}
+        </Button>
+      </div>
+    </div>
+  );
+}
