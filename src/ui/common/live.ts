@@ -1,6 +1,7 @@
 'use client';
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
+import { askAgain } from './ask-again.ts';
 
 export type LiveState =
   | { readonly kind: 'connecting' }
@@ -31,30 +32,30 @@ export function useLive(me: string): LiveState {
         // What is not on the screen may be older than a change missed meanwhile: it goes, and is asked for when wanted.
         if (note.state.kind === 'live' && current.kind !== 'live') {
           client.removeQueries({ type: 'inactive' });
-          void client.invalidateQueries();
+          void askAgain(client);
         }
         current = note.state;
         setState(note.state);
       } else if (note.kind === 'changed') {
-        void client.invalidateQueries({ queryKey: ['calendar', note.calendar] });
-        void client.invalidateQueries({ queryKey: ['suggestions'] });
+        void askAgain(client, { queryKey: ['calendar', note.calendar] });
+        void askAgain(client, { queryKey: ['suggestions'] });
       } else if (note.kind === 'over') {
         // Signed out: whatever is asked now says so, and nothing of before stays.
         client.removeQueries({ type: 'inactive' });
-        void client.invalidateQueries();
+        void askAgain(client);
       } else if (note.kind === 'told') {
-        void client.invalidateQueries({ queryKey: ['suggestions'] });
-        void client.invalidateQueries({ queryKey: ['notices'] });
-        void client.invalidateQueries({ queryKey: ['frame'] });
+        void askAgain(client, { queryKey: ['suggestions'] });
+        void askAgain(client, { queryKey: ['notices'] });
+        void askAgain(client, { queryKey: ['frame'] });
       } else if (note.kind === 'access') {
         // Nothing fetched under the old access stays: what isn't on the screen goes now, what is on it with the answer.
         const queryKey = ['calendar', note.calendar];
         client.removeQueries({ queryKey, type: 'inactive' });
-        client.invalidateQueries({ queryKey }, { throwOnError: true }).catch(() => client.resetQueries({ queryKey }));
-        void client.invalidateQueries({ queryKey: ['frame'] });
-        void client.invalidateQueries({ queryKey: ['people'] });
+        askAgain(client, { queryKey }, { throwOnError: true }).catch(() => client.resetQueries({ queryKey }));
+        void askAgain(client, { queryKey: ['frame'] });
+        void askAgain(client, { queryKey: ['people'] });
         client.removeQueries({ queryKey: ['suggestions'], type: 'inactive' });
-        void client.invalidateQueries({ queryKey: ['suggestions'] });
+        void askAgain(client, { queryKey: ['suggestions'] });
       } else if (leading) channel.postMessage({ kind: 'state', state: current } satisfies Note);
     };
     const tell = (note: Note) => {

@@ -10,6 +10,7 @@ import { dateText, parseInstant, toWall, weekStart } from '@/core/time/index.ts'
 import { Details } from '../board/details.tsx';
 import { Hours } from '../board/hours.tsx';
 import { Legend } from '../board/legend.tsx';
+import { askAgain } from '../common/ask-again.ts';
 import { Mark } from '../common/hills.tsx';
 import { useHydrated } from '../common/hydrated.ts';
 import { DAY, dayMonth, dayName, weekTitle, zonePlace } from '../common/times.ts';
@@ -45,9 +46,8 @@ export function LinkBoard({ link }: { link: string }) {
   const data = gone ? undefined : query.data;
   useLinkLive(link, gone, () => {
     client.removeQueries({ queryKey: ['link', link], type: 'inactive' });
-    client
-      .invalidateQueries({ queryKey: ['link', link] }, { throwOnError: true })
-      .catch(() => client.resetQueries({ queryKey: ['link', link] }));
+    const filters = { queryKey: ['link', link] };
+    askAgain(client, filters, { throwOnError: true }).catch(() => client.resetQueries(filters));
   });
   const until = data?.until ?? null;
   useEffect(() => {
@@ -159,17 +159,13 @@ export function LinkBoard({ link }: { link: string }) {
   );
 }
 
-/** Listens for changes of what a link shows, and asks again at each and after each reconnection. */
+/** Listens for changes of what a link shows, and asks again at each and whenever it begins to hear. */
 function useLinkLive(link: string, gone: boolean, onChange: () => void): void {
   const changed = useEffectEvent(onChange);
   useEffect(() => {
     if (gone) return;
     const source = new EventSource(`/api/links/${encodeURIComponent(link)}/live`);
-    let opened = false;
-    source.onopen = () => {
-      if (opened) changed();
-      opened = true;
-    };
+    source.onopen = () => changed();
     source.onmessage = () => changed();
     return () => source.close();
   }, [link, gone]);
