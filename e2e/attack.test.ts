@@ -140,7 +140,7 @@ describe('while the worst files come in, others read as before', () => {
   });
 
   test('bringing in can be stopped, and nothing of it stays', async () => {
-    const read = await preview(events(3000, 'stopped', 'DTSTART:20270302T090000Z', 'DURATION:PT1H'));
+    const read = await preview(events(12_000, 'stopped', 'DTSTART:20270302T090000Z', 'DURATION:PT1H'));
     const coming = ines.send('POST', `/api/imports/${read.preview}`);
     let state = { kind: 'ready', done: 0 };
     while (state.kind !== 'comingIn' || state.done === 0) state = await ines.json(`/api/imports/${read.preview}`);
@@ -150,6 +150,26 @@ describe('while the worst files come in, others read as before', () => {
     const key = await calendarOf(ines, 'ines');
     expect((await ines.send('GET', `/api/calendars/${key}/items?${MONDAY}`)).text).not.toContain('stopped 1');
   });
+});
+
+test('one person’s slow files wait for each other, not others’ for them', async () => {
+  const rule = 'RRULE:FREQ=MINUTELY;INTERVAL=61;BYDAY=MO,TU,WE,TH,FR,SA,SU;BYHOUR=3;BYSETPOS=1';
+  const slowFile = events(80, 'slow', 'DTSTART:19000101T080000Z', rule);
+  const key = await calendarOf(ines, 'ines');
+  const type = { 'content-type': 'text/calendar' };
+  let over = 0;
+  const sent = Array.from({ length: 6 }, async () => {
+    const read = await ines.send('POST', `/api/calendars/${key}/imports`, slowFile, type);
+    over += read.status === 200 ? 1 : 0;
+    return read.status;
+  });
+  // Two too many are refused at once; by then the others are under way.
+  await Promise.race(sent);
+  const kofi = await Caller.stepIn(server.address, 'kofi');
+  const path = `/api/calendars/${await calendarOf(kofi, 'kofi')}/imports`;
+  const own = await kofi.send('POST', path, events(1, 'quick', 'DTSTART:20270302T090000Z'), type);
+  expect([own.status, over < 4]).toEqual([200, true]);
+  expect((await Promise.all(sent)).sort()).toEqual([200, 200, 200, 200, 429, 429]);
 });
 
 test('an answer has a most, says so, and is asked on behind', async () => {

@@ -27,6 +27,7 @@ export const ERRORS = {
   stopped: 409,
   busyBringingIn: 409,
   tooManyWindows: 429,
+  tooManyFiles: 429,
   tooSlow: 408,
   tooManySuggestions: 409,
   previewGone: 409,

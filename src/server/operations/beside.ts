@@ -4,6 +4,7 @@ import { calendarByKey } from '../repositories/calendars.ts';
 import { type Result, refuse } from '../result.ts';
 import type { JobName, Port } from '../workers/port.ts';
 import { hasThreads, readBeside, TookTooLong, workBeside } from '../workers/threads.ts';
+import { GaveUp, TooManyWaiting } from '../workers/turns.ts';
 import type { Context } from './context.ts';
 import { isRefusal } from './deciding.ts';
 import { comingRange } from './findings.ts';
@@ -59,7 +60,7 @@ const portHere = (progress?: (done: number, of: number) => void, stopped = () =>
   alone: async (work) => work(hub().listeners()),
 });
 
-/** Does a long work beside requests. `begun` is given the way to stop it. Answers a refusal where it takes too long. */
+/** Does a long work beside requests. `begun` is given the way to stop it. Answers a refusal where it takes too long, or too much waits. */
 export async function work<N extends 'readFile' | 'bringIn' | 'takeBatchBack'>(
   ctx: Context,
   name: N,
@@ -81,7 +82,15 @@ export async function work<N extends 'readFile' | 'bringIn' | 'takeBatchBack'>(
   try {
     return (await workBeside(jobFor(ctx, name, args), hooks)) as JobAnswer<N>;
   } catch (error) {
-    if (error instanceof TookTooLong) return refuse('fileTookTooLong') as Result<never> as JobAnswer<N>;
+    const code =
+      error instanceof TookTooLong
+        ? 'fileTookTooLong'
+        : error instanceof TooManyWaiting
+          ? 'tooManyFiles'
+          : error instanceof GaveUp
+            ? 'stopped'
+            : null;
+    if (code) return refuse(code) as Result<never> as JobAnswer<N>;
     throw error;
   }
 }

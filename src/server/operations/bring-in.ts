@@ -27,7 +27,7 @@ import {
   updateItem,
 } from '../repositories/items.ts';
 import { dropComing, keepComing, letIn, unindexBatch } from '../repositories/occurrences.ts';
-import { recordTrail, trailByKey } from '../repositories/trail.ts';
+import { trailByKey } from '../repositories/trail.ts';
 import { keepZone } from '../repositories/zone-definitions.ts';
 import { ok, type Result, refuse } from '../result.ts';
 import type { Port } from '../workers/port.ts';
@@ -40,6 +40,7 @@ import { Directory } from './directory.ts';
 import { findImportable } from './importing.ts';
 import { indexItem, repeats } from './indexing.ts';
 import { happeningsRead, type ReadyFile, replacedIn, seriesForm, thereAlready } from './read-file.ts';
+import { trailOn } from './trail.ts';
 import { hands } from './writing.ts';
 
 /** Items written in one go before others get their turn. */
@@ -172,7 +173,7 @@ function close(
   }
   saveBatch(ctx.db, batch.id, 'in', before);
   const fresh = itemsOfBatch(ctx.db, batch.id);
-  const undo = record(ctx, calendar, batch.key, 'item.broughtIn', null, {
+  const undo = trailOn(ctx, calendar, batch.key, 'item.broughtIn', null, {
     batch: batch.key,
     items: fresh.length,
     renewed: before.length,
@@ -325,36 +326,12 @@ function takeBack(
     if (item) indexItem(ctx.db, calendar, item);
   }
   saveBatch(ctx.db, batch.id, 'undone', []);
-  const undo = record(ctx, calendar, batch.key, 'item.takenBack', { batch: batch.key }, null);
+  const undo = trailOn(ctx, calendar, batch.key, 'item.takenBack', { batch: batch.key }, null);
   const changes = [
     ...items.map((before) => ({ before: { ...before, removedAt: null }, after: null })),
     ...batch.before.map((was, i) => ({ before: stand[i] ?? null, after: was })),
   ];
   return ok({ undo, tell: whoSees(ctx, calendar, changes, listeners) });
-}
-
-/** Records what was done with a whole file in the trail of the calendar's owner. Answers the entry's key, which undoes it. */
-function record(
-  ctx: Context,
-  calendar: Calendar,
-  batch: string,
-  verb: 'item.broughtIn' | 'item.takenBack',
-  before: object | null,
-  after: object | null,
-): string {
-  const key = newKey();
-  recordTrail(ctx.db, {
-    key,
-    at: ctx.now,
-    actorId: ctx.viewer.id,
-    principalId: calendar.ownerId,
-    calendarId: calendar.id,
-    subject: batch,
-    verb,
-    before,
-    after,
-  });
-  return key;
 }
 
 /** Removes what there is of a batch that didn't come in, in slices. */

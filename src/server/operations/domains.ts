@@ -3,7 +3,7 @@ import { allPeople } from '../repositories/people.ts';
 import { ok, type Result, refuse } from '../result.ts';
 import { domainOf } from './audience.ts';
 import type { Context } from './context.ts';
-import { trailOwn } from './trail-own.ts';
+import { trailOwn } from './trail.ts';
 
 /** The organisation's domains. For anyone inside. */
 export function readDomains(ctx: Context): Result<{ domains: string[] }> {

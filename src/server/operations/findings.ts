@@ -14,7 +14,7 @@ import type { Context } from './context.ts';
 import { type Decided, isRefusal, rulesOf, viewerOf } from './deciding.ts';
 import { Directory } from './directory.ts';
 import { findShared } from './sightlines.ts';
-import { trailOwn } from './trail-own.ts';
+import { trailOwn } from './trail.ts';
 import { type Range, viewsIn } from './views.ts';
 
 const DAY = 86_400_000;

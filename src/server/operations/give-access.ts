@@ -14,7 +14,6 @@ import { endGrant, grantsOn, insertGrant, type StoredGrant } from '../repositori
 import { type StoredItem, updateItem } from '../repositories/items.ts';
 import { insertLink } from '../repositories/links.ts';
 import { nameOutsider } from '../repositories/outsider-names.ts';
-import { recordTrail } from '../repositories/trail.ts';
 import { ok, type Refusal, type Result, refuse } from '../result.ts';
 import { announceAccess, announceItems } from './announce.ts';
 import { type FoundAudience, findAudience, sameAudience } from './audience.ts';
@@ -26,6 +25,7 @@ import { addOutsider } from './outsiders.ts';
 import { linkBarred } from './preview-access.ts';
 import { findShared, type Shared } from './sightlines.ts';
 import { tellOf, tellOwner } from './tell.ts';
+import { trailOn } from './trail.ts';
 import { hands, type ItemChange, trailItems } from './writing.ts';
 
 const MISFIT_FIELDS = {
@@ -281,17 +281,8 @@ function write(ctx: Context, plan: Plan): GivenAnswer {
         recordedFrom: ctx.now,
       })
     : null;
-  recordTrail(ctx.db, {
-    key: newKey(),
-    at: ctx.now,
-    actorId: ctx.viewer.id,
-    principalId: calendar.ownerId,
-    calendarId: calendar.id,
-    subject: JSON.stringify(audience.stored),
-    verb: next ? 'access.given' : 'access.taken',
-    before: current && { rights: current.rights, starts: current.starts, ends: current.ends },
-    after: next,
-  });
+  const before = current && { rights: current.rights, starts: current.starts, ends: current.ends };
+  trailOn(ctx, calendar, JSON.stringify(audience.stored), next ? 'access.given' : 'access.taken', before, next);
   const kind = current ? (next ? 'changed' : 'taken') : 'given';
   if (tell) tellOf(ctx, calendar, audience, id ?? null, kind, tell.note);
   tellOwner(ctx, calendar, audience, id ?? current?.id ?? null, kind);

@@ -24,7 +24,7 @@ import type { Context } from './context.ts';
 import { decideOn } from './deciding.ts';
 import { endWhatHung } from './holding.ts';
 import { tellOfJoining } from './tell.ts';
-import { trailOwn } from './trail-own.ts';
+import { trailOwn } from './trail.ts';
 
 /** Makes a group with its first members; memberships are dated facts. Answers its key. */
 export function addGroup(ctx: Context, name: string, members: readonly Person[]): string {

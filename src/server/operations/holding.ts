@@ -1,14 +1,13 @@
 import { type Decision, decide, type HouseRules, type Rights, SIGHT_RANK } from '@/core/access/index.ts';
 import { SCOPES } from '@/core/calendar/index.ts';
-import { newKey } from '../ids.ts';
 import { type Calendar, calendarById, calendarsOf, mainCalendarOf } from '../repositories/calendars.ts';
 import { endGrant, grantsOn, type StoredAudience, type StoredGrant } from '../repositories/grants.ts';
 import { groupsOf } from '../repositories/groups.ts';
 import { personById } from '../repositories/people.ts';
-import { recordTrail } from '../repositories/trail.ts';
 import type { Context } from './context.ts';
 import { collectionOf, type Decided, rulesOf, viewerOf } from './deciding.ts';
 import { tellOf } from './tell.ts';
+import { trailOn } from './trail.ts';
 
 /*
  * Nobody who gives access for somebody gives more, or longer, than they hold; what they hold for a time or through a group ends with
@@ -132,16 +131,7 @@ function stillHolds(ctx: Context, calendar: Calendar, grant: StoredGrant): boole
 
 function end(ctx: Context, calendar: Calendar, grant: StoredGrant): void {
   endGrant(ctx.db, grant.id, ctx.now);
-  recordTrail(ctx.db, {
-    key: newKey(),
-    at: ctx.now,
-    actorId: ctx.viewer.id,
-    principalId: calendar.ownerId,
-    calendarId: calendar.id,
-    subject: JSON.stringify(grant.audience),
-    verb: 'access.taken',
-    before: { rights: grant.rights, starts: grant.starts, ends: grant.ends },
-    after: null,
-  });
+  const before = { rights: grant.rights, starts: grant.starts, ends: grant.ends };
+  trailOn(ctx, calendar, JSON.stringify(grant.audience), 'access.taken', before, null);
   tellOf(ctx, calendar, { stored: grant.audience }, null, 'taken', '');
 }

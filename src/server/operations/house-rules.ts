@@ -8,7 +8,7 @@ import { announceAccess } from './announce.ts';
 import { audienceOf } from './audience.ts';
 import type { Context } from './context.ts';
 import { ceilingsOn, collectionOf, storedRules } from './deciding.ts';
-import { trailOwn } from './trail-own.ts';
+import { trailOwn } from './trail.ts';
 
 /** The rules in force, whether the one who asks may change them, and how many grants they cut. Everyone inside may read them. */
 export function readHouseRules(ctx: Context): Result<{ rules: HouseRulesWire; mayChange: boolean; cut: number }> {

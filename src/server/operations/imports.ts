@@ -59,7 +59,7 @@ function tidy(person: number, now: number): void {
 
 /**
  * Reads a calendar file beside requests and says what would come in, what is there already and what can't be read and why. Nothing is
- * written; the reading is kept for a while under the preview's key. `gone` is asked whether the one who asked has left.
+ * written; the reading is kept for a while under the preview's key. It is given up when `signal` says that the one who asked has left.
  */
 export async function previewImport(
   ctx: Context,

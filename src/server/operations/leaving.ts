@@ -31,7 +31,7 @@ import { collectionOf } from './deciding.ts';
 import { Directory } from './directory.ts';
 import { endWhatHung } from './holding.ts';
 import { tellOfSignIn } from './tell.ts';
-import { trailOwn } from './trail-own.ts';
+import { trailOwn } from './trail.ts';
 
 /** A person with everything their leaving would end and hand on: the review before the act. For administrators. */
 export async function readPerson(ctx: Context, handle: string): Promise<Result<PersonFile>> {

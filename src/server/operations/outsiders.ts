@@ -2,7 +2,7 @@ import { newKey } from '../ids.ts';
 import { insertPerson, type Person, personByAddress, personById } from '../repositories/people.ts';
 import type { Context } from './context.ts';
 import { freeHandle } from './handles.ts';
-import { trailOwn } from './trail-own.ts';
+import { trailOwn } from './trail.ts';
 
 /**
  * Makes a person known by an address alone, outside the organisation: no calendar, no account until they ask for a way in.

@@ -36,7 +36,7 @@ import { holdsByThread, holdsUntil } from './holding.ts';
 import { AHEAD, BACK } from './indexing.ts';
 import { wishesWaiting } from './rule-wishes.ts';
 import { suggestionsWaiting } from './suggestions.ts';
-import { trailOwn } from './trail-own.ts';
+import { trailOwn } from './trail.ts';
 
 /**
  * The directory, with what the one who asks may see of each calendar. Inside, that people are there is no secret; calendars are.

@@ -17,7 +17,7 @@ import type { Context } from './context.ts';
 import { storedRules } from './deciding.ts';
 import { Directory } from './directory.ts';
 import { changeHouseRules } from './house-rules.ts';
-import { trailOwn } from './trail-own.ts';
+import { trailOwn } from './trail.ts';
 
 type Rule = RuleChange['rule'];
 

@@ -30,7 +30,7 @@ import { type Decided, decideOn, findCalendar, isRefusal } from './deciding.ts';
 import { Directory } from './directory.ts';
 import { type FoundItem, findItem, findSeen } from './find-item.ts';
 import { removeItem } from './remove-item.ts';
-import { trailOwn } from './trail-own.ts';
+import { trailOwn } from './trail.ts';
 import { viewsIn } from './views.ts';
 import { readWhen, type StoredWhen } from './when.ts';
 import { viewFor } from './writing.ts';

@@ -1,12 +1,11 @@
-import { newKey } from '../ids.ts';
 import { calendarById, setSuspended } from '../repositories/calendars.ts';
 import { grantsOn } from '../repositories/grants.ts';
-import { recordTrail } from '../repositories/trail.ts';
 import { ok, type Result, refuse } from '../result.ts';
 import { announceAccess } from './announce.ts';
 import type { Context } from './context.ts';
 import { collectionOf, findCalendar, isRefusal } from './deciding.ts';
 import { Directory } from './directory.ts';
+import { trailOn } from './trail.ts';
 
 /** Suspends all sharing of a calendar, or resumes it with every grant as it was. The owner's alone. */
 export function suspendSharing(ctx: Context, key: string, suspended: boolean): Result<{ done: true }> {
@@ -18,17 +17,8 @@ export function suspendSharing(ctx: Context, key: string, suspended: boolean): R
   const before = collectionOf(calendar, grantsOn(ctx.db, calendar.id));
   ctx.db.write(() => {
     setSuspended(ctx.db, calendar.id, suspended, ctx.now, ctx.viewer.id);
-    recordTrail(ctx.db, {
-      key: newKey(),
-      at: ctx.now,
-      actorId: ctx.viewer.id,
-      principalId: calendar.ownerId,
-      calendarId: calendar.id,
-      subject: calendar.key,
-      verb: suspended ? 'sharing.suspended' : 'sharing.resumed',
-      before: { suspended: !suspended },
-      after: { suspended },
-    });
+    const verb = suspended ? 'sharing.suspended' : 'sharing.resumed';
+    trailOn(ctx, calendar, calendar.key, verb, { suspended: !suspended }, { suspended });
   });
   announceAccess(ctx, calendarById(ctx.db, calendar.id) ?? calendar, before);
   return ok({ done: true });

@@ -1,13 +1,12 @@
 import type { ItemWire, WrittenAnswer } from '@/contract/items.ts';
 import { type MayItem, mayItem } from '@/core/access/index.ts';
-import { newKey } from '../ids.ts';
 import type { Calendar } from '../repositories/calendars.ts';
 import type { StoredItem } from '../repositories/items.ts';
-import { recordTrail } from '../repositories/trail.ts';
 import type { Context } from './context.ts';
 import type { Decided } from './deciding.ts';
 import { Directory } from './directory.ts';
 import { RowItem, rowOf, standingOf } from './row-item.ts';
+import { trailOn } from './trail.ts';
 import { viewOfRow } from './views.ts';
 
 /** Everything one write changed, in the order it was written: what undoing takes back, last first. */
@@ -18,19 +17,15 @@ export interface ItemChange {
 
 /** Leaves a trail row for a write on items, in the writer's and the owner's name; answers the key that undoes it. */
 export function trailItems(ctx: Context, calendar: Calendar, verb: string, changes: readonly ItemChange[]): string {
-  const key = newKey();
-  recordTrail(ctx.db, {
-    key,
-    at: ctx.now,
-    actorId: ctx.viewer.id,
-    principalId: calendar.ownerId,
-    calendarId: calendar.id,
-    subject: changes[0]?.after.key ?? '',
+  const subject = changes[0]?.after.key ?? '';
+  return trailOn(
+    ctx,
+    calendar,
+    subject,
     verb,
-    before: changes.map((c) => c.before),
-    after: changes.map((c) => c.after),
-  });
-  return key;
+    changes.map((c) => c.before),
+    changes.map((c) => c.after),
+  );
 }
 
 /** What the writer gets back: the item as they now see it, which may be not at all, and the key that undoes it. */

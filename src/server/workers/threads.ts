@@ -4,6 +4,7 @@ import type { Worker } from 'node:worker_threads';
 import { closeForOthers } from '../db/gate.ts';
 import { hub } from '../live/hub.ts';
 import type { FromThread, Job, ToThread } from './port.ts';
+import { Turns } from './turns.ts';
 
 /** The thread took longer than it may, or was ended. */
 export class TookTooLong extends Error {}
@@ -93,7 +94,7 @@ class Thread {
 
 const LONGEST_READING = 30_000;
 const LONGEST_BRINGING = 10 * 60_000;
-const holder = globalThis as { paramoReader?: Thread; paramoBringing?: { running: number; queue: (() => void)[] } };
+const holder = globalThis as { paramoReader?: Thread; paramoTurns?: Turns };
 
 /** Reads beside requests, one reading after the other, on a thread that stays. */
 export async function readBeside(job: Job): Promise<unknown> {
@@ -101,20 +102,21 @@ export async function readBeside(job: Job): Promise<unknown> {
   return holder.paramoReader.run(job, LONGEST_READING).answer;
 }
 
-/** Files that are read or brought in at one time; so many others wait for their turn, and no more. */
+/** Files that are read or brought in at one time; so many of one person's, and in all, wait for their turn. */
 const AT_ONCE = 2;
+const MOST_WAITING_EACH = 3;
 const MOST_WAITING = 20;
 
-/** Does a long work on a thread of its own, which ends with it. `begun` is given the way to stop it. */
+/**
+ * Does a long work on a thread of its own, which ends with it, when it is its turn. `begun` is given the way to stop it, also while it
+ * waits. Throws `TooManyWaiting`, `GaveUp` and `TookTooLong`.
+ */
 export async function workBeside(
   job: Job,
   hooks: { longestMs?: number; progress?: (done: number, of: number) => void; begun?: (stop: () => void) => void },
 ): Promise<unknown> {
-  holder.paramoBringing ??= { running: 0, queue: [] };
-  const { queue } = holder.paramoBringing;
-  if (queue.length >= MOST_WAITING) throw new TookTooLong();
-  if (holder.paramoBringing.running >= AT_ONCE) await new Promise<void>((go) => queue.push(go));
-  holder.paramoBringing.running++;
+  holder.paramoTurns ??= new Turns(AT_ONCE, MOST_WAITING_EACH, MOST_WAITING);
+  const end = await holder.paramoTurns.take(job.viewer, hooks.begun);
   const thread = new Thread(2048);
   try {
     const { answer, stop } = thread.run(job, hooks.longestMs ?? LONGEST_BRINGING, hooks.progress);
@@ -122,7 +124,6 @@ export async function workBeside(
     return await answer;
   } finally {
     thread.end();
-    holder.paramoBringing.running--;
-    queue.shift()?.();
+    end();
   }
 }

@@ -1,0 +1,62 @@
+/** There are as many waiting as may be, of one person or in all. */
+export class TooManyWaiting extends Error {}
+/** Whoever waited for a turn gave it up. */
+export class GaveUp extends Error {}
+
+interface Turn {
+  readonly who: number;
+  begin(): void;
+}
+
+/**
+ * Turns at something that few may do at one time, and each person only once: whoever asks for much waits for themself, not others for
+ * them.
+ */
+export class Turns {
+  private readonly running = new Set<Turn>();
+  private readonly waiting: Turn[] = [];
+
+  constructor(
+    private readonly atOnce: number,
+    private readonly mostEach: number,
+    private readonly mostInAll: number,
+  ) {}
+
+  /**
+   * Waits for a turn; the answer ends it. `begun` is given, at once, the way to give up waiting, which ends in `GaveUp`. Throws
+   * `TooManyWaiting` where no more may wait.
+   */
+  async take(who: number, begun: (giveUp: () => void) => void = () => {}): Promise<() => void> {
+    const own = this.waiting.filter((turn) => turn.who === who).length;
+    if (own >= this.mostEach || this.waiting.length >= this.mostInAll) throw new TooManyWaiting();
+    return new Promise((resolve, reject) => {
+      const turn: Turn = {
+        who,
+        begin: () =>
+          resolve(() => {
+            this.running.delete(turn);
+            this.next();
+          }),
+      };
+      this.waiting.push(turn);
+      begun(() => {
+        const at = this.waiting.indexOf(turn);
+        if (at < 0) return;
+        this.waiting.splice(at, 1);
+        reject(new GaveUp());
+      });
+      this.next();
+    });
+  }
+
+  private next(): void {
+    while (this.running.size < this.atOnce) {
+      const busy = new Set([...this.running].map((turn) => turn.who));
+      const at = this.waiting.findIndex((turn) => !busy.has(turn.who));
+      const [turn] = at < 0 ? [] : this.waiting.splice(at, 1);
+      if (!turn) return;
+      this.running.add(turn);
+      turn.begin();
+    }
+  }
+}
