@@ -6,8 +6,37 @@ const area = (name, others) => ({
   from: { path: `^src/core/${name}/`, pathNot: TEST },
   to: { path: '^src/core/', pathNot: `^src/core/(${[name, ...others].join('|')})/` },
 });
+/** The areas of the job, each with those whose operations it may reach; every one of them may reach `deciding`, the floor. */
+const AREAS = {
+  deciding: [],
+  items: [],
+  sharing: ['items'],
+  people: ['items', 'sharing'],
+  suggestions: ['items', 'people'],
+  messages: ['items', 'sharing', 'people', 'suggestions'],
+  frame: ['items', 'sharing', 'people', 'suggestions', 'messages'],
+  beside: ['items', 'sharing'],
+};
+const areaWalls = Object.entries(AREAS).map(([name, others]) => ({
+  name: `area-${name}`,
+  comment: 'The order of the areas stands in docs/architecture.md; a circle among them is never the answer.',
+  severity: 'error',
+  from: { path: `^src/server/operations/${name}/`, pathNot: TEST },
+  to: {
+    path: '^src/server/operations/',
+    pathNot: `^src/server/operations/${name}/|^src/server/operations/(${['deciding', ...others].join('|')})/index\\.ts$`,
+  },
+}));
 module.exports = {
   forbidden: [
+    ...areaWalls,
+    {
+      name: 'operations-have-areas',
+      comment: 'Beside the areas only tests of several of them stand, and what those share.',
+      severity: 'error',
+      from: { path: `^src/server/operations/(?!(${Object.keys(AREAS).join('|')})/)`, pathNot: `${TEST}|/small-organisation\\.ts$` },
+      to: { path: '.' },
+    },
     { name: 'no-cycles', severity: 'error', from: {}, to: { circular: true } },
     {
       name: 'core-imports-only',

@@ -13,12 +13,12 @@ import {
 import type { Item } from '../src/core/calendar/index.ts';
 import { dateText } from '../src/core/time/index.ts';
 import { type Connection, openDatabase } from '../src/server/db/index.ts';
-import { contextFor } from '../src/server/operations/context.ts';
-import { createItem } from '../src/server/operations/create-item.ts';
-import { giveAccess } from '../src/server/operations/give-access.ts';
-import { listItems } from '../src/server/operations/list-items.ts';
-import { addPerson, findBoard, listPeople } from '../src/server/operations/people.ts';
-import { findPerson } from '../src/server/operations/session.ts';
+import { contextFor } from '../src/server/operations/deciding/context.ts';
+import { createItem } from '../src/server/operations/items/create-item.ts';
+import { giveAccess } from '../src/server/operations/sharing/give-access.ts';
+import { listItems } from '../src/server/operations/items/list-items.ts';
+import { addPerson, findBoard, listPeople } from '../src/server/operations/people/people.ts';
+import { findPerson } from '../src/server/operations/people/session.ts';
 import { line, sideBySide } from './measure.ts';
 
 /* `npm run bench`: every speed as a ratio to a floor measured in the same run. */

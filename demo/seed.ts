@@ -1,4 +1,4 @@
-import type { AudienceWire } from '../src/contract/access.ts';
+import type { AudienceWire } from '../src/contract/sharing.ts';
 import { newItem } from '../src/contract/items.ts';
 import { PRESETS, type Rights } from '../src/core/access/index.ts';
 import { dateText, parseDate, weekStart } from '../src/core/time/index.ts';
@@ -6,17 +6,17 @@ import { makeAccount } from '../src/server/auth/accounts.ts';
 import { DEMO_PASSWORD } from '../src/server/auth/demo-password.ts';
 import { now } from '../src/server/clock.ts';
 import { type Connection, database } from '../src/server/db/index.ts';
-import { type Context, contextFor } from '../src/server/operations/context.ts';
-import { createItem } from '../src/server/operations/create-item.ts';
-import { changeDomains } from '../src/server/operations/domains.ts';
-import { giveAccess } from '../src/server/operations/give-access.ts';
-import { addGroup, setWithin } from '../src/server/operations/groups.ts';
-import { listItems } from '../src/server/operations/list-items.ts';
-import { addPerson, beginCalendar, findBoard } from '../src/server/operations/people.ts';
-import { wishForRule } from '../src/server/operations/rule-wishes.ts';
-import { findPerson } from '../src/server/operations/session.ts';
-import { listSightlines } from '../src/server/operations/sightlines.ts';
-import { putForward } from '../src/server/operations/suggestions.ts';
+import { type Context, contextFor } from '../src/server/operations/deciding/context.ts';
+import { createItem } from '../src/server/operations/items/create-item.ts';
+import { changeDomains } from '../src/server/operations/people/domains.ts';
+import { giveAccess } from '../src/server/operations/sharing/give-access.ts';
+import { addGroup, setWithin } from '../src/server/operations/people/groups.ts';
+import { listItems } from '../src/server/operations/items/list-items.ts';
+import { addPerson, beginCalendar, findBoard } from '../src/server/operations/people/people.ts';
+import { wishForRule } from '../src/server/operations/sharing/rule-wishes.ts';
+import { findPerson } from '../src/server/operations/people/session.ts';
+import { listSightlines } from '../src/server/operations/sharing/sightlines.ts';
+import { putForward } from '../src/server/operations/suggestions/suggestions.ts';
 import { addressFor, DOMAINS, GROUPS, OUTSIDE, PEOPLE } from './people.ts';
 import {
   AMARA_WEEKLY,

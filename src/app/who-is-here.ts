@@ -1,8 +1,8 @@
 import { headers } from 'next/headers';
 import { redirect } from 'next/navigation';
-import { contextFor } from '@/server/operations/context.ts';
-import { isEmpty } from '@/server/operations/found-people.ts';
-import { personOf } from '@/server/operations/session.ts';
+import { contextFor } from '@/server/operations/deciding/context.ts';
+import { isEmpty } from '@/server/operations/people/found-people.ts';
+import { personOf } from '@/server/operations/people/session.ts';
 
 /** Who is signed in; otherwise the way to the sign-in page (and back here), or, where nobody is yet, to the beginning. */
 export async function whoIsHere() {

@@ -10,6 +10,7 @@ import {
   STATUSES,
   VISIBILITIES,
 } from '@/core/calendar/index.ts';
+import type { Routes } from './route.ts';
 import { rightsSchema } from './sight.ts';
 
 const party = z.strictObject({ name: z.string().nullable(), address: z.string() });
@@ -238,3 +239,62 @@ export interface WrittenAnswer {
 }
 
 export const undoBody = z.strictObject({ undo: z.string().max(64) });
+
+/** What happens in a calendar: read and written. */
+export const itemRoutes = {
+  listItems: {
+    method: 'GET',
+    path: '/api/calendars/{calendar}/items',
+    who: 'person',
+    summary: 'What happens in a range, as one sees it, or as an audience would',
+    query: itemsQuery,
+    answer: itemsAnswer,
+  },
+  listLoad: {
+    method: 'GET',
+    path: '/api/calendars/{calendar}/load',
+    who: 'person',
+    summary: 'Booked minutes by day, from what one sees',
+    query: rangeQuery,
+    answer: loadAnswer,
+  },
+  createItem: {
+    method: 'POST',
+    path: '/api/calendars/{calendar}/items',
+    who: 'person',
+    summary: 'Add an item in the owner’s name',
+    body: newItem,
+    answer: writtenAnswer,
+  },
+  readItem: {
+    method: 'GET',
+    path: '/api/items/{item}',
+    who: 'person',
+    summary: 'One item seen in full',
+    answer: itemWire,
+  },
+  changeItem: {
+    method: 'PATCH',
+    path: '/api/items/{item}',
+    who: 'person',
+    summary: 'Change the touched fields of an item',
+    body: itemPatch,
+    answer: writtenAnswer,
+  },
+  removeItem: {
+    method: 'DELETE',
+    path: '/api/items/{item}',
+    who: 'person',
+    summary: 'Remove an item',
+    query: removeQuery,
+    answer: writtenAnswer,
+  },
+  undo: {
+    method: 'POST',
+    path: '/api/undo',
+    who: 'person',
+    summary: 'Take back one’s own last write',
+    body: undoBody,
+    answer: writtenAnswer,
+  },
+} as const satisfies Routes;

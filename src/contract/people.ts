@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { LIMITS, SIGHTS } from '@/core/calendar/index.ts';
+import { done, type Routes } from './route.ts';
 import { rightsSchema } from './sight.ts';
 
 /** A person of the directory, with what the one who asks may see of their calendar. */
@@ -37,7 +38,7 @@ export type PeopleAnswer = z.infer<typeof peopleAnswer>;
 const name = z.string().trim().min(1, 'nameMissing').max(LIMITS.name, `tooLong:${LIMITS.name}`);
 const address = z.string().trim().toLowerCase().max(LIMITS.address).pipe(z.email('address'));
 const password = z.string().min(10, 'passwordShort').max(128, 'tooLong:128');
-const zone = z.string().max(64, 'zone');
+export const zone = z.string().max(64, 'zone');
 
 const role = z.string().trim().max(120, 'tooLong:120');
 const kind = z.enum(['person', 'role']);
@@ -111,8 +112,6 @@ export type DirectoryAnswer = z.infer<typeof directoryAnswer>;
 export const newCalendar = z.strictObject({ of: z.string().max(64), name });
 export const newCalendarAnswer = z.strictObject({ calendar: z.string() });
 
-export const stepIn = z.strictObject({ handle: z.string().max(64) });
-
 /** The groups with who is in them, and whether one may change that. */
 export const groupsAnswer = z.strictObject({
   groups: z.array(
@@ -133,41 +132,144 @@ export const newGroup = z.strictObject({ name: name.refine((n) => !n.includes(';
 export const withinBody = z.strictObject({ group: z.string().max(64), within: z.boolean() });
 export const membershipBody = z.strictObject({ handle: z.string().max(64), member: z.boolean() });
 
-/** One of the calendars a person works in: their own or one they act for. */
-const principal = z.strictObject({
-  handle: z.string(),
-  name: z.string(),
-  role: z.string(),
-  colour: z.number(),
-  own: z.boolean(),
-  calendar: z.string(),
-  share: z.boolean(),
-});
-export type Principal = z.infer<typeof principal>;
-
-export const frameAnswer = z.strictObject({
-  me: z.strictObject({
-    handle: z.string(),
-    name: z.string(),
-    address: z.string(),
-    zone: z.string(),
-    hours: z.enum(['12', '24']),
-    weekFirst: z.number(),
-    administrator: z.boolean(),
-    inside: z.boolean(),
-  }),
-  principals: z.array(principal),
-  demo: z.boolean(),
-  /** How much one was told and hasn't read. */
-  unread: z.number(),
-  now: z.string(),
-});
-export type FrameAnswer = z.infer<typeof frameAnswer>;
-
-export const preferences = z.strictObject({
-  zone,
-  hours: z.enum(['12', '24']),
-  weekFirst: z.number().int().min(1).max(7),
-});
-export type Preferences = z.infer<typeof preferences>;
-export const done = z.strictObject({ done: z.literal(true) });
+/** The directory, groups, further calendars, and the ways in. */
+export const peopleRoutes = {
+  listPeople: {
+    method: 'GET',
+    path: '/api/people',
+    who: 'person',
+    summary: 'The directory, with what one sees of each calendar',
+    answer: peopleAnswer,
+  },
+  addPerson: {
+    method: 'POST',
+    path: '/api/people',
+    who: 'person',
+    summary: 'Add a person (administrators)',
+    body: newPerson,
+    answer: done,
+  },
+  readPerson: {
+    method: 'GET',
+    path: '/api/people/{person}',
+    who: 'person',
+    summary: 'A person, with what their leaving would end and hand on (administrators)',
+    answer: personFile,
+  },
+  changePerson: {
+    method: 'PUT',
+    path: '/api/people/{person}',
+    who: 'person',
+    summary: 'Change what the directory says of a person (administrators)',
+    body: personChange,
+    answer: done,
+  },
+  leave: {
+    method: 'POST',
+    path: '/api/people/{person}/leaving',
+    who: 'person',
+    summary: 'End a person’s sign-in and access and hand on what they own (administrators)',
+    body: leaveBody,
+    answer: done,
+  },
+  makeWayIn: {
+    method: 'POST',
+    path: '/api/people/{person}/way-in',
+    who: 'person',
+    summary: 'Make an address by which a person chooses a password, once (administrators)',
+    answer: wayInAnswer,
+  },
+  choosePassword: {
+    method: 'POST',
+    path: '/api/way-in',
+    who: 'open',
+    summary: 'Choose a password by such an address',
+    body: choosePasswordBody,
+    answer: done,
+  },
+  readDirectoryFile: {
+    method: 'GET',
+    path: '/api/directory',
+    who: 'person',
+    summary: 'The directory as text with commas (administrators)',
+    rawAnswer: 'text/csv',
+  },
+  bringInDirectory: {
+    method: 'POST',
+    path: '/api/directory',
+    who: 'person',
+    summary: 'Read a directory, or bring it in (administrators)',
+    body: directoryFile,
+    answer: directoryAnswer,
+  },
+  readDomains: {
+    method: 'GET',
+    path: '/api/domains',
+    who: 'person',
+    summary: 'The organisation’s domains',
+    answer: domainsWire,
+  },
+  changeDomains: {
+    method: 'PUT',
+    path: '/api/domains',
+    who: 'person',
+    summary: 'Set the organisation’s domains (administrators)',
+    body: domainsWire,
+    answer: done,
+  },
+  beginCalendar: {
+    method: 'POST',
+    path: '/api/calendars',
+    who: 'person',
+    summary: 'Make a further calendar',
+    body: newCalendar,
+    answer: newCalendarAnswer,
+  },
+  listGroups: {
+    method: 'GET',
+    path: '/api/groups',
+    who: 'person',
+    summary: 'The groups and who is in them',
+    answer: groupsAnswer,
+  },
+  makeGroup: {
+    method: 'POST',
+    path: '/api/groups',
+    who: 'person',
+    summary: 'Make a group (administrators)',
+    body: newGroup,
+    answer: done,
+  },
+  setMembership: {
+    method: 'PUT',
+    path: '/api/groups/{group}/members',
+    who: 'person',
+    summary: 'Put somebody into a group or take them out (administrators)',
+    body: membershipBody,
+    answer: done,
+  },
+  setWithin: {
+    method: 'PUT',
+    path: '/api/groups/{group}/within',
+    who: 'person',
+    summary: 'Put a group into a group or take it out (administrators)',
+    body: withinBody,
+    answer: done,
+  },
+  askWayIn: {
+    method: 'POST',
+    path: '/api/guest',
+    who: 'open',
+    summary: 'Ask for a letter with a way in, as somebody outside',
+    body: askWayInBody,
+    answer: done,
+  },
+  comeIn: {
+    method: 'PUT',
+    path: '/api/guest',
+    who: 'open',
+    summary: 'Come in by a letter’s address, once',
+    body: comeInBody,
+    answer: done,
+  },
+} as const satisfies Routes;

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { itemFields, KINDS, STATUSES, VISIBILITIES } from '@/core/calendar/index.ts';
 import { newItem, when } from './items.ts';
+import { done, type Routes } from './route.ts';
 
 const why = z.string().trim().max(1000, 'tooLong:1000').default('');
 
@@ -92,3 +93,30 @@ export type SuggestionsAnswer = z.infer<typeof suggestionsAnswer>;
 /** What an answer leads to: the key that undoes a yes. */
 export const suggestionAnswered = z.strictObject({ undo: z.string().nullable() });
 export type SuggestionAnswered = z.infer<typeof suggestionAnswered>;
+
+/** Changes put forward, and their answers. */
+export const suggestionRoutes = {
+  putForward: {
+    method: 'POST',
+    path: '/api/calendars/{calendar}/suggestions',
+    who: 'person',
+    summary: 'Put a change of a calendar forward',
+    body: suggestionBody,
+    answer: done,
+  },
+  listSuggestions: {
+    method: 'GET',
+    path: '/api/suggestions',
+    who: 'person',
+    summary: 'What waits for one’s yes, and what one put forward',
+    answer: suggestionsAnswer,
+  },
+  answerSuggestion: {
+    method: 'PUT',
+    path: '/api/suggestions/{suggestion}',
+    who: 'person',
+    summary: 'Say yes or no to a suggestion, or take one’s own back',
+    body: suggestionAnswerBody,
+    answer: suggestionAnswered,
+  },
+} as const satisfies Routes;

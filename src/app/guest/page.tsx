@@ -1,4 +1,4 @@
-import { isDemo } from '@/server/operations/found-people.ts';
+import { isDemo } from '@/server/operations/people/found-people.ts';
 import { AskWayIn } from '@/ui/guest/ask-way-in.tsx';
 
 export const dynamic = 'force-dynamic';

@@ -1,5 +1,5 @@
 import { notFound } from 'next/navigation';
-import { letterbox } from '@/server/operations/found-people.ts';
+import { letterbox } from '@/server/operations/people/found-people.ts';
 import { Letterbox } from '@/ui/guest/letterbox.tsx';
 
 export const dynamic = 'force-dynamic';

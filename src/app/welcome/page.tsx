@@ -1,5 +1,5 @@
 import { redirect } from 'next/navigation';
-import { isEmpty } from '@/server/operations/found-people.ts';
+import { isEmpty } from '@/server/operations/people/found-people.ts';
 import { Welcome } from '@/ui/sign-in/welcome.tsx';
 
 export const dynamic = 'force-dynamic';

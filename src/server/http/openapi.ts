@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { errorBody } from '@/contract/errors.ts';
-import { ROUTES, type Route } from '@/contract/routes.ts';
+import type { Route } from '@/contract/route.ts';
+import { ROUTES } from '@/contract/routes.ts';
 
 const schemaOf = (schema: z.ZodType, io: 'input' | 'output') =>
   z.toJSONSchema(schema, { io, unrepresentable: 'any', target: 'openapi-3.0' });

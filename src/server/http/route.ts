@@ -1,12 +1,13 @@
 import { headers as nextHeaders } from 'next/headers';
 import type { z } from 'zod';
 import { ERRORS } from '@/contract/errors.ts';
-import { ROUTES, type Route, type RouteName } from '@/contract/routes.ts';
+import type { Route } from '@/contract/route.ts';
+import { ROUTES, type RouteName } from '@/contract/routes.ts';
 import { writingIsFree } from '../db/gate.ts';
 import { log } from '../log.ts';
-import { again } from '../operations/again.ts';
-import { type Context, contextFor } from '../operations/context.ts';
-import { signedIn } from '../operations/session.ts';
+import { again } from '../operations/deciding/again.ts';
+import { type Context, contextFor } from '../operations/deciding/context.ts';
+import { signedIn } from '../operations/people/session.ts';
 import { type Refusal, refuse } from '../result.ts';
 import { settings } from '../settings.ts';
 import { readLimited } from './body.ts';

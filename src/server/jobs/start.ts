@@ -3,12 +3,12 @@ import { writingIsFree } from '../db/gate.ts';
 import { database } from '../db/index.ts';
 import { log } from '../log.ts';
 import { post } from '../mail/post.ts';
-import { forgetUnfinished } from '../operations/bring-in.ts';
-import { hearOthers } from '../operations/hear-others.ts';
-import { clearPreviews } from '../operations/imports.ts';
-import { moveHorizons } from '../operations/indexing.ts';
-import { remindOfEnds } from '../operations/remind-of-ends.ts';
-import { sendLetters, settleLetters } from '../operations/send-letters.ts';
+import { clearPreviews } from '../operations/beside/imports.ts';
+import { moveHorizons } from '../operations/deciding/indexing.ts';
+import { forgetUnfinished } from '../operations/items/bring-in.ts';
+import { remindOfEnds } from '../operations/messages/remind-of-ends.ts';
+import { sendLetters, settleLetters } from '../operations/messages/send-letters.ts';
+import { hearOthers } from '../operations/sharing/hear-others.ts';
 
 const HOUR = 3_600_000;
 const LETTERS_EVERY = 1000;

@@ -2,16 +2,17 @@ import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { fitRights, NO_RIGHTS, PRESETS, type Rights } from '@/core/access/index.ts';
 import { SIGHTS } from '@/core/calendar/index.ts';
-import { askAccess, readItemSight } from './ask.ts';
-import { exportFile } from './export-file.ts';
-import { readItem } from './find-item.ts';
-import { readFindings } from './findings.ts';
-import { giveAccess, takeAccess } from './give-access.ts';
-import { listItems, listLoad } from './list-items.ts';
-import { listNotices } from './notices.ts';
-import { listPeople, readFrame } from './people.ts';
-import { previewAccess } from './preview-access.ts';
-import { listSightlines, readHistory } from './sightlines.ts';
+import { readItem } from './deciding/find-item.ts';
+import { readFrame } from './frame/read-frame.ts';
+import { exportFile } from './items/export-file.ts';
+import { listItems, listLoad } from './items/list-items.ts';
+import { listNotices } from './messages/notices.ts';
+import { listPeople } from './people/people.ts';
+import { askAccess, readItemSight } from './sharing/ask.ts';
+import { readFindings } from './sharing/findings.ts';
+import { giveAccess, takeAccess } from './sharing/give-access.ts';
+import { previewAccess } from './sharing/preview-access.ts';
+import { listSightlines, readHistory } from './sharing/sightlines.ts';
 import { at, type SmallOrganisation, smallOrganisation, WEEK } from './small-organisation.ts';
 
 /* Every text of every item carries a marker; what a viewer may not see must be in no byte of any answer. */

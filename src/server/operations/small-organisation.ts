@@ -6,11 +6,11 @@ import { type HouseRules, type Rights, STARTING_HOUSE_RULES } from '@/core/acces
 import { type Connection, openDatabase } from '../db/index.ts';
 import type { StoredHouseRules } from '../repositories/house-rules.ts';
 import { type Person, personByHandle } from '../repositories/people.ts';
-import type { Context } from './context.ts';
-import { createItem, type People } from './create-item.ts';
-import { giveAccess } from './give-access.ts';
-import { addGroup } from './groups.ts';
-import { addPerson, findBoard } from './people.ts';
+import type { Context } from './deciding/context.ts';
+import { createItem, type People } from './items/create-item.ts';
+import { addGroup } from './people/groups.ts';
+import { addPerson, findBoard } from './people/people.ts';
+import { giveAccess } from './sharing/give-access.ts';
 
 /** Tuesday, 2 March 2027, nine in the morning in Lisbon: the instant at which tests begin. */
 export const START = Date.UTC(2027, 2, 2, 9);

@@ -1,14 +1,14 @@
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { itemPatch } from '@/contract/items.ts';
 import { PRESETS } from '@/core/access/index.ts';
-import { changeItem } from './change-item.ts';
-import { readItem } from './find-item.ts';
-import { takeAccess } from './give-access.ts';
-import { listItems } from './list-items.ts';
-import { removeItem } from './remove-item.ts';
-import { listSightlines } from './sightlines.ts';
+import { readItem } from './deciding/find-item.ts';
+import { changeItem } from './items/change-item.ts';
+import { listItems } from './items/list-items.ts';
+import { removeItem } from './items/remove-item.ts';
+import { undo } from './items/undo.ts';
+import { takeAccess } from './sharing/give-access.ts';
+import { listSightlines } from './sharing/sightlines.ts';
 import { at, type SmallOrganisation, START, smallOrganisation, WEEK } from './small-organisation.ts';
-import { undo } from './undo.ts';
 
 let org: SmallOrganisation;
 beforeEach(() => {

@@ -1,7 +1,7 @@
 import { type MessagePort, parentPort } from 'node:worker_threads';
 import { openDatabase } from '../db/index.ts';
 import type { Listener } from '../live/hub.ts';
-import { doJob } from '../operations/jobs-beside.ts';
+import { doJob } from '../operations/beside/jobs-beside.ts';
 import { settings } from '../settings.ts';
 import type { FromThread, Port, ToThread } from './port.ts';
 

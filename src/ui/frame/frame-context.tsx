@@ -1,6 +1,6 @@
 'use client';
 import { createContext, type ReactNode, useContext } from 'react';
-import type { FrameAnswer, Principal } from '@/contract/people.ts';
+import type { FrameAnswer, Principal } from '@/contract/frame.ts';
 import type { LiveState } from '../common/live.ts';
 import type { TimeStyle } from '../common/times.ts';
 

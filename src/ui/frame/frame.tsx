@@ -8,7 +8,7 @@ import { usePathname, useSearchParams } from 'next/navigation';
 import { type ReactNode, useCallback, useMemo, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import type { FrameAnswer, Principal } from '@/contract/people.ts';
+import type { FrameAnswer, Principal } from '@/contract/frame.ts';
 import { toWall } from '@/core/time/index.ts';
 import { Mark } from '../common/hills.tsx';
 import { type LiveState, useLive } from '../common/live.ts';

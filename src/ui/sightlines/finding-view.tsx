@@ -1,8 +1,9 @@
 'use client';
 import { useQuery } from '@tanstack/react-query';
 import { useTranslations } from 'use-intl';
-import type { Finding, PreviewAnswer } from '@/contract/access.ts';
 import { call } from '@/contract/call.ts';
+import type { PreviewAnswer } from '@/contract/sharing.ts';
+import type { Finding } from '@/contract/sharing-review.ts';
 import { dateText, toWall, weekStart } from '@/core/time/index.ts';
 import { Asked } from '../common/asked.tsx';
 import { DAY, weekTitle } from '../common/times.ts';

@@ -6,6 +6,7 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { usePathname, useSearchParams } from 'next/navigation';
 import { type ReactNode, useEffect, useState } from 'react';
 import { useTranslations } from 'use-intl';
+import { CallRefused, call } from '@/contract/call.ts';
 import type {
   AudienceWire,
   ChoiceWire,
@@ -14,8 +15,7 @@ import type {
   PreviewAnswer,
   SightlineRow,
   SightlinesAnswer,
-} from '@/contract/access.ts';
-import { CallRefused, call } from '@/contract/call.ts';
+} from '@/contract/sharing.ts';
 import { type RightsWire, reachOf } from '@/contract/sight.ts';
 import { dateText, parseInstant, toWall, weekStart } from '@/core/time/index.ts';
 import { dropDraft, peekDraft, useKeepOnLeaving } from '../common/kept-drafts.ts';

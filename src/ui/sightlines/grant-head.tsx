@@ -1,7 +1,7 @@
 'use client';
 import Button from '@mui/material/Button';
 import { useTranslations } from 'use-intl';
-import type { GrantWire, SightlineRow } from '@/contract/access.ts';
+import type { GrantWire, SightlineRow } from '@/contract/sharing.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { dayMonth, fullDay } from '../common/times.ts';
 import { useFrame } from '../frame/frame-context.tsx';

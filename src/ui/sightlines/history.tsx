@@ -1,8 +1,8 @@
 'use client';
 import { useQuery } from '@tanstack/react-query';
 import { useTranslations } from 'use-intl';
-import type { AudienceWire } from '@/contract/access.ts';
 import { call } from '@/contract/call.ts';
+import type { AudienceWire } from '@/contract/sharing.ts';
 import { reachOf } from '@/contract/sight.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { dayMonth } from '../common/times.ts';

@@ -3,7 +3,7 @@ import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import { useTranslations } from 'use-intl';
-import type { OpenedItem } from '@/contract/access.ts';
+import type { OpenedItem } from '@/contract/sharing.ts';
 import { whenText } from '../common/times.ts';
 import { useFrame } from '../frame/frame-context.tsx';
 

@@ -6,7 +6,7 @@ import TextField from '@mui/material/TextField';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import { useTranslations } from 'use-intl';
-import type { ChoiceWire } from '@/contract/access.ts';
+import type { ChoiceWire } from '@/contract/sharing.ts';
 import { type RightsWire, reachOf } from '@/contract/sight.ts';
 import { SCOPES, SIGHTS } from '@/core/calendar/index.ts';
 

@@ -1,7 +1,7 @@
 'use client';
 import Button from '@mui/material/Button';
 import { useTranslations } from 'use-intl';
-import type { PreviewAnswer } from '@/contract/access.ts';
+import type { PreviewAnswer } from '@/contract/sharing.ts';
 
 /** Asked once more before a grant is taken away: what its audience is left with. */
 export function TakeCard(props: {

@@ -1,6 +1,6 @@
 'use client';
 import { useTranslations } from 'use-intl';
-import type { SightlineRow } from '@/contract/access.ts';
+import type { SightlineRow } from '@/contract/sharing.ts';
 import { reachOf } from '@/contract/sight.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { ReachMeter, SightMeter } from '../common/meters.tsx';

@@ -1,4 +1,4 @@
 import { route } from '@/server/http/route.ts';
-import { beginCalendar } from '@/server/operations/people.ts';
+import { beginCalendar } from '@/server/operations/people/people.ts';
 
 export const POST = route('beginCalendar', ({ ctx, body }) => beginCalendar(ctx, body));

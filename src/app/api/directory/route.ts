@@ -1,5 +1,5 @@
 import { route, slowRoute } from '@/server/http/route.ts';
-import { bringInDirectory, directoryFile } from '@/server/operations/directory-file.ts';
+import { bringInDirectory, directoryFile } from '@/server/operations/people/directory-file.ts';
 
 export const GET = route('readDirectoryFile', ({ ctx }) => {
   const file = directoryFile(ctx);

@@ -1,5 +1,5 @@
 import { json, route, slowRoute } from '@/server/http/route.ts';
-import { askWayIn, comeIn } from '@/server/operations/guests.ts';
+import { askWayIn, comeIn } from '@/server/operations/people/guests.ts';
 
 export const POST = route('askWayIn', ({ body, request }) => askWayIn(body.address, request.headers));
 export const PUT = slowRoute('comeIn', async ({ body, request }) => {

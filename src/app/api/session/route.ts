@@ -1,7 +1,7 @@
 import { signIn } from '@/server/auth/sign-in.ts';
 import { now } from '@/server/clock.ts';
 import { json, slowRoute } from '@/server/http/route.ts';
-import { signOutHere } from '@/server/operations/session.ts';
+import { signOutHere } from '@/server/operations/people/session.ts';
 
 export const POST = slowRoute('signIn', async ({ body, request }) => {
   const result = await signIn(body.address, body.password, request.headers, now());

@@ -1,7 +1,8 @@
 import { notFound, redirect } from 'next/navigation';
 import type { ReactNode } from 'react';
 import { whoIsHere } from '@/app/who-is-here.ts';
-import { findBoard, readFrame } from '@/server/operations/people.ts';
+import { readFrame } from '@/server/operations/frame/read-frame.ts';
+import { findBoard } from '@/server/operations/people/people.ts';
 import { Frame } from '@/ui/frame/frame.tsx';
 
 export default async function ForLayout({

@@ -2,7 +2,7 @@ import { DEMO_PASSWORD } from '@/server/auth/demo-password.ts';
 import { signIn } from '@/server/auth/sign-in.ts';
 import { now } from '@/server/clock.ts';
 import { json, slowRoute } from '@/server/http/route.ts';
-import { addressOf } from '@/server/operations/session.ts';
+import { addressOf } from '@/server/operations/people/session.ts';
 import { refuse } from '@/server/result.ts';
 import { settings } from '@/server/settings.ts';
 

@@ -1,7 +1,7 @@
 import { route } from '@/server/http/route.ts';
-import { changeItem } from '@/server/operations/change-item.ts';
-import { readItem } from '@/server/operations/find-item.ts';
-import { removeItem } from '@/server/operations/remove-item.ts';
+import { readItem } from '@/server/operations/deciding/find-item.ts';
+import { changeItem } from '@/server/operations/items/change-item.ts';
+import { removeItem } from '@/server/operations/items/remove-item.ts';
 
 export const GET = route('readItem', ({ ctx, params }) => readItem(ctx, params.item ?? ''));
 export const PATCH = route('changeItem', ({ ctx, params, body }) => changeItem(ctx, params.item ?? '', body));

@@ -1,6 +1,6 @@
 import { whoIsHere } from '@/app/who-is-here.ts';
 import { evenOut } from '@/server/http/route.ts';
-import { findBoard } from '@/server/operations/people.ts';
+import { findBoard } from '@/server/operations/people/people.ts';
 import { Board } from '@/ui/board/board.tsx';
 import { NothingHere } from '@/ui/common/nothing-here.tsx';
 import { GuestStart } from '@/ui/guest/guest-start.tsx';

@@ -1,5 +1,5 @@
 import { whoIsHere } from '@/app/who-is-here.ts';
-import { findSharedCalendar } from '@/server/operations/sightlines.ts';
+import { findSharedCalendar } from '@/server/operations/sharing/sightlines.ts';
 import { NothingHere } from '@/ui/common/nothing-here.tsx';
 import { Sightlines } from '@/ui/sightlines/sightlines.tsx';
 

@@ -1,5 +1,5 @@
 import { slowRoute } from '@/server/http/route.ts';
-import { exportFileBeside } from '@/server/operations/beside.ts';
+import { exportFileBeside } from '@/server/operations/beside/beside.ts';
 
 export const GET = slowRoute('exportFile', async ({ ctx, params }) => {
   const result = await exportFileBeside(ctx, params.calendar ?? '');

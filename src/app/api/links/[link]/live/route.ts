@@ -1,6 +1,6 @@
 import { eventStream } from '@/server/http/event-stream.ts';
 import { route } from '@/server/http/route.ts';
-import { findLink } from '@/server/operations/links.ts';
+import { findLink } from '@/server/operations/sharing/links.ts';
 
 export const dynamic = 'force-dynamic';
 

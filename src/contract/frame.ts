@@ -1,0 +1,74 @@
+import { z } from 'zod';
+import { zone } from './people.ts';
+import { done, type Routes } from './route.ts';
+
+/** One of the calendars a person works in: their own or one they act for. */
+const principal = z.strictObject({
+  handle: z.string(),
+  name: z.string(),
+  role: z.string(),
+  colour: z.number(),
+  own: z.boolean(),
+  calendar: z.string(),
+  share: z.boolean(),
+});
+export type Principal = z.infer<typeof principal>;
+
+export const frameAnswer = z.strictObject({
+  me: z.strictObject({
+    handle: z.string(),
+    name: z.string(),
+    address: z.string(),
+    zone: z.string(),
+    hours: z.enum(['12', '24']),
+    weekFirst: z.number(),
+    administrator: z.boolean(),
+    inside: z.boolean(),
+  }),
+  principals: z.array(principal),
+  demo: z.boolean(),
+  /** How much one was told and hasn't read. */
+  unread: z.number(),
+  now: z.string(),
+});
+export type FrameAnswer = z.infer<typeof frameAnswer>;
+
+export const preferences = z.strictObject({
+  zone,
+  hours: z.enum(['12', '24']),
+  weekFirst: z.number().int().min(1).max(7),
+});
+export type Preferences = z.infer<typeof preferences>;
+
+/** What the whole of a window stands on: who is here, how times are shown, what changes. */
+export const frameRoutes = {
+  readFrame: {
+    method: 'GET',
+    path: '/api/frame',
+    who: 'person',
+    summary: 'Who is signed in and whom they act for',
+    answer: frameAnswer,
+  },
+  savePreferences: {
+    method: 'PUT',
+    path: '/api/preferences',
+    who: 'person',
+    summary: 'How times are shown',
+    body: preferences,
+    answer: done,
+  },
+  live: {
+    method: 'GET',
+    path: '/api/live',
+    who: 'person',
+    summary: 'A stream that says which calendars changed',
+    rawAnswer: 'text/event-stream',
+  },
+  openapi: {
+    method: 'GET',
+    path: '/api/openapi.json',
+    who: 'open',
+    summary: 'This description',
+    rawAnswer: 'application/json',
+  },
+} as const satisfies Routes;

@@ -1,0 +1,47 @@
+import { z } from 'zod';
+import { newPerson } from './people.ts';
+import { done, type Routes } from './route.ts';
+
+const session = z.strictObject({ id: z.string(), since: z.string(), browser: z.string(), current: z.boolean() });
+const signInBody = z.strictObject({
+  address: z.string().trim().toLowerCase().max(254).pipe(z.email('address')),
+  password: z.string().min(1, 'passwordMissing').max(128, 'tooLong:128'),
+});
+
+export const stepIn = z.strictObject({ handle: z.string().max(64) });
+
+/** Signing in and out, and where one is signed in. */
+export const sessionRoutes = {
+  signIn: { method: 'POST', path: '/api/session', who: 'open', summary: 'Sign in', body: signInBody, answer: done },
+  signOut: { method: 'DELETE', path: '/api/session', who: 'person', summary: 'Sign out', answer: done },
+  listSessions: {
+    method: 'GET',
+    path: '/api/sessions',
+    who: 'person',
+    summary: 'Where one is signed in',
+    answer: z.strictObject({ sessions: z.array(session) }),
+  },
+  withdrawSession: {
+    method: 'DELETE',
+    path: '/api/sessions/{session}',
+    who: 'person',
+    summary: 'Withdraw one of one’s sessions',
+    answer: done,
+  },
+  foundOrganisation: {
+    method: 'POST',
+    path: '/api/start',
+    who: 'open',
+    summary: 'Make the first administrator',
+    body: newPerson,
+    answer: done,
+  },
+  stepIn: {
+    method: 'POST',
+    path: '/api/demo/step-in',
+    who: 'open',
+    summary: 'Sign in as a sample person (demo only)',
+    body: stepIn,
+    answer: done,
+  },
+} as const satisfies Routes;

@@ -1,0 +1,25 @@
+import { z } from 'zod';
+
+/** One route of the API: where it is, what it takes and what it answers. */
+export interface Route {
+  readonly method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
+  readonly path: `/api/${string}`;
+  readonly summary: string;
+  /** `person` needs a session; `open` doesn't. */
+  readonly who: 'person' | 'open';
+  readonly query?: z.ZodType;
+  readonly body?: z.ZodType;
+  /** It is sent with a body, and writes nothing. */
+  readonly reads?: true;
+  /** A body that is no JSON, by its media type; read by the operation itself. */
+  readonly rawBody?: string;
+  readonly answer?: z.ZodType;
+  /** The media type of an answer that is no JSON. */
+  readonly rawAnswer?: string;
+}
+
+/** The routes of an area, by name. */
+export type Routes = Record<string, Route>;
+
+/** What an act answers that leads to nothing but itself. */
+export const done = z.strictObject({ done: z.literal(true) });

@@ -1,0 +1,283 @@
+import { z } from 'zod';
+import { LIMITS, SCOPES, SIGHTS } from '@/core/calendar/index.ts';
+import { TOPICS } from '@/core/review/index.ts';
+import { type ItemWire, itemWire, linkItemsAnswer, rangeQuery } from './items.ts';
+import { done, type Routes } from './route.ts';
+import { type RuleChange, ruleChange } from './sharing-rules.ts';
+import { type RightsWire, rightsSchema } from './sight.ts';
+
+const linkName = z.string().trim().max(80, 'tooLong:80');
+
+/**
+ * To whom access is given: a person by handle, a group or a link by key, or everyone inside. `address` is somebody by a typed
+ * address who may not be known yet, `newLink` a link that is made by being given something.
+ */
+export const audienceWire = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('person'), id: z.string().max(64) }),
+  z.strictObject({ kind: z.literal('group'), id: z.string().max(64) }),
+  z.strictObject({ kind: z.literal('everyone') }),
+  z.strictObject({ kind: z.literal('link'), id: z.string().max(64) }),
+  z.strictObject({
+    kind: z.literal('address'),
+    address: z.string().trim().toLowerCase().max(LIMITS.address).pipe(z.email('address')),
+    name: z.string().trim().max(LIMITS.name, `tooLong:${LIMITS.name}`).optional(),
+  }),
+  z.strictObject({ kind: z.literal('newLink'), name: linkName }),
+]);
+export type AudienceWire = z.infer<typeof audienceWire>;
+
+export const preset = z.string().nullable();
+const named = z.strictObject({ name: z.string(), detail: z.string() });
+
+export const instant = z.string();
+export const hand = z.strictObject({ actor: z.string(), principal: z.string() });
+
+/**
+ * One grant: standing where it has no dates, otherwise for a time. `told` is when its audience was told, if ever; `letter` what
+ * became of the last letter about it to somebody outside.
+ */
+export const grantWire = z.strictObject({
+  key: z.string(),
+  rights: rightsSchema,
+  preset,
+  from: instant.nullable(),
+  until: instant.nullable(),
+  state: z.enum(['now', 'toCome', 'ended']),
+  since: instant,
+  given: hand,
+  byAdministrator: z.boolean(),
+  told: instant.nullable(),
+  letter: z.enum(['waiting', 'sent', 'failed']).nullable(),
+  used: instant.nullable(),
+});
+export type GrantWire = z.infer<typeof grantWire>;
+
+/**
+ * One row of Sightlines: an audience with its grants, the standing one first. `effective` is what they come to now under the
+ * house rules, nothing else counted; `cutBy` names the rules that cut them.
+ */
+export const sightlineRow = z.strictObject({
+  audience: audienceWire,
+  who: named,
+  outside: z.boolean(),
+  role: z.boolean(),
+  /** Where a link leads: its secret address, without the server's own name. */
+  link: z.string().nullable(),
+  effective: rightsSchema,
+  cutBy: z.array(z.string()),
+  grants: z.array(grantWire),
+});
+export type SightlineRow = z.infer<typeof sightlineRow>;
+
+export const sightlinesAnswer = z.strictObject({
+  calendar: z.strictObject({ key: z.string(), name: z.string(), main: z.boolean() }),
+  /** The owner's other calendars on which one may give access too. */
+  others: z.array(z.strictObject({ key: z.string(), name: z.string(), main: z.boolean() })),
+  owner: z.strictObject({ handle: z.string(), name: z.string(), colour: z.number() }),
+  own: z.boolean(),
+  /** One gives and takes here as an administrator alone, and sees no item by it. */
+  asAdministrator: z.boolean(),
+  suspended: z.boolean(),
+  rows: z.array(sightlineRow),
+  /** The directory, those first with whom the owner has most to do. */
+  people: z.array(
+    z.strictObject({
+      handle: z.string(),
+      name: z.string(),
+      address: z.string(),
+      detail: z.string(),
+      role: z.boolean(),
+      near: z.boolean(),
+    }),
+  ),
+  groups: z.array(z.strictObject({ key: z.string(), name: z.string(), members: z.number() })),
+});
+export type SightlinesAnswer = z.infer<typeof sightlinesAnswer>;
+
+/**
+ * Rights thought of for an audience in place of the grant `seen` (`null`: beside what is there; rights `null`: without that
+ * grant), and the days for which their view is wanted.
+ */
+export const previewBody = z.strictObject({
+  audience: audienceWire,
+  rights: rightsSchema.nullable(),
+  seen: z.string().nullable(),
+  range: rangeQuery,
+});
+export type PreviewBody = z.infer<typeof previewBody>;
+
+/**
+ * One thing that can be chosen beside the rights thought of, and the rights it comes to. `needs` says what to raise first,
+ * `barred` names the house rule that forbids it, or `giverHoldsLess`.
+ */
+const choice = z.strictObject({
+  group: z.string(),
+  value: z.string(),
+  rights: rightsSchema,
+  needs: z.string().nullable(),
+  barred: z.string().nullable(),
+  /** What each house rule that bars it would have to be set to. */
+  wants: z.array(ruleChange),
+});
+export type ChoiceWire = z.infer<typeof choice>;
+
+export const openedItem = z.strictObject({
+  id: z.string(),
+  title: z.string(),
+  start: z.string(),
+  end: z.string(),
+  allDay: z.boolean(),
+  topic: z.enum(TOPICS).nullable(),
+});
+export type OpenedItem = z.infer<typeof openedItem>;
+
+export const previewAnswer = z.strictObject({
+  effective: rightsSchema,
+  before: rightsSchema,
+  without: rightsSchema,
+  withoutStep: z.string(),
+  choices: z.array(choice),
+  /** Whether this speaks to somebody outside the organisation. */
+  outside: z.boolean(),
+  /** How many people inside would see less or more than now, where what everyone gets is changed. */
+  moved: z.strictObject({ more: z.number(), less: z.number() }),
+  /** Coming items that everyone would come to read, where what everyone gets is raised; to be marked private with it. */
+  opened: z.array(openedItem),
+  preset,
+  items: z.array(itemWire),
+  itemsBefore: z.array(itemWire),
+});
+export interface PreviewAnswer {
+  readonly effective: RightsWire;
+  readonly before: RightsWire;
+  readonly without: RightsWire;
+  readonly withoutStep: string;
+  readonly choices: readonly ChoiceWire[];
+  readonly outside: boolean;
+  readonly moved: { readonly more: number; readonly less: number };
+  readonly opened: readonly OpenedItem[];
+  readonly preset: string | null;
+  readonly items: readonly ItemWire[];
+  readonly itemsBefore: readonly ItemWire[];
+}
+
+const date = z.iso.date('date');
+/** Days on the giver's clock, the last one included; both `null` for a standing grant. */
+const span = z.strictObject({ from: date.nullable(), until: date.nullable(), zone: z.string().max(64, 'zone') });
+/** Tells the audience, with a few words of one's own; absent or `null` for not telling them. */
+const tell = z.strictObject({ note: z.string().max(1000, 'tooLong:1000') }).nullable();
+
+export const giveBody = z.strictObject({
+  audience: audienceWire,
+  rights: rightsSchema,
+  /** The key of the grant that is changed, as the giver saw it; `null` adds one. A row changed meanwhile is refused. */
+  seen: z.string().nullable(),
+  span: span.nullable().optional(),
+  tell: tell.optional(),
+  /** Items that are marked private in the same act. */
+  alsoPrivate: z.array(z.string().max(128)).max(200).optional(),
+});
+export type GiveBody = z.infer<typeof giveBody>;
+/**
+ * The audience as it is called from now on (somebody typed by address, or a new link, has a name of its own then), and the key of
+ * the grant that was made.
+ */
+export const givenAnswer = z.strictObject({ audience: audienceWire, grant: z.string() });
+export type GivenAnswer = z.infer<typeof givenAnswer>;
+/** Several acts of giving, all of them or none. */
+export const giveSeveralBody = z.strictObject({
+  gives: z.array(giveBody).min(1, 'listEmpty').max(200, 'listTooLong:200'),
+});
+export type GiveSeveralBody = z.infer<typeof giveSeveralBody>;
+export const takeBody = z.strictObject({ audience: audienceWire, seen: z.string(), tell: tell.optional() });
+export type TakeBody = z.infer<typeof takeBody>;
+/** Several grants of one calendar, taken away all or none. */
+export const takeSeveralBody = z.strictObject({
+  takes: z.array(takeBody).min(1, 'listEmpty').max(500, 'listTooLong:500'),
+});
+export type TakeSeveralBody = z.infer<typeof takeSeveralBody>;
+export const tellBody = z.strictObject({ seen: z.string(), note: z.string().max(1000, 'tooLong:1000') });
+export const suspensionBody = z.strictObject({ suspended: z.boolean() });
+
+/** Who sees what in a calendar: read, thought through, given and taken. */
+export const sharingRoutes = {
+  listSightlines: {
+    method: 'GET',
+    path: '/api/calendars/{calendar}/sightlines',
+    who: 'person',
+    summary: 'Who sees what in a calendar',
+    answer: sightlinesAnswer,
+  },
+  previewAccess: {
+    method: 'POST',
+    reads: true,
+    path: '/api/calendars/{calendar}/preview',
+    who: 'person',
+    summary: 'What an audience would get',
+    body: previewBody,
+    answer: previewAnswer,
+  },
+  giveAccess: {
+    method: 'PUT',
+    path: '/api/calendars/{calendar}/grants',
+    who: 'person',
+    summary: 'Give an audience these rights',
+    body: giveBody,
+    answer: givenAnswer,
+  },
+  giveSeveral: {
+    method: 'POST',
+    path: '/api/calendars/{calendar}/grants/several',
+    who: 'person',
+    summary: 'Give several audiences their rights: all or none',
+    body: giveSeveralBody,
+    answer: done,
+  },
+  takeAccess: {
+    method: 'DELETE',
+    path: '/api/calendars/{calendar}/grants',
+    who: 'person',
+    summary: 'Take an audience’s own rights away',
+    body: takeBody,
+    answer: done,
+  },
+  takeSeveral: {
+    method: 'DELETE',
+    path: '/api/calendars/{calendar}/grants/several',
+    who: 'person',
+    summary: 'Take several audiences’ rights away: all or none',
+    body: takeSeveralBody,
+    answer: done,
+  },
+  tellOfAccess: {
+    method: 'POST',
+    path: '/api/calendars/{calendar}/grants',
+    who: 'person',
+    summary: 'Tell an audience of what it was given',
+    body: tellBody,
+    answer: done,
+  },
+  suspendSharing: {
+    method: 'PUT',
+    path: '/api/calendars/{calendar}/suspension',
+    who: 'person',
+    summary: 'Suspend all sharing of a calendar, or resume it (its owner)',
+    body: suspensionBody,
+    answer: done,
+  },
+  listLinkItems: {
+    method: 'GET',
+    path: '/api/links/{link}/items',
+    who: 'open',
+    summary: 'What a link shows of a calendar in a range',
+    query: rangeQuery,
+    answer: linkItemsAnswer,
+  },
+  linkLive: {
+    method: 'GET',
+    path: '/api/links/{link}/live',
+    who: 'open',
+    summary: 'A stream that says when what a link shows changed',
+    rawAnswer: 'text/event-stream',
+  },
+} as const satisfies Routes;

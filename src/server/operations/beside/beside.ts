@@ -1,0 +1,93 @@
+import { isOwn } from '../../db/index.ts';
+import { hub } from '../../live/hub.ts';
+import { calendarByKey } from '../../repositories/calendars.ts';
+import { type Result, refuse } from '../../result.ts';
+import type { JobName, Port } from '../../workers/port.ts';
+import { hasThreads, readBeside, TookTooLong, workBeside } from '../../workers/threads.ts';
+import { GaveUp, TooManyWaiting } from '../../workers/turns.ts';
+import { type Context, isHeavy, isRefusal, readRange } from '../deciding/index.ts';
+import { comingRange } from '../sharing/index.ts';
+import { JOBS, type JobAnswer, type JobArgs, jobFor } from './jobs-beside.ts';
+
+type ReadingName = Exclude<JobName, 'readFile' | 'bringIn' | 'takeBatchBack'>;
+
+/** Reads that are quick on the request's thread are done there; those that would make others wait, beside it. */
+async function read<N extends ReadingName>(
+  ctx: Context,
+  name: N,
+  args: JobArgs<N>,
+  heavy: boolean,
+): Promise<JobAnswer<N>> {
+  const here = () => (JOBS[name] as (ctx: Context, args: JobArgs<N>) => JobAnswer<N>)(ctx, args);
+  if (!heavy || !isOwn(ctx.db) || !hasThreads()) return here();
+  try {
+    return (await readBeside(jobFor(ctx, name, args))) as JobAnswer<N>;
+  } catch (error) {
+    if (error instanceof TookTooLong) return refuse('tooSlow') as JobAnswer<N>;
+    throw error;
+  }
+}
+
+/** Whether a calendar's range is heavy to read. A calendar that isn't there is light, and answers as it does. */
+function weighs(ctx: Context, key: string, query: { from: string; to: string; zone: string } | null): boolean {
+  const calendar = calendarByKey(ctx.db, key);
+  if (!calendar) return false;
+  const range = query === null ? comingRange(ctx) : readRange(query);
+  return !isRefusal(range) && isHeavy(ctx.db, calendar, range);
+}
+
+export const listItemsBeside = (ctx: Context, key: string, query: JobArgs<'listItems'>['query']) =>
+  read(ctx, 'listItems', { key, query }, weighs(ctx, key, query));
+export const listLoadBeside = (ctx: Context, key: string, query: JobArgs<'listLoad'>['query']) =>
+  read(ctx, 'listLoad', { key, query }, weighs(ctx, key, query));
+export const previewAccessBeside = (ctx: Context, key: string, body: JobArgs<'previewAccess'>['body']) =>
+  read(ctx, 'previewAccess', { key, body }, weighs(ctx, key, body.range) || weighs(ctx, key, null));
+export const readFindingsBeside = (ctx: Context, key: string) =>
+  read(ctx, 'readFindings', { key }, weighs(ctx, key, null));
+export const listSightlinesBeside = (ctx: Context, key: string) =>
+  read(ctx, 'listSightlines', { key }, weighs(ctx, key, null));
+/** Taking a calendar out reads all of it: always beside the requests. */
+export const exportFileBeside = (ctx: Context, key: string) => read(ctx, 'exportFile', { key }, true);
+
+/** What a work has where there are no threads: it is done here, in slices that let others through. */
+const portHere = (progress?: (done: number, of: number) => void, stopped = () => false): Port => ({
+  progress: (done, of) => progress?.(done, of),
+  stopped,
+  others: () => new Promise((go) => setImmediate(go)),
+  alone: async (work) => work(hub().listeners()),
+});
+
+/** Does a long work beside requests. `begun` is given the way to stop it. Answers a refusal where it takes too long, or too much waits. */
+export async function work<N extends 'readFile' | 'bringIn' | 'takeBatchBack'>(
+  ctx: Context,
+  name: N,
+  args: JobArgs<N>,
+  hooks: Parameters<typeof workBeside>[1] = {},
+): Promise<JobAnswer<N>> {
+  if (!isOwn(ctx.db) || !hasThreads()) {
+    let stop = false;
+    hooks.begun?.(() => {
+      stop = true;
+    });
+    const job = JOBS[name] as (ctx: Context, args: JobArgs<N>, port: Port) => Promise<JobAnswer<N>>;
+    return job(
+      ctx,
+      args,
+      portHere(hooks.progress, () => stop),
+    );
+  }
+  try {
+    return (await workBeside(jobFor(ctx, name, args), hooks)) as JobAnswer<N>;
+  } catch (error) {
+    const code =
+      error instanceof TookTooLong
+        ? 'fileTookTooLong'
+        : error instanceof TooManyWaiting
+          ? 'tooManyFiles'
+          : error instanceof GaveUp
+            ? 'stopped'
+            : null;
+    if (code) return refuse(code) as Result<never> as JobAnswer<N>;
+    throw error;
+  }
+}

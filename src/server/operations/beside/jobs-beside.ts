@@ -1,0 +1,42 @@
+import type { Connection } from '../../db/index.ts';
+import { personById } from '../../repositories/people.ts';
+import type { Job, JobName, Port } from '../../workers/port.ts';
+import type { Context } from '../deciding/index.ts';
+import { bringInSteps, exportFile, listItems, listLoad, readFile, takeBatchBack } from '../items/index.ts';
+import { listSightlines, previewAccess, readFindings } from '../sharing/index.ts';
+
+/** What can be done beside requests: by name, as the same operation, with its arguments as plain data. */
+export const JOBS = {
+  listItems: (ctx: Context, args: { key: string; query: Parameters<typeof listItems>[2] }) =>
+    listItems(ctx, args.key, args.query),
+  listLoad: (ctx: Context, args: { key: string; query: Parameters<typeof listLoad>[2] }) =>
+    listLoad(ctx, args.key, args.query),
+  previewAccess: (ctx: Context, args: { key: string; body: Parameters<typeof previewAccess>[2] }) =>
+    previewAccess(ctx, args.key, args.body),
+  readFindings: (ctx: Context, args: { key: string }) => readFindings(ctx, args.key),
+  listSightlines: (ctx: Context, args: { key: string }) => listSightlines(ctx, args.key),
+  exportFile: (ctx: Context, args: { key: string }) => exportFile(ctx, args.key),
+  readFile: (ctx: Context, args: Parameters<typeof readFile>[1], port: Port) => readFile(ctx, args, port),
+  bringIn: (ctx: Context, args: Parameters<typeof bringInSteps>[1], port: Port) => bringInSteps(ctx, args, port),
+  takeBatchBack: (ctx: Context, args: Parameters<typeof takeBatchBack>[1], port: Port) =>
+    takeBatchBack(ctx, args, port),
+} satisfies Record<JobName, (ctx: Context, args: never, port: Port) => unknown>;
+
+export type JobArgs<N extends JobName> = Parameters<(typeof JOBS)[N]>[1];
+export type JobAnswer<N extends JobName> = Awaited<ReturnType<(typeof JOBS)[N]>>;
+
+/** Does a job that was sent to a thread, for whoever asked, over the thread's own connection. */
+export async function doJob(db: Connection, { name, viewer, session, now, args }: Job, port: Port): Promise<unknown> {
+  const person = personById(db, viewer);
+  if (!person) throw new Error('nobody asked for this');
+  return JOBS[name]({ db, now, viewer: person, session }, args as never, port);
+}
+
+/** A job as it is sent to a thread. */
+export const jobFor = <N extends JobName>(ctx: Context, name: N, args: JobArgs<N>): Job => ({
+  name,
+  viewer: ctx.viewer.id,
+  session: ctx.session ?? null,
+  now: ctx.now,
+  args,
+});

@@ -1,0 +1,39 @@
+import type { Party } from '@/core/calendar/index.ts';
+import type { Connection } from '../../db/index.ts';
+import { type Person, personById } from '../../repositories/people.ts';
+import { zoneByName } from '../../repositories/zone-definitions.ts';
+
+/** Names of people by row number, looked up once a request. */
+export class Directory {
+  private readonly known = new Map<number, Person | null>();
+  private readonly parties = new Map<number, Party | null>();
+  constructor(private readonly db: Connection) {}
+
+  person(id: number): Person | null {
+    let found = this.known.get(id);
+    if (found === undefined) {
+      found = personById(this.db, id);
+      this.known.set(id, found);
+    }
+    return found;
+  }
+
+  name(id: number): string {
+    return this.person(id)?.name ?? '';
+  }
+
+  /** A zone as screens can show it: a named one stays, one that a file defined itself is shown as the named one nearest to it. */
+  zone(name: string): string {
+    return name.startsWith('~') ? (zoneByName(this.db, name)?.near ?? 'UTC') : name;
+  }
+
+  party(id: number): Party | null {
+    let found = this.parties.get(id);
+    if (found === undefined) {
+      const person = this.person(id);
+      found = person && { name: person.name, address: person.address };
+      this.parties.set(id, found);
+    }
+    return found;
+  }
+}

@@ -1,0 +1,34 @@
+export { again } from './again.ts';
+export { announceAccess, announceItems, whoSees } from './announce.ts';
+export { audienceOf, domainOf, type FoundAudience, findAudience, findAudienceParam, sameAudience } from './audience.ts';
+export {
+  MOST_ADDED_A_DAY,
+  MOST_HAPPENINGS_IN_CALENDAR,
+  MOST_HAPPENINGS_OF_ITEM,
+  MOST_ITEMS_IN_CALENDAR,
+  MOST_ITEMS_IN_FILE,
+} from './budgets.ts';
+export { type Context, contextFor } from './context.ts';
+export {
+  ceilingsOn,
+  collectionOf,
+  type Decided,
+  decideOn,
+  findCalendar,
+  isRefusal,
+  rulesOf,
+  storedRules,
+  viewerOf,
+} from './deciding.ts';
+export { Directory } from './directory.ts';
+export { type FoundItem, findByAnyId, findItem, findSeen } from './find-item.ts';
+export { findShared, type Shared } from './find-shared.ts';
+export { AHEAD, BACK, indexItem, noRoomFor, repeats, seriesOf } from './indexing.ts';
+export { noteUse } from './note-use.ts';
+export { readRange } from './range.ts';
+export { RowItem, rowOf, standingOf } from './row-item.ts';
+export { isHeavy, type Range } from './rows-in.ts';
+export { trailOn, trailOwn } from './trail.ts';
+export { readViews, viewsIn } from './views.ts';
+export { viewsAs } from './views-as.ts';
+export { hands, type ItemChange, mayOn, trailItems, viewFor, written } from './writing.ts';

@@ -1,0 +1,127 @@
+import type { AsSet } from '@/contract/items.ts';
+import type { Decision, Standing } from '@/core/access/index.ts';
+import type { Attendee, Item, Party, Repeats } from '@/core/calendar/index.ts';
+import { dateText, instantText } from '@/core/time/index.ts';
+import type { HappeningRow } from '../../repositories/happening-row.ts';
+import { encode, list, namesParty, type StoredItem } from '../../repositories/items.ts';
+import type { Person } from '../../repositories/people.ts';
+import type { Directory } from './directory.ts';
+
+/** A happening's row read as an item: each field is worked out when a projection asks for it, and only then. */
+export class RowItem implements Item {
+  constructor(
+    readonly row: HappeningRow,
+    private readonly directory: Directory,
+  ) {}
+  get start(): string {
+    return this.row.all_day ? dateText(this.row.at) : instantText(this.row.at);
+  }
+  get end(): string {
+    return this.row.all_day ? dateText(this.row.until) : instantText(this.row.until);
+  }
+  get allDay(): boolean {
+    return this.row.all_day === 1;
+  }
+  get shows() {
+    return this.row.shows;
+  }
+  get visibility() {
+    return this.row.visibility;
+  }
+  get cancelled(): boolean {
+    return this.row.cancelled === 1;
+  }
+  get ownerAnswer() {
+    return this.row.owner_answer;
+  }
+  get title(): string {
+    return this.row.title;
+  }
+  get kind() {
+    return this.row.kind;
+  }
+  get place(): string | null {
+    return this.row.place;
+  }
+  get importance() {
+    return this.row.importance;
+  }
+  get notes(): string | null {
+    return this.row.notes;
+  }
+  get link(): string | null {
+    return this.row.link;
+  }
+  get organiser(): Party | null {
+    return this.row.organiser === null ? null : JSON.parse(this.row.organiser);
+  }
+  get attendees(): Attendee[] {
+    return list(this.row.attendees);
+  }
+  get categories(): string[] {
+    return list(this.row.categories);
+  }
+  get repeats(): Repeats | null {
+    const { rule, added, left_out } = this.row;
+    if (rule === null && added === '[]') return null;
+    return { rule, added: list(added), left: list(left_out) };
+  }
+  get createdBy(): Party | null {
+    return this.directory.party(this.row.created_by);
+  }
+  get briefing(): string | null {
+    return this.row.briefing;
+  }
+}
+
+/** How a person stands to a row's item. */
+export function standingOf(row: HappeningRow, person: Pick<Person, 'id' | 'address'> | null): Standing {
+  return {
+    named: person !== null && namesParty(row.parties, person.address),
+    created: person !== null && row.created_by === person.id,
+    ownerInvited: row.owner_invited === 1,
+  };
+}
+
+/** A stored item as the whole row of its first (or only) happening. */
+export function rowOf(item: StoredItem, at = item.start, until = item.end): HappeningRow {
+  return { at, until, long: 0, ...encode(item), id: item.id };
+}
+
+/**
+ * From which standing each value of the envelope is given: those as set to the owner and whoever may change all, the
+ * version to whoever may change the item.
+ */
+const envelopePolicy = {
+  shows: 'all',
+  ownerAnswer: 'all',
+  cancelled: 'all',
+  zone: 'all',
+  version: 'all',
+  series: 'all',
+  created: 'all',
+  changed: 'all',
+} as const satisfies Record<keyof AsSet, 'all'>;
+
+/** The values as set, beside a full view: for the owner and viewers who may change all, `undefined` for others. */
+export function asSetOf(row: HappeningRow, decision: Decision, directory: Directory): AsSet | undefined {
+  if (!decision.owner && decision.rights.change !== envelopePolicy.version) return undefined;
+  return {
+    shows: row.shows,
+    ownerAnswer: row.owner_answer,
+    cancelled: row.cancelled === 1,
+    zone: directory.zone(row.zone),
+    version: row.version,
+    series: row.rule !== null || row.added !== '[]' || row.series_id !== null,
+    created: {
+      at: instantText(row.created_at),
+      actor: directory.name(row.created_by),
+      principal: directory.name(row.created_for),
+    },
+    changed: {
+      at: instantText(row.changed_at),
+      actor: directory.name(row.changed_by),
+      principal: directory.name(row.changed_for),
+    },
+  };
+}

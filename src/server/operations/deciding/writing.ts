@@ -1,0 +1,62 @@
+import type { ItemWire, WrittenAnswer } from '@/contract/items.ts';
+import { type MayItem, mayItem } from '@/core/access/index.ts';
+import type { Calendar } from '../../repositories/calendars.ts';
+import type { StoredItem } from '../../repositories/items.ts';
+import type { Context } from './context.ts';
+import type { Decided } from './deciding.ts';
+import { Directory } from './directory.ts';
+import { RowItem, rowOf, standingOf } from './row-item.ts';
+import { trailOn } from './trail.ts';
+import { viewOfRow } from './views.ts';
+
+/** Everything one write changed, in the order it was written: what undoing takes back, last first. */
+export interface ItemChange {
+  readonly before: StoredItem | null;
+  readonly after: StoredItem;
+}
+
+/** Leaves a trail row for a write on items, in the writer's and the owner's name; answers the key that undoes it. */
+export function trailItems(ctx: Context, calendar: Calendar, verb: string, changes: readonly ItemChange[]): string {
+  const subject = changes[0]?.after.key ?? '';
+  return trailOn(
+    ctx,
+    calendar,
+    subject,
+    verb,
+    changes.map((c) => c.before),
+    changes.map((c) => c.after),
+  );
+}
+
+/** What the writer gets back: the item as they now see it, which may be not at all, and the key that undoes it. */
+export function written(
+  ctx: Context,
+  decided: Decided,
+  item: StoredItem | null,
+  undo: string,
+  happening?: { start: number; end: number },
+): WrittenAnswer {
+  return { item: item && viewFor(ctx, decided, item, happening), undo };
+}
+
+/** One item as the one who asks sees it now. */
+export function viewFor(
+  ctx: Context,
+  { decision }: Decided,
+  item: StoredItem,
+  happening: { start: number; end: number } = item,
+): ItemWire | null {
+  const row = rowOf(item, happening.start, happening.end);
+  return viewOfRow(ctx.db, new Directory(ctx.db), row, { person: ctx.viewer, decision });
+}
+
+/** Whose work a write is, and for whom: the two names every write carries. `by` is somebody else where they put it forward. */
+export function hands(ctx: Context, calendar: Calendar, by = ctx.viewer.id) {
+  return { changedBy: by, changedFor: calendar.ownerId, changedAt: ctx.now };
+}
+
+/** What the one who asks may do with an item now, whether they see it or not. */
+export function mayOn(ctx: Context, decision: Decided['decision'], item: StoredItem): MayItem {
+  const row = rowOf(item);
+  return mayItem(new RowItem(row, new Directory(ctx.db)), standingOf(row, ctx.viewer), decision);
+}

@@ -1,0 +1,180 @@
+import type { ItemPatch, WrittenAnswer } from '@/contract/items.ts';
+import { settled } from '@/core/calendar/index.ts';
+import { dateText, fromWallLenient, parseInstant, toWall, wallText } from '@/core/time/index.ts';
+import { newKey } from '../../ids.ts';
+import { insertItem, itemById, replacementsOf, type StoredItem, updateItem } from '../../repositories/items.ts';
+import { ok, type Refusal, type Result, refuse } from '../../result.ts';
+import {
+  announceItems,
+  type Context,
+  Directory,
+  type FoundItem,
+  findItem,
+  hands,
+  type ItemChange,
+  indexItem,
+  isRefusal,
+  noRoomFor,
+  seriesOf,
+  trailItems,
+  written,
+} from '../deciding/index.ts';
+import { readRepeat, readWhen, type StoredWhen } from './when.ts';
+
+/**
+ * Changes the touched fields of an item, where the version is the one seen. Of a series, `one` makes the happening an
+ * item of its own, `all` changes every happening that has none. `by` is whose work it is, where that is not the one who writes.
+ */
+export function changeItem(ctx: Context, id: string, patch: ItemPatch, by = ctx.viewer.id): Result<WrittenAnswer> {
+  const found = findItem(ctx, id);
+  if (isRefusal(found)) return found;
+  const { decided, item, happening } = found;
+  const { calendar } = decided;
+  const names = new Directory(ctx.db);
+  if (!found.may.change) return refuse('mayNotChange', { facts: { name: names.name(calendar.ownerId) } });
+  // A field one doesn't see isn't written, empty or not.
+  const unseen = Object.entries(patch.fields).find(([field, value]) => value !== undefined && !(field in found.view));
+  if (unseen) return refuse('badInput', { fields: { [unseen[0]]: 'notSeen' } });
+  if (item.version !== patch.version) return refuse('changedMeanwhile', { data: found.view });
+  const when = patch.when ? readWhen(patch.when) : null;
+  if (when && isRefusal(when)) return when;
+  const changed = happening && patch.scope === 'one' ? detached(found, patch, when) : whole(ctx, found, patch, when);
+  if (isRefusal(changed)) return changed;
+
+  const { changes, undo } = ctx.db.write(() => {
+    const own = hands(ctx, calendar, by);
+    const changes: ItemChange[] = changed.map(({ before, after }) => {
+      if (before === null) return { before, after: insertItem(ctx.db, { ...after, ...own }) };
+      const kept = { ...after, ...own, id: before.id };
+      updateItem(ctx.db, kept);
+      return { before, after: kept };
+    });
+    for (const change of changes) indexItem(ctx.db, calendar, change.after);
+    const last = changes.at(-1) as ItemChange;
+    if (last.after.seriesId !== null) {
+      const series = itemById(ctx.db, last.after.seriesId);
+      if (series) indexItem(ctx.db, calendar, series);
+    }
+    return { changes, undo: trailItems(ctx, calendar, 'item.changed', changes) };
+  });
+  announceItems(ctx, calendar, [...changes, ...(happening ? [{ before: null, after: item }] : [])]);
+  const main = changes[0] as ItemChange;
+  const at = happening && patch.scope === 'all' ? movedHappening(found, main.after) : undefined;
+  return ok(written(ctx, decided, main.after, undo, at));
+}
+
+type Draft = { before: StoredItem; after: StoredItem } | { before: null; after: Omit<StoredItem, 'id'> };
+
+/** The fields a patch touches; an emptied line is none. */
+function touched({ fields }: ItemPatch): Partial<StoredItem> {
+  const entries = Object.entries(fields).filter(([, value]) => value !== undefined);
+  return Object.fromEntries(entries.map(([key, value]) => [key, value === '' ? null : value]));
+}
+
+/** A time as people wrote it: its length is exact, and its start is where the clocks show it. */
+const anew = (when: StoredWhen) => ({ ...when, wall: null, days: 0 });
+
+/** The happening as an item of its own. */
+function detached(found: FoundItem, patch: ItemPatch, when: StoredWhen | null): Draft[] | Refusal {
+  const { item, happening } = found;
+  if (!happening) return [];
+  if (patch.repeat) return refuse('badInput', { fields: { repeat: 'repeatOfOne' } });
+  const { id: _id, ...series } = item;
+  const after: Omit<StoredItem, 'id'> = {
+    ...series,
+    ...touched(patch),
+    ...(when ? anew(when) : { start: happening.start, end: happening.end, wall: null }),
+    // What its series' file said stays with the series.
+    kept: [],
+    batch: null,
+    key: newKey(),
+    seriesId: item.id,
+    recurrence: happening.recurrence,
+    rule: null,
+    added: [],
+    left: [],
+    sequence: item.sequence + 1,
+    version: 1,
+  };
+  return [{ before: null, after: settled(after, item) }];
+}
+
+/** The item itself: a single one, or a series with every happening that has no item of its own. */
+function whole(ctx: Context, found: FoundItem, patch: ItemPatch, when: StoredWhen | null): Draft[] | Refusal {
+  const { item, happening } = found;
+  const isSeries = item.rule !== null || item.added.length > 0;
+  let times: Partial<StoredItem> = when ? anew(when) : {};
+  if (when && isSeries && happening) {
+    const moved = moveSeries(ctx, item, happening, when);
+    if (isRefusal(moved)) return moved;
+    times = moved;
+  }
+  const next: StoredItem = settled({ ...item, ...touched(patch), ...times }, item);
+  if (patch.repeat) {
+    if (item.seriesId !== null) return refuse('badInput', { fields: { repeat: 'repeatOfOne' } });
+    const startWall = next.allDay ? next.start : toWall(next.zone, next.start);
+    const repeat = readRepeat(patch.repeat.rule, startWall, next.allDay ? null : next.zone);
+    if (isRefusal(repeat)) return repeat;
+    // A new rule begins afresh: exceptions of the old one would name dates that no longer come.
+    if (repeat.rule !== item.rule) {
+      if (replacementsOf(ctx.db, item.id).length > 0) return refuse('seriesSplit');
+      const renewed = { ...next, rule: repeat.rule, added: [], left: [] };
+      const full = noRoomFor(ctx.db, found.decided.calendar, seriesOf(renewed, []));
+      if (full) return full;
+      Object.assign(next, renewed);
+    }
+  }
+  return [
+    {
+      before: item,
+      after: {
+        ...next,
+        sequence: item.sequence + (when ? 1 : 0),
+        version: item.version + 1,
+      },
+    },
+  ];
+}
+
+/**
+ * Moves every happening of a series the way one of them was moved: other hours, another length. Another day is refused:
+ * the rule's own days would have to change with it. What was left out moves along.
+ */
+function moveSeries(
+  ctx: Context,
+  item: StoredItem,
+  happening: { start: number; end: number },
+  when: StoredWhen,
+): Partial<StoredItem> | Refusal {
+  // A zone of a file's own is shown, and so comes back, as the named one nearest to it.
+  const zone = new Directory(ctx.db).zone(item.zone);
+  if (when.allDay !== item.allDay || (!when.allDay && when.zone !== zone)) return refuse('seriesDayMove');
+  if (replacementsOf(ctx.db, item.id).length > 0 && when.start !== happening.start) return refuse('seriesSplit');
+  const wall = (ms: number) => (item.allDay ? ms : toWall(item.zone, ms));
+  const instant = (ms: number) => (item.allDay ? ms : fromWallLenient(item.zone, ms));
+  const text = (ms: number) => (item.allDay ? dateText(ms) : wallText(ms));
+  const shift = wall(when.start) - wall(happening.start);
+  if (dateText(wall(when.start)) !== dateText(wall(happening.start))) return refuse('seriesDayMove');
+  const startWall = (item.wall ?? wall(item.start)) + shift;
+  const start = instant(startWall);
+  const moveText = (t: string) => {
+    const at = parseInstant(`${t.includes('T') ? t : `${t}T00:00:00`}Z`);
+    return at === null ? t : text(at + shift);
+  };
+  return {
+    start,
+    end: start + (when.end - when.start),
+    wall: item.allDay || wall(start) === startWall ? null : startWall,
+    days: 0,
+    added: item.added.map(moveText),
+    left: item.left.map(moveText),
+  };
+}
+
+function movedHappening(found: FoundItem, after: StoredItem): { start: number; end: number } {
+  const { item, happening } = found;
+  if (!happening) return after;
+  const shift = toWall(after.zone, after.start) - toWall(item.zone, item.start);
+  const start = fromWallLenient(after.zone, toWall(item.zone, happening.start) + shift);
+  return { start, end: start + (after.end - after.start) };
+}

@@ -1,0 +1,122 @@
+import type { NewItem, WrittenAnswer } from '@/contract/items.ts';
+import { type Answer, type Attendee, type Party, settled } from '@/core/calendar/index.ts';
+import { toWall } from '@/core/time/index.ts';
+import { newKey } from '../../ids.ts';
+import type { Calendar } from '../../repositories/calendars.ts';
+import { countAddedBy, countItems, insertItem, MADE_HERE, type StoredItem } from '../../repositories/items.ts';
+import { personById } from '../../repositories/people.ts';
+import { ok, type Refusal, type Result, refuse } from '../../result.ts';
+import {
+  announceItems,
+  type Context,
+  Directory,
+  findCalendar,
+  hands,
+  indexItem,
+  isRefusal,
+  MOST_ADDED_A_DAY,
+  MOST_ITEMS_IN_CALENDAR,
+  noRoomFor,
+  seriesOf,
+  trailItems,
+  viewFor,
+  written,
+} from '../deciding/index.ts';
+import { readRepeat, readWhen } from './when.ts';
+
+/** Who calls a meeting, who is asked and what they answered: never out of a request's body, only from messages, files and samples. */
+export interface People {
+  readonly organiser: Party | null;
+  readonly attendees: readonly Attendee[];
+  readonly ownerAnswer: Answer | null;
+}
+const NOBODY: People = { organiser: null, attendees: [], ownerAnswer: null };
+
+/**
+ * Adds an item to a calendar, in its owner's name. Refused without the right to add, and where a calendar or a person has as many as
+ * they may; every field is checked first. `by` is whose work it is, where that is not the one who writes.
+ */
+export function createItem(
+  ctx: Context,
+  key: string,
+  input: NewItem,
+  by = ctx.viewer.id,
+  people: People = NOBODY,
+): Result<WrittenAnswer> {
+  const decided = findCalendar(ctx, key);
+  if (isRefusal(decided)) return decided;
+  const { calendar, decision } = decided;
+  const directory = new Directory(ctx.db);
+  if (!decision.rights.add) return refuse('mayNotAdd', { facts: { name: directory.name(calendar.ownerId) } });
+  const draft = draftItem(ctx, calendar, input, by, people);
+  if ('ok' in draft) return draft;
+  const reads = viewFor(ctx, decided, { ...draft, id: 0 });
+  if (draft.briefing && !(reads && 'briefing' in reads)) return refuse('badInput', { fields: { briefing: 'notSeen' } });
+  const full = noRoom(ctx, calendar, by, 1) ?? noRoomFor(ctx.db, calendar, seriesOf({ ...draft, id: 0 }, []));
+  if (full) return full;
+  const { item, undo } = ctx.db.write(() => {
+    const item = insertItem(ctx.db, draft);
+    indexItem(ctx.db, calendar, item);
+    return { item, undo: trailItems(ctx, calendar, 'item.added', [{ before: null, after: item }]) };
+  });
+  announceItems(ctx, calendar, [{ before: null, after: item }]);
+  return ok(written(ctx, decided, item, undo));
+}
+
+const DAY = 86_400_000;
+
+/** Why a calendar, or the day of whoever adds, has no room for so many more items; `null` where they have. */
+export function noRoom(ctx: Context, calendar: Calendar, by: number, more: number): Refusal | null {
+  if (countItems(ctx.db, calendar.id) + more > MOST_ITEMS_IN_CALENDAR)
+    return refuse('calendarFull', { facts: { most: MOST_ITEMS_IN_CALENDAR } });
+  if (countAddedBy(ctx.db, by, ctx.now - DAY) + more > MOST_ADDED_A_DAY)
+    return refuse('addedTooMuch', { facts: { most: MOST_ADDED_A_DAY } });
+  return null;
+}
+
+/** The item that an addition would make, or the refusal that names the field. */
+export function draftItem(
+  ctx: Context,
+  calendar: Calendar,
+  input: NewItem,
+  by: number,
+  people: People = NOBODY,
+): Omit<StoredItem, 'id'> | Refusal {
+  const owner = personById(ctx.db, calendar.ownerId)?.address ?? '';
+  const when = readWhen(input.when);
+  if (isRefusal(when)) return when;
+  const startWall = when.allDay ? when.start : toWall(when.zone, when.start);
+  const repeat = readRepeat(input.repeat?.rule ?? null, startWall, when.allDay ? null : when.zone);
+  if (isRefusal(repeat)) return repeat;
+  const { when: _when, repeat: _repeat, ...fields } = input;
+  const own = hands(ctx, calendar, by);
+  return settled(
+    {
+      ...MADE_HERE,
+      ...fields,
+      ...when,
+      ...own,
+      ...people,
+      place: fields.place || null,
+      link: fields.link || null,
+      briefing: fields.briefing || null,
+      key: newKey(),
+      calendarId: calendar.id,
+      uid: `${newKey()}@paramo`,
+      seriesId: null,
+      recurrence: null,
+      rule: repeat.rule,
+      added: [],
+      left: [],
+      cancelled: false,
+      ownerInvited: people.attendees.some((a) => a.address === owner) && people.organiser?.address !== owner,
+      sequence: 0,
+      version: 1,
+      createdBy: own.changedBy,
+      createdFor: own.changedFor,
+      createdAt: own.changedAt,
+      removedAt: null,
+    },
+    null,
+  );
+}

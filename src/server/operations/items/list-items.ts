@@ -1,0 +1,139 @@
+import type { BoardHead, ItemsAnswer, ItemsQuery, ItemWire, LoadAnswer, RangeQuery } from '@/contract/items.ts';
+import { type Collection, decide, may, nextChange, SIGHT_RANK } from '@/core/access/index.ts';
+import { dateText, instantText, parseDate, parseInstant, toWall } from '@/core/time/index.ts';
+import { type Calendar, calendarsOf } from '../../repositories/calendars.ts';
+import { membersOf } from '../../repositories/groups.ts';
+import { ok, type Result, refuse } from '../../result.ts';
+import {
+  type Context,
+  type Decided,
+  Directory,
+  decideOn,
+  findAudienceParam,
+  findCalendar,
+  findShared,
+  isRefusal,
+  noteUse,
+  type Range,
+  readRange,
+  readViews,
+  rulesOf,
+  viewsAs,
+} from '../deciding/index.ts';
+import { mayImport } from './importing.ts';
+
+/** What the one who asks sees of a calendar in a range, with what they may do there. Hidden and missing answer alike. */
+export function listItems(ctx: Context, key: string, query: ItemsQuery): Result<ItemsAnswer> {
+  const range = readRange(query);
+  const after = query.after ?? 0;
+  if (query.as !== undefined) return isRefusal(range) ? range : listItemsAs(ctx, key, query.as, range, after);
+  const decided = findCalendar(ctx, key);
+  if (isRefusal(decided)) return decided;
+  if (isRefusal(range)) return range;
+  const directory = new Directory(ctx.db);
+  noteUse(ctx, decided.decision);
+  const looker = { person: ctx.viewer, decision: decided.decision };
+  const { items, more, unread } = readViews(ctx.db, directory, decided.calendar, range, looker, { after });
+  return ok({ head: headOf(ctx, decided, directory), items, cutShort: unread, more });
+}
+
+/**
+ * The same through the eyes of an audience, in the real boards: what they get, cut to what the one who looks sees too, and
+ * nothing that can be acted on. For those who may give access.
+ */
+function listItemsAs(ctx: Context, key: string, as: string, range: Range, after: number): Result<ItemsAnswer> {
+  const decided = findShared(ctx, key);
+  if (isRefusal(decided)) return decided;
+  const audience = findAudienceParam(ctx, as, decided.calendar);
+  if (isRefusal(audience)) return refuse('badInput', { fields: { as: 'audience' } });
+  const theirs = decide(decided.collection, audience.viewer, ctx.now, rulesOf(ctx.db, decided.calendar));
+  const head = headOf(ctx, { ...decided, viewer: audience.viewer, decision: theirs }, new Directory(ctx.db));
+  const none = { add: false, suggest: false, share: false, import: false };
+  const { items, more, unread } = viewsAs(ctx, decided, range, audience, theirs, after);
+  return ok({
+    head: { ...head, own: false, may: none, as: audience.name || 'everyone' },
+    items,
+    cutShort: unread,
+    more,
+  });
+}
+
+/** The head of a board: whose it is, and what the viewer may do there. */
+export function headOf(
+  ctx: Context,
+  { calendar, collection, viewer, decision }: Decided,
+  directory: Directory,
+): BoardHead {
+  const owner = directory.person(calendar.ownerId);
+  const next = nextChange(collection, viewer, ctx.now);
+  const { add, suggest, share } = may(decision);
+  return {
+    calendar: { key: calendar.key, name: calendar.name, zone: calendar.zone, main: calendar.main },
+    others: calendarsOf(ctx.db, calendar.ownerId).flatMap((c) =>
+      c.id !== calendar.id && decideOn(ctx, c).decision.rights.sight !== 'nothing'
+        ? [{ key: c.key, name: c.name, main: c.main }]
+        : [],
+    ),
+    owner: { handle: owner?.handle ?? '', name: owner?.name ?? '', colour: owner?.colour ?? 0 },
+    rights: decision.rights,
+    own: decision.owner,
+    may: { add, suggest, share, import: mayImport(decision) },
+    accessChangesAt: next === null ? null : instantText(next),
+    widelyRead: (decision.owner || decision.rights.change === 'all') && isWidelyRead(ctx, calendar, collection),
+    as: null,
+  };
+}
+
+const MANY = 5;
+
+/** Whether everyone inside, or a group of five or more, reads the titles of what follows the calendar. */
+function isWidelyRead(ctx: Context, calendar: Calendar, collection: Collection): boolean {
+  const house = rulesOf(ctx.db, calendar);
+  const reads = (groups: readonly string[]): boolean => {
+    const viewer = { kind: 'person' as const, id: 'no one by name', inside: true, groups: new Set(groups) };
+    return SIGHT_RANK[decide(collection, viewer, ctx.now, house).rights.sight] >= SIGHT_RANK.title;
+  };
+  if (reads([])) return true;
+  return collection.grants.some(
+    ({ audience: a }) => a.kind === 'group' && reads([a.id]) && membersOf(ctx.db, Number(a.id)).length >= MANY,
+  );
+}
+
+const DAY = 86_400_000;
+
+/** Booked minutes and clashes by day, worked out from the views the asker gets and nothing else. */
+export function listLoad(ctx: Context, key: string, query: RangeQuery): Result<LoadAnswer> {
+  const listed = listItems(ctx, key, query);
+  if (!listed.ok) return listed;
+  const days = new Map<string, { from: number; to: number }[]>();
+  const first = parseDate(query.from) as number;
+  const last = parseDate(query.to) as number;
+  for (let day = first; day < last; day += DAY) days.set(dateText(day), []);
+  for (const item of listed.value.items) {
+    if (!blocks(item)) continue;
+    const start = toWall(query.zone, parseInstant(item.start) as number);
+    const end = toWall(query.zone, parseInstant(item.end) as number);
+    for (let day = Math.floor(start / DAY) * DAY; day < end; day += DAY)
+      days.get(dateText(day))?.push({ from: Math.max(start, day), to: Math.min(end, day + DAY) });
+  }
+  const { cutShort, more } = listed.value;
+  return ok({ days: [...days].map(([date, spans]) => ({ date, ...sum(spans) })), cutShort: cutShort || more !== null });
+}
+
+/** Whether a view takes hours of the day: free time, whole days and whereabouts don't. */
+function blocks(item: ItemWire): boolean {
+  return !item.allDay && item.shows !== 'free' && item.kind !== 'whereabouts';
+}
+
+function sum(spans: { from: number; to: number }[]): { booked: number; clashes: number } {
+  spans.sort((a, b) => a.from - b.from);
+  let booked = 0;
+  let clashes = 0;
+  let until = Number.NEGATIVE_INFINITY;
+  for (const span of spans) {
+    if (span.from < until) clashes++;
+    booked += Math.max(0, span.to - Math.max(span.from, until));
+    until = Math.max(until, span.to);
+  }
+  return { booked: Math.round(booked / 60_000), clashes };
+}

@@ -1,0 +1,71 @@
+import type { z } from 'zod';
+import type { removeQuery, WrittenAnswer } from '@/contract/items.ts';
+import { itemById, replacementsOf, type StoredItem, updateItem } from '../../repositories/items.ts';
+import { ok, type Result, refuse } from '../../result.ts';
+import {
+  announceItems,
+  type Context,
+  Directory,
+  type FoundItem,
+  findByAnyId,
+  hands,
+  type ItemChange,
+  indexItem,
+  isRefusal,
+  mayOn,
+  trailItems,
+  written,
+} from '../deciding/index.ts';
+
+/**
+ * Removes what may be removed at whatever sight it is seen, by the id it is seen under. Removes an item, one happening of a series, or a series with all that stands for its happenings. Can be undone. `by` is whose
+ * work it is, where that is not the one who writes.
+ */
+export function removeItem(
+  ctx: Context,
+  id: string,
+  query: z.infer<typeof removeQuery>,
+  by = ctx.viewer.id,
+): Result<WrittenAnswer> {
+  const found = findByAnyId(ctx, id);
+  if (isRefusal(found)) return found;
+  const { decided, item } = found;
+  // Below full no version is given out, so none can be sent; in full it has to be the one seen.
+  const full = 'notes' in found.view;
+  const { calendar } = decided;
+  if (!found.may.remove)
+    return refuse('mayNotRemove', { facts: { name: new Directory(ctx.db).name(calendar.ownerId) } });
+  if (full && query.version === undefined) return refuse('badInput', { fields: { version: 'unclear' } });
+  if (full && item.version !== query.version) return refuse('changedMeanwhile', { data: found.view });
+  const { changes, undo } = ctx.db.write(() => {
+    const changes = planned(ctx, found, query.scope).map(({ before, after }): ItemChange => {
+      const kept = { ...after, ...hands(ctx, calendar, by), version: after.version + 1 };
+      updateItem(ctx.db, kept);
+      return { before, after: kept };
+    });
+    for (const { after } of changes) indexItem(ctx.db, calendar, after);
+    return { changes, undo: trailItems(ctx, calendar, 'item.removed', changes) };
+  });
+  announceItems(ctx, calendar, changes);
+  return ok(written(ctx, decided, null, undo));
+}
+
+function planned(ctx: Context, found: FoundItem, scope: 'one' | 'all'): { before: StoredItem; after: StoredItem }[] {
+  const { item, happening } = found;
+  const gone = (i: StoredItem) => ({ before: i, after: { ...i, removedAt: ctx.now } });
+  const leftOut = (series: StoredItem, recurrence: string) => ({
+    before: series,
+    after: { ...series, left: [...series.left, recurrence] },
+  });
+  if (happening && scope === 'one') return [leftOut(item, happening.recurrence)];
+  if (item.seriesId !== null) {
+    const series = itemById(ctx.db, item.seriesId);
+    return series && series.removedAt === null
+      ? [gone(item), leftOut(series, item.recurrence as string)]
+      : [gone(item)];
+  }
+  // What stands for a single happening and is withheld from whoever removes the series stays as it is.
+  const { decision } = found.decided;
+  const mayGo = (i: StoredItem): boolean => mayOn(ctx, decision, i).remove;
+  return [gone(item), ...replacementsOf(ctx.db, item.id).filter(mayGo).map(gone)];
+}

@@ -1,0 +1,80 @@
+import type { WrittenAnswer } from '@/contract/items.ts';
+import { calendarById } from '../../repositories/calendars.ts';
+import { itemById, MADE_HERE, type StoredItem, updateItem } from '../../repositories/items.ts';
+import { reopenSuggestion } from '../../repositories/suggestions.ts';
+import { trailByKey } from '../../repositories/trail.ts';
+import { ok, type Result, refuse } from '../../result.ts';
+import {
+  announceItems,
+  type Context,
+  type Decided,
+  Directory,
+  decideOn,
+  hands,
+  type ItemChange,
+  indexItem,
+  mayOn,
+  trailItems,
+  written,
+} from '../deciding/index.ts';
+
+const UNDO_FOR = 15 * 60_000;
+
+/**
+ * Takes back one write of one's own, for a quarter of an hour: the fields it touched are as before. Refused once someone
+ * built on it, and for whoever may no longer, at this instant, do to each item what taking it back does.
+ */
+export function undo(ctx: Context, key: string): Result<WrittenAnswer> {
+  const entry = trailByKey(ctx.db, key);
+  if (!entry || entry.actorId !== ctx.viewer.id || entry.calendarId === null || !entry.verb.startsWith('item.'))
+    return refuse('notFound');
+  if (ctx.now - entry.at > UNDO_FOR) return refuse('notFound');
+  const calendar = calendarById(ctx.db, entry.calendarId);
+  if (!calendar || !Array.isArray(entry.after)) return refuse('notFound');
+  const decided = decideOn(ctx, calendar);
+  if (decided.decision.rights.sight === 'nothing') return refuse('notFound');
+  const before = entry.before as (StoredItem | null)[];
+  const after = entry.after as StoredItem[];
+  const now = after.map((item) => itemById(ctx.db, item.id));
+  if (now.some((item, i) => item?.version !== after[i]?.version)) return refuse('changedMeanwhile');
+  const may = after.every((item, i) => mayTakeBack(ctx, decided, before[i] ?? null, item));
+  if (!may) return refuse('mayNotChange', { facts: { name: new Directory(ctx.db).name(calendar.ownerId) } });
+  const { changes, token } = ctx.db.write(() => {
+    const changes = (now as StoredItem[]).map((current, i): ItemChange => {
+      const was = before[i];
+      const back: StoredItem = {
+        ...MADE_HERE,
+        ...(was ?? { ...current, removedAt: ctx.now }),
+        ...hands(ctx, calendar),
+        id: current.id,
+        version: current.version + 1,
+        sequence: current.sequence + 1,
+      };
+      updateItem(ctx.db, back);
+      return { before: current, after: back };
+    });
+    for (const { after: back } of changes) {
+      indexItem(ctx.db, calendar, back);
+      const series = back.seriesId === null ? null : itemById(ctx.db, back.seriesId);
+      if (series) indexItem(ctx.db, calendar, series);
+    }
+    reopenSuggestion(ctx.db, key);
+    return { changes, token: trailItems(ctx, calendar, 'item.undone', changes) };
+  });
+  announceItems(ctx, calendar, changes);
+  const first = changes[0]?.after;
+  return ok(written(ctx, decided, first && first.removedAt === null ? first : null, token));
+}
+
+/** Whether the one who asks may, now, take an item back from what it is to what it was. */
+function mayTakeBack(ctx: Context, { decision }: Decided, was: StoredItem | null, is: StoredItem): boolean {
+  const on = (item: StoredItem) => mayOn(ctx, decision, { ...item, removedAt: null });
+  if (was === null) return on(is).remove || on(is).change;
+  if (is.removedAt !== null && was.removedAt === null) return on(was).remove || on(was).change;
+  if (on(is).change) return true;
+  // Marked private by this very write, and so out of the writer's own sight: that they may still take back.
+  const hidByThis = was.visibility !== 'private' && is.visibility === 'private';
+  // A date left out of a series is a removal of one of its happenings.
+  const leftOut = is.left.length > was.left.length;
+  return (hidByThis && on(was).change) || (leftOut && on(is).remove);
+}

@@ -1,0 +1,92 @@
+import type { NoticesAnswer } from '@/contract/messages.ts';
+import { presetOf } from '@/core/access/index.ts';
+import { instantText } from '@/core/time/index.ts';
+import { type Calendar, calendarById, calendarsOf } from '../../repositories/calendars.ts';
+import { calendarsNaming, grantById, grantsOn, type StoredGrant } from '../../repositories/grants.ts';
+import { groupsOf } from '../../repositories/groups.ts';
+import { markNoticesRead, noticesTo } from '../../repositories/notices.ts';
+import { ok, type Result } from '../../result.ts';
+import { audienceOf, type Context, Directory, decideOn } from '../deciding/index.ts';
+import { wishesFor } from '../sharing/index.ts';
+
+const MOST = 200;
+const DAY = 86_400_000;
+/** How long before its end a grant is reminded of, and how long after it as one that is over. */
+const SOON = 14 * DAY;
+
+/**
+ * What one was told of one's access, and of others' to one's own calendars, the newest first; the dated grants that soon end or
+ * are over: those one holds, and those on one's own calendars; the wishes for house rules. A notice says what its grant gives as
+ * long as that grant is the one in force, and no more than that.
+ */
+export function listNotices(ctx: Context): Result<NoticesAnswer> {
+  const directory = new Directory(ctx.db);
+  const ownerOf = (ownerId: number) => {
+    const owner = directory.person(ownerId);
+    return { handle: owner?.handle ?? '', name: owner?.name ?? '', colour: owner?.colour ?? 0 };
+  };
+  const groups = new Set(groupsOf(ctx.db, ctx.viewer.id));
+  const namesMe = ({ audience }: StoredGrant): boolean =>
+    audience.kind === 'person'
+      ? audience.personId === ctx.viewer.id
+      : audience.kind === 'group' && groups.has(audience.groupId);
+  const notices = noticesTo(ctx.db, ctx.viewer.id, MOST).flatMap((notice) => {
+    const calendar = notice.calendarId === null ? null : calendarById(ctx.db, notice.calendarId);
+    if (!calendar && notice.calendarId !== null) return [];
+    const mine = calendar?.ownerId === ctx.viewer.id;
+    const recorded = notice.grantId === null ? null : grantById(ctx.db, notice.grantId);
+    const stands = recorded?.recordedUntil === null && (mine || namesMe(recorded)) ? recorded : null;
+    const sees = calendar !== null && decideOn(ctx, calendar).decision.rights.sight !== 'nothing';
+    return [
+      {
+        key: notice.key,
+        at: instantText(notice.at),
+        kind: notice.kind,
+        by: directory.name(notice.byId),
+        // Whose it was when this was said: whoever it was handed on to since is nobody's business who sees nothing of it.
+        owner: ownerOf(notice.ownerId ?? ctx.viewer.id),
+        further: calendar && (sees || mine) ? furtherOf(calendar) : null,
+        rights: stands?.rights ?? null,
+        until: stands?.ends ? instantText(stands.ends) : null,
+        note: notice.note,
+        unread: notice.readAt === null,
+        open: sees,
+        about: mine && recorded ? (audienceOf(ctx, recorded)?.name ?? '') : null,
+      },
+    ];
+  });
+  const near = (g: StoredGrant): boolean => g.ends !== null && Math.abs(g.ends - ctx.now) < SOON;
+  const own = calendarsOf(ctx.db, ctx.viewer.id).map((c) => c.id);
+  const ending = [...new Set([...own, ...calendarsNaming(ctx.db, ctx.viewer.id)])].flatMap((id) => {
+    const calendar = calendarById(ctx.db, id);
+    if (!calendar) return [];
+    const mine = calendar.ownerId === ctx.viewer.id;
+    return grantsOn(ctx.db, id)
+      .filter((g) => near(g) && (mine || namesMe(g)))
+      .map((g) => {
+        const audience = mine ? audienceOf(ctx, g) : null;
+        return {
+          key: g.key,
+          further: furtherOf(calendar),
+          audience: audience?.wire ?? null,
+          over: (g.ends as number) <= ctx.now,
+          owner: ownerOf(calendar.ownerId),
+          who: mine ? (audience?.name ?? '') : ctx.viewer.name,
+          held: !mine,
+          until: instantText(g.ends as number),
+          preset: presetOf(g.rights),
+        };
+      })
+      .filter((e) => !(e.over && e.held));
+  });
+  ending.sort((a, b) => a.until.localeCompare(b.until));
+  return ok({ notices, ending, wishes: wishesFor(ctx) });
+}
+
+const furtherOf = ({ main, key, name }: Calendar) => (main ? null : { key, name });
+
+/** Marks all one was told as read. */
+export function readNotices(ctx: Context): Result<{ done: true }> {
+  ctx.db.write(() => markNoticesRead(ctx.db, ctx.viewer.id, ctx.now));
+  return ok({ done: true });
+}

@@ -1,0 +1,94 @@
+import { createTranslator } from 'use-intl/core';
+import messages from '@/messages/en.json' with { type: 'json' };
+import { rightsSentence } from '@/messages/rights-sentence.ts';
+import { makeBareAccount, makeGuestToken } from '../../auth/accounts.ts';
+import type { Connection } from '../../db/index.ts';
+import { log } from '../../log.ts';
+import type { Post, ReadyLetter } from '../../mail/post.ts';
+import { calendarById } from '../../repositories/calendars.ts';
+import { grantById } from '../../repositories/grants.ts';
+import { claim, giveUpClaimed, markFailed, markSent, type Outgoing, outgoingDue } from '../../repositories/outbox.ts';
+import { outsiderName } from '../../repositories/outsider-names.ts';
+import { type Person, personById, saveAccount } from '../../repositories/people.ts';
+import { settings } from '../../settings.ts';
+
+const t = createTranslator({ locale: 'en', messages, namespace: 'letters' });
+const ts = createTranslator({ locale: 'en', messages, namespace: 'sentence' });
+
+const MOST = 20;
+const MINUTE = 60_000;
+/** How long to wait after each try that failed; after the last the letter is given up and its giver sees so. */
+const AGAIN = [MINUTE, 10 * MINUTE, 60 * MINUTE, 6 * 60 * MINUTE];
+
+/**
+ * Writes and sends the letters that wait. Each is claimed before it goes: a process that ends in between sends nothing twice, and
+ * what it had claimed is given up at the next start, for its giver to send again.
+ */
+export async function sendLetters(db: Connection, now: number, post: Post | null): Promise<void> {
+  for (const outgoing of outgoingDue(db, now, MOST)) {
+    db.write(() => claim(db, outgoing.id));
+    try {
+      const person = personById(db, outgoing.personId);
+      const letter = person && (await write(db, now, outgoing, person));
+      if (letter) {
+        if (!post) throw new Error('no mail service is set');
+        await post(letter);
+      }
+      db.write(() => markSent(db, outgoing.id, now));
+    } catch (error) {
+      log().warn({ letter: outgoing.key, error: String(error) }, 'a letter could not be sent');
+      const wait = post ? AGAIN[outgoing.tries] : undefined;
+      db.write(() => markFailed(db, outgoing.id, wait === undefined ? null : now + wait));
+    }
+  }
+}
+
+/** Gives up what a process that ended had claimed and may or may not have sent. */
+export function settleLetters(db: Connection): void {
+  db.write(() => giveUpClaimed(db));
+}
+
+/** The text of a letter; `null` where what it would tell of no longer stands. */
+async function write(db: Connection, now: number, outgoing: Outgoing, person: Person): Promise<ReadyLetter | null> {
+  const calendar = outgoing.calendarId === null ? null : calendarById(db, outgoing.calendarId);
+  const owner = calendar && personById(db, calendar.ownerId);
+  const by = outgoing.byId === null ? null : personById(db, outgoing.byId);
+  const grant = outgoing.grantId === null ? null : grantById(db, outgoing.grantId);
+  const tells = outgoing.kind === 'given' || outgoing.kind === 'changed';
+  const ending = outgoing.kind === 'ending';
+  if ((tells || ending) && (!grant || grant.recordedUntil !== null)) return null;
+  if (ending && (grant?.ends ?? 0) <= now) return null;
+  const day = grant?.ends ? dayText(grant.ends - 1, person.zone) : '';
+  const names = { owner: owner?.name ?? '', by: by?.name ?? '', byOwner: by?.id === owner?.id ? 'yes' : 'no' };
+  const called = calendar && !person.inside ? outsiderName(db, calendar.id, person.id) : null;
+  const lines = [t('hello', { name: called ?? person.name }), t(outgoing.kind, { ...names, day })];
+  if (grant && tells) {
+    const first = names.owner.split(' ')[0] ?? '';
+    const { does, cannot } = rightsSentence(ts, grant.rights, first, false);
+    lines.push(t('what', { does, cannot }));
+    if (grant.starts !== null && grant.starts > now) lines.push(t('from', { day: dayText(grant.starts, person.zone) }));
+    if (day) lines.push(t('until', { day }));
+  }
+  if (outgoing.note) lines.push(`“${outgoing.note}”`);
+  const ofSignIn = outgoing.kind === 'wayInMade' || outgoing.kind === 'passwordMade';
+  if (outgoing.kind !== 'taken' && !ofSignIn) lines.push(t('wayInHere', { address: await wayIn(db, person) }));
+  return {
+    key: outgoing.key,
+    to: { name: oneLine(called ?? person.name), address: person.address },
+    subject: oneLine(t(ofSignIn ? 'signInSubject' : outgoing.kind === 'wayIn' ? 'wayInSubject' : 'subject', names)),
+    text: [...lines, t('close')].join('\n\n'),
+  };
+}
+
+/** A header's text: one line, without anything that could begin another. */
+const oneLine = (text: string): string => text.replace(/\p{Cc}+/gu, ' ').trim();
+
+/** A single-use address for somebody outside, their account made where they never came in before. */
+async function wayIn(db: Connection, person: Person): Promise<string> {
+  const account = await makeBareAccount(person.address, person.name);
+  if (person.account !== account) db.write(() => saveAccount(db, person.id, account));
+  return `${settings().address}/guest/${await makeGuestToken(person.address)}`;
+}
+
+const dayText = (instant: number, timeZone: string): string =>
+  new Intl.DateTimeFormat('en-GB', { dateStyle: 'long', timeZone }).format(instant);

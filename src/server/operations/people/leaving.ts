@@ -1,0 +1,203 @@
+import type { LeaveBody, PersonChange, PersonFile } from '@/contract/people.ts';
+import { presetOf } from '@/core/access/index.ts';
+import { instantText } from '@/core/time/index.ts';
+import {
+  dropAccount,
+  endSessions,
+  hasPassword,
+  makeBareAccount,
+  makePasswordToken,
+  spendPasswordToken,
+} from '../../auth/accounts.ts';
+import { database } from '../../db/index.ts';
+import { hub } from '../../live/hub.ts';
+import { type Calendar, calendarById, calendarsOf, handOn } from '../../repositories/calendars.ts';
+import { calendarsNaming, endGrant, grantsNaming, grantsOn } from '../../repositories/grants.ts';
+import { allGroups, directMembersOf, endMembership } from '../../repositories/groups.ts';
+import {
+  allPeople,
+  type Person,
+  personByAccount,
+  personByHandle,
+  saveAccount,
+  savePerson,
+} from '../../repositories/people.ts';
+import { withdrawAllOf } from '../../repositories/suggestions.ts';
+import { ok, type Result, refuse } from '../../result.ts';
+import {
+  again,
+  announceAccess,
+  type Context,
+  collectionOf,
+  contextFor,
+  Directory,
+  trailOwn,
+} from '../deciding/index.ts';
+import { endWhatHung, tellOfSignIn } from '../sharing/index.ts';
+
+/** A person with everything their leaving would end and hand on: the review before the act. For administrators. */
+export async function readPerson(ctx: Context, handle: string): Promise<Result<PersonFile>> {
+  if (!ctx.viewer.administrator) return refuse('administratorOnly');
+  const person = personByHandle(ctx.db, handle);
+  if (!person?.inside) return refuse('notFound');
+  const directory = new Directory(ctx.db);
+  return ok({
+    handle: person.handle,
+    name: person.name,
+    address: person.address,
+    role: person.role,
+    site: person.site,
+    kind: person.kind,
+    administrator: person.administrator,
+    inside: person.inside,
+    signsIn: person.account !== null && (await hasPassword(person.account)),
+    grants: grantsNaming(ctx.db, person.id).flatMap((grant) => {
+      const calendar = calendarById(ctx.db, grant.calendarId);
+      if (!calendar) return [];
+      const { rights } = grant;
+      return [
+        {
+          owner: directory.name(calendar.ownerId),
+          calendar: calendar.main ? '' : calendar.name,
+          preset: presetOf(rights),
+          acts: rights.add || rights.change !== 'none' || rights.speaks,
+        },
+      ];
+    }),
+    groups: groupsDirectly(ctx, person).map((g) => g.name),
+    calendars: calendarsOf(ctx.db, person.id).map((c) => ({ name: c.name, main: c.main })),
+  });
+}
+
+const groupsDirectly = (ctx: Context, person: Person) =>
+  allGroups(ctx.db).filter((g) => directMembersOf(ctx.db, g.id).includes(person.id));
+
+/** Changes what the directory says of a person; the last administrator stays one. For administrators. */
+export function changePerson(ctx: Context, handle: string, change: PersonChange): Result<{ done: true }> {
+  if (!ctx.viewer.administrator) return refuse('administratorOnly');
+  const person = personByHandle(ctx.db, handle);
+  if (!person?.inside) return refuse('notFound');
+  if (!change.administrator && isLastAdministrator(ctx, person)) return refuse('onlyAdministrator');
+  const { name, role, site, kind, administrator } = person;
+  ctx.db.write(() => {
+    savePerson(ctx.db, person.id, { ...person, ...change });
+    trailOwn(ctx, person.key, 'person.changed', { name, role, site, kind, administrator }, change);
+  });
+  return ok({ done: true });
+}
+
+const isLastAdministrator = (ctx: Context, person: Person): boolean =>
+  person.administrator && allPeople(ctx.db).filter((p) => p.administrator).length === 1;
+
+/**
+ * Somebody leaves, as one act: their sign-in ends, every grant that names them is closed, what they put forward is taken back, they
+ * stand in no group any more, and their calendars become further ones of whoever they are handed to, with the access others have
+ * there as it was. For administrators; not for oneself, nor for the last administrator.
+ */
+export async function leave(ctx: Context, handle: string, body: LeaveBody): Promise<Result<{ done: true }>> {
+  const left = ctx.db.write(() => leaveNow(ctx, handle, body));
+  if (!left.ok) return left;
+  const { person, before } = left.value;
+  for (const { id, collection } of before) {
+    const calendar = calendarById(ctx.db, id);
+    if (calendar) announceAccess(ctx, calendar, collection);
+  }
+  hub().end(person.id, null);
+  // Without an account of ours their sessions lead nowhere from here on; the account itself goes now.
+  if (person.account !== null) await dropAccount(person.account);
+  return ok({ done: true });
+}
+
+type Left = { person: Person; before: { id: number; collection: ReturnType<typeof collectionOf> }[] };
+
+/** All that leaving writes, as one act, with the right to it read in it. */
+function leaveNow(asked: Context, handle: string, body: LeaveBody): Result<Left> {
+  const ctx = again(asked);
+  if ('ok' in ctx) return ctx;
+  if (!ctx.viewer.administrator) return refuse('administratorOnly');
+  const person = personByHandle(ctx.db, handle);
+  if (!person?.inside) return refuse('notFound');
+  if (person.id === ctx.viewer.id || isLastAdministrator(ctx, person)) return refuse('onlyAdministrator');
+  const heir = body.to === null ? null : personByHandle(ctx.db, body.to);
+  const owned = calendarsOf(ctx.db, person.id);
+  if (owned.length > 0 && (!heir?.inside || heir.id === person.id || heir.kind === 'role'))
+    return refuse('badInput', { fields: { to: 'heir' } });
+  const concerned = new Set([...owned.map((c) => c.id), ...calendarsNaming(ctx.db, person.id)]);
+  const before = [...concerned].flatMap((id) => {
+    const calendar = calendarById(ctx.db, id);
+    return calendar ? [{ id, collection: collectionOf(calendar, grantsOn(ctx.db, id)) }] : [];
+  });
+  for (const grant of grantsNaming(ctx.db, person.id)) endGrant(ctx.db, grant.id, ctx.now);
+  for (const group of groupsDirectly(ctx, person)) endMembership(ctx.db, group.id, person.id, ctx.now);
+  withdrawAllOf(ctx.db, person.id, ctx.now);
+  for (const id of concerned) {
+    const calendar = calendarById(ctx.db, id);
+    if (calendar) endWhatHung(ctx, calendar);
+  }
+  for (const calendar of owned) if (heir) handCalendarOn(ctx, calendar, person, heir);
+  savePerson(ctx.db, person.id, {
+    ...person,
+    account: null,
+    administrator: false,
+    inside: false,
+    leftAt: ctx.now,
+  });
+  trailOwn(ctx, person.key, 'person.left', { account: person.account }, { to: heir?.key ?? null });
+  return ok({ person, before });
+}
+
+function handCalendarOn(ctx: Context, calendar: Calendar, from: Person, to: Person): void {
+  const taken = new Set(calendarsOf(ctx.db, to.id).map((c) => c.name));
+  const wish = calendar.main ? from.name : calendar.name;
+  let name = wish;
+  for (let n = 2; taken.has(name); n++) name = `${wish} ${n}`;
+  handOn(ctx.db, calendar.id, to.id, name);
+  // The new owner needs no grant on what is theirs.
+  for (const grant of grantsOn(ctx.db, calendar.id))
+    if (grant.audience.kind === 'person' && grant.audience.personId === to.id) endGrant(ctx.db, grant.id, ctx.now);
+}
+
+/**
+ * An address by which a person chooses a password, once and within a day, for an administrator to hand over: for a lost password,
+ * or a first one, without any mail. The sessions of before end when it is used. For administrators.
+ */
+export async function makeWayIn(asked: Context, handle: string): Promise<Result<{ path: string; until: string }>> {
+  const found = personByHandle(asked.db, handle);
+  if (!asked.viewer.administrator) return refuse('administratorOnly');
+  if (!found?.inside) return refuse('notFound');
+  const account = await makeBareAccount(found.address, found.name);
+  const made = asked.db.write((): Result<Person> => {
+    const ctx = again(asked);
+    if ('ok' in ctx) return ctx;
+    const person = personByHandle(ctx.db, handle);
+    if (!ctx.viewer.administrator) return refuse('administratorOnly');
+    if (!person?.inside) return refuse('notFound');
+    if (person.account !== account) saveAccount(ctx.db, person.id, account);
+    trailOwn(ctx, person.key, 'way-in.made', null, {});
+    if (person.id !== ctx.viewer.id) tellOfSignIn(ctx, person.id, 'wayInMade', ctx.viewer.id);
+    return ok(person);
+  });
+  if (!made.ok) return made;
+  const token = await makePasswordToken(made.value.address);
+  return ok({ path: `/way-in/${token}`, until: instantText(asked.now + 86_400_000) });
+}
+
+/**
+ * Chooses a password by such an address. Every session of before ends, with its open windows, and the person is told, in Messages
+ * and by letter: whoever used the address.
+ */
+export async function choosePassword(token: string, password: string): Promise<Result<{ done: true }>> {
+  const spent = await spendPasswordToken(token, password);
+  if (!spent.ok) return spent;
+  const db = database();
+  const person = personByAccount(db, spent.value.account);
+  if (!person) return refuse('wayInGone');
+  await endSessions(spent.value.account);
+  hub().end(person.id, null);
+  const ctx = contextFor(person, db);
+  db.write(() => {
+    trailOwn(ctx, person.key, 'password.made', null, {});
+    tellOfSignIn(ctx, person.id, 'passwordMade', person.id);
+  });
+  return ok({ done: true });
+}

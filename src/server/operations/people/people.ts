@@ -1,0 +1,266 @@
+import type { Preferences } from '@/contract/frame.ts';
+import type { NewPerson, PeopleAnswer, PersonWire } from '@/contract/people.ts';
+import { decide, deciderFor, type Grant, may, NO_RIGHTS, nextChange, type Viewer } from '@/core/access/index.ts';
+import { instantText, isZone } from '@/core/time/index.ts';
+import type { Connection } from '../../db/index.ts';
+import { newKey } from '../../ids.ts';
+import { calendarsOf, furtherCalendars, insertCalendar, mainCalendarOf } from '../../repositories/calendars.ts';
+import { domains } from '../../repositories/domains.ts';
+import { grantsNaming, grantsSpeakingTo, insertGrant } from '../../repositories/grants.ts';
+import {
+  allPeople,
+  directoryLines,
+  insertPerson,
+  outsidePeople,
+  type Person,
+  personByAddress,
+  personByHandle,
+  personById,
+  savePerson,
+  savePreferences,
+} from '../../repositories/people.ts';
+import { recordTrail } from '../../repositories/trail.ts';
+import { ok, type Result, refuse } from '../../result.ts';
+import {
+  AHEAD,
+  BACK,
+  type Context,
+  ceilingsOn,
+  decideOn,
+  domainOf,
+  storedRules,
+  trailOwn,
+  viewerOf,
+} from '../deciding/index.ts';
+import { freeHandle, holdsByThread, holdsUntil } from '../sharing/index.ts';
+
+/**
+ * The directory, with what the one who asks may see of each calendar. Inside, that people are there is no secret; calendars are.
+ * Who comes from outside gets no directory: only those who let them see something.
+ */
+export function listPeople(ctx: Context): Result<PeopleAnswer> {
+  const grants = grantsSpeakingTo(ctx.db, ctx.viewer.id);
+  const viewer = viewerOf(ctx.db, ctx.viewer);
+  const decideOne = deciderFor(viewer, ctx.now, storedRules(ctx.db).main);
+  const further = furtherSeen(ctx, viewer, grants);
+  const people = directoryLines(ctx.db).map((line): PersonWire => {
+    const [id, handle, name, address, role, site, colour, calendar, suspended, kind] = line;
+    const collection = {
+      owner: String(id),
+      suspended: suspended === 1,
+      grants: calendar === null ? [] : (grants.get(calendar) ?? []),
+    };
+    const { rights, because } = decideOne(collection);
+    const seen = rights.sight !== 'nothing';
+    const step = because[0]?.step;
+    const next = seen ? nextChange(collection, viewer, ctx.now) : null;
+    const through =
+      seen && (step === 'owner' || step === 'person' || step === 'group' || step === 'everyone') ? step : 'none';
+    const until = next === null ? null : instantText(next);
+    return { handle, name, address, role, site, colour, kind, rights, through, until, further: further.get(id) ?? [] };
+  });
+  const outside = ctx.viewer.administrator
+    ? outsidePeople(ctx.db).map((p) => ({
+        handle: p.handle,
+        name: p.name,
+        address: p.address,
+        left: p.leftAt !== null,
+        grants: grantsNaming(ctx.db, p.id).length,
+      }))
+    : [];
+  const seen = people.filter((p) => p.rights.sight !== 'nothing' || p.further.length > 0);
+  return ok({ people: ctx.viewer.inside ? people : seen, outside });
+}
+
+/** The further calendars that somebody sees, by their owner. */
+function furtherSeen(
+  ctx: Context,
+  viewer: Viewer,
+  grants: ReadonlyMap<number, readonly Grant[]>,
+): Map<number, PersonWire['further']> {
+  const house = storedRules(ctx.db);
+  const seen = new Map<number, PersonWire['further']>();
+  for (const calendar of furtherCalendars(ctx.db)) {
+    const { ownerId, key, name, suspended } = calendar;
+    const collection = { owner: String(ownerId), suspended, grants: grants.get(calendar.id) ?? [] };
+    const { sight } = decide(collection, viewer, ctx.now, ceilingsOn(house, calendar)).rights;
+    if (sight === 'nothing') continue;
+    seen.set(ownerId, [...(seen.get(ownerId) ?? []), { key, name, sight }]);
+  }
+  return seen;
+}
+
+/**
+ * The calendar a board shows: one of `handle`'s, their main one where none is named by key, if the one who asks may see it.
+ * Hidden and missing answer alike.
+ */
+export function findBoard(
+  ctx: Context,
+  handle: string,
+  key?: string,
+): { calendar: string; name: string; handle: string } | null {
+  const person = personByHandle(ctx.db, handle);
+  const calendar = person && calendarsOf(ctx.db, person.id).find((c) => (key === undefined ? c.main : c.key === key));
+  if (!person || !calendar) return null;
+  if (decideOn(ctx, calendar).decision.rights.sight === 'nothing') return null;
+  return { calendar: calendar.key, name: person.name, handle: person.handle };
+}
+
+/** Saves how a person wants times shown. */
+export function changePreferences(ctx: Context, input: Preferences): Result<{ done: true }> {
+  if (!isZone(input.zone)) return refuse('badInput', { fields: { zone: 'zone' } });
+  const { zone, hours, weekFirst } = ctx.viewer;
+  ctx.db.write(() => {
+    savePreferences(ctx.db, ctx.viewer.id, input);
+    trailOwn(ctx, ctx.viewer.key, 'preferences.changed', { zone, hours, weekFirst }, input);
+  });
+  return ok({ done: true });
+}
+
+/** Whether a person may be added: the reason and the field where not. Checked before an account is made for them. */
+export function checkNewPerson(db: Connection, input: Pick<NewPerson, 'zone' | 'address'>): Result<null> {
+  if (!isZone(input.zone)) return refuse('badInput', { fields: { zone: 'zone' } });
+  if (personByAddress(db, input.address)?.inside)
+    return refuse('alreadyThere', { fields: { address: 'addressTaken' } });
+  const ours = domains(db);
+  if (ours.length > 0 && !ours.includes(domainOf(input.address)))
+    return refuse('badInput', { fields: { address: 'addressOutside' } });
+  return ok(null);
+}
+
+type Added = Omit<NewPerson, 'password' | 'kind'> & {
+  readonly account: string;
+  readonly kind?: Person['kind'];
+  readonly site?: string;
+  readonly colour?: number;
+  readonly handle?: string;
+  readonly administrator?: boolean;
+};
+
+/**
+ * Adds someone to the directory with a calendar of their own, on which everyone inside gets what the house rules start new
+ * calendars with, and nobody else more. Somebody known from outside comes in with what they were given.
+ */
+export function addPerson(db: Connection, at: number, by: Person | null, input: Added): Person {
+  return db.write(() => {
+    const known = personByAddress(db, input.address);
+    const fields = {
+      account: input.account,
+      name: input.name,
+      role: input.role,
+      site: input.site ?? '',
+      zone: input.zone,
+      administrator: input.administrator ?? false,
+      inside: true,
+      kind: input.kind ?? 'person',
+    } as const;
+    const id = known
+      ? known.id
+      : insertPerson(
+          db,
+          {
+            ...fields,
+            key: newKey(),
+            handle: freeHandle(db, input.handle ?? input.address.split('@')[0] ?? 'person'),
+            address: input.address,
+            colour: input.colour ?? allPeople(db).length % 6,
+            hours: '24',
+            weekFirst: 1,
+          },
+          at,
+        );
+    if (known) savePerson(db, id, { ...fields, leftAt: null });
+    const person = personById(db, id) as Person;
+    const giver = by ?? person;
+    const calendarId = makeCalendar(db, at, { owner: person, by: giver, name: person.name, main: true });
+    recordTrail(db, {
+      key: newKey(),
+      at,
+      actorId: giver.id,
+      principalId: giver.id,
+      calendarId,
+      subject: person.key,
+      verb: 'person.added',
+      before: null,
+      after: { name: person.name, address: person.address },
+    });
+    return person;
+  });
+}
+
+/** Makes a calendar with the start the house rules give new ones; within the transaction of whoever calls. Answers its row number. */
+export function makeCalendar(
+  db: Connection,
+  at: number,
+  c: { owner: Person; by: Person; name: string; main: boolean; key?: string },
+): number {
+  const id = insertCalendar(db, {
+    key: c.key ?? newKey(),
+    ownerId: c.owner.id,
+    name: c.name,
+    zone: c.owner.zone,
+    main: c.main,
+    indexedFrom: at - BACK,
+    indexedUntil: at + AHEAD,
+  });
+  const { startSight } = storedRules(db);
+  if (startSight !== 'nothing')
+    insertGrant(db, {
+      key: newKey(),
+      calendarId: id,
+      audience: { kind: 'everyone' },
+      rights: { ...NO_RIGHTS, sight: startSight },
+      starts: null,
+      ends: null,
+      givenBy: c.by.id,
+      givenFor: c.owner.id,
+      byAdministrator: false,
+      hangs: false,
+      recordedFrom: at,
+    });
+  return id;
+}
+
+/** Makes a further calendar: one's own, or of somebody who lets one give access for them. Answers its key. */
+export function beginCalendar(ctx: Context, body: { of: string; name: string }): Result<{ calendar: string }> {
+  const owner = personByHandle(ctx.db, body.of);
+  const main = owner && mainCalendarOf(ctx.db, owner.id);
+  if (!owner || !main) return refuse('notFound');
+  const decided = decideOn(ctx, main);
+  const { decision } = decided;
+  if (decision.rights.sight === 'nothing') return refuse('notFound');
+  if (!may(decision).share) return refuse('mayNotShare', { facts: { name: owner.name } });
+  const taken = calendarsOf(ctx.db, owner.id).some((c) => c.name.toLowerCase() === body.name.toLowerCase());
+  if (taken) return refuse('alreadyThere', { fields: { name: 'calendarTaken' } });
+  const key = newKey();
+  ctx.db.write(() => {
+    const id = makeCalendar(ctx.db, ctx.now, { owner, by: ctx.viewer, name: body.name, main: false, key });
+    // Whoever makes it for somebody keeps what they may do on that somebody's main calendar, and for as long.
+    if (owner.id !== ctx.viewer.id)
+      insertGrant(ctx.db, {
+        key: newKey(),
+        calendarId: id,
+        audience: { kind: 'person', personId: ctx.viewer.id },
+        rights: decision.rights,
+        starts: null,
+        ends: holdsUntil(ctx, decided, decision.rights),
+        givenBy: ctx.viewer.id,
+        givenFor: owner.id,
+        byAdministrator: false,
+        hangs: holdsByThread(decided),
+        recordedFrom: ctx.now,
+      });
+    recordTrail(ctx.db, {
+      key: newKey(),
+      at: ctx.now,
+      actorId: ctx.viewer.id,
+      principalId: owner.id,
+      calendarId: id,
+      subject: key,
+      verb: 'calendar.begun',
+      before: null,
+      after: { name: body.name },
+    });
+  });
+  return ok({ calendar: key });
+}

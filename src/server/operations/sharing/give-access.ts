@@ -1,0 +1,331 @@
+import type {
+  AudienceWire,
+  GiveBody,
+  GivenAnswer,
+  GiveSeveralBody,
+  TakeBody,
+  TakeSeveralBody,
+} from '@/contract/sharing.ts';
+import { fitRights, type Misfit, type Rights } from '@/core/access/index.ts';
+import { fromWallLenient, isZone, parseDate } from '@/core/time/index.ts';
+import { newKey } from '../../ids.ts';
+import type { Calendar } from '../../repositories/calendars.ts';
+import { endGrant, grantsOn, insertGrant, type StoredGrant } from '../../repositories/grants.ts';
+import { type StoredItem, updateItem } from '../../repositories/items.ts';
+import { insertLink } from '../../repositories/links.ts';
+import { nameOutsider } from '../../repositories/outsider-names.ts';
+import { ok, type Refusal, type Result, refuse } from '../../result.ts';
+import {
+  announceAccess,
+  announceItems,
+  type Context,
+  collectionOf,
+  type FoundAudience,
+  findAudience,
+  findItem,
+  findShared,
+  hands,
+  type ItemChange,
+  isRefusal,
+  type Shared,
+  sameAudience,
+  trailItems,
+  trailOn,
+} from '../deciding/index.ts';
+
+import { endWhatHung, gainsWithout, heldLess, holdsByThread, holdsUntil, lessens, speaksToGiver } from './holding.ts';
+import { addOutsider } from './outsiders.ts';
+import { linkBarred } from './preview-access.ts';
+import { tellOf, tellOwner } from './tell.ts';
+
+const MISFIT_FIELDS = {
+  sight: 'misfitSight',
+  fullSight: 'misfitFullSight',
+  add: 'misfitAdd',
+  arrangeAll: 'misfitArrangeAll',
+} as const satisfies Record<Misfit['needs'], string>;
+
+const DAY = 86_400_000;
+
+/**
+ * Gives an audience these rights on a calendar, standing or for a time. `seen` names the grant that is changed: its record
+ * ends and the new one begins at the same instant; `null` adds one beside what is there. Somebody outside who wasn't known yet,
+ * and a new link, are made with it. Refused are rights that don't fit together, rights above the giver's own, dates that have
+ * passed, a second standing grant, and a row that someone else changed since it was seen.
+ */
+export function giveAccess(ctx: Context, key: string, body: GiveBody): Result<GivenAnswer> {
+  const plan = planGive(ctx, key, body);
+  if (isRefusal(plan)) return plan;
+  const { calendar } = plan.decided;
+  const before = collectionOf(calendar, grantsOn(ctx.db, calendar.id));
+  const given = ctx.db.write(() => write(ctx, plan));
+  announce(ctx, plan, before);
+  return ok(given);
+}
+
+/** Several acts of giving on one calendar: all of them, or none where one can't be done. A refusal's fields say which. */
+export function giveSeveral(ctx: Context, key: string, body: GiveSeveralBody): Result<{ done: true }> {
+  const plans: Plan[] = [];
+  const seen = new Set<string>();
+  for (const [i, give] of body.gives.entries()) {
+    const plan = planGive(ctx, key, give);
+    if (isRefusal(plan))
+      return plan.fields
+        ? refuse(plan.code, {
+            fields: Object.fromEntries(Object.entries(plan.fields).map(([f, code]) => [`gives.${i}.${f}`, code])),
+          })
+        : plan;
+    const { stored, toMake } = plan.audience;
+    const whom = toMake?.kind === 'person' ? toMake.address : JSON.stringify(stored);
+    if (seen.has(whom)) return refuse('badInput', { fields: { [`gives.${i}.audience`]: 'audienceTwice' } });
+    seen.add(whom);
+    plans.push(plan);
+  }
+  const first = plans[0];
+  if (!first) return ok({ done: true });
+  const { calendar } = first.decided;
+  const before = collectionOf(calendar, grantsOn(ctx.db, calendar.id));
+  ctx.db.write(() => {
+    for (const plan of plans) write(ctx, plan);
+  });
+  for (const plan of plans) announce(ctx, plan, before);
+  return ok({ done: true });
+}
+
+/** Takes one of an audience's grants away, after which what is left, their groups' or everyone's count. */
+export function takeAccess(ctx: Context, key: string, body: TakeBody): Result<{ done: true }> {
+  return takeAll(ctx, [planTake(ctx, key, body)]);
+}
+
+/** Takes several grants of one calendar away: all of them, or none where one can't be. */
+export function takeSeveral(ctx: Context, key: string, body: TakeSeveralBody): Result<{ done: true }> {
+  return takeAll(
+    ctx,
+    body.takes.map((take) => planTake(ctx, key, take)),
+  );
+}
+
+function takeAll(ctx: Context, planned: readonly (Plan | Refusal)[]): Result<{ done: true }> {
+  const plans: Plan[] = [];
+  for (const plan of planned) {
+    if (isRefusal(plan)) return plan;
+    if (plans.some((p) => p.current?.id === plan.current?.id))
+      return refuse('badInput', { fields: { audience: 'audienceTwice' } });
+    plans.push(plan);
+  }
+  const calendar = plans[0]?.decided.calendar;
+  if (!calendar) return ok({ done: true });
+  const before = collectionOf(calendar, grantsOn(ctx.db, calendar.id));
+  ctx.db.write(() => {
+    for (const plan of plans) write(ctx, plan);
+  });
+  announceAccess(ctx, calendar, before);
+  return ok({ done: true });
+}
+
+function planTake(ctx: Context, key: string, body: TakeBody): Plan | Refusal {
+  const found = findGrant(ctx, key, body.audience, body.seen);
+  if (isRefusal(found)) return found;
+  const { current } = found;
+  const barred = current && barredTaking(ctx, found.decided, current);
+  const decided = barred ? asAdministratorInstead(ctx, found.decided) : found.decided;
+  if (barred && !decided) return barred;
+  return { ...found, decided: decided ?? found.decided, next: null, tell: body.tell ?? null, hidden: [], hangs: false };
+}
+
+interface Found {
+  readonly decided: Shared;
+  readonly audience: FoundAudience;
+  readonly current: StoredGrant | null;
+  readonly others: readonly StoredGrant[];
+}
+type Next = { readonly rights: Rights; readonly starts: number | null; readonly ends: number | null };
+
+/** One act on an audience's grants, checked and ready to be written. */
+interface Plan extends Found {
+  readonly next: Next | null;
+  readonly tell: { readonly note: string } | null;
+  readonly hidden: readonly StoredItem[];
+  readonly hangs: boolean;
+}
+
+function planGive(ctx: Context, key: string, body: GiveBody): Plan | Refusal {
+  const found = findGrant(ctx, key, body.audience, body.seen);
+  if (isRefusal(found)) return found;
+  const { audience, current } = found;
+  const misfit = fitRights(body.rights).lowered[0];
+  if (misfit) return refuse('badInput', { fields: { [misfit.right]: MISFIT_FIELDS[misfit.needs] } });
+  if (audience.stored.kind === 'link') {
+    const barred = linkBarred(ctx, found.decided, body.rights);
+    if (barred) return refuse('badInput', { fields: { sight: barred } });
+    if (audience.name === '') return refuse('badInput', { fields: { audience: 'linkName' } });
+  }
+  const span = readSpan(ctx, body.span ?? null, current);
+  if (isRefusal(span)) return span;
+  const next = { rights: body.rights, ...span };
+  const barred = barredGiving(ctx, found.decided, audience, current, next);
+  const decided = barred ? asAdministratorInstead(ctx, found.decided) : found.decided;
+  if (!decided) return barred as Refusal;
+  const standing = found.others.some((g) => g.starts === null && g.ends === null);
+  if (standing && span.starts === null && span.ends === null) return refuse('changedMeanwhile');
+  const hidden = toHide(ctx, decided, body.alsoPrivate ?? []);
+  if (isRefusal(hidden)) return hidden;
+  const free = decided.asAdministrator || decided.decision.owner;
+  return { ...found, decided, next, tell: body.tell ?? null, hidden, hangs: !free && holdsByThread(decided) };
+}
+
+function findGrant(ctx: Context, key: string, wire: AudienceWire, seen: string | null): Found | Refusal {
+  const decided = findShared(ctx, key);
+  if (isRefusal(decided)) return decided;
+  const audience = findAudience(ctx, wire, decided.calendar);
+  if (isRefusal(audience)) return audience;
+  if (audience.person?.id === decided.calendar.ownerId)
+    return refuse('badInput', { fields: { audience: 'audienceOwner' } });
+  const theirs = grantsOn(ctx.db, decided.calendar.id).filter((g) => sameAudience(g.audience, audience.stored));
+  const current = theirs.find((g) => g.key === seen) ?? null;
+  if (seen !== null && !current) return refuse('changedMeanwhile');
+  return { decided, audience, current, others: theirs.filter((g) => g !== current) };
+}
+
+/** The dates of a grant: days of the giver's own clock, the last one included. What had begun before stays as it began. */
+function readSpan(
+  ctx: Context,
+  span: GiveBody['span'] | null,
+  current: StoredGrant | null,
+): { starts: number | null; ends: number | null } | Refusal {
+  if (!span || (span.from === null && span.until === null)) return { starts: null, ends: null };
+  const wrong = (fields: Record<string, string>) => refuse('badInput', { fields });
+  if (!isZone(span.zone)) return wrong({ zone: 'zone' });
+  const [from, until] = [span.from, span.until].map((date) => (date === null ? null : parseDate(date)));
+  if (span.from !== null && from === null) return wrong({ from: 'date' });
+  if (span.until !== null && until === null) return wrong({ until: 'date' });
+  const starts = from === null || from === undefined ? null : fromWallLenient(span.zone, from);
+  const ends = until === null || until === undefined ? null : fromWallLenient(span.zone, until + DAY);
+  if (starts !== null && ends !== null && ends <= starts) return wrong({ until: 'endBeforeStart' });
+  if (ends !== null && ends <= ctx.now) return wrong({ until: 'datePassed' });
+  if (starts !== null && starts < ctx.now - DAY && starts !== current?.starts) return wrong({ from: 'datePassed' });
+  return { starts, ends };
+}
+
+/** An administrator gives and takes any access, where they couldn't as a sharer. */
+function asAdministratorInstead(ctx: Context, decided: Shared): Shared | null {
+  return ctx.viewer.administrator && !decided.decision.owner ? { ...decided, asAdministrator: true } : null;
+}
+
+const less = (field: string, code = 'giverHoldsLess'): Refusal => refuse('badInput', { fields: { [field]: code } });
+
+/**
+ * Why somebody may not give this: more than they hold, longer than they hold it, what stands above their own rights, or anything but
+ * less to a row that speaks to themselves. `null` where they may.
+ */
+function barredGiving(
+  ctx: Context,
+  decided: Shared,
+  audience: FoundAudience,
+  current: StoredGrant | null,
+  next: Next,
+): Refusal | null {
+  const { decision, asAdministrator } = decided;
+  if (asAdministrator || decision.owner) return null;
+  const above = heldLess(next.rights, decision.rights) ?? (current && heldLess(current.rights, decision.rights));
+  if (above) return less(above);
+  const lesser = current !== null && lessens(next, current);
+  const shutsOut = current === null && next.rights.sight === 'nothing';
+  if (audience.toMake === null && speaksToGiver(ctx, audience.stored) && !lesser && !shutsOut)
+    return less('audience', 'audienceSelf');
+  if (lesser || shutsOut) return null;
+  const until = holdsUntil(ctx, decided, next.rights);
+  if (until === null || (next.ends !== null && next.ends <= until)) return null;
+  return less('until', `giverHoldsUntil:${until}`);
+}
+
+/** Why somebody may not take this away: it stands above their own rights, or they themselves would get more by it. */
+function barredTaking(ctx: Context, decided: Shared, current: StoredGrant): Refusal | null {
+  const { decision, asAdministrator } = decided;
+  if (asAdministrator || decision.owner) return null;
+  const above = heldLess(current.rights, decision.rights);
+  if (above) return less(above);
+  return speaksToGiver(ctx, current.audience) && gainsWithout(ctx, decided, current)
+    ? less('audience', 'audienceSelf')
+    : null;
+}
+
+/** The items to be marked private with a grant, whole series where one is meant; each must be one the giver may change. */
+function toHide(ctx: Context, { calendar }: Shared, ids: readonly string[]): StoredItem[] | Refusal {
+  const items = new Map<number, StoredItem>();
+  for (const id of ids) {
+    const found = findItem(ctx, id);
+    if (isRefusal(found)) return found;
+    if (found.decided.calendar.id !== calendar.id || !found.may.change) return refuse('notFound');
+    items.set(found.item.id, found.item);
+  }
+  return [...items.values()];
+}
+
+const changesOf = (ctx: Context, { decided, hidden }: Plan): ItemChange[] =>
+  hidden.map((item) => ({
+    before: item,
+    after: { ...item, ...hands(ctx, decided.calendar), visibility: 'private', version: item.version + 1 },
+  }));
+
+/** Writes a plan, within the transaction of whoever calls; answers what the audience is called from now on, and the new grant's key. */
+function write(ctx: Context, plan: Plan): GivenAnswer {
+  const { decided, current, next, tell } = plan;
+  const { calendar } = decided;
+  const changes = changesOf(ctx, plan);
+  for (const { after } of changes) updateItem(ctx.db, after);
+  if (changes.length > 0) trailItems(ctx, calendar, 'item.changed', changes);
+  const audience = makeAudience(ctx, calendar, plan.audience);
+  if (current) endGrant(ctx.db, current.id, ctx.now);
+  const key = newKey();
+  const id = next
+    ? insertGrant(ctx.db, {
+        key,
+        calendarId: calendar.id,
+        audience: audience.stored,
+        ...next,
+        givenBy: ctx.viewer.id,
+        givenFor: calendar.ownerId,
+        byAdministrator: decided.asAdministrator,
+        hangs: plan.hangs,
+        recordedFrom: ctx.now,
+      })
+    : null;
+  const before = current && { rights: current.rights, starts: current.starts, ends: current.ends };
+  trailOn(ctx, calendar, JSON.stringify(audience.stored), next ? 'access.given' : 'access.taken', before, next);
+  const kind = current ? (next ? 'changed' : 'taken') : 'given';
+  if (tell) tellOf(ctx, calendar, audience, id ?? null, kind, tell.note);
+  tellOwner(ctx, calendar, audience, id ?? current?.id ?? null, kind);
+  if (current) endWhatHung(ctx, calendar);
+  return { audience: audience.wire, grant: key };
+}
+
+/** Makes what an audience still lacks: a person known by an address alone, or a link. */
+function makeAudience(ctx: Context, calendar: Calendar, audience: FoundAudience): FoundAudience {
+  const { toMake } = audience;
+  if (!toMake) return audience;
+  if (toMake.kind === 'link') {
+    insertLink(ctx.db, {
+      key: toMake.key,
+      calendarId: calendar.id,
+      name: toMake.name,
+      madeBy: ctx.viewer.id,
+      madeAt: ctx.now,
+    });
+    return { ...audience, wire: { kind: 'link', id: toMake.key } };
+  }
+  const person = addOutsider(ctx, toMake.address, toMake.name);
+  nameOutsider(ctx.db, calendar.id, person.id, toMake.name);
+  return {
+    ...audience,
+    person,
+    wire: { kind: 'person', id: person.handle },
+    stored: { kind: 'person', personId: person.id },
+  };
+}
+
+function announce(ctx: Context, plan: Plan, before: ReturnType<typeof collectionOf>): void {
+  announceAccess(ctx, plan.decided.calendar, before);
+  const changes = changesOf(ctx, plan);
+  if (changes.length > 0) announceItems(ctx, plan.decided.calendar, changes);
+}

@@ -1,0 +1,48 @@
+import type { HouseRulesWire } from '@/contract/sharing-rules.ts';
+import { decide } from '@/core/access/index.ts';
+import { allCalendars } from '../../repositories/calendars.ts';
+import { grantsOnAllCalendars } from '../../repositories/grants.ts';
+import { recordHouseRules } from '../../repositories/house-rules.ts';
+import { ok, type Result, refuse } from '../../result.ts';
+import {
+  announceAccess,
+  audienceOf,
+  type Context,
+  ceilingsOn,
+  collectionOf,
+  storedRules,
+  trailOwn,
+} from '../deciding/index.ts';
+
+/** The rules in force, whether the one who asks may change them, and how many grants they cut. Everyone inside may read them. */
+export function readHouseRules(ctx: Context): Result<{ rules: HouseRulesWire; mayChange: boolean; cut: number }> {
+  if (!ctx.viewer.inside) return refuse('insideOnly');
+  const rules = storedRules(ctx.db);
+  if (!ctx.viewer.administrator) return ok({ rules, mayChange: false, cut: 0 });
+  let cut = 0;
+  const calendars = new Map(allCalendars(ctx.db).map((c) => [c.id, c]));
+  for (const [id, grants] of grantsOnAllCalendars(ctx.db))
+    for (const grant of grants) {
+      const calendar = calendars.get(id);
+      const audience = audienceOf(ctx, grant);
+      if (!calendar || !audience) continue;
+      const alone = { ...collectionOf(calendar, [grant]), suspended: false };
+      const { because } = decide(alone, audience.viewer, ctx.now, ceilingsOn(rules, calendar));
+      if (because.some((step) => step.step === 'ceiling')) cut++;
+    }
+  return ok({ rules, mayChange: true, cut });
+}
+
+/** Sets the rules. What was given before stays as it was given and is cut from this instant on. For administrators. */
+export function changeHouseRules(ctx: Context, rules: HouseRulesWire): Result<{ done: true }> {
+  if (!ctx.viewer.administrator) return refuse('administratorOnly');
+  const before = storedRules(ctx.db);
+  ctx.db.write(() => {
+    recordHouseRules(ctx.db, rules, ctx.now, ctx.viewer.id);
+    trailOwn(ctx, 'house rules', 'house-rules.changed', before, rules);
+  });
+  const grants = grantsOnAllCalendars(ctx.db);
+  for (const calendar of allCalendars(ctx.db))
+    announceAccess(ctx, calendar, collectionOf(calendar, grants.get(calendar.id) ?? []), ceilingsOn(before, calendar));
+  return ok({ done: true });
+}

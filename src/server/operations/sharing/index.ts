@@ -1,0 +1,7 @@
+export { comingRange, readFindings } from './findings.ts';
+export { freeHandle } from './handles.ts';
+export { endWhatHung, holdsByThread, holdsUntil } from './holding.ts';
+export { previewAccess } from './preview-access.ts';
+export { wishesFor, wishesWaiting } from './rule-wishes.ts';
+export { listSightlines } from './sightlines.ts';
+export { tellOfJoining, tellOfSignIn } from './tell.ts';

@@ -1,0 +1,67 @@
+import type { LinkItemsAnswer, RangeQuery } from '@/contract/items.ts';
+import { decide, nextChange } from '@/core/access/index.ts';
+import { instantText } from '@/core/time/index.ts';
+import { limiter } from '../../auth/limiter.ts';
+import { now } from '../../clock.ts';
+import { mustWait } from '../../db/gate.ts';
+import { type Connection, database } from '../../db/index.ts';
+import { linkKeyOf } from '../../ids.ts';
+import { calendarById } from '../../repositories/calendars.ts';
+import { grantsOn } from '../../repositories/grants.ts';
+import { linkByKey, noteLinkUse } from '../../repositories/links.ts';
+import { ok, type Result, refuse } from '../../result.ts';
+import { collectionOf, Directory, isRefusal, readRange, readViews, rulesOf } from '../deciding/index.ts';
+
+/** Wrong addresses a place on the network may try in a quarter of an hour. */
+const wrong = limiter(60, 15 * 60_000);
+/** The same wrong address, from one place. */
+const wrongOne = limiter(30, 15 * 60_000);
+const ONCE_IN = 3_600_000;
+/** A stranger's page shows so many; it is read on the request's thread. */
+const MOST_BY_LINK = 1500;
+
+/** A link found by its secret, with what it shows now; a made-up, a withdrawn and an ended one are answered alike. */
+export function findLink(secret: string, headers: Headers, db: Connection = database(), at: number = now()) {
+  const key = linkKeyOf(secret);
+  const link = key === null ? null : linkByKey(db, key);
+  const calendar = link && calendarById(db, link.calendarId);
+  if (link && calendar) {
+    const collection = collectionOf(calendar, grantsOn(db, calendar.id));
+    const viewer = { kind: 'link' as const, id: link.key };
+    const decision = decide(collection, viewer, at, rulesOf(db, calendar));
+    if (decision.rights.sight !== 'nothing') return { link, calendar, collection, viewer, decision, db, at } as const;
+  }
+  // Counted by the place and the address it tried: no number of wrong ones shuts out whoever holds a good one.
+  const place = headers.get('x-forwarded-for') ?? '';
+  const counts = wrong.take(place, at) && wrongOne.take(`${place} ${secret.slice(0, 60)}`, at);
+  return refuse(counts ? 'linkGone' : 'tooManyTries');
+}
+
+/** What a link shows of its calendar in a range: views cut to the link, and whose calendar it is. */
+export function listLinkItems(secret: string, query: RangeQuery, headers: Headers): Result<LinkItemsAnswer> {
+  const found = findLink(secret, headers);
+  if (isRefusal(found)) return found;
+  const { link, calendar, collection, viewer, decision, db, at } = found;
+  const range = readRange(query);
+  if (isRefusal(range)) return range;
+  const directory = new Directory(db);
+  if (link.lastUsed === null || Math.abs(at - link.lastUsed) > ONCE_IN)
+    if (!mustWait()) db.write(() => noteLinkUse(db, link.key, at));
+  const next = nextChange(collection, viewer, at);
+  const looker = { person: null, decision, sealAs: LINKS + link.id };
+  const { items, more, unread } = readViews(db, directory, calendar, range, looker, { most: MOST_BY_LINK });
+  return ok({
+    owner: directory.name(calendar.ownerId),
+    calendar: calendar.main ? '' : calendar.name,
+    zone: calendar.zone,
+    sight: decision.rights.sight,
+    items,
+    until: next === null ? null : instantText(next),
+    now: instantText(at),
+    cutShort: unread,
+    more,
+  });
+}
+
+/** Links are numbered beyond people where ids are sealed, so that no link's ids are anybody's. */
+const LINKS = 2 ** 31;

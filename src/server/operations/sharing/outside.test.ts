@@ -1,0 +1,440 @@
+import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
+import { giveBody } from '@/contract/sharing.ts';
+import { NO_RIGHTS, PRESETS, type Rights } from '@/core/access/index.ts';
+import { linkSecret } from '../../ids.ts';
+import type { ReadyLetter } from '../../mail/post.ts';
+import { personByAddress } from '../../repositories/people.ts';
+import { Directory } from '../deciding/directory.ts';
+import { viewsIn } from '../deciding/views.ts';
+import { readFrame } from '../frame/read-frame.ts';
+import { listItems } from '../items/list-items.ts';
+import { listNotices } from '../messages/notices.ts';
+import { remindOfEnds } from '../messages/remind-of-ends.ts';
+import { sendLetters, settleLetters } from '../messages/send-letters.ts';
+import { changeDomains } from '../people/domains.ts';
+import { listGroups } from '../people/groups.ts';
+import { beginCalendar, listPeople } from '../people/people.ts';
+import { at, houseRulesWith, type SmallOrganisation, START, smallOrganisation, WEEK } from '../small-organisation.ts';
+import { askAccess, readItemSight } from './ask.ts';
+import { giveAccess, giveSeveral, takeAccess } from './give-access.ts';
+import { changeHouseRules, readHouseRules } from './house-rules.ts';
+import { findLink } from './links.ts';
+import { previewAccess } from './preview-access.ts';
+import { answerWish, wishForRule } from './rule-wishes.ts';
+import { listSightlines } from './sightlines.ts';
+import { suspendSharing } from './suspend-sharing.ts';
+
+vi.mock('../../auth/accounts.ts', () => ({
+  makeBareAccount: async (address: string) => `account of ${address}`,
+  makeGuestToken: async (address: string) => `token-for-${address}`,
+}));
+
+let org: SmallOrganisation;
+let item: string;
+beforeEach(() => {
+  org = smallOrganisation();
+  changeDomains(org.ctx('ines'), { domains: ['cloudmoor.example'] });
+  item = org.add('ines', 'ines', {
+    title: 'Open talk',
+    place: 'Marsh Lab',
+    notes: 'secret',
+    when: at('2027-03-03', 9),
+  }).id;
+});
+afterEach(() => org.close());
+
+const MARTA = 'marta@quill-audit.example';
+const marta = { kind: 'address', address: MARTA, name: 'Marta Quill' } as const;
+const busy: Rights = PRESETS.freeBusy;
+const give = (more: object, by = 'ines', when = START) =>
+  giveAccess(
+    org.ctx(by, when),
+    org.calendar('ines'),
+    giveBody.parse({ audience: marta, rights: busy, seen: null, ...more }),
+  );
+const rowsNow = (by = 'ines', when = START) => {
+  const lines = listSightlines(org.ctx(by, when), org.calendar('ines'));
+  return lines.ok ? lines.value.rows : [];
+};
+const martaCtx = (when = START) => {
+  const viewer = personByAddress(org.db, MARTA);
+  if (!viewer) throw new Error('nobody');
+  return { db: org.db, now: when, viewer };
+};
+const martaSees = (when = START) => {
+  const listed = listItems(martaCtx(when), org.calendar('ines'), WEEK);
+  return listed.ok ? listed.value.items.map((i) => i.title ?? i.shows) : listed.code;
+};
+const letters = async (post: ((letter: ReadyLetter) => Promise<void>) | null, when = START) => {
+  const sent: ReadyLetter[] = [];
+  await sendLetters(org.db, when, post && (async (letter) => void sent.push(letter)));
+  return sent;
+};
+
+describe('before the end', () => {
+  const DAY = 86_400_000;
+  const remind = (days: number) => remindOfEnds(org.db, START + days * DAY);
+  const until = (date: string, tell: { note: string } | null = { note: '' }) =>
+    give({ span: { from: null, until: date, zone: 'Europe/Lisbon' }, tell });
+
+  test('who is outside gets one letter that says so, and no second one', async () => {
+    expect(until('2027-03-20').ok).toBe(true);
+    await letters(async () => {});
+    expect(remind(14)).toBe(0);
+    expect(remind(17)).toBe(1);
+    expect(remind(17)).toBe(0);
+    const [letter, ...more] = await letters(async () => {}, START + 17 * DAY);
+    expect(more).toEqual([]);
+    expect(letter?.to.address).toBe(MARTA);
+    expect(letter?.text).toContain('What you were given of Ines’s calendar for a time ends after 20 March 2027.');
+  });
+
+  test('none where the giving itself was days ago, was quiet, was extended, or is over', async () => {
+    until('2027-03-04');
+    expect(remind(0.5)).toBe(0);
+    const row = () => rowsNow().find((r) => r.outside)?.grants[0]?.key ?? null;
+    const later = (date: string, tell: { note: string } | null) =>
+      give({ seen: row(), span: { from: null, until: date, zone: 'Europe/Lisbon' }, tell });
+    expect(later('2027-03-20', null).ok).toBe(true);
+    await letters(async () => {});
+    expect(remind(17)).toBe(1);
+    expect(later('2027-04-20', null).ok).toBe(true);
+    expect(await letters(async () => {}, START + 17 * DAY)).toEqual([]);
+    expect(remind(60)).toBe(0);
+  });
+
+  test('none where nothing is seen anyway', () => {
+    const nothing = { rights: NO_RIGHTS, span: { from: null, until: '2027-03-20', zone: 'UTC' }, tell: { note: '' } };
+    expect(give(nothing).ok).toBe(true);
+    expect(remind(17)).toBe(0);
+  });
+
+  test('none for whoever was never told, or is inside', () => {
+    expect(until('2027-03-20', null).ok).toBe(true);
+    const inside = { audience: { kind: 'person', id: 'wren' }, span: { from: null, until: '2027-03-20', zone: 'UTC' } };
+    expect(give({ ...inside, tell: { note: '' } }).ok).toBe(true);
+    expect(remind(17)).toBe(0);
+  });
+});
+
+describe('somebody outside', () => {
+  test('is made by being given something, once, and stands in no directory', () => {
+    const given = give({});
+    expect(given).toMatchObject({ ok: true, value: { audience: { kind: 'person', id: 'marta' } } });
+    expect(rowsNow().find((r) => r.outside)).toMatchObject({
+      who: { name: 'Marta Quill' },
+      effective: { sight: 'busy' },
+    });
+    expect(martaSees()).toEqual(['busy']);
+    // The same address again is the same person: beside a standing grant there is no second one.
+    expect(give({})).toMatchObject({ code: 'changedMeanwhile' });
+    const people = listPeople(org.ctx('tomas'));
+    expect(JSON.stringify(people)).not.toContain('marta');
+    // By handle she is found only on a calendar that once named her.
+    const bruno = giveAccess(org.ctx('bruno'), org.calendar('bruno'), {
+      audience: { kind: 'person', id: 'marta' },
+      rights: busy,
+      seen: null,
+    });
+    expect(bruno).toMatchObject({ ok: false, fields: { audience: 'audience' } });
+  });
+
+  test('gets no directory, no groups and no house rules, only those who let her see something', () => {
+    give({});
+    const listed = listPeople(martaCtx());
+    expect(listed.ok && listed.value.people.map((p) => p.handle)).toEqual(['ines']);
+    expect(listGroups(martaCtx())).toEqual({ ok: true, value: { groups: [], mayChange: false } });
+    expect(readHouseRules(martaCtx())).toMatchObject({ code: 'insideOnly' });
+    expect(readFrame(martaCtx())).toMatchObject({ me: { inside: false }, principals: [] });
+  });
+
+  test('is cut to the house rules, and each right that is barred names what the rules would have to be', () => {
+    const preview = previewAccess(org.ctx('ines'), org.calendar('ines'), {
+      audience: marta,
+      rights: busy,
+      seen: null,
+      range: WEEK,
+    });
+    const choice = (group: string, value: string) =>
+      preview.ok ? preview.value.choices.find((c) => c.group === group && c.value === value) : null;
+    expect(choice('sight', 'busy')).toMatchObject({ barred: null, wants: [] });
+    expect(choice('sight', 'outline')).toMatchObject({
+      barred: 'outsideSight',
+      wants: [{ rule: 'outsideSight', wanted: 'outline' }],
+    });
+    expect(choice('preset', 'delegate')?.wants).toEqual([
+      { rule: 'outsideSight', wanted: 'full' },
+      { rule: 'outsideReach', wanted: 'all' },
+      { rule: 'outsideExtras', wanted: 'true' },
+    ]);
+    expect(give({ rights: PRESETS.full }).ok).toBe(true);
+    expect(martaSees()).toEqual(['busy']);
+    expect(rowsNow().find((r) => r.outside)).toMatchObject({ cutBy: ['outsideSight'] });
+    changeHouseRules(org.ctx('ines', START + 1), houseRulesWith({ outsideSight: 'outline' }));
+    expect(martaSees()).toEqual(['Open talk']);
+  });
+
+  test.each([
+    ['nobody@cloudmoor.example', 'addressInside'],
+    ['ines@cloudmoor.example', 'audienceOwner'],
+  ])('%s is refused at the field: %s', (address, code) => {
+    expect(give({ audience: { kind: 'address', address } })).toMatchObject({ ok: false, fields: { audience: code } });
+  });
+
+  test('a typed address of somebody inside is that person', () => {
+    give({ audience: { kind: 'address', address: 'Amara@Cloudmoor.example' } });
+    expect(rowsNow().map((r) => r.audience)).toContainEqual({ kind: 'person', id: 'amara' });
+  });
+
+  test('is told by a letter with a way in that says what she gets; a letter about what no longer stands isn’t sent', async () => {
+    give({ tell: { note: 'See you on Monday.' } });
+    expect(rowsNow().find((r) => r.outside)?.grants[0]?.letter).toBe('waiting');
+    const [letter, ...more] = await letters(async () => {});
+    expect(more).toEqual([]);
+    expect(letter?.to).toEqual({ name: 'Marta Quill', address: MARTA });
+    expect(letter?.text).toContain('sees when Ines is free or busy, and nothing else.');
+    expect(letter?.text).toContain('“See you on Monday.”');
+    expect(letter?.text).toContain(`/guest/token-for-${MARTA}`);
+    expect(letter?.text).not.toContain('Open talk');
+    expect(rowsNow().find((r) => r.outside)?.grants[0]?.letter).toBe('sent');
+    expect(await letters(async () => {})).toEqual([]);
+    const seen = rowsNow().find((r) => r.outside)?.grants[0]?.key ?? '';
+    give({ audience: { kind: 'person', id: 'marta' }, rights: PRESETS.titles, seen, tell: { note: '' } });
+    takeAccess(org.ctx('ines'), org.calendar('ines'), {
+      audience: { kind: 'person', id: 'marta' },
+      seen: rowsNow().find((r) => r.outside)?.grants[0]?.key ?? '',
+    });
+    expect(await letters(async () => {})).toEqual([]);
+  });
+
+  test('a letter that fails is tried again, and given up where no mail service is set or the process ended with it in hand', async () => {
+    give({ tell: { note: '' } });
+    const state = () => rowsNow().find((r) => r.outside)?.grants[0]?.letter;
+    await sendLetters(org.db, START, async () => {
+      throw new Error('busy');
+    });
+    expect(state()).toBe('waiting');
+    expect(await letters(async () => {}, START + 59_000)).toEqual([]);
+    await sendLetters(org.db, START + 60_000, async () => {
+      // The process ends while the letter is on its way.
+      settleLetters(org.db);
+      throw new Error('gone');
+    });
+    expect(state()).toBe('waiting');
+    await letters(null, START + 11 * 60_000);
+    expect(state()).toBe('failed');
+  });
+});
+
+describe('a link', () => {
+  const make = (rights: Rights = busy, name = 'Notice board') => give({ audience: { kind: 'newLink', name }, rights });
+  const keyOf = (given: ReturnType<typeof make>) =>
+    given.ok && given.value.audience.kind === 'link' ? given.value.audience.id : '';
+  const shows = (secret: string, when = START) => {
+    const found = findLink(secret, new Headers(), org.db, when);
+    if (!('link' in found)) return found.code;
+    const range = {
+      from: Date.UTC(2027, 2, 1),
+      to: Date.UTC(2027, 2, 8),
+      fromDate: '2027-03-01',
+      toDate: '2027-03-08',
+    };
+    return viewsIn(org.db, new Directory(org.db), found.calendar, range, { person: null, decision: found.decision });
+  };
+
+  test('shows what it was given to whoever has its address, and nothing once it is withdrawn, suspended, over or made up', () => {
+    const key = keyOf(make());
+    const secret = linkSecret(key);
+    expect(rowsNow().find((r) => r.audience.kind === 'link')?.link).toBe(`/see/${secret}`);
+    expect(shows(secret)).toMatchObject([{ shows: 'busy', start: '2027-03-03T09:00:00Z' }]);
+    expect(JSON.stringify(shows(secret))).not.toMatch(/Open talk|Marsh|secret/);
+    expect(shows(key)).toBe('linkGone');
+    expect(shows(`${key}.AAAAAAAAAAAAAAAAAAAAAA`)).toBe('linkGone');
+    suspendSharing(org.ctx('ines'), org.calendar('ines'), true);
+    expect(shows(secret)).toBe('linkGone');
+    suspendSharing(org.ctx('ines'), org.calendar('ines'), false);
+    const seen = rowsNow().find((r) => r.audience.kind === 'link')?.grants[0]?.key ?? '';
+    takeAccess(org.ctx('ines'), org.calendar('ines'), { audience: { kind: 'link', id: key }, seen });
+    expect(shows(secret)).toBe('linkGone');
+  });
+
+  test('never does anything, and wants a name', () => {
+    expect(make(PRESETS.booker)).toMatchObject({ fields: { sight: 'linkLooksOnly' } });
+    expect(make(busy, ' ')).toMatchObject({ fields: { audience: 'linkName' } });
+  });
+
+  test('is made only by those the house rules let', () => {
+    changeHouseRules(org.ctx('ines'), houseRulesWith({}, { linksBy: 'administrators' }));
+    org.give('bruno', 'tomas', { ...PRESETS.steward });
+    const byBruno = giveAccess(org.ctx('bruno'), org.calendar('bruno'), {
+      audience: { kind: 'newLink', name: 'x' },
+      rights: busy,
+      seen: null,
+    });
+    expect(byBruno).toMatchObject({ fields: { sight: 'linksBy' } });
+    expect(make().ok).toBe(true);
+    changeHouseRules(org.ctx('ines', START + 1), houseRulesWith({}, { linksBy: 'nobody' }));
+    expect(make()).toMatchObject({ fields: { sight: 'linksBy' } });
+  });
+
+  test('can be seen through, asked about, and counts among who sees what of an item', () => {
+    const key = keyOf(make());
+    const as = listItems(org.ctx('ines'), org.calendar('ines'), { ...WEEK, as: `link:${key}` });
+    expect(as).toMatchObject({ value: { head: { as: 'Notice board' }, items: [{ shows: 'busy' }] } });
+    const asked = askAccess(org.ctx('ines'), org.calendar('ines'), {
+      audience: { kind: 'link', id: key },
+      item,
+      at: null,
+    });
+    expect(asked).toMatchObject({ value: { seen: 'busy', steps: [{ step: 'link' }, { step: 'item.follow' }] } });
+    expect(readItemSight(org.ctx('ines'), item)).toMatchObject({
+      value: { links: [{ seen: 'busy', name: 'Notice board' }] },
+    });
+    // Of another's calendar it is nobody.
+    expect(listItems(org.ctx('bruno'), org.calendar('bruno'), { ...WEEK, as: `link:${key}` })).toMatchObject({
+      ok: false,
+    });
+  });
+});
+
+describe('several at once', () => {
+  const entry = (audience: object, rights: Rights = busy) => giveBody.parse({ audience, rights, seen: null });
+  const amara = { kind: 'person', id: 'amara' };
+  const dario = { kind: 'person', id: 'dario' };
+  test('are all given or none, and a refusal names which', () => {
+    const wrong = giveSeveral(org.ctx('ines'), org.calendar('ines'), {
+      gives: [entry(amara), entry(marta), entry({ kind: 'person', id: 'nobody' })],
+    });
+    expect(wrong).toMatchObject({ fields: { 'gives.2.audience': 'audience' } });
+    expect(rowsNow()).toHaveLength(1);
+    expect(personByAddress(org.db, MARTA)).toBeNull();
+    const twice = giveSeveral(org.ctx('ines'), org.calendar('ines'), { gives: [entry(amara), entry(amara)] });
+    expect(twice).toMatchObject({ fields: { 'gives.1.audience': 'audienceTwice' } });
+    const all = giveSeveral(org.ctx('ines'), org.calendar('ines'), {
+      gives: [entry(amara), entry(marta), entry(dario, PRESETS.shutOut)],
+    });
+    expect(all.ok).toBe(true);
+    expect(rowsNow()).toHaveLength(4);
+  });
+});
+
+describe('an administrator', () => {
+  test('gives and takes on any calendar, sees no item by it, and the owner is told and sees it marked', () => {
+    changeHouseRules(org.ctx('ines'), houseRulesWith({ everyoneSight: 'nothing' }));
+    const calendar = org.calendar('bruno');
+    org.add('bruno', 'bruno', { title: 'Pay round' });
+    expect(listItems(org.ctx('ines'), calendar, WEEK)).toMatchObject({ code: 'notFound' });
+    expect(listSightlines(org.ctx('ines'), calendar)).toMatchObject({ value: { asAdministrator: true, own: false } });
+    expect(listSightlines(org.ctx('tomas'), calendar)).toMatchObject({ code: 'notFound' });
+    giveAccess(org.ctx('bruno'), calendar, {
+      audience: { kind: 'newLink', name: 'Board' },
+      rights: busy,
+      seen: null,
+    });
+    const linkAs = (who: string) => {
+      const lines = listSightlines(org.ctx(who), calendar);
+      return lines.ok && lines.value.rows.find((r) => r.audience.kind === 'link')?.link;
+    };
+    expect(linkAs('bruno')).toMatch(/^\/see\//);
+    expect(linkAs('ines')).toBeNull();
+    const audience = { kind: 'person', id: 'tomas' } as const;
+    const preview = previewAccess(org.ctx('ines'), calendar, {
+      audience,
+      rights: PRESETS.full,
+      seen: null,
+      range: WEEK,
+    });
+    expect(preview).toMatchObject({ value: { effective: { sight: 'full' }, items: [], itemsBefore: [] } });
+    expect(listItems(org.ctx('ines'), calendar, { ...WEEK, as: 'person:tomas' })).toMatchObject({
+      value: { items: [] },
+    });
+    expect(giveAccess(org.ctx('ines'), calendar, { audience, rights: PRESETS.steward, seen: null }).ok).toBe(true);
+    expect(listSightlines(org.ctx('bruno'), calendar)).toMatchObject({
+      value: {
+        rows: [
+          {},
+          {},
+          { grants: [{ byAdministrator: true, told: null, given: { actor: 'Ines', principal: 'Bruno' } }] },
+        ],
+      },
+    });
+    expect(listNotices(org.ctx('bruno'))).toMatchObject({
+      value: { notices: [{ kind: 'given', by: 'Ines', about: 'Tomas', unread: true }] },
+    });
+    expect(listItems(org.ctx('ines'), calendar, WEEK)).toMatchObject({ code: 'notFound' });
+  });
+});
+
+describe('a wish for a house rule', () => {
+  test('reaches the administrators, is carried out to the letter, and answers the one who wished', () => {
+    const wish = {
+      changes: [{ rule: 'outsideSight', wanted: 'outline' }],
+      further: false,
+      note: 'for the audit',
+    } as const;
+    expect(wishForRule(org.ctx('tomas'), { ...wish, changes: [...wish.changes] }).ok).toBe(true);
+    expect(
+      wishForRule(org.ctx('tomas'), { ...wish, changes: [{ rule: 'outsideSight', wanted: 'all' }] }),
+    ).toMatchObject({
+      fields: { wanted: 'unclear' },
+    });
+    const waiting = listNotices(org.ctx('ines'));
+    expect(waiting).toMatchObject({
+      value: { wishes: [{ who: 'Tomas', wanted: 'outline', now: 'busy', note: 'for the audit' }] },
+    });
+    expect(readFrame(org.ctx('ines')).unread).toBe(1);
+    const key = waiting.ok ? (waiting.value.wishes[0]?.key ?? '') : '';
+    expect(answerWish(org.ctx('tomas'), key, { answer: 'changed', note: '' })).toMatchObject({
+      code: 'administratorOnly',
+    });
+    expect(answerWish(org.ctx('ines'), key, { answer: 'changed', note: 'until June' }).ok).toBe(true);
+    expect(readHouseRules(org.ctx('tomas'))).toMatchObject({ value: { rules: { main: { outsideSight: 'outline' } } } });
+    expect(listNotices(org.ctx('tomas'))).toMatchObject({
+      value: { wishes: [{ answer: 'changed', answeredBy: 'Ines', answerNote: 'until June' }] },
+    });
+    expect(answerWish(org.ctx('ines'), key, { answer: 'left', note: '' })).toMatchObject({ code: 'changedMeanwhile' });
+  });
+});
+
+describe('further calendars', () => {
+  test('have an access of their own, ceilings of their own, and the start the rules give', () => {
+    changeHouseRules(
+      org.ctx('ines'),
+      houseRulesWith(
+        { linkSight: 'nothing' },
+        {
+          startSight: 'nothing',
+          further: {
+            everyoneSight: 'full',
+            outsideSight: 'full',
+            outsideReach: 'none',
+            outsideExtras: false,
+            linkSight: 'full',
+          },
+        },
+      ),
+    );
+    const made = beginCalendar(org.ctx('ines'), { of: 'ines', name: 'Field days' });
+    const calendar = made.ok ? made.value.calendar : '';
+    expect(listSightlines(org.ctx('ines'), calendar)).toMatchObject({ value: { rows: [], calendar: { main: false } } });
+    expect(listItems(org.ctx('tomas'), calendar, WEEK)).toMatchObject({ code: 'notFound' });
+    const rights = { ...NO_RIGHTS, sight: 'full' } as const;
+    const link = (key: string) =>
+      giveAccess(org.ctx('ines'), key, { audience: { kind: 'newLink', name: 'Web' }, rights, seen: null });
+    expect(link(calendar).ok).toBe(true);
+    expect(listSightlines(org.ctx('ines'), calendar)).toMatchObject({
+      value: { rows: [{ effective: { sight: 'full' } }] },
+    });
+    expect(link(org.calendar('ines')).ok).toBe(true);
+    expect(rowsNow().at(-1)).toMatchObject({ effective: { sight: 'nothing' }, cutBy: ['linkSight'] });
+    expect(beginCalendar(org.ctx('ines'), { of: 'ines', name: 'field DAYS' })).toMatchObject({
+      fields: { name: 'calendarTaken' },
+    });
+    expect(beginCalendar(org.ctx('tomas'), { of: 'ines', name: 'Mine' })).toMatchObject({ code: 'mayNotShare' });
+    org.give('ines', 'tomas', PRESETS.steward);
+    const theirs = beginCalendar(org.ctx('tomas'), { of: 'ines', name: 'Board papers' });
+    expect(theirs.ok && listItems(org.ctx('tomas'), theirs.value.calendar, WEEK)).toMatchObject({
+      value: { head: { own: false, may: { add: true, share: true }, owner: { handle: 'ines' } } },
+    });
+  });
+});

@@ -1,0 +1,204 @@
+import type { OpenedItem, PreviewAnswer, PreviewBody } from '@/contract/sharing.ts';
+import type { RuleChange } from '@/contract/sharing-rules.ts';
+import {
+  type Choice,
+  choicesFor,
+  type Decision,
+  decide,
+  fitRights,
+  type Grant,
+  type HouseRules,
+  NO_RIGHTS,
+  presetOf,
+  type Rights,
+  readerOf,
+  SIGHT_RANK,
+} from '@/core/access/index.ts';
+import { SCOPES } from '@/core/calendar/index.ts';
+import { grantsOn, type StoredGrant } from '../../repositories/grants.ts';
+import { allMemberships } from '../../repositories/groups.ts';
+import { readersInside } from '../../repositories/people.ts';
+import { sensitiveWordsOf } from '../../repositories/sensitive-words.ts';
+import { ok, type Result, refuse } from '../../result.ts';
+import {
+  type Context,
+  collectionOf,
+  type Decided,
+  Directory,
+  type FoundAudience,
+  findAudience,
+  findShared,
+  isRefusal,
+  readRange,
+  rulesOf,
+  type Shared,
+  sameAudience,
+  storedRules,
+  viewerOf,
+  viewsAs,
+  viewsIn,
+} from '../deciding/index.ts';
+import { comingRange, openedItem } from './findings.ts';
+import { heldLess } from './holding.ts';
+
+/**
+ * What an audience would get under rights thought of but not given: the decision, what doesn't fitRights, what the house rules
+ * bar, and the days asked for exactly as they would be served. For anyone but the owner, cut to what they see themselves.
+ */
+export function previewAccess(ctx: Context, key: string, body: PreviewBody): Result<PreviewAnswer> {
+  const decided = findShared(ctx, key);
+  if (isRefusal(decided)) return decided;
+  const range = readRange(body.range);
+  if (isRefusal(range)) return range;
+  const audience = findAudience(ctx, body.audience, decided.calendar);
+  if (isRefusal(audience)) return audience;
+  if (audience.person?.id === decided.calendar.ownerId)
+    return refuse('badInput', { fields: { audience: 'audienceOwner' } });
+  const standing = grantsOn(ctx.db, decided.calendar.id);
+  const replaced = standing.find((g) => g.key === body.seen);
+  if (replaced && !sameAudience(replaced.audience, audience.stored)) return refuse('changedMeanwhile');
+  const others = standing.filter((g) => g !== replaced);
+  const house = rulesOf(ctx.db, decided.calendar);
+  const decideWith = (grants: readonly StoredGrant[]): Decision =>
+    decide(collectionOf(decided.calendar, grants), audience.viewer, ctx.now, house);
+  const rights = body.rights && fitRights(body.rights).rights;
+  const after = decideWith(rights ? [...others, thoughtGrant(decided, audience, rights)] : others);
+  const without = decideWith(others);
+  const before = decideWith(standing);
+  const look = (decision: Decision) => viewsAs(ctx, decided, range, audience, decision).items;
+  return ok({
+    effective: after.rights,
+    before: before.rights,
+    without: without.rights,
+    withoutStep: without.because[0]?.step ?? 'none',
+    choices: choicesFor(rights ?? NO_RIGHTS).map((choice) => ({
+      ...choice,
+      ...barredBy(ctx, decided, audience, choice),
+    })),
+    outside: audience.outside,
+    moved:
+      audience.stored.kind === 'everyone'
+        ? moved(ctx, decided, rights ? [...others, thoughtGrant(decided, audience, rights)] : others)
+        : { more: 0, less: 0 },
+    preset: body.rights && presetOf(body.rights),
+    opened: audience.stored.kind === 'everyone' ? opened(ctx, decided, before, after) : [],
+    items: look(after),
+    itemsBefore: look(before),
+  });
+}
+
+function thoughtGrant({ calendar }: Decided, { stored }: FoundAudience, rights: Rights): StoredGrant {
+  return {
+    id: 0,
+    key: 'thought of',
+    calendarId: calendar.id,
+    audience: stored,
+    rights,
+    starts: null,
+    ends: null,
+    givenBy: 0,
+    givenFor: 0,
+    byAdministrator: false,
+    hangs: false,
+    recordedFrom: 0,
+    recordedUntil: null,
+  };
+}
+
+const MOST_OPENED = 200;
+
+/** Coming items whose title everyone would come to read, each series once; only those the giver may change. */
+function opened(ctx: Context, decided: Decided, before: Decision, after: Decision): OpenedItem[] {
+  if (
+    SIGHT_RANK[after.rights.sight] <= SIGHT_RANK[before.rights.sight] ||
+    SIGHT_RANK[after.rights.sight] < SIGHT_RANK.title
+  )
+    return [];
+  const directory = new Directory(ctx.db);
+  const looker = { person: ctx.viewer, decision: decided.decision };
+  const mine = viewsIn(ctx.db, directory, decided.calendar, comingRange(ctx), looker, { whole: true });
+  const plain = { named: false, created: false, ownerInvited: false };
+  const [was, is] = [readerOf(before), readerOf(after)];
+  const titled = (seen: string | null) => seen !== null && seen !== 'busy' && seen !== 'withheld';
+  const series = new Set<string>();
+  const words = sensitiveWordsOf(ctx.db, decided.calendar.ownerId);
+  return mine
+    .flatMap((view): OpenedItem[] => {
+      if (!view.visibility || !view.may?.change) return [];
+      const facts = { shows: view.shows, visibility: view.visibility, cancelled: false };
+      if (titled(was.seen(facts, plain)) || !titled(is.seen(facts, plain))) return [];
+      const key = view.id.split('~')[0] ?? view.id;
+      if (series.has(key)) return [];
+      series.add(key);
+      return openedItem(view, words);
+    })
+    .slice(0, MOST_OPENED);
+}
+
+/** How many people inside would come to see more, or less, than they do now. */
+function moved(ctx: Context, decided: Decided, grants: readonly StoredGrant[]): { more: number; less: number } {
+  const house = rulesOf(ctx.db, decided.calendar);
+  const memberships = allMemberships(ctx.db);
+  const after = collectionOf(decided.calendar, grants);
+  const sum = { more: 0, less: 0 };
+  for (const person of readersInside(ctx.db)) {
+    const viewer = viewerOf(ctx.db, person, memberships.get(person.id) ?? []);
+    const was = SIGHT_RANK[decide(decided.collection, viewer, ctx.now, house).rights.sight];
+    const is = SIGHT_RANK[decide(after, viewer, ctx.now, house).rights.sight];
+    if (is > was) sum.more++;
+    if (is < was) sum.less++;
+  }
+  return sum;
+}
+
+interface Barred {
+  readonly barred: string | null;
+  readonly wants: RuleChange[];
+}
+
+/** Why a choice can't be made for an audience: the house rules that would cut it with what they would have to be, or the giver's own rights. */
+function barredBy(ctx: Context, shared: Shared, { viewer, stored }: FoundAudience, { rights }: Choice): Barred {
+  const house = rulesOf(ctx.db, shared.calendar);
+  const speaks = (audience: Grant['audience']): Grant => ({ key: 'choice', audience, rights, from: null, until: null });
+  const named =
+    viewer.kind === 'link' ? { kind: 'link' as const, id: viewer.id } : { kind: 'person' as const, id: viewer.id };
+  const alone = {
+    owner: 'nobody',
+    suspended: false,
+    grants: [speaks({ kind: 'everyone' }), ...(stored.kind === 'everyone' ? [] : [speaks(named)])],
+  };
+  const wants: RuleChange[] = [];
+  for (const step of decide(alone, viewer, ctx.now, house).because) {
+    if (step.step !== 'ceiling' || wants.some((w) => w.rule === step.rule)) continue;
+    wants.push({ rule: step.rule, wanted: wanted(step.rule, rights) });
+  }
+  if (stored.kind === 'link') {
+    const barred = linkBarred(ctx, shared, rights);
+    if (barred === 'linksBy') wants.unshift({ rule: 'linksBy', wanted: 'sharers' });
+    else if (barred) return { barred, wants: [] };
+  }
+  if (wants[0]) return { barred: wants[0].rule, wants };
+  const less = shared.asAdministrator ? null : heldLess(rights, shared.decision.rights);
+  return { barred: less === null ? null : 'giverHoldsLess', wants: [] };
+}
+
+/** What a house rule would have to be, so that it cuts nothing of some rights. */
+function wanted(rule: keyof HouseRules, rights: Rights): string {
+  if (rule === 'outsideExtras') return 'true';
+  if (rule !== 'outsideReach') return rights.sight;
+  const scopes = [rights.change, rights.remove, rights.add ? 'own' : 'none'] as const;
+  return SCOPES[Math.max(...scopes.map((s) => SCOPES.indexOf(s)))] ?? 'none';
+}
+
+/** Why these rights can't be given to a link: a link only ever looks, and a house rule says who may make one. */
+export function linkBarred(
+  ctx: Context,
+  { asAdministrator }: Shared,
+  rights: Rights,
+): 'linkLooksOnly' | 'linksBy' | null {
+  const { sight: _sight, ...rest } = rights;
+  if (Object.values(rest).some((right) => right !== false && right !== 'none')) return 'linkLooksOnly';
+  const { linksBy } = storedRules(ctx.db);
+  const may = linksBy === 'sharers' || (linksBy === 'administrators' && (asAdministrator || ctx.viewer.administrator));
+  return may || rights.sight === 'nothing' ? null : 'linksBy';
+}

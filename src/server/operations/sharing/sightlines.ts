@@ -1,0 +1,184 @@
+import type { GrantWire, SightlineRow, SightlinesAnswer } from '@/contract/sharing.ts';
+import type { HistoryAnswer } from '@/contract/sharing-review.ts';
+import { decide, presetOf } from '@/core/access/index.ts';
+import { dateText, instantText } from '@/core/time/index.ts';
+import { linkSecret } from '../../ids.ts';
+import { calendarsOf } from '../../repositories/calendars.ts';
+import { lastUses } from '../../repositories/grant-use.ts';
+import { grantsEver, grantsOn, type StoredGrant } from '../../repositories/grants.ts';
+import { allGroups } from '../../repositories/groups.ts';
+import { toldOf } from '../../repositories/notices.ts';
+import { lettersAbout } from '../../repositories/outbox.ts';
+import { allPeople, personByHandle } from '../../repositories/people.ts';
+import { ok, type Result } from '../../result.ts';
+import {
+  audienceOf,
+  type Context,
+  collectionOf,
+  type Decided,
+  Directory,
+  findShared,
+  isRefusal,
+  rulesOf,
+  type Shared,
+  viewsIn,
+} from '../deciding/index.ts';
+
+/** The calendar whose Sightlines a page shows: one of `handle`'s, where the one who asks may give access there. */
+export function findSharedCalendar(ctx: Context, handle: string, key?: string): { calendar: string } | null {
+  const person = personByHandle(ctx.db, handle);
+  if (!person) return null;
+  const calendar = calendarsOf(ctx.db, person.id).find((c) => (key === undefined ? c.main : c.key === key));
+  return calendar && !isRefusal(findShared(ctx, calendar.key)) ? { calendar: calendar.key } : null;
+}
+
+/** Who sees what in a calendar: a row an audience, with what its grants come to under the house rules. */
+export function listSightlines(ctx: Context, key: string): Result<SightlinesAnswer> {
+  const shared = findShared(ctx, key);
+  if (isRefusal(shared)) return shared;
+  const { calendar } = shared;
+  const directory = new Directory(ctx.db);
+  const owner = directory.person(calendar.ownerId);
+  const near = partnersOf(ctx, shared, directory);
+  // Who comes from outside gives to those they know, and gets no directory by it.
+  const people = ctx.viewer.inside ? allPeople(ctx.db).filter((p) => p.id !== calendar.ownerId) : [];
+  return ok({
+    calendar: { key: calendar.key, name: calendar.name, main: calendar.main },
+    others: calendarsOf(ctx.db, calendar.ownerId).flatMap((c) =>
+      c.id !== calendar.id && !isRefusal(findShared(ctx, c.key)) ? [{ key: c.key, name: c.name, main: c.main }] : [],
+    ),
+    owner: { handle: owner?.handle ?? '', name: owner?.name ?? '', colour: owner?.colour ?? 0 },
+    own: shared.decision.owner,
+    asAdministrator: shared.asAdministrator,
+    suspended: calendar.suspended,
+    rows: rowsOf(ctx, shared, directory),
+    people: people
+      .map((p) => ({
+        handle: p.handle,
+        name: p.name,
+        address: p.address,
+        detail: p.role,
+        role: p.kind === 'role',
+        near: (near.get(p.address) ?? 0) > 0,
+        often: near.get(p.address) ?? 0,
+      }))
+      .sort((a, b) => b.often - a.often)
+      .map(({ often: _often, ...p }) => p),
+    groups: ctx.viewer.inside
+      ? allGroups(ctx.db).map(({ key: id, name, members }) => ({ key: id, name, members }))
+      : [],
+  });
+}
+
+const DAY = 86_400_000;
+/** How far back and ahead meetings are counted to say with whom the owner has most to do. */
+const NEAR = 60 * DAY;
+
+/** How often each address stands on the owner's meetings, as far as the one who asks sees who is on them. */
+function partnersOf(ctx: Context, { calendar, decision }: Decided, directory: Directory): Map<string, number> {
+  const often = new Map<string, number>();
+  const [from, to] = [ctx.now - NEAR, ctx.now + NEAR];
+  const range = { from, to, fromDate: dateText(from), toDate: dateText(to) };
+  for (const view of viewsIn(ctx.db, directory, calendar, range, { person: ctx.viewer, decision }))
+    for (const party of [...(view.attendees ?? []), ...(view.organiser ? [view.organiser] : [])])
+      often.set(party.address, (often.get(party.address) ?? 0) + 1);
+  return often;
+}
+
+function rowsOf(ctx: Context, { calendar, asAdministrator }: Shared, directory: Directory): SightlineRow[] {
+  const byAudience = new Map<string, StoredGrant[]>();
+  for (const grant of grantsOn(ctx.db, calendar.id)) {
+    const audience = JSON.stringify(grant.audience);
+    byAudience.set(audience, [...(byAudience.get(audience) ?? []), grant]);
+  }
+  const told = toldOf(ctx.db, calendar.id);
+  const used = lastUses(ctx.db, calendar.id);
+  const letters = lettersAbout(ctx.db, calendar.id);
+  const house = rulesOf(ctx.db, calendar);
+  return [...byAudience.values()].flatMap((grants): SightlineRow[] => {
+    const audience = audienceOf(ctx, grants[0] as StoredGrant);
+    if (!audience) return [];
+    const alone = { ...collectionOf(calendar, grants), suspended: false };
+    const decision = decide(alone, audience.viewer, ctx.now, house);
+    const cutBy = decision.because.flatMap((step) => (step.step === 'ceiling' ? [step.rule] : []));
+    const standingFirst = [...grants].sort((a, b) => (a.starts ?? a.ends ?? 0) - (b.starts ?? b.ends ?? 0));
+    const { link } = audience;
+    return [
+      {
+        audience: audience.wire,
+        who: { name: audience.name, detail: audience.detail },
+        outside: audience.outside,
+        role: audience.person?.kind === 'role',
+        // A link's address is sight of items, which nobody has by being an administrator.
+        link: link && !asAdministrator ? `/see/${linkSecret(link.key)}` : null,
+        effective: decision.rights,
+        cutBy: [...new Set(cutBy)],
+        grants: standingFirst.map((grant) =>
+          grantWireOf(grant, ctx.now, directory, {
+            told: told.get(grant.id),
+            used: link ? (link.lastUsed ?? undefined) : used.get(grant.id),
+            letter: letters.get(grant.id),
+          }),
+        ),
+      },
+    ];
+  });
+}
+
+function grantWireOf(
+  grant: StoredGrant,
+  now: number,
+  directory: Directory,
+  facts: { told: number | undefined; used: number | undefined; letter: GrantWire['letter'] | undefined },
+): GrantWire {
+  const text = (at: number | null) => (at === null ? null : instantText(at));
+  return {
+    key: grant.key,
+    rights: grant.rights,
+    preset: presetOf(grant.rights),
+    from: text(grant.starts),
+    until: text(grant.ends),
+    state:
+      grant.ends !== null && grant.ends <= now
+        ? 'ended'
+        : grant.starts !== null && grant.starts > now
+          ? 'toCome'
+          : 'now',
+    since: instantText(grant.recordedFrom),
+    given: { actor: directory.name(grant.givenBy), principal: directory.name(grant.givenFor) },
+    byAdministrator: grant.byAdministrator,
+    told: text(facts.told ?? null),
+    letter: facts.letter ?? null,
+    used: text(facts.used ?? null),
+  };
+}
+
+const MOST_HISTORY = 500;
+
+/** Every grant ever recorded on a calendar: what, to whom, when it began and when it was replaced or taken away. */
+export function readHistory(ctx: Context, key: string): Result<HistoryAnswer> {
+  const decided = findShared(ctx, key);
+  if (isRefusal(decided)) return decided;
+  const directory = new Directory(ctx.db);
+  const text = (at: number | null) => (at === null ? null : instantText(at));
+  return ok({
+    entries: grantsEver(ctx.db, decided.calendar.id, MOST_HISTORY).flatMap((grant) => {
+      const audience = audienceOf(ctx, grant);
+      if (!audience) return [];
+      return [
+        {
+          key: grant.key,
+          audience: audience.wire,
+          name: audience.name,
+          rights: grant.rights,
+          preset: presetOf(grant.rights),
+          from: text(grant.starts),
+          until: text(grant.ends),
+          recorded: instantText(grant.recordedFrom),
+          replaced: text(grant.recordedUntil),
+          given: { actor: directory.name(grant.givenBy), principal: directory.name(grant.givenFor) },
+        },
+      ];
+    }),
+  });
+}

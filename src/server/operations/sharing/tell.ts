@@ -1,0 +1,125 @@
+import { newKey } from '../../ids.ts';
+import { hub } from '../../live/hub.ts';
+import { type Calendar, calendarById } from '../../repositories/calendars.ts';
+import { calendarsOpenTo, grantsOn } from '../../repositories/grants.ts';
+import { groupsAround, membersOf } from '../../repositories/groups.ts';
+import { insertNotice, type Notice } from '../../repositories/notices.ts';
+import { insertOutgoing } from '../../repositories/outbox.ts';
+import { personById } from '../../repositories/people.ts';
+import { ok, type Result, refuse } from '../../result.ts';
+import { audienceOf, type Context, type FoundAudience, findShared, isRefusal } from '../deciding/index.ts';
+
+/** What one is told of access to a calendar. */
+type TellKind = Extract<Notice['kind'], 'given' | 'changed' | 'taken'>;
+
+/**
+ * Tells the people of an audience of a grant, in the transaction that writes it; who is outside gets a letter too, sent from
+ * the outbox afterwards. Everyone inside is never told one by one, nor is a link.
+ */
+export function tellOf(
+  ctx: Context,
+  calendar: Calendar,
+  audience: Pick<FoundAudience, 'stored'>,
+  grantId: number | null,
+  kind: TellKind,
+  note: string,
+): void {
+  const { stored } = audience;
+  const people =
+    stored.kind === 'person' ? [stored.personId] : stored.kind === 'group' ? membersOf(ctx.db, stored.groupId) : [];
+  for (const personId of people) {
+    if (personId === calendar.ownerId || personId === ctx.viewer.id) continue;
+    put(ctx, calendar, personId, grantId, kind, note.trim());
+    if (personById(ctx.db, personId)?.inside === false)
+      insertOutgoing(ctx.db, {
+        key: newKey(),
+        at: ctx.now,
+        personId,
+        kind,
+        calendarId: calendar.id,
+        grantId,
+        byId: ctx.viewer.id,
+        note: note.trim(),
+      });
+  }
+}
+
+/** Tells the owner that somebody else gave, changed or took away access to their calendar. `grantId` is the grant it was or is. */
+export function tellOwner(
+  ctx: Context,
+  calendar: Calendar,
+  audience: Pick<FoundAudience, 'stored'>,
+  grantId: number | null,
+  kind: TellKind,
+): void {
+  const { stored } = audience;
+  const themselves = stored.kind === 'person' && stored.personId === calendar.ownerId;
+  if (ctx.viewer.id === calendar.ownerId || themselves) return;
+  put(ctx, calendar, calendar.ownerId, grantId, kind, '');
+}
+
+function put(
+  ctx: Context,
+  calendar: Calendar,
+  personId: number,
+  grantId: number | null,
+  kind: Notice['kind'],
+  note: string,
+): void {
+  insertNotice(ctx.db, {
+    key: newKey(),
+    personId,
+    at: ctx.now,
+    kind,
+    calendarId: calendar.id,
+    ownerId: calendar.ownerId,
+    grantId,
+    byId: ctx.viewer.id,
+    note,
+  });
+  hub().tell(personId, { kind: 'told' });
+}
+
+/**
+ * Tells the owners of what a group opens that somebody came into it: who, and into which group, never what it opens. Themselves they
+ * aren't told of what they did.
+ */
+export function tellOfJoining(ctx: Context, groupId: number, who: string): void {
+  const told = new Set<number>();
+  for (const around of [groupId, ...groupsAround(ctx.db, groupId)])
+    for (const id of calendarsOpenTo(ctx.db, around)) {
+      const calendar = calendarById(ctx.db, id);
+      if (!calendar || calendar.ownerId === ctx.viewer.id || told.has(id)) continue;
+      told.add(id);
+      put(ctx, calendar, calendar.ownerId, null, 'joined', who);
+    }
+}
+
+/** Tells a person, in Messages and by letter, that a way to sign in as them was made, or their password made anew. */
+export function tellOfSignIn(
+  ctx: Pick<Context, 'db' | 'now'>,
+  personId: number,
+  kind: Extract<Notice['kind'], 'wayInMade' | 'passwordMade'>,
+  byId: number,
+): void {
+  const { db, now: at } = ctx;
+  const key = newKey();
+  insertNotice(db, { key, personId, at, kind, calendarId: null, ownerId: null, grantId: null, byId, note: '' });
+  insertOutgoing(db, { key: newKey(), at, personId, kind, calendarId: null, grantId: null, byId, note: '' });
+  hub().tell(personId, { kind: 'told' });
+}
+
+/** Tells an audience afterwards of what it was given quietly. */
+export function tellAfterwards(
+  ctx: Context,
+  key: string,
+  body: { seen: string; note: string },
+): Result<{ done: true }> {
+  const decided = findShared(ctx, key);
+  if (isRefusal(decided)) return decided;
+  const grant = grantsOn(ctx.db, decided.calendar.id).find((g) => g.key === body.seen);
+  const audience = grant && audienceOf(ctx, grant);
+  if (!grant || !audience) return refuse('changedMeanwhile');
+  ctx.db.write(() => tellOf(ctx, decided.calendar, audience, grant.id, 'given', body.note));
+  return ok({ done: true });
+}

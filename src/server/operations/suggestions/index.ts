@@ -1,0 +1,1 @@
+export { suggestionsWaiting } from './suggestions.ts';

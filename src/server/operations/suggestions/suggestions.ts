@@ -1,0 +1,332 @@
+import { type ItemWire, type NewItem, newItem } from '@/contract/items.ts';
+import type {
+  SuggestionAnswerBody,
+  SuggestionAnswered,
+  SuggestionBody,
+  SuggestionsAnswer,
+  SuggestionWire,
+} from '@/contract/suggestions.ts';
+import { may as mayOn } from '@/core/access/index.ts';
+import { dateText, instantText, toWall, wallText } from '@/core/time/index.ts';
+import { happeningId, newKey } from '../../ids.ts';
+import { hub } from '../../live/hub.ts';
+import { type Calendar, calendarById } from '../../repositories/calendars.ts';
+import { itemById, type StoredItem } from '../../repositories/items.ts';
+import { personById } from '../../repositories/people.ts';
+import {
+  closeSuggestion,
+  insertSuggestion,
+  openSuggestionsNear,
+  openSuggestionsOf,
+  type Suggestion,
+  suggestionByKey,
+  suggestionsOf,
+} from '../../repositories/suggestions.ts';
+import { ok, type Refusal, type Result, refuse } from '../../result.ts';
+import {
+  type Context,
+  type Decided,
+  Directory,
+  decideOn,
+  type FoundItem,
+  findCalendar,
+  findItem,
+  findSeen,
+  isRefusal,
+  trailOwn,
+  viewFor,
+  viewsIn,
+} from '../deciding/index.ts';
+import { changeItem, createItem, draftItem, readWhen, removeItem, type StoredWhen } from '../items/index.ts';
+
+/** How many suggestions of one person may wait at a time. */
+const MOST_OPEN = 100;
+const MOST_OWN = 50;
+const MOST_OVERLAPS = 3;
+
+/** What is kept of a change: the touched fields, and the time as instants (or day starts where all day). */
+interface ChangeKept {
+  readonly when: Pick<StoredWhen, 'start' | 'end' | 'allDay'> | null;
+  readonly fields: Partial<Record<(typeof TEXTS)[number], string | null>>;
+}
+const TEXTS = ['title', 'place', 'notes', 'link'] as const;
+
+/**
+ * Puts a change of a calendar forward: kept until somebody who may make it says yes or no. Refused where the one who asks may
+ * make it themselves or may not suggest, and for a field of an item that they don't see.
+ */
+export function putForward(ctx: Context, key: string, input: SuggestionBody): Result<{ done: true }> {
+  const decided = findCalendar(ctx, key);
+  if (isRefusal(decided)) return decided;
+  const kept = input.kind === 'add' ? keptAddition(ctx, decided, input) : keptAbout(ctx, decided, input);
+  if (isRefusal(kept)) return kept;
+  if (openSuggestionsOf(ctx.db, ctx.viewer.id) >= MOST_OPEN) return refuse('tooManySuggestions');
+  const suggestion: Suggestion = {
+    key: newKey(),
+    calendarId: decided.calendar.id,
+    personId: ctx.viewer.id,
+    at: ctx.now,
+    kind: input.kind,
+    why: input.why,
+    state: 'open',
+    answeredBy: null,
+    answerNote: '',
+    ...kept,
+  };
+  ctx.db.write(() => {
+    insertSuggestion(ctx.db, suggestion);
+    trailOwn(ctx, suggestion.key, 'suggestion.made', null, { ...suggestion });
+  });
+  for (const id of answerersListening(ctx, suggestion)) hub().tell(id, { kind: 'told' });
+  return ok({ done: true });
+}
+
+type Kept = Pick<Suggestion, 'itemId' | 'happening' | 'version' | 'body'>;
+
+function mayNot(ctx: Context, { calendar }: Decided): Refusal {
+  return refuse('mayNotSuggest', { facts: { name: new Directory(ctx.db).name(calendar.ownerId) } });
+}
+
+function keptAddition(ctx: Context, decided: Decided, input: Extract<SuggestionBody, { kind: 'add' }>): Kept | Refusal {
+  if (!mayOn(decided.decision).suggest) return mayNot(ctx, decided);
+  const item = newItem.parse(input.item);
+  const draft = draftItem(ctx, decided.calendar, item, ctx.viewer.id);
+  return isRefusal(draft) ? draft : { itemId: null, happening: null, version: null, body: item };
+}
+
+function keptAbout(ctx: Context, decided: Decided, input: Exclude<SuggestionBody, { kind: 'add' }>): Kept | Refusal {
+  const found = findSeen(ctx, decided, input.item);
+  if (isRefusal(found)) return found;
+  if (!found.may.suggest) return mayNot(ctx, decided);
+  const about = {
+    itemId: found.item.id,
+    happening: found.happening?.start ?? null,
+    version: found.item.version,
+  };
+  if (input.kind === 'remove') return { ...about, body: null };
+  const fields: ChangeKept['fields'] = {};
+  for (const name of TEXTS) {
+    if (input.fields[name] === undefined) continue;
+    if (!(name in found.view)) return refuse('badInput', { fields: { [name]: 'notSeen' } });
+    fields[name] = input.fields[name] || null;
+  }
+  const when = input.when ? readWhen(input.when) : null;
+  if (when && isRefusal(when)) return when;
+  if (!when && Object.keys(fields).length === 0) return refuse('badInput', { fields: { title: 'nothingChanged' } });
+  const kept: ChangeKept = { when: when && { start: when.start, end: when.end, allDay: when.allDay }, fields };
+  return { ...about, body: kept };
+}
+
+/** A suggestion as somebody who may make the change meets it: the item it is about, as it stands, where it is about one. */
+interface Answerable {
+  readonly calendar: Calendar;
+  readonly decided: Decided;
+  readonly found: FoundItem | null;
+}
+
+/**
+ * What the one who asks may say yes to: they could make the change themselves, and what it comes to is theirs to read in full.
+ * `null` for everybody else, and for one's own.
+ */
+function answerable(ctx: Context, s: Suggestion, decide = decideOn): Answerable | null {
+  if (s.personId === ctx.viewer.id) return null;
+  const calendar = calendarById(ctx.db, s.calendarId);
+  if (!calendar) return null;
+  const decided = decide(ctx, calendar);
+  const { rights } = decided.decision;
+  if (s.kind === 'add') {
+    if (!rights.add) return null;
+    const draft = draftItem(ctx, calendar, s.body as NewItem, s.personId);
+    if (isRefusal(draft)) return null;
+    const view = viewFor(ctx, decided, { ...draft, id: 0 });
+    return view && 'notes' in view ? { calendar, decided, found: null } : null;
+  }
+  if (rights.change === 'none' && rights.remove === 'none') return null;
+  const item = s.itemId === null ? null : itemById(ctx.db, s.itemId);
+  if (!item) return null;
+  const found = findItem(ctx, happeningId(item.key, s.happening));
+  if (isRefusal(found)) return null;
+  return (s.kind === 'change' ? found.may.change : found.may.remove) ? { calendar, decided, found } : null;
+}
+
+/** Deciding once for each calendar, however many suggestions wait there. */
+function decidingOnce(): typeof decideOn {
+  const known = new Map<number, Decided>();
+  return (ctx, calendar) => {
+    const decided = known.get(calendar.id) ?? decideOn(ctx, calendar);
+    known.set(calendar.id, decided);
+    return decided;
+  };
+}
+
+/** How many suggestions wait for the answer of the one who asks. */
+export function suggestionsWaiting(ctx: Context): number {
+  const decide = decidingOnce();
+  return openSuggestionsNear(ctx.db, ctx.viewer.id).filter((s) => answerable(ctx, s, decide) !== null).length;
+}
+
+/** What waits for one's yes, the oldest first, and what one put forward oneself, the newest first. */
+export function listSuggestions(ctx: Context): Result<SuggestionsAnswer> {
+  const directory = new Directory(ctx.db);
+  const decide = decidingOnce();
+  const waiting = openSuggestionsNear(ctx.db, ctx.viewer.id).flatMap((s) => {
+    const met = answerable(ctx, s, decide);
+    return met ? [wire(ctx, directory, s, met.decided, met.found)] : [];
+  });
+  const own = suggestionsOf(ctx.db, ctx.viewer.id, MOST_OWN).flatMap((s) => {
+    const calendar = calendarById(ctx.db, s.calendarId);
+    if (!calendar) return [];
+    const decided = decide(ctx, calendar);
+    if (decided.decision.rights.sight === 'nothing') return [];
+    return [wire(ctx, directory, s, decided, null)];
+  });
+  return ok({ waiting, own });
+}
+
+function wire(
+  ctx: Context,
+  directory: Directory,
+  s: Suggestion,
+  decided: Decided,
+  found: FoundItem | null,
+): SuggestionWire {
+  const { calendar } = decided;
+  const owner = directory.person(calendar.ownerId);
+  const own = s.personId === ctx.viewer.id;
+  const view = found ? found.view : own ? seenNow(ctx, decided, s) : null;
+  const wanted = wantedOf(s);
+  return {
+    key: s.key,
+    at: instantText(s.at),
+    kind: s.kind,
+    who: directory.name(s.personId),
+    own,
+    owner: { handle: owner?.handle ?? '', name: owner?.name ?? '', colour: owner?.colour ?? 0 },
+    further: calendar.main ? null : { key: calendar.key, name: calendar.name },
+    why: s.why,
+    state: s.state,
+    answeredBy: s.answeredBy === null ? null : directory.name(s.answeredBy),
+    answerNote: s.answerNote,
+    now: view && standing(view),
+    wanted,
+    movedOn: found !== null && (found.item.id !== s.itemId || found.item.version !== s.version),
+    version: found?.item.version ?? null,
+    overlaps: own || !wanted.when ? [] : overlaps(ctx, directory, decided, found, wanted.when),
+  };
+}
+
+/** The item of one's own suggestion as one sees it now; of one that was removed nothing is left to see. */
+function seenNow(ctx: Context, decided: Decided, s: Suggestion): ItemWire | null {
+  const item = s.itemId === null ? null : itemById(ctx.db, s.itemId);
+  if (!item || item.removedAt !== null) return null;
+  const at = s.happening === null ? item : { start: s.happening, end: s.happening + (item.end - item.start) };
+  return viewFor(ctx, decided, item, at);
+}
+
+function standing(view: ItemWire): SuggestionWire['now'] {
+  const texts = Object.fromEntries(TEXTS.flatMap((name) => (name in view ? [[name, view[name] ?? null]] : [])));
+  return { start: view.start, end: view.end, allDay: view.allDay, ...texts };
+}
+
+const timesOf = ({ start, end, allDay }: Pick<StoredItem, 'start' | 'end' | 'allDay'>) => {
+  const text = allDay ? dateText : instantText;
+  return { start: text(start), end: text(end), allDay };
+};
+
+function wantedOf(s: Suggestion): SuggestionWire['wanted'] {
+  if (s.kind === 'remove') return { when: null };
+  if (s.kind === 'change') {
+    const { when, fields } = s.body as ChangeKept;
+    return { when: when && timesOf(when), ...fields };
+  }
+  const item = s.body as NewItem;
+  const when = readWhen(item.when);
+  return {
+    when: isRefusal(when) ? null : timesOf(when),
+    title: item.title,
+    place: item.place,
+    notes: item.notes,
+    link: item.link,
+    kind: item.kind,
+    shows: item.shows,
+    visibility: item.visibility,
+    rule: item.repeat?.rule ?? null,
+  };
+}
+
+/** What else takes the wanted time, from the asker's own views. */
+function overlaps(
+  ctx: Context,
+  directory: Directory,
+  { calendar, decision }: Decided,
+  found: FoundItem | null,
+  when: { start: string; end: string; allDay: boolean },
+): (string | null)[] {
+  if (when.allDay) return [];
+  const [from, to] = [Date.parse(when.start), Date.parse(when.end)];
+  const range = { from, to, fromDate: dateText(from), toDate: dateText(to) };
+  return viewsIn(ctx.db, directory, calendar, range, { person: ctx.viewer, decision })
+    .filter((v) => !v.allDay && v.shows !== 'free' && v.kind !== 'whereabouts' && v.id !== found?.view.id)
+    .filter((v) => Date.parse(v.start) < to && Date.parse(v.end) > from)
+    .slice(0, MOST_OVERLAPS)
+    .map((v) => v.title ?? null);
+}
+
+/**
+ * Answers a suggestion. A yes makes the change as its author's work, where the version is the one seen, and says by which key it
+ * is undone; a no leaves all as it is; its author may take it back while it waits. Only what was put forward is written.
+ */
+export function answerSuggestion(ctx: Context, key: string, body: SuggestionAnswerBody): Result<SuggestionAnswered> {
+  const s = suggestionByKey(ctx.db, key);
+  if (!s) return refuse('notFound');
+  const mine = s.personId === ctx.viewer.id;
+  const met = mine ? null : answerable(ctx, s);
+  if (mine ? body.answer !== 'withdrawn' : met === null || body.answer === 'withdrawn') return refuse('notFound');
+  if (s.state !== 'open') return refuse('changedMeanwhile');
+  const heard = answerersListening(ctx, s);
+  const answer = ctx.db.write((): Result<SuggestionAnswered> => {
+    let undoKey: string | null = null;
+    if (met && body.answer === 'yes') {
+      const made = makeIt(ctx, s, met, body.version);
+      if (!made.ok) return made;
+      undoKey = made.value.undo;
+    }
+    closeSuggestion(ctx.db, key, { state: body.answer, by: ctx.viewer.id, at: ctx.now, note: body.note, undoKey });
+    trailOwn(ctx, key, `suggestion.${body.answer}`, { ...s }, { note: body.note });
+    return ok({ undo: undoKey });
+  });
+  if (answer.ok) for (const id of new Set([...heard, s.personId])) hub().tell(id, { kind: 'told' });
+  return answer;
+}
+
+function makeIt(
+  ctx: Context,
+  s: Suggestion,
+  { calendar, found }: Answerable,
+  version: number | null,
+): Result<{ undo: string }> {
+  if (s.kind === 'add') return createItem(ctx, calendar.key, s.body as NewItem, s.personId);
+  if (!found || version === null) return refuse('changedMeanwhile');
+  const { id } = found.view;
+  if (s.kind === 'remove') return removeItem(ctx, id, { version, scope: 'one' }, s.personId);
+  const { when, fields } = s.body as ChangeKept;
+  const patch = { version, scope: 'one' as const, fields: fields as object };
+  return changeItem(ctx, id, when ? { ...patch, when: onTheClock(when, found.item, calendar) } : patch, s.personId);
+}
+
+/** A kept time as people write it, on the clock the item keeps. */
+function onTheClock(when: NonNullable<ChangeKept['when']>, item: StoredItem, calendar: Calendar) {
+  const zone = item.allDay && !when.allDay ? calendar.zone : item.zone;
+  const text = (at: number) => (when.allDay ? dateText(at) : wallText(toWall(zone, at)));
+  return { start: text(when.start), end: text(when.end), allDay: when.allDay, zone };
+}
+
+/** Those with a window open who may answer a suggestion. */
+function answerersListening(ctx: Context, s: Suggestion): number[] {
+  return hub()
+    .listeners()
+    .filter((listener): listener is number => {
+      const viewer = typeof listener === 'number' ? personById(ctx.db, listener) : null;
+      return viewer !== null && answerable({ ...ctx, viewer }, s) !== null;
+    });
+}
