@@ -27,14 +27,34 @@ const areaWalls = Object.entries(AREAS).map(([name, others]) => ({
     pathNot: `^src/server/operations/${name}/|^src/server/operations/(${['deciding', ...others].join('|')})/index\\.ts$`,
   },
 }));
+/** The same areas' screens: each with those whose components it may show; every one of them may use `common`. */
+const SCREENS = {
+  common: [],
+  items: [],
+  people: [],
+  sharing: ['items', 'people'],
+  suggestions: ['items'],
+  messages: ['sharing', 'suggestions'],
+  frame: [],
+};
+const screenWalls = Object.entries(SCREENS).map(([name, others]) => ({
+  name: `screens-${name}`,
+  severity: 'error',
+  from: { path: `^src/ui/${name}/` },
+  to: { path: '^src/ui/', pathNot: `^src/ui/(${[name, 'common', ...others].join('|')})/|^src/ui/[^/]+$` },
+}));
 module.exports = {
   forbidden: [
     ...areaWalls,
+    ...screenWalls,
     {
       name: 'operations-have-areas',
       comment: 'Beside the areas only tests of several of them stand, and what those share.',
       severity: 'error',
-      from: { path: `^src/server/operations/(?!(${Object.keys(AREAS).join('|')})/)`, pathNot: `${TEST}|/small-organisation\\.ts$` },
+      from: {
+        path: `^src/server/operations/(?!(${Object.keys(AREAS).join('|')})/)`,
+        pathNot: `${TEST}|/small-organisation\\.ts$`,
+      },
       to: { path: '.' },
     },
     { name: 'no-cycles', severity: 'error', from: {}, to: { circular: true } },

@@ -15,10 +15,10 @@ import { dateText } from '../src/core/time/index.ts';
 import { type Connection, openDatabase } from '../src/server/db/index.ts';
 import { contextFor } from '../src/server/operations/deciding/context.ts';
 import { createItem } from '../src/server/operations/items/create-item.ts';
-import { giveAccess } from '../src/server/operations/sharing/give-access.ts';
 import { listItems } from '../src/server/operations/items/list-items.ts';
 import { addPerson, findBoard, listPeople } from '../src/server/operations/people/people.ts';
 import { findPerson } from '../src/server/operations/people/session.ts';
+import { giveAccess } from '../src/server/operations/sharing/give-access.ts';
 import { line, sideBySide } from './measure.ts';
 
 /* `npm run bench`: every speed as a ratio to a floor measured in the same run. */

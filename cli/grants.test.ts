@@ -1,8 +1,8 @@
 import { afterEach, beforeEach, expect, test } from 'vitest';
 import { openDatabase } from '../src/server/db/index.ts';
 import { hub } from '../src/server/live/hub.ts';
-import { hearOthers } from '../src/server/operations/sharing/hear-others.ts';
 import { listNotices } from '../src/server/operations/messages/notices.ts';
+import { hearOthers } from '../src/server/operations/sharing/hear-others.ts';
 import { type SmallOrganisation, START, smallOrganisation } from '../src/server/operations/small-organisation.ts';
 import { run } from './grants.ts';
 

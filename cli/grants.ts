@@ -4,9 +4,9 @@ import { PRESETS, type Rights } from '../src/core/access/index.ts';
 import { type Connection, database } from '../src/server/db/index.ts';
 import { refusalBody } from '../src/server/http/sentences.ts';
 import { type Context, contextFor } from '../src/server/operations/deciding/context.ts';
+import { listGroups } from '../src/server/operations/people/groups.ts';
 import { calendarForScript, personForScript, tellOthers } from '../src/server/operations/sharing/for-scripts.ts';
 import { giveAccess, takeAccess } from '../src/server/operations/sharing/give-access.ts';
-import { listGroups } from '../src/server/operations/people/groups.ts';
 import { listSightlines } from '../src/server/operations/sharing/sightlines.ts';
 import type { Result } from '../src/server/result.ts';
 

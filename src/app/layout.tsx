@@ -3,7 +3,7 @@ import InitColorSchemeScript from '@mui/material/InitColorSchemeScript';
 import type { Metadata, Viewport } from 'next';
 import { headers } from 'next/headers';
 import type { ReactNode } from 'react';
-import messages from '@/messages/en.json';
+import messages from '@/messages/en/index.ts';
 import { Providers } from '@/ui/common/providers.tsx';
 import '@/ui/paramo.css';
 

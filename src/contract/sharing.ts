@@ -1,9 +1,9 @@
 import { z } from 'zod';
-import { LIMITS, SCOPES, SIGHTS } from '@/core/calendar/index.ts';
+import { LIMITS } from '@/core/calendar/index.ts';
 import { TOPICS } from '@/core/review/index.ts';
 import { type ItemWire, itemWire, linkItemsAnswer, rangeQuery } from './items.ts';
 import { done, type Routes } from './route.ts';
-import { type RuleChange, ruleChange } from './sharing-rules.ts';
+import { ruleChange } from './sharing-rules.ts';
 import { type RightsWire, rightsSchema } from './sight.ts';
 
 const linkName = z.string().trim().max(80, 'tooLong:80');

@@ -1,5 +1,5 @@
 import { isDemo } from '@/server/operations/people/found-people.ts';
-import { AskWayIn } from '@/ui/guest/ask-way-in.tsx';
+import { AskWayIn } from '@/ui/people/ask-way-in.tsx';
 
 export const dynamic = 'force-dynamic';
 

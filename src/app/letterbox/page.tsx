@@ -1,6 +1,6 @@
 import { notFound } from 'next/navigation';
 import { letterbox } from '@/server/operations/people/found-people.ts';
-import { Letterbox } from '@/ui/guest/letterbox.tsx';
+import { Letterbox } from '@/ui/people/letterbox.tsx';
 
 export const dynamic = 'force-dynamic';
 

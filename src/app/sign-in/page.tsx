@@ -2,7 +2,7 @@ import { headers } from 'next/headers';
 import { redirect } from 'next/navigation';
 import { isEmpty, sampleFaces } from '@/server/operations/people/found-people.ts';
 import { personOf } from '@/server/operations/people/session.ts';
-import { SignIn } from '@/ui/sign-in/sign-in.tsx';
+import { SignIn } from '@/ui/people/sign-in.tsx';
 import { ownPath } from '../own-path.ts';
 
 export default async function SignInPage({ searchParams }: { searchParams: Promise<{ to?: string | string[] }> }) {

@@ -1,6 +1,6 @@
 import { redirect } from 'next/navigation';
 import { isEmpty } from '@/server/operations/people/found-people.ts';
-import { Welcome } from '@/ui/sign-in/welcome.tsx';
+import { Welcome } from '@/ui/people/welcome.tsx';
 
 export const dynamic = 'force-dynamic';
 

@@ -1,6 +1,6 @@
 import { createTranslator } from 'use-intl/core';
 import type { ErrorBody, ErrorCode } from '@/contract/errors.ts';
-import messages from '@/messages/en.json' with { type: 'json' };
+import messages from '@/messages/en/index.ts';
 import type { Refusal } from '../result.ts';
 
 const t = createTranslator({ locale: 'en', messages });

@@ -4,7 +4,7 @@ import { AppRouterCacheProvider } from '@mui/material-nextjs/v16-appRouter';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { type ReactNode, useState } from 'react';
 import { IntlProvider } from 'use-intl';
-import type messages from '@/messages/en.json';
+import type messages from '@/messages/en/index.ts';
 import { theme } from '../theme.ts';
 
 /** Everything a screen stands on: styles under the page's nonce, the theme, the texts, and what was fetched. */

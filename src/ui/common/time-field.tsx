@@ -2,7 +2,7 @@
 import TextField from '@mui/material/TextField';
 import { useRef, useState } from 'react';
 import { parseWall } from '@/core/time/index.ts';
-import { useFrame } from '../frame/frame-context.tsx';
+import { useFrame } from './frame-context.tsx';
 import { readTime } from './read-time.ts';
 import { clock } from './times.ts';
 

@@ -7,8 +7,8 @@ import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
+import { useFrame } from '../common/frame-context.tsx';
 import { firstName } from '../common/token.tsx';
-import { useFrame } from './frame-context.tsx';
 
 /** However many people there are, a list stays short enough to look through. */
 const few = createFilterOptions<{ label: string; goal: string }>({ limit: 60 });

@@ -10,12 +10,12 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { FrameAnswer, Principal } from '@/contract/frame.ts';
 import { toWall } from '@/core/time/index.ts';
+import { FrameProvider, type Toast } from '../common/frame-context.tsx';
 import { Mark } from '../common/hills.tsx';
 import { type LiveState, useLive } from '../common/live.ts';
 import { clock } from '../common/times.ts';
 import { firstName, Token } from '../common/token.tsx';
 import { Finder } from './finder.tsx';
-import { FrameProvider, type Toast } from './frame-context.tsx';
 import { KeptBar } from './kept-bar.tsx';
 
 const SECTIONS = ['calendar', 'sightlines', 'messages', 'people', 'house-rules'] as const;

@@ -7,13 +7,13 @@ import { call } from '@/contract/call.ts';
 import type { NoticesAnswer } from '@/contract/messages.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { Asked } from '../common/asked.tsx';
+import { useFrame } from '../common/frame-context.tsx';
 import { dayMonth } from '../common/times.ts';
 import { firstName, Token } from '../common/token.tsx';
-import { useFrame } from '../frame/frame-context.tsx';
-import { audienceParam } from '../sightlines/audience-param.ts';
-import { useSentence } from '../sightlines/sentence.tsx';
-import { Suggestions } from './suggestions.tsx';
-import { Wishes } from './wishes.tsx';
+import { audienceParam } from '../sharing/audience-param.ts';
+import { useSentence } from '../sharing/sentence.tsx';
+import { Wishes } from '../sharing/wishes.tsx';
+import { Suggestions } from '../suggestions/suggestions.tsx';
 
 /** What one was told of one's access to others' calendars, and what soon ends. Looking at it is reading it. */
 export function Messages() {

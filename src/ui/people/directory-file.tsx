@@ -7,8 +7,8 @@ import { useRef, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { DirectoryAnswer } from '@/contract/people.ts';
+import { useFrame } from '../common/frame-context.tsx';
 import { said } from '../common/refusal.ts';
-import { useFrame } from '../frame/frame-context.tsx';
 
 /** The directory out as a file, and in: read first and said line by line, then brought in as one act. */
 export function DirectoryFile() {

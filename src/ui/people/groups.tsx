@@ -9,9 +9,9 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { GroupsAnswer } from '@/contract/people.ts';
 import { Asked } from '../common/asked.tsx';
+import { useFrame } from '../common/frame-context.tsx';
 import { fewPeople, personOption, type Someone } from '../common/people-options.tsx';
 import { said } from '../common/refusal.ts';
-import { useFrame } from '../frame/frame-context.tsx';
 
 type Group = GroupsAnswer['groups'][number];
 

@@ -14,11 +14,11 @@ import { call } from '@/contract/call.ts';
 import type { PersonChange, PersonFile, PersonWire } from '@/contract/people.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { Asked } from '../common/asked.tsx';
+import { useFrame } from '../common/frame-context.tsx';
 import { fewPeople, personOption } from '../common/people-options.tsx';
 import { said } from '../common/refusal.ts';
 import { clock, fullDay } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
-import { useFrame } from '../frame/frame-context.tsx';
 
 /** A person as an administrator keeps them: what the directory says, their way in, their Sightlines, and their leaving. */
 export function PersonFilePanel(props: { handle: string; people: readonly PersonWire[]; onLeft: () => void }) {

@@ -1,4 +1,4 @@
-import { ChoosePassword } from '@/ui/guest/choose-password.tsx';
+import { ChoosePassword } from '@/ui/people/choose-password.tsx';
 
 export default async function WayInPage({ params }: { params: Promise<{ token: string }> }) {
   return <ChoosePassword token={(await params).token} />;

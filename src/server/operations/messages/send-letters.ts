@@ -1,5 +1,5 @@
 import { createTranslator } from 'use-intl/core';
-import messages from '@/messages/en.json' with { type: 'json' };
+import messages from '@/messages/en/index.ts';
 import { rightsSentence } from '@/messages/rights-sentence.ts';
 import { makeBareAccount, makeGuestToken } from '../../auth/accounts.ts';
 import type { Connection } from '../../db/index.ts';

@@ -1,9 +1,9 @@
 import { whoIsHere } from '@/app/who-is-here.ts';
 import { evenOut } from '@/server/http/route.ts';
 import { findBoard } from '@/server/operations/people/people.ts';
-import { Board } from '@/ui/board/board.tsx';
 import { NothingHere } from '@/ui/common/nothing-here.tsx';
-import { GuestStart } from '@/ui/guest/guest-start.tsx';
+import { Board } from '@/ui/items/board.tsx';
+import { GuestStart } from '@/ui/people/guest-start.tsx';
 
 const text = (value: string | string[] | undefined): string | undefined =>
   typeof value === 'string' && value !== '' ? value : undefined;

@@ -1,4 +1,4 @@
-import { HouseRules } from '@/ui/house-rules/house-rules.tsx';
+import { HouseRules } from '@/ui/sharing/house-rules.tsx';
 
 export default function HouseRulesPage() {
   return <HouseRules />;

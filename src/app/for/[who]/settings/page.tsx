@@ -1,4 +1,4 @@
-import { Settings } from '@/ui/settings/settings.tsx';
+import { Settings } from '@/ui/frame/settings.tsx';
 
 export default function SettingsPage() {
   return <Settings />;

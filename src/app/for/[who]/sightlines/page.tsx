@@ -1,7 +1,7 @@
 import { whoIsHere } from '@/app/who-is-here.ts';
 import { findSharedCalendar } from '@/server/operations/sharing/sightlines.ts';
 import { NothingHere } from '@/ui/common/nothing-here.tsx';
-import { Sightlines } from '@/ui/sightlines/sightlines.tsx';
+import { Sightlines } from '@/ui/sharing/sightlines.tsx';
 
 const text = (value: string | string[] | undefined): string | undefined =>
   typeof value === 'string' && value !== '' ? value : undefined;

@@ -1,0 +1,219 @@
+'use client';
+import Alert from '@mui/material/Alert';
+import Button from '@mui/material/Button';
+import { useColorScheme } from '@mui/material/styles';
+import ToggleButton from '@mui/material/ToggleButton';
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import Link from 'next/link';
+import { useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
+import { Asked } from '../common/asked.tsx';
+import { useFrame } from '../common/frame-context.tsx';
+import { dropAllDrafts } from '../common/kept-drafts.ts';
+import { said } from '../common/refusal.ts';
+import { DAY, fullDay, weekday } from '../common/times.ts';
+import { ZoneField } from '../common/zone-field.tsx';
+
+const MONDAY = 4 * DAY;
+
+/** How times are shown, who sees one's calendars, the look, and where one is signed in. */
+export function Settings() {
+  const t = useTranslations();
+  return (
+    <div className="page">
+      <h1>{t('settings.title')}</h1>
+      <div style={{ display: 'grid', gap: 26, maxWidth: 520, marginTop: 16 }}>
+        <Times />
+        <Sharing />
+        <Look />
+        <Sessions />
+      </div>
+    </div>
+  );
+}
+
+function Times() {
+  const t = useTranslations();
+  const { frame, toast } = useFrame();
+  const client = useQueryClient();
+  const [zone, setZone] = useState(frame.me.zone);
+  const [hours, setHours] = useState(frame.me.hours);
+  const [weekFirst, setWeekFirst] = useState(frame.me.weekFirst);
+  const [wrong, setWrong] = useState<string | null>(null);
+  const [refused, setRefused] = useState<string | null>(null);
+  const save = async () => {
+    setWrong(null);
+    setRefused(null);
+    try {
+      await call('savePreferences', { body: { zone, hours, weekFirst } });
+      await client.invalidateQueries({ queryKey: ['frame'] });
+      toast({ text: t('settings.saved') });
+    } catch (error) {
+      const s = said(error, t('common.unreachable'));
+      if (s.fields.zone) setWrong(s.fields.zone);
+      else setRefused(s.sentence);
+    }
+  };
+  return (
+    <section style={{ display: 'grid', gap: 12 }}>
+      <h2>{t('settings.times')}</h2>
+      {refused && <Alert severity="error">{refused}</Alert>}
+      <ZoneField label={t('settings.zone')} value={zone} wrong={wrong ?? undefined} onChange={setZone} />
+      <div className="row">
+        <span id="clock-label" style={{ width: 120 }}>
+          {t('settings.hours')}
+        </span>
+        <ToggleButtonGroup
+          exclusive
+          value={hours}
+          aria-labelledby="clock-label"
+          onChange={(_, v: '12' | '24' | null) => v && setHours(v)}
+        >
+          <ToggleButton value="24" sx={{ px: 2 }}>
+            {t('settings.h24')}
+          </ToggleButton>
+          <ToggleButton value="12" sx={{ px: 2 }}>
+            {t('settings.h12')}
+          </ToggleButton>
+        </ToggleButtonGroup>
+      </div>
+      <div className="row">
+        <span id="week-label" style={{ width: 120 }}>
+          {t('settings.weekFirst')}
+        </span>
+        <ToggleButtonGroup
+          exclusive
+          value={weekFirst}
+          aria-labelledby="week-label"
+          onChange={(_, v: number | null) => v && setWeekFirst(v)}
+        >
+          {[1, 6, 7].map((day) => (
+            <ToggleButton key={day} value={day} sx={{ px: 2 }}>
+              {weekday(MONDAY + (day - 1) * DAY)}
+            </ToggleButton>
+          ))}
+        </ToggleButtonGroup>
+      </div>
+      <div>
+        <Button variant="contained" onClick={() => void save()}>
+          {t('settings.save')}
+        </Button>
+      </div>
+    </section>
+  );
+}
+
+/** What stands of the sharing of one's own calendars, and the door to all of it. */
+function Sharing() {
+  const t = useTranslations();
+  const { frame } = useFrame();
+  const calendar = frame.principals.find((p) => p.own)?.calendar;
+  const query = useQuery({
+    queryKey: ['calendar', calendar, 'sightlines'],
+    queryFn: () => call('listSightlines', { params: { calendar: calendar ?? '' } }),
+    enabled: calendar !== undefined,
+  });
+  if (calendar === undefined) return null;
+  const { data } = query;
+  const everyone = data?.rows.find((r) => r.audience.kind === 'everyone');
+  const more = data?.rows.filter((r) => r.audience.kind !== 'everyone').length ?? 0;
+  const door = (c: string | null) => `/for/${frame.me.handle}/sightlines${c === null ? '' : `?c=${c}`}`;
+  return (
+    <section style={{ display: 'grid', gap: 8 }}>
+      <h2>{t('settings.sharing')}</h2>
+      <Asked query={query} />
+      {data && (
+        <p className="row" style={{ justifyContent: 'space-between' }}>
+          <span>
+            {data.suspended
+              ? t('settings.sharingSuspended')
+              : t('settings.sharingNow', { sight: t(`sights.${everyone?.effective.sight ?? 'nothing'}`), more })}
+          </span>
+          <Link href={door(null)}>{t('settings.sharingGo')}</Link>
+        </p>
+      )}
+      {data?.others.map((other) => (
+        <p key={other.key} className="row" style={{ justifyContent: 'space-between' }}>
+          <span>{other.name}</span>
+          <Link href={door(other.key)} aria-label={t('settings.sharingGoOf', { name: other.name })}>
+            {t('settings.sharingGo')}
+          </Link>
+        </p>
+      ))}
+    </section>
+  );
+}
+
+function Look() {
+  const t = useTranslations('settings');
+  const { mode, setMode } = useColorScheme();
+  return (
+    <section>
+      <h2 id="look-label" style={{ marginBottom: 8 }}>
+        {t('look')}
+      </h2>
+      <ToggleButtonGroup
+        exclusive
+        value={mode ?? 'system'}
+        aria-labelledby="look-label"
+        onChange={(_, v: 'light' | 'dark' | 'system' | null) => v && setMode(v)}
+      >
+        {(['light', 'dark', 'system'] as const).map((m) => (
+          <ToggleButton key={m} value={m} sx={{ px: 2 }}>
+            {t(m)}
+          </ToggleButton>
+        ))}
+      </ToggleButtonGroup>
+    </section>
+  );
+}
+
+function Sessions() {
+  const t = useTranslations('settings');
+  const { toast } = useFrame();
+  const query = useQuery({ queryKey: ['sessions'], queryFn: () => call('listSessions', {}) });
+  const withdraw = async (id: string) => {
+    await call('withdrawSession', { params: { session: id } }).catch(() => {});
+    toast({ text: t('withdrawn') });
+    await query.refetch();
+  };
+  const signOut = async () => {
+    await call('signOut', {}).catch(() => {});
+    dropAllDrafts();
+    window.location.assign('/sign-in');
+  };
+  return (
+    <section>
+      <h2 style={{ marginBottom: 8 }}>{t('sessions')}</h2>
+      <ul style={{ listStyle: 'none', padding: 0, margin: 0 }}>
+        {query.data?.sessions.map((s) => (
+          <li key={s.id} className="row" style={{ padding: '6px 0', borderBottom: '1px solid var(--hair)' }}>
+            <span>
+              {browserName(s.browser) ?? t('unknownBrowser')}{' '}
+              <span className="small soft">
+                {s.current ? t('this') : t('since', { date: fullDay(Date.parse(s.since)) })}
+              </span>
+            </span>
+            {!s.current && (
+              <Button variant="outlined" sx={{ ml: 'auto' }} onClick={() => void withdraw(s.id)}>
+                {t('withdraw')}
+              </Button>
+            )}
+          </li>
+        ))}
+      </ul>
+      <div style={{ marginTop: 12 }}>
+        <Button variant="outlined" onClick={() => void signOut()}>
+          {t('signOut')}
+        </Button>
+      </div>
+    </section>
+  );
+}
+
+/** The kind of device out of a browser's own description of itself. */
+function browserName(agent: string): string | null {
+  return /\(([^;)]+)/.exec(agent)?.[1] ?? null;
+}

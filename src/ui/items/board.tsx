@@ -1,0 +1,503 @@
+'use client';
+import Button from '@mui/material/Button';
+import Menu from '@mui/material/Menu';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
+import useMediaQuery from '@mui/material/useMediaQuery';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import Link from 'next/link';
+import { useRouter, useSearchParams } from 'next/navigation';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { CallRefused, call } from '@/contract/call.ts';
+import type { BoardHead, ItemsAnswer, ItemsQuery, ItemWire } from '@/contract/items.ts';
+import { dateText, parseDate, parseInstant, toWall } from '@/core/time/index.ts';
+import { useFrame } from '../common/frame-context.tsx';
+import { takeDraft } from '../common/kept-drafts.ts';
+import { SightMeter } from '../common/meters.tsx';
+import { DAY, fullDay, MINUTE, weekTitle } from '../common/times.ts';
+import { firstName } from '../common/token.tsx';
+import { Details } from './details.tsx';
+import { Hours } from './hours.tsx';
+import { ImportPanel } from './import-panel.tsx';
+import { ItemForm } from './item-form.tsx';
+import { type Draft, isForward, type KeptForm, keptKey } from './item-values.ts';
+
+import { useItemWrites } from './item-writes.ts';
+import { Legend } from './legend.tsx';
+import { Ribbon, weekOf } from './ribbon.tsx';
+import { sightlinesDoor } from './sightlines-door.ts';
+
+const HEAD_SIGHT = (head: BoardHead) => JSON.stringify(head.rights);
+
+/** A calendar's week (or day, on a narrow screen), live, with the panel in which its items are read and changed. */
+export function Board({ calendar, name }: { calendar: string; name: string }) {
+  const t = useTranslations();
+  const { frame, principal, style, now, toast } = useFrame();
+  const client = useQueryClient();
+  const router = useRouter();
+  const search = useSearchParams();
+  // Another's calendar looked at from one's own window: said in the heading, in their colour.
+  const looking = search.get('of') !== null && search.get('of') !== principal?.handle;
+  // Another's eyes: the board as they get it, read only.
+  const as = search.get('as') ?? undefined;
+  const narrow = useMediaQuery('(max-width: 760px)');
+  const today = Math.floor(toWall(style.zone, now()) / DAY) * DAY;
+  const asked = search.get('week');
+  const oneDay = narrow || search.get('view') === 'day';
+  const askedDay = (asked && parseDate(asked)) || today;
+  const first = oneDay ? askedDay : weekOf(asked, today, style.weekFirst);
+  const count = oneDay ? 1 : 7;
+  const from = dateText(first);
+  const to = dateText(first + count * DAY);
+
+  const [selected, setSelected] = useState<string | null>(null);
+  const [draft, setDraft] = useState<{ draft: Draft; head: BoardHead; id: number; kept?: KeptForm } | null>(null);
+  const [importing, setImporting] = useState(false);
+  const [notice, setNotice] = useState<string | null>(null);
+
+  // An answer holds so much; the rest is asked for when somebody wants it.
+  const [answers, setAnswers] = useState(1);
+  const query = useQuery({
+    queryKey: ['calendar', calendar, 'items', from, to, style.zone, as ?? '', answers],
+    queryFn: () => itemsIn(calendar, { from, to, zone: style.zone, ...(as === undefined ? {} : { as }) }, answers),
+    retry: (tries, error) => !(error instanceof CallRefused) && tries < 1,
+  });
+  const gone = query.error instanceof CallRefused && ['notFound', 'signedOut'].includes(query.error.body.code);
+  // Once refused, nothing of what was shown before stays on the screen.
+  const data = gone ? undefined : query.data;
+  const head = data?.head;
+  const owner = firstName(head?.owner.name ?? name);
+
+  // Says so when what one sees here changes while one looks.
+  const lastHead = useRef<BoardHead | null>(null);
+  useEffect(() => {
+    const before = lastHead.current;
+    if (gone && before) {
+      setNotice(t('board.accessGone', { name: firstName(before.owner.name) }));
+      client.removeQueries({ queryKey: ['calendar', calendar, 'load'] });
+      lastHead.current = null;
+    }
+    if (!head) return;
+    // Looking through other eyes, or back through one's own, is no change of access.
+    if (before && before.as === head.as && HEAD_SIGHT(before) !== HEAD_SIGHT(head)) {
+      const who = firstName(head.owner.name);
+      setNotice(t('board.accessChanged', { name: who, sight: t(`sightWords.${head.rights.sight}`) }));
+    }
+    lastHead.current = head;
+  }, [head, gone, calendar, client, t]);
+
+  // A dated grant changes by itself: the window knows when, and asks again then.
+  const changesAt = head?.accessChangesAt ?? null;
+  useEffect(() => {
+    if (!changesAt) return;
+    const wait = (parseInstant(changesAt) ?? 0) - now();
+    if (wait > 2 ** 31 - 1) return;
+    const timer = setTimeout(() => {
+      client.removeQueries({ queryKey: ['calendar', calendar], type: 'inactive' });
+      void client.invalidateQueries({ queryKey: ['calendar', calendar] });
+    }, Math.max(0, wait) + 20);
+    return () => clearTimeout(timer);
+  }, [changesAt, calendar, client, now]);
+
+  const go = useCallback(
+    (day: number, view?: 'day' | 'week') => {
+      const next = new URLSearchParams(search);
+      next.set('week', dateText(day));
+      next.delete('new');
+      if (view === 'day') next.set('view', 'day');
+      if (view === 'week') next.delete('view');
+      router.push(`?${next}`, { scroll: false });
+    },
+    [router, search],
+  );
+  const begin = useCallback(
+    (head: BoardHead, start?: number, end?: number) => {
+      const from = start ?? firstGuess(toWall(style.zone, now()), first, count);
+      setSelected(null);
+      setImporting(false);
+      setDraft({ draft: { kind: 'new', start: from, end: end ?? from + 60 * MINUTE }, head, id: Date.now() });
+    },
+    [style.zone, now, first, count],
+  );
+  // What is new is made for whom the band names; only what is drawn on, or asked for at, this board is for its owner.
+  const startNew = useCallback(
+    (start?: number, end?: number) => {
+      const base = head ?? lastHead.current;
+      if (looking && !base?.may.add) router.push(`/for/${frame.me.handle}/calendar?new=1`);
+      if (!base?.may.add) return;
+      begin(base, start, end);
+    },
+    [head, begin, looking, router, frame.me.handle],
+  );
+
+  const wantsNew = search.get('new') === '1';
+  useEffect(() => {
+    if (!wantsNew || !head) return;
+    startNew();
+    const next = new URLSearchParams(search);
+    next.delete('new');
+    router.replace(`?${next}`, { scroll: false });
+  }, [wantsNew, head, startNew, router, search]);
+
+  // A door from what was kept leads back into its form, as it was left.
+  const wantsKept = search.get('kept');
+  useEffect(() => {
+    if (!wantsKept || !head) return;
+    const next = new URLSearchParams(search);
+    next.delete('kept');
+    router.replace(`?${next}`, { scroll: false });
+    const kept = takeDraft(wantsKept)?.data as KeptForm | undefined;
+    if (!kept) return;
+    setImporting(false);
+    const fresh = () => {
+      const start = kept.start || firstGuess(toWall(style.zone, now()), first, count);
+      const end = kept.end || start + 60 * MINUTE;
+      setDraft({ draft: { kind: 'new', start, end }, head, id: Date.now(), kept });
+    };
+    const { item: id } = kept;
+    if (id === null) return fresh();
+    const begun = (item: ItemWire) => setDraft({ draft: { kind: 'change', item }, head, id: Date.now(), kept });
+    const shown = data?.items.find((item) => item.id === id);
+    if (shown) begun(shown);
+    else
+      call('readItem', { params: { item: id } })
+        .then(begun)
+        .catch(() => {
+          setNotice(t('form.keptGone'));
+          fresh();
+        });
+  }, [wantsKept, head, data, router, search, style.zone, now, first, count, t]);
+
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const target = event.target as HTMLElement;
+      if (
+        event.ctrlKey ||
+        event.metaKey ||
+        event.altKey ||
+        target.closest('input, textarea, select, [role="listbox"], [role="dialog"]')
+      )
+        return;
+      if (event.key === 'n' || event.key === 'N') {
+        event.preventDefault();
+        startNew();
+      } else if (event.key === 'Escape' && !draft) {
+        setSelected(null);
+        setImporting(false);
+      }
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [startNew, draft]);
+
+  const { moving, move, setVisibility, remove, wrote, takeBack } = useItemWrites(
+    calendar,
+    head,
+    setNotice,
+    (was, now) => setSelected((id) => (id === was ? now : id)),
+  );
+
+  const items = (data?.items ?? []).map((item) => {
+    const to = moving.get(item.id);
+    return to ? { ...item, ...to } : item;
+  });
+  const open = items.find((item) => item.id === selected) ?? null;
+  const draftGone =
+    draft !== null &&
+    (gone ||
+      (head !== undefined &&
+        (isForward(draft.draft, draft.head)
+          ? !head.rights.suggest
+          : draft.draft.kind === 'change'
+            ? head.rights.change === 'none'
+            : !head.may.add)));
+  const saidForward = (name: string) => {
+    toast({ text: t('board.putForward', { name }) });
+    void client.invalidateQueries({ queryKey: ['suggestions'] });
+  };
+
+  return (
+    <div className={`board${head ? ` who-${head.owner.colour % 6}` : ''}`}>
+      <div className="board-head">
+        <h1>
+          {looking && <span className="of-whom">{t('board.ofWhom', { name: head?.owner.name ?? name })} </span>}
+          {oneDay ? fullDay(first) : weekTitle(first)}
+        </h1>
+        <Button variant="text" onClick={() => go(first - count * DAY)} aria-label={t('board.previous')}>
+          ←
+        </Button>
+        <Button variant="text" onClick={() => go(today)}>
+          {t('board.today')}
+        </Button>
+        <Button variant="text" onClick={() => go(first + count * DAY)} aria-label={t('board.next')}>
+          →
+        </Button>
+        {!narrow && (
+          <span className="row" style={{ gap: 2 }}>
+            <Button
+              variant="text"
+              aria-pressed={oneDay}
+              onClick={() => go(oneDay ? first : today >= first && today < first + 7 * DAY ? today : first, 'day')}
+            >
+              {t('board.day')}
+            </Button>
+            <Button variant="text" aria-pressed={!oneDay} onClick={() => go(first, 'week')}>
+              {t('board.week')}
+            </Button>
+          </span>
+        )}
+        {head && head.others.length > 0 && !head.as && (
+          <TextField
+            select
+            label={t('board.calendar')}
+            value={head.calendar.key}
+            fullWidth={false}
+            sx={{ width: 170 }}
+            onChange={(e) => {
+              const other = head.others.find((c) => c.key === e.target.value);
+              if (!other) return;
+              const next = new URLSearchParams(search);
+              if (other.main) next.delete('c');
+              else next.set('c', other.key);
+              router.push(`?${next}`);
+            }}
+          >
+            {[head.calendar, ...head.others].map((c) => (
+              <MenuItem key={c.key} value={c.key}>
+                {c.main ? t('board.mainCalendar') : c.name}
+              </MenuItem>
+            ))}
+          </TextField>
+        )}
+        <div className="push">
+          {looking && <Link href={`/for/${frame.me.handle}/calendar`}>{t('board.back')}</Link>}
+          {head && !head.as && <Standing head={head} />}
+          {head?.may.share && !head.as && !narrow && (
+            <Link href={sightlinesDoor(head, frame.me.handle, principal?.handle ?? null)}>
+              {t('board.sightlinesDoor')}
+            </Link>
+          )}
+          {head?.may.suggest && (
+            <Button variant="outlined" onClick={() => begin(head)}>
+              {t('board.forwardNew')}
+            </Button>
+          )}
+          {head && !head.as && (
+            <FileMenu
+              head={head}
+              onImport={() => {
+                setImporting(true);
+                setSelected(null);
+                setDraft(null);
+              }}
+            />
+          )}
+        </div>
+      </div>
+      <div className="board-main">
+        {head?.as && (
+          <div className="notice seen-as" role="status">
+            <span>
+              {head.as === 'everyone'
+                ? t('board.seenAsEveryone', { owner: head.owner.name })
+                : t('board.seenAs', { owner: head.owner.name, who: head.as })}
+            </span>
+            <Link className="push" href={sightlinesDoor(head, frame.me.handle, principal?.handle ?? null, as)}>
+              {t('board.stopSeeing')}
+            </Link>
+          </div>
+        )}
+        {notice && (
+          <div className="notice" role="alert">
+            <span>
+              {notice}
+              {draftGone && ` ${t('board.actingGone', { name: owner })}`}
+            </span>
+            <Button className="push" variant="text" onClick={() => setNotice(null)}>
+              {t('board.dismiss')}
+            </Button>
+          </div>
+        )}
+        {gone && (
+          <div className="state">
+            <h2>{t('board.noAccess')}</h2>
+            <p className="soft">{t('board.noAccessMore')}</p>
+          </div>
+        )}
+        {!gone && query.isError && !data && (
+          <div className="state" role="alert">
+            <p>{t('board.failed')}</p>
+            <Button variant="outlined" onClick={() => void query.refetch()}>
+              {t('board.again')}
+            </Button>
+          </div>
+        )}
+        {!gone && query.isPending && (
+          <p className="state soft" role="status">
+            {t('board.loading', { name: owner })}
+          </p>
+        )}
+        {head && (
+          <>
+            {as === undefined && <Ribbon calendar={calendar} week={first} style={style} onGo={(w) => go(w)} />}
+            {data.cutShort && <p className="notice">{t('board.cutShort')}</p>}
+            {data.more !== null && (
+              <p className="notice" role="status">
+                {t('board.more2')}
+                <Button className="push" variant="text" onClick={() => setAnswers((n) => n + 1)}>
+                  {t('board.moreShow')}
+                </Button>
+              </p>
+            )}
+            {items.length === 0 && !query.isFetching && (
+              <p className="notice soft" role="status">
+                {head.may.add ? t('board.emptyNew') : t('board.empty')}
+              </p>
+            )}
+            <Hours
+              key={count}
+              items={items}
+              first={first}
+              count={count}
+              selected={selected}
+              canAdd={head.may.add || head.may.suggest}
+              owner={head.owner.name}
+              onOpen={(item) => {
+                setSelected(item.id);
+                setImporting(false);
+                if (draft?.draft.kind === 'change') setDraft(null);
+              }}
+              onDraw={(start, end) => begin(head, start, end)}
+              onMove={(item, start, end) => void move(item, start, end)}
+            />
+            {!narrow && <Legend />}
+          </>
+        )}
+      </div>
+      {draft ? (
+        <ItemForm
+          key={draft.id}
+          draft={draft.draft}
+          keptAs={keptKey(draft.draft, draft.id)}
+          kept={draft.kept ?? null}
+          head={draft.head}
+          gone={draftGone}
+          onClose={() => setDraft(null)}
+          onPutForward={() => {
+            setDraft(null);
+            saidForward(firstName(draft.head.owner.name));
+          }}
+          onSaved={(answer) => {
+            setDraft(null);
+            setSelected(answer.item && 'notes' in answer.item ? answer.item.id : null);
+            wrote(
+              answer,
+              draft.head.own ? t('board.savedMine') : t('board.saved', { name: firstName(draft.head.owner.name) }),
+            );
+          }}
+        />
+      ) : importing && head ? (
+        <ImportPanel head={head} onClose={() => setImporting(false)} onTakeBack={takeBack} />
+      ) : open && head ? (
+        <Details
+          key={open.id}
+          item={open}
+          head={head}
+          onClose={() => setSelected(null)}
+          onEdit={(item) => {
+            const change = { kind: 'change', item } as const;
+            // What was typed about it before is gone on with.
+            const kept = takeDraft(keptKey(change, 0))?.data as KeptForm | undefined;
+            setDraft({ draft: change, head, id: Date.now(), ...(kept ? { kept } : {}) });
+          }}
+          onRemove={(scope) => void remove(open, scope)}
+          onVisibility={(v, scope) => void setVisibility(open, v, scope)}
+          onForwardRemoval={() => {
+            setSelected(null);
+            saidForward(owner);
+          }}
+        />
+      ) : null}
+    </div>
+  );
+}
+
+/** What happens in some days, as many answers of it as are wanted, one behind the other. */
+async function itemsIn(calendar: string, query: ItemsQuery, answers: number): Promise<ItemsAnswer> {
+  const ask = (after: number) => call('listItems', { params: { calendar }, query: { ...query, after } });
+  let all = (await ask(0)) as ItemsAnswer;
+  for (let n = 1; n < answers && all.more !== null; n++) {
+    const next = (await ask(all.more)) as ItemsAnswer;
+    all = { ...next, items: [...all.items, ...next.items] };
+  }
+  return all;
+}
+
+/** Where a new item is likeliest wanted: the next half hour of the working day, or nine in the morning. */
+function firstGuess(nowWall: number, first: number, count: number): number {
+  const nine = 9 * 60 * MINUTE;
+  if (nowWall < first || nowWall >= first + count * DAY) return first + nine;
+  const today = Math.floor(nowWall / DAY) * DAY;
+  const soon = Math.ceil(nowWall / (30 * MINUTE)) * 30 * MINUTE;
+  if (soon < today + nine) return today + nine;
+  return soon <= today + 18 * 60 * MINUTE ? soon : today + DAY + nine;
+}
+
+/** What the viewer sees here, beside whose calendar it is. */
+function Standing({ head }: { head: BoardHead }) {
+  const t = useTranslations();
+  const { sight } = head.rights;
+  if (head.own) return null;
+  const seesWords =
+    sight === 'full' && !head.rights.private ? t('sightExact.fullButPrivate') : t(`sightWords.${sight}`);
+  return (
+    <span className="row small soft standing" title={t('board.you', { sight: seesWords })}>
+      <SightMeter sight={head.rights.sight} /> <span className="words">{t('board.you', { sight: seesWords })}</span>
+    </span>
+  );
+}
+
+function FileMenu({ head, onImport }: { head: BoardHead; onImport: () => void }) {
+  const t = useTranslations();
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  if (!head.own && !head.may.import && !head.may.add) return null;
+  const reason = t('errors.mayNotImport', { name: firstName(head.owner.name) });
+  return (
+    <>
+      <Button variant="outlined" onClick={(e) => setAnchor(e.currentTarget)} aria-haspopup="menu">
+        {t('board.more')}
+      </Button>
+      <Menu
+        anchorEl={anchor}
+        open={anchor !== null}
+        onClose={() => setAnchor(null)}
+        slotProps={{ paper: { sx: { border: '1px solid var(--line)' } } }}
+      >
+        {!head.may.import && (
+          <li className="small soft" style={{ padding: '4px 16px', maxWidth: 260 }}>
+            {reason}
+          </li>
+        )}
+        <MenuItem
+          disabled={!head.may.import}
+          onClick={() => {
+            setAnchor(null);
+            onImport();
+          }}
+        >
+          {t('board.import')}
+        </MenuItem>
+        <MenuItem
+          disabled={!head.may.import}
+          component="a"
+          href={`/api/calendars/${head.calendar.key}/file`}
+          download
+          onClick={() => setAnchor(null)}
+        >
+          {t('board.export')}
+        </MenuItem>
+      </Menu>
+    </>
+  );
+}

@@ -1,0 +1,407 @@
+'use client';
+import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
+import ToggleButton from '@mui/material/ToggleButton';
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
+import { useQuery } from '@tanstack/react-query';
+import Link from 'next/link';
+import { type ReactNode, useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
+import type { BoardHead, ItemWire } from '@/contract/items.ts';
+import { VISIBILITIES, type Visibility } from '@/core/calendar/index.ts';
+import { parseInstant, toWall } from '@/core/time/index.ts';
+import { useFrame } from '../common/frame-context.tsx';
+import { SightMeter } from '../common/meters.tsx';
+import { said } from '../common/refusal.ts';
+import { clock, dayMonth, whenText, zonePlace } from '../common/times.ts';
+import { firstName } from '../common/token.tsx';
+import { sightlinesDoor } from './sightlines-door.ts';
+
+/** The selected item, with what the viewer sees of it and may do with it. Nothing shown here can be typed into. */
+export function Details(props: {
+  item: ItemWire;
+  head: BoardHead;
+  onClose: () => void;
+  onEdit: (item: ItemWire) => void;
+  onRemove: (scope: 'one' | 'all') => void;
+  onVisibility: (visibility: Visibility, scope: 'one' | 'all') => void;
+  onForwardRemoval: () => void;
+}) {
+  const { head, onClose, onEdit, onRemove, onVisibility, onForwardRemoval } = props;
+  // What is long comes with the item itself; until it is here nothing of it can be changed.
+  const isLong = props.item.atItem !== undefined && !head.as;
+  const whole = useQuery({
+    queryKey: ['calendar', head.calendar.key, 'item', props.item.id, props.item.version ?? 0],
+    queryFn: () => call('readItem', { params: { item: props.item.id } }),
+    enabled: isLong,
+    retry: 1,
+  });
+  const item = isLong && whole.data ? whole.data : props.item;
+  const waits = isLong && !whole.data;
+  const t = useTranslations();
+  const { style } = useFrame();
+  const name = head.owner.name;
+  const series = item.asSet?.series === true;
+  const open = item.title !== undefined;
+  const repeatWords = useRepeatWords();
+  return (
+    <aside className="panel" aria-label={t('panel.in', { name: firstName(name) })}>
+      <PanelHead head={head} onClose={onClose} />
+      <h2>{item.withheld ? t('board.private') : (item.title ?? t('board.busyWord', { shows: item.shows }))}</h2>
+      <dl className="facts">
+        <Fact name={t('panel.when')}>
+          {whenText(item, style)}
+          <OtherZone item={item} calendarZone={head.calendar.zone} />
+        </Fact>
+        {item.place && <Fact name={t('panel.where')}>{item.place}</Fact>}
+        {item.organiser && item.attendees && item.attendees.length > 0 && (
+          <Fact name={t('panel.organiser')}>{item.organiser.name ?? item.organiser.address}</Fact>
+        )}
+        {item.attendees && item.attendees.length > 0 && (
+          <Fact name={t('panel.with')}>
+            {item.attendees.map((a) => (
+              <span key={a.address} style={{ display: 'block' }}>
+                {a.name ?? a.address}{' '}
+                <span className={a.answer === 'declined' ? 'small wrong' : 'small soft'}>
+                  {t('panel.answers', { answer: a.answer })}
+                </span>
+              </span>
+            ))}
+          </Fact>
+        )}
+        <Fact name={t('panel.status')}>
+          {t(`statuses.${item.shows}`)}
+          {item.kind && item.kind !== 'meeting' ? ` · ${t(`kinds.${item.kind}`)}` : ''}
+        </Fact>
+        {item.repeats && <Fact name={t('panel.repeats')}>{repeatWords(item.repeats.rule)}</Fact>}
+        {item.importance && item.importance !== 'normal' && (
+          <Fact name={t('panel.importance')}>{t(`importances.${item.importance}`)}</Fact>
+        )}
+        {item.link && (
+          <Fact name={t('panel.link')}>
+            <a href={item.link} target="_blank" rel="noreferrer noopener">
+              {item.link}
+            </a>
+          </Fact>
+        )}
+        {item.categories && item.categories.length > 0 && (
+          <Fact name={t('panel.categories')}>{item.categories.join(', ')}</Fact>
+        )}
+        {item.notes && <Fact name={t('panel.notes')}>{item.notes}</Fact>}
+      </dl>
+      {waits && (
+        <p className="small soft" role="status">
+          {t('panel.atItem')}
+        </p>
+      )}
+      {item.visibility && item.may?.change && (
+        <VisibilityChoice
+          value={item.visibility}
+          series={series && item.repeats != null}
+          onChange={onVisibility}
+          warn={!head.own && !head.rights.private}
+          name={name}
+        />
+      )}
+      {item.visibility && !item.may?.change && (
+        <p className="small soft">
+          {t('panel.visibility')}: {t(`visibilities.${item.visibility}`)}, {t(`visibilityHelp.${item.visibility}`)}
+        </p>
+      )}
+      {head.may.share && item.visibility !== undefined && <WhoSees id={item.id} head={head} />}
+      {item.briefing && (
+        <div className="card briefing">
+          <h3>
+            {t('panel.briefing')}{' '}
+            <span className="soft small">{t('panel.briefingFor', { name: firstName(name) })}</span>
+          </h3>
+          <p style={{ whiteSpace: 'pre-line' }}>{item.briefing}</p>
+        </div>
+      )}
+      {item.withheld && <p className="soft">{t('panel.withheld')}</p>}
+      {!open && !item.withheld && <p className="soft">{t('panel.busy', { name: firstName(name) })}</p>}
+      <div className="foot">
+        <Made item={item} />
+        {item.mayRemove && <p className="small soft">{t('panel.removeBelow')}</p>}
+        {open && !item.may?.change && (
+          <p className="small soft">
+            {t(item.maySuggest ? 'panel.forwardOnly' : 'panel.readOnly', { name: firstName(name) })}
+          </p>
+        )}
+        <div className="row">
+          {(item.may?.change || item.maySuggest) && (
+            <Button
+              variant="contained"
+              color="inherit"
+              disabled={waits}
+              onClick={() => onEdit(item)}
+              sx={{ bgcolor: 'var(--who)', color: 'var(--paper)' }}
+            >
+              {t(item.maySuggest ? 'panel.forward' : 'panel.edit')}
+            </Button>
+          )}
+          {(item.may?.remove || item.mayRemove) && (
+            <Button variant="outlined" onClick={() => onRemove('one')}>
+              {series ? t('panel.removeOne') : t('panel.remove')}
+            </Button>
+          )}
+          {item.may?.remove && series && item.repeats && (
+            <Button variant="outlined" onClick={() => onRemove('all')}>
+              {t('panel.removeAll')}
+            </Button>
+          )}
+        </div>
+        {item.maySuggest && <ForwardRemoval item={item} head={head} onDone={onForwardRemoval} />}
+      </div>
+    </aside>
+  );
+}
+
+/** Puts the removal of an item forward, with the reason why. */
+function ForwardRemoval({ item, head, onDone }: { item: ItemWire; head: BoardHead; onDone: () => void }) {
+  const t = useTranslations();
+  const [open, setOpen] = useState(false);
+  const [why, setWhy] = useState('');
+  const [busy, setBusy] = useState(false);
+  const [refused, setRefused] = useState<string | null>(null);
+  const send = async () => {
+    setBusy(true);
+    setRefused(null);
+    try {
+      const params = { calendar: head.calendar.key };
+      await call('putForward', { params, body: { kind: 'remove', item: item.id, why } });
+      onDone();
+    } catch (error) {
+      setRefused(said(error, t('common.unreachable')).sentence);
+    } finally {
+      setBusy(false);
+    }
+  };
+  if (!open)
+    return (
+      <Button variant="text" onClick={() => setOpen(true)} sx={{ mt: 1, px: 0, justifySelf: 'start' }}>
+        {t('panel.forwardRemoval')}
+      </Button>
+    );
+  const name = firstName(head.owner.name);
+  return (
+    <div className="card" style={{ display: 'grid', gap: 8, marginTop: 8 }}>
+      {refused && <p className="wrong">{refused}</p>}
+      <TextField
+        label={t('form.why')}
+        value={why}
+        autoFocus
+        onChange={(e) => setWhy(e.target.value)}
+        slotProps={{ inputLabel: { shrink: true }, htmlInput: { maxLength: 1000 } }}
+        helperText={t('form.whyHelp', { name })}
+      />
+      <div className="row">
+        <Button variant="contained" loading={busy} onClick={() => void send()}>
+          {t('panel.forwardRemovalTo', { name })}
+        </Button>
+        <Button variant="outlined" onClick={() => setOpen(false)}>
+          {t('form.cancel')}
+        </Button>
+      </div>
+    </div>
+  );
+}
+
+/** Who inside sees what of the item: how many each way, and by name those who see more than everyone. */
+function WhoSees({ id, head }: { id: string; head: BoardHead }) {
+  const t = useTranslations();
+  const { frame, principal } = useFrame();
+  const calendar = head.calendar.key;
+  const { data } = useQuery({
+    queryKey: ['calendar', calendar, 'item-sight', id],
+    queryFn: () => call('readItemSight', { params: { item: id } }),
+    retry: false,
+  });
+  if (!data) return null;
+  return (
+    <section className="card" aria-label={t('panel.whoSees')}>
+      <h3>{t('panel.whoSees')}</h3>
+      {data.levels.map((level) => (
+        <p key={level.seen} className="row" style={{ justifyContent: 'space-between', alignItems: 'start' }}>
+          <span>
+            {t('panel.peopleCount', { count: level.people })}
+            {level.names.length > 0 && <span className="small soft"> · {level.names.join(', ')}</span>}
+          </span>
+          <span className="row small" style={{ gap: 6, whiteSpace: 'nowrap' }}>
+            {t(`seen.${level.seen as 'full'}`)}
+            <SightMeter sight={level.seen === 'withheld' ? 'busy' : (level.seen as 'full')} />
+          </span>
+        </p>
+      ))}
+      {data.links.map((link) => (
+        <p key={link.name} className="row" style={{ justifyContent: 'space-between' }}>
+          <span>{t('panel.byLink', { name: link.name })}</span>
+          <span className="small">{t(`seen.${link.seen as 'full'}`)}</span>
+        </p>
+      ))}
+      <p className="small">
+        <Link href={sightlinesDoor(head, frame.me.handle, principal?.handle ?? null)}>{t('panel.toSightlines')}</Link>
+      </p>
+    </section>
+  );
+}
+
+/** Whose calendar a panel works in, in their colour, and the way out of it. */
+export function PanelHead({ head, onClose }: { head: BoardHead; onClose: () => void }) {
+  const t = useTranslations('panel');
+  return (
+    <div className="for">
+      <span>
+        {head.own ? t('mine') : t('in', { name: firstName(head.owner.name) })}
+        {!head.calendar.main && `: ${head.calendar.name}`}
+      </span>
+      <Button variant="text" onClick={onClose} sx={{ minHeight: 0 }}>
+        {t('close')}
+      </Button>
+    </div>
+  );
+}
+
+function Fact({ name, children }: { name: string; children: ReactNode }) {
+  return (
+    <>
+      <dt>{name}</dt>
+      <dd>{children}</dd>
+    </>
+  );
+}
+
+/** The same hour on the clock of the calendar's or the item's own zone, where that differs. */
+function OtherZone({ item, calendarZone }: { item: ItemWire; calendarZone: string }) {
+  const t = useTranslations('panel');
+  const { style } = useFrame();
+  if (item.allDay) return null;
+  const instant = parseInstant(item.start) ?? 0;
+  const here = toWall(style.zone, instant);
+  const zones = [...new Set([item.asSet?.zone, calendarZone])].filter(
+    (z): z is string => z !== undefined && z !== 'UTC' && toWall(z, instant) !== here,
+  );
+  return (
+    <>
+      {zones.map((zone) => (
+        <span key={zone} className="small soft" style={{ display: 'block' }}>
+          {t('elsewhere', { time: clock(toWall(zone, instant), style.hours), place: zonePlace(zone) })}
+        </span>
+      ))}
+    </>
+  );
+}
+
+function Made({ item }: { item: ItemWire }) {
+  const t = useTranslations('panel');
+  const { style } = useFrame();
+  const line = (hand: { at: string; actor: string; principal: string }) => {
+    const who =
+      hand.actor === hand.principal ? hand.actor : t('madeFor', { actor: hand.actor, principal: hand.principal });
+    return `${who}, ${dayMonth(toWall(style.zone, parseInstant(hand.at) ?? 0))}`;
+  };
+  if (item.asSet) {
+    const { created, changed } = item.asSet;
+    return (
+      <p className="small soft">
+        {t('made')} {line(created)}
+        {changed.at !== created.at && (
+          <>
+            <br />
+            {t('changed')}: {line(changed)}
+          </>
+        )}
+      </p>
+    );
+  }
+  return item.createdBy ? (
+    <p className="small soft">
+      {t('made')} {item.createdBy.name ?? item.createdBy.address}
+    </p>
+  ) : null;
+}
+
+/** Who else sees the item: one press, saved at once. */
+export function VisibilityChoice(props: {
+  value: Visibility;
+  /** Of a series it is said, and chosen, how far it goes. */
+  series: boolean;
+  onChange: (value: Visibility, scope: 'one' | 'all') => void;
+  warn: boolean;
+  name: string;
+}) {
+  const { value, series, onChange, warn, name } = props;
+  const t = useTranslations();
+  const [scope, setScope] = useState<'one' | 'all'>('one');
+  return (
+    <div>
+      <h3 id="visibility-head" style={{ marginBottom: 4 }}>
+        {t('panel.seenAs')} <span className="soft small">{t(`visibilityHelp.${value}`)}</span>
+      </h3>
+      {series && (
+        <ToggleButtonGroup
+          exclusive
+          value={scope}
+          className="seg"
+          aria-label={t('panel.scopeLabel')}
+          sx={{ mb: 0.75 }}
+          onChange={(_, next: 'one' | 'all' | null) => next && setScope(next)}
+        >
+          <ToggleButton value="one">{t('panel.scopeOne')}</ToggleButton>
+          <ToggleButton value="all">{t('panel.scopeAll')}</ToggleButton>
+        </ToggleButtonGroup>
+      )}
+      <ToggleButtonGroup
+        exclusive
+        value={value}
+        className="seg sight"
+        aria-labelledby="visibility-head"
+        onChange={(_, next: Visibility | null) => next && next !== value && onChange(next, scope)}
+      >
+        {VISIBILITIES.map((v) => (
+          <ToggleButton key={v} value={v} sx={{ fontSize: '0.75rem !important' }}>
+            {t(`visibilities.${v}`)}
+          </ToggleButton>
+        ))}
+      </ToggleButtonGroup>
+      {warn && <p className="small soft">{t('form.privateWarning', { name })}</p>}
+    </div>
+  );
+}
+
+/** A rule in words, as far as the form can make one; otherwise as the format writes it. */
+function useRepeatWords(): (rule: string | null) => string {
+  const t = useTranslations('form.repeat');
+  return (rule) => {
+    const kind = repeatKind(rule);
+    return kind === 'kept' ? t('kept', { rule: rule ?? '' }) : t(kind);
+  };
+}
+
+const SIMPLE = {
+  'FREQ=DAILY': 'DAILY',
+  'FREQ=WEEKLY;BYDAY=MO,TU,WE,TH,FR': 'WEEKDAYS',
+  'FREQ=WEEKLY': 'WEEKLY',
+  'FREQ=WEEKLY;INTERVAL=2': 'FORTNIGHT',
+  'FREQ=MONTHLY': 'MONTHLY',
+  'FREQ=YEARLY': 'YEARLY',
+} as const;
+export type RepeatKind = (typeof SIMPLE)[keyof typeof SIMPLE] | 'none' | 'kept';
+
+/** Which of the form's choices a rule is, its end not counted; `kept` for any other. */
+export function repeatKind(rule: string | null): RepeatKind {
+  if (rule === null) return 'none';
+  const plain = rule
+    .replace(/;?UNTIL=[^;]*/, '')
+    .replace(/;?WKST=MO/, '')
+    .replace(/^(FREQ=WEEKLY(?:;INTERVAL=2)?);BYDAY=[A-Z]{2}$/, '$1');
+  return SIMPLE[plain as keyof typeof SIMPLE] ?? 'kept';
+}
+
+/** The rule for one of the form's choices, with its last day where one is given. */
+export function ruleFor(kind: RepeatKind, lastDay: string): string | null {
+  if (kind === 'none' || kind === 'kept') return null;
+  const rule = (Object.entries(SIMPLE).find(([, k]) => k === kind) as [string, string])[0];
+  return lastDay ? `${rule};UNTIL=${lastDay.replace(/-/g, '')}T235959` : rule;
+}

@@ -1,0 +1,102 @@
+'use client';
+import { useDraggable } from '@dnd-kit/core';
+import { useTranslations } from 'use-intl';
+import type { ItemWire } from '@/contract/items.ts';
+import { useFrame } from '../common/frame-context.tsx';
+import { clock, wallsOf, whenText } from '../common/times.ts';
+import { HOUR_PX, type Placed, shapeOf } from './layout.ts';
+
+const LINE_PX = 15.5;
+
+const VISIBILITY_MARK = { open: '◇', outline: '◐', private: '▣', follow: '' } as const;
+
+/** What a block says: its title where one is seen, otherwise only that the time is taken. */
+export function useBlockText(): (item: ItemWire) => string {
+  const t = useTranslations('board');
+  return (item) => (item.withheld ? t('private') : (item.title ?? t('busyWord', { shows: item.shows })));
+}
+
+/** One item on the hours of a day. Opens with Enter, moves by mouse or by Space and the arrow keys. */
+export function ItemBlock(props: {
+  placed: Placed;
+  selected: boolean;
+  onOpen: (item: ItemWire) => void;
+  movable: boolean;
+}) {
+  const { placed, selected, onOpen, movable } = props;
+  const { item } = placed;
+  const t = useTranslations();
+  const { style } = useFrame();
+  const text = useBlockText()(item);
+  const moving = useDraggable({ id: `move:${item.id}`, data: { item, kind: 'move' }, disabled: !movable });
+  const sizing = useDraggable({ id: `size:${item.id}`, data: { item, kind: 'size' }, disabled: !movable });
+  const shape = shapeOf(item);
+  const { start } = wallsOf(item, style.zone);
+  const rest = [
+    whenText(item, style),
+    item.place,
+    shape === 'withheld' ? null : t(`shapes.${shape === 'plain-busy' ? 'busy' : shape}`),
+    placed.clash ? t('shapes.clash') : null,
+  ]
+    .filter(Boolean)
+    .join(', ');
+  // Whole lines alone: what has no room for another line shows none of it.
+  const rows = Math.max(1, Math.floor(((placed.height / 60) * HOUR_PX - 6) / LINE_PX));
+  const underline =
+    rows >= 2 ? (item.place ?? (rows >= 3 || placed.height >= 60 ? clock(start, style.hours) : null)) : null;
+  const lines = underline ? rows - 1 : rows;
+  // An item that can't be moved can still be opened: it isn't disabled.
+  const { 'aria-disabled': _unmovable, ...attributes } = moving.attributes;
+  const { onKeyDown: dragKey, ...listeners } = moving.listeners ?? {};
+  return (
+    // biome-ignore lint/a11y/useSemanticElements: the grip inside is a control of its own, which a button can't hold
+    <div
+      ref={moving.setNodeRef}
+      className={`block ${shape}${selected ? ' selected' : ''}${placed.clash ? ' clash' : ''}${moving.isDragging || sizing.isDragging ? ' dragging' : ''}${item.asSet?.cancelled ? ' cancelled' : ''}`}
+      style={{
+        top: `calc(${placed.top / 60} * var(--hour) + 1px)`,
+        height: `calc(${placed.height / 60} * var(--hour) - 2px)`,
+        left: `${(placed.lane / placed.lanes) * 100}%`,
+        width: `calc(${100 / placed.lanes}% - 2px)`,
+      }}
+      {...attributes}
+      {...listeners}
+      role="button"
+      tabIndex={0}
+      aria-pressed={selected}
+      aria-roledescription={movable ? moving.attributes['aria-roledescription'] : undefined}
+      onClick={() => onOpen(item)}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter' && !moving.isDragging) {
+          event.preventDefault();
+          onOpen(item);
+        } else dragKey?.(event);
+      }}
+    >
+      <span className="t" style={{ WebkitLineClamp: lines }}>
+        {!placed.starts && <span aria-hidden="true">… </span>}
+        {text}
+      </span>
+      <span className="visually-hidden">, {rest}</span>
+      {underline && (
+        <span className="p" aria-hidden="true">
+          {underline}
+        </span>
+      )}
+      {item.visibility && VISIBILITY_MARK[item.visibility] && (
+        <span className="mark" aria-hidden="true">
+          {VISIBILITY_MARK[item.visibility]}
+        </span>
+      )}
+      {movable && placed.height >= 30 && (
+        <span
+          ref={sizing.setNodeRef}
+          className="grip"
+          {...sizing.listeners}
+          onClick={(event) => event.stopPropagation()}
+          aria-hidden="true"
+        />
+      )}
+    </div>
+  );
+}

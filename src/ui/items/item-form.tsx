@@ -1,0 +1,478 @@
+'use client';
+import Alert from '@mui/material/Alert';
+import Button from '@mui/material/Button';
+import Checkbox from '@mui/material/Checkbox';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
+import { usePathname, useSearchParams } from 'next/navigation';
+import { useEffect, useState } from 'react';
+import { Controller, useForm } from 'react-hook-form';
+import { useTranslations } from 'use-intl';
+import type { BoardHead, ItemWire, WrittenAnswer } from '@/contract/items.ts';
+import { IMPORTANCES, itemFields, KINDS, LIMITS, STATUSES, VISIBILITIES } from '@/core/calendar/index.ts';
+import { topicOf } from '@/core/review/index.ts';
+import { isZone, parseDate } from '@/core/time/index.ts';
+import { useFrame } from '../common/frame-context.tsx';
+import { type KeptDraft, useKeepOnLeaving } from '../common/kept-drafts.ts';
+import { readTime } from '../common/read-time.ts';
+import { said } from '../common/refusal.ts';
+import { TimeField } from '../common/time-field.tsx';
+import { firstName } from '../common/token.tsx';
+import { ZoneField } from '../common/zone-field.tsx';
+import { PanelHead } from './details.tsx';
+import { Conflict } from './item-conflict.tsx';
+import { sendChange, sendForward, sendNew } from './item-sending.ts';
+import { type Draft, FIELD, isForward, type KeptForm, TEXTS, type Values, valuesOf, whenOf } from './item-values.ts';
+
+/**
+ * Makes or changes an item, in the details panel. Sends only what was touched; what was typed stays through every refusal.
+ * Whoever may not make the change but may suggest it puts it forward in the same form, with the fields they see.
+ * `gone` says that the item (or the right to it) is no longer there: what was not typed here is blanked.
+ */
+export function ItemForm(props: {
+  draft: Draft;
+  /** The key under which what is typed is kept when the form is left, and what was kept of it before. */
+  keptAs: string;
+  kept: KeptForm | null;
+  head: BoardHead;
+  gone: boolean;
+  onSaved: (answer: WrittenAnswer) => void;
+  onPutForward: () => void;
+  onClose: () => void;
+}) {
+  const { draft, keptAs, kept, head, gone, onSaved, onPutForward, onClose } = props;
+  const t = useTranslations();
+  const tf = useTranslations('fields');
+  const { style } = useFrame();
+  const forward = isForward(draft, head);
+  const has = (name: 'place' | 'notes' | 'link'): boolean => !forward || draft.kind === 'new' || name in draft.item;
+  const [why, setWhy] = useState(kept?.why ?? '');
+  const [more, setMore] = useState(draft.kind === 'change' || kept !== null);
+  const [refused, setRefused] = useState<string | null>(null);
+  const [whyWrong, setWhyWrong] = useState<string | null>(null);
+  const [conflict, setConflict] = useState<ItemWire | null>(null);
+  const [base, setBase] = useState<ItemWire | null>(draft.kind === 'change' ? draft.item : null);
+  const form = useForm<Values>({ defaultValues: valuesOf(draft, style.zone) });
+  const { control, register, handleSubmit, setError, clearErrors, watch, formState, setValue, getValues, resetField } =
+    form;
+  const { errors, dirtyFields, isSubmitting, isDirty } = formState;
+  const [allDay, day, visibility, repeat, scope] = watch(['allDay', 'day', 'visibility', 'repeat', 'scope']);
+  const [lastDay, from, to, kind] = watch(['lastDay', 'from', 'to', 'kind']);
+  // What looks sensitive where many read titles is caught while it is typed.
+  const [title, notes] = watch(['title', 'notes']);
+  const open = visibility === 'follow' || visibility === 'open';
+  const topic = head.widelyRead && open ? topicOf(`${title} ${notes}`) : null;
+  const owner = firstName(head.owner.name);
+  const series = base?.asSet?.series === true && base.repeats !== null;
+
+  useEffect(() => {
+    for (const [name, value] of Object.entries(kept?.values ?? {}))
+      setValue(name as keyof Values, value as never, { shouldDirty: true });
+  }, [kept, setValue]);
+  const path = usePathname();
+  const search = useSearchParams();
+  const typed = watch();
+  const over = useKeepOnLeaving(keptNow());
+  function keptNow(): KeptDraft | null {
+    const touched = Object.keys(dirtyFields) as (keyof Values)[];
+    if ((!isDirty || touched.length === 0) && why === '') return null;
+    const names = draft.kind === 'new' ? (Object.keys(typed) as (keyof Values)[]) : touched;
+    const data: KeptForm = {
+      item: draft.kind === 'change' ? draft.item.id : null,
+      start: draft.kind === 'new' ? draft.start : 0,
+      end: draft.kind === 'new' ? draft.end : 0,
+      values: Object.fromEntries(names.map((name) => [name, typed[name]])),
+      why,
+    };
+    const to = new URLSearchParams(search);
+    to.delete('new');
+    to.set('kept', keptAs);
+    const { owner: whose } = head;
+    const title = draft.kind === 'change' ? (draft.item.title ?? '') : typed.title;
+    return { key: keptAs, title, owner: whose.name, colour: whose.colour, href: `${path}?${to}`, data };
+  }
+
+  useEffect(() => {
+    if (!gone || draft.kind !== 'change') return;
+    // What was only read here, and not typed, goes with the right to read it.
+    for (const name of TEXTS)
+      if (!getValuesDirty(name))
+        setValue(
+          name,
+          name === 'title' || name === 'place' || name === 'link' || name === 'notes' || name === 'briefing'
+            ? ''
+            : getValues(name),
+        );
+    function getValuesDirty(name: keyof Values): boolean {
+      return form.getFieldState(name).isDirty;
+    }
+  }, [gone, draft.kind, form, getValues, setValue]);
+
+  useEffect(() => {
+    // A whereabouts is open to whoever may look at all, unless it is made narrower.
+    if (kind === 'whereabouts' && getValues('visibility') === 'follow' && draft.kind === 'new')
+      setValue('visibility', 'open', { shouldDirty: true });
+  }, [kind, draft.kind, getValues, setValue]);
+
+  useEffect(() => {
+    // Moving the start along with the day keeps a one-day item on one day.
+    if (!allDay && lastDay < day) setValue('lastDay', day);
+  }, [allDay, day, lastDay, setValue]);
+
+  const checkHere = (v: Values): boolean => {
+    clearErrors();
+    let fine = true;
+    const wrong = (name: keyof Values, message: string) => {
+      setError(name, { message });
+      fine = false;
+    };
+    const title = itemFields.title.safeParse(v.title);
+    if (!title.success && (draft.kind === 'new' || dirtyFields.title))
+      wrong('title', fieldText(title.error.issues[0]?.message ?? ''));
+    if (v.link && !itemFields.link.safeParse(v.link).success) wrong('link', tf('link'));
+    if (!isZone(v.zone)) wrong('zone', tf('zone'));
+    const when = whenOf(v);
+    if (parseDate(v.day) === null) wrong('day', tf('date'));
+    else if (parseDate(v.lastDay) === null) wrong('lastDay', tf('date'));
+    else if (!v.allDay && !readTime(v.from)) wrong('from', tf('time'));
+    else if (!v.allDay && !readTime(v.to)) wrong('to', tf('time'));
+    else if (when.end <= when.start) wrong(v.allDay ? 'lastDay' : 'to', tf('endBeforeStart'));
+    return fine;
+  };
+  const fieldText = (code: string): string => {
+    const [name, most] = code.split(':');
+    return name === 'tooLong'
+      ? tf('tooLong', { most: Number(most) })
+      : name === 'titleMissing'
+        ? tf('titleMissing')
+        : tf('control');
+  };
+
+  const send = async (v: Values, version?: number): Promise<void> => {
+    setRefused(null);
+    if (!checkHere(v)) return;
+    const touched = new Set(Object.keys(dirtyFields) as (keyof Values)[]);
+    try {
+      if (forward) {
+        await sendForward(head.calendar.key, draft.kind === 'new' ? null : draft.item.id, v, touched, why);
+        over();
+        onPutForward();
+      } else {
+        const seen = version ?? base?.version ?? base?.asSet?.version ?? 0;
+        const answer =
+          draft.kind === 'new'
+            ? await sendNew(head.calendar.key, v)
+            : await sendChange(base?.id ?? '', seen, series ? v.scope : 'one', v, touched);
+        over();
+        onSaved(answer);
+      }
+    } catch (error) {
+      const answer = said(error, t('common.unreachable'));
+      if (answer.code === 'changedMeanwhile' && answer.data) {
+        setConflict(answer.data as ItemWire);
+        return;
+      }
+      setRefused(answer.sentence);
+      setWhyWrong(answer.fields.why ?? null);
+      for (const [name, message] of Object.entries(answer.fields)) {
+        const field = FIELD[name] ?? (name as keyof Values);
+        if (field in v)
+          setError(field === 'from' && v.allDay ? 'day' : field === 'to' && v.allDay ? 'lastDay' : field, { message });
+      }
+    }
+  };
+  const helper = (name: keyof Values) => errors[name]?.message;
+  const input = (name: keyof Values, label: string, more: object = {}) => (
+    <TextField
+      label={label}
+      error={!!errors[name]}
+      helperText={helper(name)}
+      {...register(name)}
+      slotProps={{ inputLabel: { shrink: true } }}
+      {...more}
+    />
+  );
+  const choice = (
+    name: 'kind' | 'shows' | 'visibility' | 'importance' | 'repeat',
+    label: string,
+    options: [string, string][],
+    help?: string,
+  ) => (
+    <Controller
+      name={name}
+      control={control}
+      render={({ field }) => (
+        <TextField
+          select
+          label={label}
+          {...field}
+          error={!!errors[name]}
+          helperText={helper(name) ?? help}
+          slotProps={{ inputLabel: { shrink: true }, select: { native: false } }}
+        >
+          {options.map(([value, word]) => (
+            <MenuItem key={value} value={value}>
+              {word}
+            </MenuItem>
+          ))}
+        </TextField>
+      )}
+    />
+  );
+  // Typed as one likes (930, 9:30, 2pm), shown by one's own clock once left.
+  const timeInput = (name: 'from' | 'to', label: string) => (
+    <Controller
+      name={name}
+      control={control}
+      render={({ field }) => (
+        <TimeField
+          label={label}
+          value={field.value}
+          error={helper(name)}
+          onChange={field.onChange}
+          onLeave={(was, is) => name === 'from' && keepLength(was, is)}
+        />
+      )}
+    />
+  );
+  const keepLength = (was: string, is: string) => {
+    const minutes = (s: string) => Number(s.slice(0, 2)) * 60 + Number(s.slice(3));
+    const length = minutes(to) - minutes(was);
+    const end = minutes(is) + length;
+    if (readTime(was) && readTime(is) && readTime(to) && length > 0 && end < 24 * 60 && lastDay === day)
+      setValue('to', `${String(Math.floor(end / 60)).padStart(2, '0')}:${String(end % 60).padStart(2, '0')}`, {
+        shouldDirty: true,
+      });
+  };
+  const kinds = ['none', 'DAILY', 'WEEKDAYS', 'WEEKLY', 'FORTNIGHT', 'MONTHLY', 'YEARLY'] as const;
+  const heading = forward
+    ? t(draft.kind === 'new' ? 'form.forwardNew' : 'form.forwardChange')
+    : t(draft.kind === 'new' ? 'form.new' : 'form.change');
+  return (
+    <aside className="panel" aria-label={heading}>
+      <PanelHead head={head} onClose={onClose} />
+      <h2>{heading}</h2>
+      {forward && (
+        <p className="small soft">
+          {t('form.forwardHelp', { name: owner })}
+          {draft.kind === 'change' && draft.item.repeats && ` ${t('form.forwardOne')}`}
+        </p>
+      )}
+      {refused && <Alert severity="error">{refused}</Alert>}
+      {conflict && (
+        <Conflict
+          theirs={conflict}
+          mine={getValues()}
+          touched={new Set(Object.keys(dirtyFields))}
+          onKeep={() => {
+            setConflict(null);
+            setBase(conflict);
+            void handleSubmit((v) => send(v, conflict.version))();
+          }}
+          onTake={() => {
+            setConflict(null);
+            setBase(conflict);
+            const fresh = valuesOf({ kind: 'change', item: conflict }, style.zone);
+            for (const name of Object.keys(fresh) as (keyof Values)[]) resetField(name, { defaultValue: fresh[name] });
+          }}
+        />
+      )}
+      <form onSubmit={handleSubmit((v) => send(v))} noValidate>
+        {input('title', t('form.title'), {
+          autoFocus: true,
+          slotProps: { inputLabel: { shrink: true }, htmlInput: { maxLength: LIMITS.title } },
+        })}
+        <div className="pair">
+          {input('day', t('form.day'), { type: 'date' })}
+          {(allDay || lastDay !== day || more) && input('lastDay', t('form.until'), { type: 'date' })}
+        </div>
+        {!allDay && (
+          <div className="pair">
+            {timeInput('from', t('form.from'))}
+            {timeInput('to', t('form.to'))}
+          </div>
+        )}
+        <div className="row" style={{ justifyContent: 'space-between' }}>
+          <Controller
+            name="allDay"
+            control={control}
+            render={({ field }) => (
+              <FormControlLabel
+                control={
+                  <Checkbox size="small" checked={field.value} onChange={(e) => field.onChange(e.target.checked)} />
+                }
+                label={t('form.allDay')}
+                slotProps={{ typography: { variant: 'body1' } }}
+              />
+            )}
+          />
+          <span className="small soft">
+            {!allDay && readTime(from) === from && readTime(to) === to && from < to ? spanText(from, to) : ''}
+          </span>
+        </div>
+        {has('place') && input('place', t('form.place'))}
+        {(!forward || draft.kind === 'new') &&
+          choice(
+            'visibility',
+            t('form.visibility'),
+            VISIBILITIES.map((v) => [v, t(`visibilities.${v}`)]),
+            t(`visibilityHelp.${visibility}`),
+          )}
+        {topic && (
+          <div className="row" role="status">
+            <span className="small wrong">{t('form.looksSensitive', { topic: t(`topics.${topic}`) })}</span>
+            <Button
+              variant="outlined"
+              sx={{ minHeight: 26, py: 0 }}
+              onClick={() => setValue('visibility', 'private', { shouldDirty: true })}
+            >
+              {t('form.markPrivate')}
+            </Button>
+          </div>
+        )}
+        {visibility === 'private' && !head.rights.private && !forward && (
+          <Alert severity="warning">{t('form.privateWarning')}</Alert>
+        )}
+        {more && forward && draft.kind === 'change' && (
+          <>
+            {has('link') && input('link', t('form.link'))}
+            {has('notes') && input('notes', t('form.notes'), { multiline: true, minRows: 2, maxRows: 8 })}
+          </>
+        )}
+        {more && !(forward && draft.kind === 'change') && (
+          <>
+            <div className="pair">
+              {choice(
+                'kind',
+                t('form.kind'),
+                KINDS.map((k) => [k, t(`kinds.${k}`)]),
+              )}
+              {kind === 'whereabouts' ? (
+                <p className="small soft">{t('form.whereaboutsFree')}</p>
+              ) : (
+                choice(
+                  'shows',
+                  t('form.shows'),
+                  STATUSES.map((s) => [s, t(`statuses.${s}`)]),
+                )
+              )}
+            </div>
+            {(draft.kind === 'new' || scope === 'all' || !series) && (
+              <div className="pair">
+                {choice('repeat', t('form.repeats'), [
+                  ...kinds.map((k): [string, string] => [k, t(`form.repeat.${k}`)]),
+                  ...(repeat === 'kept'
+                    ? [['kept', t('form.repeat.kept', { rule: base?.repeats?.rule ?? '' })] as [string, string]]
+                    : []),
+                ])}
+                {repeat !== 'none' &&
+                  repeat !== 'kept' &&
+                  input('repeatUntil', t('form.repeatUntil'), { type: 'date' })}
+              </div>
+            )}
+            {!allDay && (
+              <Controller
+                name="zone"
+                control={control}
+                render={({ field }) => (
+                  <ZoneField
+                    label={t('form.zone')}
+                    value={field.value}
+                    wrong={helper('zone')}
+                    onChange={field.onChange}
+                  />
+                )}
+              />
+            )}
+            {input('link', t('form.link'))}
+            {input('notes', t('form.notes'), { multiline: true, minRows: 2, maxRows: 8 })}
+            {!forward &&
+              choice(
+                'importance',
+                t('form.importance'),
+                IMPORTANCES.map((i) => [i, t(`importances.${i}`)]),
+              )}
+            {!forward &&
+              (head.own || (head.rights.change === 'all' && head.rights.speaks)) &&
+              input('briefing', t('form.briefing'), {
+                multiline: true,
+                minRows: 2,
+                helperText: t('form.briefingHelp', { name: owner }),
+              })}
+          </>
+        )}
+        {series && (
+          <Controller
+            name="scope"
+            control={control}
+            render={({ field }) => (
+              <TextField select label={t('form.scope')} {...field} slotProps={{ inputLabel: { shrink: true } }}>
+                <MenuItem value="one">{t('form.one')}</MenuItem>
+                <MenuItem value="all">{t('form.all')}</MenuItem>
+              </TextField>
+            )}
+          />
+        )}
+        {(!forward || has('notes')) && (
+          <div className="row">
+            <Button variant="text" onClick={() => setMore(!more)} aria-expanded={more}>
+              {more ? t('form.less') : t('form.more')}
+            </Button>
+          </div>
+        )}
+        {forward && (
+          <TextField
+            label={t('form.why')}
+            value={why}
+            onChange={(e) => setWhy(e.target.value)}
+            multiline
+            minRows={2}
+            maxRows={6}
+            error={!!whyWrong}
+            helperText={whyWrong ?? t('form.whyHelp', { name: owner })}
+            slotProps={{ inputLabel: { shrink: true }, htmlInput: { maxLength: 1000 } }}
+          />
+        )}
+        <div className="row save-row">
+          <Button
+            type="submit"
+            variant="contained"
+            color="inherit"
+            loading={isSubmitting}
+            sx={{ bgcolor: 'var(--who)', color: 'var(--paper)' }}
+          >
+            {forward
+              ? t(head.calendar.main ? 'form.forward' : 'form.forwardFurther', {
+                  name: owner,
+                  calendar: head.calendar.name,
+                })
+              : head.calendar.main
+                ? head.own
+                  ? t('form.saveMine')
+                  : t('form.save', { name: owner })
+                : t(head.own ? 'form.saveMineFurther' : 'form.saveFurther', {
+                    name: owner,
+                    calendar: head.calendar.name,
+                  })}
+          </Button>
+          <Button
+            variant="outlined"
+            onClick={() => {
+              over();
+              onClose();
+            }}
+          >
+            {isDirty ? t('form.discard') : t('form.cancel')}
+          </Button>
+        </div>
+      </form>
+    </aside>
+  );
+}
+
+function spanText(from: string, to: string): string {
+  const minutes = (s: string) => Number(s.slice(0, 2)) * 60 + Number(s.slice(3));
+  const length = minutes(to) - minutes(from);
+  return length >= 60 ? `${Math.floor(length / 60)} h${length % 60 ? ` ${length % 60} min` : ''}` : `${length} min`;
+}

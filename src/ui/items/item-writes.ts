@@ -1,0 +1,125 @@
+'use client';
+import { useQueryClient } from '@tanstack/react-query';
+import { useRef, useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
+import type { BoardHead, ItemsAnswer, ItemWire, WrittenAnswer } from '@/contract/items.ts';
+import type { Visibility } from '@/core/calendar/index.ts';
+import { fromWallLenient, toWall, wallText } from '@/core/time/index.ts';
+import { useFrame } from '../common/frame-context.tsx';
+import { said } from '../common/refusal.ts';
+import { clock, dayName } from '../common/times.ts';
+import { firstName } from '../common/token.tsx';
+
+type Span = { readonly start: string; readonly end: string };
+
+/**
+ * The quick writes of a board: move, set who sees, remove, and undo of each. Writes on a calendar go one after the other, so
+ * that an act on an item that is still being moved has the version which that move made. `onRefused` is told the sentence of a
+ * refusal, `onReplaced` the new id where a happening became an item of its own.
+ */
+export function useItemWrites(
+  calendar: string,
+  head: BoardHead | undefined,
+  onRefused: (sentence: string) => void,
+  onReplaced: (was: string, now: string | null) => void,
+) {
+  const t = useTranslations();
+  const { style, toast } = useFrame();
+  const client = useQueryClient();
+  const [moving, setMoving] = useState<ReadonlyMap<string, Span>>(new Map());
+  const last = useRef<Promise<unknown>>(Promise.resolve());
+  const written = useRef(new Map<string, ItemWire>());
+  const owner = firstName(head?.owner.name ?? '');
+
+  const refresh = () => client.invalidateQueries({ queryKey: ['calendar', calendar] });
+  const inTurn = (work: () => Promise<void>): Promise<void> => {
+    const next = last.current.then(work).catch((error: unknown) => {
+      onRefused(said(error, t('common.unreachable')).sentence);
+    });
+    last.current = next.then(refresh);
+    return next;
+  };
+  /** The item as the last write on it left it. */
+  const latest = (item: ItemWire): ItemWire => {
+    const now = written.current.get(item.id);
+    return now && (now.version ?? 0) > (item.version ?? 0) ? now : item;
+  };
+  const takeBack = (token: string) => () =>
+    inTurn(async () => {
+      await call('undo', { body: { undo: token } });
+      toast({ text: t('board.undone') });
+    });
+  const wrote = (answer: WrittenAnswer, text: string) => {
+    toast({ text, undo: takeBack(answer.undo) });
+    void refresh();
+  };
+  /** Shows what a write answered before the next reading comes. */
+  const put = (id: string, now: ItemWire | null) => {
+    if (!now) return;
+    written.current.set(id, now);
+    written.current.set(now.id, now);
+    client.setQueriesData<ItemsAnswer>({ queryKey: ['calendar', calendar, 'items'] }, (was) =>
+      was ? { ...was, items: was.items.map((item) => (item.id === id ? now : item)) } : was,
+    );
+    if (now.id !== id) onReplaced(id, now.id);
+  };
+
+  const move = async (item: ItemWire, start: number, end: number) => {
+    const zone = item.asSet?.zone && item.asSet.zone !== 'UTC' ? item.asSet.zone : style.zone;
+    const instant = (wall: number) => fromWallLenient(style.zone, wall);
+    const text = (wall: number) => wallText(toWall(zone, instant(wall)));
+    const iso = (wall: number) => `${wallText(instant(wall))}Z`;
+    setMoving((m) => new Map(m).set(item.id, { start: iso(start), end: iso(end) }));
+    await inTurn(async () => {
+      const now = latest(item);
+      const answer = await call('changeItem', {
+        params: { item: now.id },
+        body: {
+          version: now.version ?? 0,
+          scope: 'one',
+          when: { start: text(start), end: text(end), allDay: false, zone },
+          fields: {},
+        },
+      });
+      const words = { title: item.title ?? '', when: `${dayName(start)}, ${clock(start, style.hours)}`, name: owner };
+      put(item.id, answer.item);
+      wrote(answer, head?.own ? t('board.movedMine', words) : t('board.movedFor', words));
+    });
+    await last.current;
+    setMoving((m) => {
+      const next = new Map(m);
+      next.delete(item.id);
+      return next;
+    });
+  };
+  const setVisibility = (item: ItemWire, visibility: Visibility, scope: 'one' | 'all') =>
+    inTurn(async () => {
+      const now = latest(item);
+      const whole = now.repeats != null && scope === 'all';
+      const answer = await call('changeItem', {
+        params: { item: now.id },
+        body: { version: now.version ?? 0, scope: whole ? 'all' : 'one', fields: { visibility } },
+      });
+      put(item.id, answer.item);
+      const words = whole
+        ? head?.own
+          ? t('board.savedSeriesMine')
+          : t('board.savedSeries', { name: owner })
+        : head?.own
+          ? t('board.savedMine')
+          : t('board.saved', { name: owner });
+      wrote(answer, words);
+    });
+  const remove = (item: ItemWire, scope: 'one' | 'all') =>
+    inTurn(async () => {
+      const now = latest(item);
+      const answer = await call('removeItem', {
+        params: { item: now.id },
+        query: { ...(now.version === undefined ? {} : { version: now.version }), scope },
+      });
+      onReplaced(item.id, null);
+      wrote(answer, head?.own ? t('board.removedMine') : t('board.removed', { name: owner }));
+    });
+  return { moving, move, setVisibility, remove, wrote, takeBack };
+}

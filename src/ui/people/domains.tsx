@@ -1,0 +1,87 @@
+'use client';
+import Alert from '@mui/material/Alert';
+import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
+import { Asked } from '../common/asked.tsx';
+import { useFrame } from '../common/frame-context.tsx';
+import { said } from '../common/refusal.ts';
+
+/** The organisation's domains: what makes an address one of somebody inside. */
+export function Domains({ mayChange }: { mayChange: boolean }) {
+  const t = useTranslations('houseRules');
+  const tc = useTranslations('common');
+  const { toast } = useFrame();
+  const client = useQueryClient();
+  const query = useQuery({ queryKey: ['domains'], queryFn: () => call('readDomains', {}) });
+  const [name, setName] = useState('');
+  const [wrong, setWrong] = useState<string | null>(null);
+  const [refused, setRefused] = useState<string | null>(null);
+  const domains = query.data?.domains ?? [];
+  const save = async (next: readonly string[]): Promise<boolean> => {
+    setWrong(null);
+    setRefused(null);
+    try {
+      await call('changeDomains', { body: { domains: [...next] } });
+      toast({ text: t('domainsSaved') });
+      await client.invalidateQueries({ queryKey: ['domains'] });
+      return true;
+    } catch (error) {
+      const s = said(error, tc('unreachable'));
+      const atField = Object.entries(s.fields).find(([field]) => field.startsWith('domains.'))?.[1];
+      if (atField) setWrong(atField);
+      else setRefused(s.fields.domains ?? s.sentence);
+      return false;
+    }
+  };
+  return (
+    <section aria-label={t('domainsHead')} style={{ marginTop: 24, display: 'grid', gap: 8, maxWidth: 640 }}>
+      <h2>{t('domainsHead')}</h2>
+      <p className="small soft">{domains.length > 0 ? t('domainsHelp') : query.data && t('domainsNone')}</p>
+      <Asked query={query} />
+      {refused && <Alert severity="error">{refused}</Alert>}
+      <div className="row" style={{ flexWrap: 'wrap' }}>
+        {domains.map((domain) => (
+          <span key={domain} className="tag">
+            {domain}
+            {mayChange && (
+              <button
+                type="button"
+                className="plain"
+                aria-label={t('domainRemove', { name: domain })}
+                onClick={() => void save(domains.filter((d) => d !== domain))}
+              >
+                ×
+              </button>
+            )}
+          </span>
+        ))}
+      </div>
+      {mayChange && (
+        <form
+          className="row"
+          style={{ alignItems: 'start' }}
+          onSubmit={async (event) => {
+            event.preventDefault();
+            if (await save([...domains, name])) setName('');
+          }}
+        >
+          <TextField
+            label={t('domain')}
+            value={name}
+            error={!!wrong}
+            helperText={wrong}
+            onChange={(e) => setName(e.target.value)}
+            sx={{ width: 280 }}
+          />
+          <Button type="submit" variant="outlined" disabled={name.trim() === ''}>
+            {t('domainAdd')}
+          </Button>
+        </form>
+      )}
+    </section>
+  );
+}

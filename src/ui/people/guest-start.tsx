@@ -1,0 +1,51 @@
+'use client';
+import { useQuery } from '@tanstack/react-query';
+import Link from 'next/link';
+import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
+import { parseInstant, toWall } from '@/core/time/index.ts';
+import { Asked } from '../common/asked.tsx';
+import { useFrame } from '../common/frame-context.tsx';
+import { SightMeter } from '../common/meters.tsx';
+import { dayMonth } from '../common/times.ts';
+import { Token } from '../common/token.tsx';
+
+/** What somebody from outside was given: whose calendars, how much of them, until when. */
+export function GuestStart() {
+  const t = useTranslations();
+  const { frame, style } = useFrame();
+  const query = useQuery({ queryKey: ['people'], queryFn: () => call('listPeople', {}) });
+  return (
+    <div className="page" style={{ maxWidth: 720 }}>
+      <h1 style={{ marginBottom: 12 }}>{t('guest.startTitle')}</h1>
+      <Asked query={query} />
+      {query.data?.people.length === 0 && <p className="soft">{t('guest.startNone')}</p>}
+      {query.data?.people.map((p) => (
+        <article key={p.handle} className={`card row who-${p.colour % 6}`} style={{ marginBottom: 10 }}>
+          <Token name={p.name} colour={p.colour} />
+          <span style={{ flex: 1 }}>
+            <b>{p.name}</b>
+            <span className="small soft row">
+              <SightMeter sight={p.rights.sight} />
+              {t('guest.sees', { sight: t(`sightWords.${p.rights.sight}`) })}{' '}
+              {p.until && t('people.until', { date: dayMonth(toWall(style.zone, (parseInstant(p.until) ?? 0) - 1)) })}
+            </span>
+          </span>
+          {p.rights.sight !== 'nothing' && (
+            <Link
+              href={`/for/${frame.me.handle}/calendar?of=${p.handle}`}
+              aria-label={`${t('guest.startOpen')}: ${p.name}`}
+            >
+              {t('guest.startOpen')}
+            </Link>
+          )}
+          {p.further.map((c) => (
+            <Link key={c.key} href={`/for/${frame.me.handle}/calendar?of=${p.handle}&c=${c.key}`}>
+              {c.name}
+            </Link>
+          ))}
+        </article>
+      ))}
+    </div>
+  );
+}

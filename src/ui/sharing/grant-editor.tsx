@@ -1,0 +1,488 @@
+'use client';
+import Alert from '@mui/material/Alert';
+import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { usePathname, useSearchParams } from 'next/navigation';
+import { type ReactNode, useEffect, useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { CallRefused, call } from '@/contract/call.ts';
+import type {
+  AudienceWire,
+  ChoiceWire,
+  GivenAnswer,
+  GrantWire,
+  PreviewAnswer,
+  SightlineRow,
+  SightlinesAnswer,
+} from '@/contract/sharing.ts';
+import { type RightsWire, reachOf } from '@/contract/sight.ts';
+import { dateText, parseInstant, toWall, weekStart } from '@/core/time/index.ts';
+import { useFrame } from '../common/frame-context.tsx';
+import { dropDraft, peekDraft, useKeepOnLeaving } from '../common/kept-drafts.ts';
+import { said } from '../common/refusal.ts';
+import { DAY } from '../common/times.ts';
+import { firstName } from '../common/token.tsx';
+import { audienceParam } from './audience-param.ts';
+import { BarredCard } from './barred-card.tsx';
+import { ConfirmGive } from './confirm-give.tsx';
+import { GrantHead } from './grant-head.tsx';
+import { LinkPart } from './link-part.tsx';
+import { Opened } from './opened.tsx';
+import { FieldWrong, RightsPart, same } from './rights-part.tsx';
+import { useSentence } from './sentence.tsx';
+import { TakeCard } from './take-card.tsx';
+import { TheirView } from './their-view.tsx';
+
+export const NOTHING: RightsWire = {
+  sight: 'nothing',
+  add: false,
+  change: 'none',
+  remove: 'none',
+  suggest: false,
+  private: false,
+  speaks: false,
+  copies: false,
+  shares: false,
+};
+const EXTRA_NAMES: Readonly<Record<string, true>> = {
+  suggest: true,
+  private: true,
+  speaks: true,
+  copies: true,
+  shares: true,
+};
+
+/** What of a choice is kept when another row, or another screen, is turned to. */
+interface KeptGrant {
+  readonly chosen: RightsWire | null;
+  readonly span: { from: string; until: string } | null;
+  readonly note: string;
+  readonly linkName: string;
+}
+
+/** Takes back what was done to a grant. */
+export type Undo = () => Promise<unknown>;
+
+/** What one grant gives, standing or for a time; every choice, and what it comes to, is the server's. */
+export function GrantEditor(props: {
+  calendar: string;
+  row: SightlineRow;
+  grant: GrantWire | null;
+  dated: boolean;
+  lines: SightlinesAnswer;
+  everyone: SightlineRow | undefined;
+  name: string;
+  chips: ReactNode;
+  onSaved: (text: string, audience?: AudienceWire, undo?: Undo) => Promise<void>;
+  onTaken: (text: string, undo?: Undo) => Promise<void>;
+}) {
+  const { calendar, row, grant, dated, lines, everyone, name, chips, onSaved, onTaken } = props;
+  const t = useTranslations();
+  const tl = useTranslations('lines');
+  const { style, now } = useFrame();
+  const sentence = useSentence();
+  const everyoneRow = row.audience.kind === 'everyone';
+  const link = row.audience.kind === 'link' || row.audience.kind === 'newLink';
+  const owner = firstName(lines.owner.name);
+  const who = everyoneRow || link || name.includes('@') ? name : firstName(name);
+  const today = Math.floor(toWall(style.zone, now()) / DAY) * DAY;
+
+  // Somebody new starts no higher than what everyone gets, and from outside with free/busy at most.
+  const baseline = everyone?.grants[0]?.rights.sight ?? 'nothing';
+  const first = row.outside && baseline !== 'nothing' ? 'busy' : baseline;
+  const start: RightsWire = grant?.rights ?? { ...NOTHING, sight: first };
+  const keptAs = `grant ${calendar} ${audienceParam(row.audience)} ${grant?.key ?? (dated ? 'dated' : '')}`;
+  // What was typed here before and not saved is gone on with.
+  const [kept] = useState(() => peekDraft(keptAs)?.data as KeptGrant | undefined);
+  useEffect(() => dropDraft(keptAs), [keptAs]);
+  const [chosen, setChosen] = useState<RightsWire | null>(kept?.chosen ?? null);
+  const [queued, setQueued] = useState<{ group: string; value: string } | null>(null);
+  // The grant as it stood when the first choice was made: what someone else changes meanwhile is not written over unseen.
+  const [base, setBase] = useState<{ key: string | null } | null>(null);
+  const dayOf = (instant: string | null | undefined, back: number) =>
+    instant ? dateText(toWall(style.zone, (parseInstant(instant) ?? 0) - back)) : '';
+  const was = { from: dayOf(grant?.from, 0), until: dayOf(grant?.until, 1) };
+  const [span, setSpan] = useState<{ from: string; until: string } | null>(kept?.span ?? null);
+  const { from, until } = span ?? was;
+  const [note, setNote] = useState(kept?.note ?? '');
+  const [hidden, setHidden] = useState<ReadonlySet<string>>(new Set());
+  const [linkName, setLinkName] = useState(kept?.linkName ?? '');
+  const [taking, setTaking] = useState(false);
+  const [confirming, setConfirming] = useState<{ tell: boolean } | null>(null);
+  const [barred, setBarred] = useState<ChoiceWire | null>(null);
+  const [refused, setRefused] = useState<string | null>(null);
+  const [fields, setFields] = useState<Readonly<Record<string, string>>>({});
+  const [busy, setBusy] = useState(false);
+  const [week, setWeek] = useState(() => weekStart(today, style.weekFirst));
+
+  const rights = chosen ?? start;
+  const range = { from: dateText(week), to: dateText(week + 7 * DAY), zone: style.zone };
+  const preview = useQuery({
+    queryKey: ['calendar', calendar, 'preview', row.audience, grant?.key ?? null, taking ? null : rights, range],
+    queryFn: () =>
+      call('previewAccess', {
+        params: { calendar },
+        body: { audience: row.audience, rights: taking ? null : rights, seen: grant?.key ?? null, range },
+      }) as Promise<PreviewAnswer>,
+    placeholderData: keepPreviousData,
+  });
+  const answer = preview.data;
+  // An audience that can't be given anything is said as soon as it is known, not when one saves.
+  const audienceWrong = preview.error instanceof CallRefused ? preview.error.body.fields?.audience : undefined;
+  const settled = answer !== undefined && !preview.isPlaceholderData;
+
+  // What is confirmed, and whether it must be, goes by the answer for the rights as they stand: until it is here, saving waits.
+  const ready = queued === null && settled;
+
+  const pick = (group: string, value: string) => {
+    setRefused(null);
+    setFields({});
+    setTaking(false);
+    setConfirming(null);
+    setBarred(null);
+    setBase((was) => was ?? { key: grant?.key ?? null });
+    setQueued({ group, value });
+  };
+  // A choice is carried out on what the server says of the rights as they stand; until that is here, it waits.
+  useEffect(() => {
+    if (!queued || !settled) return;
+    const found = answer.choices.find((c) => c.group === queued.group && c.value === queued.value);
+    if (found?.barred) setBarred(found);
+    else if (found && !found.needs) setChosen(found.rights);
+    setQueued(null);
+  }, [queued, settled, answer]);
+
+  const unsaved = grant === null || !same(rights, grant.rights) || from !== was.from || until !== was.until;
+  const path = usePathname();
+  const search = useSearchParams();
+  const somethingTyped =
+    (chosen !== null && !same(chosen, start)) ||
+    (span !== null && (span.from !== was.from || span.until !== was.until)) ||
+    note !== '' ||
+    linkName !== '';
+  const over = useKeepOnLeaving(
+    somethingTyped
+      ? {
+          key: keptAs,
+          title: t('kept.access', { who: name || linkName }),
+          owner: lines.owner.name,
+          colour: lines.owner.colour,
+          href: `${path}?${new URLSearchParams({ ...Object.fromEntries(search), who: audienceParam(row.audience), again: String(now()) })}`,
+          data: { chosen, span, note, linkName } satisfies KeptGrant,
+        }
+      : null,
+  );
+  const presetName = (r: RightsWire): string => {
+    const preset = answer?.choices.find(
+      (c) => c.group === 'preset' && same({ ...c.rights, private: r.private, copies: r.copies }, r),
+    );
+    return preset
+      ? t(`presets.${preset.value as 'full'}`)
+      : `${t(`sights.${r.sight}`)}, ${t(`reaches.${reachOf(r)}`).toLowerCase()}`;
+  };
+  const act = async (work: () => Promise<unknown>, done: () => Promise<void>) => {
+    setBusy(true);
+    setRefused(null);
+    setFields({});
+    try {
+      await work();
+      await done();
+    } catch (error) {
+      const s = said(error, t('common.unreachable'));
+      // It was said: the next try is one that has seen it.
+      if (s.code === 'changedMeanwhile') setBase(null);
+      setRefused(s.code === 'changedMeanwhile' ? tl('stale') : s.sentence);
+      setFields(s.fields);
+    } finally {
+      setBusy(false);
+    }
+  };
+  // What takes an act back: the grant as it was in place of the one that was made, or that one away. What had begun on a day that
+  // has passed can't be given again as if it began today.
+  const undoOf = (given: GivenAnswer | null): Undo | undefined => {
+    const audience = given?.audience ?? row.audience;
+    if (!grant) {
+      if (!given || row.audience.kind === 'newLink') return undefined;
+      return () => call('takeAccess', { params: { calendar }, body: { audience, seen: given.grant } });
+    }
+    if (grant.state === 'ended' || grant.from !== null) return undefined;
+    const span = was.until ? { from: null, until: was.until, zone: style.zone } : null;
+    const body = { audience, rights: grant.rights, seen: given?.grant ?? null, span };
+    return () => call('giveAccess', { params: { calendar }, body });
+  };
+  const what = (everyoneRow || link) && rights.sight === 'nothing' ? t('sights.nothing') : presetName(rights);
+  const give = (tell: boolean, dates = { from, until }) => {
+    setConfirming(null);
+    let given: GivenAnswer | null = null;
+    return act(
+      async () => {
+        given = await call('giveAccess', {
+          params: { calendar },
+          body: {
+            audience: row.audience.kind === 'newLink' ? { kind: 'newLink', name: linkName } : row.audience,
+            rights,
+            seen: (base ?? { key: grant?.key ?? null }).key,
+            span:
+              dates.from || dates.until
+                ? { from: dates.from || null, until: dates.until || null, zone: style.zone }
+                : null,
+            tell: tell ? { note } : null,
+            ...(hidden.size > 0 ? { alsoPrivate: [...hidden] } : {}),
+          },
+        });
+      },
+      async () => {
+        over();
+        const text = everyoneRow
+          ? tl('savedEveryone', { what })
+          : link
+            ? tl('savedLink', { what })
+            : tl('saved', { name, what });
+        await onSaved(text, given?.audience, given ? undoOf(given) : undefined);
+        setChosen((c) => (c === chosen ? null : c));
+        setBase(null);
+        setSpan(null);
+        setNote('');
+        setHidden(new Set());
+      },
+    );
+  };
+  // What leaves the house, or reaches many, is said once more with the names of those who get it.
+  const leavesHouse = answer?.outside === true && rights.sight !== 'nothing';
+  const reachesMany = everyoneRow && (answer?.moved.more ?? 0) > 0;
+  const save = (tell: boolean) => {
+    if (leavesHouse || reachesMany) setConfirming({ tell });
+    else void give(tell);
+  };
+  const take = (tell: boolean) =>
+    act(
+      () =>
+        call('takeAccess', {
+          params: { calendar },
+          body: { audience: row.audience, seen: grant?.key ?? '', tell: tell ? { note: '' } : null },
+        }),
+      () => {
+        over();
+        return onTaken(link ? tl('withdrawn') : tl('taken', { name }), undoOf(null));
+      },
+    );
+  const tellNow = () =>
+    act(
+      () => call('tellOfAccess', { params: { calendar }, body: { seen: grant?.key ?? '', note } }),
+      () => {
+        over();
+        return onSaved(tl('toldDone', { name: who }));
+      },
+    );
+  // Cover as one act: acting in the owner's name from Monday to Friday of next week.
+  const cover = () => {
+    const monday = weekStart(today, 1) + 7 * DAY;
+    setSpan({ from: dateText(monday), until: dateText(monday + 4 * DAY) });
+    pick('preset', 'delegate');
+  };
+  const longer = () => {
+    const last = Math.max(toWall(style.zone, (parseInstant(grant?.until ?? '') ?? 0) - 1), today);
+    return give(false, { from: was.from, until: dateText(last + 7 * DAY) });
+  };
+  const words = sentence(settled && row.cutBy.length > 0 ? answer.effective : rights, owner, lines.own);
+  const cautions = (['speaks', 'shares', 'private'] as const)
+    .filter((extra) => rights[extra])
+    .map((extra) => tl(`caution.${extra}`, { owner }));
+  const barredWhat = (c: ChoiceWire): string =>
+    c.group === 'preset'
+      ? t(`presets.${c.value as 'full'}`)
+      : c.group === 'sight'
+        ? t(`sights.${c.value as 'full'}`)
+        : c.group === 'reach'
+          ? t(`reaches.${c.value as 'add'}`)
+          : c.group in EXTRA_NAMES
+            ? t(`extras.${c.group as 'private'}`)
+            : tl(c.group === 'add' ? 'addRight' : c.group === 'change' ? 'change' : 'removeRight');
+  const date = (name: 'from' | 'until', label: string) => (
+    <TextField
+      type="date"
+      label={label}
+      value={name === 'from' ? from : until}
+      error={!!fields[name]}
+      helperText={fields[name]}
+      onChange={(e) => setSpan({ from, until, [name]: e.target.value })}
+      slotProps={{ inputLabel: { shrink: true } }}
+      sx={{ maxWidth: 190 }}
+    />
+  );
+  return (
+    <>
+      <div className="col">
+        <div className="editor">
+          <GrantHead row={row} grant={grant} name={name} busy={busy} onTell={tellNow} />
+          {chips}
+          {link && (
+            <LinkPart
+              path={row.link}
+              named={row.audience.kind === 'link'}
+              main={lines.calendar.main}
+              name={linkName}
+              wrong={fields.audience}
+              onName={setLinkName}
+            />
+          )}
+          <div className="card" aria-live="polite">
+            <p>
+              <b>{link ? name || tl('newLinkTitle') : who}</b> {words.does} <span className="soft">{words.cannot}</span>
+            </p>
+            {cautions.length > 0 && (
+              <p className="small wrong">{tl('cautionHead', { who, list: cautions.join('; ') })}</p>
+            )}
+            {row.cutBy.length > 0 && (
+              <p className="wrong small">
+                {tl('cutBy', { rules: row.cutBy.map((r) => t(`houseRuleNames.${r as 'linkSight'}`)).join('; ') })}
+              </p>
+            )}
+          </div>
+          {refused && <Alert severity="error">{refused}</Alert>}
+          {!link && <FieldWrong text={fields.audience ?? audienceWrong} />}
+          {barred && (
+            <BarredCard
+              choice={barred}
+              what={barredWhat(barred)}
+              further={!lines.calendar.main}
+              onClose={() => setBarred(null)}
+            />
+          )}
+          <RightsPart
+            rights={rights}
+            choices={answer?.choices ?? []}
+            audience={everyoneRow ? 'everyone' : link ? 'link' : 'one'}
+            fields={fields}
+            onPick={pick}
+          />
+          {settled && answer.opened.length > 0 && <Opened items={answer.opened} ticked={hidden} onTick={setHidden} />}
+          {!everyoneRow && (
+            <>
+              <h3>{tl('when')}</h3>
+              <div className="row" style={{ alignItems: 'start' }}>
+                {date('from', tl('from'))}
+                {date('until', tl('until'))}
+                {(dated || grant === null) && !link && (
+                  <Button variant="text" onClick={cover} title={tl('coverHelp', { name: owner })}>
+                    {tl('cover')}
+                  </Button>
+                )}
+                {grant?.until && (
+                  <Button variant="text" loading={busy} onClick={longer}>
+                    {tl('extend')}
+                  </Button>
+                )}
+              </div>
+              {unsaved && !link && (
+                <TextField
+                  label={tl('note')}
+                  value={note}
+                  error={!!fields.note}
+                  helperText={fields.note}
+                  multiline
+                  maxRows={4}
+                  onChange={(e) => setNote(e.target.value)}
+                />
+              )}
+            </>
+          )}
+          {confirming && answer ? (
+            <ConfirmGive
+              text={
+                everyoneRow
+                  ? tl('confirmEveryone', answer.moved)
+                  : link
+                    ? tl('confirmLink', {
+                        who: row.audience.kind === 'newLink' ? linkName : name,
+                        what,
+                        owner: lines.owner.name,
+                      })
+                    : tl('confirmOutside', {
+                        who: row.who.detail ? `${name} (${row.who.detail})` : name,
+                        what,
+                        owner: lines.owner.name,
+                        letter: confirming.tell ? 'yes' : 'no',
+                      })
+              }
+              head={everyoneRow ? tl('confirmEveryoneHead', { what }) : null}
+              busy={busy}
+              onYes={() => void give(confirming.tell)}
+              onNo={() => setConfirming(null)}
+            />
+          ) : taking && answer ? (
+            <TakeCard
+              link={link}
+              name={link ? name : who}
+              answer={answer}
+              busy={busy}
+              onTake={take}
+              onLeave={() => setTaking(false)}
+            />
+          ) : (
+            <div className="row acts">
+              <Button
+                variant="contained"
+                color="inherit"
+                disabled={!unsaved || !ready}
+                loading={busy}
+                onClick={() => save(false)}
+                sx={unsaved ? { bgcolor: 'var(--who)', color: 'var(--paper)' } : {}}
+              >
+                {everyoneRow
+                  ? tl('saveEveryone')
+                  : link
+                    ? tl(grant ? 'saveLinkAgain' : 'saveLink')
+                    : tl('save', { name: who })}
+              </Button>
+              {!everyoneRow && !link && (
+                <Button variant="outlined" disabled={!unsaved || !ready} loading={busy} onClick={() => save(true)}>
+                  {tl('saveTell', { name: who })}
+                </Button>
+              )}
+              {unsaved && grant !== null && (
+                <Button
+                  variant="outlined"
+                  onClick={() => {
+                    setChosen(null);
+                    setSpan(null);
+                    setBase(null);
+                  }}
+                >
+                  {tl('leave')}
+                </Button>
+              )}
+              {unsaved && <span className="small wrong">{tl('unsaved')}</span>}
+              {grant !== null && !everyoneRow && (
+                <Button
+                  variant="text"
+                  color="error"
+                  sx={{ ml: 'auto', color: 'var(--clay)' }}
+                  onClick={() => setTaking(true)}
+                >
+                  {grant.state === 'ended' ? tl('clear') : link ? tl('withdraw') : tl('take')}
+                </Button>
+              )}
+            </div>
+          )}
+        </div>
+      </div>
+      <TheirView
+        calendar={calendar}
+        audience={row.audience}
+        name={everyoneRow ? null : who}
+        link={link}
+        own={lines.own}
+        owner={lines.owner.handle}
+        main={lines.calendar.main}
+        closed={lines.asAdministrator}
+        answer={answer}
+        failed={preview.isError}
+        dirty={unsaved || taking}
+        week={week}
+        onWeek={setWeek}
+      />
+    </>
+  );
+}

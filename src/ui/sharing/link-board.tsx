@@ -1,0 +1,216 @@
+'use client';
+import Button from '@mui/material/Button';
+import useMediaQuery from '@mui/material/useMediaQuery';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect, useEffectEvent, useMemo, useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { CallRefused, call } from '@/contract/call.ts';
+import type { ItemWire, LinkItemsAnswer } from '@/contract/items.ts';
+import { dateText, parseInstant, toWall, weekStart } from '@/core/time/index.ts';
+import { askAgain } from '../common/ask-again.ts';
+import { FrameProvider, type FrameState } from '../common/frame-context.tsx';
+import { Mark } from '../common/hills.tsx';
+import { useHydrated } from '../common/hydrated.ts';
+import { DAY, dayMonth, dayName, weekTitle, zonePlace } from '../common/times.ts';
+import { Details } from '../items/details.tsx';
+import { Hours } from '../items/hours.tsx';
+import { Legend } from '../items/legend.tsx';
+
+/** A calendar as a link shows it to whoever holds its address: the same boards, read only, live, and nothing of anybody else. */
+export function LinkBoard({ link }: { link: string }) {
+  const t = useTranslations('link');
+  const tb = useTranslations('board');
+  const hydrated = useHydrated();
+  const client = useQueryClient();
+  const narrow = useMediaQuery('(max-width: 760px)');
+  const zone = hydrated ? Intl.DateTimeFormat().resolvedOptions().timeZone : 'UTC';
+  const [offset, setOffset] = useState(0);
+  const [moved, setMoved] = useState(0);
+  const [selected, setSelected] = useState<string | null>(null);
+  const count = narrow ? 1 : 7;
+  const now = useMemo(() => () => Date.now() + offset, [offset]);
+  const today = Math.floor(toWall(zone, now()) / DAY) * DAY;
+  const first = (narrow ? today : weekStart(today)) + moved * count * DAY;
+  const range = { from: dateText(first), to: dateText(first + count * DAY), zone };
+  const query = useQuery({
+    queryKey: ['link', link, range],
+    enabled: hydrated,
+    retry: (tries, error) => !(error instanceof CallRefused) && tries < 1,
+    queryFn: async () => {
+      const answer = (await call('listLinkItems', { params: { link }, query: range })) as LinkItemsAnswer;
+      setOffset((parseInstant(answer.now) ?? Date.now()) - Date.now());
+      return answer;
+    },
+  });
+  const gone = query.error instanceof CallRefused;
+  const data = gone ? undefined : query.data;
+  useLinkLive(link, gone, () => {
+    client.removeQueries({ queryKey: ['link', link], type: 'inactive' });
+    const filters = { queryKey: ['link', link] };
+    askAgain(client, filters, { throwOnError: true }).catch(() => client.resetQueries(filters));
+  });
+  const until = data?.until ?? null;
+  useEffect(() => {
+    const wait = until === null ? Number.POSITIVE_INFINITY : (parseInstant(until) ?? 0) - now();
+    if (wait > 2 ** 31 - 1) return;
+    const timer = setTimeout(() => void client.resetQueries({ queryKey: ['link', link] }), Math.max(0, wait) + 20);
+    return () => clearTimeout(timer);
+  }, [until, link, client, now]);
+  const frame = useMemo((): FrameState => strangersFrame(zone, now), [zone, now]);
+  const open = data?.items.find((item) => item.id === selected) ?? null;
+  const again = (
+    <Button variant="outlined" onClick={() => void query.refetch()}>
+      {tb('again')}
+    </Button>
+  );
+  return (
+    <FrameProvider value={frame}>
+      <div className="stranger who-2">
+        <header className="row">
+          <span className="brand row">
+            <Mark /> Paramo
+          </span>
+          <h1>
+            {data &&
+              (data.calendar
+                ? t('titleNamed', { calendar: data.calendar, owner: data.owner })
+                : t('title', { owner: data.owner }))}
+          </h1>
+          {data && (
+            <span className="small soft" style={{ marginLeft: 'auto' }}>
+              {[
+                t('shows', { sight: tb(`linkSight.${data.sight as 'busy'}`) }),
+                until ? t('until', { date: dayMonth(toWall(zone, (parseInstant(until) ?? 0) - 1)) }) : null,
+                t('zone', { zone: zonePlace(zone) }),
+              ]
+                .filter(Boolean)
+                .join(' ')}
+            </span>
+          )}
+        </header>
+        {gone ? (
+          <main className="state">
+            <h1>{t('gone')}</h1>
+            <p className="soft">{t('goneText')}</p>
+            <p className="small soft">{query.error?.message}</p>
+          </main>
+        ) : query.isError && !data ? (
+          <main className="state" role="alert">
+            <p>{t('failed')}</p>
+            {again}
+          </main>
+        ) : !data ? (
+          <main className="state">
+            <p className="soft" role="status">
+              {t('loading')}
+            </p>
+          </main>
+        ) : (
+          <main className="board">
+            <div className="board-main">
+              {data.more !== null && <p className="notice">{tb('more2')}</p>}
+              <div className="board-head">
+                <h2>{narrow ? dayName(first) : weekTitle(first)}</h2>
+                <Button variant="text" aria-label={tb('previous')} onClick={() => setMoved(moved - 1)}>
+                  ←
+                </Button>
+                <Button variant="text" onClick={() => setMoved(0)}>
+                  {tb('today')}
+                </Button>
+                <Button variant="text" aria-label={tb('next')} onClick={() => setMoved(moved + 1)}>
+                  →
+                </Button>
+              </div>
+              {data.items.length === 0 && (
+                <p className="notice soft" role="status">
+                  {t(narrow ? 'emptyDay' : 'empty')}
+                </p>
+              )}
+              <Hours
+                key={count}
+                items={data.items}
+                first={first}
+                count={count}
+                selected={selected}
+                canAdd={false}
+                owner={data.owner}
+                onOpen={(item: ItemWire) => setSelected(item.id)}
+                onDraw={() => {}}
+                onMove={() => {}}
+              />
+              {!narrow && <Legend />}
+            </div>
+            {open && (
+              <Details
+                key={open.id}
+                item={open}
+                head={headOf(data, zone)}
+                onClose={() => setSelected(null)}
+                onEdit={() => {}}
+                onRemove={() => {}}
+                onVisibility={() => {}}
+                onForwardRemoval={() => {}}
+              />
+            )}
+          </main>
+        )}
+      </div>
+    </FrameProvider>
+  );
+}
+
+/** Listens for changes of what a link shows, and asks again at each and whenever it begins to hear. */
+function useLinkLive(link: string, gone: boolean, onChange: () => void): void {
+  const changed = useEffectEvent(onChange);
+  useEffect(() => {
+    if (gone) return;
+    const source = new EventSource(`/api/links/${encodeURIComponent(link)}/live`);
+    source.onopen = () => changed();
+    source.onmessage = () => changed();
+    return () => source.close();
+  }, [link, gone]);
+}
+
+const NONE = { add: false, suggest: false, share: false, import: false };
+
+function headOf(data: LinkItemsAnswer, zone: string) {
+  return {
+    calendar: { key: '', name: data.calendar, zone: data.zone || zone, main: true },
+    others: [],
+    owner: { handle: '', name: data.owner, colour: 2 },
+    rights: {
+      sight: data.sight,
+      add: false,
+      change: 'none' as const,
+      remove: 'none' as const,
+      suggest: false,
+      private: false,
+      speaks: false,
+      copies: false,
+      shares: false,
+    },
+    own: false,
+    may: NONE,
+    accessChangesAt: null,
+    widelyRead: false,
+    as: null,
+  };
+}
+
+/** The frame's state for somebody who is nobody here: their browser's clock, and nothing else. */
+function strangersFrame(zone: string, now: () => number): FrameState {
+  return {
+    frame: {
+      me: { handle: '', name: '', address: '', zone, hours: '24', weekFirst: 1, administrator: false, inside: false },
+      principals: [],
+      demo: false,
+      unread: 0,
+      now: '',
+    },
+    style: { zone, hours: '24', weekFirst: 1 },
+    principal: null,
+    live: { kind: 'live' },
+    now,
+    toast: () => {},
+  };
+}

@@ -1,0 +1,94 @@
+'use client';
+import type { ItemWire } from '@/contract/items.ts';
+import { useFrame } from '../common/frame-context.tsx';
+import { DAY, weekday } from '../common/times.ts';
+import { useBlockText } from '../items/item-block.tsx';
+import { layOut, shapeOf } from '../items/layout.ts';
+
+const FROM = 7;
+const TO = 21;
+
+/** A week as somebody gets it, small: the same blocks the board draws, from the same answer. */
+export function MiniWeek(props: {
+  items: readonly ItemWire[];
+  first: number;
+  selected: string | null;
+  onPick: ((item: ItemWire) => void) | null;
+  low?: boolean;
+}) {
+  const { items, first, selected, onPick, low = false } = props;
+  const { style } = useFrame();
+  const textOf = useBlockText();
+  const layout = layOut(items, first, 7, style.zone);
+  const bars = Math.min(3, layout.bars.length);
+  const percent = (minutes: number) => `${Math.max(0, Math.min(100, ((minutes / 60 - FROM) / (TO - FROM)) * 100))}%`;
+  return (
+    <div className={low ? 'mini low' : 'mini'}>
+      {layout.days.map((list, day) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: the index is the day
+        <div className="d" key={first + day * DAY}>
+          <div className="dh">{weekday(first + day * DAY)}</div>
+          <div className="bars-all" style={{ height: `${4 + bars * 14}px` }}>
+            {layout.bars
+              .filter((b) => b.from <= day && day < b.to)
+              .slice(0, 3)
+              .map((b) => (
+                <Piece
+                  key={b.item.id}
+                  item={b.item}
+                  className="bar"
+                  text={textOf(b.item)}
+                  selected={b.item.id === selected}
+                  onPick={onPick}
+                />
+              ))}
+          </div>
+          <div className="dayspace">
+            {[
+              ...(layout.rails[day] ?? []).map((r) => ({ ...r, lane: 0, lanes: 1, rail: true })),
+              ...list.map((p) => ({ ...p, rail: false })),
+            ].map((p) => (
+              <Piece
+                key={`${p.item.id}${p.top}`}
+                item={p.item}
+                text={textOf(p.item)}
+                selected={p.item.id === selected}
+                onPick={onPick}
+                className={p.rail ? 'free' : ''}
+                style={{
+                  top: percent(p.top),
+                  height: `calc(${percent(p.top + p.height)} - ${percent(p.top)} - 1px)`,
+                  left: `${(p.lane / p.lanes) * 100}%`,
+                  width: p.rail ? '100%' : `calc(${100 / p.lanes}% - 1px)`,
+                  zIndex: p.rail ? 0 : 1,
+                }}
+              />
+            ))}
+          </div>
+        </div>
+      ))}
+    </div>
+  );
+}
+
+function Piece(props: {
+  item: ItemWire;
+  text: string;
+  className: string;
+  selected: boolean;
+  onPick: ((item: ItemWire) => void) | null;
+  style?: React.CSSProperties;
+}) {
+  const { item, text, className, selected, onPick, style } = props;
+  const classes = `block ${className} ${shapeOf(item)}${selected ? ' selected' : ''}`;
+  const label = [text, item.place].filter(Boolean).join(', ');
+  return onPick ? (
+    <button type="button" className={`plain ${classes}`} style={style} title={label} onClick={() => onPick(item)}>
+      <span className="t">{text}</span>
+    </button>
+  ) : (
+    <div className={classes} style={style} title={label}>
+      <span className="t">{text}</span>
+    </div>
+  );
+}

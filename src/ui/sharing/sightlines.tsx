@@ -1,0 +1,281 @@
+'use client';
+import Alert from '@mui/material/Alert';
+import Button from '@mui/material/Button';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useRouter, useSearchParams } from 'next/navigation';
+import { useEffect, useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { CallRefused, call } from '@/contract/call.ts';
+import type { SightlineRow } from '@/contract/sharing.ts';
+import { useFrame } from '../common/frame-context.tsx';
+import { said } from '../common/refusal.ts';
+import { firstName } from '../common/token.tsx';
+import { audienceParam } from './audience-param.ts';
+import { BeginCalendar } from './begin-calendar.tsx';
+import { Editor } from './editor.tsx';
+import { Findings } from './findings.tsx';
+import { NOTHING, type Undo } from './grant-editor.tsx';
+import { Layers } from './layers.tsx';
+import { MoreMenu } from './more-menu.tsx';
+import { type Picked, Picker } from './picker.tsx';
+import { Several } from './several.tsx';
+import { WhoList } from './who-list.tsx';
+
+/** Who sees what in a calendar and who may do what; what each gets stands beside the choice. */
+export function Sightlines({ calendar }: { calendar: string }) {
+  const t = useTranslations('lines');
+  const te = useTranslations('common');
+  const tb = useTranslations('board');
+  const { frame, toast } = useFrame();
+  const client = useQueryClient();
+  const router = useRouter();
+  const search = useSearchParams();
+  // A door from elsewhere leads straight to a row, or to somebody who has none yet.
+  const [chosen, setChosen] = useState(search.get('who') ?? 'everyone');
+  // A door within the page leads to a row too: to what was typed there and not saved.
+  const door = search.toString();
+  useEffect(() => {
+    const who = new URLSearchParams(door).get('who');
+    if (who) setChosen(who);
+  }, [door]);
+  const [added, setAdded] = useState<readonly Picked[]>([]);
+  const [picking, setPicking] = useState<'one' | 'several' | 'layers' | 'calendar' | null>(
+    search.get('give') === '1' ? 'one' : null,
+  );
+  const [refused, setRefused] = useState<string | null>(null);
+  const query = useQuery({
+    queryKey: ['calendar', calendar, 'sightlines'],
+    queryFn: () => call('listSightlines', { params: { calendar } }),
+    retry: false,
+  });
+  if (query.isPending)
+    return (
+      <p className="state soft" role="status">
+        {t('loading')}
+      </p>
+    );
+  if (query.isError) {
+    return (
+      <div className="state" role="alert">
+        <p>{query.error instanceof CallRefused ? query.error.message : t('failed')}</p>
+        <Button variant="outlined" onClick={() => void query.refetch()}>
+          {tb('again')}
+        </Button>
+      </div>
+    );
+  }
+  const lines = query.data;
+  const byDoor = lines.people.find((p) => `person:${p.handle}` === search.get('who'));
+  const wanted: Picked[] = byDoor
+    ? [{ audience: { kind: 'person', id: byDoor.handle }, name: byDoor.name, detail: byDoor.detail, outside: false }]
+    : [];
+  const fresh = [...added, ...wanted].filter(
+    (a, i, all) =>
+      !lines.rows.some((r) => audienceParam(r.audience) === audienceParam(a.audience)) &&
+      all.findIndex((b) => audienceParam(b.audience) === audienceParam(a.audience)) === i,
+  );
+  const rows = [...lines.rows, ...fresh.map(draftRow)];
+  const everyone = lines.rows.find((r) => r.audience.kind === 'everyone');
+  const everyoneRow = everyone ?? draftRow({ audience: { kind: 'everyone' }, name: '', detail: '', outside: false });
+  const current = rows.find((r) => audienceParam(r.audience) === chosen) ?? everyoneRow;
+  const owner = firstName(lines.owner.name);
+  const nameOf = (row: SightlineRow) => (row.audience.kind === 'everyone' ? t('everyoneInside') : row.who.name);
+  const saved = async (text: string, undo?: Undo) => {
+    const back = async (take: Undo) => {
+      try {
+        await take();
+        toast({ text: t('undone') });
+      } catch (error) {
+        setRefused(said(error, te('unreachable')).sentence);
+      }
+      await client.invalidateQueries({ queryKey: ['calendar', calendar] });
+    };
+    toast({ text, ...(undo ? { undo: () => void back(undo) } : {}) });
+    await client.invalidateQueries({ queryKey: ['calendar', calendar] });
+  };
+  const suspend = async (suspended: boolean) => {
+    setRefused(null);
+    try {
+      await call('suspendSharing', { params: { calendar }, body: { suspended } });
+      await saved(suspended ? t('suspendedDone') : t('resumed'));
+    } catch (error) {
+      setRefused(said(error, te('unreachable')).sentence);
+    }
+  };
+  const here = lines.owner.handle;
+  const acted = frame.principals.some((p) => p.handle === here);
+  const goTo = (key: string, main: boolean) => {
+    const to = new URLSearchParams({ ...(acted ? {} : { of: here }), ...(main ? {} : { c: key }) });
+    router.push(`/for/${acted ? here : frame.me.handle}/sightlines?${to}`);
+  };
+  const toggle = (what: typeof picking) => setPicking(picking === what ? null : what);
+  const several = picking === 'several' || picking === 'layers' || picking === 'calendar';
+  return (
+    <div className="sightlines">
+      <header>
+        <div>
+          <h1>{lines.own ? t('titleMine') : t('title', { name: lines.owner.name })}</h1>
+          <span className="small soft">
+            {t('summary', { people: lines.rows.filter((r) => r.audience.kind !== 'everyone').length })}
+          </span>
+        </div>
+        {lines.others.length > 0 && (
+          <TextField
+            select
+            label={t('calendars')}
+            value={lines.calendar.key}
+            fullWidth={false}
+            sx={{ width: 190 }}
+            onChange={(e) => {
+              const other = lines.others.find((c) => c.key === e.target.value);
+              if (other) goTo(other.key, other.main);
+            }}
+          >
+            {[lines.calendar, ...lines.others].map((c) => (
+              <MenuItem key={c.key} value={c.key}>
+                {c.main ? t('mainCalendar') : c.name}
+              </MenuItem>
+            ))}
+          </TextField>
+        )}
+        <div className="push">
+          {picking === 'one' ? (
+            <Picker
+              lines={lines}
+              onPick={(picked) => {
+                setAdded((list) => [...list, picked]);
+                setChosen(audienceParam(picked.audience));
+                setPicking(null);
+              }}
+              onClose={() => setPicking(null)}
+            />
+          ) : (
+            <>
+              <MoreMenu
+                lines={lines}
+                onLayers={() => toggle('layers')}
+                onCalendar={() => toggle('calendar')}
+                onSuspend={() => void suspend(!lines.suspended)}
+              />
+              <Button variant="outlined" aria-pressed={picking === 'several'} onClick={() => toggle('several')}>
+                {t('several')}
+              </Button>
+              <Button
+                variant="contained"
+                color="inherit"
+                sx={{ bgcolor: 'var(--who)', color: 'var(--paper)' }}
+                onClick={() => setPicking('one')}
+              >
+                {t('give')}
+              </Button>
+            </>
+          )}
+        </div>
+      </header>
+      <div className="col who-list">
+        {refused && <Alert severity="error">{refused}</Alert>}
+        {lines.asAdministrator && (
+          <Alert severity="info" role="status">
+            {t('asAdministrator', { owner: lines.owner.name })}
+          </Alert>
+        )}
+        {lines.suspended && (
+          <Alert
+            severity="warning"
+            role="status"
+            action={lines.own && <Button onClick={() => void suspend(false)}>{t('resume')}</Button>}
+          >
+            {t('suspended', { owner })}
+          </Alert>
+        )}
+        {!several && lines.rows.length < 2 && !lines.asAdministrator && (
+          <section className="card" aria-label={t('layers')} style={{ marginBottom: 12 }}>
+            <p className="small">{t('layersHelp')}</p>
+            <Button variant="outlined" sx={{ mt: 1 }} onClick={() => setPicking('layers')}>
+              {t('layers')}
+            </Button>
+          </section>
+        )}
+        {!several && (
+          <Findings
+            calendar={calendar}
+            onMended={async (text, undo) => {
+              toast({
+                text,
+                ...(undo
+                  ? {
+                      undo: () =>
+                        void undo().finally(() => client.invalidateQueries({ queryKey: ['calendar', calendar] })),
+                    }
+                  : {}),
+              });
+              await client.invalidateQueries({ queryKey: ['calendar', calendar] });
+            }}
+          />
+        )}
+        {picking === 'several' && (
+          <Several calendar={calendar} lines={lines} onDone={(text) => saved(text)} onClose={() => setPicking(null)} />
+        )}
+        {picking === 'layers' && (
+          <Layers calendar={calendar} lines={lines} onDone={(text) => saved(text)} onClose={() => setPicking(null)} />
+        )}
+        {picking === 'calendar' && (
+          <BeginCalendar
+            of={here}
+            onAdded={(key, name) => {
+              setPicking(null);
+              toast({ text: t('calendarBegun', { name, sight: 'other' }) });
+              void client.invalidateQueries({ queryKey: ['calendar'] });
+              goTo(key, false);
+            }}
+            onClose={() => setPicking(null)}
+          />
+        )}
+        <WhoList
+          rows={rows}
+          everyone={everyoneRow}
+          current={current}
+          own={lines.own}
+          owner={owner}
+          onChoose={(row) => setChosen(audienceParam(row.audience))}
+        />
+      </div>
+      <Editor
+        key={audienceParam(current.audience)}
+        calendar={calendar}
+        row={current}
+        lines={lines}
+        everyone={everyone}
+        name={nameOf(current)}
+        onSaved={async (text, audience, undo) => {
+          await saved(text, undo);
+          // Somebody typed by address, and a new link, go by a name of their own from now on.
+          const was = audienceParam(current.audience);
+          if (!audience || audienceParam(audience) === was) return;
+          setAdded((list) => list.filter((a) => audienceParam(a.audience) !== was));
+          setChosen((now) => (now === was ? audienceParam(audience) : now));
+        }}
+        onGone={() => {
+          setAdded((list) => list.filter((a) => audienceParam(a.audience) !== audienceParam(current.audience)));
+          setChosen('everyone');
+        }}
+      />
+    </div>
+  );
+}
+
+/** A row for somebody who has no grant yet. */
+function draftRow(a: Picked): SightlineRow {
+  return {
+    audience: a.audience,
+    who: { name: a.name, detail: a.detail },
+    outside: a.outside,
+    role: false,
+    link: null,
+    effective: NOTHING,
+    cutBy: [],
+    grants: [],
+  };
+}

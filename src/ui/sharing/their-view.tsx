@@ -1,0 +1,175 @@
+'use client';
+import Alert from '@mui/material/Alert';
+import Button from '@mui/material/Button';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import Link from 'next/link';
+import { useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
+import type { ItemWire } from '@/contract/items.ts';
+import type { AudienceWire, PreviewAnswer } from '@/contract/sharing.ts';
+import type { Visibility } from '@/core/calendar/index.ts';
+import { useFrame } from '../common/frame-context.tsx';
+import { said } from '../common/refusal.ts';
+import { DAY, weekTitle, whenText } from '../common/times.ts';
+import { VisibilityChoice } from '../items/details.tsx';
+import { Ask } from './ask.tsx';
+import { audienceParam } from './audience-param.ts';
+import { History } from './history.tsx';
+import { MiniWeek } from './mini-week.tsx';
+
+/** This week exactly as an audience gets it, as chosen and as before; the owner opens an item to set who sees it. */
+export function TheirView(props: {
+  calendar: string;
+  audience: AudienceWire;
+  name: string | null;
+  link: boolean;
+  own: boolean;
+  owner: string;
+  main: boolean;
+  /** The one who looks is an administrator alone, who sees no items here. */
+  closed: boolean;
+  answer: PreviewAnswer | undefined;
+  failed: boolean;
+  dirty: boolean;
+  week: number;
+  onWeek: (week: number) => void;
+}) {
+  const { calendar, audience, name, link, own, owner, main, closed, answer, failed, dirty, week, onWeek } = props;
+  const { principal, frame } = useFrame();
+  const known = audience.kind !== 'address' && audience.kind !== 'newLink';
+  const here = principal?.handle ?? frame.me.handle;
+  const t = useTranslations();
+  const [shown, setShown] = useState<'after' | 'before' | 'both'>('after');
+  const [picked, setPicked] = useState<string | null>(null);
+  const which = dirty ? shown : 'after';
+  const weeks =
+    answer &&
+    (which === 'both' ? [answer.itemsBefore, answer.items] : [which === 'before' ? answer.itemsBefore : answer.items]);
+  return (
+    <div className="col">
+      <div className="row" style={{ justifyContent: 'space-between', marginBottom: 6, minHeight: 36 }}>
+        <h3>{link ? t('lines.viewLink') : name ? t('lines.view', { name }) : t('lines.viewEveryone')}</h3>
+        {dirty && (
+          <span className="row" style={{ gap: 0 }}>
+            {(['after', 'before', 'both'] as const).map((w) => (
+              <Button key={w} variant="text" sx={{ px: 0.75 }} aria-pressed={which === w} onClick={() => setShown(w)}>
+                {t(w === 'both' ? 'lines.sideBySide' : `lines.${w}`)}
+              </Button>
+            ))}
+          </span>
+        )}
+      </div>
+      <div className="row small" style={{ justifyContent: 'space-between', marginBottom: 4 }}>
+        <Button variant="text" aria-label={t('lines.weekBefore')} onClick={() => onWeek(week - 7 * DAY)}>
+          ←
+        </Button>
+        <span className="soft">{weekTitle(week)}</span>
+        <Button variant="text" aria-label={t('lines.weekAfter')} onClick={() => onWeek(week + 7 * DAY)}>
+          →
+        </Button>
+      </div>
+      {failed && <Alert severity="error">{t('lines.failed')}</Alert>}
+      {closed && <p className="card">{t('lines.noViewAdministrator')}</p>}
+      {!closed &&
+        weeks?.map((items, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: the first is before, the second after
+          <div key={i}>
+            {weeks.length > 1 && <p className="small soft">{i === 0 ? t('lines.before') : t('lines.after')}</p>}
+            <MiniWeek
+              items={items}
+              first={week}
+              low={weeks.length > 1}
+              selected={picked}
+              onPick={own ? (item) => setPicked(item.id) : null}
+            />
+            <p className="small soft" role="status" style={{ margin: '6px 0' }}>
+              {t('lines.made', { count: items.length, withheld: items.filter((item) => item.withheld).length })}
+            </p>
+          </div>
+        ))}
+      {known && !closed && (
+        <p className="small">
+          <Link
+            href={`/for/${here}/calendar?${new URLSearchParams({
+              as: audienceParam(audience),
+              ...(owner === here ? {} : { of: owner }),
+              ...(main ? {} : { c: calendar }),
+            })}`}
+          >
+            {t('lines.openBoards')}
+          </Link>
+        </p>
+      )}
+      {own && picked && <ItemVisibility key={picked} id={picked} calendar={calendar} onMoved={setPicked} />}
+      {own && picked && known && <Ask key={`ask ${picked}`} calendar={calendar} audience={audience} item={picked} />}
+      {own && !picked && !closed && <p className="small soft">{t('lines.item')}</p>}
+      <History calendar={calendar} audience={audience} />
+    </div>
+  );
+}
+
+function ItemVisibility({
+  id,
+  calendar,
+  onMoved,
+}: {
+  id: string;
+  calendar: string;
+  onMoved: (id: string | null) => void;
+}) {
+  const t = useTranslations();
+  const { style, toast } = useFrame();
+  const client = useQueryClient();
+  const [refused, setRefused] = useState<string | null>(null);
+  const { data: item, error } = useQuery({
+    queryKey: ['calendar', calendar, 'item', id],
+    queryFn: () => call('readItem', { params: { item: id } }) as Promise<ItemWire>,
+    retry: false,
+  });
+  if (error) return <Alert severity="error">{said(error, t('common.unreachable')).sentence}</Alert>;
+  if (!item?.visibility) return null;
+  const change = async (visibility: Visibility, scope: 'one' | 'all') => {
+    setRefused(null);
+    try {
+      const answer = await call('changeItem', {
+        params: { item: id },
+        body: { version: item.version ?? 0, scope: item.repeats ? scope : 'one', fields: { visibility } },
+      });
+      toast({
+        text: t(item.repeats && scope === 'all' ? 'board.savedSeriesMine' : 'board.savedMine'),
+        undo: () => {
+          void call('undo', { body: { undo: answer.undo } }).finally(() =>
+            client.invalidateQueries({ queryKey: ['calendar', calendar] }),
+          );
+        },
+      });
+    } catch (e) {
+      setRefused(said(e, t('common.unreachable')).sentence);
+    }
+    await client.invalidateQueries({ queryKey: ['calendar', calendar] });
+  };
+  return (
+    <div className="card">
+      <div className="row" style={{ justifyContent: 'space-between' }}>
+        <b>{item.title}</b>
+        <Button variant="text" sx={{ minHeight: 0 }} onClick={() => onMoved(null)}>
+          {t('panel.close')}
+        </Button>
+      </div>
+      <p className="small soft" style={{ marginBottom: 8 }}>
+        {whenText(item, style)}
+        {item.place ? ` · ${item.place}` : ''}
+      </p>
+      {refused && <Alert severity="error">{refused}</Alert>}
+      <VisibilityChoice
+        value={item.visibility}
+        series={item.repeats != null}
+        onChange={(v, scope) => void change(v, scope)}
+        warn={false}
+        name=""
+      />
+      <p className="small soft">{t('panel.privateAtOnce')}</p>
+    </div>
+  );
+}

@@ -1,0 +1,132 @@
+'use client';
+import { useTranslations } from 'use-intl';
+import type { SightlineRow } from '@/contract/sharing.ts';
+import { reachOf } from '@/contract/sight.ts';
+import { parseInstant, toWall } from '@/core/time/index.ts';
+import { useFrame } from '../common/frame-context.tsx';
+import { ReachMeter, SightMeter } from '../common/meters.tsx';
+import { dayMonth } from '../common/times.ts';
+import { audienceParam } from './audience-param.ts';
+
+/** The audiences of a calendar by what they may do, each with its meters, what it was given and until when. */
+export function WhoList(props: {
+  rows: readonly SightlineRow[];
+  everyone: SightlineRow;
+  current: SightlineRow;
+  own: boolean;
+  owner: string;
+  onChoose: (row: SightlineRow) => void;
+}) {
+  const { rows, everyone, current, own, owner, onChoose } = props;
+  const t = useTranslations();
+  const inside = (r: SightlineRow) => !r.outside;
+  const named = rows.filter((r) => r.audience.kind !== 'everyone');
+  const live = (r: SightlineRow) => r.grants.filter((g) => g.state !== 'ended');
+  const acts = (r: SightlineRow) =>
+    live(r).some(({ rights: g }) => g.add || g.change !== 'none' || g.suggest || g.speaks);
+  const ended = (r: SightlineRow) => r.grants.length > 0 && live(r).length === 0;
+  const out = (r: SightlineRow) => live(r).length > 0 && live(r).every((g) => g.rights.sight === 'nothing');
+  const sections: [string, SightlineRow[]][] = [
+    [t('lines.everyone'), [everyone]],
+    [own ? t('lines.acting') : t('lines.actingFor', { name: owner }), named.filter((r) => acts(r))],
+    [t('lines.more'), named.filter((r) => inside(r) && !acts(r) && !out(r) && !ended(r))],
+    [t('lines.outsideHead'), named.filter((r) => !inside(r) && !acts(r) && !out(r) && !ended(r))],
+    [t('lines.out'), named.filter((r) => out(r))],
+    [t('lines.endedHead'), named.filter((r) => ended(r))],
+  ];
+  return (
+    <>
+      <div className="who-row small soft" style={{ padding: '0 12px' }}>
+        <span />
+        <span>{t('lines.sees')}</span>
+        <span>{t('lines.mayDo')}</span>
+      </div>
+      {sections.map(
+        ([head, list]) =>
+          list.length > 0 && (
+            <section key={head} aria-label={head}>
+              <h2>{head}</h2>
+              {list.map((row) => (
+                <WhoRow
+                  key={audienceParam(row.audience)}
+                  row={row}
+                  current={row === current}
+                  everyone={everyone}
+                  onChoose={() => onChoose(row)}
+                />
+              ))}
+            </section>
+          ),
+      )}
+      {!rows.some((r) => r.audience.kind === 'link') && <p className="small soft no-link">{t('lines.signedOut')}</p>}
+    </>
+  );
+}
+
+function WhoRow(props: { row: SightlineRow; current: boolean; everyone: SightlineRow; onChoose: () => void }) {
+  const { row, current, everyone, onChoose } = props;
+  const t = useTranslations();
+  const { style } = useFrame();
+  const grant =
+    row.grants.find((g) => g.state === 'now') ?? row.grants.find((g) => g.state === 'toCome') ?? row.grants[0];
+  const out = grant !== undefined && grant.rights.sight === 'nothing' && row.audience.kind !== 'everyone';
+  const day = (instant: string | null, back = 0) =>
+    instant ? dayMonth(toWall(style.zone, (parseInstant(instant) ?? 0) - back)) : '';
+  const level = grant
+    ? grant.preset
+      ? t(`presets.${grant.preset as 'full'}`)
+      : `${t(`sights.${grant.rights.sight}`)}, ${t(`reaches.${reachOf(grant.rights)}`).toLowerCase()}`
+    : '';
+  const dates = grant
+    ? grant.state === 'ended'
+      ? t('lines.ended', { date: day(grant.until, 1) })
+      : [
+          grant.state === 'toCome' ? t('lines.toCome', { date: day(grant.from) }) : null,
+          grant.until
+            ? t('lines.ends', { date: day(grant.until, 1) })
+            : grant.state === 'now'
+              ? t('lines.since', { date: day(grant.since) })
+              : null,
+        ]
+          .filter(Boolean)
+          .join(', ')
+    : '';
+  const sub =
+    row.audience.kind === 'everyone'
+      ? t('lines.everyoneDetail')
+      : !grant
+        ? t('lines.unsaved')
+        : out && grant.state === 'now'
+          ? t('lines.outDetail', { sight: t(`sightWords.${everyone.effective.sight}`) })
+          : [
+              level,
+              grant.rights.private ? t('extras.private').toLowerCase() : null,
+              row.audience.kind === 'group' ? t('lines.groupOf', { count: Number(row.who.detail) }) : null,
+              dates,
+              row.outside && row.audience.kind !== 'link' ? t('lines.outsideTag') : null,
+              row.audience.kind === 'link' ? t('lines.linkTag') : null,
+              row.role ? t('lines.roleTag') : null,
+              grant.byAdministrator ? t('lines.byAdministrator', grant.given) : null,
+              grant.letter === 'failed' ? t('lines.letterFailed') : null,
+              grant.told || row.audience.kind === 'group' || row.audience.kind === 'link' ? null : t('lines.notTold'),
+            ]
+              .filter(Boolean)
+              .join(' · ');
+  return (
+    <button
+      type="button"
+      className={`plain who-row${out ? ' out' : ''}`}
+      aria-current={current ? 'true' : undefined}
+      onClick={onChoose}
+    >
+      <span>
+        <span className="name">
+          {row.audience.kind === 'everyone' ? t('lines.everyoneInside') : row.who.name || t('lines.newLinkTitle')}
+        </span>
+        <span className="sub">{sub}</span>
+      </span>
+      <SightMeter sight={row.effective.sight} />
+      <ReachMeter rights={row.effective} />
+    </button>
+  );
+}
