@@ -81,7 +81,8 @@ module.exports = {
     area('time', []),
     area('calendar', ['time']),
     area('recurrence', ['time', 'calendar']),
-    area('access', ['time', 'calendar']),
+    area('collection', ['calendar']),
+    area('access', ['time', 'calendar', 'collection']),
     area('formats', ['time', 'calendar', 'recurrence']),
     area('review', ['time', 'calendar']),
     {

@@ -100,7 +100,7 @@ function seed(db: Connection): void {
 /** A week of one calendar, decided, projected and encoded, against reading and encoding the same columns of the same rows. */
 function serveWeek(db: Connection): void {
   const calendar = findBoard(context('p0'), 'p0')?.calendar ?? '';
-  const id = db.get<{ id: number }>('SELECT id FROM calendar WHERE key = ?', calendar)?.id;
+  const id = db.get<{ id: number }>('SELECT id FROM collection WHERE key = ?', calendar)?.id;
   const [from, to] = [Date.UTC(2027, 2, 1), Date.UTC(2027, 2, 8)];
   const floorFor = (columns: string) => {
     const read = db.raw.prepare(
@@ -159,6 +159,8 @@ function projectMany(): void {
   const standing: Standing = { named: false, created: false, ownerInvited: false };
   const viewer: Viewer = { kind: 'person', id: 'v', inside: true, groups: new Set() };
   const collection = (rights: (typeof PRESETS)[keyof typeof PRESETS]) => ({
+    kind: 'calendar' as const,
+    main: true,
     owner: 'p0',
     suspended: false,
     grants: [{ key: 'g', audience: { kind: 'person' as const, id: 'v' }, rights, from: null, until: null }],
@@ -227,8 +229,8 @@ function directory(db: Connection): void {
   const ctx = context('p1');
   const read = db.raw.prepare(
     `SELECT p.handle, p.name, p.address, p.role, p.site, p.colour, g.* FROM person p
-     JOIN calendar c ON c.owner_id = p.id AND c.main = 1
-     JOIN access_grant g ON g.calendar_id = c.id AND g.recorded_until IS NULL ORDER BY p.name`,
+     JOIN collection c ON c.owner_id = p.id AND c.main = 1
+     JOIN access_grant g ON g.collection_id = c.id AND g.recorded_until IS NULL ORDER BY p.name`,
   );
   const times = sideBySide(30, {
     decided: () => listPeople(ctx),

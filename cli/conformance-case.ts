@@ -6,11 +6,13 @@ import {
   may,
   mayItem,
   project,
+  projectOther,
   STARTING_HOUSE_RULES,
   type Standing,
   type Viewer,
 } from '../src/core/access/index.ts';
 import { type Item, SCOPES, SIGHTS } from '../src/core/calendar/index.ts';
+import { COLLECTION_KINDS, type OtherItems } from '../src/core/collection/index.ts';
 import { parseInstant } from '../src/core/time/index.ts';
 
 const sight = z.enum(SIGHTS);
@@ -51,8 +53,14 @@ const itemSchema = z.looseObject({
   createdBy: z.string().nullish(),
 });
 
+/** An item of contacts, tasks or a message folder: its fields are those of `otherPolicies`. */
+const otherItemSchema = z.looseObject({
+  visibility: z.enum(['follow', 'open', 'outline', 'private']).optional(),
+  createdBy: z.string().nullish(),
+});
+
 /** A case file as `docs/access.md` describes it. */
-export const caseSchema = z.object({
+const caseShape = z.object({
   name: z.string().default(''),
   now: z.string().refine((s) => parseInstant(s) !== null, 'not an instant'),
   houseRules: z
@@ -66,14 +74,28 @@ export const caseSchema = z.object({
     .default(STARTING_HOUSE_RULES),
   people: z.record(z.string(), z.object({ inside: flag })).default({}),
   groups: z.record(z.string(), z.array(z.string())).default({}),
-  collection: z.object({ owner: z.string(), suspended: flag, grants: z.array(grantSchema).default([]) }),
-  items: z.array(itemSchema).default([]),
+  collection: z.object({
+    kind: z.enum(COLLECTION_KINDS).default('calendar'),
+    owner: z.string(),
+    suspended: flag,
+    grants: z.array(grantSchema).default([]),
+  }),
+  items: z.array(z.unknown()).default([]),
   viewer: z.union([z.object({ person: z.string() }), z.object({ link: z.string() })]),
   expect: z.object({
     decision: z.record(z.string(), z.unknown()).optional(),
     items: z.array(z.unknown()).optional(),
     may: z.record(z.string(), z.unknown()).optional(),
   }),
+});
+
+export const caseSchema = caseShape.transform((file, ctx) => {
+  const { kind } = file.collection;
+  const items = z.array(kind === 'calendar' ? itemSchema : otherItemSchema).safeParse(file.items);
+  if (items.success) return { ...file, items: items.data };
+  for (const issue of items.error.issues)
+    ctx.addIssue({ code: 'custom', message: issue.message, path: ['items', ...issue.path] });
+  return z.NEVER;
 });
 export type CaseFile = z.infer<typeof caseSchema>;
 
@@ -87,17 +109,23 @@ export function runCase(file: CaseFile): CaseFile['expect'] {
     from: from ? parseInstant(from) : null,
     until: until ? parseInstant(until) : null,
   }));
-  const collection: Collection = { owner: file.collection.owner, suspended: file.collection.suspended, grants };
+  const { kind, owner, suspended } = file.collection;
+  const collection: Collection = { kind, main: true, owner, suspended, grants };
   const decision = decide(collection, viewer, parseInstant(file.now) as number, file.houseRules);
-  const items = file.items as unknown as Item<string, string>[];
-  const standings = items.map((item) => standing(item, file));
+  const seen = file.items.map((item) => {
+    const stands = standing(item as unknown as Item<string, string>, file);
+    if (kind === 'calendar') {
+      const it = item as unknown as Item<string, string>;
+      return { view: project(it, stands, decision), may: mayItem(it, stands, decision) };
+    }
+    const it = { visibility: 'follow', ...item } as unknown as OtherItems<string>[typeof kind];
+    const facts = { visibility: it.visibility, shows: 'busy', cancelled: false, ownerAnswer: null } as const;
+    return { view: projectOther(kind, it, stands, decision), may: mayItem(facts, stands, decision) };
+  });
   return {
     decision: { ...decision.rights },
-    items: items.map((item, i) => withoutAbsent(project(item, standings[i] as Standing, decision))),
-    may: {
-      ...may(decision),
-      items: items.map((item, i) => mayItem(item, standings[i] as Standing, decision)),
-    },
+    items: seen.map(({ view }) => withoutAbsent(view)),
+    may: { ...may(decision), items: seen.map((s) => s.may) },
   };
 }
 

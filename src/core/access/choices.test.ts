@@ -1,6 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { choicesFor, fitRights, PRESETS, type Rights } from './index.ts';
+import { choicesFor, fitRights, offeredOn, PRESETS, type Rights } from './index.ts';
+
+const CALENDAR = offeredOn({ kind: 'calendar', main: true });
 
 const rights = fc
   .record({
@@ -14,15 +16,15 @@ const rights = fc
     copies: fc.boolean(),
     shares: fc.boolean(),
   })
-  .map((r) => fitRights(r).rights);
+  .map((r) => fitRights(r, CALENDAR).rights);
 const find = (now: Rights, group: string, value: string) =>
-  choicesFor(now).find((c) => c.group === group && c.value === value);
+  choicesFor(now, CALENDAR).find((c) => c.group === group && c.value === value);
 
 describe('choices', () => {
   test('whatever is chosen comes to rights that fit', () => {
     fc.assert(
       fc.property(rights, (now) => {
-        for (const choice of choicesFor(now)) expect(fitRights(choice.rights).lowered).toEqual([]);
+        for (const choice of choicesFor(now, CALENDAR)) expect(fitRights(choice.rights, CALENDAR).lowered).toEqual([]);
       }),
     );
   });

@@ -1,4 +1,5 @@
-import { SCOPES, SIGHTS, type Sight } from '../calendar/index.ts';
+import { SCOPES, type Sight } from '../calendar/index.ts';
+import type { Offered } from './kinds.ts';
 import { PRESETS, type Preset } from './preset.ts';
 import { EXTRAS, type Extra, fitRights, type Misfit, type Rights } from './rights.ts';
 
@@ -22,8 +23,8 @@ const REACHES = {
  * Every choice that stands beside some rights, with what choosing it comes to: lower sight takes along what it can't carry,
  * arranging raises sight to full, an extra that doesn't fit names what to raise.
  */
-export function choicesFor(now: Rights): Choice[] {
-  const fitted = (rights: Rights): Rights => fitRights(rights).rights;
+export function choicesFor(now: Rights, offered: Offered): Choice[] {
+  const fitted = (rights: Rights): Rights => fitRights(rights, offered).rights;
   const plain = (group: Choice['group'], value: string, rights: Rights): Choice => ({
     group,
     value,
@@ -38,7 +39,7 @@ export function choicesFor(now: Rights): Choice[] {
     });
   return [
     ...(Object.keys(PRESETS) as Preset[]).map((preset) => plain('preset', preset, PRESETS[preset])),
-    ...SIGHTS.map((sight) => plain('sight', sight, { ...now, sight })),
+    ...offered.sights.map((sight) => plain('sight', sight, { ...now, sight })),
     plain('reach', 'look', { ...now, ...REACHES.look }),
     plain('reach', 'add', { ...now, ...REACHES.add, sight: seen(now.sight), suggest: false }),
     plain('reach', 'arrange', { ...now, ...REACHES.arrange, sight: 'full', suggest: false }),
@@ -55,7 +56,7 @@ export function choicesFor(now: Rights): Choice[] {
     ...scopes('change'),
     ...scopes('remove'),
     ...EXTRAS.flatMap((extra): Choice[] => {
-      const on = fitRights({ ...now, [extra]: true });
+      const on = fitRights({ ...now, [extra]: true }, offered);
       const misfit = on.lowered.find((m) => m.right === extra);
       return [
         { group: extra, value: 'true', rights: on.rights, needs: misfit?.needs ?? null },

@@ -1,6 +1,8 @@
 import type { Sight } from '../calendar/index.ts';
+import type { CollectionKind } from '../collection/index.ts';
 import { type Audience, type Collection, type Grant, isActive, type Viewer } from './grant.ts';
 import type { HouseRules } from './house-rules.ts';
+import { offeredOn } from './kinds.ts';
 import { lowerScope, lowerSight } from './ladder.ts';
 import { fitRights, join, type Misfit, NO_RIGHTS, OWNER_RIGHTS, type Rights } from './rights.ts';
 
@@ -15,6 +17,7 @@ export type Step =
 
 /** A decision: what a viewer may see and do in one collection, why, and the ceiling that `open` items meet. */
 export interface Decision {
+  readonly kind: CollectionKind;
   readonly rights: Rights;
   readonly owner: boolean;
   readonly ceiling: Sight;
@@ -28,18 +31,21 @@ const NOBODY: Pick<Decision, 'rights' | 'owner' | 'ceiling'> = { rights: NO_RIGH
  * Pure; never throws. Cost: one pass over the collection's grants.
  */
 export function decide(collection: Collection, viewer: Viewer, now: number, house: HouseRules): Decision {
+  const { kind } = collection;
   if (viewer.kind === 'person' && viewer.id === collection.owner)
-    return { rights: OWNER_RIGHTS, owner: true, ceiling: 'full', because: [{ step: 'owner' }] };
-  if (collection.suspended) return { ...NOBODY, because: [{ step: 'suspended' }] };
+    return { kind, rights: OWNER_RIGHTS, owner: true, ceiling: 'full', because: [{ step: 'owner' }] };
+  if (collection.suspended) return { kind, ...NOBODY, because: [{ step: 'suspended' }] };
 
   const deciding = decidingGrants(collection.grants, viewer, now);
-  if (!deciding) return { ...NOBODY, because: [{ step: 'none' }] };
+  if (!deciding) return { kind, ...NOBODY, because: [{ step: 'none' }] };
   const because: Step[] = [{ step: deciding.step, grants: deciding.grants.map((g) => g.key) }];
   const raised = deciding.grants.map((grant) => grant.rights).reduce(join);
   const ceilinged = cutToCeilings(raised, deciding.step, viewer, house, because);
-  const fitted = fitRights(ceilinged.rights);
+  const offered = offeredOn(collection);
+  const fitted = fitRights(ceilinged.rights, offered);
   if (fitted.lowered.length > 0) because.push({ step: 'fit', lowered: fitted.lowered });
-  return { rights: fitted.rights, owner: false, ceiling: ceilinged.ceiling, because };
+  const ceiling = offered.sights.includes(ceilinged.ceiling) ? ceilinged.ceiling : 'nothing';
+  return { kind, rights: fitted.rights, owner: false, ceiling, because };
 }
 
 interface Deciding {

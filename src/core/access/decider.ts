@@ -5,7 +5,7 @@ import type { Rights } from './rights.ts';
 
 /**
  * One viewer's decisions over many collections at one instant: the answers of `decide` itself, where most collections are shared
- * in one of a few ways. A collection of somebody else's with nothing but one standing grant is decided once for each audience and
+ * in one of a few ways. A main calendar of somebody else's with nothing but one standing grant is decided once for each audience and
  * object of rights met; everything else is decided as it comes.
  */
 export function deciderFor(viewer: Viewer, now: number, house: HouseRules): (collection: Collection) => Decision {
@@ -16,6 +16,8 @@ export function deciderFor(viewer: Viewer, now: number, house: HouseRules): (col
       only !== null &&
       // A key would stand in the steps that led there: such grants are decided one by one.
       only.key === '' &&
+      collection.kind === 'calendar' &&
+      collection.main &&
       only.from === null &&
       only.until === null &&
       !collection.suspended &&

@@ -1,3 +1,4 @@
+import type { CollectionKind } from '../collection/index.ts';
 import type { Rights } from './rights.ts';
 
 /** To whom a grant speaks. */
@@ -16,8 +17,10 @@ export interface Grant {
   readonly until: number | null;
 }
 
-/** The shared thing as a decision reads it. */
+/** The shared thing as a decision reads it; `main` is whether it is the calendar that carries its owner's name. */
 export interface Collection {
+  readonly kind: CollectionKind;
+  readonly main: boolean;
   readonly owner: string;
   readonly suspended: boolean;
   readonly grants: readonly Grant[];

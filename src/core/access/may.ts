@@ -40,6 +40,7 @@ export function mayItem(item: ItemFacts, standing: Standing, decision: Decision)
     change,
     remove,
     suggest: rights.suggest && !change && visible && seen !== 'busy',
-    answer: standing.ownerInvited && !item.cancelled && (owner || (rights.speaks && visible)),
+    answer:
+      decision.kind === 'calendar' && standing.ownerInvited && !item.cancelled && (owner || (rights.speaks && visible)),
   };
 }

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import type { Item } from '../calendar/index.ts';
+import { COLLECTION_KINDS, type CollectionKind, type OtherItems } from '../collection/index.ts';
 import {
   type Collection,
   decide,
@@ -11,7 +12,9 @@ import {
   type HouseRules,
   may,
   mayItem,
+  offeredOn,
   project,
+  projectOther,
   type Rights,
   type Standing,
   type Viewer,
@@ -47,11 +50,15 @@ const grants = fc.array(
   fc.record({ key: fc.string({ minLength: 1, maxLength: 3 }), audience, rights, from: edge, until: edge }),
   { maxLength: 6 },
 );
-const collection: fc.Arbitrary<Collection> = fc.record({
-  owner: fc.constant('owner'),
-  suspended: fc.boolean().map((b) => b && true),
-  grants,
-});
+const ALL = offeredOn({ kind: 'calendar', main: true });
+const collectionOf = (...kinds: CollectionKind[]): fc.Arbitrary<Collection> =>
+  fc.record({
+    kind: fc.constantFrom(...kinds),
+    main: fc.boolean(),
+    owner: fc.constant('owner'),
+    suspended: fc.boolean().map((b) => b && true),
+    grants,
+  });
 const house: fc.Arbitrary<HouseRules> = fc.record({
   everyoneSight: fc.constantFrom(...SIGHT),
   outsideSight: fc.constantFrom(...SIGHT),
@@ -95,7 +102,8 @@ const standing: fc.Arbitrary<Standing> = fc.record({
   ownerInvited: fc.boolean(),
 });
 const now = fc.integer({ min: 0, max: 6 });
-const world = fc.tuple(collection, viewer, now, house, item, standing);
+const world = fc.tuple(collectionOf('calendar'), viewer, now, house, item, standing);
+const anyWorld = fc.tuple(collectionOf(...COLLECTION_KINDS), viewer, now, house);
 
 /** Rights as numbers, the rule read line by line. */
 function oracle(c: Collection, v: Viewer, at: number, h: HouseRules): { r: Rights; ceiling: number; owner: boolean } {
@@ -159,6 +167,13 @@ function oracle(c: Collection, v: Viewer, at: number, h: HouseRules): { r: Right
     if (!h.outsideExtras) for (const f of ['private', 'speaks', 'copies', 'shares']) flags.set(f, false);
   } else if (tier === 2) ceiling = SIGHT.indexOf(h.everyoneSight);
   sight = Math.min(sight, ceiling);
+  if (c.kind !== 'calendar') {
+    if (sight === 1) sight = 0;
+    if (ceiling === 1) ceiling = 0;
+    flags.set('copies', false);
+    if (c.kind !== 'folder') flags.set('speaks', false);
+  }
+  if (!c.main) flags.set('copies', false);
   if (sight === 0) return { r: none, ceiling, owner: false };
   if (sight < 4) {
     change = Math.min(change, 1);
@@ -237,7 +252,7 @@ function oracleItem(
 describe('the rule and a second reading of it', () => {
   test('decide alike', () => {
     fc.assert(
-      fc.property(world, ([c, v, at, h]) => {
+      fc.property(anyWorld, ([c, v, at, h]) => {
         const d = decide(c, v, at, h);
         const o = oracle(c, v, at, h);
         expect(d.rights).toEqual(o.r);
@@ -257,12 +272,114 @@ describe('the rule and a second reading of it', () => {
   });
 });
 
+describe('collections of other kinds and a second reading of them', () => {
+  const kept = {
+    visibility: fc.constantFrom('follow', 'open', 'outline', 'private'),
+    createdBy: fc.constant('C'),
+  } as const;
+  const contact = fc.record({
+    name: fc.constant('Marta'),
+    role: fc.constant('auditor'),
+    organisation: fc.constant(null),
+    place: fc.constant('Faro'),
+    addresses: fc.constant(['m@quill.example']),
+    phones: fc.constant([]),
+    notes: fc.constant('N'),
+    categories: fc.constant([]),
+    ...kept,
+  });
+  const task = fc.record({
+    title: fc.constant('Sign'),
+    due: fc.constant('2027-03-04'),
+    done: fc.boolean(),
+    belongsTo: fc.constant('Audit'),
+    notes: fc.constant(null),
+    link: fc.constant(null),
+    categories: fc.constant([]),
+    importance: fc.constant('high' as const),
+    repeats: fc.constant(null),
+    ...kept,
+  });
+  const message = fc.record({
+    from: fc.constant('m@quill.example'),
+    to: fc.constant(['ines@cloudmoor.example']),
+    when: fc.constant('2027-03-01T09:00:00Z'),
+    subject: fc.constant('Draft'),
+    firstLine: fc.constant('Here it is'),
+    attached: fc.boolean(),
+    text: fc.constant('Here it is. All of it.'),
+    attachments: fc.constant(['draft.pdf']),
+    categories: fc.constant([]),
+    ...kept,
+  });
+  const LADDER: Record<string, { title: string[]; outline: string[]; full: string[] }> = {
+    contacts: {
+      title: ['name'],
+      outline: ['role', 'organisation', 'place'],
+      full: ['addresses', 'phones', 'notes', 'categories'],
+    },
+    tasks: {
+      title: ['title', 'due', 'done'],
+      outline: ['belongsTo'],
+      full: ['notes', 'link', 'categories', 'importance', 'repeats'],
+    },
+    folder: {
+      title: ['from', 'to', 'when', 'subject'],
+      outline: ['firstLine', 'attached'],
+      full: ['text', 'attachments', 'categories'],
+    },
+  };
+
+  test('show alike: the fields of a sight and of those below it; what is private is nowhere', () => {
+    const any = fc.oneof(
+      fc.record({ kind: fc.constant('contacts' as const), item: contact }),
+      fc.record({ kind: fc.constant('tasks' as const), item: task }),
+      fc.record({ kind: fc.constant('folder' as const), item: message }),
+    );
+    const met = new Set<string>();
+    fc.assert(
+      fc.property(any, anyWorld, standing, ({ kind, item: it }, [c0, v, at, h], s) => {
+        const c = { ...c0, kind };
+        const { r, ceiling, owner } = oracle(c, v, at, h);
+        const d = decide(c, v, at, h);
+        const named = s.named && kind !== 'folder';
+        let seen = r.sight === 'nothing' ? 0 : SIGHT.indexOf(r.sight);
+        if (seen > 0) {
+          if (owner || named || (s.created && r.change !== 'none')) seen = 4;
+          else if (it.visibility === 'open') seen = ceiling;
+          else if (it.visibility === 'outline') seen = r.change === 'all' ? 4 : Math.min(seen, 3);
+          else if (it.visibility === 'private' && !r.private) seen = 0;
+        }
+        const ladder = LADDER[kind] as (typeof LADDER)[string];
+        const want = [
+          ...(seen > 1 ? ladder.title : []),
+          ...(seen > 2 ? ladder.outline : []),
+          ...(seen > 3 ? [...ladder.full, 'visibility', 'createdBy'] : []),
+        ].sort();
+        const view = projectOther(kind, it as OtherItems<string>[typeof kind], s, d);
+        expect(view === null ? [] : Object.keys(view).sort()).toEqual(want);
+        met.add(`${kind} ${seen}`);
+        const facts = { shows: 'busy', visibility: it.visibility, cancelled: false, ownerAnswer: null } as const;
+        const can = mayItem(facts, s, d);
+        expect(can.answer).toBe(false);
+        if (seen === 0 && r.sight !== 'nothing')
+          expect(can).toEqual({ change: false, remove: false, suggest: false, answer: false });
+      }),
+      { numRuns: 4000 },
+    );
+    for (const kind of ['contacts', 'tasks', 'folder'])
+      for (const n of [0, 2, 3, 4]) expect(met).toContain(`${kind} ${n}`);
+  });
+});
+
 describe('one viewer’s decisions over many collections', () => {
   test('are those of each by itself', () => {
     // Few objects of rights, shared among the collections, as they are where thousands are read at once.
     const shared = fc.array(rights, { minLength: 1, maxLength: 3 }).chain((mixes) =>
       fc.array(
         fc.record({
+          kind: fc.constantFrom(...COLLECTION_KINDS),
+          main: fc.boolean(),
           owner: fc.constantFrom('owner', 'ada'),
           suspended: fc.boolean(),
           grants: fc.array(
@@ -304,10 +421,12 @@ describe('invariants', () => {
     );
     fc.assert(
       fc.property(rights, raise, house, item, standing, (given, right, h, i, s) => {
-        const low = fitRights(given).rights;
-        const raised = fitRights(raiseOne(low, right)).rights;
+        const low = fitRights(given, ALL).rights;
+        const raised = fitRights(raiseOne(low, right), ALL).rights;
         const see = (r: Rights) => {
           const c: Collection = {
+            kind: 'calendar',
+            main: true,
             owner: 'owner',
             suspended: false,
             grants: [{ key: 'k', audience: { kind: 'everyone' }, rights: r, from: null, until: null }],
@@ -334,8 +453,10 @@ describe('invariants', () => {
   });
   test('fitting twice is fitting once', () => {
     fc.assert(
-      fc.property(rights, (r) => {
-        expect(fitRights(fitRights(r).rights)).toEqual({ rights: fitRights(r).rights, lowered: [] });
+      fc.property(rights, fc.constantFrom(...COLLECTION_KINDS), fc.boolean(), (r, kind, main) => {
+        const offered = offeredOn({ kind, main });
+        const once = fitRights(r, offered).rights;
+        expect(fitRights(once, offered)).toEqual({ rights: once, lowered: [] });
       }),
     );
   });

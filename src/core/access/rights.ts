@@ -1,4 +1,5 @@
 import type { Scope, Sight } from '../calendar/index.ts';
+import type { Offered } from './kinds.ts';
 import { higherScope, higherSight, SIGHT_RANK } from './ladder.ts';
 
 /** Everything a decision answers: sight, reach (`add`, `change`, `remove`) and the five extras. */
@@ -57,18 +58,21 @@ export function join(a: Rights, b: Rights): Rights {
   };
 }
 
-/** Why two rights don't stand together: which right, and what would have to be raised first. */
+/** Why rights don't stand together: which one, and what would have to be raised first, or that it means nothing on this collection. */
 export interface Misfit {
   readonly right: keyof Rights;
-  readonly needs: 'sight' | 'fullSight' | 'add' | 'arrangeAll';
+  readonly needs: 'sight' | 'fullSight' | 'add' | 'arrangeAll' | 'otherKind';
 }
 
 /**
- * Lowers what doesn't stand together, in the order of step 8 of the rule: nothing at sight `nothing`; below `full` no
- * more than `own` and no insight into what is private, no acting, no copies; acting needs adding; giving access needs
- * changing and removing all. Idempotent; also says each thing it lowered, and why.
+ * Lowers what the collection doesn't offer, and what doesn't stand together, in the order of step 8 of the rule: nothing at
+ * sight `nothing`; below `full` no more than `own` and no insight into what is private, no acting, no copies; acting needs
+ * adding; giving access needs changing and removing all. Idempotent; also says each thing it lowered, and why.
  */
-export function fitRights(rights: Rights): { readonly rights: Rights; readonly lowered: readonly Misfit[] } {
+export function fitRights(
+  rights: Rights,
+  offered: Offered,
+): { readonly rights: Rights; readonly lowered: readonly Misfit[] } {
   const lowered: Misfit[] = [];
   const r = { ...rights };
   const off = (right: Exclude<keyof Rights, 'sight' | 'change' | 'remove'>, needs: Misfit['needs']) => {
@@ -83,6 +87,11 @@ export function fitRights(rights: Rights): { readonly rights: Rights; readonly l
       lowered.push({ right, needs });
     }
   };
+  if (!offered.sights.includes(r.sight)) {
+    r.sight = 'nothing';
+    lowered.push({ right: 'sight', needs: 'otherKind' });
+  }
+  for (const extra of offered.without) off(extra, 'otherKind');
   if (r.sight === 'nothing') {
     off('add', 'sight');
     cut('change', 'none', 'sight');

@@ -1,5 +1,6 @@
 import type { Item, Sight, Status, Visibility } from '../calendar/index.ts';
 import type { Decision } from './decide.ts';
+import { collectionKinds } from './kinds.ts';
 import { lowerSight } from './ladder.ts';
 
 /** How an item is seen: a sight, `withheld`, or `briefed` (full, with the briefing). */
@@ -47,8 +48,8 @@ export function seenBeforeStatus(
   const { rights } = decision;
   if (rights.sight === 'nothing') return { seen: null, step: 'noSight' };
   if (item.cancelled && !decision.owner && rights.change !== 'all') return { seen: null, step: 'cancelled' };
-  if (decision.owner) return { seen: 'briefed', step: 'owner' };
-  if (standing.named || (standing.created && rights.change !== 'none'))
+  if (decision.owner) return { seen: decision.kind === 'calendar' ? 'briefed' : 'full', step: 'owner' };
+  if ((standing.named && collectionKinds[decision.kind].parties) || (standing.created && rights.change !== 'none'))
     return { seen: brief('full', decision), step: 'party' };
   return byVisibility(item.visibility, rights.sight, decision);
 }
@@ -73,12 +74,15 @@ function byVisibility(visibility: Visibility, sight: Exclude<Sight, 'nothing'>, 
 }
 
 function brief(sight: Exclude<Sight, 'nothing'>, decision: Decision): SeenAs {
-  return sight === 'full' && decision.rights.change === 'all' && decision.rights.speaks ? 'briefed' : sight;
+  const { kind, rights } = decision;
+  return sight === 'full' && kind === 'calendar' && rights.change === 'all' && rights.speaks ? 'briefed' : sight;
 }
 
 /** How a viewer sees an item, or `null` where it is left out. */
 export function seenAs(item: ItemFacts, standing: Standing, decision: Decision): SeenAs | null {
   const { seen } = seenBeforeStatus(item, standing, decision);
+  if (seen === 'withheld' && collectionKinds[decision.kind].hides === 'omitted') return null;
+  if (decision.kind !== 'calendar') return seen;
   if ((seen === 'busy' || seen === 'withheld') && effectiveStatus(item) === 'free') return null;
   return seen;
 }

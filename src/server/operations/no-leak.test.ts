@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
-import { fitRights, NO_RIGHTS, PRESETS, type Rights } from '@/core/access/index.ts';
+import { fitRights, NO_RIGHTS, offeredOn, PRESETS, type Rights } from '@/core/access/index.ts';
 import { SIGHTS } from '@/core/calendar/index.ts';
 import { readItem } from './deciding/find-item.ts';
 import { readFrame } from './frame/read-frame.ts';
@@ -123,7 +123,7 @@ const rights = fc
     copies: fc.boolean(),
     shares: fc.constant(false),
   })
-  .map((r) => fitRights(r).rights);
+  .map((r) => fitRights(r, offeredOn({ kind: 'calendar', main: true })).rights);
 
 describe('no byte of what is hidden', () => {
   test('under any rights, every answer holds the markers that may be seen and no other', () => {

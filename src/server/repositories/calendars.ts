@@ -1,14 +1,10 @@
 import type { Connection } from '../db/index.ts';
+import { insertCollection, type SharedCollection } from './collections.ts';
 
-/** A calendar. Repeats stand in the index from `indexedFrom` to `indexedUntil` (epoch milliseconds). */
-export interface Calendar {
-  readonly id: number;
-  readonly key: string;
-  readonly ownerId: number;
-  readonly name: string;
+/** A calendar: a collection with a zone. Repeats stand in the index from `indexedFrom` to `indexedUntil` (epoch milliseconds). */
+export interface Calendar extends SharedCollection {
+  readonly kind: 'calendar';
   readonly zone: string;
-  readonly main: boolean;
-  readonly suspended: boolean;
   readonly indexedFrom: number;
   readonly indexedUntil: number;
 }
@@ -25,11 +21,12 @@ interface Row {
   indexed_until: number;
 }
 
-const SELECT = `SELECT id, key, owner_id, name, zone, main, indexed_from, indexed_until,
-  EXISTS (SELECT 1 FROM suspension s WHERE s.calendar_id = calendar.id AND s.recorded_until IS NULL) AS suspended
-  FROM calendar`;
+const SELECT = `SELECT c.id, c.key, c.owner_id, c.name, k.zone, c.main, k.indexed_from, k.indexed_until,
+  EXISTS (SELECT 1 FROM suspension s WHERE s.collection_id = c.id AND s.recorded_until IS NULL) AS suspended
+  FROM collection c JOIN calendar k ON k.id = c.id`;
 
 const decode = (row: Row): Calendar => ({
+  kind: 'calendar',
   id: row.id,
   key: row.key,
   ownerId: row.owner_id,
@@ -42,7 +39,7 @@ const decode = (row: Row): Calendar => ({
 });
 
 export function calendarById(db: Connection, id: number): Calendar | null {
-  const row = db.get<Row>(`${SELECT} WHERE id = ?`, id);
+  const row = db.get<Row>(`${SELECT} WHERE c.id = ?`, id);
   return row ? decode(row) : null;
 }
 
@@ -71,11 +68,6 @@ export function calendarsOf(db: Connection, personId: number): Calendar[] {
   return db.all<Row>(`${SELECT} WHERE owner_id = ? ORDER BY main DESC, name`, personId).map(decode);
 }
 
-/** Hands a calendar on: it becomes a further one of its new owner's. */
-export function handOn(db: Connection, id: number, ownerId: number, name: string): void {
-  db.run('UPDATE calendar SET owner_id = ?, name = ?, main = 0 WHERE id = ?', ownerId, name, id);
-}
-
 /** Calendars whose index of endless repeats stops before an instant. */
 export function calendarsIndexedBefore(db: Connection, instant: number): Calendar[] {
   return db.all<Row>(`${SELECT} WHERE indexed_until < ?`, instant).map(decode);
@@ -85,35 +77,15 @@ export function insertCalendar(
   db: Connection,
   c: Pick<Calendar, 'key' | 'ownerId' | 'name' | 'zone' | 'main' | 'indexedFrom' | 'indexedUntil'>,
 ): number {
-  return db.run(
-    'INSERT INTO calendar (key, owner_id, name, zone, main, indexed_from, indexed_until) VALUES (?, ?, ?, ?, ?, ?, ?)',
-    c.key,
-    c.ownerId,
-    c.name,
+  const id = insertCollection(db, { ...c, kind: 'calendar' });
+  db.run(
+    'INSERT INTO calendar (id, zone, indexed_from, indexed_until) VALUES (?, ?, ?, ?)',
+    id,
     c.zone,
-    Number(c.main),
     c.indexedFrom,
     c.indexedUntil,
   );
-}
-
-/** Ends or begins a suspension of all sharing of a calendar; both stay as dated facts. */
-export function setSuspended(db: Connection, id: number, suspended: boolean, at: number, by: number): void {
-  if (suspended)
-    db.run('INSERT INTO suspension (calendar_id, recorded_from, recorded_by) VALUES (?, ?, ?)', id, at, by);
-  else db.run('UPDATE suspension SET recorded_until = ? WHERE calendar_id = ? AND recorded_until IS NULL', at, id);
-}
-
-/** Whether sharing was suspended at an instant. */
-export function wasSuspended(db: Connection, id: number, at: number): boolean {
-  return (
-    db.get(
-      `SELECT 1 FROM suspension WHERE calendar_id = ? AND recorded_from <= ? AND (recorded_until IS NULL OR recorded_until > ?)`,
-      id,
-      at,
-      at,
-    ) !== undefined
-  );
+  return id;
 }
 
 export function setIndexed(db: Connection, id: number, from: number, until: number): void {

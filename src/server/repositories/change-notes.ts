@@ -3,18 +3,18 @@ import type { Connection } from '../db/index.ts';
 /** That the access to a calendar was changed by another process, and when. */
 export interface ChangeNote {
   readonly id: number;
-  readonly calendarId: number;
+  readonly collectionId: number;
   readonly at: number;
 }
 
-export function insertChangeNote(db: Connection, calendarId: number, at: number): void {
-  db.run('INSERT INTO change_note (calendar_id, at) VALUES (?, ?)', calendarId, at);
+export function insertChangeNote(db: Connection, collectionId: number, at: number): void {
+  db.run('INSERT INTO change_note (collection_id, at) VALUES (?, ?)', collectionId, at);
 }
 
 export function changeNotesAfter(db: Connection, id: number): ChangeNote[] {
   return db
-    .arrays<[number, number, number]>('SELECT id, calendar_id, at FROM change_note WHERE id > ? ORDER BY id', id)
-    .map(([noteId, calendarId, at]) => ({ id: noteId, calendarId, at }));
+    .arrays<[number, number, number]>('SELECT id, collection_id, at FROM change_note WHERE id > ? ORDER BY id', id)
+    .map(([noteId, collectionId, at]) => ({ id: noteId, collectionId, at }));
 }
 
 export function lastChangeNote(db: Connection): number {

@@ -13,12 +13,12 @@ export function recordUse(db: Connection, grantKeys: readonly string[], personId
 }
 
 /** When each grant of a calendar was last used by anybody, by its row number. */
-export function lastUses(db: Connection, calendarId: number): Map<number, number> {
+export function lastUses(db: Connection, collectionId: number): Map<number, number> {
   return new Map(
     db.arrays<[number, number]>(
       `SELECT u.grant_id, max(u.last_used) FROM grant_use u JOIN access_grant g ON g.id = u.grant_id
-       WHERE g.calendar_id = ? GROUP BY u.grant_id`,
-      calendarId,
+       WHERE g.collection_id = ? GROUP BY u.grant_id`,
+      collectionId,
     ),
   );
 }

@@ -14,7 +14,7 @@ export type StoredAudience =
 export interface StoredGrant {
   readonly id: number;
   readonly key: string;
-  readonly calendarId: number;
+  readonly collectionId: number;
   readonly audience: StoredAudience;
   readonly rights: Rights;
   readonly starts: number | null;
@@ -32,7 +32,7 @@ export interface StoredGrant {
 interface Row {
   id: number;
   key: string;
-  calendar_id: number;
+  collection_id: number;
   audience: 'person' | 'group' | 'everyone' | 'link';
   person_id: number | null;
   group_id: number | null;
@@ -68,7 +68,7 @@ function decode(row: Row): StoredGrant {
   return {
     id: row.id,
     key: row.key,
-    calendarId: row.calendar_id,
+    collectionId: row.collection_id,
     audience,
     rights: {
       sight: row.sight,
@@ -93,19 +93,19 @@ function decode(row: Row): StoredGrant {
 }
 
 /** The grants on a calendar that stand now, whether their dates have come or not. */
-export function grantsOn(db: Connection, calendarId: number): StoredGrant[] {
+export function grantsOn(db: Connection, collectionId: number): StoredGrant[] {
   return db
-    .all<Row>('SELECT * FROM access_grant WHERE calendar_id = ? AND recorded_until IS NULL ORDER BY id', calendarId)
+    .all<Row>('SELECT * FROM access_grant WHERE collection_id = ? AND recorded_until IS NULL ORDER BY id', collectionId)
     .map(decode);
 }
 
 /** The grants on a calendar as they stood at an instant. */
-export function grantsOnAt(db: Connection, calendarId: number, at: number): StoredGrant[] {
+export function grantsOnAt(db: Connection, collectionId: number, at: number): StoredGrant[] {
   return db
     .all<Row>(
-      `SELECT * FROM access_grant WHERE calendar_id = ? AND recorded_from <= ? AND (recorded_until IS NULL OR recorded_until > ?)
+      `SELECT * FROM access_grant WHERE collection_id = ? AND recorded_from <= ? AND (recorded_until IS NULL OR recorded_until > ?)
        ORDER BY id`,
-      calendarId,
+      collectionId,
       at,
       at,
     )
@@ -119,28 +119,28 @@ export function grantById(db: Connection, id: number): StoredGrant | null {
 }
 
 /** Every grant ever recorded on a calendar, the newest first, at most `most`. */
-export function grantsEver(db: Connection, calendarId: number, most: number): StoredGrant[] {
+export function grantsEver(db: Connection, collectionId: number, most: number): StoredGrant[] {
   return db
-    .all<Row>('SELECT * FROM access_grant WHERE calendar_id = ? ORDER BY id DESC LIMIT ?', calendarId, most)
+    .all<Row>('SELECT * FROM access_grant WHERE collection_id = ? ORDER BY id DESC LIMIT ?', collectionId, most)
     .map(decode);
 }
 
 /** The calendars on which a standing or dated grant names a person or one of their groups. */
 export function calendarsNaming(db: Connection, personId: number): number[] {
   return db
-    .all<{ calendar_id: number }>(
-      `SELECT DISTINCT calendar_id FROM access_grant WHERE recorded_until IS NULL AND
+    .all<{ collection_id: number }>(
+      `SELECT DISTINCT collection_id FROM access_grant WHERE recorded_until IS NULL AND
          (person_id = @personId OR group_id IN (${GROUPS_NOW}))`,
       { personId },
     )
-    .map((row) => row.calendar_id);
+    .map((row) => row.collection_id);
 }
 
 /** The calendars on which a grant speaks to a group. */
 export function calendarsOpenTo(db: Connection, groupId: number): number[] {
   return db
     .arrays<[number]>(
-      `SELECT DISTINCT calendar_id FROM access_grant WHERE group_id = ? AND recorded_until IS NULL AND sight <> 'nothing'`,
+      `SELECT DISTINCT collection_id FROM access_grant WHERE group_id = ? AND recorded_until IS NULL AND sight <> 'nothing'`,
       groupId,
     )
     .map(([id]) => id);
@@ -195,7 +195,7 @@ export function grantsSpeakingTo(db: Connection, personId: number): Map<number, 
     return rights;
   };
   for (const v of db.arrays<SpeakingRow>(
-    `SELECT g.calendar_id, CASE g.audience WHEN 'everyone' THEN 0 WHEN 'person' THEN -1 ELSE g.group_id END, ${MIX},
+    `SELECT g.collection_id, CASE g.audience WHEN 'everyone' THEN 0 WHEN 'person' THEN -1 ELSE g.group_id END, ${MIX},
        g.starts, g.ends
      FROM access_grant g WHERE g.recorded_until IS NULL AND
        (g.audience = 'everyone' OR g.person_id = @personId OR g.group_id IN (${GROUPS_NOW}))`,
@@ -220,9 +220,9 @@ export function grantsOnAllCalendars(db: Connection): Map<number, StoredGrant[]>
   const byCalendar = new Map<number, StoredGrant[]>();
   const rows = db.all<Row>('SELECT * FROM access_grant WHERE recorded_until IS NULL ORDER BY id');
   for (const row of rows) {
-    const list = byCalendar.get(row.calendar_id);
+    const list = byCalendar.get(row.collection_id);
     if (list) list.push(decode(row));
-    else byCalendar.set(row.calendar_id, [decode(row)]);
+    else byCalendar.set(row.collection_id, [decode(row)]);
   }
   return byCalendar;
 }
@@ -231,11 +231,11 @@ export function grantsOnAllCalendars(db: Connection): Map<number, StoredGrant[]>
 export function insertGrant(db: Connection, grant: Omit<StoredGrant, 'id' | 'recordedUntil'>): number {
   const { audience: a, rights: r } = grant;
   return db.run(
-    `INSERT INTO access_grant (key, calendar_id, audience, person_id, group_id, link, sight, may_add, may_change, may_remove,
+    `INSERT INTO access_grant (key, collection_id, audience, person_id, group_id, link, sight, may_add, may_change, may_remove,
        suggest, private, speaks, copies, shares, starts, ends, given_by, given_for, by_administrator, hangs, recorded_from)
      VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
     grant.key,
-    grant.calendarId,
+    grant.collectionId,
     a.kind,
     a.kind === 'person' ? a.personId : null,
     a.kind === 'group' ? a.groupId : null,
@@ -260,9 +260,9 @@ export function insertGrant(db: Connection, grant: Omit<StoredGrant, 'id' | 'rec
 }
 
 /** Whether a grant on a calendar names a person, or ever did. */
-export function grantsEverNaming(db: Connection, calendarId: number, personId: number): boolean {
+export function grantsEverNaming(db: Connection, collectionId: number, personId: number): boolean {
   return (
-    db.get('SELECT 1 FROM access_grant WHERE calendar_id = ? AND person_id = ? LIMIT 1', calendarId, personId) !==
+    db.get('SELECT 1 FROM access_grant WHERE collection_id = ? AND person_id = ? LIMIT 1', collectionId, personId) !==
     undefined
   );
 }

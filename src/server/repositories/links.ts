@@ -4,7 +4,7 @@ import type { Connection } from '../db/index.ts';
 export interface Link {
   readonly id: number;
   readonly key: string;
-  readonly calendarId: number;
+  readonly collectionId: number;
   readonly name: string;
   readonly madeBy: number;
   readonly madeAt: number;
@@ -14,7 +14,7 @@ export interface Link {
 interface Row {
   id: number;
   key: string;
-  calendar_id: number;
+  collection_id: number;
   name: string;
   made_by: number;
   made_at: number;
@@ -23,12 +23,15 @@ interface Row {
 
 /** A link by its key; `null` where there is none. */
 export function linkByKey(db: Connection, key: string): Link | null {
-  const r = db.get<Row>('SELECT id, key, calendar_id, name, made_by, made_at, last_used FROM link WHERE key = ?', key);
+  const r = db.get<Row>(
+    'SELECT id, key, collection_id, name, made_by, made_at, last_used FROM link WHERE key = ?',
+    key,
+  );
   return r
     ? {
         id: r.id,
         key: r.key,
-        calendarId: r.calendar_id,
+        collectionId: r.collection_id,
         name: r.name,
         madeBy: r.made_by,
         madeAt: r.made_at,
@@ -39,9 +42,9 @@ export function linkByKey(db: Connection, key: string): Link | null {
 
 export function insertLink(db: Connection, link: Omit<Link, 'id' | 'lastUsed'>): void {
   db.run(
-    'INSERT INTO link (key, calendar_id, name, made_by, made_at) VALUES (?, ?, ?, ?, ?)',
+    'INSERT INTO link (key, collection_id, name, made_by, made_at) VALUES (?, ?, ?, ?, ?)',
     link.key,
-    link.calendarId,
+    link.collectionId,
     link.name,
     link.madeBy,
     link.madeAt,

@@ -9,7 +9,7 @@ export interface Notice {
   readonly personId: number;
   readonly at: number;
   readonly kind: 'given' | 'changed' | 'taken' | 'joined' | 'wayInMade' | 'passwordMade';
-  readonly calendarId: number | null;
+  readonly collectionId: number | null;
   readonly ownerId: number | null;
   readonly grantId: number | null;
   readonly byId: number;
@@ -22,7 +22,7 @@ interface Row {
   person_id: number;
   at: number;
   kind: Notice['kind'];
-  calendar_id: number | null;
+  collection_id: number | null;
   owner_id: number | null;
   grant_id: number | null;
   by_id: number;
@@ -32,12 +32,12 @@ interface Row {
 
 export function insertNotice(db: Connection, notice: Omit<Notice, 'readAt'>): void {
   db.run(
-    'INSERT INTO notice (key, person_id, at, kind, calendar_id, owner_id, grant_id, by_id, note) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)',
+    'INSERT INTO notice (key, person_id, at, kind, collection_id, owner_id, grant_id, by_id, note) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)',
     notice.key,
     notice.personId,
     notice.at,
     notice.kind,
-    notice.calendarId,
+    notice.collectionId,
     notice.ownerId,
     notice.grantId,
     notice.byId,
@@ -52,7 +52,7 @@ export function noticesTo(db: Connection, personId: number, most: number): Notic
     personId: r.person_id,
     at: r.at,
     kind: r.kind,
-    calendarId: r.calendar_id,
+    collectionId: r.collection_id,
     ownerId: r.owner_id,
     grantId: r.grant_id,
     byId: r.by_id,
@@ -72,12 +72,12 @@ export function markNoticesRead(db: Connection, personId: number, at: number): v
 }
 
 /** When somebody was first told of each grant of a calendar, by the grant's row number. */
-export function toldOf(db: Connection, calendarId: number): Map<number, number> {
+export function toldOf(db: Connection, collectionId: number): Map<number, number> {
   return new Map(
     db.arrays<[number, number]>(
-      `SELECT n.grant_id, min(n.at) FROM notice n JOIN calendar c ON c.id = n.calendar_id
-       WHERE n.calendar_id = ? AND n.grant_id IS NOT NULL AND n.person_id <> c.owner_id GROUP BY n.grant_id`,
-      calendarId,
+      `SELECT n.grant_id, min(n.at) FROM notice n JOIN collection c ON c.id = n.collection_id
+       WHERE n.collection_id = ? AND n.grant_id IS NOT NULL AND n.person_id <> c.owner_id GROUP BY n.grant_id`,
+      collectionId,
     ),
   );
 }

@@ -7,7 +7,7 @@ export interface Outgoing {
   readonly at: number;
   readonly personId: number;
   readonly kind: 'given' | 'changed' | 'taken' | 'ending' | 'wayIn' | 'wayInMade' | 'passwordMade';
-  readonly calendarId: number | null;
+  readonly collectionId: number | null;
   readonly grantId: number | null;
   readonly byId: number | null;
   readonly note: string;
@@ -20,7 +20,7 @@ interface Row {
   at: number;
   person_id: number;
   kind: Outgoing['kind'];
-  calendar_id: number | null;
+  collection_id: number | null;
   grant_id: number | null;
   by_id: number | null;
   note: string;
@@ -33,7 +33,7 @@ const decode = (r: Row): Outgoing => ({
   at: r.at,
   personId: r.person_id,
   kind: r.kind,
-  calendarId: r.calendar_id,
+  collectionId: r.collection_id,
   grantId: r.grant_id,
   byId: r.by_id,
   note: r.note,
@@ -42,13 +42,13 @@ const decode = (r: Row): Outgoing => ({
 
 export function insertOutgoing(db: Connection, o: Omit<Outgoing, 'id' | 'tries'>): void {
   db.run(
-    `INSERT INTO outbox (key, at, person_id, kind, calendar_id, grant_id, by_id, note, next_try)
+    `INSERT INTO outbox (key, at, person_id, kind, collection_id, grant_id, by_id, note, next_try)
      VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)`,
     o.key,
     o.at,
     o.personId,
     o.kind,
-    o.calendarId,
+    o.collectionId,
     o.grantId,
     o.byId,
     o.note,
@@ -76,11 +76,11 @@ export function wasRemindedOf(db: Connection, grantId: number, personId: number)
 }
 
 /** Whether a person was ever told by letter of their access to a calendar. */
-export function wasToldByLetter(db: Connection, calendarId: number, personId: number): boolean {
+export function wasToldByLetter(db: Connection, collectionId: number, personId: number): boolean {
   return (
     db.get(
-      `SELECT 1 FROM outbox WHERE kind IN ('given', 'changed') AND calendar_id = ? AND person_id = ? LIMIT 1`,
-      calendarId,
+      `SELECT 1 FROM outbox WHERE kind IN ('given', 'changed') AND collection_id = ? AND person_id = ? LIMIT 1`,
+      collectionId,
       personId,
     ) !== undefined
   );
@@ -114,12 +114,12 @@ export function markFailed(db: Connection, id: number, nextTry: number | null): 
 }
 
 /** What became of the letters about each grant of a calendar: the newest one's state, by the grant's row number. */
-export function lettersAbout(db: Connection, calendarId: number): Map<number, 'waiting' | 'sent' | 'failed'> {
+export function lettersAbout(db: Connection, collectionId: number): Map<number, 'waiting' | 'sent' | 'failed'> {
   return new Map(
     db.arrays<[number, 'waiting' | 'sent' | 'failed']>(
       `SELECT grant_id, CASE WHEN sent_at IS NOT NULL THEN 'sent' WHEN given_up = 1 THEN 'failed' ELSE 'waiting' END
-       FROM outbox WHERE calendar_id = ? AND grant_id IS NOT NULL AND kind <> 'ending' ORDER BY id`,
-      calendarId,
+       FROM outbox WHERE collection_id = ? AND grant_id IS NOT NULL AND kind <> 'ending' ORDER BY id`,
+      collectionId,
     ),
   );
 }

@@ -89,8 +89,8 @@ export type DirectoryLine = readonly [
 export function directoryLines(db: Connection): DirectoryLine[] {
   return db.arrays<DirectoryLine>(
     `SELECT p.id, p.handle, p.name, p.address, p.role, p.site, p.colour, c.id, c.id IN
-       (SELECT calendar_id FROM suspension WHERE recorded_until IS NULL), p.kind
-     FROM person p LEFT JOIN calendar c ON c.owner_id = p.id AND c.main = 1 WHERE p.inside = 1 ORDER BY p.name`,
+       (SELECT collection_id FROM suspension WHERE recorded_until IS NULL), p.kind
+     FROM person p LEFT JOIN collection c ON c.owner_id = p.id AND c.main = 1 WHERE p.inside = 1 ORDER BY p.name`,
   );
 }
 

@@ -4,7 +4,7 @@ import { GROUPS_NOW } from './groups.ts';
 /** A change put forward. `item` and `happening` (epoch milliseconds) name what it is about; `body` is what the contract read. */
 export interface Suggestion {
   readonly key: string;
-  readonly calendarId: number;
+  readonly collectionId: number;
   readonly personId: number;
   readonly at: number;
   readonly kind: 'add' | 'change' | 'remove';
@@ -20,7 +20,7 @@ export interface Suggestion {
 
 interface Row {
   key: string;
-  calendar_id: number;
+  collection_id: number;
   person_id: number;
   at: number;
   kind: Suggestion['kind'];
@@ -36,7 +36,7 @@ interface Row {
 
 const decode = (r: Row): Suggestion => ({
   key: r.key,
-  calendarId: r.calendar_id,
+  collectionId: r.collection_id,
   personId: r.person_id,
   at: r.at,
   kind: r.kind,
@@ -52,10 +52,10 @@ const decode = (r: Row): Suggestion => ({
 
 export function insertSuggestion(db: Connection, s: Omit<Suggestion, 'state' | 'answeredBy' | 'answerNote'>): void {
   db.run(
-    `INSERT INTO suggestion (key, calendar_id, person_id, at, kind, item_id, happening, version, body, why)
+    `INSERT INTO suggestion (key, collection_id, person_id, at, kind, item_id, happening, version, body, why)
      VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
     s.key,
-    s.calendarId,
+    s.collectionId,
     s.personId,
     s.at,
     s.kind,
@@ -75,9 +75,9 @@ export function insertSuggestion(db: Connection, s: Omit<Suggestion, 'state' | '
 export function openSuggestionsNear(db: Connection, personId: number): Suggestion[] {
   return db
     .all<Row>(
-      `SELECT s.* FROM suggestion s JOIN calendar c ON c.id = s.calendar_id
+      `SELECT s.* FROM suggestion s JOIN collection c ON c.id = s.collection_id
        WHERE s.state = 'open' AND s.person_id <> @personId AND (c.owner_id = @personId OR EXISTS (
-         SELECT 1 FROM access_grant g WHERE g.calendar_id = s.calendar_id AND g.recorded_until IS NULL
+         SELECT 1 FROM access_grant g WHERE g.collection_id = s.collection_id AND g.recorded_until IS NULL
            AND (g.may_add = 1 OR g.may_change <> 'none' OR g.may_remove <> 'none')
            AND (g.audience = 'everyone' OR g.person_id = @personId OR g.group_id IN (${GROUPS_NOW}))))
        ORDER BY s.id`,

@@ -6,7 +6,7 @@ export interface TrailEntry {
   readonly at: number;
   readonly actorId: number;
   readonly principalId: number;
-  readonly calendarId: number | null;
+  readonly collectionId: number | null;
   readonly subject: string;
   readonly verb: string;
   readonly before: unknown;
@@ -15,13 +15,13 @@ export interface TrailEntry {
 
 export function recordTrail(db: Connection, entry: TrailEntry): void {
   db.run(
-    `INSERT INTO trail (key, at, actor_id, principal_id, calendar_id, subject, verb, before, after)
+    `INSERT INTO trail (key, at, actor_id, principal_id, collection_id, subject, verb, before, after)
      VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)`,
     entry.key,
     entry.at,
     entry.actorId,
     entry.principalId,
-    entry.calendarId,
+    entry.collectionId,
     entry.subject,
     entry.verb,
     entry.before === null ? null : JSON.stringify(entry.before),
@@ -32,14 +32,14 @@ export function recordTrail(db: Connection, entry: TrailEntry): void {
 /** What was written on a calendar's items after an instant, in order, at most `most` entries. */
 export function trailAfter(
   db: Connection,
-  calendarId: number,
+  collectionId: number,
   at: number,
   most: number,
 ): Pick<TrailEntry, 'before' | 'after'>[] {
   return db
     .all<{ before: string | null; after: string | null }>(
-      `SELECT before, after FROM trail WHERE calendar_id = ? AND at > ? AND verb LIKE 'item.%' ORDER BY id LIMIT ?`,
-      calendarId,
+      `SELECT before, after FROM trail WHERE collection_id = ? AND at > ? AND verb LIKE 'item.%' ORDER BY id LIMIT ?`,
+      collectionId,
       at,
       most,
     )
@@ -56,7 +56,7 @@ export function trailByKey(db: Connection, key: string): TrailEntry | null {
     at: number;
     actor_id: number;
     principal_id: number;
-    calendar_id: number | null;
+    collection_id: number | null;
     subject: string;
     verb: string;
     before: string | null;
@@ -68,7 +68,7 @@ export function trailByKey(db: Connection, key: string): TrailEntry | null {
     at: r.at,
     actorId: r.actor_id,
     principalId: r.principal_id,
-    calendarId: r.calendar_id,
+    collectionId: r.collection_id,
     subject: r.subject,
     verb: r.verb,
     before: r.before === null ? null : JSON.parse(r.before),

@@ -149,7 +149,7 @@ export async function undoAny(ctx: Context, key: string): Promise<Result<Written
       const now = again(ctx);
       return isRefusal(now) ? now : undo(now, key);
     });
-  const calendar = entry.calendarId === null ? null : calendarById(ctx.db, entry.calendarId);
+  const calendar = entry.collectionId === null ? null : calendarById(ctx.db, entry.collectionId);
   if (!calendar || entry.actorId !== ctx.viewer.id || entry.verb !== 'item.broughtIn') return refuse('notFound');
   const answer = await work(ctx, 'takeBatchBack', { key });
   if (!answer.ok) return answer;

@@ -51,7 +51,7 @@ export function findAudience(ctx: Context, wire: AudienceWire, calendar: Calenda
     }
     case 'link': {
       const link = linkByKey(ctx.db, wire.id);
-      return link?.calendarId === calendar.id ? ofLink(link) : wrong('audience');
+      return link?.collectionId === calendar.id ? ofLink(link) : wrong('audience');
     }
     case 'address':
       return ofAddress(ctx, wire, calendar);
@@ -87,7 +87,7 @@ export function audienceOf(ctx: Context, grant: StoredGrant): FoundAudience | nu
   if (a.kind === 'everyone') return everyone({ kind: 'everyone' });
   if (a.kind === 'person') {
     const person = personById(ctx.db, a.personId);
-    return person && ofPerson(ctx, person, grant.calendarId);
+    return person && ofPerson(ctx, person, grant.collectionId);
   }
   if (a.kind === 'group') {
     const group = groupById(ctx.db, a.groupId);

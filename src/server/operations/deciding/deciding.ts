@@ -46,7 +46,8 @@ export function grantOf(stored: StoredGrant): Grant {
 
 /** A calendar with its grants as the rule reads it. */
 export function collectionOf(calendar: Calendar, grants: readonly StoredGrant[]): Collection {
-  return { owner: String(calendar.ownerId), suspended: calendar.suspended, grants: grants.map(grantOf) };
+  const { kind, main, ownerId, suspended } = calendar;
+  return { kind, main, owner: String(ownerId), suspended, grants: grants.map(grantOf) };
 }
 
 /** The rules where none was ever set. */

@@ -26,10 +26,10 @@ const UNDO_FOR = 15 * 60_000;
  */
 export function undo(ctx: Context, key: string): Result<WrittenAnswer> {
   const entry = trailByKey(ctx.db, key);
-  if (!entry || entry.actorId !== ctx.viewer.id || entry.calendarId === null || !entry.verb.startsWith('item.'))
+  if (!entry || entry.actorId !== ctx.viewer.id || entry.collectionId === null || !entry.verb.startsWith('item.'))
     return refuse('notFound');
   if (ctx.now - entry.at > UNDO_FOR) return refuse('notFound');
-  const calendar = calendarById(ctx.db, entry.calendarId);
+  const calendar = calendarById(ctx.db, entry.collectionId);
   if (!calendar || !Array.isArray(entry.after)) return refuse('notFound');
   const decided = decideOn(ctx, calendar);
   if (decided.decision.rights.sight === 'nothing') return refuse('notFound');

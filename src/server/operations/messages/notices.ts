@@ -31,8 +31,8 @@ export function listNotices(ctx: Context): Result<NoticesAnswer> {
       ? audience.personId === ctx.viewer.id
       : audience.kind === 'group' && groups.has(audience.groupId);
   const notices = noticesTo(ctx.db, ctx.viewer.id, MOST).flatMap((notice) => {
-    const calendar = notice.calendarId === null ? null : calendarById(ctx.db, notice.calendarId);
-    if (!calendar && notice.calendarId !== null) return [];
+    const calendar = notice.collectionId === null ? null : calendarById(ctx.db, notice.collectionId);
+    if (!calendar && notice.collectionId !== null) return [];
     const mine = calendar?.ownerId === ctx.viewer.id;
     const recorded = notice.grantId === null ? null : grantById(ctx.db, notice.grantId);
     const stands = recorded?.recordedUntil === null && (mine || namesMe(recorded)) ? recorded : null;

@@ -31,13 +31,13 @@ export function remindOfEnds(db: Connection, now: number): number {
             : [];
       for (const personId of people) {
         if (personById(db, personId)?.inside !== false || wasRemindedOf(db, grant.id, personId)) continue;
-        if (!wasToldByLetter(db, grant.calendarId, personId)) continue;
+        if (!wasToldByLetter(db, grant.collectionId, personId)) continue;
         insertOutgoing(db, {
           key: newKey(),
           at: now,
           personId,
           kind: 'ending',
-          calendarId: grant.calendarId,
+          collectionId: grant.collectionId,
           grantId: grant.id,
           byId: null,
           note: '',

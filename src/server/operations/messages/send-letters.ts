@@ -50,7 +50,7 @@ export function settleLetters(db: Connection): void {
 
 /** The text of a letter; `null` where what it would tell of no longer stands. */
 async function write(db: Connection, now: number, outgoing: Outgoing, person: Person): Promise<ReadyLetter | null> {
-  const calendar = outgoing.calendarId === null ? null : calendarById(db, outgoing.calendarId);
+  const calendar = outgoing.collectionId === null ? null : calendarById(db, outgoing.collectionId);
   const owner = calendar && personById(db, calendar.ownerId);
   const by = outgoing.byId === null ? null : personById(db, outgoing.byId);
   const grant = outgoing.grantId === null ? null : grantById(db, outgoing.grantId);

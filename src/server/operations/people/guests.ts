@@ -30,7 +30,7 @@ export function askWayIn(address: string, headers: Headers): Result<{ done: true
         at,
         personId: person.id,
         kind: 'wayIn',
-        calendarId: null,
+        collectionId: null,
         grantId: null,
         byId: null,
         note: '',

@@ -11,7 +11,8 @@ import {
 } from '../../auth/accounts.ts';
 import { database } from '../../db/index.ts';
 import { hub } from '../../live/hub.ts';
-import { type Calendar, calendarById, calendarsOf, handOn } from '../../repositories/calendars.ts';
+import { type Calendar, calendarById, calendarsOf } from '../../repositories/calendars.ts';
+import { handOn } from '../../repositories/collections.ts';
 import { calendarsNaming, endGrant, grantsNaming, grantsOn } from '../../repositories/grants.ts';
 import { allGroups, directMembersOf, endMembership } from '../../repositories/groups.ts';
 import {
@@ -52,7 +53,7 @@ export async function readPerson(ctx: Context, handle: string): Promise<Result<P
     inside: person.inside,
     signsIn: person.account !== null && (await hasPassword(person.account)),
     grants: grantsNaming(ctx.db, person.id).flatMap((grant) => {
-      const calendar = calendarById(ctx.db, grant.calendarId);
+      const calendar = calendarById(ctx.db, grant.collectionId);
       if (!calendar) return [];
       const { rights } = grant;
       return [

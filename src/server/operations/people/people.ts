@@ -46,6 +46,8 @@ export function listPeople(ctx: Context): Result<PeopleAnswer> {
   const people = directoryLines(ctx.db).map((line): PersonWire => {
     const [id, handle, name, address, role, site, colour, calendar, suspended, kind] = line;
     const collection = {
+      kind: 'calendar' as const,
+      main: true,
       owner: String(id),
       suspended: suspended === 1,
       grants: calendar === null ? [] : (grants.get(calendar) ?? []),
@@ -81,8 +83,8 @@ function furtherSeen(
   const house = storedRules(ctx.db);
   const seen = new Map<number, PersonWire['further']>();
   for (const calendar of furtherCalendars(ctx.db)) {
-    const { ownerId, key, name, suspended } = calendar;
-    const collection = { owner: String(ownerId), suspended, grants: grants.get(calendar.id) ?? [] };
+    const { kind, main, ownerId, key, name, suspended } = calendar;
+    const collection = { kind, main, owner: String(ownerId), suspended, grants: grants.get(calendar.id) ?? [] };
     const { sight } = decide(collection, viewer, ctx.now, ceilingsOn(house, calendar)).rights;
     if (sight === 'nothing') continue;
     seen.set(ownerId, [...(seen.get(ownerId) ?? []), { key, name, sight }]);
@@ -178,7 +180,7 @@ export function addPerson(db: Connection, at: number, by: Person | null, input: 
       at,
       actorId: giver.id,
       principalId: giver.id,
-      calendarId,
+      collectionId: calendarId,
       subject: person.key,
       verb: 'person.added',
       before: null,
@@ -207,7 +209,7 @@ export function makeCalendar(
   if (startSight !== 'nothing')
     insertGrant(db, {
       key: newKey(),
-      calendarId: id,
+      collectionId: id,
       audience: { kind: 'everyone' },
       rights: { ...NO_RIGHTS, sight: startSight },
       starts: null,
@@ -239,7 +241,7 @@ export function beginCalendar(ctx: Context, body: { of: string; name: string }):
     if (owner.id !== ctx.viewer.id)
       insertGrant(ctx.db, {
         key: newKey(),
-        calendarId: id,
+        collectionId: id,
         audience: { kind: 'person', personId: ctx.viewer.id },
         rights: decision.rights,
         starts: null,
@@ -255,7 +257,7 @@ export function beginCalendar(ctx: Context, body: { of: string; name: string }):
       at: ctx.now,
       actorId: ctx.viewer.id,
       principalId: owner.id,
-      calendarId: id,
+      collectionId: id,
       subject: key,
       verb: 'calendar.begun',
       before: null,

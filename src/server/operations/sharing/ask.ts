@@ -1,7 +1,8 @@
 import type { AskAnswer, AskBody, ItemSightAnswer } from '@/contract/sharing-review.ts';
 import { type Decision, decide, type Explanation, explain, presetOf, readerOf } from '@/core/access/index.ts';
 import { instantText, parseInstant } from '@/core/time/index.ts';
-import { type Calendar, wasSuspended } from '../../repositories/calendars.ts';
+import type { Calendar } from '../../repositories/calendars.ts';
+import { wasSuspended } from '../../repositories/collections.ts';
 import { grantsOn, grantsOnAt, type StoredGrant } from '../../repositories/grants.ts';
 import { allMemberships, groupsOfAt, membersOf } from '../../repositories/groups.ts';
 import type { StoredItem } from '../../repositories/items.ts';

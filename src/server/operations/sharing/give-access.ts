@@ -6,7 +6,7 @@ import type {
   TakeBody,
   TakeSeveralBody,
 } from '@/contract/sharing.ts';
-import { fitRights, type Misfit, type Rights } from '@/core/access/index.ts';
+import { fitRights, type Misfit, offeredOn, type Rights } from '@/core/access/index.ts';
 import { fromWallLenient, isZone, parseDate } from '@/core/time/index.ts';
 import { newKey } from '../../ids.ts';
 import type { Calendar } from '../../repositories/calendars.ts';
@@ -43,6 +43,7 @@ const MISFIT_FIELDS = {
   fullSight: 'misfitFullSight',
   add: 'misfitAdd',
   arrangeAll: 'misfitArrangeAll',
+  otherKind: 'misfitOtherKind',
 } as const satisfies Record<Misfit['needs'], string>;
 
 const DAY = 86_400_000;
@@ -153,7 +154,7 @@ function planGive(ctx: Context, key: string, body: GiveBody): Plan | Refusal {
   const found = findGrant(ctx, key, body.audience, body.seen);
   if (isRefusal(found)) return found;
   const { audience, current } = found;
-  const misfit = fitRights(body.rights).lowered[0];
+  const misfit = fitRights(body.rights, offeredOn(found.decided.calendar)).lowered[0];
   if (misfit) return refuse('badInput', { fields: { [misfit.right]: MISFIT_FIELDS[misfit.needs] } });
   if (audience.stored.kind === 'link') {
     const barred = linkBarred(ctx, found.decided, body.rights);
@@ -281,7 +282,7 @@ function write(ctx: Context, plan: Plan): GivenAnswer {
   const id = next
     ? insertGrant(ctx.db, {
         key,
-        calendarId: calendar.id,
+        collectionId: calendar.id,
         audience: audience.stored,
         ...next,
         givenBy: ctx.viewer.id,
@@ -307,7 +308,7 @@ function makeAudience(ctx: Context, calendar: Calendar, audience: FoundAudience)
   if (toMake.kind === 'link') {
     insertLink(ctx.db, {
       key: toMake.key,
-      calendarId: calendar.id,
+      collectionId: calendar.id,
       name: toMake.name,
       madeBy: ctx.viewer.id,
       madeAt: ctx.now,

@@ -18,7 +18,7 @@ export function hearOthers(db: Connection): () => void {
     version = written;
     for (const note of changeNotesAfter(db, heard)) {
       heard = note.id;
-      const calendar = calendarById(db, note.calendarId);
+      const calendar = calendarById(db, note.collectionId);
       if (calendar)
         announceAccess({ db, now: now() }, calendar, collectionOf(calendar, grantsOnAt(db, calendar.id, note.at - 1)));
     }

@@ -24,7 +24,7 @@ const MOST_BY_LINK = 1500;
 export function findLink(secret: string, headers: Headers, db: Connection = database(), at: number = now()) {
   const key = linkKeyOf(secret);
   const link = key === null ? null : linkByKey(db, key);
-  const calendar = link && calendarById(db, link.calendarId);
+  const calendar = link && calendarById(db, link.collectionId);
   if (link && calendar) {
     const collection = collectionOf(calendar, grantsOn(db, calendar.id));
     const viewer = { kind: 'link' as const, id: link.key };

@@ -9,6 +9,7 @@ import {
   type Grant,
   type HouseRules,
   NO_RIGHTS,
+  offeredOn,
   presetOf,
   type Rights,
   readerOf,
@@ -61,7 +62,8 @@ export function previewAccess(ctx: Context, key: string, body: PreviewBody): Res
   const house = rulesOf(ctx.db, decided.calendar);
   const decideWith = (grants: readonly StoredGrant[]): Decision =>
     decide(collectionOf(decided.calendar, grants), audience.viewer, ctx.now, house);
-  const rights = body.rights && fitRights(body.rights).rights;
+  const offered = offeredOn(decided.calendar);
+  const rights = body.rights && fitRights(body.rights, offered).rights;
   const after = decideWith(rights ? [...others, thoughtGrant(decided, audience, rights)] : others);
   const without = decideWith(others);
   const before = decideWith(standing);
@@ -71,7 +73,7 @@ export function previewAccess(ctx: Context, key: string, body: PreviewBody): Res
     before: before.rights,
     without: without.rights,
     withoutStep: without.because[0]?.step ?? 'none',
-    choices: choicesFor(rights ?? NO_RIGHTS).map((choice) => ({
+    choices: choicesFor(rights ?? NO_RIGHTS, offered).map((choice) => ({
       ...choice,
       ...barredBy(ctx, decided, audience, choice),
     })),
@@ -91,7 +93,7 @@ function thoughtGrant({ calendar }: Decided, { stored }: FoundAudience, rights: 
   return {
     id: 0,
     key: 'thought of',
-    calendarId: calendar.id,
+    collectionId: calendar.id,
     audience: stored,
     rights,
     starts: null,
@@ -163,6 +165,8 @@ function barredBy(ctx: Context, shared: Shared, { viewer, stored }: FoundAudienc
   const named =
     viewer.kind === 'link' ? { kind: 'link' as const, id: viewer.id } : { kind: 'person' as const, id: viewer.id };
   const alone = {
+    kind: shared.calendar.kind,
+    main: shared.calendar.main,
     owner: 'nobody',
     suspended: false,
     grants: [speaks({ kind: 'everyone' }), ...(stored.kind === 'everyone' ? [] : [speaks(named)])],

@@ -1,4 +1,5 @@
-import { calendarById, setSuspended } from '../../repositories/calendars.ts';
+import { calendarById } from '../../repositories/calendars.ts';
+import { setSuspended } from '../../repositories/collections.ts';
 import { grantsOn } from '../../repositories/grants.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import {

@@ -36,7 +36,7 @@ export function tellOf(
         at: ctx.now,
         personId,
         kind,
-        calendarId: calendar.id,
+        collectionId: calendar.id,
         grantId,
         byId: ctx.viewer.id,
         note: note.trim(),
@@ -71,7 +71,7 @@ function put(
     personId,
     at: ctx.now,
     kind,
-    calendarId: calendar.id,
+    collectionId: calendar.id,
     ownerId: calendar.ownerId,
     grantId,
     byId: ctx.viewer.id,
@@ -104,8 +104,8 @@ export function tellOfSignIn(
 ): void {
   const { db, now: at } = ctx;
   const key = newKey();
-  insertNotice(db, { key, personId, at, kind, calendarId: null, ownerId: null, grantId: null, byId, note: '' });
-  insertOutgoing(db, { key: newKey(), at, personId, kind, calendarId: null, grantId: null, byId, note: '' });
+  insertNotice(db, { key, personId, at, kind, collectionId: null, ownerId: null, grantId: null, byId, note: '' });
+  insertOutgoing(db, { key: newKey(), at, personId, kind, collectionId: null, grantId: null, byId, note: '' });
   hub().tell(personId, { kind: 'told' });
 }
 

@@ -63,7 +63,7 @@ export function putForward(ctx: Context, key: string, input: SuggestionBody): Re
   if (openSuggestionsOf(ctx.db, ctx.viewer.id) >= MOST_OPEN) return refuse('tooManySuggestions');
   const suggestion: Suggestion = {
     key: newKey(),
-    calendarId: decided.calendar.id,
+    collectionId: decided.calendar.id,
     personId: ctx.viewer.id,
     at: ctx.now,
     kind: input.kind,
@@ -130,7 +130,7 @@ interface Answerable {
  */
 function answerable(ctx: Context, s: Suggestion, decide = decideOn): Answerable | null {
   if (s.personId === ctx.viewer.id) return null;
-  const calendar = calendarById(ctx.db, s.calendarId);
+  const calendar = calendarById(ctx.db, s.collectionId);
   if (!calendar) return null;
   const decided = decide(ctx, calendar);
   const { rights } = decided.decision;
@@ -174,7 +174,7 @@ export function listSuggestions(ctx: Context): Result<SuggestionsAnswer> {
     return met ? [wire(ctx, directory, s, met.decided, met.found)] : [];
   });
   const own = suggestionsOf(ctx.db, ctx.viewer.id, MOST_OWN).flatMap((s) => {
-    const calendar = calendarById(ctx.db, s.calendarId);
+    const calendar = calendarById(ctx.db, s.collectionId);
     if (!calendar) return [];
     const decided = decide(ctx, calendar);
     if (decided.decision.rights.sight === 'nothing') return [];

@@ -1,0 +1,79 @@
+import { SIGHTS, type Sight } from '../calendar/index.ts';
+import type { CollectionKind, OtherItems, OtherKind } from '../collection/index.ts';
+import type { Extra } from './rights.ts';
+
+/** What differs between the kinds of collection: everything else of the rule holds for all of them. */
+interface KindRule {
+  /** The sights that are offered; any other acts as `nothing`. */
+  readonly sights: readonly Sight[];
+  /** The extras that mean nothing here: never given, and in nobody's decision but the owner's. */
+  readonly without: readonly Extra[];
+  /** What becomes of a private item for whoever isn't let in: a block without words, or nothing at all. */
+  readonly hides: 'withheld' | 'omitted';
+  /** Whether its organiser and attendees see an item in full. A party to a message has a copy of their own. */
+  readonly parties: boolean;
+}
+
+const WITHOUT_BUSY: readonly Sight[] = ['nothing', 'title', 'outline', 'full'];
+
+export const collectionKinds = {
+  calendar: { sights: SIGHTS, without: [], hides: 'withheld', parties: true },
+  contacts: { sights: WITHOUT_BUSY, without: ['speaks', 'copies'], hides: 'omitted', parties: true },
+  tasks: { sights: WITHOUT_BUSY, without: ['speaks', 'copies'], hides: 'omitted', parties: true },
+  folder: { sights: WITHOUT_BUSY, without: ['copies'], hides: 'omitted', parties: false },
+} as const satisfies Record<CollectionKind, KindRule>;
+
+/** What can be given on one collection. */
+export type Offered = Pick<KindRule, 'sights' | 'without'>;
+
+/** On a calendar that isn't its owner's main one nobody receives copies of their meeting messages. */
+const FURTHER_CALENDAR: Offered = { sights: SIGHTS, without: ['copies'] };
+
+/** What can be given on a collection of a kind; `main` is whether it is the calendar that carries its owner's name. */
+export function offeredOn({ kind, main }: { readonly kind: CollectionKind; readonly main: boolean }): Offered {
+  return kind === 'calendar' && !main ? FURTHER_CALENDAR : collectionKinds[kind];
+}
+
+type Policy<T> = { readonly [K in keyof T]: 'title' | 'outline' | 'full' };
+
+/** From which sight on each field of an item is sent. A field without an entry doesn't compile. */
+export const otherPolicies = {
+  contacts: {
+    name: 'title',
+    role: 'outline',
+    organisation: 'outline',
+    place: 'outline',
+    addresses: 'full',
+    phones: 'full',
+    notes: 'full',
+    categories: 'full',
+    visibility: 'full',
+    createdBy: 'full',
+  },
+  tasks: {
+    title: 'title',
+    due: 'title',
+    done: 'title',
+    belongsTo: 'outline',
+    notes: 'full',
+    link: 'full',
+    categories: 'full',
+    importance: 'full',
+    repeats: 'full',
+    visibility: 'full',
+    createdBy: 'full',
+  },
+  folder: {
+    from: 'title',
+    to: 'title',
+    when: 'title',
+    subject: 'title',
+    firstLine: 'outline',
+    attached: 'outline',
+    text: 'full',
+    attachments: 'full',
+    categories: 'full',
+    visibility: 'full',
+    createdBy: 'full',
+  },
+} as const satisfies { readonly [K in OtherKind]: Policy<OtherItems<unknown>[K]> };

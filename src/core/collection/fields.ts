@@ -1,0 +1,53 @@
+import type { Importance, Visibility } from '../calendar/index.ts';
+
+/** What an item of any kind has beside its own fields: how far it follows its collection, and who made it. */
+interface Kept<P> {
+  readonly visibility: Visibility;
+  readonly createdBy: P;
+}
+
+/** Somebody's address book has one of these for each person or organisation. */
+export interface Contact<P> extends Kept<P> {
+  readonly name: string;
+  readonly role: string | null;
+  readonly organisation: string | null;
+  readonly place: string | null;
+  readonly addresses: readonly string[];
+  readonly phones: readonly string[];
+  readonly notes: string | null;
+  readonly categories: readonly string[];
+}
+
+/** Something to be done. `due` is a date or an instant as text; `belongsTo` names what it is part of. */
+export interface Task<P> extends Kept<P> {
+  readonly title: string;
+  readonly due: string | null;
+  readonly done: boolean;
+  readonly belongsTo: string | null;
+  readonly notes: string | null;
+  readonly link: string | null;
+  readonly categories: readonly string[];
+  readonly importance: Importance;
+  readonly repeats: string | null;
+}
+
+/** A message of a folder. `when` is an instant as text; `attached` only says that there are attachments. */
+export interface Message<P> extends Kept<P> {
+  readonly from: string;
+  readonly to: readonly string[];
+  readonly when: string;
+  readonly subject: string;
+  readonly firstLine: string;
+  readonly attached: boolean;
+  readonly text: string;
+  readonly attachments: readonly string[];
+  readonly categories: readonly string[];
+}
+
+/** The items of each kind of collection that isn't a calendar. */
+export interface OtherItems<P> {
+  readonly contacts: Contact<P>;
+  readonly tasks: Task<P>;
+  readonly folder: Message<P>;
+}
+export type OtherKind = keyof OtherItems<unknown>;
