@@ -1,7 +1,6 @@
 import { SCOPES, type Sight } from '../calendar/index.ts';
-import type { Offered } from './kinds.ts';
 import { PRESETS, type Preset } from './preset.ts';
-import { EXTRAS, type Extra, fitRights, type Misfit, type Rights } from './rights.ts';
+import { EXTRAS, type Extra, fitRights, type Misfit, type Offered, type Rights } from './rights.ts';
 
 /** One thing that can be chosen for a grant: the rights it comes to, or what would have to be raised first. */
 export interface Choice {

@@ -5,7 +5,7 @@ export { type Explanation, explain } from './explain.ts';
 export { fieldPolicy } from './field-policy.ts';
 export type { Collection, Grant, Viewer } from './grant.ts';
 export { type HouseRules, STARTING_HOUSE_RULES } from './house-rules.ts';
-export { offeredOn, otherPolicies } from './kinds.ts';
+export { offeredOn } from './kinds.ts';
 export { SIGHT_RANK } from './ladder.ts';
 export { type MayItem, may, mayItem } from './may.ts';
 export { PRESETS, presetOf } from './preset.ts';

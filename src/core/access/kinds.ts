@@ -1,13 +1,9 @@
 import { SIGHTS, type Sight } from '../calendar/index.ts';
 import type { CollectionKind, OtherItems, OtherKind } from '../collection/index.ts';
-import type { Extra } from './rights.ts';
+import type { Offered } from './rights.ts';
 
 /** What differs between the kinds of collection: everything else of the rule holds for all of them. */
-interface KindRule {
-  /** The sights that are offered; any other acts as `nothing`. */
-  readonly sights: readonly Sight[];
-  /** The extras that mean nothing here: never given, and in nobody's decision but the owner's. */
-  readonly without: readonly Extra[];
+interface KindRule extends Offered {
   /** What becomes of a private item for whoever isn't let in: a block without words, or nothing at all. */
   readonly hides: 'withheld' | 'omitted';
   /** Whether its organiser and attendees see an item in full. A party to a message has a copy of their own. */
@@ -22,9 +18,6 @@ export const collectionKinds = {
   tasks: { sights: WITHOUT_BUSY, without: ['speaks', 'copies'], hides: 'omitted', parties: true },
   folder: { sights: WITHOUT_BUSY, without: ['copies'], hides: 'omitted', parties: false },
 } as const satisfies Record<CollectionKind, KindRule>;
-
-/** What can be given on one collection. */
-export type Offered = Pick<KindRule, 'sights' | 'without'>;
 
 /** On a calendar that isn't its owner's main one nobody receives copies of their meeting messages. */
 const FURTHER_CALENDAR: Offered = { sights: SIGHTS, without: ['copies'] };

@@ -1,5 +1,4 @@
 import type { Scope, Sight } from '../calendar/index.ts';
-import type { Offered } from './kinds.ts';
 import { higherScope, higherSight, SIGHT_RANK } from './ladder.ts';
 
 /** Everything a decision answers: sight, reach (`add`, `change`, `remove`) and the five extras. */
@@ -56,6 +55,14 @@ export function join(a: Rights, b: Rights): Rights {
     copies: a.copies || b.copies,
     shares: a.shares || b.shares,
   };
+}
+
+/** What can be given on one collection. */
+export interface Offered {
+  /** The sights that are offered; any other acts as `nothing`. */
+  readonly sights: readonly Sight[];
+  /** The extras that mean nothing here: never given, and in nobody's decision but the owner's. */
+  readonly without: readonly Extra[];
 }
 
 /** Why rights don't stand together: which one, and what would have to be raised first, or that it means nothing on this collection. */

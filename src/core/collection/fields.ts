@@ -7,7 +7,7 @@ interface Kept<P> {
 }
 
 /** Somebody's address book has one of these for each person or organisation. */
-export interface Contact<P> extends Kept<P> {
+interface Contact<P> extends Kept<P> {
   readonly name: string;
   readonly role: string | null;
   readonly organisation: string | null;
@@ -19,7 +19,7 @@ export interface Contact<P> extends Kept<P> {
 }
 
 /** Something to be done. `due` is a date or an instant as text; `belongsTo` names what it is part of. */
-export interface Task<P> extends Kept<P> {
+interface Task<P> extends Kept<P> {
   readonly title: string;
   readonly due: string | null;
   readonly done: boolean;
@@ -32,7 +32,7 @@ export interface Task<P> extends Kept<P> {
 }
 
 /** A message of a folder. `when` is an instant as text; `attached` only says that there are attachments. */
-export interface Message<P> extends Kept<P> {
+interface Message<P> extends Kept<P> {
   readonly from: string;
   readonly to: readonly string[];
   readonly when: string;

@@ -1,2 +1,2 @@
-export type { Contact, Message, OtherItems, OtherKind, Task } from './fields.ts';
+export type { OtherItems, OtherKind } from './fields.ts';
 export { COLLECTION_KINDS, type CollectionKind } from './kind.ts';
