@@ -3,16 +3,16 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
 import { afterAll, beforeAll, expect, test, vi } from 'vitest';
-import { type Connection, openDatabase } from '../db/index.ts';
+import type { Context } from '../operations/deciding/context.ts';
+import { readFrame } from '../operations/frame/read-frame.ts';
+import { listItems } from '../operations/items/list-items.ts';
+import { listNotices } from '../operations/messages/notices.ts';
+import { listPeople } from '../operations/people/people.ts';
+import { listSightlines, readHistory } from '../operations/sharing/sightlines.ts';
+import { START } from '../operations/small-organisation.ts';
+import { listSuggestions } from '../operations/suggestions/suggestions.ts';
 import { personByHandle } from '../repositories/people.ts';
-import type { Context } from './deciding/context.ts';
-import { readFrame } from './frame/read-frame.ts';
-import { listItems } from './items/list-items.ts';
-import { listNotices } from './messages/notices.ts';
-import { listPeople } from './people/people.ts';
-import { listSightlines, readHistory } from './sharing/sightlines.ts';
-import { START } from './small-organisation.ts';
-import { listSuggestions } from './suggestions/suggestions.ts';
+import { type Connection, openDatabase } from './index.ts';
 
 /*
  * A file as the sixth step left it, with something in nearly every table (`db/recorded/six-steps.sql`), and what everybody in it
