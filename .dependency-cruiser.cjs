@@ -130,7 +130,7 @@ module.exports = {
     {
       name: 'server-has-no-screen',
       severity: 'error',
-      from: { path: '^src/server/' },
+      from: { path: '^src/server/', pathNot: TEST },
       to: { path: '^node_modules/(react|react-dom|@mui|@emotion)/|^src/(ui|app)/' },
     },
     {

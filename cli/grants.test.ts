@@ -71,7 +71,7 @@ test('a server on the same data hears of it and tells the windows concerned, and
   const leave = ['tomas', 'amara'].map((who) =>
     hub().join(org.person(who).id, {
       session: null,
-      send: (message) => heard.push(`${who} ${message.kind}`),
+      send: (message) => heard.push(`${who} ${JSON.parse(message).kind}`),
       close: () => {},
     }),
   );

@@ -418,25 +418,76 @@ test('what is hidden and what isn’t there answer alike, to the byte', async ()
   await same(kofi, 'PUT', (key) => `/api/suggestions/${key}`, suggestion, { answer: 'no' });
 });
 
-test('the live stream says which calendar changed to those who see a change, and to the others nothing', async () => {
-  const ines = callers.get('ines') as Caller;
-  const write = async () => {
-    const made = await ines.send('POST', `/api/calendars/${calendar}/items`, {
-      when: { start: '2027-06-10T10:00', end: '2027-06-10T10:30', allDay: false, zone: 'Europe/Lisbon' },
-      title: mark('follow', 'title'),
-      notes: mark('follow', 'notes'),
-      shows: 'free',
+describe('the live stream', () => {
+  const listenAll = async (write: () => Promise<void>, until: string): Promise<Map<string, string>> => {
+    const all = [...Object.keys(MAY).filter((who) => who !== 'nobody signed in'), 'link'];
+    let open = 0;
+    let go = () => {};
+    const everyone = new Promise<void>((done) => {
+      go = done;
     });
-    expect(made.status).toBe(200);
+    const heard = all.map(async (who) => {
+      const caller = callers.get(who === 'link' ? 'nobody signed in' : who) as Caller;
+      const started = async () => {
+        if (++open === all.length) {
+          await write();
+          go();
+        } else await everyone;
+      };
+      return [
+        who,
+        await caller.listen(
+          started,
+          (said) => said.includes(until),
+          who === 'link' ? `/api/links/${link}/live` : undefined,
+        ),
+      ] as const;
+    });
+    return new Map(await Promise.all(heard));
   };
-  const heard = await (callers.get('amara') as Caller).listen(write, (all) => all.includes('data:'));
-  expect(heard).toContain(JSON.stringify({ kind: 'changed', calendar }));
-  expect(heard).not.toContain('zq');
-  // A free item is no busy block: nothing that Kofi or Dario gets has changed, and so nothing is said.
-  const kofi = (callers.get('kofi') as Caller).listen(write, (all) => all.includes('data:'));
-  const dario = (callers.get('dario') as Caller).listen(write, (all) => all.includes('data:'));
-  expect(await kofi).not.toContain('data:');
-  expect(await dario).not.toContain('data:');
+
+  test('shows each who hears of a change what they may see of it and no byte of the rest', async () => {
+    const ines = callers.get('ines') as Caller;
+    type Listed = { items: { id: string; title: string; version: number }[] };
+    const heard = await listenAll(async () => {
+      const { items } = await ines.json<Listed>(`/api/calendars/${calendar}/items?${RANGE}`);
+      for (const [i, item] of ITEMS.entries()) {
+        const { id = '', version } = items.find((it) => it.title === mark(item, 'title')) ?? {};
+        const when = { start: `2027-06-09T1${i}:05`, end: `2027-06-09T1${i}:25`, allDay: false, zone: 'Europe/Lisbon' };
+        const changed = await ines.send('PATCH', `/api/items/${id}`, { version, when, fields: { importance: 'high' } });
+        expect(changed.status).toBe(200);
+      }
+    }, '"start":"2027-06-09T12:05:00Z"');
+    for (const [who, said] of heard) {
+      const may = MAY[who] ?? { follow: [], open: [], outline: [], private: [] };
+      const want = ITEMS.flatMap((item) => may[item].filter((f) => f !== 'kept').map((field) => mark(item, field)));
+      expect([who, [...new Set(said.match(/zq\w+qz/g))].sort()]).toEqual([who, want.sort()]);
+      // Four changes of what they see as blocks at least, or, of what isn't theirs to know of, nothing.
+      expect([who, said.includes('data:')]).toEqual([who, who !== 'dario']);
+      if (!['ines', 'tomas'].includes(who)) expect([who, said.includes('"asSet"')]).toEqual([who, false]);
+    }
+  });
+
+  test('says nothing of a change to those for whom nothing changed', async () => {
+    const ines = callers.get('ines') as Caller;
+    const write = async () => {
+      const made = await ines.send('POST', `/api/calendars/${calendar}/items`, {
+        when: { start: '2027-06-10T10:00', end: '2027-06-10T10:30', allDay: false, zone: 'Europe/Lisbon' },
+        title: mark('follow', 'title'),
+        notes: mark('follow', 'notes'),
+        shows: 'free',
+      });
+      expect(made.status).toBe(200);
+    };
+    const heard = await (callers.get('amara') as Caller).listen(write, (all) => all.includes('data:'));
+    expect(heard).toContain(mark('follow', 'title'));
+    expect(heard).not.toContain(mark('follow', 'notes'));
+    // A free item is no busy block: nothing that Kofi or Dario gets has changed, and so nothing is said.
+    const kofi = (callers.get('kofi') as Caller).listen(write, (all) => all.includes('data:'));
+    const dario = (callers.get('dario') as Caller).listen(write, (all) => all.includes('data:'));
+    expect(await kofi).not.toContain('data:');
+    expect(await dario).not.toContain('data:');
+  });
 });
 
 test('a link shows what it may and not a byte more, to whoever holds its address, and nothing once it is withdrawn', async () => {

@@ -12,6 +12,7 @@ import {
 } from '@/core/calendar/index.ts';
 import type { Routes } from './route.ts';
 import { rightsSchema } from './sight.ts';
+import { type Version, version } from './version.ts';
 
 const party = z.strictObject({ name: z.string().nullable(), address: z.string() });
 
@@ -135,12 +136,22 @@ export type BoardHead = z.infer<typeof boardHead>;
 /** Set where the answer was full: how many items there were, to ask on with `after`. */
 const more = z.number().nullable();
 
-export const itemsAnswer = z.strictObject({ head: boardHead, items: z.array(itemWire), cutShort: z.boolean(), more });
+/** As of which change the answer is, for whoever follows them; `null` where nobody listens. */
+const asOf = { version: version.nullable() };
+
+export const itemsAnswer = z.strictObject({
+  head: boardHead,
+  items: z.array(itemWire),
+  cutShort: z.boolean(),
+  more,
+  ...asOf,
+});
 export interface ItemsAnswer {
   readonly head: BoardHead;
   readonly items: readonly ItemWire[];
   readonly cutShort: boolean;
   readonly more: number | null;
+  readonly version: Version | null;
 }
 
 /** What whoever holds a link gets: whose calendar it is, and the items; nothing else of anybody. */
@@ -154,6 +165,7 @@ export const linkItemsAnswer = z.strictObject({
   now: z.string(),
   cutShort: z.boolean(),
   more,
+  ...asOf,
 });
 export interface LinkItemsAnswer {
   readonly owner: string;
@@ -165,13 +177,16 @@ export interface LinkItemsAnswer {
   readonly now: string;
   readonly cutShort: boolean;
   readonly more: number | null;
+  readonly version: Version | null;
 }
 
 /** Booked minutes by day over a range, computed from the views the viewer gets. */
+export const loadDay = z.strictObject({ date, booked: z.number(), clashes: z.number() });
 export const loadAnswer = z.strictObject({
-  days: z.array(z.strictObject({ date, booked: z.number(), clashes: z.number() })),
+  days: z.array(loadDay),
   /** Not all of it could be counted: the days hold more than an answer does. */
   cutShort: z.boolean(),
+  ...asOf,
 });
 export type LoadAnswer = z.infer<typeof loadAnswer>;
 

@@ -8,6 +8,7 @@ import { migrate } from './migrate.ts';
 export class Connection {
   private readonly statements = new Map<string, Database.Statement>();
   private readonly rawStatements = new Map<string, Database.Statement>();
+  private readonly afterwards: (() => void)[] = [];
   constructor(readonly raw: Database.Database) {}
 
   private statement(text: string): Database.Statement {
@@ -49,7 +50,23 @@ export class Connection {
 
   /** Runs work in one transaction: all of it is written, or, where it throws, none. Work is synchronous. */
   write<T>(work: () => T): T {
-    return this.raw.transaction(work).immediate();
+    const waiting = this.afterwards.length;
+    let done: T;
+    try {
+      done = this.raw.transaction(work).immediate();
+    } catch (error) {
+      // What a part that was not written would have done afterwards isn't done.
+      this.afterwards.length = waiting;
+      throw error;
+    }
+    if (!this.raw.inTransaction) for (const then of this.afterwards.splice(0)) then();
+    return done;
+  }
+
+  /** Does something once what is being written is there for others to read; at once where nothing is being written. */
+  afterWriting(then: () => void): void {
+    if (this.raw.inTransaction) this.afterwards.push(then);
+    else then();
   }
 }
 

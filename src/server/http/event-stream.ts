@@ -1,6 +1,7 @@
-import { hub, type Listener, type LiveMessage } from '../live/hub.ts';
+import { type LiveMessage, liveMessage } from '@/contract/items-live.ts';
+import { hub, type Listener } from '../live/hub.ts';
 import { refuse } from '../result.ts';
-import { refusalResponse } from './route.ts';
+import { checkAnswers, refusalResponse } from './route.ts';
 
 const BEAT_MS = 5000;
 const OVER = `data: ${JSON.stringify({ kind: 'over' } satisfies LiveMessage)}\n\n`;
@@ -31,7 +32,10 @@ export function eventStream(
           close();
         }
       };
-      const send = (message: LiveMessage) => put(`data: ${JSON.stringify(message)}\n\n`);
+      const send = (message: string) => {
+        if (checkAnswers) liveMessage.parse(JSON.parse(message));
+        put(`data: ${message}\n\n`);
+      };
       const end = () => {
         controller.enqueue(encoder.encode(OVER));
         close();

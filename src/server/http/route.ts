@@ -32,7 +32,8 @@ type Handled = Response | Refusal | { readonly ok: true; readonly value: unknown
 const MOST_BODY = 256_000;
 const MOST_PARAM = 128;
 // In production a projection is right by construction; elsewhere every answer is held against its strict schema.
-const checkAnswers = process.env.NODE_ENV !== 'production' || process.env.PARAMO_CHECK_ANSWERS === '1';
+/** Whether what goes out is held against its strict schema: in development and tests. */
+export const checkAnswers = process.env.NODE_ENV !== 'production' || process.env.PARAMO_CHECK_ANSWERS === '1';
 /** What isn't there and what one may not see are answered at the same moment: a hidden thing takes longer to look at than none. */
 const NOT_THERE_MS = 12;
 

@@ -1,10 +1,6 @@
-/**
- * What a window is told: that a calendar changed, that its access to one did, that a notice came, or that it hears nothing more from
- * now on. Never what.
- */
-export type LiveMessage =
-  | { readonly kind: 'changed' | 'access'; readonly calendar: string }
-  | { readonly kind: 'told' | 'over' };
+import type { ChangedMessage, LiveMessage, SeenChange } from '@/contract/items-live.ts';
+import type { Version } from '@/contract/version.ts';
+import { now } from '../clock.ts';
 
 /** Who listens: a person by row number, or whoever holds a link. */
 export type Listener = number | `link:${string}`;
@@ -12,20 +8,45 @@ export type Listener = number | `link:${string}`;
 /** An open window: how it is written to, whether it may still be, and how it is ended. */
 export interface Window {
   readonly session: string | null;
-  send(message: LiveMessage): void;
+  send(message: string): void;
   close(): void;
+}
+
+/** What a listener is told of one write: what they see changed, until when that is what they may see (`null` for ever). */
+export interface Told {
+  readonly seen: SeenChange | null;
+  readonly until: number | null;
 }
 
 const COALESCE_MS = 25;
 /** Streams of one listener, and of all of them. */
 const MOST_EACH = 20;
 const MOST_IN_ALL = 5000;
+/** Calendars that one listener is counted along on, and happenings in one message: beyond, a window asks again. */
+const MOST_FOLLOWED = 200;
+const MOST_SHOWN = 150;
 
-/** The open windows of this process, by who listens. Messages of one kind about one calendar are sent once a moment. */
+interface Waiting {
+  readonly follows: Version;
+  told: Told;
+}
+
+/** What is being told to one listener of one calendar, and how far that has come. */
+interface Followed {
+  version: Version;
+  waiting: Waiting | null;
+}
+
+/**
+ * The open windows of this process, by who listens. Messages of one kind about one calendar are sent once a moment; what is said of
+ * changes meanwhile is said together.
+ */
 class Hub {
   private readonly windows = new Map<Listener, Set<Window>>();
+  private readonly followed = new Map<Listener, Map<string, Followed>>();
   private readonly waiting = new Map<string, NodeJS.Timeout>();
   private count = 0;
+  private since = 0;
 
   /** Adds a window; the answer takes it away again. `null` where there are as many as may be. */
   join(listener: Listener, window: Window): (() => void) | null {
@@ -36,7 +57,9 @@ class Hub {
     this.windows.set(listener, set);
     return () => {
       if (set.delete(window)) this.count--;
-      if (set.size === 0) this.windows.delete(listener);
+      if (set.size > 0) return;
+      this.windows.delete(listener);
+      this.followed.delete(listener);
     };
   }
 
@@ -50,17 +73,96 @@ class Hub {
       if (session === null || window.session === session) window.close();
   }
 
-  tell(listener: Listener, message: LiveMessage): void {
-    const key = `${listener} ${JSON.stringify(message)}`;
+  /** How far a listener has been told of a calendar, for an answer that is read now; `null` where they have no window open. */
+  versionOf(listener: Listener, calendar: string): Version | null {
+    return this.windows.has(listener) ? this.follow(listener, calendar).version : null;
+  }
+
+  tell(listener: Listener, message: Exclude<LiveMessage, ChangedMessage>): void {
+    // What was seen before isn't said any more, and no answer of before is built upon.
+    if (message.kind === 'access') this.followed.get(listener)?.delete(message.calendar);
+    const text = JSON.stringify(message);
+    this.once(`${listener} ${text}`, () => this.send(listener, text));
+  }
+
+  /** Tells a listener what they see of a change of a calendar; `null` where they have to ask for it. */
+  changed(listener: Listener, calendar: string, told: Told | null): void {
+    if (!this.windows.has(listener)) return;
+    const followed = this.follow(listener, calendar);
+    const next = told ?? { seen: null, until: null };
+    followed.waiting = followed.waiting
+      ? { ...followed.waiting, told: together(followed.waiting.told, next) }
+      : { follows: followed.version, told: next };
+    followed.version = [followed.version[0], followed.version[1] + 1];
+    this.once(`${listener} changed ${calendar}`, () => this.sayChanged(listener, calendar));
+  }
+
+  private sayChanged(listener: Listener, calendar: string): void {
+    const followed = this.followed.get(listener)?.get(calendar);
+    if (!followed?.waiting) return;
+    const { follows, told } = followed.waiting;
+    followed.waiting = null;
+    const seen = told.until !== null && told.until <= now() ? null : told.seen;
+    const message: ChangedMessage = { kind: 'changed', calendar, follows, version: followed.version, seen };
+    this.send(listener, JSON.stringify(message));
+  }
+
+  private follow(listener: Listener, calendar: string): Followed {
+    const all = this.followed.get(listener) ?? new Map<string, Followed>();
+    this.followed.set(listener, all);
+    let one = all.get(calendar);
+    if (!one) {
+      this.since = Math.max(this.since + 1, Date.now());
+      one = { version: [this.since, 0], waiting: null };
+      all.set(calendar, one);
+      if (all.size > MOST_FOLLOWED) all.delete(all.keys().next().value as string);
+    }
+    return one;
+  }
+
+  private once(key: string, say: () => void): void {
     if (this.waiting.has(key)) return;
     this.waiting.set(
       key,
       setTimeout(() => {
         this.waiting.delete(key);
-        for (const window of [...(this.windows.get(listener) ?? [])]) window.send(message);
+        say();
       }, COALESCE_MS),
     );
   }
+
+  private send(listener: Listener, text: string): void {
+    for (const window of [...(this.windows.get(listener) ?? [])]) window.send(text);
+  }
+}
+
+/** Two changes, one after the other, as one: of each happening and day what was said last. */
+function together(first: Told, next: Told): Told {
+  const until =
+    first.until === null || next.until === null ? (first.until ?? next.until) : Math.min(first.until, next.until);
+  const [a, b] = [first.seen, next.seen];
+  if (a === null || b === null) return { seen: null, until };
+  const again = new Set(b.shown.map((item) => item.id));
+  const gone = new Set([...a.gone, ...b.gone]);
+  for (const id of again) gone.delete(id);
+  const shown = [...a.shown.filter((item) => !again.has(item.id) && !gone.has(item.id)), ...b.shown];
+  if (gone.size + shown.length > MOST_SHOWN) return { seen: null, until };
+  const days =
+    a.days && b.days && a.days.zone === b.days.zone
+      ? {
+          zone: b.days.zone,
+          days: [...new Map([...a.days.days, ...b.days.days].map((day) => [day.date, day])).values()],
+        }
+      : null;
+  return { seen: { within: narrower(a.within, b.within), gone: [...gone], shown, days }, until };
+}
+
+function narrower(a: SeenChange['within'], b: SeenChange['within']): SeenChange['within'] {
+  if (a === null || b === null) return a ?? b;
+  // Instants as text are in the order of time.
+  const [, from = a.from] = [a.from, b.from].sort();
+  const [to = a.to] = [a.to, b.to].sort();
+  return { from, to };
 }
 
 const holder = globalThis as { paramoHub?: Hub };

@@ -1,17 +1,15 @@
 'use client';
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
+import type { LiveMessage } from '@/contract/items-live.ts';
 import { askAgain } from './ask-again.ts';
+import { Follower } from './follow.ts';
 
 export type LiveState =
   | { readonly kind: 'connecting' }
   | { readonly kind: 'live' }
   | { readonly kind: 'off'; readonly since: number };
-type Note =
-  | { kind: 'told' | 'over' }
-  | { kind: 'changed' | 'access'; calendar: string }
-  | { kind: 'state'; state: LiveState }
-  | { kind: 'ask' };
+type Note = LiveMessage | { kind: 'state'; state: LiveState } | { kind: 'ask' };
 
 /**
  * Keeps a window's data live. One window of a browser holds the stream and passes on what it hears, so that many windows
@@ -21,6 +19,8 @@ export function useLive(me: string): LiveState {
   const client = useQueryClient();
   const [state, setState] = useState<LiveState>({ kind: 'connecting' });
   useEffect(() => {
+    const follower = new Follower(client, (calendar) => ['calendar', calendar]);
+    const stop = follower.begin();
     const channel = new BroadcastChannel(`paramo-live-${me}`);
     const ended = new AbortController();
     let source: EventSource | null = null;
@@ -31,13 +31,14 @@ export function useLive(me: string): LiveState {
       if (note.kind === 'state') {
         // What is not on the screen may be older than a change missed meanwhile: it goes, and is asked for when wanted.
         if (note.state.kind === 'live' && current.kind !== 'live') {
+          follower.forget();
           client.removeQueries({ type: 'inactive' });
           void askAgain(client);
         }
         current = note.state;
         setState(note.state);
       } else if (note.kind === 'changed') {
-        void askAgain(client, { queryKey: ['calendar', note.calendar] });
+        follower.hear(note);
         void askAgain(client, { queryKey: ['suggestions'] });
       } else if (note.kind === 'over') {
         // Signed out: whatever is asked now says so, and nothing of before stays.
@@ -51,7 +52,9 @@ export function useLive(me: string): LiveState {
         // Nothing fetched under the old access stays: what isn't on the screen goes now, what is on it with the answer.
         const queryKey = ['calendar', note.calendar];
         client.removeQueries({ queryKey, type: 'inactive' });
-        askAgain(client, { queryKey }, { throwOnError: true }).catch(() => client.resetQueries({ queryKey }));
+        askAgain(client, { queryKey }, { throwOnError: true, cancelRefetch: true }).catch(() =>
+          client.resetQueries({ queryKey }),
+        );
         void askAgain(client, { queryKey: ['frame'] });
         void askAgain(client, { queryKey: ['people'] });
         client.removeQueries({ queryKey: ['suggestions'], type: 'inactive' });
@@ -90,6 +93,7 @@ export function useLive(me: string): LiveState {
     if (navigator.locks) void take();
     else void lead();
     return () => {
+      stop();
       ended.abort();
       channel.close();
     };

@@ -61,6 +61,9 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
   const query = useQuery({
     queryKey: ['calendar', calendar, 'items', from, to, style.zone, as ?? '', answers],
     queryFn: () => itemsIn(calendar, { from, to, zone: style.zone, ...(as === undefined ? {} : { as }) }, answers),
+    ...(as === undefined && answers === 1
+      ? { meta: { follows: { as: 'items' as const, dates: { from, to, zone: style.zone } } } }
+      : {}),
     retry: (tries, error) => !(error instanceof CallRefused) && tries < 1,
   });
   const gone = query.error instanceof CallRefused && ['notFound', 'signedOut'].includes(query.error.body.code);

@@ -36,6 +36,7 @@ export function Details(props: {
     queryFn: () => call('readItem', { params: { item: props.item.id } }),
     enabled: isLong,
     retry: 1,
+    meta: { item: props.item.id },
   });
   const item = isLong && whole.data ? whole.data : props.item;
   const waits = isLong && !whole.data;
@@ -217,6 +218,7 @@ function WhoSees({ id, head }: { id: string; head: BoardHead }) {
     queryKey: ['calendar', calendar, 'item-sight', id],
     queryFn: () => call('readItemSight', { params: { item: id } }),
     retry: false,
+    meta: { item: id },
   });
   if (!data) return null;
   return (

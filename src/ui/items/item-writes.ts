@@ -6,6 +6,7 @@ import { call } from '@/contract/call.ts';
 import type { BoardHead, ItemsAnswer, ItemWire, WrittenAnswer } from '@/contract/items.ts';
 import type { Visibility } from '@/core/calendar/index.ts';
 import { fromWallLenient, toWall, wallText } from '@/core/time/index.ts';
+import { askAgain } from '../common/ask-again.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { said } from '../common/refusal.ts';
 import { clock, dayName } from '../common/times.ts';
@@ -32,7 +33,7 @@ export function useItemWrites(
   const written = useRef(new Map<string, ItemWire>());
   const owner = firstName(head?.owner.name ?? '');
 
-  const refresh = () => client.invalidateQueries({ queryKey: ['calendar', calendar] });
+  const refresh = () => askAgain(client, { queryKey: ['calendar', calendar] });
   const inTurn = (work: () => Promise<void>): Promise<void> => {
     const next = last.current.then(work).catch((error: unknown) => {
       onRefused(said(error, t('common.unreachable')).sentence);

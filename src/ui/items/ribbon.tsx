@@ -22,6 +22,7 @@ export function Ribbon(props: { calendar: string; week: number; style: TimeStyle
     queryKey: ['calendar', calendar, 'load', from, to, style.zone],
     queryFn: () => call('listLoad', { params: { calendar }, query: { from, to, zone: style.zone } }),
     placeholderData: (before) => before,
+    meta: { follows: { as: 'load', dates: { from, to, zone: style.zone } } },
   });
   const days = new Map(data?.days.map((d) => [d.date, d]));
   return (

@@ -2,12 +2,14 @@
 import Button from '@mui/material/Button';
 import useMediaQuery from '@mui/material/useMediaQuery';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect, useEffectEvent, useMemo, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { CallRefused, call } from '@/contract/call.ts';
 import type { ItemWire, LinkItemsAnswer } from '@/contract/items.ts';
+import type { LiveMessage } from '@/contract/items-live.ts';
 import { dateText, parseInstant, toWall, weekStart } from '@/core/time/index.ts';
 import { askAgain } from '../common/ask-again.ts';
+import { Follower } from '../common/follow.ts';
 import { FrameProvider, type FrameState } from '../common/frame-context.tsx';
 import { Mark } from '../common/hills.tsx';
 import { useHydrated } from '../common/hydrated.ts';
@@ -41,14 +43,11 @@ export function LinkBoard({ link }: { link: string }) {
       setOffset((parseInstant(answer.now) ?? Date.now()) - Date.now());
       return answer;
     },
+    meta: { follows: { as: 'items', dates: range } },
   });
   const gone = query.error instanceof CallRefused;
   const data = gone ? undefined : query.data;
-  useLinkLive(link, gone, () => {
-    client.removeQueries({ queryKey: ['link', link], type: 'inactive' });
-    const filters = { queryKey: ['link', link] };
-    askAgain(client, filters, { throwOnError: true }).catch(() => client.resetQueries(filters));
-  });
+  useLinkLive(link, gone);
   const until = data?.until ?? null;
   useEffect(() => {
     const wait = until === null ? Number.POSITIVE_INFINITY : (parseInstant(until) ?? 0) - now();
@@ -160,15 +159,32 @@ export function LinkBoard({ link }: { link: string }) {
 }
 
 /** Listens for changes of what a link shows, and asks again at each and whenever it begins to hear. */
-function useLinkLive(link: string, gone: boolean, onChange: () => void): void {
-  const changed = useEffectEvent(onChange);
+/** Keeps what a link shows live: what changes is put in, and once what it may show did, all of it is asked for again. */
+function useLinkLive(link: string, gone: boolean): void {
+  const client = useQueryClient();
   useEffect(() => {
     if (gone) return;
+    const queryKey = ['link', link];
+    const follower = new Follower(client, () => queryKey);
+    const stop = follower.begin();
+    const all = () => {
+      follower.forget();
+      client.removeQueries({ queryKey, type: 'inactive' });
+      const how = { throwOnError: true, cancelRefetch: true };
+      askAgain(client, { queryKey }, how).catch(() => client.resetQueries({ queryKey }));
+    };
     const source = new EventSource(`/api/links/${encodeURIComponent(link)}/live`);
-    source.onopen = () => changed();
-    source.onmessage = () => changed();
-    return () => source.close();
-  }, [link, gone]);
+    source.onopen = all;
+    source.onmessage = (event: MessageEvent<string>) => {
+      const message = JSON.parse(event.data) as LiveMessage;
+      if (message.kind === 'changed') follower.hear(message);
+      else all();
+    };
+    return () => {
+      stop();
+      source.close();
+    };
+  }, [link, gone, client]);
 }
 
 const NONE = { add: false, suggest: false, share: false, import: false };

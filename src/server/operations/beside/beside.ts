@@ -1,7 +1,8 @@
+import type { ItemsAnswer, LoadAnswer } from '@/contract/items.ts';
 import { isOwn } from '../../db/index.ts';
 import { hub } from '../../live/hub.ts';
 import { calendarByKey } from '../../repositories/calendars.ts';
-import { type Result, refuse } from '../../result.ts';
+import { ok, type Result, refuse } from '../../result.ts';
 import type { JobName, Port } from '../../workers/port.ts';
 import { hasThreads, readBeside, TookTooLong, workBeside } from '../../workers/threads.ts';
 import { GaveUp, TooManyWaiting } from '../../workers/turns.ts';
@@ -36,10 +37,27 @@ function weighs(ctx: Context, key: string, query: { from: string; to: string; zo
   return !isRefusal(range) && isHeavy(ctx.db, calendar, range);
 }
 
-export const listItemsBeside = (ctx: Context, key: string, query: JobArgs<'listItems'>['query']) =>
-  read(ctx, 'listItems', { key, query }, weighs(ctx, key, query));
+/**
+ * An answer whose reader can follow what changes from then on. The version is that of before the reading: what is told meanwhile may be
+ * in it already, and comes out the same when it is told again.
+ */
+async function followed<A extends ItemsAnswer | LoadAnswer>(
+  ctx: Context,
+  key: string,
+  reading: () => Promise<Result<A>>,
+): Promise<Result<A>> {
+  const version = hub().versionOf(ctx.viewer.id, key);
+  const answer = await reading();
+  return answer.ok ? ok({ ...answer.value, version }) : answer;
+}
+
+export const listItemsBeside = (ctx: Context, key: string, query: JobArgs<'listItems'>['query']) => {
+  const reading = () => read(ctx, 'listItems', { key, query }, weighs(ctx, key, query));
+  // Through another's eyes there is nothing to follow: one is told what one sees oneself.
+  return query.as === undefined ? followed(ctx, key, reading) : reading();
+};
 export const listLoadBeside = (ctx: Context, key: string, query: JobArgs<'listLoad'>['query']) =>
-  read(ctx, 'listLoad', { key, query }, weighs(ctx, key, query));
+  followed(ctx, key, () => read(ctx, 'listLoad', { key, query }, weighs(ctx, key, query)));
 export const previewAccessBeside = (ctx: Context, key: string, body: JobArgs<'previewAccess'>['body']) =>
   read(ctx, 'previewAccess', { key, body }, weighs(ctx, key, body.range) || weighs(ctx, key, null));
 export const readFindingsBeside = (ctx: Context, key: string) =>

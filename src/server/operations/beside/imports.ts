@@ -136,7 +136,7 @@ export async function bringIn(ctx: Context, preview: string): Promise<Result<Imp
   });
   if (!answer.ok) return answer;
   drop(preview);
-  for (const listener of answer.value.tell) hub().tell(listener, { kind: 'changed', calendar: kept.calendar });
+  for (const listener of answer.value.tell) hub().changed(listener, kept.calendar, null);
   const { broughtIn, renewed, undo: token } = answer.value;
   return ok({ broughtIn, renewed, left: kept.left, undo: token });
 }
@@ -153,6 +153,6 @@ export async function undoAny(ctx: Context, key: string): Promise<Result<Written
   if (!calendar || entry.actorId !== ctx.viewer.id || entry.verb !== 'item.broughtIn') return refuse('notFound');
   const answer = await work(ctx, 'takeBatchBack', { key });
   if (!answer.ok) return answer;
-  for (const listener of answer.value.tell) hub().tell(listener, { kind: 'changed', calendar: calendar.key });
+  for (const listener of answer.value.tell) hub().changed(listener, calendar.key, null);
   return ok({ item: null, undo: answer.value.undo });
 }

@@ -1,22 +1,101 @@
-import { type Collection, decide, type HouseRules, type Viewer } from '@/core/access/index.ts';
+import { type Collection, decide, type HouseRules, nextChange, type Viewer } from '@/core/access/index.ts';
+import { now } from '../../clock.ts';
 import type { Connection } from '../../db/index.ts';
 import { hub, type Listener } from '../../live/hub.ts';
+import { log } from '../../log.ts';
 import type { Calendar } from '../../repositories/calendars.ts';
 import { grantsOn } from '../../repositories/grants.ts';
 import type { StoredItem } from '../../repositories/items.ts';
+import { linkByKey } from '../../repositories/links.ts';
 import { type Person, personById } from '../../repositories/people.ts';
+import { type Change, type ChangedRows, changedRows, DayRows, seenChange } from './changed-rows.ts';
 import type { Context } from './context.ts';
 import { collectionOf, rulesOf, viewerOf } from './deciding.ts';
 import { Directory } from './directory.ts';
 import { rowOf } from './row-item.ts';
-import { viewOfRow } from './views.ts';
+import { type Looker, sealedForLink, viewOfRow } from './views.ts';
 
-type Change = { readonly before: StoredItem | null; readonly after: StoredItem | null };
+/** Listeners that are worked out before others get their turn. */
+const A_SLICE = 16;
 
-/** Tells the open windows of those whose view of an item differs between before and after; nobody else hears of it. */
-export function announceItems(ctx: Context, calendar: Calendar, changes: readonly Change[]): void {
-  for (const listener of whoSees(ctx, calendar, changes, hub().listeners()))
-    hub().tell(listener, { kind: 'changed', calendar: calendar.key });
+/**
+ * Tells the open windows of those whose view of an item differs between before and after what they see of it now; nobody else hears
+ * of it. Worked out once the write is there, beside it and a few listeners at a time, by the rights of that instant.
+ */
+export function announceItems(ctx: Pick<Context, 'db'>, calendar: Calendar, changes: readonly Change[]): void {
+  const { db } = ctx;
+  db.afterWriting(() => {
+    const listeners = hub().listeners();
+    if (listeners.length === 0) return;
+    const rows = changedRows(db, calendar, changes, now());
+    inTurn(async () => {
+      for (let from = 0; from < listeners.length; from += A_SLICE) {
+        if (!db.raw.open) return;
+        tellSlice(db, calendar, changes, rows, listeners.slice(from, from + A_SLICE));
+        await new Promise((others) => setImmediate(others));
+      }
+    });
+  });
+}
+
+/** What is told of one write is told whole before what is told of the next, so that a listener's last word is the latest. */
+const holder = globalThis as { paramoTelling?: Promise<void> };
+function inTurn(work: () => Promise<void>): void {
+  holder.paramoTelling = (holder.paramoTelling ?? new Promise<void>((go) => setImmediate(go)))
+    .then(work)
+    .catch((error: unknown) => log().error({ error: String(error) }, 'a change could not be told'));
+}
+
+function tellSlice(
+  db: Connection,
+  calendar: Calendar,
+  changes: readonly Change[],
+  rows: ChangedRows | null,
+  listeners: readonly Listener[],
+): void {
+  const reading = readingOf(db, calendar);
+  const days = new DayRows(db, calendar);
+  // A happening taken out of its series may be gone for who doesn't see what it became.
+  const apart = changes.some(({ before, after }) => before === null && after?.seriesId != null);
+  for (const heard of listening(db, listeners)) {
+    const at = now();
+    const looker = lookerOf(reading, heard, at);
+    if (!looker) continue;
+    const seen = rows && seenChange(db, reading.directory, rows, looker, heard.person?.zone ?? null, days);
+    const happens = seen === null ? apart : seen.gone.length + seen.shown.length > 0;
+    if (!happens && !differs(db, reading.directory, changes, looker)) continue;
+    hub().changed(heard.listener, calendar.key, { seen, until: nextChange(reading.collection, heard.viewer, at) });
+  }
+}
+
+interface Reading {
+  readonly collection: Collection;
+  readonly house: HouseRules;
+  readonly directory: Directory;
+}
+
+const readingOf = (db: Connection, calendar: Calendar): Reading => ({
+  collection: collectionOf(calendar, grantsOn(db, calendar.id)),
+  house: rulesOf(db, calendar),
+  directory: new Directory(db),
+});
+
+/** Who looks, where they see anything of the calendar. */
+function lookerOf({ collection, house }: Reading, { viewer, person, sealAs }: Listening, at: number): Looker | null {
+  const decision = decide(collection, viewer, at, house);
+  return decision.rights.sight === 'nothing' ? null : { person, decision, ...(sealAs === null ? {} : { sealAs }) };
+}
+
+/** Whether somebody's view of an item differs between before and after; of a repeat, that of the whole of it. */
+function differs(db: Connection, directory: Directory, changes: readonly Change[], looker: Looker): boolean {
+  const look = (item: StoredItem | null) =>
+    item === null || item.removedAt !== null ? null : viewOfRow(db, directory, rowOf(item), looker);
+  return changes.some(({ before, after }) => {
+    const [was, is] = [look(before), look(after)];
+    if (was === null && is === null) return false;
+    if (was === null || is === null || JSON.stringify(was) !== JSON.stringify(is)) return true;
+    return repeatText(before) !== repeatText(after);
+  });
 }
 
 /** Those of some listeners whose view of an item differs between before and after. */
@@ -26,21 +105,10 @@ export function whoSees(
   changes: readonly Change[],
   listeners: readonly Listener[],
 ): Listener[] {
-  const collection = collectionOf(calendar, grantsOn(ctx.db, calendar.id));
-  const house = rulesOf(ctx.db, calendar);
-  const directory = new Directory(ctx.db);
-  return listening(ctx.db, listeners).flatMap(({ listener, viewer, person }) => {
-    const decision = decide(collection, viewer, ctx.now, house);
-    if (decision.rights.sight === 'nothing') return [];
-    const look = (item: StoredItem | null) =>
-      item === null || item.removedAt !== null ? null : viewOfRow(ctx.db, directory, rowOf(item), { person, decision });
-    const differs = changes.some(({ before, after }) => {
-      const [was, is] = [look(before), look(after)];
-      if (was === null && is === null) return false;
-      if (was === null || is === null || JSON.stringify(was) !== JSON.stringify(is)) return true;
-      return repeatText(before) !== repeatText(after);
-    });
-    return differs ? [listener] : [];
+  const reading = readingOf(ctx.db, calendar);
+  return listening(ctx.db, listeners).flatMap((heard) => {
+    const looker = lookerOf(reading, heard, ctx.now);
+    return looker && differs(ctx.db, reading.directory, changes, looker) ? [heard.listener] : [];
   });
 }
 
@@ -70,14 +138,19 @@ interface Listening {
   readonly listener: Listener;
   readonly viewer: Viewer;
   readonly person: Person | null;
+  /** The number a link's ids are sealed for. */
+  readonly sealAs: number | null;
 }
 
 /** Whoever has a window open, as the rule reads them. */
 function listening(db: Connection, listeners: readonly Listener[]): Listening[] {
   return listeners.flatMap((listener): Listening[] => {
-    if (typeof listener === 'string')
-      return [{ listener, viewer: { kind: 'link', id: listener.slice('link:'.length) }, person: null }];
+    if (typeof listener === 'string') {
+      const link = linkByKey(db, listener.slice('link:'.length));
+      if (!link) return [];
+      return [{ listener, viewer: { kind: 'link', id: link.key }, person: null, sealAs: sealedForLink(link.id) }];
+    }
     const person = personById(db, listener);
-    return person ? [{ listener, viewer: viewerOf(db, person), person }] : [];
+    return person ? [{ listener, viewer: viewerOf(db, person), person, sealAs: null }] : [];
   });
 }

@@ -235,6 +235,19 @@ const MOST_SEEN_THROUGH = 1000;
 const idOf = ({ key, rule, added, at }: HappeningRow): string =>
   happeningId(key, rule === null && added === '[]' ? null : at);
 
+/** The views of some rows for one looker, those they get none of left out. */
+export function viewsOfRows(
+  db: Connection,
+  directory: Directory,
+  rows: Iterable<HappeningRow>,
+  looker: Looker,
+): ItemWire[] {
+  return viewRows(db, directory, rows, 'briefed', looker).items;
+}
+
+/** The number ids are sealed for where a link looks: beyond all people's, so that no link's ids are anybody's. */
+export const sealedForLink = (id: number): number => 2 ** 31 + id;
+
 /** The view of one row for one looker; `null` where they get none. */
 export function viewOfRow(db: Connection, directory: Directory, row: HappeningRow, looker: Looker): ItemWire | null {
   return viewRows(db, directory, [row], 'briefed', looker).items[0] ?? null;

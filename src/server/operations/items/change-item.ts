@@ -57,7 +57,7 @@ export function changeItem(ctx: Context, id: string, patch: ItemPatch, by = ctx.
     }
     return { changes, undo: trailItems(ctx, calendar, 'item.changed', changes) };
   });
-  announceItems(ctx, calendar, [...changes, ...(happening ? [{ before: null, after: item }] : [])]);
+  announceItems(ctx, calendar, changes);
   const main = changes[0] as ItemChange;
   const at = happening && patch.scope === 'all' ? movedHappening(found, main.after) : undefined;
   return ok(written(ctx, decided, main.after, undo, at));

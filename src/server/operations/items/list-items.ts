@@ -1,6 +1,6 @@
-import type { BoardHead, ItemsAnswer, ItemsQuery, ItemWire, LoadAnswer, RangeQuery } from '@/contract/items.ts';
+import type { BoardHead, ItemsAnswer, ItemsQuery, LoadAnswer, RangeQuery } from '@/contract/items.ts';
 import { type Collection, decide, may, nextChange, SIGHT_RANK } from '@/core/access/index.ts';
-import { dateText, instantText, parseDate, parseInstant, toWall } from '@/core/time/index.ts';
+import { instantText } from '@/core/time/index.ts';
 import { type Calendar, calendarsOf } from '../../repositories/calendars.ts';
 import { membersOf } from '../../repositories/groups.ts';
 import { ok, type Result, refuse } from '../../result.ts';
@@ -13,6 +13,7 @@ import {
   findCalendar,
   findShared,
   isRefusal,
+  loadOf,
   noteUse,
   type Range,
   readRange,
@@ -34,7 +35,7 @@ export function listItems(ctx: Context, key: string, query: ItemsQuery): Result<
   noteUse(ctx, decided.decision);
   const looker = { person: ctx.viewer, decision: decided.decision };
   const { items, more, unread } = readViews(ctx.db, directory, decided.calendar, range, looker, { after });
-  return ok({ head: headOf(ctx, decided, directory), items, cutShort: unread, more });
+  return ok({ head: headOf(ctx, decided, directory), items, cutShort: unread, more, version: null });
 }
 
 /**
@@ -55,6 +56,7 @@ function listItemsAs(ctx: Context, key: string, as: string, range: Range, after:
     items,
     cutShort: unread,
     more,
+    version: null,
   });
 }
 
@@ -99,41 +101,11 @@ function isWidelyRead(ctx: Context, calendar: Calendar, collection: Collection):
   );
 }
 
-const DAY = 86_400_000;
-
 /** Booked minutes and clashes by day, worked out from the views the asker gets and nothing else. */
 export function listLoad(ctx: Context, key: string, query: RangeQuery): Result<LoadAnswer> {
   const listed = listItems(ctx, key, query);
   if (!listed.ok) return listed;
-  const days = new Map<string, { from: number; to: number }[]>();
-  const first = parseDate(query.from) as number;
-  const last = parseDate(query.to) as number;
-  for (let day = first; day < last; day += DAY) days.set(dateText(day), []);
-  for (const item of listed.value.items) {
-    if (!blocks(item)) continue;
-    const start = toWall(query.zone, parseInstant(item.start) as number);
-    const end = toWall(query.zone, parseInstant(item.end) as number);
-    for (let day = Math.floor(start / DAY) * DAY; day < end; day += DAY)
-      days.get(dateText(day))?.push({ from: Math.max(start, day), to: Math.min(end, day + DAY) });
-  }
+  const days = loadOf(listed.value.items, query);
   const { cutShort, more } = listed.value;
-  return ok({ days: [...days].map(([date, spans]) => ({ date, ...sum(spans) })), cutShort: cutShort || more !== null });
-}
-
-/** Whether a view takes hours of the day: free time, whole days and whereabouts don't. */
-function blocks(item: ItemWire): boolean {
-  return !item.allDay && item.shows !== 'free' && item.kind !== 'whereabouts';
-}
-
-function sum(spans: { from: number; to: number }[]): { booked: number; clashes: number } {
-  spans.sort((a, b) => a.from - b.from);
-  let booked = 0;
-  let clashes = 0;
-  let until = Number.NEGATIVE_INFINITY;
-  for (const span of spans) {
-    if (span.from < until) clashes++;
-    booked += Math.max(0, span.to - Math.max(span.from, until));
-    until = Math.max(until, span.to);
-  }
-  return { booked: Math.round(booked / 60_000), clashes };
+  return ok({ days, cutShort: cutShort || more !== null, version: null });
 }

@@ -6,11 +6,12 @@ import { now } from '../../clock.ts';
 import { mustWait } from '../../db/gate.ts';
 import { type Connection, database } from '../../db/index.ts';
 import { linkKeyOf } from '../../ids.ts';
+import { hub } from '../../live/hub.ts';
 import { calendarById } from '../../repositories/calendars.ts';
 import { grantsOn } from '../../repositories/grants.ts';
 import { linkByKey, noteLinkUse } from '../../repositories/links.ts';
 import { ok, type Result, refuse } from '../../result.ts';
-import { collectionOf, Directory, isRefusal, readRange, readViews, rulesOf } from '../deciding/index.ts';
+import { collectionOf, Directory, isRefusal, readRange, readViews, rulesOf, sealedForLink } from '../deciding/index.ts';
 
 /** Wrong addresses a place on the network may try in a quarter of an hour. */
 const wrong = limiter(60, 15 * 60_000);
@@ -48,7 +49,7 @@ export function listLinkItems(secret: string, query: RangeQuery, headers: Header
   if (link.lastUsed === null || Math.abs(at - link.lastUsed) > ONCE_IN)
     if (!mustWait()) db.write(() => noteLinkUse(db, link.key, at));
   const next = nextChange(collection, viewer, at);
-  const looker = { person: null, decision, sealAs: LINKS + link.id };
+  const looker = { person: null, decision, sealAs: sealedForLink(link.id) };
   const { items, more, unread } = readViews(db, directory, calendar, range, looker, { most: MOST_BY_LINK });
   return ok({
     owner: directory.name(calendar.ownerId),
@@ -60,8 +61,6 @@ export function listLinkItems(secret: string, query: RangeQuery, headers: Header
     now: instantText(at),
     cutShort: unread,
     more,
+    version: hub().versionOf(`link:${link.key}`, calendar.key),
   });
 }
-
-/** Links are numbered beyond people where ids are sealed, so that no link's ids are anybody's. */
-const LINKS = 2 ** 31;
