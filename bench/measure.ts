@@ -17,7 +17,30 @@ export function sideBySide<K extends string>(rounds: number, work: Record<K, () 
       work[name]();
       if (round >= rounds / 10) times[name].push(performance.now() - started);
     }
-  const at = (list: number[], part: number) => [...list].sort((a, b) => a - b)[Math.floor(list.length * part)] ?? 0;
+  return summed(names, times);
+}
+
+/** The same for work that waits: each piece is over before the next begins. */
+export async function sideBySideAsync<K extends string>(
+  rounds: number,
+  work: Record<K, () => Promise<unknown>>,
+): Promise<Record<K, Times>> {
+  const names = Object.keys(work) as K[];
+  const times = Object.fromEntries(names.map((name) => [name, [] as number[]])) as Record<K, number[]>;
+  for (let round = 0; round < rounds; round++)
+    for (const name of names) {
+      const started = performance.now();
+      await work[name]();
+      if (round >= rounds / 10) times[name].push(performance.now() - started);
+    }
+  return summed(names, times);
+}
+
+/** So many of a list lie at or below the answer. */
+export const at = (list: readonly number[], part: number): number =>
+  [...list].sort((a, b) => a - b)[Math.min(list.length - 1, Math.floor(list.length * part))] ?? 0;
+
+function summed<K extends string>(names: readonly K[], times: Record<K, number[]>): Record<K, Times> {
   return Object.fromEntries(
     names.map((name) => [name, { median: at(times[name], 0.5), p95: at(times[name], 0.95) }]),
   ) as Record<K, Times>;

@@ -155,9 +155,15 @@ export function refusalResponse(refusal: Refusal): Response {
 export const json = (value: unknown, status: number, cookies: readonly string[] = []): Response =>
   jsonText(JSON.stringify(value), status, cookies);
 
-/** The same of what is JSON text already. */
+/** Answers below so many characters go out as they are: packing them costs more than it saves. */
+const WORTH_PACKING = 16_000;
+
+/** The same of what is JSON text already: only what is large is compressed on its way. */
 export function jsonText(text: string, status: number, cookies: readonly string[] = []): Response {
-  const headers = new Headers({ 'content-type': 'application/json; charset=utf-8', 'cache-control': 'no-store' });
+  const headers = new Headers({
+    'content-type': 'application/json; charset=utf-8',
+    'cache-control': text.length < WORTH_PACKING ? 'no-store, no-transform' : 'no-store',
+  });
   for (const cookie of cookies) headers.append('set-cookie', cookie);
   return new Response(text, { status, headers });
 }

@@ -1,0 +1,2 @@
+// @ts-check
+export default { poweredByHeader: false };
