@@ -217,31 +217,9 @@ export class Desk {
     await this.page.keyboard.sendCharacter(text);
   }
 
-  /** Sets a date field, which takes keys in its own order. */
+  /** Types a date into its field, as it is written everywhere: year, month, day. */
   async fillDate(label: Name, date: string): Promise<void> {
-    const field = (await this.any(label)) as ElementHandle<HTMLInputElement>;
-    if (this.byKeys) {
-      // Begun at the first of the field's parts: from before it.
-      while (await field.evaluate((el) => el === document.activeElement)) {
-        await this.page.keyboard.down('Shift');
-        await this.page.keyboard.press('Tab');
-        await this.page.keyboard.up('Shift');
-      }
-      if (!(await this.reach(field, 'Tab'))) throw new Error(`${String(label)} is not reached by Tab`);
-      // Month, day, year: each of the field's parts goes on to the next once it is full.
-      if (date)
-        for (const digit of `${date.slice(5, 7)}${date.slice(8)}${date.slice(0, 4)}`)
-          await this.page.keyboard.press(digit as never);
-      else
-        for (const key of ['Backspace', 'ArrowRight', 'Backspace', 'ArrowRight', 'Backspace'])
-          await this.page.keyboard.press(key as never);
-      return;
-    }
-    await field.evaluate((el, value) => {
-      Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')?.set?.call(el, value);
-      el.dispatchEvent(new Event('input', { bubbles: true }));
-      el.dispatchEvent(new Event('change', { bubbles: true }));
-    }, date);
+    await this.fill(label, date);
   }
 
   /** A field by its label, whatever its role. */

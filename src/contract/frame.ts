@@ -14,6 +14,9 @@ const principal = z.strictObject({
 });
 export type Principal = z.infer<typeof principal>;
 
+/** In which order a person reads and writes a date's day, month and year. */
+const dateOrder = z.enum(['dmy', 'mdy', 'ymd']);
+
 export const frameAnswer = z.strictObject({
   me: z.strictObject({
     handle: z.string(),
@@ -22,6 +25,7 @@ export const frameAnswer = z.strictObject({
     zone: z.string(),
     hours: z.enum(['12', '24']),
     weekFirst: z.number(),
+    dateOrder,
     administrator: z.boolean(),
     inside: z.boolean(),
   }),
@@ -37,6 +41,7 @@ export const preferences = z.strictObject({
   zone,
   hours: z.enum(['12', '24']),
   weekFirst: z.number().int().min(1).max(7),
+  dateOrder,
 });
 export type Preferences = z.infer<typeof preferences>;
 

@@ -120,6 +120,14 @@ test('everybody is answered as before', () => {
       people: () => listPeople(ctx(who)),
       frame: () => readFrame(ctx(who)),
     }[what as 'items']();
-    expect([question, JSON.parse(JSON.stringify(answer))]).toEqual([question, recorded]);
+    expect([question, asThen(what as string, answer)]).toEqual([question, recorded]);
   }
 });
+
+/** An answer without what answers have had since: the version it is as of, and the order in which somebody reads dates. */
+function asThen(what: string, answer: unknown): unknown {
+  const plain = JSON.parse(JSON.stringify(answer));
+  if (what === 'items' && plain.ok) delete plain.value.version;
+  if (what === 'frame') delete plain.me.dateOrder;
+  return plain;
+}

@@ -14,6 +14,7 @@ export interface Person {
   readonly colour: number;
   readonly hours: '12' | '24';
   readonly weekFirst: number;
+  readonly dateOrder: 'dmy' | 'mdy' | 'ymd';
   readonly administrator: boolean;
   readonly inside: boolean;
   /** A role account stands for a desk that several people answer at. */
@@ -22,19 +23,21 @@ export interface Person {
   readonly leftAt: number | null;
 }
 
-interface Row extends Omit<Person, 'weekFirst' | 'administrator' | 'inside' | 'leftAt'> {
+interface Row extends Omit<Person, 'weekFirst' | 'dateOrder' | 'administrator' | 'inside' | 'leftAt'> {
   readonly week_first: number;
+  readonly date_order: Person['dateOrder'];
   readonly left_at: number | null;
   readonly administrator: 0 | 1;
   readonly inside: 0 | 1;
 }
 
-const COLUMNS = `id, key, handle, account, name, address, role, site, zone, colour, hours, week_first, administrator, inside, kind, left_at`;
+const COLUMNS = `id, key, handle, account, name, address, role, site, zone, colour, hours, week_first, date_order, administrator, inside, kind, left_at`;
 
-function decode({ week_first, administrator, inside, left_at, ...row }: Row): Person {
+function decode({ week_first, date_order, administrator, inside, left_at, ...row }: Row): Person {
   return {
     ...row,
     weekFirst: week_first,
+    dateOrder: date_order,
     administrator: administrator === 1,
     inside: inside === 1,
     leftAt: left_at,
@@ -94,7 +97,7 @@ export function directoryLines(db: Connection): DirectoryLine[] {
   );
 }
 
-export function insertPerson(db: Connection, person: Omit<Person, 'id' | 'leftAt'>, at: number): number {
+export function insertPerson(db: Connection, person: Omit<Person, 'id' | 'leftAt' | 'dateOrder'>, at: number): number {
   return db.run(
     `INSERT INTO person (key, handle, account, name, address, role, site, zone, colour, hours, week_first, administrator,
        inside, kind, created_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
@@ -143,6 +146,12 @@ export function saveAccount(db: Connection, id: number, account: string | null):
   db.run('UPDATE person SET account = ? WHERE id = ?', account, id);
 }
 
-export function savePreferences(db: Connection, id: number, p: Pick<Person, 'zone' | 'hours' | 'weekFirst'>): void {
-  db.run('UPDATE person SET zone = ?, hours = ?, week_first = ? WHERE id = ?', p.zone, p.hours, p.weekFirst, id);
+export function savePreferences(
+  db: Connection,
+  id: number,
+  p: Pick<Person, 'zone' | 'hours' | 'weekFirst' | 'dateOrder'>,
+): void {
+  const { zone, hours, weekFirst, dateOrder } = p;
+  const set = 'UPDATE person SET zone = ?, hours = ?, week_first = ?, date_order = ? WHERE id = ?';
+  db.run(set, zone, hours, weekFirst, dateOrder, id);
 }

@@ -1,4 +1,5 @@
 import { parseDate, parseInstant, toWall } from '@/core/time/index.ts';
+import type { DateOrder } from './read-date.ts';
 
 export const DAY = 86_400_000;
 export const MINUTE = 60_000;
@@ -8,6 +9,7 @@ export interface TimeStyle {
   readonly zone: string;
   readonly hours: '12' | '24';
   readonly weekFirst: number;
+  readonly dateOrder: DateOrder;
 }
 
 const formats = new Map<string, Intl.DateTimeFormat>();

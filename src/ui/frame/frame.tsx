@@ -42,8 +42,13 @@ export function Frame(props: { initial: FrameAnswer; who: string; children: Reac
   const now = useCallback(() => Date.now() + offset, [offset]);
   const principal = frame.principals.find((p) => p.handle === props.who) ?? null;
   const style = useMemo(
-    () => ({ zone: frame.me.zone, hours: frame.me.hours, weekFirst: frame.me.weekFirst }),
-    [frame.me.zone, frame.me.hours, frame.me.weekFirst],
+    () => ({
+      zone: frame.me.zone,
+      hours: frame.me.hours,
+      weekFirst: frame.me.weekFirst,
+      dateOrder: frame.me.dateOrder,
+    }),
+    [frame.me.zone, frame.me.hours, frame.me.weekFirst, frame.me.dateOrder],
   );
   const state = useMemo(
     () => ({ frame, style, principal, live, now, toast: show }),

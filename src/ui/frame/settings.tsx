@@ -12,6 +12,7 @@ import { call } from '@/contract/call.ts';
 import { Asked } from '../common/asked.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import { dropAllDrafts } from '../common/kept-drafts.ts';
+import { type DateOrder, dateWords } from '../common/read-date.ts';
 import { said } from '../common/refusal.ts';
 import { DAY, fullDay, weekday } from '../common/times.ts';
 import { ZoneField } from '../common/zone-field.tsx';
@@ -34,6 +35,9 @@ export function Settings() {
   );
 }
 
+/** The same day in every order. */
+const EXAMPLE = '2027-03-02';
+
 function Times() {
   const t = useTranslations();
   const { frame, toast } = useFrame();
@@ -41,13 +45,14 @@ function Times() {
   const [zone, setZone] = useState(frame.me.zone);
   const [hours, setHours] = useState(frame.me.hours);
   const [weekFirst, setWeekFirst] = useState(frame.me.weekFirst);
+  const [dateOrder, setDateOrder] = useState(frame.me.dateOrder);
   const [wrong, setWrong] = useState<string | null>(null);
   const [refused, setRefused] = useState<string | null>(null);
   const save = async () => {
     setWrong(null);
     setRefused(null);
     try {
-      await call('savePreferences', { body: { zone, hours, weekFirst } });
+      await call('savePreferences', { body: { zone, hours, weekFirst, dateOrder } });
       await client.invalidateQueries({ queryKey: ['frame'] });
       toast({ text: t('settings.saved') });
     } catch (error) {
@@ -92,6 +97,23 @@ function Times() {
           {[1, 6, 7].map((day) => (
             <ToggleButton key={day} value={day} sx={{ px: 2 }}>
               {weekday(MONDAY + (day - 1) * DAY)}
+            </ToggleButton>
+          ))}
+        </ToggleButtonGroup>
+      </div>
+      <div className="row">
+        <span id="order-label" style={{ width: 120 }}>
+          {t('settings.dateOrder')}
+        </span>
+        <ToggleButtonGroup
+          exclusive
+          value={dateOrder}
+          aria-labelledby="order-label"
+          onChange={(_, v: DateOrder | null) => v && setDateOrder(v)}
+        >
+          {(['dmy', 'mdy', 'ymd'] as const).map((order) => (
+            <ToggleButton key={order} value={order} sx={{ px: 2, whiteSpace: 'nowrap' }}>
+              {dateWords(EXAMPLE, order)}
             </ToggleButton>
           ))}
         </ToggleButtonGroup>

@@ -13,6 +13,7 @@ import type { BoardHead, ItemWire, WrittenAnswer } from '@/contract/items.ts';
 import { IMPORTANCES, itemFields, KINDS, LIMITS, STATUSES, VISIBILITIES } from '@/core/calendar/index.ts';
 import { topicOf } from '@/core/review/index.ts';
 import { isZone, parseDate } from '@/core/time/index.ts';
+import { DateField } from '../common/date-field.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import { type KeptDraft, useKeepOnLeaving } from '../common/kept-drafts.ts';
 import { readTime } from '../common/read-time.ts';
@@ -133,6 +134,8 @@ export function ItemForm(props: {
     if (v.link && !itemFields.link.safeParse(v.link).success) wrong('link', tf('link'));
     if (!isZone(v.zone)) wrong('zone', tf('zone'));
     const when = whenOf(v);
+    if (v.repeatUntil !== '' && v.repeat !== 'none' && parseDate(v.repeatUntil) === null)
+      wrong('repeatUntil', tf('date'));
     if (parseDate(v.day) === null) wrong('day', tf('date'));
     else if (parseDate(v.lastDay) === null) wrong('lastDay', tf('date'));
     else if (!v.allDay && !readTime(v.from)) wrong('from', tf('time'));
@@ -220,6 +223,15 @@ export function ItemForm(props: {
       )}
     />
   );
+  const dateInput = (name: 'day' | 'lastDay' | 'repeatUntil', label: string) => (
+    <Controller
+      name={name}
+      control={control}
+      render={({ field }) => (
+        <DateField label={label} value={field.value} error={helper(name)} onChange={field.onChange} />
+      )}
+    />
+  );
   // Typed as one likes (930, 9:30, 2pm), shown by one's own clock once left.
   const timeInput = (name: 'from' | 'to', label: string) => (
     <Controller
@@ -284,8 +296,8 @@ export function ItemForm(props: {
           slotProps: { inputLabel: { shrink: true }, htmlInput: { maxLength: LIMITS.title } },
         })}
         <div className="pair">
-          {input('day', t('form.day'), { type: 'date' })}
-          {(allDay || lastDay !== day || more) && input('lastDay', t('form.until'), { type: 'date' })}
+          {dateInput('day', t('form.day'))}
+          {(allDay || lastDay !== day || more) && dateInput('lastDay', t('form.until'))}
         </div>
         {!allDay && (
           <div className="pair">
@@ -366,9 +378,7 @@ export function ItemForm(props: {
                     ? [['kept', t('form.repeat.kept', { rule: base?.repeats?.rule ?? '' })] as [string, string]]
                     : []),
                 ])}
-                {repeat !== 'none' &&
-                  repeat !== 'kept' &&
-                  input('repeatUntil', t('form.repeatUntil'), { type: 'date' })}
+                {repeat !== 'none' && repeat !== 'kept' && dateInput('repeatUntil', t('form.repeatUntil'))}
               </div>
             )}
             {!allDay && (

@@ -1,6 +1,5 @@
 'use client';
 import Alert from '@mui/material/Alert';
-import TextField from '@mui/material/TextField';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
@@ -8,6 +7,7 @@ import { call } from '@/contract/call.ts';
 import type { AudienceWire } from '@/contract/sharing.ts';
 import type { AskAnswer } from '@/contract/sharing-review.ts';
 import { fromWallLenient, instantText, parseDate, parseInstant, toWall } from '@/core/time/index.ts';
+import { DateField } from '../common/date-field.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import { said } from '../common/refusal.ts';
 import { DAY, fullDay } from '../common/times.ts';
@@ -50,15 +50,7 @@ export function Ask({ calendar, audience, item }: { calendar: string; audience: 
           </ol>
         </>
       )}
-      <TextField
-        type="date"
-        label={t('askAt')}
-        value={day}
-        error={!!failed?.fields.at}
-        helperText={failed?.fields.at ?? t('askAtHelp')}
-        onChange={(e) => setDay(e.target.value)}
-        slotProps={{ inputLabel: { shrink: true } }}
-      />
+      <DateField label={t('askAt')} value={day} error={failed?.fields.at} help={t('askAtHelp')} onChange={setDay} />
     </section>
   );
 }

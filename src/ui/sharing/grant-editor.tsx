@@ -18,6 +18,7 @@ import type {
 } from '@/contract/sharing.ts';
 import { type RightsWire, reachOf } from '@/contract/sight.ts';
 import { dateText, parseInstant, toWall, weekStart } from '@/core/time/index.ts';
+import { DateField } from '../common/date-field.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import { dropDraft, peekDraft, useKeepOnLeaving } from '../common/kept-drafts.ts';
 import { said } from '../common/refusal.ts';
@@ -300,15 +301,12 @@ export function GrantEditor(props: {
             ? t(`extras.${c.group as 'private'}`)
             : tl(c.group === 'add' ? 'addRight' : c.group === 'change' ? 'change' : 'removeRight');
   const date = (name: 'from' | 'until', label: string) => (
-    <TextField
-      type="date"
+    <DateField
       label={label}
       value={name === 'from' ? from : until}
-      error={!!fields[name]}
-      helperText={fields[name]}
-      onChange={(e) => setSpan({ from, until, [name]: e.target.value })}
-      slotProps={{ inputLabel: { shrink: true } }}
-      sx={{ maxWidth: 190 }}
+      error={fields[name]}
+      width={190}
+      onChange={(value) => setSpan({ from, until, [name]: value })}
     />
   );
   return (

@@ -217,13 +217,23 @@ function headOf(data: LinkItemsAnswer, zone: string) {
 function strangersFrame(zone: string, now: () => number): FrameState {
   return {
     frame: {
-      me: { handle: '', name: '', address: '', zone, hours: '24', weekFirst: 1, administrator: false, inside: false },
+      me: {
+        handle: '',
+        name: '',
+        address: '',
+        zone,
+        hours: '24',
+        weekFirst: 1,
+        dateOrder: 'dmy',
+        administrator: false,
+        inside: false,
+      },
       principals: [],
       demo: false,
       unread: 0,
       now: '',
     },
-    style: { zone, hours: '24', weekFirst: 1 },
+    style: { zone, hours: '24', weekFirst: 1, dateOrder: 'dmy' },
     principal: null,
     live: { kind: 'live' },
     now,

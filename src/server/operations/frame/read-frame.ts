@@ -32,6 +32,7 @@ export function readFrame(ctx: Context): FrameAnswer {
       zone: me.zone,
       hours: me.hours,
       weekFirst: me.weekFirst,
+      dateOrder: me.dateOrder,
       administrator: me.administrator,
       inside: me.inside,
     },

@@ -111,10 +111,10 @@ export function findBoard(
 /** Saves how a person wants times shown. */
 export function changePreferences(ctx: Context, input: Preferences): Result<{ done: true }> {
   if (!isZone(input.zone)) return refuse('badInput', { fields: { zone: 'zone' } });
-  const { zone, hours, weekFirst } = ctx.viewer;
+  const { zone, hours, weekFirst, dateOrder } = ctx.viewer;
   ctx.db.write(() => {
     savePreferences(ctx.db, ctx.viewer.id, input);
-    trailOwn(ctx, ctx.viewer.key, 'preferences.changed', { zone, hours, weekFirst }, input);
+    trailOwn(ctx, ctx.viewer.key, 'preferences.changed', { zone, hours, weekFirst, dateOrder }, input);
   });
   return ok({ done: true });
 }
