@@ -314,7 +314,9 @@ describe('withdrawn to gone', () => {
           new Promise<number>((done) => {
             const pattern = new RegExp(source);
             const watch = new MutationObserver(() => {
-              const left = [...document.querySelectorAll('.block .t')].some((el) => pattern.test(el.textContent ?? ''));
+              const left = [...document.querySelectorAll('[data-block]')].some((el) =>
+                pattern.test(el.textContent ?? ''),
+              );
               if (left) return;
               watch.disconnect();
               done(Date.now());

@@ -238,7 +238,7 @@ function titleTurns(desk: Desk, title: string, there: boolean): Promise<number> 
   return desk.page.evaluate(
     (title, there) =>
       new Promise<number>((done) => {
-        const look = () => [...document.querySelectorAll('.block .t')].some((el) => el.textContent?.includes(title));
+        const look = () => [...document.querySelectorAll('[data-block]')].some((el) => el.textContent?.includes(title));
         const watch = new MutationObserver(() => {
           if (look() !== there) return;
           watch.disconnect();

@@ -5,7 +5,7 @@ import { headers } from 'next/headers';
 import type { ReactNode } from 'react';
 import messages from '@/messages/en/index.ts';
 import { Providers } from '@/ui/common/providers.tsx';
-import '@/ui/paramo.css';
+import '@/ui/base.css';
 
 export const metadata: Metadata = { title: 'Paramo', description: messages.signIn.tag, robots: { index: false } };
 export const viewport: Viewport = { width: 'device-width', initialScale: 1 };

@@ -1,12 +1,13 @@
 'use client';
 import Link from 'next/link';
 import { useTranslations } from 'use-intl';
+import pageCss from './page.module.css';
 
 /** What stands where nothing is, or where one may not see: both look alike. */
 export function NothingHere() {
   const t = useTranslations('missing');
   return (
-    <div className="state">
+    <div className={pageCss.state}>
       <h1>{t('title')}</h1>
       <p className="soft">{t('text')}</p>
       <Link href="/">{t('back')}</Link>

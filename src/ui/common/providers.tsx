@@ -1,11 +1,14 @@
 'use client';
+import GlobalStyles from '@mui/material/GlobalStyles';
 import { ThemeProvider } from '@mui/material/styles';
 import { AppRouterCacheProvider } from '@mui/material-nextjs/v16-appRouter';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { type ReactNode, useState } from 'react';
 import { IntlProvider } from 'use-intl';
 import type messages from '@/messages/en/index.ts';
-import { theme } from '../theme.ts';
+import { theme, variables } from '../theme.ts';
+
+const COLOURS = <GlobalStyles styles={variables} />;
 
 /** Everything a screen stands on: styles under the page's nonce, the theme, the texts, and what was fetched. */
 export function Providers(props: { nonce: string; messages: typeof messages; children: ReactNode }) {
@@ -15,6 +18,7 @@ export function Providers(props: { nonce: string; messages: typeof messages; chi
   return (
     <AppRouterCacheProvider options={{ nonce: props.nonce, enableCssLayer: false }}>
       <ThemeProvider theme={theme} defaultMode="system">
+        {COLOURS}
         <IntlProvider locale="en" messages={props.messages} timeZone="UTC">
           <QueryClientProvider client={client}>{props.children}</QueryClientProvider>
         </IntlProvider>

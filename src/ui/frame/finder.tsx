@@ -9,6 +9,7 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { firstName } from '../common/token.tsx';
+import finderCss from './finder.module.css';
 
 /** However many people there are, a list stays short enough to look through. */
 const few = createFilterOptions<{ label: string; goal: string }>({ limit: 60 });
@@ -67,7 +68,7 @@ export function Finder() {
 
   return (
     <>
-      <button type="button" className="plain finder" onClick={() => setOpen(true)}>
+      <button type="button" className={`plain ${finderCss.finder}`} onClick={() => setOpen(true)}>
         {band('find')} <kbd>Ctrl K</kbd>
       </button>
       <Dialog

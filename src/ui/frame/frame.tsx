@@ -11,11 +11,13 @@ import { call } from '@/contract/call.ts';
 import type { FrameAnswer, Principal } from '@/contract/frame.ts';
 import { toWall } from '@/core/time/index.ts';
 import { FrameProvider, type Toast } from '../common/frame-context.tsx';
+import hillsCss from '../common/hills.module.css';
 import { Mark } from '../common/hills.tsx';
 import { type LiveState, useLive } from '../common/live.ts';
 import { clock } from '../common/times.ts';
 import { firstName, Token } from '../common/token.tsx';
 import { Finder } from './finder.tsx';
+import frameCss from './frame.module.css';
 import { KeptBar } from './kept-bar.tsx';
 
 const SECTIONS = ['calendar', 'sightlines', 'messages', 'people', 'house-rules'] as const;
@@ -66,49 +68,49 @@ export function Frame(props: { initial: FrameAnswer; who: string; children: Reac
   );
   return (
     <FrameProvider value={state}>
-      <div className={`frame who-${colour % 6}`}>
-        <nav className="spine" aria-label={t('spine.sections')}>
-          <Link className="brand" href={`/for/${frame.me.handle}/calendar`}>
+      <div className={`${frameCss.frame} who-${colour % 6}`}>
+        <nav className={frameCss.spine} aria-label={t('spine.sections')}>
+          <Link className={hillsCss.brand} href={`/for/${frame.me.handle}/calendar`}>
             <Mark /> {t('app.name')}
           </Link>
           {sections.map((s) => (
             <Link
               key={s}
-              className="go"
+              className={frameCss.go}
               href={`/for/${props.who}/${s}`}
               aria-current={section === s ? 'page' : undefined}
             >
               {t(`spine.${s}`)}
               {s === 'messages' && frame.unread > 0 && (
-                <span className="count" title={t('spine.count', { count: frame.unread })}>
+                <span className={frameCss.count} title={t('spine.count', { count: frame.unread })}>
                   {frame.unread}
                 </span>
               )}
             </Link>
           ))}
           <Link
-            className="go last"
+            className={`${frameCss.go} ${frameCss.last}`}
             href={`/for/${frame.me.handle}/settings`}
             aria-current={section === 'settings' ? 'page' : undefined}
           >
             {t('spine.settings')}
           </Link>
         </nav>
-        <header className="band">
-          <span className="label">
+        <header className={frameCss.band}>
+          <span className={frameCss.label}>
             {guest && frame.principals.length === 0 ? t('band.guest', { name: frame.me.name }) : t('band.label')}
           </span>
-          <nav className="switches" aria-label={t('band.switches')}>
+          <nav className={frameCss.switches} aria-label={t('band.switches')}>
             {frame.principals.map((p) => (
               <Switch key={p.handle} p={p} me={frame.me.name} current={p.handle === props.who} section={section} />
             ))}
           </nav>
-          <div className="rest">
+          <div className={frameCss.rest}>
             <Finder />
             <LiveMark live={live} zone={style.zone} hours={style.hours} />
           </div>
         </header>
-        <main className="work">
+        <main className={frameCss.work}>
           {props.children}
           <KeptBar />
         </main>
@@ -164,19 +166,19 @@ function Switch({ p, me, current, section }: { p: Principal; me: string; current
   return (
     <>
       <Link
-        className={`switch who-${p.colour % 6}`}
+        className={`${frameCss.switch} who-${p.colour % 6}`}
         href={`/for/${p.handle}/${goal}`}
         aria-current={current ? 'true' : undefined}
       >
         <Token name={p.name} colour={p.colour} />
         <span>
-          <span className="name">{p.own ? t('myself') : p.name}</span>
-          <span className="sub">{p.own ? me : p.role}</span>
+          <span className={frameCss.name}>{p.own ? t('myself') : p.name}</span>
+          <span className={frameCss.sub}>{p.own ? me : p.role}</span>
         </span>
       </Link>
       {current && (
         <Link
-          className={`plain new-for who-${p.colour % 6}`}
+          className={`plain ${frameCss['new-for']} who-${p.colour % 6}`}
           href={`/for/${p.handle}/calendar?new=1${here}`}
           prefetch={false}
         >
@@ -196,7 +198,7 @@ function LiveMark({ live, zone, hours }: { live: LiveState; zone: string; hours:
         ? t('connecting')
         : t('offline', { time: clock(toWall(zone, live.since), hours) });
   return (
-    <span className={live.kind === 'off' ? 'live off' : 'live'} role="status">
+    <span className={live.kind === 'off' ? `${frameCss.live} ${frameCss.off}` : frameCss.live} role="status">
       {text}
     </span>
   );

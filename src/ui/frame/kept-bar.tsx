@@ -4,6 +4,7 @@ import Link from 'next/link';
 import { useTranslations } from 'use-intl';
 import { dropDraft, useKeptDrafts } from '../common/kept-drafts.ts';
 import { firstName } from '../common/token.tsx';
+import keptBarCss from './kept-bar.module.css';
 
 /** What was typed and left without saving, each gone on with in one press. */
 export function KeptBar() {
@@ -11,7 +12,7 @@ export function KeptBar() {
   const drafts = useKeptDrafts();
   if (drafts.length === 0) return null;
   return (
-    <section className="kept-bar" aria-label={t('label')}>
+    <section data-kept className={keptBarCss['kept-bar']} aria-label={t('label')}>
       {drafts.map((d) => (
         <p key={d.key} className={`row who-${d.colour % 6}`} role="status">
           <span>

@@ -12,6 +12,7 @@ import { call } from '@/contract/call.ts';
 import { Asked } from '../common/asked.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import { dropAllDrafts } from '../common/kept-drafts.ts';
+import pageCss from '../common/page.module.css';
 import { type DateOrder, dateWords } from '../common/read-date.ts';
 import { said } from '../common/refusal.ts';
 import { DAY, fullDay, weekday } from '../common/times.ts';
@@ -23,7 +24,7 @@ const MONDAY = 4 * DAY;
 export function Settings() {
   const t = useTranslations();
   return (
-    <div className="page">
+    <div className={pageCss.page}>
       <h1>{t('settings.title')}</h1>
       <div style={{ display: 'grid', gap: 26, maxWidth: 520, marginTop: 16 }}>
         <Times />

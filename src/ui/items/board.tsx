@@ -12,17 +12,19 @@ import { useTranslations } from 'use-intl';
 import { CallRefused, call } from '@/contract/call.ts';
 import type { BoardHead, ItemsAnswer, ItemsQuery, ItemWire } from '@/contract/items.ts';
 import { dateText, parseDate, parseInstant, toWall } from '@/core/time/index.ts';
+import boardsCss from '../common/boards.module.css';
 import { useFrame } from '../common/frame-context.tsx';
 import { takeDraft } from '../common/kept-drafts.ts';
 import { SightMeter } from '../common/meters.tsx';
+import pageCss from '../common/page.module.css';
 import { DAY, fullDay, MINUTE, weekTitle } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
+import boardCss from './board.module.css';
 import { Details } from './details.tsx';
 import { Hours } from './hours.tsx';
 import { ImportPanel } from './import-panel.tsx';
 import { ItemForm } from './item-form.tsx';
 import { type Draft, isForward, type KeptForm, keptKey } from './item-values.ts';
-
 import { useItemWrites } from './item-writes.ts';
 import { Legend } from './legend.tsx';
 import { Ribbon, weekOf } from './ribbon.tsx';
@@ -221,10 +223,12 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
   };
 
   return (
-    <div className={`board${head ? ` who-${head.owner.colour % 6}` : ''}`}>
-      <div className="board-head">
+    <div className={`${boardsCss.board}${head ? ` who-${head.owner.colour % 6}` : ''}`}>
+      <div className={boardsCss['board-head']}>
         <h1>
-          {looking && <span className="of-whom">{t('board.ofWhom', { name: head?.owner.name ?? name })} </span>}
+          {looking && (
+            <span className={boardCss['of-whom']}>{t('board.ofWhom', { name: head?.owner.name ?? name })} </span>
+          )}
           {oneDay ? fullDay(first) : weekTitle(first)}
         </h1>
         <Button variant="text" onClick={() => go(first - count * DAY)} aria-label={t('board.previous')}>
@@ -273,7 +277,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
             ))}
           </TextField>
         )}
-        <div className="push">
+        <div className={boardsCss.push}>
           {looking && <Link href={`/for/${frame.me.handle}/calendar`}>{t('board.back')}</Link>}
           {head && !head.as && <Standing head={head} />}
           {head?.may.share && !head.as && !narrow && (
@@ -298,38 +302,41 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
           )}
         </div>
       </div>
-      <div className="board-main">
+      <div className={boardsCss['board-main']}>
         {head?.as && (
-          <div className="notice seen-as" role="status">
+          <div className={`${boardsCss.notice} ${boardsCss['seen-as']}`} role="status">
             <span>
               {head.as === 'everyone'
                 ? t('board.seenAsEveryone', { owner: head.owner.name })
                 : t('board.seenAs', { owner: head.owner.name, who: head.as })}
             </span>
-            <Link className="push" href={sightlinesDoor(head, frame.me.handle, principal?.handle ?? null, as)}>
+            <Link
+              className={boardsCss.push}
+              href={sightlinesDoor(head, frame.me.handle, principal?.handle ?? null, as)}
+            >
               {t('board.stopSeeing')}
             </Link>
           </div>
         )}
         {notice && (
-          <div className="notice" role="alert">
+          <div className={boardsCss.notice} role="alert">
             <span>
               {notice}
               {draftGone && ` ${t('board.actingGone', { name: owner })}`}
             </span>
-            <Button className="push" variant="text" onClick={() => setNotice(null)}>
+            <Button className={boardsCss.push} variant="text" onClick={() => setNotice(null)}>
               {t('board.dismiss')}
             </Button>
           </div>
         )}
         {gone && (
-          <div className="state">
+          <div className={pageCss.state}>
             <h2>{t('board.noAccess')}</h2>
             <p className="soft">{t('board.noAccessMore')}</p>
           </div>
         )}
         {!gone && query.isError && !data && (
-          <div className="state" role="alert">
+          <div className={pageCss.state} role="alert">
             <p>{t('board.failed')}</p>
             <Button variant="outlined" onClick={() => void query.refetch()}>
               {t('board.again')}
@@ -337,24 +344,24 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
           </div>
         )}
         {!gone && query.isPending && (
-          <p className="state soft" role="status">
+          <p className={`${pageCss.state} soft`} role="status">
             {t('board.loading', { name: owner })}
           </p>
         )}
         {head && (
           <>
             {as === undefined && <Ribbon calendar={calendar} week={first} style={style} onGo={(w) => go(w)} />}
-            {data.cutShort && <p className="notice">{t('board.cutShort')}</p>}
+            {data.cutShort && <p className={boardsCss.notice}>{t('board.cutShort')}</p>}
             {data.more !== null && (
-              <p className="notice" role="status">
+              <p className={boardsCss.notice} role="status">
                 {t('board.more2')}
-                <Button className="push" variant="text" onClick={() => setAnswers((n) => n + 1)}>
+                <Button className={boardsCss.push} variant="text" onClick={() => setAnswers((n) => n + 1)}>
                   {t('board.moreShow')}
                 </Button>
               </p>
             )}
             {items.length === 0 && !query.isFetching && (
-              <p className="notice soft" role="status">
+              <p className={`${boardsCss.notice} soft`} role="status">
                 {head.may.add ? t('board.emptyNew') : t('board.empty')}
               </p>
             )}
@@ -455,8 +462,9 @@ function Standing({ head }: { head: BoardHead }) {
   const seesWords =
     sight === 'full' && !head.rights.private ? t('sightExact.fullButPrivate') : t(`sightWords.${sight}`);
   return (
-    <span className="row small soft standing" title={t('board.you', { sight: seesWords })}>
-      <SightMeter sight={head.rights.sight} /> <span className="words">{t('board.you', { sight: seesWords })}</span>
+    <span className={`row small soft ${boardCss.standing}`} title={t('board.you', { sight: seesWords })}>
+      <SightMeter sight={head.rights.sight} />{' '}
+      <span className={boardCss.words}>{t('board.you', { sight: seesWords })}</span>
     </span>
   );
 }

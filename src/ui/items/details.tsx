@@ -11,9 +11,12 @@ import { call } from '@/contract/call.ts';
 import type { BoardHead, ItemWire } from '@/contract/items.ts';
 import { VISIBILITIES, type Visibility } from '@/core/calendar/index.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
+import boardsCss from '../common/boards.module.css';
 import { useFrame } from '../common/frame-context.tsx';
 import { SightMeter } from '../common/meters.tsx';
+import pageCss from '../common/page.module.css';
 import { said } from '../common/refusal.ts';
+import segCss from '../common/seg.module.css';
 import { clock, dayMonth, whenText, zonePlace } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 import { sightlinesDoor } from './sightlines-door.ts';
@@ -47,10 +50,10 @@ export function Details(props: {
   const open = item.title !== undefined;
   const repeatWords = useRepeatWords();
   return (
-    <aside className="panel" aria-label={t('panel.in', { name: firstName(name) })}>
+    <aside className={boardsCss.panel} aria-label={t('panel.in', { name: firstName(name) })}>
       <PanelHead head={head} onClose={onClose} />
       <h2>{item.withheld ? t('board.private') : (item.title ?? t('board.busyWord', { shows: item.shows }))}</h2>
-      <dl className="facts">
+      <dl className={pageCss.facts}>
         <Fact name={t('panel.when')}>
           {whenText(item, style)}
           <OtherZone item={item} calendarZone={head.calendar.zone} />
@@ -112,7 +115,7 @@ export function Details(props: {
       )}
       {head.may.share && item.visibility !== undefined && <WhoSees id={item.id} head={head} />}
       {item.briefing && (
-        <div className="card briefing">
+        <div className={`${pageCss.card} ${pageCss.briefing}`}>
           <h3>
             {t('panel.briefing')}{' '}
             <span className="soft small">{t('panel.briefingFor', { name: firstName(name) })}</span>
@@ -122,7 +125,7 @@ export function Details(props: {
       )}
       {item.withheld && <p className="soft">{t('panel.withheld')}</p>}
       {!open && !item.withheld && <p className="soft">{t('panel.busy', { name: firstName(name) })}</p>}
-      <div className="foot">
+      <div className={boardsCss.foot}>
         <Made item={item} />
         {item.mayRemove && <p className="small soft">{t('panel.removeBelow')}</p>}
         {open && !item.may?.change && (
@@ -187,7 +190,7 @@ function ForwardRemoval({ item, head, onDone }: { item: ItemWire; head: BoardHea
     );
   const name = firstName(head.owner.name);
   return (
-    <div className="card" style={{ display: 'grid', gap: 8, marginTop: 8 }}>
+    <div className={pageCss.card} style={{ display: 'grid', gap: 8, marginTop: 8 }}>
       {refused && <p className="wrong">{refused}</p>}
       <TextField
         label={t('form.why')}
@@ -222,7 +225,7 @@ function WhoSees({ id, head }: { id: string; head: BoardHead }) {
   });
   if (!data) return null;
   return (
-    <section className="card" aria-label={t('panel.whoSees')}>
+    <section className={pageCss.card} aria-label={t('panel.whoSees')}>
       <h3>{t('panel.whoSees')}</h3>
       {data.levels.map((level) => (
         <p key={level.seen} className="row" style={{ justifyContent: 'space-between', alignItems: 'start' }}>
@@ -253,7 +256,7 @@ function WhoSees({ id, head }: { id: string; head: BoardHead }) {
 export function PanelHead({ head, onClose }: { head: BoardHead; onClose: () => void }) {
   const t = useTranslations('panel');
   return (
-    <div className="for">
+    <div className={boardsCss.for}>
       <span>
         {head.own ? t('mine') : t('in', { name: firstName(head.owner.name) })}
         {!head.calendar.main && `: ${head.calendar.name}`}
@@ -345,7 +348,7 @@ export function VisibilityChoice(props: {
         <ToggleButtonGroup
           exclusive
           value={scope}
-          className="seg"
+          className={segCss.seg}
           aria-label={t('panel.scopeLabel')}
           sx={{ mb: 0.75 }}
           onChange={(_, next: 'one' | 'all' | null) => next && setScope(next)}
@@ -357,7 +360,7 @@ export function VisibilityChoice(props: {
       <ToggleButtonGroup
         exclusive
         value={value}
-        className="seg sight"
+        className={`${segCss.seg} ${segCss.sight}`}
         aria-labelledby="visibility-head"
         onChange={(_, next: Visibility | null) => next && next !== value && onChange(next, scope)}
       >

@@ -15,6 +15,8 @@ import type { ItemWire } from '@/contract/items.ts';
 import { toWall } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { clock, DAY, dayName, hoursText, MINUTE, wallsOf } from '../common/times.ts';
+import blockCss from './block.module.css';
+import hoursCss from './hours.module.css';
 import { ItemBlock, useBlockText } from './item-block.tsx';
 import { HOUR_PX, layOut, shapeOf } from './layout.ts';
 import { isRest } from './ribbon.tsx';
@@ -136,7 +138,7 @@ export function Hours(props: {
   };
   const beginDraw = (day: number) => (event: PointerEvent<HTMLDivElement>) => {
     if (!canAdd || event.button !== 0 || event.pointerType === 'touch') return;
-    if ((event.target as HTMLElement).closest('.block, .rail')) return;
+    if ((event.target as HTMLElement).closest('[data-block]')) return;
     const from = Math.floor(minuteAt(day, event.clientY) / 30) * 30;
     drawing.current = { day, from, to: from };
     event.currentTarget.setPointerCapture(event.pointerId);
@@ -156,7 +158,7 @@ export function Hours(props: {
     if (time && moved) onDraw(time.start, time.end);
   };
   const doubleDraw = (day: number) => (event: React.MouseEvent) => {
-    if (!canAdd || (event.target as HTMLElement).closest('.block, .rail')) return;
+    if (!canAdd || (event.target as HTMLElement).closest('[data-block]')) return;
     const start = first + day * DAY + Math.floor(minuteAt(day, event.clientY) / 30) * 30 * MINUTE;
     onDraw(start, start + 60 * MINUTE);
   };
@@ -182,17 +184,17 @@ export function Hours(props: {
       }}
     >
       <div
-        className="days"
+        className={hoursCss.days}
         style={{ '--cols': cols, '--hour': `${HOUR_PX}px`, '--bar': `${barWidth}px` } as React.CSSProperties}
       >
-        <div className="day-heads">
-          <div className="gutter" />
+        <div className={hoursCss['day-heads']}>
+          <div className={hoursCss.gutter} />
           {days.map((day, i) => {
             const booked = bookedMinutes(layout.days[i] ?? []);
             return (
-              <div key={day} className={i === todayIndex ? 'today' : ''}>
+              <div key={day} className={i === todayIndex ? hoursCss.today : ''}>
                 {dayName(day)}{' '}
-                <span className="load">
+                <span className={hoursCss.load}>
                   {i === todayIndex && `${t('todayWord')}${booked ? ' · ' : ''}`}
                   {booked > 0 && (count === 1 || !isRest(day)) && hoursText(booked)}
                 </span>
@@ -202,9 +204,9 @@ export function Hours(props: {
         </div>
         <AllDay layout={layout} days={days} selected={selected} onOpen={onOpen} />
         {/* biome-ignore lint/a11y/noNoninteractiveTabindex: a scrolling region must be reachable by keyboard */}
-        <section className="scroll" ref={scroll} aria-label={props.owner} tabIndex={0}>
-          <div className="hours">
-            <div className="gutter" aria-hidden="true">
+        <section className={hoursCss.scroll} ref={scroll} aria-label={props.owner} tabIndex={0}>
+          <div className={hoursCss.hours}>
+            <div className={hoursCss.gutter} aria-hidden="true">
               {Array.from({ length: 23 }, (_, h) => {
                 const hour = h + 1;
                 const near = todayIndex >= 0 && todayIndex < count && Math.abs((today % DAY) / 3_600_000 - hour) < 0.3;
@@ -215,7 +217,7 @@ export function Hours(props: {
                 );
               })}
               {todayIndex >= 0 && todayIndex < count && (
-                <span className="now" style={{ top: `calc(${(today % DAY) / 3_600_000} * var(--hour))` }}>
+                <span className={hoursCss.now} style={{ top: `calc(${(today % DAY) / 3_600_000} * var(--hour))` }}>
                   {clock(today, style.hours)}
                 </span>
               )}
@@ -227,7 +229,7 @@ export function Hours(props: {
                 ref={(el) => {
                   columns.current[i] = el;
                 }}
-                className={`day${isRest(day) ? ' rest' : ''}`}
+                className={`${hoursCss.day}${isRest(day) ? ` ${hoursCss.rest}` : ''}`}
                 data-day={i}
                 onPointerDown={beginDraw(i)}
                 onPointerMove={keepDrawing}
@@ -235,13 +237,17 @@ export function Hours(props: {
                 onDoubleClick={doubleDraw(i)}
               >
                 {i === todayIndex && (
-                  <div className="past" style={{ height: `calc(${(today % DAY) / 3_600_000} * var(--hour))` }} />
+                  <div
+                    className={hoursCss.past}
+                    style={{ height: `calc(${(today % DAY) / 3_600_000} * var(--hour))` }}
+                  />
                 )}
                 {layout.rails[i]?.map((rail) => (
                   <button
                     type="button"
                     key={rail.item.id}
-                    className="plain rail"
+                    data-block
+                    className={`plain ${hoursCss.rail}`}
                     style={
                       {
                         top: `calc(${rail.top / 60} * var(--hour))`,
@@ -254,7 +260,7 @@ export function Hours(props: {
                     {rail.item.place ?? rail.item.title}
                   </button>
                 ))}
-                <div className={`lanes${layout.rails[i]?.length ? '' : ' wide'}`}>
+                <div className={`${hoursCss.lanes}${layout.rails[i]?.length ? '' : ` ${hoursCss.wide}`}`}>
                   {layout.days[i]?.map((placed) => (
                     <ItemBlock
                       key={`${placed.item.id} ${placed.top}`}
@@ -299,14 +305,14 @@ function GhostBlock({ ghost, day }: { ghost: Ghost; day: number }) {
   const { style } = useFrame();
   return (
     <div
-      className="ghost"
+      className={hoursCss.ghost}
       style={{
         top: `calc(${(ghost.start - day) / 3_600_000} * var(--hour))`,
         height: `calc(${(ghost.end - ghost.start) / 3_600_000} * var(--hour))`,
       }}
     >
       {clock(ghost.start, style.hours)}–{clock(ghost.end, style.hours)} {ghost.title}
-      {ghost.clashes && <span className="clash-words">{t('clashWith', { title: ghost.clashes })}</span>}
+      {ghost.clashes && <span className={hoursCss['clash-words']}>{t('clashWith', { title: ghost.clashes })}</span>}
     </div>
   );
 }
@@ -322,12 +328,12 @@ function AllDay(props: {
   const textOf = useBlockText();
   const rows = Math.max(1, layout.bars.length);
   return (
-    <div className="all-day">
-      <div className="gutter" style={{ gridRow: `1 / span ${rows}`, gridColumn: 1 }}>
+    <div className={hoursCss['all-day']}>
+      <div className={hoursCss.gutter} style={{ gridRow: `1 / span ${rows}`, gridColumn: 1 }}>
         {t('allDay')}
       </div>
       {days.map((day, i) => (
-        <div key={day} className="cell" style={{ gridRow: `1 / span ${rows}`, gridColumn: i + 2 }} />
+        <div key={day} className={hoursCss.cell} style={{ gridRow: `1 / span ${rows}`, gridColumn: i + 2 }} />
       ))}
       {layout.bars.map((bar, i) => (
         <div
@@ -342,10 +348,11 @@ function AllDay(props: {
         >
           <button
             type="button"
-            className={`plain block bar ${barShape(bar.item)}${bar.item.id === selected ? ' selected' : ''}`}
+            className={`plain ${blockCss.block} ${blockCss.bar} ${blockCss[barShape(bar.item)]}${bar.item.id === selected ? ` ${blockCss.selected}` : ''}`}
+            data-block
             onClick={() => onOpen(bar.item)}
           >
-            <span className="t">
+            <span className={blockCss.t}>
               {textOf(bar.item)}
               {bar.item.place && bar.item.title && bar.item.kind !== 'whereabouts' ? ` · ${bar.item.place}` : ''}
             </span>

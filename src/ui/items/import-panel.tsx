@@ -8,7 +8,9 @@ import { useTranslations } from 'use-intl';
 import { call, sendFile } from '@/contract/call.ts';
 import type { BoardHead } from '@/contract/items.ts';
 import type { ImportPreview } from '@/contract/items-files.ts';
+import boardsCss from '../common/boards.module.css';
 import { useFrame } from '../common/frame-context.tsx';
+import pageCss from '../common/page.module.css';
 import { said } from '../common/refusal.ts';
 import { firstName } from '../common/token.tsx';
 import { PanelHead } from './details.tsx';
@@ -87,7 +89,7 @@ export function ImportPanel(props: {
   const { fresh = 0, newer = 0 } = preview?.counts ?? {};
   const left = preview ? preview.counts.there + preview.counts.problems : 0;
   return (
-    <aside className="panel" style={{ width: 380 }} aria-label={t('title')}>
+    <aside className={boardsCss.panel} style={{ width: 380 }} aria-label={t('title')}>
       <PanelHead head={head} onClose={onClose} />
       <h2>{t('title')}</h2>
       <p className="soft">{head.own ? t('forMine') : t('for', { name: owner })}</p>
@@ -102,7 +104,7 @@ export function ImportPanel(props: {
       />
       <label
         htmlFor="calendar-file"
-        className="card"
+        className={pageCss.card}
         style={{ textAlign: 'center', cursor: 'pointer', borderStyle: 'dashed' }}
         onDragOver={(event) => event.preventDefault()}
         onDrop={(event) => {
@@ -152,7 +154,7 @@ export function ImportPanel(props: {
               {t(`remark.${r.code as 'floating'}`, { fact: r.fact, count: r.count })}
             </p>
           ))}
-          <div className="foot">
+          <div className={boardsCss.foot}>
             <p className="small soft" role="status">
               {coming ? t('comingIn', coming) : fresh + newer > 0 ? t('allOrNothing') : t('nothing')}
             </p>

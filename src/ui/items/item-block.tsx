@@ -4,6 +4,7 @@ import { useTranslations } from 'use-intl';
 import type { ItemWire } from '@/contract/items.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { clock, wallsOf, whenText } from '../common/times.ts';
+import blockCss from './block.module.css';
 import { HOUR_PX, type Placed, shapeOf } from './layout.ts';
 
 const LINE_PX = 15.5;
@@ -52,7 +53,8 @@ export function ItemBlock(props: {
     // biome-ignore lint/a11y/useSemanticElements: the grip inside is a control of its own, which a button can't hold
     <div
       ref={moving.setNodeRef}
-      className={`block ${shape}${selected ? ' selected' : ''}${placed.clash ? ' clash' : ''}${moving.isDragging || sizing.isDragging ? ' dragging' : ''}${item.asSet?.cancelled ? ' cancelled' : ''}`}
+      data-block
+      className={`${blockCss.block} ${blockCss[shape] ?? ''}${selected ? ` ${blockCss.selected}` : ''}${placed.clash ? ` ${blockCss.clash}` : ''}${moving.isDragging || sizing.isDragging ? ` ${blockCss.dragging}` : ''}${item.asSet?.cancelled ? ` ${blockCss.cancelled}` : ''}`}
       style={{
         top: `calc(${placed.top / 60} * var(--hour) + 1px)`,
         height: `calc(${placed.height / 60} * var(--hour) - 2px)`,
@@ -73,25 +75,25 @@ export function ItemBlock(props: {
         } else dragKey?.(event);
       }}
     >
-      <span className="t" style={{ WebkitLineClamp: lines }}>
+      <span className={blockCss.t} style={{ WebkitLineClamp: lines }}>
         {!placed.starts && <span aria-hidden="true">… </span>}
         {text}
       </span>
       <span className="visually-hidden">, {rest}</span>
       {underline && (
-        <span className="p" aria-hidden="true">
+        <span className={blockCss.p} aria-hidden="true">
           {underline}
         </span>
       )}
       {item.visibility && VISIBILITY_MARK[item.visibility] && (
-        <span className="mark" aria-hidden="true">
+        <span className={blockCss.mark} aria-hidden="true">
           {VISIBILITY_MARK[item.visibility]}
         </span>
       )}
       {movable && placed.height >= 30 && (
         <span
           ref={sizing.setNodeRef}
-          className="grip"
+          className={blockCss.grip}
           {...sizing.listeners}
           onClick={(event) => event.stopPropagation()}
           aria-hidden="true"

@@ -3,6 +3,7 @@ import Button from '@mui/material/Button';
 import { useTranslations } from 'use-intl';
 import type { ItemWire } from '@/contract/items.ts';
 import { useFrame } from '../common/frame-context.tsx';
+import pageCss from '../common/page.module.css';
 import { type Values, valuesOf } from './item-values.ts';
 
 /** Both versions side by side, field by field: what someone else saved, and what was typed here. */
@@ -21,7 +22,7 @@ export function Conflict(props: {
     (k) => touched.has(k) && String(now[k]) !== String(mine[k]),
   );
   return (
-    <div className="card wrong-card" role="alert">
+    <div className={`${pageCss.card} ${pageCss['wrong-card']}`} role="alert">
       <p>
         <b>{t('conflict', { name: theirs.asSet?.changed.actor ?? t('someone') })}</b>
       </p>

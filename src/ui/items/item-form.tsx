@@ -13,6 +13,7 @@ import type { BoardHead, ItemWire, WrittenAnswer } from '@/contract/items.ts';
 import { IMPORTANCES, itemFields, KINDS, LIMITS, STATUSES, VISIBILITIES } from '@/core/calendar/index.ts';
 import { topicOf } from '@/core/review/index.ts';
 import { isZone, parseDate } from '@/core/time/index.ts';
+import boardsCss from '../common/boards.module.css';
 import { DateField } from '../common/date-field.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import { type KeptDraft, useKeepOnLeaving } from '../common/kept-drafts.ts';
@@ -23,6 +24,7 @@ import { firstName } from '../common/token.tsx';
 import { ZoneField } from '../common/zone-field.tsx';
 import { PanelHead } from './details.tsx';
 import { Conflict } from './item-conflict.tsx';
+import itemFormCss from './item-form.module.css';
 import { sendChange, sendForward, sendNew } from './item-sending.ts';
 import { type Draft, FIELD, isForward, type KeptForm, TEXTS, type Values, valuesOf, whenOf } from './item-values.ts';
 
@@ -262,7 +264,7 @@ export function ItemForm(props: {
     ? t(draft.kind === 'new' ? 'form.forwardNew' : 'form.forwardChange')
     : t(draft.kind === 'new' ? 'form.new' : 'form.change');
   return (
-    <aside className="panel" aria-label={heading}>
+    <aside className={boardsCss.panel} aria-label={heading}>
       <PanelHead head={head} onClose={onClose} />
       <h2>{heading}</h2>
       {forward && (
@@ -295,12 +297,12 @@ export function ItemForm(props: {
           autoFocus: true,
           slotProps: { inputLabel: { shrink: true }, htmlInput: { maxLength: LIMITS.title } },
         })}
-        <div className="pair">
+        <div className={itemFormCss.pair}>
           {dateInput('day', t('form.day'))}
           {(allDay || lastDay !== day || more) && dateInput('lastDay', t('form.until'))}
         </div>
         {!allDay && (
-          <div className="pair">
+          <div className={itemFormCss.pair}>
             {timeInput('from', t('form.from'))}
             {timeInput('to', t('form.to'))}
           </div>
@@ -354,7 +356,7 @@ export function ItemForm(props: {
         )}
         {more && !(forward && draft.kind === 'change') && (
           <>
-            <div className="pair">
+            <div className={itemFormCss.pair}>
               {choice(
                 'kind',
                 t('form.kind'),
@@ -371,7 +373,7 @@ export function ItemForm(props: {
               )}
             </div>
             {(draft.kind === 'new' || scope === 'all' || !series) && (
-              <div className="pair">
+              <div className={itemFormCss.pair}>
                 {choice('repeat', t('form.repeats'), [
                   ...kinds.map((k): [string, string] => [k, t(`form.repeat.${k}`)]),
                   ...(repeat === 'kept'
@@ -444,7 +446,7 @@ export function ItemForm(props: {
             slotProps={{ inputLabel: { shrink: true }, htmlInput: { maxLength: 1000 } }}
           />
         )}
-        <div className="row save-row">
+        <div className={`row ${boardsCss['save-row']}`}>
           <Button
             type="submit"
             variant="contained"

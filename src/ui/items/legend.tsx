@@ -1,5 +1,7 @@
 'use client';
 import { useTranslations } from 'use-intl';
+import blockCss from './block.module.css';
+import legendCss from './legend.module.css';
 
 const SHAPES = ['busy', 'tentative', 'away', 'free', 'hold', 'withheld', 'clash'] as const;
 
@@ -7,10 +9,13 @@ const SHAPES = ['busy', 'tentative', 'away', 'free', 'hold', 'withheld', 'clash'
 export function Legend() {
   const t = useTranslations();
   return (
-    <div className="legend" role="note" aria-label={t('board.legend')}>
+    <div className={legendCss.legend} role="note" aria-label={t('board.legend')}>
       {SHAPES.map((shape) => (
         <span key={shape}>
-          <i className={`block ${shape === 'clash' ? 'busy clash' : shape}`} style={{ position: 'relative' }} />{' '}
+          <i
+            className={`${blockCss.block} ${legendCss.block} ${blockCss[shape] ?? ''}`}
+            style={{ position: 'relative' }}
+          />{' '}
           {t(`shapes.${shape}`)}
         </span>
       ))}

@@ -4,6 +4,7 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import { dateText, parseDate, weekStart } from '@/core/time/index.ts';
 import { DAY, dayMonth, hoursText, type TimeStyle } from '../common/times.ts';
+import ribbonCss from './ribbon.module.css';
 
 const WEEKS = 12;
 const FULL_DAY = 9 * 60;
@@ -26,7 +27,7 @@ export function Ribbon(props: { calendar: string; week: number; style: TimeStyle
   });
   const days = new Map(data?.days.map((d) => [d.date, d]));
   return (
-    <nav className="ribbon" aria-label={t('ribbon')}>
+    <nav className={ribbonCss.ribbon} aria-label={t('ribbon')}>
       {Array.from({ length: WEEKS }, (_, w) => {
         const start = first + w * 7 * DAY;
         const list = Array.from({ length: 7 }, (_, d) => days.get(dateText(start + d * DAY)));
@@ -35,22 +36,22 @@ export function Ribbon(props: { calendar: string; week: number; style: TimeStyle
           <button
             type="button"
             key={start}
-            className="plain ribbon-week"
+            className={`plain ${ribbonCss['ribbon-week']}`}
             aria-current={start === anchor ? 'date' : undefined}
             aria-label={t('ribbonWeek', { date: dayMonth(start), hours: hoursText(total) })}
             onClick={() => onGo(start)}
           >
-            <span className="bars" aria-hidden="true">
+            <span className={ribbonCss.bars} aria-hidden="true">
               {list.map((d, i) => (
                 <i
                   // biome-ignore lint/suspicious/noArrayIndexKey: the index is the day
                   key={i}
-                  className={`${isRest(start + i * DAY) ? 'rest' : ''}${d?.clashes ? ' clash' : ''}`}
+                  className={`${isRest(start + i * DAY) ? ribbonCss.rest : ''}${d?.clashes ? ` ${ribbonCss.clash}` : ''}`}
                   style={{ height: `${Math.min(100, ((d?.booked ?? 0) / FULL_DAY) * 100)}%` }}
                 />
               ))}
             </span>
-            <span className="when">{dayMonth(start)}</span>
+            <span className={ribbonCss.when}>{dayMonth(start)}</span>
           </button>
         );
       })}

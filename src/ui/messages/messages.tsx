@@ -8,6 +8,7 @@ import type { NoticesAnswer } from '@/contract/messages.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { Asked } from '../common/asked.tsx';
 import { useFrame } from '../common/frame-context.tsx';
+import pageCss from '../common/page.module.css';
 import { dayMonth } from '../common/times.ts';
 import { firstName, Token } from '../common/token.tsx';
 import { audienceParam } from '../sharing/audience-param.ts';
@@ -37,7 +38,7 @@ export function Messages() {
       .catch(() => {});
   }, [unread, client]);
   return (
-    <div className="page" style={{ maxWidth: 820 }}>
+    <div className={pageCss.page} style={{ maxWidth: 820 }}>
       <h1 style={{ marginBottom: 12 }}>{t('messages.title')}</h1>
       <Asked query={query} />
       {!query.isPending && <Asked query={forward} />}
@@ -71,7 +72,10 @@ function NoticeCard({ notice: n, me }: { notice: NoticesAnswer['notices'][number
     first: owner,
   };
   return (
-    <article className={`card who-${n.owner.colour % 6}`} style={{ display: 'flex', gap: 12, marginBottom: 10 }}>
+    <article
+      className={`${pageCss.card} who-${n.owner.colour % 6}`}
+      style={{ display: 'flex', gap: 12, marginBottom: 10 }}
+    >
       <Token name={n.owner.name} colour={n.owner.colour} />
       <div style={{ flex: 1 }}>
         <p>
@@ -123,7 +127,7 @@ function Ending({ ending, me, over }: { ending: NoticesAnswer['ending']; me: str
   if (ending.length === 0) return null;
   const title = over ? t('messages.overTitle') : t('messages.endingTitle');
   return (
-    <section className="card" style={{ marginBottom: 14 }} aria-label={title}>
+    <section className={pageCss.card} style={{ marginBottom: 14 }} aria-label={title}>
       <h2>{title}</h2>
       {ending.map((e) => (
         <p key={e.key} className="row" style={{ justifyContent: 'space-between' }}>

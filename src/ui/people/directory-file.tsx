@@ -8,7 +8,9 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { DirectoryAnswer } from '@/contract/people.ts';
 import { useFrame } from '../common/frame-context.tsx';
+import pageCss from '../common/page.module.css';
 import { said } from '../common/refusal.ts';
+import directoryFileCss from './directory-file.module.css';
 
 /** The directory out as a file, and in: read first and said line by line, then brought in as one act. */
 export function DirectoryFile() {
@@ -87,13 +89,13 @@ export function DirectoryFile() {
         </Button>
       </div>
       {read && (
-        <div className="card" role="status" style={{ display: 'grid', gap: 8 }}>
+        <div className={pageCss.card} role="status" style={{ display: 'grid', gap: 8 }}>
           <p>
             {t('fileAdded', { count: read.added.length })}, {t('fileChanged', { count: read.changed.length })},{' '}
             {t('fileSame', { count: read.same })}.
           </p>
           {read.newGroups.length > 0 && <p>{t('fileGroups', { list: read.newGroups.join(', ') })}</p>}
-          <ul className="plain-list small">
+          <ul className={`${directoryFileCss['plain-list']} small`}>
             {read.added.map((p) => (
               <li key={p.address}>
                 + {p.name}, {p.address} {p.groups.length > 0 && <span className="soft">{p.groups.join(', ')}</span>}

@@ -8,6 +8,7 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import { Asked } from '../common/asked.tsx';
 import { useFrame } from '../common/frame-context.tsx';
+import pageCss from '../common/page.module.css';
 import { said } from '../common/refusal.ts';
 
 /** The organisation's domains: what makes an address one of somebody inside. */
@@ -45,7 +46,7 @@ export function Domains({ mayChange }: { mayChange: boolean }) {
       {refused && <Alert severity="error">{refused}</Alert>}
       <div className="row" style={{ flexWrap: 'wrap' }}>
         {domains.map((domain) => (
-          <span key={domain} className="tag">
+          <span key={domain} className={pageCss.tag}>
             {domain}
             {mayChange && (
               <button

@@ -2,13 +2,14 @@
 import type { ReactNode } from 'react';
 import { useTranslations } from 'use-intl';
 import { Hills, Mark } from '../common/hills.tsx';
+import doorCss from './door.module.css';
 
 /** A page before anybody is signed in: what it is for, and one thing to do. */
 export function Door({ title, text, children }: { title: string; text: string; children: ReactNode }) {
   const t = useTranslations('app');
   return (
-    <div className="door">
-      <main className="left">
+    <div className={doorCss.door}>
+      <main className={doorCss.left}>
         <p className="row" style={{ fontSize: 22, fontWeight: 640 }}>
           <Mark size={32} /> {t('name')}
         </p>
@@ -17,7 +18,7 @@ export function Door({ title, text, children }: { title: string; text: string; c
         {children}
         <Hills />
       </main>
-      <div className="right" />
+      <div className={doorCss.right} />
     </div>
   );
 }

@@ -10,6 +10,7 @@ import { call } from '@/contract/call.ts';
 import type { GroupsAnswer } from '@/contract/people.ts';
 import { Asked } from '../common/asked.tsx';
 import { useFrame } from '../common/frame-context.tsx';
+import pageCss from '../common/page.module.css';
 import { fewPeople, personOption, type Someone } from '../common/people-options.tsx';
 import { said } from '../common/refusal.ts';
 
@@ -63,14 +64,14 @@ export function Groups(props: {
       {refused && <Alert severity="error">{refused}</Alert>}
       {query.data?.groups.length === 0 && <p className="soft">{t('none')}</p>}
       {query.data?.groups.map((group) => (
-        <article key={group.key} className="card">
+        <article key={group.key} className={pageCss.card}>
           <h3>
             {group.name} <span className="soft small">{t('members', { count: group.people })}</span>
           </h3>
           <Shown members={everyoneIn(group, query.data?.groups ?? [])} seen={seen} />
           <div className="row" style={{ flexWrap: 'wrap', marginTop: 6 }}>
             {group.members.map((m) => (
-              <span key={m.handle} className="tag">
+              <span key={m.handle} className={pageCss.tag}>
                 {m.name}
                 {mayChange && (
                   <button
@@ -85,7 +86,7 @@ export function Groups(props: {
               </span>
             ))}
             {group.within.map((inner) => (
-              <span key={inner.key} className="tag">
+              <span key={inner.key} className={pageCss.tag}>
                 <b>{inner.name}</b>
                 {mayChange && (
                   <button

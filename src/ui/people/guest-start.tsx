@@ -7,6 +7,7 @@ import { parseInstant, toWall } from '@/core/time/index.ts';
 import { Asked } from '../common/asked.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import { SightMeter } from '../common/meters.tsx';
+import pageCss from '../common/page.module.css';
 import { dayMonth } from '../common/times.ts';
 import { Token } from '../common/token.tsx';
 
@@ -16,12 +17,12 @@ export function GuestStart() {
   const { frame, style } = useFrame();
   const query = useQuery({ queryKey: ['people'], queryFn: () => call('listPeople', {}) });
   return (
-    <div className="page" style={{ maxWidth: 720 }}>
+    <div className={pageCss.page} style={{ maxWidth: 720 }}>
       <h1 style={{ marginBottom: 12 }}>{t('guest.startTitle')}</h1>
       <Asked query={query} />
       {query.data?.people.length === 0 && <p className="soft">{t('guest.startNone')}</p>}
       {query.data?.people.map((p) => (
-        <article key={p.handle} className={`card row who-${p.colour % 6}`} style={{ marginBottom: 10 }}>
+        <article key={p.handle} className={`${pageCss.card} row who-${p.colour % 6}`} style={{ marginBottom: 10 }}>
           <Token name={p.name} colour={p.colour} />
           <span style={{ flex: 1 }}>
             <b>{p.name}</b>

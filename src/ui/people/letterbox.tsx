@@ -2,6 +2,7 @@
 import { Fragment } from 'react';
 import { useTranslations } from 'use-intl';
 import { parseInstant } from '@/core/time/index.ts';
+import pageCss from '../common/page.module.css';
 import { clock, fullDay } from '../common/times.ts';
 
 interface Letter {
@@ -15,7 +16,7 @@ interface Letter {
 export function Letterbox({ letters }: { letters: readonly Letter[] }) {
   const t = useTranslations('letterbox');
   return (
-    <main className="page" style={{ maxWidth: 720, margin: '0 auto' }}>
+    <main className={pageCss.page} style={{ maxWidth: 720, margin: '0 auto' }}>
       <h1>{t('title')}</h1>
       <p className="soft" style={{ margin: '6px 0 16px' }}>
         {t('intro')}
@@ -24,7 +25,11 @@ export function Letterbox({ letters }: { letters: readonly Letter[] }) {
       {letters.map((letter) => {
         const at = parseInstant(letter.at.replace(/\.\d+Z$/, 'Z')) ?? 0;
         return (
-          <article key={`${letter.at} ${letter.to} ${letter.text}`} className="card" style={{ marginBottom: 12 }}>
+          <article
+            key={`${letter.at} ${letter.to} ${letter.text}`}
+            className={pageCss.card}
+            style={{ marginBottom: 12 }}
+          >
             <p className="small soft">
               {letter.to} · {fullDay(at)}, {clock(at, '24')}
             </p>

@@ -10,14 +10,17 @@ import type { PeopleAnswer } from '@/contract/people.ts';
 import { reachOf } from '@/contract/sight.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { Asked } from '../common/asked.tsx';
+import boardsCss from '../common/boards.module.css';
 import { useFrame } from '../common/frame-context.tsx';
 import { ReachMeter, SightMeter } from '../common/meters.tsx';
+import pageCss from '../common/page.module.css';
 import { holdsWords } from '../common/people-options.tsx';
 import { PersonForm } from '../common/person-form.tsx';
 import { dayMonth } from '../common/times.ts';
 import { firstName, Token } from '../common/token.tsx';
 import { DirectoryFile } from './directory-file.tsx';
 import { Groups } from './groups.tsx';
+import peopleCss from './people.module.css';
 import { PersonFilePanel } from './person-file.tsx';
 
 const SHOWN = 300;
@@ -34,8 +37,8 @@ export function People() {
   const people = all.filter((p) => holdsWords(`${p.name} ${p.role} ${p.site} ${p.address}`, filter));
   const acted = new Set(frame.principals.filter((p) => !p.own).map((p) => p.handle));
   return (
-    <div className="board">
-      <div className="page">
+    <div className={boardsCss.board}>
+      <div className={pageCss.page}>
         <div className="row" style={{ marginBottom: 12 }}>
           <h1>{t('people.title')}</h1>
           <span className="soft">{query.data && t('people.count', { count: all.length })}</span>
@@ -58,7 +61,7 @@ export function People() {
         </div>
         <Asked query={query} />
         {query.data && (
-          <table className="list">
+          <table className={peopleCss.list}>
             <thead>
               <tr>
                 <th>{t('people.name')}</th>
@@ -145,7 +148,7 @@ export function People() {
                       {frame.me.administrator && (
                         <button
                           type="button"
-                          className="plain as-link"
+                          className={`plain ${peopleCss['as-link']}`}
                           aria-label={t('people.editOf', { name: p.name })}
                           onClick={() => setPanel({ person: p.handle })}
                         >
@@ -207,7 +210,7 @@ function Outside({ people }: { people: PeopleAnswer['outside'] }) {
   return (
     <section aria-label={t('outside')} style={{ marginTop: 24 }}>
       <h2>{t('outside')}</h2>
-      <table className="list">
+      <table className={peopleCss.list}>
         <tbody>
           {people.map((p) => (
             <tr key={p.handle}>
@@ -225,8 +228,8 @@ function Outside({ people }: { people: PeopleAnswer['outside'] }) {
 function Panel({ title, onClose, children }: { title: string; onClose: () => void; children: ReactNode }) {
   const t = useTranslations('panel');
   return (
-    <aside className="panel" aria-label={title}>
-      <div className="for">
+    <aside className={boardsCss.panel} aria-label={title}>
+      <div className={boardsCss.for}>
         <span>{title}</span>
         <Button variant="text" sx={{ minHeight: 0 }} onClick={onClose}>
           {t('close')}

@@ -15,6 +15,7 @@ import type { PersonChange, PersonFile, PersonWire } from '@/contract/people.ts'
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { Asked } from '../common/asked.tsx';
 import { useFrame } from '../common/frame-context.tsx';
+import pageCss from '../common/page.module.css';
 import { fewPeople, personOption } from '../common/people-options.tsx';
 import { said } from '../common/refusal.ts';
 import { clock, fullDay } from '../common/times.ts';
@@ -225,9 +226,9 @@ function Leaving(props: { file: PersonFile; people: readonly PersonWire[]; onLef
         {t('people.leaving')}
       </Button>
       {open && (
-        <div className="card wrong-card" style={{ display: 'grid', gap: 10 }}>
+        <div className={`${pageCss.card} ${pageCss['wrong-card']}`} style={{ display: 'grid', gap: 10 }}>
           <p>{t('people.leavingIntro', { name })}</p>
-          <dl className="facts small">
+          <dl className={`${pageCss.facts} small`}>
             {list(
               t('people.leavingGrants'),
               file.grants.map((g) =>

@@ -11,6 +11,8 @@ import { Hills, Mark } from '../common/hills.tsx';
 import { useHydrated } from '../common/hydrated.ts';
 import { said } from '../common/refusal.ts';
 import { firstName, Token } from '../common/token.tsx';
+import doorCss from './door.module.css';
+import signInCss from './sign-in.module.css';
 
 interface Face {
   readonly handle: string;
@@ -70,8 +72,8 @@ export function SignIn({ goal, faces, host }: { goal: string; faces: readonly Fa
   const told = STORY.flatMap((handle) => faces.find((f) => f.handle === handle) ?? []);
   const others = faces.filter((f) => !(STORY as readonly string[]).includes(f.handle));
   return (
-    <div className="door">
-      <div className="left">
+    <div className={doorCss.door}>
+      <div className={doorCss.left}>
         <h1 className="row" style={{ fontSize: 22 }}>
           <Mark size={32} /> {t('app.name')}
         </h1>
@@ -110,24 +112,24 @@ export function SignIn({ goal, faces, host }: { goal: string; faces: readonly Fa
         <Hills />
       </div>
       {faces.length > 0 ? (
-        <main className="right">
+        <main className={doorCss.right}>
           <h2>{t('signIn.demo')}</h2>
           <p className="soft">{stepping ? t('signIn.stepping') : t('signIn.demoHelp')}</p>
           <h3 style={{ marginTop: 18 }}>{t('signIn.main')}</h3>
-          <div className="people-grid">
+          <div className={signInCss['people-grid']}>
             {told.map((f) => (
               <StepIn key={f.handle} face={f} text={t(`story.${f.handle as Told}`)} onStep={stepInto} />
             ))}
           </div>
           <h3 style={{ marginTop: 18 }}>{t('signIn.others')}</h3>
-          <div className="people-grid">
+          <div className={signInCss['people-grid']}>
             {others.map((f) => (
               <StepIn key={f.handle} face={f} text={f.role} onStep={stepInto} />
             ))}
           </div>
         </main>
       ) : (
-        <main className="right" />
+        <main className={doorCss.right} />
       )}
     </div>
   );
@@ -135,7 +137,7 @@ export function SignIn({ goal, faces, host }: { goal: string; faces: readonly Fa
 
 function StepIn({ face, text, onStep }: { face: Face; text: string; onStep: (handle: string) => void }) {
   return (
-    <button type="button" className="plain step" onClick={() => onStep(face.handle)}>
+    <button type="button" className={`plain ${signInCss.step}`} onClick={() => onStep(face.handle)}>
       <Token name={face.name} colour={face.colour} />
       <span>
         <b>{face.name}</b>

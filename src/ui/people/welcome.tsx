@@ -3,13 +3,14 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import { Hills, Mark } from '../common/hills.tsx';
 import { PersonForm } from '../common/person-form.tsx';
+import doorCss from './door.module.css';
 
 /** The beginning: nobody is here yet, and the first becomes the administrator. */
 export function Welcome() {
   const t = useTranslations();
   return (
-    <div className="door">
-      <div className="left">
+    <div className={doorCss.door}>
+      <div className={doorCss.left}>
         <h1 className="row" style={{ fontSize: 22 }}>
           <Mark size={32} /> {t('app.name')}
         </h1>
@@ -25,7 +26,7 @@ export function Welcome() {
         />
         <Hills />
       </div>
-      <main className="right" />
+      <main className={doorCss.right} />
     </div>
   );
 }

@@ -9,6 +9,7 @@ import type { AskAnswer } from '@/contract/sharing-review.ts';
 import { fromWallLenient, instantText, parseDate, parseInstant, toWall } from '@/core/time/index.ts';
 import { DateField } from '../common/date-field.tsx';
 import { useFrame } from '../common/frame-context.tsx';
+import pageCss from '../common/page.module.css';
 import { said } from '../common/refusal.ts';
 import { DAY, fullDay } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
@@ -30,7 +31,7 @@ export function Ask({ calendar, audience, item }: { calendar: string; audience: 
   const failed = error ? said(error, tc('unreachable')) : null;
   const name = data?.name ? firstName(data.name) : t('asEveryone');
   return (
-    <section className="card" aria-label={t('askTitle')} style={{ marginTop: 8 }}>
+    <section className={pageCss.card} aria-label={t('askTitle')} style={{ marginTop: 8 }}>
       <h3>{t('askTitle')}</h3>
       {failed && !failed.fields.at && <Alert severity="error">{failed.sentence}</Alert>}
       {data && (

@@ -8,6 +8,7 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { ChoiceWire } from '@/contract/sharing.ts';
 import { useFrame } from '../common/frame-context.tsx';
+import pageCss from '../common/page.module.css';
 import { said } from '../common/refusal.ts';
 import { useRuleValue } from './rule-value.ts';
 
@@ -34,7 +35,7 @@ export function BarredCard(props: { choice: ChoiceWire; what: string; further: b
     }
   };
   return (
-    <div className="card wrong-card" role="alert" style={{ display: 'grid', gap: 8 }}>
+    <div className={`${pageCss.card} ${pageCss['wrong-card']}`} role="alert" style={{ display: 'grid', gap: 8 }}>
       <div className="row" style={{ justifyContent: 'space-between' }}>
         <b>{choice.wants.length > 0 ? t('lines.barredHead') : what}</b>
         <Button variant="text" sx={{ minHeight: 0 }} onClick={onClose}>

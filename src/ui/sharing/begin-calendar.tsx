@@ -5,6 +5,7 @@ import TextField from '@mui/material/TextField';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
+import pageCss from '../common/page.module.css';
 import { said } from '../common/refusal.ts';
 
 /** A further calendar, with an access of its own: the place for what others, or strangers, are meant to see. */
@@ -20,7 +21,7 @@ export function BeginCalendar(props: {
   const [busy, setBusy] = useState(false);
   return (
     <form
-      className="card"
+      className={pageCss.card}
       aria-label={t('lines.beginCalendar')}
       style={{ display: 'grid', gap: 10 }}
       onSubmit={async (event) => {

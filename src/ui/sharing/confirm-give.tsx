@@ -1,6 +1,8 @@
 'use client';
 import Button from '@mui/material/Button';
 import { useTranslations } from 'use-intl';
+import pageCss from '../common/page.module.css';
+import grantEditorCss from './grant-editor.module.css';
 
 /** The one confirmation there is: before something leaves the house or reaches many, with the names of who gets what. */
 export function ConfirmGive(props: {
@@ -12,7 +14,7 @@ export function ConfirmGive(props: {
 }) {
   const t = useTranslations('lines');
   return (
-    <div className="card acts" role="alert">
+    <div className={`${pageCss.card} ${grantEditorCss.acts}`} role="alert">
       {props.head && <h3>{props.head}</h3>}
       <p>{props.text}</p>
       <div className="row" style={{ marginTop: 8 }}>

@@ -6,6 +6,7 @@ import type { AudienceWire, GrantWire, SightlineRow, SightlinesAnswer } from '@/
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { DAY, dayMonth } from '../common/times.ts';
+import editorCss from './editor.module.css';
 import { GrantEditor, type Undo } from './grant-editor.tsx';
 
 /** One audience: its grants, the standing one and those for a time, and the one that is looked at or made. */
@@ -57,7 +58,7 @@ export function Editor(props: {
       name={name}
       chips={
         chips.length > 1 ? (
-          <fieldset className="row bare" aria-label={t('when')}>
+          <fieldset className={`row ${editorCss.bare}`} aria-label={t('when')}>
             {chips.map(([key, text]) => (
               <Button
                 key={key}

@@ -7,6 +7,7 @@ import type { Finding } from '@/contract/sharing-review.ts';
 import { dateText, toWall, weekStart } from '@/core/time/index.ts';
 import { Asked } from '../common/asked.tsx';
 import { useFrame } from '../common/frame-context.tsx';
+import pageCss from '../common/page.module.css';
 import { DAY, weekTitle } from '../common/times.ts';
 import { NOTHING } from './grant-editor.tsx';
 import { MiniWeek } from './mini-week.tsx';
@@ -43,7 +44,7 @@ export function FindingView({ calendar, finding }: { calendar: string; finding: 
   });
   if (finding.kind === 'sensitive')
     return (
-      <dl className="facts small">
+      <dl className={`${pageCss.facts} small`}>
         <dt>{t('before')}</dt>
         <dd>{t('sensitiveBefore', { people: finding.people, title: finding.item.title })}</dd>
         <dt>{t('after')}</dt>

@@ -8,6 +8,7 @@ import { call } from '@/contract/call.ts';
 import type { Finding } from '@/contract/sharing-review.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
+import pageCss from '../common/page.module.css';
 import { said } from '../common/refusal.ts';
 import { dayMonth, whenText } from '../common/times.ts';
 import { FindingView } from './finding-view.tsx';
@@ -106,7 +107,7 @@ export function Findings(props: {
   };
   return (
     <section
-      className={`card${tooOpen > 0 ? ' wrong-card' : ''}`}
+      className={`${pageCss.card}${tooOpen > 0 ? ` ${pageCss['wrong-card']}` : ''}`}
       aria-label={t('findings.title')}
       style={{ marginBottom: 12 }}
     >

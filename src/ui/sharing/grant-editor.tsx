@@ -21,17 +21,20 @@ import { dateText, parseInstant, toWall, weekStart } from '@/core/time/index.ts'
 import { DateField } from '../common/date-field.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import { dropDraft, peekDraft, useKeepOnLeaving } from '../common/kept-drafts.ts';
+import pageCss from '../common/page.module.css';
 import { said } from '../common/refusal.ts';
 import { DAY } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 import { audienceParam } from './audience-param.ts';
 import { BarredCard } from './barred-card.tsx';
 import { ConfirmGive } from './confirm-give.tsx';
+import grantEditorCss from './grant-editor.module.css';
 import { GrantHead } from './grant-head.tsx';
 import { LinkPart } from './link-part.tsx';
 import { Opened } from './opened.tsx';
 import { FieldWrong, RightsPart, same } from './rights-part.tsx';
 import { useSentence } from './sentence.tsx';
+import sightlinesCss from './sightlines.module.css';
 import { TakeCard } from './take-card.tsx';
 import { TheirView } from './their-view.tsx';
 
@@ -311,8 +314,8 @@ export function GrantEditor(props: {
   );
   return (
     <>
-      <div className="col">
-        <div className="editor">
+      <div className={sightlinesCss.col}>
+        <div className={grantEditorCss.editor}>
           <GrantHead row={row} grant={grant} name={name} busy={busy} onTell={tellNow} />
           {chips}
           {link && (
@@ -325,7 +328,7 @@ export function GrantEditor(props: {
               onName={setLinkName}
             />
           )}
-          <div className="card" aria-live="polite">
+          <div className={`${pageCss.card} ${grantEditorCss.card}`} aria-live="polite">
             <p>
               <b>{link ? name || tl('newLinkTitle') : who}</b> {words.does} <span className="soft">{words.cannot}</span>
             </p>
@@ -419,7 +422,7 @@ export function GrantEditor(props: {
               onLeave={() => setTaking(false)}
             />
           ) : (
-            <div className="row acts">
+            <div className={`row ${grantEditorCss.acts}`}>
               <Button
                 variant="contained"
                 color="inherit"

@@ -6,6 +6,7 @@ import type { AudienceWire } from '@/contract/sharing.ts';
 import { reachOf } from '@/contract/sight.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
+import pageCss from '../common/page.module.css';
 import { dayMonth } from '../common/times.ts';
 import { audienceParam } from './audience-param.ts';
 
@@ -27,7 +28,7 @@ export function History({ calendar, audience }: { calendar: string; audience: Au
     <section style={{ marginTop: 12 }} aria-label={t('lines.history')}>
       <h3>{t('lines.history')}</h3>
       {data && mine.length === 0 && <p className="small soft">{t('lines.historyNone')}</p>}
-      <dl className="facts small">
+      <dl className={`${pageCss.facts} small`}>
         {mine.map((entry) => {
           const what = entry.preset
             ? t(`presets.${entry.preset as 'full'}`)

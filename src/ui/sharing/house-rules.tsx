@@ -13,8 +13,11 @@ import type { CeilingsWire, HouseRulesWire } from '@/contract/sharing-rules.ts';
 import { SCOPES, SIGHTS } from '@/core/calendar/index.ts';
 import { Asked } from '../common/asked.tsx';
 import { useFrame } from '../common/frame-context.tsx';
+import pageCss from '../common/page.module.css';
 import { said } from '../common/refusal.ts';
+import segCss from '../common/seg.module.css';
 import { Domains } from '../people/domains.tsx';
+import houseRulesCss from './house-rules.module.css';
 
 const LINKS_BY = ['sharers', 'administrators', 'nobody'] as const;
 
@@ -45,7 +48,7 @@ export function HouseRules() {
     }
   };
   return (
-    <div className="page" style={{ maxWidth: 1080 }}>
+    <div className={pageCss.page} style={{ maxWidth: 1080 }}>
       <h1>{t('houseRules.title')}</h1>
       <p className="soft" style={{ margin: '6px 0 16px' }}>
         {t('houseRules.intro')}
@@ -54,7 +57,7 @@ export function HouseRules() {
       {refused && <Alert severity="error">{refused}</Alert>}
       {query.data && !mayChange && <p>{t('houseRules.readOnly')}</p>}
       {rules && (
-        <div className="rules">
+        <div className={houseRulesCss.rules}>
           <Ceilings
             head={t('houseRules.main')}
             id="main"
@@ -192,7 +195,7 @@ function Choice<T extends string>(props: {
       {help && <p className="small soft">{help}</p>}
       <ToggleButtonGroup
         exclusive
-        className="seg sight"
+        className={`${segCss.seg} ${houseRulesCss.seg} ${segCss.sight}`}
         aria-labelledby={`rule-${id}`}
         value={value}
         disabled={disabled}

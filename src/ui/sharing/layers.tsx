@@ -14,6 +14,7 @@ import type { GiveBody, PreviewAnswer, SightlinesAnswer } from '@/contract/shari
 import { SIGHTS } from '@/core/calendar/index.ts';
 import { dateText, toWall, weekStart } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
+import pageCss from '../common/page.module.css';
 import { fewPeople, personOption } from '../common/people-options.tsx';
 import { said } from '../common/refusal.ts';
 import { DAY } from '../common/times.ts';
@@ -112,7 +113,7 @@ export function Layers(props: {
     </TextField>
   );
   return (
-    <section className="card" aria-label={t('lines.layers')} style={{ display: 'grid', gap: 10 }}>
+    <section className={pageCss.card} aria-label={t('lines.layers')} style={{ display: 'grid', gap: 10 }}>
       <p className="small soft">{t('lines.layersHelp')}</p>
       {refused && <Alert severity="error">{refused}</Alert>}
       {sightChoice(t('lines.layerAll'), all, setAll)}

@@ -9,14 +9,18 @@ import type { ItemWire, LinkItemsAnswer } from '@/contract/items.ts';
 import type { LiveMessage } from '@/contract/items-live.ts';
 import { dateText, parseInstant, toWall, weekStart } from '@/core/time/index.ts';
 import { askAgain } from '../common/ask-again.ts';
+import boardsCss from '../common/boards.module.css';
 import { Follower } from '../common/follow.ts';
 import { FrameProvider, type FrameState } from '../common/frame-context.tsx';
+import hillsCss from '../common/hills.module.css';
 import { Mark } from '../common/hills.tsx';
 import { useHydrated } from '../common/hydrated.ts';
+import pageCss from '../common/page.module.css';
 import { DAY, dayMonth, dayName, weekTitle, zonePlace } from '../common/times.ts';
 import { Details } from '../items/details.tsx';
 import { Hours } from '../items/hours.tsx';
 import { Legend } from '../items/legend.tsx';
+import linkBoardCss from './link-board.module.css';
 
 /** A calendar as a link shows it to whoever holds its address: the same boards, read only, live, and nothing of anybody else. */
 export function LinkBoard({ link }: { link: string }) {
@@ -64,9 +68,9 @@ export function LinkBoard({ link }: { link: string }) {
   );
   return (
     <FrameProvider value={frame}>
-      <div className="stranger who-2">
+      <div className={`${linkBoardCss.stranger} who-2`}>
         <header className="row">
-          <span className="brand row">
+          <span className={`${hillsCss.brand} ${linkBoardCss.brand} row`}>
             <Mark /> Paramo
           </span>
           <h1>
@@ -88,27 +92,27 @@ export function LinkBoard({ link }: { link: string }) {
           )}
         </header>
         {gone ? (
-          <main className="state">
+          <main className={pageCss.state}>
             <h1>{t('gone')}</h1>
             <p className="soft">{t('goneText')}</p>
             <p className="small soft">{query.error?.message}</p>
           </main>
         ) : query.isError && !data ? (
-          <main className="state" role="alert">
+          <main className={pageCss.state} role="alert">
             <p>{t('failed')}</p>
             {again}
           </main>
         ) : !data ? (
-          <main className="state">
+          <main className={pageCss.state}>
             <p className="soft" role="status">
               {t('loading')}
             </p>
           </main>
         ) : (
-          <main className="board">
-            <div className="board-main">
-              {data.more !== null && <p className="notice">{tb('more2')}</p>}
-              <div className="board-head">
+          <main className={boardsCss.board}>
+            <div className={boardsCss['board-main']}>
+              {data.more !== null && <p className={boardsCss.notice}>{tb('more2')}</p>}
+              <div className={boardsCss['board-head']}>
                 <h2>{narrow ? dayName(first) : weekTitle(first)}</h2>
                 <Button variant="text" aria-label={tb('previous')} onClick={() => setMoved(moved - 1)}>
                   ←
@@ -121,7 +125,7 @@ export function LinkBoard({ link }: { link: string }) {
                 </Button>
               </div>
               {data.items.length === 0 && (
-                <p className="notice soft" role="status">
+                <p className={`${boardsCss.notice} soft`} role="status">
                   {t(narrow ? 'emptyDay' : 'empty')}
                 </p>
               )}

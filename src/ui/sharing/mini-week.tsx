@@ -2,8 +2,10 @@
 import type { ItemWire } from '@/contract/items.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { DAY, weekday } from '../common/times.ts';
+import blockCss from '../items/block.module.css';
 import { useBlockText } from '../items/item-block.tsx';
 import { layOut, shapeOf } from '../items/layout.ts';
+import miniWeekCss from './mini-week.module.css';
 
 const FROM = 7;
 const TO = 21;
@@ -23,12 +25,12 @@ export function MiniWeek(props: {
   const bars = Math.min(3, layout.bars.length);
   const percent = (minutes: number) => `${Math.max(0, Math.min(100, ((minutes / 60 - FROM) / (TO - FROM)) * 100))}%`;
   return (
-    <div className={low ? 'mini low' : 'mini'}>
+    <div className={low ? `${miniWeekCss.mini} ${miniWeekCss.low}` : miniWeekCss.mini}>
       {layout.days.map((list, day) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: the index is the day
-        <div className="d" key={first + day * DAY}>
-          <div className="dh">{weekday(first + day * DAY)}</div>
-          <div className="bars-all" style={{ height: `${4 + bars * 14}px` }}>
+        <div className={miniWeekCss.d} key={first + day * DAY}>
+          <div className={miniWeekCss.dh}>{weekday(first + day * DAY)}</div>
+          <div className={miniWeekCss['bars-all']} style={{ height: `${4 + bars * 14}px` }}>
             {layout.bars
               .filter((b) => b.from <= day && day < b.to)
               .slice(0, 3)
@@ -36,14 +38,14 @@ export function MiniWeek(props: {
                 <Piece
                   key={b.item.id}
                   item={b.item}
-                  className="bar"
+                  className={`${blockCss.bar} ${miniWeekCss.bar}`}
                   text={textOf(b.item)}
                   selected={b.item.id === selected}
                   onPick={onPick}
                 />
               ))}
           </div>
-          <div className="dayspace">
+          <div className={miniWeekCss.dayspace}>
             {[
               ...(layout.rails[day] ?? []).map((r) => ({ ...r, lane: 0, lanes: 1, rail: true })),
               ...list.map((p) => ({ ...p, rail: false })),
@@ -54,7 +56,7 @@ export function MiniWeek(props: {
                 text={textOf(p.item)}
                 selected={p.item.id === selected}
                 onPick={onPick}
-                className={p.rail ? 'free' : ''}
+                className={(p.rail && blockCss.free) || ''}
                 style={{
                   top: percent(p.top),
                   height: `calc(${percent(p.top + p.height)} - ${percent(p.top)} - 1px)`,
@@ -80,15 +82,23 @@ function Piece(props: {
   style?: React.CSSProperties;
 }) {
   const { item, text, className, selected, onPick, style } = props;
-  const classes = `block ${className} ${shapeOf(item)}${selected ? ' selected' : ''}`;
+  const shape = blockCss[shapeOf(item)] ?? '';
+  const classes = `${blockCss.block} ${miniWeekCss.block} ${className} ${shape}${selected ? ` ${blockCss.selected}` : ''}`;
   const label = [text, item.place].filter(Boolean).join(', ');
   return onPick ? (
-    <button type="button" className={`plain ${classes}`} style={style} title={label} onClick={() => onPick(item)}>
-      <span className="t">{text}</span>
+    <button
+      type="button"
+      data-block
+      className={`plain ${classes}`}
+      style={style}
+      title={label}
+      onClick={() => onPick(item)}
+    >
+      <span className={`${blockCss.t} ${miniWeekCss.t}`}>{text}</span>
     </button>
   ) : (
-    <div className={classes} style={style} title={label}>
-      <span className="t">{text}</span>
+    <div data-block className={classes} style={style} title={label}>
+      <span className={`${blockCss.t} ${miniWeekCss.t}`}>{text}</span>
     </div>
   );
 }

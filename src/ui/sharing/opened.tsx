@@ -5,6 +5,7 @@ import FormControlLabel from '@mui/material/FormControlLabel';
 import { useTranslations } from 'use-intl';
 import type { OpenedItem } from '@/contract/sharing.ts';
 import { useFrame } from '../common/frame-context.tsx';
+import pageCss from '../common/page.module.css';
 import { whenText } from '../common/times.ts';
 
 /** Coming items that everyone would come to read, before what everyone gets is raised; ticked ones are marked private with it. */
@@ -24,7 +25,10 @@ export function Opened(props: {
   };
   const sensitive = items.filter((i) => i.topic !== null);
   return (
-    <section className="card wrong-card" aria-label={t('lines.openedHead', { count: items.length })}>
+    <section
+      className={`${pageCss.card} ${pageCss['wrong-card']}`}
+      aria-label={t('lines.openedHead', { count: items.length })}
+    >
       <h3 className="wrong">{t('lines.openedHead', { count: items.length })}</h3>
       <p className="small soft">{t('lines.openedHelp')}</p>
       {sensitive.length > 0 && (

@@ -9,6 +9,8 @@ import { useTranslations } from 'use-intl';
 import type { ChoiceWire } from '@/contract/sharing.ts';
 import { type RightsWire, reachOf } from '@/contract/sight.ts';
 import { SCOPES, SIGHTS } from '@/core/calendar/index.ts';
+import segCss from '../common/seg.module.css';
+import rightsPartCss from './rights-part.module.css';
 
 const EXTRAS = ['suggest', 'private', 'speaks', 'copies', 'shares'] as const;
 const PRESETS_SHOWN = ['helper', 'booker', 'arranger', 'delegate', 'steward'] as const;
@@ -41,7 +43,7 @@ export function RightsPart(props: {
   const chooser = (
     group: string,
     label: string,
-    className: string,
+    className: 'sight' | 'reach',
     value: string | null,
     options: [string, string, string][],
   ) => (
@@ -49,7 +51,7 @@ export function RightsPart(props: {
       <h3 id={`choose-${group}`}>{label}</h3>
       <ToggleButtonGroup
         exclusive
-        className={`seg ${className}`}
+        className={`${segCss.seg} ${segCss[className] ?? ''}`}
         aria-labelledby={`choose-${group}`}
         value={value}
         onChange={(_, v: string | null) => v && onPick(group, v)}
@@ -58,7 +60,7 @@ export function RightsPart(props: {
           <ToggleButton
             key={v}
             value={v}
-            className={choice(group, v)?.barred ? 'barred' : ''}
+            className={choice(group, v)?.barred ? rightsPartCss.barred : ''}
             title={why(choice(group, v))}
           >
             {word}
@@ -119,7 +121,7 @@ export function RightsPart(props: {
               onChange={(e) => onPick(right, e.target.value)}
             >
               {SCOPES.map((s) => (
-                <MenuItem key={s} value={s} className={choice(right, s)?.barred ? 'barred' : ''}>
+                <MenuItem key={s} value={s} className={choice(right, s)?.barred ? rightsPartCss.barred : ''}>
                   {t(`scopes.${s}`)}
                 </MenuItem>
               ))}
@@ -129,7 +131,7 @@ export function RightsPart(props: {
       )}
       <FieldWrong text={fields.change ?? fields.remove ?? fields.add} />
       {!everyoneRow && !link && (
-        <div className="extras">
+        <div className={rightsPartCss.extras}>
           {EXTRAS.map((extra) => {
             const on = choice(extra, 'true');
             const no = !rights[extra] ? why(on) : undefined;
@@ -137,7 +139,7 @@ export function RightsPart(props: {
             return (
               <FormControlLabel
                 key={extra}
-                className="extra"
+                className={rightsPartCss.extra}
                 disabled={closed}
                 control={
                   <Switch

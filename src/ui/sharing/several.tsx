@@ -10,6 +10,7 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { AudienceWire, SightlinesAnswer } from '@/contract/sharing.ts';
 import { SIGHTS } from '@/core/calendar/index.ts';
+import pageCss from '../common/page.module.css';
 import { plain } from '../common/people-options.tsx';
 import { said } from '../common/refusal.ts';
 import { ConfirmGive } from './confirm-give.tsx';
@@ -97,7 +98,7 @@ export function Several(props: {
     }
   };
   return (
-    <section className="card" aria-label={t('lines.paste')} style={{ display: 'grid', gap: 10 }}>
+    <section className={pageCss.card} aria-label={t('lines.paste')} style={{ display: 'grid', gap: 10 }}>
       {refused && <Alert severity="error">{refused}</Alert>}
       <TextField
         label={t('lines.paste')}

@@ -10,6 +10,7 @@ import { useTranslations } from 'use-intl';
 import { CallRefused, call } from '@/contract/call.ts';
 import type { SightlineRow } from '@/contract/sharing.ts';
 import { useFrame } from '../common/frame-context.tsx';
+import pageCss from '../common/page.module.css';
 import { said } from '../common/refusal.ts';
 import { firstName } from '../common/token.tsx';
 import { audienceParam } from './audience-param.ts';
@@ -21,6 +22,7 @@ import { Layers } from './layers.tsx';
 import { MoreMenu } from './more-menu.tsx';
 import { type Picked, Picker } from './picker.tsx';
 import { Several } from './several.tsx';
+import sightlinesCss from './sightlines.module.css';
 import { WhoList } from './who-list.tsx';
 
 /** Who sees what in a calendar and who may do what; what each gets stands beside the choice. */
@@ -52,13 +54,13 @@ export function Sightlines({ calendar }: { calendar: string }) {
   });
   if (query.isPending)
     return (
-      <p className="state soft" role="status">
+      <p className={`${pageCss.state} soft`} role="status">
         {t('loading')}
       </p>
     );
   if (query.isError) {
     return (
-      <div className="state" role="alert">
+      <div className={pageCss.state} role="alert">
         <p>{query.error instanceof CallRefused ? query.error.message : t('failed')}</p>
         <Button variant="outlined" onClick={() => void query.refetch()}>
           {tb('again')}
@@ -113,7 +115,7 @@ export function Sightlines({ calendar }: { calendar: string }) {
   const toggle = (what: typeof picking) => setPicking(picking === what ? null : what);
   const several = picking === 'several' || picking === 'layers' || picking === 'calendar';
   return (
-    <div className="sightlines">
+    <div className={sightlinesCss.sightlines}>
       <header>
         <div>
           <h1>{lines.own ? t('titleMine') : t('title', { name: lines.owner.name })}</h1>
@@ -140,7 +142,7 @@ export function Sightlines({ calendar }: { calendar: string }) {
             ))}
           </TextField>
         )}
-        <div className="push">
+        <div className={sightlinesCss.push}>
           {picking === 'one' ? (
             <Picker
               lines={lines}
@@ -174,7 +176,7 @@ export function Sightlines({ calendar }: { calendar: string }) {
           )}
         </div>
       </header>
-      <div className="col who-list">
+      <div className={`${sightlinesCss.col} ${sightlinesCss['who-list']}`}>
         {refused && <Alert severity="error">{refused}</Alert>}
         {lines.asAdministrator && (
           <Alert severity="info" role="status">
@@ -191,7 +193,7 @@ export function Sightlines({ calendar }: { calendar: string }) {
           </Alert>
         )}
         {!several && lines.rows.length < 2 && !lines.asAdministrator && (
-          <section className="card" aria-label={t('layers')} style={{ marginBottom: 12 }}>
+          <section className={pageCss.card} aria-label={t('layers')} style={{ marginBottom: 12 }}>
             <p className="small">{t('layersHelp')}</p>
             <Button variant="outlined" sx={{ mt: 1 }} onClick={() => setPicking('layers')}>
               {t('layers')}

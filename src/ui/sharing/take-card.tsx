@@ -2,6 +2,8 @@
 import Button from '@mui/material/Button';
 import { useTranslations } from 'use-intl';
 import type { PreviewAnswer } from '@/contract/sharing.ts';
+import pageCss from '../common/page.module.css';
+import grantEditorCss from './grant-editor.module.css';
 
 /** Asked once more before a grant is taken away: what its audience is left with. */
 export function TakeCard(props: {
@@ -16,7 +18,7 @@ export function TakeCard(props: {
   const t = useTranslations();
   const tl = useTranslations('lines');
   return (
-    <div className="card wrong-card acts" role="alert">
+    <div className={`${pageCss.card} ${pageCss['wrong-card']} ${grantEditorCss.acts}`} role="alert">
       <h3>{link ? tl('withdrawTitle', { name }) : tl('takeTitle', { name })}</h3>
       {link ? (
         <p>{tl('withdrawThen')}</p>

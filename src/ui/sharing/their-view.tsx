@@ -10,6 +10,7 @@ import type { ItemWire } from '@/contract/items.ts';
 import type { AudienceWire, PreviewAnswer } from '@/contract/sharing.ts';
 import type { Visibility } from '@/core/calendar/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
+import pageCss from '../common/page.module.css';
 import { said } from '../common/refusal.ts';
 import { DAY, weekTitle, whenText } from '../common/times.ts';
 import { VisibilityChoice } from '../items/details.tsx';
@@ -17,6 +18,7 @@ import { Ask } from './ask.tsx';
 import { audienceParam } from './audience-param.ts';
 import { History } from './history.tsx';
 import { MiniWeek } from './mini-week.tsx';
+import sightlinesCss from './sightlines.module.css';
 
 /** This week exactly as an audience gets it, as chosen and as before; the owner opens an item to set who sees it. */
 export function TheirView(props: {
@@ -47,7 +49,7 @@ export function TheirView(props: {
     answer &&
     (which === 'both' ? [answer.itemsBefore, answer.items] : [which === 'before' ? answer.itemsBefore : answer.items]);
   return (
-    <div className="col">
+    <div className={sightlinesCss.col}>
       <div className="row" style={{ justifyContent: 'space-between', marginBottom: 6, minHeight: 36 }}>
         <h3>{link ? t('lines.viewLink') : name ? t('lines.view', { name }) : t('lines.viewEveryone')}</h3>
         {dirty && (
@@ -70,7 +72,7 @@ export function TheirView(props: {
         </Button>
       </div>
       {failed && <Alert severity="error">{t('lines.failed')}</Alert>}
-      {closed && <p className="card">{t('lines.noViewAdministrator')}</p>}
+      {closed && <p className={pageCss.card}>{t('lines.noViewAdministrator')}</p>}
       {!closed &&
         weeks?.map((items, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: the first is before, the second after
@@ -150,7 +152,7 @@ function ItemVisibility({
     await client.invalidateQueries({ queryKey: ['calendar', calendar] });
   };
   return (
-    <div className="card">
+    <div className={pageCss.card}>
       <div className="row" style={{ justifyContent: 'space-between' }}>
         <b>{item.title}</b>
         <Button variant="text" sx={{ minHeight: 0 }} onClick={() => onMoved(null)}>

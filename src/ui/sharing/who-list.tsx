@@ -7,6 +7,7 @@ import { useFrame } from '../common/frame-context.tsx';
 import { ReachMeter, SightMeter } from '../common/meters.tsx';
 import { dayMonth } from '../common/times.ts';
 import { audienceParam } from './audience-param.ts';
+import whoListCss from './who-list.module.css';
 
 /** The audiences of a calendar by what they may do, each with its meters, what it was given and until when. */
 export function WhoList(props: {
@@ -36,7 +37,7 @@ export function WhoList(props: {
   ];
   return (
     <>
-      <div className="who-row small soft" style={{ padding: '0 12px' }}>
+      <div className={`${whoListCss['who-row']} small soft`} style={{ padding: '0 12px' }}>
         <span />
         <span>{t('lines.sees')}</span>
         <span>{t('lines.mayDo')}</span>
@@ -58,7 +59,9 @@ export function WhoList(props: {
             </section>
           ),
       )}
-      {!rows.some((r) => r.audience.kind === 'link') && <p className="small soft no-link">{t('lines.signedOut')}</p>}
+      {!rows.some((r) => r.audience.kind === 'link') && (
+        <p className={`small soft ${whoListCss['no-link']}`}>{t('lines.signedOut')}</p>
+      )}
     </>
   );
 }
@@ -115,15 +118,15 @@ function WhoRow(props: { row: SightlineRow; current: boolean; everyone: Sightlin
   return (
     <button
       type="button"
-      className={`plain who-row${out ? ' out' : ''}`}
+      className={`plain ${whoListCss['who-row']}${out ? ` ${whoListCss.out}` : ''}`}
       aria-current={current ? 'true' : undefined}
       onClick={onChoose}
     >
       <span>
-        <span className="name">
+        <span className={whoListCss.name}>
           {row.audience.kind === 'everyone' ? t('lines.everyoneInside') : row.who.name || t('lines.newLinkTitle')}
         </span>
-        <span className="sub">{sub}</span>
+        <span className={whoListCss.sub}>{sub}</span>
       </span>
       <SightMeter sight={row.effective.sight} />
       <ReachMeter rights={row.effective} />

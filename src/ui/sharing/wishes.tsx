@@ -9,6 +9,7 @@ import { call } from '@/contract/call.ts';
 import type { NoticesAnswer } from '@/contract/messages.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
+import pageCss from '../common/page.module.css';
 import { said } from '../common/refusal.ts';
 import { dayMonth } from '../common/times.ts';
 import { useRuleValue } from './rule-value.ts';
@@ -19,7 +20,11 @@ type Wish = NoticesAnswer['wishes'][number];
 export function Wishes({ wishes }: { wishes: readonly Wish[] }) {
   const t = useTranslations('messages');
   return (
-    <section className="card" style={{ marginBottom: 14, display: 'grid', gap: 12 }} aria-label={t('wishesTitle')}>
+    <section
+      className={pageCss.card}
+      style={{ marginBottom: 14, display: 'grid', gap: 12 }}
+      aria-label={t('wishesTitle')}
+    >
       <h2>{t('wishesTitle')}</h2>
       {wishes.map((wish) => (
         <WishLine key={wish.key} wish={wish} />

@@ -10,6 +10,7 @@ import { call } from '@/contract/call.ts';
 import type { WordsBody } from '@/contract/sharing-review.ts';
 import { TOPICS } from '@/core/review/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
+import pageCss from '../common/page.module.css';
 import { said } from '../common/refusal.ts';
 
 type Word = WordsBody['words'][number];
@@ -49,7 +50,7 @@ export function Words({ calendar, words }: { calendar: string; words: readonly W
       <div className="row">
         {words.length === 0 && <span className="small soft">{t('findings.wordsNone')}</span>}
         {words.map((w) => (
-          <span key={w.word} className="tag">
+          <span key={w.word} className={pageCss.tag}>
             {w.word} <span className="soft">{topicText(w.topic)}</span>
             <button
               type="button"

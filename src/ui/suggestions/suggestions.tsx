@@ -10,6 +10,7 @@ import { call } from '@/contract/call.ts';
 import type { SuggestionsAnswer, SuggestionWire } from '@/contract/suggestions.ts';
 import { dateText, parseDate, parseInstant, toWall } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
+import pageCss from '../common/page.module.css';
 import { said } from '../common/refusal.ts';
 import { whenText } from '../common/times.ts';
 import { firstName, Token } from '../common/token.tsx';
@@ -30,7 +31,7 @@ export function Suggestions({ list: { waiting, own } }: { list: SuggestionsAnswe
       )}
       {own.length > 0 && (
         <section
-          className="card"
+          className={pageCss.card}
           aria-label={t('forwardOwnTitle')}
           style={{ marginBottom: 14, display: 'grid', gap: 12 }}
         >
@@ -98,7 +99,7 @@ function Waiting({ suggestion: s }: { suggestion: SuggestionWire }) {
   const overlaps = s.overlaps.map((title) => title ?? t('forwardSomething')).join(', ');
   return (
     <article
-      className={`card who-${s.owner.colour % 6}`}
+      className={`${pageCss.card} who-${s.owner.colour % 6}`}
       style={{ display: 'flex', gap: 12, marginBottom: 10 }}
       aria-label={s.wanted.title ?? s.now?.title ?? ''}
     >
@@ -134,7 +135,7 @@ function Waiting({ suggestion: s }: { suggestion: SuggestionWire }) {
           <Button variant="outlined" loading={busy} onClick={() => void answer('no', note, t('forwardNoDone', words))}>
             {t('forwardSayNo')}
           </Button>
-          <Link className="push small" href={day}>
+          <Link className="small" href={day}>
             {t('forwardLook')}
           </Link>
         </div>
