@@ -1,25 +1,22 @@
 'use client';
 import Button from '@mui/material/Button';
-import Menu from '@mui/material/Menu';
-import MenuItem from '@mui/material/MenuItem';
-import TextField from '@mui/material/TextField';
 import useMediaQuery from '@mui/material/useMediaQuery';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQueryClient } from '@tanstack/react-query';
 import Link from 'next/link';
 import { useRouter, useSearchParams } from 'next/navigation';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 import { useTranslations } from 'use-intl';
-import { CallRefused, call } from '@/contract/call.ts';
-import type { BoardHead, ItemsAnswer, ItemsQuery, ItemWire } from '@/contract/items.ts';
-import { dateText, parseDate, parseInstant, toWall } from '@/core/time/index.ts';
+import { call } from '@/contract/call.ts';
+import type { BoardHead, ItemWire } from '@/contract/items.ts';
+import { dateText, parseDate, toWall } from '@/core/time/index.ts';
 import boardsCss from '../common/boards.module.css';
 import { useFrame } from '../common/frame-context.tsx';
 import { takeDraft } from '../common/kept-drafts.ts';
-import { SightMeter } from '../common/meters.tsx';
 import pageCss from '../common/page.module.css';
-import { DAY, fullDay, MINUTE, weekTitle } from '../common/times.ts';
+import { DAY, MINUTE } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
-import boardCss from './board.module.css';
+import { BoardBar } from './board-bar.tsx';
+import { useBoardItems } from './board-items.ts';
 import { Details } from './details.tsx';
 import { Hours } from './hours.tsx';
 import { ImportPanel } from './import-panel.tsx';
@@ -29,8 +26,6 @@ import { useItemWrites } from './item-writes.ts';
 import { Legend } from './legend.tsx';
 import { Ribbon, weekOf } from './ribbon.tsx';
 import { sightlinesDoor } from './sightlines-door.ts';
-
-const HEAD_SIGHT = (head: BoardHead) => JSON.stringify(head.rights);
 
 /** A calendar's week (or day, on a narrow screen), live, with the panel in which its items are read and changed. */
 export function Board({ calendar, name }: { calendar: string; name: string }) {
@@ -58,52 +53,13 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
   const [importing, setImporting] = useState(false);
   const [notice, setNotice] = useState<string | null>(null);
 
-  // An answer holds so much; the rest is asked for when somebody wants it.
-  const [answers, setAnswers] = useState(1);
-  const query = useQuery({
-    queryKey: ['calendar', calendar, 'items', from, to, style.zone, as ?? '', answers],
-    queryFn: () => itemsIn(calendar, { from, to, zone: style.zone, ...(as === undefined ? {} : { as }) }, answers),
-    ...(as === undefined && answers === 1
-      ? { meta: { follows: { as: 'items' as const, dates: { from, to, zone: style.zone } } } }
-      : {}),
-    retry: (tries, error) => !(error instanceof CallRefused) && tries < 1,
-  });
-  const gone = query.error instanceof CallRefused && ['notFound', 'signedOut'].includes(query.error.body.code);
-  // Once refused, nothing of what was shown before stays on the screen.
-  const data = gone ? undefined : query.data;
-  const head = data?.head;
+  const { query, data, head, lastKnown, gone, showMore } = useBoardItems(
+    calendar,
+    { from, to, zone: style.zone },
+    as,
+    setNotice,
+  );
   const owner = firstName(head?.owner.name ?? name);
-
-  // Says so when what one sees here changes while one looks.
-  const lastHead = useRef<BoardHead | null>(null);
-  useEffect(() => {
-    const before = lastHead.current;
-    if (gone && before) {
-      setNotice(t('board.accessGone', { name: firstName(before.owner.name) }));
-      client.removeQueries({ queryKey: ['calendar', calendar, 'load'] });
-      lastHead.current = null;
-    }
-    if (!head) return;
-    // Looking through other eyes, or back through one's own, is no change of access.
-    if (before && before.as === head.as && HEAD_SIGHT(before) !== HEAD_SIGHT(head)) {
-      const who = firstName(head.owner.name);
-      setNotice(t('board.accessChanged', { name: who, sight: t(`sightWords.${head.rights.sight}`) }));
-    }
-    lastHead.current = head;
-  }, [head, gone, calendar, client, t]);
-
-  // A dated grant changes by itself: the window knows when, and asks again then.
-  const changesAt = head?.accessChangesAt ?? null;
-  useEffect(() => {
-    if (!changesAt) return;
-    const wait = (parseInstant(changesAt) ?? 0) - now();
-    if (wait > 2 ** 31 - 1) return;
-    const timer = setTimeout(() => {
-      client.removeQueries({ queryKey: ['calendar', calendar], type: 'inactive' });
-      void client.invalidateQueries({ queryKey: ['calendar', calendar] });
-    }, Math.max(0, wait) + 20);
-    return () => clearTimeout(timer);
-  }, [changesAt, calendar, client, now]);
 
   const go = useCallback(
     (day: number, view?: 'day' | 'week') => {
@@ -128,12 +84,12 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
   // What is new is made for whom the band names; only what is drawn on, or asked for at, this board is for its owner.
   const startNew = useCallback(
     (start?: number, end?: number) => {
-      const base = head ?? lastHead.current;
+      const base = head ?? lastKnown();
       if (looking && !base?.may.add) router.push(`/for/${frame.me.handle}/calendar?new=1`);
       if (!base?.may.add) return;
       begin(base, start, end);
     },
-    [head, begin, looking, router, frame.me.handle],
+    [head, lastKnown, begin, looking, router, frame.me.handle],
   );
 
   const wantsNew = search.get('new') === '1';
@@ -224,84 +180,22 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
 
   return (
     <div className={`${boardsCss.board}${head ? ` who-${head.owner.colour % 6}` : ''}`}>
-      <div className={boardsCss['board-head']}>
-        <h1>
-          {looking && (
-            <span className={boardCss['of-whom']}>{t('board.ofWhom', { name: head?.owner.name ?? name })} </span>
-          )}
-          {oneDay ? fullDay(first) : weekTitle(first)}
-        </h1>
-        <Button variant="text" onClick={() => go(first - count * DAY)} aria-label={t('board.previous')}>
-          ←
-        </Button>
-        <Button variant="text" onClick={() => go(today)}>
-          {t('board.today')}
-        </Button>
-        <Button variant="text" onClick={() => go(first + count * DAY)} aria-label={t('board.next')}>
-          →
-        </Button>
-        {!narrow && (
-          <span className="row" style={{ gap: 2 }}>
-            <Button
-              variant="text"
-              aria-pressed={oneDay}
-              onClick={() => go(oneDay ? first : today >= first && today < first + 7 * DAY ? today : first, 'day')}
-            >
-              {t('board.day')}
-            </Button>
-            <Button variant="text" aria-pressed={!oneDay} onClick={() => go(first, 'week')}>
-              {t('board.week')}
-            </Button>
-          </span>
-        )}
-        {head && head.others.length > 0 && !head.as && (
-          <TextField
-            select
-            label={t('board.calendar')}
-            value={head.calendar.key}
-            fullWidth={false}
-            sx={{ width: 170 }}
-            onChange={(e) => {
-              const other = head.others.find((c) => c.key === e.target.value);
-              if (!other) return;
-              const next = new URLSearchParams(search);
-              if (other.main) next.delete('c');
-              else next.set('c', other.key);
-              router.push(`?${next}`);
-            }}
-          >
-            {[head.calendar, ...head.others].map((c) => (
-              <MenuItem key={c.key} value={c.key}>
-                {c.main ? t('board.mainCalendar') : c.name}
-              </MenuItem>
-            ))}
-          </TextField>
-        )}
-        <div className={boardsCss.push}>
-          {looking && <Link href={`/for/${frame.me.handle}/calendar`}>{t('board.back')}</Link>}
-          {head && !head.as && <Standing head={head} />}
-          {head?.may.share && !head.as && !narrow && (
-            <Link href={sightlinesDoor(head, frame.me.handle, principal?.handle ?? null)}>
-              {t('board.sightlinesDoor')}
-            </Link>
-          )}
-          {head?.may.suggest && (
-            <Button variant="outlined" onClick={() => begin(head)}>
-              {t('board.forwardNew')}
-            </Button>
-          )}
-          {head && !head.as && (
-            <FileMenu
-              head={head}
-              onImport={() => {
-                setImporting(true);
-                setSelected(null);
-                setDraft(null);
-              }}
-            />
-          )}
-        </div>
-      </div>
+      <BoardBar
+        head={head}
+        name={head?.owner.name ?? name}
+        looking={looking}
+        narrow={narrow}
+        oneDay={oneDay}
+        first={first}
+        today={today}
+        onGo={go}
+        onForward={begin}
+        onImport={() => {
+          setImporting(true);
+          setSelected(null);
+          setDraft(null);
+        }}
+      />
       <div className={boardsCss['board-main']}>
         {head?.as && (
           <div className={`${boardsCss.notice} ${boardsCss['seen-as']}`} role="status">
@@ -348,14 +242,14 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
             {t('board.loading', { name: owner })}
           </p>
         )}
-        {head && (
+        {head && data && (
           <>
             {as === undefined && <Ribbon calendar={calendar} week={first} style={style} onGo={(w) => go(w)} />}
             {data.cutShort && <p className={boardsCss.notice}>{t('board.cutShort')}</p>}
             {data.more !== null && (
               <p className={boardsCss.notice} role="status">
                 {t('board.more2')}
-                <Button className={boardsCss.push} variant="text" onClick={() => setAnswers((n) => n + 1)}>
+                <Button className={boardsCss.push} variant="text" onClick={() => showMore()}>
                   {t('board.moreShow')}
                 </Button>
               </p>
@@ -433,17 +327,6 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
   );
 }
 
-/** What happens in some days, as many answers of it as are wanted, one behind the other. */
-async function itemsIn(calendar: string, query: ItemsQuery, answers: number): Promise<ItemsAnswer> {
-  const ask = (after: number) => call('listItems', { params: { calendar }, query: { ...query, after } });
-  let all = (await ask(0)) as ItemsAnswer;
-  for (let n = 1; n < answers && all.more !== null; n++) {
-    const next = (await ask(all.more)) as ItemsAnswer;
-    all = { ...next, items: [...all.items, ...next.items] };
-  }
-  return all;
-}
-
 /** Where a new item is likeliest wanted: the next half hour of the working day, or nine in the morning. */
 function firstGuess(nowWall: number, first: number, count: number): number {
   const nine = 9 * 60 * MINUTE;
@@ -452,63 +335,4 @@ function firstGuess(nowWall: number, first: number, count: number): number {
   const soon = Math.ceil(nowWall / (30 * MINUTE)) * 30 * MINUTE;
   if (soon < today + nine) return today + nine;
   return soon <= today + 18 * 60 * MINUTE ? soon : today + DAY + nine;
-}
-
-/** What the viewer sees here, beside whose calendar it is. */
-function Standing({ head }: { head: BoardHead }) {
-  const t = useTranslations();
-  const { sight } = head.rights;
-  if (head.own) return null;
-  const seesWords =
-    sight === 'full' && !head.rights.private ? t('sightExact.fullButPrivate') : t(`sightWords.${sight}`);
-  return (
-    <span className={`row small soft ${boardCss.standing}`} title={t('board.you', { sight: seesWords })}>
-      <SightMeter sight={head.rights.sight} />{' '}
-      <span className={boardCss.words}>{t('board.you', { sight: seesWords })}</span>
-    </span>
-  );
-}
-
-function FileMenu({ head, onImport }: { head: BoardHead; onImport: () => void }) {
-  const t = useTranslations();
-  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
-  if (!head.own && !head.may.import && !head.may.add) return null;
-  const reason = t('errors.mayNotImport', { name: firstName(head.owner.name) });
-  return (
-    <>
-      <Button variant="outlined" onClick={(e) => setAnchor(e.currentTarget)} aria-haspopup="menu">
-        {t('board.more')}
-      </Button>
-      <Menu
-        anchorEl={anchor}
-        open={anchor !== null}
-        onClose={() => setAnchor(null)}
-        slotProps={{ paper: { sx: { border: '1px solid var(--line)' } } }}
-      >
-        {!head.may.import && (
-          <li className="small soft" style={{ padding: '4px 16px', maxWidth: 260 }}>
-            {reason}
-          </li>
-        )}
-        <MenuItem
-          disabled={!head.may.import}
-          onClick={() => {
-            setAnchor(null);
-            onImport();
-          }}
-        >
-          {t('board.import')}
-        </MenuItem>
-        <MenuItem
-          disabled={!head.may.import}
-          component="a"
-          href={`/api/calendars/${head.calendar.key}/file`}
-          download
-          onClick={() => setAnchor(null)}
-        >
-          {t('board.export')}
-        </MenuItem>
-      </Menu>
-    </>
-  );
 }

@@ -1,0 +1,166 @@
+'use client';
+import Button from '@mui/material/Button';
+import Menu from '@mui/material/Menu';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
+import Link from 'next/link';
+import { useRouter, useSearchParams } from 'next/navigation';
+import { useState } from 'react';
+import { useTranslations } from 'use-intl';
+import type { BoardHead } from '@/contract/items.ts';
+import boardsCss from '../common/boards.module.css';
+import { useFrame } from '../common/frame-context.tsx';
+import { SightMeter } from '../common/meters.tsx';
+import { DAY, fullDay, weekTitle } from '../common/times.ts';
+import { firstName } from '../common/token.tsx';
+import boardCss from './board.module.css';
+import { sightlinesDoor } from './sightlines-door.ts';
+
+/** The head of a board: which days, whose, what one sees there, and the acts on the calendar as a whole. */
+export function BoardBar(props: {
+  head: BoardHead | undefined;
+  name: string;
+  looking: boolean;
+  narrow: boolean;
+  oneDay: boolean;
+  first: number;
+  today: number;
+  onGo: (day: number, view?: 'day' | 'week') => void;
+  onForward: (head: BoardHead) => void;
+  onImport: () => void;
+}) {
+  const { head, name, looking, narrow, oneDay, first, today, onGo, onForward, onImport } = props;
+  const t = useTranslations();
+  const { frame, principal } = useFrame();
+  const router = useRouter();
+  const search = useSearchParams();
+  const step = (oneDay ? 1 : 7) * DAY;
+  return (
+    <div className={boardsCss['board-head']}>
+      <h1>
+        {looking && <span className={boardCss['of-whom']}>{t('board.ofWhom', { name: name })} </span>}
+        {oneDay ? fullDay(first) : weekTitle(first)}
+      </h1>
+      <Button variant="text" onClick={() => onGo(first - step)} aria-label={t('board.previous')}>
+        ←
+      </Button>
+      <Button variant="text" onClick={() => onGo(today)}>
+        {t('board.today')}
+      </Button>
+      <Button variant="text" onClick={() => onGo(first + step)} aria-label={t('board.next')}>
+        →
+      </Button>
+      {!narrow && (
+        <span className="row" style={{ gap: 2 }}>
+          <Button
+            variant="text"
+            aria-pressed={oneDay}
+            onClick={() => onGo(oneDay ? first : today >= first && today < first + 7 * DAY ? today : first, 'day')}
+          >
+            {t('board.day')}
+          </Button>
+          <Button variant="text" aria-pressed={!oneDay} onClick={() => onGo(first, 'week')}>
+            {t('board.week')}
+          </Button>
+        </span>
+      )}
+      {head && head.others.length > 0 && !head.as && (
+        <TextField
+          select
+          label={t('board.calendar')}
+          value={head.calendar.key}
+          fullWidth={false}
+          sx={{ width: 170 }}
+          onChange={(e) => {
+            const other = head.others.find((c) => c.key === e.target.value);
+            if (!other) return;
+            const next = new URLSearchParams(search);
+            if (other.main) next.delete('c');
+            else next.set('c', other.key);
+            router.push(`?${next}`);
+          }}
+        >
+          {[head.calendar, ...head.others].map((c) => (
+            <MenuItem key={c.key} value={c.key}>
+              {c.main ? t('board.mainCalendar') : c.name}
+            </MenuItem>
+          ))}
+        </TextField>
+      )}
+      <div className={boardsCss.push}>
+        {looking && <Link href={`/for/${frame.me.handle}/calendar`}>{t('board.back')}</Link>}
+        {head && !head.as && <Standing head={head} />}
+        {head?.may.share && !head.as && !narrow && (
+          <Link href={sightlinesDoor(head, frame.me.handle, principal?.handle ?? null)}>
+            {t('board.sightlinesDoor')}
+          </Link>
+        )}
+        {head?.may.suggest && (
+          <Button variant="outlined" onClick={() => onForward(head)}>
+            {t('board.forwardNew')}
+          </Button>
+        )}
+        {head && !head.as && <FileMenu head={head} onImport={onImport} />}
+      </div>
+    </div>
+  );
+}
+
+/** What the viewer sees here, beside whose calendar it is. */
+function Standing({ head }: { head: BoardHead }) {
+  const t = useTranslations();
+  const { sight } = head.rights;
+  if (head.own) return null;
+  const seesWords =
+    sight === 'full' && !head.rights.private ? t('sightExact.fullButPrivate') : t(`sightWords.${sight}`);
+  return (
+    <span className={`row small soft ${boardCss.standing}`} title={t('board.you', { sight: seesWords })}>
+      <SightMeter sight={head.rights.sight} />{' '}
+      <span className={boardCss.words}>{t('board.you', { sight: seesWords })}</span>
+    </span>
+  );
+}
+
+function FileMenu({ head, onImport }: { head: BoardHead; onImport: () => void }) {
+  const t = useTranslations();
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  if (!head.own && !head.may.import && !head.may.add) return null;
+  const reason = t('errors.mayNotImport', { name: firstName(head.owner.name) });
+  return (
+    <>
+      <Button variant="outlined" onClick={(e) => setAnchor(e.currentTarget)} aria-haspopup="menu">
+        {t('board.more')}
+      </Button>
+      <Menu
+        anchorEl={anchor}
+        open={anchor !== null}
+        onClose={() => setAnchor(null)}
+        slotProps={{ paper: { sx: { border: '1px solid var(--line)' } } }}
+      >
+        {!head.may.import && (
+          <li className="small soft" style={{ padding: '4px 16px', maxWidth: 260 }}>
+            {reason}
+          </li>
+        )}
+        <MenuItem
+          disabled={!head.may.import}
+          onClick={() => {
+            setAnchor(null);
+            onImport();
+          }}
+        >
+          {t('board.import')}
+        </MenuItem>
+        <MenuItem
+          disabled={!head.may.import}
+          component="a"
+          href={`/api/calendars/${head.calendar.key}/file`}
+          download
+          onClick={() => setAnchor(null)}
+        >
+          {t('board.export')}
+        </MenuItem>
+      </Menu>
+    </>
+  );
+}
