@@ -1,5 +1,6 @@
 /** The walls of docs/architecture.md. @type {import('dependency-cruiser').IConfiguration} */
-const TEST = '\\.test\\.tsx?$';
+/** Tests, and what only they read. */
+const TEST = '\\.test\\.tsx?$|/second-reading\\.ts$';
 const area = (name, others) => ({
   name: `core-${name}`,
   severity: 'error',

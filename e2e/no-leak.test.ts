@@ -2,6 +2,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { beforeAll, describe, expect, inject, test } from 'vitest';
 import { Caller } from './caller.ts';
+import { exitsOf, RANGE, rights, wholly } from './exits.ts';
 
 /*
  * Everything the server can send is an exit. Each is asked for by each kind of viewer, for a calendar in which every text
@@ -13,7 +14,6 @@ const ITEMS = ['follow', 'open', 'outline', 'private'] as const;
 type Field = (typeof FIELDS)[number];
 type ItemName = (typeof ITEMS)[number];
 const mark = (item: ItemName, field: Field) => `zq${item}${field}qz`;
-const RANGE = 'from=2027-06-07&to=2027-06-14&zone=Europe%2FLisbon';
 
 /** What each kind of viewer may meet of each item, written down from the page of the rule. */
 const OUTLINE: Field[] = ['title', 'place'];
@@ -144,195 +144,7 @@ async function shownByLink(ines: Caller): Promise<void> {
   outlineLink = await makeLink(key, 'outline');
 }
 
-type Ask = { method: string; path: string; body?: unknown; headers?: Record<string, string> };
-const get = (path: string): Ask[] => [{ method: 'GET', path }];
-/** A page as a browser first gets it, and as the router asks for it afterwards. */
-const page = (path: string): Ask[] => [...get(path), { method: 'GET', path, headers: { RSC: '1' } }];
-const rights = {
-  sight: 'full',
-  add: false,
-  change: 'none',
-  remove: 'none',
-  suggest: false,
-  private: false,
-  speaks: false,
-  copies: false,
-  shares: false,
-};
-const wholly = { audience: { kind: 'person', id: 'wren' }, rights };
-
-/** How each exit is asked, by file and method. Nothing here changes anything for those who may: versions are stale. */
-const EXITS: Record<string, () => Ask[]> = {
-  'page.tsx': () => page('/'),
-  'sign-in/page.tsx': () => page('/sign-in?to=%2Ffor%2Fines%2Fcalendar'),
-  'welcome/page.tsx': () => page('/welcome'),
-  'not-found.tsx': () => page('/nothing/at/all'),
-  'error.tsx': () => [],
-  'for/[who]/calendar/page.tsx': () => [
-    ...page('/for/ines/calendar?week=2027-06-07'),
-    ...page('/for/amara/calendar?of=ines&week=2027-06-07'),
-    ...page('/for/kofi/calendar?of=ines&week=2027-06-07'),
-    ...page('/for/marta/calendar?of=ines&week=2027-06-07'),
-    ...page('/for/marta/calendar'),
-  ],
-  'for/[who]/sightlines/page.tsx': () => [
-    ...page('/for/ines/sightlines'),
-    ...page('/for/noor/sightlines?of=ines'),
-    ...page(`/for/ines/sightlines?c=${calendar}`),
-  ],
-  'guest/page.tsx': () => page('/guest'),
-  'guest/[token]/page.tsx': () => page('/guest/none'),
-  'see/[link]/page.tsx': () => page(`/see/${link}`),
-  'way-in/[token]/page.tsx': () => page('/way-in/none'),
-  'letterbox/page.tsx': () => page('/letterbox'),
-  'for/[who]/people/page.tsx': () => page('/for/ines/people'),
-  'for/[who]/messages/page.tsx': () => page('/for/ines/messages'),
-  'for/[who]/house-rules/page.tsx': () => page('/for/ines/house-rules'),
-  'for/[who]/settings/page.tsx': () => page('/for/ines/settings'),
-  'api/frame/route.ts GET': () => get('/api/frame'),
-  'api/people/route.ts GET': () => get('/api/people'),
-  'api/groups/route.ts GET': () => get('/api/groups'),
-  'api/groups/route.ts POST': () => [{ method: 'POST', path: '/api/groups', body: { name: '' } }],
-  'api/groups/[group]/members/route.ts PUT': () => [
-    { method: 'PUT', path: '/api/groups/none/members', body: { handle: 'nobody', member: true } },
-  ],
-  'api/groups/[group]/within/route.ts PUT': () => [
-    { method: 'PUT', path: '/api/groups/none/within', body: { group: 'none', within: true } },
-  ],
-  'api/people/[person]/route.ts GET': () => [...get('/api/people/bruno'), ...get('/api/people/nobody')],
-  'api/people/[person]/route.ts PUT': () => [{ method: 'PUT', path: '/api/people/bruno', body: { name: '' } }],
-  'api/people/[person]/leaving/route.ts POST': () => [
-    { method: 'POST', path: '/api/people/bruno/leaving', body: { to: null } },
-  ],
-  'api/people/[person]/way-in/route.ts POST': () => [{ method: 'POST', path: '/api/people/nobody/way-in' }],
-  'api/way-in/route.ts POST': () => [
-    { method: 'POST', path: '/api/way-in', body: { token: 'none', password: 'long enough indeed' } },
-  ],
-  'api/directory/route.ts GET': () => get('/api/directory'),
-  'api/directory/route.ts POST': () => [
-    { method: 'POST', path: '/api/directory', body: { text: 'name,address\nX,x@cloudmoor.example', apply: false } },
-  ],
-  'api/domains/route.ts GET': () => get('/api/domains'),
-  'api/domains/route.ts PUT': () => [{ method: 'PUT', path: '/api/domains', body: { domains: ['no domain'] } }],
-  'api/calendars/route.ts POST': () => [{ method: 'POST', path: '/api/calendars', body: { of: 'nobody', name: 'x' } }],
-  'api/calendars/[calendar]/grants/several/route.ts POST': () => [
-    {
-      method: 'POST',
-      path: `/api/calendars/${calendar}/grants/several`,
-      body: { gives: [{ ...wholly, seen: 'stale' }] },
-    },
-  ],
-  'api/calendars/[calendar]/grants/several/route.ts DELETE': () => [
-    {
-      method: 'DELETE',
-      path: `/api/calendars/${calendar}/grants/several`,
-      body: { takes: [{ audience: wholly.audience, seen: 'stale' }] },
-    },
-  ],
-  'api/words/route.ts PUT': () => [
-    { method: 'PUT', path: '/api/words', body: { words: [{ word: '', topic: 'own' }] } },
-  ],
-  'api/rule-wishes/route.ts POST': () => [{ method: 'POST', path: '/api/rule-wishes', body: {} }],
-  'api/rule-wishes/[wish]/route.ts PUT': () => [
-    { method: 'PUT', path: '/api/rule-wishes/none', body: { answer: 'left', note: '' } },
-  ],
-  'api/guest/route.ts POST': () => [
-    { method: 'POST', path: '/api/guest', body: { address: 'stranger@elsewhere.example' } },
-  ],
-  'api/guest/route.ts PUT': () => [{ method: 'PUT', path: '/api/guest', body: { token: 'none' } }],
-  'api/links/[link]/items/route.ts GET': () => [
-    ...get(`/api/links/${link}/items?${RANGE}`),
-    ...get(`/api/links/none/items?${RANGE}`),
-  ],
-  // Heard in a test of its own.
-  'api/links/[link]/live/route.ts GET': () => [],
-  'api/people/route.ts POST': () => [{ method: 'POST', path: '/api/people', body: { name: '' } }],
-  'api/preferences/route.ts PUT': () => [{ method: 'PUT', path: '/api/preferences', body: { zone: 'x' } }],
-  'api/calendars/[calendar]/items/route.ts GET': () => [
-    ...get(`/api/calendars/${calendar}/items?${RANGE}`),
-    ...get(`/api/calendars/${calendar}/items?${RANGE}&as=everyone`),
-    ...get(`/api/calendars/${calendar}/items?${RANGE}&as=person%3Abruno`),
-    ...get(`/api/calendars/${calendar}/items?${RANGE}&as=link%3A${link.split('.')[0]}`),
-  ],
-  'api/calendars/[calendar]/items/route.ts POST': () => [
-    { method: 'POST', path: `/api/calendars/${calendar}/items`, body: { title: '', when: {} } },
-  ],
-  'api/calendars/[calendar]/load/route.ts GET': () => get(`/api/calendars/${calendar}/load?${RANGE}`),
-  'api/calendars/[calendar]/file/route.ts GET': () => get(`/api/calendars/${calendar}/file`),
-  'api/calendars/[calendar]/sightlines/route.ts GET': () => get(`/api/calendars/${calendar}/sightlines`),
-  'api/calendars/[calendar]/preview/route.ts POST': () => [
-    {
-      method: 'POST',
-      path: `/api/calendars/${calendar}/preview`,
-      body: { ...wholly, seen: null, range: { from: '2027-06-07', to: '2027-06-14', zone: 'Europe/Lisbon' } },
-    },
-  ],
-  'api/calendars/[calendar]/grants/route.ts PUT': () => [
-    { method: 'PUT', path: `/api/calendars/${calendar}/grants`, body: { ...wholly, seen: 'stale' } },
-  ],
-  'api/calendars/[calendar]/grants/route.ts DELETE': () => [
-    { method: 'DELETE', path: `/api/calendars/${calendar}/grants`, body: { audience: wholly.audience, seen: 'stale' } },
-  ],
-  'api/calendars/[calendar]/grants/route.ts POST': () => [
-    { method: 'POST', path: `/api/calendars/${calendar}/grants`, body: { seen: 'stale', note: '' } },
-  ],
-  'api/calendars/[calendar]/findings/route.ts GET': () => get(`/api/calendars/${calendar}/findings`),
-  'api/calendars/[calendar]/history/route.ts GET': () => get(`/api/calendars/${calendar}/history`),
-  // Only the owner may: and she is asked to leave it as it is.
-  'api/calendars/[calendar]/suspension/route.ts PUT': () => [
-    { method: 'PUT', path: `/api/calendars/${calendar}/suspension`, body: { suspended: false } },
-  ],
-  'api/calendars/[calendar]/ask/route.ts POST': () =>
-    ids.map((item) => ({
-      method: 'POST',
-      path: `/api/calendars/${calendar}/ask`,
-      body: { audience: { kind: 'person', id: 'bruno' }, item, at: null },
-    })),
-  'api/items/[item]/sight/route.ts GET': () => ids.flatMap((id) => get(`/api/items/${id}/sight`)),
-  'api/notices/route.ts GET': () => get('/api/notices'),
-  'api/notices/route.ts POST': () => [{ method: 'POST', path: '/api/notices' }],
-  'api/house-rules/route.ts GET': () => get('/api/house-rules'),
-  'api/house-rules/route.ts PUT': () => [{ method: 'PUT', path: '/api/house-rules', body: {} }],
-  'api/calendars/[calendar]/imports/route.ts POST': () => [
-    { method: 'POST', path: `/api/calendars/${calendar}/imports`, body: 'BEGIN:VCALENDAR\r\nEND:VCALENDAR\r\n' },
-  ],
-  'api/imports/[preview]/route.ts GET': () => get(`/api/imports/${preview}`),
-  'api/imports/[preview]/route.ts POST': () => [{ method: 'POST', path: '/api/imports/none' }],
-  'api/imports/[preview]/route.ts DELETE': () => [{ method: 'DELETE', path: '/api/imports/none' }],
-  'api/items/[item]/route.ts GET': () => ids.flatMap((id) => get(`/api/items/${id}`)),
-  'api/items/[item]/route.ts PATCH': () =>
-    ids.map((id) => ({ method: 'PATCH', path: `/api/items/${id}`, body: { version: 999, fields: { title: 'x' } } })),
-  'api/items/[item]/route.ts DELETE': () =>
-    ids.map((id) => ({ method: 'DELETE', path: `/api/items/${id}?version=999` })),
-  'api/calendars/[calendar]/suggestions/route.ts POST': () =>
-    ids.map((item) => ({
-      method: 'POST',
-      path: `/api/calendars/${calendar}/suggestions`,
-      // An id nobody gave out in this form, so that nothing is put forward.
-      body: { kind: 'remove', item: `${item}~` },
-    })),
-  'api/suggestions/route.ts GET': () => get('/api/suggestions'),
-  'api/suggestions/[suggestion]/route.ts PUT': () => [
-    { method: 'PUT', path: `/api/suggestions/${suggestion}`, body: { answer: 'yes', version: 999 } },
-  ],
-  'api/undo/route.ts POST': () => [{ method: 'POST', path: '/api/undo', body: { undo: 'none' } }],
-  'api/session/route.ts POST': () => [
-    {
-      method: 'POST',
-      path: '/api/session',
-      body: { address: 'stranger@elsewhere.example', password: 'not theirs at all' },
-    },
-  ],
-  // Signing out and withdrawing end the session this test stands on; they answer `done` and are driven elsewhere.
-  'api/session/route.ts DELETE': () => [],
-  'api/sessions/route.ts GET': () => get('/api/sessions'),
-  'api/sessions/[session]/route.ts DELETE': () => [{ method: 'DELETE', path: '/api/sessions/none' }],
-  'api/start/route.ts POST': () => [{ method: 'POST', path: '/api/start', body: {} }],
-  'api/demo/step-in/route.ts POST': () => [{ method: 'POST', path: '/api/demo/step-in', body: { handle: 'nobody' } }],
-  'api/openapi.json/route.ts GET': () => get('/api/openapi.json'),
-  // The stream is heard in a test of its own.
-  'api/live/route.ts GET': () => [],
-};
+const exitsNow = () => exitsOf({ calendar, ids, link, suggestion, preview });
 
 /** Every page and every method of every route, read off the files. */
 function exits(folder = 'src/app', below = ''): string[] {
@@ -351,7 +163,7 @@ function exits(folder = 'src/app', below = ''): string[] {
 }
 
 test('every exit is known here', () => {
-  expect(exits().sort()).toEqual(Object.keys(EXITS).sort());
+  expect(exits().sort()).toEqual(Object.keys(exitsNow()).sort());
 });
 
 describe.each(Object.keys(MAY))('%s', (who) => {
@@ -360,7 +172,7 @@ describe.each(Object.keys(MAY))('%s', (who) => {
     const may = MAY[who] as (typeof MAY)[string];
     const met = new Set<string>();
     const forward = new Set<string>();
-    for (const [exit, asks] of Object.entries(EXITS))
+    for (const [exit, asks] of Object.entries(exitsNow()))
       for (const ask of asks()) {
         const answer = await caller.send(ask.method, ask.path, ask.body, ask.headers);
         expect([exit, answer.status >= 500]).toEqual([exit, false]);

@@ -1,12 +1,7 @@
 export { type DirectoryRow, readDirectory, writeDirectory } from './csv/directory.ts';
 export type { KeptLine } from './ical/kept.ts';
-export {
-  type ReadFile,
-  type ReadItem,
-  type ReadProblem,
-  readCalendar,
-  recurrenceIn,
-} from './ical/read.ts';
+export { readCalendar, recurrenceIn } from './ical/read.ts';
+export type { ReadFile, ReadItem, ReadProblem } from './ical/read-item.ts';
 export { calendarFileName, writeCalendar } from './ical/write.ts';
 export type { WrittenItem } from './ical/write-event.ts';
 export type { FileZone } from './ical/zones.ts';

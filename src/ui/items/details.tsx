@@ -1,25 +1,23 @@
 'use client';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
-import ToggleButton from '@mui/material/ToggleButton';
-import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import { useQuery } from '@tanstack/react-query';
-import Link from 'next/link';
 import { type ReactNode, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { BoardHead, ItemWire } from '@/contract/items.ts';
-import { VISIBILITIES, type Visibility } from '@/core/calendar/index.ts';
+import type { Visibility } from '@/core/calendar/index.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import boardsCss from '../common/boards.module.css';
 import { useFrame } from '../common/frame-context.tsx';
-import { SightMeter } from '../common/meters.tsx';
 import pageCss from '../common/page.module.css';
 import { said } from '../common/refusal.ts';
-import segCss from '../common/seg.module.css';
 import { clock, dayMonth, whenText, zonePlace } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
-import { sightlinesDoor } from './sightlines-door.ts';
+import { PanelHead } from './panel-head.tsx';
+import { useRepeatWords } from './repeat-kinds.ts';
+import { VisibilityChoice } from './visibility-choice.tsx';
+import { WhoSees } from './who-sees.tsx';
 
 /** The selected item, with what the viewer sees of it and may do with it. Nothing shown here can be typed into. */
 export function Details(props: {
@@ -212,62 +210,6 @@ function ForwardRemoval({ item, head, onDone }: { item: ItemWire; head: BoardHea
   );
 }
 
-/** Who inside sees what of the item: how many each way, and by name those who see more than everyone. */
-function WhoSees({ id, head }: { id: string; head: BoardHead }) {
-  const t = useTranslations();
-  const { frame, principal } = useFrame();
-  const calendar = head.calendar.key;
-  const { data } = useQuery({
-    queryKey: ['calendar', calendar, 'item-sight', id],
-    queryFn: () => call('readItemSight', { params: { item: id } }),
-    retry: false,
-    meta: { item: id },
-  });
-  if (!data) return null;
-  return (
-    <section className={pageCss.card} aria-label={t('panel.whoSees')}>
-      <h3>{t('panel.whoSees')}</h3>
-      {data.levels.map((level) => (
-        <p key={level.seen} className="row" style={{ justifyContent: 'space-between', alignItems: 'start' }}>
-          <span>
-            {t('panel.peopleCount', { count: level.people })}
-            {level.names.length > 0 && <span className="small soft"> · {level.names.join(', ')}</span>}
-          </span>
-          <span className="row small" style={{ gap: 6, whiteSpace: 'nowrap' }}>
-            {t(`seen.${level.seen as 'full'}`)}
-            <SightMeter sight={level.seen === 'withheld' ? 'busy' : (level.seen as 'full')} />
-          </span>
-        </p>
-      ))}
-      {data.links.map((link) => (
-        <p key={link.name} className="row" style={{ justifyContent: 'space-between' }}>
-          <span>{t('panel.byLink', { name: link.name })}</span>
-          <span className="small">{t(`seen.${link.seen as 'full'}`)}</span>
-        </p>
-      ))}
-      <p className="small">
-        <Link href={sightlinesDoor(head, frame.me.handle, principal?.handle ?? null)}>{t('panel.toSightlines')}</Link>
-      </p>
-    </section>
-  );
-}
-
-/** Whose calendar a panel works in, in their colour, and the way out of it. */
-export function PanelHead({ head, onClose }: { head: BoardHead; onClose: () => void }) {
-  const t = useTranslations('panel');
-  return (
-    <div className={boardsCss.for}>
-      <span>
-        {head.own ? t('mine') : t('in', { name: firstName(head.owner.name) })}
-        {!head.calendar.main && `: ${head.calendar.name}`}
-      </span>
-      <Button variant="text" onClick={onClose} sx={{ minHeight: 0 }}>
-        {t('close')}
-      </Button>
-    </div>
-  );
-}
-
 function Fact({ name, children }: { name: string; children: ReactNode }) {
   return (
     <>
@@ -325,88 +267,4 @@ function Made({ item }: { item: ItemWire }) {
       {t('made')} {item.createdBy.name ?? item.createdBy.address}
     </p>
   ) : null;
-}
-
-/** Who else sees the item: one press, saved at once. */
-export function VisibilityChoice(props: {
-  value: Visibility;
-  /** Of a series it is said, and chosen, how far it goes. */
-  series: boolean;
-  onChange: (value: Visibility, scope: 'one' | 'all') => void;
-  warn: boolean;
-  name: string;
-}) {
-  const { value, series, onChange, warn, name } = props;
-  const t = useTranslations();
-  const [scope, setScope] = useState<'one' | 'all'>('one');
-  return (
-    <div>
-      <h3 id="visibility-head" style={{ marginBottom: 4 }}>
-        {t('panel.seenAs')} <span className="soft small">{t(`visibilityHelp.${value}`)}</span>
-      </h3>
-      {series && (
-        <ToggleButtonGroup
-          exclusive
-          value={scope}
-          className={segCss.seg}
-          aria-label={t('panel.scopeLabel')}
-          sx={{ mb: 0.75 }}
-          onChange={(_, next: 'one' | 'all' | null) => next && setScope(next)}
-        >
-          <ToggleButton value="one">{t('panel.scopeOne')}</ToggleButton>
-          <ToggleButton value="all">{t('panel.scopeAll')}</ToggleButton>
-        </ToggleButtonGroup>
-      )}
-      <ToggleButtonGroup
-        exclusive
-        value={value}
-        className={`${segCss.seg} ${segCss.sight}`}
-        aria-labelledby="visibility-head"
-        onChange={(_, next: Visibility | null) => next && next !== value && onChange(next, scope)}
-      >
-        {VISIBILITIES.map((v) => (
-          <ToggleButton key={v} value={v} sx={{ fontSize: '0.75rem !important' }}>
-            {t(`visibilities.${v}`)}
-          </ToggleButton>
-        ))}
-      </ToggleButtonGroup>
-      {warn && <p className="small soft">{t('form.privateWarning', { name })}</p>}
-    </div>
-  );
-}
-
-/** A rule in words, as far as the form can make one; otherwise as the format writes it. */
-function useRepeatWords(): (rule: string | null) => string {
-  const t = useTranslations('form.repeat');
-  return (rule) => {
-    const kind = repeatKind(rule);
-    return kind === 'kept' ? t('kept', { rule: rule ?? '' }) : t(kind);
-  };
-}
-
-const SIMPLE = {
-  'FREQ=DAILY': 'DAILY',
-  'FREQ=WEEKLY;BYDAY=MO,TU,WE,TH,FR': 'WEEKDAYS',
-  'FREQ=WEEKLY': 'WEEKLY',
-  'FREQ=WEEKLY;INTERVAL=2': 'FORTNIGHT',
-  'FREQ=MONTHLY': 'MONTHLY',
-  'FREQ=YEARLY': 'YEARLY',
-} as const;
-export type RepeatKind = (typeof SIMPLE)[keyof typeof SIMPLE] | 'none' | 'kept';
-
-/** Which of the form's choices a rule is, its end not counted; `kept` for any other. */
-export function repeatKind(rule: string | null): RepeatKind {
-  if (rule === null) return 'none';
-  const plain = rule
-    .replace(/;?UNTIL=[^;]*/, '')
-    .replace(/;?WKST=MO/, '')
-    .replace(/^(FREQ=WEEKLY(?:;INTERVAL=2)?);BYDAY=[A-Z]{2}$/, '$1');
-  return SIMPLE[plain as keyof typeof SIMPLE] ?? 'kept';
-}
-
-/** The rule for one of the form's choices, with its last day where one is given. */
-export function ruleFor(kind: RepeatKind, lastDay: string): string | null {
-  if (kind === 'none' || kind === 'kept') return null;
-  const rule = (Object.entries(SIMPLE).find(([, k]) => k === kind) as [string, string])[0];
-  return lastDay ? `${rule};UNTIL=${lastDay.replace(/-/g, '')}T235959` : rule;
 }

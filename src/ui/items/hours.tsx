@@ -15,22 +15,15 @@ import type { ItemWire } from '@/contract/items.ts';
 import { toWall } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { clock, DAY, dayName, hoursText, MINUTE, wallsOf } from '../common/times.ts';
-import blockCss from './block.module.css';
+import { AllDay } from './all-day.tsx';
+import { type Ghost, GhostBlock } from './ghost-block.tsx';
 import hoursCss from './hours.module.css';
 import { ItemBlock, useBlockText } from './item-block.tsx';
-import { HOUR_PX, layOut, shapeOf } from './layout.ts';
+import { HOUR_PX, layOut } from './layout.ts';
 import { isRest } from './ribbon.tsx';
 
 const STEP = 15;
 const RAILS = ['var(--moss)', 'var(--lake)', 'var(--straw)', 'var(--bark)', 'var(--slate)'];
-
-/** A time on the board while something is drawn or moved, in wall-clock milliseconds. */
-interface Ghost {
-  readonly start: number;
-  readonly end: number;
-  readonly title: string;
-  readonly clashes: string | null;
-}
 
 /** The hours of some days: items in lanes, whereabouts at the edge, all-day items above; drawn on, moved and stretched. */
 export function Hours(props: {
@@ -299,69 +292,3 @@ function bookedMinutes(list: ReturnType<typeof layOut>['days'][number]): number 
   }
   return sum;
 }
-
-function GhostBlock({ ghost, day }: { ghost: Ghost; day: number }) {
-  const t = useTranslations('board');
-  const { style } = useFrame();
-  return (
-    <div
-      className={hoursCss.ghost}
-      style={{
-        top: `calc(${(ghost.start - day) / 3_600_000} * var(--hour))`,
-        height: `calc(${(ghost.end - ghost.start) / 3_600_000} * var(--hour))`,
-      }}
-    >
-      {clock(ghost.start, style.hours)}–{clock(ghost.end, style.hours)} {ghost.title}
-      {ghost.clashes && <span className={hoursCss['clash-words']}>{t('clashWith', { title: ghost.clashes })}</span>}
-    </div>
-  );
-}
-
-function AllDay(props: {
-  layout: ReturnType<typeof layOut>;
-  days: readonly number[];
-  selected: string | null;
-  onOpen: (item: ItemWire) => void;
-}) {
-  const { layout, days, selected, onOpen } = props;
-  const t = useTranslations('board');
-  const textOf = useBlockText();
-  const rows = Math.max(1, layout.bars.length);
-  return (
-    <div className={hoursCss['all-day']}>
-      <div className={hoursCss.gutter} style={{ gridRow: `1 / span ${rows}`, gridColumn: 1 }}>
-        {t('allDay')}
-      </div>
-      {days.map((day, i) => (
-        <div key={day} className={hoursCss.cell} style={{ gridRow: `1 / span ${rows}`, gridColumn: i + 2 }} />
-      ))}
-      {layout.bars.map((bar, i) => (
-        <div
-          key={bar.item.id}
-          style={{
-            gridRow: i + 1,
-            gridColumn: `${bar.from + 2} / ${bar.to + 2}`,
-            padding: '2px 4px',
-            minWidth: 0,
-            zIndex: 1,
-          }}
-        >
-          <button
-            type="button"
-            className={`plain ${blockCss.block} ${blockCss.bar} ${blockCss[barShape(bar.item)]}${bar.item.id === selected ? ` ${blockCss.selected}` : ''}`}
-            data-block
-            onClick={() => onOpen(bar.item)}
-          >
-            <span className={blockCss.t}>
-              {textOf(bar.item)}
-              {bar.item.place && bar.item.title && bar.item.kind !== 'whereabouts' ? ` · ${bar.item.place}` : ''}
-            </span>
-          </button>
-        </div>
-      ))}
-    </div>
-  );
-}
-
-/** An all-day item's shape; one that only says where someone is never looks taken. */
-const barShape = (item: ItemWire): string => (item.kind === 'whereabouts' ? 'free' : shapeOf(item));

@@ -13,7 +13,7 @@ import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
 import { said } from '../common/refusal.ts';
 import { firstName } from '../common/token.tsx';
-import { PanelHead } from './details.tsx';
+import { PanelHead } from './panel-head.tsx';
 
 const SHOWN = 60;
 

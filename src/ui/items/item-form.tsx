@@ -10,23 +10,23 @@ import { useEffect, useState } from 'react';
 import { Controller, useForm } from 'react-hook-form';
 import { useTranslations } from 'use-intl';
 import type { BoardHead, ItemWire, WrittenAnswer } from '@/contract/items.ts';
-import { IMPORTANCES, itemFields, KINDS, LIMITS, STATUSES, VISIBILITIES } from '@/core/calendar/index.ts';
+import { IMPORTANCES, KINDS, LIMITS, STATUSES, VISIBILITIES } from '@/core/calendar/index.ts';
 import { topicOf } from '@/core/review/index.ts';
-import { isZone, parseDate } from '@/core/time/index.ts';
 import boardsCss from '../common/boards.module.css';
-import { DateField } from '../common/date-field.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import { type KeptDraft, useKeepOnLeaving } from '../common/kept-drafts.ts';
 import { readTime } from '../common/read-time.ts';
 import { said } from '../common/refusal.ts';
-import { TimeField } from '../common/time-field.tsx';
 import { firstName } from '../common/token.tsx';
 import { ZoneField } from '../common/zone-field.tsx';
-import { PanelHead } from './details.tsx';
+import { wrongIn } from './item-checks.ts';
 import { Conflict } from './item-conflict.tsx';
 import itemFormCss from './item-form.module.css';
+import { itemInputs } from './item-inputs.tsx';
 import { sendChange, sendForward, sendNew } from './item-sending.ts';
-import { type Draft, FIELD, isForward, type KeptForm, TEXTS, type Values, valuesOf, whenOf } from './item-values.ts';
+import { type Draft, FIELD, isForward, type KeptForm, TEXTS, type Values, valuesOf } from './item-values.ts';
+import { PanelHead } from './panel-head.tsx';
+import { SaveRow } from './save-row.tsx';
 
 /**
  * Makes or changes an item, in the details panel. Sends only what was touched; what was typed stays through every refusal.
@@ -57,9 +57,8 @@ export function ItemForm(props: {
   const [conflict, setConflict] = useState<ItemWire | null>(null);
   const [base, setBase] = useState<ItemWire | null>(draft.kind === 'change' ? draft.item : null);
   const form = useForm<Values>({ defaultValues: valuesOf(draft, style.zone) });
-  const { control, register, handleSubmit, setError, clearErrors, watch, formState, setValue, getValues, resetField } =
-    form;
-  const { errors, dirtyFields, isSubmitting, isDirty } = formState;
+  const { control, handleSubmit, setError, clearErrors, watch, formState, setValue, getValues, resetField } = form;
+  const { dirtyFields, isSubmitting, isDirty } = formState;
   const [allDay, day, visibility, repeat, scope] = watch(['allDay', 'day', 'visibility', 'repeat', 'scope']);
   const [lastDay, from, to, kind] = watch(['lastDay', 'from', 'to', 'kind']);
   // What looks sensitive where many read titles is caught while it is typed.
@@ -125,33 +124,13 @@ export function ItemForm(props: {
 
   const checkHere = (v: Values): boolean => {
     clearErrors();
-    let fine = true;
-    const wrong = (name: keyof Values, message: string) => {
-      setError(name, { message });
-      fine = false;
-    };
-    const title = itemFields.title.safeParse(v.title);
-    if (!title.success && (draft.kind === 'new' || dirtyFields.title))
-      wrong('title', fieldText(title.error.issues[0]?.message ?? ''));
-    if (v.link && !itemFields.link.safeParse(v.link).success) wrong('link', tf('link'));
-    if (!isZone(v.zone)) wrong('zone', tf('zone'));
-    const when = whenOf(v);
-    if (v.repeatUntil !== '' && v.repeat !== 'none' && parseDate(v.repeatUntil) === null)
-      wrong('repeatUntil', tf('date'));
-    if (parseDate(v.day) === null) wrong('day', tf('date'));
-    else if (parseDate(v.lastDay) === null) wrong('lastDay', tf('date'));
-    else if (!v.allDay && !readTime(v.from)) wrong('from', tf('time'));
-    else if (!v.allDay && !readTime(v.to)) wrong('to', tf('time'));
-    else if (when.end <= when.start) wrong(v.allDay ? 'lastDay' : 'to', tf('endBeforeStart'));
-    return fine;
+    const wrong = wrongIn(v, draft.kind === 'new' || dirtyFields.title === true);
+    for (const [name, code] of wrong) setError(name, { message: fieldText(code) });
+    return wrong.length === 0;
   };
   const fieldText = (code: string): string => {
-    const [name, most] = code.split(':');
-    return name === 'tooLong'
-      ? tf('tooLong', { most: Number(most) })
-      : name === 'titleMissing'
-        ? tf('titleMissing')
-        : tf('control');
+    const [name = '', most] = code.split(':');
+    return name === 'tooLong' ? tf('tooLong', { most: Number(most) }) : tf(name as 'title');
   };
 
   const send = async (v: Values, version?: number): Promise<void> => {
@@ -187,69 +166,6 @@ export function ItemForm(props: {
       }
     }
   };
-  const helper = (name: keyof Values) => errors[name]?.message;
-  const input = (name: keyof Values, label: string, more: object = {}) => (
-    <TextField
-      label={label}
-      error={!!errors[name]}
-      helperText={helper(name)}
-      {...register(name)}
-      slotProps={{ inputLabel: { shrink: true } }}
-      {...more}
-    />
-  );
-  const choice = (
-    name: 'kind' | 'shows' | 'visibility' | 'importance' | 'repeat',
-    label: string,
-    options: [string, string][],
-    help?: string,
-  ) => (
-    <Controller
-      name={name}
-      control={control}
-      render={({ field }) => (
-        <TextField
-          select
-          label={label}
-          {...field}
-          error={!!errors[name]}
-          helperText={helper(name) ?? help}
-          slotProps={{ inputLabel: { shrink: true }, select: { native: false } }}
-        >
-          {options.map(([value, word]) => (
-            <MenuItem key={value} value={value}>
-              {word}
-            </MenuItem>
-          ))}
-        </TextField>
-      )}
-    />
-  );
-  const dateInput = (name: 'day' | 'lastDay' | 'repeatUntil', label: string) => (
-    <Controller
-      name={name}
-      control={control}
-      render={({ field }) => (
-        <DateField label={label} value={field.value} error={helper(name)} onChange={field.onChange} />
-      )}
-    />
-  );
-  // Typed as one likes (930, 9:30, 2pm), shown by one's own clock once left.
-  const timeInput = (name: 'from' | 'to', label: string) => (
-    <Controller
-      name={name}
-      control={control}
-      render={({ field }) => (
-        <TimeField
-          label={label}
-          value={field.value}
-          error={helper(name)}
-          onChange={field.onChange}
-          onLeave={(was, is) => name === 'from' && keepLength(was, is)}
-        />
-      )}
-    />
-  );
   const keepLength = (was: string, is: string) => {
     const minutes = (s: string) => Number(s.slice(0, 2)) * 60 + Number(s.slice(3));
     const length = minutes(to) - minutes(was);
@@ -259,6 +175,7 @@ export function ItemForm(props: {
         shouldDirty: true,
       });
   };
+  const { helper, input, choice, dateInput, timeInput } = itemInputs(form, keepLength);
   const kinds = ['none', 'DAILY', 'WEEKDAYS', 'WEEKLY', 'FORTNIGHT', 'MONTHLY', 'YEARLY'] as const;
   const heading = forward
     ? t(draft.kind === 'new' ? 'form.forwardNew' : 'form.forwardChange')
@@ -446,38 +363,16 @@ export function ItemForm(props: {
             slotProps={{ inputLabel: { shrink: true }, htmlInput: { maxLength: 1000 } }}
           />
         )}
-        <div className={`row ${boardsCss['save-row']}`}>
-          <Button
-            type="submit"
-            variant="contained"
-            color="inherit"
-            loading={isSubmitting}
-            sx={{ bgcolor: 'var(--who)', color: 'var(--paper)' }}
-          >
-            {forward
-              ? t(head.calendar.main ? 'form.forward' : 'form.forwardFurther', {
-                  name: owner,
-                  calendar: head.calendar.name,
-                })
-              : head.calendar.main
-                ? head.own
-                  ? t('form.saveMine')
-                  : t('form.save', { name: owner })
-                : t(head.own ? 'form.saveMineFurther' : 'form.saveFurther', {
-                    name: owner,
-                    calendar: head.calendar.name,
-                  })}
-          </Button>
-          <Button
-            variant="outlined"
-            onClick={() => {
-              over();
-              onClose();
-            }}
-          >
-            {isDirty ? t('form.discard') : t('form.cancel')}
-          </Button>
-        </div>
+        <SaveRow
+          head={head}
+          forward={forward}
+          busy={isSubmitting}
+          typed={isDirty}
+          onLeave={() => {
+            over();
+            onClose();
+          }}
+        />
       </form>
     </aside>
   );

@@ -1,7 +1,7 @@
 import { call } from '@/contract/call.ts';
 import type { WrittenAnswer } from '@/contract/items.ts';
-import { ruleFor } from './details.tsx';
 import { TEXTS, TIMES, type Values, whenOf } from './item-values.ts';
+import { ruleFor } from './repeat-kinds.ts';
 
 /*
  * What the form sends: all of something new, and of a change only what was touched.

@@ -2,7 +2,7 @@ import type { BoardHead, ItemWire } from '@/contract/items.ts';
 import type { IMPORTANCES, KINDS, STATUSES, VISIBILITIES } from '@/core/calendar/index.ts';
 import { dateText, parseDate, parseInstant, toWall, wallText } from '@/core/time/index.ts';
 import { DAY } from '../common/times.ts';
-import { type RepeatKind, repeatKind } from './details.tsx';
+import { type RepeatKind, repeatKind } from './repeat-kinds.ts';
 
 /** What the fields of the form hold, as they are typed. */
 export interface Values {

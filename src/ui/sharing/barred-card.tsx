@@ -12,10 +12,28 @@ import pageCss from '../common/page.module.css';
 import { said } from '../common/refusal.ts';
 import { useRuleValue } from './rule-value.ts';
 
+const EXTRA_NAMES: Readonly<Record<string, true>> = {
+  suggest: true,
+  private: true,
+  speaks: true,
+  copies: true,
+  shares: true,
+};
+
 /** Why something can't be chosen: the house rules that stand against it, and one step to ask for exactly that change. */
-export function BarredCard(props: { choice: ChoiceWire; what: string; further: boolean; onClose: () => void }) {
-  const { choice, what, further, onClose } = props;
+export function BarredCard(props: { choice: ChoiceWire; further: boolean; onClose: () => void }) {
+  const { choice, further, onClose } = props;
   const t = useTranslations();
+  const what =
+    choice.group === 'preset'
+      ? t(`presets.${choice.value as 'full'}`)
+      : choice.group === 'sight'
+        ? t(`sights.${choice.value as 'full'}`)
+        : choice.group === 'reach'
+          ? t(`reaches.${choice.value as 'add'}`)
+          : choice.group in EXTRA_NAMES
+            ? t(`extras.${choice.group as 'private'}`)
+            : t(`lines.${choice.group === 'add' ? 'addRight' : choice.group === 'change' ? 'change' : 'removeRight'}`);
   const { frame, toast } = useFrame();
   const valueText = useRuleValue();
   const [note, setNote] = useState('');

@@ -7,7 +7,8 @@ import { parseInstant, toWall } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { DAY, dayMonth } from '../common/times.ts';
 import editorCss from './editor.module.css';
-import { GrantEditor, type Undo } from './grant-editor.tsx';
+import { GrantEditor } from './grant-editor.tsx';
+import type { Undo } from './undo-grant.ts';
 
 /** One audience: its grants, the standing one and those for a time, and the one that is looked at or made. */
 export function Editor(props: {

@@ -9,7 +9,7 @@ import { Asked } from '../common/asked.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
 import { DAY, weekTitle } from '../common/times.ts';
-import { NOTHING } from './grant-editor.tsx';
+import { NOTHING } from './grant-rights.ts';
 import { MiniWeek } from './mini-week.tsx';
 
 /** A finding's view as it is now and as it will be once mended, made by the server as it will send it. */

@@ -12,7 +12,7 @@ import pageCss from '../common/page.module.css';
 import { said } from '../common/refusal.ts';
 import { dayMonth, whenText } from '../common/times.ts';
 import { FindingView } from './finding-view.tsx';
-import { NOTHING } from './grant-editor.tsx';
+import { NOTHING } from './grant-rights.ts';
 import { Words } from './words.tsx';
 
 /** What is more open than it should be, each with its reason, its view before and after, and the one step that mends it. */

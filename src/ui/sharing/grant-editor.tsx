@@ -1,6 +1,5 @@
 'use client';
 import Alert from '@mui/material/Alert';
-import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { usePathname, useSearchParams } from 'next/navigation';
@@ -18,7 +17,6 @@ import type {
 } from '@/contract/sharing.ts';
 import { type RightsWire, reachOf } from '@/contract/sight.ts';
 import { dateText, parseInstant, toWall, weekStart } from '@/core/time/index.ts';
-import { DateField } from '../common/date-field.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import { dropDraft, peekDraft, useKeepOnLeaving } from '../common/kept-drafts.ts';
 import pageCss from '../common/page.module.css';
@@ -28,8 +26,11 @@ import { firstName } from '../common/token.tsx';
 import { audienceParam } from './audience-param.ts';
 import { BarredCard } from './barred-card.tsx';
 import { ConfirmGive } from './confirm-give.tsx';
+import { GrantActs } from './grant-acts.tsx';
+import { GrantDates } from './grant-dates.tsx';
 import grantEditorCss from './grant-editor.module.css';
 import { GrantHead } from './grant-head.tsx';
+import { type KeptGrant, NOTHING } from './grant-rights.ts';
 import { LinkPart } from './link-part.tsx';
 import { Opened } from './opened.tsx';
 import { FieldWrong, RightsPart, same } from './rights-part.tsx';
@@ -37,36 +38,7 @@ import { useSentence } from './sentence.tsx';
 import sightlinesCss from './sightlines.module.css';
 import { TakeCard } from './take-card.tsx';
 import { TheirView } from './their-view.tsx';
-
-export const NOTHING: RightsWire = {
-  sight: 'nothing',
-  add: false,
-  change: 'none',
-  remove: 'none',
-  suggest: false,
-  private: false,
-  speaks: false,
-  copies: false,
-  shares: false,
-};
-const EXTRA_NAMES: Readonly<Record<string, true>> = {
-  suggest: true,
-  private: true,
-  speaks: true,
-  copies: true,
-  shares: true,
-};
-
-/** What of a choice is kept when another row, or another screen, is turned to. */
-interface KeptGrant {
-  readonly chosen: RightsWire | null;
-  readonly span: { from: string; until: string } | null;
-  readonly note: string;
-  readonly linkName: string;
-}
-
-/** Takes back what was done to a grant. */
-export type Undo = () => Promise<unknown>;
+import { type Undo, undoOf } from './undo-grant.ts';
 
 /** What one grant gives, standing or for a time; every choice, and what it comes to, is the server's. */
 export function GrantEditor(props: {
@@ -202,19 +174,6 @@ export function GrantEditor(props: {
       setBusy(false);
     }
   };
-  // What takes an act back: the grant as it was in place of the one that was made, or that one away. What had begun on a day that
-  // has passed can't be given again as if it began today.
-  const undoOf = (given: GivenAnswer | null): Undo | undefined => {
-    const audience = given?.audience ?? row.audience;
-    if (!grant) {
-      if (!given || row.audience.kind === 'newLink') return undefined;
-      return () => call('takeAccess', { params: { calendar }, body: { audience, seen: given.grant } });
-    }
-    if (grant.state === 'ended' || grant.from !== null) return undefined;
-    const span = was.until ? { from: null, until: was.until, zone: style.zone } : null;
-    const body = { audience, rights: grant.rights, seen: given?.grant ?? null, span };
-    return () => call('giveAccess', { params: { calendar }, body });
-  };
   const what = (everyoneRow || link) && rights.sight === 'nothing' ? t('sights.nothing') : presetName(rights);
   const give = (tell: boolean, dates = { from, until }) => {
     setConfirming(null);
@@ -243,7 +202,7 @@ export function GrantEditor(props: {
           : link
             ? tl('savedLink', { what })
             : tl('saved', { name, what });
-        await onSaved(text, given?.audience, given ? undoOf(given) : undefined);
+        await onSaved(text, given?.audience, given ? undoOf(calendar, row, grant, given, style.zone) : undefined);
         setChosen((c) => (c === chosen ? null : c));
         setBase(null);
         setSpan(null);
@@ -268,7 +227,7 @@ export function GrantEditor(props: {
         }),
       () => {
         over();
-        return onTaken(link ? tl('withdrawn') : tl('taken', { name }), undoOf(null));
+        return onTaken(link ? tl('withdrawn') : tl('taken', { name }), undoOf(calendar, row, grant, null, style.zone));
       },
     );
   const tellNow = () =>
@@ -293,25 +252,6 @@ export function GrantEditor(props: {
   const cautions = (['speaks', 'shares', 'private'] as const)
     .filter((extra) => rights[extra])
     .map((extra) => tl(`caution.${extra}`, { owner }));
-  const barredWhat = (c: ChoiceWire): string =>
-    c.group === 'preset'
-      ? t(`presets.${c.value as 'full'}`)
-      : c.group === 'sight'
-        ? t(`sights.${c.value as 'full'}`)
-        : c.group === 'reach'
-          ? t(`reaches.${c.value as 'add'}`)
-          : c.group in EXTRA_NAMES
-            ? t(`extras.${c.group as 'private'}`)
-            : tl(c.group === 'add' ? 'addRight' : c.group === 'change' ? 'change' : 'removeRight');
-  const date = (name: 'from' | 'until', label: string) => (
-    <DateField
-      label={label}
-      value={name === 'from' ? from : until}
-      error={fields[name]}
-      width={190}
-      onChange={(value) => setSpan({ from, until, [name]: value })}
-    />
-  );
   return (
     <>
       <div className={sightlinesCss.col}>
@@ -343,14 +283,7 @@ export function GrantEditor(props: {
           </div>
           {refused && <Alert severity="error">{refused}</Alert>}
           {!link && <FieldWrong text={fields.audience ?? audienceWrong} />}
-          {barred && (
-            <BarredCard
-              choice={barred}
-              what={barredWhat(barred)}
-              further={!lines.calendar.main}
-              onClose={() => setBarred(null)}
-            />
-          )}
+          {barred && <BarredCard choice={barred} further={!lines.calendar.main} onClose={() => setBarred(null)} />}
           <RightsPart
             rights={rights}
             choices={answer?.choices ?? []}
@@ -361,21 +294,16 @@ export function GrantEditor(props: {
           {settled && answer.opened.length > 0 && <Opened items={answer.opened} ticked={hidden} onTick={setHidden} />}
           {!everyoneRow && (
             <>
-              <h3>{tl('when')}</h3>
-              <div className="row" style={{ alignItems: 'start' }}>
-                {date('from', tl('from'))}
-                {date('until', tl('until'))}
-                {(dated || grant === null) && !link && (
-                  <Button variant="text" onClick={cover} title={tl('coverHelp', { name: owner })}>
-                    {tl('cover')}
-                  </Button>
-                )}
-                {grant?.until && (
-                  <Button variant="text" loading={busy} onClick={longer}>
-                    {tl('extend')}
-                  </Button>
-                )}
-              </div>
+              <GrantDates
+                from={from}
+                until={until}
+                fields={fields}
+                owner={owner}
+                busy={busy}
+                onDates={setSpan}
+                onCover={(dated || grant === null) && !link ? cover : null}
+                onLonger={grant?.until ? longer : null}
+              />
               {unsaved && !link && (
                 <TextField
                   label={tl('note')}
@@ -422,50 +350,21 @@ export function GrantEditor(props: {
               onLeave={() => setTaking(false)}
             />
           ) : (
-            <div className={`row ${grantEditorCss.acts}`}>
-              <Button
-                variant="contained"
-                color="inherit"
-                disabled={!unsaved || !ready}
-                loading={busy}
-                onClick={() => save(false)}
-                sx={unsaved ? { bgcolor: 'var(--who)', color: 'var(--paper)' } : {}}
-              >
-                {everyoneRow
-                  ? tl('saveEveryone')
-                  : link
-                    ? tl(grant ? 'saveLinkAgain' : 'saveLink')
-                    : tl('save', { name: who })}
-              </Button>
-              {!everyoneRow && !link && (
-                <Button variant="outlined" disabled={!unsaved || !ready} loading={busy} onClick={() => save(true)}>
-                  {tl('saveTell', { name: who })}
-                </Button>
-              )}
-              {unsaved && grant !== null && (
-                <Button
-                  variant="outlined"
-                  onClick={() => {
-                    setChosen(null);
-                    setSpan(null);
-                    setBase(null);
-                  }}
-                >
-                  {tl('leave')}
-                </Button>
-              )}
-              {unsaved && <span className="small wrong">{tl('unsaved')}</span>}
-              {grant !== null && !everyoneRow && (
-                <Button
-                  variant="text"
-                  color="error"
-                  sx={{ ml: 'auto', color: 'var(--clay)' }}
-                  onClick={() => setTaking(true)}
-                >
-                  {grant.state === 'ended' ? tl('clear') : link ? tl('withdraw') : tl('take')}
-                </Button>
-              )}
-            </div>
+            <GrantActs
+              whom={everyoneRow ? 'everyone' : link ? 'link' : 'one'}
+              who={who}
+              grant={grant}
+              unsaved={unsaved}
+              ready={ready}
+              busy={busy}
+              onSave={save}
+              onLeave={() => {
+                setChosen(null);
+                setSpan(null);
+                setBase(null);
+              }}
+              onTake={() => setTaking(true)}
+            />
           )}
         </div>
       </div>

@@ -19,7 +19,7 @@ import { fewPeople, personOption } from '../common/people-options.tsx';
 import { said } from '../common/refusal.ts';
 import { DAY } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
-import { NOTHING } from './grant-editor.tsx';
+import { NOTHING } from './grant-rights.ts';
 
 type Person = SightlinesAnswer['people'][number];
 

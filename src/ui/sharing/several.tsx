@@ -14,7 +14,7 @@ import pageCss from '../common/page.module.css';
 import { plain } from '../common/people-options.tsx';
 import { said } from '../common/refusal.ts';
 import { ConfirmGive } from './confirm-give.tsx';
-import { NOTHING } from './grant-editor.tsx';
+import { NOTHING } from './grant-rights.ts';
 import { readTyped } from './typed.ts';
 
 interface Meant {

@@ -17,12 +17,13 @@ import { audienceParam } from './audience-param.ts';
 import { BeginCalendar } from './begin-calendar.tsx';
 import { Editor } from './editor.tsx';
 import { Findings } from './findings.tsx';
-import { NOTHING, type Undo } from './grant-editor.tsx';
+import { NOTHING } from './grant-rights.ts';
 import { Layers } from './layers.tsx';
 import { MoreMenu } from './more-menu.tsx';
 import { type Picked, Picker } from './picker.tsx';
 import { Several } from './several.tsx';
 import sightlinesCss from './sightlines.module.css';
+import type { Undo } from './undo-grant.ts';
 import { WhoList } from './who-list.tsx';
 
 /** Who sees what in a calendar and who may do what; what each gets stands beside the choice. */

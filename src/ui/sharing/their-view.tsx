@@ -13,7 +13,7 @@ import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
 import { said } from '../common/refusal.ts';
 import { DAY, weekTitle, whenText } from '../common/times.ts';
-import { VisibilityChoice } from '../items/details.tsx';
+import { VisibilityChoice } from '../items/visibility-choice.tsx';
 import { Ask } from './ask.tsx';
 import { audienceParam } from './audience-param.ts';
 import { History } from './history.tsx';

@@ -1,12 +1,10 @@
 import ICAL from 'ical.js';
-import type { Attendee, Importance, Kind, Party, Status, Visibility } from '../../calendar/index.ts';
 import { LIMITS } from '../../calendar/index.ts';
-import { endOf, type Length, type RuleProblem, readRule } from '../../recurrence/index.ts';
+import { endOf, type Length, readRule } from '../../recurrence/index.ts';
 import {
   dateText,
   fromWall,
   fromWallLenient,
-  inBounds,
   LATEST,
   parseDate,
   parseWall,
@@ -14,119 +12,26 @@ import {
   wallText,
 } from '../../time/index.ts';
 import { fieldsOf, textOf } from './fields.ts';
-import { type KeptLine, keptOf } from './kept.ts';
+import { keptOf } from './kept.ts';
 import { type Block, cutIntoBlocks } from './lines.ts';
 import { insideOf, type Property } from './property.ts';
+import type { ReadFile, ReadItem, ReadOptions, ReadProblem, ReadRemark } from './read-item.ts';
+import {
+  bounded,
+  durationOf,
+  hash,
+  instantOf,
+  inZone,
+  type ReadTime,
+  rawValues,
+  stampOf,
+  titleOf,
+} from './read-times.ts';
+import { Unreadable } from './unreadable.ts';
 import { ownLines } from './write-event.ts';
-import { type FileZone, FileZones } from './zones.ts';
-
-/** One VEVENT, read. Wall times are texts in `zone`, instants epoch milliseconds (day starts as if UTC where all day). */
-export interface ReadItem {
-  readonly uid: string;
-  /** Wall-clock text of the happening this one replaces, in the series' zone where the file has the series, else in its own. */
-  readonly recurrence: string | null;
-  /** The zone whose clock `recurrence` is on. */
-  readonly recurrenceZone: string;
-  readonly start: string;
-  readonly end: string;
-  readonly allDay: boolean;
-  readonly zone: string;
-  readonly startAt: number;
-  readonly endAt: number;
-  readonly length: Length;
-  /** The rule in its normal form. */
-  readonly rule: string | null;
-  readonly added: readonly string[];
-  readonly left: readonly string[];
-  readonly title: string;
-  readonly kind: Kind;
-  readonly place: string | null;
-  readonly notes: string | null;
-  readonly link: string | null;
-  readonly categories: readonly string[];
-  readonly importance: Importance;
-  readonly shows: Status;
-  readonly visibility: Visibility;
-  readonly cancelled: boolean;
-  readonly organiser: Party | null;
-  readonly attendees: readonly Attendee[];
-  readonly kept: readonly KeptLine[];
-  readonly sequence: number;
-  /** When this revision was made, by its DTSTAMP or LAST-MODIFIED; 0 where the file doesn't say. */
-  readonly stamp: number;
-  readonly line: number;
-}
-
-/** Something in a file that couldn't be taken as it stands: a closed code, the line, and the facts a sentence needs. */
-export interface ReadProblem {
-  readonly code:
-    | 'noStart'
-    | 'badStart'
-    | 'badEnd'
-    | 'endBeforeStart'
-    | 'unknownZone'
-    | 'unreadable'
-    | 'unended'
-    | 'twice'
-    | 'tooLong'
-    | 'otherKind'
-    | 'manyRules'
-    | 'outOfBounds'
-    | 'tooManyDates'
-    | 'thisAndFuture'
-    | RuleProblem;
-  readonly line: number;
-  readonly title: string | null;
-  readonly fact: string | null;
-}
-
-/** What was understood differently than a reader might expect, said in the preview. */
-export interface ReadRemark {
-  readonly code:
-    | 'zoneByOffsets'
-    | 'zoneByDefinition'
-    | 'floating'
-    | 'truncatedText'
-    | 'noUid'
-    | 'olderRevision'
-    | 'notKept'
-    | 'manyPeople';
-  readonly fact: string;
-  readonly count: number;
-}
-
-export type ReadFile =
-  | { readonly kind: 'notACalendar' }
-  | { readonly kind: 'tooMany'; readonly most: number }
-  | {
-      readonly kind: 'read';
-      readonly items: readonly ReadItem[];
-      readonly zones: readonly FileZone[];
-      readonly problems: readonly ReadProblem[];
-      readonly remarks: readonly ReadRemark[];
-      readonly ended: boolean;
-    };
-
-export interface ReadOptions {
-  /** The calendar's own zone, in which floating times are read. */
-  readonly zone: string;
-  /** Zones a VTIMEZONE without a known name may be matched to, the likeliest first. */
-  readonly candidates: readonly string[];
-  readonly most: number;
-  /** Names a zone definition by its text: `~` and a digest, so that a name never means two things. */
-  readonly nameZone: (text: string) => string;
-}
+import { FileZones } from './zones.ts';
 
 const DAY = 86_400_000;
-
-class Unreadable extends Error {
-  constructor(
-    readonly code: ReadProblem['code'],
-    readonly fact: string | null = null,
-  ) {
-    super(code);
-  }
-}
 
 /**
  * Reads iCalendar text (RFC 5545) into items. Each item that can't be read becomes a problem with its line; the others
@@ -182,21 +87,6 @@ export function readCalendar(text: string, options: ReadOptions): ReadFile {
 function isNewer(a: Pick<ReadItem, 'sequence' | 'stamp'>, b: Pick<ReadItem, 'sequence' | 'stamp'>): boolean {
   return a.sequence > b.sequence || (a.sequence === b.sequence && a.stamp > b.stamp);
 }
-
-function titleOf(text: string): string | null {
-  const found = /^SUMMARY(?:;[^:\r\n]*)?:(.*)$/im.exec(text)?.[1]?.trim();
-  return found ? found.replace(/\\([,;\\])/g, '$1').slice(0, 120) : null;
-}
-
-/** A time as a file has it. `clock` is the zone its wall time is on; `tzid` what the file calls that. */
-interface ReadTime {
-  readonly wall: number;
-  readonly clock: string;
-  readonly tzid: string | null;
-  readonly isDate: boolean;
-}
-
-const instantOf = (t: ReadTime): number => (t.isDate || t.clock === 'UTC' ? t.wall : fromWallLenient(t.clock, t.wall));
 
 class Reader {
   readonly zones: FileZones;
@@ -397,16 +287,6 @@ function ofItsOwnLength(item: ReadItem, date: Added, end: string): ReadItem {
   };
 }
 
-function bounded(wall: number, fact: string): number {
-  if (!inBounds(wall)) throw new Unreadable('outOfBounds', fact);
-  return wall;
-}
-
-/** A time as wall-clock text in an item's zone; of its own clock, the text it came as. */
-function inZone(time: ReadTime, start: ReadTime, zone: string): string {
-  return wallText(time.clock === start.clock ? time.wall : toWall(zone, instantOf(time)));
-}
-
 /** The rule as it stands in the file (the parser would reprint it without what it doesn't know), and how long it goes on. */
 function ruleOf(properties: readonly Property[], start: ReadTime): { rule: string | null; until: number } {
   const rules = properties.filter((p) => p.name === 'RRULE');
@@ -459,41 +339,4 @@ export function recurrenceIn(
   if (item.recurrenceZone === series.zone) return recurrence;
   const at = fromWallLenient(item.recurrenceZone, parseWall(recurrence) as number);
   return wallText(toWall(series.zone, at));
-}
-
-/** A DURATION's days and exact rest; `null` for what is none or runs backwards. */
-function durationOf(text: string): Length | null {
-  const m = /^\+?P(?:(\d{1,5})W)?(?:(\d{1,5})D)?(?:T(?:(\d{1,6})H)?(?:(\d{1,7})M)?(?:(\d{1,9})S)?)?$/i.exec(
-    text.trim(),
-  );
-  if (!m || m.slice(1).every((part) => part === undefined)) return null;
-  const [weeks, days, hours, minutes, seconds] = m.slice(1).map((part) => Number(part ?? 0)) as [
-    number,
-    number,
-    number,
-    number,
-    number,
-  ];
-  return { days: weeks * 7 + days, ms: ((hours * 60 + minutes) * 60 + seconds) * 1000 };
-}
-
-function stampOf(properties: readonly Property[]): number {
-  for (const name of ['DTSTAMP', 'LAST-MODIFIED']) {
-    const m = /^(\d{4})(\d{2})(\d{2})T(\d{2})(\d{2})(\d{2})/.exec(properties.find((p) => p.name === name)?.value ?? '');
-    const at = m && parseWall(`${m[1]}-${m[2]}-${m[3]}T${m[4]}:${m[5]}:${m[6]}`);
-    if (at) return at;
-  }
-  return 0;
-}
-
-/** A property's values as texts, before the parser makes anything of them; a period is a pair. */
-function rawValues(property: ICAL.Property): unknown[] {
-  return (property.toJSON() as unknown[]).slice(3);
-}
-
-/** FNV-1a over UTF-16 units; names an item without a UID, nothing more. */
-function hash(text: string): string {
-  let h = 0x811c9dc5;
-  for (let i = 0; i < text.length; i++) h = Math.imul(h ^ text.charCodeAt(i), 0x01000193);
-  return (h >>> 0).toString(36);
 }

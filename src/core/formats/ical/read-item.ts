@@ -1,0 +1,101 @@
+import type { Attendee, Importance, Kind, Party, Status, Visibility } from '../../calendar/index.ts';
+import type { Length, RuleProblem } from '../../recurrence/index.ts';
+import type { KeptLine } from './kept.ts';
+import type { FileZone } from './zones.ts';
+
+/** One VEVENT, read. Wall times are texts in `zone`, instants epoch milliseconds (day starts as if UTC where all day). */
+export interface ReadItem {
+  readonly uid: string;
+  /** Wall-clock text of the happening this one replaces, in the series' zone where the file has the series, else in its own. */
+  readonly recurrence: string | null;
+  /** The zone whose clock `recurrence` is on. */
+  readonly recurrenceZone: string;
+  readonly start: string;
+  readonly end: string;
+  readonly allDay: boolean;
+  readonly zone: string;
+  readonly startAt: number;
+  readonly endAt: number;
+  readonly length: Length;
+  /** The rule in its normal form. */
+  readonly rule: string | null;
+  readonly added: readonly string[];
+  readonly left: readonly string[];
+  readonly title: string;
+  readonly kind: Kind;
+  readonly place: string | null;
+  readonly notes: string | null;
+  readonly link: string | null;
+  readonly categories: readonly string[];
+  readonly importance: Importance;
+  readonly shows: Status;
+  readonly visibility: Visibility;
+  readonly cancelled: boolean;
+  readonly organiser: Party | null;
+  readonly attendees: readonly Attendee[];
+  readonly kept: readonly KeptLine[];
+  readonly sequence: number;
+  /** When this revision was made, by its DTSTAMP or LAST-MODIFIED; 0 where the file doesn't say. */
+  readonly stamp: number;
+  readonly line: number;
+}
+
+/** Something in a file that couldn't be taken as it stands: a closed code, the line, and the facts a sentence needs. */
+export interface ReadProblem {
+  readonly code:
+    | 'noStart'
+    | 'badStart'
+    | 'badEnd'
+    | 'endBeforeStart'
+    | 'unknownZone'
+    | 'unreadable'
+    | 'unended'
+    | 'twice'
+    | 'tooLong'
+    | 'otherKind'
+    | 'manyRules'
+    | 'outOfBounds'
+    | 'tooManyDates'
+    | 'thisAndFuture'
+    | RuleProblem;
+  readonly line: number;
+  readonly title: string | null;
+  readonly fact: string | null;
+}
+
+/** What was understood differently than a reader might expect, said in the preview. */
+export interface ReadRemark {
+  readonly code:
+    | 'zoneByOffsets'
+    | 'zoneByDefinition'
+    | 'floating'
+    | 'truncatedText'
+    | 'noUid'
+    | 'olderRevision'
+    | 'notKept'
+    | 'manyPeople';
+  readonly fact: string;
+  readonly count: number;
+}
+
+export type ReadFile =
+  | { readonly kind: 'notACalendar' }
+  | { readonly kind: 'tooMany'; readonly most: number }
+  | {
+      readonly kind: 'read';
+      readonly items: readonly ReadItem[];
+      readonly zones: readonly FileZone[];
+      readonly problems: readonly ReadProblem[];
+      readonly remarks: readonly ReadRemark[];
+      readonly ended: boolean;
+    };
+
+export interface ReadOptions {
+  /** The calendar's own zone, in which floating times are read. */
+  readonly zone: string;
+  /** Zones a VTIMEZONE without a known name may be matched to, the likeliest first. */
+  readonly candidates: readonly string[];
+  readonly most: number;
+  /** Names a zone definition by its text: `~` and a digest, so that a name never means two things. */
+  readonly nameZone: (text: string) => string;
+}

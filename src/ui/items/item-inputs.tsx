@@ -1,0 +1,77 @@
+'use client';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
+import { Controller, type UseFormReturn } from 'react-hook-form';
+import { DateField } from '../common/date-field.tsx';
+import { TimeField } from '../common/time-field.tsx';
+import type { Values } from './item-values.ts';
+
+/** The form's fields, made by what they hold: text, one of some words, a date, a time. `onStartMoved` is told when the start was moved. */
+export function itemInputs(form: UseFormReturn<Values>, onStartMoved: (was: string, is: string) => void) {
+  const { control, register, formState } = form;
+  const { errors } = formState;
+  const helper = (name: keyof Values) => errors[name]?.message;
+  const input = (name: keyof Values, label: string, more: object = {}) => (
+    <TextField
+      label={label}
+      error={!!errors[name]}
+      helperText={helper(name)}
+      {...register(name)}
+      slotProps={{ inputLabel: { shrink: true } }}
+      {...more}
+    />
+  );
+  const choice = (
+    name: 'kind' | 'shows' | 'visibility' | 'importance' | 'repeat',
+    label: string,
+    options: [string, string][],
+    help?: string,
+  ) => (
+    <Controller
+      name={name}
+      control={control}
+      render={({ field }) => (
+        <TextField
+          select
+          label={label}
+          {...field}
+          error={!!errors[name]}
+          helperText={helper(name) ?? help}
+          slotProps={{ inputLabel: { shrink: true }, select: { native: false } }}
+        >
+          {options.map(([value, word]) => (
+            <MenuItem key={value} value={value}>
+              {word}
+            </MenuItem>
+          ))}
+        </TextField>
+      )}
+    />
+  );
+  const dateInput = (name: 'day' | 'lastDay' | 'repeatUntil', label: string) => (
+    <Controller
+      name={name}
+      control={control}
+      render={({ field }) => (
+        <DateField label={label} value={field.value} error={helper(name)} onChange={field.onChange} />
+      )}
+    />
+  );
+  // Typed as one likes (930, 9:30, 2pm), shown by one's own clock once left.
+  const timeInput = (name: 'from' | 'to', label: string) => (
+    <Controller
+      name={name}
+      control={control}
+      render={({ field }) => (
+        <TimeField
+          label={label}
+          value={field.value}
+          error={helper(name)}
+          onChange={field.onChange}
+          onLeave={(was, is) => name === 'from' && onStartMoved(was, is)}
+        />
+      )}
+    />
+  );
+  return { helper, input, choice, dateInput, timeInput };
+}

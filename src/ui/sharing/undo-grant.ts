@@ -1,0 +1,29 @@
+import { call } from '@/contract/call.ts';
+import type { GivenAnswer, GrantWire, SightlineRow } from '@/contract/sharing.ts';
+import { dateText, parseInstant, toWall } from '@/core/time/index.ts';
+
+/** Takes back what was done to a grant. */
+export type Undo = () => Promise<unknown>;
+
+/**
+ * What takes an act back: the grant as it was in place of the one that was made, or that one away. What had begun on a day that has
+ * passed can't be given again as if it began today; for that there is none.
+ */
+export function undoOf(
+  calendar: string,
+  row: SightlineRow,
+  grant: GrantWire | null,
+  given: GivenAnswer | null,
+  zone: string,
+): Undo | undefined {
+  const audience = given?.audience ?? row.audience;
+  if (!grant) {
+    if (!given || row.audience.kind === 'newLink') return undefined;
+    return () => call('takeAccess', { params: { calendar }, body: { audience, seen: given.grant } });
+  }
+  if (grant.state === 'ended' || grant.from !== null) return undefined;
+  const until = grant.until ? dateText(toWall(zone, (parseInstant(grant.until) ?? 0) - 1)) : null;
+  const span = until ? { from: null, until, zone } : null;
+  const body = { audience, rights: grant.rights, seen: given?.grant ?? null, span };
+  return () => call('giveAccess', { params: { calendar }, body });
+}
