@@ -211,6 +211,51 @@ describe('what is typed is kept when its form is left', () => {
   });
 });
 
+test('dates and times are typed as one likes, shown in one’s own order, and picked', async () => {
+  const desk = await open('greta', '/for/greta/settings');
+  await desk.press('button', 'Tue Mar 2, 2027');
+  await desk.press('button', '12 hours');
+  await desk.press('button', 'Save');
+  await desk.says('Saved.');
+  await desk.press('link', 'Calendar');
+  await desk.press('link', /^New for me/);
+  const value = async (label: string) => (await desk.any(label)).evaluate((el) => (el as HTMLInputElement).value);
+  for (const [typed, shown] of [
+    ['3/4', 'Thu Mar 4, 2027'],
+    ['fri', 'Fri Mar 5, 2027'],
+    ['11 march', 'Thu Mar 11, 2027'],
+  ] as const) {
+    await desk.fill('Day', typed);
+    await desk.fill('Title', 'Well sounding');
+    expect(await value('Day')).toBe(shown);
+  }
+  await desk.fill('From', '930');
+  await desk.fill('To', '2pm');
+  await desk.fill('Title', 'Well sounding');
+  expect([await value('From'), await value('To')]).toEqual(['9:30 am', '2:00 pm']);
+  await desk.press('button', 'Day: choose a day');
+  await desk.press('gridcell', '12');
+  await desk.press('button', 'From: choose a time');
+  await desk.press('option', '10:15 AM');
+  expect([await value('Day'), await value('From')]).toEqual(['Fri Mar 12, 2027', '10:15 am']);
+  await desk.press('button', 'More');
+  expect(await value('Until')).toBe('Fri Mar 12, 2027');
+  await desk.fill('Until', '3/14');
+  await desk.fill('Day', '3/8');
+  await desk.fill('Title', 'Well sounding');
+  // Three days are three days when the first of them is moved.
+  expect([await value('Day'), await value('Until')]).toEqual(['Mon Mar 8, 2027', 'Wed Mar 10, 2027']);
+  await desk.fill('Until', '3/8');
+  await desk.fill('Day', 'some day');
+  await desk.press('button', 'Save to my calendar');
+  await desk.says('This is no date');
+  await desk.fill('Day', '3/5');
+  await desk.press('button', 'Save to my calendar');
+  await desk.find('button', /^Well sounding, Fri 5 Mar 2027, 10:15 am/);
+  expect(desk.errors).toEqual([]);
+  await desk.close();
+});
+
 describe('in a hand', () => {
   test('390 pixels wide: the day is seen, an item opened and moved by its form, nothing lies beyond the edge', async () => {
     const desk = await open('tomas', '/for/ines/calendar', { width: 390, height: 844 });

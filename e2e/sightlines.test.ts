@@ -80,7 +80,7 @@ test('asked why: the answer comes step by step, also for a past day, in the real
   await hedda.says('Saved. Yusuf Tarn now has Outline.');
   const view = await hedda.find('heading', 'Yusuf’s view of this week');
   expect(view).toBeTruthy();
-  const blocks = await hedda.page.$$('.mini button.block');
+  const blocks = await hedda.page.$$('button[data-block]');
   await blocks[0]?.click();
   await hedda.find('region', 'Ask: can they see it, and why?');
   await hedda.says('Yusuf sees title and place.');

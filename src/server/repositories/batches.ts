@@ -1,5 +1,6 @@
 import type { Connection } from '../db/index.ts';
-import { COMING, type StoredItem } from './items.ts';
+import { COMING } from './items.ts';
+import type { StoredItem } from './stored-item.ts';
 
 /** An act of bringing in a file. `before`: the items it put a newer revision in place of, or joined to a series, as they were. */
 export interface Batch {

@@ -1,4 +1,4 @@
-import type { ItemRow } from './items.ts';
+import { columnsAt, type ItemRow, type ReadColumn } from './item-columns.ts';
 
 /** How many columns of an item a reader wants; `whole` has the long texts that the others leave with the item. */
 export type Width = 'deciding' | 'outline' | 'full' | 'briefed' | 'whole';
@@ -11,45 +11,18 @@ const LONG_TEXT = 2000;
 const LONG_LIST = 4000;
 
 /** A happening with its item's columns; only those of the width it was read at are there. */
-export type HappeningRow = { readonly at: number; readonly until: number; readonly long: number } & Omit<
+export type HappeningRow = { readonly at: number; readonly until: number; readonly long: number } & Pick<
   ItemRow,
-  'start' | 'finish' | 'wall' | 'days' | 'kept' | 'batch'
+  ReadColumn
 >;
 
-const DECIDING = [
-  'id',
-  'all_day',
-  'shows',
-  'visibility',
-  'cancelled',
-  'owner_answer',
-  'parties',
-  'owner_invited',
-  'created_by',
-] as const;
-const OUTLINE = [...DECIDING, 'key', 'title', 'kind', 'place'] as const;
-const FULL = [
-  ...OUTLINE,
-  'link',
-  'organiser',
-  'categories',
-  'importance',
-  'rule',
-  'series_id',
-  'zone',
-  'version',
-  'created_for',
-  'created_at',
-  'changed_by',
-  'changed_for',
-  'changed_at',
-  'notes',
-  'attendees',
-  'added',
-  'left_out',
-] as const;
-const BRIEFED = [...FULL, 'briefing'] as const;
-const NAMES = { deciding: DECIDING, outline: OUTLINE, full: FULL, briefed: BRIEFED, whole: BRIEFED } as const;
+const NAMES = {
+  deciding: columnsAt('deciding'),
+  outline: columnsAt('outline'),
+  full: columnsAt('full'),
+  briefed: columnsAt('briefed'),
+  whole: columnsAt('briefed'),
+} as const;
 
 const tooLong = (column: string, most: number): string => `octet_length(i.${column}) > ${most}`;
 const CUT: Partial<Record<string, string>> = {
@@ -66,11 +39,11 @@ const BRIEFED_BITS = `${BITS} + coalesce(${tooLong('briefing', LONG_TEXT)}, 0) *
 
 /** The SQL that gives a width's columns of item `i`, in the order in which `ROW` takes them. */
 export const COLUMNS: Record<Width, string> = {
-  deciding: `0, ${DECIDING.map((c) => `i.${c}`).join(', ')}`,
-  outline: `0, ${OUTLINE.map((c) => `i.${c}`).join(', ')}`,
-  full: `${BITS}, ${FULL.map((c) => CUT[c] ?? `i.${c}`).join(', ')}`,
-  briefed: `${BRIEFED_BITS}, ${BRIEFED.map((c) => CUT[c] ?? `i.${c}`).join(', ')}`,
-  whole: `0, ${BRIEFED.map((c) => `i.${c}`).join(', ')}`,
+  deciding: `0, ${NAMES.deciding.map((c) => `i.${c}`).join(', ')}`,
+  outline: `0, ${NAMES.outline.map((c) => `i.${c}`).join(', ')}`,
+  full: `${BITS}, ${NAMES.full.map((c) => CUT[c] ?? `i.${c}`).join(', ')}`,
+  briefed: `${BRIEFED_BITS}, ${NAMES.briefed.map((c) => CUT[c] ?? `i.${c}`).join(', ')}`,
+  whole: `0, ${NAMES.briefed.map((c) => `i.${c}`).join(', ')}`,
 };
 
 /**

@@ -21,6 +21,8 @@ export function DateField(props: {
   help?: string | undefined;
   width?: number;
   onChange: (value: string) => void;
+  /** What it was when it was come to, and what it is now that it is left. */
+  onLeave?: (was: string, is: string) => void;
 }) {
   const t = useTranslations('common');
   const { style, now } = useFrame();

@@ -15,15 +15,24 @@ export interface KeptDraft {
 const STORE = 'paramo.kept';
 const MOST = 20;
 let list: readonly KeptDraft[] = [];
-let loaded = false;
+let whose: string | null = null;
+let loaded: string | null = null;
 const hearers = new Set<() => void>();
+
+/** Says who is signed in: whoever comes after them in this window is offered nothing that they typed. */
+export function keepFor(handle: string): void {
+  if (typeof window !== 'undefined') whose = handle;
+}
+
+const storeName = (): string => `${STORE} ${whose}`;
 
 /** Kept for as long as the window is, also through a reload; only what was typed here, nothing that was read. */
 function load(): void {
-  if (loaded) return;
-  loaded = true;
+  if (loaded === whose) return;
+  loaded = whose;
+  list = [];
   try {
-    list = JSON.parse(sessionStorage.getItem(STORE) ?? '[]');
+    list = JSON.parse(sessionStorage.getItem(storeName()) ?? '[]');
   } catch {
     // Nothing that can be read was kept.
   }
@@ -31,7 +40,7 @@ function load(): void {
 function set(next: readonly KeptDraft[]): void {
   list = next.slice(-MOST);
   try {
-    sessionStorage.setItem(STORE, JSON.stringify(list));
+    sessionStorage.setItem(storeName(), JSON.stringify(list));
   } catch {
     // It is kept as long as the page is.
   }

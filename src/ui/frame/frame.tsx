@@ -13,6 +13,7 @@ import { toWall } from '@/core/time/index.ts';
 import { FrameProvider, type Toast } from '../common/frame-context.tsx';
 import hillsCss from '../common/hills.module.css';
 import { Mark } from '../common/hills.tsx';
+import { keepFor } from '../common/kept-drafts.ts';
 import { type LiveState, useLive } from '../common/live.ts';
 import { clock } from '../common/times.ts';
 import { firstName, Token } from '../common/token.tsx';
@@ -32,6 +33,7 @@ export function Frame(props: { initial: FrameAnswer; who: string; children: Reac
     initialData: props.initial,
     staleTime: 30_000,
   });
+  keepFor(frame.me.handle);
   const live = useLive(frame.me.handle);
   const [toast, setToast] = useState<Toast | null>(null);
   // Counted, so that each message has its own time on the screen.

@@ -117,11 +117,6 @@ export function ItemForm(props: {
       setValue('visibility', 'open', { shouldDirty: true });
   }, [kind, draft.kind, getValues, setValue]);
 
-  useEffect(() => {
-    // Moving the start along with the day keeps a one-day item on one day.
-    if (!allDay && lastDay < day) setValue('lastDay', day);
-  }, [allDay, day, lastDay, setValue]);
-
   const checkHere = (v: Values): boolean => {
     clearErrors();
     const wrong = wrongIn(v, draft.kind === 'new' || dirtyFields.title === true);

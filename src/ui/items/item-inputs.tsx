@@ -2,6 +2,7 @@
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import { Controller, type UseFormReturn } from 'react-hook-form';
+import { dateText, parseDate } from '@/core/time/index.ts';
 import { DateField } from '../common/date-field.tsx';
 import { TimeField } from '../common/time-field.tsx';
 import type { Values } from './item-values.ts';
@@ -53,7 +54,18 @@ export function itemInputs(form: UseFormReturn<Values>, onStartMoved: (was: stri
       name={name}
       control={control}
       render={({ field }) => (
-        <DateField label={label} value={field.value} error={helper(name)} onChange={field.onChange} />
+        <DateField
+          label={label}
+          value={field.value}
+          error={helper(name)}
+          onChange={(value) => {
+            // What begins and ends on one day does so while another is typed, too.
+            if (name === 'day' && form.getValues('lastDay') === field.value)
+              form.setValue('lastDay', value, { shouldDirty: true });
+            field.onChange(value);
+          }}
+          onLeave={(was, is) => name === 'day' && moveLastDay(was, is)}
+        />
       )}
     />
   );
@@ -73,5 +85,12 @@ export function itemInputs(form: UseFormReturn<Values>, onStartMoved: (was: stri
       )}
     />
   );
+  // Several days stay as many when the first of them is moved.
+  const moveLastDay = (was: string, is: string) => {
+    const [before, now, last] = [was, is, form.getValues('lastDay')].map(parseDate);
+    if (before == null || now == null || last == null || before >= last) return;
+    if (form.getValues('lastDay') !== is)
+      form.setValue('lastDay', dateText(last + now - before), { shouldDirty: true });
+  };
   return { helper, input, choice, dateInput, timeInput };
 }

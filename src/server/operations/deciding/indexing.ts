@@ -2,8 +2,9 @@ import { expand, type Rule, type Series } from '@/core/recurrence/index.ts';
 import { toWall } from '@/core/time/index.ts';
 import type { Connection } from '../../db/index.ts';
 import { type Calendar, calendarsIndexedBefore, setIndexed } from '../../repositories/calendars.ts';
-import { itemById, repeatingIds, replacementsOf, type StoredItem } from '../../repositories/items.ts';
+import { itemById, repeatingIds, replacementsOf } from '../../repositories/items.ts';
 import { addToIndex, countHappenings, type Happening, reindex, trimIndex } from '../../repositories/occurrences.ts';
+import type { StoredItem } from '../../repositories/stored-item.ts';
 import { type Refusal, refuse } from '../../result.ts';
 import { MOST_HAPPENINGS_IN_CALENDAR, MOST_HAPPENINGS_OF_ITEM } from './budgets.ts';
 

@@ -3,8 +3,9 @@ import type { Decision, Standing } from '@/core/access/index.ts';
 import type { Attendee, Item, Party, Repeats } from '@/core/calendar/index.ts';
 import { dateText, instantText } from '@/core/time/index.ts';
 import type { HappeningRow } from '../../repositories/happening-row.ts';
-import { encode, list, namesParty, type StoredItem } from '../../repositories/items.ts';
+import { encodeItem, list, namesParty } from '../../repositories/item-columns.ts';
 import type { Person } from '../../repositories/people.ts';
+import type { StoredItem } from '../../repositories/stored-item.ts';
 import type { Directory } from './directory.ts';
 
 /** A happening's row read as an item: each field is worked out when a projection asks for it, and only then. */
@@ -85,7 +86,7 @@ export function standingOf(row: HappeningRow, person: Pick<Person, 'id' | 'addre
 
 /** A stored item as the whole row of its first (or only) happening. */
 export function rowOf(item: StoredItem, at = item.start, until = item.end): HappeningRow {
-  return { at, until, long: 0, ...encode(item), id: item.id };
+  return { at, until, long: 0, ...encodeItem(item), id: item.id };
 }
 
 /**

@@ -1,7 +1,7 @@
 import type { ItemWire, WrittenAnswer } from '@/contract/items.ts';
 import { type MayItem, mayItem } from '@/core/access/index.ts';
 import type { Calendar } from '../../repositories/calendars.ts';
-import type { StoredItem } from '../../repositories/items.ts';
+import type { StoredItem } from '../../repositories/stored-item.ts';
 import type { Context } from './context.ts';
 import type { Decided } from './deciding.ts';
 import { Directory } from './directory.ts';

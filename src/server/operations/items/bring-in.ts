@@ -17,16 +17,9 @@ import {
   unfinishedBatches,
 } from '../../repositories/batches.ts';
 import { type Calendar, calendarById } from '../../repositories/calendars.ts';
-import {
-  COMING,
-  insertItem,
-  itemById,
-  itemsByUid,
-  itemsOfBatch,
-  type StoredItem,
-  updateItem,
-} from '../../repositories/items.ts';
+import { COMING, insertItem, itemById, itemsByUid, itemsOfBatch, updateItem } from '../../repositories/items.ts';
 import { dropComing, keepComing, letIn, unindexBatch } from '../../repositories/occurrences.ts';
+import type { StoredItem } from '../../repositories/stored-item.ts';
 import { trailByKey } from '../../repositories/trail.ts';
 import { keepZone } from '../../repositories/zone-definitions.ts';
 import { ok, type Result, refuse } from '../../result.ts';

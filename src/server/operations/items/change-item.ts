@@ -2,7 +2,8 @@ import type { ItemPatch, WrittenAnswer } from '@/contract/items.ts';
 import { settled } from '@/core/calendar/index.ts';
 import { dateText, fromWallLenient, parseInstant, toWall, wallText } from '@/core/time/index.ts';
 import { newKey } from '../../ids.ts';
-import { insertItem, itemById, replacementsOf, type StoredItem, updateItem } from '../../repositories/items.ts';
+import { insertItem, itemById, replacementsOf, updateItem } from '../../repositories/items.ts';
+import type { StoredItem } from '../../repositories/stored-item.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import {
   announceItems,

@@ -3,8 +3,9 @@ import { type Answer, type Attendee, type Party, settled } from '@/core/calendar
 import { toWall } from '@/core/time/index.ts';
 import { newKey } from '../../ids.ts';
 import type { Calendar } from '../../repositories/calendars.ts';
-import { countAddedBy, countItems, insertItem, MADE_HERE, type StoredItem } from '../../repositories/items.ts';
+import { countAddedBy, countItems, insertItem, MADE_HERE } from '../../repositories/items.ts';
 import { personById } from '../../repositories/people.ts';
+import type { StoredItem } from '../../repositories/stored-item.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import {
   announceItems,

@@ -1,6 +1,7 @@
 import { calendarFileName, type FileZone, type WrittenItem, writeCalendar } from '@/core/formats/index.ts';
 import { dateText, toWall, wallText } from '@/core/time/index.ts';
-import { allItems, type StoredItem } from '../../repositories/items.ts';
+import { allItems } from '../../repositories/items.ts';
+import type { StoredItem } from '../../repositories/stored-item.ts';
 import { zoneByName } from '../../repositories/zone-definitions.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import { type Context, isRefusal, seriesOf } from '../deciding/index.ts';

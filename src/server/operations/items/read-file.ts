@@ -6,8 +6,9 @@ import { expand, type Series } from '@/core/recurrence/index.ts';
 import { dateText, parseDate, parseWall, toWall, wallText } from '@/core/time/index.ts';
 import type { Connection } from '../../db/index.ts';
 import type { Calendar } from '../../repositories/calendars.ts';
-import { countItems, itemsByUid, type StoredItem } from '../../repositories/items.ts';
+import { countItems, itemsByUid } from '../../repositories/items.ts';
 import { countHappenings, type Happening } from '../../repositories/occurrences.ts';
+import type { StoredItem } from '../../repositories/stored-item.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import type { Port } from '../../workers/port.ts';
 import {

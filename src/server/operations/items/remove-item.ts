@@ -1,6 +1,7 @@
 import type { z } from 'zod';
 import type { removeQuery, WrittenAnswer } from '@/contract/items.ts';
-import { itemById, replacementsOf, type StoredItem, updateItem } from '../../repositories/items.ts';
+import { itemById, replacementsOf, updateItem } from '../../repositories/items.ts';
+import type { StoredItem } from '../../repositories/stored-item.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import {
   announceItems,

@@ -1,6 +1,7 @@
 import type { WrittenAnswer } from '@/contract/items.ts';
 import { calendarById } from '../../repositories/calendars.ts';
-import { itemById, MADE_HERE, type StoredItem, updateItem } from '../../repositories/items.ts';
+import { itemById, MADE_HERE, updateItem } from '../../repositories/items.ts';
+import type { StoredItem } from '../../repositories/stored-item.ts';
 import { reopenSuggestion } from '../../repositories/suggestions.ts';
 import { trailByKey } from '../../repositories/trail.ts';
 import { ok, type Result, refuse } from '../../result.ts';

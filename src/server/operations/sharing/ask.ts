@@ -5,10 +5,10 @@ import type { Calendar } from '../../repositories/calendars.ts';
 import { wasSuspended } from '../../repositories/collections.ts';
 import { grantsOn, grantsOnAt, type StoredGrant } from '../../repositories/grants.ts';
 import { allMemberships, groupsOfAt, membersOf } from '../../repositories/groups.ts';
-import type { StoredItem } from '../../repositories/items.ts';
 import { type Link, linkByKey } from '../../repositories/links.ts';
 import { outsiderName } from '../../repositories/outsider-names.ts';
 import { personById, type Reader, readersInside } from '../../repositories/people.ts';
+import type { StoredItem } from '../../repositories/stored-item.ts';
 import { trailAfter } from '../../repositories/trail.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import {

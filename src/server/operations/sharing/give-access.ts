@@ -11,9 +11,10 @@ import { fromWallLenient, isZone, parseDate } from '@/core/time/index.ts';
 import { newKey } from '../../ids.ts';
 import type { Calendar } from '../../repositories/calendars.ts';
 import { endGrant, grantsOn, insertGrant, type StoredGrant } from '../../repositories/grants.ts';
-import { type StoredItem, updateItem } from '../../repositories/items.ts';
+import { updateItem } from '../../repositories/items.ts';
 import { insertLink } from '../../repositories/links.ts';
 import { nameOutsider } from '../../repositories/outsider-names.ts';
+import type { StoredItem } from '../../repositories/stored-item.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import {
   announceAccess,

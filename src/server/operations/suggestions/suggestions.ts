@@ -11,8 +11,9 @@ import { dateText, instantText, toWall, wallText } from '@/core/time/index.ts';
 import { happeningId, newKey } from '../../ids.ts';
 import { hub } from '../../live/hub.ts';
 import { type Calendar, calendarById } from '../../repositories/calendars.ts';
-import { itemById, type StoredItem } from '../../repositories/items.ts';
+import { itemById } from '../../repositories/items.ts';
 import { personById } from '../../repositories/people.ts';
+import type { StoredItem } from '../../repositories/stored-item.ts';
 import {
   closeSuggestion,
   insertSuggestion,

@@ -1,0 +1,52 @@
+import type { Answer, Attendee, Importance, Kind, Party, Status, Visibility } from '@/core/calendar/index.ts';
+import type { KeptLine } from '@/core/formats/index.ts';
+
+/** An item as it is kept. `start` and `end` are epoch milliseconds, or day starts as if UTC where `allDay`. */
+export interface StoredItem {
+  readonly id: number;
+  readonly key: string;
+  readonly calendarId: number;
+  readonly uid: string;
+  /** The series this item replaces one happening of, and that happening's wall-clock text. */
+  readonly seriesId: number | null;
+  readonly recurrence: string | null;
+  readonly start: number;
+  readonly end: number;
+  readonly allDay: boolean;
+  readonly zone: string;
+  /** The start on its zone's clock, where the clocks leave that out: a series goes on from there, not from where it was moved to. */
+  readonly wall: number | null;
+  /** How many whole days of the clock its length holds; the rest of it is exact. */
+  readonly days: number;
+  readonly rule: string | null;
+  readonly added: readonly string[];
+  readonly left: readonly string[];
+  readonly title: string;
+  readonly kind: Kind;
+  readonly place: string | null;
+  readonly notes: string | null;
+  readonly link: string | null;
+  readonly categories: readonly string[];
+  readonly importance: Importance;
+  readonly shows: Status;
+  readonly visibility: Visibility;
+  readonly cancelled: boolean;
+  readonly ownerAnswer: Answer | null;
+  readonly organiser: Party | null;
+  readonly attendees: readonly Attendee[];
+  readonly ownerInvited: boolean;
+  readonly briefing: string | null;
+  readonly sequence: number;
+  readonly version: number;
+  readonly createdBy: number;
+  readonly createdFor: number;
+  readonly createdAt: number;
+  readonly changedBy: number;
+  readonly changedFor: number;
+  readonly changedAt: number;
+  readonly removedAt: number | null;
+  /** What a calendar file said of it that isn't modelled. */
+  readonly kept: readonly KeptLine[];
+  /** The act that brought it in with a file. */
+  readonly batch: number | null;
+}
