@@ -123,7 +123,7 @@ await picture('ask', 'ines', '/for/ines/sightlines', {
   steps: async (page) => {
     await press('Tomas Lindqvist')(page);
     await page.waitForNetworkIdle({ idleTime: 400, concurrency: 1 });
-    const blocks = await page.$$('[class*="__mini"] button[data-block]');
+    const blocks = await page.$$('[class*="_mini"] button[data-block]');
     for (const block of blocks)
       if ((await block.evaluate((el) => el.textContent)) === 'Private') {
         await block.click();
@@ -131,17 +131,17 @@ await picture('ask', 'ines', '/for/ines/sightlines', {
       }
     await page.waitForSelector('::-p-text(As it stood on)');
     await page.evaluate(() => {
-      for (const column of document.querySelectorAll('[class*="__sightlines"] [class*="__col"]'))
+      for (const column of document.querySelectorAll('[class*="_sightlines"] [class*="_col"]'))
         column.scrollTop = 260;
     });
   },
 });
 await picture('findings', 'ines', '/for/ines/sightlines', {
   steps: async (page) => {
-    await page.waitForSelector('[class*="__seg"][class*="__sight"] button');
+    await page.waitForSelector('[class*="_seg"][class*="_sight"] button');
     await page.waitForNetworkIdle({ idleTime: 400, concurrency: 1 });
     await page.evaluate(() => {
-      for (const button of document.querySelectorAll('[class*="__seg"][class*="__sight"] button'))
+      for (const button of document.querySelectorAll('[class*="_seg"][class*="_sight"] button'))
         if (button.textContent?.startsWith('Titles')) /** @type {HTMLElement} */ (button).click();
     });
     await page.waitForSelector('::-p-text(become readable)');
@@ -152,7 +152,7 @@ await picture('outside', 'bruno', '/for/bruno/sightlines', {
     await press('Perpetua Oduya')(page);
     await page.waitForNetworkIdle({ idleTime: 400, concurrency: 1 });
     await page.evaluate(() => {
-      for (const button of document.querySelectorAll('[class*="__seg"][class*="__sight"] button'))
+      for (const button of document.querySelectorAll('[class*="_seg"][class*="_sight"] button'))
         if (button.textContent?.startsWith('Titles')) /** @type {HTMLElement} */ (button).click();
     });
     await page.waitForSelector('::-p-text(Ask an administrator)');
@@ -165,7 +165,7 @@ await picture('leaving', 'noor', '/for/noor/people', {
     await open?.click();
     await press('Leaves the organisation')(page);
     await page.waitForSelector('::-p-text(In one step)');
-    await page.evaluate(() => document.querySelector('[class*="__panel"]')?.scrollTo(0, 2000));
+    await page.evaluate(() => document.querySelector('[class*="_panel"]')?.scrollTo(0, 2000));
   },
 });
 await picture('forward', 'pim', '/for/pim/calendar?of=ines', {
