@@ -86,6 +86,7 @@ module.exports = {
     area('access', ['time', 'calendar', 'collection']),
     area('formats', ['time', 'calendar', 'recurrence']),
     area('review', ['time', 'calendar']),
+    area('meetings', ['time', 'calendar']),
     {
       name: 'areas-meet-at-the-door',
       severity: 'error',

@@ -1,0 +1,176 @@
+import type { Answer } from '../calendar/index.ts';
+import {
+  compareRevisions,
+  type Given,
+  type Invited,
+  type MeetingMatter,
+  type MeetingTime,
+  type Message,
+  type Revision,
+  sameAddress,
+  sameTime,
+} from './meeting.ts';
+import type { Hand } from './organiser.ts';
+
+/** States of a meeting that are remembered to tell since when its time is what it is; older ones go. */
+const MOST_REMEMBERED = 60;
+
+/** What the organiser said last, and how far that had come. */
+interface Said extends Revision {
+  readonly method: 'REQUEST' | 'PUBLISH' | 'CANCEL';
+}
+
+/** A meeting as somebody asked to it holds it. Of what they say, see and mark themselves nothing is in the organiser's hands. */
+export interface Copy {
+  readonly uid: string;
+  readonly recurrence: string | null;
+  readonly organiser: string;
+  /** Whose copy it is. */
+  readonly me: string;
+  readonly said: Said;
+  /** What it was when it was last on: what was called off still says what it was. `null` where only its end was ever heard of. */
+  readonly on: {
+    readonly revision: Revision;
+    readonly time: MeetingTime;
+    readonly matter: MeetingMatter;
+    readonly invited: readonly (Invited & { readonly answer: Answer })[];
+  } | null;
+  readonly times: readonly (Revision & { readonly time: MeetingTime })[];
+  readonly mine: Given | null;
+  /** The time one proposed instead, and to which state of the meeting, until it was declined or one answered. */
+  readonly proposed: { readonly time: MeetingTime; readonly revision: Revision } | null;
+  /** Messages about it from another organiser than the one known: kept to be looked at, never applied. */
+  readonly claims: readonly Message[];
+}
+
+/** Whether a meeting stands: it was asked to it and not called off, or only told of it. */
+export const stateOf = (copy: Copy): 'invited' | 'information' | 'cancelled' =>
+  copy.said.method === 'CANCEL' ? 'cancelled' : copy.said.method === 'PUBLISH' ? 'information' : 'invited';
+
+/** One's own answer as it counts now: it was given to the time the meeting has. */
+export function myAnswer(copy: Copy): Answer {
+  return copy.mine && copy.mine.sequence >= timeSince(copy) ? copy.mine.answer : 'needs-action';
+}
+
+/** The time one proposed that still waits for a word: of a meeting that is on, to the time it has. */
+export const myProposal = (copy: Copy): MeetingTime | null =>
+  copy.proposed && stateOf(copy) === 'invited' && copy.proposed.revision.sequence >= timeSince(copy)
+    ? copy.proposed.time
+    : null;
+
+/** The sequence since which the time is what it is, of the states that were heard of, in whatever order they came. */
+function timeSince({ times }: Copy): number {
+  let since = times[0]?.sequence ?? 0;
+  for (let i = 1; i < times.length; i++) {
+    const [before, now] = [times[i - 1], times[i]];
+    if (before && now && !sameTime(before.time, now.time)) since = now.sequence;
+  }
+  return since;
+}
+
+/**
+ * Takes in a message to somebody asked; `null` for a meeting they don't know yet. The newest of what the organiser said holds, in
+ * whatever order it came and however often; called off beats asked where both are as new. What another organiser says of it is a claim.
+ */
+export function receiveAsAttendee(copy: Copy | null, message: Message, me: string): Copy | null {
+  const { method } = message;
+  if (method !== 'REQUEST' && method !== 'PUBLISH' && method !== 'CANCEL' && method !== 'DECLINECOUNTER') return copy;
+  const fromOrganiser =
+    sameAddress(message.sender, message.organiser) ||
+    (message.sentBy !== null && sameAddress(message.sentBy, message.sender));
+  if (copy && (message.uid !== copy.uid || message.recurrence !== copy.recurrence)) return copy;
+  if (copy && (!sameAddress(message.organiser, copy.organiser) || !fromOrganiser)) return claimed(copy, message);
+  if (method === 'DECLINECOUNTER') {
+    if (!copy?.proposed || message.stamp < copy.proposed.revision.stamp) return copy;
+    return { ...copy, proposed: null };
+  }
+  // A first message that isn't its organiser's own is nobody's: there is nothing to put it to.
+  if (!copy && !fromOrganiser) return null;
+  const { sequence, stamp } = message;
+  const said: Said = { method, sequence, stamp };
+  const first: Copy = copy ?? {
+    uid: message.uid,
+    recurrence: message.recurrence,
+    organiser: message.organiser,
+    me,
+    said,
+    on: null,
+    times: [],
+    mine: null,
+    proposed: null,
+    claims: [],
+  };
+  const newest = copy && !laterThan(said, copy.said) ? copy.said : said;
+  if (method === 'CANCEL') return { ...first, said: newest };
+  const { time, matter, invited } = message;
+  const now = { revision: { sequence, stamp }, time, matter, invited };
+  const on = first.on === null || isNewer(now, first.on) ? now : first.on;
+  const known = first.times.some((t) => t.sequence === sequence && t.stamp === stamp && sameTime(t.time, time));
+  const times = known ? first.times : [...first.times, { sequence, stamp, time }].sort(inOrder).slice(-MOST_REMEMBERED);
+  return { ...first, said: newest, on, times };
+}
+
+const RANK = { PUBLISH: 0, REQUEST: 1, CANCEL: 2 } as const;
+const laterThan = (a: Said, b: Said): boolean => (compareRevisions(a, b) || RANK[a.method] - RANK[b.method]) > 0;
+
+function isNewer<T extends { readonly revision: Revision }>(a: T, b: T): boolean {
+  const apart = compareRevisions(a.revision, b.revision);
+  return apart !== 0 ? apart > 0 : JSON.stringify(a) > JSON.stringify(b);
+}
+
+function inOrder(a: Revision & { time: MeetingTime }, b: Revision & { time: MeetingTime }): number {
+  return compareRevisions(a, b) || (JSON.stringify(a.time) < JSON.stringify(b.time) ? -1 : 1);
+}
+
+function claimed(copy: Copy, message: Message): Copy {
+  const text = JSON.stringify(message);
+  if (copy.claims.some((one) => JSON.stringify(one) === text)) return copy;
+  const claims = [...copy.claims, message].sort((a, b) => (JSON.stringify(a) < JSON.stringify(b) ? -1 : 1));
+  return { ...copy, claims };
+}
+
+/** A copy after an act of its holder, and what goes to the organiser for it. */
+export interface Answered {
+  readonly copy: Copy;
+  readonly messages: readonly Message[];
+}
+
+const toOrganiser = (copy: Copy, hand: Hand) => ({
+  uid: copy.uid,
+  recurrence: copy.recurrence,
+  organiser: copy.organiser,
+  sender: copy.me,
+  sentBy: hand.sentBy,
+  // An answer says to which state of the meeting it was given.
+  sequence: copy.on?.revision.sequence ?? copy.said.sequence,
+  stamp: hand.stamp,
+  to: [copy.organiser],
+  attendee: copy.me,
+});
+
+/** Answers a meeting, or answers it otherwise: the organiser alone hears it. What was called off, or only told, isn't answered. */
+export function answerMeeting(
+  copy: Copy,
+  answer: Exclude<Answer, 'needs-action'>,
+  comment: string | null,
+  hand: Hand,
+): Answered {
+  if (stateOf(copy) !== 'invited') return { copy, messages: [] };
+  const head = toOrganiser(copy, hand);
+  const mine: Given = { answer, comment, sentBy: hand.sentBy, sequence: head.sequence, stamp: hand.stamp };
+  return { copy: { ...copy, mine, proposed: null }, messages: [{ ...head, method: 'REPLY', answer, comment }] };
+}
+
+/** Proposes another time: the meeting stays as it is until the organiser takes it. */
+export function proposeTime(copy: Copy, time: MeetingTime, comment: string | null, hand: Hand): Answered {
+  if (stateOf(copy) !== 'invited') return { copy, messages: [] };
+  const head = toOrganiser(copy, hand);
+  const revision = { sequence: head.sequence, stamp: hand.stamp };
+  return { copy: { ...copy, proposed: { time, revision } }, messages: [{ ...head, method: 'COUNTER', time, comment }] };
+}
+
+/** Asks for the meeting as it stands now. */
+export const askForState = (copy: Copy, hand: Hand): Answered => ({
+  copy,
+  messages: [{ ...toOrganiser(copy, hand), method: 'REFRESH' }],
+});

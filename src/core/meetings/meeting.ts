@@ -1,0 +1,87 @@
+import type { Answer } from '../calendar/index.ts';
+
+/** When a meeting takes place, as its item has it: texts, so that two of them are the same where they read the same. */
+export interface MeetingTime {
+  readonly start: string;
+  readonly end: string;
+  readonly allDay: boolean;
+  readonly zone: string;
+  readonly rule: string | null;
+  readonly added: readonly string[];
+  readonly left: readonly string[];
+}
+
+/** What a meeting is about, as everybody on it may know it. Nothing of anybody's own copy is among it. */
+export interface MeetingMatter {
+  readonly title: string;
+  readonly place: string | null;
+  readonly link: string | null;
+  readonly notes: string | null;
+}
+
+/** Somebody asked: `must` where the meeting can't do without them. Rooms and things answer for themselves. */
+export interface Invited {
+  readonly address: string;
+  readonly name: string | null;
+  readonly role: 'must' | 'may';
+  readonly kind: 'person' | 'group' | 'room' | 'thing';
+}
+
+/**
+ * How far a message has come among those about one meeting: SEQUENCE first, then when it was made (RFC 5546, 2.1.5). `stamp` is epoch
+ * milliseconds.
+ */
+export interface Revision {
+  readonly sequence: number;
+  readonly stamp: number;
+}
+
+/** An answer as it was given: to which state of the meeting, when, by whom where that is somebody who acts, and with which words. */
+export interface Given extends Revision {
+  readonly answer: Answer;
+  readonly comment: string | null;
+  readonly sentBy: string | null;
+}
+
+/** What is said of one meeting, or of one happening of it (`recurrence`, its wall-clock text; `null` for the whole). */
+interface About extends Revision {
+  readonly uid: string;
+  readonly recurrence: string | null;
+  readonly organiser: string;
+  /** The address it came from, and who sent it in that one's name. */
+  readonly sender: string;
+  readonly sentBy: string | null;
+}
+
+/** What a meeting is, as a message says it. */
+interface Calling<M extends string> {
+  readonly method: M;
+  readonly time: MeetingTime;
+  readonly matter: MeetingMatter;
+  readonly invited: readonly (Invited & { readonly answer: Answer })[];
+}
+
+/** A scheduling message (RFC 5546, 1.4). `to` are the addresses it goes to. */
+export type Message = About & { readonly to: readonly string[] } & (
+    | Calling<'REQUEST'>
+    | Calling<'PUBLISH'>
+    | Calling<'ADD'>
+    | { readonly method: 'CANCEL' }
+    | { readonly method: 'REPLY'; readonly attendee: string; readonly answer: Answer; readonly comment: string | null }
+    | {
+        readonly method: 'COUNTER';
+        readonly attendee: string;
+        readonly time: MeetingTime;
+        readonly comment: string | null;
+      }
+    | { readonly method: 'DECLINECOUNTER'; readonly comment: string | null }
+    | { readonly method: 'REFRESH'; readonly attendee: string }
+  );
+
+/** Negative where `a` is older than `b`, positive where it is newer; nothing decides between two made at the same instant. */
+export const compareRevisions = (a: Revision, b: Revision): number => a.sequence - b.sequence || a.stamp - b.stamp;
+
+export const sameTime = (a: MeetingTime, b: MeetingTime): boolean => JSON.stringify(a) === JSON.stringify(b);
+
+/** Addresses are the same whatever the case of their letters. */
+export const sameAddress = (a: string, b: string): boolean => a.toLowerCase() === b.toLowerCase();

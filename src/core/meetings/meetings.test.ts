@@ -1,0 +1,346 @@
+import fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import {
+  answerMeeting,
+  answerOf,
+  askForState,
+  type Copy,
+  callMeeting,
+  callOff,
+  changeMeeting,
+  declineCounter,
+  type Invited,
+  type Meeting,
+  type MeetingTime,
+  type Message,
+  myAnswer,
+  myProposal,
+  nudge,
+  proposeTime,
+  receiveAsAttendee,
+  receiveAsOrganiser,
+  stateOf,
+  takeCounter,
+} from './index.ts';
+
+const INES = 'ines@cloudmoor.example';
+const TOMAS = 'tomas@cloudmoor.example';
+const MARTA = 'marta@quill-audit.example';
+const BRUNO = 'bruno@cloudmoor.example';
+const PEAT = 'peat@river.example';
+const at = (hour: number, day = '03'): MeetingTime => ({
+  start: `2027-03-${day}T${String(hour).padStart(2, '0')}:00`,
+  end: `2027-03-${day}T${String(hour + 1).padStart(2, '0')}:00`,
+  allDay: false,
+  zone: 'Europe/Lisbon',
+  rule: null,
+  added: [],
+  left: [],
+});
+const who = (address: string, role: Invited['role'] = 'must'): Invited => ({
+  address,
+  name: null,
+  role,
+  kind: 'person',
+});
+const draft = (...addresses: string[]): Meeting => ({
+  uid: 'talk',
+  recurrence: null,
+  organiser: INES,
+  state: 'draft',
+  time: at(10),
+  matter: { title: 'Weir consent', place: 'Marsh Lab', link: null, notes: null },
+  invited: [who(INES), ...addresses.map((a) => who(a))],
+  sequence: 0,
+  stamp: 0,
+  timeSince: 0,
+  given: {},
+  counters: [],
+  questions: [],
+});
+const hand = (stamp: number, sentBy: string | null = null) => ({ stamp, sentBy });
+const told = (messages: readonly Message[]) => messages.map((m) => `${m.method} ${[...m.to].sort().join(' ')}`);
+const called = (...addresses: string[]) => callMeeting(draft(...addresses), hand(1)).meeting;
+const only = (messages: readonly Message[]): Message => {
+  expect(messages).toHaveLength(1);
+  return messages[0] as Message;
+};
+const copyOf = (message: Message, me: string): Copy => receiveAsAttendee(null, message, me) as Copy;
+
+describe('calling, changing, calling off', () => {
+  test('a draft is nobody’s business; called, everybody but the organiser is asked, in the name of who acts', () => {
+    expect(told(changeMeeting(draft(MARTA), { time: at(11), tellAll: true }, hand(1)).messages)).toEqual([]);
+    const { meeting, messages } = callMeeting(draft(MARTA, BRUNO), hand(1, TOMAS));
+    expect(told(messages)).toEqual([`REQUEST ${BRUNO} ${MARTA}`]);
+    expect(messages[0]).toMatchObject({ organiser: INES, sender: INES, sentBy: TOMAS, sequence: 0 });
+    expect(callMeeting(meeting, hand(2)).messages).toEqual([]);
+  });
+
+  test('who hears of what', () => {
+    const m = called(MARTA, BRUNO);
+    const change = (what: Parameters<typeof changeMeeting>[1]) => changeMeeting(m, what, hand(9));
+    expect(told(change({ time: at(12) }).messages)).toEqual([`REQUEST ${BRUNO} ${MARTA}`]);
+    expect(told(change({ matter: { place: 'Seed Store' } }).messages)).toEqual([`REQUEST ${BRUNO} ${MARTA}`]);
+    expect(told(change({ matter: { link: 'https://meet.example/1' } }).messages)).toEqual([
+      `REQUEST ${BRUNO} ${MARTA}`,
+    ]);
+    expect(told(change({ matter: { title: 'Weir', notes: 'Bring the map' } }).messages)).toEqual([]);
+    expect(told(change({ matter: { title: 'Weir' }, tellAll: true }).messages)).toEqual([`REQUEST ${BRUNO} ${MARTA}`]);
+    expect(told(change({ invited: [...m.invited, who(PEAT)] }).messages)).toEqual([`REQUEST ${PEAT}`]);
+    expect(told(change({ invited: [who(INES), who(BRUNO)] }).messages)).toEqual([`CANCEL ${MARTA}`]);
+    expect(told(change({ invited: [who(INES), who(BRUNO), who(PEAT)], time: at(12) }).messages)).toEqual([
+      `CANCEL ${MARTA}`,
+      `REQUEST ${BRUNO} ${PEAT}`,
+    ]);
+    expect(told(callOff(m, hand(9)).messages)).toEqual([`CANCEL ${BRUNO} ${MARTA}`]);
+    expect(callOff(callOff(m, hand(9)).meeting, hand(10)).messages).toEqual([]);
+    expect(callOff(draft(MARTA), hand(9)).messages).toEqual([]);
+  });
+
+  test('answers begin afresh where the time is another, and nowhere else; the sequence counts on only where it must', () => {
+    const copy = copyOf(only(callMeeting(draft(MARTA), hand(1)).messages), MARTA);
+    const yes = answerMeeting(copy, 'accepted', 'With pleasure', hand(2));
+    const answered = receiveAsOrganiser(called(MARTA), only(yes.messages), hand(3)).meeting;
+    expect(answerOf(answered, MARTA.toUpperCase())).toBe('accepted');
+    const retitled = changeMeeting(answered, { matter: { title: 'Weir' } }, hand(4)).meeting;
+    expect([retitled.sequence, answerOf(retitled, MARTA)]).toEqual([0, 'accepted']);
+    const elsewhere = changeMeeting(answered, { matter: { place: 'Seed Store' } }, hand(4)).meeting;
+    expect([elsewhere.sequence, answerOf(elsewhere, MARTA)]).toEqual([1, 'accepted']);
+    const moved = changeMeeting(answered, { time: at(15) }, hand(4));
+    expect([moved.meeting.sequence, answerOf(moved.meeting, MARTA)]).toEqual([1, 'needs-action']);
+    // Hers too: what she answered was another time.
+    const hers = receiveAsAttendee(yes.copy, only(moved.messages), MARTA) as Copy;
+    expect([myAnswer(yes.copy), myAnswer(hers)]).toEqual(['accepted', 'needs-action']);
+    // A late answer to the time before doesn't count for the new one.
+    const late = receiveAsOrganiser(
+      moved.meeting,
+      only(answerMeeting(yes.copy, 'tentative', null, hand(5)).messages),
+      hand(6),
+    );
+    expect(answerOf(late.meeting, MARTA)).toBe('needs-action');
+  });
+
+  test('who hasn’t answered is asked once more, and nobody else', () => {
+    const m = called(MARTA, BRUNO);
+    const reply = only(
+      answerMeeting(copyOf(only(nudge(m, hand(2)).messages), BRUNO), 'declined', null, hand(2)).messages,
+    );
+    const after = receiveAsOrganiser(m, reply, hand(3)).meeting;
+    expect(told(nudge(after, hand(4)).messages)).toEqual([`REQUEST ${MARTA}`]);
+    expect(told(nudge(after, hand(4), [BRUNO]).messages)).toEqual([]);
+  });
+});
+
+describe('answering, proposing, asking for the state', () => {
+  const invitation = only(callMeeting(draft(MARTA, BRUNO), hand(1)).messages);
+
+  test('one answer goes to the organiser, with both names; another one takes its place', () => {
+    const copy = copyOf(invitation, BRUNO);
+    const first = answerMeeting(copy, 'tentative', null, hand(2, TOMAS));
+    expect(only(first.messages)).toMatchObject({
+      to: [INES],
+      attendee: BRUNO,
+      sender: BRUNO,
+      sentBy: TOMAS,
+      answer: 'tentative',
+    });
+    const then = answerMeeting(first.copy, 'declined', 'Away', hand(3));
+    const m = [...first.messages, ...then.messages].reduce(
+      (m, r) => receiveAsOrganiser(m, r, hand(4)).meeting,
+      called(MARTA, BRUNO),
+    );
+    expect([answerOf(m, BRUNO), myAnswer(then.copy)]).toEqual(['declined', 'declined']);
+    expect(m.given[BRUNO]).toMatchObject({ comment: 'Away', sentBy: null });
+  });
+
+  test('a proposed time is taken by one act, or declined with a word; an answer that follows ends it', () => {
+    const copy = copyOf(invitation, MARTA);
+    const proposed = proposeTime(copy, at(16), 'After lunch?', hand(2));
+    const m = receiveAsOrganiser(called(MARTA, BRUNO), only(proposed.messages), hand(3)).meeting;
+    expect(m.counters).toMatchObject([{ attendee: MARTA, comment: 'After lunch?', time: at(16) }]);
+    const taken = takeCounter(m, MARTA, hand(4));
+    expect([taken.meeting.time, taken.meeting.counters, told(taken.messages)]).toEqual([
+      at(16),
+      [],
+      [`REQUEST ${BRUNO} ${MARTA}`],
+    ]);
+    expect(myProposal(proposed.copy)).toEqual(at(16));
+    expect(myProposal(receiveAsAttendee(proposed.copy, only(taken.messages), MARTA) as Copy)).toBeNull();
+    const no = declineCounter(m, MARTA, 'The room is let', hand(4));
+    expect([no.meeting.time, no.meeting.counters, told(no.messages)]).toEqual([
+      at(10),
+      [],
+      [`DECLINECOUNTER ${MARTA}`],
+    ]);
+    expect(myProposal(receiveAsAttendee(proposed.copy, only(no.messages), MARTA) as Copy)).toBeNull();
+    const answer = only(answerMeeting(proposed.copy, 'accepted', null, hand(5)).messages);
+    expect(receiveAsOrganiser(m, answer, hand(6)).meeting.counters).toEqual([]);
+    expect(takeCounter(called(MARTA), MARTA, hand(7)).messages).toEqual([]);
+  });
+
+  test('whoever asks for the state gets it, alone; of a meeting that is off, that it is', () => {
+    const ask = only(askForState(copyOf(invitation, MARTA), hand(2)).messages);
+    const m = called(MARTA, BRUNO);
+    expect(told(receiveAsOrganiser(m, ask, hand(3)).messages)).toEqual([`REQUEST ${MARTA}`]);
+    expect(told(receiveAsOrganiser(callOff(m, hand(3)).meeting, ask, hand(4)).messages)).toEqual([`CANCEL ${MARTA}`]);
+  });
+
+  test('what was called off, or only told, isn’t answered', () => {
+    const off = only(callOff(called(MARTA, BRUNO), hand(5)).messages);
+    const copy = receiveAsAttendee(copyOf(invitation, MARTA), off, MARTA) as Copy;
+    expect([stateOf(copy), copy.on?.matter.title]).toEqual(['cancelled', 'Weir consent']);
+    expect(answerMeeting(copy, 'accepted', null, hand(6)).messages).toEqual([]);
+    const info = copyOf({ ...invitation, method: 'PUBLISH' } as Message, MARTA);
+    expect([stateOf(info), proposeTime(info, at(9), null, hand(6)).messages]).toEqual(['information', []]);
+  });
+});
+
+describe('what others claim', () => {
+  const m = called(MARTA);
+  const reply = only(
+    answerMeeting(copyOf(only(nudge(m, hand(2)).messages), MARTA), 'accepted', null, hand(2)).messages,
+  );
+
+  test.each([
+    ['nobody who was asked', { attendee: PEAT, sender: PEAT }, 'notInvited'],
+    ['another for her', { sender: PEAT }, 'notTheirs'],
+    ['another, who says that somebody else sends', { sender: PEAT, sentBy: MARTA }, 'notTheirs'],
+  ])('an answer by %s is a question, and counts for nothing', (_, change, why) => {
+    const after = receiveAsOrganiser(m, { ...reply, ...change } as Message, hand(3)).meeting;
+    expect([answerOf(after, MARTA), after.questions.map((q) => q.why)]).toEqual(['needs-action', [why]]);
+    expect(receiveAsOrganiser(after, { ...reply, ...change } as Message, hand(4)).meeting).toEqual(after);
+  });
+
+  test('who acts for her answers in her name', () => {
+    const acted = { ...reply, sender: 'desk@quill-audit.example', sentBy: 'Desk@quill-audit.example' } as Message;
+    expect(answerOf(receiveAsOrganiser(m, acted, hand(3)).meeting, MARTA)).toBe('accepted');
+  });
+
+  test('a stranger’s invitation to, or calling-off of, a known meeting changes nothing and is kept', () => {
+    const invitation = only(nudge(m, hand(2)).messages);
+    const copy = copyOf(invitation, MARTA);
+    for (const claim of [
+      { ...invitation, organiser: PEAT, sender: PEAT, sequence: 9 },
+      { ...invitation, method: 'CANCEL', sender: PEAT, sequence: 9 },
+    ] as Message[]) {
+      const after = receiveAsAttendee(copy, claim, MARTA) as Copy;
+      expect({ ...after, claims: [] }).toEqual(copy);
+      expect(after.claims).toEqual([claim]);
+      expect(receiveAsOrganiser(m, claim, hand(3)).meeting.questions.map((q) => q.why)).toEqual(['otherOrganiser']);
+    }
+    expect(receiveAsAttendee(null, { ...invitation, sender: PEAT } as Message, MARTA)).toBeNull();
+  });
+});
+
+describe('whatever the order, and however often', () => {
+  type Act =
+    | { do: 'move'; hour: number }
+    | { do: 'rename'; n: number }
+    | { do: 'elsewhere'; n: number }
+    | { do: 'off' }
+    | { do: 'nudge' }
+    | { do: 'answer'; by: string; answer: 'accepted' | 'declined' | 'tentative' }
+    | { do: 'propose'; by: string; hour: number };
+  const by = fc.constantFrom(MARTA, BRUNO);
+  const act: fc.Arbitrary<Act> = fc.oneof(
+    fc.record({ do: fc.constant('move' as const), hour: fc.integer({ min: 8, max: 11 }) }),
+    fc.record({
+      do: fc.constantFrom('rename' as const, 'elsewhere' as const, 'nudge' as const),
+      n: fc.nat({ max: 2 }),
+    }),
+    fc.record({ do: fc.constantFrom('off' as const), n: fc.constant(0) }),
+    fc.record({ do: fc.constant('answer' as const), by, answer: fc.constantFrom('accepted', 'declined', 'tentative') }),
+    fc.record({ do: fc.constant('propose' as const), by, hour: fc.integer({ min: 12, max: 15 }) }),
+  );
+
+  /** Everything said by either side while each act is heard at once: what one delivery, in order, makes of it. */
+  function play(acts: readonly Act[]) {
+    let meeting = draft(MARTA, BRUNO);
+    const copies = new Map<string, Copy>();
+    const said: Message[] = [];
+    let stamp = 0;
+    const heard = (messages: readonly Message[]) => {
+      for (const m of messages) {
+        said.push(m);
+        for (const to of m.to)
+          if (to === INES) meeting = receiveAsOrganiser(meeting, m, hand(stamp)).meeting;
+          else copies.set(to, receiveAsAttendee(copies.get(to) ?? null, m, to) as Copy);
+      }
+    };
+    const organise = (o: { meeting: Meeting; messages: readonly Message[] }) => {
+      meeting = o.meeting;
+      heard(o.messages);
+    };
+    organise(callMeeting(meeting, hand(++stamp)));
+    for (const a of acts) {
+      const h = hand(++stamp);
+      if (a.do === 'move') organise(changeMeeting(meeting, { time: at(a.hour) }, h));
+      else if (a.do === 'rename')
+        organise(changeMeeting(meeting, { matter: { title: `Talk ${a.n}` }, tellAll: true }, h));
+      else if (a.do === 'elsewhere') organise(changeMeeting(meeting, { matter: { place: `Place ${a.n}` } }, h));
+      else if (a.do === 'nudge') organise(nudge(meeting, h));
+      else if (a.do === 'off') organise(callOff(meeting, h));
+      else {
+        const copy = copies.get(a.by) as Copy;
+        const done =
+          a.do === 'answer' ? answerMeeting(copy, a.answer, null, h) : proposeTime(copy, at(a.hour), null, h);
+        copies.set(a.by, done.copy);
+        heard(done.messages);
+      }
+    }
+    return { meeting, copies, said, stamp };
+  }
+
+  test('an attendee’s copy ends the same', () => {
+    fc.assert(
+      fc.property(fc.array(act, { maxLength: 14 }), fc.infiniteStream(fc.nat()), (acts, noise) => {
+        const { said } = play(acts);
+        const mine = said.filter((m) => m.to.includes(MARTA));
+        const shuffled = [...mine, ...mine.slice(0, 3)]
+          .map((m) => [noise.next().value as number, m] as const)
+          .sort(([a], [b]) => a - b)
+          .map(([, m]) => m);
+        const take = (list: readonly Message[]) =>
+          list.reduce<Copy | null>((copy, m) => receiveAsAttendee(copy, m, MARTA), null);
+        expect(take(shuffled)).toEqual(take(mine));
+      }),
+      { numRuns: 400 },
+    );
+  });
+
+  test('the organiser’s meeting ends the same', () => {
+    fc.assert(
+      fc.property(fc.array(act, { maxLength: 14 }), fc.infiniteStream(fc.nat()), (acts, noise) => {
+        const { said, meeting, stamp } = play(acts);
+        const answers = said.filter((m) => m.to.includes(INES));
+        // The meeting as the organiser made it, before any of the answers had come.
+        const bare: Meeting = { ...meeting, given: {}, counters: [] };
+        const take = (list: readonly Message[]) =>
+          list.reduce((m, message) => receiveAsOrganiser(m, message, hand(stamp)).meeting, bare);
+        const shuffled = [...answers, ...answers.slice(-2)]
+          .map((m) => [noise.next().value as number, m] as const)
+          .sort(([a], [b]) => a - b)
+          .map(([, m]) => m);
+        expect(take(shuffled)).toEqual(take(answers));
+      }),
+      { numRuns: 400 },
+    );
+  });
+
+  test('both sides agree: what an attendee answered is what the organiser has, once all was heard', () => {
+    fc.assert(
+      fc.property(fc.array(act, { maxLength: 14 }), (acts) => {
+        const { meeting, copies } = play(acts);
+        for (const [address, copy] of copies) {
+          if (meeting.state === 'cancelled') expect(stateOf(copy)).toBe('cancelled');
+          else {
+            expect([address, myAnswer(copy)]).toEqual([address, answerOf(meeting, address)]);
+            expect(copy.on?.time).toEqual(meeting.time);
+            expect(meeting.counters.some((c) => c.attendee === address)).toBe(myProposal(copy) !== null);
+          }
+        }
+      }),
+      { numRuns: 400 },
+    );
+  });
+});

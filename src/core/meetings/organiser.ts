@@ -1,0 +1,246 @@
+import type { Answer } from '../calendar/index.ts';
+import {
+  compareRevisions,
+  type Given,
+  type Invited,
+  type MeetingMatter,
+  type MeetingTime,
+  type Message,
+  type Revision,
+  sameAddress,
+  sameTime,
+} from './meeting.ts';
+
+/** A time somebody proposed instead, until it is taken or declined, or they answer. */
+export interface Counter extends Revision {
+  readonly attendee: string;
+  readonly time: MeetingTime;
+  readonly comment: string | null;
+  readonly sentBy: string | null;
+}
+
+/** A message that could not be applied by itself: kept for the organiser to look at. */
+export interface Question {
+  readonly why: 'notInvited' | 'notTheirs' | 'otherOrganiser';
+  readonly message: Message;
+}
+
+/** A meeting as its organiser's copy holds it. One happening of a series that was changed is a meeting of its own here, by `recurrence`. */
+export interface Meeting extends Revision {
+  readonly uid: string;
+  readonly recurrence: string | null;
+  readonly organiser: string;
+  readonly state: 'draft' | 'sent' | 'cancelled';
+  readonly time: MeetingTime;
+  readonly matter: MeetingMatter;
+  readonly invited: readonly Invited[];
+  /** The sequence since which the time is what it is: answers to an older one don't count any more. */
+  readonly timeSince: number;
+  /** The newest answer each gave, whether it still counts or not; by address in small letters. */
+  readonly given: Readonly<Record<string, Given>>;
+  readonly counters: readonly Counter[];
+  readonly questions: readonly Question[];
+}
+
+/** Who acts, in whose name it goes out (always the organiser's), and when: epoch milliseconds. */
+export interface Hand {
+  readonly sentBy: string | null;
+  readonly stamp: number;
+}
+
+/** The meeting after an act, and what goes out for it. */
+export interface Outcome {
+  readonly meeting: Meeting;
+  readonly messages: readonly Message[];
+}
+
+/** What somebody's answer counts as now: the newest one, as long as the time is the one they answered to. */
+export function answerOf(meeting: Meeting, address: string): Answer {
+  const given = meeting.given[address.toLowerCase()];
+  return given && given.sequence >= meeting.timeSince ? given.answer : 'needs-action';
+}
+
+const isInvited = (meeting: Meeting, address: string): boolean =>
+  meeting.invited.some((one) => sameAddress(one.address, address));
+
+const about = (meeting: Meeting, hand: Hand) => ({
+  uid: meeting.uid,
+  recurrence: meeting.recurrence,
+  organiser: meeting.organiser,
+  sender: meeting.organiser,
+  sentBy: hand.sentBy,
+  sequence: meeting.sequence,
+  stamp: hand.stamp,
+});
+
+/** Everybody asked but the organiser, who needs no message of their own. */
+const others = (meeting: Meeting): string[] =>
+  meeting.invited.map((one) => one.address).filter((address) => !sameAddress(address, meeting.organiser));
+
+function request(meeting: Meeting, hand: Hand, to: readonly string[]): Message[] {
+  if (to.length === 0) return [];
+  const invited = meeting.invited.map((one) => ({ ...one, answer: answerOf(meeting, one.address) }));
+  return [{ ...about(meeting, hand), method: 'REQUEST', to, time: meeting.time, matter: meeting.matter, invited }];
+}
+
+const cancel = (meeting: Meeting, hand: Hand, to: readonly string[]): Message[] =>
+  to.length === 0 ? [] : [{ ...about(meeting, hand), method: 'CANCEL', to }];
+
+/** Calls a draft: everybody on it is asked. A meeting that was called already stays as it is, and nothing goes out. */
+export function callMeeting(meeting: Meeting, hand: Hand): Outcome {
+  if (meeting.state !== 'draft') return { meeting, messages: [] };
+  const sent: Meeting = { ...meeting, state: 'sent', stamp: hand.stamp };
+  return { meeting: sent, messages: request(sent, hand, others(sent)) };
+}
+
+/** What of a meeting is changed; what isn't named stays. */
+export interface MeetingChange {
+  readonly time?: MeetingTime;
+  readonly matter?: Partial<MeetingMatter>;
+  readonly invited?: readonly Invited[];
+  /** The sender says that all shall hear of it, whatever it is. */
+  readonly tellAll?: boolean;
+}
+
+/**
+ * Changes a called meeting, by the table of who hears of what: a new time, place or joining link is said to everybody, and answers begin
+ * afresh where the time is another; who is added is asked alone, who is taken out is told alone; all else is said to nobody. A draft
+ * changes without a word.
+ */
+export function changeMeeting(meeting: Meeting, change: MeetingChange, hand: Hand): Outcome {
+  const matter = { ...meeting.matter, ...change.matter };
+  const time = change.time ?? meeting.time;
+  const invited = change.invited ?? meeting.invited;
+  if (meeting.state !== 'sent') {
+    const next = meeting.state === 'draft' ? { ...meeting, matter, time, invited } : meeting;
+    return { meeting: next, messages: [] };
+  }
+  const moved = !sameTime(time, meeting.time);
+  const elsewhere = matter.place !== meeting.matter.place || matter.link !== meeting.matter.link;
+  const all = moved || elsewhere || change.tellAll === true;
+  const sequence = moved || elsewhere ? meeting.sequence + 1 : meeting.sequence;
+  const next: Meeting = {
+    ...meeting,
+    matter,
+    time,
+    invited,
+    sequence,
+    stamp: hand.stamp,
+    timeSince: moved ? sequence : meeting.timeSince,
+    counters: moved ? [] : meeting.counters.filter((c) => invited.some((one) => sameAddress(one.address, c.attendee))),
+  };
+  const added = others(next).filter((address) => !isInvited(meeting, address));
+  const gone = others(meeting).filter((address) => !isInvited(next, address));
+  return {
+    meeting: next,
+    messages: [...cancel(next, hand, gone), ...request(next, hand, all ? others(next) : added)],
+  };
+}
+
+/** Calls a meeting off: everybody asked is told. Of a draft nobody knew, and nobody is told. */
+export function callOff(meeting: Meeting, hand: Hand): Outcome {
+  if (meeting.state === 'cancelled') return { meeting, messages: [] };
+  const off: Meeting = {
+    ...meeting,
+    state: 'cancelled',
+    sequence: meeting.state === 'sent' ? meeting.sequence + 1 : meeting.sequence,
+    stamp: hand.stamp,
+    counters: [],
+  };
+  return { meeting: off, messages: meeting.state === 'sent' ? cancel(off, hand, others(off)) : [] };
+}
+
+/** Asks once more those who haven't answered, or some of them: the same invitation, no new state of it. */
+export function nudge(meeting: Meeting, hand: Hand, whom?: readonly string[]): Outcome {
+  const silent = others(meeting).filter((address) => answerOf(meeting, address) === 'needs-action');
+  const to = silent.filter((address) => !whom || whom.some((one) => sameAddress(one, address)));
+  return { meeting, messages: meeting.state === 'sent' ? request(meeting, hand, to) : [] };
+}
+
+/** Takes a proposed time: the meeting moves there, and everybody is asked anew. */
+export function takeCounter(meeting: Meeting, attendee: string, hand: Hand): Outcome {
+  const counter = meeting.counters.find((c) => sameAddress(c.attendee, attendee));
+  if (!counter || meeting.state !== 'sent') return { meeting, messages: [] };
+  const moved = changeMeeting(meeting, { time: counter.time }, hand);
+  return { ...moved, meeting: { ...moved.meeting, counters: [] } };
+}
+
+/** Declines a proposed time with a word: whoever proposed it hears so, and the meeting stands. */
+export function declineCounter(meeting: Meeting, attendee: string, comment: string | null, hand: Hand): Outcome {
+  const counter = meeting.counters.find((c) => sameAddress(c.attendee, attendee));
+  if (!counter) return { meeting, messages: [] };
+  const next = { ...meeting, counters: meeting.counters.filter((c) => c !== counter) };
+  return {
+    meeting: next,
+    messages: [{ ...about(next, hand), method: 'DECLINECOUNTER', to: [counter.attendee], comment }],
+  };
+}
+
+/** A meeting with a message that isn't applied by itself kept as a question; the same one is asked once. */
+function ask(meeting: Meeting, why: Question['why'], message: Message): Meeting {
+  const same = (q: Question) => JSON.stringify(q) === JSON.stringify({ why, message });
+  return meeting.questions.some(same) ? meeting : { ...meeting, questions: [...meeting.questions, { why, message }] };
+}
+
+/**
+ * Takes in a message to the organiser. Answers and counter-proposals count for whom they come from, the newest of each person's; those
+ * of nobody who was asked, and those that somebody sends for another, are kept as questions. The order in which messages come makes no
+ * difference, nor do those that come twice.
+ */
+export function receiveAsOrganiser(meeting: Meeting, message: Message, hand: Hand): Outcome {
+  const stays: Outcome = { meeting, messages: [] };
+  if (message.uid !== meeting.uid || message.recurrence !== meeting.recurrence || meeting.state === 'draft')
+    return stays;
+  if (
+    message.method === 'REQUEST' ||
+    message.method === 'CANCEL' ||
+    message.method === 'PUBLISH' ||
+    message.method === 'ADD'
+  )
+    // Whoever calls or calls off somebody else's meeting makes a claim.
+    return sameAddress(message.sender, meeting.organiser)
+      ? stays
+      : { ...stays, meeting: ask(meeting, 'otherOrganiser', message) };
+  if (message.method === 'DECLINECOUNTER') return stays;
+  const { attendee } = message;
+  if (!isInvited(meeting, attendee)) return { ...stays, meeting: ask(meeting, 'notInvited', message) };
+  const theirs =
+    sameAddress(message.sender, attendee) || (message.sentBy !== null && sameAddress(message.sentBy, message.sender));
+  if (!theirs) return { ...stays, meeting: ask(meeting, 'notTheirs', message) };
+  if (message.method === 'REFRESH')
+    return {
+      meeting,
+      messages: meeting.state === 'sent' ? request(meeting, hand, [attendee]) : cancel(meeting, hand, [attendee]),
+    };
+  const key = attendee.toLowerCase();
+  const { sequence, stamp, sentBy, comment } = message;
+  if (message.method === 'REPLY') {
+    const before = meeting.given[key];
+    const given: Given = { answer: message.answer, comment, sentBy, sequence, stamp };
+    if (before && !isNewer(given, before)) return stays;
+    return { ...stays, meeting: settle({ ...meeting, given: { ...meeting.given, [key]: given } }) };
+  }
+  const counter: Counter = { attendee, time: message.time, comment, sentBy, sequence, stamp };
+  const before = meeting.counters.find((c) => sameAddress(c.attendee, attendee));
+  if (before && !isNewer(counter, before)) return stays;
+  const rest = meeting.counters.filter((c) => c !== before);
+  return { ...stays, meeting: settle({ ...meeting, counters: [...rest, counter] }) };
+}
+
+/** Which of two came later; of two made at the same instant the one that reads last, so that their order of arrival decides nothing. */
+function isNewer<T extends Revision>(a: T, b: T): boolean {
+  const apart = compareRevisions(a, b);
+  return apart !== 0 ? apart > 0 : JSON.stringify(a) > JSON.stringify(b);
+}
+
+/** Counter-proposals that still stand: to the time as it is, of a meeting that is on, and not followed by an answer; in one order. */
+function settle(meeting: Meeting): Meeting {
+  const counters = meeting.counters
+    .filter((c) => {
+      const given = meeting.given[c.attendee.toLowerCase()];
+      return meeting.state === 'sent' && c.sequence >= meeting.timeSince && !(given && compareRevisions(given, c) > 0);
+    })
+    .sort((a, b) => (a.attendee < b.attendee ? -1 : 1));
+  const given = Object.fromEntries(Object.entries(meeting.given).sort(([a], [b]) => (a < b ? -1 : 1)));
+  return { ...meeting, counters, given };
+}
