@@ -84,7 +84,7 @@ module.exports = {
     area('recurrence', ['time', 'calendar']),
     area('collection', ['calendar']),
     area('access', ['time', 'calendar', 'collection']),
-    area('formats', ['time', 'calendar', 'recurrence']),
+    area('formats', ['time', 'calendar', 'recurrence', 'meetings']),
     area('review', ['time', 'calendar']),
     area('meetings', ['time', 'calendar']),
     {

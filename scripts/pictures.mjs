@@ -131,8 +131,7 @@ await picture('ask', 'ines', '/for/ines/sightlines', {
       }
     await page.waitForSelector('::-p-text(As it stood on)');
     await page.evaluate(() => {
-      for (const column of document.querySelectorAll('[class*="_sightlines"] [class*="_col"]'))
-        column.scrollTop = 260;
+      for (const column of document.querySelectorAll('[class*="_sightlines"] [class*="_col"]')) column.scrollTop = 260;
     });
   },
 });

@@ -35,23 +35,44 @@ export function eventLines(item: WrittenItem): string[] {
   return ['BEGIN:VEVENT', ...withKept(ownLines(item), item.kept, item), 'END:VEVENT'];
 }
 
-/** The lines that say what is modelled of an item. Our own values stand beside the standard ones in X- properties that win when read back. */
-export function ownLines(item: WrittenItem): string[] {
-  const event = new ICAL.Component('vevent');
-  const time = (property: string, text: string, of: { zone: string; allDay: boolean }, tzid?: string) => {
-    const p = new ICAL.Property(property, event);
-    const utc = of.zone === 'UTC';
-    p.setValue(
-      of.allDay ? ICAL.Time.fromDateString(text.slice(0, 10)) : ICAL.Time.fromDateTimeString(utc ? `${text}Z` : text),
-    );
-    if (!of.allDay && !utc) p.setParameter('tzid', tzid ?? of.zone);
-    event.addProperty(p);
-  };
-  const put = (name: string, value: string) =>
-    event.addProperty(new ICAL.Property([name, {}, 'text', plainText(value)]));
-  put('uid', item.uid);
-  event.addPropertyWithValue('dtstamp', ICAL.Time.fromDateTimeString(`${wallText(item.changedAt)}Z`));
-  event.addPropertyWithValue('sequence', item.sequence);
+/** When an item is, as it is written. */
+export type WrittenTimes = Pick<
+  WrittenItem,
+  | 'recurrence'
+  | 'start'
+  | 'end'
+  | 'allDay'
+  | 'zone'
+  | 'length'
+  | 'rule'
+  | 'added'
+  | 'left'
+  | 'series'
+  | 'tzid'
+  | 'seriesTzid'
+>;
+
+/** Puts a property that is a time into an event: a date, an instant in UTC, or a time on the clock of a zone. */
+export function putTime(
+  event: ICAL.Component,
+  property: string,
+  text: string,
+  of: { readonly zone: string; readonly allDay: boolean },
+  tzid?: string,
+): void {
+  const p = new ICAL.Property(property, event);
+  const utc = of.zone === 'UTC';
+  p.setValue(
+    of.allDay ? ICAL.Time.fromDateString(text.slice(0, 10)) : ICAL.Time.fromDateTimeString(utc ? `${text}Z` : text),
+  );
+  if (!of.allDay && !utc) p.setParameter('tzid', tzid ?? of.zone);
+  event.addProperty(p);
+}
+
+/** Puts into an event when it is: its start, its end or length, its repeats, and which happening of a series it stands for. */
+export function putTimes(event: ICAL.Component, item: WrittenTimes): void {
+  const time = (property: string, text: string, of: { zone: string; allDay: boolean }, tzid?: string) =>
+    putTime(event, property, text, of, tzid);
   if (item.recurrence)
     time('recurrence-id', item.recurrence, item.series ?? item, item.series ? item.seriesTzid : item.tzid);
   time('dtstart', item.start, item, item.tzid);
@@ -61,6 +82,17 @@ export function ownLines(item: WrittenItem): string[] {
   if (item.rule) event.addPropertyWithValue('rrule', ICAL.Recur.fromString(ruleForText(item)));
   for (const text of item.added) time('rdate', text, item, item.tzid);
   for (const text of item.left) time('exdate', text, item, item.tzid);
+}
+
+/** The lines that say what is modelled of an item. Our own values stand beside the standard ones in X- properties that win when read back. */
+export function ownLines(item: WrittenItem): string[] {
+  const event = new ICAL.Component('vevent');
+  const put = (name: string, value: string) =>
+    event.addProperty(new ICAL.Property([name, {}, 'text', plainText(value)]));
+  put('uid', item.uid);
+  event.addPropertyWithValue('dtstamp', ICAL.Time.fromDateTimeString(`${wallText(item.changedAt)}Z`));
+  event.addPropertyWithValue('sequence', item.sequence);
+  putTimes(event, item);
   put('summary', item.title);
   if (item.place) put('location', item.place);
   if (item.notes) put('description', item.notes);
@@ -85,7 +117,8 @@ export function ownLines(item: WrittenItem): string[] {
   return text.split('\r\n').slice(1, -1);
 }
 
-function addParty(
+/** Adds a person to an event: as a mail address, or, where it is none, as the address it is. */
+export function addParty(
   event: ICAL.Component,
   name: string,
   party: { readonly address: string; readonly name: string | null },
@@ -97,14 +130,14 @@ function addParty(
 }
 
 /** A length that holds whole days of the clock is written as such: an end as a time would make it exact (RFC 5545 3.8.5.3). */
-function durationText({ allDay, length }: WrittenItem): string | null {
+function durationText({ allDay, length }: WrittenTimes): string | null {
   if (allDay || length.days === 0) return null;
   const rest = length.ms === 0 ? '' : `T${length.ms / 1000}S`;
   return `P${length.days}D${rest}`;
 }
 
 /** Inside, an end stands on the wall clock; the format asks for a date with all-day items, and for UTC otherwise. */
-function ruleForText(item: WrittenItem): string {
+function ruleForText(item: WrittenTimes): string {
   return (item.rule as string).replace(/UNTIL=(\d{8})T(\d{6})Z/, (_, date: string, time: string) => {
     if (item.allDay) return `UNTIL=${date}`;
     const day = `${date.slice(0, 4)}-${date.slice(4, 6)}-${date.slice(6)}`;
