@@ -115,7 +115,13 @@ class Hub {
       this.since = Math.max(this.since + 1, Date.now());
       one = { version: [this.since, 0], waiting: null };
       all.set(calendar, one);
-      if (all.size > MOST_FOLLOWED) all.delete(all.keys().next().value as string);
+      // Whoever shows one that is let go asks again at its next change: it is counted anew from then on.
+      if (all.size > MOST_FOLLOWED)
+        for (const [other, { waiting }] of all)
+          if (waiting === null && other !== calendar) {
+            all.delete(other);
+            break;
+          }
     }
     return one;
   }
