@@ -213,6 +213,8 @@ describe('what is typed is kept when its form is left', () => {
 
 test('dates and times are typed as one likes, shown in one’s own order, and picked', async () => {
   const desk = await open('greta', '/for/greta/settings');
+  // The page is there before it listens: what is live does.
+  await desk.says('live');
   await desk.press('button', 'Tue Mar 2, 2027');
   await desk.press('button', '12 hours');
   await desk.press('button', 'Save');
