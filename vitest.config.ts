@@ -21,6 +21,8 @@ export default defineConfig({
           include: ['e2e/**/*.test.ts'],
           globalSetup: 'e2e/global-setup.ts',
           fileParallelism: false,
+          // What may run side by side does so as two at once: there are two cores on a small machine.
+          maxConcurrency: 2,
           testTimeout: 120_000,
           hookTimeout: 120_000,
           sequence: { concurrent: false },
