@@ -217,7 +217,7 @@ describe('what is typed is kept when its form is left', () => {
 });
 
 test('dates and times are typed as one likes, shown in one’s own order, and picked', async () => {
-  const desk = await open('greta', '/for/greta/settings');
+  const desk = await open('brigid', '/for/brigid/settings');
   // The page is there before it listens: what is live does.
   await desk.find('status', 'live');
   await desk.press('button', 'Tue Mar 2, 2027');
