@@ -27,7 +27,13 @@ export function announceItems(ctx: Pick<Context, 'db'>, calendar: Calendar, chan
   db.afterWriting(() => {
     const listeners = hub().listeners();
     if (listeners.length === 0) return;
-    const rows = changedRows(db, calendar, changes, now());
+    let rows: ChangedRows | null = null;
+    try {
+      rows = changedRows(db, calendar, changes, now());
+    } catch (error) {
+      // The write is done and is answered as such: whoever hears of it asks.
+      log().error({ error: String(error) }, 'what changed could not be worked out');
+    }
     inTurn(async () => {
       for (let from = 0; from < listeners.length; from += A_SLICE) {
         if (!db.raw.open) return;
