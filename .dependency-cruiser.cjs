@@ -13,10 +13,11 @@ const AREAS = {
   items: [],
   sharing: ['items'],
   people: ['items', 'sharing'],
-  suggestions: ['items', 'people'],
-  messages: ['items', 'sharing', 'people', 'suggestions'],
+  meetings: ['items'],
+  suggestions: ['items', 'people', 'meetings'],
+  messages: ['items', 'sharing', 'people', 'suggestions', 'meetings'],
   frame: ['items', 'sharing', 'people', 'suggestions', 'messages'],
-  beside: ['items', 'sharing'],
+  beside: ['items', 'sharing', 'meetings'],
 };
 const areaWalls = Object.entries(AREAS).map(([name, others]) => ({
   name: `area-${name}`,
@@ -31,11 +32,12 @@ const areaWalls = Object.entries(AREAS).map(([name, others]) => ({
 /** The same areas' screens: each with those whose components it may show; every one of them may use `common`. */
 const SCREENS = {
   common: [],
-  items: [],
+  meetings: [],
+  items: ['meetings'],
   people: [],
   sharing: ['items', 'people'],
   suggestions: ['items'],
-  messages: ['sharing', 'suggestions'],
+  messages: ['sharing', 'suggestions', 'meetings'],
   frame: [],
 };
 const screenWalls = Object.entries(SCREENS).map(([name, others]) => ({

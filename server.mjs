@@ -77,6 +77,7 @@ function placeOf(request) {
 
 const MOST_BODY = 300_000;
 const MOST_FILE = Number(process.env.PARAMO_IMPORT_BYTES ?? 10_000_000) + 1000;
+const MOST_MAIL = 25_001_000;
 const BODY_WITHIN_MS = 15_000;
 const FILE_WITHIN_MS = 60_000;
 const QUIET_WHILE_WORKING_MS = 15 * 60_000;
@@ -95,8 +96,9 @@ function refuse(response, status, code, sentence) {
  * @returns {boolean} whether it may go on
  */
 function bounded(request, response) {
-  const isFile = /^\/api\/calendars\/[^/]+\/imports$/.test(request.url ?? '');
-  const most = isFile ? MOST_FILE : MOST_BODY;
+  const isMail = request.url === '/api/inbound';
+  const isFile = isMail || /^\/api\/calendars\/[^/]+\/imports$/.test(request.url ?? '');
+  const most = isMail ? MOST_MAIL : isFile ? MOST_FILE : MOST_BODY;
   const tooLarge = isFile
     ? `This is larger than ${Math.floor(most / 1_000_000)} MB, the most that is taken. Export a shorter time and try again.`
     : `This is larger than ${most / 1_000_000} MB, the most that is taken.`;

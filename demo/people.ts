@@ -9,6 +9,9 @@ export interface SamplePerson {
   readonly administrator?: boolean;
   /** Set for a role account: a desk that several people answer at. */
   readonly desk?: boolean;
+  /** Set for a room or a thing, and how many a room holds. */
+  readonly resource?: 'room' | 'thing';
+  readonly size?: number;
 }
 
 export const DOMAIN = 'cloudmoor.example';
@@ -61,6 +64,18 @@ export const PEOPLE: readonly SamplePerson[] = [
   { handle: 'noor', name: 'Noor Ashby', role: 'Systems', site: 'Ridge House', colour: 3, administrator: true },
   { handle: 'brigid', name: 'Brigid Cairn', role: 'Front desk', site: 'Ridge House', colour: 5 },
   { handle: 'lars', name: 'Lars Pike', role: 'Vehicles and stores', site: 'Seed Store', colour: 1 },
+  {
+    handle: 'south-room',
+    name: 'South room',
+    role: '',
+    site: 'Ridge House',
+    colour: 2,
+    resource: 'room',
+    size: 14,
+  },
+  { handle: 'north-room', name: 'North room', role: '', site: 'Ridge House', colour: 2, resource: 'room', size: 6 },
+  { handle: 'marsh-hall', name: 'Marsh hall', role: '', site: 'Marsh Lab', colour: 2, resource: 'room', size: 60 },
+  { handle: 'field-van', name: 'Field van', role: '', site: 'Seed Store', colour: 1, resource: 'thing' },
   { handle: 'visits', name: 'Visits Desk', role: 'School and site visits', site: 'Ridge House', colour: 2, desk: true },
 ];
 

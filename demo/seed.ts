@@ -9,6 +9,7 @@ import { type Connection, database } from '../src/server/db/index.ts';
 import { type Context, contextFor } from '../src/server/operations/deciding/context.ts';
 import { createItem } from '../src/server/operations/items/create-item.ts';
 import { listItems } from '../src/server/operations/items/list-items.ts';
+import { createMeeting } from '../src/server/operations/meetings/index.ts';
 import { changeDomains } from '../src/server/operations/people/domains.ts';
 import { addGroup, setWithin } from '../src/server/operations/people/groups.ts';
 import { addPerson, beginCalendar, findBoard } from '../src/server/operations/people/people.ts';
@@ -17,6 +18,8 @@ import { giveAccess } from '../src/server/operations/sharing/give-access.ts';
 import { wishForRule } from '../src/server/operations/sharing/rule-wishes.ts';
 import { listSightlines } from '../src/server/operations/sharing/sightlines.ts';
 import { putForward } from '../src/server/operations/suggestions/suggestions.ts';
+import { settings } from '../src/server/settings.ts';
+import { answerAll, correspond, leave, OUTSIDE_ASKED, readAll, writeFromOutside } from './meetings.ts';
 import { addressFor, DOMAINS, GROUPS, OUTSIDE, PEOPLE } from './people.ts';
 import {
   AMARA_WEEKLY,
@@ -44,7 +47,7 @@ export async function seed(
   const monday = weekStart(Math.floor(at / DAY) * DAY);
   for (const p of PEOPLE) {
     const address = addressFor(p.handle);
-    const account = await makeAccountFor(address, p.name, DEMO_PASSWORD);
+    const account = p.resource ? null : await makeAccountFor(address, p.name, DEMO_PASSWORD);
     addPerson(db, at, null, {
       name: p.name,
       handle: p.handle,
@@ -55,6 +58,8 @@ export async function seed(
       colour: p.colour,
       administrator: p.administrator ?? false,
       kind: p.desk ? 'role' : 'person',
+      resource: p.resource ?? null,
+      size: p.size ?? null,
       account,
     });
   }
@@ -101,11 +106,27 @@ export async function seed(
 
   let items = 0;
   const add = (owner: string, by: string, sample: Sample | Weekly, date: string, rule: string | null) => {
-    const { item, people } = itemFor(owner, sample, date, rule, person(owner).zone);
-    const result = createItem(ctx(by), calendar(owner), item, person(by).id, people);
+    const whose = sample.callers ?? owner;
+    // The same meeting in the calendar of who calls it: whoever is asked to it gets it from there.
+    if (sample.callers && called.has(`${whose} ${sample.title}`)) return;
+    // What somebody outside calls comes by mail.
+    if (sample.answer && !sample.callers && !sample.with) return;
+    const item = itemFor(whose, owner, sample, date, rule, person(owner).zone);
+    const maker = whose === owner ? by : whose;
+    const result = createMeeting({ ...ctx(maker), now: at - 90_000 }, calendar(whose), item);
     if (!result.ok) throw new Error(`${owner} ${sample.title}: ${JSON.stringify(result)}`);
     items++;
   };
+  const called = new Set(
+    Object.entries({
+      ines: [INES_WEEKLY, INES_WEEKS],
+      amara: [AMARA_WEEKLY, AMARA_WEEKS],
+      bruno: [BRUNO_WEEKLY, BRUNO_WEEKS],
+    })
+      .flatMap(([handle, lists]) => lists.flat().map((s) => [handle, s] as const))
+      .filter(([, s]) => s.with && !s.callers)
+      .map(([handle, s]) => `${handle} ${s.title}`),
+  );
   const fill = (owner: string, weekly: readonly Weekly[], weeks: readonly Sample[]) => {
     for (const w of weekly) {
       const first = monday - WEEKS_BACK * 7 * DAY + w.day * DAY;
@@ -118,9 +139,16 @@ export async function seed(
   fill('tomas', TOMAS_WEEKLY, TOMAS_WEEKS);
   fill('amara', AMARA_WEEKLY, AMARA_WEEKS);
 
+  leave(db, at - 70_000, ctx, ['Year end, list of doubts']);
+  answerAll(db, at - 50_000, ctx);
+  readAll(db, ctx);
+  await correspond(db, settings().data, at - 40_000);
+  await writeFromOutside(db, settings().data, at - 30_000, monday);
+  await correspond(db, settings().data, at - 5_000);
+
   const told = new Set(['ines', 'bruno', 'tomas', 'amara']);
   const random = mulberry(20_270_301);
-  for (const p of [...PEOPLE.filter((q) => !told.has(q.handle))])
+  for (const p of [...PEOPLE.filter((q) => !told.has(q.handle) && !q.resource)])
     for (const week of [0, 1])
       for (const s of fillerWeek(random, week))
         add(p.handle, p.handle, s, dateText(monday + (week * 7 + s.day) * DAY), null);
@@ -220,19 +248,17 @@ function visits(ines: Context, monday: number): number {
   return list.length;
 }
 
-function itemFor(owner: string, s: Sample | Weekly, date: string, rule: string | null, ownZone: string) {
+function itemFor(whose: string, owner: string, s: Sample | Weekly, date: string, rule: string | null, ownZone: string) {
   const zone = s.zone ?? ownZone;
-  const invited = (s.with ?? []).map((handle) => party(handle, 'accepted'));
-  const called = s.callers !== undefined || s.answer !== undefined;
-  const outside = { name: 'Quill Audit', address: 'hello@quill-audit.example' };
-  const organiser = s.callers
-    ? plain(s.callers)
-    : s.answer && !s.with
-      ? outside
-      : invited.length > 0
-        ? plain(owner)
-        : null;
-  const item = newItem.parse({
+  const asked = [...(s.with ?? []), ...(s.callers ? [owner] : [])].filter((handle) => handle !== whose);
+  const people = [
+    ...asked.map((handle) => ({ address: addressFor(handle), role: 'must' as const })),
+    ...(OUTSIDE_ASKED[s.title] ?? []),
+    ...Object.entries(ROOMS).flatMap(([place, room]) =>
+      s.place === place && asked.length > 0 ? [{ address: addressFor(room), role: 'must' as const }] : [],
+    ),
+  ];
+  return newItem.parse({
     when: s.days
       ? { start: date, end: dateText((parseDate(date) ?? 0) + s.days * DAY), allDay: true, zone }
       : { start: `${date}T${s.at}`, end: `${date}T${s.to}`, allDay: false, zone },
@@ -246,27 +272,17 @@ function itemFor(owner: string, s: Sample | Weekly, date: string, rule: string |
     visibility: s.visibility ?? 'follow',
     importance: s.important ? 'high' : 'normal',
     briefing: s.briefing ?? null,
+    ...(people.length > 0 ? { people } : {}),
   });
-  return {
-    item,
-    people: {
-      organiser,
-      attendees: called ? [...invited, party(owner, s.answer ?? 'accepted')] : invited,
-      ownerAnswer: called ? (s.answer ?? 'accepted') : null,
-    },
-  };
 }
 
-const plain = (handle: string) => ({
-  name: PEOPLE.find((p) => p.handle === handle)?.name ?? null,
-  address: addressFor(handle),
-});
-const party = (handle: string, answer: 'accepted' | 'tentative' | 'needs-action' | 'declined') => ({
-  ...plain(handle),
-  answer,
-});
+/** The rooms that some places of the sample name. */
+const ROOMS: Readonly<Record<string, string>> = {
+  'Ridge House, south room': 'south-room',
+  'Ridge House, north room': 'north-room',
+  'Marsh Lab, hall': 'marsh-hall',
+};
 
-/** An ordinary week: four to nine things, some of them lying over each other, as they do. */
 function fillerWeek(random: () => number, week: number): Sample[] {
   const list: Sample[] = [];
   const count = 4 + Math.floor(random() * 6);

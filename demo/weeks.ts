@@ -584,15 +584,6 @@ export const BRUNO_WEEKS: readonly Sample[] = [
 ];
 
 export const TOMAS_WEEKLY: readonly Weekly[] = [
-  {
-    day: 0,
-    at: '08:30',
-    to: '09:10',
-    title: 'Week with Inés',
-    callers: 'ines',
-    answer: 'accepted',
-    place: 'Ridge House',
-  },
   { day: 1, at: '13:00', to: '13:45', title: 'Lunch outside', kind: 'errand' },
   {
     day: 3,

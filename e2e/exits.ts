@@ -179,6 +179,68 @@ export const exitsOf = ({ calendar, ids, link, suggestion, preview }: Marked): R
   'api/suggestions/[suggestion]/route.ts PUT': () => [
     { method: 'PUT', path: `/api/suggestions/${suggestion}`, body: { answer: 'yes', version: 999 } },
   ],
+  'api/items/[item]/meeting/route.ts GET': () => ids.flatMap((id) => get(`/api/items/${id}/meeting`)),
+  'api/items/[item]/meeting/route.ts POST': () =>
+    ids.map((id) => ({
+      method: 'POST',
+      path: `/api/items/${id}/meeting`,
+      body: { act: 'mailAgain', attendee: 'none' },
+    })),
+  'api/items/[item]/answer/route.ts POST': () =>
+    ids.map((id) => ({
+      method: 'POST',
+      path: `/api/items/${id}/answer`,
+      body: { answer: 'accepted', seen: 'declined' },
+    })),
+  'api/items/[item]/calendar/route.ts POST': () =>
+    ids.map((id) => ({ method: 'POST', path: `/api/items/${id}/calendar`, body: { to: calendar, version: 999 } })),
+  'api/answers/route.ts POST': () => [
+    {
+      method: 'POST',
+      path: '/api/answers',
+      body: { answers: ids.map((item) => ({ item, answer: 'accepted', seen: 'declined' })) },
+    },
+  ],
+  'api/calendars/[calendar]/coming/route.ts POST': () => [
+    {
+      method: 'POST',
+      path: `/api/calendars/${calendar}/coming`,
+      body: {
+        when: { start: '2027-06-09T10:00', end: '2027-06-09T12:00', allDay: false, zone: 'Europe/Lisbon' },
+        people: ['i.varga@cloudmoor.example', 'b.keane@cloudmoor.example'],
+        item: ids[0] ?? null,
+      },
+    },
+  ],
+  'api/calendars/[calendar]/told/route.ts PUT': () => [
+    { method: 'PUT', path: `/api/calendars/${calendar}/told`, body: { owner: true } },
+  ],
+  'api/sendings/[sending]/route.ts POST': () => [{ method: 'POST', path: '/api/sendings/none' }],
+  'api/sendings/[sending]/route.ts DELETE': () => [{ method: 'DELETE', path: '/api/sendings/none' }],
+  'api/people/[person]/messages/route.ts GET': () => [
+    ...get('/api/people/ines/messages'),
+    ...get('/api/people/bruno/messages'),
+    ...get('/api/people/nobody/messages'),
+  ],
+  'api/people/[person]/messages/route.ts POST': () => [
+    { method: 'POST', path: '/api/people/ines/messages', body: { messages: ['none'] } },
+  ],
+  'api/people/[person]/mail/route.ts POST': () => [
+    { method: 'POST', path: '/api/people/ines/mail', body: { to: [], subject: '', text: '' } },
+  ],
+  'api/messages/[message]/route.ts POST': () => [{ method: 'POST', path: '/api/messages/none' }],
+  // Unsigned, there is nothing at it; signed mail is sent by the tests of mail.
+  'api/inbound/route.ts POST': () => [{ method: 'POST', path: '/api/inbound', body: 'Subject: x' }],
+  'api/inbound/route.ts GET': () => get('/api/inbound'),
+  'api/inbound/route.ts PUT': () => [{ method: 'PUT', path: '/api/inbound', body: 'x' }],
+  'api/inbound/route.ts PATCH': () => [{ method: 'PATCH', path: '/api/inbound', body: 'x' }],
+  'api/inbound/route.ts DELETE': () => [{ method: 'DELETE', path: '/api/inbound' }],
+  'api/[...nothing]/route.ts GET': () => get('/api/nothing/here'),
+  'api/[...nothing]/route.ts POST': () => [{ method: 'POST', path: '/api/nothing/here', body: {} }],
+  'api/[...nothing]/route.ts PUT': () => [{ method: 'PUT', path: '/api/nothing/here', body: {} }],
+  'api/[...nothing]/route.ts PATCH': () => [{ method: 'PATCH', path: '/api/nothing/here', body: {} }],
+  'api/[...nothing]/route.ts DELETE': () => [{ method: 'DELETE', path: '/api/nothing/here' }],
+  'correspondents/page.tsx': () => page('/correspondents'),
   'api/undo/route.ts POST': () => [{ method: 'POST', path: '/api/undo', body: { undo: 'none' } }],
   'api/session/route.ts POST': () => [
     {

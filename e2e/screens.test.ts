@@ -272,10 +272,10 @@ describe('in a hand', () => {
     await desk.press('button', /^Press line/);
     await desk.press('button', 'Change');
     await desk.fill('From', '1915');
-    await desk.press('button', 'Save to Inés’s calendar');
+    await desk.press('button', 'Send for Inés to 1');
     await desk.press('button', 'Close');
     await desk.find('button', /^Press line, Tue 2 Mar 2027, 19:15–/);
-    await desk.press('button', 'Undo');
+    await desk.press('button', 'Take it back');
     await desk.gone('button', /^Press line, Tue 2 Mar 2027, 19:15–/);
     expect(desk.errors).toEqual([]);
     await desk.close();

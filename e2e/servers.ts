@@ -6,6 +6,9 @@ import { join } from 'node:path';
 /** Tuesday, 2 March 2027, 9:10 in Lisbon: when the tests' servers believe it is. */
 export const CLOCK = '2027-03-02T09:10:00Z';
 
+/** What mail that comes in from outside is signed with. */
+export const INBOUND_SECRET = 'a secret for mail in tests';
+
 export interface Running {
   readonly address: string;
   readonly port: number;
@@ -38,6 +41,7 @@ export async function startServer(
     PARAMO_DATA: data,
     PARAMO_SECRET: 'a secret for tests alone, 32 characters long',
     PARAMO_LOG: 'warn',
+    PARAMO_INBOUND_SECRET: INBOUND_SECRET,
     PARAMO_CHECK_ANSWERS: '1',
     PORT: String(port),
     PARAMO_ADDRESS: `http://localhost:${port}`,

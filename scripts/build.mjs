@@ -2,11 +2,13 @@
 import { execFileSync } from 'node:child_process';
 import { build } from 'esbuild';
 
-/* Builds what production runs: the thread that works beside requests, then the pages. */
+/* Builds what production runs: the threads that work beside requests, then the pages. */
 process.env.NEXT_TELEMETRY_DISABLED = '1';
 await build({
-  entryPoints: ['src/server/workers/heavy-worker.ts'],
-  outfile: 'dist/workers/heavy-worker.mjs',
+  entryPoints: ['src/server/workers/heavy-worker.ts', 'src/server/mail/mail-worker.ts'],
+  outdir: 'dist/workers',
+  outExtension: { '.js': '.mjs' },
+  entryNames: '[name]',
   bundle: true,
   packages: 'external',
   platform: 'node',

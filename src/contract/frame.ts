@@ -11,6 +11,8 @@ const principal = z.strictObject({
   own: z.boolean(),
   calendar: z.string(),
   share: z.boolean(),
+  /** How many invitations to them wait for an answer that one may give. */
+  needs: z.number(),
 });
 export type Principal = z.infer<typeof principal>;
 
@@ -31,6 +33,8 @@ export const frameAnswer = z.strictObject({
   }),
   principals: z.array(principal),
   demo: z.boolean(),
+  /** A house rule: that those outside are named once before a meeting first leaves the house. */
+  warnOutside: z.boolean(),
   /** How much one was told and hasn't read. */
   unread: z.number(),
   now: z.string(),

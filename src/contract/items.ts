@@ -5,6 +5,7 @@ import {
   IMPORTANCES,
   itemFields,
   KINDS,
+  LIMITS,
   SIGHTS,
   type Sight,
   STATUSES,
@@ -26,7 +27,16 @@ const full = {
   notes: z.string().nullable(),
   link: z.string().nullable(),
   organiser: party.nullable(),
-  attendees: z.array(party.extend({ answer: z.enum(ANSWERS) })).nullable(),
+  attendees: z
+    .array(
+      party.extend({
+        answer: z.enum(ANSWERS),
+        role: z.literal('may').optional(),
+        kind: z.enum(['group', 'room', 'thing']).optional(),
+        by: z.string().optional(),
+      }),
+    )
+    .nullable(),
   categories: z.array(z.string()).nullable(),
   importance: z.enum(IMPORTANCES).nullable(),
   repeats: z
@@ -52,9 +62,18 @@ export type AsSet = z.infer<typeof asSet>;
 const forward = { maySuggest: z.literal(true).optional() };
 /** That the viewer may remove it, where they see it below full: by this id and without a version, which such a view doesn't have. */
 const removal = { mayRemove: z.literal(true).optional() };
+/** That the viewer may answer it in the owner's name: it is an invitation to them. */
+const answering = { mayAnswer: z.literal(true).optional() };
 /** What is long and comes with the item, not with a list of items. */
 const atItem = { atItem: z.array(z.enum(['notes', 'attendees', 'repeats', 'briefing'])).optional() };
-const arranged = { ...may, ...forward, ...atItem, asSet: asSet.optional(), version: z.number().optional() };
+const arranged = {
+  ...may,
+  ...forward,
+  ...answering,
+  ...atItem,
+  asSet: asSet.optional(),
+  version: z.number().optional(),
+};
 
 /** An item as one viewer gets it. Strict: a key that the sight doesn't have fails. */
 const itemUnion = z.union([
@@ -90,6 +109,7 @@ export interface ItemWire {
   readonly may?: { readonly change: boolean; readonly remove: boolean };
   readonly maySuggest?: true;
   readonly mayRemove?: true;
+  readonly mayAnswer?: true;
   readonly atItem?: readonly ('notes' | 'attendees' | 'repeats' | 'briefing')[];
   readonly asSet?: AsSet;
   readonly version?: number;
@@ -200,6 +220,18 @@ export const when = z.strictObject({
 
 const repeat = z.strictObject({ rule: z.string().max(500).nullable() });
 
+/**
+ * Whom the sender would have there. Names of people inside are those of the directory, whatever is sent; what anybody answered is never
+ * taken from here, nor who calls it.
+ */
+const invited = z.strictObject({
+  address: z.string().trim().toLowerCase().max(LIMITS.address).pipe(z.email('address')),
+  name: z.string().trim().max(LIMITS.name, `tooLong:${LIMITS.name}`).nullable().default(null),
+  role: z.enum(['must', 'may']).default('must'),
+});
+export const people = z.array(invited).max(LIMITS.invited, `tooManyPeople:${LIMITS.invited}`);
+export type InvitedInput = z.infer<typeof invited>;
+
 export const newItem = z.strictObject({
   when,
   repeat: repeat.optional(),
@@ -213,15 +245,21 @@ export const newItem = z.strictObject({
   shows: itemFields.shows.default('busy'),
   visibility: itemFields.visibility.default('follow'),
   briefing: itemFields.briefing.default(null),
+  /** Who is asked to it: it becomes a meeting that the calendar's owner calls. */
+  people: people.optional(),
 });
 export type NewItem = z.infer<typeof newItem>;
 
-/** The touched fields of an item and the version seen; `scope` says whether one happening of a series is meant or all. */
+/** The touched fields of an item and the version seen; `scope` says whether one happening of a series is meant, it and all later ones, or all. */
 export const itemPatch = z.strictObject({
   version: z.number().int(),
-  scope: z.enum(['one', 'all']).default('one'),
+  scope: z.enum(['one', 'later', 'all']).default('one'),
   when: when.optional(),
   repeat: repeat.optional(),
+  /** Who is to be there from now on, all of them. */
+  people: people.optional(),
+  /** The sender says that everybody asked shall hear of it, whatever it is. */
+  tellAll: z.boolean().optional(),
   fields: z
     .strictObject({
       title: itemFields.title,
@@ -243,14 +281,37 @@ export type ItemPatch = z.infer<typeof itemPatch>;
 export const removeQuery = z.strictObject({
   /** The version seen; only what is seen below full, and so has none, is removed without. */
   version: z.coerce.number().int().optional(),
-  scope: z.enum(['one', 'all']).default('one'),
+  scope: z.enum(['one', 'later', 'all']).default('one'),
 });
 
 /** What a write answers: the item as the writer now sees it, if they do, and a token that undoes it for a while. */
-export const writtenAnswer = z.strictObject({ item: itemWire.nullable(), undo: z.string() });
+export const writtenAnswer = z.strictObject({
+  item: itemWire.nullable(),
+  undo: z.string(),
+  /** What is said to others for it, where anything is: to how many, how many of them outside, and until when it can be taken back. */
+  sending: z
+    .strictObject({
+      key: z.string(),
+      to: z.number(),
+      outside: z.number(),
+      /** `null` where it waits for somebody who may speak for the owner. */
+      leaves: z.string().nullable(),
+    })
+    .nullable()
+    .optional(),
+});
 export interface WrittenAnswer {
   readonly item: ItemWire | null;
   readonly undo: string;
+  readonly sending?:
+    | {
+        readonly key: string;
+        readonly to: number;
+        readonly outside: number;
+        readonly leaves: string | null;
+      }
+    | null
+    | undefined;
 }
 
 export const undoBody = z.strictObject({ undo: z.string().max(64) });

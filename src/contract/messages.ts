@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { ANSWERS, LIMITS } from '@/core/calendar/index.ts';
+import { sendingWire } from './meetings.ts';
 import { done, type Routes } from './route.ts';
 import { audienceWire, instant, preset } from './sharing.ts';
 import { rightsSchema } from './sight.ts';
@@ -57,6 +59,100 @@ export const noticesAnswer = z.strictObject({
 });
 export type NoticesAnswer = z.infer<typeof noticesAnswer>;
 
+const box = z.strictObject({ name: z.string().nullable(), address: z.string() });
+const times = z.strictObject({ start: z.string(), end: z.string(), allDay: z.boolean() });
+export const MESSAGE_KINDS = [
+  'invitation',
+  'change',
+  'calledOff',
+  'answer',
+  'counter',
+  'counterDeclined',
+  'stateAsked',
+  'forInformation',
+  'question',
+  'mail',
+] as const;
+
+const messageWire = z.strictObject({
+  key: z.string(),
+  at: instant,
+  kind: z.enum(MESSAGE_KINDS),
+  sent: z.boolean(),
+  from: box,
+  /** Who sent it in that one's name. */
+  by: box.nullable(),
+  to: z.array(box),
+  subject: z.string(),
+  says: z.string(),
+  when: times.nullable(),
+  answer: z.enum(ANSWERS).nullable(),
+  why: z.string().nullable(),
+  /** Whether the mail host vouches for its sender; `null` for what never left the house. */
+  checked: z.boolean().nullable(),
+  mark: z.string().nullable(),
+  files: z.array(z.strictObject({ name: z.string(), bytes: z.number() })),
+  unread: z.boolean(),
+  /** It does what it says once somebody who may says so. */
+  pending: z.boolean(),
+});
+export type MessageWire = z.infer<typeof messageWire>;
+
+/** What belongs together: a meeting's messages, or a mail and what answers it. */
+const thread = z.strictObject({
+  key: z.string(),
+  kind: z.enum(['meeting', 'mail']),
+  /** The meeting is private and not for the one who asks: no more is said of it than that its time is taken. */
+  withheld: z.boolean(),
+  title: z.string().nullable(),
+  when: times.nullable(),
+  place: z.string().nullable(),
+  item: z.string().nullable(),
+  part: z.enum(['organiser', 'attendee']).nullable(),
+  organiser: box.nullable(),
+  needs: z.enum(['answer', 'counter', 'question', 'say', 'mail']).nullable(),
+  answered: z.strictObject({ answer: z.enum([...ANSWERS, 'another']), name: z.string(), at: instant }).nullable(),
+  cancelled: z.boolean(),
+  repeats: z.boolean(),
+  mayAnswer: z.boolean(),
+  unread: z.number(),
+  at: instant,
+  waiting: z.array(sendingWire),
+  messages: z.array(messageWire),
+});
+export type ThreadWire = z.infer<typeof thread>;
+
+/** The messages of one person: theirs, or for whoever acts for them those of their meetings. */
+export const messagesAnswer = z.strictObject({
+  owner: z.strictObject({ handle: z.string(), name: z.string(), address: z.string(), colour: z.number() }),
+  own: z.boolean(),
+  maySpeak: z.boolean(),
+  threads: z.array(thread),
+  /** Behind which message to ask on; `null` where that is all. */
+  more: z.number().nullable(),
+});
+export type MessagesAnswer = z.infer<typeof messagesAnswer>;
+
+export const messagesQuery = z.strictObject({ before: z.coerce.number().int().min(1).optional() });
+export const readBody = z.strictObject({ messages: z.array(z.string().max(64)).max(500) });
+
+/** A mail in the principal's name: new, or an answer to one that is there. */
+export const mailBody = z.strictObject({
+  to: z
+    .array(
+      z.strictObject({
+        address: z.string().trim().toLowerCase().max(LIMITS.address).pipe(z.email('address')),
+        name: z.string().trim().max(LIMITS.name).nullable().default(null),
+      }),
+    )
+    .min(1, 'nobody')
+    .max(50, 'tooManyPeople:50'),
+  subject: z.string().trim().min(1, 'subjectMissing').max(300, 'tooLong:300'),
+  text: z.string().trim().min(1, 'textMissing').max(50_000, 'tooLong:50000'),
+  answers: z.string().max(64).nullable().default(null),
+});
+export type MailBody = z.infer<typeof mailBody>;
+
 /** What one was told. */
 export const messageRoutes = {
   listNotices: {
@@ -71,6 +167,37 @@ export const messageRoutes = {
     path: '/api/notices',
     who: 'person',
     summary: 'Mark all one was told as read',
+    answer: done,
+  },
+  listMessages: {
+    method: 'GET',
+    path: '/api/people/{person}/messages',
+    who: 'person',
+    summary: 'The messages of a person, by thread, what needs an answer first',
+    query: messagesQuery,
+    answer: messagesAnswer,
+  },
+  readMessages: {
+    method: 'POST',
+    path: '/api/people/{person}/messages',
+    who: 'person',
+    summary: 'Mark messages as read by oneself',
+    body: readBody,
+    answer: done,
+  },
+  writeMail: {
+    method: 'POST',
+    path: '/api/people/{person}/mail',
+    who: 'person',
+    summary: 'Write a mail in a person’s name',
+    body: mailBody,
+    answer: done,
+  },
+  takeMessage: {
+    method: 'POST',
+    path: '/api/messages/{message}',
+    who: 'person',
+    summary: 'Let a message whose sender isn’t vouched for do what it says',
     answer: done,
   },
 } as const satisfies Routes;

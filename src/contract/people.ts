@@ -12,6 +12,9 @@ export const personWire = z.strictObject({
   site: z.string(),
   colour: z.number(),
   kind: z.enum(['person', 'role']),
+  /** A room or a thing, which answers for itself; how many a room holds. */
+  resource: z.enum(['room', 'thing']).nullable(),
+  size: z.number().nullable(),
   rights: rightsSchema,
   /** How one comes to these rights, and when they next change by themselves. */
   through: z.enum(['owner', 'person', 'group', 'everyone', 'none']),

@@ -1,6 +1,7 @@
 import { frameRoutes } from './frame.ts';
 import { itemRoutes } from './items.ts';
 import { fileRoutes } from './items-files.ts';
+import { meetingRoutes } from './meetings.ts';
 import { messageRoutes } from './messages.ts';
 import { peopleRoutes } from './people.ts';
 import { sessionRoutes } from './people-sessions.ts';
@@ -20,6 +21,7 @@ export const ROUTES = {
   ...reviewRoutes,
   ...ruleRoutes,
   ...suggestionRoutes,
+  ...meetingRoutes,
   ...messageRoutes,
   ...sessionRoutes,
 } as const satisfies Routes;

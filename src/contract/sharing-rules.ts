@@ -26,6 +26,9 @@ export const houseRulesWire = z.strictObject({
   further: ceilings.nullable(),
   startSight: z.enum(SIGHTS),
   linksBy: z.enum(['sharers', 'administrators', 'nobody']),
+  /** Of meetings: whether those outside are named before one first leaves the house, and whether each gets a joining link by itself. */
+  warnOutside: z.boolean().default(true),
+  meetingLinks: z.boolean().default(false),
 });
 export type HouseRulesWire = z.infer<typeof houseRulesWire>;
 export const houseRulesAnswer = z.strictObject({ rules: houseRulesWire, mayChange: z.boolean(), cut: z.number() });

@@ -78,6 +78,8 @@ export const sightlinesAnswer = z.strictObject({
   /** One gives and takes here as an administrator alone, and sees no item by it. */
   asAdministrator: z.boolean(),
   suspended: z.boolean(),
+  /** Who is told of the messages of the owner's meetings: themselves, and those with copies by name; `null` for a further calendar. */
+  told: z.strictObject({ owner: z.boolean(), others: z.array(z.string()) }).nullable(),
   rows: z.array(sightlineRow),
   /** The directory, those first with whom the owner has most to do. */
   people: z.array(
@@ -207,6 +209,14 @@ export const sharingRoutes = {
     who: 'person',
     summary: 'Who sees what in a calendar',
     answer: sightlinesAnswer,
+  },
+  setTold: {
+    method: 'PUT',
+    path: '/api/calendars/{calendar}/told',
+    who: 'person',
+    summary: 'Whether the owner is told of the messages of their meetings, or those with copies alone',
+    body: z.strictObject({ owner: z.boolean() }),
+    answer: done,
   },
   previewAccess: {
     method: 'POST',

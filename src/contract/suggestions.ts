@@ -1,9 +1,12 @@
 import { z } from 'zod';
-import { itemFields, KINDS, STATUSES, VISIBILITIES } from '@/core/calendar/index.ts';
-import { newItem, when } from './items.ts';
+import { ANSWERS, itemFields, KINDS, STATUSES, VISIBILITIES } from '@/core/calendar/index.ts';
+import { newItem, people, when } from './items.ts';
 import { done, type Routes } from './route.ts';
 
 const why = z.string().trim().max(1000, 'tooLong:1000').default('');
+
+/** Of a series, one happening or all. */
+const scope = z.enum(['one', 'all']).optional();
 
 /**
  * What somebody without the right to do it puts forward for a calendar: an addition, a change of one item, or its removal. Only what
@@ -23,6 +26,9 @@ export const suggestionBody = z.discriminatedUnion('kind', [
     kind: z.literal('change'),
     item: z.string().max(128),
     when: when.optional(),
+    /** Who would be there, all of them. */
+    people: people.optional(),
+    scope,
     fields: z
       .strictObject({
         title: itemFields.title,
@@ -33,7 +39,14 @@ export const suggestionBody = z.discriminatedUnion('kind', [
       .partial(),
     why,
   }),
-  z.strictObject({ kind: z.literal('remove'), item: z.string().max(128), why }),
+  z.strictObject({ kind: z.literal('remove'), item: z.string().max(128), scope, why }),
+  z.strictObject({
+    kind: z.literal('answer'),
+    item: z.string().max(128),
+    answer: z.enum(['accepted', 'tentative', 'declined']),
+    comment: z.string().trim().max(2000, 'tooLong:2000').default(''),
+    why,
+  }),
 ]);
 export type SuggestionBody = z.infer<typeof suggestionBody>;
 
@@ -56,7 +69,7 @@ const times = z.strictObject({ start: z.string(), end: z.string(), allDay: z.boo
 const suggestion = z.strictObject({
   key: z.string(),
   at: z.string(),
-  kind: z.enum(['add', 'change', 'remove']),
+  kind: z.enum(['add', 'change', 'remove', 'answer']),
   who: z.string(),
   /** One's own, waiting for others or answered by them. */
   own: z.boolean(),
@@ -77,6 +90,10 @@ const suggestion = z.strictObject({
     shows: z.enum(STATUSES).optional(),
     visibility: z.enum(VISIBILITIES).optional(),
     rule: z.string().nullable().optional(),
+    people: z.array(z.strictObject({ name: z.string().nullable(), address: z.string() })).optional(),
+    answer: z.enum(ANSWERS).optional(),
+    comment: z.string().optional(),
+    all: z.literal(true).optional(),
   }),
   /** Whether the item changed since it was put forward. */
   movedOn: z.boolean(),

@@ -2,6 +2,9 @@ import { randomBytes } from 'node:crypto';
 import { resolve } from 'node:path';
 import { z } from 'zod';
 
+/** The mail host of the sample organisation, whose word the stand-in gives. */
+const STAND_IN_HOST = 'post.cloudmoor.example';
+
 const schema = z.object({
   PARAMO_DATA: z.string().default('.data'),
   PARAMO_SECRET: z.string().min(32, 'must be at least 32 characters.').optional(),
@@ -10,6 +13,11 @@ const schema = z.object({
   PARAMO_ADDRESS: z.url().optional(),
   PARAMO_IMPORT_BYTES: z.coerce.number().int().min(1000).max(100_000_000).default(10_000_000),
   PARAMO_SMTP: z.url({ protocol: /^smtps?$/, error: 'must be smtp://… or smtps://…' }).optional(),
+  PARAMO_INBOUND_SECRET: z.string().min(16, 'must be at least 16 characters.').optional(),
+  PARAMO_MAIL_HOST: z.string().max(253).optional(),
+  PARAMO_MEETING_ROOMS: z
+    .url({ protocol: /^https?$/, error: 'must be https://…, with {room} where a room is named' })
+    .optional(),
   PARAMO_MAIL_FROM: z.string().default('Paramo <paramo@localhost>'),
   PORT: z.coerce.number().int().default(3000),
 });
@@ -26,6 +34,12 @@ export interface Settings {
   /** The mail service letters go out by; `null` where none is set. */
   readonly smtp: string | null;
   readonly mailFrom: string;
+  /** What mail that comes in is signed with; `null` where none is taken. */
+  readonly inboundSecret: string | null;
+  /** The mail host whose word on senders counts; `null` where nobody’s does. */
+  readonly mailHost: string | null;
+  /** Where rooms to meet in from afar are, `{room}` in the place of one’s name; `null` for the stand-in. */
+  readonly meetingRooms: string | null;
 }
 
 const holder = globalThis as { paramoSettings?: Settings };
@@ -58,5 +72,8 @@ function read(): Settings {
     importBytes: env.PARAMO_IMPORT_BYTES,
     smtp: env.PARAMO_SMTP ?? null,
     mailFrom: env.PARAMO_MAIL_FROM,
+    inboundSecret: env.PARAMO_INBOUND_SECRET ?? (demo ? randomBytes(24).toString('hex') : null),
+    mailHost: env.PARAMO_MAIL_HOST ?? (demo ? STAND_IN_HOST : null),
+    meetingRooms: env.PARAMO_MEETING_ROOMS ?? null,
   };
 }

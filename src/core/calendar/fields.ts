@@ -24,6 +24,8 @@ export const LIMITS = {
   briefing: 20_000,
   link: 2000,
   attendees: 500,
+  /** People that one act may ask; a file may bring more. */
+  invited: 200,
   categories: 20,
   category: 60,
   name: 120,
@@ -56,8 +58,12 @@ export interface Party {
   readonly address: string;
 }
 
+/** Somebody asked. How, where that isn't simply a person who has to be there; and who answered for them, by address. */
 export interface Attendee extends Party {
   readonly answer: Answer;
+  readonly role?: 'may';
+  readonly kind?: 'group' | 'room' | 'thing';
+  readonly by?: string;
 }
 
 /** Every field a person may write on an item, with its limits. Messages are codes that screens turn into sentences. */

@@ -8,6 +8,7 @@ import {
   type Message,
   type Revision,
   sameAddress,
+  sameHours,
   sameTime,
 } from './meeting.ts';
 import type { Hand } from './organiser.ts';
@@ -34,6 +35,7 @@ export interface Copy {
     readonly time: MeetingTime;
     readonly matter: MeetingMatter;
     readonly invited: readonly (Invited & { readonly answer: Answer })[];
+    readonly private?: true;
   } | null;
   readonly times: readonly (Revision & { readonly time: MeetingTime })[];
   readonly mine: Given | null;
@@ -63,7 +65,7 @@ function timeSince({ times }: Copy): number {
   let since = times[0]?.sequence ?? 0;
   for (let i = 1; i < times.length; i++) {
     const [before, now] = [times[i - 1], times[i]];
-    if (before && now && !sameTime(before.time, now.time)) since = now.sequence;
+    if (before && now && !sameHours(before.time, now.time)) since = now.sequence;
   }
   return since;
 }
@@ -103,7 +105,8 @@ export function receiveAsAttendee(copy: Copy | null, message: Message, me: strin
   const newest = copy && !laterThan(said, copy.said) ? copy.said : said;
   if (method === 'CANCEL') return { ...first, said: newest };
   const { time, matter, invited } = message;
-  const now = { revision: { sequence, stamp }, time, matter, invited };
+  const mark = message.private ? { private: true as const } : {};
+  const now = { revision: { sequence, stamp }, time, matter, invited, ...mark };
   const on = first.on === null || isNewer(now, first.on) ? now : first.on;
   const known = first.times.some((t) => t.sequence === sequence && t.stamp === stamp && sameTime(t.time, time));
   const times = known ? first.times : [...first.times, { sequence, stamp, time }].sort(inOrder).slice(-MOST_REMEMBERED);

@@ -8,15 +8,20 @@ export {
   receiveAsAttendee,
   stateOf,
 } from './attendee.ts';
-export type { Invited, MeetingTime, Message } from './meeting.ts';
+export { copyOfHappening, happeningOf, leaveOut } from './happening.ts';
+export { type Invited, type MeetingMatter, type MeetingTime, type Message, sameTime } from './meeting.ts';
 export {
   answerOf,
   callMeeting,
   callOff,
   changeMeeting,
   declineCounter,
+  type Hand,
   type Meeting,
   nudge,
+  type Outcome,
+  type Question,
   receiveAsOrganiser,
   takeCounter,
 } from './organiser.ts';
+export { whoHears } from './who-hears.ts';

@@ -59,6 +59,8 @@ interface Calling<M extends string> {
   readonly time: MeetingTime;
   readonly matter: MeetingMatter;
   readonly invited: readonly (Invited & { readonly answer: Answer })[];
+  /** That its sender marks it as private: whoever is asked begins with it so. */
+  readonly private?: true;
 }
 
 /** A scheduling message (RFC 5546, 1.4). `to` are the addresses it goes to. */
@@ -82,6 +84,15 @@ export type Message = About & { readonly to: readonly string[] } & (
 export const compareRevisions = (a: Revision, b: Revision): number => a.sequence - b.sequence || a.stamp - b.stamp;
 
 export const sameTime = (a: MeetingTime, b: MeetingTime): boolean => JSON.stringify(a) === JSON.stringify(b);
+
+/**
+ * Whether two times ask the same of somebody who answered one of them: they begin and end alike. Where a series stops, and what is left
+ * out of it, is another thing.
+ */
+export function sameHours(a: MeetingTime, b: MeetingTime): boolean {
+  const hours = (t: MeetingTime) => ({ ...t, left: [], rule: t.rule?.replace(/;?(?:UNTIL|COUNT)=[^;]*/g, '') ?? null });
+  return sameTime(hours(a), hours(b));
+}
 
 /** Addresses are the same whatever the case of their letters. */
 export const sameAddress = (a: string, b: string): boolean => a.toLowerCase() === b.toLowerCase();

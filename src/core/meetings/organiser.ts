@@ -8,6 +8,7 @@ import {
   type Message,
   type Revision,
   sameAddress,
+  sameHours,
   sameTime,
 } from './meeting.ts';
 
@@ -116,6 +117,7 @@ export function changeMeeting(meeting: Meeting, change: MeetingChange, hand: Han
     return { meeting: next, messages: [] };
   }
   const moved = !sameTime(time, meeting.time);
+  const afresh = !sameHours(time, meeting.time);
   const elsewhere = matter.place !== meeting.matter.place || matter.link !== meeting.matter.link;
   const all = moved || elsewhere || change.tellAll === true;
   const sequence = moved || elsewhere ? meeting.sequence + 1 : meeting.sequence;
@@ -126,8 +128,8 @@ export function changeMeeting(meeting: Meeting, change: MeetingChange, hand: Han
     invited,
     sequence,
     stamp: hand.stamp,
-    timeSince: moved ? sequence : meeting.timeSince,
-    counters: moved ? [] : meeting.counters.filter((c) => invited.some((one) => sameAddress(one.address, c.attendee))),
+    timeSince: afresh ? sequence : meeting.timeSince,
+    counters: afresh ? [] : meeting.counters.filter((c) => invited.some((one) => sameAddress(one.address, c.attendee))),
   };
   const added = others(next).filter((address) => !isInvited(meeting, address));
   const gone = others(meeting).filter((address) => !isInvited(next, address));

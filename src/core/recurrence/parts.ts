@@ -177,7 +177,7 @@ function untilWall(text: string, zone: string): number {
 const compact = (wall: number): string => `${wallText(wall).replace(/[-:]/g, '')}Z`;
 
 /** The rule in its normal form: parts in a fixed order, an end on the wall clock written as if it were UTC. */
-function normalText(p: Parts): string {
+export function normalText(p: Parts): string {
   const values: Record<(typeof NAMES)[number], string> = {
     FREQ: p.freq,
     INTERVAL: p.interval === 1 ? '' : String(p.interval),

@@ -2,16 +2,21 @@ import { now } from '../clock.ts';
 import { writingIsFree } from '../db/gate.ts';
 import { database } from '../db/index.ts';
 import { log } from '../log.ts';
-import { post } from '../mail/post.ts';
+import { mailPost, post } from '../mail/post.ts';
 import { clearPreviews } from '../operations/beside/imports.ts';
 import { moveHorizons } from '../operations/deciding/indexing.ts';
 import { forgetUnfinished } from '../operations/items/bring-in.ts';
+import { releaseDue } from '../operations/meetings/index.ts';
 import { remindOfEnds } from '../operations/messages/remind-of-ends.ts';
 import { sendLetters, settleLetters } from '../operations/messages/send-letters.ts';
+import { sendMail, settleMail } from '../operations/messages/send-mail.ts';
 import { hearOthers } from '../operations/sharing/hear-others.ts';
+import { settings } from '../settings.ts';
+import { startStandIn } from './correspondents.ts';
 
 const HOUR = 3_600_000;
 const LETTERS_EVERY = 1000;
+const MAIL_EVERY = 500;
 const OTHERS_EVERY = 200;
 const holder = globalThis as { paramoJobs?: NodeJS.Timeout[] };
 
@@ -29,7 +34,11 @@ export function startJobs(): void {
     console.error(`Paramo can’t start. ${error instanceof Error ? error.message : String(error)}`);
     process.exit(1);
   }
+  const { demo, smtp } = settings();
+  const standsIn = demo && smtp === null;
+  const standIn = standsIn ? startStandIn() : Promise.resolve(null);
   settleLetters(database());
+  settleMail(database(), standsIn);
   clearPreviews(database());
   void guarded(() => forgetUnfinished(database(), othersFirst))();
   const hear = hearOthers(database());
@@ -40,6 +49,17 @@ export function startJobs(): void {
     await sendLetters(database(), now(), post()).finally(() => {
       sending = false;
     });
+  };
+  let mailing = false;
+  const mail = async () => {
+    releaseDue(database(), now());
+    if (mailing) return;
+    mailing = true;
+    try {
+      await sendMail(database(), now(), mailPost(await standIn));
+    } finally {
+      mailing = false;
+    }
   };
   let moving = false;
   const horizon = async () => {
@@ -58,6 +78,7 @@ export function startJobs(): void {
     setInterval(guarded(horizon), HOUR),
     setInterval(guarded(ends), HOUR),
     setInterval(guarded(letters), LETTERS_EVERY),
+    setInterval(guarded(mail), MAIL_EVERY),
     setInterval(guarded(hear), OTHERS_EVERY),
   ];
   for (const job of holder.paramoJobs) job.unref();

@@ -2,6 +2,8 @@ import { createTransport, type Transporter } from 'nodemailer';
 import { letterbox } from '../../../standins/letterbox.ts';
 import { now } from '../clock.ts';
 import { settings } from '../settings.ts';
+import type { Mail } from './mail.ts';
+import { writeMail } from './write-mail.ts';
 
 /** A letter ready to go. `key` makes its Message-ID, so that a receiver knows one that came twice. */
 export interface ReadyLetter {
@@ -24,6 +26,46 @@ export function post(): Post | null {
     holder.paramoPost = transport && postBy(transport);
   }
   return holder.paramoPost;
+}
+
+const mailHolder = globalThis as { paramoMailPost?: MailPost | null };
+
+/** The way mail in people's names goes out: the mail service that is set, else the one at `standIn`; `null` where there is neither. */
+export function mailPost(standIn: string | null): MailPost | null {
+  if (mailHolder.paramoMailPost === undefined) {
+    const url = settings().smtp ?? standIn;
+    mailHolder.paramoMailPost = url ? mailPostBy(createTransport(url)) : null;
+  }
+  return mailHolder.paramoMailPost;
+}
+
+/** Sends a mail in somebody's name; throws where the mail service doesn't take it. */
+export type MailPost = (mail: Mail, messageId: string) => Promise<void>;
+
+/** Mail in people's names over one transport: `multipart/mixed` of the words and the scheduling message, and the same as a file (RFC 6047, 2.4). */
+export function mailPostBy(transport: Pick<Transporter, 'sendMail'>): MailPost {
+  return async (mail, messageId) => {
+    const { subject, text, calendar } = writeMail(mail);
+    const box = ({ name, address }: { name: string | null; address: string }) => ({ name: name ?? '', address });
+    await transport.sendMail({
+      from: box(mail.from),
+      ...(mail.sender ? { sender: box(mail.sender) } : {}),
+      to: box(mail.to),
+      envelope: { from: mail.from.address, to: mail.to.address },
+      subject,
+      text,
+      messageId,
+      ...(mail.inReplyTo ? { inReplyTo: mail.inReplyTo, references: [...mail.refs] } : {}),
+      ...(calendar
+        ? {
+            alternatives: [
+              { contentType: `text/calendar; method=${calendar.method}; charset=utf-8`, content: calendar.text },
+            ],
+            attachments: [{ filename: 'meeting.ics', contentType: 'application/ics', content: calendar.text }],
+          }
+        : {}),
+    });
+  };
 }
 
 /** A post over one transport. */

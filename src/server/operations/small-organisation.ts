@@ -94,5 +94,12 @@ export function houseRulesWith(
   main: Partial<HouseRules>,
   more: Partial<Omit<StoredHouseRules, 'main'>> = {},
 ): StoredHouseRules {
-  return { further: null, startSight: 'busy', linksBy: 'sharers', ...more, main: { ...STARTING_HOUSE_RULES, ...main } };
+  const rest = {
+    further: null,
+    startSight: 'busy',
+    linksBy: 'sharers',
+    warnOutside: true,
+    meetingLinks: false,
+  } as const;
+  return { ...rest, ...more, main: { ...STARTING_HOUSE_RULES, ...main } };
 }

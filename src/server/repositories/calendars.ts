@@ -7,6 +7,8 @@ export interface Calendar extends SharedCollection {
   readonly zone: string;
   readonly indexedFrom: number;
   readonly indexedUntil: number;
+  /** Whether its owner is told of their meeting messages themselves; those with copies are by that. */
+  readonly ownerTold: boolean;
 }
 
 interface Row {
@@ -19,9 +21,10 @@ interface Row {
   suspended: 0 | 1;
   indexed_from: number;
   indexed_until: number;
+  owner_told: 0 | 1;
 }
 
-const SELECT = `SELECT c.id, c.key, c.owner_id, c.name, k.zone, c.main, k.indexed_from, k.indexed_until,
+const SELECT = `SELECT c.id, c.key, c.owner_id, c.name, k.zone, c.main, k.indexed_from, k.indexed_until, k.owner_told,
   EXISTS (SELECT 1 FROM suspension s WHERE s.collection_id = c.id AND s.recorded_until IS NULL) AS suspended
   FROM collection c JOIN calendar k ON k.id = c.id`;
 
@@ -36,6 +39,7 @@ const decode = (row: Row): Calendar => ({
   suspended: row.suspended === 1,
   indexedFrom: row.indexed_from,
   indexedUntil: row.indexed_until,
+  ownerTold: row.owner_told === 1,
 });
 
 export function calendarById(db: Connection, id: number): Calendar | null {
@@ -90,4 +94,9 @@ export function insertCalendar(
 
 export function setIndexed(db: Connection, id: number, from: number, until: number): void {
   db.run('UPDATE calendar SET indexed_from = ?, indexed_until = ? WHERE id = ?', from, until, id);
+}
+
+/** Whether the owner of a calendar is told of their meeting messages. */
+export function setOwnerTold(db: Connection, id: number, told: boolean): void {
+  db.run('UPDATE calendar SET owner_told = ? WHERE id = ?', Number(told), id);
 }

@@ -12,6 +12,10 @@ export interface StoredHouseRules {
   /** What everyone inside gets of a calendar that is new. */
   readonly startSight: Sight;
   readonly linksBy: LinksBy;
+  /** That those outside are named once before a meeting first leaves the house. */
+  readonly warnOutside: boolean;
+  /** That a meeting which others are asked to gets an address to join it at by itself. */
+  readonly meetingLinks: boolean;
 }
 
 interface Row {
@@ -27,6 +31,8 @@ interface Row {
   further_link_sight: Sight | null;
   start_sight: Sight;
   links_by: LinksBy;
+  warn_outside: 0 | 1;
+  meeting_links: 0 | 1;
 }
 
 function decode(row: Row | undefined): StoredHouseRules | null {
@@ -48,7 +54,14 @@ function decode(row: Row | undefined): StoredHouseRules | null {
           outsideExtras: row.further_outside_extras === 1,
           linkSight: row.further_link_sight ?? main.linkSight,
         };
-  return { main, further, startSight: row.start_sight, linksBy: row.links_by };
+  return {
+    main,
+    further,
+    startSight: row.start_sight,
+    linksBy: row.links_by,
+    warnOutside: row.warn_outside === 1,
+    meetingLinks: row.meeting_links === 1,
+  };
 }
 
 /** The house rules in force; `null` where none was ever set. */
@@ -75,7 +88,8 @@ export function recordHouseRules(db: Connection, rules: StoredHouseRules, at: nu
   db.run(
     `INSERT INTO house_rules (everyone_sight, outside_sight, outside_reach, outside_extras, link_sight,
        further_everyone_sight, further_outside_sight, further_outside_reach, further_outside_extras, further_link_sight,
-       start_sight, links_by, recorded_from, recorded_by) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+       start_sight, links_by, warn_outside, meeting_links, recorded_from, recorded_by)
+     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
     main.everyoneSight,
     main.outsideSight,
     main.outsideReach,
@@ -88,6 +102,8 @@ export function recordHouseRules(db: Connection, rules: StoredHouseRules, at: nu
     further?.linkSight ?? null,
     rules.startSight,
     rules.linksBy,
+    Number(rules.warnOutside),
+    Number(rules.meetingLinks),
     at,
     by,
   );

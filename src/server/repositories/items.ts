@@ -39,6 +39,19 @@ export function replacementsOf(db: Connection, seriesId: number): StoredItem[] {
     .map((row) => decode(db, row));
 }
 
+/** Invitations of a calendar that wait for an answer and aren't over at an instant, the soonest first: at most `most`. */
+export function unansweredIn(db: Connection, calendarId: number, now: number, most: number): StoredItem[] {
+  return db
+    .all<ItemRow>(
+      `SELECT * FROM item WHERE calendar_id = ? AND owner_answer = 'needs-action' AND owner_invited = 1
+         AND removed_at IS NULL AND cancelled = 0 AND (finish > ? OR rule IS NOT NULL) ORDER BY start LIMIT ?`,
+      calendarId,
+      now,
+      most,
+    )
+    .map((row) => decode(db, row));
+}
+
 /** Every item of a calendar, series first. */
 export function allItems(db: Connection, calendarId: number): StoredItem[] {
   return db

@@ -19,6 +19,10 @@ export interface Person {
   readonly inside: boolean;
   /** A role account stands for a desk that several people answer at. */
   readonly kind: 'person' | 'role';
+  /** A room or a thing: its calendar answers for itself. */
+  readonly resource: 'room' | 'thing' | null;
+  /** How many a room holds. */
+  readonly size: number | null;
   /** When they left the organisation, epoch milliseconds. */
   readonly leftAt: number | null;
 }
@@ -31,7 +35,7 @@ interface Row extends Omit<Person, 'weekFirst' | 'dateOrder' | 'administrator' |
   readonly inside: 0 | 1;
 }
 
-const COLUMNS = `id, key, handle, account, name, address, role, site, zone, colour, hours, week_first, date_order, administrator, inside, kind, left_at`;
+const COLUMNS = `id, key, handle, account, name, address, role, site, zone, colour, hours, week_first, date_order, administrator, inside, kind, resource, size, left_at`;
 
 function decode({ week_first, date_order, administrator, inside, left_at, ...row }: Row): Person {
   return {
@@ -62,10 +66,12 @@ export function allPeople(db: Connection): Person[] {
 /** What deciding for somebody needs to know of them. */
 export type Reader = Pick<Person, 'id' | 'name' | 'address' | 'inside'>;
 
-/** Everyone in the directory, as far as deciding for each of them needs it: there may be thousands. */
+/** Every person in the directory, rooms and things aside, as far as deciding for each of them needs it: there may be thousands. */
 export function readersInside(db: Connection): Reader[] {
   return db
-    .arrays<[number, string, string]>('SELECT id, name, address FROM person WHERE inside = 1 ORDER BY name')
+    .arrays<[number, string, string]>(
+      'SELECT id, name, address FROM person WHERE inside = 1 AND resource IS NULL ORDER BY name',
+    )
     .map(([id, name, address]) => ({ id, name, address, inside: true }));
 }
 
@@ -86,18 +92,24 @@ export type DirectoryLine = readonly [
   calendar: number | null,
   suspended: 0 | 1,
   kind: Person['kind'],
+  resource: Person['resource'],
+  size: number | null,
 ];
 
 /** The directory, by name: only what a list of it shows, as arrays, since there may be thousands. */
 export function directoryLines(db: Connection): DirectoryLine[] {
   return db.arrays<DirectoryLine>(
     `SELECT p.id, p.handle, p.name, p.address, p.role, p.site, p.colour, c.id, c.id IN
-       (SELECT collection_id FROM suspension WHERE recorded_until IS NULL), p.kind
+       (SELECT collection_id FROM suspension WHERE recorded_until IS NULL), p.kind, p.resource, p.size
      FROM person p LEFT JOIN collection c ON c.owner_id = p.id AND c.main = 1 WHERE p.inside = 1 ORDER BY p.name`,
   );
 }
 
-export function insertPerson(db: Connection, person: Omit<Person, 'id' | 'leftAt' | 'dateOrder'>, at: number): number {
+export function insertPerson(
+  db: Connection,
+  person: Omit<Person, 'id' | 'leftAt' | 'dateOrder' | 'resource' | 'size'>,
+  at: number,
+): number {
   return db.run(
     `INSERT INTO person (key, handle, account, name, address, role, site, zone, colour, hours, week_first, administrator,
        inside, kind, created_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
@@ -154,4 +166,9 @@ export function savePreferences(
   const { zone, hours, weekFirst, dateOrder } = p;
   const set = 'UPDATE person SET zone = ?, hours = ?, week_first = ?, date_order = ? WHERE id = ?';
   db.run(set, zone, hours, weekFirst, dateOrder, id);
+}
+
+/** Says of somebody in the directory that they are a room or a thing, and how many it holds. */
+export function saveResource(db: Connection, id: number, resource: Person['resource'], size: number | null): void {
+  db.run('UPDATE person SET resource = ?, size = ? WHERE id = ?', resource, size, id);
 }

@@ -7,7 +7,7 @@ export interface Suggestion {
   readonly collectionId: number;
   readonly personId: number;
   readonly at: number;
-  readonly kind: 'add' | 'change' | 'remove';
+  readonly kind: 'add' | 'change' | 'remove' | 'answer';
   readonly itemId: number | null;
   readonly happening: number | null;
   readonly version: number | null;

@@ -8,6 +8,8 @@ import type { TimeStyle } from './times.ts';
 export interface Toast {
   readonly text: string;
   readonly undo?: () => void;
+  /** What that press is called, where it is more than undoing. */
+  readonly undoWord?: string;
 }
 
 export interface FrameState {

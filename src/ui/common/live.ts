@@ -47,6 +47,8 @@ export function useLive(me: string): LiveState {
       } else if (note.kind === 'told') {
         void askAgain(client, { queryKey: ['suggestions'] });
         void askAgain(client, { queryKey: ['notices'] });
+        void askAgain(client, { queryKey: ['messages'] });
+        void askAgain(client, { queryKey: ['meeting'] });
         void askAgain(client, { queryKey: ['frame'] });
       } else if (note.kind === 'access') {
         // Nothing fetched under the old access stays: what isn't on the screen goes now, what is on it with the answer.

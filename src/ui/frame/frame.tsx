@@ -141,7 +141,7 @@ export function Frame(props: { initial: FrameAnswer; who: string; children: Reac
                   setToast(null);
                 }}
               >
-                {t('board.undo')}
+                {toast.undoWord ?? t('board.undo')}
               </Button>
             ) : undefined
           }
@@ -175,7 +175,9 @@ function Switch({ p, me, current, section }: { p: Principal; me: string; current
         <Token name={p.name} colour={p.colour} />
         <span>
           <span className={frameCss.name}>{p.own ? t('myself') : p.name}</span>
-          <span className={frameCss.sub}>{p.own ? me : p.role}</span>
+          <span className={frameCss.sub}>
+            {p.needs > 0 ? <b className={frameCss.needs}>{t('needs', { count: p.needs })}</b> : p.own ? me : p.role}
+          </span>
         </span>
       </Link>
       {current && (

@@ -14,6 +14,7 @@ import pageCss from '../common/page.module.css';
 import { said } from '../common/refusal.ts';
 import { clock, dayMonth, whenText, zonePlace } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
+import { MeetingCard } from '../meetings/meeting-card.tsx';
 import { PanelHead } from './panel-head.tsx';
 import { useRepeatWords } from './repeat-kinds.ts';
 import { VisibilityChoice } from './visibility-choice.tsx';
@@ -25,7 +26,7 @@ export function Details(props: {
   head: BoardHead;
   onClose: () => void;
   onEdit: (item: ItemWire) => void;
-  onRemove: (scope: 'one' | 'all') => void;
+  onRemove: (scope: 'one' | 'later' | 'all') => void;
   onVisibility: (visibility: Visibility, scope: 'one' | 'all') => void;
   onForwardRemoval: () => void;
 }) {
@@ -47,6 +48,8 @@ export function Details(props: {
   const series = item.asSet?.series === true;
   const open = item.title !== undefined;
   const repeatWords = useRepeatWords();
+  // Who is asked stands with what may be done about it, for whoever runs the meeting.
+  const runs = item.may?.change === true && item.organiser?.name === name && !item.mayAnswer && !head.as;
   return (
     <aside className={boardsCss.panel} aria-label={t('panel.in', { name: firstName(name) })}>
       <PanelHead head={head} onClose={onClose} />
@@ -57,10 +60,10 @@ export function Details(props: {
           <OtherZone item={item} calendarZone={head.calendar.zone} />
         </Fact>
         {item.place && <Fact name={t('panel.where')}>{item.place}</Fact>}
-        {item.organiser && item.attendees && item.attendees.length > 0 && (
+        {item.organiser && item.attendees && item.attendees.length > 0 && !runs && (
           <Fact name={t('panel.organiser')}>{item.organiser.name ?? item.organiser.address}</Fact>
         )}
-        {item.attendees && item.attendees.length > 0 && (
+        {item.attendees && item.attendees.length > 0 && !runs && (
           <Fact name={t('panel.with')}>
             {item.attendees.map((a) => (
               <span key={a.address} style={{ display: 'block' }}>
@@ -92,6 +95,7 @@ export function Details(props: {
         )}
         {item.notes && <Fact name={t('panel.notes')}>{item.notes}</Fact>}
       </dl>
+      {!head.as && <MeetingCard item={item} head={head} />}
       {waits && (
         <p className="small soft" role="status">
           {t('panel.atItem')}
@@ -148,15 +152,56 @@ export function Details(props: {
               {series ? t('panel.removeOne') : t('panel.remove')}
             </Button>
           )}
+          {item.may?.remove && series && item.repeats && !item.mayAnswer && (
+            <Button variant="outlined" onClick={() => onRemove('later')}>
+              {t('panel.removeLater')}
+            </Button>
+          )}
           {item.may?.remove && series && item.repeats && (
             <Button variant="outlined" onClick={() => onRemove('all')}>
               {t('panel.removeAll')}
             </Button>
           )}
         </div>
+        {item.maySuggest && item.attendees && item.organiser && item.organiser.name !== name && (
+          <ForwardAnswer item={item} head={head} onDone={onForwardRemoval} />
+        )}
         {item.maySuggest && <ForwardRemoval item={item} head={head} onDone={onForwardRemoval} />}
       </div>
     </aside>
+  );
+}
+
+/** Puts an answer to an invitation forward: three presses, each with its own word. */
+function ForwardAnswer({ item, head, onDone }: { item: ItemWire; head: BoardHead; onDone: () => void }) {
+  const t = useTranslations();
+  const [busy, setBusy] = useState(false);
+  const [refused, setRefused] = useState<string | null>(null);
+  const send = async (answer: 'accepted' | 'tentative' | 'declined') => {
+    setBusy(true);
+    setRefused(null);
+    try {
+      const params = { calendar: head.calendar.key };
+      await call('putForward', { params, body: { kind: 'answer', item: item.id, answer } });
+      onDone();
+    } catch (error) {
+      setRefused(said(error, t('common.unreachable')).sentence);
+    } finally {
+      setBusy(false);
+    }
+  };
+  return (
+    <div style={{ display: 'grid', gap: 4, marginTop: 8 }} role="group" aria-label={t('panel.forwardAnswer')}>
+      <p className="small soft">{t('panel.forwardAnswer')}</p>
+      {refused && <p className="wrong">{refused}</p>}
+      <div className="row">
+        {(['accepted', 'tentative', 'declined'] as const).map((answer) => (
+          <Button key={answer} variant="outlined" loading={busy} onClick={() => void send(answer)}>
+            {t(`meetings.answer.${answer}`)}
+          </Button>
+        ))}
+      </div>
+    </div>
   );
 }
 

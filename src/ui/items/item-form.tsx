@@ -19,12 +19,14 @@ import { readTime } from '../common/read-time.ts';
 import { said } from '../common/refusal.ts';
 import { firstName } from '../common/token.tsx';
 import { ZoneField } from '../common/zone-field.tsx';
+import { PeopleField } from '../meetings/people-field.tsx';
 import { wrongIn } from './item-checks.ts';
 import { Conflict } from './item-conflict.tsx';
 import itemFormCss from './item-form.module.css';
 import { itemInputs } from './item-inputs.tsx';
+import { useItemPeople } from './item-people.ts';
 import { sendChange, sendForward, sendNew } from './item-sending.ts';
-import { type Draft, FIELD, isForward, type KeptForm, TEXTS, type Values, valuesOf } from './item-values.ts';
+import { type Draft, FIELD, isForward, type KeptForm, TEXTS, type Values, valuesOf, whenOf } from './item-values.ts';
 import { PanelHead } from './panel-head.tsx';
 import { SaveRow } from './save-row.tsx';
 
@@ -63,6 +65,8 @@ export function ItemForm(props: {
   const [lastDay, from, to, kind] = watch(['lastDay', 'from', 'to', 'kind']);
   // What looks sensitive where many read titles is caught while it is typed.
   const [title, notes] = watch(['title', 'notes']);
+  const folk = useItemPeople(draft, head, forward, kept?.people ?? null);
+  const [warned, setWarned] = useState(false);
   const open = visibility === 'follow' || visibility === 'open';
   const topic = head.widelyRead && open ? topicOf(`${title} ${notes}`) : null;
   const owner = firstName(head.owner.name);
@@ -78,7 +82,7 @@ export function ItemForm(props: {
   const over = useKeepOnLeaving(keptNow());
   function keptNow(): KeptDraft | null {
     const touched = Object.keys(dirtyFields) as (keyof Values)[];
-    if ((!isDirty || touched.length === 0) && why === '') return null;
+    if ((!isDirty || touched.length === 0) && why === '' && !folk.touched) return null;
     const names = draft.kind === 'new' ? (Object.keys(typed) as (keyof Values)[]) : touched;
     const data: KeptForm = {
       item: draft.kind === 'change' ? draft.item.id : null,
@@ -86,6 +90,7 @@ export function ItemForm(props: {
       end: draft.kind === 'new' ? draft.end : 0,
       values: Object.fromEntries(names.map((name) => [name, typed[name]])),
       why,
+      people: folk.touched ? folk.people : null,
     };
     const to = new URLSearchParams(search);
     to.delete('new');
@@ -131,18 +136,33 @@ export function ItemForm(props: {
   const send = async (v: Values, version?: number): Promise<void> => {
     setRefused(null);
     if (!checkHere(v)) return;
+    // What leaves the house for the first time is named once before it does.
+    if (sends?.leavesHouse && !warned) {
+      setWarned(true);
+      return;
+    }
     const touched = new Set(Object.keys(dirtyFields) as (keyof Values)[]);
     try {
       if (forward) {
-        await sendForward(head.calendar.key, draft.kind === 'new' ? null : draft.item.id, v, touched, why);
+        await sendForward(
+          head.calendar.key,
+          draft.kind === 'new' ? null : draft.item.id,
+          v,
+          touched,
+          why,
+          folk.touched ? folk.people : null,
+        );
         over();
         onPutForward();
       } else {
         const seen = version ?? base?.version ?? base?.asSet?.version ?? 0;
         const answer =
           draft.kind === 'new'
-            ? await sendNew(head.calendar.key, v)
-            : await sendChange(base?.id ?? '', seen, series ? v.scope : 'one', v, touched);
+            ? await sendNew(head.calendar.key, v, folk.people)
+            : await sendChange(base?.id ?? '', seen, series ? v.scope : 'one', v, touched, {
+                list: folk.touched ? folk.people : null,
+                tellAll: folk.tellAll,
+              });
         over();
         onSaved(answer);
       }
@@ -170,7 +190,16 @@ export function ItemForm(props: {
         shouldDirty: true,
       });
   };
+  const sends = folk.sends((formState.defaultValues ?? typed) as Values, typed);
   const { helper, input, choice, dateInput, timeInput } = itemInputs(form, keepLength);
+  const typedWhen =
+    readTime(from) === from && readTime(to) === to && from < to && !allDay
+      ? whenOf(typed)
+      : allDay && day && lastDay
+        ? whenOf(typed)
+        : null;
+  // What others call is read here, and typed over nowhere.
+  const own = folk.theirs === null ? {} : { disabled: true };
   const kinds = ['none', 'DAILY', 'WEEKDAYS', 'WEEKLY', 'FORTNIGHT', 'MONTHLY', 'YEARLY'] as const;
   const heading = forward
     ? t(draft.kind === 'new' ? 'form.forwardNew' : 'form.forwardChange')
@@ -206,6 +235,7 @@ export function ItemForm(props: {
       )}
       <form onSubmit={handleSubmit((v) => send(v))} noValidate>
         {input('title', t('form.title'), {
+          ...own,
           autoFocus: true,
           slotProps: { inputLabel: { shrink: true }, htmlInput: { maxLength: LIMITS.title } },
         })}
@@ -237,7 +267,28 @@ export function ItemForm(props: {
             {!allDay && readTime(from) === from && readTime(to) === to && from < to ? spanText(from, to) : ''}
           </span>
         </div>
-        {has('place') && input('place', t('form.place'))}
+        {has('place') && input('place', t('form.place'), own)}
+        {folk.theirs === null && (!forward || draft.kind === 'new' || draft.item.attendees !== undefined) && (
+          <PeopleField
+            calendar={head.calendar.key}
+            owner={folk.owner}
+            people={folk.people}
+            when={typedWhen}
+            item={base?.id ?? null}
+            disabled={gone}
+            onChange={folk.setPeople}
+          />
+        )}
+        {folk.meeting?.state === 'sent' && folk.theirs === null && (
+          <FormControlLabel
+            control={
+              <Checkbox size="small" checked={folk.tellAll} onChange={(e) => folk.setTellAll(e.target.checked)} />
+            }
+            label={t('form.tellAll')}
+            slotProps={{ typography: { variant: 'body1' } }}
+          />
+        )}
+        {folk.theirs !== null && <Alert severity="info">{t('form.theirs', { name: folk.theirs })}</Alert>}
         {(!forward || draft.kind === 'new') &&
           choice(
             'visibility',
@@ -309,8 +360,8 @@ export function ItemForm(props: {
                 )}
               />
             )}
-            {input('link', t('form.link'))}
-            {input('notes', t('form.notes'), { multiline: true, minRows: 2, maxRows: 8 })}
+            {input('link', t('form.link'), own)}
+            {input('notes', t('form.notes'), { ...own, multiline: true, minRows: 2, maxRows: 8 })}
             {!forward &&
               choice(
                 'importance',
@@ -333,6 +384,7 @@ export function ItemForm(props: {
             render={({ field }) => (
               <TextField select label={t('form.scope')} {...field} slotProps={{ inputLabel: { shrink: true } }}>
                 <MenuItem value="one">{t('form.one')}</MenuItem>
+                <MenuItem value="later">{t('form.later')}</MenuItem>
                 <MenuItem value="all">{t('form.all')}</MenuItem>
               </TextField>
             )}
@@ -362,7 +414,9 @@ export function ItemForm(props: {
           head={head}
           forward={forward}
           busy={isSubmitting}
-          typed={isDirty}
+          typed={isDirty || folk.touched}
+          sends={sends}
+          warned={warned}
           onLeave={() => {
             over();
             onClose();

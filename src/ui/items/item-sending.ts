@@ -1,5 +1,6 @@
 import { call } from '@/contract/call.ts';
 import type { WrittenAnswer } from '@/contract/items.ts';
+import type { Asked } from '../meetings/heard.ts';
 import { TEXTS, TIMES, type Values, whenOf } from './item-values.ts';
 import { ruleFor } from './repeat-kinds.ts';
 
@@ -32,19 +33,27 @@ function touchedOf(v: Values, touched: Touched) {
   return { fields, when: [...touched].some((name) => TIMES.has(name)) ? { when: whenOf(v) } : {} };
 }
 
-export const sendNew = (calendar: string, v: Values): Promise<WrittenAnswer> =>
+const asked = (people: readonly Asked[]) => people.map(({ address, name, role }) => ({ address, name, role }));
+
+export const sendNew = (calendar: string, v: Values, people: readonly Asked[]): Promise<WrittenAnswer> =>
   call('createItem', {
     params: { calendar },
-    body: { ...fresh(v), importance: v.importance, briefing: text(v.briefing) },
+    body: {
+      ...fresh(v),
+      importance: v.importance,
+      briefing: text(v.briefing),
+      ...(people.length > 0 ? { people: asked(people) } : {}),
+    },
   });
 
 /** Changes an item that was seen at a version; of a series one happening or all. */
 export function sendChange(
   item: string,
   version: number,
-  scope: 'one' | 'all',
+  scope: Values['scope'],
   v: Values,
   touched: Touched,
+  people: { readonly list: readonly Asked[] | null; readonly tellAll: boolean },
 ): Promise<WrittenAnswer> {
   const { fields, when } = touchedOf(v, touched);
   const repeats = touched.has('repeat') || touched.has('repeatUntil');
@@ -54,6 +63,8 @@ export function sendChange(
       version,
       scope,
       ...when,
+      ...(people.list ? { people: asked(people.list) } : {}),
+      ...(people.tellAll ? { tellAll: true } : {}),
       ...(repeats && v.repeat !== 'kept' ? { repeat: { rule: ruleFor(v.repeat, v.repeatUntil) } } : {}),
       fields,
     },
@@ -61,9 +72,20 @@ export function sendChange(
 }
 
 /** Puts something new, or a change of an item, forward for a yes. */
-export function sendForward(calendar: string, item: string | null, v: Values, touched: Touched, why: string) {
+export function sendForward(
+  calendar: string,
+  item: string | null,
+  v: Values,
+  touched: Touched,
+  why: string,
+  people: readonly Asked[] | null,
+) {
   const params = { calendar };
-  if (item === null) return call('putForward', { params, body: { kind: 'add', item: fresh(v), why } });
+  const who = people ? { people: asked(people) } : {};
+  if (item === null) return call('putForward', { params, body: { kind: 'add', item: { ...fresh(v), ...who }, why } });
   const { fields, when } = touchedOf(v, touched);
-  return call('putForward', { params, body: { kind: 'change', item, ...when, fields, why } });
+  return call('putForward', {
+    params,
+    body: { kind: 'change', item, ...when, ...who, scope: v.scope === 'all' ? 'all' : 'one', fields, why },
+  });
 }

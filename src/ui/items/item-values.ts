@@ -2,6 +2,7 @@ import type { BoardHead, ItemWire } from '@/contract/items.ts';
 import type { IMPORTANCES, KINDS, STATUSES, VISIBILITIES } from '@/core/calendar/index.ts';
 import { dateText, parseDate, parseInstant, toWall, wallText } from '@/core/time/index.ts';
 import { DAY } from '../common/times.ts';
+import type { Asked } from '../meetings/heard.ts';
 import { type RepeatKind, repeatKind } from './repeat-kinds.ts';
 
 /** What the fields of the form hold, as they are typed. */
@@ -23,7 +24,7 @@ export interface Values {
   repeat: RepeatKind;
   repeatUntil: string;
   briefing: string;
-  scope: 'one' | 'all';
+  scope: 'one' | 'later' | 'all';
 }
 
 /** What a draft begins from: a time on the board, or an item that is being changed. */
@@ -38,6 +39,7 @@ export interface KeptForm {
   readonly end: number;
   readonly values: Partial<Values>;
   readonly why: string;
+  readonly people: readonly Asked[] | null;
 }
 
 /** Under which key a form's draft is kept: a change by its item, something new by when it was begun. */

@@ -11,6 +11,7 @@ import { useFrame } from '../common/frame-context.tsx';
 import { said } from '../common/refusal.ts';
 import { clock, dayName } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
+import { useLeaving } from '../meetings/waiting.tsx';
 
 type Span = { readonly start: string; readonly end: string };
 
@@ -27,6 +28,7 @@ export function useItemWrites(
 ) {
   const t = useTranslations();
   const { style, toast } = useFrame();
+  const leaving = useLeaving();
   const client = useQueryClient();
   const [moving, setMoving] = useState<ReadonlyMap<string, Span>>(new Map());
   const last = useRef<Promise<unknown>>(Promise.resolve());
@@ -52,7 +54,9 @@ export function useItemWrites(
       toast({ text: t('board.undone') });
     });
   const wrote = (answer: WrittenAnswer, text: string) => {
-    toast({ text, undo: takeBack(answer.undo) });
+    if (answer.sending) leaving(answer.sending, head?.owner.name ?? '', head?.own === true);
+    else toast({ text, undo: takeBack(answer.undo) });
+    void client.invalidateQueries({ queryKey: ['meeting'] });
     void refresh();
   };
   /** Shows what a write answered before the next reading comes. */
@@ -112,7 +116,7 @@ export function useItemWrites(
           : t('board.saved', { name: owner });
       wrote(answer, words);
     });
-  const remove = (item: ItemWire, scope: 'one' | 'all') =>
+  const remove = (item: ItemWire, scope: 'one' | 'later' | 'all') =>
     inTurn(async () => {
       const now = latest(item);
       const answer = await call('removeItem', {

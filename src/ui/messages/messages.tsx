@@ -15,11 +15,12 @@ import { audienceParam } from '../sharing/audience-param.ts';
 import { useSentence } from '../sharing/sentence.tsx';
 import { Wishes } from '../sharing/wishes.tsx';
 import { Suggestions } from '../suggestions/suggestions.tsx';
+import { Threads } from './threads.tsx';
 
 /** What one was told of one's access to others' calendars, and what soon ends. Looking at it is reading it. */
-export function Messages() {
+export function Messages({ who }: { who: string }) {
   const t = useTranslations();
-  const { frame } = useFrame();
+  const { frame, principal } = useFrame();
   const client = useQueryClient();
   const query = useQuery({ queryKey: ['notices'], queryFn: () => call('listNotices', {}) });
   const forward = useQuery({ queryKey: ['suggestions'], queryFn: () => call('listSuggestions', {}) });
@@ -30,6 +31,7 @@ export function Messages() {
     forward.data?.waiting,
     forward.data?.own,
   ].every((list) => list?.length === 0);
+  const told = [query.data?.notices, query.data?.ending, query.data?.wishes].some((list) => (list?.length ?? 0) > 0);
   const unread = query.data?.notices.some((n) => n.unread) === true;
   useEffect(() => {
     if (!unread) return;
@@ -37,12 +39,17 @@ export function Messages() {
       .then(() => client.invalidateQueries({ queryKey: ['frame'] }))
       .catch(() => {});
   }, [unread, client]);
+  const whose = principal && !principal.own ? principal : null;
   return (
-    <div className={pageCss.page} style={{ maxWidth: 820 }}>
-      <h1 style={{ marginBottom: 12 }}>{t('messages.title')}</h1>
+    <div className={pageCss.page} style={{ maxWidth: 920 }}>
+      <h1 style={{ marginBottom: 4 }}>
+        {whose ? t('messages.titleOf', { name: firstName(whose.name) }) : t('messages.title')}
+      </h1>
+      {forward.data && <Suggestions list={forward.data} />}
+      {who && frame.me.inside && <Threads key={who} who={who} />}
+      {told && <h2 style={{ margin: '20px 0 8px' }}>{t('messages.toldTitle')}</h2>}
       <Asked query={query} />
       {!query.isPending && <Asked query={forward} />}
-      {forward.data && <Suggestions list={forward.data} />}
       {query.data && query.data.wishes.length > 0 && <Wishes wishes={query.data.wishes} />}
       {query.data && (
         <>
@@ -50,7 +57,7 @@ export function Messages() {
           <Ending ending={query.data.ending.filter((e) => !e.over)} me={frame.me.handle} over={false} />
         </>
       )}
-      {nothing && <p className="soft">{t('messages.none')}</p>}
+      {nothing && !frame.me.inside && <p className="soft">{t('messages.none')}</p>}
       {query.data?.notices.map((n) => (
         <NoticeCard key={n.key} notice={n} me={frame.me.handle} />
       ))}

@@ -107,6 +107,24 @@ export function HouseRules() {
                 onChange={(linksBy) => setChosen({ ...rules, linksBy })}
               />
             </section>
+            <section aria-labelledby="rules-meetings">
+              <h2 id="rules-meetings">{t('houseRules.meetingsHead')}</h2>
+              {(['warnOutside', 'meetingLinks'] as const).map((rule) => (
+                <Choice
+                  key={rule}
+                  id={rule}
+                  label={t(`houseRules.${rule}`)}
+                  help={t(`houseRules.${rule}Help`)}
+                  options={[
+                    ['no', t('houseRules.meetingsNo')],
+                    ['yes', t('houseRules.meetingsYes')],
+                  ]}
+                  value={rules[rule] ? 'yes' : 'no'}
+                  disabled={!mayChange}
+                  onChange={(v) => setChosen({ ...rules, [rule]: v === 'yes' })}
+                />
+              ))}
+            </section>
           </div>
         </div>
       )}

@@ -234,6 +234,7 @@ function strangersFrame(zone: string, now: () => number): FrameState {
       },
       principals: [],
       demo: false,
+      warnOutside: false,
       unread: 0,
       now: '',
     },

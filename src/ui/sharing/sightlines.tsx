@@ -23,6 +23,7 @@ import { MoreMenu } from './more-menu.tsx';
 import { type Picked, Picker } from './picker.tsx';
 import { Several } from './several.tsx';
 import sightlinesCss from './sightlines.module.css';
+import { Told } from './told.tsx';
 import type { Undo } from './undo-grant.ts';
 import { WhoList } from './who-list.tsx';
 
@@ -235,6 +236,9 @@ export function Sightlines({ calendar }: { calendar: string }) {
             }}
             onClose={() => setPicking(null)}
           />
+        )}
+        {!several && !lines.asAdministrator && (
+          <Told calendar={calendar} lines={lines} onSaved={(text) => saved(text)} />
         )}
         <WhoList
           rows={rows}

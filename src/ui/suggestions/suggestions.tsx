@@ -83,7 +83,7 @@ function useAnswer(s: SuggestionWire) {
   return { answer, busy, refused };
 }
 
-const HEAD = { add: 'forwardAdd', change: 'forwardChange', remove: 'forwardRemove' } as const;
+const HEAD = { add: 'forwardAdd', change: 'forwardChange', remove: 'forwardRemove', answer: 'forwardAnswer' } as const;
 
 function Waiting({ suggestion: s }: { suggestion: SuggestionWire }) {
   const t = useTranslations('messages');
@@ -95,7 +95,13 @@ function Waiting({ suggestion: s }: { suggestion: SuggestionWire }) {
   const owner = firstName(s.owner.name);
   const words = { who: s.who, owner };
   const yes =
-    s.kind === 'remove' ? t('forwardSayYesRemove') : mine ? t('forwardSayYesMine') : t('forwardSayYes', { owner });
+    s.kind === 'answer'
+      ? t('forwardSayYesAnswer')
+      : s.kind === 'remove'
+        ? t('forwardSayYesRemove')
+        : mine
+          ? t('forwardSayYesMine')
+          : t('forwardSayYes', { owner });
   const overlaps = s.overlaps.map((title) => title ?? t('forwardSomething')).join(', ');
   return (
     <article
@@ -223,6 +229,15 @@ function Compared({ suggestion: s }: { suggestion: SuggestionWire }) {
           </p>
         )}
         {it.link && <p className="small soft">{it.link}</p>}
+        {wanted.answer && (
+          <Line
+            name="answer"
+            was={null}
+            wanted={`${t(`meetings.gave.${wanted.answer}`)}${wanted.comment ? ` “${wanted.comment}”` : ''}`}
+          />
+        )}
+        <People wanted={wanted} />
+        {wanted.all && <p className="small soft">{t('messages.forwardAll')}</p>}
       </div>
     );
   }
@@ -239,11 +254,19 @@ function Compared({ suggestion: s }: { suggestion: SuggestionWire }) {
       {wanted.when && (
         <Line name="when" was={waits && now ? whenText(now, style) : null} wanted={whenText(wanted.when, style)} />
       )}
+      <People wanted={wanted} />
+      {wanted.all && <p className="small soft">{t('messages.forwardAll')}</p>}
       {fields.map((name) => (
         <Line key={name} name={name} was={waits ? (now?.[name] ?? null) : null} wanted={wanted[name] ?? null} />
       ))}
     </div>
   );
+}
+
+/** Whom a meeting would ask. */
+function People({ wanted }: { wanted: SuggestionWire['wanted'] }) {
+  if (!wanted.people) return null;
+  return <Line name="people" was={null} wanted={wanted.people.map((p) => p.name ?? p.address).join(', ')} />;
 }
 
 function Line({ name, was, wanted }: { name: string; was: string | null; wanted: string | null }) {

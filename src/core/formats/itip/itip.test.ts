@@ -274,7 +274,7 @@ describe('what comes from elsewhere', () => {
       lines('METHOD:CANCEL', 'BEGIN:VEVENT', 'UID:x', 'DTSTAMP:20270301T090000Z', 'END:VEVENT'),
     ],
   ])('%s is counted as unread, and nothing is made of it', (_, t) => {
-    expect(read(t)).toEqual({ kind: 'messages', messages: [], unread: 1 });
+    expect(read(t)).toEqual({ kind: 'messages', messages: [], unread: 1, zones: [] });
   });
 
   test('a happening whose time is another stands beside its series', () => {

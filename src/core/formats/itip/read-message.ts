@@ -6,6 +6,7 @@ import { type Block, cutIntoBlocks } from '../ical/lines.ts';
 import { insideOf, type Property, plainText, propertyOf } from '../ical/property.ts';
 import { readCalendar } from '../ical/read.ts';
 import type { ReadItem, ReadOptions } from '../ical/read-item.ts';
+import type { FileZone } from '../ical/zones.ts';
 
 const METHODS = ['REQUEST', 'PUBLISH', 'ADD', 'CANCEL', 'REPLY', 'COUNTER', 'DECLINECOUNTER', 'REFRESH'] as const;
 /** Components of one message that are read; a mail that has more is no invitation. */
@@ -16,7 +17,13 @@ export type ReadMessage = Message & { readonly recurrenceZone: string };
 
 /** What a text turned out to be. `unread` counts parts that say nothing an organiser or somebody asked could be told. */
 export type ReadMessages =
-  | { readonly kind: 'messages'; readonly messages: readonly ReadMessage[]; readonly unread: number }
+  | {
+      readonly kind: 'messages';
+      readonly messages: readonly ReadMessage[];
+      readonly unread: number;
+      /** Zones that the text defined itself and no named one stands for. */
+      readonly zones: readonly FileZone[];
+    }
   | { readonly kind: 'notAMessage' };
 
 /**
@@ -41,7 +48,8 @@ export function readMessage(
   const items = read.kind === 'read' ? read.items : [];
   const events = cut.blocks.filter((b) => b.name === 'VEVENT');
   const messages = events.flatMap((block) => oneMessage(block, method, items, sender, to, options.zone) ?? []);
-  return { kind: 'messages', messages, unread: events.length - messages.length };
+  const zones = read.kind === 'read' ? read.zones : [];
+  return { kind: 'messages', messages, unread: events.length - messages.length, zones };
 }
 
 function oneMessage(
@@ -87,7 +95,8 @@ function oneMessage(
         const party = partyOf(p);
         return party ? [{ ...party, role: roleOf(p), kind: kindOf(p), answer: answerOf(p) }] : [];
       });
-      return { ...byOrganiser, method, time: timeOf(item), matter, invited };
+      const mark = item.visibility === 'private' ? { private: true as const } : {};
+      return { ...byOrganiser, method, time: timeOf(item), matter, invited, ...mark };
     }
     case 'CANCEL':
       return { ...byOrganiser, method };

@@ -56,6 +56,8 @@ const STARTING: StoredHouseRules = {
   further: null,
   startSight: 'busy',
   linksBy: 'sharers',
+  warnOutside: true,
+  meetingLinks: false,
 };
 
 /** All the house rules in force, or, with `at`, those that were in force at that instant. */

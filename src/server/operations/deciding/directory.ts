@@ -1,6 +1,6 @@
 import type { Party } from '@/core/calendar/index.ts';
 import type { Connection } from '../../db/index.ts';
-import { type Person, personById } from '../../repositories/people.ts';
+import { type Person, personByAddress, personById } from '../../repositories/people.ts';
 import { zoneByName } from '../../repositories/zone-definitions.ts';
 
 /** Names of people by row number, looked up once a request. */
@@ -20,6 +20,11 @@ export class Directory {
 
   name(id: number): string {
     return this.person(id)?.name ?? '';
+  }
+
+  /** What somebody at an address is called; the address itself where nobody here is. */
+  byAddress(address: string): string {
+    return personByAddress(this.db, address.toLowerCase())?.name ?? address;
   }
 
   /** A zone as screens can show it: a named one stays, one that a file defined itself is shown as the named one nearest to it. */

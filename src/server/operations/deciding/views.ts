@@ -159,6 +159,7 @@ function arrange(
     wire.may = { change: may.change, remove: may.remove };
     wire.version = row.version;
   }
+  if (may.answer) wire.mayAnswer = true;
   const asSet = asSetOf(row, decision, directory);
   if (asSet) wire.asSet = asSet;
 }
@@ -196,7 +197,15 @@ export function viewsThrough(
   after = 0,
 ): Views {
   const bare = (view: ItemWire): ItemWire => {
-    const { may: _may, maySuggest: _forward, mayRemove: _remove, asSet: _asSet, version: _version, ...plain } = view;
+    const {
+      may: _may,
+      maySuggest: _forward,
+      mayRemove: _remove,
+      mayAnswer: _answer,
+      asSet: _asSet,
+      version: _version,
+      ...plain
+    } = view;
     return plain;
   };
   if (!through) {

@@ -1,11 +1,12 @@
 import type { FrameAnswer, Principal } from '@/contract/frame.ts';
 import { instantText } from '@/core/time/index.ts';
-import { calendarById, mainCalendarOf } from '../../repositories/calendars.ts';
-import { calendarsNaming } from '../../repositories/grants.ts';
+import { type Calendar, calendarById, mainCalendarOf } from '../../repositories/calendars.ts';
+import { calendarsNaming, grantsOn } from '../../repositories/grants.ts';
 import { unreadNotices } from '../../repositories/notices.ts';
 import { type Person, personById } from '../../repositories/people.ts';
 import { settings } from '../../settings.ts';
-import { type Context, decideOn } from '../deciding/index.ts';
+import { type Context, decideOn, storedRules } from '../deciding/index.ts';
+import { unreadFor, waitingFor } from '../messages/index.ts';
 import { wishesWaiting } from '../sharing/index.ts';
 import { suggestionsWaiting } from '../suggestions/index.ts';
 
@@ -13,17 +14,25 @@ import { suggestionsWaiting } from '../suggestions/index.ts';
 export function readFrame(ctx: Context): FrameAnswer {
   const me = ctx.viewer;
   const principals: Principal[] = [];
+  let unread = 0;
   for (const id of calendarsNaming(ctx.db, me.id)) {
     const calendar = calendarById(ctx.db, id);
     if (!calendar?.main || calendar.ownerId === me.id) continue;
-    const { rights } = decideOn(ctx, calendar).decision;
+    const decided = decideOn(ctx, calendar);
+    const { rights } = decided.decision;
     if (!rights.add && rights.change === 'none') continue;
     const owner = personById(ctx.db, calendar.ownerId);
-    if (owner) principals.push(principalOf(owner, calendar.key, false, rights.shares));
+    if (!owner) continue;
+    principals.push(principalOf(owner, calendar.key, false, rights.shares, waitingFor(ctx, decided)));
+    if (rights.copies) unread += unreadFor(ctx, owner, decided);
   }
   principals.sort((a, b) => a.name.localeCompare(b.name));
   const own = mainCalendarOf(ctx.db, me.id);
-  if (own) principals.push(principalOf(me, own.key, true, true));
+  if (own) {
+    const decided = decideOn(ctx, own);
+    principals.push(principalOf(me, own.key, true, true, waitingFor(ctx, decided)));
+    if (own.ownerTold || !isCopied(ctx, own)) unread += unreadFor(ctx, me, decided);
+  }
   return {
     me: {
       handle: me.handle,
@@ -38,12 +47,19 @@ export function readFrame(ctx: Context): FrameAnswer {
     },
     principals,
     demo: settings().demo,
-    unread: unreadNotices(ctx.db, me.id) + wishesWaiting(ctx) + suggestionsWaiting(ctx),
+    warnOutside: storedRules(ctx.db).warnOutside,
+    unread: unread + unreadNotices(ctx.db, me.id) + wishesWaiting(ctx) + suggestionsWaiting(ctx),
     now: instantText(ctx.now),
   };
 }
 
-function principalOf(person: Person, calendar: string, own: boolean, share: boolean): Principal {
+function principalOf(person: Person, calendar: string, own: boolean, share: boolean, needs: number): Principal {
   const { handle, name, role, colour } = person;
-  return { handle, name, role, colour, own, calendar, share };
+  return { handle, name, role, colour, own, calendar, share, needs };
 }
+
+/** Whether anybody but its owner gets copies of a calendar's meeting messages now. */
+const isCopied = (ctx: Context, calendar: Calendar): boolean =>
+  grantsOn(ctx.db, calendar.id).some(
+    (g) => g.rights.copies && (g.starts === null || g.starts <= ctx.now) && (g.ends === null || g.ends > ctx.now),
+  );

@@ -1,5 +1,6 @@
 import type { ItemPatch, WrittenAnswer } from '@/contract/items.ts';
 import { settled } from '@/core/calendar/index.ts';
+import { shiftedRule } from '@/core/recurrence/index.ts';
 import { dateText, fromWallLenient, parseInstant, toWall, wallText } from '@/core/time/index.ts';
 import { newKey } from '../../ids.ts';
 import { insertItem, itemById, replacementsOf, updateItem } from '../../repositories/items.ts';
@@ -20,11 +21,12 @@ import {
   trailItems,
   written,
 } from '../deciding/index.ts';
+import { splitSeries } from './split-series.ts';
 import { readRepeat, readWhen, type StoredWhen } from './when.ts';
 
 /**
  * Changes the touched fields of an item, where the version is the one seen. Of a series, `one` makes the happening an
- * item of its own, `all` changes every happening that has none. `by` is whose work it is, where that is not the one who writes.
+ * item of its own, `later` it and all after it a series of their own, `all` changes every happening that has no item of its own. `by` is whose work it is, where that is not the one who writes.
  */
 export function changeItem(ctx: Context, id: string, patch: ItemPatch, by = ctx.viewer.id): Result<WrittenAnswer> {
   const found = findItem(ctx, id);
@@ -39,7 +41,12 @@ export function changeItem(ctx: Context, id: string, patch: ItemPatch, by = ctx.
   if (item.version !== patch.version) return refuse('changedMeanwhile', { data: found.view });
   const when = patch.when ? readWhen(patch.when) : null;
   if (when && isRefusal(when)) return when;
-  const changed = happening && patch.scope === 'one' ? detached(found, patch, when) : whole(ctx, found, patch, when);
+  const changed =
+    happening && patch.scope === 'one'
+      ? detached(found, patch, when)
+      : happening && patch.scope === 'later'
+        ? later(ctx, found, happening, patch, when)
+        : whole(ctx, found, patch, when);
   if (isRefusal(changed)) return changed;
 
   const { changes, undo } = ctx.db.write(() => {
@@ -100,6 +107,32 @@ function detached(found: FoundItem, patch: ItemPatch, when: StoredWhen | null): 
   return [{ before: null, after: settled(after, item) }];
 }
 
+/** A happening and all later ones as a series of their own; what came before stays as it was. */
+function later(
+  ctx: Context,
+  found: FoundItem,
+  happening: NonNullable<FoundItem['happening']>,
+  patch: ItemPatch,
+  when: StoredWhen | null,
+): Draft[] | Refusal {
+  const split = splitSeries(ctx, found.item, happening);
+  if (split === null) return whole(ctx, found, patch, when);
+  if (isRefusal(split)) return split;
+  const { head, tail } = split;
+  const changed = whole(ctx, { ...found, item: { ...tail, id: NOT_YET } }, patch, when);
+  if (isRefusal(changed)) return changed;
+  const { id: _id, ...after } = (changed[0] as Draft).after as StoredItem;
+  const full = noRoomFor(ctx.db, found.decided.calendar, seriesOf({ ...after, id: NOT_YET }, []));
+  if (full) return full;
+  return [
+    { before: null, after: { ...after, sequence: 0, version: 1 } },
+    { before: found.item, after: head },
+  ];
+}
+
+/** The number of an item that isn't written yet: nothing stands under it. */
+const NOT_YET = -1;
+
 /** The item itself: a single one, or a series with every happening that has no item of its own. */
 function whole(ctx: Context, found: FoundItem, patch: ItemPatch, when: StoredWhen | null): Draft[] | Refusal {
   const { item, happening } = found;
@@ -138,8 +171,8 @@ function whole(ctx: Context, found: FoundItem, patch: ItemPatch, when: StoredWhe
 }
 
 /**
- * Moves every happening of a series the way one of them was moved: other hours, another length. Another day is refused:
- * the rule's own days would have to change with it. What was left out moves along.
+ * Moves every happening of a series the way one of them was moved: other hours, another length, another day, with which the days of
+ * its rule change. What was left out moves along.
  */
 function moveSeries(
   ctx: Context,
@@ -155,8 +188,11 @@ function moveSeries(
   const instant = (ms: number) => (item.allDay ? ms : fromWallLenient(item.zone, ms));
   const text = (ms: number) => (item.allDay ? dateText(ms) : wallText(ms));
   const shift = wall(when.start) - wall(happening.start);
-  if (dateText(wall(when.start)) !== dateText(wall(happening.start))) return refuse('seriesDayMove');
-  const startWall = (item.wall ?? wall(item.start)) + shift;
+  const before = item.wall ?? wall(item.start);
+  const rule = item.rule === null ? null : shiftedRule({ kind: 'rule', text: item.rule }, before, shift);
+  // Days that the rule names otherwise don't simply move along.
+  if (item.rule !== null && rule === null) return refuse('seriesDayMove');
+  const startWall = before + shift;
   const start = instant(startWall);
   const moveText = (t: string) => {
     const at = parseInstant(`${t.includes('T') ? t : `${t}T00:00:00`}Z`);
@@ -167,6 +203,7 @@ function moveSeries(
     end: start + (when.end - when.start),
     wall: item.allDay || wall(start) === startWall ? null : startWall,
     days: 0,
+    rule,
     added: item.added.map(moveText),
     left: item.left.map(moveText),
   };

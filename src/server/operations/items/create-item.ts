@@ -89,7 +89,7 @@ export function draftItem(
   const startWall = when.allDay ? when.start : toWall(when.zone, when.start);
   const repeat = readRepeat(input.repeat?.rule ?? null, startWall, when.allDay ? null : when.zone);
   if (isRefusal(repeat)) return repeat;
-  const { when: _when, repeat: _repeat, ...fields } = input;
+  const { when: _when, repeat: _repeat, people: _people, ...fields } = input;
   const own = hands(ctx, calendar, by);
   return settled(
     {

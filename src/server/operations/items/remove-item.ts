@@ -1,5 +1,7 @@
 import type { z } from 'zod';
 import type { removeQuery, WrittenAnswer } from '@/contract/items.ts';
+import { ruleBefore } from '@/core/recurrence/index.ts';
+import { parseDate, parseWall, toWall } from '@/core/time/index.ts';
 import { itemById, replacementsOf, updateItem } from '../../repositories/items.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { ok, type Result, refuse } from '../../result.ts';
@@ -51,7 +53,9 @@ export function removeItem(
   return ok(written(ctx, decided, null, undo));
 }
 
-function planned(ctx: Context, found: FoundItem, scope: 'one' | 'all'): { before: StoredItem; after: StoredItem }[] {
+type Gone = { before: StoredItem; after: StoredItem };
+
+function planned(ctx: Context, found: FoundItem, scope: 'one' | 'later' | 'all'): Gone[] {
   const { item, happening } = found;
   const gone = (i: StoredItem) => ({ before: i, after: { ...i, removedAt: ctx.now } });
   const leftOut = (series: StoredItem, recurrence: string) => ({
@@ -59,6 +63,17 @@ function planned(ctx: Context, found: FoundItem, scope: 'one' | 'all'): { before
     after: { ...series, left: [...series.left, recurrence] },
   });
   if (happening && scope === 'one') return [leftOut(item, happening.recurrence)];
+  if (happening && scope === 'later') {
+    const kept = replacementsOf(ctx.db, item.id).filter((r) => (r.recurrence ?? '') >= happening.recurrence);
+    const wall = item.allDay ? parseDate(happening.recurrence) : parseWall(happening.recurrence);
+    const first = item.wall ?? (item.allDay ? item.start : toWall(item.zone, item.start));
+    if (wall !== null && wall > first) {
+      const rule = item.rule === null ? null : ruleBefore({ kind: 'rule', text: item.rule }, wall);
+      const before = (text: string) => text < happening.recurrence;
+      const after = { ...item, rule, added: item.added.filter(before), left: item.left.filter(before) };
+      return [{ before: item, after }, ...kept.filter((r) => mayOn(ctx, found.decided.decision, r).remove).map(gone)];
+    }
+  }
   if (item.seriesId !== null) {
     const series = itemById(ctx.db, item.seriesId);
     return series && series.removedAt === null

@@ -47,6 +47,11 @@ export function undo(ctx: Context, key: string): Result<WrittenAnswer> {
         ...MADE_HERE,
         ...(was ?? { ...current, removedAt: ctx.now }),
         ...hands(ctx, calendar),
+        // Who is asked, and what they answered, comes from messages alone and is no part of a write.
+        organiser: current.organiser,
+        attendees: current.attendees,
+        ownerAnswer: current.ownerAnswer,
+        ownerInvited: current.ownerInvited,
         id: current.id,
         version: current.version + 1,
         sequence: current.sequence + 1,

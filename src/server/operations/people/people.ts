@@ -18,6 +18,7 @@ import {
   personById,
   savePerson,
   savePreferences,
+  saveResource,
 } from '../../repositories/people.ts';
 import { recordTrail } from '../../repositories/trail.ts';
 import { ok, type Result, refuse } from '../../result.ts';
@@ -44,7 +45,7 @@ export function listPeople(ctx: Context): Result<PeopleAnswer> {
   const decideOne = deciderFor(viewer, ctx.now, storedRules(ctx.db).main);
   const further = furtherSeen(ctx, viewer, grants);
   const people = directoryLines(ctx.db).map((line): PersonWire => {
-    const [id, handle, name, address, role, site, colour, calendar, suspended, kind] = line;
+    const [id, handle, name, address, role, site, colour, calendar, suspended, kind, resource, size] = line;
     const collection = {
       kind: 'calendar' as const,
       main: true,
@@ -59,7 +60,21 @@ export function listPeople(ctx: Context): Result<PeopleAnswer> {
     const through =
       seen && (step === 'owner' || step === 'person' || step === 'group' || step === 'everyone') ? step : 'none';
     const until = next === null ? null : instantText(next);
-    return { handle, name, address, role, site, colour, kind, rights, through, until, further: further.get(id) ?? [] };
+    return {
+      handle,
+      name,
+      address,
+      role,
+      site,
+      colour,
+      kind,
+      resource,
+      size,
+      rights,
+      through,
+      until,
+      further: further.get(id) ?? [],
+    };
   });
   const outside = ctx.viewer.administrator
     ? outsidePeople(ctx.db).map((p) => ({
@@ -131,7 +146,10 @@ export function checkNewPerson(db: Connection, input: Pick<NewPerson, 'zone' | '
 }
 
 type Added = Omit<NewPerson, 'password' | 'kind'> & {
-  readonly account: string;
+  /** `null` for a room or a thing, which nobody signs in as. */
+  readonly account: string | null;
+  readonly resource?: Person['resource'];
+  readonly size?: number | null;
   readonly kind?: Person['kind'];
   readonly site?: string;
   readonly colour?: number;
@@ -172,6 +190,7 @@ export function addPerson(db: Connection, at: number, by: Person | null, input: 
           at,
         );
     if (known) savePerson(db, id, { ...fields, leftAt: null });
+    saveResource(db, id, input.resource ?? null, input.resource === 'room' ? (input.size ?? null) : null);
     const person = personById(db, id) as Person;
     const giver = by ?? person;
     const calendarId = makeCalendar(db, at, { owner: person, by: giver, name: person.name, main: true });

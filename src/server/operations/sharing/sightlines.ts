@@ -40,6 +40,8 @@ export function listSightlines(ctx: Context, key: string): Result<SightlinesAnsw
   const directory = new Directory(ctx.db);
   const owner = directory.person(calendar.ownerId);
   const near = partnersOf(ctx, shared, directory);
+  const rows = rowsOf(ctx, shared, directory);
+  const others = rows.flatMap((row) => (row.effective.copies ? row.who.name : []));
   // Who comes from outside gives to those they know, and gets no directory by it.
   const people = ctx.viewer.inside ? allPeople(ctx.db).filter((p) => p.id !== calendar.ownerId) : [];
   return ok({
@@ -51,7 +53,8 @@ export function listSightlines(ctx: Context, key: string): Result<SightlinesAnsw
     own: shared.decision.owner,
     asAdministrator: shared.asAdministrator,
     suspended: calendar.suspended,
-    rows: rowsOf(ctx, shared, directory),
+    told: calendar.main ? { owner: calendar.ownerTold || others.length === 0, others } : null,
+    rows,
     people: people
       .map((p) => ({
         handle: p.handle,

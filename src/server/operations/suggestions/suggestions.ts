@@ -1,4 +1,4 @@
-import { type ItemWire, type NewItem, newItem } from '@/contract/items.ts';
+import { type InvitedInput, type ItemWire, type NewItem, newItem } from '@/contract/items.ts';
 import type {
   SuggestionAnswerBody,
   SuggestionAnswered,
@@ -38,7 +38,8 @@ import {
   viewFor,
   viewsIn,
 } from '../deciding/index.ts';
-import { changeItem, createItem, draftItem, readWhen, removeItem, type StoredWhen } from '../items/index.ts';
+import { draftItem, readWhen, type StoredWhen } from '../items/index.ts';
+import { answerItem, changeMeeting, createMeeting, removeMeeting } from '../meetings/index.ts';
 
 /** How many suggestions of one person may wait at a time. */
 const MOST_OPEN = 100;
@@ -49,6 +50,14 @@ const MOST_OVERLAPS = 3;
 interface ChangeKept {
   readonly when: Pick<StoredWhen, 'start' | 'end' | 'allDay'> | null;
   readonly fields: Partial<Record<(typeof TEXTS)[number], string | null>>;
+  readonly people?: readonly InvitedInput[] | undefined;
+  readonly scope?: 'one' | 'all' | undefined;
+}
+
+/** What is kept of an answer put forward. */
+interface AnswerKept {
+  readonly answer: 'accepted' | 'tentative' | 'declined';
+  readonly comment: string;
 }
 const TEXTS = ['title', 'place', 'notes', 'link'] as const;
 
@@ -104,7 +113,14 @@ function keptAbout(ctx: Context, decided: Decided, input: Exclude<SuggestionBody
     happening: found.happening?.start ?? null,
     version: found.item.version,
   };
-  if (input.kind === 'remove') return { ...about, body: null };
+  if (input.kind === 'remove') return { ...about, body: { scope: input.scope } };
+  if (input.kind === 'answer') {
+    if (!found.item.ownerInvited || found.item.cancelled) return refuse('meetingOff');
+    const { answer, comment } = input;
+    return { ...about, body: { answer, comment } satisfies AnswerKept };
+  }
+  // Whom a meeting asks is for those to change who see it.
+  if (input.people && !('attendees' in found.view)) return refuse('badInput', { fields: { people: 'notSeen' } });
   const fields: ChangeKept['fields'] = {};
   for (const name of TEXTS) {
     if (input.fields[name] === undefined) continue;
@@ -113,8 +129,15 @@ function keptAbout(ctx: Context, decided: Decided, input: Exclude<SuggestionBody
   }
   const when = input.when ? readWhen(input.when) : null;
   if (when && isRefusal(when)) return when;
-  if (!when && Object.keys(fields).length === 0) return refuse('badInput', { fields: { title: 'nothingChanged' } });
-  const kept: ChangeKept = { when: when && { start: when.start, end: when.end, allDay: when.allDay }, fields };
+  if (!when && !input.people && Object.keys(fields).length === 0)
+    return refuse('badInput', { fields: { title: 'nothingChanged' } });
+  const { people, scope } = input;
+  const kept: ChangeKept = {
+    when: when && { start: when.start, end: when.end, allDay: when.allDay },
+    fields,
+    ...(people ? { people } : {}),
+    scope,
+  };
   return { ...about, body: kept };
 }
 
@@ -142,12 +165,13 @@ function answerable(ctx: Context, s: Suggestion, decide = decideOn): Answerable 
     const view = viewFor(ctx, decided, { ...draft, id: 0 });
     return view && 'notes' in view ? { calendar, decided, found: null } : null;
   }
-  if (rights.change === 'none' && rights.remove === 'none') return null;
+  if (s.kind !== 'answer' && rights.change === 'none' && rights.remove === 'none') return null;
   const item = s.itemId === null ? null : itemById(ctx.db, s.itemId);
   if (!item) return null;
   const found = findItem(ctx, happeningId(item.key, s.happening));
   if (isRefusal(found)) return null;
-  return (s.kind === 'change' ? found.may.change : found.may.remove) ? { calendar, decided, found } : null;
+  const may = s.kind === 'change' ? found.may.change : s.kind === 'answer' ? found.may.answer : found.may.remove;
+  return may ? { calendar, decided, found } : null;
 }
 
 /** Deciding once for each calendar, however many suggestions wait there. */
@@ -235,10 +259,12 @@ const timesOf = ({ start, end, allDay }: Pick<StoredItem, 'start' | 'end' | 'all
 };
 
 function wantedOf(s: Suggestion): SuggestionWire['wanted'] {
-  if (s.kind === 'remove') return { when: null };
+  const all = (s.body as { scope?: string } | null)?.scope === 'all' ? { all: true as const } : {};
+  if (s.kind === 'remove') return { when: null, ...all };
+  if (s.kind === 'answer') return { when: null, ...(s.body as AnswerKept) };
   if (s.kind === 'change') {
-    const { when, fields } = s.body as ChangeKept;
-    return { when: when && timesOf(when), ...fields };
+    const { when, fields, people } = s.body as ChangeKept;
+    return { when: when && timesOf(when), ...fields, ...named(people), ...all };
   }
   const item = s.body as NewItem;
   const when = readWhen(item.when);
@@ -252,8 +278,12 @@ function wantedOf(s: Suggestion): SuggestionWire['wanted'] {
     shows: item.shows,
     visibility: item.visibility,
     rule: item.repeat?.rule ?? null,
+    ...named(item.people),
   };
 }
+
+const named = (people: readonly InvitedInput[] | undefined) =>
+  people && people.length > 0 ? { people: people.map(({ name, address }) => ({ name, address })) } : {};
 
 /** What else takes the wanted time, from the asker's own views. */
 function overlaps(
@@ -305,14 +335,21 @@ function makeIt(
   s: Suggestion,
   { calendar, found }: Answerable,
   version: number | null,
-): Result<{ undo: string }> {
-  if (s.kind === 'add') return createItem(ctx, calendar.key, s.body as NewItem, s.personId);
+): Result<{ undo: string | null }> {
+  if (s.kind === 'add') return createMeeting(ctx, calendar.key, s.body as NewItem, s.personId);
   if (!found || version === null) return refuse('changedMeanwhile');
   const { id } = found.view;
-  if (s.kind === 'remove') return removeItem(ctx, id, { version, scope: 'one' }, s.personId);
-  const { when, fields } = s.body as ChangeKept;
-  const patch = { version, scope: 'one' as const, fields: fields as object };
-  return changeItem(ctx, id, when ? { ...patch, when: onTheClock(when, found.item, calendar) } : patch, s.personId);
+  const scope = (s.body as { scope?: 'one' | 'all' } | null)?.scope ?? 'one';
+  if (s.kind === 'remove') return removeMeeting(ctx, id, { version, scope }, s.personId);
+  if (s.kind === 'answer') {
+    const { answer, comment } = s.body as AnswerKept;
+    const seen = found.item.ownerAnswer ?? 'needs-action';
+    const answered = answerItem(ctx, id, { answer, comment, seen, scope: found.happening ? 'one' : 'all' });
+    return answered.ok ? ok({ undo: null }) : answered;
+  }
+  const { when, fields, people } = s.body as ChangeKept;
+  const patch = { version, scope, fields: fields as object, ...(people ? { people: [...people] } : {}) };
+  return changeMeeting(ctx, id, when ? { ...patch, when: onTheClock(when, found.item, calendar) } : patch, s.personId);
 }
 
 /** A kept time as people write it, on the clock the item keeps. */

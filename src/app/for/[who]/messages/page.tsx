@@ -1,5 +1,5 @@
 import { Messages } from '@/ui/messages/messages.tsx';
 
-export default function MessagesPage() {
-  return <Messages />;
+export default async function MessagesPage({ params }: { params: Promise<{ who: string }> }) {
+  return <Messages who={(await params).who} />;
 }

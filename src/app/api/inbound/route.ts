@@ -1,0 +1,9 @@
+import { inbound, nothingThere } from '@/server/http/inbound.ts';
+
+export const dynamic = 'force-dynamic';
+export const POST = (request: Request) => inbound(request);
+// To every other method there is nothing here.
+export const GET = () => nothingThere();
+export const PUT = GET;
+export const PATCH = GET;
+export const DELETE = GET;

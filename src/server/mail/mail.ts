@@ -1,0 +1,25 @@
+import type { Message } from '@/core/meetings/index.ts';
+
+interface Mailbox {
+  readonly name: string | null;
+  readonly address: string;
+}
+
+/** A mail as it is to go, to one person outside: from whom, in whose name, and what it says. */
+export interface Mail {
+  readonly from: Mailbox;
+  /** Who sends it in that one's name; `null` where they do themselves. */
+  readonly sender: Mailbox | null;
+  readonly to: Mailbox;
+  readonly subject: string;
+  /** Plain words; of a meeting they are written when it goes, from what the message says. */
+  readonly text: string;
+  readonly meeting: {
+    readonly message: Message;
+    readonly organiserName: string | null;
+    readonly title: string;
+    readonly series: { readonly zone: string; readonly allDay: boolean } | null;
+  } | null;
+  readonly inReplyTo: string | null;
+  readonly refs: readonly string[];
+}

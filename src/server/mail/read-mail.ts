@@ -1,0 +1,191 @@
+import { createHash } from 'node:crypto';
+import { type AddressObject, type ParsedMail, simpleParser } from 'mailparser';
+
+interface Mailbox {
+  readonly address: string;
+  readonly name: string | null;
+}
+
+/** A mail as far as it could be read: plain data, every text and list of it bounded. */
+export interface ReadMail {
+  readonly messageId: string | null;
+  readonly inReplyTo: string | null;
+  readonly refs: readonly string[];
+  readonly subject: string;
+  readonly from: Mailbox | null;
+  /** Who sent it in that one's name, where the mail says so. */
+  readonly sender: Mailbox | null;
+  readonly to: readonly Mailbox[];
+  readonly text: string;
+  /** The texts of its parts that are iCalendar. */
+  readonly calendars: readonly string[];
+  readonly files: readonly { readonly name: string; readonly bytes: number }[];
+  /** What mail services said of its sender, the latest first. */
+  readonly authentication: readonly string[];
+  /** Message-IDs of ours that it says couldn't be delivered. */
+  readonly undelivered: readonly string[];
+  readonly mark: 'unreadable' | 'tooDeep' | null;
+  /** What tells it from another, whatever way it came. */
+  readonly digest: string;
+}
+
+/** What a mail may be made of, before it counts as one that can't be read. */
+const MOST_PARTS = 100;
+const MOST_BOUNDARIES = 20;
+const MOST_HEADER = 100_000;
+const MOST_TEXT = 100_000;
+const MOST_CALENDAR = 2_000_000;
+const MOST_CALENDARS = 5;
+const MOST_FILES = 50;
+const MOST_PEOPLE = 500;
+
+/**
+ * Reads a mail (RFC 5322, MIME). Never throws: what is nested too deeply, or can't be read, comes as what its header says, with a mark.
+ * HTML comes as the words in it.
+ */
+export async function readMail(raw: Uint8Array): Promise<ReadMail> {
+  const bytes = Buffer.from(raw.buffer, raw.byteOffset, raw.byteLength);
+  const digest = createHash('sha256').update(bodyOf(bytes)).digest('hex');
+  if (isTooDeep(bytes)) return { ...(await headOf(bytes)), digest, mark: 'tooDeep' };
+  try {
+    return { ...readFrom(await parse(bytes)), digest, mark: null };
+  } catch {
+    return readHead(raw);
+  }
+}
+
+/** The same of what can't be read further than its header. */
+export async function readHead(raw: Uint8Array): Promise<ReadMail> {
+  const bytes = Buffer.from(raw.buffer, raw.byteOffset, raw.byteLength);
+  const digest = createHash('sha256').update(bodyOf(bytes)).digest('hex');
+  return { ...(await headOf(bytes)), digest, mark: 'unreadable' };
+}
+
+const parse = (bytes: Buffer): Promise<ParsedMail> =>
+  simpleParser(bytes, { skipTextToHtml: true, skipImageLinks: true, maxHtmlLengthToParse: 1_000_000 });
+
+const END_OF_HEADER = /\r?\n\r?\n/;
+
+/** Where a header ends: beyond a limit it ends there. */
+function headerLength(bytes: Buffer): number {
+  const found = END_OF_HEADER.exec(bytes.subarray(0, MOST_HEADER).toString('latin1'));
+  return found ? found.index : Math.min(bytes.length, MOST_HEADER);
+}
+
+const bodyOf = (bytes: Buffer): Buffer => bytes.subarray(headerLength(bytes));
+
+/** Whether a mail has more parts, or parts within parts, than any that a person wrote. */
+function isTooDeep(bytes: Buffer): boolean {
+  return (
+    countOf(bytes, /boundary\s*=/gi, MOST_BOUNDARIES) > MOST_BOUNDARIES ||
+    countOf(bytes, /^content-type\s*:/gim, MOST_PARTS) > MOST_PARTS ||
+    countOf(bytes, /message\/rfc822/gi, MOST_BOUNDARIES) > MOST_BOUNDARIES
+  );
+}
+
+const A_LOOK = 1_000_000;
+
+/** How often a pattern stands in a text, counted to one beyond a most; looked at piece by piece. */
+function countOf(bytes: Buffer, pattern: RegExp, most: number): number {
+  let count = 0;
+  for (let from = 0; from < bytes.length && count <= most; from += A_LOOK) {
+    for (const _ of bytes
+      .subarray(from, from + A_LOOK)
+      .toString('latin1')
+      .matchAll(pattern))
+      if (++count > most) break;
+  }
+  return count;
+}
+
+/** What the header of a mail says, where no more of it can be read. */
+async function headOf(bytes: Buffer): Promise<Omit<ReadMail, 'digest' | 'mark'>> {
+  const text = bytes.subarray(0, headerLength(bytes)).toString('latin1');
+  // Without what says how its body is made, there is none to read.
+  const plain = text.replace(/^(content-[a-z-]+|mime-version)\s*:.*(\r?\n[ \t].*)*\r?\n?/gim, '');
+  try {
+    return readFrom(await parse(Buffer.from(`${plain.trimEnd()}\r\n\r\n`, 'latin1')));
+  } catch {
+    return readFrom({ headers: new Map(), headerLines: [], attachments: [] } as unknown as ParsedMail);
+  }
+}
+
+function readFrom(mail: ParsedMail): Omit<ReadMail, 'digest' | 'mark'> {
+  const calendars: string[] = [];
+  const files: { name: string; bytes: number }[] = [];
+  let report = '';
+  for (const part of mail.attachments) {
+    const isCalendar = part.contentType === 'text/calendar' || part.contentType === 'application/ics';
+    if (isCalendar && calendars.length < MOST_CALENDARS && part.content.length <= MOST_CALENDAR) {
+      const text = textOf(part.content, part.headers);
+      if (!calendars.includes(text)) calendars.push(text);
+    }
+    if (
+      part.contentType === 'message/delivery-status' ||
+      part.contentType === 'message/rfc822' ||
+      part.contentType === 'text/rfc822-headers'
+    )
+      report += `\n${part.content.subarray(0, MOST_TEXT).toString('latin1')}`;
+    else if (!isCalendar && files.length < MOST_FILES)
+      files.push({ name: oneLine(part.filename ?? part.contentType, 200), bytes: part.content.length });
+  }
+  const text = (mail.text ?? '').slice(0, MOST_TEXT);
+  const failed = /^action:\s*failed/im.test(`${report}\n${text}`);
+  return {
+    messageId: mail.messageId ?? null,
+    inReplyTo: mail.inReplyTo ?? null,
+    refs: [mail.references ?? []].flat().slice(-20),
+    subject: oneLine(mail.subject ?? '', 300),
+    from: boxes(mail.from)[0] ?? null,
+    sender: boxes(mail.headers.get('sender') as AddressObject | undefined)[0] ?? null,
+    to: [...boxes(mail.to), ...boxes(mail.cc)].slice(0, MOST_PEOPLE),
+    text: withoutControl(text),
+    calendars,
+    files,
+    authentication: mail.headerLines
+      .filter((h) => h.key === 'authentication-results')
+      .map((h) =>
+        h.line
+          .replace(/^[^:]*:/, '')
+          .replace(/\s+/g, ' ')
+          .trim(),
+      ),
+    undelivered: failed
+      ? [...`${report}\n${text}`.matchAll(/message-id:\s*(<[^>\s]+>)/gi)].map((m) => m[1] as string)
+      : [],
+  };
+}
+
+/** The words of a part in the characters it says it is in; in UTF-8 where it is valid as that, whatever it says. */
+function textOf(content: Buffer, headers: ParsedMail['headers']): string {
+  try {
+    return new TextDecoder('utf-8', { fatal: true }).decode(content);
+  } catch {
+    const type = headers.get('content-type') as { params?: { charset?: string } } | undefined;
+    try {
+      return new TextDecoder(type?.params?.charset ?? 'latin1').decode(content);
+    } catch {
+      return new TextDecoder('latin1').decode(content);
+    }
+  }
+}
+
+function boxes(object: AddressObject | AddressObject[] | undefined): Mailbox[] {
+  return [object ?? []]
+    .flat()
+    .flatMap((o) => o.value ?? [])
+    .flatMap((one) => [one, ...(one.group ?? [])])
+    .filter((one) => typeof one.address === 'string' && one.address.includes('@'))
+    .map((one) => ({
+      address: oneLine(one.address ?? '', 254).toLowerCase(),
+      name: oneLine(one.name ?? '', 120) || null,
+    }));
+}
+
+const oneLine = (text: string, most: number): string =>
+  text
+    .replace(/[\p{Cc}\s]+/gu, ' ')
+    .trim()
+    .slice(0, most);
+// Line breaks and tabs stand; whatever else controls anything goes.
+const withoutControl = (text: string): string => text.replace(/\r\n?/g, '\n').replace(/[^\P{Cc}\n\t]/gu, '');

@@ -1,0 +1,383 @@
+import {
+  answerMeeting,
+  type Copy,
+  copyOfHappening,
+  happeningOf,
+  type Meeting,
+  type Message,
+  myAnswer,
+  receiveAsAttendee,
+  receiveAsOrganiser,
+  stateOf,
+} from '@/core/meetings/index.ts';
+import type { Connection } from '../../db/index.ts';
+import { newKey } from '../../ids.ts';
+import { mailIdFor } from '../../mail/mail-id.ts';
+import { type Calendar, calendarById, calendarsOf, mainCalendarOf } from '../../repositories/calendars.ts';
+import { itemById, itemsByUid } from '../../repositories/items.ts';
+import {
+  type Asked,
+  type Called,
+  insertMeeting,
+  meetingByUid,
+  meetingOfItem,
+  type StoredMeeting,
+  updateMeeting,
+} from '../../repositories/meetings.ts';
+import { folderOf, insertMessage, type MessageFacts, type MessageKind } from '../../repositories/messages.ts';
+import { insertMail, mailThread } from '../../repositories/outgoing-mail.ts';
+import { type Person, personByAddress, personById } from '../../repositories/people.ts';
+import { Directory, happeningAt } from '../deciding/index.ts';
+import { apart } from './apart.ts';
+import { insideBy } from './invited.ts';
+import { calledOf, handOf, happeningFor } from './plan.ts';
+import { type Acting, copyFromItem, projectAsked, projectCalled } from './project.ts';
+import { roomIsFree } from './rooms.ts';
+import { invitedFrom, timeOf, timeOfHappening } from './shape.ts';
+import { tellReaders } from './tell.ts';
+
+/** How a message came in from outside: what the mail said of itself, and whether its sender is vouched for. */
+export interface Arriving {
+  readonly checked: boolean;
+  readonly messageId: string | null;
+  readonly inReplyTo: string | null;
+  readonly refs: readonly string[];
+  readonly fromName: string | null;
+  readonly body: string;
+  readonly files: MessageFacts['files'];
+}
+
+/**
+ * Delivers what was said of a meeting: to those inside at once, into their calendars and messages; to those outside as mail that goes
+ * afterwards. Within the transaction that decided it, so that all of it is said or none.
+ */
+export function dispatch(
+  ctx: Acting,
+  from: Person,
+  calendar: Calendar,
+  meeting: StoredMeeting,
+  messages: readonly Message[],
+): void {
+  for (const message of messages) {
+    for (const address of message.to) {
+      const inside = insideBy(ctx.db, address);
+      if (inside) receive(ctx, message, inside, null);
+      else mailOut(ctx, from, calendar, meeting, message, address);
+    }
+    keepSent(ctx, from, meeting, message);
+  }
+  tellReaders(ctx.db, calendar);
+}
+
+const KINDS: Record<Message['method'], MessageKind> = {
+  REQUEST: 'invitation',
+  PUBLISH: 'forInformation',
+  ADD: 'invitation',
+  CANCEL: 'calledOff',
+  REPLY: 'answer',
+  COUNTER: 'counter',
+  DECLINECOUNTER: 'counterDeclined',
+  REFRESH: 'stateAsked',
+};
+
+function factsOf(message: Message, copy: Copy | Meeting | null): MessageFacts {
+  const on = copy && ('on' in copy ? copy.on : copy);
+  const time = 'time' in message ? message.time : on?.time;
+  const matter = 'matter' in message ? message.matter : on?.matter;
+  return {
+    ...(matter ? { title: matter.title, place: matter.place } : {}),
+    ...(time ? { time: { start: time.start, end: time.end, allDay: time.allDay, zone: time.zone } } : {}),
+    ...('answer' in message ? { answer: message.answer } : {}),
+    ...('attendee' in message ? { attendee: message.attendee } : {}),
+  };
+}
+
+/** The copy of what was said that stays with whoever said it. */
+function keepSent(ctx: Acting, from: Person, meeting: StoredMeeting, message: Message): void {
+  const { db, now, viewer } = ctx;
+  const names = message.to.map((address) => ({ address, name: personByAddress(db, address)?.name ?? null }));
+  insertMessage(db, {
+    collectionId: folderOf(db, from.id, 'Sent'),
+    at: now,
+    thread: threadOf(meeting.uid),
+    kind: KINDS[message.method],
+    meetingId: meeting.id,
+    fromAddress: from.address,
+    fromName: from.name,
+    ...by(viewer, from),
+    recipients: names,
+    subject: '',
+    body: ('comment' in message ? message.comment : null) ?? '',
+    facts: factsOf(message, meeting.state),
+    messageId: null,
+    inReplyTo: null,
+    refs: [],
+    actorId: viewer.id,
+  });
+}
+
+const by = (actor: Person, principal: Person) =>
+  actor.id === principal.id ? { byAddress: null, byName: null } : { byAddress: actor.address, byName: actor.name };
+
+/** What belongs to one meeting is one thread. */
+export const threadOf = (uid: string): string => `meeting ${uid}`;
+
+/** Puts mail to somebody outside on its way. */
+export function mailOut(
+  ctx: Acting,
+  from: Person,
+  calendar: Calendar,
+  meeting: StoredMeeting,
+  message: Message,
+  address: string,
+): void {
+  const { db, now, viewer } = ctx;
+  const item = meeting.itemId === null ? null : itemById(db, meeting.itemId);
+  const series = item?.seriesId == null ? item : itemById(db, item.seriesId);
+  const directory = new Directory(db);
+  const refs = mailThread(db, meeting.id, address);
+  const key = newKey();
+  const state = meeting.state;
+  const title = (state && ('on' in state ? state.on?.matter.title : state.matter.title)) ?? item?.title ?? '';
+  const organiserName =
+    message.organiser.toLowerCase() === from.address.toLowerCase() ? from.name : (item?.organiser?.name ?? null);
+  const invited = state && ('on' in state ? state.on?.invited : state.invited);
+  const name = invited?.find((one) => one.address.toLowerCase() === address.toLowerCase())?.name ?? null;
+  insertMail(db, {
+    key,
+    at: now,
+    collectionId: calendar.id,
+    meetingId: meeting.id,
+    messageId: mailIdFor(key),
+    mail: {
+      from: { name: from.name, address: from.address },
+      sender: viewer.id === from.id ? null : { name: viewer.name, address: viewer.address },
+      to: { name, address },
+      subject: '',
+      text: '',
+      meeting: {
+        message: { ...message, to: [address] },
+        organiserName,
+        title,
+        series:
+          message.recurrence === null || !series ? null : { zone: directory.zone(series.zone), allDay: series.allDay },
+      },
+      inReplyTo: refs.at(-1) ?? null,
+      refs,
+    },
+  });
+}
+
+const TO_ORGANISER: ReadonlySet<Message['method']> = new Set(['REPLY', 'COUNTER', 'REFRESH']);
+
+/** Takes in, for somebody inside, what was said to them: from inside with `null`, else as the mail it came by. */
+export function receive(ctx: Acting, message: Message, me: Person, mail: Arriving | null): void {
+  if (TO_ORGANISER.has(message.method)) receiveCalled(ctx, message, me, mail);
+  else receiveAsked(ctx, message, me, mail);
+}
+
+function receiveAsked(ctx: Acting, message: Message, me: Person, mail: Arriving | null): void {
+  const { db, now } = ctx;
+  const calendar = mainCalendarOf(db, me.id);
+  if (!calendar) return;
+  const own = calledBy(db, me, message);
+  if (own) {
+    // Somebody says something of a meeting that is called here.
+    receiveCalled(ctx, message, me, mail);
+    return;
+  }
+  const standing =
+    meetingByUid(db, calendar.id, message.uid, message.recurrence) ?? askedByFile(db, calendar, me, message);
+  const known = standing?.part === 'attendee' ? standing : null;
+  const before = known?.state ?? null;
+  const state = knownAnswer(receiveAsAttendee(before, message, me.address), before, message, mail);
+  if (!state) {
+    if (mail) keepArrived(ctx, me, null, message, mail, 'question', { why: 'notTheirs' });
+    return;
+  }
+  const claim = before !== null && state.claims.length > before.claims.length;
+  if (before && JSON.stringify(before) === JSON.stringify(state)) {
+    if (mail) keepArrived(ctx, me, known, message, mail, 'question', { why: 'again' });
+    return;
+  }
+  const held = {
+    calendarId: calendar.id,
+    itemId: known?.itemId ?? null,
+    uid: message.uid,
+    recurrence: message.recurrence,
+  };
+  let asked = (known ? { ...known, state } : insertMeeting(db, { ...held, part: 'attendee', state }, now)) as Asked;
+  if (known) updateMeeting(db, asked, now);
+  const isNew = before === null || before.said.method === 'CANCEL';
+  if (!claim) {
+    const name = personByAddress(db, message.organiser)?.name ?? (mail ? mail.fromName : null);
+    asked = projectAsked(ctx, calendar, me, asked, name);
+  }
+  const kind = claim ? 'question' : message.method === 'REQUEST' && !isNew ? 'change' : KINDS[message.method];
+  keepArrived(ctx, me, asked, message, mail, kind, claim ? { why: 'otherOrganiser' } : {});
+  tellReaders(db, calendar);
+  if (me.resource && !claim && stateOf(asked.state) === 'invited' && myAnswer(asked.state) === 'needs-action')
+    answerBySelf(ctx, calendar, me, asked, roomIsFree(ctx, calendar, me, asked));
+}
+
+/**
+ * What somebody inside is asked to that goes on as another with the answer they gave to the first: it is theirs, since nobody but they can
+ * have given it. What comes from outside never says what was answered here.
+ */
+function knownAnswer(copy: Copy | null, before: Copy | null, message: Message, mail: Arriving | null): Copy | null {
+  if (!copy || before || mail || message.method !== 'REQUEST' || copy.mine) return copy;
+  const answer = message.invited.find((one) => one.address.toLowerCase() === copy.me.toLowerCase())?.answer;
+  if (!answer || answer === 'needs-action') return copy;
+  const { sequence, stamp } = message;
+  return { ...copy, mine: { answer, comment: null, sentBy: null, sequence, stamp } };
+}
+
+/** The meeting of a person's own that a message speaks of, in whichever of their calendars it is. */
+function calledBy(db: Connection, me: Person, message: Message): { calendar: Calendar; called: Called } | null {
+  for (const calendar of calendarsOf(db, me.id)) {
+    const found = meetingByUid(db, calendar.id, message.uid, message.recurrence);
+    if (found?.part === 'organiser') return { calendar, called: found };
+    const whole = message.recurrence === null ? null : meetingByUid(db, calendar.id, message.uid, null);
+    if (whole?.part === 'organiser') return { calendar, called: whole };
+    // What a file brought in, and nobody touched here yet.
+    const item = itemsByUid(db, calendar.id, message.uid).find(
+      (i) => i.recurrence === message.recurrence || i.recurrence === null,
+    );
+    const called = item && meetingOfItem(db, item.id) === null ? calledOf(db, me, item, 0) : null;
+    if (called) return { calendar, called };
+  }
+  return null;
+}
+
+/** What a file brought in of a meeting that is heard of now: held from now on as what it is. */
+export function askedByFile(
+  db: Connection,
+  calendar: Calendar,
+  me: Person,
+  message: Pick<Message, 'uid' | 'recurrence'>,
+): Asked | null {
+  const all = itemsByUid(db, calendar.id, message.uid);
+  const item = all.find((i) => i.recurrence === message.recurrence);
+  if (!item) return null;
+  const known = meetingOfItem(db, item.id);
+  if (known) return known.part === 'attendee' ? known : null;
+  if (!item.ownerInvited || !item.organiser) return null;
+  const state = copyFromItem(item, me, timeOf(new Directory(db), item), invitedFrom(item.attendees));
+  const held = { calendarId: calendar.id, itemId: item.id, uid: item.uid, recurrence: item.recurrence };
+  return insertMeeting(db, { ...held, part: 'attendee', state }, 0) as Asked;
+}
+
+function receiveCalled(ctx: Acting, message: Message, me: Person, mail: Arriving | null): void {
+  const { db, now } = ctx;
+  const found = calledBy(db, me, message);
+  if (!found?.called.state) {
+    if (mail) keepArrived(ctx, me, null, message, mail, 'question', { why: 'unknownMeeting' });
+    return;
+  }
+  const { calendar } = found;
+  const called = ofHappening(ctx, found.called, message);
+  // What names a happening that is none is about nothing that is called here.
+  if (called.recurrence !== message.recurrence) {
+    if (mail) keepArrived(ctx, me, found.called, message, mail, 'question', { why: 'unknownMeeting' });
+    return;
+  }
+  const before = called.state as Meeting;
+  const hand = handOf(me, me, now, before.stamp);
+  const { meeting, messages } = receiveAsOrganiser(before, message, hand);
+  const asked = meeting.questions.length > before.questions.length ? meeting.questions.at(-1)?.why : undefined;
+  const next: Called = { ...called, state: { ...meeting, questions: meeting.questions.slice(-MOST_QUESTIONS) } };
+  const same = JSON.stringify(before) === JSON.stringify(meeting);
+  updateMeeting(db, next, now);
+  projectCalled(ctx, calendar, me, next);
+  const old = same && message.method !== 'REFRESH' ? ('again' as const) : undefined;
+  const kind = asked ? 'question' : KINDS[message.method];
+  keepArrived(ctx, me, next, message, mail, kind, asked || old ? { why: asked ?? old ?? '' } : {});
+  tellReaders(db, calendar);
+  if (messages.length > 0) dispatch({ ...ctx, viewer: me }, me, calendar, next, messages);
+}
+
+const MOST_QUESTIONS = 50;
+
+/** A message about one happening of a series makes that happening a meeting of its own. */
+function ofHappening(ctx: Acting, called: Called, message: Message): Called {
+  if (message.recurrence === null || called.recurrence !== null || !called.state) return called;
+  const series = called.itemId === null ? null : itemById(ctx.db, called.itemId);
+  if (!series) return called;
+  const calendar = calendarById(ctx.db, called.calendarId);
+  const happening = { ...happeningFor(series, message.recurrence), recurrence: message.recurrence };
+  // What is no happening of it is nobody's: the series answers for it.
+  if (!calendar || !happeningAt(ctx.db, series, happening.start)) return called;
+  const time = timeOfHappening(new Directory(ctx.db), series, happening);
+  const state = happeningOf(called.state, message.recurrence, time);
+  const itemId = apart(ctx, calendar, series, happening).id;
+  const held = { calendarId: called.calendarId, itemId, uid: called.uid, recurrence: message.recurrence };
+  return insertMeeting(ctx.db, { ...held, part: 'organiser', state, wanted: null }, ctx.now) as Called;
+}
+
+/** The same for somebody asked who answers one happening alone. */
+export function askedToHappening(ctx: Acting, asked: Asked, item: StoredItemOf, recurrence: string): Asked {
+  const series = itemById(ctx.db, asked.itemId ?? -1);
+  if (!series) return asked;
+  const time = timeOfHappening(new Directory(ctx.db), series, happeningFor(series, recurrence));
+  const state = copyOfHappening(asked.state, recurrence, time);
+  const held = { calendarId: asked.calendarId, itemId: item.id, uid: asked.uid, recurrence };
+  return insertMeeting(ctx.db, { ...held, part: 'attendee', state }, ctx.now) as Asked;
+}
+type StoredItemOf = { readonly id: number };
+
+/** Keeps what arrived for somebody among their messages. */
+export function keepArrived(
+  ctx: Acting,
+  me: Person,
+  meeting: StoredMeeting | null,
+  message: Message,
+  mail: Arriving | null,
+  kind: MessageKind,
+  more: Partial<MessageFacts>,
+): void {
+  const { db, now } = ctx;
+  const sender = personByAddress(db, message.sender);
+  const sentBy = message.sentBy === null ? null : personByAddress(db, message.sentBy);
+  const inside = mail === null;
+  insertMessage(db, {
+    collectionId: folderOf(db, me.id, 'Arrived'),
+    at: now,
+    thread: threadOf(message.uid),
+    kind,
+    meetingId: meeting?.id ?? null,
+    fromAddress: message.sender,
+    fromName: sender?.name ?? mail?.fromName ?? null,
+    byAddress: message.sentBy,
+    byName: sentBy?.name ?? null,
+    recipients: [{ address: me.address, name: me.name }],
+    subject: '',
+    body: ('comment' in message ? message.comment : null) ?? '',
+    facts: {
+      ...factsOf(message, meeting?.state ?? null),
+      ...more,
+      ...(inside ? {} : { checked: mail.checked }),
+      ...(mail?.files?.length ? { files: mail.files } : {}),
+    },
+    messageId: mail?.messageId ?? null,
+    inReplyTo: mail?.inReplyTo ?? null,
+    refs: mail?.refs ?? [],
+    actorId: null,
+  });
+}
+
+/** Answers at once, for a room or a thing, by what else is in its calendar. */
+function answerBySelf(ctx: Acting, calendar: Calendar, me: Person, asked: Asked, free: boolean): void {
+  const hand = handOf(me, me, ctx.now, asked.state.mine?.stamp ?? 0);
+  const { copy, messages } = answerMeeting(asked.state, free ? 'accepted' : 'declined', null, hand);
+  const next = { ...asked, state: copy };
+  updateMeeting(ctx.db, next, ctx.now);
+  projectAsked({ ...ctx, viewer: me }, calendar, me, next, null);
+  dispatch({ ...ctx, viewer: me }, me, calendar, next, messages);
+}
+
+/** The calendar and owner of a meeting. */
+export function homeOf(db: Connection, meeting: StoredMeeting): { calendar: Calendar; owner: Person } | null {
+  const calendar = calendarById(db, meeting.calendarId);
+  const owner = calendar && personById(db, calendar.ownerId);
+  return calendar && owner ? { calendar, owner } : null;
+}

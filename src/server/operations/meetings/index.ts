@@ -1,0 +1,12 @@
+export { actOnMeeting, sayIt, takeBack } from './acts.ts';
+export { answeredOf, answerItem } from './answer.ts';
+export { type Arriving, homeOf, keepArrived, receive, threadOf } from './deliver.ts';
+export { insideBy } from './invited.ts';
+export { moveMeeting } from './move.ts';
+export { readMeeting, sendingWireOf, whoCanCome } from './read-meeting.ts';
+export { releaseDue } from './release.ts';
+export { changeMeeting, createMeeting, removeMeeting, undoMeeting } from './save.ts';
+export { speaksOn } from './settle.ts';
+export { answerSeveral } from './several.ts';
+export { timeOf, timesOf } from './shape.ts';
+export { tellReaders } from './tell.ts';

@@ -1,0 +1,198 @@
+import type { WrittenAnswer } from '@/contract/items.ts';
+import { changeMeeting, type Meeting, type Message } from '@/core/meetings/index.ts';
+import { newKey } from '../../ids.ts';
+import { type Calendar, calendarById, mainCalendarOf } from '../../repositories/calendars.ts';
+import { itemById, itemsByUid, replacementsOf, updateItem } from '../../repositories/items.ts';
+import { type Asked, type Called, meetingByUid, meetingsByUid, updateMeeting } from '../../repositories/meetings.ts';
+import { type Person, personById } from '../../repositories/people.ts';
+import { insertSending, moveSendings, type Sending, sendingsWaiting } from '../../repositories/sendings.ts';
+import type { StoredItem } from '../../repositories/stored-item.ts';
+import { ok, type Result, refuse } from '../../result.ts';
+import {
+  announceItems,
+  type Context,
+  Directory,
+  decideOn,
+  findCalendar,
+  findItem,
+  hands,
+  indexItem,
+  isRefusal,
+  trailItems,
+  written,
+} from '../deciding/index.ts';
+import { keepArrived, mailOut, receive } from './deliver.ts';
+import { insideBy } from './invited.ts';
+import { calledOf, handOf } from './plan.ts';
+import { projectAsked } from './project.ts';
+import { sendingWire, speaksOn, WAITS_MS } from './settle.ts';
+
+/** What a meeting's going into another calendar carries until it is said: where it was, whose, and by which UID it was known. */
+export interface HandoverBody {
+  readonly calendar: number;
+  readonly uid: string;
+}
+
+/**
+ * Moves an item that was booked in the wrong calendar into another: with its people, what they answered, and the whole of a series. Those
+ * who were asked are told who calls it now, once its seconds are over. For whoever may remove it there and add here; what others call
+ * stays where it is.
+ */
+export function moveMeeting(ctx: Context, id: string, body: { to: string; version: number }): Result<WrittenAnswer> {
+  const found = findItem(ctx, id);
+  if (isRefusal(found)) return found;
+  const { decided, item } = found;
+  const from = decided.calendar;
+  const names = new Directory(ctx.db);
+  if (!found.may.remove) return refuse('mayNotRemove', { facts: { name: names.name(from.ownerId) } });
+  const target = findCalendar(ctx, body.to);
+  if (isRefusal(target)) return target;
+  const { calendar } = target;
+  if (!target.decision.rights.add) return refuse('mayNotAdd', { facts: { name: names.name(calendar.ownerId) } });
+  if (item.ownerInvited)
+    return refuse('calledByOthers', { facts: { name: item.organiser?.name ?? item.organiser?.address ?? '' } });
+  if (item.seriesId !== null) return refuse('seriesSplit');
+  if (item.version !== body.version) return refuse('changedMeanwhile', { data: found.view });
+  const before = personById(ctx.db, from.ownerId);
+  const owner = personById(ctx.db, calendar.ownerId);
+  if (!before || !owner || calendar.id === from.id) return refuse('badInput', { fields: { to: 'unclear' } });
+  return ctx.db.write(() => {
+    for (const one of [item, ...replacementsOf(ctx.db, item.id)]) calledOf(ctx.db, before, one, ctx.now);
+    const known = calledBy(ctx, from, item.uid).filter((m) => m.state?.state === 'sent');
+    // What others know by one name gets another in another's hands: nobody takes over a name that was somebody else's (RFC 5546, 2.1.4).
+    const uid = known.length > 0 ? `${newKey()}@paramo` : item.uid;
+    const main = relocate(ctx, item, from, calendar, owner, uid);
+    const whole = known[0];
+    let sending: WrittenAnswer['sending'] = null;
+    if (whole && owner.id !== before.id) {
+      const to = (whole.state as Meeting).invited.map((one) => one.address);
+      const handover: HandoverBody = { calendar: from.id, uid: item.uid };
+      const due = speaksOn(target) ? ctx.now + WAITS_MS : null;
+      const one = { key: newKey(), meetingId: whole.id, calendarId: calendar.id, act: 'handover' as const };
+      const waits = { ...one, body: handover, actorId: ctx.viewer.id, at: ctx.now, due, undoKey: null };
+      sending = sendingWire(ctx, insertSending(ctx.db, waits), to);
+    }
+    const answer = written(ctx, decideOn(ctx, calendar), main, '');
+    return ok({ ...answer, ...(sending ? { sending } : {}) });
+  });
+}
+
+const calledBy = (ctx: Context, calendar: Calendar, uid: string): Called[] =>
+  meetingsByUid(ctx.db, calendar.id, uid).filter((m) => m.part === 'organiser');
+
+/** Puts an item, all of its series and what is held of it into another calendar, under a UID. Answers the item as it is there. */
+function relocate(
+  ctx: Context,
+  item: StoredItem,
+  from: Calendar,
+  to: Calendar,
+  owner: Person,
+  uid: string,
+): StoredItem {
+  const all = [item, ...replacementsOf(ctx.db, item.id)];
+  const meetings = calledBy(ctx, from, item.uid);
+  const moved = all.map((one): StoredItem => {
+    const organiser = one.organiser && { name: owner.name, address: owner.address };
+    const own = { ...hands(ctx, to), createdFor: owner.id, organiser, calendarId: to.id, uid };
+    return { ...one, ...own, version: one.version + 1 };
+  });
+  for (const one of moved) updateItem(ctx.db, one);
+  for (const one of moved) indexItem(ctx.db, to, one);
+  const gone = all.map((one) => ({ before: one, after: { ...one, removedAt: ctx.now } }));
+  const here = moved.map((after) => ({ before: null, after }));
+  trailItems(ctx, from, 'item.moved', gone);
+  trailItems(ctx, to, 'item.movedHere', here);
+  for (const m of meetings) {
+    const invited = m.state?.invited.filter((one) => one.address.toLowerCase() !== owner.address.toLowerCase()) ?? [];
+    const state = m.state && { ...m.state, uid, organiser: owner.address, invited };
+    updateMeeting(ctx.db, { ...m, uid, state, calendarId: to.id }, ctx.now);
+    moveSendings(ctx.db, m.id, to.id);
+  }
+  announceItems(ctx, from, gone);
+  announceItems(ctx, to, here);
+  return moved[0] as StoredItem;
+}
+
+/** Puts a meeting that went into another calendar back where it was, while nobody was told of it. */
+export function moveBack(ctx: Context, called: Called, sending: Sending): boolean {
+  const { calendar, uid } = sending.body as HandoverBody;
+  const [to, from] = [calendarById(ctx.db, calendar), calendarById(ctx.db, called.calendarId)];
+  const item = called.itemId === null ? null : itemById(ctx.db, called.itemId);
+  const owner = to && personById(ctx.db, to.ownerId);
+  if (!to || !from || !item || !owner || item.removedAt !== null) return false;
+  if (sendingsWaiting(ctx.db, called.id).some((s) => s.id !== sending.id)) return false;
+  relocate(ctx, item, from, to, owner, uid);
+  return true;
+}
+
+/**
+ * Says who calls a meeting now: those inside keep it as it is, with what they answered, under its new caller; for those outside the one
+ * they know is called off by whoever called it, and the new one asks them.
+ */
+export function handOver(
+  ctx: Context,
+  called: Called,
+  home: { calendar: Calendar; owner: Person },
+  body: HandoverBody,
+): void {
+  const { db, now } = ctx;
+  const { calendar, owner } = home;
+  const was = calendarById(db, body.calendar);
+  const before = was && personById(db, was.ownerId);
+  if (!was || !before) return;
+  for (const meeting of calledBy(ctx, calendar, called.uid)) {
+    if (meeting.state?.state !== 'sent') continue;
+    const hand = handOf(owner, ctx.viewer, now, meeting.state.stamp);
+    const { meeting: state, messages } = changeMeeting(meeting.state, { tellAll: true }, hand);
+    const next = { ...meeting, state };
+    updateMeeting(db, next, now);
+    dropOwnCopy(ctx, calendar, owner, body.uid, meeting.recurrence);
+    for (const message of messages) for (const address of message.to) tell(ctx, next, message, address);
+  }
+
+  function tell(at: Context, meeting: Called, message: Message, address: string): void {
+    const inside = insideBy(db, address);
+    if (!inside) {
+      const { uid, recurrence, sequence, stamp } = message;
+      const off: Message = {
+        method: 'CANCEL',
+        uid: body.uid,
+        recurrence,
+        organiser: (before as Person).address,
+        sender: (before as Person).address,
+        sentBy: at.viewer.id === before?.id ? null : at.viewer.address,
+        sequence: sequence + 1,
+        stamp,
+        to: [address],
+      };
+      mailOut(at, before as Person, was as Calendar, meeting, off, address);
+      mailOut(at, owner, calendar, { ...meeting, uid }, message, address);
+      return;
+    }
+    const theirs = mainCalendarOf(db, inside.id);
+    const held = theirs && meetingByUid(db, theirs.id, body.uid, message.recurrence);
+    if (!theirs || held?.part !== 'attendee') {
+      receive(at, message, inside, null);
+      return;
+    }
+    const copy = { ...held.state, uid: message.uid, organiser: owner.address };
+    const asked: Asked = { ...held, uid: message.uid, state: copy };
+    updateMeeting(db, asked, now);
+    const item = held.itemId === null ? null : itemById(db, held.itemId);
+    if (item) updateItem(db, { ...item, uid: message.uid });
+    projectAsked(at, theirs, inside, asked, owner.name);
+    keepArrived(at, inside, asked, message, null, 'change', { why: 'callsItNow' });
+  }
+}
+
+/** Whoever calls a meeting now has no invitation to it any more. */
+function dropOwnCopy(ctx: Context, calendar: Calendar, owner: Person, uid: string, recurrence: string | null): void {
+  const main = mainCalendarOf(ctx.db, owner.id);
+  const copy = main && itemsByUid(ctx.db, main.id, uid).find((i) => i.recurrence === recurrence);
+  if (!main || !copy || (copy.uid === uid && copy.calendarId === calendar.id && !copy.ownerInvited)) return;
+  const after = { ...copy, removedAt: ctx.now, version: copy.version + 1 };
+  updateItem(ctx.db, after);
+  indexItem(ctx.db, main, after);
+  trailItems(ctx, main, 'item.removed', [{ before: copy, after }]);
+  announceItems(ctx, main, [{ before: copy, after }]);
+}

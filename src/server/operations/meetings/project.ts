@@ -1,0 +1,189 @@
+import type { Copy, Meeting } from '@/core/meetings/index.ts';
+import type { Connection } from '../../db/index.ts';
+import { newKey } from '../../ids.ts';
+import type { Calendar } from '../../repositories/calendars.ts';
+import { insertItem, itemById, itemsByUid, MADE_HERE, updateItem } from '../../repositories/items.ts';
+import { type Asked, type Called, updateMeeting } from '../../repositories/meetings.ts';
+import type { Person } from '../../repositories/people.ts';
+import { sendingsWaiting } from '../../repositories/sendings.ts';
+import type { StoredItem } from '../../repositories/stored-item.ts';
+import { announceItems, type Context, type ItemChange, indexItem, trailItems } from '../deciding/index.ts';
+import { attendeesOf, fieldsFromCopy, storedTime } from './shape.ts';
+
+/** Who acts, for the trail of a calendar that is written because somebody else's act reaches it. */
+export type Acting = Pick<Context, 'db' | 'now' | 'viewer'>;
+
+/** The write of what a meeting says of items, told to whoever sees them. */
+function write(ctx: Acting, calendar: Calendar, changes: readonly ItemChange[]): void {
+  if (changes.length === 0) return;
+  for (const { after } of changes) indexItem(ctx.db, calendar, after);
+  const series = changes[0]?.after.seriesId;
+  const whole = series == null ? null : itemById(ctx.db, series);
+  if (whole) indexItem(ctx.db, calendar, whole);
+  trailItems(ctx, calendar, 'item.said', changes);
+  announceItems(ctx, calendar, changes);
+}
+
+/**
+ * Puts on the organiser's item who was asked and what they answered. Its version stays: nobody who is changing the item has changed
+ * any of this, and what they are doing goes on.
+ */
+export function projectCalled(ctx: Acting, calendar: Calendar, owner: Person, called: Called): void {
+  const before = called.itemId === null ? null : itemById(ctx.db, called.itemId);
+  if (!before || !called.state) return;
+  const asked = called.state.state !== 'draft';
+  const after: StoredItem = {
+    ...before,
+    organiser: asked ? { name: owner.name, address: owner.address } : null,
+    attendees: asked ? attendeesOf(called.state) : [],
+    ownerAnswer: null,
+    ownerInvited: false,
+    sequence: Math.max(before.sequence, called.state.sequence),
+  };
+  if (JSON.stringify(before) === JSON.stringify(after)) return;
+  updateItem(ctx.db, after);
+  write(ctx, calendar, [{ before, after }]);
+}
+
+/**
+ * Puts into the calendar of somebody asked what they were asked to: a new item, or what changed of the one there. What is their own of
+ * it stays: who sees it, how it stands in their week, what they noted.
+ */
+export function projectAsked(
+  ctx: Acting,
+  calendar: Calendar,
+  owner: Person,
+  asked: Asked,
+  organiserName: string | null,
+): Asked {
+  const { db } = ctx;
+  const copy = asked.state;
+  const standing = asked.itemId === null ? null : itemById(db, asked.itemId);
+  const before = standing?.removedAt === null ? standing : null;
+  // What its owner took out of their calendar stays out, until it is asked for anew.
+  if (standing && !before && (copy.said.method === 'CANCEL' || !isNews(copy, standing))) return asked;
+  if (!copy.on) return leftOut(ctx, calendar, asked);
+  const time = storedTime(copy.on.time);
+  if (!time) return asked;
+  const own = fieldsFromCopy(copy, organiserName ?? before?.organiser?.name ?? null);
+  const pending = before ? answerWaiting(db, asked.id) : null;
+  const said = {
+    ...own,
+    ...(pending ? { ownerAnswer: pending } : {}),
+    ...time,
+    title: copy.on.matter.title,
+    place: copy.on.matter.place,
+    link: copy.on.matter.link,
+    notes: copy.on.matter.notes,
+  };
+  if (before) {
+    const same = JSON.stringify(before) === JSON.stringify({ ...before, ...said });
+    if (same) return asked;
+    // An answer alone changes nothing that anybody may be typing at.
+    const content = JSON.stringify(contentOf(before)) !== JSON.stringify(contentOf({ ...before, ...said }));
+    const after = { ...before, ...said, version: before.version + Number(content) };
+    updateItem(db, after);
+    write(ctx, calendar, [{ before, after }]);
+    return asked;
+  }
+  const all = itemsByUid(db, calendar.id, asked.uid);
+  const series = asked.recurrence === null ? null : (all.find((i) => i.recurrence === null) ?? null);
+  const hands = { by: owner.id, for: owner.id, at: ctx.now };
+  const item = insertItem(db, {
+    ...MADE_HERE,
+    ...said,
+    key: newKey(),
+    calendarId: calendar.id,
+    uid: asked.uid,
+    seriesId: series?.id ?? null,
+    recurrence: asked.recurrence,
+    kind: 'meeting',
+    categories: [],
+    importance: 'normal',
+    shows: series?.shows ?? 'busy',
+    visibility: series?.visibility ?? (copy.on.private ? 'private' : 'follow'),
+    briefing: null,
+    version: 1,
+    createdBy: hands.by,
+    createdFor: hands.for,
+    createdAt: hands.at,
+    changedBy: hands.by,
+    changedFor: hands.for,
+    changedAt: hands.at,
+    removedAt: null,
+  });
+  const changes: ItemChange[] = [{ before: null, after: item }];
+  // Happenings that came before their series belong to it from now on.
+  if (asked.recurrence === null)
+    for (const one of all) {
+      if (one.recurrence === null || one.seriesId !== null) continue;
+      const after = { ...one, seriesId: item.id };
+      updateItem(db, after);
+      changes.push({ before: one, after });
+    }
+  write(ctx, calendar, changes);
+  const held = { ...asked, itemId: item.id };
+  updateMeeting(db, held, ctx.now);
+  return held;
+}
+
+const contentOf = ({
+  title,
+  place,
+  link,
+  notes,
+  start,
+  end,
+  allDay,
+  zone,
+  rule,
+  added,
+  left,
+  cancelled,
+}: StoredItem) => [title, place, link, notes, start, end, allDay, zone, rule, added, left, cancelled];
+
+/** Whether what the organiser says is newer than what stood when the item was taken out. */
+const isNews = (copy: Copy, item: StoredItem): boolean => copy.said.sequence > item.sequence;
+
+/** A happening that is called off and never was an item of its own is left out of its series. */
+function leftOut(ctx: Acting, calendar: Calendar, asked: Asked): Asked {
+  if (asked.recurrence === null) return asked;
+  const series = itemsByUid(ctx.db, calendar.id, asked.uid).find((i) => i.recurrence === null);
+  if (!series || series.left.includes(asked.recurrence)) return asked;
+  const after = { ...series, left: [...series.left, asked.recurrence], version: series.version + 1 };
+  updateItem(ctx.db, after);
+  write(ctx, calendar, [{ before: series, after }]);
+  return asked;
+}
+
+/** What the owner's people answered that hasn't left yet. */
+function answerWaiting(db: Connection, meetingId: number): StoredItem['ownerAnswer'] {
+  const waiting = sendingsWaiting(db, meetingId).findLast((s) => s.act === 'answer');
+  return waiting ? (waiting.body as { answer: NonNullable<StoredItem['ownerAnswer']> }).answer : null;
+}
+
+/** What somebody's copy of a meeting is, where only its item is there: one that a file brought in. */
+export function copyFromItem(item: StoredItem, me: Person, time: Meeting['time'], invited: Meeting['invited']): Copy {
+  const revision = { sequence: item.sequence, stamp: 0 };
+  const mine = item.ownerAnswer;
+  return {
+    uid: item.uid,
+    recurrence: item.recurrence,
+    organiser: item.organiser?.address ?? '',
+    me: item.attendees.find((a) => a.address.toLowerCase() === me.address.toLowerCase())?.address ?? me.address,
+    said: { method: item.cancelled ? 'CANCEL' : 'REQUEST', ...revision },
+    on: {
+      revision,
+      time,
+      matter: { title: item.title, place: item.place, link: item.link, notes: item.notes },
+      invited: invited.map((one) => ({
+        ...one,
+        answer: item.attendees.find((a) => a.address === one.address)?.answer ?? 'needs-action',
+      })),
+    },
+    times: [{ ...revision, time }],
+    mine: mine === null || mine === 'needs-action' ? null : { answer: mine, comment: null, sentBy: null, ...revision },
+    proposed: null,
+    claims: [],
+  };
+}

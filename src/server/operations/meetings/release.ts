@@ -1,0 +1,139 @@
+import {
+  answerMeeting,
+  askForState,
+  callOff,
+  declineCounter,
+  type Message,
+  nudge,
+  proposeTime,
+} from '@/core/meetings/index.ts';
+import type { Connection } from '../../db/index.ts';
+import { log } from '../../log.ts';
+import type { Calendar } from '../../repositories/calendars.ts';
+import { itemById } from '../../repositories/items.ts';
+import { meetingById, type StoredMeeting, updateMeeting } from '../../repositories/meetings.ts';
+import { type Person, personById } from '../../repositories/people.ts';
+import { endSending, renewSending, type Sending, sendingByKey, sendingsDue } from '../../repositories/sendings.ts';
+import { type Context, decideOn } from '../deciding/index.ts';
+import type { AnswerSending, ProposeSending } from './answer.ts';
+import { dispatch, homeOf } from './deliver.ts';
+import { type HandoverBody, handOver } from './move.ts';
+import { handOf, plan } from './plan.ts';
+import { projectAsked, projectCalled } from './project.ts';
+import { speaksOn, type TellBody } from './settle.ts';
+import { tellReaders } from './tell.ts';
+
+const MOST = 100;
+const AGAIN_MS = 60_000;
+
+/** A time that was proposed and is declined, with a word. */
+export interface DeclineBody {
+  readonly attendee: string;
+  readonly comment: string | null;
+}
+
+/**
+ * Says what has waited its seconds, each in one transaction: the meeting as it stands from then on, what reaches those inside, and the
+ * mail to those outside, or nothing of it. What whoever decided it may not say any more waits for somebody who may. Answers how many.
+ */
+export function releaseDue(db: Connection, now: number): number {
+  let gone = 0;
+  for (const sending of sendingsDue(db, now, MOST)) {
+    try {
+      gone += Number(db.write(() => release(db, now, sending)));
+    } catch (error) {
+      log().error({ sending: sending.key, error: String(error) }, 'what waited could not be said');
+      db.write(() => renewSending(db, { ...sending, due: now + AGAIN_MS }));
+    }
+  }
+  return gone;
+}
+
+function release(db: Connection, now: number, due: Sending): boolean {
+  const sending = sendingByKey(db, due.key);
+  if (sending?.state !== 'waiting' || sending.due === null) return false;
+  const meeting = meetingById(db, sending.meetingId);
+  const home = meeting && homeOf(db, meeting);
+  const actor = personById(db, sending.actorId);
+  if (!meeting || !home || !actor) return !endSending(db, sending.id, 'back');
+  const ctx: Context = { db, now, viewer: actor };
+  if (!speaksOn(decideOn(ctx, home.calendar))) {
+    renewSending(db, { ...sending, due: null });
+    tellReaders(db, home.calendar);
+    return false;
+  }
+  if (sending.act === 'handover' && meeting.part === 'organiser') {
+    endSending(db, sending.id, 'gone');
+    handOver(ctx, meeting, home, sending.body as HandoverBody);
+    return true;
+  }
+  const { next, messages } = perform(ctx, home.calendar, home.owner, meeting, sending);
+  endSending(db, sending.id, 'gone');
+  updateMeeting(db, next, now);
+  if (next.part === 'organiser') projectCalled(ctx, home.calendar, home.owner, next);
+  else projectAsked(ctx, home.calendar, home.owner, next, null);
+  dispatch(ctx, home.owner, home.calendar, next, messages);
+  return true;
+}
+
+function perform(
+  ctx: Context,
+  calendar: Calendar,
+  owner: Person,
+  meeting: StoredMeeting,
+  sending: Sending,
+): { next: StoredMeeting; messages: readonly Message[] } {
+  const { db, now } = ctx;
+  const stays = { next: meeting, messages: [] };
+  if (meeting.part === 'attendee') {
+    const hand = handOf(
+      owner,
+      ctx.viewer,
+      now,
+      Math.max(meeting.state.mine?.stamp ?? 0, meeting.state.proposed?.revision.stamp ?? 0),
+    );
+    const made =
+      sending.act === 'answer'
+        ? answerWith(meeting.state, sending.body as AnswerSending, hand)
+        : sending.act === 'propose'
+          ? proposeWith(meeting.state, sending.body as ProposeSending, hand)
+          : sending.act === 'refresh'
+            ? askForState(meeting.state, hand)
+            : null;
+    return made ? { next: { ...meeting, state: made.copy }, messages: made.messages } : stays;
+  }
+  const hand = handOf(owner, ctx.viewer, now, meeting.state?.stamp ?? 0);
+  const item = meeting.itemId === null ? null : itemById(db, meeting.itemId);
+  if (sending.act === 'tell' || sending.act === 'off') {
+    if (!item) {
+      const off = meeting.state && callOff(meeting.state, hand);
+      return off ? { next: { ...meeting, state: off.meeting, wanted: null }, messages: off.messages } : stays;
+    }
+    const { tellAll } = sending.body as TellBody;
+    const told = plan(db, calendar, owner, meeting, item, tellAll, hand);
+    return { next: { ...meeting, state: told.meeting, wanted: null }, messages: told.messages };
+  }
+  if (!meeting.state) return stays;
+  if (sending.act === 'nudge') {
+    const { whom } = sending.body as { whom: string[] | null };
+    const asked = nudge(meeting.state, hand, whom ?? undefined);
+    return { next: { ...meeting, state: { ...asked.meeting, stamp: hand.stamp } }, messages: asked.messages };
+  }
+  if (sending.act === 'declineCounter') {
+    const { attendee, comment } = sending.body as DeclineBody;
+    const declined = declineCounter(meeting.state, attendee, comment, hand);
+    return { next: { ...meeting, state: declined.meeting }, messages: declined.messages };
+  }
+  return stays;
+}
+
+const answerWith = (
+  copy: Parameters<typeof answerMeeting>[0],
+  b: AnswerSending,
+  hand: Parameters<typeof answerMeeting>[3],
+) => answerMeeting(copy, b.answer, b.comment, hand);
+const proposeWith = (
+  copy: Parameters<typeof proposeTime>[0],
+  b: ProposeSending,
+  hand: Parameters<typeof proposeTime>[3],
+) => proposeTime(copy, b.time, b.comment, hand);

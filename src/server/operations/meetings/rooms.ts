@@ -1,0 +1,33 @@
+import { expand } from '@/core/recurrence/index.ts';
+import { dateText } from '@/core/time/index.ts';
+import type { Calendar } from '../../repositories/calendars.ts';
+import { itemById } from '../../repositories/items.ts';
+import type { Asked } from '../../repositories/meetings.ts';
+import type { Person } from '../../repositories/people.ts';
+import { Directory, decideOn, repeats, seriesOf, viewsIn } from '../deciding/index.ts';
+import type { Acting } from './project.ts';
+
+/** Happenings of a series for which a room is looked at, and how far ahead. */
+const MOST_HAPPENINGS = 200;
+const AHEAD = 366 * 86_400_000;
+
+/** Whether a room or a thing is free whenever a meeting it is asked to takes place: nothing else there blocks any of it. */
+export function roomIsFree(ctx: Acting, calendar: Calendar, room: Person, asked: Asked): boolean {
+  const { db } = ctx;
+  const item = asked.itemId === null ? null : itemById(db, asked.itemId);
+  if (!item || item.removedAt !== null) return true;
+  const from = Math.max(item.start, ctx.now);
+  const happenings = repeats(item)
+    ? expand(seriesOf(item, []), from, from + AHEAD, MOST_HAPPENINGS).occurrences
+    : [{ start: item.start, end: item.end }];
+  const decided = decideOn({ ...ctx, viewer: room }, calendar);
+  const directory = new Directory(db);
+  return happenings.every(({ start, end }) => {
+    const range = { from: start, to: end, fromDate: dateText(start), toDate: dateText(end - 1) };
+    return viewsIn(db, directory, calendar, range, { person: room, decision: decided.decision }).every((view) => {
+      const own = view.id === item.key || view.id.startsWith(`${item.key}~`);
+      const there = view.allDay || (Date.parse(view.start) < end && Date.parse(view.end) > start);
+      return own || !there || view.shows === 'free' || view.asSet?.cancelled === true;
+    });
+  });
+}

@@ -1,0 +1,164 @@
+import type { z } from 'zod';
+import type { ItemPatch, NewItem, removeQuery, WrittenAnswer } from '@/contract/items.ts';
+import { roomAt } from '../../../../standins/meeting-rooms.ts';
+import { newKey } from '../../ids.ts';
+import { calendarById, calendarByKey } from '../../repositories/calendars.ts';
+import { itemById, itemByKey } from '../../repositories/items.ts';
+import { insertMeeting, meetingOfItem } from '../../repositories/meetings.ts';
+import { type Person, personById } from '../../repositories/people.ts';
+import { sendingByUndo } from '../../repositories/sendings.ts';
+import type { StoredItem } from '../../repositories/stored-item.ts';
+import { trailByKey } from '../../repositories/trail.ts';
+import { ok, type Refusal, type Result, refuse } from '../../result.ts';
+import { settings } from '../../settings.ts';
+import { type Context, findByAnyId, findItem, isRefusal, storedRules } from '../deciding/index.ts';
+import { changeItem, createItem, removeItem, undo } from '../items/index.ts';
+import { answerAsked } from './answer.ts';
+import { readInvited } from './invited.ts';
+import { calledOf } from './plan.ts';
+import { sendingWire, settle, type TellBody } from './settle.ts';
+
+/*
+ * The writes on items, with what they mean for others: each writes as the items' own operation does, and leaves waiting what has to be
+ * said for it, in one transaction.
+ */
+
+/** Adds an item; with people on it, a meeting that the calendar's owner calls. */
+export function createMeeting(ctx: Context, key: string, input: NewItem, by = ctx.viewer.id): Result<WrittenAnswer> {
+  const { people, ...plain } = input;
+  const link = plain.link ?? (people && people.length > 0 ? linkByItself(ctx) : null);
+  const item = { ...plain, link };
+  if (!people || people.length === 0) return createItem(ctx, key, item, by);
+  const calendar = calendarByKey(ctx.db, key);
+  const owner = calendar && personById(ctx.db, calendar.ownerId);
+  return ctx.db.write(() => {
+    const made = createItem(ctx, key, item, by);
+    if (!made.ok || !owner) return made;
+    return said(ctx, made.value, { wanted: readInvited(ctx.db, owner, people) });
+  });
+}
+
+/** An address to join a meeting at, where the house gives each one by itself. */
+const linkByItself = (ctx: Context): string | null =>
+  storedRules(ctx.db).meetingLinks ? roomAt(settings().meetingRooms, newKey()) : null;
+
+/** Changes an item, and whom it asks. What others call is theirs: of it only what is one's own is changed here. */
+export function changeMeeting(ctx: Context, id: string, patch: ItemPatch, by = ctx.viewer.id): Result<WrittenAnswer> {
+  const found = findItem(ctx, id);
+  if (isRefusal(found) || !found.may.change) return changeItem(ctx, id, patch, by);
+  const { calendar } = found.decided;
+  const owner = personById(ctx.db, calendar.ownerId);
+  if (!owner) return changeItem(ctx, id, patch, by);
+  const theirs = meetingOfItem(ctx.db, found.item.id)?.part === 'attendee';
+  if (theirs) {
+    const refused = onlyOwn(found.item, patch);
+    if (refused) return refused;
+  }
+  return ctx.db.write(() => {
+    calledOf(ctx.db, owner, found.item, ctx.now);
+    const first = patch.people && patch.people.length > 0 && found.item.link === null && !patch.fields.link;
+    const link = first && meetingOfItem(ctx.db, found.item.id) === null ? linkByItself(ctx) : null;
+    const changed = changeItem(ctx, id, link ? { ...patch, fields: { ...patch.fields, link } } : patch, by);
+    if (!changed.ok || theirs) return changed;
+    const wanted = patch.people && readInvited(ctx.db, owner, patch.people);
+    if (patch.scope === 'later') beginLater(ctx, owner, found.item, changed.value, patch.when !== undefined);
+    return said(ctx, changed.value, { ...(wanted ? { wanted } : {}), tellAll: patch.tellAll === true });
+  });
+}
+
+/** The fields of an item that whoever calls it says; the rest is everybody's own. */
+const THEIRS = ['title', 'place', 'notes', 'link'] as const;
+
+function onlyOwn(item: StoredItem, patch: ItemPatch): Refusal | null {
+  const touches = patch.when || patch.repeat || patch.people || THEIRS.some((name) => patch.fields[name] !== undefined);
+  if (!touches) return null;
+  return refuse('calledByOthers', { facts: { name: item.organiser?.name ?? item.organiser?.address ?? '' } });
+}
+
+/**
+ * Removes an item. A meeting the owner calls is called off, and everybody asked is told; one they were asked to and haven't declined
+ * is declined, for whoever may answer it.
+ */
+export function removeMeeting(
+  ctx: Context,
+  id: string,
+  query: z.infer<typeof removeQuery>,
+  by = ctx.viewer.id,
+): Result<WrittenAnswer> {
+  const found = findByAnyId(ctx, id);
+  if (isRefusal(found) || !found.may.remove) return removeItem(ctx, id, query, by);
+  const owner = personById(ctx.db, found.decided.calendar.ownerId);
+  return ctx.db.write(() => {
+    if (owner) calledOf(ctx.db, owner, found.item, ctx.now);
+    const asked = meetingOfItem(ctx.db, found.item.id)?.part === 'attendee' ? found : null;
+    const open = asked && !asked.item.cancelled && asked.item.ownerAnswer !== 'declined';
+    if (asked && open && query.scope === 'all') {
+      if (!asked.may.answer) return refuse('answerFirst', { facts: { name: asked.item.organiser?.name ?? '' } });
+      const answered = answerAsked(ctx, asked, { answer: 'declined', comment: null });
+      if (isRefusal(answered)) return answered;
+      const removed = removeItem(ctx, id, query, by);
+      return removed.ok
+        ? ok({ ...removed.value, sending: sendingWire(ctx, answered, [asked.item.organiser?.address ?? '']) })
+        : removed;
+    }
+    const removed = removeItem(ctx, id, query, by);
+    return removed.ok ? said(ctx, removed.value, {}) : removed;
+  });
+}
+
+/** Takes back one write of one's own; what it said, or would have said, is set right. */
+export function undoMeeting(ctx: Context, key: string): Result<WrittenAnswer> {
+  return ctx.db.write(() => {
+    const back = undo(ctx, key);
+    if (!back.ok) return back;
+    const before = sendingByUndo(ctx.db, key);
+    return said(ctx, back.value, before ? { wanted: (before.body as TellBody).wantedBefore } : {});
+  });
+}
+
+/**
+ * Of a called series that goes on as another from some happening on, the other begins with whom the first one asks, and, where its hours
+ * stayed, with what they answered.
+ */
+function beginLater(ctx: Context, owner: Person, series: StoredItem, written: WrittenAnswer, moved: boolean): void {
+  const after = (trailByKey(ctx.db, written.undo)?.after ?? []) as StoredItem[];
+  const next = after[0];
+  const called = calledOf(ctx.db, owner, series, ctx.now);
+  const item = next && itemById(ctx.db, next.id);
+  if (!item || item.id === series.id || !called || (!called.state && !called.wanted)) return;
+  const { uid } = item;
+  const draft = called.state && {
+    ...called.state,
+    uid,
+    state: 'draft' as const,
+    sequence: 0,
+    timeSince: 0,
+    given: moved
+      ? {}
+      : Object.fromEntries(Object.entries(called.state.given).map(([k, g]) => [k, { ...g, sequence: 0 }])),
+    counters: [],
+    questions: [],
+  };
+  const wanted = called.wanted ?? called.state?.invited ?? [];
+  const held = { calendarId: item.calendarId, itemId: item.id, uid, recurrence: null };
+  insertMeeting(ctx.db, { ...held, part: 'organiser', state: draft, wanted }, ctx.now);
+}
+
+/** What a write brings about for others, for every item it touched. */
+function said(
+  ctx: Context,
+  written: WrittenAnswer,
+  more: Omit<Parameters<typeof settle>[3], 'undo'>,
+): Result<WrittenAnswer> {
+  const entry = trailByKey(ctx.db, written.undo);
+  const calendar = entry?.collectionId == null ? null : calendarById(ctx.db, entry.collectionId);
+  if (!entry || !calendar || !Array.isArray(entry.after)) return ok(written);
+  let sending: WrittenAnswer['sending'] = null;
+  for (const [i, after] of (entry.after as StoredItem[]).entries()) {
+    const item = itemByKey(ctx.db, after.key) ?? itemById(ctx.db, after.id);
+    if (!item) continue;
+    const waits = settle(ctx, calendar, item, { ...(i === 0 ? more : {}), undo: written.undo });
+    if (waits) sending ??= sendingWire(ctx, waits.sending, waits.to);
+  }
+  return ok({ ...written, ...(sending ? { sending } : {}) });
+}

@@ -1,0 +1,90 @@
+import type { WrittenAnswer } from '@/contract/items.ts';
+import type { Invited, Message } from '@/core/meetings/index.ts';
+import { instantText } from '@/core/time/index.ts';
+import { newKey } from '../../ids.ts';
+import type { Calendar } from '../../repositories/calendars.ts';
+import { type Called, insertMeeting, updateMeeting } from '../../repositories/meetings.ts';
+import { personById } from '../../repositories/people.ts';
+import { endSending, insertSending, renewSending, type Sending, sendingsWaiting } from '../../repositories/sendings.ts';
+import type { StoredItem } from '../../repositories/stored-item.ts';
+import { type Context, type Decided, decideOn } from '../deciding/index.ts';
+import { outsideOf } from './invited.ts';
+import { calledOf, handOf, plan } from './plan.ts';
+
+/** How long what was decided can be taken back before it leaves. */
+export const WAITS_MS = 10_000;
+
+/** What a 'tell' carries: whether all shall hear, and whom the sender wanted there before, for taking it back. */
+export interface TellBody {
+  readonly tellAll: boolean;
+  readonly wantedBefore: readonly Invited[] | null;
+}
+
+export const speaksOn = ({ decision }: Decided): boolean => decision.owner || decision.rights.speaks;
+
+/**
+ * After a write on an item of the owner's: what has to be said for it waits from now on, or, where nothing has, is known as said. `wanted`
+ * are those the writer would have there, where they said so. Within the transaction of the write.
+ */
+export function settle(
+  ctx: Context,
+  calendar: Calendar,
+  item: StoredItem,
+  more: { readonly wanted?: readonly Invited[] | null; readonly tellAll?: boolean; readonly undo: string },
+): { readonly sending: Sending; readonly to: readonly string[] } | null {
+  const { db, now } = ctx;
+  const owner = personById(db, calendar.ownerId);
+  if (!owner) return null;
+  let called = calledOf(db, owner, item, now);
+  if (!called) {
+    if (!more.wanted || more.wanted.length === 0 || item.ownerInvited) return null;
+    const { uid, recurrence } = item;
+    const held = { calendarId: calendar.id, itemId: item.id, uid, recurrence };
+    called = insertMeeting(db, { ...held, part: 'organiser', state: null, wanted: null }, now) as Called;
+  }
+  const wantedBefore = called.wanted;
+  if (more.wanted !== undefined) called = { ...called, wanted: more.wanted };
+  if (called.itemId !== item.id) called = { ...called, itemId: item.id };
+  updateMeeting(db, called, now);
+
+  const waiting = sendingsWaiting(db, called.id).find((s) => s.act === 'tell' || s.act === 'off');
+  const tellAll = more.tellAll === true || (waiting?.body as TellBody | undefined)?.tellAll === true;
+  const hand = handOf(owner, ctx.viewer, now, called.state?.stamp ?? 0);
+  const { meeting, messages } = plan(db, calendar, owner, called, item, tellAll, hand);
+  if (messages.length === 0) {
+    if (waiting) endSending(db, waiting.id, 'back');
+    // What nobody has to hear is known from now on; of a meeting nobody was told of there is nothing to know.
+    if (called.state?.state === 'sent' && item.removedAt === null)
+      updateMeeting(db, { ...called, state: { ...meeting, stamp: called.state.stamp }, wanted: null }, now);
+    return null;
+  }
+  const due = speaksOn(decideOn(ctx, calendar)) ? now + WAITS_MS : null;
+  const body: TellBody = { tellAll, wantedBefore };
+  const one = { body, actorId: ctx.viewer.id, at: now, due, undoKey: more.undo };
+  const act = item.removedAt === null ? 'tell' : 'off';
+  if (waiting && waiting.act !== act) endSending(db, waiting.id, 'back');
+  const to = toWhom(messages);
+  if (waiting?.act === act) {
+    renewSending(db, { ...one, id: waiting.id });
+    return { sending: { ...waiting, ...one }, to };
+  }
+  const { id: meetingId } = called;
+  return { sending: insertSending(db, { ...one, key: newKey(), meetingId, calendarId: calendar.id, act }), to };
+}
+
+/** Everybody some messages go to, once each. */
+export const toWhom = (messages: readonly Message[]): string[] => [...new Set(messages.flatMap((m) => m.to))];
+
+/** What is said of a waiting sending to whoever brought it about. */
+export function sendingWire(
+  ctx: Context,
+  sending: Sending,
+  to: readonly string[],
+): NonNullable<WrittenAnswer['sending']> {
+  return {
+    key: sending.key,
+    to: to.length,
+    outside: outsideOf(ctx.db, to).length,
+    leaves: sending.due === null ? null : instantText(sending.due),
+  };
+}

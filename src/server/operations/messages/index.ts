@@ -1,0 +1,1 @@
+export { unreadFor, waitingFor } from './list-messages.ts';

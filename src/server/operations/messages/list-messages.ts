@@ -1,0 +1,326 @@
+import type { MessagesAnswer, MessageWire, ThreadWire } from '@/contract/messages.ts';
+import { instantText } from '@/core/time/index.ts';
+import type { Connection } from '../../db/index.ts';
+import { mainCalendarOf } from '../../repositories/calendars.ts';
+import { itemById, unansweredIn } from '../../repositories/items.ts';
+import { meetingById, meetingOfItem, type StoredMeeting } from '../../repositories/meetings.ts';
+import {
+  countUnread,
+  findFolder,
+  folderOwner,
+  markRead,
+  messageByKey,
+  messagesIn,
+  messagesOfThread,
+  readOf,
+  type StoredMessage,
+  saveFacts,
+} from '../../repositories/messages.ts';
+import { mailAbout } from '../../repositories/outgoing-mail.ts';
+import { type Person, personByHandle } from '../../repositories/people.ts';
+import { sendingsOn } from '../../repositories/sendings.ts';
+import type { StoredItem } from '../../repositories/stored-item.ts';
+import { ok, type Refusal, type Result, refuse } from '../../result.ts';
+import { type Context, type Decided, Directory, decideOn, isRefusal, mayOn, viewFor } from '../deciding/index.ts';
+import { answeredOf, receive, sendingWireOf, speaksOn, threadOf, timesOf } from '../meetings/index.ts';
+
+const MOST_MESSAGES = 300;
+const MOST_IN_THREAD = 60;
+const MOST_OPEN = 100;
+
+/** Whose messages one reads, with what one may see and do there. */
+export interface Reader {
+  readonly owner: Person;
+  readonly decided: Decided;
+  readonly own: boolean;
+  readonly speaks: boolean;
+}
+
+/**
+ * Whose messages the one who asks may read: their own, and of whom they speak for or whose copies they get those of their meetings. For
+ * everybody else there are none.
+ */
+export function findReader(ctx: Context, handle: string): Reader | Refusal {
+  const owner = personByHandle(ctx.db, handle);
+  const calendar = owner && mainCalendarOf(ctx.db, owner.id);
+  if (!owner || !calendar) return refuse('notFound');
+  const decided = decideOn(ctx, calendar);
+  const { decision } = decided;
+  if (!decision.owner && !decision.rights.speaks && !decision.rights.copies) return refuse('notFound');
+  return { owner, decided, own: decision.owner, speaks: speaksOn(decided) };
+}
+
+/** The messages of a person by thread: what needs something first, then the latest. */
+export function listMessages(ctx: Context, handle: string, before: number | null): Result<MessagesAnswer> {
+  const reader = findReader(ctx, handle);
+  if (isRefusal(reader)) return reader;
+  const { owner, decided } = reader;
+  const { db } = ctx;
+  const folders = foldersOf(db, owner.id);
+  const list = messagesIn(db, folders, MOST_MESSAGES, before);
+  const order = new Map<string, StoredMessage[]>();
+  for (const message of list) order.set(message.thread, [...(order.get(message.thread) ?? []), message]);
+  const open = before === null ? unansweredIn(db, decided.calendar.id, ctx.now, MOST_OPEN) : [];
+  for (const item of open) if (!order.has(threadOf(item.uid))) order.set(threadOf(item.uid), []);
+  if (before === null)
+    for (const s of sendingsOn(db, decided.calendar.id, MOST_OPEN)) {
+      const meeting = meetingById(db, s.meetingId);
+      if (meeting && !order.has(threadOf(meeting.uid))) order.set(threadOf(meeting.uid), []);
+    }
+  const read = readOf(db, ctx.viewer.id, list.at(-1)?.id ?? 0, list[0]?.id ?? 0);
+  const look: Look = { ctx, reader, folders, read, directory: new Directory(db) };
+  const threads = [...order].flatMap(([key, messages]) => threadWire(look, key, messages) ?? []);
+  const rank = (thread: ThreadWire) => (thread.needs === null ? NEEDS.length : NEEDS.indexOf(thread.needs));
+  // Of what is to be answered the soonest is first, of the rest what moved last.
+  const when = (thread: ThreadWire) => (thread.needs === 'answer' ? (thread.when?.start ?? '') : '');
+  threads.sort((a, b) => rank(a) - rank(b) || when(a).localeCompare(when(b)) || b.at.localeCompare(a.at));
+  const { handle: h, name, address, colour } = owner;
+  return ok({
+    owner: { handle: h, name, address, colour },
+    own: reader.own,
+    maySpeak: reader.speaks,
+    threads,
+    more: list.length === MOST_MESSAGES ? (list.at(-1)?.id ?? null) : null,
+  });
+}
+
+/** What a thread may need of somebody, what can't wait first. */
+const NEEDS = ['answer', 'counter', 'say', 'question', 'mail'] as const;
+
+const foldersOf = (db: Connection, ownerId: number): number[] =>
+  (['Arrived', 'Sent'] as const).map((name) => findFolder(db, ownerId, name) ?? -1);
+
+interface Look {
+  readonly ctx: Context;
+  readonly reader: Reader;
+  readonly folders: readonly number[];
+  readonly read: ReadonlySet<number>;
+  readonly directory: Directory;
+}
+
+function threadWire(look: Look, key: string, messages: readonly StoredMessage[]): ThreadWire | null {
+  const newestFirst = messages.slice(0, MOST_IN_THREAD);
+  return key.startsWith('meeting ') ? meetingThread(look, key, newestFirst) : mailThread(look, key, newestFirst);
+}
+
+/** A meeting as its thread is about: of several in one, the whole rather than one of its happenings. */
+function meetingOf(look: Look, key: string, messages: readonly StoredMessage[]): StoredMeeting | null {
+  const { db } = look.ctx;
+  const ids = [...new Set(messages.flatMap((m) => m.meetingId ?? []))];
+  const all = ids.flatMap((id) => meetingById(db, id) ?? []);
+  const found = all.find((m) => m.recurrence === null) ?? all[0] ?? null;
+  if (found) return found;
+  const uid = key.slice('meeting '.length);
+  const { calendar } = look.reader.decided;
+  const item = unansweredIn(db, calendar.id, look.ctx.now, MOST_OPEN).find((i) => i.uid === uid);
+  const waits = sendingsOn(db, calendar.id, MOST_OPEN)
+    .map((s) => meetingById(db, s.meetingId))
+    .find((m) => m?.uid === uid);
+  return (item && meetingOfItem(db, item.id)) ?? waits ?? null;
+}
+
+/** The item a thread is about, where one stands or stood. */
+function itemOf(look: Look, key: string, meeting: StoredMeeting | null): StoredItem | null {
+  const { db, now } = look.ctx;
+  if (meeting?.itemId != null) return itemById(db, meeting.itemId);
+  const uid = key.slice('meeting '.length);
+  return unansweredIn(db, look.reader.decided.calendar.id, now, MOST_OPEN).find((i) => i.uid === uid) ?? null;
+}
+
+function meetingThread(look: Look, key: string, messages: readonly StoredMessage[]): ThreadWire | null {
+  const { ctx, reader } = look;
+  const { decided, own } = reader;
+  const { rights } = decided.decision;
+  const meeting = meetingOf(look, key, messages);
+  // What is in another calendar of the owner's is for whoever sees that one; here it is theirs alone.
+  if (meeting && meeting.calendarId !== decided.calendar.id && !own) return null;
+  const item = itemOf(look, key, meeting);
+  const view = item && viewFor(ctx, decided, item);
+  const full = view !== null && 'notes' in view;
+  const hidden = messages.some((m) => m.facts.pending && 'private' in m.facts.pending);
+  const readable = own || (item ? full : rights.speaks && (!hidden || rights.private));
+  const at = messages[0]?.at ?? item?.createdAt ?? ctx.now;
+  const base = { key: messages[0]?.key ?? item?.key ?? key, kind: 'meeting' as const, at: instantText(at) };
+  const none = {
+    title: null,
+    place: null,
+    item: null,
+    part: null,
+    organiser: null,
+    needs: null,
+    answered: null,
+    cancelled: false,
+    repeats: false,
+    mayAnswer: false,
+    unread: 0,
+    waiting: [],
+    messages: [],
+  };
+  if (!readable) {
+    // Whoever sees the calendar sees that the time is taken; more is not said, and what they don't see at all isn't there.
+    if (!view || !item || item.removedAt !== null) return null;
+    const { start, end, allDay } = view;
+    return { ...base, ...none, key: view.id, withheld: true, when: { start, end, allDay } };
+  }
+  const waiting = meeting ? sendingWireOf(ctx, decided, reader.owner, meeting) : [];
+  const answered = meeting ? answeredOf(ctx, meeting) : null;
+  const gone = !item || item.removedAt !== null;
+  const mayAnswer = !gone && !item.cancelled && item.ownerInvited && mayOn(ctx, decided.decision, item).answer;
+  const over = item ? item.end < ctx.now && item.rule === null : true;
+  const wires = messages.map((m) => messageWire(look, m)).reverse();
+  const latest = messages.find((m) => m.facts.title !== undefined)?.facts;
+  const state = meeting?.part === 'organiser' ? meeting.state : null;
+  const needs: ThreadWire['needs'] =
+    mayAnswer && item.ownerAnswer === 'needs-action' && !over && answered === null
+      ? 'answer'
+      : state && state.counters.length > 0 && !gone
+        ? 'counter'
+        : waiting.some((s) => s.leaves === null)
+          ? 'say'
+          : wires.some((m) => m.pending)
+            ? 'question'
+            : meeting && !gone && [...mailAbout(ctx.db, meeting.id).values()].includes('failed')
+              ? 'mail'
+              : null;
+  const organiser = item?.organiser ?? (meeting?.part === 'organiser' ? null : box(messages.at(-1)));
+  return {
+    ...base,
+    ...none,
+    withheld: false,
+    title: item?.title ?? latest?.title ?? null,
+    when: item ? timesOfItem(item) : latest?.time ? timesOf(ctx.db, latest.time) : null,
+    place: item ? item.place : (latest?.place ?? null),
+    item: gone ? null : item.key,
+    part: meeting?.part ?? (item?.ownerInvited ? 'attendee' : null),
+    organiser,
+    needs,
+    answered: answered && { ...answered, at: instantText(answered.at) },
+    cancelled: item?.cancelled === true || state?.state === 'cancelled',
+    repeats: item?.rule != null,
+    mayAnswer,
+    unread: wires.filter((m) => m.unread).length,
+    waiting,
+    messages: wires,
+  };
+}
+
+const box = (m: StoredMessage | undefined) => (m ? { name: m.fromName, address: m.fromAddress } : null);
+
+function timesOfItem(item: StoredItem) {
+  const { start, end, allDay } = item;
+  const text = (ms: number) => (allDay ? instantText(ms).slice(0, 10) : instantText(ms));
+  return { start: text(start), end: text(end), allDay };
+}
+
+/**
+ * A mail and what answers it: for its owner, and for whoever wrote in it in the owner's name and still may. Their calendar alone opens
+ * nobody's mail.
+ */
+function mailThread(look: Look, key: string, messages: readonly StoredMessage[]): ThreadWire | null {
+  const { ctx, reader } = look;
+  if (!reader.own && !(reader.speaks && wroteIn(look, key))) return null;
+  const wires = messages.map((m) => messageWire(look, m)).reverse();
+  const last = messages[0];
+  if (!last) return null;
+  return {
+    key: last.key,
+    kind: 'mail',
+    withheld: false,
+    title: messages.at(-1)?.subject || null,
+    when: null,
+    place: null,
+    item: null,
+    part: null,
+    organiser: null,
+    needs: null,
+    answered: null,
+    cancelled: false,
+    repeats: false,
+    mayAnswer: false,
+    unread: wires.filter((m) => m.unread).length,
+    at: instantText(last.at ?? ctx.now),
+    waiting: [],
+    messages: wires,
+  };
+}
+
+const wroteIn = (look: Look, key: string): boolean =>
+  messagesOfThread(look.ctx.db, look.folders, key, 200).some((m) => m.actorId === look.ctx.viewer.id);
+
+function messageWire({ ctx, folders, read }: Look, m: StoredMessage): MessageWire {
+  const sent = m.collectionId === folders[1];
+  const { facts } = m;
+  return {
+    key: m.key,
+    at: instantText(m.at),
+    kind: m.kind,
+    sent,
+    from: { name: m.fromName, address: m.fromAddress },
+    by: m.byAddress === null ? null : { name: m.byName, address: m.byAddress },
+    to: m.recipients.slice(0, 50).map(({ name, address }) => ({ name, address })),
+    subject: m.subject,
+    says: m.body,
+    when: facts.time ? timesOf(ctx.db, facts.time) : null,
+    answer: facts.answer ?? null,
+    why: facts.why ?? null,
+    checked: facts.checked ?? null,
+    mark: facts.mark ?? null,
+    files: [...(facts.files ?? [])],
+    unread: !sent && !read.has(m.id),
+    pending: facts.pending !== undefined,
+  };
+}
+
+/** Marks messages as read, by the one who reads them and for nobody else. */
+export function readMessages(ctx: Context, handle: string, keys: readonly string[]): Result<{ done: true }> {
+  const reader = findReader(ctx, handle);
+  if (isRefusal(reader)) return reader;
+  const folders = foldersOf(ctx.db, reader.owner.id);
+  const ids = keys.flatMap((key) => {
+    const message = messageByKey(ctx.db, key);
+    return message && folders.includes(message.collectionId) ? message.id : [];
+  });
+  ctx.db.write(() => markRead(ctx.db, ctx.viewer.id, ids));
+  return ok({ done: true });
+}
+
+/** Lets a message whose sender nobody vouches for do what it says, because somebody who may speak says so. */
+export function takeMessage(ctx: Context, key: string): Result<{ done: true }> {
+  const message = messageByKey(ctx.db, key);
+  const owner = message && folderOwner(ctx.db, message.collectionId);
+  if (!message || !owner) return refuse('notFound');
+  const reader = findReader(ctx, owner);
+  if (isRefusal(reader)) return reader;
+  const { pending } = message.facts;
+  if (!pending || !reader.speaks) return refuse('notFound');
+  const look = {
+    ctx,
+    reader,
+    folders: foldersOf(ctx.db, reader.owner.id),
+    read: new Set<number>(),
+    directory: new Directory(ctx.db),
+  };
+  const thread = meetingThread(look, message.thread, [message]);
+  if (!thread || thread.withheld) return refuse('notFound');
+  return ctx.db.write(() => {
+    const { pending: _taken, ...facts } = message.facts;
+    saveFacts(ctx.db, message.id, { ...facts, why: 'taken' });
+    receive({ ...ctx, viewer: ctx.viewer }, pending, reader.owner, null);
+    return ok({ done: true as const });
+  });
+}
+
+/** How many messages one hasn't read among those one is told of: one's own, and those of whom one gets copies for. */
+export function unreadFor(ctx: Context, owner: Person, decided: Decided): number {
+  const arrived = findFolder(ctx.db, owner.id, 'Arrived');
+  if (arrived === null) return 0;
+  return countUnread(ctx.db, arrived, ctx.viewer.id, decided.decision.owner, decided.decision.rights.private);
+}
+
+/** How many invitations to somebody wait for an answer, as far as one may give it. */
+export function waitingFor(ctx: Context, decided: Decided): number {
+  if (!speaksOn(decided)) return 0;
+  return unansweredIn(ctx.db, decided.calendar.id, ctx.now, MOST_OPEN).filter(
+    (item) => mayOn(ctx, decided.decision, item).answer,
+  ).length;
+}

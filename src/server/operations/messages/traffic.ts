@@ -1,0 +1,8 @@
+import { type Traffic, trafficIn } from '../../../../standins/correspondents.ts';
+import { settings } from '../../settings.ts';
+
+/** What went between the sample organisation and the people outside it; `null` outside the demo, and where a real mail service is set. */
+export function traffic(): Traffic[] | null {
+  const { demo, smtp, data } = settings();
+  return demo && smtp === null ? trafficIn(data) : null;
+}

@@ -1,0 +1,105 @@
+import type { MailBody } from '@/contract/messages.ts';
+import { newKey } from '../../ids.ts';
+import { mailIdFor } from '../../mail/mail-id.ts';
+import { mainCalendarOf } from '../../repositories/calendars.ts';
+import {
+  findFolder,
+  folderOf,
+  insertMessage,
+  messageByKey,
+  messagesOfThread,
+  threadAnswered,
+} from '../../repositories/messages.ts';
+import { countMailSince, insertMail } from '../../repositories/outgoing-mail.ts';
+import { ok, type Result, refuse } from '../../result.ts';
+import { type Context, isRefusal } from '../deciding/index.ts';
+import { insideBy, tellReaders } from '../meetings/index.ts';
+import { findReader } from './list-messages.ts';
+
+const DAY = 86_400_000;
+/** Mail in one person's name in a day. */
+const MOST_A_DAY = 1000;
+
+/**
+ * Writes a mail in a person's name: they do themselves, or whoever speaks for them, and then both names stand on it. To those inside it
+ * arrives at once; to those outside it goes by mail, to each by itself.
+ */
+export function writeMailFor(ctx: Context, handle: string, body: MailBody): Result<{ done: true }> {
+  const reader = findReader(ctx, handle);
+  if (isRefusal(reader)) return reader;
+  const { owner, speaks, own } = reader;
+  if (!speaks) return refuse('mayNotSpeak', { facts: { name: owner.name } });
+  const { db, now } = ctx;
+  const folders = (['Arrived', 'Sent'] as const).map((name) => findFolder(db, owner.id, name) ?? -1);
+  const answered = body.answers === null ? null : messageByKey(db, body.answers);
+  if (body.answers !== null && (!answered || !folders.includes(answered.collectionId))) return refuse('notFound');
+  const before = answered ? messagesOfThread(db, folders, answered.thread, 200) : [];
+  // Whose mail isn't theirs to read isn't theirs to answer.
+  const mayRead = own || before.some((m) => m.actorId === ctx.viewer.id);
+  if (answered && answered.meetingId === null && !mayRead) return refuse('notFound');
+  const to = [...new Map(body.to.map((one) => [one.address, one])).values()];
+  if (countMailSince(db, reader.decided.calendar.id, now - DAY) + to.length > MOST_A_DAY) return refuse('tooManyTries');
+  const key = newKey();
+  const messageId = mailIdFor(key);
+  const chain = before.flatMap((m) => m.messageId ?? []).slice(-20);
+  const inReplyTo = answered?.messageId ?? null;
+  const by = ctx.viewer.id === owner.id ? null : { name: ctx.viewer.name, address: ctx.viewer.address };
+  const thread = answered?.thread ?? `mail ${key}`;
+  const message = {
+    at: now,
+    thread,
+    kind: 'mail' as const,
+    meetingId: null,
+    fromAddress: owner.address,
+    fromName: owner.name,
+    byAddress: by?.address ?? null,
+    byName: by?.name ?? null,
+    recipients: to.map(({ address, name }) => ({ address, name: insideBy(db, address)?.name ?? name })),
+    subject: body.subject,
+    body: body.text,
+    facts: {},
+    messageId,
+    inReplyTo,
+    refs: chain,
+  };
+  return db.write(() => {
+    insertMessage(db, { ...message, collectionId: folderOf(db, owner.id, 'Sent'), actorId: ctx.viewer.id });
+    for (const one of message.recipients) {
+      const inside = insideBy(db, one.address);
+      if (inside) {
+        // Answers within the house hold together by the same marks as those from outside.
+        const theirs = (['Arrived', 'Sent'] as const).map((name) => findFolder(db, inside.id, name) ?? -1);
+        const known = inReplyTo ? threadAnswered(db, theirs, [inReplyTo, ...[...chain].reverse()]) : null;
+        insertMessage(db, {
+          ...message,
+          thread: known ?? `mail ${newKey()}`,
+          collectionId: folderOf(db, inside.id, 'Arrived'),
+          actorId: null,
+        });
+        const calendar = mainCalendarOf(db, inside.id);
+        if (calendar) tellReaders(db, calendar);
+        continue;
+      }
+      const each = newKey();
+      insertMail(db, {
+        key: each,
+        at: now,
+        collectionId: reader.decided.calendar.id,
+        meetingId: null,
+        messageId: message.recipients.length === 1 ? messageId : mailIdFor(each),
+        mail: {
+          from: { name: owner.name, address: owner.address },
+          sender: by,
+          to: one,
+          subject: body.subject,
+          text: body.text,
+          meeting: null,
+          inReplyTo,
+          refs: chain,
+        },
+      });
+    }
+    tellReaders(db, reader.decided.calendar);
+    return ok({ done: true as const });
+  });
+}

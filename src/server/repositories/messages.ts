@@ -1,0 +1,266 @@
+import type { Message } from '@/core/meetings/index.ts';
+import type { Connection } from '../db/index.ts';
+import { newKey } from '../ids.ts';
+import { insertCollection } from './collections.ts';
+
+/** The folders everybody begins with. */
+export type FolderName = 'Arrived' | 'Sent' | 'Drafts' | 'Filed';
+
+/** What a message is: of a meeting, by what it does, or plain mail. */
+export type MessageKind =
+  | 'invitation'
+  | 'change'
+  | 'calledOff'
+  | 'answer'
+  | 'counter'
+  | 'counterDeclined'
+  | 'stateAsked'
+  | 'forInformation'
+  | 'question'
+  | 'mail';
+
+/** What matters of a message beside who, when and its words; times as texts on the clock of `zone`. */
+export interface MessageFacts {
+  readonly title?: string;
+  readonly time?: { readonly start: string; readonly end: string; readonly allDay: boolean; readonly zone: string };
+  readonly place?: string | null;
+  readonly answer?: 'accepted' | 'declined' | 'tentative' | 'needs-action';
+  readonly attendee?: string;
+  readonly why?: string;
+  /** A scheduling message that does what it says only once a person says so. */
+  readonly pending?: Message;
+  /** Whether the mail service vouches for its sender; absent for what never left the house. */
+  readonly checked?: boolean;
+  /** What couldn't be read of it. */
+  readonly mark?: 'unreadable' | 'tooDeep' | 'cut' | 'notChecked';
+  readonly files?: readonly { readonly name: string; readonly bytes: number }[];
+}
+
+export interface StoredMessage {
+  readonly id: number;
+  readonly key: string;
+  readonly collectionId: number;
+  readonly at: number;
+  readonly thread: string;
+  readonly kind: MessageKind;
+  readonly meetingId: number | null;
+  readonly fromAddress: string;
+  readonly fromName: string | null;
+  /** Who sent it in that one's name. */
+  readonly byAddress: string | null;
+  readonly byName: string | null;
+  readonly recipients: readonly { readonly address: string; readonly name: string | null }[];
+  readonly subject: string;
+  readonly body: string;
+  readonly facts: MessageFacts;
+  readonly messageId: string | null;
+  readonly inReplyTo: string | null;
+  readonly refs: readonly string[];
+  /** Who of ours wrote it. */
+  readonly actorId: number | null;
+}
+
+interface Row {
+  id: number;
+  key: string;
+  collection_id: number;
+  at: number;
+  thread: string;
+  kind: MessageKind;
+  meeting_id: number | null;
+  from_address: string;
+  from_name: string | null;
+  by_address: string | null;
+  by_name: string | null;
+  recipients: string;
+  subject: string;
+  body: string;
+  facts: string;
+  message_id: string | null;
+  in_reply_to: string | null;
+  refs: string;
+  actor_id: number | null;
+}
+
+const decode = (r: Row): StoredMessage => ({
+  id: r.id,
+  key: r.key,
+  collectionId: r.collection_id,
+  at: r.at,
+  thread: r.thread,
+  kind: r.kind,
+  meetingId: r.meeting_id,
+  fromAddress: r.from_address,
+  fromName: r.from_name,
+  byAddress: r.by_address,
+  byName: r.by_name,
+  recipients: JSON.parse(r.recipients),
+  subject: r.subject,
+  body: r.body,
+  facts: JSON.parse(r.facts),
+  messageId: r.message_id,
+  inReplyTo: r.in_reply_to,
+  refs: JSON.parse(r.refs),
+  actorId: r.actor_id,
+});
+
+/** The row number of a person's folder, made where it isn't there yet. */
+export function folderOf(db: Connection, ownerId: number, name: FolderName): number {
+  const found = findFolder(db, ownerId, name);
+  if (found !== null) return found;
+  return insertCollection(db, { key: newKey(), kind: 'folder', ownerId, name, main: false });
+}
+
+export function findFolder(db: Connection, ownerId: number, name: FolderName): number | null {
+  const row = db.get<{ id: number }>(
+    `SELECT id FROM collection WHERE kind = 'folder' AND owner_id = ? AND name = ?`,
+    ownerId,
+    name,
+  );
+  return row?.id ?? null;
+}
+
+export function insertMessage(db: Connection, m: Omit<StoredMessage, 'id' | 'key'>): StoredMessage {
+  const key = newKey();
+  const id = db.run(
+    `INSERT INTO message (key, collection_id, at, thread, kind, meeting_id, from_address, from_name, by_address, by_name,
+       recipients, subject, body, facts, message_id, in_reply_to, refs, actor_id)
+     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+    key,
+    m.collectionId,
+    m.at,
+    m.thread,
+    m.kind,
+    m.meetingId,
+    m.fromAddress,
+    m.fromName,
+    m.byAddress,
+    m.byName,
+    JSON.stringify(m.recipients),
+    m.subject,
+    m.body,
+    JSON.stringify(m.facts),
+    m.messageId,
+    m.inReplyTo,
+    JSON.stringify(m.refs),
+    m.actorId,
+  );
+  return { ...m, id, key };
+}
+
+export function messageByKey(db: Connection, key: string): StoredMessage | null {
+  const row = db.get<Row>('SELECT * FROM message WHERE key = ?', key);
+  return row ? decode(row) : null;
+}
+
+/** The messages of some folders, the newest first: at most `most`, behind those before an id. */
+export function messagesIn(
+  db: Connection,
+  folders: readonly number[],
+  most: number,
+  before: number | null,
+): StoredMessage[] {
+  const [arrived = -1, sent = -1] = folders;
+  return db
+    .all<Row>(
+      'SELECT * FROM message WHERE collection_id IN (?, ?) AND id < ? ORDER BY id DESC LIMIT ?',
+      arrived,
+      sent,
+      before ?? Number.MAX_SAFE_INTEGER,
+      most,
+    )
+    .map(decode);
+}
+
+/** The messages of one thread in some folders, the oldest first: the latest `most`. */
+export function messagesOfThread(
+  db: Connection,
+  folders: readonly number[],
+  thread: string,
+  most: number,
+): StoredMessage[] {
+  const [arrived = -1, sent = -1] = folders;
+  return db
+    .all<Row>(
+      'SELECT * FROM message WHERE collection_id IN (?, ?) AND thread = ? ORDER BY id DESC LIMIT ?',
+      arrived,
+      sent,
+      thread,
+      most,
+    )
+    .map(decode)
+    .reverse();
+}
+
+/** The thread that a mail belongs to by what it answers; `null` where it answers nothing that is here. */
+export function threadAnswered(db: Connection, folders: readonly number[], answered: readonly string[]): string | null {
+  const [arrived = -1, sent = -1] = folders;
+  for (const id of answered) {
+    const row = db.get<{ thread: string }>(
+      'SELECT thread FROM message WHERE collection_id IN (?, ?) AND message_id = ? ORDER BY id DESC LIMIT 1',
+      arrived,
+      sent,
+      id,
+    );
+    if (row) return row.thread;
+  }
+  return null;
+}
+
+/** Which of some messages a person has read. */
+export function readOf(db: Connection, personId: number, from: number, to: number): Set<number> {
+  return new Set(
+    db
+      .arrays<[number]>(
+        'SELECT message_id FROM message_read WHERE person_id = ? AND message_id BETWEEN ? AND ?',
+        personId,
+        from,
+        to,
+      )
+      .map(([id]) => id),
+  );
+}
+
+export function markRead(db: Connection, personId: number, messageIds: readonly number[]): void {
+  for (const id of messageIds)
+    db.run('INSERT INTO message_read (person_id, message_id) VALUES (?, ?) ON CONFLICT DO NOTHING', personId, id);
+}
+
+/** The handle of whose folder it is. */
+export function folderOwner(db: Connection, collectionId: number): string | null {
+  const row = db.get<{ handle: string }>(
+    `SELECT p.handle FROM collection c JOIN person p ON p.id = c.owner_id WHERE c.id = ? AND c.kind = 'folder'`,
+    collectionId,
+  );
+  return row?.handle ?? null;
+}
+
+export function saveFacts(db: Connection, id: number, facts: MessageFacts): void {
+  db.run('UPDATE message SET facts = ? WHERE id = ?', JSON.stringify(facts), id);
+}
+
+/**
+ * How many messages of a folder a person hasn't read, to one more than 99. Plain mail is its owner's alone, and what is private isn't
+ * counted for whoever isn't let into that.
+ */
+export function countUnread(
+  db: Connection,
+  folder: number,
+  personId: number,
+  own: boolean,
+  seesPrivate: boolean,
+): number {
+  return (
+    db.get<{ n: number }>(
+      `SELECT count(*) AS n FROM (SELECT 1 FROM message m WHERE m.collection_id = ?
+         AND NOT EXISTS (SELECT 1 FROM message_read r WHERE r.person_id = ? AND r.message_id = m.id)
+         AND (? OR (m.meeting_id IS NOT NULL AND (? OR NOT EXISTS (SELECT 1 FROM meeting g JOIN item i ON i.id = g.item_id
+           WHERE g.id = m.meeting_id AND i.visibility = 'private'))))
+         ORDER BY m.id DESC LIMIT 100)`,
+      folder,
+      personId,
+      Number(own),
+      Number(seesPrivate),
+    )?.n ?? 0
+  );
+}

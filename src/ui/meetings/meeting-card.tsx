@@ -1,0 +1,77 @@
+'use client';
+import { useQuery } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
+import type { BoardHead, ItemWire } from '@/contract/items.ts';
+import type { MeetingAnswer } from '@/contract/meetings.ts';
+import pageCss from '../common/page.module.css';
+import { ANSWER_KEYS, Answering, type Invitation, useAnswering } from './answering.tsx';
+import { AskedPeople } from './asked-people.tsx';
+import { Waiting } from './waiting.tsx';
+
+/** A meeting as whoever runs the calendar needs it: answering it, or who answered, what waits, and what came that a person has to look at. */
+export function MeetingCard({ item, head }: { item: ItemWire; head: BoardHead }) {
+  const t = useTranslations('meetings');
+  const runs = head.own || head.rights.speaks || item.may?.change === true;
+  const query = useQuery({
+    queryKey: ['meeting', item.id],
+    queryFn: () => call('readMeeting', { params: { item: item.id } }),
+    enabled: runs && item.visibility !== undefined,
+    retry: false,
+  });
+  const meeting = query.data;
+  if (!meeting || meeting.part === 'none') return null;
+  const name = head.owner.name;
+  return (
+    <section aria-label={t('card')} style={{ display: 'grid', gap: 10 }}>
+      <Waiting waiting={meeting.waiting} name={name} />
+      {meeting.part === 'attendee' && item.mayAnswer && meeting.state === 'sent' && (
+        <Answers item={item} head={head} meeting={meeting} />
+      )}
+      {meeting.part === 'organiser' && (
+        <AskedPeople item={item.id} owner={head.owner.name} own={head.own} meeting={meeting} />
+      )}
+      {meeting.questions.map((q) => (
+        <p key={`${q.why} ${q.from} ${q.says} ${q.answer}`} className={`${pageCss.card} ${pageCss['wrong-card']}`}>
+          {t(`why.${q.why as 'notInvited'}`, { from: q.from, answer: q.answer ?? 'none' })}
+          {q.says && ` “${q.says}”`}
+        </p>
+      ))}
+    </section>
+  );
+}
+
+function Answers({ item, head, meeting }: { item: ItemWire; head: BoardHead; meeting: MeetingAnswer }) {
+  const [opened, setOpened] = useState(false);
+  const invitation: Invitation = {
+    item: item.id,
+    owner: head.owner.name,
+    own: head.own,
+    organiser: meeting.organiser?.name ?? meeting.organiser?.address ?? '',
+    when: item,
+    repeats: item.repeats != null,
+    answered: meeting.answered,
+  };
+  const { send, seen } = useAnswering(invitation);
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const target = event.target as HTMLElement;
+      if (
+        event.ctrlKey ||
+        event.metaKey ||
+        event.altKey ||
+        target.closest('input, textarea, select, [role="listbox"], [role="dialog"]')
+      )
+        return;
+      const answer = ANSWER_KEYS[Number(event.key) - 1];
+      if (!answer) return;
+      event.preventDefault();
+      if (answer === 'another') setOpened(true);
+      else void send({ answer, comment: '', seen, scope: 'all' });
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  });
+  return <Answering invitation={invitation} opened={opened} onOpen={setOpened} />;
+}

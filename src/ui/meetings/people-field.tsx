@@ -1,0 +1,192 @@
+'use client';
+import Autocomplete from '@mui/material/Autocomplete';
+import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
+import { useQuery } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
+import { holdsWords } from '../common/people-options.tsx';
+import type { Asked, Said } from './heard.ts';
+import meetingsCss from './meetings.module.css';
+import { readPeople } from './read-people.ts';
+
+/** Somebody, a room or a group to choose. */
+interface Choice {
+  readonly key: string;
+  readonly name: string;
+  readonly about: string;
+  readonly people: readonly Asked[];
+}
+
+const SHOWN = 40;
+/** So long after the last stroke it is asked who can come. */
+const PAUSE_MS = 250;
+
+/**
+ * Who comes: people by name, groups spelled out, rooms and things, outside addresses, each as one who must be there or may. Beside each,
+ * whether they can come then, from what the one who asks sees.
+ */
+export function PeopleField(props: {
+  calendar: string;
+  owner: string;
+  people: readonly Asked[];
+  when: Said['when'] | null;
+  item: string | null;
+  disabled: boolean;
+  onChange: (people: readonly Asked[]) => void;
+}) {
+  const { calendar, owner, people, when, item, disabled, onChange } = props;
+  const t = useTranslations('meetings');
+  const [typed, setTyped] = useState('');
+  const [wrong, setWrong] = useState<string | null>(null);
+  const directory = useQuery({ queryKey: ['people'], queryFn: () => call('listPeople', {}), staleTime: 60_000 });
+  const groups = useQuery({
+    queryKey: ['groups'],
+    queryFn: () => call('listGroups', {}),
+    staleTime: 60_000,
+    retry: false,
+  });
+  const can = useComing(calendar, when, people, item);
+
+  const known = (directory.data?.people ?? []).filter((p) => p.address !== owner);
+  const byHandle = new Map(known.map((p) => [p.handle, p]));
+  const choices: Choice[] = [
+    ...known.map((p) => ({
+      key: p.address,
+      name: p.name,
+      about: p.resource
+        ? t('room', { kind: p.resource, place: p.site, size: p.size ?? 0 })
+        : [p.role, p.address].filter(Boolean).join(' · '),
+      people: [{ address: p.address, name: p.name, role: 'must' as const }],
+    })),
+    ...(groups.data?.groups ?? []).map((g) => {
+      const members = g.members.flatMap((m) => byHandle.get(m.handle) ?? []);
+      return {
+        key: `group ${g.key}`,
+        name: g.name,
+        about: t('group', { count: members.length }),
+        people: members.map((p) => ({ address: p.address, name: p.name, role: 'must' as const })),
+      };
+    }),
+  ];
+  const add = (more: readonly Asked[]) => {
+    const fresh = more.filter((m) => m.address !== owner && !people.some((p) => p.address === m.address));
+    const named = fresh.map((m) => ({ ...m, name: known.find((p) => p.address === m.address)?.name ?? m.name }));
+    onChange([...people, ...named]);
+  };
+  const take = (value: string | Choice | null) => {
+    setWrong(null);
+    if (value === null) return;
+    if (typeof value !== 'string') {
+      add(value.people);
+      setTyped('');
+      return;
+    }
+    const read = readPeople(value);
+    if (read.people.length > 0) add(read.people);
+    setTyped(read.rest);
+    if (read.rest) setWrong(t('nobody', { text: read.rest }));
+  };
+  const set = (address: string, role: Asked['role']) =>
+    onChange(people.map((p) => (p.address === address ? { ...p, role } : p)));
+  return (
+    <section aria-label={t('who')} style={{ display: 'grid', gap: 8 }}>
+      <Autocomplete<Choice, false, false, true>
+        freeSolo
+        disabled={disabled}
+        options={choices}
+        value={null}
+        inputValue={typed}
+        onInputChange={(_, text, reason) => reason !== 'reset' && setTyped(text)}
+        onChange={(_, value) => take(value)}
+        // Enter takes who was typed, and sends nothing.
+        onKeyDown={(event) => event.key === 'Enter' && typed.trim() !== '' && event.preventDefault()}
+        onBlur={() => typed.includes('@') && take(typed)}
+        getOptionLabel={(o) => (typeof o === 'string' ? o : o.name)}
+        filterOptions={(all, { inputValue }) =>
+          inputValue.trim() === ''
+            ? []
+            : all.filter((o) => holdsWords(`${o.name} ${o.about}`, inputValue)).slice(0, SHOWN)
+        }
+        renderOption={({ key: _key, ...attributes }, o) => (
+          <li key={o.key} {...attributes} style={{ display: 'block' }}>
+            {o.name}
+            <span className="small soft" style={{ display: 'block' }}>
+              {o.about}
+            </span>
+          </li>
+        )}
+        renderInput={(params) => (
+          <TextField
+            {...params}
+            label={t('who')}
+            placeholder={t('whoHint')}
+            error={wrong !== null}
+            helperText={wrong}
+            slotProps={{ ...params.slotProps, inputLabel: { ...params.slotProps.inputLabel, shrink: true } }}
+          />
+        )}
+      />
+      {people.length > 0 && (
+        <ul className={meetingsCss.people}>
+          {people.map((p) => {
+            const found = can.get(p.address);
+            const outside = found ? !found.inside : !known.some((k) => k.address === p.address);
+            const name = p.name ?? p.address;
+            return (
+              <li key={p.address}>
+                <span className={meetingsCss.who}>
+                  {name}
+                  <small>
+                    {outside && p.name ? `${p.address} · ` : ''}
+                    {outside ? `${t('outside')} · ` : ''}
+                    <span className={found?.can === 'busy' || found?.can === 'away' ? 'wrong' : undefined}>
+                      {t(`can.${found?.can ?? 'unknown'}`)}
+                    </span>
+                  </small>
+                </span>
+                <Button
+                  variant="text"
+                  disabled={disabled}
+                  aria-label={t('roleOf', { name, role: p.role })}
+                  onClick={() => set(p.address, p.role === 'must' ? 'may' : 'must')}
+                  sx={{ minWidth: 0, px: 0.5, minHeight: 24 }}
+                >
+                  {t(`role.${p.role}`)}
+                </Button>
+                <Button
+                  variant="text"
+                  disabled={disabled}
+                  aria-label={t('takeOut', { name })}
+                  onClick={() => onChange(people.filter((one) => one.address !== p.address))}
+                  sx={{ minWidth: 0, px: 0.5, minHeight: 24 }}
+                >
+                  ×
+                </Button>
+              </li>
+            );
+          })}
+        </ul>
+      )}
+    </section>
+  );
+}
+
+/** Who can come then, as far as one sees it; asked once typing pauses. */
+function useComing(calendar: string, when: Said['when'] | null, people: readonly Asked[], item: string | null) {
+  const asked = when && people.length > 0 ? JSON.stringify({ when, people: people.map((p) => p.address), item }) : null;
+  const [settled, setSettled] = useState(asked);
+  useEffect(() => {
+    const timer = setTimeout(() => setSettled(asked), PAUSE_MS);
+    return () => clearTimeout(timer);
+  }, [asked]);
+  const query = useQuery({
+    queryKey: ['calendar', calendar, 'coming', settled],
+    queryFn: () => call('whoCanCome', { params: { calendar }, body: JSON.parse(settled ?? '{}') }),
+    enabled: settled !== null,
+    placeholderData: (before) => before,
+    retry: false,
+  });
+  return new Map((query.data?.people ?? []).map((p) => [p.address, p]));
+}
