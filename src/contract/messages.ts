@@ -130,6 +130,8 @@ export const messagesAnswer = z.strictObject({
   threads: z.array(thread),
   /** Behind which message to ask on; `null` where that is all. */
   more: z.number().nullable(),
+  /** For an administrator: how many mails came for nobody who is here; their content is unseen. */
+  forNobody: z.number(),
 });
 export type MessagesAnswer = z.infer<typeof messagesAnswer>;
 

@@ -9,7 +9,7 @@ export {
   stateOf,
 } from './attendee.ts';
 export { copyOfHappening, happeningOf, leaveOut } from './happening.ts';
-export { type Invited, type MeetingMatter, type MeetingTime, type Message, sameTime } from './meeting.ts';
+export type { Invited, MeetingMatter, MeetingTime, Message } from './meeting.ts';
 export {
   answerOf,
   callMeeting,
@@ -20,7 +20,6 @@ export {
   type Meeting,
   nudge,
   type Outcome,
-  type Question,
   receiveAsOrganiser,
   takeCounter,
 } from './organiser.ts';

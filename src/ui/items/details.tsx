@@ -191,7 +191,7 @@ function ForwardAnswer({ item, head, onDone }: { item: ItemWire; head: BoardHead
     }
   };
   return (
-    <div style={{ display: 'grid', gap: 4, marginTop: 8 }} role="group" aria-label={t('panel.forwardAnswer')}>
+    <section style={{ display: 'grid', gap: 4, marginTop: 8 }} aria-label={t('panel.forwardAnswer')}>
       <p className="small soft">{t('panel.forwardAnswer')}</p>
       {refused && <p className="wrong">{refused}</p>}
       <div className="row">
@@ -201,7 +201,7 @@ function ForwardAnswer({ item, head, onDone }: { item: ItemWire; head: BoardHead
           </Button>
         ))}
       </div>
-    </div>
+    </section>
   );
 }
 

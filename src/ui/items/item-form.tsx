@@ -10,7 +10,7 @@ import { useEffect, useState } from 'react';
 import { Controller, useForm } from 'react-hook-form';
 import { useTranslations } from 'use-intl';
 import type { BoardHead, ItemWire, WrittenAnswer } from '@/contract/items.ts';
-import { IMPORTANCES, KINDS, LIMITS, STATUSES, VISIBILITIES } from '@/core/calendar/index.ts';
+import { LIMITS, VISIBILITIES } from '@/core/calendar/index.ts';
 import { topicOf } from '@/core/review/index.ts';
 import boardsCss from '../common/boards.module.css';
 import { useFrame } from '../common/frame-context.tsx';
@@ -18,12 +18,12 @@ import { type KeptDraft, useKeepOnLeaving } from '../common/kept-drafts.ts';
 import { readTime } from '../common/read-time.ts';
 import { said } from '../common/refusal.ts';
 import { firstName } from '../common/token.tsx';
-import { ZoneField } from '../common/zone-field.tsx';
 import { PeopleField } from '../meetings/people-field.tsx';
 import { wrongIn } from './item-checks.ts';
 import { Conflict } from './item-conflict.tsx';
 import itemFormCss from './item-form.module.css';
 import { itemInputs } from './item-inputs.tsx';
+import { ItemMore } from './item-more.tsx';
 import { useItemPeople } from './item-people.ts';
 import { sendChange, sendForward, sendNew } from './item-sending.ts';
 import { type Draft, FIELD, isForward, type KeptForm, TEXTS, type Values, valuesOf, whenOf } from './item-values.ts';
@@ -200,7 +200,6 @@ export function ItemForm(props: {
         : null;
   // What others call is read here, and typed over nowhere.
   const own = folk.theirs === null ? {} : { disabled: true };
-  const kinds = ['none', 'DAILY', 'WEEKDAYS', 'WEEKLY', 'FORTNIGHT', 'MONTHLY', 'YEARLY'] as const;
   const heading = forward
     ? t(draft.kind === 'new' ? 'form.forwardNew' : 'form.forwardChange')
     : t(draft.kind === 'new' ? 'form.new' : 'form.change');
@@ -318,64 +317,16 @@ export function ItemForm(props: {
           </>
         )}
         {more && !(forward && draft.kind === 'change') && (
-          <>
-            <div className={itemFormCss.pair}>
-              {choice(
-                'kind',
-                t('form.kind'),
-                KINDS.map((k) => [k, t(`kinds.${k}`)]),
-              )}
-              {kind === 'whereabouts' ? (
-                <p className="small soft">{t('form.whereaboutsFree')}</p>
-              ) : (
-                choice(
-                  'shows',
-                  t('form.shows'),
-                  STATUSES.map((s) => [s, t(`statuses.${s}`)]),
-                )
-              )}
-            </div>
-            {(draft.kind === 'new' || scope === 'all' || !series) && (
-              <div className={itemFormCss.pair}>
-                {choice('repeat', t('form.repeats'), [
-                  ...kinds.map((k): [string, string] => [k, t(`form.repeat.${k}`)]),
-                  ...(repeat === 'kept'
-                    ? [['kept', t('form.repeat.kept', { rule: base?.repeats?.rule ?? '' })] as [string, string]]
-                    : []),
-                ])}
-                {repeat !== 'none' && repeat !== 'kept' && dateInput('repeatUntil', t('form.repeatUntil'))}
-              </div>
-            )}
-            {!allDay && (
-              <Controller
-                name="zone"
-                control={control}
-                render={({ field }) => (
-                  <ZoneField
-                    label={t('form.zone')}
-                    value={field.value}
-                    wrong={helper('zone')}
-                    onChange={field.onChange}
-                  />
-                )}
-              />
-            )}
-            {input('link', t('form.link'), own)}
-            {input('notes', t('form.notes'), { ...own, multiline: true, minRows: 2, maxRows: 8 })}
-            {!forward &&
-              choice(
-                'importance',
-                t('form.importance'),
-                IMPORTANCES.map((i) => [i, t(`importances.${i}`)]),
-              )}
-            {!forward &&
-              (head.own || (head.rights.change === 'all' && head.rights.speaks)) &&
-              input('briefing', t('form.briefing'), {
-                multiline: true,
-                minRows: 2,
-                helperText: t('form.briefingHelp', { name: owner }),
-              })}
-          </>
+          <ItemMore
+            form={form}
+            inputs={{ helper, input, choice, dateInput }}
+            forward={forward}
+            repeats={draft.kind === 'new' || scope !== 'one' || !series}
+            keptRule={base?.repeats?.rule ?? ''}
+            own={own}
+            briefed={!forward && (head.own || (head.rights.change === 'all' && head.rights.speaks))}
+            owner={owner}
+          />
         )}
         {series && (
           <Controller

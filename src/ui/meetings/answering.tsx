@@ -128,9 +128,8 @@ export function Answering(props: {
           <option value="one">{t('scopeOne')}</option>
         </TextField>
       )}
-      <div
+      <section
         className={meetingsCss.answers}
-        role="group"
         aria-label={t('answerFor', { name, own: invitation.own ? 'yes' : 'no' })}
       >
         {ANSWER_KEYS.map((answer, i) => (
@@ -147,7 +146,7 @@ export function Answering(props: {
             <kbd>{i + 1}</kbd>
           </Button>
         ))}
-      </div>
+      </section>
       {opened && (
         <div style={{ display: 'grid', gap: 8 }}>
           <DateField label={t('anotherDay')} value={day} error={undefined} onChange={setDay} />

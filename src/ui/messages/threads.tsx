@@ -61,6 +61,11 @@ export function Threads({ who }: { who: string }) {
           </Button>
         )}
       </div>
+      {first.forNobody > 0 && (
+        <p className="small soft" role="status">
+          {t('threads.forNobody', { count: first.forNobody })}
+        </p>
+      )}
       {writing && <WriteMail messages={first} answers={null} onDone={() => setWriting(false)} />}
       <Several threads={needing.filter((thread) => chosen.has(thread.key))} onDone={() => setChosen(new Set())} />
       {needing.length > 0 && (
@@ -123,13 +128,13 @@ function Several({ threads, onDone }: { threads: readonly ThreadWire[]; onDone: 
     }
   };
   return (
-    <div className={threadsCss.several} role="group" aria-label={t('threads.several', { count: threads.length })}>
+    <section className={threadsCss.several} aria-label={t('threads.several', { count: threads.length })}>
       <span>{t('threads.several', { count: threads.length })}</span>
       {(['accepted', 'tentative', 'declined'] as const).map((how) => (
         <Button key={how} variant="outlined" color="inherit" loading={busy} onClick={() => void answer(how)}>
           {t(`meetings.answer.${how}`)}
         </Button>
       ))}
-    </div>
+    </section>
   );
 }

@@ -2,7 +2,7 @@ import { nothingThere } from '@/server/http/inbound.ts';
 
 export const dynamic = 'force-dynamic';
 export const GET = () => nothingThere();
-export const POST = GET;
-export const PUT = GET;
-export const PATCH = GET;
-export const DELETE = GET;
+export const POST = () => nothingThere();
+export const PUT = () => nothingThere();
+export const PATCH = () => nothingThere();
+export const DELETE = () => nothingThere();

@@ -4,6 +4,6 @@ export const dynamic = 'force-dynamic';
 export const POST = (request: Request) => inbound(request);
 // To every other method there is nothing here.
 export const GET = () => nothingThere();
-export const PUT = GET;
-export const PATCH = GET;
-export const DELETE = GET;
+export const PUT = () => nothingThere();
+export const PATCH = () => nothingThere();
+export const DELETE = () => nothingThere();

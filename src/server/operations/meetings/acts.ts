@@ -3,7 +3,7 @@ import type { MeetingAct } from '@/contract/meetings.ts';
 import { answerOf } from '@/core/meetings/index.ts';
 import { newKey } from '../../ids.ts';
 import { itemById } from '../../repositories/items.ts';
-import { type Called, meetingById, meetingOfItem } from '../../repositories/meetings.ts';
+import { type Called, meetingById } from '../../repositories/meetings.ts';
 import { tryAgain } from '../../repositories/outgoing-mail.ts';
 import {
   endSending,
@@ -145,6 +145,3 @@ export function takeBack(ctx: Context, key: string): Result<{ done: true }> {
     return ok({ done: true as const });
   });
 }
-
-/** Whether an item is a meeting that somebody else calls. */
-export const isAsked = (ctx: Context, itemId: number): boolean => meetingOfItem(ctx.db, itemId)?.part === 'attendee';

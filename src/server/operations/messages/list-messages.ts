@@ -2,6 +2,7 @@ import type { MessagesAnswer, MessageWire, ThreadWire } from '@/contract/message
 import { instantText } from '@/core/time/index.ts';
 import type { Connection } from '../../db/index.ts';
 import { mainCalendarOf } from '../../repositories/calendars.ts';
+import { countForNobody } from '../../repositories/inbound.ts';
 import { itemById, unansweredIn } from '../../repositories/items.ts';
 import { meetingById, meetingOfItem, type StoredMeeting } from '../../repositories/meetings.ts';
 import {
@@ -80,6 +81,7 @@ export function listMessages(ctx: Context, handle: string, before: number | null
     own: reader.own,
     maySpeak: reader.speaks,
     threads,
+    forNobody: reader.own && ctx.viewer.administrator ? countForNobody(db) : 0,
     more: list.length === MOST_MESSAGES ? (list.at(-1)?.id ?? null) : null,
   });
 }

@@ -1,0 +1,82 @@
+'use client';
+import { Controller, type UseFormReturn } from 'react-hook-form';
+import { useTranslations } from 'use-intl';
+import { IMPORTANCES, KINDS, STATUSES } from '@/core/calendar/index.ts';
+import { ZoneField } from '../common/zone-field.tsx';
+import itemFormCss from './item-form.module.css';
+import type { itemInputs } from './item-inputs.tsx';
+import type { Values } from './item-values.ts';
+
+const REPEATS = ['none', 'DAILY', 'WEEKDAYS', 'WEEKLY', 'FORTNIGHT', 'MONTHLY', 'YEARLY'] as const;
+
+/** The fields of the form that most items do without. */
+export function ItemMore(props: {
+  form: UseFormReturn<Values>;
+  inputs: Pick<ReturnType<typeof itemInputs>, 'helper' | 'input' | 'choice' | 'dateInput'>;
+  forward: boolean;
+  /** Whether its repeat is chosen here. */
+  repeats: boolean;
+  /** A repeat the form has no word for, as the format writes it. */
+  keptRule: string;
+  /** What is somebody else's to say can be read alone. */
+  own: { disabled?: boolean };
+  briefed: boolean;
+  owner: string;
+}) {
+  const { form, inputs, forward, repeats, keptRule, own, briefed, owner } = props;
+  const { helper, input, choice, dateInput } = inputs;
+  const t = useTranslations();
+  const [kind, repeat, allDay] = form.watch(['kind', 'repeat', 'allDay']);
+  return (
+    <>
+      <div className={itemFormCss.pair}>
+        {choice(
+          'kind',
+          t('form.kind'),
+          KINDS.map((k) => [k, t(`kinds.${k}`)]),
+        )}
+        {kind === 'whereabouts' ? (
+          <p className="small soft">{t('form.whereaboutsFree')}</p>
+        ) : (
+          choice(
+            'shows',
+            t('form.shows'),
+            STATUSES.map((s) => [s, t(`statuses.${s}`)]),
+          )
+        )}
+      </div>
+      {repeats && (
+        <div className={itemFormCss.pair}>
+          {choice('repeat', t('form.repeats'), [
+            ...REPEATS.map((k): [string, string] => [k, t(`form.repeat.${k}`)]),
+            ...(repeat === 'kept' ? [['kept', t('form.repeat.kept', { rule: keptRule })] as [string, string]] : []),
+          ])}
+          {repeat !== 'none' && repeat !== 'kept' && dateInput('repeatUntil', t('form.repeatUntil'))}
+        </div>
+      )}
+      {!allDay && (
+        <Controller
+          name="zone"
+          control={form.control}
+          render={({ field }) => (
+            <ZoneField label={t('form.zone')} value={field.value} wrong={helper('zone')} onChange={field.onChange} />
+          )}
+        />
+      )}
+      {input('link', t('form.link'), own)}
+      {input('notes', t('form.notes'), { ...own, multiline: true, minRows: 2, maxRows: 8 })}
+      {!forward &&
+        choice(
+          'importance',
+          t('form.importance'),
+          IMPORTANCES.map((i) => [i, t(`importances.${i}`)]),
+        )}
+      {briefed &&
+        input('briefing', t('form.briefing'), {
+          multiline: true,
+          minRows: 2,
+          helperText: t('form.briefingHelp', { name: owner }),
+        })}
+    </>
+  );
+}
