@@ -1,10 +1,9 @@
-import { createHmac } from 'node:crypto';
 import { type ParsedMail, simpleParser } from 'mailparser';
 import { createTransport } from 'nodemailer';
 import { SMTPServer } from 'smtp-server';
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import { Caller } from './caller.ts';
-import { INBOUND_SECRET, type Running, startServer } from './servers.ts';
+import { Caller, deliver as deliverTo } from './caller.ts';
+import { type Running, startServer } from './servers.ts';
 
 /*
  * Mail over real SMTP in one direction and the signed door in the other, read and written by a mail library and never by our own code.
@@ -57,24 +56,7 @@ async function until<T>(look: () => T | undefined | null | false | Promise<T | u
 const mailTo = (to: string, subject: RegExp) =>
   until(() => got.find((one) => one.to === to && subject.test(one.mail.subject ?? ''))?.mail);
 
-async function deliver(
-  raw: string | Buffer,
-  to: string,
-  secret = INBOUND_SECRET,
-): Promise<{ status: number; text: string }> {
-  const bytes = Buffer.from(raw);
-  const signature = createHmac('sha256', secret).update(bytes).digest('hex');
-  const answer = await fetch(`${server.address}/api/inbound`, {
-    method: 'POST',
-    headers: {
-      'content-type': 'message/rfc822',
-      'x-paramo-signature': `sha256=${signature}`,
-      'x-paramo-recipient': to,
-    },
-    body: new Uint8Array(bytes),
-  });
-  return { status: answer.status, text: await answer.text() };
-}
+const deliver = (raw: string | Buffer, to: string, secret?: string) => deliverTo(server.address, raw, to, secret);
 
 const composer = createTransport({ streamTransport: true, buffer: true, newline: 'windows' });
 async function compose(mail: Parameters<typeof composer.sendMail>[0], vouched = true): Promise<Buffer> {

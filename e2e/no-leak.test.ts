@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { beforeAll, describe, expect, inject, test } from 'vitest';
-import { Caller } from './caller.ts';
+import { Caller, deliver } from './caller.ts';
 import { exitsOf, RANGE, rights, wholly } from './exits.ts';
 
 /*
@@ -60,7 +60,61 @@ beforeAll(async () => {
   await putForward(callers.get('pim') as Caller, ines);
   link = await makeLink(calendar, 'busy');
   await shownByLink(ines);
+  await writeMarked();
 });
+
+/** What arrives for Inés from outside: an invitation, a private one, and plain mail, every text marked. */
+async function writeMarked(): Promise<void> {
+  const to = 'i.varga@cloudmoor.example';
+  const from = 'p.oduya@water-ministry.example';
+  const head = (id: string, subject: string, type: string) =>
+    [
+      'Authentication-Results: post.cloudmoor.example; dmarc=pass header.from=water-ministry.example',
+      `From: Perpetua <${from}>`,
+      `To: ${to}`,
+      `Subject: ${subject}`,
+      `Message-ID: <${id}@water-ministry.example>`,
+      `Content-Type: ${type}; charset=utf-8`,
+      '',
+    ].join('\r\n');
+  for (const [i, [name, kind]] of [
+    ['open', 'PUBLIC'],
+    ['private', 'PRIVATE'],
+  ].entries()) {
+    const event = [
+      'BEGIN:VCALENDAR',
+      'VERSION:2.0',
+      'PRODID:-//x//x//EN',
+      'METHOD:REQUEST',
+      'BEGIN:VEVENT',
+      `UID:leak-mail-${name}`,
+      'DTSTAMP:20270302T090000Z',
+      `DTSTART:20270611T1${i}0000Z`,
+      `DTEND:20270611T1${i}3000Z`,
+      `SUMMARY:zqmail${name}titleqz`,
+      `DESCRIPTION:zqmail${name}notesqz`,
+      `CLASS:${kind}`,
+      `ORGANIZER:mailto:${from}`,
+      `ATTENDEE;PARTSTAT=NEEDS-ACTION:mailto:${to}`,
+      'END:VEVENT',
+      'END:VCALENDAR',
+      '',
+    ].join('\r\n');
+    const raw = `${head(name ?? '', `zqmail${name}subjectqz`, 'text/calendar; method=REQUEST')}\r\n${event}`;
+    expect((await deliver(home, raw, to)).status).toBe(202);
+  }
+  const plain = `${head('plain', 'zqmailplainsubjectqz', 'text/plain')}\r\nzqmailplaintextqz\r\n`;
+  expect((await deliver(home, plain, to)).status).toBe(202);
+}
+/** What of the mail each may meet: hers whole, and of others what her calendar shows them of what she is asked to. */
+const MAIL: Record<string, readonly string[]> = {
+  ines: ['opennotes', 'opentitle', 'plainsubject', 'plaintext', 'privatenotes', 'privatetitle'],
+  tomas: ['opennotes', 'opentitle'],
+  bruno: ['opennotes', 'opentitle'],
+  pim: ['opennotes', 'opentitle'],
+  hedda: ['opentitle'],
+  amara: ['opentitle'],
+};
 
 /** Items whose every text is marked, brought in with a file: who is on them, and what isn't modelled, come no other way. */
 async function bringInMarked(ines: Caller): Promise<void> {
@@ -172,12 +226,14 @@ describe.each(Object.keys(MAY))('%s', (who) => {
     const may = MAY[who] as (typeof MAY)[string];
     const met = new Set<string>();
     const forward = new Set<string>();
+    const mail = new Set<string>();
     for (const [exit, asks] of Object.entries(exitsNow()))
       for (const ask of asks()) {
         const answer = await caller.send(ask.method, ask.path, ask.body, ask.headers);
         expect([exit, answer.status >= 500]).toEqual([exit, false]);
         const said = `${answer.text}\n${[...answer.headers].join('\n')}`;
         if (said.includes('zqforward')) forward.add(exit);
+        for (const [, name] of said.matchAll(/zqmail(\w+?)qz/g)) mail.add(name as string);
         for (const item of ITEMS)
           for (const field of FIELDS) {
             if (!said.includes(mark(item, field))) continue;
@@ -187,6 +243,7 @@ describe.each(Object.keys(MAY))('%s', (who) => {
       }
     const all = ITEMS.flatMap((item) => may[item].map((field) => mark(item, field)));
     expect([...met].sort()).toEqual(all.sort());
+    expect([...mail].sort()).toEqual(MAIL[who] ?? []);
     expect([...forward]).toEqual(MEETS.includes(who) ? ['api/suggestions/route.ts GET'] : []);
   });
 });

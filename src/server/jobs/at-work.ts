@@ -1,0 +1,79 @@
+import { createTransport } from 'nodemailer';
+import { newItem } from '@/contract/items.ts';
+import { openDatabase } from '../db/index.ts';
+import { mailPostBy } from '../mail/post.ts';
+import { readMail } from '../mail/read-mail.ts';
+import { createMeeting, releaseDue } from '../operations/meetings/index.ts';
+import { receiveMail } from '../operations/messages/receive-mail.ts';
+import { sendMail, settleMail } from '../operations/messages/send-mail.ts';
+import { mainCalendarOf } from '../repositories/calendars.ts';
+import { itemByKey } from '../repositories/items.ts';
+import { personByHandle } from '../repositories/people.ts';
+import { settings } from '../settings.ts';
+
+/*
+ * A process that is at work on meetings and says each step it has come to, until it is killed: for the test that kills it. It saves, lets
+ * the seconds pass, sends by SMTP and takes in what is answered, as the server does.
+ */
+const [port = '', round = ''] = process.argv.slice(2);
+const SECONDS = 11_000;
+/** Beyond this it would go on by itself if nobody killed it. */
+const MOST = 20;
+const db = openDatabase(settings().data);
+const post = mailPostBy(createTransport(`smtp://127.0.0.1:${port}`));
+const say = (step: string) => process.stdout.write(`${step}\n`);
+const tomas = personByHandle(db, 'tomas');
+const ines = personByHandle(db, 'ines');
+const calendar = ines && mainCalendarOf(db, ines.id);
+
+/** The answer of somebody outside to a meeting, as mail. */
+const replyTo = (uid: string, address: string): string =>
+  [
+    'Authentication-Results: mx.example; dmarc=pass header.from=river.example',
+    `From: ${address}`,
+    'To: ines@cloudmoor.example',
+    `Message-ID: <reply-${uid}>`,
+    'Content-Type: text/calendar; method=REPLY; charset=utf-8',
+    '',
+    'BEGIN:VCALENDAR',
+    'VERSION:2.0',
+    'PRODID:-//x//x//EN',
+    'METHOD:REPLY',
+    'BEGIN:VEVENT',
+    `UID:${uid}`,
+    'DTSTAMP:20270302T100000Z',
+    'ORGANIZER:mailto:ines@cloudmoor.example',
+    `ATTENDEE;PARTSTAT=ACCEPTED:mailto:${address}`,
+    'END:VEVENT',
+    'END:VCALENDAR',
+    '',
+  ].join('\r\n');
+
+async function work(): Promise<void> {
+  if (!tomas || !calendar) throw new Error('nobody to work for');
+  settleMail(db, false);
+  say('ready');
+  for (let n = 0; n < MOST; n++) {
+    const now = Date.now();
+    const address = `p${round}-${n}@river.example`;
+    const people = [
+      { address: 'bruno@cloudmoor.example', name: null, role: 'must' as const },
+      { address, name: null, role: 'must' as const },
+    ];
+    const when = { start: '2027-03-03T10:00', end: '2027-03-03T11:00', allDay: false, zone: 'Europe/Lisbon' };
+    const made = db.write(() =>
+      createMeeting({ db, now, viewer: tomas }, calendar.key, newItem.parse({ when, title: address, people })),
+    );
+    const uid = made.ok ? (itemByKey(db, made.value.item?.id ?? '')?.uid ?? '') : '';
+    say(`saved ${uid} ${address}`);
+    releaseDue(db, now + SECONDS);
+    say('released');
+    await sendMail(db, now + SECONDS, post);
+    say('sent');
+    const raw = Buffer.from(replyTo(uid, address));
+    receiveMail(db, now + SECONDS, await readMail(raw), raw, ['ines@cloudmoor.example'], 'mx.example');
+    say('received');
+  }
+}
+
+await work();
