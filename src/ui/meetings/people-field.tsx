@@ -22,6 +22,7 @@ interface Choice {
 const SHOWN = 40;
 /** So long after the last stroke it is asked who can come. */
 const PAUSE_MS = 250;
+const ASK_AGAIN_MS = 10_000;
 
 /**
  * Who comes: people by name, groups spelled out, rooms and things, outside addresses, each as one who must be there or may. Beside each,
@@ -186,6 +187,8 @@ function useComing(calendar: string, when: Said['when'] | null, people: readonly
     queryFn: () => call('whoCanCome', { params: { calendar }, body: JSON.parse(settled ?? '{}') }),
     enabled: settled !== null,
     placeholderData: (before) => before,
+    // Their weeks go on while one types.
+    refetchInterval: ASK_AGAIN_MS,
     retry: false,
   });
   return new Map((query.data?.people ?? []).map((p) => [p.address, p]));

@@ -1,6 +1,7 @@
 import type { WrittenAnswer } from '@/contract/items.ts';
 import type { MeetingAct } from '@/contract/meetings.ts';
 import { answerOf } from '@/core/meetings/index.ts';
+import { dateText, toWall, wallText } from '@/core/time/index.ts';
 import { newKey } from '../../ids.ts';
 import { itemById } from '../../repositories/items.ts';
 import { type Called, meetingById } from '../../repositories/meetings.ts';
@@ -21,6 +22,7 @@ import { moveBack } from './move.ts';
 import { calledOf } from './plan.ts';
 import { changeMeeting, undoMeeting } from './save.ts';
 import { sendingWire, speaksOn, WAITS_MS } from './settle.ts';
+import { storedTime } from './shape.ts';
 
 /**
  * What is done with a meeting the owner calls beside changing it: asking once more who hasn't answered, taking a proposed time or
@@ -47,9 +49,15 @@ export function actOnMeeting(ctx: Context, id: string, body: MeetingAct): Result
       case 'takeCounter': {
         const counter = called.state.counters.find((c) => c.attendee.toLowerCase() === body.attendee);
         if (!counter) return refuse('counterGone');
-        const { start, end, allDay, zone } = counter.time;
-        const cut = (text: string) => (allDay ? text.slice(0, 10) : text.slice(0, 16));
-        const when = { start: cut(start), end: cut(end), allDay, zone };
+        // On the clock the meeting keeps, whatever clock it was proposed on.
+        const time = storedTime(counter.time);
+        if (!time) return refuse('counterGone');
+        const { allDay } = time;
+        const zone = new Directory(ctx.db).zone(
+          found.item.allDay && !allDay ? found.decided.calendar.zone : found.item.zone,
+        );
+        const text = (at: number) => (allDay ? dateText(at) : wallText(toWall(zone, at)));
+        const when = { start: text(time.start), end: text(time.end), allDay, zone };
         const { version } = body;
         const scope = found.happening ? ('one' as const) : ('all' as const);
         return changeMeeting(ctx, id, { version, scope, when, fields: {}, tellAll: false });
