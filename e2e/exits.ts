@@ -215,6 +215,7 @@ export const exitsOf = ({ calendar, ids, link, suggestion, preview }: Marked): R
   'api/calendars/[calendar]/told/route.ts PUT': () => [
     { method: 'PUT', path: `/api/calendars/${calendar}/told`, body: { owner: true } },
   ],
+  'api/rooms/route.ts POST': () => [{ method: 'POST', path: '/api/rooms', body: { name: '' } }],
   'api/sendings/[sending]/route.ts POST': () => [{ method: 'POST', path: '/api/sendings/none' }],
   'api/sendings/[sending]/route.ts DELETE': () => [{ method: 'DELETE', path: '/api/sendings/none' }],
   'api/people/[person]/messages/route.ts GET': () => [

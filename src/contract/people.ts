@@ -56,6 +56,17 @@ export const newPerson = z.strictObject({
 });
 export type NewPerson = z.infer<typeof newPerson>;
 
+/** A room or a thing: asked to meetings by its address, where it is, and how many a room holds. */
+export const newRoom = z.strictObject({
+  name,
+  address,
+  resource: z.enum(['room', 'thing']),
+  place: z.string().trim().max(120, 'tooLong:120').default(''),
+  size: z.number().int().min(1, 'size').max(100_000, 'size').nullable().default(null),
+  zone,
+});
+export type NewRoom = z.infer<typeof newRoom>;
+
 /** What an administrator can set of a person. */
 export const personChange = z.strictObject({ name, role, site: role, kind, administrator: z.boolean() });
 export type PersonChange = z.infer<typeof personChange>;
@@ -137,6 +148,14 @@ export const membershipBody = z.strictObject({ handle: z.string().max(64), membe
 
 /** The directory, groups, further calendars, and the ways in. */
 export const peopleRoutes = {
+  addRoom: {
+    method: 'POST',
+    path: '/api/rooms',
+    who: 'person',
+    summary: 'Add a room or a thing to the directory (administrators)',
+    body: newRoom,
+    answer: done,
+  },
   listPeople: {
     method: 'GET',
     path: '/api/people',

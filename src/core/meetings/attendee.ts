@@ -76,7 +76,8 @@ function timeSince({ times }: Copy): number {
  */
 export function receiveAsAttendee(copy: Copy | null, message: Message, me: string): Copy | null {
   const { method } = message;
-  if (method !== 'REQUEST' && method !== 'PUBLISH' && method !== 'CANCEL' && method !== 'DECLINECOUNTER') return copy;
+  const known = method === 'REQUEST' || method === 'PUBLISH' || method === 'CANCEL' || method === 'DECLINECOUNTER';
+  if (!known && method !== 'ADD') return copy;
   const fromOrganiser =
     sameAddress(message.sender, message.organiser) ||
     (message.sentBy !== null && sameAddress(message.sentBy, message.sender));
@@ -86,6 +87,7 @@ export function receiveAsAttendee(copy: Copy | null, message: Message, me: strin
     if (!copy?.proposed || message.stamp < copy.proposed.revision.stamp) return copy;
     return { ...copy, proposed: null };
   }
+  if (method === 'ADD') return copy && addDate(copy, message);
   // A first message that isn't its organiser's own is nobody's: there is nothing to put it to.
   if (!copy && !fromOrganiser) return null;
   const { sequence, stamp } = message;
@@ -108,9 +110,30 @@ export function receiveAsAttendee(copy: Copy | null, message: Message, me: strin
   const mark = message.private ? { private: true as const } : {};
   const now = { revision: { sequence, stamp }, time, matter, invited, ...mark };
   const on = first.on === null || isNewer(now, first.on) ? now : first.on;
-  const known = first.times.some((t) => t.sequence === sequence && t.stamp === stamp && sameTime(t.time, time));
-  const times = known ? first.times : [...first.times, { sequence, stamp, time }].sort(inOrder).slice(-MOST_REMEMBERED);
+  const heard = first.times.some((t) => t.sequence === sequence && t.stamp === stamp && sameTime(t.time, time));
+  const times = heard ? first.times : [...first.times, { sequence, stamp, time }].sort(inOrder).slice(-MOST_REMEMBERED);
   return { ...first, said: newest, on, times };
+}
+
+/**
+ * A date more of a series that is known (RFC 5546, 3.2.4): where it is newer than what is. Of one that isn't known there is nothing to add
+ * to; whoever gets it asks for the whole.
+ */
+function addDate(copy: Copy, message: Extract<Message, { method: 'ADD' }>): Copy {
+  const { sequence, stamp } = message;
+  const revision = { sequence, stamp };
+  if (!copy.on || compareRevisions(revision, copy.on.revision) <= 0) return copy;
+  const { time } = copy.on;
+  if (time.zone !== message.time.zone || time.added.includes(message.time.start)) return copy;
+  const added = { ...time, added: [...time.added, message.time.start].sort() };
+  const said: Said = { method: 'REQUEST', ...revision };
+  const times = [...copy.times, { ...revision, time: added }].sort(inOrder).slice(-MOST_REMEMBERED);
+  return {
+    ...copy,
+    said: laterThan(said, copy.said) ? said : copy.said,
+    on: { ...copy.on, revision, time: added },
+    times,
+  };
 }
 
 const RANK = { PUBLISH: 0, REQUEST: 1, CANCEL: 2 } as const;

@@ -120,6 +120,20 @@ describe('calling, changing, calling off', () => {
     expect(answerOf(late.meeting, MARTA)).toBe('needs-action');
   });
 
+  test('one more date is added to a series that is known, once, and where it is newer; of one that isn’t there is nothing to add to', () => {
+    const weekly = { ...draft(MARTA), time: { ...at(10), rule: 'FREQ=WEEKLY;COUNT=3' } };
+    const asked = only(callMeeting(weekly, hand(1)).messages) as Extract<Message, { method: 'REQUEST' }>;
+    const copy = copyOf(asked, MARTA);
+    const more: Message = { ...asked, method: 'ADD', sequence: 1, stamp: 5, time: at(15, '30') };
+    const once = receiveAsAttendee(copy, more, MARTA) as Copy;
+    expect(once.on?.time.added).toEqual(['2027-03-30T15:00']);
+    expect(receiveAsAttendee(once, more, MARTA)).toEqual(once);
+    expect(receiveAsAttendee(once, asked, MARTA)?.on?.time.added).toEqual(['2027-03-30T15:00']);
+    expect(receiveAsAttendee(null, more, MARTA)).toBeNull();
+    const foreign = receiveAsAttendee(copy, { ...more, organiser: PEAT, sender: PEAT }, MARTA) as Copy;
+    expect([foreign.on?.time.added, foreign.claims.length]).toEqual([[], 1]);
+  });
+
   test('who hasn’t answered is asked once more, and nobody else', () => {
     const m = called(MARTA, BRUNO);
     const reply = only(

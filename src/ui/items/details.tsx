@@ -15,6 +15,7 @@ import { said } from '../common/refusal.ts';
 import { clock, dayMonth, whenText, zonePlace } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 import { MeetingCard } from '../meetings/meeting-card.tsx';
+import { MoveItem } from './move-item.tsx';
 import { PanelHead } from './panel-head.tsx';
 import { useRepeatWords } from './repeat-kinds.ts';
 import { VisibilityChoice } from './visibility-choice.tsx';
@@ -163,6 +164,9 @@ export function Details(props: {
             </Button>
           )}
         </div>
+        {item.may?.remove && item.version !== undefined && !item.mayAnswer && !head.as && (
+          <MoveItem item={item} head={head} onMoved={onClose} />
+        )}
         {item.maySuggest && item.attendees && item.organiser && item.organiser.name !== name && (
           <ForwardAnswer item={item} head={head} onDone={onForwardRemoval} />
         )}

@@ -61,7 +61,7 @@ export function ItemForm(props: {
   const form = useForm<Values>({ defaultValues: valuesOf(draft, style.zone) });
   const { control, handleSubmit, setError, clearErrors, watch, formState, setValue, getValues, resetField } = form;
   const { dirtyFields, isSubmitting, isDirty } = formState;
-  const [allDay, day, visibility, repeat, scope] = watch(['allDay', 'day', 'visibility', 'repeat', 'scope']);
+  const [allDay, day, visibility, scope] = watch(['allDay', 'day', 'visibility', 'scope']);
   const [lastDay, from, to, kind] = watch(['lastDay', 'from', 'to', 'kind']);
   // What looks sensitive where many read titles is caught while it is typed.
   const [title, notes] = watch(['title', 'notes']);

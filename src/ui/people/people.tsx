@@ -22,6 +22,7 @@ import { DirectoryFile } from './directory-file.tsx';
 import { Groups } from './groups.tsx';
 import peopleCss from './people.module.css';
 import { PersonFilePanel } from './person-file.tsx';
+import { RoomForm } from './room-form.tsx';
 
 const SHOWN = 300;
 
@@ -81,6 +82,11 @@ export function People() {
                     <span className="row">
                       <Token name={p.name} colour={p.colour} tiny /> {p.name}
                       {p.kind === 'role' && <span className="small soft">{t('people.roleTag')}</span>}
+                      {p.resource && (
+                        <span className="small soft">
+                          {t('meetings.room', { kind: p.resource, place: 'undefined', size: p.size ?? 0 })}
+                        </span>
+                      )}
                     </span>
                   </td>
                   <td className="soft">{p.role}</td>
@@ -182,6 +188,14 @@ export function People() {
             onSend={(values) => call('addPerson', { body: values })}
             onSent={(values) => {
               toast({ text: t('people.added', { name: values.name }) });
+              void client.invalidateQueries({ queryKey: ['people'] });
+            }}
+          />
+          <h3 style={{ marginTop: 18 }}>{t('rooms.title')}</h3>
+          <p className="small soft">{t('rooms.help')}</p>
+          <RoomForm
+            onAdded={(name) => {
+              toast({ text: t('rooms.added', { name }) });
               void client.invalidateQueries({ queryKey: ['people'] });
             }}
           />

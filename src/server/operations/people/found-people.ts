@@ -84,7 +84,9 @@ export interface SampleFace {
 /** The sample people to step in as; none outside the demo. */
 export function sampleFaces(): SampleFace[] {
   if (!settings().demo) return [];
-  return allPeople(database()).map(({ handle, name, role, colour }) => ({ handle, name, role, colour }));
+  return allPeople(database())
+    .filter((p) => p.resource === null)
+    .map(({ handle, name, role, colour }) => ({ handle, name, role, colour }));
 }
 
 /** Whether this is the demo, whose sample people anybody may step in as. */
