@@ -9,7 +9,7 @@ import { releaseDue } from '../src/server/operations/meetings/release.ts';
 import { receiveMail } from '../src/server/operations/messages/receive-mail.ts';
 import { mainCalendarOf } from '../src/server/repositories/calendars.ts';
 import { unansweredIn } from '../src/server/repositories/items.ts';
-import { findFolder, markRead, messagesIn } from '../src/server/repositories/messages.ts';
+import { findFolder, latestIn, markRead } from '../src/server/repositories/messages.ts';
 import { mailDue, mailSent } from '../src/server/repositories/outgoing-mail.ts';
 import { allPeople } from '../src/server/repositories/people.ts';
 import { sendingsOn } from '../src/server/repositories/sendings.ts';
@@ -86,7 +86,7 @@ export function answerAll(db: Connection, at: number, ctx: (handle: string) => C
 export function readAll(db: Connection, ctx: (handle: string) => Context): void {
   for (const person of allPeople(db)) {
     const arrived = findFolder(db, person.id, 'Arrived');
-    const ids = arrived === null ? [] : messagesIn(db, [arrived], 10_000, null).map((m) => m.id);
+    const ids = arrived === null ? [] : latestIn(db, arrived, 10_000).map((m) => m.id);
     db.write(() => {
       markRead(db, person.id, ids);
       if (person.handle === 'ines') markRead(db, ctx('tomas').viewer.id, ids);

@@ -153,24 +153,51 @@ export function messageByKey(db: Connection, key: string): StoredMessage | null 
   return row ? decode(row) : null;
 }
 
-/** The messages of some folders, the newest first: at most `most`, behind those before an id. */
-export function messagesIn(
+/** Messages of a page, by thread, the newest first; `more` is behind which to ask on, `null` where that is all. */
+export interface Page {
+  readonly messages: readonly StoredMessage[];
+  readonly more: number | null;
+}
+
+/**
+ * The messages of some folders, the newest first, behind those before an id: at most `most`, and of so many threads. Which they are is
+ * worked out from ids alone; only what is answered is read whole.
+ */
+export function pageOf(
   db: Connection,
   folders: readonly number[],
-  most: number,
+  most: { readonly messages: number; readonly threads: number },
   before: number | null,
-): StoredMessage[] {
-  const [arrived = -1, sent = -1] = folders;
-  return db
-    .all<Row>(
-      'SELECT * FROM message WHERE collection_id IN (?, ?) AND id < ? ORDER BY id DESC LIMIT ?',
-      arrived,
-      sent,
+): Page {
+  // Each folder by itself is read from its end; together they would be sorted whole.
+  const rows = folders.flatMap((folder) =>
+    db.arrays<[id: number, thread: string]>(
+      'SELECT id, thread FROM message WHERE collection_id = ? AND id < ? ORDER BY id DESC LIMIT ?',
+      folder,
       before ?? Number.MAX_SAFE_INTEGER,
-      most,
+      most.messages,
+    ),
+  );
+  rows.sort((a, b) => b[0] - a[0]);
+  const threads = new Set<string>();
+  const ids: number[] = [];
+  for (const [id, thread] of rows) {
+    if (ids.length === most.messages || (!threads.has(thread) && threads.size === most.threads)) break;
+    threads.add(thread);
+    ids.push(id);
+  }
+  const messages = db
+    .all<Row>(
+      'SELECT * FROM message WHERE id IN (SELECT value FROM json_each(?)) ORDER BY id DESC',
+      JSON.stringify(ids),
     )
     .map(decode);
+  return { messages, more: ids.length < rows.length ? (ids.at(-1) ?? null) : null };
 }
+
+/** The newest messages of a folder. */
+export const latestIn = (db: Connection, folder: number, most: number): StoredMessage[] =>
+  db.all<Row>('SELECT * FROM message WHERE collection_id = ? ORDER BY id DESC LIMIT ?', folder, most).map(decode);
 
 /** The messages of one thread in some folders, the oldest first: the latest `most`. */
 export function messagesOfThread(

@@ -59,7 +59,7 @@ CREATE TABLE message (
   refs TEXT NOT NULL DEFAULT '[]',
   actor_id INTEGER REFERENCES person (id)
 ) STRICT;
-CREATE INDEX message_collection ON message (collection_id, at);
+CREATE INDEX message_collection ON message (collection_id);
 CREATE UNIQUE INDEX collection_folder ON collection (owner_id, name) WHERE kind = 'folder';
 CREATE INDEX message_thread ON message (collection_id, thread);
 CREATE INDEX message_meeting ON message (meeting_id) WHERE meeting_id IS NOT NULL;

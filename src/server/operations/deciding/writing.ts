@@ -45,9 +45,10 @@ export function viewFor(
   { decision }: Decided,
   item: StoredItem,
   happening: { start: number; end: number } = item,
+  directory = new Directory(ctx.db),
 ): ItemWire | null {
   const row = rowOf(item, happening.start, happening.end);
-  return viewOfRow(ctx.db, new Directory(ctx.db), row, { person: ctx.viewer, decision });
+  return viewOfRow(ctx.db, directory, row, { person: ctx.viewer, decision });
 }
 
 /** Whose work a write is, and for whom: the two names every write carries. `by` is somebody else where they put it forward. */

@@ -15,7 +15,6 @@ import {
   Directory,
   type FoundItem,
   findItem,
-  indexItem,
   isRefusal,
   trailItems,
   written,
@@ -98,7 +97,6 @@ function put(ctx: Context, found: FoundItem, before: StoredItem, asked: Asked, w
   });
   const item: StoredItem = { ...before, attendees, ownerAnswer: what.answer, ownerInvited: true };
   updateItem(ctx.db, item);
-  indexItem(ctx.db, calendar, item);
   const undo = trailItems(ctx, calendar, 'item.answered', [{ before, after: item }]);
   announceItems(ctx, calendar, [{ before, after: item }]);
   tellReaders(ctx.db, calendar);
@@ -172,7 +170,6 @@ export function answerBack(ctx: Context, found: { calendar: FoundItem['decided']
   const own = fieldsFromCopy(asked.state, before.organiser?.name ?? null);
   const after = { ...before, attendees: own.attendees, ownerAnswer: own.ownerAnswer };
   updateItem(ctx.db, after);
-  indexItem(ctx.db, found.calendar, after);
   trailItems(ctx, found.calendar, 'item.answered', [{ before, after }]);
   announceItems(ctx, found.calendar, [{ before, after }]);
   tellReaders(ctx.db, found.calendar);

@@ -16,8 +16,10 @@ export type Acting = Pick<Context, 'db' | 'now' | 'viewer'>;
 /** The write of what a meeting says of items, told to whoever sees them. */
 function write(ctx: Acting, calendar: Calendar, changes: readonly ItemChange[]): void {
   if (changes.length === 0) return;
-  for (const { after } of changes) indexItem(ctx.db, calendar, after);
-  const series = changes[0]?.after.seriesId;
+  // Who answers what moves nothing: the index is written where times are others.
+  const moved = changes.filter(({ before, after }) => before === null || timesOf(before) !== timesOf(after));
+  for (const { after } of moved) indexItem(ctx.db, calendar, after);
+  const series = moved[0]?.after.seriesId;
   const whole = series == null ? null : itemById(ctx.db, series);
   if (whole) indexItem(ctx.db, calendar, whole);
   trailItems(ctx, calendar, 'item.said', changes);
@@ -126,6 +128,21 @@ export function projectAsked(
   updateMeeting(db, held, ctx.now);
   return held;
 }
+
+const timesOf = ({
+  start,
+  end,
+  allDay,
+  zone,
+  wall,
+  days,
+  rule,
+  added,
+  left,
+  removedAt,
+  seriesId,
+}: StoredItem): string =>
+  JSON.stringify([start, end, allDay, zone, wall, days, rule, added, left, removedAt, seriesId]);
 
 const contentOf = ({
   title,

@@ -11,8 +11,8 @@ import {
   folderOwner,
   markRead,
   messageByKey,
-  messagesIn,
   messagesOfThread,
+  pageOf,
   readOf,
   type StoredMessage,
   saveFacts,
@@ -26,6 +26,8 @@ import { type Context, type Decided, Directory, decideOn, isRefusal, mayOn, view
 import { answeredOf, receive, sendingWireOf, speaksOn, threadOf, timesOf } from '../meetings/index.ts';
 
 const MOST_MESSAGES = 300;
+/** Threads in one answer; behind them it is asked on. */
+const MOST_THREADS = 50;
 const MOST_IN_THREAD = 60;
 const MOST_OPEN = 100;
 
@@ -58,18 +60,24 @@ export function listMessages(ctx: Context, handle: string, before: number | null
   const { owner, decided } = reader;
   const { db } = ctx;
   const folders = foldersOf(db, owner.id);
-  const list = messagesIn(db, folders, MOST_MESSAGES, before);
+  const page = pageOf(db, folders, { messages: MOST_MESSAGES, threads: MOST_THREADS }, before);
   const order = new Map<string, StoredMessage[]>();
-  for (const message of list) order.set(message.thread, [...(order.get(message.thread) ?? []), message]);
-  const open = before === null ? unansweredIn(db, decided.calendar.id, ctx.now, MOST_OPEN) : [];
-  for (const item of open) if (!order.has(threadOf(item.uid))) order.set(threadOf(item.uid), []);
-  if (before === null)
-    for (const s of sendingsOn(db, decided.calendar.id, MOST_OPEN)) {
-      const meeting = meetingById(db, s.meetingId);
-      if (meeting && !order.has(threadOf(meeting.uid))) order.set(threadOf(meeting.uid), []);
-    }
-  const read = readOf(db, ctx.viewer.id, list.at(-1)?.id ?? 0, list[0]?.id ?? 0);
-  const look: Look = { ctx, reader, folders, read, directory: new Directory(db) };
+  for (const message of page.messages) {
+    const there = order.get(message.thread);
+    if (there) there.push(message);
+    else order.set(message.thread, [message]);
+  }
+  // What waits is there however long ago it came.
+  const open = new Map(unansweredIn(db, decided.calendar.id, ctx.now, MOST_OPEN).map((i) => [threadOf(i.uid), i]));
+  const waiting = new Map<string, StoredMeeting>();
+  for (const s of sendingsOn(db, decided.calendar.id, MOST_OPEN)) {
+    const meeting = meetingById(db, s.meetingId);
+    if (meeting) waiting.set(threadOf(meeting.uid), meeting);
+  }
+  if (before === null) for (const key of [...open.keys(), ...waiting.keys()]) if (!order.has(key)) order.set(key, []);
+  const { messages } = page;
+  const read = readOf(db, ctx.viewer.id, messages.at(-1)?.id ?? 0, messages[0]?.id ?? 0);
+  const look: Look = { ctx, reader, folders, read, open, waiting, directory: new Directory(db) };
   const threads = [...order].flatMap(([key, messages]) => threadWire(look, key, messages) ?? []);
   const rank = (thread: ThreadWire) => (thread.needs === null ? NEEDS.length : NEEDS.indexOf(thread.needs));
   // Of what is to be answered the soonest is first, of the rest what moved last.
@@ -82,7 +90,7 @@ export function listMessages(ctx: Context, handle: string, before: number | null
     maySpeak: reader.speaks,
     threads,
     forNobody: reader.own && ctx.viewer.administrator ? countForNobody(db) : 0,
-    more: list.length === MOST_MESSAGES ? (list.at(-1)?.id ?? null) : null,
+    more: page.more,
   });
 }
 
@@ -97,6 +105,9 @@ interface Look {
   readonly reader: Reader;
   readonly folders: readonly number[];
   readonly read: ReadonlySet<number>;
+  /** The invitations that wait for an answer, and the meetings of which something waits to be said, by thread. */
+  readonly open: ReadonlyMap<string, StoredItem>;
+  readonly waiting: ReadonlyMap<string, StoredMeeting>;
   readonly directory: Directory;
 }
 
@@ -112,21 +123,15 @@ function meetingOf(look: Look, key: string, messages: readonly StoredMessage[]):
   const all = ids.flatMap((id) => meetingById(db, id) ?? []);
   const found = all.find((m) => m.recurrence === null) ?? all[0] ?? null;
   if (found) return found;
-  const uid = key.slice('meeting '.length);
-  const { calendar } = look.reader.decided;
-  const item = unansweredIn(db, calendar.id, look.ctx.now, MOST_OPEN).find((i) => i.uid === uid);
-  const waits = sendingsOn(db, calendar.id, MOST_OPEN)
-    .map((s) => meetingById(db, s.meetingId))
-    .find((m) => m?.uid === uid);
-  return (item && meetingOfItem(db, item.id)) ?? waits ?? null;
+  const item = look.open.get(key);
+  return (item && meetingOfItem(db, item.id)) ?? look.waiting.get(key) ?? null;
 }
 
 /** The item a thread is about, where one stands or stood. */
 function itemOf(look: Look, key: string, meeting: StoredMeeting | null): StoredItem | null {
-  const { db, now } = look.ctx;
-  if (meeting?.itemId != null) return itemById(db, meeting.itemId);
-  const uid = key.slice('meeting '.length);
-  return unansweredIn(db, look.reader.decided.calendar.id, now, MOST_OPEN).find((i) => i.uid === uid) ?? null;
+  const open = look.open.get(key);
+  if (open && (meeting === null || meeting.itemId === open.id)) return open;
+  return meeting?.itemId == null ? null : itemById(look.ctx.db, meeting.itemId);
 }
 
 function meetingThread(look: Look, key: string, messages: readonly StoredMessage[]): ThreadWire | null {
@@ -137,7 +142,7 @@ function meetingThread(look: Look, key: string, messages: readonly StoredMessage
   // What is in another calendar of the owner's is for whoever sees that one; here it is theirs alone.
   if (meeting && meeting.calendarId !== decided.calendar.id && !own) return null;
   const item = itemOf(look, key, meeting);
-  const view = item && viewFor(ctx, decided, item);
+  const view = own || !item ? null : viewFor(ctx, decided, item, item, look.directory);
   const full = view !== null && 'notes' in view;
   const hidden = messages.some((m) => m.facts.pending && 'private' in m.facts.pending);
   const readable = own || (item ? full : rights.speaks && (!hidden || rights.private));
@@ -300,6 +305,8 @@ export function takeMessage(ctx: Context, key: string): Result<{ done: true }> {
     reader,
     folders: foldersOf(ctx.db, reader.owner.id),
     read: new Set<number>(),
+    open: new Map(),
+    waiting: new Map(),
     directory: new Directory(ctx.db),
   };
   const thread = meetingThread(look, message.thread, [message]);
