@@ -177,8 +177,20 @@ function answering(db: Connection): void {
   const held = db.raw.prepare('UPDATE meeting SET state = state || ?, changed_at = changed_at + 1 WHERE id = ?');
   const copies = db.all<{ id: number }>('SELECT id FROM meeting WHERE uid = ?', item?.uid);
   const theirs = db.get<{ id: number }>('SELECT id FROM item WHERE uid = ? AND id <> ?', item?.uid, item?.id)?.id;
+  const oneItem = db.raw.prepare('SELECT * FROM item WHERE id = ?');
+  const oneMeeting = db.raw.prepare('SELECT * FROM meeting WHERE id = ?');
+  const grants = db.raw.prepare('SELECT * FROM access_grant WHERE collection_id = ? AND recorded_until IS NULL');
+  const again = (row: Record<string, unknown>, texts: readonly string[]) => {
+    const read = { ...row, ...Object.fromEntries(texts.map((t) => [t, JSON.parse(String(row[t] ?? 'null'))])) };
+    // Before and after, as the trail keeps them.
+    return JSON.stringify(read).length + JSON.stringify(read).length;
+  };
   const raw = () => {
-    // As many transactions, and as many rows of the same size in each.
+    // The rows it has to read, with their texts parsed and written out again; as many transactions, and as many rows of the same size.
+    for (const id of [item?.id, theirs])
+      again(oneItem.get(id) as Record<string, unknown>, ['attendees', 'organiser', 'kept']);
+    for (const { id } of copies) again(oneMeeting.get(id) as Record<string, unknown>, ['state']);
+    for (const id of [item?.calendarId]) grants.all(id);
     db.write(() => {
       touch.run('accepted', item?.id);
       sending();

@@ -57,7 +57,7 @@ export function insertMail(
 export function mailDue(db: Connection, now: number, most: number): OutgoingMail[] {
   return db
     .all<Row>(
-      'SELECT * FROM outgoing_mail WHERE sent_at IS NULL AND given_up = 0 AND next_try <= ? ORDER BY id LIMIT ?',
+      'SELECT * FROM outgoing_mail WHERE sent_at IS NULL AND given_up = 0 AND next_try <= ? ORDER BY next_try, id LIMIT ?',
       now,
       most,
     )

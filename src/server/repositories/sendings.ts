@@ -79,10 +79,10 @@ export function sendingsOn(db: Connection, calendarId: number, most: number): Se
     .map(decode);
 }
 
-/** What is due by an instant, in the order it was decided. */
+/** What is due by an instant, in the order it falls due: by the index of what waits, however much has gone. */
 export function sendingsDue(db: Connection, now: number, most: number): Sending[] {
   return db
-    .all<Row>(`SELECT * FROM sending WHERE state = 'waiting' AND due <= ? ORDER BY id LIMIT ?`, now, most)
+    .all<Row>(`SELECT * FROM sending WHERE state = 'waiting' AND due <= ? ORDER BY due, id LIMIT ?`, now, most)
     .map(decode);
 }
 

@@ -32,6 +32,7 @@ CREATE TABLE sending (
   undo_key TEXT
 ) STRICT;
 CREATE INDEX sending_waiting ON sending (due) WHERE state = 'waiting';
+CREATE INDEX sending_calendar ON sending (calendar_id) WHERE state = 'waiting';
 CREATE INDEX sending_meeting ON sending (meeting_id);
 CREATE INDEX sending_undo ON sending (undo_key) WHERE undo_key IS NOT NULL;
 
