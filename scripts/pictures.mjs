@@ -175,7 +175,8 @@ await picture('forward', 'pim', '/for/pim/calendar?of=ines', {
     await why?.type('The lab floor is being mended.');
   },
 });
-await picture('messages', 'tomas', '/for/tomas/messages');
+await picture('messages', 'tomas', '/for/ines/messages');
+await picture('correspondents', '', '/correspondents');
 await picture('house-rules', 'ines', '/for/ines/house-rules');
 await picture('people', 'oona', '/for/oona/people');
 await picture('import', 'ines', '/for/ines/calendar', {

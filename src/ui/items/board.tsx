@@ -12,6 +12,7 @@ import { dateText, parseDate, toWall } from '@/core/time/index.ts';
 import boardsCss from '../common/boards.module.css';
 import { useFrame } from '../common/frame-context.tsx';
 import { takeDraft } from '../common/kept-drafts.ts';
+import { isSpokenFor } from '../common/keys.ts';
 import pageCss from '../common/page.module.css';
 import { DAY, MINUTE } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
@@ -132,14 +133,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      const target = event.target as HTMLElement;
-      if (
-        event.ctrlKey ||
-        event.metaKey ||
-        event.altKey ||
-        target.closest('input, textarea, select, [role="listbox"], [role="dialog"]')
-      )
-        return;
+      if (isSpokenFor(event)) return;
       if (event.key === 'n' || event.key === 'N') {
         event.preventDefault();
         startNew();

@@ -129,7 +129,8 @@ export function Details(props: {
       {item.withheld && <p className="soft">{t('panel.withheld')}</p>}
       {!open && !item.withheld && <p className="soft">{t('panel.busy', { name: firstName(name) })}</p>}
       <div className={boardsCss.foot}>
-        <Made item={item} />
+        {/* What others call was made by them. */}
+        {!(item.organiser && item.organiser.name !== name) && <Made item={item} />}
         {item.mayRemove && <p className="small soft">{t('panel.removeBelow')}</p>}
         {open && !item.may?.change && (
           <p className="small soft">

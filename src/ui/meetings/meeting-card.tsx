@@ -5,6 +5,7 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { BoardHead, ItemWire } from '@/contract/items.ts';
 import type { MeetingAnswer } from '@/contract/meetings.ts';
+import { isSpokenFor } from '../common/keys.ts';
 import pageCss from '../common/page.module.css';
 import { ANSWER_KEYS, Answering, type Invitation, useAnswering } from './answering.tsx';
 import { AskedPeople } from './asked-people.tsx';
@@ -56,14 +57,7 @@ function Answers({ item, head, meeting }: { item: ItemWire; head: BoardHead; mee
   const { send, seen } = useAnswering(invitation);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      const target = event.target as HTMLElement;
-      if (
-        event.ctrlKey ||
-        event.metaKey ||
-        event.altKey ||
-        target.closest('input, textarea, select, [role="listbox"], [role="dialog"]')
-      )
-        return;
+      if (isSpokenFor(event)) return;
       const answer = ANSWER_KEYS[Number(event.key) - 1];
       if (!answer) return;
       event.preventDefault();

@@ -45,8 +45,11 @@ export function Messages({ who }: { who: string }) {
       <h1 style={{ marginBottom: 4 }}>
         {whose ? t('messages.titleOf', { name: firstName(whose.name) }) : t('messages.title')}
       </h1>
-      {forward.data && <Suggestions list={forward.data} />}
-      {who && frame.me.inside && <Threads key={who} who={who} />}
+      {frame.me.inside ? (
+        <Threads key={who} who={who} between={forward.data && <Suggestions list={forward.data} />} />
+      ) : (
+        forward.data && <Suggestions list={forward.data} />
+      )}
       {told && <h2 style={{ margin: '20px 0 8px' }}>{t('messages.toldTitle')}</h2>}
       <Asked query={query} />
       {!query.isPending && <Asked query={forward} />}

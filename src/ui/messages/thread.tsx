@@ -52,6 +52,9 @@ export function Thread(props: {
   // The line that says why it is here, where it needs something; else the latest.
   const telling =
     (thread.needs === 'counter' ? thread.messages.findLast((m) => m.kind === 'counter') : undefined) ??
+    (thread.needs === 'answer'
+      ? thread.messages.findLast((m) => m.kind === 'invitation' || m.kind === 'change')
+      : undefined) ??
     (thread.needs === 'question' ? thread.messages.findLast((m) => m.pending) : undefined) ??
     last;
   const title = thread.withheld ? t('board.private') : (thread.title ?? t('threads.noSubject'));

@@ -1,7 +1,7 @@
 'use client';
 import Button from '@mui/material/Button';
 import { useInfiniteQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { MessagesAnswer, ThreadWire } from '@/contract/messages.ts';
@@ -13,8 +13,8 @@ import { Thread } from './thread.tsx';
 import threadsCss from './threads.module.css';
 import { WriteMail } from './write-mail.tsx';
 
-/** The messages of whom this window works for: what needs something first, then by when it last moved. */
-export function Threads({ who }: { who: string }) {
+/** The messages of whom this window works for: what needs something first, then what waits for a yes (`between`), then the latest. */
+export function Threads({ who, between }: { who: string; between: ReactNode }) {
   const t = useTranslations();
   const query = useInfiniteQuery({
     queryKey: ['messages', who],
@@ -27,7 +27,13 @@ export function Threads({ who }: { who: string }) {
   const [writing, setWriting] = useState(false);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const first = query.data?.pages[0];
-  if (query.isError) return <p className="soft">{t('threads.notYours')}</p>;
+  if (query.isError)
+    return (
+      <>
+        <p className="soft">{t('threads.notYours')}</p>
+        {between}
+      </>
+    );
   if (!first) return <p className="soft">{t('common.loading')}</p>;
   const seen = new Set<string>();
   const threads = (query.data?.pages ?? [])
@@ -74,6 +80,7 @@ export function Threads({ who }: { who: string }) {
           <ul className={threadsCss.list}>{part(needing)}</ul>
         </section>
       )}
+      {between}
       {rest.length > 0 && (
         <section aria-label={t('threads.rest')}>
           <h2 style={{ margin: '14px 0 8px' }}>{t('threads.rest')}</h2>

@@ -106,7 +106,8 @@ export function SignIn({ goal, faces, host }: { goal: string; faces: readonly Fa
         </p>
         {faces.length > 0 && (
           <p className="small">
-            <Link href="/letterbox">{t('signIn.letterbox')}</Link>
+            <Link href="/letterbox">{t('signIn.letterbox')}</Link> ·{' '}
+            <Link href="/correspondents">{t('correspondents.title')}</Link>
           </p>
         )}
         <Hills />

@@ -148,26 +148,19 @@ function meetingThread(look: Look, key: string, messages: readonly StoredMessage
   const readable = own || (item ? full : rights.speaks && (!hidden || rights.private));
   const at = messages[0]?.at ?? item?.createdAt ?? ctx.now;
   const base = { key: messages[0]?.key ?? item?.key ?? key, kind: 'meeting' as const, at: instantText(at) };
-  const none = {
-    title: null,
-    place: null,
-    item: null,
-    part: null,
-    organiser: null,
-    needs: null,
-    answered: null,
-    cancelled: false,
-    repeats: false,
-    mayAnswer: false,
-    unread: 0,
-    waiting: [],
-    messages: [],
-  };
   if (!readable) {
     // Whoever sees the calendar sees that the time is taken; more is not said, and what they don't see at all isn't there.
     if (!view || !item || item.removedAt !== null) return null;
     const { start, end, allDay } = view;
-    return { ...base, ...none, key: view.id, withheld: true, when: { start, end, allDay } };
+    return {
+      ...base,
+      ...NOTHING_SAID,
+      key: view.id,
+      withheld: true,
+      waiting: [],
+      messages: [],
+      when: { start, end, allDay },
+    };
   }
   const waiting = meeting ? sendingWireOf(ctx, decided, reader.owner, meeting) : [];
   const answered = meeting ? answeredOf(ctx, meeting) : null;
@@ -192,7 +185,7 @@ function meetingThread(look: Look, key: string, messages: readonly StoredMessage
   const organiser = item?.organiser ?? (meeting?.part === 'organiser' ? null : box(messages.at(-1)));
   return {
     ...base,
-    ...none,
+    ...NOTHING_SAID,
     withheld: false,
     title: item?.title ?? latest?.title ?? null,
     when: item ? timesOfItem(item) : latest?.time ? timesOf(ctx.db, latest.time) : null,
@@ -210,6 +203,21 @@ function meetingThread(look: Look, key: string, messages: readonly StoredMessage
     messages: wires,
   };
 }
+
+/** A thread of which nothing is said yet. */
+const NOTHING_SAID = {
+  title: null,
+  place: null,
+  item: null,
+  part: null,
+  organiser: null,
+  needs: null,
+  answered: null,
+  cancelled: false,
+  repeats: false,
+  mayAnswer: false,
+  unread: 0,
+} as const;
 
 const box = (m: StoredMessage | undefined) => (m ? { name: m.fromName, address: m.fromAddress } : null);
 
@@ -230,20 +238,12 @@ function mailThread(look: Look, key: string, messages: readonly StoredMessage[])
   const last = messages[0];
   if (!last) return null;
   return {
+    ...NOTHING_SAID,
     key: last.key,
     kind: 'mail',
     withheld: false,
     title: messages.at(-1)?.subject || null,
     when: null,
-    place: null,
-    item: null,
-    part: null,
-    organiser: null,
-    needs: null,
-    answered: null,
-    cancelled: false,
-    repeats: false,
-    mayAnswer: false,
     unread: wires.filter((m) => m.unread).length,
     at: instantText(last.at ?? ctx.now),
     waiting: [],

@@ -9,10 +9,11 @@ import { PRESETS } from '@/core/access/index.ts';
 import { answerOf, type Meeting } from '@/core/meetings/index.ts';
 import { mailPostBy } from '../mail/post.ts';
 import { readMail } from '../mail/read-mail.ts';
-import { releaseDue } from '../operations/meetings/index.ts';
-import { receiveMail } from '../operations/messages/receive-mail.ts';
-import { sendMail, settleMail } from '../operations/messages/send-mail.ts';
-import { smallOrganisation } from '../operations/small-organisation.ts';
+import { releaseDue } from './meetings/index.ts';
+import { receiveMail } from './messages/receive-mail.ts';
+import { sendMail, settleMail } from './messages/send-mail.ts';
+import { replyTo } from './reply-in-mail.ts';
+import { smallOrganisation } from './small-organisation.ts';
 
 /** How often it is killed. */
 const TIMES = 100;
@@ -90,7 +91,7 @@ async function killedOften(script: string, lane: number): Promise<void> {
     await sendMail(db, later, mailPostBy(createTransport(`smtp://127.0.0.1:${service.port}`)));
     await sendMail(db, later, mailPostBy(createTransport(`smtp://127.0.0.1:${service.port}`)));
     for (const [uid, address] of saved) {
-      const raw = Buffer.from(replyOf(uid, address));
+      const raw = Buffer.from(replyTo(uid, address));
       receiveMail(db, later, await readMail(raw), raw, ['ines@cloudmoor.example'], 'mx.example');
     }
 
@@ -128,7 +129,7 @@ test('killed a hundred times between saving, waiting, sending and receiving, not
   const folder = mkdtempSync(join(process.cwd(), 'node_modules', '.killed-'));
   const script = join(folder, 'at-work.mjs');
   await build({
-    entryPoints: ['src/server/jobs/at-work.ts'],
+    entryPoints: ['src/server/operations/at-work.ts'],
     outfile: script,
     bundle: true,
     // All in one, so that each start is quick; only what is native, or reads files of its own, stays outside.
@@ -147,25 +148,3 @@ test('killed a hundred times between saving, waiting, sending and receiving, not
     rmSync(folder, { recursive: true, force: true });
   }
 });
-
-const replyOf = (uid: string, address: string): string =>
-  [
-    'Authentication-Results: mx.example; dmarc=pass header.from=river.example',
-    `From: ${address}`,
-    'To: ines@cloudmoor.example',
-    `Message-ID: <reply-${uid}>`,
-    'Content-Type: text/calendar; method=REPLY; charset=utf-8',
-    '',
-    'BEGIN:VCALENDAR',
-    'VERSION:2.0',
-    'PRODID:-//x//x//EN',
-    'METHOD:REPLY',
-    'BEGIN:VEVENT',
-    `UID:${uid}`,
-    'DTSTAMP:20270302T100000Z',
-    'ORGANIZER:mailto:ines@cloudmoor.example',
-    `ATTENDEE;PARTSTAT=ACCEPTED:mailto:${address}`,
-    'END:VEVENT',
-    'END:VCALENDAR',
-    '',
-  ].join('\r\n');

@@ -3,13 +3,14 @@ import { newItem } from '@/contract/items.ts';
 import { openDatabase } from '../db/index.ts';
 import { mailPostBy } from '../mail/post.ts';
 import { readMail } from '../mail/read-mail.ts';
-import { createMeeting, releaseDue } from '../operations/meetings/index.ts';
-import { receiveMail } from '../operations/messages/receive-mail.ts';
-import { sendMail, settleMail } from '../operations/messages/send-mail.ts';
 import { mainCalendarOf } from '../repositories/calendars.ts';
 import { itemByKey } from '../repositories/items.ts';
 import { personByHandle } from '../repositories/people.ts';
 import { settings } from '../settings.ts';
+import { createMeeting, releaseDue } from './meetings/index.ts';
+import { receiveMail } from './messages/receive-mail.ts';
+import { sendMail, settleMail } from './messages/send-mail.ts';
+import { replyTo } from './reply-in-mail.ts';
 
 /*
  * A process that is at work on meetings and says each step it has come to, until it is killed: for the test that kills it. It saves, lets
@@ -25,29 +26,6 @@ const say = (step: string) => process.stdout.write(`${step}\n`);
 const tomas = personByHandle(db, 'tomas');
 const ines = personByHandle(db, 'ines');
 const calendar = ines && mainCalendarOf(db, ines.id);
-
-/** The answer of somebody outside to a meeting, as mail. */
-const replyTo = (uid: string, address: string): string =>
-  [
-    'Authentication-Results: mx.example; dmarc=pass header.from=river.example',
-    `From: ${address}`,
-    'To: ines@cloudmoor.example',
-    `Message-ID: <reply-${uid}>`,
-    'Content-Type: text/calendar; method=REPLY; charset=utf-8',
-    '',
-    'BEGIN:VCALENDAR',
-    'VERSION:2.0',
-    'PRODID:-//x//x//EN',
-    'METHOD:REPLY',
-    'BEGIN:VEVENT',
-    `UID:${uid}`,
-    'DTSTAMP:20270302T100000Z',
-    'ORGANIZER:mailto:ines@cloudmoor.example',
-    `ATTENDEE;PARTSTAT=ACCEPTED:mailto:${address}`,
-    'END:VEVENT',
-    'END:VCALENDAR',
-    '',
-  ].join('\r\n');
 
 async function work(): Promise<void> {
   if (!tomas || !calendar) throw new Error('nobody to work for');
