@@ -9,7 +9,7 @@ export {
   stateOf,
 } from './attendee.ts';
 export { copyOfHappening, happeningOf, leaveOut } from './happening.ts';
-export type { Invited, MeetingMatter, MeetingTime, Message } from './meeting.ts';
+export { type Invited, type MeetingMatter, type MeetingTime, type Message, sameAddress } from './meeting.ts';
 export {
   answerOf,
   callMeeting,

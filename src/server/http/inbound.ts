@@ -35,7 +35,17 @@ export async function inbound(request: Request): Promise<Response> {
     const recipients = (request.headers.get('x-paramo-recipient') ?? '').split(',').flatMap((one) => one.trim() || []);
     const mail = await readMailBeside(bytes);
     await writingIsFree();
-    receiveMail(database(), now(), mail, bytes, recipients, mailHost);
+    try {
+      receiveMail(database(), now(), mail, bytes, recipients, mailHost);
+    } catch (error) {
+      // What a mail means may be beyond us; what it says is kept all the same.
+      log().error(
+        { error: error instanceof Error ? error.stack : String(error) },
+        'a mail was kept as its words alone',
+      );
+      const plain = { ...mail, calendars: [], mark: 'unreadable' as const };
+      receiveMail(database(), now(), plain, bytes, recipients, mailHost);
+    }
     return json({ done: true }, 202);
   } catch (error) {
     log().error({ error: error instanceof Error ? error.stack : String(error) }, 'a mail could not be taken in');

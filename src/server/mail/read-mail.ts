@@ -34,7 +34,7 @@ const MOST_PARTS = 100;
 const MOST_BOUNDARIES = 20;
 const MOST_HEADER = 100_000;
 const MOST_TEXT = 100_000;
-const MOST_CALENDAR = 2_000_000;
+const MOST_CALENDAR = 300_000;
 const MOST_CALENDARS = 5;
 const MOST_FILES = 50;
 const MOST_PEOPLE = 500;
@@ -117,7 +117,7 @@ function readFrom(mail: ParsedMail): Omit<ReadMail, 'digest' | 'mark'> {
   for (const part of mail.attachments) {
     const isCalendar = part.contentType === 'text/calendar' || part.contentType === 'application/ics';
     if (isCalendar && calendars.length < MOST_CALENDARS && part.content.length <= MOST_CALENDAR) {
-      const text = textOf(part.content, part.headers);
+      const text = withMethod(textOf(part.content, part.headers), part.headers);
       if (!calendars.includes(text)) calendars.push(text);
     }
     if (
@@ -154,6 +154,14 @@ function readFrom(mail: ParsedMail): Omit<ReadMail, 'digest' | 'mark'> {
       ? [...`${report}\n${text}`.matchAll(/message-id:\s*(<[^>\s]+>)/gi)].map((m) => m[1] as string)
       : [],
   };
+}
+
+/** A calendar's text with its method: the one inside it, else the one its header says (RFC 6047, 2.4). */
+function withMethod(text: string, headers: ParsedMail['headers']): string {
+  const type = headers.get('content-type') as { params?: { method?: string } } | undefined;
+  const method = type?.params?.method?.toUpperCase() ?? '';
+  if (!/^[A-Z]+$/.test(method) || /^METHOD[:;]/im.test(text)) return text;
+  return text.replace(/^BEGIN:VCALENDAR\r?\n/im, (begin) => `${begin}METHOD:${method}\r\n`);
 }
 
 /** The words of a part in the characters it says it is in; in UTF-8 where it is valid as that, whatever it says. */

@@ -106,10 +106,10 @@ export function renewSending(
   );
 }
 
-/** The latest of what was to be said for a write, by the entry of the trail that undoes it. */
-export function sendingByUndo(db: Connection, undoKey: string): Sending | null {
-  const row = db.get<Row>('SELECT * FROM sending WHERE undo_key = ? ORDER BY id DESC LIMIT 1', undoKey);
-  return row ? decode(row) : null;
+/** What was to be said for a write, by the entry of the trail that undoes it: of each meeting the latest. */
+export function sendingsByUndo(db: Connection, undoKey: string): Sending[] {
+  const all = db.all<Row>('SELECT * FROM sending WHERE undo_key = ? ORDER BY id LIMIT 500', undoKey).map(decode);
+  return [...new Map(all.map((s) => [s.meetingId, s])).values()];
 }
 
 /** What waits to be said of a meeting goes with it into another calendar. */

@@ -18,8 +18,11 @@ const MARGIN = YEAR;
 export const repeats = (item: Pick<StoredItem, 'rule' | 'added'>): boolean =>
   item.rule !== null || item.added.length > 0;
 
+/** When an item happens. */
+type Timed = Pick<StoredItem, 'start' | 'end' | 'wall' | 'days' | 'allDay' | 'zone' | 'rule' | 'added' | 'left'>;
+
 /** A stored item as expansion reads it, the happenings that have items of their own left out. */
-export function seriesOf(item: StoredItem, replaced: readonly string[]): Series {
+export function seriesOf(item: Timed, replaced: readonly string[]): Series {
   const exact = item.end - item.start;
   // The clock's days are taken off on the clock; what is left of the length is exact.
   const days = item.allDay ? Math.round(exact / DAY) : item.days;
@@ -35,7 +38,7 @@ export function seriesOf(item: StoredItem, replaced: readonly string[]): Series 
 }
 
 /** What a length has beside its days of the clock. */
-function restOf(item: StoredItem): number {
+function restOf(item: Timed): number {
   const wall = toWall(item.zone, item.end) - toWall(item.zone, item.start);
   return wall - item.days * DAY;
 }

@@ -122,7 +122,7 @@ function later(
   const changed = whole(ctx, { ...found, item: { ...tail, id: NOT_YET } }, patch, when);
   if (isRefusal(changed)) return changed;
   const { id: _id, ...after } = (changed[0] as Draft).after as StoredItem;
-  const full = noRoomFor(ctx.db, found.decided.calendar, seriesOf({ ...after, id: NOT_YET }, []));
+  const full = noRoomFor(ctx.db, found.decided.calendar, seriesOf(after, []));
   if (full) return full;
   return [
     { before: null, after: { ...after, sequence: 0, version: 1 } },

@@ -53,7 +53,7 @@ export function createItem(
   if ('ok' in draft) return draft;
   const reads = viewFor(ctx, decided, { ...draft, id: 0 });
   if (draft.briefing && !(reads && 'briefing' in reads)) return refuse('badInput', { fields: { briefing: 'notSeen' } });
-  const full = noRoom(ctx, calendar, by, 1) ?? noRoomFor(ctx.db, calendar, seriesOf({ ...draft, id: 0 }, []));
+  const full = noRoom(ctx, calendar, by, 1) ?? noRoomFor(ctx.db, calendar, seriesOf(draft, []));
   if (full) return full;
   const { item, undo } = ctx.db.write(() => {
     const item = insertItem(ctx.db, draft);

@@ -21,6 +21,7 @@ import {
   insertMeeting,
   meetingByUid,
   meetingOfItem,
+  meetingsByUid,
   type StoredMeeting,
   updateMeeting,
 } from '../../repositories/meetings.ts';
@@ -209,15 +210,31 @@ function receiveAsked(ctx: Acting, message: Message, me: Person, mail: Arriving 
   let asked = (known ? { ...known, state } : insertMeeting(db, { ...held, part: 'attendee', state }, now)) as Asked;
   if (known) updateMeeting(db, asked, now);
   const isNew = before === null || before.said.method === 'CANCEL';
+  if (!claim && message.method === 'CANCEL' && message.recurrence === null)
+    cancelHappenings(ctx, calendar, me, message);
   if (!claim) {
     const name = personByAddress(db, message.organiser)?.name ?? (mail ? mail.fromName : null);
     asked = projectAsked(ctx, calendar, me, asked, name);
   }
   const kind = claim ? 'question' : message.method === 'REQUEST' && !isNew ? 'change' : KINDS[message.method];
-  keepArrived(ctx, me, asked, message, mail, kind, claim ? { why: 'otherOrganiser' } : {});
+  const noRoom = !claim && asked.itemId === null && asked.state.on !== null && message.method === 'REQUEST';
+  const why = claim ? { why: 'otherOrganiser' } : noRoom ? { why: 'noRoom' } : {};
+  keepArrived(ctx, me, asked, message, mail, kind, why);
   tellReaders(db, calendar);
   if (me.resource && !claim && stateOf(asked.state) === 'invited' && myAnswer(asked.state) === 'needs-action')
     answerBySelf(ctx, calendar, me, asked, roomIsFree(ctx, calendar, me, asked));
+}
+
+/** A series that is called off as a whole takes with it those of its happenings that were changed by themselves. */
+function cancelHappenings(ctx: Acting, calendar: Calendar, me: Person, message: Message): void {
+  for (const held of meetingsByUid(ctx.db, calendar.id, message.uid)) {
+    if (held.part !== 'attendee' || held.recurrence === null) continue;
+    const state = receiveAsAttendee(held.state, { ...message, recurrence: held.recurrence }, me.address);
+    if (!state) continue;
+    const asked = { ...held, state };
+    updateMeeting(ctx.db, asked, ctx.now);
+    projectAsked(ctx, calendar, me, asked, null);
+  }
 }
 
 /**
@@ -297,6 +314,8 @@ function receiveCalled(ctx: Acting, message: Message, me: Person, mail: Arriving
 }
 
 const MOST_QUESTIONS = 50;
+/** Words of a mail that are kept beside the meeting it is about. */
+const MOST_WORDS = 4000;
 
 /** A message about one happening of a series makes that happening a meeting of its own. */
 function ofHappening(ctx: Acting, called: Called, message: Message): Called {
@@ -351,7 +370,8 @@ export function keepArrived(
     byName: sentBy?.name ?? null,
     recipients: [{ address: me.address, name: me.name }],
     subject: '',
-    body: ('comment' in message ? message.comment : null) ?? '',
+    // What was said beside the meeting itself: its comment, else the words of the mail it came by.
+    body: ('comment' in message ? message.comment : null) ?? mail?.body.slice(0, MOST_WORDS) ?? '',
     facts: {
       ...factsOf(message, meeting?.state ?? null),
       ...more,

@@ -9,8 +9,9 @@ import { listItems } from '../items/list-items.ts';
 import { listMessages, readMessages } from '../messages/list-messages.ts';
 import { writeMailFor } from '../messages/write-mail.ts';
 import { giveAccess } from '../sharing/give-access.ts';
+import { changeHouseRules } from '../sharing/house-rules.ts';
 import { listSightlines } from '../sharing/sightlines.ts';
-import { at, type SmallOrganisation, START, smallOrganisation, WEEK } from '../small-organisation.ts';
+import { at, houseRulesWith, type SmallOrganisation, START, smallOrganisation, WEEK } from '../small-organisation.ts';
 import { answerSuggestion, listSuggestions, putForward } from '../suggestions/suggestions.ts';
 import {
   actOnMeeting,
@@ -551,6 +552,48 @@ describe('changing and calling off', () => {
       true,
       'FREQ=WEEKLY;COUNT=4',
     ]);
+  });
+
+  test('somebody added to a series comes to its changed happenings too, and goes from them with it', () => {
+    const made = call('tomas', who('bruno'), { repeat: { rule: 'FREQ=WEEKLY;COUNT=4' } });
+    pass();
+    const { uid, key, version } = itemOf(made);
+    const second = (Date.UTC(2027, 2, 10, 10) / 1000).toString(36);
+    const first = (Date.UTC(2027, 2, 3, 10) / 1000).toString(36);
+    value(
+      changeMeeting(ctx('tomas'), `${key}~${second}`, {
+        version,
+        scope: 'one',
+        when: at('2027-03-11', 15),
+        fields: {},
+      }),
+    );
+    pass();
+    const wren = mainCalendarOf(org.db, org.person('wren').id)?.id ?? 0;
+    const widened = value(
+      changeMeeting(ctx('tomas'), `${key}~${first}`, {
+        version: itemOf(made).version,
+        scope: 'all',
+        people: who('bruno', 'wren'),
+        fields: {},
+      }),
+    );
+    pass();
+    expect(itemsByUid(org.db, wren, uid).map((i) => i.start)).toEqual([
+      Date.UTC(2027, 2, 3, 10),
+      Date.UTC(2027, 2, 11, 15),
+    ]);
+    value(undoMeeting(ctx('tomas'), widened.undo));
+    pass();
+    expect(itemsByUid(org.db, wren, uid).map((i) => i.cancelled)).toEqual([true, true]);
+    expect(arrived('bruno')).toEqual(['invitation', 'invitation']);
+  });
+
+  test('where the house gives each meeting a joining link, one without gets its own; an item nobody is asked to gets none', () => {
+    value(changeHouseRules(ctx('ines'), houseRulesWith({}, { meetingLinks: true })));
+    expect(itemOf(call('tomas', who('bruno'))).link).toMatch(/^https:\/\/rooms\.cloudmoor\.example\/[\w-]{22}$/);
+    expect(itemOf(call('tomas', who('bruno'), { link: 'https://own.example/1' })).link).toBe('https://own.example/1');
+    expect(itemOf(call('tomas', [])).link).toBeNull();
   });
 
   test('a series moves to another day of the week as a whole; what comes after a happening is called off', () => {

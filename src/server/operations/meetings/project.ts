@@ -2,12 +2,21 @@ import type { Copy, Meeting } from '@/core/meetings/index.ts';
 import type { Connection } from '../../db/index.ts';
 import { newKey } from '../../ids.ts';
 import type { Calendar } from '../../repositories/calendars.ts';
-import { insertItem, itemById, itemsByUid, MADE_HERE, updateItem } from '../../repositories/items.ts';
+import { countItems, insertItem, itemById, itemsByUid, MADE_HERE, updateItem } from '../../repositories/items.ts';
 import { type Asked, type Called, updateMeeting } from '../../repositories/meetings.ts';
 import type { Person } from '../../repositories/people.ts';
 import { sendingsWaiting } from '../../repositories/sendings.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
-import { announceItems, type Context, type ItemChange, indexItem, trailItems } from '../deciding/index.ts';
+import {
+  announceItems,
+  type Context,
+  type ItemChange,
+  indexItem,
+  MOST_ITEMS_IN_CALENDAR,
+  noRoomFor,
+  seriesOf,
+  trailItems,
+} from '../deciding/index.ts';
 import { attendeesOf, fieldsFromCopy, storedTime } from './shape.ts';
 
 /** Who acts, for the trail of a calendar that is written because somebody else's act reaches it. */
@@ -89,6 +98,8 @@ export function projectAsked(
     return asked;
   }
   const all = itemsByUid(db, calendar.id, asked.uid);
+  // Another item that goes by its name stays what it is, and a calendar holds no more than it may.
+  if (all.some((one) => one.recurrence === asked.recurrence) || isFull(db, calendar, said)) return asked;
   const series = asked.recurrence === null ? null : (all.find((i) => i.recurrence === null) ?? null);
   const hands = { by: owner.id, for: owner.id, at: ctx.now };
   const item = insertItem(db, {
@@ -127,6 +138,12 @@ export function projectAsked(
   const held = { ...asked, itemId: item.id };
   updateMeeting(db, held, ctx.now);
   return held;
+}
+
+/** Whether a calendar has no room for something that comes from others, which is then read among the messages alone. */
+function isFull(db: Connection, calendar: Calendar, said: Parameters<typeof seriesOf>[0]): boolean {
+  if (countItems(db, calendar.id) >= MOST_ITEMS_IN_CALENDAR) return true;
+  return noRoomFor(db, calendar, seriesOf(said, [])) !== null;
 }
 
 const timesOf = ({

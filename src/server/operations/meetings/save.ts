@@ -1,12 +1,13 @@
 import type { z } from 'zod';
 import type { ItemPatch, NewItem, removeQuery, WrittenAnswer } from '@/contract/items.ts';
+import { type Invited, sameAddress } from '@/core/meetings/index.ts';
 import { roomAt } from '../../../../standins/meeting-rooms.ts';
 import { newKey } from '../../ids.ts';
-import { calendarById, calendarByKey } from '../../repositories/calendars.ts';
-import { itemById, itemByKey } from '../../repositories/items.ts';
-import { insertMeeting, meetingOfItem } from '../../repositories/meetings.ts';
+import { type Calendar, calendarById, calendarByKey } from '../../repositories/calendars.ts';
+import { itemById, itemByKey, replacementsOf } from '../../repositories/items.ts';
+import { insertMeeting, meetingById, meetingOfItem } from '../../repositories/meetings.ts';
 import { type Person, personById } from '../../repositories/people.ts';
-import { sendingByUndo } from '../../repositories/sendings.ts';
+import { sendingsByUndo } from '../../repositories/sendings.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { trailByKey } from '../../repositories/trail.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
@@ -61,6 +62,7 @@ export function changeMeeting(ctx: Context, id: string, patch: ItemPatch, by = c
     const changed = changeItem(ctx, id, link ? { ...patch, fields: { ...patch.fields, link } } : patch, by);
     if (!changed.ok || theirs) return changed;
     const wanted = patch.people && readInvited(ctx.db, owner, patch.people);
+    if (wanted && patch.scope === 'all') alsoApart(ctx, calendar, owner, found.item, changed.value, wanted);
     if (patch.scope === 'later') beginLater(ctx, owner, found.item, changed.value, patch.when !== undefined);
     return said(ctx, changed.value, { ...(wanted ? { wanted } : {}), tellAll: patch.tellAll === true });
   });
@@ -111,9 +113,44 @@ export function undoMeeting(ctx: Context, key: string): Result<WrittenAnswer> {
   return ctx.db.write(() => {
     const back = undo(ctx, key);
     if (!back.ok) return back;
-    const before = sendingByUndo(ctx.db, key);
-    return said(ctx, back.value, before ? { wanted: (before.body as TellBody).wantedBefore } : {});
+    const answer = said(ctx, back.value, {});
+    if (!answer.ok) return answer;
+    let { sending } = answer.value;
+    // Whom it asked is as before too, of the meeting itself and of what went along with it.
+    for (const s of sendingsByUndo(ctx.db, key)) {
+      if (s.act !== 'tell' && s.act !== 'off') continue;
+      const meeting = meetingById(ctx.db, s.meetingId);
+      const item = meeting?.itemId == null ? null : itemById(ctx.db, meeting.itemId);
+      const calendar = item && calendarById(ctx.db, item.calendarId);
+      const wanted = (s.body as TellBody).wantedBefore;
+      const waits = item && calendar ? settle(ctx, calendar, item, { wanted, undo: back.value.undo }) : null;
+      if (waits) sending = sendingWire(ctx, waits.sending, waits.to);
+    }
+    return ok({ ...answer.value, ...(sending ? { sending } : {}) });
   });
+}
+
+/** Who is added to a whole series, or taken out of it, is so of its happenings that were changed by themselves too. */
+function alsoApart(
+  ctx: Context,
+  calendar: Calendar,
+  owner: Person,
+  series: StoredItem,
+  written: WrittenAnswer,
+  wanted: readonly Invited[],
+): void {
+  const called = calledOf(ctx.db, owner, series, ctx.now);
+  const before = called?.wanted ?? called?.state?.invited ?? [];
+  const has = (list: readonly Invited[], one: Invited) => list.some((other) => sameAddress(other.address, one.address));
+  const added = wanted.filter((one) => !has(before, one));
+  const gone = before.filter((one) => !has(wanted, one));
+  if (added.length === 0 && gone.length === 0) return;
+  for (const apart of replacementsOf(ctx.db, series.id)) {
+    const own = calledOf(ctx.db, owner, apart, ctx.now);
+    const people = own?.wanted ?? own?.state?.invited ?? [];
+    const next = [...people.filter((one) => !has(gone, one)), ...added.filter((one) => !has(people, one))];
+    settle(ctx, calendar, apart, { wanted: next, undo: written.undo });
+  }
 }
 
 /**

@@ -42,7 +42,8 @@ export function settle(
     const held = { calendarId: calendar.id, itemId: item.id, uid, recurrence };
     called = insertMeeting(db, { ...held, part: 'organiser', state: null, wanted: null }, now) as Called;
   }
-  const wantedBefore = called.wanted;
+  // As a list, so that it means the same once something else was said.
+  const wantedBefore = called.wanted ?? called.state?.invited ?? null;
   if (more.wanted !== undefined) called = { ...called, wanted: more.wanted };
   if (called.itemId !== item.id) called = { ...called, itemId: item.id };
   updateMeeting(db, called, now);

@@ -73,7 +73,8 @@ export const matterOf = ({ title, place, link, notes }: StoredItem): MeetingMatt
 function attendee(one: Invited, answer: Attendee['answer'], by: string | null): Attendee {
   return {
     name: one.name,
-    address: one.address,
+    // As the directory writes addresses: who is a party is told by them.
+    address: one.address.toLowerCase(),
     answer,
     ...(one.role === 'may' ? { role: 'may' as const } : {}),
     ...(one.kind === 'person' ? {} : { kind: one.kind }),

@@ -124,7 +124,8 @@ const meetingOf = (db: Connection, me: Person, message: Message) => {
 /** An invitation to a meeting that isn't known yet may stand, as what it is: unanswered. */
 const isNewInvitation = (db: Connection, me: Person, message: Message): boolean => {
   const calendar = mainCalendarOf(db, me.id);
-  if (message.method !== 'REQUEST' || !calendar) return false;
+  // Whoever is inside asks from inside: mail that says it is from one of ours has to be vouched for.
+  if (message.method !== 'REQUEST' || !calendar || insideBy(db, message.organiser)) return false;
   return meetingOf(db, me, message) === null && itemsByUid(db, calendar.id, message.uid).length === 0;
 };
 
