@@ -38,7 +38,7 @@ export function People() {
   const people = all.filter((p) => holdsWords(`${p.name} ${p.role} ${p.site} ${p.address}`, filter));
   const acted = new Set(frame.principals.filter((p) => !p.own).map((p) => p.handle));
   return (
-    <div className={boardsCss.board}>
+    <div className={peopleCss.beside}>
       <div className={pageCss.page}>
         <div className="row" style={{ marginBottom: 12 }}>
           <h1>{t('people.title')}</h1>
