@@ -26,6 +26,8 @@ export interface MessageFacts {
   readonly place?: string | null;
   readonly answer?: 'accepted' | 'declined' | 'tentative' | 'needs-action';
   readonly attendee?: string;
+  /** Its sender marked what it is about as private. */
+  readonly private?: true;
   readonly why?: string;
   /** A scheduling message that does what it says only once a person says so. */
   readonly pending?: Message;

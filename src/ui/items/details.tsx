@@ -165,9 +165,11 @@ export function Details(props: {
             </Button>
           )}
         </div>
-        {item.may?.remove && item.version !== undefined && !item.mayAnswer && !head.as && (
-          <MoveItem item={item} head={head} onMoved={onClose} />
-        )}
+        {item.may?.remove &&
+          (head.own || head.rights.speaks) &&
+          item.version !== undefined &&
+          !item.mayAnswer &&
+          !head.as && <MoveItem item={item} head={head} onMoved={onClose} />}
         {item.maySuggest && item.attendees && item.organiser && item.organiser.name !== name && (
           <ForwardAnswer item={item} head={head} onDone={onForwardRemoval} />
         )}

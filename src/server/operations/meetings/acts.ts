@@ -112,7 +112,9 @@ function findWaiting(ctx: Context, key: string) {
   if (decided.decision.rights.sight === 'nothing') return refuse('notFound');
   const speaks = speaksOn(decided);
   const own = sending.actorId === ctx.viewer.id;
-  if (!own && !speaks && decided.decision.rights.change !== 'all') return refuse('notFound');
+  // What answers in somebody's name is theirs who speak for them; what changes a meeting is also theirs who arrange everything.
+  const arranges = meeting.part === 'organiser' && decided.decision.rights.change === 'all';
+  if (!own && !speaks && !arranges) return refuse('notFound');
   return { sending, meeting, home, decided, speaks, own };
 }
 

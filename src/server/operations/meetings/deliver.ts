@@ -90,6 +90,7 @@ function factsOf(message: Message, copy: Copy | Meeting | null): MessageFacts {
     ...(time ? { time: { start: time.start, end: time.end, allDay: time.allDay, zone: time.zone } } : {}),
     ...('answer' in message ? { answer: message.answer } : {}),
     ...('attendee' in message ? { attendee: message.attendee } : {}),
+    ...('private' in message && message.private ? { private: true } : {}),
   };
 }
 

@@ -9,4 +9,4 @@ export { changeMeeting, createMeeting, removeMeeting, undoMeeting } from './save
 export { speaksOn } from './settle.ts';
 export { answerSeveral } from './several.ts';
 export { timeOf, timesOf } from './shape.ts';
-export { tellReaders } from './tell.ts';
+export { tellOwner, tellReaders } from './tell.ts';

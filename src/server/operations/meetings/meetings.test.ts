@@ -796,3 +796,47 @@ describe('the messages of somebody', () => {
     expect(threads('oona')).toEqual([]);
   });
 });
+
+describe('moving into another calendar takes all that is held', () => {
+  beforeEach(() => org.give('amara', 'tomas', PRESETS.delegate));
+
+  test('so whoever only arranges moves nothing', () => {
+    const { key, version } = itemOf(call('ines', who(), { briefing: 'Between us' }));
+    const to = org.calendar('amara');
+    expect(moveMeeting(ctx('amara'), key, { to, version })).toMatchObject({ code: 'mayNotSpeak' });
+    expect(moveMeeting(ctx('tomas'), key, { to, version })).toMatchObject({ ok: true });
+  });
+
+  test('so nobody moves a series with a happening they may not touch, nor takes people out of that', () => {
+    const made = call('ines', who('bruno'), { repeat: { rule: 'FREQ=WEEKLY;COUNT=4' } });
+    pass();
+    const { uid, key } = itemOf(made);
+    const second = { scope: 'one' as const, fields: { visibility: 'private' as const, title: 'Severance' } };
+    const { version } = itemOf(made);
+    value(
+      changeMeeting(ctx('ines'), `${key}~${(Date.UTC(2027, 2, 10, 10) / 1000).toString(36)}`, { version, ...second }),
+    );
+    pass();
+    const whole = inCalendar('ines', uid) as StoredItem;
+    const move = { to: org.calendar('amara'), version: whole.version };
+    expect(moveMeeting(ctx('tomas'), key, move)).toMatchObject({ code: 'mayNotRemove' });
+    expect(inCalendar('ines', uid)?.calendarId).toBe(whole.calendarId);
+    const without = { version: whole.version, scope: 'all' as const, fields: {}, people: who('dario') };
+    value(changeMeeting(ctx('tomas'), key, without));
+    pass();
+    const calendar = mainCalendarOf(org.db, org.person('ines').id)?.id ?? 0;
+    const apart = itemsByUid(org.db, calendar, uid).find((i) => i.recurrence !== null);
+    expect(apart?.attendees.map((a) => a.address)).toEqual([address('bruno')]);
+  });
+});
+
+test('who arranges takes back no answer of whom they don’t speak for', () => {
+  const made = call('bruno', who('ines'), {}, 'bruno');
+  pass();
+  const { uid } = itemOf(made);
+  const answer = { answer: 'accepted' as const, comment: '', seen: 'needs-action' as const, scope: 'all' as const };
+  const answered = value(answerItem(ctx('tomas'), idIn('ines', uid), answer));
+  const key = answered.sending?.key ?? '';
+  expect(takeBack(ctx('amara'), key)).toMatchObject({ code: 'notFound' });
+  expect(takeBack(ctx('tomas'), key)).toMatchObject({ ok: true });
+});

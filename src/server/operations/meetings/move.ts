@@ -18,6 +18,7 @@ import {
   hands,
   indexItem,
   isRefusal,
+  mayOn,
   trailItems,
   written,
 } from '../deciding/index.ts';
@@ -36,7 +37,8 @@ export interface HandoverBody {
 /**
  * Moves an item that was booked in the wrong calendar into another: with its people, what they answered, and the whole of a series. Those
  * who were asked are told who calls it now, once its seconds are over. For whoever may remove it there and add here; what others call
- * stays where it is.
+ * stays where it is. All that is held of it goes along, the briefing, what a file brought and every happening that was changed by itself:
+ * so it is for the owner, and for whoever arranges everything and speaks for them.
  */
 export function moveMeeting(ctx: Context, id: string, body: { to: string; version: number }): Result<WrittenAnswer> {
   const found = findItem(ctx, id);
@@ -45,6 +47,9 @@ export function moveMeeting(ctx: Context, id: string, body: { to: string; versio
   const from = decided.calendar;
   const names = new Directory(ctx.db);
   if (!found.may.remove) return refuse('mayNotRemove', { facts: { name: names.name(from.ownerId) } });
+  const { owner: own, rights } = decided.decision;
+  if (!own && !(rights.change === 'all' && speaksOn(decided)))
+    return refuse('mayNotSpeak', { facts: { name: names.name(from.ownerId) } });
   const target = findCalendar(ctx, body.to);
   if (isRefusal(target)) return target;
   const { calendar } = target;
@@ -57,6 +62,9 @@ export function moveMeeting(ctx: Context, id: string, body: { to: string; versio
   const owner = personById(ctx.db, calendar.ownerId);
   if (!before || !owner || calendar.id === from.id) return refuse('badInput', { fields: { to: 'unclear' } });
   return ctx.db.write(() => {
+    // What the one who moves it doesn't see wouldn't be left behind: of such a series nothing moves, and why is said as of any other.
+    if (replacementsOf(ctx.db, item.id).some((one) => !mayOn(ctx, decided.decision, one).remove))
+      return refuse('mayNotRemove', { facts: { name: names.name(from.ownerId) } });
     for (const one of [item, ...replacementsOf(ctx.db, item.id)]) calledOf(ctx.db, before, one, ctx.now);
     const known = calledBy(ctx, from, item.uid).filter((m) => m.state?.state === 'sent');
     // What others know by one name gets another in another's hands: nobody takes over a name that was somebody else's (RFC 5546, 2.1.4).

@@ -12,7 +12,7 @@ import type { StoredItem } from '../../repositories/stored-item.ts';
 import { trailByKey } from '../../repositories/trail.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import { settings } from '../../settings.ts';
-import { type Context, findByAnyId, findItem, isRefusal, storedRules } from '../deciding/index.ts';
+import { type Context, decideOn, findByAnyId, findItem, isRefusal, mayOn, storedRules } from '../deciding/index.ts';
 import { changeItem, createItem, removeItem, undo } from '../items/index.ts';
 import { answerAsked } from './answer.ts';
 import { readInvited } from './invited.ts';
@@ -130,7 +130,7 @@ export function undoMeeting(ctx: Context, key: string): Result<WrittenAnswer> {
   });
 }
 
-/** Who is added to a whole series, or taken out of it, is so of its happenings that were changed by themselves too. */
+/** Who is added to a whole series, or taken out of it, is so of its happenings that were changed by themselves too, as far as one may change those. */
 function alsoApart(
   ctx: Context,
   calendar: Calendar,
@@ -145,7 +145,9 @@ function alsoApart(
   const added = wanted.filter((one) => !has(before, one));
   const gone = before.filter((one) => !has(wanted, one));
   if (added.length === 0 && gone.length === 0) return;
+  const { decision } = decideOn(ctx, calendar);
   for (const apart of replacementsOf(ctx.db, series.id)) {
+    if (!mayOn(ctx, decision, apart).change) continue;
     const own = calledOf(ctx.db, owner, apart, ctx.now);
     const people = own?.wanted ?? own?.state?.invited ?? [];
     const next = [...people.filter((one) => !has(gone, one)), ...added.filter((one) => !has(people, one))];

@@ -134,18 +134,33 @@ function itemOf(look: Look, key: string, meeting: StoredMeeting | null): StoredI
   return meeting?.itemId == null ? null : itemById(look.ctx.db, meeting.itemId);
 }
 
-function meetingThread(look: Look, key: string, messages: readonly StoredMessage[]): ThreadWire | null {
+/**
+ * Whether a message of a thread may be read: by its owner always; by others where they see the happening it speaks of in full, and, where
+ * nothing of it stands in the calendar, unless its sender marked it private and they aren't let into what is.
+ */
+function isReadable(look: Look, about: StoredMeeting | null, m: StoredMessage): boolean {
+  const { ctx, reader } = look;
+  const { decided } = reader;
+  if (reader.own || (m.meetingId !== null && m.meetingId === about?.id)) return true;
+  const meeting = m.meetingId === null ? null : meetingById(ctx.db, m.meetingId);
+  const item = meeting?.itemId == null ? null : itemById(ctx.db, meeting.itemId);
+  if (!item) return m.facts.private !== true || decided.decision.rights.private;
+  const view = viewFor(ctx, decided, item, item, look.directory);
+  return view !== null && 'notes' in view;
+}
+
+function meetingThread(look: Look, key: string, all: readonly StoredMessage[]): ThreadWire | null {
   const { ctx, reader } = look;
   const { decided, own } = reader;
   const { rights } = decided.decision;
-  const meeting = meetingOf(look, key, messages);
+  const meeting = meetingOf(look, key, all);
+  const messages = all.filter((m) => isReadable(look, meeting, m));
   // What is in another calendar of the owner's is for whoever sees that one; here it is theirs alone.
   if (meeting && meeting.calendarId !== decided.calendar.id && !own) return null;
   const item = itemOf(look, key, meeting);
   const view = own || !item ? null : viewFor(ctx, decided, item, item, look.directory);
   const full = view !== null && 'notes' in view;
-  const hidden = messages.some((m) => m.facts.pending && 'private' in m.facts.pending);
-  const readable = own || (item ? full : rights.speaks && (!hidden || rights.private));
+  const readable = own || (item ? full : rights.speaks && (messages.length > 0 || all.length === 0));
   const at = messages[0]?.at ?? item?.createdAt ?? ctx.now;
   const base = { key: messages[0]?.key ?? item?.key ?? key, kind: 'meeting' as const, at: instantText(at) };
   if (!readable) {
@@ -314,7 +329,17 @@ export function takeMessage(ctx: Context, key: string): Result<{ done: true }> {
   return ctx.db.write(() => {
     const { pending: _taken, ...facts } = message.facts;
     saveFacts(ctx.db, message.id, { ...facts, why: 'taken' });
-    receive({ ...ctx, viewer: ctx.viewer }, pending, reader.owner, null);
+    // It stays what it is: mail from outside that nobody vouches for.
+    const { messageId, inReplyTo, refs, fromName, body } = message;
+    receive(ctx, pending, reader.owner, {
+      checked: false,
+      messageId,
+      inReplyTo,
+      refs,
+      fromName,
+      body,
+      files: facts.files,
+    });
     return ok({ done: true as const });
   });
 }

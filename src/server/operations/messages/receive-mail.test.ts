@@ -171,3 +171,49 @@ test('an item of her own that goes by the same name stays what it is', async () 
   );
   expect(readMeeting(org.ctx('ines', now), id)).toMatchObject({ ok: true, value: { part: 'none' } });
 });
+
+test('who says they were sent by somebody isn’t taken at their word: of one inside nothing is done, of another house a person decides', async () => {
+  await arrive(event('REQUEST'));
+  const vane = 'vane@elsewhere.example';
+  const by = (organiser: string) => ({ ORGANIZER: '', [`ORGANIZER;SENT-BY="mailto:${vane}"`]: `mailto:${organiser}` });
+  await arrive(event('CANCEL', { SEQUENCE: '5', ...by(MARTA) }), { from: vane });
+  expect(items()[0]?.cancelled).toBe(false);
+  const waits = threads()[0]?.messages.find((m) => m.why === 'notTheirs');
+  expect(waits).toMatchObject({ kind: 'question', pending: true });
+  await arrive(event('REQUEST', { UID: 'pay', SUMMARY: 'Pay now', ...by('bruno@cloudmoor.example') }), { from: vane });
+  expect(items('pay')).toEqual([]);
+  expect(threads().find((t) => t.title === 'Pay now')?.messages).toMatchObject([{ why: 'notTheirs', pending: false }]);
+  expect(takeMessage(org.ctx('ines', now), waits?.key ?? '')).toMatchObject({ ok: true });
+  expect(items()[0]?.cancelled).toBe(true);
+  // Somebody of the organiser's own house speaks for them.
+  const lena = 'lena@quill-audit.example';
+  const own = { ORGANIZER: '', [`ORGANIZER;SENT-BY="mailto:${lena}"`]: `mailto:${MARTA}` };
+  await arrive(event('REQUEST', { UID: 'own', ...own }), { from: lena });
+  expect(items('own')).toMatchObject([{ ownerAnswer: 'needs-action' }]);
+});
+
+test('what is taken from outside says nothing of what was answered here, and stays from outside', async () => {
+  const forged = { UID: 'pay', ORGANIZER: 'mailto:bruno@cloudmoor.example', ATTENDEE: '' };
+  const calendar = event('REQUEST', { ...forged, 'ATTENDEE;PARTSTAT=ACCEPTED': `mailto:${INES}` });
+  await arrive(calendar, { from: 'bruno@cloudmoor.example', vouched: false });
+  const waits = threads()[0]?.messages[0];
+  expect(takeMessage(org.ctx('ines', now), waits?.key ?? '')).toMatchObject({ ok: true });
+  expect(items('pay')).toMatchObject([{ ownerAnswer: 'needs-action' }]);
+  expect(threads()[0]?.messages.map((m) => m.checked)).toEqual([false, false]);
+});
+
+test('a delegate who isn’t let into what is private reads no message of a private happening, nor of a private question', async () => {
+  await arrive(event('REQUEST', { RRULE: 'FREQ=WEEKLY;COUNT=4' }));
+  const one = { 'RECURRENCE-ID': '20270310T100000Z', DTSTART: '20270310T150000Z', DTEND: '20270310T160000Z' };
+  await arrive(event('REQUEST', { ...one, SEQUENCE: '1', SUMMARY: 'Severance' }));
+  expect(JSON.stringify(threads('tomas'))).toContain('T15:00:00');
+  const apart = items().find((i) => i.recurrence !== null);
+  org.db.run(`UPDATE item SET visibility = 'private' WHERE id = ?`, apart?.id ?? 0);
+  expect(JSON.stringify(threads('tomas'))).not.toContain('T15:00:00');
+  expect(JSON.stringify(threads('tomas'))).toContain('Audit');
+  expect(JSON.stringify(threads())).toContain('T15:00:00');
+  const notHers = { UID: 'x', CLASS: 'PRIVATE', SUMMARY: 'Clinic', ATTENDEE: 'mailto:bruno@cloudmoor.example' };
+  await arrive(event('REQUEST', notHers));
+  expect(JSON.stringify(threads('tomas'))).not.toContain('Clinic');
+  expect(JSON.stringify(threads())).toContain('Clinic');
+});

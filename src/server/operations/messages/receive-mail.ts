@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { type ReadMessage, readMessage, recurrenceIn } from '@/core/formats/index.ts';
-import type { Message } from '@/core/meetings/index.ts';
+import { type Message, sameAddress } from '@/core/meetings/index.ts';
 import type { Connection } from '../../db/index.ts';
 import { newKey } from '../../ids.ts';
 import type { ReadMail } from '../../mail/read-mail.ts';
@@ -13,7 +13,16 @@ import { mailBounced } from '../../repositories/outgoing-mail.ts';
 import type { Person } from '../../repositories/people.ts';
 import { keepZone, knowZone } from '../../repositories/zone-definitions.ts';
 import { Directory } from '../deciding/index.ts';
-import { type Arriving, homeOf, insideBy, keepArrived, receive, tellReaders, timeOf } from '../meetings/index.ts';
+import {
+  type Arriving,
+  homeOf,
+  insideBy,
+  keepArrived,
+  receive,
+  tellOwner,
+  tellReaders,
+  timeOf,
+} from '../meetings/index.ts';
 
 const nameZone = (text: string): string => `~${createHash('sha256').update(text).digest('base64url').slice(0, 27)}`;
 const MOST_RECIPIENTS = 100;
@@ -74,7 +83,17 @@ function arrive(db: Connection, now: number, mail: ReadMail, me: Person, mailHos
   const ctx = { db, now, viewer: me };
   for (const { recurrenceZone, ...message } of said) {
     const inSeries = inZoneOfSeries(db, me, { ...message, recurrenceZone } as ReadMessage);
-    if (isRefused(db, me, inSeries)) keepArrived(ctx, me, null, inSeries, arriving, 'question', { why: 'notInvited' });
+    if (isInAnothersName(db, inSeries)) {
+      // Of somebody inside nobody outside can speak; of anybody else it is for a person to say.
+      const pending = insideBy(db, principalOf(inSeries)) ? {} : { pending: inSeries };
+      keepArrived(ctx, me, meetingOf(db, me, inSeries), inSeries, arriving, 'question', {
+        why: 'notTheirs',
+        ...pending,
+      });
+      const home = mainCalendarOf(db, me.id);
+      if (home) tellReaders(db, home);
+    } else if (isRefused(db, me, inSeries))
+      keepArrived(ctx, me, null, inSeries, arriving, 'question', { why: 'notInvited' });
     else if (checked || isNewInvitation(db, me, inSeries)) receive(ctx, inSeries, me, arriving);
     else {
       const held = meetingOf(db, me, inSeries);
@@ -120,6 +139,23 @@ const meetingOf = (db: Connection, me: Person, message: Message) => {
   const calendar = mainCalendarOf(db, me.id);
   return calendar && meetingByUid(db, calendar.id, message.uid, message.recurrence);
 };
+
+/**
+ * Whether a message that says it was sent for somebody can't be taken for theirs: who it is sent by is its own word (RFC 5545, 3.2.18).
+ * Those inside send from inside; and whoever calls a meeting is spoken for by somebody of their own domain.
+ */
+function isInAnothersName(db: Connection, message: Message): boolean {
+  const { sender, sentBy, organiser } = message;
+  const principal = principalOf(message);
+  if (sentBy === null || !sameAddress(sentBy, sender) || sameAddress(sender, principal)) return false;
+  if (insideBy(db, principal)) return true;
+  return sameAddress(principal, organiser) && domainOf(principal) !== domainOf(sender);
+}
+
+/** In whose name a message speaks. */
+const principalOf = (message: Message): string => ('attendee' in message ? message.attendee : message.organiser);
+
+const domainOf = (address: string): string => address.toLowerCase().split('@').at(-1) ?? '';
 
 /** An invitation to a meeting that isn't known yet may stand, as what it is: unanswered. */
 const isNewInvitation = (db: Connection, me: Person, message: Message): boolean => {
@@ -187,6 +223,5 @@ function keepPlain(db: Connection, now: number, mail: ReadMail, me: Person, chec
     refs: mail.refs,
     actorId: null,
   });
-  const calendar = mainCalendarOf(db, me.id);
-  if (calendar) tellReaders(db, calendar);
+  tellOwner(db, me);
 }

@@ -1,7 +1,6 @@
 import type { MailBody } from '@/contract/messages.ts';
 import { newKey } from '../../ids.ts';
 import { mailIdFor } from '../../mail/mail-id.ts';
-import { mainCalendarOf } from '../../repositories/calendars.ts';
 import {
   findFolder,
   folderOf,
@@ -13,7 +12,7 @@ import {
 import { countMailSince, insertMail } from '../../repositories/outgoing-mail.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import { type Context, isRefusal } from '../deciding/index.ts';
-import { insideBy, tellReaders } from '../meetings/index.ts';
+import { insideBy, tellOwner, tellReaders } from '../meetings/index.ts';
 import { findReader } from './list-messages.ts';
 
 const DAY = 86_400_000;
@@ -76,8 +75,7 @@ export function writeMailFor(ctx: Context, handle: string, body: MailBody): Resu
           collectionId: folderOf(db, inside.id, 'Arrived'),
           actorId: null,
         });
-        const calendar = mainCalendarOf(db, inside.id);
-        if (calendar) tellReaders(db, calendar);
+        tellOwner(db, inside);
         continue;
       }
       const each = newKey();
