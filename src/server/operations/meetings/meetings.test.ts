@@ -339,10 +339,10 @@ describe('answering for the owner', () => {
     expect(theirs.briefing).toBeNull();
   });
 
-  test('taken out of the calendar, an invitation is declined', () => {
+  test.each(['all', 'one'] as const)('taken out of the calendar, an invitation is declined, as %s', (scope) => {
     const uid = invited();
     const { key, version } = inCalendar('ines', uid) as StoredItem;
-    value(removeMeeting(ctx('tomas'), key, { version, scope: 'all' }));
+    value(removeMeeting(ctx('tomas'), key, { version, scope }));
     pass();
     expect([answersOn('wren', uid).ines, inCalendar('ines', uid)]).toEqual(['declined', undefined]);
   });

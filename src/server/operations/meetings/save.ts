@@ -94,7 +94,8 @@ export function removeMeeting(
     if (owner) calledOf(ctx.db, owner, found.item, ctx.now);
     const asked = meetingOfItem(ctx.db, found.item.id)?.part === 'attendee' ? found : null;
     const open = asked && !asked.item.cancelled && asked.item.ownerAnswer !== 'declined';
-    if (asked && open && query.scope === 'all') {
+    // Of what doesn't repeat, one is all of it.
+    if (asked && open && (query.scope === 'all' || asked.item.rule === null)) {
       if (!asked.may.answer) return refuse('answerFirst', { facts: { name: asked.item.organiser?.name ?? '' } });
       const answered = answerAsked(ctx, asked, { answer: 'declined', comment: null });
       if (isRefusal(answered)) return answered;
