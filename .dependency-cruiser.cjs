@@ -56,7 +56,7 @@ module.exports = {
       severity: 'error',
       from: {
         path: `^src/server/operations/(?!(${Object.keys(AREAS).join('|')})/)`,
-        pathNot: `${TEST}|/(small-organisation|at-work|reply-in-mail)\\.ts$`,
+        pathNot: `${TEST}|/(small-organisation|meeting-day|at-work|reply-in-mail)\\.ts$`,
       },
       to: { path: '.' },
     },

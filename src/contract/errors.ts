@@ -44,6 +44,8 @@ export const ERRORS = {
   mayNotSpeak: 403,
   calledByOthers: 409,
   answerFirst: 409,
+  answerOneOrAll: 409,
+  keptStays: 403,
   answeredMeanwhile: 409,
   meetingOff: 409,
   noMeeting: 409,

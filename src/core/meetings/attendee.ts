@@ -39,8 +39,12 @@ export interface Copy {
   } | null;
   readonly times: readonly (Revision & { readonly time: MeetingTime })[];
   readonly mine: Given | null;
-  /** The time one proposed instead, and to which state of the meeting, until it was declined or one answered. */
-  readonly proposed: { readonly time: MeetingTime; readonly revision: Revision } | null;
+  /** The time one proposed instead, by whom where that is somebody who acts, and to which state of the meeting, until it was declined or one answered. */
+  readonly proposed: {
+    readonly time: MeetingTime;
+    readonly revision: Revision;
+    readonly sentBy?: string | null;
+  } | null;
   /** Messages about it from another organiser than the one known: kept to be looked at, never applied. */
   readonly claims: readonly Message[];
 }
@@ -192,7 +196,10 @@ export function proposeTime(copy: Copy, time: MeetingTime, comment: string | nul
   if (stateOf(copy) !== 'invited') return { copy, messages: [] };
   const head = toOrganiser(copy, hand);
   const revision = { sequence: head.sequence, stamp: hand.stamp };
-  return { copy: { ...copy, proposed: { time, revision } }, messages: [{ ...head, method: 'COUNTER', time, comment }] };
+  return {
+    copy: { ...copy, proposed: { time, revision, sentBy: hand.sentBy } },
+    messages: [{ ...head, method: 'COUNTER', time, comment }],
+  };
 }
 
 /** Asks for the meeting as it stands now. */

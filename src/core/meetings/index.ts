@@ -1,4 +1,5 @@
 export {
+  type Answered,
   answerMeeting,
   askForState,
   type Copy,

@@ -1,8 +1,8 @@
 export { bringInSteps, takeBatchBack } from './bring-in.ts';
 export { changeItem } from './change-item.ts';
-export { createItem, draftItem } from './create-item.ts';
+export { createItem, draftItem, noRoom } from './create-item.ts';
 export { exportFile } from './export-file.ts';
-export { findImportable } from './importing.ts';
+export { findImportable, mayImport } from './importing.ts';
 export { listItems, listLoad } from './list-items.ts';
 export { readFile } from './read-file.ts';
 export { removeItem } from './remove-item.ts';

@@ -3,7 +3,6 @@ import type { MeetingAct } from '@/contract/meetings.ts';
 import { answerOf } from '@/core/meetings/index.ts';
 import { dateText, toWall, wallText } from '@/core/time/index.ts';
 import { newKey } from '../../ids.ts';
-import { itemById } from '../../repositories/items.ts';
 import { type Called, meetingById } from '../../repositories/meetings.ts';
 import { tryAgain } from '../../repositories/outgoing-mail.ts';
 import {
@@ -133,7 +132,7 @@ export function sayIt(ctx: Context, key: string): Result<{ done: true }> {
 export function takeBack(ctx: Context, key: string): Result<{ done: true }> {
   const found = findWaiting(ctx, key);
   if ('ok' in found) return found;
-  const { sending, meeting, home } = found;
+  const { sending, meeting } = found;
   if (sending.state !== 'waiting') return refuse('leftAlready');
   return ctx.db.write(() => {
     if (sending.act === 'tell' || sending.act === 'off') {
@@ -146,12 +145,14 @@ export function takeBack(ctx: Context, key: string): Result<{ done: true }> {
       endSending(ctx.db, sending.id, 'back');
       return ok({ done: true as const });
     }
-    endSending(ctx.db, sending.id, 'back');
-    if (meeting.part === 'attendee' && (sending.act === 'answer' || sending.act === 'propose')) {
-      const item = meeting.itemId === null ? null : itemById(ctx.db, meeting.itemId);
-      // What was declined by taking it out of the calendar comes back with it.
-      if (item?.removedAt == null) answerBack(ctx, home, meeting);
+    // What was declined by taking it out of the calendar comes back with it: the answer then goes back with the removal.
+    if (sending.act === 'answer' && sending.undoKey) {
+      const back = undoMeeting(ctx, sending.undoKey);
+      return back.ok ? ok({ done: true as const }) : back;
     }
+    endSending(ctx.db, sending.id, 'back');
+    if (meeting.part === 'attendee' && (sending.act === 'answer' || sending.act === 'propose'))
+      answerBack(ctx, meeting);
     return ok({ done: true as const });
   });
 }

@@ -3,6 +3,7 @@ import type { AnswerBody } from '@/contract/meetings.ts';
 import { type Copy, myAnswer, myProposal, stateOf } from '@/core/meetings/index.ts';
 
 import { newKey } from '../../ids.ts';
+import { calendarById } from '../../repositories/calendars.ts';
 import { itemById, updateItem } from '../../repositories/items.ts';
 import { type Asked, meetingOfItem, type StoredMeeting } from '../../repositories/meetings.ts';
 import { type Person, personById } from '../../repositories/people.ts';
@@ -79,11 +80,11 @@ function answeredWith(ctx: Context, found: FoundItem, item: StoredItem, undo: st
   return { ...written(ctx, found.decided, item, undo, at), sending: sendingWire(ctx, sending, to) };
 }
 
-/** The same for what is being removed: declined, in the transaction that removes it. */
-export function answerAsked(ctx: Context, found: FoundItem, what: AnswerSending): Sending | Refusal {
-  const asked = askedOf(ctx, found, found.item);
+/** The same for what is being removed, all of it or a happening that stands by itself now: in the transaction that removes it. */
+export function answerAsked(ctx: Context, found: FoundItem, item: StoredItem, what: AnswerSending): Sending | Refusal {
+  const asked = askedOf(ctx, found, item);
   if (!asked) return refuse('meetingOff');
-  return put(ctx, found, found.item, asked, what).sending;
+  return put(ctx, found, item, asked, what).sending;
 }
 
 function put(ctx: Context, found: FoundItem, before: StoredItem, asked: Asked, what: AnswerSending) {
@@ -153,8 +154,9 @@ export function closedBy(ctx: Pick<Context, 'db'>, asked: Asked): Closed | null 
   }
   const { state } = asked;
   const mine = myAnswer(state);
-  if (myProposal(state))
-    return { answer: 'another', name: nameOf(ctx, state.me), at: state.proposed?.revision.stamp ?? 0 };
+  const { proposed } = state;
+  if (proposed && myProposal(state))
+    return { answer: 'another', name: nameOf(ctx, proposed.sentBy ?? state.me), at: proposed.revision.stamp };
   if (mine === 'needs-action' || !state.mine) return null;
   return { answer: mine, name: nameOf(ctx, state.mine.sentBy ?? state.me), at: state.mine.stamp };
 }
@@ -164,13 +166,14 @@ function nameOf({ db }: Pick<Context, 'db'>, address: string): string {
 }
 
 /** Puts back what an answer that was taken back had changed. */
-export function answerBack(ctx: Context, found: { calendar: FoundItem['decided']['calendar'] }, asked: Asked): void {
+export function answerBack(ctx: Context, asked: Asked): void {
   const before = asked.itemId === null ? null : itemById(ctx.db, asked.itemId);
-  if (!before) return;
+  const calendar = calendarById(ctx.db, asked.calendarId);
+  if (!before || !calendar) return;
   const own = fieldsFromCopy(asked.state, before.organiser?.name ?? null);
   const after = { ...before, attendees: own.attendees, ownerAnswer: own.ownerAnswer };
   updateItem(ctx.db, after);
-  trailItems(ctx, found.calendar, 'item.answered', [{ before, after }]);
-  announceItems(ctx, found.calendar, [{ before, after }]);
-  tellReaders(ctx.db, found.calendar);
+  trailItems(ctx, calendar, 'item.answered', [{ before, after }]);
+  announceItems(ctx, calendar, [{ before, after }]);
+  tellReaders(ctx.db, calendar);
 }

@@ -28,25 +28,17 @@ import {
 import { folderOf, insertMessage, type MessageFacts, type MessageKind } from '../../repositories/messages.ts';
 import { insertMail, mailThread } from '../../repositories/outgoing-mail.ts';
 import { type Person, personByAddress, personById } from '../../repositories/people.ts';
+import type { StoredItem } from '../../repositories/stored-item.ts';
 import { Directory, happeningAt } from '../deciding/index.ts';
 import { apart } from './apart.ts';
 import { insideBy } from './invited.ts';
+import { type Arriving, KINDS, keepArrived, keepSent } from './keep.ts';
+import { mailOut } from './mail-out.ts';
 import { calledOf, handOf, happeningFor } from './plan.ts';
 import { type Acting, copyFromItem, projectAsked, projectCalled } from './project.ts';
 import { roomIsFree } from './rooms.ts';
 import { invitedFrom, timeOf, timeOfHappening } from './shape.ts';
 import { tellReaders } from './tell.ts';
-
-/** How a message came in from outside: what the mail said of itself, and whether its sender is vouched for. */
-export interface Arriving {
-  readonly checked: boolean;
-  readonly messageId: string | null;
-  readonly inReplyTo: string | null;
-  readonly refs: readonly string[];
-  readonly fromName: string | null;
-  readonly body: string;
-  readonly files: MessageFacts['files'];
-}
 
 /**
  * Delivers what was said of a meeting: to those inside at once, into their calendars and messages; to those outside as mail that goes
@@ -68,106 +60,6 @@ export function dispatch(
     keepSent(ctx, from, meeting, message);
   }
   tellReaders(ctx.db, calendar);
-}
-
-const KINDS: Record<Message['method'], MessageKind> = {
-  REQUEST: 'invitation',
-  PUBLISH: 'forInformation',
-  ADD: 'invitation',
-  CANCEL: 'calledOff',
-  REPLY: 'answer',
-  COUNTER: 'counter',
-  DECLINECOUNTER: 'counterDeclined',
-  REFRESH: 'stateAsked',
-};
-
-function factsOf(message: Message, copy: Copy | Meeting | null): MessageFacts {
-  const on = copy && ('on' in copy ? copy.on : copy);
-  const time = 'time' in message ? message.time : on?.time;
-  const matter = 'matter' in message ? message.matter : on?.matter;
-  return {
-    ...(matter ? { title: matter.title, place: matter.place } : {}),
-    ...(time ? { time: { start: time.start, end: time.end, allDay: time.allDay, zone: time.zone } } : {}),
-    ...('answer' in message ? { answer: message.answer } : {}),
-    ...('attendee' in message ? { attendee: message.attendee } : {}),
-    ...('private' in message && message.private ? { private: true } : {}),
-  };
-}
-
-/** The copy of what was said that stays with whoever said it. */
-function keepSent(ctx: Acting, from: Person, meeting: StoredMeeting, message: Message): void {
-  const { db, now, viewer } = ctx;
-  const names = message.to.map((address) => ({ address, name: personByAddress(db, address)?.name ?? null }));
-  insertMessage(db, {
-    collectionId: folderOf(db, from.id, 'Sent'),
-    at: now,
-    thread: threadOf(meeting.uid),
-    kind: KINDS[message.method],
-    meetingId: meeting.id,
-    fromAddress: from.address,
-    fromName: from.name,
-    ...by(viewer, from),
-    recipients: names,
-    subject: '',
-    body: ('comment' in message ? message.comment : null) ?? '',
-    facts: factsOf(message, meeting.state),
-    messageId: null,
-    inReplyTo: null,
-    refs: [],
-    actorId: viewer.id,
-  });
-}
-
-const by = (actor: Person, principal: Person) =>
-  actor.id === principal.id ? { byAddress: null, byName: null } : { byAddress: actor.address, byName: actor.name };
-
-/** What belongs to one meeting is one thread. */
-export const threadOf = (uid: string): string => `meeting ${uid}`;
-
-/** Puts mail to somebody outside on its way. */
-export function mailOut(
-  ctx: Acting,
-  from: Person,
-  calendar: Calendar,
-  meeting: StoredMeeting,
-  message: Message,
-  address: string,
-): void {
-  const { db, now, viewer } = ctx;
-  const item = meeting.itemId === null ? null : itemById(db, meeting.itemId);
-  const series = item?.seriesId == null ? item : itemById(db, item.seriesId);
-  const directory = new Directory(db);
-  const refs = mailThread(db, meeting.id, address);
-  const key = newKey();
-  const state = meeting.state;
-  const title = (state && ('on' in state ? state.on?.matter.title : state.matter.title)) ?? item?.title ?? '';
-  const organiserName =
-    message.organiser.toLowerCase() === from.address.toLowerCase() ? from.name : (item?.organiser?.name ?? null);
-  const invited = state && ('on' in state ? state.on?.invited : state.invited);
-  const name = invited?.find((one) => one.address.toLowerCase() === address.toLowerCase())?.name ?? null;
-  insertMail(db, {
-    key,
-    at: now,
-    collectionId: calendar.id,
-    meetingId: meeting.id,
-    messageId: mailIdFor(key),
-    mail: {
-      from: { name: from.name, address: from.address },
-      sender: viewer.id === from.id ? null : { name: viewer.name, address: viewer.address },
-      to: { name, address },
-      subject: '',
-      text: '',
-      meeting: {
-        message: { ...message, to: [address] },
-        organiserName,
-        title,
-        series:
-          message.recurrence === null || !series ? null : { zone: directory.zone(series.zone), allDay: series.allDay },
-      },
-      inReplyTo: refs.at(-1) ?? null,
-      refs,
-    },
-  });
 }
 
 const TO_ORGANISER: ReadonlySet<Message['method']> = new Set(['REPLY', 'COUNTER', 'REFRESH']);
@@ -217,13 +109,22 @@ function receiveAsked(ctx: Acting, message: Message, me: Person, mail: Arriving 
     const name = personByAddress(db, message.organiser)?.name ?? (mail ? mail.fromName : null);
     asked = projectAsked(ctx, calendar, me, asked, name);
   }
-  const kind = claim ? 'question' : message.method === 'REQUEST' && !isNew ? 'change' : KINDS[message.method];
+  const change = message.method === 'REQUEST' && !isNew && !isReminder(before, state);
+  const kind = claim ? 'question' : change ? 'change' : KINDS[message.method];
   const noRoom = !claim && asked.itemId === null && asked.state.on !== null && message.method === 'REQUEST';
   const why = claim ? { why: 'otherOrganiser' } : noRoom ? { why: 'noRoom' } : {};
   keepArrived(ctx, me, asked, message, mail, kind, why);
   tellReaders(db, calendar);
   if (me.resource && !claim && stateOf(asked.state) === 'invited' && myAnswer(asked.state) === 'needs-action')
     answerBySelf(ctx, calendar, me, asked, roomIsFree(ctx, calendar, me, asked));
+}
+
+/** Whether somebody is asked once more to what they haven't answered: nothing of it is otherwise than it was. */
+function isReminder(before: Copy | null, now: Copy): boolean {
+  if (!before?.on || !now.on || myAnswer(now) !== 'needs-action') return false;
+  const asks = ({ time, matter, invited }: NonNullable<Copy['on']>) =>
+    JSON.stringify([time, matter, invited.map((one) => [one.address, one.role])]);
+  return asks(before.on) === asks(now.on);
 }
 
 /** A series that is called off as a whole takes with it those of its happenings that were changed by themselves. */
@@ -314,9 +215,8 @@ function receiveCalled(ctx: Acting, message: Message, me: Person, mail: Arriving
   if (messages.length > 0) dispatch({ ...ctx, viewer: me }, me, calendar, next, messages);
 }
 
+/** Questions that are kept beside a meeting. */
 const MOST_QUESTIONS = 50;
-/** Words of a mail that are kept beside the meeting it is about. */
-const MOST_WORDS = 4000;
 
 /** A message about one happening of a series makes that happening a meeting of its own. */
 function ofHappening(ctx: Acting, called: Called, message: Message): Called {
@@ -335,55 +235,13 @@ function ofHappening(ctx: Acting, called: Called, message: Message): Called {
 }
 
 /** The same for somebody asked who answers one happening alone. */
-export function askedToHappening(ctx: Acting, asked: Asked, item: StoredItemOf, recurrence: string): Asked {
+export function askedToHappening(ctx: Acting, asked: Asked, item: Pick<StoredItem, 'id'>, recurrence: string): Asked {
   const series = itemById(ctx.db, asked.itemId ?? -1);
   if (!series) return asked;
   const time = timeOfHappening(new Directory(ctx.db), series, happeningFor(series, recurrence));
   const state = copyOfHappening(asked.state, recurrence, time);
   const held = { calendarId: asked.calendarId, itemId: item.id, uid: asked.uid, recurrence };
   return insertMeeting(ctx.db, { ...held, part: 'attendee', state }, ctx.now) as Asked;
-}
-type StoredItemOf = { readonly id: number };
-
-/** Keeps what arrived for somebody among their messages. */
-export function keepArrived(
-  ctx: Acting,
-  me: Person,
-  meeting: StoredMeeting | null,
-  message: Message,
-  mail: Arriving | null,
-  kind: MessageKind,
-  more: Partial<MessageFacts>,
-): void {
-  const { db, now } = ctx;
-  const sender = personByAddress(db, message.sender);
-  const sentBy = message.sentBy === null ? null : personByAddress(db, message.sentBy);
-  const inside = mail === null;
-  insertMessage(db, {
-    collectionId: folderOf(db, me.id, 'Arrived'),
-    at: now,
-    thread: threadOf(message.uid),
-    kind,
-    meetingId: meeting?.id ?? null,
-    fromAddress: message.sender,
-    fromName: sender?.name ?? mail?.fromName ?? null,
-    byAddress: message.sentBy,
-    byName: sentBy?.name ?? null,
-    recipients: [{ address: me.address, name: me.name }],
-    subject: '',
-    // What was said beside the meeting itself: its comment, else the words of the mail it came by.
-    body: ('comment' in message ? message.comment : null) ?? mail?.body.slice(0, MOST_WORDS) ?? '',
-    facts: {
-      ...factsOf(message, meeting?.state ?? null),
-      ...more,
-      ...(inside ? {} : { checked: mail.checked }),
-      ...(mail?.files?.length ? { files: mail.files } : {}),
-    },
-    messageId: mail?.messageId ?? null,
-    inReplyTo: mail?.inReplyTo ?? null,
-    refs: mail?.refs ?? [],
-    actorId: null,
-  });
 }
 
 /** Answers at once, for a room or a thing, by what else is in its calendar. */

@@ -1,7 +1,8 @@
 export { actOnMeeting, sayIt, takeBack } from './acts.ts';
 export { answeredOf, answerItem } from './answer.ts';
-export { type Arriving, homeOf, keepArrived, receive, threadOf } from './deliver.ts';
+export { homeOf, receive } from './deliver.ts';
 export { insideBy } from './invited.ts';
+export { type Arriving, keepArrived, threadOf } from './keep.ts';
 export { moveMeeting } from './move.ts';
 export { readMeeting, sendingWireOf, whoCanCome } from './read-meeting.ts';
 export { releaseDue } from './release.ts';

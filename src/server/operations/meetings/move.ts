@@ -19,11 +19,16 @@ import {
   indexItem,
   isRefusal,
   mayOn,
+  noRoomFor,
+  seriesOf,
   trailItems,
   written,
 } from '../deciding/index.ts';
-import { keepArrived, mailOut, receive } from './deliver.ts';
+import { mayImport, noRoom } from '../items/index.ts';
+import { receive } from './deliver.ts';
 import { insideBy } from './invited.ts';
+import { keepArrived } from './keep.ts';
+import { mailOut } from './mail-out.ts';
 import { calledOf, handOf } from './plan.ts';
 import { projectAsked } from './project.ts';
 import { sendingWire, speaksOn, WAITS_MS } from './settle.ts';
@@ -58,14 +63,20 @@ export function moveMeeting(ctx: Context, id: string, body: { to: string; versio
     return refuse('calledByOthers', { facts: { name: item.organiser?.name ?? item.organiser?.address ?? '' } });
   if (item.seriesId !== null) return refuse('seriesSplit');
   if (item.version !== body.version) return refuse('changedMeanwhile', { data: found.view });
+  const all = [item, ...replacementsOf(ctx.db, item.id)];
+  // Lines of a file that no screen shows would go where whoever moves them could take them out.
+  if (all.some((one) => one.kept.length > 0) && !mayImport(decided.decision))
+    return refuse('keptStays', { facts: { name: names.name(from.ownerId) } });
+  const full = noRoom(ctx, calendar, ctx.viewer.id, all.length) ?? noRoomFor(ctx.db, calendar, seriesOf(item, []));
+  if (full) return full;
   const before = personById(ctx.db, from.ownerId);
   const owner = personById(ctx.db, calendar.ownerId);
   if (!before || !owner || calendar.id === from.id) return refuse('badInput', { fields: { to: 'unclear' } });
   return ctx.db.write(() => {
     // What the one who moves it doesn't see wouldn't be left behind: of such a series nothing moves, and why is said as of any other.
-    if (replacementsOf(ctx.db, item.id).some((one) => !mayOn(ctx, decided.decision, one).remove))
+    if (all.some((one) => !mayOn(ctx, decided.decision, one).remove))
       return refuse('mayNotRemove', { facts: { name: names.name(from.ownerId) } });
-    for (const one of [item, ...replacementsOf(ctx.db, item.id)]) calledOf(ctx.db, before, one, ctx.now);
+    for (const one of all) calledOf(ctx.db, before, one, ctx.now);
     const known = calledBy(ctx, from, item.uid).filter((m) => m.state?.state === 'sent');
     // What others know by one name gets another in another's hands: nobody takes over a name that was somebody else's (RFC 5546, 2.1.4).
     const uid = known.length > 0 ? `${newKey()}@paramo` : item.uid;

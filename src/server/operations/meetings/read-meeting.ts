@@ -28,7 +28,7 @@ import { storedTime } from './shape.ts';
 
 /**
  * A meeting beside its item: whom it asks, what each answered and said, what waits to be said to whom, and what came that a person has to
- * look at. For the owner, and for those who may change everything there or speak; for others the item says what they may know.
+ * look at. For the owner, for those who speak, and for whoever may change the item; for others the item says what they may know.
  */
 export function readMeeting(ctx: Context, id: string): Result<MeetingAnswer> {
   const found = findItem(ctx, id);
@@ -53,7 +53,7 @@ export function readMeeting(ctx: Context, id: string): Result<MeetingAnswer> {
   const meeting = meetingOfItem(ctx.db, item.id) ?? heldFromFile(ctx, owner, item);
   if (!meeting)
     return ok(item.ownerInvited ? { ...none, part: 'attendee', state: 'sent', organiser: item.organiser } : none);
-  const waiting = sendingsWaiting(ctx.db, meeting.id).map((s) => sendingOf(ctx, decided, owner, meeting, s));
+  const waiting = sendingWireOf(ctx, decided, owner, meeting);
   const asksBack = (m: { method: string; sender: string; comment?: string | null; answer?: string }, why: string) => ({
     why,
     from: new Directory(ctx.db).byAddress(m.sender),
@@ -169,15 +169,11 @@ function recipientsOf(
   const body = s.body as { whom?: string[]; attendee?: string };
   if (s.act === 'nudge') return body.whom ?? [];
   if (s.act === 'declineCounter') return body.attendee ? [body.attendee] : [];
-  const item = meeting.itemId === null ? null : itemOf(ctx, meeting);
+  const item = meeting.itemId === null ? null : itemById(ctx.db, meeting.itemId);
   if (!item) return meeting.state?.invited.map((one) => one.address) ?? [];
   const hand = handOf(owner, ctx.viewer, ctx.now, meeting.state?.stamp ?? 0);
   const { tellAll } = s.body as TellBody;
   return toWhom(plan(ctx.db, decided.calendar, owner, meeting, item, tellAll, hand).messages);
-}
-
-function itemOf(ctx: Context, meeting: StoredMeeting) {
-  return meeting.itemId === null ? null : itemById(ctx.db, meeting.itemId);
 }
 
 const RANK = { free: 0, tentative: 1, busy: 2, away: 3 } as const;
@@ -215,7 +211,7 @@ export function whoCanCome(ctx: Context, key: string, body: ComingBody): Result<
         own = null;
         continue;
       }
-      if (view.kind === 'whereabouts') continue;
+      if (view.kind === 'whereabouts' || view.asSet?.cancelled) continue;
       const there = view.allDay || (Date.parse(view.start) < when.end && Date.parse(view.end) > when.start);
       if (there && RANK[view.shows] > RANK[worst]) worst = view.shows;
     }

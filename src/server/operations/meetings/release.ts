@@ -1,8 +1,11 @@
 import {
+  type Answered,
   answerMeeting,
   askForState,
+  type Copy,
   callOff,
   declineCounter,
+  type Hand,
   type Message,
   nudge,
   proposeTime,
@@ -92,14 +95,7 @@ function perform(
       now,
       Math.max(meeting.state.mine?.stamp ?? 0, meeting.state.proposed?.revision.stamp ?? 0),
     );
-    const made =
-      sending.act === 'answer'
-        ? answerWith(meeting.state, sending.body as AnswerSending, hand)
-        : sending.act === 'propose'
-          ? proposeWith(meeting.state, sending.body as ProposeSending, hand)
-          : sending.act === 'refresh'
-            ? askForState(meeting.state, hand)
-            : null;
+    const made = answered(meeting.state, sending, hand);
     return made ? { next: { ...meeting, state: made.copy }, messages: made.messages } : stays;
   }
   const hand = handOf(owner, ctx.viewer, now, meeting.state?.stamp ?? 0);
@@ -127,13 +123,14 @@ function perform(
   return stays;
 }
 
-const answerWith = (
-  copy: Parameters<typeof answerMeeting>[0],
-  b: AnswerSending,
-  hand: Parameters<typeof answerMeeting>[3],
-) => answerMeeting(copy, b.answer, b.comment, hand);
-const proposeWith = (
-  copy: Parameters<typeof proposeTime>[0],
-  b: ProposeSending,
-  hand: Parameters<typeof proposeTime>[3],
-) => proposeTime(copy, b.time, b.comment, hand);
+/** What somebody asked says, and their copy after it; `null` for what isn't theirs to say. */
+function answered(copy: Copy, { act, body }: Sending, hand: Hand): Answered | null {
+  if (act === 'refresh') return askForState(copy, hand);
+  if (act === 'propose') {
+    const { time, comment } = body as ProposeSending;
+    return proposeTime(copy, time, comment, hand);
+  }
+  if (act !== 'answer') return null;
+  const { answer, comment } = body as AnswerSending;
+  return answerMeeting(copy, answer, comment, hand);
+}

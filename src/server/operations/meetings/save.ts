@@ -7,14 +7,24 @@ import { type Calendar, calendarById, calendarByKey } from '../../repositories/c
 import { itemById, itemByKey, replacementsOf } from '../../repositories/items.ts';
 import { insertMeeting, meetingById, meetingOfItem } from '../../repositories/meetings.ts';
 import { type Person, personById } from '../../repositories/people.ts';
-import { sendingsByUndo } from '../../repositories/sendings.ts';
+import { endSending, renewSending, sendingsByUndo } from '../../repositories/sendings.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { trailByKey } from '../../repositories/trail.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import { settings } from '../../settings.ts';
-import { type Context, decideOn, findByAnyId, findItem, isRefusal, mayOn, storedRules } from '../deciding/index.ts';
+import {
+  type Context,
+  decideOn,
+  type FoundItem,
+  findByAnyId,
+  findItem,
+  isRefusal,
+  mayOn,
+  storedRules,
+} from '../deciding/index.ts';
 import { changeItem, createItem, removeItem, undo } from '../items/index.ts';
-import { answerAsked } from './answer.ts';
+import { answerAsked, answerBack } from './answer.ts';
+import { apart } from './apart.ts';
 import { readInvited } from './invited.ts';
 import { calledOf } from './plan.ts';
 import { sendingWire, settle, type TellBody } from './settle.ts';
@@ -94,19 +104,36 @@ export function removeMeeting(
     if (owner) calledOf(ctx.db, owner, found.item, ctx.now);
     const asked = meetingOfItem(ctx.db, found.item.id)?.part === 'attendee' ? found : null;
     const open = asked && !asked.item.cancelled && asked.item.ownerAnswer !== 'declined';
-    // Of what doesn't repeat, one is all of it.
-    if (asked && open && (query.scope === 'all' || asked.item.rule === null)) {
-      if (!asked.may.answer) return refuse('answerFirst', { facts: { name: asked.item.organiser?.name ?? '' } });
-      const answered = answerAsked(ctx, asked, { answer: 'declined', comment: null });
-      if (isRefusal(answered)) return answered;
-      const removed = removeItem(ctx, id, query, by);
-      return removed.ok
-        ? ok({ ...removed.value, sending: sendingWire(ctx, answered, [asked.item.organiser?.address ?? '']) })
-        : removed;
-    }
+    if (asked && open) return declineAway(ctx, asked, id, query, by);
     const removed = removeItem(ctx, id, query, by);
     return removed.ok ? said(ctx, removed.value, {}) : removed;
   });
+}
+
+/** Declines what its owner was asked to and takes it out of their calendar: all of it, or one happening by itself. */
+function declineAway(
+  ctx: Context,
+  asked: FoundItem,
+  id: string,
+  query: z.infer<typeof removeQuery>,
+  by: number,
+): Result<WrittenAnswer> {
+  const { item, happening, decided } = asked;
+  const caller = item.organiser?.name ?? item.organiser?.address ?? '';
+  if (!asked.may.answer) return refuse('answerFirst', { facts: { name: caller } });
+  // Of what doesn't repeat, one is all of it. A series answered from some happening on is nothing a message can say.
+  if (happening && query.scope === 'later') return refuse('answerOneOrAll', { facts: { name: caller } });
+  // Whatever refuses the removal does so before anything is answered.
+  if (item.version !== query.version) return removeItem(ctx, id, query, by);
+  const alone = happening !== null && query.scope === 'one';
+  const target = alone ? apart(ctx, decided.calendar, item, happening) : item;
+  const answered = answerAsked(ctx, asked, target, { answer: 'declined', comment: null });
+  if (isRefusal(answered)) return answered;
+  const removed = removeItem(ctx, target.key, { scope: 'all', version: target.version }, by);
+  if (!removed.ok) return removed;
+  // Taken back while it waits, the item comes back with the answer.
+  renewSending(ctx.db, { ...answered, undoKey: removed.value.undo });
+  return ok({ ...removed.value, sending: sendingWire(ctx, answered, [item.organiser?.address ?? '']) });
 }
 
 /** Takes back one write of one's own; what it said, or would have said, is set right. */
@@ -119,8 +146,11 @@ export function undoMeeting(ctx: Context, key: string): Result<WrittenAnswer> {
     let { sending } = answer.value;
     // Whom it asked is as before too, of the meeting itself and of what went along with it.
     for (const s of sendingsByUndo(ctx.db, key)) {
-      if (s.act !== 'tell' && s.act !== 'off') continue;
       const meeting = meetingById(ctx.db, s.meetingId);
+      // An answer that was still waiting is as if it had never been given; one that left stands until it is given otherwise.
+      if (s.act === 'answer' && meeting?.part === 'attendee' && endSending(ctx.db, s.id, 'back'))
+        answerBack(ctx, meeting);
+      if (s.act !== 'tell' && s.act !== 'off') continue;
       const item = meeting?.itemId == null ? null : itemById(ctx.db, meeting.itemId);
       const calendar = item && calendarById(ctx.db, item.calendarId);
       const wanted = (s.body as TellBody).wantedBefore;
