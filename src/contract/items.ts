@@ -228,6 +228,8 @@ const invited = z.strictObject({
   address: z.string().trim().toLowerCase().max(LIMITS.address).pipe(z.email('address')),
   name: z.string().trim().max(LIMITS.name, `tooLong:${LIMITS.name}`).nullable().default(null),
   role: z.enum(['must', 'may']).default('must'),
+  /** The group they are asked as one of: everybody in it is asked, whoever the sender knew to be. */
+  group: z.string().max(64).nullable().default(null),
 });
 export const people = z.array(invited).max(LIMITS.invited, `tooManyPeople:${LIMITS.invited}`);
 export type InvitedInput = z.infer<typeof invited>;

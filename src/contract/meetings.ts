@@ -71,6 +71,11 @@ export const meetingAnswer = z.strictObject({
       /** How the last mail to them stands; `null` for whoever is inside. */
       mail: z.enum(['waiting', 'sent', 'failed']).nullable(),
       counter: z.strictObject({ when: times, comment: z.string().nullable() }).nullable(),
+      /** The group they are asked as one of. */
+      group: z.strictObject({ key: z.string(), name: z.string() }).nullable(),
+      /** Who comes instead of them, and whom they come instead of. */
+      sends: z.string().nullable(),
+      sentBy: z.string().nullable(),
     }),
   ),
   /** Of an invitation: how it was answered, by whom and when. */

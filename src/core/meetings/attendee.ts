@@ -2,7 +2,7 @@ import type { Answer } from '../calendar/index.ts';
 import {
   compareRevisions,
   type Given,
-  type Invited,
+  type Listed,
   type MeetingMatter,
   type MeetingTime,
   type Message,
@@ -34,7 +34,7 @@ export interface Copy {
     readonly revision: Revision;
     readonly time: MeetingTime;
     readonly matter: MeetingMatter;
-    readonly invited: readonly (Invited & { readonly answer: Answer })[];
+    readonly invited: readonly Listed[];
     readonly private?: true;
   } | null;
   readonly times: readonly (Revision & { readonly time: MeetingTime })[];
@@ -92,8 +92,8 @@ export function receiveAsAttendee(copy: Copy | null, message: Message, me: strin
     return { ...copy, proposed: null };
   }
   if (method === 'ADD') return copy && addDate(copy, message);
-  // A first message that isn't its organiser's own is nobody's: there is nothing to put it to.
-  if (!copy && !fromOrganiser) return null;
+  // A first message that isn't its organiser's own, nor of who sends one instead, is nobody's: there is nothing to put it to.
+  if (!copy && !fromOrganiser && !isSentInstead(message, me)) return null;
   const { sequence, stamp } = message;
   const said: Said = { method, sequence, stamp };
   const first: Copy = copy ?? {
@@ -118,6 +118,22 @@ export function receiveAsAttendee(copy: Copy | null, message: Message, me: strin
   const times = heard ? first.times : [...first.times, { sequence, stamp, time }].sort(inOrder).slice(-MOST_REMEMBERED);
   return { ...first, said: newest, on, times };
 }
+
+/** Whether a message asks somebody to come instead of who it is from, who was asked (RFC 5546, 3.2.2.3). */
+function isSentInstead(message: Message, me: string): boolean {
+  if (message.method !== 'REQUEST') return false;
+  const { sender, invited } = message;
+  const mine = invited.find((one) => sameAddress(one.address, me));
+  return (
+    mine?.delegatedFrom !== undefined &&
+    sameAddress(mine.delegatedFrom, sender) &&
+    invited.some((one) => sameAddress(one.address, sender))
+  );
+}
+
+/** Who sends the holder of a copy instead of themselves. */
+const senderOf = (copy: Copy): string | undefined =>
+  copy.on?.invited.find((one) => sameAddress(one.address, copy.me))?.delegatedFrom;
 
 /**
  * A date more of a series that is known (RFC 5546, 3.2.4): where it is newer than what is. Of one that isn't known there is nothing to add
@@ -178,7 +194,7 @@ const toOrganiser = (copy: Copy, hand: Hand) => ({
   attendee: copy.me,
 });
 
-/** Answers a meeting, or answers it otherwise: the organiser alone hears it. What was called off, or only told, isn't answered. */
+/** Answers a meeting, or answers it otherwise: the organiser hears it, and whoever sent one instead of themselves, nobody else. What was called off, or only told, isn't answered. */
 export function answerMeeting(
   copy: Copy,
   answer: Exclude<Answer, 'needs-action'>,
@@ -188,7 +204,13 @@ export function answerMeeting(
   if (stateOf(copy) !== 'invited') return { copy, messages: [] };
   const head = toOrganiser(copy, hand);
   const mine: Given = { answer, comment, sentBy: hand.sentBy, sequence: head.sequence, stamp: hand.stamp };
-  return { copy: { ...copy, mine, proposed: null }, messages: [{ ...head, method: 'REPLY', answer, comment }] };
+  const delegatedFrom = senderOf(copy);
+  // Who sent them hears too what came of it (RFC 5546, 3.2.2.3).
+  const instead = delegatedFrom === undefined ? {} : { delegatedFrom, to: [...head.to, delegatedFrom] };
+  return {
+    copy: { ...copy, mine, proposed: null },
+    messages: [{ ...head, method: 'REPLY', answer, comment, ...instead }],
+  };
 }
 
 /** Proposes another time: the meeting stays as it is until the organiser takes it. */

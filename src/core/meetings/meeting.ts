@@ -25,7 +25,14 @@ export interface Invited {
   readonly name: string | null;
   readonly role: 'must' | 'may';
   readonly kind: 'person' | 'group' | 'room' | 'thing';
+  /** Who was asked first and sends them instead (RFC 5545, 3.2.4). */
+  readonly delegatedFrom?: string;
+  /** The group they are asked as one of, by its key: whoever is in it is asked. Nobody outside hears of it. */
+  readonly group?: string;
 }
+
+/** Somebody asked as a message names them: with what they answered, and whom they send instead (RFC 5545, 3.2.5). */
+export type Listed = Invited & { readonly answer: Answer; readonly delegatedTo?: string };
 
 /**
  * How far a message has come among those about one meeting: SEQUENCE first, then when it was made (RFC 5546, 2.1.5). `stamp` is epoch
@@ -41,6 +48,8 @@ export interface Given extends Revision {
   readonly answer: Answer;
   readonly comment: string | null;
   readonly sentBy: string | null;
+  /** Who comes instead: they themselves don't. */
+  readonly delegatedTo?: string;
 }
 
 /** What is said of one meeting, or of one happening of it (`recurrence`, its wall-clock text; `null` for the whole). */
@@ -58,7 +67,7 @@ interface Calling<M extends string> {
   readonly method: M;
   readonly time: MeetingTime;
   readonly matter: MeetingMatter;
-  readonly invited: readonly (Invited & { readonly answer: Answer })[];
+  readonly invited: readonly Listed[];
   /** That its sender marks it as private: whoever is asked begins with it so. */
   readonly private?: true;
 }
@@ -69,7 +78,16 @@ export type Message = About & { readonly to: readonly string[] } & (
     | Calling<'PUBLISH'>
     | Calling<'ADD'>
     | { readonly method: 'CANCEL' }
-    | { readonly method: 'REPLY'; readonly attendee: string; readonly answer: Answer; readonly comment: string | null }
+    | {
+        readonly method: 'REPLY';
+        readonly attendee: string;
+        readonly answer: Answer;
+        readonly comment: string | null;
+        /** Whom they send instead; their answer is then that they themselves don't come. */
+        readonly delegatedTo?: { readonly address: string; readonly name: string | null };
+        /** Who sends them. */
+        readonly delegatedFrom?: string;
+      }
     | {
         readonly method: 'COUNTER';
         readonly attendee: string;

@@ -209,6 +209,102 @@ describe('answering, proposing, asking for the state', () => {
   });
 });
 
+describe('somebody comes instead', () => {
+  const PIET = 'piet@quill-audit.example';
+  const called = () => callMeeting(draft(MARTA, BRUNO), hand(1)).meeting;
+  const says = (from: string, more: Partial<Extract<Message, { method: 'REPLY' }>>, stamp: number): Message => ({
+    method: 'REPLY',
+    uid: 'talk',
+    recurrence: null,
+    organiser: INES,
+    sender: from,
+    sentBy: null,
+    sequence: 0,
+    stamp,
+    to: [INES],
+    attendee: from,
+    answer: 'declined',
+    comment: null,
+    ...more,
+  });
+  const sends = says(MARTA, { delegatedTo: { address: PIET, name: 'Piet' } }, 10);
+  const comes = says(PIET, { answer: 'accepted', delegatedFrom: MARTA }, 11);
+  const take = (...messages: Message[]) =>
+    messages.reduce((m, message) => receiveAsOrganiser(m, message, hand(20)).meeting, called());
+
+  test('whom somebody asked sends is asked too, as they were; the messages of later say so of both', () => {
+    const meeting = take(sends, comes);
+    expect(meeting.invited.map((one) => [one.address, one.delegatedFrom])).toEqual([
+      [INES, undefined],
+      [MARTA, undefined],
+      [BRUNO, undefined],
+      [PIET, MARTA],
+    ]);
+    expect([answerOf(meeting, MARTA), answerOf(meeting, PIET)]).toEqual(['declined', 'accepted']);
+    const [told] = changeMeeting(meeting, { matter: { place: 'Ridge House' } }, hand(30)).messages;
+    expect(told).toMatchObject({
+      to: [MARTA, BRUNO, PIET],
+      invited: [{}, { delegatedTo: PIET }, {}, { delegatedFrom: MARTA, answer: 'accepted' }],
+    });
+  });
+
+  test('an answer that comes before it is known who sent them is a question until it is', () => {
+    expect(take(comes).questions).toMatchObject([{ why: 'notInvited' }]);
+    expect(take(comes, sends)).toEqual(take(sends, comes));
+  });
+
+  test('taken out again, the same word doesn’t bring them back; nobody not asked sends anybody', () => {
+    const meeting = take(sends);
+    const without = changeMeeting(meeting, { invited: meeting.invited.filter((o) => o.address !== PIET) }, hand(30));
+    expect(without.messages).toMatchObject([{ method: 'CANCEL', to: [PIET] }]);
+    expect(receiveAsOrganiser(without.meeting, sends, hand(31)).meeting.invited).toHaveLength(3);
+    const stranger = says(PEAT, { delegatedTo: { address: PIET, name: null } }, 10);
+    expect(take(stranger)).toMatchObject({ invited: [{}, {}, {}], questions: [{ why: 'notInvited' }] });
+  });
+
+  test('in whatever order the words of several come, and however often, it ends the same', () => {
+    const all = [
+      sends,
+      comes,
+      says(MARTA, { answer: 'accepted' }, 12),
+      says(BRUNO, { delegatedTo: { address: PIET, name: 'P.' } }, 9),
+      says(BRUNO, { delegatedTo: { address: PEAT, name: null } }, 13),
+      says(PEAT, { answer: 'tentative', delegatedFrom: BRUNO }, 14),
+      says(PIET, { delegatedTo: { address: 'quin@quill-audit.example', name: null } }, 15),
+    ];
+    fc.assert(
+      fc.property(fc.shuffledSubarray(all, { minLength: all.length }), fc.shuffledSubarray(all), (order, again) => {
+        expect(take(...order, ...again)).toEqual(take(...all));
+      }),
+      { numRuns: 200 },
+    );
+  });
+
+  test('asked by whoever sends them, somebody has the meeting, and both hear what they answer', () => {
+    const [asked] = callMeeting(draft(MARTA), hand(1)).messages;
+    const passed = {
+      ...(asked as Extract<Message, { method: 'REQUEST' }>),
+      sender: MARTA,
+      to: [PIET],
+      invited: [
+        { ...who(MARTA), answer: 'declined' as const, delegatedTo: PIET },
+        { ...who(PIET), answer: 'needs-action' as const, delegatedFrom: MARTA },
+      ],
+    };
+    const copy = receiveAsAttendee(null, passed, PIET) as Copy;
+    expect(stateOf(copy)).toBe('invited');
+    expect(answerMeeting(copy, 'accepted', null, hand(5)).messages).toMatchObject([
+      { method: 'REPLY', to: [INES, MARTA], delegatedFrom: MARTA },
+    ]);
+    // Of a meeting they have already, or in a name that wasn’t asked, nobody passes anything on.
+    expect(receiveAsAttendee(null, { ...passed, sender: PEAT }, PIET)).toBeNull();
+    expect(receiveAsAttendee(copy, { ...passed, stamp: 9, time: at(15) }, PIET)).toMatchObject({
+      on: { time: at(10) },
+      claims: [{ sender: MARTA }],
+    });
+  });
+});
+
 describe('what others claim', () => {
   const m = called(MARTA);
   const reply = only(

@@ -3,6 +3,7 @@ import {
   compareRevisions,
   type Given,
   type Invited,
+  type Listed,
   type MeetingMatter,
   type MeetingTime,
   type Message,
@@ -41,6 +42,8 @@ export interface Meeting extends Revision {
   readonly given: Readonly<Record<string, Given>>;
   readonly counters: readonly Counter[];
   readonly questions: readonly Question[];
+  /** Who was ever sent instead of somebody asked: once taken out again, the same word doesn't bring them back. */
+  readonly sentInstead?: readonly string[];
 }
 
 /** Who acts, in whose name it goes out (always the organiser's), and when: epoch milliseconds. */
@@ -80,7 +83,11 @@ const others = (meeting: Meeting): string[] =>
 
 function request(meeting: Meeting, hand: Hand, to: readonly string[]): Message[] {
   if (to.length === 0) return [];
-  const invited = meeting.invited.map((one) => ({ ...one, answer: answerOf(meeting, one.address) }));
+  const invited = meeting.invited.map(({ group: _, ...one }): Listed => {
+    const answer = answerOf(meeting, one.address);
+    const instead = answer === 'needs-action' ? undefined : meeting.given[one.address.toLowerCase()]?.delegatedTo;
+    return { ...one, answer, ...(instead ? { delegatedTo: instead } : {}) };
+  });
   return [{ ...about(meeting, hand), method: 'REQUEST', to, time: meeting.time, matter: meeting.matter, invited }];
 }
 
@@ -218,15 +225,58 @@ export function receiveAsOrganiser(meeting: Meeting, message: Message, hand: Han
   const { sequence, stamp, sentBy, comment } = message;
   if (message.method === 'REPLY') {
     const before = meeting.given[key];
-    const given: Given = { answer: message.answer, comment, sentBy, sequence, stamp };
-    if (before && !isNewer(given, before)) return stays;
-    return { ...stays, meeting: settle({ ...meeting, given: { ...meeting.given, [key]: given } }) };
+    const instead = message.delegatedTo;
+    const to = instead ? { delegatedTo: instead.address.toLowerCase() } : {};
+    const given: Given = { answer: message.answer, comment, sentBy, sequence, stamp, ...to };
+    // Whom an answer sends instead is asked from then on, even where that answer was followed by another before it arrived.
+    const after = instead ? sendInstead(meeting, attendee, instead, hand) : meeting;
+    if (before && !isNewer(given, before)) return { ...stays, meeting: after };
+    return { ...stays, meeting: settle({ ...after, given: { ...after.given, [key]: given } }) };
   }
   const counter: Counter = { attendee, time: message.time, comment, sentBy, sequence, stamp };
   const before = meeting.counters.find((c) => sameAddress(c.attendee, attendee));
   if (before && !isNewer(counter, before)) return stays;
   const rest = meeting.counters.filter((c) => c !== before);
   return { ...stays, meeting: settle({ ...meeting, counters: [...rest, counter] }) };
+}
+
+/** Most people asked to one meeting; whom others send instead of themselves is no way around it. */
+const MOST_INVITED = 1000;
+
+/**
+ * Puts whom somebody asked sends instead among those asked, once; what they answered before that was known counts then. They come after
+ * the others in the order of their addresses, and for the first of those who send them, so that the order of arrival decides nothing.
+ */
+function sendInstead(
+  meeting: Meeting,
+  from: string,
+  to: { readonly address: string; readonly name: string | null },
+  hand: Hand,
+): Meeting {
+  const address = to.address.toLowerCase();
+  const sender = from.toLowerCase();
+  const ever = meeting.sentInstead ?? [];
+  const standing = meeting.invited.find((one) => sameAddress(one.address, address));
+  const known = standing ? (standing.delegatedFrom ?? '') <= sender : ever.includes(address);
+  if (known || sameAddress(address, meeting.organiser)) return meeting;
+  if (!standing && meeting.invited.length >= MOST_INVITED) return meeting;
+  const role = meeting.invited.find((one) => sameAddress(one.address, from))?.role ?? 'must';
+  const one: Invited = { address, name: to.name, role, kind: 'person', delegatedFrom: sender };
+  const others = meeting.invited.filter((other) => other !== standing);
+  const sent = [...others.filter((other) => other.delegatedFrom !== undefined), one];
+  const theirs = (q: Question) =>
+    q.why === 'notInvited' && 'attendee' in q.message && sameAddress(q.message.attendee, address);
+  const next: Meeting = {
+    ...meeting,
+    invited: [
+      ...others.filter((other) => other.delegatedFrom === undefined),
+      ...sent.sort((a, b) => (a.address < b.address ? -1 : 1)),
+    ],
+    sentInstead: standing ? ever : [...ever, address].sort(),
+    questions: meeting.questions.filter((q) => !theirs(q)),
+  };
+  const waiting = meeting.questions.filter(theirs).map((q) => q.message);
+  return waiting.reduce((m, message) => receiveAsOrganiser(m, message, hand).meeting, next);
 }
 
 /** Which of two came later; of two made at the same instant the one that reads last, so that their order of arrival decides nothing. */

@@ -35,11 +35,10 @@ export function useItemPeople(draft: Draft, head: BoardHead, forward: boolean, k
   const meeting = query.data ?? null;
   // Whoever puts a change forward begins with those the item shows them.
   const shown = forward && draft.kind === 'change' ? (draft.item.attendees ?? []) : [];
-  const standing: Asked[] = (meeting?.part === 'organiser' ? meeting.people : shown).map(({ address, name, role }) => ({
-    address,
-    name,
-    role: role ?? 'must',
-  }));
+  const standing: Asked[] =
+    meeting?.part === 'organiser'
+      ? meeting.people.map(({ address, name, role, group }) => ({ address, name, role, group }))
+      : shown.map(({ address, name, role }) => ({ address, name, role: role ?? 'must', group: null }));
   const people = chosen ?? standing;
   const inside = new Set(directory.data?.people.map((p) => p.address));
   const owner = directory.data?.people.find((p) => p.handle === head.owner.handle)?.address ?? '';

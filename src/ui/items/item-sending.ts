@@ -33,7 +33,8 @@ function touchedOf(v: Values, touched: Touched) {
   return { fields, when: [...touched].some((name) => TIMES.has(name)) ? { when: whenOf(v) } : {} };
 }
 
-const asked = (people: readonly Asked[]) => people.map(({ address, name, role }) => ({ address, name, role }));
+const asked = (people: readonly Asked[]) =>
+  people.map(({ address, name, role, group }) => ({ address, name, role, group: group?.key ?? null }));
 
 export const sendNew = (calendar: string, v: Values, people: readonly Asked[]): Promise<WrittenAnswer> =>
   call('createItem', {

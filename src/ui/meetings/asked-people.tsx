@@ -52,6 +52,9 @@ export function AskedPeople(props: { item: string; owner: string; own: boolean; 
                   p.outside ? tm('outside') : null,
                   p.role === 'may' ? tm('role.may') : null,
                   p.asked ? null : tm('notAsked'),
+                  p.group ? p.group.name : null,
+                  p.sentBy ? tm('insteadOf', { name: p.sentBy }) : null,
+                  p.sends ? tm('sends', { name: p.sends }) : null,
                   p.by ? tm('answeredBy', { name: p.by }) : null,
                   p.mail === 'failed' ? tm('mailFailed') : null,
                 ]

@@ -6,6 +6,8 @@ export interface Asked {
   readonly address: string;
   readonly name: string | null;
   readonly role: 'must' | 'may';
+  /** The group they are asked as one of. */
+  readonly group: { readonly key: string; readonly name: string } | null;
 }
 
 /** What of a form others would hear of. */
@@ -19,7 +21,7 @@ export interface Said {
   readonly people: readonly Asked[];
 }
 
-const asInvited = (one: Asked): Invited => ({ ...one, kind: 'person' });
+const asInvited = ({ address, name, role }: Omit<Asked, 'group'>): Invited => ({ address, name, role, kind: 'person' });
 const timeOf = ({ when, rule }: Said): MeetingTime => ({ ...when, rule: rule || null, added: [], left: [] });
 const matterOf = ({ title, place, link, notes }: Said) => ({
   title: title.trim(),

@@ -25,7 +25,7 @@ const PAUSE_MS = 250;
 const ASK_AGAIN_MS = 10_000;
 
 /**
- * Who comes: people by name, groups spelled out, rooms and things, outside addresses, each as one who must be there or may. Beside each,
+ * Who comes: people by name, groups as one or spelled out, rooms and things, outside addresses, each as one who must be there or may. Beside each,
  * whether they can come then, from what the one who asks sees.
  */
 export function PeopleField(props: {
@@ -59,15 +59,18 @@ export function PeopleField(props: {
       about: p.resource
         ? t('room', { kind: p.resource, place: p.site, size: p.size ?? 0 })
         : [p.role, p.address].filter(Boolean).join(' · '),
-      people: [{ address: p.address, name: p.name, role: 'must' as const }],
+      people: [{ address: p.address, name: p.name, role: 'must' as const, group: null }],
     })),
     ...(groups.data?.groups ?? []).map((g) => {
-      const members = g.members.flatMap((m) => byHandle.get(m.handle) ?? []);
+      const within = (groups.data?.groups ?? []).filter((other) => g.within.some((w) => w.key === other.key));
+      const handles = new Set([g, ...within].flatMap((one) => one.members.map((m) => m.handle)));
+      const members = [...handles].flatMap((handle) => byHandle.get(handle) ?? []);
+      const group = { key: g.key, name: g.name };
       return {
         key: `group ${g.key}`,
         name: g.name,
         about: t('group', { count: members.length }),
-        people: members.map((p) => ({ address: p.address, name: p.name, role: 'must' as const })),
+        people: members.map((p) => ({ address: p.address, name: p.name, role: 'must' as const, group })),
       };
     }),
   ];
@@ -89,8 +92,9 @@ export function PeopleField(props: {
     setTyped(read.rest);
     if (read.rest) setWrong(t('nobody', { text: read.rest }));
   };
-  const set = (address: string, role: Asked['role']) =>
-    onChange(people.map((p) => (p.address === address ? { ...p, role } : p)));
+  const change = (which: (p: Asked) => boolean, more: Partial<Asked>) =>
+    onChange(people.map((p) => (which(p) ? { ...p, ...more } : p)));
+  const asked = [...new Map(people.flatMap((p) => (p.group ? [[p.group.key, p.group] as const] : []))).values()];
   return (
     <section aria-label={t('who')} style={{ display: 'grid', gap: 8 }}>
       <Autocomplete<Choice, false, false, true>
@@ -131,7 +135,55 @@ export function PeopleField(props: {
       />
       {people.length > 0 && (
         <ul className={meetingsCss.people}>
+          {asked.map((g) => {
+            const all = people.filter((p) => p.group?.key === g.key);
+            const within = (p: Asked) => p.group?.key === g.key;
+            const busy = all.filter((p) => ['busy', 'away'].includes(can.get(p.address)?.can ?? '')).length;
+            const unknown = all.filter((p) => (can.get(p.address)?.can ?? 'unknown') === 'unknown').length;
+            const role = all[0]?.role ?? 'must';
+            return (
+              <li key={g.key}>
+                <span className={meetingsCss.who}>
+                  {g.name}
+                  <small>
+                    {t('asGroup', { count: all.length })} ·{' '}
+                    <span className={busy > 0 ? 'wrong' : undefined}>
+                      {t('groupCan', { free: all.length - busy - unknown, busy, unknown })}
+                    </span>
+                  </small>
+                </span>
+                <Button
+                  variant="text"
+                  disabled={disabled}
+                  aria-label={t('roleOf', { name: g.name, role })}
+                  onClick={() => change(within, { role: role === 'must' ? 'may' : 'must' })}
+                  sx={{ minWidth: 0, px: 0.5, minHeight: 24 }}
+                >
+                  {t(`role.${role}`)}
+                </Button>
+                <Button
+                  variant="text"
+                  disabled={disabled}
+                  aria-label={t('takeOut', { name: g.name })}
+                  onClick={() => onChange(people.filter((p) => !within(p)))}
+                  sx={{ minWidth: 0, px: 0.5, minHeight: 24 }}
+                >
+                  ×
+                </Button>
+                <Button
+                  variant="text"
+                  disabled={disabled}
+                  className={meetingsCss.wide}
+                  onClick={() => change(within, { group: null })}
+                  sx={{ justifySelf: 'start', px: 0, minHeight: 24 }}
+                >
+                  {t('spellOut', { name: g.name })}
+                </Button>
+              </li>
+            );
+          })}
           {people.map((p) => {
+            if (p.group) return null;
             const found = can.get(p.address);
             const outside = found ? !found.inside : !known.some((k) => k.address === p.address);
             const name = p.name ?? p.address;
@@ -151,7 +203,7 @@ export function PeopleField(props: {
                   variant="text"
                   disabled={disabled}
                   aria-label={t('roleOf', { name, role: p.role })}
-                  onClick={() => set(p.address, p.role === 'must' ? 'may' : 'must')}
+                  onClick={() => change((one) => one === p, { role: p.role === 'must' ? 'may' : 'must' })}
                   sx={{ minWidth: 0, px: 0.5, minHeight: 24 }}
                 >
                   {t(`role.${p.role}`)}

@@ -11,7 +11,8 @@ export function readPeople(text: string): { readonly people: Asked[]; readonly r
     if (one === '') continue;
     const [, name = '', inside = ''] = /^(.*?)<([^<>]*)>$/.exec(one) ?? [];
     const address = (inside || one).trim().toLowerCase();
-    if (ADDRESS.test(address)) people.push({ address, name: name.replace(/["']/g, '').trim() || null, role: 'must' });
+    if (ADDRESS.test(address))
+      people.push({ address, name: name.replace(/["']/g, '').trim() || null, role: 'must', group: null });
     else rest.push(one);
   }
   return { people, rest: rest.join(', ') };

@@ -64,16 +64,26 @@ const about = fc.record({
 });
 const answer = fc.constantFrom('needs-action' as const, 'accepted' as const, 'declined' as const, 'tentative' as const);
 const invited = fc.uniqueArray(
-  fc.record({
-    address,
-    name: fc.option(
-      oneLine.map((s) => s.replace(/["]/g, '')).filter((s) => s.trim() === s && s !== ''),
-      { nil: null },
+  fc
+    .record({
+      address,
+      name: fc.option(
+        oneLine.map((s) => s.replace(/["]/g, '')).filter((s) => s.trim() === s && s !== ''),
+        { nil: null },
+      ),
+      role: fc.constantFrom('must' as const, 'may' as const),
+      kind: fc.constantFrom('person' as const, 'group' as const, 'room' as const, 'thing' as const),
+      answer,
+    })
+    .chain((one) =>
+      fc
+        .constantFrom(
+          {},
+          { delegatedFrom: 'far@river.example' },
+          { answer: 'declined' as const, delegatedTo: 'far@river.example' },
+        )
+        .map((more) => ({ ...one, ...more })),
     ),
-    role: fc.constantFrom('must' as const, 'may' as const),
-    kind: fc.constantFrom('person' as const, 'group' as const, 'room' as const, 'thing' as const),
-    answer,
-  }),
   { selector: (one) => one.address, minLength: 1, maxLength: 4 },
 );
 const sentBy = fc.constantFrom(null, 'tomas@cloudmoor.example');
@@ -247,6 +257,33 @@ describe('what comes from elsewhere', () => {
         },
       ],
     });
+  });
+
+  test('an answer that sends somebody instead names both, and theirs who sent them', () => {
+    const piet = 'piet@quill-audit.example';
+    const sends = lines(
+      'METHOD:REPLY',
+      ...event(
+        `ATTENDEE;PARTSTAT=DELEGATED;DELEGATED-TO="mailto:${piet}":mailto:${MARTA}`,
+        `ATTENDEE;CN=Piet;RSVP=TRUE;DELEGATED-FROM="mailto:${MARTA}":mailto:${piet}`,
+      ),
+    );
+    expect(read(sends)).toMatchObject({
+      messages: [{ attendee: MARTA, answer: 'declined', delegatedTo: { address: piet, name: 'Piet' } }],
+    });
+    const comes = lines(
+      'METHOD:REPLY',
+      ...event(`ATTENDEE;PARTSTAT=ACCEPTED;DELEGATED-FROM="mailto:${MARTA}":mailto:${piet}`),
+    );
+    expect(read(comes, piet)).toMatchObject({
+      messages: [{ attendee: piet, answer: 'accepted', delegatedFrom: MARTA }],
+    });
+    // The word without whom it means is no answer that anybody could act on, nor is one that names others too.
+    const nobody = lines('METHOD:REPLY', ...event(`ATTENDEE;PARTSTAT=DELEGATED:mailto:${MARTA}`));
+    expect(read(nobody)).toMatchObject({ messages: [{ answer: 'needs-action' }] });
+    const other = sends.replace(`mailto:${piet}\r\nEND`, 'mailto:else@river.example\r\nEND');
+    expect(other).not.toBe(sends);
+    expect(read(other)).toMatchObject({ messages: [], unread: 1 });
   });
 
   test.each([

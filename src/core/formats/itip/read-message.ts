@@ -93,7 +93,9 @@ function oneMessage(
       const matter = { title: item.title, place: item.place, link: item.link, notes: item.notes };
       const invited = attendees.flatMap((p) => {
         const party = partyOf(p);
-        return party ? [{ ...party, role: roleOf(p), kind: kindOf(p), answer: answerOf(p) }] : [];
+        const [from, to] = [otherOf(p, 'DELEGATED-FROM'), sentInsteadBy(p)];
+        const instead = { ...(from ? { delegatedFrom: from } : {}), ...(to ? { delegatedTo: to } : {}) };
+        return party ? [{ ...party, role: roleOf(p), kind: kindOf(p), answer: answerOf(p), ...instead }] : [];
       });
       const mark = item.visibility === 'private' ? { private: true as const } : {};
       return { ...byOrganiser, method, time: timeOf(item), matter, invited, ...mark };
@@ -105,16 +107,32 @@ function oneMessage(
     case 'REPLY':
     case 'COUNTER':
     case 'REFRESH': {
-      // Exactly one answers, asks or proposes; a counter-proposal may name the others too.
+      // Exactly one answers, asks or proposes; a counter-proposal may name the others too, and whoever sends somebody instead names them.
       const line =
         attendees.length === 1
           ? attendees[0]
           : attendees.find((p) => partyOf(p)?.address.toLowerCase() === sender.toLowerCase());
       const attendee = line && partyOf(line)?.address;
-      if (!line || !attendee || (method !== 'COUNTER' && attendees.length !== 1)) return null;
+      const to = line && method === 'REPLY' ? sentInsteadBy(line) : null;
+      const others = attendees.filter((p) => p !== line);
+      const instead =
+        to === null ? undefined : others.find((p) => partyOf(p)?.address.toLowerCase() === to.toLowerCase());
+      const alone = others.length === 0 || (others.length === 1 && instead !== undefined);
+      if (!line || !attendee || (method !== 'COUNTER' && !alone)) return null;
       const byThem = { ...about, sentBy: sentByOf(line), attendee };
       if (method === 'REFRESH') return { ...byThem, method };
-      if (method === 'REPLY') return { ...byThem, method, answer: answerOf(line), comment };
+      if (method === 'REPLY') {
+        const from = otherOf(line, 'DELEGATED-FROM');
+        const name = (instead && partyOf(instead)?.name) ?? null;
+        return {
+          ...byThem,
+          method,
+          answer: answerOf(line),
+          comment,
+          ...(to === null ? {} : { delegatedTo: { address: to, name } }),
+          ...(from ? { delegatedFrom: from } : {}),
+        };
+      }
       return item ? { ...byThem, method, time: timeOf(item), comment } : null;
     }
     default:
@@ -168,8 +186,22 @@ function sentByOf(p: Property): string | null {
   return by ? addressOf(by).trim() || null : null;
 }
 
-const answerOf = (p: Property): Answer =>
-  ANSWERS.find((a) => a === p.params.get('PARTSTAT')?.toLowerCase()) ?? 'needs-action';
+/** The first address a parameter names. */
+const otherOf = (p: Property, name: string): string | null => {
+  const first = p.params.get(name);
+  const address = addressOf(first?.split(',')[0] ?? '').trim();
+  return address === '' || address.length > LIMITS.address ? null : address;
+};
+
+/** Whom somebody sends instead of themselves: it takes both the word and the address. */
+const sentInsteadBy = (p: Property): string | null =>
+  p.params.get('PARTSTAT')?.toUpperCase() === 'DELEGATED' ? otherOf(p, 'DELEGATED-TO') : null;
+
+/** Who sends somebody instead doesn't come. */
+const answerOf = (p: Property): Answer => {
+  if (sentInsteadBy(p) !== null) return 'declined';
+  return ANSWERS.find((a) => a === p.params.get('PARTSTAT')?.toLowerCase()) ?? 'needs-action';
+};
 const roleOf = (p: Property) =>
   p.params.get('ROLE')?.toUpperCase() === 'OPT-PARTICIPANT' ? ('may' as const) : ('must' as const);
 const kindOf = (p: Property) =>

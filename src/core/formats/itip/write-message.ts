@@ -60,7 +60,9 @@ export function writeMessage(message: Message, { organiserName, series }: Messag
         const p = attendee(one.address, one.name);
         p.setParameter('cutype', KINDS[one.kind]);
         p.setParameter('role', ROLES[one.role]);
-        p.setParameter('partstat', one.answer.toUpperCase());
+        p.setParameter('partstat', one.delegatedTo ? 'DELEGATED' : one.answer.toUpperCase());
+        if (one.delegatedTo) p.setParameter('delegated-to', `mailto:${one.delegatedTo}`);
+        if (one.delegatedFrom) p.setParameter('delegated-from', `mailto:${one.delegatedFrom}`);
         if (one.answer === 'needs-action') p.setParameter('rsvp', 'TRUE');
       }
       break;
@@ -74,7 +76,10 @@ export function writeMessage(message: Message, { organiserName, series }: Messag
     case 'REFRESH': {
       const p = attendee(message.attendee, null);
       if (message.sentBy !== null) p.setParameter('sent-by', `mailto:${message.sentBy}`);
-      if (message.method === 'REPLY') p.setParameter('partstat', message.answer.toUpperCase());
+      if (message.method === 'REPLY') {
+        p.setParameter('partstat', message.answer.toUpperCase());
+        if (message.delegatedFrom) p.setParameter('delegated-from', `mailto:${message.delegatedFrom}`);
+      }
       // A counter-proposal has to say what it is about; the organiser knows.
       if (message.method === 'COUNTER') put('summary', '');
       if (message.method !== 'REFRESH' && message.comment) put('comment', message.comment);

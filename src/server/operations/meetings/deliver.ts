@@ -6,8 +6,10 @@ import {
   type Meeting,
   type Message,
   myAnswer,
+  nudge,
   receiveAsAttendee,
   receiveAsOrganiser,
+  sameAddress,
   stateOf,
 } from '@/core/meetings/index.ts';
 import type { Connection } from '../../db/index.ts';
@@ -122,6 +124,8 @@ function receiveAsked(ctx: Acting, message: Message, me: Person, mail: Arriving 
 /** Whether somebody is asked once more to what they haven't answered: nothing of it is otherwise than it was. */
 function isReminder(before: Copy | null, now: Copy): boolean {
   if (!before?.on || !now.on || myAnswer(now) !== 'needs-action') return false;
+  // What was said before that, and comes late, asks for nothing.
+  if (before.on.revision.stamp === now.on.revision.stamp) return false;
   const asks = ({ time, matter, invited }: NonNullable<Copy['on']>) =>
     JSON.stringify([time, matter, invited.map((one) => [one.address, one.role])]);
   return asks(before.on) === asks(now.on);
@@ -204,7 +208,12 @@ function receiveCalled(ctx: Acting, message: Message, me: Person, mail: Arriving
   const hand = handOf(me, me, now, before.stamp);
   const { meeting, messages } = receiveAsOrganiser(before, message, hand);
   const asked = meeting.questions.length > before.questions.length ? meeting.questions.at(-1)?.why : undefined;
-  const next: Called = { ...called, state: { ...meeting, questions: meeting.questions.slice(-MOST_QUESTIONS) } };
+  const sent = meeting.invited.filter((one) => !before.invited.some((was) => sameAddress(was.address, one.address)));
+  const next: Called = {
+    ...called,
+    state: { ...meeting, questions: meeting.questions.slice(-MOST_QUESTIONS) },
+    wanted: called.wanted && [...called.wanted, ...sent],
+  };
   const same = JSON.stringify(before) === JSON.stringify(meeting);
   updateMeeting(db, next, now);
   projectCalled(ctx, calendar, me, next);
@@ -212,7 +221,10 @@ function receiveCalled(ctx: Acting, message: Message, me: Person, mail: Arriving
   const kind = asked ? 'question' : KINDS[message.method];
   keepArrived(ctx, me, next, message, mail, kind, asked || old ? { why: asked ?? old ?? '' } : {});
   tellReaders(db, calendar);
-  if (messages.length > 0) dispatch({ ...ctx, viewer: me }, me, calendar, next, messages);
+  // Whom somebody sends instead hears of it from them; those inside have it at once all the same.
+  const inside = sent.map((one) => one.address).filter((address) => insideBy(db, address) !== null);
+  const also = inside.length > 0 ? nudge(meeting, hand, inside).messages : [];
+  if (messages.length + also.length > 0) dispatch({ ...ctx, viewer: me }, me, calendar, next, [...messages, ...also]);
 }
 
 /** Questions that are kept beside a meeting. */

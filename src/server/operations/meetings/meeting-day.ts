@@ -22,7 +22,7 @@ afterEach(() => org.close());
 
 export const address = (handle: string) => `${handle}@cloudmoor.example`;
 export const who = (...handles: string[]) =>
-  handles.map((h) => ({ address: h.includes('@') ? h : address(h), name: null, role: 'must' as const }));
+  handles.map((h) => ({ address: h.includes('@') ? h : address(h), name: null, role: 'must' as const, group: null }));
 export const value = <T>(result: { ok: true; value: T } | { ok: false; code: string }): T => {
   if (!result.ok) throw new Error(JSON.stringify(result));
   return result.value;
@@ -35,7 +35,7 @@ export const pass = (seconds = 11) => {
 export const ctx = (handle: string) => org.ctx(handle, later);
 export const call = (
   by: string,
-  people: ReturnType<typeof who>,
+  people: readonly (Omit<ReturnType<typeof who>[number], 'group'> & { group: string | null })[],
   more: Partial<Parameters<typeof newItem.parse>[0] & object> = {},
   of = 'ines',
 ) =>

@@ -2,6 +2,7 @@ import { describe, expect, test } from 'vitest';
 import { newItem } from '@/contract/items.ts';
 import { PRESETS } from '@/core/access/index.ts';
 import { saveResource } from '../../repositories/people.ts';
+import { setMembership } from '../people/groups.ts';
 import { giveAccess } from '../sharing/give-access.ts';
 import { listSightlines } from '../sharing/sightlines.ts';
 import { at } from '../small-organisation.ts';
@@ -113,6 +114,38 @@ describe('calling a meeting', () => {
     pass();
     expect(answersOn('ines', itemOf(daily).uid)).toEqual({ room: 'declined' });
   });
+});
+
+test('a group is asked as one: whoever is in it is asked, whoever joined or left by the next word of it too', () => {
+  const key = org.group('Weir', ['bruno', 'dario']);
+  const group = (handle: string) => who(handle).map((one) => ({ ...one, group: key }));
+  // Of two who are in it one was named, of three named one isn't in it.
+  const made = call('tomas', [...group('bruno'), ...group('wren')]);
+  expect(made.sending).toMatchObject({ to: 3 });
+  pass();
+  const read = () =>
+    value(readMeeting(ctx('tomas'), itemOf(made).key)).people.map((p) => [p.name, p.group?.name ?? null]);
+  expect(read()).toEqual([
+    ['Bruno', 'Weir'],
+    ['Wren', null],
+    ['Dario', 'Weir'],
+  ]);
+  const set = (handle: string, member: boolean) => value(setMembership(ctx('ines'), key, { handle, member }));
+  set('bruno', false);
+  set('oona', true);
+  const { key: id, version } = itemOf(made);
+  const people = [...group('bruno'), ...who('wren'), ...group('dario')];
+  const again = value(changeMeeting(ctx('tomas'), id, { version, scope: 'all', fields: {}, people }));
+  expect(again.sending).toMatchObject({ to: 1 });
+  pass();
+  // Who was named and isn't in it any more was named all the same.
+  expect(read()).toEqual([
+    ['Bruno', null],
+    ['Wren', null],
+    ['Dario', 'Weir'],
+    ['Oona', 'Weir'],
+  ]);
+  expect(arrived('oona')).toEqual(['invitation']);
 });
 
 test('whether somebody can come is said from what the asker sees, and nothing else', () => {

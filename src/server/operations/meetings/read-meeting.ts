@@ -2,6 +2,7 @@ import type { ComingAnswer, ComingBody, MeetingAnswer, SendingWire } from '@/con
 import { answerOf, type Invited, myAnswer } from '@/core/meetings/index.ts';
 import { dateText, instantText } from '@/core/time/index.ts';
 import { mainCalendarOf } from '../../repositories/calendars.ts';
+import { groupByKey } from '../../repositories/groups.ts';
 import { itemById, itemsByUid } from '../../repositories/items.ts';
 import { meetingOfItem, type StoredMeeting } from '../../repositories/meetings.ts';
 import { mailAbout } from '../../repositories/outgoing-mail.ts';
@@ -76,6 +77,7 @@ export function readMeeting(ctx: Context, id: string): Result<MeetingAnswer> {
         by: null,
         mail: null,
         counter: null,
+        sends: one.delegatedTo ? new Directory(ctx.db).byAddress(one.delegatedTo) : null,
       })),
       answered: closed && { answer: closed.answer, name: closed.name, at: instantText(closed.at) },
       waiting,
@@ -103,6 +105,8 @@ export function readMeeting(ctx: Context, id: string): Result<MeetingAnswer> {
         answer: counts,
         comment: counts === 'needs-action' ? null : (given?.comment ?? null),
         by: counts === 'needs-action' || !given?.sentBy ? null : new Directory(ctx.db).byAddress(given.sentBy),
+        sends:
+          counts !== 'needs-action' && given?.delegatedTo ? new Directory(ctx.db).byAddress(given.delegatedTo) : null,
         mail: plain.outside ? (mail.get(one.address) ?? null) : null,
         counter:
           counter && time
@@ -127,7 +131,14 @@ const plainOf = (ctx: Context, one: Invited) => ({
   role: one.role,
   kind: one.kind,
   outside: insideBy(ctx.db, one.address) === null,
+  group: one.group && ctx.viewer.inside ? groupOf(ctx, one.group) : null,
+  sentBy: one.delegatedFrom ? new Directory(ctx.db).byAddress(one.delegatedFrom) : null,
 });
+
+function groupOf(ctx: Context, key: string): { key: string; name: string } | null {
+  const group = groupByKey(ctx.db, key);
+  return group && { key, name: group.name };
+}
 
 /** What waits to be said of a meeting, as whoever runs its calendar reads it. */
 export const sendingWireOf = (ctx: Context, decided: Decided, owner: Person, meeting: StoredMeeting): SendingWire[] =>

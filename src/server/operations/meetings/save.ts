@@ -43,9 +43,10 @@ export function createMeeting(ctx: Context, key: string, input: NewItem, by = ct
   const calendar = calendarByKey(ctx.db, key);
   const owner = calendar && personById(ctx.db, calendar.ownerId);
   return ctx.db.write(() => {
+    const wanted = owner ? readInvited(ctx, owner, people) : [];
+    if (isRefusal(wanted)) return wanted;
     const made = createItem(ctx, key, item, by);
-    if (!made.ok || !owner) return made;
-    return said(ctx, made.value, { wanted: readInvited(ctx.db, owner, people) });
+    return made.ok ? said(ctx, made.value, { wanted }) : made;
   });
 }
 
@@ -66,12 +67,13 @@ export function changeMeeting(ctx: Context, id: string, patch: ItemPatch, by = c
     if (refused) return refused;
   }
   return ctx.db.write(() => {
+    const wanted = patch.people && readInvited(ctx, owner, patch.people);
+    if (wanted && isRefusal(wanted)) return wanted;
     calledOf(ctx.db, owner, found.item, ctx.now);
     const first = patch.people && patch.people.length > 0 && found.item.link === null && !patch.fields.link;
     const link = first && meetingOfItem(ctx.db, found.item.id) === null ? linkByItself(ctx) : null;
     const changed = changeItem(ctx, id, link ? { ...patch, fields: { ...patch.fields, link } } : patch, by);
     if (!changed.ok || theirs) return changed;
-    const wanted = patch.people && readInvited(ctx.db, owner, patch.people);
     if (wanted && patch.scope === 'all') alsoApart(ctx, calendar, owner, found.item, changed.value, wanted);
     if (patch.scope === 'later') beginLater(ctx, owner, found.item, changed.value, patch.when !== undefined);
     return said(ctx, changed.value, { ...(wanted ? { wanted } : {}), tellAll: patch.tellAll === true });

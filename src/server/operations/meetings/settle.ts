@@ -1,5 +1,5 @@
 import type { WrittenAnswer } from '@/contract/items.ts';
-import type { Invited, Message } from '@/core/meetings/index.ts';
+import { type Invited, type Meeting, type Message, sameAddress } from '@/core/meetings/index.ts';
 import { instantText } from '@/core/time/index.ts';
 import { newKey } from '../../ids.ts';
 import type { Calendar } from '../../repositories/calendars.ts';
@@ -44,7 +44,7 @@ export function settle(
   }
   // As a list, so that it means the same once something else was said.
   const wantedBefore = called.wanted ?? called.state?.invited ?? null;
-  if (more.wanted !== undefined) called = { ...called, wanted: more.wanted };
+  if (more.wanted !== undefined) called = { ...called, wanted: more.wanted && asKnown(more.wanted, called.state) };
   if (called.itemId !== item.id) called = { ...called, itemId: item.id };
   updateMeeting(db, called, now);
 
@@ -71,6 +71,14 @@ export function settle(
   }
   const { id: meetingId } = called;
   return { sending: insertSending(db, { ...one, key: newKey(), meetingId, calendarId: calendar.id, act }), to };
+}
+
+/** Those wanted at a meeting, with what only messages say of them: who sends them instead of themselves. */
+function asKnown(wanted: readonly Invited[], state: Meeting | null): Invited[] {
+  return wanted.map((one) => {
+    const from = state?.invited.find((other) => sameAddress(other.address, one.address))?.delegatedFrom;
+    return from === undefined ? one : { ...one, delegatedFrom: from };
+  });
 }
 
 /** Everybody some messages go to, once each. */
