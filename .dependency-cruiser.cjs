@@ -14,8 +14,9 @@ const AREAS = {
   sharing: ['items'],
   people: ['items', 'sharing'],
   meetings: ['items'],
+  reminders: [],
   suggestions: ['items', 'people', 'meetings'],
-  messages: ['items', 'sharing', 'people', 'suggestions', 'meetings'],
+  messages: ['reminders', 'items', 'sharing', 'people', 'suggestions', 'meetings'],
   frame: ['items', 'sharing', 'people', 'suggestions', 'messages'],
   beside: ['items', 'sharing', 'meetings'],
 };

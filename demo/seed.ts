@@ -14,6 +14,7 @@ import { changeDomains } from '../src/server/operations/people/domains.ts';
 import { addGroup, setWithin } from '../src/server/operations/people/groups.ts';
 import { addPerson, beginCalendar, findBoard } from '../src/server/operations/people/people.ts';
 import { findPerson } from '../src/server/operations/people/session.ts';
+import { setReminderWish } from '../src/server/operations/reminders/index.ts';
 import { giveAccess } from '../src/server/operations/sharing/give-access.ts';
 import { wishForRule } from '../src/server/operations/sharing/rule-wishes.ts';
 import { listSightlines } from '../src/server/operations/sharing/sightlines.ts';
@@ -103,6 +104,10 @@ export async function seed(
   };
   give('ines', { kind: 'person', id: 'tomas' }, PRESETS.delegate, { note: 'The water clause stays with us two.' });
   give('bruno', { kind: 'person', id: 'tomas' }, { ...PRESETS.arranger, private: true });
+  const reminded = (who: string, of: string, minutes: number) =>
+    setReminderWish(ctx(who), calendar(of), { minutes, byMail: false });
+  reminded('tomas', 'ines', 10);
+  reminded('ines', 'ines', 5);
 
   let items = 0;
   const add = (owner: string, by: string, sample: Sample | Weekly, date: string, rule: string | null) => {

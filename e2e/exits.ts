@@ -216,6 +216,18 @@ export const exitsOf = ({ calendar, ids, link, suggestion, preview }: Marked): R
     { method: 'PUT', path: `/api/calendars/${calendar}/told`, body: { owner: true } },
   ],
   'api/rooms/route.ts POST': () => [{ method: 'POST', path: '/api/rooms', body: { name: '' } }],
+  'api/reminders/route.ts GET': () => get('/api/reminders'),
+  'api/reminders/wishes/route.ts GET': () => get('/api/reminders/wishes'),
+  'api/reminders/[reminder]/route.ts POST': () => [
+    { method: 'POST', path: '/api/reminders/none', body: { act: 'done' } },
+  ],
+  'api/calendars/[calendar]/reminder/route.ts PUT': () => [
+    { method: 'PUT', path: `/api/calendars/${calendar}/reminder`, body: { minutes: -1, byMail: false } },
+  ],
+  'api/items/[item]/reminder/route.ts GET': () =>
+    ids.map((id) => ({ method: 'GET', path: `/api/items/${id}/reminder` })),
+  'api/items/[item]/reminder/route.ts PUT': () =>
+    ids.map((id) => ({ method: 'PUT', path: `/api/items/${id}/reminder`, body: { minutes: -1, byMail: false } })),
   'api/sendings/[sending]/route.ts POST': () => [{ method: 'POST', path: '/api/sendings/none' }],
   'api/sendings/[sending]/route.ts DELETE': () => [{ method: 'DELETE', path: '/api/sendings/none' }],
   'api/people/[person]/messages/route.ts GET': () => [

@@ -5,6 +5,7 @@ import { meetingRoutes } from './meetings.ts';
 import { messageRoutes } from './messages.ts';
 import { peopleRoutes } from './people.ts';
 import { sessionRoutes } from './people-sessions.ts';
+import { reminderRoutes } from './reminders.ts';
 import type { Routes } from './route.ts';
 import { sharingRoutes } from './sharing.ts';
 import { reviewRoutes } from './sharing-review.ts';
@@ -23,6 +24,7 @@ export const ROUTES = {
   ...suggestionRoutes,
   ...meetingRoutes,
   ...messageRoutes,
+  ...reminderRoutes,
   ...sessionRoutes,
 } as const satisfies Routes;
 

@@ -10,6 +10,7 @@ import { releaseDue } from '../operations/meetings/index.ts';
 import { remindOfEnds } from '../operations/messages/remind-of-ends.ts';
 import { sendLetters, settleLetters } from '../operations/messages/send-letters.ts';
 import { sendMail, settleMail } from '../operations/messages/send-mail.ts';
+import { remindDue } from '../operations/reminders/index.ts';
 import { hearOthers } from '../operations/sharing/hear-others.ts';
 import { settings } from '../settings.ts';
 import { startStandIn } from './correspondents.ts';
@@ -18,11 +19,12 @@ const HOUR = 3_600_000;
 const LETTERS_EVERY = 1000;
 const MAIL_EVERY = 500;
 const OTHERS_EVERY = 200;
+const REMINDERS_EVERY = 15_000;
 const holder = globalThis as { paramoJobs?: NodeJS.Timeout[] };
 
 /**
  * Opens the data and starts the work that goes on beside requests: moving on the index of repeats without end by the hour,
- * writing beforehand to those outside whose access ends, sending letters, hearing what other processes changed. Where a setting is wrong or the data can't be opened, the process ends
+ * writing beforehand to those outside whose access ends, reminding of what is about to happen, sending letters, hearing what other processes changed. Where a setting is wrong or the data can't be opened, the process ends
  * with the reason: a server that can do nothing must not look as if it ran.
  */
 export function startJobs(): void {
@@ -69,6 +71,14 @@ export function startJobs(): void {
       moving = false;
     });
   };
+  let reminding = false;
+  const remind = async () => {
+    if (reminding) return;
+    reminding = true;
+    await remindDue(database(), now(), othersFirst).finally(() => {
+      reminding = false;
+    });
+  };
   const ends = () => {
     remindOfEnds(database(), now());
   };
@@ -77,6 +87,7 @@ export function startJobs(): void {
   holder.paramoJobs = [
     setInterval(guarded(horizon), HOUR),
     setInterval(guarded(ends), HOUR),
+    setInterval(guarded(remind), REMINDERS_EVERY),
     setInterval(guarded(letters), LETTERS_EVERY),
     setInterval(guarded(mail), MAIL_EVERY),
     setInterval(guarded(hear), OTHERS_EVERY),

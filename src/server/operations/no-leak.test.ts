@@ -8,6 +8,7 @@ import { exportFile } from './items/export-file.ts';
 import { listItems, listLoad } from './items/list-items.ts';
 import { listNotices } from './messages/notices.ts';
 import { listPeople } from './people/people.ts';
+import { listReminders, readItemReminder } from './reminders/index.ts';
 import { askAccess, readItemSight } from './sharing/ask.ts';
 import { readFindings } from './sharing/findings.ts';
 import { giveAccess, takeAccess } from './sharing/give-access.ts';
@@ -71,6 +72,8 @@ function everythingSaidTo(handle: string): string {
     listItems(ctx, key, { ...WEEK, as: 'everyone' }),
     listItems(ctx, key, { ...WEEK, as: 'person:wren' }),
     listNotices(ctx),
+    listReminders(ctx),
+    ...ids.map((id) => readItemReminder(ctx, id)),
     ...ids.map((item) => askAccess(ctx, key, { audience: { kind: 'person', id: 'wren' }, item, at: null })),
     ...ids.map((id) => readItemSight(ctx, id)),
     ...ids.map((id) => readItem(ctx, id)),

@@ -6,7 +6,7 @@ export interface Outgoing {
   readonly key: string;
   readonly at: number;
   readonly personId: number;
-  readonly kind: 'given' | 'changed' | 'taken' | 'ending' | 'wayIn' | 'wayInMade' | 'passwordMade';
+  readonly kind: 'given' | 'changed' | 'taken' | 'ending' | 'wayIn' | 'wayInMade' | 'passwordMade' | 'reminder';
   readonly collectionId: number | null;
   readonly grantId: number | null;
   readonly byId: number | null;

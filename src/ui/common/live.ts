@@ -47,6 +47,7 @@ export function useLive(me: string): LiveState {
       } else if (note.kind === 'told') {
         void askAgain(client, { queryKey: ['suggestions'] });
         void askAgain(client, { queryKey: ['notices'] });
+        void askAgain(client, { queryKey: ['reminders'] });
         void askAgain(client, { queryKey: ['messages'] });
         void askAgain(client, { queryKey: ['meeting'] });
         void askAgain(client, { queryKey: ['frame'] });

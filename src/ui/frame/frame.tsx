@@ -20,6 +20,7 @@ import { firstName, Token } from '../common/token.tsx';
 import { Finder } from './finder.tsx';
 import frameCss from './frame.module.css';
 import { KeptBar } from './kept-bar.tsx';
+import { Reminders } from './reminders.tsx';
 
 const SECTIONS = ['calendar', 'sightlines', 'messages', 'people', 'house-rules'] as const;
 
@@ -113,6 +114,7 @@ export function Frame(props: { initial: FrameAnswer; who: string; children: Reac
           </div>
         </header>
         <main className={frameCss.work}>
+          <Reminders />
           {props.children}
           <KeptBar />
         </main>

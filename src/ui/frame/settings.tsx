@@ -17,6 +17,7 @@ import { type DateOrder, dateWords } from '../common/read-date.ts';
 import { said } from '../common/refusal.ts';
 import { DAY, fullDay, weekday } from '../common/times.ts';
 import { ZoneField } from '../common/zone-field.tsx';
+import { ReminderWishes } from './reminder-wishes.tsx';
 
 const MONDAY = 4 * DAY;
 
@@ -28,6 +29,7 @@ export function Settings() {
       <h1>{t('settings.title')}</h1>
       <div style={{ display: 'grid', gap: 26, maxWidth: 520, marginTop: 16 }}>
         <Times />
+        <ReminderWishes />
         <Sharing />
         <Look />
         <Sessions />

@@ -102,6 +102,16 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
     router.replace(`?${next}`, { scroll: false });
   }, [wantsNew, head, startNew, router, search]);
 
+  // A door from elsewhere leads to one item of these days.
+  const wantsItem = search.get('item');
+  useEffect(() => {
+    if (!wantsItem || !data) return;
+    if (data.items.some((item) => item.id === wantsItem)) setSelected(wantsItem);
+    const next = new URLSearchParams(search);
+    next.delete('item');
+    router.replace(`?${next}`, { scroll: false });
+  }, [wantsItem, data, router, search]);
+
   // A door from what was kept leads back into its form, as it was left.
   const wantsKept = search.get('kept');
   useEffect(() => {

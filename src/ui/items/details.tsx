@@ -17,6 +17,7 @@ import { firstName } from '../common/token.tsx';
 import { MeetingCard } from '../meetings/meeting-card.tsx';
 import { MoveItem } from './move-item.tsx';
 import { PanelHead } from './panel-head.tsx';
+import { Remind } from './remind.tsx';
 import { useRepeatWords } from './repeat-kinds.ts';
 import { VisibilityChoice } from './visibility-choice.tsx';
 import { WhoSees } from './who-sees.tsx';
@@ -49,6 +50,7 @@ export function Details(props: {
   const series = item.asSet?.series === true;
   const open = item.title !== undefined;
   const repeatWords = useRepeatWords();
+  const reminds = item.visibility !== undefined && (head.own || head.rights.speaks || head.rights.change === 'all');
   // Who is asked stands with what may be done about it, for whoever runs the meeting.
   const runs = item.may?.change === true && item.organiser?.name === name && !item.mayAnswer && !head.as;
   return (
@@ -97,6 +99,7 @@ export function Details(props: {
         {item.notes && <Fact name={t('panel.notes')}>{item.notes}</Fact>}
       </dl>
       {!head.as && <MeetingCard item={item} head={head} />}
+      {!head.as && reminds && <Remind item={item.id} />}
       {waits && (
         <p className="small soft" role="status">
           {t('panel.atItem')}

@@ -11,6 +11,7 @@ import { claim, giveUpClaimed, markFailed, markSent, type Outgoing, outgoingDue 
 import { outsiderName } from '../../repositories/outsider-names.ts';
 import { type Person, personById, saveAccount } from '../../repositories/people.ts';
 import { settings } from '../../settings.ts';
+import { reminderFor } from '../reminders/index.ts';
 
 const t = createTranslator({ locale: 'en', messages, namespace: 'letters' });
 const ts = createTranslator({ locale: 'en', messages, namespace: 'sentence' });
@@ -50,6 +51,7 @@ export function settleLetters(db: Connection): void {
 
 /** The text of a letter; `null` where what it would tell of no longer stands. */
 async function write(db: Connection, now: number, outgoing: Outgoing, person: Person): Promise<ReadyLetter | null> {
+  if (outgoing.kind === 'reminder') return writeReminder(db, now, outgoing, person);
   const calendar = outgoing.collectionId === null ? null : calendarById(db, outgoing.collectionId);
   const owner = calendar && personById(db, calendar.ownerId);
   const by = outgoing.byId === null ? null : personById(db, outgoing.byId);
@@ -76,6 +78,25 @@ async function write(db: Connection, now: number, outgoing: Outgoing, person: Pe
     key: outgoing.key,
     to: { name: oneLine(called ?? person.name), address: person.address },
     subject: oneLine(t(ofSignIn ? 'signInSubject' : outgoing.kind === 'wayIn' ? 'wayInSubject' : 'subject', names)),
+    text: [...lines, t('close')].join('\n\n'),
+  };
+}
+
+/** What is about to happen, as whoever is reminded sees it when the letter is written. */
+function writeReminder(db: Connection, now: number, { key, note }: Outgoing, person: Person): ReadyLetter | null {
+  const due = reminderFor({ db, now, viewer: person }, note);
+  if (!due) return null;
+  const at = Date.parse(due.start);
+  const when = new Intl.DateTimeFormat('en-GB', {
+    dateStyle: 'full',
+    ...(due.allDay ? { timeZone: 'UTC' } : { timeStyle: 'short' as const, timeZone: person.zone }),
+  }).format(at);
+  const names = { own: due.owner.own ? 'yes' : 'no', owner: due.owner.name, title: due.title ?? '' };
+  const lines = [t('reminder', { ...names, when }), due.place ?? '', due.link ?? ''].filter(Boolean);
+  return {
+    key,
+    to: { name: oneLine(person.name), address: person.address },
+    subject: oneLine(t('reminderSubject', names)),
     text: [...lines, t('close')].join('\n\n'),
   };
 }

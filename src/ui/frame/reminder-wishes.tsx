@@ -1,0 +1,55 @@
+'use client';
+import Checkbox from '@mui/material/Checkbox';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import { useQuery } from '@tanstack/react-query';
+import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
+import { Asked } from '../common/asked.tsx';
+import { BeforeChoice } from '../common/before-choice.tsx';
+import { useFrame } from '../common/frame-context.tsx';
+import { said } from '../common/refusal.ts';
+
+/** How long before one is reminded, of one's own day and of the days of those one acts for. */
+export function ReminderWishes() {
+  const t = useTranslations();
+  const tr = useTranslations('reminders');
+  const { toast } = useFrame();
+  const query = useQuery({ queryKey: ['reminders', 'wishes'], queryFn: () => call('listReminderWishes', {}) });
+  const save = async (calendar: string, body: { minutes: number | null; byMail: boolean }) => {
+    try {
+      await call('setReminderWish', { params: { calendar }, body });
+      await query.refetch();
+    } catch (error) {
+      toast({ text: said(error, t('common.unreachable')).sentence });
+    }
+  };
+  return (
+    <section style={{ display: 'grid', gap: 12 }}>
+      <h2>{tr('title')}</h2>
+      <p className="small soft">{tr('help')}</p>
+      <Asked query={query} />
+      {query.data?.calendars.map((c) => (
+        <div key={c.calendar} className="row" style={{ flexWrap: 'wrap' }}>
+          <BeforeChoice
+            label={tr('of', { own: c.own ? 'yes' : 'no', owner: c.owner, name: c.name ?? 'none' })}
+            value={c.minutes}
+            onChange={(v) => v !== 'usual' && void save(c.calendar, { minutes: v, byMail: c.byMail })}
+          />
+          {c.minutes !== null && (
+            <FormControlLabel
+              control={
+                <Checkbox
+                  size="small"
+                  checked={c.byMail}
+                  onChange={(e) => void save(c.calendar, { minutes: c.minutes, byMail: e.target.checked })}
+                />
+              }
+              label={tr('byMail')}
+              slotProps={{ typography: { variant: 'body1' } }}
+            />
+          )}
+        </div>
+      ))}
+    </section>
+  );
+}

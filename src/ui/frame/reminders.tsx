@@ -1,0 +1,77 @@
+'use client';
+import Button from '@mui/material/Button';
+import { useQuery } from '@tanstack/react-query';
+import Link from 'next/link';
+import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
+import type { RemindersAnswer } from '@/contract/reminders.ts';
+import { dateText, parseInstant, toWall } from '@/core/time/index.ts';
+import { useFrame } from '../common/frame-context.tsx';
+import { said } from '../common/refusal.ts';
+import { whenText } from '../common/times.ts';
+import frameCss from './frame.module.css';
+
+const SHOWN = 3;
+const AGAIN_MS = 60_000;
+
+/** What is about to happen, for whom, until it is said to be done: above whatever else is on the screen, and over nothing of it. */
+export function Reminders() {
+  const t = useTranslations();
+  const tr = useTranslations('reminders');
+  const { frame, style, toast, now } = useFrame();
+  const query = useQuery({
+    queryKey: ['reminders', 'due'],
+    queryFn: () => call('listReminders', {}),
+    refetchInterval: AGAIN_MS,
+    retry: false,
+  });
+  const due = query.data?.due ?? [];
+  if (due.length === 0) return null;
+  const settle = async (reminder: string, act: 'done' | 'later') => {
+    try {
+      await call('settleReminder', { params: { reminder }, body: { act } });
+    } catch (error) {
+      toast({ text: said(error, t('common.unreachable')).sentence });
+    }
+    await query.refetch();
+  };
+  const placeOf = (one: RemindersAnswer['due'][number]) =>
+    new URLSearchParams({
+      week: one.allDay ? one.start : dateText(toWall(style.zone, parseInstant(one.start) ?? 0)),
+      item: one.item,
+      ...(one.calendar === null ? {} : { c: one.calendar }),
+    });
+  return (
+    <section className={frameCss.reminders} aria-label={tr('due')}>
+      {due.slice(0, SHOWN).map((one) => {
+        const minutes = one.allDay ? 0 : Math.max(0, Math.round(((parseInstant(one.start) ?? 0) - now()) / 60_000));
+        return (
+          <article
+            key={one.key}
+            className={`who-${(frame.principals.find((p) => p.handle === one.owner.handle)?.colour ?? 0) % 6}`}
+          >
+            <span className="small">
+              {tr('in', { own: one.owner.own ? 'yes' : 'no', owner: one.owner.name, minutes })}
+            </span>
+            <Link href={`/for/${one.owner.handle}/calendar?${placeOf(one)}`}>{one.title ?? tr('untitled')}</Link>
+            <span className="small">{[whenText(one, style), one.place].filter(Boolean).join(' · ')}</span>
+            <span className="row">
+              {one.link && (
+                <Button component="a" href={one.link} target="_blank" rel="noreferrer noopener" variant="outlined">
+                  {tr('join')}
+                </Button>
+              )}
+              <Button variant="outlined" onClick={() => void settle(one.key, 'done')}>
+                {tr('done')}
+              </Button>
+              <Button variant="text" onClick={() => void settle(one.key, 'later')}>
+                {tr('later')}
+              </Button>
+            </span>
+          </article>
+        );
+      })}
+      {due.length > SHOWN && <p className="small soft">{tr('more', { count: due.length - SHOWN })}</p>}
+    </section>
+  );
+}
