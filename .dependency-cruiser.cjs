@@ -15,6 +15,7 @@ const AREAS = {
   people: ['items', 'sharing'],
   meetings: ['items'],
   reminders: [],
+  lanes: [],
   suggestions: ['items', 'people', 'meetings'],
   messages: ['reminders', 'items', 'sharing', 'people', 'suggestions', 'meetings'],
   frame: ['items', 'sharing', 'people', 'suggestions', 'messages'],

@@ -216,6 +216,21 @@ export const exitsOf = ({ calendar, ids, link, suggestion, preview }: Marked): R
     { method: 'PUT', path: `/api/calendars/${calendar}/told`, body: { owner: true } },
   ],
   'api/rooms/route.ts POST': () => [{ method: 'POST', path: '/api/rooms', body: { name: '' } }],
+  'api/lanes/route.ts GET': () => get('/api/lanes'),
+  'api/lanes/route.ts POST': () => [
+    { method: 'POST', path: '/api/lanes', body: { people: ['nobody'], group: null, calendars: [] } },
+    { method: 'POST', path: '/api/lanes', body: { people: [], group: 'none', calendars: [] } },
+  ],
+  'api/lanes/[lane]/route.ts PATCH': () => [{ method: 'PATCH', path: '/api/lanes/none', body: { shown: true } }],
+  'api/lanes/[lane]/route.ts DELETE': () => [{ method: 'DELETE', path: '/api/lanes/none' }],
+  'api/lanes/order/route.ts PUT': () => [{ method: 'PUT', path: '/api/lanes/order', body: { lanes: ['none'] } }],
+  'api/boards/route.ts POST': () => [
+    {
+      method: 'POST',
+      path: '/api/boards',
+      body: { calendars: [calendar, 'none'], from: '2027-06-07', to: '2027-06-14', zone: 'Europe/Lisbon' },
+    },
+  ],
   'api/reminders/route.ts GET': () => get('/api/reminders'),
   'api/reminders/wishes/route.ts GET': () => get('/api/reminders/wishes'),
   'api/reminders/[reminder]/route.ts POST': () => [

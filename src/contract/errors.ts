@@ -46,6 +46,7 @@ export const ERRORS = {
   answerFirst: 409,
   answerOneOrAll: 409,
   keptStays: 403,
+  tooManyLanes: 409,
   answeredMeanwhile: 409,
   meetingOff: 409,
   noMeeting: 409,

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { workHours } from './hours.ts';
 import { zone } from './people.ts';
 import { done, type Routes } from './route.ts';
 
@@ -27,6 +28,8 @@ export const frameAnswer = z.strictObject({
     zone: z.string(),
     hours: z.enum(['12', '24']),
     weekFirst: z.number(),
+    workHours,
+    secondZone: z.string().nullable(),
     dateOrder,
     administrator: z.boolean(),
     inside: z.boolean(),
@@ -46,6 +49,8 @@ export const preferences = z.strictObject({
   hours: z.enum(['12', '24']),
   weekFirst: z.number().int().min(1).max(7),
   dateOrder,
+  workHours: workHours.optional(),
+  secondZone: zone.nullable().optional(),
 });
 export type Preferences = z.infer<typeof preferences>;
 

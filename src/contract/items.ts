@@ -11,6 +11,7 @@ import {
   STATUSES,
   VISIBILITIES,
 } from '@/core/calendar/index.ts';
+import { workHours } from './hours.ts';
 import type { Routes } from './route.ts';
 import { rightsSchema } from './sight.ts';
 import { type Version, version } from './version.ts';
@@ -137,6 +138,9 @@ export const boardHead = z.strictObject({
   /** The owner's other calendars that one sees, the main one first. */
   others: z.array(z.strictObject({ key: z.string(), name: z.string(), main: z.boolean() })),
   owner: z.strictObject({ handle: z.string(), name: z.string(), colour: z.number() }),
+  /** When the owner works, on their own clock. */
+  hours: workHours,
+  hoursZone: z.string(),
   rights: rightsSchema,
   own: z.boolean(),
   may: z.strictObject({

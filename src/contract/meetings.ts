@@ -112,8 +112,9 @@ export const comingAnswer = z.strictObject({
 });
 export type ComingAnswer = z.infer<typeof comingAnswer>;
 
-/** Into which calendar a meeting goes that was booked in another. */
-export const moveBody = z.strictObject({ to: z.string().max(64), version: z.number().int() });
+/** Into which calendar a meeting goes that was booked in another, and at which other time where it gets one. */
+export const moveBody = z.strictObject({ to: z.string().max(64), version: z.number().int(), when: when.optional() });
+export type MoveBody = z.infer<typeof moveBody>;
 
 /** Meetings: called, answered, changed in the name of whose calendar they are in. */
 export const meetingRoutes = {

@@ -1,6 +1,7 @@
 import { frameRoutes } from './frame.ts';
 import { itemRoutes } from './items.ts';
 import { fileRoutes } from './items-files.ts';
+import { laneRoutes } from './lanes.ts';
 import { meetingRoutes } from './meetings.ts';
 import { messageRoutes } from './messages.ts';
 import { peopleRoutes } from './people.ts';
@@ -18,6 +19,7 @@ export const ROUTES = {
   ...peopleRoutes,
   ...itemRoutes,
   ...fileRoutes,
+  ...laneRoutes,
   ...sharingRoutes,
   ...reviewRoutes,
   ...ruleRoutes,

@@ -25,9 +25,15 @@ export interface Person {
   readonly size: number | null;
   /** When they left the organisation, epoch milliseconds. */
   readonly leftAt: number | null;
+  /** When they work, as JSON; a second zone beside their own. */
+  readonly workHours: string | null;
+  readonly secondZone: string | null;
 }
 
-interface Row extends Omit<Person, 'weekFirst' | 'dateOrder' | 'administrator' | 'inside' | 'leftAt'> {
+interface Row
+  extends Omit<Person, 'weekFirst' | 'dateOrder' | 'administrator' | 'inside' | 'leftAt' | 'workHours' | 'secondZone'> {
+  readonly work_hours: string | null;
+  readonly second_zone: string | null;
   readonly week_first: number;
   readonly date_order: Person['dateOrder'];
   readonly left_at: number | null;
@@ -35,9 +41,18 @@ interface Row extends Omit<Person, 'weekFirst' | 'dateOrder' | 'administrator' |
   readonly inside: 0 | 1;
 }
 
-const COLUMNS = `id, key, handle, account, name, address, role, site, zone, colour, hours, week_first, date_order, administrator, inside, kind, resource, size, left_at`;
+const COLUMNS = `id, key, handle, account, name, address, role, site, zone, colour, hours, week_first, date_order, administrator, inside, kind, resource, size, left_at, work_hours, second_zone`;
 
-function decode({ week_first, date_order, administrator, inside, left_at, ...row }: Row): Person {
+function decode({
+  week_first,
+  date_order,
+  administrator,
+  inside,
+  left_at,
+  work_hours,
+  second_zone,
+  ...row
+}: Row): Person {
   return {
     ...row,
     weekFirst: week_first,
@@ -45,6 +60,8 @@ function decode({ week_first, date_order, administrator, inside, left_at, ...row
     administrator: administrator === 1,
     inside: inside === 1,
     leftAt: left_at,
+    workHours: work_hours,
+    secondZone: second_zone,
   };
 }
 
@@ -107,7 +124,7 @@ export function directoryLines(db: Connection): DirectoryLine[] {
 
 export function insertPerson(
   db: Connection,
-  person: Omit<Person, 'id' | 'leftAt' | 'dateOrder' | 'resource' | 'size'>,
+  person: Omit<Person, 'id' | 'leftAt' | 'dateOrder' | 'resource' | 'size' | 'workHours' | 'secondZone'>,
   at: number,
 ): number {
   return db.run(
@@ -161,11 +178,12 @@ export function saveAccount(db: Connection, id: number, account: string | null):
 export function savePreferences(
   db: Connection,
   id: number,
-  p: Pick<Person, 'zone' | 'hours' | 'weekFirst' | 'dateOrder'>,
+  p: Pick<Person, 'zone' | 'hours' | 'weekFirst' | 'dateOrder' | 'workHours' | 'secondZone'>,
 ): void {
-  const { zone, hours, weekFirst, dateOrder } = p;
-  const set = 'UPDATE person SET zone = ?, hours = ?, week_first = ?, date_order = ? WHERE id = ?';
-  db.run(set, zone, hours, weekFirst, dateOrder, id);
+  const { zone, hours, weekFirst, dateOrder, workHours, secondZone } = p;
+  const set =
+    'UPDATE person SET zone = ?, hours = ?, week_first = ?, date_order = ?, work_hours = ?, second_zone = ? WHERE id = ?';
+  db.run(set, zone, hours, weekFirst, dateOrder, workHours, secondZone, id);
 }
 
 /** Says of somebody in the directory that they are a room or a thing, and how many it holds. */

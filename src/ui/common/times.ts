@@ -37,8 +37,8 @@ export const fullDay = (wall: number): string =>
 export const weekday = (wall: number): string => format('wd', { weekday: 'short' }, wall);
 
 /** `23–29 November`, or with both months where a week has two. */
-export function weekTitle(from: number): string {
-  const to = from + 6 * DAY;
+export function weekTitle(from: number, days = 7): string {
+  const to = from + (days - 1) * DAY;
   const month = (w: number) => format('month', { month: 'long' }, w);
   const day = (w: number) => format('d', { day: 'numeric' }, w);
   const year = format('y', { year: 'numeric' }, to);
@@ -46,6 +46,9 @@ export function weekTitle(from: number): string {
     ? `${day(from)}–${day(to)} ${month(to)} ${year}`
     : `${day(from)} ${month(from)} – ${day(to)} ${month(to)} ${year}`;
 }
+
+/** `March 2027`. */
+export const monthTitle = (wall: number): string => format('my', { month: 'long', year: 'numeric' }, wall);
 
 /** Start and end of a view as wall-clock times in a zone; all-day items are dates already. */
 export function wallsOf(

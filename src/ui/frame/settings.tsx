@@ -18,6 +18,7 @@ import { said } from '../common/refusal.ts';
 import { DAY, fullDay, weekday } from '../common/times.ts';
 import { ZoneField } from '../common/zone-field.tsx';
 import { ReminderWishes } from './reminder-wishes.tsx';
+import { WorkHoursField } from './work-hours-field.tsx';
 
 const MONDAY = 4 * DAY;
 
@@ -49,13 +50,16 @@ function Times() {
   const [hours, setHours] = useState(frame.me.hours);
   const [weekFirst, setWeekFirst] = useState(frame.me.weekFirst);
   const [dateOrder, setDateOrder] = useState(frame.me.dateOrder);
+  const [secondZone, setSecondZone] = useState(frame.me.secondZone);
+  const [workHours, setWorkHours] = useState(frame.me.workHours);
   const [wrong, setWrong] = useState<string | null>(null);
   const [refused, setRefused] = useState<string | null>(null);
   const save = async () => {
     setWrong(null);
     setRefused(null);
     try {
-      await call('savePreferences', { body: { zone, hours, weekFirst, dateOrder } });
+      await call('savePreferences', { body: { zone, hours, weekFirst, dateOrder, secondZone, workHours } });
+      await client.invalidateQueries({ queryKey: ['calendar'] });
       await client.invalidateQueries({ queryKey: ['frame'] });
       toast({ text: t('settings.saved') });
     } catch (error) {
@@ -121,6 +125,26 @@ function Times() {
           ))}
         </ToggleButtonGroup>
       </div>
+      <div className="row" style={{ alignItems: 'end' }}>
+        {secondZone === null ? (
+          <Button variant="outlined" onClick={() => setSecondZone(zone === 'UTC' ? 'Europe/Lisbon' : 'UTC')}>
+            {t('settings.secondZoneAdd')}
+          </Button>
+        ) : (
+          <>
+            <ZoneField
+              label={t('settings.secondZone')}
+              value={secondZone}
+              wrong={undefined}
+              onChange={(z) => setSecondZone(z)}
+            />
+            <Button variant="text" onClick={() => setSecondZone(null)}>
+              {t('settings.secondZoneDrop')}
+            </Button>
+          </>
+        )}
+      </div>
+      <WorkHoursField value={workHours} onChange={setWorkHours} />
       <div>
         <Button variant="contained" onClick={() => void save()}>
           {t('settings.save')}

@@ -4,18 +4,19 @@ import type { ItemWire } from '@/contract/items.ts';
 import blockCss from './block.module.css';
 import hoursCss from './hours.module.css';
 import { useBlockText } from './item-block.tsx';
-import { type layOut, shapeOf } from './layout.ts';
+import { type Bar, shapeOf } from './layout.ts';
 
 export function AllDay(props: {
-  layout: ReturnType<typeof layOut>;
+  bars: readonly (Bar & { readonly lane: number })[];
   days: readonly number[];
   selected: string | null;
+  colourOf: (bar: Bar & { readonly lane: number }) => string;
   onOpen: (item: ItemWire) => void;
 }) {
-  const { layout, days, selected, onOpen } = props;
+  const { bars, days, selected, colourOf, onOpen } = props;
   const t = useTranslations('board');
   const textOf = useBlockText();
-  const rows = Math.max(1, layout.bars.length);
+  const rows = Math.max(1, bars.length);
   return (
     <div className={hoursCss['all-day']}>
       <div className={hoursCss.gutter} style={{ gridRow: `1 / span ${rows}`, gridColumn: 1 }}>
@@ -24,7 +25,7 @@ export function AllDay(props: {
       {days.map((day, i) => (
         <div key={day} className={hoursCss.cell} style={{ gridRow: `1 / span ${rows}`, gridColumn: i + 2 }} />
       ))}
-      {layout.bars.map((bar, i) => (
+      {bars.map((bar, i) => (
         <div
           key={bar.item.id}
           style={{
@@ -37,7 +38,7 @@ export function AllDay(props: {
         >
           <button
             type="button"
-            className={`plain ${blockCss.block} ${blockCss.bar} ${blockCss[barShape(bar.item)]}${bar.item.id === selected ? ` ${blockCss.selected}` : ''}`}
+            className={`plain ${colourOf(bar)} ${blockCss.block} ${blockCss.bar} ${blockCss[barShape(bar.item)]}${bar.item.id === selected ? ` ${blockCss.selected}` : ''}`}
             data-block
             onClick={() => onOpen(bar.item)}
           >

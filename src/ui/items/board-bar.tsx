@@ -11,9 +11,11 @@ import type { BoardHead } from '@/contract/items.ts';
 import boardsCss from '../common/boards.module.css';
 import { useFrame } from '../common/frame-context.tsx';
 import { SightMeter } from '../common/meters.tsx';
-import { DAY, fullDay, weekTitle } from '../common/times.ts';
+import { DAY, fullDay, monthTitle, weekTitle } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 import boardCss from './board.module.css';
+import { type spanOf, VIEWS, type View } from './board-view.tsx';
+import { GoTo } from './go-to.tsx';
 import { sightlinesDoor } from './sightlines-door.ts';
 
 /** The head of a board: which days, whose, what one sees there, and the acts on the calendar as a whole. */
@@ -22,47 +24,73 @@ export function BoardBar(props: {
   name: string;
   looking: boolean;
   narrow: boolean;
-  oneDay: boolean;
-  first: number;
+  view: View;
+  span: ReturnType<typeof spanOf>;
+  /** The day one looks at, whichever view shows it. */
+  day: number;
   today: number;
-  onGo: (day: number, view?: 'day' | 'week') => void;
+  over: boolean;
+  /** How many calendars stand on the board, and whether one of those kept stands under another heading now. */
+  lanes: number;
+  moved: boolean;
+  onLanes: () => void;
+  onGo: (day: number, view?: View) => void;
   onForward: (head: BoardHead) => void;
   onImport: () => void;
 }) {
-  const { head, name, looking, narrow, oneDay, first, today, onGo, onForward, onImport } = props;
+  const { head, name, looking, narrow, view, span, day, today, over, lanes, moved } = props;
+  const { onLanes, onGo, onForward, onImport } = props;
   const t = useTranslations();
   const { frame, principal } = useFrame();
   const router = useRouter();
   const search = useSearchParams();
-  const step = (oneDay ? 1 : 7) * DAY;
+  const layOver = () => {
+    const next = new URLSearchParams(search);
+    if (over) next.delete('over');
+    else next.set('over', '1');
+    router.push(`?${next}`, { scroll: false });
+  };
   return (
     <div className={boardsCss['board-head']}>
       <h1>
         {looking && <span className={boardCss['of-whom']}>{t('board.ofWhom', { name: name })} </span>}
-        {oneDay ? fullDay(first) : weekTitle(first)}
+        {titleOf(view, span)}
       </h1>
-      <Button variant="text" onClick={() => onGo(first - step)} aria-label={t('board.previous')}>
+      <Button variant="text" onClick={() => onGo(span.before)} aria-label={t(`board.previousOf.${view}`)}>
         ←
       </Button>
       <Button variant="text" onClick={() => onGo(today)}>
         {t('board.today')}
       </Button>
-      <Button variant="text" onClick={() => onGo(first + step)} aria-label={t('board.next')}>
+      <Button variant="text" onClick={() => onGo(span.after)} aria-label={t(`board.nextOf.${view}`)}>
         →
       </Button>
-      {!narrow && (
-        <span className="row" style={{ gap: 2 }}>
+      <span className={`row ${boardCss.views}`} role="group" aria-label={t('board.views')}>
+        {VIEWS.filter((v) => !narrow || (v !== 'week' && v !== 'five')).map((v) => (
           <Button
+            key={v}
             variant="text"
-            aria-pressed={oneDay}
-            onClick={() => onGo(oneDay ? first : today >= first && today < first + 7 * DAY ? today : first, 'day')}
+            aria-pressed={view === v}
+            onClick={() =>
+              onGo(v === 'day' && today >= span.first && today < span.first + span.count * DAY ? today : day, v)
+            }
           >
-            {t('board.day')}
+            {t(`board.view.${v}`)}
           </Button>
-          <Button variant="text" aria-pressed={!oneDay} onClick={() => onGo(first, 'week')}>
-            {t('board.week')}
-          </Button>
-        </span>
+        ))}
+      </span>
+      {!narrow && <GoTo onGo={onGo} />}
+      {!head?.as && (
+        <Button variant="outlined" onClick={onLanes} className={boardCss.lanes}>
+          {t('lanes.open', { count: lanes - 1 })}
+          {moved && <span className="visually-hidden">, {t('lanes.moved')}</span>}
+          {moved && <i aria-hidden="true" className={boardCss.moved} />}
+        </Button>
+      )}
+      {lanes > 1 && (view === 'day' || view === 'week' || view === 'five') && !narrow && (
+        <Button variant="text" aria-pressed={over} onClick={layOver}>
+          {t('lanes.over')}
+        </Button>
       )}
       {head && head.others.length > 0 && !head.as && (
         <TextField
@@ -104,6 +132,12 @@ export function BoardBar(props: {
       </div>
     </div>
   );
+}
+
+function titleOf(view: View, { first, count, month }: ReturnType<typeof spanOf>): string {
+  if (view === 'day') return fullDay(first);
+  if (view === 'month') return monthTitle(month);
+  return weekTitle(first, count);
 }
 
 /** What the viewer sees here, beside whose calendar it is. */

@@ -8,6 +8,7 @@ import { parseInstant } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import type { Dates } from '../common/live-items.ts';
 import { firstName } from '../common/token.tsx';
+import { itemsTogether } from './board-lanes.ts';
 
 const HEAD_SIGHT = (head: BoardHead) => JSON.stringify(head.rights);
 
@@ -28,7 +29,10 @@ export function useBoardItems(
   const [answers, setAnswers] = useState(1);
   const query = useQuery({
     queryKey: ['calendar', calendar, 'items', dates.from, dates.to, dates.zone, as ?? '', answers],
-    queryFn: () => itemsIn(calendar, { ...dates, ...(as === undefined ? {} : { as }) }, answers),
+    queryFn: () =>
+      as === undefined && answers === 1
+        ? itemsTogether(calendar, dates)
+        : itemsIn(calendar, { ...dates, ...(as === undefined ? {} : { as }) }, answers),
     ...(as === undefined && answers === 1 ? { meta: { follows: { as: 'items' as const, dates } } } : {}),
     retry: (tries, error) => !(error instanceof CallRefused) && tries < 1,
   });

@@ -18,14 +18,17 @@ import { DAY, MINUTE } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 import { BoardBar } from './board-bar.tsx';
 import { useBoardItems } from './board-items.ts';
+import { type BoardLane, useLaneItems, useLanes, usePrefetched } from './board-lanes.ts';
+import { BoardView, spanOf, VIEWS, type View } from './board-view.tsx';
 import { Details } from './details.tsx';
-import { Hours } from './hours.tsx';
+import { type GoesInto, GoesIntoBar } from './goes-into.tsx';
 import { ImportPanel } from './import-panel.tsx';
 import { ItemForm } from './item-form.tsx';
 import { type Draft, isForward, type KeptForm, keptKey } from './item-values.ts';
-import { useItemWrites } from './item-writes.ts';
+import { type Home, useItemWrites } from './item-writes.ts';
+import { LanesPanel } from './lanes-panel.tsx';
 import { Legend } from './legend.tsx';
-import { Ribbon, weekOf } from './ribbon.tsx';
+import { Ribbon } from './ribbon.tsx';
 import { sightlinesDoor } from './sightlines-door.ts';
 
 /** A calendar's week (or day, on a narrow screen), live, with the panel in which its items are read and changed. */
@@ -42,33 +45,44 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
   const narrow = useMediaQuery('(max-width: 760px)');
   const today = Math.floor(toWall(style.zone, now()) / DAY) * DAY;
   const asked = search.get('week');
-  const oneDay = narrow || search.get('view') === 'day';
+  const wanted = search.get('view');
+  const chosen = VIEWS.find((v) => v === wanted) ?? (narrow ? 'day' : 'week');
+  // A narrow screen has room for one day of hours.
+  const view: View = narrow && (chosen === 'week' || chosen === 'five') ? 'day' : chosen;
+  const over = search.get('over') === '1';
   const askedDay = (asked && parseDate(asked)) || today;
-  const first = oneDay ? askedDay : weekOf(asked, today, style.weekFirst);
-  const count = oneDay ? 1 : 7;
-  const from = dateText(first);
-  const to = dateText(first + count * DAY);
+  const span = spanOf(view, askedDay, style.weekFirst);
+  const { first, count } = span;
+  const zone = style.zone;
+  const dates = { from: dateText(first), to: dateText(first + count * DAY), zone };
+  const beside = [span.before, span.after].map((day) => {
+    const { first, count } = spanOf(view, day, style.weekFirst);
+    return { from: dateText(first), to: dateText(first + count * DAY), zone };
+  });
 
   const [selected, setSelected] = useState<string | null>(null);
   const [draft, setDraft] = useState<{ draft: Draft; head: BoardHead; id: number; kept?: KeptForm } | null>(null);
   const [importing, setImporting] = useState(false);
+  const [listing, setListing] = useState(false);
   const [notice, setNotice] = useState<string | null>(null);
 
-  const { query, data, head, lastKnown, gone, showMore } = useBoardItems(
-    calendar,
-    { from, to, zone: style.zone },
-    as,
-    setNotice,
+  const { query, data, head, lastKnown, gone, showMore } = useBoardItems(calendar, dates, as, setNotice);
+  const kept = useLanes();
+  const others = useLaneItems(
+    as === undefined ? kept.lanes.filter((lane) => lane.shown && lane.calendar !== calendar) : [],
+    dates,
+    as === undefined ? beside : [],
   );
+  usePrefetched(calendar, as === undefined ? beside : []);
   const owner = firstName(head?.owner.name ?? name);
 
   const go = useCallback(
-    (day: number, view?: 'day' | 'week') => {
+    (day: number, view?: View) => {
       const next = new URLSearchParams(search);
       next.set('week', dateText(day));
       next.delete('new');
-      if (view === 'day') next.set('view', 'day');
       if (view === 'week') next.delete('view');
+      else if (view) next.set('view', view);
       router.push(`?${next}`, { scroll: false });
     },
     [router, search],
@@ -107,6 +121,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
   useEffect(() => {
     if (!wantsItem || !data) return;
     if (data.items.some((item) => item.id === wantsItem)) setSelected(wantsItem);
+
     const next = new URLSearchParams(search);
     next.delete('item');
     router.replace(`?${next}`, { scroll: false });
@@ -150,24 +165,44 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
       } else if (event.key === 'Escape' && !draft) {
         setSelected(null);
         setImporting(false);
+        setListing(false);
+        setGoesInto(null);
       }
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
   }, [startNew, draft]);
 
-  const { moving, move, setVisibility, remove, wrote, takeBack } = useItemWrites(
-    calendar,
-    head,
-    setNotice,
-    (was, now) => setSelected((id) => (id === was ? now : id)),
+  const homeOf = (item: ItemWire): Home | undefined => {
+    const other = others.find((lane) => lane.items.some((one) => one.id === item.id));
+    if (other?.head && other.calendar) return { calendar: other.calendar, head: other.head };
+    return head && { calendar, head };
+  };
+  const { moving, move, setVisibility, remove, wrote, takeBack } = useItemWrites(homeOf, setNotice, (was, now) =>
+    setSelected((id) => (id === was ? now : id)),
   );
+  const [goesInto, setGoesInto] = useState<GoesInto | null>(null);
 
-  const items = (data?.items ?? []).map((item) => {
-    const to = moving.get(item.id);
-    return to ? { ...item, ...to } : item;
-  });
-  const open = items.find((item) => item.id === selected) ?? null;
+  const stands = (list: readonly ItemWire[]) =>
+    list.map((item) => {
+      const to = moving.get(item.id);
+      return to ? { ...item, ...to } : item;
+    });
+  const items = stands(data?.items ?? []);
+  const own = kept.lanes.find((lane) => lane.calendar === calendar);
+  const main: BoardLane = {
+    key: 'main',
+    calendar,
+    name: own?.name ?? head?.owner.name ?? name,
+    handle: head?.owner.handle ?? '',
+    colour: (head?.owner.colour ?? 0) % 6,
+    head,
+    items,
+    state: 'seen',
+  };
+  const lanes = [main, ...others.map((lane) => ({ ...lane, items: stands(lane.items) }))];
+  const open = lanes.flatMap((lane) => lane.items).find((item) => item.id === selected) ?? null;
+  const openHome = open ? homeOf(open) : undefined;
   const draftGone =
     draft !== null &&
     (gone ||
@@ -189,13 +224,24 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
         name={head?.owner.name ?? name}
         looking={looking}
         narrow={narrow}
-        oneDay={oneDay}
-        first={first}
+        view={view}
+        span={span}
+        day={askedDay}
         today={today}
+        over={over}
+        lanes={lanes.length}
+        moved={kept.lanes.some((lane) => lane.moved)}
+        onLanes={() => {
+          setListing(true);
+          setImporting(false);
+          setSelected(null);
+          setDraft(null);
+        }}
         onGo={go}
         onForward={begin}
         onImport={() => {
           setImporting(true);
+          setListing(false);
           setSelected(null);
           setDraft(null);
         }}
@@ -258,28 +304,36 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
                 </Button>
               </p>
             )}
-            {items.length === 0 && !query.isFetching && (
+            {lanes.every((lane) => lane.items.length === 0) && !query.isFetching && (
               <p className={`${boardsCss.notice} soft`} role="status">
                 {head.may.add ? t('board.emptyNew') : t('board.empty')}
               </p>
             )}
-            <Hours
-              key={count}
-              items={items}
+            {goesInto && <GoesIntoBar goes={goesInto} onDone={() => setGoesInto(null)} />}
+            <BoardView
+              view={view}
+              lanes={lanes}
+              over={over}
               first={first}
               count={count}
+              month={span.month}
               selected={selected}
-              canAdd={head.may.add || head.may.suggest}
               owner={head.owner.name}
               onOpen={(item) => {
                 setSelected(item.id);
                 setImporting(false);
+                setListing(false);
                 if (draft?.draft.kind === 'change') setDraft(null);
               }}
-              onDraw={(start, end) => begin(head, start, end)}
+              onDraw={(lane, start, end) => lane.head && begin(lane.head, start, end)}
               onMove={(item, start, end) => void move(item, start, end)}
+              onMoveInto={(item, lane, start, end) => {
+                const from = homeOf(item);
+                if (from) setGoesInto({ item, from: from.head, into: lane, start, end });
+              }}
+              onDay={(day) => go(day, 'day')}
             />
-            {!narrow && <Legend />}
+            {!narrow && view !== 'list' && view !== 'month' && <Legend />}
           </>
         )}
       </div>
@@ -300,30 +354,33 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
             setDraft(null);
             setSelected(answer.item && 'notes' in answer.item ? answer.item.id : null);
             wrote(
+              { calendar: draft.head.calendar.key, head: draft.head },
               answer,
               draft.head.own ? t('board.savedMine') : t('board.saved', { name: firstName(draft.head.owner.name) }),
             );
           }}
         />
       ) : importing && head ? (
-        <ImportPanel head={head} onClose={() => setImporting(false)} onTakeBack={takeBack} />
-      ) : open && head ? (
+        <ImportPanel head={head} onClose={() => setImporting(false)} onTakeBack={takeBack(calendar)} />
+      ) : listing ? (
+        <LanesPanel lanes={kept.lanes} onClose={() => setListing(false)} />
+      ) : open && openHome ? (
         <Details
           key={open.id}
           item={open}
-          head={head}
+          head={openHome.head}
           onClose={() => setSelected(null)}
           onEdit={(item) => {
             const change = { kind: 'change', item } as const;
             // What was typed about it before is gone on with.
             const kept = takeDraft(keptKey(change, 0))?.data as KeptForm | undefined;
-            setDraft({ draft: change, head, id: Date.now(), ...(kept ? { kept } : {}) });
+            setDraft({ draft: change, head: openHome.head, id: Date.now(), ...(kept ? { kept } : {}) });
           }}
           onRemove={(scope) => void remove(open, scope)}
           onVisibility={(v, scope) => void setVisibility(open, v, scope)}
           onForwardRemoval={() => {
             setSelected(null);
-            saidForward(owner);
+            saidForward(firstName(openHome.head.owner.name));
           }}
         />
       ) : null}

@@ -10,6 +10,9 @@ export interface Ghost {
   readonly end: number;
   readonly title: string;
   readonly clashes: string | null;
+  /** The lane it lies in, and whose that is where it comes from another. */
+  readonly lane: number;
+  readonly goes?: string | null;
 }
 
 export function GhostBlock({ ghost, day }: { ghost: Ghost; day: number }) {
@@ -24,6 +27,7 @@ export function GhostBlock({ ghost, day }: { ghost: Ghost; day: number }) {
       }}
     >
       {clock(ghost.start, style.hours)}–{clock(ghost.end, style.hours)} {ghost.title}
+      {ghost.goes && <span className={hoursCss['clash-words']}>{t('goesTo', { name: ghost.goes })}</span>}
       {ghost.clashes && <span className={hoursCss['clash-words']}>{t('clashWith', { title: ghost.clashes })}</span>}
     </div>
   );

@@ -12,42 +12,54 @@ import {
 import { type PointerEvent, useLayoutEffect, useRef, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import type { ItemWire } from '@/contract/items.ts';
-import { toWall } from '@/core/time/index.ts';
+import { fromWallLenient, toWall } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
-import { clock, DAY, dayName, hoursText, MINUTE, wallsOf } from '../common/times.ts';
+import { clock, DAY, dayName, hoursText, MINUTE, wallsOf, zonePlace } from '../common/times.ts';
 import { AllDay } from './all-day.tsx';
-import { type Ghost, GhostBlock } from './ghost-block.tsx';
+import type { BoardLane } from './board-lanes.ts';
+import { DayLane } from './day-lane.tsx';
+import type { Ghost } from './ghost-block.tsx';
 import hoursCss from './hours.module.css';
-import { ItemBlock, useBlockText } from './item-block.tsx';
-import { HOUR_PX, layOut } from './layout.ts';
+import { useBlockText } from './item-block.tsx';
+import { LaneHead } from './lane-head.tsx';
+import { HOUR_PX, type Layout, layOut } from './layout.ts';
 import { isRest } from './ribbon.tsx';
+import { WorkHours } from './work-hours.tsx';
 
 const STEP = 15;
-const RAILS = ['var(--moss)', 'var(--lake)', 'var(--straw)', 'var(--bark)', 'var(--slate)'];
 
-/** The hours of some days: items in lanes, whereabouts at the edge, all-day items above; drawn on, moved and stretched. */
+/**
+ * The hours of some days, one calendar or several as lanes within each day: items side by side where they overlap, whereabouts at the
+ * edge, all-day items above; drawn on, moved and stretched, into another lane too.
+ */
 export function Hours(props: {
-  items: readonly ItemWire[];
+  lanes: readonly BoardLane[];
   first: number;
   count: number;
   selected: string | null;
-  canAdd: boolean;
   owner: string;
+  /** Whose colour an item has, where several lie over each other. */
+  colourOf?: (item: ItemWire) => string;
   onOpen: (item: ItemWire) => void;
-  onDraw: (start: number, end: number) => void;
+  onDraw: (lane: BoardLane, start: number, end: number) => void;
   onMove: (item: ItemWire, start: number, end: number) => void;
+  onMoveInto: (item: ItemWire, lane: BoardLane, start: number, end: number) => void;
 }) {
-  const { items, first, count, selected, canAdd, onOpen, onDraw, onMove } = props;
+  const { lanes, first, count, selected, onOpen, onDraw, onMove, onMoveInto } = props;
+  const colourOf = props.colourOf ?? (() => '');
+  const n = lanes.length;
   const t = useTranslations('board');
   const textOf = useBlockText();
-  const { style, now } = useFrame();
+  const { frame, style, now } = useFrame();
+  const second = frame.me.secondZone === style.zone ? null : frame.me.secondZone;
   const scroll = useRef<HTMLDivElement>(null);
   const columns = useRef<(HTMLDivElement | null)[]>([]);
   const [ghost, setGhost] = useState<Ghost | null>(null);
   const [barWidth, setBarWidth] = useState(0);
   const lastGoal = useRef<Ghost | null>(null);
-  const drawing = useRef<{ day: number; from: number; to: number } | null>(null);
-  const layout = layOut(items, first, count, style.zone);
+  const drawing = useRef<{ column: number; from: number; to: number } | null>(null);
+  const layouts = lanes.map((lane) => layOut(lane.items, first, count, style.zone));
+  const bars = layouts.flatMap((layout, l) => layout.bars.map((bar) => ({ ...bar, lane: l })));
   const today = toWall(style.zone, now());
   const todayIndex = Math.floor((today - first) / DAY);
 
@@ -62,7 +74,8 @@ export function Hours(props: {
   const cols = days
     .map((day, i) => {
       if (count === 1 || !isRest(day)) return 'minmax(0, 1fr)';
-      return layout.days[i]?.length || layout.rails[i]?.length ? 'minmax(0, 0.55fr)' : 'minmax(0, 0.32fr)';
+      const on = layouts.some((layout) => layout.days[i]?.length || layout.rails[i]?.length);
+      return on ? 'minmax(0, 0.55fr)' : 'minmax(0, 0.32fr)';
     })
     .join(' ');
 
@@ -74,7 +87,7 @@ export function Hours(props: {
         const step = (HOUR_PX * STEP) / 60;
         if (event.code === 'ArrowDown') return { ...c, y: c.y + step };
         if (event.code === 'ArrowUp') return { ...c, y: c.y - step };
-        const rects = columns.current.slice(0, count).map((el) => el?.getBoundingClientRect());
+        const rects = columns.current.slice(0, count * n).map((el) => el?.getBoundingClientRect());
         const at = rects.findIndex((r) => r && c.x >= r.left - 1 && c.x < r.right);
         const next = event.code === 'ArrowRight' ? at + 1 : event.code === 'ArrowLeft' ? at - 1 : -1;
         const [here, there] = [rects[at], rects[next]];
@@ -83,21 +96,25 @@ export function Hours(props: {
     }),
   );
 
-  const goal = (event: DragMoveEvent | DragEndEvent): { item: ItemWire; start: number; end: number } | null => {
+  const laneOf = (item: ItemWire) => lanes.findIndex((lane) => lane.items.some((one) => one.id === item.id));
+  const goal = (event: DragMoveEvent | DragEndEvent): Goal | null => {
     const { item, kind } = event.active.data.current as { item: ItemWire; kind: 'move' | 'size' };
     const { start, end } = wallsOf(item, style.zone);
     const minutes = Math.round(((event.delta.y / HOUR_PX) * 60) / STEP) * STEP * MINUTE;
-    if (kind === 'size') return { item, start, end: Math.max(start + STEP * MINUTE, end + minutes) };
+    const from = laneOf(item);
+    if (kind === 'size') return { item, lane: from, start, end: Math.max(start + STEP * MINUTE, end + minutes) };
     const fromDay = Math.max(0, Math.floor((start - first) / DAY));
-    const rects = columns.current.slice(0, count).map((el) => el?.getBoundingClientRect());
+    const rects = columns.current.slice(0, count * n).map((el) => el?.getBoundingClientRect());
     const origin = event.active.rect.current.initial;
     const x = (origin ? origin.left : 0) + 8 + event.delta.x;
-    const toDay = rects.findIndex((r) => r && x >= r.left && x < r.right);
-    const shift = (toDay < 0 ? 0 : toDay - fromDay) * DAY + minutes;
-    return { item, start: start + shift, end: end + shift };
+    const column = rects.findIndex((r) => r && x >= r.left && x < r.right);
+    const toDay = column < 0 ? fromDay : Math.floor(column / n);
+    const shift = (toDay - fromDay) * DAY + minutes;
+    const lane = column < 0 ? from : column % n;
+    return { item, lane, start: start + shift, end: end + shift };
   };
-  const clashOf = (item: ItemWire | null, start: number, end: number): string | null => {
-    const hit = items.find((other) => {
+  const clashOf = (item: ItemWire | null, lane: number, start: number, end: number): string | null => {
+    const hit = lanes[lane]?.items.find((other) => {
       if (other.id === item?.id || other.allDay || other.shows === 'free' || other.kind === 'whereabouts') return false;
       const at = wallsOf(other, style.zone);
       return at.start < end && at.end > start;
@@ -119,41 +136,55 @@ export function Hours(props: {
     onDragCancel: ({ active }) => t('leftAlone', { title: textOf(active.data.current?.item) }),
   };
 
-  const minuteAt = (day: number, y: number): number => {
-    const rect = columns.current[day]?.getBoundingClientRect();
+  const minuteAt = (column: number, y: number): number => {
+    const rect = columns.current[column]?.getBoundingClientRect();
     return rect ? Math.max(0, Math.min(24 * 60, Math.round((((y - rect.top) / HOUR_PX) * 60) / STEP) * STEP)) : 0;
   };
   const drawn = () => {
     const d = drawing.current;
     if (!d) return null;
-    const start = first + d.day * DAY + Math.min(d.from, d.to) * MINUTE;
-    return { start, end: Math.max(start + STEP * MINUTE, first + d.day * DAY + Math.max(d.from, d.to) * MINUTE) };
+    const day = first + Math.floor(d.column / n) * DAY;
+    const start = day + Math.min(d.from, d.to) * MINUTE;
+    const lane = lanes[d.column % n];
+    return lane && { lane, start, end: Math.max(start + STEP * MINUTE, day + Math.max(d.from, d.to) * MINUTE) };
   };
-  const beginDraw = (day: number) => (event: PointerEvent<HTMLDivElement>) => {
-    if (!canAdd || event.button !== 0 || event.pointerType === 'touch') return;
+  const canDraw = (column: number) => {
+    const may = lanes[column % n]?.head?.may;
+    return may !== undefined && (may.add || may.suggest);
+  };
+  const beginDraw = (column: number) => (event: PointerEvent<HTMLDivElement>) => {
+    if (!canDraw(column) || event.button !== 0 || event.pointerType === 'touch') return;
     if ((event.target as HTMLElement).closest('[data-block]')) return;
-    const from = Math.floor(minuteAt(day, event.clientY) / 30) * 30;
-    drawing.current = { day, from, to: from };
+    const from = Math.floor(minuteAt(column, event.clientY) / 30) * 30;
+    drawing.current = { column, from, to: from };
     event.currentTarget.setPointerCapture(event.pointerId);
   };
   const keepDrawing = (event: PointerEvent<HTMLDivElement>) => {
     if (!drawing.current) return;
-    drawing.current.to = minuteAt(drawing.current.day, event.clientY);
+    drawing.current.to = minuteAt(drawing.current.column, event.clientY);
     const time = drawn();
     if (time && drawing.current.to !== drawing.current.from)
-      setGhost({ ...time, title: '', clashes: clashOf(null, time.start, time.end) });
+      setGhost({
+        start: time.start,
+        end: time.end,
+        lane: lanes.indexOf(time.lane),
+        title: '',
+        clashes: clashOf(null, lanes.indexOf(time.lane), time.start, time.end),
+      });
   };
   const endDraw = () => {
     const time = drawn();
     const moved = drawing.current && drawing.current.to !== drawing.current.from;
     drawing.current = null;
     setGhost(null);
-    if (time && moved) onDraw(time.start, time.end);
+    if (time && moved) onDraw(time.lane, time.start, time.end);
   };
-  const doubleDraw = (day: number) => (event: React.MouseEvent) => {
-    if (!canAdd || (event.target as HTMLElement).closest('[data-block]')) return;
-    const start = first + day * DAY + Math.floor(minuteAt(day, event.clientY) / 30) * 30 * MINUTE;
-    onDraw(start, start + 60 * MINUTE);
+  const doubleDraw = (column: number) => (event: React.MouseEvent) => {
+    if (!canDraw(column) || (event.target as HTMLElement).closest('[data-block]')) return;
+    const day = first + Math.floor(column / n) * DAY;
+    const start = day + Math.floor(minuteAt(column, event.clientY) / 30) * 30 * MINUTE;
+    const lane = lanes[column % n];
+    if (lane) onDraw(lane, start, start + 60 * MINUTE);
   };
 
   return (
@@ -163,8 +194,9 @@ export function Hours(props: {
       onDragMove={(event) => {
         const to = goal(event);
         if (!to) return;
-        const { item, start, end } = to;
-        lastGoal.current = { start, end, title: textOf(item), clashes: clashOf(item, start, end) };
+        const { item, lane, start, end } = to;
+        const goes = lane !== laneOf(item) ? (lanes[lane]?.name ?? null) : null;
+        lastGoal.current = { start, end, lane, title: textOf(item), clashes: clashOf(item, lane, start, end), goes };
         setGhost(lastGoal.current);
       }}
       onDragCancel={() => setGhost(null)}
@@ -173,7 +205,9 @@ export function Hours(props: {
         setGhost(null);
         if (!to) return;
         const was = wallsOf(to.item, style.zone);
-        if (to.start !== was.start || to.end !== was.end) onMove(to.item, to.start, to.end);
+        const lane = lanes[to.lane];
+        if (lane && to.lane !== laneOf(to.item)) onMoveInto(to.item, lane, to.start, to.end);
+        else if (to.start !== was.start || to.end !== was.end) onMove(to.item, to.start, to.end);
       }}
     >
       <div
@@ -181,21 +215,36 @@ export function Hours(props: {
         style={{ '--cols': cols, '--hour': `${HOUR_PX}px`, '--bar': `${barWidth}px` } as React.CSSProperties}
       >
         <div className={hoursCss['day-heads']}>
-          <div className={hoursCss.gutter} />
+          <div className={hoursCss.gutter} title={second ?? undefined}>
+            {second && <span className={hoursCss.second}>{zonePlace(second)}</span>}
+          </div>
           {days.map((day, i) => {
-            const booked = bookedMinutes(layout.days[i] ?? []);
+            const booked = bookedMinutes(layouts[0]?.days[i] ?? []);
             return (
               <div key={day} className={i === todayIndex ? hoursCss.today : ''}>
                 {dayName(day)}{' '}
                 <span className={hoursCss.load}>
-                  {i === todayIndex && `${t('todayWord')}${booked ? ' · ' : ''}`}
-                  {booked > 0 && (count === 1 || !isRest(day)) && hoursText(booked)}
+                  {i === todayIndex && `${t('todayWord')}${n === 1 && booked ? ' · ' : ''}`}
+                  {n === 1 && booked > 0 && (count === 1 || !isRest(day)) && hoursText(booked)}
                 </span>
+                {n > 1 && (
+                  <span className={hoursCss['lane-heads']}>
+                    {lanes.map((lane) => (
+                      <LaneHead key={lane.key} lane={lane} short={count > 1} />
+                    ))}
+                  </span>
+                )}
               </div>
             );
           })}
         </div>
-        <AllDay layout={layout} days={days} selected={selected} onOpen={onOpen} />
+        <AllDay
+          bars={bars}
+          days={days}
+          selected={selected}
+          colourOf={(bar) => colourOf(bar.item) || (n > 1 ? `who-${lanes[bar.lane]?.colour ?? 0}` : '')}
+          onOpen={onOpen}
+        />
         {/* biome-ignore lint/a11y/noNoninteractiveTabindex: a scrolling region must be reachable by keyboard */}
         <section className={hoursCss.scroll} ref={scroll} aria-label={props.owner} tabIndex={0}>
           <div className={hoursCss.hours}>
@@ -206,6 +255,11 @@ export function Hours(props: {
                 return (
                   <span key={hour} style={{ top: `calc(${hour} * var(--hour))` }}>
                     {near ? '' : clock(hour * 3_600_000, style.hours)}
+                    {second && !near && (
+                      <span className={hoursCss.second}>
+                        {clock(toWall(second, fromWallLenient(style.zone, first + hour * 3_600_000)), style.hours)}
+                      </span>
+                    )}
                   </span>
                 );
               })}
@@ -216,55 +270,42 @@ export function Hours(props: {
               )}
             </div>
             {days.map((day, i) => (
-              // biome-ignore lint/a11y/noStaticElementInteractions: drawing with the pointer has its keyboard twin in the key N
-              <div
-                key={day}
-                ref={(el) => {
-                  columns.current[i] = el;
-                }}
-                className={`${hoursCss.day}${isRest(day) ? ` ${hoursCss.rest}` : ''}`}
-                data-day={i}
-                onPointerDown={beginDraw(i)}
-                onPointerMove={keepDrawing}
-                onPointerUp={endDraw}
-                onDoubleClick={doubleDraw(i)}
-              >
+              <div key={day} className={`${hoursCss.day}${isRest(day) ? ` ${hoursCss.rest}` : ''}`} data-day={i}>
+                {n === 1 && <WorkHours lane={lanes[0]} day={day} zone={style.zone} />}
                 {i === todayIndex && (
                   <div
                     className={hoursCss.past}
                     style={{ height: `calc(${(today % DAY) / 3_600_000} * var(--hour))` }}
                   />
                 )}
-                {layout.rails[i]?.map((rail) => (
-                  <button
-                    type="button"
-                    key={rail.item.id}
-                    data-block
-                    className={`plain ${hoursCss.rail}`}
-                    style={
-                      {
-                        top: `calc(${rail.top / 60} * var(--hour))`,
-                        height: `calc(${rail.height / 60} * var(--hour))`,
-                        '--rail': RAILS[hueOf(rail.item)],
-                      } as React.CSSProperties
-                    }
-                    onClick={() => onOpen(rail.item)}
-                  >
-                    {rail.item.place ?? rail.item.title}
-                  </button>
-                ))}
-                <div className={`${hoursCss.lanes}${layout.rails[i]?.length ? '' : ` ${hoursCss.wide}`}`}>
-                  {layout.days[i]?.map((placed) => (
-                    <ItemBlock
-                      key={`${placed.item.id} ${placed.top}`}
-                      placed={placed}
-                      selected={placed.item.id === selected}
+                {lanes.map((lane, l) => {
+                  const column = i * n + l;
+                  const layout = layouts[l];
+                  if (!layout) return null;
+                  const here = ghost && ghost.lane === l && Math.floor((ghost.start - first) / DAY) === i;
+                  return (
+                    <DayLane
+                      key={lane.key}
+                      lane={lane}
+                      layout={layout}
+                      day={day}
+                      index={i}
+                      at={l}
+                      of={n}
+                      selected={selected}
+                      ghost={here ? ghost : null}
+                      colourOf={colourOf}
+                      column={(el) => {
+                        columns.current[column] = el;
+                      }}
                       onOpen={onOpen}
-                      movable={placed.item.may?.change === true}
+                      onPointerDown={beginDraw(column)}
+                      onPointerMove={keepDrawing}
+                      onPointerUp={endDraw}
+                      onDoubleClick={doubleDraw(column)}
                     />
-                  ))}
-                  {ghost && Math.floor((ghost.start - first) / DAY) === i && <GhostBlock ghost={ghost} day={day} />}
-                </div>
+                  );
+                })}
               </div>
             ))}
           </div>
@@ -274,15 +315,15 @@ export function Hours(props: {
   );
 }
 
-/** One of five tints, always the same for the same place. */
-function hueOf(item: ItemWire): number {
-  const text = item.place ?? item.title ?? '';
-  let h = 0;
-  for (const c of text) h = (h * 31 + (c.codePointAt(0) ?? 0)) % 9973;
-  return h % RAILS.length;
+/** Where something is being moved to: when, and into which lane. */
+interface Goal {
+  readonly item: ItemWire;
+  readonly lane: number;
+  readonly start: number;
+  readonly end: number;
 }
 
-function bookedMinutes(list: ReturnType<typeof layOut>['days'][number]): number {
+function bookedMinutes(list: Layout['days'][number]): number {
   let until = 0;
   let sum = 0;
   for (const p of [...list].sort((a, b) => a.top - b.top)) {

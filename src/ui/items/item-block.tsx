@@ -23,8 +23,11 @@ export function ItemBlock(props: {
   selected: boolean;
   onOpen: (item: ItemWire) => void;
   movable: boolean;
+  /** Whose colour it has, where that isn't its board's; and whose it is, where several are on the board. */
+  colour?: string;
+  whose?: string | null;
 }) {
-  const { placed, selected, onOpen, movable } = props;
+  const { placed, selected, onOpen, movable, colour = '', whose = null } = props;
   const { item } = placed;
   const t = useTranslations();
   const { style } = useFrame();
@@ -34,6 +37,7 @@ export function ItemBlock(props: {
   const shape = shapeOf(item);
   const { start } = wallsOf(item, style.zone);
   const rest = [
+    whose,
     whenText(item, style),
     item.place,
     shape === 'withheld' ? null : t(`shapes.${shape === 'plain-busy' ? 'busy' : shape}`),
@@ -54,7 +58,7 @@ export function ItemBlock(props: {
     <div
       ref={moving.setNodeRef}
       data-block
-      className={`${blockCss.block} ${blockCss[shape] ?? ''}${selected ? ` ${blockCss.selected}` : ''}${placed.clash ? ` ${blockCss.clash}` : ''}${moving.isDragging || sizing.isDragging ? ` ${blockCss.dragging}` : ''}${item.asSet?.cancelled ? ` ${blockCss.cancelled}` : ''}`}
+      className={`${colour} ${blockCss.block} ${blockCss[shape] ?? ''}${selected ? ` ${blockCss.selected}` : ''}${placed.clash ? ` ${blockCss.clash}` : ''}${moving.isDragging || sizing.isDragging ? ` ${blockCss.dragging}` : ''}${item.asSet?.cancelled ? ` ${blockCss.cancelled}` : ''}`}
       style={{
         top: `calc(${placed.top / 60} * var(--hour) + 1px)`,
         height: `calc(${placed.height / 60} * var(--hour) - 2px)`,

@@ -13,6 +13,11 @@ import { clock, dayName } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 import { useLeaving } from '../meetings/waiting.tsx';
 
+/** Whose calendar an item is in. */
+export interface Home {
+  readonly calendar: string;
+  readonly head: BoardHead;
+}
 type Span = { readonly start: string; readonly end: string };
 
 /**
@@ -21,8 +26,7 @@ type Span = { readonly start: string; readonly end: string };
  * refusal, `onReplaced` the new id where a happening became an item of its own.
  */
 export function useItemWrites(
-  calendar: string,
-  head: BoardHead | undefined,
+  homeOf: (item: ItemWire) => Home | undefined,
   onRefused: (sentence: string) => void,
   onReplaced: (was: string, now: string | null) => void,
 ) {
@@ -33,14 +37,13 @@ export function useItemWrites(
   const [moving, setMoving] = useState<ReadonlyMap<string, Span>>(new Map());
   const last = useRef<Promise<unknown>>(Promise.resolve());
   const written = useRef(new Map<string, ItemWire>());
-  const owner = firstName(head?.owner.name ?? '');
 
-  const refresh = () => askAgain(client, { queryKey: ['calendar', calendar] });
-  const inTurn = (work: () => Promise<void>): Promise<void> => {
+  const refresh = (calendar: string) => askAgain(client, { queryKey: ['calendar', calendar] });
+  const inTurn = (calendar: string, work: () => Promise<void>): Promise<void> => {
     const next = last.current.then(work).catch((error: unknown) => {
       onRefused(said(error, t('common.unreachable')).sentence);
     });
-    last.current = next.then(refresh);
+    last.current = next.then(() => refresh(calendar));
     return next;
   };
   /** The item as the last write on it left it. */
@@ -48,19 +51,19 @@ export function useItemWrites(
     const now = written.current.get(item.id);
     return now && (now.version ?? 0) > (item.version ?? 0) ? now : item;
   };
-  const takeBack = (token: string) => () =>
-    inTurn(async () => {
+  const takeBack = (calendar: string) => (token: string) => () =>
+    inTurn(calendar, async () => {
       await call('undo', { body: { undo: token } });
       toast({ text: t('board.undone') });
     });
-  const wrote = (answer: WrittenAnswer, text: string) => {
-    if (answer.sending) leaving(answer.sending, head?.owner.name ?? '', head?.own === true);
-    else toast({ text, undo: takeBack(answer.undo) });
+  const wrote = ({ calendar, head }: Home, answer: WrittenAnswer, text: string) => {
+    if (answer.sending) leaving(answer.sending, head.owner.name, head.own);
+    else toast({ text, undo: takeBack(calendar)(answer.undo) });
     void client.invalidateQueries({ queryKey: ['meeting'] });
-    void refresh();
+    void refresh(calendar);
   };
   /** Shows what a write answered before the next reading comes. */
-  const put = (id: string, now: ItemWire | null) => {
+  const put = (calendar: string, id: string, now: ItemWire | null) => {
     if (!now) return;
     written.current.set(id, now);
     written.current.set(now.id, now);
@@ -71,12 +74,15 @@ export function useItemWrites(
   };
 
   const move = async (item: ItemWire, start: number, end: number) => {
+    const home = homeOf(item);
+    if (!home) return;
+    const { calendar, head } = home;
     const zone = item.asSet?.zone && item.asSet.zone !== 'UTC' ? item.asSet.zone : style.zone;
     const instant = (wall: number) => fromWallLenient(style.zone, wall);
     const text = (wall: number) => wallText(toWall(zone, instant(wall)));
     const iso = (wall: number) => `${wallText(instant(wall))}Z`;
     setMoving((m) => new Map(m).set(item.id, { start: iso(start), end: iso(end) }));
-    await inTurn(async () => {
+    await inTurn(calendar, async () => {
       const now = latest(item);
       const answer = await call('changeItem', {
         params: { item: now.id },
@@ -87,9 +93,10 @@ export function useItemWrites(
           fields: {},
         },
       });
-      const words = { title: item.title ?? '', when: `${dayName(start)}, ${clock(start, style.hours)}`, name: owner };
-      put(item.id, answer.item);
-      wrote(answer, head?.own ? t('board.movedMine', words) : t('board.movedFor', words));
+      const name = firstName(head.owner.name);
+      const words = { title: item.title ?? '', when: `${dayName(start)}, ${clock(start, style.hours)}`, name };
+      put(calendar, item.id, answer.item);
+      wrote(home, answer, head.own ? t('board.movedMine', words) : t('board.movedFor', words));
     });
     await last.current;
     setMoving((m) => {
@@ -98,33 +105,42 @@ export function useItemWrites(
       return next;
     });
   };
-  const setVisibility = (item: ItemWire, visibility: Visibility, scope: 'one' | 'all') =>
-    inTurn(async () => {
+  const setVisibility = async (item: ItemWire, visibility: Visibility, scope: 'one' | 'all') => {
+    const home = homeOf(item);
+    if (!home) return;
+    const { calendar, head } = home;
+    const name = firstName(head.owner.name);
+    await inTurn(calendar, async () => {
       const now = latest(item);
       const whole = now.repeats != null && scope === 'all';
       const answer = await call('changeItem', {
         params: { item: now.id },
         body: { version: now.version ?? 0, scope: whole ? 'all' : 'one', fields: { visibility } },
       });
-      put(item.id, answer.item);
+      put(calendar, item.id, answer.item);
       const words = whole
-        ? head?.own
+        ? head.own
           ? t('board.savedSeriesMine')
-          : t('board.savedSeries', { name: owner })
-        : head?.own
+          : t('board.savedSeries', { name })
+        : head.own
           ? t('board.savedMine')
-          : t('board.saved', { name: owner });
-      wrote(answer, words);
+          : t('board.saved', { name });
+      wrote(home, answer, words);
     });
-  const remove = (item: ItemWire, scope: 'one' | 'later' | 'all') =>
-    inTurn(async () => {
+  };
+  const remove = async (item: ItemWire, scope: 'one' | 'later' | 'all') => {
+    const home = homeOf(item);
+    if (!home) return;
+    const { calendar, head } = home;
+    await inTurn(calendar, async () => {
       const now = latest(item);
       const answer = await call('removeItem', {
         params: { item: now.id },
         query: { ...(now.version === undefined ? {} : { version: now.version }), scope },
       });
       onReplaced(item.id, null);
-      wrote(answer, head?.own ? t('board.removedMine') : t('board.removed', { name: owner }));
+      wrote(home, answer, head.own ? t('board.removedMine') : t('board.removed', { name: firstName(head.owner.name) }));
     });
+  };
   return { moving, move, setVisibility, remove, wrote, takeBack };
 }

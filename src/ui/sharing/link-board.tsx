@@ -131,15 +131,26 @@ export function LinkBoard({ link }: { link: string }) {
               )}
               <Hours
                 key={count}
-                items={data.items}
+                lanes={[
+                  {
+                    key: 'main',
+                    calendar: null,
+                    name: data.owner,
+                    handle: '',
+                    colour: 0,
+                    head: headOf(data, zone),
+                    items: data.items,
+                    state: 'seen',
+                  },
+                ]}
                 first={first}
                 count={count}
                 selected={selected}
-                canAdd={false}
                 owner={data.owner}
                 onOpen={(item: ItemWire) => setSelected(item.id)}
                 onDraw={() => {}}
                 onMove={() => {}}
+                onMoveInto={() => {}}
               />
               {!narrow && <Legend />}
             </div>
@@ -212,6 +223,8 @@ function headOf(data: LinkItemsAnswer, zone: string) {
     own: false,
     may: NONE,
     accessChangesAt: null,
+    hours: null,
+    hoursZone: zone,
     widelyRead: false,
     as: null,
   };
@@ -228,6 +241,8 @@ function strangersFrame(zone: string, now: () => number): FrameState {
         zone,
         hours: '24',
         weekFirst: 1,
+        workHours: null,
+        secondZone: null,
         dateOrder: 'dmy',
         administrator: false,
         inside: false,

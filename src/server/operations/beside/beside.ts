@@ -1,4 +1,5 @@
 import type { ItemsAnswer, LoadAnswer } from '@/contract/items.ts';
+import type { BoardsAnswer } from '@/contract/lanes.ts';
 import { isOwn } from '../../db/index.ts';
 import { hub } from '../../live/hub.ts';
 import { calendarByKey } from '../../repositories/calendars.ts';
@@ -56,6 +57,19 @@ export const listItemsBeside = (ctx: Context, key: string, query: JobArgs<'listI
   // Through another's eyes there is nothing to follow: one is told what one sees oneself.
   return query.as === undefined ? followed(ctx, key, reading) : reading();
 };
+/** Several calendars in one answer: each read as it is alone, and those that are heavy beside the requests. */
+export async function listBoardsBeside(
+  ctx: Context,
+  { calendars, ...query }: { readonly calendars: readonly string[] } & JobArgs<'listItems'>['query'],
+): Promise<Result<BoardsAnswer>> {
+  const boards: BoardsAnswer['boards'][number][] = [];
+  for (const calendar of new Set(calendars)) {
+    const answer = await listItemsBeside(ctx, calendar, query);
+    if (!answer.ok && answer.code !== 'notFound') return answer;
+    boards.push({ calendar, answer: answer.ok ? answer.value : null });
+  }
+  return ok({ boards });
+}
 export const listLoadBeside = (ctx: Context, key: string, query: JobArgs<'listLoad'>['query']) =>
   followed(ctx, key, () => read(ctx, 'listLoad', { key, query }, weighs(ctx, key, query)));
 export const previewAccessBeside = (ctx: Context, key: string, body: JobArgs<'previewAccess'>['body']) =>

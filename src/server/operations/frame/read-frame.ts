@@ -1,4 +1,5 @@
 import type { FrameAnswer, Principal } from '@/contract/frame.ts';
+import { readWorkHours } from '@/contract/hours.ts';
 import { instantText } from '@/core/time/index.ts';
 import { type Calendar, calendarById, mainCalendarOf } from '../../repositories/calendars.ts';
 import { calendarsNaming, grantsOn } from '../../repositories/grants.ts';
@@ -41,6 +42,8 @@ export function readFrame(ctx: Context): FrameAnswer {
       zone: me.zone,
       hours: me.hours,
       weekFirst: me.weekFirst,
+      workHours: readWorkHours(me.workHours),
+      secondZone: me.secondZone,
       dateOrder: me.dateOrder,
       administrator: me.administrator,
       inside: me.inside,

@@ -1,3 +1,4 @@
+import { readWorkHours } from '@/contract/hours.ts';
 import type { BoardHead, ItemsAnswer, ItemsQuery, LoadAnswer, RangeQuery } from '@/contract/items.ts';
 import { type Collection, decide, may, nextChange, SIGHT_RANK } from '@/core/access/index.ts';
 import { instantText } from '@/core/time/index.ts';
@@ -77,6 +78,8 @@ export function headOf(
         : [],
     ),
     owner: { handle: owner?.handle ?? '', name: owner?.name ?? '', colour: owner?.colour ?? 0 },
+    hours: readWorkHours(owner?.workHours ?? null),
+    hoursZone: owner?.zone ?? calendar.zone,
     rights: decision.rights,
     own: decision.owner,
     may: { add, suggest, share, import: mayImport(decision) },

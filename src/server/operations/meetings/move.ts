@@ -1,5 +1,6 @@
 import type { WrittenAnswer } from '@/contract/items.ts';
-import { changeMeeting, type Meeting, type Message } from '@/core/meetings/index.ts';
+import type { MoveBody } from '@/contract/meetings.ts';
+import { changeMeeting, type Meeting, type Message, receiveAsAttendee } from '@/core/meetings/index.ts';
 import { newKey } from '../../ids.ts';
 import { type Calendar, calendarById, mainCalendarOf } from '../../repositories/calendars.ts';
 import { itemById, itemsByUid, replacementsOf, updateItem } from '../../repositories/items.ts';
@@ -20,11 +21,12 @@ import {
   isRefusal,
   mayOn,
   noRoomFor,
+  repeats,
   seriesOf,
   trailItems,
   written,
 } from '../deciding/index.ts';
-import { mayImport, noRoom } from '../items/index.ts';
+import { mayImport, noRoom, readWhen } from '../items/index.ts';
 import { receive } from './deliver.ts';
 import { insideBy } from './invited.ts';
 import { keepArrived } from './keep.ts';
@@ -32,12 +34,17 @@ import { mailOut } from './mail-out.ts';
 import { calledOf, handOf } from './plan.ts';
 import { projectAsked } from './project.ts';
 import { sendingWire, speaksOn, WAITS_MS } from './settle.ts';
+import { timeOf } from './shape.ts';
 
 /** What a meeting's going into another calendar carries until it is said: where it was, whose, and by which UID it was known. */
 export interface HandoverBody {
   readonly calendar: number;
   readonly uid: string;
+  /** When it was, where it got another time with it. */
+  readonly was: ItemTime | null;
 }
+
+type ItemTime = Pick<StoredItem, 'start' | 'end' | 'allDay' | 'zone' | 'wall' | 'days'>;
 
 /**
  * Moves an item that was booked in the wrong calendar into another: with its people, what they answered, and the whole of a series. Those
@@ -45,7 +52,7 @@ export interface HandoverBody {
  * stays where it is. All that is held of it goes along, the briefing, what a file brought and every happening that was changed by itself:
  * so it is for the owner, and for whoever arranges everything and speaks for them.
  */
-export function moveMeeting(ctx: Context, id: string, body: { to: string; version: number }): Result<WrittenAnswer> {
+export function moveMeeting(ctx: Context, id: string, body: MoveBody): Result<WrittenAnswer> {
   const found = findItem(ctx, id);
   if (isRefusal(found)) return found;
   const { decided, item } = found;
@@ -63,6 +70,11 @@ export function moveMeeting(ctx: Context, id: string, body: { to: string; versio
     return refuse('calledByOthers', { facts: { name: item.organiser?.name ?? item.organiser?.address ?? '' } });
   if (item.seriesId !== null) return refuse('seriesSplit');
   if (item.version !== body.version) return refuse('changedMeanwhile', { data: found.view });
+  const when = body.when ? readWhen(body.when) : null;
+  if (when && isRefusal(when)) return when;
+  // Of a series all goes, each at its own time.
+  if (when && repeats(item)) return refuse('seriesSplit');
+  const time: ItemTime | null = when && { ...when, wall: null, days: 0 };
   const all = [item, ...replacementsOf(ctx.db, item.id)];
   // Lines of a file that no screen shows would go where whoever moves them could take them out.
   if (all.some((one) => one.kept.length > 0) && !mayImport(decided.decision))
@@ -80,12 +92,12 @@ export function moveMeeting(ctx: Context, id: string, body: { to: string; versio
     const known = calledBy(ctx, from, item.uid).filter((m) => m.state?.state === 'sent');
     // What others know by one name gets another in another's hands: nobody takes over a name that was somebody else's (RFC 5546, 2.1.4).
     const uid = known.length > 0 ? `${newKey()}@paramo` : item.uid;
-    const main = relocate(ctx, item, from, calendar, owner, uid);
+    const main = relocate(ctx, item, from, calendar, owner, uid, time);
     const whole = known[0];
     let sending: WrittenAnswer['sending'] = null;
     if (whole && owner.id !== before.id) {
       const to = (whole.state as Meeting).invited.map((one) => one.address);
-      const handover: HandoverBody = { calendar: from.id, uid: item.uid };
+      const handover: HandoverBody = { calendar: from.id, uid: item.uid, was: time && timeFields(item) };
       const due = speaksOn(target) ? ctx.now + WAITS_MS : null;
       const one = { key: newKey(), meetingId: whole.id, calendarId: calendar.id, act: 'handover' as const };
       const waits = { ...one, body: handover, actorId: ctx.viewer.id, at: ctx.now, due, undoKey: null };
@@ -107,13 +119,14 @@ function relocate(
   to: Calendar,
   owner: Person,
   uid: string,
+  time: ItemTime | null,
 ): StoredItem {
   const all = [item, ...replacementsOf(ctx.db, item.id)];
   const meetings = calledBy(ctx, from, item.uid);
   const moved = all.map((one): StoredItem => {
     const organiser = one.organiser && { name: owner.name, address: owner.address };
     const own = { ...hands(ctx, to), createdFor: owner.id, organiser, calendarId: to.id, uid };
-    return { ...one, ...own, version: one.version + 1 };
+    return { ...one, ...own, ...time, version: one.version + 1 };
   });
   for (const one of moved) updateItem(ctx.db, one);
   for (const one of moved) indexItem(ctx.db, to, one);
@@ -134,15 +147,24 @@ function relocate(
 
 /** Puts a meeting that went into another calendar back where it was, while nobody was told of it. */
 export function moveBack(ctx: Context, called: Called, sending: Sending): boolean {
-  const { calendar, uid } = sending.body as HandoverBody;
+  const { calendar, uid, was } = sending.body as HandoverBody;
   const [to, from] = [calendarById(ctx.db, calendar), calendarById(ctx.db, called.calendarId)];
   const item = called.itemId === null ? null : itemById(ctx.db, called.itemId);
   const owner = to && personById(ctx.db, to.ownerId);
   if (!to || !from || !item || !owner || item.removedAt !== null) return false;
   if (sendingsWaiting(ctx.db, called.id).some((s) => s.id !== sending.id)) return false;
-  relocate(ctx, item, from, to, owner, uid);
+  relocate(ctx, item, from, to, owner, uid, was);
   return true;
 }
+
+const timeFields = ({ start, end, allDay, zone, wall, days }: StoredItem): ItemTime => ({
+  start,
+  end,
+  allDay,
+  zone,
+  wall,
+  days,
+});
 
 /**
  * Says who calls a meeting now: those inside keep it as it is, with what they answered, under its new caller; for those outside the one
@@ -162,7 +184,9 @@ export function handOver(
   for (const meeting of calledBy(ctx, calendar, called.uid)) {
     if (meeting.state?.state !== 'sent') continue;
     const hand = handOf(owner, ctx.viewer, now, meeting.state.stamp);
-    const { meeting: state, messages } = changeMeeting(meeting.state, { tellAll: true }, hand);
+    const item = meeting.itemId === null ? null : itemById(db, meeting.itemId);
+    const time = item && { time: timeOf(new Directory(db), item) };
+    const { meeting: state, messages } = changeMeeting(meeting.state, { ...time, tellAll: true }, hand);
     const next = { ...meeting, state };
     updateMeeting(db, next, now);
     dropOwnCopy(ctx, calendar, owner, body.uid, meeting.recurrence);
@@ -195,7 +219,8 @@ export function handOver(
       return;
     }
     const copy = { ...held.state, uid: message.uid, organiser: owner.address };
-    const asked: Asked = { ...held, uid: message.uid, state: copy };
+    const state = receiveAsAttendee(copy, message, copy.me) ?? copy;
+    const asked: Asked = { ...held, uid: message.uid, state };
     updateMeeting(db, asked, now);
     const item = held.itemId === null ? null : itemById(db, held.itemId);
     if (item) updateItem(db, { ...item, uid: message.uid });

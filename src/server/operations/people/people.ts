@@ -126,9 +126,17 @@ export function findBoard(
 /** Saves how a person wants times shown. */
 export function changePreferences(ctx: Context, input: Preferences): Result<{ done: true }> {
   if (!isZone(input.zone)) return refuse('badInput', { fields: { zone: 'zone' } });
+  if (input.secondZone && !isZone(input.secondZone)) return refuse('badInput', { fields: { secondZone: 'zone' } });
   const { zone, hours, weekFirst, dateOrder } = ctx.viewer;
+  // What isn't sent stays as it is.
+  const workHours = input.workHours === undefined ? ctx.viewer.workHours : JSON.stringify(input.workHours);
+  const secondZone = input.secondZone === undefined ? ctx.viewer.secondZone : input.secondZone;
   ctx.db.write(() => {
-    savePreferences(ctx.db, ctx.viewer.id, input);
+    savePreferences(ctx.db, ctx.viewer.id, {
+      ...input,
+      workHours: workHours === 'null' ? null : workHours,
+      secondZone,
+    });
     trailOwn(ctx, ctx.viewer.key, 'preferences.changed', { zone, hours, weekFirst, dateOrder }, input);
   });
   return ok({ done: true });

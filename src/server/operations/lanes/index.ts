@@ -1,0 +1,1 @@
+export { changeLane, dropLane, keepLanes, listLanes, orderLanes } from './lanes.ts';

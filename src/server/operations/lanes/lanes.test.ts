@@ -1,0 +1,72 @@
+import { afterEach, beforeEach, describe, expect, test } from 'vitest';
+import { PRESETS } from '@/core/access/index.ts';
+import { takeAccess } from '../sharing/give-access.ts';
+import { listSightlines } from '../sharing/sightlines.ts';
+import { type SmallOrganisation, smallOrganisation } from '../small-organisation.ts';
+import { changeLane, dropLane, keepLanes, listLanes, orderLanes } from './index.ts';
+
+let org: SmallOrganisation;
+beforeEach(() => {
+  org = smallOrganisation();
+  org.give('ines', 'tomas', PRESETS.delegate);
+  org.give('bruno', 'tomas', PRESETS.outline);
+  org.give('dario', 'tomas', PRESETS.shutOut);
+});
+afterEach(() => org.close());
+
+const keep = (...people: string[]) => keepLanes(org.ctx('tomas'), { people, group: null, calendars: [] });
+const lanes = (who = 'tomas') => listLanes(org.ctx(who)).lanes;
+const names = () => lanes().map((lane) => lane.owner.handle);
+const laneOf = (handle: string) => lanes().find((lane) => lane.owner.handle === handle);
+
+describe('kept lanes', () => {
+  test('one’s own and those one runs stand there by themselves, until they are taken out; that takes no access', () => {
+    expect(lanes().map((l) => [l.owner.handle, l.heading, l.shown])).toEqual([
+      ['tomas', 'run', false],
+      ['ines', 'run', false],
+    ]);
+    expect(dropLane(org.ctx('tomas'), laneOf('ines')?.key ?? '')).toMatchObject({ ok: true });
+    expect(names()).toEqual(['tomas']);
+    expect(keep('ines')).toMatchObject({ value: { kept: 1, already: 0 } });
+    expect(laneOf('ines')).toMatchObject({ shown: true, sight: 'full', calendar: org.calendar('ines') });
+  });
+
+  test('kept from the directory they are for whoever looks, and where nothing is seen there is a head and nothing else', () => {
+    keep('bruno', 'dario');
+    expect(laneOf('bruno')).toMatchObject({ heading: 'look', sight: 'outline', shown: true });
+    expect(laneOf('dario')).toMatchObject({ heading: 'look', sight: 'nothing', calendar: null, of: null });
+    expect(keep('nobody')).toMatchObject({ code: 'notFound' });
+    expect(keep('bruno')).toMatchObject({ value: { kept: 0, already: 1 } });
+    // They are one's own: nobody else has them.
+    expect(lanes('amara').map((l) => l.owner.handle)).toEqual(['amara']);
+  });
+
+  test('all of a group at once; in one’s own order, under one’s own names, in one’s own colours', () => {
+    const key = org.group('Weir', ['bruno', 'wren']);
+    expect(keepLanes(org.ctx('tomas'), { people: [], group: key, calendars: [] })).toMatchObject({
+      value: { kept: 2 },
+    });
+    const [bruno, wren] = [laneOf('bruno')?.key ?? '', laneOf('wren')?.key ?? ''];
+    changeLane(org.ctx('tomas'), bruno, { name: 'Money', colour: 4 });
+    expect(laneOf('bruno')).toMatchObject({ name: 'Money', colour: 4, shown: true });
+    changeLane(org.ctx('tomas'), bruno, { name: null, shown: false });
+    expect(laneOf('bruno')).toMatchObject({ name: null, colour: 4, shown: false });
+    orderLanes(org.ctx('tomas'), [wren, bruno]);
+    expect(names()).toEqual(['wren', 'bruno', 'tomas', 'ines']);
+    expect(changeLane(org.ctx('amara'), bruno, { shown: true })).toMatchObject({ code: 'notFound' });
+    expect(dropLane(org.ctx('amara'), bruno)).toMatchObject({ code: 'notFound' });
+  });
+
+  test('one whose rights changed moves under the other heading, and says so until one has looked', () => {
+    keep('ines', 'bruno');
+    const rows = listSightlines(org.ctx('ines'), org.calendar('ines'));
+    const audience = { kind: 'person', id: 'tomas' } as const;
+    const row = rows.ok ? rows.value.rows.find((r) => r.audience.kind === 'person') : null;
+    takeAccess(org.ctx('ines'), org.calendar('ines'), { audience, seen: row?.grants[0]?.key ?? '' });
+    expect(laneOf('ines')).toMatchObject({ heading: 'look', moved: true });
+    changeLane(org.ctx('tomas'), laneOf('ines')?.key ?? '', { shown: true });
+    expect(laneOf('ines')?.moved).toBe(true);
+    changeLane(org.ctx('tomas'), laneOf('ines')?.key ?? '', { looked: true });
+    expect(laneOf('ines')?.moved).toBe(false);
+  });
+});

@@ -1,0 +1,187 @@
+import type { z } from 'zod';
+import { type keepLanesBody, type Lane, type laneBody, MOST_LANES } from '@/contract/lanes.ts';
+import { newKey } from '../../ids.ts';
+import { type Calendar, calendarById, calendarByKey, mainCalendarOf } from '../../repositories/calendars.ts';
+import { calendarsNaming } from '../../repositories/grants.ts';
+import { groupByKey, membersOf } from '../../repositories/groups.ts';
+import { type KeptLane, keepLane, lanesOf } from '../../repositories/lanes.ts';
+import { personByHandle, personById } from '../../repositories/people.ts';
+import { ok, type Result, refuse } from '../../result.ts';
+import { type Context, decideOn } from '../deciding/index.ts';
+
+const DONE = { done: true } as const;
+/** The people's colours there are. */
+const COLOURS = 6;
+
+interface Standing {
+  readonly calendar: Calendar;
+  readonly lane: KeptLane | null;
+  readonly sight: Lane['sight'];
+  readonly heading: KeptLane['heading'];
+}
+
+/**
+ * The lanes of the one who asks, in their order. Their own calendar and those they run stand among them without being kept, until they take
+ * them out. Keeping one gives nothing: what may be seen of each is decided each time, and of one that may not be only its head is there.
+ */
+export function listLanes(ctx: Context): { lanes: Lane[] } {
+  return { lanes: standing(ctx).flatMap((s) => wireOf(ctx, s) ?? []) };
+}
+
+function standing(ctx: Context): Standing[] {
+  const kept = lanesOf(ctx.db, ctx.viewer.id);
+  const known = new Set(kept.map((lane) => lane.calendarId));
+  const own = mainCalendarOf(ctx.db, ctx.viewer.id);
+  const byThemselves = [...(own ? [own.id] : []), ...calendarsNaming(ctx.db, ctx.viewer.id)].filter(
+    (id, i, all) => !known.has(id) && all.indexOf(id) === i,
+  );
+  const look = (calendarId: number, lane: KeptLane | null): Standing[] => {
+    const calendar = calendarById(ctx.db, calendarId);
+    if (!calendar) return [];
+    const { rights, owner } = decideOn(ctx, calendar).decision;
+    const runs = owner || rights.add || rights.change !== 'none';
+    if (lane === null && (!runs || !calendar.main)) return [];
+    return [{ calendar, lane, sight: rights.sight, heading: runs ? 'run' : 'look' }];
+  };
+  return [
+    ...byThemselves.flatMap((id) => look(id, null)),
+    ...kept.filter((lane) => !lane.removed).flatMap((lane) => look(lane.calendarId, lane)),
+  ].slice(0, MOST_LANES);
+}
+
+function wireOf(ctx: Context, { calendar, lane, sight, heading }: Standing): Lane | null {
+  const owner = personById(ctx.db, calendar.ownerId);
+  // Whoever is outside knows only of those they see.
+  if (!owner || (sight === 'nothing' && !ctx.viewer.inside)) return null;
+  const seen = sight !== 'nothing';
+  return {
+    key: lane?.key ?? `c:${calendar.key}`,
+    calendar: seen ? calendar.key : null,
+    owner: { handle: owner.handle, name: owner.name },
+    // What a further calendar is called is for whoever sees anything of it.
+    of: calendar.main || !seen ? null : calendar.name,
+    name: lane?.name ?? null,
+    colour: lane?.colour ?? owner.colour % COLOURS,
+    sight,
+    heading,
+    moved: lane !== null && lane.heading !== heading,
+    shown: lane?.shown ?? false,
+    own: owner.id === ctx.viewer.id,
+  };
+}
+
+/**
+ * Keeps calendars as lanes, shown from now on: the main ones of people, of everybody in a group, or calendars by their keys. Of people in
+ * the directory also where nothing is seen of them; there the lane is its head. What one doesn't know of is answered as what isn't there.
+ */
+export function keepLanes(
+  ctx: Context,
+  body: z.infer<typeof keepLanesBody>,
+): Result<{ kept: number; already: number }> {
+  const wanted: Calendar[] = [];
+  for (const handle of body.people) {
+    const person = personByHandle(ctx.db, handle);
+    const calendar = person && mainCalendarOf(ctx.db, person.id);
+    if (!calendar || !mayKnow(ctx, calendar)) return refuse('notFound');
+    wanted.push(calendar);
+  }
+  if (body.group !== null) {
+    const group = ctx.viewer.inside ? groupByKey(ctx.db, body.group) : null;
+    if (!group) return refuse('notFound');
+    const members = membersOf(ctx.db, group.id);
+    if (members.length > MOST_LANES) return refuse('tooManyLanes', { facts: { most: MOST_LANES } });
+    wanted.push(...members.flatMap((id) => mainCalendarOf(ctx.db, id) ?? []));
+  }
+  for (const key of body.calendars) {
+    const calendar = calendarByKey(ctx.db, key);
+    if (!calendar || decideOn(ctx, calendar).decision.rights.sight === 'nothing') return refuse('notFound');
+    wanted.push(calendar);
+  }
+  return ctx.db.write(() => {
+    const kept = lanesOf(ctx.db, ctx.viewer.id);
+    const by = new Map(kept.map((lane) => [lane.calendarId, lane]));
+    const fresh = wanted.filter((c, i) => wanted.findIndex((other) => other.id === c.id) === i);
+    const count = kept.filter((lane) => !lane.removed).length;
+    if (count + fresh.filter((c) => by.get(c.id)?.removed !== false).length > MOST_LANES)
+      return refuse('tooManyLanes', { facts: { most: MOST_LANES } });
+    let place = Math.max(0, ...kept.map((lane) => lane.place));
+    let added = 0;
+    for (const calendar of fresh) {
+      const before = by.get(calendar.id);
+      if (before && !before.removed && before.shown) continue;
+      added++;
+      keepLane(ctx.db, {
+        ...laneFor(ctx, calendar, before ?? null),
+        shown: true,
+        removed: false,
+        ...(before && !before.removed ? {} : { place: ++place }),
+      });
+    }
+    return ok({ kept: added, already: fresh.length - added });
+  });
+}
+
+/** Whether somebody may know that a calendar is there: everybody inside knows of those in the directory; else only of what they see. */
+function mayKnow(ctx: Context, calendar: Calendar): boolean {
+  const owner = personById(ctx.db, calendar.ownerId);
+  if (ctx.viewer.inside && owner?.inside && owner.leftAt === null) return true;
+  return decideOn(ctx, calendar).decision.rights.sight !== 'nothing';
+}
+
+function laneFor(ctx: Context, calendar: Calendar, before: KeptLane | null): KeptLane {
+  const { rights, owner } = decideOn(ctx, calendar).decision;
+  const heading = owner || rights.add || rights.change !== 'none' ? 'run' : 'look';
+  const fresh = { name: null, colour: null, place: 0, shown: false, removed: false };
+  const whose = { key: newKey(), personId: ctx.viewer.id, calendarId: calendar.id };
+  return { ...whose, ...fresh, ...before, heading };
+}
+
+/** One of one's lanes by its key: a kept one, or (`c:`) one that stands there by itself. */
+function findLane(ctx: Context, key: string): { calendar: Calendar; lane: KeptLane | null } | null {
+  const found = standing(ctx).find((s) => (s.lane ? s.lane.key === key : `c:${s.calendar.key}` === key));
+  return found ?? null;
+}
+
+/** One's own name and colour for a lane, whether it is shown, and that one has seen where it stands. Nobody else is concerned. */
+export function changeLane(ctx: Context, key: string, body: z.infer<typeof laneBody>): Result<typeof DONE> {
+  return ctx.db.write(() => {
+    const found = findLane(ctx, key);
+    if (!found) return refuse('notFound');
+    const standingLane = laneFor(ctx, found.calendar, found.lane);
+    const { name, colour, shown, looked } = body;
+    keepLane(ctx.db, {
+      ...standingLane,
+      heading: looked || !found.lane ? standingLane.heading : found.lane.heading,
+      ...(name === undefined ? {} : { name: name || null }),
+      ...(colour === undefined ? {} : { colour }),
+      ...(shown === undefined ? {} : { shown }),
+    });
+    return ok(DONE);
+  });
+}
+
+/** Takes a lane out of one's list. What one may see stays as it is, and it can be kept again. */
+export function dropLane(ctx: Context, key: string): Result<typeof DONE> {
+  return ctx.db.write(() => {
+    const found = findLane(ctx, key);
+    if (!found) return refuse('notFound');
+    keepLane(ctx.db, { ...laneFor(ctx, found.calendar, found.lane), shown: false, removed: true });
+    return ok(DONE);
+  });
+}
+
+/** Puts one's lanes in an order; those that aren't named stand behind. */
+export function orderLanes(ctx: Context, keys: readonly string[]): Result<typeof DONE> {
+  return ctx.db.write(() => {
+    const all = standing(ctx).map((s) => ({ ...s, key: s.lane?.key ?? `c:${s.calendar.key}` }));
+    const rank = (key: string) => (keys.includes(key) ? keys.indexOf(key) : keys.length);
+    const ordered = [...all].sort((a, b) => rank(a.key) - rank(b.key));
+    for (const [place, { calendar, lane }] of ordered.entries())
+      keepLane(ctx.db, {
+        ...laneFor(ctx, calendar, lane),
+        ...(lane ? { heading: lane.heading } : {}),
+        place: place + 1,
+      });
+    return ok(DONE);
+  });
+}

@@ -1,0 +1,81 @@
+'use client';
+import Button from '@mui/material/Button';
+import Checkbox from '@mui/material/Checkbox';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import TextField from '@mui/material/TextField';
+import { useTranslations } from 'use-intl';
+import type { WorkHours } from '@/contract/hours.ts';
+import { DAY, weekday } from '../common/times.ts';
+
+const MONDAY = 4 * DAY;
+const USUAL: [string, string] = ['09:00', '18:00'];
+
+/** When somebody works, by day of the week; what has more than one range keeps the others. */
+export function WorkHoursField({ value, onChange }: { value: WorkHours; onChange: (value: WorkHours) => void }) {
+  const t = useTranslations('settings');
+  if (value === null)
+    return (
+      <div>
+        <Button variant="outlined" onClick={() => onChange([[USUAL], [USUAL], [USUAL], [USUAL], [USUAL], [], []])}>
+          {t('workSay')}
+        </Button>
+      </div>
+    );
+  const set = (day: number, ranges: [string, string][]) => onChange(value.map((was, i) => (i === day ? ranges : was)));
+  return (
+    <fieldset style={{ border: 0, padding: 0, margin: 0, display: 'grid', gap: 6 }}>
+      <legend style={{ padding: 0, fontWeight: 560 }}>{t('work')}</legend>
+      <p className="small soft">{t('workHelp')}</p>
+      {value.map((ranges, i) => {
+        const day = weekday(MONDAY + i * DAY);
+        const [first, ...more] = ranges;
+        return (
+          <div key={day} className="row" style={{ gap: 8, minHeight: 38 }}>
+            <FormControlLabel
+              sx={{ width: 84, mr: 0 }}
+              control={
+                <Checkbox
+                  size="small"
+                  checked={first !== undefined}
+                  onChange={(e) => set(i, e.target.checked ? [USUAL] : [])}
+                />
+              }
+              label={day}
+              slotProps={{ typography: { variant: 'body1' } }}
+            />
+            {first ? (
+              <>
+                <TextField
+                  type="time"
+                  fullWidth={false}
+                  value={first[0]}
+                  onChange={(e) => e.target.value && set(i, [[e.target.value, first[1]], ...more])}
+                  slotProps={{ htmlInput: { 'aria-label': t('workFrom', { day }) } }}
+                />
+                <TextField
+                  type="time"
+                  fullWidth={false}
+                  value={first[1] === '24:00' ? '00:00' : first[1]}
+                  error={first[1] <= first[0]}
+                  helperText={first[1] <= first[0] ? t('workWrong') : undefined}
+                  onChange={(e) => {
+                    const until = e.target.value === '00:00' ? '24:00' : e.target.value;
+                    if (until) set(i, [[first[0], until], ...more]);
+                  }}
+                  slotProps={{ htmlInput: { 'aria-label': t('workTo', { day }) } }}
+                />
+              </>
+            ) : (
+              <span className="small soft">{t('workOff')}</span>
+            )}
+          </div>
+        );
+      })}
+      <div>
+        <Button variant="text" onClick={() => onChange(null)}>
+          {t('workNot')}
+        </Button>
+      </div>
+    </fieldset>
+  );
+}

@@ -1,0 +1,59 @@
+'use client';
+import TextField from '@mui/material/TextField';
+import { useEffect, useRef, useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { dateText, parseDate, toWall } from '@/core/time/index.ts';
+import { useFrame } from '../common/frame-context.tsx';
+import { isSpokenFor } from '../common/keys.ts';
+import { readDate } from '../common/read-date.ts';
+
+/** Goes to a date as it is typed; G begins typing. */
+export function GoTo({ onGo }: { onGo: (day: number) => void }) {
+  const t = useTranslations('board');
+  const { style, now } = useFrame();
+  const [text, setText] = useState('');
+  const [wrong, setWrong] = useState(false);
+  const field = useRef<HTMLInputElement>(null);
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (isSpokenFor(event) || event.key.toLowerCase() !== 'g') return;
+      event.preventDefault();
+      field.current?.focus();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, []);
+  const go = () => {
+    const read = readDate(text, style.dateOrder, dateText(toWall(style.zone, now())));
+    const day = read === null ? null : parseDate(read);
+    setWrong(day === null);
+    if (day === null) return;
+    setText('');
+    field.current?.blur();
+    onGo(day);
+  };
+  return (
+    <TextField
+      inputRef={field}
+      value={text}
+      placeholder={`${t('goTo')} (G)`}
+      fullWidth={false}
+      error={wrong}
+      helperText={wrong ? t('goToWrong') : undefined}
+      onChange={(e) => {
+        setText(e.target.value);
+        setWrong(false);
+      }}
+      onKeyDown={(e) => {
+        if (e.key === 'Enter') go();
+        if (e.key === 'Escape') {
+          setText('');
+          setWrong(false);
+          field.current?.blur();
+        }
+      }}
+      slotProps={{ htmlInput: { 'aria-label': t('goTo'), maxLength: 40 } }}
+      sx={{ width: 130 }}
+    />
+  );
+}

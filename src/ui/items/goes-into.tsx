@@ -1,0 +1,96 @@
+'use client';
+import Button from '@mui/material/Button';
+import { useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
+import type { BoardHead, ItemWire } from '@/contract/items.ts';
+import { fromWallLenient, toWall, wallText } from '@/core/time/index.ts';
+import boardsCss from '../common/boards.module.css';
+import { useFrame } from '../common/frame-context.tsx';
+import { said } from '../common/refusal.ts';
+import { clock, dayName, wallsOf } from '../common/times.ts';
+import { firstName } from '../common/token.tsx';
+import { useLeaving } from '../meetings/waiting.tsx';
+import type { BoardLane } from './board-lanes.ts';
+import { useBlockText } from './item-block.tsx';
+
+/** An item that was put down in another lane: what that would do is said before it is done. */
+export interface GoesInto {
+  readonly item: ItemWire;
+  readonly from: BoardHead;
+  readonly into: BoardLane;
+  readonly start: number;
+  readonly end: number;
+}
+
+/** Says what moving an item into another calendar means, for whom and who hears of it, and does it by one press. */
+export function GoesIntoBar({ goes, onDone }: { goes: GoesInto; onDone: () => void }) {
+  const { item, from, into, start, end } = goes;
+  const t = useTranslations();
+  const { style, toast } = useFrame();
+  const leaving = useLeaving();
+  const client = useQueryClient();
+  const textOf = useBlockText();
+  const [busy, setBusy] = useState(false);
+  const [refused, setRefused] = useState<string | null>(null);
+  const name = firstName(into.head?.owner.name ?? into.name);
+  const zone = item.asSet?.zone && item.asSet.zone !== 'UTC' ? item.asSet.zone : style.zone;
+  const text = (wall: number) => wallText(toWall(zone, fromWallLenient(style.zone, wall)));
+  const was = wallsOf(item, style.zone);
+  const at = (a: number, b: number) => ({ start: text(a), end: text(b), allDay: false, zone });
+  const moved = start !== was.start || end !== was.end;
+  const move = async () => {
+    if (!into.calendar) return;
+    setBusy(true);
+    setRefused(null);
+    try {
+      const answer = await call('moveMeeting', {
+        params: { item: item.id },
+        body: { to: into.calendar, version: item.version ?? 0, ...(moved ? { when: at(start, end) } : {}) },
+      });
+      const back = async () => {
+        try {
+          const version = answer.item?.version ?? 0;
+          const when = moved ? { when: at(was.start, was.end) } : {};
+          await call('moveMeeting', { params: { item: item.id }, body: { to: from.calendar.key, version, ...when } });
+          toast({ text: t('board.undone') });
+        } catch (error) {
+          toast({ text: said(error, t('common.unreachable')).sentence });
+        }
+        void client.invalidateQueries({ queryKey: ['calendar'] });
+      };
+      if (answer.sending) leaving(answer.sending, into.head?.owner.name ?? '', into.head?.own === true);
+      else toast({ text: t('panel.movedTo', { name }), undo: () => void back() });
+      onDone();
+    } catch (error) {
+      setRefused(said(error, t('common.unreachable')).sentence);
+    } finally {
+      setBusy(false);
+      void client.invalidateQueries({ queryKey: ['calendar'] });
+      void client.invalidateQueries({ queryKey: ['meeting'] });
+    }
+  };
+  return (
+    <div className={boardsCss.notice} role="alert">
+      <span>
+        {refused ??
+          t('board.goesInto', {
+            title: textOf(item),
+            from: firstName(from.owner.name),
+            into: name,
+            when: `${dayName(start)}, ${clock(start, style.hours)}–${clock(end, style.hours)}`,
+            people: item.organiser ? (item.attendees?.length ?? 0) : 0,
+          })}
+      </span>
+      <span className={`row ${boardsCss.push}`}>
+        <Button variant="contained" loading={busy} onClick={() => void move()} autoFocus>
+          {t('board.goesIntoDo', { own: into.head?.own ? 'yes' : 'no', name })}
+        </Button>
+        <Button variant="outlined" onClick={onDone}>
+          {t('board.goesIntoLeave')}
+        </Button>
+      </span>
+    </div>
+  );
+}
