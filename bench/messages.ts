@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { newItem } from '../src/contract/items.ts';
 import { PRESETS } from '../src/core/access/index.ts';
 import { type Connection, openDatabase } from '../src/server/db/index.ts';
+import { newKey } from '../src/server/ids.ts';
 import { contextFor } from '../src/server/operations/deciding/context.ts';
 import { answerItem, createMeeting, releaseDue } from '../src/server/operations/meetings/index.ts';
 import { listMessages } from '../src/server/operations/messages/list-messages.ts';
@@ -135,14 +136,20 @@ function listing(db: Connection): void {
   }
 }
 
-/** Answering one invitation until it is in everybody's calendars, against writing the same rows. */
+interface Step {
+  readonly kind: 'get' | 'all' | 'arrays' | 'run' | 'changes' | 'begin' | 'end';
+  readonly sql: string;
+  readonly values: readonly unknown[];
+}
+
+/**
+ * Answering one invitation until it is in everybody's calendars, against the reads and writes that takes and nothing else: the statements of
+ * one answer, run bare in the same two transactions, with fresh keys.
+ */
 function answering(db: Connection): void {
   const ctx = context('p21', NOW + 80_000);
   const own = mainCalendarOf(db, context('p0').viewer.id);
   const waiting = own ? unansweredIn(db, own.id, 0, 60) : [];
-  const tables = ['item', 'meeting', 'sending', 'message', 'trail', 'occurrence'] as const;
-  const written = new Map<string, number>();
-  const before = new Map(tables.map((t) => [t, db.get<{ n: number }>(`SELECT count(*) AS n FROM ${t}`)?.n ?? 0]));
   let n = 0;
   const give = () => {
     const item = waiting[n++ % waiting.length];
@@ -152,58 +159,58 @@ function answering(db: Connection): void {
     releaseDue(db, ctx.now + 11_000);
   };
   give();
-  for (const t of tables)
-    written.set(t, (db.get<{ n: number }>(`SELECT count(*) AS n FROM ${t}`)?.n ?? 0) - (before.get(t) ?? 0));
-  const [item] = waiting;
-  const clone = (table: string, id: number) => {
-    const names = db
-      .all<{ name: string }>(`SELECT name FROM pragma_table_info('${table}') WHERE name NOT IN ('id', 'key')`)
-      .map((c) => c.name);
-    const keyed = db
-      .all<{ name: string }>(`SELECT name FROM pragma_table_info('${table}')`)
-      .some((c) => c.name === 'key');
-    const insert = db.raw.prepare(
-      `INSERT INTO ${table} (${[...names, ...(keyed ? ['key'] : [])].join(', ')}) SELECT ${[...names, ...(keyed ? ['hex(randomblob(16))'] : [])].join(', ')} FROM ${table} WHERE id = ?`,
-    );
-    return () => insert.run(id);
-  };
-  const last = (table: string) => db.get<{ id: number }>(`SELECT max(id) AS id FROM ${table}`)?.id ?? 0;
-  const sending = clone('sending', last('sending'));
-  const messages = Array.from({ length: written.get('message') ?? 0 }, (_, i) => clone('message', last('message') - i));
-  const trails = Array.from({ length: written.get('trail') ?? 0 }, (_, i) => clone('trail', last('trail') - i));
-  const touch = db.raw.prepare(
-    'UPDATE item SET owner_answer = ?, attendees = attendees, changed_at = changed_at + 1 WHERE id = ?',
-  );
-  const held = db.raw.prepare('UPDATE meeting SET state = state || ?, changed_at = changed_at + 1 WHERE id = ?');
-  const copies = db.all<{ id: number }>('SELECT id FROM meeting WHERE uid = ?', item?.uid);
-  const theirs = db.get<{ id: number }>('SELECT id FROM item WHERE uid = ? AND id <> ?', item?.uid, item?.id)?.id;
-  const oneItem = db.raw.prepare('SELECT * FROM item WHERE id = ?');
-  const oneMeeting = db.raw.prepare('SELECT * FROM meeting WHERE id = ?');
-  const grants = db.raw.prepare('SELECT * FROM access_grant WHERE collection_id = ? AND recorded_until IS NULL');
-  const again = (row: Record<string, unknown>, texts: readonly string[]) => {
-    const read = { ...row, ...Object.fromEntries(texts.map((t) => [t, JSON.parse(String(row[t] ?? 'null'))])) };
-    // Before and after, as the trail keeps them.
-    return JSON.stringify(read).length + JSON.stringify(read).length;
-  };
+  const steps = recorded(db, give);
   const raw = () => {
-    // The rows it has to read, with their texts parsed and written out again; as many transactions, and as many rows of the same size.
-    for (const id of [item?.id, theirs])
-      again(oneItem.get(id) as Record<string, unknown>, ['attendees', 'organiser', 'kept']);
-    for (const { id } of copies) again(oneMeeting.get(id) as Record<string, unknown>, ['state']);
-    for (const id of [item?.calendarId]) grants.all(id);
-    db.write(() => {
-      touch.run('accepted', item?.id);
-      sending();
-      trails[0]?.();
-    });
-    db.write(() => {
-      for (const copy of copies) held.run('', copy.id);
-      touch.run('accepted', item?.id);
-      touch.run(null, theirs);
-      for (const one of [...messages, ...trails.slice(1)]) one();
-      db.run(`UPDATE sending SET state = 'gone' WHERE id = ?`, last('sending'));
-    });
+    for (let i = 0; i < steps.length; i++) {
+      const step = steps[i] as Step;
+      if (step.kind === 'begin')
+        db.raw
+          .transaction(() => {
+            for (i++; steps[i]?.kind !== 'end'; i++) replay(db, steps[i] as Step);
+          })
+          .immediate();
+      else replay(db, step);
+    }
   };
   const times = sideBySide(100, { serve: give, raw });
-  console.log(line(`answering an invitation, until it has come to who called it`, times.serve, times.raw));
+  const count = steps.filter((s) => s.kind !== 'begin' && s.kind !== 'end').length;
+  console.log(line(`answering, until it has come to who called it (${count} statements)`, times.serve, times.raw));
+}
+
+/** The statements that some work runs, in order, with where its transactions begin and end. */
+function recorded(db: Connection, work: () => void): Step[] {
+  const steps: Step[] = [];
+  const spied = db as unknown as Record<string, (...a: unknown[]) => unknown>;
+  const kinds = ['get', 'all', 'arrays', 'run', 'changes'] as const;
+  const write = db.write.bind(db);
+  for (const kind of kinds) {
+    const real = (spied[kind] as (...a: unknown[]) => unknown).bind(db);
+    spied[kind] = (sql: unknown, ...values: unknown[]) => {
+      steps.push({ kind, sql: String(sql), values });
+      return real(sql, ...values);
+    };
+  }
+  let deep = 0;
+  spied.write = (inner: unknown) => {
+    if (deep++ === 0) steps.push({ kind: 'begin', sql: '', values: [] });
+    const done = write(inner as () => unknown);
+    if (--deep === 0) steps.push({ kind: 'end', sql: '', values: [] });
+    return done;
+  };
+  work();
+  for (const kind of [...kinds, 'write']) delete spied[kind];
+  return steps;
+}
+
+/** Runs one statement bare. What is read is parsed where it is JSON, and what is added has a key of its own. */
+function replay(db: Connection, { kind, sql, values }: Step): void {
+  const fresh = /^\s*INSERT/.test(sql) && /\(key,/.test(sql) ? [newKey(), ...values.slice(1)] : values;
+  if (kind === 'run' || kind === 'changes') db.changes(sql, ...fresh);
+  else if (kind === 'arrays') db.arrays(sql, ...fresh);
+  else if (kind === 'all') db.all(sql, ...fresh);
+  else {
+    const row = db.get<Record<string, unknown>>(sql, ...fresh);
+    for (const text of ['state', 'attendees', 'organiser', 'kept', 'body'])
+      if (typeof row?.[text] === 'string' && /^[[{]/.test(row[text])) JSON.parse(row[text]);
+  }
 }

@@ -45,11 +45,12 @@ export interface ProposeSending {
  * with who gave it and when, and given over it only by somebody who has read that.
  */
 export function answerItem(ctx: Context, id: string, body: AnswerBody): Result<WrittenAnswer> {
-  const found = findItem(ctx, id);
-  if (isRefusal(found)) return found;
-  if (!found.may.answer) return refuse('mayNotAnswer', { facts: { name: ownerOf(ctx, found)?.name ?? '' } });
-  if (found.item.cancelled) return refuse('meetingOff');
+  // The right to answer is read in the transaction that answers.
   return ctx.db.write(() => {
+    const found = findItem(ctx, id);
+    if (isRefusal(found)) return found;
+    if (!found.may.answer) return refuse('mayNotAnswer', { facts: { name: ownerOf(ctx, found)?.name ?? '' } });
+    if (found.item.cancelled) return refuse('meetingOff');
     const moved = body.answer === 'another' ? readWhen(body.when) : null;
     if (moved && isRefusal(moved)) return moved;
     const one = found.happening !== null && body.scope === 'one';

@@ -1,0 +1,49 @@
+import { DAY, datesOf, dayOn, longestFree, meets, merged, rangeOn, takenIn, weekdayOf } from './clock.ts';
+import type { Keep, Span } from './request.ts';
+
+/**
+ * Whether a meeting `[from, to)` breaks a keep of somebody whose hard time (merged) is `hard`, on their own clock. Time that they have
+ * taken without it breaks nothing.
+ */
+export function breaksKeep(keep: Keep, zone: string, hard: readonly Span[], from: number, to: number): boolean {
+  const meeting: Span = [from, to];
+  switch (keep.kind) {
+    case 'span':
+      return datesNear(zone, meeting).some((date) => {
+        if (!keep.days.includes(weekdayOf(date))) return false;
+        const [a, b] = rangeOn(zone, date, keep.from, keep.to);
+        return a < b && from < b && to > a && from < to;
+      });
+    case 'rest': {
+      const taken = merged([...hard, meeting]);
+      return datesOf(zone, meeting).some((date) => {
+        if (!keep.days.includes(weekdayOf(date))) return false;
+        const [a, b] = rangeOn(zone, date, keep.from, keep.to);
+        return longestFree(taken, a, b) < keep.minutes && longestFree(hard, a, b) >= keep.minutes;
+      });
+    }
+    case 'most': {
+      const taken = merged([...hard, meeting]);
+      return datesOf(zone, meeting).some((date) => {
+        const [a, b] = dayOn(zone, date);
+        return takenIn(taken, a, b) > keep.minutes;
+      });
+    }
+    case 'pause': {
+      const [a, b] = [from - DAY, to + DAY];
+      const near = merged([...hard.flatMap(([x, y]): Span[] => [[Math.max(x, a), Math.min(y, b)]]), meeting]);
+      const at = near.findIndex(([x, y]) => x <= from && y >= to);
+      let first = at;
+      let last = at;
+      const gap = (i: number) => (near[i + 1] as Span)[0] - (near[i] as Span)[1];
+      while (first > 0 && gap(first - 1) < keep.minutes) first--;
+      while (last < near.length - 1 && gap(last) < keep.minutes) last++;
+      return (near[last] as Span)[1] - (near[first] as Span)[0] > keep.after;
+    }
+    default:
+      return keep satisfies never;
+  }
+}
+
+/** The dates whose ranges may meet an interval: those it touches, and those beside them where a clock change moves a range. */
+const datesNear = (zone: string, [from, to]: Span): number[] => datesOf(zone, [from - DAY, to + DAY]);
