@@ -91,6 +91,7 @@ module.exports = {
     area('formats', ['time', 'calendar', 'recurrence', 'meetings']),
     area('review', ['time', 'calendar']),
     area('meetings', ['time', 'calendar']),
+    area('openings', ['time']),
     {
       name: 'areas-meet-at-the-door',
       severity: 'error',

@@ -1,7 +1,8 @@
 import { readdirSync, readFileSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { isDeepStrictEqual } from 'node:util';
-import { type CaseFile, caseSchema, runCase } from './conformance-case.ts';
+import { caseSchema, runCase } from './conformance-case.ts';
+import { asWritten, openingsSchema, runOpenings } from './openings-case.ts';
 
 /** `npm run conformance -- DIR`: runs every case of every `.json` file in a folder; exit 1 when one fails. */
 const folder = process.argv[2];
@@ -40,14 +41,21 @@ function nameOf(raw: unknown): string {
 }
 
 function check(raw: unknown): string | null {
+  if (raw && typeof raw === 'object' && 'rule' in raw && raw.rule === 'openings') {
+    const parsed = openingsSchema.safeParse(raw);
+    if (!parsed.success) return notACase(parsed.error);
+    return firstDifference(runOpenings(parsed.data), asWritten(parsed.data.expect), 'expect');
+  }
   const parsed = caseSchema.safeParse(raw);
-  if (!parsed.success)
-    return `not a case: ${parsed.error.issues[0]?.path.join('.')}: ${parsed.error.issues[0]?.message}`;
+  if (!parsed.success) return notACase(parsed.error);
   return firstDifference(runCase(parsed.data), parsed.data.expect, 'expect');
 }
 
+const notACase = ({ issues }: { issues: readonly { path: PropertyKey[]; message: string }[] }): string =>
+  `not a case: ${issues[0]?.path.join('.')}: ${issues[0]?.message}`;
+
 /** Only what a case expects is compared, so that a case may speak of decisions alone. */
-function firstDifference(got: CaseFile['expect'], want: CaseFile['expect'], path: string): string | null {
+function firstDifference(got: object, want: object, path: string): string | null {
   for (const [key, expected] of Object.entries(want)) {
     const actual = (got as Record<string, unknown>)[key];
     if (isDeepStrictEqual(actual, expected)) continue;

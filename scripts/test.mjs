@@ -77,11 +77,11 @@ async function vitest(project) {
   }
 }
 
-async function conformance() {
-  const { ok, output } = await run('conformance', [
+async function conformance(/** @type {string} */ rule) {
+  const { ok, output } = await run(`conformance: ${rule}`, [
     'node_modules/tsx/dist/cli.mjs',
     'cli/conformance.ts',
-    'conformance/access',
+    `conformance/${rule}`,
   ]);
   const counts = /(\d+) passed, (\d+) failed\s*$/.exec(output);
   passed += Number(counts?.[1] ?? 0);
@@ -107,7 +107,8 @@ await check('walls', [
   '--config',
   '.dependency-cruiser.cjs',
 ]);
-await conformance();
+await conformance('access');
+await conformance('openings');
 await vitest('unit');
 if (await building) await vitest('e2e');
 console.log(`${passed} passed, ${failed} failed`);

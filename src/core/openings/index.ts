@@ -1,3 +1,3 @@
-export { makeRoom, type Room } from './make-room.ts';
-export type { Journey, Keep, Movable, OpeningsItem, OpeningsPerson, OpeningsRequest, Span } from './request.ts';
-export { findOpenings, type Openings } from './search.ts';
+export { makeRoom } from './make-room.ts';
+export type { Keep, Movable, OpeningsPerson, OpeningsRequest } from './request.ts';
+export { findOpenings } from './search.ts';

@@ -1,5 +1,5 @@
 import { parseDate, parseInstant } from '../time/index.ts';
-import { DAY, dateOf, datesOf, merged, minuteAt, rangeOn, weekdayOf } from './clock.ts';
+import { DAY, dateOf, merged, minuteAt, rangeOn, weekdayOf } from './clock.ts';
 import type { OpeningsItem, OpeningsPerson, OpeningsRequest, Span } from './request.ts';
 
 const MINUTE = 60_000;
@@ -85,5 +85,3 @@ export function openOf(
   known.set(key, open);
   return open;
 }
-
-export { datesOf };

@@ -1,4 +1,4 @@
-import { gridStarts, inside, meets, merged } from './clock.ts';
+import { gridStarts, inside, merged } from './clock.ts';
 import { breaksKeep } from './keeps.ts';
 import { type Ready, ready, samePlace } from './person.ts';
 import type { Journey, Movable, OpeningsPerson, OpeningsRequest, Span } from './request.ts';
@@ -153,5 +153,3 @@ export function keeps({ request, musts }: Search, start: number, hardOf: (one: R
       ),
   );
 }
-
-export { meets };

@@ -98,7 +98,7 @@ export function BoardBar(props: {
           label={t('board.calendar')}
           value={head.calendar.key}
           fullWidth={false}
-          sx={{ width: 170 }}
+          sx={{ width: 140 }}
           onChange={(e) => {
             const other = head.others.find((c) => c.key === e.target.value);
             if (!other) return;

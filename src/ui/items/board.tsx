@@ -363,7 +363,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
       ) : importing && head ? (
         <ImportPanel head={head} onClose={() => setImporting(false)} onTakeBack={takeBack(calendar)} />
       ) : listing ? (
-        <LanesPanel lanes={kept.lanes} onClose={() => setListing(false)} />
+        <LanesPanel lanes={kept.lanes} board={calendar} onClose={() => setListing(false)} />
       ) : open && openHome ? (
         <Details
           key={open.id}

@@ -36,7 +36,7 @@ export function GoTo({ onGo }: { onGo: (day: number) => void }) {
     <TextField
       inputRef={field}
       value={text}
-      placeholder={`${t('goTo')} (G)`}
+      placeholder={t('goToHint')}
       fullWidth={false}
       error={wrong}
       helperText={wrong ? t('goToWrong') : undefined}
@@ -53,7 +53,7 @@ export function GoTo({ onGo }: { onGo: (day: number) => void }) {
         }
       }}
       slotProps={{ htmlInput: { 'aria-label': t('goTo'), maxLength: 40 } }}
-      sx={{ width: 130 }}
+      sx={{ width: 112 }}
     />
   );
 }

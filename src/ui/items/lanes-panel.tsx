@@ -26,8 +26,8 @@ interface Choice {
 }
 
 /** The lanes one keeps: shown or not, under one's own name, in one's own colour and order; and the way to keep more. */
-export function LanesPanel(props: { lanes: readonly Lane[]; onClose: () => void }) {
-  const { lanes, onClose } = props;
+export function LanesPanel(props: { lanes: readonly Lane[]; board: string; onClose: () => void }) {
+  const { lanes, board, onClose } = props;
   const t = useTranslations();
   const tl = useTranslations('lanes');
   const { toast } = useFrame();
@@ -85,7 +85,9 @@ export function LanesPanel(props: { lanes: readonly Lane[]; onClose: () => void 
                 <li key={lane.key} className={`who-${lane.colour}`}>
                   <Checkbox
                     size="small"
-                    checked={lane.shown}
+                    // The board's own calendar is always on it.
+                    checked={lane.shown || lane.calendar === board}
+                    disabled={lane.calendar === board}
                     slotProps={{ input: { 'aria-label': tl('show', { name: nameOf(lane) }) } }}
                     onChange={(e) => void change(lane, { shown: e.target.checked })}
                     sx={{ p: 0.25 }}

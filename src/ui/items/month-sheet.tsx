@@ -14,7 +14,7 @@ const RAILS = ['var(--moss)', 'var(--lake)', 'var(--straw)', 'var(--bark)', 'var
 /** The hours a day's scale shows: what lies before or after stands at its ends. */
 const FROM = 7 * 60;
 const TO = 21 * 60;
-const LINES = 5;
+const LINES = 6;
 
 /**
  * Six weeks, a cell a day: at its edge the day to scale, with every block, clash and whereabouts; beside it what matters most of it, as
@@ -65,7 +65,6 @@ export function MonthSheet(props: {
             <button
               type="button"
               className={`plain ${lanesCss.number}`}
-              style={{ width: '100%' }}
               aria-label={t('lanes.day', { day: fullDay(day), hours: hoursText(booked), clashes })}
               onClick={() => onDay(day)}
             >

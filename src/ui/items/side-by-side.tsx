@@ -124,6 +124,8 @@ function Row(props: {
           width: (placed.height / 60) * HOUR_PX - 2,
           top: bars + placed.lane * tall + 1,
           height: tall - 2,
+          padding: '2px 4px',
+          fontSize: 11.5,
           position: 'absolute',
         }}
         aria-pressed={item.id === selected}

@@ -1,0 +1,69 @@
+import type { Browser } from 'puppeteer-core';
+import { afterAll, beforeAll, expect, inject, test } from 'vitest';
+import { Caller } from './caller.ts';
+import { Desk, startBrowser } from './desk.ts';
+
+const home = inject('sample');
+let browser: Browser;
+beforeAll(async () => {
+  browser = await startBrowser();
+});
+afterAll(() => browser?.close());
+
+test('lanes are kept by a name or a group, shown in every view, renamed, switched off, and there again in another window', async () => {
+  const tomas = await Desk.as(browser, home, 'tomas', '/for/ines/calendar');
+  await tomas.find('button', /^Board pre-read/);
+  await tomas.press('button', /^Lanes/);
+  await tomas.fill('Keep a lane', 'Keane', 'combobox');
+  await tomas.press('option', /Bruno Keane/);
+  // Whose each block is stands in its name, and what one sees of each lane in its head.
+  await tomas.find('button', /^Forecast, build, Bruno Keane/);
+  await tomas.fill('Keep a lane', 'Reyes', 'combobox');
+  await tomas.press('option', /Amara Reyes/);
+  await tomas.find('button', /^Busy, Amara Reyes/);
+  await tomas.press('button', 'Side by side');
+  await tomas.find('button', /^Busy, Amara Reyes/);
+  await tomas.press('button', 'Month');
+  await tomas.press('button', 'List');
+  await tomas.find('button', /Forecast, build.*Bruno Keane/);
+  const again = await Desk.as(browser, home, 'tomas', '/for/ines/calendar?view=day');
+  await again.find('button', /Amara Reyes|^Away, Amara Reyes/);
+  await again.press('button', /^Lanes \+2/);
+  await again.press('checkbox', 'Show Amara Reyes');
+  await again.find('button', /^Lanes \+1/);
+  await again.press('checkbox', 'Show Bruno Keane');
+  await again.find('button', 'Lanes');
+  expect([...tomas.errors, ...again.errors]).toEqual([]);
+  await again.close();
+  await tomas.close();
+});
+
+test('several calendars come in one request, and what one may see nothing of is said, not shown as empty', async () => {
+  const dario = await Caller.stepIn(home, 'dario');
+  await dario.send('POST', '/api/lanes', { people: ['ines', 'bruno'], group: null, calendars: [] });
+  const desk = await Desk.as(browser, home, 'dario', '/for/dario/calendar');
+  const asked: string[] = [];
+  desk.page.on('request', (request) => asked.push(`${request.method()} ${new URL(request.url()).pathname}`));
+  await desk.press('button', 'The week after');
+  await desk.find('button', /^Busy, Bruno Keane/);
+  await desk.press('button', 'Side by side');
+  await desk.says('it isn’t empty');
+  expect(asked.filter((one) => one === 'POST /api/boards').length).toBeGreaterThan(0);
+  expect(asked.filter((one) => /GET \/api\/calendars\/[^/]+\/items/.test(one))).toEqual([]);
+  await desk.close();
+});
+
+test('a date is gone to as it is typed, by the keys alone', async () => {
+  const tomas = await Desk.as(browser, home, 'tomas', '/for/ines/calendar?view=month');
+  await tomas.find('heading', 'March 2027');
+  await tomas.page.keyboard.press('g');
+  await tomas.page.keyboard.type('some day');
+  await tomas.page.keyboard.press('Enter');
+  await tomas.says('No date is read from this');
+  await tomas.page.keyboard.press('Escape');
+  await tomas.page.keyboard.press('g');
+  await tomas.page.keyboard.type('12 may');
+  await tomas.page.keyboard.press('Enter');
+  await tomas.find('heading', 'May 2027');
+  await tomas.close();
+});
