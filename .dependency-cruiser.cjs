@@ -15,6 +15,7 @@ const AREAS = {
   people: ['items', 'sharing'],
   meetings: ['items'],
   reminders: [],
+  openings: ['items'],
   lanes: [],
   suggestions: ['items', 'people', 'meetings'],
   messages: ['reminders', 'items', 'sharing', 'people', 'suggestions', 'meetings'],

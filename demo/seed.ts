@@ -12,13 +12,14 @@ import { listItems } from '../src/server/operations/items/list-items.ts';
 import { createMeeting } from '../src/server/operations/meetings/index.ts';
 import { changeDomains } from '../src/server/operations/people/domains.ts';
 import { addGroup, setWithin } from '../src/server/operations/people/groups.ts';
-import { addPerson, beginCalendar, findBoard } from '../src/server/operations/people/people.ts';
+import { addPerson, beginCalendar, changePreferences, findBoard } from '../src/server/operations/people/people.ts';
 import { findPerson } from '../src/server/operations/people/session.ts';
 import { setReminderWish } from '../src/server/operations/reminders/index.ts';
 import { giveAccess } from '../src/server/operations/sharing/give-access.ts';
 import { wishForRule } from '../src/server/operations/sharing/rule-wishes.ts';
 import { listSightlines } from '../src/server/operations/sharing/sightlines.ts';
 import { putForward } from '../src/server/operations/suggestions/suggestions.ts';
+import { saveJourneys } from '../src/server/repositories/journeys.ts';
 import { settings } from '../src/server/settings.ts';
 import { answerAll, correspond, leave, OUTSIDE_ASKED, readAll, writeFromOutside } from './meetings.ts';
 import { addressFor, DOMAINS, GROUPS, OUTSIDE, PEOPLE } from './people.ts';
@@ -107,6 +108,23 @@ export async function seed(
   const reminded = (who: string, of: string, minutes: number) =>
     setReminderWish(ctx(who), calendar(of), { minutes, byMail: false });
   reminded('tomas', 'ines', 10);
+  // When people work, and how long it takes between the sites.
+  const nine: [string, string][] = [['09:00', '18:00']];
+  for (const { handle } of PEOPLE.filter((p) => !p.resource)) {
+    const me = person(handle);
+    const workHours = [nine, nine, nine, nine, nine, [], []];
+    const { zone, hours, weekFirst, dateOrder } = me;
+    done(changePreferences(ctx(handle), { zone, hours, weekFirst, dateOrder, workHours }));
+  }
+  saveJourneys(db, [
+    ['Ridge House', 'Marsh Lab', 35],
+    ['Ridge House', 'Seed Store', 20],
+    ['Ridge House', 'North Hut', 70],
+    ['Marsh Lab', 'Seed Store', 25],
+    ['Ridge House', 'Weir Inn', 10],
+    ['Ridge House', 'Mill Lane', 15],
+    ['Marsh Lab', 'Mill Lane', 30],
+  ]);
   reminded('ines', 'ines', 5);
 
   let items = 0;

@@ -44,7 +44,7 @@ test('several calendars come in one request, and what one may see nothing of is 
   const desk = await Desk.as(browser, home, 'dario', '/for/dario/calendar');
   const asked: string[] = [];
   desk.page.on('request', (request) => asked.push(`${request.method()} ${new URL(request.url()).pathname}`));
-  await desk.press('button', 'The week after');
+  await desk.page.reload();
   await desk.find('button', /^Busy, Bruno Keane/);
   await desk.press('button', 'Side by side');
   await desk.says('it isn’t empty');
@@ -55,7 +55,7 @@ test('several calendars come in one request, and what one may see nothing of is 
 
 test('a date is gone to as it is typed, by the keys alone', async () => {
   const tomas = await Desk.as(browser, home, 'tomas', '/for/ines/calendar?view=month');
-  await tomas.find('heading', 'March 2027');
+  await tomas.find('button', /Leadership/);
   await tomas.page.keyboard.press('g');
   await tomas.page.keyboard.type('some day');
   await tomas.page.keyboard.press('Enter');

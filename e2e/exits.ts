@@ -216,6 +216,22 @@ export const exitsOf = ({ calendar, ids, link, suggestion, preview }: Marked): R
     { method: 'PUT', path: `/api/calendars/${calendar}/told`, body: { owner: true } },
   ],
   'api/rooms/route.ts POST': () => [{ method: 'POST', path: '/api/rooms', body: { name: '' } }],
+  'api/calendars/[calendar]/check/route.ts POST': () => [
+    {
+      method: 'POST',
+      path: `/api/calendars/${calendar}/check`,
+      body: {
+        when: { start: '2027-06-08T09:00', end: '2027-06-08T19:00', allDay: false, zone: 'Europe/Lisbon' },
+        people: ['ines', 'amara', 'bruno'].map((h) => ({ address: `${h}@cloudmoor.example`, must: true })),
+        place: 'Ridge House',
+      },
+    },
+  ],
+  'api/journeys/route.ts GET': () => get('/api/journeys'),
+  'api/journeys/route.ts POST': () => [
+    { method: 'POST', path: '/api/journeys', body: { text: 'a,b,c', apply: false } },
+  ],
+  'api/journeys/file/route.ts GET': () => get('/api/journeys/file'),
   'api/lanes/route.ts GET': () => get('/api/lanes'),
   'api/lanes/route.ts POST': () => [
     { method: 'POST', path: '/api/lanes', body: { people: ['nobody'], group: null, calendars: [] } },

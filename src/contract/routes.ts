@@ -4,6 +4,7 @@ import { fileRoutes } from './items-files.ts';
 import { laneRoutes } from './lanes.ts';
 import { meetingRoutes } from './meetings.ts';
 import { messageRoutes } from './messages.ts';
+import { openingsRoutes } from './openings.ts';
 import { peopleRoutes } from './people.ts';
 import { sessionRoutes } from './people-sessions.ts';
 import { reminderRoutes } from './reminders.ts';
@@ -26,6 +27,7 @@ export const ROUTES = {
   ...suggestionRoutes,
   ...meetingRoutes,
   ...messageRoutes,
+  ...openingsRoutes,
   ...reminderRoutes,
   ...sessionRoutes,
 } as const satisfies Routes;

@@ -1,4 +1,5 @@
 export { type DirectoryRow, readDirectory, writeDirectory } from './csv/directory.ts';
+export { readJourneys, writeJourneys } from './csv/journeys.ts';
 export type { KeptLine } from './ical/kept.ts';
 export { readCalendar, recurrenceIn } from './ical/read.ts';
 export type { ReadFile, ReadItem, ReadProblem } from './ical/read-item.ts';

@@ -33,13 +33,14 @@ export function BoardBar(props: {
   /** How many calendars stand on the board, and whether one of those kept stands under another heading now. */
   lanes: number;
   moved: boolean;
+  onAt: () => void;
   onLanes: () => void;
   onGo: (day: number, view?: View) => void;
   onForward: (head: BoardHead) => void;
   onImport: () => void;
 }) {
   const { head, name, looking, narrow, view, span, day, today, over, lanes, moved } = props;
-  const { onLanes, onGo, onForward, onImport } = props;
+  const { onAt, onLanes, onGo, onForward, onImport } = props;
   const t = useTranslations();
   const { frame, principal } = useFrame();
   const router = useRouter();
@@ -80,6 +81,11 @@ export function BoardBar(props: {
         ))}
       </span>
       {!narrow && <GoTo onGo={onGo} />}
+      {head?.may.add && (
+        <Button variant="outlined" onClick={onAt}>
+          {t('at.open')}
+        </Button>
+      )}
       {!head?.as && (
         <Button variant="outlined" onClick={onLanes} className={boardCss.lanes}>
           {t('lanes.open', { count: lanes - 1 })}

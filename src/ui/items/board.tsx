@@ -16,6 +16,7 @@ import { isSpokenFor } from '../common/keys.ts';
 import pageCss from '../common/page.module.css';
 import { DAY, MINUTE } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
+import { AtPanel } from './at-panel.tsx';
 import { BoardBar } from './board-bar.tsx';
 import { useBoardItems } from './board-items.ts';
 import { type BoardLane, useLaneItems, useLanes, usePrefetched } from './board-lanes.ts';
@@ -64,6 +65,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
   const [draft, setDraft] = useState<{ draft: Draft; head: BoardHead; id: number; kept?: KeptForm } | null>(null);
   const [importing, setImporting] = useState(false);
   const [listing, setListing] = useState(false);
+  const [saysWhere, setSaysWhere] = useState(false);
   const [notice, setNotice] = useState<string | null>(null);
 
   const { query, data, head, lastKnown, gone, showMore } = useBoardItems(calendar, dates, as, setNotice);
@@ -166,6 +168,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
         setSelected(null);
         setImporting(false);
         setListing(false);
+        setSaysWhere(false);
         setGoesInto(null);
       }
     };
@@ -231,8 +234,16 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
         over={over}
         lanes={lanes.length}
         moved={kept.lanes.some((lane) => lane.moved)}
+        onAt={() => {
+          setSaysWhere(true);
+          setListing(false);
+          setImporting(false);
+          setSelected(null);
+          setDraft(null);
+        }}
         onLanes={() => {
           setListing(true);
+          setSaysWhere(false);
           setImporting(false);
           setSelected(null);
           setDraft(null);
@@ -323,6 +334,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
                 setSelected(item.id);
                 setImporting(false);
                 setListing(false);
+                setSaysWhere(false);
                 if (draft?.draft.kind === 'change') setDraft(null);
               }}
               onDraw={(lane, start, end) => lane.head && begin(lane.head, start, end)}
@@ -362,6 +374,18 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
         />
       ) : importing && head ? (
         <ImportPanel head={head} onClose={() => setImporting(false)} onTakeBack={takeBack(calendar)} />
+      ) : saysWhere && head?.may.add ? (
+        <AtPanel
+          head={head}
+          day={view === 'day' || today < first || today >= first + count * DAY ? askedDay : today}
+          places={[...new Set(items.flatMap((item) => item.place ?? []))]}
+          onClose={() => setSaysWhere(false)}
+          onSaved={(answer) => {
+            setSaysWhere(false);
+            const words = head.own ? t('board.savedMine') : t('board.saved', { name: owner });
+            wrote({ calendar, head }, answer, words);
+          }}
+        />
       ) : listing ? (
         <LanesPanel lanes={kept.lanes} board={calendar} onClose={() => setListing(false)} />
       ) : open && openHome ? (

@@ -6,7 +6,7 @@ import type { BoardLane } from './board-lanes.ts';
 import { type Ghost, GhostBlock } from './ghost-block.tsx';
 import hoursCss from './hours.module.css';
 import { ItemBlock } from './item-block.tsx';
-import type { Layout } from './layout.ts';
+import { jointsOf, type Layout } from './layout.ts';
 
 const RAILS = ['var(--moss)', 'var(--lake)', 'var(--straw)', 'var(--bark)', 'var(--slate)'];
 
@@ -21,6 +21,7 @@ export function DayLane(props: {
   of: number;
   selected: string | null;
   ghost: Ghost | null;
+  journeys: readonly (readonly [string, string, number])[];
   colourOf: (item: ItemWire) => string;
   column: (el: HTMLDivElement | null) => void;
   onOpen: (item: ItemWire) => void;
@@ -29,7 +30,7 @@ export function DayLane(props: {
   onPointerUp: () => void;
   onDoubleClick: (event: React.MouseEvent) => void;
 }) {
-  const { lane, layout, day, index, at, of, selected, ghost, colourOf, column, onOpen } = props;
+  const { lane, layout, day, index, at, of, selected, ghost, journeys, colourOf, column, onOpen } = props;
   const t = useTranslations('lanes');
   const rails = layout.rails[index] ?? [];
   return (
@@ -73,6 +74,18 @@ export function DayLane(props: {
             colour={colourOf(placed.item)}
             whose={of > 1 ? lane.name : null}
           />
+        ))}
+        {jointsOf(layout.days[index] ?? [], journeys).map((joint) => (
+          <span
+            key={joint.key}
+            className={`${hoursCss.joint}${joint.minutes > joint.gap ? ` ${hoursCss.short}` : ''}`}
+            style={{
+              top: `calc(${joint.top / 60} * var(--hour))`,
+              height: `calc(${Math.max(Math.min(joint.gap, joint.minutes), 12) / 60} * var(--hour))`,
+            }}
+          >
+            {t('joint', { minutes: joint.minutes, gap: joint.gap, short: joint.minutes > joint.gap ? 'yes' : 'no' })}
+          </span>
         ))}
         {ghost && <GhostBlock ghost={ghost} day={day} />}
       </div>

@@ -9,8 +9,10 @@ import {
   useSensor,
   useSensors,
 } from '@dnd-kit/core';
+import { useQuery } from '@tanstack/react-query';
 import { type PointerEvent, useLayoutEffect, useRef, useState } from 'react';
 import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
 import type { ItemWire } from '@/contract/items.ts';
 import { fromWallLenient, toWall } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
@@ -52,6 +54,15 @@ export function Hours(props: {
   const textOf = useBlockText();
   const { frame, style, now } = useFrame();
   const second = frame.me.secondZone === style.zone ? null : frame.me.secondZone;
+  const { data: ways } = useQuery({
+    queryKey: ['journeys'],
+    queryFn: () => call('listJourneys', {}),
+    // Whoever isn't signed in knows of none.
+    enabled: frame.me.inside,
+    staleTime: 300_000,
+    retry: false,
+  });
+  const journeys = ways?.journeys ?? [];
   const scroll = useRef<HTMLDivElement>(null);
   const columns = useRef<(HTMLDivElement | null)[]>([]);
   const [ghost, setGhost] = useState<Ghost | null>(null);
@@ -294,6 +305,7 @@ export function Hours(props: {
                       of={n}
                       selected={selected}
                       ghost={here ? ghost : null}
+                      journeys={journeys}
                       colourOf={colourOf}
                       column={(el) => {
                         columns.current[column] = el;

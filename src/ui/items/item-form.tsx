@@ -12,6 +12,7 @@ import { useTranslations } from 'use-intl';
 import type { BoardHead, ItemWire, WrittenAnswer } from '@/contract/items.ts';
 import { LIMITS, VISIBILITIES } from '@/core/calendar/index.ts';
 import { topicOf } from '@/core/review/index.ts';
+import { toWall, wallText } from '@/core/time/index.ts';
 import boardsCss from '../common/boards.module.css';
 import { useFrame } from '../common/frame-context.tsx';
 import { type KeptDraft, useKeepOnLeaving } from '../common/kept-drafts.ts';
@@ -29,6 +30,7 @@ import { sendChange, sendForward, sendNew } from './item-sending.ts';
 import { type Draft, FIELD, isForward, type KeptForm, TEXTS, type Values, valuesOf, whenOf } from './item-values.ts';
 import { PanelHead } from './panel-head.tsx';
 import { SaveRow } from './save-row.tsx';
+import { TimeCheck } from './time-check.tsx';
 
 /**
  * Makes or changes an item, in the details panel. Sends only what was touched; what was typed stays through every refusal.
@@ -266,6 +268,32 @@ export function ItemForm(props: {
             {!allDay && readTime(from) === from && readTime(to) === to && from < to ? spanText(from, to) : ''}
           </span>
         </div>
+        {!forward && !gone && folk.theirs === null && (
+          <TimeCheck
+            head={head}
+            body={
+              typedWhen && {
+                when: typedWhen,
+                item: base?.id ?? null,
+                people: folk.people.map(({ address, role }) => ({ address, must: role === 'must' })),
+                place: typed.place || null,
+                shows: typed.shows,
+                kind: typed.kind,
+              }
+            }
+            onTake={(start, end) => {
+              const [a, b] = [wallText(toWall(typed.zone, start)), wallText(toWall(typed.zone, end))];
+              const times = {
+                day: a.slice(0, 10),
+                lastDay: b.slice(0, 10),
+                from: a.slice(11, 16),
+                to: b.slice(11, 16),
+              };
+              for (const name of ['day', 'lastDay', 'from', 'to'] as const)
+                setValue(name, times[name], { shouldDirty: true });
+            }}
+          />
+        )}
         {has('place') && input('place', t('form.place'), own)}
         {folk.theirs === null && (!forward || draft.kind === 'new' || draft.item.attendees !== undefined) && (
           <PeopleField

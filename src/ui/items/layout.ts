@@ -109,3 +109,30 @@ export function shapeOf(item: ItemWire): 'withheld' | 'hold' | 'plain-busy' | 'f
   if (item.shows !== 'busy') return item.shows;
   return item.title === undefined ? 'plain-busy' : 'busy';
 }
+
+/** The way between two items of a day at different places: when the first ends, the minutes it takes and those there are. */
+export interface Joint {
+  readonly key: string;
+  readonly top: number;
+  readonly gap: number;
+  readonly minutes: number;
+}
+
+const samePlace = (text: string | null | undefined): string => (text ?? '').trim().toLowerCase();
+
+/** The ways between what follows each other on a day, where a table knows how long they take. */
+export function jointsOf(placed: readonly Placed[], journeys: readonly (readonly [string, string, number])[]): Joint[] {
+  if (journeys.length === 0) return [];
+  const table = new Map<string, number>();
+  for (const [a, b, minutes] of journeys)
+    for (const key of [`${samePlace(a)}\n${samePlace(b)}`, `${samePlace(b)}\n${samePlace(a)}`])
+      table.set(key, Math.max(minutes, table.get(key) ?? 0));
+  const there = placed.filter(({ item }) => blocks(item) && samePlace(item.place) !== '').sort((a, b) => a.top - b.top);
+  return there.flatMap((one, i): Joint[] => {
+    const next = there[i + 1];
+    const minutes = next && table.get(`${samePlace(one.item.place)}\n${samePlace(next.item.place)}`);
+    const end = one.top + one.height;
+    if (!next || !minutes || next.top < end) return [];
+    return [{ key: `${one.item.id} ${next.item.id}`, top: end, gap: next.top - end, minutes }];
+  });
+}

@@ -6,7 +6,7 @@ import Switch from '@mui/material/Switch';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { CeilingsWire, HouseRulesWire } from '@/contract/sharing-rules.ts';
@@ -22,7 +22,7 @@ import houseRulesCss from './house-rules.module.css';
 const LINKS_BY = ['sharers', 'administrators', 'nobody'] as const;
 
 /** The organisation's ceilings and starts. Everyone inside may read them; an administrator sets them, with effect at once. */
-export function HouseRules() {
+export function HouseRules({ after }: { after?: ReactNode }) {
   const t = useTranslations();
   const { toast } = useFrame();
   const client = useQueryClient();
@@ -144,6 +144,7 @@ export function HouseRules() {
         </>
       )}
       {query.data && <Domains mayChange={mayChange} />}
+      {after}
     </div>
   );
 }

@@ -1,5 +1,6 @@
+import { Journeys } from '@/ui/people/journeys.tsx';
 import { HouseRules } from '@/ui/sharing/house-rules.tsx';
 
 export default function HouseRulesPage() {
-  return <HouseRules />;
+  return <HouseRules after={<Journeys />} />;
 }

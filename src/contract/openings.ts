@@ -1,0 +1,94 @@
+import { z } from 'zod';
+import { KINDS, LIMITS, STATUSES } from '@/core/calendar/index.ts';
+import { when } from './items.ts';
+import type { Routes } from './route.ts';
+
+const place = z.string().trim().max(LIMITS.place);
+
+/** A time for an item that isn't saved yet: who has to be there, where it is, and which item it is where it stands already. */
+export const checkBody = z.strictObject({
+  when,
+  item: z.string().max(128).nullable().default(null),
+  people: z
+    .array(z.strictObject({ address: z.string().trim().toLowerCase().max(LIMITS.address), must: z.boolean() }))
+    .max(LIMITS.invited)
+    .default([]),
+  place: place.nullable().default(null),
+  shows: z.enum(STATUSES).default('busy'),
+  kind: z.enum(KINDS).default('meeting'),
+});
+export type CheckBody = z.infer<typeof checkBody>;
+
+const span = { start: z.string(), end: z.string() };
+/** What speaks against a time: warned of, never forbidden. */
+export const clash = z.discriminatedUnion('kind', [
+  /** Something blocks it; `title` as far as it is seen. */
+  z.strictObject({ kind: z.literal('overlap'), title: z.string().nullable(), withheld: z.boolean(), ...span }),
+  /** The gap to what comes before or after is shorter than the journey. */
+  z.strictObject({
+    kind: z.literal('journey'),
+    place: z.string(),
+    before: z.boolean(),
+    minutes: z.number(),
+    gap: z.number(),
+  }),
+  z.strictObject({ kind: z.literal('hours') }),
+]);
+export const checkAnswer = z.strictObject({
+  clashes: z.array(clash),
+  /** The nearest times that work, from what the asker sees; nearest first. */
+  openings: z.array(z.strictObject(span)),
+  /** Who of those who must be there isn't known, and so counted nowhere. */
+  unknown: z.array(z.string()),
+  /** Not all of the people, or not all of the days, could be looked at. */
+  cut: z.boolean(),
+});
+export type CheckAnswer = z.infer<typeof checkAnswer>;
+
+const journey = z.tuple([
+  z.string().trim().min(1).max(200),
+  z.string().trim().min(1).max(200),
+  z.number().int().min(0).max(2880),
+]);
+export const journeysAnswer = z.strictObject({ journeys: z.array(journey), mayChange: z.boolean() });
+export const journeysBody = z.strictObject({ text: z.string().max(400_000), apply: z.boolean() });
+export const journeysRead = z.strictObject({
+  journeys: z.array(journey),
+  wrong: z.array(z.strictObject({ line: z.number(), why: z.enum(['columns', 'place', 'minutes', 'tooMany']) })),
+  applied: z.boolean(),
+});
+
+/** Times that work, and what speaks against one; the journeys between places they count with. */
+export const openingsRoutes = {
+  checkTime: {
+    method: 'POST',
+    path: '/api/calendars/{calendar}/check',
+    who: 'person',
+    summary: 'What speaks against a time, and the nearest that work',
+    body: checkBody,
+    reads: true,
+    answer: checkAnswer,
+  },
+  listJourneys: {
+    method: 'GET',
+    path: '/api/journeys',
+    who: 'person',
+    summary: 'How long it takes between places',
+    answer: journeysAnswer,
+  },
+  bringInJourneys: {
+    method: 'POST',
+    path: '/api/journeys',
+    who: 'person',
+    summary: 'Read a table of journeys, and put it in the place of the one there',
+    body: journeysBody,
+    answer: journeysRead,
+  },
+  takeOutJourneys: {
+    method: 'GET',
+    path: '/api/journeys/file',
+    who: 'person',
+    summary: 'The table of journeys as a file',
+    rawAnswer: 'text/csv',
+  },
+} as const satisfies Routes;

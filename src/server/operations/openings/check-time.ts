@@ -1,0 +1,192 @@
+import { readWorkHours } from '@/contract/hours.ts';
+import type { ItemWire } from '@/contract/items.ts';
+import type { CheckAnswer, CheckBody } from '@/contract/openings.ts';
+import { findOpenings, type OpeningsPerson } from '@/core/openings/index.ts';
+import { dateText, fromWallLenient, instantText } from '@/core/time/index.ts';
+import { mainCalendarOf } from '../../repositories/calendars.ts';
+import { itemsByUid } from '../../repositories/items.ts';
+import { allJourneys } from '../../repositories/journeys.ts';
+import { type Person, personByAddress, personById } from '../../repositories/people.ts';
+import { ok, type Result } from '../../result.ts';
+import {
+  type Context,
+  type Decided,
+  Directory,
+  decideOn,
+  findCalendar,
+  findItem,
+  isRefusal,
+  viewsIn,
+} from '../deciding/index.ts';
+import { readWhen } from '../items/index.ts';
+
+const MINUTE = 60_000;
+const DAY = 86_400_000;
+/** People that are looked at, days around a time, clashes and openings that are said. */
+const MOST_PEOPLE = 20;
+const AHEAD_DAYS = 14;
+const MOST_CLASHES = 5;
+const OPENINGS = 3;
+
+/**
+ * What speaks against a time in a calendar: what blocks it, a journey too long for the gap, the owner's hours; and the nearest times that work
+ * for all who must be there. From what the asker sees and nothing else: of whoever isn't known nothing counts, and they are named.
+ */
+export function checkTime(ctx: Context, key: string, body: CheckBody): Result<CheckAnswer> {
+  const decided = findCalendar(ctx, key);
+  if (isRefusal(decided)) return decided;
+  const when = readWhen(body.when);
+  if (isRefusal(when)) return when;
+  const owner = personById(ctx.db, decided.calendar.ownerId);
+  const none = { clashes: [], openings: [], unknown: [], cut: false };
+  // Saying where somebody is, or what is free, takes nobody's time.
+  if (!owner || body.kind === 'whereabouts' || body.shows === 'free') return ok(none);
+  const about = body.item === null ? null : findItem(ctx, body.item);
+  const own = about && !isRefusal(about) ? about : null;
+  const length = Math.max(1, Math.round((when.end - when.start) / MINUTE));
+  const [from, to] = [Math.max(ctx.now, when.start - 2 * DAY), when.start + AHEAD_DAYS * DAY];
+  const seen = (person: Person, found: Decided | null): OpeningsPerson & { views: readonly ItemWire[] } => {
+    const known = found !== null && found.decision.rights.sight !== 'nothing';
+    const views = known ? viewsAround(ctx, found, Math.min(from, when.start - DAY), to, own?.item ?? null) : [];
+    const hours = readWorkHours(person.workHours);
+    return { id: person.address, need: 'must', known, zone: person.zone, hours, keeps: [], items: views, views };
+  };
+  const me = seen(owner, decided);
+  const others = body.people.filter((p) => p.must && p.address !== owner.address).slice(0, MOST_PEOPLE);
+  const unknown: string[] = [];
+  const people: OpeningsPerson[] = [me];
+  for (const { address } of others) {
+    const person = personByAddress(ctx.db, address);
+    const calendar = person?.inside && person.leftAt === null ? mainCalendarOf(ctx.db, person.id) : null;
+    const other = person && calendar ? seen(person, { ...decideOn(ctx, calendar) }) : null;
+    if (!other?.known) unknown.push(person?.inside ? person.name : address);
+    if (other) people.push(other);
+  }
+  const clashes = when.allDay ? [] : clashesOf(ctx, me, when.start, when.end, body.place);
+  const zone = owner.zone;
+  const request = {
+    now: Math.floor(ctx.now / MINUTE),
+    from: Math.ceil(from / MINUTE),
+    until: Math.floor(to / MINUTE),
+    length,
+    grid: 15,
+    zone,
+    notice: 0,
+    tentative: 'blocks' as const,
+    within: 'hours' as const,
+    padBefore: 0,
+    padAfter: 0,
+    place: body.place,
+    at: [],
+  };
+  const found =
+    when.allDay || (clashes.length === 0 && others.length === 0)
+      ? { starts: [], cut: false }
+      : findOpenings(request, people, allJourneys(ctx.db));
+  const works = found.starts.includes(when.start / MINUTE);
+  const openings = works ? [] : nearest(found.starts, when.start / MINUTE, length);
+  return ok({
+    clashes,
+    openings: openings.map((s) => ({ start: instantText(s * MINUTE), end: instantText((s + length) * MINUTE) })),
+    unknown,
+    cut: found.cut || body.people.filter((p) => p.must).length > MOST_PEOPLE,
+  });
+}
+
+/** What the asker sees of a calendar around some time, without the item that is asked about, wherever its copy stands. */
+function viewsAround(
+  ctx: Context,
+  { calendar, decision }: Decided,
+  from: number,
+  to: number,
+  item: { readonly uid: string; readonly recurrence: string | null } | null,
+): readonly ItemWire[] {
+  const range = { from, to, fromDate: dateText(from), toDate: dateText(to + DAY) };
+  const views = viewsIn(ctx.db, new Directory(ctx.db), calendar, range, { person: ctx.viewer, decision });
+  const copy = item && itemsByUid(ctx.db, calendar.id, item.uid).find((i) => i.recurrence === item.recurrence);
+  const is = copy && [instantText(copy.start), instantText(copy.end)];
+  return views.filter((view) => !view.asSet?.cancelled && !(is && view.start === is[0] && view.end === is[1]));
+}
+
+function clashesOf(
+  ctx: Context,
+  me: OpeningsPerson & { views: readonly ItemWire[] },
+  start: number,
+  end: number,
+  place: string | null,
+): CheckAnswer['clashes'] {
+  const clashes: CheckAnswer['clashes'] = [];
+  const blocking = me.views.filter((v) => v.shows !== 'free' && v.kind !== 'whereabouts');
+  for (const v of blocking) {
+    const [from, to] = v.allDay
+      ? [fromWallLenient(me.zone, Date.parse(v.start)), fromWallLenient(me.zone, Date.parse(v.end))]
+      : [Date.parse(v.start), Date.parse(v.end)];
+    if (from < end && to > start && clashes.length < MOST_CLASHES)
+      clashes.push({
+        kind: 'overlap',
+        title: v.title ?? null,
+        withheld: v.withheld === true,
+        start: instantText(from),
+        end: instantText(to),
+      });
+  }
+  const here = place?.trim().toLowerCase();
+  if (here) {
+    const table = allJourneys(ctx.db);
+    const minutes = (a: string) =>
+      Math.max(
+        0,
+        ...table
+          .filter(
+            ([x, y]) =>
+              (x.toLowerCase() === a && y.toLowerCase() === here) ||
+              (y.toLowerCase() === a && x.toLowerCase() === here),
+          )
+          .map(([, , m]) => m),
+      );
+    const placed = blocking.filter((v) => !v.allDay && v.place?.trim());
+    const last = placed
+      .filter((v) => Date.parse(v.end) <= start)
+      .sort((a, b) => Date.parse(b.end) - Date.parse(a.end))[0];
+    const next = placed
+      .filter((v) => Date.parse(v.start) >= end)
+      .sort((a, b) => Date.parse(a.start) - Date.parse(b.start))[0];
+    for (const [v, before, gap] of [
+      [last, true, last ? (start - Date.parse(last.end)) / MINUTE : 0],
+      [next, false, next ? (Date.parse(next.start) - end) / MINUTE : 0],
+    ] as const) {
+      const there = v?.place?.trim() ?? '';
+      const needed = there.toLowerCase() === here ? 0 : minutes(there.toLowerCase());
+      if (v && needed > gap) clashes.push({ kind: 'journey', place: there, before, minutes: needed, gap });
+    }
+  }
+  if (me.hours !== null && !isWithin(me.hours, me.zone, start, end)) clashes.push({ kind: 'hours' });
+  return clashes;
+}
+
+/** Whether a time lies inside somebody's hours: no opening of its own length could begin there otherwise. */
+function isWithin(hours: NonNullable<OpeningsPerson['hours']>, zone: string, start: number, end: number): boolean {
+  const person = { id: '', need: 'must' as const, known: false, zone, hours, keeps: [], items: [] };
+  const at = start / MINUTE;
+  const length = Math.max(1, Math.round((end - start) / MINUTE));
+  const request = { now: at, from: at, until: at + length, length, grid: 1, zone: 'UTC', notice: 0 };
+  const rest = {
+    tentative: 'blocks' as const,
+    within: 'hours' as const,
+    padBefore: 0,
+    padAfter: 0,
+    place: null,
+    at: [],
+  };
+  return findOpenings({ ...request, ...rest }, [person]).starts.length > 0;
+}
+
+/** The nearest few starts, none of which overlaps another. */
+function nearest(starts: readonly number[], at: number, length: number): number[] {
+  const chosen: number[] = [];
+  for (const s of [...starts].sort((a, b) => Math.abs(a - at) - Math.abs(b - at) || a - b)) {
+    if (chosen.every((other) => Math.abs(other - s) >= length)) chosen.push(s);
+    if (chosen.length === OPENINGS) break;
+  }
+  return chosen.sort((a, b) => a - b);
+}

@@ -1,0 +1,2 @@
+export { checkTime } from './check-time.ts';
+export { bringInJourneys, listJourneys, takeOutJourneys } from './journeys.ts';

@@ -1,0 +1,80 @@
+'use client';
+import Button from '@mui/material/Button';
+import { useQuery } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
+import type { BoardHead } from '@/contract/items.ts';
+import type { CheckAnswer, CheckBody } from '@/contract/openings.ts';
+import { parseInstant, toWall } from '@/core/time/index.ts';
+import { useFrame } from '../common/frame-context.tsx';
+import { clock, dayName } from '../common/times.ts';
+import { firstName } from '../common/token.tsx';
+
+/** So long after the last stroke a time is looked at. */
+const PAUSE_MS = 300;
+
+/** What speaks against the time that is typed, and the nearest times that work: said before anything is saved, and forbidding nothing. */
+export function TimeCheck(props: {
+  head: BoardHead;
+  body: CheckBody | null;
+  onTake: (start: number, end: number) => void;
+}) {
+  const { head, body, onTake } = props;
+  const t = useTranslations();
+  const tc = useTranslations('check');
+  const { style } = useFrame();
+  const asked = body && JSON.stringify(body);
+  const [settled, setSettled] = useState(asked);
+  useEffect(() => {
+    const timer = setTimeout(() => setSettled(asked), PAUSE_MS);
+    return () => clearTimeout(timer);
+  }, [asked]);
+  const { data } = useQuery({
+    queryKey: ['calendar', head.calendar.key, 'check', settled],
+    queryFn: () => call('checkTime', { params: { calendar: head.calendar.key }, body: JSON.parse(settled ?? '') }),
+    enabled: settled !== null,
+    placeholderData: (before) => before,
+    retry: false,
+  });
+  if (!data || body === null) return null;
+  const { clashes, openings, unknown, cut } = data as CheckAnswer;
+  if (clashes.length === 0 && openings.length === 0) return null;
+  const wall = (text: string) => toWall(style.zone, parseInstant(text) ?? 0);
+  const span = (one: { start: string; end: string }) =>
+    `${clock(wall(one.start), style.hours)}–${clock(wall(one.end), style.hours)}`;
+  const words = (c: CheckAnswer['clashes'][number]) => {
+    if (c.kind === 'hours') return tc('hours', { own: head.own ? 'yes' : 'no', name: firstName(head.owner.name) });
+    if (c.kind === 'journey')
+      return tc('journey', { place: c.place, before: c.before ? 'yes' : 'no', minutes: c.minutes, gap: c.gap });
+    const title = c.withheld ? t('board.private') : (c.title ?? t('board.busyWord', { shows: 'busy' }));
+    return tc('overlap', { title, when: span(c) });
+  };
+  return (
+    <div role="status" style={{ display: 'grid', gap: 5 }}>
+      {clashes.map((c) => (
+        <span key={JSON.stringify(c)} className="small wrong">
+          {words(c)}
+        </span>
+      ))}
+      {openings.length > 0 && (
+        <span className="small soft">
+          {tc('nearest', { unknown: unknown.length, names: unknown.slice(0, 3).join(', ') })}
+          {cut && ` ${tc('cut')}`}
+        </span>
+      )}
+      <span className="row" style={{ flexWrap: 'wrap', gap: 5 }}>
+        {openings.map((o) => (
+          <Button
+            key={o.start}
+            variant="outlined"
+            onClick={() => onTake(parseInstant(o.start) ?? 0, parseInstant(o.end) ?? 0)}
+            sx={{ minHeight: 26, px: 1 }}
+          >
+            {dayName(wall(o.start))}, {clock(wall(o.start), style.hours)}
+          </Button>
+        ))}
+      </span>
+    </div>
+  );
+}

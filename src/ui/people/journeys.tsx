@@ -1,0 +1,129 @@
+'use client';
+import Alert from '@mui/material/Alert';
+import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
+import { Asked } from '../common/asked.tsx';
+import { useFrame } from '../common/frame-context.tsx';
+import { said } from '../common/refusal.ts';
+
+/** How long it takes between the organisation's places: read by everybody inside, kept as a table by an administrator. */
+export function Journeys() {
+  const t = useTranslations();
+  const tj = useTranslations('journeys');
+  const { frame, toast } = useFrame();
+  const client = useQueryClient();
+  const query = useQuery({
+    queryKey: ['journeys'],
+    queryFn: () => call('listJourneys', {}),
+    enabled: frame.me.inside,
+    retry: false,
+  });
+  const [text, setText] = useState<string | null>(null);
+  const [wrong, setWrong] = useState<readonly string[]>([]);
+  const data = query.data;
+  if (!frame.me.inside) return null;
+  const save = async () => {
+    setWrong([]);
+    try {
+      const read = await call('bringInJourneys', { body: { text: text ?? '', apply: true } });
+      if (!read.applied) {
+        setWrong(read.wrong.map((w) => tj(`wrong.${w.why}`, { line: w.line })));
+        return;
+      }
+      setText(null);
+      toast({ text: tj('saved', { count: read.journeys.length }) });
+      await client.invalidateQueries({ queryKey: ['journeys'] });
+    } catch (error) {
+      setWrong([said(error, t('common.unreachable')).sentence]);
+    }
+  };
+  const standing = (data?.journeys ?? []).map(([a, b, m]) => `${a}, ${b}, ${m}`).join('\n');
+  return (
+    <section style={{ display: 'grid', gap: 10, maxWidth: 560, marginTop: 26 }}>
+      <h2>{tj('title')}</h2>
+      <p className="small soft">{tj('help')}</p>
+      <Asked query={query} />
+      {data && data.journeys.length === 0 && text === null && <p className="soft">{tj('none')}</p>}
+      {data && data.journeys.length > 0 && text === null && (
+        <table>
+          <tbody>
+            {data.journeys.map(([a, b, m]) => (
+              <tr key={`${a} ${b}`}>
+                <td style={{ paddingRight: 16 }}>{a}</td>
+                <td style={{ paddingRight: 16 }}>{b}</td>
+                <td style={{ textAlign: 'right' }}>{tj('minutes', { count: m })}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {text !== null && (
+        <TextField
+          multiline
+          minRows={6}
+          maxRows={16}
+          label={tj('table')}
+          value={text}
+          onChange={(e) => setText(e.target.value)}
+          helperText={tj('tableHelp')}
+          slotProps={{ inputLabel: { shrink: true }, htmlInput: { style: { fontFamily: 'ui-monospace, monospace' } } }}
+        />
+      )}
+      {wrong.length > 0 && (
+        <Alert severity="error">
+          {wrong.slice(0, 8).map((w) => (
+            <span key={w} style={{ display: 'block' }}>
+              {w}
+            </span>
+          ))}
+        </Alert>
+      )}
+      {data?.mayChange && (
+        <span className="row" style={{ flexWrap: 'wrap' }}>
+          {text === null ? (
+            <>
+              <Button variant="outlined" onClick={() => setText(standing)}>
+                {tj('change')}
+              </Button>
+              <Button variant="outlined" component="label">
+                {tj('bringIn')}
+                <input
+                  type="file"
+                  accept=".csv,text/csv,text/plain"
+                  className="visually-hidden"
+                  onChange={async (e) => {
+                    const file = e.target.files?.[0];
+                    e.target.value = '';
+                    if (file) setText((await file.text()).slice(0, 400_000));
+                  }}
+                />
+              </Button>
+              <Button variant="text" component="a" href="/api/journeys/file" download>
+                {tj('takeOut')}
+              </Button>
+            </>
+          ) : (
+            <>
+              <Button variant="contained" onClick={() => void save()}>
+                {tj('save')}
+              </Button>
+              <Button
+                variant="outlined"
+                onClick={() => {
+                  setText(null);
+                  setWrong([]);
+                }}
+              >
+                {t('form.cancel')}
+              </Button>
+            </>
+          )}
+        </span>
+      )}
+    </section>
+  );
+}
