@@ -17,6 +17,7 @@ const AREAS = {
   reminders: [],
   openings: ['items'],
   lanes: [],
+  search: [],
   suggestions: ['items', 'people', 'meetings'],
   messages: ['reminders', 'items', 'sharing', 'people', 'suggestions', 'meetings'],
   frame: ['items', 'sharing', 'people', 'suggestions', 'messages'],

@@ -232,6 +232,15 @@ export const exitsOf = ({ calendar, ids, link, suggestion, preview }: Marked): R
     { method: 'POST', path: '/api/journeys', body: { text: 'a,b,c', apply: false } },
   ],
   'api/journeys/file/route.ts GET': () => get('/api/journeys/file'),
+  // Every word that is marked, in every field, by its beginning and in whole.
+  'api/search/route.ts GET': () =>
+    ['zq', 'weir', 'ines', 'river', 'cloudmoor', 'https'].flatMap((words) => [
+      ...get(`/api/search?words=${words}`),
+      ...get(`/api/search?words=${words}&everywhere=1`),
+    ]),
+  'api/items/[item]/trail/route.ts GET': () => ids.map((id) => ({ method: 'GET', path: `/api/items/${id}/trail` })),
+  'api/items/[item]/trail/route.ts POST': () => ids.map((id) => ({ method: 'POST', path: `/api/items/${id}/trail` })),
+  'api/calendars/[calendar]/removed/route.ts GET': () => get(`/api/calendars/${calendar}/removed`),
   'api/lanes/route.ts GET': () => get('/api/lanes'),
   'api/lanes/route.ts POST': () => [
     { method: 'POST', path: '/api/lanes', body: { people: ['nobody'], group: null, calendars: [] } },

@@ -9,10 +9,12 @@ import { peopleRoutes } from './people.ts';
 import { sessionRoutes } from './people-sessions.ts';
 import { reminderRoutes } from './reminders.ts';
 import type { Routes } from './route.ts';
+import { searchRoutes } from './search.ts';
 import { sharingRoutes } from './sharing.ts';
 import { reviewRoutes } from './sharing-review.ts';
 import { ruleRoutes } from './sharing-rules.ts';
 import { suggestionRoutes } from './suggestions.ts';
+import { trailRoutes } from './trail.ts';
 
 /** Every route of the API. The OpenAPI description, the typed call, the server's checks and the leak test all read this. */
 export const ROUTES = {
@@ -28,6 +30,8 @@ export const ROUTES = {
   ...meetingRoutes,
   ...messageRoutes,
   ...openingsRoutes,
+  ...searchRoutes,
+  ...trailRoutes,
   ...reminderRoutes,
   ...sessionRoutes,
 } as const satisfies Routes;

@@ -9,6 +9,7 @@ import { listItems, listLoad } from './items/list-items.ts';
 import { listNotices } from './messages/notices.ts';
 import { listPeople } from './people/people.ts';
 import { listReminders, readItemReminder } from './reminders/index.ts';
+import { search } from './search/index.ts';
 import { askAccess, readItemSight } from './sharing/ask.ts';
 import { readFindings } from './sharing/findings.ts';
 import { giveAccess, takeAccess } from './sharing/give-access.ts';
@@ -73,6 +74,8 @@ function everythingSaidTo(handle: string): string {
     listItems(ctx, key, { ...WEEK, as: 'person:wren' }),
     listNotices(ctx),
     listReminders(ctx),
+    ...MARKS.flatMap((field) => items.map((item) => search(ctx, { words: mark(item, field), everywhere: '1' }))),
+    search(ctx, { words: 'zq', everywhere: '1' }),
     ...ids.map((id) => readItemReminder(ctx, id)),
     ...ids.map((item) => askAccess(ctx, key, { audience: { kind: 'person', id: 'wren' }, item, at: null })),
     ...ids.map((id) => readItemSight(ctx, id)),

@@ -32,6 +32,18 @@ export function itemsByUid(db: Connection, calendarId: number, uid: string): Sto
     .map((row) => decode(db, row));
 }
 
+/** Items of a calendar that were removed after an instant, the latest first: at most `most`. */
+export function removedIn(db: Connection, calendarId: number, since: number, most: number): StoredItem[] {
+  return db
+    .all<ItemRow>(
+      'SELECT * FROM item WHERE calendar_id = ? AND removed_at > ? ORDER BY removed_at DESC, id DESC LIMIT ?',
+      calendarId,
+      since,
+      most,
+    )
+    .map((row) => decode(db, row));
+}
+
 /** The items that stand for single happenings of a series. */
 export function replacementsOf(db: Connection, seriesId: number): StoredItem[] {
   return db

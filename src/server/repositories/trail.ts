@@ -49,29 +49,49 @@ export function trailAfter(
     }));
 }
 
+interface Row {
+  key: string;
+  at: number;
+  actor_id: number;
+  principal_id: number;
+  collection_id: number | null;
+  subject: string;
+  verb: string;
+  before: string | null;
+  after: string | null;
+}
+
+const decode = (r: Row): TrailEntry => ({
+  key: r.key,
+  at: r.at,
+  actorId: r.actor_id,
+  principalId: r.principal_id,
+  collectionId: r.collection_id,
+  subject: r.subject,
+  verb: r.verb,
+  before: r.before === null ? null : JSON.parse(r.before),
+  after: r.after === null ? null : JSON.parse(r.after),
+});
+
+/** What was written about one thing on a calendar, the latest first: at most `most` entries. */
+export const trailOf = (db: Connection, subject: string, collectionId: number, most: number): TrailEntry[] =>
+  db
+    .all<Row>(
+      'SELECT * FROM trail WHERE subject = ? AND collection_id = ? ORDER BY id DESC LIMIT ?',
+      subject,
+      collectionId,
+      most,
+    )
+    .map(decode);
+
+/** The latest entry of a kind about one thing. */
+export function lastTrailOf(db: Connection, subject: string, verb: string): TrailEntry | null {
+  const row = db.get<Row>('SELECT * FROM trail WHERE subject = ? AND verb = ? ORDER BY id DESC LIMIT 1', subject, verb);
+  return row ? decode(row) : null;
+}
+
 /** An entry by its key, with the states before and after; `null` where there is none. */
 export function trailByKey(db: Connection, key: string): TrailEntry | null {
-  const r = db.get<{
-    key: string;
-    at: number;
-    actor_id: number;
-    principal_id: number;
-    collection_id: number | null;
-    subject: string;
-    verb: string;
-    before: string | null;
-    after: string | null;
-  }>('SELECT * FROM trail WHERE key = ?', key);
-  if (!r) return null;
-  return {
-    key: r.key,
-    at: r.at,
-    actorId: r.actor_id,
-    principalId: r.principal_id,
-    collectionId: r.collection_id,
-    subject: r.subject,
-    verb: r.verb,
-    before: r.before === null ? null : JSON.parse(r.before),
-    after: r.after === null ? null : JSON.parse(r.after),
-  };
+  const row = db.get<Row>('SELECT * FROM trail WHERE key = ?', key);
+  return row ? decode(row) : null;
 }

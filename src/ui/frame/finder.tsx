@@ -7,12 +7,25 @@ import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
+import type { SearchAnswer } from '@/contract/search.ts';
+import { dateText, parseInstant, toWall } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
+import { whenText } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 import finderCss from './finder.module.css';
 
 /** However many people there are, a list stays short enough to look through. */
-const few = createFilterOptions<{ label: string; goal: string }>({ limit: 60 });
+const few = createFilterOptions<Goal>({ limit: 60 });
+
+/** Somewhere to go: `found` where it was found by words that need not stand in its line. */
+interface Goal {
+  readonly label: string;
+  readonly goal: string;
+  readonly found?: true;
+}
+
+/** So long after the last stroke items are looked for. */
+const PAUSE_MS = 150;
 
 /** The command palette: everything one can go to or begin, by typing. Ctrl or Command with K opens it. */
 export function Finder() {
@@ -21,6 +34,8 @@ export function Finder() {
   const router = useRouter();
   const { frame, principal } = useFrame();
   const [open, setOpen] = useState(false);
+  const [typed, setTyped] = useState('');
+  const found = useFound(open ? typed : '');
   const people = useQuery({ queryKey: ['people'], queryFn: () => call('listPeople', {}), enabled: open });
 
   useEffect(() => {
@@ -34,7 +49,7 @@ export function Finder() {
     return () => window.removeEventListener('keydown', onKey);
   }, []);
 
-  const options = useMemo(() => {
+  const options = useMemo((): Goal[] => {
     const mine = frame.me.handle;
     const who = principal?.handle ?? mine;
     return [
@@ -83,8 +98,16 @@ export function Finder() {
           open
           disablePortal
           autoHighlight
-          options={options}
-          filterOptions={few}
+          options={[...options, ...found]}
+          filterOptions={(all, state) => [
+            ...few(
+              all.filter((o) => !o.found),
+              state,
+            ),
+            ...all.filter((o) => o.found),
+          ]}
+          groupBy={(o) => (o.found ? t('items') : '')}
+          onInputChange={(_, text) => setTyped(text)}
           getOptionKey={(o) => `${o.goal} ${o.label}`}
           noOptionsText={t('none')}
           // The list is all there is here: leaving it is leaving the whole.
@@ -94,6 +117,7 @@ export function Finder() {
           onChange={(_, option) => {
             if (!option) return;
             setOpen(false);
+            setTyped('');
             router.push(option.goal);
           }}
           slotProps={{
@@ -116,4 +140,34 @@ export function Finder() {
       </Dialog>
     </>
   );
+}
+
+/** Items whose words hold what is typed, in every calendar one may look into: where each is, whose, and when. */
+function useFound(typed: string): Goal[] {
+  const { frame, style } = useFrame();
+  const words = typed.trim();
+  const [settled, setSettled] = useState(words);
+  useEffect(() => {
+    const timer = setTimeout(() => setSettled(words), PAUSE_MS);
+    return () => clearTimeout(timer);
+  }, [words]);
+  const query = useQuery({
+    queryKey: ['calendar', 'search', settled],
+    queryFn: () => call('search', { query: { words: settled, everywhere: '1' } }),
+    enabled: settled.length >= 2 && words.length >= 2,
+    placeholderData: (before) => before,
+    retry: false,
+  });
+  if (words.length < 2) return [];
+  return ((query.data as SearchAnswer | undefined)?.found ?? []).map(({ owner, calendar, of, item }) => {
+    const runs = frame.principals.some((p) => p.handle === owner.handle);
+    const week = item.allDay ? item.start : dateText(toWall(style.zone, parseInstant(item.start) ?? 0));
+    const to = new URLSearchParams({ week, item: item.id, ...(of === null ? {} : { c: calendar }) });
+    if (!runs) to.set('of', owner.handle);
+    return {
+      label: [item.title, whenText(item, style), item.place, owner.name].filter(Boolean).join(' · '),
+      goal: `/for/${runs ? owner.handle : frame.me.handle}/calendar?${to}`,
+      found: true,
+    };
+  });
 }

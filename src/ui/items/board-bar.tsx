@@ -38,9 +38,10 @@ export function BoardBar(props: {
   onGo: (day: number, view?: View) => void;
   onForward: (head: BoardHead) => void;
   onImport: () => void;
+  onRemoved: () => void;
 }) {
   const { head, name, looking, narrow, view, span, day, today, over, lanes, moved } = props;
-  const { onAt, onLanes, onGo, onForward, onImport } = props;
+  const { onAt, onLanes, onGo, onForward, onImport, onRemoved } = props;
   const t = useTranslations();
   const { frame, principal } = useFrame();
   const router = useRouter();
@@ -134,7 +135,7 @@ export function BoardBar(props: {
             {t('board.forwardNew')}
           </Button>
         )}
-        {head && !head.as && <FileMenu head={head} onImport={onImport} />}
+        {head && !head.as && <FileMenu head={head} onImport={onImport} onRemoved={onRemoved} />}
       </div>
     </div>
   );
@@ -161,7 +162,8 @@ function Standing({ head }: { head: BoardHead }) {
   );
 }
 
-function FileMenu({ head, onImport }: { head: BoardHead; onImport: () => void }) {
+function FileMenu(props: { head: BoardHead; onImport: () => void; onRemoved: () => void }) {
+  const { head, onImport, onRemoved } = props;
   const t = useTranslations();
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   if (!head.own && !head.may.import && !head.may.add) return null;
@@ -200,6 +202,16 @@ function FileMenu({ head, onImport }: { head: BoardHead; onImport: () => void })
         >
           {t('board.export')}
         </MenuItem>
+        {(head.own || head.rights.change !== 'none' || head.rights.remove !== 'none') && (
+          <MenuItem
+            onClick={() => {
+              setAnchor(null);
+              onRemoved();
+            }}
+          >
+            {t('trail.removed')}
+          </MenuItem>
+        )}
       </Menu>
     </>
   );

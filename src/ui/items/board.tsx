@@ -31,6 +31,7 @@ import { LanesPanel } from './lanes-panel.tsx';
 import { Legend } from './legend.tsx';
 import { Ribbon } from './ribbon.tsx';
 import { sightlinesDoor } from './sightlines-door.ts';
+import { RemovedPanel } from './trail-list.tsx';
 
 /** A calendar's week (or day, on a narrow screen), live, with the panel in which its items are read and changed. */
 export function Board({ calendar, name }: { calendar: string; name: string }) {
@@ -56,16 +57,15 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
   const { first, count } = span;
   const zone = style.zone;
   const dates = { from: dateText(first), to: dateText(first + count * DAY), zone };
-  const beside = [span.before, span.after].map((day) => {
+  const around = [span.before, span.after].map((day) => {
     const { first, count } = spanOf(view, day, style.weekFirst);
     return { from: dateText(first), to: dateText(first + count * DAY), zone };
   });
 
   const [selected, setSelected] = useState<string | null>(null);
   const [draft, setDraft] = useState<{ draft: Draft; head: BoardHead; id: number; kept?: KeptForm } | null>(null);
-  const [importing, setImporting] = useState(false);
-  const [listing, setListing] = useState(false);
-  const [saysWhere, setSaysWhere] = useState(false);
+  // What stands beside the board where it is neither an item nor a form.
+  const [beside, setBeside] = useState<'import' | 'lanes' | 'at' | 'removed' | null>(null);
   const [notice, setNotice] = useState<string | null>(null);
 
   const { query, data, head, lastKnown, gone, showMore } = useBoardItems(calendar, dates, as, setNotice);
@@ -73,11 +73,16 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
   const others = useLaneItems(
     as === undefined ? kept.lanes.filter((lane) => lane.shown && lane.calendar !== calendar) : [],
     dates,
-    as === undefined ? beside : [],
+    as === undefined ? around : [],
   );
-  usePrefetched(calendar, as === undefined ? beside : []);
+  usePrefetched(calendar, as === undefined ? around : []);
   const owner = firstName(head?.owner.name ?? name);
 
+  const show = (what: NonNullable<typeof beside>) => {
+    setBeside(what);
+    setSelected(null);
+    setDraft(null);
+  };
   const go = useCallback(
     (day: number, view?: View) => {
       const next = new URLSearchParams(search);
@@ -93,7 +98,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
     (head: BoardHead, start?: number, end?: number) => {
       const from = start ?? firstGuess(toWall(style.zone, now()), first, count);
       setSelected(null);
-      setImporting(false);
+      setBeside(null);
       setDraft({ draft: { kind: 'new', start: from, end: end ?? from + 60 * MINUTE }, head, id: Date.now() });
     },
     [style.zone, now, first, count],
@@ -138,7 +143,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
     router.replace(`?${next}`, { scroll: false });
     const kept = takeDraft(wantsKept)?.data as KeptForm | undefined;
     if (!kept) return;
-    setImporting(false);
+    setBeside(null);
     const fresh = () => {
       const start = kept.start || firstGuess(toWall(style.zone, now()), first, count);
       const end = kept.end || start + 60 * MINUTE;
@@ -166,9 +171,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
         startNew();
       } else if (event.key === 'Escape' && !draft) {
         setSelected(null);
-        setImporting(false);
-        setListing(false);
-        setSaysWhere(false);
+        setBeside(null);
         setGoesInto(null);
       }
     };
@@ -234,28 +237,12 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
         over={over}
         lanes={lanes.length}
         moved={kept.lanes.some((lane) => lane.moved)}
-        onAt={() => {
-          setSaysWhere(true);
-          setListing(false);
-          setImporting(false);
-          setSelected(null);
-          setDraft(null);
-        }}
-        onLanes={() => {
-          setListing(true);
-          setSaysWhere(false);
-          setImporting(false);
-          setSelected(null);
-          setDraft(null);
-        }}
+        onAt={() => show('at')}
+        onLanes={() => show('lanes')}
         onGo={go}
         onForward={begin}
-        onImport={() => {
-          setImporting(true);
-          setListing(false);
-          setSelected(null);
-          setDraft(null);
-        }}
+        onRemoved={() => show('removed')}
+        onImport={() => show('import')}
       />
       <div className={boardsCss['board-main']}>
         {head?.as && (
@@ -332,9 +319,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
               owner={head.owner.name}
               onOpen={(item) => {
                 setSelected(item.id);
-                setImporting(false);
-                setListing(false);
-                setSaysWhere(false);
+                setBeside(null);
                 if (draft?.draft.kind === 'change') setDraft(null);
               }}
               onDraw={(lane, start, end) => lane.head && begin(lane.head, start, end)}
@@ -372,22 +357,30 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
             );
           }}
         />
-      ) : importing && head ? (
-        <ImportPanel head={head} onClose={() => setImporting(false)} onTakeBack={takeBack(calendar)} />
-      ) : saysWhere && head?.may.add ? (
+      ) : beside === 'import' && head ? (
+        <ImportPanel head={head} onClose={() => setBeside(null)} onTakeBack={takeBack(calendar)} />
+      ) : beside === 'removed' && head ? (
+        <RemovedPanel
+          head={head}
+          onClose={() => setBeside(null)}
+          onBack={(answer) =>
+            wrote({ calendar, head }, answer, t('trail.backAgain', { title: answer.item?.title ?? '' }))
+          }
+        />
+      ) : beside === 'at' && head?.may.add ? (
         <AtPanel
           head={head}
           day={view === 'day' || today < first || today >= first + count * DAY ? askedDay : today}
           places={[...new Set(items.flatMap((item) => item.place ?? []))]}
-          onClose={() => setSaysWhere(false)}
+          onClose={() => setBeside(null)}
           onSaved={(answer) => {
-            setSaysWhere(false);
+            setBeside(null);
             const words = head.own ? t('board.savedMine') : t('board.saved', { name: owner });
             wrote({ calendar, head }, answer, words);
           }}
         />
-      ) : listing ? (
-        <LanesPanel lanes={kept.lanes} board={calendar} onClose={() => setListing(false)} />
+      ) : beside === 'lanes' ? (
+        <LanesPanel lanes={kept.lanes} board={calendar} onClose={() => setBeside(null)} />
       ) : open && openHome ? (
         <Details
           key={open.id}

@@ -19,6 +19,7 @@ import { MoveItem } from './move-item.tsx';
 import { PanelHead } from './panel-head.tsx';
 import { Remind } from './remind.tsx';
 import { useRepeatWords } from './repeat-kinds.ts';
+import { TrailList } from './trail-list.tsx';
 import { VisibilityChoice } from './visibility-choice.tsx';
 import { WhoSees } from './who-sees.tsx';
 
@@ -131,6 +132,7 @@ export function Details(props: {
       )}
       {item.withheld && <p className="soft">{t('panel.withheld')}</p>}
       {!open && !item.withheld && <p className="soft">{t('panel.busy', { name: firstName(name) })}</p>}
+      {!head.as && reminds && <TrailList item={item.id} calendar={head.calendar.key} />}
       <div className={boardsCss.foot}>
         {/* What others call was made by them. */}
         {!(item.organiser && item.organiser.name !== name) && <Made item={item} />}

@@ -1,3 +1,4 @@
+export { bringBack, listRemoved } from './bring-back.ts';
 export { bringInSteps, takeBatchBack } from './bring-in.ts';
 export { changeItem } from './change-item.ts';
 export { createItem, draftItem, noRoom } from './create-item.ts';
@@ -5,6 +6,7 @@ export { exportFile } from './export-file.ts';
 export { findImportable, mayImport } from './importing.ts';
 export { listItems, listLoad } from './list-items.ts';
 export { readFile } from './read-file.ts';
+export { readTrail } from './read-trail.ts';
 export { removeItem } from './remove-item.ts';
 export { undo } from './undo.ts';
 export { readWhen, type StoredWhen } from './when.ts';

@@ -6,7 +6,7 @@ export { type Arriving, keepArrived, threadOf } from './keep.ts';
 export { moveMeeting } from './move.ts';
 export { readMeeting, sendingWireOf, whoCanCome } from './read-meeting.ts';
 export { releaseDue } from './release.ts';
-export { changeMeeting, createMeeting, removeMeeting, undoMeeting } from './save.ts';
+export { bringBackMeeting, changeMeeting, createMeeting, removeMeeting, undoMeeting } from './save.ts';
 export { speaksOn } from './settle.ts';
 export { answerSeveral } from './several.ts';
 export { timeOf, timesOf } from './shape.ts';

@@ -22,7 +22,7 @@ import {
   mayOn,
   storedRules,
 } from '../deciding/index.ts';
-import { changeItem, createItem, removeItem, undo } from '../items/index.ts';
+import { bringBack, changeItem, createItem, removeItem, undo } from '../items/index.ts';
 import { answerAsked, answerBack } from './answer.ts';
 import { apart } from './apart.ts';
 import { readInvited } from './invited.ts';
@@ -136,6 +136,14 @@ function declineAway(
   // Taken back while it waits, the item comes back with the answer.
   renewSending(ctx.db, { ...answered, undoKey: removed.value.undo });
   return ok({ ...removed.value, sending: sendingWire(ctx, answered, [item.organiser?.address ?? '']) });
+}
+
+/** Brings back what was removed; a meeting its owner called off by that is asked anew. */
+export function bringBackMeeting(ctx: Context, key: string): Result<WrittenAnswer> {
+  return ctx.db.write(() => {
+    const back = bringBack(ctx, key);
+    return back.ok ? said(ctx, back.value, {}) : back;
+  });
 }
 
 /** Takes back one write of one's own; what it said, or would have said, is set right. */

@@ -1,0 +1,83 @@
+import type { ItemWire } from '@/contract/items.ts';
+import type { TrailAnswer } from '@/contract/trail.ts';
+import { instantText } from '@/core/time/index.ts';
+import type { StoredItem } from '../../repositories/stored-item.ts';
+import { trailOf } from '../../repositories/trail.ts';
+import { ok, type Result, refuse } from '../../result.ts';
+import { type Context, type Decided, Directory, findItem, isRefusal, viewFor } from '../deciding/index.ts';
+
+const MOST = 100;
+const UNDO_FOR = 15 * 60_000;
+const LONGEST = 200;
+const FIELDS = [
+  'title',
+  'start',
+  'end',
+  'place',
+  'notes',
+  'link',
+  'kind',
+  'shows',
+  'visibility',
+  'importance',
+  'categories',
+  'repeats',
+  'briefing',
+] as const;
+
+/**
+ * What happened to an item, the latest first: who, for whom, what, before and after. For its calendar's owner and whoever acts there; of what
+ * it was before and is after each sees what they would see of it now, so a time when it was private says nothing to whom it was.
+ */
+export function readTrail(ctx: Context, id: string): Result<TrailAnswer> {
+  const found = findItem(ctx, id);
+  if (isRefusal(found)) return found;
+  const { decided, item } = found;
+  const { owner, rights } = decided.decision;
+  if (!owner && !rights.speaks && rights.change !== 'all') return refuse('notFound');
+  const directory = new Directory(ctx.db);
+  const entries = trailOf(ctx.db, item.key, decided.calendar.id, MOST + 1);
+  return ok({
+    entries: entries.slice(0, MOST).map((entry) => {
+      const after = statesOf(entry.after).find((one) => one.id === item.id) ?? null;
+      const at = statesOf(entry.after).findIndex((one) => one.id === item.id);
+      const before = ((entry.before as (StoredItem | null)[] | null) ?? [])[at] ?? null;
+      return {
+        key: entry.key,
+        at: instantText(entry.at),
+        actor: directory.name(entry.actorId),
+        principal: directory.name(entry.principalId),
+        verb: entry.verb.replace(/^item\./, ''),
+        changed: changedBetween(ctx, decided, before, after, directory),
+        undo: entry.actorId === ctx.viewer.id && ctx.now - entry.at < UNDO_FOR && after?.version === item.version,
+      };
+    }),
+    cut: entries.length > MOST,
+  });
+}
+
+const statesOf = (value: unknown): StoredItem[] => (Array.isArray(value) ? (value as StoredItem[]) : []);
+
+function changedBetween(
+  ctx: Context,
+  decided: Decided,
+  before: StoredItem | null,
+  after: StoredItem | null,
+  directory: Directory,
+): TrailAnswer['entries'][number]['changed'] {
+  const seen = (state: StoredItem | null) =>
+    state && (viewFor(ctx, decided, { ...state, removedAt: null }, state, directory) as ItemWire | null);
+  const [was, is] = [seen(before), seen(after)];
+  if (!was || !is || !('notes' in was) || !('notes' in is)) return [];
+  return FIELDS.flatMap((field) => {
+    const [a, b] = [textOf(was[field]), textOf(is[field])];
+    return a === b ? [] : [{ field, before: a, after: b }];
+  });
+}
+
+function textOf(value: unknown): string | null {
+  if (value === null || value === undefined || value === '') return null;
+  if (Array.isArray(value)) return value.length === 0 ? null : value.join(', ').slice(0, LONGEST);
+  if (typeof value === 'object') return String((value as { rule?: unknown }).rule ?? '').slice(0, LONGEST) || null;
+  return String(value).slice(0, LONGEST);
+}

@@ -1,0 +1,74 @@
+import { afterEach, beforeEach, expect, test } from 'vitest';
+import { NO_RIGHTS, PRESETS } from '@/core/access/index.ts';
+import { itemByKey } from '../../repositories/items.ts';
+import { changeItem } from '../items/change-item.ts';
+import { removeItem } from '../items/remove-item.ts';
+import { undo } from '../items/undo.ts';
+import { at, type SmallOrganisation, smallOrganisation } from '../small-organisation.ts';
+import { search } from './index.ts';
+
+let org: SmallOrganisation;
+beforeEach(() => {
+  org = smallOrganisation();
+  org.give('ines', 'tomas', PRESETS.delegate);
+  org.give('ines', 'amara', { ...NO_RIGHTS, sight: 'title' });
+});
+afterEach(() => org.close());
+
+const find = (who: string, words: string, more: object = {}) => {
+  const found = search(org.ctx(who), { words, everywhere: '1', ...more });
+  if (!found.ok) throw new Error(found.code);
+  return found.value.found.map(({ item }) => item.title);
+};
+
+test('items are found by the beginnings of their words, in whatever field, whatever the accents and the case', () => {
+  org.add('ines', 'ines', {
+    title: 'Café au Weir',
+    when: at('2027-03-03', 10),
+    place: 'Marsh Lab',
+    notes: 'Bring the MAP',
+  });
+  org.add('ines', 'ines', { title: 'Board', when: at('2027-03-04', 10), categories: ['Peat'], kind: 'focus' });
+  expect(find('tomas', 'cafe we')).toEqual(['Café au Weir']);
+  expect(find('tomas', 'marsh map')).toEqual(['Café au Weir']);
+  expect(find('tomas', 'PEAT')).toEqual(['Board']);
+  expect(find('tomas', 'weir board')).toEqual([]);
+  expect(find('tomas', 'b', { kind: 'meeting' })).toEqual(['Café au Weir']);
+  expect(find('tomas', 'b', { from: '2027-03-04' })).toEqual(['Board']);
+  // What a query language would be is words like others.
+  expect(find('tomas', 'cafe" OR title:board')).toEqual([]);
+  expect(search(org.ctx('tomas'), { words: '"*' })).toMatchObject({ code: 'badInput' });
+});
+
+test('what one doesn’t see is neither matched nor counted, wherever else the word stands', () => {
+  const add = (title: string, more: object) => org.add('ines', 'ines', { title, when: at('2027-03-03', 10), ...more });
+  add('Salary', { notes: 'heron' });
+  add('Heron, private', { visibility: 'private' });
+  add('Open', { visibility: 'open', notes: 'heron' });
+  expect(find('tomas', 'heron').sort()).toEqual(['Open', 'Salary']);
+  // Titles alone: the notes of what follows aren’t hers, those of what is open are.
+  expect(find('amara', 'heron')).toEqual(['Open']);
+  expect(find('amara', 'salary')).toEqual(['Salary']);
+  expect(find('wren', 'salary')).toEqual([]);
+  expect(find('wren', 'heron')).toEqual(['Open']);
+  // Without saying everywhere, in the calendars one works with.
+  expect(search(org.ctx('wren'), { words: 'heron' })).toMatchObject({ value: { found: [], cut: false } });
+});
+
+test('what is changed, removed and undone is found as it is; of a series its next happening', () => {
+  const { id } = org.add('ines', 'ines', {
+    title: 'Rounds',
+    when: at('2027-01-04', 10),
+    repeat: { rule: 'FREQ=WEEKLY' },
+  });
+  const found = search(org.ctx('tomas'), { words: 'rounds' });
+  expect(found.ok && found.value.found[0]?.item.start.slice(0, 10)).toBe('2027-03-08');
+  const key = id.split('~')[0] ?? '';
+  const version = () => itemByKey(org.db, key)?.version ?? 0;
+  changeItem(org.ctx('ines'), key, { version: version(), scope: 'all', fields: { title: 'Visits' } });
+  expect([find('tomas', 'rounds'), find('tomas', 'visits')]).toEqual([[], ['Visits']]);
+  const gone = removeItem(org.ctx('ines'), key, { version: version(), scope: 'all' });
+  expect(find('tomas', 'visits')).toEqual([]);
+  undo(org.ctx('ines'), gone.ok ? gone.value.undo : '');
+  expect(find('tomas', 'visits')).toEqual(['Visits']);
+});

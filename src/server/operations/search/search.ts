@@ -1,0 +1,106 @@
+import type { z } from 'zod';
+import type { ItemWire } from '@/contract/items.ts';
+import type { SearchAnswer, searchQuery } from '@/contract/search.ts';
+import { expand } from '@/core/recurrence/index.ts';
+import { dateText } from '@/core/time/index.ts';
+import { type Calendar, calendarById, calendarsOf } from '../../repositories/calendars.ts';
+import { calendarsNaming } from '../../repositories/grants.ts';
+import { type Candidate, candidatesFor } from '../../repositories/item-text.ts';
+import { itemById, replacementsOf } from '../../repositories/items.ts';
+import { lanesOf } from '../../repositories/lanes.ts';
+import { personById } from '../../repositories/people.ts';
+import type { StoredItem } from '../../repositories/stored-item.ts';
+import { ok, type Result, refuse } from '../../result.ts';
+import { type Context, type Decided, Directory, decideOn, repeats, seriesOf, viewFor } from '../deciding/index.ts';
+
+/** Items that are answered, and those that are looked at for them. */
+const MOST = 40;
+const MOST_LOOKED_AT = 4000;
+const YEAR = 366 * 86_400_000;
+const MOST_WORDS = 8;
+
+/**
+ * Items whose words, as the one who asks sees them, hold every word that is looked for, each as the beginning of one. What they don't see of
+ * an item is matched by nothing, nor is it counted: each is found by all of its words and then read again through their own view. The nearest
+ * to now first; of a series its next happening.
+ */
+export function search(ctx: Context, query: z.infer<typeof searchQuery>): Result<SearchAnswer> {
+  const words = wordsOf(query.words).slice(0, MOST_WORDS);
+  if (words.length === 0) return refuse('badInput', { fields: { words: 'words' } });
+  const within = query.everywhere ? null : keptCalendars(ctx);
+  const candidates = within?.length === 0 ? [] : candidatesFor(ctx.db, words, within, ctx.now, MOST_LOOKED_AT);
+  const decided = new Map<number, Decided | null>();
+  const directory = new Directory(ctx.db);
+  const found: SearchAnswer['found'][number][] = [];
+  for (const candidate of candidates) {
+    if (found.length > MOST) break;
+    const one = seen(ctx, candidate, words, decided, directory);
+    if (!one) continue;
+    const { view, calendar } = one;
+    if (query.kind !== undefined && view.kind !== query.kind) continue;
+    const day = view.allDay ? view.start : dateText(Date.parse(view.start));
+    if ((query.from !== undefined && day < query.from) || (query.to !== undefined && day > query.to)) continue;
+    const owner = personById(ctx.db, calendar.ownerId);
+    if (!owner) continue;
+    const { handle, name, colour } = owner;
+    const of = calendar.main ? null : calendar.name;
+    found.push({ owner: { handle, name, colour: colour % 6 }, calendar: calendar.key, of, item: view });
+  }
+  return ok({
+    found: found.slice(0, MOST),
+    cut: found.length > MOST || (within !== null && candidates.length === MOST_LOOKED_AT),
+  });
+}
+
+/** The calendars one works with: one's own, those one was given something of by name, and those one keeps. */
+function keptCalendars(ctx: Context): number[] {
+  const own = calendarsOf(ctx.db, ctx.viewer.id).map((c) => c.id);
+  const kept = lanesOf(ctx.db, ctx.viewer.id).map((lane) => lane.calendarId);
+  return [...new Set([...own, ...calendarsNaming(ctx.db, ctx.viewer.id), ...kept])].slice(0, 500);
+}
+
+function seen(
+  ctx: Context,
+  { id, calendarId }: Candidate,
+  words: readonly string[],
+  decided: Map<number, Decided | null>,
+  directory: Directory,
+): { view: ItemWire; calendar: Calendar } | null {
+  let on = decided.get(calendarId);
+  if (on === undefined) {
+    const calendar = calendarById(ctx.db, calendarId);
+    on = calendar && decideOn(ctx, calendar);
+    decided.set(calendarId, on);
+  }
+  if (!on || on.decision.rights.sight === 'nothing') return null;
+  const item = itemById(ctx.db, id);
+  if (!item) return null;
+  const view = viewFor(ctx, on, item, item, directory);
+  if (!view || !holds(view, words)) return null;
+  const next = repeats(item) ? nextOf(ctx, item) : null;
+  return { view: (next && viewFor(ctx, on, item, next, directory)) ?? view, calendar: on.calendar };
+}
+
+/** The next happening of a series, within a year. */
+function nextOf(ctx: Context, item: StoredItem): { start: number; end: number } | undefined {
+  const replaced = replacementsOf(ctx.db, item.id).map((r) => r.recurrence as string);
+  return expand(seriesOf(item, replaced), ctx.now, ctx.now + YEAR, 1).occurrences[0];
+}
+
+/** Whether what is seen of an item holds every word as the beginning of one of its own. */
+function holds(view: ItemWire, words: readonly string[]): boolean {
+  const { title, place, notes, link, briefing, categories, organiser, attendees } = view;
+  const people = [organiser, ...(attendees ?? [])].flatMap((p) => (p ? [p.name, p.address] : []));
+  const own = new Set(
+    [title, place, notes, link, briefing, ...(categories ?? []), ...people].flatMap((text) => wordsOf(text ?? '')),
+  );
+  return words.every((word) => own.has(word) || [...own].some((one) => one.startsWith(word)));
+}
+
+/** The words of a text as they are compared: small letters, without accents. */
+const wordsOf = (text: string): string[] =>
+  text
+    .normalize('NFD')
+    .replace(/\p{M}+/gu, '')
+    .toLowerCase()
+    .match(/[\p{L}\p{N}]+/gu) ?? [];
