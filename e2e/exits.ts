@@ -52,6 +52,7 @@ export const exitsOf = ({ calendar, ids, link, suggestion, preview }: Marked): R
   'for/[who]/people/page.tsx': () => page('/for/ines/people'),
   'for/[who]/messages/page.tsx': () => page('/for/ines/messages'),
   'for/[who]/house-rules/page.tsx': () => page('/for/ines/house-rules'),
+  'for/[who]/day-sheet/page.tsx': () => page('/for/ines/day-sheet?day=2027-06-08'),
   'for/[who]/settings/page.tsx': () => page('/for/ines/settings'),
   'api/frame/route.ts GET': () => get('/api/frame'),
   'api/people/route.ts GET': () => get('/api/people'),
@@ -241,6 +242,16 @@ export const exitsOf = ({ calendar, ids, link, suggestion, preview }: Marked): R
   'api/items/[item]/trail/route.ts GET': () => ids.map((id) => ({ method: 'GET', path: `/api/items/${id}/trail` })),
   'api/items/[item]/trail/route.ts POST': () => ids.map((id) => ({ method: 'POST', path: `/api/items/${id}/trail` })),
   'api/calendars/[calendar]/removed/route.ts GET': () => get(`/api/calendars/${calendar}/removed`),
+  'api/repeats/route.ts POST': () => [
+    {
+      method: 'POST',
+      path: '/api/repeats',
+      body: {
+        when: { start: '2027-06-08T09:00', end: '2027-06-08T10:00', allDay: false, zone: 'Europe/Lisbon' },
+        rule: 'FREQ=DAILY',
+      },
+    },
+  ],
   'api/lanes/route.ts GET': () => get('/api/lanes'),
   'api/lanes/route.ts POST': () => [
     { method: 'POST', path: '/api/lanes', body: { people: ['nobody'], group: null, calendars: [] } },

@@ -322,6 +322,17 @@ export interface WrittenAnswer {
 
 export const undoBody = z.strictObject({ undo: z.string().max(64) });
 
+/** A repeat that isn't saved yet, from its first start. */
+export const repeatBody = z.strictObject({ when, rule: z.string().max(500) });
+export const repeatAnswer = z.strictObject({
+  /** The next happenings' starts, as wall-clock texts of the zone. */
+  dates: z.array(z.string()),
+  /** Starts that a clock change leaves out. */
+  skipped: z.array(z.string()),
+  /** Whether there are no more than those. */
+  ends: z.boolean(),
+});
+
 /** What happens in a calendar: read and written. */
 export const itemRoutes = {
   listItems: {
@@ -370,6 +381,15 @@ export const itemRoutes = {
     summary: 'Remove an item',
     query: removeQuery,
     answer: writtenAnswer,
+  },
+  previewRepeat: {
+    method: 'POST',
+    path: '/api/repeats',
+    who: 'person',
+    summary: 'The next dates of a repeat, and those a clock change leaves out',
+    body: repeatBody,
+    reads: true,
+    answer: repeatAnswer,
   },
   undo: {
     method: 'POST',

@@ -23,7 +23,13 @@ const span = { start: z.string(), end: z.string() };
 /** What speaks against a time: warned of, never forbidden. */
 export const clash = z.discriminatedUnion('kind', [
   /** Something blocks it; `title` as far as it is seen. */
-  z.strictObject({ kind: z.literal('overlap'), title: z.string().nullable(), withheld: z.boolean(), ...span }),
+  z.strictObject({
+    kind: z.literal('overlap'),
+    title: z.string().nullable(),
+    withheld: z.boolean(),
+    allDay: z.boolean(),
+    ...span,
+  }),
   /** The gap to what comes before or after is shorter than the journey. */
   z.strictObject({
     kind: z.literal('journey'),

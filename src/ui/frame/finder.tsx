@@ -2,7 +2,7 @@
 import Autocomplete, { createFilterOptions } from '@mui/material/Autocomplete';
 import Dialog from '@mui/material/Dialog';
 import TextField from '@mui/material/TextField';
-import { useQuery } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
 import { useTranslations } from 'use-intl';
@@ -10,8 +10,12 @@ import { call } from '@/contract/call.ts';
 import type { SearchAnswer } from '@/contract/search.ts';
 import { dateText, parseInstant, toWall } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
+import { keepDraft } from '../common/kept-drafts.ts';
+import { said as refusalOf } from '../common/refusal.ts';
 import { whenText } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
+import { draftOf, type Meant, meantBy, meantWhen } from '../items/from-sentence.ts';
+import { sendMeant } from '../items/item-sending.ts';
 import finderCss from './finder.module.css';
 
 /** However many people there are, a list stays short enough to look through. */
@@ -22,6 +26,8 @@ interface Goal {
   readonly label: string;
   readonly goal: string;
   readonly found?: true;
+  /** What it would make, where it is a sentence that was read. */
+  readonly meant?: Meant;
 }
 
 /** So long after the last stroke items are looked for. */
@@ -36,6 +42,9 @@ export function Finder() {
   const [open, setOpen] = useState(false);
   const [typed, setTyped] = useState('');
   const found = useFound(open ? typed : '');
+  const { style, now, toast } = useFrame();
+  const client = useQueryClient();
+  const errors = useTranslations();
   const people = useQuery({ queryKey: ['people'], queryFn: () => call('listPeople', {}), enabled: open });
 
   useEffect(() => {
@@ -49,6 +58,78 @@ export function Finder() {
     return () => window.removeEventListener('keydown', onKey);
   }, []);
 
+  const places = useQuery({
+    queryKey: ['journeys'],
+    queryFn: () => call('listJourneys', {}),
+    enabled: open && frame.me.inside,
+    staleTime: 300_000,
+    retry: false,
+  });
+  const meant = useMemo(
+    () =>
+      typed.trim() === '' || !principal
+        ? null
+        : meantBy(typed, {
+            now: now(),
+            style,
+            people: people.data?.people ?? [],
+            places: (places.data?.journeys ?? []).flatMap(([a, b]) => [a, b]),
+          }),
+    [typed, principal, now, style, people.data, places.data],
+  );
+  const said: Goal[] =
+    meant && principal
+      ? [
+          {
+            label: t('said', {
+              own: principal.own ? 'yes' : 'no',
+              name: firstName(principal.name),
+              title: meant.sentence.title,
+              what: [
+                meantWhen(meant, style),
+                meant.values.place,
+                meant.people.length > 0
+                  ? t('saidWith', { people: meant.people.map((p) => p.name ?? p.address).join(', ') })
+                  : null,
+                meant.values.visibility ? errors(`visibilities.${meant.values.visibility}`) : null,
+                meant.values.shows ? errors(`statuses.${meant.values.shows}`) : null,
+                meant.sentence.rule ? t('saidRepeats') : null,
+              ]
+                .filter(Boolean)
+                .join(', '),
+            }),
+            goal: 'said',
+            meant,
+          },
+        ]
+      : [];
+  /** Opens the form with what was meant, or, by Ctrl or Command with Enter, saves it as it was read back. */
+  const make = async (what: Meant, atOnce: boolean) => {
+    if (!principal) return;
+    setOpen(false);
+    setTyped('');
+    const draft = draftOf(what, principal);
+    if (!atOnce || what.people.length > 0 || what.values.repeat === 'said') {
+      keepDraft(draft);
+      router.push(draft.href);
+      return;
+    }
+    try {
+      await sendMeant(principal.calendar, what, style.zone);
+      toast({
+        text: t('saidSaved', {
+          own: principal.own ? 'yes' : 'no',
+          name: firstName(principal.name),
+          title: what.sentence.title,
+        }),
+      });
+      await client.invalidateQueries({ queryKey: ['calendar', principal.calendar] });
+    } catch (error) {
+      // What was typed is kept, as any form is.
+      keepDraft(draft);
+      toast({ text: refusalOf(error, errors('common.unreachable')).sentence });
+    }
+  };
   const options = useMemo((): Goal[] => {
     const mine = frame.me.handle;
     const who = principal?.handle ?? mine;
@@ -98,10 +179,11 @@ export function Finder() {
           open
           disablePortal
           autoHighlight
-          options={[...options, ...found]}
+          options={[...said, ...options, ...found]}
           filterOptions={(all, state) => [
+            ...all.filter((o) => o.meant),
             ...few(
-              all.filter((o) => !o.found),
+              all.filter((o) => !o.found && !o.meant),
               state,
             ),
             ...all.filter((o) => o.found),
@@ -114,8 +196,18 @@ export function Finder() {
           onClose={(_, reason) => {
             if (reason === 'escape') setOpen(false);
           }}
+          onKeyDown={(event) => {
+            if (event.key !== 'Enter' || !(event.ctrlKey || event.metaKey) || !meant) return;
+            event.preventDefault();
+            (event as { defaultMuiPrevented?: boolean }).defaultMuiPrevented = true;
+            void make(meant, true);
+          }}
           onChange={(_, option) => {
             if (!option) return;
+            if (option.meant) {
+              void make(option.meant, false);
+              return;
+            }
             setOpen(false);
             setTyped('');
             router.push(option.goal);

@@ -8,6 +8,7 @@ import { useRouter, useSearchParams } from 'next/navigation';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import type { BoardHead } from '@/contract/items.ts';
+import { dateText } from '@/core/time/index.ts';
 import boardsCss from '../common/boards.module.css';
 import { useFrame } from '../common/frame-context.tsx';
 import { SightMeter } from '../common/meters.tsx';
@@ -135,7 +136,7 @@ export function BoardBar(props: {
             {t('board.forwardNew')}
           </Button>
         )}
-        {head && !head.as && <FileMenu head={head} onImport={onImport} onRemoved={onRemoved} />}
+        {head && !head.as && <FileMenu head={head} day={day} onImport={onImport} onRemoved={onRemoved} />}
       </div>
     </div>
   );
@@ -162,8 +163,8 @@ function Standing({ head }: { head: BoardHead }) {
   );
 }
 
-function FileMenu(props: { head: BoardHead; onImport: () => void; onRemoved: () => void }) {
-  const { head, onImport, onRemoved } = props;
+function FileMenu(props: { head: BoardHead; day: number; onImport: () => void; onRemoved: () => void }) {
+  const { head, day, onImport, onRemoved } = props;
   const t = useTranslations();
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   if (!head.own && !head.may.import && !head.may.add) return null;
@@ -202,6 +203,17 @@ function FileMenu(props: { head: BoardHead; onImport: () => void; onRemoved: () 
         >
           {t('board.export')}
         </MenuItem>
+        {head.calendar.main &&
+          ([1, 7] as const).map((days) => (
+            <MenuItem
+              key={days}
+              component={Link}
+              href={`/for/${head.owner.handle}/day-sheet?day=${dateText(day)}&days=${days}`}
+              onClick={() => setAnchor(null)}
+            >
+              {t(days === 1 ? 'sheet.day' : 'sheet.week')}
+            </MenuItem>
+          ))}
         {(head.own || head.rights.change !== 'none' || head.rights.remove !== 'none') && (
           <MenuItem
             onClick={() => {

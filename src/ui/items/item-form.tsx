@@ -354,6 +354,7 @@ export function ItemForm(props: {
             own={own}
             briefed={!forward && (head.own || (head.rights.change === 'all' && head.rights.speaks))}
             owner={owner}
+            when={typedWhen}
           />
         )}
         {series && (

@@ -5,7 +5,9 @@ import { IMPORTANCES, KINDS, STATUSES } from '@/core/calendar/index.ts';
 import { ZoneField } from '../common/zone-field.tsx';
 import itemFormCss from './item-form.module.css';
 import type { itemInputs } from './item-inputs.tsx';
-import type { Values } from './item-values.ts';
+import type { Values, whenOf } from './item-values.ts';
+import { ruleFor } from './repeat-kinds.ts';
+import { NextDates, RepeatSaid } from './repeat-said.tsx';
 
 const REPEATS = ['none', 'DAILY', 'WEEKDAYS', 'WEEKLY', 'FORTNIGHT', 'MONTHLY', 'YEARLY'] as const;
 
@@ -22,11 +24,14 @@ export function ItemMore(props: {
   own: { disabled?: boolean };
   briefed: boolean;
   owner: string;
+  /** When it is, where that can be read. */
+  when: ReturnType<typeof whenOf> | null;
 }) {
-  const { form, inputs, forward, repeats, keptRule, own, briefed, owner } = props;
+  const { form, inputs, forward, repeats, keptRule, own, briefed, owner, when } = props;
   const { helper, input, choice, dateInput } = inputs;
   const t = useTranslations();
   const [kind, repeat, allDay] = form.watch(['kind', 'repeat', 'allDay']);
+  const [repeatUntil, rule] = form.watch(['repeatUntil', 'rule']);
   return (
     <>
       <div className={itemFormCss.pair}>
@@ -49,10 +54,24 @@ export function ItemMore(props: {
         <div className={itemFormCss.pair}>
           {choice('repeat', t('form.repeats'), [
             ...REPEATS.map((k): [string, string] => [k, t(`form.repeat.${k}`)]),
+            ['said', t('form.repeat.said')],
             ...(repeat === 'kept' ? [['kept', t('form.repeat.kept', { rule: keptRule })] as [string, string]] : []),
           ])}
-          {repeat !== 'none' && repeat !== 'kept' && dateInput('repeatUntil', t('form.repeatUntil'))}
+          {repeat !== 'none' &&
+            repeat !== 'kept' &&
+            repeat !== 'said' &&
+            dateInput('repeatUntil', t('form.repeatUntil'))}
         </div>
+      )}
+      {repeats && repeat === 'said' && (
+        <RepeatSaid
+          rule={rule}
+          error={helper('repeat')}
+          onChange={(said) => form.setValue('rule', said, { shouldDirty: true })}
+        />
+      )}
+      {repeats && repeat !== 'none' && repeat !== 'kept' && (
+        <NextDates rule={ruleFor(repeat, repeatUntil, rule)} when={when} />
       )}
       {!allDay && (
         <Controller

@@ -1,7 +1,8 @@
 import { call } from '@/contract/call.ts';
 import type { WrittenAnswer } from '@/contract/items.ts';
 import type { Asked } from '../meetings/heard.ts';
-import { TEXTS, TIMES, type Values, whenOf } from './item-values.ts';
+import type { Meant } from './from-sentence.ts';
+import { TEXTS, TIMES, type Values, valuesOf, whenOf } from './item-values.ts';
 import { ruleFor } from './repeat-kinds.ts';
 
 /*
@@ -13,7 +14,7 @@ const text = (s: string): string | null => s.trim() || null;
 
 const fresh = (v: Values) => ({
   when: whenOf(v),
-  ...(v.repeat === 'none' ? {} : { repeat: { rule: ruleFor(v.repeat, v.repeatUntil) } }),
+  ...(v.repeat === 'none' ? {} : { repeat: { rule: ruleFor(v.repeat, v.repeatUntil, v.rule) } }),
   title: v.title,
   kind: v.kind,
   place: text(v.place),
@@ -47,6 +48,10 @@ export const sendNew = (calendar: string, v: Values, people: readonly Asked[]): 
     },
   });
 
+/** Adds what a sentence meant, as it was read back. */
+export const sendMeant = (calendar: string, { values }: Pick<Meant, 'values'>, zone: string): Promise<WrittenAnswer> =>
+  sendNew(calendar, { ...valuesOf({ kind: 'new', start: 0, end: 0 }, zone), ...values }, []);
+
 /** Changes an item that was seen at a version; of a series one happening or all. */
 export function sendChange(
   item: string,
@@ -66,7 +71,7 @@ export function sendChange(
       ...when,
       ...(people.list ? { people: asked(people.list) } : {}),
       ...(people.tellAll ? { tellAll: true } : {}),
-      ...(repeats && v.repeat !== 'kept' ? { repeat: { rule: ruleFor(v.repeat, v.repeatUntil) } } : {}),
+      ...(repeats && v.repeat !== 'kept' ? { repeat: { rule: ruleFor(v.repeat, v.repeatUntil, v.rule) } } : {}),
       fields,
     },
   });

@@ -23,6 +23,8 @@ export interface Values {
   importance: (typeof IMPORTANCES)[number];
   repeat: RepeatKind;
   repeatUntil: string;
+  /** A repeat as it was said, where the form has no word of its own for it. */
+  rule: string;
   briefing: string;
   scope: 'one' | 'later' | 'all';
 }
@@ -72,6 +74,7 @@ export function valuesOf(draft: Draft, zone: string): Values {
     importance: 'normal',
     repeat: 'none',
     repeatUntil: '',
+    rule: '',
     briefing: '',
     scope: 'one',
   } as const;

@@ -48,7 +48,7 @@ export function TimeCheck(props: {
     if (c.kind === 'journey')
       return tc('journey', { place: c.place, before: c.before ? 'yes' : 'no', minutes: c.minutes, gap: c.gap });
     const title = c.withheld ? t('board.private') : (c.title ?? t('board.busyWord', { shows: 'busy' }));
-    return tc('overlap', { title, when: span(c) });
+    return tc('overlap', { title, when: c.allDay ? t('board.allDay') : span(c) });
   };
   return (
     <div role="status" style={{ display: 'grid', gap: 5 }}>

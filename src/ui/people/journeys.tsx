@@ -3,7 +3,7 @@ import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import { Asked } from '../common/asked.tsx';
@@ -22,6 +22,7 @@ export function Journeys() {
     enabled: frame.me.inside,
     retry: false,
   });
+  const file = useRef<HTMLInputElement>(null);
   const [text, setText] = useState<string | null>(null);
   const [wrong, setWrong] = useState<readonly string[]>([]);
   const data = query.data;
@@ -89,19 +90,20 @@ export function Journeys() {
               <Button variant="outlined" onClick={() => setText(standing)}>
                 {tj('change')}
               </Button>
-              <Button variant="outlined" component="label">
+              <Button variant="outlined" onClick={() => file.current?.click()}>
                 {tj('bringIn')}
-                <input
-                  type="file"
-                  accept=".csv,text/csv,text/plain"
-                  className="visually-hidden"
-                  onChange={async (e) => {
-                    const file = e.target.files?.[0];
-                    e.target.value = '';
-                    if (file) setText((await file.text()).slice(0, 400_000));
-                  }}
-                />
               </Button>
+              <input
+                ref={file}
+                type="file"
+                accept=".csv,text/csv,text/plain"
+                hidden
+                onChange={async (e) => {
+                  const chosen = e.target.files?.[0];
+                  e.target.value = '';
+                  if (chosen) setText((await chosen.text()).slice(0, 400_000));
+                }}
+              />
               <Button variant="text" component="a" href="/api/journeys/file" download>
                 {tj('takeOut')}
               </Button>

@@ -5,6 +5,7 @@ export { createItem, draftItem, noRoom } from './create-item.ts';
 export { exportFile } from './export-file.ts';
 export { findImportable, mayImport } from './importing.ts';
 export { listItems, listLoad } from './list-items.ts';
+export { previewRepeat } from './preview-repeat.ts';
 export { readFile } from './read-file.ts';
 export { readTrail } from './read-trail.ts';
 export { removeItem } from './remove-item.ts';

@@ -39,7 +39,14 @@ describe('what speaks against a time', () => {
     org.add('ines', 'ines', { title: 'Doctor', when: at('2027-03-03', 11), visibility: 'private' });
     org.add('ines', 'ines', { title: 'At Marsh Lab', when: at('2027-03-03', 10), kind: 'whereabouts', shows: 'free' });
     expect(check('tomas', 10).clashes).toEqual([
-      { kind: 'overlap', title: 'Board', withheld: false, start: '2027-03-03T10:00:00Z', end: '2027-03-03T11:00:00Z' },
+      {
+        kind: 'overlap',
+        title: 'Board',
+        withheld: false,
+        allDay: false,
+        start: '2027-03-03T10:00:00Z',
+        end: '2027-03-03T11:00:00Z',
+      },
     ]);
     expect(check('tomas', 11).clashes).toMatchObject([{ title: null, withheld: true }]);
     expect(check('tomas', 10, { shows: 'free' })).toEqual({ clashes: [], openings: [], unknown: [], cut: false });

@@ -126,6 +126,7 @@ function clashesOf(
         kind: 'overlap',
         title: v.title ?? null,
         withheld: v.withheld === true,
+        allDay: v.allDay,
         start: instantText(from),
         end: instantText(to),
       });

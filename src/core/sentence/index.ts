@@ -1,0 +1,2 @@
+export { readRepeatWords } from './read-repeat-words.ts';
+export { readSentence, type Sentence } from './read-sentence.ts';
