@@ -252,6 +252,12 @@ export const exitsOf = ({ calendar, ids, link, suggestion, preview }: Marked): R
       },
     },
   ],
+  'api/calendars/[calendar]/route.ts PUT': () => [
+    { method: 'PUT', path: `/api/calendars/${calendar}`, body: { name: '', description: '' } },
+  ],
+  // The main calendar stays, whoever asks.
+  'api/calendars/[calendar]/route.ts DELETE': () => [{ method: 'DELETE', path: `/api/calendars/${calendar}` }],
+  'api/calendars/[calendar]/route.ts POST': () => [{ method: 'POST', path: `/api/calendars/${calendar}` }],
   'api/lanes/route.ts GET': () => get('/api/lanes'),
   'api/lanes/route.ts POST': () => [
     { method: 'POST', path: '/api/lanes', body: { people: ['nobody'], group: null, calendars: [] } },

@@ -40,6 +40,7 @@ export const ERRORS = {
   nothingToBringIn: 422,
   seriesDayMove: 422,
   seriesSplit: 422,
+  mainStays: 409,
   mayNotAnswer: 403,
   mayNotSpeak: 403,
   calledByOthers: 409,

@@ -134,7 +134,13 @@ export type ItemsQuery = z.infer<typeof itemsQuery>;
 
 /** Who a calendar belongs to, what one may do with it, and when that next changes by itself. */
 export const boardHead = z.strictObject({
-  calendar: z.strictObject({ key: z.string(), name: z.string(), zone: z.string(), main: z.boolean() }),
+  calendar: z.strictObject({
+    key: z.string(),
+    name: z.string(),
+    zone: z.string(),
+    main: z.boolean(),
+    description: z.string(),
+  }),
   /** The owner's other calendars that one sees, the main one first. */
   others: z.array(z.strictObject({ key: z.string(), name: z.string(), main: z.boolean() })),
   owner: z.strictObject({ handle: z.string(), name: z.string(), colour: z.number() }),

@@ -124,6 +124,11 @@ export type DirectoryAnswer = z.infer<typeof directoryAnswer>;
 
 /** A further calendar of one's own, or of somebody who lets one give access for them. */
 export const newCalendar = z.strictObject({ of: z.string().max(64), name });
+/** What one's own calendar is called and for. */
+export const calendarBody = z.strictObject({
+  name,
+  description: z.string().trim().max(500, 'tooLong:500'),
+});
 export const newCalendarAnswer = z.strictObject({ calendar: z.string() });
 
 /** The groups with who is in them, and whether one may change that. */
@@ -246,6 +251,28 @@ export const peopleRoutes = {
     summary: 'Make a further calendar',
     body: newCalendar,
     answer: newCalendarAnswer,
+  },
+  changeCalendar: {
+    method: 'PUT',
+    path: '/api/calendars/{calendar}',
+    who: 'person',
+    summary: 'What one’s own calendar is called, and for',
+    body: calendarBody,
+    answer: done,
+  },
+  removeCalendar: {
+    method: 'DELETE',
+    path: '/api/calendars/{calendar}',
+    who: 'person',
+    summary: 'Take one’s own further calendar away, with all that is in it',
+    answer: done,
+  },
+  bringCalendarBack: {
+    method: 'POST',
+    path: '/api/calendars/{calendar}',
+    who: 'person',
+    summary: 'Bring back one’s own calendar within thirty days',
+    answer: done,
   },
   listGroups: {
     method: 'GET',

@@ -59,8 +59,20 @@ function spanOf(item: OpeningsItem, zone: string): Span | null {
     const [start, end] = [parseDate(item.start), parseDate(item.end)];
     return start === null || end === null ? null : [minuteAt(zone, start), minuteAt(zone, end)];
   }
-  const [start, end] = [parseInstant(item.start), parseInstant(item.end)];
+  const [start, end] = [instantOf(item.start), instantOf(item.end)];
   return start === null || end === null ? null : [start / MINUTE, end / MINUTE];
+}
+
+/** An instant of a view. They are many and of one form, which is read without looking at it twice; any other as it is everywhere. */
+function instantOf(text: string): number | null {
+  if (text.length !== 20 || text.charCodeAt(19) !== 90) return parseInstant(text);
+  const digit = (i: number) => text.charCodeAt(i) - 48;
+  const two = (i: number) => digit(i) * 10 + digit(i + 1);
+  const [month, day, hour, minute, second] = [two(5), two(8), two(11), two(14), two(17)];
+  // Whatever isn't a plain date of any month is looked at properly.
+  if (!(month >= 1 && month <= 12 && day >= 1 && day <= 28 && hour < 24 && minute < 60 && second < 60))
+    return parseInstant(text);
+  return Date.UTC(two(0) * 100 + two(2), month - 1, day, hour, minute, second);
 }
 
 /** Hours are the same for many: what was worked out last for some of them is kept for one search. */

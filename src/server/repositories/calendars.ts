@@ -9,6 +9,8 @@ export interface Calendar extends SharedCollection {
   readonly indexedUntil: number;
   /** Whether its owner is told of their meeting messages themselves; those with copies are by that. */
   readonly ownerTold: boolean;
+  /** What it is for. */
+  readonly description: string;
 }
 
 interface Row {
@@ -22,11 +24,12 @@ interface Row {
   indexed_from: number;
   indexed_until: number;
   owner_told: 0 | 1;
+  description: string;
 }
 
-const SELECT = `SELECT c.id, c.key, c.owner_id, c.name, k.zone, c.main, k.indexed_from, k.indexed_until, k.owner_told,
+const SELECT = `SELECT c.id, c.key, c.owner_id, c.name, k.zone, c.main, k.indexed_from, k.indexed_until, k.owner_told, k.description,
   EXISTS (SELECT 1 FROM suspension s WHERE s.collection_id = c.id AND s.recorded_until IS NULL) AS suspended
-  FROM collection c JOIN calendar k ON k.id = c.id`;
+  FROM collection c JOIN calendar k ON k.id = c.id AND k.removed_at IS NULL`;
 
 const decode = (row: Row): Calendar => ({
   kind: 'calendar',
@@ -40,6 +43,7 @@ const decode = (row: Row): Calendar => ({
   indexedFrom: row.indexed_from,
   indexedUntil: row.indexed_until,
   ownerTold: row.owner_told === 1,
+  description: row.description,
 });
 
 export function calendarById(db: Connection, id: number): Calendar | null {
@@ -99,4 +103,28 @@ export function setIndexed(db: Connection, id: number, from: number, until: numb
 /** Whether the owner of a calendar is told of their meeting messages. */
 export function setOwnerTold(db: Connection, id: number, told: boolean): void {
   db.run('UPDATE calendar SET owner_told = ? WHERE id = ?', Number(told), id);
+}
+
+/** Names a calendar otherwise, and says what it is for. */
+export function saveCalendar(db: Connection, id: number, name: string, description: string): void {
+  db.run('UPDATE collection SET name = ? WHERE id = ?', name, id);
+  db.run('UPDATE calendar SET description = ? WHERE id = ?', description, id);
+}
+
+/** Takes a calendar away at an instant, or (`null`) brings it back. Nothing here finds one that was taken away, but `removedCalendar`. */
+export function setCalendarRemoved(db: Connection, id: number, at: number | null): void {
+  db.run('UPDATE calendar SET removed_at = ? WHERE id = ?', at, id);
+}
+
+/** A calendar that was taken away, by its key. */
+export function removedCalendar(
+  db: Connection,
+  key: string,
+): { id: number; ownerId: number; removedAt: number } | null {
+  const row = db.get<{ id: number; owner_id: number; removed_at: number }>(
+    `SELECT c.id, c.owner_id, k.removed_at FROM collection c JOIN calendar k ON k.id = c.id
+     WHERE c.key = ? AND k.removed_at IS NOT NULL`,
+    key,
+  );
+  return row ? { id: row.id, ownerId: row.owner_id, removedAt: row.removed_at } : null;
 }

@@ -39,10 +39,11 @@ export function BoardBar(props: {
   onGo: (day: number, view?: View) => void;
   onForward: (head: BoardHead) => void;
   onImport: () => void;
+  onCalendar: () => void;
   onRemoved: () => void;
 }) {
   const { head, name, looking, narrow, view, span, day, today, over, lanes, moved } = props;
-  const { onAt, onLanes, onGo, onForward, onImport, onRemoved } = props;
+  const { onAt, onLanes, onGo, onForward, onImport, onCalendar, onRemoved } = props;
   const t = useTranslations();
   const { frame, principal } = useFrame();
   const router = useRouter();
@@ -136,7 +137,9 @@ export function BoardBar(props: {
             {t('board.forwardNew')}
           </Button>
         )}
-        {head && !head.as && <FileMenu head={head} day={day} onImport={onImport} onRemoved={onRemoved} />}
+        {head && !head.as && (
+          <FileMenu head={head} day={day} onImport={onImport} onCalendar={onCalendar} onRemoved={onRemoved} />
+        )}
       </div>
     </div>
   );
@@ -163,8 +166,14 @@ function Standing({ head }: { head: BoardHead }) {
   );
 }
 
-function FileMenu(props: { head: BoardHead; day: number; onImport: () => void; onRemoved: () => void }) {
-  const { head, day, onImport, onRemoved } = props;
+function FileMenu(props: {
+  head: BoardHead;
+  day: number;
+  onImport: () => void;
+  onCalendar: () => void;
+  onRemoved: () => void;
+}) {
+  const { head, day, onImport, onCalendar, onRemoved } = props;
   const t = useTranslations();
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   if (!head.own && !head.may.import && !head.may.add) return null;
@@ -214,6 +223,16 @@ function FileMenu(props: { head: BoardHead; day: number; onImport: () => void; o
               {t(days === 1 ? 'sheet.day' : 'sheet.week')}
             </MenuItem>
           ))}
+        {head.own && (
+          <MenuItem
+            onClick={() => {
+              setAnchor(null);
+              onCalendar();
+            }}
+          >
+            {t('calendarItself.title')}
+          </MenuItem>
+        )}
         {(head.own || head.rights.change !== 'none' || head.rights.remove !== 'none') && (
           <MenuItem
             onClick={() => {

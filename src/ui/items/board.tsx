@@ -21,6 +21,7 @@ import { BoardBar } from './board-bar.tsx';
 import { useBoardItems } from './board-items.ts';
 import { type BoardLane, useLaneItems, useLanes, usePrefetched } from './board-lanes.ts';
 import { BoardView, spanOf, VIEWS, type View } from './board-view.tsx';
+import { CalendarPanel } from './calendar-panel.tsx';
 import { Details } from './details.tsx';
 import { type GoesInto, GoesIntoBar } from './goes-into.tsx';
 import { ImportPanel } from './import-panel.tsx';
@@ -65,7 +66,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
   const [selected, setSelected] = useState<string | null>(null);
   const [draft, setDraft] = useState<{ draft: Draft; head: BoardHead; id: number; kept?: KeptForm } | null>(null);
   // What stands beside the board where it is neither an item nor a form.
-  const [beside, setBeside] = useState<'import' | 'lanes' | 'at' | 'removed' | null>(null);
+  const [beside, setBeside] = useState<'import' | 'lanes' | 'at' | 'removed' | 'calendar' | null>(null);
   const [notice, setNotice] = useState<string | null>(null);
 
   const { query, data, head, lastKnown, gone, showMore } = useBoardItems(calendar, dates, as, setNotice);
@@ -184,9 +185,21 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
     if (other?.head && other.calendar) return { calendar: other.calendar, head: other.head };
     return head && { calendar, head };
   };
-  const { moving, move, setVisibility, remove, wrote, takeBack } = useItemWrites(homeOf, setNotice, (was, now) =>
+  const { moving, move, setVisibility, remove, wrote, takeBack, step } = useItemWrites(homeOf, setNotice, (was, now) =>
     setSelected((id) => (id === was ? now : id)),
   );
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (!(event.ctrlKey || event.metaKey) || event.altKey) return;
+      if ((event.target as HTMLElement).closest('input, textarea, [role="dialog"]')) return;
+      const key = event.key.toLowerCase();
+      if (key !== 'z' && key !== 'y') return;
+      event.preventDefault();
+      step(key === 'y' || event.shiftKey ? 'on' : 'back');
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  });
   const [goesInto, setGoesInto] = useState<GoesInto | null>(null);
 
   const stands = (list: readonly ItemWire[]) =>
@@ -241,6 +254,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
         onLanes={() => show('lanes')}
         onGo={go}
         onForward={begin}
+        onCalendar={() => show('calendar')}
         onRemoved={() => show('removed')}
         onImport={() => show('import')}
       />
@@ -359,6 +373,8 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
         />
       ) : beside === 'import' && head ? (
         <ImportPanel head={head} onClose={() => setBeside(null)} onTakeBack={takeBack(calendar)} />
+      ) : beside === 'calendar' && head?.own ? (
+        <CalendarPanel head={head} onClose={() => setBeside(null)} />
       ) : beside === 'removed' && head ? (
         <RemovedPanel
           head={head}

@@ -15,6 +15,7 @@ import { said } from '../common/refusal.ts';
 import { clock, dayMonth, whenText, zonePlace } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 import { MeetingCard } from '../meetings/meeting-card.tsx';
+import { CopyItem } from './copy-item.tsx';
 import { MoveItem } from './move-item.tsx';
 import { PanelHead } from './panel-head.tsx';
 import { Remind } from './remind.tsx';
@@ -154,6 +155,7 @@ export function Details(props: {
               {t(item.maySuggest ? 'panel.forward' : 'panel.edit')}
             </Button>
           )}
+          <CopyItem item={item} head={head} />
           {(item.may?.remove || item.mayRemove) && (
             <Button variant="outlined" onClick={() => onRemove('one')}>
               {series ? t('panel.removeOne') : t('panel.remove')}

@@ -12,6 +12,7 @@ import { said } from '../common/refusal.ts';
 import { clock, dayName } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 import { useLeaving } from '../meetings/waiting.tsx';
+import { Steps } from './steps.ts';
 
 /** Whose calendar an item is in. */
 export interface Home {
@@ -37,6 +38,7 @@ export function useItemWrites(
   const [moving, setMoving] = useState<ReadonlyMap<string, Span>>(new Map());
   const last = useRef<Promise<unknown>>(Promise.resolve());
   const written = useRef(new Map<string, ItemWire>());
+  const [steps] = useState(() => new Steps());
 
   const refresh = (calendar: string) => askAgain(client, { queryKey: ['calendar', calendar] });
   const inTurn = (calendar: string, work: () => Promise<void>): Promise<void> => {
@@ -53,12 +55,30 @@ export function useItemWrites(
   };
   const takeBack = (calendar: string) => (token: string) => () =>
     inTurn(calendar, async () => {
-      await call('undo', { body: { undo: token } });
+      const back = await call('undo', { body: { undo: token } });
+      steps.tookBack(token, { calendar, token: back.undo });
       toast({ text: t('board.undone') });
     });
+  /** Goes one step back, or on again, through what was written on this board and hasn't left the house. */
+  const step = (way: 'back' | 'on') => {
+    const next = way === 'back' ? steps.last() : steps.undone();
+    if (!next) {
+      toast({ text: t(way === 'back' ? 'board.nothingBack' : 'board.nothingOn') });
+      return;
+    }
+    void inTurn(next.calendar, async () => {
+      const answer = await call('undo', { body: { undo: next.token } });
+      if (way === 'back') steps.tookBack(next.token, { calendar: next.calendar, token: answer.undo });
+      else steps.didAgain(next.token, { calendar: next.calendar, token: answer.undo });
+      toast({ text: t(way === 'back' ? 'board.undone' : 'board.redone') });
+    });
+  };
   const wrote = ({ calendar, head }: Home, answer: WrittenAnswer, text: string) => {
     if (answer.sending) leaving(answer.sending, head.owner.name, head.own);
-    else toast({ text, undo: takeBack(calendar)(answer.undo) });
+    else {
+      steps.wrote({ calendar, token: answer.undo });
+      toast({ text, undo: takeBack(calendar)(answer.undo) });
+    }
     void client.invalidateQueries({ queryKey: ['meeting'] });
     void refresh(calendar);
   };
@@ -142,5 +162,5 @@ export function useItemWrites(
       wrote(home, answer, head.own ? t('board.removedMine') : t('board.removed', { name: firstName(head.owner.name) }));
     });
   };
-  return { moving, move, setVisibility, remove, wrote, takeBack };
+  return { moving, move, setVisibility, remove, wrote, takeBack, step };
 }

@@ -206,7 +206,7 @@ const NONE = { add: false, suggest: false, share: false, import: false };
 
 function headOf(data: LinkItemsAnswer, zone: string) {
   return {
-    calendar: { key: '', name: data.calendar, zone: data.zone || zone, main: true },
+    calendar: { key: '', name: data.calendar, zone: data.zone || zone, main: true, description: '' },
     others: [],
     owner: { handle: '', name: data.owner, colour: 2 },
     rights: {

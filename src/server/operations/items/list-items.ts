@@ -71,7 +71,13 @@ export function headOf(
   const next = nextChange(collection, viewer, ctx.now);
   const { add, suggest, share } = may(decision);
   return {
-    calendar: { key: calendar.key, name: calendar.name, zone: calendar.zone, main: calendar.main },
+    calendar: {
+      key: calendar.key,
+      name: calendar.name,
+      zone: calendar.zone,
+      main: calendar.main,
+      description: calendar.description,
+    },
     others: calendarsOf(ctx.db, calendar.ownerId).flatMap((c) =>
       c.id !== calendar.id && decideOn(ctx, c).decision.rights.sight !== 'nothing'
         ? [{ key: c.key, name: c.name, main: c.main }]

@@ -37,7 +37,7 @@ export function undo(ctx: Context, key: string): Result<WrittenAnswer> {
   const before = entry.before as (StoredItem | null)[];
   const after = entry.after as StoredItem[];
   const now = after.map((item) => itemById(ctx.db, item.id));
-  if (now.some((item, i) => item?.version !== after[i]?.version)) return refuse('changedMeanwhile');
+  if (now.some((item, i) => !isAsLeft(item, after[i]))) return refuse('changedMeanwhile');
   const may = after.every((item, i) => mayTakeBack(ctx, decided, before[i] ?? null, item));
   if (!may) return refuse('mayNotChange', { facts: { name: new Directory(ctx.db).name(calendar.ownerId) } });
   const { changes, token } = ctx.db.write(() => {
@@ -71,6 +71,30 @@ export function undo(ctx: Context, key: string): Result<WrittenAnswer> {
   const first = changes[0]?.after;
   return ok(written(ctx, decided, first && first.removedAt === null ? first : null, token));
 }
+
+/**
+ * Whether an item is as a write left it: nothing was written since, or what was has been taken back again, so that several steps can be undone
+ * one after the other.
+ */
+function isAsLeft(now: StoredItem | null, left: StoredItem | undefined): boolean {
+  if (!now || !left) return false;
+  const bare = (item: StoredItem) => ({
+    ...MADE_HERE,
+    ...item,
+    version: 0,
+    sequence: 0,
+    changedBy: 0,
+    changedFor: 0,
+    changedAt: 0,
+    organiser: null,
+    attendees: [],
+    ownerAnswer: null,
+    ownerInvited: false,
+  });
+  return now.version === left.version || JSON.stringify(sorted(bare(now))) === JSON.stringify(sorted(bare(left)));
+}
+
+const sorted = (item: object) => Object.fromEntries(Object.entries(item).sort(([a], [b]) => (a < b ? -1 : 1)));
 
 /** Whether the one who asks may, now, take an item back from what it is to what it was. */
 function mayTakeBack(ctx: Context, { decision }: Decided, was: StoredItem | null, is: StoredItem): boolean {

@@ -1,0 +1,58 @@
+import { afterEach, beforeEach, expect, test } from 'vitest';
+import { newItem } from '@/contract/items.ts';
+import { PRESETS } from '@/core/access/index.ts';
+import { createItem, listItems } from '../items/index.ts';
+import { search } from '../search/index.ts';
+import { giveAccess } from '../sharing/give-access.ts';
+import { at, type SmallOrganisation, START, smallOrganisation, WEEK } from '../small-organisation.ts';
+import { bringCalendarBack, changeCalendar, removeCalendar } from './own-calendar.ts';
+import { beginCalendar } from './people.ts';
+
+let org: SmallOrganisation;
+let key = '';
+beforeEach(() => {
+  org = smallOrganisation();
+  const made = beginCalendar(org.ctx('ines'), { of: 'ines', name: 'Visits' });
+  key = made.ok ? made.value.calendar : '';
+  const audience = { kind: 'person', id: 'tomas' } as const;
+  giveAccess(org.ctx('ines'), key, { audience, rights: PRESETS.steward, seen: null });
+  createItem(org.ctx('ines'), key, newItem.parse({ when: at('2027-03-03', 10), title: 'Heron walk' }));
+});
+afterEach(() => org.close());
+
+const see = (who: string, days = 0) => {
+  const listed = listItems(org.ctx(who, START + days * 86_400_000), key, WEEK);
+  return listed.ok ? listed.value.items.map((i) => i.title) : listed.code;
+};
+const found = () => {
+  const answer = search(org.ctx('ines'), { words: 'heron', everywhere: '1' });
+  return answer.ok ? answer.value.found.length : -1;
+};
+
+test('taken away by its owner alone, a calendar is nowhere; brought back within thirty days it is as it was', () => {
+  expect(see('tomas')).toEqual(['Heron walk']);
+  expect(removeCalendar(org.ctx('tomas'), key)).toMatchObject({ code: 'ownerOnly' });
+  expect(removeCalendar(org.ctx('ines'), org.calendar('ines'))).toMatchObject({ code: 'mainStays' });
+  expect(removeCalendar(org.ctx('ines'), key)).toMatchObject({ ok: true });
+  expect([see('ines'), see('tomas'), found()]).toEqual(['notFound', 'notFound', 0]);
+  expect(removeCalendar(org.ctx('ines'), key)).toMatchObject({ code: 'notFound' });
+  expect(bringCalendarBack(org.ctx('tomas'), key)).toMatchObject({ code: 'notFound' });
+  expect(bringCalendarBack(org.ctx('ines', START + 31 * 86_400_000), key)).toMatchObject({ code: 'notFound' });
+  expect(bringCalendarBack(org.ctx('ines', START + 1000), key)).toMatchObject({ ok: true });
+  expect([see('ines'), see('tomas'), found()]).toEqual([['Heron walk'], ['Heron walk'], 1]);
+});
+
+test('its owner names it otherwise and says what it is for; the main one keeps the name it carries', () => {
+  expect(changeCalendar(org.ctx('ines'), key, { name: 'Walks', description: 'On the moor' })).toMatchObject({
+    ok: true,
+  });
+  const head = listItems(org.ctx('tomas'), key, WEEK);
+  expect(head).toMatchObject({ value: { head: { calendar: { name: 'Walks', description: 'On the moor' } } } });
+  expect(changeCalendar(org.ctx('tomas'), key, { name: 'X', description: '' })).toMatchObject({ code: 'ownerOnly' });
+  const main = org.calendar('ines');
+  expect(changeCalendar(org.ctx('ines'), main, { name: 'Else', description: 'Mine' })).toMatchObject({ ok: true });
+  expect(listItems(org.ctx('ines'), main, WEEK)).toMatchObject({ value: { head: { calendar: { name: 'Ines' } } } });
+  expect(changeCalendar(org.ctx('ines'), key, { name: 'ines', description: '' })).toMatchObject({
+    code: 'alreadyThere',
+  });
+});
