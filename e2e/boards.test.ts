@@ -72,3 +72,47 @@ test('a date is gone to as it is typed, by the keys alone', async () => {
   await tomas.find('heading', 'May 2027');
   await tomas.close();
 });
+
+test('one box takes a sentence, read back before it is saved; it is undone and done again, found by its words, and tells what happened to it', async () => {
+  const tomas = await Desk.as(browser, home, 'tomas', '/for/ines/calendar');
+  await tomas.find('button', /^Board pre-read/);
+  const { keyboard } = tomas.page;
+  const chord = async (key: 'k' | 'z' | 'y') => {
+    await keyboard.down('Control');
+    await keyboard.press(key);
+    await keyboard.up('Control');
+  };
+  await chord('k');
+  await tomas.find('combobox', 'Find or do anything');
+  await keyboard.type('Peat walk 20 may 3pm 45m at Marsh Lab, outline only');
+  await tomas.find('option', /New for Inés: Peat walk · Thu 20 May 2027, 15:00–15:45, Marsh Lab/);
+  await keyboard.press('Enter');
+  await tomas.press('button', 'Save to Inés’s calendar');
+  await tomas.find('button', /^Peat walk/);
+  await tomas.press('button', 'What happened here');
+  await tomas.says('Tomas Lindqvist for Inés Varga');
+  await tomas.find('heading', 'Peat walk');
+  await tomas.press('button', 'Close');
+  await chord('z');
+  await tomas.gone('button', /^Peat walk/);
+  await chord('y');
+  await tomas.find('button', /^Peat walk/);
+  await chord('k');
+  await tomas.find('combobox', 'Find or do anything');
+  await keyboard.type('peat mars');
+  await tomas.find('option', /^Peat walk · Thu 20 May 2027/);
+  await keyboard.press('Escape');
+  expect(tomas.errors).toEqual([]);
+  await tomas.close();
+});
+
+test('a time that clashes is said while it is typed, and one of the nearest that work is taken by one press', async () => {
+  const tomas = await Desk.as(browser, home, 'tomas', '/for/ines/calendar?new=1');
+  await tomas.fillDate('Day', '2027-03-02');
+  await tomas.fill('From', '10:00');
+  await tomas.fill('To', '11:00');
+  await tomas.says('Clashes with Board pre-read');
+  await tomas.press('button', /^Tue 2, 13:00/);
+  await tomas.saysNot('Clashes with Board pre-read');
+  await tomas.close();
+});
