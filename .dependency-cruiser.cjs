@@ -21,7 +21,7 @@ const AREAS = {
   suggestions: ['items', 'people', 'meetings'],
   messages: ['reminders', 'items', 'sharing', 'people', 'suggestions', 'meetings'],
   frame: ['items', 'sharing', 'people', 'suggestions', 'messages'],
-  beside: ['items', 'sharing', 'meetings'],
+  beside: ['items', 'sharing', 'meetings', 'openings', 'search'],
 };
 const areaWalls = Object.entries(AREAS).map(([name, others]) => ({
   name: `area-${name}`,

@@ -106,6 +106,21 @@ test('one box takes a sentence, read back before it is saved; it is undone and d
   await tomas.close();
 });
 
+test('openings are found for whoever comes, with their reasons, and one fills the item in', async () => {
+  const tomas = await Desk.as(browser, home, 'tomas', '/for/ines/calendar');
+  await tomas.find('button', /^Board pre-read/);
+  await tomas.press('button', 'Openings');
+  await tomas.fill('Who comes', 'Keane', 'combobox');
+  await tomas.press('option', /Bruno Keane/);
+  await tomas.says('nothing against it');
+  const panel = await tomas.find('complementary', 'Openings');
+  await tomas.press('button', /^(Tue|Wed|Thu|Fri|Mon) \d+, \d\d:\d\d/, panel);
+  await tomas.find('complementary', 'New item');
+  await tomas.find('button', /^Send for Inés to 1/);
+  await tomas.saysNot('Clashes with');
+  await tomas.close();
+});
+
 test('a time that clashes is said while it is typed, and one of the nearest that work is taken by one press', async () => {
   const tomas = await Desk.as(browser, home, 'tomas', '/for/ines/calendar?new=1');
   await tomas.fillDate('Day', '2027-03-02');

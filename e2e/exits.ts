@@ -228,6 +228,20 @@ export const exitsOf = ({ calendar, ids, link, suggestion, preview }: Marked): R
       },
     },
   ],
+  'api/calendars/[calendar]/openings/route.ts POST': () => [
+    {
+      method: 'POST',
+      path: `/api/calendars/${calendar}/openings`,
+      body: {
+        people: ['ines', 'amara', 'bruno'].map((h) => ({ address: `${h}@cloudmoor.example`, must: true })),
+        length: 60,
+        from: '2027-06-07',
+        days: 7,
+        zone: 'Europe/Lisbon',
+        tentative: 'counts',
+      },
+    },
+  ],
   'api/journeys/route.ts GET': () => get('/api/journeys'),
   'api/journeys/route.ts POST': () => [
     { method: 'POST', path: '/api/journeys', body: { text: 'a,b,c', apply: false } },

@@ -36,6 +36,8 @@ const SCREENS: [string, string, string, (desk: Desk) => Promise<unknown>][] = [
   ['the month sheet', 'tomas', '/for/ines/calendar?view=month', (d) => d.find('button', /Leadership/)],
   ['the list', 'tomas', '/for/ines/calendar?view=list', (d) => d.find('button', /Board pre-read/)],
   ['side by side, with the kept lanes', 'tomas', '/for/ines/calendar?view=side', (d) => d.press('button', /^Lanes/)],
+  ['the search for openings', 'tomas', '/for/ines/calendar', (d) => d.press('button', 'Openings')],
+  ['a day sheet', 'tomas', '/for/ines/day-sheet?day=2027-03-03', (d) => d.find('heading', 'Leadership')],
   ['Sightlines', 'ines', '/for/ines/sightlines', (d) => d.press('button', /^Tomas Lindqvist/)],
   ['Messages', 'tomas', '/for/tomas/messages', (d) => d.says('gave you access')],
   ['Messages, with what waits for a yes', 'ines', '/for/ines/messages', (d) => d.find('article', 'Seed Store roof')],

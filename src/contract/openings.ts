@@ -51,6 +51,58 @@ export const checkAnswer = z.strictObject({
 });
 export type CheckAnswer = z.infer<typeof checkAnswer>;
 
+/** A search for times: for whom, who comes, how long, between which days. */
+export const timesBody = z.strictObject({
+  people: z
+    .array(z.strictObject({ address: z.string().trim().toLowerCase().max(LIMITS.address), must: z.boolean() }))
+    .max(60, 'tooManyPeople:60')
+    .default([]),
+  length: z.number().int().min(5).max(1440),
+  from: z.iso.date('date'),
+  days: z.number().int().min(1).max(56),
+  zone: z.string().max(64, 'zone'),
+  within: z.enum(['hours', 'any']).default('hours'),
+  tentative: z.enum(['blocks', 'counts']).default('blocks'),
+  padding: z.number().int().min(0).max(240).default(0),
+  place: place.nullable().default(null),
+  item: z.string().max(128).nullable().default(null),
+  /** What counts more than usual. */
+  wishes: z
+    .array(z.enum(['sooner', 'kinder', 'more']))
+    .max(3)
+    .default([]),
+});
+export const timesAnswer = z.strictObject({
+  /** Neighbouring starts that are as good, best first: `from` the first of them, `to` the last, `end` when the first would end. */
+  runs: z.array(
+    z.strictObject({
+      from: z.string(),
+      to: z.string(),
+      end: z.string(),
+      reasons: z.array(
+        z.strictObject({
+          why: z.enum(['cannot', 'tentative', 'keep', 'outside', 'gap']),
+          who: z.string(),
+          local: z.string().optional(),
+          minutes: z.number().optional(),
+        }),
+      ),
+    }),
+  ),
+  unknown: z.array(z.string()),
+  /** Where nothing fits: what would have to give, how many times that opens, and the first of them. */
+  gives: z.array(
+    z.strictObject({
+      what: z.enum(['tentative', 'hours', 'padding', 'half', 'without']),
+      who: z.string().nullable(),
+      count: z.number(),
+      first: z.string(),
+    }),
+  ),
+  cut: z.boolean(),
+});
+export type TimesAnswer = z.infer<typeof timesAnswer>;
+
 const journey = z.tuple([
   z.string().trim().min(1).max(200),
   z.string().trim().min(1).max(200),
@@ -74,6 +126,15 @@ export const openingsRoutes = {
     body: checkBody,
     reads: true,
     answer: checkAnswer,
+  },
+  findTimes: {
+    method: 'POST',
+    path: '/api/calendars/{calendar}/openings',
+    who: 'person',
+    summary: 'Times that work for who must be there, best first',
+    body: timesBody,
+    reads: true,
+    answer: timesAnswer,
   },
   listJourneys: {
     method: 'GET',

@@ -39,11 +39,12 @@ export function BoardBar(props: {
   onGo: (day: number, view?: View) => void;
   onForward: (head: BoardHead) => void;
   onImport: () => void;
+  onOpenings: () => void;
   onCalendar: () => void;
   onRemoved: () => void;
 }) {
   const { head, name, looking, narrow, view, span, day, today, over, lanes, moved } = props;
-  const { onAt, onLanes, onGo, onForward, onImport, onCalendar, onRemoved } = props;
+  const { onAt, onLanes, onGo, onForward, onImport, onOpenings, onCalendar, onRemoved } = props;
   const t = useTranslations();
   const { frame, principal } = useFrame();
   const router = useRouter();
@@ -85,6 +86,11 @@ export function BoardBar(props: {
       </span>
       {!narrow && <GoTo onGo={onGo} />}
       {head?.may.add && (
+        <Button variant="outlined" onClick={onOpenings}>
+          {t('openings.title')}
+        </Button>
+      )}
+      {head?.may.add && (
         <Button variant="outlined" onClick={onAt}>
           {t('at.open')}
         </Button>
@@ -107,7 +113,7 @@ export function BoardBar(props: {
           label={t('board.calendar')}
           value={head.calendar.key}
           fullWidth={false}
-          sx={{ width: 140 }}
+          sx={{ width: 128 }}
           onChange={(e) => {
             const other = head.others.find((c) => c.key === e.target.value);
             if (!other) return;

@@ -30,6 +30,7 @@ import { type Draft, isForward, type KeptForm, keptKey } from './item-values.ts'
 import { type Home, useItemWrites } from './item-writes.ts';
 import { LanesPanel } from './lanes-panel.tsx';
 import { Legend } from './legend.tsx';
+import { OpeningsPanel } from './openings-panel.tsx';
 import { Ribbon } from './ribbon.tsx';
 import { sightlinesDoor } from './sightlines-door.ts';
 import { RemovedPanel } from './trail-list.tsx';
@@ -66,7 +67,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
   const [selected, setSelected] = useState<string | null>(null);
   const [draft, setDraft] = useState<{ draft: Draft; head: BoardHead; id: number; kept?: KeptForm } | null>(null);
   // What stands beside the board where it is neither an item nor a form.
-  const [beside, setBeside] = useState<'import' | 'lanes' | 'at' | 'removed' | 'calendar' | null>(null);
+  const [beside, setBeside] = useState<'import' | 'lanes' | 'at' | 'removed' | 'calendar' | 'openings' | null>(null);
   const [notice, setNotice] = useState<string | null>(null);
 
   const { query, data, head, lastKnown, gone, showMore } = useBoardItems(calendar, dates, as, setNotice);
@@ -254,6 +255,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
         onLanes={() => show('lanes')}
         onGo={go}
         onForward={begin}
+        onOpenings={() => show('openings')}
         onCalendar={() => show('calendar')}
         onRemoved={() => show('removed')}
         onImport={() => show('import')}
@@ -373,6 +375,25 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
         />
       ) : beside === 'import' && head ? (
         <ImportPanel head={head} onClose={() => setBeside(null)} onTakeBack={takeBack(calendar)} />
+      ) : beside === 'openings' && head ? (
+        <OpeningsPanel
+          head={head}
+          day={Math.max(today, first)}
+          onClose={() => setBeside(null)}
+          onTake={(start, end, people, place) => {
+            setBeside(null);
+            const values = place === '' ? {} : { place };
+            const kept: KeptForm = {
+              item: null,
+              start,
+              end,
+              values,
+              why: '',
+              people: people.length > 0 ? people : null,
+            };
+            setDraft({ draft: { kind: 'new', start, end }, head, id: Date.now(), kept });
+          }}
+        />
       ) : beside === 'calendar' && head?.own ? (
         <CalendarPanel head={head} onClose={() => setBeside(null)} />
       ) : beside === 'removed' && head ? (

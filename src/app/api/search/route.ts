@@ -1,4 +1,4 @@
-import { route } from '@/server/http/route.ts';
-import { search } from '@/server/operations/search/index.ts';
+import { slowRoute } from '@/server/http/route.ts';
+import { searchBeside } from '@/server/operations/beside/beside.ts';
 
-export const GET = route('search', ({ ctx, query }) => search(ctx, query));
+export const GET = slowRoute('search', ({ ctx, query }) => searchBeside(ctx, query));

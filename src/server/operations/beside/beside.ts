@@ -78,6 +78,15 @@ export const readFindingsBeside = (ctx: Context, key: string) =>
   read(ctx, 'readFindings', { key }, weighs(ctx, key, null));
 export const listSightlinesBeside = (ctx: Context, key: string) =>
   read(ctx, 'listSightlines', { key }, weighs(ctx, key, null));
+/** Looking everywhere may look at thousands of items for the few that may be seen. */
+export const searchBeside = (ctx: Context, query: JobArgs<'search'>['query']) =>
+  read(ctx, 'search', { query }, query.everywhere !== undefined);
+/** A search for times reads weeks of everybody who comes. */
+export const findTimesBeside = (ctx: Context, key: string, body: JobArgs<'findTimes'>['body']) =>
+  read(ctx, 'findTimes', { key, body }, body.people.length * body.days > 14);
+/** A fortnight of one calendar is light, that of everybody who comes isn't. */
+export const checkTimeBeside = (ctx: Context, key: string, body: JobArgs<'checkTime'>['body']) =>
+  read(ctx, 'checkTime', { key, body }, body.people.length > 2);
 /** Taking a calendar out reads all of it: always beside the requests. */
 export const exportFileBeside = (ctx: Context, key: string) => read(ctx, 'exportFile', { key }, true);
 

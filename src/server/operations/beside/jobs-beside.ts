@@ -3,6 +3,8 @@ import { personById } from '../../repositories/people.ts';
 import type { Job, JobName, Port } from '../../workers/port.ts';
 import type { Context } from '../deciding/index.ts';
 import { bringInSteps, exportFile, listItems, listLoad, readFile, takeBatchBack } from '../items/index.ts';
+import { checkTime, findTimes } from '../openings/index.ts';
+import { search } from '../search/index.ts';
 import { listSightlines, previewAccess, readFindings } from '../sharing/index.ts';
 
 /** What can be done beside requests: by name, as the same operation, with its arguments as plain data. */
@@ -15,6 +17,11 @@ export const JOBS = {
     previewAccess(ctx, args.key, args.body),
   readFindings: (ctx: Context, args: { key: string }) => readFindings(ctx, args.key),
   listSightlines: (ctx: Context, args: { key: string }) => listSightlines(ctx, args.key),
+  search: (ctx: Context, args: { query: Parameters<typeof search>[1] }) => search(ctx, args.query),
+  checkTime: (ctx: Context, args: { key: string; body: Parameters<typeof checkTime>[2] }) =>
+    checkTime(ctx, args.key, args.body),
+  findTimes: (ctx: Context, args: { key: string; body: Parameters<typeof findTimes>[2] }) =>
+    findTimes(ctx, args.key, args.body),
   exportFile: (ctx: Context, args: { key: string }) => exportFile(ctx, args.key),
   readFile: (ctx: Context, args: Parameters<typeof readFile>[1], port: Port) => readFile(ctx, args, port),
   bringIn: (ctx: Context, args: Parameters<typeof bringInSteps>[1], port: Port) => bringInSteps(ctx, args, port),

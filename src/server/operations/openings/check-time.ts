@@ -1,24 +1,13 @@
-import { readWorkHours } from '@/contract/hours.ts';
 import type { ItemWire } from '@/contract/items.ts';
 import type { CheckAnswer, CheckBody } from '@/contract/openings.ts';
 import { findOpenings, type OpeningsPerson } from '@/core/openings/index.ts';
-import { dateText, fromWallLenient, instantText } from '@/core/time/index.ts';
-import { mainCalendarOf } from '../../repositories/calendars.ts';
-import { itemsByUid } from '../../repositories/items.ts';
+import { fromWallLenient, instantText } from '@/core/time/index.ts';
 import { allJourneys } from '../../repositories/journeys.ts';
-import { type Person, personByAddress, personById } from '../../repositories/people.ts';
+import { personById } from '../../repositories/people.ts';
 import { ok, type Result } from '../../result.ts';
-import {
-  type Context,
-  type Decided,
-  Directory,
-  decideOn,
-  findCalendar,
-  findItem,
-  isRefusal,
-  viewsIn,
-} from '../deciding/index.ts';
+import { type Context, findCalendar, findItem, isRefusal } from '../deciding/index.ts';
 import { readWhen } from '../items/index.ts';
+import { askedPeople, askedPerson } from './asked-people.ts';
 
 const MINUTE = 60_000;
 const DAY = 86_400_000;
@@ -45,23 +34,11 @@ export function checkTime(ctx: Context, key: string, body: CheckBody): Result<Ch
   const own = about && !isRefusal(about) ? about : null;
   const length = Math.max(1, Math.round((when.end - when.start) / MINUTE));
   const [from, to] = [Math.max(ctx.now, when.start - 2 * DAY), when.start + AHEAD_DAYS * DAY];
-  const seen = (person: Person, found: Decided | null): OpeningsPerson & { views: readonly ItemWire[] } => {
-    const known = found !== null && found.decision.rights.sight !== 'nothing';
-    const views = known ? viewsAround(ctx, found, Math.min(from, when.start - DAY), to, own?.item ?? null) : [];
-    const hours = readWorkHours(person.workHours);
-    return { id: person.address, need: 'must', known, zone: person.zone, hours, keeps: [], items: views, views };
-  };
-  const me = seen(owner, decided);
+  const begin = Math.min(from, when.start - DAY);
+  const me = askedPerson(ctx, owner, decided, 'must', begin, to, own?.item ?? null);
   const others = body.people.filter((p) => p.must && p.address !== owner.address).slice(0, MOST_PEOPLE);
-  const unknown: string[] = [];
-  const people: OpeningsPerson[] = [me];
-  for (const { address } of others) {
-    const person = personByAddress(ctx.db, address);
-    const calendar = person?.inside && person.leftAt === null ? mainCalendarOf(ctx.db, person.id) : null;
-    const other = person && calendar ? seen(person, { ...decideOn(ctx, calendar) }) : null;
-    if (!other?.known) unknown.push(person?.inside ? person.name : address);
-    if (other) people.push(other);
-  }
+  const { people: rest, unknown } = askedPeople(ctx, others, begin, to, own?.item ?? null);
+  const people: OpeningsPerson[] = [me, ...rest];
   const clashes = when.allDay ? [] : clashesOf(ctx, me, when.start, when.end, body.place);
   const zone = owner.zone;
   const request = {
@@ -91,21 +68,6 @@ export function checkTime(ctx: Context, key: string, body: CheckBody): Result<Ch
     unknown,
     cut: found.cut || body.people.filter((p) => p.must).length > MOST_PEOPLE,
   });
-}
-
-/** What the asker sees of a calendar around some time, without the item that is asked about, wherever its copy stands. */
-function viewsAround(
-  ctx: Context,
-  { calendar, decision }: Decided,
-  from: number,
-  to: number,
-  item: { readonly uid: string; readonly recurrence: string | null } | null,
-): readonly ItemWire[] {
-  const range = { from, to, fromDate: dateText(from), toDate: dateText(to + DAY) };
-  const views = viewsIn(ctx.db, new Directory(ctx.db), calendar, range, { person: ctx.viewer, decision });
-  const copy = item && itemsByUid(ctx.db, calendar.id, item.uid).find((i) => i.recurrence === item.recurrence);
-  const is = copy && [instantText(copy.start), instantText(copy.end)];
-  return views.filter((view) => !view.asSet?.cancelled && !(is && view.start === is[0] && view.end === is[1]));
 }
 
 function clashesOf(

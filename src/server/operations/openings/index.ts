@@ -1,2 +1,3 @@
 export { checkTime } from './check-time.ts';
+export { findTimes } from './find-times.ts';
 export { bringInJourneys, listJourneys, takeOutJourneys } from './journeys.ts';

@@ -1,4 +1,6 @@
-import { route } from '@/server/http/route.ts';
-import { checkTime } from '@/server/operations/openings/index.ts';
+import { slowRoute } from '@/server/http/route.ts';
+import { checkTimeBeside } from '@/server/operations/beside/beside.ts';
 
-export const POST = route('checkTime', ({ ctx, params, body }) => checkTime(ctx, params.calendar ?? '', body));
+export const POST = slowRoute('checkTime', ({ ctx, params, body }) =>
+  checkTimeBeside(ctx, params.calendar ?? '', body),
+);

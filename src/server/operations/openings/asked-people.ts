@@ -1,0 +1,64 @@
+import { readWorkHours } from '@/contract/hours.ts';
+import type { ItemWire } from '@/contract/items.ts';
+import type { OpeningsPerson } from '@/core/openings/index.ts';
+import { dateText, instantText } from '@/core/time/index.ts';
+import { mainCalendarOf } from '../../repositories/calendars.ts';
+import { itemsByUid } from '../../repositories/items.ts';
+import { type Person, personByAddress } from '../../repositories/people.ts';
+import { type Context, type Decided, Directory, decideOn, viewsIn } from '../deciding/index.ts';
+
+const DAY = 86_400_000;
+
+/** Which item is asked about: its copies in people's calendars take none of their time. */
+export type About = { readonly uid: string; readonly recurrence: string | null } | null;
+
+/** Somebody as a search reads them, with the views it is made of: from what the asker sees of that calendar, and nothing else. */
+export function askedPerson(
+  ctx: Context,
+  person: Person,
+  decided: Decided | null,
+  need: 'must' | 'may',
+  from: number,
+  to: number,
+  about: About,
+): OpeningsPerson & { readonly views: readonly ItemWire[] } {
+  const known = decided !== null && decided.decision.rights.sight !== 'nothing';
+  const views = known ? viewsAround(ctx, decided, from, to, about) : [];
+  const hours = readWorkHours(person.workHours);
+  return { id: person.address, need, known, zone: person.zone, hours, keeps: [], items: views, views };
+}
+
+/** People by their addresses as a search reads them; those outside are named as not known, and so are those who give nothing. */
+export function askedPeople(
+  ctx: Context,
+  asked: readonly { readonly address: string; readonly must: boolean }[],
+  from: number,
+  to: number,
+  about: About,
+): { readonly people: OpeningsPerson[]; readonly unknown: string[] } {
+  const people: OpeningsPerson[] = [];
+  const unknown: string[] = [];
+  for (const { address, must } of asked) {
+    const person = personByAddress(ctx.db, address);
+    const calendar = person?.inside && person.leftAt === null ? mainCalendarOf(ctx.db, person.id) : null;
+    const need = must ? 'must' : 'may';
+    const one = person && calendar ? askedPerson(ctx, person, decideOn(ctx, calendar), need, from, to, about) : null;
+    if (!one?.known) unknown.push(person?.inside ? person.name : address);
+    if (one) people.push(one);
+  }
+  return { people, unknown };
+}
+
+function viewsAround(
+  ctx: Context,
+  { calendar, decision }: Decided,
+  from: number,
+  to: number,
+  about: About,
+): ItemWire[] {
+  const range = { from, to, fromDate: dateText(from), toDate: dateText(to + DAY) };
+  const views = viewsIn(ctx.db, new Directory(ctx.db), calendar, range, { person: ctx.viewer, decision });
+  const copy = about && itemsByUid(ctx.db, calendar.id, about.uid).find((i) => i.recurrence === about.recurrence);
+  const is = copy && [instantText(copy.start), instantText(copy.end)];
+  return views.filter((view) => !view.asSet?.cancelled && !(is && view.start === is[0] && view.end === is[1]));
+}
