@@ -1,4 +1,4 @@
 export { makeRoom } from './make-room.ts';
-export { type Reason, rankRuns, WEIGHTS } from './rank.ts';
+export { rankRuns, WEIGHTS } from './rank.ts';
 export type { Keep, Movable, OpeningsPerson, OpeningsRequest } from './request.ts';
 export { findOpenings } from './search.ts';
