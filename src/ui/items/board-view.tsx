@@ -48,9 +48,11 @@ export function BoardView(props: {
   onDraw: (lane: BoardLane, start: number, end: number) => void;
   onMove: (item: ItemWire, start: number, end: number) => void;
   onMoveInto: (item: ItemWire, lane: BoardLane, start: number, end: number) => void;
+  onCopy: (item: ItemWire, lane: BoardLane, start: number, end: number) => void;
   onDay: (day: number) => void;
 }) {
-  const { view, lanes, over, first, count, month, selected, owner, onOpen, onDraw, onMove, onMoveInto, onDay } = props;
+  const { view, lanes, over, first, count, month, selected, owner, onOpen, onDraw, onMove, onMoveInto, onCopy, onDay } =
+    props;
   if (view === 'month') return <MonthSheet {...{ lanes, first, month, selected, onOpen, onDay }} />;
   if (view === 'list') return <Agenda {...{ lanes, first, count, selected, onOpen }} />;
   const [main] = lanes;
@@ -62,7 +64,7 @@ export function BoardView(props: {
     <Hours
       key={count}
       lanes={layers ? [layers] : lanes}
-      {...{ first, count, selected, owner, onOpen, onDraw, onMove, onMoveInto }}
+      {...{ first, count, selected, owner, onOpen, onDraw, onMove, onMoveInto, onCopy }}
       {...(layers ? { colourOf: (item: ItemWire) => colours.get(item.id) ?? '' } : {})}
     />
   );

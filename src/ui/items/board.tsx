@@ -4,7 +4,7 @@ import useMediaQuery from '@mui/material/useMediaQuery';
 import { useQueryClient } from '@tanstack/react-query';
 import Link from 'next/link';
 import { useRouter, useSearchParams } from 'next/navigation';
-import { useCallback, useEffect, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { BoardHead, ItemWire } from '@/contract/items.ts';
@@ -16,24 +16,21 @@ import { isSpokenFor } from '../common/keys.ts';
 import pageCss from '../common/page.module.css';
 import { DAY, MINUTE } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
-import { AtPanel } from './at-panel.tsx';
+import { type Beside, BesideBoard } from './beside-board.tsx';
 import { BoardBar } from './board-bar.tsx';
 import { useBoardItems } from './board-items.ts';
 import { type BoardLane, useLaneItems, useLanes, usePrefetched } from './board-lanes.ts';
 import { BoardView, spanOf, VIEWS, type View } from './board-view.tsx';
-import { CalendarPanel } from './calendar-panel.tsx';
+import { copyOf } from './copy-item.tsx';
 import { Details } from './details.tsx';
 import { type GoesInto, GoesIntoBar } from './goes-into.tsx';
-import { ImportPanel } from './import-panel.tsx';
 import { ItemForm } from './item-form.tsx';
 import { type Draft, isForward, type KeptForm, keptKey } from './item-values.ts';
 import { type Home, useItemWrites } from './item-writes.ts';
-import { LanesPanel } from './lanes-panel.tsx';
+import { layOut } from './layout.ts';
 import { Legend } from './legend.tsx';
-import { OpeningsPanel } from './openings-panel.tsx';
 import { Ribbon } from './ribbon.tsx';
 import { sightlinesDoor } from './sightlines-door.ts';
-import { RemovedPanel } from './trail-list.tsx';
 
 /** A calendar's week (or day, on a narrow screen), live, with the panel in which its items are read and changed. */
 export function Board({ calendar, name }: { calendar: string; name: string }) {
@@ -67,8 +64,9 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
   const [selected, setSelected] = useState<string | null>(null);
   const [draft, setDraft] = useState<{ draft: Draft; head: BoardHead; id: number; kept?: KeptForm } | null>(null);
   // What stands beside the board where it is neither an item nor a form.
-  const [beside, setBeside] = useState<'import' | 'lanes' | 'at' | 'removed' | 'calendar' | 'openings' | null>(null);
+  const [beside, setBeside] = useState<Beside | null>(null);
   const [notice, setNotice] = useState<string | null>(null);
+  const nextClash = useRef(() => {});
 
   const { query, data, head, lastKnown, gone, showMore } = useBoardItems(calendar, dates, as, setNotice);
   const kept = useLanes();
@@ -80,7 +78,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
   usePrefetched(calendar, as === undefined ? around : []);
   const owner = firstName(head?.owner.name ?? name);
 
-  const show = (what: NonNullable<typeof beside>) => {
+  const show = (what: Beside) => {
     setBeside(what);
     setSelected(null);
     setDraft(null);
@@ -171,6 +169,9 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
       if (event.key === 'n' || event.key === 'N') {
         event.preventDefault();
         startNew();
+      } else if (event.key === 'c' || event.key === 'C') {
+        event.preventDefault();
+        nextClash.current();
       } else if (event.key === 'Escape' && !draft) {
         setSelected(null);
         setBeside(null);
@@ -221,6 +222,16 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
     state: 'seen',
   };
   const lanes = [main, ...others.map((lane) => ({ ...lane, items: stands(lane.items) }))];
+  // The next clash of the days that are shown, after the one that is selected; from the last on to the first again.
+  nextClash.current = () => {
+    const clashes = layOut(items, first, count, zone).days.flatMap((list) => list.filter((p) => p.clash));
+    const at = clashes.findIndex((p) => p.item.id === selected);
+    const next = clashes[(at + 1) % Math.max(1, clashes.length)];
+    if (next) {
+      setSelected(next.item.id);
+      setBeside(null);
+    } else toast({ text: t('board.noClash') });
+  };
   const open = lanes.flatMap((lane) => lane.items).find((item) => item.id === selected) ?? null;
   const openHome = open ? homeOf(open) : undefined;
   const draftGone =
@@ -344,6 +355,13 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
                 const from = homeOf(item);
                 if (from) setGoesInto({ item, from: from.head, into: lane, start, end });
               }}
+              onCopy={(item, lane, start, end) => {
+                if (!lane.head?.may.add || item.title === undefined) return;
+                setBeside(null);
+                setSelected(null);
+                const kept = copyOf(item, start, end, null);
+                setDraft({ draft: { kind: 'new', start, end }, head: lane.head, id: Date.now(), kept });
+              }}
               onDay={(day) => go(day, 'day')}
             />
             {!narrow && view !== 'list' && view !== 'month' && <Legend />}
@@ -373,51 +391,22 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
             );
           }}
         />
-      ) : beside === 'import' && head ? (
-        <ImportPanel head={head} onClose={() => setBeside(null)} onTakeBack={takeBack(calendar)} />
-      ) : beside === 'openings' && head ? (
-        <OpeningsPanel
+      ) : beside !== null && head ? (
+        <BesideBoard
+          what={beside}
           head={head}
-          day={Math.max(today, first)}
-          onClose={() => setBeside(null)}
-          onTake={(start, end, people, place) => {
-            setBeside(null);
-            const values = place === '' ? {} : { place };
-            const kept: KeptForm = {
-              item: null,
-              start,
-              end,
-              values,
-              why: '',
-              people: people.length > 0 ? people : null,
-            };
-            setDraft({ draft: { kind: 'new', start, end }, head, id: Date.now(), kept });
-          }}
-        />
-      ) : beside === 'calendar' && head?.own ? (
-        <CalendarPanel head={head} onClose={() => setBeside(null)} />
-      ) : beside === 'removed' && head ? (
-        <RemovedPanel
-          head={head}
-          onClose={() => setBeside(null)}
-          onBack={(answer) =>
-            wrote({ calendar, head }, answer, t('trail.backAgain', { title: answer.item?.title ?? '' }))
-          }
-        />
-      ) : beside === 'at' && head?.may.add ? (
-        <AtPanel
-          head={head}
+          kept={kept.lanes}
           day={view === 'day' || today < first || today >= first + count * DAY ? askedDay : today}
+          today={today}
           places={[...new Set(items.flatMap((item) => item.place ?? []))]}
           onClose={() => setBeside(null)}
-          onSaved={(answer) => {
+          onTakeBack={takeBack(calendar)}
+          onWrote={(answer, text) => wrote({ calendar, head }, answer, text)}
+          onBegin={(data) => {
             setBeside(null);
-            const words = head.own ? t('board.savedMine') : t('board.saved', { name: owner });
-            wrote({ calendar, head }, answer, words);
+            setDraft({ draft: { kind: 'new', start: data.start, end: data.end }, head, id: Date.now(), kept: data });
           }}
         />
-      ) : beside === 'lanes' ? (
-        <LanesPanel lanes={kept.lanes} board={calendar} onClose={() => setBeside(null)} />
       ) : open && openHome ? (
         <Details
           key={open.id}

@@ -24,30 +24,9 @@ export function CopyItem({ item, head }: { item: ItemWire; head: BoardHead }) {
   if (!owner || item.title === undefined || head.as) return null;
   const copy = () => {
     const { start, end } = wallsOf(item, style.zone);
-    const text = (wall: number) => wallText(wall).slice(11, 16);
     const key = `new copy ${item.id} ${toWall(style.zone, Date.now())}`;
-    const times = item.allDay
-      ? { allDay: true, day: dateText(start), lastDay: dateText(end - DAY) }
-      : { allDay: false, day: dateText(start), lastDay: dateText(end), from: text(start), to: text(end) };
-    const data: KeptForm = {
-      item: null,
-      start,
-      end,
-      values: {
-        ...times,
-        title: here
-          ? (item.title ?? '')
-          : t('copyTitle', { title: item.title ?? '', name: firstName(head.owner.name) }),
-        place: item.place ?? '',
-        notes: item.notes ?? '',
-        link: item.link ?? '',
-        ...(item.kind ? { kind: item.kind } : {}),
-        ...(here && item.visibility ? { visibility: item.visibility } : {}),
-        ...(item.asSet && here ? { shows: item.asSet.shows } : {}),
-      },
-      why: '',
-      people: null,
-    };
+    const title = here ? null : t('copyTitle', { title: item.title ?? '', name: firstName(head.owner.name) });
+    const data = copyOf(item, start, end, title);
     const further = here && !head.calendar.main ? `&c=${encodeURIComponent(head.calendar.key)}` : '';
     const href = `/for/${owner.handle}/calendar?week=${dateText(start)}&kept=${encodeURIComponent(key)}${further}`;
     keepDraft({ key, title: item.title ?? '', owner: owner.name, colour: owner.colour, href, data });
@@ -58,4 +37,30 @@ export function CopyItem({ item, head }: { item: ItemWire; head: BoardHead }) {
       {here ? t('copy') : t('copyMine')}
     </Button>
   );
+}
+
+/** A form filled in with what is seen of an item, at a time. With a `title` of its own it is a copy elsewhere: how others see it there is for its form. */
+export function copyOf(item: ItemWire, start: number, end: number, title: string | null): KeptForm {
+  const text = (wall: number) => wallText(wall).slice(11, 16);
+  const times = item.allDay
+    ? { allDay: true, day: dateText(start), lastDay: dateText(end - DAY) }
+    : { allDay: false, day: dateText(start), lastDay: dateText(end), from: text(start), to: text(end) };
+  const here = title === null;
+  return {
+    item: null,
+    start,
+    end,
+    values: {
+      ...times,
+      title: title ?? item.title ?? '',
+      place: item.place ?? '',
+      notes: item.notes ?? '',
+      link: item.link ?? '',
+      ...(item.kind ? { kind: item.kind } : {}),
+      ...(here && item.visibility ? { visibility: item.visibility } : {}),
+      ...(item.asSet && here ? { shows: item.asSet.shows } : {}),
+    },
+    why: '',
+    people: null,
+  };
 }

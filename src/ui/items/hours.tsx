@@ -10,7 +10,7 @@ import {
   useSensors,
 } from '@dnd-kit/core';
 import { useQuery } from '@tanstack/react-query';
-import { type PointerEvent, useLayoutEffect, useRef, useState } from 'react';
+import { type PointerEvent, useEffect, useLayoutEffect, useRef, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { ItemWire } from '@/contract/items.ts';
@@ -46,6 +46,8 @@ export function Hours(props: {
   onDraw: (lane: BoardLane, start: number, end: number) => void;
   onMove: (item: ItemWire, start: number, end: number) => void;
   onMoveInto: (item: ItemWire, lane: BoardLane, start: number, end: number) => void;
+  /** Put down with Alt held: another like it is begun there, and it stays. */
+  onCopy?: (item: ItemWire, lane: BoardLane, start: number, end: number) => void;
 }) {
   const { lanes, first, count, selected, onOpen, onDraw, onMove, onMoveInto } = props;
   const colourOf = props.colourOf ?? (() => '');
@@ -69,6 +71,18 @@ export function Hours(props: {
   const [barWidth, setBarWidth] = useState(0);
   const lastGoal = useRef<Ghost | null>(null);
   const drawing = useRef<{ column: number; from: number; to: number } | null>(null);
+  const copies = useRef(false);
+  useEffect(() => {
+    const hear = (event: KeyboardEvent) => {
+      copies.current = event.altKey;
+    };
+    window.addEventListener('keydown', hear);
+    window.addEventListener('keyup', hear);
+    return () => {
+      window.removeEventListener('keydown', hear);
+      window.removeEventListener('keyup', hear);
+    };
+  }, []);
   const layouts = lanes.map((lane) => layOut(lane.items, first, count, style.zone));
   const bars = layouts.flatMap((layout, l) => layout.bars.map((bar) => ({ ...bar, lane: l })));
   const today = toWall(style.zone, now());
@@ -217,7 +231,8 @@ export function Hours(props: {
         if (!to) return;
         const was = wallsOf(to.item, style.zone);
         const lane = lanes[to.lane];
-        if (lane && to.lane !== laneOf(to.item)) onMoveInto(to.item, lane, to.start, to.end);
+        if (copies.current && lane && props.onCopy) props.onCopy(to.item, lane, to.start, to.end);
+        else if (lane && to.lane !== laneOf(to.item)) onMoveInto(to.item, lane, to.start, to.end);
         else if (to.start !== was.start || to.end !== was.end) onMove(to.item, to.start, to.end);
       }}
     >

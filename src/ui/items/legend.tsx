@@ -17,6 +17,12 @@ export function Legend() {
             style={{ position: 'relative' }}
           />{' '}
           {t(`shapes.${shape}`)}
+          {shape === 'clash' && (
+            <>
+              {' '}
+              <kbd title={t('board.clashKey')}>C</kbd>
+            </>
+          )}
         </span>
       ))}
     </div>

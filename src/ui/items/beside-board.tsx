@@ -1,0 +1,77 @@
+'use client';
+import type { ComponentProps } from 'react';
+import { useTranslations } from 'use-intl';
+import type { BoardHead, WrittenAnswer } from '@/contract/items.ts';
+import type { Lane } from '@/contract/lanes.ts';
+import { firstName } from '../common/token.tsx';
+import { AtPanel } from './at-panel.tsx';
+import { CalendarPanel } from './calendar-panel.tsx';
+import { ImportPanel } from './import-panel.tsx';
+import type { KeptForm } from './item-values.ts';
+import { LanesPanel } from './lanes-panel.tsx';
+import { OpeningsPanel } from './openings-panel.tsx';
+import { RemovedPanel } from './trail-list.tsx';
+
+/** What can stand beside a board where it is neither an item nor its form. */
+export type Beside = 'import' | 'lanes' | 'at' | 'removed' | 'calendar' | 'openings';
+
+/** The panels of a calendar as a whole. `onWrote` is told what was written with its words, `onBegin` what a new item begins with. */
+export function BesideBoard(props: {
+  what: Beside;
+  head: BoardHead;
+  kept: readonly Lane[];
+  /** The day one looks at, and today. */
+  day: number;
+  today: number;
+  places: readonly string[];
+  onClose: () => void;
+  onTakeBack: ComponentProps<typeof ImportPanel>['onTakeBack'];
+  onWrote: (answer: WrittenAnswer, text: string) => void;
+  onBegin: (data: KeptForm) => void;
+}) {
+  const { what, head, kept, day, today, places, onClose, onTakeBack, onWrote, onBegin } = props;
+  const t = useTranslations();
+  switch (what) {
+    case 'import':
+      return <ImportPanel head={head} onClose={onClose} onTakeBack={onTakeBack} />;
+    case 'lanes':
+      return <LanesPanel lanes={kept} board={head.calendar.key} onClose={onClose} />;
+    case 'calendar':
+      return head.own ? <CalendarPanel head={head} onClose={onClose} /> : null;
+    case 'removed':
+      return (
+        <RemovedPanel
+          head={head}
+          onClose={onClose}
+          onBack={(answer) => onWrote(answer, t('trail.backAgain', { title: answer.item?.title ?? '' }))}
+        />
+      );
+    case 'openings':
+      return (
+        <OpeningsPanel
+          head={head}
+          day={Math.max(today, day)}
+          onClose={onClose}
+          onTake={(start, end, people, place) => {
+            const values = place === '' ? {} : { place };
+            onBegin({ item: null, start, end, values, why: '', people: people.length > 0 ? people : null });
+          }}
+        />
+      );
+    case 'at':
+      return head.may.add ? (
+        <AtPanel
+          head={head}
+          day={day}
+          places={places}
+          onClose={onClose}
+          onSaved={(answer) => {
+            onClose();
+            onWrote(answer, head.own ? t('board.savedMine') : t('board.saved', { name: firstName(head.owner.name) }));
+          }}
+        />
+      ) : null;
+    default:
+      return what satisfies never;
+  }
+}
