@@ -1,4 +1,4 @@
-import { DAY, datesOf, dayOn, longestFree, meets, merged, rangeOn, takenIn, weekdayOf } from './clock.ts';
+import { DAY, datesOf, dayOn, longestFree, merged, rangeOn, takenIn, weekdayOf } from './clock.ts';
 import type { Keep, Span } from './request.ts';
 
 /**

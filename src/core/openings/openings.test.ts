@@ -237,9 +237,8 @@ describe('making room', () => {
         [],
         [],
       );
-    const sets = movable
-      .reduce<number[][]>((all, _, i) => [...all, ...all.map((set) => [...set, i])], [[]])
-      .filter((set) => set.length <= most);
+    const sets: number[][] = [[]];
+    for (const [i] of movable.entries()) for (const set of [...sets]) if (set.length < most) sets.push([...set, i]);
     for (const set of sets) {
       const cost = set.reduce((sum, i) => sum + (movable[i] as Movable).cost, 0);
       if (best && (cost > best.cost || (cost === best.cost && set.length >= best.moves))) continue;

@@ -1,4 +1,4 @@
-import { parseDate, parseInstant } from '../time/index.ts';
+import { dayNumber, parseDate, parseInstant } from '../time/index.ts';
 import { DAY, dateOf, merged, minuteAt, rangeOn, weekdayOf } from './clock.ts';
 import type { OpeningsItem, OpeningsPerson, OpeningsRequest, Span } from './request.ts';
 
@@ -72,7 +72,7 @@ function instantOf(text: string): number | null {
   // Whatever isn't a plain date of any month is looked at properly.
   if (!(month >= 1 && month <= 12 && day >= 1 && day <= 28 && hour < 24 && minute < 60 && second < 60))
     return parseInstant(text);
-  return Date.UTC(two(0) * 100 + two(2), month - 1, day, hour, minute, second);
+  return ((dayNumber(two(0) * 100 + two(2), month, day) * 24 + hour) * 60 + minute) * MINUTE + second * 1000;
 }
 
 /** Hours are the same for many: what was worked out last for some of them is kept for one search. */

@@ -139,7 +139,7 @@ export function isThere({ request, people }: Search, start: number): boolean {
   if (samePlace(request.place) === '') return true;
   return request.at.every((id) => {
     const one = people.find(({ person }) => person.id === id);
-    return one !== undefined && one.person.known && inside(one.there, start, start + request.length);
+    return one?.person.known && inside(one.there, start, start + request.length);
   });
 }
 

@@ -19,7 +19,8 @@ function through(zone: string, wall: number): number {
 
 const hm = (text: string) => Number(text.slice(0, 2)) * 60 * MINUTE + Number(text.slice(3, 5)) * MINUTE;
 const date = (zone: string, minute: number) => Math.floor(toWall(zone, minute * MINUTE) / DAY) * DAY;
-const weekday = (d: number) => new Date(d).getUTCDay() || 7;
+/** The first of January 1970 was a Thursday. */
+const weekday = (d: number) => ((((d / DAY + 3) % 7) + 7) % 7) + 1;
 const place = (text: string | null | undefined) => (text ?? '').trim().toLowerCase();
 
 type Minutes = Set<number>;

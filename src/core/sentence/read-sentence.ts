@@ -1,4 +1,4 @@
-import { dateText, parseDate } from '../time/index.ts';
+import { civil, dateText, dayNumber, parseDate } from '../time/index.ts';
 import { ENGLISH, PORTUGUESE, type Words } from './words.ts';
 
 const DAY = 86_400_000;
@@ -473,7 +473,7 @@ class Reader {
   /** A day of a month; without a year the next such day. */
   private dated(day: number, month: number, year: string | undefined, taken: number) {
     const pad = (n: number) => String(n).padStart(2, '0');
-    const now = new Date(this.known.today).getUTCFullYear();
+    const [now] = civil(this.known.today / DAY);
     const said = year === undefined ? now : Number(year.length === 2 ? `20${year}` : year);
     const first = dayOf(`${said}-${pad(month)}-${pad(day)}`, taken);
     if (year !== undefined || !first || first.day >= this.known.today) return first;
@@ -547,11 +547,8 @@ class Reader {
 /** Whether a date is one of those that a rule names by weekday, date of the month or order in it. */
 function fallsOn(rule: string, date: number): boolean {
   const part = (name: string) => new RegExp(`${name}=([^;]+)`).exec(rule)?.[1];
-  const at = new Date(date);
-  const [day, length] = [
-    at.getUTCDate(),
-    new Date(Date.UTC(at.getUTCFullYear(), at.getUTCMonth() + 1, 0)).getUTCDate(),
-  ];
+  const [year, month, day] = civil(date / DAY);
+  const length = (month === 12 ? dayNumber(year + 1, 1, 1) : dayNumber(year, month + 1, 1)) - dayNumber(year, month, 1);
   const monthDay = part('BYMONTHDAY');
   if (monthDay !== undefined) return Number(monthDay) === day || Number(monthDay) === day - length - 1;
   const names = (part('BYDAY') ?? '').split(',');

@@ -73,7 +73,7 @@ export function Finder() {
             now: now(),
             style,
             people: people.data?.people ?? [],
-            places: (places.data?.journeys ?? []).flatMap(([a, b]) => [a, b]),
+            places: placesOf(places.data?.journeys ?? []),
           }),
     [typed, principal, now, style, people.data, places.data],
   );
@@ -233,6 +233,11 @@ export function Finder() {
     </>
   );
 }
+
+/** The places of some journeys. */
+const placesOf = (journeys: readonly (readonly [string, string, number])[]): string[] => [
+  ...new Set([...journeys.map(([a]) => a), ...journeys.map(([, b]) => b)]),
+];
 
 /** Items whose words hold what is typed, in every calendar one may look into: where each is, whose, and when. */
 function useFound(typed: string): Goal[] {

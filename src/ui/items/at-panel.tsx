@@ -50,7 +50,8 @@ export function AtPanel(props: {
     staleTime: 60_000,
     retry: false,
   });
-  const known = [...new Set([...(journeys.data?.journeys ?? []).flatMap(([a, b]) => [a, b]), ...places])].sort();
+  const ways = journeys.data?.journeys ?? [];
+  const known = [...new Set([...ways.map(([a]) => a), ...ways.map(([, b]) => b), ...places])].sort();
   const name = firstName(head.owner.name);
   const at = parseDate(date);
   const save = async (event: FormEvent) => {

@@ -70,7 +70,7 @@ export function BoardBar(props: {
       <Button variant="text" onClick={() => onGo(span.after)} aria-label={t(`board.nextOf.${view}`)}>
         →
       </Button>
-      <span className={`row ${boardCss.views}`} role="group" aria-label={t('board.views')}>
+      <nav className={`row ${boardCss.views}`} aria-label={t('board.views')}>
         {VIEWS.filter((v) => !narrow || (v !== 'week' && v !== 'five')).map((v) => (
           <Button
             key={v}
@@ -83,7 +83,7 @@ export function BoardBar(props: {
             {t(`board.view.${v}`)}
           </Button>
         ))}
-      </span>
+      </nav>
       {!narrow && <GoTo onGo={onGo} />}
       {head?.may.add && (
         <Button variant="outlined" onClick={onOpenings}>

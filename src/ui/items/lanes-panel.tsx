@@ -175,7 +175,7 @@ function LaneMore(props: {
         onKeyDown={(e) => e.key === 'Enter' && (e.target as HTMLElement).blur()}
         slotProps={{ htmlInput: { maxLength: 80 }, inputLabel: { shrink: true } }}
       />
-      <span className={lanesCss.dots} role="group" aria-label={t('colour')}>
+      <fieldset className={lanesCss.dots} aria-label={t('colour')}>
         {COLOURS.map((c) => (
           <button
             type="button"
@@ -186,7 +186,7 @@ function LaneMore(props: {
             onClick={() => onChange({ colour: c })}
           />
         ))}
-      </span>
+      </fieldset>
       <Button variant="outlined" onClick={onDrop}>
         {t('drop')}
       </Button>

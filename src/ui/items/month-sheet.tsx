@@ -3,7 +3,7 @@ import { useTranslations } from 'use-intl';
 import type { ItemWire } from '@/contract/items.ts';
 import { toWall } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
-import { clock, DAY, fullDay, hoursText, MINUTE, wallsOf, weekday, whenText } from '../common/times.ts';
+import { clock, DAY, fullDay, hoursText, wallsOf, weekday, whenText } from '../common/times.ts';
 import type { BoardLane } from './board-lanes.ts';
 import { hueOf } from './day-lane.tsx';
 import { useBlockText } from './item-block.tsx';
@@ -37,9 +37,9 @@ export function MonthSheet(props: {
   const monthOf = (wall: number) => new Date(wall).getUTCMonth();
   return (
     <section className={lanesCss.month} aria-label={t('lanes.month')}>
-      {Array.from({ length: 7 }, (_, i) => (
-        <div key={first + i * DAY} className={lanesCss.weekday}>
-          {weekday(first + i * DAY)}
+      {Array.from({ length: 7 }, (_, i) => first + i * DAY).map((day) => (
+        <div key={day} className={lanesCss.weekday}>
+          {weekday(day)}
         </div>
       ))}
       {Array.from({ length: 42 }, (_, i) => {

@@ -115,7 +115,11 @@ export function OpeningsPanel(props: {
           slotProps={{ typography: { variant: 'body2' } }}
         />
       </span>
-      <span className="row" style={{ flexWrap: 'wrap', gap: 4 }} role="group" aria-label={t('wishes')}>
+      <fieldset
+        className="row"
+        style={{ flexWrap: 'wrap', gap: 4, border: 0, padding: 0, margin: 0 }}
+        aria-label={t('wishes')}
+      >
         {WISHES.map((w) => (
           <Button
             key={w}
@@ -127,7 +131,7 @@ export function OpeningsPanel(props: {
             {t(`wish.${w}`)}
           </Button>
         ))}
-      </span>
+      </fieldset>
       <Asking query={query} />
       {data && data.unknown.length > 0 && (
         <p className="small soft">

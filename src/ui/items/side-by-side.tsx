@@ -36,13 +36,13 @@ export function SideBySide(props: {
   const at = (wall: number) => ((wall - first) / 3_600_000) * HOUR_PX;
   const days = Array.from({ length: count }, (_, i) => first + i * DAY);
 
+  // biome-ignore lint/correctness/useExhaustiveDependencies: not each time the clock moves on
   useLayoutEffect(() => {
     const box = scroll.current;
     if (!box) return;
     const day = today >= first && today < first + count * DAY ? Math.floor((today - first) / DAY) : 0;
     box.scrollLeft = (day * 24 + 7.6) * HOUR_PX;
     // Where one looks is where one begins, each time other days are shown.
-    // biome-ignore lint/correctness/useExhaustiveDependencies: not each time the clock moves on
   }, [first, count]);
 
   return (

@@ -13,8 +13,6 @@ import {
   stateOf,
 } from '@/core/meetings/index.ts';
 import type { Connection } from '../../db/index.ts';
-import { newKey } from '../../ids.ts';
-import { mailIdFor } from '../../mail/mail-id.ts';
 import { type Calendar, calendarById, calendarsOf, mainCalendarOf } from '../../repositories/calendars.ts';
 import { itemById, itemsByUid } from '../../repositories/items.ts';
 import {
@@ -27,8 +25,6 @@ import {
   type StoredMeeting,
   updateMeeting,
 } from '../../repositories/meetings.ts';
-import { folderOf, insertMessage, type MessageFacts, type MessageKind } from '../../repositories/messages.ts';
-import { insertMail, mailThread } from '../../repositories/outgoing-mail.ts';
 import { type Person, personByAddress, personById } from '../../repositories/people.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { Directory, happeningAt } from '../deciding/index.ts';
