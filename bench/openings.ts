@@ -1,6 +1,12 @@
 import { cpus } from 'node:os';
 import Database from 'better-sqlite3';
-import { findOpenings, type Movable, makeRoom, type OpeningsPerson } from '../src/core/openings/index.ts';
+import {
+  findOpenings,
+  type Movable,
+  makeRoom,
+  type OpeningsPerson,
+  type OpeningsRequest,
+} from '../src/core/openings/index.ts';
 import { instantText } from '../src/core/time/index.ts';
 import { line, sideBySide } from './measure.ts';
 
@@ -18,6 +24,25 @@ room();
 /** A number that is always the same for the same place. */
 function noise(n: number): number {
   return ((n * 2654435761) >>> 8) % 1000;
+}
+
+/** What is searched for: so many minutes from the first Monday on, within working hours. */
+function asked(until: number, length: number): OpeningsRequest {
+  return {
+    now: MONDAY,
+    from: MONDAY,
+    until,
+    length,
+    grid: 15,
+    zone: 'Europe/Lisbon',
+    notice: 0,
+    tentative: 'blocks',
+    within: 'hours',
+    padBefore: 0,
+    padAfter: 0,
+    place: null,
+    at: [],
+  };
 }
 
 function search(): void {
@@ -50,21 +75,7 @@ function search(): void {
         shows: 'busy',
       })),
   }));
-  const request = {
-    now: MONDAY,
-    from: MONDAY,
-    until: MONDAY + WEEKS * 7 * DAY,
-    length: 45,
-    grid: 15,
-    zone: 'Europe/Lisbon',
-    notice: 0,
-    tentative: 'blocks' as const,
-    within: 'hours' as const,
-    padBefore: 0,
-    padAfter: 0,
-    place: null,
-    at: [],
-  };
+  const request = asked(MONDAY + WEEKS * 7 * DAY, 45);
   const found = findOpenings(request, people);
   const times = sideBySide(60, { serve: () => findOpenings(request, people), raw: () => all.all() });
   console.log(
@@ -99,21 +110,7 @@ function room(): void {
     from: MONDAY,
     until: MONDAY + 5 * DAY,
   }));
-  const request = {
-    now: MONDAY,
-    from: MONDAY,
-    until: MONDAY + 5 * DAY,
-    length: 90,
-    grid: 15,
-    zone: 'Europe/Lisbon',
-    notice: 0,
-    tentative: 'blocks' as const,
-    within: 'hours' as const,
-    padBefore: 0,
-    padAfter: 0,
-    place: null,
-    at: [],
-  };
+  const request = asked(MONDAY + 5 * DAY, 90);
   const started = performance.now();
   const { room: plan, cut } = makeRoom(request, people, [], movable, 3);
   const took = performance.now() - started;

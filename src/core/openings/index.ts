@@ -1,3 +1,4 @@
+export { journeyMinutes, samePlace } from './journeys.ts';
 export { makeRoom } from './make-room.ts';
 export { rankRuns, WEIGHTS } from './rank.ts';
 export type { Keep, Movable, OpeningsPerson, OpeningsRequest } from './request.ts';

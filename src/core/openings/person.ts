@@ -1,5 +1,6 @@
 import { dayNumber, parseDate, parseInstant } from '../time/index.ts';
 import { DAY, dateOf, merged, minuteAt, rangeOn, weekdayOf } from './clock.ts';
+import { samePlace } from './journeys.ts';
 import type { OpeningsItem, OpeningsPerson, OpeningsRequest, Span } from './request.ts';
 
 const MINUTE = 60_000;
@@ -19,8 +20,6 @@ export interface Ready {
   /** When they work, merged; `null` where they keep no hours. */
   readonly open: readonly Span[] | null;
 }
-
-export const samePlace = (text: string | null | undefined): string => (text ?? '').trim().toLowerCase();
 
 /** A person's time as a search reads it, between two minutes with a day to spare on both sides. */
 export function ready(person: OpeningsPerson, request: OpeningsRequest): Ready {

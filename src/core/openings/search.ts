@@ -1,6 +1,7 @@
 import { gridStarts, inside, merged } from './clock.ts';
+import { journeyMinutes, samePlace } from './journeys.ts';
 import { breaksKeep } from './keeps.ts';
-import { type Ready, ready, samePlace } from './person.ts';
+import { type Ready, ready } from './person.ts';
 import type { Journey, Movable, OpeningsPerson, OpeningsRequest, Span } from './request.ts';
 
 /** Starts of the grid that are looked at in one search. */
@@ -28,11 +29,6 @@ export function prepare(
   journeys: readonly Journey[],
 ): Search {
   const all = people.map((person) => ready(person, request));
-  const table = new Map<string, number>();
-  for (const [a, b, minutes] of journeys) {
-    for (const key of [`${samePlace(a)}\n${samePlace(b)}`, `${samePlace(b)}\n${samePlace(a)}`])
-      table.set(key, Math.max(table.get(key) ?? 0, minutes));
-  }
   const earliest = Math.max(request.from, request.now + request.notice);
   const { starts, cut } = gridStarts(request.zone, request.grid, earliest, request.until - request.length, MOST_STARTS);
   return {
@@ -41,7 +37,7 @@ export function prepare(
     musts: all.filter(({ person }) => person.need === 'must'),
     grid: starts,
     cut,
-    travel: (a, b) => (a === b ? 0 : (table.get(`${a}\n${b}`) ?? 0)),
+    travel: journeyMinutes(journeys),
   };
 }
 

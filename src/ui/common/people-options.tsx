@@ -28,14 +28,31 @@ const SHOWN = 40;
 export const fewPeople = <P extends Someone>(people: P[], { inputValue }: { inputValue: string }): P[] =>
   people.filter((p) => holdsWords(`${p.name} ${p.address}`, inputValue)).slice(0, SHOWN);
 
-/** A person to choose, with the address that tells two of one name apart. */
-export function personOption({ key, ...attributes }: HTMLAttributes<HTMLLIElement> & { key: Key }, person: Someone) {
+/** Who or what can be chosen by typing, with a line under the name that says more. */
+export interface Choice {
+  readonly key: string;
+  readonly name: string;
+  readonly about: string;
+}
+
+/** Those that hold what was typed: none before a word is, then the first forty. */
+export const fewChoices = <C extends Choice>(all: C[], { inputValue }: { inputValue: string }): C[] =>
+  inputValue.trim() === '' ? [] : all.filter((o) => holdsWords(`${o.name} ${o.about}`, inputValue)).slice(0, SHOWN);
+
+type Attributes = HTMLAttributes<HTMLLIElement> & { key: Key };
+
+/** A choice as the list shows it. */
+export function choiceOption({ key: _key, ...attributes }: Attributes, choice: Choice) {
   return (
-    <li key={person.address} {...attributes} style={{ display: 'block' }}>
-      {person.name}
+    <li key={choice.key} {...attributes} style={{ display: 'block' }}>
+      {choice.name}
       <span className="small soft" style={{ display: 'block' }}>
-        {person.address}
+        {choice.about}
       </span>
     </li>
   );
 }
+
+/** A person to choose, with the address that tells two of one name apart. */
+export const personOption = (attributes: Attributes, { name, address }: Someone) =>
+  choiceOption(attributes, { key: address, name, about: address });

@@ -65,6 +65,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
   const [draft, setDraft] = useState<{ draft: Draft; head: BoardHead; id: number; kept?: KeptForm } | null>(null);
   // What stands beside the board where it is neither an item nor a form.
   const [beside, setBeside] = useState<Beside | null>(null);
+  const [goesInto, setGoesInto] = useState<GoesInto | null>(null);
   const [notice, setNotice] = useState<string | null>(null);
   const nextClash = useRef(() => {});
 
@@ -128,7 +129,6 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
   useEffect(() => {
     if (!wantsItem || !data) return;
     if (data.items.some((item) => item.id === wantsItem)) setSelected(wantsItem);
-
     const next = new URLSearchParams(search);
     next.delete('item');
     router.replace(`?${next}`, { scroll: false });
@@ -202,7 +202,6 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
   });
-  const [goesInto, setGoesInto] = useState<GoesInto | null>(null);
 
   const stands = (list: readonly ItemWire[]) =>
     list.map((item) => {

@@ -55,7 +55,7 @@ export function DayLane(props: {
             {
               top: `calc(${rail.top / 60} * var(--hour))`,
               height: `calc(${rail.height / 60} * var(--hour))`,
-              '--rail': RAILS[hueOf(rail.item)],
+              '--rail': hueOf(rail.item),
             } as React.CSSProperties
           }
           onClick={() => onOpen(rail.item)}
@@ -94,9 +94,9 @@ export function DayLane(props: {
 }
 
 /** One of five tints, always the same for the same place. */
-export function hueOf(item: ItemWire): number {
+export function hueOf(item: ItemWire): string {
   const text = item.place ?? item.title ?? '';
   let h = 0;
   for (const c of text) h = (h * 31 + (c.codePointAt(0) ?? 0)) % 9973;
-  return h % RAILS.length;
+  return RAILS[h % RAILS.length] ?? '';
 }

@@ -11,17 +11,13 @@ import type { Lane } from '@/contract/lanes.ts';
 import boardsCss from '../common/boards.module.css';
 import { useFrame } from '../common/frame-context.tsx';
 import { SightMeter } from '../common/meters.tsx';
-import { holdsWords } from '../common/people-options.tsx';
+import { type Choice, choiceOption, fewChoices } from '../common/people-options.tsx';
 import { said } from '../common/refusal.ts';
 import lanesCss from './lanes.module.css';
 
-const SHOWN = 40;
 const COLOURS = [0, 1, 2, 3, 4, 5];
 
-interface Choice {
-  readonly key: string;
-  readonly name: string;
-  readonly about: string;
+interface ToKeep extends Choice {
   readonly body: { people?: string[]; group?: string; calendars?: string[] };
 }
 
@@ -195,7 +191,7 @@ function LaneMore(props: {
 }
 
 /** People, groups and further calendars to keep, by a few letters of their names. */
-function KeepMore({ onKeep }: { onKeep: (body: Choice['body']) => Promise<void> }) {
+function KeepMore({ onKeep }: { onKeep: (body: ToKeep['body']) => Promise<void> }) {
   const t = useTranslations('lanes');
   const tm = useTranslations('meetings');
   const [typed, setTyped] = useState('');
@@ -206,8 +202,8 @@ function KeepMore({ onKeep }: { onKeep: (body: Choice['body']) => Promise<void> 
     staleTime: 60_000,
     retry: false,
   });
-  const choices: Choice[] = [
-    ...(directory.data?.people ?? []).flatMap((p): Choice[] => [
+  const choices: ToKeep[] = [
+    ...(directory.data?.people ?? []).flatMap((p): ToKeep[] => [
       {
         key: p.address,
         name: p.name,
@@ -224,7 +220,7 @@ function KeepMore({ onKeep }: { onKeep: (body: Choice['body']) => Promise<void> 
     })),
   ];
   return (
-    <Autocomplete<Choice>
+    <Autocomplete<ToKeep>
       options={choices}
       value={null}
       inputValue={typed}
@@ -235,20 +231,9 @@ function KeepMore({ onKeep }: { onKeep: (body: Choice['body']) => Promise<void> 
       }}
       getOptionLabel={(o) => o.name}
       isOptionEqualToValue={(a, b) => a.key === b.key}
-      filterOptions={(all, { inputValue }) =>
-        inputValue.trim() === ''
-          ? []
-          : all.filter((o) => holdsWords(`${o.name} ${o.about}`, inputValue)).slice(0, SHOWN)
-      }
+      filterOptions={fewChoices}
       noOptionsText={typed.trim() === '' ? t('keepHint') : t('nobody')}
-      renderOption={({ key: _key, ...attributes }, o) => (
-        <li key={o.key} {...attributes} style={{ display: 'block' }}>
-          {o.name}
-          <span className="small soft" style={{ display: 'block' }}>
-            {o.about}
-          </span>
-        </li>
-      )}
+      renderOption={choiceOption}
       renderInput={(params) => (
         <TextField
           {...params}

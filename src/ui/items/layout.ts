@@ -1,4 +1,5 @@
 import type { ItemWire } from '@/contract/items.ts';
+import { journeyMinutes, samePlace } from '@/core/openings/index.ts';
 import { DAY, MINUTE, wallsOf } from '../common/times.ts';
 
 /** A piece of an item on one day of a board. Minutes count from the day's start; lanes stand side by side. */
@@ -118,19 +119,14 @@ export interface Joint {
   readonly minutes: number;
 }
 
-const samePlace = (text: string | null | undefined): string => (text ?? '').trim().toLowerCase();
-
 /** The ways between what follows each other on a day, where a table knows how long they take. */
 export function jointsOf(placed: readonly Placed[], journeys: readonly (readonly [string, string, number])[]): Joint[] {
   if (journeys.length === 0) return [];
-  const table = new Map<string, number>();
-  for (const [a, b, minutes] of journeys)
-    for (const key of [`${samePlace(a)}\n${samePlace(b)}`, `${samePlace(b)}\n${samePlace(a)}`])
-      table.set(key, Math.max(minutes, table.get(key) ?? 0));
+  const travel = journeyMinutes(journeys);
   const there = placed.filter(({ item }) => blocks(item) && samePlace(item.place) !== '').sort((a, b) => a.top - b.top);
   return there.flatMap((one, i): Joint[] => {
     const next = there[i + 1];
-    const minutes = next && table.get(`${samePlace(one.item.place)}\n${samePlace(next.item.place)}`);
+    const minutes = next && travel(samePlace(one.item.place), samePlace(next.item.place));
     const end = one.top + one.height;
     if (!next || !minutes || next.top < end) return [];
     return [{ key: `${one.item.id} ${next.item.id}`, top: end, gap: next.top - end, minutes }];

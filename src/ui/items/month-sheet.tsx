@@ -10,7 +10,6 @@ import { useBlockText } from './item-block.tsx';
 import lanesCss from './lanes.module.css';
 import { layOut, type Placed } from './layout.ts';
 
-const RAILS = ['var(--moss)', 'var(--lake)', 'var(--straw)', 'var(--bark)', 'var(--slate)'];
 /** The hours a day's scale shows: what lies before or after stands at its ends. */
 const FROM = 7 * 60;
 const TO = 21 * 60;
@@ -154,7 +153,7 @@ function Scale({
                 {
                   top: y(rail.top),
                   height: h(rail.top, rail.top + rail.height),
-                  '--rail': RAILS[hueOf(rail.item)],
+                  '--rail': hueOf(rail.item),
                 } as React.CSSProperties
               }
             />

@@ -16,7 +16,6 @@ import { closedOn } from './work-hours.tsx';
 
 const HOUR_PX = 44;
 const ROW_PX = 46;
-const RAILS = ['var(--moss)', 'var(--lake)', 'var(--straw)', 'var(--bark)', 'var(--slate)'];
 
 /** A row a calendar, time across: names and hours stay while one scrolls, whichever way. What isn't seen is hatched. */
 export function SideBySide(props: {
@@ -216,7 +215,7 @@ function Row(props: {
                 {
                   left: at((days[i] ?? first) + rail.top * MINUTE),
                   width: (rail.height / 60) * HOUR_PX,
-                  '--rail': RAILS[hueOf(rail.item)],
+                  '--rail': hueOf(rail.item),
                 } as React.CSSProperties
               }
               onClick={() => onOpen(rail.item)}

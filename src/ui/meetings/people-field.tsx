@@ -6,20 +6,16 @@ import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import { holdsWords } from '../common/people-options.tsx';
+import { type Choice, choiceOption, fewChoices } from '../common/people-options.tsx';
 import type { Asked, Said } from './heard.ts';
 import meetingsCss from './meetings.module.css';
 import { readPeople } from './read-people.ts';
 
 /** Somebody, a room or a group to choose. */
-interface Choice {
-  readonly key: string;
-  readonly name: string;
-  readonly about: string;
+interface ToAsk extends Choice {
   readonly people: readonly Asked[];
 }
 
-const SHOWN = 40;
 /** So long after the last stroke it is asked who can come. */
 const PAUSE_MS = 250;
 const ASK_AGAIN_MS = 10_000;
@@ -52,7 +48,7 @@ export function PeopleField(props: {
 
   const known = (directory.data?.people ?? []).filter((p) => p.address !== owner);
   const byHandle = new Map(known.map((p) => [p.handle, p]));
-  const choices: Choice[] = [
+  const choices: ToAsk[] = [
     ...known.map((p) => ({
       key: p.address,
       name: p.name,
@@ -79,7 +75,7 @@ export function PeopleField(props: {
     const named = fresh.map((m) => ({ ...m, name: known.find((p) => p.address === m.address)?.name ?? m.name }));
     onChange([...people, ...named]);
   };
-  const take = (value: string | Choice | null) => {
+  const take = (value: string | ToAsk | null) => {
     setWrong(null);
     if (value === null) return;
     if (typeof value !== 'string') {
@@ -97,7 +93,7 @@ export function PeopleField(props: {
   const asked = [...new Map(people.flatMap((p) => (p.group ? [[p.group.key, p.group] as const] : []))).values()];
   return (
     <section aria-label={t('who')} style={{ display: 'grid', gap: 8 }}>
-      <Autocomplete<Choice, false, false, true>
+      <Autocomplete<ToAsk, false, false, true>
         freeSolo
         disabled={disabled}
         options={choices}
@@ -109,19 +105,8 @@ export function PeopleField(props: {
         onKeyDown={(event) => event.key === 'Enter' && typed.trim() !== '' && event.preventDefault()}
         onBlur={() => typed.includes('@') && take(typed)}
         getOptionLabel={(o) => (typeof o === 'string' ? o : o.name)}
-        filterOptions={(all, { inputValue }) =>
-          inputValue.trim() === ''
-            ? []
-            : all.filter((o) => holdsWords(`${o.name} ${o.about}`, inputValue)).slice(0, SHOWN)
-        }
-        renderOption={({ key: _key, ...attributes }, o) => (
-          <li key={o.key} {...attributes} style={{ display: 'block' }}>
-            {o.name}
-            <span className="small soft" style={{ display: 'block' }}>
-              {o.about}
-            </span>
-          </li>
-        )}
+        filterOptions={fewChoices}
+        renderOption={choiceOption}
         renderInput={(params) => (
           <TextField
             {...params}

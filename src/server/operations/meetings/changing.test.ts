@@ -17,6 +17,7 @@ import {
   undoMeeting,
 } from './index.ts';
 import {
+  accepts,
   address,
   answersOn,
   arrived,
@@ -49,14 +50,7 @@ describe('changing and calling off', () => {
     pass();
     expect([arrived('bruno'), arrived('dario')]).toEqual([['invitation'], ['invitation']]);
     expect(inCalendar('dario', uid)).toMatchObject({ title: 'Weir', notes: 'Bring the map', visibility: 'follow' });
-    value(
-      answerItem(ctx('bruno'), idIn('bruno', uid), {
-        answer: 'accepted',
-        comment: '',
-        seen: 'needs-action',
-        scope: 'all',
-      }),
-    );
+    accepts('bruno', uid);
     pass();
     expect(change({ fields: { place: 'Marsh Lab' } }).sending).toMatchObject({ to: 3 });
     pass();
@@ -84,14 +78,7 @@ describe('changing and calling off', () => {
       changeMeeting(ctx('tomas'), key, { version, scope: 'one', when: at('2027-03-04', 9), fields: {} }),
     );
     pass();
-    value(
-      answerItem(ctx('bruno'), idIn('bruno', uid), {
-        answer: 'accepted',
-        comment: '',
-        seen: 'needs-action',
-        scope: 'all',
-      }),
-    );
+    accepts('bruno', uid);
     pass();
     expect(value(undoMeeting(ctx('tomas'), moved.undo)).sending).toMatchObject({ to: 1 });
     expect(answersOn('ines', uid).bruno).toBe('accepted');
@@ -123,14 +110,7 @@ describe('changing and calling off', () => {
     expect(value(actOnMeeting(ctx('tomas'), key, { act: 'nudge', whom: null })).sending).toMatchObject({ to: 1 });
     pass();
     expect([arrived('wren'), arrived('bruno')]).toEqual([['invitation', 'invitation'], ['invitation']]);
-    value(
-      answerItem(ctx('wren'), idIn('wren', uid), {
-        answer: 'accepted',
-        comment: '',
-        seen: 'needs-action',
-        scope: 'all',
-      }),
-    );
+    accepts('wren', uid);
     pass();
     expect(actOnMeeting(ctx('tomas'), key, { act: 'nudge', whom: null })).toMatchObject({ code: 'allAnswered' });
   });
@@ -140,14 +120,7 @@ describe('changing and calling off', () => {
     const made = call('tomas', who('bruno', 'marta@quill-audit.example'), { repeat: { rule } });
     pass();
     const { uid, key, version } = itemOf(made);
-    value(
-      answerItem(ctx('bruno'), idIn('bruno', uid), {
-        answer: 'accepted',
-        comment: '',
-        seen: 'needs-action',
-        scope: 'all',
-      }),
-    );
+    accepts('bruno', uid);
     pass();
     const week = (n: number) => (Date.UTC(2027, 2, 3 + 7 * n, 10) / 1000).toString(36);
     value(
@@ -195,14 +168,7 @@ describe('changing and calling off', () => {
     const made = call('tomas', who('bruno'), { repeat: { rule: 'FREQ=WEEKLY;COUNT=6' } });
     pass();
     const { uid, key, version } = itemOf(made);
-    value(
-      answerItem(ctx('bruno'), idIn('bruno', uid), {
-        answer: 'accepted',
-        comment: '',
-        seen: 'needs-action',
-        scope: 'all',
-      }),
-    );
+    accepts('bruno', uid);
     pass();
     const week = (n: number) => (Date.UTC(2027, 2, 3 + 7 * n, 10) / 1000).toString(36);
     const placed = value(
@@ -307,14 +273,7 @@ describe('changing and calling off', () => {
     const made = call('tomas', who('wren', 'marta@quill-audit.example'), {}, 'ines');
     pass();
     const was = itemOf(made);
-    value(
-      answerItem(ctx('wren'), idIn('wren', was.uid), {
-        answer: 'accepted',
-        comment: '',
-        seen: 'needs-action',
-        scope: 'all',
-      }),
-    );
+    accepts('wren', was.uid);
     pass();
     const moved = value(moveMeeting(ctx('tomas'), was.key, { to: org.calendar('bruno'), version: was.version }));
     expect(moved.sending).toMatchObject({ to: 2, outside: 1 });

@@ -5,7 +5,7 @@ import { mainCalendarOf } from '../../repositories/calendars.ts';
 import { itemByKey, itemsByUid } from '../../repositories/items.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { at, type SmallOrganisation, START, smallOrganisation } from '../small-organisation.ts';
-import { createMeeting, releaseDue } from './index.ts';
+import { answerItem, createMeeting, releaseDue } from './index.ts';
 
 /** For tests: a small organisation whose people call and answer meetings, with a clock that is moved by hand. New before each test. */
 export let org: SmallOrganisation;
@@ -54,6 +54,16 @@ export const inCalendar = (handle: string, uid: string): StoredItem | undefined 
 export const itemOf = (answer: { item: { id: string } | null }): StoredItem =>
   itemByKey(org.db, (answer.item?.id ?? '').split('~')[0] ?? '') as StoredItem;
 export const idIn = (handle: string, uid: string) => inCalendar(handle, uid)?.key ?? '';
+/** Somebody who hadn't answered takes the whole of what they were asked to. */
+export const accepts = (handle: string, uid: string) =>
+  value(
+    answerItem(ctx(handle), idIn(handle, uid), {
+      answer: 'accepted',
+      comment: '',
+      seen: 'needs-action',
+      scope: 'all',
+    }),
+  );
 export const answersOn = (handle: string, uid: string) =>
   Object.fromEntries((inCalendar(handle, uid)?.attendees ?? []).map((a) => [a.address.split('@')[0], a.answer]));
 export const mail = () =>

@@ -1,8 +1,8 @@
 import type { ItemWire } from '@/contract/items.ts';
 import type { CheckAnswer, CheckBody } from '@/contract/openings.ts';
-import { findOpenings, type OpeningsPerson } from '@/core/openings/index.ts';
+import { findOpenings, journeyMinutes, type OpeningsPerson, samePlace } from '@/core/openings/index.ts';
 import { fromWallLenient, instantText } from '@/core/time/index.ts';
-import { allJourneys } from '../../repositories/journeys.ts';
+import { allJourneys, type JourneyRow } from '../../repositories/journeys.ts';
 import { personById } from '../../repositories/people.ts';
 import { ok, type Result } from '../../result.ts';
 import { type Context, findCalendar, findItem, isRefusal } from '../deciding/index.ts';
@@ -31,15 +31,16 @@ export function checkTime(ctx: Context, key: string, body: CheckBody): Result<Ch
   // Saying where somebody is, or what is free, takes nobody's time.
   if (!owner || body.kind === 'whereabouts' || body.shows === 'free') return ok(none);
   const about = body.item === null ? null : findItem(ctx, body.item);
-  const own = about && !isRefusal(about) ? about : null;
+  const own = about && !isRefusal(about) ? about.item : null;
   const length = Math.max(1, Math.round((when.end - when.start) / MINUTE));
   const [from, to] = [Math.max(ctx.now, when.start - 2 * DAY), when.start + AHEAD_DAYS * DAY];
   const begin = Math.min(from, when.start - DAY);
-  const me = askedPerson(ctx, owner, decided, 'must', begin, to, own?.item ?? null);
+  const me = askedPerson(ctx, owner, decided, 'must', begin, to, own);
   const others = body.people.filter((p) => p.must && p.address !== owner.address).slice(0, MOST_PEOPLE);
-  const { people: rest, unknown } = askedPeople(ctx, others, begin, to, own?.item ?? null);
+  const { people: rest, unknown } = askedPeople(ctx, others, begin, to, own);
   const people: OpeningsPerson[] = [me, ...rest];
-  const clashes = when.allDay ? [] : clashesOf(ctx, me, when.start, when.end, body.place);
+  const journeys = allJourneys(ctx.db);
+  const clashes = when.allDay ? [] : clashesOf(journeys, me, when.start, when.end, body.place);
   const zone = owner.zone;
   const request = {
     now: Math.floor(ctx.now / MINUTE),
@@ -59,7 +60,7 @@ export function checkTime(ctx: Context, key: string, body: CheckBody): Result<Ch
   const found =
     when.allDay || (clashes.length === 0 && others.length === 0)
       ? { starts: [], cut: false }
-      : findOpenings(request, people, allJourneys(ctx.db));
+      : findOpenings(request, people, journeys);
   const works = found.starts.includes(when.start / MINUTE);
   const openings = works ? [] : nearest(found.starts, when.start / MINUTE, length);
   return ok({
@@ -71,7 +72,7 @@ export function checkTime(ctx: Context, key: string, body: CheckBody): Result<Ch
 }
 
 function clashesOf(
-  ctx: Context,
+  journeys: readonly JourneyRow[],
   me: OpeningsPerson & { views: readonly ItemWire[] },
   start: number,
   end: number,
@@ -93,20 +94,9 @@ function clashesOf(
         end: instantText(to),
       });
   }
-  const here = place?.trim().toLowerCase();
-  if (here) {
-    const table = allJourneys(ctx.db);
-    const minutes = (a: string) =>
-      Math.max(
-        0,
-        ...table
-          .filter(
-            ([x, y]) =>
-              (x.toLowerCase() === a && y.toLowerCase() === here) ||
-              (y.toLowerCase() === a && x.toLowerCase() === here),
-          )
-          .map(([, , m]) => m),
-      );
+  const here = samePlace(place);
+  if (here !== '') {
+    const travel = journeyMinutes(journeys);
     const placed = blocking.filter((v) => !v.allDay && v.place?.trim());
     const last = placed
       .filter((v) => Date.parse(v.end) <= start)
@@ -119,7 +109,7 @@ function clashesOf(
       [next, false, next ? (Date.parse(next.start) - end) / MINUTE : 0],
     ] as const) {
       const there = v?.place?.trim() ?? '';
-      const needed = there.toLowerCase() === here ? 0 : minutes(there.toLowerCase());
+      const needed = travel(samePlace(there), here);
       if (v && needed > gap) clashes.push({ kind: 'journey', place: there, before, minutes: needed, gap });
     }
   }
