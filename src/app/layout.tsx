@@ -3,20 +3,22 @@ import InitColorSchemeScript from '@mui/material/InitColorSchemeScript';
 import type { Metadata, Viewport } from 'next';
 import { headers } from 'next/headers';
 import type { ReactNode } from 'react';
-import messages from '@/messages/en/index.ts';
+import { TEXTS } from '@/messages/texts.ts';
 import { Providers } from '@/ui/common/providers.tsx';
+import { languageHere } from './language-here.ts';
 import '@/ui/base.css';
 
-export const metadata: Metadata = { title: 'Paramo', description: messages.signIn.tag, robots: { index: false } };
+export const metadata: Metadata = { title: 'Paramo', description: TEXTS.en.signIn.tag, robots: { index: false } };
 export const viewport: Viewport = { width: 'device-width', initialScale: 1 };
 
 export default async function RootLayout({ children }: { children: ReactNode }) {
+  const language = await languageHere();
   const nonce = (await headers()).get('x-nonce') ?? '';
   return (
-    <html lang="en" suppressHydrationWarning>
+    <html lang={language} suppressHydrationWarning>
       <body>
         <InitColorSchemeScript attribute="data-theme" defaultMode="system" nonce={nonce} />
-        <Providers nonce={nonce} messages={messages}>
+        <Providers nonce={nonce} language={language} messages={TEXTS[language]}>
           {children}
         </Providers>
       </body>

@@ -1,0 +1,54 @@
+import type { Browser } from 'puppeteer-core';
+import { afterAll, beforeAll, expect, inject, test } from 'vitest';
+import { Caller } from './caller.ts';
+import { Desk, startBrowser } from './desk.ts';
+
+const home = inject('sample');
+let browser: Browser;
+beforeAll(async () => {
+  browser = await startBrowser();
+});
+afterAll(() => browser?.close());
+
+test('the window speaks the language one chose: its words, its days, a sentence typed in the one box, and what is refused', async () => {
+  const desk = await Desk.as(browser, home, 'maren', '/for/maren/settings');
+  await desk.find('status', 'live');
+  await desk.press('button', 'Português');
+  await desk.press('button', 'Save');
+  await desk.find('heading', 'Definições');
+  await desk.go(`${home}/for/maren/calendar`);
+  await desk.find('button', 'Semana');
+  expect(await desk.page.evaluate(() => document.documentElement.lang)).toBe('pt');
+  await desk.says('hoje');
+  await desk.page.keyboard.down('Control');
+  await desk.page.keyboard.press('k');
+  await desk.page.keyboard.up('Control');
+  await desk.fill('Procurar ou fazer algo', 'reunião com a equipa quinta às 15h 90m', 'combobox');
+  await desk.says('Novo para mim');
+  await desk.page.keyboard.press('Enter');
+  await desk.find('button', 'Guardar no meu calendário');
+  await desk.fill('Título', ' ');
+  await desk.press('button', 'Guardar no meu calendário');
+  await desk.says('Dê-lhe um título.');
+  expect(desk.errors).toEqual([]);
+  // What is refused is said in the same language, to whatever asks.
+  const caller = await Caller.stepIn(home, 'maren');
+  const refused = await caller.send('GET', '/api/items/none');
+  expect(JSON.parse(refused.text).sentence).toContain('Não há tal coisa aqui');
+  await caller.send('PUT', '/api/preferences', {
+    zone: 'Europe/Lisbon',
+    hours: '24',
+    weekFirst: 1,
+    dateOrder: 'dmy',
+    language: 'en',
+  });
+  await desk.close();
+});
+
+test('who isn’t signed in reads what their browser prefers', async () => {
+  const stranger = new Caller(home);
+  const page = await stranger.send('GET', '/sign-in', undefined, { 'accept-language': 'pt-PT,pt;q=0.9' });
+  expect(page.text).toContain('Palavra-passe');
+  const refused = await stranger.send('GET', '/api/frame', undefined, { 'accept-language': 'pt' });
+  expect(JSON.parse(refused.text).sentence).toContain('A sua sessão terminou');
+});

@@ -1,0 +1,2 @@
+-- In which language somebody reads.
+ALTER TABLE person ADD COLUMN language TEXT NOT NULL DEFAULT 'en' CHECK (language IN ('en', 'pt'));
