@@ -1,0 +1,17 @@
+/**
+ * A file of somebody's as an answer: something to save under its name (RFC 6266, with RFC 8187 for letters beyond ASCII), whatever it is. Its
+ * kind is told to nobody, and the policy of its address (`server.mjs`) lets it do nothing, were it opened as a page after all.
+ */
+export function download({ name, bytes, body }: { name: string; bytes: number; body: ReadableStream }): Response {
+  const plain = name.replace(/[^\x20-\x7e]|["\\%]/g, '_');
+  const exact = encodeURIComponent(name).replace(/['()*]/g, (c) => `%${c.charCodeAt(0).toString(16).toUpperCase()}`);
+  return new Response(body, {
+    headers: {
+      'content-type': 'application/octet-stream',
+      'content-length': String(bytes),
+      'content-disposition': `attachment; filename="${plain}"; filename*=UTF-8''${exact}`,
+      'x-content-type-options': 'nosniff',
+      'cache-control': 'no-store',
+    },
+  });
+}
