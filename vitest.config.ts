@@ -12,6 +12,9 @@ export default defineConfig({
           name: 'unit',
           include: ['src/**/*.test.ts', 'demo/**/*.test.ts', 'cli/**/*.test.ts'],
           environment: 'node',
+          // A property runs hundreds of cases; on a machine busy with something else that takes its time.
+          testTimeout: 60_000,
+          hookTimeout: 60_000,
         },
       },
       {

@@ -131,7 +131,7 @@ function done(ctx: Context, key: string, result: Result<unknown>): { code: 0 | 1
 }
 
 function refused(refusal: Result<unknown> & { ok: false }): { code: 1; out: string } {
-  const { sentence, fields } = refusalBody(refusal);
+  const { sentence, fields } = refusalBody(refusal, 'en');
   return { code: 1, out: [...Object.values(fields ?? {}), ...(fields ? [] : [sentence])].join('\n') };
 }
 

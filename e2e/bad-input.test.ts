@@ -1,11 +1,9 @@
-import { mkdtempSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import type { Browser } from 'puppeteer-core';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, inject, test } from 'vitest';
 import { calendarFile } from './calendar-file.ts';
 import { Caller } from './caller.ts';
 import { Desk, startBrowser } from './desk.ts';
+import { fileToUpload } from './file-to-upload.ts';
 
 const home = inject('sample');
 let browser: Browser;
@@ -21,11 +19,7 @@ async function open(who: string, path: string): Promise<void> {
   desk = await Desk.as(browser, home, who, path);
 }
 
-const file = (name: string, content: string | Buffer): string => {
-  const path = join(mkdtempSync(join(tmpdir(), 'paramo-bad-')), name);
-  writeFileSync(path, content);
-  return path;
-};
+const file = fileToUpload;
 
 describe('a file that can’t be taken', () => {
   beforeEach(async () => {

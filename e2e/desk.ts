@@ -30,7 +30,7 @@ type Name = string | RegExp;
 const CANDIDATES: Record<string, string> = {
   button: 'button, [role="button"], summary',
   link: 'a[href]',
-  textbox: 'input, textarea',
+  textbox: 'input, textarea, [role="textbox"]',
   combobox: 'input, select, [role="combobox"]',
   checkbox: 'input[type="checkbox"]',
   switch: 'input[role="switch"]',

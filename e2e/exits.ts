@@ -5,6 +5,7 @@ export interface Marked {
   readonly link: string;
   readonly suggestion: string;
   readonly preview: string;
+  readonly files: readonly string[];
 }
 export const RANGE = 'from=2027-06-07&to=2027-06-14&zone=Europe%2FLisbon';
 
@@ -26,7 +27,7 @@ export const rights = {
 export const wholly = { audience: { kind: 'person', id: 'wren' }, rights };
 
 /** How each exit is asked, by file and method. Nothing here changes anything for those who may: versions are stale. */
-export const exitsOf = ({ calendar, ids, link, suggestion, preview }: Marked): Record<string, () => Ask[]> => ({
+export const exitsOf = ({ calendar, ids, link, suggestion, preview, files }: Marked): Record<string, () => Ask[]> => ({
   'page.tsx': () => page('/'),
   'sign-in/page.tsx': () => page('/sign-in?to=%2Ffor%2Fines%2Fcalendar'),
   'welcome/page.tsx': () => page('/welcome'),
@@ -253,6 +254,31 @@ export const exitsOf = ({ calendar, ids, link, suggestion, preview }: Marked): R
       ...get(`/api/search?words=${words}`),
       ...get(`/api/search?words=${words}&everywhere=1`),
     ]),
+  'api/items/[item]/attachments/route.ts GET': () => ids.flatMap((id) => get(`/api/items/${id}/attachments`)),
+  'api/items/[item]/attachments/route.ts POST': () =>
+    ids.map((id) => ({ method: 'POST', path: `/api/items/${id}/attachments?name=x`, body: '' })),
+  'api/attachments/[attachment]/route.ts GET': () => files.flatMap((file) => get(`/api/attachments/${file}`)),
+  'api/attachments/[attachment]/route.ts DELETE': () => [{ method: 'DELETE', path: '/api/attachments/none' }],
+  'api/attachments/[attachment]/route.ts POST': () => [{ method: 'POST', path: '/api/attachments/none' }],
+  'api/items/[item]/looking/route.ts POST': () =>
+    ids.map((id) => ({ method: 'POST', path: `/api/items/${id}/looking`, body: { doing: 'looks' } })),
+  'api/items/[item]/apart/route.ts GET': () => ids.flatMap((id) => get(`/api/items/${id}/apart`)),
+  'api/items/[item]/apart/route.ts POST': () =>
+    ids.map((id) => ({ method: 'POST', path: `/api/items/${id}/apart`, body: { version: -1 } })),
+  'api/items/[item]/copies/route.ts POST': () =>
+    ids.map((id) => ({ method: 'POST', path: `/api/items/${id}/copies`, body: { dates: ['2200-99-99'] } })),
+  'api/several/route.ts POST': () => [
+    {
+      method: 'POST',
+      path: '/api/several',
+      body: { items: ids.map((item) => ({ item, version: -1 })), change: { kind: 'remove' } },
+    },
+    {
+      method: 'POST',
+      path: '/api/several',
+      body: { items: ids.map((item) => ({ item, version: -1 })), change: { kind: 'shift', days: 1, minutes: 0 } },
+    },
+  ],
   'api/items/[item]/trail/route.ts GET': () => ids.map((id) => ({ method: 'GET', path: `/api/items/${id}/trail` })),
   'api/items/[item]/trail/route.ts POST': () => ids.map((id) => ({ method: 'POST', path: `/api/items/${id}/trail` })),
   'api/calendars/[calendar]/removed/route.ts GET': () => get(`/api/calendars/${calendar}/removed`),

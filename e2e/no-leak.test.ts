@@ -9,7 +9,7 @@ import { exitsOf, RANGE, rights, wholly } from './exits.ts';
  * carries a marker; what a viewer may not see must be in no byte of any answer. An exit this file doesn't know fails it.
  */
 const home = inject('sample');
-const FIELDS = ['title', 'place', 'notes', 'link', 'briefing', 'category', 'attendee', 'kept'] as const;
+const FIELDS = ['title', 'place', 'notes', 'link', 'briefing', 'category', 'attendee', 'file', 'kept'] as const;
 const ITEMS = ['follow', 'open', 'outline', 'private'] as const;
 type Field = (typeof FIELDS)[number];
 type ItemName = (typeof ITEMS)[number];
@@ -17,7 +17,7 @@ const mark = (item: ItemName, field: Field) => `zq${item}${field}qz`;
 
 /** What each kind of viewer may meet of each item, written down from the page of the rule. */
 const OUTLINE: Field[] = ['title', 'place'];
-const FULL: Field[] = ['title', 'place', 'notes', 'link', 'category', 'attendee'];
+const FULL: Field[] = ['title', 'place', 'notes', 'link', 'category', 'attendee', 'file'];
 /** What a file once said of an item beside that is only in a file taken out again, by those who may. */
 const ACTS: Field[] = [...FULL, 'briefing'];
 const MAY: Record<string, Record<ItemName, readonly Field[]>> = {
@@ -43,6 +43,8 @@ let link = '';
 let outlineLink = '';
 let suggestion = '';
 let preview = '';
+/** The keys of the files at the items. */
+const files: string[] = [];
 /** Who meets what Pim put forward: Pim, and those who may say yes to it. */
 const MEETS = ['ines', 'tomas', 'pim'];
 const MARTA = 'marta@quill-audit.example';
@@ -149,6 +151,11 @@ async function bringInMarked(ines: Caller): Promise<void> {
     const fields = { briefing: mark(item, 'briefing') };
     expect((await ines.send('PATCH', `/api/items/${id}`, { version, fields })).status).toBe(200);
     ids.push(id);
+    // A file whose name and whose bytes are marked.
+    const name = encodeURIComponent(`${mark(item, 'file')}.txt`);
+    const added = await ines.send('POST', `/api/items/${id}/attachments?name=${name}`, mark(item, 'file'));
+    expect(added.status).toBe(200);
+    files.push(JSON.parse(added.text).files[0].key);
   }
 }
 
@@ -198,7 +205,7 @@ async function shownByLink(ines: Caller): Promise<void> {
   outlineLink = await makeLink(key, 'outline');
 }
 
-const exitsNow = () => exitsOf({ calendar, ids, link, suggestion, preview });
+const exitsNow = () => exitsOf({ calendar, ids, link, suggestion, preview, files });
 
 /** Every page and every method of every route, read off the files. */
 function exits(folder = 'src/app', below = ''): string[] {
@@ -329,7 +336,9 @@ describe('the live stream', () => {
     }, '"start":"2027-06-09T12:05:00Z"');
     for (const [who, said] of heard) {
       const may = MAY[who] ?? { follow: [], open: [], outline: [], private: [] };
-      const want = ITEMS.flatMap((item) => may[item].filter((f) => f !== 'kept').map((field) => mark(item, field)));
+      const want = ITEMS.flatMap((item) =>
+        may[item].filter((f) => f !== 'kept' && f !== 'file').map((field) => mark(item, field)),
+      );
       expect([who, [...new Set(said.match(/zq\w+qz/g))].sort()]).toEqual([who, want.sort()]);
       // Four changes of what they see as blocks at least, or, of what isn't theirs to know of, nothing.
       expect([who, said.includes('data:')]).toEqual([who, who !== 'dario']);

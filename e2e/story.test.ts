@@ -1,10 +1,8 @@
-import { mkdtempSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import type { Browser } from 'puppeteer-core';
 import { afterAll, beforeAll, expect, inject, test } from 'vitest';
 import { calendarFile, MARKS } from './calendar-file.ts';
 import { Desk, startBrowser, until } from './desk.ts';
+import { fileToUpload } from './file-to-upload.ts';
 
 const PASSWORD = 'moor-mist-2027';
 const PEOPLE = ['Tomas Lindqvist', 'Amara Reyes', 'Bruno Keane', 'Dario Venn', 'Wren Castellan'];
@@ -74,8 +72,7 @@ test('the main job: a manager’s calendar, run by her assistant, seen by five c
   await ines.press('link', 'Calendar');
   await ines.press('button', 'File');
   await ines.press('menuitem', 'Bring in a file');
-  const file = join(mkdtempSync(join(tmpdir(), 'paramo-file-')), 'export.ics');
-  writeFileSync(file, calendarFile());
+  const file = fileToUpload('export.ics', calendarFile());
   const input = await ines.page.waitForSelector('input[type="file"]');
   await input?.uploadFile(file);
   await ines.says('41 new items');
@@ -112,6 +109,8 @@ test('the main job: a manager’s calendar, run by her assistant, seen by five c
   await give(ines, 'Dario Venn', /^Shut out/);
   await give(ines, 'Tomas Lindqvist', /^Delegate/);
   await ines.says('Tomas reads everything but what is private; adds items, changes and removes any item');
+  // What was just saved has come back, and with it the view as it is now.
+  await ines.says('Delegate · since');
   await ines.press('button', /^Zqsecret Clinic/);
   await ines.press('button', 'Private');
   await ines.says('1 withheld');

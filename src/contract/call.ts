@@ -49,6 +49,16 @@ export async function sendFile(calendar: string, file: Blob, signal: AbortSignal
   })) as Answer<'previewImport'>;
 }
 
+/** Adds a file to an item, as it is. */
+export async function sendAttachment(item: string, file: File): Promise<Answer<'addAttachment'>> {
+  const query = new URLSearchParams({ name: file.name });
+  return (await send(`/api/items/${encodeURIComponent(item)}/attachments?${query}`, {
+    method: 'POST',
+    body: file,
+    headers: { 'content-type': 'application/octet-stream' },
+  })) as Answer<'addAttachment'>;
+}
+
 async function send(url: string, init: RequestInit): Promise<unknown> {
   let answer: Response;
   try {

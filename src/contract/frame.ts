@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { LANGUAGES } from '@/messages/languages.ts';
 import { workHours } from './hours.ts';
 import { zone } from './people.ts';
 import { done, type Routes } from './route.ts';
@@ -31,6 +32,7 @@ export const frameAnswer = z.strictObject({
     workHours,
     secondZone: z.string().nullable(),
     dateOrder,
+    language: z.enum(LANGUAGES),
     administrator: z.boolean(),
     inside: z.boolean(),
   }),
@@ -49,6 +51,7 @@ export const preferences = z.strictObject({
   hours: z.enum(['12', '24']),
   weekFirst: z.number().int().min(1).max(7),
   dateOrder,
+  language: z.enum(LANGUAGES).optional(),
   workHours: workHours.optional(),
   secondZone: zone.nullable().optional(),
 });

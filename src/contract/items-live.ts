@@ -22,7 +22,7 @@ export interface SeenChange {
 
 /**
  * What a window is told. `changed` follows one version of what the listener sees of a calendar and leads to the next; without `seen`
- * it has to be asked for again. `access`: what they may see there changed. `told`: something came for them. `over`: the last word.
+ * it has to be asked for again. `access`: what they may see there changed. `looking`: somebody else opened or left an item they have open. `told`: something came for them. `over`: the last word.
  */
 export const liveMessage = z.discriminatedUnion('kind', [
   z.strictObject({
@@ -33,6 +33,7 @@ export const liveMessage = z.discriminatedUnion('kind', [
     seen: seenChange.nullable(),
   }),
   z.strictObject({ kind: z.literal('access'), calendar: z.string() }),
+  z.strictObject({ kind: z.literal('looking'), item: z.string() }),
   z.strictObject({ kind: z.literal('told') }),
   z.strictObject({ kind: z.literal('over') }),
 ]);
@@ -46,4 +47,5 @@ export interface ChangedMessage {
 export type LiveMessage =
   | ChangedMessage
   | { readonly kind: 'access'; readonly calendar: string }
+  | { readonly kind: 'looking'; readonly item: string }
   | { readonly kind: 'told' | 'over' };

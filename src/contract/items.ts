@@ -229,6 +229,8 @@ export const when = z.strictObject({
 });
 
 const repeat = z.strictObject({ rule: z.string().max(500).nullable() });
+/** Days that were picked by hand: all of a series that has no rule, and those beside the rule of one that has. */
+const dates = z.array(z.iso.date('date')).max(366, 'tooManyPicked:366');
 
 /**
  * Whom the sender would have there. Names of people inside are those of the directory, whatever is sent; what anybody answered is never
@@ -247,6 +249,7 @@ export type InvitedInput = z.infer<typeof invited>;
 export const newItem = z.strictObject({
   when,
   repeat: repeat.optional(),
+  dates: dates.optional(),
   title: itemFields.title,
   kind: itemFields.kind.default('meeting'),
   place: itemFields.place.default(null),
@@ -268,6 +271,9 @@ export const itemPatch = z.strictObject({
   scope: z.enum(['one', 'later', 'all']).default('one'),
   when: when.optional(),
   repeat: repeat.optional(),
+  dates: dates.optional(),
+  /** Of the dates that were left out of a series, those that stay so; the others come back. */
+  left: z.array(z.string().max(40)).max(2000).optional(),
   /** Who is to be there from now on, all of them. */
   people: people.optional(),
   /** The sender says that everybody asked shall hear of it, whatever it is. */
@@ -326,7 +332,7 @@ export interface WrittenAnswer {
     | undefined;
 }
 
-export const undoBody = z.strictObject({ undo: z.string().max(64) });
+export const undoBody = z.strictObject({ undo: z.string().max(800) });
 
 /** A repeat that isn't saved yet, from its first start. */
 export const repeatBody = z.strictObject({ when, rule: z.string().max(500) });

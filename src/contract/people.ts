@@ -123,7 +123,12 @@ export const directoryAnswer = z.strictObject({
 export type DirectoryAnswer = z.infer<typeof directoryAnswer>;
 
 /** A further calendar of one's own, or of somebody who lets one give access for them. */
-export const newCalendar = z.strictObject({ of: z.string().max(64), name });
+export const newCalendar = z.strictObject({
+  of: z.string().max(64),
+  name,
+  /** The group it is for: whoever is in it may arrange it, and has it among their lanes by themselves. */
+  group: z.string().max(64).optional(),
+});
 /** What one's own calendar is called and for. */
 export const calendarBody = z.strictObject({
   name,

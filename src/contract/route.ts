@@ -13,6 +13,8 @@ export interface Route {
   readonly reads?: true;
   /** A body that is no JSON, by its media type; read by the operation itself. */
   readonly rawBody?: string;
+  /** Its raw body is taken as it comes, by the operation, and not held in memory. */
+  readonly streams?: true;
   readonly answer?: z.ZodType;
   /** The media type of an answer that is no JSON. */
   readonly rawAnswer?: string;

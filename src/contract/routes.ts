@@ -1,6 +1,9 @@
 import { frameRoutes } from './frame.ts';
 import { itemRoutes } from './items.ts';
+import { attachmentRoutes } from './items-attachments.ts';
 import { fileRoutes } from './items-files.ts';
+import { lookingRoutes } from './items-looking.ts';
+import { severalRoutes } from './items-several.ts';
 import { laneRoutes } from './lanes.ts';
 import { meetingRoutes } from './meetings.ts';
 import { messageRoutes } from './messages.ts';
@@ -22,6 +25,9 @@ export const ROUTES = {
   ...peopleRoutes,
   ...itemRoutes,
   ...fileRoutes,
+  ...attachmentRoutes,
+  ...severalRoutes,
+  ...lookingRoutes,
   ...laneRoutes,
   ...sharingRoutes,
   ...reviewRoutes,

@@ -65,6 +65,11 @@ export function readSentence(text: string, known: Known): Sentence {
   return new Reader(tokens, known).read();
 }
 
+/** Small words before a day, in Portuguese, without accents. */
+const PT_ON = ['a', 'as', 'aos', 'ao', 'na', 'nas', 'no', 'nos'] as const;
+/** Numbers as they are said in a repeat. */
+const PT_NUMBERS: Readonly<Record<string, number>> = { dois: 2, duas: 2, tres: 3, quatro: 4, cinco: 5, seis: 6 };
+
 class Reader {
   private readonly words: Words;
   private day: number | null = null;
@@ -202,14 +207,16 @@ class Reader {
     if (said) return said;
     const nth = this.nthOfMonth(i);
     if (nth > 0) return nth;
+    const everySo = this.everySoMany(i);
+    if (everySo > 0) return everySo;
     if (!this.is(i, w.every)) return 0;
     let at = i + 1;
     // "todas as quintas", "todos os dias"
     if (this.known.language === 'pt' && /^[ao]s$/.test(this.tokens[at]?.word ?? '')) at++;
     let interval = 1;
-    const number = /^(\d{1,2})$/.exec(this.tokens[at]?.word ?? '');
-    if (number) {
-      interval = Number(number[1]);
+    const number = this.count(at);
+    if (number !== null) {
+      interval = number;
       at++;
     } else if (this.is(at, w.second)) {
       interval = 2;
@@ -248,19 +255,64 @@ class Reader {
       unit(w.week, 'WEEKLY') ||
       unit(w.month, 'MONTHLY') ||
       unit(w.year, 'YEARLY');
-    if (found) return found;
-    const days: string[] = [];
-    let end = at;
-    for (;;) {
-      const day = w.weekdays.findIndex((names) => this.is(end, names));
-      if (day < 0) break;
-      days.push(BYDAY[day] as string);
-      end++;
-      if (this.is(end, w.and) && w.weekdays.some((names) => this.is(end + 1, names))) end++;
-    }
+    if (found) return found + this.onDays(i + found);
+    const { days, taken } = this.daysFrom(at);
     if (days.length === 0) return 0;
     this.rule = `FREQ=WEEKLY${every};BYDAY=${days.join(',')}`;
-    return end - i;
+    return at + taken - i;
+  }
+
+  /** Days of the week, one after the other: "monday and wednesday", "à terça e à quinta". */
+  private daysFrom(i: number): { days: string[]; taken: number } {
+    const w = this.words;
+    const days: string[] = [];
+    const isDay = (at: number) => w.weekdays.some((names) => this.is(at, names));
+    let end = i;
+    for (;;) {
+      let at = end;
+      if (days.length > 0 && this.is(at, w.and)) at++;
+      // In Portuguese each may have its own small word before it.
+      if (this.known.language === 'pt' && this.is(at, PT_ON) && isDay(at + 1)) at++;
+      const day = w.weekdays.findIndex((names) => this.is(at, names));
+      if (day < 0) break;
+      days.push(BYDAY[day] as string);
+      end = at + 1;
+    }
+    return { days, taken: end - i };
+  }
+
+  /** The days that a repeat by weeks is on, in Portuguese said behind it: "todas as semanas à terça e à quinta". */
+  private onDays(i: number): number {
+    if (this.known.language !== 'pt' || !/^FREQ=WEEKLY(?:;INTERVAL=\d+)?$/.test(this.rule ?? '')) return 0;
+    const { days, taken } = this.daysFrom(i);
+    if (days.length === 0) return 0;
+    this.rule = `${this.rule};BYDAY=${days.join(',')}`;
+    return taken;
+  }
+
+  /** A number of weeks, months ... as it is said in a repeat. */
+  private count(i: number): number | null {
+    const word = this.tokens[i]?.word ?? '';
+    if (/^\d{1,2}$/.test(word)) return Number(word);
+    return this.known.language === 'pt' ? (PT_NUMBERS[word] ?? null) : null;
+  }
+
+  /** "de 2 em 2 semanas", "de três em três meses": every so many, as Portuguese says it. */
+  private everySoMany(i: number): number {
+    const w = this.words;
+    if (this.known.language !== 'pt' || this.tokens[i]?.word !== 'de' || this.tokens[i + 2]?.word !== 'em') return 0;
+    const n = this.count(i + 1);
+    if (n === null || n < 1 || n !== this.count(i + 3)) return 0;
+    const units = [
+      [w.day, 'DAILY'],
+      [w.week, 'WEEKLY'],
+      [w.month, 'MONTHLY'],
+      [w.year, 'YEARLY'],
+    ] as const;
+    const freq = units.find(([names]) => this.is(i + 4, names))?.[1];
+    if (!freq) return 0;
+    this.rule = `FREQ=${freq}${n === 1 ? '' : `;INTERVAL=${n}`}`;
+    return 5 + this.onDays(i + 5);
   }
 
   private ordinal(i: number): number | null {
@@ -271,6 +323,8 @@ class Reader {
   /** A weekday, a working day or a day of a month by its order. */
   private byDay(i: number, which: number): string | null {
     const w = this.words;
+    // "dia útil" is two words.
+    if (this.is(i, w.day) && this.is(i + 1, w.workday)) return `BYDAY=MO,TU,WE,TH,FR;BYSETPOS=${which}`;
     const day = w.weekdays.findIndex((names) => this.is(i, names));
     if (day >= 0) return `BYDAY=${which}${BYDAY[day]}`;
     if (this.is(i, w.workday)) return `BYDAY=MO,TU,WE,TH,FR;BYSETPOS=${which}`;
@@ -285,18 +339,26 @@ class Reader {
     const the = this.is(i + skip, w.the) ? 1 : 0;
     const at = i + skip + the;
     const which = this.ordinal(at);
-    if (which === null) return 0;
-    const by = this.byDay(at + 1, which);
-    const of = at + 2;
+    const said = which === null ? this.dayOfMonth(at) : null;
+    if (which === null && said === null) return 0;
+    const by = said ?? this.byDay(at + 1, which as number);
+    const of = at + (this.is(at + 1, w.day) && this.is(at + 2, w.workday) ? 3 : 2);
     if (!by || !(this.is(of, w.of) || this.tokens[of]?.word === 'of' || this.tokens[of]?.word === 'in')) return 0;
     if (!this.is(of + 1, w.every)) return 0;
-    const number = /^(\d{1,2})$/.exec(this.tokens[of + 2]?.word ?? '');
+    const number = this.count(of + 2);
     const second = this.is(of + 2, w.second);
-    const interval = number ? Number(number[1]) : second ? 2 : 1;
-    const month = of + 2 + (number || second ? 1 : 0);
+    const interval = number ?? (second ? 2 : 1);
+    const month = of + 2 + (number !== null || second ? 1 : 0);
     if (!this.is(month, w.month) || interval < 1) return 0;
     this.rule = `FREQ=MONTHLY${interval === 1 ? '' : `;INTERVAL=${interval}`};${by}`;
     return month + 1 - i;
+  }
+
+  /** "dia 15", of each month. */
+  private dayOfMonth(i: number): string | null {
+    if (this.known.language !== 'pt' || !this.is(i, this.words.day)) return null;
+    const day = Number(/^\d{1,2}$/.exec(this.tokens[i + 1]?.word ?? '')?.[0] ?? 0);
+    return day >= 1 && day <= 31 ? `BYMONTHDAY=${day}` : null;
   }
 
   /** What follows "every month": "on the 15th", "on the last friday". */
@@ -424,6 +486,10 @@ class Reader {
     const { today } = this.known;
     if (this.is(i, w.today)) return { day: today, taken: 1 };
     if (this.is(i, w.tomorrow)) return { day: today + DAY, taken: 1 };
+    const after = this.phrase(i, w.dayAfter);
+    if (after > 0) return { day: today + 2 * DAY, taken: after };
+    const bare = this.bareDay(i);
+    if (bare) return bare;
     const next = this.is(i, w.next) ? 1 : 0;
     const weekday = w.weekdays.findIndex((names) => this.is(i + next, names));
     if (weekday >= 0) {
@@ -434,6 +500,19 @@ class Reader {
     }
     if (next && this.is(i + 1, w.week)) return { day: today - weekdayOf(today) * DAY + 7 * DAY, taken: 2 };
     return this.numericDate(i) ?? this.namedDate(i);
+  }
+
+  /** "dia 12", the next there is; "dia 12 de maio" is that one. */
+  private bareDay(i: number): { day: number; taken: number } | null {
+    if (this.known.language !== 'pt' || this.tokens[i]?.word !== 'dia') return null;
+    const named = this.namedDate(i + 1);
+    if (named) return { day: named.day, taken: named.taken + 1 };
+    const wanted = Number(/^\d{1,2}$/.exec(this.tokens[i + 1]?.word ?? '')?.[0] ?? 0);
+    for (let d = 0; wanted >= 1 && wanted <= 31 && d < 62; d++) {
+      const at = this.known.today + d * DAY;
+      if (civil(at / DAY)[2] === wanted) return { day: at, taken: 2 };
+    }
+    return null;
   }
 
   private numericDate(i: number): { day: number; taken: number } | null {
@@ -483,6 +562,10 @@ class Reader {
   private withPeople(i: number): number {
     if (!this.is(i, this.words.with)) return 0;
     let at = i + 1;
+    // "com o Bruno e a Amara"
+    const article = (n: number) =>
+      this.known.language === 'pt' && /^[oa]s?$/.test(this.tokens[n]?.word ?? '') && this.person(n + 1) ? 1 : 0;
+    at += article(at);
     const found: string[] = [];
     for (;;) {
       const person = this.person(at);
@@ -490,6 +573,7 @@ class Reader {
       found.push(person.name);
       at += person.taken;
       if (this.is(at, this.words.and) && this.person(at + 1)) at++;
+      else if (this.is(at, this.words.and) && article(at + 1)) at += 2;
     }
     if (found.length === 0) return 0;
     for (const name of found) if (!this.people.includes(name)) this.people.push(name);

@@ -4,6 +4,8 @@ export interface Words {
   readonly months: readonly (readonly string[])[];
   readonly today: readonly string[];
   readonly tomorrow: readonly string[];
+  /** The day after tomorrow: each in one or more words. */
+  readonly dayAfter: readonly string[];
   readonly next: readonly string[];
   readonly at: readonly string[];
   /** Before a place; `at` too, where what follows is no time. */
@@ -73,6 +75,7 @@ export const ENGLISH: Words = {
   ],
   today: ['today'],
   tomorrow: ['tomorrow', 'tmrw'],
+  dayAfter: ['the day after tomorrow', 'day after tomorrow'],
   next: ['next'],
   at: ['at', '@'],
   in: ['in'],
@@ -139,6 +142,7 @@ export const PORTUGUESE: Words = {
   ],
   today: ['hoje'],
   tomorrow: ['amanha'],
+  dayAfter: ['depois de amanha'],
   next: ['proxima', 'proximo'],
   at: ['as', 'a', '@'],
   in: ['em', 'no', 'na'],
@@ -177,7 +181,7 @@ export const PORTUGUESE: Words = {
   minutes: ['m', 'min', 'minuto', 'minutos'],
   half: ['meia hora'],
   of: ['de'],
-  allDay: ['todo o dia', 'dia inteiro'],
+  allDay: ['todo o dia', 'o dia todo', 'o dia inteiro', 'dia inteiro'],
   private: ['privado', 'privada'],
   open: ['aberto a todos', 'aberta a todos'],
   outline: ['so o essencial'],

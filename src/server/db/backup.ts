@@ -18,8 +18,9 @@ import { dirname, join, resolve } from 'node:path';
 import Database from 'better-sqlite3';
 
 /*
- * A backup is one SQLite file that holds paramo.db and accounts.db in pieces, with a digest of all their bytes. Both are as they
- * stood at one instant, so that no account is without its person and no person without their account; the server goes on writing.
+ * A backup is one SQLite file that holds paramo.db, accounts.db and the files at items in pieces, with a digest of all their bytes. Both
+ * databases are as they stood at one instant, so that no account is without its person and no person without their account; the server goes
+ * on writing. A file at an item is there before its row is and never changes, so those that the copied rows name are read afterwards.
  */
 
 const NAMES = ['paramo.db', 'accounts.db'] as const;
@@ -62,7 +63,7 @@ export async function backUp(data: string, file: string): Promise<BackupFacts> {
       for (const name of NAMES) readers[name].close();
     }
     const facts = check(work);
-    pack(work, join(work, 'whole'));
+    pack(work, join(work, 'whole'), data);
     // Whoever can read it reads everything.
     chmodSync(join(work, 'whole'), 0o600);
     sync(join(work, 'whole'));
@@ -92,6 +93,7 @@ export function restore(file: string, data: string): BackupFacts {
     unpack(file, work);
     const facts = check(work);
     for (const name of NAMES) sync(join(work, name));
+    if (existsSync(join(work, 'files'))) renameSync(join(work, 'files'), join(data, 'files'));
     for (const name of NAMES.toReversed()) renameSync(join(work, name), join(data, name));
     sync(data);
     return { ...facts, bytes: statSync(file).size };
@@ -156,8 +158,22 @@ function check(folder: string): Omit<BackupFacts, 'bytes'> {
   }
 }
 
-/** Packs the files of a folder into one. */
-function pack(folder: string, file: string): void {
+/** The files at items that a database names, by their digests. None in one of a step that had none. */
+function filesNamed(folder: string): string[] {
+  const db = new Database(join(folder, 'paramo.db'), { readonly: true });
+  try {
+    const has = db.prepare("SELECT 1 FROM sqlite_schema WHERE name = 'attachment'").get();
+    if (!has) return [];
+    return db.prepare('SELECT DISTINCT digest FROM attachment ORDER BY digest').pluck().all() as string[];
+  } finally {
+    db.close();
+  }
+}
+
+const placeOf = (digest: string): string => join('files', digest.slice(0, 2), digest);
+
+/** Packs the databases of a folder into one file, with the files they name of the data they were copied from. */
+function pack(folder: string, file: string, data: string): void {
   const to = new Database(file);
   to.exec(`CREATE TABLE backup_piece (name TEXT, number INTEGER, bytes BLOB NOT NULL, PRIMARY KEY (name, number));
     CREATE TABLE backup_about (made INTEGER NOT NULL, digest TEXT NOT NULL)`);
@@ -167,6 +183,14 @@ function pack(folder: string, file: string): void {
     for (const name of NAMES) {
       digest.update(name);
       for (const [number, bytes] of piecesOf(join(folder, name))) {
+        digest.update(bytes);
+        insert.run(name, number, bytes);
+      }
+    }
+    for (const name of filesNamed(folder).map(placeOf)) {
+      if (!existsSync(join(data, name))) continue;
+      digest.update(name);
+      for (const [number, bytes] of piecesOf(join(data, name))) {
         digest.update(bytes);
         insert.run(name, number, bytes);
       }
@@ -183,7 +207,11 @@ function unpack(file: string, folder: string): void {
     const about = from.prepare('SELECT digest FROM backup_about').get() as { digest: string } | undefined;
     const pieces = from.prepare('SELECT bytes FROM backup_piece WHERE name = ? ORDER BY number').pluck();
     const digest = createHash('sha256');
-    for (const name of NAMES) {
+    // What stands beside the databases is named by a digest alone; any other name is nobody's of ours.
+    const files = from.prepare('SELECT DISTINCT name FROM backup_piece ORDER BY name').pluck().all() as string[];
+    const ours = files.filter((name) => /^files\/[0-9a-f]{2}\/[0-9a-f]{64}$/.test(name));
+    for (const name of [...NAMES, ...ours]) {
+      mkdirSync(dirname(join(folder, name)), { recursive: true, mode: 0o700 });
       const to = openSync(join(folder, name), 'w', 0o600);
       digest.update(name);
       try {
@@ -191,6 +219,7 @@ function unpack(file: string, folder: string): void {
           digest.update(bytes);
           writeSync(to, bytes);
         }
+        fsyncSync(to);
       } finally {
         closeSync(to);
       }

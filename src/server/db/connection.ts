@@ -1,5 +1,5 @@
 import { mkdirSync } from 'node:fs';
-import { join } from 'node:path';
+import { dirname, join } from 'node:path';
 import Database from 'better-sqlite3';
 import { settings } from '../settings.ts';
 import { migrate } from './migrate.ts';
@@ -9,7 +9,11 @@ export class Connection {
   private readonly statements = new Map<string, Database.Statement>();
   private readonly rawStatements = new Map<string, Database.Statement>();
   private readonly afterwards: (() => void)[] = [];
-  constructor(readonly raw: Database.Database) {}
+  /** The data folder the file stands in. */
+  readonly folder: string;
+  constructor(readonly raw: Database.Database) {
+    this.folder = dirname(raw.name);
+  }
 
   private statement(text: string): Database.Statement {
     let found = this.statements.get(text);

@@ -143,6 +143,7 @@ function asThen(what: string, answer: unknown): unknown {
     delete plain.me.dateOrder;
     delete plain.me.workHours;
     delete plain.me.secondZone;
+    delete plain.me.language;
     delete plain.warnOutside;
     for (const principal of plain.principals) delete principal.needs;
   }

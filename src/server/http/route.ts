@@ -3,6 +3,7 @@ import type { z } from 'zod';
 import { ERRORS } from '@/contract/errors.ts';
 import type { Route } from '@/contract/route.ts';
 import { ROUTES, type RouteName } from '@/contract/routes.ts';
+import { type Language, languageOf } from '@/messages/languages.ts';
 import { writingIsFree } from '../db/gate.ts';
 import { log } from '../log.ts';
 import { again } from '../operations/deciding/again.ts';
@@ -78,7 +79,7 @@ function answering<N extends RouteName>(name: N, handle: (call: Call<N>) => Prom
       answer = await respond(request, (await params) ?? {});
     } catch (error) {
       log().error({ route: name, error: error instanceof Error ? error.stack : String(error) }, 'broken');
-      answer = refusalResponse(refuse('broken'));
+      answer = refusalResponse(refuse('broken'), languageOf(request.headers.get('accept-language')));
     }
     if (answer.status === 404) await evenOut(started);
     log().debug({ route: name, status: answer.status, ms: Math.round(performance.now() - started) });
@@ -88,20 +89,23 @@ function answering<N extends RouteName>(name: N, handle: (call: Call<N>) => Prom
   async function respond(request: Request, params: Record<string, string>): Promise<Response> {
     const headers = await nextHeaders();
     const here = spec.who === 'person' ? await signedIn(headers) : null;
-    if (spec.who === 'person' && !here) return refusalResponse(refuse('signedOut'));
-    if (Object.values(params).some((p) => p.length > MOST_PARAM)) return refusalResponse(refuse('notFound'));
+    const language = here?.person.language ?? languageOf(headers.get('accept-language'));
+    const no = (refusal: Refusal) => refusalResponse(refusal, language);
+    if (spec.who === 'person' && !here) return no(refuse('signedOut'));
+    if (Object.values(params).some((p) => p.length > MOST_PARAM)) return no(refuse('notFound'));
     const query = spec.query
       ? spec.query.safeParse(Object.fromEntries(new URL(request.url).searchParams))
       : ({ success: true, data: undefined } as const);
-    if (!query.success) return refusalResponse(badInput(query.error));
+    if (!query.success) return no(badInput(query.error));
     const most = spec.rawBody ? settings().importBytes : MOST_BODY;
-    const bytes = spec.body || spec.rawBody ? await readLimited(request.body, most) : new Uint8Array();
-    if (bytes === null) return refusalResponse(refuse('fileTooLarge', { facts: { most: most / 1_000_000 } }));
+    const bytes =
+      spec.body || (spec.rawBody && !spec.streams) ? await readLimited(request.body, most) : new Uint8Array();
+    if (bytes === null) return no(refuse('fileTooLarge', { facts: { most: most / 1_000_000 } }));
     const body = spec.body ? readJson(bytes, spec.body) : ({ success: true, data: undefined } as const);
-    if (!body.success) return refusalResponse(body.refusal);
+    if (!body.success) return no(body.refusal);
     // A body takes its time to arrive: whoever it came from may be signed out by now.
     const now = here && (spec.body || spec.rawBody) ? await signedIn(headers) : here;
-    if (here && !now) return refusalResponse(refuse('signedOut'));
+    if (here && !now) return no(refuse('signedOut'));
     const handled = await handle({
       ctx: (now && contextFor(now.person, undefined, now.session)) as Call<N>['ctx'],
       params,
@@ -111,7 +115,7 @@ function answering<N extends RouteName>(name: N, handle: (call: Call<N>) => Prom
       request,
     });
     if (handled instanceof Response) return handled;
-    if (!handled.ok) return refusalResponse(handled);
+    if (!handled.ok) return no(handled);
     if (checkAnswers && spec.answer) spec.answer.parse(handled.value);
     return json(handled.value, 200);
   }
@@ -148,8 +152,8 @@ function badInput(error: z.ZodError): Refusal {
   return refuse('badInput', { fields });
 }
 
-export function refusalResponse(refusal: Refusal): Response {
-  return json(refusalBody(refusal), ERRORS[refusal.code]);
+export function refusalResponse(refusal: Refusal, language: Language = 'en'): Response {
+  return json(refusalBody(refusal, language), ERRORS[refusal.code]);
 }
 
 export const json = (value: unknown, status: number, cookies: readonly string[] = []): Response =>

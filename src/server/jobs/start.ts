@@ -5,6 +5,7 @@ import { log } from '../log.ts';
 import { mailPost, post } from '../mail/post.ts';
 import { clearPreviews } from '../operations/beside/imports.ts';
 import { moveHorizons } from '../operations/deciding/indexing.ts';
+import { clearAttachments } from '../operations/items/attachments.ts';
 import { forgetUnfinished } from '../operations/items/bring-in.ts';
 import { releaseDue } from '../operations/meetings/index.ts';
 import { remindOfEnds } from '../operations/messages/remind-of-ends.ts';
@@ -79,6 +80,14 @@ export function startJobs(): void {
       reminding = false;
     });
   };
+  let clearing = false;
+  const files = async () => {
+    if (clearing) return;
+    clearing = true;
+    await clearAttachments(database(), now(), othersFirst).finally(() => {
+      clearing = false;
+    });
+  };
   const ends = () => {
     remindOfEnds(database(), now());
   };
@@ -87,6 +96,7 @@ export function startJobs(): void {
   holder.paramoJobs = [
     setInterval(guarded(horizon), HOUR),
     setInterval(guarded(ends), HOUR),
+    setInterval(guarded(files), HOUR),
     setInterval(guarded(remind), REMINDERS_EVERY),
     setInterval(guarded(letters), LETTERS_EVERY),
     setInterval(guarded(mail), MAIL_EVERY),

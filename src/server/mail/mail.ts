@@ -1,4 +1,5 @@
 import type { Message } from '@/core/meetings/index.ts';
+import type { Language } from '@/messages/languages.ts';
 
 interface Mailbox {
   readonly name: string | null;
@@ -20,6 +21,8 @@ export interface Mail {
     readonly title: string;
     readonly series: { readonly zone: string; readonly allDay: boolean } | null;
   } | null;
+  /** In which language the words about a meeting are; one that was put on its way before there was a choice is in English. */
+  readonly language?: Language;
   readonly inReplyTo: string | null;
   readonly refs: readonly string[];
 }

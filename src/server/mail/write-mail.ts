@@ -2,10 +2,12 @@ import { createTranslator } from 'use-intl/core';
 import { writeMessage } from '@/core/formats/index.ts';
 import type { MeetingTime } from '@/core/meetings/index.ts';
 import { fromWallLenient, parseDate, parseWall } from '@/core/time/index.ts';
-import messages from '@/messages/en/index.ts';
+import { type Language, LOCALES } from '@/messages/languages.ts';
+import { TEXTS } from '@/messages/texts.ts';
 import type { Mail } from './mail.ts';
 
-const t = createTranslator({ locale: 'en', messages, namespace: 'mail' });
+const wordsIn = (language: Language) =>
+  createTranslator({ locale: LOCALES[language], messages: TEXTS[language], namespace: 'mail' });
 
 /** A mail in the parts it goes out in. */
 export interface WrittenMail {
@@ -19,7 +21,8 @@ export interface WrittenMail {
  * Writes a mail: of a meeting what it says in words, and beside it the scheduling message itself. Nothing of anybody's own copy is in it:
  * the message it is made of has none.
  */
-export function writeMail({ from, sender, subject, text, meeting }: Mail): WrittenMail {
+export function writeMail({ from, sender, subject, text, meeting, language = 'en' }: Mail): WrittenMail {
+  const t = wordsIn(language);
   const name = from.name ?? from.address;
   const both = sender ? t('sentFor', { sender: sender.name ?? sender.address, name }) : null;
   if (!meeting) return { subject: oneLine(subject), text: [text, both].filter(Boolean).join('\n\n'), calendar: null };
@@ -27,7 +30,7 @@ export function writeMail({ from, sender, subject, text, meeting }: Mail): Writt
   const words = { name, title: oneLine(title) };
   const lines = [t(`${message.method}.says`, { ...words, answer: 'answer' in message ? message.answer : 'none' })];
   const time = 'time' in message ? message.time : null;
-  if (time) lines.push(whenText(time));
+  if (time) lines.push(whenText(time, language));
   if ('matter' in message) {
     const { place, link, notes } = message.matter;
     if (place) lines.push(t('where', { place }));
@@ -49,18 +52,19 @@ export function writeMail({ from, sender, subject, text, meeting }: Mail): Writt
 }
 
 /** When a meeting is, on its own clock, whose place is named: whoever reads it may be anywhere. */
-function whenText(time: MeetingTime): string {
+function whenText(time: MeetingTime, language: Language): string {
+  const t = wordsIn(language);
   const read = (text: string) => (time.allDay ? parseDate(text.slice(0, 10)) : parseWall(text));
   const instant = (text: string) => (time.allDay ? (read(text) ?? 0) : fromWallLenient(time.zone, read(text) ?? 0));
   const timeZone = time.allDay || time.zone.startsWith('~') ? 'UTC' : time.zone;
-  const day = new Intl.DateTimeFormat('en-GB', {
+  const day = new Intl.DateTimeFormat(LOCALES[language], {
     weekday: 'long',
     day: 'numeric',
     month: 'long',
     year: 'numeric',
     timeZone,
   });
-  const clock = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit', timeZone });
+  const clock = new Intl.DateTimeFormat(LOCALES[language], { hour: '2-digit', minute: '2-digit', timeZone });
   const [start, end] = [instant(time.start), instant(time.end)];
   const repeats = time.rule === null ? '' : ` ${t('repeats')}`;
   if (time.allDay) return `${day.format(start)}${repeats}`;

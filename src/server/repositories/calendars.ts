@@ -11,6 +11,8 @@ export interface Calendar extends SharedCollection {
   readonly ownerTold: boolean;
   /** What it is for. */
   readonly description: string;
+  /** The group it was made for. */
+  readonly groupId: number | null;
 }
 
 interface Row {
@@ -25,9 +27,10 @@ interface Row {
   indexed_until: number;
   owner_told: 0 | 1;
   description: string;
+  group_id: number | null;
 }
 
-const SELECT = `SELECT c.id, c.key, c.owner_id, c.name, k.zone, c.main, k.indexed_from, k.indexed_until, k.owner_told, k.description,
+const SELECT = `SELECT c.id, c.key, c.owner_id, c.name, k.zone, c.main, k.indexed_from, k.indexed_until, k.owner_told, k.description, k.group_id,
   EXISTS (SELECT 1 FROM suspension s WHERE s.collection_id = c.id AND s.recorded_until IS NULL) AS suspended
   FROM collection c JOIN calendar k ON k.id = c.id AND k.removed_at IS NULL`;
 
@@ -44,7 +47,22 @@ const decode = (row: Row): Calendar => ({
   indexedUntil: row.indexed_until,
   ownerTold: row.owner_told === 1,
   description: row.description,
+  groupId: row.group_id,
 });
+
+/** The calendars that were made for some groups. */
+export const calendarsForGroups = (db: Connection, groups: readonly number[]): Calendar[] =>
+  db
+    .all<Row>(
+      `${SELECT} WHERE k.group_id IN (SELECT value FROM json_each(?)) ORDER BY name LIMIT 200`,
+      JSON.stringify(groups),
+    )
+    .map(decode);
+
+/** Says for which group a calendar is. */
+export function setCalendarGroup(db: Connection, id: number, groupId: number): void {
+  db.run('UPDATE calendar SET group_id = ? WHERE id = ?', groupId, id);
+}
 
 export function calendarById(db: Connection, id: number): Calendar | null {
   const row = db.get<Row>(`${SELECT} WHERE c.id = ?`, id);

@@ -7,25 +7,54 @@ export interface Candidate {
   readonly start: number;
 }
 
+/** The texts of an item that words may stand in. */
+export type TextColumn = 'title' | 'place' | 'notes' | 'people' | 'categories' | 'link' | 'briefing';
+
+/** Items that may be meant: of some calendars or of all, of some visibilities or of all, that name an address or were made by somebody. */
+export interface TextsOf {
+  readonly columns: readonly TextColumn[];
+  readonly calendars: readonly number[] | null;
+  readonly visibilities?: readonly string[];
+  readonly named?: string;
+  readonly createdBy?: number;
+}
+
 /**
- * Items whose texts hold all of some words, each as the beginning of one of theirs; of some calendars, or of all; the nearest to an instant
- * first, at most `most`. Which of the texts may be seen is for the caller to decide.
+ * Items whose texts hold all of some words, each as the beginning of one of theirs; the nearest to an instant first, at most `most`. Which
+ * items and texts are looked through is said by who asks, so that what nobody is shown takes none of the room; whether each may be seen is
+ * theirs to decide as well.
  */
 export function candidatesFor(
   db: Connection,
   words: readonly string[],
-  calendars: readonly number[] | null,
+  within: readonly TextsOf[],
   near: number,
   most: number,
 ): Candidate[] {
+  if (within.length === 0) return [];
   const quoted = words.map((word) => `"${word.replace(/"/g, '')}"*`).join(' AND ');
-  const texts = `{title place notes people categories link briefing} : (${quoted})`;
-  const within = calendars === null ? '' : ` AND cal : (${calendars.map((id) => `"c${id}"`).join(' OR ')})`;
+  const args: (string | number)[] = [];
+  const parts = within.map(({ columns, calendars, visibilities, named, createdBy }) => {
+    const match = [`{${columns.join(' ')}} : (${quoted})`];
+    if (calendars) match.push(`cal : (${calendars.map((id) => `"c${id}"`).join(' OR ')})`);
+    if (named !== undefined) match.push(`people : "${named.replace(/"/g, ' ')}"`);
+    args.push(match.join(' AND '));
+    let rest = '';
+    if (visibilities) {
+      rest += ` AND i.visibility IN (${visibilities.map(() => '?').join(', ')})`;
+      args.push(...visibilities);
+    }
+    if (createdBy !== undefined) {
+      rest += ' AND i.created_by = ?';
+      args.push(createdBy);
+    }
+    return `SELECT i.id, i.calendar_id, i.start FROM item_text t JOIN item i ON i.id = t.rowid
+       WHERE item_text MATCH ? AND i.removed_at IS NULL${rest}`;
+  });
   return db
     .arrays<[number, number, number]>(
-      `SELECT i.id, i.calendar_id, i.start FROM item_text t JOIN item i ON i.id = t.rowid
-       WHERE item_text MATCH ? AND i.removed_at IS NULL ORDER BY abs(i.start - ?) LIMIT ?`,
-      `${texts}${within}`,
+      `SELECT id, calendar_id, start FROM (${parts.join(' UNION ')}) ORDER BY abs(start - ?) LIMIT ?`,
+      ...args,
       near,
       most,
     )

@@ -1,3 +1,4 @@
+import type { Language } from '@/messages/languages.ts';
 import type { Connection } from '../db/index.ts';
 
 /** A person in the directory. `handle` stands in addresses, `key` in answers; `account` is the sign-in library's id. */
@@ -28,6 +29,8 @@ export interface Person {
   /** When they work, as JSON; a second zone beside their own. */
   readonly workHours: string | null;
   readonly secondZone: string | null;
+  /** In which language they read. */
+  readonly language: Language;
 }
 
 interface Row
@@ -41,7 +44,7 @@ interface Row
   readonly inside: 0 | 1;
 }
 
-const COLUMNS = `id, key, handle, account, name, address, role, site, zone, colour, hours, week_first, date_order, administrator, inside, kind, resource, size, left_at, work_hours, second_zone`;
+const COLUMNS = `id, key, handle, account, name, address, role, site, zone, colour, hours, week_first, date_order, administrator, inside, kind, resource, size, left_at, work_hours, second_zone, language`;
 
 function decode({
   week_first,
@@ -124,7 +127,7 @@ export function directoryLines(db: Connection): DirectoryLine[] {
 
 export function insertPerson(
   db: Connection,
-  person: Omit<Person, 'id' | 'leftAt' | 'dateOrder' | 'resource' | 'size' | 'workHours' | 'secondZone'>,
+  person: Omit<Person, 'id' | 'leftAt' | 'dateOrder' | 'resource' | 'size' | 'workHours' | 'secondZone' | 'language'>,
   at: number,
 ): number {
   return db.run(
@@ -178,12 +181,12 @@ export function saveAccount(db: Connection, id: number, account: string | null):
 export function savePreferences(
   db: Connection,
   id: number,
-  p: Pick<Person, 'zone' | 'hours' | 'weekFirst' | 'dateOrder' | 'workHours' | 'secondZone'>,
+  p: Pick<Person, 'zone' | 'hours' | 'weekFirst' | 'dateOrder' | 'workHours' | 'secondZone' | 'language'>,
 ): void {
-  const { zone, hours, weekFirst, dateOrder, workHours, secondZone } = p;
+  const { zone, hours, weekFirst, dateOrder, workHours, secondZone, language } = p;
   const set =
-    'UPDATE person SET zone = ?, hours = ?, week_first = ?, date_order = ?, work_hours = ?, second_zone = ? WHERE id = ?';
-  db.run(set, zone, hours, weekFirst, dateOrder, workHours, secondZone, id);
+    'UPDATE person SET zone = ?, hours = ?, week_first = ?, date_order = ?, work_hours = ?, second_zone = ?, language = ? WHERE id = ?';
+  db.run(set, zone, hours, weekFirst, dateOrder, workHours, secondZone, language, id);
 }
 
 /** Says of somebody in the directory that they are a room or a thing, and how many it holds. */

@@ -1,6 +1,7 @@
 'use client';
 import { createContext, type ReactNode, useContext } from 'react';
 import type { FrameAnswer, Principal } from '@/contract/frame.ts';
+import { speak } from './language.ts';
 import type { LiveState } from './live.ts';
 import type { TimeStyle } from './times.ts';
 
@@ -32,5 +33,6 @@ export function FrameProvider({ value, children }: { value: FrameState; children
 export function useFrame(): FrameState {
   const value = useContext(FrameContext);
   if (!value) throw new Error('outside the frame');
+  speak(value.style.language);
   return value;
 }

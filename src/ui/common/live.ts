@@ -44,6 +44,8 @@ export function useLive(me: string): LiveState {
         // Signed out: whatever is asked now says so, and nothing of before stays.
         client.removeQueries({ type: 'inactive' });
         void askAgain(client);
+      } else if (note.kind === 'looking') {
+        void askAgain(client, { queryKey: ['looking', note.item] });
       } else if (note.kind === 'told') {
         void askAgain(client, { queryKey: ['suggestions'] });
         void askAgain(client, { queryKey: ['notices'] });
@@ -60,6 +62,7 @@ export function useLive(me: string): LiveState {
         );
         void askAgain(client, { queryKey: ['frame'] });
         void askAgain(client, { queryKey: ['people'] });
+        void askAgain(client, { queryKey: ['lanes'] });
         client.removeQueries({ queryKey: ['suggestions'], type: 'inactive' });
         void askAgain(client, { queryKey: ['suggestions'] });
       } else if (leading) channel.postMessage({ kind: 'state', state: current } satisfies Note);
@@ -87,10 +90,31 @@ export function useLive(me: string): LiveState {
             }, 2000);
           }
         };
-        ended.signal.addEventListener('abort', () => {
+        // The device says it before a quiet stream would: gone, and to be taken up anew when it is back.
+        const left = new AbortController();
+        const { signal } = left;
+        const leave = () => {
+          left.abort();
           source?.close();
           release();
-        });
+        };
+        window.addEventListener(
+          'offline',
+          () => {
+            source?.close();
+            if (current.kind !== 'off') tell({ kind: 'state', state: { kind: 'off', since: Date.now() } });
+          },
+          { signal },
+        );
+        window.addEventListener(
+          'online',
+          () => {
+            leave();
+            if (!ended.signal.aborted) void take();
+          },
+          { signal },
+        );
+        ended.signal.addEventListener('abort', leave, { once: true });
       });
     const take = () => navigator.locks.request(`paramo-live-${me}`, { signal: ended.signal }, lead).catch(() => {});
     if (navigator.locks) void take();

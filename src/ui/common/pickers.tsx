@@ -5,14 +5,17 @@ import { DigitalClock } from '@mui/x-date-pickers/DigitalClock';
 import { LocalizationProvider } from '@mui/x-date-pickers/LocalizationProvider';
 import dayjs, { type Dayjs } from 'dayjs';
 import english from 'dayjs/locale/en';
+import portuguese from 'dayjs/locale/pt';
 import type { ReactNode } from 'react';
+import { language } from './language.ts';
 
 /** Weeks that begin on any day: the language's own would always begin on the same. Monday is 1, Sunday 7. */
-for (let first = 1; first <= 7; first++)
-  dayjs.locale({ ...english, name: `en-from-${first}`, weekStart: first % 7 }, undefined, true);
+for (const spoken of [english, portuguese])
+  for (let first = 1; first <= 7; first++)
+    dayjs.locale({ ...spoken, name: `${spoken.name}-from-${first}`, weekStart: first % 7 }, undefined, true);
 
 const Located = ({ first = 1, children }: { first?: number; children: ReactNode }) => (
-  <LocalizationProvider dateAdapter={AdapterDayjs} adapterLocale={`en-from-${first}`}>
+  <LocalizationProvider dateAdapter={AdapterDayjs} adapterLocale={`${language()}-from-${first}`}>
     {children}
   </LocalizationProvider>
 );

@@ -5,13 +5,16 @@ import { AppRouterCacheProvider } from '@mui/material-nextjs/v16-appRouter';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { type ReactNode, useState } from 'react';
 import { IntlProvider } from 'use-intl';
-import type messages from '@/messages/en/index.ts';
+import { type Language, LOCALES } from '@/messages/languages.ts';
+import type { Texts } from '@/messages/texts.ts';
 import { theme, variables } from '../theme.ts';
+import { speak } from './language.ts';
 
 const COLOURS = <GlobalStyles styles={variables} />;
 
 /** Everything a screen stands on: styles under the page's nonce, the theme, the texts, and what was fetched. */
-export function Providers(props: { nonce: string; messages: typeof messages; children: ReactNode }) {
+export function Providers(props: { nonce: string; language: Language; messages: Texts; children: ReactNode }) {
+  speak(props.language);
   const [client] = useState(
     () => new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: true, staleTime: 5_000 } } }),
   );
@@ -19,7 +22,7 @@ export function Providers(props: { nonce: string; messages: typeof messages; chi
     <AppRouterCacheProvider options={{ nonce: props.nonce, enableCssLayer: false }}>
       <ThemeProvider theme={theme} defaultMode="system">
         {COLOURS}
-        <IntlProvider locale="en" messages={props.messages} timeZone="UTC">
+        <IntlProvider locale={LOCALES[props.language]} messages={props.messages} timeZone="UTC">
           <QueryClientProvider client={client}>{props.children}</QueryClientProvider>
         </IntlProvider>
       </ThemeProvider>

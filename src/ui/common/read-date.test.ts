@@ -28,6 +28,14 @@ describe('a date as it is typed', () => {
     ['5', '2027-03-05', '2027-03-05'],
     ['1', '2027-04-01', '2027-04-01'],
     ['20 dec', '2026-12-20', '2026-12-20'],
+    ['next monday', '2027-03-08', '2027-03-08'],
+    ['next thu', '2027-03-11', '2027-03-11'],
+    ['hoje', TODAY, TODAY],
+    ['amanhã', '2027-03-03', '2027-03-03'],
+    ['sexta-feira', '2027-03-05', '2027-03-05'],
+    ['próxima segunda', '2027-03-08', '2027-03-08'],
+    ['4 de março', '2027-03-04', '2027-03-04'],
+    ['12 set', '2026-09-12', '2026-09-12'],
     ['29 feb 28', '2028-02-29', '2028-02-29'],
   ])('%s is read, in the order of whoever types it', (text, dmy, mdy) => {
     expect([readDate(text, 'dmy', TODAY), readDate(text, 'mdy', TODAY)]).toEqual([dmy, mdy]);

@@ -1,4 +1,5 @@
 import { dateText, parseDate } from '@/core/time/index.ts';
+import { language, SHORT_PT } from './language.ts';
 
 const DAY = 86_400_000;
 
@@ -9,44 +10,63 @@ const NEAR = new Map([
   ['today', 0],
   ['tomorrow', 1],
   ['yesterday', -1],
+  ['hoje', 0],
+  ['amanha', 1],
+  ['ontem', -1],
 ]);
+const NEXT = new Set(['next', 'proxima', 'proximo']);
 const MONTHS = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec'];
 const MONTH_NAMES = MONTHS.map((m) => m.replace(/^./, (c) => c.toUpperCase()));
 const WEEKDAYS = ['sun', 'mon', 'tue', 'wed', 'thu', 'fri', 'sat'];
+// In Portuguese, without accents.
+const MONTHS_PT = ['jan', 'fev', 'mar', 'abr', 'mai', 'jun', 'jul', 'ago', 'set', 'out', 'nov', 'dez'];
+const WEEKDAYS_PT = ['dom', 'seg', 'ter', 'qua', 'qui', 'sex', 'sab'];
 const WEEKDAY_NAMES = WEEKDAYS.map((d) => d.replace(/^./, (c) => c.toUpperCase()));
 
-/** A date (`YYYY-MM-DD`) as text in a person's own order, with its day of the week: `Tue 2 Mar 2027`. Other text stays as it is. */
+/** A date (`YYYY-MM-DD`) as text in a person's own order, with its day of the week, in the language that is spoken: `Tue 2 Mar 2027`. Other text stays as it is. */
 export function dateWords(date: string, order: DateOrder): string {
   const at = parseDate(date);
   if (at === null) return date;
   const [year = '', month = '', day = ''] = date.split('-');
-  const weekday = WEEKDAY_NAMES[new Date(at).getUTCDay()];
-  const name = MONTH_NAMES[Number(month) - 1];
+  const portuguese = language() === 'pt';
+  const weekday = (portuguese ? SHORT_PT.weekdays : WEEKDAY_NAMES)[new Date(at).getUTCDay()];
+  const name = (portuguese ? SHORT_PT.months : MONTH_NAMES)[Number(month) - 1];
   if (order === 'ymd') return `${weekday} ${date}`;
   return order === 'mdy' ? `${weekday} ${name} ${Number(day)}, ${year}` : `${weekday} ${Number(day)} ${name} ${year}`;
 }
 
 /**
- * Reads a date as people type it: `2/3`, `2.3.27`, `0203`, `2 mar`, `March 2, 2027`, `2027-03-02`, `today`, `fri`. What has no year is
+ * Reads a date as people type it, in English or Portuguese: `2/3`, `2.3.27`, `0203`, `2 mar`, `March 2, 2027`, `2027-03-02`, `today`, `fri`. What has no year is
  * the nearest to `today`, a lone day the next such day, a day of the week the next one. Answers `YYYY-MM-DD`, or `null` for what is
  * no date.
  */
 export function readDate(text: string, order: DateOrder, today: string): string | null {
   const now = parseDate(today) as number;
-  const words = text.toLowerCase().match(/\p{L}+|\d+/gu) ?? [];
-  if (words.length === 0 || words.length > 4 || /[^\p{L}\d\s.,/-]/u.test(text)) return null;
+  const plain = text
+    .normalize('NFD')
+    .replace(/\p{M}+/gu, '')
+    .toLowerCase();
+  // "2 de março", "terça-feira": the small words say nothing more.
+  const words = (plain.match(/\p{L}+|\d+/gu) ?? []).filter((w) => w !== 'de' && w !== 'feira');
+  if (words.length === 0 || words.length > 4 || /[^\p{L}\d\s.,/-]/u.test(plain)) return null;
   const near = words.length === 1 ? NEAR.get(words[0] as string) : undefined;
   if (near !== undefined) return dateText(now + near * DAY);
-  const weekdays = words.filter((w) => WEEKDAYS.some((d) => isName(w, d)));
+  const weekdays = words.filter((w) => weekdayOf(w) >= 0);
+  // "next monday" is the one of the week after this.
+  if (words.length === 2 && weekdays.length === 1 && NEXT.has(words[0] as string)) {
+    const fromMonday = (day: number) => (day + 6) % 7;
+    const monday = now - fromMonday(new Date(now).getUTCDay()) * DAY;
+    return dateText(monday + (7 + fromMonday(weekdayOf(weekdays[0] as string))) * DAY);
+  }
   if (weekdays.length === 1 && words.length === 1) {
-    const wanted = WEEKDAYS.findIndex((d) => isName(weekdays[0] as string, d));
+    const wanted = weekdayOf(weekdays[0] as string);
     return dateText(now + ((wanted - new Date(now).getUTCDay() + 7) % 7) * DAY);
   }
   const rest = words.filter((w) => !weekdays.includes(w));
   const names = rest.filter((w) => /\p{L}/u.test(w));
   const numbers = rest.filter((w) => /\d/.test(w));
   if (names.length === 1) {
-    const month = MONTHS.findIndex((m) => isName(names[0] as string, m)) + 1;
+    const month = monthOf(names[0] as string) + 1;
     if (month === 0 || numbers.length < 1 || numbers.length > 2) return null;
     const [a = '', b] = numbers;
     return a.length === 4 ? dated(a, month, Number(b), now) : dated(b, month, Number(a), now);
@@ -55,6 +75,16 @@ export function readDate(text: string, order: DateOrder, today: string): string 
   return fromNumbers(numbers.length === 1 ? apart(numbers[0] as string, order) : numbers, order, now);
 }
 
+const indexIn = (word: string, lists: readonly (readonly string[])[]): number => {
+  for (const list of lists) {
+    const at = list.findIndex((short) => isName(word, short));
+    if (at >= 0) return at;
+  }
+  return -1;
+};
+/** Which day of the week, from Sunday, and which month, from January, a word is in either language; -1 for none. */
+const weekdayOf = (word: string): number => indexIn(word, [WEEKDAYS, WEEKDAYS_PT]);
+const monthOf = (word: string): number => indexIn(word, [MONTHS, MONTHS_PT]);
 const isName = (word: string, short: string): boolean =>
   word.length >= 3 && word.startsWith(short) && /^\p{L}+$/u.test(word);
 

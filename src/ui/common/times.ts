@@ -1,4 +1,6 @@
 import { parseDate, parseInstant, toWall } from '@/core/time/index.ts';
+import type { Language } from '@/messages/languages.ts';
+import { language, locale, SHORT_PT } from './language.ts';
 import type { DateOrder } from './read-date.ts';
 
 export const DAY = 86_400_000;
@@ -10,14 +12,16 @@ export interface TimeStyle {
   readonly hours: '12' | '24';
   readonly weekFirst: number;
   readonly dateOrder: DateOrder;
+  readonly language: Language;
 }
 
 const formats = new Map<string, Intl.DateTimeFormat>();
 function format(key: string, options: Intl.DateTimeFormatOptions, wall: number): string {
-  let f = formats.get(key);
+  const named = `${locale()} ${key}`;
+  let f = formats.get(named);
   if (!f) {
-    f = new Intl.DateTimeFormat('en-GB', { ...options, timeZone: 'UTC' });
-    formats.set(key, f);
+    f = new Intl.DateTimeFormat(locale(), { ...options, timeZone: 'UTC' });
+    formats.set(named, f);
   }
   return f.format(wall);
 }
@@ -29,12 +33,23 @@ export function clock(wall: number, hours: '12' | '24'): string {
     : format('h12', { hour: 'numeric', minute: '2-digit', hour12: true }, wall);
 }
 
+const inPortuguese = (): boolean => language() === 'pt';
+const weekdayPt = (wall: number): string => SHORT_PT.weekdays[new Date(wall).getUTCDay()] ?? '';
+const monthPt = (wall: number): string => SHORT_PT.months[new Date(wall).getUTCMonth()] ?? '';
+const numberOf = (wall: number): number => new Date(wall).getUTCDate();
+
 export const dayName = (wall: number): string =>
-  format('day', { weekday: 'short', day: 'numeric' }, wall).replace(',', '');
-export const dayMonth = (wall: number): string => format('dm', { day: 'numeric', month: 'short' }, wall);
+  inPortuguese()
+    ? `${weekdayPt(wall)} ${numberOf(wall)}`
+    : format('day', { weekday: 'short', day: 'numeric' }, wall).replace(',', '');
+export const dayMonth = (wall: number): string =>
+  inPortuguese() ? `${numberOf(wall)} ${monthPt(wall)}` : format('dm', { day: 'numeric', month: 'short' }, wall);
 export const fullDay = (wall: number): string =>
-  format('full', { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' }, wall).replace(',', '');
-export const weekday = (wall: number): string => format('wd', { weekday: 'short' }, wall);
+  inPortuguese()
+    ? `${weekdayPt(wall)} ${numberOf(wall)} ${monthPt(wall)} ${new Date(wall).getUTCFullYear()}`
+    : format('full', { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' }, wall).replace(',', '');
+export const weekday = (wall: number): string =>
+  inPortuguese() ? weekdayPt(wall) : format('wd', { weekday: 'short' }, wall);
 
 /** `23–29 November`, or with both months where a week has two. */
 export function weekTitle(from: number, days = 7): string {
@@ -75,5 +90,6 @@ export const zonePlace = (zone: string): string => (zone.split('/').at(-1) ?? zo
 
 export function hoursText(minutes: number): string {
   const h = Math.round((minutes / 60) * 2) / 2;
-  return `${Number.isInteger(h) ? h : h.toFixed(1)} h`;
+  const text = Number.isInteger(h) ? String(h) : h.toFixed(1);
+  return `${language() === 'pt' ? text.replace('.', ',') : text} h`;
 }

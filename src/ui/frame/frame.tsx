@@ -52,8 +52,9 @@ export function Frame(props: { initial: FrameAnswer; who: string; children: Reac
       hours: frame.me.hours,
       weekFirst: frame.me.weekFirst,
       dateOrder: frame.me.dateOrder,
+      language: frame.me.language,
     }),
-    [frame.me.zone, frame.me.hours, frame.me.weekFirst, frame.me.dateOrder],
+    [frame.me.zone, frame.me.hours, frame.me.weekFirst, frame.me.dateOrder, frame.me.language],
   );
   const state = useMemo(
     () => ({ frame, style, principal, live, now, toast: show }),

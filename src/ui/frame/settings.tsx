@@ -6,14 +6,15 @@ import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import Link from 'next/link';
-import { useState } from 'react';
+import { useId, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
+import { LANGUAGES, type Language } from '@/messages/languages.ts';
 import { Asked } from '../common/asked.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import { dropAllDrafts } from '../common/kept-drafts.ts';
 import pageCss from '../common/page.module.css';
-import { type DateOrder, dateWords } from '../common/read-date.ts';
+import { dateWords } from '../common/read-date.ts';
 import { said } from '../common/refusal.ts';
 import { DAY, fullDay, weekday } from '../common/times.ts';
 import { ZoneField } from '../common/zone-field.tsx';
@@ -21,6 +22,8 @@ import { ReminderWishes } from './reminder-wishes.tsx';
 import { WorkHoursField } from './work-hours-field.tsx';
 
 const MONDAY = 4 * DAY;
+/** What each language calls itself. */
+const NAMES: Record<Language, string> = { en: 'English', pt: 'Português' };
 
 /** How times are shown, who sees one's calendars, the look, and where one is signed in. */
 export function Settings() {
@@ -39,6 +42,42 @@ export function Settings() {
   );
 }
 
+/** One of a few, each a press, with what it is for before them. `lang`: each value is the language its word is in. */
+function OneOf<T extends string | number>(props: {
+  label: string;
+  value: T;
+  options: readonly (readonly [T, string])[];
+  lang?: boolean;
+  onChange: (value: T) => void;
+}) {
+  const { label, value, options, lang, onChange } = props;
+  const id = useId();
+  return (
+    <div className="row">
+      <span id={id} style={{ width: 120 }}>
+        {label}
+      </span>
+      <ToggleButtonGroup
+        exclusive
+        value={value}
+        aria-labelledby={id}
+        onChange={(_, chosen: T | null) => chosen !== null && onChange(chosen)}
+      >
+        {options.map(([one, word]) => (
+          <ToggleButton
+            key={one}
+            value={one}
+            lang={lang ? String(one) : undefined}
+            sx={{ px: 2, whiteSpace: 'nowrap' }}
+          >
+            {word}
+          </ToggleButton>
+        ))}
+      </ToggleButtonGroup>
+    </div>
+  );
+}
+
 /** The same day in every order. */
 const EXAMPLE = '2027-03-02';
 
@@ -50,6 +89,7 @@ function Times() {
   const [hours, setHours] = useState(frame.me.hours);
   const [weekFirst, setWeekFirst] = useState(frame.me.weekFirst);
   const [dateOrder, setDateOrder] = useState(frame.me.dateOrder);
+  const [language, setLanguage] = useState(frame.me.language);
   const [secondZone, setSecondZone] = useState(frame.me.secondZone);
   const [workHours, setWorkHours] = useState(frame.me.workHours);
   const [wrong, setWrong] = useState<string | null>(null);
@@ -58,7 +98,9 @@ function Times() {
     setWrong(null);
     setRefused(null);
     try {
-      await call('savePreferences', { body: { zone, hours, weekFirst, dateOrder, secondZone, workHours } });
+      await call('savePreferences', { body: { zone, hours, weekFirst, dateOrder, language, secondZone, workHours } });
+      // Every text of the window is another's then.
+      if (language !== frame.me.language) return window.location.reload();
       await client.invalidateQueries({ queryKey: ['calendar'] });
       await client.invalidateQueries({ queryKey: ['frame'] });
       toast({ text: t('settings.saved') });
@@ -73,58 +115,34 @@ function Times() {
       <h2>{t('settings.times')}</h2>
       {refused && <Alert severity="error">{refused}</Alert>}
       <ZoneField label={t('settings.zone')} value={zone} wrong={wrong ?? undefined} onChange={setZone} />
-      <div className="row">
-        <span id="clock-label" style={{ width: 120 }}>
-          {t('settings.hours')}
-        </span>
-        <ToggleButtonGroup
-          exclusive
-          value={hours}
-          aria-labelledby="clock-label"
-          onChange={(_, v: '12' | '24' | null) => v && setHours(v)}
-        >
-          <ToggleButton value="24" sx={{ px: 2 }}>
-            {t('settings.h24')}
-          </ToggleButton>
-          <ToggleButton value="12" sx={{ px: 2 }}>
-            {t('settings.h12')}
-          </ToggleButton>
-        </ToggleButtonGroup>
-      </div>
-      <div className="row">
-        <span id="week-label" style={{ width: 120 }}>
-          {t('settings.weekFirst')}
-        </span>
-        <ToggleButtonGroup
-          exclusive
-          value={weekFirst}
-          aria-labelledby="week-label"
-          onChange={(_, v: number | null) => v && setWeekFirst(v)}
-        >
-          {[1, 6, 7].map((day) => (
-            <ToggleButton key={day} value={day} sx={{ px: 2 }}>
-              {weekday(MONDAY + (day - 1) * DAY)}
-            </ToggleButton>
-          ))}
-        </ToggleButtonGroup>
-      </div>
-      <div className="row">
-        <span id="order-label" style={{ width: 120 }}>
-          {t('settings.dateOrder')}
-        </span>
-        <ToggleButtonGroup
-          exclusive
-          value={dateOrder}
-          aria-labelledby="order-label"
-          onChange={(_, v: DateOrder | null) => v && setDateOrder(v)}
-        >
-          {(['dmy', 'mdy', 'ymd'] as const).map((order) => (
-            <ToggleButton key={order} value={order} sx={{ px: 2, whiteSpace: 'nowrap' }}>
-              {dateWords(EXAMPLE, order)}
-            </ToggleButton>
-          ))}
-        </ToggleButtonGroup>
-      </div>
+      <OneOf
+        label={t('settings.language')}
+        value={language}
+        options={LANGUAGES.map((one) => [one, NAMES[one]])}
+        lang
+        onChange={setLanguage}
+      />
+      <OneOf
+        label={t('settings.hours')}
+        value={hours}
+        options={[
+          ['24', t('settings.h24')],
+          ['12', t('settings.h12')],
+        ]}
+        onChange={setHours}
+      />
+      <OneOf
+        label={t('settings.weekFirst')}
+        value={weekFirst}
+        options={[1, 6, 7].map((day) => [day, weekday(MONDAY + (day - 1) * DAY)])}
+        onChange={setWeekFirst}
+      />
+      <OneOf
+        label={t('settings.dateOrder')}
+        value={dateOrder}
+        options={(['dmy', 'mdy', 'ymd'] as const).map((order) => [order, dateWords(EXAMPLE, order)])}
+        onChange={setDateOrder}
+      />
       <div className="row" style={{ alignItems: 'end' }}>
         {secondZone === null ? (
           <Button variant="outlined" onClick={() => setSecondZone(zone === 'UTC' ? 'Europe/Lisbon' : 'UTC')}>

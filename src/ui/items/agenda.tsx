@@ -6,6 +6,7 @@ import { clock, DAY, fullDay, wallsOf } from '../common/times.ts';
 import type { BoardLane } from './board-lanes.ts';
 import { useBlockText } from './item-block.tsx';
 import lanesCss from './lanes.module.css';
+import { picksWith, usePicks } from './picks.tsx';
 
 /** Everything one may read of some weeks, by day, one under the other: for reading through, and for a narrow screen. */
 export function Agenda(props: {
@@ -19,6 +20,7 @@ export function Agenda(props: {
   const t = useTranslations();
   const { style } = useFrame();
   const textOf = useBlockText();
+  const picks = usePicks();
   const all = lanes
     .flatMap((lane) => lane.items.map((item) => ({ lane, item, ...wallsOf(item, style.zone) })))
     .sort((a, b) => a.start - b.start || b.end - a.end);
@@ -48,7 +50,8 @@ export function Agenda(props: {
               key={`${lane.key} ${item.id}`}
               className={`plain ${lanesCss.entry} who-${lane.colour}`}
               aria-pressed={item.id === selected}
-              onClick={() => onOpen(item)}
+              data-picked={picks.items.has(item.id) || undefined}
+              onClick={(event) => (picksWith(event) ? picks.toggle(item) : onOpen(item))}
             >
               <span>
                 {item.allDay

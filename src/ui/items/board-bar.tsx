@@ -86,17 +86,17 @@ export function BoardBar(props: {
       </nav>
       {!narrow && <GoTo onGo={onGo} />}
       {head?.may.add && (
-        <Button variant="outlined" onClick={onOpenings}>
+        <Button variant="outlined" onClick={onOpenings} sx={TIGHT}>
           {t('openings.title')}
         </Button>
       )}
       {head?.may.add && (
-        <Button variant="outlined" onClick={onAt}>
+        <Button variant="outlined" onClick={onAt} sx={TIGHT}>
           {t('at.open')}
         </Button>
       )}
       {!head?.as && (
-        <Button variant="outlined" onClick={onLanes} className={boardCss.lanes}>
+        <Button variant="outlined" onClick={onLanes} className={boardCss.lanes} sx={TIGHT}>
           {t('lanes.open', { count: lanes - 1 })}
           {moved && <span className="visually-hidden">, {t('lanes.moved')}</span>}
           {moved && <i aria-hidden="true" className={boardCss.moved} />}
@@ -113,7 +113,7 @@ export function BoardBar(props: {
           label={t('board.calendar')}
           value={head.calendar.key}
           fullWidth={false}
-          sx={{ width: 128 }}
+          sx={{ width: 118 }}
           onChange={(e) => {
             const other = head.others.find((c) => c.key === e.target.value);
             if (!other) return;
@@ -150,6 +150,9 @@ export function BoardBar(props: {
     </div>
   );
 }
+
+/** The head holds much in one line. */
+const TIGHT = { px: 1.25, minWidth: 0 };
 
 function titleOf(view: View, { first, count, month }: ReturnType<typeof spanOf>): string {
   if (view === 'day') return fullDay(first);

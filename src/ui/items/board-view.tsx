@@ -46,7 +46,7 @@ export function BoardView(props: {
   owner: string;
   onOpen: (item: ItemWire) => void;
   onDraw: (lane: BoardLane, start: number, end: number) => void;
-  onMove: (item: ItemWire, start: number, end: number) => void;
+  onMove: (item: ItemWire, start: number, end: number) => void | Promise<void>;
   onMoveInto: (item: ItemWire, lane: BoardLane, start: number, end: number) => void;
   onCopy: (item: ItemWire, lane: BoardLane, start: number, end: number) => void;
   onDay: (day: number) => void;

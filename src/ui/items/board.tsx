@@ -4,33 +4,39 @@ import useMediaQuery from '@mui/material/useMediaQuery';
 import { useQueryClient } from '@tanstack/react-query';
 import Link from 'next/link';
 import { useRouter, useSearchParams } from 'next/navigation';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 import { useTranslations } from 'use-intl';
-import { call } from '@/contract/call.ts';
 import type { BoardHead, ItemWire } from '@/contract/items.ts';
+import type { SeveralAnswer } from '@/contract/items-several.ts';
 import { dateText, parseDate, toWall } from '@/core/time/index.ts';
 import boardsCss from '../common/boards.module.css';
 import { useFrame } from '../common/frame-context.tsx';
 import { takeDraft } from '../common/kept-drafts.ts';
-import { isSpokenFor } from '../common/keys.ts';
 import pageCss from '../common/page.module.css';
-import { DAY, MINUTE } from '../common/times.ts';
+import { said } from '../common/refusal.ts';
+import { DAY, MINUTE, wallsOf } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 import { type Beside, BesideBoard } from './beside-board.tsx';
 import { BoardBar } from './board-bar.tsx';
+import { useBoardDoors } from './board-doors.ts';
 import { useBoardItems } from './board-items.ts';
+import { useBoardKeys } from './board-keys.ts';
 import { type BoardLane, useLaneItems, useLanes, usePrefetched } from './board-lanes.ts';
+import { BoardPicks } from './board-picks.tsx';
 import { BoardView, spanOf, VIEWS, type View } from './board-view.tsx';
 import { copyOf } from './copy-item.tsx';
 import { Details } from './details.tsx';
+import { nextGap, takenBy } from './gaps.ts';
 import { type GoesInto, GoesIntoBar } from './goes-into.tsx';
 import { ItemForm } from './item-form.tsx';
 import { type Draft, isForward, type KeptForm, keptKey } from './item-values.ts';
 import { type Home, useItemWrites } from './item-writes.ts';
 import { layOut } from './layout.ts';
 import { Legend } from './legend.tsx';
+import { movePicked, PicksProvider, usePicking } from './picks.tsx';
 import { Ribbon } from './ribbon.tsx';
 import { sightlinesDoor } from './sightlines-door.ts';
+import { closedIn } from './work-hours.tsx';
 
 /** A calendar's week (or day, on a narrow screen), live, with the panel in which its items are read and changed. */
 export function Board({ calendar, name }: { calendar: string; name: string }) {
@@ -67,7 +73,6 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
   const [beside, setBeside] = useState<Beside | null>(null);
   const [goesInto, setGoesInto] = useState<GoesInto | null>(null);
   const [notice, setNotice] = useState<string | null>(null);
-  const nextClash = useRef(() => {});
 
   const { query, data, head, lastKnown, gone, showMore } = useBoardItems(calendar, dates, as, setNotice);
   const kept = useLanes();
@@ -115,94 +120,40 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
     [head, lastKnown, begin, looking, router, frame.me.handle],
   );
 
-  const wantsNew = search.get('new') === '1';
+  // Asked for before it is known whether one may: it begins when that calendar is there, and in no other.
+  const [newSoon, setNewSoon] = useState<string | null>(null);
   useEffect(() => {
-    if (!wantsNew || !head) return;
+    if (newSoon !== null && newSoon !== calendar) setNewSoon(null);
+    if (newSoon !== calendar || !head) return;
+    setNewSoon(null);
     startNew();
-    const next = new URLSearchParams(search);
-    next.delete('new');
-    router.replace(`?${next}`, { scroll: false });
-  }, [wantsNew, head, startNew, router, search]);
-
-  // A door from elsewhere leads to one item of these days.
-  const wantsItem = search.get('item');
-  useEffect(() => {
-    if (!wantsItem || !data) return;
-    if (data.items.some((item) => item.id === wantsItem)) setSelected(wantsItem);
-    const next = new URLSearchParams(search);
-    next.delete('item');
-    router.replace(`?${next}`, { scroll: false });
-  }, [wantsItem, data, router, search]);
-
-  // A door from what was kept leads back into its form, as it was left.
-  const wantsKept = search.get('kept');
-  useEffect(() => {
-    if (!wantsKept || !head) return;
-    const next = new URLSearchParams(search);
-    next.delete('kept');
-    router.replace(`?${next}`, { scroll: false });
-    const kept = takeDraft(wantsKept)?.data as KeptForm | undefined;
-    if (!kept) return;
-    setBeside(null);
-    const fresh = () => {
+  }, [newSoon, calendar, head, startNew]);
+  useBoardDoors(head, data?.items, {
+    onNew: startNew,
+    onItem: setSelected,
+    onKept: (kept, item, head) => {
+      setBeside(null);
+      if (item === 'gone') setNotice(t('form.keptGone'));
+      if (item !== null && item !== 'gone') {
+        setDraft({ draft: { kind: 'change', item }, head, id: Date.now(), kept });
+        return;
+      }
       const start = kept.start || firstGuess(toWall(style.zone, now()), first, count);
       const end = kept.end || start + 60 * MINUTE;
       setDraft({ draft: { kind: 'new', start, end }, head, id: Date.now(), kept });
-    };
-    const { item: id } = kept;
-    if (id === null) return fresh();
-    const begun = (item: ItemWire) => setDraft({ draft: { kind: 'change', item }, head, id: Date.now(), kept });
-    const shown = data?.items.find((item) => item.id === id);
-    if (shown) begun(shown);
-    else
-      call('readItem', { params: { item: id } })
-        .then(begun)
-        .catch(() => {
-          setNotice(t('form.keptGone'));
-          fresh();
-        });
-  }, [wantsKept, head, data, router, search, style.zone, now, first, count, t]);
-
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (isSpokenFor(event)) return;
-      if (event.key === 'n' || event.key === 'N') {
-        event.preventDefault();
-        startNew();
-      } else if (event.key === 'c' || event.key === 'C') {
-        event.preventDefault();
-        nextClash.current();
-      } else if (event.key === 'Escape' && !draft) {
-        setSelected(null);
-        setBeside(null);
-        setGoesInto(null);
-      }
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  }, [startNew, draft]);
+    },
+  });
 
   const homeOf = (item: ItemWire): Home | undefined => {
     const other = others.find((lane) => lane.items.some((one) => one.id === item.id));
     if (other?.head && other.calendar) return { calendar: other.calendar, head: other.head };
     return head && { calendar, head };
   };
-  const { moving, move, setVisibility, remove, wrote, takeBack, step } = useItemWrites(homeOf, setNotice, (was, now) =>
-    setSelected((id) => (id === was ? now : id)),
+  const { moving, move, setVisibility, remove, wrote, wroteMany, takeBack, step } = useItemWrites(
+    homeOf,
+    setNotice,
+    (was, now) => setSelected((id) => (id === was ? now : id)),
   );
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (!(event.ctrlKey || event.metaKey) || event.altKey) return;
-      if ((event.target as HTMLElement).closest('input, textarea, [role="dialog"]')) return;
-      const key = event.key.toLowerCase();
-      if (key !== 'z' && key !== 'y') return;
-      event.preventDefault();
-      step(key === 'y' || event.shiftKey ? 'on' : 'back');
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  });
-
   const stands = (list: readonly ItemWire[]) =>
     list.map((item) => {
       const to = moving.get(item.id);
@@ -221,8 +172,9 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
     state: 'seen',
   };
   const lanes = [main, ...others.map((lane) => ({ ...lane, items: stands(lane.items) }))];
+  const picks = usePicking(lanes.flatMap((lane) => lane.items));
   // The next clash of the days that are shown, after the one that is selected; from the last on to the first again.
-  nextClash.current = () => {
+  const nextClash = () => {
     const clashes = layOut(items, first, count, zone).days.flatMap((list) => list.filter((p) => p.clash));
     const at = clashes.findIndex((p) => p.item.id === selected);
     const next = clashes[(at + 1) % Math.max(1, clashes.length)];
@@ -233,6 +185,40 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
   };
   const open = lanes.flatMap((lane) => lane.items).find((item) => item.id === selected) ?? null;
   const openHome = open ? homeOf(open) : undefined;
+  // Something new in the next gap of the working hours: after the one that is being made, after what is selected, or from now on.
+  const nextFree = () => {
+    const after = draft?.draft.kind === 'new' ? draft.draft.end : open ? wallsOf(open, zone).end : toWall(zone, now());
+    const days = Array.from({ length: count }, (_, i) => first + i * DAY);
+    const start = nextGap(
+      [...takenBy(items, zone), ...closedIn(head, days, zone)],
+      Math.max(first, after),
+      first + count * DAY,
+      30 * MINUTE,
+    );
+    if (start === null) toast({ text: t('board.noGap') });
+    else startNew(start, start + 30 * MINUTE);
+  };
+  useBoardKeys(
+    {
+      n: () => ((head ?? lastKnown()) ? startNew() : setNewSoon(calendar)),
+      c: nextClash,
+      ...(head?.may.add ? { f: nextFree } : {}),
+      ...(open ? { x: () => picks.toggle(open) } : {}),
+    },
+    draft
+      ? null
+      : () => {
+          if (picks.items.size + picks.days.length > 0) return picks.clear();
+          setSelected(null);
+          setBeside(null);
+          setGoesInto(null);
+        },
+    step,
+  );
+  const wroteSeveral = (answer: SeveralAnswer, text: string) => {
+    const calendars = new Set(lanes.flatMap((lane) => lane.calendar ?? []));
+    wroteMany(answer, text, [...calendars]);
+  };
   const draftGone =
     draft !== null &&
     (gone ||
@@ -248,185 +234,214 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
   };
 
   return (
-    <div className={`${boardsCss.board}${head ? ` who-${head.owner.colour % 6}` : ''}`}>
-      <BoardBar
-        head={head}
-        name={head?.owner.name ?? name}
-        looking={looking}
-        narrow={narrow}
-        view={view}
-        span={span}
-        day={askedDay}
-        today={today}
-        over={over}
-        lanes={lanes.length}
-        moved={kept.lanes.some((lane) => lane.moved)}
-        onAt={() => show('at')}
-        onLanes={() => show('lanes')}
-        onGo={go}
-        onForward={begin}
-        onOpenings={() => show('openings')}
-        onCalendar={() => show('calendar')}
-        onRemoved={() => show('removed')}
-        onImport={() => show('import')}
-      />
-      <div className={boardsCss['board-main']}>
-        {head?.as && (
-          <div className={`${boardsCss.notice} ${boardsCss['seen-as']}`} role="status">
-            <span>
-              {head.as === 'everyone'
-                ? t('board.seenAsEveryone', { owner: head.owner.name })
-                : t('board.seenAs', { owner: head.owner.name, who: head.as })}
-            </span>
-            <Link
-              className={boardsCss.push}
-              href={sightlinesDoor(head, frame.me.handle, principal?.handle ?? null, as)}
-            >
-              {t('board.stopSeeing')}
-            </Link>
-          </div>
-        )}
-        {notice && (
-          <div className={boardsCss.notice} role="alert">
-            <span>
-              {notice}
-              {draftGone && ` ${t('board.actingGone', { name: owner })}`}
-            </span>
-            <Button className={boardsCss.push} variant="text" onClick={() => setNotice(null)}>
-              {t('board.dismiss')}
-            </Button>
-          </div>
-        )}
-        {gone && (
-          <div className={pageCss.state}>
-            <h2>{t('board.noAccess')}</h2>
-            <p className="soft">{t('board.noAccessMore')}</p>
-          </div>
-        )}
-        {!gone && query.isError && !data && (
-          <div className={pageCss.state} role="alert">
-            <p>{t('board.failed')}</p>
-            <Button variant="outlined" onClick={() => void query.refetch()}>
-              {t('board.again')}
-            </Button>
-          </div>
-        )}
-        {!gone && query.isPending && (
-          <p className={`${pageCss.state} soft`} role="status">
-            {t('board.loading', { name: owner })}
-          </p>
-        )}
-        {head && data && (
-          <>
-            {as === undefined && <Ribbon calendar={calendar} week={first} style={style} onGo={(w) => go(w)} />}
-            {data.cutShort && <p className={boardsCss.notice}>{t('board.cutShort')}</p>}
-            {data.more !== null && (
-              <p className={boardsCss.notice} role="status">
-                {t('board.more2')}
-                <Button className={boardsCss.push} variant="text" onClick={() => showMore()}>
-                  {t('board.moreShow')}
-                </Button>
-              </p>
-            )}
-            {lanes.every((lane) => lane.items.length === 0) && !query.isFetching && (
-              <p className={`${boardsCss.notice} soft`} role="status">
-                {head.may.add ? t('board.emptyNew') : t('board.empty')}
-              </p>
-            )}
-            {goesInto && <GoesIntoBar goes={goesInto} onDone={() => setGoesInto(null)} />}
-            <BoardView
-              view={view}
-              lanes={lanes}
-              over={over}
-              first={first}
-              count={count}
-              month={span.month}
-              selected={selected}
-              owner={head.owner.name}
-              onOpen={(item) => {
-                setSelected(item.id);
-                setBeside(null);
-                if (draft?.draft.kind === 'change') setDraft(null);
-              }}
-              onDraw={(lane, start, end) => lane.head && begin(lane.head, start, end)}
-              onMove={(item, start, end) => void move(item, start, end)}
-              onMoveInto={(item, lane, start, end) => {
-                const from = homeOf(item);
-                if (from) setGoesInto({ item, from: from.head, into: lane, start, end });
-              }}
-              onCopy={(item, lane, start, end) => {
-                if (!lane.head?.may.add || item.title === undefined) return;
-                setBeside(null);
-                setSelected(null);
-                const kept = copyOf(item, start, end, null);
-                setDraft({ draft: { kind: 'new', start, end }, head: lane.head, id: Date.now(), kept });
-              }}
-              onDay={(day) => go(day, 'day')}
-            />
-            {!narrow && view !== 'list' && view !== 'month' && <Legend />}
-          </>
-        )}
-      </div>
-      {draft ? (
-        <ItemForm
-          key={draft.id}
-          draft={draft.draft}
-          keptAs={keptKey(draft.draft, draft.id)}
-          kept={draft.kept ?? null}
-          head={draft.head}
-          gone={draftGone}
-          onClose={() => setDraft(null)}
-          onPutForward={() => {
-            setDraft(null);
-            saidForward(firstName(draft.head.owner.name));
-          }}
-          onSaved={(answer) => {
-            setDraft(null);
-            setSelected(answer.item && 'notes' in answer.item ? answer.item.id : null);
-            wrote(
-              { calendar: draft.head.calendar.key, head: draft.head },
-              answer,
-              draft.head.own ? t('board.savedMine') : t('board.saved', { name: firstName(draft.head.owner.name) }),
-            );
-          }}
-        />
-      ) : beside !== null && head ? (
-        <BesideBoard
-          what={beside}
+    <PicksProvider value={picks}>
+      <div className={`${boardsCss.board}${head ? ` who-${head.owner.colour % 6}` : ''}`}>
+        <BoardBar
           head={head}
-          kept={kept.lanes}
-          day={view === 'day' || today < first || today >= first + count * DAY ? askedDay : today}
+          name={head?.owner.name ?? name}
+          looking={looking}
+          narrow={narrow}
+          view={view}
+          span={span}
+          day={askedDay}
           today={today}
-          places={[...new Set(items.flatMap((item) => item.place ?? []))]}
-          onClose={() => setBeside(null)}
-          onTakeBack={takeBack(calendar)}
-          onWrote={(answer, text) => wrote({ calendar, head }, answer, text)}
-          onBegin={(data) => {
-            setBeside(null);
-            setDraft({ draft: { kind: 'new', start: data.start, end: data.end }, head, id: Date.now(), kept: data });
-          }}
+          over={over}
+          lanes={lanes.length}
+          moved={kept.lanes.some((lane) => lane.moved)}
+          onAt={() => show('at')}
+          onLanes={() => show('lanes')}
+          onGo={go}
+          onForward={begin}
+          onOpenings={() => show('openings')}
+          onCalendar={() => show('calendar')}
+          onRemoved={() => show('removed')}
+          onImport={() => show('import')}
         />
-      ) : open && openHome ? (
-        <Details
-          key={open.id}
-          item={open}
-          head={openHome.head}
-          onClose={() => setSelected(null)}
-          onEdit={(item) => {
-            const change = { kind: 'change', item } as const;
-            // What was typed about it before is gone on with.
-            const kept = takeDraft(keptKey(change, 0))?.data as KeptForm | undefined;
-            setDraft({ draft: change, head: openHome.head, id: Date.now(), ...(kept ? { kept } : {}) });
-          }}
-          onRemove={(scope) => void remove(open, scope)}
-          onVisibility={(v, scope) => void setVisibility(open, v, scope)}
-          onForwardRemoval={() => {
-            setSelected(null);
-            saidForward(firstName(openHome.head.owner.name));
-          }}
-        />
-      ) : null}
-    </div>
+        <div className={boardsCss['board-main']}>
+          {head?.as && (
+            <div className={`${boardsCss.notice} ${boardsCss['seen-as']}`} role="status">
+              <span>
+                {head.as === 'everyone'
+                  ? t('board.seenAsEveryone', { owner: head.owner.name })
+                  : t('board.seenAs', { owner: head.owner.name, who: head.as })}
+              </span>
+              <Link
+                className={boardsCss.push}
+                href={sightlinesDoor(head, frame.me.handle, principal?.handle ?? null, as)}
+              >
+                {t('board.stopSeeing')}
+              </Link>
+            </div>
+          )}
+          {notice && (
+            <div className={boardsCss.notice} role="alert">
+              <span>
+                {notice}
+                {draftGone && ` ${t('board.actingGone', { name: owner })}`}
+              </span>
+              <Button className={boardsCss.push} variant="text" onClick={() => setNotice(null)}>
+                {t('board.dismiss')}
+              </Button>
+            </div>
+          )}
+          {gone && (
+            <div className={pageCss.state}>
+              <h2>{t('board.noAccess')}</h2>
+              <p className="soft">{t('board.noAccessMore')}</p>
+            </div>
+          )}
+          {!gone && query.isError && !data && (
+            <div className={pageCss.state} role="alert">
+              <p>{t('board.failed')}</p>
+              <Button variant="outlined" onClick={() => void query.refetch()}>
+                {t('board.again')}
+              </Button>
+            </div>
+          )}
+          {!gone && query.isPending && (
+            <p className={`${pageCss.state} soft`} role="status">
+              {t('board.loading', { name: owner })}
+            </p>
+          )}
+          {head && data && (
+            <>
+              {as === undefined && <Ribbon calendar={calendar} week={first} style={style} onGo={(w) => go(w)} />}
+              {data.cutShort && <p className={boardsCss.notice}>{t('board.cutShort')}</p>}
+              {data.more !== null && (
+                <p className={boardsCss.notice} role="status">
+                  {t('board.more2')}
+                  <Button className={boardsCss.push} variant="text" onClick={() => showMore()}>
+                    {t('board.moreShow')}
+                  </Button>
+                </p>
+              )}
+              {lanes.every((lane) => lane.items.length === 0) && !query.isFetching && (
+                <p className={`${boardsCss.notice} soft`} role="status">
+                  {head.may.add ? t('board.emptyNew') : t('board.empty')}
+                </p>
+              )}
+              <BoardPicks
+                head={head}
+                first={first}
+                selected={open}
+                homeOf={homeOf}
+                onWritten={wroteSeveral}
+                onJoined={(answer, text) => openHome && wrote(openHome, answer, text)}
+                onNew={(kept) => {
+                  setBeside(null);
+                  setSelected(null);
+                  setDraft({ draft: { kind: 'new', start: kept.start, end: kept.end }, head, id: Date.now(), kept });
+                }}
+              />
+              {goesInto && <GoesIntoBar goes={goesInto} onDone={() => setGoesInto(null)} />}
+              <BoardView
+                view={view}
+                lanes={lanes}
+                over={over}
+                first={first}
+                count={count}
+                month={span.month}
+                selected={selected}
+                owner={head.owner.name}
+                onOpen={(item) => {
+                  setSelected(item.id);
+                  setBeside(null);
+                  if (draft?.draft.kind === 'change') setDraft(null);
+                }}
+                onDraw={(lane, start, end) => lane.head && begin(lane.head, start, end)}
+                onMove={(item, start, end) =>
+                  movePicked(picks, item, start - wallsOf(item, zone).start, end - wallsOf(item, zone).end)
+                    ?.then((answer) => wroteSeveral(answer, t('picked.done.shift', { count: answer.written })))
+                    .catch((error: unknown) => setNotice(said(error, t('common.unreachable')).sentence)) ??
+                  move(item, start, end)
+                }
+                onMoveInto={(item, lane, start, end) => {
+                  const from = homeOf(item);
+                  if (from) setGoesInto({ item, from: from.head, into: lane, start, end });
+                }}
+                onCopy={(item, lane, start, end) => {
+                  if (!lane.head?.may.add || item.title === undefined) return;
+                  setBeside(null);
+                  setSelected(null);
+                  const kept = copyOf(item, start, end, null);
+                  setDraft({ draft: { kind: 'new', start, end }, head: lane.head, id: Date.now(), kept });
+                }}
+                onDay={(day) => go(day, 'day')}
+              />
+              {!narrow && view !== 'list' && view !== 'month' && <Legend />}
+            </>
+          )}
+        </div>
+        {draft ? (
+          <ItemForm
+            key={draft.id}
+            draft={draft.draft}
+            keptAs={keptKey(draft.draft, draft.id)}
+            kept={draft.kept ?? null}
+            head={draft.head}
+            gone={draftGone}
+            onClose={() => setDraft(null)}
+            onPutForward={() => {
+              setDraft(null);
+              saidForward(firstName(draft.head.owner.name));
+            }}
+            onSaved={(answer) => {
+              setDraft(null);
+              setSelected(answer.item && 'notes' in answer.item ? answer.item.id : null);
+              wrote(
+                { calendar: draft.head.calendar.key, head: draft.head },
+                answer,
+                draft.head.own ? t('board.savedMine') : t('board.saved', { name: firstName(draft.head.owner.name) }),
+              );
+            }}
+          />
+        ) : beside !== null && head ? (
+          <BesideBoard
+            what={beside}
+            head={head}
+            kept={kept.lanes}
+            day={view === 'day' || today < first || today >= first + count * DAY ? askedDay : today}
+            today={today}
+            places={[...new Set(items.flatMap((item) => item.place ?? []))]}
+            onClose={() => setBeside(null)}
+            onTakeBack={takeBack(calendar)}
+            onWrote={(answer, text) => wrote({ calendar, head }, answer, text)}
+            onBegin={(data) => {
+              setBeside(null);
+              setDraft({ draft: { kind: 'new', start: data.start, end: data.end }, head, id: Date.now(), kept: data });
+            }}
+          />
+        ) : open && openHome ? (
+          <Details
+            key={open.id}
+            item={open}
+            head={openHome.head}
+            onClose={() => setSelected(null)}
+            onEdit={(item) => {
+              const change = { kind: 'change', item } as const;
+              // What was typed about it before is gone on with.
+              const kept = takeDraft(keptKey(change, 0))?.data as KeptForm | undefined;
+              setDraft({ draft: change, head: openHome.head, id: Date.now(), ...(kept ? { kept } : {}) });
+            }}
+            onRemove={(scope) => void remove(open, scope)}
+            onWrote={(answer) => {
+              const name = firstName(openHome.head.owner.name);
+              wrote(
+                openHome,
+                answer,
+                openHome.head.own ? t('board.savedSeriesMine') : t('board.savedSeries', { name }),
+              );
+            }}
+            onCopied={(answer) => wroteSeveral(answer, t('picked.copied', { count: answer.written }))}
+            onVisibility={(v, scope) => void setVisibility(open, v, scope)}
+            onForwardRemoval={() => {
+              setSelected(null);
+              saidForward(firstName(openHome.head.owner.name));
+            }}
+          />
+        ) : null}
+      </div>
+    </PicksProvider>
   );
 }
 

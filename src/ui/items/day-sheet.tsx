@@ -8,6 +8,7 @@ import type { ItemWire } from '@/contract/items.ts';
 import { dateText, parseDate, toWall } from '@/core/time/index.ts';
 import { Asked } from '../common/asked.tsx';
 import { useFrame } from '../common/frame-context.tsx';
+import { RichText } from '../common/rich-text.tsx';
 import { clock, DAY, fullDay, MINUTE, wallsOf } from '../common/times.ts';
 import { itemsKey, itemsTogether } from './board-lanes.ts';
 import sheetCss from './day-sheet.module.css';
@@ -116,7 +117,11 @@ function Entry({ item, day }: { item: ItemWire; day: number }) {
             {item.attendees.map((a) => `${a.name ?? a.address} (${t(`meetings.gave.${a.answer}`)})`).join(', ')}
           </p>
         )}
-        {item.notes && <p className={sheetCss.notes}>{item.notes}</p>}
+        {item.notes && (
+          <div className={sheetCss.notes}>
+            <RichText text={item.notes} />
+          </div>
+        )}
         {item.briefing && (
           <p className={sheetCss.briefing}>
             <b>{t('panel.briefing')}</b> {item.briefing}

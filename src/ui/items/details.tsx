@@ -5,21 +5,27 @@ import { useQuery } from '@tanstack/react-query';
 import { type ReactNode, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import type { BoardHead, ItemWire } from '@/contract/items.ts';
+import type { BoardHead, ItemWire, WrittenAnswer } from '@/contract/items.ts';
+import type { SeveralAnswer } from '@/contract/items-several.ts';
 import type { Visibility } from '@/core/calendar/index.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import boardsCss from '../common/boards.module.css';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
 import { said } from '../common/refusal.ts';
+import { RichText } from '../common/rich-text.tsx';
 import { clock, dayMonth, whenText, zonePlace } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 import { MeetingCard } from '../meetings/meeting-card.tsx';
 import { CopyItem } from './copy-item.tsx';
+import { CopyOnDays } from './copy-on-days.tsx';
+import { FilesCard } from './files-card.tsx';
+import { Looking } from './looking.tsx';
 import { MoveItem } from './move-item.tsx';
 import { PanelHead } from './panel-head.tsx';
 import { Remind } from './remind.tsx';
 import { useRepeatWords } from './repeat-kinds.ts';
+import { SeriesApart } from './series-apart.tsx';
 import { TrailList } from './trail-list.tsx';
 import { VisibilityChoice } from './visibility-choice.tsx';
 import { WhoSees } from './who-sees.tsx';
@@ -33,6 +39,10 @@ export function Details(props: {
   onRemove: (scope: 'one' | 'later' | 'all') => void;
   onVisibility: (visibility: Visibility, scope: 'one' | 'all') => void;
   onForwardRemoval: () => void;
+  /** Something of its series was set right. */
+  onWrote: (answer: WrittenAnswer) => void;
+  /** Others like it were put on other days. */
+  onCopied: (answer: SeveralAnswer) => void;
 }) {
   const { head, onClose, onEdit, onRemove, onVisibility, onForwardRemoval } = props;
   // What is long comes with the item itself; until it is here nothing of it can be changed.
@@ -52,12 +62,14 @@ export function Details(props: {
   const series = item.asSet?.series === true;
   const open = item.title !== undefined;
   const repeatWords = useRepeatWords();
+  const [onDays, setOnDays] = useState(false);
   const reminds = item.visibility !== undefined && (head.own || head.rights.speaks || head.rights.change === 'all');
   // Who is asked stands with what may be done about it, for whoever runs the meeting.
   const runs = item.may?.change === true && item.organiser?.name === name && !item.mayAnswer && !head.as;
   return (
     <aside className={boardsCss.panel} aria-label={t('panel.in', { name: firstName(name) })}>
       <PanelHead head={head} onClose={onClose} />
+      {!head.as && item.may?.change && <Looking item={item.id} types={false} />}
       <h2>{item.withheld ? t('board.private') : (item.title ?? t('board.busyWord', { shows: item.shows }))}</h2>
       <dl className={pageCss.facts}>
         <Fact name={t('panel.when')}>
@@ -84,7 +96,9 @@ export function Details(props: {
           {t(`statuses.${item.shows}`)}
           {item.kind && item.kind !== 'meeting' ? ` · ${t(`kinds.${item.kind}`)}` : ''}
         </Fact>
-        {item.repeats && <Fact name={t('panel.repeats')}>{repeatWords(item.repeats.rule)}</Fact>}
+        {item.repeats && (
+          <Fact name={t('panel.repeats')}>{repeatWords(item.repeats.rule, item.repeats.added.length)}</Fact>
+        )}
         {item.importance && item.importance !== 'normal' && (
           <Fact name={t('panel.importance')}>{t(`importances.${item.importance}`)}</Fact>
         )}
@@ -98,7 +112,11 @@ export function Details(props: {
         {item.categories && item.categories.length > 0 && (
           <Fact name={t('panel.categories')}>{item.categories.join(', ')}</Fact>
         )}
-        {item.notes && <Fact name={t('panel.notes')}>{item.notes}</Fact>}
+        {item.notes && (
+          <Fact name={t('panel.notes')}>
+            <RichText text={item.notes} />
+          </Fact>
+        )}
       </dl>
       {!head.as && <MeetingCard item={item} head={head} />}
       {!head.as && reminds && <Remind item={item.id} />}
@@ -133,6 +151,8 @@ export function Details(props: {
       )}
       {item.withheld && <p className="soft">{t('panel.withheld')}</p>}
       {!open && !item.withheld && <p className="soft">{t('panel.busy', { name: firstName(name) })}</p>}
+      {!head.as && item.visibility !== undefined && <FilesCard item={item} calendar={head.calendar.key} />}
+      {!head.as && <SeriesApart item={item} calendar={head.calendar.key} onWrote={props.onWrote} />}
       {!head.as && reminds && <TrailList item={item.id} calendar={head.calendar.key} />}
       <div className={boardsCss.foot}>
         {/* What others call was made by them. */}
@@ -156,6 +176,11 @@ export function Details(props: {
             </Button>
           )}
           <CopyItem item={item} head={head} />
+          {head.may.add && open && 'notes' in item && !head.as && (
+            <Button variant="outlined" aria-expanded={onDays} onClick={() => setOnDays(!onDays)}>
+              {t('picked.otherDays')}
+            </Button>
+          )}
           {(item.may?.remove || item.mayRemove) && (
             <Button variant="outlined" onClick={() => onRemove('one')}>
               {series ? t('panel.removeOne') : t('panel.remove')}
@@ -172,6 +197,7 @@ export function Details(props: {
             </Button>
           )}
         </div>
+        {onDays && <CopyOnDays item={item} onCopied={props.onCopied} />}
         {item.may?.remove &&
           (head.own || head.rights.speaks) &&
           item.version !== undefined &&

@@ -37,7 +37,7 @@ export function meantBy(
   const today = Math.floor(wall / DAY) * DAY;
   const sentence = readSentence(text, {
     today,
-    language: 'en',
+    language: style.language,
     dateOrder: style.dateOrder,
     people: people.map((p) => p.name),
     places,

@@ -53,7 +53,7 @@ export function GoTo({ onGo }: { onGo: (day: number) => void }) {
         }
       }}
       slotProps={{ htmlInput: { 'aria-label': t('goTo'), maxLength: 40 } }}
-      sx={{ width: 92 }}
+      sx={{ width: 78 }}
     />
   );
 }

@@ -20,6 +20,7 @@ import { clock, DAY, dayName, hoursText, MINUTE, wallsOf, zonePlace } from '../c
 import { AllDay } from './all-day.tsx';
 import type { BoardLane } from './board-lanes.ts';
 import { DayLane } from './day-lane.tsx';
+import { nextGap, nextTaken, takenBy } from './gaps.ts';
 import type { Ghost } from './ghost-block.tsx';
 import hoursCss from './hours.module.css';
 import { useBlockText } from './item-block.tsx';
@@ -44,7 +45,7 @@ export function Hours(props: {
   colourOf?: (item: ItemWire) => string;
   onOpen: (item: ItemWire) => void;
   onDraw: (lane: BoardLane, start: number, end: number) => void;
-  onMove: (item: ItemWire, start: number, end: number) => void;
+  onMove: (item: ItemWire, start: number, end: number) => void | Promise<void>;
   onMoveInto: (item: ItemWire, lane: BoardLane, start: number, end: number) => void;
   /** Put down with Alt held: another like it is begun there, and it stays. */
   onCopy?: (item: ItemWire, lane: BoardLane, start: number, end: number) => void;
@@ -108,12 +109,21 @@ export function Hours(props: {
     useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
     useSensor(KeyboardSensor, {
       keyboardCodes: { start: ['Space'], cancel: ['Escape'], end: ['Space', 'Enter'] },
-      coordinateGetter: (event, { currentCoordinates: c }) => {
+      coordinateGetter: (event, { currentCoordinates: c, context }) => {
         const step = (HOUR_PX * STEP) / 60;
         if (event.code === 'ArrowDown') return { ...c, y: c.y + step };
         if (event.code === 'ArrowUp') return { ...c, y: c.y - step };
         const rects = columns.current.slice(0, count * n).map((el) => el?.getBoundingClientRect());
         const at = rects.findIndex((r) => r && c.x >= r.left - 1 && c.x < r.right);
+        // To the next gap in which it fits, or the next thing it would lie over: from its place on, in its own lane.
+        if (event.code === 'KeyG' || event.code === 'KeyC') {
+          const item = context.active?.data.current?.item as ItemWire | undefined;
+          const to = item && jump(item, event.code === 'KeyG', at);
+          if (!to) return undefined;
+          const [here, there] = [rects[at], rects[to.column]];
+          const minutes = ((to.start % DAY) - (to.was % DAY)) / MINUTE;
+          return here && there && { x: c.x + (there.left - here.left), y: c.y + (minutes / 60) * HOUR_PX };
+        }
         const next = event.code === 'ArrowRight' ? at + 1 : event.code === 'ArrowLeft' ? at - 1 : -1;
         const [here, there] = [rects[at], rects[next]];
         return here && there ? { ...c, x: c.x + (there.left - here.left) } : undefined;
@@ -121,6 +131,21 @@ export function Hours(props: {
     }),
   );
 
+  // In the column it is over and those of the same lane behind it: a gap it fits into as it is, or the next thing it would lie over.
+  const jump = (item: ItemWire, gap: boolean, column: number) => {
+    const { start, end } = wallsOf(item, style.zone);
+    const now = lastGoal.current ?? { start, end };
+    const lane = lanes[column % n];
+    if (column < 0 || !lane) return null;
+    const spans = takenBy(lane.items, style.zone, item.id);
+    for (let day = Math.floor(column / n); day < count; day++) {
+      const [from, until] = [first + day * DAY, first + (day + 1) * DAY];
+      const after = Math.max(from + (day === Math.floor(column / n) ? 0 : 8 * 60 * MINUTE), now.start + STEP * MINUTE);
+      const at = gap ? nextGap(spans, after, until, end - start) : nextTaken(spans, after, until);
+      if (at !== null) return { start: at, was: now.start, column: day * n + (column % n) };
+    }
+    return null;
+  };
   const laneOf = (item: ItemWire) => lanes.findIndex((lane) => lane.items.some((one) => one.id === item.id));
   const goal = (event: DragMoveEvent | DragEndEvent): Goal | null => {
     const { item, kind } = event.active.data.current as { item: ItemWire; kind: 'move' | 'size' };
@@ -224,6 +249,9 @@ export function Hours(props: {
         lastGoal.current = { start, end, lane, title: textOf(item), clashes: clashOf(item, lane, start, end), goes };
         setGhost(lastGoal.current);
       }}
+      onDragStart={() => {
+        lastGoal.current = null;
+      }}
       onDragCancel={() => setGhost(null)}
       onDragEnd={(event) => {
         const to = goal(event);
@@ -233,7 +261,7 @@ export function Hours(props: {
         const lane = lanes[to.lane];
         if (copies.current && lane && props.onCopy) props.onCopy(to.item, lane, to.start, to.end);
         else if (lane && to.lane !== laneOf(to.item)) onMoveInto(to.item, lane, to.start, to.end);
-        else if (to.start !== was.start || to.end !== was.end) onMove(to.item, to.start, to.end);
+        else if (to.start !== was.start || to.end !== was.end) void onMove(to.item, to.start, to.end);
       }}
     >
       <div

@@ -6,6 +6,7 @@ import { useFrame } from '../common/frame-context.tsx';
 import { clock, wallsOf, whenText } from '../common/times.ts';
 import blockCss from './block.module.css';
 import { HOUR_PX, type Placed, shapeOf } from './layout.ts';
+import { picksWith, usePicks } from './picks.tsx';
 
 const LINE_PX = 15.5;
 
@@ -32,6 +33,8 @@ export function ItemBlock(props: {
   const t = useTranslations();
   const { style } = useFrame();
   const text = useBlockText()(item);
+  const picks = usePicks();
+  const picked = picks.items.has(item.id);
   const moving = useDraggable({ id: `move:${item.id}`, data: { item, kind: 'move' }, disabled: !movable });
   const sizing = useDraggable({ id: `size:${item.id}`, data: { item, kind: 'size' }, disabled: !movable });
   const shape = shapeOf(item);
@@ -42,6 +45,7 @@ export function ItemBlock(props: {
     item.place,
     shape === 'withheld' ? null : t(`shapes.${shape === 'plain-busy' ? 'busy' : shape}`),
     placed.clash ? t('shapes.clash') : null,
+    picked ? t('picked.word') : null,
   ]
     .filter(Boolean)
     .join(', ');
@@ -58,7 +62,7 @@ export function ItemBlock(props: {
     <div
       ref={moving.setNodeRef}
       data-block
-      className={`${colour} ${blockCss.block} ${blockCss[shape] ?? ''}${selected ? ` ${blockCss.selected}` : ''}${placed.clash ? ` ${blockCss.clash}` : ''}${moving.isDragging || sizing.isDragging ? ` ${blockCss.dragging}` : ''}${item.asSet?.cancelled ? ` ${blockCss.cancelled}` : ''}`}
+      className={`${colour} ${blockCss.block} ${blockCss[shape] ?? ''}${selected ? ` ${blockCss.selected}` : ''}${placed.clash ? ` ${blockCss.clash}` : ''}${moving.isDragging || sizing.isDragging ? ` ${blockCss.dragging}` : ''}${picked ? ` ${blockCss.picked}` : ''}${item.asSet?.cancelled ? ` ${blockCss.cancelled}` : ''}`}
       style={{
         top: `calc(${placed.top / 60} * var(--hour) + 1px)`,
         height: `calc(${placed.height / 60} * var(--hour) - 2px)`,
@@ -71,9 +75,12 @@ export function ItemBlock(props: {
       tabIndex={0}
       aria-pressed={selected}
       aria-roledescription={movable ? moving.attributes['aria-roledescription'] : undefined}
-      onClick={() => onOpen(item)}
+      onClick={(event) => (picksWith(event) ? picks.toggle(item) : onOpen(item))}
       onKeyDown={(event) => {
-        if (event.key === 'Enter' && !moving.isDragging) {
+        if (event.key === 'x' && !event.ctrlKey && !event.metaKey && !moving.isDragging) {
+          event.stopPropagation();
+          picks.toggle(item);
+        } else if (event.key === 'Enter' && !moving.isDragging) {
           event.preventDefault();
           onOpen(item);
         } else dragKey?.(event);

@@ -28,6 +28,7 @@ import { ItemMore } from './item-more.tsx';
 import { useItemPeople } from './item-people.ts';
 import { sendChange, sendForward, sendNew } from './item-sending.ts';
 import { type Draft, FIELD, isForward, type KeptForm, TEXTS, type Values, valuesOf, whenOf } from './item-values.ts';
+import { Looking } from './looking.tsx';
 import { PanelHead } from './panel-head.tsx';
 import { SaveRow } from './save-row.tsx';
 import { TimeCheck } from './time-check.tsx';
@@ -51,7 +52,9 @@ export function ItemForm(props: {
   const { draft, keptAs, kept, head, gone, onSaved, onPutForward, onClose } = props;
   const t = useTranslations();
   const tf = useTranslations('fields');
-  const { style } = useFrame();
+  const { style, live } = useFrame();
+  // What could not be sent since the connection was gone, and goes as soon as it is back.
+  const [waits, setWaits] = useState(false);
   const forward = isForward(draft, head);
   const has = (name: 'place' | 'notes' | 'link'): boolean => !forward || draft.kind === 'new' || name in draft.item;
   const [why, setWhy] = useState(kept?.why ?? '');
@@ -137,6 +140,7 @@ export function ItemForm(props: {
 
   const send = async (v: Values, version?: number): Promise<void> => {
     setRefused(null);
+    setWaits(false);
     if (!checkHere(v)) return;
     // What leaves the house for the first time is named once before it does.
     if (sends?.leavesHouse && !warned) {
@@ -170,6 +174,11 @@ export function ItemForm(props: {
       }
     } catch (error) {
       const answer = said(error, t('common.unreachable'));
+      // Where the stream is gone too nothing of it can have arrived: sending it again makes it once.
+      if (answer.code === 'unreachable' && live.kind === 'off') {
+        setWaits(true);
+        return;
+      }
       if (answer.code === 'changedMeanwhile' && answer.data) {
         setConflict(answer.data as ItemWire);
         return;
@@ -183,6 +192,11 @@ export function ItemForm(props: {
       }
     }
   };
+  useEffect(() => {
+    if (!waits || live.kind !== 'live') return;
+    setWaits(false);
+    void handleSubmit((v) => send(v))();
+  });
   const keepLength = (was: string, is: string) => {
     const minutes = (s: string) => Number(s.slice(0, 2)) * 60 + Number(s.slice(3));
     const length = minutes(to) - minutes(was);
@@ -193,7 +207,7 @@ export function ItemForm(props: {
       });
   };
   const sends = folk.sends((formState.defaultValues ?? typed) as Values, typed);
-  const { helper, input, choice, dateInput, timeInput } = itemInputs(form, keepLength);
+  const { helper, input, choice, richInput, dateInput, timeInput } = itemInputs(form, keepLength);
   const typedWhen =
     readTime(from) === from && readTime(to) === to && from < to && !allDay
       ? whenOf(typed)
@@ -208,6 +222,7 @@ export function ItemForm(props: {
   return (
     <aside className={boardsCss.panel} aria-label={heading}>
       <PanelHead head={head} onClose={onClose} />
+      {base && !forward && !gone && <Looking item={base.id} types />}
       <h2>{heading}</h2>
       {forward && (
         <p className="small soft">
@@ -216,6 +231,18 @@ export function ItemForm(props: {
         </p>
       )}
       {refused && <Alert severity="error">{refused}</Alert>}
+      {waits && (
+        <Alert
+          severity="info"
+          action={
+            <Button variant="text" onClick={() => setWaits(false)}>
+              {t('form.waitsNot')}
+            </Button>
+          }
+        >
+          {t('form.waits')}
+        </Alert>
+      )}
       {conflict && (
         <Conflict
           theirs={conflict}
@@ -341,15 +368,16 @@ export function ItemForm(props: {
         {more && forward && draft.kind === 'change' && (
           <>
             {has('link') && input('link', t('form.link'))}
-            {has('notes') && input('notes', t('form.notes'), { multiline: true, minRows: 2, maxRows: 8 })}
+            {has('notes') && richInput('notes', t('form.notes'))}
           </>
         )}
         {more && !(forward && draft.kind === 'change') && (
           <ItemMore
             form={form}
-            inputs={{ helper, input, choice, dateInput }}
+            inputs={{ helper, input, choice, richInput, dateInput }}
             forward={forward}
             repeats={draft.kind === 'new' || scope !== 'one' || !series}
+            picked={base?.repeats?.rule === null ? base.id : null}
             keptRule={base?.repeats?.rule ?? ''}
             own={own}
             briefed={!forward && (head.own || (head.rights.change === 'all' && head.rights.speaks))}

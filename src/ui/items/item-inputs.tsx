@@ -4,10 +4,11 @@ import TextField from '@mui/material/TextField';
 import { Controller, type UseFormReturn } from 'react-hook-form';
 import { dateText, parseDate } from '@/core/time/index.ts';
 import { DateField } from '../common/date-field.tsx';
+import { RichField } from '../common/rich-field.tsx';
 import { TimeField } from '../common/time-field.tsx';
 import type { Values } from './item-values.ts';
 
-/** The form's fields, made by what they hold: text, one of some words, a date, a time. `onStartMoved` is told when the start was moved. */
+/** The form's fields, made by what they hold: text, a text with marks, one of some words, a date, a time. `onStartMoved` is told when the start was moved. */
 export function itemInputs(form: UseFormReturn<Values>, onStartMoved: (was: string, is: string) => void) {
   const { control, register, formState } = form;
   const { errors } = formState;
@@ -46,6 +47,15 @@ export function itemInputs(form: UseFormReturn<Values>, onStartMoved: (was: stri
             </MenuItem>
           ))}
         </TextField>
+      )}
+    />
+  );
+  const richInput = (name: 'notes', label: string, more: { disabled?: boolean } = {}) => (
+    <Controller
+      name={name}
+      control={control}
+      render={({ field }) => (
+        <RichField label={label} value={field.value} error={helper(name)} onChange={field.onChange} {...more} />
       )}
     />
   );
@@ -92,5 +102,5 @@ export function itemInputs(form: UseFormReturn<Values>, onStartMoved: (was: stri
     if (form.getValues('lastDay') !== is)
       form.setValue('lastDay', dateText(last + now - before), { shouldDirty: true });
   };
-  return { helper, input, choice, dateInput, timeInput };
+  return { helper, input, choice, richInput, dateInput, timeInput };
 }

@@ -1,8 +1,12 @@
 'use client';
+import { useQuery } from '@tanstack/react-query';
+import { useEffect } from 'react';
 import { Controller, type UseFormReturn } from 'react-hook-form';
 import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
 import { IMPORTANCES, KINDS, STATUSES } from '@/core/calendar/index.ts';
 import { ZoneField } from '../common/zone-field.tsx';
+import { DaysField } from './days-field.tsx';
 import itemFormCss from './item-form.module.css';
 import type { itemInputs } from './item-inputs.tsx';
 import type { Values, whenOf } from './item-values.ts';
@@ -14,7 +18,7 @@ const REPEATS = ['none', 'DAILY', 'WEEKDAYS', 'WEEKLY', 'FORTNIGHT', 'MONTHLY', 
 /** The fields of the form that most items do without. */
 export function ItemMore(props: {
   form: UseFormReturn<Values>;
-  inputs: Pick<ReturnType<typeof itemInputs>, 'helper' | 'input' | 'choice' | 'dateInput'>;
+  inputs: Pick<ReturnType<typeof itemInputs>, 'helper' | 'input' | 'choice' | 'richInput' | 'dateInput'>;
   forward: boolean;
   /** Whether its repeat is chosen here. */
   repeats: boolean;
@@ -24,14 +28,26 @@ export function ItemMore(props: {
   own: { disabled?: boolean };
   briefed: boolean;
   owner: string;
+  /** The series whose picked days it begins with, where it is one. */
+  picked: string | null;
   /** When it is, where that can be read. */
   when: ReturnType<typeof whenOf> | null;
 }) {
-  const { form, inputs, forward, repeats, keptRule, own, briefed, owner, when } = props;
-  const { helper, input, choice, dateInput } = inputs;
+  const { form, inputs, forward, repeats, keptRule, own, briefed, owner, when, picked } = props;
+  const { helper, input, choice, richInput, dateInput } = inputs;
   const t = useTranslations();
   const [kind, repeat, allDay] = form.watch(['kind', 'repeat', 'allDay']);
-  const [repeatUntil, rule] = form.watch(['repeatUntil', 'rule']);
+  const [repeatUntil, rule, dates] = form.watch(['repeatUntil', 'rule', 'dates']);
+  const { data: apart } = useQuery({
+    queryKey: ['picked days', picked],
+    queryFn: () => call('listApart', { params: { item: picked ?? '' } }),
+    enabled: picked !== null,
+    gcTime: 0,
+    retry: false,
+  });
+  useEffect(() => {
+    if (apart && !form.getFieldState('dates').isDirty) form.resetField('dates', { defaultValue: [...apart.days] });
+  }, [apart, form]);
   return (
     <>
       <div className={itemFormCss.pair}>
@@ -55,11 +71,13 @@ export function ItemMore(props: {
           {choice('repeat', t('form.repeats'), [
             ...REPEATS.map((k): [string, string] => [k, t(`form.repeat.${k}`)]),
             ['said', t('form.repeat.said')],
+            ['picked', t('form.repeat.picked')],
             ...(repeat === 'kept' ? [['kept', t('form.repeat.kept', { rule: keptRule })] as [string, string]] : []),
           ])}
           {repeat !== 'none' &&
             repeat !== 'kept' &&
             repeat !== 'said' &&
+            repeat !== 'picked' &&
             dateInput('repeatUntil', t('form.repeatUntil'))}
         </div>
       )}
@@ -70,7 +88,14 @@ export function ItemMore(props: {
           onChange={(said) => form.setValue('rule', said, { shouldDirty: true })}
         />
       )}
-      {repeats && repeat !== 'none' && repeat !== 'kept' && (
+      {repeats && repeat === 'picked' && (
+        <DaysField
+          days={dates}
+          error={helper('dates')}
+          onChange={(days) => form.setValue('dates', days, { shouldDirty: true })}
+        />
+      )}
+      {repeats && repeat !== 'none' && repeat !== 'kept' && repeat !== 'picked' && (
         <NextDates rule={ruleFor(repeat, repeatUntil, rule)} when={when} />
       )}
       {!allDay && (
@@ -83,7 +108,7 @@ export function ItemMore(props: {
         />
       )}
       {input('link', t('form.link'), own)}
-      {input('notes', t('form.notes'), { ...own, multiline: true, minRows: 2, maxRows: 8 })}
+      {richInput('notes', t('form.notes'), own)}
       {!forward &&
         choice(
           'importance',

@@ -15,6 +15,7 @@ const text = (s: string): string | null => s.trim() || null;
 const fresh = (v: Values) => ({
   when: whenOf(v),
   ...(v.repeat === 'none' ? {} : { repeat: { rule: ruleFor(v.repeat, v.repeatUntil, v.rule) } }),
+  ...(v.repeat === 'picked' ? { dates: v.dates } : {}),
   title: v.title,
   kind: v.kind,
   place: text(v.place),
@@ -62,7 +63,8 @@ export function sendChange(
   people: { readonly list: readonly Asked[] | null; readonly tellAll: boolean },
 ): Promise<WrittenAnswer> {
   const { fields, when } = touchedOf(v, touched);
-  const repeats = touched.has('repeat') || touched.has('repeatUntil');
+  const repeats = touched.has('repeat') || touched.has('repeatUntil') || touched.has('rule');
+  const dates = v.repeat === 'picked' && (touched.has('dates') || touched.has('repeat')) ? { dates: v.dates } : {};
   return call('changeItem', {
     params: { item },
     body: {
@@ -72,6 +74,7 @@ export function sendChange(
       ...(people.list ? { people: asked(people.list) } : {}),
       ...(people.tellAll ? { tellAll: true } : {}),
       ...(repeats && v.repeat !== 'kept' ? { repeat: { rule: ruleFor(v.repeat, v.repeatUntil, v.rule) } } : {}),
+      ...dates,
       fields,
     },
   });

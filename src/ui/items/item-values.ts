@@ -25,6 +25,8 @@ export interface Values {
   repeatUntil: string;
   /** A repeat as it was said, where the form has no word of its own for it. */
   rule: string;
+  /** Days picked by hand, where it repeats on those. */
+  dates: string[];
   briefing: string;
   scope: 'one' | 'later' | 'all';
 }
@@ -75,6 +77,7 @@ export function valuesOf(draft: Draft, zone: string): Values {
     repeat: 'none',
     repeatUntil: '',
     rule: '',
+    dates: [] as string[],
     briefing: '',
     scope: 'one',
   } as const;
@@ -104,7 +107,7 @@ export function valuesOf(draft: Draft, zone: string): Values {
     shows: item.asSet?.shows ?? item.shows,
     visibility: item.visibility ?? 'follow',
     importance: item.importance ?? 'normal',
-    repeat: item.repeats ? repeatKind(item.repeats.rule) : 'none',
+    repeat: item.repeats ? (item.repeats.rule === null ? 'picked' : repeatKind(item.repeats.rule)) : 'none',
     repeatUntil: until ? `${until[1]}-${until[2]}-${until[3]}` : '',
     briefing: item.briefing ?? '',
   };
@@ -129,4 +132,5 @@ export const FIELD: Record<string, keyof Values> = {
   end: 'to',
   repeat: 'repeat',
   'repeat.rule': 'repeat',
+  dates: 'dates',
 };

@@ -4,6 +4,7 @@ import { useRef, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { BoardHead, ItemsAnswer, ItemWire, WrittenAnswer } from '@/contract/items.ts';
+import type { SeveralAnswer } from '@/contract/items-several.ts';
 import type { Visibility } from '@/core/calendar/index.ts';
 import { fromWallLenient, toWall, wallText } from '@/core/time/index.ts';
 import { askAgain } from '../common/ask-again.ts';
@@ -81,6 +82,24 @@ export function useItemWrites(
     }
     void client.invalidateQueries({ queryKey: ['meeting'] });
     void refresh(calendar);
+  };
+  /** The same for one act on several, in whatever calendars they are. */
+  const wroteMany = (answer: SeveralAnswer, text: string, calendars: readonly string[]) => {
+    const [calendar = ''] = calendars;
+    steps.wrote({ calendar, token: answer.undo });
+    const told = answer.sendings > 0 ? ` ${t('picked.tells', { count: answer.sendings })}` : '';
+    toast({
+      text: `${text}${told}`,
+      undo: () =>
+        inTurn(calendar, async () => {
+          const back = await call('undo', { body: { undo: answer.undo } });
+          steps.tookBack(answer.undo, { calendar, token: back.undo });
+          toast({ text: t('board.undone') });
+          for (const one of calendars) void refresh(one);
+        }),
+    });
+    void client.invalidateQueries({ queryKey: ['meeting'] });
+    for (const one of calendars) void refresh(one);
   };
   /** Shows what a write answered before the next reading comes. */
   const put = (calendar: string, id: string, now: ItemWire | null) => {
@@ -162,5 +181,5 @@ export function useItemWrites(
       wrote(home, answer, head.own ? t('board.removedMine') : t('board.removed', { name: firstName(head.owner.name) }));
     });
   };
-  return { moving, move, setVisibility, remove, wrote, takeBack, step };
+  return { moving, move, setVisibility, remove, wrote, wroteMany, takeBack, step };
 }

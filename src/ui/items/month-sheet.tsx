@@ -1,7 +1,8 @@
 'use client';
+import type { MouseEvent } from 'react';
 import { useTranslations } from 'use-intl';
 import type { ItemWire } from '@/contract/items.ts';
-import { toWall } from '@/core/time/index.ts';
+import { dateText, toWall } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { clock, DAY, fullDay, hoursText, wallsOf, weekday, whenText } from '../common/times.ts';
 import type { BoardLane } from './board-lanes.ts';
@@ -9,6 +10,7 @@ import { hueOf } from './day-lane.tsx';
 import { useBlockText } from './item-block.tsx';
 import lanesCss from './lanes.module.css';
 import { layOut, type Placed } from './layout.ts';
+import { picksWith, usePicks } from './picks.tsx';
 
 /** The hours a day's scale shows: what lies before or after stands at its ends. */
 const FROM = 7 * 60;
@@ -31,6 +33,7 @@ export function MonthSheet(props: {
   const t = useTranslations();
   const { style, now } = useFrame();
   const textOf = useBlockText();
+  const picks = usePicks();
   const layouts = lanes.map((lane) => ({ lane, layout: layOut(lane.items, first, 42, style.zone) }));
   const today = Math.floor(toWall(style.zone, now()) / DAY) * DAY;
   const monthOf = (wall: number) => new Date(wall).getUTCMonth();
@@ -58,14 +61,20 @@ export function MonthSheet(props: {
         return (
           <div
             key={day}
-            className={`${lanesCss.cell}${monthOf(day) === monthOf(month) ? '' : ` ${lanesCss.other}`}${day === today ? ` ${lanesCss.today}` : ''}`}
+            className={`${lanesCss.cell}${picks.days.includes(dateText(day)) ? ` ${lanesCss.picked}` : ''}${monthOf(day) === monthOf(month) ? '' : ` ${lanesCss.other}`}${day === today ? ` ${lanesCss.today}` : ''}`}
           >
             <Scale layouts={layouts} index={i} />
             <button
               type="button"
               className={`plain ${lanesCss.number}`}
               aria-label={t('lanes.day', { day: fullDay(day), hours: hoursText(booked), clashes })}
-              onClick={() => onDay(day)}
+              aria-pressed={picks.days.includes(dateText(day)) ? true : undefined}
+              onClick={(event) => (picksWith(event) ? picks.toggleDay(dateText(day)) : onDay(day))}
+              onKeyDown={(event) => {
+                if (event.key !== 'x') return;
+                event.stopPropagation();
+                picks.toggleDay(dateText(day));
+              }}
             >
               {new Date(day).getUTCDate()}
             </button>
@@ -78,7 +87,8 @@ export function MonthSheet(props: {
                 soft={bar.item.shows === 'free'}
                 clash={false}
                 selected={bar.item.id === selected}
-                onOpen={() => onOpen(bar.item)}
+                picked={picks.items.has(bar.item.id)}
+                onOpen={(event) => (picksWith(event) ? picks.toggle(bar.item) : onOpen(bar.item))}
               />
             ))}
             {lines.map(({ lane, placed }) => (
@@ -90,7 +100,8 @@ export function MonthSheet(props: {
                 soft={placed.item.withheld === true || placed.item.shows === 'free'}
                 clash={placed.clash}
                 selected={placed.item.id === selected}
-                onOpen={() => onOpen(placed.item)}
+                picked={picks.items.has(placed.item.id)}
+                onOpen={(event) => (picksWith(event) ? picks.toggle(placed.item) : onOpen(placed.item))}
               />
             ))}
           </div>
@@ -115,13 +126,14 @@ function Line(props: {
   soft: boolean;
   clash: boolean;
   selected: boolean;
-  onOpen: () => void;
+  picked: boolean;
+  onOpen: (event: MouseEvent) => void;
 }) {
-  const { lane, text, title, soft, clash, selected, onOpen } = props;
+  const { lane, text, title, soft, clash, selected, picked, onOpen } = props;
   return (
     <button
       type="button"
-      className={`plain ${lanesCss.line} who-${lane.colour}${clash ? ` ${lanesCss.clash}` : ''}${soft ? ` ${lanesCss.soft}` : ''}`}
+      className={`plain ${lanesCss.line} who-${lane.colour}${clash ? ` ${lanesCss.clash}` : ''}${soft ? ` ${lanesCss.soft}` : ''}${picked ? ` ${lanesCss.taken}` : ''}`}
       title={`${lane.name}: ${title}`}
       aria-pressed={selected}
       onClick={onOpen}

@@ -37,7 +37,7 @@ export function RepeatSaid(props: { rule: string; error: string | undefined; onC
       onChange={(e) => {
         setText(e.target.value);
         const today = Math.floor(toWall(style.zone, now()) / DAY) * DAY;
-        const read = readRepeatWords(e.target.value, { today, language: 'en', dateOrder: style.dateOrder });
+        const read = readRepeatWords(e.target.value, { today, language: style.language, dateOrder: style.dateOrder });
         setWrong(e.target.value.trim() !== '' && read === null);
         onChange(read === null ? '' : read.replace(/UNTIL=(\d{8})$/, 'UNTIL=$1T235959'));
       }}

@@ -12,6 +12,7 @@ import { hueOf } from './day-lane.tsx';
 import { useBlockText } from './item-block.tsx';
 import lanesCss from './lanes.module.css';
 import { layOut, type Placed, shapeOf } from './layout.ts';
+import { picksWith, usePicks } from './picks.tsx';
 import { closedOn } from './work-hours.tsx';
 
 const HOUR_PX = 44;
@@ -95,6 +96,7 @@ function Row(props: {
   const t = useTranslations();
   const { style } = useFrame();
   const textOf = useBlockText();
+  const picks = usePicks();
   const first = days[0] ?? 0;
   const layout = layOut(lane.items, first, days.length, style.zone);
   const deep = Math.max(1, ...layout.days.flatMap((day) => day.map((p) => p.lanes)));
@@ -117,7 +119,7 @@ function Row(props: {
         type="button"
         data-block
         key={`${item.id} ${i} ${placed.top}`}
-        className={`plain ${blockCss.block} ${blockCss[shapeOf(item)] ?? ''}${item.id === selected ? ` ${blockCss.selected}` : ''}${placed.clash ? ` ${blockCss.clash}` : ''}`}
+        className={`plain ${blockCss.block} ${blockCss[shapeOf(item)] ?? ''}${item.id === selected ? ` ${blockCss.selected}` : ''}${placed.clash ? ` ${blockCss.clash}` : ''}${picks.items.has(item.id) ? ` ${blockCss.picked}` : ''}`}
         style={{
           left: at(day + placed.top * MINUTE) + 1,
           width: (placed.height / 60) * HOUR_PX - 2,
@@ -128,7 +130,7 @@ function Row(props: {
           position: 'absolute',
         }}
         aria-pressed={item.id === selected}
-        onClick={() => onOpen(item)}
+        onClick={(event) => (picksWith(event) ? picks.toggle(item) : onOpen(item))}
       >
         <span className={blockCss.t} style={{ WebkitLineClamp: 2 }}>
           {textOf(item)}

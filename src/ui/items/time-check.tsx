@@ -26,7 +26,9 @@ export function TimeCheck(props: {
   const { style } = useFrame();
   const asked = body && JSON.stringify(body);
   const [settled, setSettled] = useState(asked);
+  // A time that is half typed says nothing yet: what was said of the last whole one stays, so that nothing jumps away under the pointer.
   useEffect(() => {
+    if (asked === null) return;
     const timer = setTimeout(() => setSettled(asked), PAUSE_MS);
     return () => clearTimeout(timer);
   }, [asked]);
@@ -37,7 +39,7 @@ export function TimeCheck(props: {
     placeholderData: (before) => before,
     retry: false,
   });
-  if (!data || body === null) return null;
+  if (!data) return null;
   const { clashes, openings, unknown, cut } = data as CheckAnswer;
   if (clashes.length === 0 && openings.length === 0) return null;
   const wall = (text: string) => toWall(style.zone, parseInstant(text) ?? 0);

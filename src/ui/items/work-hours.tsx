@@ -1,5 +1,6 @@
 'use client';
 import type { WorkHours as Hours } from '@/contract/hours.ts';
+import type { BoardHead } from '@/contract/items.ts';
 import { fromWallLenient, toWall } from '@/core/time/index.ts';
 import { DAY, MINUTE } from '../common/times.ts';
 import type { BoardLane } from './board-lanes.ts';
@@ -16,6 +17,14 @@ export function WorkHours({ lane, day, zone }: { lane: BoardLane | undefined; da
     />
   ));
 }
+
+/** The time of some days outside a calendar's hours, as spans of milliseconds on the viewer's clock. */
+export const closedIn = (head: BoardHead | undefined, days: readonly number[], zone: string) =>
+  days.flatMap((day) =>
+    closedOn(head?.hours ?? null, head?.hoursZone ?? zone, day, zone).map(
+      ([from, to]) => [day + from * MINUTE, day + to * MINUTE] as const,
+    ),
+  );
 
 /** The minutes of a day on the viewer's clock that lie outside somebody's hours; none where they don't say. */
 export function closedOn(hours: Hours, theirs: string, day: number, zone: string): [from: number, to: number][] {

@@ -1,10 +1,13 @@
 'use client';
 import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
+import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
+import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
 import { said } from '../common/refusal.ts';
 
@@ -15,7 +18,12 @@ export function BeginCalendar(props: {
   onClose: () => void;
 }) {
   const t = useTranslations();
+  const { frame } = useFrame();
   const [name, setName] = useState('');
+  const [group, setGroup] = useState('');
+  // A calendar for a group is its maker's own.
+  const own = props.of === frame.me.handle && frame.me.inside;
+  const { data: groups } = useQuery({ queryKey: ['groups'], queryFn: () => call('listGroups', {}), enabled: own });
   const [wrong, setWrong] = useState<string | null>(null);
   const [refused, setRefused] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
@@ -30,7 +38,9 @@ export function BeginCalendar(props: {
         setWrong(null);
         setRefused(null);
         try {
-          const { calendar } = await call('beginCalendar', { body: { of: props.of, name } });
+          const { calendar } = await call('beginCalendar', {
+            body: { of: props.of, name, ...(group ? { group } : {}) },
+          });
           props.onAdded(calendar, name);
         } catch (error) {
           const s = said(error, t('common.unreachable'));
@@ -50,6 +60,23 @@ export function BeginCalendar(props: {
         helperText={wrong ?? t('lines.calendarNameHelp')}
         onChange={(e) => setName(e.target.value)}
       />
+      {own && groups && groups.groups.length > 0 && (
+        <TextField
+          select
+          label={t('lines.calendarGroup')}
+          value={group}
+          helperText={t('lines.calendarGroupHelp')}
+          onChange={(e) => setGroup(e.target.value)}
+          slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}
+        >
+          <MenuItem value="">{t('lines.calendarNoGroup')}</MenuItem>
+          {groups.groups.map((one) => (
+            <MenuItem key={one.key} value={one.key}>
+              {one.name}
+            </MenuItem>
+          ))}
+        </TextField>
+      )}
       <div className="row">
         <Button type="submit" variant="contained" loading={busy}>
           {t('lines.calendarBeginDo')}

@@ -15,6 +15,7 @@ import { FrameProvider, type FrameState } from '../common/frame-context.tsx';
 import hillsCss from '../common/hills.module.css';
 import { Mark } from '../common/hills.tsx';
 import { useHydrated } from '../common/hydrated.ts';
+import { language } from '../common/language.ts';
 import pageCss from '../common/page.module.css';
 import { DAY, dayMonth, dayName, weekTitle, zonePlace } from '../common/times.ts';
 import { Details } from '../items/details.tsx';
@@ -163,6 +164,8 @@ export function LinkBoard({ link }: { link: string }) {
                 onEdit={() => {}}
                 onRemove={() => {}}
                 onVisibility={() => {}}
+                onWrote={() => undefined}
+                onCopied={() => undefined}
                 onForwardRemoval={() => {}}
               />
             )}
@@ -244,6 +247,7 @@ function strangersFrame(zone: string, now: () => number): FrameState {
         workHours: null,
         secondZone: null,
         dateOrder: 'dmy',
+        language: language(),
         administrator: false,
         inside: false,
       },
@@ -253,7 +257,7 @@ function strangersFrame(zone: string, now: () => number): FrameState {
       unread: 0,
       now: '',
     },
-    style: { zone, hours: '24', weekFirst: 1, dateOrder: 'dmy' },
+    style: { zone, hours: '24', weekFirst: 1, dateOrder: 'dmy', language: language() },
     principal: null,
     live: { kind: 'live' },
     now,

@@ -10,7 +10,7 @@ import { trailByKey } from '../../repositories/trail.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import { again, type Context, isRefusal } from '../deciding/index.ts';
 import { findImportable } from '../items/index.ts';
-import { undoMeeting } from '../meetings/index.ts';
+import { undoSeveral } from '../meetings/index.ts';
 import { work } from './beside.ts';
 
 const KEPT_FOR = 20 * 60_000;
@@ -148,7 +148,7 @@ export async function undoAny(ctx: Context, key: string): Promise<Result<Written
   if (!entry || Array.isArray(entry.after))
     return ctx.db.write(() => {
       const now = again(ctx);
-      return isRefusal(now) ? now : undoMeeting(now, key);
+      return isRefusal(now) ? now : undoSeveral(now, key);
     });
   const calendar = entry.collectionId === null ? null : calendarById(ctx.db, entry.collectionId);
   if (!calendar || entry.actorId !== ctx.viewer.id || entry.verb !== 'item.broughtIn') return refuse('notFound');

@@ -45,6 +45,7 @@ export function readFrame(ctx: Context): FrameAnswer {
       workHours: readWorkHours(me.workHours),
       secondZone: me.secondZone,
       dateOrder: me.dateOrder,
+      language: me.language,
       administrator: me.administrator,
       inside: me.inside,
     },

@@ -3,6 +3,7 @@ import { settled } from '@/core/calendar/index.ts';
 import { shiftedRule } from '@/core/recurrence/index.ts';
 import { dateText, fromWallLenient, parseInstant, toWall, wallText } from '@/core/time/index.ts';
 import { newKey } from '../../ids.ts';
+import { copyAttachments } from '../../repositories/attachments.ts';
 import { insertItem, itemById, replacementsOf, updateItem } from '../../repositories/items.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
@@ -22,7 +23,7 @@ import {
   written,
 } from '../deciding/index.ts';
 import { splitSeries } from './split-series.ts';
-import { readRepeat, readWhen, type StoredWhen } from './when.ts';
+import { pickedDays, readRepeat, readWhen, type StoredWhen } from './when.ts';
 
 /**
  * Changes the touched fields of an item, where the version is the one seen. Of a series, `one` makes the happening an
@@ -57,6 +58,9 @@ export function changeItem(ctx: Context, id: string, patch: ItemPatch, by = ctx.
       updateItem(ctx.db, kept);
       return { before, after: kept };
     });
+    const [first, second] = changes;
+    // A series that goes on as another one goes on with its files.
+    if (first?.before === null && second) copyAttachments(ctx.db, second.after.id, first.after.id, newKey);
     for (const change of changes) indexItem(ctx.db, calendar, change.after);
     const last = changes.at(-1) as ItemChange;
     if (last.after.seriesId !== null) {
@@ -86,7 +90,7 @@ const anew = (when: StoredWhen) => ({ ...when, wall: null, days: 0 });
 function detached(found: FoundItem, patch: ItemPatch, when: StoredWhen | null): Draft[] | Refusal {
   const { item, happening } = found;
   if (!happening) return [];
-  if (patch.repeat) return refuse('badInput', { fields: { repeat: 'repeatOfOne' } });
+  if (patch.repeat || patch.dates || patch.left) return refuse('badInput', { fields: { repeat: 'repeatOfOne' } });
   const { id: _id, ...series } = item;
   const after: Omit<StoredItem, 'id'> = {
     ...series,
@@ -115,6 +119,7 @@ function later(
   patch: ItemPatch,
   when: StoredWhen | null,
 ): Draft[] | Refusal {
+  if (patch.dates || patch.left) return refuse('badInput', { fields: { repeat: 'repeatOfOne' } });
   const split = splitSeries(ctx, found.item, happening);
   if (split === null) return whole(ctx, found, patch, when);
   if (isRefusal(split)) return split;
@@ -158,6 +163,11 @@ function whole(ctx: Context, found: FoundItem, patch: ItemPatch, when: StoredWhe
       Object.assign(next, renewed);
     }
   }
+  if (patch.dates || patch.left) {
+    const dated = redated(ctx, found, next, patch);
+    if (isRefusal(dated)) return dated;
+    Object.assign(next, dated);
+  }
   return [
     {
       before: item,
@@ -168,6 +178,21 @@ function whole(ctx: Context, found: FoundItem, patch: ItemPatch, when: StoredWhe
       },
     },
   ];
+}
+
+/** A series on the days that were picked for it, and with those come back that were left out of it. */
+function redated(ctx: Context, found: FoundItem, item: StoredItem, patch: ItemPatch): Partial<StoredItem> | Refusal {
+  if (item.seriesId !== null) return refuse('badInput', { fields: { repeat: 'repeatOfOne' } });
+  const kept = patch.left ? item.left.filter((one) => patch.left?.includes(one)) : item.left;
+  const dated = patch.dates ? pickedDays({ ...item, left: kept }, patch.dates) : { left: kept };
+  if (isRefusal(dated)) return dated;
+  const next = { ...item, ...dated };
+  // A happening with an item of its own is one of the days as long as it stands.
+  const days = new Set([...next.added, next.allDay ? dateText(next.start) : wallText(toWall(next.zone, next.start))]);
+  const own = item.id === NOT_YET ? [] : replacementsOf(ctx.db, item.id);
+  if (patch.dates && item.rule === null && own.some((one) => !days.has(one.recurrence ?? '')))
+    return refuse('seriesSplit');
+  return noRoomFor(ctx.db, found.decided.calendar, seriesOf(next, [])) ?? dated;
 }
 
 /**

@@ -23,7 +23,7 @@ import {
   viewFor,
   written,
 } from '../deciding/index.ts';
-import { readRepeat, readWhen } from './when.ts';
+import { pickedDays, readRepeat, readWhen } from './when.ts';
 
 /** Who calls a meeting, who is asked and what they answered: never out of a request's body, only from messages, files and samples. */
 export interface People {
@@ -89,13 +89,16 @@ export function draftItem(
   const startWall = when.allDay ? when.start : toWall(when.zone, when.start);
   const repeat = readRepeat(input.repeat?.rule ?? null, startWall, when.allDay ? null : when.zone);
   if (isRefusal(repeat)) return repeat;
-  const { when: _when, repeat: _repeat, people: _people, ...fields } = input;
+  const picked = pickedDays({ ...when, wall: null, rule: repeat.rule, left: [] }, input.dates ?? []);
+  if (isRefusal(picked)) return picked;
+  const { when: _when, repeat: _repeat, dates: _dates, people: _people, ...fields } = input;
   const own = hands(ctx, calendar, by);
   return settled(
     {
       ...MADE_HERE,
       ...fields,
       ...when,
+      ...picked,
       ...own,
       ...people,
       place: fields.place || null,
@@ -107,8 +110,6 @@ export function draftItem(
       seriesId: null,
       recurrence: null,
       rule: repeat.rule,
-      added: [],
-      left: [],
       cancelled: false,
       ownerInvited: people.attendees.some((a) => a.address === owner) && people.organiser?.address !== owner,
       sequence: 0,

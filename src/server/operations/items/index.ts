@@ -1,3 +1,10 @@
+export {
+  addAttachment,
+  bringBackAttachment,
+  listAttachments,
+  readAttachment,
+  removeAttachment,
+} from './attachments.ts';
 export { bringBack, listRemoved } from './bring-back.ts';
 export { bringInSteps, takeBatchBack } from './bring-in.ts';
 export { changeItem } from './change-item.ts';
@@ -5,6 +12,7 @@ export { createItem, draftItem, noRoom } from './create-item.ts';
 export { exportFile } from './export-file.ts';
 export { findImportable, mayImport } from './importing.ts';
 export { listItems, listLoad } from './list-items.ts';
+export { sayLooking } from './looking.ts';
 export { previewRepeat } from './preview-repeat.ts';
 export { readFile } from './read-file.ts';
 export { readTrail } from './read-trail.ts';

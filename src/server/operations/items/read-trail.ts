@@ -41,14 +41,16 @@ export function readTrail(ctx: Context, id: string): Result<TrailAnswer> {
     entries: entries.slice(0, MOST).map((entry) => {
       const after = statesOf(entry.after).find((one) => one.id === item.id) ?? null;
       const at = statesOf(entry.after).findIndex((one) => one.id === item.id);
-      const before = ((entry.before as (StoredItem | null)[] | null) ?? [])[at] ?? null;
+      const before = (Array.isArray(entry.before) ? (entry.before as (StoredItem | null)[]) : [])[at] ?? null;
       return {
         key: entry.key,
         at: instantText(entry.at),
         actor: directory.name(entry.actorId),
         principal: directory.name(entry.principalId),
-        verb: entry.verb.replace(/^item\./, ''),
-        changed: changedBetween(ctx, decided, before, after, directory),
+        verb: entry.verb.replace(/^item\./, '').replace(/\.(.)/, (_, c: string) => c.toUpperCase()),
+        changed: entry.verb.startsWith('file.')
+          ? [{ field: 'file', before: textOf(entry.before), after: textOf(entry.after) }]
+          : changedBetween(ctx, decided, before, after, directory),
         undo: entry.actorId === ctx.viewer.id && ctx.now - entry.at < UNDO_FOR && after?.version === item.version,
       };
     }),

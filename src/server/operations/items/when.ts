@@ -1,6 +1,17 @@
 import { LIMITS } from '@/core/calendar/index.ts';
 import { readRule } from '@/core/recurrence/index.ts';
-import { fromWall, inBounds, isZone, parseDate, parseWall } from '@/core/time/index.ts';
+import {
+  dateText,
+  fromWall,
+  fromWallLenient,
+  inBounds,
+  isZone,
+  parseDate,
+  parseWall,
+  toWall,
+  wallText,
+} from '@/core/time/index.ts';
+import type { StoredItem } from '../../repositories/stored-item.ts';
 import { type Refusal, refuse } from '../../result.ts';
 
 interface When {
@@ -50,4 +61,40 @@ export function readRepeat(
   if (rule === null || rule.trim() === '') return { rule: null };
   const read = readRule(rule, startWall, zone);
   return read.kind === 'rule' ? { rule: read.text } : refuse('badInput', { fields: { repeat: read.code } });
+}
+
+type Dated = Pick<StoredItem, 'start' | 'end' | 'allDay' | 'zone' | 'wall' | 'rule' | 'left'>;
+
+/**
+ * What days picked by hand make of a time: with a rule they are added to it; without one they are all there is, from the earliest on, and a
+ * start that isn't among them is left out. Answers what is stored.
+ */
+export function pickedDays(
+  item: Dated,
+  days: readonly string[],
+): Pick<StoredItem, 'start' | 'end' | 'wall' | 'added' | 'left'> | Refusal {
+  const { start, end, wall, left } = item;
+  if (days.length === 0) return { start, end, wall, added: [], left };
+  const startWall = wall ?? (item.allDay ? start : toWall(item.zone, start));
+  const first = Math.floor(startWall / DAY) * DAY;
+  const walls: number[] = [];
+  for (const day of new Set(days)) {
+    const on = parseDate(day);
+    if (on === null || !inBounds(on)) return refuse('badInput', { fields: { dates: 'dateBounds' } });
+    walls.push(on + startWall - first);
+  }
+  walls.sort((a, b) => a - b);
+  const text = (ms: number) => (item.allDay ? dateText(ms) : wallText(ms));
+  if (item.rule !== null) {
+    if ((walls[0] as number) < startWall) return refuse('badInput', { fields: { dates: 'dayBeforeStart' } });
+    const added = walls.filter((w) => w !== startWall).map(text);
+    return { start, end, wall, added, left: left.filter((one) => !added.includes(one)) };
+  }
+  const earliest = walls[0] as number;
+  if (earliest >= startWall) {
+    const added = walls.filter((w) => w !== startWall).map(text);
+    return { start, end, wall, added, left: earliest === startWall ? [] : [text(startWall)] };
+  }
+  const at = item.allDay ? earliest : fromWallLenient(item.zone, earliest);
+  return { start: at, end: at + (end - start), wall: null, added: walls.slice(1).map(text), left: [] };
 }

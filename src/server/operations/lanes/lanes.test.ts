@@ -1,5 +1,7 @@
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { PRESETS } from '@/core/access/index.ts';
+import { setMembership } from '../people/groups.ts';
+import { beginCalendar } from '../people/people.ts';
 import { takeAccess } from '../sharing/give-access.ts';
 import { listSightlines } from '../sharing/sightlines.ts';
 import { type SmallOrganisation, smallOrganisation } from '../small-organisation.ts';
@@ -68,5 +70,30 @@ describe('kept lanes', () => {
     expect(laneOf('ines')?.moved).toBe(true);
     changeLane(org.ctx('tomas'), laneOf('ines')?.key ?? '', { looked: true });
     expect(laneOf('ines')?.moved).toBe(false);
+  });
+});
+
+test('a calendar made for a group is a lane of everybody in it by themselves, shown, until they take it out or leave', () => {
+  const group = org.group('Rangers', ['amara', 'bruno']);
+  const made = beginCalendar(org.ctx('ines'), { of: 'ines', name: 'Patrols', group });
+  expect(made.ok).toBe(true);
+  const of = (who: string) =>
+    listLanes(org.ctx(who))
+      .lanes.filter((lane) => lane.of === 'Patrols')
+      .map((lane) => [lane.heading, lane.shown]);
+  expect([of('amara'), of('bruno'), of('wren')]).toEqual([[['run', true]], [['run', true]], []]);
+  const key = listLanes(org.ctx('amara')).lanes.find((lane) => lane.of === 'Patrols')?.key ?? '';
+  dropLane(org.ctx('amara'), key);
+  expect(of('amara')).toEqual([]);
+  // It is kept again like any other, and gone with the group.
+  keepLanes(org.ctx('amara'), { people: [], group: null, calendars: [made.ok ? made.value.calendar : ''] });
+  expect(of('amara')).toEqual([['run', true]]);
+  setMembership(org.ctx('ines'), group, { handle: 'bruno', member: false });
+  expect(of('bruno')).toEqual([]);
+  // Only one's own calendar is for a group, and only a group that is there.
+  org.give('ines', 'wren', PRESETS.steward);
+  expect(beginCalendar(org.ctx('wren'), { of: 'ines', name: 'Other', group })).toMatchObject({ code: 'ownerOnly' });
+  expect(beginCalendar(org.ctx('ines'), { of: 'ines', name: 'Other', group: 'none' })).toMatchObject({
+    fields: { group: 'group' },
   });
 });

@@ -1,9 +1,15 @@
 import type { z } from 'zod';
 import { type keepLanesBody, type Lane, type laneBody, MOST_LANES } from '@/contract/lanes.ts';
 import { newKey } from '../../ids.ts';
-import { type Calendar, calendarById, calendarByKey, mainCalendarOf } from '../../repositories/calendars.ts';
+import {
+  type Calendar,
+  calendarById,
+  calendarByKey,
+  calendarsForGroups,
+  mainCalendarOf,
+} from '../../repositories/calendars.ts';
 import { calendarsNaming } from '../../repositories/grants.ts';
-import { groupByKey, membersOf } from '../../repositories/groups.ts';
+import { groupByKey, groupsOf, membersOf } from '../../repositories/groups.ts';
 import { type KeptLane, keepLane, lanesOf } from '../../repositories/lanes.ts';
 import { personByHandle, personById } from '../../repositories/people.ts';
 import { ok, type Result, refuse } from '../../result.ts';
@@ -16,13 +22,16 @@ const COLOURS = 6;
 interface Standing {
   readonly calendar: Calendar;
   readonly lane: KeptLane | null;
+  /** It was made for a group of theirs. */
+  readonly theirs: boolean;
   readonly sight: Lane['sight'];
   readonly heading: KeptLane['heading'];
 }
 
 /**
- * The lanes of the one who asks, in their order. Their own calendar and those they run stand among them without being kept, until they take
- * them out. Keeping one gives nothing: what may be seen of each is decided each time, and of one that may not be only its head is there.
+ * The lanes of the one who asks, in their order. Their own calendar, those they run and those made for a group of theirs stand among them
+ * without being kept, until they take them out; those of groups are shown at once. Keeping one gives nothing: what may be seen of each is
+ * decided each time, and of one that may not be only its head is there.
  */
 export function listLanes(ctx: Context): { lanes: Lane[] } {
   return { lanes: standing(ctx).flatMap((s) => wireOf(ctx, s) ?? []) };
@@ -32,7 +41,8 @@ function standing(ctx: Context): Standing[] {
   const kept = lanesOf(ctx.db, ctx.viewer.id);
   const known = new Set(kept.map((lane) => lane.calendarId));
   const own = mainCalendarOf(ctx.db, ctx.viewer.id);
-  const byThemselves = [...(own ? [own.id] : []), ...calendarsNaming(ctx.db, ctx.viewer.id)].filter(
+  const ofGroups = calendarsForGroups(ctx.db, groupsOf(ctx.db, ctx.viewer.id)).map((calendar) => calendar.id);
+  const byThemselves = [...(own ? [own.id] : []), ...calendarsNaming(ctx.db, ctx.viewer.id), ...ofGroups].filter(
     (id, i, all) => !known.has(id) && all.indexOf(id) === i,
   );
   const look = (calendarId: number, lane: KeptLane | null): Standing[] => {
@@ -40,8 +50,10 @@ function standing(ctx: Context): Standing[] {
     if (!calendar) return [];
     const { rights, owner } = decideOn(ctx, calendar).decision;
     const runs = owner || rights.add || rights.change !== 'none';
-    if (lane === null && (!runs || !calendar.main)) return [];
-    return [{ calendar, lane, sight: rights.sight, heading: runs ? 'run' : 'look' }];
+    // A calendar made for a group of theirs stands there as long as they see anything of it.
+    const theirs = ofGroups.includes(calendarId) && rights.sight !== 'nothing';
+    if (lane === null && !theirs && (!runs || !calendar.main)) return [];
+    return [{ calendar, lane, theirs, sight: rights.sight, heading: runs ? 'run' : 'look' }];
   };
   return [
     ...byThemselves.flatMap((id) => look(id, null)),
@@ -49,7 +61,7 @@ function standing(ctx: Context): Standing[] {
   ].slice(0, MOST_LANES);
 }
 
-function wireOf(ctx: Context, { calendar, lane, sight, heading }: Standing): Lane | null {
+function wireOf(ctx: Context, { calendar, lane, theirs, sight, heading }: Standing): Lane | null {
   const owner = personById(ctx.db, calendar.ownerId);
   // Whoever is outside knows only of those they see.
   if (!owner || (sight === 'nothing' && !ctx.viewer.inside)) return null;
@@ -65,7 +77,7 @@ function wireOf(ctx: Context, { calendar, lane, sight, heading }: Standing): Lan
     sight,
     heading,
     moved: lane !== null && lane.heading !== heading,
-    shown: lane?.shown ?? false,
+    shown: lane?.shown ?? theirs,
     own: owner.id === ctx.viewer.id,
   };
 }

@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { listItems } from '../items/list-items.ts';
 import { at, WEEK } from '../small-organisation.ts';
-import { actOnMeeting, answerItem, changeMeeting, readMeeting, removeMeeting, takeBack, undoMeeting } from './index.ts';
+import { actOnMeeting, answerItem, changeMeeting, readMeeting, removeMeeting, takeBack, undoSeveral } from './index.ts';
 import {
   address,
   answersOn,
@@ -217,7 +217,7 @@ describe('an invitation that is taken out of the calendar is declined', () => {
     // Undone as the write it is, it is the same.
     const stands = inCalendar('ines', uid) as StoredItem;
     const again = value(removeMeeting(ctx('tomas'), key, { version: stands.version, scope: 'one' }));
-    value(undoMeeting(ctx('tomas'), again.undo));
+    value(undoSeveral(ctx('tomas'), again.undo));
     pass();
     expect([inCalendar('ines', uid)?.ownerAnswer, arrived('wren')]).toEqual(['needs-action', []]);
   });
@@ -227,7 +227,7 @@ describe('an invitation that is taken out of the calendar is declined', () => {
     const { key, version } = inCalendar('ines', uid) as StoredItem;
     const removed = value(removeMeeting(ctx('tomas'), key, { version, scope: 'all' }));
     pass();
-    value(undoMeeting(ctx('tomas'), removed.undo));
+    value(undoSeveral(ctx('tomas'), removed.undo));
     expect([inCalendar('ines', uid)?.ownerAnswer, answersOn('wren', uid).ines]).toEqual(['declined', 'declined']);
   });
 

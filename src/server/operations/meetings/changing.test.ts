@@ -14,7 +14,7 @@ import {
   readMeeting,
   removeMeeting,
   takeBack,
-  undoMeeting,
+  undoSeveral,
 } from './index.ts';
 import {
   accepts,
@@ -80,7 +80,7 @@ describe('changing and calling off', () => {
     pass();
     accepts('bruno', uid);
     pass();
-    expect(value(undoMeeting(ctx('tomas'), moved.undo)).sending).toMatchObject({ to: 1 });
+    expect(value(undoSeveral(ctx('tomas'), moved.undo)).sending).toMatchObject({ to: 1 });
     expect(answersOn('ines', uid).bruno).toBe('accepted');
     pass();
     expect([inCalendar('bruno', uid)?.start, answersOn('ines', uid).bruno]).toEqual([
@@ -89,7 +89,7 @@ describe('changing and calling off', () => {
     ]);
     const off = value(removeMeeting(ctx('tomas'), key, { version: itemOf(made).version, scope: 'all' }));
     pass();
-    value(undoMeeting(ctx('tomas'), off.undo));
+    value(undoSeveral(ctx('tomas'), off.undo));
     pass();
     expect(inCalendar('bruno', uid)).toMatchObject({ cancelled: false, ownerAnswer: 'needs-action' });
   });
@@ -195,7 +195,7 @@ describe('changing and calling off', () => {
     const last = itemOf(thursdays);
     expect([last.rule, last.start]).toEqual(['FREQ=WEEKLY;COUNT=3', Date.UTC(2027, 2, 25, 11)]);
     expect(inCalendar('bruno', last.uid)?.ownerAnswer).toBe('needs-action');
-    const undone = undoMeeting(ctx('tomas'), thursdays.undo);
+    const undone = undoSeveral(ctx('tomas'), thursdays.undo);
     expect(undone.ok).toBe(true);
     pass();
     expect([inCalendar('bruno', last.uid)?.cancelled, inCalendar('bruno', next.uid)?.rule]).toEqual([
@@ -233,7 +233,7 @@ describe('changing and calling off', () => {
       Date.UTC(2027, 2, 3, 10),
       Date.UTC(2027, 2, 11, 15),
     ]);
-    value(undoMeeting(ctx('tomas'), widened.undo));
+    value(undoSeveral(ctx('tomas'), widened.undo));
     pass();
     expect(itemsByUid(org.db, wren, uid).map((i) => i.cancelled)).toEqual([true, true]);
     expect(arrived('bruno')).toEqual(['invitation', 'invitation']);

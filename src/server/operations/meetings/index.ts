@@ -1,12 +1,14 @@
 export { actOnMeeting, sayIt, takeBack } from './acts.ts';
 export { answeredOf, answerItem } from './answer.ts';
+export { changeSeveral, copyItem, undoSeveral } from './change-several.ts';
 export { homeOf, receive } from './deliver.ts';
 export { insideBy } from './invited.ts';
 export { type Arriving, keepArrived, threadOf } from './keep.ts';
 export { moveMeeting } from './move.ts';
 export { readMeeting, sendingWireOf, whoCanCome } from './read-meeting.ts';
 export { releaseDue } from './release.ts';
-export { bringBackMeeting, changeMeeting, createMeeting, removeMeeting, undoMeeting } from './save.ts';
+export { bringBackMeeting, changeMeeting, createMeeting, removeMeeting } from './save.ts';
+export { listApart, rejoinItem } from './series-apart.ts';
 export { speaksOn } from './settle.ts';
 export { answerSeveral } from './several.ts';
 export { timeOf, timesOf } from './shape.ts';

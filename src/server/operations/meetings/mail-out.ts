@@ -42,6 +42,8 @@ export function mailOut(
       to: { name, address },
       subject: '',
       text: '',
+      // Whoever it goes to is outside: they are written to as those it comes from read.
+      language: from.language,
       meeting: {
         message: { ...message, to: [address] },
         organiserName,

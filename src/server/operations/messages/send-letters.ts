@@ -1,6 +1,7 @@
 import { createTranslator } from 'use-intl/core';
-import messages from '@/messages/en/index.ts';
+import { type Language, LOCALES } from '@/messages/languages.ts';
 import { rightsSentence } from '@/messages/rights-sentence.ts';
+import { TEXTS } from '@/messages/texts.ts';
 import { makeBareAccount, makeGuestToken } from '../../auth/accounts.ts';
 import type { Connection } from '../../db/index.ts';
 import { log } from '../../log.ts';
@@ -13,8 +14,10 @@ import { type Person, personById, saveAccount } from '../../repositories/people.
 import { settings } from '../../settings.ts';
 import { reminderFor } from '../reminders/index.ts';
 
-const t = createTranslator({ locale: 'en', messages, namespace: 'letters' });
-const ts = createTranslator({ locale: 'en', messages, namespace: 'sentence' });
+const lettersIn = (language: Language) =>
+  createTranslator({ locale: LOCALES[language], messages: TEXTS[language], namespace: 'letters' });
+const rightsIn = (language: Language) =>
+  createTranslator({ locale: LOCALES[language], messages: TEXTS[language], namespace: 'sentence' });
 
 const MOST = 20;
 const MINUTE = 60_000;
@@ -60,7 +63,10 @@ async function write(db: Connection, now: number, outgoing: Outgoing, person: Pe
   const ending = outgoing.kind === 'ending';
   if ((tells || ending) && (!grant || grant.recordedUntil !== null)) return null;
   if (ending && (grant?.ends ?? 0) <= now) return null;
-  const day = grant?.ends ? dayText(grant.ends - 1, person.zone) : '';
+  // Somebody outside who never said how they read is written to as whoever gave reads.
+  const language = person.inside || person.account !== null ? person.language : (by?.language ?? person.language);
+  const [t, ts] = [lettersIn(language), rightsIn(language)];
+  const day = grant?.ends ? dayText(grant.ends - 1, person.zone, language) : '';
   const names = { owner: owner?.name ?? '', by: by?.name ?? '', byOwner: by?.id === owner?.id ? 'yes' : 'no' };
   const called = calendar && !person.inside ? outsiderName(db, calendar.id, person.id) : null;
   const lines = [t('hello', { name: called ?? person.name }), t(outgoing.kind, { ...names, day })];
@@ -68,7 +74,8 @@ async function write(db: Connection, now: number, outgoing: Outgoing, person: Pe
     const first = names.owner.split(' ')[0] ?? '';
     const { does, cannot } = rightsSentence(ts, grant.rights, first, false);
     lines.push(t('what', { does, cannot }));
-    if (grant.starts !== null && grant.starts > now) lines.push(t('from', { day: dayText(grant.starts, person.zone) }));
+    if (grant.starts !== null && grant.starts > now)
+      lines.push(t('from', { day: dayText(grant.starts, person.zone, language) }));
     if (day) lines.push(t('until', { day }));
   }
   if (outgoing.note) lines.push(`“${outgoing.note}”`);
@@ -87,7 +94,8 @@ function writeReminder(db: Connection, now: number, { key, note }: Outgoing, per
   const due = reminderFor({ db, now, viewer: person }, note);
   if (!due) return null;
   const at = Date.parse(due.start);
-  const when = new Intl.DateTimeFormat('en-GB', {
+  const t = lettersIn(person.language);
+  const when = new Intl.DateTimeFormat(LOCALES[person.language], {
     dateStyle: 'full',
     ...(due.allDay ? { timeZone: 'UTC' } : { timeStyle: 'short' as const, timeZone: person.zone }),
   }).format(at);
@@ -111,5 +119,5 @@ async function wayIn(db: Connection, person: Person): Promise<string> {
   return `${settings().address}/guest/${await makeGuestToken(person.address)}`;
 }
 
-const dayText = (instant: number, timeZone: string): string =>
-  new Intl.DateTimeFormat('en-GB', { dateStyle: 'long', timeZone }).format(instant);
+const dayText = (instant: number, timeZone: string, language: Language): string =>
+  new Intl.DateTimeFormat(LOCALES[language], { dateStyle: 'long', timeZone }).format(instant);

@@ -1,12 +1,29 @@
 import type { Preferences } from '@/contract/frame.ts';
 import type { NewPerson, PeopleAnswer, PersonWire } from '@/contract/people.ts';
-import { decide, deciderFor, type Grant, may, NO_RIGHTS, nextChange, type Viewer } from '@/core/access/index.ts';
+import {
+  decide,
+  deciderFor,
+  type Grant,
+  may,
+  NO_RIGHTS,
+  nextChange,
+  PRESETS,
+  type Viewer,
+} from '@/core/access/index.ts';
 import { instantText, isZone } from '@/core/time/index.ts';
 import type { Connection } from '../../db/index.ts';
 import { newKey } from '../../ids.ts';
-import { calendarsOf, furtherCalendars, insertCalendar, mainCalendarOf } from '../../repositories/calendars.ts';
+import { hub } from '../../live/hub.ts';
+import {
+  calendarsOf,
+  furtherCalendars,
+  insertCalendar,
+  mainCalendarOf,
+  setCalendarGroup,
+} from '../../repositories/calendars.ts';
 import { domains } from '../../repositories/domains.ts';
-import { grantsNaming, grantsSpeakingTo, insertGrant } from '../../repositories/grants.ts';
+import { grantsNaming, grantsSpeakingTo, insertGrant, type StoredGrant } from '../../repositories/grants.ts';
+import { groupByKey, membersOf } from '../../repositories/groups.ts';
 import {
   allPeople,
   directoryLines,
@@ -127,7 +144,7 @@ export function findBoard(
 export function changePreferences(ctx: Context, input: Preferences): Result<{ done: true }> {
   if (!isZone(input.zone)) return refuse('badInput', { fields: { zone: 'zone' } });
   if (input.secondZone && !isZone(input.secondZone)) return refuse('badInput', { fields: { secondZone: 'zone' } });
-  const { zone, hours, weekFirst, dateOrder } = ctx.viewer;
+  const { zone, hours, weekFirst, dateOrder, language } = ctx.viewer;
   // What isn't sent stays as it is.
   const workHours = input.workHours === undefined ? ctx.viewer.workHours : JSON.stringify(input.workHours);
   const secondZone = input.secondZone === undefined ? ctx.viewer.secondZone : input.secondZone;
@@ -136,8 +153,9 @@ export function changePreferences(ctx: Context, input: Preferences): Result<{ do
       ...input,
       workHours: workHours === 'null' ? null : workHours,
       secondZone,
+      language: input.language ?? language,
     });
-    trailOwn(ctx, ctx.viewer.key, 'preferences.changed', { zone, hours, weekFirst, dateOrder }, input);
+    trailOwn(ctx, ctx.viewer.key, 'preferences.changed', { zone, hours, weekFirst, dateOrder, language }, input);
   });
   return ok({ done: true });
 }
@@ -250,8 +268,14 @@ export function makeCalendar(
   return id;
 }
 
-/** Makes a further calendar: one's own, or of somebody who lets one give access for them. Answers its key. */
-export function beginCalendar(ctx: Context, body: { of: string; name: string }): Result<{ calendar: string }> {
+/**
+ * Makes a further calendar: one's own, or of somebody who lets one give access for them; one's own also for a group, which then may arrange
+ * it and has it among its lanes. Answers its key.
+ */
+export function beginCalendar(
+  ctx: Context,
+  body: { of: string; name: string; group?: string | undefined },
+): Result<{ calendar: string }> {
   const owner = personByHandle(ctx.db, body.of);
   const main = owner && mainCalendarOf(ctx.db, owner.id);
   if (!owner || !main) return refuse('notFound');
@@ -261,24 +285,42 @@ export function beginCalendar(ctx: Context, body: { of: string; name: string }):
   if (!may(decision).share) return refuse('mayNotShare', { facts: { name: owner.name } });
   const taken = calendarsOf(ctx.db, owner.id).some((c) => c.name.toLowerCase() === body.name.toLowerCase());
   if (taken) return refuse('alreadyThere', { fields: { name: 'calendarTaken' } });
+  const group = body.group === undefined ? null : ctx.viewer.inside ? groupByKey(ctx.db, body.group) : null;
+  if (body.group !== undefined && !group) return refuse('badInput', { fields: { group: 'group' } });
+  if (group && owner.id !== ctx.viewer.id) return refuse('ownerOnly', { facts: { name: owner.name } });
   const key = newKey();
   ctx.db.write(() => {
     const id = makeCalendar(ctx.db, ctx.now, { owner, by: ctx.viewer, name: body.name, main: false, key });
-    // Whoever makes it for somebody keeps what they may do on that somebody's main calendar, and for as long.
-    if (owner.id !== ctx.viewer.id)
+    const give = (grant: Pick<StoredGrant, 'audience' | 'rights' | 'ends' | 'hangs'>) =>
       insertGrant(ctx.db, {
         key: newKey(),
         collectionId: id,
-        audience: { kind: 'person', personId: ctx.viewer.id },
-        rights: decision.rights,
         starts: null,
-        ends: holdsUntil(ctx, decided, decision.rights),
         givenBy: ctx.viewer.id,
         givenFor: owner.id,
         byAdministrator: false,
-        hangs: holdsByThread(decided),
         recordedFrom: ctx.now,
+        ...grant,
       });
+    // Whoever makes it for somebody keeps what they may do on that somebody's main calendar, and for as long.
+    if (owner.id !== ctx.viewer.id)
+      give({
+        audience: { kind: 'person', personId: ctx.viewer.id },
+        rights: decision.rights,
+        ends: holdsUntil(ctx, decided, decision.rights),
+        hangs: holdsByThread(decided),
+      });
+    if (group) {
+      setCalendarGroup(ctx.db, id, group.id);
+      give({ audience: { kind: 'group', groupId: group.id }, rights: PRESETS.arranger, ends: null, hangs: false });
+      const members = new Set<unknown>(membersOf(ctx.db, group.id));
+      const open = hub()
+        .listeners()
+        .filter((listener) => members.has(listener));
+      ctx.db.afterWriting(() => {
+        for (const listener of open) hub().tell(listener, { kind: 'access', calendar: key });
+      });
+    }
     recordTrail(ctx.db, {
       key: newKey(),
       at: ctx.now,

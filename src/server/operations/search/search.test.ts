@@ -55,6 +55,19 @@ test('what one doesn’t see is neither matched nor counted, wherever else the w
   expect(search(org.ctx('wren'), { words: 'heron' })).toMatchObject({ value: { found: [], cut: false } });
 });
 
+test('that there may be more is said of what one sees alone: hidden words fill no room', () => {
+  for (let n = 0; n < 60; n++)
+    org.add('ines', 'ines', { title: `Row ${n}`, when: at('2027-03-03', 10), notes: 'heron', visibility: 'follow' });
+  org.add('ines', 'ines', { title: 'Heron', when: at('2027-03-04', 10) });
+  org.add('ines', 'ines', { title: 'Heron shut', when: at('2027-03-04', 11), visibility: 'private' });
+  org.add('ines', 'tomas', { title: 'Heron by Tomas', when: at('2027-03-04', 12), visibility: 'private' });
+  // What they see takes the room, and only that.
+  const few = (who: string) => search(org.ctx(who), { words: 'heron' }, 3);
+  expect(few('amara')).toMatchObject({ value: { found: [{ item: { title: 'Heron' } }], cut: false } });
+  expect(few('tomas')).toMatchObject({ value: { cut: true } });
+  expect(find('tomas', 'heron tomas', { everywhere: undefined })).toEqual(['Heron by Tomas']);
+});
+
 test('what is changed, removed and undone is found as it is; of a series its next happening', () => {
   const { id } = org.add('ines', 'ines', {
     title: 'Rounds',

@@ -1,11 +1,13 @@
 import type { z } from 'zod';
 import type { ItemWire } from '@/contract/items.ts';
 import type { SearchAnswer, searchQuery } from '@/contract/search.ts';
+import { fieldPolicy, readerOf } from '@/core/access/index.ts';
+import { VISIBILITIES } from '@/core/calendar/index.ts';
 import { expand } from '@/core/recurrence/index.ts';
 import { dateText } from '@/core/time/index.ts';
 import { type Calendar, calendarById, calendarsOf } from '../../repositories/calendars.ts';
 import { calendarsNaming } from '../../repositories/grants.ts';
-import { type Candidate, candidatesFor } from '../../repositories/item-text.ts';
+import { type Candidate, candidatesFor, type TextColumn, type TextsOf } from '../../repositories/item-text.ts';
 import { itemById, replacementsOf } from '../../repositories/items.ts';
 import { lanesOf } from '../../repositories/lanes.ts';
 import { personById } from '../../repositories/people.ts';
@@ -24,12 +26,16 @@ const MOST_WORDS = 8;
  * an item is matched by nothing, nor is it counted: each is found by all of its words and then read again through their own view. The nearest
  * to now first; of a series its next happening.
  */
-export function search(ctx: Context, query: z.infer<typeof searchQuery>): Result<SearchAnswer> {
+export function search(
+  ctx: Context,
+  query: z.infer<typeof searchQuery>,
+  mostLookedAt = MOST_LOOKED_AT,
+): Result<SearchAnswer> {
   const words = wordsOf(query.words).slice(0, MOST_WORDS);
   if (words.length === 0) return refuse('badInput', { fields: { words: 'words' } });
-  const within = query.everywhere ? null : keptCalendars(ctx);
-  const candidates = within?.length === 0 ? [] : candidatesFor(ctx.db, words, within, ctx.now, MOST_LOOKED_AT);
   const decided = new Map<number, Decided | null>();
+  const within = query.everywhere ? EVERY_TEXT : textsSeen(ctx, keptCalendars(ctx), decided);
+  const candidates = candidatesFor(ctx.db, words, within, ctx.now, mostLookedAt);
   const directory = new Directory(ctx.db);
   const found: SearchAnswer['found'][number][] = [];
   for (const candidate of candidates) {
@@ -48,7 +54,8 @@ export function search(ctx: Context, query: z.infer<typeof searchQuery>): Result
   }
   return ok({
     found: found.slice(0, MOST),
-    cut: found.length > MOST || (within !== null && candidates.length === MOST_LOOKED_AT),
+    // In all calendars most of what was looked at is nobody's to know of, not even how much it was.
+    cut: found.length > MOST || (!query.everywhere && candidates.length === mostLookedAt),
   });
 }
 
@@ -59,6 +66,66 @@ function keptCalendars(ctx: Context): number[] {
   return [...new Set([...own, ...calendarsNaming(ctx.db, ctx.viewer.id), ...kept])].slice(0, 500);
 }
 
+const FIELDS: Record<TextColumn, keyof typeof fieldPolicy> = {
+  title: 'title',
+  place: 'place',
+  notes: 'notes',
+  people: 'attendees',
+  categories: 'categories',
+  link: 'link',
+  briefing: 'briefing',
+};
+const EVERY_TEXT: readonly TextsOf[] = [{ columns: Object.keys(FIELDS) as TextColumn[], calendars: null }];
+const BY_RANK = ['withheld', 'busy', 'title', 'outline', 'full', 'briefed'] as const;
+
+/**
+ * Where words may stand for who asks, by the rule itself: of each visibility in each calendar only the texts that are seen of it, and all
+ * texts of what names them or was made by them. So what is looked at is, but for a few called off, what they are shown.
+ */
+function textsSeen(ctx: Context, calendars: readonly number[], decided: Map<number, Decided | null>): TextsOf[] {
+  const groups = new Map<string, { columns: TextColumn[]; calendars: number[]; visibilities: string[] }>();
+  const looked: number[] = [];
+  for (const id of calendars) {
+    const on = decidedOn(ctx, id, decided);
+    if (!on || on.decision.rights.sight === 'nothing') continue;
+    looked.push(id);
+    const reader = readerOf(on.decision);
+    const byColumns = new Map<string, string[]>();
+    for (const visibility of VISIBILITIES) {
+      const item = { visibility, shows: 'busy', cancelled: false, ownerAnswer: null } as const;
+      const rank = BY_RANK.indexOf(
+        reader.seen(item, { named: false, created: false, ownerInvited: false }) ?? 'withheld',
+      );
+      const columns = (Object.keys(FIELDS) as TextColumn[]).filter(
+        (column) => BY_RANK.indexOf(fieldPolicy[FIELDS[column]] as (typeof BY_RANK)[number]) <= rank,
+      );
+      if (columns.length > 0)
+        byColumns.set(columns.join(' '), [...(byColumns.get(columns.join(' ')) ?? []), visibility]);
+    }
+    for (const [columns, visibilities] of byColumns) {
+      const key = `${columns}|${visibilities.join(' ')}`;
+      const group = groups.get(key) ?? { columns: columns.split(' ') as TextColumn[], calendars: [], visibilities };
+      group.calendars.push(id);
+      groups.set(key, group);
+    }
+  }
+  if (looked.length === 0) return [];
+  const columns = (Object.keys(FIELDS) as TextColumn[]).filter((column) => column !== 'briefing');
+  const { address, id: createdBy } = ctx.viewer;
+  const named = address ? [{ columns, calendars: looked, named: address }] : [];
+  return [...groups.values(), ...named, { columns, calendars: looked, createdBy }];
+}
+
+function decidedOn(ctx: Context, calendarId: number, decided: Map<number, Decided | null>): Decided | null {
+  let on = decided.get(calendarId);
+  if (on === undefined) {
+    const calendar = calendarById(ctx.db, calendarId);
+    on = calendar && decideOn(ctx, calendar);
+    decided.set(calendarId, on);
+  }
+  return on;
+}
+
 function seen(
   ctx: Context,
   { id, calendarId }: Candidate,
@@ -66,12 +133,7 @@ function seen(
   decided: Map<number, Decided | null>,
   directory: Directory,
 ): { view: ItemWire; calendar: Calendar } | null {
-  let on = decided.get(calendarId);
-  if (on === undefined) {
-    const calendar = calendarById(ctx.db, calendarId);
-    on = calendar && decideOn(ctx, calendar);
-    decided.set(calendarId, on);
-  }
+  const on = decidedOn(ctx, calendarId, decided);
   if (!on || on.decision.rights.sight === 'nothing') return null;
   const item = itemById(ctx.db, id);
   if (!item) return null;

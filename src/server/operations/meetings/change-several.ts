@@ -1,0 +1,130 @@
+import type { NewItem, WrittenAnswer } from '@/contract/items.ts';
+import type { SeveralAnswer, SeveralBody } from '@/contract/items-several.ts';
+import { dateText, fromWallLenient, parseDate, toWall, wallText } from '@/core/time/index.ts';
+import { ok, type Refusal, type Result, refuse } from '../../result.ts';
+import { type Context, Directory, type FoundItem, findItem, isRefusal } from '../deciding/index.ts';
+import { changeMeeting, createMeeting, removeMeeting, undoMeeting } from './save.ts';
+
+const DAY = 86_400_000;
+const MINUTE = 60_000;
+
+/**
+ * One act on several items: each is written as it would be alone, in one transaction, and where one of them is refused none is. The refusal is
+ * that one's own, with the id it was asked under. Its one token takes all of it back.
+ */
+export function changeSeveral(ctx: Context, { items, change }: SeveralBody): Result<SeveralAnswer> {
+  // A series of which several happenings are meant is another after each: what counts is the version it had before the act.
+  const before = new Map<number, number>();
+  return allOrNone(ctx, items, ({ item, version: seen }) => {
+    const found = findItem(ctx, item);
+    if (isRefusal(found)) return found;
+    const now = found.item.version;
+    const was = before.get(found.item.id) ?? now;
+    before.set(found.item.id, was);
+    const version = seen === was ? now : seen;
+    if (change.kind === 'remove') return removeMeeting(ctx, item, { version, scope: 'one' });
+    if (change.kind === 'visibility')
+      return changeMeeting(ctx, item, { version, scope: 'one', fields: { visibility: change.visibility } });
+    const when = shifted(ctx, found, change.days, change.minutes);
+    return when && changeMeeting(ctx, item, { version, scope: 'one', when, fields: {} });
+  });
+}
+
+/** When an item would be, moved on the clock of its own zone with its length kept; `null` where it stays: whole days move by days alone. */
+function shifted(ctx: Context, { item, happening }: FoundItem, days: number, minutes: number) {
+  const { start, end } = happening ?? item;
+  const zone = new Directory(ctx.db).zone(item.zone);
+  if (item.allDay) {
+    if (days === 0) return null;
+    return { start: dateText(start + days * DAY), end: dateText(end + days * DAY), allDay: true, zone };
+  }
+  const from = fromWallLenient(zone, toWall(zone, start) + days * DAY + minutes * MINUTE);
+  const text = (at: number) => wallText(toWall(zone, at));
+  return { start: text(from), end: text(from + (end - start)), allDay: false, zone };
+}
+
+/** Puts another like an item on each of some dates, at its hours, without its people and its repeat; all of them or none. */
+export function copyItem(ctx: Context, id: string, dates: readonly string[]): Result<SeveralAnswer> {
+  const found = findItem(ctx, id);
+  if (isRefusal(found)) return found;
+  const { item, happening, view, decided } = found;
+  const { start, end } = happening ?? item;
+  const zone = new Directory(ctx.db).zone(item.zone);
+  const wall = (at: number) => (item.allDay ? at : toWall(zone, at));
+  const text = (at: number) => (item.allDay ? dateText(at) : wallText(at));
+  const day = Math.floor(wall(start) / DAY) * DAY;
+  const like: Omit<NewItem, 'when'> = {
+    title: item.title,
+    kind: item.kind,
+    place: item.place,
+    notes: item.notes,
+    link: item.link,
+    categories: [...item.categories],
+    importance: item.importance,
+    shows: item.shows,
+    visibility: item.visibility,
+    briefing: 'briefing' in view ? item.briefing : null,
+  };
+  return allOrNone(ctx, [...new Set(dates)].sort(), (date) => {
+    const on = parseDate(date);
+    if (on === null) return refuse('badInput', { fields: { dates: 'date' } });
+    const first = on + (wall(start) - day);
+    const last = item.allDay ? first + (end - start) : wall(fromWallLenient(zone, first) + (end - start));
+    const when = { start: text(first), end: text(last), allDay: item.allDay, zone };
+    return createMeeting(ctx, decided.calendar.key, { ...like, when });
+  });
+}
+
+/** The tokens of several writes as one; a token's own letters never hold what joins them. */
+const JOINT = '.';
+
+/** Takes back what one token stands for: the last write first, all of them or none. */
+export function undoSeveral(ctx: Context, token: string): Result<WrittenAnswer> {
+  const tokens = token.split(JOINT).reverse();
+  if (tokens.length === 1) return undoMeeting(ctx, token);
+  const back: WrittenAnswer[] = [];
+  const all = allOrNone(ctx, tokens, (one) => {
+    const undone = undoMeeting(ctx, one);
+    if (undone.ok) back.push(undone.value);
+    return undone;
+  });
+  if (!all.ok) return all;
+  const sending = back.find((one) => one.sending)?.sending;
+  return ok({ item: null, undo: all.value.undo, ...(sending ? { sending } : {}) });
+}
+
+class Refused extends Error {
+  constructor(readonly refusal: Refusal) {
+    super(refusal.code);
+  }
+}
+
+/** Writes each of several; the first that is refused takes back all before it, and is what is answered. `null` is nothing to write. */
+function allOrNone<T>(
+  ctx: Context,
+  each: readonly T[],
+  write: (one: T) => Result<WrittenAnswer> | null,
+): Result<SeveralAnswer> {
+  try {
+    return ctx.db.write(() => {
+      const done = each.flatMap((one) => {
+        const answer = write(one);
+        if (answer && !answer.ok) throw new Refused(named(answer, one));
+        return answer ? [answer.value] : [];
+      });
+      if (done.length === 0) return refuse('badInput', { fields: { change: 'nothingMoves' } });
+      const sendings = done.filter((one) => one.sending).length;
+      const items = done.flatMap((one) => one.item ?? []);
+      return ok({ written: done.length, items, undo: done.map((one) => one.undo).join(JOINT), sendings });
+    });
+  } catch (error) {
+    if (error instanceof Refused) return error.refusal;
+    throw error;
+  }
+}
+
+/** A refusal of one of several, with which it is. */
+function named(refusal: Refusal, one: unknown): Refusal {
+  const id = typeof one === 'object' && one !== null && 'item' in one ? String(one.item) : null;
+  return id === null ? refusal : { ...refusal, data: { item: id } };
+}
