@@ -1,6 +1,7 @@
 import type { z } from 'zod';
+import { ADDRESSES, type RouteName } from './addresses.ts';
 import type { ErrorBody } from './errors.ts';
-import { ROUTES, type RouteName } from './routes.ts';
+import type { ROUTES } from './routes.ts';
 
 type R<N extends RouteName> = (typeof ROUTES)[N];
 type In<N extends RouteName, K extends 'body' | 'query'> =
@@ -25,16 +26,16 @@ export class Unreachable extends Error {}
 
 /** Calls a route of the API. Throws `CallRefused` for a refusal and `Unreachable` where no answer came. */
 export async function call<N extends RouteName>(name: N, input: CallInput<N>): Promise<Answer<N>> {
-  const route = ROUTES[name];
+  const [method, address] = ADDRESSES[name];
   const {
     params = {},
     query,
     body,
   } = input as { params?: Record<string, string>; query?: Record<string, unknown>; body?: unknown };
-  const path = route.path.replace(/\{(\w+)\}/g, (_, key: string) => encodeURIComponent(params[key] ?? ''));
+  const path = address.replace(/\{(\w+)\}/g, (_, key: string) => encodeURIComponent(params[key] ?? ''));
   const search = query ? `?${new URLSearchParams(Object.entries(query).map(([k, v]) => [k, String(v)]))}` : '';
   return (await send(path + search, {
-    method: route.method,
+    method,
     ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }),
   })) as Answer<N>;
 }

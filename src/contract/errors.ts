@@ -43,6 +43,7 @@ export const ERRORS = {
   nothingToBringIn: 422,
   seriesDayMove: 422,
   seriesSplit: 422,
+  movesAlone: 422,
   noSeries: 409,
   mainStays: 409,
   mayNotAnswer: 403,

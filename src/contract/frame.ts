@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { LANGUAGES } from '@/messages/languages.ts';
 import { workHours } from './hours.ts';
 import { zone } from './people.ts';
-import { done, type Routes } from './route.ts';
+import { at, done, type Routes } from './route.ts';
 
 /** One of the calendars a person works in: their own or one they act for. */
 const principal = z.strictObject({
@@ -60,30 +60,26 @@ export type Preferences = z.infer<typeof preferences>;
 /** What the whole of a window stands on: who is here, how times are shown, what changes. */
 export const frameRoutes = {
   readFrame: {
-    method: 'GET',
-    path: '/api/frame',
+    ...at('readFrame'),
     who: 'person',
     summary: 'Who is signed in and whom they act for',
     answer: frameAnswer,
   },
   savePreferences: {
-    method: 'PUT',
-    path: '/api/preferences',
+    ...at('savePreferences'),
     who: 'person',
     summary: 'How times are shown',
     body: preferences,
     answer: done,
   },
   live: {
-    method: 'GET',
-    path: '/api/live',
+    ...at('live'),
     who: 'person',
     summary: 'A stream that says which calendars changed',
     rawAnswer: 'text/event-stream',
   },
   openapi: {
-    method: 'GET',
-    path: '/api/openapi.json',
+    ...at('openapi'),
     who: 'open',
     summary: 'This description',
     rawAnswer: 'application/json',

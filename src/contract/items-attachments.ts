@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { Routes } from './route.ts';
+import { at, type Routes } from './route.ts';
 
 /** Files of one item, and the longest name of one. */
 export const MOST_ATTACHMENTS = 20;
@@ -24,15 +24,13 @@ export type AttachmentsAnswer = z.infer<typeof attachmentsAnswer>;
 /** Files at items, for whoever sees the item in full. */
 export const attachmentRoutes = {
   listAttachments: {
-    method: 'GET',
-    path: '/api/items/{item}/attachments',
+    ...at('listAttachments'),
     who: 'person',
     summary: 'The files of an item that is seen in full',
     answer: attachmentsAnswer,
   },
   addAttachment: {
-    method: 'POST',
-    path: '/api/items/{item}/attachments',
+    ...at('addAttachment'),
     who: 'person',
     summary: 'Add a file to an item: the body is its bytes, at most 25 MB',
     query: z.strictObject({
@@ -46,22 +44,19 @@ export const attachmentRoutes = {
     answer: attachmentsAnswer,
   },
   readAttachment: {
-    method: 'GET',
-    path: '/api/attachments/{attachment}',
+    ...at('readAttachment'),
     who: 'person',
     summary: 'A file’s bytes, to be saved and never shown',
     rawAnswer: 'application/octet-stream',
   },
   removeAttachment: {
-    method: 'DELETE',
-    path: '/api/attachments/{attachment}',
+    ...at('removeAttachment'),
     who: 'person',
     summary: 'Take a file away; for thirty days it can be brought back',
     answer: attachmentsAnswer,
   },
   bringBackAttachment: {
-    method: 'POST',
-    path: '/api/attachments/{attachment}',
+    ...at('bringBackAttachment'),
     who: 'person',
     summary: 'Bring a file back that was taken away',
     answer: attachmentsAnswer,

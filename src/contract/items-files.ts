@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { done, type Routes } from './route.ts';
+import { at, done, type Routes } from './route.ts';
 
 /** One item of a file in the preview. Times are as the file has them, in the zone named. */
 const importItem = z.strictObject({
@@ -53,37 +53,32 @@ export type ImportDone = z.infer<typeof importDone>;
 /** Calendar files: read, brought in, taken out. */
 export const fileRoutes = {
   previewImport: {
-    method: 'POST',
-    path: '/api/calendars/{calendar}/imports',
+    ...at('previewImport'),
     who: 'person',
     summary: 'Read a calendar file and say what would come in',
     rawBody: 'text/calendar',
     answer: importPreview,
   },
   readImport: {
-    method: 'GET',
-    path: '/api/imports/{preview}',
+    ...at('readImport'),
     who: 'person',
     summary: 'How far bringing in a file has come',
     answer: importState,
   },
   stopImport: {
-    method: 'DELETE',
-    path: '/api/imports/{preview}',
+    ...at('stopImport'),
     who: 'person',
     summary: 'Stop bringing in a file; nothing of it stays',
     answer: done,
   },
   bringIn: {
-    method: 'POST',
-    path: '/api/imports/{preview}',
+    ...at('bringIn'),
     who: 'person',
     summary: 'Bring in what a preview showed',
     answer: importDone,
   },
   exportFile: {
-    method: 'GET',
-    path: '/api/calendars/{calendar}/file',
+    ...at('exportFile'),
     who: 'person',
     summary: 'The calendar as a file',
     rawAnswer: 'text/calendar',

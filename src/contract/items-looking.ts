@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { Routes } from './route.ts';
+import { at, type Routes } from './route.ts';
 
 export const lookingBody = z.strictObject({ doing: z.enum(['looks', 'types', 'gone']) });
 export type LookingBody = z.infer<typeof lookingBody>;
@@ -11,8 +11,7 @@ export type LookingAnswer = z.infer<typeof lookingAnswer>;
 /** Who has an item open at one time, among those who may change it. */
 export const lookingRoutes = {
   sayLooking: {
-    method: 'POST',
-    path: '/api/items/{item}/looking',
+    ...at('sayLooking'),
     who: 'person',
     summary: 'Say that one has an item open, and hear who else has',
     body: lookingBody,

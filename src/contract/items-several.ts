@@ -1,25 +1,33 @@
 import { z } from 'zod';
 import { VISIBILITIES } from '@/core/calendar/index.ts';
 import { itemWire, writtenAnswer } from './items.ts';
-import type { Routes } from './route.ts';
+import { MOST_AT_ONCE } from './mosts.ts';
+import { at, type Routes } from './route.ts';
 
-/** As many items as one act takes, and as many dates as an item is put on at once: each costs more than a millisecond of everybody's time. */
-export const MOST_AT_ONCE = 30;
+const step = { days: z.number().int().min(-3660).max(3660), minutes: z.number().int().min(-1440).max(1440) };
 
 /** One act on several items that were picked: moved by days and minutes, seen by others otherwise, or removed. Each is meant by itself, also of a series. */
 export const severalBody = z.strictObject({
   items: z
-    .array(z.strictObject({ item: z.string().max(128), version: z.number().int() }))
+    .array(
+      z.strictObject({
+        item: z.string().max(128),
+        version: z.number().int(),
+        /** Where this one goes, where that isn't where the others go. */
+        to: z.string().max(64).optional(),
+      }),
+    )
     .min(1)
     .max(MOST_AT_ONCE, `tooManyPicked:${MOST_AT_ONCE}`),
   change: z.discriminatedUnion('kind', [
     z.strictObject({
       kind: z.literal('shift'),
-      days: z.number().int().min(-3660).max(3660),
-      minutes: z.number().int().min(-1440).max(1440),
+      ...step,
     }),
     z.strictObject({ kind: z.literal('visibility'), visibility: z.enum(VISIBILITIES) }),
     z.strictObject({ kind: z.literal('remove') }),
+    /** Into another calendar, and by as much in time. What it answers can't be taken back by its token, but by an act the other way. */
+    z.strictObject({ kind: z.literal('into'), to: z.string().max(64), ...step }),
   ]),
 });
 export type SeveralBody = z.infer<typeof severalBody>;
@@ -55,31 +63,27 @@ export const rejoinBody = z.strictObject({ version: z.number().int() });
 /** Several items at once, an item on several dates, and the exceptions of a series. */
 export const severalRoutes = {
   changeSeveral: {
-    method: 'POST',
-    path: '/api/several',
+    ...at('changeSeveral'),
     who: 'person',
     summary: 'One act on several items: all of it, or none',
     body: severalBody,
     answer: severalAnswer,
   },
   copyItem: {
-    method: 'POST',
-    path: '/api/items/{item}/copies',
+    ...at('copyItem'),
     who: 'person',
     summary: 'Put another like an item on each of some dates, without its people',
     body: copiesBody,
     answer: severalAnswer,
   },
   listApart: {
-    method: 'GET',
-    path: '/api/items/{item}/apart',
+    ...at('listApart'),
     who: 'person',
     summary: 'What of a series isn’t as its rule says',
     answer: apartAnswer,
   },
   rejoinItem: {
-    method: 'POST',
-    path: '/api/items/{item}/apart',
+    ...at('rejoinItem'),
     who: 'person',
     summary: 'Make a happening that was changed by itself as its series again',
     body: rejoinBody,

@@ -12,7 +12,7 @@ import {
   VISIBILITIES,
 } from '@/core/calendar/index.ts';
 import { workHours } from './hours.ts';
-import type { Routes } from './route.ts';
+import { at, type Routes } from './route.ts';
 import { rightsSchema } from './sight.ts';
 import { type Version, version } from './version.ts';
 
@@ -348,55 +348,48 @@ export const repeatAnswer = z.strictObject({
 /** What happens in a calendar: read and written. */
 export const itemRoutes = {
   listItems: {
-    method: 'GET',
-    path: '/api/calendars/{calendar}/items',
+    ...at('listItems'),
     who: 'person',
     summary: 'What happens in a range, as one sees it, or as an audience would',
     query: itemsQuery,
     answer: itemsAnswer,
   },
   listLoad: {
-    method: 'GET',
-    path: '/api/calendars/{calendar}/load',
+    ...at('listLoad'),
     who: 'person',
     summary: 'Booked minutes by day, from what one sees',
     query: rangeQuery,
     answer: loadAnswer,
   },
   createItem: {
-    method: 'POST',
-    path: '/api/calendars/{calendar}/items',
+    ...at('createItem'),
     who: 'person',
     summary: 'Add an item in the owner’s name',
     body: newItem,
     answer: writtenAnswer,
   },
   readItem: {
-    method: 'GET',
-    path: '/api/items/{item}',
+    ...at('readItem'),
     who: 'person',
     summary: 'One item seen in full',
     answer: itemWire,
   },
   changeItem: {
-    method: 'PATCH',
-    path: '/api/items/{item}',
+    ...at('changeItem'),
     who: 'person',
     summary: 'Change the touched fields of an item',
     body: itemPatch,
     answer: writtenAnswer,
   },
   removeItem: {
-    method: 'DELETE',
-    path: '/api/items/{item}',
+    ...at('removeItem'),
     who: 'person',
     summary: 'Remove an item',
     query: removeQuery,
     answer: writtenAnswer,
   },
   previewRepeat: {
-    method: 'POST',
-    path: '/api/repeats',
+    ...at('previewRepeat'),
     who: 'person',
     summary: 'The next dates of a repeat, and those a clock change leaves out',
     body: repeatBody,
@@ -404,8 +397,7 @@ export const itemRoutes = {
     answer: repeatAnswer,
   },
   undo: {
-    method: 'POST',
-    path: '/api/undo',
+    ...at('undo'),
     who: 'person',
     summary: 'Take back one’s own last write',
     body: undoBody,

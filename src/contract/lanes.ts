@@ -1,11 +1,11 @@
 import { z } from 'zod';
 import { SIGHTS } from '@/core/calendar/index.ts';
 import { type ItemsAnswer, itemsAnswer, rangeQuery } from './items.ts';
-import type { Routes } from './route.ts';
+import { MOST_ON_BOARD } from './mosts.ts';
+import { at, type Routes } from './route.ts';
 
 /** The most lanes somebody keeps, and the most that stand on a board at once. */
 export const MOST_LANES = 200;
-export const MOST_ON_BOARD = 30;
 
 const name = z.string().trim().max(80, 'tooLong:80').nullable();
 
@@ -58,46 +58,40 @@ const done = z.strictObject({ done: z.literal(true) });
 /** Several calendars at once on every board, and the list of those one keeps. */
 export const laneRoutes = {
   listLanes: {
-    method: 'GET',
-    path: '/api/lanes',
+    ...at('listLanes'),
     who: 'person',
     summary: 'The lanes one keeps: those one runs, and those one looks at',
     answer: lanesAnswer,
   },
   keepLanes: {
-    method: 'POST',
-    path: '/api/lanes',
+    ...at('keepLanes'),
     who: 'person',
     summary: 'Keep calendars as lanes: of people, of everybody in a group, or by themselves',
     body: keepLanesBody,
     answer: keptAnswer,
   },
   changeLane: {
-    method: 'PATCH',
-    path: '/api/lanes/{lane}',
+    ...at('changeLane'),
     who: 'person',
     summary: 'One’s own name and colour for a lane, and whether it is shown',
     body: laneBody,
     answer: done,
   },
   dropLane: {
-    method: 'DELETE',
-    path: '/api/lanes/{lane}',
+    ...at('dropLane'),
     who: 'person',
     summary: 'Take a lane out of one’s list; what one may see stays',
     answer: done,
   },
   orderLanes: {
-    method: 'PUT',
-    path: '/api/lanes/order',
+    ...at('orderLanes'),
     who: 'person',
     summary: 'Put one’s lanes in order',
     body: laneOrder,
     answer: done,
   },
   listBoards: {
-    method: 'POST',
-    path: '/api/boards',
+    ...at('listBoards'),
     who: 'person',
     summary: 'What happens in several calendars in a range, as one sees each',
     body: boardsBody,

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { ANSWERS, LIMITS } from '@/core/calendar/index.ts';
 import { when, writtenAnswer } from './items.ts';
-import { done, type Routes } from './route.ts';
+import { at, done, type Routes } from './route.ts';
 
 const comment = z.string().trim().max(2000, 'tooLong:2000').default('');
 const address = z.string().trim().toLowerCase().max(LIMITS.address);
@@ -119,47 +119,41 @@ export type MoveBody = z.infer<typeof moveBody>;
 /** Meetings: called, answered, changed in the name of whose calendar they are in. */
 export const meetingRoutes = {
   readMeeting: {
-    method: 'GET',
-    path: '/api/items/{item}/meeting',
+    ...at('readMeeting'),
     who: 'person',
     summary: 'Whom a meeting asks, what they answered, and what waits to be said',
     answer: meetingAnswer,
   },
   actOnMeeting: {
-    method: 'POST',
-    path: '/api/items/{item}/meeting',
+    ...at('actOnMeeting'),
     who: 'person',
     summary: 'Nudge who hasn’t answered, take or decline a proposed time',
     body: meetingAct,
     answer: writtenAnswer,
   },
   answerItem: {
-    method: 'POST',
-    path: '/api/items/{item}/answer',
+    ...at('answerItem'),
     who: 'person',
     summary: 'Answer an invitation in the owner’s name, or propose another time',
     body: answerBody,
     answer: writtenAnswer,
   },
   answerSeveral: {
-    method: 'POST',
-    path: '/api/answers',
+    ...at('answerSeveral'),
     who: 'person',
     summary: 'Answer several invitations at once',
     body: answersBody,
     answer: answersAnswer,
   },
   moveMeeting: {
-    method: 'POST',
-    path: '/api/items/{item}/calendar',
+    ...at('moveMeeting'),
     who: 'person',
     summary: 'Move an item, with its people and answers, into another calendar',
     body: moveBody,
     answer: writtenAnswer,
   },
   whoCanCome: {
-    method: 'POST',
-    path: '/api/calendars/{calendar}/coming',
+    ...at('whoCanCome'),
     who: 'person',
     summary: 'Whether each can come at a time, from what one sees',
     body: comingBody,
@@ -167,15 +161,13 @@ export const meetingRoutes = {
     answer: comingAnswer,
   },
   sayIt: {
-    method: 'POST',
-    path: '/api/sendings/{sending}',
+    ...at('sayIt'),
     who: 'person',
     summary: 'Say what waits for somebody who may speak for the owner',
     answer: done,
   },
   takeBack: {
-    method: 'DELETE',
-    path: '/api/sendings/{sending}',
+    ...at('takeBack'),
     who: 'person',
     summary: 'Take back what hasn’t left yet',
     answer: done,

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { ANSWERS, LIMITS } from '@/core/calendar/index.ts';
 import { sendingWire } from './meetings.ts';
-import { done, type Routes } from './route.ts';
+import { at, done, type Routes } from './route.ts';
 import { audienceWire, instant, preset } from './sharing.ts';
 import { rightsSchema } from './sight.ts';
 
@@ -158,46 +158,40 @@ export type MailBody = z.infer<typeof mailBody>;
 /** What one was told. */
 export const messageRoutes = {
   listNotices: {
-    method: 'GET',
-    path: '/api/notices',
+    ...at('listNotices'),
     who: 'person',
     summary: 'What one was told of access, and what soon ends',
     answer: noticesAnswer,
   },
   readNotices: {
-    method: 'POST',
-    path: '/api/notices',
+    ...at('readNotices'),
     who: 'person',
     summary: 'Mark all one was told as read',
     answer: done,
   },
   listMessages: {
-    method: 'GET',
-    path: '/api/people/{person}/messages',
+    ...at('listMessages'),
     who: 'person',
     summary: 'The messages of a person, by thread, what needs an answer first',
     query: messagesQuery,
     answer: messagesAnswer,
   },
   readMessages: {
-    method: 'POST',
-    path: '/api/people/{person}/messages',
+    ...at('readMessages'),
     who: 'person',
     summary: 'Mark messages as read by oneself',
     body: readBody,
     answer: done,
   },
   writeMail: {
-    method: 'POST',
-    path: '/api/people/{person}/mail',
+    ...at('writeMail'),
     who: 'person',
     summary: 'Write a mail in a person’s name',
     body: mailBody,
     answer: done,
   },
   takeMessage: {
-    method: 'POST',
-    path: '/api/messages/{message}',
+    ...at('takeMessage'),
     who: 'person',
     summary: 'Let a message whose sender isn’t vouched for do what it says',
     answer: done,

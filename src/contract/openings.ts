@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { KINDS, LIMITS, STATUSES } from '@/core/calendar/index.ts';
 import { when } from './items.ts';
-import type { Routes } from './route.ts';
+import { at, type Routes } from './route.ts';
 
 const place = z.string().trim().max(LIMITS.place);
 
@@ -119,8 +119,7 @@ export const journeysRead = z.strictObject({
 /** Times that work, and what speaks against one; the journeys between places they count with. */
 export const openingsRoutes = {
   checkTime: {
-    method: 'POST',
-    path: '/api/calendars/{calendar}/check',
+    ...at('checkTime'),
     who: 'person',
     summary: 'What speaks against a time, and the nearest that work',
     body: checkBody,
@@ -128,8 +127,7 @@ export const openingsRoutes = {
     answer: checkAnswer,
   },
   findTimes: {
-    method: 'POST',
-    path: '/api/calendars/{calendar}/openings',
+    ...at('findTimes'),
     who: 'person',
     summary: 'Times that work for who must be there, best first',
     body: timesBody,
@@ -137,23 +135,20 @@ export const openingsRoutes = {
     answer: timesAnswer,
   },
   listJourneys: {
-    method: 'GET',
-    path: '/api/journeys',
+    ...at('listJourneys'),
     who: 'person',
     summary: 'How long it takes between places',
     answer: journeysAnswer,
   },
   bringInJourneys: {
-    method: 'POST',
-    path: '/api/journeys',
+    ...at('bringInJourneys'),
     who: 'person',
     summary: 'Read a table of journeys, and put it in the place of the one there',
     body: journeysBody,
     answer: journeysRead,
   },
   takeOutJourneys: {
-    method: 'GET',
-    path: '/api/journeys/file',
+    ...at('takeOutJourneys'),
     who: 'person',
     summary: 'The table of journeys as a file',
     rawAnswer: 'text/csv',

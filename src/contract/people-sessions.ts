@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { newPerson } from './people.ts';
-import { done, type Routes } from './route.ts';
+import { at, done, type Routes } from './route.ts';
 
 const session = z.strictObject({ id: z.string(), since: z.string(), browser: z.string(), current: z.boolean() });
 const signInBody = z.strictObject({
@@ -12,33 +12,29 @@ export const stepIn = z.strictObject({ handle: z.string().max(64) });
 
 /** Signing in and out, and where one is signed in. */
 export const sessionRoutes = {
-  signIn: { method: 'POST', path: '/api/session', who: 'open', summary: 'Sign in', body: signInBody, answer: done },
-  signOut: { method: 'DELETE', path: '/api/session', who: 'person', summary: 'Sign out', answer: done },
+  signIn: { ...at('signIn'), who: 'open', summary: 'Sign in', body: signInBody, answer: done },
+  signOut: { ...at('signOut'), who: 'person', summary: 'Sign out', answer: done },
   listSessions: {
-    method: 'GET',
-    path: '/api/sessions',
+    ...at('listSessions'),
     who: 'person',
     summary: 'Where one is signed in',
     answer: z.strictObject({ sessions: z.array(session) }),
   },
   withdrawSession: {
-    method: 'DELETE',
-    path: '/api/sessions/{session}',
+    ...at('withdrawSession'),
     who: 'person',
     summary: 'Withdraw one of one’s sessions',
     answer: done,
   },
   foundOrganisation: {
-    method: 'POST',
-    path: '/api/start',
+    ...at('foundOrganisation'),
     who: 'open',
     summary: 'Make the first administrator',
     body: newPerson,
     answer: done,
   },
   stepIn: {
-    method: 'POST',
-    path: '/api/demo/step-in',
+    ...at('stepIn'),
     who: 'open',
     summary: 'Sign in as a sample person (demo only)',
     body: stepIn,

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { Routes } from './route.ts';
+import { at, type Routes } from './route.ts';
 
 /** Two weeks. */
 const minutes = z.number().int().min(0).max(20_160, 'tooEarly').nullable();
@@ -44,45 +44,39 @@ export const reminderAct = z.strictObject({ act: z.enum(['done', 'later']) });
 /** Being reminded before something happens: each person's own wish, in the calendars that are theirs or that they act for. */
 export const reminderRoutes = {
   listReminders: {
-    method: 'GET',
-    path: '/api/reminders',
+    ...at('listReminders'),
     who: 'person',
     summary: 'What one is being reminded of now',
     answer: remindersAnswer,
   },
   settleReminder: {
-    method: 'POST',
-    path: '/api/reminders/{reminder}',
+    ...at('settleReminder'),
     who: 'person',
     summary: 'Say that a reminder is done, or to come again in five minutes',
     body: reminderAct,
     answer: z.strictObject({ done: z.literal(true) }),
   },
   listReminderWishes: {
-    method: 'GET',
-    path: '/api/reminders/wishes',
+    ...at('listReminderWishes'),
     who: 'person',
     summary: 'How long before one is reminded, in each calendar one may be reminded of',
     answer: wishesAnswer,
   },
   setReminderWish: {
-    method: 'PUT',
-    path: '/api/calendars/{calendar}/reminder',
+    ...at('setReminderWish'),
     who: 'person',
     summary: 'Say how long before one is reminded of what takes time in a calendar',
     body: wishBody,
     answer: z.strictObject({ done: z.literal(true) }),
   },
   readItemReminder: {
-    method: 'GET',
-    path: '/api/items/{item}/reminder',
+    ...at('readItemReminder'),
     who: 'person',
     summary: 'How long before an item one is reminded',
     answer: itemReminder,
   },
   setItemReminder: {
-    method: 'PUT',
-    path: '/api/items/{item}/reminder',
+    ...at('setItemReminder'),
     who: 'person',
     summary: 'Say how long before an item one is reminded',
     body: itemReminderBody,

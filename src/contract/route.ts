@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { ADDRESSES, type RouteName } from './addresses.ts';
 
 /** One route of the API: where it is, what it takes and what it answers. */
 export interface Route {
@@ -22,6 +23,12 @@ export interface Route {
 
 /** The routes of an area, by name. */
 export type Routes = Record<string, Route>;
+
+/** Where a route is, by its name. */
+export const at = (name: RouteName): Pick<Route, 'method' | 'path'> => {
+  const [method, path] = ADDRESSES[name];
+  return { method, path };
+};
 
 /** What an act answers that leads to nothing but itself. */
 export const done = z.strictObject({ done: z.literal(true) });

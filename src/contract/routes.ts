@@ -1,3 +1,4 @@
+import type { RouteName } from './addresses.ts';
 import { frameRoutes } from './frame.ts';
 import { itemRoutes } from './items.ts';
 import { attachmentRoutes } from './items-attachments.ts';
@@ -11,7 +12,7 @@ import { openingsRoutes } from './openings.ts';
 import { peopleRoutes } from './people.ts';
 import { sessionRoutes } from './people-sessions.ts';
 import { reminderRoutes } from './reminders.ts';
-import type { Routes } from './route.ts';
+import type { Route } from './route.ts';
 import { searchRoutes } from './search.ts';
 import { sharingRoutes } from './sharing.ts';
 import { reviewRoutes } from './sharing-review.ts';
@@ -40,6 +41,6 @@ export const ROUTES = {
   ...trailRoutes,
   ...reminderRoutes,
   ...sessionRoutes,
-} as const satisfies Routes;
+} as const satisfies Record<RouteName, Route>;
 
-export type RouteName = keyof typeof ROUTES;
+export type { RouteName };

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { KINDS } from '@/core/calendar/index.ts';
 import { type ItemWire, itemWire } from './items.ts';
-import type { Routes } from './route.ts';
+import { at, type Routes } from './route.ts';
 
 /** What is looked for: words that all stand in what one sees of an item, of a kind, between dates; in the calendars one keeps, or in all. */
 export const searchQuery = z.strictObject({
@@ -37,8 +37,7 @@ export interface SearchAnswer {
 /** Finding items by their words. */
 export const searchRoutes = {
   search: {
-    method: 'GET',
-    path: '/api/search',
+    ...at('search'),
     who: 'person',
     summary: 'Items whose visible words hold what is looked for',
     query: searchQuery,

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { SIGHTS } from '@/core/calendar/index.ts';
 import { TOPICS } from '@/core/review/index.ts';
-import { done, type Routes } from './route.ts';
+import { at, done, type Routes } from './route.ts';
 import { audienceWire, hand, instant, openedItem, preset } from './sharing.ts';
 import { rightsSchema } from './sight.ts';
 
@@ -112,39 +112,34 @@ export type WordsBody = z.infer<typeof wordsBody>;
 /** Looking at what was given: its history, whether it can be seen and why, what is more open than it should be. */
 export const reviewRoutes = {
   readHistory: {
-    method: 'GET',
-    path: '/api/calendars/{calendar}/history',
+    ...at('readHistory'),
     who: 'person',
     summary: 'Every grant ever recorded on a calendar',
     answer: historyAnswer,
   },
   readFindings: {
-    method: 'GET',
-    path: '/api/calendars/{calendar}/findings',
+    ...at('readFindings'),
     who: 'person',
     summary: 'What is more open than it should be',
     answer: findingsAnswer,
   },
   changeWords: {
-    method: 'PUT',
-    path: '/api/words',
+    ...at('changeWords'),
     who: 'person',
     summary: 'Set one’s own words by which items look sensitive',
     body: wordsBody,
     answer: done,
   },
   ask: {
-    method: 'POST',
+    ...at('ask'),
     reads: true,
-    path: '/api/calendars/{calendar}/ask',
     who: 'person',
     summary: 'Whether an audience can see an item, and why, now or at a past instant',
     body: askBody,
     answer: askAnswer,
   },
   readItemSight: {
-    method: 'GET',
-    path: '/api/items/{item}/sight',
+    ...at('readItemSight'),
     who: 'person',
     summary: 'Who sees what of an item',
     answer: itemSightAnswer,

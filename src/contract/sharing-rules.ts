@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { SCOPES, SIGHTS } from '@/core/calendar/index.ts';
-import { done, type Routes } from './route.ts';
+import { at, done, type Routes } from './route.ts';
 
 /** A house rule, and a value for it. */
 export const ruleChange = z.strictObject({
@@ -49,31 +49,27 @@ export type WishAnswerBody = z.infer<typeof wishAnswerBody>;
 /** House rules, and wishes for them. */
 export const ruleRoutes = {
   readHouseRules: {
-    method: 'GET',
-    path: '/api/house-rules',
+    ...at('readHouseRules'),
     who: 'person',
     summary: 'The organisation’s ceilings',
     answer: houseRulesAnswer,
   },
   changeHouseRules: {
-    method: 'PUT',
-    path: '/api/house-rules',
+    ...at('changeHouseRules'),
     who: 'person',
     summary: 'Set the organisation’s ceilings (administrators)',
     body: houseRulesWire,
     answer: done,
   },
   wishForRule: {
-    method: 'POST',
-    path: '/api/rule-wishes',
+    ...at('wishForRule'),
     who: 'person',
     summary: 'Ask the administrators for a house rule',
     body: wishBody,
     answer: done,
   },
   answerWish: {
-    method: 'PUT',
-    path: '/api/rule-wishes/{wish}',
+    ...at('answerWish'),
     who: 'person',
     summary: 'Set a rule as somebody wished, or leave it (administrators)',
     body: wishAnswerBody,

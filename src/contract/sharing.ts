@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { LIMITS } from '@/core/calendar/index.ts';
 import { TOPICS } from '@/core/review/index.ts';
 import { type ItemWire, itemWire, linkItemsAnswer, rangeQuery } from './items.ts';
-import { done, type Routes } from './route.ts';
+import { at, done, type Routes } from './route.ts';
 import { ruleChange } from './sharing-rules.ts';
 import { type RightsWire, rightsSchema } from './sight.ts';
 
@@ -204,88 +204,77 @@ export const suspensionBody = z.strictObject({ suspended: z.boolean() });
 /** Who sees what in a calendar: read, thought through, given and taken. */
 export const sharingRoutes = {
   listSightlines: {
-    method: 'GET',
-    path: '/api/calendars/{calendar}/sightlines',
+    ...at('listSightlines'),
     who: 'person',
     summary: 'Who sees what in a calendar',
     answer: sightlinesAnswer,
   },
   setTold: {
-    method: 'PUT',
-    path: '/api/calendars/{calendar}/told',
+    ...at('setTold'),
     who: 'person',
     summary: 'Whether the owner is told of the messages of their meetings, or those with copies alone',
     body: z.strictObject({ owner: z.boolean() }),
     answer: done,
   },
   previewAccess: {
-    method: 'POST',
+    ...at('previewAccess'),
     reads: true,
-    path: '/api/calendars/{calendar}/preview',
     who: 'person',
     summary: 'What an audience would get',
     body: previewBody,
     answer: previewAnswer,
   },
   giveAccess: {
-    method: 'PUT',
-    path: '/api/calendars/{calendar}/grants',
+    ...at('giveAccess'),
     who: 'person',
     summary: 'Give an audience these rights',
     body: giveBody,
     answer: givenAnswer,
   },
   giveSeveral: {
-    method: 'POST',
-    path: '/api/calendars/{calendar}/grants/several',
+    ...at('giveSeveral'),
     who: 'person',
     summary: 'Give several audiences their rights: all or none',
     body: giveSeveralBody,
     answer: done,
   },
   takeAccess: {
-    method: 'DELETE',
-    path: '/api/calendars/{calendar}/grants',
+    ...at('takeAccess'),
     who: 'person',
     summary: 'Take an audience’s own rights away',
     body: takeBody,
     answer: done,
   },
   takeSeveral: {
-    method: 'DELETE',
-    path: '/api/calendars/{calendar}/grants/several',
+    ...at('takeSeveral'),
     who: 'person',
     summary: 'Take several audiences’ rights away: all or none',
     body: takeSeveralBody,
     answer: done,
   },
   tellOfAccess: {
-    method: 'POST',
-    path: '/api/calendars/{calendar}/grants',
+    ...at('tellOfAccess'),
     who: 'person',
     summary: 'Tell an audience of what it was given',
     body: tellBody,
     answer: done,
   },
   suspendSharing: {
-    method: 'PUT',
-    path: '/api/calendars/{calendar}/suspension',
+    ...at('suspendSharing'),
     who: 'person',
     summary: 'Suspend all sharing of a calendar, or resume it (its owner)',
     body: suspensionBody,
     answer: done,
   },
   listLinkItems: {
-    method: 'GET',
-    path: '/api/links/{link}/items',
+    ...at('listLinkItems'),
     who: 'open',
     summary: 'What a link shows of a calendar in a range',
     query: rangeQuery,
     answer: linkItemsAnswer,
   },
   linkLive: {
-    method: 'GET',
-    path: '/api/links/{link}/live',
+    ...at('linkLive'),
     who: 'open',
     summary: 'A stream that says when what a link shows changed',
     rawAnswer: 'text/event-stream',

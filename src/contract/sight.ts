@@ -14,13 +14,3 @@ export const rightsSchema = z.strictObject({
   shares: z.boolean(),
 });
 export type RightsWire = z.infer<typeof rightsSchema>;
-
-type Reach = 'look' | 'add' | 'arrange' | 'words';
-
-/** The word for a mix of add, change and remove; `words` where none fits. */
-export function reachOf(r: RightsWire): Reach {
-  if (!r.add && r.change === 'none' && r.remove === 'none') return 'look';
-  if (r.add && r.change === 'own' && r.remove === 'own') return 'add';
-  if (r.add && r.change === 'all' && r.remove === 'all') return 'arrange';
-  return 'words';
-}

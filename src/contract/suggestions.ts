@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { ANSWERS, itemFields, KINDS, STATUSES, VISIBILITIES } from '@/core/calendar/index.ts';
 import { newItem, people, when } from './items.ts';
-import { done, type Routes } from './route.ts';
+import { at, done, type Routes } from './route.ts';
 
 const why = z.string().trim().max(1000, 'tooLong:1000').default('');
 
@@ -114,23 +114,20 @@ export type SuggestionAnswered = z.infer<typeof suggestionAnswered>;
 /** Changes put forward, and their answers. */
 export const suggestionRoutes = {
   putForward: {
-    method: 'POST',
-    path: '/api/calendars/{calendar}/suggestions',
+    ...at('putForward'),
     who: 'person',
     summary: 'Put a change of a calendar forward',
     body: suggestionBody,
     answer: done,
   },
   listSuggestions: {
-    method: 'GET',
-    path: '/api/suggestions',
+    ...at('listSuggestions'),
     who: 'person',
     summary: 'What waits for one’s yes, and what one put forward',
     answer: suggestionsAnswer,
   },
   answerSuggestion: {
-    method: 'PUT',
-    path: '/api/suggestions/{suggestion}',
+    ...at('answerSuggestion'),
     who: 'person',
     summary: 'Say yes or no to a suggestion, or take one’s own back',
     body: suggestionAnswerBody,

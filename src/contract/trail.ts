@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { type ItemWire, itemWire, writtenAnswer } from './items.ts';
-import type { Routes } from './route.ts';
+import { at, type Routes } from './route.ts';
 
 /** What happened to an item: who did it, for whom, when, and what was otherwise before, as the one who asks sees both. */
 export const trailAnswer = z.strictObject({
@@ -34,22 +34,19 @@ export interface RemovedAnswer {
 /** What happened here, and bringing back what was removed. */
 export const trailRoutes = {
   readTrail: {
-    method: 'GET',
-    path: '/api/items/{item}/trail',
+    ...at('readTrail'),
     who: 'person',
     summary: 'What happened to an item, for whoever runs its calendar',
     answer: trailAnswer,
   },
   listRemoved: {
-    method: 'GET',
-    path: '/api/calendars/{calendar}/removed',
+    ...at('listRemoved'),
     who: 'person',
     summary: 'What was removed in the last thirty days and may be brought back',
     answer: removedAnswer,
   },
   bringBack: {
-    method: 'POST',
-    path: '/api/items/{item}/trail',
+    ...at('bringBack'),
     who: 'person',
     summary: 'Bring back a removed item, with all that was removed with it',
     answer: writtenAnswer,

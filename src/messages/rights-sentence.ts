@@ -1,4 +1,5 @@
-import { type RightsWire, reachOf } from '../contract/sight.ts';
+import { reachOf } from '../contract/reach.ts';
+import type { RightsWire } from '../contract/sight.ts';
 
 /** The texts of `sentence`, in whatever language. */
 type Words = (key: never, values?: never) => string;

@@ -1,10 +1,11 @@
+export { itemFields } from './fields.ts';
+export type { Item, Repeats } from './item.ts';
 export {
   ANSWERS,
   type Answer,
   type Attendee,
   IMPORTANCES,
   type Importance,
-  itemFields,
   KINDS,
   type Kind,
   LIMITS,
@@ -13,8 +14,7 @@ export {
   type Status,
   VISIBILITIES,
   type Visibility,
-} from './fields.ts';
-export type { Item, Repeats } from './item.ts';
+} from './kinds.ts';
 export { settled } from './settled.ts';
 export { SCOPES, type Scope, SIGHTS, type Sight } from './sight.ts';
 export type { ItemView } from './view.ts';

@@ -1,4 +1,4 @@
-import type { Answer, Attendee, Importance, Kind, Party, Status, Visibility } from './fields.ts';
+import type { Answer, Attendee, Importance, Kind, Party, Status, Visibility } from './kinds.ts';
 
 /** A repeat as the format writes it: the RRULE's value or null, and added and left-out starts in wall-clock text. */
 export interface Repeats {

@@ -1,4 +1,4 @@
-import type { Kind, Status, Visibility } from './fields.ts';
+import type { Kind, Status, Visibility } from './kinds.ts';
 
 interface Settling {
   readonly kind: Kind;

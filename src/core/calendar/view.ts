@@ -1,5 +1,5 @@
-import type { Attendee, Party } from './fields.ts';
 import type { Item } from './item.ts';
+import type { Attendee, Party } from './kinds.ts';
 
 type Field<K extends keyof Item, P, A> = Pick<Item<P, A>, K>;
 

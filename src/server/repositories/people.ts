@@ -78,6 +78,10 @@ export const personByHandle = (db: Connection, handle: string): Person | null =>
 export const personByAccount = (db: Connection, account: string): Person | null => one(db, 'account', account);
 export const personByAddress = (db: Connection, address: string): Person | null => one(db, 'address', address);
 
+/** How many people there are inside. */
+export const countPeople = (db: Connection): number =>
+  db.get<{ n: number }>('SELECT count(*) AS n FROM person WHERE inside = 1')?.n ?? 0;
+
 /** Everyone in the directory, by name. Who is outside stands in no directory. */
 export function allPeople(db: Connection): Person[] {
   return db.all<Row>(`SELECT ${COLUMNS} FROM person WHERE inside = 1 ORDER BY name`).map(decode);

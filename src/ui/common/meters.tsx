@@ -1,6 +1,7 @@
 'use client';
 import { useTranslations } from 'use-intl';
-import { type RightsWire, reachOf } from '@/contract/sight.ts';
+import { reachOf } from '@/contract/reach.ts';
+import type { RightsWire } from '@/contract/sight.ts';
 import { SIGHTS } from '@/core/calendar/index.ts';
 import metersCss from './meters.module.css';
 

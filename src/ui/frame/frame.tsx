@@ -1,7 +1,4 @@
 'use client';
-import Alert from '@mui/material/Alert';
-import Button from '@mui/material/Button';
-import Snackbar from '@mui/material/Snackbar';
 import { useQuery } from '@tanstack/react-query';
 import Link from 'next/link';
 import { usePathname, useSearchParams } from 'next/navigation';
@@ -14,6 +11,7 @@ import { FrameProvider, type Toast } from '../common/frame-context.tsx';
 import hillsCss from '../common/hills.module.css';
 import { Mark } from '../common/hills.tsx';
 import { keepFor } from '../common/kept-drafts.ts';
+import { later } from '../common/later.tsx';
 import { type LiveState, useLive } from '../common/live.ts';
 import { clock } from '../common/times.ts';
 import { firstName, Token } from '../common/token.tsx';
@@ -22,6 +20,7 @@ import frameCss from './frame.module.css';
 import { KeptBar } from './kept-bar.tsx';
 import { Reminders } from './reminders.tsx';
 
+const Toasted = later(() => import('./toasted.tsx').then((m) => m.Toasted));
 const SECTIONS = ['calendar', 'sightlines', 'messages', 'people', 'house-rules'] as const;
 
 /** The frame around every screen: the sections, and the band that says for whom this window works. */
@@ -120,38 +119,7 @@ export function Frame(props: { initial: FrameAnswer; who: string; children: Reac
           <KeptBar />
         </main>
       </div>
-      <Snackbar
-        key={toasts}
-        open={toast !== null}
-        autoHideDuration={toast?.undo ? 12_000 : 5_000}
-        onClose={(_, reason) => reason !== 'clickaway' && setToast(null)}
-        // Beside the spine: the buttons that save stand further right, and stay free.
-        anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }}
-        sx={{ left: { sm: 128 }, maxWidth: 420 }}
-      >
-        <Alert
-          severity="success"
-          variant="outlined"
-          icon={false}
-          sx={{ bgcolor: 'var(--white)', alignItems: 'center' }}
-          action={
-            toast?.undo ? (
-              <Button
-                size="small"
-                variant="text"
-                onClick={() => {
-                  toast.undo?.();
-                  setToast(null);
-                }}
-              >
-                {toast.undoWord ?? t('board.undo')}
-              </Button>
-            ) : undefined
-          }
-        >
-          {toast?.text}
-        </Alert>
-      </Snackbar>
+      {toast && <Toasted key={toasts} toast={toast} onGone={() => setToast(null)} />}
     </FrameProvider>
   );
 }

@@ -1,23 +1,22 @@
 'use client';
 import Button from '@mui/material/Button';
-import Menu from '@mui/material/Menu';
-import MenuItem from '@mui/material/MenuItem';
-import TextField from '@mui/material/TextField';
 import Link from 'next/link';
-import { useRouter, useSearchParams } from 'next/navigation';
+import { useSearchParams } from 'next/navigation';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import type { BoardHead } from '@/contract/items.ts';
-import { dateText } from '@/core/time/index.ts';
 import boardsCss from '../common/boards.module.css';
 import { useFrame } from '../common/frame-context.tsx';
+import { later } from '../common/later.tsx';
 import { SightMeter } from '../common/meters.tsx';
 import { DAY, fullDay, monthTitle, weekTitle } from '../common/times.ts';
-import { firstName } from '../common/token.tsx';
 import boardCss from './board.module.css';
 import { type spanOf, VIEWS, type View } from './board-view.tsx';
 import { GoTo } from './go-to.tsx';
 import { sightlinesDoor } from './sightlines-door.ts';
+
+const BoardMenu = later(() => import('./board-menu.tsx').then((m) => m.BoardMenu));
+const OtherCalendars = later(() => import('./other-calendars.tsx').then((m) => m.OtherCalendars));
 
 /** The head of a board: which days, whose, what one sees there, and the acts on the calendar as a whole. */
 export function BoardBar(props: {
@@ -47,13 +46,12 @@ export function BoardBar(props: {
   const { onAt, onLanes, onGo, onForward, onImport, onOpenings, onCalendar, onRemoved } = props;
   const t = useTranslations();
   const { frame, principal } = useFrame();
-  const router = useRouter();
   const search = useSearchParams();
   const layOver = () => {
     const next = new URLSearchParams(search);
     if (over) next.delete('over');
     else next.set('over', '1');
-    router.push(`?${next}`, { scroll: false });
+    window.history.pushState(null, '', `?${next}`);
   };
   return (
     <div className={boardsCss['board-head']}>
@@ -107,29 +105,7 @@ export function BoardBar(props: {
           {t('lanes.over')}
         </Button>
       )}
-      {head && head.others.length > 0 && !head.as && (
-        <TextField
-          select
-          label={t('board.calendar')}
-          value={head.calendar.key}
-          fullWidth={false}
-          sx={{ width: 118 }}
-          onChange={(e) => {
-            const other = head.others.find((c) => c.key === e.target.value);
-            if (!other) return;
-            const next = new URLSearchParams(search);
-            if (other.main) next.delete('c');
-            else next.set('c', other.key);
-            router.push(`?${next}`);
-          }}
-        >
-          {[head.calendar, ...head.others].map((c) => (
-            <MenuItem key={c.key} value={c.key}>
-              {c.main ? t('board.mainCalendar') : c.name}
-            </MenuItem>
-          ))}
-        </TextField>
-      )}
+      {head && head.others.length > 0 && !head.as && <OtherCalendars head={head} />}
       <div className={boardsCss.push}>
         {looking && <Link href={`/for/${frame.me.handle}/calendar`}>{t('board.back')}</Link>}
         {head && !head.as && <Standing head={head} />}
@@ -186,73 +162,22 @@ function FileMenu(props: {
   const t = useTranslations();
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   if (!head.own && !head.may.import && !head.may.add) return null;
-  const reason = t('errors.mayNotImport', { name: firstName(head.owner.name) });
   return (
     <>
       <Button variant="outlined" onClick={(e) => setAnchor(e.currentTarget)} aria-haspopup="menu">
         {t('board.more')}
       </Button>
-      <Menu
-        anchorEl={anchor}
-        open={anchor !== null}
-        onClose={() => setAnchor(null)}
-        slotProps={{ paper: { sx: { border: '1px solid var(--line)' } } }}
-      >
-        {!head.may.import && (
-          <li className="small soft" style={{ padding: '4px 16px', maxWidth: 260 }}>
-            {reason}
-          </li>
-        )}
-        <MenuItem
-          disabled={!head.may.import}
-          onClick={() => {
-            setAnchor(null);
-            onImport();
-          }}
-        >
-          {t('board.import')}
-        </MenuItem>
-        <MenuItem
-          disabled={!head.may.import}
-          component="a"
-          href={`/api/calendars/${head.calendar.key}/file`}
-          download
-          onClick={() => setAnchor(null)}
-        >
-          {t('board.export')}
-        </MenuItem>
-        {head.calendar.main &&
-          ([1, 7] as const).map((days) => (
-            <MenuItem
-              key={days}
-              component={Link}
-              href={`/for/${head.owner.handle}/day-sheet?day=${dateText(day)}&days=${days}`}
-              onClick={() => setAnchor(null)}
-            >
-              {t(days === 1 ? 'sheet.day' : 'sheet.week')}
-            </MenuItem>
-          ))}
-        {head.own && (
-          <MenuItem
-            onClick={() => {
-              setAnchor(null);
-              onCalendar();
-            }}
-          >
-            {t('calendarItself.title')}
-          </MenuItem>
-        )}
-        {(head.own || head.rights.change !== 'none' || head.rights.remove !== 'none') && (
-          <MenuItem
-            onClick={() => {
-              setAnchor(null);
-              onRemoved();
-            }}
-          >
-            {t('trail.removed')}
-          </MenuItem>
-        )}
-      </Menu>
+      {anchor && (
+        <BoardMenu
+          head={head}
+          day={day}
+          anchor={anchor}
+          onClose={() => setAnchor(null)}
+          onImport={onImport}
+          onCalendar={onCalendar}
+          onRemoved={onRemoved}
+        />
+      )}
     </>
   );
 }

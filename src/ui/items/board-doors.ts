@@ -1,5 +1,5 @@
 'use client';
-import { useRouter, useSearchParams } from 'next/navigation';
+import { useSearchParams } from 'next/navigation';
 import { useEffect, useRef } from 'react';
 import { call } from '@/contract/call.ts';
 import type { BoardHead, ItemWire } from '@/contract/items.ts';
@@ -19,7 +19,6 @@ export function useBoardDoors(
     onKept: (kept: KeptForm, item: ItemWire | null | 'gone', head: BoardHead) => void;
   },
 ) {
-  const router = useRouter();
   const search = useSearchParams();
   // What was done already, while it still stands in the address.
   const done = useRef('');
@@ -32,7 +31,7 @@ export function useBoardDoors(
     done.current = `${asked} ${value}`;
     const next = new URLSearchParams(search);
     next.delete(asked);
-    router.replace(`?${next}`, { scroll: false });
+    window.history.replaceState(null, '', `?${next}`);
     if (asked === 'new') {
       if (value === '1') on.onNew();
     } else if (asked === 'item') {

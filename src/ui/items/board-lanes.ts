@@ -3,7 +3,8 @@ import { useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect } from 'react';
 import { CallRefused, call } from '@/contract/call.ts';
 import type { BoardHead, ItemsAnswer, ItemWire } from '@/contract/items.ts';
-import { type BoardsAnswer, type Lane, MOST_ON_BOARD } from '@/contract/lanes.ts';
+import type { BoardsAnswer, Lane } from '@/contract/lanes.ts';
+import { MOST_ON_BOARD } from '@/contract/mosts.ts';
 import type { Dates } from '../common/live-items.ts';
 
 /** How long after something is looked at what lies beside it is asked for. */

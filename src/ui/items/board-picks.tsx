@@ -4,13 +4,15 @@ import { call } from '@/contract/call.ts';
 import type { BoardHead, ItemWire, WrittenAnswer } from '@/contract/items.ts';
 import type { SeveralAnswer } from '@/contract/items-several.ts';
 import { parseDate } from '@/core/time/index.ts';
+import { later } from '../common/later.tsx';
 import { MINUTE } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 import type { KeptForm } from './item-values.ts';
 import type { Home } from './item-writes.ts';
-import { PickedBar, PickedDaysBar } from './picked-bar.tsx';
 import { usePicks } from './picks.tsx';
 
+const PickedBar = later(() => import('./picked-bar.tsx').then((m) => m.PickedBar));
+const PickedDaysBar = later(() => import('./picked-bar.tsx').then((m) => m.PickedDaysBar));
 const NINE = 9 * 60 * MINUTE;
 
 /** What can be done with what is picked on a board: its items, and its days. */

@@ -57,7 +57,7 @@ export function BoardView(props: {
   if (view === 'list') return <Agenda {...{ lanes, first, count, selected, onOpen }} />;
   const [main] = lanes;
   if (view === 'side' || (!over && lanes.length > MOST_IN_DAY[view]))
-    return <SideBySide {...{ lanes, first, count, selected, onOpen, onDraw }} />;
+    return <SideBySide {...{ lanes, first, count, selected, onOpen, onDraw, onMove, onMoveInto, onCopy }} />;
   const layers = over && lanes.length > 1 && main ? { ...main, items: lanes.flatMap((lane) => lane.items) } : null;
   const colours = new Map(layers ? lanes.flatMap((lane) => lane.items.map((i) => [i.id, `who-${lane.colour}`])) : []);
   return (

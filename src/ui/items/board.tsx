@@ -12,11 +12,12 @@ import { dateText, parseDate, toWall } from '@/core/time/index.ts';
 import boardsCss from '../common/boards.module.css';
 import { useFrame } from '../common/frame-context.tsx';
 import { takeDraft } from '../common/kept-drafts.ts';
+import { later } from '../common/later.tsx';
 import pageCss from '../common/page.module.css';
 import { said } from '../common/refusal.ts';
 import { DAY, MINUTE, wallsOf } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
-import { type Beside, BesideBoard } from './beside-board.tsx';
+import type { Beside } from './beside-board.tsx';
 import { BoardBar } from './board-bar.tsx';
 import { useBoardDoors } from './board-doors.ts';
 import { useBoardItems } from './board-items.ts';
@@ -24,12 +25,9 @@ import { useBoardKeys } from './board-keys.ts';
 import { type BoardLane, useLaneItems, useLanes, usePrefetched } from './board-lanes.ts';
 import { BoardPicks } from './board-picks.tsx';
 import { BoardView, spanOf, VIEWS, type View } from './board-view.tsx';
-import { copyOf } from './copy-item.tsx';
-import { Details } from './details.tsx';
 import { nextGap, takenBy } from './gaps.ts';
 import { type GoesInto, GoesIntoBar } from './goes-into.tsx';
-import { ItemForm } from './item-form.tsx';
-import { type Draft, isForward, type KeptForm, keptKey } from './item-values.ts';
+import { copyOf, type Draft, isForward, type KeptForm, keptKey } from './item-values.ts';
 import { type Home, useItemWrites } from './item-writes.ts';
 import { layOut } from './layout.ts';
 import { Legend } from './legend.tsx';
@@ -37,6 +35,11 @@ import { movePicked, PicksProvider, usePicking } from './picks.tsx';
 import { Ribbon } from './ribbon.tsx';
 import { sightlinesDoor } from './sightlines-door.ts';
 import { closedIn } from './work-hours.tsx';
+
+// What stands beside the board comes after the board itself.
+const ItemForm = later(() => import('./item-form.tsx').then((m) => m.ItemForm));
+const Details = later(() => import('./details.tsx').then((m) => m.Details));
+const BesideBoard = later(() => import('./beside-board.tsx').then((m) => m.BesideBoard));
 
 /** A calendar's week (or day, on a narrow screen), live, with the panel in which its items are read and changed. */
 export function Board({ calendar, name }: { calendar: string; name: string }) {
@@ -96,9 +99,10 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
       next.delete('new');
       if (view === 'week') next.delete('view');
       else if (view) next.set('view', view);
-      router.push(`?${next}`, { scroll: false });
+      // Days and views are the board's own: going to others asks the server for items alone, not for the page again.
+      window.history.pushState(null, '', `?${next}`);
     },
-    [router, search],
+    [search],
   );
   const begin = useCallback(
     (head: BoardHead, start?: number, end?: number) => {
@@ -357,7 +361,12 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
                 }
                 onMoveInto={(item, lane, start, end) => {
                   const from = homeOf(item);
-                  if (from) setGoesInto({ item, from: from.head, into: lane, start, end });
+                  const picked = picks.items.has(item.id) ? [...picks.items.values()] : [];
+                  const several = picked.flatMap((one) => {
+                    const home = homeOf(one);
+                    return home ? [{ item: one, from: home.head }] : [];
+                  });
+                  if (from) setGoesInto({ item, from: from.head, into: lane, start, end, several });
                 }}
                 onCopy={(item, lane, start, end) => {
                   if (!lane.head?.may.add || item.title === undefined) return;

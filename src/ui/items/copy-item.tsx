@@ -3,12 +3,12 @@ import Button from '@mui/material/Button';
 import { useRouter } from 'next/navigation';
 import { useTranslations } from 'use-intl';
 import type { BoardHead, ItemWire } from '@/contract/items.ts';
-import { dateText, toWall, wallText } from '@/core/time/index.ts';
+import { dateText, toWall } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { keepDraft } from '../common/kept-drafts.ts';
-import { DAY, wallsOf } from '../common/times.ts';
+import { wallsOf } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
-import type { KeptForm } from './item-values.ts';
+import { copyOf } from './item-values.ts';
 
 /**
  * Makes another like an item: in the same calendar, or, where one may not write there, in one's own, with what one sees of it and nobody
@@ -37,30 +37,4 @@ export function CopyItem({ item, head }: { item: ItemWire; head: BoardHead }) {
       {here ? t('copy') : t('copyMine')}
     </Button>
   );
-}
-
-/** A form filled in with what is seen of an item, at a time. With a `title` of its own it is a copy elsewhere: how others see it there is for its form. */
-export function copyOf(item: ItemWire, start: number, end: number, title: string | null): KeptForm {
-  const text = (wall: number) => wallText(wall).slice(11, 16);
-  const times = item.allDay
-    ? { allDay: true, day: dateText(start), lastDay: dateText(end - DAY) }
-    : { allDay: false, day: dateText(start), lastDay: dateText(end), from: text(start), to: text(end) };
-  const here = title === null;
-  return {
-    item: null,
-    start,
-    end,
-    values: {
-      ...times,
-      title: title ?? item.title ?? '',
-      place: item.place ?? '',
-      notes: item.notes ?? '',
-      link: item.link ?? '',
-      ...(item.kind ? { kind: item.kind } : {}),
-      ...(here && item.visibility ? { visibility: item.visibility } : {}),
-      ...(item.asSet && here ? { shows: item.asSet.shows } : {}),
-    },
-    why: '',
-    people: null,
-  };
 }

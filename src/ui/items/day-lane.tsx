@@ -3,7 +3,8 @@ import type { PointerEvent } from 'react';
 import { useTranslations } from 'use-intl';
 import type { ItemWire } from '@/contract/items.ts';
 import type { BoardLane } from './board-lanes.ts';
-import { type Ghost, GhostBlock } from './ghost-block.tsx';
+import type { GhostStore } from './ghost.ts';
+import { GhostBlock } from './ghost-block.tsx';
 import hoursCss from './hours.module.css';
 import { ItemBlock } from './item-block.tsx';
 import { jointsOf, type Layout } from './layout.ts';
@@ -20,7 +21,7 @@ export function DayLane(props: {
   at: number;
   of: number;
   selected: string | null;
-  ghost: Ghost | null;
+  ghosts: GhostStore;
   journeys: readonly (readonly [string, string, number])[];
   colourOf: (item: ItemWire) => string;
   column: (el: HTMLDivElement | null) => void;
@@ -30,7 +31,7 @@ export function DayLane(props: {
   onPointerUp: () => void;
   onDoubleClick: (event: React.MouseEvent) => void;
 }) {
-  const { lane, layout, day, index, at, of, selected, ghost, journeys, colourOf, column, onOpen } = props;
+  const { lane, layout, day, index, at, of, selected, ghosts, journeys, colourOf, column, onOpen } = props;
   const t = useTranslations('lanes');
   const rails = layout.rails[index] ?? [];
   return (
@@ -87,7 +88,7 @@ export function DayLane(props: {
             {t('joint', { minutes: joint.minutes, gap: joint.gap, short: joint.minutes > joint.gap ? 'yes' : 'no' })}
           </span>
         ))}
-        {ghost && <GhostBlock ghost={ghost} day={day} />}
+        <GhostBlock ghosts={ghosts} lane={at} day={day} />
       </div>
     </div>
   );

@@ -1,23 +1,14 @@
 'use client';
 import { useTranslations } from 'use-intl';
 import { useFrame } from '../common/frame-context.tsx';
-import { clock } from '../common/times.ts';
+import { clock, DAY } from '../common/times.ts';
+import { type Ghost, type GhostStore, useGhostIn } from './ghost.ts';
 import hoursCss from './hours.module.css';
 
-/** A time on the board while something is drawn or moved, in wall-clock milliseconds. */
-export interface Ghost {
-  readonly start: number;
-  readonly end: number;
-  readonly title: string;
-  readonly clashes: string | null;
-  /** The lane it lies in, and whose that is where it comes from another. */
-  readonly lane: number;
-  readonly goes?: string | null;
-}
-
-export function GhostBlock({ ghost, day }: { ghost: Ghost; day: number }) {
-  const t = useTranslations('board');
-  const { style } = useFrame();
+/** The ghost in one lane on one day of the hours. */
+export function GhostBlock({ ghosts, lane, day }: { ghosts: GhostStore; lane: number; day: number }) {
+  const ghost = useGhostIn(ghosts, lane, day, day + DAY);
+  if (!ghost) return null;
   return (
     <div
       className={hoursCss.ghost}
@@ -26,9 +17,20 @@ export function GhostBlock({ ghost, day }: { ghost: Ghost; day: number }) {
         height: `calc(${(ghost.end - ghost.start) / 3_600_000} * var(--hour))`,
       }}
     >
+      <GhostWords ghost={ghost} />
+    </div>
+  );
+}
+
+/** When it would be, into whose calendar it would go, and what it would lie over. */
+export function GhostWords({ ghost }: { ghost: Ghost }) {
+  const t = useTranslations('board');
+  const { style } = useFrame();
+  return (
+    <>
       {clock(ghost.start, style.hours)}–{clock(ghost.end, style.hours)} {ghost.title}
       {ghost.goes && <span className={hoursCss['clash-words']}>{t('goesTo', { name: ghost.goes })}</span>}
       {ghost.clashes && <span className={hoursCss['clash-words']}>{t('clashWith', { title: ghost.clashes })}</span>}
-    </div>
+    </>
   );
 }

@@ -1,11 +1,11 @@
 'use client';
-import TextField from '@mui/material/TextField';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useId, useRef, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { dateText, parseDate, toWall } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { isSpokenFor } from '../common/keys.ts';
 import { readDate } from '../common/read-date.ts';
+import goToCss from './go-to.module.css';
 
 /** Goes to a date as it is typed; G begins typing. */
 export function GoTo({ onGo }: { onGo: (day: number) => void }) {
@@ -13,6 +13,7 @@ export function GoTo({ onGo }: { onGo: (day: number) => void }) {
   const { style, now } = useFrame();
   const [text, setText] = useState('');
   const [wrong, setWrong] = useState(false);
+  const said = useId();
   const field = useRef<HTMLInputElement>(null);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -33,27 +34,33 @@ export function GoTo({ onGo }: { onGo: (day: number) => void }) {
     onGo(day);
   };
   return (
-    <TextField
-      inputRef={field}
-      value={text}
-      placeholder={t('goToHint')}
-      fullWidth={false}
-      error={wrong}
-      helperText={wrong ? t('goToWrong') : undefined}
-      onChange={(e) => {
-        setText(e.target.value);
-        setWrong(false);
-      }}
-      onKeyDown={(e) => {
-        if (e.key === 'Enter') go();
-        if (e.key === 'Escape') {
-          setText('');
+    <span className={goToCss['go-to']}>
+      <input
+        ref={field}
+        value={text}
+        placeholder={t('goToHint')}
+        aria-label={t('goTo')}
+        aria-invalid={wrong}
+        aria-describedby={wrong ? said : undefined}
+        maxLength={40}
+        onChange={(e) => {
+          setText(e.target.value);
           setWrong(false);
-          field.current?.blur();
-        }
-      }}
-      slotProps={{ htmlInput: { 'aria-label': t('goTo'), maxLength: 40 } }}
-      sx={{ width: 78 }}
-    />
+        }}
+        onKeyDown={(e) => {
+          if (e.key === 'Enter') go();
+          if (e.key === 'Escape') {
+            setText('');
+            setWrong(false);
+            field.current?.blur();
+          }
+        }}
+      />
+      {wrong && (
+        <span id={said} role="alert" className={goToCss.wrong}>
+          {t('goToWrong')}
+        </span>
+      )}
+    </span>
   );
 }

@@ -1,6 +1,5 @@
 'use client';
 import {
-  type Announcements,
   DndContext,
   type DragEndEvent,
   type DragMoveEvent,
@@ -10,7 +9,7 @@ import {
   useSensors,
 } from '@dnd-kit/core';
 import { useQuery } from '@tanstack/react-query';
-import { type PointerEvent, useEffect, useLayoutEffect, useRef, useState } from 'react';
+import { type PointerEvent, useLayoutEffect, useRef, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { ItemWire } from '@/contract/items.ts';
@@ -20,41 +19,34 @@ import { clock, DAY, dayName, hoursText, MINUTE, wallsOf, zonePlace } from '../c
 import { AllDay } from './all-day.tsx';
 import type { BoardLane } from './board-lanes.ts';
 import { DayLane } from './day-lane.tsx';
-import { nextGap, nextTaken, takenBy } from './gaps.ts';
-import type { Ghost } from './ghost-block.tsx';
 import hoursCss from './hours.module.css';
-import { useBlockText } from './item-block.tsx';
 import { LaneHead } from './lane-head.tsx';
 import { HOUR_PX, type Layout, layOut } from './layout.ts';
+import { type Goal, type PutDown, STEP, useMoving } from './moving.ts';
 import { isRest } from './ribbon.tsx';
 import { WorkHours } from './work-hours.tsx';
-
-const STEP = 15;
 
 /**
  * The hours of some days, one calendar or several as lanes within each day: items side by side where they overlap, whereabouts at the
  * edge, all-day items above; drawn on, moved and stretched, into another lane too.
  */
-export function Hours(props: {
-  lanes: readonly BoardLane[];
-  first: number;
-  count: number;
-  selected: string | null;
-  owner: string;
-  /** Whose colour an item has, where several lie over each other. */
-  colourOf?: (item: ItemWire) => string;
-  onOpen: (item: ItemWire) => void;
-  onDraw: (lane: BoardLane, start: number, end: number) => void;
-  onMove: (item: ItemWire, start: number, end: number) => void | Promise<void>;
-  onMoveInto: (item: ItemWire, lane: BoardLane, start: number, end: number) => void;
-  /** Put down with Alt held: another like it is begun there, and it stays. */
-  onCopy?: (item: ItemWire, lane: BoardLane, start: number, end: number) => void;
-}) {
-  const { lanes, first, count, selected, onOpen, onDraw, onMove, onMoveInto } = props;
+export function Hours(
+  props: {
+    lanes: readonly BoardLane[];
+    first: number;
+    count: number;
+    selected: string | null;
+    owner: string;
+    /** Whose colour an item has, where several lie over each other. */
+    colourOf?: (item: ItemWire) => string;
+    onOpen: (item: ItemWire) => void;
+    onDraw: (lane: BoardLane, start: number, end: number) => void;
+  } & PutDown,
+) {
+  const { lanes, first, count, selected, onOpen, onDraw } = props;
   const colourOf = props.colourOf ?? (() => '');
   const n = lanes.length;
   const t = useTranslations('board');
-  const textOf = useBlockText();
   const { frame, style, now } = useFrame();
   const second = frame.me.secondZone === style.zone ? null : frame.me.secondZone;
   const { data: ways } = useQuery({
@@ -68,22 +60,8 @@ export function Hours(props: {
   const journeys = ways?.journeys ?? [];
   const scroll = useRef<HTMLDivElement>(null);
   const columns = useRef<(HTMLDivElement | null)[]>([]);
-  const [ghost, setGhost] = useState<Ghost | null>(null);
   const [barWidth, setBarWidth] = useState(0);
-  const lastGoal = useRef<Ghost | null>(null);
   const drawing = useRef<{ column: number; from: number; to: number } | null>(null);
-  const copies = useRef(false);
-  useEffect(() => {
-    const hear = (event: KeyboardEvent) => {
-      copies.current = event.altKey;
-    };
-    window.addEventListener('keydown', hear);
-    window.addEventListener('keyup', hear);
-    return () => {
-      window.removeEventListener('keydown', hear);
-      window.removeEventListener('keyup', hear);
-    };
-  }, []);
   const layouts = lanes.map((lane) => layOut(lane.items, first, count, style.zone));
   const bars = layouts.flatMap((layout, l) => layout.bars.map((bar) => ({ ...bar, lane: l })));
   const today = toWall(style.zone, now());
@@ -118,9 +96,9 @@ export function Hours(props: {
         // To the next gap in which it fits, or the next thing it would lie over: from its place on, in its own lane.
         if (event.code === 'KeyG' || event.code === 'KeyC') {
           const item = context.active?.data.current?.item as ItemWire | undefined;
-          const to = item && jump(item, event.code === 'KeyG', at);
+          const to = item && moving.jump(item, event.code === 'KeyG');
           if (!to) return undefined;
-          const [here, there] = [rects[at], rects[to.column]];
+          const [here, there] = [rects[at], rects[Math.floor((to.start - first) / DAY) * n + to.lane]];
           const minutes = ((to.start % DAY) - (to.was % DAY)) / MINUTE;
           return here && there && { x: c.x + (there.left - here.left), y: c.y + (minutes / 60) * HOUR_PX };
         }
@@ -131,27 +109,10 @@ export function Hours(props: {
     }),
   );
 
-  // In the column it is over and those of the same lane behind it: a gap it fits into as it is, or the next thing it would lie over.
-  const jump = (item: ItemWire, gap: boolean, column: number) => {
-    const { start, end } = wallsOf(item, style.zone);
-    const now = lastGoal.current ?? { start, end };
-    const lane = lanes[column % n];
-    if (column < 0 || !lane) return null;
-    const spans = takenBy(lane.items, style.zone, item.id);
-    for (let day = Math.floor(column / n); day < count; day++) {
-      const [from, until] = [first + day * DAY, first + (day + 1) * DAY];
-      const after = Math.max(from + (day === Math.floor(column / n) ? 0 : 8 * 60 * MINUTE), now.start + STEP * MINUTE);
-      const at = gap ? nextGap(spans, after, until, end - start) : nextTaken(spans, after, until);
-      if (at !== null) return { start: at, was: now.start, column: day * n + (column % n) };
-    }
-    return null;
-  };
-  const laneOf = (item: ItemWire) => lanes.findIndex((lane) => lane.items.some((one) => one.id === item.id));
-  const goal = (event: DragMoveEvent | DragEndEvent): Goal | null => {
+  const goalOf = (event: DragMoveEvent | DragEndEvent, from: number): Goal | null => {
     const { item, kind } = event.active.data.current as { item: ItemWire; kind: 'move' | 'size' };
     const { start, end } = wallsOf(item, style.zone);
     const minutes = Math.round(((event.delta.y / HOUR_PX) * 60) / STEP) * STEP * MINUTE;
-    const from = laneOf(item);
     if (kind === 'size') return { item, lane: from, start, end: Math.max(start + STEP * MINUTE, end + minutes) };
     const fromDay = Math.max(0, Math.floor((start - first) / DAY));
     const rects = columns.current.slice(0, count * n).map((el) => el?.getBoundingClientRect());
@@ -163,28 +124,7 @@ export function Hours(props: {
     const lane = column < 0 ? from : column % n;
     return { item, lane, start: start + shift, end: end + shift };
   };
-  const clashOf = (item: ItemWire | null, lane: number, start: number, end: number): string | null => {
-    const hit = lanes[lane]?.items.find((other) => {
-      if (other.id === item?.id || other.allDay || other.shows === 'free' || other.kind === 'whereabouts') return false;
-      const at = wallsOf(other, style.zone);
-      return at.start < end && at.end > start;
-    });
-    return hit ? textOf(hit) : null;
-  };
-  const whenWords = (wall: number) => `${dayName(wall)}, ${clock(wall, style.hours)}`;
-  const announcements: Announcements = {
-    onDragStart: ({ active }) => t('picked', { title: textOf(active.data.current?.item) }),
-    onDragMove: () => {
-      const to = lastGoal.current;
-      return to ? t('over', { title: to.title, when: whenWords(to.start) }) : undefined;
-    },
-    onDragOver: () => undefined,
-    onDragEnd: () => {
-      const to = lastGoal.current;
-      return to ? t('dropped', { title: to.title, when: whenWords(to.start) }) : undefined;
-    },
-    onDragCancel: ({ active }) => t('leftAlone', { title: textOf(active.data.current?.item) }),
-  };
+  const moving = useMoving({ lanes, first, count }, goalOf, props);
 
   const minuteAt = (column: number, y: number): number => {
     const rect = columns.current[column]?.getBoundingClientRect();
@@ -214,19 +154,19 @@ export function Hours(props: {
     drawing.current.to = minuteAt(drawing.current.column, event.clientY);
     const time = drawn();
     if (time && drawing.current.to !== drawing.current.from)
-      setGhost({
+      moving.ghosts.show({
         start: time.start,
         end: time.end,
         lane: lanes.indexOf(time.lane),
         title: '',
-        clashes: clashOf(null, lanes.indexOf(time.lane), time.start, time.end),
+        clashes: moving.clashOf(null, lanes.indexOf(time.lane), time.start, time.end),
       });
   };
   const endDraw = () => {
     const time = drawn();
     const moved = drawing.current && drawing.current.to !== drawing.current.from;
     drawing.current = null;
-    setGhost(null);
+    moving.ghosts.show(null);
     if (time && moved) onDraw(time.lane, time.start, time.end);
   };
   const doubleDraw = (column: number) => (event: React.MouseEvent) => {
@@ -238,32 +178,7 @@ export function Hours(props: {
   };
 
   return (
-    <DndContext
-      sensors={sensors}
-      accessibility={{ announcements, screenReaderInstructions: { draggable: t('dragHelp') } }}
-      onDragMove={(event) => {
-        const to = goal(event);
-        if (!to) return;
-        const { item, lane, start, end } = to;
-        const goes = lane !== laneOf(item) ? (lanes[lane]?.name ?? null) : null;
-        lastGoal.current = { start, end, lane, title: textOf(item), clashes: clashOf(item, lane, start, end), goes };
-        setGhost(lastGoal.current);
-      }}
-      onDragStart={() => {
-        lastGoal.current = null;
-      }}
-      onDragCancel={() => setGhost(null)}
-      onDragEnd={(event) => {
-        const to = goal(event);
-        setGhost(null);
-        if (!to) return;
-        const was = wallsOf(to.item, style.zone);
-        const lane = lanes[to.lane];
-        if (copies.current && lane && props.onCopy) props.onCopy(to.item, lane, to.start, to.end);
-        else if (lane && to.lane !== laneOf(to.item)) onMoveInto(to.item, lane, to.start, to.end);
-        else if (to.start !== was.start || to.end !== was.end) void onMove(to.item, to.start, to.end);
-      }}
-    >
+    <DndContext sensors={sensors} {...moving.context}>
       <div
         className={hoursCss.days}
         style={{ '--cols': cols, '--hour': `${HOUR_PX}px`, '--bar': `${barWidth}px` } as React.CSSProperties}
@@ -336,7 +251,6 @@ export function Hours(props: {
                   const column = i * n + l;
                   const layout = layouts[l];
                   if (!layout) return null;
-                  const here = ghost && ghost.lane === l && Math.floor((ghost.start - first) / DAY) === i;
                   return (
                     <DayLane
                       key={lane.key}
@@ -347,7 +261,7 @@ export function Hours(props: {
                       at={l}
                       of={n}
                       selected={selected}
-                      ghost={here ? ghost : null}
+                      ghosts={moving.ghosts}
                       journeys={journeys}
                       colourOf={colourOf}
                       column={(el) => {
@@ -368,14 +282,6 @@ export function Hours(props: {
       </div>
     </DndContext>
   );
-}
-
-/** Where something is being moved to: when, and into which lane. */
-interface Goal {
-  readonly item: ItemWire;
-  readonly lane: number;
-  readonly start: number;
-  readonly end: number;
 }
 
 function bookedMinutes(list: Layout['days'][number]): number {

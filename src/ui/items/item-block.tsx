@@ -1,5 +1,6 @@
 'use client';
 import { useDraggable } from '@dnd-kit/core';
+import type { KeyboardEvent, MouseEvent } from 'react';
 import { useTranslations } from 'use-intl';
 import type { ItemWire } from '@/contract/items.ts';
 import { useFrame } from '../common/frame-context.tsx';
@@ -18,6 +19,46 @@ export function useBlockText(): (item: ItemWire) => string {
   return (item) => (item.withheld ? t('private') : (item.title ?? t('busyWord', { shows: item.shows })));
 }
 
+/** What moves, picks and opens a block, by mouse and by the keys: for the block itself, and for the grip that stretches it. */
+export function useBlockHands(item: ItemWire, movable: boolean, selected: boolean, onOpen: (item: ItemWire) => void) {
+  const picks = usePicks();
+  const moving = useDraggable({ id: `move:${item.id}`, data: { item, kind: 'move' }, disabled: !movable });
+  const sizing = useDraggable({ id: `size:${item.id}`, data: { item, kind: 'size' }, disabled: !movable });
+  // An item that can't be moved can still be opened: it isn't disabled.
+  const { 'aria-disabled': _unmovable, ...attributes } = moving.attributes;
+  const { onKeyDown: dragKey, ...listeners } = moving.listeners ?? {};
+  return {
+    picked: picks.items.has(item.id),
+    dragging: moving.isDragging || sizing.isDragging,
+    block: {
+      ref: moving.setNodeRef,
+      'data-block': true,
+      ...attributes,
+      ...listeners,
+      role: 'button',
+      tabIndex: 0,
+      'aria-pressed': selected,
+      'aria-roledescription': movable ? moving.attributes['aria-roledescription'] : undefined,
+      onClick: (event: MouseEvent) => (picksWith(event) ? picks.toggle(item) : onOpen(item)),
+      onKeyDown: (event: KeyboardEvent) => {
+        if (event.key === 'x' && !event.ctrlKey && !event.metaKey && !moving.isDragging) {
+          event.stopPropagation();
+          picks.toggle(item);
+        } else if (event.key === 'Enter' && !moving.isDragging) {
+          event.preventDefault();
+          onOpen(item);
+        } else dragKey?.(event);
+      },
+    },
+    grip: {
+      ref: sizing.setNodeRef,
+      ...sizing.listeners,
+      onClick: (event: MouseEvent) => event.stopPropagation(),
+      'aria-hidden': true,
+    },
+  } as const;
+}
+
 /** One item on the hours of a day. Opens with Enter, moves by mouse or by Space and the arrow keys. */
 export function ItemBlock(props: {
   placed: Placed;
@@ -33,10 +74,7 @@ export function ItemBlock(props: {
   const t = useTranslations();
   const { style } = useFrame();
   const text = useBlockText()(item);
-  const picks = usePicks();
-  const picked = picks.items.has(item.id);
-  const moving = useDraggable({ id: `move:${item.id}`, data: { item, kind: 'move' }, disabled: !movable });
-  const sizing = useDraggable({ id: `size:${item.id}`, data: { item, kind: 'size' }, disabled: !movable });
+  const hands = useBlockHands(item, movable, selected, onOpen);
   const shape = shapeOf(item);
   const { start } = wallsOf(item, style.zone);
   const rest = [
@@ -45,7 +83,7 @@ export function ItemBlock(props: {
     item.place,
     shape === 'withheld' ? null : t(`shapes.${shape === 'plain-busy' ? 'busy' : shape}`),
     placed.clash ? t('shapes.clash') : null,
-    picked ? t('picked.word') : null,
+    hands.picked ? t('picked.word') : null,
   ]
     .filter(Boolean)
     .join(', ');
@@ -54,36 +92,15 @@ export function ItemBlock(props: {
   const underline =
     rows >= 2 ? (item.place ?? (rows >= 3 || placed.height >= 60 ? clock(start, style.hours) : null)) : null;
   const lines = underline ? rows - 1 : rows;
-  // An item that can't be moved can still be opened: it isn't disabled.
-  const { 'aria-disabled': _unmovable, ...attributes } = moving.attributes;
-  const { onKeyDown: dragKey, ...listeners } = moving.listeners ?? {};
   return (
-    // biome-ignore lint/a11y/useSemanticElements: the grip inside is a control of its own, which a button can't hold
     <div
-      ref={moving.setNodeRef}
-      data-block
-      className={`${colour} ${blockCss.block} ${blockCss[shape] ?? ''}${selected ? ` ${blockCss.selected}` : ''}${placed.clash ? ` ${blockCss.clash}` : ''}${moving.isDragging || sizing.isDragging ? ` ${blockCss.dragging}` : ''}${picked ? ` ${blockCss.picked}` : ''}${item.asSet?.cancelled ? ` ${blockCss.cancelled}` : ''}`}
+      {...hands.block}
+      className={`${colour} ${blockCss.block} ${blockCss[shape] ?? ''}${selected ? ` ${blockCss.selected}` : ''}${placed.clash ? ` ${blockCss.clash}` : ''}${hands.dragging ? ` ${blockCss.dragging}` : ''}${hands.picked ? ` ${blockCss.picked}` : ''}${item.asSet?.cancelled ? ` ${blockCss.cancelled}` : ''}`}
       style={{
         top: `calc(${placed.top / 60} * var(--hour) + 1px)`,
         height: `calc(${placed.height / 60} * var(--hour) - 2px)`,
         left: `${(placed.lane / placed.lanes) * 100}%`,
         width: `calc(${100 / placed.lanes}% - 2px)`,
-      }}
-      {...attributes}
-      {...listeners}
-      role="button"
-      tabIndex={0}
-      aria-pressed={selected}
-      aria-roledescription={movable ? moving.attributes['aria-roledescription'] : undefined}
-      onClick={(event) => (picksWith(event) ? picks.toggle(item) : onOpen(item))}
-      onKeyDown={(event) => {
-        if (event.key === 'x' && !event.ctrlKey && !event.metaKey && !moving.isDragging) {
-          event.stopPropagation();
-          picks.toggle(item);
-        } else if (event.key === 'Enter' && !moving.isDragging) {
-          event.preventDefault();
-          onOpen(item);
-        } else dragKey?.(event);
       }}
     >
       <span className={blockCss.t} style={{ WebkitLineClamp: lines }}>
@@ -101,15 +118,7 @@ export function ItemBlock(props: {
           {VISIBILITY_MARK[item.visibility]}
         </span>
       )}
-      {movable && placed.height >= 30 && (
-        <span
-          ref={sizing.setNodeRef}
-          className={blockCss.grip}
-          {...sizing.listeners}
-          onClick={(event) => event.stopPropagation()}
-          aria-hidden="true"
-        />
-      )}
+      {movable && placed.height >= 30 && <span className={blockCss.grip} {...hands.grip} />}
     </div>
   );
 }

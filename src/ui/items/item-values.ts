@@ -134,3 +134,29 @@ export const FIELD: Record<string, keyof Values> = {
   'repeat.rule': 'repeat',
   dates: 'dates',
 };
+
+/** A form filled in with what is seen of an item, at a time. With a `title` of its own it is a copy elsewhere: how others see it there is for its form. */
+export function copyOf(item: ItemWire, start: number, end: number, title: string | null): KeptForm {
+  const text = (wall: number) => wallText(wall).slice(11, 16);
+  const times = item.allDay
+    ? { allDay: true, day: dateText(start), lastDay: dateText(end - DAY) }
+    : { allDay: false, day: dateText(start), lastDay: dateText(end), from: text(start), to: text(end) };
+  const here = title === null;
+  return {
+    item: null,
+    start,
+    end,
+    values: {
+      ...times,
+      title: title ?? item.title ?? '',
+      place: item.place ?? '',
+      notes: item.notes ?? '',
+      link: item.link ?? '',
+      ...(item.kind ? { kind: item.kind } : {}),
+      ...(here && item.visibility ? { visibility: item.visibility } : {}),
+      ...(item.asSet && here ? { shows: item.asSet.shows } : {}),
+    },
+    why: '',
+    people: null,
+  };
+}

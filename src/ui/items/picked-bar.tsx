@@ -6,7 +6,8 @@ import { useEffect, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { ItemWire } from '@/contract/items.ts';
-import { MOST_AT_ONCE, type SeveralAnswer, type SeveralBody } from '@/contract/items-several.ts';
+import type { SeveralAnswer, SeveralBody } from '@/contract/items-several.ts';
+import { MOST_AT_ONCE } from '@/contract/mosts.ts';
 import { VISIBILITIES } from '@/core/calendar/index.ts';
 import { parseDate } from '@/core/time/index.ts';
 import boardsCss from '../common/boards.module.css';
@@ -16,7 +17,7 @@ import { dayMonth } from '../common/times.ts';
 import { useBlockText } from './item-block.tsx';
 import { usePicks } from './picks.tsx';
 
-type Change = SeveralBody['change'];
+type Change = Exclude<SeveralBody['change'], { kind: 'into' }>;
 const DAY_STEPS = [
   { key: 'dayBack', days: -1, minutes: 0, arrow: 'ArrowLeft' },
   { key: 'dayOn', days: 1, minutes: 0, arrow: 'ArrowRight' },

@@ -2,7 +2,8 @@
 import { createContext, useContext, useState } from 'react';
 import { call } from '@/contract/call.ts';
 import type { ItemWire } from '@/contract/items.ts';
-import { MOST_AT_ONCE, type SeveralAnswer } from '@/contract/items-several.ts';
+import type { SeveralAnswer } from '@/contract/items-several.ts';
+import { MOST_AT_ONCE } from '@/contract/mosts.ts';
 import { DAY, MINUTE } from '../common/times.ts';
 
 /** Items and days of a board that were picked to be acted on together. */
@@ -74,11 +75,16 @@ export function usePicking(shown: readonly ItemWire[]): Picks {
  */
 export function movePicked(picks: Picks, item: ItemWire, by: number, endBy: number): Promise<SeveralAnswer> | null {
   if (!picks.items.has(item.id) || picks.items.size < 2 || endBy !== by) return null;
-  const days = Math.floor(by / DAY);
   const items = [...picks.items.values()].map(({ id, version }) => ({ item: id, version: version ?? 0 }));
-  const change = { kind: 'shift' as const, days, minutes: (by - days * DAY) / MINUTE };
+  const change = { kind: 'shift' as const, ...stepOf(by) };
   return call('changeSeveral', { body: { items, change } }).then((answer) => {
     picks.replace(answer.items);
     return answer;
   });
+}
+
+/** So many milliseconds as whole days, and minutes after them. */
+export function stepOf(by: number): { days: number; minutes: number } {
+  const days = Math.floor(by / DAY);
+  return { days, minutes: (by - days * DAY) / MINUTE };
 }

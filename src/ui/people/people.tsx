@@ -7,7 +7,7 @@ import { type ReactNode, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { PeopleAnswer } from '@/contract/people.ts';
-import { reachOf } from '@/contract/sight.ts';
+import { reachOf } from '@/contract/reach.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { Asked } from '../common/asked.tsx';
 import boardsCss from '../common/boards.module.css';

@@ -6,6 +6,7 @@ import { usePathname, useSearchParams } from 'next/navigation';
 import { type ReactNode, useEffect, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { CallRefused, call } from '@/contract/call.ts';
+import { reachOf } from '@/contract/reach.ts';
 import type {
   AudienceWire,
   ChoiceWire,
@@ -15,7 +16,7 @@ import type {
   SightlineRow,
   SightlinesAnswer,
 } from '@/contract/sharing.ts';
-import { type RightsWire, reachOf } from '@/contract/sight.ts';
+import type { RightsWire } from '@/contract/sight.ts';
 import { dateText, parseInstant, toWall, weekStart } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { dropDraft, peekDraft, useKeepOnLeaving } from '../common/kept-drafts.ts';

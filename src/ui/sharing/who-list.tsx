@@ -1,7 +1,7 @@
 'use client';
 import { useTranslations } from 'use-intl';
+import { reachOf } from '@/contract/reach.ts';
 import type { SightlineRow } from '@/contract/sharing.ts';
-import { reachOf } from '@/contract/sight.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { ReachMeter, SightMeter } from '../common/meters.tsx';

@@ -49,6 +49,36 @@ describe('several at once', () => {
     expect(changeSeveral(ctx('ines'), alone)).toMatchObject({ code: 'badInput', fields: { change: 'nothingMoves' } });
   });
 
+  test('go into another calendar together, and back by the same act the other way; what others were asked to goes alone', () => {
+    const [a, b] = [add('A'), add('B', { when: at('2027-03-04', 14) })];
+    const [mine, hers] = [org.calendar('tomas'), org.calendar('ines')];
+    const into = { kind: 'into' as const, to: mine, days: 1, minutes: -30 };
+    const moved = value(changeSeveral(ctx('tomas'), { items: picked(a.id, b.id), change: into }));
+    expect([moved.written, happens(), happens(undefined, undefined, 'tomas')]).toEqual([
+      2,
+      [],
+      ['03-04T09:30 A', '03-05T13:30 B'],
+    ]);
+    const home = picked(a.id, b.id).map((one) => ({ ...one, to: hers }));
+    value(changeSeveral(ctx('tomas'), { items: home, change: { ...into, days: -1, minutes: 30 } }));
+    expect(happens()).toEqual(['03-03T10:00 A', '03-04T14:00 B']);
+    const asked =
+      value(
+        call('tomas', who('bruno')) &&
+          listItems(ctx('ines'), hers, { from: '2027-03-03', to: '2027-03-04', zone: 'Europe/Lisbon', after: 0 }),
+      ).items.find((i) => i.title === 'Weir consent')?.id ?? '';
+    pass();
+    const both = picked(a.id, asked);
+    expect(changeSeveral(ctx('tomas'), { items: both, change: { ...into, days: 0, minutes: 0 } })).toMatchObject({
+      code: 'movesAlone',
+      data: { item: asked },
+    });
+    expect(happens(undefined, undefined, 'tomas')).toEqual([]);
+    // Into a calendar in which one may add nothing, none goes.
+    const closed = { ...into, to: org.calendar('amara') };
+    expect(changeSeveral(ctx('tomas'), { items: picked(a.id), change: closed })).toMatchObject({ code: 'mayNotAdd' });
+  });
+
   test('where one is refused none is written, and which one it was is said', () => {
     const [a, b] = [add('A'), add('B')];
     const other = org.add('bruno', 'bruno', { title: 'C', when: at('2027-03-03', 10) });

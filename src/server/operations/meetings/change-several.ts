@@ -3,6 +3,7 @@ import type { SeveralAnswer, SeveralBody } from '@/contract/items-several.ts';
 import { dateText, fromWallLenient, parseDate, toWall, wallText } from '@/core/time/index.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import { type Context, Directory, type FoundItem, findItem, isRefusal } from '../deciding/index.ts';
+import { isSaid, moveMeeting } from './move.ts';
 import { changeMeeting, createMeeting, removeMeeting, undoMeeting } from './save.ts';
 
 const DAY = 86_400_000;
@@ -15,7 +16,7 @@ const MINUTE = 60_000;
 export function changeSeveral(ctx: Context, { items, change }: SeveralBody): Result<SeveralAnswer> {
   // A series of which several happenings are meant is another after each: what counts is the version it had before the act.
   const before = new Map<number, number>();
-  return allOrNone(ctx, items, ({ item, version: seen }) => {
+  return allOrNone(ctx, items, ({ item, version: seen, to }) => {
     const found = findItem(ctx, item);
     if (isRefusal(found)) return found;
     const now = found.item.version;
@@ -26,6 +27,11 @@ export function changeSeveral(ctx: Context, { items, change }: SeveralBody): Res
     if (change.kind === 'visibility')
       return changeMeeting(ctx, item, { version, scope: 'one', fields: { visibility: change.visibility } });
     const when = shifted(ctx, found, change.days, change.minutes);
+    if (change.kind === 'into') {
+      // Who hears that somebody else calls it now is said of each by itself.
+      if (isSaid(ctx, found)) return refuse('movesAlone');
+      return moveMeeting(ctx, item, { to: to ?? change.to, version, ...(when ? { when } : {}) });
+    }
     return when && changeMeeting(ctx, item, { version, scope: 'one', when, fields: {} });
   });
 }
@@ -34,8 +40,8 @@ export function changeSeveral(ctx: Context, { items, change }: SeveralBody): Res
 function shifted(ctx: Context, { item, happening }: FoundItem, days: number, minutes: number) {
   const { start, end } = happening ?? item;
   const zone = new Directory(ctx.db).zone(item.zone);
+  if (days === 0 && (item.allDay || minutes === 0)) return null;
   if (item.allDay) {
-    if (days === 0) return null;
     return { start: dateText(start + days * DAY), end: dateText(end + days * DAY), allDay: true, zone };
   }
   const from = fromWallLenient(zone, toWall(zone, start) + days * DAY + minutes * MINUTE);

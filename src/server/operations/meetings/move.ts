@@ -14,6 +14,7 @@ import {
   type Context,
   Directory,
   decideOn,
+  type FoundItem,
   findCalendar,
   findItem,
   hands,
@@ -107,6 +108,10 @@ export function moveMeeting(ctx: Context, id: string, body: MoveBody): Result<Wr
     return ok({ ...answer, ...(sending ? { sending } : {}) });
   });
 }
+
+/** Whether others have been asked to it already: its going elsewhere is said to them. */
+export const isSaid = (ctx: Context, { decided, item }: FoundItem): boolean =>
+  calledBy(ctx, decided.calendar, item.uid).some((m) => m.state?.state === 'sent');
 
 const calledBy = (ctx: Context, calendar: Calendar, uid: string): Called[] =>
   meetingsByUid(ctx.db, calendar.id, uid).filter((m) => m.part === 'organiser');

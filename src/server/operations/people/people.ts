@@ -25,7 +25,7 @@ import { domains } from '../../repositories/domains.ts';
 import { grantsNaming, grantsSpeakingTo, insertGrant, type StoredGrant } from '../../repositories/grants.ts';
 import { groupByKey, membersOf } from '../../repositories/groups.ts';
 import {
-  allPeople,
+  countPeople,
   directoryLines,
   insertPerson,
   outsidePeople,
@@ -209,7 +209,7 @@ export function addPerson(db: Connection, at: number, by: Person | null, input: 
             key: newKey(),
             handle: freeHandle(db, input.handle ?? input.address.split('@')[0] ?? 'person'),
             address: input.address,
-            colour: input.colour ?? allPeople(db).length % 6,
+            colour: input.colour ?? countPeople(db) % 6,
             hours: '24',
             weekFirst: 1,
           },

@@ -34,8 +34,11 @@ export function search(
   const words = wordsOf(query.words).slice(0, MOST_WORDS);
   if (words.length === 0) return refuse('badInput', { fields: { words: 'words' } });
   const decided = new Map<number, Decided | null>();
-  const within = query.everywhere ? EVERY_TEXT : textsSeen(ctx, keptCalendars(ctx), decided);
-  const candidates = candidatesFor(ctx.db, words, within, ctx.now, mostLookedAt);
+  const calendars = query.everywhere ? null : keptCalendars(ctx);
+  let candidates = candidatesFor(ctx.db, words, [{ columns: EVERY_TEXT, calendars }], ctx.now, mostLookedAt);
+  // Where there are more than are looked at, what isn't seen takes none of the room.
+  if (calendars && candidates.length === mostLookedAt)
+    candidates = candidatesFor(ctx.db, words, textsSeen(ctx, calendars, decided), ctx.now, mostLookedAt);
   const directory = new Directory(ctx.db);
   const found: SearchAnswer['found'][number][] = [];
   for (const candidate of candidates) {
@@ -75,7 +78,7 @@ const FIELDS: Record<TextColumn, keyof typeof fieldPolicy> = {
   link: 'link',
   briefing: 'briefing',
 };
-const EVERY_TEXT: readonly TextsOf[] = [{ columns: Object.keys(FIELDS) as TextColumn[], calendars: null }];
+const EVERY_TEXT = Object.keys(FIELDS) as TextColumn[];
 const BY_RANK = ['withheld', 'busy', 'title', 'outline', 'full', 'briefed'] as const;
 
 /**
@@ -96,7 +99,7 @@ function textsSeen(ctx: Context, calendars: readonly number[], decided: Map<numb
       const rank = BY_RANK.indexOf(
         reader.seen(item, { named: false, created: false, ownerInvited: false }) ?? 'withheld',
       );
-      const columns = (Object.keys(FIELDS) as TextColumn[]).filter(
+      const columns = EVERY_TEXT.filter(
         (column) => BY_RANK.indexOf(fieldPolicy[FIELDS[column]] as (typeof BY_RANK)[number]) <= rank,
       );
       if (columns.length > 0)
@@ -110,7 +113,7 @@ function textsSeen(ctx: Context, calendars: readonly number[], decided: Map<numb
     }
   }
   if (looked.length === 0) return [];
-  const columns = (Object.keys(FIELDS) as TextColumn[]).filter((column) => column !== 'briefing');
+  const columns = EVERY_TEXT.filter((column) => column !== 'briefing');
   const { address, id: createdBy } = ctx.viewer;
   const named = address ? [{ columns, calendars: looked, named: address }] : [];
   return [...groups.values(), ...named, { columns, calendars: looked, createdBy }];

@@ -1,0 +1,140 @@
+/**
+ * Where every route of the API is: its method and its path. This alone goes to the browser; what a route takes and answers, which needs its
+ * schemas, stays with the server (`routes.ts`).
+ */
+export const ADDRESSES = {
+  // frame
+  readFrame: ['GET', '/api/frame'],
+  savePreferences: ['PUT', '/api/preferences'],
+  live: ['GET', '/api/live'],
+  openapi: ['GET', '/api/openapi.json'],
+  // items, attachments
+  listAttachments: ['GET', '/api/items/{item}/attachments'],
+  addAttachment: ['POST', '/api/items/{item}/attachments'],
+  readAttachment: ['GET', '/api/attachments/{attachment}'],
+  removeAttachment: ['DELETE', '/api/attachments/{attachment}'],
+  bringBackAttachment: ['POST', '/api/attachments/{attachment}'],
+  // items, files
+  previewImport: ['POST', '/api/calendars/{calendar}/imports'],
+  readImport: ['GET', '/api/imports/{preview}'],
+  stopImport: ['DELETE', '/api/imports/{preview}'],
+  bringIn: ['POST', '/api/imports/{preview}'],
+  exportFile: ['GET', '/api/calendars/{calendar}/file'],
+  // items, looking
+  sayLooking: ['POST', '/api/items/{item}/looking'],
+  // items, several
+  changeSeveral: ['POST', '/api/several'],
+  copyItem: ['POST', '/api/items/{item}/copies'],
+  listApart: ['GET', '/api/items/{item}/apart'],
+  rejoinItem: ['POST', '/api/items/{item}/apart'],
+  // items
+  listItems: ['GET', '/api/calendars/{calendar}/items'],
+  listLoad: ['GET', '/api/calendars/{calendar}/load'],
+  createItem: ['POST', '/api/calendars/{calendar}/items'],
+  readItem: ['GET', '/api/items/{item}'],
+  changeItem: ['PATCH', '/api/items/{item}'],
+  removeItem: ['DELETE', '/api/items/{item}'],
+  previewRepeat: ['POST', '/api/repeats'],
+  undo: ['POST', '/api/undo'],
+  // lanes
+  listLanes: ['GET', '/api/lanes'],
+  keepLanes: ['POST', '/api/lanes'],
+  changeLane: ['PATCH', '/api/lanes/{lane}'],
+  dropLane: ['DELETE', '/api/lanes/{lane}'],
+  orderLanes: ['PUT', '/api/lanes/order'],
+  listBoards: ['POST', '/api/boards'],
+  // meetings
+  readMeeting: ['GET', '/api/items/{item}/meeting'],
+  actOnMeeting: ['POST', '/api/items/{item}/meeting'],
+  answerItem: ['POST', '/api/items/{item}/answer'],
+  answerSeveral: ['POST', '/api/answers'],
+  moveMeeting: ['POST', '/api/items/{item}/calendar'],
+  whoCanCome: ['POST', '/api/calendars/{calendar}/coming'],
+  sayIt: ['POST', '/api/sendings/{sending}'],
+  takeBack: ['DELETE', '/api/sendings/{sending}'],
+  // messages
+  listNotices: ['GET', '/api/notices'],
+  readNotices: ['POST', '/api/notices'],
+  listMessages: ['GET', '/api/people/{person}/messages'],
+  readMessages: ['POST', '/api/people/{person}/messages'],
+  writeMail: ['POST', '/api/people/{person}/mail'],
+  takeMessage: ['POST', '/api/messages/{message}'],
+  // openings
+  checkTime: ['POST', '/api/calendars/{calendar}/check'],
+  findTimes: ['POST', '/api/calendars/{calendar}/openings'],
+  listJourneys: ['GET', '/api/journeys'],
+  bringInJourneys: ['POST', '/api/journeys'],
+  takeOutJourneys: ['GET', '/api/journeys/file'],
+  // people, sessions
+  signIn: ['POST', '/api/session'],
+  signOut: ['DELETE', '/api/session'],
+  listSessions: ['GET', '/api/sessions'],
+  withdrawSession: ['DELETE', '/api/sessions/{session}'],
+  foundOrganisation: ['POST', '/api/start'],
+  stepIn: ['POST', '/api/demo/step-in'],
+  // people
+  addRoom: ['POST', '/api/rooms'],
+  listPeople: ['GET', '/api/people'],
+  addPerson: ['POST', '/api/people'],
+  readPerson: ['GET', '/api/people/{person}'],
+  changePerson: ['PUT', '/api/people/{person}'],
+  leave: ['POST', '/api/people/{person}/leaving'],
+  makeWayIn: ['POST', '/api/people/{person}/way-in'],
+  choosePassword: ['POST', '/api/way-in'],
+  readDirectoryFile: ['GET', '/api/directory'],
+  bringInDirectory: ['POST', '/api/directory'],
+  readDomains: ['GET', '/api/domains'],
+  changeDomains: ['PUT', '/api/domains'],
+  beginCalendar: ['POST', '/api/calendars'],
+  changeCalendar: ['PUT', '/api/calendars/{calendar}'],
+  removeCalendar: ['DELETE', '/api/calendars/{calendar}'],
+  bringCalendarBack: ['POST', '/api/calendars/{calendar}'],
+  listGroups: ['GET', '/api/groups'],
+  makeGroup: ['POST', '/api/groups'],
+  setMembership: ['PUT', '/api/groups/{group}/members'],
+  setWithin: ['PUT', '/api/groups/{group}/within'],
+  askWayIn: ['POST', '/api/guest'],
+  comeIn: ['PUT', '/api/guest'],
+  // reminders
+  listReminders: ['GET', '/api/reminders'],
+  settleReminder: ['POST', '/api/reminders/{reminder}'],
+  listReminderWishes: ['GET', '/api/reminders/wishes'],
+  setReminderWish: ['PUT', '/api/calendars/{calendar}/reminder'],
+  readItemReminder: ['GET', '/api/items/{item}/reminder'],
+  setItemReminder: ['PUT', '/api/items/{item}/reminder'],
+  // search
+  search: ['GET', '/api/search'],
+  // sharing, review
+  ask: ['POST', '/api/calendars/{calendar}/ask'],
+  readHistory: ['GET', '/api/calendars/{calendar}/history'],
+  readFindings: ['GET', '/api/calendars/{calendar}/findings'],
+  changeWords: ['PUT', '/api/words'],
+  readItemSight: ['GET', '/api/items/{item}/sight'],
+  // sharing, rules
+  readHouseRules: ['GET', '/api/house-rules'],
+  changeHouseRules: ['PUT', '/api/house-rules'],
+  wishForRule: ['POST', '/api/rule-wishes'],
+  answerWish: ['PUT', '/api/rule-wishes/{wish}'],
+  // sharing
+  previewAccess: ['POST', '/api/calendars/{calendar}/preview'],
+  listSightlines: ['GET', '/api/calendars/{calendar}/sightlines'],
+  setTold: ['PUT', '/api/calendars/{calendar}/told'],
+  giveAccess: ['PUT', '/api/calendars/{calendar}/grants'],
+  giveSeveral: ['POST', '/api/calendars/{calendar}/grants/several'],
+  takeAccess: ['DELETE', '/api/calendars/{calendar}/grants'],
+  takeSeveral: ['DELETE', '/api/calendars/{calendar}/grants/several'],
+  tellOfAccess: ['POST', '/api/calendars/{calendar}/grants'],
+  suspendSharing: ['PUT', '/api/calendars/{calendar}/suspension'],
+  listLinkItems: ['GET', '/api/links/{link}/items'],
+  linkLive: ['GET', '/api/links/{link}/live'],
+  // suggestions
+  putForward: ['POST', '/api/calendars/{calendar}/suggestions'],
+  listSuggestions: ['GET', '/api/suggestions'],
+  answerSuggestion: ['PUT', '/api/suggestions/{suggestion}'],
+  // trail
+  readTrail: ['GET', '/api/items/{item}/trail'],
+  listRemoved: ['GET', '/api/calendars/{calendar}/removed'],
+  bringBack: ['POST', '/api/items/{item}/trail'],
+} as const satisfies Record<string, readonly ['GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE', `/api/${string}`]>;
+
+export type RouteName = keyof typeof ADDRESSES;

@@ -1,0 +1,5 @@
+/** As many calendars as a board holds at once. */
+export const MOST_ON_BOARD = 30;
+
+/** As many items as one act takes, and as many dates as an item is put on at once: each costs more than a millisecond of everybody's time. */
+export const MOST_AT_ONCE = 30;

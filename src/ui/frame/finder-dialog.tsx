@@ -1,0 +1,251 @@
+'use client';
+import Autocomplete, { createFilterOptions } from '@mui/material/Autocomplete';
+import Dialog from '@mui/material/Dialog';
+import TextField from '@mui/material/TextField';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useRouter } from 'next/navigation';
+import { useEffect, useMemo, useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
+import type { SearchAnswer } from '@/contract/search.ts';
+import { dateText, parseInstant, toWall } from '@/core/time/index.ts';
+import { useFrame } from '../common/frame-context.tsx';
+import { keepDraft } from '../common/kept-drafts.ts';
+import { said as refusalOf } from '../common/refusal.ts';
+import { whenText } from '../common/times.ts';
+import { firstName } from '../common/token.tsx';
+import { draftOf, type Meant, meantBy, meantWhen } from '../items/from-sentence.ts';
+import { sendMeant } from '../items/item-sending.ts';
+
+/** However many people there are, a list stays short enough to look through. */
+const few = createFilterOptions<Goal>({ limit: 60 });
+
+/** Somewhere to go: `found` where it was found by words that need not stand in its line. */
+interface Goal {
+  readonly label: string;
+  readonly goal: string;
+  readonly found?: true;
+  /** What it would make, where it is a sentence that was read. */
+  readonly meant?: Meant;
+}
+
+/** So long after the last stroke items are looked for. */
+const PAUSE_MS = 150;
+
+/** The command palette: everything one can go to or begin, by typing. */
+export function FinderDialog({ open, setOpen }: { open: boolean; setOpen: (open: boolean) => void }) {
+  const t = useTranslations('finder');
+  const router = useRouter();
+  const { frame, principal } = useFrame();
+  const [typed, setTyped] = useState('');
+  const found = useFound(open ? typed : '');
+  const { style, now, toast } = useFrame();
+  const client = useQueryClient();
+  const errors = useTranslations();
+  const people = useQuery({ queryKey: ['people'], queryFn: () => call('listPeople', {}), enabled: open });
+
+  const places = useQuery({
+    queryKey: ['journeys'],
+    queryFn: () => call('listJourneys', {}),
+    enabled: open && frame.me.inside,
+    staleTime: 300_000,
+    retry: false,
+  });
+  const meant = useMemo(
+    () =>
+      typed.trim() === '' || !principal
+        ? null
+        : meantBy(typed, {
+            now: now(),
+            style,
+            people: people.data?.people ?? [],
+            places: placesOf(places.data?.journeys ?? []),
+          }),
+    [typed, principal, now, style, people.data, places.data],
+  );
+  const said: Goal[] =
+    meant && principal
+      ? [
+          {
+            label: t('said', {
+              own: principal.own ? 'yes' : 'no',
+              name: firstName(principal.name),
+              title: meant.sentence.title,
+              what: [
+                meantWhen(meant, style),
+                meant.values.place,
+                meant.people.length > 0
+                  ? t('saidWith', { people: meant.people.map((p) => p.name ?? p.address).join(', ') })
+                  : null,
+                meant.values.visibility ? errors(`visibilities.${meant.values.visibility}`) : null,
+                meant.values.shows ? errors(`statuses.${meant.values.shows}`) : null,
+                meant.sentence.rule ? t('saidRepeats') : null,
+              ]
+                .filter(Boolean)
+                .join(', '),
+            }),
+            goal: 'said',
+            meant,
+          },
+        ]
+      : [];
+  /** Opens the form with what was meant, or, by Ctrl or Command with Enter, saves it as it was read back. */
+  const make = async (what: Meant, atOnce: boolean) => {
+    if (!principal) return;
+    setOpen(false);
+    setTyped('');
+    const draft = draftOf(what, principal);
+    if (!atOnce || what.people.length > 0 || what.values.repeat === 'said') {
+      keepDraft(draft);
+      router.push(draft.href);
+      return;
+    }
+    try {
+      await sendMeant(principal.calendar, what, style.zone);
+      toast({
+        text: t('saidSaved', {
+          own: principal.own ? 'yes' : 'no',
+          name: firstName(principal.name),
+          title: what.sentence.title,
+        }),
+      });
+      await client.invalidateQueries({ queryKey: ['calendar', principal.calendar] });
+    } catch (error) {
+      // What was typed is kept, as any form is.
+      keepDraft(draft);
+      toast({ text: refusalOf(error, errors('common.unreachable')).sentence });
+    }
+  };
+  const options = useMemo((): Goal[] => {
+    const mine = frame.me.handle;
+    const who = principal?.handle ?? mine;
+    return [
+      {
+        label: principal && !principal.own ? t('new', { name: firstName(principal.name) }) : t('newMine'),
+        goal: `/for/${who}/calendar?new=1`,
+      },
+      { label: t('today'), goal: `/for/${who}/calendar` },
+      ...frame.principals.map((p) => ({
+        label: p.own ? t('workSelf') : t('workFor', { name: p.name }),
+        goal: `/for/${p.handle}/calendar`,
+      })),
+      ...frame.principals
+        .filter((p) => p.share)
+        .map((p) => ({
+          label: p.own ? t('sightlinesMine') : t('sightlines', { name: p.name }),
+          goal: `/for/${p.handle}/sightlines`,
+        })),
+      ...(frame.principals.some((p) => p.own && p.share)
+        ? [{ label: t('give'), goal: `/for/${mine}/sightlines?give=1` }]
+        : []),
+      { label: t('messages'), goal: `/for/${who}/messages` },
+      { label: t('people'), goal: `/for/${who}/people` },
+      ...(frame.me.inside ? [{ label: t('houseRules'), goal: `/for/${who}/house-rules` }] : []),
+      { label: t('settings'), goal: `/for/${mine}/settings` },
+      ...(people.data?.people ?? [])
+        .filter((p) => p.rights.sight !== 'nothing' && p.handle !== mine)
+        .map((p) => ({ label: t('look', { name: p.name }), goal: `/for/${mine}/calendar?of=${p.handle}` })),
+    ];
+  }, [frame, people.data, principal, t]);
+
+  return (
+    <Dialog
+      open={open}
+      onClose={() => setOpen(false)}
+      fullWidth
+      maxWidth="sm"
+      aria-label={t('title')}
+      slotProps={{ paper: { sx: { border: '1px solid var(--line)', p: 1.5, alignSelf: 'flex-start', mt: 8 } } }}
+    >
+      <Autocomplete
+        open
+        disablePortal
+        autoHighlight
+        options={[...said, ...options, ...found]}
+        filterOptions={(all, state) => [
+          ...all.filter((o) => o.meant),
+          ...few(
+            all.filter((o) => !o.found && !o.meant),
+            state,
+          ),
+          ...all.filter((o) => o.found),
+        ]}
+        groupBy={(o) => (o.found ? t('items') : '')}
+        onInputChange={(_, text) => setTyped(text)}
+        getOptionKey={(o) => `${o.goal} ${o.label}`}
+        noOptionsText={t('none')}
+        // The list is all there is here: leaving it is leaving the whole.
+        onClose={(_, reason) => {
+          if (reason === 'escape') setOpen(false);
+        }}
+        onKeyDown={(event) => {
+          if (event.key !== 'Enter' || !(event.ctrlKey || event.metaKey) || !meant) return;
+          event.preventDefault();
+          (event as { defaultMuiPrevented?: boolean }).defaultMuiPrevented = true;
+          void make(meant, true);
+        }}
+        onChange={(_, option) => {
+          if (!option) return;
+          if (option.meant) {
+            void make(option.meant, false);
+            return;
+          }
+          setOpen(false);
+          setTyped('');
+          router.push(option.goal);
+        }}
+        slotProps={{
+          listbox: { sx: { maxHeight: 320 } },
+          paper: { sx: { border: 0, position: 'static' } },
+          popper: { sx: { position: 'static !important', transform: 'none !important', width: '100% !important' } },
+        }}
+        renderInput={(params) => (
+          <TextField
+            {...params}
+            autoFocus
+            placeholder={t('placeholder')}
+            slotProps={{
+              ...params.slotProps,
+              htmlInput: { ...params.slotProps?.htmlInput, 'aria-label': t('title') },
+            }}
+          />
+        )}
+      />
+    </Dialog>
+  );
+}
+
+/** The places of some journeys. */
+const placesOf = (journeys: readonly (readonly [string, string, number])[]): string[] => [
+  ...new Set([...journeys.map(([a]) => a), ...journeys.map(([, b]) => b)]),
+];
+
+/** Items whose words hold what is typed, in every calendar one may look into: where each is, whose, and when. */
+function useFound(typed: string): Goal[] {
+  const { frame, style } = useFrame();
+  const words = typed.trim();
+  const [settled, setSettled] = useState(words);
+  useEffect(() => {
+    const timer = setTimeout(() => setSettled(words), PAUSE_MS);
+    return () => clearTimeout(timer);
+  }, [words]);
+  const query = useQuery({
+    queryKey: ['calendar', 'search', settled],
+    queryFn: () => call('search', { query: { words: settled, everywhere: '1' } }),
+    enabled: settled.length >= 2 && words.length >= 2,
+    placeholderData: (before) => before,
+    retry: false,
+  });
+  if (words.length < 2) return [];
+  return ((query.data as SearchAnswer | undefined)?.found ?? []).map(({ owner, calendar, of, item }) => {
+    const runs = frame.principals.some((p) => p.handle === owner.handle);
+    const week = item.allDay ? item.start : dateText(toWall(style.zone, parseInstant(item.start) ?? 0));
+    const to = new URLSearchParams({ week, item: item.id, ...(of === null ? {} : { c: calendar }) });
+    if (!runs) to.set('of', owner.handle);
+    return {
+      label: [item.title, whenText(item, style), item.place, owner.name].filter(Boolean).join(' · '),
+      goal: `/for/${runs ? owner.handle : frame.me.handle}/calendar?${to}`,
+      found: true,
+    };
+  });
+}
