@@ -81,3 +81,60 @@ test('days picked on the month sheet make one series; a day is added to it, one 
   expect(desk.errors).toEqual([]);
   await desk.close();
 });
+
+test('side by side is worked by the keys: along a row it is later, two that are picked go into another row together', async () => {
+  const desk = await Desk.as(browser, home, 'tomas', '/for/ines/calendar?view=side&week=2027-08-02');
+  const lane = await desk.page.evaluate(async () => {
+    const body = JSON.stringify({ people: ['tomas'] });
+    const headers = { 'content-type': 'application/json' };
+    await fetch('/api/lanes', { method: 'POST', headers, body });
+    const { lanes } = await (await fetch('/api/lanes')).json();
+    return lanes.find((lane: { owner: { handle: string } }) => lane.owner.handle === 'tomas')?.key;
+  });
+  await desk.page.reload();
+  for (const [title, from] of [
+    ['Survey one', '10:00'],
+    ['Survey two', '14:00'],
+  ] as const) {
+    await desk.find('button', 'File');
+    await desk.page.keyboard.press('n');
+    await desk.fill('Title', title);
+    await desk.fill('From', from);
+    await desk.press('button', 'Save to Inés’s calendar');
+    await desk.find('button', new RegExp(`^${title}, .*Inés Varga, .*${from}`));
+  }
+  await desk.page.keyboard.press('Escape');
+  const first = await desk.find('button', /^Survey one/);
+  await first.focus();
+  await desk.page.keyboard.press('Space');
+  await desk.says('Picked up Survey one.');
+  // The keys that move it are listened to from the next turn on.
+  await desk.page.evaluate(() => new Promise((turn) => setTimeout(turn)));
+  for (const key of ['ArrowRight', 'ArrowRight', 'Space'] as const) await desk.page.keyboard.press(key);
+  await desk.find('button', /^Survey one, Inés Varga, .*10:30/);
+  for (const title of ['Survey one', 'Survey two']) {
+    await (await desk.find('button', new RegExp(`^${title}`))).focus();
+    await desk.page.keyboard.press('x');
+  }
+  await desk.says('2 picked, of Inés');
+  await (await desk.find('button', /^Survey one/)).focus();
+  await desk.page.keyboard.press('Space');
+  await desk.says('Picked up Survey one.');
+  // The keys that move it are listened to from the next turn on.
+  await desk.page.evaluate(() => new Promise((turn) => setTimeout(turn)));
+  await desk.page.keyboard.press('ArrowDown');
+  await desk.says('into Tomas Lindqvist’s calendar');
+  await desk.page.keyboard.press('Space');
+  await desk.says('2 items go from Inés’s calendar into Tomas’s. Each keeps its time.');
+  await desk.press('button', 'Move to my calendar');
+  await desk.find('button', /^Survey one, Tomas Lindqvist, .*10:30/);
+  await desk.find('button', /^Survey two, Tomas Lindqvist, .*14:00/);
+  await desk.press('button', 'Undo');
+  await desk.find('button', /^Survey one, Inés Varga, .*10:30/);
+  await desk.find('button', /^Survey two, Inés Varga, .*14:00/);
+  await desk.page.evaluate(async (lane) => {
+    if (lane) await fetch(`/api/lanes/${lane}`, { method: 'DELETE' });
+  }, lane);
+  expect(desk.errors).toEqual([]);
+  await desk.close();
+});

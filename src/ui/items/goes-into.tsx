@@ -32,6 +32,10 @@ export function GoesIntoBar({ goes, onDone }: { goes: GoesInto; onDone: () => vo
   return goes.several.length > 1 ? <Several {...{ goes, onDone }} /> : <One {...{ goes, onDone }} />;
 }
 
+/** Whether one who moved something there may move it back: as any item that is taken out of a calendar whole. */
+const comesBack = ({ head }: BoardLane): boolean =>
+  head !== undefined && (head.own || (head.rights.change === 'all' && head.rights.speaks));
+
 /** Several go at once, and come back at once: the act the other way, each to where it was. */
 function Several({ goes, onDone }: { goes: GoesInto; onDone: () => void }) {
   const { item, into, start, end } = goes;
@@ -70,7 +74,10 @@ function Several({ goes, onDone }: { goes: GoesInto; onDone: () => void }) {
         }
         void client.invalidateQueries({ queryKey: ['calendar'] });
       };
-      toast({ text: t('board.wentSeveral', { count: answer.written, name }), undo: () => void back() });
+      toast({
+        text: t('board.wentSeveral', { count: answer.written, name }),
+        ...(comesBack(into) ? { undo: () => void back() } : {}),
+      });
       onDone();
     } catch (error) {
       const answer = said(error, t('common.unreachable'));
@@ -145,7 +152,7 @@ function One({ goes, onDone }: { goes: GoesInto; onDone: () => void }) {
         void client.invalidateQueries({ queryKey: ['calendar'] });
       };
       if (answer.sending) leaving(answer.sending, into.head?.owner.name ?? '', into.head?.own === true);
-      else toast({ text: t('panel.movedTo', { name }), undo: () => void back() });
+      else toast({ text: t('panel.movedTo', { name }), ...(comesBack(into) ? { undo: () => void back() } : {}) });
       onDone();
     } catch (error) {
       setRefused(said(error, t('common.unreachable')).sentence);

@@ -37,7 +37,7 @@ export function SideBlock(props: {
       className={classes.filter(Boolean).join(' ')}
       style={{ ...props.style, padding: '2px 4px', fontSize: 11.5, position: 'absolute' }}
     >
-      <span className={blockCss.t} style={{ WebkitLineClamp: 2 }}>
+      <span className={blockCss.t} style={{ WebkitLineClamp: Number(props.style.height) < 34 ? 1 : 2 }}>
         {textOf(item)}
       </span>
       <span className="visually-hidden">

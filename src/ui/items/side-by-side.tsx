@@ -91,8 +91,8 @@ export function SideBySide(
           <div className={lanesCss.corner} />
           <div className={lanesCss.times} style={{ width }} aria-hidden="true">
             {days.map((day) => (
-              <span key={day} className={lanesCss.day} style={{ left: at(day) + 6 }}>
-                {dayName(day)}
+              <span key={day} className={lanesCss.day} style={{ left: at(day), width: 24 * HOUR_PX }}>
+                <b>{dayName(day)}</b>
               </span>
             ))}
             {days.flatMap((day) =>
