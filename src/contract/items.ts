@@ -53,6 +53,7 @@ const asSet = z.strictObject({
   ownerAnswer: z.enum(ANSWERS).nullable(),
   cancelled: z.boolean(),
   zone: z.string(),
+  endZone: z.string().nullable(),
   version: z.number(),
   series: z.boolean(),
   created: z.strictObject({ at: z.string(), actor: z.string(), principal: z.string() }),
@@ -220,12 +221,16 @@ export const loadAnswer = z.strictObject({
 });
 export type LoadAnswer = z.infer<typeof loadAnswer>;
 
-/** A time as people write it: wall-clock texts in a zone, or dates (the last not included) where all day. */
+/**
+ * A time as people write it: wall-clock texts in a zone, or dates (the last not included) where all day. The end is on the clock of
+ * `endZone` where that is given; not given it is on the start's, and the zone an item ended in already stays with it.
+ */
 export const when = z.strictObject({
   start: z.string().max(20),
   end: z.string().max(20),
   allDay: z.boolean(),
   zone,
+  endZone: zone.nullable().optional(),
 });
 
 const repeat = z.strictObject({ rule: z.string().max(500).nullable() });

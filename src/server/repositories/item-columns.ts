@@ -33,6 +33,7 @@ export const itemColumns = {
   days: column('days', 'plain', null),
   all_day: column('allDay', 'flag', 'deciding'),
   zone: column('zone', 'plain', 'full'),
+  end_zone: column('endZone', 'plain', 'full'),
   rule: column('rule', 'plain', 'full'),
   added: column('added', 'list', 'full'),
   left_out: column('left', 'list', 'full'),
@@ -94,7 +95,13 @@ function partiesOf(item: Pick<StoredItem, 'organiser' | 'attendees'>): string {
 }
 
 /** Entries of the trail from before these fields were kept don't have them. */
-const ABSENT: Partial<Record<keyof StoredItem, string>> = { wall: 'null', days: '0', kept: '[]', batch: 'null' };
+const ABSENT: Partial<Record<keyof StoredItem, string>> = {
+  wall: 'null',
+  days: '0',
+  kept: '[]',
+  batch: 'null',
+  endZone: 'null',
+};
 
 const entries = Object.entries(itemColumns) as [keyof Columns, Column][];
 const decoding = ([name, { of, as }]: [string, Column]): string =>

@@ -14,6 +14,8 @@ export interface StoredItem {
   readonly end: number;
   readonly allDay: boolean;
   readonly zone: string;
+  /** The zone on whose clock it ends, where that is another: a journey. Never where all day. */
+  readonly endZone: string | null;
   /** The start on its zone's clock, where the clocks leave that out: a series goes on from there, not from where it was moved to. */
   readonly wall: number | null;
   /** How many whole days of the clock its length holds; the rest of it is exact. */

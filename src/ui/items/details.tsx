@@ -14,7 +14,7 @@ import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
 import { said } from '../common/refusal.ts';
 import { RichText } from '../common/rich-text.tsx';
-import { clock, dayMonth, whenText, zonePlace } from '../common/times.ts';
+import { clock, dayMonth, dayName, whenText, zonePlace } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 import { MeetingCard } from '../meetings/meeting-card.tsx';
 import { CopyItem } from './copy-item.tsx';
@@ -311,6 +311,8 @@ function OtherZone({ item, calendarZone }: { item: ItemWire; calendarZone: strin
   if (item.allDay) return null;
   const instant = parseInstant(item.start) ?? 0;
   const here = toWall(style.zone, instant);
+  const end = parseInstant(item.end) ?? 0;
+  const ends = item.asSet?.endZone ?? null;
   const zones = [...new Set([item.asSet?.zone, calendarZone])].filter(
     (z): z is string => z !== undefined && z !== 'UTC' && toWall(z, instant) !== here,
   );
@@ -321,6 +323,14 @@ function OtherZone({ item, calendarZone }: { item: ItemWire; calendarZone: strin
           {t('elsewhere', { time: clock(toWall(zone, instant), style.hours), place: zonePlace(zone) })}
         </span>
       ))}
+      {ends && (
+        <span className="small soft" style={{ display: 'block' }}>
+          {t('endsElsewhere', {
+            time: `${dayName(toWall(ends, end))}, ${clock(toWall(ends, end), style.hours)}`,
+            place: zonePlace(ends),
+          })}
+        </span>
+      )}
     </>
   );
 }

@@ -13,6 +13,7 @@ export function wrongIn(v: Values, titleCounts: boolean): [keyof Values, string]
   }
   if (v.link && !itemFields.link.safeParse(v.link).success) wrong.push(['link', 'link']);
   if (!isZone(v.zone)) wrong.push(['zone', 'zone']);
+  if (v.endZone !== '' && !isZone(v.endZone)) wrong.push(['endZone', 'zone']);
   if (v.repeatUntil !== '' && v.repeat !== 'none' && parseDate(v.repeatUntil) === null)
     wrong.push(['repeatUntil', 'date']);
   const when = whenOf(v);
@@ -20,6 +21,7 @@ export function wrongIn(v: Values, titleCounts: boolean): [keyof Values, string]
   else if (parseDate(v.lastDay) === null) wrong.push(['lastDay', 'date']);
   else if (!v.allDay && !readTime(v.from)) wrong.push(['from', 'time']);
   else if (!v.allDay && !readTime(v.to)) wrong.push(['to', 'time']);
-  else if (when.end <= when.start) wrong.push([v.allDay ? 'lastDay' : 'to', 'endBeforeStart']);
+  // On two clocks an end may read earlier than its start: whether it is is for the server to say.
+  else if (v.endZone === '' && when.end <= when.start) wrong.push([v.allDay ? 'lastDay' : 'to', 'endBeforeStart']);
   return wrong;
 }

@@ -18,6 +18,7 @@ import { useFrame } from '../common/frame-context.tsx';
 import { type KeptDraft, useKeepOnLeaving } from '../common/kept-drafts.ts';
 import { readTime } from '../common/read-time.ts';
 import { said } from '../common/refusal.ts';
+import { zonePlace } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 import { PeopleField } from '../meetings/people-field.tsx';
 import { wrongIn } from './item-checks.ts';
@@ -209,7 +210,7 @@ export function ItemForm(props: {
   const sends = folk.sends((formState.defaultValues ?? typed) as Values, typed);
   const { helper, input, choice, richInput, dateInput, timeInput } = itemInputs(form, keepLength);
   const typedWhen =
-    readTime(from) === from && readTime(to) === to && from < to && !allDay
+    readTime(from) === from && readTime(to) === to && (from < to || typed.endZone !== '') && !allDay
       ? whenOf(typed)
       : allDay && day && lastDay
         ? whenOf(typed)
@@ -274,7 +275,7 @@ export function ItemForm(props: {
         {!allDay && (
           <div className={itemFormCss.pair}>
             {timeInput('from', t('form.from'))}
-            {timeInput('to', t('form.to'))}
+            {timeInput('to', typed.endZone ? t('form.toIn', { place: zonePlace(typed.endZone) }) : t('form.to'))}
           </div>
         )}
         <div className="row" style={{ justifyContent: 'space-between' }}>
@@ -309,7 +310,7 @@ export function ItemForm(props: {
               }
             }
             onTake={(start, end) => {
-              const [a, b] = [wallText(toWall(typed.zone, start)), wallText(toWall(typed.zone, end))];
+              const [a, b] = [wallText(toWall(typed.zone, start)), wallText(toWall(typed.endZone || typed.zone, end))];
               const times = {
                 day: a.slice(0, 10),
                 lastDay: b.slice(0, 10),

@@ -1,4 +1,5 @@
 'use client';
+import Button from '@mui/material/Button';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect } from 'react';
 import { Controller, type UseFormReturn } from 'react-hook-form';
@@ -37,6 +38,7 @@ export function ItemMore(props: {
   const { helper, input, choice, richInput, dateInput } = inputs;
   const t = useTranslations();
   const [kind, repeat, allDay] = form.watch(['kind', 'repeat', 'allDay']);
+  const endZone = form.watch('endZone');
   const [repeatUntil, rule, dates] = form.watch(['repeatUntil', 'rule', 'dates']);
   const { data: apart } = useQuery({
     queryKey: ['picked days', picked],
@@ -106,6 +108,34 @@ export function ItemMore(props: {
             <ZoneField label={t('form.zone')} value={field.value} wrong={helper('zone')} onChange={field.onChange} />
           )}
         />
+      )}
+      {!allDay && !forward && endZone === '' && (
+        <Button
+          variant="text"
+          sx={{ justifySelf: 'start' }}
+          onClick={() => form.setValue('endZone', form.getValues('zone'), { shouldDirty: true })}
+        >
+          {t('form.endZoneOther')}
+        </Button>
+      )}
+      {!allDay && endZone !== '' && (
+        <div>
+          <Controller
+            name="endZone"
+            control={form.control}
+            render={({ field }) => (
+              <ZoneField
+                label={t('form.endZone')}
+                value={field.value}
+                wrong={helper('endZone')}
+                onChange={field.onChange}
+              />
+            )}
+          />
+          <Button variant="text" onClick={() => form.setValue('endZone', '', { shouldDirty: true })}>
+            {t('form.endZoneSame')}
+          </Button>
+        </div>
       )}
       {input('link', t('form.link'), own)}
       {richInput('notes', t('form.notes'), own)}

@@ -14,6 +14,8 @@ export interface Values {
   lastDay: string;
   to: string;
   zone: string;
+  /** The zone on whose clock it ends, where that is another; empty where it isn't. */
+  endZone: string;
   place: string;
   link: string;
   notes: string;
@@ -50,7 +52,7 @@ export interface KeptForm {
 export const keptKey = (draft: Draft, id: number): string =>
   draft.kind === 'change' ? `item ${draft.item.id}` : `new ${id}`;
 
-export const TIMES = new Set<keyof Values>(['allDay', 'day', 'from', 'lastDay', 'to', 'zone']);
+export const TIMES = new Set<keyof Values>(['allDay', 'day', 'from', 'lastDay', 'to', 'zone', 'endZone']);
 export const TEXTS = [
   'title',
   'place',
@@ -80,6 +82,7 @@ export function valuesOf(draft: Draft, zone: string): Values {
     dates: [] as string[],
     briefing: '',
     scope: 'one',
+    endZone: '',
   } as const;
   const times = (start: number, end: number, allDay: boolean) => ({
     allDay,
@@ -93,12 +96,13 @@ export function valuesOf(draft: Draft, zone: string): Values {
   const own = item.asSet?.zone && item.asSet.zone !== 'UTC' ? item.asSet.zone : zone;
   const [start, end] = item.allDay
     ? [parseDate(item.start) ?? 0, parseDate(item.end) ?? 0]
-    : [toWall(own, parseInstant(item.start) ?? 0), toWall(own, parseInstant(item.end) ?? 0)];
+    : [toWall(own, parseInstant(item.start) ?? 0), toWall(item.asSet?.endZone ?? own, parseInstant(item.end) ?? 0)];
   const until = /UNTIL=(\d{4})(\d{2})(\d{2})/.exec(item.repeats?.rule ?? '');
   return {
     ...blank,
     ...times(start, end, item.allDay),
     zone: own,
+    endZone: item.asSet?.endZone ?? '',
     title: item.title ?? '',
     place: item.place ?? '',
     link: item.link ?? '',
@@ -119,7 +123,8 @@ export function whenOf(v: Values) {
     const last = parseDate(v.lastDay);
     return { start: v.day, end: last === null ? v.lastDay : dateText(last + DAY), allDay: true, zone: v.zone };
   }
-  return { start: `${v.day}T${v.from}`, end: `${v.lastDay}T${v.to}`, allDay: false, zone: v.zone };
+  const endZone = v.endZone || null;
+  return { start: `${v.day}T${v.from}`, end: `${v.lastDay}T${v.to}`, allDay: false, zone: v.zone, endZone };
 }
 
 /** Whether what is typed into a draft is put forward rather than saved. */

@@ -69,6 +69,33 @@ const oldEastern = (tzid: string): string =>
     'END:VTIMEZONE',
   ].join('\r\n');
 
+describe('an end on another clock than the start', () => {
+  test('is kept by its zone’s name, and written as it came', () => {
+    const [start, end] = ['DTSTART;TZID=Europe/Lisbon:20270303T100000', 'DTEND;TZID=America/Bogota:20270303T143000'];
+    const flight = item(start, end);
+    expect([flight.end, flight.endZone, flight.endAt]).toEqual([
+      '2027-03-03T14:30:00',
+      'America/Bogota',
+      Date.UTC(2027, 2, 3, 19, 30),
+    ]);
+    const back = lines(writeCalendar([written(flight)], 'Journeys'));
+    expect(back).toEqual(expect.arrayContaining([start, end, 'TZID:America/Bogota', 'TZID:Europe/Lisbon']));
+    expect(item('DTSTART;TZID=Europe/Lisbon:20270303T100000', 'DTEND:20270303T193000Z').endZone).toBeNull();
+  });
+
+  test('by a definition that no named zone agrees with, it is said that the clock is not kept', () => {
+    const odd = [
+      ...['BEGIN:VTIMEZONE', 'TZID:Odd', 'BEGIN:STANDARD', 'DTSTART:19700101T000000'],
+      ...['TZOFFSETFROM:+0017', 'TZOFFSETTO:+0017', 'END:STANDARD', 'END:VTIMEZONE'],
+    ].join('\r\n');
+    const file = read(
+      calendar(odd, event('DTSTART;TZID=Europe/Lisbon:20270303T100000', 'DTEND;TZID=Odd:20270303T120000')),
+    );
+    expect(file.items[0]).toMatchObject({ endZone: null, end: '2027-03-03T11:43:00' });
+    expect(file.remarks.map((r) => r.code)).toContain('endZone');
+  });
+});
+
 describe('the file’s own definition is the truth for its times', () => {
   test('where it still holds, the named zone stands for it', () => {
     const file = read(calendar(oldEastern('America/New_York'), event('DTSTART;TZID=America/New_York:20260702T100000')));

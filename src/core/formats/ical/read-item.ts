@@ -14,6 +14,8 @@ export interface ReadItem {
   readonly end: string;
   readonly allDay: boolean;
   readonly zone: string;
+  /** The named zone on whose clock `end` is, where that is another. */
+  readonly endZone: string | null;
   readonly startAt: number;
   readonly endAt: number;
   readonly length: Length;
@@ -68,6 +70,7 @@ export interface ReadRemark {
   readonly code:
     | 'zoneByOffsets'
     | 'zoneByDefinition'
+    | 'endZone'
     | 'floating'
     | 'truncatedText'
     | 'noUid'

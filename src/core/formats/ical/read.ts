@@ -150,6 +150,7 @@ class Reader {
     const left = this.dates(event, 'exdate', start);
     const last = Math.max(endAt, rule === null ? 0 : until, ...added.map((d) => d.at + (endAt - startAt)));
     const zone = this.zoneFor(start, startAt, last);
+    const endZone = this.endZoneOf(event, zone, endAt);
     const recurrenceProperty = event.getFirstProperty('recurrence-id');
     if (recurrenceProperty?.getFirstParameter('range')) throw new Unreadable('thisAndFuture');
     const recurrence = recurrenceProperty
@@ -163,9 +164,10 @@ class Reader {
       recurrenceZone: zone,
       // Where the clocks leave the start out, the wall time it was given as stays: its series is by that.
       start: start.isDate ? dateText(start.wall) : wallText(start.wall),
-      end: text(endAt),
+      end: endZone === null ? text(endAt) : wallText(toWall(endZone, endAt)),
       allDay: start.isDate,
       zone,
+      endZone,
       startAt,
       endAt,
       length,
@@ -186,6 +188,16 @@ class Reader {
     for (const name of dropped) this.remark('notKept', name);
     const whole = { ...item, kept };
     return [whole, ...added.flatMap((d) => (d.endAt === null ? [] : [ofItsOwnLength(whole, d, text(d.endAt))]))];
+  }
+
+  /** The zone of an end that is on another clock, where it is one that has a name: a definition of a file's own isn't kept for an end. */
+  private endZoneOf(event: ICAL.Component, zone: string, at: number): string | null {
+    const property = event.getFirstProperty('dtend');
+    const end = property && this.time(property, rawValues(property)[0], 'badEnd');
+    if (!end || end.isDate || end.tzid === null) return null;
+    const found = this.zones.namedFor(end.tzid, at);
+    if (found === null) this.remark('endZone', end.tzid);
+    return found === zone ? null : found;
   }
 
   private zoneFor(start: ReadTime, from: number, until: number): string {

@@ -12,6 +12,8 @@ export interface WrittenItem extends KeptFields {
   readonly end: string;
   readonly allDay: boolean;
   readonly zone: string;
+  /** The zone whose clock `end` is on, where that is another. */
+  readonly endZone?: string | null;
   readonly length: Length;
   readonly rule: string | null;
   readonly added: readonly string[];
@@ -43,6 +45,7 @@ export type WrittenTimes = Pick<
   | 'end'
   | 'allDay'
   | 'zone'
+  | 'endZone'
   | 'length'
   | 'rule'
   | 'added'
@@ -76,8 +79,10 @@ export function putTimes(event: ICAL.Component, item: WrittenTimes): void {
   if (item.recurrence)
     time('recurrence-id', item.recurrence, item.series ?? item, item.series ? item.seriesTzid : item.tzid);
   time('dtstart', item.start, item, item.tzid);
-  const duration = durationText(item);
+  const ends = item.allDay ? null : item.endZone;
+  const duration = ends ? null : durationText(item);
   if (duration) event.addPropertyWithValue('duration', ICAL.Duration.fromString(duration));
+  else if (ends) time('dtend', item.end, { zone: ends, allDay: false });
   else if (item.end !== item.start) time('dtend', item.end, item, item.tzid);
   if (item.rule) event.addPropertyWithValue('rrule', ICAL.Recur.fromString(ruleForText(item)));
   for (const text of item.added) time('rdate', text, item, item.tzid);

@@ -17,6 +17,8 @@ export function writeCalendar(items: readonly WrittenItem[], name: string, zones
     if (item.allDay || item.zone === 'UTC') continue;
     const at = [item.start, ...item.added].map((text) => parseWall(text) ?? parseDate(text) ?? 0);
     earliest.set(item.zone, Math.min(earliest.get(item.zone) ?? Number.POSITIVE_INFINITY, ...at));
+    if (item.endZone && item.endZone !== 'UTC')
+      earliest.set(item.endZone, Math.min(earliest.get(item.endZone) ?? Number.POSITIVE_INFINITY, ...at));
   }
   const lines = [
     'BEGIN:VCALENDAR',

@@ -88,6 +88,16 @@ export class FileZones {
     return { zone: defined.name, how: 'definition' };
   }
 
+  /** The zone with a name that a TZID means at an instant, where it means one. */
+  namedFor(tzid: string, at: number): string | null {
+    const meaning = this.meaningOf(tzid);
+    if (!meaning) return null;
+    const { defined, named } = meaning;
+    if (!defined) return named;
+    if (named && agrees(defined.name, defined.definition, named, at, at)) return named;
+    return this.candidates.find((c) => agrees(defined.name, defined.definition, c, at - YEAR, at + YEAR)) ?? null;
+  }
+
   /** The definitions that items are kept in. */
   kept(): FileZone[] {
     return [...this.used.values()];

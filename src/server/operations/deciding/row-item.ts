@@ -98,6 +98,7 @@ const envelopePolicy = {
   ownerAnswer: 'all',
   cancelled: 'all',
   zone: 'all',
+  endZone: 'all',
   version: 'all',
   series: 'all',
   created: 'all',
@@ -112,6 +113,7 @@ export function asSetOf(row: HappeningRow, decision: Decision, directory: Direct
     ownerAnswer: row.owner_answer,
     cancelled: row.cancelled === 1,
     zone: directory.zone(row.zone),
+    endZone: row.end_zone,
     version: row.version,
     series: row.rule !== null || row.added !== '[]' || row.series_id !== null,
     created: {

@@ -33,7 +33,7 @@ function writtenFrom(item: StoredItem): WrittenItem {
   return {
     ...item,
     start,
-    end: text(item.end),
+    end: item.endZone === null || item.allDay ? text(item.end) : wallText(toWall(item.endZone, item.end)),
     length: seriesOf(item, []).length,
     touched: item.version > 1,
   };

@@ -19,6 +19,7 @@ interface When {
   readonly end: string;
   readonly allDay: boolean;
   readonly zone: string;
+  readonly endZone?: string | null | undefined;
 }
 
 /** A time as it is stored: epoch milliseconds, or day starts as if UTC where all day. */
@@ -27,6 +28,8 @@ export interface StoredWhen {
   readonly end: number;
   readonly allDay: boolean;
   readonly zone: string;
+  /** Where it ends, where that was said: `null` is where it begins. */
+  readonly endZone?: string | null;
 }
 
 const DAY = 86_400_000;
@@ -36,20 +39,25 @@ const DAY = 86_400_000;
 export function readWhen(when: When): StoredWhen | Refusal {
   const wrong = (fields: Record<string, string>) => refuse('badInput', { fields });
   if (!isZone(when.zone)) return wrong({ zone: 'zone' });
+  if (when.endZone && !isZone(when.endZone)) return wrong({ endZone: 'zone' });
   const read = (text: string) => (when.allDay ? parseDate(text) : parseWall(text));
   const [startWall, endWall] = [read(when.start), read(when.end)];
   if (startWall === null) return wrong({ start: 'start' });
   if (endWall === null) return wrong({ end: 'end' });
   if (!inBounds(startWall)) return wrong({ start: 'dateBounds' });
   if (!inBounds(endWall)) return wrong({ end: 'dateBounds' });
-  if (endWall <= startWall) return wrong({ end: 'endBeforeStart' });
+  const elsewhere = when.allDay || when.endZone === when.zone ? null : (when.endZone ?? null);
+  // On two clocks an end may read earlier than its start.
+  if (elsewhere === null && endWall <= startWall) return wrong({ end: 'endBeforeStart' });
   if (endWall - startWall > LIMITS.days * DAY) return wrong({ end: 'tooManyDays' });
-  if (when.allDay) return { start: startWall, end: endWall, allDay: true, zone: when.zone };
+  if (when.allDay) return { start: startWall, end: endWall, allDay: true, zone: when.zone, endZone: null };
   const start = fromWall(when.zone, startWall);
-  const end = fromWall(when.zone, endWall);
+  const end = fromWall(elsewhere ?? when.zone, endWall);
   if (start === null) return wrong({ start: 'clockGap' });
   if (end === null) return wrong({ end: 'clockGap' });
-  return { start, end, allDay: false, zone: when.zone };
+  if (end <= start) return wrong({ end: 'endBeforeStart' });
+  const said = when.endZone === undefined ? {} : { endZone: elsewhere };
+  return { start, end, allDay: false, zone: when.zone, ...said };
 }
 
 /** Reads a rule for a time (`zone` is `null` where all day), or says at the field why it can't be kept. `null` stays no rule. */
