@@ -1,3 +1,4 @@
+import { gzipSync } from 'node:zlib';
 import type { Browser } from 'puppeteer-core';
 import { afterAll, beforeAll, expect, inject, test } from 'vitest';
 import { Caller } from './caller.ts';
@@ -130,4 +131,38 @@ test('a time that clashes is said while it is typed, and one of the nearest that
   await tomas.press('button', /^Tue 2, 13:00/);
   await tomas.saysNot('Clashes with Board pre-read');
   await tomas.close();
+});
+
+test('what is looked for is found beside the board, marked on the weeks, and gone to; it goes on when one goes elsewhere', async () => {
+  const desk = await Desk.as(browser, home, 'tomas', '/for/ines/calendar');
+  await desk.find('status', 'live');
+  await desk.page.keyboard.down('Control');
+  await desk.page.keyboard.press('k');
+  await desk.page.keyboard.up('Control');
+  await desk.fill('Find or do anything', 'heron', 'combobox');
+  await desk.press('option', 'Look for “heron” in Inés’s weeks');
+  await desk.find('button', /^Week of 1 Mar.*one found/);
+  await desk.find('link', /^Heron: after the board/);
+  await desk.fill('Words, people or a place', 'heron board');
+  await desk.find('button', /^Week of 8 Mar.*one found/);
+  await desk.gone('button', /^Week of 1 Mar.*found/);
+  await desk.press('link', /^Heron: after the board.*Inés/);
+  await desk.find('heading', 'Heron: after the board');
+  await desk.press('button', 'Close');
+  await desk.find('button', /^Week of 8 Mar.*one found/);
+  expect(desk.errors).toEqual([]);
+  await desk.close();
+});
+
+test('the first board stands on less than 300 KB of script; the rest comes after it', async () => {
+  const caller = await Caller.stepIn(home, 'tomas');
+  const page = await caller.send('GET', '/for/ines/calendar');
+  const scripts = new Set(
+    [...page.text.matchAll(/<script(?![^>]*nomodule)[^>]* src="([^"]+)"/gi)].map(([, src = '']) => src),
+  );
+  expect(scripts.size).toBeGreaterThan(5);
+  const sizes = await Promise.all(
+    [...scripts].map(async (src) => gzipSync((await caller.send('GET', src)).text).length),
+  );
+  expect(sizes.reduce((a, b) => a + b, 0) / 1024).toBeLessThan(300);
 });

@@ -254,6 +254,10 @@ export const exitsOf = ({ calendar, ids, link, suggestion, preview, files }: Mar
       ...get(`/api/search?words=${words}`),
       ...get(`/api/search?words=${words}&everywhere=1`),
     ]),
+  'api/calendars/[calendar]/found-days/route.ts GET': () =>
+    ['zq', 'weir'].flatMap((words) =>
+      get(`/api/calendars/${calendar}/found-days?words=${words}&from=2027-03-01&to=2027-03-15&zone=Europe/Lisbon`),
+    ),
   'api/items/[item]/attachments/route.ts GET': () => ids.flatMap((id) => get(`/api/items/${id}/attachments`)),
   'api/items/[item]/attachments/route.ts POST': () =>
     ids.map((id) => ({ method: 'POST', path: `/api/items/${id}/attachments?name=x`, body: '' })),

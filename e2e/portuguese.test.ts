@@ -1,5 +1,6 @@
 import type { Browser } from 'puppeteer-core';
 import { afterAll, beforeAll, expect, inject, test } from 'vitest';
+import { faultsByDayAndNight } from './axe.ts';
 import { Caller } from './caller.ts';
 import { Desk, startBrowser } from './desk.ts';
 
@@ -10,7 +11,23 @@ beforeAll(async () => {
 });
 afterAll(() => browser?.close());
 
-test('the window speaks the language one chose: its words, its days, a sentence typed in the one box, and what is refused', async () => {
+/** Views that are looked at in Portuguese, and what stands over each. */
+const VIEWS: [string, string | RegExp][] = [
+  ['/for/maren/calendar?of=ines&week=2027-03-02', /mar/],
+  ['/for/maren/calendar?view=day&week=2027-03-02', /mar/],
+  ['/for/maren/calendar?view=month&week=2027-03-02', /mar/],
+  ['/for/maren/calendar?view=list&week=2027-03-02', /mar/],
+  ['/for/maren/calendar?of=ines&view=side&week=2027-03-02', /mar/],
+  ['/for/maren/calendar?new=1', 'Novo item'],
+  ['/for/maren/calendar?find=peat', 'Procurar'],
+  ['/for/maren/messages', /./],
+  ['/for/maren/people', /./],
+  ['/for/maren/sightlines', /./],
+];
+
+test('the window speaks the language one chose: its words, its days, a sentence typed in the one box, and what is refused; axe finds nothing serious', {
+  timeout: 240_000,
+}, async () => {
   const desk = await Desk.as(browser, home, 'maren', '/for/maren/settings');
   await desk.find('status', 'live');
   await desk.press('button', 'Português');
@@ -30,6 +47,11 @@ test('the window speaks the language one chose: its words, its days, a sentence 
   await desk.fill('Título', ' ');
   await desk.press('button', 'Guardar no meu calendário');
   await desk.says('Dê-lhe um título.');
+  for (const [path, there] of VIEWS) {
+    await desk.go(home + path);
+    await desk.find('heading', there);
+    expect([path, await faultsByDayAndNight(desk)]).toEqual([path, []]);
+  }
   expect(desk.errors).toEqual([]);
   // What is refused is said in the same language, to whatever asks.
   const caller = await Caller.stepIn(home, 'maren');

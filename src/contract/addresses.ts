@@ -104,6 +104,7 @@ export const ADDRESSES = {
   setItemReminder: ['PUT', '/api/items/{item}/reminder'],
   // search
   search: ['GET', '/api/search'],
+  findDays: ['GET', '/api/calendars/{calendar}/found-days'],
   // sharing, review
   ask: ['POST', '/api/calendars/{calendar}/ask'],
   readHistory: ['GET', '/api/calendars/{calendar}/history'],

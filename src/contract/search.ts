@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { KINDS } from '@/core/calendar/index.ts';
-import { type ItemWire, itemWire } from './items.ts';
+import { type ItemWire, itemWire, rangeQuery } from './items.ts';
 import { at, type Routes } from './route.ts';
 
 /** What is looked for: words that all stand in what one sees of an item, of a kind, between dates; in the calendars one keeps, or in all. */
@@ -34,6 +34,18 @@ export interface SearchAnswer {
   readonly cut: boolean;
 }
 
+/** On which days of a calendar something is whose words, as one sees them, hold what is looked for. */
+export const foundDaysQuery = rangeQuery.extend({
+  words: z.string().trim().min(1, 'words').max(200),
+  kind: z.enum(KINDS).optional(),
+});
+const foundDaysAnswer = z.strictObject({
+  days: z.array(z.strictObject({ date: z.string(), count: z.number() })),
+  /** Not everything of the range could be looked at. */
+  cut: z.boolean(),
+});
+export type FoundDaysAnswer = z.infer<typeof foundDaysAnswer>;
+
 /** Finding items by their words. */
 export const searchRoutes = {
   search: {
@@ -42,5 +54,12 @@ export const searchRoutes = {
     summary: 'Items whose visible words hold what is looked for',
     query: searchQuery,
     answer: searchAnswer,
+  },
+  findDays: {
+    ...at('findDays'),
+    who: 'person',
+    summary: 'Days of a calendar on which something holds what is looked for',
+    query: foundDaysQuery,
+    answer: foundDaysAnswer,
   },
 } as const satisfies Routes;

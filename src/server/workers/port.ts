@@ -19,6 +19,7 @@ export type JobName =
   | 'readFindings'
   | 'listSightlines'
   | 'search'
+  | 'findDays'
   | 'checkTime'
   | 'findTimes'
   | 'exportFile'

@@ -8,12 +8,12 @@ import { useEffect, useMemo, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { SearchAnswer } from '@/contract/search.ts';
-import { dateText, parseInstant, toWall } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { keepDraft } from '../common/kept-drafts.ts';
 import { said as refusalOf } from '../common/refusal.ts';
 import { whenText } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
+import { foundAt } from '../items/found-at.ts';
 import { draftOf, type Meant, meantBy, meantWhen } from '../items/from-sentence.ts';
 import { sendMeant } from '../items/item-sending.ts';
 
@@ -116,6 +116,20 @@ export function FinderDialog({ open, setOpen }: { open: boolean; setOpen: (open:
       toast({ text: refusalOf(error, errors('common.unreachable')).sentence });
     }
   };
+  const weeks: Goal[] =
+    typed.trim().length >= 2 && principal
+      ? [
+          {
+            label: t('weeks', {
+              words: typed.trim(),
+              own: principal.own ? 'yes' : 'no',
+              name: firstName(principal.name),
+            }),
+            goal: `/for/${principal.handle}/calendar?${new URLSearchParams({ find: typed.trim() })}`,
+            found: true,
+          },
+        ]
+      : [];
   const options = useMemo((): Goal[] => {
     const mine = frame.me.handle;
     const who = principal?.handle ?? mine;
@@ -161,7 +175,7 @@ export function FinderDialog({ open, setOpen }: { open: boolean; setOpen: (open:
         open
         disablePortal
         autoHighlight
-        options={[...said, ...options, ...found]}
+        options={[...said, ...options, ...found, ...weeks]}
         filterOptions={(all, state) => [
           ...all.filter((o) => o.meant),
           ...few(
@@ -237,15 +251,9 @@ function useFound(typed: string): Goal[] {
     retry: false,
   });
   if (words.length < 2) return [];
-  return ((query.data as SearchAnswer | undefined)?.found ?? []).map(({ owner, calendar, of, item }) => {
-    const runs = frame.principals.some((p) => p.handle === owner.handle);
-    const week = item.allDay ? item.start : dateText(toWall(style.zone, parseInstant(item.start) ?? 0));
-    const to = new URLSearchParams({ week, item: item.id, ...(of === null ? {} : { c: calendar }) });
-    if (!runs) to.set('of', owner.handle);
-    return {
-      label: [item.title, whenText(item, style), item.place, owner.name].filter(Boolean).join(' · '),
-      goal: `/for/${runs ? owner.handle : frame.me.handle}/calendar?${to}`,
-      found: true,
-    };
-  });
+  return ((query.data as SearchAnswer | undefined)?.found ?? []).map((one) => ({
+    label: [one.item.title, whenText(one.item, style), one.item.place, one.owner.name].filter(Boolean).join(' · '),
+    goal: foundAt(one, frame, style),
+    found: true as const,
+  }));
 }

@@ -41,9 +41,10 @@ export function BoardBar(props: {
   onOpenings: () => void;
   onCalendar: () => void;
   onRemoved: () => void;
+  onSearch: () => void;
 }) {
   const { head, name, looking, narrow, view, span, day, today, over, lanes, moved } = props;
-  const { onAt, onLanes, onGo, onForward, onImport, onOpenings, onCalendar, onRemoved } = props;
+  const { onAt, onLanes, onGo, onForward, onImport, onOpenings, onCalendar, onRemoved, onSearch } = props;
   const t = useTranslations();
   const { frame, principal } = useFrame();
   const search = useSearchParams();
@@ -120,7 +121,14 @@ export function BoardBar(props: {
           </Button>
         )}
         {head && !head.as && (
-          <FileMenu head={head} day={day} onImport={onImport} onCalendar={onCalendar} onRemoved={onRemoved} />
+          <FileMenu
+            head={head}
+            day={day}
+            onImport={onImport}
+            onCalendar={onCalendar}
+            onRemoved={onRemoved}
+            onSearch={onSearch}
+          />
         )}
       </div>
     </div>
@@ -157,8 +165,9 @@ function FileMenu(props: {
   onImport: () => void;
   onCalendar: () => void;
   onRemoved: () => void;
+  onSearch: () => void;
 }) {
-  const { head, day, onImport, onCalendar, onRemoved } = props;
+  const { head, day, onImport, onCalendar, onRemoved, onSearch } = props;
   const t = useTranslations();
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   if (!head.own && !head.may.import && !head.may.add) return null;
@@ -176,6 +185,7 @@ function FileMenu(props: {
           onImport={onImport}
           onCalendar={onCalendar}
           onRemoved={onRemoved}
+          onSearch={onSearch}
         />
       )}
     </>

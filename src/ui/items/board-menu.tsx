@@ -16,11 +16,20 @@ export function BoardMenu(props: {
   onImport: () => void;
   onCalendar: () => void;
   onRemoved: () => void;
+  onSearch: () => void;
 }) {
-  const { head, day, anchor, onClose, onImport, onCalendar, onRemoved } = props;
+  const { head, day, anchor, onClose, onImport, onCalendar, onRemoved, onSearch } = props;
   const t = useTranslations();
   return (
     <Menu anchorEl={anchor} open onClose={onClose} slotProps={{ paper: { sx: { border: '1px solid var(--line)' } } }}>
+      <MenuItem
+        onClick={() => {
+          onClose();
+          onSearch();
+        }}
+      >
+        {t('search.open')}
+      </MenuItem>
       {!head.may.import && (
         <li className="small soft" style={{ padding: '4px 16px', maxWidth: 260 }}>
           {t('errors.mayNotImport', { name: firstName(head.owner.name) })}

@@ -34,11 +34,13 @@ import { Legend } from './legend.tsx';
 import { movePicked, PicksProvider, usePicking } from './picks.tsx';
 import { Ribbon } from './ribbon.tsx';
 import { sightlinesDoor } from './sightlines-door.ts';
+import { useSought } from './sought.ts';
 import { closedIn } from './work-hours.tsx';
 
 // What stands beside the board comes after the board itself.
 const ItemForm = later(() => import('./item-form.tsx').then((m) => m.ItemForm));
 const Details = later(() => import('./details.tsx').then((m) => m.Details));
+const SearchPanel = later(() => import('./search-panel.tsx').then((m) => m.SearchPanel));
 const BesideBoard = later(() => import('./beside-board.tsx').then((m) => m.BesideBoard));
 
 /** A calendar's week (or day, on a narrow screen), live, with the panel in which its items are read and changed. */
@@ -75,6 +77,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
   // What stands beside the board where it is neither an item nor a form.
   const [beside, setBeside] = useState<Beside | null>(null);
   const [goesInto, setGoesInto] = useState<GoesInto | null>(null);
+  const [sought, seek] = useSought();
   const [notice, setNotice] = useState<string | null>(null);
 
   const { query, data, head, lastKnown, gone, showMore } = useBoardItems(calendar, dates, as, setNotice);
@@ -259,6 +262,12 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
           onOpenings={() => show('openings')}
           onCalendar={() => show('calendar')}
           onRemoved={() => show('removed')}
+          onSearch={() => {
+            setBeside(null);
+            setSelected(null);
+            setDraft(null);
+            seek({ words: '', kind: null });
+          }}
           onImport={() => show('import')}
         />
         <div className={boardsCss['board-main']}>
@@ -309,7 +318,9 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
           )}
           {head && data && (
             <>
-              {as === undefined && <Ribbon calendar={calendar} week={first} style={style} onGo={(w) => go(w)} />}
+              {as === undefined && (
+                <Ribbon calendar={calendar} week={first} style={style} sought={sought} onGo={(w) => go(w)} />
+              )}
               {data.cutShort && <p className={boardsCss.notice}>{t('board.cutShort')}</p>}
               {data.more !== null && (
                 <p className={boardsCss.notice} role="status">
@@ -448,6 +459,8 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
               saidForward(firstName(openHome.head.owner.name));
             }}
           />
+        ) : sought !== null && head ? (
+          <SearchPanel head={head} sought={sought} onSought={seek} onClose={() => seek(null)} />
         ) : null}
       </div>
     </PicksProvider>

@@ -81,6 +81,8 @@ export const listSightlinesBeside = (ctx: Context, key: string) =>
 /** Looking everywhere may look at thousands of items for the few that may be seen. */
 export const searchBeside = (ctx: Context, query: JobArgs<'search'>['query']) =>
   read(ctx, 'search', { query }, query.everywhere !== undefined);
+export const findDaysBeside = (ctx: Context, key: string, query: JobArgs<'findDays'>['query']) =>
+  read(ctx, 'findDays', { key, query }, weighs(ctx, key, query));
 /** A search for times reads weeks of everybody who comes. */
 export const findTimesBeside = (ctx: Context, key: string, body: JobArgs<'findTimes'>['body']) =>
   read(ctx, 'findTimes', { key, body }, body.people.length * body.days > 14);

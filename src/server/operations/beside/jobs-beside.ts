@@ -4,7 +4,7 @@ import type { Job, JobName, Port } from '../../workers/port.ts';
 import type { Context } from '../deciding/index.ts';
 import { bringInSteps, exportFile, listItems, listLoad, readFile, takeBatchBack } from '../items/index.ts';
 import { checkTime, findTimes } from '../openings/index.ts';
-import { search } from '../search/index.ts';
+import { findDays, search } from '../search/index.ts';
 import { listSightlines, previewAccess, readFindings } from '../sharing/index.ts';
 
 /** What can be done beside requests: by name, as the same operation, with its arguments as plain data. */
@@ -17,6 +17,8 @@ export const JOBS = {
     previewAccess(ctx, args.key, args.body),
   readFindings: (ctx: Context, args: { key: string }) => readFindings(ctx, args.key),
   listSightlines: (ctx: Context, args: { key: string }) => listSightlines(ctx, args.key),
+  findDays: (ctx: Context, args: { key: string; query: Parameters<typeof findDays>[2] }) =>
+    findDays(ctx, args.key, args.query),
   search: (ctx: Context, args: { query: Parameters<typeof search>[1] }) => search(ctx, args.query),
   checkTime: (ctx: Context, args: { key: string; body: Parameters<typeof checkTime>[2] }) =>
     checkTime(ctx, args.key, args.body),

@@ -1,1 +1,2 @@
+export { findDays } from './find-days.ts';
 export { search } from './search.ts';

@@ -5,7 +5,7 @@ import { changeItem } from '../items/change-item.ts';
 import { removeItem } from '../items/remove-item.ts';
 import { undo } from '../items/undo.ts';
 import { at, type SmallOrganisation, smallOrganisation } from '../small-organisation.ts';
-import { search } from './index.ts';
+import { findDays, search } from './index.ts';
 
 let org: SmallOrganisation;
 beforeEach(() => {
@@ -84,4 +84,27 @@ test('what is changed, removed and undone is found as it is; of a series its nex
   expect(find('tomas', 'visits')).toEqual([]);
   undo(org.ctx('ines'), gone.ok ? gone.value.undo : '');
   expect(find('tomas', 'visits')).toEqual(['Visits']);
+});
+
+test('days of a calendar are marked by what one sees there alone, each happening of a series on its own', () => {
+  const add = (title: string, more: object) => org.add('ines', 'ines', { title, when: at('2027-03-03', 10), ...more });
+  add('Salary', { notes: 'heron' });
+  add('Heron, private', { visibility: 'private' });
+  add('Heron count', { when: at('2027-03-05', 22), repeat: { rule: 'FREQ=WEEKLY;COUNT=3' }, kind: 'focus' });
+  const days = (who: string, words: string, more: object = {}) => {
+    const range = { from: '2027-03-01', to: '2027-03-15', zone: 'Europe/Lisbon' };
+    const found = findDays(org.ctx(who), org.calendar('ines'), { words, ...range, ...more });
+    if (!found.ok) throw new Error(found.code);
+    return found.value.days.map(({ date, count }) => `${date} ${count}`);
+  };
+  expect(days('ines', 'heron')).toEqual(['2027-03-03 2', '2027-03-05 1', '2027-03-12 1']);
+  expect(days('tomas', 'heron')).toEqual(['2027-03-03 1', '2027-03-05 1', '2027-03-12 1']);
+  expect(days('amara', 'heron')).toEqual(['2027-03-05 1', '2027-03-12 1']);
+  expect(days('wren', 'heron')).toEqual([]);
+  expect(days('ines', 'heron', { kind: 'meeting' })).toEqual(['2027-03-03 2']);
+  // On the clock of whoever looks.
+  expect(days('ines', 'count', { zone: 'Asia/Tokyo' })).toEqual(['2027-03-06 1', '2027-03-13 1']);
+  org.give('ines', 'dario', NO_RIGHTS);
+  const none = { words: 'heron', from: '2027-03-01', to: '2027-03-15', zone: 'Europe/Lisbon' };
+  expect(findDays(org.ctx('ines'), 'none', none)).toMatchObject({ ok: false });
 });

@@ -14,12 +14,12 @@ import { personById } from '../../repositories/people.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import { type Context, type Decided, Directory, decideOn, repeats, seriesOf, viewFor } from '../deciding/index.ts';
+import { holds, wordsOf } from './words.ts';
 
 /** Items that are answered, and those that are looked at for them. */
 const MOST = 40;
 const MOST_LOOKED_AT = 4000;
 const YEAR = 366 * 86_400_000;
-const MOST_WORDS = 8;
 
 /**
  * Items whose words, as the one who asks sees them, hold every word that is looked for, each as the beginning of one. What they don't see of
@@ -31,7 +31,7 @@ export function search(
   query: z.infer<typeof searchQuery>,
   mostLookedAt = MOST_LOOKED_AT,
 ): Result<SearchAnswer> {
-  const words = wordsOf(query.words).slice(0, MOST_WORDS);
+  const words = wordsOf(query.words);
   if (words.length === 0) return refuse('badInput', { fields: { words: 'words' } });
   const decided = new Map<number, Decided | null>();
   const calendars = query.everywhere ? null : keptCalendars(ctx);
@@ -151,21 +151,3 @@ function nextOf(ctx: Context, item: StoredItem): { start: number; end: number } 
   const replaced = replacementsOf(ctx.db, item.id).map((r) => r.recurrence as string);
   return expand(seriesOf(item, replaced), ctx.now, ctx.now + YEAR, 1).occurrences[0];
 }
-
-/** Whether what is seen of an item holds every word as the beginning of one of its own. */
-function holds(view: ItemWire, words: readonly string[]): boolean {
-  const { title, place, notes, link, briefing, categories, organiser, attendees } = view;
-  const people = [organiser, ...(attendees ?? [])].flatMap((p) => (p ? [p.name, p.address] : []));
-  const own = new Set(
-    [title, place, notes, link, briefing, ...(categories ?? []), ...people].flatMap((text) => wordsOf(text ?? '')),
-  );
-  return words.every((word) => own.has(word) || [...own].some((one) => one.startsWith(word)));
-}
-
-/** The words of a text as they are compared: small letters, without accents. */
-const wordsOf = (text: string): string[] =>
-  text
-    .normalize('NFD')
-    .replace(/\p{M}+/gu, '')
-    .toLowerCase()
-    .match(/[\p{L}\p{N}]+/gu) ?? [];
