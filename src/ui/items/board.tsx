@@ -2,7 +2,6 @@
 import Button from '@mui/material/Button';
 import useMediaQuery from '@mui/material/useMediaQuery';
 import { useQueryClient } from '@tanstack/react-query';
-import Link from 'next/link';
 import { useRouter, useSearchParams } from 'next/navigation';
 import { useCallback, useEffect, useState } from 'react';
 import { useTranslations } from 'use-intl';
@@ -13,7 +12,6 @@ import boardsCss from '../common/boards.module.css';
 import { useFrame } from '../common/frame-context.tsx';
 import { takeDraft } from '../common/kept-drafts.ts';
 import { later } from '../common/later.tsx';
-import pageCss from '../common/page.module.css';
 import { said } from '../common/refusal.ts';
 import { DAY, MINUTE, wallsOf } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
@@ -23,6 +21,7 @@ import { useBoardDoors } from './board-doors.ts';
 import { useBoardItems } from './board-items.ts';
 import { useBoardKeys } from './board-keys.ts';
 import { type BoardLane, useLaneItems, useLanes, usePrefetched } from './board-lanes.ts';
+import { BoardNotices } from './board-notices.tsx';
 import { BoardPicks } from './board-picks.tsx';
 import { BoardView, spanOf, VIEWS, type View } from './board-view.tsx';
 import { nextGap, takenBy } from './gaps.ts';
@@ -33,7 +32,6 @@ import { layOut } from './layout.ts';
 import { Legend } from './legend.tsx';
 import { movePicked, PicksProvider, usePicking } from './picks.tsx';
 import { Ribbon } from './ribbon.tsx';
-import { sightlinesDoor } from './sightlines-door.ts';
 import { useSought } from './sought.ts';
 import { closedIn } from './work-hours.tsx';
 
@@ -271,51 +269,16 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
           onImport={() => show('import')}
         />
         <div className={boardsCss['board-main']}>
-          {head?.as && (
-            <div className={`${boardsCss.notice} ${boardsCss['seen-as']}`} role="status">
-              <span>
-                {head.as === 'everyone'
-                  ? t('board.seenAsEveryone', { owner: head.owner.name })
-                  : t('board.seenAs', { owner: head.owner.name, who: head.as })}
-              </span>
-              <Link
-                className={boardsCss.push}
-                href={sightlinesDoor(head, frame.me.handle, principal?.handle ?? null, as)}
-              >
-                {t('board.stopSeeing')}
-              </Link>
-            </div>
-          )}
-          {notice && (
-            <div className={boardsCss.notice} role="alert">
-              <span>
-                {notice}
-                {draftGone && ` ${t('board.actingGone', { name: owner })}`}
-              </span>
-              <Button className={boardsCss.push} variant="text" onClick={() => setNotice(null)}>
-                {t('board.dismiss')}
-              </Button>
-            </div>
-          )}
-          {gone && (
-            <div className={pageCss.state}>
-              <h2>{t('board.noAccess')}</h2>
-              <p className="soft">{t('board.noAccessMore')}</p>
-            </div>
-          )}
-          {!gone && query.isError && !data && (
-            <div className={pageCss.state} role="alert">
-              <p>{t('board.failed')}</p>
-              <Button variant="outlined" onClick={() => void query.refetch()}>
-                {t('board.again')}
-              </Button>
-            </div>
-          )}
-          {!gone && query.isPending && (
-            <p className={`${pageCss.state} soft`} role="status">
-              {t('board.loading', { name: owner })}
-            </p>
-          )}
+          <BoardNotices
+            head={head}
+            as={as}
+            owner={owner}
+            notice={notice}
+            actingGone={draftGone}
+            state={gone ? 'gone' : query.isError && !data ? 'failed' : query.isPending ? 'pending' : null}
+            onDismiss={() => setNotice(null)}
+            onAgain={() => void query.refetch()}
+          />
           {head && data && (
             <>
               {as === undefined && (

@@ -1,13 +1,5 @@
 'use client';
-import {
-  DndContext,
-  type DragEndEvent,
-  type DragMoveEvent,
-  KeyboardSensor,
-  PointerSensor,
-  useSensor,
-  useSensors,
-} from '@dnd-kit/core';
+import { DndContext, type DragEndEvent, type DragMoveEvent } from '@dnd-kit/core';
 import { useQuery } from '@tanstack/react-query';
 import { type PointerEvent, useLayoutEffect, useRef, useState } from 'react';
 import { useTranslations } from 'use-intl';
@@ -22,7 +14,7 @@ import { DayLane } from './day-lane.tsx';
 import hoursCss from './hours.module.css';
 import { LaneHead } from './lane-head.tsx';
 import { HOUR_PX, type Layout, layOut } from './layout.ts';
-import { type Goal, type PutDown, STEP, useMoving } from './moving.ts';
+import { type Goal, type PutDown, STEP, useMoving, useMovingSensors } from './moving.ts';
 import { isRest } from './ribbon.tsx';
 import { WorkHours } from './work-hours.tsx';
 
@@ -83,31 +75,25 @@ export function Hours(
     })
     .join(' ');
 
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
-    useSensor(KeyboardSensor, {
-      keyboardCodes: { start: ['Space'], cancel: ['Escape'], end: ['Space', 'Enter'] },
-      coordinateGetter: (event, { currentCoordinates: c, context }) => {
-        const step = (HOUR_PX * STEP) / 60;
-        if (event.code === 'ArrowDown') return { ...c, y: c.y + step };
-        if (event.code === 'ArrowUp') return { ...c, y: c.y - step };
-        const rects = columns.current.slice(0, count * n).map((el) => el?.getBoundingClientRect());
-        const at = rects.findIndex((r) => r && c.x >= r.left - 1 && c.x < r.right);
-        // To the next gap in which it fits, or the next thing it would lie over: from its place on, in its own lane.
-        if (event.code === 'KeyG' || event.code === 'KeyC') {
-          const item = context.active?.data.current?.item as ItemWire | undefined;
-          const to = item && moving.jump(item, event.code === 'KeyG');
-          if (!to) return undefined;
-          const [here, there] = [rects[at], rects[Math.floor((to.start - first) / DAY) * n + to.lane]];
-          const minutes = ((to.start % DAY) - (to.was % DAY)) / MINUTE;
-          return here && there && { x: c.x + (there.left - here.left), y: c.y + (minutes / 60) * HOUR_PX };
-        }
-        const next = event.code === 'ArrowRight' ? at + 1 : event.code === 'ArrowLeft' ? at - 1 : -1;
-        const [here, there] = [rects[at], rects[next]];
-        return here && there ? { ...c, x: c.x + (there.left - here.left) } : undefined;
-      },
-    }),
-  );
+  const sensors = useMovingSensors((event, { currentCoordinates: c, context }) => {
+    const step = (HOUR_PX * STEP) / 60;
+    if (event.code === 'ArrowDown') return { ...c, y: c.y + step };
+    if (event.code === 'ArrowUp') return { ...c, y: c.y - step };
+    const rects = columns.current.slice(0, count * n).map((el) => el?.getBoundingClientRect());
+    const at = rects.findIndex((r) => r && c.x >= r.left - 1 && c.x < r.right);
+    // To the next gap in which it fits, or the next thing it would lie over: from its place on, in its own lane.
+    if (event.code === 'KeyG' || event.code === 'KeyC') {
+      const item = context.active?.data.current?.item as ItemWire | undefined;
+      const to = item && moving.jump(item, event.code === 'KeyG');
+      if (!to) return undefined;
+      const [here, there] = [rects[at], rects[Math.floor((to.start - first) / DAY) * n + to.lane]];
+      const minutes = ((to.start % DAY) - (to.was % DAY)) / MINUTE;
+      return here && there && { x: c.x + (there.left - here.left), y: c.y + (minutes / 60) * HOUR_PX };
+    }
+    const next = event.code === 'ArrowRight' ? at + 1 : event.code === 'ArrowLeft' ? at - 1 : -1;
+    const [here, there] = [rects[at], rects[next]];
+    return here && there ? { ...c, x: c.x + (there.left - here.left) } : undefined;
+  });
 
   const goalOf = (event: DragMoveEvent | DragEndEvent, from: number): Goal | null => {
     const { item, kind } = event.active.data.current as { item: ItemWire; kind: 'move' | 'size' };

@@ -1,4 +1,14 @@
-import type { Announcements, DndContextProps, DragEndEvent, DragMoveEvent } from '@dnd-kit/core';
+import {
+  type Announcements,
+  type DndContextProps,
+  type DragEndEvent,
+  type DragMoveEvent,
+  type KeyboardCoordinateGetter,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+} from '@dnd-kit/core';
 import { useEffect, useRef } from 'react';
 import { useTranslations } from 'use-intl';
 import type { ItemWire } from '@/contract/items.ts';
@@ -138,4 +148,15 @@ export function useMoving(
       },
     },
   };
+}
+
+/** By pointer, and by the keys: Space picks up and puts down, Escape leaves it; where a key moves it to is said by the board. */
+export function useMovingSensors(coordinateGetter: KeyboardCoordinateGetter) {
+  return useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
+    useSensor(KeyboardSensor, {
+      keyboardCodes: { start: ['Space'], cancel: ['Escape'], end: ['Space', 'Enter'] },
+      coordinateGetter,
+    }),
+  );
 }

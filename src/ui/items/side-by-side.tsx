@@ -1,13 +1,5 @@
 'use client';
-import {
-  DndContext,
-  type DragEndEvent,
-  type DragMoveEvent,
-  KeyboardSensor,
-  PointerSensor,
-  useSensor,
-  useSensors,
-} from '@dnd-kit/core';
+import { DndContext, type DragEndEvent, type DragMoveEvent } from '@dnd-kit/core';
 import { useLayoutEffect, useRef } from 'react';
 import { useTranslations } from 'use-intl';
 import type { ItemWire } from '@/contract/items.ts';
@@ -16,7 +8,7 @@ import { useFrame } from '../common/frame-context.tsx';
 import { clock, DAY, dayName, MINUTE, wallsOf } from '../common/times.ts';
 import type { BoardLane } from './board-lanes.ts';
 import lanesCss from './lanes.module.css';
-import { type Goal, type PutDown, STEP, useMoving } from './moving.ts';
+import { type Goal, type PutDown, STEP, useMoving, useMovingSensors } from './moving.ts';
 import { HOUR_PX, SideRow } from './side-row.tsx';
 
 /** A row a calendar, time across: names and hours stay while one scrolls, whichever way. What isn't seen is hatched. */
@@ -62,26 +54,20 @@ export function SideBySide(
   const rects = () => rows.current.slice(0, lanes.length).map((el) => el?.getBoundingClientRect());
   const laneAt = (y: number) => rects().findIndex((r) => r && y >= r.top - 1 && y < r.bottom);
   const moving = useMoving({ lanes, first, count }, goalOf, props);
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
-    useSensor(KeyboardSensor, {
-      keyboardCodes: { start: ['Space'], cancel: ['Escape'], end: ['Space', 'Enter'] },
-      coordinateGetter: (event, { currentCoordinates: c, context }) => {
-        const step = (HOUR_PX * STEP) / 60;
-        if (event.code === 'ArrowRight') return { ...c, x: c.x + step };
-        if (event.code === 'ArrowLeft') return { ...c, x: c.x - step };
-        if (event.code === 'KeyG' || event.code === 'KeyC') {
-          const item = context.active?.data.current?.item as ItemWire | undefined;
-          const to = item && moving.jump(item, event.code === 'KeyG');
-          return to ? { ...c, x: c.x + at(to.start) - at(to.was) } : undefined;
-        }
-        const here = laneAt(c.y + 8);
-        const next = event.code === 'ArrowDown' ? here + 1 : event.code === 'ArrowUp' ? here - 1 : -1;
-        const [from, to] = [rects()[here], rects()[next]];
-        return from && to ? { ...c, y: c.y + (to.top - from.top) } : undefined;
-      },
-    }),
-  );
+  const sensors = useMovingSensors((event, { currentCoordinates: c, context }) => {
+    const step = (HOUR_PX * STEP) / 60;
+    if (event.code === 'ArrowRight') return { ...c, x: c.x + step };
+    if (event.code === 'ArrowLeft') return { ...c, x: c.x - step };
+    if (event.code === 'KeyG' || event.code === 'KeyC') {
+      const item = context.active?.data.current?.item as ItemWire | undefined;
+      const to = item && moving.jump(item, event.code === 'KeyG');
+      return to ? { ...c, x: c.x + at(to.start) - at(to.was) } : undefined;
+    }
+    const here = laneAt(c.y + 8);
+    const next = event.code === 'ArrowDown' ? here + 1 : event.code === 'ArrowUp' ? here - 1 : -1;
+    const [from, to] = [rects()[here], rects()[next]];
+    return from && to ? { ...c, y: c.y + (to.top - from.top) } : undefined;
+  });
 
   return (
     <DndContext sensors={sensors} {...moving.context}>
