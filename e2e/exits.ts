@@ -254,6 +254,25 @@ export const exitsOf = ({ calendar, ids, link, suggestion, preview, files }: Mar
       ...get(`/api/search?words=${words}`),
       ...get(`/api/search?words=${words}&everywhere=1`),
     ]),
+  'api/calendars/[calendar]/room/route.ts POST': () => [
+    {
+      method: 'POST',
+      path: `/api/calendars/${calendar}/room`,
+      body: {
+        people: ['ines', 'amara', 'bruno'].map((h) => ({ address: `${h}@cloudmoor.example`, must: true })),
+        length: 60,
+        from: '2027-06-07',
+        days: 7,
+        zone: 'Europe/Lisbon',
+      },
+    },
+  ],
+  'api/calendars/[calendar]/holds/route.ts POST': () => [
+    { method: 'POST', path: `/api/calendars/${calendar}/holds`, body: { title: 'x', length: 60, starts: [] } },
+  ],
+  'api/items/[item]/holds/route.ts GET': () => ids.flatMap((id) => get(`/api/items/${id}/holds`)),
+  'api/items/[item]/holds/route.ts POST': () =>
+    ids.map((id) => ({ method: 'POST', path: `/api/items/${id}/holds`, body: { version: -1 } })),
   'api/calendars/[calendar]/found-days/route.ts GET': () =>
     ['zq', 'weir'].flatMap((words) =>
       get(`/api/calendars/${calendar}/found-days?words=${words}&from=2027-03-01&to=2027-03-15&zone=Europe/Lisbon`),

@@ -1,6 +1,7 @@
 import { headers } from 'next/headers';
 import { redirect } from 'next/navigation';
 import { contextFor } from '@/server/operations/deciding/context.ts';
+import { freeLapsed } from '@/server/operations/deciding/lapse.ts';
 import { isEmpty } from '@/server/operations/people/found-people.ts';
 import { personOf } from '@/server/operations/people/session.ts';
 
@@ -8,7 +9,11 @@ import { personOf } from '@/server/operations/people/session.ts';
 export async function whoIsHere() {
   const incoming = await headers();
   const person = await personOf(incoming);
-  if (person) return { person, ctx: contextFor(person) };
+  if (person) {
+    const ctx = contextFor(person);
+    freeLapsed(ctx);
+    return { person, ctx };
+  }
   if (isEmpty()) redirect('/welcome');
   const path = incoming.get('x-path') ?? '/';
   redirect(path === '/' ? '/sign-in' : `/sign-in?to=${encodeURIComponent(path)}`);

@@ -44,6 +44,9 @@ export const ADDRESSES = {
   orderLanes: ['PUT', '/api/lanes/order'],
   listBoards: ['POST', '/api/boards'],
   // meetings
+  holdTimes: ['POST', '/api/calendars/{calendar}/holds'],
+  readHolds: ['GET', '/api/items/{item}/holds'],
+  fixHold: ['POST', '/api/items/{item}/holds'],
   readMeeting: ['GET', '/api/items/{item}/meeting'],
   actOnMeeting: ['POST', '/api/items/{item}/meeting'],
   answerItem: ['POST', '/api/items/{item}/answer'],
@@ -61,6 +64,7 @@ export const ADDRESSES = {
   takeMessage: ['POST', '/api/messages/{message}'],
   // openings
   checkTime: ['POST', '/api/calendars/{calendar}/check'],
+  findRoom: ['POST', '/api/calendars/{calendar}/room'],
   findTimes: ['POST', '/api/calendars/{calendar}/openings'],
   listJourneys: ['GET', '/api/journeys'],
   bringInJourneys: ['POST', '/api/journeys'],

@@ -44,6 +44,8 @@ export const ERRORS = {
   seriesDayMove: 422,
   seriesSplit: 422,
   movesAlone: 422,
+  noHold: 409,
+  holdLapsed: 409,
   noSeries: 409,
   mainStays: 409,
   mayNotAnswer: 403,

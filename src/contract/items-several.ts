@@ -15,6 +15,8 @@ export const severalBody = z.strictObject({
         version: z.number().int(),
         /** Where this one goes, where that isn't where the others go. */
         to: z.string().max(64).optional(),
+        /** When this one begins, where each gets a time of its own. */
+        at: z.iso.datetime('start').optional(),
       }),
     )
     .min(1)
@@ -26,6 +28,7 @@ export const severalBody = z.strictObject({
     }),
     z.strictObject({ kind: z.literal('visibility'), visibility: z.enum(VISIBILITIES) }),
     z.strictObject({ kind: z.literal('remove') }),
+    z.strictObject({ kind: z.literal('times') }),
     /** Into another calendar, and by as much in time. What it answers can't be taken back by its token, but by an act the other way. */
     z.strictObject({ kind: z.literal('into'), to: z.string().max(64), ...step }),
   ]),

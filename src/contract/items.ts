@@ -54,6 +54,10 @@ const asSet = z.strictObject({
   cancelled: z.boolean(),
   zone: z.string(),
   endZone: z.string().nullable(),
+  /** Of a hold that is one of several: which of its set it is, and when it frees itself. */
+  hold: z
+    .strictObject({ letter: z.string(), number: z.number(), of: z.number(), lapses: z.string().nullable() })
+    .nullable(),
   version: z.number(),
   series: z.boolean(),
   created: z.strictObject({ at: z.string(), actor: z.string(), principal: z.string() }),

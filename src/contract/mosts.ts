@@ -3,3 +3,6 @@ export const MOST_ON_BOARD = 30;
 
 /** As many items as one act takes, and as many dates as an item is put on at once: each costs more than a millisecond of everybody's time. */
 export const MOST_AT_ONCE = 30;
+
+/** As many times as are held for one meeting. */
+export const MOST_HELD = 12;

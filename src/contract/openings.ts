@@ -103,6 +103,36 @@ export const timesAnswer = z.strictObject({
 });
 export type TimesAnswer = z.infer<typeof timesAnswer>;
 
+/** What would have to move so that the meeting fits: the cheapest plan, `null` where there is none. */
+export const roomAnswer = z.strictObject({
+  plan: z
+    .strictObject({
+      start: z.string(),
+      end: z.string(),
+      cost: z.number(),
+      moves: z.array(
+        z.strictObject({
+          item: z.string(),
+          version: z.number(),
+          title: z.string(),
+          owner: z.string(),
+          calendar: z.string(),
+          from: z.string(),
+          to: z.string(),
+          minutes: z.number(),
+          /** Who else is in it, and is told of its new time. */
+          told: z.array(z.string()),
+        }),
+      ),
+    })
+    .nullable(),
+  /** How many items could be moved at all. */
+  movable: z.number(),
+  unknown: z.array(z.string()),
+  cut: z.boolean(),
+});
+export type RoomAnswer = z.infer<typeof roomAnswer>;
+
 const journey = z.tuple([
   z.string().trim().min(1).max(200),
   z.string().trim().min(1).max(200),
@@ -133,6 +163,14 @@ export const openingsRoutes = {
     body: timesBody,
     reads: true,
     answer: timesAnswer,
+  },
+  findRoom: {
+    ...at('findRoom'),
+    who: 'person',
+    summary: 'The least that would have to move so that a meeting fits',
+    body: timesBody,
+    reads: true,
+    answer: roomAnswer,
   },
   listJourneys: {
     ...at('listJourneys'),

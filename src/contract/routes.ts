@@ -7,6 +7,7 @@ import { lookingRoutes } from './items-looking.ts';
 import { severalRoutes } from './items-several.ts';
 import { laneRoutes } from './lanes.ts';
 import { meetingRoutes } from './meetings.ts';
+import { holdRoutes } from './meetings-holds.ts';
 import { messageRoutes } from './messages.ts';
 import { openingsRoutes } from './openings.ts';
 import { peopleRoutes } from './people.ts';
@@ -35,6 +36,7 @@ export const ROUTES = {
   ...ruleRoutes,
   ...suggestionRoutes,
   ...meetingRoutes,
+  ...holdRoutes,
   ...messageRoutes,
   ...openingsRoutes,
   ...searchRoutes,

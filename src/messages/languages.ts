@@ -20,3 +20,6 @@ export function languageOf(accepted: string | null | undefined): Language {
   for (const { tag } of wishes) for (const language of LANGUAGES) if (tag === language) return language;
   return 'en';
 }
+
+/** What each calls itself. */
+export const LANGUAGE_NAMES: Record<Language, string> = { en: 'English', pt: 'Português' };

@@ -38,26 +38,37 @@ export function makeRoom(
     else forced.set(key, { set, starts: [start] });
   }
   let cut = search.cut;
-  for (const set of subsets(planner, mostMoves)) {
-    const has = new Set(set);
-    const fitting = [...forced.values()].filter((f) => f.set.every((m) => has.has(m)));
-    const candidates = fitting.flatMap((f) => f.starts).sort((a, b) => a - b);
-    for (const start of candidates) {
-      const moves = planner.place(set, start);
-      if (moves === 'cut') return { room: null, cut: true };
-      if (moves === null) continue;
-      const cost = set.reduce((sum, m) => sum + (movable[m] as Movable).cost, 0);
-      return { room: { cost, start, moves }, cut };
+  // Of the sets that cost as much with as many moves, the one that begins earliest.
+  for (const alike of subsets(planner, mostMoves)) {
+    let best: Room | null = null;
+    for (const { set, cost } of alike) {
+      const has = new Set(set);
+      const fitting = [...forced.values()].filter((f) => f.set.every((m) => has.has(m)));
+      const candidates = fitting.flatMap((f) => f.starts).sort((a, b) => a - b);
+      for (const start of candidates) {
+        if (best !== null && start >= best.start) break;
+        const moves = planner.place(set, start);
+        if (moves === 'cut') return { room: best, cut: true };
+        if (moves === null) continue;
+        best = { cost, start, moves };
+        break;
+      }
     }
+    if (best !== null) return { room: best, cut };
   }
   cut = cut || planner.steps > MOST_STEPS;
   return { room: null, cut };
 }
 
-/** Sets of movable items, none included, by what they cost together and then by how many they are. */
-function* subsets(planner: Planner, most: number): Generator<readonly number[]> {
+interface CostedSet {
+  readonly set: readonly number[];
+  readonly cost: number;
+}
+
+/** Sets of movable items, none included, by what they cost together and then by how many they are: those alike in both together. */
+function* subsets(planner: Planner, most: number): Generator<readonly CostedSet[]> {
   const able = planner.able;
-  const sets: { readonly set: readonly number[]; readonly cost: number }[] = [{ set: [], cost: 0 }];
+  const sets: CostedSet[] = [{ set: [], cost: 0 }];
   const grow = (set: readonly number[], from: number, cost: number) => {
     if (set.length >= most) return;
     for (let i = from; i < able.length; i++) {
@@ -70,7 +81,13 @@ function* subsets(planner: Planner, most: number): Generator<readonly number[]> 
   };
   grow([], 0, 0);
   sets.sort((a, b) => a.cost - b.cost || a.set.length - b.set.length);
-  for (const { set } of sets) yield set;
+  for (let i = 0; i < sets.length; ) {
+    const { set, cost } = sets[i] as CostedSet;
+    const alike: CostedSet[] = [];
+    for (; i < sets.length && sets[i]?.cost === cost && sets[i]?.set.length === set.length; i++)
+      alike.push(sets[i] as CostedSet);
+    yield alike;
+  }
 }
 
 class Planner {

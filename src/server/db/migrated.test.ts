@@ -132,6 +132,10 @@ function asThen(what: string, answer: unknown): unknown {
     delete plain.value.head.calendar.description;
     delete plain.value.head.hours;
     delete plain.value.head.hoursZone;
+    for (const { asSet } of plain.value.items) {
+      delete asSet?.endZone;
+      delete asSet?.hold;
+    }
   }
   if (what === 'people' && plain.ok)
     for (const person of plain.value.people) {

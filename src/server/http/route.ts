@@ -4,10 +4,13 @@ import { ERRORS } from '@/contract/errors.ts';
 import type { Route } from '@/contract/route.ts';
 import { ROUTES, type RouteName } from '@/contract/routes.ts';
 import { type Language, languageOf } from '@/messages/languages.ts';
+import { now as clock } from '../clock.ts';
 import { writingIsFree } from '../db/gate.ts';
+import { database } from '../db/index.ts';
 import { log } from '../log.ts';
 import { again } from '../operations/deciding/again.ts';
 import { type Context, contextFor } from '../operations/deciding/context.ts';
+import { freeLapsed } from '../operations/deciding/lapse.ts';
 import { signedIn } from '../operations/people/session.ts';
 import { type Refusal, refuse } from '../result.ts';
 import { settings } from '../settings.ts';
@@ -103,6 +106,7 @@ function answering<N extends RouteName>(name: N, handle: (call: Call<N>) => Prom
     if (bytes === null) return no(refuse('fileTooLarge', { facts: { most: most / 1_000_000 } }));
     const body = spec.body ? readJson(bytes, spec.body) : ({ success: true, data: undefined } as const);
     if (!body.success) return no(body.refusal);
+    freeLapsed({ db: database(), now: clock() });
     // A body takes its time to arrive: whoever it came from may be signed out by now.
     const now = here && (spec.body || spec.rawBody) ? await signedIn(headers) : here;
     if (here && !now) return no(refuse('signedOut'));

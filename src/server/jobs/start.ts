@@ -4,6 +4,7 @@ import { database } from '../db/index.ts';
 import { log } from '../log.ts';
 import { mailPost, post } from '../mail/post.ts';
 import { clearPreviews } from '../operations/beside/imports.ts';
+import { freeLapsed } from '../operations/deciding/index.ts';
 import { moveHorizons } from '../operations/deciding/indexing.ts';
 import { clearAttachments } from '../operations/items/attachments.ts';
 import { forgetUnfinished } from '../operations/items/bring-in.ts';
@@ -76,6 +77,8 @@ export function startJobs(): void {
   const remind = async () => {
     if (reminding) return;
     reminding = true;
+    // Whoever has a window open sees at once what has freed itself.
+    freeLapsed({ db: database(), now: now() });
     await remindDue(database(), now(), othersFirst).finally(() => {
       reminding = false;
     });

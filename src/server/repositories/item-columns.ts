@@ -53,6 +53,8 @@ export const itemColumns = {
   parties: column('attendees', 'parties', 'deciding'),
   owner_invited: column('ownerInvited', 'flag', 'deciding'),
   briefing: column('briefing', 'plain', 'briefed'),
+  hold_set: column('holdSet', 'plain', 'full'),
+  lapses_at: column('lapsesAt', 'plain', 'full'),
   sequence: column('sequence', 'plain', null),
   version: column('version', 'plain', 'full'),
   created_by: column('createdBy', 'plain', 'deciding'),
@@ -101,6 +103,8 @@ const ABSENT: Partial<Record<keyof StoredItem, string>> = {
   kept: '[]',
   batch: 'null',
   endZone: 'null',
+  holdSet: 'null',
+  lapsesAt: 'null',
 };
 
 const entries = Object.entries(itemColumns) as [keyof Columns, Column][];

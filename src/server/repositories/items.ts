@@ -5,7 +5,15 @@ import type { StoredItem } from './stored-item.ts';
 import { knowZone } from './zone-definitions.ts';
 
 /** What an item has that wasn't brought in by a file. */
-export const MADE_HERE = { wall: null, days: 0, kept: [], batch: null, endZone: null } as const;
+export const MADE_HERE = {
+  wall: null,
+  days: 0,
+  kept: [],
+  batch: null,
+  endZone: null,
+  holdSet: null,
+  lapsesAt: null,
+} as const;
 
 /** An item that stands beside the calendar while the file it comes with is brought in. */
 export const COMING = -1;

@@ -38,6 +38,9 @@ export interface StoredItem {
   readonly attendees: readonly Attendee[];
   readonly ownerInvited: boolean;
   readonly briefing: string | null;
+  /** Of a hold: the set of times it is one of, and when it frees itself (epoch milliseconds). */
+  readonly holdSet: number | null;
+  readonly lapsesAt: number | null;
   readonly sequence: number;
   readonly version: number;
   readonly createdBy: number;

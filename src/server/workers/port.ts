@@ -20,6 +20,7 @@ export type JobName =
   | 'listSightlines'
   | 'search'
   | 'findDays'
+  | 'findRoom'
   | 'checkTime'
   | 'findTimes'
   | 'exportFile'

@@ -9,7 +9,7 @@ import Link from 'next/link';
 import { useId, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import { LANGUAGES, type Language } from '@/messages/languages.ts';
+import { LANGUAGE_NAMES, LANGUAGES } from '@/messages/languages.ts';
 import { Asked } from '../common/asked.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import { dropAllDrafts } from '../common/kept-drafts.ts';
@@ -23,7 +23,6 @@ import { WorkHoursField } from './work-hours-field.tsx';
 
 const MONDAY = 4 * DAY;
 /** What each language calls itself. */
-const NAMES: Record<Language, string> = { en: 'English', pt: 'Português' };
 
 /** How times are shown, who sees one's calendars, the look, and where one is signed in. */
 export function Settings() {
@@ -118,7 +117,7 @@ function Times() {
       <OneOf
         label={t('settings.language')}
         value={language}
-        options={LANGUAGES.map((one) => [one, NAMES[one]])}
+        options={LANGUAGES.map((one) => [one, LANGUAGE_NAMES[one]])}
         lang
         onChange={setLanguage}
       />

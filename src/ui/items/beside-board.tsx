@@ -2,6 +2,7 @@
 import type { ComponentProps } from 'react';
 import { useTranslations } from 'use-intl';
 import type { BoardHead, WrittenAnswer } from '@/contract/items.ts';
+import type { SeveralAnswer } from '@/contract/items-several.ts';
 import type { Lane } from '@/contract/lanes.ts';
 import { firstName } from '../common/token.tsx';
 import { AtPanel } from './at-panel.tsx';
@@ -9,6 +10,7 @@ import { CalendarPanel } from './calendar-panel.tsx';
 import { ImportPanel } from './import-panel.tsx';
 import type { KeptForm } from './item-values.ts';
 import { LanesPanel } from './lanes-panel.tsx';
+import type { Walked } from './moving.ts';
 import { OpeningsPanel } from './openings-panel.tsx';
 import { RemovedPanel } from './trail-list.tsx';
 
@@ -28,8 +30,11 @@ export function BesideBoard(props: {
   onTakeBack: ComponentProps<typeof ImportPanel>['onTakeBack'];
   onWrote: (answer: WrittenAnswer, text: string) => void;
   onBegin: (data: KeptForm) => void;
+  onWalk: (time: Walked | null) => void;
+  /** Several were written at once. */
+  onWroteSeveral: (answer: SeveralAnswer, text: string) => void;
 }) {
-  const { what, head, kept, day, today, places, onClose, onTakeBack, onWrote, onBegin } = props;
+  const { what, head, kept, day, today, places, onClose, onTakeBack, onWrote, onBegin, onWalk, onWroteSeveral } = props;
   const t = useTranslations();
   switch (what) {
     case 'import':
@@ -52,6 +57,9 @@ export function BesideBoard(props: {
           head={head}
           day={Math.max(today, day)}
           onClose={onClose}
+          onWalk={onWalk}
+          onHeld={(answer) => onWroteSeveral(answer, t('openings.heldNow', { count: answer.written }))}
+          onMoved={(answer) => onWroteSeveral(answer, t('picked.done.shift', { count: answer.written }))}
           onTake={(start, end, people, place) => {
             const values = place === '' ? {} : { place };
             onBegin({ item: null, start, end, values, why: '', people: people.length > 0 ? people : null });

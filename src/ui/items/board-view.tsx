@@ -5,6 +5,7 @@ import { Agenda } from './agenda.tsx';
 import type { BoardLane } from './board-lanes.ts';
 import { Hours } from './hours.tsx';
 import { MonthSheet, monthStart, otherMonth } from './month-sheet.tsx';
+import type { Walked } from './moving.ts';
 import { weekOf } from './ribbon.tsx';
 import { SideBySide } from './side-by-side.tsx';
 
@@ -43,6 +44,8 @@ export function BoardView(props: {
   count: number;
   month: number;
   selected: string | null;
+  /** A time that is only walked over. */
+  walked: Walked | null;
   owner: string;
   onOpen: (item: ItemWire) => void;
   onDraw: (lane: BoardLane, start: number, end: number) => void;
@@ -51,20 +54,35 @@ export function BoardView(props: {
   onCopy: (item: ItemWire, lane: BoardLane, start: number, end: number) => void;
   onDay: (day: number) => void;
 }) {
-  const { view, lanes, over, first, count, month, selected, owner, onOpen, onDraw, onMove, onMoveInto, onCopy, onDay } =
-    props;
+  const {
+    view,
+    lanes,
+    over,
+    first,
+    count,
+    month,
+    selected,
+    walked,
+    owner,
+    onOpen,
+    onDraw,
+    onMove,
+    onMoveInto,
+    onCopy,
+    onDay,
+  } = props;
   if (view === 'month') return <MonthSheet {...{ lanes, first, month, selected, onOpen, onDay }} />;
   if (view === 'list') return <Agenda {...{ lanes, first, count, selected, onOpen }} />;
   const [main] = lanes;
   if (view === 'side' || (!over && lanes.length > MOST_IN_DAY[view]))
-    return <SideBySide {...{ lanes, first, count, selected, onOpen, onDraw, onMove, onMoveInto, onCopy }} />;
+    return <SideBySide {...{ lanes, first, count, selected, walked, onOpen, onDraw, onMove, onMoveInto, onCopy }} />;
   const layers = over && lanes.length > 1 && main ? { ...main, items: lanes.flatMap((lane) => lane.items) } : null;
   const colours = new Map(layers ? lanes.flatMap((lane) => lane.items.map((i) => [i.id, `who-${lane.colour}`])) : []);
   return (
     <Hours
       key={count}
       lanes={layers ? [layers] : lanes}
-      {...{ first, count, selected, owner, onOpen, onDraw, onMove, onMoveInto, onCopy }}
+      {...{ first, count, selected, walked, owner, onOpen, onDraw, onMove, onMoveInto, onCopy }}
       {...(layers ? { colourOf: (item: ItemWire) => colours.get(item.id) ?? '' } : {})}
     />
   );

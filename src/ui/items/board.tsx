@@ -30,6 +30,7 @@ import { copyOf, type Draft, isForward, type KeptForm, keptKey } from './item-va
 import { type Home, useItemWrites } from './item-writes.ts';
 import { layOut } from './layout.ts';
 import { Legend } from './legend.tsx';
+import type { Walked } from './moving.ts';
 import { movePicked, PicksProvider, usePicking } from './picks.tsx';
 import { Ribbon } from './ribbon.tsx';
 import { useSought } from './sought.ts';
@@ -76,6 +77,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
   const [beside, setBeside] = useState<Beside | null>(null);
   const [goesInto, setGoesInto] = useState<GoesInto | null>(null);
   const [sought, seek] = useSought();
+  const [walked, setWalked] = useState<Walked | null>(null);
   const [notice, setNotice] = useState<string | null>(null);
 
   const { query, data, head, lastKnown, gone, showMore } = useBoardItems(calendar, dates, as, setNotice);
@@ -320,6 +322,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
                 count={count}
                 month={span.month}
                 selected={selected}
+                walked={walked}
                 owner={head.owner.name}
                 onOpen={(item) => {
                   setSelected(item.id);
@@ -389,6 +392,12 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
             onClose={() => setBeside(null)}
             onTakeBack={takeBack(calendar)}
             onWrote={(answer, text) => wrote({ calendar, head }, answer, text)}
+            onWalk={(time) => {
+              setWalked(time);
+              if (time && (time.start < first || time.start >= first + count * DAY))
+                go(Math.floor(time.start / DAY) * DAY);
+            }}
+            onWroteSeveral={wroteSeveral}
             onBegin={(data) => {
               setBeside(null);
               setDraft({ draft: { kind: 'new', start: data.start, end: data.end }, head, id: Date.now(), kept: data });
@@ -414,6 +423,10 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
                 answer,
                 openHome.head.own ? t('board.savedSeriesMine') : t('board.savedSeries', { name }),
               );
+            }}
+            onFixed={(answer) => {
+              setSelected(answer.items[0]?.id ?? null);
+              wroteSeveral(answer, t('openings.fixedNow', { count: answer.written - 1 }));
             }}
             onCopied={(answer) => wroteSeveral(answer, t('picked.copied', { count: answer.written }))}
             onVisibility={(v, scope) => void setVisibility(open, v, scope)}

@@ -20,6 +20,7 @@ import { MeetingCard } from '../meetings/meeting-card.tsx';
 import { CopyItem } from './copy-item.tsx';
 import { CopyOnDays } from './copy-on-days.tsx';
 import { FilesCard } from './files-card.tsx';
+import { HoldCard } from './hold-card.tsx';
 import { Looking } from './looking.tsx';
 import { MoveItem } from './move-item.tsx';
 import { PanelHead } from './panel-head.tsx';
@@ -43,6 +44,8 @@ export function Details(props: {
   onWrote: (answer: WrittenAnswer) => void;
   /** Others like it were put on other days. */
   onCopied: (answer: SeveralAnswer) => void;
+  /** One of several times that were held was fixed. */
+  onFixed: (answer: SeveralAnswer) => void;
 }) {
   const { head, onClose, onEdit, onRemove, onVisibility, onForwardRemoval } = props;
   // What is long comes with the item itself; until it is here nothing of it can be changed.
@@ -118,6 +121,7 @@ export function Details(props: {
           </Fact>
         )}
       </dl>
+      {!head.as && item.may?.change && item.asSet?.hold && <HoldCard item={item} onFixed={props.onFixed} />}
       {!head.as && <MeetingCard item={item} head={head} />}
       {!head.as && reminds && <Remind item={item.id} />}
       {waits && (

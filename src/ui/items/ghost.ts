@@ -6,8 +6,8 @@ export interface Ghost {
   readonly end: number;
   readonly title: string;
   readonly clashes: string | null;
-  /** The lane it lies in, and whose that is where it comes from another. */
-  readonly lane: number;
+  /** The lane it lies in, or that it lies in all; and whose it is where it comes from another. */
+  readonly lane: number | 'all';
   readonly goes?: string | null;
 }
 
@@ -49,7 +49,9 @@ const same = (a: Ghost, b: Ghost): boolean =>
 export function useGhostIn(store: GhostStore, lane: number, from: number, until: number): Ghost | null {
   const here = () => {
     const ghost = store.now();
-    return ghost && ghost.lane === lane && ghost.start >= from && ghost.start < until ? ghost : null;
+    return ghost && (ghost.lane === lane || ghost.lane === 'all') && ghost.start >= from && ghost.start < until
+      ? ghost
+      : null;
   };
   return useSyncExternalStore(store.hear, here, () => null);
 }

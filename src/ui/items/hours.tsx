@@ -14,7 +14,7 @@ import { DayLane } from './day-lane.tsx';
 import hoursCss from './hours.module.css';
 import { LaneHead } from './lane-head.tsx';
 import { HOUR_PX, type Layout, layOut } from './layout.ts';
-import { type Goal, type PutDown, STEP, useMoving, useMovingSensors } from './moving.ts';
+import { type Goal, type PutDown, STEP, useMoving, useMovingSensors, type Walked } from './moving.ts';
 import { isRest } from './ribbon.tsx';
 import { WorkHours } from './work-hours.tsx';
 
@@ -28,6 +28,7 @@ export function Hours(
     first: number;
     count: number;
     selected: string | null;
+    walked?: Walked | null;
     owner: string;
     /** Whose colour an item has, where several lie over each other. */
     colourOf?: (item: ItemWire) => string;
@@ -35,7 +36,7 @@ export function Hours(
     onDraw: (lane: BoardLane, start: number, end: number) => void;
   } & PutDown,
 ) {
-  const { lanes, first, count, selected, onOpen, onDraw } = props;
+  const { lanes, first, count, selected, walked, onOpen, onDraw } = props;
   const colourOf = props.colourOf ?? (() => '');
   const n = lanes.length;
   const t = useTranslations('board');
@@ -110,7 +111,7 @@ export function Hours(
     const lane = column < 0 ? from : column % n;
     return { item, lane, start: start + shift, end: end + shift };
   };
-  const moving = useMoving({ lanes, first, count }, goalOf, props);
+  const moving = useMoving({ lanes, first, count, walked: walked ?? null }, goalOf, props);
 
   const minuteAt = (column: number, y: number): number => {
     const rect = columns.current[column]?.getBoundingClientRect();

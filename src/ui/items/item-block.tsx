@@ -16,7 +16,12 @@ const VISIBILITY_MARK = { open: '◇', outline: '◐', private: '▣', follow: '
 /** What a block says: its title where one is seen, otherwise only that the time is taken. */
 export function useBlockText(): (item: ItemWire) => string {
   const t = useTranslations('board');
-  return (item) => (item.withheld ? t('private') : (item.title ?? t('busyWord', { shows: item.shows })));
+  return (item) => {
+    if (item.withheld) return t('private');
+    const title = item.title ?? t('busyWord', { shows: item.shows });
+    const hold = item.asSet?.hold;
+    return hold ? `${title} · ${hold.letter} ${hold.number}/${hold.of}` : title;
+  };
 }
 
 /** What moves, picks and opens a block, by mouse and by the keys: for the block itself, and for the grip that stretches it. */

@@ -30,6 +30,12 @@ export interface Goal {
   readonly end: number;
 }
 
+/** A time that is only walked over, in wall-clock milliseconds: it shows in every lane. */
+export interface Walked {
+  readonly start: number;
+  readonly end: number;
+}
+
 /** What happens to what is put down. */
 export interface PutDown {
   readonly onMove: (item: ItemWire, start: number, end: number) => void | Promise<void>;
@@ -53,16 +59,20 @@ export interface Moving {
 
 /** Moving things over a board of lanes, however it is drawn: `goalOf` says what a place under the pointer means. */
 export function useMoving(
-  board: { lanes: readonly BoardLane[]; first: number; count: number },
+  board: { lanes: readonly BoardLane[]; first: number; count: number; walked: Walked | null },
   goalOf: (event: DragMoveEvent | DragEndEvent, from: number) => Goal | null,
   put: PutDown,
 ): Moving {
-  const { lanes, first, count } = board;
+  const { lanes, first, count, walked } = board;
   const t = useTranslations('board');
   const { style } = useFrame();
   const textOf = useBlockText();
   const ghosts = useGhostStore();
-  const last = useRef<Ghost | null>(null);
+  const last = useRef<(Ghost & { readonly lane: number }) | null>(null);
+  useEffect(() => {
+    if (walked) ghosts.show({ ...walked, title: '', clashes: null, lane: 'all' });
+    return () => ghosts.show(null);
+  }, [walked, ghosts]);
   const copies = useRef(false);
   useEffect(() => {
     const hear = (event: KeyboardEvent) => {
@@ -87,7 +97,7 @@ export function useMoving(
   };
   const jump = (item: ItemWire, gap: boolean) => {
     const { start, end } = wallsOf(item, style.zone);
-    const now = last.current ?? { start, lane: laneOf(item) };
+    const now = { start, lane: laneOf(item), ...last.current };
     const lane = lanes[now.lane];
     if (!lane) return null;
     const spans = takenBy(lane.items, style.zone, item.id);

@@ -9,6 +9,7 @@ import { useEffect, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { BoardHead } from '@/contract/items.ts';
+import type { SeveralAnswer } from '@/contract/items-several.ts';
 import type { TimesAnswer } from '@/contract/openings.ts';
 import { dateText, parseInstant, toWall } from '@/core/time/index.ts';
 import { Asked as Asking } from '../common/asked.tsx';
@@ -17,7 +18,10 @@ import { useFrame } from '../common/frame-context.tsx';
 import { clock, dayName, MINUTE } from '../common/times.ts';
 import type { Asked } from '../meetings/heard.ts';
 import { PeopleField } from '../meetings/people-field.tsx';
+import { ChosenTimes } from './chosen-times.tsx';
+import { MakeRoom } from './make-room.tsx';
 import { PanelHead } from './panel-head.tsx';
+import { RunList } from './run-list.tsx';
 
 const PAUSE_MS = 250;
 const LENGTHS = [15, 30, 45, 60, 90, 120, 180] as const;
@@ -30,10 +34,15 @@ export function OpeningsPanel(props: {
   day: number;
   onClose: () => void;
   onTake: (start: number, end: number, people: readonly Asked[], place: string) => void;
+  /** The time that is walked over, in wall-clock milliseconds: the board shows it in everybody's lane. */
+  onWalk: (time: { start: number; end: number } | null) => void;
+  onHeld: (answer: SeveralAnswer) => void;
+  onMoved: (answer: SeveralAnswer) => void;
 }) {
-  const { head, day, onClose, onTake } = props;
+  const { head, day, onClose, onTake, onWalk, onHeld, onMoved } = props;
   const t = useTranslations('openings');
   const { style, frame } = useFrame();
+  const [chosen, setChosen] = useState<readonly string[]>([]);
   const [people, setPeople] = useState<readonly Asked[]>([]);
   const [length, setLength] = useState(60);
   const [days, setDays] = useState(14);
@@ -66,8 +75,7 @@ export function OpeningsPanel(props: {
   const data = query.data as TimesAnswer | undefined;
   const wall = (text: string) => toWall(style.zone, parseInstant(text) ?? 0);
   const owner = frame.principals.find((p) => p.handle === head.owner.handle);
-  const reason = (r: TimesAnswer['runs'][number]['reasons'][number]) =>
-    t(`why.${r.why}`, { who: r.who, local: r.local ?? '', minutes: r.minutes ?? 0 });
+  const take = (from: string) => onTake(wall(from), wall(from) + length * MINUTE, people, place.trim());
   return (
     <aside className={boardsCss.panel} aria-label={t('title')}>
       <PanelHead head={head} onClose={onClose} />
@@ -139,32 +147,29 @@ export function OpeningsPanel(props: {
         </p>
       )}
       {data && data.runs.length > 0 && (
-        <ol style={{ listStyle: 'none', padding: 0, margin: 0, display: 'grid', gap: 4 }} aria-label={t('runs')}>
-          {data.runs.map((run) => (
-            <li key={run.from}>
-              <button
-                type="button"
-                className="plain"
-                style={{
-                  width: '100%',
-                  textAlign: 'left',
-                  padding: '5px 8px',
-                  borderLeft: '4px solid var(--who)',
-                  background: 'var(--white)',
-                }}
-                onClick={() => onTake(wall(run.from), wall(run.from) + length * MINUTE, people, place.trim())}
-              >
-                <b>
-                  {dayName(wall(run.from))}, {clock(wall(run.from), style.hours)}
-                </b>
-                {run.to !== run.from && ` ${t('orUntil', { time: clock(wall(run.to), style.hours) })}`}
-                <span className="small soft" style={{ display: 'block' }}>
-                  {run.reasons.length === 0 ? t('nothingAgainst') : run.reasons.map(reason).join(' · ')}
-                </span>
-              </button>
-            </li>
-          ))}
-        </ol>
+        <RunList
+          runs={data.runs}
+          chosen={chosen}
+          onChoose={(from) =>
+            setChosen((was) => (was.includes(from) ? was.filter((one) => one !== from) : [...was, from]))
+          }
+          onWalk={(run) => onWalk(run && { start: wall(run.from), end: wall(run.end) })}
+          onTake={(run) => take(run.from)}
+        />
+      )}
+      {chosen.length > 0 && (
+        <ChosenTimes
+          head={head}
+          starts={chosen}
+          length={length}
+          place={place.trim()}
+          people={people}
+          onLeave={() => setChosen([])}
+          onHeld={(answer) => {
+            setChosen([]);
+            onHeld(answer);
+          }}
+        />
       )}
       {data && data.runs.length === 0 && (
         <section>
@@ -178,6 +183,15 @@ export function OpeningsPanel(props: {
               })}
             </p>
           ))}
+          <MakeRoom
+            calendar={head.calendar.key}
+            body={settled}
+            onMade={(answer, plan) => {
+              onMoved(answer);
+              take(plan.start);
+            }}
+            onWalk={(plan) => onWalk(plan && { start: wall(plan.start), end: wall(plan.end) })}
+          />
         </section>
       )}
       {data?.cut && <p className="small soft">{t('cut')}</p>}

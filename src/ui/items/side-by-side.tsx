@@ -8,7 +8,7 @@ import { useFrame } from '../common/frame-context.tsx';
 import { clock, DAY, dayName, MINUTE, wallsOf } from '../common/times.ts';
 import type { BoardLane } from './board-lanes.ts';
 import lanesCss from './lanes.module.css';
-import { type Goal, type PutDown, STEP, useMoving, useMovingSensors } from './moving.ts';
+import { type Goal, type PutDown, STEP, useMoving, useMovingSensors, type Walked } from './moving.ts';
 import { HOUR_PX, SideRow } from './side-row.tsx';
 
 /** A row a calendar, time across: names and hours stay while one scrolls, whichever way. What isn't seen is hatched. */
@@ -18,11 +18,12 @@ export function SideBySide(
     first: number;
     count: number;
     selected: string | null;
+    walked: Walked | null;
     onOpen: (item: ItemWire) => void;
     onDraw: (lane: BoardLane, start: number, end: number) => void;
   } & PutDown,
 ) {
-  const { lanes, first, count, selected, onOpen, onDraw } = props;
+  const { lanes, first, count, selected, walked, onOpen, onDraw } = props;
   const t = useTranslations();
   const { style, now } = useFrame();
   const scroll = useRef<HTMLDivElement>(null);
@@ -53,7 +54,7 @@ export function SideBySide(
   };
   const rects = () => rows.current.slice(0, lanes.length).map((el) => el?.getBoundingClientRect());
   const laneAt = (y: number) => rects().findIndex((r) => r && y >= r.top - 1 && y < r.bottom);
-  const moving = useMoving({ lanes, first, count }, goalOf, props);
+  const moving = useMoving({ lanes, first, count, walked }, goalOf, props);
   const sensors = useMovingSensors((event, { currentCoordinates: c, context }) => {
     const step = (HOUR_PX * STEP) / 60;
     if (event.code === 'ArrowRight') return { ...c, x: c.x + step };

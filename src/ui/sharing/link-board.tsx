@@ -166,6 +166,7 @@ export function LinkBoard({ link }: { link: string }) {
                 onVisibility={() => {}}
                 onWrote={() => undefined}
                 onCopied={() => undefined}
+                onFixed={() => undefined}
                 onForwardRemoval={() => {}}
               />
             )}

@@ -86,6 +86,9 @@ export const findDaysBeside = (ctx: Context, key: string, query: JobArgs<'findDa
 /** A search for times reads weeks of everybody who comes. */
 export const findTimesBeside = (ctx: Context, key: string, body: JobArgs<'findTimes'>['body']) =>
   read(ctx, 'findTimes', { key, body }, body.people.length * body.days > 14);
+/** Making room tries many places. */
+export const findRoomBeside = (ctx: Context, key: string, body: JobArgs<'findRoom'>['body']) =>
+  read(ctx, 'findRoom', { key, body }, true);
 /** A fortnight of one calendar is light, that of everybody who comes isn't. */
 export const checkTimeBeside = (ctx: Context, key: string, body: JobArgs<'checkTime'>['body']) =>
   read(ctx, 'checkTime', { key, body }, body.people.length > 2);

@@ -1,5 +1,7 @@
 import type { Party } from '@/core/calendar/index.ts';
+import { instantText } from '@/core/time/index.ts';
 import type { Connection } from '../../db/index.ts';
+import { heldIn, holdSetById } from '../../repositories/holds.ts';
 import { type Person, personByAddress, personById } from '../../repositories/people.ts';
 import { zoneByName } from '../../repositories/zone-definitions.ts';
 
@@ -30,6 +32,14 @@ export class Directory {
   /** A zone as screens can show it: a named one stays, one that a file defined itself is shown as the named one nearest to it. */
   zone(name: string): string {
     return name.startsWith('~') ? (zoneByName(this.db, name)?.near ?? 'UTC') : name;
+  }
+
+  /** Which of its set a hold is, and when it frees itself. */
+  hold(set: number, item: number, lapsesAt: number | null) {
+    const held = heldIn(this.db, set);
+    const letter = holdSetById(this.db, set)?.letter ?? '';
+    const lapses = lapsesAt === null ? null : instantText(lapsesAt);
+    return { letter, number: Math.max(1, held.indexOf(item) + 1), of: Math.max(1, held.length), lapses };
   }
 
   party(id: number): Party | null {

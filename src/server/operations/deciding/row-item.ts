@@ -99,6 +99,7 @@ const envelopePolicy = {
   cancelled: 'all',
   zone: 'all',
   endZone: 'all',
+  hold: 'all',
   version: 'all',
   series: 'all',
   created: 'all',
@@ -114,6 +115,7 @@ export function asSetOf(row: HappeningRow, decision: Decision, directory: Direct
     cancelled: row.cancelled === 1,
     zone: directory.zone(row.zone),
     endZone: row.end_zone,
+    hold: row.kind === 'hold' && row.hold_set !== null ? directory.hold(row.hold_set, row.id, row.lapses_at) : null,
     version: row.version,
     series: row.rule !== null || row.added !== '[]' || row.series_id !== null,
     created: {

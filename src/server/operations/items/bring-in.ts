@@ -257,6 +257,8 @@ function storedFrom(ctx: Context, calendar: Calendar, read: ReadItem, owner: str
     createdAt: own.changedAt,
     removedAt: null,
     batch: null,
+    holdSet: null,
+    lapsesAt: null,
   };
 }
 

@@ -30,8 +30,11 @@ export interface People {
   readonly organiser: Party | null;
   readonly attendees: readonly Attendee[];
   readonly ownerAnswer: Answer | null;
+  /** Of a hold: its set, and when it frees itself. */
+  readonly holdSet?: number;
+  readonly lapsesAt?: number;
 }
-const NOBODY: People = { organiser: null, attendees: [], ownerAnswer: null };
+export const NOBODY: People = { organiser: null, attendees: [], ownerAnswer: null };
 
 /**
  * Adds an item to a calendar, in its owner's name. Refused without the right to add, and where a calendar or a person has as many as

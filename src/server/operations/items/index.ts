@@ -8,7 +8,7 @@ export {
 export { bringBack, listRemoved } from './bring-back.ts';
 export { bringInSteps, takeBatchBack } from './bring-in.ts';
 export { changeItem } from './change-item.ts';
-export { createItem, draftItem, noRoom } from './create-item.ts';
+export { createItem, draftItem, NOBODY, noRoom } from './create-item.ts';
 export { exportFile } from './export-file.ts';
 export { findImportable, mayImport } from './importing.ts';
 export { listItems, listLoad } from './list-items.ts';

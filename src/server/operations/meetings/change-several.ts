@@ -1,6 +1,6 @@
 import type { NewItem, WrittenAnswer } from '@/contract/items.ts';
 import type { SeveralAnswer, SeveralBody } from '@/contract/items-several.ts';
-import { dateText, fromWallLenient, parseDate, toWall, wallText } from '@/core/time/index.ts';
+import { dateText, fromWallLenient, parseDate, parseInstant, toWall, wallText } from '@/core/time/index.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import { type Context, Directory, type FoundItem, findItem, isRefusal } from '../deciding/index.ts';
 import { isSaid, moveMeeting } from './move.ts';
@@ -16,13 +16,18 @@ const MINUTE = 60_000;
 export function changeSeveral(ctx: Context, { items, change }: SeveralBody): Result<SeveralAnswer> {
   // A series of which several happenings are meant is another after each: what counts is the version it had before the act.
   const before = new Map<number, number>();
-  return allOrNone(ctx, items, ({ item, version: seen, to }) => {
+  return allOrNone(ctx, items, ({ item, version: seen, to, at }) => {
     const found = findItem(ctx, item);
     if (isRefusal(found)) return found;
     const now = found.item.version;
     const was = before.get(found.item.id) ?? now;
     before.set(found.item.id, was);
     const version = seen === was ? now : seen;
+    if (change.kind === 'times') {
+      const when = at === undefined ? null : begun(ctx, found, parseInstant(at));
+      if (when === null) return refuse('badInput', { fields: { items: 'start' } });
+      return changeMeeting(ctx, item, { version, scope: 'one', when, fields: {} });
+    }
     if (change.kind === 'remove') return removeMeeting(ctx, item, { version, scope: 'one' });
     if (change.kind === 'visibility')
       return changeMeeting(ctx, item, { version, scope: 'one', fields: { visibility: change.visibility } });
@@ -47,6 +52,15 @@ function shifted(ctx: Context, { item, happening }: FoundItem, days: number, min
   const from = fromWallLenient(zone, toWall(zone, start) + days * DAY + minutes * MINUTE);
   const text = (at: number) => wallText(toWall(zone, at));
   return { start: text(from), end: text(from + (end - start)), allDay: false, zone };
+}
+
+/** When an item would be that begins at an instant, with its length kept. */
+function begun(ctx: Context, { item, happening }: FoundItem, at: number | null) {
+  if (at === null || item.allDay) return null;
+  const { start, end } = happening ?? item;
+  const zone = new Directory(ctx.db).zone(item.zone);
+  const text = (ms: number) => wallText(toWall(zone, ms));
+  return { start: text(at), end: text(at + (end - start)), allDay: false, zone };
 }
 
 /** Puts another like an item on each of some dates, at its hours, without its people and its repeat; all of them or none. */
@@ -106,7 +120,7 @@ class Refused extends Error {
 }
 
 /** Writes each of several; the first that is refused takes back all before it, and is what is answered. `null` is nothing to write. */
-function allOrNone<T>(
+export function allOrNone<T>(
   ctx: Context,
   each: readonly T[],
   write: (one: T) => Result<WrittenAnswer> | null,

@@ -355,4 +355,16 @@ describe('moving into another calendar takes all that is held', () => {
     const apart = itemsByUid(org.db, calendar, uid).find((i) => i.recurrence !== null);
     expect(apart?.attendees.map((a) => a.address)).toEqual([address('bruno')]);
   });
+
+  test('who is added to what stood there, and taken back before it leaves, is never asked', () => {
+    const { id } = org.add('ines', 'ines', { title: 'Weir', when: at('2027-03-03', 10) });
+    const patch = { version: 1, scope: 'one' as const, fields: { title: 'Weir consent' }, people: who('bruno') };
+    const added = value(changeMeeting(ctx('tomas'), id, patch));
+    expect(added.sending).toMatchObject({ to: 1 });
+    expect(value(undoSeveral(ctx('tomas'), added.undo)).sending).toBeFalsy();
+    pass();
+    const now = itemByKey(org.db, id);
+    expect([now?.title, now?.attendees]).toEqual(['Weir', []]);
+    expect(arrived('bruno')).toEqual([]);
+  });
 });

@@ -149,13 +149,15 @@ export function bringBackMeeting(ctx: Context, key: string): Result<WrittenAnswe
 /** Takes back one write of one's own; what it said, or would have said, is set right. */
 export function undoMeeting(ctx: Context, key: string): Result<WrittenAnswer> {
   return ctx.db.write(() => {
+    // Read first: what still waits is said of the undoing from then on, and isn't found by what is undone any more.
+    const told = sendingsByUndo(ctx.db, key);
     const back = undo(ctx, key);
     if (!back.ok) return back;
     const answer = said(ctx, back.value, {});
     if (!answer.ok) return answer;
     let { sending } = answer.value;
     // Whom it asked is as before too, of the meeting itself and of what went along with it.
-    for (const s of sendingsByUndo(ctx.db, key)) {
+    for (const s of told) {
       const meeting = meetingById(ctx.db, s.meetingId);
       // An answer that was still waiting is as if it had never been given; one that left stands until it is given otherwise.
       if (s.act === 'answer' && meeting?.part === 'attendee' && endSending(ctx.db, s.id, 'back'))
@@ -166,8 +168,9 @@ export function undoMeeting(ctx: Context, key: string): Result<WrittenAnswer> {
       const wanted = (s.body as TellBody).wantedBefore;
       const waits = item && calendar ? settle(ctx, calendar, item, { wanted, undo: back.value.undo }) : null;
       if (waits) sending = sendingWire(ctx, waits.sending, waits.to);
+      else if (sending?.key === s.key) sending = null;
     }
-    return ok({ ...answer.value, ...(sending ? { sending } : {}) });
+    return ok({ ...answer.value, sending: sending ?? null });
   });
 }
 

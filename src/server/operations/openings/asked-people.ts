@@ -12,6 +12,9 @@ const DAY = 86_400_000;
 /** Which item is asked about: its copies in people's calendars take none of their time. */
 export type About = { readonly uid: string; readonly recurrence: string | null } | null;
 
+/** Somebody who is asked, and the views they are read from. */
+export type AskedPerson = OpeningsPerson & { readonly views: readonly ItemWire[] };
+
 /** Somebody as a search reads them, with the views it is made of: from what the asker sees of that calendar, and nothing else. */
 export function askedPerson(
   ctx: Context,
@@ -21,7 +24,7 @@ export function askedPerson(
   from: number,
   to: number,
   about: About,
-): OpeningsPerson & { readonly views: readonly ItemWire[] } {
+): AskedPerson {
   const known = decided !== null && decided.decision.rights.sight !== 'nothing';
   const views = known ? viewsAround(ctx, decided, from, to, about) : [];
   const hours = readWorkHours(person.workHours);
@@ -35,8 +38,8 @@ export function askedPeople(
   from: number,
   to: number,
   about: About,
-): { readonly people: OpeningsPerson[]; readonly unknown: string[] } {
-  const people: OpeningsPerson[] = [];
+): { readonly people: AskedPerson[]; readonly unknown: string[] } {
+  const people: AskedPerson[] = [];
   const unknown: string[] = [];
   for (const { address, must } of asked) {
     const person = personByAddress(ctx.db, address);

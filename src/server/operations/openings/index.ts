@@ -1,3 +1,4 @@
 export { checkTime } from './check-time.ts';
+export { findRoom } from './find-room.ts';
 export { findTimes } from './find-times.ts';
 export { bringInJourneys, listJourneys, takeOutJourneys } from './journeys.ts';

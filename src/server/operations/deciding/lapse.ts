@@ -1,0 +1,36 @@
+import { calendarById } from '../../repositories/calendars.ts';
+import { lapsedHolds } from '../../repositories/holds.ts';
+import { itemById, updateItem } from '../../repositories/items.ts';
+import { personById } from '../../repositories/people.ts';
+import { announceItems } from './announce.ts';
+import type { Context } from './context.ts';
+import { indexItem } from './indexing.ts';
+import { trailItems } from './writing.ts';
+
+/** So many free themselves at one look; the rest at the next. */
+const A_LOOK = 200;
+
+/**
+ * Frees the holds whose time has come, before anybody reads or writes: so none is seen longer than it holds, with nothing running
+ * meanwhile. It stands in the trail as the work of whoever held it.
+ */
+export function freeLapsed(at: Pick<Context, 'db' | 'now'>): void {
+  if (lapsedHolds(at.db, at.now, 1).length === 0) return;
+  at.db.write(() => {
+    for (const id of lapsedHolds(at.db, at.now, A_LOOK)) {
+      const before = itemById(at.db, id);
+      const calendar = before && calendarById(at.db, before.calendarId);
+      const viewer = before && personById(at.db, before.createdBy);
+      if (!before || !viewer) continue;
+      const hand = { changedBy: before.createdBy, changedFor: before.createdFor, changedAt: before.lapsesAt ?? at.now };
+      const after = { ...before, ...hand, removedAt: before.lapsesAt, version: before.version + 1 };
+      updateItem(at.db, after);
+      // A calendar that is removed itself has nobody to be told.
+      if (!calendar) continue;
+      indexItem(at.db, calendar, after);
+      const ctx = { ...at, viewer };
+      trailItems(ctx, calendar, 'item.lapsed', [{ before, after }]);
+      announceItems(ctx, calendar, [{ before, after }]);
+    }
+  });
+}

@@ -1,0 +1,139 @@
+import type { z } from 'zod';
+import type { WrittenAnswer } from '@/contract/items.ts';
+import type { SeveralAnswer } from '@/contract/items-several.ts';
+import type { HoldsAnswer, holdsBody } from '@/contract/meetings-holds.ts';
+import { instantText, isZone, parseInstant, toWall, wallText } from '@/core/time/index.ts';
+import { newKey } from '../../ids.ts';
+import { type HoldSet, heldIn, holdSetById, insertHoldSet, lettersIn } from '../../repositories/holds.ts';
+import { itemById, itemByKey } from '../../repositories/items.ts';
+import { ok, type Refusal, type Result, refuse } from '../../result.ts';
+import {
+  type Context,
+  Directory,
+  type FoundItem,
+  findCalendar,
+  findItem,
+  isRefusal,
+  viewFor,
+} from '../deciding/index.ts';
+import { createItem, NOBODY } from '../items/index.ts';
+import { allOrNone } from './change-several.ts';
+import { changeMeeting, removeMeeting } from './save.ts';
+
+const MINUTE = 60_000;
+const DAY = 86_400_000;
+/** So far ahead a hold may lapse at the latest. */
+const MOST_AHEAD = 366 * DAY;
+
+/**
+ * Holds several times for one meeting, in one act: tentative items of kind hold that are one set, under a letter of their calendar. They free
+ * themselves at an instant. Nobody is asked before one is fixed.
+ */
+export function holdTimes(ctx: Context, key: string, body: z.infer<typeof holdsBody>): Result<SeveralAnswer> {
+  const decided = findCalendar(ctx, key);
+  if (isRefusal(decided)) return decided;
+  const { calendar, decision } = decided;
+  if (!decision.rights.add)
+    return refuse('mayNotAdd', { facts: { name: new Directory(ctx.db).name(calendar.ownerId) } });
+  if (!isZone(body.zone)) return refuse('badInput', { fields: { zone: 'zone' } });
+  const lapsesAt = parseInstant(body.lapses) ?? 0;
+  if (lapsesAt <= ctx.now) return refuse('badInput', { fields: { lapses: 'lapsesPast' } });
+  if (lapsesAt > ctx.now + MOST_AHEAD) return refuse('badInput', { fields: { lapses: 'dateBounds' } });
+  const starts = [...new Set(body.starts.map((start) => parseInstant(start) ?? 0))].sort((a, b) => a - b);
+  const text = (at: number) => wallText(toWall(body.zone, at));
+  return ctx.db.write(() => {
+    const set = { key: newKey(), calendarId: calendar.id, letter: nextLetter(lettersIn(ctx.db, calendar.id)) };
+    const people = body.people.map(({ address, name, role, group }) => ({ address, name, role, group }));
+    const holdSet = insertHoldSet(ctx.db, { ...set, people, madeBy: ctx.viewer.id, madeAt: ctx.now });
+    return allOrNone(ctx, starts, (start) => {
+      const end = start + body.length * MINUTE;
+      const when = { start: text(start), end: text(end), allDay: false, zone: body.zone };
+      const { title, place } = body;
+      const item = { ...PLAIN, title, place, when };
+      return createItem(ctx, key, item, ctx.viewer.id, { ...NOBODY, holdSet, lapsesAt });
+    });
+  });
+}
+
+const PLAIN = {
+  kind: 'hold',
+  shows: 'tentative',
+  notes: null,
+  link: null,
+  categories: [],
+  importance: 'normal',
+  visibility: 'follow',
+  briefing: null,
+} as const satisfies Partial<Parameters<typeof createItem>[2]>;
+
+/** The first letter that no set of the calendar has: A to Z, then AA and on. */
+function nextLetter(taken: readonly string[]): string {
+  for (let n = 0; ; n++) {
+    const letter = (n >= 26 ? String.fromCharCode(64 + Math.floor(n / 26)) : '') + String.fromCharCode(65 + (n % 26));
+    if (!taken.includes(letter)) return letter;
+  }
+}
+
+/** A hold and its set, for whoever may change it. */
+function findHold(ctx: Context, id: string): { found: FoundItem; set: HoldSet } | Refusal {
+  const found = findItem(ctx, id);
+  if (isRefusal(found)) return lapsed(ctx, id) ?? found;
+  const { item, decided, may } = found;
+  if (!may.change)
+    return refuse('mayNotChange', { facts: { name: new Directory(ctx.db).name(decided.calendar.ownerId) } });
+  const set = item.kind === 'hold' && item.holdSet !== null ? holdSetById(ctx.db, item.holdSet) : null;
+  return set ? { found, set } : refuse('noHold');
+}
+
+/** To whom it was theirs to fix it is said that it freed itself; to everybody else it is nothing. */
+function lapsed(ctx: Context, id: string): Refusal | null {
+  const item = itemByKey(ctx.db, id);
+  if (!item || item.removedAt === null || item.lapsesAt === null || item.lapsesAt > ctx.now) return null;
+  return item.createdBy === ctx.viewer.id ? refuse('holdLapsed') : null;
+}
+
+/** The times of a hold's set, as whoever may change it sees them, and who is asked once one is fixed. */
+export function readHolds(ctx: Context, id: string): Result<HoldsAnswer> {
+  const held = findHold(ctx, id);
+  if (isRefusal(held)) return held;
+  const { found, set } = held;
+  const times = heldIn(ctx.db, set.id).flatMap((one) => {
+    const item = itemById(ctx.db, one);
+    const view = item && viewFor(ctx, found.decided, item);
+    if (!item || !view || !('notes' in view)) return [];
+    const self = item.id === found.item.id;
+    return [{ item: view.id, version: item.version, start: view.start, end: view.end, self }];
+  });
+  const { lapsesAt } = found.item;
+  return ok({
+    letter: set.letter,
+    lapses: lapsesAt === null ? null : instantText(lapsesAt),
+    times,
+    people: set.people.map(({ address, name }) => ({ address, name })),
+  });
+}
+
+/**
+ * Fixes one of the times: the hold becomes the meeting, whom it was held for is asked, and the other times of its set are freed, in one act
+ * that one token takes back.
+ */
+export function fixHold(
+  ctx: Context,
+  id: string,
+  { version }: { readonly version: number },
+): Result<SeveralAnswer & { fixed: WrittenAnswer }> {
+  const held = findHold(ctx, id);
+  if (isRefusal(held)) return held;
+  const { found, set } = held;
+  const others = heldIn(ctx.db, set.id).flatMap((one) => itemById(ctx.db, one) ?? []);
+  let fixed: WrittenAnswer | null = null;
+  const all = allOrNone(ctx, [found.item, ...others.filter((one) => one.id !== found.item.id)], (one) => {
+    if (one.id !== found.item.id) return removeMeeting(ctx, one.key, { version: one.version, scope: 'all' });
+    const fields = { kind: 'meeting', shows: 'busy' } as const;
+    const people = set.people.length > 0 ? { people: [...set.people] } : {};
+    const answer = changeMeeting(ctx, id, { version, scope: 'one', fields, ...people });
+    if (answer.ok) fixed = answer.value;
+    return answer;
+  });
+  return all.ok && fixed ? ok({ ...all.value, fixed }) : (all as Refusal);
+}

@@ -1,0 +1,132 @@
+import type { z } from 'zod';
+import type { ItemWire } from '@/contract/items.ts';
+import type { RoomAnswer, timesBody } from '@/contract/openings.ts';
+import { type Movable, makeRoom } from '@/core/openings/index.ts';
+import { fromWallLenient, parseInstant, toWall, weekStart } from '@/core/time/index.ts';
+import { personByAddress } from '../../repositories/people.ts';
+import { ok, type Result } from '../../result.ts';
+import { type Context, findItem, isRefusal } from '../deciding/index.ts';
+import type { AskedPerson } from './asked-people.ts';
+import { askFor } from './find-times.ts';
+
+const MINUTE = 60_000;
+const DAY = 86_400_000;
+/** Items that are thought of as moved, and moves of one plan. */
+const MOST_MOVABLE = 40;
+const MOST_MOVES = 3;
+
+/** An item that may be moved, as the one who asks sees it, and whose it is. */
+interface Candidate {
+  readonly movable: Movable;
+  readonly view: ItemWire;
+  readonly person: AskedPerson;
+}
+
+/**
+ * The least that would have to move so that a meeting fits: of what the one who asks may change in the calendars of whoever comes, called by
+ * whose calendar it is in. Each moves within its own week, never before now. From what the asker sees and nothing else.
+ */
+export function findRoom(ctx: Context, key: string, body: z.infer<typeof timesBody>): Result<RoomAnswer> {
+  const asked = askFor(ctx, key, body, 7);
+  if (isRefusal(asked)) return asked;
+  const { people, unknown, journeys, request, nameOf, text } = asked;
+  const candidates = people.flatMap((person) => movableOf(ctx, person, people, request.zone));
+  // The nearest to the days that are asked for: those that may stand in the way.
+  const near = ({ movable: m }: Candidate) => Math.max(request.from - (m.start + m.length), m.start - request.until, 0);
+  candidates.sort((a, b) => near(a) - near(b) || a.movable.start - b.movable.start);
+  const taken = candidates.slice(0, MOST_MOVABLE);
+  const staying = people.map((person) => ({
+    ...person,
+    items: person.views.filter((view) => stays(view, person, taken)),
+  }));
+  const found = makeRoom(
+    request,
+    staying,
+    journeys,
+    taken.map(({ movable }) => movable),
+    MOST_MOVES,
+  );
+  const byId = new Map(taken.map((one) => [one.movable.id, one]));
+  const { room } = found;
+  return ok({
+    plan: room && {
+      start: text(room.start),
+      end: text(room.start + request.length),
+      cost: room.cost,
+      moves: room.moves.flatMap(({ id, start }) => {
+        const one = byId.get(id);
+        return one ? [moveOf(ctx, one, text(start), nameOf)] : [];
+      }),
+    },
+    movable: taken.length,
+    unknown: [...unknown],
+    cut: found.cut || candidates.length > taken.length,
+  });
+}
+
+function moveOf(ctx: Context, { view, person, movable }: Candidate, to: string, nameOf: (id: string) => string) {
+  const found = findItem(ctx, view.id);
+  const told = (view.attendees ?? []).filter((a) => a.address !== person.id).map((a) => a.name ?? nameOf(a.address));
+  return {
+    item: view.id,
+    version: view.version ?? 0,
+    title: view.title ?? '',
+    owner: nameOf(person.id),
+    calendar: isRefusal(found) ? '' : found.decided.calendar.key,
+    from: view.start,
+    to,
+    minutes: movable.length,
+    told,
+  };
+}
+
+/** What of somebody's calendar may be moved by the one who asks, at what cost, and within which week. */
+function movableOf(ctx: Context, person: AskedPerson, people: readonly AskedPerson[], zone: string): Candidate[] {
+  return person.views.flatMap((view) => {
+    if (view.may?.change !== true || view.allDay || view.shows === 'free' || view.kind === 'whereabouts') return [];
+    if (view.organiser && view.organiser.address !== person.id) return [];
+    const [start, end] = [parseInstant(view.start), parseInstant(view.end)];
+    if (start === null || end === null || end <= start || start < ctx.now) return [];
+    const week = weekStart(toWall(zone, start), 1);
+    const from = Math.max(ctx.now, fromWallLenient(zone, week));
+    const others = (view.attendees ?? []).filter((a) => a.address !== person.id);
+    const asked = others.filter((a) => people.some((p) => p.id === a.address)).map((a) => a.address);
+    const movable = {
+      id: view.id,
+      people: [person.id, ...asked],
+      start: start / MINUTE,
+      length: (end - start) / MINUTE,
+      cost: costOf(
+        ctx,
+        view,
+        others.map((a) => a.address),
+        people,
+      ),
+      from: Math.ceil(from / MINUTE),
+      until: Math.floor(fromWallLenient(zone, week + 7 * DAY) / MINUTE),
+    };
+    return [{ movable, view, person }];
+  });
+}
+
+/** A hold 1, tentative 2, with nobody else 2, people inside alone 4 and one more for each over two, outside people 10; moved before, doubled. */
+function costOf(ctx: Context, view: ItemWire, others: readonly string[], people: readonly AskedPerson[]): number {
+  const found = findItem(ctx, view.id);
+  const again = !isRefusal(found) && found.item.sequence > 0 ? 2 : 1;
+  const inside = (address: string) => people.some((p) => p.id === address) || isInside(ctx, address);
+  if (view.kind === 'hold') return again;
+  if (others.length > 0 && !others.every(inside)) return 10 * again;
+  if (view.shows === 'tentative' || others.length === 0) return 2 * again;
+  return (4 + Math.max(0, others.length + 1 - 2)) * again;
+}
+
+const isInside = (ctx: Context, address: string): boolean => personByAddress(ctx.db, address)?.inside === true;
+
+/** Whether a view is of something that stays: neither what may be moved, nor somebody's copy of it. */
+function stays(view: ItemWire, person: AskedPerson, taken: readonly Candidate[]): boolean {
+  return !taken.some(
+    ({ movable, view: other }) =>
+      other.id === view.id ||
+      (movable.people.includes(person.id) && other.start === view.start && other.end === view.end),
+  );
+}

@@ -1,0 +1,77 @@
+import type { Connection } from '../db/index.ts';
+
+/** Somebody to be asked once one of the times is fixed. */
+export interface HeldFor {
+  readonly address: string;
+  readonly name: string | null;
+  readonly role: 'must' | 'may';
+  readonly group: string | null;
+}
+
+/** Times held for one meeting, called by a letter within its calendar, and who will be asked to it. */
+export interface HoldSet {
+  readonly id: number;
+  readonly key: string;
+  readonly calendarId: number;
+  readonly letter: string;
+  readonly people: readonly HeldFor[];
+}
+
+interface Row {
+  id: number;
+  key: string;
+  calendar_id: number;
+  letter: string;
+  people: string;
+}
+
+export function holdSetById(db: Connection, id: number): HoldSet | null {
+  const row = db.get<Row>('SELECT id, key, calendar_id, letter, people FROM hold_set WHERE id = ?', id);
+  if (!row) return null;
+  const { calendar_id, people, ...rest } = row;
+  return { ...rest, calendarId: calendar_id, people: JSON.parse(people) };
+}
+
+export function insertHoldSet(
+  db: Connection,
+  s: Omit<HoldSet, 'id'> & { readonly madeBy: number; readonly madeAt: number },
+): number {
+  return db.run(
+    'INSERT INTO hold_set (key, calendar_id, letter, people, made_by, made_at) VALUES (?, ?, ?, ?, ?, ?)',
+    s.key,
+    s.calendarId,
+    s.letter,
+    JSON.stringify(s.people),
+    s.madeBy,
+    s.madeAt,
+  );
+}
+
+/** The items of a set that are holds still, in order. */
+export const heldIn = (db: Connection, set: number): number[] =>
+  db
+    .all<{ id: number }>(
+      `SELECT id FROM item WHERE hold_set = ? AND kind = 'hold' AND removed_at IS NULL ORDER BY start, id`,
+      set,
+    )
+    .map(({ id }) => id);
+
+/** The letters of a calendar's sets of which something is held still. */
+export const lettersIn = (db: Connection, calendarId: number): string[] =>
+  db
+    .all<{ letter: string }>(
+      `SELECT DISTINCT s.letter FROM hold_set s JOIN item i ON i.hold_set = s.id
+       WHERE s.calendar_id = ? AND i.kind = 'hold' AND i.removed_at IS NULL`,
+      calendarId,
+    )
+    .map(({ letter }) => letter);
+
+/** Holds whose time to free themselves has come: at most `most`. */
+export const lapsedHolds = (db: Connection, now: number, most: number): number[] =>
+  db
+    .all<{ id: number }>(
+      `SELECT id FROM item WHERE lapses_at IS NOT NULL AND removed_at IS NULL AND lapses_at <= ? AND kind = 'hold' LIMIT ?`,
+      now,
+      most,
+    )
+    .map(({ id }) => id);

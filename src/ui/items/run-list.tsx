@@ -1,0 +1,82 @@
+'use client';
+import { useTranslations } from 'use-intl';
+import type { TimesAnswer } from '@/contract/openings.ts';
+import { parseInstant, toWall } from '@/core/time/index.ts';
+import { useFrame } from '../common/frame-context.tsx';
+import { clock, dayName } from '../common/times.ts';
+import runListCss from './run-list.module.css';
+
+type Run = TimesAnswer['runs'][number];
+
+/**
+ * Times that work, best first, each with its reasons. The arrow keys walk them and the board shows the walked one; Enter takes it, H chooses
+ * it among those that are held or offered together.
+ */
+export function RunList(props: {
+  runs: readonly Run[];
+  chosen: readonly string[];
+  onChoose: (from: string) => void;
+  onWalk: (run: Run | null) => void;
+  onTake: (run: Run) => void;
+}) {
+  const { runs, chosen, onChoose, onWalk, onTake } = props;
+  const t = useTranslations('openings');
+  const { style } = useFrame();
+  const wall = (text: string) => toWall(style.zone, parseInstant(text) ?? 0);
+  const reason = (r: Run['reasons'][number]) =>
+    t(`why.${r.why}`, { who: r.who, local: r.local ?? '', minutes: r.minutes ?? 0 });
+  const step = (from: HTMLElement, by: 1 | -1) => {
+    const row = by > 0 ? from.closest('li')?.nextElementSibling : from.closest('li')?.previousElementSibling;
+    row?.querySelector('button')?.focus();
+  };
+  return (
+    <>
+      <p className="small soft">{t('keys')}</p>
+      <ol className={runListCss.runs} aria-label={t('runs')}>
+        {runs.map((run) => {
+          const is = chosen.includes(run.from);
+          return (
+            <li key={run.from} className={is ? runListCss.chosen : undefined}>
+              <button
+                type="button"
+                className={`plain ${runListCss.run}`}
+                onFocus={() => onWalk(run)}
+                onBlur={() => onWalk(null)}
+                onMouseEnter={() => onWalk(run)}
+                onMouseLeave={() => onWalk(null)}
+                onClick={() => onTake(run)}
+                onKeyDown={(event) => {
+                  if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
+                    event.preventDefault();
+                    step(event.currentTarget, event.key === 'ArrowDown' ? 1 : -1);
+                  } else if (event.key.toLowerCase() === 'h' && !event.ctrlKey && !event.metaKey) {
+                    event.preventDefault();
+                    event.stopPropagation();
+                    onChoose(run.from);
+                  }
+                }}
+              >
+                <b>
+                  {dayName(wall(run.from))}, {clock(wall(run.from), style.hours)}
+                </b>
+                {run.to !== run.from && ` ${t('orUntil', { time: clock(wall(run.to), style.hours) })}`}
+                <span className="small soft" style={{ display: 'block' }}>
+                  {run.reasons.length === 0 ? t('nothingAgainst') : run.reasons.map(reason).join(' · ')}
+                </span>
+              </button>
+              <button
+                type="button"
+                className={`plain ${runListCss.choose}`}
+                aria-pressed={is}
+                aria-label={t('choose', { time: `${dayName(wall(run.from))}, ${clock(wall(run.from), style.hours)}` })}
+                onClick={() => onChoose(run.from)}
+              >
+                {is ? '✓' : '+'}
+              </button>
+            </li>
+          );
+        })}
+      </ol>
+    </>
+  );
+}
