@@ -20,7 +20,7 @@ export function useBlockText(): (item: ItemWire) => string {
     if (item.withheld) return t('private');
     const title = item.title ?? t('busyWord', { shows: item.shows });
     const hold = item.asSet?.hold;
-    return hold ? `${title} · ${hold.letter} ${hold.number}/${hold.of}` : title;
+    return hold ? `${hold.letter} ${hold.number}/${hold.of} · ${title}` : title;
   };
 }
 

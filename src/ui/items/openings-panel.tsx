@@ -42,6 +42,8 @@ export function OpeningsPanel(props: {
   const { head, day, onClose, onTake, onWalk, onHeld, onMoved } = props;
   const t = useTranslations('openings');
   const { style, frame } = useFrame();
+  // From the day it was opened on, wherever the board goes while the times are walked.
+  const [first] = useState(day);
   const [chosen, setChosen] = useState<readonly string[]>([]);
   const [people, setPeople] = useState<readonly Asked[]>([]);
   const [length, setLength] = useState(60);
@@ -53,7 +55,7 @@ export function OpeningsPanel(props: {
   const body = JSON.stringify({
     people: people.map(({ address, role }) => ({ address, must: role === 'must' })),
     length,
-    from: dateText(day),
+    from: dateText(first),
     days,
     zone: style.zone,
     within: anyTime ? 'any' : 'hours',
@@ -146,17 +148,6 @@ export function OpeningsPanel(props: {
           {t('unknown', { count: data.unknown.length, names: data.unknown.slice(0, 4).join(', ') })}
         </p>
       )}
-      {data && data.runs.length > 0 && (
-        <RunList
-          runs={data.runs}
-          chosen={chosen}
-          onChoose={(from) =>
-            setChosen((was) => (was.includes(from) ? was.filter((one) => one !== from) : [...was, from]))
-          }
-          onWalk={(run) => onWalk(run && { start: wall(run.from), end: wall(run.end) })}
-          onTake={(run) => take(run.from)}
-        />
-      )}
       {chosen.length > 0 && (
         <ChosenTimes
           head={head}
@@ -169,6 +160,17 @@ export function OpeningsPanel(props: {
             setChosen([]);
             onHeld(answer);
           }}
+        />
+      )}
+      {data && data.runs.length > 0 && (
+        <RunList
+          runs={data.runs}
+          chosen={chosen}
+          onChoose={(from) =>
+            setChosen((was) => (was.includes(from) ? was.filter((one) => one !== from) : [...was, from]))
+          }
+          onWalk={(run) => onWalk(run && { start: wall(run.from), end: wall(run.end) })}
+          onTake={(run) => take(run.from)}
         />
       )}
       {data && data.runs.length === 0 && (

@@ -16,7 +16,7 @@ export function OtherCalendars({ head }: { head: BoardHead }) {
       label={t('board.calendar')}
       value={head.calendar.key}
       fullWidth={false}
-      sx={{ width: 118 }}
+      sx={{ width: 106 }}
       onChange={(e) => {
         const other = head.others.find((c) => c.key === e.target.value);
         if (!other) return;
