@@ -6,6 +6,8 @@ export interface Marked {
   readonly suggestion: string;
   readonly preview: string;
   readonly files: readonly string[];
+  /** The secret of times that are offered. */
+  readonly offer: string;
 }
 export const RANGE = 'from=2027-06-07&to=2027-06-14&zone=Europe%2FLisbon';
 
@@ -27,7 +29,15 @@ export const rights = {
 export const wholly = { audience: { kind: 'person', id: 'wren' }, rights };
 
 /** How each exit is asked, by file and method. Nothing here changes anything for those who may: versions are stale. */
-export const exitsOf = ({ calendar, ids, link, suggestion, preview, files }: Marked): Record<string, () => Ask[]> => ({
+export const exitsOf = ({
+  calendar,
+  ids,
+  link,
+  suggestion,
+  preview,
+  files,
+  offer,
+}: Marked): Record<string, () => Ask[]> => ({
   'page.tsx': () => page('/'),
   'sign-in/page.tsx': () => page('/sign-in?to=%2Ffor%2Fines%2Fcalendar'),
   'welcome/page.tsx': () => page('/welcome'),
@@ -48,6 +58,7 @@ export const exitsOf = ({ calendar, ids, link, suggestion, preview, files }: Mar
   'guest/page.tsx': () => page('/guest'),
   'guest/[token]/page.tsx': () => page('/guest/none'),
   'see/[link]/page.tsx': () => page(`/see/${link}`),
+  'offer/[offer]/page.tsx': () => page(`/offer/${offer}`),
   'way-in/[token]/page.tsx': () => page('/way-in/none'),
   'letterbox/page.tsx': () => page('/letterbox'),
   'for/[who]/people/page.tsx': () => page('/for/ines/people'),
@@ -267,8 +278,24 @@ export const exitsOf = ({ calendar, ids, link, suggestion, preview, files }: Mar
       },
     },
   ],
+  'api/calendars/[calendar]/keeps/route.ts GET': () => get(`/api/calendars/${calendar}/keeps`),
+  'api/calendars/[calendar]/keeps/route.ts PUT': () => [
+    { method: 'PUT', path: `/api/calendars/${calendar}/keeps`, body: { keeps: [], version: 999 } },
+  ],
   'api/calendars/[calendar]/holds/route.ts POST': () => [
     { method: 'POST', path: `/api/calendars/${calendar}/holds`, body: { title: 'x', length: 60, starts: [] } },
+  ],
+  'api/items/[item]/offer/route.ts POST': () =>
+    ids.map((id) => ({ method: 'POST', path: `/api/items/${id}/offer`, body: { words: '' } })),
+  'api/items/[item]/offer/route.ts DELETE': () =>
+    ids.map((id) => ({ method: 'DELETE', path: `/api/items/${id}/offer` })),
+  'api/offers/[offer]/route.ts GET': () => get(`/api/offers/${offer}`),
+  'api/offers/[offer]/route.ts POST': () => [
+    {
+      method: 'POST',
+      path: `/api/offers/${offer}`,
+      body: { start: '2027-03-03T10:00:00Z', name: 'x', address: 'x@x.example' },
+    },
   ],
   'api/items/[item]/holds/route.ts GET': () => ids.flatMap((id) => get(`/api/items/${id}/holds`)),
   'api/items/[item]/holds/route.ts POST': () =>

@@ -43,6 +43,8 @@ let link = '';
 let outlineLink = '';
 let suggestion = '';
 let preview = '';
+/** The secret of times of hers that are offered to somebody without an account. */
+let offer = '';
 /** The keys of the files at the items. */
 const files: string[] = [];
 /** Who meets what Pim put forward: Pim, and those who may say yes to it. */
@@ -63,7 +65,23 @@ beforeAll(async () => {
   link = await makeLink(calendar, 'busy');
   await shownByLink(ines);
   await writeMarked();
+  offer = await offerTimes(ines);
 });
+
+/** Times of hers held and offered: worded for a stranger, under a title and a place that are hers. */
+async function offerTimes(ines: Caller): Promise<string> {
+  const held = await ines.send('POST', `/api/calendars/${calendar}/holds`, {
+    title: 'heldtitle',
+    place: 'heldplace',
+    length: 60,
+    starts: ['2027-06-11T16:00:00Z', '2027-06-12T16:00:00Z'],
+    zone: 'Europe/Lisbon',
+    lapses: '2027-08-01T00:00:00Z',
+  });
+  const { items } = JSON.parse(held.text) as { items: { id: string }[] };
+  const made = await ines.send('POST', `/api/items/${items[0]?.id}/offer`, { words: 'A talk about the weir' });
+  return (JSON.parse(made.text) as { offer: { address: string } }).offer.address.slice('/offer/'.length);
+}
 
 /** What arrives for Inés from outside: an invitation, a private one, and plain mail, every text marked. */
 async function writeMarked(): Promise<void> {
@@ -205,7 +223,7 @@ async function shownByLink(ines: Caller): Promise<void> {
   outlineLink = await makeLink(key, 'outline');
 }
 
-const exitsNow = () => exitsOf({ calendar, ids, link, suggestion, preview, files });
+const exitsNow = () => exitsOf({ calendar, ids, link, suggestion, preview, files, offer });
 
 /** Every page and every method of every route, read off the files. */
 function exits(folder = 'src/app', below = ''): string[] {
@@ -412,4 +430,20 @@ test('asking for a way in answers alike for an address that has one and for one 
     await nobody.send('POST', '/api/guest', { address: 'nobody@water-ministry.example' }),
   ];
   expect([known.status, known.text]).toEqual([unknown.status, unknown.text]);
+});
+
+test('an offer shows how it was worded and its times, and nothing else of the calendar they are in', async () => {
+  const nobody = callers.get('nobody signed in') as Caller;
+  const read = await nobody.send('GET', `/api/offers/${offer}`);
+  expect(JSON.parse(read.text)).toEqual({
+    words: 'A talk about the weir',
+    minutes: 60,
+    times: [
+      { start: '2027-06-11T16:00:00Z', end: '2027-06-11T17:00:00Z' },
+      { start: '2027-06-12T16:00:00Z', end: '2027-06-12T17:00:00Z' },
+    ],
+  });
+  const page = await nobody.send('GET', `/offer/${offer}`);
+  for (const word of ['heldtitle', 'heldplace', 'Varga'])
+    expect([word, page.text.includes(word)]).toEqual([word, false]);
 });

@@ -1,5 +1,6 @@
 import type { Browser } from 'puppeteer-core';
 import { afterAll, beforeAll, expect, inject, test } from 'vitest';
+import { faultsByDayAndNight } from './axe.ts';
 import { Caller } from './caller.ts';
 import { Desk, startBrowser } from './desk.ts';
 
@@ -74,6 +75,78 @@ test('nothing fits: what would have to move is shown, moved in one act, and the 
   await desk.fill('Title', 'Auditors, last talk');
   await desk.press('button', 'Save to Bruno’s calendar');
   await desk.find('button', /^Auditors, last talk, Fri 15 Oct 2027, 12:00/);
+  expect(desk.errors).toEqual([]);
+  await desk.close();
+});
+
+test('three times are offered to somebody outside, who takes the second on a page of their own', async () => {
+  const desk = await Desk.as(browser, home, 'tomas', '/for/ines/calendar?week=2027-11-08');
+  await desk.press('button', 'Openings');
+  await desk.find('button', /^Mon 8, /);
+  await desk.page.evaluate(() => document.querySelector<HTMLElement>('aside ol button')?.focus());
+  for (const [key, says] of [
+    ['h', 'One time chosen'],
+    ['ArrowDown', ''],
+    ['h', '2 times chosen'],
+    ['ArrowDown', ''],
+    ['h', '3 times chosen'],
+  ] as const) {
+    await desk.page.keyboard.press(key);
+    if (says) await desk.says(says);
+  }
+  await desk.fill('What it is for', 'Peat: the buyers, first talk');
+  await desk.press('button', 'Hold these 3 for Inés');
+  await desk.says('3 times are held.');
+  await desk.press('button', /^[A-Z] 1\/3 · Peat: the buyers/);
+  await desk.fill('What whoever chooses reads', 'A talk with Inés Varga');
+  await desk.press('button', 'Offer these on a page');
+  const link = await desk.find('link', /\/offer\//);
+  const address = await link.evaluate((a) => (a as HTMLAnchorElement).href);
+  // On a phone, without an account.
+  const visitor = await Desk.open(browser, address, { width: 390, height: 844 });
+  await visitor.find('heading', 'A talk with Inés Varga');
+  await visitor.saysNot('Peat');
+  const times = await visitor.page.$$eval('main li button', (list) => list.map((b) => b.textContent ?? ''));
+  expect(times).toHaveLength(3);
+  await visitor.press('button', times[1] ?? '');
+  await visitor.press('button', 'Choose this time');
+  await visitor.says('Give a name.');
+  await visitor.fill('Your name', 'Marta Quill');
+  await visitor.fill('Your address', 'marta@quill-audit.example');
+  await visitor.press('button', 'Choose this time');
+  await visitor.find('heading', 'It is yours');
+  expect(await faultsByDayAndNight(visitor)).toEqual([]);
+  const late = await Desk.open(browser, address);
+  await late.says('This offer has ended, or was withdrawn.');
+  // In the assistant's window the one is the meeting, with whoever chose it, and the others are free.
+  await desk.find('button', /^Peat: the buyers, first talk,/);
+  await desk.gone('button', /^[A-Z] .\/. · Peat: the buyers/);
+  await desk.press('button', /^Peat: the buyers, first talk,/);
+  await desk.says('Marta Quill');
+  expect([...desk.errors, ...visitor.errors]).toEqual([]);
+  for (const one of [late, visitor, desk]) await one.close();
+});
+
+test('a lunch is wished for whom one arranges: seen on the board, warned of, and held to by the search', async () => {
+  const desk = await Desk.as(browser, home, 'tomas', '/for/bruno/calendar?week=2027-12-06');
+  await desk.press('button', 'File');
+  await desk.press('menuitem', 'Wishes for the days');
+  await desk.press('button', 'A late start');
+  await desk.find('region', 'Nothing in these hours');
+  await desk.press('button', 'Save for Bruno');
+  await desk.says('The wishes are saved.');
+  expect(await desk.page.$$eval('[title="Nothing in these hours"]', (bands) => bands.length)).toBe(5);
+  await desk.press('button', 'Close');
+  await desk.page.keyboard.press('n');
+  await desk.fill('From', '09:00');
+  await desk.says('Against Bruno’s wish for these hours');
+  await desk.press('button', 'Leave without saving');
+  await desk.press('button', 'File');
+  await desk.press('menuitem', 'Wishes for the days');
+  await desk.press('button', 'Take out');
+  await desk.press('button', 'Save for Bruno');
+  await desk.says('Nothing is wished yet.');
+  expect(await desk.page.$$eval('[title="Nothing in these hours"]', (bands) => bands.length)).toBe(0);
   expect(desk.errors).toEqual([]);
   await desk.close();
 });

@@ -44,6 +44,10 @@ export const ADDRESSES = {
   orderLanes: ['PUT', '/api/lanes/order'],
   listBoards: ['POST', '/api/boards'],
   // meetings
+  makeOffer: ['POST', '/api/items/{item}/offer'],
+  withdrawOffer: ['DELETE', '/api/items/{item}/offer'],
+  readOffer: ['GET', '/api/offers/{offer}'],
+  chooseOffer: ['POST', '/api/offers/{offer}'],
   holdTimes: ['POST', '/api/calendars/{calendar}/holds'],
   readHolds: ['GET', '/api/items/{item}/holds'],
   fixHold: ['POST', '/api/items/{item}/holds'],
@@ -64,6 +68,8 @@ export const ADDRESSES = {
   takeMessage: ['POST', '/api/messages/{message}'],
   // openings
   checkTime: ['POST', '/api/calendars/{calendar}/check'],
+  readKeeps: ['GET', '/api/calendars/{calendar}/keeps'],
+  saveKeeps: ['PUT', '/api/calendars/{calendar}/keeps'],
   findRoom: ['POST', '/api/calendars/{calendar}/room'],
   findTimes: ['POST', '/api/calendars/{calendar}/openings'],
   listJourneys: ['GET', '/api/journeys'],

@@ -46,6 +46,8 @@ export const ERRORS = {
   movesAlone: 422,
   noHold: 409,
   holdLapsed: 409,
+  offerGone: 404,
+  offerTaken: 409,
   noSeries: 409,
   mainStays: 409,
   mayNotAnswer: 403,

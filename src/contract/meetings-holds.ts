@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { itemFields } from '@/core/calendar/index.ts';
+import { itemFields, LIMITS } from '@/core/calendar/index.ts';
 import { people, writtenAnswer } from './items.ts';
 import { severalAnswer } from './items-several.ts';
 import { MOST_HELD } from './mosts.ts';
@@ -27,11 +27,52 @@ export const holdsAnswer = z.strictObject({
   ),
   /** Who is asked once one is fixed. */
   people: z.array(z.strictObject({ address: z.string(), name: z.string().nullable() })),
+  /** Where the times are offered to somebody without an account, and how that is worded. */
+  offer: z.strictObject({ address: z.string(), words: z.string() }).nullable(),
 });
 export type HoldsAnswer = z.infer<typeof holdsAnswer>;
 
-/** Times held for a meeting, fixed and freed. */
+/** What whoever holds an offer's address sees: how its sender worded it, how long it takes, and the times that are left. */
+export const offerAnswer = z.strictObject({
+  words: z.string(),
+  minutes: z.number(),
+  times: z.array(z.strictObject({ start: z.string(), end: z.string() })),
+});
+export type OfferAnswer = z.infer<typeof offerAnswer>;
+export const offerChoice = z.strictObject({
+  start: instant,
+  name: z.string().trim().min(1, 'nameMissing').max(LIMITS.name, `tooLong:${LIMITS.name}`),
+  address: z.string().trim().toLowerCase().max(LIMITS.address).pipe(z.email('address')),
+});
+
+/** Times held for a meeting, fixed and freed, and offered to somebody outside. */
 export const holdRoutes = {
+  makeOffer: {
+    ...at('makeOffer'),
+    who: 'person',
+    summary: 'Offer held times behind a secret address',
+    body: z.strictObject({ words: itemFields.title }),
+    answer: holdsAnswer,
+  },
+  withdrawOffer: {
+    ...at('withdrawOffer'),
+    who: 'person',
+    summary: 'Withdraw the address held times are offered at',
+    answer: holdsAnswer,
+  },
+  readOffer: {
+    ...at('readOffer'),
+    who: 'open',
+    summary: 'The times that are offered at an address',
+    answer: offerAnswer,
+  },
+  chooseOffer: {
+    ...at('chooseOffer'),
+    who: 'open',
+    summary: 'Choose one of the times that are offered at an address',
+    body: offerChoice,
+    answer: z.strictObject({ start: z.string(), end: z.string(), words: z.string() }),
+  },
   holdTimes: {
     ...at('holdTimes'),
     who: 'person',

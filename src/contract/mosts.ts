@@ -6,3 +6,6 @@ export const MOST_AT_ONCE = 30;
 
 /** As many times as are held for one meeting. */
 export const MOST_HELD = 12;
+
+/** As many standing wishes as somebody has for their days. */
+export const MOST_KEEPS = 12;

@@ -39,6 +39,8 @@ export const clash = z.discriminatedUnion('kind', [
     gap: z.number(),
   }),
   z.strictObject({ kind: z.literal('hours') }),
+  /** It breaks a standing wish of the owner: of which kind, and whether they hold to it. */
+  z.strictObject({ kind: z.literal('keep'), keep: z.enum(['span', 'rest', 'most', 'pause']), hard: z.boolean() }),
 ]);
 export const checkAnswer = z.strictObject({
   clashes: z.array(clash),

@@ -10,6 +10,7 @@ import { meetingRoutes } from './meetings.ts';
 import { holdRoutes } from './meetings-holds.ts';
 import { messageRoutes } from './messages.ts';
 import { openingsRoutes } from './openings.ts';
+import { keepRoutes } from './openings-keeps.ts';
 import { peopleRoutes } from './people.ts';
 import { sessionRoutes } from './people-sessions.ts';
 import { reminderRoutes } from './reminders.ts';
@@ -39,6 +40,7 @@ export const ROUTES = {
   ...holdRoutes,
   ...messageRoutes,
   ...openingsRoutes,
+  ...keepRoutes,
   ...searchRoutes,
   ...trailRoutes,
   ...reminderRoutes,

@@ -61,15 +61,20 @@ const linkingKey = (): Buffer => {
 };
 const proofOf = (key: string): Buffer => createHmac('sha256', linkingKey()).update(key).digest().subarray(0, 16);
 
-/** The secret of a link, as it stands in its address: the link's key with 128 bits that only the server's key makes. */
-export function linkSecret(key: string): string {
-  return `${key}.${proofOf(key).toString('base64url')}`;
-}
-
-/** The key of the link whose secret this is; `null` for anything else. The secret is compared in constant time. */
-export function linkKeyOf(secret: string): string | null {
+const secretOf = (what: string, key: string): string => `${key}.${proofOf(what + key).toString('base64url')}`;
+function keyOf(what: string, secret: string): string | null {
   const [key = '', proof = '', ...rest] = secret.split('.');
   const given = Buffer.from(proof, 'base64url');
-  const right = proofOf(key);
+  const right = proofOf(what + key);
   return rest.length === 0 && given.length === right.length && timingSafeEqual(given, right) ? key : null;
 }
+
+/** The secret of an offer's page, and the key of the offer whose secret this is: none of them is a link's. */
+export const offerSecret = (key: string): string => secretOf('offer ', key);
+export const offerKeyOf = (secret: string): string | null => keyOf('offer ', secret);
+
+/** The secret of a link, as it stands in its address: the link's key with 128 bits that only the server's key makes. */
+export const linkSecret = (key: string): string => secretOf('', key);
+
+/** The key of the link whose secret this is; `null` for anything else. The secret is compared in constant time. */
+export const linkKeyOf = (secret: string): string | null => keyOf('', secret);

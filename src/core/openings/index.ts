@@ -1,3 +1,4 @@
+export { brokenKeeps } from './broken-keeps.ts';
 export { journeyMinutes, samePlace } from './journeys.ts';
 export { makeRoom } from './make-room.ts';
 export { rankRuns, WEIGHTS } from './rank.ts';

@@ -75,3 +75,35 @@ export const lapsedHolds = (db: Connection, now: number, most: number): number[]
       most,
     )
     .map(({ id }) => id);
+
+/** Held times that are offered behind an address. */
+export interface Offer {
+  readonly key: string;
+  readonly holdSet: number;
+  readonly words: string;
+  readonly madeBy: number;
+}
+
+const OFFER = 'SELECT key, hold_set AS holdSet, words, made_by AS madeBy FROM offer WHERE withdrawn_at IS NULL AND';
+
+export const offerByKey = (db: Connection, key: string): Offer | null => db.get<Offer>(`${OFFER} key = ?`, key) ?? null;
+
+export const offerOfSet = (db: Connection, set: number): Offer | null =>
+  db.get<Offer>(`${OFFER} hold_set = ?`, set) ?? null;
+
+/** Offers a set, under another address than it may have had before. */
+export function putOffer(db: Connection, offer: Offer & { readonly madeAt: number }): void {
+  db.run('DELETE FROM offer WHERE hold_set = ?', offer.holdSet);
+  db.run(
+    'INSERT INTO offer (key, hold_set, words, made_by, made_at) VALUES (?, ?, ?, ?, ?)',
+    offer.key,
+    offer.holdSet,
+    offer.words,
+    offer.madeBy,
+    offer.madeAt,
+  );
+}
+
+export function withdrawOffer(db: Connection, set: number, at: number): void {
+  db.run('UPDATE offer SET withdrawn_at = ? WHERE hold_set = ? AND withdrawn_at IS NULL', at, set);
+}

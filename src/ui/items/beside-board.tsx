@@ -9,13 +9,14 @@ import { AtPanel } from './at-panel.tsx';
 import { CalendarPanel } from './calendar-panel.tsx';
 import { ImportPanel } from './import-panel.tsx';
 import type { KeptForm } from './item-values.ts';
+import { KeepsPanel } from './keeps-panel.tsx';
 import { LanesPanel } from './lanes-panel.tsx';
 import type { Walked } from './moving.ts';
 import { OpeningsPanel } from './openings-panel.tsx';
 import { RemovedPanel } from './trail-list.tsx';
 
 /** What can stand beside a board where it is neither an item nor its form. */
-export type Beside = 'import' | 'lanes' | 'at' | 'removed' | 'calendar' | 'openings';
+export type Beside = 'import' | 'lanes' | 'at' | 'removed' | 'calendar' | 'openings' | 'keeps';
 
 /** The panels of a calendar as a whole. `onWrote` is told what was written with its words, `onBegin` what a new item begins with. */
 export function BesideBoard(props: {
@@ -41,6 +42,8 @@ export function BesideBoard(props: {
       return <ImportPanel head={head} onClose={onClose} onTakeBack={onTakeBack} />;
     case 'lanes':
       return <LanesPanel lanes={kept} board={head.calendar.key} onClose={onClose} />;
+    case 'keeps':
+      return <KeepsPanel head={head} onClose={onClose} />;
     case 'calendar':
       return head.own ? <CalendarPanel head={head} onClose={onClose} /> : null;
     case 'removed':

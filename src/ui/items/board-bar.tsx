@@ -42,9 +42,10 @@ export function BoardBar(props: {
   onCalendar: () => void;
   onRemoved: () => void;
   onSearch: () => void;
+  onKeeps: () => void;
 }) {
   const { head, name, looking, narrow, view, span, day, today, over, lanes, moved } = props;
-  const { onAt, onLanes, onGo, onForward, onImport, onOpenings, onCalendar, onRemoved, onSearch } = props;
+  const { onAt, onLanes, onGo, onForward, onImport, onOpenings, onCalendar, onRemoved, onSearch, onKeeps } = props;
   const t = useTranslations();
   const { frame, principal } = useFrame();
   const search = useSearchParams();
@@ -128,6 +129,7 @@ export function BoardBar(props: {
             onCalendar={onCalendar}
             onRemoved={onRemoved}
             onSearch={onSearch}
+            onKeeps={onKeeps}
           />
         )}
       </div>
@@ -166,8 +168,9 @@ function FileMenu(props: {
   onCalendar: () => void;
   onRemoved: () => void;
   onSearch: () => void;
+  onKeeps: () => void;
 }) {
-  const { head, day, onImport, onCalendar, onRemoved, onSearch } = props;
+  const { head, day, onImport, onCalendar, onRemoved, onSearch, onKeeps } = props;
   const t = useTranslations();
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   if (!head.own && !head.may.import && !head.may.add) return null;
@@ -186,6 +189,7 @@ function FileMenu(props: {
           onCalendar={onCalendar}
           onRemoved={onRemoved}
           onSearch={onSearch}
+          onKeeps={onKeeps}
         />
       )}
     </>

@@ -17,8 +17,9 @@ export function BoardMenu(props: {
   onCalendar: () => void;
   onRemoved: () => void;
   onSearch: () => void;
+  onKeeps: () => void;
 }) {
-  const { head, day, anchor, onClose, onImport, onCalendar, onRemoved, onSearch } = props;
+  const { head, day, anchor, onClose, onImport, onCalendar, onRemoved, onSearch, onKeeps } = props;
   const t = useTranslations();
   return (
     <Menu anchorEl={anchor} open onClose={onClose} slotProps={{ paper: { sx: { border: '1px solid var(--line)' } } }}>
@@ -72,6 +73,16 @@ export function BoardMenu(props: {
           }}
         >
           {t('calendarItself.title')}
+        </MenuItem>
+      )}
+      {head.calendar.main && (head.own || head.rights.change === 'all') && (
+        <MenuItem
+          onClick={() => {
+            onClose();
+            onKeeps();
+          }}
+        >
+          {t('keeps.title')}
         </MenuItem>
       )}
       {(head.own || head.rights.change !== 'none' || head.rights.remove !== 'none') && (

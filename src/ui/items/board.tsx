@@ -262,6 +262,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
           onOpenings={() => show('openings')}
           onCalendar={() => show('calendar')}
           onRemoved={() => show('removed')}
+          onKeeps={() => show('keeps')}
           onSearch={() => {
             setBeside(null);
             setSelected(null);

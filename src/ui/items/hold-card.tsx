@@ -1,11 +1,13 @@
 'use client';
 import Button from '@mui/material/Button';
-import { useQuery } from '@tanstack/react-query';
+import TextField from '@mui/material/TextField';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { ItemWire } from '@/contract/items.ts';
 import type { SeveralAnswer } from '@/contract/items-several.ts';
+import type { HoldsAnswer } from '@/contract/meetings-holds.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { Asked } from '../common/asked.tsx';
 import { useFrame } from '../common/frame-context.tsx';
@@ -59,6 +61,7 @@ export function HoldCard({ item, onFixed }: { item: ItemWire; onFixed: (answer: 
       {data && (
         <p className="small soft">{t('asked', { count: people.length, names: people.slice(0, 4).join(', ') })}</p>
       )}
+      {data && <OfferOf item={item} data={data} onRefused={setRefused} />}
       {refused && (
         <p className="wrong" role="alert">
           {refused}
@@ -66,6 +69,70 @@ export function HoldCard({ item, onFixed }: { item: ItemWire; onFixed: (answer: 
       )}
       <Button variant="contained" loading={busy} onClick={() => void fix()} sx={{ justifySelf: 'start' }}>
         {t('fix', { count: people.length, others: others.length })}
+      </Button>
+    </section>
+  );
+}
+
+/** Offers the set on a page for somebody without an account, worded as one likes; or the address where it is, and what ends it. */
+function OfferOf({ item, data, onRefused }: { item: ItemWire; data: HoldsAnswer; onRefused: (why: string) => void }) {
+  const t = useTranslations('openings.held');
+  const common = useTranslations('common');
+  const client = useQueryClient();
+  const { toast } = useFrame();
+  const [words, setWords] = useState(item.title ?? '');
+  const act = async (work: () => Promise<unknown>) => {
+    try {
+      await work();
+      await client.invalidateQueries({ queryKey: ['calendar', 'holds'] });
+    } catch (error) {
+      const answer = said(error, common('unreachable'));
+      onRefused(Object.values(answer.fields)[0] ?? answer.sentence);
+    }
+  };
+  const params = { item: item.id };
+  if (data.offer) {
+    const address = `${window.location.origin}${data.offer.address}`;
+    return (
+      <section style={{ display: 'grid', gap: 6 }}>
+        <p className="small">{t('offered')}</p>
+        <a
+          className="small"
+          style={{ overflowWrap: 'anywhere' }}
+          href={data.offer.address}
+          target="_blank"
+          rel="noreferrer"
+        >
+          {address}
+        </a>
+        <span className="row">
+          <Button
+            variant="outlined"
+            onClick={() => void navigator.clipboard.writeText(address).then(() => toast({ text: t('addressCopied') }))}
+          >
+            {t('copyAddress')}
+          </Button>
+          <Button variant="text" onClick={() => void act(() => call('withdrawOffer', { params }))}>
+            {t('withdraw')}
+          </Button>
+        </span>
+      </section>
+    );
+  }
+  return (
+    <section style={{ display: 'grid', gap: 6 }}>
+      <TextField
+        label={t('offerWords')}
+        value={words}
+        onChange={(e) => setWords(e.target.value)}
+        slotProps={{ inputLabel: { shrink: true }, htmlInput: { maxLength: 300 } }}
+      />
+      <Button
+        variant="outlined"
+        sx={{ justifySelf: 'start' }}
+        onClick={() => void act(() => call('makeOffer', { params, body: { words } }))}
+      >
+        {t('offer')}
       </Button>
     </section>
   );

@@ -47,6 +47,12 @@ export function TimeCheck(props: {
     `${clock(wall(one.start), style.hours)}–${clock(wall(one.end), style.hours)}`;
   const words = (c: CheckAnswer['clashes'][number]) => {
     if (c.kind === 'hours') return tc('hours', { own: head.own ? 'yes' : 'no', name: firstName(head.owner.name) });
+    if (c.kind === 'keep')
+      return tc(`keep.${c.keep}`, {
+        own: head.own ? 'yes' : 'no',
+        name: firstName(head.owner.name),
+        hard: c.hard ? 'yes' : 'no',
+      });
     if (c.kind === 'journey')
       return tc('journey', { place: c.place, before: c.before ? 'yes' : 'no', minutes: c.minutes, gap: c.gap });
     const title = c.withheld ? t('board.private') : (c.title ?? t('board.busyWord', { shows: 'busy' }));

@@ -3,8 +3,16 @@ import type { WrittenAnswer } from '@/contract/items.ts';
 import type { SeveralAnswer } from '@/contract/items-several.ts';
 import type { HoldsAnswer, holdsBody } from '@/contract/meetings-holds.ts';
 import { instantText, isZone, parseInstant, toWall, wallText } from '@/core/time/index.ts';
-import { newKey } from '../../ids.ts';
-import { type HoldSet, heldIn, holdSetById, insertHoldSet, lettersIn } from '../../repositories/holds.ts';
+import { newKey, offerSecret } from '../../ids.ts';
+import {
+  type HeldFor,
+  type HoldSet,
+  heldIn,
+  holdSetById,
+  insertHoldSet,
+  lettersIn,
+  offerOfSet,
+} from '../../repositories/holds.ts';
 import { itemById, itemByKey } from '../../repositories/items.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import {
@@ -75,7 +83,7 @@ function nextLetter(taken: readonly string[]): string {
 }
 
 /** A hold and its set, for whoever may change it. */
-function findHold(ctx: Context, id: string): { found: FoundItem; set: HoldSet } | Refusal {
+export function findHold(ctx: Context, id: string): { found: FoundItem; set: HoldSet } | Refusal {
   const found = findItem(ctx, id);
   if (isRefusal(found)) return lapsed(ctx, id) ?? found;
   const { item, decided, may } = found;
@@ -105,22 +113,25 @@ export function readHolds(ctx: Context, id: string): Result<HoldsAnswer> {
     return [{ item: view.id, version: item.version, start: view.start, end: view.end, self }];
   });
   const { lapsesAt } = found.item;
+  const offer = offerOfSet(ctx.db, set.id);
   return ok({
     letter: set.letter,
     lapses: lapsesAt === null ? null : instantText(lapsesAt),
     times,
     people: set.people.map(({ address, name }) => ({ address, name })),
+    offer: offer && { address: `/offer/${offerSecret(offer.key)}`, words: offer.words },
   });
 }
 
 /**
  * Fixes one of the times: the hold becomes the meeting, whom it was held for is asked, and the other times of its set are freed, in one act
- * that one token takes back.
+ * that one token takes back. `also` are asked besides.
  */
 export function fixHold(
   ctx: Context,
   id: string,
   { version }: { readonly version: number },
+  also: readonly HeldFor[] = [],
 ): Result<SeveralAnswer & { fixed: WrittenAnswer }> {
   const held = findHold(ctx, id);
   if (isRefusal(held)) return held;
@@ -130,7 +141,8 @@ export function fixHold(
   const all = allOrNone(ctx, [found.item, ...others.filter((one) => one.id !== found.item.id)], (one) => {
     if (one.id !== found.item.id) return removeMeeting(ctx, one.key, { version: one.version, scope: 'all' });
     const fields = { kind: 'meeting', shows: 'busy' } as const;
-    const people = set.people.length > 0 ? { people: [...set.people] } : {};
+    const asked = [...set.people.filter((p) => also.every((a) => a.address !== p.address)), ...also];
+    const people = asked.length > 0 ? { people: asked } : {};
     const answer = changeMeeting(ctx, id, { version, scope: 'one', fields, ...people });
     if (answer.ok) fixed = answer.value;
     return answer;

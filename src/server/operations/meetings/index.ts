@@ -6,6 +6,7 @@ export { fixHold, holdTimes, readHolds } from './holds.ts';
 export { insideBy } from './invited.ts';
 export { type Arriving, keepArrived, threadOf } from './keep.ts';
 export { moveMeeting } from './move.ts';
+export { chooseOffer, makeOffer, readOffer, strangerOf, withdrawOffer } from './offers.ts';
 export { readMeeting, sendingWireOf, whoCanCome } from './read-meeting.ts';
 export { releaseDue } from './release.ts';
 export { bringBackMeeting, changeMeeting, createMeeting, removeMeeting } from './save.ts';

@@ -4,6 +4,7 @@ import type { OpeningsPerson } from '@/core/openings/index.ts';
 import { dateText, instantText } from '@/core/time/index.ts';
 import { mainCalendarOf } from '../../repositories/calendars.ts';
 import { itemsByUid } from '../../repositories/items.ts';
+import { keepsOf } from '../../repositories/keeps.ts';
 import { type Person, personByAddress } from '../../repositories/people.ts';
 import { type Context, type Decided, Directory, decideOn, viewsIn } from '../deciding/index.ts';
 
@@ -28,7 +29,9 @@ export function askedPerson(
   const known = decided !== null && decided.decision.rights.sight !== 'nothing';
   const views = known ? viewsAround(ctx, decided, from, to, about) : [];
   const hours = readWorkHours(person.workHours);
-  return { id: person.address, need, known, zone: person.zone, hours, keeps: [], items: views, views };
+  // Of somebody who isn't known nothing counts but their hours.
+  const keeps = known ? keepsOf(ctx.db, person.id).keeps : [];
+  return { id: person.address, need, known, zone: person.zone, hours, keeps, items: views, views };
 }
 
 /** People by their addresses as a search reads them; those outside are named as not known, and so are those who give nothing. */

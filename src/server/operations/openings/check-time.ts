@@ -1,6 +1,6 @@
 import type { ItemWire } from '@/contract/items.ts';
 import type { CheckAnswer, CheckBody } from '@/contract/openings.ts';
-import { findOpenings, journeyMinutes, type OpeningsPerson, samePlace } from '@/core/openings/index.ts';
+import { brokenKeeps, findOpenings, journeyMinutes, type OpeningsPerson, samePlace } from '@/core/openings/index.ts';
 import { fromWallLenient, instantText } from '@/core/time/index.ts';
 import { allJourneys, type JourneyRow } from '../../repositories/journeys.ts';
 import { personById } from '../../repositories/people.ts';
@@ -57,6 +57,14 @@ export function checkTime(ctx: Context, key: string, body: CheckBody): Result<Ch
     place: body.place,
     at: [],
   };
+  // Somebody's wishes are read by them and by who arranges for them.
+  const { decision } = decided;
+  if (!when.allDay && (decision.owner || decision.rights.change === 'all'))
+    for (const { kind, hard } of brokenKeeps(me, request, when.start / MINUTE, when.end / MINUTE).slice(
+      0,
+      MOST_CLASHES,
+    ))
+      clashes.push({ kind: 'keep', keep: kind, hard });
   const found =
     when.allDay || (clashes.length === 0 && others.length === 0)
       ? { starts: [], cut: false }

@@ -1,0 +1,73 @@
+import { describe, expect, test } from 'vitest';
+import { holdsBody } from '@/contract/meetings-holds.ts';
+import { PRESETS } from '@/core/access/index.ts';
+import { at } from '../small-organisation.ts';
+import { chooseOffer, holdTimes, makeOffer, readOffer, withdrawOffer } from './index.ts';
+import { ctx, mail, org, pass, value } from './meeting-day.ts';
+
+const STARTS = ['2027-03-03T16:00:00Z', '2027-03-04T10:00:00Z', '2027-03-05T14:00:00Z'];
+const hold = () => {
+  const body = { title: 'Auditors, secret name', length: 60, starts: STARTS, zone: 'Europe/Lisbon' };
+  const parsed = holdsBody.parse({ ...body, lapses: '2027-03-10T09:00:00Z' });
+  return value(holdTimes(ctx('tomas'), org.calendar('ines'), parsed)).items;
+};
+const offered = (item: string) => {
+  const made = value(makeOffer(ctx('tomas'), item, { words: 'A talk about the weir' }));
+  return made.offer?.address.slice('/offer/'.length) ?? '';
+};
+const stranger = (now = ctx('tomas').now) => ({ db: org.db, now, place: `place ${Math.random()}` });
+const choice = (start: string) => ({ start, name: 'Marta Quill', address: 'marta@quill-audit.example' });
+
+describe('times offered behind an address', () => {
+  test('show how they were worded and when they are, and nothing else of the calendar', () => {
+    const [one] = hold();
+    const secret = offered(one?.id ?? '');
+    const read = value(readOffer(stranger(), secret));
+    expect(read).toEqual({
+      words: 'A talk about the weir',
+      minutes: 60,
+      times: STARTS.map((start) => ({ start, end: start.replace(/T(\d\d)/, (_, hour) => `T${Number(hour) + 1}`) })),
+    });
+    expect(JSON.stringify(read)).not.toMatch(/secret|Ines|Tomas/);
+  });
+
+  test('one that is chosen is fixed, its chooser invited, the others freed, and the address ends', () => {
+    const [one] = hold();
+    const secret = offered(one?.id ?? '');
+    expect(value(chooseOffer(stranger(), secret, choice(STARTS[1] ?? '')))).toMatchObject({ start: STARTS[1] });
+    expect(readOffer(stranger(), secret)).toMatchObject({ code: 'offerGone' });
+    // The second of two who choose at once.
+    expect(chooseOffer(stranger(), secret, choice(STARTS[0] ?? ''))).toMatchObject({ code: 'offerGone' });
+    pass();
+    expect(mail()).toEqual(['REQUEST marta@quill-audit.example']);
+  });
+
+  test('a time that is taken meanwhile, by the clock or by something else, is gone from it', () => {
+    const [one] = hold();
+    const secret = offered(one?.id ?? '');
+    org.add('ines', 'ines', { title: 'Board', when: at('2027-03-04', 9, 2) });
+    expect(value(readOffer(stranger(), secret)).times.map((t) => t.start)).toEqual([STARTS[0], STARTS[2]]);
+    expect(chooseOffer(stranger(), secret, choice(STARTS[1] ?? ''))).toMatchObject({ code: 'offerTaken' });
+    const later = stranger(Date.parse('2027-03-03T16:00:00Z'));
+    expect(value(readOffer(later, secret)).times.map((t) => t.start)).toEqual([STARTS[2]]);
+  });
+
+  test('withdrawn, made up, or by somebody who may no longer change it: all answered alike', () => {
+    const [one] = hold();
+    const id = one?.id ?? '';
+    const first = offered(id);
+    const second = offered(id);
+    const gone = readOffer(stranger(), 'none.none');
+    expect(gone).toMatchObject({ code: 'offerGone' });
+    expect(readOffer(stranger(), first)).toEqual(gone);
+    expect(readOffer(stranger(), second)).toMatchObject({ ok: true });
+    value(withdrawOffer(ctx('tomas'), id));
+    expect(readOffer(stranger(), second)).toEqual(gone);
+    const third = offered(id);
+    org.give('ines', 'wren', PRESETS.full);
+    expect(makeOffer(ctx('wren'), id, { words: 'x' })).toMatchObject({ code: 'mayNotChange' });
+    // Whoever made it may change nothing there any more.
+    org.db.run('UPDATE access_grant SET recorded_until = recorded_from WHERE person_id = ?', org.person('tomas').id);
+    expect(readOffer(stranger(), third)).toEqual(gone);
+  });
+});
