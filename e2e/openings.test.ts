@@ -135,7 +135,13 @@ test('a lunch is wished for whom one arranges: seen on the board, warned of, and
   await desk.find('region', 'Nothing in these hours');
   await desk.press('button', 'Save for Bruno');
   await desk.says('The wishes are saved.');
-  expect(await desk.page.$$eval('[title="Nothing in these hours"]', (bands) => bands.length)).toBe(5);
+  const bands = (count: number) =>
+    desk.page.waitForFunction(
+      (count) => document.querySelectorAll('[title="Nothing in these hours"]').length === count,
+      {},
+      count,
+    );
+  await bands(5);
   await desk.press('button', 'Close');
   await desk.page.keyboard.press('n');
   await desk.fill('From', '09:00');
@@ -146,7 +152,7 @@ test('a lunch is wished for whom one arranges: seen on the board, warned of, and
   await desk.press('button', 'Take out');
   await desk.press('button', 'Save for Bruno');
   await desk.says('Nothing is wished yet.');
-  expect(await desk.page.$$eval('[title="Nothing in these hours"]', (bands) => bands.length)).toBe(0);
+  await bands(0);
   expect(desk.errors).toEqual([]);
   await desk.close();
 });
