@@ -28,6 +28,15 @@ export const rights = {
 };
 export const wholly = { audience: { kind: 'person', id: 'wren' }, rights };
 
+/** A search for times of three people. */
+const TIMES = {
+  people: ['ines', 'amara', 'bruno'].map((h) => ({ address: `${h}@cloudmoor.example`, must: true })),
+  length: 60,
+  from: '2027-06-07',
+  days: 7,
+  zone: 'Europe/Lisbon',
+};
+
 /** How each exit is asked, by file and method. Nothing here changes anything for those who may: versions are stale. */
 export const exitsOf = ({
   calendar,
@@ -244,14 +253,7 @@ export const exitsOf = ({
     {
       method: 'POST',
       path: `/api/calendars/${calendar}/openings`,
-      body: {
-        people: ['ines', 'amara', 'bruno'].map((h) => ({ address: `${h}@cloudmoor.example`, must: true })),
-        length: 60,
-        from: '2027-06-07',
-        days: 7,
-        zone: 'Europe/Lisbon',
-        tentative: 'counts',
-      },
+      body: { ...TIMES, tentative: 'counts' },
     },
   ],
   'api/journeys/route.ts GET': () => get('/api/journeys'),
@@ -269,13 +271,7 @@ export const exitsOf = ({
     {
       method: 'POST',
       path: `/api/calendars/${calendar}/room`,
-      body: {
-        people: ['ines', 'amara', 'bruno'].map((h) => ({ address: `${h}@cloudmoor.example`, must: true })),
-        length: 60,
-        from: '2027-06-07',
-        days: 7,
-        zone: 'Europe/Lisbon',
-      },
+      body: TIMES,
     },
   ],
   'api/calendars/[calendar]/keeps/route.ts GET': () => get(`/api/calendars/${calendar}/keeps`),

@@ -118,7 +118,6 @@ export const roomAnswer = z.strictObject({
           version: z.number(),
           title: z.string(),
           owner: z.string(),
-          calendar: z.string(),
           from: z.string(),
           to: z.string(),
           minutes: z.number(),

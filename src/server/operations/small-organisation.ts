@@ -9,7 +9,7 @@ import { type Person, personByHandle } from '../repositories/people.ts';
 import type { Context } from './deciding/context.ts';
 import { createItem, type People } from './items/create-item.ts';
 import { addGroup } from './people/groups.ts';
-import { addPerson, findBoard } from './people/people.ts';
+import { addPerson, changePreferences, findBoard } from './people/people.ts';
 import { giveAccess } from './sharing/give-access.ts';
 
 /** Tuesday, 2 March 2027, nine in the morning in Lisbon: the instant at which tests begin. */
@@ -28,6 +28,8 @@ export interface SmallOrganisation {
   calendar(handle: string): string;
   group(name: string, members: readonly string[]): string;
   give(owner: string, to: string, rights: Rights): void;
+  /** Says that somebody works between two hours, every day of the week. */
+  works(handle: string, from: string, to: string): void;
   add(
     owner: string,
     by: string,
@@ -68,6 +70,11 @@ export function smallOrganisation(handles: readonly string[] = ['ines', 'tomas',
       const seen = null;
       const result = giveAccess(ctx(owner), calendar(owner), { audience: { kind: 'person', id: to }, rights, seen });
       if (!result.ok) throw new Error(JSON.stringify(result));
+    },
+    works: (handle, from, to) => {
+      const workHours = Array.from({ length: 7 }, () => [[from, to] as [string, string]]);
+      const rest = { zone: 'Europe/Lisbon', hours: '24', weekFirst: 1, dateOrder: 'dmy' } as const;
+      changePreferences(ctx(handle), { ...rest, workHours });
     },
     add: (owner, by, item, people = {}) => {
       const input = newItem.parse({ when: at('2027-03-03', 10), ...item });

@@ -1,7 +1,6 @@
 import { afterEach, beforeEach, expect, test } from 'vitest';
 import { timesBody } from '@/contract/openings.ts';
 import { PRESETS } from '@/core/access/index.ts';
-import { changePreferences } from '../people/people.ts';
 import { at, type SmallOrganisation, smallOrganisation } from '../small-organisation.ts';
 import { findRoom } from './index.ts';
 
@@ -9,14 +8,7 @@ let org: SmallOrganisation;
 beforeEach(() => {
   org = smallOrganisation();
   org.give('ines', 'tomas', PRESETS.delegate);
-  for (const handle of ['ines', 'bruno'])
-    changePreferences(org.ctx(handle), {
-      zone: 'Europe/Lisbon',
-      hours: '24',
-      weekFirst: 1,
-      dateOrder: 'dmy',
-      workHours: [1, 2, 3, 4, 5, 6, 7].map(() => [['09:00', '12:00']] as [string, string][]),
-    });
+  for (const handle of ['ines', 'bruno']) org.works(handle, '09:00', '12:00');
 });
 afterEach(() => org.close());
 

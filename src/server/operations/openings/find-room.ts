@@ -35,10 +35,7 @@ export function findRoom(ctx: Context, key: string, body: z.infer<typeof timesBo
   const near = ({ movable: m }: Candidate) => Math.max(request.from - (m.start + m.length), m.start - request.until, 0);
   candidates.sort((a, b) => near(a) - near(b) || a.movable.start - b.movable.start);
   const taken = candidates.slice(0, MOST_MOVABLE);
-  const staying = people.map((person) => ({
-    ...person,
-    items: person.views.filter((view) => stays(view, person, taken)),
-  }));
+  const staying = people.map((person) => ({ ...person, items: stayingOf(person, taken) }));
   const found = makeRoom(
     request,
     staying,
@@ -55,7 +52,7 @@ export function findRoom(ctx: Context, key: string, body: z.infer<typeof timesBo
       cost: room.cost,
       moves: room.moves.flatMap(({ id, start }) => {
         const one = byId.get(id);
-        return one ? [moveOf(ctx, one, text(start), nameOf)] : [];
+        return one ? [moveOf(one, text(start), nameOf)] : [];
       }),
     },
     movable: taken.length,
@@ -64,15 +61,13 @@ export function findRoom(ctx: Context, key: string, body: z.infer<typeof timesBo
   });
 }
 
-function moveOf(ctx: Context, { view, person, movable }: Candidate, to: string, nameOf: (id: string) => string) {
-  const found = findItem(ctx, view.id);
+function moveOf({ view, person, movable }: Candidate, to: string, nameOf: (id: string) => string) {
   const told = (view.attendees ?? []).filter((a) => a.address !== person.id).map((a) => a.name ?? nameOf(a.address));
   return {
     item: view.id,
     version: view.version ?? 0,
     title: view.title ?? '',
     owner: nameOf(person.id),
-    calendar: isRefusal(found) ? '' : found.decided.calendar.key,
     from: view.start,
     to,
     minutes: movable.length,
@@ -89,19 +84,14 @@ function movableOf(ctx: Context, person: AskedPerson, people: readonly AskedPers
     if (start === null || end === null || end <= start || start < ctx.now) return [];
     const week = weekStart(toWall(zone, start), 1);
     const from = Math.max(ctx.now, fromWallLenient(zone, week));
-    const others = (view.attendees ?? []).filter((a) => a.address !== person.id);
-    const asked = others.filter((a) => people.some((p) => p.id === a.address)).map((a) => a.address);
+    const others = (view.attendees ?? []).flatMap((a) => (a.address === person.id ? [] : a.address));
+    const asked = others.filter((address) => people.some((p) => p.id === address));
     const movable = {
       id: view.id,
       people: [person.id, ...asked],
       start: start / MINUTE,
       length: (end - start) / MINUTE,
-      cost: costOf(
-        ctx,
-        view,
-        others.map((a) => a.address),
-        people,
-      ),
+      cost: costOf(ctx, view, others),
       from: Math.ceil(from / MINUTE),
       until: Math.floor(fromWallLenient(zone, week + 7 * DAY) / MINUTE),
     };
@@ -110,23 +100,24 @@ function movableOf(ctx: Context, person: AskedPerson, people: readonly AskedPers
 }
 
 /** A hold 1, tentative 2, with nobody else 2, people inside alone 4 and one more for each over two, outside people 10; moved before, doubled. */
-function costOf(ctx: Context, view: ItemWire, others: readonly string[], people: readonly AskedPerson[]): number {
+function costOf(ctx: Context, view: ItemWire, others: readonly string[]): number {
   const found = findItem(ctx, view.id);
   const again = !isRefusal(found) && found.item.sequence > 0 ? 2 : 1;
-  const inside = (address: string) => people.some((p) => p.id === address) || isInside(ctx, address);
+  const inside = (address: string) => personByAddress(ctx.db, address)?.inside === true;
   if (view.kind === 'hold') return again;
   if (others.length > 0 && !others.every(inside)) return 10 * again;
   if (view.shows === 'tentative' || others.length === 0) return 2 * again;
   return (4 + Math.max(0, others.length + 1 - 2)) * again;
 }
 
-const isInside = (ctx: Context, address: string): boolean => personByAddress(ctx.db, address)?.inside === true;
-
-/** Whether a view is of something that stays: neither what may be moved, nor somebody's copy of it. */
-function stays(view: ItemWire, person: AskedPerson, taken: readonly Candidate[]): boolean {
-  return !taken.some(
-    ({ movable, view: other }) =>
-      other.id === view.id ||
-      (movable.people.includes(person.id) && other.start === view.start && other.end === view.end),
-  );
+/** What of somebody's time stays: neither what may be moved, nor, of each such, their copy of it. */
+function stayingOf(person: AskedPerson, taken: readonly Candidate[]): ItemWire[] {
+  const goes = new Set<ItemWire>();
+  for (const { movable, view } of taken) {
+    const own = person.views.find((one) => one.id === view.id);
+    const copy = (one: ItemWire) => !goes.has(one) && one.start === view.start && one.end === view.end;
+    const theirs = own ?? (movable.people.includes(person.id) ? person.views.find(copy) : undefined);
+    if (theirs) goes.add(theirs);
+  }
+  return person.views.filter((view) => !goes.has(view));
 }

@@ -1,7 +1,6 @@
 import { afterEach, beforeEach, expect, test } from 'vitest';
 import { timesBody } from '@/contract/openings.ts';
 import { PRESETS } from '@/core/access/index.ts';
-import { changePreferences } from '../people/people.ts';
 import { at, type SmallOrganisation, smallOrganisation } from '../small-organisation.ts';
 import { findTimes } from './index.ts';
 
@@ -10,13 +9,7 @@ beforeEach(() => {
   org = smallOrganisation();
   org.give('ines', 'tomas', PRESETS.delegate);
   org.give('dario', 'tomas', PRESETS.shutOut);
-  changePreferences(org.ctx('ines'), {
-    zone: 'Europe/Lisbon',
-    hours: '24',
-    weekFirst: 1,
-    dateOrder: 'dmy',
-    workHours: [1, 2, 3, 4, 5, 6, 7].map(() => [['09:00', '12:00']] as [string, string][]),
-  });
+  org.works('ines', '09:00', '12:00');
 });
 afterEach(() => org.close());
 
