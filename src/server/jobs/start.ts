@@ -76,9 +76,9 @@ export function startJobs(): void {
   let reminding = false;
   const remind = async () => {
     if (reminding) return;
-    reminding = true;
     // Whoever has a window open sees at once what has freed itself.
     freeLapsed({ db: database(), now: now() });
+    reminding = true;
     await remindDue(database(), now(), othersFirst).finally(() => {
       reminding = false;
     });

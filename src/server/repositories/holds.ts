@@ -47,12 +47,15 @@ export function insertHoldSet(
   );
 }
 
-/** The items of a set that are holds still, in order. */
-export const heldIn = (db: Connection, set: number): number[] =>
+/** The items of a set that are holds still, in order; all of its own calendar. Private ones may be left out. */
+export const heldIn = (db: Connection, set: number, privateToo = true): number[] =>
   db
     .all<{ id: number }>(
-      `SELECT id FROM item WHERE hold_set = ? AND kind = 'hold' AND removed_at IS NULL ORDER BY start, id`,
+      `SELECT i.id FROM item i JOIN hold_set s ON s.id = i.hold_set AND s.calendar_id = i.calendar_id
+       WHERE i.hold_set = ? AND i.kind = 'hold' AND i.removed_at IS NULL AND (? OR i.visibility <> 'private')
+       ORDER BY i.start, i.id`,
       set,
+      privateToo ? 1 : 0,
     )
     .map(({ id }) => id);
 

@@ -44,7 +44,7 @@ export function OpeningsPanel(props: {
   const { style, frame } = useFrame();
   // From the day it was opened on, wherever the board goes while the times are walked.
   const [first] = useState(day);
-  const [chosen, setChosen] = useState<readonly string[]>([]);
+  const [picked, setChosen] = useState<readonly string[]>([]);
   const [people, setPeople] = useState<readonly Asked[]>([]);
   const [length, setLength] = useState(60);
   const [days, setDays] = useState(14);
@@ -75,6 +75,8 @@ export function OpeningsPanel(props: {
     retry: false,
   });
   const data = query.data as TimesAnswer | undefined;
+  // What else is asked for now may rule out what was chosen before.
+  const chosen = picked.filter((from) => data?.runs.some((run) => run.from === from));
   const wall = (text: string) => toWall(style.zone, parseInstant(text) ?? 0);
   const owner = frame.principals.find((p) => p.handle === head.owner.handle);
   const take = (from: string) => onTake(wall(from), wall(from) + length * MINUTE, people, place.trim());

@@ -11,4 +11,4 @@ CREATE TABLE hold_set (
 ALTER TABLE item ADD COLUMN hold_set INTEGER REFERENCES hold_set (id);
 ALTER TABLE item ADD COLUMN lapses_at INTEGER;
 CREATE INDEX item_hold_set ON item (hold_set) WHERE hold_set IS NOT NULL;
-CREATE INDEX item_lapses ON item (lapses_at) WHERE lapses_at IS NOT NULL AND removed_at IS NULL;
+CREATE INDEX item_lapses ON item (lapses_at) WHERE lapses_at IS NOT NULL AND removed_at IS NULL AND kind = 'hold';

@@ -34,9 +34,9 @@ export class Directory {
     return name.startsWith('~') ? (zoneByName(this.db, name)?.near ?? 'UTC') : name;
   }
 
-  /** Which of its set a hold is, and when it frees itself. */
-  hold(set: number, item: number, lapsesAt: number | null) {
-    const held = heldIn(this.db, set);
+  /** Which of its set a hold is, and when it frees itself; private ones count for whoever sees what is private alone. */
+  hold(set: number, item: number, lapsesAt: number | null, privateToo: boolean) {
+    const held = heldIn(this.db, set, privateToo);
     const letter = holdSetById(this.db, set)?.letter ?? '';
     const lapses = lapsesAt === null ? null : instantText(lapsesAt);
     return { letter, number: Math.max(1, held.indexOf(item) + 1), of: Math.max(1, held.length), lapses };

@@ -1,3 +1,4 @@
+import { mustWait } from '../../db/gate.ts';
 import { calendarById } from '../../repositories/calendars.ts';
 import { lapsedHolds } from '../../repositories/holds.ts';
 import { itemById, updateItem } from '../../repositories/items.ts';
@@ -15,7 +16,8 @@ const A_LOOK = 200;
  * meanwhile. It stands in the trail as the work of whoever held it.
  */
 export function freeLapsed(at: Pick<Context, 'db' | 'now'>): void {
-  if (lapsedHolds(at.db, at.now, 1).length === 0) return;
+  // Where writing would wait, nobody who only reads is held up for it: the next look frees them.
+  if (lapsedHolds(at.db, at.now, 1).length === 0 || mustWait()) return;
   at.db.write(() => {
     for (const id of lapsedHolds(at.db, at.now, A_LOOK)) {
       const before = itemById(at.db, id);

@@ -115,7 +115,10 @@ export function asSetOf(row: HappeningRow, decision: Decision, directory: Direct
     cancelled: row.cancelled === 1,
     zone: directory.zone(row.zone),
     endZone: row.end_zone,
-    hold: row.kind === 'hold' && row.hold_set !== null ? directory.hold(row.hold_set, row.id, row.lapses_at) : null,
+    hold:
+      row.kind === 'hold' && row.hold_set !== null
+        ? directory.hold(row.hold_set, row.id, row.lapses_at, decision.owner || decision.rights.private)
+        : null,
     version: row.version,
     series: row.rule !== null || row.added !== '[]' || row.series_id !== null,
     created: {

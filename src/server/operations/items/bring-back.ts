@@ -67,7 +67,10 @@ export function bringBack(ctx: Context, key: string): Result<WrittenAnswer> {
     if (full) return full;
     const changes = all.map((before): ItemChange => {
       const own = hands(ctx, calendar);
-      const after = { ...before, ...own, removedAt: null, version: before.version + 1, sequence: before.sequence + 1 };
+      // A hold that freed itself would be gone again at once: what is brought back stays until somebody frees it.
+      const lapsesAt = before.lapsesAt !== null && before.lapsesAt <= ctx.now ? null : before.lapsesAt;
+      const [version, sequence] = [before.version + 1, before.sequence + 1];
+      const after = { ...before, ...own, removedAt: null, lapsesAt, version, sequence };
       updateItem(ctx.db, after);
       return { before, after };
     });

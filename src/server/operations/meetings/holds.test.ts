@@ -3,7 +3,7 @@ import { holdsBody } from '@/contract/meetings-holds.ts';
 import { PRESETS } from '@/core/access/index.ts';
 import { freeLapsed } from '../deciding/index.ts';
 import { listItems } from '../items/index.ts';
-import { fixHold, holdTimes, readHolds, undoSeveral } from './index.ts';
+import { bringBackMeeting, changeMeeting, fixHold, holdTimes, moveMeeting, readHolds, undoSeveral } from './index.ts';
 import { ctx, org, pass, value, who } from './meeting-day.ts';
 
 const STARTS = ['2027-03-04T10:00:00Z', '2027-03-05T14:00:00Z', '2027-03-03T16:00:00Z'];
@@ -95,5 +95,30 @@ describe('times held for one meeting', () => {
     value(fixHold(ctx('tomas'), one?.id ?? '', { version: one?.version ?? 0 }));
     expect(fixHold(ctx('amara'), two?.id ?? '', { version: two?.version ?? 0 })).toMatchObject({ code: 'notFound' });
     expect(listed('tomas')).toHaveLength(1);
+  });
+
+  test('one that goes into another calendar leaves its set, so that whoever works there reads nothing of the others', () => {
+    const [one] = hold().items;
+    const id = one?.id ?? '';
+    value(moveMeeting(ctx('tomas'), id, { to: org.calendar('tomas'), version: one?.version ?? 0 }));
+    expect(readHolds(ctx('tomas'), id)).toMatchObject({ code: 'noHold' });
+    expect(listed('tomas').map((i) => i.asSet?.hold?.of)).toEqual([2, 2]);
+  });
+
+  test('what is private of a set counts for those alone who see what is private', () => {
+    const [one] = hold().items;
+    const hide = { version: one?.version ?? 0, scope: 'one' as const, fields: { visibility: 'private' as const } };
+    value(changeMeeting(ctx('ines'), one?.id ?? '', hide));
+    expect(listed('amara').flatMap((i) => i.asSet?.hold?.of ?? [])).toEqual([2, 2]);
+    expect(listed('ines').map((i) => i.asSet?.hold?.of)).toEqual([3, 3, 3]);
+  });
+
+  test('one that freed itself and is brought back stays until somebody frees it', () => {
+    const [one] = hold({ lapses: '2027-03-02T12:00:00Z' }).items;
+    const late = { ...ctx('tomas'), now: Date.parse('2027-03-02T12:00:00Z') };
+    freeLapsed(late);
+    value(bringBackMeeting(late, one?.id ?? ''));
+    freeLapsed(late);
+    expect(listed('tomas').map((i) => i.id)).toEqual([one?.id]);
   });
 });

@@ -90,13 +90,14 @@ export function findHold(ctx: Context, id: string): { found: FoundItem; set: Hol
   if (!may.change)
     return refuse('mayNotChange', { facts: { name: new Directory(ctx.db).name(decided.calendar.ownerId) } });
   const set = item.kind === 'hold' && item.holdSet !== null ? holdSetById(ctx.db, item.holdSet) : null;
-  return set ? { found, set } : refuse('noHold');
+  return set?.calendarId === decided.calendar.id ? { found, set } : refuse('noHold');
 }
 
 /** To whom it was theirs to fix it is said that it freed itself; to everybody else it is nothing. */
 function lapsed(ctx: Context, id: string): Refusal | null {
   const item = itemByKey(ctx.db, id);
-  if (!item || item.removedAt === null || item.lapsesAt === null || item.lapsesAt > ctx.now) return null;
+  // What frees itself is removed at that very instant; what somebody removed isn't said to have lapsed.
+  if (!item || item.removedAt === null || item.removedAt !== item.lapsesAt) return null;
   return item.createdBy === ctx.viewer.id ? refuse('holdLapsed') : null;
 }
 

@@ -131,7 +131,8 @@ function relocate(
   const moved = all.map((one): StoredItem => {
     const organiser = one.organiser && { name: owner.name, address: owner.address };
     const own = { ...hands(ctx, to), createdFor: owner.id, organiser, calendarId: to.id, uid };
-    return { ...one, ...own, ...time, version: one.version + 1 };
+    // A set is of one calendar: what goes into another is a hold by itself.
+    return { ...one, ...own, ...time, holdSet: null, version: one.version + 1 };
   });
   for (const one of moved) updateItem(ctx.db, one);
   for (const one of moved) indexItem(ctx.db, to, one);

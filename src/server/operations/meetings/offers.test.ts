@@ -66,6 +66,8 @@ describe('times offered behind an address', () => {
     const third = offered(id);
     org.give('ines', 'wren', PRESETS.full);
     expect(makeOffer(ctx('wren'), id, { words: 'x' })).toMatchObject({ code: 'mayNotChange' });
+    // Who arranges and doesn't speak for her offers nothing that invites at once.
+    expect(makeOffer(ctx('amara'), id, { words: 'x' })).toMatchObject({ code: 'mayNotSpeak' });
     // Whoever made it may change nothing there any more.
     org.db.run('UPDATE access_grant SET recorded_until = recorded_from WHERE person_id = ?', org.person('tomas').id);
     expect(readOffer(stranger(), third)).toEqual(gone);

@@ -19,6 +19,7 @@ import type { StoredItem } from '../../repositories/stored-item.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import { type Context, Directory, findItem, isRefusal, viewsIn } from '../deciding/index.ts';
 import { findHold, fixHold, readHolds } from './holds.ts';
+import { speaksOn } from './settle.ts';
 
 const DAY = 86_400_000;
 /** Wrong addresses, and choices, that one place on the network may try in a quarter of an hour. */
@@ -29,7 +30,10 @@ const choices = limiter(30, 15 * 60_000);
 export function makeOffer(ctx: Context, id: string, { words }: { readonly words: string }): Result<HoldsAnswer> {
   const held = findHold(ctx, id);
   if (isRefusal(held)) return held;
-  const { set } = held;
+  const { found, set } = held;
+  // Whoever chooses is invited at once, in the owner's name: nobody who may not speak for them offers that.
+  if (!speaksOn(found.decided))
+    return refuse('mayNotSpeak', { facts: { name: new Directory(ctx.db).name(found.decided.calendar.ownerId) } });
   ctx.db.write(() =>
     putOffer(ctx.db, { key: newKey(), holdSet: set.id, words, madeBy: ctx.viewer.id, madeAt: ctx.now }),
   );
@@ -73,10 +77,11 @@ function findOffer(at: Stranger, secret: string): { ctx: Context; offer: Offer; 
   return refuse(wrong.take(at.place, at.now) ? 'offerGone' : 'tooManyTries');
 }
 
-/** A held time that can still be had: its maker may change it, it is to come, and nothing has taken it since. */
+/** A held time that can still be had: its maker may change it and speaks for its owner, it is to come, and nothing has taken it since. */
 function stillOpen(ctx: Context, item: StoredItem | null): StoredItem[] {
   const found = item && findItem(ctx, item.key);
-  if (!found || isRefusal(found) || !found.may.change || found.item.start <= ctx.now) return [];
+  if (!found || isRefusal(found) || !found.may.change || !speaksOn(found.decided)) return [];
+  if (found.item.start <= ctx.now) return [];
   const { start, end } = found.item;
   const range = { from: start, to: end, fromDate: dateText(start), toDate: dateText(end + DAY) };
   const { calendar, decision } = found.decided;
