@@ -26,6 +26,13 @@ export const addressFor = (handle: string): string => {
   return `${plain[0]?.[0]}.${plain.at(-1)}@${DOMAIN}`;
 };
 
+/** An invented number at their place; rooms, things and rangers out on the moor have none. */
+export function phoneFor(person: SamplePerson): string {
+  if (person.resource || person.role === 'Ranger') return '';
+  const last = String(101 + PEOPLE.indexOf(person));
+  return person.site === 'Bogotá' ? `+57 601 000 0${last}` : `+351 210 000 ${last}`;
+}
+
 export const PEOPLE: readonly SamplePerson[] = [
   { handle: 'ines', name: 'Inés Varga', role: 'Director', site: 'Ridge House', colour: 0, administrator: true },
   { handle: 'tomas', name: 'Tomas Lindqvist', role: 'Assistant to the director', site: 'Ridge House', colour: 2 },

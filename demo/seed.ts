@@ -22,7 +22,7 @@ import { putForward } from '../src/server/operations/suggestions/suggestions.ts'
 import { saveJourneys } from '../src/server/repositories/journeys.ts';
 import { settings } from '../src/server/settings.ts';
 import { answerAll, correspond, leave, OUTSIDE_ASKED, readAll, writeFromOutside } from './meetings.ts';
-import { addressFor, DOMAINS, GROUPS, OUTSIDE, PEOPLE } from './people.ts';
+import { addressFor, DOMAINS, GROUPS, OUTSIDE, PEOPLE, phoneFor } from './people.ts';
 import {
   AMARA_WEEKLY,
   AMARA_WEEKS,
@@ -56,6 +56,7 @@ export async function seed(
       address,
       role: p.role,
       site: p.site,
+      phone: phoneFor(p),
       zone: p.zone ?? 'Europe/Lisbon',
       colour: p.colour,
       administrator: p.administrator ?? false,

@@ -57,6 +57,21 @@ test('a directory comes in as a file: said line by line first, then brought in; 
   await una.says('This address was used already, or is more than a day old.');
 });
 
+test('a number one says in Settings stands in the directory and on the day sheet', async () => {
+  const ines = await open('ines', '/for/ines/settings');
+  await ines.fill('My phone number', 'after lunch');
+  await ines.press('button', 'Save');
+  await ines.says('Write a number one can call: digits');
+  await ines.fill('My phone number', '+351 210 000 777');
+  await ines.press('button', 'Save');
+  await ines.says('Saved.');
+  const tomas = await open('tomas', '/for/tomas/people');
+  await tomas.find('link', '+351 210 000 777');
+  await tomas.go(`${home}/for/ines/day-sheet?day=2027-03-03`);
+  await tomas.find('heading', 'Leadership');
+  await tomas.says('+351 210 000 777');
+});
+
 test('somebody leaves: reviewed, confirmed by name, signed out everywhere, and what they own handed on', async () => {
   const lars = await open('lars', '/for/lars/calendar');
   const noor = await open('noor', '/for/noor/people');

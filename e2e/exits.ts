@@ -87,6 +87,13 @@ export const exitsOf = ({
   ],
   'api/people/[person]/route.ts GET': () => [...get('/api/people/bruno'), ...get('/api/people/nobody')],
   'api/people/[person]/route.ts PUT': () => [{ method: 'PUT', path: '/api/people/bruno', body: { name: '' } }],
+  'api/directory/phones/route.ts POST': () => [
+    {
+      method: 'POST',
+      path: '/api/directory/phones',
+      body: { addresses: ['i.varga@cloudmoor.example', 'b.keane@cloudmoor.example', 'nobody@cloudmoor.example'] },
+    },
+  ],
   'api/people/[person]/leaving/route.ts POST': () => [
     { method: 'POST', path: '/api/people/bruno/leaving', body: { to: null } },
   ],

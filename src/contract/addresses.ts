@@ -92,6 +92,7 @@ export const ADDRESSES = {
   makeWayIn: ['POST', '/api/people/{person}/way-in'],
   choosePassword: ['POST', '/api/way-in'],
   readDirectoryFile: ['GET', '/api/directory'],
+  readPhones: ['POST', '/api/directory/phones'],
   bringInDirectory: ['POST', '/api/directory'],
   readDomains: ['GET', '/api/domains'],
   changeDomains: ['PUT', '/api/domains'],

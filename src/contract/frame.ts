@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { LANGUAGES } from '@/messages/languages.ts';
 import { workHours } from './hours.ts';
-import { zone } from './people.ts';
+import { phone, zone } from './people.ts';
 import { at, done, type Routes } from './route.ts';
 
 /** One of the calendars a person works in: their own or one they act for. */
@@ -26,6 +26,7 @@ export const frameAnswer = z.strictObject({
     handle: z.string(),
     name: z.string(),
     address: z.string(),
+    phone: z.string(),
     zone: z.string(),
     hours: z.enum(['12', '24']),
     weekFirst: z.number(),
@@ -47,6 +48,7 @@ export const frameAnswer = z.strictObject({
 export type FrameAnswer = z.infer<typeof frameAnswer>;
 
 export const preferences = z.strictObject({
+  phone: phone.optional(),
   zone,
   hours: z.enum(['12', '24']),
   weekFirst: z.number().int().min(1).max(7),

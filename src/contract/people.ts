@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { LIMITS, SIGHTS } from '@/core/calendar/index.ts';
+import { isPhone, LIMITS, SIGHTS } from '@/core/calendar/index.ts';
 import { at, done, type Routes } from './route.ts';
 import { rightsSchema } from './sight.ts';
 
@@ -10,6 +10,7 @@ export const personWire = z.strictObject({
   address: z.string(),
   role: z.string(),
   site: z.string(),
+  phone: z.string(),
   colour: z.number(),
   kind: z.enum(['person', 'role']),
   /** A room or a thing, which answers for itself; how many a room holds. */
@@ -44,12 +45,19 @@ const password = z.string().min(10, 'passwordShort').max(128, 'tooLong:128');
 export const zone = z.string().max(64, 'zone');
 
 const role = z.string().trim().max(120, 'tooLong:120');
+/** As it is written, in international form or not: what a person dials. Empty where there is none. */
+export const phone = z
+  .string()
+  .trim()
+  .max(LIMITS.phone, `tooLong:${LIMITS.phone}`)
+  .refine((text) => text === '' || isPhone(text), 'phone');
 const kind = z.enum(['person', 'role']);
 
 export const newPerson = z.strictObject({
   name,
   address,
   role: role.default(''),
+  phone: phone.default(''),
   kind: kind.default('person'),
   zone,
   password,
@@ -68,7 +76,7 @@ export const newRoom = z.strictObject({
 export type NewRoom = z.infer<typeof newRoom>;
 
 /** What an administrator can set of a person. */
-export const personChange = z.strictObject({ name, role, site: role, kind, administrator: z.boolean() });
+export const personChange = z.strictObject({ name, role, site: role, phone, kind, administrator: z.boolean() });
 export type PersonChange = z.infer<typeof personChange>;
 
 /** A person as an administrator reads them before changing anything, with what leaving would end and hand on. */
@@ -78,6 +86,7 @@ export const personFile = z.strictObject({
   address: z.string(),
   role: z.string(),
   site: z.string(),
+  phone: z.string(),
   kind,
   administrator: z.boolean(),
   inside: z.boolean(),
@@ -97,6 +106,11 @@ export type LeaveBody = z.infer<typeof leaveBody>;
 /** An address that lets somebody choose a password once, for an administrator to hand over. */
 export const wayInAnswer = z.strictObject({ path: z.string(), until: z.string() });
 export const choosePasswordBody = z.strictObject({ token: z.string().max(200), password });
+/** The numbers of people in the directory, by the addresses one knows already; who has none isn't in the answer. */
+export const phonesBody = z.strictObject({ addresses: z.array(address).max(500, 'listTooLong:500') });
+export const phonesAnswer = z.strictObject({
+  phones: z.array(z.strictObject({ address: z.string(), phone: z.string() })),
+});
 /** Somebody outside asks for a letter with a way in, or comes in by one. */
 export const askWayInBody = z.strictObject({ address });
 export const comeInBody = z.strictObject({ token: z.string().min(1).max(200) });
@@ -223,6 +237,13 @@ export const peopleRoutes = {
     summary: 'Read a directory, or bring it in (administrators)',
     body: directoryFile,
     answer: directoryAnswer,
+  },
+  readPhones: {
+    ...at('readPhones'),
+    who: 'person',
+    summary: 'The numbers of people in the directory, by their addresses; nobody outside is answered any',
+    body: phonesBody,
+    answer: phonesAnswer,
   },
   readDomains: {
     ...at('readDomains'),

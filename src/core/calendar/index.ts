@@ -15,6 +15,7 @@ export {
   VISIBILITIES,
   type Visibility,
 } from './kinds.ts';
+export { isPhone } from './phone.ts';
 export { settled } from './settled.ts';
 export { SCOPES, type Scope, SIGHTS, type Sight } from './sight.ts';
 export type { ItemView } from './view.ts';

@@ -28,6 +28,7 @@ export const LIMITS = {
   category: 60,
   name: 120,
   address: 254,
+  phone: 40,
   days: 1100,
   /** Dates added to a series, and left out of it. */
   dates: 2000,

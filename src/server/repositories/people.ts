@@ -11,6 +11,8 @@ export interface Person {
   readonly address: string;
   readonly role: string;
   readonly site: string;
+  /** The number they are called at, as it is written; empty where none is known. */
+  readonly phone: string;
   readonly zone: string;
   readonly colour: number;
   readonly hours: '12' | '24';
@@ -44,7 +46,7 @@ interface Row
   readonly inside: 0 | 1;
 }
 
-const COLUMNS = `id, key, handle, account, name, address, role, site, zone, colour, hours, week_first, date_order, administrator, inside, kind, resource, size, left_at, work_hours, second_zone, language`;
+const COLUMNS = `id, key, handle, account, name, address, role, site, phone, zone, colour, hours, week_first, date_order, administrator, inside, kind, resource, size, left_at, work_hours, second_zone, language`;
 
 function decode({
   week_first,
@@ -112,6 +114,7 @@ export type DirectoryLine = readonly [
   address: string,
   role: string,
   site: string,
+  phone: string,
   colour: number,
   calendar: number | null,
   suspended: 0 | 1,
@@ -123,7 +126,7 @@ export type DirectoryLine = readonly [
 /** The directory, by name: only what a list of it shows, as arrays, since there may be thousands. */
 export function directoryLines(db: Connection): DirectoryLine[] {
   return db.arrays<DirectoryLine>(
-    `SELECT p.id, p.handle, p.name, p.address, p.role, p.site, p.colour, c.id, c.id IN
+    `SELECT p.id, p.handle, p.name, p.address, p.role, p.site, p.phone, p.colour, c.id, c.id IN
        (SELECT collection_id FROM suspension WHERE recorded_until IS NULL), p.kind, p.resource, p.size
      FROM person p LEFT JOIN collection c ON c.owner_id = p.id AND c.main = 1 WHERE p.inside = 1 ORDER BY p.name`,
   );
@@ -135,8 +138,8 @@ export function insertPerson(
   at: number,
 ): number {
   return db.run(
-    `INSERT INTO person (key, handle, account, name, address, role, site, zone, colour, hours, week_first, administrator,
-       inside, kind, created_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+    `INSERT INTO person (key, handle, account, name, address, role, site, phone, zone, colour, hours, week_first,
+       administrator, inside, kind, created_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
     person.key,
     person.handle,
     person.account,
@@ -144,6 +147,7 @@ export function insertPerson(
     person.address,
     person.role,
     person.site,
+    person.phone,
     person.zone,
     person.colour,
     person.hours,
@@ -159,14 +163,18 @@ export function insertPerson(
 export function savePerson(
   db: Connection,
   id: number,
-  p: Pick<Person, 'name' | 'role' | 'site' | 'zone' | 'account' | 'administrator' | 'inside' | 'kind' | 'leftAt'>,
+  p: Pick<
+    Person,
+    'name' | 'role' | 'site' | 'phone' | 'zone' | 'account' | 'administrator' | 'inside' | 'kind' | 'leftAt'
+  >,
 ): void {
   db.run(
-    `UPDATE person SET name = ?, role = ?, site = ?, zone = ?, account = ?, administrator = ?, inside = ?, kind = ?, left_at = ?
+    `UPDATE person SET name = ?, role = ?, site = ?, phone = ?, zone = ?, account = ?, administrator = ?, inside = ?, kind = ?, left_at = ?
      WHERE id = ?`,
     p.name,
     p.role,
     p.site,
+    p.phone,
     p.zone,
     p.account,
     Number(p.administrator),
@@ -185,15 +193,23 @@ export function saveAccount(db: Connection, id: number, account: string | null):
 export function savePreferences(
   db: Connection,
   id: number,
-  p: Pick<Person, 'zone' | 'hours' | 'weekFirst' | 'dateOrder' | 'workHours' | 'secondZone' | 'language'>,
+  p: Pick<Person, 'phone' | 'zone' | 'hours' | 'weekFirst' | 'dateOrder' | 'workHours' | 'secondZone' | 'language'>,
 ): void {
-  const { zone, hours, weekFirst, dateOrder, workHours, secondZone, language } = p;
+  const { phone, zone, hours, weekFirst, dateOrder, workHours, secondZone, language } = p;
   const set =
-    'UPDATE person SET zone = ?, hours = ?, week_first = ?, date_order = ?, work_hours = ?, second_zone = ?, language = ? WHERE id = ?';
-  db.run(set, zone, hours, weekFirst, dateOrder, workHours, secondZone, language, id);
+    'UPDATE person SET phone = ?, zone = ?, hours = ?, week_first = ?, date_order = ?, work_hours = ?, second_zone = ?, language = ? WHERE id = ?';
+  db.run(set, phone, zone, hours, weekFirst, dateOrder, workHours, secondZone, language, id);
 }
 
 /** Says of somebody in the directory that they are a room or a thing, and how many it holds. */
 export function saveResource(db: Connection, id: number, resource: Person['resource'], size: number | null): void {
   db.run('UPDATE person SET resource = ?, size = ? WHERE id = ?', resource, size, id);
 }
+
+/** The numbers of those in the directory who stand under these addresses, as pairs; who has none isn't among them. */
+export const phonesAt = (db: Connection, addresses: readonly string[]): [address: string, phone: string][] =>
+  db.arrays<[string, string]>(
+    `SELECT address, phone FROM person
+     WHERE inside = 1 AND phone != '' AND address IN (SELECT value FROM json_each(?))`,
+    JSON.stringify(addresses),
+  );

@@ -13,6 +13,7 @@ export interface PersonValues {
   name: string;
   address: string;
   role: string;
+  phone: string;
   zone: string;
   password: string;
 }
@@ -35,7 +36,7 @@ export function PersonForm(props: {
     setRefused(null);
     try {
       await onSend(values);
-      reset({ name: '', address: '', role: '', password: '', zone: values.zone });
+      reset({ name: '', address: '', role: '', phone: '', password: '', zone: values.zone });
       onSent(values);
     } catch (error) {
       const s = said(error, t('common.unreachable'));
@@ -62,6 +63,7 @@ export function PersonForm(props: {
       {input('name', first ? t('welcome.name') : t('people.name'))}
       {input('address', t('people.address'), 'email')}
       {input('role', first ? t('welcome.role') : t('people.role'))}
+      {!first && input('phone', t('people.phone'), 'tel')}
       <Controller
         name="zone"
         control={control}

@@ -2,6 +2,7 @@
 import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
 import { useColorScheme } from '@mui/material/styles';
+import TextField from '@mui/material/TextField';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
@@ -84,6 +85,7 @@ function Times() {
   const t = useTranslations();
   const { frame, toast } = useFrame();
   const client = useQueryClient();
+  const [phone, setPhone] = useState(frame.me.phone);
   const [zone, setZone] = useState(frame.me.zone);
   const [hours, setHours] = useState(frame.me.hours);
   const [weekFirst, setWeekFirst] = useState(frame.me.weekFirst);
@@ -91,13 +93,15 @@ function Times() {
   const [language, setLanguage] = useState(frame.me.language);
   const [secondZone, setSecondZone] = useState(frame.me.secondZone);
   const [workHours, setWorkHours] = useState(frame.me.workHours);
-  const [wrong, setWrong] = useState<string | null>(null);
+  const [wrong, setWrong] = useState<Readonly<Record<string, string>>>({});
   const [refused, setRefused] = useState<string | null>(null);
   const save = async () => {
-    setWrong(null);
+    setWrong({});
     setRefused(null);
     try {
-      await call('savePreferences', { body: { zone, hours, weekFirst, dateOrder, language, secondZone, workHours } });
+      await call('savePreferences', {
+        body: { phone, zone, hours, weekFirst, dateOrder, language, secondZone, workHours },
+      });
       // Every text of the window is another's then.
       if (language !== frame.me.language) return window.location.reload();
       await client.invalidateQueries({ queryKey: ['calendar'] });
@@ -105,7 +109,7 @@ function Times() {
       toast({ text: t('settings.saved') });
     } catch (error) {
       const s = said(error, t('common.unreachable'));
-      if (s.fields.zone) setWrong(s.fields.zone);
+      if (s.fields.zone || s.fields.phone) setWrong(s.fields);
       else setRefused(s.sentence);
     }
   };
@@ -113,7 +117,7 @@ function Times() {
     <section style={{ display: 'grid', gap: 12 }}>
       <h2>{t('settings.times')}</h2>
       {refused && <Alert severity="error">{refused}</Alert>}
-      <ZoneField label={t('settings.zone')} value={zone} wrong={wrong ?? undefined} onChange={setZone} />
+      <ZoneField label={t('settings.zone')} value={zone} wrong={wrong.zone} onChange={setZone} />
       <OneOf
         label={t('settings.language')}
         value={language}
@@ -162,6 +166,17 @@ function Times() {
         )}
       </div>
       <WorkHoursField value={workHours} onChange={setWorkHours} />
+      {frame.me.inside && (
+        <TextField
+          label={t('settings.phone')}
+          type="tel"
+          value={phone}
+          error={wrong.phone !== undefined}
+          helperText={wrong.phone ?? t('settings.phoneHelp')}
+          onChange={(e) => setPhone(e.target.value)}
+          sx={{ maxWidth: 320 }}
+        />
+      )}
       <div>
         <Button variant="contained" onClick={() => void save()}>
           {t('settings.save')}

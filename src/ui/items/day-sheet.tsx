@@ -16,8 +16,11 @@ import { useBlockText } from './item-block.tsx';
 import { jointsOf, layOut } from './layout.ts';
 import { weekOf } from './ribbon.tsx';
 
+/** As many numbers as are asked for at once: the days of one sheet. */
+const MOST_PHONES = 500;
+
 /**
- * A day to print for the principal's folder: what happens, where, with whom and what each answered, the ways between, and the briefings.
+ * A day to print for the principal's folder: what happens, where, with whom, what each answered and where they are called, the ways between, and the briefings.
  * What whoever prints doesn't see isn't there. With `days=7` the week, a page a day.
  */
 export function DaySheet({ calendar, name }: { calendar: string; name: string }) {
@@ -43,6 +46,16 @@ export function DaySheet({ calendar, name }: { calendar: string; name: string })
     retry: false,
   });
   const items = query.data?.items ?? [];
+  const addresses = [
+    ...new Set(items.flatMap((item) => item.attendees ?? []).map((a) => a.address.toLowerCase())),
+  ].slice(0, MOST_PHONES);
+  const numbers = useQuery({
+    queryKey: ['phones', addresses],
+    queryFn: () => call('readPhones', { body: { addresses } }),
+    enabled: addresses.length > 0,
+    retry: false,
+  });
+  const phones = new Map(numbers.data?.phones.map((p) => [p.address, p.phone]));
   const layout = layOut(items, first, count, style.zone);
   const days = Array.from({ length: count }, (_, i) => first + i * DAY);
   return (
@@ -67,13 +80,13 @@ export function DaySheet({ calendar, name }: { calendar: string; name: string })
               {fullDay(day)} <span className="soft">{name}</span>
             </h1>
             {whole.map((item) => (
-              <Entry key={item.id} item={item} day={day} />
+              <Entry key={item.id} item={item} day={day} phones={phones} />
             ))}
             {list.map(({ item, top }) => {
               const joint = joints.find((j) => j.key.startsWith(`${item.id} `));
               return (
                 <div key={`${item.id} ${top}`}>
-                  <Entry item={item} day={day} />
+                  <Entry item={item} day={day} phones={phones} />
                   {joint && (
                     <p className={`small ${joint.minutes > joint.gap ? 'wrong' : 'soft'} ${sheetCss.way}`}>
                       {t('lanes.joint', {
@@ -94,7 +107,8 @@ export function DaySheet({ calendar, name }: { calendar: string; name: string })
   );
 }
 
-function Entry({ item, day }: { item: ItemWire; day: number }) {
+function Entry(props: { item: ItemWire; day: number; phones: ReadonlyMap<string, string> }) {
+  const { item, day, phones } = props;
   const t = useTranslations();
   const { style } = useFrame();
   const textOf = useBlockText();
@@ -113,9 +127,14 @@ function Entry({ item, day }: { item: ItemWire; day: number }) {
           .join(' · ')}
         {item.link && <p className={sheetCss.small}>{item.link}</p>}
         {item.attendees && item.attendees.length > 0 && (
-          <p className={sheetCss.small}>
-            {item.attendees.map((a) => `${a.name ?? a.address} (${t(`meetings.gave.${a.answer}`)})`).join(', ')}
-          </p>
+          <ul className={`${sheetCss.small} ${sheetCss.people}`}>
+            {item.attendees.map((a) => (
+              <li key={a.address}>
+                {a.name ?? a.address} ({t(`meetings.gave.${a.answer}`)}){' '}
+                <span className={sheetCss.phone}>{phones.get(a.address.toLowerCase())}</span>
+              </li>
+            ))}
+          </ul>
         )}
         {item.notes && (
           <div className={sheetCss.notes}>

@@ -16,6 +16,7 @@ import { ReachMeter, SightMeter } from '../common/meters.tsx';
 import pageCss from '../common/page.module.css';
 import { holdsWords } from '../common/people-options.tsx';
 import { PersonForm } from '../common/person-form.tsx';
+import { PhoneLink } from '../common/phone-link.tsx';
 import { dayMonth } from '../common/times.ts';
 import { firstName, Token } from '../common/token.tsx';
 import { DirectoryFile } from './directory-file.tsx';
@@ -35,7 +36,7 @@ export function People() {
   const [panel, setPanel] = useState<'add' | 'file' | { person: string } | null>(null);
   const query = useQuery({ queryKey: ['people'], queryFn: () => call('listPeople', {}) });
   const all = query.data?.people ?? [];
-  const people = all.filter((p) => holdsWords(`${p.name} ${p.role} ${p.site} ${p.address}`, filter));
+  const people = all.filter((p) => holdsWords(`${p.name} ${p.role} ${p.site} ${p.phone} ${p.address}`, filter));
   const acted = new Set(frame.principals.filter((p) => !p.own).map((p) => p.handle));
   return (
     <div className={peopleCss.beside}>
@@ -68,6 +69,7 @@ export function People() {
                 <th>{t('people.name')}</th>
                 <th>{t('people.role')}</th>
                 <th>{t('people.site')}</th>
+                <th>{t('people.phone')}</th>
                 <th>{t('people.youSee')}</th>
                 <th>{t('people.youMay')}</th>
                 <th>
@@ -91,6 +93,7 @@ export function People() {
                   </td>
                   <td className="soft">{p.role}</td>
                   <td className="soft">{p.site}</td>
+                  <td style={{ whiteSpace: 'nowrap' }}>{p.phone && <PhoneLink phone={p.phone} />}</td>
                   <td>
                     <span className="row">
                       <SightMeter sight={p.rights.sight} />

@@ -50,12 +50,12 @@ function Directory({ file }: { file: PersonFile }) {
   const tc = useTranslations('common');
   const { toast } = useFrame();
   const client = useQueryClient();
-  const { name, role, site, kind, administrator } = file;
-  const [change, setChange] = useState<PersonChange>({ name, role, site, kind, administrator });
+  const { name, role, site, phone, kind, administrator } = file;
+  const [change, setChange] = useState<PersonChange>({ name, role, site, phone, kind, administrator });
   const [fields, setFields] = useState<Readonly<Record<string, string>>>({});
   const [refused, setRefused] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
-  const input = (key: 'name' | 'role' | 'site', label: string) => (
+  const input = (key: 'name' | 'role' | 'site' | 'phone', label: string) => (
     <TextField
       label={label}
       value={change[key]}
@@ -91,6 +91,7 @@ function Directory({ file }: { file: PersonFile }) {
       {input('name', t('name'))}
       {input('role', t('role'))}
       {input('site', t('site'))}
+      {input('phone', t('phone'))}
       <TextField
         select
         label={t('kind')}

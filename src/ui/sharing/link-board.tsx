@@ -242,6 +242,7 @@ function strangersFrame(zone: string, now: () => number): FrameState {
         handle: '',
         name: '',
         address: '',
+        phone: '',
         zone,
         hours: '24',
         weekFirst: 1,

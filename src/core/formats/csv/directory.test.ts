@@ -12,6 +12,7 @@ const rows = fc.array(
     address: fc.constantFrom('a@x.example', 'b@y.example'),
     role: text,
     site: text,
+    phone: fc.constantFrom('', '+351 210 000 101', '0 21/00-1 ext. 4', '(020) 100.200 x7'),
     kind: fc.constantFrom('person' as const, 'role' as const),
     zone: fc.constant('Europe/Lisbon'),
     groups: fc.uniqueArray(
@@ -42,8 +43,23 @@ describe('a directory as text', () => {
   });
   test('holds nothing that a spreadsheet would work out', () => {
     const text = writeDirectory([
-      { name: '=1+1', address: 'a@x.example', role: '+x', site: '@y', kind: null, zone: null, groups: [] },
+      {
+        name: '=1+1',
+        address: 'a@x.example',
+        role: '+x',
+        site: '@y',
+        phone: '+351 210 000 101',
+        kind: null,
+        zone: null,
+        groups: [],
+      },
     ]);
-    expect(text.split('\r\n')[1]).toBe("'=1+1,a@x.example,'+x,'@y,,,");
+    expect(text.split('\r\n')[1]).toBe("'=1+1,a@x.example,'+x,'@y,'+351 210 000 101,,,");
+  });
+  test('takes as a number what one can call, and says of the rest that it isn’t one', () => {
+    const lines = ['12', 'call me', '+', '+351 210 000 10a', '123 ext', '++351 210', '1'.repeat(41)];
+    const read = readDirectory(`name,address,phone\n${lines.map((p, i) => `P,p${i}@x.example,${p}`).join('\n')}`);
+    expect(read.rows).toEqual([]);
+    expect(read.wrong.map((w) => w.reason)).toEqual(lines.map(() => 'phone'));
   });
 });

@@ -1,4 +1,5 @@
 import Papa from 'papaparse';
+import { isPhone } from '../../calendar/index.ts';
 
 /**
  * One line of a directory file: who it is, and the names of the groups they are in. `line` counts from 1, the head included.
@@ -10,12 +11,13 @@ export interface DirectoryRow {
   readonly address: string;
   readonly role: string | null;
   readonly site: string | null;
+  readonly phone: string | null;
   readonly kind: 'person' | 'role' | null;
   readonly zone: string | null;
   readonly groups: readonly string[];
 }
 
-const COLUMNS = ['name', 'address', 'role', 'site', 'kind', 'zone', 'groups'] as const;
+const COLUMNS = ['name', 'address', 'role', 'site', 'phone', 'kind', 'zone', 'groups'] as const;
 
 /** Writes a directory as text with commas (RFC 4180); what a spreadsheet would take for a formula is defused. */
 export function writeDirectory(rows: readonly Omit<DirectoryRow, 'line'>[]): string {
@@ -23,7 +25,9 @@ export function writeDirectory(rows: readonly Omit<DirectoryRow, 'line'>[]): str
     {
       fields: [...COLUMNS],
       data: rows.map((r) =>
-        [r.name, r.address, r.role, r.site, r.kind, r.zone, r.groups.join('; ')].map((cell) => cell && defused(cell)),
+        [r.name, r.address, r.role, r.site, r.phone, r.kind, r.zone, r.groups.join('; ')].map(
+          (cell) => cell && defused(cell),
+        ),
       ),
     },
     { newline: '\r\n' },
@@ -37,7 +41,7 @@ const defused = (cell: string): string => (/^'?[=+\-@\t\r]|^''/.test(cell) ? `'$
 export interface WrongRow {
   readonly line: number;
   readonly text: string;
-  readonly reason: 'noHead' | 'name' | 'kind' | 'quotes' | 'tooLong';
+  readonly reason: 'noHead' | 'name' | 'kind' | 'quotes' | 'phone' | 'tooLong';
 }
 
 /**
@@ -66,6 +70,7 @@ export function readDirectory(text: string): { rows: DirectoryRow[]; wrong: Wron
     if (broken.has(i)) refused('quotes');
     else if (at('name') === '') refused('name');
     else if (kind !== '' && kind !== 'person' && kind !== 'role') refused('kind');
+    else if (at('phone') !== '' && !isPhone(at('phone'))) refused('phone');
     else if ([at('name'), at('role'), at('site')].some((cell) => cell.length > 120)) refused('tooLong');
     else
       rows.push({
@@ -74,6 +79,7 @@ export function readDirectory(text: string): { rows: DirectoryRow[]; wrong: Wron
         address: at('address').toLowerCase(),
         role: has('role'),
         site: has('site'),
+        phone: has('phone'),
         kind: kind || null,
         zone: at('zone') || null,
         groups: at('groups')

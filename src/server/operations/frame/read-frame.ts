@@ -43,6 +43,7 @@ export function readFrame(ctx: Context): FrameAnswer {
       hours: me.hours,
       weekFirst: me.weekFirst,
       workHours: readWorkHours(me.workHours),
+      phone: me.phone,
       secondZone: me.secondZone,
       dateOrder: me.dateOrder,
       language: me.language,

@@ -24,6 +24,7 @@ export function directoryFile(ctx: Context): Result<string> {
         address: p.address,
         role: p.role,
         site: p.site,
+        phone: p.phone,
         kind: p.kind,
         zone: p.zone,
         groups: groups.get(p.id) ?? [],
@@ -98,7 +99,7 @@ export async function bringInDirectory(
 function differs(row: DirectoryRow, person: Person, groups: readonly string[]): string[] {
   const has = new Set(groups.map((g) => g.toLowerCase()));
   return [
-    ...(['name', 'role', 'site', 'kind', 'zone'] as const).filter(
+    ...(['name', 'role', 'site', 'phone', 'kind', 'zone'] as const).filter(
       (field) => row[field] !== null && row[field] !== person[field],
     ),
     ...(row.groups.some((g) => !has.has(g.toLowerCase())) ? ['groups'] : []),
@@ -135,6 +136,7 @@ async function apply(
           name: row.name,
           role: row.role ?? person?.role ?? '',
           site: row.site ?? person?.site ?? '',
+          phone: row.phone ?? person?.phone ?? '',
           kind: row.kind ?? person?.kind ?? 'person',
           zone: row.zone ?? person?.zone ?? ctx.viewer.zone,
         };

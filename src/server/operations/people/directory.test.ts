@@ -2,7 +2,7 @@ import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
 import { newItem } from '@/contract/items.ts';
 import { PRESETS } from '@/core/access/index.ts';
 import { readDirectory, writeDirectory } from '@/core/formats/index.ts';
-import { personByHandle } from '../../repositories/people.ts';
+import { personByAddress, personByHandle } from '../../repositories/people.ts';
 import { listItems } from '../items/list-items.ts';
 import { askAccess } from '../sharing/ask.ts';
 import { changeWords, readFindings } from '../sharing/findings.ts';
@@ -14,7 +14,7 @@ import { bringInDirectory, directoryFile } from './directory-file.ts';
 import { changeDomains, readDomains } from './domains.ts';
 import { listGroups, setMembership, setWithin } from './groups.ts';
 import { changePerson, leave, readPerson } from './leaving.ts';
-import { checkNewPerson, findBoard, listPeople } from './people.ts';
+import { changePreferences, checkNewPerson, findBoard, listPeople, readPhones } from './people.ts';
 
 const dropped: string[] = [];
 vi.mock('../../auth/accounts.ts', () => ({
@@ -111,6 +111,7 @@ describe('a directory file', () => {
       address: 'zoe@moor.example',
       role: '=1+1',
       site: 'Löch',
+      phone: '+351 210 000 101 ext. 4',
       kind: 'person' as const,
       zone: 'Europe/Lisbon',
       groups: ['A', 'B & C'],
@@ -120,6 +121,7 @@ describe('a directory file', () => {
       address: 'desk@moor.example',
       role: '',
       site: '',
+      phone: '',
       kind: 'role' as const,
       zone: null,
       groups: [],
@@ -171,6 +173,46 @@ describe('a directory file', () => {
     expect(await bringInDirectory(org.ctx('ines'), { text: 'who,where\na,b', apply: false })).toMatchObject({
       value: { wrong: [{ line: 1, reason: 'noHead' }] },
     });
+  });
+});
+
+describe('a number to call', () => {
+  const numbers = (as: string) =>
+    readPhones(org.ctx(as), ['ines@cloudmoor.example', 'amara@cloudmoor.example', 'nobody@x.example']);
+  const mine = { zone: 'Europe/Lisbon', hours: '24', weekFirst: 1, dateOrder: 'dmy' } as const;
+  test('is said by oneself or by the directory’s file, stands there for all inside, and goes with who leaves', async () => {
+    changePreferences(org.ctx('ines'), { ...mine, phone: '+351 210 000 101' });
+    changePreferences(org.ctx('ines'), mine);
+    const text = 'name,address,phone\nAmara,amara@cloudmoor.example,0210 22\nTomas,tomas@cloudmoor.example,call me';
+    expect(await bringInDirectory(org.ctx('ines'), { text, apply: true })).toMatchObject({
+      value: { changed: [{ what: ['phone'] }], wrong: [{ line: 3, reason: 'phone' }] },
+    });
+    expect(numbers('bruno')).toEqual({
+      ok: true,
+      value: {
+        phones: [
+          { address: 'amara@cloudmoor.example', phone: '0210 22' },
+          { address: 'ines@cloudmoor.example', phone: '+351 210 000 101' },
+        ],
+      },
+    });
+    expect((await leave(org.ctx('ines'), 'amara', { to: 'bruno' })).ok).toBe(true);
+    expect(personByHandle(org.db, 'amara')?.phone).toBe('');
+    expect(numbers('bruno')).toMatchObject({ value: { phones: [{ address: 'ines@cloudmoor.example' }] } });
+  });
+
+  test('is in nothing that somebody from outside is answered, whatever they may see', () => {
+    changePreferences(org.ctx('ines'), { ...mine, phone: '+351 210 000 101' });
+    giveAccess(org.ctx('ines'), org.calendar('ines'), {
+      audience: { kind: 'address', address: 'marta@quill-audit.example', name: 'Marta Quill' },
+      rights: PRESETS.outline,
+      seen: null,
+    });
+    const marta = personByAddress(org.db, 'marta@quill-audit.example') ?? org.person('ines');
+    expect(numbers(marta.handle)).toMatchObject({ value: { phones: [] } });
+    const listed = listPeople(org.ctx(marta.handle));
+    expect(listed).toMatchObject({ value: { people: [{ handle: 'ines', phone: '' }] } });
+    expect(JSON.stringify(listed)).not.toContain('210 000');
   });
 });
 
@@ -229,7 +271,7 @@ describe('somebody leaves', () => {
   });
 
   test('the last administrator stays one', () => {
-    const change = { name: 'Ines', role: '', site: '', kind: 'person', administrator: false } as const;
+    const change = { name: 'Ines', role: '', site: '', phone: '', kind: 'person', administrator: false } as const;
     expect(changePerson(org.ctx('ines'), 'ines', change)).toMatchObject({ code: 'onlyAdministrator' });
     expect(changePerson(org.ctx('ines'), 'bruno', { ...change, name: 'Bruno', administrator: true }).ok).toBe(true);
     expect(changePerson(org.ctx('bruno'), 'ines', change).ok).toBe(true);

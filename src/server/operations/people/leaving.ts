@@ -48,6 +48,7 @@ export async function readPerson(ctx: Context, handle: string): Promise<Result<P
     address: person.address,
     role: person.role,
     site: person.site,
+    phone: person.phone,
     kind: person.kind,
     administrator: person.administrator,
     inside: person.inside,
@@ -79,10 +80,10 @@ export function changePerson(ctx: Context, handle: string, change: PersonChange)
   const person = personByHandle(ctx.db, handle);
   if (!person?.inside) return refuse('notFound');
   if (!change.administrator && isLastAdministrator(ctx, person)) return refuse('onlyAdministrator');
-  const { name, role, site, kind, administrator } = person;
+  const { name, role, site, phone, kind, administrator } = person;
   ctx.db.write(() => {
     savePerson(ctx.db, person.id, { ...person, ...change });
-    trailOwn(ctx, person.key, 'person.changed', { name, role, site, kind, administrator }, change);
+    trailOwn(ctx, person.key, 'person.changed', { name, role, site, phone, kind, administrator }, change);
   });
   return ok({ done: true });
 }
@@ -138,6 +139,7 @@ function leaveNow(asked: Context, handle: string, body: LeaveBody): Result<Left>
   for (const calendar of owned) if (heir) handCalendarOn(ctx, calendar, person, heir);
   savePerson(ctx.db, person.id, {
     ...person,
+    phone: '',
     account: null,
     administrator: false,
     inside: false,

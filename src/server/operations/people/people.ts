@@ -33,6 +33,7 @@ import {
   personByAddress,
   personByHandle,
   personById,
+  phonesAt,
   savePerson,
   savePreferences,
   saveResource,
@@ -62,7 +63,7 @@ export function listPeople(ctx: Context): Result<PeopleAnswer> {
   const decideOne = deciderFor(viewer, ctx.now, storedRules(ctx.db).main);
   const further = furtherSeen(ctx, viewer, grants);
   const people = directoryLines(ctx.db).map((line): PersonWire => {
-    const [id, handle, name, address, role, site, colour, calendar, suspended, kind, resource, size] = line;
+    const [id, handle, name, address, role, site, phone, colour, calendar, suspended, kind, resource, size] = line;
     const collection = {
       kind: 'calendar' as const,
       main: true,
@@ -83,6 +84,8 @@ export function listPeople(ctx: Context): Result<PeopleAnswer> {
       address,
       role,
       site,
+      // Numbers stand in the directory, and who comes from outside has none.
+      phone: ctx.viewer.inside ? phone : '',
       colour,
       kind,
       resource,
@@ -140,22 +143,39 @@ export function findBoard(
   return { calendar: calendar.key, name: person.name, handle: person.handle };
 }
 
+/** The numbers of people in the directory, by their addresses. Who comes from outside has no directory, and is answered none. */
+export function readPhones(
+  ctx: Context,
+  addresses: readonly string[],
+): Result<{ phones: { address: string; phone: string }[] }> {
+  const found = ctx.viewer.inside ? phonesAt(ctx.db, addresses) : [];
+  return ok({ phones: found.map(([address, phone]) => ({ address, phone })) });
+}
+
 /** Saves how a person wants times shown. */
 export function changePreferences(ctx: Context, input: Preferences): Result<{ done: true }> {
   if (!isZone(input.zone)) return refuse('badInput', { fields: { zone: 'zone' } });
   if (input.secondZone && !isZone(input.secondZone)) return refuse('badInput', { fields: { secondZone: 'zone' } });
-  const { zone, hours, weekFirst, dateOrder, language } = ctx.viewer;
+  const { phone: phoneBefore, zone, hours, weekFirst, dateOrder, language } = ctx.viewer;
   // What isn't sent stays as it is.
   const workHours = input.workHours === undefined ? ctx.viewer.workHours : JSON.stringify(input.workHours);
   const secondZone = input.secondZone === undefined ? ctx.viewer.secondZone : input.secondZone;
+  const phone = input.phone ?? ctx.viewer.phone;
   ctx.db.write(() => {
     savePreferences(ctx.db, ctx.viewer.id, {
       ...input,
+      phone,
       workHours: workHours === 'null' ? null : workHours,
       secondZone,
       language: input.language ?? language,
     });
-    trailOwn(ctx, ctx.viewer.key, 'preferences.changed', { zone, hours, weekFirst, dateOrder, language }, input);
+    trailOwn(
+      ctx,
+      ctx.viewer.key,
+      'preferences.changed',
+      { phone: phoneBefore, zone, hours, weekFirst, dateOrder, language },
+      input,
+    );
   });
   return ok({ done: true });
 }
@@ -171,7 +191,8 @@ export function checkNewPerson(db: Connection, input: Pick<NewPerson, 'zone' | '
   return ok(null);
 }
 
-type Added = Omit<NewPerson, 'password' | 'kind'> & {
+type Added = Omit<NewPerson, 'password' | 'kind' | 'phone'> & {
+  readonly phone?: string;
   /** `null` for a room or a thing, which nobody signs in as. */
   readonly account: string | null;
   readonly resource?: Person['resource'];
@@ -195,6 +216,7 @@ export function addPerson(db: Connection, at: number, by: Person | null, input: 
       name: input.name,
       role: input.role,
       site: input.site ?? '',
+      phone: input.phone ?? '',
       zone: input.zone,
       administrator: input.administrator ?? false,
       inside: true,

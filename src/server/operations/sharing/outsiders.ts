@@ -20,6 +20,7 @@ export function addOutsider(ctx: Context, address: string, name: string): Person
       address,
       role: '',
       site: '',
+      phone: '',
       zone: ctx.viewer.zone,
       colour: address.length % 6,
       hours: '24',
