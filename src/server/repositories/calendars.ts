@@ -69,6 +69,10 @@ export function calendarById(db: Connection, id: number): Calendar | null {
   return row ? decode(row) : null;
 }
 
+/** Some calendars by their row numbers, in no order. */
+export const calendarsById = (db: Connection, ids: readonly number[]): Calendar[] =>
+  db.all<Row>(`${SELECT} WHERE c.id IN (SELECT value FROM json_each(?))`, JSON.stringify(ids)).map(decode);
+
 export function calendarByKey(db: Connection, key: string): Calendar | null {
   const row = db.get<Row>(`${SELECT} WHERE key = ?`, key);
   return row ? decode(row) : null;

@@ -176,3 +176,29 @@ export function happeningKeysIn(
     { calendarId, from, to, most },
   );
 }
+
+/** The next happening of a series in one table of the index, looked for from where one that isn't over may begin. */
+const nextIn = (table: 'occurrence' | 'span', longest: string) =>
+  `LEFT JOIN ${table} ON ${table}.calendar_id = i.calendar_id AND ${table}.item_id = i.id AND ${table}.start =
+     (SELECT n.start FROM ${table} n WHERE n.item_id = i.id AND n.calendar_id = i.calendar_id
+      AND n.start > @from - ${longest} AND n.finish > @from ORDER BY n.start LIMIT 1)
+     AND (i.rule IS NOT NULL OR i.added <> '[]')`;
+const NEXT = `SELECT coalesce(occurrence.start, span.start, i.start), coalesce(occurrence.finish, span.finish, i.finish),
+  i.calendar_id, ${COLUMNS.whole}
+  FROM json_each(@ids) j CROSS JOIN item i ON i.id = j.value
+  ${nextIn('occurrence', `${SHORT}`)} ${nextIn('span', `(i.finish - i.start) - ${SHORT}`)}
+  WHERE i.removed_at IS NULL`;
+
+/**
+ * Some items whole, by their row numbers, with the calendar of each: a series at its next happening that isn't over at an instant, as far as
+ * the index goes; one of which there is no more, and what doesn't repeat, at its beginning. Those that were removed are left out.
+ */
+export function itemsAtNext(
+  db: Connection,
+  ids: readonly number[],
+  from: number,
+): { readonly calendarId: number; readonly row: HappeningRow }[] {
+  return db
+    .arrays<[number, number, number, ...unknown[]]>(NEXT, { ids: JSON.stringify(ids), from })
+    .map(([at, until, calendarId, ...rest]) => ({ calendarId, row: ROW.whole([at, until, ...rest]) as HappeningRow }));
+}

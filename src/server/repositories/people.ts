@@ -48,27 +48,32 @@ interface Row
 
 const COLUMNS = `id, key, handle, account, name, address, role, site, phone, zone, colour, hours, week_first, date_order, administrator, inside, kind, resource, size, left_at, work_hours, second_zone, language`;
 
-function decode({
-  week_first,
-  date_order,
-  administrator,
-  inside,
-  left_at,
-  work_hours,
-  second_zone,
-  ...row
-}: Row): Person {
-  return {
-    ...row,
-    weekFirst: week_first,
-    dateOrder: date_order,
-    administrator: administrator === 1,
-    inside: inside === 1,
-    leftAt: left_at,
-    workHours: work_hours,
-    secondZone: second_zone,
-  };
-}
+/** Field by field: it is read for every name in every answer, and taking a row apart costs four times as much. */
+const decode = (row: Row): Person => ({
+  id: row.id,
+  key: row.key,
+  handle: row.handle,
+  account: row.account,
+  name: row.name,
+  address: row.address,
+  role: row.role,
+  site: row.site,
+  phone: row.phone,
+  zone: row.zone,
+  colour: row.colour,
+  hours: row.hours,
+  weekFirst: row.week_first,
+  dateOrder: row.date_order,
+  administrator: row.administrator === 1,
+  inside: row.inside === 1,
+  kind: row.kind,
+  resource: row.resource,
+  size: row.size,
+  leftAt: row.left_at,
+  workHours: row.work_hours,
+  secondZone: row.second_zone,
+  language: row.language,
+});
 
 function one(db: Connection, where: string, value: unknown): Person | null {
   const row = db.get<Row>(`SELECT ${COLUMNS} FROM person WHERE ${where} = ?`, value);

@@ -8,8 +8,8 @@ import {
   type Viewer,
 } from '@/core/access/index.ts';
 import type { Connection } from '../../db/index.ts';
-import { type Calendar, calendarByKey } from '../../repositories/calendars.ts';
-import { grantsOn, type StoredGrant } from '../../repositories/grants.ts';
+import { type Calendar, calendarByKey, calendarsById } from '../../repositories/calendars.ts';
+import { grantsOn, grantsSpeakingTo, type StoredGrant } from '../../repositories/grants.ts';
 import { groupsOf } from '../../repositories/groups.ts';
 import { houseRules, houseRulesAt, type StoredHouseRules } from '../../repositories/house-rules.ts';
 import type { Person } from '../../repositories/people.ts';
@@ -87,6 +87,19 @@ export function decideOn(ctx: Context, calendar: Calendar): Decided {
   const viewer = viewerOf(ctx.db, ctx.viewer);
   const collection = collectionOf(calendar, grantsOn(ctx.db, calendar.id));
   return { calendar, collection, viewer, decision: decide(collection, viewer, ctx.now, rulesOf(ctx.db, calendar)) };
+}
+
+/** Decides for the one who asks on several calendars, by their row numbers; those that aren't there are left out. */
+export function decideOnSeveral(ctx: Context, ids: readonly number[]): Pick<Decided, 'calendar' | 'decision'>[] {
+  const viewer = viewerOf(ctx.db, ctx.viewer);
+  const rules = storedRules(ctx.db);
+  // What speaks to others has no part in what is decided for the one who asks.
+  const grants = grantsSpeakingTo(ctx.db, ctx.viewer.id, ids);
+  return calendarsById(ctx.db, ids).map((calendar) => {
+    const { kind, main, ownerId, suspended } = calendar;
+    const collection = { kind, main, owner: String(ownerId), suspended, grants: grants.get(calendar.id) ?? [] };
+    return { calendar, decision: decide(collection, viewer, ctx.now, ceilingsOn(rules, calendar)) };
+  });
 }
 
 /** Finds a calendar by its key; one that the asker may not see is answered exactly like one that doesn't exist. */

@@ -14,6 +14,7 @@ export {
   collectionOf,
   type Decided,
   decideOn,
+  decideOnSeveral,
   findCalendar,
   isRefusal,
   rulesOf,
@@ -31,6 +32,6 @@ export { readRange } from './range.ts';
 export { RowItem, rowOf, standingOf } from './row-item.ts';
 export { isHeavy, type Range } from './rows-in.ts';
 export { trailOn, trailOwn } from './trail.ts';
-export { readViews, sealedForLink, viewsIn } from './views.ts';
+export { readViews, sealedForLink, viewOfRow, viewsIn } from './views.ts';
 export { viewsAs } from './views-as.ts';
 export { hands, type ItemChange, mayOn, trailItems, viewFor, written } from './writing.ts';

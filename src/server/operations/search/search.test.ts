@@ -86,6 +86,29 @@ test('what is changed, removed and undone is found as it is; of a series its nex
   expect(find('tomas', 'visits')).toEqual(['Visits']);
 });
 
+test('of a series the next that isn’t over stands for it, going on, by date, with the next left out, or over altogether', () => {
+  const series = (title: string, when: ReturnType<typeof at>, rule: string) =>
+    org.add('ines', 'ines', { title: `Heron ${title}`, when, repeat: { rule } });
+  series('going on', at('2027-01-05', 8), 'FREQ=WEEKLY;COUNT=40');
+  series('by date', { allDay: true, start: '2027-01-05', end: '2027-01-07', zone: 'Europe/Lisbon' }, 'FREQ=WEEKLY');
+  const { id } = series('left out', at('2027-01-06', 10), 'FREQ=WEEKLY');
+  series('over', at('2027-01-06', 10), 'FREQ=DAILY;COUNT=3');
+  const key = id.split('~')[0] ?? '';
+  const left = removeItem(org.ctx('ines'), `${key}~${Math.floor(Date.UTC(2027, 2, 3, 10) / 1000).toString(36)}`, {
+    version: itemByKey(org.db, key)?.version ?? 0,
+    scope: 'one',
+  });
+  expect(left).toMatchObject({ ok: true });
+  const now = Date.UTC(2027, 2, 2, 8, 30);
+  const found = search({ ...org.ctx('tomas'), now }, { words: 'heron' });
+  expect(found.ok && found.value.found.map(({ item }) => `${item.title} ${item.start.slice(0, 10)}`).sort()).toEqual([
+    'Heron by date 2027-03-02',
+    'Heron going on 2027-03-02',
+    'Heron left out 2027-03-10',
+    'Heron over 2027-01-06',
+  ]);
+});
+
 test('days of a calendar are marked by what one sees there alone, each happening of a series on its own', () => {
   const add = (title: string, more: object) => org.add('ines', 'ines', { title, when: at('2027-03-03', 10), ...more });
   add('Salary', { notes: 'heron' });

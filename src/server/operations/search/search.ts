@@ -1,25 +1,22 @@
 import type { z } from 'zod';
-import type { ItemWire } from '@/contract/items.ts';
 import type { SearchAnswer, searchQuery } from '@/contract/search.ts';
 import { fieldPolicy, readerOf } from '@/core/access/index.ts';
 import { VISIBILITIES } from '@/core/calendar/index.ts';
-import { expand } from '@/core/recurrence/index.ts';
 import { dateText } from '@/core/time/index.ts';
-import { type Calendar, calendarById, calendarsOf } from '../../repositories/calendars.ts';
-import { calendarsNaming } from '../../repositories/grants.ts';
-import { type Candidate, candidatesFor, type TextColumn, type TextsOf } from '../../repositories/item-text.ts';
-import { itemById, replacementsOf } from '../../repositories/items.ts';
-import { lanesOf } from '../../repositories/lanes.ts';
-import { personById } from '../../repositories/people.ts';
-import type { StoredItem } from '../../repositories/stored-item.ts';
+import { candidatesFor, type TextColumn, type TextsOf } from '../../repositories/item-text.ts';
+import { calendarsKeptBy } from '../../repositories/lanes.ts';
+import { itemsAtNext } from '../../repositories/occurrences.ts';
 import { ok, type Result, refuse } from '../../result.ts';
-import { type Context, type Decided, Directory, decideOn, repeats, seriesOf, viewFor } from '../deciding/index.ts';
+import { type Context, type Decided, Directory, decideOnSeveral, viewOfRow } from '../deciding/index.ts';
 import { holds, wordsOf } from './words.ts';
 
 /** Items that are answered, and those that are looked at for them. */
 const MOST = 40;
 const MOST_LOOKED_AT = 4000;
-const YEAR = 366 * 86_400_000;
+/** Calendars that are looked through where not all are. */
+const MOST_CALENDARS = 500;
+/** So many are read at a time: what is found is mostly found among the first. */
+const AT_A_TIME = 60;
 
 /**
  * Items whose words, as the one who asks sees them, hold every word that is looked for, each as the beginning of one. What they don't see of
@@ -33,27 +30,36 @@ export function search(
 ): Result<SearchAnswer> {
   const words = wordsOf(query.words);
   if (words.length === 0) return refuse('badInput', { fields: { words: 'words' } });
-  const decided = new Map<number, Decided | null>();
-  const calendars = query.everywhere ? null : keptCalendars(ctx);
+  const deciding = new Deciding(ctx);
+  const calendars = query.everywhere ? null : calendarsKeptBy(ctx.db, ctx.viewer.id, MOST_CALENDARS);
   let candidates = candidatesFor(ctx.db, words, [{ columns: EVERY_TEXT, calendars }], ctx.now, mostLookedAt);
   // Where there are more than are looked at, what isn't seen takes none of the room.
   if (calendars && candidates.length === mostLookedAt)
-    candidates = candidatesFor(ctx.db, words, textsSeen(ctx, calendars, decided), ctx.now, mostLookedAt);
+    candidates = candidatesFor(ctx.db, words, textsSeen(ctx, calendars, deciding), ctx.now, mostLookedAt);
   const directory = new Directory(ctx.db);
   const found: SearchAnswer['found'][number][] = [];
-  for (const candidate of candidates) {
-    if (found.length > MOST) break;
-    const one = seen(ctx, candidate, words, decided, directory);
-    if (!one) continue;
-    const { view, calendar } = one;
-    if (query.kind !== undefined && view.kind !== query.kind) continue;
-    const day = view.allDay ? view.start : dateText(Date.parse(view.start));
-    if ((query.from !== undefined && day < query.from) || (query.to !== undefined && day > query.to)) continue;
-    const owner = personById(ctx.db, calendar.ownerId);
-    if (!owner) continue;
-    const { handle, name, colour } = owner;
-    const of = calendar.main ? null : calendar.name;
-    found.push({ owner: { handle, name, colour: colour % 6 }, calendar: calendar.key, of, item: view });
+  for (let from = 0; from < candidates.length && found.length <= MOST; from += AT_A_TIME) {
+    const some = candidates.slice(from, from + AT_A_TIME);
+    deciding.on(some.map((c) => c.calendarId));
+    const rows = itemsAtNext(
+      ctx.db,
+      some.filter((c) => deciding.sees(c.calendarId)).map((c) => c.id),
+      ctx.now,
+    );
+    for (const { calendarId, row } of rows) {
+      const on = deciding.sees(calendarId);
+      const view = on && viewOfRow(ctx.db, directory, row, { person: ctx.viewer, decision: on.decision });
+      if (!view || !holds(view, words)) continue;
+      if (query.kind !== undefined && view.kind !== query.kind) continue;
+      const day = view.allDay ? view.start : dateText(Date.parse(view.start));
+      if ((query.from !== undefined && day < query.from) || (query.to !== undefined && day > query.to)) continue;
+      const { key, main, ownerId, name: calendarName } = on.calendar;
+      const owner = directory.person(ownerId);
+      if (!owner) continue;
+      const { handle, name, colour } = owner;
+      const of = main ? null : calendarName;
+      found.push({ owner: { handle, name, colour: colour % 6 }, calendar: key, of, item: view });
+    }
   }
   return ok({
     found: found.slice(0, MOST),
@@ -62,11 +68,26 @@ export function search(
   });
 }
 
-/** The calendars one works with: one's own, those one was given something of by name, and those one keeps. */
-function keptCalendars(ctx: Context): number[] {
-  const own = calendarsOf(ctx.db, ctx.viewer.id).map((c) => c.id);
-  const kept = lanesOf(ctx.db, ctx.viewer.id).map((lane) => lane.calendarId);
-  return [...new Set([...own, ...calendarsNaming(ctx.db, ctx.viewer.id), ...kept])].slice(0, 500);
+type On = Pick<Decided, 'calendar' | 'decision'>;
+
+/** What is decided on calendars while one search lasts, each once, several at a time. */
+class Deciding {
+  private readonly known = new Map<number, On | null>();
+  constructor(private readonly ctx: Context) {}
+
+  /** Decides on those that aren't decided on yet. */
+  on(calendars: readonly number[]): void {
+    const unknown = [...new Set(calendars)].filter((id) => !this.known.has(id));
+    if (unknown.length === 0) return;
+    for (const id of unknown) this.known.set(id, null);
+    for (const on of decideOnSeveral(this.ctx, unknown))
+      if (on.decision.rights.sight !== 'nothing') this.known.set(on.calendar.id, on);
+  }
+
+  /** What was decided on a calendar, `null` where nothing of it is seen. */
+  sees(calendar: number): On | null {
+    return this.known.get(calendar) ?? null;
+  }
 }
 
 const FIELDS: Record<TextColumn, keyof typeof fieldPolicy> = {
@@ -85,12 +106,13 @@ const BY_RANK = ['withheld', 'busy', 'title', 'outline', 'full', 'briefed'] as c
  * Where words may stand for who asks, by the rule itself: of each visibility in each calendar only the texts that are seen of it, and all
  * texts of what names them or was made by them. So what is looked at is, but for a few called off, what they are shown.
  */
-function textsSeen(ctx: Context, calendars: readonly number[], decided: Map<number, Decided | null>): TextsOf[] {
+function textsSeen(ctx: Context, calendars: readonly number[], deciding: Deciding): TextsOf[] {
   const groups = new Map<string, { columns: TextColumn[]; calendars: number[]; visibilities: string[] }>();
   const looked: number[] = [];
+  deciding.on(calendars);
   for (const id of calendars) {
-    const on = decidedOn(ctx, id, decided);
-    if (!on || on.decision.rights.sight === 'nothing') continue;
+    const on = deciding.sees(id);
+    if (!on) continue;
     looked.push(id);
     const reader = readerOf(on.decision);
     const byColumns = new Map<string, string[]>();
@@ -117,37 +139,4 @@ function textsSeen(ctx: Context, calendars: readonly number[], decided: Map<numb
   const { address, id: createdBy } = ctx.viewer;
   const named = address ? [{ columns, calendars: looked, named: address }] : [];
   return [...groups.values(), ...named, { columns, calendars: looked, createdBy }];
-}
-
-function decidedOn(ctx: Context, calendarId: number, decided: Map<number, Decided | null>): Decided | null {
-  let on = decided.get(calendarId);
-  if (on === undefined) {
-    const calendar = calendarById(ctx.db, calendarId);
-    on = calendar && decideOn(ctx, calendar);
-    decided.set(calendarId, on);
-  }
-  return on;
-}
-
-function seen(
-  ctx: Context,
-  { id, calendarId }: Candidate,
-  words: readonly string[],
-  decided: Map<number, Decided | null>,
-  directory: Directory,
-): { view: ItemWire; calendar: Calendar } | null {
-  const on = decidedOn(ctx, calendarId, decided);
-  if (!on || on.decision.rights.sight === 'nothing') return null;
-  const item = itemById(ctx.db, id);
-  if (!item) return null;
-  const view = viewFor(ctx, on, item, item, directory);
-  if (!view || !holds(view, words)) return null;
-  const next = repeats(item) ? nextOf(ctx, item) : null;
-  return { view: (next && viewFor(ctx, on, item, next, directory)) ?? view, calendar: on.calendar };
-}
-
-/** The next happening of a series, within a year. */
-function nextOf(ctx: Context, item: StoredItem): { start: number; end: number } | undefined {
-  const replaced = replacementsOf(ctx.db, item.id).map((r) => r.recurrence as string);
-  return expand(seriesOf(item, replaced), ctx.now, ctx.now + YEAR, 1).occurrences[0];
 }
