@@ -167,15 +167,18 @@ function Times() {
       </div>
       <WorkHoursField value={workHours} onChange={setWorkHours} />
       {frame.me.inside && (
-        <TextField
-          label={t('settings.phone')}
-          type="tel"
-          value={phone}
-          error={wrong.phone !== undefined}
-          helperText={wrong.phone ?? t('settings.phoneHelp')}
-          onChange={(e) => setPhone(e.target.value)}
-          sx={{ maxWidth: 320 }}
-        />
+        <>
+          <h2>{t('settings.reached')}</h2>
+          <TextField
+            label={t('settings.phone')}
+            type="tel"
+            value={phone}
+            error={wrong.phone !== undefined}
+            helperText={wrong.phone ?? t('settings.phoneHelp')}
+            onChange={(e) => setPhone(e.target.value)}
+            sx={{ maxWidth: 320 }}
+          />
+        </>
       )}
       <div>
         <Button variant="contained" onClick={() => void save()}>

@@ -92,8 +92,8 @@ export function People() {
                     </span>
                   </td>
                   <td className="soft">{p.role}</td>
-                  <td className="soft">{p.site}</td>
-                  <td style={{ whiteSpace: 'nowrap' }}>{p.phone && <PhoneLink phone={p.phone} />}</td>
+                  <td className={`soft ${peopleCss.whole}`}>{p.site}</td>
+                  <td className={peopleCss.whole}>{p.phone && <PhoneLink phone={p.phone} />}</td>
                   <td>
                     <span className="row">
                       <SightMeter sight={p.rights.sight} />
