@@ -260,7 +260,20 @@ export const exitsOf = ({
     {
       method: 'POST',
       path: `/api/calendars/${calendar}/openings`,
-      body: { ...TIMES, tentative: 'counts' },
+      body: { ...TIMES, tentative: 'counts', sheet: true, room: { seats: 2, site: null } },
+    },
+  ],
+  'api/calendars/[calendar]/openings/day/route.ts POST': () =>
+    ['2027-06-07', '2027-06-09', '2027-06-11'].map((from) => ({
+      method: 'POST' as const,
+      path: `/api/calendars/${calendar}/openings/day`,
+      body: { ...TIMES, from },
+    })),
+  'api/calendars/[calendar]/openings/series/route.ts POST': () => [
+    {
+      method: 'POST',
+      path: `/api/calendars/${calendar}/openings/series`,
+      body: { ...TIMES, every: 1, times: 3 },
     },
   ],
   'api/journeys/route.ts GET': () => get('/api/journeys'),

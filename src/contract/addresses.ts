@@ -72,6 +72,8 @@ export const ADDRESSES = {
   saveKeeps: ['PUT', '/api/calendars/{calendar}/keeps'],
   findRoom: ['POST', '/api/calendars/{calendar}/room'],
   findTimes: ['POST', '/api/calendars/{calendar}/openings'],
+  readTimesDay: ['POST', '/api/calendars/{calendar}/openings/day'],
+  findSeriesTimes: ['POST', '/api/calendars/{calendar}/openings/series'],
   listJourneys: ['GET', '/api/journeys'],
   bringInJourneys: ['POST', '/api/journeys'],
   takeOutJourneys: ['GET', '/api/journeys/file'],

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { KINDS, LIMITS, STATUSES } from '@/core/calendar/index.ts';
+import { KINDS, LIMITS, SIGHTS, STATUSES } from '@/core/calendar/index.ts';
 import { when } from './items.ts';
 import { at, type Routes } from './route.ts';
 
@@ -67,6 +67,15 @@ export const timesBody = z.strictObject({
   tentative: z.enum(['blocks', 'counts']).default('blocks'),
   padding: z.number().int().min(0).max(240).default(0),
   place: place.nullable().default(null),
+  /** Only while whose calendar it is is at the place, by what their whereabouts say. */
+  there: z.boolean().default(false),
+  /** Any room of so many seats, at a site or wherever it is. */
+  room: z
+    .strictObject({ seats: z.number().int().min(1, 'size').max(100_000, 'size'), site: place.nullable().default(null) })
+    .nullable()
+    .default(null),
+  /** Whether how many can come is counted, quarter of an hour by quarter of an hour. */
+  sheet: z.boolean().default(false),
   item: z.string().max(128).nullable().default(null),
   /** What counts more than usual. */
   wishes: z
@@ -81,6 +90,8 @@ export const timesAnswer = z.strictObject({
       from: z.string(),
       to: z.string(),
       end: z.string(),
+      /** The room it could be had in, where any was asked for. */
+      room: z.strictObject({ name: z.string(), address: z.string() }).nullable(),
       reasons: z.array(
         z.strictObject({
           why: z.enum(['cannot', 'tentative', 'keep', 'outside', 'gap']),
@@ -91,11 +102,19 @@ export const timesAnswer = z.strictObject({
       ),
     }),
   ),
+  /** How many starts there are in all, and the first of them. */
+  count: z.number(),
+  next: z.string().nullable(),
+  /** How many of those asked are known, and how many of them can come, by date and quarter of an hour of the clock; -1 where there is none. */
+  known: z.number(),
+  sheet: z.array(z.strictObject({ date: z.string(), can: z.array(z.number()) })),
+  /** How many rooms would do and are known. */
+  rooms: z.number().nullable(),
   unknown: z.array(z.string()),
   /** Where nothing fits: what would have to give, how many times that opens, and the first of them. */
   gives: z.array(
     z.strictObject({
-      what: z.enum(['tentative', 'hours', 'padding', 'half', 'without']),
+      what: z.enum(['tentative', 'hours', 'padding', 'half', 'room', 'there', 'without']),
       who: z.string().nullable(),
       count: z.number(),
       first: z.string(),
@@ -105,6 +124,50 @@ export const timesAnswer = z.strictObject({
 });
 export type TimesAnswer = z.infer<typeof timesAnswer>;
 
+/** A day of those who are asked, as the asker sees them. */
+export const timesDayAnswer = z.strictObject({
+  lanes: z.array(
+    z.strictObject({
+      name: z.string(),
+      address: z.string(),
+      must: z.boolean(),
+      sight: z.enum(SIGHTS),
+      zone: z.string(),
+      items: z.array(
+        z.strictObject({
+          start: z.string(),
+          end: z.string(),
+          title: z.string().nullable(),
+          shows: z.enum(STATUSES),
+          withheld: z.boolean(),
+          whereabouts: z.boolean(),
+        }),
+      ),
+    }),
+  ),
+});
+export type TimesDayAnswer = z.infer<typeof timesDayAnswer>;
+
+/** The same for a series: how often, and how many times. */
+export const timesSeriesBody = timesBody.extend({
+  every: z.number().int().min(1).max(4),
+  times: z.number().int().min(2).max(26),
+});
+export const timesSeriesAnswer = z.strictObject({
+  /** Starts of the first week, those that fit most often first, each with the happenings that fail and for whom. */
+  starts: z.array(
+    z.strictObject({
+      start: z.string(),
+      end: z.string(),
+      fits: z.number(),
+      fails: z.array(z.strictObject({ at: z.string(), who: z.array(z.string()) })),
+    }),
+  ),
+  unknown: z.array(z.string()),
+  cut: z.boolean(),
+});
+export type TimesSeriesAnswer = z.infer<typeof timesSeriesAnswer>;
+
 /** What would have to move so that the meeting fits: the cheapest plan, `null` where there is none. */
 export const roomAnswer = z.strictObject({
   plan: z
@@ -112,6 +175,7 @@ export const roomAnswer = z.strictObject({
       start: z.string(),
       end: z.string(),
       cost: z.number(),
+      room: z.strictObject({ name: z.string(), address: z.string() }).nullable(),
       moves: z.array(
         z.strictObject({
           item: z.string(),
@@ -164,6 +228,22 @@ export const openingsRoutes = {
     body: timesBody,
     reads: true,
     answer: timesAnswer,
+  },
+  readTimesDay: {
+    ...at('readTimesDay'),
+    who: 'person',
+    summary: 'The first day of a search as the asker sees it, a lane for everybody asked',
+    body: timesBody,
+    reads: true,
+    answer: timesDayAnswer,
+  },
+  findSeriesTimes: {
+    ...at('findSeriesTimes'),
+    who: 'person',
+    summary: 'Times of a first week that work most often when they repeat',
+    body: timesSeriesBody,
+    reads: true,
+    answer: timesSeriesAnswer,
   },
   findRoom: {
     ...at('findRoom'),

@@ -40,19 +40,23 @@ const FROM = 8 * 60;
 const TO = 18 * 60;
 const SHORT = 30;
 
-/** Puts openings into runs of neighbouring starts with the same reasons, best first; equal costs, the earlier first. `forWhom` is whose day gaps are counted in. */
+/**
+ * Puts openings into runs of neighbouring starts with the same reasons, best first; equal costs, the earlier first. `forWhom` is
+ * whose day gaps are counted in; starts of which `apart` differs stand in runs of their own.
+ */
 export function rankRuns(
   request: OpeningsRequest,
   people: readonly OpeningsPerson[],
   starts: readonly number[],
   forWhom: string,
   weights: Weights = WEIGHTS,
+  apart: (start: number) => string | undefined = () => undefined,
 ): Run[] {
   const all = people.map((person) => ready(person, request));
   const runs: { from: number; to: number; cost: number; reasons: Reason[]; key: string }[] = [];
   for (const start of starts) {
     const { cost, reasons } = weigh(request, all, start, forWhom, weights);
-    const key = JSON.stringify(reasons.map((r) => [r.why, r.who]));
+    const key = JSON.stringify([apart(start), reasons.map((r) => [r.why, r.who])]);
     const last = runs.at(-1);
     if (last && last.key === key && start - last.to === request.grid) {
       last.to = start;

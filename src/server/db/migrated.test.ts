@@ -141,12 +141,14 @@ function asThen(what: string, answer: unknown): unknown {
     for (const person of plain.value.people) {
       delete person.resource;
       delete person.size;
+      delete person.phone;
     }
   if (what === 'sightlines' && plain.ok) delete plain.value.told;
   if (what === 'frame') {
     delete plain.me.dateOrder;
     delete plain.me.workHours;
     delete plain.me.secondZone;
+    delete plain.me.phone;
     delete plain.me.language;
     delete plain.warnOutside;
     for (const principal of plain.principals) delete principal.needs;

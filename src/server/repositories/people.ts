@@ -218,3 +218,12 @@ export const phonesAt = (db: Connection, addresses: readonly string[]): [address
      WHERE inside = 1 AND phone != '' AND address IN (SELECT value FROM json_each(?))`,
     JSON.stringify(addresses),
   );
+
+/** The rooms that hold so many, the smallest first. */
+export const roomsWith = (db: Connection, seats: number): Person[] =>
+  db
+    .all<Row>(
+      `SELECT ${COLUMNS} FROM person WHERE inside = 1 AND resource = 'room' AND size >= ? ORDER BY size, name LIMIT 1000`,
+      seats,
+    )
+    .map(decode);

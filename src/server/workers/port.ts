@@ -21,6 +21,8 @@ export type JobName =
   | 'search'
   | 'findDays'
   | 'findRoom'
+  | 'findSeriesTimes'
+  | 'readTimesDay'
   | 'checkTime'
   | 'findTimes'
   | 'exportFile'

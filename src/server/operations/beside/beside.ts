@@ -85,7 +85,13 @@ export const findDaysBeside = (ctx: Context, key: string, query: JobArgs<'findDa
   read(ctx, 'findDays', { key, query }, weighs(ctx, key, query));
 /** A search for times reads weeks of everybody who comes. */
 export const findTimesBeside = (ctx: Context, key: string, body: JobArgs<'findTimes'>['body']) =>
-  read(ctx, 'findTimes', { key, body }, body.people.length * body.days > 14);
+  read(ctx, 'findTimes', { key, body }, body.people.length * body.days > 14 || body.room !== null);
+
+export const readTimesDayBeside = (ctx: Context, key: string, body: JobArgs<'readTimesDay'>['body']) =>
+  read(ctx, 'readTimesDay', { key, body }, body.people.length > 10);
+
+export const findSeriesTimesBeside = (ctx: Context, key: string, body: JobArgs<'findSeriesTimes'>['body']) =>
+  read(ctx, 'findSeriesTimes', { key, body }, true);
 /** Making room tries many places. */
 export const findRoomBeside = (ctx: Context, key: string, body: JobArgs<'findRoom'>['body']) =>
   read(ctx, 'findRoom', { key, body }, true);

@@ -3,7 +3,7 @@ import { personById } from '../../repositories/people.ts';
 import type { Job, JobName, Port } from '../../workers/port.ts';
 import type { Context } from '../deciding/index.ts';
 import { bringInSteps, exportFile, listItems, listLoad, readFile, takeBatchBack } from '../items/index.ts';
-import { checkTime, findRoom, findTimes } from '../openings/index.ts';
+import { checkTime, findRoom, findSeriesTimes, findTimes, readTimesDay } from '../openings/index.ts';
 import { findDays, search } from '../search/index.ts';
 import { listSightlines, previewAccess, readFindings } from '../sharing/index.ts';
 
@@ -24,6 +24,10 @@ export const JOBS = {
     checkTime(ctx, args.key, args.body),
   findTimes: (ctx: Context, args: { key: string; body: Parameters<typeof findTimes>[2] }) =>
     findTimes(ctx, args.key, args.body),
+  readTimesDay: (ctx: Context, args: { key: string; body: Parameters<typeof readTimesDay>[2] }) =>
+    readTimesDay(ctx, args.key, args.body),
+  findSeriesTimes: (ctx: Context, args: { key: string; body: Parameters<typeof findSeriesTimes>[2] }) =>
+    findSeriesTimes(ctx, args.key, args.body),
   findRoom: (ctx: Context, args: { key: string; body: Parameters<typeof findRoom>[2] }) =>
     findRoom(ctx, args.key, args.body),
   exportFile: (ctx: Context, args: { key: string }) => exportFile(ctx, args.key),

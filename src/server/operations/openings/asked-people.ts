@@ -1,5 +1,6 @@
 import { readWorkHours } from '@/contract/hours.ts';
 import type { ItemWire } from '@/contract/items.ts';
+import type { Sight } from '@/core/calendar/index.ts';
 import type { OpeningsPerson } from '@/core/openings/index.ts';
 import { dateText, instantText } from '@/core/time/index.ts';
 import { mainCalendarOf } from '../../repositories/calendars.ts';
@@ -14,7 +15,11 @@ const DAY = 86_400_000;
 export type About = { readonly uid: string; readonly recurrence: string | null } | null;
 
 /** Somebody who is asked, and the views they are read from. */
-export type AskedPerson = OpeningsPerson & { readonly views: readonly ItemWire[] };
+export type AskedPerson = OpeningsPerson & {
+  readonly name: string;
+  readonly sight: Sight;
+  readonly views: readonly ItemWire[];
+};
 
 /** Somebody as a search reads them, with the views it is made of: from what the asker sees of that calendar, and nothing else. */
 export function askedPerson(
@@ -31,7 +36,9 @@ export function askedPerson(
   const hours = readWorkHours(person.workHours);
   // Of somebody who isn't known nothing counts but their hours.
   const keeps = known ? keepsOf(ctx.db, person.id).keeps : [];
-  return { id: person.address, need, known, zone: person.zone, hours, keeps, items: views, views };
+  const sight = decided?.decision.rights.sight ?? 'nothing';
+  const { address: id, name, zone } = person;
+  return { id, name, sight, need, known, zone, hours, keeps, items: views, views };
 }
 
 /** People by their addresses as a search reads them; those outside are named as not known, and so are those who give nothing. */

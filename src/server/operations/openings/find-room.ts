@@ -7,13 +7,15 @@ import { personByAddress } from '../../repositories/people.ts';
 import { ok, type Result } from '../../result.ts';
 import { type Context, findItem, isRefusal } from '../deciding/index.ts';
 import type { AskedPerson } from './asked-people.ts';
-import { askFor } from './find-times.ts';
+import { askFor, roomsFor } from './find-times.ts';
 
 const MINUTE = 60_000;
 const DAY = 86_400_000;
 /** Items that are thought of as moved, and moves of one plan. */
 const MOST_MOVABLE = 40;
 const MOST_MOVES = 3;
+/** Rooms that are tried where any would do. */
+const MOST_ROOMS_TRIED = 4;
 
 /** An item that may be moved, as the one who asks sees it, and whose it is. */
 interface Candidate {
@@ -21,6 +23,11 @@ interface Candidate {
   readonly view: ItemWire;
   readonly person: AskedPerson;
 }
+
+type Plan = ReturnType<typeof makeRoom>['room'];
+/** Fewer costs, then fewer moves, then the earlier start. */
+const isLess = (a: NonNullable<Plan>, b: NonNullable<Plan>): boolean =>
+  a.cost - b.cost < 0 || (a.cost === b.cost && (a.moves.length - b.moves.length || a.start - b.start) < 0);
 
 /**
  * The least that would have to move so that a meeting fits: of what the one who asks may change in the calendars of whoever comes, called by
@@ -36,13 +43,16 @@ export function findRoom(ctx: Context, key: string, body: z.infer<typeof timesBo
   candidates.sort((a, b) => near(a) - near(b) || a.movable.start - b.movable.start);
   const taken = candidates.slice(0, MOST_MOVABLE);
   const staying = people.map((person) => ({ ...person, items: stayingOf(person, taken) }));
-  const found = makeRoom(
-    request,
-    staying,
-    journeys,
-    taken.map(({ movable }) => movable),
-    MOST_MOVES,
-  );
+  const movable = taken.map((one) => one.movable);
+  // With any room asked for, each of the first that would do is one who has to be there, and the cheapest of their plans is taken.
+  const rooms = roomsFor(ctx, asked, body)?.slice(0, MOST_ROOMS_TRIED) ?? [null];
+  let found: { room: Plan; cut: boolean; had: AskedPerson | null } = { room: null, cut: false, had: null };
+  for (const had of rooms) {
+    const people = had ? [...staying, had] : staying;
+    const { room, cut } = makeRoom(request, people, journeys, movable, MOST_MOVES);
+    if (room && (!found.room || isLess(room, found.room))) found = { room, cut: found.cut, had };
+    found.cut ||= cut;
+  }
   const byId = new Map(taken.map((one) => [one.movable.id, one]));
   const { room } = found;
   return ok({
@@ -50,6 +60,7 @@ export function findRoom(ctx: Context, key: string, body: z.infer<typeof timesBo
       start: text(room.start),
       end: text(room.start + request.length),
       cost: room.cost,
+      room: found.had && { name: found.had.name, address: found.had.id },
       moves: room.moves.flatMap(({ id, start }) => {
         const one = byId.get(id);
         return one ? [moveOf(one, text(start), nameOf)] : [];

@@ -1,8 +1,9 @@
 import { afterEach, beforeEach, expect, test } from 'vitest';
-import { timesBody } from '@/contract/openings.ts';
+import { timesBody, timesSeriesBody } from '@/contract/openings.ts';
 import { PRESETS } from '@/core/access/index.ts';
+import { addRoom } from '../people/rooms.ts';
 import { at, type SmallOrganisation, smallOrganisation } from '../small-organisation.ts';
-import { findTimes } from './index.ts';
+import { findSeriesTimes, findTimes, readTimesDay } from './index.ts';
 
 let org: SmallOrganisation;
 beforeEach(() => {
@@ -28,7 +29,7 @@ test('times that work are found from what the asker sees, best first; who isn’
   org.add('dario', 'dario', { title: 'Secret', when: at('2027-03-03', 10) });
   const found = find('tomas', come('dario', 'marta@quill-audit.example'));
   expect(found.unknown).toEqual(['Dario', 'marta@quill-audit.example']);
-  expect(found.runs).toEqual([
+  expect(found.runs).toMatchObject([
     { from: '2027-03-03T10:00:00Z', to: '2027-03-03T10:00:00Z', end: '2027-03-03T11:00:00Z', reasons: [] },
     { from: '2027-03-03T10:30:00Z', to: '2027-03-03T11:00:00Z', end: '2027-03-03T11:30:00Z', reasons: [] },
     {
@@ -56,4 +57,99 @@ test('what the asker sees less of opens more, by their own views alone', () => {
   org.add('ines', 'ines', { title: 'Doctor', when: at('2027-03-03', 9), visibility: 'private' });
   expect(find('tomas').runs[0]?.from).toBe('2027-03-03T10:00:00Z');
   expect(JSON.stringify(find('tomas'))).not.toContain('Doctor');
+});
+
+const room = (name: string, size: number, place: string) => {
+  const address = `${name.toLowerCase()}@cloudmoor.example`;
+  addRoom(org.ctx('ines'), { name, address, resource: 'room', place, size, zone: 'Europe/Lisbon' });
+};
+
+test('any room that would do is one of those the asker sees: the smallest that is free, at the site that is asked for', () => {
+  room('Hall', 60, 'Marsh Lab');
+  room('Oak', 8, 'Ridge House');
+  room('Elm', 12, 'Ridge House');
+  org.add('oak', 'oak', { title: 'Choir', when: at('2027-03-03', 9) });
+  const ask = (seats: number, site: string | null) => find('tomas', { room: { seats, site } });
+  const found = ask(8, 'ridge house');
+  expect(found.rooms).toBe(2);
+  const rooms = new Map(found.runs.map((run) => [run.from, run.room?.name]));
+  expect(rooms.get('2027-03-03T09:00:00Z')).toBe('Elm');
+  expect(rooms.get('2027-03-03T10:00:00Z')).toBe('Oak');
+  expect(ask(8, null).rooms).toBe(3);
+  expect(ask(61, null)).toMatchObject({
+    rooms: 0,
+    runs: [],
+    gives: [{ what: 'room', count: 9 }],
+  });
+});
+
+test('a room that isn’t seen is not counted, nor is anything worked out from its time', () => {
+  room('Oak', 8, 'Ridge House');
+  org.give('oak', 'tomas', PRESETS.shutOut);
+  expect(find('tomas', { room: { seats: 4, site: null } })).toMatchObject({ rooms: 0, count: 0 });
+  expect(find('bruno', { room: { seats: 4, site: null } }).rooms).toBe(1);
+});
+
+test('how many can come is counted by the asker’s clock, over those who are known', () => {
+  org.add('bruno', 'bruno', { title: 'Bank', when: at('2027-03-03', 9) });
+  const found = find('tomas', { ...come('bruno', 'dario'), sheet: true });
+  const [day] = found.sheet;
+  expect([found.known, day?.date, day?.can.length]).toEqual([2, '2027-03-03', 96]);
+  expect([36, 40, 48].map((quarter) => day?.can[quarter])).toEqual([1, 2, 1]);
+  expect([found.count, found.next]).toEqual([5, '2027-03-03T10:00:00Z']);
+  // The night of a clock change has no quarter of an hour at one.
+  const [spring] = find('tomas', { from: '2027-03-28', sheet: true }).sheet;
+  expect(spring?.can.map((n, i) => (n === -1 ? i : -1)).filter((i) => i >= 0)).toEqual([4, 5, 6, 7]);
+});
+
+test('only while she is there, by what her whereabouts say: the next half hour with her at the Marsh Lab', () => {
+  const there = { kind: 'whereabouts', shows: 'free', place: 'Marsh Lab', visibility: 'open' } as const;
+  org.add('ines', 'ines', { title: 'Marsh Lab', when: { ...at('2027-03-03', 9), end: '2027-03-03T11:00' }, ...there });
+  org.add('ines', 'ines', { title: 'Cores', when: at('2027-03-03', 9) });
+  const ask = { length: 30, place: 'marsh lab', there: true };
+  expect(find('tomas', ask)).toMatchObject({ next: '2027-03-03T10:00:00Z', count: 3 });
+  expect(find('tomas', { ...ask, place: 'Seed Store' })).toMatchObject({
+    next: null,
+    gives: [{ what: 'there', who: 'Ines' }],
+  });
+});
+
+test('the day of those who are asked is shown as the asker sees it, and who isn’t known without anything', () => {
+  org.add('ines', 'ines', { title: 'Doctor', when: at('2027-03-03', 9), visibility: 'private' });
+  org.add('bruno', 'bruno', { title: 'Bank', when: at('2027-03-03', 10) });
+  org.add('dario', 'dario', { title: 'Secret', when: at('2027-03-03', 10) });
+  const body = timesBody.parse({
+    length: 60,
+    from: '2027-03-03',
+    days: 7,
+    zone: 'Europe/Lisbon',
+    ...come('bruno', 'dario'),
+  });
+  const day = readTimesDay(org.ctx('tomas'), org.calendar('ines'), body);
+  expect(day).toMatchObject({
+    value: {
+      lanes: [
+        { name: 'Ines', sight: 'full', items: [{ title: null, withheld: true, start: '2027-03-03T09:00:00Z' }] },
+        { name: 'Bruno', sight: 'busy', items: [{ title: null, shows: 'busy' }] },
+        { name: 'Dario', sight: 'nothing', items: [] },
+      ],
+    },
+  });
+  expect(JSON.stringify(day)).not.toMatch(/Doctor|Bank|Secret/);
+});
+
+test('a time for a series is offered by how often it fits, with the dates that fail and for whom', () => {
+  org.add('bruno', 'bruno', { title: 'Bank', when: { ...at('2027-03-10', 9), end: '2027-03-10T18:00' } });
+  const body = timesSeriesBody.parse({
+    ...{ length: 60, from: '2027-03-03', days: 1, zone: 'Europe/Lisbon', every: 1, times: 3 },
+    ...come('bruno'),
+  });
+  const found = findSeriesTimes(org.ctx('tomas'), org.calendar('ines'), body);
+  if (!found.ok) throw new Error(found.code);
+  const { starts } = found.value;
+  expect(starts[0]).toEqual({ start: '2027-03-04T09:00:00Z', end: '2027-03-04T10:00:00Z', fits: 3, fails: [] });
+  expect(starts.find((one) => one.start === '2027-03-03T09:00:00Z')).toMatchObject({
+    fits: 2,
+    fails: [{ at: '2027-03-10T09:00:00Z', who: ['Bruno'] }],
+  });
 });

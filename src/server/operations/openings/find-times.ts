@@ -1,16 +1,36 @@
 import type { z } from 'zod';
-import type { TimesAnswer, timesBody } from '@/contract/openings.ts';
-import { findOpenings, type OpeningsPerson, type OpeningsRequest, rankRuns, WEIGHTS } from '@/core/openings/index.ts';
-import { fromWallLenient, instantText, isZone, parseDate } from '@/core/time/index.ts';
+import type {
+  TimesAnswer,
+  TimesDayAnswer,
+  TimesSeriesAnswer,
+  timesBody,
+  timesSeriesBody,
+} from '@/contract/openings.ts';
+import {
+  findOpenings,
+  findSeriesOpenings,
+  howManyCan,
+  type OpeningsRequest,
+  rankRuns,
+  roomFor,
+  samePlace,
+  WEIGHTS,
+} from '@/core/openings/index.ts';
+import { dateText, fromWallLenient, instantText, isZone, parseDate, parseInstant, toWall } from '@/core/time/index.ts';
+import { mainCalendarOf } from '../../repositories/calendars.ts';
 import { allJourneys } from '../../repositories/journeys.ts';
-import { personByAddress, personById } from '../../repositories/people.ts';
+import { personByAddress, personById, roomsWith } from '../../repositories/people.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
-import { type Context, type Decided, findCalendar, findItem, isRefusal } from '../deciding/index.ts';
-import { type AskedPerson, askedPeople, askedPerson } from './asked-people.ts';
+import { type Context, type Decided, decideOn, findCalendar, findItem, isRefusal } from '../deciding/index.ts';
+import { type About, type AskedPerson, askedPeople, askedPerson } from './asked-people.ts';
 
 const MINUTE = 60_000;
 const DAY = 86_400_000;
+const DAY_MINUTES = 1440;
 const MOST_RUNS = 60;
+const MOST_IN_LANE = 100;
+
+type Body = z.infer<typeof timesBody>;
 
 /** A search made ready for one who asks: who comes, as they see them, and when it may be. */
 export interface Asked {
@@ -18,13 +38,15 @@ export interface Asked {
   readonly people: readonly AskedPerson[];
   readonly unknown: readonly string[];
   readonly journeys: ReturnType<typeof allJourneys>;
+  /** The item that is asked about, whose copies take nobody's time. */
+  readonly item: About;
   readonly request: OpeningsRequest;
   readonly nameOf: (id: string) => string;
   readonly text: (minute: number) => string;
 }
 
 /** Reads who is asked about a calendar's owner and others, over the days of a search and so many around them. */
-export function askFor(ctx: Context, key: string, body: z.infer<typeof timesBody>, around = 0): Asked | Refusal {
+export function askFor(ctx: Context, key: string, body: Body, around = 0): Asked | Refusal {
   const decided = findCalendar(ctx, key);
   if (isRefusal(decided)) return decided;
   const owner = personById(ctx.db, decided.calendar.ownerId);
@@ -44,6 +66,7 @@ export function askFor(ctx: Context, key: string, body: z.infer<typeof timesBody
     people: [me, ...asked.people],
     unknown: asked.unknown,
     journeys: allJourneys(ctx.db),
+    item,
     request: {
       now: Math.ceil(ctx.now / MINUTE),
       from: Math.ceil(from / MINUTE),
@@ -57,68 +80,191 @@ export function askFor(ctx: Context, key: string, body: z.infer<typeof timesBody
       padBefore: body.padding,
       padAfter: body.padding,
       place: body.place,
-      at: [],
+      at: body.there ? [owner.address] : [],
     },
     nameOf: (id) => personByAddress(ctx.db, id)?.name ?? id,
     text: (minute) => instantText(minute * MINUTE),
   };
 }
 
+/** Rooms that are searched for one that would do. */
+const MOST_ROOMS = 40;
+
+/** The rooms that would do and that the one who asks sees anything of, the smallest that is large enough first. */
+export function roomsFor(ctx: Context, asked: Asked, body: Body): AskedPerson[] | null {
+  if (body.room === null) return null;
+  const { seats, site } = body.room;
+  const at = samePlace(site);
+  const { from, until } = asked.request;
+  const fitting = roomsWith(ctx.db, seats).filter((room) => at === '' || samePlace(room.site) === at);
+  const rooms: AskedPerson[] = [];
+  for (const room of fitting) {
+    if (rooms.length === MOST_ROOMS) break;
+    const calendar = mainCalendarOf(ctx.db, room.id);
+    const on = calendar && decideOn(ctx, calendar);
+    if (!on || on.decision.rights.sight === 'nothing') continue;
+    rooms.push(
+      askedPerson(ctx, room, on, 'must', (from - DAY_MINUTES) * MINUTE, (until + DAY_MINUTES) * MINUTE, asked.item),
+    );
+  }
+  return rooms;
+}
+
+/** The openings of a search, and the room each could be had in where any is asked for. */
+function openingsOf(
+  asked: Pick<Asked, 'request' | 'people' | 'journeys'>,
+  rooms: readonly AskedPerson[] | null,
+): { starts: readonly number[]; cut: boolean; roomAt: ReadonlyMap<number, string> | null } {
+  const { request, people, journeys } = asked;
+  const { starts, cut } = findOpenings(request, people, journeys);
+  if (rooms === null) return { starts, cut, roomAt: null };
+  const roomAt = roomFor(request, starts, rooms, journeys);
+  return { starts: starts.filter((start) => roomAt.has(start)), cut, roomAt };
+}
+
 /**
  * Times that work for whoever has to be there, best first, each with its reasons; where none does, the least that would have to give, each
  * with how many times it would open. From what the asker sees and nothing else.
  */
-export function findTimes(ctx: Context, key: string, body: z.infer<typeof timesBody>): Result<TimesAnswer> {
+export function findTimes(ctx: Context, key: string, body: Body): Result<TimesAnswer> {
   const asked = askFor(ctx, key, body);
   if (isRefusal(asked)) return asked;
-  const { people, unknown, journeys, request, nameOf, text } = asked;
-  const found = findOpenings(request, people, journeys);
+  const { people, unknown, request, nameOf, text } = asked;
+  const rooms = roomsFor(ctx, asked, body);
+  const found = openingsOf(asked, rooms);
   const turned = { sooner: 'late', kinder: 'gap', more: 'cannot' } as const;
   const weights = { ...WEIGHTS };
   for (const wish of body.wishes) weights[turned[wish]] *= 3;
-  const runs = rankRuns(request, people, found.starts, people[0]?.id ?? '', weights);
+  const roomAt = (start: number) => found.roomAt?.get(start);
+  const runs = rankRuns(request, people, found.starts, people[0]?.id ?? '', weights, roomAt);
+  const [next] = found.starts;
   return ok({
-    runs: runs.slice(0, MOST_RUNS).map((run) => ({
-      from: text(run.from),
-      to: text(run.to),
-      end: text(run.from + body.length),
-      reasons: run.reasons.map((r) => ({ ...r, who: nameOf(r.who) })),
-    })),
+    runs: runs.slice(0, MOST_RUNS).map((run) => {
+      const room = roomAt(run.from);
+      return {
+        from: text(run.from),
+        to: text(run.to),
+        end: text(run.from + body.length),
+        room: room === undefined ? null : { name: nameOf(room), address: room },
+        reasons: run.reasons.map((r) => ({ ...r, who: nameOf(r.who) })),
+      };
+    }),
+    count: found.starts.length,
+    next: next === undefined ? null : text(next),
+    known: people.filter((one) => one.known).length,
+    sheet: body.sheet ? sheetOf(request, people) : [],
+    rooms: rooms === null ? null : rooms.length,
     unknown: [...unknown],
-    gives: found.starts.length > 0 ? [] : leastToGive(request, people, journeys, nameOf, text),
+    gives: found.starts.length > 0 ? [] : leastToGive(asked, rooms),
     cut: found.cut || runs.length > MOST_RUNS,
   });
 }
 
-/** What opens a time where nothing fits: one fewer who must, over what is tentative, outside hours, half as long. */
-function leastToGive(
-  request: OpeningsRequest,
-  people: readonly OpeningsPerson[],
-  journeys: ReturnType<typeof allJourneys>,
-  nameOf: (id: string) => string,
-  text: (minute: number) => string,
-): TimesAnswer['gives'] {
+/** How many can come, by date and quarter of an hour of the asker's clock; what a clock change leaves out is -1, what comes twice its first. */
+function sheetOf(request: OpeningsRequest, people: readonly AskedPerson[]): TimesAnswer['sheet'] {
+  const { steps, can } = howManyCan(request, people);
+  const days = new Map<string, number[]>();
+  for (const [i, step] of steps.entries()) {
+    const wall = toWall(request.zone, step * MINUTE);
+    const date = dateText(wall);
+    let day = days.get(date);
+    if (!day) {
+      day = new Array<number>(DAY_MINUTES / request.grid).fill(-1);
+      days.set(date, day);
+    }
+    const at = Math.floor((((wall % DAY) + DAY) % DAY) / (request.grid * MINUTE));
+    if (day[at] === -1) day[at] = can[i] ?? 0;
+  }
+  return [...days].map(([date, list]) => ({ date, can: list }));
+}
+
+/** The first day of a search as the asker sees it: a lane for everybody asked, and for the room that was asked for by name. */
+export function readTimesDay(ctx: Context, key: string, body: Body): Result<TimesDayAnswer> {
+  const asked = askFor(ctx, key, { ...body, days: 1 });
+  if (isRefusal(asked)) return asked;
+  const { from, until } = asked.request;
+  const lanes: TimesDayAnswer['lanes'] = asked.people.map((one) => ({
+    name: one.name,
+    address: one.id,
+    must: one.need === 'must',
+    sight: one.sight,
+    zone: one.zone,
+    items: one.views
+      .filter((view) => overlaps(view, one.zone, from * MINUTE, until * MINUTE))
+      .slice(0, MOST_IN_LANE)
+      .map((view) => ({
+        start: view.start,
+        end: view.end,
+        title: view.title ?? null,
+        shows: view.shows,
+        withheld: view.withheld === true,
+        whereabouts: view.kind === 'whereabouts',
+      })),
+  }));
+  const there = new Set(lanes.map((lane) => lane.name));
+  for (const name of asked.unknown)
+    if (!there.has(name)) lanes.push({ name, address: '', must: true, sight: 'nothing', zone: body.zone, items: [] });
+  return ok({ lanes });
+}
+
+function overlaps(view: AskedPerson['views'][number], zone: string, from: number, until: number): boolean {
+  const at = (text: string) => {
+    const date = view.allDay ? parseDate(text) : null;
+    return date === null ? (parseInstant(text) ?? 0) : fromWallLenient(zone, date);
+  };
+  return at(view.start) < until && at(view.end) > from;
+}
+
+/** Starts of a first week that work most often when they repeat every so many weeks. From what the asker sees and nothing else. */
+export function findSeriesTimes(
+  ctx: Context,
+  key: string,
+  body: z.infer<typeof timesSeriesBody>,
+): Result<TimesSeriesAnswer> {
+  const days = (body.times - 1) * body.every * 7 + 8;
+  const asked = askFor(ctx, key, { ...body, days });
+  if (isRefusal(asked)) return asked;
+  const { people, unknown, journeys, request, nameOf, text } = asked;
+  const found = findSeriesOpenings(request, people, journeys, body.every, body.times);
+  return ok({
+    starts: found.starts.slice(0, MOST_RUNS).map(({ start, fits, fails }) => ({
+      start: text(start),
+      end: text(start + body.length),
+      fits,
+      fails: fails.map(({ at, who }) => ({ at: text(at), who: who.map(nameOf) })),
+    })),
+    unknown: [...unknown],
+    cut: found.cut || found.starts.length > MOST_RUNS,
+  });
+}
+
+/** What opens a time where nothing fits: one fewer who must, over what is tentative, outside hours, half as long, without a room. */
+function leastToGive(asked: Asked, rooms: readonly AskedPerson[] | null): TimesAnswer['gives'] {
+  const { request, people, nameOf, text } = asked;
   const gives: TimesAnswer['gives'] = [];
   const attempt = (
     what: TimesAnswer['gives'][number]['what'],
     who: string | null,
-    r: OpeningsRequest,
-    list: readonly OpeningsPerson[],
+    change: Partial<OpeningsRequest>,
+    list = people,
+    had = rooms,
   ) => {
-    const { starts } = findOpenings(r, list, journeys);
+    const { starts } = openingsOf({ ...asked, request: { ...request, ...change }, people: list }, had);
     const [first] = starts;
     if (first !== undefined) gives.push({ what, who, count: starts.length, first: text(first) });
   };
-  if (request.tentative === 'blocks') attempt('tentative', null, { ...request, tentative: 'counts' }, people);
-  if (request.within === 'hours') attempt('hours', null, { ...request, within: 'any' }, people);
-  if (request.padBefore > 0) attempt('padding', null, { ...request, padBefore: 0, padAfter: 0 }, people);
-  if (request.length >= 30) attempt('half', null, { ...request, length: Math.ceil(request.length / 30) * 15 }, people);
+  if (request.tentative === 'blocks') attempt('tentative', null, { tentative: 'counts' });
+  if (request.within === 'hours') attempt('hours', null, { within: 'any' });
+  if (request.padBefore > 0) attempt('padding', null, { padBefore: 0, padAfter: 0 });
+  if (request.length >= 30) attempt('half', null, { length: Math.ceil(request.length / 30) * 15 });
+  if (rooms !== null) attempt('room', null, {}, people, null);
+  if (request.at.length > 0) attempt('there', nameOf(request.at[0] ?? ''), { at: [] });
   for (const one of people.slice(1))
     if (one.need === 'must')
       attempt(
         'without',
         nameOf(one.id),
-        request,
+        {},
         people.map((p) => (p === one ? { ...p, need: 'may' as const } : p)),
       );
   return gives;

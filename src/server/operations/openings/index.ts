@@ -1,5 +1,5 @@
 export { checkTime } from './check-time.ts';
 export { findRoom } from './find-room.ts';
-export { findTimes } from './find-times.ts';
+export { findSeriesTimes, findTimes, readTimesDay } from './find-times.ts';
 export { bringInJourneys, listJourneys, takeOutJourneys } from './journeys.ts';
 export { readKeeps, saveKeeps } from './keeps.ts';
