@@ -14,8 +14,8 @@ export interface SeriesStart {
 
 /**
  * For every start in the first week and every so many weeks after it, by the request's clock: in how many of `times` it is an opening. Those
- * that fit most often first, equal ones the earlier first. `request.until` has to lie behind the last of them; `cut` where not all of the
- * grid was looked at.
+ * that fit most often first, equal ones the earlier first; of an hour that comes twice the first stands for both. `request.until` has to lie
+ * behind the last of them; `cut` where not all of the grid was looked at.
  */
 export function findSeriesOpenings(
   request: OpeningsRequest,
