@@ -82,6 +82,11 @@ export const timesBody = z.strictObject({
     .array(z.enum(['sooner', 'kinder', 'more']))
     .max(3)
     .default([]),
+  /** What counts less. */
+  less: z
+    .array(z.enum(['sooner', 'kinder', 'more']))
+    .max(3)
+    .default([]),
 });
 export const timesAnswer = z.strictObject({
   /** Neighbouring starts that are as good, best first: `from` the first of them, `to` the last, `end` when the first would end. */
@@ -130,6 +135,7 @@ export const timesDayAnswer = z.strictObject({
     z.strictObject({
       name: z.string(),
       address: z.string(),
+      colour: z.number(),
       must: z.boolean(),
       sight: z.enum(SIGHTS),
       zone: z.string(),

@@ -21,7 +21,7 @@ import { KeptBar } from './kept-bar.tsx';
 import { Reminders } from './reminders.tsx';
 
 const Toasted = later(() => import('./toasted.tsx').then((m) => m.Toasted));
-const SECTIONS = ['calendar', 'sightlines', 'messages', 'people', 'house-rules'] as const;
+const SECTIONS = ['calendar', 'openings', 'sightlines', 'messages', 'people', 'house-rules'] as const;
 
 /** The frame around every screen: the sections, and the band that says for whom this window works. */
 export function Frame(props: { initial: FrameAnswer; who: string; children: ReactNode }) {
@@ -67,7 +67,9 @@ export function Frame(props: { initial: FrameAnswer; who: string; children: Reac
       ? principal === null
         ? !guest
         : principal.share
-      : !guest || s === 'calendar' || s === 'messages',
+      : s === 'openings'
+        ? principal !== null && !guest
+        : !guest || s === 'calendar' || s === 'messages',
   );
   return (
     <FrameProvider value={state}>
@@ -133,7 +135,7 @@ function Switch({ p, me, current, section }: { p: Principal; me: string; current
   const goal =
     section === 'sightlines' && p.share
       ? 'sightlines'
-      : section === 'people' || section === 'messages' || section === 'house-rules'
+      : section === 'openings' || section === 'people' || section === 'messages' || section === 'house-rules'
         ? section
         : 'calendar';
   return (

@@ -7,12 +7,14 @@ import type { Lane } from '@/contract/lanes.ts';
 import { firstName } from '../common/token.tsx';
 import { AtPanel } from './at-panel.tsx';
 import { CalendarPanel } from './calendar-panel.tsx';
+import { formOf } from './form-of.ts';
 import { ImportPanel } from './import-panel.tsx';
 import type { KeptForm } from './item-values.ts';
 import { KeepsPanel } from './keeps-panel.tsx';
 import { LanesPanel } from './lanes-panel.tsx';
 import type { Walked } from './moving.ts';
 import { OpeningsPanel } from './openings-panel.tsx';
+import type { TimesAsked } from './times-asked.ts';
 import { RemovedPanel } from './trail-list.tsx';
 
 /** What can stand beside a board where it is neither an item nor its form. */
@@ -27,6 +29,8 @@ export function BesideBoard(props: {
   day: number;
   today: number;
   places: readonly string[];
+  /** What a time is looked for, where it stands already. */
+  asked: Partial<TimesAsked> | null;
   onClose: () => void;
   onTakeBack: ComponentProps<typeof ImportPanel>['onTakeBack'];
   onWrote: (answer: WrittenAnswer, text: string) => void;
@@ -35,7 +39,8 @@ export function BesideBoard(props: {
   /** Several were written at once. */
   onWroteSeveral: (answer: SeveralAnswer, text: string) => void;
 }) {
-  const { what, head, kept, day, today, places, onClose, onTakeBack, onWrote, onBegin, onWalk, onWroteSeveral } = props;
+  const { what, head, kept, day, today, places, asked, onClose, onTakeBack, onWrote, onBegin, onWalk, onWroteSeveral } =
+    props;
   const t = useTranslations();
   switch (what) {
     case 'import':
@@ -63,10 +68,8 @@ export function BesideBoard(props: {
           onWalk={onWalk}
           onHeld={(answer) => onWroteSeveral(answer, t('openings.heldNow', { count: answer.written }))}
           onMoved={(answer) => onWroteSeveral(answer, t('picked.done.shift', { count: answer.written }))}
-          onTake={(start, end, people, place) => {
-            const values = place === '' ? {} : { place };
-            onBegin({ item: null, start, end, values, why: '', people: people.length > 0 ? people : null });
-          }}
+          begin={asked}
+          onTake={(taken) => onBegin(formOf(taken, asked?.item ?? null))}
         />
       );
     case 'at':

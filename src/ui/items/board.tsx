@@ -34,6 +34,7 @@ import type { Walked } from './moving.ts';
 import { movePicked, PicksProvider, usePicking } from './picks.tsx';
 import { Ribbon } from './ribbon.tsx';
 import { useSought } from './sought.ts';
+import { askedAbout } from './times-asked.ts';
 import { closedIn } from './work-hours.tsx';
 
 // What stands beside the board comes after the board itself.
@@ -75,6 +76,8 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
   const [draft, setDraft] = useState<{ draft: Draft; head: BoardHead; id: number; kept?: KeptForm } | null>(null);
   // What stands beside the board where it is neither an item nor a form.
   const [beside, setBeside] = useState<Beside | null>(null);
+  // What another time is looked for, where that is what stands beside it.
+  const [timesFor, setTimesFor] = useState<ItemWire | null>(null);
   const [goesInto, setGoesInto] = useState<GoesInto | null>(null);
   const [sought, seek] = useSought();
   const [walked, setWalked] = useState<Walked | null>(null);
@@ -92,6 +95,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
 
   const show = (what: Beside) => {
     setBeside(what);
+    setTimesFor(null);
     setSelected(null);
     setDraft(null);
   };
@@ -385,11 +389,13 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
         ) : beside !== null && head ? (
           <BesideBoard
             what={beside}
-            head={head}
+            key={timesFor?.id}
+            head={(timesFor && homeOf(timesFor)?.head) ?? head}
             kept={kept.lanes}
             day={view === 'day' || today < first || today >= first + count * DAY ? askedDay : today}
             today={today}
             places={[...new Set(items.flatMap((item) => item.place ?? []))]}
+            asked={timesFor && askedAbout(timesFor, zone)}
             onClose={() => setBeside(null)}
             onTakeBack={takeBack(calendar)}
             onWrote={(answer, text) => wrote({ calendar, head }, answer, text)}
@@ -401,7 +407,10 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
             onWroteSeveral={wroteSeveral}
             onBegin={(data) => {
               setBeside(null);
-              setDraft({ draft: { kind: 'new', start: data.start, end: data.end }, head, id: Date.now(), kept: data });
+              const change = timesFor && { kind: 'change' as const, item: timesFor };
+              const into = (timesFor && homeOf(timesFor)?.head) ?? head;
+              const draft = change ?? { kind: 'new' as const, start: data.start, end: data.end };
+              setDraft({ draft, head: into, id: Date.now(), kept: data });
             }}
           />
         ) : open && openHome ? (
@@ -428,6 +437,10 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
             onFixed={(answer) => {
               setSelected(answer.items[0]?.id ?? null);
               wroteSeveral(answer, t('openings.fixedNow', { count: answer.written - 1 }));
+            }}
+            onOpenings={(item) => {
+              show('openings');
+              setTimesFor(item);
             }}
             onCopied={(answer) => wroteSeveral(answer, t('picked.copied', { count: answer.written }))}
             onVisibility={(v, scope) => void setVisibility(open, v, scope)}

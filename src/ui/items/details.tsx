@@ -46,8 +46,10 @@ export function Details(props: {
   onCopied: (answer: SeveralAnswer) => void;
   /** One of several times that were held was fixed. */
   onFixed: (answer: SeveralAnswer) => void;
+  /** Another time is looked for. */
+  onOpenings?: (item: ItemWire) => void;
 }) {
-  const { head, onClose, onEdit, onRemove, onVisibility, onForwardRemoval } = props;
+  const { head, onClose, onEdit, onRemove, onVisibility, onForwardRemoval, onOpenings } = props;
   // What is long comes with the item itself; until it is here nothing of it can be changed.
   const isLong = props.item.atItem !== undefined && !head.as;
   const whole = useQuery({
@@ -177,6 +179,11 @@ export function Details(props: {
               sx={{ bgcolor: 'var(--who)', color: 'var(--paper)' }}
             >
               {t(item.maySuggest ? 'panel.forward' : 'panel.edit')}
+            </Button>
+          )}
+          {onOpenings && item.may?.change && !item.allDay && !head.as && (
+            <Button variant="outlined" onClick={() => onOpenings(item)}>
+              {t('openings.another')}
             </Button>
           )}
           <CopyItem item={item} head={head} />

@@ -49,9 +49,14 @@ export const sendNew = (calendar: string, v: Values, people: readonly Asked[]): 
     },
   });
 
-/** Adds what a sentence meant, as it was read back. */
-export const sendMeant = (calendar: string, { values }: Pick<Meant, 'values'>, zone: string): Promise<WrittenAnswer> =>
-  sendNew(calendar, { ...valuesOf({ kind: 'new', start: 0, end: 0 }, zone), ...values }, []);
+/** Adds what a sentence meant, as it was read back, and asks who comes. */
+export const sendMeant = (
+  calendar: string,
+  { values }: Pick<Meant, 'values'>,
+  zone: string,
+  people: readonly Asked[] = [],
+): Promise<WrittenAnswer> =>
+  sendNew(calendar, { ...valuesOf({ kind: 'new', start: 0, end: 0 }, zone), ...values }, people);
 
 /** Changes an item that was seen at a version; of a series one happening or all. */
 export function sendChange(

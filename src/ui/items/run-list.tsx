@@ -10,7 +10,7 @@ type Run = TimesAnswer['runs'][number];
 
 /**
  * Times that work, best first, each with its reasons. The arrow keys walk them and the board shows the walked one; Enter takes it, H chooses
- * it among those that are held or offered together.
+ * it among those that are held or offered together, S sends it where that can be done.
  */
 export function RunList(props: {
   runs: readonly Run[];
@@ -18,8 +18,10 @@ export function RunList(props: {
   onChoose: (from: string) => void;
   onWalk: (run: Run | null) => void;
   onTake: (run: Run) => void;
+  /** Set where one can be sent as it is. */
+  onSend?: ((run: Run) => void) | undefined;
 }) {
-  const { runs, chosen, onChoose, onWalk, onTake } = props;
+  const { runs, chosen, onChoose, onWalk, onTake, onSend } = props;
   const t = useTranslations('openings');
   const { style } = useFrame();
   const wall = (text: string) => toWall(style.zone, parseInstant(text) ?? 0);
@@ -31,7 +33,7 @@ export function RunList(props: {
   };
   return (
     <>
-      <p className="small soft">{t('keys')}</p>
+      <p className="small soft">{t('keys', { send: onSend ? 'yes' : 'no' })}</p>
       <ol className={runListCss.runs} aria-label={t('runs')}>
         {runs.map((run) => {
           const is = chosen.includes(run.from);
@@ -53,6 +55,10 @@ export function RunList(props: {
                     event.preventDefault();
                     event.stopPropagation();
                     onChoose(run.from);
+                  } else if (onSend && event.key.toLowerCase() === 's' && !event.ctrlKey && !event.metaKey) {
+                    event.preventDefault();
+                    event.stopPropagation();
+                    onSend(run);
                   }
                 }}
               >
@@ -61,6 +67,7 @@ export function RunList(props: {
                 </b>
                 {run.to !== run.from && ` ${t('orUntil', { time: clock(wall(run.to), style.hours) })}`}
                 <span className="small soft" style={{ display: 'block' }}>
+                  {run.room && `${run.room.name} · `}
                   {run.reasons.length === 0 ? t('nothingAgainst') : run.reasons.map(reason).join(' · ')}
                 </span>
               </button>

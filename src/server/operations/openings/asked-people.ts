@@ -17,6 +17,7 @@ export type About = { readonly uid: string; readonly recurrence: string | null }
 /** Somebody who is asked, and the views they are read from. */
 export type AskedPerson = OpeningsPerson & {
   readonly name: string;
+  readonly colour: number;
   readonly sight: Sight;
   readonly views: readonly ItemWire[];
 };
@@ -37,8 +38,8 @@ export function askedPerson(
   // Of somebody who isn't known nothing counts but their hours.
   const keeps = known ? keepsOf(ctx.db, person.id).keeps : [];
   const sight = decided?.decision.rights.sight ?? 'nothing';
-  const { address: id, name, zone } = person;
-  return { id, name, sight, need, known, zone, hours, keeps, items: views, views };
+  const { address: id, name, zone, colour } = person;
+  return { id, name, colour, sight, need, known, zone, hours, keeps, items: views, views };
 }
 
 /** People by their addresses as a search reads them; those outside are named as not known, and so are those who give nothing. */

@@ -135,6 +135,7 @@ export function findTimes(ctx: Context, key: string, body: Body): Result<TimesAn
   const turned = { sooner: 'late', kinder: 'gap', more: 'cannot' } as const;
   const weights = { ...WEIGHTS };
   for (const wish of body.wishes) weights[turned[wish]] *= 3;
+  for (const wish of body.less) weights[turned[wish]] /= 3;
   const roomAt = (start: number) => found.roomAt?.get(start);
   const runs = rankRuns(request, people, found.starts, people[0]?.id ?? '', weights, roomAt);
   const [next] = found.starts;
@@ -186,6 +187,7 @@ export function readTimesDay(ctx: Context, key: string, body: Body): Result<Time
   const lanes: TimesDayAnswer['lanes'] = asked.people.map((one) => ({
     name: one.name,
     address: one.id,
+    colour: one.colour % 6,
     must: one.need === 'must',
     sight: one.sight,
     zone: one.zone,
@@ -203,7 +205,8 @@ export function readTimesDay(ctx: Context, key: string, body: Body): Result<Time
   }));
   const there = new Set(lanes.map((lane) => lane.name));
   for (const name of asked.unknown)
-    if (!there.has(name)) lanes.push({ name, address: '', must: true, sight: 'nothing', zone: body.zone, items: [] });
+    if (!there.has(name))
+      lanes.push({ name, address: '', colour: 0, must: true, sight: 'nothing', zone: body.zone, items: [] });
   return ok({ lanes });
 }
 

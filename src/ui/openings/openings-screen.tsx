@@ -1,0 +1,205 @@
+'use client';
+import TextField from '@mui/material/TextField';
+import { useQueryClient } from '@tanstack/react-query';
+import { useRouter, useSearchParams } from 'next/navigation';
+import { useState } from 'react';
+import { useTranslations } from 'use-intl';
+import type { BoardHead } from '@/contract/items.ts';
+import { dateText, toWall } from '@/core/time/index.ts';
+import { Asked as Asking } from '../common/asked.tsx';
+import boardsCss from '../common/boards.module.css';
+import { useFrame } from '../common/frame-context.tsx';
+import { keepDraft } from '../common/kept-drafts.ts';
+import { said } from '../common/refusal.ts';
+import { clock, DAY, dayName } from '../common/times.ts';
+import { firstName } from '../common/token.tsx';
+import { useBoardItems } from '../items/board-items.ts';
+import { formOf } from '../items/form-of.ts';
+import { sendMeant } from '../items/item-sending.ts';
+import { useItemWrites } from '../items/item-writes.ts';
+import { askedBy, type TimesAsked, useTimes } from '../items/times-asked.ts';
+import { WishFields } from '../items/times-fields.tsx';
+import { type Taken, TimesFound } from '../items/times-found.tsx';
+import { AskedLine } from './asked-line.tsx';
+import { CountSheet, hoursOf } from './count-sheet.tsx';
+import { DayLanes, dayOfWall } from './day-lanes.tsx';
+import css from './openings.module.css';
+
+/** The search for times from nothing, for whom this window works: what is asked as a line of words, the days, and everybody's lanes. */
+export function OpeningsScreen({ calendar, name }: { calendar: string; name: string }) {
+  const { style, now } = useFrame();
+  const today = Math.floor(toWall(style.zone, now()) / DAY) * DAY;
+  const dates = { from: dateText(today), to: dateText(today + DAY), zone: style.zone };
+  const [notice, setNotice] = useState<string | null>(null);
+  const { query, head, gone } = useBoardItems(calendar, dates, undefined, setNotice);
+  if (!head || gone)
+    return (
+      <div className={css.screen}>
+        <Asking query={query} />
+        {notice && <p className={boardsCss.notice}>{notice}</p>}
+      </div>
+    );
+  return <Search head={head} name={name} today={today} notice={notice} onNotice={setNotice} />;
+}
+
+function Search(props: {
+  head: BoardHead;
+  name: string;
+  today: number;
+  notice: string | null;
+  onNotice: (notice: string | null) => void;
+}) {
+  const { head, name, today, notice, onNotice } = props;
+  const t = useTranslations('openings');
+  const all = useTranslations();
+  const { style } = useFrame();
+  const client = useQueryClient();
+  const router = useRouter();
+  const params = useSearchParams();
+  const [asked, setAsked] = useState<TimesAsked>(() => askedBy(new URLSearchParams(params), dateText(today)));
+  const [walked, setWalked] = useState<{ start: number; end: number } | null>(null);
+  // The last that was walked stays in the lanes while one reads there.
+  const [stood, setStood] = useState<{ start: number; end: number } | null>(null);
+  const [title, setTitle] = useState('');
+  const calendar = head.calendar.key;
+  const found = useTimes(calendar, asked, style.zone, true);
+  const { data } = found;
+  const { wrote, wroteMany } = useItemWrites(
+    () => ({ calendar, head }),
+    onNotice,
+    () => {},
+  );
+  const walk = (time: { start: number; end: number } | null) => {
+    setWalked(time);
+    if (time) setStood(time);
+  };
+  const wall = (text: string) => toWall(style.zone, Date.parse(text));
+  const best = data?.runs[0];
+  const shown = walked ?? stood ?? (best ? { start: wall(best.from), end: wall(best.end) } : null);
+  const take = (taken: Taken) => {
+    const form = formOf(taken, asked.item, title.trim());
+    const key = `openings ${taken.start} ${asked.item ?? ''}`;
+    const to = new URLSearchParams({ week: dateText(taken.start), kept: key });
+    const href = `/for/${head.owner.handle}/calendar?${to}`;
+    keepDraft({ key, title: title.trim(), owner: name, colour: head.owner.colour, href, data: form });
+    router.push(href);
+  };
+  const send = async (taken: Taken) => {
+    onNotice(null);
+    try {
+      const form = formOf(taken, null, title.trim());
+      const times = formOf(taken, '', '').values;
+      const answer = await sendMeant(calendar, { values: { ...times, ...form.values } }, style.zone, taken.people);
+      setTitle('');
+      wrote(
+        { calendar, head },
+        answer,
+        head.own ? all('board.savedMine') : all('board.saved', { name: firstName(name) }),
+      );
+    } catch (error) {
+      const answer = said(error, all('common.unreachable'));
+      onNotice(Object.values(answer.fields)[0] ?? answer.sentence);
+    }
+  };
+  const maySend =
+    head.may.add &&
+    asked.item === null &&
+    title.trim() !== '' &&
+    (head.own || head.rights.speaks || asked.people.length === 0);
+  const hours = hoursOf(
+    data?.sheet ?? [],
+    (data?.runs ?? []).map((run) => ({ from: wall(run.from), end: wall(run.end) })),
+  );
+  return (
+    <div className={`${css.screen} who-${head.owner.colour % 6}`}>
+      <div className={css.asked}>
+        <h1 className="visually-hidden">{t('title')}</h1>
+        <AskedLine
+          head={head}
+          asked={asked}
+          unknown={data?.unknown ?? []}
+          onChange={(more) => {
+            setStood(null);
+            setAsked((was) => ({ ...was, ...more }));
+          }}
+        />
+        {data && !asked.series && (
+          <p className="small soft" role="status">
+            {data.next === null
+              ? t('none')
+              : t('count', {
+                  count: data.count,
+                  next: `${dayName(wall(data.next))}, ${clock(wall(data.next), style.hours)}`,
+                })}
+          </p>
+        )}
+        {notice && (
+          <p className={boardsCss.notice} role="alert">
+            {notice}
+          </p>
+        )}
+      </div>
+      <div className={css.main}>
+        {data && (
+          <CountSheet
+            sheet={data.sheet}
+            known={data.known}
+            runs={asked.series ? [] : data.runs}
+            length={asked.length}
+            walked={walked?.start ?? null}
+            today={today}
+            onWalk={(run) => walk({ start: wall(run.from), end: wall(run.end) })}
+            onTake={(run) => {
+              const end = wall(run.end);
+              const had = run.room
+                ? [{ address: run.room.address, name: run.room.name, role: 'must' as const, group: null }]
+                : [];
+              take({
+                start: wall(run.from),
+                end,
+                people: [...asked.people, ...had],
+                place: asked.place.trim() || (run.room?.name ?? ''),
+                rule: null,
+              });
+            }}
+          />
+        )}
+        <DayLanes
+          calendar={calendar}
+          body={found.body}
+          day={shown ? dayOfWall(shown.start) : today}
+          walked={shown}
+          hours={hours}
+        />
+      </div>
+      <aside className={boardsCss.panel} aria-label={t('best')}>
+        <h2>{t('best')}</h2>
+        <WishFields asked={asked} onChange={(more) => setAsked((was) => ({ ...was, ...more }))} />
+        <TextField
+          label={t('chosen.for')}
+          value={title}
+          helperText={
+            head.may.add && asked.item === null
+              ? t('toSend', { own: head.own ? 'yes' : 'no', name: firstName(name) })
+              : undefined
+          }
+          onChange={(e) => setTitle(e.target.value)}
+          slotProps={{ inputLabel: { shrink: true }, htmlInput: { maxLength: 300 } }}
+        />
+        <TimesFound
+          head={head}
+          asked={asked}
+          found={found}
+          onTake={take}
+          onSend={maySend ? (taken) => void send(taken) : undefined}
+          onWalk={walk}
+          onHeld={(answer) => wroteMany(answer, t('heldNow', { count: answer.written }), [calendar])}
+          onMoved={(answer) => {
+            wroteMany(answer, all('picked.done.shift', { count: answer.written }), [calendar]);
+            void client.invalidateQueries({ queryKey: ['calendar'] });
+          }}
+        />
+      </aside>
+    </div>
+  );
+}
