@@ -156,3 +156,70 @@ test('a lunch is wished for whom one arranges: seen on the board, warned of, and
   expect(desk.errors).toEqual([]);
   await desk.close();
 });
+
+test('on their own screen: five people and a room, walked and sent by the keys, each day and bar as one sees it', async () => {
+  const desk = await Desk.as(browser, home, 'tomas', '/for/ines/calendar?week=2027-09-20');
+  await desk.go(`${home}/for/ines/openings?from=2027-09-20`);
+  const phrase = (name: RegExp) => desk.find('button', name);
+  await (await phrase(/^Who comes/)).press('Enter');
+  for (const [typed, whole] of [
+    ['Bruno', 'Bruno Keane'],
+    ['Amara', 'Amara Reyes'],
+    ['Luc', 'Lucía Pardo'],
+    ['Kofi', 'Kofi Beck'],
+  ] as const) {
+    await desk.fill('Who comes', typed, 'combobox');
+    await desk.press('option', new RegExp(`^${whole}`));
+  }
+  await desk.page.keyboard.press('Escape');
+  await desk.find('button', /Who comes: with Bruno, Amara, Lucía, and Kofi/);
+  await (await phrase(/^Where/)).press('Enter');
+  await desk.press('checkbox', 'Any room that is free');
+  await desk.page.keyboard.press('Escape');
+  await desk.find('button', /Where: in any room for 5/);
+  await desk.find('img', /^How many of 5 can come/);
+  await desk.find('button', /North room/);
+  // A lane for everybody, their own time where it is another, and nothing of what isn’t seen.
+  await desk.says('in Bogota');
+  await desk.says('Lucía Pardo');
+  await desk.fill('What it is for', 'Uplands, the plan for spring');
+  await desk.says('S sends it');
+  await desk.page.evaluate(() => document.querySelector<HTMLElement>('aside ol button')?.focus());
+  await desk.page.keyboard.press('ArrowDown');
+  await desk.page.keyboard.press('s');
+  await desk.says('Bruno Keane');
+  await desk.says('it leaves in ten seconds');
+  expect(desk.errors).toEqual([]);
+  await desk.close();
+});
+
+test('another time is looked for something that stands, and what is walked and taken moves it', async () => {
+  const tomas = await Caller.stepIn(home, 'tomas');
+  const frame = await tomas.json<{ principals: { handle: string; calendar: string }[] }>('/api/frame');
+  const calendar = frame.principals.find((p) => p.handle === 'bruno')?.calendar ?? '';
+  const when = { start: '2027-09-27T10:00', end: '2027-09-27T10:30', allDay: false, zone: 'Europe/Lisbon' };
+  await tomas.send('POST', `/api/calendars/${calendar}/items`, { title: 'Ledger talk', when });
+  const desk = await Desk.as(browser, home, 'tomas', '/for/bruno/calendar?week=2027-09-27');
+  await desk.press('button', /^Ledger talk/);
+  await desk.press('button', 'Another time…');
+  // As long as it is; its own time is free for it.
+  await desk.says('30 minutes');
+  await desk.press('button', /^Tue 28, 09:00/);
+  await desk.press('button', /^Save to Bruno/);
+  await desk.find('button', /^Ledger talk, Tue 28 Sept 2027, 09:00/);
+  expect(desk.errors).toEqual([]);
+  await desk.close();
+});
+
+test('a time for a series is offered by how often it works, and begins the form with its repeat', async () => {
+  const desk = await Desk.as(browser, home, 'tomas', '/for/bruno/openings?from=2027-08-02&length=30');
+  await (await desk.find('button', /^In the next/)).press('Enter');
+  await desk.press('combobox', 'How often');
+  await desk.press('option', 'Every week');
+  await desk.page.keyboard.press('Escape');
+  await desk.press('button', /works 6 of 6 times/);
+  await desk.find('textbox', 'Title');
+  await desk.says('6 times');
+  expect(desk.errors).toEqual([]);
+  await desk.close();
+});
