@@ -177,7 +177,7 @@ test('on their own screen: five people and a room, walked and sent by the keys, 
   await desk.press('checkbox', 'Any room that is free');
   await desk.page.keyboard.press('Escape');
   await desk.find('button', /Where: in any room for 5/);
-  await desk.find('img', /^How many of 5 can come/);
+  await desk.find('region', /^How many of 5 can come/);
   await desk.find('button', /North room/);
   // A lane for everybody, their own time where it is another, and nothing of what isn’t seen.
   await desk.says('in Bogota');

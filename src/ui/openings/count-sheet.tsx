@@ -52,7 +52,7 @@ export function CountSheet(props: {
   const y = (wall: number) => (wall / QUARTER - first * PER_HOUR) * STEP_PX;
   const hours = Array.from({ length: last - first }, (_, i) => first + i);
   return (
-    <div className={css.sheetBox} role="img" aria-label={t('sheet', { known, count: runs.length })}>
+    <section className={css.sheetBox} aria-label={t('sheet', { known, count: runs.length })}>
       <div className={css.hours} style={{ height: (last - first) * PER_HOUR * STEP_PX }}>
         {hours.map((hour) => (
           <span key={hour} style={{ top: y(hour * 60 * MINUTE) }}>
@@ -97,7 +97,7 @@ export function CountSheet(props: {
           </div>
         );
       })}
-    </div>
+    </section>
   );
 }
 
