@@ -123,6 +123,8 @@ test('three times are offered to somebody outside, who takes the second on a pag
   await desk.gone('button', /^[A-Z] .\/. · Peat: the buyers/);
   await desk.press('button', /^Peat: the buyers, first talk,/);
   await desk.says('Marta Quill');
+  await desk.go(`${home}/for/ines/messages`);
+  await desk.says('Marta Quill chose this time among those offered as “A talk with Inés Varga”.');
   expect([...desk.errors, ...visitor.errors]).toEqual([]);
   for (const one of [late, visitor, desk]) await one.close();
 });

@@ -70,6 +70,7 @@ export const MESSAGE_KINDS = [
   'counterDeclined',
   'stateAsked',
   'forInformation',
+  'chosen',
   'question',
   'mail',
 ] as const;

@@ -16,6 +16,7 @@ export type MessageKind =
   | 'counterDeclined'
   | 'stateAsked'
   | 'forInformation'
+  | 'chosen'
   | 'question'
   | 'mail';
 

@@ -113,3 +113,44 @@ export function keepArrived(
     actorId: null,
   });
 }
+
+/** Keeps for whose meeting it is that somebody outside chose its time on a page where it was offered: `words` is what they read there. */
+export function keepChosen(
+  ctx: Acting,
+  owner: Person,
+  meeting: StoredMeeting,
+  visitor: { readonly address: string; readonly name: string },
+  words: string,
+): void {
+  const standing = meeting.part === 'organiser' ? meeting.state : null;
+  insertMessage(ctx.db, {
+    collectionId: folderOf(ctx.db, owner.id, 'Arrived'),
+    at: ctx.now,
+    thread: threadOf(meeting.uid),
+    kind: 'chosen',
+    meetingId: meeting.id,
+    fromAddress: visitor.address,
+    fromName: visitor.name,
+    byAddress: null,
+    byName: null,
+    recipients: [{ address: owner.address, name: owner.name }],
+    subject: '',
+    body: words,
+    facts: standing
+      ? {
+          title: standing.matter.title,
+          place: standing.matter.place,
+          time: {
+            start: standing.time.start,
+            end: standing.time.end,
+            allDay: standing.time.allDay,
+            zone: standing.time.zone,
+          },
+        }
+      : {},
+    messageId: null,
+    inReplyTo: null,
+    refs: [],
+    actorId: null,
+  });
+}

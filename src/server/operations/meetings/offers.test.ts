@@ -1,6 +1,7 @@
 import { describe, expect, test } from 'vitest';
 import { holdsBody } from '@/contract/meetings-holds.ts';
 import { PRESETS } from '@/core/access/index.ts';
+import { listMessages } from '../messages/list-messages.ts';
 import { at } from '../small-organisation.ts';
 import { chooseOffer, holdTimes, makeOffer, readOffer, withdrawOffer } from './index.ts';
 import { ctx, mail, org, pass, value } from './meeting-day.ts';
@@ -40,6 +41,15 @@ describe('times offered behind an address', () => {
     expect(chooseOffer(stranger(), secret, choice(STARTS[0] ?? ''))).toMatchObject({ code: 'offerGone' });
     pass();
     expect(mail()).toEqual(['REQUEST marta@quill-audit.example']);
+    // It stands in Messages too, for her and for who speaks for her, and for nobody else.
+    const said = (who: string) => {
+      const listed = value(listMessages(ctx(who), 'ines', null));
+      return listed.threads.flatMap((t) =>
+        t.messages.filter((m) => !m.sent).map((m) => `${m.kind} ${m.from.name} ${m.says} ${m.unread}`),
+      );
+    };
+    expect(said('ines')).toEqual(['chosen Marta Quill A talk about the weir true']);
+    expect(said('tomas')).toEqual(said('ines'));
   });
 
   test('a time that is taken meanwhile, by the clock or by something else, is gone from it', () => {

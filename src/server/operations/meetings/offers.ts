@@ -5,6 +5,7 @@ import { limiter } from '../../auth/limiter.ts';
 import { now } from '../../clock.ts';
 import { database } from '../../db/index.ts';
 import { newKey, offerKeyOf } from '../../ids.ts';
+import { calendarById } from '../../repositories/calendars.ts';
 import {
   heldIn,
   holdSetById,
@@ -14,12 +15,15 @@ import {
   withdrawOffer as withdrawn,
 } from '../../repositories/holds.ts';
 import { itemById } from '../../repositories/items.ts';
+import { meetingOfItem } from '../../repositories/meetings.ts';
 import { personById } from '../../repositories/people.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import { type Context, Directory, findItem, isRefusal, viewsIn } from '../deciding/index.ts';
 import { findHold, fixHold, readHolds } from './holds.ts';
+import { keepChosen } from './keep.ts';
 import { speaksOn } from './settle.ts';
+import { tellReaders } from './tell.ts';
 
 const DAY = 86_400_000;
 /** Wrong addresses, and choices, that one place on the network may try in a quarter of an hour. */
@@ -38,6 +42,16 @@ export function makeOffer(ctx: Context, id: string, { words }: { readonly words:
     putOffer(ctx.db, { key: newKey(), holdSet: set.id, words, madeBy: ctx.viewer.id, madeAt: ctx.now }),
   );
   return readHolds(ctx, id);
+}
+
+/** Says to whose meeting it is, and to who reads their messages, that somebody chose its time. */
+function tellChosen(ctx: Context, item: StoredItem, visitor: { address: string; name: string }, words: string): void {
+  const calendar = calendarById(ctx.db, item.calendarId);
+  const owner = calendar && personById(ctx.db, calendar.ownerId);
+  const meeting = meetingOfItem(ctx.db, item.id);
+  if (!calendar || !owner || !meeting) return;
+  keepChosen(ctx, owner, meeting, visitor, words);
+  tellReaders(ctx.db, calendar);
 }
 
 /** Withdraws the address: whoever has it reads from then on that there is nothing. */
@@ -131,6 +145,7 @@ export function chooseOffer(
     const fixed = fixHold(ctx, item.key, { version: item.version }, [visitor]);
     if (!fixed.ok) return refuse('offerTaken');
     withdrawn(at.db, offer.holdSet, at.now);
+    tellChosen(ctx, item, choice, offer.words);
     return ok({ start: instantText(item.start), end: instantText(item.end), words: offer.words });
   });
 }
