@@ -225,3 +225,33 @@ test('a time for a series is offered by how often it works, and begins the form 
   expect(desk.errors).toEqual([]);
   await desk.close();
 });
+
+test('the next half hour with her where she is, is answered in the one box, and Enter begins it there', async () => {
+  const desk = await Desk.as(browser, home, 'tomas', '/for/ines/calendar');
+  await desk.press('button', /^Find or do anything/);
+  await desk.fill('Find or do anything', 'next 30 minutes with her at Ridge House', 'combobox');
+  await desk.find('option', /^The next 30 minutes with Inés at Ridge House: .*\(Enter fills it in\)/);
+  await desk.page.keyboard.press('Enter');
+  await desk.find('textbox', 'Title');
+  const place = await desk.find('textbox', 'Place');
+  expect(await place.evaluate((el) => (el as HTMLInputElement).value)).toBe('Ridge House');
+  expect(desk.errors).toEqual([]);
+  await desk.close();
+});
+
+test('who shows nothing is named as not known, asked in one press to show it, and comes from that letter to where it is set', async () => {
+  const dario = await Desk.as(browser, home, 'dario', '/for/dario/openings');
+  await (await dario.find('button', /^Who comes/)).press('Enter');
+  await dario.fill('Who comes', 'Inés', 'combobox');
+  await dario.press('option', /^Inés Varga/);
+  await dario.page.keyboard.press('Escape');
+  await dario.find('button', /Who comes: with Inés \(not known\)/);
+  await dario.press('button', 'Ask them to show when they are free or busy');
+  await dario.find('button', 'Asked, in your name');
+  const ines = await Desk.as(browser, home, 'ines', '/for/ines/messages');
+  await ines.says('May I see when you are free or busy?');
+  await ines.go(`${home}/sightlines?who=person%3Adario`);
+  await ines.says('Dario Venn');
+  expect([...dario.errors, ...ines.errors]).toEqual([]);
+  for (const one of [dario, ines]) await one.close();
+});

@@ -8,14 +8,16 @@ import { useEffect, useMemo, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { SearchAnswer } from '@/contract/search.ts';
+import { dateText } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { keepDraft } from '../common/kept-drafts.ts';
 import { said as refusalOf } from '../common/refusal.ts';
-import { whenText } from '../common/times.ts';
+import { clock, fullDay, whenText } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 import { foundAt } from '../items/found-at.ts';
 import { draftOf, type Meant, meantBy, meantWhen } from '../items/from-sentence.ts';
 import { sendMeant } from '../items/item-sending.ts';
+import { type NextOpening, useNextOpening } from './next-opening.ts';
 
 /** However many people there are, a list stays short enough to look through. */
 const few = createFilterOptions<Goal>({ limit: 60 });
@@ -27,6 +29,8 @@ interface Goal {
   readonly found?: true;
   /** What it would make, where it is a sentence that was read. */
   readonly meant?: Meant;
+  /** The next time that works, and the form begun there. */
+  readonly next?: NextOpening;
 }
 
 /** So long after the last stroke items are looked for. */
@@ -63,8 +67,38 @@ export function FinderDialog({ open, setOpen }: { open: boolean; setOpen: (open:
           }),
     [typed, principal, now, style, people.data, places.data],
   );
+  const next = useNextOpening(
+    open ? typed : '',
+    principal,
+    people.data?.people ?? [],
+    placesOf(places.data?.journeys ?? []),
+  );
+  const nextWords = next && {
+    count: next.asked.length,
+    own: principal?.own ? 'yes' : 'no',
+    name: firstName(principal?.name ?? ''),
+    people: next.names.join(', '),
+    has: next.names.length > 0 ? 'yes' : 'no',
+    place: next.asked.place || 'none',
+  };
+  const openings: Goal[] =
+    next && nextWords
+      ? [
+          {
+            label: t('next', {
+              ...nextWords,
+              state: next.found === undefined ? 'looking' : next.found === null ? 'none' : 'found',
+              time: next.found
+                ? `${fullDay(next.found.start)}, ${clock(next.found.start, style.hours)}–${clock(next.found.end, style.hours)}`
+                : '',
+            }),
+            goal: next.screen,
+            next,
+          },
+        ]
+      : [];
   const said: Goal[] =
-    meant && principal
+    meant && principal && !next
       ? [
           {
             label: t('said', {
@@ -175,18 +209,18 @@ export function FinderDialog({ open, setOpen }: { open: boolean; setOpen: (open:
         open
         disablePortal
         autoHighlight
-        options={[...said, ...options, ...found, ...weeks]}
+        options={[...openings, ...said, ...options, ...found, ...weeks]}
         filterOptions={(all, state) => [
-          ...all.filter((o) => o.meant),
+          ...all.filter((o) => o.meant || o.next),
           ...few(
-            all.filter((o) => !o.found && !o.meant),
+            all.filter((o) => !o.found && !o.meant && !o.next),
             state,
           ),
           ...all.filter((o) => o.found),
         ]}
         groupBy={(o) => (o.found ? t('items') : '')}
         onInputChange={(_, text) => setTyped(text)}
-        getOptionKey={(o) => `${o.goal} ${o.label}`}
+        getOptionKey={(o) => (o.next ? 'next' : `${o.goal} ${o.label}`)}
         noOptionsText={t('none')}
         // The list is all there is here: leaving it is leaving the whole.
         onClose={(_, reason) => {
@@ -206,6 +240,16 @@ export function FinderDialog({ open, setOpen }: { open: boolean; setOpen: (open:
           }
           setOpen(false);
           setTyped('');
+          const found = option.next?.found;
+          if (found && principal) {
+            const key = `next ${found.start}`;
+            const to = new URLSearchParams({ week: dateText(found.start), kept: key });
+            const href = `/for/${principal.handle}/calendar?${to}`;
+            const { name, colour } = principal;
+            keepDraft({ key, title: '', owner: name, colour, href, data: found.form });
+            router.push(href);
+            return;
+          }
           router.push(option.goal);
         }}
         slotProps={{

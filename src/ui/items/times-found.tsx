@@ -1,10 +1,13 @@
 'use client';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
 import type { BoardHead } from '@/contract/items.ts';
 import type { SeveralAnswer } from '@/contract/items-several.ts';
 import type { TimesAnswer } from '@/contract/openings.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
+import { AskFreeBusy } from '../common/ask-free-busy.tsx';
 import { Asked as Asking } from '../common/asked.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import { clock, dayMonth, dayName, MINUTE } from '../common/times.ts';
@@ -57,6 +60,11 @@ export function TimesFound(props: {
       rule,
     };
   };
+  // Who is in the directory and shows nothing can be asked to; who is outside can't.
+  const directory = useQuery({ queryKey: ['people'], queryFn: () => call('listPeople', {}), staleTime: 60_000 });
+  const silent = (directory.data?.people ?? []).filter(
+    (p) => p.resource === null && p.rights.sight === 'nothing' && asked.people.some((one) => one.address === p.address),
+  );
   const unknown = (
     <>
       {data && data.unknown.length > 0 && (
@@ -64,6 +72,7 @@ export function TimesFound(props: {
           {t('unknown', { count: data.unknown.length, names: data.unknown.slice(0, 4).join(', ') })}
         </p>
       )}
+      <AskFreeBusy people={silent} />
       {data?.rooms === 0 && <p className="small soft">{t('noRoom')}</p>}
     </>
   );

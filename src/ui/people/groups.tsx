@@ -8,6 +8,7 @@ import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { GroupsAnswer } from '@/contract/people.ts';
+import { AskFreeBusy } from '../common/ask-free-busy.tsx';
 import { Asked } from '../common/asked.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
@@ -68,7 +69,7 @@ export function Groups(props: {
           <h3>
             {group.name} <span className="soft small">{t('members', { count: group.people })}</span>
           </h3>
-          <Shown members={everyoneIn(group, query.data?.groups ?? [])} seen={seen} />
+          <Shown members={everyoneIn(group, query.data?.groups ?? [])} people={people} seen={seen} />
           <div className="row" style={{ flexWrap: 'wrap', marginTop: 6 }}>
             {group.members.map((m) => (
               <span key={m.handle} className={pageCss.tag}>
@@ -169,15 +170,24 @@ function everyoneIn(group: Group, groups: readonly Group[]): Group['members'] {
   return [...members.values()];
 }
 
-/** Whether one sees when each of some people is free or busy; those of whom one doesn't, by name. */
-function Shown({ members, seen }: { members: Group['members']; seen: ReadonlyMap<string, boolean> }) {
+/** Whether one sees when each of some people is free or busy; those of whom one doesn't, by name, and one press that asks them. */
+function Shown(props: {
+  members: Group['members'];
+  people: readonly (Someone & { readonly handle: string })[];
+  seen: ReadonlyMap<string, boolean>;
+}) {
+  const { members, people, seen } = props;
   const t = useTranslations('groups');
   const others = members.filter((m) => seen.has(m.handle));
   if (others.length === 0) return null;
-  const hidden = others.filter((m) => !seen.get(m.handle)).map((m) => m.name);
+  const hidden = others.flatMap((m) => {
+    const person = seen.get(m.handle) ? undefined : people.find((p) => p.handle === m.handle);
+    return person ? [person] : [];
+  });
   return (
-    <p className={hidden.length > 0 ? 'small' : 'small soft'}>
-      {hidden.length > 0 ? t('shownNot', { names: hidden.join(', ') }) : t('shown')}
-    </p>
+    <div className={hidden.length > 0 ? 'small' : 'small soft'}>
+      {hidden.length > 0 ? t('shownNot', { names: hidden.map((m) => m.name).join(', ') }) : t('shown')}{' '}
+      <AskFreeBusy people={hidden} />
+    </div>
   );
 }

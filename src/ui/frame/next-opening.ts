@@ -1,0 +1,77 @@
+import { useQuery } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import { call } from '@/contract/call.ts';
+import type { Principal } from '@/contract/frame.ts';
+import { readNext } from '@/core/sentence/index.ts';
+import { dateText, parseInstant, toWall } from '@/core/time/index.ts';
+import { useFrame } from '../common/frame-context.tsx';
+import { DAY, MINUTE } from '../common/times.ts';
+import { formOf } from '../items/form-of.ts';
+import type { KeptForm } from '../items/item-values.ts';
+import { bodyOf, paramsOf, plainAsk, type TimesAsked } from '../items/times-asked.ts';
+
+const PAUSE_MS = 200;
+/** How far ahead the next one is looked for. */
+const DAYS = 28;
+
+/** The next time that is asked for in a sentence: what it asks, the screen it is shown on, and the answer as soon as it is known. */
+export interface NextOpening {
+  readonly asked: TimesAsked;
+  readonly names: readonly string[];
+  readonly screen: string;
+  /** `null` where none works; absent while it is looked for. */
+  readonly found?: { readonly start: number; readonly end: number; readonly form: KeptForm } | null;
+}
+
+/** Reads what is typed as asking for the next time of some length for whom the window works, and looks for it. */
+export function useNextOpening(
+  typed: string,
+  principal: Principal | null,
+  people: readonly { readonly name: string; readonly address: string }[],
+  places: readonly string[],
+): NextOpening | null {
+  const { style, now } = useFrame();
+  const today = Math.floor(toWall(style.zone, now()) / DAY) * DAY;
+  const said = readNext(typed, {
+    today,
+    language: style.language,
+    dateOrder: style.dateOrder,
+    people: people.map((p) => p.name),
+    places,
+  });
+  const asked: TimesAsked | null = said && {
+    ...plainAsk(dateText(today)),
+    days: DAYS,
+    length: said.minutes,
+    place: said.place ?? '',
+    // With nobody named it is whose calendar it is that has to be there.
+    there: said.place !== null && said.people.length === 0,
+    people: said.people.map((name) => {
+      const known = people.find((p) => p.name === name);
+      return { address: known?.address ?? name.toLowerCase(), name: known?.name ?? null, role: 'must', group: null };
+    }),
+  };
+  const body = asked && JSON.stringify(bodyOf(asked, style.zone, false));
+  const [settled, setSettled] = useState<string | null>(null);
+  useEffect(() => {
+    const timer = setTimeout(() => setSettled(body), PAUSE_MS);
+    return () => clearTimeout(timer);
+  }, [body]);
+  const calendar = principal?.calendar ?? '';
+  const query = useQuery({
+    queryKey: ['calendar', calendar, 'openings', 'next', settled],
+    queryFn: () => call('findTimes', { params: { calendar }, body: JSON.parse(settled ?? '') }),
+    enabled: settled !== null && settled === body && calendar !== '',
+    retry: false,
+  });
+  if (!asked || !principal) return null;
+  const screen = `/for/${principal.handle}/openings?${paramsOf(asked)}`;
+  const names = asked.people.map((p) => p.name ?? p.address);
+  const next = query.data?.next;
+  if (next === undefined || settled !== body) return { asked, names, screen };
+  if (next === null) return { asked, names, screen, found: null };
+  const start = toWall(style.zone, parseInstant(next) ?? 0);
+  const end = start + asked.length * MINUTE;
+  const taken = { start, end, people: asked.people, place: asked.place, rule: null };
+  return { asked, names, screen, found: { start, end, form: formOf(taken, null) } };
+}
