@@ -37,6 +37,8 @@ const TIMES = {
   zone: 'Europe/Lisbon',
 };
 
+const { length: _length, ...ROUND } = TIMES;
+
 /** How each exit is asked, by file and method. Nothing here changes anything for those who may: versions are stale. */
 export const exitsOf = ({
   calendar,
@@ -271,6 +273,20 @@ export const exitsOf = ({
       path: `/api/calendars/${calendar}/openings/day`,
       body: { ...TIMES, from },
     })),
+  'api/calendars/[calendar]/round/route.ts POST': () => [
+    {
+      method: 'POST',
+      path: `/api/calendars/${calendar}/round`,
+      body: { ...ROUND, meetings: [{ length: 60 }, { length: 30 }] },
+    },
+  ],
+  'api/calendars/[calendar]/round/made/route.ts POST': () => [
+    {
+      method: 'POST',
+      path: `/api/calendars/${calendar}/round/made`,
+      body: { as: 'holds', meetings: [], zone: 'UTC', lapses: '2027-06-30T09:00:00Z' },
+    },
+  ],
   'api/calendars/[calendar]/openings/series/route.ts POST': () => [
     {
       method: 'POST',

@@ -18,6 +18,26 @@ export const holdsBody = z.strictObject({
   lapses: instant,
 });
 
+/** The meetings of a round, each at its time: held to be fixed one by one, or called at once. */
+export const makeRoundBody = z.strictObject({
+  as: z.enum(['holds', 'sent']),
+  meetings: z
+    .array(
+      z.strictObject({
+        title: itemFields.title,
+        people: people.default([]),
+        length: z.number().int().min(5).max(1440),
+        start: instant,
+      }),
+    )
+    .min(1)
+    .max(8, 'listTooLong:8'),
+  place: itemFields.place.default(null),
+  zone: z.string().max(64, 'zone'),
+  /** When those that are held free themselves. */
+  lapses: instant,
+});
+
 /** The set of times a hold is one of. */
 export const holdsAnswer = z.strictObject({
   letter: z.string(),
@@ -78,6 +98,13 @@ export const holdRoutes = {
     who: 'person',
     summary: 'Hold several times for one meeting, in one act',
     body: holdsBody,
+    answer: severalAnswer,
+  },
+  makeRound: {
+    ...at('makeRound'),
+    who: 'person',
+    summary: 'Hold or call the meetings of a round, in one act',
+    body: makeRoundBody,
     answer: severalAnswer,
   },
   readHolds: {

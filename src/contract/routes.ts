@@ -11,6 +11,7 @@ import { holdRoutes } from './meetings-holds.ts';
 import { messageRoutes } from './messages.ts';
 import { openingsRoutes } from './openings.ts';
 import { keepRoutes } from './openings-keeps.ts';
+import { roundRoutes } from './openings-round.ts';
 import { peopleRoutes } from './people.ts';
 import { sessionRoutes } from './people-sessions.ts';
 import { reminderRoutes } from './reminders.ts';
@@ -40,6 +41,7 @@ export const ROUTES = {
   ...holdRoutes,
   ...messageRoutes,
   ...openingsRoutes,
+  ...roundRoutes,
   ...keepRoutes,
   ...searchRoutes,
   ...trailRoutes,

@@ -69,6 +69,18 @@ export function rankRuns(
     .map(({ from, to, cost, reasons }) => ({ from, to, cost, reasons }));
 }
 
+/** What each of some openings costs, and why: in their order. */
+export function costsOf(
+  request: OpeningsRequest,
+  people: readonly OpeningsPerson[],
+  starts: readonly number[],
+  forWhom: string,
+  weights: Weights = WEIGHTS,
+): { readonly start: number; readonly cost: number; readonly reasons: readonly Reason[] }[] {
+  const all = people.map((person) => ready(person, request));
+  return starts.map((start) => ({ start, ...weigh(request, all, start, forWhom, weights) }));
+}
+
 function weigh(
   request: OpeningsRequest,
   people: readonly Ready[],

@@ -21,6 +21,7 @@ export type JobName =
   | 'search'
   | 'findDays'
   | 'findRoom'
+  | 'findRound'
   | 'findSeriesTimes'
   | 'readTimesDay'
   | 'checkTime'

@@ -90,6 +90,9 @@ export const findTimesBeside = (ctx: Context, key: string, body: JobArgs<'findTi
 export const readTimesDayBeside = (ctx: Context, key: string, body: JobArgs<'readTimesDay'>['body']) =>
   read(ctx, 'readTimesDay', { key, body }, body.people.length > 10);
 
+export const findRoundBeside = (ctx: Context, key: string, body: JobArgs<'findRound'>['body']) =>
+  read(ctx, 'findRound', { key, body }, true);
+
 export const findSeriesTimesBeside = (ctx: Context, key: string, body: JobArgs<'findSeriesTimes'>['body']) =>
   read(ctx, 'findSeriesTimes', { key, body }, true);
 /** Making room tries many places. */

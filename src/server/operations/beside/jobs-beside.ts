@@ -3,7 +3,7 @@ import { personById } from '../../repositories/people.ts';
 import type { Job, JobName, Port } from '../../workers/port.ts';
 import type { Context } from '../deciding/index.ts';
 import { bringInSteps, exportFile, listItems, listLoad, readFile, takeBatchBack } from '../items/index.ts';
-import { checkTime, findRoom, findSeriesTimes, findTimes, readTimesDay } from '../openings/index.ts';
+import { checkTime, findRoom, findRound, findSeriesTimes, findTimes, readTimesDay } from '../openings/index.ts';
 import { findDays, search } from '../search/index.ts';
 import { listSightlines, previewAccess, readFindings } from '../sharing/index.ts';
 
@@ -26,6 +26,8 @@ export const JOBS = {
     findTimes(ctx, args.key, args.body),
   readTimesDay: (ctx: Context, args: { key: string; body: Parameters<typeof readTimesDay>[2] }) =>
     readTimesDay(ctx, args.key, args.body),
+  findRound: (ctx: Context, args: { key: string; body: Parameters<typeof findRound>[2] }) =>
+    findRound(ctx, args.key, args.body),
   findSeriesTimes: (ctx: Context, args: { key: string; body: Parameters<typeof findSeriesTimes>[2] }) =>
     findSeriesTimes(ctx, args.key, args.body),
   findRoom: (ctx: Context, args: { key: string; body: Parameters<typeof findRoom>[2] }) =>

@@ -44,24 +44,43 @@ export function holdTimes(ctx: Context, key: string, body: z.infer<typeof holdsB
   if (!decision.rights.add)
     return refuse('mayNotAdd', { facts: { name: new Directory(ctx.db).name(calendar.ownerId) } });
   if (!isZone(body.zone)) return refuse('badInput', { fields: { zone: 'zone' } });
-  const lapsesAt = parseInstant(body.lapses) ?? 0;
-  if (lapsesAt <= ctx.now) return refuse('badInput', { fields: { lapses: 'lapsesPast' } });
-  if (lapsesAt > ctx.now + MOST_AHEAD) return refuse('badInput', { fields: { lapses: 'dateBounds' } });
+  const lapsesAt = lapseAt(ctx, body.lapses);
+  if (typeof lapsesAt !== 'number') return lapsesAt;
   const starts = [...new Set(body.starts.map((start) => parseInstant(start) ?? 0))].sort((a, b) => a - b);
   const text = (at: number) => wallText(toWall(body.zone, at));
   return ctx.db.write(() => {
-    const set = { key: newKey(), calendarId: calendar.id, letter: nextLetter(lettersIn(ctx.db, calendar.id)) };
-    const people = body.people.map(({ address, name, role, group }) => ({ address, name, role, group }));
-    const holdSet = insertHoldSet(ctx.db, { ...set, people, madeBy: ctx.viewer.id, madeAt: ctx.now });
+    const holdSet = beginSet(ctx, calendar.id, body.people);
     return allOrNone(ctx, starts, (start) => {
       const end = start + body.length * MINUTE;
       const when = { start: text(start), end: text(end), allDay: false, zone: body.zone };
-      const { title, place } = body;
-      const item = { ...PLAIN, title, place, when };
-      return createItem(ctx, key, item, ctx.viewer.id, { ...NOBODY, holdSet, lapsesAt });
+      return holdOne(ctx, key, { title: body.title, place: body.place, when }, holdSet, lapsesAt);
     });
   });
 }
+
+/** When held times free themselves, as it was asked for; refused where that is past, or further than a year. */
+export function lapseAt(ctx: Context, lapses: string): number | Refusal {
+  const at = parseInstant(lapses) ?? 0;
+  if (at <= ctx.now) return refuse('badInput', { fields: { lapses: 'lapsesPast' } });
+  return at > ctx.now + MOST_AHEAD ? refuse('badInput', { fields: { lapses: 'dateBounds' } }) : at;
+}
+
+/** Begins a set of held times in a calendar, with those who are asked once one is fixed; answers its row number. */
+export function beginSet(ctx: Context, calendarId: number, asked: z.infer<typeof holdsBody>['people']): number {
+  const set = { key: newKey(), calendarId, letter: nextLetter(lettersIn(ctx.db, calendarId)) };
+  const people = asked.map(({ address, name, role, group }) => ({ address, name, role, group }));
+  return insertHoldSet(ctx.db, { ...set, people, madeBy: ctx.viewer.id, madeAt: ctx.now });
+}
+
+/** Holds one time, as one of a set. */
+export const holdOne = (
+  ctx: Context,
+  key: string,
+  item: Pick<Parameters<typeof createItem>[2], 'title' | 'place' | 'when'>,
+  holdSet: number,
+  lapsesAt: number,
+): Result<WrittenAnswer> =>
+  createItem(ctx, key, { ...PLAIN, ...item }, ctx.viewer.id, { ...NOBODY, holdSet, lapsesAt });
 
 const PLAIN = {
   kind: 'hold',

@@ -5,6 +5,7 @@ export { homeOf, receive } from './deliver.ts';
 export { fixHold, holdTimes, readHolds } from './holds.ts';
 export { insideBy } from './invited.ts';
 export { type Arriving, keepArrived, threadOf } from './keep.ts';
+export { makeRound } from './make-round.ts';
 export { moveMeeting } from './move.ts';
 export { chooseOffer, makeOffer, readOffer, strangerOf, withdrawOffer } from './offers.ts';
 export { readMeeting, sendingWireOf, whoCanCome } from './read-meeting.ts';

@@ -3,3 +3,4 @@ export { findRoom } from './find-room.ts';
 export { findSeriesTimes, findTimes, readTimesDay } from './find-times.ts';
 export { bringInJourneys, listJourneys, takeOutJourneys } from './journeys.ts';
 export { readKeeps, saveKeeps } from './keeps.ts';
+export { findRound } from './round.ts';

@@ -1,0 +1,152 @@
+import { merged } from './clock.ts';
+import { breaksKeep } from './keeps.ts';
+import { type Ready, ready } from './person.ts';
+import { costsOf, type Reason } from './rank.ts';
+import type { Journey, OpeningsPerson, OpeningsRequest, Span } from './request.ts';
+import { findOpenings } from './search.ts';
+
+/** One meeting of a round: how many minutes, and who has to or may come, by their ids. */
+export interface RoundMeeting {
+  readonly id: string;
+  readonly length: number;
+  readonly people: readonly { readonly id: string; readonly need: 'must' | 'may' }[];
+}
+
+/** Where a meeting of a round is put, what that costs and why. */
+export interface Placed {
+  readonly id: string;
+  readonly start: number;
+  readonly cost: number;
+  readonly reasons: readonly Reason[];
+}
+
+/** Ways that are tried at most. */
+const MOST_TRIED = 300_000;
+
+interface Candidate {
+  readonly start: number;
+  readonly cost: number;
+  readonly reasons: readonly Reason[];
+}
+interface Ask {
+  readonly meeting: RoundMeeting;
+  readonly candidates: readonly Candidate[];
+  readonly musts: readonly Ready[];
+  readonly ids: ReadonlySet<string>;
+}
+interface At {
+  readonly ask: Ask;
+  readonly at: Candidate;
+  readonly span: Span;
+}
+
+/**
+ * Places several meetings with people in common, at the least sum of what their times cost: each is an opening by itself and with the
+ * others as hard time of whom they share, and nobody is in two at once, known or not. `without` are those that have no opening at all;
+ * `placed` is `null` where there is no way for all, and in the order of `meetings` where there is. `cut` where not every way could be tried.
+ */
+export function placeRound(
+  request: OpeningsRequest,
+  meetings: readonly RoundMeeting[],
+  people: readonly OpeningsPerson[],
+  journeys: readonly Journey[],
+  forWhom: string,
+): { readonly placed: readonly Placed[] | null; readonly without: readonly string[]; readonly cut: boolean } {
+  let cut = false;
+  const asks = meetings.map((meeting): Ask => {
+    const theirs = people.flatMap((person) => {
+      const asked = meeting.people.find((one) => one.id === person.id);
+      return asked ? [{ ...person, need: asked.need }] : [];
+    });
+    const own = { ...request, length: meeting.length };
+    const found = findOpenings(own, theirs, journeys);
+    cut ||= found.cut;
+    const candidates = costsOf(own, theirs, found.starts, forWhom);
+    return {
+      meeting,
+      candidates: candidates.sort((a, b) => a.cost - b.cost || a.start - b.start),
+      musts: theirs.filter((one) => one.need === 'must' && one.known).map((one) => ready(one, own)),
+      ids: new Set(meeting.people.map((one) => one.id)),
+    };
+  });
+  const without = asks.filter((ask) => ask.candidates.length === 0).map((ask) => ask.meeting.id);
+  if (without.length > 0) return { placed: null, without, cut };
+  // Those with the fewest times first: what can't go anywhere else is put before what can.
+  const order = [...asks].sort((a, b) => a.candidates.length - b.candidates.length);
+  const search = new Search(request, order);
+  const best = search.best();
+  const placed = best && meetings.map((meeting) => placedOf(meeting.id, best));
+  return { placed, without: [], cut: cut || search.cut };
+}
+
+function placedOf(id: string, best: readonly At[]): Placed {
+  const { at } = best.find((one) => one.ask.meeting.id === id) as At;
+  return { id, start: at.start, cost: at.cost, reasons: at.reasons };
+}
+
+class Search {
+  cut = false;
+  private tried = 0;
+  private least = Number.POSITIVE_INFINITY;
+  private found: readonly At[] | null = null;
+  /** What the meetings from each on cost at the very least. */
+  private readonly rest: readonly number[];
+
+  constructor(
+    private readonly request: OpeningsRequest,
+    private readonly order: readonly Ask[],
+  ) {
+    const rest = [0];
+    for (const ask of [...order].reverse()) rest.unshift((rest[0] ?? 0) + (ask.candidates[0]?.cost ?? 0));
+    this.rest = rest;
+  }
+
+  best(): readonly At[] | null {
+    this.place([], 0);
+    return this.found;
+  }
+
+  private place(so: readonly At[], cost: number): void {
+    const ask = this.order[so.length];
+    if (!ask) {
+      if (so.every((one) => this.keeps(one, so, true))) {
+        this.least = cost;
+        this.found = so;
+      }
+      return;
+    }
+    for (const at of ask.candidates) {
+      if (cost + at.cost + (this.rest[so.length + 1] ?? 0) >= this.least) return;
+      if (++this.tried > MOST_TRIED) {
+        this.cut = true;
+        return;
+      }
+      const one: At = { ask, at, span: [at.start, at.start + ask.meeting.length] };
+      if (so.some((other) => this.meet(one, other) || this.meet(other, one))) continue;
+      const next = [...so, one];
+      if (next.every((placed) => this.keeps(placed, next, false))) this.place(next, cost + at.cost);
+    }
+  }
+
+  /** Whether one lies over another for somebody in both: with its padding for those who have to be at it. */
+  private meet(one: At, other: At): boolean {
+    const [from, to] = one.span;
+    const over = from < other.span[1] && other.span[0] < to;
+    if (over) for (const id of one.ask.ids) if (other.ask.ids.has(id)) return true;
+    const [a, b] = [from - this.request.padBefore, to + this.request.padAfter];
+    if (a >= other.span[1] || other.span[0] >= b) return false;
+    return one.ask.musts.some(({ person }) => other.ask.ids.has(person.id));
+  }
+
+  /** Whether a meeting keeps the hard wishes of those who have to be there, with the others where they are; a rest only where all stand. */
+  private keeps(one: At, all: readonly At[], last: boolean): boolean {
+    return one.ask.musts.every(({ person, hard }) => {
+      const wishes = person.keeps.filter((keep) => keep.hard && (last || keep.kind !== 'rest'));
+      if (wishes.length === 0) return true;
+      const others = all.filter((other) => other !== one && other.ask.ids.has(person.id));
+      if (others.length === 0) return true;
+      const taken = merged([...hard, ...others.map((other) => other.span)]);
+      return wishes.every((keep) => !breaksKeep(keep, person.zone, taken, one.span[0], one.span[1]));
+    });
+  }
+}
