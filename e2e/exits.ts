@@ -74,6 +74,7 @@ export const exitsOf = ({
   'letterbox/page.tsx': () => page('/letterbox'),
   'for/[who]/people/page.tsx': () => page('/for/ines/people'),
   'sightlines/page.tsx': () => [...page('/sightlines'), ...page('/sightlines?who=person%3Abruno')],
+  'for/[who]/openings/round/page.tsx': () => page('/for/ines/openings/round'),
   'for/[who]/openings/page.tsx': () => [...page('/for/ines/openings'), ...page('/for/bruno/openings')],
   'for/[who]/messages/page.tsx': () => page('/for/ines/messages'),
   'for/[who]/house-rules/page.tsx': () => page('/for/ines/house-rules'),

@@ -255,3 +255,39 @@ test('who shows nothing is named as not known, asked in one press to show it, an
   expect([...dario.errors, ...ines.errors]).toEqual([]);
   for (const one of [dario, ines]) await one.close();
 });
+
+test('a round of three talks with a candidate is placed, held in one act for whom one works, and taken back in one', async () => {
+  const desk = await Desk.as(browser, home, 'tomas', '/for/ines/openings');
+  await desk.press('link', 'A round');
+  await desk.find('heading', 'A round for Inés');
+  await desk.press('button', 'One meeting more');
+  const everyone = await desk.find('region', 'For all of them');
+  await desk.fill('Who comes', 'marta@quill-audit.example', 'combobox', everyone);
+  await desk.page.keyboard.press('Enter');
+  const third = await desk.find('region', 'Meeting 3');
+  await desk.fill('Who comes', 'Bruno', 'combobox', third);
+  await desk.press('option', /^Bruno Keane/);
+  await desk.says('Not known, and counted nowhere: marta@quill-audit.example');
+  await desk.press('button', 'Hold these 3 for Inés');
+  await desk.says('Say what it is for.');
+  for (const [n, title] of [
+    'Peat warden, first talk',
+    'Peat warden, second talk',
+    'Peat warden, the figures',
+  ].entries()) {
+    const meeting = await desk.find('region', `Meeting ${n + 1}`);
+    await desk.fill('What it is for', title, 'textbox', meeting);
+  }
+  await desk.find('button', /^Peat warden, the figures/);
+  await desk.press('button', 'Hold these 3 for Inés');
+  await desk.says('They stand in Inés’s calendar so.');
+  await desk.press('button', 'Undo');
+  await desk.says('As it was before');
+  await desk.press('button', 'Place these again');
+  await desk.press('button', /^Send these 3 for Inés, ask 2/);
+  await desk.says('3 meetings are called.');
+  await desk.press('link', 'See them there');
+  await desk.find('button', /Peat warden, first talk/);
+  expect(desk.errors).toEqual([]);
+  await desk.close();
+});

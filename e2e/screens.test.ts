@@ -24,6 +24,7 @@ const SCREENS: [string, string, string, (desk: Desk) => Promise<unknown>][] = [
   ['side by side, with the kept lanes', 'tomas', '/for/ines/calendar?view=side', (d) => d.press('button', /^Lanes/)],
   ['the search for openings', 'tomas', '/for/ines/calendar', (d) => d.press('button', 'Openings')],
   ['Openings, on their own screen', 'tomas', '/for/ines/openings', (d) => d.find('region', /can come/)],
+  ['a round', 'tomas', '/for/ines/openings/round', (d) => d.find('button', /^Hold these 2/)],
   ['the search, with the days it marks', 'tomas', '/for/ines/calendar?find=heron', (d) => d.says('are found')],
   ['a day sheet', 'tomas', '/for/ines/day-sheet?day=2027-03-03', (d) => d.find('heading', 'Leadership')],
   ['Sightlines', 'ines', '/for/ines/sightlines', (d) => d.press('button', /^Tomas Lindqvist/)],

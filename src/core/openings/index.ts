@@ -4,7 +4,7 @@ export { howManyCan } from './how-many.ts';
 export { findSeriesOpenings } from './in-series.ts';
 export { journeyMinutes, samePlace } from './journeys.ts';
 export { makeRoom } from './make-room.ts';
-export { type Reason, rankRuns, WEIGHTS } from './rank.ts';
+export { rankRuns, WEIGHTS } from './rank.ts';
 export type { Keep, Movable, OpeningsPerson, OpeningsRequest } from './request.ts';
 export { placeRound, type RoundMeeting } from './round.ts';
 export { findOpenings } from './search.ts';

@@ -83,6 +83,13 @@ describe('a round', () => {
         const slow = slowly(request, round, people, journeys);
         if (slow === null) expect(sum).toBeNull();
         else expect(sum).toBeCloseTo(slow, 6);
+        // Those that are alike stand in the order they were asked for, and none lies over another of somebody's.
+        const like = (m: RoundMeeting) =>
+          JSON.stringify([m.length, [...m.people].map((p) => `${p.id} ${p.need}`).sort()]);
+        for (const [i, one] of placed?.entries() ?? [])
+          for (const [j, other] of placed?.entries() ?? [])
+            if (i < j && like(round[i] as RoundMeeting) === like(round[j] as RoundMeeting))
+              expect(one.start).toBeLessThan(other.start);
         expect(placed?.map((one) => one.id) ?? round.map((m) => m.id)).toEqual(round.map((m) => m.id));
       }),
       { numRuns: 60 },

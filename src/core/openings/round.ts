@@ -75,8 +75,25 @@ export function placeRound(
   const order = [...asks].sort((a, b) => a.candidates.length - b.candidates.length);
   const search = new Search(request, order);
   const best = search.best();
-  const placed = best && meetings.map((meeting) => placedOf(meeting.id, best));
+  const placed =
+    best &&
+    inOrder(
+      meetings.map((meeting) => placedOf(meeting.id, best)),
+      meetings,
+    );
   return { placed, without: [], cut: cut || search.cut };
+}
+
+/** Meetings that are alike, which cost the same wherever they go, in the order they were asked for. */
+function inOrder(placed: readonly Placed[], meetings: readonly RoundMeeting[]): Placed[] {
+  const likeness = meetings.map(({ length, people }) =>
+    JSON.stringify([length, people.map(({ id, need }) => `${id} ${need}`).sort()]),
+  );
+  return placed.map((one, i) => {
+    const alike = placed.filter((_, j) => likeness[j] === likeness[i]).sort((a, b) => a.start - b.start);
+    const nth = likeness.slice(0, i).filter((like) => like === likeness[i]).length;
+    return { ...(alike[nth] ?? one), id: one.id };
+  });
 }
 
 function placedOf(id: string, best: readonly At[]): Placed {

@@ -1,3 +1,3 @@
-export { type NextAsked, readNext } from './read-next.ts';
+export { readNext } from './read-next.ts';
 export { readRepeatWords } from './read-repeat-words.ts';
 export { readSentence, type Sentence } from './read-sentence.ts';

@@ -49,8 +49,8 @@ function Tick({ label, is, onChange }: { label: string; is: boolean; onChange: (
   );
 }
 
-/** How long it takes, and what is kept free before and after it. */
-export function LengthFields({ asked, onChange }: Fields) {
+/** How long it takes, and, unless `bare`, what is kept free before and after it. */
+export function LengthFields({ asked, onChange, bare = false }: Fields & { bare?: boolean }) {
   const t = useTranslations('openings');
   return (
     <>
@@ -61,19 +61,21 @@ export function LengthFields({ asked, onChange }: Fields) {
         word={(count) => t('minutes', { count })}
         onChange={(length) => onChange({ length })}
       />
-      <OneNumber
-        label={t('padding')}
-        value={asked.padding}
-        among={PADDINGS}
-        word={(count) => t('paddingOf', { count })}
-        onChange={(padding) => onChange({ padding })}
-      />
+      {!bare && (
+        <OneNumber
+          label={t('padding')}
+          value={asked.padding}
+          among={PADDINGS}
+          word={(count) => t('paddingOf', { count })}
+          onChange={(padding) => onChange({ padding })}
+        />
+      )}
     </>
   );
 }
 
-/** From which day on, for how long, and how often. */
-export function WhenFields({ asked, onChange }: Fields) {
+/** From which day on, for how long, and, unless it is `once`, how often. */
+export function WhenFields({ asked, onChange, once = false }: Fields & { once?: boolean }) {
   const t = useTranslations('openings');
   const { series } = asked;
   return (
@@ -91,22 +93,24 @@ export function WhenFields({ asked, onChange }: Fields) {
         word={(count) => t('days', { count })}
         onChange={(days) => onChange({ days })}
       />
-      <TextField
-        select
-        label={t('often')}
-        value={series?.every ?? 0}
-        onChange={(e) => {
-          const every = Number(e.target.value);
-          onChange({ series: every === 0 ? null : { every, times: series?.times ?? 6 } });
-        }}
-      >
-        {[0, 1, 2, 4].map((every) => (
-          <MenuItem key={every} value={every}>
-            {t('every', { every })}
-          </MenuItem>
-        ))}
-      </TextField>
-      {series && (
+      {!once && (
+        <TextField
+          select
+          label={t('often')}
+          value={series?.every ?? 0}
+          onChange={(e) => {
+            const every = Number(e.target.value);
+            onChange({ series: every === 0 ? null : { every, times: series?.times ?? 6 } });
+          }}
+        >
+          {[0, 1, 2, 4].map((every) => (
+            <MenuItem key={every} value={every}>
+              {t('every', { every })}
+            </MenuItem>
+          ))}
+        </TextField>
+      )}
+      {series && !once && (
         <OneNumber
           label={t('times')}
           value={series.times}

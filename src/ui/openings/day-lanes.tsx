@@ -18,9 +18,11 @@ export function DayLanes(props: {
   body: string;
   day: number;
   walked: { start: number; end: number } | null;
+  /** Other times that stand beside the one that is walked. */
+  also?: readonly { start: number; end: number }[];
   hours: readonly [number, number];
 }) {
-  const { calendar, body, day, walked, hours } = props;
+  const { calendar, body, day, walked, also = [], hours } = props;
   const t = useTranslations('openings');
   const { style } = useFrame();
   const asked = JSON.stringify({ ...JSON.parse(body), from: dateText(day), days: 1, sheet: false });
@@ -84,6 +86,15 @@ export function DayLanes(props: {
                   </i>
                 );
               })}
+              {also
+                .filter((one) => one.start !== walked?.start && dayOfWall(one.start) === day)
+                .map((one) => (
+                  <i
+                    key={one.start}
+                    className={css.also}
+                    style={{ left: at(one.start), width: `calc(${at(one.end)} - ${at(one.start)})` }}
+                  />
+                ))}
               {walked && (
                 <i
                   className={css.ghost}

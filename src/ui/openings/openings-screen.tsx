@@ -1,19 +1,18 @@
 'use client';
 import TextField from '@mui/material/TextField';
 import { useQueryClient } from '@tanstack/react-query';
+import Link from 'next/link';
 import { useRouter, useSearchParams } from 'next/navigation';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import type { BoardHead } from '@/contract/items.ts';
 import { dateText, toWall } from '@/core/time/index.ts';
-import { Asked as Asking } from '../common/asked.tsx';
 import boardsCss from '../common/boards.module.css';
 import { useFrame } from '../common/frame-context.tsx';
 import { keepDraft } from '../common/kept-drafts.ts';
 import { said } from '../common/refusal.ts';
-import { clock, DAY, dayName } from '../common/times.ts';
+import { clock, dayName } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
-import { useBoardItems } from '../items/board-items.ts';
 import { formOf } from '../items/form-of.ts';
 import { sendMeant } from '../items/item-sending.ts';
 import { useItemWrites } from '../items/item-writes.ts';
@@ -24,22 +23,17 @@ import { AskedLine } from './asked-line.tsx';
 import { CountSheet, hoursOf } from './count-sheet.tsx';
 import { DayLanes, dayOfWall } from './day-lanes.tsx';
 import css from './openings.module.css';
+import { WithHead } from './with-head.tsx';
 
 /** The search for times from nothing, for whom this window works: what is asked as a line of words, the days, and everybody's lanes. */
 export function OpeningsScreen({ calendar, name }: { calendar: string; name: string }) {
-  const { style, now } = useFrame();
-  const today = Math.floor(toWall(style.zone, now()) / DAY) * DAY;
-  const dates = { from: dateText(today), to: dateText(today + DAY), zone: style.zone };
-  const [notice, setNotice] = useState<string | null>(null);
-  const { query, head, gone } = useBoardItems(calendar, dates, undefined, setNotice);
-  if (!head || gone)
-    return (
-      <div className={css.screen}>
-        <Asking query={query} />
-        {notice && <p className={boardsCss.notice}>{notice}</p>}
-      </div>
-    );
-  return <Search head={head} name={name} today={today} notice={notice} onNotice={setNotice} />;
+  return (
+    <WithHead calendar={calendar}>
+      {(head, today, notice, onNotice) => (
+        <Search head={head} name={name} today={today} notice={notice} onNotice={onNotice} />
+      )}
+    </WithHead>
+  );
 }
 
 function Search(props: {
@@ -173,7 +167,14 @@ function Search(props: {
         />
       </div>
       <aside className={boardsCss.panel} aria-label={t('best')}>
-        <h2>{t('best')}</h2>
+        <div className="row" style={{ justifyContent: 'space-between' }}>
+          <h2>{t('best')}</h2>
+          {head.may.add && (
+            <Link className="small" href={`/for/${head.owner.handle}/openings/round`}>
+              {t('round.open')}
+            </Link>
+          )}
+        </div>
         <WishFields asked={asked} onChange={(more) => setAsked((was) => ({ ...was, ...more }))} />
         <TextField
           label={t('chosen.for')}

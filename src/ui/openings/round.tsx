@@ -1,0 +1,334 @@
+'use client';
+import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
+import { useQuery } from '@tanstack/react-query';
+import Link from 'next/link';
+import { useEffect, useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
+import type { BoardHead } from '@/contract/items.ts';
+import type { RoundAnswer } from '@/contract/openings-round.ts';
+import { dateText, instantText, parseInstant, toWall } from '@/core/time/index.ts';
+import { Asked as Asking } from '../common/asked.tsx';
+import boardsCss from '../common/boards.module.css';
+import { useFrame } from '../common/frame-context.tsx';
+import pageCss from '../common/page.module.css';
+import { said } from '../common/refusal.ts';
+import { clock, DAY, dayName } from '../common/times.ts';
+import { firstName } from '../common/token.tsx';
+import { useItemWrites } from '../items/item-writes.ts';
+import runListCss from '../items/run-list.module.css';
+import { bodyOf, plainAsk, type TimesAsked } from '../items/times-asked.ts';
+import { HowFields, LengthFields, WhenFields } from '../items/times-fields.tsx';
+import type { Asked } from '../meetings/heard.ts';
+import { PeopleField } from '../meetings/people-field.tsx';
+import { DayLanes, dayOfWall } from './day-lanes.tsx';
+import css from './openings.module.css';
+import { WithHead } from './with-head.tsx';
+
+const PAUSE_MS = 400;
+const MOST = 8;
+/** So long what is held stays held. */
+const HELD_DAYS = 7;
+
+interface Row {
+  readonly key: number;
+  readonly title: string;
+  readonly length: number;
+  readonly people: readonly Asked[];
+}
+
+/** Several meetings with people in common, placed together: what each is, where they would go and why, and all of them held or sent in one act. */
+export function RoundScreen({ calendar, name }: { calendar: string; name: string }) {
+  return (
+    <WithHead calendar={calendar}>
+      {(head, today, notice, onNotice) => (
+        <Round head={head} name={name} today={today} notice={notice} onNotice={onNotice} />
+      )}
+    </WithHead>
+  );
+}
+
+function Round(props: {
+  head: BoardHead;
+  name: string;
+  today: number;
+  notice: string | null;
+  onNotice: (notice: string | null) => void;
+}) {
+  const { head, name, today, notice, onNotice } = props;
+  const t = useTranslations('openings');
+  const common = useTranslations('common');
+  const { frame, style, now } = useFrame();
+  const calendar = head.calendar.key;
+  const [asked, setAsked] = useState<TimesAsked>(() => ({ ...plainAsk(dateText(today)), days: 7 }));
+  const [rows, setRows] = useState<readonly Row[]>([emptyRow(1), emptyRow(2)]);
+  const [looked, setLooked] = useState(0);
+  const [wrong, setWrong] = useState<Readonly<Record<number, string>>>({});
+  const [busy, setBusy] = useState(false);
+  const [made, setMade] = useState<{ body: string; placed: NonNullable<RoundAnswer['placed']> } | null>(null);
+  const { wroteMany } = useItemWrites(
+    () => ({ calendar, head }),
+    onNotice,
+    () => {},
+  );
+  const change = (more: Partial<TimesAsked>) => setAsked((was) => ({ ...was, ...more }));
+  const set = (key: number, more: Partial<Row>) =>
+    setRows(rows.map((row) => (row.key === key ? { ...row, ...more } : row)));
+  const { length: _length, room: _room, sheet: _sheet, there: _there, ...all } = bodyOf(asked, style.zone, false);
+  const named = (people: readonly Asked[]) => people.map(({ address, role }) => ({ address, must: role === 'must' }));
+  const body = JSON.stringify({
+    ...all,
+    meetings: rows.map(({ length, people }) => ({ length, people: named(people) })),
+  });
+  const [settled, setSettled] = useState(body);
+  useEffect(() => {
+    const timer = setTimeout(() => setSettled(body), PAUSE_MS);
+    return () => clearTimeout(timer);
+  }, [body]);
+  const query = useQuery({
+    queryKey: ['calendar', calendar, 'round', settled],
+    queryFn: () => call('findRound', { params: { calendar }, body: JSON.parse(settled) }),
+    placeholderData: (before) => before,
+    retry: false,
+  });
+  const found = query.data as RoundAnswer | undefined;
+  const wall = (text: string) => toWall(style.zone, parseInstant(text) ?? 0);
+  // Shown as placed only where it is what is asked for now.
+  const proposed =
+    settled === body && !query.isPlaceholderData && found?.placed?.length === rows.length ? found.placed : null;
+  // What was made stands as it was placed, until something else is asked for.
+  const stands = made?.body === body;
+  const placed = stands ? made.placed : proposed;
+  const one = placed?.[Math.min(looked, rows.length - 1)];
+  const at = one && { start: wall(one.start), end: wall(one.end) };
+  const everyone = [
+    ...new Map([...asked.people, ...rows.flatMap((row) => row.people)].map((p) => [p.address, p])).values(),
+  ];
+  const dayBody = JSON.stringify({ ...all, people: named(everyone), length: 60 });
+  const titleOf = (row: Row, i: number) => row.title.trim() || t('round.nth', { n: i + 1 });
+  const make = async (as: 'holds' | 'sent') => {
+    const missing = Object.fromEntries(
+      rows.filter((row) => row.title.trim() === '').map((row) => [row.key, t('round.titleMissing')]),
+    );
+    setWrong(missing);
+    onNotice(null);
+    if (!placed || Object.keys(missing).length > 0) return;
+    setBusy(true);
+    try {
+      const meetings = rows.map((row, i) => {
+        const people = [...new Map([...asked.people, ...row.people].map((p) => [p.address, p])).values()];
+        return {
+          title: row.title.trim(),
+          length: row.length,
+          start: placed[i]?.start ?? '',
+          people: people.map(({ address, name, role, group }) => ({ address, name, role, group: group?.key ?? null })),
+        };
+      });
+      const lapses = instantText(now() + HELD_DAYS * DAY);
+      const answer = await call('makeRound', {
+        params: { calendar },
+        body: { as, meetings, place: asked.place.trim() || null, zone: style.zone, lapses },
+      });
+      setMade({ body, placed });
+      wroteMany(answer, t(as === 'holds' ? 'round.held' : 'round.sent', { count: answer.written }), [calendar]);
+    } catch (error) {
+      const answer = said(error, common('unreachable'));
+      onNotice(Object.values(answer.fields)[0] ?? answer.sentence);
+    } finally {
+      setBusy(false);
+    }
+  };
+  const own = head.own ? ('yes' as const) : ('no' as const);
+  const owner = head.own ? frame.me.address : '';
+  return (
+    <div className={`${css.screen} who-${head.owner.colour % 6}`}>
+      <div className={css.asked}>
+        <div className="row">
+          <h1>{head.own ? t('round.titleMine') : t('round.title', { name: firstName(name) })}</h1>
+          <Link className="small" href={`/for/${head.owner.handle}/openings`}>
+            {t('round.back')}
+          </Link>
+        </div>
+        <p className="small soft">{t('round.help')}</p>
+        {notice && (
+          <p className={boardsCss.notice} role="alert">
+            {notice}
+          </p>
+        )}
+      </div>
+      <div className={css.main}>
+        <div className={css.round}>
+          <section aria-label={t('round.all')} className={pageCss.card}>
+            <h2>{t('round.all')}</h2>
+            <PeopleField
+              calendar={calendar}
+              owner={owner}
+              people={asked.people}
+              when={null}
+              item={null}
+              disabled={false}
+              onChange={(people) => change({ people })}
+            />
+            <TextField
+              label={t('place')}
+              value={asked.place}
+              onChange={(e) => change({ place: e.target.value })}
+              slotProps={{ inputLabel: { shrink: true }, htmlInput: { maxLength: 300 } }}
+            />
+            <WhenFields asked={asked} onChange={change} once />
+            <HowFields asked={asked} onChange={change} />
+          </section>
+          {rows.map((row, i) => (
+            <section key={row.key} aria-label={titleOf(row, i)} className={pageCss.card}>
+              <div className="row" style={{ justifyContent: 'space-between' }}>
+                <h2>{t('round.nth', { n: i + 1 })}</h2>
+                {rows.length > 2 && (
+                  <Button variant="text" onClick={() => setRows(rows.filter((other) => other.key !== row.key))}>
+                    {t('round.drop')}
+                  </Button>
+                )}
+              </div>
+              <TextField
+                label={t('chosen.for')}
+                value={row.title}
+                error={wrong[row.key] !== undefined}
+                helperText={wrong[row.key]}
+                onChange={(e) => set(row.key, { title: e.target.value })}
+                slotProps={{ inputLabel: { shrink: true }, htmlInput: { maxLength: 300 } }}
+              />
+              <LengthFields
+                asked={{ ...asked, length: row.length }}
+                onChange={(more) => more.length !== undefined && set(row.key, { length: more.length })}
+                bare
+              />
+              <PeopleField
+                calendar={calendar}
+                owner={owner}
+                people={row.people}
+                when={null}
+                item={null}
+                disabled={false}
+                onChange={(people) => set(row.key, { people })}
+              />
+            </section>
+          ))}
+          {rows.length < MOST && (
+            <Button
+              variant="outlined"
+              sx={{ alignSelf: 'start' }}
+              onClick={() =>
+                setRows([
+                  ...rows,
+                  { ...emptyRow(Math.max(...rows.map((r) => r.key)) + 1), length: rows.at(-1)?.length ?? 60 },
+                ])
+              }
+            >
+              {t('round.more')}
+            </Button>
+          )}
+        </div>
+        {at && placed && (
+          <DayLanes
+            calendar={calendar}
+            body={dayBody}
+            day={dayOfWall(at.start)}
+            walked={at}
+            also={placed.map((p) => ({ start: wall(p.start), end: wall(p.end) }))}
+            hours={[8, 19]}
+          />
+        )}
+      </div>
+      <aside className={boardsCss.panel} aria-label={t('round.goes')}>
+        <h2>{t('round.goes')}</h2>
+        <Asking query={query} />
+        {found && found.unknown.length > 0 && (
+          <p className="small soft">
+            {t('unknown', { count: found.unknown.length, names: found.unknown.slice(0, 4).join(', ') })}
+          </p>
+        )}
+        {placed && (
+          <ol className={runListCss.runs}>
+            {placed.map((p, i) => {
+              const row = rows[i] as Row;
+              return (
+                <li key={row.key}>
+                  <button
+                    type="button"
+                    className={`plain ${runListCss.run}`}
+                    onFocus={() => setLooked(i)}
+                    onMouseEnter={() => setLooked(i)}
+                    onClick={() => setLooked(i)}
+                  >
+                    <b>{titleOf(row, i)}</b>
+                    <span style={{ display: 'block' }}>
+                      {dayName(wall(p.start))}, {clock(wall(p.start), style.hours)}–{clock(wall(p.end), style.hours)}
+                    </span>
+                    <span className="small soft" style={{ display: 'block' }}>
+                      {p.reasons.length === 0
+                        ? t('nothingAgainst')
+                        : p.reasons
+                            .map((r) =>
+                              t(`why.${r.why}`, { who: r.who, local: r.local ?? '', minutes: r.minutes ?? 0 }),
+                            )
+                            .join(' · ')}
+                    </span>
+                  </button>
+                </li>
+              );
+            })}
+          </ol>
+        )}
+        {found && settled === body && found.placed === null && (
+          <p>
+            {found.without.length > 0
+              ? t('round.without', {
+                  count: found.without.length,
+                  which: found.without.map((i) => titleOf(rows[i] as Row, i)).join(', '),
+                })
+              : t('round.noWay')}
+          </p>
+        )}
+        {found?.cut && <p className="small soft">{t('round.cut')}</p>}
+        {stands && (
+          <>
+            <p role="status">{t('round.stands', { own, name: firstName(name) })}</p>
+            <Link href={`/for/${head.owner.handle}/calendar?week=${dateText(wall(made.placed[0]?.start ?? ''))}`}>
+              {t('round.see')}
+            </Link>
+            <span className="row" style={{ flexWrap: 'wrap' }}>
+              <Button variant="outlined" onClick={() => setMade(null)}>
+                {t('round.again')}
+              </Button>
+              <Button
+                variant="text"
+                onClick={() => {
+                  const next = Math.max(...rows.map((row) => row.key)) + 1;
+                  setRows([emptyRow(next), emptyRow(next + 1)]);
+                  setMade(null);
+                }}
+              >
+                {t('round.another')}
+              </Button>
+            </span>
+          </>
+        )}
+        {placed && !stands && head.may.add && (
+          <>
+            <Button variant="contained" loading={busy} onClick={() => void make('holds')}>
+              {t('round.hold', { count: rows.length, own, name: firstName(name) })}
+            </Button>
+            {(head.own || head.rights.speaks) && (
+              <Button variant="outlined" loading={busy} onClick={() => void make('sent')}>
+                {t('round.send', { count: rows.length, own, name: firstName(name), people: everyone.length })}
+              </Button>
+            )}
+            <p className="small soft">{t('round.lapse', { days: HELD_DAYS })}</p>
+          </>
+        )}
+      </aside>
+    </div>
+  );
+}
+
+const emptyRow = (key: number): Row => ({ key, title: '', length: 60, people: [] });
