@@ -70,6 +70,11 @@ test('nothing fits: what would have to move is shown, moved in one act, and the 
   await desk.says('It could begin Fri 15, 12:00 if this moves:');
   await desk.says('Fri 15, 12:30 → Thu 14, 17:30');
   await desk.says('nobody else is told');
+  // Before and after stand on the board itself.
+  await desk.press('button', 'After');
+  await desk.find('button', /^Stamps, Thu 14 Oct 2027, 17:30/);
+  await desk.press('button', 'Before');
+  await desk.find('button', /^Stamps, Fri 15 Oct 2027, 12:30/);
   await desk.press('button', 'Move it and begin Fri 15, 12:00');
   await desk.find('button', /^Stamps, Thu 14 Oct 2027, 17:30/);
   await desk.fill('Title', 'Auditors, last talk');

@@ -58,6 +58,8 @@ const asSet = z.strictObject({
   hold: z
     .strictObject({ letter: z.string(), number: z.number(), of: z.number(), lapses: z.string().nullable() })
     .nullable(),
+  /** It stays where it is when room is made. */
+  fixed: z.boolean(),
   version: z.number(),
   series: z.boolean(),
   created: z.strictObject({ at: z.string(), actor: z.string(), principal: z.string() }),
@@ -287,6 +289,8 @@ export const itemPatch = z.strictObject({
   people: people.optional(),
   /** The sender says that everybody asked shall hear of it, whatever it is. */
   tellAll: z.boolean().optional(),
+  /** Whether it stays where it is when room is made: said by whoever arranges all, and to nobody else. */
+  fixed: z.boolean().optional(),
   fields: z
     .strictObject({
       title: itemFields.title,

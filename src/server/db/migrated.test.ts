@@ -135,6 +135,7 @@ function asThen(what: string, answer: unknown): unknown {
     for (const { asSet } of plain.value.items) {
       delete asSet?.endZone;
       delete asSet?.hold;
+      delete asSet?.fixed;
     }
   }
   if (what === 'people' && plain.ok)

@@ -55,6 +55,7 @@ export const itemColumns = {
   briefing: column('briefing', 'plain', 'briefed'),
   hold_set: column('holdSet', 'plain', 'full'),
   lapses_at: column('lapsesAt', 'plain', 'full'),
+  fixed: column('fixed', 'flag', 'full'),
   sequence: column('sequence', 'plain', null),
   version: column('version', 'plain', 'full'),
   created_by: column('createdBy', 'plain', 'deciding'),
@@ -105,6 +106,7 @@ const ABSENT: Partial<Record<keyof StoredItem, string>> = {
   endZone: 'null',
   holdSet: 'null',
   lapsesAt: 'null',
+  fixed: 'false',
 };
 
 const entries = Object.entries(itemColumns) as [keyof Columns, Column][];

@@ -13,6 +13,7 @@ export const MADE_HERE = {
   endZone: null,
   holdSet: null,
   lapsesAt: null,
+  fixed: false,
 } as const;
 
 /** An item that stands beside the calendar while the file it comes with is brought in. */

@@ -41,6 +41,8 @@ export interface StoredItem {
   /** Of a hold: the set of times it is one of, and when it frees itself (epoch milliseconds). */
   readonly holdSet: number | null;
   readonly lapsesAt: number | null;
+  /** It stays where it is when room is made. */
+  readonly fixed: boolean;
   readonly sequence: number;
   readonly version: number;
   readonly createdBy: number;

@@ -167,8 +167,8 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
   );
   const stands = (list: readonly ItemWire[]) =>
     list.map((item) => {
-      const to = moving.get(item.id);
-      return to ? { ...item, ...to } : item;
+      const to = moving.get(item.id) ?? walked?.moves?.find((one) => one.item === item.id);
+      return to ? { ...item, start: to.start, end: to.end } : item;
     });
   const items = stands(data?.items ?? []);
   const own = kept.lanes.find((lane) => lane.calendar === calendar);
@@ -433,6 +433,10 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
                 answer,
                 openHome.head.own ? t('board.savedSeriesMine') : t('board.savedSeries', { name }),
               );
+            }}
+            onWroteHere={(answer) => {
+              if (answer.item) setSelected(answer.item.id);
+              wrote(openHome, answer, t('openings.fixedSet'));
             }}
             onFixed={(answer) => {
               setSelected(answer.items[0]?.id ?? null);

@@ -20,6 +20,7 @@ import { MeetingCard } from '../meetings/meeting-card.tsx';
 import { CopyItem } from './copy-item.tsx';
 import { CopyOnDays } from './copy-on-days.tsx';
 import { FilesCard } from './files-card.tsx';
+import { Fixed } from './fixed.tsx';
 import { HoldCard } from './hold-card.tsx';
 import { Looking } from './looking.tsx';
 import { MoveItem } from './move-item.tsx';
@@ -46,6 +47,8 @@ export function Details(props: {
   onCopied: (answer: SeveralAnswer) => void;
   /** One of several times that were held was fixed. */
   onFixed: (answer: SeveralAnswer) => void;
+  /** Something of it alone was set otherwise. */
+  onWroteHere?: (answer: WrittenAnswer) => void;
   /** Another time is looked for. */
   onOpenings?: (item: ItemWire) => void;
 }) {
@@ -180,6 +183,9 @@ export function Details(props: {
             >
               {t(item.maySuggest ? 'panel.forward' : 'panel.edit')}
             </Button>
+          )}
+          {props.onWroteHere && item.asSet && item.may?.change && !item.allDay && !head.as && (
+            <Fixed item={item} onWrote={props.onWroteHere} />
           )}
           {onOpenings && item.may?.change && !item.allDay && !head.as && (
             <Button variant="outlined" onClick={() => onOpenings(item)}>

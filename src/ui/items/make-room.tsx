@@ -1,5 +1,7 @@
 'use client';
 import Button from '@mui/material/Button';
+import ToggleButton from '@mui/material/ToggleButton';
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
@@ -24,7 +26,8 @@ export function MakeRoom(props: {
   /** What is asked for, as a search's body. */
   body: string;
   onMade: (answer: SeveralAnswer, plan: Plan) => void;
-  onWalk: (plan: Plan | null) => void;
+  /** Shows the meeting where it would be; with `after`, what moves where it would be too. */
+  onWalk: (plan: Plan | null, after: boolean) => void;
 }) {
   const { calendar, body, onMade, onWalk } = props;
   const t = useTranslations('openings.room');
@@ -32,6 +35,7 @@ export function MakeRoom(props: {
   const { style } = useFrame();
   const [asked, setAsked] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
+  const [shown, setShown] = useState<'before' | 'after' | null>(null);
   const [refused, setRefused] = useState<string | null>(null);
   const query = useQuery({
     queryKey: ['calendar', calendar, 'room', body],
@@ -65,12 +69,28 @@ export function MakeRoom(props: {
     }
   };
   return (
-    <section aria-label={t('title')} onMouseEnter={() => onWalk(plan ?? null)} onMouseLeave={() => onWalk(null)}>
+    <section aria-label={t('title')}>
       <h3>{t('title')}</h3>
       <Asked query={query} />
       {query.data && !plan && <p className="small">{t('none', { count: query.data.movable })}</p>}
       {plan && plan.moves.length > 0 && (
         <>
+          <ToggleButtonGroup
+            exclusive
+            size="small"
+            value={shown}
+            aria-label={t('onBoard')}
+            onChange={(_, now: 'before' | 'after' | null) => {
+              setShown(now);
+              onWalk(now === null ? null : plan, now === 'after');
+            }}
+          >
+            {(['before', 'after'] as const).map((one) => (
+              <ToggleButton key={one} value={one} sx={{ px: 1.5 }}>
+                {t(one)}
+              </ToggleButton>
+            ))}
+          </ToggleButtonGroup>
           <p className="small">{t('begins', { time: at(plan.start), count: plan.moves.length })}</p>
           <ul className={runListCss.moves}>
             {plan.moves.map((move) => (

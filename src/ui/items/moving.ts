@@ -34,6 +34,8 @@ export interface Goal {
 export interface Walked {
   readonly start: number;
   readonly end: number;
+  /** What would be moved for it, by id, and where to: shown there. */
+  readonly moves?: readonly { readonly item: string; readonly start: string; readonly end: string }[];
 }
 
 /** What happens to what is put down. */

@@ -9,6 +9,7 @@ import boardsCss from '../common/boards.module.css';
 import { useFrame } from '../common/frame-context.tsx';
 import { firstName } from '../common/token.tsx';
 import { PeopleField } from '../meetings/people-field.tsx';
+import type { Walked } from './moving.ts';
 import { PanelHead } from './panel-head.tsx';
 import { paramsOf, plainAsk, type TimesAsked, useTimes } from './times-asked.ts';
 import { HowFields, LengthFields, WhenFields, WhereFields, WishFields } from './times-fields.tsx';
@@ -23,7 +24,7 @@ export function OpeningsPanel(props: {
   onClose: () => void;
   onTake: (taken: Taken) => void;
   /** The time that is walked over, in wall-clock milliseconds: the board shows it in everybody's lane. */
-  onWalk: (time: { start: number; end: number } | null) => void;
+  onWalk: (time: Walked | null) => void;
   onHeld: (answer: SeveralAnswer) => void;
   onMoved: (answer: SeveralAnswer) => void;
 }) {

@@ -6,7 +6,7 @@ import { call } from '@/contract/call.ts';
 import type { BoardHead } from '@/contract/items.ts';
 import type { SeveralAnswer } from '@/contract/items-several.ts';
 import type { TimesAnswer } from '@/contract/openings.ts';
-import { parseInstant, toWall } from '@/core/time/index.ts';
+import { instantText, parseInstant, toWall } from '@/core/time/index.ts';
 import { AskFreeBusy } from '../common/ask-free-busy.tsx';
 import { Asked as Asking } from '../common/asked.tsx';
 import { useFrame } from '../common/frame-context.tsx';
@@ -14,6 +14,7 @@ import { clock, dayMonth, dayName, MINUTE } from '../common/times.ts';
 import type { Asked } from '../meetings/heard.ts';
 import { ChosenTimes } from './chosen-times.tsx';
 import { MakeRoom } from './make-room.tsx';
+import type { Walked } from './moving.ts';
 import runListCss from './run-list.module.css';
 import { RunList } from './run-list.tsx';
 import type { TimesAsked, useTimes } from './times-asked.ts';
@@ -35,7 +36,7 @@ export function TimesFound(props: {
   onTake: (taken: Taken) => void;
   /** Set where a time can be sent as it is. */
   onSend?: ((taken: Taken) => void) | undefined;
-  onWalk: (time: { start: number; end: number } | null) => void;
+  onWalk: (time: Walked | null) => void;
   onHeld: (answer: SeveralAnswer) => void;
   onMoved: (answer: SeveralAnswer) => void;
 }) {
@@ -159,7 +160,17 @@ export function TimesFound(props: {
               onMoved(answer);
               onTake(taken(plan.start, plan.room));
             }}
-            onWalk={(plan) => onWalk(plan && { start: wall(plan.start), end: wall(plan.end) })}
+            onWalk={(plan, after) =>
+              onWalk(
+                plan && {
+                  start: wall(plan.start),
+                  end: wall(plan.end),
+                  moves: after
+                    ? plan.moves.map(({ item, to, minutes }) => ({ item, start: to, end: laterBy(to, minutes) }))
+                    : [],
+                },
+              )
+            }
           />
         </section>
       )}
@@ -167,3 +178,6 @@ export function TimesFound(props: {
     </>
   );
 }
+
+/** An instant so many minutes after another. */
+const laterBy = (text: string, minutes: number): string => instantText((parseInstant(text) ?? 0) + minutes * MINUTE);

@@ -100,6 +100,7 @@ const envelopePolicy = {
   zone: 'all',
   endZone: 'all',
   hold: 'all',
+  fixed: 'all',
   version: 'all',
   series: 'all',
   created: 'all',
@@ -119,6 +120,7 @@ export function asSetOf(row: HappeningRow, decision: Decision, directory: Direct
       row.kind === 'hold' && row.hold_set !== null
         ? directory.hold(row.hold_set, row.id, row.lapses_at, decision.owner || decision.rights.private)
         : null,
+    fixed: row.fixed === 1,
     version: row.version,
     series: row.rule !== null || row.added !== '[]' || row.series_id !== null,
     created: {

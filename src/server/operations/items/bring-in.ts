@@ -259,6 +259,7 @@ function storedFrom(ctx: Context, calendar: Calendar, read: ReadItem, owner: str
     batch: null,
     holdSet: null,
     lapsesAt: null,
+    fixed: false,
   };
 }
 

@@ -39,6 +39,8 @@ export function changeItem(ctx: Context, id: string, patch: ItemPatch, by = ctx.
   // A field one doesn't see isn't written, empty or not.
   const unseen = Object.entries(patch.fields).find(([field, value]) => value !== undefined && !(field in found.view));
   if (unseen) return refuse('badInput', { fields: { [unseen[0]]: 'notSeen' } });
+  if (patch.fixed !== undefined && found.view.asSet === undefined)
+    return refuse('mayNotChange', { facts: { name: names.name(calendar.ownerId) } });
   if (item.version !== patch.version) return refuse('changedMeanwhile', { data: found.view });
   const when = patch.when ? readWhen(patch.when) : null;
   if (when && isRefusal(when)) return when;
@@ -78,9 +80,10 @@ export function changeItem(ctx: Context, id: string, patch: ItemPatch, by = ctx.
 type Draft = { before: StoredItem; after: StoredItem } | { before: null; after: Omit<StoredItem, 'id'> };
 
 /** The fields a patch touches; an emptied line is none. */
-function touched({ fields }: ItemPatch): Partial<StoredItem> {
+function touched({ fields, fixed }: ItemPatch): Partial<StoredItem> {
   const entries = Object.entries(fields).filter(([, value]) => value !== undefined);
-  return Object.fromEntries(entries.map(([key, value]) => [key, value === '' ? null : value]));
+  const texts = Object.fromEntries(entries.map(([key, value]) => [key, value === '' ? null : value]));
+  return fixed === undefined ? texts : { ...texts, fixed };
 }
 
 /** A time as people wrote it: its length is exact, and its start is where the clocks show it. */

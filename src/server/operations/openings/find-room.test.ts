@@ -1,6 +1,10 @@
 import { afterEach, beforeEach, expect, test } from 'vitest';
+import { itemPatch } from '@/contract/items.ts';
 import { timesBody } from '@/contract/openings.ts';
 import { PRESETS } from '@/core/access/index.ts';
+import { itemByKey } from '../../repositories/items.ts';
+import { readItem } from '../deciding/find-item.ts';
+import { changeItem } from '../items/change-item.ts';
 import { at, type SmallOrganisation, smallOrganisation } from '../small-organisation.ts';
 import { findRoom } from './index.ts';
 
@@ -47,6 +51,21 @@ test('what the asker may not change stays, whoever’s it is, and so does what i
   expect(JSON.stringify(nothing)).not.toMatch(/Doctor|Bank/);
   org.give('bruno', 'tomas', PRESETS.delegate);
   expect(find('tomas', bruno).plan).toMatchObject({ start: '2027-03-03T11:00:00Z', moves: [{ title: 'Bank' }] });
+});
+
+test('what is marked as fixed stays, for whoever asks, until it no longer is', () => {
+  const { id } = org.add('ines', 'ines', { title: 'Board', when: at('2027-03-03', 9, 3) });
+  expect(find('tomas').plan).toMatchObject({ moves: [{ title: 'Board' }] });
+  const mark = (who: string, fixed: boolean) =>
+    changeItem(org.ctx(who), id, itemPatch.parse({ version: itemByKey(org.db, id)?.version, fixed }));
+  expect(mark('tomas', true)).toMatchObject({ value: { item: { asSet: { fixed: true } } } });
+  expect(find('tomas')).toMatchObject({ plan: null, movable: 0 });
+  // Who sees all of it and may not change it is told nothing of that.
+  org.give('ines', 'wren', PRESETS.full);
+  expect(mark('wren', false)).toMatchObject({ code: 'mayNotChange' });
+  expect(JSON.stringify(readItem(org.ctx('wren'), id))).not.toContain('fixed');
+  mark('ines', false);
+  expect(find('tomas').plan).toMatchObject({ moves: [{ title: 'Board' }] });
 });
 
 test('where it fits already nothing moves', () => {

@@ -97,12 +97,14 @@ function movableOf(ctx: Context, person: AskedPerson, people: readonly AskedPers
     const from = Math.max(ctx.now, fromWallLenient(zone, week));
     const others = (view.attendees ?? []).flatMap((a) => (a.address === person.id ? [] : a.address));
     const asked = others.filter((address) => people.some((p) => p.id === address));
+    const cost = costOf(ctx, view, others);
+    if (cost === null) return [];
     const movable = {
       id: view.id,
       people: [person.id, ...asked],
       start: start / MINUTE,
       length: (end - start) / MINUTE,
-      cost: costOf(ctx, view, others),
+      cost,
       from: Math.ceil(from / MINUTE),
       until: Math.floor(fromWallLenient(zone, week + 7 * DAY) / MINUTE),
     };
@@ -111,8 +113,10 @@ function movableOf(ctx: Context, person: AskedPerson, people: readonly AskedPers
 }
 
 /** A hold 1, tentative 2, with nobody else 2, people inside alone 4 and one more for each over two, outside people 10; moved before, doubled. */
-function costOf(ctx: Context, view: ItemWire, others: readonly string[]): number {
+function costOf(ctx: Context, view: ItemWire, others: readonly string[]): number | null {
   const found = findItem(ctx, view.id);
+  // What was marked as fixed stays.
+  if (!isRefusal(found) && found.item.fixed) return null;
   const again = !isRefusal(found) && found.item.sequence > 0 ? 2 : 1;
   const inside = (address: string) => personByAddress(ctx.db, address)?.inside === true;
   if (view.kind === 'hold') return again;
