@@ -296,3 +296,21 @@ test('a round of three talks with a candidate is placed, held in one act for who
   expect(desk.errors).toEqual([]);
   await desk.close();
 });
+
+test('from a clash in the form all times that work are a press away, and one that is taken fills it', async () => {
+  const desk = await Desk.as(browser, home, 'tomas', '/for/bruno/calendar?week=2027-03-15');
+  await desk.find('button', 'Openings');
+  await desk.page.keyboard.press('n');
+  await desk.fill('Title', 'Ledger, a word');
+  await desk.fill('From', '06:00');
+  await desk.says('Outside Bruno’s hours');
+  await desk.press('button', 'More times…');
+  const times = await desk.find('region', 'Openings');
+  const first = await desk.find('button', /nothing against it|leaves a gap/, times);
+  const words = (await first.evaluate((el) => el.textContent)) ?? '';
+  await first.press('Enter');
+  const from = await desk.find('textbox', 'From');
+  expect(words).toContain(await from.evaluate((el) => (el as HTMLInputElement).value));
+  expect(desk.errors).toEqual([]);
+  await desk.close();
+});

@@ -15,7 +15,8 @@ type Run = TimesAnswer['runs'][number];
 export function RunList(props: {
   runs: readonly Run[];
   chosen: readonly string[];
-  onChoose: (from: string) => void;
+  /** Set where several can be chosen to be held or offered together. */
+  onChoose?: (from: string) => void;
   onWalk: (run: Run | null) => void;
   onTake: (run: Run) => void;
   /** Set where one can be sent as it is. */
@@ -33,7 +34,7 @@ export function RunList(props: {
   };
   return (
     <>
-      <p className="small soft">{t('keys', { send: onSend ? 'yes' : 'no' })}</p>
+      <p className="small soft">{t('keys', { hold: onChoose ? 'yes' : 'no', send: onSend ? 'yes' : 'no' })}</p>
       <ol className={runListCss.runs} aria-label={t('runs')}>
         {runs.map((run) => {
           const is = chosen.includes(run.from);
@@ -51,7 +52,7 @@ export function RunList(props: {
                   if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
                     event.preventDefault();
                     step(event.currentTarget, event.key === 'ArrowDown' ? 1 : -1);
-                  } else if (event.key.toLowerCase() === 'h' && !event.ctrlKey && !event.metaKey) {
+                  } else if (onChoose && event.key.toLowerCase() === 'h' && !event.ctrlKey && !event.metaKey) {
                     event.preventDefault();
                     event.stopPropagation();
                     onChoose(run.from);
@@ -71,15 +72,19 @@ export function RunList(props: {
                   {run.reasons.length === 0 ? t('nothingAgainst') : run.reasons.map(reason).join(' · ')}
                 </span>
               </button>
-              <button
-                type="button"
-                className={`plain ${runListCss.choose}`}
-                aria-pressed={is}
-                aria-label={t('choose', { time: `${dayName(wall(run.from))}, ${clock(wall(run.from), style.hours)}` })}
-                onClick={() => onChoose(run.from)}
-              >
-                {is ? '✓' : '+'}
-              </button>
+              {onChoose && (
+                <button
+                  type="button"
+                  className={`plain ${runListCss.choose}`}
+                  aria-pressed={is}
+                  aria-label={t('choose', {
+                    time: `${dayName(wall(run.from))}, ${clock(wall(run.from), style.hours)}`,
+                  })}
+                  onClick={() => onChoose(run.from)}
+                >
+                  {is ? '✓' : '+'}
+                </button>
+              )}
             </li>
           );
         })}

@@ -8,8 +8,11 @@ import type { BoardHead } from '@/contract/items.ts';
 import type { CheckAnswer, CheckBody } from '@/contract/openings.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
+import { later } from '../common/later.tsx';
 import { clock, dayName } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
+
+const MoreTimes = later(() => import('./more-times.tsx').then((m) => m.MoreTimes));
 
 /** So long after the last stroke a time is looked at. */
 const PAUSE_MS = 300;
@@ -25,6 +28,7 @@ export function TimeCheck(props: {
   const tc = useTranslations('check');
   const { style } = useFrame();
   const asked = body && JSON.stringify(body);
+  const [more, setMore] = useState(false);
   const [settled, setSettled] = useState(asked);
   // A time that is half typed says nothing yet: what was said of the last whole one stays, so that nothing jumps away under the pointer.
   useEffect(() => {
@@ -82,7 +86,13 @@ export function TimeCheck(props: {
             {dayName(wall(o.start))}, {clock(wall(o.start), style.hours)}
           </Button>
         ))}
+        {body && !body.when.allDay && (
+          <Button variant="text" aria-expanded={more} onClick={() => setMore(!more)} sx={{ minHeight: 26, px: 1 }}>
+            {tc('more')}
+          </Button>
+        )}
       </span>
+      {more && body && <MoreTimes head={head} body={body} onTake={onTake} />}
     </div>
   );
 }
