@@ -1,7 +1,8 @@
 import { gridStarts, inside, meets, merged } from './clock.ts';
+import { breaksKeep } from './keeps.ts';
 import { openOf, type Ready } from './person.ts';
-import type { Journey, Movable, OpeningsPerson, OpeningsRequest, Span } from './request.ts';
-import { isThere, keeps, notBlocked, prepare, reaches, type Search } from './search.ts';
+import type { Journey, Keep, Movable, OpeningsPerson, OpeningsRequest, Span } from './request.ts';
+import { isThere, notBlocked, prepare, reaches, type Search } from './search.ts';
 
 /** What would have to move so that a meeting fits: at what cost, to where, and when it begins then. Instants in epoch minutes. */
 export interface Room {
@@ -12,6 +13,10 @@ export interface Room {
 
 /** Placements that are tried before a search is given up. */
 const MOST_STEPS = 3_000_000;
+/** What looking at somebody's wishes counts as, beside trying a place. */
+const CHECK_STEPS = 12;
+/** Minutes to either side of a meeting in which time matters to any wish: its dates, a day before and after, and a clock change. */
+const AROUND = 3 * 1440;
 
 /**
  * The cheapest way to make room: of all plans the least cost, then the fewest moves, then the earliest start; `null` where there is none
@@ -90,10 +95,19 @@ function* subsets(planner: Planner, most: number): Generator<readonly CostedSet[
   }
 }
 
+/** Somebody's hard wishes, and their time near the start they are looked at for. */
+interface Wish {
+  readonly id: string;
+  readonly zone: string;
+  readonly near: readonly Span[];
+  readonly keeps: readonly Keep[];
+}
+
 class Planner {
   /** Movable items that have another place to go at all, by their index. */
   readonly able: readonly number[];
   steps = 0;
+  private readonly wishes = new Map<number, readonly Wish[]>();
   private readonly byId: Map<string, Ready>;
   /** Where each may go, whatever else moves: on the grid, within its range, its people's hours, and clear of what stays. */
   private readonly places: readonly (readonly number[])[];
@@ -141,6 +155,29 @@ class Planner {
     );
   }
 
+  /** The hard wishes of those who have to be there, and their time around a start: no wish looks further than a day and its night. */
+  private wishesAt(start: number): readonly Wish[] {
+    const before = this.wishes.get(start);
+    if (before) return before;
+    const end = start + this.search.request.length;
+    const wishes = this.search.musts.flatMap(({ person, hard }): Wish[] => {
+      const keeps = person.known ? person.keeps.filter((keep) => keep.hard) : [];
+      if (keeps.length === 0) return [];
+      const near = hard.filter(([a, b]) => b > start - AROUND && a < end + AROUND);
+      return [{ id: person.id, zone: person.zone, near, keeps }];
+    });
+    this.wishes.set(start, wishes);
+    return wishes;
+  }
+
+  /** The time that some movable items take of a person's where they stand. */
+  private spansOf(person: string, items: readonly number[]): Span[] {
+    return items.flatMap((i): Span[] => {
+      const { people, start, length } = this.movable[i] as Movable;
+      return people.includes(person) ? [[start, start + length]] : [];
+    });
+  }
+
   /** Places for some items so that the meeting can begin at a start and all else stays; `null` where there are none. */
   place(set: readonly number[], start: number): Room['moves'] | null | 'cut' {
     const { request, musts } = this.search;
@@ -154,6 +191,33 @@ class Planner {
       (this.asked[a] as readonly string[]).some((id) => (this.asked[b] as readonly string[]).includes(id));
     const overlap = (s: number, m: number, [a, b]: Span) =>
       s < b && s + (this.movable[m] as Movable).length > a && a < b;
+    const wishes = this.wishesAt(start).map((wish) => ({
+      ...wish,
+      // What of theirs stays where it is, and what moves.
+      stay: merged([...wish.near, ...this.spansOf(wish.id, staying)]),
+      moved: set.filter((m) => (this.movable[m] as Movable).people.includes(wish.id)),
+    }));
+    /** Whether the wishes of those who have something moved are kept, as far as it is put; a rest only where all is. */
+    const kept = (all: boolean): boolean =>
+      wishes.every(({ zone, stay, moved, keeps }) => {
+        if (moved.length === 0) return true;
+        this.steps += CHECK_STEPS;
+        const spans = moved.flatMap((m): Span[] => {
+          const s = put.get(m);
+          return s === undefined ? [] : [[s, s + (this.movable[m] as Movable).length]];
+        });
+        const taken = spans.length === 0 ? stay : merged([...stay, ...spans]);
+        return keeps.every(
+          (keep) => (!all && keep.kind === 'rest') || !breaksKeep(keep, zone, taken, meeting[0], meeting[1]),
+        );
+      });
+    // Whose time nothing changes, and what more time taken only makes worse: said before any place is tried.
+    for (const { zone, stay, moved, keeps } of wishes) {
+      this.steps += CHECK_STEPS;
+      for (const keep of keeps)
+        if ((moved.length === 0 || keep.kind !== 'rest') && breaksKeep(keep, zone, stay, meeting[0], meeting[1]))
+          return null;
+    }
     const options = set.map((m) => {
       const asked = this.asked[m] as readonly string[];
       const clear = asked.some((id) => must.has(id)) ? padded : meeting;
@@ -169,17 +233,8 @@ class Planner {
       });
     });
     if (options.some((list) => list.length === 0)) return null;
-    const hasKeeps = musts.some((one) => one.person.known && one.person.keeps.some((keep) => keep.hard));
-    const hardOf = (one: Ready): readonly Span[] => {
-      const theirs = this.movable.flatMap((m, i): Span[] => {
-        if (!one.person.known || !m.people.includes(one.person.id)) return [];
-        const s = put.get(i) ?? m.start;
-        return [[s, s + m.length]];
-      });
-      return theirs.length === 0 ? one.hard : merged([...one.hard, ...theirs]);
-    };
     const next = (i: number): boolean | 'cut' => {
-      if (i === set.length) return !hasKeeps || keeps(this.search, start, hardOf);
+      if (i === set.length) return kept(true);
       const m = set[i] as number;
       for (const s of options[i] as readonly number[]) {
         if (++this.steps > MOST_STEPS) return 'cut';
@@ -189,7 +244,7 @@ class Planner {
         });
         if (clash) continue;
         put.set(m, s);
-        const done = next(i + 1);
+        const done = i + 1 < set.length && !kept(false) ? false : next(i + 1);
         if (done !== false) return done;
         put.delete(m);
       }

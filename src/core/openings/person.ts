@@ -62,16 +62,23 @@ function spanOf(item: OpeningsItem, zone: string): Span | null {
   return start === null || end === null ? null : [start / MINUTE, end / MINUTE];
 }
 
+/** Two digits of a text as a number; beyond 99 or below 0 where they are none. */
+const two = (text: string, i: number): number => (text.charCodeAt(i) - 48) * 10 + text.charCodeAt(i + 1) - 48;
+
 /** An instant of a view. They are many and of one form, which is read without looking at it twice; any other as it is everywhere. */
 function instantOf(text: string): number | null {
   if (text.length !== 20 || text.charCodeAt(19) !== 90) return parseInstant(text);
-  const digit = (i: number) => text.charCodeAt(i) - 48;
-  const two = (i: number) => digit(i) * 10 + digit(i + 1);
-  const [month, day, hour, minute, second] = [two(5), two(8), two(11), two(14), two(17)];
+  const month = two(text, 5);
+  const day = two(text, 8);
+  const hour = two(text, 11);
+  const minute = two(text, 14);
+  const second = two(text, 17);
   // Whatever isn't a plain date of any month is looked at properly.
-  if (!(month >= 1 && month <= 12 && day >= 1 && day <= 28 && hour < 24 && minute < 60 && second < 60))
-    return parseInstant(text);
-  return ((dayNumber(two(0) * 100 + two(2), month, day) * 24 + hour) * 60 + minute) * MINUTE + second * 1000;
+  const clock = hour >= 0 && hour < 24 && minute >= 0 && minute < 60 && second >= 0 && second < 60;
+  if (!(clock && month >= 1 && month <= 12 && day >= 1 && day <= 28)) return parseInstant(text);
+  return (
+    ((dayNumber(two(text, 0) * 100 + two(text, 2), month, day) * 24 + hour) * 60 + minute) * MINUTE + second * 1000
+  );
 }
 
 /** Hours are the same for many: what was worked out last for some of them is kept for one search. */
