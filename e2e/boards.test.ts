@@ -111,8 +111,10 @@ test('openings are found for whoever comes, with their reasons, and one fills th
   const tomas = await Desk.as(browser, home, 'tomas', '/for/ines/calendar');
   await tomas.find('button', /^Board pre-read/);
   await tomas.press('button', 'Openings');
+  await tomas.press('button', /^Who comes/);
   await tomas.fill('Who comes', 'Keane', 'combobox');
   await tomas.press('option', /Bruno Keane/);
+  await tomas.page.keyboard.press('Escape');
   await tomas.says('nothing against it');
   const panel = await tomas.find('complementary', 'Openings');
   await tomas.press('button', /^(Tue|Wed|Thu|Fri|Mon) \d+, \d\d:\d\d/, panel);

@@ -7,12 +7,11 @@ import type { SeveralAnswer } from '@/contract/items-several.ts';
 import { dateText } from '@/core/time/index.ts';
 import boardsCss from '../common/boards.module.css';
 import { useFrame } from '../common/frame-context.tsx';
-import { firstName } from '../common/token.tsx';
-import { PeopleField } from '../meetings/people-field.tsx';
+import { AskedLine } from './asked-line.tsx';
 import type { Walked } from './moving.ts';
 import { PanelHead } from './panel-head.tsx';
 import { paramsOf, plainAsk, type TimesAsked, useTimes } from './times-asked.ts';
-import { HowFields, LengthFields, WhenFields, WhereFields, WishFields } from './times-fields.tsx';
+import { WishFields } from './times-fields.tsx';
 import { type Taken, TimesFound } from './times-found.tsx';
 
 /** The search for times that work, beside the board: who comes, how long, when; each run with its reasons, and a press fills the item in. */
@@ -36,7 +35,6 @@ export function OpeningsPanel(props: {
   const change = (more: Partial<TimesAsked>) => setAsked((was) => ({ ...was, ...more }));
   const found = useTimes(head.calendar.key, asked, style.zone, false);
   const owner = frame.principals.find((p) => p.handle === head.owner.handle);
-  const fields = { asked, onChange: change };
   return (
     <aside className={boardsCss.panel} aria-label={t('title')}>
       <PanelHead head={head} onClose={onClose} />
@@ -46,20 +44,8 @@ export function OpeningsPanel(props: {
           {t('screen')}
         </Link>
       )}
-      <PeopleField
-        calendar={head.calendar.key}
-        owner={owner?.own ? frame.me.address : ''}
-        people={asked.people}
-        when={null}
-        item={null}
-        disabled={false}
-        onChange={(people) => change({ people })}
-      />
-      <LengthFields {...fields} />
-      <WhenFields {...fields} />
-      <WhereFields {...fields} whom={head.own ? '' : firstName(head.owner.name)} />
-      <HowFields {...fields} />
-      <WishFields {...fields} />
+      <AskedLine head={head} asked={asked} unknown={found.data?.unknown ?? []} onChange={change} small />
+      <WishFields asked={asked} onChange={change} />
       <TimesFound
         head={head}
         asked={asked}

@@ -13,13 +13,13 @@ import { keepDraft } from '../common/kept-drafts.ts';
 import { said } from '../common/refusal.ts';
 import { clock, dayName } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
+import { AskedLine } from '../items/asked-line.tsx';
 import { formOf } from '../items/form-of.ts';
 import { sendMeant } from '../items/item-sending.ts';
 import { useItemWrites } from '../items/item-writes.ts';
-import { askedBy, type TimesAsked, useTimes } from '../items/times-asked.ts';
+import { askedBy, paramsOf, type TimesAsked, useTimes } from '../items/times-asked.ts';
 import { WishFields } from '../items/times-fields.tsx';
 import { type Taken, TimesFound } from '../items/times-found.tsx';
-import { AskedLine } from './asked-line.tsx';
 import { CountSheet, hoursOf } from './count-sheet.tsx';
 import { DayLanes, dayOfWall } from './day-lanes.tsx';
 import css from './openings.module.css';
@@ -170,7 +170,7 @@ function Search(props: {
         <div className="row" style={{ justifyContent: 'space-between' }}>
           <h2>{t('best')}</h2>
           {head.may.add && (
-            <Link className="small" href={`/for/${head.owner.handle}/openings/round`}>
+            <Link className="small" href={`/for/${head.owner.handle}/openings/round?${paramsOf(asked)}`}>
               {t('round.open')}
             </Link>
           )}

@@ -10,10 +10,10 @@ import { useFrame } from '../common/frame-context.tsx';
 import { language } from '../common/language.ts';
 import { dayName } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
-import type { TimesAsked } from '../items/times-asked.ts';
-import { HowFields, LengthFields, WhenFields, WhereFields } from '../items/times-fields.tsx';
 import { PeopleField } from '../meetings/people-field.tsx';
-import css from './openings.module.css';
+import css from './asked-line.module.css';
+import type { TimesAsked } from './times-asked.ts';
+import { HowFields, LengthFields, WhenFields, WhereFields } from './times-fields.tsx';
 
 /** Names that are spelled out; of more the rest is counted. */
 const MOST_NAMED = 5;
@@ -25,8 +25,10 @@ export function AskedLine(props: {
   /** Who of those who come isn't known, by name or address. */
   unknown: readonly string[];
   onChange: (change: Partial<TimesAsked>) => void;
+  /** In a panel it is written smaller. */
+  small?: boolean;
 }) {
-  const { head, asked, unknown, onChange } = props;
+  const { head, asked, unknown, onChange, small = false } = props;
   const t = useTranslations('openings');
   const { frame, style } = useFrame();
   const whom = head.own ? '' : firstName(head.owner.name);
@@ -46,7 +48,7 @@ export function AskedLine(props: {
   const from = parseDate(asked.from);
   const place = asked.place.trim();
   return (
-    <p className={css.line}>
+    <p className={small ? `${css.line} ${css.small}` : css.line}>
       <span>{head.own ? t('line.forMe') : t('line.for', { name: whom })}</span>{' '}
       <Phrase words={t('minutes', { count: asked.length })} label={t('length')}>
         <LengthFields {...fields} />
