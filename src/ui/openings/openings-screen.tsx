@@ -5,7 +5,6 @@ import Link from 'next/link';
 import { useRouter, useSearchParams } from 'next/navigation';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
-import type { BoardHead } from '@/contract/items.ts';
 import { dateText, toWall } from '@/core/time/index.ts';
 import boardsCss from '../common/boards.module.css';
 import { useFrame } from '../common/frame-context.tsx';
@@ -23,27 +22,14 @@ import { type Taken, TimesFound } from '../items/times-found.tsx';
 import { CountSheet, hoursOf } from './count-sheet.tsx';
 import { DayLanes, dayOfWall } from './day-lanes.tsx';
 import css from './openings.module.css';
-import { WithHead } from './with-head.tsx';
+import { type OnHead, WithHead } from './with-head.tsx';
 
 /** The search for times from nothing, for whom this window works: what is asked as a line of words, the days, and everybody's lanes. */
-export function OpeningsScreen({ calendar, name }: { calendar: string; name: string }) {
-  return (
-    <WithHead calendar={calendar}>
-      {(head, today, notice, onNotice) => (
-        <Search head={head} name={name} today={today} notice={notice} onNotice={onNotice} />
-      )}
-    </WithHead>
-  );
+export function OpeningsScreen(props: { calendar: string; name: string }) {
+  return <WithHead {...props} screen={Search} />;
 }
 
-function Search(props: {
-  head: BoardHead;
-  name: string;
-  today: number;
-  notice: string | null;
-  onNotice: (notice: string | null) => void;
-}) {
-  const { head, name, today, notice, onNotice } = props;
+function Search({ head, name, today, notice, onNotice }: OnHead) {
   const t = useTranslations('openings');
   const all = useTranslations();
   const { style } = useFrame();

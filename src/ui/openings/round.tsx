@@ -7,7 +7,6 @@ import { useSearchParams } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import type { BoardHead } from '@/contract/items.ts';
 import type { RoundAnswer } from '@/contract/openings-round.ts';
 import { dateText, instantText, parseInstant, toWall } from '@/core/time/index.ts';
 import { Asked as Asking } from '../common/asked.tsx';
@@ -25,7 +24,7 @@ import type { Asked } from '../meetings/heard.ts';
 import { PeopleField } from '../meetings/people-field.tsx';
 import { DayLanes, dayOfWall } from './day-lanes.tsx';
 import css from './openings.module.css';
-import { WithHead } from './with-head.tsx';
+import { type OnHead, WithHead } from './with-head.tsx';
 
 const PAUSE_MS = 400;
 const MOST = 8;
@@ -40,24 +39,11 @@ interface Row {
 }
 
 /** Several meetings with people in common, placed together: what each is, where they would go and why, and all of them held or sent in one act. */
-export function RoundScreen({ calendar, name }: { calendar: string; name: string }) {
-  return (
-    <WithHead calendar={calendar}>
-      {(head, today, notice, onNotice) => (
-        <Round head={head} name={name} today={today} notice={notice} onNotice={onNotice} />
-      )}
-    </WithHead>
-  );
+export function RoundScreen(props: { calendar: string; name: string }) {
+  return <WithHead {...props} screen={Round} />;
 }
 
-function Round(props: {
-  head: BoardHead;
-  name: string;
-  today: number;
-  notice: string | null;
-  onNotice: (notice: string | null) => void;
-}) {
-  const { head, name, today, notice, onNotice } = props;
+function Round({ head, name, today, notice, onNotice }: OnHead) {
   const t = useTranslations('openings');
   const common = useTranslations('common');
   const { frame, style, now } = useFrame();

@@ -1,5 +1,5 @@
 'use client';
-import { type ReactNode, useState } from 'react';
+import { type ComponentType, useState } from 'react';
 import type { BoardHead } from '@/contract/items.ts';
 import { dateText, toWall } from '@/core/time/index.ts';
 import { Asked as Asking } from '../common/asked.tsx';
@@ -9,23 +9,24 @@ import { DAY } from '../common/times.ts';
 import { useBoardItems } from '../items/board-items.ts';
 import css from './openings.module.css';
 
-/** What a screen of openings stands on: whose calendar it is and what one may do there, live; nothing of it once that is gone. */
-export function WithHead(props: {
-  calendar: string;
-  children: (
-    head: BoardHead,
-    today: number,
-    notice: string | null,
-    onNotice: (notice: string | null) => void,
-  ) => ReactNode;
-}) {
-  const { calendar, children } = props;
+/** What a screen of openings stands on: whose calendar it is and what one may do there, today, and what has to be said. */
+export interface OnHead {
+  readonly head: BoardHead;
+  readonly name: string;
+  readonly today: number;
+  readonly notice: string | null;
+  readonly onNotice: (notice: string | null) => void;
+}
+
+/** A screen of openings on a calendar's head, live; nothing of it once that is gone. */
+export function WithHead(props: { calendar: string; name: string; screen: ComponentType<OnHead> }) {
+  const { calendar, name, screen: Screen } = props;
   const { style, now } = useFrame();
   const today = Math.floor(toWall(style.zone, now()) / DAY) * DAY;
   const dates = { from: dateText(today), to: dateText(today + DAY), zone: style.zone };
   const [notice, setNotice] = useState<string | null>(null);
   const { query, head, gone } = useBoardItems(calendar, dates, undefined, setNotice);
-  if (head && !gone) return children(head, today, notice, setNotice);
+  if (head && !gone) return <Screen head={head} name={name} today={today} notice={notice} onNotice={setNotice} />;
   return (
     <div className={css.screen}>
       <Asking query={query} />

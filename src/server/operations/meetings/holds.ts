@@ -17,6 +17,7 @@ import { itemById, itemByKey } from '../../repositories/items.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import {
   type Context,
+  type Decided,
   Directory,
   type FoundItem,
   findCalendar,
@@ -38,12 +39,9 @@ const MOST_AHEAD = 366 * DAY;
  * themselves at an instant. Nobody is asked before one is fixed.
  */
 export function holdTimes(ctx: Context, key: string, body: z.infer<typeof holdsBody>): Result<SeveralAnswer> {
-  const decided = findCalendar(ctx, key);
+  const decided = mayAddTo(ctx, key, body.zone);
   if (isRefusal(decided)) return decided;
-  const { calendar, decision } = decided;
-  if (!decision.rights.add)
-    return refuse('mayNotAdd', { facts: { name: new Directory(ctx.db).name(calendar.ownerId) } });
-  if (!isZone(body.zone)) return refuse('badInput', { fields: { zone: 'zone' } });
+  const { calendar } = decided;
   const lapsesAt = lapseAt(ctx, body.lapses);
   if (typeof lapsesAt !== 'number') return lapsesAt;
   const starts = [...new Set(body.starts.map((start) => parseInstant(start) ?? 0))].sort((a, b) => a - b);
@@ -56,6 +54,16 @@ export function holdTimes(ctx: Context, key: string, body: z.infer<typeof holdsB
       return holdOne(ctx, key, { title: body.title, place: body.place, when }, holdSet, lapsesAt);
     });
   });
+}
+
+/** A calendar that may be added to, for times on the clock of a zone; refused where it may not, or where there is no such zone. */
+export function mayAddTo(ctx: Context, key: string, zone: string): Decided | Refusal {
+  const decided = findCalendar(ctx, key);
+  if (isRefusal(decided)) return decided;
+  const { calendar, decision } = decided;
+  if (!decision.rights.add)
+    return refuse('mayNotAdd', { facts: { name: new Directory(ctx.db).name(calendar.ownerId) } });
+  return isZone(zone) ? decided : refuse('badInput', { fields: { zone: 'zone' } });
 }
 
 /** When held times free themselves, as it was asked for; refused where that is past, or further than a year. */

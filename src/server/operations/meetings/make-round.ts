@@ -1,11 +1,11 @@
 import type { z } from 'zod';
 import type { SeveralAnswer } from '@/contract/items-several.ts';
 import type { makeRoundBody } from '@/contract/meetings-holds.ts';
-import { isZone, parseInstant, toWall, wallText } from '@/core/time/index.ts';
-import { type Result, refuse } from '../../result.ts';
-import { type Context, Directory, findCalendar, isRefusal } from '../deciding/index.ts';
+import { parseInstant, toWall, wallText } from '@/core/time/index.ts';
+import type { Result } from '../../result.ts';
+import { type Context, isRefusal } from '../deciding/index.ts';
 import { allOrNone } from './change-several.ts';
-import { beginSet, holdOne, lapseAt } from './holds.ts';
+import { beginSet, holdOne, lapseAt, mayAddTo } from './holds.ts';
 import { createMeeting } from './save.ts';
 
 const MINUTE = 60_000;
@@ -15,12 +15,9 @@ const MINUTE = 60_000;
  * then whoever comes is asked.
  */
 export function makeRound(ctx: Context, key: string, body: z.infer<typeof makeRoundBody>): Result<SeveralAnswer> {
-  const decided = findCalendar(ctx, key);
+  const decided = mayAddTo(ctx, key, body.zone);
   if (isRefusal(decided)) return decided;
-  const { calendar, decision } = decided;
-  if (!decision.rights.add)
-    return refuse('mayNotAdd', { facts: { name: new Directory(ctx.db).name(calendar.ownerId) } });
-  if (!isZone(body.zone)) return refuse('badInput', { fields: { zone: 'zone' } });
+  const { calendar } = decided;
   const lapsesAt = lapseAt(ctx, body.lapses);
   if (typeof lapsesAt !== 'number') return lapsesAt;
   const text = (at: number) => wallText(toWall(body.zone, at));
