@@ -68,6 +68,14 @@ test('nothing fits: what would have to move is shown, moved in one act, and the 
   await desk.press('option', '5 days');
   await desk.page.keyboard.press('Escape');
   await desk.says('Nothing fits.');
+  // What would have to give is given by a press, and taken back in the line.
+  await desk.press('button', /^Half as long/);
+  await desk.find('button', /^Thu 14, 17:30/);
+  await desk.press('button', /^How long/);
+  await desk.press('combobox', 'How long');
+  await desk.press('option', '1 hour');
+  await desk.page.keyboard.press('Escape');
+  await desk.says('Nothing fits.');
   await desk.press('button', 'Make room');
   await desk.says('It could begin Fri 15, 12:00 if this moves:');
   await desk.says('Fri 15, 12:30 → Thu 14, 17:30');
@@ -216,6 +224,14 @@ test('another time is looked for something that stands, and what is walked and t
   await desk.press('button', /^Tue 28, 09:00/);
   await desk.press('button', /^Save to Bruno/);
   await desk.find('button', /^Ledger talk, Tue 28 Sept 2027, 09:00/);
+  // And from an address, on the screen of its own.
+  const listed = await tomas.json<{ items: { id: string; title?: string }[] }>(
+    `/api/calendars/${calendar}/items?from=2027-09-28&to=2027-09-29&zone=Europe/Lisbon`,
+  );
+  const item = listed.items.find((one) => one.title === 'Ledger talk')?.id ?? '';
+  await desk.go(`${home}/for/bruno/openings?from=2027-09-27&item=${item}`);
+  await desk.says('Another time for “Ledger talk”, which is Tue 28 Sept 2027, 09:00–09:30.');
+  await desk.find('button', /How long: 30 minutes/);
   expect(desk.errors).toEqual([]);
   await desk.close();
 });

@@ -121,6 +121,8 @@ export const timesAnswer = z.strictObject({
     z.strictObject({
       what: z.enum(['tentative', 'hours', 'padding', 'half', 'room', 'there', 'without']),
       who: z.string().nullable(),
+      /** Of somebody who would have to be done without. */
+      address: z.string().nullable(),
       count: z.number(),
       first: z.string(),
     }),

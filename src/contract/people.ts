@@ -76,7 +76,15 @@ export const newRoom = z.strictObject({
 export type NewRoom = z.infer<typeof newRoom>;
 
 /** What an administrator can set of a person. */
-export const personChange = z.strictObject({ name, role, site: role, phone, kind, administrator: z.boolean() });
+export const personChange = z.strictObject({
+  name,
+  role,
+  site: role,
+  /** Stays as it is where nothing is said of it. */
+  phone: phone.optional(),
+  kind,
+  administrator: z.boolean(),
+});
 export type PersonChange = z.infer<typeof personChange>;
 
 /** A person as an administrator reads them before changing anything, with what leaving would end and hand on. */

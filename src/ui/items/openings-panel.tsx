@@ -50,6 +50,7 @@ export function OpeningsPanel(props: {
         head={head}
         asked={asked}
         found={found}
+        onChange={change}
         onTake={onTake}
         onWalk={onWalk}
         onHeld={onHeld}

@@ -1,4 +1,5 @@
 'use client';
+import Button from '@mui/material/Button';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
@@ -33,6 +34,8 @@ export function TimesFound(props: {
   head: BoardHead;
   asked: TimesAsked;
   found: ReturnType<typeof useTimes>;
+  /** Asks otherwise: what would have to give is given by a press. */
+  onChange: (change: Partial<TimesAsked>) => void;
   onTake: (taken: Taken) => void;
   /** Set where a time can be sent as it is. */
   onSend?: ((taken: Taken) => void) | undefined;
@@ -40,7 +43,7 @@ export function TimesFound(props: {
   onHeld: (answer: SeveralAnswer) => void;
   onMoved: (answer: SeveralAnswer) => void;
 }) {
-  const { head, asked, found, onTake, onSend, onWalk, onHeld, onMoved } = props;
+  const { head, asked, found, onChange, onTake, onSend, onWalk, onHeld, onMoved } = props;
   const t = useTranslations('openings');
   const { style } = useFrame();
   const { data, query, series, repeated, body } = found;
@@ -149,9 +152,15 @@ export function TimesFound(props: {
         <section>
           <p>{t('nothing')}</p>
           {data.gives.map((g) => (
-            <p key={`${g.what} ${g.who}`} className="small">
+            <Button
+              key={`${g.what} ${g.who}`}
+              variant="outlined"
+              sx={{ justifyContent: 'start', textAlign: 'left', mb: 0.75 }}
+              fullWidth
+              onClick={() => onChange(given(asked, g))}
+            >
               {t(`give.${g.what}`, { who: g.who ?? '', count: g.count, first: at(g.first) })}
-            </p>
+            </Button>
           ))}
           <MakeRoom
             calendar={head.calendar.key}
@@ -181,3 +190,27 @@ export function TimesFound(props: {
 
 /** An instant so many minutes after another. */
 const laterBy = (text: string, minutes: number): string => instantText((parseInstant(text) ?? 0) + minutes * MINUTE);
+
+/** What is asked with something given: over what is tentative, at any hour, shorter, without a room, or with somebody who need not come. */
+function given(asked: TimesAsked, { what, address }: TimesAnswer['gives'][number]): Partial<TimesAsked> {
+  switch (what) {
+    case 'tentative':
+      return { over: true };
+    case 'hours':
+      return { anyTime: true };
+    case 'padding':
+      return { padding: 0 };
+    case 'half':
+      return { length: Math.ceil(asked.length / 30) * 15 };
+    case 'room':
+      return { seats: null, site: '' };
+    case 'there':
+      return { there: false };
+    case 'without':
+      return {
+        people: asked.people.map((one) => (one.address === address ? { ...one, role: 'may' as const } : one)),
+      };
+    default:
+      return what satisfies never;
+  }
+}

@@ -49,13 +49,14 @@ export function Thread(props: {
     setOpen(!open);
   };
   const last = thread.messages.at(-1);
-  // The line that says why it is here, where it needs something; else the latest.
+  // The line that says why it is here, where it needs something; else what is new, else the latest.
   const telling =
     (thread.needs === 'counter' ? thread.messages.findLast((m) => m.kind === 'counter') : undefined) ??
     (thread.needs === 'answer'
       ? thread.messages.findLast((m) => m.kind === 'invitation' || m.kind === 'change')
       : undefined) ??
     (thread.needs === 'question' ? thread.messages.findLast((m) => m.pending) : undefined) ??
+    thread.messages.findLast((m) => m.unread && !m.sent) ??
     last;
   const title = thread.withheld ? t('board.private') : (thread.title ?? t('threads.noSubject'));
   return (
@@ -129,6 +130,11 @@ export function Thread(props: {
           ))}
           {thread.part === 'organiser' && thread.item && <Called item={thread.item} messages={messages} />}
           {invitation && <Answering invitation={invitation} opened={another} onOpen={setAnother} />}
+          {thread.part === 'organiser' && thread.item && thread.when && !thread.cancelled && (
+            <Link href={`/for/${owner.handle}/openings?${new URLSearchParams({ item: thread.item })}`}>
+              {t('openings.another')}
+            </Link>
+          )}
           {thread.item && thread.when && (
             <Link href={`/for/${owner.handle}/calendar?week=${dayOf(thread.when, style.zone)}`}>
               {t('threads.toCalendar')}

@@ -1,22 +1,23 @@
 'use client';
 import TextField from '@mui/material/TextField';
-import { useQueryClient } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import Link from 'next/link';
 import { useRouter, useSearchParams } from 'next/navigation';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
 import { dateText, toWall } from '@/core/time/index.ts';
 import boardsCss from '../common/boards.module.css';
 import { useFrame } from '../common/frame-context.tsx';
 import { keepDraft } from '../common/kept-drafts.ts';
 import { said } from '../common/refusal.ts';
-import { clock, dayName } from '../common/times.ts';
+import { clock, dayName, whenText } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 import { AskedLine } from '../items/asked-line.tsx';
 import { formOf } from '../items/form-of.ts';
 import { sendMeant } from '../items/item-sending.ts';
 import { useItemWrites } from '../items/item-writes.ts';
-import { askedBy, paramsOf, type TimesAsked, useTimes } from '../items/times-asked.ts';
+import { askedAbout, askedBy, paramsOf, type TimesAsked, useTimes } from '../items/times-asked.ts';
 import { WishFields } from '../items/times-fields.tsx';
 import { type Taken, TimesFound } from '../items/times-found.tsx';
 import { CountSheet, hoursOf } from './count-sheet.tsx';
@@ -36,12 +37,25 @@ function Search({ head, name, today, notice, onNotice }: OnHead) {
   const client = useQueryClient();
   const router = useRouter();
   const params = useSearchParams();
+  const calendar = head.calendar.key;
   const [asked, setAsked] = useState<TimesAsked>(() => askedBy(new URLSearchParams(params), dateText(today)));
+  // What stands already is asked for as it stands: as long, with who comes to it, where it is.
+  const item = useQuery({
+    queryKey: ['calendar', calendar, 'item', asked.item],
+    queryFn: () => call('readItem', { params: { item: asked.item ?? '' } }),
+    enabled: asked.item !== null && !params.has('length'),
+    retry: false,
+  });
+  const about = item.data;
+  const [read, setRead] = useState<string | null>(null);
+  if (about && read !== about.id) {
+    setRead(about.id);
+    setAsked((was) => ({ ...was, ...askedAbout(about, style.zone) }));
+  }
   const [walked, setWalked] = useState<{ start: number; end: number } | null>(null);
   // The last that was walked stays in the lanes while one reads there.
   const [stood, setStood] = useState<{ start: number; end: number } | null>(null);
   const [title, setTitle] = useState('');
-  const calendar = head.calendar.key;
   const found = useTimes(calendar, asked, style.zone, true);
   const { data } = found;
   const { wrote, wroteMany } = useItemWrites(
@@ -103,6 +117,9 @@ function Search({ head, name, today, notice, onNotice }: OnHead) {
             setAsked((was) => ({ ...was, ...more }));
           }}
         />
+        {about && asked.item !== null && (
+          <p className="small">{t('forItem', { title: about.title ?? '', when: whenText(about, style) })}</p>
+        )}
         {data && !asked.series && (
           <p className="small soft" role="status">
             {data.next === null
@@ -177,6 +194,7 @@ function Search({ head, name, today, notice, onNotice }: OnHead) {
           head={head}
           asked={asked}
           found={found}
+          onChange={(more) => setAsked((was) => ({ ...was, ...more }))}
           onTake={take}
           onSend={maySend ? (taken) => void send(taken) : undefined}
           onWalk={walk}

@@ -254,19 +254,26 @@ function leastToGive(asked: Asked, rooms: readonly AskedPerson[] | null): TimesA
   ) => {
     const { starts } = openingsOf({ ...asked, request: { ...request, ...change }, people: list }, had);
     const [first] = starts;
-    if (first !== undefined) gives.push({ what, who, count: starts.length, first: text(first) });
+    if (first !== undefined)
+      gives.push({
+        what,
+        who: who && nameOf(who),
+        address: what === 'without' ? who : null,
+        count: starts.length,
+        first: text(first),
+      });
   };
   if (request.tentative === 'blocks') attempt('tentative', null, { tentative: 'counts' });
   if (request.within === 'hours') attempt('hours', null, { within: 'any' });
   if (request.padBefore > 0) attempt('padding', null, { padBefore: 0, padAfter: 0 });
   if (request.length >= 30) attempt('half', null, { length: Math.ceil(request.length / 30) * 15 });
   if (rooms !== null) attempt('room', null, {}, people, null);
-  if (request.at.length > 0) attempt('there', nameOf(request.at[0] ?? ''), { at: [] });
+  if (request.at.length > 0) attempt('there', request.at[0] ?? '', { at: [] });
   for (const one of people.slice(1))
     if (one.need === 'must')
       attempt(
         'without',
-        nameOf(one.id),
+        one.id,
         {},
         people.map((p) => (p === one ? { ...p, need: 'may' as const } : p)),
       );

@@ -82,7 +82,7 @@ export function changePerson(ctx: Context, handle: string, change: PersonChange)
   if (!change.administrator && isLastAdministrator(ctx, person)) return refuse('onlyAdministrator');
   const { name, role, site, phone, kind, administrator } = person;
   ctx.db.write(() => {
-    savePerson(ctx.db, person.id, { ...person, ...change });
+    savePerson(ctx.db, person.id, { ...person, ...change, phone: change.phone ?? person.phone });
     trailOwn(ctx, person.key, 'person.changed', { name, role, site, phone, kind, administrator }, change);
   });
   return ok({ done: true });
