@@ -83,6 +83,9 @@ test('nothing fits: what would have to move is shown, moved in one act, and the 
   // Before and after stand on the board itself.
   await desk.press('button', 'After');
   await desk.find('button', /^Stamps, Thu 14 Oct 2027, 17:30/);
+  await desk.press('button', 'Both');
+  await desk.find('button', /^→ Stamps, Thu 14 Oct 2027, 17:30/);
+  await desk.find('button', /^Stamps, Fri 15 Oct 2027, 12:30/);
   await desk.press('button', 'Before');
   await desk.find('button', /^Stamps, Fri 15 Oct 2027, 12:30/);
   await desk.press('button', 'Move it and begin Fri 15, 12:00');
@@ -174,7 +177,11 @@ test('a lunch is wished for whom one arranges: seen on the board, warned of, and
   await desk.close();
 });
 
-test('on their own screen: five people and a room, walked and sent by the keys, each day and bar as one sees it', async () => {
+test('on their own screen: five people in three zones and a room, walked and sent by the keys, each day and bar as one sees it', async () => {
+  // Somebody on a third clock, who works till late on it.
+  const otto = await Caller.stepIn(home, 'otto');
+  const clock = { zone: 'America/New_York', hours: '24', weekFirst: 1, dateOrder: 'dmy', workHours: null };
+  expect((await otto.send('PUT', '/api/preferences', clock)).status).toBe(200);
   const desk = await Desk.as(browser, home, 'tomas', '/for/ines/calendar?week=2027-09-20');
   await desk.go(`${home}/for/ines/openings?from=2027-09-20`);
   const phrase = (name: RegExp) => desk.find('button', name);
@@ -183,13 +190,13 @@ test('on their own screen: five people and a room, walked and sent by the keys, 
     ['Bruno', 'Bruno Keane'],
     ['Amara', 'Amara Reyes'],
     ['Luc', 'Lucía Pardo'],
-    ['Kofi', 'Kofi Beck'],
+    ['Otto', 'Otto Linn'],
   ] as const) {
     await desk.fill('Who comes', typed, 'combobox');
     await desk.press('option', new RegExp(`^${whole}`));
   }
   await desk.page.keyboard.press('Escape');
-  await desk.find('button', /Who comes: with Bruno, Amara, Lucía, and Kofi/);
+  await desk.find('button', /Who comes: with Bruno, Amara, Lucía, and Otto/);
   await (await phrase(/^Where/)).press('Enter');
   await desk.press('checkbox', 'Any room that is free');
   await desk.page.keyboard.press('Escape');
@@ -198,6 +205,7 @@ test('on their own screen: five people and a room, walked and sent by the keys, 
   await desk.find('button', /North room/);
   // A lane for everybody, their own time where it is another, and nothing of what isn’t seen.
   await desk.says('in Bogota');
+  await desk.says('in New York');
   await desk.says('Lucía Pardo');
   await desk.fill('What it is for', 'Uplands, the plan for spring');
   await desk.says('S sends it');

@@ -9,3 +9,6 @@ export const MOST_HELD = 12;
 
 /** As many standing wishes as somebody has for their days. */
 export const MOST_KEEPS = 12;
+
+/** So many weeks a series reaches for which a time is looked for. */
+export const MOST_SERIES_WEEKS = 52;

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { KINDS, LIMITS, SIGHTS, STATUSES } from '@/core/calendar/index.ts';
 import { when } from './items.ts';
+import { MOST_SERIES_WEEKS } from './mosts.ts';
 import { at, type Routes } from './route.ts';
 
 const place = z.string().trim().max(LIMITS.place);
@@ -153,14 +154,17 @@ export const timesDayAnswer = z.strictObject({
       ),
     }),
   ),
+  cut: z.boolean(),
 });
 export type TimesDayAnswer = z.infer<typeof timesDayAnswer>;
 
-/** The same for a series: how often, and how many times. */
-export const timesSeriesBody = timesBody.extend({
-  every: z.number().int().min(1).max(4),
-  times: z.number().int().min(2).max(26),
-});
+/** The same for a series: how often, and how many times; a year of weeks at most. */
+export const timesSeriesBody = timesBody
+  .extend({ every: z.number().int().min(1).max(4), times: z.number().int().min(2).max(26) })
+  .refine(({ every, times }) => every * times <= MOST_SERIES_WEEKS, {
+    path: ['times'],
+    error: `seriesLong:${MOST_SERIES_WEEKS}`,
+  });
 export const timesSeriesAnswer = z.strictObject({
   /** Starts of the first week, those that fit most often first, each with the happenings that fail and for whom. */
   starts: z.array(

@@ -121,7 +121,20 @@ export const theme = createTheme({
     MuiButton: {
       defaultProps: { disableElevation: true, size: 'small' },
       styleOverrides: {
-        root: { minHeight: 34, padding: '5px 14px', borderRadius: 7 },
+        root: {
+          minHeight: 34,
+          padding: '5px 14px',
+          borderRadius: 7,
+          variants: [
+            {
+              // Whom the window works for tints what is chiefly done there.
+              props: { variant: 'contained', color: 'primary' },
+              style: {
+                '&:not(.Mui-disabled), &:not(.Mui-disabled):hover': { background: 'var(--who)', color: 'var(--paper)' },
+              },
+            },
+          ],
+        },
         outlined: { background: 'var(--white)', borderColor: 'var(--line)', color: 'var(--ink)' },
         text: { padding: '5px 8px', color: 'var(--lake)', fontWeight: 560 },
       },
@@ -135,6 +148,7 @@ export const theme = createTheme({
         notchedOutline: { borderColor: 'var(--line)' },
       },
     },
+    MuiSlider: { styleOverrides: { root: { color: 'var(--who)' } } },
     MuiInputLabel: { styleOverrides: { root: { fontSize: '0.8125rem' } } },
     MuiFormHelperText: { styleOverrides: { root: { marginLeft: 2, fontSize: '0.75rem' } } },
     MuiToggleButton: {

@@ -1,5 +1,5 @@
 import { gridStarts, inside, meets, merged } from './clock.ts';
-import { breaksKeep } from './keeps.ts';
+import { breaksKeep, nearTo } from './keeps.ts';
 import { openOf, type Ready } from './person.ts';
 import type { Journey, Keep, Movable, OpeningsPerson, OpeningsRequest, Span } from './request.ts';
 import { isThere, notBlocked, prepare, reaches, type Search } from './search.ts';
@@ -15,8 +15,6 @@ export interface Room {
 const MOST_STEPS = 3_000_000;
 /** What looking at somebody's wishes counts as, beside trying a place. */
 const CHECK_STEPS = 12;
-/** Minutes to either side of a meeting in which time matters to any wish: its dates, a day before and after, and a clock change. */
-const AROUND = 3 * 1440;
 
 /**
  * The cheapest way to make room: of all plans the least cost, then the fewest moves, then the earliest start; `null` where there is none
@@ -163,8 +161,7 @@ class Planner {
     const wishes = this.search.musts.flatMap(({ person, hard }): Wish[] => {
       const keeps = person.known ? person.keeps.filter((keep) => keep.hard) : [];
       if (keeps.length === 0) return [];
-      const near = hard.filter(([a, b]) => b > start - AROUND && a < end + AROUND);
-      return [{ id: person.id, zone: person.zone, near, keeps }];
+      return [{ id: person.id, zone: person.zone, near: nearTo(hard, start, end), keeps }];
     });
     this.wishes.set(start, wishes);
     return wishes;

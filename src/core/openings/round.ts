@@ -1,5 +1,5 @@
 import { merged } from './clock.ts';
-import { breaksKeep } from './keeps.ts';
+import { breaksKeep, nearTo } from './keeps.ts';
 import { type Ready, ready } from './person.ts';
 import { costsOf, type Reason } from './rank.ts';
 import type { Journey, OpeningsPerson, OpeningsRequest, Span } from './request.ts';
@@ -21,7 +21,9 @@ export interface Placed {
 }
 
 /** Ways that are tried at most. */
-const MOST_TRIED = 300_000;
+const MOST_TRIED = 1_000_000;
+/** What looking at somebody's wishes counts as, beside trying a time. */
+const CHECK_TRIES = 12;
 
 interface Candidate {
   readonly start: number;
@@ -162,7 +164,8 @@ class Search {
       if (wishes.length === 0) return true;
       const others = all.filter((other) => other !== one && other.ask.ids.has(person.id));
       if (others.length === 0) return true;
-      const taken = merged([...hard, ...others.map((other) => other.span)]);
+      this.tried += CHECK_TRIES;
+      const taken = merged([...nearTo(hard, one.span[0], one.span[1]), ...others.map((other) => other.span)]);
       return wishes.every((keep) => !breaksKeep(keep, person.zone, taken, one.span[0], one.span[1]));
     });
   }

@@ -19,17 +19,21 @@ export function AskFreeBusy({ people }: { people: readonly { readonly name: stri
   const { frame } = useFrame();
   const [state, setState] = useState<'asked' | 'asking' | null>(null);
   const [refused, setRefused] = useState<string | null>(null);
+  // Whoever was asked already isn't asked again where the rest is tried once more.
+  const [done, setDone] = useState<ReadonlySet<string>>(new Set());
   if (people.length === 0) return null;
   const ask = async () => {
     setState('asking');
     setRefused(null);
     const me = frame.me.handle;
     try {
-      for (let from = 0; from < people.length; from += MOST) {
-        const to = people.slice(from, from + MOST).map(({ address, name }) => ({ address, name }));
+      const rest = people.filter((p) => !done.has(p.address));
+      for (let from = 0; from < rest.length; from += MOST) {
+        const to = rest.slice(from, from + MOST).map(({ address, name }) => ({ address, name }));
         const address = `${window.location.origin}/sightlines?who=person%3A${me}`;
         const text = t('text', { name: frame.me.name, address });
         await call('writeMail', { params: { person: me }, body: { to, subject: t('subject'), text, answers: null } });
+        setDone((was) => new Set([...was, ...to.map((one) => one.address)]));
       }
       setState('asked');
     } catch (error) {

@@ -166,9 +166,16 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
     (was, now) => setSelected((id) => (id === was ? now : id)),
   );
   const stands = (list: readonly ItemWire[]) =>
-    list.map((item) => {
-      const to = moving.get(item.id) ?? walked?.moves?.find((one) => one.item === item.id);
-      return to ? { ...item, start: to.start, end: to.end } : item;
+    list.flatMap((item) => {
+      const moved = moving.get(item.id);
+      if (moved) return [{ ...item, ...moved }];
+      const would = walked?.moves?.find((one) => one.item === item.id);
+      if (!would) return [item];
+      const { start, end } = would;
+      // Beside where it stands it is a block of its own, which leads nowhere.
+      return walked?.both
+        ? [item, { ...item, id: `${item.id} there`, title: `→ ${item.title ?? ''}`, start, end }]
+        : [{ ...item, start, end }];
     });
   const items = stands(data?.items ?? []);
   const own = kept.lanes.find((lane) => lane.calendar === calendar);

@@ -16,6 +16,8 @@ import { clock, dayName } from '../common/times.ts';
 import runListCss from './run-list.module.css';
 
 type Plan = NonNullable<RoomAnswer['plan']>;
+const SHOWN = ['before', 'both', 'after'] as const;
+type Shown = (typeof SHOWN)[number];
 
 /**
  * Where nothing fits: the least that would have to move, each before and after, and who would be told of it; moved in one act, which is taken
@@ -26,8 +28,8 @@ export function MakeRoom(props: {
   /** What is asked for, as a search's body. */
   body: string;
   onMade: (answer: SeveralAnswer, plan: Plan) => void;
-  /** Shows the meeting where it would be; with `after`, what moves where it would be too. */
-  onWalk: (plan: Plan | null, after: boolean) => void;
+  /** Shows the meeting where it would be; what moves where it is, where it would be, or both side by side. */
+  onWalk: (plan: Plan | null, shown: Shown) => void;
 }) {
   const { calendar, body, onMade, onWalk } = props;
   const t = useTranslations('openings.room');
@@ -35,7 +37,7 @@ export function MakeRoom(props: {
   const { style } = useFrame();
   const [asked, setAsked] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
-  const [shown, setShown] = useState<'before' | 'after' | null>(null);
+  const [shown, setShown] = useState<Shown | null>(null);
   const [refused, setRefused] = useState<string | null>(null);
   const query = useQuery({
     queryKey: ['calendar', calendar, 'room', body],
@@ -80,12 +82,12 @@ export function MakeRoom(props: {
             size="small"
             value={shown}
             aria-label={t('onBoard')}
-            onChange={(_, now: 'before' | 'after' | null) => {
+            onChange={(_, now: Shown | null) => {
               setShown(now);
-              onWalk(now === null ? null : plan, now === 'after');
+              onWalk(now === null ? null : plan, now ?? 'before');
             }}
           >
-            {(['before', 'after'] as const).map((one) => (
+            {SHOWN.map((one) => (
               <ToggleButton key={one} value={one} sx={{ px: 1.5 }}>
                 {t(one)}
               </ToggleButton>

@@ -36,6 +36,8 @@ export interface Walked {
   readonly end: number;
   /** What would be moved for it, by id, and where to: shown there. */
   readonly moves?: readonly { readonly item: string; readonly start: string; readonly end: string }[];
+  /** It is shown beside where it stands, not instead. */
+  readonly both?: boolean;
 }
 
 /** What happens to what is put down. */

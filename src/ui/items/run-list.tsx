@@ -1,4 +1,5 @@
 'use client';
+import type { KeyboardEvent } from 'react';
 import { useTranslations } from 'use-intl';
 import type { TimesAnswer } from '@/contract/openings.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
@@ -7,6 +8,15 @@ import { clock, dayName } from '../common/times.ts';
 import runListCss from './run-list.module.css';
 
 type Run = TimesAnswer['runs'][number];
+
+/** Walks a list of rows by the arrow keys, from the first button of one to that of the next or the one before. */
+export function walkRows(event: KeyboardEvent<HTMLElement>): void {
+  if (event.key !== 'ArrowDown' && event.key !== 'ArrowUp') return;
+  event.preventDefault();
+  const row = event.currentTarget.closest('li');
+  const next = event.key === 'ArrowDown' ? row?.nextElementSibling : row?.previousElementSibling;
+  next?.querySelector('button')?.focus();
+}
 
 /**
  * Times that work, best first, each with its reasons. The arrow keys walk them and the board shows the walked one; Enter takes it, H chooses
@@ -28,10 +38,6 @@ export function RunList(props: {
   const wall = (text: string) => toWall(style.zone, parseInstant(text) ?? 0);
   const reason = (r: Run['reasons'][number]) =>
     t(`why.${r.why}`, { who: r.who, local: r.local ?? '', minutes: r.minutes ?? 0 });
-  const step = (from: HTMLElement, by: 1 | -1) => {
-    const row = by > 0 ? from.closest('li')?.nextElementSibling : from.closest('li')?.previousElementSibling;
-    row?.querySelector('button')?.focus();
-  };
   return (
     <>
       <p className="small soft">{t('keys', { hold: onChoose ? 'yes' : 'no', send: onSend ? 'yes' : 'no' })}</p>
@@ -49,10 +55,8 @@ export function RunList(props: {
                 onMouseLeave={() => onWalk(null)}
                 onClick={() => onTake(run)}
                 onKeyDown={(event) => {
-                  if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
-                    event.preventDefault();
-                    step(event.currentTarget, event.key === 'ArrowDown' ? 1 : -1);
-                  } else if (onChoose && event.key.toLowerCase() === 'h' && !event.ctrlKey && !event.metaKey) {
+                  walkRows(event);
+                  if (onChoose && event.key.toLowerCase() === 'h' && !event.ctrlKey && !event.metaKey) {
                     event.preventDefault();
                     event.stopPropagation();
                     onChoose(run.from);

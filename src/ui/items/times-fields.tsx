@@ -5,6 +5,7 @@ import MenuItem from '@mui/material/MenuItem';
 import Slider from '@mui/material/Slider';
 import TextField from '@mui/material/TextField';
 import { useTranslations } from 'use-intl';
+import { MOST_SERIES_WEEKS } from '@/contract/mosts.ts';
 import { DateField } from '../common/date-field.tsx';
 import { type TimesAsked, WISHES } from './times-asked.ts';
 
@@ -100,7 +101,8 @@ export function WhenFields({ asked, onChange, once = false }: Fields & { once?: 
           value={series?.every ?? 0}
           onChange={(e) => {
             const every = Number(e.target.value);
-            onChange({ series: every === 0 ? null : { every, times: series?.times ?? 6 } });
+            const times = Math.min(series?.times ?? 6, Math.floor(MOST_SERIES_WEEKS / Math.max(1, every)));
+            onChange({ series: every === 0 ? null : { every, times } });
           }}
         >
           {[0, 1, 2, 4].map((every) => (
@@ -114,7 +116,7 @@ export function WhenFields({ asked, onChange, once = false }: Fields & { once?: 
         <OneNumber
           label={t('times')}
           value={series.times}
-          among={TIMES}
+          among={TIMES.filter((n) => n * series.every <= MOST_SERIES_WEEKS)}
           word={(count) => t('timesOf', { count })}
           onChange={(times) => onChange({ series: { ...series, times } })}
         />

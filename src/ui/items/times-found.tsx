@@ -17,7 +17,7 @@ import { ChosenTimes } from './chosen-times.tsx';
 import { MakeRoom } from './make-room.tsx';
 import type { Walked } from './moving.ts';
 import runListCss from './run-list.module.css';
-import { RunList } from './run-list.tsx';
+import { RunList, walkRows } from './run-list.tsx';
 import type { TimesAsked, useTimes } from './times-asked.ts';
 
 /** A time that is taken: on the clock, who comes, in which room, and how often. */
@@ -94,6 +94,7 @@ export function TimesFound(props: {
               <button
                 type="button"
                 className={`plain ${runListCss.run}`}
+                onKeyDown={walkRows}
                 onFocus={() => onWalk({ start: wall(one.start), end: wall(one.end) })}
                 onMouseEnter={() => onWalk({ start: wall(one.start), end: wall(one.end) })}
                 onClick={() => onTake(taken(one.start, null, rule))}
@@ -169,14 +170,16 @@ export function TimesFound(props: {
               onMoved(answer);
               onTake(taken(plan.start, plan.room));
             }}
-            onWalk={(plan, after) =>
+            onWalk={(plan, shown) =>
               onWalk(
                 plan && {
                   start: wall(plan.start),
                   end: wall(plan.end),
-                  moves: after
-                    ? plan.moves.map(({ item, to, minutes }) => ({ item, start: to, end: laterBy(to, minutes) }))
-                    : [],
+                  moves:
+                    shown === 'before'
+                      ? []
+                      : plan.moves.map(({ item, to, minutes }) => ({ item, start: to, end: laterBy(to, minutes) })),
+                  both: shown === 'both',
                 },
               )
             }

@@ -32,7 +32,8 @@ export function DayLanes(props: {
     placeholderData: (before) => before,
     retry: false,
   });
-  const lanes = (query.data as TimesDayAnswer | undefined)?.lanes ?? [];
+  const data = query.data as TimesDayAnswer | undefined;
+  const lanes = data?.lanes ?? [];
   const [first, last] = hours;
   const at = (wall: number) => `${Math.min(100, Math.max(0, (((wall - day) / HOUR - first) / (last - first)) * 100))}%`;
   const others = [...new Set(lanes.map((lane) => lane.zone).filter((zone) => zone !== style.zone))];
@@ -105,6 +106,7 @@ export function DayLanes(props: {
           </li>
         ))}
       </ul>
+      {data?.cut && <p className="small soft">{t('dayCut')}</p>}
     </section>
   );
 }

@@ -18,10 +18,12 @@ import { clock, DAY, dayName } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 import { useItemWrites } from '../items/item-writes.ts';
 import runListCss from '../items/run-list.module.css';
+import { walkRows } from '../items/run-list.tsx';
 import { askedBy, bodyOf, type TimesAsked } from '../items/times-asked.ts';
 import { HowFields, LengthFields, WhenFields } from '../items/times-fields.tsx';
 import type { Asked } from '../meetings/heard.ts';
 import { PeopleField } from '../meetings/people-field.tsx';
+import { hoursOf } from './count-sheet.tsx';
 import { DayLanes, dayOfWall } from './day-lanes.tsx';
 import css from './openings.module.css';
 import { type OnHead, WithHead } from './with-head.tsx';
@@ -223,7 +225,10 @@ function Round({ head, name, today, notice, onNotice }: OnHead) {
             day={dayOfWall(at.start)}
             walked={at}
             also={placed.map((p) => ({ start: wall(p.start), end: wall(p.end) }))}
-            hours={[8, 19]}
+            hours={hoursOf(
+              [],
+              placed.map((p) => ({ from: wall(p.start), end: wall(p.end) })),
+            )}
           />
         )}
       </div>
@@ -244,6 +249,7 @@ function Round({ head, name, today, notice, onNotice }: OnHead) {
                   <button
                     type="button"
                     className={`plain ${runListCss.run}`}
+                    onKeyDown={walkRows}
                     onFocus={() => setLooked(i)}
                     onMouseEnter={() => setLooked(i)}
                     onClick={() => setLooked(i)}

@@ -32,6 +32,6 @@ export { readRange } from './range.ts';
 export { RowItem, rowOf, standingOf } from './row-item.ts';
 export { isHeavy, type Range } from './rows-in.ts';
 export { trailOn, trailOwn } from './trail.ts';
-export { readViews, sealedForLink, viewOfRow, viewsIn } from './views.ts';
+export { readViews, sealedForLink, type Views, viewOfRow, viewsIn } from './views.ts';
 export { viewsAs } from './views-as.ts';
 export { hands, type ItemChange, mayOn, trailItems, viewFor, written } from './writing.ts';

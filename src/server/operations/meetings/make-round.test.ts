@@ -59,6 +59,15 @@ describe('a round', () => {
     expect(JSON.stringify(find('tomas'))).not.toContain('Bank');
   });
 
+  test('is refused with a sentence where more people come to it than are looked at', () => {
+    const many = (from: number) =>
+      Array.from({ length: 40 }, (_, i) => ({ address: `p${from + i}@x.example`, must: true }));
+    const meetings = [0, 40].map((from) => ({ length: 60, people: many(from) }));
+    expect(findRound(ctx('tomas'), org.calendar('ines'), round({ meetings }))).toMatchObject({
+      fields: { people: 'tooManyPeople:60' },
+    });
+  });
+
   test('that doesn’t fit says which of its meetings has no time, or that there is no way for all', () => {
     org.works('ines', '09:00', '11:00');
     org.add('bruno', 'bruno', { title: 'Bank', when: { ...at('2027-03-03', 8), end: '2027-03-03T18:00' } });

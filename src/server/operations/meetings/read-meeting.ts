@@ -210,10 +210,12 @@ export function whoCanCome(ctx: Context, key: string, body: ComingBody): Result<
   const people = body.people.map((address): ComingAnswer['people'][number] => {
     const person = insideBy(ctx.db, address);
     const calendar = person && mainCalendarOf(ctx.db, person.id);
-    const name = person?.name ?? null;
-    if (!calendar) return { address, name, inside: person !== null, can: 'unknown' };
-    const { decision } = decideOn(ctx, calendar);
-    if (decision.rights.sight === 'nothing') return { address, name, inside: true, can: 'unknown' };
+    const decision = calendar && decideOn(ctx, calendar).decision;
+    const known = decision !== null && decision.rights.sight !== 'nothing';
+    // Who comes from outside has no directory: an address they are shown nothing of is one like any other.
+    const listed = known || ctx.viewer.inside ? person : null;
+    const name = listed?.name ?? null;
+    if (!calendar || !known) return { address, name, inside: listed !== null, can: 'unknown' };
     const copy = item ? itemsByUid(ctx.db, calendar.id, item.uid).find((i) => i.recurrence === item.recurrence) : null;
     let own = copy ? [instantText(copy.start), instantText(copy.end)] : null;
     let worst: keyof typeof RANK = 'free';

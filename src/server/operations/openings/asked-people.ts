@@ -7,7 +7,7 @@ import { mainCalendarOf } from '../../repositories/calendars.ts';
 import { itemsByUid } from '../../repositories/items.ts';
 import { keepsOf } from '../../repositories/keeps.ts';
 import { type Person, personByAddress } from '../../repositories/people.ts';
-import { type Context, type Decided, Directory, decideOn, viewsIn } from '../deciding/index.ts';
+import { type Context, type Decided, Directory, decideOn, readViews, type Views } from '../deciding/index.ts';
 
 const DAY = 86_400_000;
 
@@ -20,6 +20,8 @@ export type AskedPerson = OpeningsPerson & {
   readonly colour: number;
   readonly sight: Sight;
   readonly views: readonly ItemWire[];
+  /** Not all of what they have could be read. */
+  readonly cut: boolean;
 };
 
 /** Somebody as a search reads them, with the views it is made of: from what the asker sees of that calendar, and nothing else. */
@@ -33,16 +35,19 @@ export function askedPerson(
   about: About,
 ): AskedPerson {
   const known = decided !== null && decided.decision.rights.sight !== 'nothing';
-  const views = known ? viewsAround(ctx, decided, from, to, about) : [];
+  const { views, cut } = known ? viewsAround(ctx, decided, from, to, about) : { views: [], cut: false };
   const hours = readWorkHours(person.workHours);
   // Of somebody who isn't known nothing counts but their hours.
   const keeps = known ? keepsOf(ctx.db, person.id).keeps : [];
   const sight = decided?.decision.rights.sight ?? 'nothing';
   const { address: id, name, zone, colour } = person;
-  return { id, name, colour, sight, need, known, zone, hours, keeps, items: views, views };
+  return { id, name, colour, sight, need, known, zone, hours, keeps, items: views, views, cut };
 }
 
-/** People by their addresses as a search reads them; those outside are named as not known, and so are those who give nothing. */
+/**
+ * People by their addresses as a search reads them; those outside are named as not known, and so are those who give nothing. Who comes from
+ * outside has no directory: to them somebody who gives nothing is an address, with neither a name nor hours.
+ */
 export function askedPeople(
   ctx: Context,
   asked: readonly { readonly address: string; readonly must: boolean }[],
@@ -57,11 +62,14 @@ export function askedPeople(
     const calendar = person?.inside && person.leftAt === null ? mainCalendarOf(ctx.db, person.id) : null;
     const need = must ? 'must' : 'may';
     const one = person && calendar ? askedPerson(ctx, person, decideOn(ctx, calendar), need, from, to, about) : null;
-    if (!one?.known) unknown.push(person?.inside ? person.name : address);
-    if (one) people.push(one);
+    if (!one?.known) unknown.push(person?.inside && ctx.viewer.inside ? person.name : address);
+    if (one && (one.known || ctx.viewer.inside)) people.push(one);
   }
   return { people, unknown };
 }
+
+/** So many answers of somebody's time are read: each holds as many items as a board shows. */
+const MOST_ANSWERS = 4;
 
 function viewsAround(
   ctx: Context,
@@ -69,10 +77,22 @@ function viewsAround(
   from: number,
   to: number,
   about: About,
-): ItemWire[] {
+): { views: ItemWire[]; cut: boolean } {
   const range = { from, to, fromDate: dateText(from), toDate: dateText(to + DAY) };
-  const views = viewsIn(ctx.db, new Directory(ctx.db), calendar, range, { person: ctx.viewer, decision });
+  const directory = new Directory(ctx.db);
+  const views: ItemWire[] = [];
+  let after: number | null = 0;
+  let cut = false;
+  for (let answers = 0; after !== null && answers < MOST_ANSWERS; answers++) {
+    const read: Views = readViews(ctx.db, directory, calendar, range, { person: ctx.viewer, decision }, { after });
+    views.push(...read.items);
+    cut ||= read.unread;
+    after = read.more;
+  }
   const copy = about && itemsByUid(ctx.db, calendar.id, about.uid).find((i) => i.recurrence === about.recurrence);
   const is = copy && [instantText(copy.start), instantText(copy.end)];
-  return views.filter((view) => !view.asSet?.cancelled && !(is && view.start === is[0] && view.end === is[1]));
+  return {
+    views: views.filter((view) => !view.asSet?.cancelled && !(is && view.start === is[0] && view.end === is[1])),
+    cut: cut || after !== null,
+  };
 }

@@ -38,7 +38,7 @@ export function checkTime(ctx: Context, key: string, body: CheckBody): Result<Ch
   const me = askedPerson(ctx, owner, decided, 'must', begin, to, own);
   const others = body.people.filter((p) => p.must && p.address !== owner.address).slice(0, MOST_PEOPLE);
   const { people: rest, unknown } = askedPeople(ctx, others, begin, to, own);
-  const people: OpeningsPerson[] = [me, ...rest];
+  const people = [me, ...rest];
   const journeys = allJourneys(ctx.db);
   const clashes = when.allDay ? [] : clashesOf(journeys, me, when.start, when.end, body.place);
   const zone = owner.zone;
@@ -75,7 +75,7 @@ export function checkTime(ctx: Context, key: string, body: CheckBody): Result<Ch
     clashes,
     openings: openings.map((s) => ({ start: instantText(s * MINUTE), end: instantText((s + length) * MINUTE) })),
     unknown,
-    cut: found.cut || body.people.filter((p) => p.must).length > MOST_PEOPLE,
+    cut: found.cut || people.some((one) => one.cut) || body.people.filter((p) => p.must).length > MOST_PEOPLE,
   });
 }
 

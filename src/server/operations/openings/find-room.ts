@@ -45,7 +45,8 @@ export function findRoom(ctx: Context, key: string, body: z.infer<typeof timesBo
   const staying = people.map((person) => ({ ...person, items: stayingOf(person, taken) }));
   const movable = taken.map((one) => one.movable);
   // With any room asked for, each of the first that would do is one who has to be there, and the cheapest of their plans is taken.
-  const rooms = roomsFor(ctx, asked, body)?.slice(0, MOST_ROOMS_TRIED) ?? [null];
+  const { rooms: fitting } = roomsFor(ctx, asked, body);
+  const rooms = fitting?.slice(0, MOST_ROOMS_TRIED) ?? [null];
   let found: { room: Plan; cut: boolean; had: AskedPerson | null } = { room: null, cut: false, had: null };
   for (const had of rooms) {
     const people = had ? [...staying, had] : staying;
@@ -68,7 +69,7 @@ export function findRoom(ctx: Context, key: string, body: z.infer<typeof timesBo
     },
     movable: taken.length,
     unknown: [...unknown],
-    cut: found.cut || candidates.length > taken.length,
+    cut: found.cut || asked.cut || candidates.length > taken.length || (fitting?.length ?? 0) > MOST_ROOMS_TRIED,
   });
 }
 

@@ -1,7 +1,10 @@
 import { afterEach, beforeEach, expect, test } from 'vitest';
 import { timesBody, timesSeriesBody } from '@/contract/openings.ts';
 import { PRESETS } from '@/core/access/index.ts';
+import { personByAddress } from '../../repositories/people.ts';
+import { whoCanCome } from '../meetings/read-meeting.ts';
 import { addRoom } from '../people/rooms.ts';
+import { giveAccess } from '../sharing/give-access.ts';
 import { at, type SmallOrganisation, smallOrganisation } from '../small-organisation.ts';
 import { findSeriesTimes, findTimes, readTimesDay } from './index.ts';
 
@@ -152,4 +155,59 @@ test('a time for a series is offered by how often it fits, with the dates that f
     fits: 2,
     fails: [{ at: '2027-03-10T09:00:00Z', who: ['Bruno'] }],
   });
+});
+
+test('to somebody from outside an address they are shown nothing of is one like any other, wherever it is asked about', () => {
+  org.works('dario', '09:00', '10:00');
+  const address = 'marta@quill-audit.example';
+  const rights = PRESETS.freeBusy;
+  giveAccess(org.ctx('ines'), org.calendar('ines'), {
+    audience: { kind: 'address', address, name: 'Marta' },
+    rights,
+    seen: null,
+  });
+  giveAccess(org.ctx('dario'), org.calendar('dario'), {
+    audience: { kind: 'everyone' },
+    rights: PRESETS.shutOut,
+    seen: null,
+  });
+  const marta = personByAddress(org.db, address)?.handle ?? '';
+  const ask = (who: string) => find(marta, { people: [{ address: who, must: true }] });
+  const there = 'dario@cloudmoor.example';
+  const nobody = 'nobody@cloudmoor.example';
+  const bare = (text: object) => JSON.stringify(text).replaceAll(there, '?').replaceAll(nobody, '?');
+  expect(bare(ask(there))).toBe(bare(ask(nobody)));
+  const body = (who: string) =>
+    timesBody.parse({
+      ...{ length: 60, from: '2027-03-03', days: 1, zone: 'Europe/Lisbon' },
+      people: [{ address: who, must: true }],
+    });
+  const day = (who: string) => bare(readTimesDay(org.ctx(marta), org.calendar('ines'), body(who)));
+  expect(day(there)).toBe(day(nobody));
+  const coming = (who: string) =>
+    bare(whoCanCome(org.ctx(marta), org.calendar('ines'), { people: [who], when: at('2027-03-03', 9), item: null }));
+  expect(coming(there)).toBe(coming(nobody));
+  // Inside, that people are there is no secret.
+  expect(find('tomas', { people: [{ address: there, must: true }] }).unknown).toEqual(['Dario']);
+});
+
+test('a series reaches a year at most, said at how many times', () => {
+  const body = { length: 60, from: '2027-03-03', days: 1, zone: 'Europe/Lisbon', every: 4, times: 14 };
+  expect(timesSeriesBody.safeParse(body).error?.issues).toMatchObject([{ path: ['times'], message: 'seriesLong:52' }]);
+  expect(timesSeriesBody.safeParse({ ...body, times: 13 }).success).toBe(true);
+});
+
+test('what of somebody’s time is more than one answer holds is read on, so that nothing later is taken for free', () => {
+  // Two a day over most of a year, with long notes: several answers of it.
+  const notes = 'x'.repeat(1900);
+  for (let n = 0; n < 8; n++)
+    org.add('ines', 'ines', {
+      ...{ title: `Every day ${n}`, notes, when: { ...at('2027-03-03', 9), end: '2027-03-03T12:00' } },
+      repeat: { rule: 'FREQ=DAILY;COUNT=400' },
+    });
+  const body = timesSeriesBody.parse({
+    ...{ length: 60, from: '2027-03-03', days: 1, zone: 'Europe/Lisbon', every: 4, times: 12 },
+  });
+  const found = findSeriesTimes(org.ctx('tomas'), org.calendar('ines'), body);
+  expect(found).toMatchObject({ ok: true, value: { starts: [] } });
 });

@@ -38,6 +38,8 @@ export interface Asked {
   readonly people: readonly AskedPerson[];
   readonly unknown: readonly string[];
   readonly journeys: ReturnType<typeof allJourneys>;
+  /** Not all of what somebody has could be read. */
+  readonly cut: boolean;
   /** The item that is asked about, whose copies take nobody's time. */
   readonly item: About;
   readonly request: OpeningsRequest;
@@ -65,6 +67,7 @@ export function askFor(ctx: Context, key: string, body: Body, around = 0): Asked
     decided,
     people: [me, ...asked.people],
     unknown: asked.unknown,
+    cut: [me, ...asked.people].some((one) => one.cut),
     journeys: allJourneys(ctx.db),
     item,
     request: {
@@ -90,24 +93,24 @@ export function askFor(ctx: Context, key: string, body: Body, around = 0): Asked
 /** Rooms that are searched for one that would do. */
 const MOST_ROOMS = 40;
 
-/** The rooms that would do and that the one who asks sees anything of, the smallest that is large enough first. */
-export function roomsFor(ctx: Context, asked: Asked, body: Body): AskedPerson[] | null {
-  if (body.room === null) return null;
+/** The rooms that would do and that the one who asks sees anything of, the smallest that is large enough first, and whether there are more. */
+export function roomsFor(ctx: Context, asked: Asked, body: Body): { rooms: AskedPerson[] | null; cut: boolean } {
+  if (body.room === null) return { rooms: null, cut: false };
   const { seats, site } = body.room;
   const at = samePlace(site);
   const { from, until } = asked.request;
   const fitting = roomsWith(ctx.db, seats).filter((room) => at === '' || samePlace(room.site) === at);
   const rooms: AskedPerson[] = [];
   for (const room of fitting) {
-    if (rooms.length === MOST_ROOMS) break;
     const calendar = mainCalendarOf(ctx.db, room.id);
     const on = calendar && decideOn(ctx, calendar);
     if (!on || on.decision.rights.sight === 'nothing') continue;
+    if (rooms.length === MOST_ROOMS) return { rooms, cut: true };
     rooms.push(
       askedPerson(ctx, room, on, 'must', (from - DAY_MINUTES) * MINUTE, (until + DAY_MINUTES) * MINUTE, asked.item),
     );
   }
-  return rooms;
+  return { rooms, cut: rooms.some((room) => room.cut) };
 }
 
 /** The openings of a search, and the room each could be had in where any is asked for. */
@@ -130,7 +133,7 @@ export function findTimes(ctx: Context, key: string, body: Body): Result<TimesAn
   const asked = askFor(ctx, key, body);
   if (isRefusal(asked)) return asked;
   const { people, unknown, request, nameOf, text } = asked;
-  const rooms = roomsFor(ctx, asked, body);
+  const { rooms, cut } = roomsFor(ctx, asked, body);
   const found = openingsOf(asked, rooms);
   const turned = { sooner: 'late', kinder: 'gap', more: 'cannot' } as const;
   const weights = { ...WEIGHTS };
@@ -157,7 +160,7 @@ export function findTimes(ctx: Context, key: string, body: Body): Result<TimesAn
     rooms: rooms === null ? null : rooms.length,
     unknown: [...unknown],
     gives: found.starts.length > 0 ? [] : leastToGive(asked, rooms),
-    cut: found.cut || runs.length > MOST_RUNS,
+    cut: found.cut || asked.cut || cut || runs.length > MOST_RUNS,
   });
 }
 
@@ -179,22 +182,23 @@ function sheetOf(request: OpeningsRequest, people: readonly AskedPerson[]): Time
   return [...days].map(([date, list]) => ({ date, can: list }));
 }
 
-/** The first day of a search as the asker sees it: a lane for everybody asked, and for the room that was asked for by name. */
+/** The first day of a search as the asker sees it: a lane for everybody asked. */
 export function readTimesDay(ctx: Context, key: string, body: Body): Result<TimesDayAnswer> {
   const asked = askFor(ctx, key, { ...body, days: 1 });
   if (isRefusal(asked)) return asked;
   const { from, until } = asked.request;
-  const lanes: TimesDayAnswer['lanes'] = asked.people.map((one) => ({
-    name: one.name,
-    address: one.id,
-    colour: one.colour % 6,
-    must: one.need === 'must',
-    sight: one.sight,
-    zone: one.zone,
-    items: one.views
-      .filter((view) => overlaps(view, one.zone, from * MINUTE, until * MINUTE))
-      .slice(0, MOST_IN_LANE)
-      .map((view) => ({
+  let cut = asked.cut;
+  const lanes: TimesDayAnswer['lanes'] = asked.people.map((one) => {
+    const views = one.views.filter((view) => overlaps(view, one.zone, from * MINUTE, until * MINUTE));
+    cut ||= views.length > MOST_IN_LANE;
+    return {
+      name: one.name,
+      address: one.id,
+      colour: one.colour % 6,
+      must: one.need === 'must',
+      sight: one.sight,
+      zone: one.zone,
+      items: views.slice(0, MOST_IN_LANE).map((view) => ({
         start: view.start,
         end: view.end,
         title: view.title ?? null,
@@ -202,12 +206,13 @@ export function readTimesDay(ctx: Context, key: string, body: Body): Result<Time
         withheld: view.withheld === true,
         whereabouts: view.kind === 'whereabouts',
       })),
-  }));
+    };
+  });
   const there = new Set(lanes.map((lane) => lane.name));
   for (const name of asked.unknown)
     if (!there.has(name))
       lanes.push({ name, address: '', colour: 0, must: true, sight: 'nothing', zone: body.zone, items: [] });
-  return ok({ lanes });
+  return ok({ lanes, cut });
 }
 
 function overlaps(view: AskedPerson['views'][number], zone: string, from: number, until: number): boolean {
@@ -237,7 +242,7 @@ export function findSeriesTimes(
       fails: fails.map(({ at, who }) => ({ at: text(at), who: who.map(nameOf) })),
     })),
     unknown: [...unknown],
-    cut: found.cut || found.starts.length > MOST_RUNS,
+    cut: found.cut || asked.cut || found.starts.length > MOST_RUNS,
   });
 }
 

@@ -1,9 +1,12 @@
 import type { z } from 'zod';
 import type { RoundAnswer, roundBody } from '@/contract/openings-round.ts';
 import { placeRound, type RoundMeeting } from '@/core/openings/index.ts';
-import { ok, type Result } from '../../result.ts';
+import { ok, type Result, refuse } from '../../result.ts';
 import { type Context, isRefusal } from '../deciding/index.ts';
 import { askFor } from './find-times.ts';
+
+/** People of all meetings of a round together. */
+const MOST_PEOPLE = 60;
 
 /**
  * Places several meetings together: whose calendar it is has to be at all of them, those who are named for all come to each, and each has
@@ -16,6 +19,7 @@ export function findRound(ctx: Context, key: string, body: z.infer<typeof roundB
   for (const meeting of meetings)
     for (const one of meeting.people) if (!everyone.has(one.address)) everyone.set(one.address, one);
   const people = [...everyone.values()];
+  if (people.length > MOST_PEOPLE) return refuse('badInput', { fields: { people: `tooManyPeople:${MOST_PEOPLE}` } });
   const asked = askFor(ctx, key, { ...rest, people, length: 5, room: null, sheet: false, there: false });
   if (isRefusal(asked)) return asked;
   const { request, journeys, unknown, nameOf, text } = asked;
@@ -40,6 +44,6 @@ export function findRound(ctx: Context, key: string, body: z.infer<typeof roundB
       })) ?? null,
     without: found.without.map(Number),
     unknown: [...unknown],
-    cut: found.cut,
+    cut: found.cut || asked.cut,
   });
 }
