@@ -8,6 +8,8 @@ export interface Marked {
   readonly files: readonly string[];
   /** The secret of times that are offered. */
   readonly offer: string;
+  /** The key of an ask for more of it. */
+  readonly ask: string;
 }
 export const RANGE = 'from=2027-06-07&to=2027-06-14&zone=Europe%2FLisbon';
 
@@ -48,10 +50,32 @@ export const exitsOf = ({
   preview,
   files,
   offer,
+  ask,
 }: Marked): Record<string, () => Ask[]> => ({
   'page.tsx': () => page('/'),
   'sign-in/page.tsx': () => page('/sign-in?to=%2Ffor%2Fines%2Fcalendar'),
   'welcome/page.tsx': () => page('/welcome'),
+  'ask/page.tsx': () => page('/ask'),
+  'api/asks/route.ts GET': () => get('/api/asks'),
+  'api/asks/route.ts POST': () => [
+    { method: 'POST', path: '/api/asks', body: { to: ['ines', 'nobody'], rights } },
+    { method: 'POST', path: '/api/asks', body: { to: ['ines'], calendar, rights: { ...rights, change: 'all' } } },
+  ],
+  'api/asks/choices/route.ts POST': () => [{ method: 'POST', path: '/api/asks/choices', body: { rights } }],
+  'api/asks/[ask]/route.ts POST': () => [
+    { method: 'POST', path: `/api/asks/${ask}`, body: { answer: 'give', turns: 999, rights, seen: null } },
+    { method: 'POST', path: `/api/asks/${ask}`, body: { answer: 'refuse', turns: 999 } },
+  ],
+  'api/asks/[ask]/route.ts PUT': () => [{ method: 'PUT', path: `/api/asks/${ask}` }],
+  'api/asks/[ask]/route.ts DELETE': () => [{ method: 'DELETE', path: `/api/asks/${ask}-` }],
+  'api/calendars/[calendar]/message/route.ts POST': () => [
+    { method: 'POST', path: `/api/calendars/${calendar}/message`, body: { ...wholly, seen: null } },
+    {
+      method: 'POST',
+      path: `/api/calendars/${calendar}/message`,
+      body: { ...wholly, audience: { kind: 'address', address: 'p.oduya@water-ministry.example' }, seen: null },
+    },
+  ],
   'not-found.tsx': () => page('/nothing/at/all'),
   'error.tsx': () => [],
   'for/[who]/calendar/page.tsx': () => [

@@ -45,6 +45,9 @@ let suggestion = '';
 let preview = '';
 /** The secret of times of hers that are offered to somebody without an account. */
 let offer = '';
+/** The key of what Kofi asks her for, and who meets his words: he, she, and those who give access for her. */
+let ask = '';
+const ASKED = ['ines', 'kofi'];
 /** The keys of the files at the items. */
 const files: string[] = [];
 /** Who meets what Pim put forward: Pim, and those who may say yes to it. */
@@ -66,6 +69,11 @@ beforeAll(async () => {
   await shownByLink(ines);
   await writeMarked();
   offer = await offerTimes(ines);
+  const asks = { to: ['ines'], rights, why: 'zqaskwhyqz' };
+  expect((await (callers.get('kofi') as Caller).send('POST', '/api/asks', asks)).status).toBe(200);
+  const { waiting } = await ines.json<{ waiting: { key: string; why: string }[] }>('/api/asks');
+  ask = waiting.find((one) => one.why === 'zqaskwhyqz')?.key ?? '';
+  expect(ask).not.toBe('');
 });
 
 /** Times of hers held and offered: worded for a stranger, under a title and a place that are hers. */
@@ -223,7 +231,7 @@ async function shownByLink(ines: Caller): Promise<void> {
   outlineLink = await makeLink(key, 'outline');
 }
 
-const exitsNow = () => exitsOf({ calendar, ids, link, suggestion, preview, files, offer });
+const exitsNow = () => exitsOf({ calendar, ids, link, suggestion, preview, files, offer, ask });
 
 /** Every page and every method of every route, read off the files. */
 function exits(folder = 'src/app', below = ''): string[] {
@@ -252,12 +260,14 @@ describe.each(Object.keys(MAY))('%s', (who) => {
     const met = new Set<string>();
     const forward = new Set<string>();
     const mail = new Set<string>();
+    const asked = new Set<string>();
     for (const [exit, asks] of Object.entries(exitsNow()))
       for (const ask of asks()) {
         const answer = await caller.send(ask.method, ask.path, ask.body, ask.headers);
         expect([exit, answer.status >= 500]).toEqual([exit, false]);
         const said = `${answer.text}\n${[...answer.headers].join('\n')}`;
         if (said.includes('zqforward')) forward.add(exit);
+        if (said.includes('zqask')) asked.add(exit);
         for (const [, name] of said.matchAll(/zqmail(\w+?)qz/g)) mail.add(name as string);
         for (const item of ITEMS)
           for (const field of FIELDS) {
@@ -269,6 +279,7 @@ describe.each(Object.keys(MAY))('%s', (who) => {
     const all = ITEMS.flatMap((item) => may[item].map((field) => mark(item, field)));
     expect([...met].sort()).toEqual(all.sort());
     expect([...mail].sort()).toEqual(MAIL[who] ?? []);
+    expect([...asked]).toEqual(ASKED.includes(who) ? ['api/asks/route.ts GET'] : []);
     expect([...forward]).toEqual(MEETS.includes(who) ? ['api/suggestions/route.ts GET'] : []);
   });
 });
@@ -310,6 +321,9 @@ test('what is hidden and what isn’t there answer alike, to the byte', async ()
   }
   await same(kofi, 'GET', (key) => `/api/items/${key}`, ids[0] ?? '');
   await same(kofi, 'PUT', (key) => `/api/suggestions/${key}`, suggestion, { answer: 'no' });
+  await same(dario, 'POST', (key) => `/api/asks/${key}`, ask, { answer: 'refuse', turns: 0 });
+  await same(dario, 'PUT', (key) => `/api/asks/${key}`, ask);
+  await same(dario, 'DELETE', (key) => `/api/asks/${key}`, ask);
 });
 
 describe('the live stream', () => {

@@ -63,7 +63,7 @@ test('somebody outside: barred with its rule and asked for, given after one conf
   await lucia.press('button', /^Rosa Lind/);
   await lucia.press('button', 'Take away…');
   await lucia.says('Afterwards Rosa sees nothing');
-  await lucia.press('button', 'Take away');
+  await lucia.press('button', 'Take away quietly');
   await rosa.says('You may no longer see it.');
   await rosa.gone('button', /^(Busy|Tentative)/);
 });
@@ -111,7 +111,7 @@ test('the usual three layers are given in one step, all of them or none', async 
   await salome.press('option', /^Mateo Rincón/);
   await salome.fill('Who acts for Salomé', 'Pim', 'combobox');
   await salome.press('option', /^Pim Adeyemi/);
-  await salome.press('button', 'Give all of this');
+  await salome.press('button', 'Give all of this, and tell them');
   await salome.says('Given. Three layers stand now.');
   await salome.find('button', /^Pim Adeyemi Delegate/);
   await salome.find('button', /^Mateo Rincón Outline/);
@@ -131,7 +131,7 @@ test('an administrator gives access on another’s calendar, sees none of its it
   await noor.fill('Choose who', 'Kofi', 'combobox');
   await noor.press('option', /^Kofi Beck/);
   await noor.press('button', /^Delegate/);
-  await noor.press('button', 'Save for Kofi');
+  await noor.press('button', 'Save quietly for Kofi');
   await noor.says('Saved. Kofi Beck now has Delegate.');
   const elin = await open('elin', '/for/elin/messages');
   await elin.says('Noor Ashby gave Kofi Beck access to your calendar.');

@@ -66,7 +66,7 @@ async function forward(desk: Desk): Promise<void> {
 async function layers(desk: Desk): Promise<void> {
   await desk.press('button', 'The calendar as a whole');
   await desk.press('menuitem', 'Begin with three layers');
-  await desk.find('button', 'Give all of this');
+  await desk.find('button', 'Give all of this, and tell them');
 }
 
 /** Where the sample organisation's further calendar and its link are. */

@@ -15,19 +15,21 @@ async function choose(desk: Desk, name: string): Promise<void> {
   await desk.find('heading', name);
 }
 
-test('a list is pasted: each gets the same, who isn’t found and who is there already is named', async () => {
+test('a list is pasted: each gets the same, who isn’t found is named, and who is there already is changed', async () => {
   const hedda = await open('hedda', '/for/hedda/sightlines');
   await hedda.press('button', 'Several at once');
   await hedda.fill('Paste a list', 'Jonas Heath, p.dale@cloudmoor.example; Nobody Known');
   await hedda.says('No names or addresses: Nobody Known.');
   await hedda.press('combobox', /Each gets/);
   await hedda.press('option', 'Titles');
-  await hedda.press('button', 'Give to 2 people');
+  await hedda.press('button', 'Give quietly');
   await hedda.says('2 people have Titles now.');
   await hedda.find('button', /^Jonas Heath Titles/);
   await hedda.press('button', 'Several at once');
   await hedda.fill('Paste a list', 'jonas heath');
-  await hedda.says('There already, left as they are: Jonas Heath.');
+  await hedda.says('Listed already, and changed by this: Jonas Heath.');
+  await hedda.press('button', 'Give to 1 person, and tell them');
+  await hedda.find('button', /^Jonas Heath Free\/busy/);
 });
 
 test('for a time: days that have passed are refused at the field; cover is one act, and both are told', async () => {
@@ -35,11 +37,11 @@ test('for a time: days that have passed are refused at the field; cover is one a
   await choose(hedda, 'Otto Linn');
   await hedda.press('button', /^Delegate/);
   await hedda.fillDate('Until, that day included', '2027-03-01');
-  await hedda.press('button', 'Save for Otto');
+  await hedda.press('button', 'Save quietly for Otto');
   await hedda.says('This day has passed. Choose today or a later one.');
   await hedda.fillDate('Until, that day included', '2027-03-05');
   await hedda.fillDate('From', '2027-03-08');
-  await hedda.press('button', 'Save for Otto');
+  await hedda.press('button', 'Save quietly for Otto');
   await hedda.says('The end isn’t after the start.');
   await hedda.fillDate('From', '');
   await hedda.fill('A few words with it', 'Until Friday, please.');
@@ -48,7 +50,7 @@ test('for a time: days that have passed are refused at the field; cover is one a
   await hedda.find('button', /^Otto Linn Delegate · until 5 Mar/);
   await hedda.press('button', 'For a time');
   await hedda.press('button', 'Cover for a week');
-  await hedda.press('button', 'Save for Otto');
+  await hedda.press('button', 'Save quietly for Otto');
   await hedda.find('button', 'starts 8 Mar, until 12 Mar');
   const otto = await open('otto', '/for/otto/messages');
   await otto.says('Hedda Sorrel gave you access to Hedda’s calendar. With it one reads everything but what is private');
@@ -76,7 +78,7 @@ test('asked why: the answer comes step by step, also for a past day, in the real
   await choose(hedda, 'Yusuf Tarn');
   await hedda.press('button', /^Outline/);
   await hedda.press('button', 'side by side');
-  await hedda.press('button', 'Save for Yusuf');
+  await hedda.press('button', 'Save quietly for Yusuf');
   await hedda.says('Saved. Yusuf Tarn now has Outline.');
   const view = await hedda.find('heading', 'Yusuf’s view of this week');
   expect(view).toBeTruthy();
@@ -218,7 +220,7 @@ test('words of one’s own make an item look sensitive, or take it out again', a
 test('what someone else changed meanwhile is not written over unseen: it is said, the choice is kept', async () => {
   const ivo = await open('ivo', '/for/ivo/sightlines');
   await choose(ivo, 'Sanna Moor');
-  await ivo.press('button', 'Save for Sanna');
+  await ivo.press('button', 'Save quietly for Sanna');
   await ivo.find('button', /^Sanna Moor Free\/busy/);
   await ivo.press('button', /^Outline/);
   const calendar = await ownCalendar(ivo);
@@ -233,10 +235,10 @@ test('what someone else changed meanwhile is not written over unseen: it is said
   });
   expect(changed.status).toBe(200);
   await ivo.find('button', /^Sanna Moor Full/);
-  await ivo.press('button', 'Save for Sanna');
+  await ivo.press('button', 'Save quietly for Sanna');
   await ivo.says('Someone else changed this row meanwhile.');
   await ivo.find('button', /^Sanna Moor Full/);
-  await ivo.press('button', 'Save for Sanna');
+  await ivo.press('button', 'Save quietly for Sanna');
   await ivo.find('button', /^Sanna Moor Outline/);
 });
 
@@ -244,21 +246,21 @@ test('what was given, changed or taken away is taken back in one press', async (
   const priya = await open('priya', '/for/priya/sightlines');
   await choose(priya, 'Jonas Heath');
   await priya.press('button', /^Titles/);
-  await priya.press('button', 'Save for Jonas');
+  await priya.press('button', 'Save quietly for Jonas');
   await priya.find('button', /^Jonas Heath Titles/);
   await priya.press('button', 'Undo');
   await priya.says('Taken back. It is as it was.');
   await priya.gone('button', /^Jonas Heath Titles/);
   await choose(priya, 'Jonas Heath');
-  await priya.press('button', 'Save for Jonas');
+  await priya.press('button', 'Save quietly for Jonas');
   await priya.find('button', /^Jonas Heath Free\/busy/);
   await priya.press('button', /^Full/);
-  await priya.press('button', 'Save for Jonas');
+  await priya.press('button', 'Save quietly for Jonas');
   await priya.find('button', /^Jonas Heath Full/);
   await priya.press('button', 'Undo');
   await priya.find('button', /^Jonas Heath Free\/busy/);
   await priya.press('button', 'Take away…');
-  await priya.press('button', 'Take away');
+  await priya.press('button', 'Take away quietly');
   await priya.gone('button', /^Jonas Heath Free\/busy/);
   await priya.press('button', 'Undo');
   await priya.find('button', /^Jonas Heath Free\/busy/);

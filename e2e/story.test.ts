@@ -37,7 +37,7 @@ async function give(ines: Desk, who: string, level: RegExp): Promise<void> {
   await ines.press('option', new RegExp(who));
   await ines.find('heading', who);
   await ines.press('button', level);
-  await ines.press('button', `Save for ${first}`);
+  await ines.press('button', `Save quietly for ${first}`);
   await ines.says(`Saved. ${who} now has`);
 }
 
@@ -193,7 +193,7 @@ test('the main job: a manager’s calendar, run by her assistant, seen by five c
   await ines.says('Afterwards Amara sees free/busy, as everyone inside does.');
   const gone = titleTurns(amara.desk, MARKS.title, false);
   const away = answered(ines, 'DELETE', /\/grants$/);
-  await ines.press('button', 'Take away');
+  await ines.press('button', 'Take away quietly');
   await amara.desk.says('Your access to Inés’s calendar has just changed. You now see free/busy.');
   await amara.desk.gone('button', /^Zqtitle/);
   expect((await gone) - (await away)).toBeLessThan(1000);
@@ -208,7 +208,7 @@ test('the main job: a manager’s calendar, run by her assistant, seen by five c
   expect((await tomas.fetch(`/api/items/${id}`)).status).toBe(200);
   await ines.press('button', /^Tomas Lindqvist/);
   await ines.press('button', 'Take away…');
-  await ines.press('button', 'Take away');
+  await ines.press('button', 'Take away quietly');
   await tomas.says('You no longer act for Inés. What you were typing is kept below');
   const place = await tomas.any('Place');
   expect(await place.evaluate((el) => (el as HTMLInputElement).value)).toBe('Seed Store, the long table');

@@ -120,6 +120,13 @@ export const ADDRESSES = {
   // search
   search: ['GET', '/api/search'],
   findDays: ['GET', '/api/calendars/{calendar}/found-days'],
+  // sharing, asks
+  listAsks: ['GET', '/api/asks'],
+  makeAsk: ['POST', '/api/asks'],
+  askChoices: ['POST', '/api/asks/choices'],
+  answerAsk: ['POST', '/api/asks/{ask}'],
+  nudgeAsk: ['PUT', '/api/asks/{ask}'],
+  takeBackAsk: ['DELETE', '/api/asks/{ask}'],
   // sharing, review
   ask: ['POST', '/api/calendars/{calendar}/ask'],
   readHistory: ['GET', '/api/calendars/{calendar}/history'],
@@ -133,6 +140,7 @@ export const ADDRESSES = {
   answerWish: ['PUT', '/api/rule-wishes/{wish}'],
   // sharing
   previewAccess: ['POST', '/api/calendars/{calendar}/preview'],
+  previewMessage: ['POST', '/api/calendars/{calendar}/message'],
   listSightlines: ['GET', '/api/calendars/{calendar}/sightlines'],
   setTold: ['PUT', '/api/calendars/{calendar}/told'],
   giveAccess: ['PUT', '/api/calendars/{calendar}/grants'],

@@ -18,6 +18,7 @@ import { reminderRoutes } from './reminders.ts';
 import type { Route } from './route.ts';
 import { searchRoutes } from './search.ts';
 import { sharingRoutes } from './sharing.ts';
+import { askRoutes } from './sharing-asks.ts';
 import { reviewRoutes } from './sharing-review.ts';
 import { ruleRoutes } from './sharing-rules.ts';
 import { suggestionRoutes } from './suggestions.ts';
@@ -34,6 +35,7 @@ export const ROUTES = {
   ...lookingRoutes,
   ...laneRoutes,
   ...sharingRoutes,
+  ...askRoutes,
   ...reviewRoutes,
   ...ruleRoutes,
   ...suggestionRoutes,

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { LIMITS } from '@/core/calendar/index.ts';
+import { LIMITS, SIGHTS } from '@/core/calendar/index.ts';
 import { TOPICS } from '@/core/review/index.ts';
 import { type ItemWire, itemWire, linkItemsAnswer, rangeQuery } from './items.ts';
 import { at, done, type Routes } from './route.ts';
@@ -47,6 +47,8 @@ export const grantWire = z.strictObject({
   given: hand,
   byAdministrator: z.boolean(),
   told: instant.nullable(),
+  /** Of those who were told, how many opened the message, and when the last of them did. */
+  heard: z.strictObject({ told: z.number(), opened: z.number(), last: instant.nullable() }).nullable(),
   letter: z.enum(['waiting', 'sent', 'failed']).nullable(),
   used: instant.nullable(),
 });
@@ -112,7 +114,7 @@ export type PreviewBody = z.infer<typeof previewBody>;
  * One thing that can be chosen beside the rights thought of, and the rights it comes to. `needs` says what to raise first,
  * `barred` names the house rule that forbids it, or `giverHoldsLess`.
  */
-const choice = z.strictObject({
+export const choice = z.strictObject({
   group: z.string(),
   value: z.string(),
   rights: rightsSchema,
@@ -146,10 +148,13 @@ export const previewAnswer = z.strictObject({
   /** Coming items that everyone would come to read, where what everyone gets is raised; to be marked private with it. */
   opened: z.array(openedItem),
   preset,
+  /** For the owner: what the one it speaks to shows them in turn, which giving and taking leave as it is; `null` for anyone else. */
+  theirs: rightsSchema.nullable(),
   items: z.array(itemWire),
   itemsBefore: z.array(itemWire),
 });
 export interface PreviewAnswer {
+  readonly theirs: RightsWire | null;
   readonly effective: RightsWire;
   readonly before: RightsWire;
   readonly without: RightsWire;
@@ -165,8 +170,31 @@ export interface PreviewAnswer {
 
 const date = z.iso.date('date');
 /** Days on the giver's clock, the last one included; both `null` for a standing grant. */
-const span = z.strictObject({ from: date.nullable(), until: date.nullable(), zone: z.string().max(64, 'zone') });
-/** Tells the audience, with a few words of one's own; absent or `null` for not telling them. */
+export const span = z.strictObject({ from: date.nullable(), until: date.nullable(), zone: z.string().max(64, 'zone') });
+
+/** What somebody would be told of rights that are thought of (`null`: of their end), with some words. */
+export const messageBody = z.strictObject({
+  audience: audienceWire,
+  rights: rightsSchema.nullable(),
+  seen: z.string().nullable(),
+  span: span.nullable().default(null),
+  note: z.string().max(1000, 'tooLong:1000').default(''),
+  asks: z.enum(SIGHTS).optional(),
+});
+export type MessageBody = z.infer<typeof messageBody>;
+/** A message as it arrives: in Messages, or as a letter to somebody outside; each line in the reader's language. */
+export const messageAnswer = z.strictObject({
+  letter: z.boolean(),
+  language: z.string(),
+  subject: z.string().nullable(),
+  lines: z.array(z.string()),
+});
+export type MessageAnswer = z.infer<typeof messageAnswer>;
+
+/**
+ * Tells the audience, with a few words of one's own; `null` for not telling them. Absent, whoever was told of a grant is told of what becomes
+ * of it too, and nobody else is.
+ */
 const tell = z.strictObject({ note: z.string().max(1000, 'tooLong:1000') }).nullable();
 
 export const giveBody = z.strictObject({
@@ -178,6 +206,8 @@ export const giveBody = z.strictObject({
   tell: tell.optional(),
   /** Items that are marked private in the same act. */
   alsoPrivate: z.array(z.string().max(128)).max(200).optional(),
+  /** What the owner asks for of theirs in the same act: one message that reads both ways. For a person inside alone. */
+  asks: z.enum(SIGHTS).optional(),
 });
 export type GiveBody = z.infer<typeof giveBody>;
 /**
@@ -223,6 +253,14 @@ export const sharingRoutes = {
     summary: 'What an audience would get',
     body: previewBody,
     answer: previewAnswer,
+  },
+  previewMessage: {
+    ...at('previewMessage'),
+    reads: true,
+    who: 'person',
+    summary: 'The message that would tell an audience of what it gets',
+    body: messageBody,
+    answer: messageAnswer,
   },
   giveAccess: {
     ...at('giveAccess'),

@@ -144,7 +144,10 @@ function asThen(what: string, answer: unknown): unknown {
       delete person.size;
       delete person.phone;
     }
-  if (what === 'sightlines' && plain.ok) delete plain.value.told;
+  if (what === 'sightlines' && plain.ok) {
+    delete plain.value.told;
+    for (const row of plain.value.rows) for (const grant of row.grants) delete grant.heard;
+  }
   if (what === 'frame') {
     delete plain.me.dateOrder;
     delete plain.me.workHours;

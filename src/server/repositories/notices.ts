@@ -71,13 +71,30 @@ export function markNoticesRead(db: Connection, personId: number, at: number): v
   db.run('UPDATE notice SET read_at = ? WHERE person_id = ? AND read_at IS NULL', at, personId);
 }
 
-/** When somebody was first told of each grant of a calendar, by the grant's row number. */
-export function toldOf(db: Connection, collectionId: number): Map<number, number> {
+/** Who was told of a grant: when first, how many, how many of them opened what told them, and when last. */
+export interface Told {
+  readonly at: number;
+  readonly told: number;
+  readonly opened: number;
+  readonly lastOpened: number | null;
+}
+
+/** Who was told of each grant of a calendar, by the grant's row number. */
+export function toldOf(db: Connection, collectionId: number): Map<number, Told> {
   return new Map(
-    db.arrays<[number, number]>(
-      `SELECT n.grant_id, min(n.at) FROM notice n JOIN collection c ON c.id = n.collection_id
-       WHERE n.collection_id = ? AND n.grant_id IS NOT NULL AND n.person_id <> c.owner_id GROUP BY n.grant_id`,
-      collectionId,
-    ),
+    db
+      .arrays<[number, number, number, number, number | null]>(
+        `SELECT n.grant_id, min(n.at), count(DISTINCT n.person_id),
+           count(DISTINCT CASE WHEN n.read_at IS NOT NULL THEN n.person_id END), max(n.read_at)
+         FROM notice n JOIN collection c ON c.id = n.collection_id
+         WHERE n.collection_id = ? AND n.grant_id IS NOT NULL AND n.person_id <> c.owner_id GROUP BY n.grant_id`,
+        collectionId,
+      )
+      .map(([grant, at, told, opened, lastOpened]) => [grant, { at, told, opened, lastOpened }]),
   );
+}
+
+/** Whether the one a grant speaks to was told of it, by whatever way. */
+export function wasTold(db: Connection, grantId: number, ownerId: number): boolean {
+  return db.get('SELECT 1 FROM notice WHERE grant_id = ? AND person_id <> ? LIMIT 1', grantId, ownerId) !== undefined;
 }

@@ -6,7 +6,16 @@ export interface Outgoing {
   readonly key: string;
   readonly at: number;
   readonly personId: number;
-  readonly kind: 'given' | 'changed' | 'taken' | 'ending' | 'wayIn' | 'wayInMade' | 'passwordMade' | 'reminder';
+  readonly kind:
+    | 'given'
+    | 'changed'
+    | 'taken'
+    | 'ending'
+    | 'wayIn'
+    | 'wayInMade'
+    | 'passwordMade'
+    | 'reminder'
+    | 'refused';
   readonly collectionId: number | null;
   readonly grantId: number | null;
   readonly byId: number | null;

@@ -1,57 +1,75 @@
 'use client';
 import Button from '@mui/material/Button';
+import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import { useFrame } from './frame-context.tsx';
+import { MOST_ASKED } from '@/contract/mosts.ts';
+import { askTo, useAsks } from './own-asks.ts';
 import { said } from './refusal.ts';
 
-/** As many as one mail goes to. */
-const MOST = 50;
+const BUSY = {
+  sight: 'busy',
+  add: false,
+  change: 'none',
+  remove: 'none',
+  suggest: false,
+  private: false,
+  speaks: false,
+  copies: false,
+  shares: false,
+} as const;
 
 /**
- * Asks people of whom one sees nothing, in one press and in one's own name, to show when they are free or busy: a mail to each, with where
- * they set it. What came of it is their answer, and what one sees of them then.
+ * Asks people of whom one sees nothing, in one press and in one's own name, to show when they are free or busy. What came of it stands in
+ * Messages, with every other ask; whoever was asked and hasn't answered isn't asked again.
  */
-export function AskFreeBusy({ people }: { people: readonly { readonly name: string; readonly address: string }[] }) {
+export function AskFreeBusy({ people }: { people: readonly { readonly handle: string; readonly name: string }[] }) {
   const t = useTranslations('askFree');
   const common = useTranslations('common');
-  const { frame } = useFrame();
-  const [state, setState] = useState<'asked' | 'asking' | null>(null);
+  const client = useQueryClient();
+  const asks = useAsks(people.length > 0);
+  const [busy, setBusy] = useState(false);
   const [refused, setRefused] = useState<string | null>(null);
-  // Whoever was asked already isn't asked again where the rest is tried once more.
-  const [done, setDone] = useState<ReadonlySet<string>>(new Set());
-  if (people.length === 0) return null;
+  if (people.length === 0 || !asks.data) return null;
+  const { own } = asks.data;
+  const stateOf = (handle: string) => askTo(own, handle, null)?.state;
+  const rest = people
+    .filter((p) => stateOf(p.handle) !== 'open' && stateOf(p.handle) !== 'refused')
+    .slice(0, MOST_ASKED);
+  const waiting = people.filter((p) => stateOf(p.handle) === 'open');
+  const refusers = people.filter((p) => stateOf(p.handle) === 'refused');
   const ask = async () => {
-    setState('asking');
+    setBusy(true);
     setRefused(null);
-    const me = frame.me.handle;
     try {
-      const rest = people.filter((p) => !done.has(p.address));
-      for (let from = 0; from < rest.length; from += MOST) {
-        const to = rest.slice(from, from + MOST).map(({ address, name }) => ({ address, name }));
-        const address = `${window.location.origin}/sightlines?who=person%3A${me}`;
-        const text = t('text', { name: frame.me.name, address });
-        await call('writeMail', { params: { person: me }, body: { to, subject: t('subject'), text, answers: null } });
-        setDone((was) => new Set([...was, ...to.map((one) => one.address)]));
-      }
-      setState('asked');
+      await call('makeAsk', {
+        body: { to: rest.map((p) => p.handle), calendar: null, rights: BUSY, span: null, why: t('why'), offers: null },
+      });
+      await client.invalidateQueries({ queryKey: ['asks'] });
     } catch (error) {
       setRefused(said(error, common('unreachable')).sentence);
-      setState(null);
+    } finally {
+      setBusy(false);
     }
   };
+  const names = (list: typeof people) => list.map((p) => p.name).join(', ');
   return (
     <>
-      <Button
-        variant="outlined"
-        loading={state === 'asking'}
-        disabled={state === 'asked'}
-        onClick={() => void ask()}
-        sx={{ justifySelf: 'start', alignSelf: 'start' }}
-      >
-        {t(state === 'asked' ? 'asked' : 'ask', { count: people.length })}
-      </Button>
+      {rest.length > 0 && (
+        <Button
+          variant="outlined"
+          loading={busy}
+          onClick={() => void ask()}
+          sx={{ justifySelf: 'start', alignSelf: 'start' }}
+        >
+          {t('ask', { count: rest.length })}
+        </Button>
+      )}
+      {waiting.length > 0 && (
+        <p className="small soft">{t('waiting', { count: waiting.length, names: names(waiting) })}</p>
+      )}
+      {refusers.length > 0 && <p className="small soft">{t('refused', { names: names(refusers) })}</p>}
       {refused && (
         <p className="wrong small" role="alert">
           {refused}

@@ -1,6 +1,7 @@
 'use client';
 import { createContext, type ReactNode, useContext } from 'react';
 import type { FrameAnswer, Principal } from '@/contract/frame.ts';
+import type { RightsWire } from '@/contract/sight.ts';
 import { speak } from './language.ts';
 import type { LiveState } from './live.ts';
 import type { TimeStyle } from './times.ts';
@@ -13,6 +14,15 @@ export interface Toast {
   readonly undoWord?: string;
 }
 
+/** Whom access is asked of: people, or whoever is still to be chosen. */
+export interface Asking {
+  readonly people: readonly { readonly handle: string; readonly name: string }[];
+  /** The further calendar it is about, where it isn't their main one. */
+  readonly calendar?: { readonly key: string; readonly name: string } | null;
+  /** What one has there already, where that is known. */
+  readonly has?: RightsWire | null;
+}
+
 export interface FrameState {
   readonly frame: FrameAnswer;
   readonly style: TimeStyle;
@@ -21,6 +31,8 @@ export interface FrameState {
   readonly live: LiveState;
   readonly now: () => number;
   readonly toast: (toast: Toast) => void;
+  /** Opens the ask for access beside the screen; `null` where nobody is signed in who could ask. */
+  readonly ask: ((asking: Asking) => void) | null;
 }
 
 const FrameContext = createContext<FrameState | null>(null);

@@ -1,5 +1,5 @@
 'use client';
-import { type ComponentType, useEffect, useState } from 'react';
+import { type ComponentType, type ReactNode, useEffect, useState } from 'react';
 
 const waiting: (() => Promise<unknown>)[] = [];
 let idling = false;
@@ -17,10 +17,14 @@ function fetchIdly(): void {
 
 /**
  * A part of a screen that isn't there at first: its script is fetched after the screen stands, or as soon as it is drawn. Once fetched (and
- * it is before anyone loses their connection) it is drawn at once; until then nothing is in its place. Where fetching fails it is tried
+ * it is before anyone loses their connection) it is drawn at once; until then `place` is, or nothing. Where fetching fails it is tried
  * again the next time it is drawn.
  */
-export function later<P extends object>(load: () => Promise<ComponentType<P>>): ComponentType<P> {
+export function later<P extends object>(
+  load: () => Promise<ComponentType<P>>,
+  /** What keeps its place until it is there, where something else would move when it comes. */
+  place: ReactNode = null,
+): ComponentType<P> {
   let Part: ComponentType<P> | null = null;
   const fetched = () =>
     load().then((part) => {
@@ -44,6 +48,6 @@ export function later<P extends object>(load: () => Promise<ComponentType<P>>): 
           () => undefined,
         );
     }, []);
-    return Part === null ? null : <Part {...props} />;
+    return Part === null ? place : <Part {...props} />;
   };
 }

@@ -49,6 +49,7 @@ export function useLive(me: string): LiveState {
       } else if (note.kind === 'told') {
         void askAgain(client, { queryKey: ['suggestions'] });
         void askAgain(client, { queryKey: ['notices'] });
+        void askAgain(client, { queryKey: ['asks'] });
         void askAgain(client, { queryKey: ['reminders'] });
         void askAgain(client, { queryKey: ['messages'] });
         void askAgain(client, { queryKey: ['meeting'] });
@@ -63,6 +64,8 @@ export function useLive(me: string): LiveState {
         void askAgain(client, { queryKey: ['frame'] });
         void askAgain(client, { queryKey: ['people'] });
         void askAgain(client, { queryKey: ['lanes'] });
+        client.removeQueries({ queryKey: ['asks'], type: 'inactive' });
+        void askAgain(client, { queryKey: ['asks'] });
         client.removeQueries({ queryKey: ['suggestions'], type: 'inactive' });
         void askAgain(client, { queryKey: ['suggestions'] });
       } else if (leading) channel.postMessage({ kind: 'state', state: current } satisfies Note);

@@ -7,7 +7,7 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { FrameAnswer, Principal } from '@/contract/frame.ts';
 import { toWall } from '@/core/time/index.ts';
-import { FrameProvider, type Toast } from '../common/frame-context.tsx';
+import { type Asking, FrameProvider, type Toast } from '../common/frame-context.tsx';
 import hillsCss from '../common/hills.module.css';
 import { Mark } from '../common/hills.tsx';
 import { keepFor } from '../common/kept-drafts.ts';
@@ -20,6 +20,7 @@ import frameCss from './frame.module.css';
 import { KeptBar } from './kept-bar.tsx';
 import { Reminders } from './reminders.tsx';
 
+const AskPanel = later(() => import('../common/ask-panel.tsx').then((m) => m.AskPanel));
 const Toasted = later(() => import('./toasted.tsx').then((m) => m.Toasted));
 const SECTIONS = ['calendar', 'openings', 'sightlines', 'messages', 'people', 'house-rules'] as const;
 
@@ -42,6 +43,8 @@ export function Frame(props: { initial: FrameAnswer; who: string; children: Reac
     setToast(next);
     setToasts((n) => n + 1);
   }, []);
+  const [asking, setAsking] = useState<{ asking: Asking; id: number } | null>(null);
+  const ask = useCallback((next: Asking) => setAsking((was) => ({ asking: next, id: (was?.id ?? 0) + 1 })), []);
   const [offset] = useState(() => Date.parse(props.initial.now) - Date.now());
   const now = useCallback(() => Date.now() + offset, [offset]);
   const principal = frame.principals.find((p) => p.handle === props.who) ?? null;
@@ -56,8 +59,8 @@ export function Frame(props: { initial: FrameAnswer; who: string; children: Reac
     [frame.me.zone, frame.me.hours, frame.me.weekFirst, frame.me.dateOrder, frame.me.language],
   );
   const state = useMemo(
-    () => ({ frame, style, principal, live, now, toast: show }),
-    [frame, style, principal, live, now, show],
+    () => ({ frame, style, principal, live, now, toast: show, ask }),
+    [frame, style, principal, live, now, show, ask],
   );
   const colour = principal?.colour ?? 0;
   const section = path.split('/')[3] ?? '';
@@ -118,6 +121,7 @@ export function Frame(props: { initial: FrameAnswer; who: string; children: Reac
         <main className={frameCss.work}>
           <Reminders />
           {props.children}
+          {asking && <AskPanel key={asking.id} asking={asking.asking} onClose={() => setAsking(null)} />}
           <KeptBar />
         </main>
       </div>

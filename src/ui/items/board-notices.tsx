@@ -3,6 +3,7 @@ import Button from '@mui/material/Button';
 import Link from 'next/link';
 import { useTranslations } from 'use-intl';
 import type { BoardHead } from '@/contract/items.ts';
+import { AskSomebody } from '../common/ask-somebody.tsx';
 import boardsCss from '../common/boards.module.css';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
@@ -53,6 +54,7 @@ export function BoardNotices(props: {
         <div className={pageCss.state}>
           <h2>{t('board.noAccess')}</h2>
           <p className="soft">{t('board.noAccessMore')}</p>
+          <AskSomebody />
         </div>
       )}
       {state === 'failed' && (

@@ -37,11 +37,13 @@ import { useSought } from './sought.ts';
 import { askedAbout } from './times-asked.ts';
 import { closedIn } from './work-hours.tsx';
 
-// What stands beside the board comes after the board itself.
-const ItemForm = later(() => import('./item-form.tsx').then((m) => m.ItemForm));
-const Details = later(() => import('./details.tsx').then((m) => m.Details));
-const SearchPanel = later(() => import('./search-panel.tsx').then((m) => m.SearchPanel));
-const BesideBoard = later(() => import('./beside-board.tsx').then((m) => m.BesideBoard));
+// What stands beside the board comes after the board itself. Its place is kept: a board that narrows under what is being dragged would put it
+// down on another day.
+const place = <div className={boardsCss.panel} />;
+const ItemForm = later(() => import('./item-form.tsx').then((m) => m.ItemForm), place);
+const Details = later(() => import('./details.tsx').then((m) => m.Details), place);
+const SearchPanel = later(() => import('./search-panel.tsx').then((m) => m.SearchPanel), place);
+const BesideBoard = later(() => import('./beside-board.tsx').then((m) => m.BesideBoard), place);
 
 /** A calendar's week (or day, on a narrow screen), live, with the panel in which its items are read and changed. */
 export function Board({ calendar, name }: { calendar: string; name: string }) {

@@ -9,6 +9,7 @@ import type { BoardHead, ItemWire, WrittenAnswer } from '@/contract/items.ts';
 import type { SeveralAnswer } from '@/contract/items-several.ts';
 import type { Visibility } from '@/core/calendar/index.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
+import { AskMore } from '../common/ask-more.tsx';
 import boardsCss from '../common/boards.module.css';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
@@ -193,6 +194,9 @@ export function Details(props: {
             </Button>
           )}
           <CopyItem item={item} head={head} />
+          {!head.own && !head.as && !item.withheld && !item.may?.change && (
+            <AskMore handle={head.owner.handle} name={name} calendar={head.calendar} has={head.rights} />
+          )}
           {head.may.add && open && 'notes' in item && !head.as && (
             <Button variant="outlined" aria-expanded={onDays} onClick={() => setOnDays(!onDays)}>
               {t('picked.otherDays')}

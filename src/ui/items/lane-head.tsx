@@ -1,5 +1,6 @@
 'use client';
 import { useTranslations } from 'use-intl';
+import { AskMore } from '../common/ask-more.tsx';
 import { SightMeter } from '../common/meters.tsx';
 import { firstName } from '../common/token.tsx';
 import type { BoardLane } from './board-lanes.ts';
@@ -14,6 +15,15 @@ export function LaneHead({ lane, short }: { lane: BoardLane; short: boolean }) {
     <span className={`${lanesCss.head} who-${lane.colour}`} title={says}>
       <span className={lanesCss.name}>{short ? firstName(lane.name) : lane.name}</span>
       {!short && !lane.head?.own && <SightMeter sight={sight} />}
+      {!short && !lane.head?.as && sight !== 'full' && lane.state !== 'waiting' && (
+        <AskMore
+          handle={lane.handle}
+          name={lane.head?.owner.name ?? lane.name}
+          calendar={lane.head?.calendar}
+          has={lane.head?.rights}
+          small
+        />
+      )}
       <span className="visually-hidden">, {says}</span>
     </span>
   );

@@ -1,6 +1,7 @@
 'use client';
 import { useTranslations } from 'use-intl';
 import type { ItemWire } from '@/contract/items.ts';
+import { AskMore } from '../common/ask-more.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import { SightMeter } from '../common/meters.tsx';
 import { DAY, MINUTE } from '../common/times.ts';
@@ -82,6 +83,15 @@ export function SideRow(props: {
         {!lane.head?.own && (
           <span className="row small soft" style={{ gap: 5 }}>
             <SightMeter sight={sight} /> {t(`sights.${sight}`)}
+            {sight !== 'full' && !lane.head?.as && lane.state !== 'waiting' && (
+              <AskMore
+                handle={lane.handle}
+                name={lane.head?.owner.name ?? lane.name}
+                calendar={lane.head?.calendar}
+                has={lane.head?.rights}
+                small
+              />
+            )}
           </span>
         )}
       </div>

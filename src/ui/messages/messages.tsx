@@ -1,4 +1,5 @@
 'use client';
+import Button from '@mui/material/Button';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import Link from 'next/link';
 import { useEffect } from 'react';
@@ -8,9 +9,12 @@ import type { NoticesAnswer } from '@/contract/messages.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { Asked } from '../common/asked.tsx';
 import { useFrame } from '../common/frame-context.tsx';
+import { useAsks } from '../common/own-asks.ts';
 import pageCss from '../common/page.module.css';
+import { said } from '../common/refusal.ts';
 import { dayMonth } from '../common/times.ts';
 import { firstName, Token } from '../common/token.tsx';
+import { Asks } from '../sharing/asks.tsx';
 import { audienceParam } from '../sharing/audience-param.ts';
 import { useSentence } from '../sharing/sentence.tsx';
 import { Wishes } from '../sharing/wishes.tsx';
@@ -24,7 +28,11 @@ export function Messages({ who }: { who: string }) {
   const client = useQueryClient();
   const query = useQuery({ queryKey: ['notices'], queryFn: () => call('listNotices', {}) });
   const forward = useQuery({ queryKey: ['suggestions'], queryFn: () => call('listSuggestions', {}) });
+  const asks = useAsks();
   const nothing = [
+    asks.data?.waiting,
+    asks.data?.answered,
+    asks.data?.own,
     query.data?.notices,
     query.data?.ending,
     query.data?.wishes,
@@ -32,7 +40,7 @@ export function Messages({ who }: { who: string }) {
     forward.data?.own,
   ].every((list) => list?.length === 0);
   const told = [query.data?.notices, query.data?.ending, query.data?.wishes].some((list) => (list?.length ?? 0) > 0);
-  const unread = query.data?.notices.some((n) => n.unread) === true;
+  const unread = query.data?.notices.some((n) => n.unread) === true || asks.data?.own.some((ask) => ask.news) === true;
   useEffect(() => {
     if (!unread) return;
     call('readNotices', {})
@@ -46,13 +54,26 @@ export function Messages({ who }: { who: string }) {
         {whose ? t('messages.titleOf', { name: firstName(whose.name) }) : t('messages.title')}
       </h1>
       {frame.me.inside ? (
-        <Threads key={who} who={who} between={forward.data && <Suggestions list={forward.data} />} />
+        <Threads
+          key={who}
+          who={who}
+          between={
+            <>
+              {asks.data && <Asks asks={asks.data} />}
+              {forward.data && <Suggestions list={forward.data} />}
+            </>
+          }
+        />
       ) : (
-        forward.data && <Suggestions list={forward.data} />
+        <>
+          {asks.data && <Asks asks={asks.data} />}
+          {forward.data && <Suggestions list={forward.data} />}
+        </>
       )}
       {told && <h2 style={{ margin: '20px 0 8px' }}>{t('messages.toldTitle')}</h2>}
       <Asked query={query} />
       {!query.isPending && <Asked query={forward} />}
+      {!query.isPending && !forward.isPending && <Asked query={asks} />}
       {query.data && query.data.wishes.length > 0 && <Wishes wishes={query.data.wishes} />}
       {query.data && (
         <>
@@ -65,6 +86,42 @@ export function Messages({ who }: { who: string }) {
         <NoticeCard key={n.key} notice={n} me={frame.me.handle} />
       ))}
     </div>
+  );
+}
+
+/** Keeps the calendar one was told of as a lane, or says that it is kept: having it there gives no access, nor does leaving it take any. */
+function KeepLane(props: { handle: string; name: string; further: { key: string } | null }) {
+  const { handle, name, further } = props;
+  const t = useTranslations();
+  const { toast } = useFrame();
+  const client = useQueryClient();
+  const lanes = useQuery({ queryKey: ['lanes'], queryFn: () => call('listLanes', {}), staleTime: 30_000, retry: 1 });
+  if (!lanes.data) return null;
+  const kept = lanes.data.lanes.some((l) =>
+    further ? l.calendar === further.key : l.owner.handle === handle && l.of === null,
+  );
+  if (kept) return <span className="small soft">{t('messages.laneKept')}</span>;
+  const keep = async () => {
+    try {
+      const body = further
+        ? { people: [], group: null, calendars: [further.key] }
+        : { people: [handle], group: null, calendars: [] };
+      await call('keepLanes', { body });
+      toast({ text: t('messages.laneDone', { name }) });
+    } catch (error) {
+      toast({ text: said(error, t('common.unreachable')).sentence });
+    }
+    await client.invalidateQueries({ queryKey: ['lanes'] });
+  };
+  return (
+    <Button
+      variant="text"
+      sx={{ minHeight: 0, p: 0 }}
+      aria-label={t('messages.laneKeepOf', { name })}
+      onClick={() => void keep()}
+    >
+      {t('messages.laneKeep')}
+    </Button>
   );
 }
 
@@ -118,9 +175,12 @@ function NoticeCard({ notice: n, me }: { notice: NoticesAnswer['notices'][number
           {t('messages.lookSightlines')}
         </Link>
       ) : n.open ? (
-        <Link href={`/for/${me}/calendar?of=${n.owner.handle}${n.further ? `&c=${n.further.key}` : ''}`}>
-          {t('messages.open')}
-        </Link>
+        <span style={{ display: 'grid', gap: 4, alignContent: 'start', justifyItems: 'end' }}>
+          <Link href={`/for/${me}/calendar?of=${n.owner.handle}${n.further ? `&c=${n.further.key}` : ''}`}>
+            {t('messages.open')}
+          </Link>
+          <KeepLane handle={n.owner.handle} name={n.owner.name} further={n.further} />
+        </span>
       ) : (
         <span className="small soft">{t('messages.closed')}</span>
       )}

@@ -10,7 +10,7 @@ import { said } from '../common/refusal.ts';
 import { Door } from './door.tsx';
 
 /** A letter's single-use address: coming in is a press, so that a mail program that looks at addresses doesn't spend it. */
-export function ComeIn({ token }: { token: string }) {
+export function ComeIn({ token, to }: { token: string; to: string }) {
   const t = useTranslations();
   const hydrated = useHydrated();
   const [refused, setRefused] = useState<string | null>(null);
@@ -27,7 +27,7 @@ export function ComeIn({ token }: { token: string }) {
           setRefused(null);
           try {
             await call('comeIn', { body: { token } });
-            window.location.assign('/');
+            window.location.assign(to);
           } catch (error) {
             setRefused(said(error, t('common.unreachable')).sentence);
             setBusy(false);

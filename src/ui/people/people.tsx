@@ -3,7 +3,8 @@ import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import Link from 'next/link';
-import { type ReactNode, useState } from 'react';
+import { useSearchParams } from 'next/navigation';
+import { type ReactNode, useEffect, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { PeopleAnswer } from '@/contract/people.ts';
@@ -30,7 +31,12 @@ const SHOWN = 300;
 /** The directory: who is here, what one sees of each calendar, and the way to look at it. */
 export function People() {
   const t = useTranslations();
-  const { frame, toast } = useFrame();
+  const { frame, toast, ask } = useFrame();
+  // The address of asking somebody leads here: whom is chosen beside the directory.
+  const wanted = useSearchParams().get('ask') !== null;
+  useEffect(() => {
+    if (wanted) ask?.({ people: [] });
+  }, [wanted, ask]);
   const client = useQueryClient();
   const [filter, setFilter] = useState('');
   const [panel, setPanel] = useState<'add' | 'file' | { person: string } | null>(null);
@@ -146,6 +152,16 @@ export function People() {
                             {c.name}
                           </Link>
                         ))}
+                      {p.handle !== frame.me.handle && p.rights.sight !== 'full' && ask && (
+                        <button
+                          type="button"
+                          className={`plain ${peopleCss['as-link']}`}
+                          aria-label={t('ask.moreOf', { name: p.name })}
+                          onClick={() => ask({ people: [p], has: p.rights })}
+                        >
+                          {t('people.askShort')}
+                        </button>
+                      )}
                       {p.handle !== frame.me.handle && (
                         <Link
                           href={`/for/${frame.me.handle}/sightlines?who=person%3A${p.handle}`}

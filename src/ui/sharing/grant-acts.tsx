@@ -27,14 +27,18 @@ export function GrantActs(props: {
         color="inherit"
         disabled={!unsaved || !ready}
         loading={busy}
-        onClick={() => onSave(false)}
+        onClick={() => onSave(!everyoneRow && !link)}
         sx={unsaved ? { bgcolor: 'var(--who)', color: 'var(--paper)' } : {}}
       >
-        {everyoneRow ? tl('saveEveryone') : link ? tl(grant ? 'saveLinkAgain' : 'saveLink') : tl('save', { name: who })}
+        {everyoneRow
+          ? tl('saveEveryone')
+          : link
+            ? tl(grant ? 'saveLinkAgain' : 'saveLink')
+            : tl('saveTell', { name: who })}
       </Button>
       {!everyoneRow && !link && (
-        <Button variant="outlined" disabled={!unsaved || !ready} loading={busy} onClick={() => onSave(true)}>
-          {tl('saveTell', { name: who })}
+        <Button variant="outlined" disabled={!unsaved || !ready} loading={busy} onClick={() => onSave(false)}>
+          {tl('saveQuietly', { name: who })}
         </Button>
       )}
       {unsaved && grant !== null && (

@@ -1,5 +1,8 @@
 'use client';
 import Alert from '@mui/material/Alert';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import MenuItem from '@mui/material/MenuItem';
+import Switch from '@mui/material/Switch';
 import TextField from '@mui/material/TextField';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { usePathname, useSearchParams } from 'next/navigation';
@@ -17,6 +20,7 @@ import type {
   SightlinesAnswer,
 } from '@/contract/sharing.ts';
 import type { RightsWire } from '@/contract/sight.ts';
+import { SIGHTS } from '@/core/calendar/index.ts';
 import { dateText, parseInstant, toWall, weekStart } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { dropDraft, peekDraft, useKeepOnLeaving } from '../common/kept-drafts.ts';
@@ -33,6 +37,7 @@ import grantEditorCss from './grant-editor.module.css';
 import { GrantHead } from './grant-head.tsx';
 import { type KeptGrant, NOTHING } from './grant-rights.ts';
 import { LinkPart } from './link-part.tsx';
+import { MessageShown } from './message-shown.tsx';
 import { Opened } from './opened.tsx';
 import { FieldWrong, RightsPart, same } from './rights-part.tsx';
 import { useSentence } from './sentence.tsx';
@@ -84,6 +89,8 @@ export function GrantEditor(props: {
   const { from, until } = span ?? was;
   const [note, setNote] = useState(kept?.note ?? '');
   const [hidden, setHidden] = useState<ReadonlySet<string>>(new Set());
+  // What the owner asks for of theirs with it: off until it is switched on.
+  const [asks, setAsks] = useState<RightsWire['sight'] | null>(null);
   const [linkName, setLinkName] = useState(kept?.linkName ?? '');
   const [taking, setTaking] = useState(false);
   const [confirming, setConfirming] = useState<{ tell: boolean } | null>(null);
@@ -93,6 +100,9 @@ export function GrantEditor(props: {
   const [busy, setBusy] = useState(false);
   const [week, setWeek] = useState(() => weekStart(today, style.weekFirst));
 
+  const mayAskBack = lines.own && lines.calendar.main && row.audience.kind === 'person' && !row.outside;
+  const spanOf = (from: string, until: string) =>
+    from || until ? { from: from || null, until: until || null, zone: style.zone } : null;
   const rights = chosen ?? start;
   const range = { from: dateText(week), to: dateText(week + 7 * DAY), zone: style.zone };
   const preview = useQuery({
@@ -187,11 +197,9 @@ export function GrantEditor(props: {
             audience: row.audience.kind === 'newLink' ? { kind: 'newLink', name: linkName } : row.audience,
             rights,
             seen: (base ?? { key: grant?.key ?? null }).key,
-            span:
-              dates.from || dates.until
-                ? { from: dates.from || null, until: dates.until || null, zone: style.zone }
-                : null,
+            span: spanOf(dates.from, dates.until),
             tell: tell ? { note } : null,
+            ...(asks && tell && mayAskBack ? { asks } : {}),
             ...(hidden.size > 0 ? { alsoPrivate: [...hidden] } : {}),
           },
         });
@@ -208,6 +216,7 @@ export function GrantEditor(props: {
         setBase(null);
         setSpan(null);
         setNote('');
+        setAsks(null);
         setHidden(new Set());
       },
     );
@@ -314,6 +323,51 @@ export function GrantEditor(props: {
                   multiline
                   maxRows={4}
                   onChange={(e) => setNote(e.target.value)}
+                />
+              )}
+              {mayAskBack && unsaved && answer && answer.theirs?.sight !== 'full' && (
+                <FormControlLabel
+                  sx={{ m: 0, gap: 1 }}
+                  label={tl('askBack', { name: who })}
+                  control={
+                    <Switch
+                      size="small"
+                      checked={asks !== null}
+                      onChange={(e) =>
+                        setAsks(e.target.checked ? (rights.sight === 'nothing' ? 'busy' : rights.sight) : null)
+                      }
+                    />
+                  }
+                />
+              )}
+              {mayAskBack && unsaved && asks !== null && (
+                <TextField
+                  select
+                  label={tl('askBackLevel', { name: who })}
+                  value={asks}
+                  error={!!fields.asks}
+                  helperText={fields.asks}
+                  onChange={(e) => setAsks(e.target.value as typeof asks)}
+                >
+                  {SIGHTS.filter((s) => s !== 'nothing').map((s) => (
+                    <MenuItem key={s} value={s}>
+                      {t(`sights.${s}`)}, {t(`sightHelp.${s}`)}
+                    </MenuItem>
+                  ))}
+                </TextField>
+              )}
+              {unsaved && !link && settled && (
+                <MessageShown
+                  calendar={calendar}
+                  who={who}
+                  body={{
+                    audience: row.audience,
+                    rights,
+                    seen: grant?.key ?? null,
+                    span: spanOf(from, until),
+                    note,
+                    ...(asks ? { asks } : {}),
+                  }}
                 />
               )}
             </>

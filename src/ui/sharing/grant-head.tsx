@@ -39,6 +39,13 @@ export function GrantHead(props: {
               ? tl('told', { date: dayMonth(toWall(style.zone, parseInstant(grant.told) ?? 0)) })
               : tl('notTold')
             : null,
+          grant?.heard && !everyoneRow
+            ? tl('heard', {
+                told: grant.heard.told,
+                opened: grant.heard.opened,
+                date: grant.heard.last ? dayMonth(toWall(style.zone, parseInstant(grant.heard.last) ?? 0)) : '',
+              })
+            : null,
           grant && !everyoneRow
             ? grant.used
               ? tl('used', { date: dayMonth(toWall(style.zone, parseInstant(grant.used) ?? 0)) })

@@ -2,9 +2,7 @@
 import Alert from '@mui/material/Alert';
 import Autocomplete from '@mui/material/Autocomplete';
 import Button from '@mui/material/Button';
-import FormControlLabel from '@mui/material/FormControlLabel';
 import MenuItem from '@mui/material/MenuItem';
-import Switch from '@mui/material/Switch';
 import TextField from '@mui/material/TextField';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -13,6 +11,7 @@ import { call } from '@/contract/call.ts';
 import type { GiveBody, PreviewAnswer, SightlinesAnswer } from '@/contract/sharing.ts';
 import { SIGHTS } from '@/core/calendar/index.ts';
 import { dateText, toWall, weekStart } from '@/core/time/index.ts';
+import { DateField } from '../common/date-field.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
 import { fewPeople, personOption } from '../common/people-options.tsx';
@@ -43,7 +42,7 @@ export function Layers(props: {
   const [fewSight, setFewSight] = useState<(typeof SIGHTS)[number]>('outline');
   const [acts, setActs] = useState<Person | null>(null);
   const [as, setAs] = useState<(typeof ACTS)[number]>('delegate');
-  const [tell, setTell] = useState(true);
+  const [until, setUntil] = useState('');
   const [refused, setRefused] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
   // What the word for acting comes to is the server's to say.
@@ -63,11 +62,17 @@ export function Layers(props: {
       }) as Promise<PreviewAnswer>,
   });
   const acting = preview.data?.choices.find((c) => c.group === 'preset' && c.value === as);
-  const named = (handle: string) =>
-    lines.rows.some((r) => r.audience.kind === 'person' && r.audience.id === handle && r.grants.length > 0);
-  const free = lines.people.filter((p) => !named(p.handle));
+  // Whoever is listed already is changed: what stands there is replaced.
+  const standsFor = (handle: string): string | null =>
+    lines.rows
+      .find((r) => r.audience.kind === 'person' && r.audience.id === handle)
+      ?.grants.find((g) => g.from === null && g.until === null)?.key ?? null;
+  const free = lines.people;
+  const span = until === '' ? null : { from: null, until, zone: style.zone };
+  const seenOf = (handle: string) => (span ? null : standsFor(handle));
+  const listed = [...few, ...(acts ? [acts] : [])].filter((p) => standsFor(p.handle) !== null).map((p) => p.name);
   const everyoneChanged = (standing?.rights.sight ?? 'nothing') !== all;
-  const give = async () => {
+  const give = async (tell: boolean) => {
     setBusy(true);
     setRefused(null);
     const telling = tell ? { note: '' } : null;
@@ -84,11 +89,20 @@ export function Layers(props: {
       ...few.map((p) => ({
         audience: { kind: 'person' as const, id: p.handle },
         rights: { ...NOTHING, sight: fewSight },
-        seen: null,
+        seen: seenOf(p.handle),
+        span,
         tell: telling,
       })),
       ...(acts && acting
-        ? [{ audience: { kind: 'person' as const, id: acts.handle }, rights: acting.rights, seen: null, tell: telling }]
+        ? [
+            {
+              audience: { kind: 'person' as const, id: acts.handle },
+              rights: acting.rights,
+              seen: seenOf(acts.handle),
+              span,
+              tell: telling,
+            },
+          ]
         : []),
     ];
     try {
@@ -156,19 +170,26 @@ export function Layers(props: {
           </MenuItem>
         ))}
       </TextField>
-      <FormControlLabel
-        label={t('lines.layerTell')}
-        control={<Switch size="small" checked={tell} onChange={(e) => setTell(e.target.checked)} />}
+      <DateField
+        label={t('lines.layerUntil')}
+        value={until}
+        error={undefined}
+        help={t('ask.untilHelp')}
+        onChange={setUntil}
       />
+      {listed.length > 0 && <p className="small soft">{t('lines.pasteAlready', { list: listed.join(', ') })}</p>}
       <div className="row">
-        <Button
-          variant="contained"
-          disabled={nothingToDo || (acts !== null && !acting)}
-          loading={busy}
-          onClick={() => void give()}
-        >
-          {t('lines.layersDo')}
-        </Button>
+        {[true, false].map((tell) => (
+          <Button
+            key={String(tell)}
+            variant={tell ? 'contained' : 'outlined'}
+            disabled={nothingToDo || (acts !== null && !acting)}
+            loading={busy}
+            onClick={() => void give(tell)}
+          >
+            {t(tell ? 'lines.layersDo' : 'lines.layersQuietly')}
+          </Button>
+        ))}
         <Button variant="outlined" onClick={onClose}>
           {t('form.cancel')}
         </Button>

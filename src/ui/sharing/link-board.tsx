@@ -96,6 +96,9 @@ export function LinkBoard({ link }: { link: string }) {
           <main className={pageCss.state}>
             <h1>{t('gone')}</h1>
             <p className="soft">{t('goneText')}</p>
+            <p>
+              <a href="/ask">{t('goneAsk')}</a>
+            </p>
             <p className="small soft">{query.error?.message}</p>
           </main>
         ) : query.isError && !data ? (
@@ -264,5 +267,6 @@ function strangersFrame(zone: string, now: () => number): FrameState {
     live: { kind: 'live' },
     now,
     toast: () => {},
+    ask: null,
   };
 }

@@ -3,14 +3,12 @@ import FormControlLabel from '@mui/material/FormControlLabel';
 import MenuItem from '@mui/material/MenuItem';
 import Switch from '@mui/material/Switch';
 import TextField from '@mui/material/TextField';
-import ToggleButton from '@mui/material/ToggleButton';
-import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import { useTranslations } from 'use-intl';
 import { reachOf } from '@/contract/reach.ts';
 import type { ChoiceWire } from '@/contract/sharing.ts';
 import type { RightsWire } from '@/contract/sight.ts';
 import { SCOPES, SIGHTS } from '@/core/calendar/index.ts';
-import segCss from '../common/seg.module.css';
+import { LevelChoice } from '../common/level-choice.tsx';
 import rightsPartCss from './rights-part.module.css';
 
 const EXTRAS = ['suggest', 'private', 'speaks', 'copies', 'shares'] as const;
@@ -44,32 +42,24 @@ export function RightsPart(props: {
   const chooser = (
     group: string,
     label: string,
-    className: 'sight' | 'reach',
+    as: 'sight' | 'reach',
     value: string | null,
     options: [string, string, string][],
   ) => (
-    <>
-      <h3 id={`choose-${group}`}>{label}</h3>
-      <ToggleButtonGroup
-        exclusive
-        className={`${segCss.seg} ${segCss[className] ?? ''}`}
-        aria-labelledby={`choose-${group}`}
-        value={value}
-        onChange={(_, v: string | null) => v && onPick(group, v)}
-      >
-        {options.map(([v, word, help]) => (
-          <ToggleButton
-            key={v}
-            value={v}
-            className={choice(group, v)?.barred ? rightsPartCss.barred : ''}
-            title={why(choice(group, v))}
-          >
-            {word}
-            <small>{help}</small>
-          </ToggleButton>
-        ))}
-      </ToggleButtonGroup>
-    </>
+    <LevelChoice
+      id={`choose-${group}`}
+      label={label}
+      as={as}
+      value={value}
+      levels={options.map(([v, word, help]) => ({
+        value: v,
+        word,
+        help,
+        barred: choice(group, v)?.barred != null,
+        why: why(choice(group, v)),
+      }))}
+      onPick={(v) => onPick(group, v)}
+    />
   );
   return (
     <>

@@ -1,21 +1,30 @@
 'use client';
 import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
-import FormControlLabel from '@mui/material/FormControlLabel';
 import MenuItem from '@mui/material/MenuItem';
-import Switch from '@mui/material/Switch';
 import TextField from '@mui/material/TextField';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import type { AudienceWire, SightlinesAnswer } from '@/contract/sharing.ts';
+import type { AudienceWire, SightlineRow, SightlinesAnswer } from '@/contract/sharing.ts';
 import { SIGHTS } from '@/core/calendar/index.ts';
+import { DateField } from '../common/date-field.tsx';
+import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
 import { plain } from '../common/people-options.tsx';
 import { said } from '../common/refusal.ts';
 import { ConfirmGive } from './confirm-give.tsx';
 import { NOTHING } from './grant-rights.ts';
 import { readTyped } from './typed.ts';
+
+/** What the words for reach come to; whether it stands with what is seen is the server's to say. */
+const REACH = {
+  look: NOTHING,
+  add: { ...NOTHING, add: true, change: 'own', remove: 'own' },
+  arrange: { ...NOTHING, add: true, change: 'all', remove: 'all' },
+} as const;
+
+const standingOf = (row: SightlineRow | undefined) => row?.grants.find((g) => g.from === null && g.until === null);
 
 interface Meant {
   readonly word: string;
@@ -49,9 +58,12 @@ export function Several(props: {
   const { calendar, lines, onDone, onClose } = props;
   const t = useTranslations();
   const [text, setText] = useState('');
+  const { style } = useFrame();
+  const [reach, setReach] = useState<keyof typeof REACH>('look');
   const [sight, setSight] = useState<(typeof SIGHTS)[number]>('busy');
-  const [tell, setTell] = useState(false);
-  const [confirming, setConfirming] = useState(false);
+  // Whether they are told, where that is to be confirmed once more.
+  const [confirming, setConfirming] = useState<{ tell: boolean } | null>(null);
+  const [until, setUntil] = useState('');
   const [refused, setRefused] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
   const found = text
@@ -59,29 +71,39 @@ export function Several(props: {
     .map((w) => w.trim())
     .filter(Boolean)
     .map((word) => meantBy(word, lines));
-  const named = new Set(
-    lines.rows.flatMap((r) => (r.audience.kind === 'person' && r.grants.length > 0 ? [r.audience.id] : [])),
-  );
-  const addresses = new Set(lines.rows.map((r) => r.who.detail));
-  const isThere = (m: Meant): boolean =>
-    (m.audience?.kind === 'person' && named.has(m.audience.id)) ||
-    (m.audience?.kind === 'address' && addresses.has(m.audience.address));
+  // Whoever is listed already is changed: what stands there is replaced.
+  const rowOf = ({ audience }: Meant): SightlineRow | undefined =>
+    lines.rows.find((r) =>
+      audience?.kind === 'person'
+        ? r.audience.kind === 'person' && r.audience.id === audience.id
+        : audience?.kind === 'address' && r.outside && r.who.detail.split(' · ').at(-1) === audience.address,
+    );
   const unknown = found.filter((m) => !m.audience).map((m) => m.word);
-  const there = found.filter(isThere).map((m) => m.name);
-  const people = [
-    ...new Map(found.filter((m) => m.audience && !isThere(m)).map((m) => [JSON.stringify(m.audience), m])).values(),
-  ];
+  const people = [...new Map(found.filter((m) => m.audience).map((m) => [JSON.stringify(m.audience), m])).values()];
+  const there = people.filter((m) => (rowOf(m)?.grants.length ?? 0) > 0).map((m) => m.name);
+  const rights =
+    sight === 'nothing' ? NOTHING : { ...REACH[reach], sight: reach === 'arrange' ? ('full' as const) : sight };
   const outside = people.filter((m) => m.outside);
   const what = sight === 'nothing' ? t('presets.shutOut') : t(`sights.${sight}`);
-  const give = async () => {
+  const give = async (tell: boolean) => {
     setBusy(true);
     setRefused(null);
     try {
       await call('giveSeveral', {
         params: { calendar },
         body: {
-          gives: people.flatMap(({ audience }) =>
-            audience ? [{ audience, rights: { ...NOTHING, sight }, seen: null, tell: tell ? { note: '' } : null }] : [],
+          gives: people.flatMap((m) =>
+            m.audience
+              ? [
+                  {
+                    audience: rowOf(m)?.audience ?? m.audience,
+                    rights,
+                    seen: until === '' ? (standingOf(rowOf(m))?.key ?? null) : null,
+                    span: until === '' ? null : { from: null, until, zone: style.zone },
+                    tell: tell ? { note: '' } : null,
+                  },
+                ]
+              : [],
           ),
         },
       });
@@ -92,7 +114,7 @@ export function Several(props: {
       const [field, sentence] = Object.entries(s.fields)[0] ?? [];
       const who = people[Number(field?.split('.')[1] ?? Number.NaN)]?.word;
       setRefused(who && sentence ? `${who}: ${sentence}` : s.sentence);
-      setConfirming(false);
+      setConfirming(null);
     } finally {
       setBusy(false);
     }
@@ -109,7 +131,7 @@ export function Several(props: {
         value={text}
         onChange={(e) => {
           setText(e.target.value);
-          setConfirming(false);
+          setConfirming(null);
         }}
         error={unknown.length > 0}
         helperText={
@@ -134,28 +156,48 @@ export function Several(props: {
           </MenuItem>
         ))}
       </TextField>
-      <FormControlLabel
-        label={t('lines.pasteTell')}
-        control={<Switch size="small" checked={tell} onChange={(e) => setTell(e.target.checked)} />}
+      <TextField
+        select
+        label={t('lines.mayDo')}
+        value={reach}
+        onChange={(e) => setReach(e.target.value as typeof reach)}
+        disabled={sight === 'nothing'}
+        helperText={reach === 'arrange' && sight !== 'full' ? t('lines.pasteArrange') : undefined}
+      >
+        {(Object.keys(REACH) as (keyof typeof REACH)[]).map((r) => (
+          <MenuItem key={r} value={r}>
+            {t(`reaches.${r}`)}, {t(`reachHelp.${r}`)}
+          </MenuItem>
+        ))}
+      </TextField>
+      <DateField
+        label={t('lines.until')}
+        value={until}
+        error={undefined}
+        help={t('ask.untilHelp')}
+        onChange={setUntil}
       />
       {confirming ? (
         <ConfirmGive
           head={null}
           text={t('lines.pasteConfirm', { count: outside.length, what })}
           busy={busy}
-          onYes={() => void give()}
-          onNo={() => setConfirming(false)}
+          onYes={() => void give(confirming.tell)}
+          onNo={() => setConfirming(null)}
         />
       ) : (
         <div className="row">
-          <Button
-            variant="contained"
-            disabled={people.length === 0}
-            loading={busy}
-            onClick={() => (outside.length > 0 && sight !== 'nothing' ? setConfirming(true) : void give())}
-          >
-            {t('lines.pasteDo', { count: people.length })}
-          </Button>
+          {[true, false].map((tell) => (
+            <Button
+              key={String(tell)}
+              variant={tell ? 'contained' : 'outlined'}
+              disabled={people.length === 0}
+              loading={busy}
+              onClick={() => (outside.length > 0 && sight !== 'nothing' ? setConfirming({ tell }) : void give(tell))}
+            >
+              {t(tell ? 'lines.pasteDo' : 'lines.pasteQuietly', { count: people.length })}
+            </Button>
+          ))}
           <Button variant="outlined" onClick={onClose}>
             {t('form.cancel')}
           </Button>

@@ -31,16 +31,19 @@ export function TakeCard(props: {
               step: answer.withoutStep,
             })}
           </p>
+          {answer.theirs && answer.theirs.sight !== 'nothing' && (
+            <p>{tl('theirsStays', { name, sight: t(`sightWords.${answer.theirs.sight}`) })}</p>
+          )}
           <p className="small soft">{tl('shutOutInstead')}</p>
         </>
       )}
       <div className="row" style={{ marginTop: 8 }}>
-        <Button variant="contained" color="error" loading={busy} onClick={() => onTake(false)}>
-          {link ? tl('withdrawDo') : tl('takeDo')}
+        <Button variant="contained" color="error" loading={busy} onClick={() => onTake(!link)}>
+          {link ? tl('withdrawDo') : tl('takeTell')}
         </Button>
         {!link && (
-          <Button variant="outlined" loading={busy} onClick={() => onTake(true)}>
-            {tl('takeTell')}
+          <Button variant="outlined" loading={busy} onClick={() => onTake(false)}>
+            {tl('takeDo')}
           </Button>
         )}
         <Button variant="outlined" onClick={onLeave}>

@@ -111,7 +111,13 @@ function WhoRow(props: { row: SightlineRow; current: boolean; everyone: Sightlin
               row.role ? t('lines.roleTag') : null,
               grant.byAdministrator ? t('lines.byAdministrator', grant.given) : null,
               grant.letter === 'failed' ? t('lines.letterFailed') : null,
-              grant.told || row.audience.kind === 'group' || row.audience.kind === 'link' ? null : t('lines.notTold'),
+              row.audience.kind === 'group' || row.audience.kind === 'link'
+                ? null
+                : !grant.told
+                  ? t('lines.notTold')
+                  : grant.heard?.opened === 0 && !grant.used
+                    ? t('lines.notOpened')
+                    : null,
             ]
               .filter(Boolean)
               .join(' · ');

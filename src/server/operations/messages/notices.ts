@@ -1,6 +1,7 @@
 import type { NoticesAnswer } from '@/contract/messages.ts';
 import { presetOf } from '@/core/access/index.ts';
 import { instantText } from '@/core/time/index.ts';
+import { markAsksHeard } from '../../repositories/asks.ts';
 import { type Calendar, calendarById, calendarsOf } from '../../repositories/calendars.ts';
 import { calendarsNaming, grantById, grantsOn, type StoredGrant } from '../../repositories/grants.ts';
 import { groupsOf } from '../../repositories/groups.ts';
@@ -87,6 +88,9 @@ const furtherOf = ({ main, key, name }: Calendar) => (main ? null : { key, name 
 
 /** Marks all one was told as read. */
 export function readNotices(ctx: Context): Result<{ done: true }> {
-  ctx.db.write(() => markNoticesRead(ctx.db, ctx.viewer.id, ctx.now));
+  ctx.db.write(() => {
+    markNoticesRead(ctx.db, ctx.viewer.id, ctx.now);
+    markAsksHeard(ctx.db, ctx.viewer.id);
+  });
   return ok({ done: true });
 }

@@ -1,23 +1,21 @@
 import { createTranslator } from 'use-intl/core';
 import { type Language, LOCALES } from '@/messages/languages.ts';
-import { rightsSentence } from '@/messages/rights-sentence.ts';
 import { TEXTS } from '@/messages/texts.ts';
 import { makeBareAccount, makeGuestToken } from '../../auth/accounts.ts';
 import type { Connection } from '../../db/index.ts';
 import { log } from '../../log.ts';
 import type { Post, ReadyLetter } from '../../mail/post.ts';
-import { calendarById } from '../../repositories/calendars.ts';
+import { type Calendar, calendarById } from '../../repositories/calendars.ts';
 import { grantById } from '../../repositories/grants.ts';
 import { claim, giveUpClaimed, markFailed, markSent, type Outgoing, outgoingDue } from '../../repositories/outbox.ts';
 import { outsiderName } from '../../repositories/outsider-names.ts';
 import { type Person, personById, saveAccount } from '../../repositories/people.ts';
 import { settings } from '../../settings.ts';
 import { reminderFor } from '../reminders/index.ts';
+import { accessLines, dayText } from '../sharing/index.ts';
 
 const lettersIn = (language: Language) =>
   createTranslator({ locale: LOCALES[language], messages: TEXTS[language], namespace: 'letters' });
-const rightsIn = (language: Language) =>
-  createTranslator({ locale: LOCALES[language], messages: TEXTS[language], namespace: 'sentence' });
 
 const MOST = 20;
 const MINUTE = 60_000;
@@ -65,22 +63,16 @@ async function write(db: Connection, now: number, outgoing: Outgoing, person: Pe
   if (ending && (grant?.ends ?? 0) <= now) return null;
   // Somebody outside who never said how they read is written to as whoever gave reads.
   const language = person.inside || person.account !== null ? person.language : (by?.language ?? person.language);
-  const [t, ts] = [lettersIn(language), rightsIn(language)];
+  const t = lettersIn(language);
   const day = grant?.ends ? dayText(grant.ends - 1, person.zone, language) : '';
   const names = { owner: owner?.name ?? '', by: by?.name ?? '', byOwner: by?.id === owner?.id ? 'yes' : 'no' };
   const called = calendar && !person.inside ? outsiderName(db, calendar.id, person.id) : null;
   const lines = [t('hello', { name: called ?? person.name }), t(outgoing.kind, { ...names, day })];
-  if (grant && tells) {
-    const first = names.owner.split(' ')[0] ?? '';
-    const { does, cannot } = rightsSentence(ts, grant.rights, first, false);
-    lines.push(t('what', { does, cannot }));
-    if (grant.starts !== null && grant.starts > now)
-      lines.push(t('from', { day: dayText(grant.starts, person.zone, language) }));
-    if (day) lines.push(t('until', { day }));
-  }
+  if (grant && tells) lines.push(...accessLines(names.owner, grant, { language, zone: person.zone, now }));
   if (outgoing.note) lines.push(`“${outgoing.note}”`);
   const ofSignIn = outgoing.kind === 'wayInMade' || outgoing.kind === 'passwordMade';
-  if (outgoing.kind !== 'taken' && !ofSignIn) lines.push(t('wayInHere', { address: await wayIn(db, person) }));
+  if (outgoing.kind !== 'taken' && !ofSignIn)
+    lines.push(t('wayInHere', { address: await wayIn(db, person, calendar) }));
   return {
     key: outgoing.key,
     to: { name: oneLine(called ?? person.name), address: person.address },
@@ -113,11 +105,12 @@ function writeReminder(db: Connection, now: number, { key, note }: Outgoing, per
 const oneLine = (text: string): string => text.replace(/\p{Cc}+/gu, ' ').trim();
 
 /** A single-use address for somebody outside, their account made where they never came in before. */
-async function wayIn(db: Connection, person: Person): Promise<string> {
+async function wayIn(db: Connection, person: Person, calendar: Calendar | null): Promise<string> {
   const account = await makeBareAccount(person.address, person.name);
   if (person.account !== account) db.write(() => saveAccount(db, person.id, account));
-  return `${settings().address}/guest/${await makeGuestToken(person.address)}`;
+  // Whoever comes in by a letter about a calendar lands on it.
+  const owner = calendar && personById(db, calendar.ownerId);
+  const goal = owner && `/for/${person.handle}/calendar?of=${owner.handle}${calendar.main ? '' : `&c=${calendar.key}`}`;
+  const to = goal ? `?to=${encodeURIComponent(goal)}` : '';
+  return `${settings().address}/guest/${await makeGuestToken(person.address)}${to}`;
 }
-
-const dayText = (instant: number, timeZone: string, language: Language): string =>
-  new Intl.DateTimeFormat(LOCALES[language], { dateStyle: 'long', timeZone }).format(instant);

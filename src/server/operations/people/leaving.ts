@@ -11,6 +11,7 @@ import {
 } from '../../auth/accounts.ts';
 import { database } from '../../db/index.ts';
 import { hub } from '../../live/hub.ts';
+import { closeAsksWith } from '../../repositories/asks.ts';
 import { type Calendar, calendarById, calendarsOf } from '../../repositories/calendars.ts';
 import { handOn } from '../../repositories/collections.ts';
 import { calendarsNaming, endGrant, grantsNaming, grantsOn } from '../../repositories/grants.ts';
@@ -132,6 +133,7 @@ function leaveNow(asked: Context, handle: string, body: LeaveBody): Result<Left>
   for (const grant of grantsNaming(ctx.db, person.id)) endGrant(ctx.db, grant.id, ctx.now);
   for (const group of groupsDirectly(ctx, person)) endMembership(ctx.db, group.id, person.id, ctx.now);
   withdrawAllOf(ctx.db, person.id, ctx.now);
+  closeAsksWith(ctx.db, person.id);
   for (const id of concerned) {
     const calendar = calendarById(ctx.db, id);
     if (calendar) endWhatHung(ctx, calendar);

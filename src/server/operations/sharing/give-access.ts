@@ -6,13 +6,13 @@ import type {
   TakeBody,
   TakeSeveralBody,
 } from '@/contract/sharing.ts';
-import { fitRights, type Misfit, offeredOn, type Rights } from '@/core/access/index.ts';
-import { fromWallLenient, isZone, parseDate } from '@/core/time/index.ts';
+import { fitRights, type Misfit, NO_RIGHTS, offeredOn, type Rights } from '@/core/access/index.ts';
 import { newKey } from '../../ids.ts';
 import type { Calendar } from '../../repositories/calendars.ts';
 import { endGrant, grantsOn, insertGrant, type StoredGrant } from '../../repositories/grants.ts';
 import { updateItem } from '../../repositories/items.ts';
 import { insertLink } from '../../repositories/links.ts';
+import { wasTold } from '../../repositories/notices.ts';
 import { nameOutsider } from '../../repositories/outsider-names.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
@@ -37,6 +37,8 @@ import {
 import { endWhatHung, gainsWithout, heldLess, holdsByThread, holdsUntil, lessens, speaksToGiver } from './holding.ts';
 import { addOutsider } from './outsiders.ts';
 import { linkBarred } from './preview-access.ts';
+import { askInReturn, settleAsk } from './settle-ask.ts';
+import { readSpan } from './span.ts';
 import { tellOf, tellOwner } from './tell.ts';
 
 const MISFIT_FIELDS = {
@@ -46,8 +48,6 @@ const MISFIT_FIELDS = {
   arrangeAll: 'misfitArrangeAll',
   otherKind: 'misfitOtherKind',
 } as const satisfies Record<Misfit['needs'], string>;
-
-const DAY = 86_400_000;
 
 /**
  * Gives an audience these rights on a calendar, standing or for a time. `seen` names the grant that is changed: its record
@@ -132,7 +132,8 @@ function planTake(ctx: Context, key: string, body: TakeBody): Plan | Refusal {
   const barred = current && barredTaking(ctx, found.decided, current);
   const decided = barred ? asAdministratorInstead(ctx, found.decided) : found.decided;
   if (barred && !decided) return barred;
-  return { ...found, decided: decided ?? found.decided, next: null, tell: body.tell ?? null, hidden: [], hangs: false };
+  const tell = tellingOf(ctx, found, body.tell);
+  return { ...found, decided: decided ?? found.decided, next: null, tell, asks: null, hidden: [], hangs: false };
 }
 
 interface Found {
@@ -147,6 +148,8 @@ type Next = { readonly rights: Rights; readonly starts: number | null; readonly 
 interface Plan extends Found {
   readonly next: Next | null;
   readonly tell: { readonly note: string } | null;
+  /** What the owner asks of theirs with it. */
+  readonly asks: Rights | null;
   readonly hidden: readonly StoredItem[];
   readonly hangs: boolean;
 }
@@ -173,7 +176,21 @@ function planGive(ctx: Context, key: string, body: GiveBody): Plan | Refusal {
   const hidden = toHide(ctx, decided, body.alsoPrivate ?? []);
   if (isRefusal(hidden)) return hidden;
   const free = decided.asAdministrator || decided.decision.owner;
-  return { ...found, decided, next, tell: body.tell ?? null, hidden, hangs: !free && holdsByThread(decided) };
+  const asks = body.asks && body.asks !== 'nothing' ? { ...NO_RIGHTS, sight: body.asks } : null;
+  if (asks && !(decided.decision.owner && audience.person?.inside))
+    return refuse('badInput', { fields: { asks: 'askInside' } });
+  const tell = tellingOf(ctx, found, body.tell);
+  return { ...found, decided, next, tell, asks, hidden, hangs: !free && holdsByThread(decided) };
+}
+
+/** Whether an audience is told: as it is said, and, where nothing is, of what becomes of a grant that they were told of. */
+function tellingOf(
+  ctx: Context,
+  { current, decided }: Found,
+  said: GiveBody['tell'],
+): { readonly note: string } | null {
+  if (said !== undefined) return said;
+  return current && wasTold(ctx.db, current.id, decided.calendar.ownerId) ? { note: '' } : null;
 }
 
 function findGrant(ctx: Context, key: string, wire: AudienceWire, seen: string | null): Found | Refusal {
@@ -187,26 +204,6 @@ function findGrant(ctx: Context, key: string, wire: AudienceWire, seen: string |
   const current = theirs.find((g) => g.key === seen) ?? null;
   if (seen !== null && !current) return refuse('changedMeanwhile');
   return { decided, audience, current, others: theirs.filter((g) => g !== current) };
-}
-
-/** The dates of a grant: days of the giver's own clock, the last one included. What had begun before stays as it began. */
-function readSpan(
-  ctx: Context,
-  span: GiveBody['span'] | null,
-  current: StoredGrant | null,
-): { starts: number | null; ends: number | null } | Refusal {
-  if (!span || (span.from === null && span.until === null)) return { starts: null, ends: null };
-  const wrong = (fields: Record<string, string>) => refuse('badInput', { fields });
-  if (!isZone(span.zone)) return wrong({ zone: 'zone' });
-  const [from, until] = [span.from, span.until].map((date) => (date === null ? null : parseDate(date)));
-  if (span.from !== null && from === null) return wrong({ from: 'date' });
-  if (span.until !== null && until === null) return wrong({ until: 'date' });
-  const starts = from === null || from === undefined ? null : fromWallLenient(span.zone, from);
-  const ends = until === null || until === undefined ? null : fromWallLenient(span.zone, until + DAY);
-  if (starts !== null && ends !== null && ends <= starts) return wrong({ until: 'endBeforeStart' });
-  if (ends !== null && ends <= ctx.now) return wrong({ until: 'datePassed' });
-  if (starts !== null && starts < ctx.now - DAY && starts !== current?.starts) return wrong({ from: 'datePassed' });
-  return { starts, ends };
 }
 
 /** An administrator gives and takes any access, where they couldn't as a sharer. */
@@ -299,6 +296,8 @@ function write(ctx: Context, plan: Plan): GivenAnswer {
   if (tell) tellOf(ctx, calendar, audience, id ?? null, kind, tell.note);
   tellOwner(ctx, calendar, audience, id ?? current?.id ?? null, kind);
   if (current) endWhatHung(ctx, calendar);
+  if (id !== null && plan.asks && audience.person) askInReturn(ctx, audience.person, plan.asks, id);
+  if (id !== null && next && audience.person) settleAsk(ctx, calendar, audience.person.id, { ...next, id });
   return { audience: audience.wire, grant: key };
 }
 

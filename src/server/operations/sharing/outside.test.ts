@@ -201,8 +201,25 @@ describe('somebody outside', () => {
     takeAccess(org.ctx('ines'), org.calendar('ines'), {
       audience: { kind: 'person', id: 'marta' },
       seen: rowsNow().find((r) => r.outside)?.grants[0]?.key ?? '',
+      tell: null,
     });
     expect(await letters(async () => {})).toEqual([]);
+  });
+
+  test('who was told of it is told of what becomes of it, by whoever it is done; quietly, they aren’t', async () => {
+    give({ tell: { note: '' } });
+    await letters(async () => {});
+    const current = () => rowsNow().find((r) => r.outside)?.grants[0]?.key ?? '';
+    const marta = { kind: 'person', id: 'marta' } as const;
+    give({ audience: marta, rights: PRESETS.titles, seen: current(), tell: null });
+    expect(await letters(async () => {})).toEqual([]);
+    // Nobody told her of that one: what becomes of it isn't said by itself either.
+    give({ audience: marta, rights: PRESETS.freeBusy, seen: current() });
+    expect(await letters(async () => {})).toEqual([]);
+    give({ audience: marta, rights: PRESETS.titles, seen: current(), tell: { note: '' } });
+    await letters(async () => {});
+    takeAccess(org.ctx('ines'), org.calendar('ines'), { audience: marta, seen: current() });
+    expect(await letters(async () => {})).toHaveLength(1);
   });
 
   test('a letter that fails is tried again, and given up where no mail service is set or the process ended with it in hand', async () => {

@@ -16,6 +16,7 @@ import {
   SIGHT_RANK,
 } from '@/core/access/index.ts';
 import { SCOPES } from '@/core/calendar/index.ts';
+import { mainCalendarOf } from '../../repositories/calendars.ts';
 import { grantsOn, type StoredGrant } from '../../repositories/grants.ts';
 import { allMemberships } from '../../repositories/groups.ts';
 import { readersInside } from '../../repositories/people.ts';
@@ -26,6 +27,7 @@ import {
   collectionOf,
   type Decided,
   Directory,
+  decideOn,
   type FoundAudience,
   findAudience,
   findShared,
@@ -84,9 +86,16 @@ export function previewAccess(ctx: Context, key: string, body: PreviewBody): Res
         : { more: 0, less: 0 },
     preset: body.rights && presetOf(body.rights),
     opened: audience.stored.kind === 'everyone' ? opened(ctx, decided, before, after) : [],
+    theirs: theirsOf(ctx, decided, audience),
     items: look(after),
     itemsBefore: look(before),
   });
+}
+
+/** What somebody shows the owner of their own main calendar, by name: the owner's to know, and nobody else's. */
+function theirsOf(ctx: Context, { decision, calendar }: Decided, { person }: FoundAudience): Rights | null {
+  const own = decision.owner && calendar.main && person?.inside ? mainCalendarOf(ctx.db, person.id) : null;
+  return own && decideOn(ctx, own).decision.rights;
 }
 
 function thoughtGrant({ calendar }: Decided, { stored }: FoundAudience, rights: Rights): StoredGrant {

@@ -7,7 +7,7 @@ import { calendarsOf } from '../../repositories/calendars.ts';
 import { lastUses } from '../../repositories/grant-use.ts';
 import { grantsEver, grantsOn, type StoredGrant } from '../../repositories/grants.ts';
 import { allGroups } from '../../repositories/groups.ts';
-import { toldOf } from '../../repositories/notices.ts';
+import { type Told, toldOf } from '../../repositories/notices.ts';
 import { lettersAbout } from '../../repositories/outbox.ts';
 import { allPeople, personByHandle } from '../../repositories/people.ts';
 import { ok, type Result } from '../../result.ts';
@@ -132,7 +132,7 @@ function grantWireOf(
   grant: StoredGrant,
   now: number,
   directory: Directory,
-  facts: { told: number | undefined; used: number | undefined; letter: GrantWire['letter'] | undefined },
+  facts: { told: Told | undefined; used: number | undefined; letter: GrantWire['letter'] | undefined },
 ): GrantWire {
   const text = (at: number | null) => (at === null ? null : instantText(at));
   return {
@@ -150,7 +150,8 @@ function grantWireOf(
     since: instantText(grant.recordedFrom),
     given: { actor: directory.name(grant.givenBy), principal: directory.name(grant.givenFor) },
     byAdministrator: grant.byAdministrator,
-    told: text(facts.told ?? null),
+    told: text(facts.told?.at ?? null),
+    heard: facts.told ? { told: facts.told.told, opened: facts.told.opened, last: text(facts.told.lastOpened) } : null,
     letter: facts.letter ?? null,
     used: text(facts.used ?? null),
   };

@@ -1,6 +1,7 @@
 import { whoIsHere } from '@/app/who-is-here.ts';
 import { evenOut } from '@/server/http/route.ts';
 import { findBoard } from '@/server/operations/people/people.ts';
+import { AskSomebody } from '@/ui/common/ask-somebody.tsx';
 import { NothingHere } from '@/ui/common/nothing-here.tsx';
 import { Board } from '@/ui/items/board.tsx';
 import { GuestStart } from '@/ui/people/guest-start.tsx';
@@ -21,6 +22,11 @@ export default async function CalendarPage(props: {
   const board = findBoard(ctx, whose, text(c));
   // Hidden or missing: said at the same moment.
   await evenOut(begun);
-  if (!board) return <NothingHere />;
+  if (!board)
+    return (
+      <NothingHere>
+        <AskSomebody />
+      </NothingHere>
+    );
   return <Board key={board.calendar} calendar={board.calendar} name={board.name} />;
 }

@@ -1,0 +1,99 @@
+import { createTranslator } from 'use-intl/core';
+import type { MessageAnswer, MessageBody } from '@/contract/sharing.ts';
+import { NO_RIGHTS, type Rights } from '@/core/access/index.ts';
+import { type Language, LOCALES } from '@/messages/languages.ts';
+import { rightsSentence } from '@/messages/rights-sentence.ts';
+import { TEXTS } from '@/messages/texts.ts';
+import { grantsOn } from '../../repositories/grants.ts';
+import { ok, type Result, refuse } from '../../result.ts';
+import { type Context, Directory, findAudience, findShared, isRefusal } from '../deciding/index.ts';
+import { readSpan } from './span.ts';
+
+const lettersIn = (language: Language) =>
+  createTranslator({ locale: LOCALES[language], messages: TEXTS[language], namespace: 'letters' });
+const textsIn = (language: Language) => createTranslator({ locale: LOCALES[language], messages: TEXTS[language] });
+
+/** A day as a letter writes it. */
+export const dayText = (instant: number, timeZone: string, language: Language): string =>
+  new Intl.DateTimeFormat(LOCALES[language], { dateStyle: 'long', timeZone }).format(instant);
+
+interface Given {
+  readonly rights: Rights;
+  readonly starts: number | null;
+  readonly ends: number | null;
+}
+
+interface Reading {
+  readonly language: Language;
+  readonly zone: string;
+  readonly now: number;
+}
+
+/** What a letter says of access: what one sees and may do with it, from when and until when. */
+export function accessLines(
+  owner: string,
+  { rights, starts, ends }: Given,
+  { language, zone, now }: Reading,
+): string[] {
+  const t = lettersIn(language);
+  const ts = createTranslator({ locale: LOCALES[language], messages: TEXTS[language], namespace: 'sentence' });
+  const { does, cannot } = rightsSentence(ts, rights, owner.split(' ')[0] ?? '', false);
+  const lines = [t('what', { does, cannot })];
+  if (starts !== null && starts > now) lines.push(t('from', { day: dayText(starts, zone, language) }));
+  if (ends !== null) lines.push(t('until', { day: dayText(ends - 1, zone, language) }));
+  return lines;
+}
+
+/**
+ * The message that would tell an audience of what is thought of for it, in the reader's language, composed of the same sentences as the one
+ * that is sent. What a group is told each of its members reads in their own; it is shown as the giver would read it.
+ */
+export function previewMessage(ctx: Context, key: string, body: MessageBody): Result<MessageAnswer> {
+  const shared = findShared(ctx, key);
+  if (isRefusal(shared)) return shared;
+  const { calendar } = shared;
+  const audience = findAudience(ctx, body.audience, calendar);
+  if (isRefusal(audience)) return audience;
+  if (audience.stored.kind === 'everyone' || audience.stored.kind === 'link')
+    return refuse('badInput', { fields: { audience: 'audience' } });
+  const span = readSpan(ctx, body.span, grantsOn(ctx.db, calendar.id).find((g) => g.key === body.seen) ?? null);
+  if (isRefusal(span)) return span;
+  const { person } = audience;
+  const letter = audience.outside;
+  // Somebody outside who never said how they read is written to as whoever gives reads.
+  const language = person && (person.inside || person.account !== null) ? person.language : ctx.viewer.language;
+  const zone = person?.zone ?? ctx.viewer.zone;
+  const owner = new Directory(ctx.db).name(calendar.ownerId);
+  const kind = body.rights === null ? 'taken' : body.seen === null ? 'given' : 'changed';
+  const byOwner = ctx.viewer.id === calendar.ownerId;
+  const given = body.rights && { rights: body.rights, ...span };
+  const reading = { language, zone, now: ctx.now };
+  const note = body.note.trim() ? [`“${body.note.trim()}”`] : [];
+  if (letter) {
+    const t = lettersIn(language);
+    const names = { owner, by: ctx.viewer.name, byOwner: byOwner ? 'yes' : 'no', day: '' };
+    const lines = [
+      t('hello', { name: audience.name }),
+      t(kind, names),
+      ...(given ? accessLines(owner, given, reading) : []),
+      ...note,
+      ...(given ? [t('wayInHere', { address: '…' })] : []),
+      t('close'),
+    ];
+    return ok({ letter, language, subject: t('subject', names), lines });
+  }
+  const t = textsIn(language);
+  const first = owner.split(' ')[0] ?? '';
+  const words = { by: byOwner ? 'same' : 'other', byName: ctx.viewer.name, owner, first };
+  const ts = createTranslator({ locale: LOCALES[language], messages: TEXTS[language], namespace: 'sentence' });
+  const said = given && rightsSentence(ts, given.rights, first, false);
+  const lines = [
+    t(`messages.${kind}`, words),
+    ...(said ? [`${t('messages.withIt', { what: said.does })} ${said.cannot}`.trim()] : []),
+    ...(span.ends === null || !given ? [] : [t('messages.until', { date: dayText(span.ends - 1, zone, language) })]),
+    ...note,
+  ];
+  const asks = body.asks && body.asks !== 'nothing' ? { ...NO_RIGHTS, sight: body.asks } : null;
+  if (asks) lines.push(`${owner} ${t('ask.asks', { own: 'yes', owner: '', what: t(`sights.${asks.sight}`) })}`);
+  return ok({ letter, language, subject: null, lines });
+}
