@@ -15,7 +15,10 @@ import { addGroup, setWithin } from '../src/server/operations/people/groups.ts';
 import { addPerson, beginCalendar, changePreferences, findBoard } from '../src/server/operations/people/people.ts';
 import { findPerson } from '../src/server/operations/people/session.ts';
 import { setReminderWish } from '../src/server/operations/reminders/index.ts';
+import { answerAsk } from '../src/server/operations/sharing/answer-ask.ts';
+import { listAsks } from '../src/server/operations/sharing/asks.ts';
 import { giveAccess } from '../src/server/operations/sharing/give-access.ts';
+import { makeAsk } from '../src/server/operations/sharing/make-ask.ts';
 import { wishForRule } from '../src/server/operations/sharing/rule-wishes.ts';
 import { listSightlines } from '../src/server/operations/sharing/sightlines.ts';
 import { putForward } from '../src/server/operations/suggestions/suggestions.ts';
@@ -210,10 +213,44 @@ export async function seed(
     }),
   );
   putForwardByPim(ctx('pim'), calendar('ines'), monday);
+  askForAccess(ctx, dateText(monday + 25 * DAY));
   return { people: PEOPLE.length, items };
 }
 
 /** What the new assistant would change in the week of the start, for Inés or Tomas to answer. */
+/** Who asks for access: one who plans around her, one for some weeks, and one whose ask was answered. */
+function askForAccess(ctx: (handle: string) => Context, until: string): void {
+  const ask = (
+    who: string,
+    to: string,
+    rights: Rights,
+    why: string,
+    more: { until?: string; offers?: 'outline' } = {},
+  ) => {
+    const span = more.until ? { from: null, until: more.until, zone: 'Europe/Lisbon' } : null;
+    const asked = makeAsk(ctx(who), { to: [to], calendar: null, rights, span, why, offers: more.offers ?? null });
+    if (!asked.ok) throw new Error(`${who}: ${JSON.stringify(asked)}`);
+  };
+  ask('maren', 'ines', PRESETS.titles, 'So that the volunteers’ walks don’t fall on your field days.', { until });
+  ask('amara', 'bruno', PRESETS.outline, 'I send the field orders when you are at Ridge House to sign them.', {
+    offers: 'outline',
+  });
+  ask('greta', 'lucia', PRESETS.full, 'For the seed exchange.');
+  const listed = listAsks(ctx('lucia'));
+  const [first] = listed.ok ? listed.value.waiting : [];
+  const { key = '', turns = 0 } = first ?? {};
+  const note = 'Titles are enough for that, I think.';
+  const given = answerAsk(ctx('lucia'), key, {
+    answer: 'give',
+    turns,
+    rights: PRESETS.titles,
+    span: null,
+    seen: null,
+    note,
+  });
+  if (!given.ok) throw new Error(JSON.stringify(given));
+}
+
 function putForwardByPim(pim: Context, calendar: string, monday: number): void {
   const zone = 'Europe/Lisbon';
   const week = { from: dateText(monday), to: dateText(monday + 7 * DAY), zone };

@@ -203,3 +203,12 @@ export function answersTo(db: Connection, askId: number, most: number): AskAnswe
 export function setAnswerNote(db: Connection, askId: number, note: string): void {
   db.run('UPDATE ask_answer SET note = ? WHERE id = (SELECT max(id) FROM ask_answer WHERE ask_id = ?)', note, askId);
 }
+
+/** The grants by which those who ask somebody showed them their own in the same act, by row number. */
+export function gavesTo(db: Connection, toId: number): Set<number> {
+  return new Set(
+    db
+      .arrays<[number]>(`SELECT gave FROM ask WHERE to_id = ? AND gave IS NOT NULL AND state <> 'takenBack'`, toId)
+      .map(([id]) => id),
+  );
+}

@@ -5,6 +5,7 @@ import { useSearchParams } from 'next/navigation';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import type { BoardHead } from '@/contract/items.ts';
+import { AskMore } from '../common/ask-more.tsx';
 import boardsCss from '../common/boards.module.css';
 import { useFrame } from '../common/frame-context.tsx';
 import { later } from '../common/later.tsx';
@@ -111,6 +112,9 @@ export function BoardBar(props: {
       <div className={boardsCss.push}>
         {looking && <Link href={`/for/${frame.me.handle}/calendar`}>{t('board.back')}</Link>}
         {head && !head.as && <Standing head={head} />}
+        {head && !head.own && !head.as && head.rights.sight !== 'full' && (
+          <AskMore handle={head.owner.handle} name={head.owner.name} calendar={head.calendar} has={head.rights} small />
+        )}
         {head?.may.share && !head.as && !narrow && (
           <Link href={sightlinesDoor(head, frame.me.handle, principal?.handle ?? null)}>
             {t('board.sightlinesDoor')}
