@@ -148,10 +148,14 @@ const server = createServer({ connectionsCheckingInterval: 2000 }, (request, res
   request.headers['content-security-policy'] = csp;
   request.headers['x-nonce'] = nonce;
   request.headers['x-path'] = request.url ?? '/';
-  response.setHeader('Content-Security-Policy', csp);
+  // A link's page without script says itself on which website it may stand in a frame; a second policy here would forbid it everywhere.
+  const framed = /^\/shown\/[^/?]+(\?|$)/.test(request.url ?? '') && request.method === 'GET';
+  if (!framed) {
+    response.setHeader('Content-Security-Policy', csp);
+    response.setHeader('X-Frame-Options', 'DENY');
+  }
   response.setHeader('X-Content-Type-Options', 'nosniff');
   response.setHeader('Referrer-Policy', 'same-origin');
-  response.setHeader('X-Frame-Options', 'DENY');
   response.setHeader('Permissions-Policy', 'camera=(), microphone=(), geolocation=()');
   if (address.protocol === 'https:') response.setHeader('Strict-Transport-Security', 'max-age=31536000');
   if (!['GET', 'HEAD', 'OPTIONS'].includes(request.method ?? 'GET') && !mayWrite(request)) {

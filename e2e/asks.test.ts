@@ -22,7 +22,7 @@ test('offered and kept as a lane, asked for in return, refused with a word, give
 
   // Nils hears of it at once, keeps the lane, and it is opened.
   await nils.says('Felix Bray gave you access to Felix’s calendar.');
-  await nils.press('button', 'Keep Felix Bray’s calendar as a lane');
+  await nils.press('button', 'Keep as a lane: Felix Bray’s calendar');
   await nils.says('Felix Bray’s calendar is among your lanes now.');
   await nils.press('link', 'Open the calendar');
   await nils.find('button', /^Felix Bray|Lanes/);
@@ -30,7 +30,7 @@ test('offered and kept as a lane, asked for in return, refused with a word, give
   await felix.says(/opened 2 Mar/);
 
   // From the board he asks for more, and shows his own in return.
-  await nils.press('button', 'Ask Felix Bray for more');
+  await nils.press('button', 'Ask for more of Felix Bray');
   await nils.find('complementary', 'Ask Felix Bray for access');
   await nils.press('button', /^Full/);
   await nils.fill('Why', 'The notes hold the deeds.');
@@ -75,10 +75,10 @@ test('offered and kept as a lane, asked for in return, refused with a word, give
 test('where an address shows nothing, whom it named is asked; the ask waits, and is taken back', async () => {
   const dario = await open('dario', '/for/dario/calendar?of=ines');
   await dario.find('heading', 'There is nothing here');
-  await dario.press('button', 'Ask Inés Varga for more');
+  await dario.press('button', 'Ask for more of Inés Varga');
   await dario.press('button', 'Ask Inés');
   await dario.says('Asked. The answer will be in Messages.');
-  await dario.press('button', 'Ask Inés Varga for more');
+  await dario.press('button', 'Ask for more of Inés Varga');
   await dario.says('No answer yet.');
   await dario.find('button', 'Remind them');
   await dario.says('From 3 Mar on you can remind them.');

@@ -56,6 +56,17 @@ export const exitsOf = ({
   'sign-in/page.tsx': () => page('/sign-in?to=%2Ffor%2Fines%2Fcalendar'),
   'welcome/page.tsx': () => page('/welcome'),
   'ask/page.tsx': () => page('/ask'),
+  'look/page.tsx': () => [...page('/look?of=ines'), ...page(`/look?of=ines&c=${calendar}`)],
+  'shown/[link]/route.ts GET': () => [...get(`/shown/${link}?from=2027-06-07`)],
+  'api/links/[link]/calendar.ics/route.ts GET': () => [...get(`/api/links/${link}/calendar.ics`)],
+  'api/links/[link]/free-busy.ifb/route.ts GET': () => [...get(`/api/links/${link}/free-busy.ifb`)],
+  'api/calendars/[calendar]/links/[link]/route.ts PUT': () => [
+    {
+      method: 'PUT',
+      path: `/api/calendars/${calendar}/links/${link.split('.')[0]}`,
+      body: { ahead: 366, language: null, zone: 'Nowhere', framedBy: null },
+    },
+  ],
   'api/asks/route.ts GET': () => get('/api/asks'),
   'api/asks/route.ts POST': () => [
     { method: 'POST', path: '/api/asks', body: { to: ['ines', 'nobody'], rights } },

@@ -41,6 +41,8 @@ let calendar = '';
 let ids: string[] = [];
 let link = '';
 let outlineLink = '';
+/** The calendar it leads to. */
+let shownBy = '';
 let suggestion = '';
 let preview = '';
 /** The secret of times of hers that are offered to somebody without an account. */
@@ -222,6 +224,7 @@ async function shownByLink(ines: Caller): Promise<void> {
   expect((await ines.send('PUT', '/api/house-rules', { ...answer.rules, further })).status).toBe(200);
   const made = await ines.send('POST', '/api/calendars', { of: 'ines', name: 'Leak test' });
   const key = JSON.parse(made.text).calendar;
+  shownBy = key;
   const item = await ines.send('POST', `/api/calendars/${key}/items`, {
     when: { start: '2027-06-09T10:00', end: '2027-06-09T10:30', allDay: false, zone: 'Europe/Lisbon' },
     ...Object.fromEntries((['title', 'place', 'notes', 'briefing'] as const).map((f) => [f, `zqlink${f}qz`])),
@@ -405,9 +408,33 @@ test('a link shows what it may and not a byte more, to whoever holds its address
   const items = await nobody.send('GET', `/api/links/${outlineLink}/items?${RANGE}`);
   const page = await nobody.send('GET', `/see/${outlineLink}`);
   expect([items.status, page.status]).toEqual([200, 200]);
-  const said = `${items.text}\n${page.text}`;
+  const feed = await nobody.send('GET', `/api/links/${outlineLink}/calendar.ics`);
+  const taken = await nobody.send('GET', `/api/links/${outlineLink}/free-busy.ifb`);
+  const plain = await nobody.send('GET', `/shown/${outlineLink}?from=2027-06-07`);
+  expect([feed.status, taken.status, plain.status]).toEqual([200, 200, 200]);
+  expect(feed.headers.get('cache-control')).toBe('private, no-cache');
+  for (const shows of [items, feed, plain])
+    expect([...new Set(shows.text.match(/zqlink\w+qz/g))].sort()).toEqual(['zqlinkplaceqz', 'zqlinktitleqz']);
+  expect(taken.text).toContain('FREEBUSY;FBTYPE=BUSY:20270609T090000Z/20270609T093000Z');
+  const said = [items, page, feed, taken, plain].map((one) => one.text).join('\n');
   const met = [...new Set(said.match(/zqlink\w+qz/g))].sort();
   expect(met).toEqual(['zqlinkplaceqz', 'zqlinktitleqz']);
+  // Its own page alone can be framed, and only by the website that is named for it.
+  const framable = async (path: string) => {
+    const { headers } = await nobody.send('GET', path);
+    return [
+      headers.get('x-frame-options'),
+      /frame-ancestors ([^;]*)/.exec(headers.get('content-security-policy') ?? '')?.[1],
+    ];
+  };
+  expect(await framable(`/shown/${outlineLink}`)).toEqual(['DENY', "'none'"]);
+  const set = { ahead: 366, language: null, zone: null, framedBy: 'https://www.cloudmoor.example' };
+  const owner = callers.get('ines') as Caller;
+  const done = await owner.send('PUT', `/api/calendars/${shownBy}/links/${outlineLink.split('.')[0]}`, set);
+  expect(done.status).toBe(200);
+  expect(await framable(`/shown/${outlineLink}`)).toEqual([null, 'https://www.cloudmoor.example']);
+  for (const path of [`/see/${outlineLink}`, `/shown/${outlineLink}/more`, '/shown/never', '/sign-in'])
+    expect([path, await framable(path)]).toEqual([path, ['DENY', "'none'"]]);
   // Nobody's address, handle or id stands in it.
   expect(said).not.toMatch(/@cloudmoor\.example|"handle":"\w/);
   const [key = ''] = outlineLink.split('.');
@@ -415,6 +442,11 @@ test('a link shows what it may and not a byte more, to whoever holds its address
   const none = await nobody.send('GET', `/api/links/none/items?${RANGE}`);
   expect([wrong.status, wrong.text]).toEqual([none.status, none.text]);
   const ines = callers.get('ines') as Caller;
+  const kept = await nobody.send('GET', `/api/links/${link}/calendar.ics`);
+  const again = await nobody.send('GET', `/api/links/${link}/calendar.ics`, undefined, {
+    'if-none-match': kept.headers.get('etag') ?? '',
+  });
+  expect([kept.status, again.status, again.text]).toEqual([200, 304, '']);
   const heard = await nobody.listen(
     async () => {
       const taken = await ines.send('DELETE', `/api/calendars/${calendar}/grants`, {
@@ -427,6 +459,13 @@ test('a link shows what it may and not a byte more, to whoever holds its address
     `/api/links/${link}/live`,
   );
   expect(heard).toContain('"kind":"over"');
+  // A copy that a program keeps is asked about before it is used, and there is nothing it holds for any more.
+  const known = { 'if-none-match': kept.headers.get('etag') ?? '' };
+  const [feedGone, feedNone] = [
+    await nobody.send('GET', `/api/links/${link}/calendar.ics`, undefined, known),
+    await nobody.send('GET', '/api/links/never/calendar.ics', undefined, known),
+  ];
+  expect([feedGone.status, feedGone.text]).toEqual([feedNone.status, feedNone.text]);
   const after = await nobody.send('GET', `/api/links/${link}/items?${RANGE}`);
   expect([after.status, after.text]).toEqual([none.status, none.text]);
 });

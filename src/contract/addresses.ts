@@ -149,7 +149,10 @@ export const ADDRESSES = {
   takeSeveral: ['DELETE', '/api/calendars/{calendar}/grants/several'],
   tellOfAccess: ['POST', '/api/calendars/{calendar}/grants'],
   suspendSharing: ['PUT', '/api/calendars/{calendar}/suspension'],
+  setLinkShown: ['PUT', '/api/calendars/{calendar}/links/{link}'],
   listLinkItems: ['GET', '/api/links/{link}/items'],
+  linkFeed: ['GET', '/api/links/{link}/calendar.ics'],
+  linkFreeBusy: ['GET', '/api/links/{link}/free-busy.ifb'],
   linkLive: ['GET', '/api/links/{link}/live'],
   // suggestions
   putForward: ['POST', '/api/calendars/{calendar}/suggestions'],

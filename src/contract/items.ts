@@ -196,6 +196,11 @@ export const linkItemsAnswer = z.strictObject({
   owner: z.string(),
   calendar: z.string(),
   zone: z.string(),
+  /** The first day that isn't shown any more. */
+  ends: z.string(),
+  /** In which language and zone it is to be read, where that is set. */
+  language: z.enum(['en', 'pt']).nullable(),
+  ownZone: z.string().nullable(),
   sight: z.enum(SIGHTS),
   items: z.array(itemWire),
   until: z.string().nullable(),
@@ -208,6 +213,9 @@ export interface LinkItemsAnswer {
   readonly owner: string;
   readonly calendar: string;
   readonly zone: string;
+  readonly ends: string;
+  readonly language: 'en' | 'pt' | null;
+  readonly ownZone: string | null;
   readonly sight: Sight;
   readonly items: readonly ItemWire[];
   readonly until: string | null;

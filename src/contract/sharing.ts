@@ -54,6 +54,15 @@ export const grantWire = z.strictObject({
 });
 export type GrantWire = z.infer<typeof grantWire>;
 
+/** How far ahead a link shows (days), in which language and zone (`null`: as whoever reads it does), and which website may frame its page. */
+export const linkShown = z.strictObject({
+  ahead: z.number().int().min(1, 'size').max(366, 'aheadMost'),
+  language: z.enum(['en', 'pt']).nullable(),
+  zone: z.string().max(64, 'zone').nullable(),
+  framedBy: z.string().trim().max(253).nullable(),
+});
+export type LinkShown = z.infer<typeof linkShown>;
+
 /**
  * One row of Sightlines: an audience with its grants, the standing one first. `effective` is what they come to now under the
  * house rules, nothing else counted; `cutBy` names the rules that cut them.
@@ -65,6 +74,8 @@ export const sightlineRow = z.strictObject({
   role: z.boolean(),
   /** Where a link leads: its secret address, without the server's own name. */
   link: z.string().nullable(),
+  /** How a link shows what it shows. */
+  shown: linkShown.nullable(),
   effective: rightsSchema,
   cutBy: z.array(z.string()),
   grants: z.array(grantWire),
@@ -303,6 +314,26 @@ export const sharingRoutes = {
     summary: 'Suspend all sharing of a calendar, or resume it (its owner)',
     body: suspensionBody,
     answer: done,
+  },
+  setLinkShown: {
+    ...at('setLinkShown'),
+    who: 'person',
+    summary: 'How a link shows what it shows: how far ahead, in which language and zone, on which website',
+    body: linkShown,
+    answer: done,
+  },
+  linkFeed: {
+    ...at('linkFeed'),
+    who: 'open',
+    summary: 'What a link shows, as a calendar file that a program asks for again and again',
+    rawAnswer: 'text/calendar',
+  },
+  linkFreeBusy: {
+    ...at('linkFreeBusy'),
+    who: 'open',
+    summary: 'When whoever a link shows is taken, as VFREEBUSY',
+    query: z.object({ start: z.string().max(40).optional(), end: z.string().max(40).optional() }),
+    rawAnswer: 'text/calendar',
   },
   listLinkItems: {
     ...at('listLinkItems'),

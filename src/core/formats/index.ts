@@ -5,6 +5,7 @@ export { readCalendar, recurrenceIn } from './ical/read.ts';
 export type { ReadFile, ReadItem, ReadProblem } from './ical/read-item.ts';
 export { calendarFileName, writeCalendar } from './ical/write.ts';
 export type { WrittenItem } from './ical/write-event.ts';
+export { type BlockWords, calendarText, freeBusyLines, seenLines } from './ical/write-views.ts';
 export type { FileZone } from './ical/zones.ts';
 export { type ReadMessage, readMessage } from './itip/read-message.ts';
 export { writeMessage } from './itip/write-message.ts';

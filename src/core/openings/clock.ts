@@ -1,4 +1,7 @@
 import { fromWall, offsetAt, toWall, transitions } from '../time/index.ts';
+
+export { merged } from '../time/index.ts';
+
 import type { Span } from './request.ts';
 
 const MINUTE = 60_000;
@@ -44,18 +47,6 @@ export function datesOf(zone: string, [from, to]: Span): number[] {
     if (a < to && b > from) dates.push(date);
   }
   return dates;
-}
-
-/** Intervals in order, those that touch or overlap joined, empty ones left out. */
-export function merged(list: readonly Span[]): Span[] {
-  const sorted = list.filter(([a, b]) => a < b).sort((x, y) => x[0] - y[0]);
-  const out: [number, number][] = [];
-  for (const [a, b] of sorted) {
-    const last = out.at(-1);
-    if (last && a <= last[1]) last[1] = Math.max(last[1], b);
-    else out.push([a, b]);
-  }
-  return out;
 }
 
 /** Whether an interval meets any of some merged ones. */

@@ -1,5 +1,4 @@
-/** An interval of whole minutes since the epoch, half open. */
-export type Span = readonly [from: number, to: number];
+export type { Span } from '../time/index.ts';
 
 /** What is asked: a meeting of a length between two instants (epoch minutes), on a grid of a zone's clock; all lengths in minutes. */
 export interface OpeningsRequest {

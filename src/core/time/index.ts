@@ -10,6 +10,7 @@ export {
   wallText,
   weekStart,
 } from './iso.ts';
+export { merged, type Span } from './spans.ts';
 export {
   defineZone,
   fromWall,

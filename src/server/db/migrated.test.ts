@@ -146,7 +146,10 @@ function asThen(what: string, answer: unknown): unknown {
     }
   if (what === 'sightlines' && plain.ok) {
     delete plain.value.told;
-    for (const row of plain.value.rows) for (const grant of row.grants) delete grant.heard;
+    for (const row of plain.value.rows) {
+      delete row.shown;
+      for (const grant of row.grants) delete grant.heard;
+    }
   }
   if (what === 'frame') {
     delete plain.me.dateOrder;

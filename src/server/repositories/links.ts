@@ -1,3 +1,4 @@
+import type { Language } from '@/messages/languages.ts';
 import type { Connection } from '../db/index.ts';
 
 /** A link to a calendar, by the name its maker gave it. Whether it still opens anything is said by its grants. */
@@ -9,6 +10,13 @@ export interface Link {
   readonly madeBy: number;
   readonly madeAt: number;
   readonly lastUsed: number | null;
+  /** How many days ahead it shows. */
+  readonly ahead: number;
+  /** In which language and zone; `null`: as whoever reads it does. */
+  readonly language: Language | null;
+  readonly zone: string | null;
+  /** The website on which its page may stand in a frame, as an origin. */
+  readonly framedBy: string | null;
 }
 
 interface Row {
@@ -19,12 +27,16 @@ interface Row {
   made_by: number;
   made_at: number;
   last_used: number | null;
+  ahead: number;
+  language: Language | null;
+  zone: string | null;
+  framed_by: string | null;
 }
 
 /** A link by its key; `null` where there is none. */
 export function linkByKey(db: Connection, key: string): Link | null {
   const r = db.get<Row>(
-    'SELECT id, key, collection_id, name, made_by, made_at, last_used FROM link WHERE key = ?',
+    'SELECT id, key, collection_id, name, made_by, made_at, last_used, ahead, language, zone, framed_by FROM link WHERE key = ?',
     key,
   );
   return r
@@ -36,11 +48,17 @@ export function linkByKey(db: Connection, key: string): Link | null {
         madeBy: r.made_by,
         madeAt: r.made_at,
         lastUsed: r.last_used,
+        ahead: r.ahead,
+        language: r.language,
+        zone: r.zone,
+        framedBy: r.framed_by,
       }
     : null;
 }
 
-export function insertLink(db: Connection, link: Omit<Link, 'id' | 'lastUsed'>): void {
+type Shown = Pick<Link, 'ahead' | 'language' | 'zone' | 'framedBy'>;
+
+export function insertLink(db: Connection, link: Omit<Link, 'id' | 'lastUsed' | keyof Shown>): void {
   db.run(
     'INSERT INTO link (key, collection_id, name, made_by, made_at) VALUES (?, ?, ?, ?, ?)',
     link.key,
@@ -54,4 +72,16 @@ export function insertLink(db: Connection, link: Omit<Link, 'id' | 'lastUsed'>):
 /** Notes that a link was opened. */
 export function noteLinkUse(db: Connection, key: string, at: number): void {
   db.run('UPDATE link SET last_used = ? WHERE key = ?', at, key);
+}
+
+/** Sets how a link shows what it shows. */
+export function saveLinkShown(db: Connection, key: string, { ahead, language, zone, framedBy }: Shown): void {
+  db.run(
+    'UPDATE link SET ahead = ?, language = ?, zone = ?, framed_by = ? WHERE key = ?',
+    ahead,
+    language,
+    zone,
+    framedBy,
+    key,
+  );
 }

@@ -270,6 +270,10 @@ export function GrantEditor(props: {
           {chips}
           {link && (
             <LinkPart
+              calendar={calendar}
+              owner={lines.owner.handle}
+              linkKey={row.audience.kind === 'link' ? row.audience.id : null}
+              shown={row.shown}
               path={row.link}
               named={row.audience.kind === 'link'}
               main={lines.calendar.main}

@@ -7,7 +7,7 @@ import { useTranslations } from 'use-intl';
 import { CallRefused, call } from '@/contract/call.ts';
 import type { ItemWire, LinkItemsAnswer } from '@/contract/items.ts';
 import type { LiveMessage } from '@/contract/items-live.ts';
-import { dateText, parseInstant, toWall, weekStart } from '@/core/time/index.ts';
+import { dateText, parseDate, parseInstant, toWall, weekStart } from '@/core/time/index.ts';
 import { askAgain } from '../common/ask-again.ts';
 import boardsCss from '../common/boards.module.css';
 import { Follower } from '../common/follow.ts';
@@ -30,7 +30,9 @@ export function LinkBoard({ link }: { link: string }) {
   const hydrated = useHydrated();
   const client = useQueryClient();
   const narrow = useMediaQuery('(max-width: 760px)');
-  const zone = hydrated ? Intl.DateTimeFormat().resolvedOptions().timeZone : 'UTC';
+  // Read in the zone that was set for the link, or else in one's own.
+  const [set, setSet] = useState<string | null>(null);
+  const zone = set ?? (hydrated ? Intl.DateTimeFormat().resolvedOptions().timeZone : 'UTC');
   const [offset, setOffset] = useState(0);
   const [moved, setMoved] = useState(0);
   const [selected, setSelected] = useState<string | null>(null);
@@ -46,6 +48,7 @@ export function LinkBoard({ link }: { link: string }) {
     queryFn: async () => {
       const answer = (await call('listLinkItems', { params: { link }, query: range })) as LinkItemsAnswer;
       setOffset((parseInstant(answer.now) ?? Date.now()) - Date.now());
+      setSet(answer.ownZone);
       return answer;
     },
     meta: { follows: { as: 'items', dates: range } },
@@ -128,7 +131,12 @@ export function LinkBoard({ link }: { link: string }) {
                   →
                 </Button>
               </div>
-              {data.items.length === 0 && (
+              {dateText(first + count * DAY) > data.ends && (
+                <p className={boardsCss.notice} role="status">
+                  {t('ends', { date: dayMonth((parseDate(data.ends) ?? 0) - DAY) })}
+                </p>
+              )}
+              {data.items.length === 0 && dateText(first) < data.ends && (
                 <p className={`${boardsCss.notice} soft`} role="status">
                   {t(narrow ? 'emptyDay' : 'empty')}
                 </p>

@@ -281,6 +281,7 @@ function draftRow(a: Picked): SightlineRow {
     outside: a.outside,
     role: false,
     link: null,
+    shown: null,
     effective: NOTHING,
     cutBy: [],
     grants: [],

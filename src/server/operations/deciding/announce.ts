@@ -5,13 +5,14 @@ import { hub, type Listener } from '../../live/hub.ts';
 import { log } from '../../log.ts';
 import type { Calendar } from '../../repositories/calendars.ts';
 import { grantsOn } from '../../repositories/grants.ts';
-import { linkByKey } from '../../repositories/links.ts';
+import { type Link, linkByKey } from '../../repositories/links.ts';
 import { type Person, personById } from '../../repositories/people.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { type Change, type ChangedRows, changedRows, DayRows, seenChange } from './changed-rows.ts';
 import type { Context } from './context.ts';
 import { collectionOf, rulesOf, viewerOf } from './deciding.ts';
 import { Directory } from './directory.ts';
+import { linkEndsAt } from './link-ends.ts';
 import { rowOf } from './row-item.ts';
 import { type Looker, sealedForLink, viewOfRow } from './views.ts';
 
@@ -67,7 +68,11 @@ function tellSlice(
     const at = now();
     const looker = lookerOf(reading, heard, at);
     if (!looker) continue;
-    const seen = rows && seenChange(db, reading.directory, rows, looker, heard.person?.zone ?? null, days);
+    // A link shows so many days ahead: what changes beyond them is nothing of its.
+    const { link } = heard;
+    const ends = link === null ? Number.POSITIVE_INFINITY : linkEndsAt(link, calendar, at);
+    const near = rows && link ? { ...rows, before: upTo(rows.before, ends), after: upTo(rows.after, ends) } : rows;
+    const seen = near && seenChange(db, reading.directory, near, looker, heard.person?.zone ?? null, days);
     const happens = seen === null ? apart : seen.gone.length + seen.shown.length > 0;
     if (!happens && !differs(db, reading.directory, changes, looker)) continue;
     hub().changed(heard.listener, calendar.key, { seen, until: nextChange(reading.collection, heard.viewer, at) });
@@ -146,7 +151,10 @@ interface Listening {
   readonly person: Person | null;
   /** The number a link's ids are sealed for. */
   readonly sealAs: number | null;
+  readonly link: Link | null;
 }
+
+const upTo = (rows: ChangedRows['before'], ends: number) => rows.filter((row) => row.at < ends);
 
 /** Whoever has a window open, as the rule reads them. */
 function listening(db: Connection, listeners: readonly Listener[]): Listening[] {
@@ -154,9 +162,9 @@ function listening(db: Connection, listeners: readonly Listener[]): Listening[] 
     if (typeof listener === 'string') {
       const link = linkByKey(db, listener.slice('link:'.length));
       if (!link) return [];
-      return [{ listener, viewer: { kind: 'link', id: link.key }, person: null, sealAs: sealedForLink(link.id) }];
+      return [{ listener, viewer: { kind: 'link', id: link.key }, person: null, sealAs: sealedForLink(link.id), link }];
     }
     const person = personById(db, listener);
-    return person ? [{ listener, viewer: viewerOf(db, person), person, sealAs: null }] : [];
+    return person ? [{ listener, viewer: viewerOf(db, person), person, sealAs: null, link: null }] : [];
   });
 }

@@ -26,6 +26,7 @@ export { type FoundItem, findByAnyId, findItem, findSeen } from './find-item.ts'
 export { findShared, type Shared } from './find-shared.ts';
 export { AHEAD, BACK, happeningAt, indexItem, noRoomFor, repeats, seriesOf } from './indexing.ts';
 export { freeLapsed } from './lapse.ts';
+export { linkEnds, linkZone } from './link-ends.ts';
 export { loadOf } from './load.ts';
 export { noteUse } from './note-use.ts';
 export { readRange } from './range.ts';

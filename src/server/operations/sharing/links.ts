@@ -1,6 +1,6 @@
 import type { LinkItemsAnswer, RangeQuery } from '@/contract/items.ts';
 import { decide, nextChange } from '@/core/access/index.ts';
-import { instantText } from '@/core/time/index.ts';
+import { dateText, fromWallLenient, instantText } from '@/core/time/index.ts';
 import { limiter } from '../../auth/limiter.ts';
 import { now } from '../../clock.ts';
 import { mustWait } from '../../db/gate.ts';
@@ -10,8 +10,19 @@ import { hub } from '../../live/hub.ts';
 import { calendarById } from '../../repositories/calendars.ts';
 import { grantsOn } from '../../repositories/grants.ts';
 import { linkByKey, noteLinkUse } from '../../repositories/links.ts';
-import { ok, type Result, refuse } from '../../result.ts';
-import { collectionOf, Directory, isRefusal, readRange, readViews, rulesOf, sealedForLink } from '../deciding/index.ts';
+import { ok, type Refusal, type Result, refuse } from '../../result.ts';
+import {
+  collectionOf,
+  Directory,
+  isRefusal,
+  linkEnds,
+  linkZone,
+  type Range,
+  readRange,
+  readViews,
+  rulesOf,
+  sealedForLink,
+} from '../deciding/index.ts';
 
 /** Wrong addresses a place on the network may try in a quarter of an hour. */
 const wrong = limiter(60, 15 * 60_000);
@@ -38,23 +49,45 @@ export function findLink(secret: string, headers: Headers, db: Connection = data
   return refuse(counts ? 'linkGone' : 'tooManyTries');
 }
 
+/** A range as far as a link shows; `null` where it lies beyond. */
+function cutTo(range: Range, zone: string, ends: number): Range | null {
+  const at = fromWallLenient(zone, ends);
+  if (range.from >= at) return null;
+  return range.to <= at ? range : { ...range, to: at, toDate: dateText(ends) };
+}
+
+/** Notes that a link was read, once an hour. */
+export function noteLinkRead({ link, db, at }: Pick<Found, 'link' | 'db' | 'at'>): void {
+  if (link.lastUsed === null || Math.abs(at - link.lastUsed) > ONCE_IN)
+    if (!mustWait()) db.write(() => noteLinkUse(db, link.key, at));
+}
+
+type Found = Exclude<ReturnType<typeof findLink>, Refusal>;
+
 /** What a link shows of its calendar in a range: views cut to the link, and whose calendar it is. */
 export function listLinkItems(secret: string, query: RangeQuery, headers: Headers): Result<LinkItemsAnswer> {
   const found = findLink(secret, headers);
   if (isRefusal(found)) return found;
   const { link, calendar, collection, viewer, decision, db, at } = found;
-  const range = readRange(query);
-  if (isRefusal(range)) return range;
+  const asked = readRange(query);
+  if (isRefusal(asked)) return asked;
+  const zone = linkZone(link, calendar);
+  const ends = linkEnds(link, zone, at);
+  const range = cutTo(asked, zone, ends);
   const directory = new Directory(db);
-  if (link.lastUsed === null || Math.abs(at - link.lastUsed) > ONCE_IN)
-    if (!mustWait()) db.write(() => noteLinkUse(db, link.key, at));
+  noteLinkRead(found);
   const next = nextChange(collection, viewer, at);
   const looker = { person: null, decision, sealAs: sealedForLink(link.id) };
-  const { items, more, unread } = readViews(db, directory, calendar, range, looker, { most: MOST_BY_LINK });
+  const { items, more, unread } = range
+    ? readViews(db, directory, calendar, range, looker, { most: MOST_BY_LINK })
+    : { items: [], more: null, unread: false };
   return ok({
     owner: directory.name(calendar.ownerId),
     calendar: calendar.main ? '' : calendar.name,
     zone: calendar.zone,
+    ends: dateText(ends),
+    language: link.language,
+    ownZone: link.zone,
     sight: decision.rights.sight,
     items,
     until: next === null ? null : instantText(next),

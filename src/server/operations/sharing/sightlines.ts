@@ -114,6 +114,10 @@ function rowsOf(ctx: Context, { calendar, asAdministrator }: Shared, directory: 
         role: audience.person?.kind === 'role',
         // A link's address is sight of items, which nobody has by being an administrator.
         link: link && !asAdministrator ? `/see/${linkSecret(link.key)}` : null,
+        shown:
+          link && !asAdministrator
+            ? { ahead: link.ahead, language: link.language, zone: link.zone, framedBy: link.framedBy }
+            : null,
         effective: decision.rights,
         cutBy: [...new Set(cutBy)],
         grants: standingFirst.map((grant) =>

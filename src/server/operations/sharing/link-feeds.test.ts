@@ -1,0 +1,193 @@
+import ICAL from 'ical.js';
+import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
+import { linkShown } from '@/contract/sharing.ts';
+import { PRESETS, type Rights } from '@/core/access/index.ts';
+import * as clock from '../../clock.ts';
+import * as database from '../../db/index.ts';
+import { linkSecret } from '../../ids.ts';
+import { at, houseRulesWith, type SmallOrganisation, START, smallOrganisation } from '../small-organisation.ts';
+import { giveAccess, takeAccess } from './give-access.ts';
+import { changeHouseRules } from './house-rules.ts';
+import { linkFeed, linkFreeBusy, linkWeek, setLinkShown } from './link-feeds.ts';
+import { listLinkItems } from './links.ts';
+
+const HEADERS = new Headers();
+let org: SmallOrganisation;
+beforeEach(() => {
+  org = smallOrganisation();
+  vi.spyOn(database, 'database').mockReturnValue(org.db);
+  vi.spyOn(clock, 'now').mockReturnValue(START);
+  changeHouseRules(org.ctx('ines'), houseRulesWith({ linkSight: 'outline' }));
+  org.add('ines', 'ines', { title: 'Open talk', place: 'Ridge House', notes: 'secret', when: at('2027-03-03', 9) });
+  org.add('ines', 'ines', { title: 'Dentist', visibility: 'private', when: at('2027-03-04', 14) });
+  org.add('ines', 'ines', { title: 'Perhaps', shows: 'tentative', when: at('2027-03-04', 15) });
+  org.add('ines', 'ines', { title: 'Reading', shows: 'free', when: at('2027-03-05', 9) });
+  org.add('ines', 'ines', { title: 'Far away', when: at('2027-06-05', 9) });
+  org.add('ines', 'ines', {
+    title: 'Every week',
+    when: at('2027-03-01', 11),
+    repeat: { rule: 'FREQ=WEEKLY;COUNT=3' },
+  } as never);
+});
+afterEach(() => {
+  vi.restoreAllMocks();
+  org.close();
+});
+
+function link(rights: Rights): { secret: string; key: string; grant: string } {
+  const made = giveAccess(org.ctx('ines'), org.calendar('ines'), {
+    audience: { kind: 'newLink', name: `Board ${Math.random()}` },
+    rights,
+    seen: null,
+  });
+  if (!made.ok || made.value.audience.kind !== 'link') throw new Error('no link');
+  return { key: made.value.audience.id, secret: linkSecret(made.value.audience.id), grant: made.value.grant };
+}
+const events = (secret: string) => {
+  const read = linkFeed(secret, HEADERS);
+  if (!read.ok) return read.code;
+  return new ICAL.Component(ICAL.parse(read.value.text)).getAllSubcomponents('vevent').map((e) => new ICAL.Event(e));
+};
+const summaries = (secret: string) => {
+  const list = events(secret);
+  return typeof list === 'string' ? list : list.map((e) => e.summary);
+};
+const shown = (key: string, more: object, by = 'ines') =>
+  setLinkShown(
+    org.ctx(by),
+    org.calendar('ines'),
+    key,
+    linkShown.parse({ ahead: 366, language: null, zone: null, framedBy: null, ...more }),
+  );
+
+describe('a feed', () => {
+  test('holds every happening by itself, at exactly the link’s sight, under ids that say nothing', () => {
+    const { secret } = link(PRESETS.outline);
+    expect(summaries(secret)).toEqual([
+      'Every week',
+      'Open talk',
+      'Private',
+      'Perhaps',
+      'Reading',
+      'Every week',
+      'Every week',
+      'Far away',
+    ]);
+    const text = linkFeed(secret, HEADERS);
+    if (!text.ok) throw new Error(text.code);
+    expect(text.value.text).toContain('Ridge House');
+    for (const hidden of ['secret', 'Dentist', 'cloudmoor.example']) expect(text.value.text).not.toContain(hidden);
+    const uids = (events(secret) as ICAL.Event[]).map((e) => e.uid);
+    expect(new Set(uids).size).toBe(uids.length);
+    const other = link(PRESETS.outline);
+    expect((events(other.secret) as ICAL.Event[]).some((e) => uids.includes(e.uid))).toBe(false);
+  });
+
+  test('at free/busy has words alone, in the link’s language, and no free time', () => {
+    const { secret, key } = link(PRESETS.freeBusy);
+    expect(new Set(summaries(secret))).toEqual(new Set(['Busy', 'Tentative']));
+    shown(key, { language: 'pt' });
+    expect(new Set(summaries(secret))).toEqual(new Set(['Ocupado', 'Provisório']));
+  });
+
+  test('reads the same until something changes, so that nothing is sent twice', () => {
+    const { secret } = link(PRESETS.outline);
+    const tag = () => {
+      const read = linkFeed(secret, HEADERS);
+      return read.ok ? read.value.tag : read.code;
+    };
+    const before = tag();
+    vi.spyOn(clock, 'now').mockReturnValue(START + 3_600_000);
+    expect(tag()).toBe(before);
+    org.add('ines', 'ines', { title: 'One more', when: at('2027-03-06', 9) });
+    expect(tag()).not.toBe(before);
+  });
+
+  test('shows as far ahead as was said, on every way it is read', () => {
+    const { secret, key } = link(PRESETS.outline);
+    shown(key, { ahead: 7 });
+    expect(summaries(secret)).toEqual(['Every week', 'Open talk', 'Private', 'Perhaps', 'Reading', 'Every week']);
+    const later = listLinkItems(secret, { from: '2027-06-01', to: '2027-06-30', zone: 'Europe/Lisbon' }, HEADERS);
+    expect(later.ok && [later.value.items, later.value.ends]).toEqual([[], '2027-03-10']);
+    const across = listLinkItems(secret, { from: '2027-03-08', to: '2027-03-20', zone: 'Europe/Lisbon' }, HEADERS);
+    expect(across.ok && across.value.items.map((i) => i.title)).toEqual(['Every week']);
+    expect(linkWeek(secret, '2027-06-01', HEADERS)).toMatchObject({
+      ok: true,
+      value: { from: Date.UTC(2027, 2, 8), after: null },
+    });
+    const taken = linkFreeBusy(secret, { start: '20270601T000000Z', end: '20270701T000000Z' }, HEADERS);
+    expect(taken.ok && taken.value.text).not.toContain('FREEBUSY;');
+  });
+
+  test('is gone with its link, its end, its suspension and a house rule that closes links: each answered like one never made', () => {
+    const { secret, key, grant } = link(PRESETS.outline);
+    expect(Array.isArray(events(secret))).toBe(true);
+    changeHouseRules(org.ctx('ines'), houseRulesWith({ linkSight: 'nothing' }));
+    expect(events(secret)).toBe('linkGone');
+    changeHouseRules(org.ctx('ines'), houseRulesWith({ linkSight: 'busy' }));
+    expect(summaries(secret)).toContain('Busy');
+    takeAccess(org.ctx('ines'), org.calendar('ines'), { audience: { kind: 'link', id: key }, seen: grant });
+    for (const gone of [linkFeed(secret, HEADERS), linkFreeBusy(secret, {}, HEADERS), linkWeek(secret, null, HEADERS)])
+      expect(gone).toEqual(linkFeed('made.up', HEADERS));
+  });
+});
+
+describe('free and busy', () => {
+  const lines = (query: object = {}, rights: Rights = PRESETS.outline) => {
+    const read = linkFreeBusy(link(rights).secret, query, HEADERS);
+    return read.ok ? read.value.text.split('\r\n').filter((l) => l.startsWith('FREEBUSY')) : read;
+  };
+
+  test('says when time is taken and how surely, and no more than that whatever the link shows', () => {
+    const all = lines({ start: '20270303T000000Z', end: '2027-03-05T00:00:00Z' });
+    expect(all).toEqual([
+      'FREEBUSY;FBTYPE=BUSY:20270303T090000Z/20270303T100000Z',
+      'FREEBUSY;FBTYPE=BUSY:20270304T140000Z/20270304T150000Z',
+      'FREEBUSY;FBTYPE=BUSY-TENTATIVE:20270304T150000Z/20270304T160000Z',
+    ]);
+    expect(lines({ start: '20270303T000000Z', end: '2027-03-05T00:00:00Z' }, PRESETS.freeBusy)).toEqual(all);
+  });
+
+  test('cuts to the range that is asked for, and refuses at its field what is none', () => {
+    expect(lines({ start: '20270303T093000Z', end: '20270303T094500Z' })).toEqual([
+      'FREEBUSY;FBTYPE=BUSY:20270303T093000Z/20270303T094500Z',
+    ]);
+    expect(lines({ start: 'soon' })).toMatchObject({ fields: { start: 'instant' } });
+    expect(lines({ start: '20270303T100000Z', end: '20270303T100000Z' })).toMatchObject({
+      fields: { end: 'endBeforeStart' },
+    });
+  });
+});
+
+describe('how a link is shown', () => {
+  test('is set by whoever sees its address, and refused at its field where it makes no sense', () => {
+    const { key } = link(PRESETS.outline);
+    expect(shown(key, { zone: 'Mars' })).toMatchObject({ fields: { zone: 'zone' } });
+    for (const no of [
+      'javascript:alert(1)',
+      'http://plain.example',
+      'https://a.example/path',
+      "https://a.example'; script-src *",
+      '*',
+    ])
+      expect(shown(key, { framedBy: no })).toMatchObject({ fields: { framedBy: 'website' } });
+    expect(shown(key, { framedBy: 'www.cloudmoor.example', ahead: 28, zone: 'America/Bogota' }).ok).toBe(true);
+    expect(shown(key, {}, 'bruno')).toMatchObject({ ok: false });
+    expect(shown('another', {})).toMatchObject({ code: 'notFound' });
+    expect(linkShown.safeParse({ ahead: 0, language: null, zone: null, framedBy: null }).success).toBe(false);
+  });
+
+  test('a week is read in the link’s zone, and no earlier or later than it goes', () => {
+    const { secret, key } = link(PRESETS.outline);
+    shown(key, { zone: 'America/Bogota', ahead: 28 });
+    const week = linkWeek(secret, null, HEADERS);
+    expect(week.ok && { ...week.value, items: week.value.items.length }).toMatchObject({
+      title: 'Ines',
+      zone: 'America/Bogota',
+      from: Date.UTC(2027, 2, 1),
+      before: Date.UTC(2027, 1, 22),
+      after: Date.UTC(2027, 2, 8),
+    });
+    expect(linkWeek(secret, '2020-01-01', HEADERS)).toMatchObject({ ok: true, value: { before: null } });
+  });
+});

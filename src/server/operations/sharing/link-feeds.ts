@@ -1,0 +1,239 @@
+import { createHash } from 'node:crypto';
+import { createTranslator } from 'use-intl/core';
+import type { LinkShown } from '@/contract/sharing.ts';
+import { type BlockWords, calendarText, freeBusyLines, seenLines } from '@/core/formats/index.ts';
+import { dateText, fromWallLenient, isZone, parseDate, parseInstant, toWall, weekStart } from '@/core/time/index.ts';
+import { type Language, LOCALES } from '@/messages/languages.ts';
+import { TEXTS } from '@/messages/texts.ts';
+import { limiter } from '../../auth/limiter.ts';
+import { linkByKey, saveLinkShown } from '../../repositories/links.ts';
+import { personById } from '../../repositories/people.ts';
+import { ok, type Refusal, type Result, refuse } from '../../result.ts';
+import {
+  type Context,
+  Directory,
+  findShared,
+  isRefusal,
+  linkEnds,
+  linkZone,
+  type Range,
+  readViews,
+  sealedForLink,
+  trailOn,
+  type Views,
+} from '../deciding/index.ts';
+import { findLink, noteLinkRead } from './links.ts';
+
+const DAY = 86_400_000;
+/** How far back a feed goes: what has just been is still looked at. */
+const BACK = 14 * DAY;
+/** The most happenings of a feed, which is read on the request's thread. */
+const MOST = 1500;
+/** How often one feed is read within a minute. */
+const reads = limiter(60, 60_000);
+
+/** A text that a program asks for again and again, with what tells whether it changed. */
+export interface Feed {
+  readonly text: string;
+  readonly tag: string;
+}
+
+type Found = Exclude<ReturnType<typeof findLink>, Refusal>;
+
+/** The blocks without words as they are called in a language. */
+export function blockWords(language: Language): BlockWords {
+  const t = createTranslator({ locale: LOCALES[language], messages: TEXTS[language], namespace: 'board' });
+  const word = (shows: string) => t('busyWord', { shows });
+  return {
+    busy: word('busy'),
+    tentative: word('tentative'),
+    away: word('away'),
+    free: word('free'),
+    withheld: t('private'),
+  };
+}
+
+/** The days a feed holds: from two weeks back to as far as its link shows, on the link's clock. */
+function feedRange({ link, calendar, at }: Found): Range & { zone: string } {
+  const zone = linkZone(link, calendar);
+  const today = Math.floor(toWall(zone, at) / DAY) * DAY;
+  const to = linkEnds(link, zone, at);
+  const from = today - BACK;
+  return {
+    from: fromWallLenient(zone, from),
+    to: fromWallLenient(zone, to),
+    fromDate: dateText(from),
+    toDate: dateText(to),
+    zone,
+  };
+}
+
+function readFor(found: Found, range: Range): Views {
+  const { link, calendar, decision, db } = found;
+  const looker = { person: null, decision, sealAs: sealedForLink(link.id) };
+  const whole = decision.rights.sight === 'full';
+  return readViews(db, new Directory(db), calendar, range, looker, { most: MOST, whole });
+}
+
+const taggedText = (text: string): Feed => ({
+  text,
+  tag: createHash('sha256').update(text).digest('base64url').slice(0, 27),
+});
+
+/** Finds a link for a program that reads it again and again; counted, since each reading is work. */
+function findFeed(secret: string, headers: Headers): Found | Refusal {
+  const found = findLink(secret, headers);
+  if (isRefusal(found)) return found;
+  if (!reads.take(found.link.key, found.at)) return refuse('tooManyTries');
+  noteLinkRead(found);
+  return found;
+}
+
+/**
+ * What a link shows as a calendar file (RFC 5545): every happening by itself, under ids that say nothing below full sight, blocks without words
+ * in the link's language. Being cut is said in it.
+ */
+export function linkFeed(secret: string, headers: Headers): Result<Feed> {
+  const found = findFeed(secret, headers);
+  if (isRefusal(found)) return found;
+  const { link, calendar, db, at } = found;
+  const range = feedRange(found);
+  const owner = personById(db, calendar.ownerId);
+  const language = link.language ?? owner?.language ?? 'en';
+  const { items, more, unread } = readFor(found, range);
+  const words = blockWords(language);
+  // The same all day long, so that what didn't change reads the same.
+  const stamp = `${dateText(at)}T00:00:00Z`;
+  const t = createTranslator({ locale: LOCALES[language], messages: TEXTS[language], namespace: 'link' });
+  const lines = items.flatMap((item) => seenLines(item, `${item.id}@paramo`, stamp, words));
+  const name = calendar.main
+    ? (owner?.name ?? '')
+    : t('titleNamed', { calendar: calendar.name, owner: owner?.name ?? '' });
+  const says = more !== null || unread ? t('feedCut', { most: MOST }) : undefined;
+  return ok(taggedText(calendarText(lines, { name, zone: range.zone, every: 'PT1H', ...(says ? { says } : {}) })));
+}
+
+/** An instant as a query gives it: `20270302T090000Z` (as in a time range of RFC 4791), or as RFC 3339 writes it. */
+function readInstant(text: string): number | null {
+  const basic = /^(\d{4})(\d\d)(\d\d)T(\d\d)(\d\d)(\d\d)Z$/.exec(text);
+  return parseInstant(basic ? `${basic[1]}-${basic[2]}-${basic[3]}T${basic[4]}:${basic[5]}:${basic[6]}Z` : text);
+}
+
+/**
+ * When whoever a link shows is taken, as VFREEBUSY (RFC 5545 3.6.4), between two instants or over all that the link shows; never beyond that.
+ * It says no more than free/busy, whatever the link shows besides.
+ */
+export function linkFreeBusy(
+  secret: string,
+  query: { readonly start?: string | undefined; readonly end?: string | undefined },
+  headers: Headers,
+): Result<Feed> {
+  const found = findFeed(secret, headers);
+  if (isRefusal(found)) return found;
+  const all = feedRange(found);
+  const start = query.start === undefined ? all.from : readInstant(query.start);
+  const end = query.end === undefined ? all.to : readInstant(query.end);
+  if (start === null) return refuse('badInput', { fields: { start: 'instant' } });
+  if (end === null) return refuse('badInput', { fields: { end: 'instant' } });
+  if (end <= start) return refuse('badInput', { fields: { end: 'endBeforeStart' } });
+  const from = Math.min(Math.max(start, all.from), all.to);
+  const to = Math.max(from, Math.min(end, all.to));
+  const wall = (at: number) => dateText(toWall(all.zone, at));
+  const range = { from, to, fromDate: wall(from), toDate: dateText((parseDate(wall(to)) ?? 0) + DAY) };
+  const { items } = readFor(found, range);
+  const at = (text: string, allDay: boolean) =>
+    allDay ? fromWallLenient(all.zone, parseDate(text) ?? 0) : (parseInstant(text) ?? 0);
+  const taken = items.map(({ start, end, allDay, shows }) => ({
+    span: [at(start, allDay), at(end, allDay)] as const,
+    shows,
+  }));
+  const stamp = `${dateText(found.at)}T00:00:00Z`;
+  const lines = freeBusyLines(taken, [from, to], stamp, `${found.link.key}-free-busy@paramo`);
+  const owner = personById(found.db, found.calendar.ownerId);
+  return ok(taggedText(calendarText(lines, { name: owner?.name ?? '' })));
+}
+
+/** A week of a link as a page without script shows it. `from` is its first day; `days` each with what is seen of it. */
+export interface ShownWeek {
+  readonly title: string;
+  readonly sight: string;
+  readonly zone: string;
+  readonly language: Language | null;
+  readonly framedBy: string | null;
+  readonly from: number;
+  readonly before: number | null;
+  readonly after: number | null;
+  readonly items: Views['items'];
+  readonly cut: boolean;
+}
+
+/** What a link shows of a week, for a page that works without script and may stand in a frame on one website alone. */
+export function linkWeek(secret: string, wanted: string | null, headers: Headers): Result<ShownWeek> {
+  const found = findFeed(secret, headers);
+  if (isRefusal(found)) return found;
+  const { link, calendar, decision, db, at } = found;
+  const zone = linkZone(link, calendar);
+  const today = Math.floor(toWall(zone, at) / DAY) * DAY;
+  const monday = (day: number) => weekStart(day);
+  const ends = linkEnds(link, zone, at);
+  const earliest = monday(today - BACK);
+  const asked = (wanted && parseDate(wanted)) || today;
+  const from = Math.min(Math.max(monday(asked), earliest), monday(ends - DAY));
+  const to = Math.min(from + 7 * DAY, ends);
+  const range = {
+    from: fromWallLenient(zone, from),
+    to: fromWallLenient(zone, to),
+    fromDate: dateText(from),
+    toDate: dateText(to),
+  };
+  const { items, more, unread } = readFor(found, range);
+  const owner = new Directory(db).name(calendar.ownerId);
+  return ok({
+    title: calendar.main ? owner : `${calendar.name}, ${owner}`,
+    sight: decision.rights.sight,
+    zone,
+    language: link.language,
+    framedBy: link.framedBy,
+    from,
+    before: from > earliest ? from - 7 * DAY : null,
+    after: from + 7 * DAY < ends ? from + 7 * DAY : null,
+    items,
+    cut: more !== null || unread,
+  });
+}
+
+/** A website as its origin: a host alone is meant with https. `null` for what is none. */
+function originOf(text: string): string | null {
+  try {
+    const url = new URL(/^[a-z]+:\/\//i.test(text) ? text : `https://${text}`);
+    const local = url.protocol === 'http:' && /^(localhost|127\.0\.0\.1)$/.test(url.hostname);
+    const plain = url.username === '' && url.pathname === '/' && url.search === '' && url.hash === '';
+    return plain && (url.protocol === 'https:' || local) && /^[a-z0-9.-]+$/i.test(url.hostname) ? url.origin : null;
+  } catch {
+    return null;
+  }
+}
+
+/** Sets how a link shows what it shows. For those who see its address. */
+export function setLinkShown(ctx: Context, key: string, linkKey: string, body: LinkShown): Result<{ done: true }> {
+  const shared = findShared(ctx, key);
+  if (isRefusal(shared)) return shared;
+  const link = linkByKey(ctx.db, linkKey);
+  if (shared.asAdministrator || link?.collectionId !== shared.calendar.id) return refuse('notFound');
+  if (body.zone !== null && !isZone(body.zone)) return refuse('badInput', { fields: { zone: 'zone' } });
+  const framedBy = body.framedBy ? originOf(body.framedBy) : null;
+  if (body.framedBy && framedBy === null) return refuse('badInput', { fields: { framedBy: 'website' } });
+  const { ahead, language, zone } = link;
+  ctx.db.write(() => {
+    saveLinkShown(ctx.db, linkKey, { ...body, framedBy });
+    trailOn(
+      ctx,
+      shared.calendar,
+      linkKey,
+      'link.shown',
+      { ahead, language, zone, framedBy: link.framedBy },
+      { ...body, framedBy },
+    );
+  });
+  return ok({ done: true });
+}
