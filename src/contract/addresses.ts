@@ -84,6 +84,10 @@ export const ADDRESSES = {
   signOut: ['DELETE', '/api/session'],
   listSessions: ['GET', '/api/sessions'],
   withdrawSession: ['DELETE', '/api/sessions/{session}'],
+  // people, tokens
+  listTokens: ['GET', '/api/tokens'],
+  makeToken: ['POST', '/api/tokens'],
+  withdrawToken: ['DELETE', '/api/tokens/{token}'],
   foundOrganisation: ['POST', '/api/start'],
   stepIn: ['POST', '/api/demo/step-in'],
   // people

@@ -77,6 +77,7 @@ export const frameRoutes = {
   live: {
     ...at('live'),
     who: 'person',
+    by: 'session',
     summary: 'A stream that says which calendars changed',
     rawAnswer: 'text/event-stream',
   },

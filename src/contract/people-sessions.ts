@@ -13,16 +13,18 @@ export const stepIn = z.strictObject({ handle: z.string().max(64) });
 /** Signing in and out, and where one is signed in. */
 export const sessionRoutes = {
   signIn: { ...at('signIn'), who: 'open', summary: 'Sign in', body: signInBody, answer: done },
-  signOut: { ...at('signOut'), who: 'person', summary: 'Sign out', answer: done },
+  signOut: { ...at('signOut'), who: 'person', by: 'session', summary: 'Sign out', answer: done },
   listSessions: {
     ...at('listSessions'),
     who: 'person',
+    by: 'session',
     summary: 'Where one is signed in',
     answer: z.strictObject({ sessions: z.array(session) }),
   },
   withdrawSession: {
     ...at('withdrawSession'),
     who: 'person',
+    by: 'session',
     summary: 'Withdraw one of one’s sessions',
     answer: done,
   },

@@ -223,6 +223,7 @@ export const peopleRoutes = {
   makeWayIn: {
     ...at('makeWayIn'),
     who: 'person',
+    by: 'session',
     summary: 'Make an address by which a person chooses a password, once (administrators)',
     answer: wayInAnswer,
   },

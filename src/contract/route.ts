@@ -8,6 +8,8 @@ export interface Route {
   readonly summary: string;
   /** `person` needs a session; `open` doesn't. */
   readonly who: 'person' | 'open';
+  /** A window alone does this, and no token: what opens other ways in, or closes them. */
+  readonly by?: 'session';
   readonly query?: z.ZodType;
   readonly body?: z.ZodType;
   /** It is sent with a body, and writes nothing. */

@@ -14,6 +14,7 @@ import { keepRoutes } from './openings-keeps.ts';
 import { roundRoutes } from './openings-round.ts';
 import { peopleRoutes } from './people.ts';
 import { sessionRoutes } from './people-sessions.ts';
+import { tokenRoutes } from './people-tokens.ts';
 import { reminderRoutes } from './reminders.ts';
 import type { Route } from './route.ts';
 import { searchRoutes } from './search.ts';
@@ -49,6 +50,7 @@ export const ROUTES = {
   ...trailRoutes,
   ...reminderRoutes,
   ...sessionRoutes,
+  ...tokenRoutes,
 } as const satisfies Record<RouteName, Route>;
 
 export type { RouteName };

@@ -11,7 +11,7 @@ import { log } from '../log.ts';
 import { again } from '../operations/deciding/again.ts';
 import { type Context, contextFor } from '../operations/deciding/context.ts';
 import { freeLapsed } from '../operations/deciding/lapse.ts';
-import { signedIn } from '../operations/people/session.ts';
+import { type SignedIn, signedIn } from '../operations/people/session.ts';
 import { type Refusal, refuse } from '../result.ts';
 import { settings } from '../settings.ts';
 import { readLimited } from './body.ts';
@@ -95,6 +95,8 @@ function answering<N extends RouteName>(name: N, handle: (call: Call<N>) => Prom
     const language = here?.person.language ?? languageOf(headers.get('accept-language'));
     const no = (refusal: Refusal) => refusalResponse(refusal, language);
     if (spec.who === 'person' && !here) return no(refuse('signedOut'));
+    const limited = here?.token ? limitedBy(here.token, spec, params) : null;
+    if (limited) return no(limited);
     if (Object.values(params).some((p) => p.length > MOST_PARAM)) return no(refuse('notFound'));
     const query = spec.query
       ? spec.query.safeParse(Object.fromEntries(new URL(request.url).searchParams))
@@ -108,10 +110,11 @@ function answering<N extends RouteName>(name: N, handle: (call: Call<N>) => Prom
     if (!body.success) return no(body.refusal);
     freeLapsed({ db: database(), now: clock() });
     // A body takes its time to arrive: whoever it came from may be signed out by now.
-    const now = here && (spec.body || spec.rawBody) ? await signedIn(headers) : here;
-    if (here && !now) return no(refuse('signedOut'));
+    const still = here && (spec.body || spec.rawBody) ? await signedIn(headers) : here;
+    if (here && !still) return no(refuse('signedOut'));
+    const token = still?.token ? { key: still.token.key, only: still.token.collectionId } : null;
     const handled = await handle({
-      ctx: (now && contextFor(now.person, undefined, now.session)) as Call<N>['ctx'],
+      ctx: (still && contextFor(still.person, undefined, still.session, token)) as Call<N>['ctx'],
       params,
       query: query.data as Out<N, 'query'>,
       body: body.data as Out<N, 'body'>,
@@ -123,6 +126,22 @@ function answering<N extends RouteName>(name: N, handle: (call: Call<N>) => Prom
     if (checkAnswers && spec.answer) spec.answer.parse(handled.value);
     return json(handled.value, 200);
   }
+}
+
+/**
+ * What a token may not do by what it is limited to: nothing a window alone does, no writing where it only reads, and with one calendar alone
+ * no route that speaks of anything else. Which calendars and items those are is decided where every access is.
+ */
+function limitedBy(
+  token: NonNullable<SignedIn['token']>,
+  spec: Route,
+  params: Readonly<Record<string, string>>,
+): Refusal | null {
+  if (spec.by === 'session') return refuse('notByToken');
+  if (token.reads && spec.method !== 'GET' && !spec.reads) return refuse('tokenReads');
+  if (token.collectionId !== null && params.calendar === undefined && params.item === undefined)
+    return refuse('tokenOnly');
+  return null;
 }
 
 /** Waits until the next stroke of a slow clock that began with the request. */

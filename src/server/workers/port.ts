@@ -37,6 +37,8 @@ export interface Job {
   /** The row number of whoever asks. */
   readonly viewer: number;
   readonly session: string | null;
+  /** What the request came with, and is limited to. */
+  readonly token: { readonly key: string; readonly only: number | null } | null;
   readonly now: number;
   readonly args: unknown;
 }

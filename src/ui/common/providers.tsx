@@ -7,7 +7,8 @@ import { type ReactNode, useState } from 'react';
 import { IntlProvider } from 'use-intl';
 import { type Language, LOCALES } from '@/messages/languages.ts';
 import type { Texts } from '@/messages/texts.ts';
-import { theme, variables } from '../theme.ts';
+import { variables } from '../colours.ts';
+import { theme } from '../theme.ts';
 import { speak } from './language.ts';
 
 const COLOURS = <GlobalStyles styles={variables} />;

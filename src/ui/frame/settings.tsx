@@ -20,6 +20,7 @@ import { said } from '../common/refusal.ts';
 import { DAY, fullDay, weekday } from '../common/times.ts';
 import { ZoneField } from '../common/zone-field.tsx';
 import { ReminderWishes } from './reminder-wishes.tsx';
+import { Tokens } from './tokens.tsx';
 import { WorkHoursField } from './work-hours-field.tsx';
 
 const MONDAY = 4 * DAY;
@@ -36,6 +37,7 @@ export function Settings() {
         <ReminderWishes />
         <Sharing />
         <Look />
+        <Tokens />
         <Sessions />
       </div>
     </div>

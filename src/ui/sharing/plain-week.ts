@@ -3,7 +3,7 @@ import type { ItemWire } from '@/contract/items.ts';
 import { dateText, parseDate, parseInstant, toWall } from '@/core/time/index.ts';
 import { type Language, LOCALES } from '@/messages/languages.ts';
 import { TEXTS } from '@/messages/texts.ts';
-import { variables } from '../theme.ts';
+import { variables } from '../colours.ts';
 
 const DAY = 86_400_000;
 

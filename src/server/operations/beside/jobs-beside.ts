@@ -43,10 +43,14 @@ export type JobArgs<N extends JobName> = Parameters<(typeof JOBS)[N]>[1];
 export type JobAnswer<N extends JobName> = Awaited<ReturnType<(typeof JOBS)[N]>>;
 
 /** Does a job that was sent to a thread, for whoever asked, over the thread's own connection. */
-export async function doJob(db: Connection, { name, viewer, session, now, args }: Job, port: Port): Promise<unknown> {
+export async function doJob(
+  db: Connection,
+  { name, viewer, session, token, now, args }: Job,
+  port: Port,
+): Promise<unknown> {
   const person = personById(db, viewer);
   if (!person) throw new Error('nobody asked for this');
-  return JOBS[name]({ db, now, viewer: person, session }, args as never, port);
+  return JOBS[name]({ db, now, viewer: person, session, token }, args as never, port);
 }
 
 /** A job as it is sent to a thread. */
@@ -54,6 +58,7 @@ export const jobFor = <N extends JobName>(ctx: Context, name: N, args: JobArgs<N
   name,
   viewer: ctx.viewer.id,
   session: ctx.session ?? null,
+  token: ctx.token ?? null,
   now: ctx.now,
   args,
 });

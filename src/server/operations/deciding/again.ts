@@ -1,5 +1,7 @@
 import { sessionHolds } from '../../auth/sessions.ts';
+import { now } from '../../clock.ts';
 import { personById } from '../../repositories/people.ts';
+import { tokenStands } from '../../repositories/tokens.ts';
 import { type Refusal, refuse } from '../../result.ts';
 import type { Context } from './context.ts';
 
@@ -10,6 +12,7 @@ import type { Context } from './context.ts';
 export function again(ctx: Context): Context | Refusal {
   const viewer = personById(ctx.db, ctx.viewer.id);
   if (!viewer) return refuse('signedOut');
+  if (ctx.token && (viewer.account === null || !tokenStands(ctx.db, ctx.token.key, now()))) return refuse('signedOut');
   if (ctx.session && (viewer.account === null || !sessionHolds(ctx.session))) return refuse('signedOut');
   return { ...ctx, viewer };
 }

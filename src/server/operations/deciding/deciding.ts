@@ -82,11 +82,18 @@ export interface Decided {
   readonly decision: Decision;
 }
 
+/** Whether the token the one who asks came with is limited to another calendar: then there is nothing for it here. */
+const isShut = ({ token }: Pick<Context, 'token'>, calendar: Pick<Calendar, 'id'>): boolean =>
+  token != null && token.only !== null && token.only !== calendar.id;
+
 /** Decides for the one who asks on one calendar. */
 export function decideOn(ctx: Context, calendar: Calendar): Decided {
   const viewer = viewerOf(ctx.db, ctx.viewer);
   const collection = collectionOf(calendar, grantsOn(ctx.db, calendar.id));
-  return { calendar, collection, viewer, decision: decide(collection, viewer, ctx.now, rulesOf(ctx.db, calendar)) };
+  const decision = isShut(ctx, calendar)
+    ? decide({ ...collection, owner: '', grants: [] }, viewer, ctx.now, rulesOf(ctx.db, calendar))
+    : decide(collection, viewer, ctx.now, rulesOf(ctx.db, calendar));
+  return { calendar, collection, viewer, decision };
 }
 
 /** Decides for the one who asks on several calendars, by their row numbers; those that aren't there are left out. */
@@ -97,7 +104,9 @@ export function decideOnSeveral(ctx: Context, ids: readonly number[]): Pick<Deci
   const grants = grantsSpeakingTo(ctx.db, ctx.viewer.id, ids);
   return calendarsById(ctx.db, ids).map((calendar) => {
     const { kind, main, ownerId, suspended } = calendar;
-    const collection = { kind, main, owner: String(ownerId), suspended, grants: grants.get(calendar.id) ?? [] };
+    const shut = isShut(ctx, calendar);
+    const owner = shut ? '' : String(ownerId);
+    const collection = { kind, main, owner, suspended, grants: shut ? [] : (grants.get(calendar.id) ?? []) };
     return { calendar, decision: decide(collection, viewer, ctx.now, ceilingsOn(rules, calendar)) };
   });
 }

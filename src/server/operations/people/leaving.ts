@@ -25,6 +25,7 @@ import {
   savePerson,
 } from '../../repositories/people.ts';
 import { withdrawAllOf } from '../../repositories/suggestions.ts';
+import { withdrawTokensOf } from '../../repositories/tokens.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import {
   again,
@@ -134,6 +135,7 @@ function leaveNow(asked: Context, handle: string, body: LeaveBody): Result<Left>
   for (const group of groupsDirectly(ctx, person)) endMembership(ctx.db, group.id, person.id, ctx.now);
   withdrawAllOf(ctx.db, person.id, ctx.now);
   closeAsksWith(ctx.db, person.id);
+  withdrawTokensOf(ctx.db, person.id, ctx.now);
   for (const id of concerned) {
     const calendar = calendarById(ctx.db, id);
     if (calendar) endWhatHung(ctx, calendar);

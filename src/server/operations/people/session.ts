@@ -2,19 +2,40 @@ import { sessionOf, signOut, withdrawSession } from '../../auth/accounts.ts';
 import { type Connection, database } from '../../db/index.ts';
 import { hub } from '../../live/hub.ts';
 import { type Person, personByAccount, personByHandle } from '../../repositories/people.ts';
+import type { Token } from '../../repositories/tokens.ts';
 import type { Result } from '../../result.ts';
 import type { Context } from '../deciding/index.ts';
+import { tokenIn } from './tokens.ts';
 
-/** Who a request's session belongs to, and which session that is; `null` without a session that holds. */
-export async function signedIn(headers: Headers): Promise<{ person: Person; session: string } | null> {
-  const found = await sessionOf(headers);
-  const person = found && personByAccount(database(), found.account);
-  return found && person ? { person, session: found.session } : null;
+/** Who asks, and what they came in by: a window's session, or a program's token. */
+export interface SignedIn {
+  readonly person: Person;
+  readonly session: string | null;
+  readonly token: Token | null;
 }
 
-/** The person a request's session belongs to; `null` without a session that holds. */
+/**
+ * Who asks, by the session of a request or by its token; `null` where neither holds. A request with a token is that token's, whatever cookie
+ * it carries besides.
+ */
+export async function signedIn(headers: Headers): Promise<SignedIn | null> {
+  const authorization = headers.get('authorization');
+  if (authorization !== null) {
+    const found = tokenIn(database(), authorization);
+    return found && { person: found.person, session: null, token: found.token };
+  }
+  return inWindow(headers);
+}
+
+async function inWindow(headers: Headers): Promise<SignedIn | null> {
+  const found = await sessionOf(headers);
+  const person = found && personByAccount(database(), found.account);
+  return found && person ? { person, session: found.session, token: null } : null;
+}
+
+/** The person a request's session belongs to, for a page: those are for windows, and no token opens one. `null` without a session that holds. */
 export async function personOf(headers: Headers): Promise<Person | null> {
-  return (await signedIn(headers))?.person ?? null;
+  return (await inWindow(headers))?.person ?? null;
 }
 
 /** A person's address by handle, for stepping in as a sample person. */

@@ -1,0 +1,188 @@
+'use client';
+import Alert from '@mui/material/Alert';
+import Button from '@mui/material/Button';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import MenuItem from '@mui/material/MenuItem';
+import Switch from '@mui/material/Switch';
+import TextField from '@mui/material/TextField';
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
+import { parseInstant, toWall } from '@/core/time/index.ts';
+import { Asked } from '../common/asked.tsx';
+import { DateField } from '../common/date-field.tsx';
+import { useFrame } from '../common/frame-context.tsx';
+import pageCss from '../common/page.module.css';
+import { said } from '../common/refusal.ts';
+import { fullDay } from '../common/times.ts';
+
+/** What programs of one's own come in by: made with their limits, shown once, withdrawn. */
+export function Tokens() {
+  const t = useTranslations('tokens');
+  const { style, toast } = useFrame();
+  const query = useQuery({ queryKey: ['tokens'], queryFn: () => call('listTokens', {}) });
+  const [making, setMaking] = useState(false);
+  const [secret, setSecret] = useState<string | null>(null);
+  const day = (instant: string, back = 0) => fullDay(toWall(style.zone, (parseInstant(instant) ?? 0) - back));
+  const withdraw = async (key: string) => {
+    await call('withdrawToken', { params: { token: key } }).catch(() => {});
+    toast({ text: t('withdrawn') });
+    await query.refetch();
+  };
+  return (
+    <section style={{ display: 'grid', gap: 8 }}>
+      <h2>{t('title')}</h2>
+      <p className="small soft">{t('help')}</p>
+      <Asked query={query} />
+      <ul style={{ listStyle: 'none', padding: 0, margin: 0 }}>
+        {query.data?.tokens.map((one) => (
+          <li key={one.key} className="row" style={{ padding: '6px 0', borderBottom: '1px solid var(--hair)' }}>
+            <span>
+              {one.name}{' '}
+              <span className="small soft">
+                {[
+                  t(one.reads ? 'reads' : 'writes'),
+                  one.calendar ? t('only', { name: one.calendar.name }) : null,
+                  one.until ? t(one.ended ? 'ended' : 'until', { date: day(one.until, 1) }) : null,
+                  one.used ? t('used', { date: day(one.used) }) : t('unused'),
+                ]
+                  .filter(Boolean)
+                  .join(' · ')}
+              </span>
+            </span>
+            <Button
+              variant="outlined"
+              sx={{ ml: 'auto' }}
+              aria-label={t('withdrawOf', { name: one.name })}
+              onClick={() => void withdraw(one.key)}
+            >
+              {t('withdraw')}
+            </Button>
+          </li>
+        ))}
+      </ul>
+      {secret && (
+        <div className={pageCss.card} role="alert" style={{ display: 'grid', gap: 8 }}>
+          <p>{t('once')}</p>
+          <TextField
+            label={t('secret')}
+            value={secret}
+            slotProps={{
+              htmlInput: { readOnly: true, onFocus: (e: React.FocusEvent<HTMLInputElement>) => e.target.select() },
+            }}
+          />
+          <div className="row">
+            <Button
+              variant="outlined"
+              onClick={async () => {
+                await navigator.clipboard.writeText(secret);
+                toast({ text: t('copied') });
+              }}
+            >
+              {t('copy')}
+            </Button>
+            <Button variant="text" onClick={() => setSecret(null)}>
+              {t('gone')}
+            </Button>
+          </div>
+        </div>
+      )}
+      {making ? (
+        <MakeToken
+          onMade={(made) => {
+            setMaking(false);
+            setSecret(made);
+            void query.refetch();
+          }}
+          onClose={() => setMaking(false)}
+        />
+      ) : (
+        <div>
+          <Button variant="outlined" onClick={() => setMaking(true)}>
+            {t('make')}
+          </Button>
+        </div>
+      )}
+    </section>
+  );
+}
+
+function MakeToken({ onMade, onClose }: { onMade: (secret: string) => void; onClose: () => void }) {
+  const t = useTranslations('tokens');
+  const tc = useTranslations();
+  const { frame } = useFrame();
+  const [name, setName] = useState('');
+  const [reads, setReads] = useState(true);
+  const [calendar, setCalendar] = useState('');
+  const [until, setUntil] = useState('');
+  const [fields, setFields] = useState<Readonly<Record<string, string>>>({});
+  const [refused, setRefused] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
+  const make = async () => {
+    setBusy(true);
+    setFields({});
+    setRefused(null);
+    try {
+      const body = { name, reads, calendar: calendar || null, until: until || null };
+      onMade((await call('makeToken', { body })).secret);
+    } catch (error) {
+      const s = said(error, tc('common.unreachable'));
+      setFields(s.fields);
+      if (Object.keys(s.fields).length === 0) setRefused(s.sentence);
+    } finally {
+      setBusy(false);
+    }
+  };
+  return (
+    <form
+      noValidate
+      className={pageCss.card}
+      style={{ display: 'grid', gap: 10 }}
+      onSubmit={(e) => {
+        e.preventDefault();
+        void make();
+      }}
+    >
+      {refused && <Alert severity="error">{refused}</Alert>}
+      <TextField
+        label={t('name')}
+        value={name}
+        autoFocus
+        error={!!fields.name}
+        helperText={fields.name ?? t('nameHelp')}
+        onChange={(e) => setName(e.target.value)}
+      />
+      <TextField
+        select
+        label={t('calendar')}
+        value={calendar}
+        error={!!fields.calendar}
+        helperText={fields.calendar}
+        slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}
+        onChange={(e) => setCalendar(e.target.value)}
+      >
+        <MenuItem value="">{t('all')}</MenuItem>
+        {frame.principals.map((p) => (
+          <MenuItem key={p.calendar} value={p.calendar}>
+            {t('only', { name: p.name })}
+          </MenuItem>
+        ))}
+      </TextField>
+      <FormControlLabel
+        sx={{ m: 0, gap: 1 }}
+        label={t('mayWrite')}
+        control={<Switch size="small" checked={!reads} onChange={(e) => setReads(!e.target.checked)} />}
+      />
+      <DateField label={t('end')} value={until} error={fields.until} help={tc('ask.untilHelp')} onChange={setUntil} />
+      <div className="row">
+        <Button type="submit" variant="contained" loading={busy}>
+          {t('makeDo')}
+        </Button>
+        <Button variant="outlined" onClick={onClose}>
+          {tc('form.cancel')}
+        </Button>
+      </div>
+    </form>
+  );
+}
