@@ -76,6 +76,8 @@ function placeOf(request) {
 }
 
 const MOST_BODY = 300_000;
+/** Many changes of access at once. */
+const MOST_CHANGES = 1_501_000;
 const MOST_FILE = Number(process.env.PARAMO_IMPORT_BYTES ?? 10_000_000) + 1000;
 const MOST_MAIL = 25_001_000;
 const BODY_WITHIN_MS = 15_000;
@@ -98,7 +100,7 @@ function refuse(response, status, code, sentence) {
 function bounded(request, response) {
   const isMail = request.url === '/api/inbound';
   const isFile = isMail || /^\/api\/calendars\/[^/]+\/imports$/.test(request.url ?? '');
-  const most = isMail ? MOST_MAIL : isFile ? MOST_FILE : MOST_BODY;
+  const most = isMail ? MOST_MAIL : isFile ? MOST_FILE : request.url === '/api/grants' ? MOST_CHANGES : MOST_BODY;
   const tooLarge = isFile
     ? `This is larger than ${Math.floor(most / 1_000_000)} MB, the most that is taken. Export a shorter time and try again.`
     : `This is larger than ${most / 1_000_000} MB, the most that is taken.`;

@@ -55,6 +55,15 @@ export const exitsOf = ({
   'page.tsx': () => page('/'),
   'sign-in/page.tsx': () => page('/sign-in?to=%2Ffor%2Fines%2Fcalendar'),
   'welcome/page.tsx': () => page('/welcome'),
+  'api/tokens/route.ts GET': () => get('/api/tokens'),
+  'api/tokens/route.ts POST': () => [
+    { method: 'POST', path: '/api/tokens', body: { name: '', reads: true, calendar, until: null } },
+  ],
+  'api/tokens/[token]/route.ts DELETE': () => [{ method: 'DELETE', path: '/api/tokens/none' }],
+  'api/grants/route.ts POST': () => [
+    { method: 'POST', path: '/api/grants', body: { dryRun: true, changes: [{ calendar, ...wholly }] } },
+    { method: 'POST', path: '/api/grants', body: { dryRun: true, changes: [{ of: 'ines', ...wholly }] } },
+  ],
   'ask/page.tsx': () => page('/ask'),
   'look/page.tsx': () => [...page('/look?of=ines'), ...page(`/look?of=ines&c=${calendar}`)],
   'shown/[link]/route.ts GET': () => [...get(`/shown/${link}?from=2027-06-07`)],

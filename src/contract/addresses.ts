@@ -124,6 +124,8 @@ export const ADDRESSES = {
   // search
   search: ['GET', '/api/search'],
   findDays: ['GET', '/api/calendars/{calendar}/found-days'],
+  // sharing, changes
+  changeGrants: ['POST', '/api/grants'],
   // sharing, asks
   listAsks: ['GET', '/api/asks'],
   makeAsk: ['POST', '/api/asks'],

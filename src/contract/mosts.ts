@@ -13,5 +13,8 @@ export const MOST_KEEPS = 12;
 /** So many weeks a series reaches for which a time is looked for. */
 export const MOST_SERIES_WEEKS = 52;
 
+/** As many changes of access as are made in one act. */
+export const MOST_CHANGES = 1000;
+
 /** As many people as one asks for access in one act. */
 export const MOST_ASKED = 200;

@@ -12,6 +12,8 @@ export interface Route {
   readonly by?: 'session';
   readonly query?: z.ZodType;
   readonly body?: z.ZodType;
+  /** The most its body may have, in bytes, where that is more than bodies have. */
+  readonly mostBytes?: number;
   /** It is sent with a body, and writes nothing. */
   readonly reads?: true;
   /** A body that is no JSON, by its media type; read by the operation itself. */

@@ -20,6 +20,7 @@ import type { Route } from './route.ts';
 import { searchRoutes } from './search.ts';
 import { sharingRoutes } from './sharing.ts';
 import { askRoutes } from './sharing-asks.ts';
+import { changesRoutes } from './sharing-changes.ts';
 import { reviewRoutes } from './sharing-review.ts';
 import { ruleRoutes } from './sharing-rules.ts';
 import { suggestionRoutes } from './suggestions.ts';
@@ -37,6 +38,7 @@ export const ROUTES = {
   ...laneRoutes,
   ...sharingRoutes,
   ...askRoutes,
+  ...changesRoutes,
   ...reviewRoutes,
   ...ruleRoutes,
   ...suggestionRoutes,

@@ -25,7 +25,8 @@ export function openApi(): object {
     (paths[route.path] as Record<string, object>)[route.method.toLowerCase()] = {
       operationId: name,
       summary: route.summary,
-      security: route.who === 'person' ? [{ session: [] }] : [],
+      security:
+        route.who !== 'person' ? [] : route.by === 'session' ? [{ session: [] }] : [{ session: [] }, { token: [] }],
       parameters,
       ...(hasBody
         ? {
@@ -52,7 +53,12 @@ export function openApi(): object {
     openapi: '3.0.3',
     info: { title: 'Paramo', version: '1', license: { name: 'Apache-2.0', identifier: 'Apache-2.0' } },
     paths,
-    components: { securitySchemes: { session: { type: 'apiKey', in: 'cookie', name: 'paramo.session_token' } } },
+    components: {
+      securitySchemes: {
+        session: { type: 'apiKey', in: 'cookie', name: 'paramo.session_token' },
+        token: { type: 'http', scheme: 'bearer' },
+      },
+    },
   };
 }
 

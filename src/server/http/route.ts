@@ -102,7 +102,7 @@ function answering<N extends RouteName>(name: N, handle: (call: Call<N>) => Prom
       ? spec.query.safeParse(Object.fromEntries(new URL(request.url).searchParams))
       : ({ success: true, data: undefined } as const);
     if (!query.success) return no(badInput(query.error));
-    const most = spec.rawBody ? settings().importBytes : MOST_BODY;
+    const most = spec.rawBody ? settings().importBytes : (spec.mostBytes ?? MOST_BODY);
     const bytes =
       spec.body || (spec.rawBody && !spec.streams) ? await readLimited(request.body, most) : new Uint8Array();
     if (bytes === null) return no(refuse('fileTooLarge', { facts: { most: most / 1_000_000 } }));

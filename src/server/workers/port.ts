@@ -29,7 +29,8 @@ export type JobName =
   | 'exportFile'
   | 'readFile'
   | 'bringIn'
-  | 'takeBatchBack';
+  | 'takeBatchBack'
+  | 'changeGrants';
 
 /** A work to be done beside requests: for whom, at what instant, and with what. Plain data. */
 export interface Job {

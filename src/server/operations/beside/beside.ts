@@ -8,10 +8,11 @@ import type { JobName, Port } from '../../workers/port.ts';
 import { hasThreads, readBeside, TookTooLong, workBeside } from '../../workers/threads.ts';
 import { GaveUp, TooManyWaiting } from '../../workers/turns.ts';
 import { type Context, isHeavy, isRefusal, readRange } from '../deciding/index.ts';
-import { comingRange } from '../sharing/index.ts';
+import { changeGrants, comingRange } from '../sharing/index.ts';
 import { JOBS, type JobAnswer, type JobArgs, jobFor } from './jobs-beside.ts';
 
-type ReadingName = Exclude<JobName, 'readFile' | 'bringIn' | 'takeBatchBack'>;
+type ReadingName = Exclude<JobName, WorkName>;
+type WorkName = 'readFile' | 'bringIn' | 'takeBatchBack' | 'changeGrants';
 
 /** Reads that are quick on the request's thread are done there; those that would make others wait, beside it. */
 async function read<N extends ReadingName>(
@@ -104,6 +105,23 @@ export const checkTimeBeside = (ctx: Context, key: string, body: JobArgs<'checkT
 /** Taking a calendar out reads all of it: always beside the requests. */
 export const exportFileBeside = (ctx: Context, key: string) => read(ctx, 'exportFile', { key }, true);
 
+/** As many changes of access as are made on the request's thread; more are made beside it, on the thread that stays. */
+const FEW_CHANGES = 20;
+
+/** Changes access on many calendars, all or none. */
+export async function changeGrantsAside(
+  ctx: Context,
+  body: JobArgs<'changeGrants'>['body'],
+): Promise<JobAnswer<'changeGrants'>> {
+  if (body.changes.length <= FEW_CHANGES || !isOwn(ctx.db) || !hasThreads()) return changeGrants(ctx, body);
+  try {
+    return (await readBeside(jobFor(ctx, 'changeGrants', { body }))) as JobAnswer<'changeGrants'>;
+  } catch (error) {
+    if (error instanceof TookTooLong) return refuse('tooSlow');
+    throw error;
+  }
+}
+
 /** What a work has where there are no threads: it is done here, in slices that let others through. */
 const portHere = (progress?: (done: number, of: number) => void, stopped = () => false): Port => ({
   progress: (done, of) => progress?.(done, of),
@@ -113,7 +131,7 @@ const portHere = (progress?: (done: number, of: number) => void, stopped = () =>
 });
 
 /** Does a long work beside requests. `begun` is given the way to stop it. Answers a refusal where it takes too long, or too much waits. */
-export async function work<N extends 'readFile' | 'bringIn' | 'takeBatchBack'>(
+export async function work<N extends Exclude<WorkName, 'changeGrants'>>(
   ctx: Context,
   name: N,
   args: JobArgs<N>,

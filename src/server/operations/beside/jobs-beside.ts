@@ -5,7 +5,7 @@ import type { Context } from '../deciding/index.ts';
 import { bringInSteps, exportFile, listItems, listLoad, readFile, takeBatchBack } from '../items/index.ts';
 import { checkTime, findRoom, findRound, findSeriesTimes, findTimes, readTimesDay } from '../openings/index.ts';
 import { findDays, search } from '../search/index.ts';
-import { listSightlines, previewAccess, readFindings } from '../sharing/index.ts';
+import { changeGrantsAlone, listSightlines, previewAccess, readFindings } from '../sharing/index.ts';
 
 /** What can be done beside requests: by name, as the same operation, with its arguments as plain data. */
 export const JOBS = {
@@ -37,6 +37,8 @@ export const JOBS = {
   bringIn: (ctx: Context, args: Parameters<typeof bringInSteps>[1], port: Port) => bringInSteps(ctx, args, port),
   takeBatchBack: (ctx: Context, args: Parameters<typeof takeBatchBack>[1], port: Port) =>
     takeBatchBack(ctx, args, port),
+  changeGrants: (ctx: Context, args: Parameters<typeof changeGrantsAlone>[1], port: Port) =>
+    changeGrantsAlone(ctx, args, port),
 } satisfies Record<JobName, (ctx: Context, args: never, port: Port) => unknown>;
 
 export type JobArgs<N extends JobName> = Parameters<(typeof JOBS)[N]>[1];

@@ -60,7 +60,7 @@ export function giveAccess(ctx: Context, key: string, body: GiveBody): Result<Gi
   if (isRefusal(plan)) return plan;
   const { calendar } = plan.decided;
   const before = collectionOf(calendar, grantsOn(ctx.db, calendar.id));
-  const given = ctx.db.write(() => write(ctx, plan));
+  const given = ctx.db.write(() => writePlan(ctx, plan));
   announce(ctx, plan, before);
   return ok(given);
 }
@@ -88,7 +88,7 @@ export function giveSeveral(ctx: Context, key: string, body: GiveSeveralBody): R
   const { calendar } = first.decided;
   const before = collectionOf(calendar, grantsOn(ctx.db, calendar.id));
   ctx.db.write(() => {
-    for (const plan of plans) write(ctx, plan);
+    for (const plan of plans) writePlan(ctx, plan);
   });
   for (const plan of plans) announce(ctx, plan, before);
   return ok({ done: true });
@@ -119,17 +119,22 @@ function takeAll(ctx: Context, planned: readonly (Plan | Refusal)[]): Result<{ d
   if (!calendar) return ok({ done: true });
   const before = collectionOf(calendar, grantsOn(ctx.db, calendar.id));
   ctx.db.write(() => {
-    for (const plan of plans) write(ctx, plan);
+    for (const plan of plans) writePlan(ctx, plan);
   });
   announceAccess(ctx, calendar, before);
   return ok({ done: true });
 }
 
-function planTake(ctx: Context, key: string, body: TakeBody): Plan | Refusal {
+/** Where `seen` isn't given, it is the standing grant that is meant, whichever that is. */
+type Unseen<T extends { seen: string | null }> = Omit<T, 'seen'> & { readonly seen?: T['seen'] | undefined };
+
+/** What taking one of an audience's grants away would write, checked; or why it can't be. */
+export function planTake(ctx: Context, key: string, body: Unseen<TakeBody>): Plan | Refusal {
   const found = findGrant(ctx, key, body.audience, body.seen);
   if (isRefusal(found)) return found;
   const { current } = found;
-  const barred = current && barredTaking(ctx, found.decided, current);
+  if (!current) return refuse('badInput', { fields: { audience: 'nothingToTake' } });
+  const barred = barredTaking(ctx, found.decided, current);
   const decided = barred ? asAdministratorInstead(ctx, found.decided) : found.decided;
   if (barred && !decided) return barred;
   const tell = tellingOf(ctx, found, body.tell);
@@ -145,7 +150,7 @@ interface Found {
 type Next = { readonly rights: Rights; readonly starts: number | null; readonly ends: number | null };
 
 /** One act on an audience's grants, checked and ready to be written. */
-interface Plan extends Found {
+export interface Plan extends Found {
   readonly next: Next | null;
   readonly tell: { readonly note: string } | null;
   /** What the owner asks of theirs with it. */
@@ -154,8 +159,11 @@ interface Plan extends Found {
   readonly hangs: boolean;
 }
 
-function planGive(ctx: Context, key: string, body: GiveBody): Plan | Refusal {
-  const found = findGrant(ctx, key, body.audience, body.seen);
+/** What giving an audience these rights would write, checked; or why it can't be. */
+export function planGive(ctx: Context, key: string, body: Unseen<GiveBody>): Plan | Refusal {
+  // What is given for a time stands beside what stands.
+  const dated = body.span != null && (body.span.from !== null || body.span.until !== null);
+  const found = findGrant(ctx, key, body.audience, body.seen === undefined && dated ? null : body.seen);
   if (isRefusal(found)) return found;
   const { audience, current } = found;
   const misfit = fitRights(body.rights, offeredOn(found.decided.calendar)).lowered[0];
@@ -193,7 +201,7 @@ function tellingOf(
   return current && wasTold(ctx.db, current.id, decided.calendar.ownerId) ? { note: '' } : null;
 }
 
-function findGrant(ctx: Context, key: string, wire: AudienceWire, seen: string | null): Found | Refusal {
+function findGrant(ctx: Context, key: string, wire: AudienceWire, seen: string | null | undefined): Found | Refusal {
   const decided = findShared(ctx, key);
   if (isRefusal(decided)) return decided;
   const audience = findAudience(ctx, wire, decided.calendar);
@@ -201,8 +209,11 @@ function findGrant(ctx: Context, key: string, wire: AudienceWire, seen: string |
   if (audience.person?.id === decided.calendar.ownerId)
     return refuse('badInput', { fields: { audience: 'audienceOwner' } });
   const theirs = grantsOn(ctx.db, decided.calendar.id).filter((g) => sameAudience(g.audience, audience.stored));
-  const current = theirs.find((g) => g.key === seen) ?? null;
-  if (seen !== null && !current) return refuse('changedMeanwhile');
+  const current =
+    (seen === undefined
+      ? (theirs.find((g) => g.starts === null && g.ends === null) ?? theirs[0])
+      : theirs.find((g) => g.key === seen)) ?? null;
+  if (seen !== null && seen !== undefined && !current) return refuse('changedMeanwhile');
   return { decided, audience, current, others: theirs.filter((g) => g !== current) };
 }
 
@@ -268,7 +279,7 @@ const changesOf = (ctx: Context, { decided, hidden }: Plan): ItemChange[] =>
   }));
 
 /** Writes a plan, within the transaction of whoever calls; answers what the audience is called from now on, and the new grant's key. */
-function write(ctx: Context, plan: Plan): GivenAnswer {
+export function writePlan(ctx: Context, plan: Plan): GivenAnswer {
   const { decided, current, next, tell } = plan;
   const { calendar } = decided;
   const changes = changesOf(ctx, plan);

@@ -1,4 +1,5 @@
 export { asksWaiting } from './asks.ts';
+export { changeGrants, changeGrantsAlone } from './change-grants.ts';
 export { comingRange, readFindings } from './findings.ts';
 export { freeHandle } from './handles.ts';
 export { endWhatHung, holdsByThread, holdsUntil } from './holding.ts';

@@ -35,6 +35,12 @@ function withRule(rules: HouseRulesWire, rule: Rule, further: boolean, wanted: s
 const valueIn = (rules: HouseRulesWire, rule: Rule, further: boolean): string =>
   String(rule === 'linksBy' ? rules.linksBy : ((further ? rules.further : null) ?? rules.main)[rule]);
 
+/** Sets one house rule, on main calendars or on further ones. For administrators. */
+export function setRule(ctx: Context, { rule, wanted }: RuleChange, further: boolean): Result<{ done: true }> {
+  const next = withRule(storedRules(ctx.db), rule, further, wanted);
+  return next ? changeHouseRules(ctx, next) : refuse('badInput', { fields: { wanted: 'unclear' } });
+}
+
 /** Asks the administrators to set house rules to exactly this. Every administrator finds it in their messages. */
 export function wishForRule(ctx: Context, body: WishBody): Result<{ done: true }> {
   if (!ctx.viewer.inside) return refuse('insideOnly');
