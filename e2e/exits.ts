@@ -88,6 +88,9 @@ export const exitsOf = ({
   ],
   'api/asks/[ask]/route.ts PUT': () => [{ method: 'PUT', path: `/api/asks/${ask}` }],
   'api/asks/[ask]/route.ts DELETE': () => [{ method: 'DELETE', path: `/api/asks/${ask}-` }],
+  'api/calendars/[calendar]/least/route.ts POST': () => [
+    { method: 'POST', path: `/api/calendars/${calendar}/least`, body: { audience: { kind: 'person', id: 'elin' } } },
+  ],
   'api/calendars/[calendar]/message/route.ts POST': () => [
     { method: 'POST', path: `/api/calendars/${calendar}/message`, body: { ...wholly, seen: null } },
     {

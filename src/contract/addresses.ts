@@ -146,6 +146,7 @@ export const ADDRESSES = {
   answerWish: ['PUT', '/api/rule-wishes/{wish}'],
   // sharing
   previewAccess: ['POST', '/api/calendars/{calendar}/preview'],
+  suggestLevel: ['POST', '/api/calendars/{calendar}/least'],
   previewMessage: ['POST', '/api/calendars/{calendar}/message'],
   listSightlines: ['GET', '/api/calendars/{calendar}/sightlines'],
   setTold: ['PUT', '/api/calendars/{calendar}/told'],

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { LIMITS, SIGHTS } from '@/core/calendar/index.ts';
-import { TOPICS } from '@/core/review/index.ts';
+import { KINS, TOPICS } from '@/core/review/index.ts';
 import { type ItemWire, itemWire, linkItemsAnswer, rangeQuery } from './items.ts';
 import { at, done, type Routes } from './route.ts';
 import { ruleChange } from './sharing-rules.ts';
@@ -183,6 +183,17 @@ const date = z.iso.date('date');
 /** Days on the giver's clock, the last one included; both `null` for a standing grant. */
 export const span = z.strictObject({ from: date.nullable(), until: date.nullable(), zone: z.string().max(64, 'zone') });
 
+/** The least that would serve somebody: who they seem to be to the owner, and what it rests on. */
+export const suggestedLevel = z.strictObject({
+  kin: z.enum(KINS),
+  preset: z.string(),
+  rights: rightsSchema,
+  meets: z.number(),
+  /** How many such people have that on other calendars the giver gives access to, where that is why. */
+  elsewhere: z.number().nullable(),
+});
+export type SuggestedLevel = z.infer<typeof suggestedLevel>;
+
 /** What somebody would be told of rights that are thought of (`null`: of their end), with some words. */
 export const messageBody = z.strictObject({
   audience: audienceWire,
@@ -264,6 +275,14 @@ export const sharingRoutes = {
     summary: 'What an audience would get',
     body: previewBody,
     answer: previewAnswer,
+  },
+  suggestLevel: {
+    ...at('suggestLevel'),
+    reads: true,
+    who: 'person',
+    summary: 'The least that would serve somebody, and why',
+    body: z.strictObject({ audience: audienceWire }),
+    answer: z.strictObject({ suggested: suggestedLevel.nullable() }),
   },
   previewMessage: {
     ...at('previewMessage'),

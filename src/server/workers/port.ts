@@ -18,6 +18,7 @@ export type JobName =
   | 'previewAccess'
   | 'readFindings'
   | 'listSightlines'
+  | 'suggestLevel'
   | 'search'
   | 'findDays'
   | 'findRoom'

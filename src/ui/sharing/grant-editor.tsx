@@ -36,6 +36,7 @@ import { GrantDates } from './grant-dates.tsx';
 import grantEditorCss from './grant-editor.module.css';
 import { GrantHead } from './grant-head.tsx';
 import { type KeptGrant, NOTHING } from './grant-rights.ts';
+import { LeastShown } from './least.tsx';
 import { LinkPart } from './link-part.tsx';
 import { MessageShown } from './message-shown.tsx';
 import { Opened } from './opened.tsx';
@@ -298,6 +299,15 @@ export function GrantEditor(props: {
           {refused && <Alert severity="error">{refused}</Alert>}
           {!link && <FieldWrong text={fields.audience ?? audienceWrong} />}
           {barred && <BarredCard choice={barred} further={!lines.calendar.main} onClose={() => setBarred(null)} />}
+          {grant === null && !everyoneRow && !link && row.audience.kind !== 'group' && row.grants.length === 0 && (
+            <LeastShown
+              calendar={calendar}
+              audience={row.audience}
+              who={who}
+              rights={rights}
+              onTake={(preset) => pick('preset', preset)}
+            />
+          )}
           <RightsPart
             rights={rights}
             choices={answer?.choices ?? []}

@@ -79,6 +79,8 @@ export const readFindingsBeside = (ctx: Context, key: string) =>
   read(ctx, 'readFindings', { key }, weighs(ctx, key, null));
 export const listSightlinesBeside = (ctx: Context, key: string) =>
   read(ctx, 'listSightlines', { key }, weighs(ctx, key, null));
+export const suggestLevelBeside = (ctx: Context, key: string, body: JobArgs<'suggestLevel'>['body']) =>
+  read(ctx, 'suggestLevel', { key, body }, weighs(ctx, key, null));
 /** Looking everywhere may look at thousands of items for the few that may be seen. */
 export const searchBeside = (ctx: Context, query: JobArgs<'search'>['query']) =>
   read(ctx, 'search', { query }, query.everywhere !== undefined);

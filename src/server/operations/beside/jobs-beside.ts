@@ -5,7 +5,7 @@ import type { Context } from '../deciding/index.ts';
 import { bringInSteps, exportFile, listItems, listLoad, readFile, takeBatchBack } from '../items/index.ts';
 import { checkTime, findRoom, findRound, findSeriesTimes, findTimes, readTimesDay } from '../openings/index.ts';
 import { findDays, search } from '../search/index.ts';
-import { changeGrantsAlone, listSightlines, previewAccess, readFindings } from '../sharing/index.ts';
+import { changeGrantsAlone, listSightlines, previewAccess, readFindings, suggestLevel } from '../sharing/index.ts';
 
 /** What can be done beside requests: by name, as the same operation, with its arguments as plain data. */
 export const JOBS = {
@@ -17,6 +17,8 @@ export const JOBS = {
     previewAccess(ctx, args.key, args.body),
   readFindings: (ctx: Context, args: { key: string }) => readFindings(ctx, args.key),
   listSightlines: (ctx: Context, args: { key: string }) => listSightlines(ctx, args.key),
+  suggestLevel: (ctx: Context, args: { key: string; body: Parameters<typeof suggestLevel>[2] }) =>
+    suggestLevel(ctx, args.key, args.body),
   findDays: (ctx: Context, args: { key: string; query: Parameters<typeof findDays>[2] }) =>
     findDays(ctx, args.key, args.query),
   search: (ctx: Context, args: { query: Parameters<typeof search>[1] }) => search(ctx, args.query),

@@ -7,4 +7,5 @@ export { accessLines, dayText } from './message-text.ts';
 export { previewAccess } from './preview-access.ts';
 export { wishesFor, wishesWaiting } from './rule-wishes.ts';
 export { listSightlines } from './sightlines.ts';
+export { suggestLevel } from './suggest-level.ts';
 export { tellOfJoining, tellOfSignIn } from './tell.ts';

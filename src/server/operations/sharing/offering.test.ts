@@ -10,6 +10,7 @@ import { makeAsk } from './make-ask.ts';
 import { previewMessage } from './message-text.ts';
 import { previewAccess } from './preview-access.ts';
 import { listSightlines } from './sightlines.ts';
+import { suggestLevel } from './suggest-level.ts';
 
 let org: SmallOrganisation;
 beforeEach(() => {
@@ -174,5 +175,53 @@ describe('both ways', () => {
     takeAccess(org.ctx('ines'), org.calendar('ines'), { audience: amara, seen: grant()?.key ?? '', tell: null });
     const lines = listSightlines(org.ctx('amara'), org.calendar('amara'));
     expect(lines.ok && lines.value.rows.some((r) => r.who.name === 'Ines')).toBe(true);
+  });
+});
+
+describe('the least that serves', () => {
+  const least = (id: string, by = 'ines', of = 'ines') => {
+    const found = suggestLevel(org.ctx(by), org.calendar(of), { audience: { kind: 'person', id } });
+    return found.ok ? found.value.suggested : found;
+  };
+  const meet = (who: string, times: number) => {
+    for (let i = 0; i < times; i++)
+      org.add(
+        'ines',
+        'ines',
+        { title: `Talk ${i}`, when: at('2027-03-04', 8 + i) },
+        {
+          organiser: { address: 'ines@cloudmoor.example', name: 'Ines' },
+          attendees: [{ address: `${who}@cloudmoor.example`, name: who, answer: 'accepted' }],
+        },
+      );
+  };
+
+  test('goes by how often they meet, as whoever gives sees it, and says so', () => {
+    expect(least('bruno')).toMatchObject({ kin: 'colleague', preset: 'freeBusy', meets: 0 });
+    meet('bruno', 7);
+    expect(least('bruno')).toMatchObject({ kin: 'close', preset: 'outline', meets: 7 });
+    // An administrator sees no meetings by being one.
+    expect(least('bruno', 'ines', 'wren')).toMatchObject({ kin: 'colleague', meets: 0 });
+  });
+
+  test('for whoever the owner arranges for is full sight, which a steward isn’t told', () => {
+    org.give('bruno', 'ines', PRESETS.arranger);
+    org.give('ines', 'tomas', PRESETS.steward);
+    expect(least('bruno')).toMatchObject({ kin: 'boss', preset: 'full' });
+    expect(least('bruno', 'tomas')).toMatchObject({ kin: 'colleague' });
+  });
+
+  test('is what such people are given on the giver’s other calendars, where that is less', () => {
+    meet('amara', 7);
+    for (const who of ['bruno', 'amara', 'wren', 'dario']) org.give(who, 'tomas', PRESETS.steward);
+    org.give('ines', 'tomas', PRESETS.steward);
+    expect(least('amara', 'tomas')).toMatchObject({ preset: 'outline', elsewhere: null });
+  });
+
+  test('is nothing for whoever has something by name, for groups, and for who may not give', () => {
+    org.give('ines', 'bruno', PRESETS.titles);
+    expect(least('bruno')).toBeNull();
+    expect(least('ines')).toBeNull();
+    expect(least('amara', 'dario')).toMatchObject({ code: 'mayNotShare' });
   });
 });

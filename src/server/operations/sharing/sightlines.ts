@@ -78,7 +78,7 @@ const DAY = 86_400_000;
 const NEAR = 60 * DAY;
 
 /** How often each address stands on the owner's meetings, as far as the one who asks sees who is on them. */
-function partnersOf(ctx: Context, { calendar, decision }: Decided, directory: Directory): Map<string, number> {
+export function partnersOf(ctx: Context, { calendar, decision }: Decided, directory: Directory): Map<string, number> {
   const often = new Map<string, number>();
   const [from, to] = [ctx.now - NEAR, ctx.now + NEAR];
   const range = { from, to, fromDate: dateText(from), toDate: dateText(to) };
