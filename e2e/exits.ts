@@ -120,6 +120,7 @@ export const exitsOf = ({
   'way-in/[token]/page.tsx': () => page('/way-in/none'),
   'letterbox/page.tsx': () => page('/letterbox'),
   'for/[who]/people/page.tsx': () => page('/for/ines/people'),
+  'for/[who]/granted/page.tsx': () => page('/for/ines/granted'),
   'sightlines/page.tsx': () => [...page('/sightlines'), ...page('/sightlines?who=person%3Abruno')],
   'for/[who]/openings/round/page.tsx': () => page('/for/ines/openings/round'),
   'for/[who]/openings/page.tsx': () => [...page('/for/ines/openings'), ...page('/for/bruno/openings')],

@@ -3,6 +3,8 @@ import { isPhone, LIMITS, SIGHTS } from '@/core/calendar/index.ts';
 import { at, done, type Routes } from './route.ts';
 import { rightsSchema } from './sight.ts';
 
+const through = z.enum(['owner', 'person', 'group', 'everyone', 'none']);
+
 /** A person of the directory, with what the one who asks may see of their calendar. */
 export const personWire = z.strictObject({
   handle: z.string(),
@@ -18,10 +20,12 @@ export const personWire = z.strictObject({
   size: z.number().nullable(),
   rights: rightsSchema,
   /** How one comes to these rights, and when they next change by themselves. */
-  through: z.enum(['owner', 'person', 'group', 'everyone', 'none']),
+  through,
   until: z.string().nullable(),
   /** Their further calendars that one sees. */
-  further: z.array(z.strictObject({ key: z.string(), name: z.string(), sight: z.enum(SIGHTS) })),
+  further: z.array(
+    z.strictObject({ key: z.string(), name: z.string(), rights: rightsSchema, through, until: z.string().nullable() }),
+  ),
 });
 export type PersonWire = z.infer<typeof personWire>;
 /** The directory; for an administrator also those outside who were given something, and those who left. */

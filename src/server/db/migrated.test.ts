@@ -143,6 +143,10 @@ function asThen(what: string, answer: unknown): unknown {
       delete person.resource;
       delete person.size;
       delete person.phone;
+      for (const one of person.further) {
+        one.sight = one.rights.sight;
+        for (const more of ['rights', 'through', 'until']) delete one[more];
+      }
     }
   if (what === 'sightlines' && plain.ok) {
     delete plain.value.told;

@@ -50,6 +50,7 @@ export function People() {
         <div className="row" style={{ marginBottom: 12 }}>
           <h1>{t('people.title')}</h1>
           <span className="soft">{query.data && t('people.count', { count: all.length })}</span>
+          <Link href={`/for/${frame.me.handle}/granted`}>{t('people.mine')}</Link>
           <TextField
             label={t('people.filter')}
             value={filter}

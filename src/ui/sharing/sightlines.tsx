@@ -4,6 +4,7 @@ import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
+import Link from 'next/link';
 import { useRouter, useSearchParams } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { useTranslations } from 'use-intl';
@@ -157,6 +158,7 @@ export function Sightlines({ calendar }: { calendar: string }) {
             />
           ) : (
             <>
+              {lines.own && lines.calendar.main && <Link href={`/for/${here}/granted`}>{t('mine')}</Link>}
               <MoreMenu
                 lines={lines}
                 onLayers={() => toggle('layers')}
@@ -246,6 +248,7 @@ export function Sightlines({ calendar }: { calendar: string }) {
           current={current}
           own={lines.own}
           owner={owner}
+          ownerName={lines.owner.name}
           onChoose={(row) => setChosen(audienceParam(row.audience))}
         />
       </div>

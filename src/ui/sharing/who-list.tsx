@@ -2,12 +2,17 @@
 import { useTranslations } from 'use-intl';
 import { reachOf } from '@/contract/reach.ts';
 import type { SightlineRow } from '@/contract/sharing.ts';
+import { SIGHTS } from '@/core/calendar/index.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { ReachMeter, SightMeter } from '../common/meters.tsx';
 import { dayMonth } from '../common/times.ts';
 import { audienceParam } from './audience-param.ts';
+import { NOTHING } from './grant-rights.ts';
 import whoListCss from './who-list.module.css';
+
+/** What an owner may do with what is theirs: everything. */
+const OWNER = { ...NOTHING, sight: 'full', add: true, change: 'all', remove: 'all' } as const;
 
 /** The audiences of a calendar by what they may do, each with its meters, what it was given and until when. */
 export function WhoList(props: {
@@ -16,9 +21,10 @@ export function WhoList(props: {
   current: SightlineRow;
   own: boolean;
   owner: string;
+  ownerName: string;
   onChoose: (row: SightlineRow) => void;
 }) {
-  const { rows, everyone, current, own, owner, onChoose } = props;
+  const { rows, everyone, current, own, owner, ownerName, onChoose } = props;
   const t = useTranslations();
   const inside = (r: SightlineRow) => !r.outside;
   const named = rows.filter((r) => r.audience.kind !== 'everyone');
@@ -27,6 +33,9 @@ export function WhoList(props: {
     live(r).some(({ rights: g }) => g.add || g.change !== 'none' || g.suggest || g.speaks);
   const ended = (r: SightlineRow) => r.grants.length > 0 && live(r).length === 0;
   const out = (r: SightlineRow) => live(r).length > 0 && live(r).every((g) => g.rights.sight === 'nothing');
+  // Who isn't signed in gets what the links give, and nothing where there is none.
+  const links = rows.filter((r) => r.audience.kind === 'link' && r.effective.sight !== 'nothing');
+  const most = SIGHTS[Math.max(0, ...links.map((r) => SIGHTS.indexOf(r.effective.sight)))] ?? 'nothing';
   const sections: [string, SightlineRow[]][] = [
     [t('lines.everyone'), [everyone]],
     [own ? t('lines.acting') : t('lines.actingFor', { name: owner }), named.filter((r) => acts(r))],
@@ -41,6 +50,14 @@ export function WhoList(props: {
         <span />
         <span>{t('lines.sees')}</span>
         <span>{t('lines.mayDo')}</span>
+      </div>
+      <div className={whoListCss['who-row']}>
+        <span>
+          <span className={whoListCss.name}>{ownerName}</span>
+          <span className={whoListCss.sub}>{t('lines.ownerRow')}</span>
+        </span>
+        <SightMeter sight="full" />
+        <ReachMeter rights={OWNER} />
       </div>
       {sections.map(
         ([head, list]) =>
@@ -59,9 +76,17 @@ export function WhoList(props: {
             </section>
           ),
       )}
-      {!rows.some((r) => r.audience.kind === 'link') && (
-        <p className={`small soft ${whoListCss['no-link']}`}>{t('lines.signedOut')}</p>
-      )}
+      <section aria-label={t('lines.signedOutHead')}>
+        <h2>{t('lines.signedOutHead')}</h2>
+        <div className={whoListCss['who-row']}>
+          <span>
+            <span className={whoListCss.name}>{t('lines.signedOutWho')}</span>
+            <span className={whoListCss.sub}>{t('lines.signedOut', { count: links.length })}</span>
+          </span>
+          <SightMeter sight={most} />
+          <ReachMeter rights={NOTHING} />
+        </div>
+      </section>
     </>
   );
 }

@@ -1,6 +1,8 @@
 import type { Preferences } from '@/contract/frame.ts';
 import type { NewPerson, PeopleAnswer, PersonWire } from '@/contract/people.ts';
 import {
+  type Collection,
+  type Decision,
   decide,
   deciderFor,
   type Grant,
@@ -71,13 +73,8 @@ export function listPeople(ctx: Context): Result<PeopleAnswer> {
       suspended: suspended === 1,
       grants: calendar === null ? [] : (grants.get(calendar) ?? []),
     };
-    const { rights, because } = decideOne(collection);
-    const seen = rights.sight !== 'nothing';
-    const step = because[0]?.step;
-    const next = seen ? nextChange(collection, viewer, ctx.now) : null;
-    const through =
-      seen && (step === 'owner' || step === 'person' || step === 'group' || step === 'everyone') ? step : 'none';
-    const until = next === null ? null : instantText(next);
+    const decision = decideOne(collection);
+    const { rights } = decision;
     return {
       handle,
       name,
@@ -91,8 +88,7 @@ export function listPeople(ctx: Context): Result<PeopleAnswer> {
       resource,
       size,
       rights,
-      through,
-      until,
+      ...comeTo(decision, collection, viewer, ctx.now),
       further: further.get(id) ?? [],
     };
   });
@@ -109,6 +105,22 @@ export function listPeople(ctx: Context): Result<PeopleAnswer> {
   return ok({ people: ctx.viewer.inside ? people : seen, outside });
 }
 
+/** Through what somebody comes to what they see, and when that next changes by itself; neither where they see nothing. */
+function comeTo(
+  { rights, because }: Decision,
+  collection: Collection,
+  viewer: Viewer,
+  now: number,
+): Pick<PersonWire, 'through' | 'until'> {
+  if (rights.sight === 'nothing') return { through: 'none', until: null };
+  const step = because[0]?.step;
+  const next = nextChange(collection, viewer, now);
+  return {
+    through: step === 'owner' || step === 'person' || step === 'group' || step === 'everyone' ? step : 'none',
+    until: next === null ? null : instantText(next),
+  };
+}
+
 /** The further calendars that somebody sees, by their owner. */
 function furtherSeen(
   ctx: Context,
@@ -120,9 +132,11 @@ function furtherSeen(
   for (const calendar of furtherCalendars(ctx.db)) {
     const { kind, main, ownerId, key, name, suspended } = calendar;
     const collection = { kind, main, owner: String(ownerId), suspended, grants: grants.get(calendar.id) ?? [] };
-    const { sight } = decide(collection, viewer, ctx.now, ceilingsOn(house, calendar)).rights;
-    if (sight === 'nothing') continue;
-    seen.set(ownerId, [...(seen.get(ownerId) ?? []), { key, name, sight }]);
+    const decision = decide(collection, viewer, ctx.now, ceilingsOn(house, calendar));
+    const { rights } = decision;
+    if (rights.sight === 'nothing') continue;
+    const one = { key, name, rights, ...comeTo(decision, collection, viewer, ctx.now) };
+    seen.set(ownerId, [...(seen.get(ownerId) ?? []), one]);
   }
   return seen;
 }

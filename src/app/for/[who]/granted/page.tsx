@@ -1,0 +1,5 @@
+import { Granted } from '@/ui/sharing/granted.tsx';
+
+export default function GrantedPage() {
+  return <Granted />;
+}
