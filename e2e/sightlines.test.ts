@@ -338,3 +338,31 @@ describe('withdrawn to gone', () => {
     expect(times.at(-1)).toBeLessThan(1000);
   });
 });
+
+test('a row is changed where it stands and taken back in one press; several rows at once, and back to what everyone gets', async () => {
+  const maren = await open('maren', '/for/maren/sightlines');
+  const frame = JSON.parse((await maren.fetch('/api/frame')).text);
+  const calendar = frame.principals.find((p: { own: boolean }) => p.own).calendar;
+  const rights = { sight: 'title', add: false, change: 'none', remove: 'none' };
+  const extras = { suggest: false, private: false, speaks: false, copies: false, shares: false };
+  for (const id of ['lars', 'oona']) {
+    const body = { audience: { kind: 'person', id }, rights: { ...rights, ...extras }, seen: null };
+    expect((await maren.fetch(`/api/calendars/${calendar}/grants`, { method: 'PUT', body })).status).toBe(200);
+  }
+  await maren.find('button', /^Lars Pike Titles/);
+  await maren.press('button', 'Change what Lars Pike sees');
+  await maren.press('menuitem', /^Outline/);
+  await maren.find('button', /^Lars Pike Outline/);
+  await maren.press('button', 'Undo');
+  await maren.find('button', /^Lars Pike Titles/);
+  await maren.press('button', 'Several at once');
+  await maren.choose('Add somebody listed', 'Lars Pike');
+  await maren.choose('Add somebody listed', 'Oona Marsh');
+  await maren.says('Listed already, and changed by this: Lars Pike, Oona Marsh.');
+  await maren.choose(/Each gets/, 'What everyone inside gets: their own rows go');
+  await maren.says('Lars Pike: titles now, free/busy then');
+  await maren.press('button', 'Take away quietly');
+  await maren.says('2 rows are gone: they get free/busy, as everyone inside.');
+  await maren.gone('button', /^Lars Pike/);
+  expect(maren.errors).toEqual([]);
+});

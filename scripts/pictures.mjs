@@ -167,12 +167,10 @@ await picture('leaving', 'noor', '/for/noor/people', {
     await page.evaluate(() => document.querySelector('[class*="_panel"]')?.scrollTo(0, 2000));
   },
 });
-await picture('forward', 'pim', '/for/pim/calendar?of=ines', {
+await picture('asks', 'bruno', '/for/bruno/messages', {
   steps: async (page) => {
-    await press('Lab walk-through')(page);
-    await press('Put a change forward')(page);
-    const why = await page.waitForSelector('::-p-aria(Why)');
-    await why?.type('The lab floor is being mended.');
+    const head = await page.waitForSelector('::-p-text(Access asked for)');
+    await head?.evaluate((el) => el.scrollIntoView());
   },
 });
 await picture('messages', 'tomas', '/for/ines/messages');

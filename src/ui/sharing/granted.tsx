@@ -125,7 +125,6 @@ function One({ one: { person, further, rights, through, until } }: { one: Mine }
             name={person.name}
             calendar={further ? { ...further, main: false } : undefined}
             has={rights}
-            small
           />
         )}
       </span>

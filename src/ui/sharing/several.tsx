@@ -60,7 +60,10 @@ export function Several(props: {
   const [text, setText] = useState('');
   const { style } = useFrame();
   const [reach, setReach] = useState<keyof typeof REACH>('look');
-  const [sight, setSight] = useState<(typeof SIGHTS)[number]>('busy');
+  // A level, or their rows taken away so that what everyone inside gets counts for them.
+  const [level, setLevel] = useState<(typeof SIGHTS)[number] | 'everyone'>('busy');
+  const sight = level === 'everyone' ? 'nothing' : level;
+  const back = level === 'everyone';
   // Whether they are told, where that is to be confirmed once more.
   const [confirming, setConfirming] = useState<{ tell: boolean } | null>(null);
   const [until, setUntil] = useState('');
@@ -83,12 +86,24 @@ export function Several(props: {
   const there = people.filter((m) => (rowOf(m)?.grants.length ?? 0) > 0).map((m) => m.name);
   const rights =
     sight === 'nothing' ? NOTHING : { ...REACH[reach], sight: reach === 'arrange' ? ('full' as const) : sight };
+  const everyone = lines.rows.find((r) => r.audience.kind === 'everyone')?.effective.sight ?? 'nothing';
+  const takes = people.flatMap((m) => {
+    const row = rowOf(m);
+    return (row?.grants ?? []).map((g) => ({ audience: row?.audience ?? { kind: 'everyone' as const }, seen: g.key }));
+  });
   const outside = people.filter((m) => m.outside);
   const what = sight === 'nothing' ? t('presets.shutOut') : t(`sights.${sight}`);
   const give = async (tell: boolean) => {
     setBusy(true);
     setRefused(null);
     try {
+      if (back) {
+        const body = { takes: takes.map((one) => ({ ...one, tell: tell ? { note: '' } : null })) };
+        await call('takeSeveral', { params: { calendar }, body });
+        onClose();
+        await onDone(t('lines.pasteBackDone', { count: people.length, sight: t(`sightWords.${everyone}`) }));
+        return;
+      }
       await call('giveSeveral', {
         params: { calendar },
         body: {
@@ -146,16 +161,50 @@ export function Several(props: {
       />
       <TextField
         select
+        label={t('lines.pasteListed')}
+        value=""
+        onChange={(e) => setText((was) => [was.trim(), e.target.value].filter(Boolean).join('\n'))}
+      >
+        {lines.rows
+          .filter((r) => r.audience.kind === 'person')
+          .map((r) => (
+            <MenuItem
+              key={r.who.detail + r.who.name}
+              value={r.outside ? (r.who.detail.split(' · ').at(-1) ?? '') : r.who.name}
+            >
+              {r.who.name}
+            </MenuItem>
+          ))}
+      </TextField>
+      <TextField
+        select
         label={t('lines.pasteLevel')}
-        value={sight}
-        onChange={(e) => setSight(e.target.value as typeof sight)}
+        value={level}
+        onChange={(e) => setLevel(e.target.value as typeof level)}
       >
         {SIGHTS.map((s) => (
           <MenuItem key={s} value={s}>
             {s === 'nothing' ? t('presets.shutOut') : t(`sights.${s}`)}
           </MenuItem>
         ))}
+        <MenuItem value="everyone">{t('lines.pasteBack')}</MenuItem>
       </TextField>
+      {back && (
+        <div className="small">
+          <p>{t('lines.pasteBackHelp', { sight: t(`sightWords.${everyone}`) })}</p>
+          <ul style={{ margin: '4px 0', paddingLeft: 18 }}>
+            {people.map((m) => (
+              <li key={m.word}>
+                {t('lines.pasteBackOf', {
+                  name: m.name,
+                  before: t(`sightWords.${rowOf(m)?.effective.sight ?? everyone}`),
+                  after: t(`sightWords.${m.outside ? 'nothing' : everyone}`),
+                })}
+              </li>
+            ))}
+          </ul>
+        </div>
+      )}
       <TextField
         select
         label={t('lines.mayDo')}
@@ -191,11 +240,22 @@ export function Several(props: {
             <Button
               key={String(tell)}
               variant={tell ? 'contained' : 'outlined'}
-              disabled={people.length === 0}
+              disabled={people.length === 0 || (back && takes.length === 0)}
               loading={busy}
               onClick={() => (outside.length > 0 && sight !== 'nothing' ? setConfirming({ tell }) : void give(tell))}
             >
-              {t(tell ? 'lines.pasteDo' : 'lines.pasteQuietly', { count: people.length })}
+              {t(
+                back
+                  ? tell
+                    ? 'lines.pasteBackDo'
+                    : 'lines.pasteBackQuietly'
+                  : tell
+                    ? 'lines.pasteDo'
+                    : 'lines.pasteQuietly',
+                {
+                  count: people.length,
+                },
+              )}
             </Button>
           ))}
           <Button variant="outlined" onClick={onClose}>

@@ -249,6 +249,8 @@ export function Sightlines({ calendar }: { calendar: string }) {
           own={lines.own}
           owner={owner}
           ownerName={lines.owner.name}
+          calendar={calendar}
+          onChanged={saved}
           onChoose={(row) => setChosen(audienceParam(row.audience))}
         />
       </div>

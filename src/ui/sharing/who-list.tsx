@@ -1,7 +1,7 @@
 'use client';
 import { useTranslations } from 'use-intl';
 import { reachOf } from '@/contract/reach.ts';
-import type { SightlineRow } from '@/contract/sharing.ts';
+import type { GrantWire, SightlineRow } from '@/contract/sharing.ts';
 import { SIGHTS } from '@/core/calendar/index.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
@@ -9,6 +9,8 @@ import { ReachMeter, SightMeter } from '../common/meters.tsx';
 import { dayMonth } from '../common/times.ts';
 import { audienceParam } from './audience-param.ts';
 import { NOTHING } from './grant-rights.ts';
+import { RowLevel } from './row-level.tsx';
+import type { Undo } from './undo-grant.ts';
 import whoListCss from './who-list.module.css';
 
 /** What an owner may do with what is theirs: everything. */
@@ -22,9 +24,11 @@ export function WhoList(props: {
   own: boolean;
   owner: string;
   ownerName: string;
+  calendar: string;
+  onChanged: (text: string, undo?: Undo) => Promise<void>;
   onChoose: (row: SightlineRow) => void;
 }) {
-  const { rows, everyone, current, own, owner, ownerName, onChoose } = props;
+  const { rows, everyone, current, own, owner, ownerName, calendar, onChanged, onChoose } = props;
   const t = useTranslations();
   const inside = (r: SightlineRow) => !r.outside;
   const named = rows.filter((r) => r.audience.kind !== 'everyone');
@@ -65,13 +69,12 @@ export function WhoList(props: {
             <section key={head} aria-label={head}>
               <h2>{head}</h2>
               {list.map((row) => (
-                <WhoRow
-                  key={audienceParam(row.audience)}
-                  row={row}
-                  current={row === current}
-                  everyone={everyone}
-                  onChoose={() => onChoose(row)}
-                />
+                <div key={audienceParam(row.audience)} className={whoListCss.line}>
+                  <WhoRow row={row} current={row === current} everyone={everyone} onChoose={() => onChoose(row)} />
+                  {changedHere(row) && (
+                    <RowLevel calendar={calendar} row={row} grant={changedHere(row) as GrantWire} onDone={onChanged} />
+                  )}
+                </div>
               ))}
             </section>
           ),
@@ -90,6 +93,15 @@ export function WhoList(props: {
     </>
   );
 }
+
+/**
+ * The grant that can be changed where its row stands: what somebody inside has standing. What leaves the house, or reaches everyone, is said once
+ * more before it is given, in the editor.
+ */
+const changedHere = (row: SightlineRow): GrantWire | null =>
+  row.outside || (row.audience.kind !== 'person' && row.audience.kind !== 'group')
+    ? null
+    : (row.grants.find((g) => g.from === null && g.until === null) ?? null);
 
 function WhoRow(props: { row: SightlineRow; current: boolean; everyone: SightlineRow; onChoose: () => void }) {
   const { row, current, everyone, onChoose } = props;
