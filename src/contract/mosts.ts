@@ -17,4 +17,4 @@ export const MOST_SERIES_WEEKS = 52;
 export const MOST_CHANGES = 1000;
 
 /** As many people as one asks for access in one act. */
-export const MOST_ASKED = 200;
+export const MOST_ASKED = 100;

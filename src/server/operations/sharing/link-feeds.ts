@@ -29,8 +29,8 @@ const DAY = 86_400_000;
 const BACK = 14 * DAY;
 /** The most happenings of a feed, which is read on the request's thread. */
 const MOST = 1500;
-/** How often one feed is read within a minute. */
-const reads = limiter(60, 60_000);
+/** How often one link is read within a minute, by all who have it. */
+const reads = limiter(600, 60_000);
 
 /** A text that a program asks for again and again, with what tells whether it changed. */
 export interface Feed {

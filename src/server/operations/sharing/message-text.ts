@@ -58,7 +58,8 @@ export function previewMessage(ctx: Context, key: string, body: MessageBody): Re
     return refuse('badInput', { fields: { audience: 'audience' } });
   const span = readSpan(ctx, body.span, grantsOn(ctx.db, calendar.id).find((g) => g.key === body.seen) ?? null);
   if (isRefusal(span)) return span;
-  const { person } = audience;
+  // Somebody typed by address who was never named here is written to as anybody is: known elsewhere or not, nobody learns of it.
+  const person = audience.toMake ? null : audience.person;
   const letter = audience.outside;
   // Somebody outside who never said how they read is written to as whoever gives reads.
   const language = person && (person.inside || person.account !== null) ? person.language : ctx.viewer.language;

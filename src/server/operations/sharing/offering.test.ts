@@ -79,6 +79,16 @@ describe('the message', () => {
     ]);
   });
 
+  test('to an address that is known elsewhere is what it is to one nobody knows', () => {
+    const xeno = { kind: 'address', address: 'xeno@river.example', name: 'Xeno' } as const;
+    giveAccess(org.ctx('bruno'), org.calendar('bruno'), { audience: xeno, rights: PRESETS.freeBusy, seen: null });
+    org.db.run(
+      `UPDATE person SET language = 'pt', zone = 'America/Bogota', account = 'x' WHERE address = 'xeno@river.example'`,
+    );
+    const other = { ...xeno, address: 'nobody@river.example' };
+    expect(message({ audience: xeno })).toEqual(message({ audience: other }));
+  });
+
   test('speaks for whoever gives in her name, of a change as one, and of an end', () => {
     org.give('ines', 'tomas', PRESETS.steward);
     expect(message({}, 'tomas')).toMatchObject({

@@ -36,7 +36,9 @@ export function suggestLevel(
   if (isRefusal(shared)) return shared;
   const audience = findAudience(ctx, body.audience, shared.calendar);
   if (isRefusal(audience)) return audience;
-  const { stored, person, toMake } = audience;
+  const { stored, toMake } = audience;
+  // Somebody typed by address who was never named here is anybody, known elsewhere or not.
+  const person = toMake ? null : audience.person;
   if (stored.kind !== 'person' || stored.personId === shared.calendar.ownerId) return ok({ suggested: null });
   if (
     !toMake &&
