@@ -71,19 +71,19 @@ test('every example of the page is answered as it says, by a token', async () =>
 });
 
 test('a token is made in Settings, shown once, comes in within its limits, and is dead once it is withdrawn', async () => {
-  const felix = await open('felix', '/for/felix/settings');
-  await felix.press('button', 'Make a token');
-  await felix.press('button', 'Make it');
-  await felix.says('Give a name.');
-  await felix.fill('What it is for', 'The wall screen');
-  await felix.press('button', 'Make it');
-  await felix.says('This is shown once.');
-  const secret = await (await felix.any('The token')).evaluate((el) => (el as HTMLInputElement).value);
-  await felix.press('button', 'I have it');
-  await felix.saysNot(secret);
+  const nils = await open('nils', '/for/nils/settings');
+  await nils.press('button', 'Make a token');
+  await nils.press('button', 'Make it');
+  await nils.says('Give a name.');
+  await nils.fill('What it is for', 'The wall screen');
+  await nils.press('button', 'Make it');
+  await nils.says('This is shown once.');
+  const secret = await (await nils.any('The token')).evaluate((el) => (el as HTMLInputElement).value);
+  await nils.press('button', 'I have it');
+  await nils.saysNot(secret);
   const program = new Caller(home);
   const frame = await program.send('GET', '/api/frame', undefined, by(secret));
-  expect([frame.status, JSON.parse(frame.text).me.handle]).toEqual([200, 'felix']);
+  expect([frame.status, JSON.parse(frame.text).me.handle]).toEqual([200, 'nils']);
   const calendar = JSON.parse(frame.text).principals.find((p: { own: boolean }) => p.own).calendar;
   // It reads, and does nothing else; it opens no window and no other way in.
   const item = { title: 'x', when: { start: '2027-09-09T10:00', end: '2027-09-09T11:00', allDay: false, zone: 'UTC' } };
@@ -94,12 +94,12 @@ test('a token is made in Settings, shown once, comes in within its limits, and i
   expect(await code('POST', `/api/calendars/${calendar}/items`, item)).toEqual([403, 'tokenReads']);
   expect(await code('GET', '/api/tokens')).toEqual([403, 'notByToken']);
   expect(await code('GET', '/api/live')).toEqual([403, 'notByToken']);
-  const page = await program.send('GET', '/for/felix/calendar', undefined, by(secret));
-  expect(page.text).not.toContain('Felix Bray');
-  await felix.press('button', 'Withdraw: The wall screen');
-  await felix.says('Withdrawn. Whatever used it is refused from now on.');
+  const page = await program.send('GET', '/for/nils/calendar', undefined, by(secret));
+  expect(page.text).not.toContain('Nils Farrow');
+  await nils.press('button', 'Withdraw: The wall screen');
+  await nils.says('Withdrawn. Whatever used it is refused from now on.');
   expect(await code('GET', '/api/frame')).toEqual([401, 'signedOut']);
-  expect(felix.errors).toEqual([]);
+  expect(nils.errors).toEqual([]);
 });
 
 test('a token for one calendar sees that one as its maker does, and nothing of any other', async () => {

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { isPhone, LIMITS, SIGHTS } from '@/core/calendar/index.ts';
+import { isPhone, LIMITS } from '@/core/calendar/index.ts';
 import { at, done, type Routes } from './route.ts';
 import { rightsSchema } from './sight.ts';
 

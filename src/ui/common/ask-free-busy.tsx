@@ -5,20 +5,9 @@ import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import { MOST_ASKED } from '@/contract/mosts.ts';
+import { FREE_BUSY } from './free-busy.ts';
 import { askTo, useAsks } from './own-asks.ts';
 import { said } from './refusal.ts';
-
-const BUSY = {
-  sight: 'busy',
-  add: false,
-  change: 'none',
-  remove: 'none',
-  suggest: false,
-  private: false,
-  speaks: false,
-  copies: false,
-  shares: false,
-} as const;
 
 /**
  * Asks people of whom one sees nothing, in one press and in one's own name, to show when they are free or busy. What came of it stands in
@@ -44,7 +33,14 @@ export function AskFreeBusy({ people }: { people: readonly { readonly handle: st
     setRefused(null);
     try {
       await call('makeAsk', {
-        body: { to: rest.map((p) => p.handle), calendar: null, rights: BUSY, span: null, why: t('why'), offers: null },
+        body: {
+          to: rest.map((p) => p.handle),
+          calendar: null,
+          rights: FREE_BUSY,
+          span: null,
+          why: t('why'),
+          offers: null,
+        },
       });
       await client.invalidateQueries({ queryKey: ['asks'] });
     } catch (error) {

@@ -18,6 +18,7 @@ import { AskState } from './ask-state.tsx';
 import boardsCss from './boards.module.css';
 import { DateField } from './date-field.tsx';
 import { type Asking, useFrame } from './frame-context.tsx';
+import { FREE_BUSY } from './free-busy.ts';
 import { LevelChoice } from './level-choice.tsx';
 import { askTo, useAsks } from './own-asks.ts';
 import { fewPeople, personOption } from './people-options.tsx';
@@ -26,24 +27,12 @@ import { firstName } from './token.tsx';
 
 const SIGHTS = ['busy', 'title', 'outline', 'full'] as const;
 const REACHES = ['look', 'add', 'arrange'] as const;
-const BUSY: RightsWire = {
-  sight: 'busy',
-  add: false,
-  change: 'none',
-  remove: 'none',
-  suggest: false,
-  private: false,
-  speaks: false,
-  copies: false,
-  shares: false,
-};
-
 /** The next that is worth asking for, where one has something already. */
 function nextUp(has: RightsWire | null | undefined): RightsWire {
   const at = has ? ['nothing', ...SIGHTS].indexOf(has.sight) : 0;
   const sight = SIGHTS[Math.min(at, SIGHTS.length - 1)] ?? 'busy';
   return {
-    ...BUSY,
+    ...FREE_BUSY,
     ...(has && has.sight !== 'nothing' ? { add: has.add, change: has.change, remove: has.remove } : {}),
     sight,
   };
