@@ -198,8 +198,7 @@ export const linkItemsAnswer = z.strictObject({
   zone: z.string(),
   /** The first day that isn't shown any more. */
   ends: z.string(),
-  /** In which language and zone it is to be read, where that is set. */
-  language: z.enum(['en', 'pt']).nullable(),
+  /** In which zone it is to be read, where that is set. */
   ownZone: z.string().nullable(),
   sight: z.enum(SIGHTS),
   items: z.array(itemWire),
@@ -214,7 +213,6 @@ export interface LinkItemsAnswer {
   readonly calendar: string;
   readonly zone: string;
   readonly ends: string;
-  readonly language: 'en' | 'pt' | null;
   readonly ownZone: string | null;
   readonly sight: Sight;
   readonly items: readonly ItemWire[];

@@ -13,9 +13,18 @@ import { speak } from './language.ts';
 
 const COLOURS = <GlobalStyles styles={variables} />;
 
+/** What is drawn within speaks a language: its texts and its dates. */
+export function Spoken(props: { language: Language; messages: Texts; children: ReactNode }) {
+  speak(props.language);
+  return (
+    <IntlProvider locale={LOCALES[props.language]} messages={props.messages} timeZone="UTC">
+      {props.children}
+    </IntlProvider>
+  );
+}
+
 /** Everything a screen stands on: styles under the page's nonce, the theme, the texts, and what was fetched. */
 export function Providers(props: { nonce: string; language: Language; messages: Texts; children: ReactNode }) {
-  speak(props.language);
   const [client] = useState(
     () => new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: true, staleTime: 5_000 } } }),
   );
@@ -23,9 +32,9 @@ export function Providers(props: { nonce: string; language: Language; messages: 
     <AppRouterCacheProvider options={{ nonce: props.nonce, enableCssLayer: false }}>
       <ThemeProvider theme={theme} defaultMode="system">
         {COLOURS}
-        <IntlProvider locale={LOCALES[props.language]} messages={props.messages} timeZone="UTC">
+        <Spoken language={props.language} messages={props.messages}>
           <QueryClientProvider client={client}>{props.children}</QueryClientProvider>
-        </IntlProvider>
+        </Spoken>
       </ThemeProvider>
     </AppRouterCacheProvider>
   );

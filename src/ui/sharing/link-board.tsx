@@ -8,6 +8,7 @@ import { CallRefused, call } from '@/contract/call.ts';
 import type { ItemWire, LinkItemsAnswer } from '@/contract/items.ts';
 import type { LiveMessage } from '@/contract/items-live.ts';
 import { dateText, parseDate, parseInstant, toWall, weekStart } from '@/core/time/index.ts';
+import type { Language } from '@/messages/languages.ts';
 import { askAgain } from '../common/ask-again.ts';
 import boardsCss from '../common/boards.module.css';
 import { Follower } from '../common/follow.ts';
@@ -15,7 +16,6 @@ import { FrameProvider, type FrameState } from '../common/frame-context.tsx';
 import hillsCss from '../common/hills.module.css';
 import { Mark } from '../common/hills.tsx';
 import { useHydrated } from '../common/hydrated.ts';
-import { language } from '../common/language.ts';
 import pageCss from '../common/page.module.css';
 import { DAY, dayMonth, dayName, weekTitle, zonePlace } from '../common/times.ts';
 import { Details } from '../items/details.tsx';
@@ -24,7 +24,7 @@ import { Legend } from '../items/legend.tsx';
 import linkBoardCss from './link-board.module.css';
 
 /** A calendar as a link shows it to whoever holds its address: the same boards, read only, live, and nothing of anybody else. */
-export function LinkBoard({ link }: { link: string }) {
+export function LinkBoard({ link, language }: { link: string; language: Language }) {
   const t = useTranslations('link');
   const tb = useTranslations('board');
   const hydrated = useHydrated();
@@ -63,7 +63,7 @@ export function LinkBoard({ link }: { link: string }) {
     const timer = setTimeout(() => void client.resetQueries({ queryKey: ['link', link] }), Math.max(0, wait) + 20);
     return () => clearTimeout(timer);
   }, [until, link, client, now]);
-  const frame = useMemo((): FrameState => strangersFrame(zone, now), [zone, now]);
+  const frame = useMemo((): FrameState => strangersFrame(zone, language, now), [zone, language, now]);
   const open = data?.items.find((item) => item.id === selected) ?? null;
   const again = (
     <Button variant="outlined" onClick={() => void query.refetch()}>
@@ -188,7 +188,6 @@ export function LinkBoard({ link }: { link: string }) {
   );
 }
 
-/** Listens for changes of what a link shows, and asks again at each and whenever it begins to hear. */
 /** Keeps what a link shows live: what changes is put in, and once what it may show did, all of it is asked for again. */
 function useLinkLive(link: string, gone: boolean): void {
   const client = useQueryClient();
@@ -246,7 +245,7 @@ function headOf(data: LinkItemsAnswer, zone: string) {
 }
 
 /** The frame's state for somebody who is nobody here: their browser's clock, and nothing else. */
-function strangersFrame(zone: string, now: () => number): FrameState {
+function strangersFrame(zone: string, language: Language, now: () => number): FrameState {
   return {
     frame: {
       me: {
@@ -260,7 +259,7 @@ function strangersFrame(zone: string, now: () => number): FrameState {
         workHours: null,
         secondZone: null,
         dateOrder: 'dmy',
-        language: language(),
+        language,
         administrator: false,
         inside: false,
       },
@@ -270,7 +269,7 @@ function strangersFrame(zone: string, now: () => number): FrameState {
       unread: 0,
       now: '',
     },
-    style: { zone, hours: '24', weekFirst: 1, dateOrder: 'dmy', language: language() },
+    style: { zone, hours: '24', weekFirst: 1, dateOrder: 'dmy', language },
     principal: null,
     live: { kind: 'live' },
     now,

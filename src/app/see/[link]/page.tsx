@@ -1,14 +1,28 @@
+import { TEXTS } from '@/messages/texts.ts';
+import { linkLanguage } from '@/server/operations/sharing/links.ts';
+import { Spoken } from '@/ui/common/providers.tsx';
 import { LinkBoard } from '@/ui/sharing/link-board.tsx';
+import { languageHere } from '../../language-here.ts';
 
+/** A link's board, in the language that was set for it, or else in its reader's. */
 export default async function SeePage({ params }: { params: Promise<{ link: string }> }) {
   const { link } = await params;
+  const set = linkLanguage(link);
+  const language = set ?? (await languageHere());
+  const board = <LinkBoard link={link} language={language} />;
   return (
     <>
       <noscript>
         <meta httpEquiv="refresh" content={`0;url=/shown/${encodeURIComponent(link)}`} />
         <a href={`/shown/${encodeURIComponent(link)}`}>→</a>
       </noscript>
-      <LinkBoard link={link} />
+      {set ? (
+        <Spoken language={set} messages={TEXTS[set]}>
+          <div lang={set}>{board}</div>
+        </Spoken>
+      ) : (
+        board
+      )}
     </>
   );
 }

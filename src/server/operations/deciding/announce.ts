@@ -12,7 +12,8 @@ import { type Change, type ChangedRows, changedRows, DayRows, seenChange } from 
 import type { Context } from './context.ts';
 import { collectionOf, rulesOf, viewerOf } from './deciding.ts';
 import { Directory } from './directory.ts';
-import { linkEndsAt } from './link-ends.ts';
+import { happeningsBetween } from './indexing.ts';
+import { type LinkEnds, linkEndsAt } from './link-ends.ts';
 import { rowOf } from './row-item.ts';
 import { type Looker, sealedForLink, viewOfRow } from './views.ts';
 
@@ -68,13 +69,11 @@ function tellSlice(
     const at = now();
     const looker = lookerOf(reading, heard, at);
     if (!looker) continue;
-    // A link shows so many days ahead: what changes beyond them is nothing of its.
-    const { link } = heard;
-    const ends = link === null ? Number.POSITIVE_INFINITY : linkEndsAt(link, calendar, at);
-    const near = rows && link ? { ...rows, before: upTo(rows.before, ends), after: upTo(rows.after, ends) } : rows;
+    const ends = endsOf(heard, calendar, at);
+    const near = rows && { ...rows, before: upTo(rows.before, ends), after: upTo(rows.after, ends) };
     const seen = near && seenChange(db, reading.directory, near, looker, heard.person?.zone ?? null, days);
     const happens = seen === null ? apart : seen.gone.length + seen.shown.length > 0;
-    if (!happens && !differs(db, reading.directory, changes, looker)) continue;
+    if (!happens && !differs(db, reading.directory, changes, looker, ends)) continue;
     hub().changed(heard.listener, calendar.key, { seen, until: nextChange(reading.collection, heard.viewer, at) });
   }
 }
@@ -97,15 +96,34 @@ function lookerOf({ collection, house }: Reading, { viewer, person, sealAs }: Li
   return decision.rights.sight === 'nothing' ? null : { person, decision, ...(sealAs === null ? {} : { sealAs }) };
 }
 
-/** Whether somebody's view of an item differs between before and after; of a repeat, that of the whole of it. */
-function differs(db: Connection, directory: Directory, changes: readonly Change[], looker: Looker): boolean {
+/** A link shows so many days ahead: what changes beyond them is nothing of its, nor that anything did. `null` for a person. */
+const endsOf = ({ link }: Listening, calendar: Calendar, at: number): LinkEnds | null =>
+  link && linkEndsAt(link, calendar, at);
+
+const isWithin = (ends: LinkEnds | null, start: number, allDay: boolean): boolean =>
+  ends === null || start < (allDay ? ends.allDay : ends.hours);
+
+const upTo = (rows: ChangedRows['before'], ends: LinkEnds | null) =>
+  rows.filter((row) => isWithin(ends, row.at, row.all_day === 1));
+
+/** Whether somebody's view of an item differs between before and after, as far as they see ahead; of a repeat, that of the whole of it. */
+function differs(
+  db: Connection,
+  directory: Directory,
+  changes: readonly Change[],
+  looker: Looker,
+  ends: LinkEnds | null,
+): boolean {
   const look = (item: StoredItem | null) =>
-    item === null || item.removedAt !== null ? null : viewOfRow(db, directory, rowOf(item), looker);
+    item === null || item.removedAt !== null || !isWithin(ends, item.start, item.allDay)
+      ? null
+      : viewOfRow(db, directory, rowOf(item), looker);
+  const when = (item: StoredItem | null) => (ends === null ? repeatText(item) : startsText(db, item, ends));
   return changes.some(({ before, after }) => {
     const [was, is] = [look(before), look(after)];
     if (was === null && is === null) return false;
     if (was === null || is === null || JSON.stringify(was) !== JSON.stringify(is)) return true;
-    return repeatText(before) !== repeatText(after);
+    return when(before) !== when(after);
   });
 }
 
@@ -119,12 +137,22 @@ export function whoSees(
   const reading = readingOf(ctx.db, calendar);
   return listening(ctx.db, listeners).flatMap((heard) => {
     const looker = lookerOf(reading, heard, ctx.now);
-    return looker && differs(ctx.db, reading.directory, changes, looker) ? [heard.listener] : [];
+    return looker && differs(ctx.db, reading.directory, changes, looker, endsOf(heard, calendar, ctx.now))
+      ? [heard.listener]
+      : [];
   });
 }
 
 const repeatText = (item: StoredItem | null): string =>
   item === null ? '' : JSON.stringify([item.rule, item.added, item.left, item.zone]);
+
+/** When an item happens, up to where a link ends. */
+const startsText = (db: Connection, item: StoredItem | null, ends: LinkEnds): string =>
+  item === null
+    ? ''
+    : happeningsBetween(db, item, item.start, item.allDay ? ends.allDay : ends.hours)
+        .map(({ start }) => start)
+        .join();
 
 /** Tells the open windows of those whose rights differ from what a collection gave them before. */
 export function announceAccess(
@@ -153,8 +181,6 @@ interface Listening {
   readonly sealAs: number | null;
   readonly link: Link | null;
 }
-
-const upTo = (rows: ChangedRows['before'], ends: number) => rows.filter((row) => row.at < ends);
 
 /** Whoever has a window open, as the rule reads them. */
 function listening(db: Connection, listeners: readonly Listener[]): Listening[] {

@@ -12,12 +12,14 @@ export const linkZone = (link: Pick<Link, 'zone'>, calendar: Pick<Calendar, 'zon
 export const linkEnds = ({ ahead }: Pick<Link, 'ahead'>, zone: string, at: number): number =>
   Math.floor(toWall(zone, at) / DAY) * DAY + (ahead + 1) * DAY;
 
-/** The instant from which a link shows nothing any more. */
-export const linkEndsAt = (
-  link: Pick<Link, 'ahead' | 'zone'>,
-  calendar: Pick<Calendar, 'zone'>,
-  at: number,
-): number => {
+/** What a link shows no more: what has hours from an instant on, what is all day from a first day on (milliseconds as if UTC). */
+export interface LinkEnds {
+  readonly hours: number;
+  readonly allDay: number;
+}
+
+export function linkEndsAt(link: Pick<Link, 'ahead' | 'zone'>, calendar: Pick<Calendar, 'zone'>, at: number): LinkEnds {
   const zone = linkZone(link, calendar);
-  return fromWallLenient(zone, linkEnds(link, zone, at));
-};
+  const allDay = linkEnds(link, zone, at);
+  return { hours: fromWallLenient(zone, allDay), allDay };
+}

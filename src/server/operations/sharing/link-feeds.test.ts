@@ -1,15 +1,18 @@
 import ical from 'node-ical';
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
+import type { ChangedMessage } from '@/contract/items-live.ts';
 import { linkShown } from '@/contract/sharing.ts';
 import { PRESETS, type Rights } from '@/core/access/index.ts';
 import * as clock from '../../clock.ts';
 import * as database from '../../db/index.ts';
 import { linkSecret } from '../../ids.ts';
+import { hub } from '../../live/hub.ts';
+import { changeItem } from '../items/change-item.ts';
 import { at, houseRulesWith, type SmallOrganisation, START, smallOrganisation } from '../small-organisation.ts';
 import { giveAccess, takeAccess } from './give-access.ts';
 import { changeHouseRules } from './house-rules.ts';
 import { linkFeed, linkFreeBusy, linkWeek, setLinkShown } from './link-feeds.ts';
-import { listLinkItems } from './links.ts';
+import { linkLanguage, listLinkItems } from './links.ts';
 
 const HEADERS = new Headers();
 let org: SmallOrganisation;
@@ -113,6 +116,14 @@ describe('a feed', () => {
     expect(later.ok && [later.value.items, later.value.ends]).toEqual([[], '2027-03-10']);
     const across = listLinkItems(secret, { from: '2027-03-08', to: '2027-03-20', zone: 'Europe/Lisbon' }, HEADERS);
     expect(across.ok && across.value.items.map((i) => i.title)).toEqual(['Every week']);
+    // A day that begins before the link's does is no way to its next one.
+    shown(key, { ahead: 7, zone: 'Etc/GMT+12' });
+    const day = { start: '2027-03-09', end: '2027-03-10', allDay: true, zone: 'Europe/Lisbon' };
+    org.add('ines', 'ines', { title: 'Day', when: day });
+    const early = { from: '2027-03-09', to: '2027-03-10', zone: 'Pacific/Kiritimati' };
+    const elsewhere = listLinkItems(secret, early, HEADERS);
+    expect(elsewhere.ok && elsewhere.value.items.map((i) => i.title)).toEqual(['Every week']);
+    shown(key, { ahead: 7 });
     expect(linkWeek(secret, '2027-06-01', HEADERS)).toMatchObject({
       ok: true,
       value: { from: Date.UTC(2027, 2, 8), after: null },
@@ -150,6 +161,22 @@ describe('free and busy', () => {
     expect(lines({ start: '20270303T000000Z', end: '2027-03-05T00:00:00Z' }, PRESETS.freeBusy)).toEqual(all);
   });
 
+  test('ends with what was read where there is more, so that nothing taken looks free, and says so', () => {
+    for (const hour of [10, 12, 14, 16, 18])
+      org.add('ines', 'ines', {
+        title: 'Round',
+        when: at('2027-03-01', hour),
+        repeat: { rule: 'FREQ=DAILY;COUNT=360' },
+      } as never);
+    const read = linkFreeBusy(link(PRESETS.freeBusy).secret, {}, HEADERS);
+    if (!read.ok) throw new Error(read.code);
+    // The last that was read begins at 14:00: that it is taken then, and what else is, isn't said any more.
+    const lines = read.value.text.split('\r\n');
+    expect(lines.filter((l) => l.startsWith('FREEBUSY')).at(-1)).toMatch(/20271224T120000Z\/20271224T130000Z$/);
+    expect(lines).toContain('DTEND:20271224T140000Z');
+    expect(read.value.text.replace(/\r\n /g, '')).toContain('Only the first 1\\,500');
+  });
+
   test('cuts to the range that is asked for, and refuses at its field what is none', () => {
     expect(lines({ start: '20270303T093000Z', end: '20270303T094500Z' })).toEqual([
       'FREEBUSY;FBTYPE=BUSY:20270303T093000Z/20270303T094500Z',
@@ -158,6 +185,60 @@ describe('free and busy', () => {
     expect(lines({ start: '20270303T100000Z', end: '20270303T100000Z' })).toMatchObject({
       fields: { end: 'endBeforeStart' },
     });
+  });
+});
+
+describe('a window that a link is open in', () => {
+  /** What is told of some work, and of how many changes, with one after it that is told in any case. */
+  async function heard(more: object, work: () => void): Promise<{ titles: unknown[]; changes: number }> {
+    const { key } = link(PRESETS.outline);
+    shown(key, { ahead: 7, ...more });
+    const said: string[] = [];
+    const leave = hub().join(`link:${key}`, { session: null, send: (text) => said.push(text), close: () => {} });
+    try {
+      work();
+      org.add('ines', 'ines', { title: 'The last', when: at('2027-03-03', 18) });
+      await vi.waitFor(() => expect(said.join()).toContain('The last'));
+      const all = said.map((text) => JSON.parse(text) as ChangedMessage);
+      return {
+        titles: all.flatMap(({ seen }) => seen?.shown.map(({ title }) => title) ?? ['ask']),
+        changes: all.reduce((sum, { version, follows }) => sum + version[1] - follows[1], 0),
+      };
+    } finally {
+      leave?.();
+    }
+  }
+  const NOTHING_ELSE = { titles: ['The last'], changes: 1 };
+  const add = (title: string, when: object, more: object = {}) =>
+    org.add('ines', 'ines', { title, when, ...more } as never);
+
+  test('hears of what is within the days of its link', async () => {
+    const near = await heard({}, () => add('Near', at('2027-03-09', 20)));
+    expect(near).toEqual({ titles: ['Near', 'The last'], changes: 2 });
+  });
+
+  test.each(['America/Bogota', 'Europe/Lisbon', 'Pacific/Auckland'])(
+    'hears nothing from beyond them, nor that anything changed there, in %s',
+    async (zone) => {
+      const day = { start: '2027-03-10', end: '2027-03-11', allDay: true, zone: 'Europe/Lisbon' };
+      expect(await heard({ zone }, () => add('Beyond', at('2027-03-12', 9)))).toEqual(NOTHING_ELSE);
+      expect(await heard({ zone }, () => add('Beyond', day))).toEqual(NOTHING_ELSE);
+    },
+  );
+
+  test('hears nothing of a series that goes on only beyond them', async () => {
+    const { id } = add('Weekly', at('2027-03-03', 12), { repeat: { rule: 'FREQ=WEEKLY;COUNT=2' } });
+    const longer = (count: number) => () => {
+      const { version } = org.db.get<{ version: number }>(`SELECT version FROM item WHERE title = 'Weekly'`) ?? {
+        version: 0,
+      };
+      const repeat = { rule: `FREQ=WEEKLY;COUNT=${count}` };
+      expect(changeItem(org.ctx('ines'), id, { version, scope: 'all', fields: {}, repeat })).toMatchObject({
+        ok: true,
+      });
+    };
+    expect(await heard({}, longer(5))).toEqual(NOTHING_ELSE);
+    expect((await heard({ ahead: 14 }, longer(1))).changes).toBe(2);
   });
 });
 
@@ -191,5 +272,18 @@ describe('how a link is shown', () => {
       after: Date.UTC(2027, 2, 8),
     });
     expect(linkWeek(secret, '2020-01-01', HEADERS)).toMatchObject({ ok: true, value: { before: null } });
+    // A hold whose time has come isn't shown, though nobody else looked meanwhile.
+    org.db.run(`UPDATE item SET kind = 'hold', lapses_at = ? WHERE title = 'Open talk'`, START);
+    const freed = linkWeek(secret, null, HEADERS);
+    expect(freed.ok && freed.value.items.some((i) => i.title === 'Open talk')).toBe(false);
+  });
+
+  test('its page speaks the language that was set for it, as long as it shows anything', () => {
+    const { secret, key, grant } = link(PRESETS.outline);
+    expect(linkLanguage(secret)).toBeNull();
+    shown(key, { language: 'pt' });
+    expect(linkLanguage(secret)).toBe('pt');
+    takeAccess(org.ctx('ines'), org.calendar('ines'), { audience: { kind: 'link', id: key }, seen: grant });
+    expect(linkLanguage(secret)).toBeNull();
   });
 });

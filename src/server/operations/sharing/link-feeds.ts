@@ -6,13 +6,14 @@ import { dateText, fromWallLenient, isZone, parseDate, parseInstant, toWall, wee
 import { type Language, LOCALES } from '@/messages/languages.ts';
 import { TEXTS } from '@/messages/texts.ts';
 import { limiter } from '../../auth/limiter.ts';
-import { linkByKey, saveLinkShown } from '../../repositories/links.ts';
-import { personById } from '../../repositories/people.ts';
+import { type Link, linkByKey, saveLinkShown } from '../../repositories/links.ts';
+import { type Person, personById } from '../../repositories/people.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import {
   type Context,
   Directory,
   findShared,
+  freeLapsed,
   isRefusal,
   linkEnds,
   linkZone,
@@ -33,7 +34,7 @@ const MOST = 1500;
 const reads = limiter(600, 60_000);
 
 /** A text that a program asks for again and again, with what tells whether it changed. */
-export interface Feed {
+interface Feed {
   readonly text: string;
   readonly tag: string;
 }
@@ -41,7 +42,7 @@ export interface Feed {
 type Found = Exclude<ReturnType<typeof findLink>, Refusal>;
 
 /** The blocks without words as they are called in a language. */
-export function blockWords(language: Language): BlockWords {
+function blockWords(language: Language): BlockWords {
   const t = createTranslator({ locale: LOCALES[language], messages: TEXTS[language], namespace: 'board' });
   const word = (shows: string) => t('busyWord', { shows });
   return {
@@ -52,6 +53,9 @@ export function blockWords(language: Language): BlockWords {
     withheld: t('private'),
   };
 }
+
+/** The language a feed is in: its link's own, or else its owner's. */
+const languageFor = (link: Link, owner: Person | null): Language => link.language ?? owner?.language ?? 'en';
 
 /** The days a feed holds: from two weeks back to as far as its link shows, on the link's clock. */
 function feedRange({ link, calendar, at }: Found): Range & { zone: string } {
@@ -67,6 +71,12 @@ function feedRange({ link, calendar, at }: Found): Range & { zone: string } {
     zone,
   };
 }
+
+/** What a feed says of itself where it holds less than there is, in the link's language. */
+const cutSaid = (language: Language): string =>
+  createTranslator({ locale: LOCALES[language], messages: TEXTS[language], namespace: 'link' })('feedCut', {
+    most: MOST,
+  });
 
 function readFor(found: Found, range: Range): Views {
   const { link, calendar, decision, db } = found;
@@ -99,7 +109,7 @@ export function linkFeed(secret: string, headers: Headers): Result<Feed> {
   const { link, calendar, db, at } = found;
   const range = feedRange(found);
   const owner = personById(db, calendar.ownerId);
-  const language = link.language ?? owner?.language ?? 'en';
+  const language = languageFor(link, owner);
   const { items, more, unread } = readFor(found, range);
   const words = blockWords(language);
   // The same all day long, so that what didn't change reads the same.
@@ -109,7 +119,7 @@ export function linkFeed(secret: string, headers: Headers): Result<Feed> {
   const name = calendar.main
     ? (owner?.name ?? '')
     : t('titleNamed', { calendar: calendar.name, owner: owner?.name ?? '' });
-  const says = more !== null || unread ? t('feedCut', { most: MOST }) : undefined;
+  const says = more !== null || unread ? cutSaid(language) : undefined;
   return ok(taggedText(calendarText(lines, { name, zone: range.zone, every: 'PT1H', ...(says ? { says } : {}) })));
 }
 
@@ -121,7 +131,8 @@ function readInstant(text: string): number | null {
 
 /**
  * When whoever a link shows is taken, as VFREEBUSY (RFC 5545 3.6.4), between two instants or over all that the link shows; never beyond that.
- * It says no more than free/busy, whatever the link shows besides.
+ * It says no more than free/busy, whatever the link shows besides. Where there is more than is read, it ends with what was read, so that no
+ * time it speaks of looks free that isn't, and says so.
  */
 export function linkFreeBusy(
   secret: string,
@@ -140,7 +151,7 @@ export function linkFreeBusy(
   const to = Math.max(from, Math.min(end, all.to));
   const wall = (at: number) => dateText(toWall(all.zone, at));
   const range = { from, to, fromDate: wall(from), toDate: dateText((parseDate(wall(to)) ?? 0) + DAY) };
-  const { items } = readFor(found, range);
+  const { items, more, unread } = readFor(found, range);
   const at = (text: string, allDay: boolean) =>
     allDay ? fromWallLenient(all.zone, parseDate(text) ?? 0) : (parseInstant(text) ?? 0);
   const taken = items.map(({ start, end, allDay, shows }) => ({
@@ -148,9 +159,11 @@ export function linkFreeBusy(
     shows,
   }));
   const stamp = `${dateText(found.at)}T00:00:00Z`;
-  const lines = freeBusyLines(taken, [from, to], stamp, `${found.link.key}-free-busy@paramo`);
+  const readTo = more === null ? to : Math.max(from, Math.min(to, taken.at(-1)?.span[0] ?? from));
+  const lines = freeBusyLines(taken, [from, readTo], stamp, `${found.link.key}-free-busy@paramo`);
   const owner = personById(found.db, found.calendar.ownerId);
-  return ok(taggedText(calendarText(lines, { name: owner?.name ?? '' })));
+  const says = more !== null || unread ? cutSaid(languageFor(found.link, owner)) : undefined;
+  return ok(taggedText(calendarText(lines, { name: owner?.name ?? '', ...(says ? { says } : {}) })));
 }
 
 /** A week of a link as a page without script shows it. `from` is its first day; `days` each with what is seen of it. */
@@ -172,13 +185,14 @@ export function linkWeek(secret: string, wanted: string | null, headers: Headers
   const found = findFeed(secret, headers);
   if (isRefusal(found)) return found;
   const { link, calendar, decision, db, at } = found;
+  // Before anybody reads, as at every route of the API, whose this isn't.
+  freeLapsed({ db, now: at });
   const zone = linkZone(link, calendar);
   const today = Math.floor(toWall(zone, at) / DAY) * DAY;
-  const monday = (day: number) => weekStart(day);
   const ends = linkEnds(link, zone, at);
-  const earliest = monday(today - BACK);
+  const earliest = weekStart(today - BACK);
   const asked = (wanted && parseDate(wanted)) || today;
-  const from = Math.min(Math.max(monday(asked), earliest), monday(ends - DAY));
+  const from = Math.min(Math.max(weekStart(asked), earliest), weekStart(ends - DAY));
   const to = Math.min(from + 7 * DAY, ends);
   const range = {
     from: fromWallLenient(zone, from),

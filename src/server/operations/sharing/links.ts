@@ -1,6 +1,7 @@
 import type { LinkItemsAnswer, RangeQuery } from '@/contract/items.ts';
 import { decide, nextChange } from '@/core/access/index.ts';
 import { dateText, fromWallLenient, instantText } from '@/core/time/index.ts';
+import type { Language } from '@/messages/languages.ts';
 import { limiter } from '../../auth/limiter.ts';
 import { now } from '../../clock.ts';
 import { mustWait } from '../../db/gate.ts';
@@ -32,8 +33,8 @@ const ONCE_IN = 3_600_000;
 /** A stranger's page shows so many; it is read on the request's thread. */
 const MOST_BY_LINK = 1500;
 
-/** A link found by its secret, with what it shows now; a made-up, a withdrawn and an ended one are answered alike. */
-export function findLink(secret: string, headers: Headers, db: Connection = database(), at: number = now()) {
+/** A link by its secret, with what it shows now; `null` for a made-up, a withdrawn and an ended one. */
+function openLink(secret: string, db: Connection, at: number) {
   const key = linkKeyOf(secret);
   const link = key === null ? null : linkByKey(db, key);
   const calendar = link && calendarById(db, link.collectionId);
@@ -43,6 +44,17 @@ export function findLink(secret: string, headers: Headers, db: Connection = data
     const decision = decide(collection, viewer, at, rulesOf(db, calendar));
     if (decision.rights.sight !== 'nothing') return { link, calendar, collection, viewer, decision, db, at } as const;
   }
+  return null;
+}
+
+/** The language a link's page is drawn in where one was set for it, and it shows anything; otherwise its reader's. */
+export const linkLanguage = (secret: string, db: Connection = database(), at: number = now()): Language | null =>
+  openLink(secret, db, at)?.link.language ?? null;
+
+/** A link found by its secret, or the refusal that every other address gets; a made-up, a withdrawn and an ended one are answered alike. */
+export function findLink(secret: string, headers: Headers, db: Connection = database(), at: number = now()) {
+  const open = openLink(secret, db, at);
+  if (open) return open;
   // Counted by the place and the address it tried: no number of wrong ones shuts out whoever holds a good one.
   const place = headers.get('x-forwarded-for') ?? '';
   const counts = wrong.take(place, at) && wrongOne.take(`${place} ${secret.slice(0, 60)}`, at);
@@ -53,7 +65,9 @@ export function findLink(secret: string, headers: Headers, db: Connection = data
 function cutTo(range: Range, zone: string, ends: number): Range | null {
   const at = fromWallLenient(zone, ends);
   if (range.from >= at) return null;
-  return range.to <= at ? range : { ...range, to: at, toDate: dateText(ends) };
+  // Days are the link's: where they begin earlier elsewhere, what is all day ends by its date.
+  const [toDate = range.toDate] = [range.toDate, dateText(ends)].sort();
+  return { ...range, to: Math.min(range.to, at), toDate };
 }
 
 /** Notes that a link was read, once an hour. */
@@ -86,7 +100,6 @@ export function listLinkItems(secret: string, query: RangeQuery, headers: Header
     calendar: calendar.main ? '' : calendar.name,
     zone: calendar.zone,
     ends: dateText(ends),
-    language: link.language,
     ownZone: link.zone,
     sight: decision.rights.sight,
     items,
