@@ -85,10 +85,15 @@ test('behind a proxy the hop that it wrote counts, not what a client wrote befor
 });
 
 describe('ways in', () => {
-  test('followed by a newer one, or used, are dead; every session ends, and the person is told', async () => {
+  test('followed by a newer one, or used, are dead; every session and token ends, and the person is told', async () => {
     const noor = await Caller.stepIn(server.address, 'noor');
     const oona = await Caller.stepIn(server.address, 'oona');
     const { me } = await oona.json<{ me: { address: string } }>('/api/frame');
+    const token = { name: 'Phone', reads: true, calendar: null, until: null };
+    const { secret } = JSON.parse((await oona.send('POST', '/api/tokens', token)).text) as { secret: string };
+    const byToken = async () =>
+      (await new Caller(server.address).send('GET', '/api/frame', undefined, { authorization: `Bearer ${secret}` }))
+        .status;
     const make = async () => {
       const made = await noor.send('POST', '/api/people/oona/way-in');
       return String(JSON.parse(made.text).path).slice('/way-in/'.length);
@@ -97,9 +102,9 @@ describe('ways in', () => {
     const choose = (token: string) =>
       new Caller(server.address).send('POST', '/api/way-in', { token, password: 'chosen by somebody' });
     expect((await choose(older)).status).toBe(410);
-    expect((await oona.send('GET', '/api/frame')).status).toBe(200);
+    expect([(await oona.send('GET', '/api/frame')).status, await byToken()]).toEqual([200, 200]);
     expect((await choose(newer)).status).toBe(200);
-    expect((await oona.send('GET', '/api/frame')).status).toBe(401);
+    expect([(await oona.send('GET', '/api/frame')).status, await byToken()]).toEqual([401, 401]);
     expect((await choose(newer)).status).toBe(410);
     const again = new Caller(server.address);
     const body = { address: me.address, password: 'chosen by somebody' };

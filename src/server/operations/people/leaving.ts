@@ -190,8 +190,8 @@ export async function makeWayIn(asked: Context, handle: string): Promise<Result<
 }
 
 /**
- * Chooses a password by such an address. Every session of before ends, with its open windows, and the person is told, in Messages
- * and by letter: whoever used the address.
+ * Chooses a password by such an address. Every session of before ends, with its open windows, every token of theirs is withdrawn, and the
+ * person is told, in Messages and by letter: whoever used the address.
  */
 export async function choosePassword(token: string, password: string): Promise<Result<{ done: true }>> {
   const spent = await spendPasswordToken(token, password);
@@ -203,6 +203,7 @@ export async function choosePassword(token: string, password: string): Promise<R
   hub().end(person.id, null);
   const ctx = contextFor(person, db);
   db.write(() => {
+    withdrawTokensOf(ctx.db, person.id, ctx.now);
     trailOwn(ctx, person.key, 'password.made', null, {});
     tellOfSignIn(ctx, person.id, 'passwordMade', person.id);
   });

@@ -90,6 +90,8 @@ describe('a token', () => {
     expect(listItems(ctx, org.calendar('amara'), WEEK)).toMatchObject({ code: 'notFound' });
     const admin = by(make('ines', { calendar: org.calendar('ines') }));
     expect(listSightlines(admin, org.calendar('bruno'))).toMatchObject({ code: 'notFound' });
+    // Nor the directory, which is about more than that calendar.
+    expect(listSightlines(admin, org.calendar('ines'))).toMatchObject({ ok: true, value: { people: [], groups: [] } });
   });
 
   test.each([

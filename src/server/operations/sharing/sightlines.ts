@@ -42,8 +42,9 @@ export function listSightlines(ctx: Context, key: string): Result<SightlinesAnsw
   const near = partnersOf(ctx, shared, directory);
   const rows = rowsOf(ctx, shared, directory);
   const others = rows.flatMap((row) => (row.effective.copies ? row.who.name : []));
-  // Who comes from outside gives to those they know, and gets no directory by it.
-  const people = ctx.viewer.inside ? allPeople(ctx.db).filter((p) => p.id !== calendar.ownerId) : [];
+  // Who comes from outside gives to those they know, and gets no directory by it; nor does a program that sees one calendar alone.
+  const directoryToo = ctx.viewer.inside && ctx.token?.only == null;
+  const people = directoryToo ? allPeople(ctx.db).filter((p) => p.id !== calendar.ownerId) : [];
   return ok({
     calendar: { key: calendar.key, name: calendar.name, main: calendar.main },
     others: calendarsOf(ctx.db, calendar.ownerId).flatMap((c) =>
@@ -67,9 +68,7 @@ export function listSightlines(ctx: Context, key: string): Result<SightlinesAnsw
       }))
       .sort((a, b) => b.often - a.often)
       .map(({ often: _often, ...p }) => p),
-    groups: ctx.viewer.inside
-      ? allGroups(ctx.db).map(({ key: id, name, members }) => ({ key: id, name, members }))
-      : [],
+    groups: directoryToo ? allGroups(ctx.db).map(({ key: id, name, members }) => ({ key: id, name, members })) : [],
   });
 }
 
