@@ -73,6 +73,12 @@ describe('who has access', () => {
     expect(as('amara', 'give', BRUNO, 'wren@cloudmoor.example', 'outline').code).toBe(1);
   });
 
+  test('for good stands beside what was given for a time, which it leaves', () => {
+    json('give', BRUNO, TOMAS, 'full', '--today');
+    expect(json('give', BRUNO, TOMAS, 'titles')).toMatchObject([{ before: null, after: { sight: 'title' } }]);
+    expect(json('show', BRUNO, TOMAS).map((l) => l.level)).toEqual(['titles', 'full']);
+  });
+
   test('with --dry-run only says what would be', () => {
     expect(json('give', BRUNO, TOMAS, 'full', '--dry-run')).toMatchObject([
       { after: { sight: 'full' }, changed: false },

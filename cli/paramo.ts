@@ -5,7 +5,7 @@ import { askedBody } from '../src/contract/sharing-asks.ts';
 import { changesBody, type GrantChange } from '../src/contract/sharing-changes.ts';
 import { ruleChange } from '../src/contract/sharing-rules.ts';
 import { PRESETS, type Rights } from '../src/core/access/index.ts';
-import { dateText, toWall } from '../src/core/time/index.ts';
+import { dateText, parseDate, toWall, weekStart } from '../src/core/time/index.ts';
 import { type Connection, database } from '../src/server/db/index.ts';
 import { refusalBody } from '../src/server/http/sentences.ts';
 import { type Context, contextFor } from '../src/server/operations/deciding/context.ts';
@@ -126,13 +126,13 @@ type Values = {
 };
 type Command = (ctx: Context, args: readonly string[], values: Values) => Result<readonly Row[]>;
 
-const list: Command = (ctx, [calendar], _values) => {
-  const lines = linesOf(ctx, keyOf(ctx, calendar));
+const list: Command = (ctx, [calendar]) => {
+  const lines = listSightlines(ctx, keyOf(ctx, calendar));
   return lines.ok ? { ok: true, value: lines.value.rows.flatMap((row) => rowsOf(row)) } : lines;
 };
 
 const show: Command = (ctx, [calendar, who]) => {
-  const lines = linesOf(ctx, keyOf(ctx, calendar));
+  const lines = listSightlines(ctx, keyOf(ctx, calendar));
   if (!lines.ok) return lines;
   const row = rowFor(lines.value, audienceOf(ctx, who));
   return { ok: true, value: row ? rowsOf(row).map((line) => ({ ...line, effective: row.effective })) : [] };
@@ -157,7 +157,7 @@ const give: Command = (ctx, [calendar, who, level], values) => {
 
 const take: Command = (ctx, [calendar, who], values) => {
   const key = keyOf(ctx, calendar);
-  const lines = linesOf(ctx, key);
+  const lines = listSightlines(ctx, key);
   if (!lines.ok) return lines;
   const audience = audienceOf(ctx, who);
   const grants = rowFor(lines.value, audience)?.grants ?? [];
@@ -196,9 +196,9 @@ const explain: Command = (ctx, [calendar, who, item], values) => {
 
 const seeAs: Command = (ctx, [calendar, who], values) => {
   const day = values.week ?? dateText(toWall(ctx.viewer.zone, ctx.now));
-  const from = Date.parse(`${day}T00:00:00Z`);
-  if (!Number.isFinite(from)) throw new Unclear(`${day} is no date.`);
-  const monday = from - ((Math.floor(from / DAY) + 3) % 7) * DAY;
+  const on = parseDate(day);
+  if (on === null) throw new Unclear(`${day} is no date.`);
+  const monday = weekStart(on);
   const audience = audienceOf(ctx, who);
   const person = audience.kind === 'address' ? personForScript(ctx.db, audience.address) : null;
   const as = person
@@ -327,8 +327,6 @@ function change(ctx: Context, values: Values, changes: readonly GrantChange[]): 
     value: done.value.answer.results.map((r) => ({ ...r, changed: done.value.answer.changed })),
   };
 }
-
-const linesOf = (ctx: Context, key: string): Result<SightlinesAnswer> => listSightlines(ctx, key);
 
 function keyOf(ctx: Context, named: string | undefined): string {
   const key = calendarForScript(ctx.db, named ?? '');

@@ -91,16 +91,32 @@ export function asksFrom(db: Connection, fromId: number, most: number): Ask[] {
   return db.all<Row>('SELECT * FROM ask WHERE from_id = ? ORDER BY at DESC LIMIT ?', fromId, most).map(decode);
 }
 
-/** What people are asked and wasn't taken back: what waits first, then the latest. */
-export function asksTo(db: Connection, people: readonly number[], most: number): Ask[] {
+/** A calendar that is asked about: whose it is now, and its row number, or `null` for the main one. */
+export interface AskedAbout {
+  readonly toId: number;
+  readonly collectionId: number | null;
+}
+
+/** The rows about some calendars, but for those of one asker (`?` both: the calendars as JSON, the asker). */
+const ABOUT = `FROM ask JOIN json_each(?) about ON ask.to_id = about.value ->> 'toId'
+  AND coalesce(ask.collection_id, 0) = coalesce(about.value ->> 'collectionId', 0) WHERE ask.from_id <> ?`;
+
+/** What others than `but` ask about some calendars and wasn't taken back: what waits first, then the latest. */
+export function asksAbout(db: Connection, calendars: readonly AskedAbout[], but: number, most: number): Ask[] {
   return db
     .all<Row>(
-      `SELECT * FROM ask WHERE to_id IN (SELECT value FROM json_each(?)) AND state <> 'takenBack'
-       ORDER BY state = 'open' DESC, at DESC LIMIT ?`,
-      JSON.stringify(people),
+      `SELECT ask.* ${ABOUT} AND state <> 'takenBack' ORDER BY state = 'open' DESC, at DESC LIMIT ?`,
+      JSON.stringify(calendars),
+      but,
       most,
     )
     .map(decode);
+}
+
+/** How many asks about some calendars, of others than `but`, wait for an answer. */
+export function openAsksAbout(db: Connection, calendars: readonly AskedAbout[], but: number): number {
+  const asked = JSON.stringify(calendars);
+  return db.get<{ n: number }>(`SELECT count(*) AS n ${ABOUT} AND state = 'open'`, asked, but)?.n ?? 0;
 }
 
 /** How many asks of a person wait for an answer. */
@@ -202,13 +218,4 @@ export function answersTo(db: Connection, askId: number, most: number): AskAnswe
 /** Adds the words that go with the last answer to an ask. */
 export function setAnswerNote(db: Connection, askId: number, note: string): void {
   db.run('UPDATE ask_answer SET note = ? WHERE id = (SELECT max(id) FROM ask_answer WHERE ask_id = ?)', note, askId);
-}
-
-/** The grants by which those who ask somebody showed them their own in the same act, by row number. */
-export function gavesTo(db: Connection, toId: number): Set<number> {
-  return new Set(
-    db
-      .arrays<[number]>(`SELECT gave FROM ask WHERE to_id = ? AND gave IS NOT NULL AND state <> 'takenBack'`, toId)
-      .map(([id]) => id),
-  );
 }

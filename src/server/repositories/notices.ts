@@ -45,28 +45,37 @@ export function insertNotice(db: Connection, notice: Omit<Notice, 'readAt'>): vo
   );
 }
 
-/** What a person was told, the newest first. */
+/** What else is told where it is asked: a calendar shown in the same act as its asker's ask. It is one message, which reads both ways. */
+const BY_ITSELF = `person_id = @personId AND NOT EXISTS (SELECT 1 FROM ask
+  WHERE ask.to_id = notice.person_id AND ask.gave = notice.grant_id AND ask.state <> 'takenBack')`;
+
+/** What a person was told, the newest first, but for what an ask to them says with it. */
 export function noticesTo(db: Connection, personId: number, most: number): Notice[] {
-  return db.all<Row>('SELECT * FROM notice WHERE person_id = ? ORDER BY id DESC LIMIT ?', personId, most).map((r) => ({
-    key: r.key,
-    personId: r.person_id,
-    at: r.at,
-    kind: r.kind,
-    collectionId: r.collection_id,
-    ownerId: r.owner_id,
-    grantId: r.grant_id,
-    byId: r.by_id,
-    note: r.note,
-    readAt: r.read_at,
-  }));
+  return db
+    .all<Row>(`SELECT * FROM notice WHERE ${BY_ITSELF} ORDER BY id DESC LIMIT @most`, { personId, most })
+    .map((r) => ({
+      key: r.key,
+      personId: r.person_id,
+      at: r.at,
+      kind: r.kind,
+      collectionId: r.collection_id,
+      ownerId: r.owner_id,
+      grantId: r.grant_id,
+      byId: r.by_id,
+      note: r.note,
+      readAt: r.read_at,
+    }));
 }
 
+/** How many of those a person hasn't opened. */
 export function unreadNotices(db: Connection, personId: number): number {
   return (
-    db.get<{ n: number }>('SELECT count(*) AS n FROM notice WHERE person_id = ? AND read_at IS NULL', personId)?.n ?? 0
+    db.get<{ n: number }>(`SELECT count(*) AS n FROM notice WHERE ${BY_ITSELF} AND read_at IS NULL`, { personId })?.n ??
+    0
   );
 }
 
+/** Marks all that a person was told as opened, with what an ask says with it. */
 export function markNoticesRead(db: Connection, personId: number, at: number): void {
   db.run('UPDATE notice SET read_at = ? WHERE person_id = ? AND read_at IS NULL', at, personId);
 }

@@ -40,9 +40,16 @@ export function Messages({ who }: { who: string }) {
     forward.data?.own,
   ].every((list) => list?.length === 0);
   const told = [query.data?.notices, query.data?.ending, query.data?.wishes].some((list) => (list?.length ?? 0) > 0);
-  const unread = query.data?.notices.some((n) => n.unread) === true || asks.data?.own.some((ask) => ask.news) === true;
+  // An ask that shows a calendar with it is read with the rest, and whoever showed it sees that.
+  const unread = [
+    ...(query.data?.notices.filter((n) => n.unread) ?? []),
+    ...(asks.data?.own.filter((ask) => ask.news) ?? []),
+    ...(asks.data?.waiting.filter((ask) => ask.gave) ?? []),
+  ]
+    .map(({ key }) => key)
+    .join();
   useEffect(() => {
-    if (!unread) return;
+    if (unread === '') return;
     call('readNotices', {})
       .then(() => client.invalidateQueries({ queryKey: ['frame'] }))
       .catch(() => {});

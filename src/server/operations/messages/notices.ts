@@ -1,7 +1,7 @@
 import type { NoticesAnswer } from '@/contract/messages.ts';
 import { presetOf } from '@/core/access/index.ts';
 import { instantText } from '@/core/time/index.ts';
-import { gavesTo, markAsksHeard } from '../../repositories/asks.ts';
+import { markAsksHeard } from '../../repositories/asks.ts';
 import { type Calendar, calendarById, calendarsOf } from '../../repositories/calendars.ts';
 import { calendarsNaming, grantById, grantsOn, type StoredGrant } from '../../repositories/grants.ts';
 import { groupsOf } from '../../repositories/groups.ts';
@@ -31,10 +31,7 @@ export function listNotices(ctx: Context): Result<NoticesAnswer> {
     audience.kind === 'person'
       ? audience.personId === ctx.viewer.id
       : audience.kind === 'group' && groups.has(audience.groupId);
-  // What somebody showed while they asked is said where they ask: one message, both ways.
-  const withAsk = gavesTo(ctx.db, ctx.viewer.id);
   const notices = noticesTo(ctx.db, ctx.viewer.id, MOST).flatMap((notice) => {
-    if (notice.grantId !== null && withAsk.has(notice.grantId)) return [];
     const calendar = notice.collectionId === null ? null : calendarById(ctx.db, notice.collectionId);
     if (!calendar && notice.collectionId !== null) return [];
     const mine = calendar?.ownerId === ctx.viewer.id;

@@ -201,9 +201,16 @@ describe('an answer', () => {
     answer('ines', other, { answer: 'refuse', note: 'unsaid', quiet: true });
     expect(lists('dario').own[0]).toMatchObject({ state: 'refused', news: false, answers: [{ by: null, note: '' }] });
     expect(readFrame(org.ctx('dario')).unread).toBe(0);
-    // A day later it may be asked again, and is the same ask.
+    // Nor an old one just after it was closed: a day after the answer it may be asked again, and is the same ask.
     expect(ask('amara', 'ines', {}, START + DAY).ok).toBe(true);
     expect(waiting('ines', START + DAY)[0]).toMatchObject({ key, answers: [{ answer: 'refused' }] });
+  });
+
+  test('no to an ask of weeks ago isn’t asked about again within a day of the no', () => {
+    const later = START + 21 * DAY;
+    answer('ines', key, { answer: 'refuse', quiet: true }, later);
+    expect(ask('amara', 'ines', {}, later + DAY - 1)).toMatchObject({ code: 'askedToday' });
+    expect(ask('amara', 'ines', {}, later + DAY).ok).toBe(true);
   });
 
   test('a no to what waits leaves what the asker has', () => {

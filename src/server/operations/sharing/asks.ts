@@ -2,21 +2,38 @@ import type { AudienceWire } from '@/contract/sharing.ts';
 import type { AsksAnswer, AskToAnswer, OwnAsk } from '@/contract/sharing-asks.ts';
 import { type Decision, decide, NO_RIGHTS, presetOf } from '@/core/access/index.ts';
 import { instantText } from '@/core/time/index.ts';
-import { type Ask, answersTo, asksFrom, asksTo, unheardAsks } from '../../repositories/asks.ts';
-import { type Calendar, calendarById, mainCalendarOf } from '../../repositories/calendars.ts';
+import {
+  type Ask,
+  type AskedAbout,
+  answersTo,
+  asksAbout,
+  asksFrom,
+  openAsksAbout,
+  unheardAsks,
+} from '../../repositories/asks.ts';
+import { type Calendar, calendarById, calendarsOf, mainCalendarOf } from '../../repositories/calendars.ts';
 import { calendarsNaming, grantById, grantsOn, type StoredGrant } from '../../repositories/grants.ts';
 import { groupsOf } from '../../repositories/groups.ts';
 import { outsiderName } from '../../repositories/outsider-names.ts';
 import type { Person } from '../../repositories/people.ts';
 import { ok, type Result } from '../../result.ts';
-import { type Context, collectionOf, Directory, decideOn, rulesOf, viewerOf } from '../deciding/index.ts';
+import {
+  type Context,
+  collectionOf,
+  Directory,
+  decideOn,
+  decideOnSeveral,
+  rulesOf,
+  viewerOf,
+} from '../deciding/index.ts';
 
 const MOST = 100;
 const MOST_ANSWERS = 10;
 const DAY = 86_400_000;
 
-/** From when on an asker may remind those who can answer, or ask again after a no: a day after the last time. */
-export const againFrom = (ask: Pick<Ask, 'at' | 'nudgedAt'>): number => Math.max(ask.at, ask.nudgedAt ?? 0) + DAY;
+/** From when on an asker may remind those who can answer, or ask again after a no: a day after the last word of either side. */
+export const againFrom = (ctx: Pick<Context, 'db'>, ask: Pick<Ask, 'id' | 'at' | 'nudgedAt'>): number =>
+  Math.max(ask.at, ask.nudgedAt ?? 0, answersTo(ctx.db, ask.id, 1)[0]?.at ?? 0) + DAY;
 
 /** The calendar an ask is about as things stand; `null` where whoever was asked has none any more. */
 export function calendarAsked(ctx: Pick<Context, 'db'>, ask: Pick<Ask, 'toId' | 'collectionId'>): Calendar | null {
@@ -52,40 +69,30 @@ export function answerersOf(ctx: Context, calendar: Calendar): number[] {
 export const askerAs = (asker: Person): AudienceWire =>
   asker.inside ? { kind: 'person', id: asker.handle } : { kind: 'address', address: asker.address, name: asker.name };
 
-/** Those whose calendars one may give access to: oneself, and whoever's calendar names one so. */
-function ownersAnsweredFor(ctx: Context): number[] {
-  const owners = new Set([ctx.viewer.id]);
-  for (const id of calendarsNaming(ctx.db, ctx.viewer.id)) {
-    const calendar = calendarById(ctx.db, id);
-    if (calendar && mayAnswerOn(ctx, calendar)) owners.add(calendar.ownerId);
-  }
-  return [...owners];
-}
-
-/** The asks that one may answer, with the calendar of each. */
-function asksToAnswer(ctx: Context, most: number): { ask: Ask; calendar: Calendar }[] {
-  const may = new Map<number, boolean>();
-  const answers = (calendar: Calendar): boolean => {
-    const known = may.get(calendar.id) ?? mayAnswerOn(ctx, calendar);
-    may.set(calendar.id, known);
-    return known;
-  };
-  return asksTo(ctx.db, ownersAnsweredFor(ctx), most).flatMap((ask) => {
-    const calendar = calendarAsked(ctx, ask);
-    return calendar && ask.fromId !== ctx.viewer.id && answers(calendar) ? [{ ask, calendar }] : [];
-  });
+/** The calendars that one answers asks about, as asks name them: one's own, and those that name one and that one gives access to. */
+function calendarsAnsweredFor(ctx: Context): AskedAbout[] {
+  const ids = new Set([
+    ...calendarsOf(ctx.db, ctx.viewer.id).map((c) => c.id),
+    ...calendarsNaming(ctx.db, ctx.viewer.id),
+  ]);
+  return decideOnSeveral(ctx, [...ids]).flatMap(({ calendar: { id, ownerId, main }, decision }) =>
+    decision.owner || decision.rights.shares ? [{ toId: ownerId, collectionId: main ? null : id }] : [],
+  );
 }
 
 /** How many asks wait for one's answer, and how many of one's own were answered since one looked. */
 export const asksWaiting = (ctx: Context): number =>
-  asksToAnswer(ctx, MOST).filter(({ ask }) => ask.state === 'open').length + unheardAsks(ctx.db, ctx.viewer.id);
+  openAsksAbout(ctx.db, calendarsAnsweredFor(ctx), ctx.viewer.id) + unheardAsks(ctx.db, ctx.viewer.id);
 
 /** Who asks for access that one may give, what was answered, and what one asks for oneself. */
 export function listAsks(ctx: Context): Result<AsksAnswer> {
   const look: Look = { ctx, directory: new Directory(ctx.db) };
-  const to = asksToAnswer(ctx, MOST + 1);
+  const to = asksAbout(ctx.db, calendarsAnsweredFor(ctx), ctx.viewer.id, MOST + 1);
   const from = asksFrom(ctx.db, ctx.viewer.id, MOST + 1);
-  const wires = to.slice(0, MOST).map(({ ask, calendar }) => toAnswer(look, ask, calendar));
+  const wires = to.slice(0, MOST).flatMap((ask) => {
+    const calendar = calendarAsked(ctx, ask);
+    return calendar ? [toAnswer(look, ask, calendar)] : [];
+  });
   const open = wires.filter((ask) => ask.state === 'open');
   return ok({
     waiting: open.sort((a, b) => a.at.localeCompare(b.at)),
@@ -153,7 +160,7 @@ function ownAsk(look: Look, ask: Ask): OwnAsk {
       };
     }),
     has,
-    again: instantText(againFrom(ask)),
+    again: instantText(againFrom(ctx, ask)),
     news: !ask.heard,
   };
 }

@@ -22,7 +22,7 @@ function calendarOf(ctx: Context, { of, calendar }: GrantChange): Calendar | nul
 }
 
 const at = (refusal: Refusal, i: number): Refusal =>
-  refuse(refusal.code === 'badInput' ? 'badInput' : refusal.code, {
+  refuse(refusal.code, {
     ...(refusal.facts ? { facts: refusal.facts } : {}),
     fields: refusal.fields
       ? Object.fromEntries(Object.entries(refusal.fields).map(([f, code]) => [`changes.${i}.${f}`, code]))

@@ -125,12 +125,12 @@ function takeAll(ctx: Context, planned: readonly (Plan | Refusal)[]): Result<{ d
   return ok({ done: true });
 }
 
-/** Where `seen` isn't given, it is the standing grant that is meant, whichever that is. */
+/** Where `seen` isn't given, it is the standing grant that is meant, whichever that is; for taking, where there is none, a dated one. */
 type Unseen<T extends { seen: string | null }> = Omit<T, 'seen'> & { readonly seen?: T['seen'] | undefined };
 
 /** What taking one of an audience's grants away would write, checked; or why it can't be. */
 export function planTake(ctx: Context, key: string, body: Unseen<TakeBody>): Plan | Refusal {
-  const found = findGrant(ctx, key, body.audience, body.seen);
+  const found = findGrant(ctx, key, body.audience, body.seen, true);
   if (isRefusal(found)) return found;
   const { current } = found;
   if (!current) return refuse('badInput', { fields: { audience: 'nothingToTake' } });
@@ -163,7 +163,7 @@ export interface Plan extends Found {
 export function planGive(ctx: Context, key: string, body: Unseen<GiveBody>): Plan | Refusal {
   // What is given for a time stands beside what stands.
   const dated = body.span != null && (body.span.from !== null || body.span.until !== null);
-  const found = findGrant(ctx, key, body.audience, body.seen === undefined && dated ? null : body.seen);
+  const found = findGrant(ctx, key, body.audience, body.seen === undefined && dated ? null : body.seen, false);
   if (isRefusal(found)) return found;
   const { audience, current } = found;
   const misfit = fitRights(body.rights, offeredOn(found.decided.calendar)).lowered[0];
@@ -185,7 +185,7 @@ export function planGive(ctx: Context, key: string, body: Unseen<GiveBody>): Pla
   if (isRefusal(hidden)) return hidden;
   const free = decided.asAdministrator || decided.decision.owner;
   const asks = body.asks && body.asks !== 'nothing' ? { ...NO_RIGHTS, sight: body.asks } : null;
-  if (asks && !(decided.decision.owner && audience.person?.inside))
+  if (asks && !(decided.decision.owner && decided.calendar.main && audience.person?.inside))
     return refuse('badInput', { fields: { asks: 'askInside' } });
   const tell = tellingOf(ctx, found, body.tell);
   return { ...found, decided, next, tell, asks, hidden, hangs: !free && holdsByThread(decided) };
@@ -201,7 +201,13 @@ function tellingOf(
   return current && wasTold(ctx.db, current.id, decided.calendar.ownerId) ? { note: '' } : null;
 }
 
-function findGrant(ctx: Context, key: string, wire: AudienceWire, seen: string | null | undefined): Found | Refusal {
+function findGrant(
+  ctx: Context,
+  key: string,
+  wire: AudienceWire,
+  seen: string | null | undefined,
+  orDated: boolean,
+): Found | Refusal {
   const decided = findShared(ctx, key);
   if (isRefusal(decided)) return decided;
   const audience = findAudience(ctx, wire, decided.calendar);
@@ -211,7 +217,7 @@ function findGrant(ctx: Context, key: string, wire: AudienceWire, seen: string |
   const theirs = grantsOn(ctx.db, decided.calendar.id).filter((g) => sameAudience(g.audience, audience.stored));
   const current =
     (seen === undefined
-      ? (theirs.find((g) => g.starts === null && g.ends === null) ?? theirs[0])
+      ? (theirs.find((g) => g.starts === null && g.ends === null) ?? (orDated ? theirs[0] : undefined))
       : theirs.find((g) => g.key === seen)) ?? null;
   if (seen !== null && seen !== undefined && !current) return refuse('changedMeanwhile');
   return { decided, audience, current, others: theirs.filter((g) => g !== current) };

@@ -72,8 +72,8 @@ export function makeAsk(ctx: Context, body: AskedBody): Result<{ asked: number; 
       continue;
     }
     const current = askBetween(ctx.db, ctx.viewer.id, person.id, further?.id ?? null);
-    // A no isn't asked about again on the same day.
-    if (current?.state === 'refused' && againFrom(current) > ctx.now)
+    // What was closed isn't asked about again within a day of it.
+    if (current?.state === 'refused' && againFrom(ctx, current) > ctx.now)
       return refuse('askedToday', { facts: { name: person.name } });
     asks.push({ person, current });
   }
@@ -157,7 +157,7 @@ export function nudgeAsk(ctx: Context, key: string): Result<{ done: true }> {
   const ask = findOwn(ctx, key);
   if (isRefusal(ask)) return ask;
   if (ask.state !== 'open') return refuse('changedMeanwhile');
-  if (againFrom(ask) > ctx.now) return refuse('nudgedToday');
+  if (againFrom(ctx, ask) > ctx.now) return refuse('nudgedToday');
   ctx.db.write(() => {
     setNudged(ctx.db, ask.id, ctx.now);
     trailOwn(ctx, ask.key, 'ask.nudged', null, {});

@@ -1,12 +1,13 @@
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { messageBody } from '@/contract/sharing.ts';
 import { PRESETS } from '@/core/access/index.ts';
+import { readFrame } from '../frame/read-frame.ts';
 import { listNotices, readNotices } from '../messages/notices.ts';
-import { changePreferences } from '../people/people.ts';
+import { beginCalendar, changePreferences } from '../people/people.ts';
 import { at, type SmallOrganisation, START, smallOrganisation, WEEK } from '../small-organisation.ts';
 import { listAsks } from './asks.ts';
 import { giveAccess, takeAccess } from './give-access.ts';
-import { makeAsk } from './make-ask.ts';
+import { makeAsk, takeBackAsk } from './make-ask.ts';
 import { previewMessage } from './message-text.ts';
 import { previewAccess } from './preview-access.ts';
 import { listSightlines } from './sightlines.ts';
@@ -142,13 +143,21 @@ describe('both ways', () => {
       gave: { sight: 'outline' },
     });
     expect(told('amara')).toEqual([]);
+    // It counts as one, the ask, until it is read; then whoever gave sees that it was.
+    expect(readFrame(org.ctx('amara')).unread).toBe(1);
+    readNotices(org.ctx('amara', START + 1000));
+    expect(grant()?.heard).toMatchObject({ told: 1, opened: 1 });
   });
 
-  test('only for one’s own calendar, and of somebody inside', () => {
+  test('only for one’s own main calendar, and of somebody inside', () => {
     org.give('ines', 'tomas', PRESETS.steward);
     expect(give({ asks: 'busy' }, 'tomas')).toMatchObject({ fields: { asks: 'askInside' } });
     const xeno = { kind: 'address', address: 'xeno@river.example' } as const;
     expect(give({ audience: xeno, asks: 'busy' })).toMatchObject({ fields: { asks: 'askInside' } });
+    const made = beginCalendar(org.ctx('ines'), { of: 'ines', name: 'Rounds' });
+    if (!made.ok) throw new Error(made.code);
+    const further = { audience: amara, rights: PRESETS.outline, seen: null, asks: 'busy' } as const;
+    expect(giveAccess(org.ctx('ines'), made.value.calendar, further)).toMatchObject({ fields: { asks: 'askInside' } });
   });
 
   test('what is shown with an ask is said where it asks, and by itself once the ask is taken back', () => {
@@ -161,6 +170,9 @@ describe('both ways', () => {
       offers: 'busy',
     });
     expect(told('ines')).toEqual([]);
+    const asks = listAsks(org.ctx('bruno'));
+    expect(takeBackAsk(org.ctx('bruno'), (asks.ok && asks.value.own[0]?.key) || '').ok).toBe(true);
+    expect(told('ines')).toEqual(['given']);
   });
 
   test('each direction is its own: before one ends one’s own, what the other shows is said to the owner and to nobody else', () => {

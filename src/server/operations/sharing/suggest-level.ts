@@ -1,13 +1,12 @@
 import type { AudienceWire, SuggestedLevel } from '@/contract/sharing.ts';
 import { decide, PRESETS, presetOf } from '@/core/access/index.ts';
-import { type Kin, type Known, kinOf, type Least, leastFor } from '@/core/review/index.ts';
+import { type Kin, type Known, kinOf, LADDER, type Least, leastFor } from '@/core/review/index.ts';
 import { calendarsById, calendarsOf, mainCalendarOf } from '../../repositories/calendars.ts';
 import { calendarsNaming, grantsOn } from '../../repositories/grants.ts';
 import { type Person, personById } from '../../repositories/people.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import {
   type Context,
-  collectionOf,
   Directory,
   decideOn,
   findAudience,
@@ -15,11 +14,11 @@ import {
   isRefusal,
   rulesOf,
   type Shared,
-  viewerOf,
 } from '../deciding/index.ts';
 import { partnersOf } from './sightlines.ts';
 
-const LEVELS: readonly string[] = ['freeBusy', 'titles', 'outline', 'full', 'arranger'] satisfies Least[];
+/** The levels that say something of what is usual: those that can be suggested. */
+const isLeast = (preset: string | null): preset is Least => (LADDER as readonly (string | null)[]).includes(preset);
 /** So many such people elsewhere say something of what is usual. */
 const ENOUGH = 3;
 
@@ -60,12 +59,9 @@ export function suggestLevel(
     meets,
   };
   const { usual, of } = usualFor(ctx, shared, kinOf({ ...known, meets: 0 }));
-  const everyone = decide(
-    collectionOf(shared.calendar, grantsOn(ctx.db, shared.calendar.id)),
-    viewerOf(ctx.db, { id: 0, inside: true }, []),
-    ctx.now,
-    rulesOf(ctx.db, shared.calendar),
-  );
+  const all = findAudience(ctx, { kind: 'everyone' }, shared.calendar);
+  if (isRefusal(all)) return all;
+  const everyone = decide(shared.collection, all.viewer, ctx.now, rulesOf(ctx.db, shared.calendar));
   const { kin, level } = leastFor(known, everyone.rights.sight, usual);
   return ok({
     suggested: { kin, preset: level, rights: PRESETS[level], meets, elsewhere: usual === level ? of : null },
@@ -101,9 +97,9 @@ function usualFor(ctx: Context, shared: Shared, kin: Kin): { usual: Least | null
     for (const grant of grantsOn(ctx.db, calendar.id)) {
       const person = grant.audience.kind === 'person' ? personById(ctx.db, grant.audience.personId) : null;
       const preset = presetOf(grant.rights);
-      if (!person || grant.ends !== null || preset === null || !LEVELS.includes(preset)) continue;
+      if (!person || grant.ends !== null || !isLeast(preset)) continue;
       const known = { ...plainly(person, !person.inside), namesake: false, runsTheirs: false, meets: 0 };
-      if (kinOf(known) === kin) counts.set(preset as Least, (counts.get(preset as Least) ?? 0) + 1);
+      if (kinOf(known) === kin) counts.set(preset, (counts.get(preset) ?? 0) + 1);
     }
   }
   const [most] = [...counts].sort((a, b) => b[1] - a[1]);
