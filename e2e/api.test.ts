@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { expect, inject, test } from 'vitest';
 import { Caller } from './caller.ts';
 import { desksAt } from './desks.ts';
+import { rights } from './exits.ts';
 
 /** The API as a program uses it: by a token, as docs/api.md says. */
 const home = inject('sample');
@@ -27,17 +28,7 @@ function examples(): Example[] {
   );
 }
 
-const RIGHTS = {
-  sight: 'title',
-  add: false,
-  change: 'none',
-  remove: 'none',
-  suggest: false,
-  private: false,
-  speaks: false,
-  copies: false,
-  shares: false,
-};
+const RIGHTS = { ...rights, sight: 'title' };
 const by = (secret: string) => ({ authorization: `Bearer ${secret}` });
 
 async function tokenOf(handle: string, more: object = {}): Promise<{ secret: string; caller: Caller }> {

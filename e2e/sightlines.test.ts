@@ -2,6 +2,7 @@ import { describe, expect, inject, test } from 'vitest';
 import { Caller } from './caller.ts';
 import type { Desk } from './desk.ts';
 import { desksAt } from './desks.ts';
+import { rights } from './exits.ts';
 
 /* Hedda's calendar, and her colleagues: nobody else's test touches them. All of it is done by the keys alone. */
 const home = inject('sample');
@@ -285,17 +286,6 @@ describe('withdrawn to gone', () => {
     const greta = await Caller.stepIn(home, 'greta');
     const frame = await greta.json<{ principals: { own: boolean; calendar: string }[] }>('/api/frame');
     const calendar = frame.principals.find((p) => p.own)?.calendar ?? '';
-    const rights = {
-      sight: 'full',
-      add: false,
-      change: 'none',
-      remove: 'none',
-      suggest: false,
-      private: false,
-      speaks: false,
-      copies: false,
-      shares: false,
-    };
     const audience = { kind: 'person', id: 'maren' };
     const titled =
       /^(Stand-up|Site round|Letters|Supplier call|Data check|Planning table|Training|Visit|Maintenance|One to one|Report|Safety walk)/;
@@ -343,10 +333,8 @@ test('a row is changed where it stands and taken back in one press; several rows
   const maren = await open('maren', '/for/maren/sightlines');
   const frame = JSON.parse((await maren.fetch('/api/frame')).text);
   const calendar = frame.principals.find((p: { own: boolean }) => p.own).calendar;
-  const rights = { sight: 'title', add: false, change: 'none', remove: 'none' };
-  const extras = { suggest: false, private: false, speaks: false, copies: false, shares: false };
   for (const id of ['lars', 'oona']) {
-    const body = { audience: { kind: 'person', id }, rights: { ...rights, ...extras }, seen: null };
+    const body = { audience: { kind: 'person', id }, rights: { ...rights, sight: 'title' }, seen: null };
     expect((await maren.fetch(`/api/calendars/${calendar}/grants`, { method: 'PUT', body })).status).toBe(200);
   }
   await maren.find('button', /^Lars Pike Titles/);

@@ -15,7 +15,8 @@ export type Kin = (typeof KINS)[number];
 
 /** A level that can be suggested: a sight, or arranging for who runs the calendar. Nothing that acts in a name or passes access on. */
 export type Least = 'freeBusy' | 'titles' | 'outline' | 'full' | 'arranger';
-const LADDER: readonly Least[] = ['freeBusy', 'titles', 'outline', 'full', 'arranger'];
+/** From the least to the most. */
+export const LADDER: readonly Least[] = ['freeBusy', 'titles', 'outline', 'full', 'arranger'];
 
 /** What is known of somebody who is chosen: by the directory, and by the owner's meetings as whoever gives sees them. */
 export interface Known {

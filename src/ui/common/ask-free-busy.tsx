@@ -5,8 +5,8 @@ import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import { MOST_ASKED } from '@/contract/mosts.ts';
-import { FREE_BUSY } from './free-busy.ts';
 import { askTo, useAsks } from './own-asks.ts';
+import { FREE_BUSY } from './plain-rights.ts';
 import { said } from './refusal.ts';
 
 /**

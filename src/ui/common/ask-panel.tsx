@@ -6,7 +6,7 @@ import FormControlLabel from '@mui/material/FormControlLabel';
 import MenuItem from '@mui/material/MenuItem';
 import Switch from '@mui/material/Switch';
 import TextField from '@mui/material/TextField';
-import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
@@ -14,14 +14,15 @@ import type { PersonWire } from '@/contract/people.ts';
 import { reachOf } from '@/contract/reach.ts';
 import type { OwnAsk } from '@/contract/sharing-asks.ts';
 import type { RightsWire } from '@/contract/sight.ts';
+import { useChoices } from './ask-choices.ts';
 import { AskState } from './ask-state.tsx';
 import boardsCss from './boards.module.css';
 import { DateField } from './date-field.tsx';
 import { type Asking, useFrame } from './frame-context.tsx';
-import { FREE_BUSY } from './free-busy.ts';
 import { LevelChoice } from './level-choice.tsx';
 import { askTo, useAsks } from './own-asks.ts';
 import { fewPeople, personOption } from './people-options.tsx';
+import { FREE_BUSY } from './plain-rights.ts';
 import { said } from './refusal.ts';
 import { firstName } from './token.tsx';
 
@@ -130,16 +131,7 @@ function Form(props: {
   const [fields, setFields] = useState<Readonly<Record<string, string>>>({});
   const [refused, setRefused] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
-  const choices = useQuery({
-    queryKey: ['ask choices', rights],
-    queryFn: () => call('askChoices', { body: { rights } }),
-    placeholderData: keepPreviousData,
-    staleTime: Number.POSITIVE_INFINITY,
-  });
-  const pick = (group: string) => (value: string) => {
-    const found = choices.data?.choices.find((c) => c.group === group && c.value === value);
-    if (found && !choices.isPlaceholderData) setRights(found.rights);
-  };
+  const pick = useChoices(rights, setRights);
   const [only] = people;
   const name = people.length === 1 && only ? firstName(only.name) : '';
   const own = frame.principals.some((p) => p.own);
@@ -182,7 +174,7 @@ function Form(props: {
         as="sight"
         value={rights.sight}
         levels={SIGHTS.map((value) => ({ value, word: t(`sights.${value}`), help: t(`sightHelp.${value}`) }))}
-        onPick={pick('sight')}
+        onPick={(value) => pick('sight', value)}
       />
       {fields.sight && <p className="small wrong">{fields.sight}</p>}
       <LevelChoice
@@ -191,7 +183,7 @@ function Form(props: {
         as="reach"
         value={reachOf(rights)}
         levels={REACHES.map((value) => ({ value, word: t(`reaches.${value}`), help: t(`reachHelp.${value}`) }))}
-        onPick={pick('reach')}
+        onPick={(value) => pick('reach', value)}
       />
       <TextField
         label={ta('why')}

@@ -1,8 +1,7 @@
 import type { RightsWire } from '@/contract/sight.ts';
 
-/** Free/busy and nothing besides: what is asked for first. */
-export const FREE_BUSY: RightsWire = {
-  sight: 'busy',
+export const NOTHING: RightsWire = {
+  sight: 'nothing',
   add: false,
   change: 'none',
   remove: 'none',
@@ -12,3 +11,6 @@ export const FREE_BUSY: RightsWire = {
   copies: false,
   shares: false,
 };
+
+/** Free/busy and nothing besides: what is given and asked for first. */
+export const FREE_BUSY: RightsWire = { ...NOTHING, sight: 'busy' };

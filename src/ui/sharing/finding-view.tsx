@@ -8,8 +8,8 @@ import { dateText, toWall, weekStart } from '@/core/time/index.ts';
 import { Asked } from '../common/asked.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
+import { NOTHING } from '../common/plain-rights.ts';
 import { DAY, weekTitle } from '../common/times.ts';
-import { NOTHING } from './grant-rights.ts';
 import { MiniWeek } from './mini-week.tsx';
 
 /** A finding's view as it is now and as it will be once mended, made by the server as it will send it. */

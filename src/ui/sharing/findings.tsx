@@ -9,10 +9,10 @@ import type { Finding } from '@/contract/sharing-review.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
+import { NOTHING } from '../common/plain-rights.ts';
 import { said } from '../common/refusal.ts';
 import { dayMonth, whenText } from '../common/times.ts';
 import { FindingView } from './finding-view.tsx';
-import { NOTHING } from './grant-rights.ts';
 import { Words } from './words.tsx';
 
 /** What is more open than it should be, each with its reason, its view before and after, and the one step that mends it. */

@@ -25,6 +25,7 @@ import { dateText, parseInstant, toWall, weekStart } from '@/core/time/index.ts'
 import { useFrame } from '../common/frame-context.tsx';
 import { dropDraft, peekDraft, useKeepOnLeaving } from '../common/kept-drafts.ts';
 import pageCss from '../common/page.module.css';
+import { NOTHING } from '../common/plain-rights.ts';
 import { said } from '../common/refusal.ts';
 import { DAY } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
@@ -35,7 +36,7 @@ import { GrantActs } from './grant-acts.tsx';
 import { GrantDates } from './grant-dates.tsx';
 import grantEditorCss from './grant-editor.module.css';
 import { GrantHead } from './grant-head.tsx';
-import { type KeptGrant, NOTHING } from './grant-rights.ts';
+import type { KeptGrant } from './grant-rights.ts';
 import { LeastShown } from './least.tsx';
 import { LinkPart } from './link-part.tsx';
 import { MessageShown } from './message-shown.tsx';

@@ -1,18 +1,6 @@
 'use client';
 import type { RightsWire } from '@/contract/sight.ts';
 
-export const NOTHING: RightsWire = {
-  sight: 'nothing',
-  add: false,
-  change: 'none',
-  remove: 'none',
-  suggest: false,
-  private: false,
-  speaks: false,
-  copies: false,
-  shares: false,
-};
-
 /** What of a choice is kept when another row, or another screen, is turned to. */
 export interface KeptGrant {
   readonly chosen: RightsWire | null;

@@ -15,10 +15,10 @@ import { DateField } from '../common/date-field.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
 import { fewPeople, personOption } from '../common/people-options.tsx';
+import { NOTHING } from '../common/plain-rights.ts';
 import { said } from '../common/refusal.ts';
 import { DAY } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
-import { NOTHING } from './grant-rights.ts';
 
 type Person = SightlinesAnswer['people'][number];
 

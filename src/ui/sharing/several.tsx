@@ -6,23 +6,20 @@ import TextField from '@mui/material/TextField';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
+import { reachOf } from '@/contract/reach.ts';
 import type { AudienceWire, SightlineRow, SightlinesAnswer } from '@/contract/sharing.ts';
 import { SIGHTS } from '@/core/calendar/index.ts';
+import { useChoices } from '../common/ask-choices.ts';
 import { DateField } from '../common/date-field.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
 import { plain } from '../common/people-options.tsx';
+import { FREE_BUSY, NOTHING } from '../common/plain-rights.ts';
 import { said } from '../common/refusal.ts';
 import { ConfirmGive } from './confirm-give.tsx';
-import { NOTHING } from './grant-rights.ts';
 import { readTyped } from './typed.ts';
 
-/** What the words for reach come to; whether it stands with what is seen is the server's to say. */
-const REACH = {
-  look: NOTHING,
-  add: { ...NOTHING, add: true, change: 'own', remove: 'own' },
-  arrange: { ...NOTHING, add: true, change: 'all', remove: 'all' },
-} as const;
+const REACHES = ['look', 'add', 'arrange'] as const;
 
 const standingOf = (row: SightlineRow | undefined) => row?.grants.find((g) => g.from === null && g.until === null);
 
@@ -59,11 +56,13 @@ export function Several(props: {
   const t = useTranslations();
   const [text, setText] = useState('');
   const { style } = useFrame();
-  const [reach, setReach] = useState<keyof typeof REACH>('look');
-  // A level, or their rows taken away so that what everyone inside gets counts for them.
-  const [level, setLevel] = useState<(typeof SIGHTS)[number] | 'everyone'>('busy');
-  const sight = level === 'everyone' ? 'nothing' : level;
-  const back = level === 'everyone';
+  const [chosen, setChosen] = useState(FREE_BUSY);
+  const pick = useChoices(chosen, setChosen);
+  // In place of a level: they are shut out, or their rows taken away so that what everyone inside gets counts for them.
+  const [instead, setInstead] = useState<'nothing' | 'everyone' | null>(null);
+  const back = instead === 'everyone';
+  const rights = instead === null ? chosen : NOTHING;
+  const { sight } = rights;
   // Whether they are told, where that is to be confirmed once more.
   const [confirming, setConfirming] = useState<{ tell: boolean } | null>(null);
   const [until, setUntil] = useState('');
@@ -84,8 +83,6 @@ export function Several(props: {
   const unknown = found.filter((m) => !m.audience).map((m) => m.word);
   const people = [...new Map(found.filter((m) => m.audience).map((m) => [JSON.stringify(m.audience), m])).values()];
   const there = people.filter((m) => (rowOf(m)?.grants.length ?? 0) > 0).map((m) => m.name);
-  const rights =
-    sight === 'nothing' ? NOTHING : { ...REACH[reach], sight: reach === 'arrange' ? ('full' as const) : sight };
   const everyone = lines.rows.find((r) => r.audience.kind === 'everyone')?.effective.sight ?? 'nothing';
   const takes = people.flatMap((m) => {
     const row = rowOf(m);
@@ -179,8 +176,12 @@ export function Several(props: {
       <TextField
         select
         label={t('lines.pasteLevel')}
-        value={level}
-        onChange={(e) => setLevel(e.target.value as typeof level)}
+        value={instead ?? chosen.sight}
+        onChange={({ target: { value } }) => {
+          const none = value === 'nothing' || value === 'everyone' ? value : null;
+          setInstead(none);
+          if (none === null) pick('sight', value);
+        }}
       >
         {SIGHTS.map((s) => (
           <MenuItem key={s} value={s}>
@@ -208,12 +209,11 @@ export function Several(props: {
       <TextField
         select
         label={t('lines.mayDo')}
-        value={reach}
-        onChange={(e) => setReach(e.target.value as typeof reach)}
+        value={reachOf(rights)}
+        onChange={(e) => pick('reach', e.target.value)}
         disabled={sight === 'nothing'}
-        helperText={reach === 'arrange' && sight !== 'full' ? t('lines.pasteArrange') : undefined}
       >
-        {(Object.keys(REACH) as (keyof typeof REACH)[]).map((r) => (
+        {REACHES.map((r) => (
           <MenuItem key={r} value={r}>
             {t(`reaches.${r}`)}, {t(`reachHelp.${r}`)}
           </MenuItem>
