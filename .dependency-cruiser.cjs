@@ -21,7 +21,8 @@ const AREAS = {
   suggestions: ['items', 'people', 'meetings'],
   messages: ['reminders', 'items', 'sharing', 'people', 'suggestions', 'meetings'],
   frame: ['items', 'sharing', 'people', 'suggestions', 'messages'],
-  beside: ['items', 'sharing', 'meetings', 'openings', 'search'],
+  dav: ['items', 'meetings', 'lanes'],
+  beside: ['items', 'sharing', 'meetings', 'openings', 'search', 'dav'],
 };
 const areaWalls = Object.entries(AREAS).map(([name, others]) => ({
   name: `area-${name}`,
@@ -131,6 +132,12 @@ module.exports = {
       severity: 'error',
       from: { path: '^src/', pathNot: '^src/server/(repositories|operations|db)/' },
       to: { path: '^src/server/repositories/' },
+    },
+    {
+      name: 'xml-in-dav',
+      severity: 'error',
+      from: { path: '^src/', pathNot: '^src/server/http/dav/' },
+      to: { path: '^node_modules/@xmldom/' },
     },
     {
       name: 'sqlite-in-db',

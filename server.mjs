@@ -142,8 +142,29 @@ function isReadable(url) {
   }
 }
 
+/**
+ * The calendar protocol has methods, and addresses that end in a slash, that no route takes: what comes for it goes to one route, as a POST
+ * with the method and the address it came with beside it. Nobody else can say those.
+ * @param {import('node:http').IncomingMessage} request
+ */
+function handOnPrograms(request) {
+  delete request.headers['x-dav-method'];
+  delete request.headers['x-dav-path'];
+  if (!/^\/dav(\/|$)/.test(request.url ?? '')) return;
+  request.headers['x-dav-method'] = request.method ?? 'GET';
+  request.headers['x-dav-path'] = request.url ?? '/';
+  request.method = 'POST';
+  request.url = '/api/dav';
+}
+
 const server = createServer({ connectionsCheckingInterval: 2000 }, (request, response) => {
   request.headers['x-forwarded-for'] = placeOf(request);
+  // Where programs begin that were given no more than the host (RFC 6764 5).
+  if (/^\/\.well-known\/caldav\/?$/.test(request.url ?? '')) {
+    response.writeHead(301, { location: '/dav/' }).end();
+    return;
+  }
+  handOnPrograms(request);
   const nonce = randomBytes(16).toString('base64');
   // What somebody added as a file is never a page of ours: were it opened as one, it could do nothing.
   const csp = /^\/api\/attachments\//.test(request.url ?? '') ? "default-src 'none'; sandbox" : policy(nonce);

@@ -41,6 +41,77 @@ const TIMES = {
 
 const { length: _length, ...ROUND } = TIMES;
 
+const CALDAV = 'xmlns:d="DAV:" xmlns:c="urn:ietf:params:xml:ns:caldav"';
+
+/** Everything that a calendar program of somebody's can ask of a calendar, and of whose it is. Nothing here changes anything: tags are stale. */
+export function programAsks(me: string, calendar: string, ids: readonly string[]): Ask[] {
+  const at = `/dav/calendars/${me}/${calendar}/`;
+  const find = (path: string, depth: string, body?: string): Ask => ({
+    method: 'PROPFIND',
+    path,
+    headers: { depth },
+    ...(body ? { body } : {}),
+  });
+  const report = (body: string): Ask => ({ method: 'REPORT', path: at, headers: { depth: '1' }, body });
+  const query = (filter: string, data = '<c:calendar-data/>') =>
+    report(
+      `<c:calendar-query ${CALDAV}><d:prop><d:getetag/>${data}</d:prop><c:filter><c:comp-filter name="VCALENDAR"><c:comp-filter name="VEVENT">${filter}</c:comp-filter></c:comp-filter></c:filter></c:calendar-query>`,
+    );
+  const span = 'start="20270601T000000Z" end="20270701T000000Z"';
+  const names = ids.map((id) => `<d:href>${at}${id}.ics</d:href>`).join('');
+  const text = 'BEGIN:VCALENDAR\r\nEND:VCALENDAR\r\n';
+  const stale = { 'if-match': '"none"', 'content-type': 'text/calendar' };
+  return [
+    find('/dav/', '1'),
+    find(`/dav/people/${me}/`, '0'),
+    find('/dav/people/ines/', '0'),
+    find(`/dav/calendars/${me}/`, '1'),
+    find(`/dav/inbox/${me}/`, '1'),
+    find(`/dav/outbox/${me}/`, '0'),
+    find(at, '1'),
+    find(at, '1', '<propfind xmlns="DAV:"><propname/></propfind>'),
+    find(
+      at,
+      '0',
+      `<d:propfind ${CALDAV}><d:prop><d:displayname/><d:owner/><c:calendar-description/><d:current-user-privilege-set/><c:calendar-timezone/></d:prop></d:propfind>`,
+    ),
+    query(''),
+    query(`<c:time-range ${span}/>`),
+    query(`<c:time-range ${span}/>`, `<c:calendar-data><c:expand ${span}/></c:calendar-data>`),
+    query('<c:prop-filter name="DESCRIPTION"><c:text-match>notesqz</c:text-match></c:prop-filter>'),
+    report(
+      `<c:calendar-multiget ${CALDAV}><d:prop><d:getetag/><c:calendar-data/></d:prop>${names}</c:calendar-multiget>`,
+    ),
+    report(`<c:free-busy-query ${CALDAV}><c:time-range ${span}/></c:free-busy-query>`),
+    ...ids.flatMap((id): Ask[] => [
+      { method: 'GET', path: `${at}${id}.ics` },
+      { method: 'PUT', path: `${at}${id}.ics`, body: text, headers: stale },
+      { method: 'DELETE', path: `${at}${id}.ics`, headers: stale },
+    ]),
+    { method: 'PROPPATCH', path: at, body: '<propertyupdate xmlns="DAV:"/>' },
+    { method: 'OPTIONS', path: at },
+    {
+      method: 'POST',
+      path: `/dav/outbox/${me}/`,
+      headers: { 'content-type': 'text/calendar' },
+      body: [
+        'BEGIN:VCALENDAR',
+        'VERSION:2.0',
+        'METHOD:REQUEST',
+        'BEGIN:VFREEBUSY',
+        'UID:q',
+        'DTSTART:20270601T000000Z',
+        'DTEND:20270701T000000Z',
+        'ORGANIZER:mailto:ORGANISER',
+        'ATTENDEE:mailto:i.varga@cloudmoor.example',
+        'END:VFREEBUSY',
+        'END:VCALENDAR',
+        '',
+      ].join('\r\n'),
+    },
+  ];
+}
+
 /** How each exit is asked, by file and method. Nothing here changes anything for those who may: versions are stale. */
 export const exitsOf = ({
   calendar,
@@ -64,6 +135,16 @@ export const exitsOf = ({
     { method: 'POST', path: '/api/grants', body: { dryRun: true, changes: [{ calendar, ...wholly }] } },
     { method: 'POST', path: '/api/grants', body: { dryRun: true, changes: [{ of: 'ines', ...wholly }] } },
   ],
+  // To a window's session there is nothing of a calendar program's: what its tokens get is asked in a test of its own.
+  'api/dav/route.ts POST': () => [
+    ...get('/.well-known/caldav'),
+    ...programAsks('ines', calendar, ids),
+    { method: 'POST', path: '/api/dav', headers: { 'x-dav-method': 'PROPFIND', 'x-dav-path': '/dav/' } },
+  ],
+  'api/dav/route.ts GET': () => get('/api/dav'),
+  'api/dav/route.ts PUT': () => [{ method: 'PUT', path: '/api/dav' }],
+  'api/dav/route.ts PATCH': () => [{ method: 'PATCH', path: '/api/dav' }],
+  'api/dav/route.ts DELETE': () => [{ method: 'DELETE', path: '/api/dav' }],
   'ask/page.tsx': () => page('/ask'),
   'look/page.tsx': () => [...page('/look?of=ines'), ...page(`/look?of=ines&c=${calendar}`)],
   'shown/[link]/route.ts GET': () => [...get(`/shown/${link}?from=2027-06-07`)],

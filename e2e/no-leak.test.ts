@@ -2,7 +2,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { beforeAll, describe, expect, inject, test } from 'vitest';
 import { Caller, deliver } from './caller.ts';
-import { exitsOf, RANGE, rights, wholly } from './exits.ts';
+import { exitsOf, programAsks, RANGE, rights, wholly } from './exits.ts';
 
 /*
  * Everything the server can send is an exit. Each is asked for by each kind of viewer, for a calendar in which every text
@@ -287,6 +287,49 @@ describe.each(Object.keys(MAY))('%s', (who) => {
   });
 });
 
+test.each(Object.keys(MAY).filter((who) => who !== 'nobody signed in'))(
+  'a calendar program of %s gets what they may see and no byte of the rest',
+  { timeout: 60_000 },
+  async (who) => {
+    const caller = callers.get(who) as Caller;
+    const may = MAY[who] as (typeof MAY)[string];
+    const token = { name: 'Calendar program', reads: false, calendar: null, until: null };
+    const made = await caller.send('POST', '/api/tokens', token);
+    expect(made.status).toBe(200);
+    const { me } = await caller.json<{ me: { handle: string; address: string } }>('/api/frame');
+    const authorization = `Bearer ${JSON.parse(made.text).secret}`;
+    const program = new Caller(home);
+    const met = new Set<string>();
+    const mail = new Set<string>();
+    // What it finds is asked for by its own names too.
+    const listed = await program.send('PROPFIND', `/dav/calendars/${me.handle}/${calendar}/`, undefined, {
+      authorization,
+      depth: '1',
+    });
+    const found = [...listed.text.matchAll(/([\w~-]+)\.ics</g)].map((m) => m[1] as string);
+    // Of another week there is nothing by itself; of this one there is as much as they see.
+    for (const ask of programAsks(me.handle, calendar, [...ids, ...found.slice(0, 40)])) {
+      const body = typeof ask.body === 'string' ? ask.body.replace('ORGANISER', me.address) : ask.body;
+      const answer = await program.send(ask.method, ask.path, body, { authorization, ...ask.headers });
+      expect([ask.method, ask.path, answer.status >= 500]).toEqual([ask.method, ask.path, false]);
+      const said = `${answer.text}\n${[...answer.headers].join('\n')}`;
+      for (const [, name] of said.matchAll(/zqmail(\w+?)qz/g)) mail.add(name as string);
+      expect([ask.path, /zq(forward|ask)/.test(said)]).toEqual([ask.path, false]);
+      for (const item of ITEMS)
+        for (const field of FIELDS) {
+          if (!said.includes(mark(item, field))) continue;
+          met.add(mark(item, field));
+          expect([ask.path, item, field, may[item].includes(field)]).toEqual([ask.path, item, field, true]);
+        }
+    }
+    // A briefing, files and what a file once said of an item come no such way.
+    const ways = (field: Field) => !['briefing', 'file', 'kept'].includes(field);
+    const all = ITEMS.flatMap((item) => may[item].filter(ways).map((field) => mark(item, field)));
+    expect([...met].sort()).toEqual(all.sort());
+    expect([...mail].sort()).toEqual((MAIL[who] ?? []).filter((name) => !name.startsWith('plain')));
+  },
+);
+
 test('what is hidden and what isn’t there answer alike, to the byte', async () => {
   const dario = callers.get('dario') as Caller;
   const kofi = callers.get('kofi') as Caller;
@@ -317,6 +360,19 @@ test('what is hidden and what isn’t there answer alike, to the byte', async ()
     ['POST', 'imports', 'BEGIN:VCALENDAR\r\nEND:VCALENDAR\r\n'],
   ] as const)
     await same(dario, method, (key) => `/api/calendars/${key}/${tail}`, calendar, body);
+  const made = await dario.send('POST', '/api/tokens', { name: 'x', reads: false, calendar: null, until: null });
+  const authorization = `Bearer ${JSON.parse(made.text).secret}`;
+  const asksOn = (key: string) =>
+    programAsks('dario', key, ids).filter((one) => one.path.includes('/dav/calendars/dario/'));
+  for (const [i, ask] of asksOn(calendar).entries()) {
+    const other = asksOn(none)[i];
+    const [a, b] = await Promise.all(
+      [ask, other].map((one) =>
+        dario.send(one?.method ?? '', one?.path ?? '', one?.body, { authorization, ...one?.headers }),
+      ),
+    );
+    expect([ask.method, a?.status, a?.text]).toEqual([ask.method, b?.status, b?.text]);
+  }
   for (const id of ids.slice(0, 4)) {
     await same(dario, 'GET', (key) => `/api/items/${key}`, id);
     await same(dario, 'PATCH', (key) => `/api/items/${key}`, id, { version: 1, fields: { title: 'x' } });

@@ -20,6 +20,7 @@ export const ERRORS = {
   linkGone: 404,
   notFound: 404,
   changedMeanwhile: 409,
+  seenOtherwise: 412,
   alreadyThere: 409,
   calendarFull: 409,
   calendarTooBusy: 409,

@@ -1,11 +1,14 @@
 export { type DirectoryRow, readDirectory, writeDirectory } from './csv/directory.ts';
 export { readJourneys, writeJourneys } from './csv/journeys.ts';
+export { type CompFilter, fitsFilter, type PropFilter, type TextMatch } from './ical/filter.ts';
 export type { KeptLine } from './ical/kept.ts';
 export { readCalendar, recurrenceIn } from './ical/read.ts';
+export { readFreeBusyQuestion } from './ical/read-free-busy.ts';
 export type { ReadFile, ReadItem, ReadProblem } from './ical/read-item.ts';
 export { calendarFileName, writeCalendar } from './ical/write.ts';
 export type { WrittenItem } from './ical/write-event.ts';
 export { type BlockWords, calendarText, freeBusyLines, seenLines } from './ical/write-views.ts';
+export { zoneLines } from './ical/write-zone.ts';
 export type { FileZone } from './ical/zones.ts';
 export { type ReadMessage, readMessage } from './itip/read-message.ts';
 export { writeMessage } from './itip/write-message.ts';

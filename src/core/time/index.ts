@@ -4,6 +4,7 @@ export {
   dateText,
   dayNumber,
   instantText,
+  parseBasicInstant,
   parseDate,
   parseInstant,
   parseWall,

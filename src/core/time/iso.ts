@@ -87,3 +87,9 @@ export function weekStart(dayMs: number, firstDay = 1): number {
   const weekday = (((days + 3) % 7) + 7) % 7;
   return (days - ((weekday - (firstDay - 1) + 7) % 7)) * DAY;
 }
+
+/** An instant as RFC 5545 writes it in UTC (`20270302T090000Z`), in epoch milliseconds; `null` for anything else. */
+export function parseBasicInstant(text: string): number | null {
+  const at = /^(\d{4})(\d\d)(\d\d)T(\d\d)(\d\d)(\d\d)Z$/.exec(text);
+  return at && parseInstant(`${at[1]}-${at[2]}-${at[3]}T${at[4]}:${at[5]}:${at[6]}Z`);
+}

@@ -14,6 +14,8 @@ export interface Port {
 
 export type JobName =
   | 'listItems'
+  | 'listObjects'
+  | 'queryFreeBusy'
   | 'listLoad'
   | 'previewAccess'
   | 'readFindings'

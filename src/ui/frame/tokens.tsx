@@ -20,7 +20,7 @@ import { fullDay } from '../common/times.ts';
 /** What programs of one's own come in by: made with their limits, shown once, withdrawn. */
 export function Tokens() {
   const t = useTranslations('tokens');
-  const { style, toast } = useFrame();
+  const { frame, style, toast } = useFrame();
   const query = useQuery({ queryKey: ['tokens'], queryFn: () => call('listTokens', {}) });
   const [making, setMaking] = useState(false);
   const [secret, setSecret] = useState<string | null>(null);
@@ -68,6 +68,14 @@ export function Tokens() {
           <TextField
             label={t('secret')}
             value={secret}
+            slotProps={{
+              htmlInput: { readOnly: true, onFocus: (e: React.FocusEvent<HTMLInputElement>) => e.target.select() },
+            }}
+          />
+          <TextField
+            label={t('server')}
+            value={`${window.location.origin}/dav/`}
+            helperText={t('serverHelp', { address: frame.me.address })}
             slotProps={{
               htmlInput: { readOnly: true, onFocus: (e: React.FocusEvent<HTMLInputElement>) => e.target.select() },
             }}

@@ -76,7 +76,14 @@ export function seenLines(seen: SeenHappening, uid: string, stamp: string, words
 /** A calendar of lines as text (RFC 5545), folded at 75 octets. `about` is said of the whole. */
 export function calendarText(
   lines: readonly string[],
-  about: { readonly name: string; readonly zone?: string; readonly says?: string; readonly every?: string },
+  about: {
+    readonly name?: string;
+    readonly zone?: string;
+    readonly says?: string;
+    readonly every?: string;
+    /** What a message asks for or says (RFC 5546). */
+    readonly method?: string;
+  },
 ): string {
   const x = (name: string, value: string | undefined) =>
     value === undefined
@@ -90,6 +97,7 @@ export function calendarText(
     'BEGIN:VCALENDAR',
     'PRODID:-//Paramo//Calendar//EN',
     'VERSION:2.0',
+    ...x('METHOD', about.method),
     ...x('X-WR-CALNAME', about.name),
     ...x('NAME', about.name),
     ...x('X-WR-TIMEZONE', about.zone),

@@ -7,9 +7,13 @@ import type { FileZone } from './zones.ts';
 /**
  * Writes items as iCalendar text (RFC 5545), lines folded at 75 octets. Our own values stand beside the standard ones in X-
  * properties that win when the text is read back, so that reading what was written gives the same items. `zones`: the definitions
- * of items that are on a clock of a file's own, which are written as they came.
+ * of items that are on a clock of a file's own, which are written as they came. Without a `name` it is no calendar's file but some items of one.
  */
-export function writeCalendar(items: readonly WrittenItem[], name: string, zones: readonly FileZone[] = []): string {
+export function writeCalendar(
+  items: readonly WrittenItem[],
+  name: string | null,
+  zones: readonly FileZone[] = [],
+): string {
   const series = new Map(items.filter((i) => i.recurrence === null).map((i) => [i.uid, i]));
   const called = tzidsOf(zones);
   const earliest = new Map<string, number>();
@@ -24,7 +28,7 @@ export function writeCalendar(items: readonly WrittenItem[], name: string, zones
     'BEGIN:VCALENDAR',
     'PRODID:-//Paramo//Calendar//EN',
     'VERSION:2.0',
-    `X-WR-CALNAME:${escaped(name)}`,
+    ...(name === null ? [] : [`X-WR-CALNAME:${escaped(name)}`]),
     ...[...earliest].flatMap(([zone, from]) => {
       const own = zones.find((z) => z.name === zone);
       const tzid = called.get(zone);

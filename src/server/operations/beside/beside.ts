@@ -104,6 +104,12 @@ export const findRoomBeside = (ctx: Context, key: string, body: JobArgs<'findRoo
 /** A fortnight of one calendar is light, that of everybody who comes isn't. */
 export const checkTimeBeside = (ctx: Context, key: string, body: JobArgs<'checkTime'>['body']) =>
   read(ctx, 'checkTime', { key, body }, body.people.length > 2);
+/** A program may ask for all there is, with its texts: always beside the requests, but for a few by their names. */
+export const listObjectsBeside = (ctx: Context, key: string, wanted: JobArgs<'listObjects'>['wanted']) =>
+  read(ctx, 'listObjects', { key, wanted }, (wanted.names?.length ?? MANY_NAMES) >= MANY_NAMES || !!wanted.expand);
+const MANY_NAMES = 10;
+export const queryFreeBusyBeside = (ctx: Context, key: string, instants: JobArgs<'queryFreeBusy'>['instants']) =>
+  read(ctx, 'queryFreeBusy', { key, instants }, true);
 /** Taking a calendar out reads all of it: always beside the requests. */
 export const exportFileBeside = (ctx: Context, key: string) => read(ctx, 'exportFile', { key }, true);
 

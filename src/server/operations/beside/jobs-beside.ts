@@ -1,6 +1,7 @@
 import type { Connection } from '../../db/index.ts';
 import { personById } from '../../repositories/people.ts';
 import type { Job, JobName, Port } from '../../workers/port.ts';
+import { listObjects, queryFreeBusy } from '../dav/index.ts';
 import type { Context } from '../deciding/index.ts';
 import { bringInSteps, exportFile, listItems, listLoad, readFile, takeBatchBack } from '../items/index.ts';
 import { checkTime, findRoom, findRound, findSeriesTimes, findTimes, readTimesDay } from '../openings/index.ts';
@@ -11,6 +12,10 @@ import { changeGrantsAlone, listSightlines, previewAccess, readFindings, suggest
 export const JOBS = {
   listItems: (ctx: Context, args: { key: string; query: Parameters<typeof listItems>[2] }) =>
     listItems(ctx, args.key, args.query),
+  listObjects: (ctx: Context, args: { key: string; wanted: Parameters<typeof listObjects>[2] }) =>
+    listObjects(ctx, args.key, args.wanted),
+  queryFreeBusy: (ctx: Context, args: { key: string; instants: Parameters<typeof queryFreeBusy>[2] }) =>
+    queryFreeBusy(ctx, args.key, args.instants),
   listLoad: (ctx: Context, args: { key: string; query: Parameters<typeof listLoad>[2] }) =>
     listLoad(ctx, args.key, args.query),
   previewAccess: (ctx: Context, args: { key: string; body: Parameters<typeof previewAccess>[2] }) =>

@@ -1,6 +1,7 @@
 export { again } from './again.ts';
 export { announceAccess, announceItems, whoSees } from './announce.ts';
 export { audienceOf, domainOf, type FoundAudience, findAudience, findAudienceParam, sameAudience } from './audience.ts';
+export { blockWords, takenIn } from './block-words.ts';
 export {
   MOST_ADDED_A_DAY,
   MOST_HAPPENINGS_IN_CALENDAR,

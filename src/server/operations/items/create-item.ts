@@ -33,6 +33,8 @@ export interface People {
   /** Of a hold: its set, and when it frees itself. */
   readonly holdSet?: number;
   readonly lapsesAt?: number;
+  /** What it is called outside, where a program of its owner's called it so. */
+  readonly uid?: string;
 }
 export const NOBODY: People = { organiser: null, attendees: [], ownerAnswer: null };
 
@@ -109,7 +111,7 @@ export function draftItem(
       briefing: fields.briefing || null,
       key: newKey(),
       calendarId: calendar.id,
-      uid: `${newKey()}@paramo`,
+      uid: people.uid ?? `${newKey()}@paramo`,
       seriesId: null,
       recurrence: null,
       rule: repeat.rule,

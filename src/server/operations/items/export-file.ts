@@ -27,7 +27,8 @@ export function exportFile(ctx: Context, key: string): Result<{ name: string; te
   return ok({ name: calendarFileName(calendar.name, ctx.now), text });
 }
 
-function writtenFrom(item: StoredItem): WrittenItem {
+/** A stored item as it is written: all that is kept of it. */
+export function writtenFrom(item: StoredItem): WrittenItem {
   const text = (ms: number) => (item.allDay ? dateText(ms) : wallText(toWall(item.zone, ms)));
   const start = item.wall === null ? text(item.start) : wallText(item.wall);
   return {

@@ -8,13 +8,13 @@ export {
 export { bringBack, listRemoved } from './bring-back.ts';
 export { bringInSteps, takeBatchBack } from './bring-in.ts';
 export { changeItem } from './change-item.ts';
-export { createItem, draftItem, NOBODY, noRoom } from './create-item.ts';
-export { exportFile } from './export-file.ts';
+export { createItem, draftItem, NOBODY, noRoom, type People } from './create-item.ts';
+export { exportFile, writtenFrom } from './export-file.ts';
 export { findImportable, mayImport } from './importing.ts';
 export { listItems, listLoad } from './list-items.ts';
 export { sayLooking } from './looking.ts';
 export { previewRepeat } from './preview-repeat.ts';
-export { readFile } from './read-file.ts';
+export { COMMON_ZONES, readFile } from './read-file.ts';
 export { readTrail } from './read-trail.ts';
 export { removeItem } from './remove-item.ts';
 export { undo } from './undo.ts';

@@ -32,7 +32,7 @@ export interface ReadyFile {
 const SHOWN = 500;
 
 /** Zones with most people on their offsets, so that a nameless definition is matched to the likeliest. */
-const COMMON = [
+export const COMMON_ZONES = [
   'Europe/London',
   'Europe/Berlin',
   'Europe/Athens',
@@ -63,7 +63,7 @@ export async function readFile(
   const { calendar } = decided;
   const text = decode(args.bytes);
   if (text === null) return refuse('wrongEncoding');
-  const candidates = [calendar.zone, ...COMMON];
+  const candidates = [calendar.zone, ...COMMON_ZONES];
   const read = readCalendar(text, { zone: calendar.zone, candidates, most: MOST_ITEMS_IN_FILE, nameZone });
   if (read.kind === 'notACalendar') return refuse('notACalendar');
   if (read.kind === 'tooMany') return refuse('tooManyItems', { facts: { most: MOST_ITEMS_IN_FILE } });

@@ -22,7 +22,7 @@ import {
   mayOn,
   storedRules,
 } from '../deciding/index.ts';
-import { bringBack, changeItem, createItem, removeItem, undo } from '../items/index.ts';
+import { bringBack, changeItem, createItem, NOBODY, type People, removeItem, undo } from '../items/index.ts';
 import { answerAsked, answerBack } from './answer.ts';
 import { apart } from './apart.ts';
 import { readInvited } from './invited.ts';
@@ -34,18 +34,27 @@ import { sendingWire, settle, type TellBody } from './settle.ts';
  * said for it, in one transaction.
  */
 
-/** Adds an item; with people on it, a meeting that the calendar's owner calls. */
-export function createMeeting(ctx: Context, key: string, input: NewItem, by = ctx.viewer.id): Result<WrittenAnswer> {
+/**
+ * Adds an item; with people on it, a meeting that the calendar's owner calls. `outside` is what a program's text says of it that no request's
+ * body does: what it is called, and who calls it.
+ */
+export function createMeeting(
+  ctx: Context,
+  key: string,
+  input: NewItem,
+  by = ctx.viewer.id,
+  outside: Partial<People> = {},
+): Result<WrittenAnswer> {
   const { people, ...plain } = input;
   const link = plain.link ?? (people && people.length > 0 ? linkByItself(ctx) : null);
   const item = { ...plain, link };
-  if (!people || people.length === 0) return createItem(ctx, key, item, by);
+  if (!people || people.length === 0) return createItem(ctx, key, item, by, { ...NOBODY, ...outside });
   const calendar = calendarByKey(ctx.db, key);
   const owner = calendar && personById(ctx.db, calendar.ownerId);
   return ctx.db.write(() => {
     const wanted = owner ? readInvited(ctx, owner, people) : [];
     if (isRefusal(wanted)) return wanted;
-    const made = createItem(ctx, key, item, by);
+    const made = createItem(ctx, key, item, by, { ...NOBODY, ...outside });
     return made.ok ? said(ctx, made.value, { wanted }) : made;
   });
 }

@@ -1,8 +1,17 @@
 import { createHash } from 'node:crypto';
 import { createTranslator } from 'use-intl/core';
 import type { LinkShown } from '@/contract/sharing.ts';
-import { type BlockWords, calendarText, freeBusyLines, seenLines } from '@/core/formats/index.ts';
-import { dateText, fromWallLenient, isZone, parseDate, parseInstant, toWall, weekStart } from '@/core/time/index.ts';
+import { calendarText, freeBusyLines, seenLines } from '@/core/formats/index.ts';
+import {
+  dateText,
+  fromWallLenient,
+  isZone,
+  parseBasicInstant,
+  parseDate,
+  parseInstant,
+  toWall,
+  weekStart,
+} from '@/core/time/index.ts';
 import { type Language, LOCALES } from '@/messages/languages.ts';
 import { TEXTS } from '@/messages/texts.ts';
 import { limiter } from '../../auth/limiter.ts';
@@ -10,6 +19,7 @@ import { type Link, linkByKey, saveLinkShown } from '../../repositories/links.ts
 import { type Person, personById } from '../../repositories/people.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import {
+  blockWords,
   type Context,
   Directory,
   findShared,
@@ -20,6 +30,7 @@ import {
   type Range,
   readViews,
   sealedForLink,
+  takenIn,
   trailOn,
   type Views,
 } from '../deciding/index.ts';
@@ -40,19 +51,6 @@ interface Feed {
 }
 
 type Found = Exclude<ReturnType<typeof findLink>, Refusal>;
-
-/** The blocks without words as they are called in a language. */
-function blockWords(language: Language): BlockWords {
-  const t = createTranslator({ locale: LOCALES[language], messages: TEXTS[language], namespace: 'board' });
-  const word = (shows: string) => t('busyWord', { shows });
-  return {
-    busy: word('busy'),
-    tentative: word('tentative'),
-    away: word('away'),
-    free: word('free'),
-    withheld: t('private'),
-  };
-}
 
 /** The language a feed is in: its link's own, or else its owner's. */
 const languageFor = (link: Link, owner: Person | null): Language => link.language ?? owner?.language ?? 'en';
@@ -123,11 +121,8 @@ export function linkFeed(secret: string, headers: Headers): Result<Feed> {
   return ok(taggedText(calendarText(lines, { name, zone: range.zone, every: 'PT1H', ...(says ? { says } : {}) })));
 }
 
-/** An instant as a query gives it: `20270302T090000Z` (as in a time range of RFC 4791), or as RFC 3339 writes it. */
-function readInstant(text: string): number | null {
-  const basic = /^(\d{4})(\d\d)(\d\d)T(\d\d)(\d\d)(\d\d)Z$/.exec(text);
-  return parseInstant(basic ? `${basic[1]}-${basic[2]}-${basic[3]}T${basic[4]}:${basic[5]}:${basic[6]}Z` : text);
-}
+/** An instant as a query gives it: as in a time range of RFC 4791, or as RFC 3339 writes it. */
+const readInstant = (text: string): number | null => parseBasicInstant(text) ?? parseInstant(text);
 
 /**
  * When whoever a link shows is taken, as VFREEBUSY (RFC 5545 3.6.4), between two instants or over all that the link shows; never beyond that.
@@ -152,12 +147,7 @@ export function linkFreeBusy(
   const wall = (at: number) => dateText(toWall(all.zone, at));
   const range = { from, to, fromDate: wall(from), toDate: dateText((parseDate(wall(to)) ?? 0) + DAY) };
   const { items, more, unread } = readFor(found, range);
-  const at = (text: string, allDay: boolean) =>
-    allDay ? fromWallLenient(all.zone, parseDate(text) ?? 0) : (parseInstant(text) ?? 0);
-  const taken = items.map(({ start, end, allDay, shows }) => ({
-    span: [at(start, allDay), at(end, allDay)] as const,
-    shows,
-  }));
+  const taken = takenIn(items, all.zone);
   const stamp = `${dateText(found.at)}T00:00:00Z`;
   const readTo = more === null ? to : Math.max(from, Math.min(to, taken.at(-1)?.span[0] ?? from));
   const lines = freeBusyLines(taken, [from, readTo], stamp, `${found.link.key}-free-busy@paramo`);

@@ -1,0 +1,74 @@
+import fc from 'fast-check';
+import { expect, test } from 'vitest';
+import { resourceAt } from './resource.ts';
+import { cal, childOf, dav, documentOf, el, leaf, readXml } from './xml.ts';
+
+test('what is written is read back, whatever stands in it', () => {
+  fc.assert(
+    fc.property(fc.string({ unit: 'binary' }), fc.string({ unit: 'binary' }), (a, b) => {
+      const plain = (text: string) =>
+        // biome-ignore lint/suspicious/noControlCharactersInRegex: those are what XML 1.0 can't hold.
+        text.replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, '').toWellFormed();
+      const read = readXml(
+        documentOf(
+          el(
+            dav('prop'),
+            el(cal('x'), a.toWellFormed()),
+            leaf(cal('comp'), { name: 'v' }),
+            el('{urn:z}y', b.toWellFormed()),
+          ),
+        ),
+      );
+      expect(childOf(read, cal('x'))?.text).toBe(plain(a.toWellFormed()));
+      expect(childOf(read, '{urn:z}y')?.text).toBe(plain(b.toWellFormed()));
+      expect(childOf(read, cal('comp'))?.attributes).toMatchObject({ name: 'v' });
+    }),
+  );
+});
+
+test('names are those of their namespaces, whatever prefix a program likes', () => {
+  for (const text of [
+    '<D:propfind xmlns:D="DAV:"><D:prop><D:owner/></D:prop></D:propfind>',
+    '<propfind xmlns="DAV:"><prop><owner/></prop></propfind>',
+    '<a:propfind xmlns:a="DAV:"><b:prop xmlns:b="DAV:"><c:owner xmlns:c="DAV:"/></b:prop></a:propfind>',
+  ])
+    expect(childOf(readXml(text), dav('prop'))?.children.map((one) => one.name)).toEqual(['{DAV:}owner']);
+});
+
+test('what is no XML, declares what it means itself, or is beyond any request is not read', () => {
+  const deep = (n: number) => `${'<a>'.repeat(n)}${'</a>'.repeat(n)}`;
+  for (const no of [
+    '',
+    'x',
+    '<a>',
+    '<a></b>',
+    '<!DOCTYPE a [<!ENTITY b "c">]><a>&b;</a>',
+    '<a>&b;</a>',
+    deep(60),
+    `<a>${'<b/>'.repeat(13_000)}</a>`,
+  ])
+    expect([no.slice(0, 40), readXml(no)]).toEqual([no.slice(0, 40), null]);
+  expect(readXml(deep(20))?.name).toBe('{}a');
+});
+
+test('an address is somebody’s own, or nothing', () => {
+  expect(resourceAt('/dav/', 'ines')).toEqual({ kind: 'root' });
+  expect(resourceAt('/dav', 'ines')).toEqual({ kind: 'root' });
+  expect(resourceAt('https://calendar.example/dav/calendars/ines/k/a%20b.ics', 'ines')).toEqual({
+    kind: 'object',
+    calendar: 'k',
+    name: 'a b.ics',
+  });
+  expect(resourceAt('/dav/people/bruno/', 'ines')).toEqual({ kind: 'person', handle: 'bruno' });
+  for (const no of [
+    '/dav/calendars/bruno/k/',
+    '/dav/inbox/bruno/',
+    '/dav/x/ines/',
+    '/dav/calendars/ines/k/a/b',
+    '/davit/',
+    '/dav/%ff/',
+    '/dav/calendars/../../api/frame',
+    `/dav/calendars/ines/${'k'.repeat(300)}/`,
+  ])
+    expect([no, resourceAt(no, 'ines')]).toEqual([no, null]);
+});

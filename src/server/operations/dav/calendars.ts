@@ -1,0 +1,93 @@
+import type { Rights } from '@/core/access/index.ts';
+import { type Calendar, calendarByKey, calendarsOf, mainCalendarOf } from '../../repositories/calendars.ts';
+import { calendarsNaming } from '../../repositories/grants.ts';
+import { type Person, personByHandle, personById } from '../../repositories/people.ts';
+import { ok, type Result, refuse } from '../../result.ts';
+import { type Context, type Decided, decideOnSeveral, findCalendar, isRefusal } from '../deciding/index.ts';
+import { listLanes } from '../lanes/index.ts';
+
+/** A calendar as the programs of whoever asks find it. */
+export interface ProgramCalendar {
+  readonly key: string;
+  /** What it is called in a list of calendars: whose it is, and which of theirs. */
+  readonly name: string;
+  readonly description: string;
+  readonly zone: string;
+  readonly owner: { readonly handle: string; readonly name: string };
+  readonly own: boolean;
+  readonly rights: Rights;
+}
+
+/** Calendars that a program finds by itself; any other that may be seen opens by its address. */
+export const MOST_LISTED = 100;
+
+function wireOf(ctx: Context, { calendar, decision }: Pick<Decided, 'calendar' | 'decision'>): ProgramCalendar | null {
+  const owner = personById(ctx.db, calendar.ownerId);
+  if (!owner || decision.rights.sight === 'nothing') return null;
+  const { key, zone, description, main } = calendar;
+  return {
+    key,
+    name: main ? owner.name : decision.owner ? calendar.name : `${owner.name}, ${calendar.name}`,
+    description,
+    zone,
+    owner: { handle: owner.handle, name: owner.name },
+    own: decision.owner,
+    rights: decision.rights,
+  };
+}
+
+/**
+ * The calendars that a program of whoever asks lists: their own, those they keep as lanes or run, and those that were given to them by name, as
+ * far as they see anything of them. What everyone gets isn't listed: it would be the whole house.
+ */
+export function listProgramCalendars(ctx: Context): { calendars: ProgramCalendar[]; cut: boolean } {
+  const own = calendarsOf(ctx.db, ctx.viewer.id).map((calendar) => calendar.id);
+  const kept = listLanes(ctx).lanes.flatMap((lane) => {
+    const calendar = lane.calendar === null ? null : calendarByKey(ctx.db, lane.calendar);
+    return calendar ? [calendar.id] : [];
+  });
+  const ids = [...new Set([...own, ...kept, ...calendarsNaming(ctx.db, ctx.viewer.id)])];
+  const decided = new Map(decideOnSeveral(ctx, ids).map((one) => [one.calendar.id, one]));
+  const seen = ids.flatMap((id) => {
+    const one = decided.get(id);
+    return (one && wireOf(ctx, one)) ?? [];
+  });
+  return { calendars: seen.slice(0, MOST_LISTED), cut: seen.length > MOST_LISTED };
+}
+
+/** One calendar as a program finds it; hidden and missing answer alike. */
+export function readProgramCalendar(ctx: Context, key: string): Result<ProgramCalendar> {
+  const decided = findCalendar(ctx, key);
+  if (isRefusal(decided)) return decided;
+  const wire = wireOf(ctx, decided);
+  return wire ? ok(wire) : refuse('notFound');
+}
+
+/** A person as a program's principal (RFC 3744 2): of others no more than whose calendars they are that one sees. */
+export interface ProgramPerson {
+  readonly handle: string;
+  readonly name: string;
+  /** Their address, and their own calendar's key: for themselves alone. */
+  readonly address: string | null;
+  readonly calendar: string | null;
+}
+
+const self = (ctx: Context, person: Person): ProgramPerson => ({
+  handle: person.handle,
+  name: person.name,
+  address: person.address,
+  calendar: mainCalendarOf(ctx.db, person.id)?.key ?? null,
+});
+
+/** Whoever asks, or the owner of a calendar they see; anybody else is answered like nobody. */
+export function readProgramPerson(ctx: Context, handle: string): Result<ProgramPerson> {
+  if (handle === ctx.viewer.handle) return ok(self(ctx, ctx.viewer));
+  const person = personByHandle(ctx.db, handle);
+  const calendars: Calendar[] = person ? calendarsOf(ctx.db, person.id) : [];
+  const sees = decideOnSeveral(
+    ctx,
+    calendars.map((c) => c.id),
+  ).some(({ decision }) => decision.rights.sight !== 'nothing');
+  if (!person || !sees) return refuse('notFound');
+  return ok({ handle: person.handle, name: person.name, address: null, calendar: null });
+}

@@ -1,0 +1,18 @@
+export {
+  listProgramCalendars,
+  type ProgramCalendar,
+  type ProgramPerson,
+  readProgramCalendar,
+  readProgramPerson,
+} from './calendars.ts';
+export {
+  type Instants,
+  listObjects,
+  MOST_OBJECTS,
+  type ProgramObject,
+  queryFreeBusy,
+  readObject,
+  shownInstants,
+} from './objects.ts';
+export { askFreeBusy, clearInbox, type InboxObject, listInbox, MOST_ASKED, readInbox } from './scheduling.ts';
+export { deleteObject, putObject } from './write-object.ts';

@@ -1,0 +1,367 @@
+import { createHash } from 'node:crypto';
+import type { ItemWire } from '@/contract/items.ts';
+import {
+  type CompFilter,
+  calendarText,
+  type FileZone,
+  fitsFilter,
+  freeBusyLines,
+  seenLines,
+  type WrittenItem,
+  writeCalendar,
+} from '@/core/formats/index.ts';
+import { dateText, EARLIEST, instantText, LATEST, toWall } from '@/core/time/index.ts';
+import { itemById, itemByKey, replacementsOf } from '../../repositories/items.ts';
+import { itemByProgramName, programNames } from '../../repositories/program-names.ts';
+import type { StoredItem } from '../../repositories/stored-item.ts';
+import { ok, type Result, refuse } from '../../result.ts';
+import {
+  blockWords,
+  type Context,
+  type Decided,
+  Directory,
+  findByAnyId,
+  findCalendar,
+  isRefusal,
+  noteUse,
+  type Range,
+  readViews,
+  repeats,
+  takenIn,
+  viewFor,
+} from '../deciding/index.ts';
+import { writtenFrom } from '../items/index.ts';
+
+/*
+ * A calendar as the things a program reads and writes (RFC 4791 4.1), each at exactly the sight of whoever asks. What they may change is one
+ * thing with all its happenings, the ones that were changed by themselves among them. All else is one thing for each happening as they see
+ * it, under the id that the board gives it: nothing in it says which of them belong together.
+ */
+
+/** One thing of a calendar: what it is called, what tells whether it changed, and (where wanted) its text. */
+export interface ProgramObject {
+  readonly name: string;
+  readonly tag: string;
+  /** The same for who calls and whom they ask, whatever these answer (RFC 6638 3.2.10). */
+  readonly scheduleTag: string;
+  readonly text: string | null;
+  readonly mayChange: boolean;
+}
+
+/** Two instants in epoch milliseconds. */
+export interface Instants {
+  readonly from: number;
+  readonly to: number;
+}
+
+/** Which things of a calendar are wanted, and what of them. */
+export interface ObjectsWanted {
+  /** Those that happen between two instants; without, those of the weeks that a calendar shows by itself. */
+  readonly range?: Instants | undefined;
+  /** Those of these names alone. */
+  readonly names?: readonly string[] | undefined;
+  readonly filter?: CompFilter | undefined;
+  /** Their texts too. */
+  readonly texts: boolean;
+  /** Every happening between two instants by itself, in UTC (RFC 4791 9.6.5). */
+  readonly expand?: Instants | undefined;
+}
+
+const DAY = 86_400_000;
+/** What a calendar shows by itself: what has just been, and the year ahead. What lies beyond is found by its time or its name. */
+const BACK = 90 * DAY;
+const AHEAD = 400 * DAY;
+/** The longest time that is looked through for one answer. */
+const LONGEST = 1100 * DAY;
+/** Things of one answer, and their bytes. */
+export const MOST_OBJECTS = 5000;
+const MOST_BYTES = 10_000_000;
+/** Readings of happenings for one answer: each holds as many as an answer does. */
+const MOST_READINGS = 8;
+
+const hash = (text: string): string => createHash('sha256').update(text).digest('base64url').slice(0, 22);
+
+/** Some instants as the days of a calendar. */
+export function rangeOf({ from, to }: Instants, zone: string): Range {
+  return { from, to, fromDate: dateText(toWall(zone, from)), toDate: dateText(toWall(zone, to - 1) + DAY) };
+}
+
+/** The instants that a calendar shows by itself. */
+export function shownInstants(now: number): Instants {
+  const today = Math.floor(now / DAY) * DAY;
+  return { from: today - BACK, to: today + AHEAD };
+}
+
+/** Instants as far as they are looked through: within the years there are, and no longer than an answer takes. */
+function bounded({ from, to }: Instants): Instants {
+  const since = Math.max(from, EARLIEST);
+  return { from: since, to: Math.max(since, Math.min(to, LATEST, since + LONGEST)) };
+}
+
+/** One calendar as one person's programs have it. */
+export class Programs {
+  readonly directory: Directory;
+  readonly names: ReadonlyMap<number, string>;
+  private readonly words;
+  constructor(
+    readonly ctx: Context,
+    readonly decided: Decided,
+  ) {
+    this.directory = new Directory(ctx.db);
+    this.names = programNames(ctx.db, ctx.viewer.id, decided.calendar.id);
+    this.words = blockWords(ctx.viewer.language);
+  }
+
+  /** The view of an item that is one thing with all its happenings; `null` where its happenings are things of their own. */
+  private wholeView(item: StoredItem): ItemWire | null {
+    const view = viewFor(this.ctx, this.decided, item, item, this.directory);
+    if (!view || !('notes' in view) || !view.may?.change) return null;
+    // On which clock it repeats is for those who see it as it is set.
+    return view.asSet !== undefined || !repeats(item) ? view : null;
+  }
+
+  /** The item in whose thing a stored one stands: the series of one that was changed by itself, or itself. */
+  private homeOf(item: StoredItem): StoredItem | null {
+    if (item.seriesId !== null) {
+      const series = itemById(this.ctx.db, item.seriesId);
+      if (series && series.removedAt === null && this.wholeView(series)) return this.wholeView(item) ? series : null;
+    }
+    return this.wholeView(item) ? item : null;
+  }
+
+  /** An item as it is written, of what its view has and nothing else. */
+  private writtenOf(item: StoredItem, view: ItemWire, uid: string, left: readonly string[]): WrittenItem {
+    const set = view.asSet;
+    const zone = set ? this.directory.zone(item.zone) : this.ctx.viewer.zone;
+    const endZone = set && item.endZone !== null ? this.directory.zone(item.endZone) : null;
+    return {
+      ...writtenFrom({ ...item, zone, endZone, ...(zone === item.zone ? {} : { wall: null, days: 0 }) }),
+      uid,
+      title: view.title ?? '',
+      kind: view.kind ?? 'meeting',
+      place: view.place ?? null,
+      notes: view.notes ?? null,
+      link: view.link ?? null,
+      categories: view.categories ?? [],
+      importance: view.importance ?? 'normal',
+      visibility: view.visibility ?? 'follow',
+      shows: set?.shows ?? view.shows,
+      cancelled: set?.cancelled ?? false,
+      organiser: view.organiser ?? null,
+      attendees: view.attendees ?? [],
+      left,
+      kept: [],
+    };
+  }
+
+  /** A thing with all its happenings, as its written items, the series first. */
+  writtenWhole(item: StoredItem): WrittenItem[] | null {
+    const view = this.wholeView(item);
+    if (!view) return null;
+    if (item.seriesId !== null) {
+      // By itself here: its series is another thing, or none.
+      const alone = { ...item, recurrence: null };
+      return [this.writtenOf(alone, view, `${item.key}@paramo`, [])];
+    }
+    const apart = replacementsOf(this.ctx.db, item.id);
+    const seen = apart.flatMap((one) => {
+      const v = this.wholeView(one);
+      return v ? [{ one, v }] : [];
+    });
+    // A happening that was changed by itself and isn't theirs to change stands elsewhere, as they see it, if at all.
+    const elsewhere = apart.filter((one) => !seen.some((s) => s.one.id === one.id)).map((one) => one.recurrence ?? '');
+    const left = [...new Set([...item.left, ...elsewhere])].sort();
+    return [
+      this.writtenOf(item, view, item.uid, left),
+      ...seen.map(({ one, v }) => this.writtenOf(one, v, item.uid, [])),
+    ];
+  }
+
+  nameOf(item: StoredItem): string {
+    return this.names.get(item.id) ?? `${item.key}.ics`;
+  }
+
+  wholeText(items: readonly WrittenItem[]): string {
+    return writeCalendar(items, null, [] as readonly FileZone[]);
+  }
+
+  whole(item: StoredItem, texts: boolean): ProgramObject | null {
+    const items = this.writtenWhole(item);
+    if (!items) return null;
+    const plain = items.map(({ changedAt: _at, ...one }) => one);
+    const unanswered = plain.map(({ attendees, sequence: _sequence, ...one }) => ({
+      ...one,
+      attendees: attendees.map(({ answer: _answer, ...a }) => a),
+    }));
+    return {
+      name: this.nameOf(item),
+      tag: hash(JSON.stringify(plain)),
+      scheduleTag: hash(JSON.stringify(unanswered)),
+      text: texts ? this.wholeText(items) : null,
+      mayChange: true,
+    };
+  }
+
+  private seenText(view: ItemWire): string {
+    const { now } = this.ctx;
+    const stamp = `${dateText(now)}T00:00:00Z`;
+    return calendarText(seenLines(view, `${view.id}@paramo`, stamp, this.words), {});
+  }
+
+  seen(view: ItemWire, texts: boolean): ProgramObject {
+    const { version: _version, asSet: _asSet, maySuggest: _suggest, ...plain } = view;
+    const tag = hash(JSON.stringify([plain, this.ctx.viewer.language]));
+    const text = texts ? this.seenText(view) : null;
+    return { name: `${view.id}.ics`, tag, scheduleTag: tag, text, mayChange: view.may?.change === true };
+  }
+
+  /** Every happening of a view by itself, in UTC: those of one thing share what it is called outside. */
+  happeningLines(view: ItemWire, home: StoredItem | null): string[] {
+    const uid = home ? (home.seriesId === null ? home.uid : `${home.key}@paramo`) : `${view.id}@paramo`;
+    const lines = seenLines(view, uid, `${dateText(this.ctx.now)}T00:00:00Z`, this.words);
+    if (!home || !repeats(home)) return lines;
+    const at = view.start.replace(/[-:]/g, '').replace(/\.\d+/, '');
+    lines.splice(1, 0, view.allDay ? `RECURRENCE-ID;VALUE=DATE:${at.slice(0, 8)}` : `RECURRENCE-ID:${at}`);
+    return lines;
+  }
+
+  /** The views of some instants, as many readings as it takes; `cut` where it would take more. */
+  views(instants: Instants): { items: ItemWire[]; cut: boolean } {
+    const { ctx, decided, directory } = this;
+    const range = rangeOf(bounded(instants), decided.calendar.zone);
+    const looker = { person: ctx.viewer, decision: decided.decision };
+    const items: ItemWire[] = [];
+    let after = 0;
+    for (let n = 0; n < MOST_READINGS; n++) {
+      const read = readViews(ctx.db, directory, decided.calendar, range, looker, { after, whole: true });
+      items.push(...read.items);
+      if (read.more === null) return { items, cut: read.unread };
+      after = read.more;
+    }
+    return { items, cut: true };
+  }
+
+  /** The item whose thing a view stands in; `null` where it is a thing by itself. */
+  homeOfView(view: ItemWire): StoredItem | null {
+    if (!('notes' in view) || !view.may?.change) return null;
+    const item = itemByKey(this.ctx.db, view.id.split('~')[0] ?? '');
+    return item && this.homeOf(item);
+  }
+
+  /** A thing of this calendar by its name; `null` where the one who asks has none so. */
+  find(name: string): { readonly item: StoredItem | null; readonly view: ItemWire } | null {
+    const { ctx, decided } = this;
+    const { calendar } = decided;
+    const given = itemByProgramName(ctx.db, ctx.viewer.id, calendar.id, name);
+    const id = /^([A-Za-z0-9_~-]{1,120})\.ics$/.exec(name)?.[1];
+    const stored = given !== null ? itemById(ctx.db, given) : id === undefined ? null : itemByKey(ctx.db, id);
+    if (stored && stored.removedAt === null && stored.calendarId === calendar.id) {
+      const home = this.homeOf(stored);
+      const view = home?.id === stored.id && this.nameOf(stored) === name ? this.wholeView(stored) : null;
+      if (view) return { item: stored, view };
+    }
+    if (id === undefined) return null;
+    const found = findByAnyId(ctx, id);
+    if (isRefusal(found) || found.decided.calendar.id !== calendar.id || found.view.id !== id) return null;
+    return this.homeOfView(found.view) ? null : { item: null, view: found.view };
+  }
+
+  object(name: string, texts: boolean): ProgramObject | null {
+    const found = this.find(name);
+    return found && (found.item ? this.whole(found.item, texts) : this.seen(found.view, texts));
+  }
+}
+
+/** A calendar as one's programs have it; hidden and missing answer alike. */
+export function programsOn(ctx: Context, key: string): Programs | ReturnType<typeof refuse> {
+  const decided = findCalendar(ctx, key);
+  return isRefusal(decided) ? decided : new Programs(ctx, decided);
+}
+
+export const programsRefused = (x: Programs | ReturnType<typeof refuse>): x is ReturnType<typeof refuse> =>
+  !(x instanceof Programs);
+
+/** The things of a calendar that are wanted, within the budget of an answer: `cut` says that there are more. */
+export function listObjects(
+  ctx: Context,
+  key: string,
+  wanted: ObjectsWanted,
+): Result<{ objects: ProgramObject[]; missing: string[]; cut: boolean }> {
+  const programs = programsOn(ctx, key);
+  if (programsRefused(programs)) return programs;
+  noteUse(ctx, programs.decided.decision);
+  const { filter, expand, names } = wanted;
+  const texts = wanted.texts || filter !== undefined;
+  const objects: ProgramObject[] = [];
+  let bytes = 0;
+  let cut = false;
+  /** Whether there is room for it. */
+  const add = (object: ProgramObject): boolean => {
+    if (filter && !fitsFilter(object.text ?? '', filter)) return true;
+    bytes += object.text?.length ?? 200;
+    if (objects.length >= MOST_OBJECTS || bytes > MOST_BYTES) cut = true;
+    else objects.push(object);
+    return !cut;
+  };
+  const expanded = expand && expandedIn(programs, expand);
+  const inIts = (object: ProgramObject): ProgramObject =>
+    expanded ? { ...object, text: expanded.get(object.name) ?? null } : object;
+  if (names) {
+    const missing: string[] = [];
+    for (const name of names.slice(0, MOST_OBJECTS)) {
+      const object = programs.object(name, texts);
+      if (object === null) missing.push(name);
+      else if (!add(inIts(object))) break;
+    }
+    return ok({ objects, missing, cut: cut || names.length > MOST_OBJECTS });
+  }
+  const read = programs.views(wanted.range ?? shownInstants(ctx.now));
+  const done = new Set<number>();
+  for (const view of read.items) {
+    const home = programs.homeOfView(view);
+    if (home && done.has(home.id)) continue;
+    if (home) done.add(home.id);
+    const object = home ? programs.whole(home, texts) : programs.seen(view, texts);
+    if (object && !add(inIts(object))) break;
+  }
+  return ok({ objects, missing: [], cut: cut || read.cut });
+}
+
+/** The happenings between two instants, by the thing they belong to, as one text each. */
+function expandedIn(programs: Programs, instants: Instants): Map<string, string> {
+  const lines = new Map<string, string[]>();
+  for (const view of programs.views(instants).items) {
+    const home = programs.homeOfView(view);
+    const name = home ? programs.nameOf(home) : `${view.id}.ics`;
+    lines.set(name, [...(lines.get(name) ?? []), ...programs.happeningLines(view, home)]);
+  }
+  return new Map([...lines].map(([name, all]) => [name, calendarText(all, {})]));
+}
+
+/** One thing of a calendar with its text. */
+export function readObject(ctx: Context, key: string, name: string): Result<ProgramObject> {
+  const programs = programsOn(ctx, key);
+  if (programsRefused(programs)) return programs;
+  noteUse(ctx, programs.decided.decision);
+  const object = programs.object(name, true);
+  return object ? ok(object) : refuse('notFound');
+}
+
+/** When the owner of a calendar is taken between two instants, as far as the one who asks sees it, as lines of a VFREEBUSY. */
+export function freeBusyOf(ctx: Context, { calendar, decision }: Decided, instants: Instants, uid: string): string[] {
+  const range = rangeOf(bounded(instants), calendar.zone);
+  const looker = { person: ctx.viewer, decision };
+  const { items, more } = readViews(ctx.db, new Directory(ctx.db), calendar, range, looker);
+  const taken = takenIn(items, calendar.zone);
+  // Where there is more than is read it ends with what was read: no time it speaks of looks free that isn't.
+  const to = more === null ? range.to : Math.max(range.from, taken.at(-1)?.span[0] ?? range.from);
+  return freeBusyLines(taken, [range.from, to], instantText(ctx.now), uid);
+}
+
+/** The free-busy-query of RFC 4791 7.10 on one calendar. */
+export function queryFreeBusy(ctx: Context, key: string, instants: Instants): Result<string> {
+  const decided = findCalendar(ctx, key);
+  if (isRefusal(decided)) return decided;
+  noteUse(ctx, decided.decision);
+  return ok(calendarText(freeBusyOf(ctx, decided, instants, `${key}-free-busy@paramo`), {}));
+}

@@ -1,0 +1,431 @@
+import ical from 'node-ical';
+import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
+import { PRESETS } from '@/core/access/index.ts';
+import { instantText } from '@/core/time/index.ts';
+import * as clock from '../../clock.ts';
+import { itemByKey } from '../../repositories/items.ts';
+import type { Context } from '../deciding/index.ts';
+import { listItems } from '../items/index.ts';
+import { keepLanes } from '../lanes/index.ts';
+import { at, type SmallOrganisation, START, smallOrganisation, WEEK } from '../small-organisation.ts';
+import { listProgramCalendars, readProgramPerson } from './calendars.ts';
+import { listObjects, type ObjectsWanted, queryFreeBusy, readObject } from './objects.ts';
+import { askFreeBusy, clearInbox, listInbox } from './scheduling.ts';
+import { deleteObject, putObject, type Seen } from './write-object.ts';
+
+const DAY = 86_400_000;
+const { outline, full, delegate } = PRESETS;
+const NONE: Seen = { match: null, noneMatch: null };
+let org: SmallOrganisation;
+let calendar = '';
+beforeEach(() => {
+  org = smallOrganisation();
+  vi.spyOn(clock, 'now').mockReturnValue(START);
+  calendar = org.calendar('ines');
+});
+afterEach(() => {
+  vi.restoreAllMocks();
+  org.close();
+});
+
+const list = (who: string | Context, wanted: Partial<ObjectsWanted> = {}) => {
+  const ctx = typeof who === 'string' ? org.ctx(who) : who;
+  const read = listObjects(ctx, calendar, { texts: true, ...wanted });
+  return read.ok ? read.value.objects : [];
+};
+const textOf = (who: string, title: string): { name: string; text: string; tag: string } => {
+  const found = list(who).find((one) => one.text?.includes(title));
+  if (!found?.text) throw new Error(`${who} has nothing called ${title}`);
+  return { name: found.name, text: found.text, tag: found.tag };
+};
+const put = (who: string, name: string, text: string, seen = NONE) =>
+  putObject(org.ctx(who), calendar, name, text, seen);
+/** A text as somebody who was given it sends it back, with some of it written otherwise. */
+const edit = (text: string, ...changes: [from: string | RegExp, to: string][]): string =>
+  changes.reduce((was, [from, to]) => {
+    const is = was.replace(from, to);
+    if (is === was) throw new Error(`${String(from)} isn't in ${was}`);
+    return is;
+  }, text);
+const board = (who = 'ines', range = WEEK) => {
+  const listed = listItems(org.ctx(who), calendar, range);
+  return listed.ok ? listed.value.items : [];
+};
+const lines = (...inside: string[]): string =>
+  ['BEGIN:VCALENDAR', 'VERSION:2.0', 'PRODID:-//x//x//EN', ...inside, 'END:VCALENDAR', ''].join('\r\n');
+const event = (...inside: string[]): string[] => ['BEGIN:VEVENT', 'DTSTAMP:20270302T090000Z', ...inside, 'END:VEVENT'];
+
+describe('a calendar, to a program', () => {
+  beforeEach(() => {
+    org.add('ines', 'ines', {
+      title: 'Weir talk',
+      place: 'Ridge House',
+      notes: 'The third sluice',
+      when: at('2027-03-03', 10),
+    });
+    org.add('ines', 'ines', { title: 'Clinic', place: 'Elsewhere', visibility: 'private', when: at('2027-03-03', 14) });
+    org.add('ines', 'ines', { title: 'Standup', when: at('2027-03-01', 9), repeat: { rule: 'FREQ=DAILY;COUNT=5' } });
+    org.give('ines', 'amara', outline);
+    org.give('ines', 'bruno', full);
+    org.give('ines', 'tomas', delegate);
+  });
+
+  test('is to its owner what it is: a series as one thing, with all that stands in it', () => {
+    const objects = list('ines');
+    expect(objects).toHaveLength(3);
+    const { text } = textOf('ines', 'Standup');
+    expect(text).toContain('RRULE:FREQ=DAILY;COUNT=5');
+    expect(text).toContain('TZID=Europe/Lisbon');
+    expect(text).not.toContain('METHOD');
+    const { text: talk } = textOf('ines', 'Weir talk');
+    expect(talk).toContain('LOCATION:Ridge House');
+    expect(talk).toContain('DESCRIPTION:The third sluice');
+  });
+
+  test('is to everybody else what the board shows them, happening by happening, and no byte more', () => {
+    const shown: Record<string, { has: string[]; hasNot: string[] }> = {
+      amara: { has: ['Weir talk', 'Ridge House', 'Standup'], hasNot: ['sluice', 'Clinic', 'RRULE', 'Elsewhere'] },
+      bruno: { has: ['Weir talk', 'sluice'], hasNot: ['Clinic', 'RRULE', 'Elsewhere'] },
+      dario: { has: ['SUMMARY:Busy'], hasNot: ['Weir', 'Ridge', 'sluice', 'Clinic', 'RRULE', 'Standup', 'ORGANIZER'] },
+      tomas: { has: ['Weir talk', 'RRULE'], hasNot: ['Clinic', 'Elsewhere'] },
+    };
+    for (const [who, { has, hasNot }] of Object.entries(shown)) {
+      const all = list(who)
+        .map((one) => one.text)
+        .join('\n');
+      for (const one of has) expect([who, one, all.includes(one)]).toEqual([who, one, true]);
+      for (const one of hasNot) expect([who, one, all.includes(one)]).toEqual([who, one, false]);
+      // An independent reader finds as many happenings, at the same hours, as the board has.
+      const read = list(who, { expand: { from: Date.UTC(2027, 2, 1), to: Date.UTC(2027, 2, 8) } }).flatMap((one) =>
+        (one.text?.match(/BEGIN:VEVENT[\s\S]*?END:VEVENT/g) ?? []).flatMap((e) =>
+          Object.values(ical.sync.parseICS(lines(...e.split('\r\n').filter((l) => !l.startsWith('RECURRENCE-ID'))))),
+        ),
+      );
+      const starts = read.flatMap((one) =>
+        one?.type === 'VEVENT' ? [instantText((one.start as Date).getTime())] : [],
+      );
+      expect([who, starts.sort()]).toEqual([
+        who,
+        board(who)
+          .map((item) => item.start)
+          .sort(),
+      ]);
+    }
+  });
+
+  test('is nothing to whoever sees nothing, as one that isn’t there is', () => {
+    org.give('ines', 'dario', PRESETS.shutOut);
+    const hidden = listObjects(org.ctx('dario'), calendar, { texts: true });
+    expect(hidden).toEqual(listObjects(org.ctx('dario'), 'no-such-calendar', { texts: true }));
+    expect(hidden.ok).toBe(false);
+    expect(readObject(org.ctx('dario'), calendar, 'x.ics')).toMatchObject({ code: 'notFound' });
+    expect(queryFreeBusy(org.ctx('dario'), calendar, { from: START, to: START + DAY })).toMatchObject({
+      code: 'notFound',
+    });
+    expect(
+      putObject(org.ctx('dario'), calendar, 'x.ics', lines(...event('UID:x', 'DTSTART:20270305T090000Z')), NONE),
+    ).toMatchObject({ code: 'notFound' });
+    expect(listProgramCalendars(org.ctx('dario')).calendars.map((c) => c.key)).not.toContain(calendar);
+    expect(readProgramPerson(org.ctx('dario'), 'ines')).toMatchObject({ code: 'notFound' });
+  });
+
+  test('has each thing under its own name, which nobody else’s name finds', () => {
+    for (const who of ['ines', 'tomas', 'amara', 'bruno', 'wren'])
+      for (const { name, text } of list(who)) {
+        const read = readObject(org.ctx(who), calendar, name);
+        expect([who, read.ok && read.value.text]).toEqual([who, text]);
+      }
+    const amaras = list('amara').map((one) => one.name);
+    for (const name of amaras) expect(readObject(org.ctx('wren'), calendar, name).ok).toBe(false);
+    const ownersOf = list('ines').map((one) => one.name);
+    for (const name of ownersOf) expect(readObject(org.ctx('amara'), calendar, name).ok).toBe(false);
+  });
+
+  test('is found by its time, by what stands in the text one gets, and by nothing in the text one doesn’t', () => {
+    const range = { from: Date.UTC(2027, 2, 3, 10, 15), to: Date.UTC(2027, 2, 3, 12) };
+    expect(list('ines', { range })).toHaveLength(1);
+    const about = (value: string) => ({
+      filter: {
+        name: 'VCALENDAR',
+        absent: false,
+        props: [],
+        comps: [
+          {
+            name: 'VEVENT',
+            absent: false,
+            comps: [],
+            props: [{ name: 'DESCRIPTION', absent: false, params: [], text: { value, negate: false, exact: false } }],
+          },
+        ],
+      },
+    });
+    expect(list('ines', about('THIRD'))).toHaveLength(1);
+    expect(list('bruno', about('third'))).toHaveLength(1);
+    expect(list('amara', about('third'))).toHaveLength(0);
+  });
+
+  test('says when its owner is taken, the same to all who see at least that', () => {
+    const instants = { from: Date.UTC(2027, 2, 3), to: Date.UTC(2027, 2, 4) };
+    const said = ['ines', 'amara', 'wren'].map((who) => {
+      const read = queryFreeBusy(org.ctx(who), calendar, instants);
+      return read.ok ? read.value.match(/^FREEBUSY[^\r]*/gm) : [];
+    });
+    expect(said[0]).toEqual([
+      'FREEBUSY;FBTYPE=BUSY:20270303T090000Z/20270303T110000Z',
+      'FREEBUSY;FBTYPE=BUSY:20270303T140000Z/20270303T150000Z',
+    ]);
+    expect(said[1]).toEqual(said[0]);
+    expect(said[2]).toEqual(said[0]);
+  });
+
+  test('a token for one calendar finds that one alone, and no inbox', () => {
+    const id = org.db.get<{ id: number }>('SELECT id FROM collection WHERE key = ?', org.calendar('bruno'))?.id ?? 0;
+    const ctx = { ...org.ctx('ines'), token: { key: 'k', only: id } };
+    expect(list(ctx)).toEqual([]);
+    expect(listProgramCalendars(ctx).calendars.map((c) => c.key)).toEqual([org.calendar('bruno')].slice(1));
+    expect(listInbox(ctx)).toEqual([]);
+  });
+
+  test('the list of calendars has one’s own, those given by name and those kept, and not the whole house', () => {
+    const of = (who: string) => listProgramCalendars(org.ctx(who)).calendars.map((c) => c.owner.handle);
+    expect(of('amara')).toEqual(['amara', 'ines']);
+    expect(of('wren')).toEqual(['wren']);
+    expect(keepLanes(org.ctx('wren'), { people: ['bruno'], calendars: [], group: null }).ok).toBe(true);
+    expect(of('wren')).toEqual(['wren', 'bruno']);
+  });
+});
+
+describe('what a program writes', () => {
+  beforeEach(() => {
+    org.give('ines', 'amara', outline);
+    org.give('ines', 'tomas', delegate);
+  });
+
+  test('is added under the name and the UID it has there, and read back', () => {
+    const text = lines(
+      ...event(
+        'UID:own-1@x',
+        'DTSTART;TZID=Europe/Lisbon:20270304T100000',
+        'DTEND;TZID=Europe/Lisbon:20270304T113000',
+        'SUMMARY:Landowners',
+        'LOCATION:Marsh Lab',
+      ),
+    );
+    expect(put('ines', 'own-1.ics', text, { match: null, noneMatch: '*' })).toMatchObject({ value: { added: true } });
+    expect(board()).toMatchObject([
+      { title: 'Landowners', place: 'Marsh Lab', start: '2027-03-04T10:00:00Z', end: '2027-03-04T11:30:00Z' },
+    ]);
+    const back = readObject(org.ctx('ines'), calendar, 'own-1.ics');
+    expect(back.ok && back.value.text).toContain('UID:own-1@x');
+    // To others it has no such name; and there is none of that name a second time.
+    expect(readObject(org.ctx('tomas'), calendar, 'own-1.ics')).toMatchObject({ code: 'notFound' });
+    expect(put('ines', 'own-1.ics', text, { match: null, noneMatch: '*' })).toMatchObject({ code: 'seenOtherwise' });
+    expect(put('ines', 'other.ics', text)).toMatchObject({ code: 'alreadyThere' });
+    expect(board()).toHaveLength(1);
+  });
+
+  test('is written where one may, in both names, and refused where one may not', () => {
+    const text = lines(...event('UID:t', 'DTSTART:20270304T100000Z', 'DTEND:20270304T110000Z', 'SUMMARY:From Tomas'));
+    expect(put('amara', 'a.ics', text)).toMatchObject({ code: 'mayNotAdd' });
+    expect(put('wren', 'a.ics', text)).toMatchObject({ code: 'mayNotAdd' });
+    expect(put('tomas', 'a.ics', text)).toMatchObject({ ok: true });
+    expect(board()).toMatchObject([{ title: 'From Tomas', asSet: { created: { actor: 'Tomas', principal: 'Ines' } } }]);
+    const { name, text: mine, tag } = textOf('amara', 'From Tomas');
+    expect(
+      put('amara', name, edit(mine, ['From Tomas', 'Mine now']), { match: `"${tag}"`, noneMatch: null }),
+    ).toMatchObject({ code: 'mayNotChange' });
+    expect(deleteObject(org.ctx('amara'), calendar, name, NONE)).toMatchObject({ code: 'mayNotRemove' });
+    expect(deleteObject(org.ctx('tomas'), calendar, 'a.ics', NONE)).toMatchObject({ ok: true });
+    expect(board()).toEqual([]);
+  });
+
+  test('changes what differs from what was given, and nothing that a program doesn’t know of', () => {
+    const { id } = org.add('ines', 'ines', {
+      title: 'Weir talk',
+      visibility: 'outline',
+      kind: 'focus',
+      shows: 'away',
+      briefing: 'Ask for the map',
+      when: at('2027-03-03', 10),
+    });
+    const { name, text, tag } = textOf('ines', 'Weir talk');
+    const plain = edit(text, ['SUMMARY:Weir talk', 'SUMMARY:Weir walk']).replace(/^X-PARAMO.*\r\n/gm, '');
+    expect(put('ines', name, plain, { match: `"${tag}"`, noneMatch: null })).toMatchObject({ ok: true });
+    expect(itemByKey(org.db, id)).toMatchObject({
+      title: 'Weir walk',
+      visibility: 'outline',
+      kind: 'focus',
+      shows: 'away',
+      briefing: 'Ask for the map',
+      version: 2,
+    });
+    // What was seen isn't there any more.
+    expect(put('ines', name, text, { match: `"${tag}"`, noneMatch: null })).toMatchObject({ code: 'seenOtherwise' });
+    const now = textOf('ines', 'Weir walk');
+    expect(put('ines', name, now.text)).toMatchObject({ ok: true });
+    expect(itemByKey(org.db, id)?.version).toBe(2);
+    // Made private by the standard's own word.
+    const hidden = now.text.replace(/^X-PARAMO.*\r\n/gm, '').replace('CLASS:CONFIDENTIAL', 'CLASS:PRIVATE');
+    expect(put('ines', name, hidden)).toMatchObject({ ok: true });
+    expect(itemByKey(org.db, id)).toMatchObject({ visibility: 'private', shows: 'away' });
+  });
+
+  test('one happening of a series changed, one left out, one given back, and the whole moved', () => {
+    const { id } = org.add('ines', 'ines', {
+      title: 'Standup',
+      when: at('2027-03-01', 9),
+      repeat: { rule: 'FREQ=DAILY;COUNT=5' },
+    });
+    const key = id.split('~')[0] ?? '';
+    const name = `${key}.ics`;
+    const days = () => board().map((item) => `${item.start.slice(8, 13)} ${item.title}`);
+    const text = () => {
+      const read = readObject(org.ctx('ines'), calendar, name);
+      return (read.ok && read.value.text) || '';
+    };
+    const apart = event(
+      'UID:@',
+      'RECURRENCE-ID;TZID=Europe/Lisbon:20270303T090000',
+      'DTSTART;TZID=Europe/Lisbon:20270303T110000',
+      'DTEND;TZID=Europe/Lisbon:20270303T120000',
+      'SUMMARY:Standup\\, late',
+    );
+    const uid = /UID:(.*)\r/.exec(text())?.[1] ?? '';
+    const first = edit(
+      text(),
+      ['RRULE:', 'EXDATE;TZID=Europe/Lisbon:20270302T090000\r\nRRULE:'],
+      ['END:VCALENDAR', `${apart.join('\r\n').replace('UID:@', `UID:${uid}`)}\r\nEND:VCALENDAR`],
+    );
+    expect(put('ines', name, first)).toMatchObject({ ok: true });
+    expect(days()).toEqual(['01T09 Standup', '03T11 Standup, late', '04T09 Standup', '05T09 Standup']);
+    // Sent back as it is now it changes nothing.
+    const before = text();
+    expect(put('ines', name, before)).toMatchObject({ ok: true });
+    expect(text()).toBe(before);
+    // The second happening comes back, the third goes its series' way again.
+    const second = before
+      .replace(/EXDATE[^\r]*\r\n/, '')
+      .replace(/BEGIN:VEVENT(?:(?!BEGIN:VEVENT)[\s\S])*RECURRENCE-ID[\s\S]*?END:VEVENT\r\n/, '');
+    expect(put('ines', name, second)).toMatchObject({ ok: true });
+    expect(days()).toEqual(['01T09 Standup', '02T09 Standup', '03T09 Standup', '04T09 Standup', '05T09 Standup']);
+    const moved = edit(
+      text(),
+      ['DTSTART;TZID=Europe/Lisbon:20270301T090000', 'DTSTART;TZID=Europe/Lisbon:20270301T100000'],
+      ['DTEND;TZID=Europe/Lisbon:20270301T100000', 'DTEND;TZID=Europe/Lisbon:20270301T110000'],
+    );
+    expect(put('ines', name, moved)).toMatchObject({ ok: true });
+    expect(days()[4]).toBe('05T10 Standup');
+    expect(deleteObject(org.ctx('ines'), calendar, name, NONE)).toMatchObject({ ok: true });
+    expect(days()).toEqual([]);
+  });
+
+  test('is all of it or nothing: what is refused in the midst leaves nothing behind', () => {
+    const text = lines(
+      ...event(
+        'UID:s',
+        'DTSTART:20270301T090000Z',
+        'DTEND:20270301T100000Z',
+        'RRULE:FREQ=DAILY;COUNT=3',
+        'SUMMARY:Daily',
+      ),
+      ...event(
+        'UID:s',
+        'RECURRENCE-ID:20270309T090000Z',
+        'DTSTART:20270309T110000Z',
+        'DTEND:20270309T120000Z',
+        'SUMMARY:On no day of it',
+      ),
+    );
+    expect(put('ines', 's.ics', text)).toMatchObject({ code: 'badInput', fields: { recurrence: 'noSuchDay' } });
+    expect(board()).toEqual([]);
+  });
+
+  test.each([
+    ['no calendar', 'hello', 'notACalendar'],
+    ['nothing in it', lines(), 'badInput'],
+    [
+      'two things',
+      lines(
+        ...event('UID:a', 'DTSTART:20270304T100000Z', 'DTEND:20270304T110000Z'),
+        ...event('UID:b', 'DTSTART:20270304T100000Z', 'DTEND:20270304T110000Z'),
+      ),
+      'badInput',
+    ],
+    ['no such day', lines(...event('UID:a', 'DTSTART:20270230T100000Z')), 'badInput'],
+    [
+      'an end before its start',
+      lines(...event('UID:a', 'DTSTART:20270304T100000Z', 'DTEND:20270304T090000Z')),
+      'badInput',
+    ],
+    ['an unknown clock', lines(...event('UID:a', 'DTSTART;TZID=Far/Away:20270304T100000')), 'badInput'],
+    [
+      'every second',
+      lines(...event('UID:a', 'DTSTART:20270304T100000Z', 'DTEND:20270304T110000Z', 'RRULE:FREQ=SECONDLY')),
+      'badInput',
+    ],
+  ])('%s is refused with a reason, and nothing is added', (_what, text, code) => {
+    expect(put('ines', 'x.ics', text)).toMatchObject({ ok: false, code });
+    expect(board()).toEqual([]);
+  });
+
+  test('calls a meeting by whom it names, as the form does; an invitation is answered by one’s own answer in it', () => {
+    const text = lines(
+      ...event(
+        'UID:m',
+        'DTSTART:20270304T100000Z',
+        'DTEND:20270304T110000Z',
+        'SUMMARY:Budget',
+        'ORGANIZER:mailto:ines@cloudmoor.example',
+        'ATTENDEE;PARTSTAT=ACCEPTED:mailto:ines@cloudmoor.example',
+        'ATTENDEE;CN=Bruno;PARTSTAT=NEEDS-ACTION:mailto:bruno@cloudmoor.example',
+      ),
+    );
+    expect(put('ines', 'm.ics', text)).toMatchObject({ ok: true });
+    const waiting = () => org.db.all<{ act: string }>('SELECT act FROM sending').map((s) => s.act);
+    expect(waiting()).toEqual(['tell']);
+    org.add(
+      'bruno',
+      'bruno',
+      { title: 'Asked to', when: at('2027-03-05', 10) },
+      {
+        organiser: { address: 'ines@cloudmoor.example', name: 'Ines' },
+        attendees: [{ address: 'bruno@cloudmoor.example', name: 'Bruno', answer: 'needs-action' }],
+        ownerAnswer: 'needs-action',
+      },
+    );
+    const brunos = org.calendar('bruno');
+    const inbox = listInbox(org.ctx('bruno'));
+    expect(inbox).toHaveLength(1);
+    expect(inbox[0]?.text).toContain('METHOD:REQUEST');
+    expect(clearInbox(org.ctx('wren'), inbox[0]?.name ?? '')).toMatchObject({ code: 'notFound' });
+    expect(clearInbox(org.ctx('bruno'), inbox[0]?.name ?? '')).toMatchObject({ ok: true });
+    expect(listInbox(org.ctx('bruno'))).toEqual([]);
+    const name = inbox[0]?.name ?? '';
+    const own = readObject(org.ctx('bruno'), brunos, name);
+    const mine = (own.ok && own.value.text) || '';
+    const yes = edit(mine, ['PARTSTAT=NEEDS-ACTION', 'PARTSTAT=ACCEPTED']);
+    expect(putObject(org.ctx('bruno'), brunos, name, yes, NONE)).toMatchObject({ ok: true });
+    expect(waiting()).toEqual(['tell', 'answer']);
+    // What others call is theirs from then on.
+    const read = readObject(org.ctx('bruno'), brunos, name);
+    const theirs = edit((read.ok && read.value.text) || '', ['SUMMARY:Asked to', 'SUMMARY:My words']);
+    expect(putObject(org.ctx('bruno'), brunos, name, theirs, NONE)).toMatchObject({ code: 'calledByOthers' });
+  });
+});
+
+test('the question when others are free is answered by one’s sight; whom one sees nothing of is answered like nobody', () => {
+  org.give('ines', 'dario', PRESETS.shutOut);
+  org.add('ines', 'ines', { title: 'Weir talk', when: at('2027-03-03', 10) });
+  const ask = (who: string) =>
+    askFreeBusy(
+      org.ctx(who),
+      ['INES@cloudmoor.example', 'nobody@cloudmoor.example', 'x\r\nATTENDEE:y@z.example'],
+      { from: Date.UTC(2027, 2, 3), to: Date.UTC(2027, 2, 4) },
+      'q-1',
+    ).map((one) => one.text);
+  const [seen, nobody, broken] = ask('wren');
+  expect(seen).toContain('FREEBUSY;FBTYPE=BUSY:20270303T100000Z/20270303T110000Z');
+  expect(seen).toContain('METHOD:REPLY');
+  expect([nobody, broken]).toEqual([null, null]);
+  expect(ask('dario')).toEqual([null, null, null]);
+});

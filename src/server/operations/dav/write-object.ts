@@ -1,0 +1,400 @@
+import { createHash } from 'node:crypto';
+import type { z } from 'zod';
+import { type ItemPatch, itemPatch, type NewItem, newItem } from '@/contract/items.ts';
+import { type ReadItem, readCalendar } from '@/core/formats/index.ts';
+import { sameAddress } from '@/core/meetings/index.ts';
+import { dateText, fromWallLenient, parseDate, parseWall, toWall, wallText } from '@/core/time/index.ts';
+import { happeningId } from '../../ids.ts';
+import { itemById, itemByKey, itemsByUid } from '../../repositories/items.ts';
+import { personById } from '../../repositories/people.ts';
+import { nameForPrograms } from '../../repositories/program-names.ts';
+import type { StoredItem } from '../../repositories/stored-item.ts';
+import { ok, type Refusal, type Result, refuse } from '../../result.ts';
+import { type Context, Directory, findByAnyId, isRefusal } from '../deciding/index.ts';
+import { COMMON_ZONES, mayImport } from '../items/index.ts';
+import { answerItem, changeMeeting, createMeeting, removeMeeting } from '../meetings/index.ts';
+import { type Programs, programsOn, programsRefused } from './objects.ts';
+
+/*
+ * What a program writes is what a window would: what it changed is found by holding its text against the text it was given, and each change
+ * is made by the operation that makes it for everybody, with the same rights, refusals, messages and trail. All of it or nothing.
+ */
+
+/** What a program says it saw before it writes (RFC 9110 13.1): tags, `*`, or nothing. */
+export interface Seen {
+  readonly match: string | null;
+  readonly noneMatch: string | null;
+  readonly scheduleTag?: string | null;
+}
+
+/** Components of one text: a series, and happenings of it that were changed by themselves. */
+const MOST_PARTS = 400;
+
+const nameZone = (text: string): string => `~${createHash('sha256').update(text).digest('base64url').slice(0, 27)}`;
+
+/** A refusal in the midst of a write: what was written before it is taken back with it. */
+class Refused extends Error {
+  constructor(readonly refusal: Refusal) {
+    super(refusal.code);
+  }
+}
+
+function must<T>(result: Result<T>): T {
+  if (!result.ok) throw new Refused(result);
+  return result.value;
+}
+
+/** What a text comes to, held against what every write is held against. */
+function checked<S extends z.ZodType>(schema: S, body: unknown): z.output<S> {
+  const read = schema.safeParse(body);
+  if (read.success) return read.data;
+  const at = read.error.issues[0]?.path.filter((part) => part !== 'fields' && part !== 'when')[0];
+  throw new Refused(refuse('badInput', { fields: { [String(at ?? 'form')]: 'unclear' } }));
+}
+
+function allOrNone<T>(ctx: Context, work: () => T): Result<T> {
+  try {
+    return ok(ctx.db.write(work));
+  } catch (error) {
+    if (error instanceof Refused) return error.refusal;
+    throw error;
+  }
+}
+
+/** Whether what a program saw is what is there now: `tags` of what is there, empty where nothing is. */
+function stillSo({ match, noneMatch }: Pick<Seen, 'match' | 'noneMatch'>, tag: string | null): boolean {
+  const names = (text: string) => text.split(',').map((one) => one.trim().replace(/^W\//, '').replace(/^"|"$/g, ''));
+  if (match !== null && (tag === null || (match.trim() !== '*' && !names(match).includes(tag)))) return false;
+  if (noneMatch !== null && tag !== null && (noneMatch.trim() === '*' || names(noneMatch).includes(tag))) return false;
+  return true;
+}
+
+interface Text {
+  readonly main: ReadItem;
+  readonly apart: readonly ReadItem[];
+}
+
+/** One thing out of calendar text, or why it is none: other components, several things, a zone or a date that can't be read. */
+function textOf(text: string, zone: string): Text | Refusal {
+  const options = { zone, candidates: [zone, ...COMMON_ZONES], most: MOST_PARTS, nameZone };
+  const read = readCalendar(text, options);
+  if (read.kind === 'notACalendar') return refuse('notACalendar');
+  if (read.kind === 'tooMany') return refuse('tooManyItems', { facts: { most: MOST_PARTS } });
+  const wrong = read.problems[0];
+  if (wrong) return refuse('badInput', { fields: { [wrong.title ?? wrong.code]: 'unclear' } });
+  const mains = read.items.filter((item) => item.recurrence === null);
+  const [main] = mains;
+  if (!main || mains.length > 1 || read.items.some((item) => item.uid !== main.uid))
+    return refuse('badInput', { fields: { uid: 'oneThing' } });
+  if (read.items.some((item) => item.zone.startsWith('~'))) return refuse('badInput', { fields: { zone: 'zone' } });
+  const apart = read.items.filter((item) => item.recurrence !== null);
+  return { main, apart };
+}
+
+const SHOWN_BY_CLASS = /^X-PARAMO-VISIBILITY[^:\r\n]*:outline\r?$/im;
+
+/**
+ * What a program was given and what it sends, both read by what it knows: ours too, or only the standard's own properties. Where the standard's
+ * word for who sees it is one that we gave it ourselves, that word is meant so in what comes back.
+ */
+function bothOf(given: string, sent: string, zone: string): { before: Text; after: Text | Refusal } {
+  const own = /^X-PARAMO-/im.test(sent);
+  const outlined = !own && SHOWN_BY_CLASS.test(given);
+  const known = (text: string): string => {
+    const plain = own ? text : text.replace(/^X-PARAMO-[^\r\n]*(\r\n[ \t][^\r\n]*)*\r\n/gim, '');
+    return outlined ? plain.replace(/^CLASS:CONFIDENTIAL(\r?)$/gim, '$&\nX-PARAMO-VISIBILITY:outline$1') : plain;
+  };
+  const before = textOf(known(given), zone);
+  if (isRefusal(before)) throw new Error(`what was given can't be read back: ${before.code}`);
+  return { before, after: textOf(known(sent), zone) };
+}
+
+const FIELDS = ['title', 'place', 'notes', 'link', 'kind', 'shows', 'visibility', 'importance', 'categories'] as const;
+
+/** The fields that differ from what was given. */
+function fieldsChanged(before: ReadItem, after: ReadItem): ItemPatch['fields'] {
+  const changed = FIELDS.filter((name) => JSON.stringify(before[name]) !== JSON.stringify(after[name]));
+  return Object.fromEntries(changed.map((name) => [name, after[name]]));
+}
+
+const whenOf = ({ start, end, allDay, zone, endZone }: ReadItem) => ({
+  // Seconds are kept nowhere but in what files bring.
+  start,
+  end,
+  allDay,
+  zone,
+  endZone: allDay ? null : endZone,
+});
+
+const isMoved = (before: ReadItem, after: ReadItem): boolean =>
+  JSON.stringify(whenOf(before)) !== JSON.stringify(whenOf(after));
+
+const addresses = (item: ReadItem, but: string): string =>
+  item.attendees
+    .map(({ address }) => address.toLowerCase())
+    .filter((address) => address !== but)
+    .sort()
+    .join();
+
+/** Whom a text asks, but for the owner: the roles of those who were asked already stay. */
+function asked(item: ReadItem, owner: string, standing: StoredItem | null): NonNullable<NewItem['people']> {
+  return item.attendees
+    .filter(({ address }) => !sameAddress(address, owner))
+    .map(({ address, name }) => {
+      const known = standing?.attendees.find((one) => sameAddress(one.address, address));
+      return { address: address.toLowerCase(), name, role: known?.role ?? 'must', group: null };
+    });
+}
+
+/**
+ * Writes one thing of a calendar as a program sends it: adds it, or changes what differs from what the program was given. Refused wherever a
+ * window would be, and where what it says it saw isn't there any more. `added` says that it is new.
+ */
+export function putObject(
+  ctx: Context,
+  key: string,
+  name: string,
+  text: string,
+  seen: Seen,
+): Result<{ added: boolean }> {
+  return allOrNone(ctx, () => {
+    const programs = programsOn(ctx, key);
+    if (programsRefused(programs)) throw new Refused(programs);
+    const { calendar, decision } = programs.decided;
+    const found = programs.find(name);
+    const now = found && programs.object(name, true);
+    if (!stillSo(seen, now?.tag ?? null)) throw new Refused(refuse('seenOtherwise'));
+    if (seen.scheduleTag != null && now?.scheduleTag !== seen.scheduleTag) throw new Refused(refuse('seenOtherwise'));
+    if (now && !now.mayChange && !found?.view.mayAnswer) throw new Refused(mayNot(ctx, programs, 'mayNotChange'));
+    if (!now && !decision.rights.add) throw new Refused(mayNot(ctx, programs, 'mayNotAdd'));
+    if (!found || !now?.text) {
+      const read = textOf(text, calendar.zone);
+      if (isRefusal(read)) throw new Refused(read);
+      add(ctx, programs, name, read);
+      return { added: true };
+    }
+    const { before, after } = bothOf(now.text, text, calendar.zone);
+    if (isRefusal(after)) throw new Refused(after);
+    if (before.main.uid !== after.main.uid) throw new Refused(refuse('badInput', { fields: { uid: 'oneThing' } }));
+    change(ctx, programs, found.item, found.view.id, before, after);
+    return { added: false };
+  });
+}
+
+function mayNot(ctx: Context, { decided }: Programs, code: 'mayNotChange' | 'mayNotAdd' | 'mayNotRemove'): Refusal {
+  return refuse(code, { facts: { name: new Directory(ctx.db).name(decided.calendar.ownerId) } });
+}
+
+function add(ctx: Context, programs: Programs, name: string, { main, apart }: Text): void {
+  const { calendar, decision } = programs.decided;
+  if (name.length > 200 || !/^[^/\\\p{Cc}]+$/u.test(name))
+    throw new Refused(refuse('badInput', { fields: { name: 'unclear' } }));
+  const owner = personById(ctx.db, calendar.ownerId)?.address ?? '';
+  // What it is called outside is kept for whoever sees everything here: to nobody else does it say whether it was there.
+  const seesAll = mayImport(decision);
+  if (seesAll && itemsByUid(ctx.db, calendar.id, main.uid).length > 0) throw new Refused(refuse('alreadyThere'));
+  const others = main.organiser !== null && !sameAddress(main.organiser.address, owner);
+  if (others && !seesAll) throw new Refused(refuse('calledByOthers', { facts: { name: main.organiser?.name ?? '' } }));
+  const days = pickedDaysOf(main);
+  const { title, place, notes, link, categories, importance, shows, visibility, kind } = main;
+  const fields = { title, place, notes, link, categories: [...categories], importance, shows, visibility, kind };
+  const people = others ? [] : asked(main, owner, null);
+  const body = checked(newItem, {
+    ...fields,
+    when: whenOf(main),
+    briefing: null,
+    ...(main.rule === null ? {} : { repeat: { rule: main.rule } }),
+    ...(days.length > 0 ? { dates: days } : {}),
+    ...(people.length > 0 ? { people } : {}),
+  });
+  const ownerAnswer = main.attendees.find((one) => sameAddress(one.address, owner))?.answer ?? null;
+  const called = others ? { organiser: main.organiser, attendees: main.attendees, ownerAnswer } : {};
+  const outside = seesAll ? { uid: main.uid } : {};
+  const made = must(createMeeting(ctx, calendar.key, body, ctx.viewer.id, { ...called, ...outside })).item;
+  const item = made && itemByKey(ctx.db, made.id.split('~')[0] ?? '');
+  // Whoever adds and doesn't see what they added has no name for it either.
+  if (!item) return;
+  for (const recurrence of main.left) leaveOut(ctx, item.id, recurrence);
+  for (const one of apart) changeApart(ctx, programs, item.id, main, null, one);
+  nameForPrograms(ctx.db, ctx.viewer.id, calendar.id, name, item.id);
+}
+
+/** The days of a series that were picked by hand; refused where one of them has hours of its own. */
+function pickedDaysOf({ added, start, allDay }: ReadItem): string[] {
+  if (!allDay && added.some((text) => text.slice(11, 16) !== start.slice(11, 16)))
+    throw new Refused(refuse('badInput', { fields: { dates: 'unclear' } }));
+  return added.map((text) => text.slice(0, 10));
+}
+
+/** The instant of a happening by its text on the clock of its series. */
+function instantOf(series: StoredItem, recurrence: string): number {
+  if (series.allDay) return parseDate(recurrence.slice(0, 10)) ?? Number.NaN;
+  const wall = parseWall(recurrence) ?? Number.NaN;
+  return wall === series.wall ? series.start : fromWallLenient(series.zone, wall);
+}
+
+const stored = (ctx: Context, id: number): StoredItem => {
+  const item = itemById(ctx.db, id);
+  if (!item) throw new Refused(refuse('notFound'));
+  return item;
+};
+
+/** Takes one happening out of a series, as the window does: a meeting is called off for that day, an invitation to it declined. */
+function leaveOut(ctx: Context, id: number, recurrence: string): void {
+  const series = stored(ctx, id);
+  const at = instantOf(series, recurrence);
+  const found = findByAnyId(ctx, happeningId(series.key, at));
+  // A date that the series doesn't have can't be left out of it.
+  if (isRefusal(found)) return;
+  const { item } = found;
+  must(removeMeeting(ctx, found.view.id, { scope: 'one', version: item.version }));
+}
+
+function change(ctx: Context, programs: Programs, item: StoredItem | null, id: string, given: Text, read: Text): void {
+  const { calendar } = programs.decided;
+  const owner = personById(ctx.db, calendar.ownerId)?.address ?? '';
+  answerFor(ctx, id, owner, given.main, read.main);
+  if (item === null) {
+    const found = findByAnyId(ctx, id);
+    if (isRefusal(found)) throw new Refused(found);
+    patch(ctx, id, { version: found.item.version, scope: 'one' }, given.main, read.main, owner, found.item);
+    return;
+  }
+  const isSeries = item.rule !== null || item.added.length > 0;
+  // A series moves by its first happening: what was left out of it, and its rule, move along.
+  const first = happeningId(item.key, item.start);
+  const moves = isSeries && isMoved(given.main, read.main) && !isRefusal(findByAnyId(ctx, first));
+  const ruleBefore = given.main.rule;
+  const repeat = read.main.rule === ruleBefore ? {} : { repeat: { rule: read.main.rule } };
+  const days =
+    JSON.stringify(given.main.added) === JSON.stringify(read.main.added) ? {} : { dates: pickedDaysOf(read.main) };
+  const version = stored(ctx, item.id).version;
+  patch(
+    ctx,
+    moves ? first : item.key,
+    { version, scope: 'all', ...repeat, ...days },
+    given.main,
+    read.main,
+    owner,
+    item,
+  );
+  if (item.seriesId !== null) return;
+  const moved = isMoved(given.main, read.main) ? shiftOf(given.main, read.main) : 0;
+  const at = (text: string) => shifted(text, moved);
+  const leftBefore = new Set(given.main.left.map(at));
+  const leftAfter = new Set(read.main.left);
+  const back = [...leftBefore].filter((one) => !leftAfter.has(one));
+  const apartBefore = new Map(given.apart.map((one) => [one.recurrence ?? '', one]));
+  const apartAfter = new Set(read.apart.map((one) => one.recurrence ?? ''));
+  // What was changed by itself and isn't any more goes its series' way again.
+  for (const recurrence of apartBefore.keys())
+    if (!apartAfter.has(recurrence)) {
+      leaveOut(ctx, item.id, recurrence);
+      if (!leftAfter.has(recurrence)) back.push(recurrence);
+    }
+  for (const recurrence of leftAfter) if (!leftBefore.has(recurrence)) leaveOut(ctx, item.id, recurrence);
+  const series = stored(ctx, item.id);
+  const stays = series.left.filter((one) => !back.includes(one));
+  if (stays.length < series.left.length)
+    must(changeMeeting(ctx, item.key, { version: series.version, scope: 'all', left: stays, fields: {} }));
+  for (const one of read.apart)
+    changeApart(ctx, programs, item.id, read.main, apartBefore.get(one.recurrence ?? '') ?? null, one);
+}
+
+/** How far a series was moved on its clock, in milliseconds. */
+function shiftOf(before: ReadItem, after: ReadItem): number {
+  const wall = (one: ReadItem) => (one.allDay ? parseDate(one.start) : parseWall(one.start)) ?? 0;
+  return wall(after) - wall(before);
+}
+
+function shifted(text: string, by: number): string {
+  if (by === 0) return text;
+  const isDate = !text.includes('T');
+  const wall = isDate ? parseDate(text) : parseWall(text);
+  return wall === null ? text : isDate ? dateText(wall + by) : wallText(wall + by);
+}
+
+/** Changes one happening by itself; `before` is it as it was given, where it was one already. */
+function changeApart(
+  ctx: Context,
+  programs: Programs,
+  seriesId: number,
+  main: ReadItem,
+  before: ReadItem | null,
+  after: ReadItem,
+): void {
+  const series = stored(ctx, seriesId);
+  const owner = personById(ctx.db, programs.decided.calendar.ownerId)?.address ?? '';
+  const at = instantOf(series, after.recurrence ?? '');
+  const id = happeningId(series.key, at);
+  const found = Number.isFinite(at) ? findByAnyId(ctx, id) : refuse('notFound');
+  if (isRefusal(found)) throw new Refused(refuse('badInput', { fields: { recurrence: 'noSuchDay' } }));
+  const item = found.item;
+  // A happening that goes its series' way is where that puts it, and as long.
+  const length = main.endAt - main.startAt;
+  const wall = (ms: number) => (main.allDay ? dateText(ms) : wallText(toWall(main.zone, ms)));
+  const base = before ?? { ...main, recurrence: null, start: wall(at), end: wall(at + length), rule: null };
+  answerFor(ctx, found.view.id, owner, base, after, 'one');
+  patch(ctx, found.view.id, { version: item.version, scope: 'one' }, base, after, owner, item);
+}
+
+/** Makes the changes between two texts of one item, if there are any. */
+function patch(
+  ctx: Context,
+  id: string,
+  how: Pick<ItemPatch, 'version' | 'scope' | 'repeat' | 'dates'>,
+  before: ReadItem,
+  after: ReadItem,
+  owner: string,
+  standing: StoredItem,
+): void {
+  const fields = fieldsChanged(before, after);
+  const when = isMoved(before, after) ? { when: whenOf(after) } : {};
+  const mine = standing.organiser === null || sameAddress(standing.organiser.address, owner);
+  const people =
+    mine && addresses(before, owner) !== addresses(after, owner) ? { people: asked(after, owner, standing) } : {};
+  const touches = Object.keys({ ...fields, ...when, ...people }).length > 0 || how.repeat || how.dates;
+  if (!touches) return;
+  // What was answered meanwhile is newer than what was read before.
+  const version = stored(ctx, standing.id).version;
+  const body = { ...how, version: Math.max(version, how.version), fields, ...when, ...people };
+  must(changeMeeting(ctx, id, checked(itemPatch, body)));
+}
+
+/** Answers an invitation in the owner's name, where the text answers it otherwise than before. */
+function answerFor(
+  ctx: Context,
+  id: string,
+  owner: string,
+  before: ReadItem,
+  after: ReadItem,
+  scope: 'one' | 'all' = 'all',
+): void {
+  const mine = (one: ReadItem) => one.attendees.find(({ address }) => sameAddress(address, owner))?.answer ?? null;
+  const [was, is] = [mine(before), mine(after)];
+  const called = after.organiser !== null && !sameAddress(after.organiser.address, owner);
+  if (!called || was === is || (is !== 'accepted' && is !== 'tentative' && is !== 'declined')) return;
+  const seen = was === 'accepted' || was === 'tentative' || was === 'declined' ? was : 'needs-action';
+  must(answerItem(ctx, id, { answer: is, comment: '', seen, scope }));
+}
+
+/** Removes one thing of a calendar, where the one who asks may: what they see of it as a whole, or the happening it is. */
+export function deleteObject(ctx: Context, key: string, name: string, seen: Seen): Result<{ done: true }> {
+  return allOrNone(ctx, () => {
+    const programs = programsOn(ctx, key);
+    if (programsRefused(programs)) throw new Refused(programs);
+    const found = programs.find(name);
+    const now = found && programs.object(name, false);
+    if (!found || !now) throw new Refused(refuse('notFound'));
+    if (!stillSo(seen, now.tag)) throw new Refused(refuse('seenOtherwise'));
+    const { item, view } = found;
+    if (item) must(removeMeeting(ctx, item.key, { scope: 'all', version: item.version }));
+    else {
+      const it = findByAnyId(ctx, view.id);
+      if (isRefusal(it)) throw new Refused(it);
+      const version = 'notes' in it.view ? { version: it.item.version } : {};
+      must(removeMeeting(ctx, view.id, { scope: 'one', ...version }));
+    }
+    return { done: true as const };
+  });
+}
