@@ -212,7 +212,7 @@ test('when others are free is asked of one calendar and of several people at onc
   const calendarType = { 'content-type': 'text/calendar' };
   const asked = await nobody.send('POST', '/dav/outbox/wren/', question(address), { ...headers, ...calendarType });
   expect(asked.status).toBe(200);
-  expect([...asked.text.matchAll(/request-status>([^<]*)</g)].map((m) => m[1])).toEqual([
+  expect([...asked.text.matchAll(/<c:request-status>([^<]*)</g)].map((m) => m[1])).toEqual([
     '2.0;Success',
     '3.7;Invalid calendar user',
   ]);

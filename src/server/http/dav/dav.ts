@@ -294,7 +294,10 @@ async function beneathOf({ ctx, me }: Asked, known: Known, wanted: Wanted): Prom
   return { ok: true, value: [...all, ...cutAt(hrefs.calendar(me, key), cut)] };
 }
 
-function proppatch({ body, me, resource, path }: Asked): Response {
+async function proppatch(asked: Asked): Promise<Response> {
+  const { ctx, body, me, resource, path } = asked;
+  const known = await knownOf(asked, resource);
+  if (!known.ok) return refused(ctx, known);
   const read = xmlIn(body);
   if (read === 'broken' || read?.name !== dav('propertyupdate')) return bare(400);
   const names = read.children.flatMap((set) => set.children.flatMap((prop) => prop.children.map((one) => one.name)));

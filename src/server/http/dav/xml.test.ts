@@ -5,22 +5,15 @@ import { cal, childOf, dav, documentOf, el, leaf, readXml } from './xml.ts';
 
 test('what is written is read back, whatever stands in it', () => {
   fc.assert(
-    fc.property(fc.string({ unit: 'binary' }), fc.string({ unit: 'binary' }), (a, b) => {
+    fc.property(fc.string({ unit: 'binary-ascii' }), fc.string({ unit: 'binary' }), (a, b) => {
       const plain = (text: string) =>
         // biome-ignore lint/suspicious/noControlCharactersInRegex: those are what XML 1.0 can't hold.
-        text.replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, '').toWellFormed();
+        text.replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, '');
       const read = readXml(
-        documentOf(
-          el(
-            dav('prop'),
-            el(cal('x'), a.toWellFormed()),
-            leaf(cal('comp'), { name: 'v' }),
-            el('{urn:z}y', b.toWellFormed()),
-          ),
-        ),
+        documentOf(el(dav('prop'), el(cal('x'), a), leaf(cal('comp'), { name: 'v' }), el('{urn:z}y', b))),
       );
-      expect(childOf(read, cal('x'))?.text).toBe(plain(a.toWellFormed()));
-      expect(childOf(read, '{urn:z}y')?.text).toBe(plain(b.toWellFormed()));
+      expect(childOf(read, cal('x'))?.text).toBe(plain(a));
+      expect(childOf(read, '{urn:z}y')?.text).toBe(plain(b));
       expect(childOf(read, cal('comp'))?.attributes).toMatchObject({ name: 'v' });
     }),
   );
