@@ -44,6 +44,8 @@ export const clash = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('keep'), keep: z.enum(['span', 'rest', 'most', 'pause']), hard: z.boolean() }),
 ]);
 export const checkAnswer = z.strictObject({
+  /** Nothing that is seen speaks against it: said where it could be looked at. */
+  fits: z.boolean(),
   clashes: z.array(clash),
   /** The nearest times that work, from what the asker sees; nearest first. */
   openings: z.array(z.strictObject(span)),

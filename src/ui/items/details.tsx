@@ -174,24 +174,8 @@ export function Details(props: {
           </p>
         )}
         <div className="row">
-          {(item.may?.change || item.maySuggest) && (
-            <Button
-              variant="contained"
-              color="inherit"
-              disabled={waits}
-              onClick={() => onEdit(item)}
-              sx={{ bgcolor: 'var(--who)', color: 'var(--paper)' }}
-            >
-              {t(item.maySuggest ? 'panel.forward' : 'panel.edit')}
-            </Button>
-          )}
           {props.onWroteHere && item.asSet && item.may?.change && !item.allDay && !head.as && (
             <Fixed item={item} onWrote={props.onWroteHere} />
-          )}
-          {onOpenings && item.may?.change && !item.allDay && !head.as && (
-            <Button variant="outlined" onClick={() => onOpenings(item)}>
-              {t('openings.another')}
-            </Button>
           )}
           <CopyItem item={item} head={head} />
           {!head.own && !head.as && !item.withheld && !item.may?.change && (
@@ -229,6 +213,25 @@ export function Details(props: {
         )}
         {item.maySuggest && <ForwardRemoval item={item} head={head} onDone={onForwardRemoval} />}
       </div>
+      {/* Where one goes on stays where it is, whatever else comes to stand above it. */}
+      {(item.may?.change || item.maySuggest) && (
+        <div className={`row ${boardsCss['save-row']}`}>
+          <Button
+            variant="contained"
+            color="inherit"
+            disabled={waits}
+            onClick={() => onEdit(item)}
+            sx={{ bgcolor: 'var(--who)', color: 'var(--paper)' }}
+          >
+            {t(item.maySuggest ? 'panel.forward' : 'panel.edit')}
+          </Button>
+          {onOpenings && item.may?.change && !item.allDay && !head.as && (
+            <Button variant="outlined" onClick={() => onOpenings(item)}>
+              {t('openings.another')}
+            </Button>
+          )}
+        </div>
+      )}
     </aside>
   );
 }

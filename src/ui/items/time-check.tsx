@@ -11,6 +11,7 @@ import { useFrame } from '../common/frame-context.tsx';
 import { later } from '../common/later.tsx';
 import { clock, dayName } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
+import css from './time-check.module.css';
 
 const MoreTimes = later(() => import('./more-times.tsx').then((m) => m.MoreTimes));
 
@@ -43,9 +44,11 @@ export function TimeCheck(props: {
     placeholderData: (before) => before,
     retry: false,
   });
-  if (!data) return null;
-  const { clashes, openings, unknown, cut } = data as CheckAnswer;
-  if (clashes.length === 0 && openings.length === 0) return null;
+  // What takes nobody's time has nothing against it.
+  if (body && (body.kind === 'whereabouts' || body.shows === 'free')) return null;
+  // Its place is kept from the beginning: what comes late moves nothing that is about to be pressed.
+  if (!data) return <div className={css.check} role="status" />;
+  const { fits, clashes, openings, unknown, cut } = data as CheckAnswer;
   const wall = (text: string) => toWall(style.zone, parseInstant(text) ?? 0);
   const span = (one: { start: string; end: string }) =>
     `${clock(wall(one.start), style.hours)}–${clock(wall(one.end), style.hours)}`;
@@ -63,7 +66,12 @@ export function TimeCheck(props: {
     return tc('overlap', { title, when: c.allDay ? t('board.allDay') : span(c) });
   };
   return (
-    <div role="status" style={{ display: 'grid', gap: 5 }}>
+    <div className={css.check} role="status">
+      {fits && (
+        <span className="small soft">
+          {tc('fine', { unknown: unknown.length, names: unknown.slice(0, 3).join(', ') })}
+        </span>
+      )}
       {clashes.map((c) => (
         <span key={JSON.stringify(c)} className="small wrong">
           {words(c)}
@@ -75,7 +83,7 @@ export function TimeCheck(props: {
           {cut && ` ${tc('cut')}`}
         </span>
       )}
-      <span className="row" style={{ flexWrap: 'wrap', gap: 5 }}>
+      <span className={`row ${css.times}`}>
         {openings.map((o) => (
           <Button
             key={o.start}
@@ -86,7 +94,7 @@ export function TimeCheck(props: {
             {dayName(wall(o.start))}, {clock(wall(o.start), style.hours)}
           </Button>
         ))}
-        {body && !body.when.allDay && (
+        {body && !body.when.allDay && (fits || clashes.length + openings.length > 0) && (
           <Button variant="text" aria-expanded={more} onClick={() => setMore(!more)} sx={{ minHeight: 26, px: 1 }}>
             {tc('more')}
           </Button>

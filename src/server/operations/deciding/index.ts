@@ -1,3 +1,4 @@
+export { type About, aboutItem, withoutCopy } from './about.ts';
 export { again } from './again.ts';
 export { announceAccess, announceItems, whoSees } from './announce.ts';
 export { audienceOf, domainOf, type FoundAudience, findAudience, findAudienceParam, sameAudience } from './audience.ts';

@@ -3,7 +3,7 @@ import { answerOf, type Invited, myAnswer } from '@/core/meetings/index.ts';
 import { dateText, instantText } from '@/core/time/index.ts';
 import { mainCalendarOf } from '../../repositories/calendars.ts';
 import { groupByKey } from '../../repositories/groups.ts';
-import { itemById, itemsByUid } from '../../repositories/items.ts';
+import { itemById } from '../../repositories/items.ts';
 import { meetingOfItem, type StoredMeeting } from '../../repositories/meetings.ts';
 import { mailAbout } from '../../repositories/outgoing-mail.ts';
 import { type Person, personById } from '../../repositories/people.ts';
@@ -11,6 +11,7 @@ import { type Sending, sendingsWaiting } from '../../repositories/sendings.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import {
+  aboutItem,
   type Context,
   type Decided,
   Directory,
@@ -19,6 +20,7 @@ import {
   findItem,
   isRefusal,
   viewsIn,
+  withoutCopy,
 } from '../deciding/index.ts';
 import { readWhen } from '../items/index.ts';
 import { closedBy } from './answer.ts';
@@ -198,8 +200,7 @@ export function whoCanCome(ctx: Context, key: string, body: ComingBody): Result<
   if (isRefusal(decided)) return decided;
   const when = readWhen(body.when);
   if (isRefusal(when)) return when;
-  const about = body.item === null ? null : findItem(ctx, body.item);
-  const item = about && !isRefusal(about) ? about.item : null;
+  const about = aboutItem(ctx, body.item);
   const range = {
     from: when.start,
     to: when.end,
@@ -216,14 +217,9 @@ export function whoCanCome(ctx: Context, key: string, body: ComingBody): Result<
     const listed = known || ctx.viewer.inside ? person : null;
     const name = listed?.name ?? null;
     if (!calendar || !known) return { address, name, inside: listed !== null, can: 'unknown' };
-    const copy = item ? itemsByUid(ctx.db, calendar.id, item.uid).find((i) => i.recurrence === item.recurrence) : null;
-    let own = copy ? [instantText(copy.start), instantText(copy.end)] : null;
     let worst: keyof typeof RANK = 'free';
-    for (const view of viewsIn(ctx.db, directory, calendar, range, { person: ctx.viewer, decision })) {
-      if (own && view.start === own[0] && view.end === own[1]) {
-        own = null;
-        continue;
-      }
+    const seen = viewsIn(ctx.db, directory, calendar, range, { person: ctx.viewer, decision });
+    for (const view of withoutCopy(ctx.db, calendar.id, about, seen)) {
       if (view.kind === 'whereabouts' || view.asSet?.cancelled) continue;
       const there = view.allDay || (Date.parse(view.start) < when.end && Date.parse(view.end) > when.start);
       if (there && RANK[view.shows] > RANK[worst]) worst = view.shows;

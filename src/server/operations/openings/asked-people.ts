@@ -2,17 +2,22 @@ import { readWorkHours } from '@/contract/hours.ts';
 import type { ItemWire } from '@/contract/items.ts';
 import type { Sight } from '@/core/calendar/index.ts';
 import type { OpeningsPerson } from '@/core/openings/index.ts';
-import { dateText, instantText } from '@/core/time/index.ts';
+import { dateText } from '@/core/time/index.ts';
 import { mainCalendarOf } from '../../repositories/calendars.ts';
-import { itemsByUid } from '../../repositories/items.ts';
 import { keepsOf } from '../../repositories/keeps.ts';
 import { type Person, personByAddress } from '../../repositories/people.ts';
-import { type Context, type Decided, Directory, decideOn, readViews, type Views } from '../deciding/index.ts';
+import {
+  type About,
+  type Context,
+  type Decided,
+  Directory,
+  decideOn,
+  readViews,
+  type Views,
+  withoutCopy,
+} from '../deciding/index.ts';
 
 const DAY = 86_400_000;
-
-/** Which item is asked about: its copies in people's calendars take none of their time. */
-export type About = { readonly uid: string; readonly recurrence: string | null } | null;
 
 /** Somebody who is asked, and the views they are read from. */
 export type AskedPerson = OpeningsPerson & {
@@ -77,7 +82,7 @@ function viewsAround(
   from: number,
   to: number,
   about: About,
-): { views: ItemWire[]; cut: boolean } {
+): { views: readonly ItemWire[]; cut: boolean } {
   const range = { from, to, fromDate: dateText(from), toDate: dateText(to + DAY) };
   const directory = new Directory(ctx.db);
   const views: ItemWire[] = [];
@@ -89,10 +94,8 @@ function viewsAround(
     cut ||= read.unread;
     after = read.more;
   }
-  const copy = about && itemsByUid(ctx.db, calendar.id, about.uid).find((i) => i.recurrence === about.recurrence);
-  const is = copy && [instantText(copy.start), instantText(copy.end)];
   return {
-    views: views.filter((view) => !view.asSet?.cancelled && !(is && view.start === is[0] && view.end === is[1])),
+    views: withoutCopy(ctx.db, calendar.id, about, views).filter((view) => !view.asSet?.cancelled),
     cut: cut || after !== null,
   };
 }

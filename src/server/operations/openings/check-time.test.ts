@@ -2,8 +2,9 @@ import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { checkBody } from '@/contract/openings.ts';
 import { PRESETS } from '@/core/access/index.ts';
 import { saveJourneys } from '../../repositories/journeys.ts';
+import { listItems } from '../items/index.ts';
 import { changePreferences } from '../people/people.ts';
-import { at, type SmallOrganisation, smallOrganisation } from '../small-organisation.ts';
+import { at, type SmallOrganisation, smallOrganisation, WEEK } from '../small-organisation.ts';
 import { bringInJourneys, checkTime, listJourneys, takeOutJourneys } from './index.ts';
 
 let org: SmallOrganisation;
@@ -22,6 +23,11 @@ const check = (who: string, hour: number, more: object = {}) => {
   );
   if (!found.ok) throw new Error(found.code);
   return found.value;
+};
+/** The id of what Inés has of a title in the week. */
+const happening = (title: string): string => {
+  const listed = listItems(org.ctx('ines'), org.calendar('ines'), WEEK);
+  return (listed.ok && listed.value.items.find((item) => item.title === title)?.id) || '';
 };
 const must = (...handles: string[]) => handles.map((h) => ({ address: `${h}@cloudmoor.example`, must: true }));
 const hoursOf = (who: string, ranges: [string, string][]) =>
@@ -49,7 +55,7 @@ describe('what speaks against a time', () => {
       },
     ]);
     expect(check('tomas', 11).clashes).toMatchObject([{ title: null, withheld: true }]);
-    expect(check('tomas', 10, { shows: 'free' })).toEqual({ clashes: [], openings: [], unknown: [], cut: false });
+    expect(check('tomas', 10, { shows: 'free' })).toMatchObject({ fits: false, clashes: [] });
     // Whoever sees when she is taken, and nothing else, is told that and nothing else.
     expect(JSON.stringify(check('wren', 11))).not.toContain('Doctor');
     expect(
@@ -63,6 +69,17 @@ describe('what speaks against a time', () => {
     const { id } = org.add('ines', 'ines', { title: 'Board', when: at('2027-03-03', 10) });
     expect(check('tomas', 10, { item: id }).clashes).toEqual([]);
     expect(check('tomas', 10).clashes).toHaveLength(1);
+  });
+
+  test('is not the happening itself of a series, nor the copies of it that those who come have', () => {
+    const weekly = { title: 'Board', when: at('2027-02-24', 10), repeat: { rule: 'FREQ=WEEKLY' } };
+    org.add('ines', 'ines', weekly);
+    const id = happening('Board');
+    expect(check('tomas', 10, { item: id })).toMatchObject({ fits: true, clashes: [] });
+    expect(check('tomas', 10).clashes).toHaveLength(1);
+    // Another item at its hour is one, as before.
+    org.add('ines', 'ines', { title: 'Press', when: at('2027-03-03', 10) });
+    expect(check('tomas', 10, { item: id }).clashes).toMatchObject([{ title: 'Press' }]);
   });
 
   test('is a journey longer than the gap, and what lies outside the owner’s hours', () => {
@@ -89,8 +106,11 @@ describe('what speaks against a time', () => {
       '2027-03-03T11:00:00Z',
       '2027-03-04T09:00:00Z',
     ]);
-    // A time that works for all needs no other.
-    expect(check('tomas', 11, { people: must('bruno', 'dario') }).openings).toEqual([]);
+    // A time that works for all needs no other, and is said to.
+    expect(check('tomas', 11, { people: must('bruno', 'dario') })).toMatchObject({ fits: true, openings: [] });
+    // Where somebody else can't, it isn't, though nothing of hers speaks against it.
+    expect(check('tomas', 9, { people: must('bruno') })).toMatchObject({ fits: false, clashes: [] });
+    expect([check('tomas', 11).fits, check('tomas', 10).fits]).toEqual([true, false]);
   });
 });
 

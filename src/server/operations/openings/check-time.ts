@@ -5,7 +5,7 @@ import { fromWallLenient, instantText } from '@/core/time/index.ts';
 import { allJourneys, type JourneyRow } from '../../repositories/journeys.ts';
 import { personById } from '../../repositories/people.ts';
 import { ok, type Result } from '../../result.ts';
-import { type Context, findCalendar, findItem, isRefusal } from '../deciding/index.ts';
+import { aboutItem, type Context, findCalendar, isRefusal } from '../deciding/index.ts';
 import { readWhen } from '../items/index.ts';
 import { askedPeople, askedPerson } from './asked-people.ts';
 
@@ -27,11 +27,10 @@ export function checkTime(ctx: Context, key: string, body: CheckBody): Result<Ch
   const when = readWhen(body.when);
   if (isRefusal(when)) return when;
   const owner = personById(ctx.db, decided.calendar.ownerId);
-  const none = { clashes: [], openings: [], unknown: [], cut: false };
+  const none = { fits: false, clashes: [], openings: [], unknown: [], cut: false };
   // Saying where somebody is, or what is free, takes nobody's time.
   if (!owner || body.kind === 'whereabouts' || body.shows === 'free') return ok(none);
-  const about = body.item === null ? null : findItem(ctx, body.item);
-  const own = about && !isRefusal(about) ? about.item : null;
+  const own = aboutItem(ctx, body.item);
   const length = Math.max(1, Math.round((when.end - when.start) / MINUTE));
   const [from, to] = [Math.max(ctx.now, when.start - 2 * DAY), when.start + AHEAD_DAYS * DAY];
   const begin = Math.min(from, when.start - DAY);
@@ -72,6 +71,7 @@ export function checkTime(ctx: Context, key: string, body: CheckBody): Result<Ch
   const works = found.starts.includes(when.start / MINUTE);
   const openings = works ? [] : nearest(found.starts, when.start / MINUTE, length);
   return ok({
+    fits: !when.allDay && clashes.length === 0 && (others.length === 0 || works),
     clashes,
     openings: openings.map((s) => ({ start: instantText(s * MINUTE), end: instantText((s + length) * MINUTE) })),
     unknown,

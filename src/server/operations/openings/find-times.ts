@@ -21,8 +21,16 @@ import { mainCalendarOf } from '../../repositories/calendars.ts';
 import { allJourneys } from '../../repositories/journeys.ts';
 import { personByAddress, personById, roomsWith } from '../../repositories/people.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
-import { type Context, type Decided, decideOn, findCalendar, findItem, isRefusal } from '../deciding/index.ts';
-import { type About, type AskedPerson, askedPeople, askedPerson } from './asked-people.ts';
+import {
+  type About,
+  aboutItem,
+  type Context,
+  type Decided,
+  decideOn,
+  findCalendar,
+  isRefusal,
+} from '../deciding/index.ts';
+import { type AskedPerson, askedPeople, askedPerson } from './asked-people.ts';
 
 const MINUTE = 60_000;
 const DAY = 86_400_000;
@@ -58,8 +66,7 @@ export function askFor(ctx: Context, key: string, body: Body, around = 0): Asked
   const from = fromWallLenient(body.zone, first);
   const until = fromWallLenient(body.zone, first + body.days * DAY);
   const [since, till] = [from - around * DAY, until + around * DAY];
-  const about = body.item === null ? null : findItem(ctx, body.item);
-  const item = about && !isRefusal(about) ? about.item : null;
+  const item = aboutItem(ctx, body.item);
   const me = askedPerson(ctx, owner, decided, 'must', since, till, item);
   const others = body.people.filter((p) => p.address !== owner.address);
   const asked = askedPeople(ctx, others, since, till, item);
