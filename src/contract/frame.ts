@@ -43,6 +43,8 @@ export const frameAnswer = z.strictObject({
   warnOutside: z.boolean(),
   /** How much one was told and hasn't read. */
   unread: z.number(),
+  /** How much is more open on one's own calendars than it should be, as it was last counted. */
+  findings: z.number(),
   now: z.string(),
 });
 export type FrameAnswer = z.infer<typeof frameAnswer>;

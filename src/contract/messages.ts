@@ -25,6 +25,16 @@ export const noticesAnswer = z.strictObject({
       further: z.strictObject({ key: z.string(), name: z.string() }).nullable(),
     }),
   ),
+  /** What is more open on one's own calendars than it should be: said once a month. */
+  findings: z.array(
+    z.strictObject({
+      key: z.string(),
+      further: z.strictObject({ key: z.string(), name: z.string() }).nullable(),
+      count: z.number(),
+      at: instant,
+      unread: z.boolean(),
+    }),
+  ),
   /** Wishes for a house rule: those that wait for one as an administrator, and one's own with their answers. */
   wishes: z.array(
     z.strictObject({

@@ -155,6 +155,7 @@ function asThen(what: string, answer: unknown): unknown {
       for (const grant of row.grants) delete grant.heard;
     }
   }
+  if (what === 'notices' && plain.ok) delete plain.value.findings;
   if (what === 'frame') {
     delete plain.me.dateOrder;
     delete plain.me.workHours;
@@ -162,6 +163,7 @@ function asThen(what: string, answer: unknown): unknown {
     delete plain.me.phone;
     delete plain.me.language;
     delete plain.warnOutside;
+    delete plain.findings;
     for (const principal of plain.principals) delete principal.needs;
   }
   return plain;

@@ -3,6 +3,7 @@ import { writingIsFree } from '../db/gate.ts';
 import { database } from '../db/index.ts';
 import { log } from '../log.ts';
 import { mailPost, post } from '../mail/post.ts';
+import { readFindingsUnseen } from '../operations/beside/beside.ts';
 import { clearPreviews } from '../operations/beside/imports.ts';
 import { freeLapsed } from '../operations/deciding/index.ts';
 import { moveHorizons } from '../operations/deciding/indexing.ts';
@@ -14,6 +15,7 @@ import { sendLetters, settleLetters } from '../operations/messages/send-letters.
 import { sendMail, settleMail } from '../operations/messages/send-mail.ts';
 import { remindDue } from '../operations/reminders/index.ts';
 import { hearOthers } from '../operations/sharing/hear-others.ts';
+import { countFindings } from '../operations/sharing/index.ts';
 import { settings } from '../settings.ts';
 import { startStandIn } from './correspondents.ts';
 
@@ -26,7 +28,7 @@ const holder = globalThis as { paramoJobs?: NodeJS.Timeout[] };
 
 /**
  * Opens the data and starts the work that goes on beside requests: moving on the index of repeats without end by the hour,
- * writing beforehand to those outside whose access ends, reminding of what is about to happen, sending letters, hearing what other processes changed. Where a setting is wrong or the data can't be opened, the process ends
+ * writing beforehand to those outside whose access ends, counting what is more open than it should be, reminding of what is about to happen, sending letters, hearing what other processes changed. Where a setting is wrong or the data can't be opened, the process ends
  * with the reason: a server that can do nothing must not look as if it ran.
  */
 export function startJobs(): void {
@@ -94,12 +96,22 @@ export function startJobs(): void {
   const ends = () => {
     remindOfEnds(database(), now());
   };
+  let looking = false;
+  const look = async () => {
+    if (looking) return;
+    looking = true;
+    await countFindings(database(), now(), readFindingsUnseen, othersFirst).finally(() => {
+      looking = false;
+    });
+  };
   void guarded(horizon)();
   void guarded(ends)();
+  void guarded(look)();
   holder.paramoJobs = [
     setInterval(guarded(horizon), HOUR),
     setInterval(guarded(ends), HOUR),
     setInterval(guarded(files), HOUR),
+    setInterval(guarded(look), HOUR),
     setInterval(guarded(remind), REMINDERS_EVERY),
     setInterval(guarded(letters), LETTERS_EVERY),
     setInterval(guarded(mail), MAIL_EVERY),

@@ -89,6 +89,11 @@ export function Frame(props: { initial: FrameAnswer; who: string; children: Reac
               aria-current={section === s ? 'page' : undefined}
             >
               {t(`spine.${s}`)}
+              {s === 'sightlines' && principal?.own && frame.findings > 0 && (
+                <span className={frameCss.count} title={t('spine.findings', { count: frame.findings })}>
+                  {frame.findings}
+                </span>
+              )}
               {s === 'messages' && frame.unread > 0 && (
                 <span className={frameCss.count} title={t('spine.count', { count: frame.unread })}>
                   {frame.unread}

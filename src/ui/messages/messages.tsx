@@ -36,13 +36,17 @@ export function Messages({ who }: { who: string }) {
     query.data?.notices,
     query.data?.ending,
     query.data?.wishes,
+    query.data?.findings,
     forward.data?.waiting,
     forward.data?.own,
   ].every((list) => list?.length === 0);
-  const told = [query.data?.notices, query.data?.ending, query.data?.wishes].some((list) => (list?.length ?? 0) > 0);
+  const told = [query.data?.notices, query.data?.ending, query.data?.wishes, query.data?.findings].some(
+    (list) => (list?.length ?? 0) > 0,
+  );
   // An ask that shows a calendar with it is read with the rest, and whoever showed it sees that.
   const unread = [
     ...(query.data?.notices.filter((n) => n.unread) ?? []),
+    ...(query.data?.findings.filter((f) => f.unread) ?? []),
     ...(asks.data?.own.filter((ask) => ask.news) ?? []),
     ...(asks.data?.waiting.filter((ask) => ask.gave) ?? []),
   ]
@@ -89,6 +93,9 @@ export function Messages({ who }: { who: string }) {
         </>
       )}
       {nothing && !frame.me.inside && <p className="soft">{t('messages.none')}</p>}
+      {query.data?.findings.map((f) => (
+        <FoundCard key={f.key} found={f} />
+      ))}
       {query.data?.notices.map((n) => (
         <NoticeCard key={n.key} notice={n} me={frame.me.handle} />
       ))}
@@ -129,6 +136,27 @@ function KeepLane(props: { handle: string; name: string; further: { key: string 
     >
       {t('messages.laneKeep')}
     </Button>
+  );
+}
+
+/** What is more open on one's own calendar than it should be: said once a month, as it is now. */
+function FoundCard({ found }: { found: NoticesAnswer['findings'][number] }) {
+  const t = useTranslations();
+  const { frame, style } = useFrame();
+  const at = toWall(style.zone, parseInstant(found.at) ?? 0);
+  return (
+    <article className={pageCss.card} style={{ display: 'flex', gap: 12, marginBottom: 10 }}>
+      <div style={{ flex: 1 }}>
+        <p>
+          {found.unread && <b className="wrong">{t('messages.new')} </b>}
+          {t('messages.found', { count: found.count, calendar: found.further?.name ?? 'main' })}
+        </p>
+        <p className="small soft">{dayMonth(at)}</p>
+      </div>
+      <Link href={`/for/${frame.me.handle}/sightlines${found.further ? `?c=${found.further.key}` : ''}`}>
+        {t('messages.lookSightlines')}
+      </Link>
+    </article>
   );
 }
 

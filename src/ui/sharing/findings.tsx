@@ -1,8 +1,8 @@
 'use client';
 import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
-import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { Finding } from '@/contract/sharing-review.ts';
@@ -31,6 +31,11 @@ export function Findings(props: {
     queryKey: ['calendar', calendar, 'findings'],
     queryFn: () => call('readFindings', { params: { calendar } }),
   });
+  const client = useQueryClient();
+  // What is counted beside the section's name is what was just found.
+  useEffect(() => {
+    if (data) void client.invalidateQueries({ queryKey: ['frame'] });
+  }, [data, client]);
   if (!data) return null;
   const { findings, words, mayChangeWords } = data;
   if (findings.length === 0 && !mayChangeWords) return null;

@@ -267,6 +267,7 @@ function strangersFrame(zone: string, language: Language, now: () => number): Fr
       demo: false,
       warnOutside: false,
       unread: 0,
+      findings: 0,
       now: '',
     },
     style: { zone, hours: '24', weekFirst: 1, dateOrder: 'dmy', language },

@@ -8,7 +8,7 @@ import type { JobName, Port } from '../../workers/port.ts';
 import { hasThreads, readBeside, TookTooLong, workBeside } from '../../workers/threads.ts';
 import { GaveUp, TooManyWaiting } from '../../workers/turns.ts';
 import { type Context, isHeavy, isRefusal, readRange } from '../deciding/index.ts';
-import { changeGrants, comingRange } from '../sharing/index.ts';
+import { changeGrants, comingRange, noteFindings } from '../sharing/index.ts';
 import { JOBS, type JobAnswer, type JobArgs, jobFor } from './jobs-beside.ts';
 
 type ReadingName = Exclude<JobName, WorkName>;
@@ -75,8 +75,14 @@ export const listLoadBeside = (ctx: Context, key: string, query: JobArgs<'listLo
   followed(ctx, key, () => read(ctx, 'listLoad', { key, query }, weighs(ctx, key, query)));
 export const previewAccessBeside = (ctx: Context, key: string, body: JobArgs<'previewAccess'>['body']) =>
   read(ctx, 'previewAccess', { key, body }, weighs(ctx, key, body.range) || weighs(ctx, key, null));
-export const readFindingsBeside = (ctx: Context, key: string) =>
+/** What is found on a calendar where nobody is shown it. */
+export const readFindingsUnseen = (ctx: Context, key: string) =>
   read(ctx, 'readFindings', { key }, weighs(ctx, key, null));
+export async function readFindingsBeside(ctx: Context, key: string) {
+  const answer = await readFindingsUnseen(ctx, key);
+  if (answer.ok) noteFindings(ctx, key, answer.value);
+  return answer;
+}
 export const listSightlinesBeside = (ctx: Context, key: string) =>
   read(ctx, 'listSightlines', { key }, weighs(ctx, key, null));
 export const suggestLevelBeside = (ctx: Context, key: string, body: JobArgs<'suggestLevel'>['body']) =>

@@ -8,7 +8,7 @@ import { type Person, personById } from '../../repositories/people.ts';
 import { settings } from '../../settings.ts';
 import { type Context, decideOn, storedRules } from '../deciding/index.ts';
 import { unreadFor, waitingFor } from '../messages/index.ts';
-import { asksWaiting, wishesWaiting } from '../sharing/index.ts';
+import { asksWaiting, findingsCounted, findingsUnread, wishesWaiting } from '../sharing/index.ts';
 import { suggestionsWaiting } from '../suggestions/index.ts';
 
 /** What the frame shows: who is signed in, and the people whose calendars they run, their own last. */
@@ -53,7 +53,14 @@ export function readFrame(ctx: Context): FrameAnswer {
     principals,
     demo: settings().demo,
     warnOutside: storedRules(ctx.db).warnOutside,
-    unread: unread + unreadNotices(ctx.db, me.id) + wishesWaiting(ctx) + asksWaiting(ctx) + suggestionsWaiting(ctx),
+    unread:
+      unread +
+      unreadNotices(ctx.db, me.id) +
+      wishesWaiting(ctx) +
+      asksWaiting(ctx) +
+      suggestionsWaiting(ctx) +
+      findingsUnread(ctx),
+    findings: findingsCounted(ctx),
     now: instantText(ctx.now),
   };
 }

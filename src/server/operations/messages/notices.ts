@@ -8,7 +8,7 @@ import { groupsOf } from '../../repositories/groups.ts';
 import { markNoticesRead, noticesTo } from '../../repositories/notices.ts';
 import { ok, type Result } from '../../result.ts';
 import { audienceOf, type Context, Directory, decideOn } from '../deciding/index.ts';
-import { wishesFor } from '../sharing/index.ts';
+import { findingsTold, readFindingsTold, wishesFor } from '../sharing/index.ts';
 
 const MOST = 200;
 const DAY = 86_400_000;
@@ -81,7 +81,7 @@ export function listNotices(ctx: Context): Result<NoticesAnswer> {
       .filter((e) => !(e.over && e.held));
   });
   ending.sort((a, b) => a.until.localeCompare(b.until));
-  return ok({ notices, ending, wishes: wishesFor(ctx) });
+  return ok({ notices, ending, findings: findingsTold(ctx), wishes: wishesFor(ctx) });
 }
 
 const furtherOf = ({ main, key, name }: Calendar) => (main ? null : { key, name });
@@ -91,6 +91,7 @@ export function readNotices(ctx: Context): Result<{ done: true }> {
   ctx.db.write(() => {
     markNoticesRead(ctx.db, ctx.viewer.id, ctx.now);
     markAsksHeard(ctx.db, ctx.viewer.id);
+    readFindingsTold(ctx);
   });
   return ok({ done: true });
 }

@@ -1,5 +1,13 @@
 export { asksWaiting } from './asks.ts';
 export { changeGrants, changeGrantsAlone } from './change-grants.ts';
+export {
+  countFindings,
+  findingsCounted,
+  findingsTold,
+  findingsUnread,
+  noteFindings,
+  readFindingsTold,
+} from './count-findings.ts';
 export { comingRange, readFindings } from './findings.ts';
 export { freeHandle } from './handles.ts';
 export { endWhatHung, holdsByThread, holdsUntil } from './holding.ts';
