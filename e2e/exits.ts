@@ -126,6 +126,11 @@ export const exitsOf = ({
   'page.tsx': () => page('/'),
   'sign-in/page.tsx': () => page('/sign-in?to=%2Ffor%2Fines%2Fcalendar'),
   'welcome/page.tsx': () => page('/welcome'),
+  'api/accounts/route.ts GET': () => get('/api/accounts'),
+  'api/accounts/route.ts POST': () => [{ method: 'POST', path: '/api/accounts' }],
+  'api/accounts/route.ts PUT': () => [{ method: 'PUT', path: '/api/accounts', body: { code: 'NONE' } }],
+  'api/accounts/[person]/route.ts DELETE': () => [{ method: 'DELETE', path: '/api/accounts/nobody' }],
+  'api/hands/route.ts POST': () => [{ method: 'POST', path: '/api/hands', body: { name: 'x' } }],
   'api/tokens/route.ts GET': () => get('/api/tokens'),
   'api/tokens/route.ts POST': () => [
     { method: 'POST', path: '/api/tokens', body: { name: '', reads: true, calendar, until: null } },

@@ -84,6 +84,12 @@ export const ADDRESSES = {
   signOut: ['DELETE', '/api/session'],
   listSessions: ['GET', '/api/sessions'],
   withdrawSession: ['DELETE', '/api/sessions/{session}'],
+  // people, accounts
+  listAccounts: ['GET', '/api/accounts'],
+  makeAccountCode: ['POST', '/api/accounts'],
+  tieAccount: ['PUT', '/api/accounts'],
+  untieAccount: ['DELETE', '/api/accounts/{person}'],
+  sayHands: ['POST', '/api/hands'],
   // people, tokens
   listTokens: ['GET', '/api/tokens'],
   makeToken: ['POST', '/api/tokens'],

@@ -36,6 +36,8 @@ export const ERRORS = {
   tooManySuggestions: 409,
   tooManyAsks: 409,
   tooManyTokens: 409,
+  roleTied: 409,
+  handsFirst: 403,
   notByToken: 403,
   tokenReads: 403,
   tokenOnly: 403,

@@ -45,6 +45,8 @@ export const frameAnswer = z.strictObject({
   unread: z.number(),
   /** How much is more open on one's own calendars than it should be, as it was last counted. */
   findings: z.number(),
+  /** Of an account that several people use: whether who is behind this window has to be said, who it is, and who said so of late. */
+  hands: z.strictObject({ asks: z.boolean(), name: z.string().nullable(), before: z.array(z.string()) }).nullable(),
   now: z.string(),
 });
 export type FrameAnswer = z.infer<typeof frameAnswer>;

@@ -13,6 +13,7 @@ import { openingsRoutes } from './openings.ts';
 import { keepRoutes } from './openings-keeps.ts';
 import { roundRoutes } from './openings-round.ts';
 import { peopleRoutes } from './people.ts';
+import { accountRoutes } from './people-accounts.ts';
 import { sessionRoutes } from './people-sessions.ts';
 import { tokenRoutes } from './people-tokens.ts';
 import { reminderRoutes } from './reminders.ts';
@@ -52,6 +53,7 @@ export const ROUTES = {
   ...trailRoutes,
   ...reminderRoutes,
   ...sessionRoutes,
+  ...accountRoutes,
   ...tokenRoutes,
 } as const satisfies Record<RouteName, Route>;
 

@@ -9,6 +9,8 @@ export const trailAnswer = z.strictObject({
       key: z.string(),
       at: z.string(),
       actor: z.string(),
+      /** Who was behind the actor, where that is an account several people use. */
+      hands: z.string().nullable(),
       principal: z.string(),
       verb: z.string(),
       changed: z.array(

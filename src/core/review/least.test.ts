@@ -3,7 +3,15 @@ import { describe, expect, test } from 'vitest';
 import { SIGHTS } from '../calendar/index.ts';
 import { type Known, kinOf, type Least, leastFor } from './least.ts';
 
-const plain: Known = { outside: false, desk: false, role: '', namesake: false, runsTheirs: false, meets: 0 };
+const plain: Known = {
+  outside: false,
+  desk: false,
+  role: '',
+  tied: false,
+  namesake: false,
+  runsTheirs: false,
+  meets: 0,
+};
 const LADDER: Least[] = ['freeBusy', 'titles', 'outline', 'full', 'arranger'];
 
 describe('the least that serves', () => {
@@ -16,6 +24,7 @@ describe('the least that serves', () => {
     ['a front desk', { desk: true, meets: 9 }, 'frontDesk', 'outline'],
     ['somebody outside one works with', { outside: true, meets: 2 }, 'client', 'freeBusy'],
     ['somebody outside one never met', { outside: true, role: 'Assistant' }, 'stranger', 'freeBusy'],
+    ['one’s own second account, proved', { outside: true, tied: true }, 'tiedAccount', 'full'],
     ['one’s own second account', { outside: true, namesake: true }, 'ownAccount', 'full'],
   ] as const)('for %s', (_, more, kin, level) => {
     expect(leastFor({ ...plain, ...more }, 'busy', null)).toEqual({ kin, level });
@@ -31,6 +40,7 @@ describe('the least that serves', () => {
       outside: fc.boolean(),
       desk: fc.boolean(),
       role: fc.constantFrom('', 'Assistant', 'Ranger', 'Sekretär'),
+      tied: fc.boolean(),
       namesake: fc.boolean(),
       runsTheirs: fc.boolean(),
       meets: fc.nat(12),

@@ -2,6 +2,7 @@ import type { Sight } from '../calendar/index.ts';
 
 /** What somebody is to the owner of a calendar, as far as it can be told. */
 export const KINS = [
+  'tiedAccount',
   'ownAccount',
   'frontDesk',
   'assistant',
@@ -25,6 +26,8 @@ export interface Known {
   readonly desk: boolean;
   /** What the directory says they do. */
   readonly role: string;
+  /** Whether the account was proved to be the owner's own. */
+  readonly tied: boolean;
   /** Whether they are called what the owner is called. */
   readonly namesake: boolean;
   /** Whether the owner arranges things in their calendar. */
@@ -48,6 +51,7 @@ const folded = (text: string): string =>
 
 /** What somebody is to the owner; the first that fits of what is surest. */
 export function kinOf(known: Known): Kin {
+  if (known.tied) return 'tiedAccount';
   if (known.namesake) return 'ownAccount';
   if (known.desk) return 'frontDesk';
   if (known.runsTheirs) return 'boss';
@@ -58,6 +62,7 @@ export function kinOf(known: Known): Kin {
 
 /** The least that serves each. */
 const SERVES: Readonly<Record<Kin, Least>> = {
+  tiedAccount: 'full',
   ownAccount: 'full',
   frontDesk: 'outline',
   assistant: 'arranger',

@@ -164,6 +164,7 @@ function asThen(what: string, answer: unknown): unknown {
     delete plain.me.language;
     delete plain.warnOutside;
     delete plain.findings;
+    delete plain.hands;
     for (const principal of plain.principals) delete principal.needs;
   }
   return plain;

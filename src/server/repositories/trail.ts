@@ -11,12 +11,14 @@ export interface TrailEntry {
   readonly verb: string;
   readonly before: unknown;
   readonly after: unknown;
+  /** Who was behind a role account, as they said. */
+  readonly hands: string | null;
 }
 
 export function recordTrail(db: Connection, entry: TrailEntry): void {
   db.run(
-    `INSERT INTO trail (key, at, actor_id, principal_id, collection_id, subject, verb, before, after)
-     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+    `INSERT INTO trail (key, at, actor_id, principal_id, collection_id, subject, verb, before, after, hands)
+     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
     entry.key,
     entry.at,
     entry.actorId,
@@ -26,6 +28,7 @@ export function recordTrail(db: Connection, entry: TrailEntry): void {
     entry.verb,
     entry.before === null ? null : JSON.stringify(entry.before),
     entry.after === null ? null : JSON.stringify(entry.after),
+    entry.hands,
   );
 }
 
@@ -59,6 +62,7 @@ interface Row {
   verb: string;
   before: string | null;
   after: string | null;
+  hands: string | null;
 }
 
 const decode = (r: Row): TrailEntry => ({
@@ -71,6 +75,7 @@ const decode = (r: Row): TrailEntry => ({
   verb: r.verb,
   before: r.before === null ? null : JSON.parse(r.before),
   after: r.after === null ? null : JSON.parse(r.after),
+  hands: r.hands,
 });
 
 /** What was written about one thing on a calendar, the latest first: at most `most` entries. */

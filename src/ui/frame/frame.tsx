@@ -1,4 +1,5 @@
 'use client';
+import Button from '@mui/material/Button';
 import { useQuery } from '@tanstack/react-query';
 import Link from 'next/link';
 import { usePathname, useSearchParams } from 'next/navigation';
@@ -21,6 +22,7 @@ import { KeptBar } from './kept-bar.tsx';
 import { Reminders } from './reminders.tsx';
 
 const AskPanel = later(() => import('../common/ask-panel.tsx').then((m) => m.AskPanel));
+const HandsDialog = later(() => import('./hands-dialog.tsx').then((m) => m.HandsDialog));
 const Toasted = later(() => import('./toasted.tsx').then((m) => m.Toasted));
 const SECTIONS = ['calendar', 'openings', 'sightlines', 'messages', 'people', 'house-rules'] as const;
 
@@ -33,9 +35,12 @@ export function Frame(props: { initial: FrameAnswer; who: string; children: Reac
     queryFn: () => call('readFrame', {}),
     initialData: props.initial,
     staleTime: 30_000,
+    // A window stays open over night: another day is another's, it may be.
+    refetchInterval: props.initial.hands ? 5 * 60_000 : false,
   });
   keepFor(frame.me.handle);
   const live = useLive(frame.me.handle);
+  const [taking, setTaking] = useState(false);
   const [toast, setToast] = useState<Toast | null>(null);
   // Counted, so that each message has its own time on the screen.
   const [toasts, setToasts] = useState(0);
@@ -120,6 +125,15 @@ export function Frame(props: { initial: FrameAnswer; who: string; children: Reac
           </nav>
           <div className={frameCss.rest}>
             <Finder />
+            {frame.hands?.name && (
+              <Button
+                variant="text"
+                onClick={() => setTaking(true)}
+                aria-label={t('hands.change', { name: frame.hands.name })}
+              >
+                {frame.hands.name}
+              </Button>
+            )}
             <LiveMark live={live} zone={style.zone} hours={style.hours} />
           </div>
         </header>
@@ -130,6 +144,13 @@ export function Frame(props: { initial: FrameAnswer; who: string; children: Reac
           <KeptBar />
         </main>
       </div>
+      {frame.hands && (frame.hands.asks || taking) && (
+        <HandsDialog
+          account={frame.me.name}
+          hands={frame.hands}
+          onClose={frame.hands.asks ? null : () => setTaking(false)}
+        />
+      )}
       {toast && <Toasted key={toasts} toast={toast} onGone={() => setToast(null)} />}
     </FrameProvider>
   );

@@ -19,6 +19,7 @@ import { dateWords } from '../common/read-date.ts';
 import { said } from '../common/refusal.ts';
 import { DAY, fullDay, weekday } from '../common/times.ts';
 import { ZoneField } from '../common/zone-field.tsx';
+import { Accounts } from './accounts.tsx';
 import { ReminderWishes } from './reminder-wishes.tsx';
 import { Tokens } from './tokens.tsx';
 import { WorkHoursField } from './work-hours-field.tsx';
@@ -29,6 +30,8 @@ const MONDAY = 4 * DAY;
 /** How times are shown, who sees one's calendars, the look, and where one is signed in. */
 export function Settings() {
   const t = useTranslations();
+  const { frame } = useFrame();
+  const isRole = frame.hands !== null;
   return (
     <div className={pageCss.page}>
       <h1>{t('settings.title')}</h1>
@@ -38,6 +41,7 @@ export function Settings() {
         <Sharing />
         <Look />
         <Tokens />
+        {!isRole && <Accounts />}
         <Sessions />
       </div>
     </div>

@@ -53,7 +53,11 @@ export function TrailList({ item, calendar }: { item: string; calendar: string }
           {(query.data as TrailAnswer | undefined)?.entries.map((e) => (
             <li key={e.key} className="small" style={{ borderLeft: '3px solid var(--line)', paddingLeft: 8 }}>
               <b>
-                {t('who', { actor: e.actor, principal: e.principal, same: e.actor === e.principal ? 'yes' : 'no' })}
+                {t('who', {
+                  actor: e.hands === null ? e.actor : t('hands', { actor: e.actor, name: e.hands }),
+                  principal: e.principal,
+                  same: e.actor === e.principal ? 'yes' : 'no',
+                })}
               </b>{' '}
               {t('did', { verb: e.verb })}
               <span className="soft" style={{ display: 'block' }}>

@@ -268,6 +268,7 @@ function strangersFrame(zone: string, language: Language, now: () => number): Fr
       warnOutside: false,
       unread: 0,
       findings: 0,
+      hands: null,
       now: '',
     },
     style: { zone, hours: '24', weekFirst: 1, dateOrder: 'dmy', language },

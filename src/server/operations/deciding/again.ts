@@ -4,6 +4,7 @@ import { personById } from '../../repositories/people.ts';
 import { tokenStands } from '../../repositories/tokens.ts';
 import { type Refusal, refuse } from '../../result.ts';
 import type { Context } from './context.ts';
+import { handsUnsaid } from './hands.ts';
 
 /**
  * Who asks, read once more: for the transaction that writes, since between a request's beginning and that they may have been signed
@@ -14,5 +15,6 @@ export function again(ctx: Context): Context | Refusal {
   if (!viewer) return refuse('signedOut');
   if (ctx.token && (viewer.account === null || !tokenStands(ctx.db, ctx.token.key, now()))) return refuse('signedOut');
   if (ctx.session && (viewer.account === null || !sessionHolds(ctx.session))) return refuse('signedOut');
-  return { ...ctx, viewer };
+  const here = { ...ctx, viewer };
+  return handsUnsaid({ ...here, now: now() }) ? refuse('handsFirst') : here;
 }

@@ -26,6 +26,7 @@ export {
 export { Directory } from './directory.ts';
 export { type FoundItem, findByAnyId, findItem, findSeen } from './find-item.ts';
 export { findShared, type Shared } from './find-shared.ts';
+export { handsHere, handsOf } from './hands.ts';
 export { AHEAD, BACK, happeningAt, indexItem, noRoomFor, repeats, seriesOf } from './indexing.ts';
 export { freeLapsed } from './lapse.ts';
 export { linkEnds, linkZone } from './link-ends.ts';

@@ -2,6 +2,7 @@ import { newKey } from '../../ids.ts';
 import type { Calendar } from '../../repositories/calendars.ts';
 import { recordTrail } from '../../repositories/trail.ts';
 import type { Context } from './context.ts';
+import { handsOf } from './hands.ts';
 
 /** Leaves a trail row for what somebody did in their own name and on no calendar, within the transaction that does it. */
 export function trailOwn(ctx: Context, subject: string, verb: string, before: unknown, after: unknown): void {
@@ -15,6 +16,7 @@ export function trailOwn(ctx: Context, subject: string, verb: string, before: un
     verb,
     before,
     after,
+    hands: handsOf(ctx),
   });
 }
 
@@ -38,6 +40,7 @@ export function trailOn(
     verb,
     before,
     after,
+    hands: handsOf(ctx),
   });
   return key;
 }

@@ -46,6 +46,7 @@ export function readTrail(ctx: Context, id: string): Result<TrailAnswer> {
         key: entry.key,
         at: instantText(entry.at),
         actor: directory.name(entry.actorId),
+        hands: entry.hands,
         principal: directory.name(entry.principalId),
         verb: entry.verb.replace(/^item\./, '').replace(/\.(.)/, (_, c: string) => c.toUpperCase()),
         changed: entry.verb.startsWith('file.')

@@ -24,6 +24,7 @@ import {
   saveAccount,
   savePerson,
 } from '../../repositories/people.ts';
+import { untieAll } from '../../repositories/same-person.ts';
 import { withdrawAllOf } from '../../repositories/suggestions.ts';
 import { withdrawTokensOf } from '../../repositories/tokens.ts';
 import { ok, type Result, refuse } from '../../result.ts';
@@ -135,6 +136,7 @@ function leaveNow(asked: Context, handle: string, body: LeaveBody): Result<Left>
   for (const group of groupsDirectly(ctx, person)) endMembership(ctx.db, group.id, person.id, ctx.now);
   withdrawAllOf(ctx.db, person.id, ctx.now);
   closeAsksWith(ctx.db, person.id);
+  untieAll(ctx.db, person.id);
   withdrawTokensOf(ctx.db, person.id, ctx.now);
   for (const id of concerned) {
     const calendar = calendarById(ctx.db, id);

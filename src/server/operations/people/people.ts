@@ -49,6 +49,7 @@ import {
   ceilingsOn,
   decideOn,
   domainOf,
+  handsOf,
   storedRules,
   trailOwn,
   viewerOf,
@@ -266,6 +267,7 @@ export function addPerson(db: Connection, at: number, by: Person | null, input: 
       verb: 'person.added',
       before: null,
       after: { name: person.name, address: person.address },
+      hands: null,
     });
     return person;
   });
@@ -367,6 +369,7 @@ export function beginCalendar(
       verb: 'calendar.begun',
       before: null,
       after: { name: body.name },
+      hands: handsOf(ctx),
     });
   });
   return ok({ calendar: key });

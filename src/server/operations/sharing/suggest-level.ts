@@ -4,6 +4,7 @@ import { type Kin, type Known, kinOf, LADDER, type Least, leastFor } from '@/cor
 import { calendarsById, calendarsOf, mainCalendarOf } from '../../repositories/calendars.ts';
 import { calendarsNaming, grantsOn } from '../../repositories/grants.ts';
 import { type Person, personById } from '../../repositories/people.ts';
+import { isTied } from '../../repositories/same-person.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import {
   type Context,
@@ -54,6 +55,8 @@ export function suggestLevel(
   const runsTheirs = shared.decision.owner && person !== null && runs(ctx, person);
   const known: Known = {
     ...plainly(person, audience.outside),
+    // Which accounts are the owner's own is theirs to know.
+    tied: shared.decision.owner && person !== null && isTied(ctx.db, owner.id, person.id),
     namesake: isNamesake(owner, audience.name, address),
     runsTheirs,
     meets,
@@ -98,7 +101,7 @@ function usualFor(ctx: Context, shared: Shared, kin: Kin): { usual: Least | null
       const person = grant.audience.kind === 'person' ? personById(ctx.db, grant.audience.personId) : null;
       const preset = presetOf(grant.rights);
       if (!person || grant.ends !== null || !isLeast(preset)) continue;
-      const known = { ...plainly(person, !person.inside), namesake: false, runsTheirs: false, meets: 0 };
+      const known = { ...plainly(person, !person.inside), tied: false, namesake: false, runsTheirs: false, meets: 0 };
       if (kinOf(known) === kin) counts.set(preset, (counts.get(preset) ?? 0) + 1);
     }
   }

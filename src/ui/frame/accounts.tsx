@@ -1,0 +1,109 @@
+'use client';
+import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
+import type { AccountsAnswer } from '@/contract/people-accounts.ts';
+import { parseInstant, toWall } from '@/core/time/index.ts';
+import { Asked } from '../common/asked.tsx';
+import { useFrame } from '../common/frame-context.tsx';
+import pageCss from '../common/page.module.css';
+import { said } from '../common/refusal.ts';
+import { clock, fullDay } from '../common/times.ts';
+
+/** One's other accounts, tied by a code that is made in the one and given in the other: whoever can do both is in both. */
+export function Accounts() {
+  const t = useTranslations('accounts');
+  const tc = useTranslations();
+  const { style, toast } = useFrame();
+  const client = useQueryClient();
+  const query = useQuery({ queryKey: ['accounts'], queryFn: () => call('listAccounts', {}) });
+  const [made, setMade] = useState<{ code: string; until: string } | null>(null);
+  const [code, setCode] = useState('');
+  const [wrong, setWrong] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
+  const wall = (instant: string) => toWall(style.zone, parseInstant(instant) ?? 0);
+  const doing = async (work: () => Promise<AccountsAnswer>, done: string) => {
+    setBusy(true);
+    setWrong(null);
+    try {
+      client.setQueryData(['accounts'], await work());
+      setCode('');
+      toast({ text: done });
+    } catch (error) {
+      const answer = said(error, tc('common.unreachable'));
+      setWrong(answer.fields.code ?? answer.sentence);
+    } finally {
+      setBusy(false);
+    }
+  };
+  const make = async () => {
+    setWrong(null);
+    try {
+      setMade(await call('makeAccountCode', {}));
+    } catch (error) {
+      setWrong(said(error, tc('common.unreachable')).sentence);
+    }
+  };
+  return (
+    <section style={{ display: 'grid', gap: 8 }}>
+      <h2>{t('title')}</h2>
+      <p className="small soft">{t('help')}</p>
+      <Asked query={query} />
+      <ul style={{ listStyle: 'none', padding: 0, margin: 0 }}>
+        {query.data?.tied.map((one) => (
+          <li key={one.handle} className="row" style={{ padding: '6px 0', borderBottom: '1px solid var(--hair)' }}>
+            <span>
+              {one.name}{' '}
+              <span className="small soft">
+                {one.address} · {t('since', { date: fullDay(wall(one.since)) })}
+              </span>
+            </span>
+            <Button
+              variant="outlined"
+              sx={{ ml: 'auto' }}
+              aria-label={t('untieOf', { address: one.address })}
+              onClick={() => void doing(() => call('untieAccount', { params: { person: one.handle } }), t('untied'))}
+            >
+              {t('untie')}
+            </Button>
+          </li>
+        ))}
+      </ul>
+      {made && (
+        <div className={pageCss.card} role="status" style={{ display: 'grid', gap: 4 }}>
+          <b style={{ fontSize: 20, letterSpacing: '0.08em' }}>{made.code}</b>
+          <p className="small soft">{t('made', { time: clock(wall(made.until), style.hours) })}</p>
+        </div>
+      )}
+      <form
+        noValidate
+        className="row"
+        style={{ alignItems: 'flex-start' }}
+        onSubmit={(event) => {
+          event.preventDefault();
+          void doing(() => call('tieAccount', { body: { code } }), t('done'));
+        }}
+      >
+        <TextField
+          label={t('code')}
+          value={code}
+          error={wrong !== null}
+          helperText={wrong}
+          onChange={(event) => setCode(event.target.value)}
+          slotProps={{ inputLabel: { shrink: true }, htmlInput: { maxLength: 40, autoComplete: 'off' } }}
+        />
+        <Button type="submit" variant="contained" loading={busy}>
+          {t('tie')}
+        </Button>
+      </form>
+      <div>
+        <Button variant="outlined" onClick={() => void make()}>
+          {t('make')}
+        </Button>
+      </div>
+    </section>
+  );
+}
