@@ -81,7 +81,7 @@ export function Accounts() {
       <form
         noValidate
         className="row"
-        style={{ alignItems: 'flex-start' }}
+        style={{ alignItems: 'flex-start', marginTop: 8 }}
         onSubmit={(event) => {
           event.preventDefault();
           void doing(() => call('tieAccount', { body: { code } }), t('done'));
@@ -93,9 +93,11 @@ export function Accounts() {
           error={wrong !== null}
           helperText={wrong}
           onChange={(event) => setCode(event.target.value)}
+          fullWidth={false}
+          sx={{ flex: '1 1 200px', width: 'auto' }}
           slotProps={{ inputLabel: { shrink: true }, htmlInput: { maxLength: 40, autoComplete: 'off' } }}
         />
-        <Button type="submit" variant="contained" loading={busy}>
+        <Button type="submit" variant="outlined" loading={busy}>
           {t('tie')}
         </Button>
       </form>

@@ -103,6 +103,7 @@ export class Programs {
   readonly directory: Directory;
   readonly names: ReadonlyMap<number, string>;
   private readonly words;
+  private readonly homes = new Map<string, StoredItem | null>();
   constructor(
     readonly ctx: Context,
     readonly decided: Decided,
@@ -241,11 +242,16 @@ export class Programs {
     return { items, cut: true };
   }
 
-  /** The item whose thing a view stands in; `null` where it is a thing by itself. */
+  /** The item whose thing a view stands in; `null` where it is a thing by itself. Looked up once for all the happenings of one. */
   homeOfView(view: ItemWire): StoredItem | null {
     if (!('notes' in view) || !view.may?.change) return null;
-    const item = itemByKey(this.ctx.db, view.id.split('~')[0] ?? '');
-    return item && this.homeOf(item);
+    const key = view.id.split('~')[0] ?? '';
+    const known = this.homes.get(key);
+    if (known !== undefined) return known;
+    const item = itemByKey(this.ctx.db, key);
+    const home = item && this.homeOf(item);
+    this.homes.set(key, home);
+    return home;
   }
 
   /** A thing of this calendar by its name; `null` where the one who asks has none so. */

@@ -1,11 +1,13 @@
+import fc from 'fast-check';
 import ical from 'node-ical';
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
+import { newItem } from '@/contract/items.ts';
 import { PRESETS } from '@/core/access/index.ts';
 import { instantText } from '@/core/time/index.ts';
 import * as clock from '../../clock.ts';
 import { itemByKey } from '../../repositories/items.ts';
 import type { Context } from '../deciding/index.ts';
-import { listItems } from '../items/index.ts';
+import { createItem, listItems } from '../items/index.ts';
 import { keepLanes } from '../lanes/index.ts';
 import { at, type SmallOrganisation, START, smallOrganisation, WEEK } from '../small-organisation.ts';
 import { listProgramCalendars, readProgramPerson } from './calendars.ts';
@@ -411,6 +413,84 @@ describe('what a program writes', () => {
     const theirs = edit((read.ok && read.value.text) || '', ['SUMMARY:Asked to', 'SUMMARY:My words']);
     expect(putObject(org.ctx('bruno'), brunos, name, theirs, NONE)).toMatchObject({ code: 'calledByOthers' });
   });
+});
+
+test('what a program sends back as it was given changes nothing, by one that knows our own properties and by one that doesn’t', () => {
+  const line = fc.string({ unit: 'grapheme', minLength: 1, maxLength: 30 }).filter((s) => s.trim() === s && s !== '');
+  const zone = fc.constantFrom('Europe/Lisbon', 'America/Bogota', 'Asia/Kolkata', 'UTC');
+  const item = fc.record({
+    title: line,
+    place: fc.option(line),
+    notes: fc.option(fc.array(line, { maxLength: 3 }).map((all) => all.join('\n') || null)),
+    shows: fc.constantFrom('free', 'tentative', 'busy', 'away'),
+    visibility: fc.constantFrom('follow', 'open', 'outline', 'private'),
+    importance: fc.constantFrom('low', 'normal', 'high'),
+    kind: fc.constantFrom('meeting', 'focus', 'travel'),
+    categories: fc.array(line, { maxLength: 2 }),
+    rule: fc.constantFrom(null, 'FREQ=DAILY;COUNT=4', 'FREQ=WEEKLY;BYDAY=TU,TH', 'FREQ=MONTHLY;BYMONTHDAY=2;COUNT=3'),
+    allDay: fc.boolean(),
+    zone,
+    endZone: fc.option(zone),
+    day: fc.integer({ min: 1, max: 28 }),
+    month: fc.constantFrom(3, 10),
+  });
+  let n = 0;
+  fc.assert(
+    fc.property(item, ({ rule, allDay, zone, endZone, day, month, ...fields }) => {
+      const date = (d: number) => `2027-${String(month).padStart(2, '0')}-${String(d).padStart(2, '0')}`;
+      const when = allDay
+        ? { start: date(day), end: date(day + 1), allDay, zone }
+        : { start: `${date(day)}T05:30`, end: `${date(day + (endZone ? 1 : 0))}T06:15`, allDay, zone, endZone };
+      const key = org.calendar('ines');
+      const made = createItem(
+        org.ctx('ines'),
+        key,
+        newItem.parse({ ...fields, when, ...(rule ? { repeat: { rule } } : {}) }),
+      );
+      // What the form itself refuses is nothing to send back.
+      if (!made.ok) return;
+      n++;
+      const itemKey = made.value.item?.id.split('~')[0] ?? '';
+      const name = `${itemKey}.ics`;
+      const before = readObject(org.ctx('ines'), key, name);
+      if (!before.ok) throw new Error(`${name} isn't found`);
+      const text = before.value.text ?? '';
+      for (const sent of [text, text.replace(/^X-PARAMO-[^\r\n]*(\r\n[ \t][^\r\n]*)*\r\n/gm, '')])
+        expect(putObject(org.ctx('ines'), key, name, sent, NONE)).toEqual({ ok: true, value: { added: false } });
+      expect(itemByKey(org.db, itemKey)?.version).toBe(1);
+    }),
+    { numRuns: 60 },
+  );
+  expect(n).toBeGreaterThan(20);
+});
+
+test('who adds and changes their own alone does so by a program too, and sees the rest as blocks', () => {
+  org.give('ines', 'bruno', PRESETS.booker);
+  org.add('ines', 'ines', { title: 'Weir talk', when: at('2027-03-03', 14) });
+  const text = lines(
+    ...event(
+      'UID:b',
+      'DTSTART;TZID=Europe/Lisbon:20270303T100000',
+      'DTEND;TZID=Europe/Lisbon:20270303T110000',
+      'SUMMARY:Bank',
+    ),
+  );
+  expect(put('bruno', 'b.ics', text)).toMatchObject({ value: { added: true } });
+  const all = list('bruno').map((one) => one.text ?? '');
+  expect(all.filter((one) => one.includes('SUMMARY:Bank'))).toHaveLength(1);
+  expect(all.filter((one) => one.includes('SUMMARY:Busy'))).toHaveLength(1);
+  const mine = textOf('bruno', 'SUMMARY:Bank');
+  expect(
+    put(
+      'bruno',
+      mine.name,
+      edit(mine.text, ['SUMMARY:Bank', 'SUMMARY:Bank\\, later'], ['T100000', 'T150000'], ['T110000', 'T160000']),
+    ),
+  ).toMatchObject({ ok: true });
+  expect(board().map((item) => [item.title, item.start])).toContainEqual(['Bank, later', '2027-03-03T15:00:00Z']);
+  const busy = list('bruno').find((one) => one.text?.includes('SUMMARY:Busy'));
+  expect(deleteObject(org.ctx('bruno'), calendar, busy?.name ?? '', NONE)).toMatchObject({ code: 'mayNotRemove' });
+  expect(deleteObject(org.ctx('bruno'), calendar, textOf('bruno', 'Bank').name, NONE)).toMatchObject({ ok: true });
 });
 
 test('the question when others are free is answered by one’s sight; whom one sees nothing of is answered like nobody', () => {

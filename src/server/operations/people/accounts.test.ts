@@ -7,6 +7,9 @@ import { suggestLevel } from '../sharing/suggest-level.ts';
 import { at, type SmallOrganisation, START, smallOrganisation } from '../small-organisation.ts';
 import { listAccounts, makeAccountCode, sayHands, tieAccount, untieAccount } from './accounts.ts';
 
+// A window's session holds as long as it is asked about here.
+vi.mock('../../auth/sessions.ts', async (original) => ({ ...(await original<object>()), sessionHolds: () => true }));
+
 const HOUR = 3_600_000;
 let org: SmallOrganisation;
 beforeEach(() => {
@@ -83,10 +86,6 @@ describe('an account that several people use', () => {
   };
   beforeEach(() => {
     org.db.run("UPDATE person SET kind = 'role' WHERE handle = 'dario'");
-    vi.mock('../../auth/sessions.ts', async (original) => ({
-      ...(await original<object>()),
-      sessionHolds: () => true,
-    }));
   });
 
   test('does nothing before it is said who is there, asks again each day and in each window, and asks nobody else', () => {
