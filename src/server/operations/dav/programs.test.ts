@@ -321,6 +321,50 @@ describe('what a program writes', () => {
     expect(days()).toEqual([]);
   });
 
+  test('a series whose first day was left out moves with what was left out of it, and days picked by hand are all of them', () => {
+    const { id } = org.add('ines', 'ines', {
+      title: 'Standup',
+      when: at('2027-03-01', 9),
+      repeat: { rule: 'FREQ=DAILY;COUNT=4' },
+    });
+    const name = `${id.split('~')[0]}.ics`;
+    const days = () => board().map((item) => `${item.start.slice(8, 13)} ${item.title}`);
+    const text = () => {
+      const read = readObject(org.ctx('ines'), calendar, name);
+      return (read.ok && read.value.text) || '';
+    };
+    expect(
+      put('ines', name, edit(text(), ['RRULE:', 'EXDATE;TZID=Europe/Lisbon:20270301T090000\r\nRRULE:'])),
+    ).toMatchObject({ ok: true });
+    expect(days()).toEqual(['02T09 Standup', '03T09 Standup', '04T09 Standup']);
+    expect(
+      put(
+        'ines',
+        name,
+        text()
+          .replace(/T090000/g, 'T110000')
+          .replace(/T100000/g, 'T120000'),
+      ),
+    ).toMatchObject({ ok: true });
+    expect(days()).toEqual(['02T11 Standup', '03T11 Standup', '04T11 Standup']);
+    const picked = lines(
+      ...event(
+        'UID:p',
+        'DTSTART:20270302T150000Z',
+        'DTEND:20270302T160000Z',
+        'RDATE:20270304T150000Z,20270305T150000Z',
+        'SUMMARY:Picked',
+      ),
+    );
+    expect(put('ines', 'p.ics', picked)).toMatchObject({ ok: true });
+    const own = () => days().filter((one) => one.endsWith('Picked'));
+    expect(own()).toEqual(['02T15 Picked', '04T15 Picked', '05T15 Picked']);
+    const mine = textOf('ines', 'Picked');
+    expect(put('ines', mine.name, mine.text)).toMatchObject({ ok: true });
+    expect(put('ines', mine.name, edit(mine.text, [/RDATE:20270304T150000Z\r\n/, '']))).toMatchObject({ ok: true });
+    expect(own()).toEqual(['02T15 Picked', '05T15 Picked']);
+  });
+
   test('is all of it or nothing: what is refused in the midst leaves nothing behind', () => {
     const text = lines(
       ...event(

@@ -10,7 +10,7 @@ import { personById } from '../../repositories/people.ts';
 import { nameForPrograms } from '../../repositories/program-names.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
-import { type Context, Directory, findByAnyId, isRefusal } from '../deciding/index.ts';
+import { type Context, Directory, findByAnyId, happeningsBetween, isRefusal, repeats } from '../deciding/index.ts';
 import { COMMON_ZONES, mayImport } from '../items/index.ts';
 import { answerItem, changeMeeting, createMeeting, removeMeeting } from '../meetings/index.ts';
 import { type Programs, programsOn, programsRefused } from './objects.ts';
@@ -29,6 +29,10 @@ export interface Seen {
 
 /** Components of one text: a series, and happenings of it that were changed by themselves. */
 const MOST_PARTS = 400;
+/** What a thing may be called outside. */
+const MOST_UID = 500;
+/** Within so long after a series begins its first happening is looked for. */
+const FIRST_WITHIN = 800 * 86_400_000;
 
 const nameZone = (text: string): string => `~${createHash('sha256').update(text).digest('base64url').slice(0, 27)}`;
 
@@ -87,6 +91,7 @@ function textOf(text: string, zone: string): Text | Refusal {
   if (!main || mains.length > 1 || read.items.some((item) => item.uid !== main.uid))
     return refuse('badInput', { fields: { uid: 'oneThing' } });
   if (read.items.some((item) => item.zone.startsWith('~'))) return refuse('badInput', { fields: { zone: 'zone' } });
+  if (main.uid.length > MOST_UID) return refuse('badInput', { fields: { uid: `tooLong:${MOST_UID}` } });
   const apart = read.items.filter((item) => item.recurrence !== null);
   return { main, apart };
 }
@@ -219,11 +224,12 @@ function add(ctx: Context, programs: Programs, name: string, { main, apart }: Te
   nameForPrograms(ctx.db, ctx.viewer.id, calendar.id, name, item.id);
 }
 
-/** The days of a series that were picked by hand; refused where one of them has hours of its own. */
-function pickedDaysOf({ added, start, allDay }: ReadItem): string[] {
+/** The days of a series that were picked by hand, all of them where there is no rule; refused where one of them has hours of its own. */
+function pickedDaysOf({ added, start, allDay, rule, left }: ReadItem): string[] {
   if (!allDay && added.some((text) => text.slice(11, 16) !== start.slice(11, 16)))
     throw new Refused(refuse('badInput', { fields: { dates: 'unclear' } }));
-  return added.map((text) => text.slice(0, 10));
+  const first = rule === null && added.length > 0 && !left.includes(start) ? [start] : [];
+  return [...first, ...added].map((text) => text.slice(0, 10));
 }
 
 /** The instant of a happening by its text on the clock of its series. */
@@ -253,28 +259,30 @@ function leaveOut(ctx: Context, id: number, recurrence: string): void {
 function change(ctx: Context, programs: Programs, item: StoredItem | null, id: string, given: Text, read: Text): void {
   const { calendar } = programs.decided;
   const owner = personById(ctx.db, calendar.ownerId)?.address ?? '';
-  answerFor(ctx, id, owner, given.main, read.main);
+  answerFor(ctx, item?.key ?? id, owner, given.main, read.main);
   if (item === null) {
     const found = findByAnyId(ctx, id);
     if (isRefusal(found)) throw new Refused(found);
     patch(ctx, id, { version: found.item.version, scope: 'one' }, given.main, read.main, owner, found.item);
     return;
   }
-  const isSeries = item.rule !== null || item.added.length > 0;
+  const moves = repeats(item) && isMoved(given.main, read.main);
   // A series moves by its first happening: what was left out of it, and its rule, move along.
-  const first = happeningId(item.key, item.start);
-  const moves = isSeries && isMoved(given.main, read.main) && !isRefusal(findByAnyId(ctx, first));
-  const ruleBefore = given.main.rule;
-  const repeat = read.main.rule === ruleBefore ? {} : { repeat: { rule: read.main.rule } };
+  const first = moves ? happeningsBetween(ctx.db, item, item.start, item.start + FIRST_WITHIN)[0] : undefined;
+  if (moves && !first) throw new Refused(refuse('seriesDayMove'));
+  const repeat = read.main.rule === given.main.rule ? {} : { repeat: { rule: read.main.rule } };
   const days =
     JSON.stringify(given.main.added) === JSON.stringify(read.main.added) ? {} : { dates: pickedDaysOf(read.main) };
   const version = stored(ctx, item.id).version;
+  const [before, after] = first
+    ? [given.main, read.main].map((one) => movedBy(one, wallsBetween(item, first.start)))
+    : [];
   patch(
     ctx,
-    moves ? first : item.key,
+    first ? happeningId(item.key, first.start) : item.key,
     { version, scope: 'all', ...repeat, ...days },
-    given.main,
-    read.main,
+    before ?? given.main,
+    after ?? read.main,
     owner,
     item,
   );
@@ -300,6 +308,17 @@ function change(ctx: Context, programs: Programs, item: StoredItem | null, id: s
   for (const one of read.apart)
     changeApart(ctx, programs, item.id, read.main, apartBefore.get(one.recurrence ?? '') ?? null, one);
 }
+
+/** How far on the clock of a series a happening of it is from its start. */
+const wallsBetween = (item: StoredItem, start: number): number =>
+  item.allDay ? start - item.start : toWall(item.zone, start) - (item.wall ?? toWall(item.zone, item.start));
+
+/** An item as it was read, so far on its clock from where it is. */
+const movedBy = (item: ReadItem, by: number): ReadItem => ({
+  ...item,
+  start: shifted(item.start, by),
+  end: shifted(item.end, by),
+});
 
 /** How far a series was moved on its clock, in milliseconds. */
 function shiftOf(before: ReadItem, after: ReadItem): number {

@@ -1,5 +1,6 @@
 import { fromWallLenient, toWall } from '@/core/time/index.ts';
 import { handsIn, handsOfLate } from '../../repositories/hands.ts';
+import { tokenByKey } from '../../repositories/tokens.ts';
 import type { Context } from './context.ts';
 
 const DAY = 86_400_000;
@@ -9,8 +10,11 @@ export const dayBegan = ({ now, viewer }: Pick<Context, 'now' | 'viewer'>): numb
   fromWallLenient(viewer.zone, Math.floor(toWall(viewer.zone, now) / DAY) * DAY);
 
 /** Who is behind a role account's window today, as they said; `null` where nobody did yet, and for an account that is one person's. */
-export function handsOf(ctx: Pick<Context, 'db' | 'now' | 'viewer' | 'session'>): string | null {
-  if (ctx.viewer.kind !== 'role' || !ctx.session) return null;
+export function handsOf(ctx: Pick<Context, 'db' | 'now' | 'viewer' | 'session' | 'token'>): string | null {
+  if (ctx.viewer.kind !== 'role') return null;
+  // A program is behind it as what it was called when it was let in.
+  if (ctx.token) return tokenByKey(ctx.db, ctx.token.key)?.name ?? null;
+  if (!ctx.session) return null;
   return handsIn(ctx.db, ctx.viewer.id, ctx.session, dayBegan(ctx));
 }
 

@@ -27,7 +27,7 @@ export { Directory } from './directory.ts';
 export { type FoundItem, findByAnyId, findItem, findSeen } from './find-item.ts';
 export { findShared, type Shared } from './find-shared.ts';
 export { handsHere, handsOf } from './hands.ts';
-export { AHEAD, BACK, happeningAt, indexItem, noRoomFor, repeats, seriesOf } from './indexing.ts';
+export { AHEAD, BACK, happeningAt, happeningsBetween, indexItem, noRoomFor, repeats, seriesOf } from './indexing.ts';
 export { freeLapsed } from './lapse.ts';
 export { linkEnds, linkZone } from './link-ends.ts';
 export { loadOf } from './load.ts';
