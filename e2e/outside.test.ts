@@ -138,3 +138,49 @@ test('an administrator gives access on another’s calendar, sees none of its it
   await elin.press('link', 'Look in Sightlines');
   await elin.says('given by an administrator, Noor Ashby');
 });
+
+test('an assistant outside is given as much as the house allows, acts in both names, and is cut where the rule is lowered', async () => {
+  const noor = await Caller.stepIn(home, 'noor');
+  const { rules } = await noor.json<{ rules: { main: object } }>('/api/house-rules');
+  const allow = async (main: object) => {
+    const set = await noor.send('PUT', '/api/house-rules', { ...rules, main: { ...rules.main, ...main } });
+    expect(set.status).toBe(200);
+  };
+  await allow({ outsideSight: 'outline', outsideReach: 'own' });
+  const salome = await open('salome', '/for/salome/sightlines');
+  await salome.press('button', 'Give access');
+  await salome.fill('Choose who', 'Vera Holt <vera@desk-service.example>', 'combobox');
+  await salome.press('option', /^Vera Holt/);
+  await salome.press('button', /^Arrange/);
+  await salome.says('needs “People outside');
+  await salome.press('button', /^Add and/);
+  await salome.press('button', /^Outline/);
+  await salome.press('button', 'Save, and tell Vera');
+  await salome.says('This leaves the house: Vera Holt (vera@desk-service.example)');
+  await salome.press('button', 'Yes, give it');
+  await salome.find('button', /^Vera Holt .* outside/);
+
+  const vera = await stranger('/guest');
+  await vera.fill('E-mail address', 'vera@desk-service.example');
+  await vera.press('button', 'Send me a letter');
+  await vera.says('a letter is on its way to it');
+  await vera.go(`${home}/guest/${await new Caller(home).letterFor('vera@desk-service.example')}`);
+  await vera.press('button', 'Come in');
+  await vera.find('heading', 'What you were given');
+  await vera.press('link', 'Open: Salomé Ibarra');
+  await vera.press('link', /^New for Salomé/);
+  await vera.find('complementary', 'New item');
+  await vera.fill('Title', 'Grant talk');
+  await vera.fillDate('Day', '2027-03-04');
+  await vera.fill('From', '0700');
+  await vera.fill('To', '07:30');
+  await vera.press('button', 'Save to Salomé’s calendar');
+  await vera.says('Saved to Salomé’s calendar');
+  await salome.press('link', 'Calendar');
+  await salome.press('button', /^Grant talk/);
+  await salome.says('Made by Vera Holt for Salomé Ibarra');
+  // What the house allows less from now on is less in her window at once.
+  await allow({});
+  await vera.says(/You now see free\/busy|You now see when/);
+  await vera.gone('link', /^New for Salomé/);
+});

@@ -17,17 +17,38 @@ export interface Xml {
 }
 
 const MOST_DEEP = 30;
-const MOST_ELEMENTS = 12_000;
+/**
+ * Tags, of elements and of whatever else begins like one, attributes with entities, and declarations of namespaces: more than any request needs,
+ * and few to read.
+ */
+const MOST_TAGS = 6000;
+const MOST_NAMESPACES = 60;
+
+/** Whether text is small enough inside to be parsed: looked at in one pass, since parsing what is nested deep takes long. */
+function isSmall(text: string): boolean {
+  let tags = 0;
+  let depth = 0;
+  for (let at = text.indexOf('<'); at >= 0; at = text.indexOf('<', at + 1)) {
+    if (++tags > MOST_TAGS) return false;
+    const next = text[at + 1];
+    if (next === '/') depth--;
+    else if (next !== '!' && next !== '?') {
+      const end = text.indexOf('>', at);
+      if (end >= 0 && text[end - 1] !== '/' && ++depth > MOST_DEEP) return false;
+    }
+  }
+  const count = (what: RegExp): number => text.match(what)?.length ?? 0;
+  return count(/xmlns/g) <= MOST_NAMESPACES && count(/[=&]/g) <= MOST_TAGS;
+}
 
 /**
  * Reads a request's body; `null` for what is no well-formed XML, declares a document type or entities of its own (RFC 4918 17.6 leaves those to
  * us to refuse), or has more elements than any request needs.
  */
 export function readXml(text: string): Xml | null {
-  if (/<!(DOCTYPE|ENTITY)/i.test(text)) return null;
-  let left = MOST_ELEMENTS;
+  if (/<!(DOCTYPE|ENTITY)/i.test(text) || !isSmall(text)) return null;
   const from = (element: Element, deep: number): Xml | null => {
-    if (deep > MOST_DEEP || --left < 0) return null;
+    if (deep > MOST_DEEP) return null;
     const children: Xml[] = [];
     let words = '';
     for (let node: Node | null = element.firstChild; node; node = node.nextSibling) {
