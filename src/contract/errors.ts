@@ -51,6 +51,7 @@ export const ERRORS = {
   notACalendar: 422,
   wrongEncoding: 422,
   tooManyItems: 422,
+  tooManyApart: 422,
   fileTookTooLong: 422,
   nothingToBringIn: 422,
   seriesDayMove: 422,

@@ -61,6 +61,7 @@ const CONDITION: Partial<Record<ErrorCode, Name>> = {
   notACalendar: cal('valid-calendar-data'),
   wrongEncoding: cal('valid-calendar-data'),
   tooManyItems: cal('max-resource-size'),
+  tooManyApart: cal('max-instances'),
   fileTooLarge: cal('max-resource-size'),
   alreadyThere: cal('no-uid-conflict'),
   calledByOthers: cal('allowed-attendee-scheduling-object-change'),

@@ -347,6 +347,30 @@ describe('what a program writes', () => {
       ),
     ).toMatchObject({ ok: true });
     expect(days()).toEqual(['02T11 Standup', '03T11 Standup', '04T11 Standup']);
+    const gaps = lines(
+      ...event(
+        'UID:g',
+        'DTSTART:20270301T170000Z',
+        'DTEND:20270301T173000Z',
+        'RRULE:FREQ=DAILY;COUNT=4',
+        'EXDATE:20270301T170000Z,20270303T170000Z',
+        'SUMMARY:Gaps',
+      ),
+    );
+    expect(put('ines', 'g.ics', gaps)).toMatchObject({ ok: true });
+    expect(days().filter((one) => one.endsWith('Gaps'))).toEqual(['02T17 Gaps', '04T17 Gaps']);
+    const apart = (n: number) =>
+      event(
+        'UID:m',
+        `RECURRENCE-ID:${new Date(Date.UTC(2027, 2, 1 + n, 18)).toISOString().replace(/[-:]|\.000/g, '')}`,
+        'DTSTART:20270301T190000Z',
+        'DTEND:20270301T193000Z',
+      );
+    const many = lines(
+      ...event('UID:m', 'DTSTART:20270301T180000Z', 'DTEND:20270301T183000Z', 'RRULE:FREQ=DAILY;COUNT=80'),
+      ...Array.from({ length: 61 }, (_, n) => apart(n)).flat(),
+    );
+    expect(put('ines', 'm.ics', many)).toMatchObject({ code: 'tooManyApart' });
     const picked = lines(
       ...event(
         'UID:p',

@@ -28,7 +28,9 @@ export interface Seen {
 }
 
 /** Components of one text: a series, and happenings of it that were changed by themselves. */
-const MOST_PARTS = 400;
+const MOST_PARTS = 150;
+/** Happenings that are changed by themselves, or left out, in one write. */
+const MOST_CHANGES = 60;
 /** What a thing may be called outside. */
 const MOST_UID = 500;
 /** Within so long after a series begins its first happening is looked for. */
@@ -213,13 +215,15 @@ function add(ctx: Context, programs: Programs, name: string, { main, apart }: Te
     ...(people.length > 0 ? { people } : {}),
   });
   const ownerAnswer = main.attendees.find((one) => sameAddress(one.address, owner))?.answer ?? null;
+  if (apart.length > MOST_CHANGES) throw new Refused(refuse('tooManyApart', { facts: { most: MOST_CHANGES } }));
   const called = others ? { organiser: main.organiser, attendees: main.attendees, ownerAnswer } : {};
   const outside = seesAll ? { uid: main.uid } : {};
-  const made = must(createMeeting(ctx, calendar.key, body, ctx.viewer.id, { ...called, ...outside })).item;
+  const made = must(
+    createMeeting(ctx, calendar.key, body, ctx.viewer.id, { ...called, ...outside, left: main.left }),
+  ).item;
   const item = made && itemByKey(ctx.db, made.id.split('~')[0] ?? '');
   // Whoever adds and doesn't see what they added has no name for it either.
   if (!item) return;
-  for (const recurrence of main.left) leaveOut(ctx, item.id, recurrence);
   for (const one of apart) changeApart(ctx, programs, item.id, main, null, one);
   nameForPrograms(ctx.db, ctx.viewer.id, calendar.id, name, item.id);
 }
@@ -294,6 +298,13 @@ function change(ctx: Context, programs: Programs, item: StoredItem | null, id: s
   const back = [...leftBefore].filter((one) => !leftAfter.has(one));
   const apartBefore = new Map(given.apart.map((one) => [one.recurrence ?? '', one]));
   const apartAfter = new Set(read.apart.map((one) => one.recurrence ?? ''));
+  const same = (one: ReadItem): boolean =>
+    JSON.stringify({ ...apartBefore.get(one.recurrence ?? ''), line: 0 }) === JSON.stringify({ ...one, line: 0 });
+  const changes =
+    read.apart.filter((one) => !same(one)).length +
+    [...leftAfter].filter((one) => !leftBefore.has(one)).length +
+    [...apartBefore.keys()].filter((one) => !apartAfter.has(one)).length;
+  if (changes > MOST_CHANGES) throw new Refused(refuse('tooManyApart', { facts: { most: MOST_CHANGES } }));
   // What was changed by itself and isn't any more goes its series' way again.
   for (const recurrence of apartBefore.keys())
     if (!apartAfter.has(recurrence)) {

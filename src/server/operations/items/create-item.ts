@@ -35,6 +35,8 @@ export interface People {
   readonly lapsesAt?: number;
   /** What it is called outside, where a program of its owner's called it so. */
   readonly uid?: string;
+  /** Days that were left out of a series before it came here, as texts on its clock. */
+  readonly left?: readonly string[];
 }
 export const NOBODY: People = { organiser: null, attendees: [], ownerAnswer: null };
 
@@ -111,6 +113,7 @@ export function draftItem(
       briefing: fields.briefing || null,
       key: newKey(),
       calendarId: calendar.id,
+      left: [...new Set([...picked.left, ...(people.left ?? [])])],
       uid: people.uid ?? `${newKey()}@paramo`,
       seriesId: null,
       recurrence: null,
