@@ -8,34 +8,34 @@ const { open } = desksAt(home, { byKeys: true });
 
 test('at a desk’s account it is said once a day who is there, nothing is done before, and it stands with what was done', async () => {
   const noor = await Caller.stepIn(home, 'noor');
-  const { name, role, site, phone, administrator } = await noor.json<Record<string, unknown>>('/api/people/lars');
+  const { name, role, site, phone, administrator } = await noor.json<Record<string, unknown>>('/api/people/jonas');
   const desk = { name, role, site, phone, administrator, kind: 'role' };
-  expect((await noor.send('PUT', '/api/people/lars', desk)).status).toBe(200);
-  const lars = await open('lars', '/for/lars/calendar?week=2027-10-04');
-  await lars.find('heading', 'Who is here today?');
+  expect((await noor.send('PUT', '/api/people/jonas', desk)).status).toBe(200);
+  const jonas = await open('jonas', '/for/jonas/calendar?week=2027-10-04');
+  await jonas.find('heading', 'Who is here today?');
   // It isn't closed by going by, and nothing is done behind it.
-  await lars.page.keyboard.press('Escape');
-  const frame = await lars.fetch('/api/frame');
+  await jonas.page.keyboard.press('Escape');
+  const frame = await jonas.fetch('/api/frame');
   const calendar = JSON.parse(frame.text).principals.find((p: { own: boolean }) => p.own).calendar;
   const when = { start: '2027-10-05T10:00', end: '2027-10-05T11:00', allDay: false, zone: 'Europe/Lisbon' };
   const body = { title: 'Boat keys', when };
-  const early = await lars.fetch(`/api/calendars/${calendar}/items`, { method: 'POST', body });
+  const early = await jonas.fetch(`/api/calendars/${calendar}/items`, { method: 'POST', body });
   expect([early.status, JSON.parse(early.text).code]).toEqual([403, 'handsFirst']);
-  await lars.press('button', 'It’s me');
-  await lars.says('Give a name.');
-  await lars.fill('Your name', 'Mirren Hale');
-  await lars.press('button', 'It’s me');
-  await lars.gone('heading', 'Who is here today?');
-  expect((await lars.fetch(`/api/calendars/${calendar}/items`, { method: 'POST', body })).status).toBe(200);
-  await lars.press('button', /^Boat keys/);
-  await lars.press('button', 'What happened here');
-  await lars.says(`${name} (Mirren Hale)`);
+  await jonas.press('button', 'It’s me');
+  await jonas.says('Give a name.');
+  await jonas.fill('Your name', 'Mirren Hale');
+  await jonas.press('button', 'It’s me');
+  await jonas.gone('heading', 'Who is here today?');
+  expect((await jonas.fetch(`/api/calendars/${calendar}/items`, { method: 'POST', body })).status).toBe(200);
+  await jonas.press('button', /^Boat keys/);
+  await jonas.press('button', 'What happened here');
+  await jonas.says(`${name} (Mirren Hale)`);
   // Somebody else takes over, in the same window.
-  await lars.press('button', 'Mirren Hale is here. Somebody else?');
-  await lars.fill('Your name', 'Jon Skerry');
-  await lars.press('button', 'It’s me');
-  await lars.find('button', 'Jon Skerry is here. Somebody else?');
-  expect((await noor.send('PUT', '/api/people/lars', { ...desk, kind: 'person' })).status).toBe(200);
+  await jonas.press('button', 'Mirren Hale is here. Somebody else?');
+  await jonas.fill('Your name', 'Jon Skerry');
+  await jonas.press('button', 'It’s me');
+  await jonas.find('button', 'Jon Skerry is here. Somebody else?');
+  expect((await noor.send('PUT', '/api/people/jonas', { ...desk, kind: 'person' })).status).toBe(200);
 });
 
 test('two accounts are tied by a code that is made in one and given in the other, seen in both, and untied by either', async () => {

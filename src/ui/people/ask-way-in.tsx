@@ -14,7 +14,6 @@ import { Door } from './door.tsx';
 export function AskWayIn({ demo }: { demo: boolean }) {
   const t = useTranslations();
   const hydrated = useHydrated();
-  const [address, setAddress] = useState('');
   const [sent, setSent] = useState(false);
   const [wrong, setWrong] = useState<string | null>(null);
   const [refused, setRefused] = useState<string | null>(null);
@@ -33,6 +32,8 @@ export function AskWayIn({ demo }: { demo: boolean }) {
         style={{ display: 'grid', gap: 14 }}
         onSubmit={async (event) => {
           event.preventDefault();
+          // As it stands in the field: what was typed before the page's script was there counts too.
+          const address = String(new FormData(event.currentTarget).get('address') ?? '');
           setBusy(true);
           setSent(false);
           setWrong(null);
@@ -49,14 +50,7 @@ export function AskWayIn({ demo }: { demo: boolean }) {
           }
         }}
       >
-        <TextField
-          label={t('guest.address')}
-          type="email"
-          value={address}
-          error={!!wrong}
-          helperText={wrong}
-          onChange={(e) => setAddress(e.target.value)}
-        />
+        <TextField label={t('guest.address')} type="email" name="address" error={!!wrong} helperText={wrong} />
         <Button type="submit" variant="contained" loading={busy} disabled={!hydrated}>
           {t('guest.send')}
         </Button>
