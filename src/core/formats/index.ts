@@ -6,7 +6,7 @@ export { readCalendar, recurrenceIn } from './ical/read.ts';
 export { readFreeBusyQuestion } from './ical/read-free-busy.ts';
 export type { ReadFile, ReadItem, ReadProblem } from './ical/read-item.ts';
 export { calendarFileName, writeCalendar } from './ical/write.ts';
-export type { WrittenItem } from './ical/write-event.ts';
+export { type WrittenItem, withoutOwn } from './ical/write-event.ts';
 export { type BlockWords, calendarText, freeBusyLines, seenLines } from './ical/write-views.ts';
 export { zoneLines } from './ical/write-zone.ts';
 export type { FileZone } from './ical/zones.ts';

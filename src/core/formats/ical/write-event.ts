@@ -32,6 +32,9 @@ export interface WrittenItem extends KeptFields {
 
 const CLASS = { follow: 'PUBLIC', open: 'PUBLIC', outline: 'CONFIDENTIAL', private: 'PRIVATE' } as const;
 
+/** Calendar text as one reads it who knows only the standard's own properties: without those that are ours. */
+export const withoutOwn = (text: string): string => text.replace(/^X-PARAMO-[^\r\n]*(\r\n[ \t][^\r\n]*)*\r\n/gim, '');
+
 /** An item's content lines, unfolded, from BEGIN to END: our own, with what a file once said of it put back in place. */
 export function eventLines(item: WrittenItem): string[] {
   return ['BEGIN:VEVENT', ...withKept(ownLines(item), item.kept, item), 'END:VEVENT'];

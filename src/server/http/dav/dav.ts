@@ -13,6 +13,7 @@ import {
   listProgramCalendars,
   MOST_ASKED,
   type ProgramCalendar,
+  type ProgramObject,
   putObject,
   readInbox,
   readObject,
@@ -83,6 +84,8 @@ const xml = (status: number, root: Written, headers: Record<string, string> = {}
 const bare = (status: number, headers: Record<string, string> = {}): Response =>
   new Response(null, { status, headers: { 'cache-control': 'no-store', dav: SPEAKS, ...headers } });
 
+const notLetIn = (): Response => bare(401, { 'www-authenticate': 'Basic realm="Paramo", charset="UTF-8"' });
+
 const multistatus = (...responses: Written[]): Response => xml(207, el(dav('multistatus'), ...responses));
 
 const conditionFailed = (name: Name, status = 403): Response => xml(status, el(dav('error'), el(name)));
@@ -139,13 +142,13 @@ export async function davAnswer(request: Request): Promise<Response> {
 async function respond(request: Request, method: string, path: string): Promise<Response> {
   // A window's cookie opens nothing here: no page of another site can ask in its name.
   const here = request.headers.has('authorization') ? await signedIn(request.headers) : null;
-  if (!here?.token) return bare(401, { 'www-authenticate': 'Basic realm="Paramo", charset="UTF-8"' });
+  if (!here?.token) return notLetIn();
   const most = method === 'PUT' || method === 'POST' ? MOST_TEXT : MOST_BODY;
   const body = await readLimited(request.body, most);
   freeLapsed({ db: database(), now: clock() });
   // A body takes its time to arrive: the token may be withdrawn by now.
   const still = await signedIn(request.headers);
-  if (!still?.token) return bare(401, { 'www-authenticate': 'Basic realm="Paramo", charset="UTF-8"' });
+  if (!still?.token) return notLetIn();
   const token = { key: still.token.key, only: still.token.collectionId };
   const ctx = contextFor(still.person, undefined, null, token);
   if (body === null) return refused(ctx, refuse('fileTooLarge', { facts: { most: most / 1_000_000 } }));
@@ -220,9 +223,9 @@ async function knownOf({ ctx, me }: Pick<Asked, 'ctx' | 'me'>, resource: Resourc
       const own = readProgramPerson(ctx, me);
       const calendar = own.ok ? own.value.calendar : null;
       // A token for one calendar finds no inbox: that is about something else.
-      const open = calendar !== null && readProgramCalendar(ctx, calendar).ok;
-      if (!open && (resource.kind === 'inbox' || resource.kind === 'outbox')) return refuse('notFound');
-      return { ok: true, value: { ...base, kind: resource.kind, calendar: open ? calendar : null } };
+      const reached = calendar !== null && readProgramCalendar(ctx, calendar).ok;
+      if (!reached && (resource.kind === 'inbox' || resource.kind === 'outbox')) return refuse('notFound');
+      return { ok: true, value: { ...base, kind: resource.kind, calendar: reached ? calendar : null } };
     }
   }
 }
@@ -261,11 +264,31 @@ function hrefOf(resource: Resource, me: string, path: string): string {
   }
 }
 
-/** What lies beneath a resource, each with the wanted properties; where it was cut, that is said of the resource itself (507). */
-async function beneathOf({ ctx, me }: Asked, known: Known, wanted: Wanted): Promise<Result<Written[]>> {
+/** That there is more than an answer holds, said of the resource it was asked of (507). */
+const cutAt = (path: string, cut: boolean): Written[] =>
+  cut ? [statusFor(path, 507, el(dav('error'), el(dav('number-of-matches-within-limits'))))] : [];
+
+/** The things of a calendar, each with the wanted properties, and with its text where that is wanted. */
+const objectsIn = (
+  { ctx, me }: Asked,
+  calendar: ProgramCalendar,
+  objects: readonly ProgramObject[],
+  wanted: Wanted,
+  texts: boolean,
+): Written[] =>
+  objects.map((object) =>
+    responseFor(
+      hrefs.object(me, calendar.key, object.name),
+      { me, now: ctx.now, kind: 'object', calendar, object },
+      wanted,
+      texts ? object.text : null,
+    ),
+  );
+
+/** What lies beneath a resource, each with the wanted properties. */
+async function beneathOf(asked: Asked, known: Known, wanted: Wanted): Promise<Result<Written[]>> {
+  const { ctx, me } = asked;
   const base = { me, now: ctx.now };
-  const cutAt = (path: string, cut: boolean): Written[] =>
-    cut ? [statusFor(path, 507, el(dav('error'), el(dav('number-of-matches-within-limits'))))] : [];
   if (known.kind === 'home') {
     const { calendars, cut } = listProgramCalendars(ctx);
     const all = calendars.map((calendar) =>
@@ -281,18 +304,12 @@ async function beneathOf({ ctx, me }: Asked, known: Known, wanted: Wanted): Prom
       ),
     };
   if (known.kind !== 'calendar') return { ok: true, value: [] };
-  const { key } = known.calendar;
-  const listed = await listObjectsBeside(ctx, key, { texts: false });
+  const { calendar } = known;
+  const listed = await listObjectsBeside(ctx, calendar.key, { texts: false });
   if (!listed.ok) return listed;
   const { objects, cut } = listed.value;
-  const all = objects.map((object) =>
-    responseFor(
-      hrefs.object(me, key, object.name),
-      { ...base, kind: 'object', calendar: known.calendar, object },
-      wanted,
-    ),
-  );
-  return { ok: true, value: [...all, ...cutAt(hrefs.calendar(me, key), cut)] };
+  const all = objectsIn(asked, calendar, objects, wanted, false);
+  return { ok: true, value: [...all, ...cutAt(hrefs.calendar(me, calendar.key), cut)] };
 }
 
 async function proppatch(asked: Asked): Promise<Response> {
@@ -341,17 +358,8 @@ async function query(asked: Asked, calendar: ProgramCalendar, body: Xml): Promis
   const listed = await listObjectsBeside(ctx, calendar.key, { range, filter: comps, texts, expand: data.value.expand });
   if (!listed.ok) return refused(ctx, listed);
   const { objects, cut } = listed.value;
-  const wanted = wantedIn(body);
-  const all = objects.map((object) =>
-    responseFor(
-      hrefs.object(me, calendar.key, object.name),
-      { me, now: ctx.now, kind: 'object', calendar, object },
-      wanted,
-      texts ? object.text : null,
-    ),
-  );
-  const more = el(dav('error'), el(dav('number-of-matches-within-limits')));
-  return multistatus(...all, ...(cut ? [statusFor(hrefs.calendar(me, calendar.key), 507, more)] : []));
+  const all = objectsIn(asked, calendar, objects, wantedIn(body), texts);
+  return multistatus(...all, ...cutAt(hrefs.calendar(me, calendar.key), cut));
 }
 
 async function multiget(asked: Asked, calendar: ProgramCalendar, body: Xml): Promise<Response> {
@@ -371,18 +379,9 @@ async function multiget(asked: Asked, calendar: ProgramCalendar, body: Xml): Pro
   const listed = await listObjectsBeside(ctx, calendar.key, wants);
   if (!listed.ok) return refused(ctx, listed);
   const { objects, missing, cut } = listed.value;
-  const wanted = wantedIn(body);
-  const all = objects.map((object) =>
-    responseFor(
-      hrefs.object(me, calendar.key, object.name),
-      { me, now: ctx.now, kind: 'object', calendar, object },
-      wanted,
-      data.value.wanted ? object.text : null,
-    ),
-  );
+  const all = objectsIn(asked, calendar, objects, wantedIn(body), data.value.wanted);
   const gone = [...missing.map((name) => byName.get(name) ?? name), ...elsewhere].map((href) => statusFor(href, 404));
-  const more = el(dav('error'), el(dav('number-of-matches-within-limits')));
-  return multistatus(...all, ...gone, ...(cut ? [statusFor(hrefs.calendar(me, calendar.key), 507, more)] : []));
+  return multistatus(...all, ...gone, ...cutAt(hrefs.calendar(me, calendar.key), cut));
 }
 
 function calendarResponse(text: string, tags: { tag: string; scheduleTag: string } | null, head: boolean): Response {

@@ -3,7 +3,6 @@ import type { ItemWire } from '@/contract/items.ts';
 import {
   type CompFilter,
   calendarText,
-  type FileZone,
   fitsFilter,
   freeBusyLines,
   seenLines,
@@ -14,7 +13,7 @@ import { dateText, EARLIEST, instantText, LATEST, toWall } from '@/core/time/ind
 import { itemById, itemByKey, replacementsOf } from '../../repositories/items.ts';
 import { itemByProgramName, programNames } from '../../repositories/program-names.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
-import { ok, type Result, refuse } from '../../result.ts';
+import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import {
   blockWords,
   type Context,
@@ -182,10 +181,6 @@ export class Programs {
     return this.names.get(item.id) ?? `${item.key}.ics`;
   }
 
-  wholeText(items: readonly WrittenItem[]): string {
-    return writeCalendar(items, null, [] as readonly FileZone[]);
-  }
-
   whole(item: StoredItem, texts: boolean): ProgramObject | null {
     const items = this.writtenWhole(item);
     if (!items) return null;
@@ -198,7 +193,7 @@ export class Programs {
       name: this.nameOf(item),
       tag: hash(JSON.stringify(plain)),
       scheduleTag: hash(JSON.stringify(unanswered)),
-      text: texts ? this.wholeText(items) : null,
+      text: texts ? writeCalendar(items, null) : null,
       mayChange: true,
     };
   }
@@ -279,13 +274,10 @@ export class Programs {
 }
 
 /** A calendar as one's programs have it; hidden and missing answer alike. */
-export function programsOn(ctx: Context, key: string): Programs | ReturnType<typeof refuse> {
+export function programsOn(ctx: Context, key: string): Programs | Refusal {
   const decided = findCalendar(ctx, key);
   return isRefusal(decided) ? decided : new Programs(ctx, decided);
 }
-
-export const programsRefused = (x: Programs | ReturnType<typeof refuse>): x is ReturnType<typeof refuse> =>
-  !(x instanceof Programs);
 
 /** The things of a calendar that are wanted, within the budget of an answer: `cut` says that there are more. */
 export function listObjects(
@@ -294,7 +286,7 @@ export function listObjects(
   wanted: ObjectsWanted,
 ): Result<{ objects: ProgramObject[]; missing: string[]; cut: boolean }> {
   const programs = programsOn(ctx, key);
-  if (programsRefused(programs)) return programs;
+  if (isRefusal(programs)) return programs;
   noteUse(ctx, programs.decided.decision);
   const { filter, expand, names } = wanted;
   const texts = wanted.texts || filter !== undefined;
@@ -347,7 +339,7 @@ function expandedIn(programs: Programs, instants: Instants): Map<string, string>
 /** One thing of a calendar with its text. */
 export function readObject(ctx: Context, key: string, name: string): Result<ProgramObject> {
   const programs = programsOn(ctx, key);
-  if (programsRefused(programs)) return programs;
+  if (isRefusal(programs)) return programs;
   noteUse(ctx, programs.decided.decision);
   const object = programs.object(name, true);
   return object ? ok(object) : refuse('notFound');

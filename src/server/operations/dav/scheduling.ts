@@ -1,4 +1,4 @@
-import { calendarText, type WrittenItem, writeCalendar } from '@/core/formats/index.ts';
+import { calendarText, type WrittenItem, withoutOwn, writeCalendar } from '@/core/formats/index.ts';
 import { mainCalendarOf } from '../../repositories/calendars.ts';
 import { unansweredIn } from '../../repositories/items.ts';
 import { personByAddress } from '../../repositories/people.ts';
@@ -23,17 +23,20 @@ export interface InboxObject {
   readonly text: string;
 }
 
-/** The invitations in the inbox of whoever asks, as they are held in their own calendar. */
-export function listInbox(ctx: Context): InboxObject[] {
+/** The invitations that wait in the inbox of whoever asks, as they are held in their own calendar, without those they took out of it. */
+function waiting(ctx: Context): { readonly item: StoredItem; readonly object: InboxObject }[] {
   const programs = own(ctx);
   if (!programs) return [];
   const cleared = clearedFromInbox(ctx.db, ctx.viewer.id);
   return unansweredIn(ctx.db, programs.decided.calendar.id, ctx.now, MOST_WAITING).flatMap((item) => {
     if ((cleared.get(item.id) ?? -1) >= item.version) return [];
     const written = programs.writtenWhole(item);
-    return written ? [objectOf(item, written)] : [];
+    return written ? [{ item, object: objectOf(item, written) }] : [];
   });
 }
+
+/** What stands in the inbox of whoever asks. */
+export const listInbox = (ctx: Context): InboxObject[] => waiting(ctx).map(({ object }) => object);
 
 function own(ctx: Context): Programs | null {
   const calendar = mainCalendarOf(ctx.db, ctx.viewer.id);
@@ -49,9 +52,10 @@ function objectOf(item: StoredItem, written: readonly WrittenItem[]): InboxObjec
     shows: 'busy' as const,
     categories: [],
   }));
-  const text = writeCalendar(plain, null)
-    .replace(/^VERSION:2\.0\r\n/m, 'VERSION:2.0\r\nMETHOD:REQUEST\r\n')
-    .replace(/^X-PARAMO-[^\r\n]*(\r\n[ \t][^\r\n]*)*\r\n/gm, '');
+  const text = withoutOwn(writeCalendar(plain, null)).replace(
+    /^VERSION:2\.0\r\n/m,
+    'VERSION:2.0\r\nMETHOD:REQUEST\r\n',
+  );
   return { name: `${item.key}.ics`, tag: `${item.key}-${item.version}`, text };
 }
 
@@ -62,10 +66,9 @@ export function readInbox(ctx: Context, name: string): Result<InboxObject> {
 
 /** Takes an invitation out of the inbox: it was read. In the calendar it stays as it is, and what changes of it comes again. */
 export function clearInbox(ctx: Context, name: string): Result<{ done: true }> {
-  const calendar = mainCalendarOf(ctx.db, ctx.viewer.id);
-  if (!calendar || !listInbox(ctx).some((one) => one.name === name)) return refuse('notFound');
-  const item = unansweredIn(ctx.db, calendar.id, ctx.now, MOST_WAITING).find((one) => `${one.key}.ics` === name);
-  if (!item) return refuse('notFound');
+  const found = waiting(ctx).find(({ object }) => object.name === name);
+  if (!found) return refuse('notFound');
+  const { item } = found;
   ctx.db.write(() => clearFromInbox(ctx.db, ctx.viewer.id, item.id, item.version));
   return ok({ done: true });
 }

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { z } from 'zod';
 import { type ItemPatch, itemPatch, type NewItem, newItem } from '@/contract/items.ts';
-import { type ReadItem, readCalendar } from '@/core/formats/index.ts';
+import { type ReadItem, readCalendar, withoutOwn } from '@/core/formats/index.ts';
 import { sameAddress } from '@/core/meetings/index.ts';
 import { dateText, fromWallLenient, parseDate, parseWall, toWall, wallText } from '@/core/time/index.ts';
 import { happeningId } from '../../ids.ts';
@@ -13,7 +13,7 @@ import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import { type Context, Directory, findByAnyId, happeningsBetween, isRefusal, repeats } from '../deciding/index.ts';
 import { COMMON_ZONES, mayImport } from '../items/index.ts';
 import { answerItem, changeMeeting, createMeeting, removeMeeting } from '../meetings/index.ts';
-import { type Programs, programsOn, programsRefused } from './objects.ts';
+import { type Programs, programsOn } from './objects.ts';
 
 /*
  * What a program writes is what a window would: what it changed is found by holding its text against the text it was given, and each change
@@ -67,7 +67,7 @@ function allOrNone<T>(ctx: Context, work: () => T): Result<T> {
   }
 }
 
-/** Whether what a program saw is what is there now: `tags` of what is there, empty where nothing is. */
+/** Whether what a program saw is what is there now: its tag, `null` where nothing is. */
 function stillSo({ match, noneMatch }: Pick<Seen, 'match' | 'noneMatch'>, tag: string | null): boolean {
   const names = (text: string) => text.split(',').map((one) => one.trim().replace(/^W\//, '').replace(/^"|"$/g, ''));
   if (match !== null && (tag === null || (match.trim() !== '*' && !names(match).includes(tag)))) return false;
@@ -108,7 +108,7 @@ function bothOf(given: string, sent: string, zone: string): { before: Text; afte
   const own = /^X-PARAMO-/im.test(sent);
   const outlined = !own && SHOWN_BY_CLASS.test(given);
   const known = (text: string): string => {
-    const plain = own ? text : text.replace(/^X-PARAMO-[^\r\n]*(\r\n[ \t][^\r\n]*)*\r\n/gim, '');
+    const plain = own ? text : withoutOwn(text);
     return outlined ? plain.replace(/^CLASS:CONFIDENTIAL(\r?)$/gim, '$&\nX-PARAMO-VISIBILITY:outline$1') : plain;
   };
   const before = textOf(known(given), zone);
@@ -125,7 +125,6 @@ function fieldsChanged(before: ReadItem, after: ReadItem): ItemPatch['fields'] {
 }
 
 const whenOf = ({ start, end, allDay, zone, endZone }: ReadItem) => ({
-  // Seconds are kept nowhere but in what files bring.
   start,
   end,
   allDay,
@@ -166,7 +165,7 @@ export function putObject(
 ): Result<{ added: boolean }> {
   return allOrNone(ctx, () => {
     const programs = programsOn(ctx, key);
-    if (programsRefused(programs)) throw new Refused(programs);
+    if (isRefusal(programs)) throw new Refused(programs);
     const { calendar, decision } = programs.decided;
     const found = programs.find(name);
     const now = found && programs.object(name, true);
@@ -412,7 +411,7 @@ function answerFor(
 export function deleteObject(ctx: Context, key: string, name: string, seen: Seen): Result<{ done: true }> {
   return allOrNone(ctx, () => {
     const programs = programsOn(ctx, key);
-    if (programsRefused(programs)) throw new Refused(programs);
+    if (isRefusal(programs)) throw new Refused(programs);
     const found = programs.find(name);
     const now = found && programs.object(name, false);
     if (!found || !now) throw new Refused(refuse('notFound'));

@@ -1,5 +1,6 @@
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
 import { newItem } from '@/contract/items.ts';
+import { PRESETS } from '@/core/access/index.ts';
 import * as clock from '../../clock.ts';
 import { again, type Context, handsHere } from '../deciding/index.ts';
 import { changeItem, createItem, readTrail } from '../items/index.ts';
@@ -60,17 +61,7 @@ describe('two accounts of one person', () => {
       return found.ok ? found.value.suggested?.kin : found.code;
     };
     expect(suggested('ines')).toBe('tiedAccount');
-    org.give('ines', 'tomas', {
-      sight: 'full',
-      add: true,
-      change: 'all',
-      remove: 'all',
-      suggest: false,
-      private: true,
-      speaks: true,
-      copies: true,
-      shares: true,
-    });
+    org.give('ines', 'tomas', { ...PRESETS.steward, private: true, copies: true });
     expect(suggested('tomas')).toBe('colleague');
     expect(untieAccount(org.ctx('bruno'), 'wren')).toMatchObject({ code: 'notFound' });
     expect(untieAccount(org.ctx('wren'), 'ines')).toMatchObject({ ok: true });
@@ -103,17 +94,7 @@ describe('an account that several people use', () => {
   });
 
   test('leaves with every act who was behind it, and those who read what happened read that', () => {
-    org.give('ines', 'dario', {
-      sight: 'full',
-      add: true,
-      change: 'all',
-      remove: 'all',
-      suggest: false,
-      private: false,
-      speaks: false,
-      copies: false,
-      shares: false,
-    });
+    org.give('ines', 'dario', PRESETS.arranger);
     sayHands(desk(), { name: 'Mirren' });
     const input = newItem.parse({ when: at('2027-03-03', 10), title: 'Parcel' });
     const made = createItem(desk(), org.calendar('ines'), input);

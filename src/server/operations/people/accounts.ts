@@ -6,7 +6,7 @@ import { insertHands } from '../../repositories/hands.ts';
 import { personByHandle, personById } from '../../repositories/people.ts';
 import { isTied, keepCode, spendCode, tie, tiedTo, untie } from '../../repositories/same-person.ts';
 import { ok, type Result, refuse } from '../../result.ts';
-import { type Context, trailOwn } from '../deciding/index.ts';
+import { again, type Context, trailOwn } from '../deciding/index.ts';
 
 const CODE_FOR = 15 * 60_000;
 /** Letters and figures that nobody takes for another. */
@@ -76,9 +76,12 @@ export function untieAccount(ctx: Context, handle: string): Result<AccountsAnswe
 export function sayHands(ctx: Context, { name }: { readonly name: string }): Result<{ done: true }> {
   if (ctx.viewer.kind !== 'role' || !ctx.session) return refuse('notFound');
   const { session } = ctx;
-  ctx.db.write(() => {
+  return ctx.db.write(() => {
+    // That nobody said so yet is no reason not to say it; that the window was signed out meanwhile is.
+    const now = again(ctx);
+    if ('ok' in now && now.code !== 'handsFirst') return now;
     insertHands(ctx.db, ctx.viewer.id, session, name, ctx.now);
     trailOwn(ctx, ctx.viewer.key, 'hands.said', null, { name });
+    return ok({ done: true as const });
   });
-  return ok({ done: true });
 }
