@@ -2,7 +2,7 @@ import type { NextConfig } from 'next';
 
 const config: NextConfig = {
   poweredByHeader: false,
-  serverExternalPackages: ['better-sqlite3', 'mailparser', 'pino', 'smtp-server'],
+  serverExternalPackages: ['better-sqlite3', 'free-email-domains-list', 'mailparser', 'pino', 'smtp-server'],
   outputFileTracingExcludes: { '*': ['.data/**', 'docs/**'] },
   devIndicators: false,
   allowedDevOrigins: ['*.localhost'],

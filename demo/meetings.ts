@@ -2,11 +2,10 @@ import { createTransport } from 'nodemailer';
 import type { AnswerBody } from '../src/contract/meetings.ts';
 import type { Connection } from '../src/server/db/index.ts';
 import { mailPostBy } from '../src/server/mail/post.ts';
-import { readMail } from '../src/server/mail/read-mail.ts';
 import type { Context } from '../src/server/operations/deciding/context.ts';
 import { answerItem, sayIt } from '../src/server/operations/meetings/index.ts';
 import { releaseDue } from '../src/server/operations/meetings/release.ts';
-import { receiveMail } from '../src/server/operations/messages/receive-mail.ts';
+import { takeMail } from '../src/server/operations/messages/receive-mail.ts';
 import { mainCalendarOf } from '../src/server/repositories/calendars.ts';
 import { unansweredIn } from '../src/server/repositories/items.ts';
 import { findFolder, latestIn, markRead } from '../src/server/repositories/messages.ts';
@@ -127,7 +126,7 @@ async function arrive(
   one: { at: number; to: string; who: string; raw: Buffer },
 ): Promise<void> {
   await noteTraffic(folder, one.at, 'wrote', one.who, one.raw);
-  receiveMail(db, one.at, await readMail(one.raw), one.raw, [one.to], HOST);
+  await takeMail(db, one.at, one.raw, [one.to], HOST);
 }
 
 /** What the people outside begin themselves: invitations, one of them changed and one called off, plain mail, and what strangers claim. */

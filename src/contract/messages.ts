@@ -102,6 +102,10 @@ const messageWire = z.strictObject({
   /** Whether the mail host vouches for its sender; `null` for what never left the house. */
   checked: z.boolean().nullable(),
   mark: z.string().nullable(),
+  /** How many calendar parts and items of a mail were left out, since one mail has a most. */
+  leftOut: z.number(),
+  /** Whom an attendee would send instead of themselves, where that waits for a yes. */
+  sentInstead: z.string().nullable(),
   files: z.array(z.strictObject({ name: z.string(), bytes: z.number() })),
   unread: z.boolean(),
   /** It does what it says once somebody who may says so. */

@@ -1,6 +1,8 @@
 import { settings } from './settings.ts';
 
-const startedAt = Date.now();
+// Threads beside this one go by the same start.
+process.env.PARAMO_STARTED_AT ??= String(Date.now());
+const startedAt = Number(process.env.PARAMO_STARTED_AT);
 
 /** Now, in epoch milliseconds; in the demo it may start from a set instant, and runs on from there. */
 export function now(): number {

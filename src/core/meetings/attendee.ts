@@ -1,5 +1,6 @@
 import type { Answer } from '../calendar/index.ts';
 import {
+  type Classification,
   compareRevisions,
   type Given,
   type Listed,
@@ -35,7 +36,7 @@ export interface Copy {
     readonly time: MeetingTime;
     readonly matter: MeetingMatter;
     readonly invited: readonly Listed[];
-    readonly private?: true;
+    readonly classification?: Classification;
   } | null;
   readonly times: readonly (Revision & { readonly time: MeetingTime })[];
   readonly mine: Given | null;
@@ -45,6 +46,8 @@ export interface Copy {
     readonly revision: Revision;
     readonly sentBy?: string | null;
   } | null;
+  /** Who was taken to speak for the organiser beside them: the sender of the first invitation, or whom a person authorised. */
+  readonly spokesmen?: readonly string[];
   /** Messages about it from another organiser than the one known: kept to be looked at, never applied. */
   readonly claims: readonly Message[];
 }
@@ -80,11 +83,14 @@ function timeSince({ times }: Copy): number {
  */
 export function receiveAsAttendee(copy: Copy | null, message: Message, me: string): Copy | null {
   const { method } = message;
-  const known = method === 'REQUEST' || method === 'PUBLISH' || method === 'CANCEL' || method === 'DECLINECOUNTER';
-  if (!known && method !== 'ADD') return copy;
+  const isOurs = method === 'REQUEST' || method === 'PUBLISH' || method === 'CANCEL' || method === 'DECLINECOUNTER';
+  if (!isOurs && method !== 'ADD') return copy;
+  const byOther = !sameAddress(message.sender, message.organiser);
+  // SENT-BY is the sender's own word: it counts only for whom it named when the meeting was first heard of.
   const fromOrganiser =
-    sameAddress(message.sender, message.organiser) ||
-    (message.sentBy !== null && sameAddress(message.sentBy, message.sender));
+    !byOther ||
+    message.authorised === true ||
+    (copy?.spokesmen?.some((one) => sameAddress(one, message.sender)) ?? false);
   if (copy && (message.uid !== copy.uid || message.recurrence !== copy.recurrence)) return copy;
   if (copy && (!sameAddress(message.organiser, copy.organiser) || !fromOrganiser)) return claimed(copy, message);
   if (method === 'DECLINECOUNTER') {
@@ -110,13 +116,16 @@ export function receiveAsAttendee(copy: Copy | null, message: Message, me: strin
   };
   const newest = copy && !laterThan(said, copy.said) ? copy.said : said;
   if (method === 'CANCEL') return { ...first, said: newest };
+  const spokesman = byOther && message.authorised ? message.sender.toLowerCase() : null;
+  const known = first.spokesmen ?? [];
+  const spokesmen = spokesman && !known.includes(spokesman) ? { spokesmen: [...known, spokesman].sort() } : {};
   const { time, matter, invited } = message;
-  const mark = message.private ? { private: true as const } : {};
+  const mark = message.classification ? { classification: message.classification } : {};
   const now = { revision: { sequence, stamp }, time, matter, invited, ...mark };
   const on = first.on === null || isNewer(now, first.on) ? now : first.on;
   const heard = first.times.some((t) => t.sequence === sequence && t.stamp === stamp && sameTime(t.time, time));
   const times = heard ? first.times : [...first.times, { sequence, stamp, time }].sort(inOrder).slice(-MOST_REMEMBERED);
-  return { ...first, said: newest, on, times };
+  return { ...first, ...spokesmen, said: newest, on, times };
 }
 
 /** Whether a message asks somebody to come instead of who it is from, who was asked (RFC 5546, 3.2.2.3). */

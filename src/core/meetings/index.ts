@@ -10,7 +10,14 @@ export {
   stateOf,
 } from './attendee.ts';
 export { copyOfHappening, happeningOf, leaveOut } from './happening.ts';
-export { type Invited, type MeetingMatter, type MeetingTime, type Message, sameAddress } from './meeting.ts';
+export {
+  type Classification,
+  type Invited,
+  type MeetingMatter,
+  type MeetingTime,
+  type Message,
+  sameAddress,
+} from './meeting.ts';
 export {
   answerOf,
   callMeeting,

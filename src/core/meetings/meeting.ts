@@ -60,6 +60,11 @@ interface About extends Revision {
   /** The address it came from, and who sent it in that one's name. */
   readonly sender: string;
   readonly sentBy: string | null;
+  /**
+   * That `sender` may speak for whom the message names, though the address is another's. Never read from a message: set by whoever takes it in,
+   * on proof of their own, or because a person says so.
+   */
+  readonly authorised?: true;
 }
 
 /** What a meeting is, as a message says it. */
@@ -68,9 +73,11 @@ interface Calling<M extends string> {
   readonly time: MeetingTime;
   readonly matter: MeetingMatter;
   readonly invited: readonly Listed[];
-  /** That its sender marks it as private: whoever is asked begins with it so. */
-  readonly private?: true;
+  /** How its organiser classifies it (RFC 5545, 3.8.1.3), where that isn't public: the copy of whoever is asked begins so. */
+  readonly classification?: Classification;
 }
+
+export type Classification = 'private' | 'confidential';
 
 /** A scheduling message (RFC 5546, 1.4). `to` are the addresses it goes to. */
 export type Message = About & { readonly to: readonly string[] } & (

@@ -229,8 +229,9 @@ describe('somebody comes instead', () => {
   });
   const sends = says(MARTA, { delegatedTo: { address: PIET, name: 'Piet' } }, 10);
   const comes = says(PIET, { answer: 'accepted', delegatedFrom: MARTA }, 11);
+  const allowed = (message: Message): Message => ({ ...message, authorised: true });
   const take = (...messages: Message[]) =>
-    messages.reduce((m, message) => receiveAsOrganiser(m, message, hand(20)).meeting, called());
+    messages.reduce((m, message) => receiveAsOrganiser(m, allowed(message), hand(20)).meeting, called());
 
   test('whom somebody asked sends is asked too, as they were; the messages of later say so of both', () => {
     const meeting = take(sends, comes);
@@ -248,6 +249,21 @@ describe('somebody comes instead', () => {
     });
   });
 
+  test('whom somebody sends is a question first, and hears nothing; said yes to, once, they are asked', () => {
+    const asked = receiveAsOrganiser(called(), sends, hand(20));
+    expect([answerOf(asked.meeting, MARTA), asked.messages]).toEqual(['declined', []]);
+    expect(asked.meeting.invited.map((one) => one.address)).toEqual([INES, MARTA, BRUNO]);
+    expect(asked.meeting.given[MARTA]?.delegatedTo).toBeUndefined();
+    expect(asked.meeting.questions).toMatchObject([
+      { why: 'sentInstead', message: { delegatedTo: { address: PIET } } },
+    ]);
+    expect(receiveAsOrganiser(asked.meeting, sends, hand(21)).meeting).toEqual(asked.meeting);
+    const yes = receiveAsOrganiser(asked.meeting, allowed(sends), hand(22)).meeting;
+    expect(yes.invited.map((one) => one.address)).toEqual([INES, MARTA, BRUNO, PIET]);
+    expect([yes.given[MARTA]?.delegatedTo, yes.questions]).toEqual([PIET, []]);
+    expect(receiveAsOrganiser(yes, sends, hand(23)).meeting).toEqual(yes);
+  });
+
   test('an answer that comes before it is known who sent them is a question until it is', () => {
     expect(take(comes).questions).toMatchObject([{ why: 'notInvited' }]);
     expect(take(comes, sends)).toEqual(take(sends, comes));
@@ -257,7 +273,7 @@ describe('somebody comes instead', () => {
     const meeting = take(sends);
     const without = changeMeeting(meeting, { invited: meeting.invited.filter((o) => o.address !== PIET) }, hand(30));
     expect(without.messages).toMatchObject([{ method: 'CANCEL', to: [PIET] }]);
-    expect(receiveAsOrganiser(without.meeting, sends, hand(31)).meeting.invited).toHaveLength(3);
+    expect(receiveAsOrganiser(without.meeting, allowed(sends), hand(31)).meeting.invited).toHaveLength(3);
     const stranger = says(PEAT, { delegatedTo: { address: PIET, name: null } }, 10);
     expect(take(stranger)).toMatchObject({ invited: [{}, {}, {}], questions: [{ why: 'notInvited' }] });
   });
@@ -321,9 +337,24 @@ describe('what others claim', () => {
     expect(receiveAsOrganiser(after, { ...reply, ...change } as Message, hand(4)).meeting).toEqual(after);
   });
 
-  test('who acts for her answers in her name', () => {
+  test('who says that they act for her answers in her name only where somebody lets them', () => {
     const acted = { ...reply, sender: 'desk@quill-audit.example', sentBy: 'Desk@quill-audit.example' } as Message;
-    expect(answerOf(receiveAsOrganiser(m, acted, hand(3)).meeting, MARTA)).toBe('accepted');
+    const alone = receiveAsOrganiser(m, acted, hand(3)).meeting;
+    expect([answerOf(alone, MARTA), alone.questions[0]?.why]).toEqual(['needs-action', 'notTheirs']);
+    expect(answerOf(receiveAsOrganiser(m, { ...acted, authorised: true }, hand(3)).meeting, MARTA)).toBe('accepted');
+  });
+
+  test('who says that they act for the organiser is believed where the first invitation was theirs, or somebody lets them', () => {
+    const invitation = only(nudge(m, hand(2)).messages) as Extract<Message, { method: 'REQUEST' }>;
+    const desk = 'desk@cloudmoor.example';
+    const by = { sender: desk, sentBy: desk, sequence: 3, stamp: 9 };
+    const moved: Message = { ...invitation, ...by, time: at(15) };
+    const copy = copyOf(invitation, MARTA);
+    expect(receiveAsAttendee(copy, moved, MARTA)).toMatchObject({ on: { time: at(10) }, claims: [moved] });
+    expect(receiveAsAttendee(copy, { ...moved, authorised: true }, MARTA)).toMatchObject({ on: { time: at(15) } });
+    expect(receiveAsAttendee(null, { ...invitation, sender: desk, sentBy: desk }, MARTA)).toBeNull();
+    const first = receiveAsAttendee(null, { ...invitation, sender: desk, sentBy: desk, authorised: true }, MARTA);
+    expect(receiveAsAttendee(first, moved, MARTA)).toMatchObject({ on: { time: at(15) }, claims: [] });
   });
 
   test('a stranger’s invitation to, or calling-off of, a known meeting changes nothing and is kept', () => {

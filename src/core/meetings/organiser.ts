@@ -23,7 +23,7 @@ export interface Counter extends Revision {
 
 /** A message that could not be applied by itself: kept for the organiser to look at. */
 export interface Question {
-  readonly why: 'notInvited' | 'notTheirs' | 'otherOrganiser';
+  readonly why: 'notInvited' | 'notTheirs' | 'otherOrganiser' | 'sentInstead';
   readonly message: Message;
 }
 
@@ -192,9 +192,10 @@ function ask(meeting: Meeting, why: Question['why'], message: Message): Meeting 
 }
 
 /**
- * Takes in a message to the organiser. Answers and counter-proposals count for whom they come from, the newest of each person's; those
- * of nobody who was asked, and those that somebody sends for another, are kept as questions. The order in which messages come makes no
- * difference, nor do those that come twice.
+ * Takes in a message to the organiser. Answers and counter-proposals count for the attendee whose address they come from, the newest of each
+ * person's. Those of nobody who was asked, and those sent for another without authority (SENT-BY is the sender's own word and proves nothing),
+ * are kept as questions. So is whom an attendee sends instead (RFC 5546, 3.2.2.3), until a person authorises the message. The order in which
+ * messages come makes no difference, nor do those that come twice.
  */
 export function receiveAsOrganiser(meeting: Meeting, message: Message, hand: Hand): Outcome {
   const stays: Outcome = { meeting, messages: [] };
@@ -213,9 +214,9 @@ export function receiveAsOrganiser(meeting: Meeting, message: Message, hand: Han
   if (message.method === 'DECLINECOUNTER') return stays;
   const { attendee } = message;
   if (!isInvited(meeting, attendee)) return { ...stays, meeting: ask(meeting, 'notInvited', message) };
-  const theirs =
-    sameAddress(message.sender, attendee) || (message.sentBy !== null && sameAddress(message.sentBy, message.sender));
-  if (!theirs) return { ...stays, meeting: ask(meeting, 'notTheirs', message) };
+  const authorised = message.authorised === true;
+  if (!sameAddress(message.sender, attendee) && !authorised)
+    return { ...stays, meeting: ask(meeting, 'notTheirs', message) };
   if (message.method === 'REFRESH')
     return {
       meeting,
@@ -225,12 +226,17 @@ export function receiveAsOrganiser(meeting: Meeting, message: Message, hand: Han
   const { sequence, stamp, sentBy, comment } = message;
   if (message.method === 'REPLY') {
     const before = meeting.given[key];
-    const instead = message.delegatedTo;
+    const named = message.delegatedTo;
+    const instead = authorised ? named : undefined;
     const to = instead ? { delegatedTo: instead.address.toLowerCase() } : {};
     const given: Given = { answer: message.answer, comment, sentBy, sequence, stamp, ...to };
-    // Whom an answer sends instead is asked from then on, even where that answer was followed by another before it arrived.
-    const after = instead ? sendInstead(meeting, attendee, instead, hand) : meeting;
-    if (before && !isNewer(given, before)) return { ...stays, meeting: after };
+    // Whom an authorised answer sends instead is asked from then on, even where another answer followed it before it arrived.
+    const after = instead
+      ? sendInstead(meeting, attendee, instead, hand)
+      : named && !isKnownInstead(meeting, attendee, named.address)
+        ? ask(meeting, 'sentInstead', message)
+        : meeting;
+    if (before && !isLater(given, before)) return { ...stays, meeting: after };
     return { ...stays, meeting: settle({ ...after, given: { ...after.given, [key]: given } }) };
   }
   const counter: Counter = { attendee, time: message.time, comment, sentBy, sequence, stamp };
@@ -266,6 +272,11 @@ function sendInstead(
   const sent = [...others.filter((other) => other.delegatedFrom !== undefined), one];
   const theirs = (q: Question) =>
     q.why === 'notInvited' && 'attendee' in q.message && sameAddress(q.message.attendee, address);
+  const settled = (q: Question) =>
+    q.why === 'sentInstead' &&
+    'delegatedTo' in q.message &&
+    sameAddress(q.message.attendee, from) &&
+    sameAddress(q.message.delegatedTo?.address ?? '', address);
   const next: Meeting = {
     ...meeting,
     invited: [
@@ -273,10 +284,23 @@ function sendInstead(
       ...sent.sort((a, b) => (a.address < b.address ? -1 : 1)),
     ],
     sentInstead: standing ? ever : [...ever, address].sort(),
-    questions: meeting.questions.filter((q) => !theirs(q)),
+    questions: meeting.questions.filter((q) => !theirs(q) && !settled(q)),
   };
   const waiting = meeting.questions.filter(theirs).map((q) => q.message);
   return waiting.reduce((m, message) => receiveAsOrganiser(m, message, hand).meeting, next);
+}
+
+/** Whether an attendee's word that somebody comes instead was authorised already. */
+const isKnownInstead = (meeting: Meeting, attendee: string, address: string): boolean =>
+  meeting.invited.some(
+    (one) =>
+      sameAddress(one.address, address) && one.delegatedFrom !== undefined && sameAddress(one.delegatedFrom, attendee),
+  );
+
+/** Which of two answers came later: of one answer, the one that was authorised to name somebody instead. */
+function isLater(a: Given, b: Given): boolean {
+  const named = Number(a.delegatedTo !== undefined) - Number(b.delegatedTo !== undefined);
+  return compareRevisions(a, b) === 0 && named !== 0 ? named > 0 : isNewer(a, b);
 }
 
 /** Which of two came later; of two made at the same instant the one that reads last, so that their order of arrival decides nothing. */

@@ -22,4 +22,5 @@ export {
   toWall,
   transitions,
   type ZoneDefinition,
+  zonesFrom,
 } from './zone.ts';

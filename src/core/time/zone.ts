@@ -12,18 +12,45 @@ export interface ZoneDefinition {
   readonly changes: readonly (readonly [instant: number, offset: number])[];
 }
 
+/** Definitions held at a time, the latest used; and zones of the database whose offsets are held. */
+const MOST_DEFINED = 500;
+const MOST_SPANS = 700;
 const defined = new Map<string, ZoneDefinition>();
+let source: (name: string) => ZoneDefinition | null = () => null;
+
+/** Holds something at the end of a map; what was used longest ago goes where there are more than `most`. */
+function hold<T>(map: Map<string, T>, most: number, name: string, value: T): void {
+  map.delete(name);
+  map.set(name, value);
+  for (const oldest of map.keys()) {
+    if (map.size <= most) break;
+    map.delete(oldest);
+  }
+}
 
 /**
  * Makes a zone of a file's own known under a name, which begins with `~` and stands for just this definition (made of its
- * digest): a name never means two things. Nobody can type such a name: `isZone` refuses it.
+ * digest): a name never means two things. Nobody can type such a name: `isZone` refuses it. Of all that are known the latest 500 are held.
  */
-export function defineZone(name: string, definition: ZoneDefinition): void {
-  defined.set(name, definition);
+export const defineZone = (name: string, definition: ZoneDefinition): void =>
+  hold(defined, MOST_DEFINED, name, definition);
+
+/** Where definitions are kept: asked for one that isn't held. */
+export function zonesFrom(kept: (name: string) => ZoneDefinition | null): void {
+  source = kept;
+}
+
+/** A definition by its name; `null` where nobody made one known. */
+function definitionBy(name: string): ZoneDefinition | null {
+  const held = defined.get(name);
+  if (held) return held;
+  const kept = source(name);
+  if (kept) defineZone(name, kept);
+  return kept;
 }
 
 /** Whether a zone of a file's own is known by a name. */
-export const isDefined = (name: string): boolean => defined.has(name);
+export const isDefined = (name: string): boolean => definitionBy(name) !== null;
 
 /** The change of a definition that is in force at an instant; -1 before the first. */
 function changeAt({ changes }: ZoneDefinition, instant: number): number {
@@ -58,7 +85,7 @@ export function isZone(name: string): boolean {
 /** The zone's offset from UTC at an instant, in milliseconds. Throws a RangeError for a name that `isZone` refuses. */
 export function offsetAt(zone: string, instant: number): number {
   if (zone.startsWith('~')) {
-    const definition = defined.get(zone);
+    const definition = definitionBy(zone);
     if (!definition) throw new RangeError('a zone that nobody defined');
     const change = definition.changes[changeAt(definition, instant)];
     return change ? change[1] : definition.before;
@@ -66,7 +93,7 @@ export function offsetAt(zone: string, instant: number): number {
   let list = spans.get(zone);
   if (!list) {
     list = [];
-    spans.set(zone, list);
+    hold(spans, MOST_SPANS, zone, list);
   }
   for (const span of list) if (span.from <= instant && instant < span.until) return span.offset;
   const at = Temporal.Instant.fromEpochMilliseconds(instant).toZonedDateTimeISO(zone);
@@ -108,7 +135,7 @@ export function fromWallLenient(zone: string, wall: number): number {
 export function transitions(zone: string, from: number, until: number, budget: number): number[] {
   const found: number[] = [];
   if (zone.startsWith('~')) {
-    const changes = defined.get(zone)?.changes ?? [];
+    const changes = definitionBy(zone)?.changes ?? [];
     return changes.flatMap(([at]) => (at >= from && at < until ? [at] : [])).slice(0, budget);
   }
   let at = Temporal.Instant.fromEpochMilliseconds(from).toZonedDateTimeISO(zone);

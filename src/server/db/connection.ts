@@ -1,6 +1,7 @@
 import { mkdirSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import Database from 'better-sqlite3';
+import { type ZoneDefinition, zonesFrom } from '@/core/time/index.ts';
 import { settings } from '../settings.ts';
 import { migrate } from './migrate.ts';
 
@@ -83,7 +84,15 @@ export function openDatabase(folder: string, upToDate = false): Connection {
   raw.pragma('foreign_keys = ON');
   raw.pragma('busy_timeout = 5000');
   if (!upToDate) migrate(raw, folder);
-  return new Connection(raw);
+  const db = new Connection(raw);
+  // A name is made of its definition's digest: whichever file has it means the same by it.
+  zonesFrom((name) => {
+    const row = raw.open
+      ? db.get<{ definition: string }>('SELECT definition FROM zone_definition WHERE name = ?', name)
+      : undefined;
+    return row ? (JSON.parse(row.definition) as ZoneDefinition) : null;
+  });
+  return db;
 }
 
 const holder = globalThis as { paramoDatabase?: Connection };

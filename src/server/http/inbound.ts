@@ -1,10 +1,8 @@
 import { createHmac, timingSafeEqual } from 'node:crypto';
 import { now } from '../clock.ts';
-import { writingIsFree } from '../db/gate.ts';
 import { database } from '../db/index.ts';
 import { log } from '../log.ts';
-import { readMailBeside } from '../mail/read-beside.ts';
-import { receiveMail } from '../operations/messages/receive-mail.ts';
+import { takeMail } from '../operations/messages/receive-mail.ts';
 import { refuse } from '../result.ts';
 import { settings } from '../settings.ts';
 import { readLimited } from './body.ts';
@@ -33,19 +31,7 @@ export async function inbound(request: Request): Promise<Response> {
   if (!isSigned(bytes, signature, inboundSecret)) return nothingThere(started);
   try {
     const recipients = (request.headers.get('x-paramo-recipient') ?? '').split(',').flatMap((one) => one.trim() || []);
-    const mail = await readMailBeside(bytes);
-    await writingIsFree();
-    try {
-      receiveMail(database(), now(), mail, bytes, recipients, mailHost);
-    } catch (error) {
-      // What a mail means may be beyond us; what it says is kept all the same.
-      log().error(
-        { error: error instanceof Error ? error.stack : String(error) },
-        'a mail was kept as its words alone',
-      );
-      const plain = { ...mail, calendars: [], mark: 'unreadable' as const };
-      receiveMail(database(), now(), plain, bytes, recipients, mailHost);
-    }
+    await takeMail(database(), now(), bytes, recipients, mailHost);
     return json({ done: true }, 202);
   } catch (error) {
     log().error({ error: error instanceof Error ? error.stack : String(error) }, 'a mail could not be taken in');

@@ -3,25 +3,27 @@ import { writingIsFree } from '../db/gate.ts';
 import { database } from '../db/index.ts';
 import { log } from '../log.ts';
 import { mailPost, post } from '../mail/post.ts';
-import { readFindingsUnseen } from '../operations/beside/beside.ts';
+import { deliverBeside, readFindingsUnseen } from '../operations/beside/beside.ts';
 import { clearPreviews } from '../operations/beside/imports.ts';
 import { freeLapsed } from '../operations/deciding/index.ts';
 import { moveHorizons } from '../operations/deciding/indexing.ts';
 import { clearAttachments } from '../operations/items/attachments.ts';
 import { forgetUnfinished } from '../operations/items/bring-in.ts';
-import { releaseDue } from '../operations/meetings/index.ts';
+import { deliverInTurn, releaseDue } from '../operations/meetings/index.ts';
 import { remindOfEnds } from '../operations/messages/remind-of-ends.ts';
 import { sendLetters, settleLetters } from '../operations/messages/send-letters.ts';
 import { sendMail, settleMail } from '../operations/messages/send-mail.ts';
 import { remindDue } from '../operations/reminders/index.ts';
 import { hearOthers } from '../operations/sharing/hear-others.ts';
 import { countFindings } from '../operations/sharing/index.ts';
+import type { Delivery } from '../repositories/deliveries.ts';
 import { settings } from '../settings.ts';
 import { startStandIn } from './correspondents.ts';
 
 const HOUR = 3_600_000;
 const LETTERS_EVERY = 1000;
 const MAIL_EVERY = 500;
+const DELIVERIES_EVERY = 250;
 const OTHERS_EVERY = 200;
 const REMINDERS_EVERY = 15_000;
 const holder = globalThis as { paramoJobs?: NodeJS.Timeout[] };
@@ -66,6 +68,19 @@ export function startJobs(): void {
     } finally {
       mailing = false;
     }
+  };
+  let delivering = false;
+  const deliveries = async () => {
+    if (delivering) return;
+    delivering = true;
+    const beside = (delivery: Delivery) => deliverBeside(database(), delivery);
+    const others = async () => {
+      await othersFirst();
+      await writingIsFree();
+    };
+    await deliverInTurn(database(), now(), beside, others).finally(() => {
+      delivering = false;
+    });
   };
   let moving = false;
   const horizon = async () => {
@@ -115,6 +130,7 @@ export function startJobs(): void {
     setInterval(guarded(remind), REMINDERS_EVERY),
     setInterval(guarded(letters), LETTERS_EVERY),
     setInterval(guarded(mail), MAIL_EVERY),
+    setInterval(guarded(deliveries), DELIVERIES_EVERY),
     setInterval(guarded(hear), OTHERS_EVERY),
   ];
   for (const job of holder.paramoJobs) job.unref();

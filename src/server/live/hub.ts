@@ -142,6 +142,58 @@ class Hub {
   }
 }
 
+/** What was told on a thread that has no windows: who has to ask again for which calendar, and what else was said to whom. */
+export type ToldElsewhere =
+  | readonly [kind: 'changed', listener: Listener, calendar: string]
+  | readonly [kind: 'tell', listener: Listener, message: Exclude<LiveMessage, ChangedMessage>]
+  | readonly [kind: 'end', listener: Listener, session: string | null];
+
+/**
+ * The hub of a thread beside requests: it writes down what would be told to those who listen on the main thread, which then tells it. What
+ * changed isn't taken along, since something newer may have been told there meanwhile: a window asks for it.
+ */
+export class HubElsewhere extends Hub {
+  private told: ToldElsewhere[] = [];
+  private here: readonly Listener[] = [];
+
+  /** From now on these listen. */
+  hearing(listeners: readonly Listener[]): void {
+    this.here = listeners;
+  }
+
+  /** What was told since it was last asked; from then on nobody listens. */
+  take(): ToldElsewhere[] {
+    const told = this.told;
+    this.told = [];
+    this.here = [];
+    return told;
+  }
+
+  override listeners(): Listener[] {
+    return [...this.here];
+  }
+
+  override changed(listener: Listener, calendar: string): void {
+    this.told.push(['changed', listener, calendar]);
+  }
+
+  override tell(listener: Listener, message: Exclude<LiveMessage, ChangedMessage>): void {
+    this.told.push(['tell', listener, message]);
+  }
+
+  override end(listener: Listener, session: string | null): void {
+    this.told.push(['end', listener, session]);
+  }
+}
+
+/** Tells on this thread what was told on another. */
+export function tellFrom(told: readonly ToldElsewhere[]): void {
+  for (const one of told)
+    if (one[0] === 'changed') hub().changed(one[1], one[2], null);
+    else if (one[0] === 'tell') hub().tell(one[1], one[2]);
+    else hub().end(one[1], one[2]);
+}
+
 /** Two changes, one after the other, as one: of each happening and day what was said last. */
 function together(first: Told, next: Told): Told {
   const until =
@@ -173,7 +225,14 @@ function narrower(a: SeenChange['within'], b: SeenChange['within']): SeenChange[
 
 const holder = globalThis as { paramoHub?: Hub };
 
-/** The hub of this process. */
+/** Makes this thread one beside requests: what is told on it is written down. Call it once, before anything is told. */
+export function beElsewhere(): HubElsewhere {
+  const elsewhere = new HubElsewhere();
+  holder.paramoHub = elsewhere;
+  return elsewhere;
+}
+
+/** The hub of this thread. */
 export function hub(): Hub {
   holder.paramoHub ??= new Hub();
   return holder.paramoHub;

@@ -1,9 +1,9 @@
 import { type MessagePort, parentPort } from 'node:worker_threads';
-import { readMail } from './read-mail.ts';
+import { type ForMailThread, readHere } from './read-beside.ts';
 
 /* A thread that reads mail from outside, so that none of it makes a request wait. */
 
 const main = parentPort as MessagePort;
-main.on('message', async ({ id, bytes }: { id: number; bytes: Uint8Array }) => {
-  main.postMessage({ id, mail: await readMail(bytes) });
+main.on('message', async ({ id, what }: { id: number; what: ForMailThread }) => {
+  main.postMessage({ id, read: await readHere(what) });
 });

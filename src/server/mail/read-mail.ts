@@ -13,12 +13,16 @@ export interface ReadMail {
   readonly refs: readonly string[];
   readonly subject: string;
   readonly from: Mailbox | null;
+  /** Whether it says that it is from more than one, so that nobody knows what was checked. */
+  readonly severalFrom: boolean;
   /** Who sent it in that one's name, where the mail says so. */
   readonly sender: Mailbox | null;
   readonly to: readonly Mailbox[];
   readonly text: string;
   /** The texts of its parts that are iCalendar. */
   readonly calendars: readonly string[];
+  /** How many more such parts there were than are read. */
+  readonly partsLeftOut: number;
   readonly files: readonly { readonly name: string; readonly bytes: number }[];
   /** What mail services said of its sender, the latest first. */
   readonly authentication: readonly string[];
@@ -112,13 +116,17 @@ async function headOf(bytes: Buffer): Promise<Omit<ReadMail, 'digest' | 'mark'>>
 
 function readFrom(mail: ParsedMail): Omit<ReadMail, 'digest' | 'mark'> {
   const calendars: string[] = [];
+  let partsLeftOut = 0;
   const files: { name: string; bytes: number }[] = [];
   let report = '';
   for (const part of mail.attachments) {
     const isCalendar = part.contentType === 'text/calendar' || part.contentType === 'application/ics';
-    if (isCalendar && calendars.length < MOST_CALENDARS && part.content.length <= MOST_CALENDAR) {
+    if (isCalendar && part.content.length > MOST_CALENDAR) partsLeftOut++;
+    else if (isCalendar) {
       const text = withMethod(textOf(part.content, part.headers), part.headers);
-      if (!calendars.includes(text)) calendars.push(text);
+      if (calendars.includes(text)) continue;
+      if (calendars.length < MOST_CALENDARS) calendars.push(text);
+      else partsLeftOut++;
     }
     if (
       part.contentType === 'message/delivery-status' ||
@@ -137,10 +145,12 @@ function readFrom(mail: ParsedMail): Omit<ReadMail, 'digest' | 'mark'> {
     refs: [mail.references ?? []].flat().slice(-20),
     subject: oneLine(mail.subject ?? '', 300),
     from: boxes(mail.from)[0] ?? null,
+    severalFrom: boxes(mail.from).length > 1 || mail.headerLines.filter((h) => h.key === 'from').length > 1,
     sender: boxes(mail.headers.get('sender') as AddressObject | undefined)[0] ?? null,
     to: [...boxes(mail.to), ...boxes(mail.cc)].slice(0, MOST_PEOPLE),
     text: withoutControl(text),
     calendars,
+    partsLeftOut,
     files,
     authentication: mail.headerLines
       .filter((h) => h.key === 'authentication-results')

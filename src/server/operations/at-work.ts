@@ -2,13 +2,12 @@ import { createTransport } from 'nodemailer';
 import { newItem } from '@/contract/items.ts';
 import { openDatabase } from '../db/index.ts';
 import { mailPostBy } from '../mail/post.ts';
-import { readMail } from '../mail/read-mail.ts';
 import { mainCalendarOf } from '../repositories/calendars.ts';
 import { itemByKey } from '../repositories/items.ts';
 import { personByHandle } from '../repositories/people.ts';
 import { settings } from '../settings.ts';
 import { createMeeting, releaseDue } from './meetings/index.ts';
-import { receiveMail } from './messages/receive-mail.ts';
+import { takeMail } from './messages/receive-mail.ts';
 import { sendMail, settleMail } from './messages/send-mail.ts';
 import { replyTo } from './reply-in-mail.ts';
 
@@ -49,7 +48,7 @@ async function work(): Promise<void> {
     await sendMail(db, now + SECONDS, post);
     say('sent');
     const raw = Buffer.from(replyTo(uid, address));
-    receiveMail(db, now + SECONDS, await readMail(raw), raw, ['ines@cloudmoor.example'], 'mx.example');
+    await takeMail(db, now + SECONDS, raw, ['ines@cloudmoor.example'], 'mx.example');
     say('received');
   }
 }

@@ -8,9 +8,8 @@ import { expect, test } from 'vitest';
 import { PRESETS } from '@/core/access/index.ts';
 import { answerOf, type Meeting } from '@/core/meetings/index.ts';
 import { mailPostBy } from '../mail/post.ts';
-import { readMail } from '../mail/read-mail.ts';
 import { releaseDue } from './meetings/index.ts';
-import { receiveMail } from './messages/receive-mail.ts';
+import { takeMail } from './messages/receive-mail.ts';
 import { sendMail, settleMail } from './messages/send-mail.ts';
 import { replyTo } from './reply-in-mail.ts';
 import { smallOrganisation } from './small-organisation.ts';
@@ -92,7 +91,7 @@ async function killedOften(script: string, lane: number): Promise<void> {
     await sendMail(db, later, mailPostBy(createTransport(`smtp://127.0.0.1:${service.port}`)));
     for (const [uid, address] of saved) {
       const raw = Buffer.from(replyTo(uid, address));
-      receiveMail(db, later, await readMail(raw), raw, ['ines@cloudmoor.example'], 'mx.example');
+      await takeMail(db, later, raw, ['ines@cloudmoor.example'], 'mx.example');
     }
 
     expect(db.raw.pragma('integrity_check')).toEqual([{ integrity_check: 'ok' }]);

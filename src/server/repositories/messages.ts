@@ -35,7 +35,11 @@ export interface MessageFacts {
   /** Whether the mail service vouches for its sender; absent for what never left the house. */
   readonly checked?: boolean;
   /** What couldn't be read of it. */
-  readonly mark?: 'unreadable' | 'tooDeep' | 'cut' | 'notChecked';
+  readonly mark?: 'unreadable' | 'tooDeep' | 'leftOut';
+  /** How many calendar parts and items of the mail were left out, since one mail has a most. */
+  readonly leftOut?: number;
+  /** Whom an attendee would send instead of themselves. */
+  readonly sentInstead?: string;
   readonly files?: readonly { readonly name: string; readonly bytes: number }[];
 }
 
@@ -222,19 +226,67 @@ export function messagesOfThread(
     .reverse();
 }
 
-/** The thread that a mail belongs to by what it answers; `null` where it answers nothing that is here. */
-export function threadAnswered(db: Connection, folders: readonly number[], answered: readonly string[]): string | null {
+/** What a mail answers, of what is here: its thread, the meeting that is about, and whether anything in the thread is private. */
+export interface Answered {
+  readonly thread: string;
+  readonly meetingId: number | null;
+  readonly private: boolean;
+}
+
+/** What a mail answers, by the Message-IDs it names, the likeliest first; `null` where it answers nothing that is here. */
+export function answeredMessage(
+  db: Connection,
+  folders: readonly number[],
+  answered: readonly string[],
+): Answered | null {
   const [arrived = -1, sent = -1] = folders;
   for (const id of answered) {
-    const row = db.get<{ thread: string }>(
-      'SELECT thread FROM message WHERE collection_id IN (?, ?) AND message_id = ? ORDER BY id DESC LIMIT 1',
+    const found = db.get<{ thread: string; meeting_id: number | null }>(
+      'SELECT thread, meeting_id FROM message WHERE collection_id IN (?, ?) AND message_id = ? ORDER BY id DESC LIMIT 1',
       arrived,
       sent,
       id,
     );
-    if (row) return row.thread;
+    if (!found) continue;
+    const about = db.get<{ meeting_id: number | null; private: number | null }>(
+      `SELECT max(meeting_id) AS meeting_id, max(json_extract(facts, '$.private')) AS private FROM message
+       WHERE collection_id IN (?, ?) AND thread = ?`,
+      arrived,
+      sent,
+      found.thread,
+    );
+    const meetingId = found.meeting_id ?? about?.meeting_id ?? null;
+    return { thread: found.thread, meetingId, private: about?.private === 1 };
   }
   return null;
+}
+
+/** How many invitations came into a folder since an instant, of one sender, or with `null` of all whom nobody vouches for; counted as far as `most`. */
+export function invitationsSince(
+  db: Connection,
+  folder: number,
+  since: number,
+  sender: string | null,
+  most: number,
+): number {
+  const of =
+    sender === null
+      ? db.get<{ n: number }>(
+          `SELECT count(*) AS n FROM (SELECT 1 FROM message WHERE collection_id = ? AND at > ? AND kind = 'invitation'
+             AND json_extract(facts, '$.checked') = 0 LIMIT ?)`,
+          folder,
+          since,
+          most,
+        )
+      : db.get<{ n: number }>(
+          `SELECT count(*) AS n FROM (SELECT 1 FROM message WHERE collection_id = ? AND from_address = ? AND at > ?
+             AND kind = 'invitation' LIMIT ?)`,
+          folder,
+          sender,
+          since,
+          most,
+        );
+  return of?.n ?? 0;
 }
 
 /** Which of some messages a person has read. */
@@ -284,8 +336,9 @@ export function countUnread(
     db.get<{ n: number }>(
       `SELECT count(*) AS n FROM (SELECT 1 FROM message m WHERE m.collection_id = ?
          AND NOT EXISTS (SELECT 1 FROM message_read r WHERE r.person_id = ? AND r.message_id = m.id)
-         AND (? OR (m.meeting_id IS NOT NULL AND (? OR NOT EXISTS (SELECT 1 FROM meeting g JOIN item i ON i.id = g.item_id
-           WHERE g.id = m.meeting_id AND i.visibility = 'private'))))
+         AND (? OR (m.meeting_id IS NOT NULL AND (? OR (coalesce(json_extract(m.facts, '$.private'), 0) = 0
+           AND NOT EXISTS (SELECT 1 FROM meeting g JOIN item i ON i.id = g.item_id
+             WHERE g.id = m.meeting_id AND i.visibility = 'private')))))
          ORDER BY m.id DESC LIMIT 100)`,
       folder,
       personId,

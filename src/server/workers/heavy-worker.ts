@@ -1,12 +1,13 @@
 import { type MessagePort, parentPort } from 'node:worker_threads';
 import { openDatabase } from '../db/index.ts';
-import type { Listener } from '../live/hub.ts';
+import { beElsewhere, type Listener } from '../live/hub.ts';
 import { doJob } from '../operations/beside/jobs-beside.ts';
 import { settings } from '../settings.ts';
 import type { FromThread, Port, ToThread } from './port.ts';
 
 /* A thread beside the one that serves requests: the same operations over a connection of its own. */
 
+beElsewhere();
 const db = openDatabase(settings().data, true);
 const stopped = new Set<number>();
 const going = new Map<number, (listeners: readonly Listener[]) => void>();

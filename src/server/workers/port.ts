@@ -16,6 +16,12 @@ export type JobName =
   | 'listItems'
   | 'listObjects'
   | 'queryFreeBusy'
+  | 'askFreeBusy'
+  | 'listInbox'
+  | 'readLink'
+  | 'putObject'
+  | 'deleteObject'
+  | 'deliver'
   | 'listLoad'
   | 'previewAccess'
   | 'readFindings'
@@ -38,8 +44,8 @@ export type JobName =
 /** A work to be done beside requests: for whom, at what instant, and with what. Plain data. */
 export interface Job {
   readonly name: JobName;
-  /** The row number of whoever asks. */
-  readonly viewer: number;
+  /** The row number of whoever asks; `null` where it is whoever holds a link. */
+  readonly viewer: number | null;
   readonly session: string | null;
   /** What the request came with, and is limited to. */
   readonly token: { readonly key: string; readonly only: number | null } | null;

@@ -4,7 +4,7 @@ import type { Worker } from 'node:worker_threads';
 import { closeForOthers } from '../db/gate.ts';
 import { hub } from '../live/hub.ts';
 import type { FromThread, Job, ToThread } from './port.ts';
-import { Turns } from './turns.ts';
+import { Turns, type Who } from './turns.ts';
 
 /** The thread took longer than it may, or was ended. */
 export class TookTooLong extends Error {}
@@ -93,14 +93,45 @@ class Thread {
 }
 
 const LONGEST_READING = 30_000;
+const LONGEST_WRITING = 60_000;
 const LONGEST_BRINGING = 10 * 60_000;
-const holder = globalThis as { paramoReader?: Thread; paramoTurns?: Turns };
+const holder = globalThis as { paramoLanes?: Record<LaneName, Lane>; paramoTurns?: Turns };
 
-/** Reads beside requests, one reading after the other, on a thread that stays. */
-export async function readBeside(job: Job): Promise<unknown> {
-  if (!holder.paramoReader || holder.paramoReader.ended) holder.paramoReader = new Thread(1024);
-  return holder.paramoReader.run(job, LONGEST_READING).answer;
+/** What waits for its turn at a thread: of one person or link, and in all. */
+const MOST_WAITING_READS = [30, 500] as const;
+
+/** A thread that stays, at which each has their turn: whoever asks for much waits for themself. */
+class Lane {
+  private thread: Thread | null = null;
+  private readonly turns = new Turns(1, ...MOST_WAITING_READS);
+
+  constructor(private readonly longestMs: number) {}
+
+  async run(job: Job, who: Who): Promise<unknown> {
+    const end = await this.turns.take(who);
+    try {
+      if (!this.thread || this.thread.ended) this.thread = new Thread(1024);
+      return await this.thread.run(job, this.longestMs).answer;
+    } finally {
+      end();
+    }
+  }
 }
+
+type LaneName = 'reading' | 'writing';
+function lane(name: LaneName): Lane {
+  holder.paramoLanes ??= { reading: new Lane(LONGEST_READING), writing: new Lane(LONGEST_WRITING) };
+  return holder.paramoLanes[name];
+}
+
+/**
+ * Reads beside requests, one reading after the other, on a thread that stays; `who` is whose turn it takes. Throws `TookTooLong`, and
+ * `TooManyWaiting` where as many wait as may.
+ */
+export const readBeside = (job: Job, who: Who): Promise<unknown> => lane('reading').run(job, who);
+
+/** The same for what writes, on another thread: nobody who reads waits for it, and whoever writes on this one waits no longer than its closing act. */
+export const writeBeside = (job: Job, who: Who): Promise<unknown> => lane('writing').run(job, who);
 
 /** Files that are read or brought in at one time; so many of one person's, and in all, wait for their turn. */
 const AT_ONCE = 2;
@@ -116,7 +147,7 @@ export async function workBeside(
   hooks: { longestMs?: number; progress?: (done: number, of: number) => void; begun?: (stop: () => void) => void },
 ): Promise<unknown> {
   holder.paramoTurns ??= new Turns(AT_ONCE, MOST_WAITING_EACH, MOST_WAITING);
-  const end = await holder.paramoTurns.take(job.viewer, hooks.begun);
+  const end = await holder.paramoTurns.take(job.viewer ?? 0, hooks.begun);
   const thread = new Thread(2048);
   try {
     const { answer, stop } = thread.run(job, hooks.longestMs ?? LONGEST_BRINGING, hooks.progress);

@@ -3,8 +3,11 @@ export class TooManyWaiting extends Error {}
 /** Whoever waited for a turn gave it up. */
 export class GaveUp extends Error {}
 
+/** Whose turn it is: a person by row number, or a link. */
+export type Who = number | string;
+
 interface Turn {
-  readonly who: number;
+  readonly who: Who;
   begin(): void;
 }
 
@@ -26,7 +29,7 @@ export class Turns {
    * Waits for a turn; the answer ends it. `begun` is given, at once, the way to give up waiting, which ends in `GaveUp`. Throws
    * `TooManyWaiting` where no more may wait.
    */
-  async take(who: number, begun: (giveUp: () => void) => void = () => {}): Promise<() => void> {
+  async take(who: Who, begun: (giveUp: () => void) => void = () => {}): Promise<() => void> {
     const own = this.waiting.filter((turn) => turn.who === who).length;
     if (own >= this.mostEach || this.waiting.length >= this.mostInAll) throw new TooManyWaiting();
     return new Promise((resolve, reject) => {

@@ -1,9 +1,10 @@
 import { randomBytes } from 'node:crypto';
 import { languageOf } from '@/messages/languages.ts';
 import { evenOut } from '@/server/http/route.ts';
-import { linkWeek } from '@/server/operations/sharing/link-feeds.ts';
+import { readLinkBeside } from '@/server/operations/beside/beside.ts';
 import { plainGone, plainWeek } from '@/ui/sharing/plain-week.ts';
 
+const TOO_MANY = ['tooManyTries', 'tooManyAtOnce', 'tooSlow'];
 export const dynamic = 'force-dynamic';
 
 /**
@@ -15,11 +16,11 @@ export async function GET(request: Request, { params }: { params: Promise<{ link
   const { link } = await params;
   const nonce = randomBytes(16).toString('base64');
   const wanted = new URL(request.url).searchParams.get('from');
-  const read = linkWeek(link, wanted, request.headers);
+  const read = await readLinkBeside('week', link, request.headers, wanted);
   const here = languageOf(request.headers.get('accept-language'));
   if (!read.ok) {
     await evenOut(begun);
-    return page(plainGone(here, nonce), read.code === 'tooManyTries' ? 429 : 404, nonce, null);
+    return page(plainGone(here, nonce), TOO_MANY.includes(read.code) ? 429 : 404, nonce, null);
   }
   const { language, framedBy, ...week } = read.value;
   return page(plainWeek(week, language ?? here, `/shown/${encodeURIComponent(link)}`, nonce), 200, nonce, framedBy);

@@ -7,6 +7,8 @@ import { type ReadFile, type ReadItem, readCalendar, type WrittenItem, writeCale
 /* What files that others write say, by RFC 5545, and what is left of it when it is written again. */
 
 const options = {
+  mostZones: 100,
+  mostLines: 20_000,
   zone: 'Europe/Lisbon',
   candidates: ['Europe/Lisbon', 'Europe/Berlin', 'America/New_York'],
   most: 1000,

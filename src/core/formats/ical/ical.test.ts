@@ -5,6 +5,8 @@ import { dateText, wallText } from '../../time/index.ts';
 import { type ReadFile, type ReadItem, readCalendar, type WrittenItem, writeCalendar } from '../index.ts';
 
 const options = {
+  mostZones: 100,
+  mostLines: 20_000,
   zone: 'Europe/Lisbon',
   candidates: ['Europe/Lisbon', 'Europe/Berlin', 'America/Bogota'],
   most: 1000,

@@ -83,7 +83,7 @@ export interface ReadRemark {
 
 export type ReadFile =
   | { readonly kind: 'notACalendar' }
-  | { readonly kind: 'tooMany'; readonly most: number }
+  | { readonly kind: 'tooMany'; readonly what: 'items' | 'zones' | 'lines'; readonly most: number }
   | {
       readonly kind: 'read';
       readonly items: readonly ReadItem[];
@@ -99,6 +99,10 @@ export interface ReadOptions {
   /** Zones a VTIMEZONE without a known name may be matched to, the likeliest first. */
   readonly candidates: readonly string[];
   readonly most: number;
+  /** Zones that the text may define itself. */
+  readonly mostZones: number;
+  /** Content lines that one component may have. */
+  readonly mostLines: number;
   /** Names a zone definition by its text: `~` and a digest, so that a name never means two things. */
   readonly nameZone: (text: string) => string;
 }

@@ -35,13 +35,17 @@ const DAY = 86_400_000;
 
 /**
  * Reads iCalendar text (RFC 5545) into items. Each item that can't be read becomes a problem with its line; the others
- * stand. Of several revisions of one item the newest does. Never throws; work is bounded by `most` components.
+ * stand. Of several revisions of one item the newest does. Never throws; work is bounded by the most of components, zones and lines.
  */
 export function readCalendar(text: string, options: ReadOptions): ReadFile {
-  const cut = cutIntoBlocks(text, options.most + 200);
+  const cut = cutIntoBlocks(text, options.most + options.mostZones + 200);
   if (!cut.isCalendar) return { kind: 'notACalendar' };
-  if (cut.cut || cut.blocks.filter((b) => b.name === 'VEVENT').length > options.most)
-    return { kind: 'tooMany', most: options.most };
+  const { most, mostZones, mostLines } = options;
+  const count = (name: string) => cut.blocks.filter((b) => b.name === name).length;
+  if (cut.cut || count('VEVENT') > most) return { kind: 'tooMany', what: 'items', most };
+  if (count('VTIMEZONE') > mostZones) return { kind: 'tooMany', what: 'zones', most: mostZones };
+  if (cut.blocks.some((b) => hasMoreLines(b.text, mostLines)))
+    return { kind: 'tooMany', what: 'lines', most: mostLines };
   const reader = new Reader(options, cut.blocks);
   const items = new Map<string, ReadItem>();
   const problems: ReadProblem[] = [];
@@ -81,6 +85,13 @@ export function readCalendar(text: string, options: ReadOptions): ReadFile {
     remarks: reader.remarks(),
     ended: cut.ended,
   };
+}
+
+/** Whether a text has more than so many lines, counted no further. */
+function hasMoreLines(text: string, most: number): boolean {
+  let count = 1;
+  for (let at = text.indexOf('\n'); at >= 0; at = text.indexOf('\n', at + 1)) if (++count > most) return true;
+  return false;
 }
 
 /** Whether one revision of an item is newer than another: by SEQUENCE, then by when it was made. */

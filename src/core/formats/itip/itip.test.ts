@@ -6,6 +6,8 @@ import { readMessage } from './read-message.ts';
 import { writeMessage } from './write-message.ts';
 
 const OPTIONS = {
+  mostZones: 100,
+  mostLines: 20_000,
   zone: 'Europe/Lisbon',
   candidates: ['Europe/Lisbon'],
   nameZone: (text: string) => `~${text.length}-${text.slice(-200)}`,

@@ -97,7 +97,12 @@ function oneMessage(
         const instead = { ...(from ? { delegatedFrom: from } : {}), ...(to ? { delegatedTo: to } : {}) };
         return party ? [{ ...party, role: roleOf(p), kind: kindOf(p), answer: answerOf(p), ...instead }] : [];
       });
-      const mark = item.visibility === 'private' ? { private: true as const } : {};
+      const mark =
+        item.visibility === 'private'
+          ? { classification: 'private' as const }
+          : item.visibility === 'outline'
+            ? { classification: 'confidential' as const }
+            : {};
       return { ...byOrganiser, method, time: timeOf(item), matter, invited, ...mark };
     }
     case 'CANCEL':

@@ -12,11 +12,12 @@ export interface MessageContext {
 }
 
 const ROLES = { must: 'REQ-PARTICIPANT', may: 'OPT-PARTICIPANT' } as const;
+const CLASSES = { private: 'PRIVATE', confidential: 'CONFIDENTIAL' } as const;
 const KINDS = { person: 'INDIVIDUAL', group: 'GROUP', room: 'ROOM', thing: 'RESOURCE' } as const;
 
 /**
  * Writes a scheduling message as iCalendar text (RFC 5546, section 3.2, by the table of its method), lines folded at 75 octets. It says
- * what the meeting is and nothing of anybody's own copy: no visibility, no status of theirs, no category, no briefing.
+ * what the meeting is, with its organiser's CLASS where that isn't public, and nothing of anybody's own copy: no status, category or briefing.
  */
 export function writeMessage(message: Message, { organiserName, series }: MessageContext): string {
   const event = new ICAL.Component('vevent');
@@ -54,6 +55,7 @@ export function writeMessage(message: Message, { organiserName, series }: Messag
       if (link) event.addPropertyWithValue('url', link);
       if (notes) put('description', notes);
       put('status', 'CONFIRMED');
+      if (message.classification) put('class', CLASSES[message.classification]);
       // What is published is for information: nobody is asked.
       if (message.method === 'PUBLISH') break;
       for (const one of message.invited) {

@@ -4,17 +4,21 @@ import { now as clock } from '../../clock.ts';
 import { writingIsFree } from '../../db/gate.ts';
 import { database } from '../../db/index.ts';
 import { log } from '../../log.ts';
-import { listObjectsBeside, queryFreeBusyBeside } from '../../operations/beside/beside.ts';
 import {
-  askFreeBusy,
+  askFreeBusyBeside,
+  deleteObjectBeside,
+  listInboxBeside,
+  listObjectsBeside,
+  putObjectBeside,
+  queryFreeBusyBeside,
+} from '../../operations/beside/beside.ts';
+import {
   clearInbox,
-  deleteObject,
-  listInbox,
   listProgramCalendars,
   MOST_ASKED,
+  MOST_ASKED_DAYS,
   type ProgramCalendar,
   type ProgramObject,
-  putObject,
   readInbox,
   readObject,
   readProgramCalendar,
@@ -30,7 +34,7 @@ import { nothingThere } from '../inbound.ts';
 import { evenOut } from '../route.ts';
 import { refusalBody } from '../sentences.ts';
 import { allProtected, type Known, MOST_TEXT, responseFor, statusFor, type Wanted } from './properties.ts';
-import { dataIn, filterIn, freeBusyIn, hrefsIn, MOST_NAMED, type Read, wantedIn } from './requests.ts';
+import { dataIn, filterIn, freeBusyIn, hrefsIn, MOST_NAMED, MOST_PROPERTIES, type Read, wantedIn } from './requests.ts';
 import { hrefs, type Resource, ROOT, resourceAt } from './resource.ts';
 import { cal, dav, documentOf, el, type Name, readXml, type Written, type Xml } from './xml.ts';
 
@@ -62,6 +66,9 @@ const CONDITION: Partial<Record<ErrorCode, Name>> = {
   notACalendar: cal('valid-calendar-data'),
   wrongEncoding: cal('valid-calendar-data'),
   tooManyItems: cal('max-resource-size'),
+  tooManyZones: cal('max-resource-size'),
+  tooManyLines: cal('max-resource-size'),
+  calledPrivate: dav('need-privileges'),
   tooManyApart: cal('max-instances'),
   fileTooLarge: cal('max-resource-size'),
   alreadyThere: cal('no-uid-conflict'),
@@ -87,6 +94,32 @@ const bare = (status: number, headers: Record<string, string> = {}): Response =>
 const notLetIn = (): Response => bare(401, { 'www-authenticate': 'Basic realm="Paramo", charset="UTF-8"' });
 
 const multistatus = (...responses: Written[]): Response => xml(207, el(dav('multistatus'), ...responses));
+
+/** What one answer holds, in characters, and for how long it is written before others have their turn. */
+const MOST_ANSWER = 16_000_000;
+const A_TURN_MS = 8;
+
+/** A multistatus of many resources, written in turns; where it holds no more, or `cut` says that there is more, that is said of `path`. */
+async function multistatusInTurns(path: string, responses: Iterable<Written>, cut: boolean): Promise<Response> {
+  const parts: string[] = [];
+  let size = 0;
+  let isCut = cut;
+  let begun = performance.now();
+  for (const { xml: text } of responses) {
+    size += text.length;
+    if (size > MOST_ANSWER) {
+      isCut = true;
+      break;
+    }
+    parts.push(text);
+    if (performance.now() - begun > A_TURN_MS) {
+      await new Promise((others) => setImmediate(others));
+      begun = performance.now();
+    }
+  }
+  if (isCut) parts.push(statusFor(path, 507, el(dav('error'), el(dav('number-of-matches-within-limits')))).xml);
+  return multistatus({ xml: parts.join('') });
+}
 
 const conditionFailed = (name: Name, status = 403): Response => xml(status, el(dav('error'), el(name)));
 
@@ -237,13 +270,25 @@ async function propfind(asked: Asked): Promise<Response> {
   const body = xmlIn(asked.body);
   if (body === 'broken' || (body && body.name !== dav('propfind'))) return bare(400);
   const wanted = wantedIn(body);
+  if (!wanted) return askedTooMuch();
   const known = await knownOf(asked, resource);
   if (!known.ok) return refused(ctx, known);
   const own = responseFor(hrefOf(resource, me, path), known.value, wanted);
   if (depth === '0') return multistatus(own);
   const beneath = await beneathOf(asked, known.value, wanted);
-  return beneath.ok ? multistatus(own, ...beneath.value) : refused(ctx, beneath);
+  if (!beneath.ok) return refused(ctx, beneath);
+  const { responses, cut } = beneath.value;
+  return multistatusInTurns(hrefOf(resource, me, path), after(own, responses), cut);
 }
+
+function* after(first: Written, others: Iterable<Written>): Generator<Written> {
+  yield first;
+  yield* others;
+}
+
+/** More properties are named than one request may name. */
+const askedTooMuch = (): Response =>
+  xml(400, el(dav('error'), el(dav('responsedescription'), `A request names at most ${MOST_PROPERTIES} properties.`)));
 
 function hrefOf(resource: Resource, me: string, path: string): string {
   switch (resource.kind) {
@@ -264,52 +309,56 @@ function hrefOf(resource: Resource, me: string, path: string): string {
   }
 }
 
-/** That there is more than an answer holds, said of the resource it was asked of (507). */
-const cutAt = (path: string, cut: boolean): Written[] =>
-  cut ? [statusFor(path, 507, el(dav('error'), el(dav('number-of-matches-within-limits'))))] : [];
-
 /** The things of a calendar, each with the wanted properties, and with its text where that is wanted. */
-const objectsIn = (
+function* objectsIn(
   { ctx, me }: Asked,
   calendar: ProgramCalendar,
   objects: readonly ProgramObject[],
   wanted: Wanted,
   texts: boolean,
-): Written[] =>
-  objects.map((object) =>
-    responseFor(
+): Generator<Written> {
+  for (const object of objects)
+    yield responseFor(
       hrefs.object(me, calendar.key, object.name),
       { me, now: ctx.now, kind: 'object', calendar, object },
       wanted,
       texts ? object.text : null,
-    ),
-  );
+    );
+}
 
-/** What lies beneath a resource, each with the wanted properties. */
-async function beneathOf(asked: Asked, known: Known, wanted: Wanted): Promise<Result<Written[]>> {
+/** What lies beneath a resource, each with the wanted properties; `cut` says that there is more. */
+async function beneathOf(
+  asked: Asked,
+  known: Known,
+  wanted: Wanted,
+): Promise<Result<{ responses: Iterable<Written>; cut: boolean }>> {
   const { ctx, me } = asked;
   const base = { me, now: ctx.now };
   if (known.kind === 'home') {
     const { calendars, cut } = listProgramCalendars(ctx);
-    const all = calendars.map((calendar) =>
+    const responses = mapped(calendars, (calendar) =>
       responseFor(hrefs.calendar(me, calendar.key), { ...base, kind: 'calendar', calendar }, wanted),
     );
-    return { ok: true, value: [...all, ...cutAt(hrefs.home(me), cut)] };
+    return { ok: true, value: { responses, cut } };
   }
-  if (known.kind === 'inbox')
-    return {
-      ok: true,
-      value: listInbox(ctx).map((invitation) =>
-        responseFor(hrefs.invitation(me, invitation.name), { ...base, kind: 'invitation', invitation }, wanted),
-      ),
-    };
-  if (known.kind !== 'calendar') return { ok: true, value: [] };
+  if (known.kind === 'inbox') {
+    const listed = await listInboxBeside(ctx);
+    if (!listed.ok) return listed;
+    const responses = mapped(listed.value, (invitation) =>
+      responseFor(hrefs.invitation(me, invitation.name), { ...base, kind: 'invitation', invitation }, wanted),
+    );
+    return { ok: true, value: { responses, cut: false } };
+  }
+  if (known.kind !== 'calendar') return { ok: true, value: { responses: [], cut: false } };
   const { calendar } = known;
   const listed = await listObjectsBeside(ctx, calendar.key, { texts: false });
   if (!listed.ok) return listed;
   const { objects, cut } = listed.value;
-  const all = objectsIn(asked, calendar, objects, wanted, false);
-  return { ok: true, value: [...all, ...cutAt(hrefs.calendar(me, calendar.key), cut)] };
+  return { ok: true, value: { responses: objectsIn(asked, calendar, objects, wanted, false), cut } };
+}
+
+function* mapped<T>(all: readonly T[], work: (one: T) => Written): Generator<Written> {
+  for (const one of all) yield work(one);
 }
 
 async function proppatch(asked: Asked): Promise<Response> {
@@ -319,7 +368,8 @@ async function proppatch(asked: Asked): Promise<Response> {
   const read = xmlIn(body);
   if (read === 'broken' || read?.name !== dav('propertyupdate')) return bare(400);
   const names = read.children.flatMap((set) => set.children.flatMap((prop) => prop.children.map((one) => one.name)));
-  return multistatus(allProtected(hrefOf(resource, me, path), names.slice(0, MOST_NAMED)));
+  if (names.length > MOST_PROPERTIES) return askedTooMuch();
+  return multistatus(allProtected(hrefOf(resource, me, path), names));
 }
 
 async function report(asked: Asked): Promise<Response> {
@@ -353,19 +403,23 @@ async function query(asked: Asked, calendar: ProgramCalendar, body: Xml): Promis
   const filter = filterIn(body.children.find((child) => child.name === cal('filter')) ?? null);
   if (isFailed(data)) return conditionFailed(data.failed);
   if (isFailed(filter)) return conditionFailed(filter.failed);
+  const wanted = wantedIn(body);
+  if (!wanted) return askedTooMuch();
   const { range, filter: comps } = filter.value;
   const texts = data.value.wanted;
   const listed = await listObjectsBeside(ctx, calendar.key, { range, filter: comps, texts, expand: data.value.expand });
   if (!listed.ok) return refused(ctx, listed);
   const { objects, cut } = listed.value;
-  const all = objectsIn(asked, calendar, objects, wantedIn(body), texts);
-  return multistatus(...all, ...cutAt(hrefs.calendar(me, calendar.key), cut));
+  const all = objectsIn(asked, calendar, objects, wanted, texts);
+  return multistatusInTurns(hrefs.calendar(me, calendar.key), all, cut);
 }
 
 async function multiget(asked: Asked, calendar: ProgramCalendar, body: Xml): Promise<Response> {
   const { ctx, me } = asked;
   const data = dataIn(body);
   if (isFailed(data)) return conditionFailed(data.failed);
+  const wanted = wantedIn(body);
+  if (!wanted) return askedTooMuch();
   const named = hrefsIn(body);
   if (named.length > MOST_NAMED) return conditionFailed(dav('number-of-matches-within-limits'));
   const byName = new Map<string, string>();
@@ -379,9 +433,15 @@ async function multiget(asked: Asked, calendar: ProgramCalendar, body: Xml): Pro
   const listed = await listObjectsBeside(ctx, calendar.key, wants);
   if (!listed.ok) return refused(ctx, listed);
   const { objects, missing, cut } = listed.value;
-  const all = objectsIn(asked, calendar, objects, wantedIn(body), data.value.wanted);
-  const gone = [...missing.map((name) => byName.get(name) ?? name), ...elsewhere].map((href) => statusFor(href, 404));
-  return multistatus(...all, ...gone, ...cutAt(hrefs.calendar(me, calendar.key), cut));
+  const gone = [...missing.map((name) => byName.get(name) ?? name), ...elsewhere];
+  function* all() {
+    yield* objectsIn(asked, calendar, objects, wanted as Wanted, data.ok && data.value.wanted);
+    yield* mapped(
+      gone.map((href) => [href]),
+      ([href = '']) => statusFor(href, 404),
+    );
+  }
+  return multistatusInTurns(hrefs.calendar(me, calendar.key), all(), cut);
 }
 
 function calendarResponse(text: string, tags: { tag: string; scheduleTag: string } | null, head: boolean): Response {
@@ -433,7 +493,7 @@ async function put({ ctx, resource, request, body }: Asked): Promise<Response> {
   if (/^BEGIN:(VTODO|VJOURNAL|VFREEBUSY|VAVAILABILITY)/im.test(text))
     return conditionFailed(cal('supported-calendar-component'));
   const { calendar, name } = resource;
-  const done = await writing(ctx, (now) => putObject(now, calendar, name, text, seenBy(request)));
+  const done = await putObjectBeside(ctx, { key: calendar, name, text, seen: seenBy(request) });
   // What is kept is what it means, and not its letters: a program reads what it comes to (RFC 4791 5.3.4).
   return done.ok ? bare(done.value.added ? 201 : 204) : refused(ctx, done);
 }
@@ -441,7 +501,7 @@ async function put({ ctx, resource, request, body }: Asked): Promise<Response> {
 async function remove({ ctx, resource, request }: Asked): Promise<Response> {
   const done =
     resource.kind === 'object'
-      ? await writing(ctx, (now) => deleteObject(now, resource.calendar, resource.name, seenBy(request)))
+      ? await deleteObjectBeside(ctx, { key: resource.calendar, name: resource.name, seen: seenBy(request) })
       : resource.kind === 'invitation'
         ? await writing(ctx, (now) => clearInbox(now, resource.name))
         : refuse('notFound');
@@ -449,17 +509,23 @@ async function remove({ ctx, resource, request }: Asked): Promise<Response> {
 }
 
 /** The question when others are free (RFC 6638 5): of whom one sees nothing, the answer is that of whom nobody knows. */
-async function outbox(asked: Asked): Promise<Response> {
-  const { ctx, resource } = asked;
-  const known = await knownOf(asked, resource);
+async function outbox(post: Asked): Promise<Response> {
+  const { ctx, resource } = post;
+  const known = await knownOf(post, resource);
   if (!known.ok) return refused(ctx, known);
-  const text = utf8(asked.body);
+  const text = utf8(post.body);
   const question = text === null ? null : readFreeBusyQuestion(text);
   if (!question) return conditionFailed(cal('valid-scheduling-message'));
   if (question.organiser !== ctx.viewer.address) return conditionFailed(cal('organizer-allowed'));
   if (question.attendees.length > MOST_ASKED) return conditionFailed(cal('max-attendees-per-instance'));
   const { attendees, uid } = question;
-  const answers = askFreeBusy(ctx, attendees, question, uid.replace(/[^\x21-\x7e]/g, ''));
+  const { from, to } = question;
+  if (to - from > MOST_ASKED_DAYS * 86_400_000)
+    return refused(ctx, refuse('tooLong', { facts: { most: MOST_ASKED_DAYS } }));
+  const asked = { addresses: attendees, instants: { from, to }, uid: uid.replace(/[^\x21-\x7e]/g, '') };
+  const answered = await askFreeBusyBeside(ctx, asked);
+  if (!answered.ok) return refused(ctx, answered);
+  const answers = answered.value;
   return xml(
     200,
     el(

@@ -12,8 +12,16 @@ export type Read<T> = { readonly ok: true; readonly value: T } | { readonly ok: 
 const read = <T>(value: T): Read<T> => ({ ok: true, value });
 const failed = (name: Name): Read<never> => ({ ok: false, failed: name });
 
-/** Which properties a PROPFIND or a REPORT wants; a PROPFIND without a body wants all (RFC 4918 9.1). */
-export function wantedIn(body: Xml | null): Wanted {
+/** Properties that one request may name: each is answered for every resource. */
+export const MOST_PROPERTIES = 200;
+
+/** Which properties a PROPFIND or a REPORT wants; a PROPFIND without a body wants all (RFC 4918 9.1). `null` where it names too many. */
+export function wantedIn(body: Xml | null): Wanted | null {
+  const wanted = allWantedIn(body);
+  return wanted.kind !== 'names' && wanted.names.length > MOST_PROPERTIES ? null : wanted;
+}
+
+function allWantedIn(body: Xml | null): Wanted {
   if (childOf(body, dav('propname'))) return { kind: 'names' };
   const prop = childOf(body, dav('prop'));
   if (prop) return { kind: 'some', names: prop.children.map((child) => child.name) };

@@ -23,6 +23,8 @@ const MOST_DEEP = 30;
  */
 const MOST_TAGS = 6000;
 const MOST_NAMESPACES = 60;
+/** Characters of one name with its namespace: it is written anew wherever it stands. */
+const MOST_NAME = 400;
 
 /** Whether text is small enough inside to be parsed: looked at in one pass, since parsing what is nested deep takes long. */
 function isSmall(text: string): boolean {
@@ -43,7 +45,7 @@ function isSmall(text: string): boolean {
 
 /**
  * Reads a request's body; `null` for what is no well-formed XML, declares a document type or entities of its own (RFC 4918 17.6 leaves those to
- * us to refuse), or has more elements than any request needs.
+ * us to refuse), or has more elements, or longer names, than any request needs.
  */
 export function readXml(text: string): Xml | null {
   if (/<!(DOCTYPE|ENTITY)/i.test(text) || !isSmall(text)) return null;
@@ -59,8 +61,10 @@ export function readXml(text: string): Xml | null {
       } else if (node.nodeType === 3 || node.nodeType === 4) words += node.nodeValue ?? '';
     }
     const attributes = Object.fromEntries([...element.attributes].map((a) => [a.name, a.value]));
+    const name: Name = `{${element.namespaceURI ?? ''}}${element.localName ?? ''}`;
+    if (name.length > MOST_NAME) return null;
     return {
-      name: `{${element.namespaceURI ?? ''}}${element.localName ?? ''}`,
+      name,
       attributes,
       children,
       text: words,

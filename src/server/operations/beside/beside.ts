@@ -1,18 +1,32 @@
-import type { ItemsAnswer, LoadAnswer } from '@/contract/items.ts';
+import type { ItemsAnswer, LinkItemsAnswer, LoadAnswer } from '@/contract/items.ts';
 import type { BoardsAnswer } from '@/contract/lanes.ts';
-import { isOwn } from '../../db/index.ts';
-import { hub } from '../../live/hub.ts';
+import { writingIsFree } from '../../db/gate.ts';
+import { type Connection, isOwn } from '../../db/index.ts';
+import { hub, tellFrom } from '../../live/hub.ts';
 import { calendarByKey } from '../../repositories/calendars.ts';
-import { ok, type Result, refuse } from '../../result.ts';
+import type { Delivery } from '../../repositories/deliveries.ts';
+import { personById } from '../../repositories/people.ts';
+import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import type { JobName, Port } from '../../workers/port.ts';
-import { hasThreads, readBeside, TookTooLong, workBeside } from '../../workers/threads.ts';
+import { hasThreads, readBeside, TookTooLong, workBeside, writeBeside } from '../../workers/threads.ts';
 import { GaveUp, TooManyWaiting } from '../../workers/turns.ts';
 import { type Context, isHeavy, isRefusal, readRange } from '../deciding/index.ts';
-import { changeGrants, comingRange, noteFindings } from '../sharing/index.ts';
-import { JOBS, type JobAnswer, type JobArgs, jobFor } from './jobs-beside.ts';
+import { deliver } from '../meetings/index.ts';
+import {
+  admitToLink,
+  changeGrants,
+  comingRange,
+  type LinkQueries,
+  type LinkReadings,
+  noteFindings,
+  type OpenLink,
+  readLink,
+} from '../sharing/index.ts';
+import { JOBS, type JobAnswer, type JobArgs, jobFor, type LinkRead, type Written } from './jobs-beside.ts';
 
-type ReadingName = Exclude<JobName, WorkName>;
+type ReadingName = Exclude<JobName, WorkName | WriteName | 'readLink'>;
 type WorkName = 'readFile' | 'bringIn' | 'takeBatchBack' | 'changeGrants';
+type WriteName = 'putObject' | 'deleteObject' | 'deliver';
 
 /** Reads that are quick on the request's thread are done there; those that would make others wait, beside it. */
 async function read<N extends ReadingName>(
@@ -23,12 +37,83 @@ async function read<N extends ReadingName>(
 ): Promise<JobAnswer<N>> {
   const here = () => (JOBS[name] as (ctx: Context, args: JobArgs<N>) => JobAnswer<N>)(ctx, args);
   if (!heavy || !isOwn(ctx.db) || !hasThreads()) return here();
+  return refusing(() => readBeside(jobFor(ctx, name, args), ctx.viewer.id)) as Promise<JobAnswer<N>>;
+}
+
+/** What a thread answers; a refusal where it took too long, or too much waits there already. */
+async function refusing(work: () => Promise<unknown>): Promise<unknown> {
   try {
-    return (await readBeside(jobFor(ctx, name, args))) as JobAnswer<N>;
+    return await work();
   } catch (error) {
-    if (error instanceof TookTooLong) return refuse('tooSlow') as JobAnswer<N>;
+    if (error instanceof TookTooLong) return refuse('tooSlow');
+    if (error instanceof TooManyWaiting) return refuse('tooManyAtOnce');
     throw error;
   }
+}
+
+/** Writes beside requests, and tells here what was told there. Where there are no threads it is written in place. */
+async function write<T>(ctx: Context, name: WriteName, args: JobArgs<WriteName>): Promise<T | Refusal> {
+  if (!isOwn(ctx.db) || !hasThreads()) {
+    await writingIsFree();
+    const job = JOBS[name] as (ctx: Context, args: JobArgs<WriteName>, port: Port) => Promise<Written<T>>;
+    return (await job(ctx, args, portHere())).answer;
+  }
+  const written = await refusing(() => writeBeside(jobFor(ctx, name, args), ctx.viewer.id));
+  if (isRefusal(written as Refusal)) return written as Refusal;
+  const { answer, told } = written as Written<T>;
+  tellFrom(told);
+  return answer;
+}
+
+export const putObjectBeside = (ctx: Context, args: JobArgs<'putObject'>) =>
+  write<JobAnswer<'putObject'>['answer']>(ctx, 'putObject', args);
+export const deleteObjectBeside = (ctx: Context, args: JobArgs<'deleteObject'>) =>
+  write<JobAnswer<'deleteObject'>['answer']>(ctx, 'deleteObject', args);
+/** Makes a delivery that takes long. Throws where it can't be made. */
+export async function deliverBeside(db: Connection, delivery: Delivery): Promise<void> {
+  const viewer = personById(db, delivery.actorId);
+  if (!viewer || !hasThreads()) {
+    deliver(db, delivery.id);
+    return;
+  }
+  const made = await write<boolean>({ db, now: delivery.at, viewer }, 'deliver', { id: delivery.id });
+  if (typeof made !== 'boolean') throw new Error(made.code);
+}
+
+/** Reads what a link shows, for whoever holds it, beside requests. */
+export async function readLinkBeside<K extends keyof LinkReadings>(
+  as: K,
+  secret: string,
+  headers: Headers,
+  query: LinkQueries[K],
+): Promise<Result<LinkReadings[K]>> {
+  const open = admitToLink(secret, headers);
+  return isRefusal(open) ? open : readOpen(open, secret, as, query);
+}
+
+async function readOpen<K extends keyof LinkReadings>(
+  { db, at, link }: OpenLink,
+  secret: string,
+  as: K,
+  query: LinkQueries[K],
+): Promise<Result<LinkReadings[K]>> {
+  if (!isOwn(db) || !hasThreads()) return readLink(db, at, secret, as, query);
+  const args: LinkRead<K> = { secret, as, query };
+  const job = { name: 'readLink' as const, viewer: null, session: null, token: null, now: at, args };
+  return (await refusing(() => readBeside(job, `link:${link.key}`))) as Result<LinkReadings[K]>;
+}
+
+/** The same for its page, which follows what changes: as of which version it is told. */
+export async function listLinkItemsBeside(
+  secret: string,
+  headers: Headers,
+  query: LinkQueries['items'],
+): Promise<Result<LinkItemsAnswer>> {
+  const open = admitToLink(secret, headers);
+  if (isRefusal(open)) return open;
+  const version = hub().versionOf(`link:${open.link.key}`, open.calendar.key);
+  const answer = await readOpen(open, secret, 'items', query);
+  return answer.ok ? ok({ ...answer.value, version }) : answer;
 }
 
 /** Whether a calendar's range is heavy to read. A calendar that isn't there is light, and answers as it does. */
@@ -114,6 +199,9 @@ export const checkTimeBeside = (ctx: Context, key: string, body: JobArgs<'checkT
 export const listObjectsBeside = (ctx: Context, key: string, wanted: JobArgs<'listObjects'>['wanted']) =>
   read(ctx, 'listObjects', { key, wanted }, (wanted.names?.length ?? MANY_NAMES) >= MANY_NAMES || !!wanted.expand);
 const MANY_NAMES = 10;
+/** Of many people, each with all their weeks. */
+export const askFreeBusyBeside = (ctx: Context, args: JobArgs<'askFreeBusy'>) => read(ctx, 'askFreeBusy', args, true);
+export const listInboxBeside = (ctx: Context) => read(ctx, 'listInbox', {}, true);
 export const queryFreeBusyBeside = (ctx: Context, key: string, instants: JobArgs<'queryFreeBusy'>['instants']) =>
   read(ctx, 'queryFreeBusy', { key, instants }, true);
 /** Taking a calendar out reads all of it: always beside the requests. */
@@ -128,12 +216,9 @@ export async function changeGrantsAside(
   body: JobArgs<'changeGrants'>['body'],
 ): Promise<JobAnswer<'changeGrants'>> {
   if (body.changes.length <= FEW_CHANGES || !isOwn(ctx.db) || !hasThreads()) return changeGrants(ctx, body);
-  try {
-    return (await readBeside(jobFor(ctx, 'changeGrants', { body }))) as JobAnswer<'changeGrants'>;
-  } catch (error) {
-    if (error instanceof TookTooLong) return refuse('tooSlow');
-    throw error;
-  }
+  return refusing(() => writeBeside(jobFor(ctx, 'changeGrants', { body }), ctx.viewer.id)) as Promise<
+    JobAnswer<'changeGrants'>
+  >;
 }
 
 /** What a work has where there are no threads: it is done here, in slices that let others through. */

@@ -1,12 +1,49 @@
 import type { Connection } from '../../db/index.ts';
+import { HubElsewhere, hub, type ToldElsewhere } from '../../live/hub.ts';
 import { personById } from '../../repositories/people.ts';
+import type { Result } from '../../result.ts';
 import type { Job, JobName, Port } from '../../workers/port.ts';
-import { listObjects, queryFreeBusy } from '../dav/index.ts';
-import type { Context } from '../deciding/index.ts';
+import { askFreeBusy, deleteObject, listInbox, listObjects, putObject, queryFreeBusy } from '../dav/index.ts';
+import { again, type Context, everythingTold, isRefusal } from '../deciding/index.ts';
 import { bringInSteps, exportFile, listItems, listLoad, readFile, takeBatchBack } from '../items/index.ts';
+import { deliver } from '../meetings/index.ts';
 import { checkTime, findRoom, findRound, findSeriesTimes, findTimes, readTimesDay } from '../openings/index.ts';
 import { findDays, search } from '../search/index.ts';
-import { changeGrantsAlone, listSightlines, previewAccess, readFindings, suggestLevel } from '../sharing/index.ts';
+import {
+  changeGrantsAlone,
+  type LinkQueries,
+  type LinkReadings,
+  listSightlines,
+  previewAccess,
+  readFindings,
+  readLink,
+  suggestLevel,
+} from '../sharing/index.ts';
+
+/** What was written beside requests, and what is to be told of it on the thread that has the windows. */
+export interface Written<T> {
+  readonly answer: T;
+  readonly told: readonly ToldElsewhere[];
+}
+
+/** Writes while nobody else does, and waits until all of it was told. */
+async function alone<T>(port: Port, work: () => T): Promise<Written<T>> {
+  const here = hub();
+  const elsewhere = here instanceof HubElsewhere ? here : null;
+  const answer = await port.alone((listeners) => {
+    elsewhere?.hearing(listeners);
+    return work();
+  });
+  await everythingTold();
+  return { answer, told: elsewhere?.take() ?? [] };
+}
+
+/** Writes in one transaction, in which who asks is read once more. */
+const inTransaction = <T>(ctx: Context, work: (ctx: Context) => Result<T>): Result<T> =>
+  ctx.db.write(() => {
+    const now = again(ctx);
+    return isRefusal(now) ? now : work(now);
+  });
 
 /** What can be done beside requests: by name, as the same operation, with its arguments as plain data. */
 export const JOBS = {
@@ -16,6 +53,13 @@ export const JOBS = {
     listObjects(ctx, args.key, args.wanted),
   queryFreeBusy: (ctx: Context, args: { key: string; instants: Parameters<typeof queryFreeBusy>[2] }) =>
     queryFreeBusy(ctx, args.key, args.instants),
+  askFreeBusy: (ctx: Context, args: FreeBusyAsked) => askFreeBusy(ctx, args.addresses, args.instants, args.uid),
+  listInbox: (ctx: Context, _args: Record<never, never>) => listInbox(ctx),
+  putObject: (ctx: Context, args: ObjectPut, port: Port) =>
+    alone(port, () => inTransaction(ctx, (now) => putObject(now, args.key, args.name, args.text, args.seen))),
+  deleteObject: (ctx: Context, args: Omit<ObjectPut, 'text'>, port: Port) =>
+    alone(port, () => inTransaction(ctx, (now) => deleteObject(now, args.key, args.name, args.seen))),
+  deliver: (ctx: Context, args: { id: number }, port: Port) => alone(port, () => deliver(ctx.db, args.id)),
   listLoad: (ctx: Context, args: { key: string; query: Parameters<typeof listLoad>[2] }) =>
     listLoad(ctx, args.key, args.query),
   previewAccess: (ctx: Context, args: { key: string; body: Parameters<typeof previewAccess>[2] }) =>
@@ -46,10 +90,30 @@ export const JOBS = {
     takeBatchBack(ctx, args, port),
   changeGrants: (ctx: Context, args: Parameters<typeof changeGrantsAlone>[1], port: Port) =>
     changeGrantsAlone(ctx, args, port),
-} satisfies Record<JobName, (ctx: Context, args: never, port: Port) => unknown>;
+} satisfies Record<Exclude<JobName, 'readLink'>, (ctx: Context, args: never, port: Port) => unknown>;
 
-export type JobArgs<N extends JobName> = Parameters<(typeof JOBS)[N]>[1];
-export type JobAnswer<N extends JobName> = Awaited<ReturnType<(typeof JOBS)[N]>>;
+/** When others are free, as a program asks. */
+interface FreeBusyAsked {
+  readonly addresses: readonly string[];
+  readonly instants: Parameters<typeof askFreeBusy>[2];
+  readonly uid: string;
+}
+/** One thing of a calendar, as a program sends it. */
+interface ObjectPut {
+  readonly key: string;
+  readonly name: string;
+  readonly text: string;
+  readonly seen: Parameters<typeof putObject>[4];
+}
+/** A reading of a link, by its secret. */
+export interface LinkRead<K extends keyof LinkReadings = keyof LinkReadings> {
+  readonly secret: string;
+  readonly as: K;
+  readonly query: LinkQueries[K];
+}
+
+export type JobArgs<N extends keyof typeof JOBS> = Parameters<(typeof JOBS)[N]>[1];
+export type JobAnswer<N extends keyof typeof JOBS> = Awaited<ReturnType<(typeof JOBS)[N]>>;
 
 /** Does a job that was sent to a thread, for whoever asked, over the thread's own connection. */
 export async function doJob(
@@ -57,13 +121,17 @@ export async function doJob(
   { name, viewer, session, token, now, args }: Job,
   port: Port,
 ): Promise<unknown> {
-  const person = personById(db, viewer);
+  if (name === 'readLink') {
+    const { secret, as, query } = args as LinkRead;
+    return readLink(db, now, secret, as, query);
+  }
+  const person = viewer === null ? null : personById(db, viewer);
   if (!person) throw new Error('nobody asked for this');
   return JOBS[name]({ db, now, viewer: person, session, token }, args as never, port);
 }
 
 /** A job as it is sent to a thread. */
-export const jobFor = <N extends JobName>(ctx: Context, name: N, args: JobArgs<N>): Job => ({
+export const jobFor = <N extends keyof typeof JOBS>(ctx: Context, name: N, args: JobArgs<N>): Job => ({
   name,
   viewer: ctx.viewer.id,
   session: ctx.session ?? null,

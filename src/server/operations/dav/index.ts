@@ -14,5 +14,13 @@ export {
   readObject,
   shownInstants,
 } from './objects.ts';
-export { askFreeBusy, clearInbox, type InboxObject, listInbox, MOST_ASKED, readInbox } from './scheduling.ts';
+export {
+  askFreeBusy,
+  clearInbox,
+  type InboxObject,
+  listInbox,
+  MOST_ASKED,
+  MOST_ASKED_DAYS,
+  readInbox,
+} from './scheduling.ts';
 export { deleteObject, putObject } from './write-object.ts';

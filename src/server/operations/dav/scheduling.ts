@@ -16,6 +16,8 @@ import { freeBusyOf, type Instants, Programs } from './objects.ts';
 const MOST_WAITING = 200;
 /** Whom one question may ask about. */
 export const MOST_ASKED = 60;
+/** Over how many days one question may go. */
+export const MOST_ASKED_DAYS = 400;
 
 export interface InboxObject {
   readonly name: string;
@@ -23,20 +25,22 @@ export interface InboxObject {
   readonly text: string;
 }
 
-/** The invitations that wait in the inbox of whoever asks, as they are held in their own calendar, without those they took out of it. */
-function waiting(ctx: Context): { readonly item: StoredItem; readonly object: InboxObject }[] {
+const nameOf = (item: StoredItem): string => `${item.key}.ics`;
+
+/** The invitations that wait in the inbox of whoever asks, as they are held in their own calendar, without those they took out of it; of a name, that one. */
+function waiting(ctx: Context, name?: string): { readonly item: StoredItem; readonly object: InboxObject }[] {
   const programs = own(ctx);
   if (!programs) return [];
   const cleared = clearedFromInbox(ctx.db, ctx.viewer.id);
   return unansweredIn(ctx.db, programs.decided.calendar.id, ctx.now, MOST_WAITING).flatMap((item) => {
-    if ((cleared.get(item.id) ?? -1) >= item.version) return [];
+    if ((cleared.get(item.id) ?? -1) >= item.version || (name !== undefined && nameOf(item) !== name)) return [];
     const written = programs.writtenWhole(item);
     return written ? [{ item, object: objectOf(item, written) }] : [];
   });
 }
 
 /** What stands in the inbox of whoever asks. */
-export const listInbox = (ctx: Context): InboxObject[] => waiting(ctx).map(({ object }) => object);
+export const listInbox = (ctx: Context): Result<InboxObject[]> => ok(waiting(ctx).map(({ object }) => object));
 
 function own(ctx: Context): Programs | null {
   const calendar = mainCalendarOf(ctx.db, ctx.viewer.id);
@@ -56,17 +60,17 @@ function objectOf(item: StoredItem, written: readonly WrittenItem[]): InboxObjec
     /^VERSION:2\.0\r\n/m,
     'VERSION:2.0\r\nMETHOD:REQUEST\r\n',
   );
-  return { name: `${item.key}.ics`, tag: `${item.key}-${item.version}`, text };
+  return { name: nameOf(item), tag: `${item.key}-${item.version}`, text };
 }
 
 export function readInbox(ctx: Context, name: string): Result<InboxObject> {
-  const found = listInbox(ctx).find((one) => one.name === name);
-  return found ? ok(found) : refuse('notFound');
+  const [found] = waiting(ctx, name);
+  return found ? ok(found.object) : refuse('notFound');
 }
 
 /** Takes an invitation out of the inbox: it was read. In the calendar it stays as it is, and what changes of it comes again. */
 export function clearInbox(ctx: Context, name: string): Result<{ done: true }> {
-  const found = waiting(ctx).find(({ object }) => object.name === name);
+  const [found] = waiting(ctx, name);
   if (!found) return refuse('notFound');
   const { item } = found;
   ctx.db.write(() => clearFromInbox(ctx.db, ctx.viewer.id, item.id, item.version));
@@ -79,8 +83,8 @@ export function askFreeBusy(
   addresses: readonly string[],
   instants: Instants,
   uid: string,
-): { readonly address: string; readonly text: string | null }[] {
-  return addresses.slice(0, MOST_ASKED).map((address) => {
+): Result<{ readonly address: string; readonly text: string | null }[]> {
+  const answers = addresses.slice(0, MOST_ASKED).map((address) => {
     // What comes back in a line of text has to be an address and nothing else.
     const person = /^[^\s@:;,"]+@[^\s@:;,"]+$/.test(address) ? personByAddress(ctx.db, address.toLowerCase()) : null;
     const calendar = person && mainCalendarOf(ctx.db, person.id);
@@ -91,4 +95,5 @@ export function askFreeBusy(
     lines.splice(2, 0, ...about);
     return { address, text: calendarText(lines, { method: 'REPLY' }) };
   });
+  return ok(answers);
 }

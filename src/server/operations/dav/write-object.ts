@@ -1,4 +1,3 @@
-import { createHash } from 'node:crypto';
 import type { z } from 'zod';
 import { type ItemPatch, itemPatch, type NewItem, newItem } from '@/contract/items.ts';
 import { type ReadItem, readCalendar, withoutOwn } from '@/core/formats/index.ts';
@@ -10,8 +9,17 @@ import { personById } from '../../repositories/people.ts';
 import { nameForPrograms } from '../../repositories/program-names.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
-import { type Context, Directory, findByAnyId, happeningsBetween, isRefusal, repeats } from '../deciding/index.ts';
-import { COMMON_ZONES, mayImport } from '../items/index.ts';
+import { nameZone } from '../../zone-name.ts';
+import {
+  type Context,
+  Directory,
+  findByAnyId,
+  happeningsBetween,
+  indexingOnce,
+  isRefusal,
+  repeats,
+} from '../deciding/index.ts';
+import { COMMON_ZONES, mayImport, TOO_MANY } from '../items/index.ts';
 import { answerItem, changeMeeting, createMeeting, removeMeeting } from '../meetings/index.ts';
 import { type Programs, programsOn } from './objects.ts';
 
@@ -29,14 +37,15 @@ export interface Seen {
 
 /** Components of one text: a series, and happenings of it that were changed by themselves. */
 const MOST_PARTS = 150;
+/** Zones that a thing may define itself, and content lines of one of its components. */
+const MOST_ZONES = 10;
+const MOST_LINES = 3000;
 /** Happenings that are changed by themselves, or left out, in one write. */
 const MOST_CHANGES = 60;
 /** What a thing may be called outside. */
 const MOST_UID = 500;
 /** Within so long after a series begins its first happening is looked for. */
 const FIRST_WITHIN = 800 * 86_400_000;
-
-const nameZone = (text: string): string => `~${createHash('sha256').update(text).digest('base64url').slice(0, 27)}`;
 
 /** A refusal in the midst of a write: what was written before it is taken back with it. */
 class Refused extends Error {
@@ -60,7 +69,7 @@ function checked<S extends z.ZodType>(schema: S, body: unknown): z.output<S> {
 
 function allOrNone<T>(ctx: Context, work: () => T): Result<T> {
   try {
-    return ok(ctx.db.write(work));
+    return ok(ctx.db.write(() => indexingOnce(ctx.db, work)));
   } catch (error) {
     if (error instanceof Refused) return error.refusal;
     throw error;
@@ -82,10 +91,11 @@ interface Text {
 
 /** One thing out of calendar text, or why it is none: other components, several things, a zone or a date that can't be read. */
 function textOf(text: string, zone: string): Text | Refusal {
-  const options = { zone, candidates: [zone, ...COMMON_ZONES], most: MOST_PARTS, nameZone };
+  const limits = { most: MOST_PARTS, mostZones: MOST_ZONES, mostLines: MOST_LINES };
+  const options = { zone, candidates: [zone, ...COMMON_ZONES], nameZone, ...limits };
   const read = readCalendar(text, options);
   if (read.kind === 'notACalendar') return refuse('notACalendar');
-  if (read.kind === 'tooMany') return refuse('tooManyItems', { facts: { most: MOST_PARTS } });
+  if (read.kind === 'tooMany') return refuse(TOO_MANY[read.what], { facts: { most: read.most } });
   const wrong = read.problems[0];
   if (wrong) return refuse('badInput', { fields: { [wrong.title ?? wrong.code]: 'unclear' } });
   const mains = read.items.filter((item) => item.recurrence === null);

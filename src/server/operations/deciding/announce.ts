@@ -54,6 +54,9 @@ function inTurn(work: () => Promise<void>): void {
     .catch((error: unknown) => log().error({ error: String(error) }, 'a change could not be told'));
 }
 
+/** Ends once everything that was written until now has been told. */
+export const everythingTold = async (): Promise<void> => holder.paramoTelling;
+
 function tellSlice(
   db: Connection,
   calendar: Calendar,

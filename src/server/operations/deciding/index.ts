@@ -1,6 +1,6 @@
 export { type About, aboutItem, withoutCopy } from './about.ts';
 export { again } from './again.ts';
-export { announceAccess, announceItems, whoSees } from './announce.ts';
+export { announceAccess, announceItems, everythingTold, whoSees } from './announce.ts';
 export { audienceOf, domainOf, type FoundAudience, findAudience, findAudienceParam, sameAudience } from './audience.ts';
 export { blockWords, takenIn } from './block-words.ts';
 export {
@@ -27,7 +27,17 @@ export { Directory } from './directory.ts';
 export { type FoundItem, findByAnyId, findItem, findSeen } from './find-item.ts';
 export { findShared, type Shared } from './find-shared.ts';
 export { handsHere, handsOf } from './hands.ts';
-export { AHEAD, BACK, happeningAt, happeningsBetween, indexItem, noRoomFor, repeats, seriesOf } from './indexing.ts';
+export {
+  AHEAD,
+  BACK,
+  happeningAt,
+  happeningsBetween,
+  indexItem,
+  indexingOnce,
+  noRoomFor,
+  repeats,
+  seriesOf,
+} from './indexing.ts';
 export { freeLapsed } from './lapse.ts';
 export { linkEnds, linkZone } from './link-ends.ts';
 export { loadOf } from './load.ts';

@@ -57,9 +57,32 @@ function indexed(db: Connection, calendar: Calendar, item: StoredItem): readonly
   return happeningsBetween(db, item, calendar.indexedFrom, calendar.indexedUntil);
 }
 
+/** Series whose happenings are written once, at the end of a write that touches them many times. */
+const waiting = new WeakMap<Connection, Map<number, Calendar>>();
+
 /** Writes an item's happenings into the index, as far as its calendar's index goes. Call it where the item is written. */
 export function indexItem(db: Connection, calendar: Calendar, item: StoredItem): void {
-  reindex(db, calendar.id, item.id, item.allDay, indexed(db, calendar, item));
+  const later = repeats(item) ? waiting.get(db) : undefined;
+  if (later) later.set(item.id, calendar);
+  else reindex(db, calendar.id, item.id, item.allDay, indexed(db, calendar, item));
+}
+
+/** Does a write that touches a series many times, and writes its happenings once, in the same transaction. */
+export function indexingOnce<T>(db: Connection, work: () => T): T {
+  if (waiting.has(db)) return work();
+  const later = new Map<number, Calendar>();
+  waiting.set(db, later);
+  let done: T;
+  try {
+    done = work();
+  } finally {
+    waiting.delete(db);
+  }
+  for (const [id, calendar] of later) {
+    const item = itemById(db, id);
+    if (item) reindex(db, calendar.id, id, item.allDay, indexed(db, calendar, item));
+  }
+  return done;
 }
 
 /** The happening of a series that starts at an instant; `undefined` where none does. */

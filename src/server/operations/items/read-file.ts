@@ -1,4 +1,3 @@
-import { createHash } from 'node:crypto';
 import { writeFileSync } from 'node:fs';
 import type { ImportPreview } from '@/contract/items-files.ts';
 import { type FileZone, type ReadItem, type ReadProblem, readCalendar, recurrenceIn } from '@/core/formats/index.ts';
@@ -11,6 +10,7 @@ import { countHappenings, type Happening } from '../../repositories/occurrences.
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import type { Port } from '../../workers/port.ts';
+import { nameZone } from '../../zone-name.ts';
 import {
   type Context,
   isRefusal,
@@ -30,6 +30,10 @@ export interface ReadyFile {
 }
 
 const SHOWN = 500;
+const LIMITS_OF_FILE = { most: MOST_ITEMS_IN_FILE, mostZones: 300, mostLines: 20_000 };
+
+/** What is refused where calendar text has more of something than may be. */
+export const TOO_MANY = { items: 'tooManyItems', zones: 'tooManyZones', lines: 'tooManyLines' } as const;
 
 /** Zones with most people on their offsets, so that a nameless definition is matched to the likeliest. */
 export const COMMON_ZONES = [
@@ -47,8 +51,6 @@ export const COMMON_ZONES = [
   'Australia/Sydney',
 ];
 
-const nameZone = (text: string): string => `~${createHash('sha256').update(text).digest('base64url').slice(0, 27)}`;
-
 /**
  * Reads a calendar file, holds it against what is in the calendar, and keeps what would come in in a file of the data folder. Answers
  * the preview, within the budgets of a calendar: what goes beyond them is named among what can't come in.
@@ -64,9 +66,9 @@ export async function readFile(
   const text = decode(args.bytes);
   if (text === null) return refuse('wrongEncoding');
   const candidates = [calendar.zone, ...COMMON_ZONES];
-  const read = readCalendar(text, { zone: calendar.zone, candidates, most: MOST_ITEMS_IN_FILE, nameZone });
+  const read = readCalendar(text, { zone: calendar.zone, candidates, nameZone, ...LIMITS_OF_FILE });
   if (read.kind === 'notACalendar') return refuse('notACalendar');
-  if (read.kind === 'tooMany') return refuse('tooManyItems', { facts: { most: MOST_ITEMS_IN_FILE } });
+  if (read.kind === 'tooMany') return refuse(TOO_MANY[read.what], { facts: { most: read.most } });
   await port.others();
   if (port.stopped()) return refuse('stopped');
   const fresh: ReadItem[] = [];

@@ -45,11 +45,14 @@ describe('changing and calling off', () => {
     expect(change({ fields: { title: 'Weir', notes: 'Bring the map' } }).sending ?? null).toBeNull();
     expect(change({ fields: { visibility: 'private', shows: 'away', briefing: 'B' } }).sending ?? null).toBeNull();
     pass();
-    expect([arrived('bruno'), inCalendar('bruno', uid)?.title]).toEqual([['invitation'], 'Weir consent']);
+    expect([arrived('bruno'), inCalendar('bruno', uid)]).toMatchObject([
+      ['invitation'],
+      { title: 'Weir consent', visibility: 'private' },
+    ]);
     expect(change({ people: who('bruno', 'wren', 'dario') }).sending).toMatchObject({ to: 1 });
     pass();
     expect([arrived('bruno'), arrived('dario')]).toEqual([['invitation'], ['invitation']]);
-    expect(inCalendar('dario', uid)).toMatchObject({ title: 'Weir', notes: 'Bring the map', visibility: 'follow' });
+    expect(inCalendar('dario', uid)).toMatchObject({ title: 'Weir', notes: 'Bring the map', visibility: 'private' });
     accepts('bruno', uid);
     pass();
     expect(change({ fields: { place: 'Marsh Lab' } }).sending).toMatchObject({ to: 3 });

@@ -1,3 +1,4 @@
+import type { ReadMessage } from '@/core/formats/index.ts';
 import {
   answerMeeting,
   type Copy,
@@ -12,8 +13,20 @@ import {
   sameAddress,
   stateOf,
 } from '@/core/meetings/index.ts';
+import { now as clock } from '../../clock.ts';
 import type { Connection } from '../../db/index.ts';
+import { log } from '../../log.ts';
 import { type Calendar, calendarById, calendarsOf, mainCalendarOf } from '../../repositories/calendars.ts';
+import {
+  type Arriving,
+  type Delivery,
+  deliveryById,
+  endDelivery,
+  freshDelivery,
+  insertDelivery,
+  nextDelivery,
+  putOffDelivery,
+} from '../../repositories/deliveries.ts';
 import { itemById, itemsByUid } from '../../repositories/items.ts';
 import {
   type Asked,
@@ -27,20 +40,29 @@ import {
 } from '../../repositories/meetings.ts';
 import { type Person, personByAddress, personById } from '../../repositories/people.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
+import { hasThreads } from '../../workers/threads.ts';
 import { Directory, happeningAt } from '../deciding/index.ts';
 import { apart } from './apart.ts';
+import { judge } from './arrive.ts';
 import { insideBy } from './invited.ts';
-import { type Arriving, KINDS, keepArrived, keepSent } from './keep.ts';
+import { KINDS, keepArrived, keepSent } from './keep.ts';
 import { mailOut } from './mail-out.ts';
 import { calledOf, handOf, happeningFor } from './plan.ts';
 import { type Acting, copyFromItem, projectAsked, projectCalled } from './project.ts';
 import { roomIsFree } from './rooms.ts';
-import { invitedFrom, timeOf, timeOfHappening } from './shape.ts';
+import { classificationOf, invitedFrom, timeOf, timeOfHappening } from './shape.ts';
 import { tellReaders } from './tell.ts';
 
+/** A message with the CLASS its item has for its organiser (RFC 5545, 3.8.1.3): what is private there begins private with whoever is asked. */
+function classified(ctx: Acting, meeting: StoredMeeting, message: Message): Message {
+  if (!('matter' in message) || meeting.part !== 'organiser' || meeting.itemId === null) return message;
+  const classification = classificationOf(itemById(ctx.db, meeting.itemId)?.visibility ?? 'follow');
+  return classification ? { ...message, classification } : message;
+}
+
 /**
- * Delivers what was said of a meeting: to those inside at once, into their calendars and messages; to those outside as mail that goes
- * afterwards. Within the transaction that decided it, so that all of it is said or none.
+ * Says something of a meeting, within the transaction that decided it, so that all of it is said or none: to those inside it is on its way from
+ * then on, each of them written in a transaction of their own once this one is done; to those outside it goes as mail.
  */
 export function dispatch(
   ctx: Acting,
@@ -49,15 +71,119 @@ export function dispatch(
   meeting: StoredMeeting,
   messages: readonly Message[],
 ): void {
-  for (const message of messages) {
+  for (const plain of messages) {
+    const message = classified(ctx, meeting, plain);
     for (const address of message.to) {
       const inside = insideBy(ctx.db, address);
-      if (inside) receive(ctx, message, inside, null);
+      if (inside)
+        insertDelivery(ctx.db, {
+          personId: inside.id,
+          actorId: ctx.viewer.id,
+          at: ctx.now,
+          what: { from: 'inside', message: { ...message, to: [address] } },
+        });
       else mailOut(ctx, from, calendar, meeting, message, address);
     }
     keepSent(ctx, from, meeting, message);
   }
+  onItsWay(ctx.db);
   tellReaders(ctx.db, calendar);
+}
+
+/** Deliveries made within the request that caused them; more are made after it, one after the other. */
+const FEW = 5;
+const AGAIN_MS = 60_000;
+const MOST_TRIES = 5;
+
+/**
+ * Makes one delivery: what it says reaches its person's calendar and messages in one transaction, once, whoever else comes to it meanwhile.
+ * Answers whether it was made here.
+ */
+export function deliver(db: Connection, id: number): boolean {
+  return db.write(() => {
+    const delivery = deliveryById(db, id);
+    const me = delivery && personById(db, delivery.personId);
+    const actor = delivery && personById(db, delivery.actorId);
+    if (!delivery || !endDelivery(db, id)) return false;
+    if (!me || !actor || me.leftAt !== null) return true;
+    const ctx = { db, now: delivery.at, viewer: actor };
+    const { what } = delivery;
+    if (what.from === 'inside') receive(ctx, what.message, me, null);
+    else arrive(ctx, what, me);
+    return true;
+  });
+}
+
+/** Takes in a scheduling message that came by mail, as far as it may do what it says; the rest is kept as a question. */
+function arrive(ctx: Acting, { message, mail }: Extract<Delivery['what'], { from: 'outside' }>, me: Person): void {
+  const verdict = judge(ctx.db, ctx.now, message, me, mail.checked);
+  if (verdict.does === 'what it says') {
+    receive(ctx, verdict.message, me, mail);
+    return;
+  }
+  const { why, about, pending } = verdict;
+  keepArrived(ctx, me, about, verdict.message, mail, 'question', { why, ...(pending ? { pending } : {}) });
+  const home = mainCalendarOf(ctx.db, me.id);
+  if (home) tellReaders(ctx.db, home);
+}
+
+/** Whether a delivery takes long to make: a series is written for all the years the index holds. */
+const isLong = ({ what: { message } }: Delivery): boolean =>
+  'time' in message && (message.time.rule !== null || message.time.added.length > 0);
+
+/** Whether more is on its way than a request should wait for; where there are no threads nothing is left for later. */
+const mayWait = (delivery: Delivery, made: number): boolean => hasThreads() && (made >= FEW || isLong(delivery));
+
+/** Makes what is on its way, as far as it is short; the rest is for `deliverInTurn`. Within a transaction it waits until that is written. */
+function onItsWay(db: Connection): void {
+  db.afterWriting(() => {
+    for (let made = 0; ; made++) {
+      const next = freshDelivery(db);
+      if (!next || mayWait(next, made)) return;
+      guarded(db, next, () => deliver(db, next.id));
+    }
+  });
+}
+
+/** Puts a scheduling message that came from outside on its way to somebody inside. */
+export function putOnItsWay(db: Connection, at: number, me: Person, message: ReadMessage, mail: Arriving): void {
+  insertDelivery(db, { personId: me.id, actorId: me.id, at, what: { from: 'outside', message, mail } });
+  onItsWay(db);
+}
+
+/**
+ * Makes everything that is due, in the order it was said, letting others have their turn between two; what takes long is made by `beside`.
+ * Answers how many deliveries were made.
+ */
+export async function deliverInTurn(
+  db: Connection,
+  now: number,
+  beside: (delivery: Delivery) => Promise<unknown>,
+  others: () => Promise<void>,
+): Promise<number> {
+  let made = 0;
+  for (let next = nextDelivery(db, now, 0); next; next = nextDelivery(db, now, next.id)) {
+    const delivery = next;
+    if (isLong(delivery)) await beside(delivery).catch((error: unknown) => failed(db, delivery, error));
+    else guarded(db, delivery, () => deliver(db, delivery.id));
+    made++;
+    await others();
+  }
+  return made;
+}
+
+function guarded(db: Connection, delivery: Delivery, work: () => void): void {
+  try {
+    work();
+  } catch (error) {
+    failed(db, delivery, error);
+  }
+}
+
+/** What can't be delivered is tried again, and in the end stays where it is, to be looked at. */
+function failed(db: Connection, { id, at, tries }: Delivery, error: unknown): void {
+  log().error({ delivery: id, error: error instanceof Error ? error.stack : String(error) }, 'could not be delivered');
+  db.write(() => putOffDelivery(db, id, tries + 1 < MOST_TRIES ? Math.max(at, clock()) + AGAIN_MS : null));
 }
 
 const TO_ORGANISER: ReadonlySet<Message['method']> = new Set(['REPLY', 'COUNTER', 'REFRESH']);
@@ -105,7 +231,7 @@ function receiveAsked(ctx: Acting, message: Message, me: Person, mail: Arriving 
     cancelHappenings(ctx, calendar, me, message);
   if (!claim) {
     const name = personByAddress(db, message.organiser)?.name ?? (mail ? mail.fromName : null);
-    asked = projectAsked(ctx, calendar, me, asked, name);
+    asked = projectAsked(ctx, calendar, me, asked, name, before);
   }
   const change = message.method === 'REQUEST' && !isNew && !isReminder(before, state);
   const kind = claim ? 'question' : change ? 'change' : KINDS[message.method];
@@ -195,7 +321,7 @@ function receiveCalled(ctx: Acting, message: Message, me: Person, mail: Arriving
   }
   const { calendar } = found;
   const called = ofHappening(ctx, found.called, message);
-  // What names a happening that is none is about nothing that is called here.
+  // A recurrence-id that matches no occurrence: unknown meeting.
   if (called.recurrence !== message.recurrence) {
     if (mail) keepArrived(ctx, me, found.called, message, mail, 'question', { why: 'unknownMeeting' });
     return;
@@ -215,7 +341,9 @@ function receiveCalled(ctx: Acting, message: Message, me: Person, mail: Arriving
   projectCalled(ctx, calendar, me, next);
   const old = same && message.method !== 'REFRESH' ? ('again' as const) : undefined;
   const kind = asked ? 'question' : KINDS[message.method];
-  keepArrived(ctx, me, next, message, mail, kind, asked || old ? { why: asked ?? old ?? '' } : {});
+  // Whom somebody would send instead hears of it when a person says so.
+  const pending = asked === 'sentInstead' ? { pending: message } : {};
+  keepArrived(ctx, me, next, message, mail, kind, asked || old ? { why: asked ?? old ?? '', ...pending } : {});
   tellReaders(db, calendar);
   // Whom somebody sends instead hears of it from them; those inside have it at once all the same.
   const inside = sent.map((one) => one.address).filter((address) => insideBy(db, address) !== null);

@@ -1,10 +1,10 @@
 export { actOnMeeting, sayIt, takeBack } from './acts.ts';
 export { answeredOf, answerItem } from './answer.ts';
 export { changeSeveral, copyItem, undoSeveral } from './change-several.ts';
-export { homeOf, receive } from './deliver.ts';
+export { deliver, deliverInTurn, homeOf, putOnItsWay, receive } from './deliver.ts';
 export { fixHold, holdTimes, readHolds } from './holds.ts';
 export { insideBy } from './invited.ts';
-export { type Arriving, keepArrived, threadOf } from './keep.ts';
+export { threadOf } from './keep.ts';
 export { makeRound } from './make-round.ts';
 export { moveMeeting } from './move.ts';
 export { chooseOffer, makeOffer, readOffer, strangerOf, withdrawOffer } from './offers.ts';

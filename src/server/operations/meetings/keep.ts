@@ -1,19 +1,9 @@
 import type { Copy, Meeting, Message } from '@/core/meetings/index.ts';
+import type { Arriving } from '../../repositories/deliveries.ts';
 import type { StoredMeeting } from '../../repositories/meetings.ts';
 import { folderOf, insertMessage, type MessageFacts, type MessageKind } from '../../repositories/messages.ts';
 import { type Person, personByAddress } from '../../repositories/people.ts';
 import type { Acting } from './project.ts';
-
-/** How a message came in from outside: what the mail said of itself, and whether its sender is vouched for. */
-export interface Arriving {
-  readonly checked: boolean;
-  readonly messageId: string | null;
-  readonly inReplyTo: string | null;
-  readonly refs: readonly string[];
-  readonly fromName: string | null;
-  readonly body: string;
-  readonly files: MessageFacts['files'];
-}
 
 /** What kind of message each method arrives as. */
 export const KINDS: Record<Message['method'], MessageKind> = {
@@ -36,7 +26,10 @@ function factsOf(message: Message, copy: Copy | Meeting | null): MessageFacts {
     ...(time ? { time: { start: time.start, end: time.end, allDay: time.allDay, zone: time.zone } } : {}),
     ...('answer' in message ? { answer: message.answer } : {}),
     ...('attendee' in message ? { attendee: message.attendee } : {}),
-    ...('private' in message && message.private ? { private: true } : {}),
+    ...('delegatedTo' in message && message.delegatedTo && message.authorised !== true
+      ? { sentInstead: message.delegatedTo.address }
+      : {}),
+    ...('classification' in message && message.classification ? { private: true } : {}),
   };
 }
 

@@ -1,4 +1,5 @@
-import type { Copy, Meeting } from '@/core/meetings/index.ts';
+import type { Visibility } from '@/core/calendar/index.ts';
+import type { Classification, Copy, Meeting } from '@/core/meetings/index.ts';
 import type { Connection } from '../../db/index.ts';
 import { newKey } from '../../ids.ts';
 import type { Calendar } from '../../repositories/calendars.ts';
@@ -58,7 +59,8 @@ export function projectCalled(ctx: Acting, calendar: Calendar, owner: Person, ca
 
 /**
  * Puts into the calendar of somebody asked what they were asked to: a new item, or what changed of the one there. What is their own of
- * it stays: who sees it, how it stands in their week, what they noted.
+ * it stays: who sees it, how it stands in their week, what they noted. Only where its organiser calls it private from now on is it private
+ * here too: `was` is what was held of it before.
  */
 export function projectAsked(
   ctx: Acting,
@@ -66,6 +68,7 @@ export function projectAsked(
   owner: Person,
   asked: Asked,
   organiserName: string | null,
+  was: Copy | null = asked.state,
 ): Asked {
   const { db } = ctx;
   const copy = asked.state;
@@ -86,6 +89,9 @@ export function projectAsked(
     place: copy.on.matter.place,
     link: copy.on.matter.link,
     notes: copy.on.matter.notes,
+    ...(before && copy.on.classification !== was?.on?.classification
+      ? { visibility: narrowest(before.visibility, copy.on.classification) }
+      : {}),
   };
   if (before) {
     const same = JSON.stringify(before) === JSON.stringify({ ...before, ...said });
@@ -114,7 +120,7 @@ export function projectAsked(
     categories: [],
     importance: 'normal',
     shows: series?.shows ?? 'busy',
-    visibility: series?.visibility ?? (copy.on.private ? 'private' : 'follow'),
+    visibility: narrowest(series?.visibility ?? 'follow', copy.on.classification),
     briefing: null,
     version: 1,
     createdBy: hands.by,
@@ -138,6 +144,12 @@ export function projectAsked(
   const held = { ...asked, itemId: item.id };
   updateMeeting(db, held, ctx.now);
   return held;
+}
+
+/** Who may see a copy at most, where its organiser classifies the meeting. */
+function narrowest(own: Visibility, by: Classification | undefined): Visibility {
+  if (own === 'private' || by === 'private') return 'private';
+  return by === 'confidential' ? 'outline' : own;
 }
 
 /** Whether a calendar has no room for something that comes from others, which is then read among the messages alone. */

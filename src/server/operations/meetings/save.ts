@@ -1,11 +1,12 @@
 import type { z } from 'zod';
 import type { ItemPatch, NewItem, removeQuery, WrittenAnswer } from '@/contract/items.ts';
+import type { Visibility } from '@/core/calendar/index.ts';
 import { type Invited, sameAddress } from '@/core/meetings/index.ts';
 import { roomAt } from '../../../../standins/meeting-rooms.ts';
 import { newKey } from '../../ids.ts';
 import { type Calendar, calendarById, calendarByKey } from '../../repositories/calendars.ts';
 import { itemById, itemByKey, replacementsOf } from '../../repositories/items.ts';
-import { insertMeeting, meetingById, meetingOfItem } from '../../repositories/meetings.ts';
+import { type Asked, insertMeeting, meetingById, meetingOfItem } from '../../repositories/meetings.ts';
 import { type Person, personById } from '../../repositories/people.ts';
 import { endSending, renewSending, sendingsByUndo } from '../../repositories/sendings.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
@@ -70,9 +71,10 @@ export function changeMeeting(ctx: Context, id: string, patch: ItemPatch, by = c
   const { calendar } = found.decided;
   const owner = personById(ctx.db, calendar.ownerId);
   if (!owner) return changeItem(ctx, id, patch, by);
-  const theirs = meetingOfItem(ctx.db, found.item.id)?.part === 'attendee';
+  const meeting = meetingOfItem(ctx.db, found.item.id);
+  const theirs = meeting?.part === 'attendee';
   if (theirs) {
-    const refused = onlyOwn(found.item, patch);
+    const refused = onlyOwn(found.item, patch) ?? opensForOwner(ctx, owner, found.item, meeting, patch);
     if (refused) return refused;
   }
   return ctx.db.write(() => {
@@ -97,6 +99,23 @@ function onlyOwn(item: StoredItem, patch: ItemPatch): Refusal | null {
   if (!touches) return null;
   return refuse('calledByOthers', { facts: { name: item.organiser?.name ?? item.organiser?.address ?? '' } });
 }
+
+/** What its organiser called private, or for few, only the copy's owner themselves opens to more: nobody does it for them. */
+function opensForOwner(
+  ctx: Context,
+  owner: Person,
+  item: StoredItem,
+  { state }: Asked,
+  { fields: { visibility } }: ItemPatch,
+): Refusal | null {
+  const by = state.on?.classification;
+  if (!by || visibility === undefined || ctx.viewer.id === owner.id) return null;
+  const opens = WIDTH[visibility] > WIDTH[item.visibility];
+  const organiser = item.organiser?.name ?? item.organiser?.address ?? '';
+  return opens ? refuse('calledPrivate', { facts: { organiser, name: owner.name } }) : null;
+}
+
+const WIDTH: Record<Visibility, number> = { private: 0, outline: 1, follow: 2, open: 3 };
 
 /**
  * Removes an item. A meeting the owner calls is called off, and everybody asked is told; one they were asked to and haven't declined

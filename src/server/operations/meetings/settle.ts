@@ -2,14 +2,16 @@ import type { WrittenAnswer } from '@/contract/items.ts';
 import { type Invited, type Meeting, type Message, sameAddress } from '@/core/meetings/index.ts';
 import { instantText } from '@/core/time/index.ts';
 import { newKey } from '../../ids.ts';
-import type { Calendar } from '../../repositories/calendars.ts';
-import { type Called, insertMeeting, updateMeeting } from '../../repositories/meetings.ts';
+import { type Calendar, mainCalendarOf } from '../../repositories/calendars.ts';
+import { type Asked, type Called, insertMeeting, meetingByUid, updateMeeting } from '../../repositories/meetings.ts';
 import { personById } from '../../repositories/people.ts';
 import { endSending, insertSending, renewSending, type Sending, sendingsWaiting } from '../../repositories/sendings.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { type Context, type Decided, decideOn } from '../deciding/index.ts';
-import { outsideOf } from './invited.ts';
+import { insideBy, outsideOf } from './invited.ts';
 import { calledOf, handOf, plan } from './plan.ts';
+import { projectAsked } from './project.ts';
+import { classificationOf } from './shape.ts';
 
 /** How long what was decided can be taken back before it leaves. */
 export const WAITS_MS = 10_000;
@@ -48,6 +50,7 @@ export function settle(
   if (called.itemId !== item.id) called = { ...called, itemId: item.id };
   updateMeeting(db, called, now);
 
+  classifyCopies(ctx, called, item);
   const waiting = sendingsWaiting(db, called.id).find((s) => s.act === 'tell' || s.act === 'off');
   const tellAll = more.tellAll === true || (waiting?.body as TellBody | undefined)?.tellAll === true;
   const hand = handOf(owner, ctx.viewer, now, called.state?.stamp ?? 0);
@@ -71,6 +74,25 @@ export function settle(
   }
   const { id: meetingId } = called;
   return { sending: insertSending(db, { ...one, key: newKey(), meetingId, calendarId: calendar.id, act }), to };
+}
+
+/**
+ * Marks the copies of those inside as private, or for few, where the meeting is so from now on: nobody is told of it, and nobody who may not
+ * read it here reads it there.
+ */
+function classifyCopies(ctx: Context, { state, uid, recurrence }: Called, { visibility }: StoredItem): void {
+  const classification = classificationOf(visibility);
+  if (state?.state !== 'sent' || !classification) return;
+  for (const { address } of state.invited) {
+    const inside = insideBy(ctx.db, address);
+    const calendar = inside && mainCalendarOf(ctx.db, inside.id);
+    const held = calendar && meetingByUid(ctx.db, calendar.id, uid, recurrence);
+    if (!calendar || held?.part !== 'attendee' || !held.state.on || held.state.on.classification === classification)
+      continue;
+    const next: Asked = { ...held, state: { ...held.state, on: { ...held.state.on, classification } } };
+    updateMeeting(ctx.db, next, ctx.now);
+    projectAsked(ctx, calendar, inside, next, null, held.state);
+  }
 }
 
 /** Those wanted at a meeting, with what only messages say of them: who sends them instead of themselves. */

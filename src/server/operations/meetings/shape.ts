@@ -1,6 +1,7 @@
-import type { Attendee } from '@/core/calendar/index.ts';
+import type { Attendee, Visibility } from '@/core/calendar/index.ts';
 import {
   answerOf,
+  type Classification,
   type Copy,
   type Invited,
   type Meeting,
@@ -65,6 +66,10 @@ export function storedTime(time: MeetingTime): (Omit<Timed, 'zone'> & { zone: st
   const wall = allDay || toWall(zone, start) === startWall ? null : startWall;
   return { start, end: Math.max(start, end), allDay, zone, rule, added, left, wall, days: 0 };
 }
+
+/** How a message says who may see what it is about (RFC 5545, 3.8.1.3): `null` for what is public. */
+export const classificationOf = (visibility: Visibility): Classification | null =>
+  visibility === 'private' ? 'private' : visibility === 'outline' ? 'confidential' : null;
 
 /** What a meeting is about, of what its item holds: nothing of anybody's own copy. */
 export const matterOf = ({ title, place, link, notes }: StoredItem): MeetingMatter => ({ title, place, link, notes });

@@ -3,8 +3,8 @@ import { instantText } from '@/core/time/index.ts';
 import type { Connection } from '../../db/index.ts';
 import { mainCalendarOf } from '../../repositories/calendars.ts';
 import { countForNobody } from '../../repositories/inbound.ts';
-import { itemById, unansweredIn } from '../../repositories/items.ts';
-import { meetingById, meetingOfItem, type StoredMeeting } from '../../repositories/meetings.ts';
+import { itemById, itemsByUid, unansweredIn } from '../../repositories/items.ts';
+import { meetingById, meetingOfItem, meetingsByUid, type StoredMeeting } from '../../repositories/meetings.ts';
 import {
   countUnread,
   findFolder,
@@ -116,9 +116,16 @@ function threadWire(look: Look, key: string, messages: readonly StoredMessage[])
   return key.startsWith('meeting ') ? meetingThread(look, key, newestFirst) : mailThread(look, key, newestFirst);
 }
 
-/** A meeting as its thread is about: of several in one, the whole rather than one of its happenings. */
+const uidOf = (thread: string): string => thread.slice('meeting '.length);
+
+/**
+ * The meeting a thread is about, whatever of the thread is on a page: of several in one, the whole rather than one of its occurrences. One that
+ * is in another calendar of the owner's is found by what was said of it.
+ */
 function meetingOf(look: Look, key: string, messages: readonly StoredMessage[]): StoredMeeting | null {
   const { db } = look.ctx;
+  const here = meetingsByUid(db, look.reader.decided.calendar.id, uidOf(key))[0];
+  if (here) return here;
   const ids = [...new Set(messages.flatMap((m) => m.meetingId ?? []))];
   const all = ids.flatMap((id) => meetingById(db, id) ?? []);
   const found = all.find((m) => m.recurrence === null) ?? all[0] ?? null;
@@ -135,18 +142,28 @@ function itemOf(look: Look, key: string, meeting: StoredMeeting | null): StoredI
 }
 
 /**
- * Whether a message of a thread may be read: by its owner always; by others where they see the happening it speaks of in full, and, where
- * nothing of it stands in the calendar, unless its sender marked it private and they aren't let into what is.
+ * Whether a message of a meeting may be read: by its owner always; by others where they see what it is about in full. That is the item it is
+ * kept with; without one, everything in the calendar that goes by the thread's UID. Where nothing of it stands there, what was marked private
+ * is for whoever is let into that.
  */
-function isReadable(look: Look, about: StoredMeeting | null, m: StoredMessage): boolean {
-  const { ctx, reader } = look;
+function isReadable({ ctx, reader, directory }: Pick<Look, 'ctx' | 'reader' | 'directory'>, m: StoredMessage): boolean {
   const { decided } = reader;
-  if (reader.own || (m.meetingId !== null && m.meetingId === about?.id)) return true;
+  if (reader.own) return true;
   const meeting = m.meetingId === null ? null : meetingById(ctx.db, m.meetingId);
   const item = meeting?.itemId == null ? null : itemById(ctx.db, meeting.itemId);
-  if (!item) return m.facts.private !== true || decided.decision.rights.private;
-  const view = viewFor(ctx, decided, item, item, look.directory);
-  return view !== null && 'notes' in view;
+  const about = item ? [item] : itemsByUid(ctx.db, decided.calendar.id, uidOf(m.thread));
+  if (about.length === 0) return m.facts.private !== true || decided.decision.rights.private;
+  return about.every((one) => {
+    const view = viewFor(ctx, decided, one, one, directory);
+    return view !== null && 'notes' in view;
+  });
+}
+
+/** Whether the one who asks may read a message of somebody's folders: of a meeting by what it is about, plain mail as its owner or having written in it. */
+export function mayReadMessage(ctx: Context, reader: Reader, folders: readonly number[], m: StoredMessage): boolean {
+  if (reader.own) return true;
+  if (m.thread.startsWith('meeting ')) return isReadable({ ctx, reader, directory: new Directory(ctx.db) }, m);
+  return messagesOfThread(ctx.db, folders, m.thread, 200).some((one) => one.actorId === ctx.viewer.id);
 }
 
 function meetingThread(look: Look, key: string, all: readonly StoredMessage[]): ThreadWire | null {
@@ -154,7 +171,7 @@ function meetingThread(look: Look, key: string, all: readonly StoredMessage[]): 
   const { decided, own } = reader;
   const { rights } = decided.decision;
   const meeting = meetingOf(look, key, all);
-  const messages = all.filter((m) => isReadable(look, meeting, m));
+  const messages = all.filter((m) => isReadable(look, m));
   // What is in another calendar of the owner's is for whoever sees that one; here it is theirs alone.
   if (meeting && meeting.calendarId !== decided.calendar.id && !own) return null;
   const item = itemOf(look, key, meeting);
@@ -287,6 +304,8 @@ function messageWire({ ctx, folders, read }: Look, m: StoredMessage): MessageWir
     why: facts.why ?? null,
     checked: facts.checked ?? null,
     mark: facts.mark ?? null,
+    leftOut: facts.leftOut ?? 0,
+    sentInstead: facts.sentInstead ?? null,
     files: [...(facts.files ?? [])],
     unread: !sent && !read.has(m.id),
     pending: facts.pending !== undefined,
@@ -331,7 +350,8 @@ export function takeMessage(ctx: Context, key: string): Result<{ done: true }> {
     saveFacts(ctx.db, message.id, { ...facts, why: 'taken' });
     // It stays what it is: mail from outside that nobody vouches for.
     const { messageId, inReplyTo, refs, fromName, body } = message;
-    receive(ctx, pending, reader.owner, {
+    // Who says so makes it count, whoever sent it and whomever it names.
+    receive(ctx, { ...pending, authorised: true }, reader.owner, {
       checked: false,
       messageId,
       inReplyTo,

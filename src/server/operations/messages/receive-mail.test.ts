@@ -1,12 +1,12 @@
 import { afterEach, beforeEach, expect, test } from 'vitest';
+import { type NewItem, newItem } from '@/contract/items.ts';
 import { PRESETS } from '@/core/access/index.ts';
-import { readMail } from '../../mail/read-mail.ts';
 import { mainCalendarOf } from '../../repositories/calendars.ts';
 import { itemsByUid } from '../../repositories/items.ts';
-import { readMeeting } from '../meetings/index.ts';
-import { type SmallOrganisation, START, smallOrganisation } from '../small-organisation.ts';
+import { changeMeeting, createMeeting, readMeeting, releaseDue } from '../meetings/index.ts';
+import { at, type SmallOrganisation, START, smallOrganisation } from '../small-organisation.ts';
 import { listMessages, takeMessage } from './list-messages.ts';
-import { receiveMail } from './receive-mail.ts';
+import { takeMail } from './receive-mail.ts';
 
 const HOST = 'mx.cloudmoor.example';
 const MARTA = 'marta@quill-audit.example';
@@ -43,11 +43,20 @@ function event(method: string, lines: Readonly<Record<string, string>> = {}): st
 let sent = 0;
 async function arrive(
   calendar: string,
-  more: { from?: string; vouched?: boolean; type?: string; to?: string; id?: string; envelope?: string[] } = {},
+  more: {
+    from?: string;
+    vouched?: boolean;
+    field?: string;
+    type?: string;
+    to?: string;
+    id?: string;
+    envelope?: string[];
+  } = {},
 ): Promise<void> {
   const { from = MARTA, vouched = true, type = 'text/calendar', to = INES } = more;
+  const { field = `${HOST}; dmarc=pass header.from=${from.split('@')[1]}` } = more;
   const raw = [
-    ...(vouched ? [`Authentication-Results: ${HOST}; dmarc=pass header.from=${from.split('@')[1]}`] : []),
+    ...(vouched ? [`Authentication-Results: ${field}`] : []),
     `From: ${from}`,
     `To: ${to}`,
     'Subject: See the calendar',
@@ -58,7 +67,7 @@ async function arrive(
   ].join('\r\n');
   now += 1000;
   const bytes = Buffer.from(raw);
-  receiveMail(org.db, now, await readMail(bytes), bytes, more.envelope ?? [], HOST);
+  await takeMail(org.db, now, bytes, more.envelope ?? [], HOST);
 }
 
 const items = (uid = 'audit-1') => itemsByUid(org.db, mainCalendarOf(org.db, org.person('ines').id)?.id ?? 0, uid);
@@ -216,4 +225,188 @@ test('a delegate who isn’t let into what is private reads no message of a priv
   await arrive(event('REQUEST', notHers));
   expect(JSON.stringify(threads('tomas'))).not.toContain('Clinic');
   expect(JSON.stringify(threads())).toContain('Clinic');
+});
+
+const answer = (of: string, params: string, more: Record<string, string> = {}) =>
+  event('REPLY', {
+    UID: of,
+    ATTENDEE: '',
+    ORGANIZER: `mailto:${INES}`,
+    [`ATTENDEE;${params}`]: `mailto:${MARTA}`,
+    ...more,
+  });
+const MALLORY = 'mallory@evil.example';
+
+/** A meeting of Inés's with Marta, sent; its UID. */
+function called(fields: Partial<NewItem> = {}): string {
+  const input = newItem.parse({
+    title: 'Budget',
+    when: at('2027-03-04', 10),
+    people: [{ address: MARTA, name: 'Marta', role: 'must' }],
+    ...fields,
+  });
+  const made = createMeeting(org.ctx('ines', now), org.calendar('ines'), input);
+  now += 20_000;
+  releaseDue(org.db, now);
+  const key = made.ok ? (made.value.item?.id ?? '') : '';
+  return org.db.get<{ uid: string }>('SELECT uid FROM item WHERE key = ?', key)?.uid ?? '';
+}
+const attendeesOf = (uid: string) => items(uid)[0]?.attendees.map((one) => `${one.address} ${one.answer}`);
+const mailed = () =>
+  org.db.all<{ to_address: string }>('SELECT to_address FROM outgoing_mail').map((m) => m.to_address);
+const question = (why: string) => threads()[0]?.messages.find((m) => m.why === why);
+
+test('SENT-BY proves nothing: a stranger answers for nobody, and sends nobody', async () => {
+  const uid = called();
+  await arrive(answer(uid, `PARTSTAT=ACCEPTED;SENT-BY="mailto:${MALLORY}"`), { from: MALLORY });
+  await arrive(
+    answer(uid, `PARTSTAT=DELEGATED;DELEGATED-TO="mailto:${MALLORY}";SENT-BY="mailto:${MALLORY}"`, { SEQUENCE: '1' }),
+    { from: MALLORY },
+  );
+  expect(attendeesOf(uid)).toEqual([`${MARTA} needs-action`]);
+  expect(mailed()).toEqual([MARTA]);
+  expect(threads()[0]?.messages.filter((m) => m.why === 'notTheirs')).toMatchObject([
+    { pending: true, sentInstead: null },
+    { pending: true, sentInstead: MALLORY },
+  ]);
+  // A person may say so.
+  expect(takeMessage(org.ctx('ines', now), question('notTheirs')?.key ?? '')).toMatchObject({ ok: true });
+  expect(attendeesOf(uid)).toEqual([`${MARTA} accepted`]);
+});
+
+test('of one’s own domain somebody answers where the mail host vouches for them and not just anybody has an address there', async () => {
+  const desk = 'desk@quill-audit.example';
+  const uid = called();
+  const reply = answer(uid, `PARTSTAT=TENTATIVE;SENT-BY="mailto:${desk}"`);
+  await arrive(reply, { from: desk, vouched: false });
+  expect(attendeesOf(uid)).toEqual([`${MARTA} needs-action`]);
+  await arrive(reply, { from: desk });
+  expect(attendeesOf(uid)).toEqual([`${MARTA} tentative`]);
+  const free = called({ people: [{ address: 'org@freemail.example', name: null, role: 'must', group: null }] });
+  const evil = 'evil@freemail.example';
+  const other = answer(free, `PARTSTAT=DECLINED;SENT-BY="mailto:${evil}"`).replaceAll(
+    `:mailto:${MARTA}`,
+    ':mailto:org@freemail.example',
+  );
+  await arrive(other, { from: evil });
+  expect(attendeesOf(free)).toEqual(['org@freemail.example needs-action']);
+});
+
+test('whom an attendee sends instead is asked, and hears of it, when a person says so', async () => {
+  const piet = 'piet@quill-audit.example';
+  const uid = called({ notes: 'Figures' });
+  await arrive(answer(uid, `PARTSTAT=DELEGATED;DELEGATED-TO="mailto:${piet}"`));
+  expect(attendeesOf(uid)).toEqual([`${MARTA} declined`]);
+  expect(mailed()).toEqual([MARTA]);
+  expect(question('sentInstead')).toMatchObject({ pending: true, sentInstead: piet });
+  expect(takeMessage(org.ctx('tomas', now), question('sentInstead')?.key ?? '')).toMatchObject({ ok: true });
+  expect(attendeesOf(uid)).toEqual([`${MARTA} declined`, `${piet} needs-action`]);
+});
+
+test('of a known meeting its organiser is spoken for by whom its first invitation came from, and by nobody else', async () => {
+  const by = (address: string) => ({
+    ORGANIZER: '',
+    [`ORGANIZER;SENT-BY="mailto:${address}"`]: 'mailto:org@freemail.example',
+  });
+  await arrive(event('REQUEST', { UID: 'theirs', ORGANIZER: 'mailto:org@freemail.example' }), {
+    from: 'org@freemail.example',
+  });
+  const evil = 'evil@freemail.example';
+  await arrive(event('REQUEST', { UID: 'theirs', SEQUENCE: '3', SUMMARY: 'Moved', ...by(evil) }), { from: evil });
+  await arrive(event('CANCEL', { UID: 'theirs', SEQUENCE: '4', ...by(evil) }), { from: evil });
+  expect(items('theirs')).toMatchObject([{ title: 'Audit', cancelled: false }]);
+  // The same domain is enough to ask for the first time, and who asked then goes on.
+  const lena = 'lena@quill-audit.example';
+  const own = { ORGANIZER: '', [`ORGANIZER;SENT-BY="mailto:${lena}"`]: `mailto:${MARTA}` };
+  await arrive(event('REQUEST', { UID: 'own', ...own }), { from: lena });
+  await arrive(event('REQUEST', { UID: 'own', SEQUENCE: '1', SUMMARY: 'By Lena', ...own }), { from: lena });
+  const kees = 'kees@quill-audit.example';
+  const other = { ORGANIZER: '', [`ORGANIZER;SENT-BY="mailto:${kees}"`]: `mailto:${MARTA}` };
+  await arrive(event('REQUEST', { UID: 'own', SEQUENCE: '2', SUMMARY: 'By Kees', ...other }), { from: kees });
+  expect(items('own')).toMatchObject([{ title: 'By Lena' }]);
+});
+
+test.each([
+  ['a result within a quoted string', `${HOST}; spf=fail reason="; dmarc=pass header.from=quill-audit.example"`],
+  ['a result within a comment', `${HOST}; spf=fail (; dmarc=pass header.from=quill-audit.example)`],
+  ['DMARC without whom it is about', `${HOST}; dmarc=pass`],
+  ['DKIM without whom it is about', `${HOST}; dkim=pass`],
+  ['DMARC of another domain', `${HOST}; dmarc=pass header.from=evil.example`],
+  ['DMARC that failed', `${HOST}; dmarc=fail header.from=quill-audit.example; dkim=pass header.d=quill-audit.example`],
+  ['two domains at once', `${HOST}; dmarc=pass header.from=quill-audit.example header.from=evil.example`],
+  ['another host', 'mx.evil.example; dmarc=pass header.from=quill-audit.example'],
+])('%s vouches for nobody', async (_, field) => {
+  await arrive(event('REQUEST', { UID: 'known' }), { vouched: false });
+  await arrive(event('REQUEST', { UID: 'known', SEQUENCE: '1', SUMMARY: 'Forged' }), { field });
+  expect(items('known')).toMatchObject([{ title: 'Audit' }]);
+  expect(question('notChecked')).toMatchObject({ pending: true, checked: false });
+});
+
+test('one mail has a most of meetings, and one sender of new invitations in a day; what is beyond is kept and said', async () => {
+  const many = (name: string, count: number) =>
+    Array.from(
+      { length: count },
+      (_, i) => /BEGIN:VEVENT[\s\S]*END:VEVENT\r\n/.exec(event('REQUEST', { UID: `${name}-${i}` }))?.[0],
+    ).join('');
+  const mailOf = (name: string, count: number) =>
+    event('REQUEST').replace(/BEGIN:VEVENT[\s\S]*END:VEVENT\r\n/, () => many(name, count));
+  const standing = () => org.db.get<{ n: number }>('SELECT count(*) AS n FROM item')?.n;
+  await arrive(mailOf('a', 12));
+  expect(standing()).toBe(10);
+  expect(threads().find((t) => t.kind === 'mail')?.messages).toMatchObject([{ mark: 'leftOut', leftOut: 2 }]);
+  await arrive(mailOf('b', 60));
+  expect(standing()).toBe(10);
+  for (const name of ['c', 'd', 'e']) await arrive(mailOf(name, 10));
+  expect(standing()).toBe(30);
+  expect(
+    threads()
+      .flatMap((t) => t.messages)
+      .filter((m) => m.why === 'tooManyToday' && m.pending),
+  ).toHaveLength(10);
+  now += 86_400_000;
+  await arrive(mailOf('f', 1));
+  expect(standing()).toBe(31);
+});
+
+test('what answers an invitation marked private is as private, on whatever page of the messages it comes', async () => {
+  await arrive(event('REQUEST', { UID: 'p', CLASS: 'PRIVATE', SUMMARY: 'Salary' }), { id: 'salary' });
+  const [item] = items('p');
+  const reply = [
+    'From: marta@quill-audit.example',
+    `To: ${INES}`,
+    'Subject: Re: Salary',
+    'Message-ID: <re@x.example>',
+    'In-Reply-To: <salary@x.example>',
+    '',
+    'It is 4,000.',
+  ];
+  for (let i = 0; i < 60; i++)
+    await arrive(event('REQUEST', { UID: `fill-${i}`, ORGANIZER: `mailto:m${i}@quill-audit.example` }), {
+      from: `m${i}@quill-audit.example`,
+    });
+  now += 1000;
+  await takeMail(org.db, now, Buffer.from(reply.join('\r\n')), [], HOST);
+  expect(JSON.stringify(threads())).toContain('4,000');
+  expect(JSON.stringify(threads('tomas'))).not.toContain('4,000');
+  org.db.run('UPDATE item SET removed_at = ? WHERE id = ?', now, item?.id ?? 0);
+  expect(JSON.stringify(threads('tomas'))).not.toContain('4,000');
+});
+
+test('of a meeting called private nobody but the copy’s owner makes more than that', async () => {
+  const { calendar } = { calendar: org.calendar('bruno') };
+  org.give('bruno', 'tomas', { ...PRESETS.delegate, private: true });
+  const uid = called({
+    visibility: 'private',
+    people: [{ address: 'bruno@cloudmoor.example', name: null, role: 'must', group: null }],
+  });
+  const copy = itemsByUid(org.db, mainCalendarOf(org.db, org.person('bruno').id)?.id ?? 0, uid)[0];
+  expect([calendar !== '', copy?.visibility]).toEqual([true, 'private']);
+  const open = (by: string) =>
+    changeMeeting(org.ctx(by, now), copy?.key ?? '', {
+      version: copy?.version ?? 0,
+      scope: 'all',
+      fields: { visibility: 'follow' },
+    });
+  expect(open('tomas')).toMatchObject({ code: 'calledPrivate', facts: { name: 'Bruno' } });
+  expect(open('bruno')).toMatchObject({ ok: true });
 });

@@ -2,18 +2,18 @@ import type { MailBody } from '@/contract/messages.ts';
 import { newKey } from '../../ids.ts';
 import { mailIdFor } from '../../mail/mail-id.ts';
 import {
+  answeredMessage,
   findFolder,
   folderOf,
   insertMessage,
   messageByKey,
   messagesOfThread,
-  threadAnswered,
 } from '../../repositories/messages.ts';
 import { countMailSince, insertMail } from '../../repositories/outgoing-mail.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import { type Context, isRefusal } from '../deciding/index.ts';
 import { insideBy, tellOwner, tellReaders } from '../meetings/index.ts';
-import { findReader } from './list-messages.ts';
+import { findReader, mayReadMessage } from './list-messages.ts';
 
 const DAY = 86_400_000;
 /** Mail in one person's name in a day. */
@@ -26,16 +26,16 @@ const MOST_A_DAY = 1000;
 export function writeMailFor(ctx: Context, handle: string, body: MailBody): Result<{ done: true }> {
   const reader = findReader(ctx, handle);
   if (isRefusal(reader)) return reader;
-  const { owner, speaks, own } = reader;
+  const { owner, speaks } = reader;
   if (!speaks) return refuse('mayNotSpeak', { facts: { name: owner.name } });
   const { db, now } = ctx;
   const folders = (['Arrived', 'Sent'] as const).map((name) => findFolder(db, owner.id, name) ?? -1);
   const answered = body.answers === null ? null : messageByKey(db, body.answers);
   if (body.answers !== null && (!answered || !folders.includes(answered.collectionId))) return refuse('notFound');
+  // What isn't theirs to read isn't theirs to answer.
+  if (answered && !mayReadMessage(ctx, reader, folders, answered)) return refuse('notFound');
   const before = answered ? messagesOfThread(db, folders, answered.thread, 200) : [];
-  // Whose mail isn't theirs to read isn't theirs to answer.
-  const mayRead = own || before.some((m) => m.actorId === ctx.viewer.id);
-  if (answered && answered.meetingId === null && !mayRead) return refuse('notFound');
+  const isPrivate = before.some((m) => m.facts.private);
   const to = [...new Map(body.to.map((one) => [one.address, one])).values()];
   if (countMailSince(db, reader.decided.calendar.id, now - DAY) + to.length > MOST_A_DAY) return refuse('tooManyTries');
   const key = newKey();
@@ -48,7 +48,7 @@ export function writeMailFor(ctx: Context, handle: string, body: MailBody): Resu
     at: now,
     thread,
     kind: 'mail' as const,
-    meetingId: null,
+    meetingId: answered?.meetingId ?? before.findLast((m) => m.meetingId !== null)?.meetingId ?? null,
     fromAddress: owner.address,
     fromName: owner.name,
     byAddress: by?.address ?? null,
@@ -56,7 +56,7 @@ export function writeMailFor(ctx: Context, handle: string, body: MailBody): Resu
     recipients: to.map(({ address, name }) => ({ address, name: insideBy(db, address)?.name ?? name })),
     subject: body.subject,
     body: body.text,
-    facts: {},
+    facts: isPrivate ? { private: true as const } : {},
     messageId,
     inReplyTo,
     refs: chain,
@@ -68,10 +68,12 @@ export function writeMailFor(ctx: Context, handle: string, body: MailBody): Resu
       if (inside) {
         // Answers within the house hold together by the same marks as those from outside.
         const theirs = (['Arrived', 'Sent'] as const).map((name) => findFolder(db, inside.id, name) ?? -1);
-        const known = inReplyTo ? threadAnswered(db, theirs, [inReplyTo, ...[...chain].reverse()]) : null;
+        const known = inReplyTo ? answeredMessage(db, theirs, [inReplyTo, ...[...chain].reverse()]) : null;
         insertMessage(db, {
           ...message,
-          thread: known ?? `mail ${newKey()}`,
+          thread: known?.thread ?? `mail ${newKey()}`,
+          meetingId: known?.meetingId ?? null,
+          facts: isPrivate || known?.private ? { private: true } : {},
           collectionId: folderOf(db, inside.id, 'Arrived'),
           actorId: null,
         });

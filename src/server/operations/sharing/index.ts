@@ -11,6 +11,8 @@ export {
 export { comingRange, readFindings } from './findings.ts';
 export { freeHandle } from './handles.ts';
 export { endWhatHung, holdsByThread, holdsUntil } from './holding.ts';
+export { admitToLink, type LinkQueries, type LinkReadings, readLink } from './link-feeds.ts';
+export type { OpenLink } from './links.ts';
 export { accessLines, dayText } from './message-text.ts';
 export { previewAccess } from './preview-access.ts';
 export { wishesFor, wishesWaiting } from './rule-wishes.ts';

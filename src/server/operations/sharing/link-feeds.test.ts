@@ -11,8 +11,8 @@ import { changeItem } from '../items/change-item.ts';
 import { at, houseRulesWith, type SmallOrganisation, START, smallOrganisation } from '../small-organisation.ts';
 import { giveAccess, takeAccess } from './give-access.ts';
 import { changeHouseRules } from './house-rules.ts';
-import { linkFeed, linkFreeBusy, linkWeek, setLinkShown } from './link-feeds.ts';
-import { linkLanguage, listLinkItems } from './links.ts';
+import { admitToLink, type LinkQueries, type LinkReadings, readLink, setLinkShown } from './link-feeds.ts';
+import { linkLanguage } from './links.ts';
 
 const HEADERS = new Headers();
 let org: SmallOrganisation;
@@ -32,6 +32,17 @@ beforeEach(() => {
     repeat: { rule: 'FREQ=WEEKLY;COUNT=3' },
   } as never);
 });
+/** A reading of a link as a request makes it. */
+function read<K extends keyof LinkReadings>(as: K, secret: string, headers: Headers, query: LinkQueries[K]) {
+  const found = admitToLink(secret, headers);
+  return 'ok' in found ? found : readLink(found.db, found.at, secret, as, query);
+}
+const linkFeed = (secret: string, headers: Headers) => read('feed', secret, headers, null);
+const linkFreeBusy = (secret: string, query: LinkQueries['freeBusy'], headers: Headers) =>
+  read('freeBusy', secret, headers, query);
+const linkWeek = (secret: string, wanted: string | null, headers: Headers) => read('week', secret, headers, wanted);
+const listLinkItems = (secret: string, query: LinkQueries['items'], headers: Headers) =>
+  read('items', secret, headers, query);
 afterEach(() => {
   vi.restoreAllMocks();
   org.close();

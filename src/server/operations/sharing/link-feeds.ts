@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import { createTranslator } from 'use-intl/core';
+import type { LinkItemsAnswer, RangeQuery } from '@/contract/items.ts';
 import type { LinkShown } from '@/contract/sharing.ts';
 import { calendarText, freeBusyLines, seenLines } from '@/core/formats/index.ts';
 import {
@@ -15,6 +16,7 @@ import {
 import { type Language, LOCALES } from '@/messages/languages.ts';
 import { TEXTS } from '@/messages/texts.ts';
 import { limiter } from '../../auth/limiter.ts';
+import type { Connection } from '../../db/index.ts';
 import { type Link, linkByKey, saveLinkShown } from '../../repositories/links.ts';
 import { type Person, personById } from '../../repositories/people.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
@@ -34,12 +36,12 @@ import {
   trailOn,
   type Views,
 } from '../deciding/index.ts';
-import { findLink, noteLinkRead } from './links.ts';
+import { findLink, linkItems, noteLinkRead, type OpenLink, openLink } from './links.ts';
 
 const DAY = 86_400_000;
 /** How far back a feed goes: what has just been is still looked at. */
 const BACK = 14 * DAY;
-/** The most happenings of a feed, which is read on the request's thread. */
+/** The most happenings of a feed. */
 const MOST = 1500;
 /** How often one link is read within a minute, by all who have it. */
 const reads = limiter(600, 60_000);
@@ -50,13 +52,11 @@ interface Feed {
   readonly tag: string;
 }
 
-type Found = Exclude<ReturnType<typeof findLink>, Refusal>;
-
 /** The language a feed is in: its link's own, or else its owner's. */
 const languageFor = (link: Link, owner: Person | null): Language => link.language ?? owner?.language ?? 'en';
 
 /** The days a feed holds: from two weeks back to as far as its link shows, on the link's clock. */
-function feedRange({ link, calendar, at }: Found): Range & { zone: string } {
+function feedRange({ link, calendar, at }: OpenLink): Range & { zone: string } {
   const zone = linkZone(link, calendar);
   const today = Math.floor(toWall(zone, at) / DAY) * DAY;
   const to = linkEnds(link, zone, at);
@@ -76,7 +76,7 @@ const cutSaid = (language: Language): string =>
     most: MOST,
   });
 
-function readFor(found: Found, range: Range): Views {
+function readFor(found: OpenLink, range: Range): Views {
   const { link, calendar, decision, db } = found;
   const looker = { person: null, decision, sealAs: sealedForLink(link.id) };
   const whole = decision.rights.sight === 'full';
@@ -88,22 +88,58 @@ const taggedText = (text: string): Feed => ({
   tag: createHash('sha256').update(text).digest('base64url').slice(0, 27),
 });
 
-/** Finds a link for a program that reads it again and again; counted, since each reading is work. */
-function findFeed(secret: string, headers: Headers): Found | Refusal {
+/** What is read of a link, by what it is read as. */
+export interface LinkReadings {
+  readonly feed: Feed;
+  readonly freeBusy: Feed;
+  readonly week: ShownWeek;
+  readonly items: Omit<LinkItemsAnswer, 'version'>;
+}
+
+/** What each reading is asked with. */
+export interface LinkQueries {
+  readonly feed: null;
+  readonly freeBusy: { readonly start?: string | undefined; readonly end?: string | undefined };
+  /** Which day's week, as a date; `null` for today's. */
+  readonly week: string | null;
+  readonly items: RangeQuery;
+}
+
+const READ: { readonly [K in keyof LinkReadings]: (link: OpenLink, query: LinkQueries[K]) => Result<LinkReadings[K]> } =
+  {
+    feed: linkFeed,
+    freeBusy: linkFreeBusy,
+    week: linkWeek,
+    items: linkItems,
+  };
+
+/** Lets a reading of a link in: the link is found and counted, since each reading is work. Before anybody reads, what has lapsed is free. */
+export function admitToLink(secret: string, headers: Headers): OpenLink | Refusal {
   const found = findLink(secret, headers);
   if (isRefusal(found)) return found;
   if (!reads.take(found.link.key, found.at)) return refuse('tooManyTries');
+  freeLapsed({ db: found.db, now: found.at });
   noteLinkRead(found);
   return found;
+}
+
+/** Reads what a link shows at an instant, on whatever thread; one that was withdrawn meanwhile is gone. */
+export function readLink<K extends keyof LinkReadings>(
+  db: Connection,
+  at: number,
+  secret: string,
+  as: K,
+  query: LinkQueries[K],
+): Result<LinkReadings[K]> {
+  const link = openLink(secret, db, at);
+  return link ? READ[as](link, query) : refuse('linkGone');
 }
 
 /**
  * What a link shows as a calendar file (RFC 5545): every happening by itself, under ids that say nothing below full sight, blocks without words
  * in the link's language. Being cut is said in it.
  */
-export function linkFeed(secret: string, headers: Headers): Result<Feed> {
-  const found = findFeed(secret, headers);
-  if (isRefusal(found)) return found;
+function linkFeed(found: OpenLink): Result<Feed> {
   const { link, calendar, db, at } = found;
   const range = feedRange(found);
   const owner = personById(db, calendar.ownerId);
@@ -129,13 +165,7 @@ const readInstant = (text: string): number | null => parseBasicInstant(text) ?? 
  * It says no more than free/busy, whatever the link shows besides. Where there is more than is read, it ends with what was read, so that no
  * time it speaks of looks free that isn't, and says so.
  */
-export function linkFreeBusy(
-  secret: string,
-  query: { readonly start?: string | undefined; readonly end?: string | undefined },
-  headers: Headers,
-): Result<Feed> {
-  const found = findFeed(secret, headers);
-  if (isRefusal(found)) return found;
+function linkFreeBusy(found: OpenLink, query: LinkQueries['freeBusy']): Result<Feed> {
   const all = feedRange(found);
   const start = query.start === undefined ? all.from : readInstant(query.start);
   const end = query.end === undefined ? all.to : readInstant(query.end);
@@ -171,12 +201,8 @@ export interface ShownWeek {
 }
 
 /** What a link shows of a week, for a page that works without script and may stand in a frame on one website alone. */
-export function linkWeek(secret: string, wanted: string | null, headers: Headers): Result<ShownWeek> {
-  const found = findFeed(secret, headers);
-  if (isRefusal(found)) return found;
+function linkWeek(found: OpenLink, wanted: string | null): Result<ShownWeek> {
   const { link, calendar, decision, db, at } = found;
-  // Before anybody reads, as at every route of the API, whose this isn't.
-  freeLapsed({ db, now: at });
   const zone = linkZone(link, calendar);
   const today = Math.floor(toWall(zone, at) / DAY) * DAY;
   const ends = linkEnds(link, zone, at);

@@ -7,7 +7,6 @@ import { now } from '../../clock.ts';
 import { mustWait } from '../../db/gate.ts';
 import { type Connection, database } from '../../db/index.ts';
 import { linkKeyOf } from '../../ids.ts';
-import { hub } from '../../live/hub.ts';
 import { calendarById } from '../../repositories/calendars.ts';
 import { grantsOn } from '../../repositories/grants.ts';
 import { linkByKey, noteLinkUse } from '../../repositories/links.ts';
@@ -34,7 +33,7 @@ const ONCE_IN = 3_600_000;
 const MOST_BY_LINK = 1500;
 
 /** A link by its secret, with what it shows now; `null` for a made-up, a withdrawn and an ended one. */
-function openLink(secret: string, db: Connection, at: number) {
+export function openLink(secret: string, db: Connection, at: number) {
   const key = linkKeyOf(secret);
   const link = key === null ? null : linkByKey(db, key);
   const calendar = link && calendarById(db, link.collectionId);
@@ -52,7 +51,12 @@ export const linkLanguage = (secret: string, db: Connection = database(), at: nu
   openLink(secret, db, at)?.link.language ?? null;
 
 /** A link found by its secret, or the refusal that every other address gets; a made-up, a withdrawn and an ended one are answered alike. */
-export function findLink(secret: string, headers: Headers, db: Connection = database(), at: number = now()) {
+export function findLink(
+  secret: string,
+  headers: Headers,
+  db: Connection = database(),
+  at: number = now(),
+): OpenLink | Refusal {
   const open = openLink(secret, db, at);
   if (open) return open;
   // Counted by the place and the address it tried: no number of wrong ones shuts out whoever holds a good one.
@@ -71,17 +75,16 @@ function cutTo(range: Range, zone: string, ends: number): Range | null {
 }
 
 /** Notes that a link was read, once an hour. */
-export function noteLinkRead({ link, db, at }: Pick<Found, 'link' | 'db' | 'at'>): void {
+export function noteLinkRead({ link, db, at }: Pick<OpenLink, 'link' | 'db' | 'at'>): void {
   if (link.lastUsed === null || Math.abs(at - link.lastUsed) > ONCE_IN)
     if (!mustWait()) db.write(() => noteLinkUse(db, link.key, at));
 }
 
-type Found = Exclude<ReturnType<typeof findLink>, Refusal>;
+/** A link that is open, and what it shows at an instant. */
+export type OpenLink = NonNullable<ReturnType<typeof openLink>>;
 
 /** What a link shows of its calendar in a range: views cut to the link, and whose calendar it is. */
-export function listLinkItems(secret: string, query: RangeQuery, headers: Headers): Result<LinkItemsAnswer> {
-  const found = findLink(secret, headers);
-  if (isRefusal(found)) return found;
+export function linkItems(found: OpenLink, query: RangeQuery): Result<Omit<LinkItemsAnswer, 'version'>> {
   const { link, calendar, collection, viewer, decision, db, at } = found;
   const asked = readRange(query);
   if (isRefusal(asked)) return asked;
@@ -89,7 +92,6 @@ export function listLinkItems(secret: string, query: RangeQuery, headers: Header
   const ends = linkEnds(link, zone, at);
   const range = cutTo(asked, zone, ends);
   const directory = new Directory(db);
-  noteLinkRead(found);
   const next = nextChange(collection, viewer, at);
   const looker = { person: null, decision, sealAs: sealedForLink(link.id) };
   const { items, more, unread } = range
@@ -107,6 +109,5 @@ export function listLinkItems(secret: string, query: RangeQuery, headers: Header
     now: instantText(at),
     cutShort: unread,
     more,
-    version: hub().versionOf(`link:${link.key}`, calendar.key),
   });
 }

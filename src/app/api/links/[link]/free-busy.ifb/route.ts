@@ -1,8 +1,8 @@
 import { feed } from '@/server/http/feed.ts';
 import { route } from '@/server/http/route.ts';
-import { linkFreeBusy } from '@/server/operations/sharing/link-feeds.ts';
+import { readLinkBeside } from '@/server/operations/beside/beside.ts';
 
-export const GET = route('linkFreeBusy', ({ params, query, request }) => {
-  const read = linkFreeBusy(params.link ?? '', query, request.headers);
+export const GET = route('linkFreeBusy', async ({ params, query, request }) => {
+  const read = await readLinkBeside('freeBusy', params.link ?? '', request.headers, query);
   return read.ok ? feed(read.value, 'free-busy.ifb', request) : read;
 });

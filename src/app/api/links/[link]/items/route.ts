@@ -1,6 +1,6 @@
 import { route } from '@/server/http/route.ts';
-import { listLinkItems } from '@/server/operations/sharing/links.ts';
+import { listLinkItemsBeside } from '@/server/operations/beside/beside.ts';
 
 export const GET = route('listLinkItems', ({ params, query, request }) =>
-  listLinkItems(params.link ?? '', query, request.headers),
+  listLinkItemsBeside(params.link ?? '', request.headers, query),
 );
