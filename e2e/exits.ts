@@ -135,6 +135,7 @@ export const exitsOf = ({
   'api/tokens/route.ts POST': () => [
     { method: 'POST', path: '/api/tokens', body: { name: '', reads: true, calendar, until: null } },
   ],
+  'api/tokens/[token]/route.ts GET': () => [{ method: 'GET', path: '/api/tokens/none' }],
   'api/tokens/[token]/route.ts DELETE': () => [{ method: 'DELETE', path: '/api/tokens/none' }],
   'api/grants/route.ts POST': () => [
     { method: 'POST', path: '/api/grants', body: { dryRun: true, changes: [{ calendar, ...wholly }] } },

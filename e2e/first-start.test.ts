@@ -3,6 +3,7 @@ import type { Browser } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, inject, test } from 'vitest';
 import { Caller } from './caller.ts';
 import { Desk, startBrowser } from './desk.ts';
+import { START_CODE } from './servers.ts';
 
 const home = inject('production');
 let browser: Browser;
@@ -23,6 +24,10 @@ describe('outside the demo', () => {
     await desk.says('At least 10 characters.');
     await desk.fill('E-mail address', 'noor@cloudmoor.example');
     await desk.fill('Password', 'long enough it is');
+    await desk.fill('The code of this start', 'guessed');
+    await desk.press('button', 'Begin with this account');
+    await desk.says('This isn’t the code that the server printed when it started.');
+    await desk.fill('The code of this start', START_CODE.toLowerCase());
     await desk.press('button', 'Begin with this account');
     await desk.says('Nothing in this week.');
     const stranger = await Desk.open(browser, home);
@@ -30,7 +35,13 @@ describe('outside the demo', () => {
     expect(await stranger.text()).not.toContain('Step in');
     const caller = new Caller(home);
     expect((await caller.send('POST', '/api/demo/step-in', { handle: 'noor' })).status).toBe(404);
-    const again = { name: 'X', address: 'x@cloudmoor.example', zone: 'UTC', password: 'long enough it is' };
+    const again = {
+      code: START_CODE,
+      name: 'X',
+      address: 'x@cloudmoor.example',
+      zone: 'UTC',
+      password: 'long enough it is',
+    };
     expect((await caller.send('POST', '/api/start', again)).status).toBe(409);
     expect(desk.errors).toEqual([]);
     await desk.close();

@@ -1,6 +1,6 @@
 import { spawnSync } from 'node:child_process';
 import type { TestProject } from 'vitest/node';
-import { isBuilt, startServer } from './servers.ts';
+import { isBuilt, START_CODE, startServer } from './servers.ts';
 
 declare module 'vitest' {
   interface ProvidedContext {
@@ -22,7 +22,7 @@ export default async function setup(project: TestProject): Promise<() => Promise
   const servers = await Promise.all([
     startServer('empty', { demo: true }),
     startServer('sample', { demo: true, sample: true }),
-    startServer('production', { demo: false }),
+    startServer('production', { demo: false, env: { PARAMO_START_CODE: START_CODE } }),
   ]);
   project.provide('empty', servers[0].address);
   project.provide('sample', servers[1].address);

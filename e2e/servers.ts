@@ -9,6 +9,9 @@ export const CLOCK = '2027-03-02T09:10:00Z';
 /** What mail that comes in from outside is signed with. */
 export const INBOUND_SECRET = 'a secret for mail in tests';
 
+/** The code by which the first start is made, where it is made outside the demo. */
+export const START_CODE = 'TESTS-ONLY';
+
 export interface Running {
   readonly address: string;
   readonly port: number;

@@ -93,6 +93,7 @@ export const ADDRESSES = {
   // people, tokens
   listTokens: ['GET', '/api/tokens'],
   makeToken: ['POST', '/api/tokens'],
+  readTokenActs: ['GET', '/api/tokens/{token}'],
   withdrawToken: ['DELETE', '/api/tokens/{token}'],
   foundOrganisation: ['POST', '/api/start'],
   stepIn: ['POST', '/api/demo/step-in'],

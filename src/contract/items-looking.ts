@@ -13,6 +13,7 @@ export const lookingRoutes = {
   sayLooking: {
     ...at('sayLooking'),
     who: 'person',
+    by: 'session',
     summary: 'Say that one has an item open, and hear who else has',
     body: lookingBody,
     reads: true,

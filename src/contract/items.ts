@@ -88,7 +88,7 @@ const itemUnion = z.union([
   z.strictObject({ ...id, ...busy, ...removal }),
   z.strictObject({ ...id, ...busy, withheld: z.literal(true) }),
   z.strictObject({ ...id, ...title, ...forward, ...removal }),
-  z.strictObject({ ...id, ...outline, ...forward, ...removal }),
+  z.strictObject({ ...id, ...outline, ...forward, ...removal, ...answering }),
   z.strictObject({ ...id, ...full, ...arranged }),
   z.strictObject({ ...id, ...full, briefing: z.string().nullable(), ...arranged }),
 ]);

@@ -48,7 +48,7 @@ export const holdsAnswer = z.strictObject({
   /** Who is asked once one is fixed. */
   people: z.array(z.strictObject({ address: z.string(), name: z.string().nullable() })),
   /** Where the times are offered to somebody without an account, and how that is worded. */
-  offer: z.strictObject({ address: z.string(), words: z.string() }).nullable(),
+  offer: z.strictObject({ address: z.string().nullable(), words: z.string() }).nullable(),
 });
 export type HoldsAnswer = z.infer<typeof holdsAnswer>;
 
@@ -70,6 +70,7 @@ export const holdRoutes = {
   makeOffer: {
     ...at('makeOffer'),
     who: 'person',
+    by: 'session',
     summary: 'Offer held times behind a secret address',
     body: z.strictObject({ words: itemFields.title }),
     answer: holdsAnswer,

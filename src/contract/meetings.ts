@@ -81,6 +81,8 @@ export const meetingAnswer = z.strictObject({
   /** Of an invitation: how it was answered, by whom and when. */
   answered: z.strictObject({ answer: seen, name: z.string(), at: z.string() }).nullable(),
   waiting: z.array(sendingWire),
+  /** How its organiser classifies it, where that isn't public. */
+  classified: z.enum(['private', 'confidential']).nullable(),
   questions: z.array(
     z.strictObject({ why: z.string(), from: z.string(), says: z.string(), answer: z.enum(ANSWERS).nullable() }),
   ),

@@ -11,7 +11,7 @@ export const noticesAnswer = z.strictObject({
     z.strictObject({
       key: z.string(),
       at: instant,
-      kind: z.enum(['given', 'changed', 'taken', 'joined', 'wayInMade', 'passwordMade']),
+      kind: z.enum(['given', 'changed', 'taken', 'joined', 'begun', 'wayInMade', 'passwordMade']),
       by: z.string(),
       owner: z.strictObject({ handle: z.string(), name: z.string(), colour: z.number() }),
       rights: rightsSchema.nullable(),

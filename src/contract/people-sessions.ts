@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { newPerson } from './people.ts';
+import { firstPerson } from './people.ts';
 import { at, done, type Routes } from './route.ts';
 
 const session = z.strictObject({ id: z.string(), since: z.string(), browser: z.string(), current: z.boolean() });
@@ -31,8 +31,8 @@ export const sessionRoutes = {
   foundOrganisation: {
     ...at('foundOrganisation'),
     who: 'open',
-    summary: 'Make the first administrator',
-    body: newPerson,
+    summary: 'Make the first administrator, by the code that the server printed',
+    body: firstPerson,
     answer: done,
   },
   stepIn: {

@@ -14,6 +14,7 @@ const token = z.strictObject({
   ended: z.boolean(),
   made: z.string(),
   used: z.string().nullable(),
+  withdrawn: z.string().nullable(),
 });
 export type TokenWire = z.infer<typeof token>;
 
@@ -25,6 +26,13 @@ export const tokenBody = z.strictObject({
   until: z.iso.date('date').nullable(),
 });
 export type TokenBody = z.infer<typeof tokenBody>;
+
+/** What a token wrote: by the name of the route, or what a calendar program did, and in which calendar, where one sees that still. */
+const tokenActs = z.strictObject({
+  acts: z.array(z.strictObject({ at: z.string(), act: z.string(), calendar: z.string().nullable() })),
+  cut: z.boolean(),
+});
+export type TokenActs = z.infer<typeof tokenActs>;
 
 /** What programs of one's own come in by. */
 export const tokenRoutes = {
@@ -42,6 +50,13 @@ export const tokenRoutes = {
     summary: 'Make a token; its secret is answered this once',
     body: tokenBody,
     answer: z.strictObject({ secret: z.string() }),
+  },
+  readTokenActs: {
+    ...at('readTokenActs'),
+    who: 'person',
+    by: 'session',
+    summary: 'What was written by one of one’s own tokens, the latest first',
+    answer: tokenActs,
   },
   withdrawToken: {
     ...at('withdrawToken'),

@@ -68,6 +68,10 @@ export const newPerson = z.strictObject({
 });
 export type NewPerson = z.infer<typeof newPerson>;
 
+/** The first administrator, with the code that the server printed when it started. */
+export const firstPerson = newPerson.extend({ code: z.string().trim().min(1, 'startCode').max(80, 'startCode') });
+export type FirstPerson = z.infer<typeof firstPerson>;
+
 /** A room or a thing: asked to meetings by its address, where it is, and how many a room holds. */
 export const newRoom = z.strictObject({
   name,
@@ -200,6 +204,7 @@ export const peopleRoutes = {
   addPerson: {
     ...at('addPerson'),
     who: 'person',
+    by: 'session',
     summary: 'Add a person (administrators)',
     body: newPerson,
     answer: done,
@@ -213,6 +218,7 @@ export const peopleRoutes = {
   changePerson: {
     ...at('changePerson'),
     who: 'person',
+    by: 'session',
     summary: 'Change what the directory says of a person (administrators)',
     body: personChange,
     answer: done,
@@ -220,6 +226,7 @@ export const peopleRoutes = {
   leave: {
     ...at('leave'),
     who: 'person',
+    by: 'session',
     summary: 'End a person’s sign-in and access and hand on what they own (administrators)',
     body: leaveBody,
     answer: done,
@@ -247,6 +254,7 @@ export const peopleRoutes = {
   bringInDirectory: {
     ...at('bringInDirectory'),
     who: 'person',
+    by: 'session',
     summary: 'Read a directory, or bring it in (administrators)',
     body: directoryFile,
     answer: directoryAnswer,
@@ -267,6 +275,7 @@ export const peopleRoutes = {
   changeDomains: {
     ...at('changeDomains'),
     who: 'person',
+    by: 'session',
     summary: 'Set the organisation’s domains (administrators)',
     body: domainsWire,
     answer: done,

@@ -51,6 +51,8 @@ export const grantWire = z.strictObject({
   heard: z.strictObject({ told: z.number(), opened: z.number(), last: instant.nullable() }).nullable(),
   letter: z.enum(['waiting', 'sent', 'failed']).nullable(),
   used: instant.nullable(),
+  /** What ends with it: access that whoever it speaks to gave or keeps by it. */
+  hanging: z.array(z.string()),
 });
 export type GrantWire = z.infer<typeof grantWire>;
 

@@ -15,6 +15,7 @@ const schema = z.object({
   PARAMO_SMTP: z.url({ protocol: /^smtps?$/, error: 'must be smtp://… or smtps://…' }).optional(),
   PARAMO_INBOUND_SECRET: z.string().min(16, 'must be at least 16 characters.').optional(),
   PARAMO_MAIL_HOST: z.string().max(253).optional(),
+  PARAMO_START_CODE: z.string().min(8, 'must be at least 8 characters.').max(64).optional(),
   PARAMO_PUBLIC_MAIL_HOSTS: z.string().max(10_000).default(''),
   PARAMO_MEETING_ROOMS: z
     .url({ protocol: /^https?$/, error: 'must be https://…, with {room} where a room is named' })
@@ -39,6 +40,8 @@ export interface Settings {
   readonly inboundSecret: string | null;
   /** The mail host whose word on senders counts; `null` where nobody’s does. */
   readonly mailHost: string | null;
+  /** The code the first start asks for, where the house sets one; `null` for one that is made up and printed. */
+  readonly startCode: string | null;
   /** Domains where anybody has an address, in small letters, beside those of the list that ships. */
   readonly publicMailHosts: ReadonlySet<string>;
   /** Where rooms to meet in from afar are, `{room}` in the place of one’s name; `null` for the stand-in. */
@@ -77,6 +80,7 @@ function read(): Settings {
     mailFrom: env.PARAMO_MAIL_FROM,
     inboundSecret: env.PARAMO_INBOUND_SECRET ?? (demo ? randomBytes(24).toString('hex') : null),
     mailHost: env.PARAMO_MAIL_HOST ?? (demo ? STAND_IN_HOST : null),
+    startCode: env.PARAMO_START_CODE ?? null,
     publicMailHosts: new Set(
       env.PARAMO_PUBLIC_MAIL_HOSTS.toLowerCase()
         .split(/[\s,]+/)

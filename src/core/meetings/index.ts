@@ -12,10 +12,12 @@ export {
 export { copyOfHappening, happeningOf, leaveOut } from './happening.ts';
 export {
   type Classification,
+  type Cover,
   type Invited,
   type MeetingMatter,
   type MeetingTime,
   type Message,
+  saidOf,
   sameAddress,
 } from './meeting.ts';
 export {

@@ -19,6 +19,25 @@ export interface MeetingMatter {
   readonly notes: string | null;
 }
 
+/**
+ * What is said of a meeting in the place of its own words: of each field what it was when that was decided, and what is said for it as long as
+ * it stays so.
+ */
+export type Cover = {
+  readonly [K in 'title' | 'place' | 'notes']?: { readonly own: MeetingMatter[K]; readonly said: MeetingMatter[K] };
+};
+
+/** What of a meeting is said, with what covers some of its words. */
+export function saidOf(matter: MeetingMatter, cover: Cover | null): MeetingMatter {
+  const { title, place, notes } = cover ?? {};
+  return {
+    ...matter,
+    ...(title && title.own === matter.title ? { title: title.said } : {}),
+    ...(place && place.own === matter.place ? { place: place.said } : {}),
+    ...(notes && notes.own === matter.notes ? { notes: notes.said } : {}),
+  };
+}
+
 /** Somebody asked: `must` where the meeting can't do without them. Rooms and things answer for themselves. */
 export interface Invited {
   readonly address: string;

@@ -152,7 +152,10 @@ function asThen(what: string, answer: unknown): unknown {
     delete plain.value.told;
     for (const row of plain.value.rows) {
       delete row.shown;
-      for (const grant of row.grants) delete grant.heard;
+      for (const grant of row.grants) {
+        delete grant.heard;
+        delete grant.hanging;
+      }
     }
   }
   if (what === 'notices' && plain.ok) delete plain.value.findings;

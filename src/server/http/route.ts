@@ -11,6 +11,7 @@ import { log } from '../log.ts';
 import { again } from '../operations/deciding/again.ts';
 import { type Context, contextFor } from '../operations/deciding/context.ts';
 import { freeLapsed } from '../operations/deciding/lapse.ts';
+import { noteTokenAct } from '../operations/deciding/token-acts.ts';
 import { type SignedIn, signedIn } from '../operations/people/session.ts';
 import { type Refusal, refuse } from '../result.ts';
 import { settings } from '../settings.ts';
@@ -57,6 +58,7 @@ export function route<N extends RouteName>(name: N, handle: (call: Call<N>) => H
       if ('ok' in now) return now;
       const handled = handle({ ...call, ctx: now as Call<N>['ctx'] });
       if (handled instanceof Promise) throw new Error(`${name} waits for something and can't be one transaction`);
+      if (handled instanceof Response || handled.ok) noteTokenAct(now, name, call.params);
       return handled;
     });
   });
@@ -65,8 +67,13 @@ export function route<N extends RouteName>(name: N, handle: (call: Call<N>) => H
 /** The same for what waits for something in between (a password's digest, a file): its operation reads rights where it writes. */
 export function slowRoute<N extends RouteName>(name: N, handle: (call: Call<N>) => Promise<Handled>) {
   return answering(name, async (call) => {
-    if ((ROUTES[name] as Route).method !== 'GET') await writingIsFree();
-    return handle(call);
+    const { method, reads } = ROUTES[name] as Route;
+    if (method !== 'GET') await writingIsFree();
+    const handled = await handle(call);
+    const { ctx } = call;
+    const wrote = method !== 'GET' && !reads && (handled instanceof Response || handled.ok);
+    if (wrote && ctx?.token) ctx.db.write(() => noteTokenAct(ctx, name, call.params));
+    return handled;
   });
 }
 

@@ -3,20 +3,20 @@ import { writingIsFree } from '../db/gate.ts';
 import { database } from '../db/index.ts';
 import { log } from '../log.ts';
 import { mailPost, post } from '../mail/post.ts';
-import { deliverBeside, readFindingsUnseen } from '../operations/beside/beside.ts';
+import { deliverAll, readFindingsUnseen } from '../operations/beside/beside.ts';
 import { clearPreviews } from '../operations/beside/imports.ts';
 import { freeLapsed } from '../operations/deciding/index.ts';
 import { moveHorizons } from '../operations/deciding/indexing.ts';
 import { clearAttachments } from '../operations/items/attachments.ts';
 import { forgetUnfinished } from '../operations/items/bring-in.ts';
-import { deliverInTurn, releaseDue } from '../operations/meetings/index.ts';
+import { releaseDue } from '../operations/meetings/index.ts';
 import { remindOfEnds } from '../operations/messages/remind-of-ends.ts';
 import { sendLetters, settleLetters } from '../operations/messages/send-letters.ts';
 import { sendMail, settleMail } from '../operations/messages/send-mail.ts';
+import { howToBegin } from '../operations/people/found-people.ts';
 import { remindDue } from '../operations/reminders/index.ts';
 import { hearOthers } from '../operations/sharing/hear-others.ts';
 import { countFindings } from '../operations/sharing/index.ts';
-import type { Delivery } from '../repositories/deliveries.ts';
 import { settings } from '../settings.ts';
 import { startStandIn } from './correspondents.ts';
 
@@ -42,6 +42,8 @@ export function startJobs(): void {
     console.error(`Paramo can’t start. ${error instanceof Error ? error.message : String(error)}`);
     process.exit(1);
   }
+  const begin = howToBegin(database());
+  if (begin) console.log(begin);
   const { demo, smtp } = settings();
   const standsIn = demo && smtp === null;
   const standIn = standsIn ? startStandIn() : Promise.resolve(null);
@@ -73,12 +75,11 @@ export function startJobs(): void {
   const deliveries = async () => {
     if (delivering) return;
     delivering = true;
-    const beside = (delivery: Delivery) => deliverBeside(database(), delivery);
     const others = async () => {
       await othersFirst();
       await writingIsFree();
     };
-    await deliverInTurn(database(), now(), beside, others).finally(() => {
+    await deliverAll(database(), now(), others).finally(() => {
       delivering = false;
     });
   };

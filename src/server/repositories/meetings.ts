@@ -1,4 +1,4 @@
-import type { Copy, Invited, Meeting } from '@/core/meetings/index.ts';
+import type { Copy, Cover, Invited, Meeting } from '@/core/meetings/index.ts';
 import type { Connection } from '../db/index.ts';
 
 interface Held {
@@ -15,6 +15,8 @@ export interface Called extends Held {
   readonly part: 'organiser';
   readonly state: Meeting | null;
   readonly wanted: readonly Invited[] | null;
+  /** What is said in the place of its own words. */
+  readonly cover?: Cover | null;
 }
 
 /** A meeting the calendar's owner was asked to, as far as it was heard of. */
@@ -34,6 +36,7 @@ interface Row {
   part: StoredMeeting['part'];
   state: string | null;
   wanted: string | null;
+  cover: string | null;
 }
 
 function decode(r: Row): StoredMeeting {
@@ -44,6 +47,7 @@ function decode(r: Row): StoredMeeting {
     part: 'organiser',
     state: r.state === null ? null : JSON.parse(r.state),
     wanted: r.wanted === null ? null : JSON.parse(r.wanted),
+    cover: r.cover === null ? null : JSON.parse(r.cover),
   };
 }
 
@@ -85,8 +89,8 @@ export function meetingsByUid(db: Connection, calendarId: number, uid: string): 
 
 export function insertMeeting(db: Connection, m: Omit<Called, 'id'> | Omit<Asked, 'id'>, at: number): StoredMeeting {
   const id = db.run(
-    `INSERT INTO meeting (calendar_id, item_id, uid, recurrence, part, state, wanted, changed_at)
-     VALUES (?, ?, ?, ?, ?, ?, ?, ?)`,
+    `INSERT INTO meeting (calendar_id, item_id, uid, recurrence, part, state, wanted, changed_at, cover)
+     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)`,
     m.calendarId,
     m.itemId,
     m.uid,
@@ -95,13 +99,17 @@ export function insertMeeting(db: Connection, m: Omit<Called, 'id'> | Omit<Asked
     m.state === null ? null : JSON.stringify(m.state),
     m.part === 'organiser' && m.wanted !== null ? JSON.stringify(m.wanted) : null,
     at,
+    coverText(m),
   );
   return { ...m, id };
 }
 
+const coverText = (m: Omit<Called, 'id'> | Omit<Asked, 'id'>): string | null =>
+  m.part === 'organiser' && m.cover ? JSON.stringify(m.cover) : null;
+
 export function updateMeeting(db: Connection, m: StoredMeeting, at: number): void {
   db.run(
-    'UPDATE meeting SET calendar_id = ?, uid = ?, item_id = ?, part = ?, state = ?, wanted = ?, changed_at = ? WHERE id = ?',
+    'UPDATE meeting SET calendar_id = ?, uid = ?, item_id = ?, part = ?, state = ?, wanted = ?, changed_at = ?, cover = ? WHERE id = ?',
     m.calendarId,
     m.uid,
     m.itemId,
@@ -109,6 +117,7 @@ export function updateMeeting(db: Connection, m: StoredMeeting, at: number): voi
     m.state === null ? null : JSON.stringify(m.state),
     m.part === 'organiser' && m.wanted !== null ? JSON.stringify(m.wanted) : null,
     at,
+    coverText(m),
     m.id,
   );
 }

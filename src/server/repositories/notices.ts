@@ -2,13 +2,14 @@ import type { Connection } from '../db/index.ts';
 
 /**
  * What somebody was told: of access to a calendar (`ownerId` is whose it was then, `grantId` the grant it speaks of, none where one
- * was taken away), that somebody came into a group that opens theirs, or that their own way to sign in was made anew.
+ * was taken away), that somebody came into a group that opens theirs, that a further
+ * calendar was made for them (the grant is what its maker keeps), or that their own way to sign in was made anew.
  */
 export interface Notice {
   readonly key: string;
   readonly personId: number;
   readonly at: number;
-  readonly kind: 'given' | 'changed' | 'taken' | 'joined' | 'wayInMade' | 'passwordMade';
+  readonly kind: 'given' | 'changed' | 'taken' | 'joined' | 'begun' | 'wayInMade' | 'passwordMade';
   readonly collectionId: number | null;
   readonly ownerId: number | null;
   readonly grantId: number | null;

@@ -48,10 +48,14 @@ export function tokenByKey(db: Connection, key: string): Token | null {
   return row ? decode(row) : null;
 }
 
-/** A person's tokens that weren't withdrawn, the newest first. */
-export function tokensOf(db: Connection, personId: number): Token[] {
+/** A person's tokens that stand, and those withdrawn since an instant; the newest first. */
+export function tokensOf(db: Connection, personId: number, withdrawnSince: number): Token[] {
   return db
-    .all<Row>('SELECT * FROM token WHERE person_id = ? AND withdrawn_at IS NULL ORDER BY id DESC', personId)
+    .all<Row>(
+      'SELECT * FROM token WHERE person_id = ? AND (withdrawn_at IS NULL OR withdrawn_at >= ?) ORDER BY id DESC LIMIT 200',
+      personId,
+      withdrawnSince,
+    )
     .map(decode);
 }
 
@@ -89,3 +93,30 @@ export function withdrawTokensOf(db: Connection, personId: number, at: number): 
 export function noteTokenUse(db: Connection, key: string, at: number): void {
   db.run('UPDATE token SET last_used = ? WHERE key = ?', at, key);
 }
+
+/** Something a token wrote: by the name of the route, and in which collection where it was in one. */
+export interface TokenAct {
+  readonly at: number;
+  readonly act: string;
+  readonly collectionId: number | null;
+}
+
+export function insertTokenAct(db: Connection, tokenKey: string, { at, act, collectionId }: TokenAct): void {
+  db.run(
+    'INSERT INTO token_act (token_id, at, act, collection_id) SELECT id, ?, ?, ? FROM token WHERE key = ?',
+    at,
+    act,
+    collectionId,
+    tokenKey,
+  );
+}
+
+/** What a token wrote, the latest first: at most `most`. */
+export const tokenActs = (db: Connection, tokenId: number, most: number): TokenAct[] =>
+  db
+    .all<{ at: number; act: string; collection_id: number | null }>(
+      'SELECT at, act, collection_id FROM token_act WHERE token_id = ? ORDER BY id DESC LIMIT ?',
+      tokenId,
+      most,
+    )
+    .map(({ at, act, collection_id: collectionId }) => ({ at, act, collectionId }));

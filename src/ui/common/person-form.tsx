@@ -16,6 +16,8 @@ export interface PersonValues {
   phone: string;
   zone: string;
   password: string;
+  /** At the first start: what the server printed. */
+  code?: string;
 }
 
 /** Somebody new: who they are, how they sign in, and where their clock stands. What was typed stays through a refusal. */
@@ -60,6 +62,7 @@ export function PersonForm(props: {
   return (
     <form method="post" onSubmit={handleSubmit(send)} noValidate style={{ display: 'grid', gap: 14 }}>
       {refused && <Alert severity="error">{refused}</Alert>}
+      {first && input('code', t('welcome.code'), 'text', t('welcome.codeHelp'))}
       {input('name', first ? t('welcome.name') : t('people.name'))}
       {input('address', t('people.address'), 'email')}
       {input('role', first ? t('welcome.role') : t('people.role'))}

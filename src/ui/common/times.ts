@@ -93,3 +93,9 @@ export function hoursText(minutes: number): string {
   const text = Number.isInteger(h) ? String(h) : h.toFixed(1);
   return `${language() === 'pt' ? text.replace('.', ',') : text} h`;
 }
+
+/** A day and a time of day, by the reader's clock. */
+export function atText(instant: string, style: TimeStyle): string {
+  const wall = toWall(style.zone, parseInstant(instant) ?? 0);
+  return `${dayMonth(wall)}, ${clock(wall, style.hours)}`;
+}

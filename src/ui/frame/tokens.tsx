@@ -15,7 +15,7 @@ import { DateField } from '../common/date-field.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
 import { said } from '../common/refusal.ts';
-import { fullDay } from '../common/times.ts';
+import { atText, fullDay } from '../common/times.ts';
 
 /** What programs of one's own come in by: made with their limits, shown once, withdrawn. */
 export function Tokens() {
@@ -24,6 +24,7 @@ export function Tokens() {
   const query = useQuery({ queryKey: ['tokens'], queryFn: () => call('listTokens', {}) });
   const [making, setMaking] = useState(false);
   const [secret, setSecret] = useState<string | null>(null);
+  const [looked, setLooked] = useState<string | null>(null);
   const day = (instant: string, back = 0) => fullDay(toWall(style.zone, (parseInstant(instant) ?? 0) - back));
   const withdraw = async (key: string) => {
     await call('withdrawToken', { params: { token: key } }).catch(() => {});
@@ -37,7 +38,11 @@ export function Tokens() {
       <Asked query={query} />
       <ul style={{ listStyle: 'none', padding: 0, margin: 0 }}>
         {query.data?.tokens.map((one) => (
-          <li key={one.key} className="row" style={{ padding: '6px 0', borderBottom: '1px solid var(--hair)' }}>
+          <li
+            key={one.key}
+            className="row"
+            style={{ padding: '6px 0', borderBottom: '1px solid var(--hair)', flexWrap: 'wrap' }}
+          >
             <span>
               {one.name}{' '}
               <span className="small soft">
@@ -46,19 +51,32 @@ export function Tokens() {
                   one.calendar ? t('only', { name: one.calendar.name }) : null,
                   one.until ? t(one.ended ? 'ended' : 'until', { date: day(one.until, 1) }) : null,
                   one.used ? t('used', { date: day(one.used) }) : t('unused'),
+                  one.withdrawn ? t('withdrawnOn', { date: day(one.withdrawn) }) : null,
                 ]
                   .filter(Boolean)
                   .join(' · ')}
               </span>
             </span>
-            <Button
-              variant="outlined"
-              sx={{ ml: 'auto' }}
-              aria-label={t('withdrawOf', { name: one.name })}
-              onClick={() => void withdraw(one.key)}
-            >
-              {t('withdraw')}
-            </Button>
+            <span className="row" style={{ marginLeft: 'auto' }}>
+              <Button
+                variant="text"
+                aria-expanded={looked === one.key}
+                aria-label={t('didOf', { name: one.name })}
+                onClick={() => setLooked(looked === one.key ? null : one.key)}
+              >
+                {t('did')}
+              </Button>
+              {!one.withdrawn && (
+                <Button
+                  variant="outlined"
+                  aria-label={t('withdrawOf', { name: one.name })}
+                  onClick={() => void withdraw(one.key)}
+                >
+                  {t('withdraw')}
+                </Button>
+              )}
+            </span>
+            {looked === one.key && <Acts token={one.key} />}
           </li>
         ))}
       </ul>
@@ -113,6 +131,53 @@ export function Tokens() {
         </div>
       )}
     </section>
+  );
+}
+
+/** The acts that have words of their own; the others are changes of some other kind. */
+const WORDED = {
+  createItem: 'added',
+  changeItem: 'changed',
+  changeSeveral: 'changed',
+  removeItem: 'removed',
+  undo: 'undone',
+  putObject: 'program',
+  deleteObject: 'programRemoved',
+  answerItem: 'answered',
+  answerSeveral: 'answered',
+  writeMail: 'mail',
+  giveAccess: 'given',
+  giveSeveral: 'given',
+  changeGrants: 'given',
+  takeAccess: 'taken',
+  takeSeveral: 'taken',
+  beginCalendar: 'begun',
+} as const;
+
+/** What a token wrote, the latest first. */
+function Acts({ token }: { token: string }) {
+  const t = useTranslations('tokens');
+  const { style } = useFrame();
+  const query = useQuery({
+    queryKey: ['token-acts', token],
+    queryFn: () => call('readTokenActs', { params: { token } }),
+  });
+  return (
+    <div style={{ flexBasis: '100%' }}>
+      <Asked query={query} />
+      {query.data?.acts.length === 0 && <p className="small soft">{t('didNothing')}</p>}
+      <ol className="small soft" style={{ margin: 0, paddingLeft: 18, maxHeight: 240, overflowY: 'auto' }}>
+        {query.data?.acts.map((act, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: the list is shown as it came and never reordered.
+          <li key={i}>
+            {[atText(act.at, style), t(`acts.${WORDED[act.act as keyof typeof WORDED] ?? 'other'}`), act.calendar]
+              .filter(Boolean)
+              .join(' · ')}
+          </li>
+        ))}
+      </ol>
+      {query.data?.cut && <p className="small soft">{t('didMore')}</p>}
+    </div>
   );
 }
 

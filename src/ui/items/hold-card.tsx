@@ -91,7 +91,7 @@ function OfferOf({ item, data, onRefused }: { item: ItemWire; data: HoldsAnswer;
     }
   };
   const params = { item: item.id };
-  if (data.offer) {
+  if (data.offer?.address) {
     const address = `${window.location.origin}${data.offer.address}`;
     return (
       <section style={{ display: 'grid', gap: 6 }}>

@@ -5,12 +5,12 @@ import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { AnswerBody } from '@/contract/meetings.ts';
-import { dateText, parseDate, parseInstant, toWall, wallText } from '@/core/time/index.ts';
+import { dateText, parseDate, wallText } from '@/core/time/index.ts';
 import { DateField } from '../common/date-field.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import { said } from '../common/refusal.ts';
 import { TimeField } from '../common/time-field.tsx';
-import { clock, DAY, dayMonth, type TimeStyle, wallsOf } from '../common/times.ts';
+import { atText, DAY, wallsOf } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 import meetingsCss from './meetings.module.css';
 import { useLeaving, useMeetingsAgain } from './waiting.tsx';
@@ -172,10 +172,4 @@ export function Answering(props: {
       </p>
     </div>
   );
-}
-
-/** A day and a time of day, by the reader's clock. */
-export function atText(instant: string, style: TimeStyle): string {
-  const wall = toWall(style.zone, parseInstant(instant) ?? 0);
-  return `${dayMonth(wall)}, ${clock(wall, style.hours)}`;
 }

@@ -22,13 +22,22 @@ export function MeetingCard({ item, head }: { item: ItemWire; head: BoardHead })
     retry: false,
   });
   const meeting = query.data;
-  if (!meeting || meeting.part === 'none') return null;
+  // Whoever speaks answers what they don't see in full too.
+  if (!meeting) return item.mayAnswer && !('notes' in item) ? <Answers item={item} head={head} meeting={null} /> : null;
+  if (meeting.part === 'none') return item.mayAnswer ? <Answers item={item} head={head} meeting={meeting} /> : null;
   const name = head.owner.name;
   return (
     <section aria-label={t('card')} style={{ display: 'grid', gap: 10 }}>
       <Waiting waiting={meeting.waiting} name={name} />
       {meeting.part === 'attendee' && item.mayAnswer && meeting.state === 'sent' && (
         <Answers item={item} head={head} meeting={meeting} />
+      )}
+      {meeting.classified && (
+        <p className="small soft">
+          {t(meeting.classified === 'private' ? 'calledPrivate' : 'calledForFew', {
+            name: meeting.organiser?.name ?? meeting.organiser?.address ?? '',
+          })}
+        </p>
       )}
       {meeting.part === 'organiser' && (
         <AskedPeople item={item.id} owner={head.owner.name} own={head.own} meeting={meeting} />
@@ -43,16 +52,17 @@ export function MeetingCard({ item, head }: { item: ItemWire; head: BoardHead })
   );
 }
 
-function Answers({ item, head, meeting }: { item: ItemWire; head: BoardHead; meeting: MeetingAnswer }) {
+function Answers({ item, head, meeting }: { item: ItemWire; head: BoardHead; meeting: MeetingAnswer | null }) {
+  const t = useTranslations('meetings');
   const [opened, setOpened] = useState(false);
   const invitation: Invitation = {
     item: item.id,
     owner: head.owner.name,
     own: head.own,
-    organiser: meeting.organiser?.name ?? meeting.organiser?.address ?? '',
+    organiser: meeting?.organiser?.name ?? meeting?.organiser?.address ?? t('someone'),
     when: item,
     repeats: item.repeats != null,
-    answered: meeting.answered,
+    answered: meeting?.answered ?? null,
   };
   const { send, seen } = useAnswering(invitation);
   useEffect(() => {

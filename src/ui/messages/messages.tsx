@@ -186,12 +186,14 @@ function NoticeCard({ notice: n, me }: { notice: NoticesAnswer['notices'][number
             ? t(`messages.${n.kind as 'wayInMade'}`, { byName: n.by })
             : n.kind === 'joined'
               ? t('messages.joined', { byName: n.by, who: n.note })
-              : n.about === null
-                ? t(`messages.${n.kind as 'given'}`, words)
-                : t(`messages.${OWN[n.kind as 'given']}`, {
-                    byName: n.by,
-                    about: n.about || t('lines.everyoneInside'),
-                  })}{' '}
+              : n.kind === 'begun'
+                ? t('messages.begun', { byName: n.by, calendar: n.further?.name ?? '' })
+                : n.about === null
+                  ? t(`messages.${n.kind as 'given'}`, words)
+                  : t(`messages.${OWN[n.kind as 'given']}`, {
+                      byName: n.by,
+                      about: n.about || t('lines.everyoneInside'),
+                    })}{' '}
           {what && (
             <span>
               {t('messages.withIt', { what: what.does })} <span className="soft">{what.cannot}</span>

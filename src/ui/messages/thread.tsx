@@ -10,9 +10,9 @@ import type { MessagesAnswer, MessageWire, ThreadWire } from '@/contract/message
 import { dateText, parseDate } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { said } from '../common/refusal.ts';
-import { whenText } from '../common/times.ts';
+import { atText, whenText } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
-import { ANSWER_KEYS, Answering, atText, type Invitation, useAnswering } from '../meetings/answering.tsx';
+import { ANSWER_KEYS, Answering, type Invitation, useAnswering } from '../meetings/answering.tsx';
 import { AskedPeople } from '../meetings/asked-people.tsx';
 import { useMeetingsAgain, Waiting } from '../meetings/waiting.tsx';
 import threadsCss from './threads.module.css';
@@ -280,7 +280,8 @@ function Message({ message: m, messages }: { message: MessageWire; messages: Mes
       {m.why && (
         <p className="small wrong">{t(`meetings.why.${m.why as 'again'}`, { from, answer: m.answer ?? 'none' })}</p>
       )}
-      {m.mark && <p className="small wrong">{t(`threads.mark.${m.mark as 'unreadable'}`)}</p>}
+      {m.sentInstead && <p className="small wrong">{t('threads.sentInstead', { who: m.sentInstead })}</p>}
+      {m.mark && <p className="small wrong">{t(`threads.mark.${m.mark as 'leftOut'}`, { left: m.leftOut })}</p>}
       {m.files.length > 0 && (
         <p className="small soft">{t('threads.files', { names: m.files.map((f) => f.name).join(', ') })}</p>
       )}

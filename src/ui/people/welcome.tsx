@@ -19,7 +19,7 @@ export function Welcome() {
         <PersonForm
           first
           onSend={async (values) => {
-            await call('foundOrganisation', { body: values });
+            await call('foundOrganisation', { body: { ...values, code: values.code ?? '' } });
             await call('signIn', { body: { address: values.address, password: values.password } });
           }}
           onSent={() => window.location.assign('/')}

@@ -415,6 +415,7 @@ export function GrantEditor(props: {
               link={link}
               name={link ? name : who}
               answer={answer}
+              hanging={grant?.hanging ?? []}
               busy={busy}
               onTake={take}
               onLeave={() => setTaking(false)}

@@ -10,11 +10,13 @@ export function TakeCard(props: {
   link: boolean;
   name: string;
   answer: PreviewAnswer;
+  /** What ends with it, by name. */
+  hanging: readonly string[];
   busy: boolean;
   onTake: (tell: boolean) => void;
   onLeave: () => void;
 }) {
-  const { link, name, answer, busy, onTake, onLeave } = props;
+  const { link, name, answer, hanging, busy, onTake, onLeave } = props;
   const t = useTranslations();
   const tl = useTranslations('lines');
   return (
@@ -34,6 +36,7 @@ export function TakeCard(props: {
           {answer.theirs && answer.theirs.sight !== 'nothing' && (
             <p>{tl('theirsStays', { name, sight: t(`sightWords.${answer.theirs.sight}`) })}</p>
           )}
+          {hanging.length > 0 && <p>{tl('takeEnds', { name, list: hanging.join('; ') })}</p>}
           <p className="small soft">{tl('shutOutInstead')}</p>
         </>
       )}

@@ -50,6 +50,7 @@ export function fieldsOf(event: ICAL.Component, remark: Remark) {
     importance: (priority >= 1 && priority <= 4 ? 'high' : priority >= 6 ? 'low' : 'normal') as Importance,
     shows,
     visibility: visibilityOf(event),
+    ...(textOf(event, 'x-paramo-visibility') === null ? {} : { saysWho: true as const }),
     cancelled: status === 'CANCELLED',
     organiser: partyOf(event.getFirstProperty('organizer')),
     attendees: attendees.slice(0, LIMITS.attendees).flatMap((p): Attendee[] => {

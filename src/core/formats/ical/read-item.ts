@@ -32,6 +32,8 @@ export interface ReadItem {
   readonly importance: Importance;
   readonly shows: Status;
   readonly visibility: Visibility;
+  /** Whether who may see it is said by a property of our own. */
+  readonly saysWho?: true;
   readonly cancelled: boolean;
   readonly organiser: Party | null;
   readonly attendees: readonly Attendee[];

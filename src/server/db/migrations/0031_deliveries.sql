@@ -84,3 +84,41 @@ UPDATE message SET facts = json_set(facts, '$.private', json('true'))
 WHERE json_extract(facts, '$.private') IS NULL AND meeting_id IN (SELECT meeting_id FROM private_copy);
 DROP TABLE private_copy;
 DROP INDEX meeting_by_uid;
+
+-- What is told of one's calendars: that one was made for one, too.
+CREATE TABLE notice_again (
+  id INTEGER PRIMARY KEY,
+  key TEXT NOT NULL UNIQUE,
+  person_id INTEGER NOT NULL REFERENCES person (id),
+  at INTEGER NOT NULL,
+  kind TEXT NOT NULL CHECK (kind IN ('given', 'changed', 'taken', 'joined', 'begun', 'wayInMade', 'passwordMade')),
+  collection_id INTEGER REFERENCES collection (id),
+  owner_id INTEGER REFERENCES person (id),
+  grant_id INTEGER REFERENCES access_grant (id),
+  by_id INTEGER NOT NULL REFERENCES person (id),
+  note TEXT NOT NULL DEFAULT '',
+  read_at INTEGER,
+  CHECK ((collection_id IS NULL) = (owner_id IS NULL))
+) STRICT;
+INSERT INTO notice_again SELECT id, key, person_id, at, kind, collection_id, owner_id, grant_id, by_id, note, read_at FROM notice;
+DROP TABLE notice;
+ALTER TABLE notice_again RENAME TO notice;
+CREATE INDEX notice_person ON notice (person_id, at);
+CREATE INDEX notice_grant ON notice (grant_id) WHERE grant_id IS NOT NULL;
+
+-- What somebody keeps of a further calendar that they made for its owner hangs on what they hold of the main one.
+UPDATE access_grant SET hangs = 1 WHERE audience = 'person' AND person_id = given_by AND given_by <> given_for AND recorded_until IS NULL
+  AND collection_id IN (SELECT c.id FROM collection c WHERE c.kind = 'calendar' AND c.main = 0 AND c.owner_id = access_grant.given_for);
+
+-- What is said of a meeting in the place of its own title, place and notes, as long as those stay what they were.
+ALTER TABLE meeting ADD COLUMN cover TEXT;
+
+-- What was written by each token, for whoever made it.
+CREATE TABLE token_act (
+  id INTEGER PRIMARY KEY,
+  token_id INTEGER NOT NULL REFERENCES token (id),
+  at INTEGER NOT NULL,
+  act TEXT NOT NULL,
+  collection_id INTEGER REFERENCES collection (id)
+) STRICT;
+CREATE INDEX token_act_token ON token_act (token_id, id);

@@ -11,7 +11,7 @@ import type { JobName, Port } from '../../workers/port.ts';
 import { hasThreads, readBeside, TookTooLong, workBeside, writeBeside } from '../../workers/threads.ts';
 import { GaveUp, TooManyWaiting } from '../../workers/turns.ts';
 import { type Context, isHeavy, isRefusal, readRange } from '../deciding/index.ts';
-import { deliver } from '../meetings/index.ts';
+import { deliver, deliverInTurn } from '../meetings/index.ts';
 import {
   admitToLink,
   changeGrants,
@@ -69,8 +69,12 @@ export const putObjectBeside = (ctx: Context, args: JobArgs<'putObject'>) =>
   write<JobAnswer<'putObject'>['answer']>(ctx, 'putObject', args);
 export const deleteObjectBeside = (ctx: Context, args: JobArgs<'deleteObject'>) =>
   write<JobAnswer<'deleteObject'>['answer']>(ctx, 'deleteObject', args);
+/** Makes what is on its way into people's calendars, in the order it was said; what takes long on another thread. */
+export const deliverAll = (db: Connection, now: number, others: () => Promise<void>): Promise<number> =>
+  deliverInTurn(db, now, (delivery) => deliverBeside(db, delivery), others);
+
 /** Makes a delivery that takes long. Throws where it can't be made. */
-export async function deliverBeside(db: Connection, delivery: Delivery): Promise<void> {
+async function deliverBeside(db: Connection, delivery: Delivery): Promise<void> {
   const viewer = personById(db, delivery.actorId);
   if (!viewer || !hasThreads()) {
     deliver(db, delivery.id);

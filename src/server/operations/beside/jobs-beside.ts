@@ -4,7 +4,7 @@ import { personById } from '../../repositories/people.ts';
 import type { Result } from '../../result.ts';
 import type { Job, JobName, Port } from '../../workers/port.ts';
 import { askFreeBusy, deleteObject, listInbox, listObjects, putObject, queryFreeBusy } from '../dav/index.ts';
-import { again, type Context, everythingTold, isRefusal } from '../deciding/index.ts';
+import { again, type Context, everythingTold, isRefusal, noteTokenAct } from '../deciding/index.ts';
 import { bringInSteps, exportFile, listItems, listLoad, readFile, takeBatchBack } from '../items/index.ts';
 import { deliver } from '../meetings/index.ts';
 import { checkTime, findRoom, findRound, findSeriesTimes, findTimes, readTimesDay } from '../openings/index.ts';
@@ -39,10 +39,12 @@ async function alone<T>(port: Port, work: () => T): Promise<Written<T>> {
 }
 
 /** Writes in one transaction, in which who asks is read once more. */
-const inTransaction = <T>(ctx: Context, work: (ctx: Context) => Result<T>): Result<T> =>
+const inTransaction = <T>(ctx: Context, act: string, calendar: string, work: (ctx: Context) => Result<T>): Result<T> =>
   ctx.db.write(() => {
     const now = again(ctx);
-    return isRefusal(now) ? now : work(now);
+    const done = isRefusal(now) ? now : work(now);
+    if (done.ok) noteTokenAct(ctx, act, { calendar });
+    return done;
   });
 
 /** What can be done beside requests: by name, as the same operation, with its arguments as plain data. */
@@ -56,9 +58,13 @@ export const JOBS = {
   askFreeBusy: (ctx: Context, args: FreeBusyAsked) => askFreeBusy(ctx, args.addresses, args.instants, args.uid),
   listInbox: (ctx: Context, _args: Record<never, never>) => listInbox(ctx),
   putObject: (ctx: Context, args: ObjectPut, port: Port) =>
-    alone(port, () => inTransaction(ctx, (now) => putObject(now, args.key, args.name, args.text, args.seen))),
+    alone(port, () =>
+      inTransaction(ctx, 'putObject', args.key, (now) => putObject(now, args.key, args.name, args.text, args.seen)),
+    ),
   deleteObject: (ctx: Context, args: Omit<ObjectPut, 'text'>, port: Port) =>
-    alone(port, () => inTransaction(ctx, (now) => deleteObject(now, args.key, args.name, args.seen))),
+    alone(port, () =>
+      inTransaction(ctx, 'deleteObject', args.key, (now) => deleteObject(now, args.key, args.name, args.seen)),
+    ),
   deliver: (ctx: Context, args: { id: number }, port: Port) => alone(port, () => deliver(ctx.db, args.id)),
   listLoad: (ctx: Context, args: { key: string; query: Parameters<typeof listLoad>[2] }) =>
     listLoad(ctx, args.key, args.query),

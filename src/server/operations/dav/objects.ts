@@ -9,7 +9,7 @@ import {
   type WrittenItem,
   writeCalendar,
 } from '@/core/formats/index.ts';
-import { dateText, EARLIEST, instantText, LATEST, toWall } from '@/core/time/index.ts';
+import { dateText, EARLIEST, instantText, LATEST } from '@/core/time/index.ts';
 import { itemById, itemByKey, replacementsOf } from '../../repositories/items.ts';
 import { itemByProgramName, programNames } from '../../repositories/program-names.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
@@ -24,6 +24,7 @@ import {
   isRefusal,
   noteUse,
   type Range,
+  rangeOf,
   readViews,
   repeats,
   takenIn,
@@ -80,10 +81,7 @@ const MOST_READINGS = 8;
 
 const hash = (text: string): string => createHash('sha256').update(text).digest('base64url').slice(0, 22);
 
-/** Some instants as the days of a calendar. */
-export function rangeOf({ from, to }: Instants, zone: string): Range {
-  return { from, to, fromDate: dateText(toWall(zone, from)), toDate: dateText(toWall(zone, to - 1) + DAY) };
-}
+const daysOf = ({ from, to }: Instants, zone: string): Range => rangeOf({ start: from, end: to, allDay: false }, zone);
 
 /** The instants that a calendar shows by itself. */
 export function shownInstants(now: number): Instants {
@@ -224,7 +222,7 @@ export class Programs {
   /** The views of some instants, as many readings as it takes; `cut` where it would take more. */
   views(instants: Instants): { items: ItemWire[]; cut: boolean } {
     const { ctx, decided, directory } = this;
-    const range = rangeOf(bounded(instants), decided.calendar.zone);
+    const range = daysOf(bounded(instants), decided.calendar.zone);
     const looker = { person: ctx.viewer, decision: decided.decision };
     const items: ItemWire[] = [];
     let after = 0;
@@ -347,7 +345,7 @@ export function readObject(ctx: Context, key: string, name: string): Result<Prog
 
 /** When the owner of a calendar is taken between two instants, as far as the one who asks sees it, as lines of a VFREEBUSY. */
 export function freeBusyOf(ctx: Context, { calendar, decision }: Decided, instants: Instants, uid: string): string[] {
-  const range = rangeOf(bounded(instants), calendar.zone);
+  const range = daysOf(bounded(instants), calendar.zone);
   const looker = { person: ctx.viewer, decision };
   const { items, more } = readViews(ctx.db, new Directory(ctx.db), calendar, range, looker);
   const taken = takenIn(items, calendar.zone);

@@ -226,7 +226,7 @@ function add(ctx: Context, programs: Programs, name: string, { main, apart }: Te
   const ownerAnswer = main.attendees.find((one) => sameAddress(one.address, owner))?.answer ?? null;
   if (apart.length > MOST_CHANGES) throw new Refused(refuse('tooManyApart', { facts: { most: MOST_CHANGES } }));
   const called = others ? { organiser: main.organiser, attendees: main.attendees, ownerAnswer } : {};
-  const outside = seesAll ? { uid: main.uid } : {};
+  const outside = { ...(seesAll ? { uid: main.uid } : {}), ...(main.saysWho ? { chosen: true as const } : {}) };
   const made = must(
     createMeeting(ctx, calendar.key, body, ctx.viewer.id, { ...called, ...outside, left: main.left }),
   ).item;

@@ -1,7 +1,9 @@
 import type { ItemWire } from '@/contract/items.ts';
+import { sameAddress } from '@/core/meetings/index.ts';
 import { dateText, instantText } from '@/core/time/index.ts';
 import type { Connection } from '../../db/index.ts';
 import { itemsByUid } from '../../repositories/items.ts';
+import { meetingOfItem, type StoredMeeting } from '../../repositories/meetings.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import type { Context } from './context.ts';
 import { isRefusal } from './deciding.ts';
@@ -18,8 +20,9 @@ export function aboutItem(ctx: Context, id: string | null): About {
 }
 
 /**
- * Views without the copy of what is asked about that stands in their calendar: one of them, and of several at the same hours the copy itself,
- * as far as that can be told from how they are seen.
+ * Views without the copy of what is asked about that stands in their calendar. A UID alone makes no copy, since anybody can write an item with
+ * any UID: it is the one that whoever asks sees in full under its own id; or, as far as that can be told from how it is seen, the one at the
+ * same hours where the calendar's owner was asked to the very meeting that is asked about.
  */
 export function withoutCopy<V extends ItemWire>(
   db: Connection,
@@ -31,7 +34,8 @@ export function withoutCopy<V extends ItemWire>(
   if (!copy) return views;
   const [start, end] = copy.times;
   const at = views.flatMap((view, i) => (view.start === start && view.end === end ? [i] : []));
-  const itself = at.find((i) => views[i]?.id.split('~')[0] === copy.key) ?? at[0];
+  const seen = at.find((i) => views[i]?.id.split('~')[0] === copy.item.key);
+  const itself = seen ?? (isAskedTo(db, copy.item, about.item) ? at[0] : undefined);
   return itself === undefined ? views : views.filter((_, i) => i !== itself);
 }
 
@@ -39,12 +43,25 @@ function copyOf(db: Connection, calendarId: number, { item, happening }: NonNull
   const all = itemsByUid(db, calendarId, item.uid);
   const recurrence = happening?.recurrence ?? item.recurrence;
   const alone = all.find((one) => one.recurrence === recurrence);
-  if (alone) return { key: alone.key, times: timesOf(alone, alone) };
+  if (alone) return { item: alone, times: timesOf(alone, alone) };
   // There it goes its series' way still.
   const series = happening && all.find((one) => one.recurrence === null);
   const there = series && happeningAt(db, series, happening.start);
-  return there ? { key: series.key, times: timesOf(series, there) } : null;
+  return there ? { item: series, times: timesOf(series, there) } : null;
 }
+
+/** Whether an item stands in its calendar because its owner was asked to a meeting by who calls it there: both sides say so. */
+function isAskedTo(db: Connection, copy: StoredItem, called: StoredItem): boolean {
+  const held = meetingOf(db, copy);
+  const meeting = meetingOf(db, called);
+  if (held?.part !== 'attendee' || meeting?.part !== 'organiser' || !meeting.state) return false;
+  const { organiser, invited } = meeting.state;
+  return sameAddress(held.state.organiser, organiser) && invited.some((one) => sameAddress(one.address, held.state.me));
+}
+
+/** The meeting of an item; of an occurrence that has none of its own, that of its series. */
+const meetingOf = (db: Connection, item: StoredItem): StoredMeeting | null =>
+  meetingOfItem(db, item.id) ?? (item.seriesId === null ? null : meetingOfItem(db, item.seriesId));
 
 function timesOf({ allDay }: StoredItem, { start, end }: { start: number; end: number }): readonly [string, string] {
   const text = allDay ? dateText : instantText;

@@ -1,5 +1,5 @@
 import type { RangeQuery } from '@/contract/items.ts';
-import { fromWallLenient, inBounds, isZone, parseDate } from '@/core/time/index.ts';
+import { dateText, fromWallLenient, inBounds, isZone, parseDate, toWall } from '@/core/time/index.ts';
 import { type Refusal, refuse } from '../../result.ts';
 import type { Range } from './views.ts';
 
@@ -20,4 +20,17 @@ export function readRange(query: RangeQuery): Range | Refusal {
     fromDate: query.from,
     toDate: query.to,
   };
+}
+
+/**
+ * A time on somebody's clock: its instants, and the dates it touches there, of which the last isn't any more. All day, `start` and `end` are the
+ * dates as if UTC, the end not any more.
+ */
+export function rangeOf({ start, end, allDay }: { start: number; end: number; allDay: boolean }, zone: string): Range {
+  if (allDay) {
+    const [from, to] = [fromWallLenient(zone, start), fromWallLenient(zone, end)];
+    return { from, to, fromDate: dateText(start), toDate: dateText(end) };
+  }
+  const last = toWall(zone, Math.max(start, end - 1));
+  return { from: start, to: end, fromDate: dateText(toWall(zone, start)), toDate: dateText(last + DAY) };
 }

@@ -113,6 +113,7 @@ function viewRows(
       arrange(wire, row, may, decision, directory);
     } else {
       if (may.remove) wire.mayRemove = true;
+      if (may.answer) wire.mayAnswer = true;
       if (ownersIds) wire.id = idOf(row);
       else {
         sealed.push({ viewer: person?.id ?? sealAs ?? 0, item: row.id, start: row.at });

@@ -166,3 +166,17 @@ test('bytes are kept once, go when no item has them, and are in a backup', async
   await clearAttachments(org.db, START, noTurn);
   expect(stored()).toEqual([]);
 });
+
+test('a file that was added and taken away while its item was private is named in the trail to nobody from whom it was hidden', async () => {
+  const id = add({ visibility: 'private' });
+  const key = await attach('ines', id, 'Diagnosis.pdf', 'x');
+  expect(removeAttachment(org.ctx('ines', START + 1000), key)).toMatchObject({ ok: true });
+  const version = itemByKey(org.db, id)?.version ?? 0;
+  const open = { version, scope: 'all' as const, fields: { visibility: 'follow' as const } };
+  changeMeeting(org.ctx('ines', START + 2000), id, open);
+  await attach('ines', id, 'Agenda.pdf', 'y');
+  const trail = (who: string) => JSON.stringify(readTrail(org.ctx(who, START + 3000), id));
+  expect(trail('ines')).toContain('Diagnosis');
+  expect(trail('tomas')).toContain('Agenda');
+  expect(trail('tomas')).not.toContain('Diagnosis');
+});

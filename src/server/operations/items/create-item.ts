@@ -37,6 +37,8 @@ export interface People {
   readonly uid?: string;
   /** Days that were left out of a series before it came here, as texts on its clock. */
   readonly left?: readonly string[];
+  /** Who may see it was chosen: it isn't as its kind begins. */
+  readonly chosen?: true;
 }
 export const NOBODY: People = { organiser: null, attendees: [], ownerAnswer: null };
 
@@ -88,7 +90,7 @@ export function draftItem(
   calendar: Calendar,
   input: NewItem,
   by: number,
-  people: People = NOBODY,
+  { chosen, ...people }: People = NOBODY,
 ): Omit<StoredItem, 'id'> | Refusal {
   const owner = personById(ctx.db, calendar.ownerId)?.address ?? '';
   const when = readWhen(input.when);
@@ -127,6 +129,6 @@ export function draftItem(
       createdAt: own.changedAt,
       removedAt: null,
     },
-    null,
+    chosen ? fields : null,
   );
 }

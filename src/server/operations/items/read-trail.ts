@@ -37,11 +37,16 @@ export function readTrail(ctx: Context, id: string): Result<TrailAnswer> {
   if (!owner && !rights.speaks && rights.change !== 'all') return refuse('notFound');
   const directory = new Directory(ctx.db);
   const entries = trailOf(ctx.db, item.key, decided.calendar.id, MOST + 1);
+  // The item as it was, followed back from what it is now: what was done beside it is as private as it was then.
+  let state: StoredItem = item;
   return ok({
     entries: entries.slice(0, MOST).map((entry) => {
       const after = statesOf(entry.after).find((one) => one.id === item.id) ?? null;
       const at = statesOf(entry.after).findIndex((one) => one.id === item.id);
       const before = (Array.isArray(entry.before) ? (entry.before as (StoredItem | null)[]) : [])[at] ?? null;
+      const isFile = entry.verb.startsWith('file.');
+      const then = state;
+      if (before) state = before;
       return {
         key: entry.key,
         at: instantText(entry.at),
@@ -49,8 +54,10 @@ export function readTrail(ctx: Context, id: string): Result<TrailAnswer> {
         hands: entry.hands,
         principal: directory.name(entry.principalId),
         verb: entry.verb.replace(/^item\./, '').replace(/\.(.)/, (_, c: string) => c.toUpperCase()),
-        changed: entry.verb.startsWith('file.')
-          ? [{ field: 'file', before: textOf(entry.before), after: textOf(entry.after) }]
+        changed: isFile
+          ? !isRead(ctx, decided, then, directory)
+            ? []
+            : [{ field: 'file', before: textOf(entry.before), after: textOf(entry.after) }]
           : changedBetween(ctx, decided, before, after, directory),
         undo: entry.actorId === ctx.viewer.id && ctx.now - entry.at < UNDO_FOR && after?.version === item.version,
       };
@@ -68,14 +75,22 @@ function changedBetween(
   after: StoredItem | null,
   directory: Directory,
 ): TrailAnswer['entries'][number]['changed'] {
-  const seen = (state: StoredItem | null) =>
-    state && (viewFor(ctx, decided, { ...state, removedAt: null }, state, directory) as ItemWire | null);
+  const seen = (state: StoredItem | null) => state && seenAs(ctx, decided, state, directory);
   const [was, is] = [seen(before), seen(after)];
   if (!was || !is || !('notes' in was) || !('notes' in is)) return [];
   return FIELDS.flatMap((field) => {
     const [a, b] = [textOf(was[field]), textOf(is[field])];
     return a === b ? [] : [{ field, before: a, after: b }];
   });
+}
+
+/** An item as it was, as the one who asks would see it now. */
+const seenAs = (ctx: Context, decided: Decided, state: StoredItem, directory: Directory): ItemWire | null =>
+  viewFor(ctx, decided, { ...state, removedAt: null }, state, directory);
+
+function isRead(ctx: Context, decided: Decided, state: StoredItem, directory: Directory): boolean {
+  const view = seenAs(ctx, decided, state, directory);
+  return view !== null && 'notes' in view;
 }
 
 function textOf(value: unknown): string | null {

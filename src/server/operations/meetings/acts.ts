@@ -13,6 +13,7 @@ import {
   sendingByKey,
   sendingsWaiting,
 } from '../../repositories/sendings.ts';
+import { trailByKey } from '../../repositories/trail.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import { type Context, Directory, decideOn, type FoundItem, findItem, isRefusal } from '../deciding/index.ts';
 import { answerBack } from './answer.ts';
@@ -146,7 +147,7 @@ export function takeBack(ctx: Context, key: string): Result<{ done: true }> {
       return ok({ done: true as const });
     }
     // What was declined by taking it out of the calendar comes back with it: the answer then goes back with the removal.
-    if (sending.act === 'answer' && sending.undoKey) {
+    if (sending.act === 'answer' && sending.undoKey && trailByKey(ctx.db, sending.undoKey)?.verb !== 'item.answered') {
       const back = undoMeeting(ctx, sending.undoKey);
       return back.ok ? ok({ done: true as const }) : back;
     }

@@ -1,22 +1,32 @@
 import type { WrittenAnswer } from '@/contract/items.ts';
 import type { AnswerBody } from '@/contract/meetings.ts';
-import { type Copy, myAnswer, myProposal, stateOf } from '@/core/meetings/index.ts';
+import { type Copy, myAnswer, myProposal, sameAddress, stateOf } from '@/core/meetings/index.ts';
 
 import { newKey } from '../../ids.ts';
-import { calendarById } from '../../repositories/calendars.ts';
+import { type Calendar, calendarById } from '../../repositories/calendars.ts';
 import { itemById, updateItem } from '../../repositories/items.ts';
-import { type Asked, meetingOfItem, type StoredMeeting } from '../../repositories/meetings.ts';
+import { type Asked, meetingById, meetingOfItem, type StoredMeeting } from '../../repositories/meetings.ts';
 import { type Person, personById } from '../../repositories/people.ts';
-import { endSending, insertSending, type Sending, sendingsWaiting } from '../../repositories/sendings.ts';
+import {
+  endSending,
+  insertSending,
+  renewSending,
+  type Sending,
+  sendingsByUndo,
+  sendingsWaiting,
+} from '../../repositories/sendings.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
+import { trailByKey } from '../../repositories/trail.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import {
   announceItems,
   type Context,
   Directory,
+  decideOn,
   type FoundItem,
-  findItem,
+  findByAnyId,
   isRefusal,
+  mayOn,
   trailItems,
   written,
 } from '../deciding/index.ts';
@@ -47,7 +57,8 @@ export interface ProposeSending {
 export function answerItem(ctx: Context, id: string, body: AnswerBody): Result<WrittenAnswer> {
   // The right to answer is read in the transaction that answers.
   return ctx.db.write(() => {
-    const found = findItem(ctx, id);
+    // Whoever speaks answers at whatever sight they see it, by the id they were given.
+    const found = findByAnyId(ctx, id);
     if (isRefusal(found)) return found;
     if (!found.may.answer) return refuse('mayNotAnswer', { facts: { name: ownerOf(ctx, found)?.name ?? '' } });
     if (found.item.cancelled) return refuse('meetingOff');
@@ -56,11 +67,15 @@ export function answerItem(ctx: Context, id: string, body: AnswerBody): Result<W
     const one = found.happening !== null && body.scope === 'one';
     const target =
       one && found.happening ? apart(ctx, found.decided.calendar, found.item, found.happening) : found.item;
+    if (target.organiser === null && body.answer !== 'another') return answerAlone(ctx, found, target, body.answer);
     const asked = askedOf(ctx, found, target);
     if (!asked || stateOf(asked.state) !== 'invited') return refuse('meetingOff');
     const closed = closedBy(ctx, asked);
+    // Who answered, and what, is for those who see it in full.
     if (closed && body.seen !== closed.answer)
-      return refuse('answeredMeanwhile', { facts: { name: closed.name, answer: closed.answer }, data: closed });
+      return 'notes' in found.view
+        ? refuse('answeredMeanwhile', { facts: { name: closed.name, answer: closed.answer }, data: closed })
+        : refuse('changedMeanwhile');
     const comment = body.comment.trim() || null;
     if (body.answer === 'another' && moved) {
       const time = timeOf(new Directory(ctx.db), { ...moved, wall: null, rule: null, added: [], left: [] });
@@ -69,8 +84,75 @@ export function answerItem(ctx: Context, id: string, body: AnswerBody): Result<W
     }
     if (body.answer === 'another') return refuse('badInput', { fields: { start: 'start' } });
     const { sending, undo, item } = put(ctx, found, target, asked, { answer: body.answer, comment });
-    return ok(answeredWith(ctx, found, item, undo, sending));
+    // Taking the write back takes the answer back.
+    const waits = { ...sending, undoKey: undo };
+    renewSending(ctx.db, waits);
+    return ok(answeredWith(ctx, found, item, undo, waits));
   });
+}
+
+/** Answers what nobody called, as a file may bring it in: it stands in the calendar, and nobody is told. */
+function answerAlone(
+  ctx: Context,
+  found: FoundItem,
+  before: StoredItem,
+  answer: AnswerSending['answer'],
+): Result<WrittenAnswer> {
+  const { calendar } = found.decided;
+  const item = answeredAs(ctx, calendar, before, ownerOf(ctx, found)?.address ?? '', answer);
+  updateItem(ctx.db, item);
+  const undo = trailItems(ctx, calendar, 'item.answered', [{ before, after: item }]);
+  announceItems(ctx, calendar, [{ before, after: item }]);
+  const at = found.happening && item.id === found.item.id ? found.happening : undefined;
+  return ok(written(ctx, found.decided, item, undo, at));
+}
+
+/** An item with its owner's answer, and who gave it where that isn't the owner. */
+function answeredAs(
+  ctx: Context,
+  calendar: Calendar,
+  before: StoredItem,
+  address: string,
+  answer: AnswerSending['answer'],
+): StoredItem {
+  const attendees = before.attendees.map((one) => {
+    const { by: _by, ...plain } = one;
+    const name = ctx.viewer.id === calendar.ownerId ? {} : { by: ctx.viewer.address };
+    return sameAddress(one.address, address) ? { ...plain, answer, ...name } : one;
+  });
+  return { ...before, attendees, ownerAnswer: answer, ownerInvited: true };
+}
+
+/**
+ * Takes back an answer by the token of the write that gave it, for whoever gave it and still may: as long as it waits to leave, or where it went
+ * to nobody. `null` where the token is of something else.
+ */
+export function undoAnswer(ctx: Context, key: string): Result<WrittenAnswer> | null {
+  const entry = trailByKey(ctx.db, key);
+  if (entry?.verb !== 'item.answered') return null;
+  const [after] = entry.after as StoredItem[];
+  const [before] = entry.before as StoredItem[];
+  const item = after && itemById(ctx.db, after.id);
+  const calendar = item && calendarById(ctx.db, item.calendarId);
+  if (entry.actorId !== ctx.viewer.id || !item || !calendar || !before) return refuse('notFound');
+  const decided = decideOn(ctx, calendar);
+  if (decided.decision.rights.sight === 'nothing') return refuse('notFound');
+  const name = personById(ctx.db, calendar.ownerId)?.name ?? '';
+  if (!mayOn(ctx, decided.decision, item).answer) return refuse('mayNotAnswer', { facts: { name } });
+  const [sending] = sendingsByUndo(ctx.db, key);
+  if (sending) {
+    const meeting = meetingById(ctx.db, sending.meetingId);
+    if (meeting?.part !== 'attendee' || !endSending(ctx.db, sending.id, 'back')) return refuse('leftAlready');
+    answerBack(ctx, meeting);
+  } else {
+    if (item.organiser !== null) return refuse('leftAlready');
+    if (item.ownerAnswer !== after.ownerAnswer) return refuse('changedMeanwhile');
+    const back = { ...item, attendees: before.attendees, ownerAnswer: before.ownerAnswer };
+    updateItem(ctx.db, back);
+    trailItems(ctx, calendar, 'item.answered', [{ before: item, after: back }]);
+    announceItems(ctx, calendar, [{ before: item, after: back }]);
+  }
+  return ok(written(ctx, decided, itemById(ctx.db, item.id), ''));
 }
 
 const ownerOf = (ctx: Context, found: FoundItem): Person | null => personById(ctx.db, found.decided.calendar.ownerId);
@@ -91,13 +173,7 @@ export function answerAsked(ctx: Context, found: FoundItem, item: StoredItem, wh
 function put(ctx: Context, found: FoundItem, before: StoredItem, asked: Asked, what: AnswerSending) {
   const { calendar } = found.decided;
   const sending = wait(ctx, asked, 'answer', what);
-  const me = asked.state.me.toLowerCase();
-  const attendees = before.attendees.map((one) => {
-    const { by: _by, ...plain } = one;
-    const name = ctx.viewer.id === calendar.ownerId ? {} : { by: ctx.viewer.address };
-    return one.address.toLowerCase() === me ? { ...plain, answer: what.answer, ...name } : one;
-  });
-  const item: StoredItem = { ...before, attendees, ownerAnswer: what.answer, ownerInvited: true };
+  const item = answeredAs(ctx, calendar, before, asked.state.me, what.answer);
   updateItem(ctx.db, item);
   const undo = trailItems(ctx, calendar, 'item.answered', [{ before, after: item }]);
   announceItems(ctx, calendar, [{ before, after: item }]);

@@ -1,4 +1,5 @@
 import { describe, expect, test } from 'vitest';
+import { PRESETS } from '@/core/access/index.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { listItems } from '../items/list-items.ts';
 import { at, WEEK } from '../small-organisation.ts';
@@ -252,5 +253,62 @@ describe('an invitation that is taken out of the calendar is declined', () => {
     value(takeBack(ctx('tomas'), back.sending?.key ?? ''));
     pass();
     expect([seen(), arrived('wren')]).toEqual([3, ['answer']]);
+  });
+});
+
+describe('what is answered at less than full sight, by nobody called, and taken back', () => {
+  const invited = () => {
+    const made = call('wren', who('ines'), {}, 'wren');
+    pass();
+    return itemOf(made).uid;
+  };
+  const YES = { answer: 'accepted', comment: '', scope: 'all' } as const;
+
+  test('undone by its own token, an answer is as if it had never been given, also by who may change nothing else', () => {
+    org.give('ines', 'dario', { ...PRESETS.full, add: true, change: 'own', speaks: true });
+    for (const by of ['tomas', 'dario']) {
+      const uid = invited();
+      const made = value(answerItem(ctx(by), idIn('ines', uid), { ...YES, seen: 'needs-action' }));
+      expect(undoSeveral(ctx('oona'), made.undo)).toMatchObject({ code: 'notFound' });
+      value(undoSeveral(ctx(by), made.undo));
+      expect(inCalendar('ines', uid)?.ownerAnswer).toBe('needs-action');
+      pass();
+      expect([answersOn('wren', uid).ines, arrived('wren')]).toEqual(['needs-action', []]);
+      // Once it has left there is nothing to take back.
+      const again = value(answerItem(ctx(by), idIn('ines', uid), { ...YES, seen: 'needs-action' }));
+      pass();
+      expect(undoSeveral(ctx(by), again.undo)).toMatchObject({ code: 'leftAlready' });
+      org.db.run('DELETE FROM message');
+    }
+  });
+
+  test('an invitation that is outlined for whoever speaks is answered by the id they were given, and says no more for it', () => {
+    org.give('ines', 'dario', { ...PRESETS.full, add: true, change: 'own', speaks: true });
+    const uid = invited();
+    org.db.run(`UPDATE item SET visibility = 'outline' WHERE key = ?`, idIn('ines', uid));
+    const seen = value(listItems(ctx('dario'), org.calendar('ines'), WEEK)).items[0];
+    expect([seen && 'notes' in seen, seen?.mayAnswer]).toEqual([false, true]);
+    expect(answerItem(ctx('bruno'), seen?.id ?? '', { ...YES, seen: 'needs-action' })).toMatchObject({
+      code: 'notFound',
+    });
+    const made = value(answerItem(ctx('dario'), seen?.id ?? '', { ...YES, seen: 'needs-action' }));
+    expect(JSON.stringify(made)).not.toMatch(/wren|Wren/);
+    pass();
+    expect(answersOn('wren', uid).ines).toBe('accepted');
+    // That somebody answered, and who, isn't among what they see.
+    const late = answerItem(ctx('dario'), seen?.id ?? '', { ...YES, answer: 'declined', seen: 'needs-action' });
+    expect(late).toMatchObject({ code: 'changedMeanwhile' });
+    expect(JSON.stringify(late)).not.toMatch(/Dario|Wren/);
+  });
+
+  test('what nobody called and its owner is asked to is answered where it stands', () => {
+    const attendees = [{ name: null, address: address('ines'), answer: 'needs-action' as const }];
+    const { id } = org.add('ines', 'ines', { title: 'From a file' }, { attendees, ownerAnswer: 'needs-action' });
+    const made = value(answerItem(ctx('tomas'), id, { ...YES, seen: 'needs-action' }));
+    const now = () =>
+      value(readMeeting(ctx('ines'), id)) && value(listItems(ctx('ines'), org.calendar('ines'), WEEK)).items[0];
+    expect(now()).toMatchObject({ attendees: [{ address: address('ines'), answer: 'accepted' }] });
+    value(undoSeveral(ctx('tomas'), made.undo));
+    expect(now()).toMatchObject({ attendees: [{ address: address('ines'), answer: 'needs-action' }] });
   });
 });

@@ -161,6 +161,17 @@ describe('an item on several dates', () => {
     expect(happens()).toEqual(['03-03T10:00 Weir consent']);
     expect(copyItem(ctx('wren'), itemOf(made).key, ['2027-03-29'])).toMatchObject({ code: 'notFound' });
   });
+
+  test('a copy is seen by as many as what it is copied from', () => {
+    const made = org.add('ines', 'ines', { title: 'At Marsh Lab', kind: 'whereabouts', when: at('2027-03-10', 9) });
+    const open = itemByKey(org.db, made.id);
+    expect(open?.visibility).toBe('open');
+    const fields = { visibility: 'follow' as const };
+    value(changeMeeting(ctx('ines'), made.id, { version: open?.version ?? 0, scope: 'all', fields }));
+    value(copyItem(ctx('tomas'), made.id, ['2027-03-11']));
+    const copies = org.db.all<{ visibility: string }>(`SELECT visibility FROM item WHERE title = 'At Marsh Lab'`);
+    expect(copies.map((one) => one.visibility)).toEqual(['follow', 'follow']);
+  });
 });
 
 describe('a series of picked days', () => {

@@ -91,7 +91,7 @@ export function copyItem(ctx: Context, id: string, dates: readonly string[]): Re
     const first = on + (wall(start) - day);
     const last = item.allDay ? first + (end - start) : wall(fromWallLenient(zone, first) + (end - start));
     const when = { start: text(first), end: text(last), allDay: item.allDay, zone };
-    return createMeeting(ctx, decided.calendar.key, { ...like, when });
+    return createMeeting(ctx, decided.calendar.key, { ...like, when }, ctx.viewer.id, { chosen: true });
   });
 }
 

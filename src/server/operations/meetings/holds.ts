@@ -147,7 +147,8 @@ export function readHolds(ctx: Context, id: string): Result<HoldsAnswer> {
     lapses: lapsesAt === null ? null : instantText(lapsesAt),
     times,
     people: set.people.map(({ address, name }) => ({ address, name })),
-    offer: offer && { address: `/offer/${offerSecret(offer.key)}`, words: offer.words },
+    // A secret address goes to no token.
+    offer: offer && { address: ctx.token ? null : `/offer/${offerSecret(offer.key)}`, words: offer.words },
   });
 }
 

@@ -14,5 +14,5 @@ export { bringBackMeeting, changeMeeting, createMeeting, removeMeeting } from '.
 export { listApart, rejoinItem } from './series-apart.ts';
 export { speaksOn } from './settle.ts';
 export { answerSeveral } from './several.ts';
-export { timeOf, timesOf } from './shape.ts';
+export { timesOf } from './shape.ts';
 export { tellOwner, tellReaders } from './tell.ts';

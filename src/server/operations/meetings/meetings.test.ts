@@ -165,3 +165,40 @@ test('whether somebody can come is said from what the asker sees, and nothing el
   const asks = { when: at('2027-03-04', 10), people: [address('bruno')], item: null };
   expect(value(whoCanCome(ctx('bruno'), org.calendar('ines'), asks)).people[0]?.can).toBe('free');
 });
+
+test('whoever is away all day, or for days, can’t come on any of them; on the day after they can', () => {
+  const days = (start: string, end: string) => ({ start, end, allDay: true, zone: 'Europe/Lisbon' });
+  org.add('bruno', 'bruno', { title: 'Away', shows: 'away', when: days('2027-03-09', '2027-03-10') });
+  org.add('dario', 'dario', { title: 'Fair', shows: 'busy', when: days('2027-03-09', '2027-03-12') });
+  const on = (when: ReturnType<typeof at> | ReturnType<typeof days>) =>
+    value(
+      whoCanCome(ctx('tomas'), org.calendar('ines'), {
+        when,
+        people: [address('bruno'), address('dario')],
+        item: null,
+      }),
+    ).people.map((p) => p.can);
+  expect(on(at('2027-03-08', 22))).toEqual(['free', 'free']);
+  expect(on(at('2027-03-09', 0))).toEqual(['away', 'busy']);
+  expect(on(at('2027-03-09', 10))).toEqual(['away', 'busy']);
+  expect(on(at('2027-03-11', 22))).toEqual(['free', 'busy']);
+  expect(on(at('2027-03-12', 0))).toEqual(['free', 'free']);
+  expect(on(days('2027-03-08', '2027-03-09'))).toEqual(['free', 'free']);
+  expect(on(days('2027-03-08', '2027-03-10'))).toEqual(['away', 'busy']);
+  expect(on(days('2027-03-12', '2027-03-13'))).toEqual(['free', 'free']);
+  // The time of one hour elsewhere is another day here.
+  const noumea = { start: '2027-03-09T01:00', end: '2027-03-09T02:00', allDay: false, zone: 'Pacific/Noumea' };
+  expect(on(noumea)).toEqual(['free', 'free']);
+});
+
+test('an item of one’s own under another’s UID says nothing of theirs', () => {
+  const { id } = org.add('bruno', 'bruno', { title: 'Clinic', when: at('2027-03-09', 10), visibility: 'private' });
+  const uid = org.db.get<{ uid: string }>('SELECT uid FROM item WHERE key = ?', id)?.uid ?? '';
+  const mine = org.add('wren', 'wren', { title: 'Probe', when: at('2027-03-09', 10) }, { uid });
+  const other = org.add('wren', 'wren', { title: 'Other', when: at('2027-03-09', 10) });
+  const asked = (item: string) => {
+    const body = { when: at('2027-03-09', 10), people: [address('bruno')], item };
+    return value(whoCanCome(ctx('wren'), org.calendar('wren'), body)).people[0]?.can;
+  };
+  expect([asked(mine.id), asked(other.id)]).toEqual(['busy', 'busy']);
+});

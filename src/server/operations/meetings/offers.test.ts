@@ -3,18 +3,24 @@ import { holdsBody } from '@/contract/meetings-holds.ts';
 import { PRESETS } from '@/core/access/index.ts';
 import { listMessages } from '../messages/list-messages.ts';
 import { at } from '../small-organisation.ts';
-import { chooseOffer, holdTimes, makeOffer, readOffer, withdrawOffer } from './index.ts';
+import { changeMeeting, chooseOffer, holdTimes, makeOffer, readOffer, withdrawOffer } from './index.ts';
 import { ctx, mail, org, pass, value } from './meeting-day.ts';
 
 const STARTS = ['2027-03-03T16:00:00Z', '2027-03-04T10:00:00Z', '2027-03-05T14:00:00Z'];
 const hold = () => {
-  const body = { title: 'Auditors, secret name', length: 60, starts: STARTS, zone: 'Europe/Lisbon' };
+  const body = {
+    title: 'Auditors, secret name',
+    place: 'Ridge House',
+    length: 60,
+    starts: STARTS,
+    zone: 'Europe/Lisbon',
+  };
   const parsed = holdsBody.parse({ ...body, lapses: '2027-03-10T09:00:00Z' });
   return value(holdTimes(ctx('tomas'), org.calendar('ines'), parsed)).items;
 };
 const offered = (item: string) => {
   const made = value(makeOffer(ctx('tomas'), item, { words: 'A talk about the weir' }));
-  return made.offer?.address.slice('/offer/'.length) ?? '';
+  return made.offer?.address?.slice('/offer/'.length) ?? '';
 };
 const stranger = (now = ctx('tomas').now) => ({ db: org.db, now, place: `place ${Math.random()}` });
 const choice = (start: string) => ({ start, name: 'Marta Quill', address: 'marta@quill-audit.example' });
@@ -41,6 +47,21 @@ describe('times offered behind an address', () => {
     expect(chooseOffer(stranger(), secret, choice(STARTS[0] ?? ''))).toMatchObject({ code: 'offerGone' });
     pass();
     expect(mail()).toEqual(['REQUEST marta@quill-audit.example']);
+    // What goes out says what the page said, and nothing of how it is called or where it is here.
+    const sent = () => org.db.all<{ mail: string }>('SELECT mail FROM outgoing_mail').map((m) => m.mail);
+    expect(sent()[0]).toContain('A talk about the weir');
+    expect(sent().join()).not.toMatch(/secret|Ridge House/);
+    const item = org.db.get<{ key: string; title: string; version: number }>(
+      `SELECT * FROM item WHERE kind = 'meeting'`,
+    );
+    expect(item?.title).toBe('Auditors, secret name');
+    // A place that is set for it afterwards goes to whom it asks; its name here stays here.
+    const change = { version: item?.version ?? 0, scope: 'all' as const, fields: { place: 'Marsh Lab' } };
+    value(changeMeeting(ctx('tomas'), item?.key ?? '', change));
+    pass();
+    expect(sent()).toHaveLength(2);
+    expect(sent()[1]).toMatch(/A talk about the weir.*Marsh Lab|Marsh Lab.*A talk about the weir/);
+    expect(sent().join()).not.toMatch(/secret|Ridge House/);
     // It stands in Messages too, for her and for who speaks for her, and for nobody else.
     const said = (who: string) => {
       const listed = value(listMessages(ctx(who), 'ines', null));

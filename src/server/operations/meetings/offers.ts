@@ -1,5 +1,6 @@
 import type { z } from 'zod';
 import type { HoldsAnswer, OfferAnswer, offerChoice } from '@/contract/meetings-holds.ts';
+import type { Cover } from '@/core/meetings/index.ts';
 import { dateText, instantText, parseInstant } from '@/core/time/index.ts';
 import { limiter } from '../../auth/limiter.ts';
 import { now } from '../../clock.ts';
@@ -15,7 +16,7 @@ import {
   withdrawOffer as withdrawn,
 } from '../../repositories/holds.ts';
 import { itemById } from '../../repositories/items.ts';
-import { meetingOfItem } from '../../repositories/meetings.ts';
+import { insertMeeting, meetingOfItem, updateMeeting } from '../../repositories/meetings.ts';
 import { personById } from '../../repositories/people.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
@@ -52,6 +53,25 @@ function tellChosen(ctx: Context, item: StoredItem, visitor: { address: string; 
   if (!calendar || !owner || !meeting) return;
   keepChosen(ctx, owner, meeting, visitor, words);
   tellReaders(ctx.db, calendar);
+}
+
+/**
+ * Lets a held time be said to others in the words it was offered with: what it is called, where it is and what was noted of it stay with those
+ * who hold it, each until it is changed.
+ */
+function coverWith(ctx: Context, item: StoredItem, words: string): void {
+  const cover: Cover = {
+    title: { own: item.title, said: words.trim() || new Directory(ctx.db).name(item.createdFor) },
+    place: { own: item.place, said: null },
+    notes: { own: item.notes, said: null },
+  };
+  const { calendarId, uid, recurrence } = item;
+  const known = meetingOfItem(ctx.db, item.id);
+  if (known?.part === 'organiser') updateMeeting(ctx.db, { ...known, cover }, ctx.now);
+  else if (!known) {
+    const held = { calendarId, itemId: item.id, uid, recurrence, part: 'organiser' as const };
+    insertMeeting(ctx.db, { ...held, state: null, wanted: null, cover }, ctx.now);
+  }
 }
 
 /** Withdraws the address: whoever has it reads from then on that there is nothing. */
@@ -142,6 +162,7 @@ export function chooseOffer(
     const item = left.find((one) => one.start === parseInstant(choice.start));
     if (!item) return refuse('offerTaken');
     const visitor = { address: choice.address, name: choice.name, role: 'must' as const, group: null };
+    coverWith(ctx, item, offer.words);
     const fixed = fixHold(ctx, item.key, { version: item.version }, [visitor]);
     if (!fixed.ok) return refuse('offerTaken');
     withdrawn(at.db, offer.holdSet, at.now);

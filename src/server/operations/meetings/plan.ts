@@ -1,4 +1,4 @@
-import type { Invited } from '@/core/meetings/index.ts';
+import type { Cover, Invited } from '@/core/meetings/index.ts';
 import {
   callMeeting,
   callOff,
@@ -9,6 +9,7 @@ import {
   type Meeting,
   type Message,
   type Outcome,
+  saidOf,
 } from '@/core/meetings/index.ts';
 import { fromWallLenient, parseDate, parseWall } from '@/core/time/index.ts';
 import type { Connection } from '../../db/index.ts';
@@ -43,7 +44,11 @@ export function calledOf(db: Connection, owner: Person, item: StoredItem, now: n
     // What was heard of it already stands beside the item from now on.
     const before = meetingByUid(db, item.calendarId, item.uid, item.recurrence);
     if (before) return before.part === 'organiser' ? before : null;
-    return insertMeeting(db, { ...held, part: 'organiser', state, wanted: called.wanted }, now) as Called;
+    return insertMeeting(
+      db,
+      { ...held, part: 'organiser', state, wanted: called.wanted, cover: called.cover ?? null },
+      now,
+    ) as Called;
   }
   const file = fromFile(db, owner, item);
   return file && (insertMeeting(db, file, now) as Called);
@@ -89,13 +94,19 @@ export function happeningFor(series: StoredItem, recurrence: string): { start: n
 }
 
 /** A meeting nobody was told of yet. */
-const draftOf = (db: Connection, owner: Person, item: StoredItem, invited: readonly Invited[]): Meeting => ({
+const draftOf = (
+  db: Connection,
+  owner: Person,
+  item: StoredItem,
+  invited: readonly Invited[],
+  cover: Cover | null,
+): Meeting => ({
   uid: item.uid,
   recurrence: item.recurrence,
   organiser: owner.address,
   state: 'draft',
   time: timeOf(new Directory(db), item),
-  matter: matterOf(item),
+  matter: saidOf(matterOf(item), cover),
   invited,
   sequence: 0,
   stamp: 0,
@@ -119,11 +130,14 @@ export function plan(
   hand: Hand,
 ): Outcome {
   const invited = called.wanted ?? called.state?.invited ?? [];
+  const cover = called.cover ?? null;
   if (item.removedAt !== null)
-    return called.state ? callOff(called.state, hand) : { meeting: draftOf(db, owner, item, invited), messages: [] };
+    return called.state
+      ? callOff(called.state, hand)
+      : { meeting: draftOf(db, owner, item, invited, cover), messages: [] };
   if (called.state?.state === 'sent') return changed(db, calendar, called, called.state, item, invited, tellAll, hand);
   const given = called.state?.state === 'draft' ? called.state.given : {};
-  const draft = { ...draftOf(db, owner, item, invited), given };
+  const draft = { ...draftOf(db, owner, item, invited, cover), given };
   if (invited.length === 0) return { meeting: draft, messages: [] };
   // What was called off and is on again is asked afresh, as something newer.
   const sequence = called.state?.state === 'cancelled' ? called.state.sequence + 1 : 0;
@@ -160,6 +174,10 @@ function changed(
     const order = (texts: readonly string[]) => (texts.length === time.left.length ? time.left : texts);
     meeting = { ...meeting, time: { ...meeting.time, left: order(meeting.time.left) } };
   }
-  const next = changeMeeting(meeting, { time, matter: matterOf(item), invited, tellAll }, hand);
+  const next = changeMeeting(
+    meeting,
+    { time, matter: saidOf(matterOf(item), called.cover ?? null), invited, tellAll },
+    hand,
+  );
   return { meeting: next.meeting, messages: [...messages, ...next.messages] };
 }

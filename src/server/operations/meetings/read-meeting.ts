@@ -19,6 +19,7 @@ import {
   findCalendar,
   findItem,
   isRefusal,
+  rangeOf,
   viewsIn,
   withoutCopy,
 } from '../deciding/index.ts';
@@ -50,6 +51,7 @@ export function readMeeting(ctx: Context, id: string): Result<MeetingAnswer> {
     people: [],
     answered: null,
     waiting: [],
+    classified: null,
     questions: [],
     may,
   };
@@ -83,6 +85,7 @@ export function readMeeting(ctx: Context, id: string): Result<MeetingAnswer> {
       })),
       answered: closed && { answer: closed.answer, name: closed.name, at: instantText(closed.at) },
       waiting,
+      classified: state.on?.classification ?? null,
       questions: state.claims.map((m) => asksBack(m, 'otherOrganiser')),
     });
   }
@@ -201,12 +204,6 @@ export function whoCanCome(ctx: Context, key: string, body: ComingBody): Result<
   const when = readWhen(body.when);
   if (isRefusal(when)) return when;
   const about = aboutItem(ctx, body.item);
-  const range = {
-    from: when.start,
-    to: when.end,
-    fromDate: dateText(when.start),
-    toDate: dateText(Math.max(when.start, when.end - 1)),
-  };
   const directory = new Directory(ctx.db);
   const people = body.people.map((address): ComingAnswer['people'][number] => {
     const person = insideBy(ctx.db, address);
@@ -218,10 +215,11 @@ export function whoCanCome(ctx: Context, key: string, body: ComingBody): Result<
     const name = listed?.name ?? null;
     if (!calendar || !known) return { address, name, inside: listed !== null, can: 'unknown' };
     let worst: keyof typeof RANK = 'free';
+    const range = rangeOf(when, calendar.zone);
     const seen = viewsIn(ctx.db, directory, calendar, range, { person: ctx.viewer, decision });
     for (const view of withoutCopy(ctx.db, calendar.id, about, seen)) {
       if (view.kind === 'whereabouts' || view.asSet?.cancelled) continue;
-      const there = view.allDay || (Date.parse(view.start) < when.end && Date.parse(view.end) > when.start);
+      const there = view.allDay || (Date.parse(view.start) < range.to && Date.parse(view.end) > range.from);
       if (there && RANK[view.shows] > RANK[worst]) worst = view.shows;
     }
     return { address, name, inside: true, can: worst };

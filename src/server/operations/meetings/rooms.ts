@@ -1,10 +1,9 @@
 import { expand } from '@/core/recurrence/index.ts';
-import { dateText } from '@/core/time/index.ts';
 import type { Calendar } from '../../repositories/calendars.ts';
 import { itemById } from '../../repositories/items.ts';
 import type { Asked } from '../../repositories/meetings.ts';
 import type { Person } from '../../repositories/people.ts';
-import { Directory, decideOn, repeats, seriesOf, viewsIn } from '../deciding/index.ts';
+import { Directory, decideOn, rangeOf, repeats, seriesOf, viewsIn } from '../deciding/index.ts';
 import type { Acting } from './project.ts';
 
 /** Happenings of a series for which a room is looked at, and how far ahead. */
@@ -23,10 +22,10 @@ export function roomIsFree(ctx: Acting, calendar: Calendar, room: Person, asked:
   const decided = decideOn({ ...ctx, viewer: room }, calendar);
   const directory = new Directory(db);
   return happenings.every(({ start, end }) => {
-    const range = { from: start, to: end, fromDate: dateText(start), toDate: dateText(end - 1) };
+    const range = rangeOf({ start, end, allDay: item.allDay }, calendar.zone);
     return viewsIn(db, directory, calendar, range, { person: room, decision: decided.decision }).every((view) => {
       const own = view.id === item.key || view.id.startsWith(`${item.key}~`);
-      const there = view.allDay || (Date.parse(view.start) < end && Date.parse(view.end) > start);
+      const there = view.allDay || (Date.parse(view.start) < range.to && Date.parse(view.end) > range.from);
       return own || !there || view.shows === 'free' || view.asSet?.cancelled === true;
     });
   });

@@ -24,7 +24,7 @@ import {
   storedRules,
 } from '../deciding/index.ts';
 import { bringBack, changeItem, createItem, NOBODY, type People, removeItem, undo } from '../items/index.ts';
-import { answerAsked, answerBack } from './answer.ts';
+import { answerAsked, answerBack, undoAnswer } from './answer.ts';
 import { apart } from './apart.ts';
 import { readInvited } from './invited.ts';
 import { calledOf } from './plan.ts';
@@ -179,6 +179,8 @@ export function undoMeeting(ctx: Context, key: string): Result<WrittenAnswer> {
   return ctx.db.write(() => {
     // Read first: what still waits is said of the undoing from then on, and isn't found by what is undone any more.
     const told = sendingsByUndo(ctx.db, key);
+    const answered = undoAnswer(ctx, key);
+    if (answered) return answered;
     const back = undo(ctx, key);
     if (!back.ok) return back;
     const answer = said(ctx, back.value, {});

@@ -47,6 +47,8 @@ export function settle(
   // As a list, so that it means the same once something else was said.
   const wantedBefore = called.wanted ?? called.state?.invited ?? null;
   if (more.wanted !== undefined) called = { ...called, wanted: more.wanted && asKnown(more.wanted, called.state) };
+  // Who says that all shall hear says it in its own words.
+  if (more.tellAll === true && called.cover) called = { ...called, cover: null };
   if (called.itemId !== item.id) called = { ...called, itemId: item.id };
   updateMeeting(db, called, now);
 

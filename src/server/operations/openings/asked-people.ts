@@ -2,7 +2,6 @@ import { readWorkHours } from '@/contract/hours.ts';
 import type { ItemWire } from '@/contract/items.ts';
 import type { Sight } from '@/core/calendar/index.ts';
 import type { OpeningsPerson } from '@/core/openings/index.ts';
-import { dateText } from '@/core/time/index.ts';
 import { mainCalendarOf } from '../../repositories/calendars.ts';
 import { keepsOf } from '../../repositories/keeps.ts';
 import { type Person, personByAddress } from '../../repositories/people.ts';
@@ -12,12 +11,11 @@ import {
   type Decided,
   Directory,
   decideOn,
+  rangeOf,
   readViews,
   type Views,
   withoutCopy,
 } from '../deciding/index.ts';
-
-const DAY = 86_400_000;
 
 /** Somebody who is asked, and the views they are read from. */
 export type AskedPerson = OpeningsPerson & {
@@ -83,7 +81,7 @@ function viewsAround(
   to: number,
   about: About,
 ): { views: readonly ItemWire[]; cut: boolean } {
-  const range = { from, to, fromDate: dateText(from), toDate: dateText(to + DAY) };
+  const range = rangeOf({ start: from, end: to, allDay: false }, calendar.zone);
   const directory = new Directory(ctx.db);
   const views: ItemWire[] = [];
   let after: number | null = 0;

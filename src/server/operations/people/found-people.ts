@@ -1,4 +1,4 @@
-import type { NewPerson } from '@/contract/people.ts';
+import type { FirstPerson, NewPerson } from '@/contract/people.ts';
 import { type Letter, lettersIn } from '../../../../standins/letterbox.ts';
 import { dropAccount, makeAccount } from '../../auth/accounts.ts';
 import { now } from '../../clock.ts';
@@ -9,21 +9,31 @@ import { ok, type Result, refuse } from '../../result.ts';
 import { settings } from '../../settings.ts';
 import { again, type Context, domainOf } from '../deciding/index.ts';
 import { addPerson, checkNewPerson } from './people.ts';
+import { checkStartCode, startCode } from './start-code.ts';
 
 /** Whether nobody is in the directory yet, so that the first start asks for the first administrator. */
 export function isEmpty(db: Connection = database()): boolean {
   return allPeople(db).length === 0;
 }
 
-/** Makes the first administrator; refused as soon as anybody is there. */
-export async function foundOrganisation(input: NewPerson): Promise<Result<{ done: true }>> {
+/** Makes the first administrator, for whoever has the code that the server printed; refused as soon as anybody is there. */
+export async function foundOrganisation({ code, ...input }: FirstPerson): Promise<Result<{ done: true }>> {
   const db = database();
   if (!isEmpty(db)) return refuse('setUpAlready');
+  const checked = checkStartCode(code, now());
+  if (checked === 'limited') return refuse('tooManyTries');
+  if (checked === 'wrong') return refuse('badInput', { fields: { code: 'startCode' } });
   const made = await oneAtATime(() => make(db, null, input, true));
   // The first person's own domain is the organisation's: an address of it belongs to somebody inside.
   if (made.ok) db.write(() => insertDomain(db, domainOf(input.address)));
   return made;
 }
+
+/** What a start says where nobody is there yet: where to begin, and with which code; `null` as soon as anybody is. */
+export const howToBegin = (db: Connection): string | null =>
+  isEmpty(db)
+    ? `Nobody is here yet. Open ${settings().address}/welcome and begin with this code: ${startCode().replace(/^(.{5})(.{5})$/, '$1-$2')}`
+    : null;
 
 /** Adds a person with an account of their own. For administrators. */
 export async function addPersonWithAccount(ctx: Context, input: NewPerson): Promise<Result<{ done: true }>> {

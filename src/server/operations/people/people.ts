@@ -54,7 +54,7 @@ import {
   trailOwn,
   viewerOf,
 } from '../deciding/index.ts';
-import { freeHandle, holdsByThread, holdsUntil } from '../sharing/index.ts';
+import { freeHandle, holdsUntil, tellOfCalendar } from '../sharing/index.ts';
 
 /**
  * The directory, with what the one who asks may see of each calendar. Inside, that people are there is no secret; calendars are.
@@ -340,14 +340,16 @@ export function beginCalendar(
         recordedFrom: ctx.now,
         ...grant,
       });
-    // Whoever makes it for somebody keeps what they may do on that somebody's main calendar, and for as long.
-    if (owner.id !== ctx.viewer.id)
-      give({
+    // Whoever makes it for somebody keeps what they may do on that somebody's main calendar, for as long as they may there. The owner is told.
+    if (owner.id !== ctx.viewer.id) {
+      const grantId = give({
         audience: { kind: 'person', personId: ctx.viewer.id },
         rights: decision.rights,
         ends: holdsUntil(ctx, decided, decision.rights),
-        hangs: holdsByThread(decided),
+        hangs: true,
       });
+      tellOfCalendar(ctx, id, owner.id, grantId);
+    }
     if (group) {
       setCalendarGroup(ctx.db, id, group.id);
       give({ audience: { kind: 'group', groupId: group.id }, rights: PRESETS.arranger, ends: null, hangs: false });

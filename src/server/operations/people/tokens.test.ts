@@ -1,11 +1,12 @@
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
 import { PRESETS } from '@/core/access/index.ts';
 import * as clock from '../../clock.ts';
-import { again } from '../deciding/index.ts';
+import { again, type Context, noteTokenAct } from '../deciding/index.ts';
 import { listItems } from '../items/list-items.ts';
+import { giveAccess } from '../sharing/give-access.ts';
 import { listSightlines } from '../sharing/sightlines.ts';
 import { at, type SmallOrganisation, START, smallOrganisation, WEEK } from '../small-organisation.ts';
-import { listTokens, makeToken, tokenIn, withdrawToken } from './tokens.ts';
+import { listTokens, makeToken, readTokenActs, tokenIn, withdrawToken } from './tokens.ts';
 
 const DAY = 86_400_000;
 let org: SmallOrganisation;
@@ -74,7 +75,8 @@ describe('a token', () => {
     expect(withdrawToken(org.ctx('ines'), key).ok).toBe(true);
     expect(bearer(secret)).toBeNull();
     expect(again(ctx)).toMatchObject({ code: 'signedOut' });
-    expect(listed()).toEqual([]);
+    // It is listed for a while yet, with what it did.
+    expect(listed()).toMatchObject([{ withdrawn: '2027-03-02T09:00:00Z' }]);
     const other = make('bruno');
     org.db.run('UPDATE person SET account = NULL WHERE handle = ?', 'bruno');
     expect(bearer(other)).toBeNull();
@@ -109,4 +111,26 @@ describe('a token', () => {
       code: 'tooManyTokens',
     });
   });
+});
+
+test('no token is told a secret address or makes a new way in; what it wrote is listed where it is', () => {
+  const ctx = by(make('ines', { reads: false }));
+  const give = (to: object, as: Context = ctx) =>
+    giveAccess(as, org.calendar('ines'), { audience: to as never, rights: PRESETS.freeBusy, seen: null });
+  expect(give({ kind: 'newLink', name: 'Board' })).toMatchObject({ code: 'notByToken' });
+  expect(give({ kind: 'address', address: 'me@evil.example' })).toMatchObject({ code: 'notByToken' });
+  expect(give({ kind: 'newLink', name: 'Board' }, org.ctx('ines'))).toMatchObject({ ok: true });
+  const links = (as: Context) => {
+    const lines = listSightlines(as, org.calendar('ines'));
+    return lines.ok ? lines.value.rows.filter((r) => r.audience.kind === 'link').map((r) => r.link) : [];
+  };
+  expect([links(ctx), links(org.ctx('ines'))]).toEqual([[null], [expect.stringContaining('/see/')]]);
+  noteTokenAct(ctx, 'createItem', { calendar: org.calendar('ines') });
+  noteTokenAct(org.ctx('ines'), 'createItem', { calendar: org.calendar('ines') });
+  const key = listed()[0]?.key ?? '';
+  expect(readTokenActs(org.ctx('ines'), key)).toEqual({
+    ok: true,
+    value: { acts: [{ at: '2027-03-02T09:00:00Z', act: 'createItem', calendar: 'Ines' }], cut: false },
+  });
+  expect(readTokenActs(org.ctx('bruno'), key)).toMatchObject({ code: 'notFound' });
 });

@@ -1,5 +1,5 @@
 import { createHash, randomBytes, timingSafeEqual } from 'node:crypto';
-import { MOST_TOKENS, type TokenBody, type TokenWire } from '@/contract/people-tokens.ts';
+import { MOST_TOKENS, type TokenActs, type TokenBody, type TokenWire } from '@/contract/people-tokens.ts';
 import { fromWallLenient, instantText, parseDate } from '@/core/time/index.ts';
 import { now } from '../../clock.ts';
 import { mustWait } from '../../db/gate.ts';
@@ -11,23 +11,26 @@ import {
   insertToken,
   noteTokenUse,
   type Token,
+  tokenActs,
   tokenByKey,
   tokenStands,
   tokensOf,
   withdrawTokenRow,
 } from '../../repositories/tokens.ts';
 import { ok, type Result, refuse } from '../../result.ts';
-import { type Context, Directory, findCalendar, isRefusal, trailOwn } from '../deciding/index.ts';
+import { type Context, Directory, decideOn, findCalendar, isRefusal, trailOwn } from '../deciding/index.ts';
 
 const DAY = 86_400_000;
 const ONCE_IN = 3_600_000;
+/** For so long after it was withdrawn a token is listed, with what it did. */
+const SHOWN_AFTER = 90 * DAY;
 const digestOf = (secret: string): string => createHash('sha256').update(secret).digest('hex');
 
 /** The tokens by which programs come in as whoever asks. Their secrets stand nowhere. */
 export function listTokens(ctx: Context): Result<{ tokens: TokenWire[] }> {
   const directory = new Directory(ctx.db);
   return ok({
-    tokens: tokensOf(ctx.db, ctx.viewer.id).map((t) => {
+    tokens: tokensOf(ctx.db, ctx.viewer.id, ctx.now - SHOWN_AFTER).map((t) => {
       const calendar = t.collectionId === null ? null : calendarById(ctx.db, t.collectionId);
       return {
         key: t.key,
@@ -41,6 +44,7 @@ export function listTokens(ctx: Context): Result<{ tokens: TokenWire[] }> {
         ended: t.ends !== null && t.ends <= ctx.now,
         made: instantText(t.madeAt),
         used: t.lastUsed === null ? null : instantText(t.lastUsed),
+        withdrawn: t.withdrawnAt === null ? null : instantText(t.withdrawnAt),
       };
     }),
   });
@@ -54,7 +58,7 @@ export function makeToken(ctx: Context, body: TokenBody): Result<{ secret: strin
   if (body.until !== null && last === null) return refuse('badInput', { fields: { until: 'date' } });
   const ends = last === null ? null : fromWallLenient(ctx.viewer.zone, last + DAY);
   if (ends !== null && ends <= ctx.now) return refuse('badInput', { fields: { until: 'datePassed' } });
-  if (tokensOf(ctx.db, ctx.viewer.id).length >= MOST_TOKENS)
+  if (tokensOf(ctx.db, ctx.viewer.id, Number.MAX_SAFE_INTEGER).length >= MOST_TOKENS)
     return refuse('tooManyTokens', { facts: { most: MOST_TOKENS } });
   const key = newKey();
   const secret = randomBytes(32).toString('base64url');
@@ -73,6 +77,30 @@ export function makeToken(ctx: Context, body: TokenBody): Result<{ secret: strin
     trailOwn(ctx, key, 'token.made', null, { name, reads, calendar: body.calendar, ends });
   });
   return ok({ secret: `paramo.${key}.${secret}` });
+}
+
+const MOST_ACTS = 500;
+
+/** What was written by one of one's own tokens, the latest first. A calendar is named as long as one sees it. */
+export function readTokenActs(ctx: Context, key: string): Result<TokenActs> {
+  const token = tokenByKey(ctx.db, key);
+  if (token?.personId !== ctx.viewer.id) return refuse('notFound');
+  const directory = new Directory(ctx.db);
+  const acts = tokenActs(ctx.db, token.id, MOST_ACTS + 1);
+  const nameOf = (id: number): string | null => {
+    const calendar = calendarById(ctx.db, id);
+    if (!calendar || decideOn(ctx, calendar).decision.rights.sight === 'nothing') return null;
+    return calendar.main ? directory.name(calendar.ownerId) : calendar.name;
+  };
+  const names = new Map([...new Set(acts.flatMap((one) => one.collectionId ?? []))].map((id) => [id, nameOf(id)]));
+  return ok({
+    acts: acts.slice(0, MOST_ACTS).map(({ at, act, collectionId }) => ({
+      at: instantText(at),
+      act,
+      calendar: collectionId === null ? null : (names.get(collectionId) ?? null),
+    })),
+    cut: acts.length > MOST_ACTS,
+  });
 }
 
 /** Withdraws one of one's own tokens: it is refused at its next use, and within whatever it is doing. */

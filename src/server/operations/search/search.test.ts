@@ -131,3 +131,9 @@ test('days of a calendar are marked by what one sees there alone, each happening
   const none = { words: 'heron', from: '2027-03-01', to: '2027-03-15', zone: 'Europe/Lisbon' };
   expect(findDays(org.ctx('ines'), 'none', none)).toMatchObject({ ok: false });
 });
+
+test('an organiser without a name is found by their address', () => {
+  const organiser = { name: null, address: 'quill@audit.example' };
+  org.add('ines', 'ines', { title: 'Nameless', when: at('2027-03-03', 10) }, { organiser, attendees: [] });
+  expect(find('tomas', 'quill')).toEqual(['Nameless']);
+});

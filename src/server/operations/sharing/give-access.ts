@@ -166,6 +166,8 @@ export function planGive(ctx: Context, key: string, body: Unseen<GiveBody>): Pla
   const found = findGrant(ctx, key, body.audience, body.seen === undefined && dated ? null : body.seen, false);
   if (isRefusal(found)) return found;
   const { audience, current } = found;
+  // Whoever was let in by it would stay when a token is withdrawn: new ways in are made by a person at a window.
+  if (ctx.token && audience.toMake) return refuse('notByToken');
   const misfit = fitRights(body.rights, offeredOn(found.decided.calendar)).lowered[0];
   if (misfit) return refuse('badInput', { fields: { [misfit.right]: MISFIT_FIELDS[misfit.needs] } });
   if (audience.stored.kind === 'link') {

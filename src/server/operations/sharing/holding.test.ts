@@ -167,3 +167,42 @@ test('owners hear that somebody came into a group that opens their calendar: tha
   });
   expect(groupByKey(org.db, group)?.name).toBe('Office');
 });
+
+test('what was given while it was held by name ends where only a group’s, for less long, is left', () => {
+  const leads = org.group('Leads', ['tomas']);
+  const spanned = (to: object, rights: Rights, until: string, by = 'ines') =>
+    giveAccess(org.ctx(by), ines(), {
+      audience: to as never,
+      rights,
+      seen: null,
+      span: { from: null, until, zone: 'Europe/Lisbon' },
+    });
+  const named = spanned({ kind: 'person', id: 'tomas' }, PRESETS.steward, '2027-03-08');
+  expect(spanned({ kind: 'group', id: leads }, PRESETS.steward, '2027-03-06')).toMatchObject({ ok: true });
+  expect(spanned({ kind: 'person', id: 'amara' }, PRESETS.full, '2027-03-08', 'tomas')).toMatchObject({ ok: true });
+  const seen = named.ok ? named.value.grant : '';
+  expect(takeAccess(org.ctx('ines'), ines(), { audience: { kind: 'person', id: 'tomas' }, seen })).toMatchObject({
+    ok: true,
+  });
+  const on = (day: number) => rightsOf('amara', ines(), Date.UTC(2027, 2, day, 12)).sight;
+  expect([on(6), on(7), on(8)]).toEqual(['full', 'busy', 'busy']);
+});
+
+test('a calendar made for somebody is told them, and what its maker keeps of it goes with their stewardship, named before', () => {
+  const given = give('ines', 'tomas', PRESETS.steward);
+  expect(given).toMatchObject({ ok: true });
+  const made = beginCalendar(org.ctx('tomas'), { of: 'ines', name: 'Board papers' });
+  const key = made.ok ? made.value.calendar : '';
+  const told = listNotices(org.ctx('ines'));
+  expect(told.ok && told.value.notices[0]).toMatchObject({
+    kind: 'begun',
+    by: 'Tomas',
+    further: { name: 'Board papers' },
+  });
+  expect(rightsOf('tomas', key).sight).toBe('full');
+  const lines = listSightlines(org.ctx('ines'), ines());
+  const row = lines.ok ? lines.value.rows.find((r) => 'id' in r.audience && r.audience.id === 'tomas') : undefined;
+  expect(row?.grants[0]?.hanging).toEqual(['Tomas: Board papers']);
+  takeAccess(org.ctx('ines'), ines(), { audience: { kind: 'person', id: 'tomas' }, seen: grantOf('tomas') });
+  expect(rightsOf('tomas', key).sight).toBe('busy');
+});

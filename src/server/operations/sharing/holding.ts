@@ -1,7 +1,8 @@
 import { type Decision, decide, type HouseRules, type Rights, SIGHT_RANK } from '@/core/access/index.ts';
 import { SCOPES } from '@/core/calendar/index.ts';
+import { newKey } from '../../ids.ts';
 import { type Calendar, calendarById, calendarsOf, mainCalendarOf } from '../../repositories/calendars.ts';
-import { endGrant, grantsOn, type StoredAudience, type StoredGrant } from '../../repositories/grants.ts';
+import { endGrant, grantsOn, insertGrant, type StoredAudience, type StoredGrant } from '../../repositories/grants.ts';
 import { groupsOf } from '../../repositories/groups.ts';
 import { personById } from '../../repositories/people.ts';
 import { type Context, collectionOf, type Decided, rulesOf, trailOn, viewerOf } from '../deciding/index.ts';
@@ -99,32 +100,75 @@ export function gainsWithout(ctx: Context, decided: Decided, gone: StoredGrant):
 
 /**
  * Ends what hung on what somebody no longer holds, in the transaction that took that from them: grants that a person gave who held
- * them for a time or through a group. Those to whom they spoke are told. Goes on until nothing is left to end.
+ * them for a time, through a group, or on the owner's main calendar. What they hold only until some instant from now on ends at that instant.
+ * Those to whom it spoke are told. Goes on until nothing is left to end.
  */
 export function endWhatHung(ctx: Context, calendar: Calendar): void {
-  const near = calendar.main ? calendarsOf(ctx.db, calendar.ownerId) : [calendar];
   for (let again = true; again; ) {
     again = false;
-    for (const c of near)
-      for (const grant of grantsOn(ctx.db, c.id))
-        if (grant.hangs && !stillHolds(ctx, c, grant)) {
-          end(ctx, c, grant);
-          again = true;
-        }
+    for (const c of near(ctx, calendar))
+      for (const grant of grantsOn(ctx.db, c.id)) {
+        const until = grant.hangs ? heldUntil(ctx, c, grant) : null;
+        if (until === null || (grant.ends !== null && grant.ends <= until)) continue;
+        if (until <= Math.max(ctx.now, grant.starts ?? ctx.now)) end(ctx, c, grant);
+        else shorten(ctx, c, grant, until);
+        again = true;
+      }
   }
 }
 
-function stillHolds(ctx: Context, calendar: Calendar, grant: StoredGrant): boolean {
+/** The calendars on which something may hang on what is held of one. */
+const near = (ctx: Context, calendar: Calendar): readonly Calendar[] =>
+  calendar.main ? calendarsOf(ctx.db, calendar.ownerId) : [calendar];
+
+/** What would end with a grant, since whoever it speaks to gave it, or keeps it, by what the grant gives them. */
+export function whatHangsOn(
+  ctx: Context,
+  calendar: Calendar,
+  gone: StoredGrant,
+): { calendar: Calendar; grant: StoredGrant }[] {
+  return near(ctx, calendar).flatMap((c) =>
+    grantsOn(ctx.db, c.id).flatMap((grant) => {
+      if (!grant.hangs || grant.id === gone.id) return [];
+      const [before, after] = [heldUntil(ctx, c, grant), heldUntil(ctx, c, grant, gone)];
+      const shorter = after !== null && (before === null || after < before);
+      return shorter && (grant.ends === null || after < grant.ends) ? [{ calendar: c, grant }] : [];
+    }),
+  );
+}
+
+/**
+ * The first instant, from now or from when a grant begins, at which whoever gave it no longer holds what it gives, or shares; `null` where they
+ * hold it to its end. `without` is a grant left out of account.
+ */
+function heldUntil(ctx: Context, calendar: Calendar, grant: StoredGrant, without?: StoredGrant): number | null {
   const giver = personById(ctx.db, grant.givenBy);
-  if (!giver) return false;
-  if (giver.id === calendar.ownerId) return true;
+  const begin = Math.max(ctx.now, grant.starts ?? ctx.now);
+  if (!giver) return begin;
+  if (giver.id === calendar.ownerId) return null;
   // What its maker keeps on a further calendar hangs on what they hold on the main one.
   const own = grant.audience.kind === 'person' && grant.audience.personId === giver.id;
   const on = own ? mainCalendarOf(ctx.db, calendar.ownerId) : calendarById(ctx.db, calendar.id);
-  if (!on) return false;
-  const collection = collectionOf(on, grantsOn(ctx.db, on.id));
-  const { rights } = decidesFor({ collection, viewer: viewerOf(ctx.db, giver) }, rulesOf(ctx.db, on))(ctx.now);
-  return rights.shares && heldLess(grant.rights, rights) === null;
+  if (!on) return begin;
+  const grants = grantsOn(ctx.db, on.id).filter((one) => one.id !== without?.id);
+  const held = { collection: collectionOf(on, grants), viewer: viewerOf(ctx.db, giver) };
+  const decides = decidesFor(held, rulesOf(ctx.db, on));
+  const holds = (at: number): boolean => {
+    const { rights } = decides(at);
+    return rights.shares && heldLess(grant.rights, rights) === null;
+  };
+  const instants = [begin, ...edges(held, begin)].filter((at) => grant.ends === null || at < grant.ends);
+  return instants.find((at) => !holds(at)) ?? null;
+}
+
+/** Lets a grant end earlier than it would. */
+function shorten(ctx: Context, calendar: Calendar, grant: StoredGrant, ends: number): void {
+  endGrant(ctx.db, grant.id, ctx.now);
+  const id = insertGrant(ctx.db, { ...grant, key: newKey(), ends, recordedFrom: ctx.now });
+  const { rights, starts } = grant;
+  const subject = JSON.stringify(grant.audience);
+  trailOn(ctx, calendar, subject, 'access.given', { rights, starts, ends: grant.ends }, { rights, starts, ends });
+  tellOf(ctx, calendar, { stored: grant.audience }, id, 'changed', '');
 }
 
 function end(ctx: Context, calendar: Calendar, grant: StoredGrant): void {

@@ -10,7 +10,7 @@ export {
 } from './count-findings.ts';
 export { comingRange, readFindings } from './findings.ts';
 export { freeHandle } from './handles.ts';
-export { endWhatHung, holdsByThread, holdsUntil } from './holding.ts';
+export { endWhatHung, holdsUntil } from './holding.ts';
 export { admitToLink, type LinkQueries, type LinkReadings, readLink } from './link-feeds.ts';
 export type { OpenLink } from './links.ts';
 export { accessLines, dayText } from './message-text.ts';
@@ -18,4 +18,4 @@ export { previewAccess } from './preview-access.ts';
 export { wishesFor, wishesWaiting } from './rule-wishes.ts';
 export { listSightlines } from './sightlines.ts';
 export { suggestLevel } from './suggest-level.ts';
-export { tellOfJoining, tellOfSignIn } from './tell.ts';
+export { tellOfCalendar, tellOfJoining, tellOfSignIn } from './tell.ts';

@@ -3,7 +3,7 @@ import type { HistoryAnswer } from '@/contract/sharing-review.ts';
 import { decide, presetOf } from '@/core/access/index.ts';
 import { dateText, instantText } from '@/core/time/index.ts';
 import { linkSecret } from '../../ids.ts';
-import { calendarsOf } from '../../repositories/calendars.ts';
+import { type Calendar, calendarsOf } from '../../repositories/calendars.ts';
 import { lastUses } from '../../repositories/grant-use.ts';
 import { grantsEver, grantsOn, type StoredGrant } from '../../repositories/grants.ts';
 import { allGroups } from '../../repositories/groups.ts';
@@ -23,6 +23,7 @@ import {
   type Shared,
   viewsIn,
 } from '../deciding/index.ts';
+import { whatHangsOn } from './holding.ts';
 
 /** The calendar whose Sightlines a page shows: one of `handle`'s, where the one who asks may give access there. */
 export function findSharedCalendar(ctx: Context, handle: string, key?: string): { calendar: string } | null {
@@ -111,8 +112,8 @@ function rowsOf(ctx: Context, { calendar, asAdministrator }: Shared, directory: 
         who: { name: audience.name, detail: audience.detail },
         outside: audience.outside,
         role: audience.person?.kind === 'role',
-        // A link's address is sight of items, which nobody has by being an administrator.
-        link: link && !asAdministrator ? `/see/${linkSecret(link.key)}` : null,
+        // A link's address is sight of items, which nobody has by being an administrator; and no token is told a secret.
+        link: link && !asAdministrator && !ctx.token ? `/see/${linkSecret(link.key)}` : null,
         shown:
           link && !asAdministrator
             ? { ahead: link.ahead, language: link.language, zone: link.zone, framedBy: link.framedBy }
@@ -121,6 +122,7 @@ function rowsOf(ctx: Context, { calendar, asAdministrator }: Shared, directory: 
         cutBy: [...new Set(cutBy)],
         grants: standingFirst.map((grant) =>
           grantWireOf(grant, ctx.now, directory, {
+            hanging: hangingOn(ctx, calendar, grant),
             told: told.get(grant.id),
             used: link ? (link.lastUsed ?? undefined) : used.get(grant.id),
             letter: letters.get(grant.id),
@@ -135,7 +137,12 @@ function grantWireOf(
   grant: StoredGrant,
   now: number,
   directory: Directory,
-  facts: { told: Told | undefined; used: number | undefined; letter: GrantWire['letter'] | undefined },
+  facts: {
+    hanging: readonly string[];
+    told: Told | undefined;
+    used: number | undefined;
+    letter: GrantWire['letter'] | undefined;
+  },
 ): GrantWire {
   const text = (at: number | null) => (at === null ? null : instantText(at));
   return {
@@ -157,7 +164,21 @@ function grantWireOf(
     heard: facts.told ? { told: facts.told.told, opened: facts.told.opened, last: text(facts.told.lastOpened) } : null,
     letter: facts.letter ?? null,
     used: text(facts.used ?? null),
+    hanging: [...facts.hanging],
   };
+}
+
+const MOST_HANGING = 50;
+
+/** What would end with a grant: whose access to what, as the one who takes it away reads it. */
+function hangingOn(ctx: Context, calendar: Calendar, grant: StoredGrant): string[] {
+  if (!grant.rights.shares) return [];
+  return whatHangsOn(ctx, calendar, grant)
+    .slice(0, MOST_HANGING)
+    .flatMap((one) => {
+      const name = audienceOf(ctx, one.grant)?.name;
+      return name ? [one.calendar.main ? name : `${name}: ${one.calendar.name}`] : [];
+    });
 }
 
 const MOST_HISTORY = 500;

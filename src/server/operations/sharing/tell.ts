@@ -80,6 +80,12 @@ function put(
   hub().tell(personId, { kind: 'told' });
 }
 
+/** Tells somebody that a further calendar was made for them, and what its maker keeps of it. */
+export function tellOfCalendar(ctx: Context, calendarId: number, ownerId: number, grantId: number): void {
+  const calendar = calendarById(ctx.db, calendarId);
+  if (calendar) put(ctx, calendar, ownerId, grantId, 'begun', '');
+}
+
 /**
  * Tells the owners of what a group opens that somebody came into it: who, and into which group, never what it opens. Themselves they
  * aren't told of what they did.
