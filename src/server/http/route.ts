@@ -45,12 +45,19 @@ const NOT_THERE_MS = 12;
 /**
  * Makes a route handler from the contract: reads who asks, the parameters, the query and the body, calls one operation and
  * turns its result into an answer. Every refusal of every route leaves through here. A route that writes does all of its work in
- * one transaction, which begins when everything has arrived, and in which who asks is read once more.
+ * one transaction, which begins when everything has arrived, and in which who asks is read once more. `beside` does what would take long on
+ * another thread, in a transaction there; it answers `null` for what doesn't.
  */
-export function route<N extends RouteName>(name: N, handle: (call: Call<N>) => Handled | Promise<Handled>) {
+export function route<N extends RouteName>(
+  name: N,
+  handle: (call: Call<N>) => Handled | Promise<Handled>,
+  beside: (call: Call<N>) => Promise<Handled> | null = () => null,
+) {
   return answering(name, async (call) => {
     const { method, reads } = ROUTES[name] as Route;
     if (method === 'GET' || reads || !call.ctx) return handle(call);
+    const elsewhere = beside(call);
+    if (elsewhere) return elsewhere;
     await writingIsFree();
     const { ctx } = call;
     return ctx.db.write(() => {

@@ -19,6 +19,8 @@ export type JobName =
   | 'askFreeBusy'
   | 'listInbox'
   | 'readLink'
+  | 'createMeeting'
+  | 'changeMeeting'
   | 'putObject'
   | 'deleteObject'
   | 'deliver'

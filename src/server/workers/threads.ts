@@ -4,10 +4,7 @@ import type { Worker } from 'node:worker_threads';
 import { closeForOthers } from '../db/gate.ts';
 import { hub } from '../live/hub.ts';
 import type { FromThread, Job, ToThread } from './port.ts';
-import { Turns, type Who } from './turns.ts';
-
-/** The thread took longer than it may, or was ended. */
-export class TookTooLong extends Error {}
+import { TookTooLong, Turns, type Who } from './turns.ts';
 
 /** A job under way: how far it is, and a way to stop it. */
 export interface UnderWay {

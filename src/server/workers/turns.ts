@@ -1,7 +1,21 @@
+/* Errors are told apart by their names: several bundles of one server share the threads, each with classes of its own. */
+
 /** There are as many waiting as may be, of one person or in all. */
-export class TooManyWaiting extends Error {}
+export class TooManyWaiting extends Error {
+  override readonly name = 'TooManyWaiting';
+}
 /** Whoever waited for a turn gave it up. */
-export class GaveUp extends Error {}
+export class GaveUp extends Error {
+  override readonly name = 'GaveUp';
+}
+/** The thread took longer than it may, or was ended. */
+export class TookTooLong extends Error {
+  override readonly name = 'TookTooLong';
+}
+
+/** Whether something failed so. */
+export const failedSo = (error: unknown, name: 'TooManyWaiting' | 'GaveUp' | 'TookTooLong'): boolean =>
+  error instanceof Error && error.name === name;
 
 /** Whose turn it is: a person by row number, or a link. */
 export type Who = number | string;

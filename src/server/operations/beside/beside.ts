@@ -5,11 +5,12 @@ import { type Connection, isOwn } from '../../db/index.ts';
 import { hub, tellFrom } from '../../live/hub.ts';
 import { calendarByKey } from '../../repositories/calendars.ts';
 import type { Delivery } from '../../repositories/deliveries.ts';
+import { itemByKey } from '../../repositories/items.ts';
 import { personById } from '../../repositories/people.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import type { JobName, Port } from '../../workers/port.ts';
-import { hasThreads, readBeside, TookTooLong, workBeside, writeBeside } from '../../workers/threads.ts';
-import { GaveUp, TooManyWaiting } from '../../workers/turns.ts';
+import { hasThreads, readBeside, workBeside, writeBeside } from '../../workers/threads.ts';
+import { failedSo } from '../../workers/turns.ts';
 import { type Context, isHeavy, isRefusal, readRange } from '../deciding/index.ts';
 import { deliver, deliverInTurn } from '../meetings/index.ts';
 import {
@@ -26,7 +27,7 @@ import { JOBS, type JobAnswer, type JobArgs, jobFor, type LinkRead, type Written
 
 type ReadingName = Exclude<JobName, WorkName | WriteName | 'readLink'>;
 type WorkName = 'readFile' | 'bringIn' | 'takeBatchBack' | 'changeGrants';
-type WriteName = 'putObject' | 'deleteObject' | 'deliver';
+type WriteName = 'createMeeting' | 'changeMeeting' | 'putObject' | 'deleteObject' | 'deliver';
 
 /** Reads that are quick on the request's thread are done there; those that would make others wait, beside it. */
 async function read<N extends ReadingName>(
@@ -45,8 +46,8 @@ async function refusing(work: () => Promise<unknown>): Promise<unknown> {
   try {
     return await work();
   } catch (error) {
-    if (error instanceof TookTooLong) return refuse('tooSlow');
-    if (error instanceof TooManyWaiting) return refuse('tooManyAtOnce');
+    if (failedSo(error, 'TookTooLong')) return refuse('tooSlow');
+    if (failedSo(error, 'TooManyWaiting')) return refuse('tooManyAtOnce');
     throw error;
   }
 }
@@ -63,6 +64,24 @@ async function write<T>(ctx: Context, name: WriteName, args: JobArgs<WriteName>)
   const { answer, told } = written as Written<T>;
   tellFrom(told);
   return answer;
+}
+
+/** A rule that may happen many times a day: its series is written for all the years the index holds. */
+const isDense = (rule: string | null | undefined): boolean =>
+  /FREQ=(HOURLY|MINUTELY|SECONDLY)|BY(HOUR|MINUTE|SECOND)=/i.test(rule ?? '');
+
+/** Adds an item beside requests where it takes long to write; `null` where it doesn't, or where there are no threads. */
+export const createMeetingBeside = (ctx: Context, key: string, body: JobArgs<'createMeeting'>['body']) =>
+  isDense(body.repeat?.rule) && isOwn(ctx.db) && hasThreads()
+    ? write<JobAnswer<'createMeeting'>['answer']>(ctx, 'createMeeting', { key, body })
+    : null;
+
+/** The same for a change of an item. */
+export function changeMeetingBeside(ctx: Context, id: string, body: JobArgs<'changeMeeting'>['body']) {
+  const rule = body.repeat ? body.repeat.rule : itemByKey(ctx.db, id.split('~')[0] ?? '')?.rule;
+  return isDense(rule) && isOwn(ctx.db) && hasThreads()
+    ? write<JobAnswer<'changeMeeting'>['answer']>(ctx, 'changeMeeting', { id, body })
+    : null;
 }
 
 export const putObjectBeside = (ctx: Context, args: JobArgs<'putObject'>) =>
@@ -255,14 +274,13 @@ export async function work<N extends Exclude<WorkName, 'changeGrants'>>(
   try {
     return (await workBeside(jobFor(ctx, name, args), hooks)) as JobAnswer<N>;
   } catch (error) {
-    const code =
-      error instanceof TookTooLong
-        ? 'fileTookTooLong'
-        : error instanceof TooManyWaiting
-          ? 'tooManyFiles'
-          : error instanceof GaveUp
-            ? 'stopped'
-            : null;
+    const code = failedSo(error, 'TookTooLong')
+      ? 'fileTookTooLong'
+      : failedSo(error, 'TooManyWaiting')
+        ? 'tooManyFiles'
+        : failedSo(error, 'GaveUp')
+          ? 'stopped'
+          : null;
     if (code) return refuse(code) as Result<never> as JobAnswer<N>;
     throw error;
   }

@@ -6,7 +6,7 @@ import type { Job, JobName, Port } from '../../workers/port.ts';
 import { askFreeBusy, deleteObject, listInbox, listObjects, putObject, queryFreeBusy } from '../dav/index.ts';
 import { again, type Context, everythingTold, isRefusal, noteTokenAct } from '../deciding/index.ts';
 import { bringInSteps, exportFile, listItems, listLoad, readFile, takeBatchBack } from '../items/index.ts';
-import { deliver } from '../meetings/index.ts';
+import { changeMeeting, createMeeting, deliver } from '../meetings/index.ts';
 import { checkTime, findRoom, findRound, findSeriesTimes, findTimes, readTimesDay } from '../openings/index.ts';
 import { findDays, search } from '../search/index.ts';
 import {
@@ -39,11 +39,16 @@ async function alone<T>(port: Port, work: () => T): Promise<Written<T>> {
 }
 
 /** Writes in one transaction, in which who asks is read once more. */
-const inTransaction = <T>(ctx: Context, act: string, calendar: string, work: (ctx: Context) => Result<T>): Result<T> =>
+const inTransaction = <T>(
+  ctx: Context,
+  act: string,
+  where: Parameters<typeof noteTokenAct>[2],
+  work: (ctx: Context) => Result<T>,
+): Result<T> =>
   ctx.db.write(() => {
     const now = again(ctx);
     const done = isRefusal(now) ? now : work(now);
-    if (done.ok) noteTokenAct(ctx, act, { calendar });
+    if (done.ok) noteTokenAct(ctx, act, where);
     return done;
   });
 
@@ -57,13 +62,25 @@ export const JOBS = {
     queryFreeBusy(ctx, args.key, args.instants),
   askFreeBusy: (ctx: Context, args: FreeBusyAsked) => askFreeBusy(ctx, args.addresses, args.instants, args.uid),
   listInbox: (ctx: Context, _args: Record<never, never>) => listInbox(ctx),
+  createMeeting: (ctx: Context, args: { key: string; body: Parameters<typeof createMeeting>[2] }, port: Port) =>
+    alone(port, () =>
+      inTransaction(ctx, 'createItem', { calendar: args.key }, (now) => createMeeting(now, args.key, args.body)),
+    ),
+  changeMeeting: (ctx: Context, args: { id: string; body: Parameters<typeof changeMeeting>[2] }, port: Port) =>
+    alone(port, () =>
+      inTransaction(ctx, 'changeItem', { item: args.id }, (now) => changeMeeting(now, args.id, args.body)),
+    ),
   putObject: (ctx: Context, args: ObjectPut, port: Port) =>
     alone(port, () =>
-      inTransaction(ctx, 'putObject', args.key, (now) => putObject(now, args.key, args.name, args.text, args.seen)),
+      inTransaction(ctx, 'putObject', { calendar: args.key }, (now) =>
+        putObject(now, args.key, args.name, args.text, args.seen),
+      ),
     ),
   deleteObject: (ctx: Context, args: Omit<ObjectPut, 'text'>, port: Port) =>
     alone(port, () =>
-      inTransaction(ctx, 'deleteObject', args.key, (now) => deleteObject(now, args.key, args.name, args.seen)),
+      inTransaction(ctx, 'deleteObject', { calendar: args.key }, (now) =>
+        deleteObject(now, args.key, args.name, args.seen),
+      ),
     ),
   deliver: (ctx: Context, args: { id: number }, port: Port) => alone(port, () => deliver(ctx.db, args.id)),
   listLoad: (ctx: Context, args: { key: string; query: Parameters<typeof listLoad>[2] }) =>
