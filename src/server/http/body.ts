@@ -1,7 +1,8 @@
-/** Reads a body, counting as it comes; `null` as soon as it is longer than allowed. */
+/** Reads a body, counting as it comes; `null` as soon as it is longer than allowed. `each` is given every part of it as it comes. */
 export async function readLimited(
   body: ReadableStream<Uint8Array> | null,
   most: number,
+  each: (part: Uint8Array) => void = () => {},
 ): Promise<Uint8Array<ArrayBuffer> | null> {
   if (!body) return new Uint8Array();
   const parts: Uint8Array[] = [];
@@ -16,6 +17,7 @@ export async function readLimited(
       return null;
     }
     parts.push(value);
+    each(value);
   }
   const whole = new Uint8Array(size);
   let at = 0;

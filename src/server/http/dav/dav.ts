@@ -11,6 +11,7 @@ import {
   listObjectsBeside,
   putObjectBeside,
   queryFreeBusyBeside,
+  readObjectBeside,
 } from '../../operations/beside/beside.ts';
 import {
   clearInbox,
@@ -20,7 +21,6 @@ import {
   type ProgramCalendar,
   type ProgramObject,
   readInbox,
-  readObject,
   readProgramCalendar,
   readProgramPerson,
 } from '../../operations/dav/index.ts';
@@ -243,7 +243,7 @@ async function knownOf({ ctx, me }: Pick<Asked, 'ctx' | 'me'>, resource: Resourc
     case 'object': {
       const calendar = readProgramCalendar(ctx, resource.calendar);
       if (!calendar.ok) return calendar;
-      return known(readObject(ctx, resource.calendar, resource.name), (object) => ({
+      return known(await readObjectBeside(ctx, resource.calendar, resource.name), (object) => ({
         ...base,
         kind: 'object',
         calendar: calendar.value,
@@ -454,10 +454,10 @@ function calendarResponse(text: string, tags: { tag: string; scheduleTag: string
   return new Response(head ? null : text, { headers });
 }
 
-function get({ ctx, resource, request }: Asked, head: boolean): Response {
+async function get({ ctx, resource, request }: Asked, head: boolean): Promise<Response> {
   const read =
     resource.kind === 'object'
-      ? readObject(ctx, resource.calendar, resource.name)
+      ? await readObjectBeside(ctx, resource.calendar, resource.name)
       : resource.kind === 'invitation'
         ? readInbox(ctx, resource.name)
         : refuse('notFound');

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
+import { wantedIn } from './requests.ts';
 import { resourceAt } from './resource.ts';
-import { cal, childOf, dav, documentOf, el, leaf, readXml } from './xml.ts';
+import { cal, childOf, dav, documentOf, el, leaf, readXml, type Xml } from './xml.ts';
 
 test('what is written is read back, whatever stands in it', () => {
   fc.assert(
@@ -65,4 +66,52 @@ test('an address is somebody’s own, or nothing', () => {
     `/dav/calendars/ines/${'k'.repeat(300)}/`,
   ])
     expect([no, resourceAt(no, 'ines')]).toEqual([no, null]);
+});
+
+test('XML put together at random is read or refused, and what is read is bounded', () => {
+  const piece = fc.constantFrom(
+    '<a>',
+    '</a>',
+    '<d:prop xmlns:d="DAV:">',
+    '</d:prop>',
+    '<b/>',
+    '<x:y xmlns:x="urn:z"/>',
+    '<![CDATA[',
+    ']]>',
+    '<!--',
+    '-->',
+    '<?pi',
+    '?>',
+    '&amp;',
+    '&',
+    '"',
+    "'",
+    '<',
+    '>',
+    ' xmlns="',
+    '=',
+    'text',
+    '\u0000',
+    '\ud800',
+    '<!DOCTYPE a>',
+  );
+  const size = (xml: Xml | null): number => (xml ? 1 + xml.children.reduce((n, one) => n + size(one), 0) : 0);
+  fc.assert(
+    fc.property(fc.array(piece, { maxLength: 80 }), (pieces) => {
+      const read = readXml(pieces.join(''));
+      expect(size(read)).toBeLessThanOrEqual(6000);
+      if (read) expect(read.name.length).toBeLessThanOrEqual(400);
+    }),
+    { numRuns: 2000, seed: 20_270_302 },
+  );
+  expect(readXml(`<a xmlns="${'n'.repeat(500)}"/>`)).toBeNull();
+  expect(readXml(`<d:prop xmlns:d="DAV:"><${'n'.repeat(500)}/></d:prop>`)).toBeNull();
+});
+
+test('a request names so many properties', () => {
+  const find = (count: number) =>
+    readXml(
+      `<d:propfind xmlns:d="DAV:"><d:prop>${Array.from({ length: count }, (_, i) => `<d:a${i}/>`).join('')}</d:prop></d:propfind>`,
+    );
+  expect([wantedIn(find(200))?.kind, wantedIn(find(201))]).toEqual(['some', null]);
 });

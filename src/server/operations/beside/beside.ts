@@ -11,6 +11,7 @@ import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import type { JobName, Port } from '../../workers/port.ts';
 import { hasThreads, readBeside, workBeside, writeBeside } from '../../workers/threads.ts';
 import { failedSo } from '../../workers/turns.ts';
+import { isLongObject } from '../dav/index.ts';
 import { type Context, isHeavy, isRefusal, readRange } from '../deciding/index.ts';
 import { deliver, deliverInTurn } from '../meetings/index.ts';
 import {
@@ -27,7 +28,7 @@ import { JOBS, type JobAnswer, type JobArgs, jobFor, type LinkRead, type Written
 
 type ReadingName = Exclude<JobName, WorkName | WriteName | 'readLink'>;
 type WorkName = 'readFile' | 'bringIn' | 'takeBatchBack' | 'changeGrants';
-type WriteName = 'createMeeting' | 'changeMeeting' | 'putObject' | 'deleteObject' | 'deliver';
+type WriteName = 'changeSeveral' | 'createMeeting' | 'changeMeeting' | 'putObject' | 'deleteObject' | 'deliver';
 
 /** Reads that are quick on the request's thread are done there; those that would make others wait, beside it. */
 async function read<N extends ReadingName>(
@@ -83,6 +84,25 @@ export function changeMeetingBeside(ctx: Context, id: string, body: JobArgs<'cha
     ? write<JobAnswer<'changeMeeting'>['answer']>(ctx, 'changeMeeting', { id, body })
     : null;
 }
+
+/** As many items as are changed at once on the request's thread. */
+const FEW_ITEMS = 8;
+
+/** The same for a change of several items. */
+export const changeSeveralBeside = (ctx: Context, body: JobArgs<'changeSeveral'>['body']) =>
+  body.items.length > FEW_ITEMS && isOwn(ctx.db) && hasThreads()
+    ? write<JobAnswer<'changeSeveral'>['answer']>(ctx, 'changeSeveral', { body })
+    : null;
+
+/** Whether some people can come: beside requests where they are many, or the time is days. */
+export function whoCanComeBeside(ctx: Context, key: string, body: JobArgs<'whoCanCome'>['body']) {
+  const days = (Date.parse(body.when.end) - Date.parse(body.when.start)) / 86_400_000;
+  return read(ctx, 'whoCanCome', { key, body }, body.people.length > 10 || days > 2);
+}
+
+/** One thing of a calendar, as a program reads it: beside requests where much of it was changed by itself. */
+export const readObjectBeside = (ctx: Context, key: string, name: string) =>
+  read(ctx, 'readObject', { key, name }, isLongObject(ctx, key, name));
 
 export const putObjectBeside = (ctx: Context, args: JobArgs<'putObject'>) =>
   write<JobAnswer<'putObject'>['answer']>(ctx, 'putObject', args);

@@ -3,10 +3,18 @@ import { HubElsewhere, hub, type ToldElsewhere } from '../../live/hub.ts';
 import { personById } from '../../repositories/people.ts';
 import type { Result } from '../../result.ts';
 import type { Job, JobName, Port } from '../../workers/port.ts';
-import { askFreeBusy, deleteObject, listInbox, listObjects, putObject, queryFreeBusy } from '../dav/index.ts';
+import {
+  askFreeBusy,
+  deleteObject,
+  listInbox,
+  listObjects,
+  putObject,
+  queryFreeBusy,
+  readObject,
+} from '../dav/index.ts';
 import { again, type Context, everythingTold, isRefusal, noteTokenAct } from '../deciding/index.ts';
 import { bringInSteps, exportFile, listItems, listLoad, readFile, takeBatchBack } from '../items/index.ts';
-import { changeMeeting, createMeeting, deliver } from '../meetings/index.ts';
+import { changeMeeting, changeSeveral, createMeeting, deliver, whoCanCome } from '../meetings/index.ts';
 import { checkTime, findRoom, findRound, findSeriesTimes, findTimes, readTimesDay } from '../openings/index.ts';
 import { findDays, search } from '../search/index.ts';
 import {
@@ -70,6 +78,11 @@ export const JOBS = {
     alone(port, () =>
       inTransaction(ctx, 'changeItem', { item: args.id }, (now) => changeMeeting(now, args.id, args.body)),
     ),
+  changeSeveral: (ctx: Context, args: { body: Parameters<typeof changeSeveral>[1] }, port: Port) =>
+    alone(port, () => inTransaction(ctx, 'changeSeveral', {}, (now) => changeSeveral(now, args.body))),
+  whoCanCome: (ctx: Context, args: { key: string; body: Parameters<typeof whoCanCome>[2] }) =>
+    whoCanCome(ctx, args.key, args.body),
+  readObject: (ctx: Context, args: { key: string; name: string }) => readObject(ctx, args.key, args.name),
   putObject: (ctx: Context, args: ObjectPut, port: Port) =>
     alone(port, () =>
       inTransaction(ctx, 'putObject', { calendar: args.key }, (now) =>

@@ -7,6 +7,7 @@ export {
 } from './calendars.ts';
 export {
   type Instants,
+  isLongObject,
   listObjects,
   MOST_OBJECTS,
   type ProgramObject,

@@ -10,6 +10,7 @@ import {
   writeCalendar,
 } from '@/core/formats/index.ts';
 import { dateText, EARLIEST, instantText, LATEST } from '@/core/time/index.ts';
+import { calendarByKey } from '../../repositories/calendars.ts';
 import { itemById, itemByKey, replacementsOf } from '../../repositories/items.ts';
 import { itemByProgramName, programNames } from '../../repositories/program-names.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
@@ -332,6 +333,17 @@ function expandedIn(programs: Programs, instants: Instants): Map<string, string>
     lines.set(name, [...(lines.get(name) ?? []), ...programs.happeningLines(view, home)]);
   }
   return new Map([...lines].map(([name, all]) => [name, calendarText(all, {})]));
+}
+
+/** Happenings changed by themselves with which a thing takes long to write. */
+const LONG = 20;
+
+/** Whether a thing takes long to write, whoever asks; `false` for what isn't there. */
+export function isLongObject(ctx: Context, key: string, name: string): boolean {
+  const calendar = calendarByKey(ctx.db, key);
+  const given = calendar && itemByProgramName(ctx.db, ctx.viewer.id, calendar.id, name);
+  const item = given ? itemById(ctx.db, given) : itemByKey(ctx.db, name.replace(/\.ics$/, ''));
+  return item !== null && replacementsOf(ctx.db, item.id).length > LONG;
 }
 
 /** One thing of a calendar with its text. */

@@ -23,6 +23,8 @@ import { keepZone } from '../../repositories/zone-definitions.ts';
 import { homeOf, insideBy, putOnItsWay, tellOwner, tellReaders } from '../meetings/index.ts';
 
 const MOST_RECIPIENTS = 100;
+/** What is kept of a mail that is for nobody here, in bytes. */
+const MOST_UNSEEN = 1_000_000;
 /** Words of a mail that go along with each of its scheduling messages. */
 const MOST_WORDS = 4000;
 
@@ -87,7 +89,7 @@ function receiveMail(
       if (home) tellReaders(db, home.calendar);
     }
     if (people.length === 0) {
-      rememberInbound(db, print(''), now, raw);
+      rememberInbound(db, print(''), now, raw.subarray(0, MOST_UNSEEN));
       return;
     }
     const checked = isVouchedFor(mail, mailHost);

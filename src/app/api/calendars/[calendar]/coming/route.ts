@@ -1,4 +1,4 @@
 import { route } from '@/server/http/route.ts';
-import { whoCanCome } from '@/server/operations/meetings/index.ts';
+import { whoCanComeBeside } from '@/server/operations/beside/beside.ts';
 
-export const POST = route('whoCanCome', ({ ctx, params, body }) => whoCanCome(ctx, params.calendar ?? '', body));
+export const POST = route('whoCanCome', ({ ctx, params, body }) => whoCanComeBeside(ctx, params.calendar ?? '', body));
