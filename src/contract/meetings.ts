@@ -84,7 +84,13 @@ export const meetingAnswer = z.strictObject({
   /** How its organiser classifies it, where that isn't public. */
   classified: z.enum(['private', 'confidential']).nullable(),
   questions: z.array(
-    z.strictObject({ why: z.string(), from: z.string(), says: z.string(), answer: z.enum(ANSWERS).nullable() }),
+    z.strictObject({
+      why: z.string(),
+      from: z.string(),
+      says: z.string(),
+      answer: z.enum(ANSWERS).nullable(),
+      attendee: z.string().nullable(),
+    }),
   ),
   may: z.strictObject({ change: z.boolean(), speak: z.boolean(), answer: z.boolean() }),
 });

@@ -99,6 +99,8 @@ const messageWire = z.strictObject({
   when: times.nullable(),
   answer: z.enum(ANSWERS).nullable(),
   why: z.string().nullable(),
+  /** For whom it speaks, where that is another than who sent it. */
+  attendee: z.string().nullable(),
   /** Whether the mail host vouches for its sender; `null` for what never left the house. */
   checked: z.boolean().nullable(),
   mark: z.string().nullable(),

@@ -43,7 +43,7 @@ export function Tokens() {
             className="row"
             style={{ padding: '6px 0', borderBottom: '1px solid var(--hair)', flexWrap: 'wrap' }}
           >
-            <span>
+            <span style={{ flex: '1 1 0' }}>
               {one.name}{' '}
               <span className="small soft">
                 {[

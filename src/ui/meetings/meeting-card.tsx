@@ -44,7 +44,11 @@ export function MeetingCard({ item, head }: { item: ItemWire; head: BoardHead })
       )}
       {meeting.questions.map((q) => (
         <p key={`${q.why} ${q.from} ${q.says} ${q.answer}`} className={`${pageCss.card} ${pageCss['wrong-card']}`}>
-          {t(`why.${q.why as 'notInvited'}`, { from: q.from, answer: q.answer ?? 'none' })}
+          {t(`why.${q.why as 'notInvited'}`, {
+            from: q.from,
+            answer: q.answer ?? 'none',
+            attendee: q.attendee ?? t('someoneElse'),
+          })}
           {q.says && ` “${q.says}”`}
         </p>
       ))}

@@ -278,7 +278,13 @@ function Message({ message: m, messages }: { message: MessageWire; messages: Mes
         </p>
       )}
       {m.why && (
-        <p className="small wrong">{t(`meetings.why.${m.why as 'again'}`, { from, answer: m.answer ?? 'none' })}</p>
+        <p className="small wrong">
+          {t(`meetings.why.${m.why as 'again'}`, {
+            from,
+            answer: m.answer ?? 'none',
+            attendee: m.attendee ?? t('meetings.someoneElse'),
+          })}
+        </p>
       )}
       {m.sentInstead && <p className="small wrong">{t('threads.sentInstead', { who: m.sentInstead })}</p>}
       {m.mark && <p className="small wrong">{t(`threads.mark.${m.mark as 'leftOut'}`, { left: m.leftOut })}</p>}

@@ -14,7 +14,7 @@ export function ConfirmGive(props: {
 }) {
   const t = useTranslations('lines');
   return (
-    <div className={`${pageCss.card} ${grantEditorCss.acts}`} role="alert">
+    <div className={`${pageCss.card} ${grantEditorCss.acts} ${grantEditorCss.card}`} role="alert">
       {props.head && <h3>{props.head}</h3>}
       <p>{props.text}</p>
       <div className="row" style={{ marginTop: 8 }}>

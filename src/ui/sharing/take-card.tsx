@@ -20,7 +20,10 @@ export function TakeCard(props: {
   const t = useTranslations();
   const tl = useTranslations('lines');
   return (
-    <div className={`${pageCss.card} ${pageCss['wrong-card']} ${grantEditorCss.acts}`} role="alert">
+    <div
+      className={`${pageCss.card} ${pageCss['wrong-card']} ${grantEditorCss.acts} ${grantEditorCss.card}`}
+      role="alert"
+    >
       <h3>{link ? tl('withdrawTitle', { name }) : tl('takeTitle', { name })}</h3>
       {link ? (
         <p>{tl('withdrawThen')}</p>

@@ -59,11 +59,15 @@ export function readMeeting(ctx: Context, id: string): Result<MeetingAnswer> {
   if (!meeting)
     return ok(item.ownerInvited ? { ...none, part: 'attendee', state: 'sent', organiser: item.organiser } : none);
   const waiting = sendingWireOf(ctx, decided, owner, meeting);
-  const asksBack = (m: { method: string; sender: string; comment?: string | null; answer?: string }, why: string) => ({
+  const asksBack = (
+    m: { method: string; sender: string; comment?: string | null; answer?: string; attendee?: string },
+    why: string,
+  ) => ({
     why,
     from: new Directory(ctx.db).byAddress(m.sender),
     says: m.comment ?? '',
     answer: (m.answer as MeetingAnswer['people'][number]['answer'] | undefined) ?? null,
+    attendee: m.attendee ? new Directory(ctx.db).byAddress(m.attendee) : null,
   });
   if (meeting.part === 'attendee') {
     const { state } = meeting;

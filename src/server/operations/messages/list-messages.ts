@@ -302,6 +302,7 @@ function messageWire({ ctx, folders, read }: Look, m: StoredMessage): MessageWir
     when: facts.time ? timesOf(ctx.db, facts.time) : null,
     answer: facts.answer ?? null,
     why: facts.why ?? null,
+    attendee: facts.attendee ?? null,
     checked: facts.checked ?? null,
     mark: facts.mark ?? null,
     leftOut: facts.leftOut ?? 0,
