@@ -1,6 +1,6 @@
 import { spawnSync } from 'node:child_process';
 import type { TestProject } from 'vitest/node';
-import { isBuilt, START_CODE, startServer } from './servers.ts';
+import { isBuilt, START_CODE, seedOnce, startServer } from './servers.ts';
 
 declare module 'vitest' {
   interface ProvidedContext {
@@ -19,6 +19,7 @@ export default async function setup(project: TestProject): Promise<() => Promise
     const built = spawnSync(process.execPath, ['scripts/build.mjs'], { encoding: 'utf8' });
     if (built.status !== 0) throw new Error(`${built.stdout}${built.stderr}`);
   }
+  seedOnce();
   const servers = await Promise.all([
     startServer('empty', { demo: true }),
     startServer('sample', { demo: true, sample: true }),

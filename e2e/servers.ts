@@ -1,5 +1,5 @@
 import { type ChildProcess, spawn, spawnSync } from 'node:child_process';
-import { existsSync, mkdirSync, rmSync } from 'node:fs';
+import { cpSync, existsSync, mkdirSync, rmSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
 
@@ -18,6 +18,40 @@ export interface Running {
   readonly data: string;
   readonly stop: () => Promise<void>;
 }
+
+/** The sample organisation as it was seeded, before any server ran on it. */
+const SEEDED = join(process.cwd(), '.e2e', 'seeded');
+
+/** Seeds the sample organisation once, for all servers that begin with it. */
+export function seedOnce(): void {
+  rmSync(SEEDED, { recursive: true, force: true });
+  mkdirSync(SEEDED, { recursive: true });
+  const env = {
+    ...process.env,
+    NODE_ENV: 'production',
+    PARAMO_DATA: SEEDED,
+    ...SETTINGS,
+    PARAMO_DEMO: '1',
+    PARAMO_CLOCK: CLOCK,
+  };
+  seed(env as NodeJS.ProcessEnv);
+}
+
+function seed(env: NodeJS.ProcessEnv): void {
+  const seeded = spawnSync(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'demo/seed.ts'], {
+    env,
+    encoding: 'utf8',
+  });
+  if (seeded.status !== 0) throw new Error(`seeding failed: ${seeded.stdout}${seeded.stderr}`);
+}
+
+/** What every server of the tests is told, whatever is in it. */
+const SETTINGS = {
+  PARAMO_SECRET: 'a secret for tests alone, 32 characters long',
+  PARAMO_LOG: 'warn',
+  PARAMO_INBOUND_SECRET: INBOUND_SECRET,
+  PARAMO_CHECK_ANSWERS: '1',
+};
 
 /** A port nobody listens on. */
 async function freePort(): Promise<number> {
@@ -42,22 +76,15 @@ export async function startServer(
     ...process.env,
     NODE_ENV: 'production',
     PARAMO_DATA: data,
-    PARAMO_SECRET: 'a secret for tests alone, 32 characters long',
-    PARAMO_LOG: 'warn',
-    PARAMO_INBOUND_SECRET: INBOUND_SECRET,
-    PARAMO_CHECK_ANSWERS: '1',
+    ...SETTINGS,
     PORT: String(port),
     PARAMO_ADDRESS: `http://localhost:${port}`,
     ...options.env,
     ...(options.demo ? { PARAMO_DEMO: '1', PARAMO_CLOCK: CLOCK } : {}),
   };
-  if (options.sample) {
-    const seeded = spawnSync(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'demo/seed.ts'], {
-      env,
-      encoding: 'utf8',
-    });
-    if (seeded.status !== 0) throw new Error(`seeding failed: ${seeded.stdout}${seeded.stderr}`);
-  }
+  // What differs by its settings is seeded for itself; of everything else there is one, and it is copied.
+  if (options.sample && options.demo && !options.env && existsSync(SEEDED)) cpSync(SEEDED, data, { recursive: true });
+  else if (options.sample) seed(env);
   const child = spawn(process.execPath, ['server.mjs'], { env, stdio: ['ignore', 'pipe', 'pipe'] });
   await ready(child);
   return {

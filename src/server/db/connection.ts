@@ -2,6 +2,7 @@ import { mkdirSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import Database from 'better-sqlite3';
 import { type ZoneDefinition, zonesFrom } from '@/core/time/index.ts';
+import { Refused, refusalOf } from '../result.ts';
 import { settings } from '../settings.ts';
 import { migrate } from './migrate.ts';
 
@@ -10,6 +11,8 @@ export class Connection {
   private readonly statements = new Map<string, Database.Statement>();
   private readonly rawStatements = new Map<string, Database.Statement>();
   private readonly afterwards: (() => void)[] = [];
+  /** What stays written though what it is part of is taken back; `undone` says that it was, and has to be written again. */
+  private readonly staying: { readonly work: () => void; undone: boolean }[] = [];
   /** The data folder the file stands in. */
   readonly folder: string;
   constructor(readonly raw: Database.Database) {
@@ -53,19 +56,48 @@ export class Connection {
     return this.statement(text).run(...values).changes;
   }
 
-  /** Runs work in one transaction: all of it is written, or, where it throws, none. Work is synchronous. */
+  /**
+   * Runs work in one transaction: all of it is written, or, where it throws or comes to a refusal, none. A refusal is answered, whether it was
+   * returned or thrown (`Refused`). Work is synchronous.
+   */
   write<T>(work: () => T): T {
     const waiting = this.afterwards.length;
+    const stayed = this.staying.length;
     let done: T;
     try {
-      done = this.raw.transaction(work).immediate();
+      done = this.raw
+        .transaction(() => {
+          const value = work();
+          const refusal = refusalOf(value);
+          if (refusal) throw new Refused(refusal);
+          return value;
+        })
+        .immediate();
     } catch (error) {
       // What a part that was not written would have done afterwards isn't done.
       this.afterwards.length = waiting;
+      for (const one of this.staying.slice(stayed)) one.undone = true;
+      if (!this.raw.inTransaction) this.writeWhatStays();
+      const refusal = refusalOf(error);
+      if (refusal) return refusal as T;
       throw error;
     }
-    if (!this.raw.inTransaction) for (const then of this.afterwards.splice(0)) then();
+    if (!this.raw.inTransaction) {
+      this.writeWhatStays();
+      for (const then of this.afterwards.splice(0)) then();
+    }
     return done;
+  }
+
+  /** Writes something that stays written even where the write it is part of is refused: that a code was tried, say. */
+  evenIfRefused(work: () => void): void {
+    work();
+    if (this.raw.inTransaction) this.staying.push({ work, undone: false });
+  }
+
+  private writeWhatStays(): void {
+    const undone = this.staying.splice(0).filter((one) => one.undone);
+    if (undone.length > 0) this.raw.transaction(() => undone.forEach((one) => void one.work())).immediate();
   }
 
   /** Does something once what is being written is there for others to read; at once where nothing is being written. */

@@ -8,7 +8,7 @@ import { itemById, itemByKey, itemsByUid } from '../../repositories/items.ts';
 import { personById } from '../../repositories/people.ts';
 import { nameForPrograms } from '../../repositories/program-names.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
-import { ok, type Refusal, type Result, refuse } from '../../result.ts';
+import { must, ok, type Refusal, Refused, type Result, refuse } from '../../result.ts';
 import { nameZone } from '../../zone-name.ts';
 import {
   type Context,
@@ -47,33 +47,12 @@ const MOST_UID = 500;
 /** Within so long after a series begins its first happening is looked for. */
 const FIRST_WITHIN = 800 * 86_400_000;
 
-/** A refusal in the midst of a write: what was written before it is taken back with it. */
-class Refused extends Error {
-  constructor(readonly refusal: Refusal) {
-    super(refusal.code);
-  }
-}
-
-function must<T>(result: Result<T>): T {
-  if (!result.ok) throw new Refused(result);
-  return result.value;
-}
-
 /** What a text comes to, held against what every write is held against. */
 function checked<S extends z.ZodType>(schema: S, body: unknown): z.output<S> {
   const read = schema.safeParse(body);
   if (read.success) return read.data;
   const at = read.error.issues[0]?.path.filter((part) => part !== 'fields' && part !== 'when')[0];
   throw new Refused(refuse('badInput', { fields: { [String(at ?? 'form')]: 'unclear' } }));
-}
-
-function allOrNone<T>(ctx: Context, work: () => T): Result<T> {
-  try {
-    return ok(ctx.db.write(() => indexingOnce(ctx.db, work)));
-  } catch (error) {
-    if (error instanceof Refused) return error.refusal;
-    throw error;
-  }
 }
 
 /** Whether what a program saw is what is there now: its tag, `null` where nothing is. */
@@ -173,27 +152,27 @@ export function putObject(
   text: string,
   seen: Seen,
 ): Result<{ added: boolean }> {
-  return allOrNone(ctx, () => {
+  return ctx.db.write(() => {
     const programs = programsOn(ctx, key);
-    if (isRefusal(programs)) throw new Refused(programs);
+    if (isRefusal(programs)) return programs;
     const { calendar, decision } = programs.decided;
     const found = programs.find(name);
     const now = found && programs.object(name, true);
-    if (!stillSo(seen, now?.tag ?? null)) throw new Refused(refuse('seenOtherwise'));
-    if (seen.scheduleTag != null && now?.scheduleTag !== seen.scheduleTag) throw new Refused(refuse('seenOtherwise'));
-    if (now && !now.mayChange && !found?.view.mayAnswer) throw new Refused(mayNot(ctx, programs, 'mayNotChange'));
-    if (!now && !decision.rights.add) throw new Refused(mayNot(ctx, programs, 'mayNotAdd'));
+    if (!stillSo(seen, now?.tag ?? null)) return refuse('seenOtherwise');
+    if (seen.scheduleTag != null && now?.scheduleTag !== seen.scheduleTag) return refuse('seenOtherwise');
+    if (now && !now.mayChange && !found?.view.mayAnswer) return mayNot(ctx, programs, 'mayNotChange');
+    if (!now && !decision.rights.add) return mayNot(ctx, programs, 'mayNotAdd');
     if (!found || !now?.text) {
       const read = textOf(text, calendar.zone);
-      if (isRefusal(read)) throw new Refused(read);
-      add(ctx, programs, name, read);
-      return { added: true };
+      if (isRefusal(read)) return read;
+      indexingOnce(ctx.db, () => add(ctx, programs, name, read));
+      return ok({ added: true });
     }
     const { before, after } = bothOf(now.text, text, calendar.zone);
-    if (isRefusal(after)) throw new Refused(after);
-    if (before.main.uid !== after.main.uid) throw new Refused(refuse('badInput', { fields: { uid: 'oneThing' } }));
-    change(ctx, programs, found.item, found.view.id, before, after);
-    return { added: false };
+    if (isRefusal(after)) return after;
+    if (before.main.uid !== after.main.uid) return refuse('badInput', { fields: { uid: 'oneThing' } });
+    indexingOnce(ctx.db, () => change(ctx, programs, found.item, found.view.id, before, after));
+    return ok({ added: false });
   });
 }
 
@@ -419,21 +398,21 @@ function answerFor(
 
 /** Removes one thing of a calendar, where the one who asks may: what they see of it as a whole, or the happening it is. */
 export function deleteObject(ctx: Context, key: string, name: string, seen: Seen): Result<{ done: true }> {
-  return allOrNone(ctx, () => {
+  return ctx.db.write(() => {
     const programs = programsOn(ctx, key);
-    if (isRefusal(programs)) throw new Refused(programs);
+    if (isRefusal(programs)) return programs;
     const found = programs.find(name);
     const now = found && programs.object(name, false);
-    if (!found || !now) throw new Refused(refuse('notFound'));
-    if (!stillSo(seen, now.tag)) throw new Refused(refuse('seenOtherwise'));
+    if (!found || !now) return refuse('notFound');
+    if (!stillSo(seen, now.tag)) return refuse('seenOtherwise');
     const { item, view } = found;
     if (item) must(removeMeeting(ctx, item.key, { scope: 'all', version: item.version }));
     else {
       const it = findByAnyId(ctx, view.id);
-      if (isRefusal(it)) throw new Refused(it);
+      if (isRefusal(it)) return it;
       const version = 'notes' in it.view ? { version: it.item.version } : {};
       must(removeMeeting(ctx, view.id, { scope: 'one', ...version }));
     }
-    return { done: true as const };
+    return ok({ done: true as const });
   });
 }

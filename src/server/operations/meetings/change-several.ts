@@ -16,7 +16,7 @@ const MINUTE = 60_000;
 export function changeSeveral(ctx: Context, { items, change }: SeveralBody): Result<SeveralAnswer> {
   // A series of which several happenings are meant is another after each: what counts is the version it had before the act.
   const before = new Map<number, number>();
-  return allOrNone(ctx, items, ({ item, version: seen, to, at }) => {
+  return writeEach(ctx, items, ({ item, version: seen, to, at }) => {
     const found = findItem(ctx, item);
     if (isRefusal(found)) return found;
     const now = found.item.version;
@@ -85,7 +85,7 @@ export function copyItem(ctx: Context, id: string, dates: readonly string[]): Re
     visibility: item.visibility,
     briefing: 'briefing' in view ? item.briefing : null,
   };
-  return allOrNone(ctx, [...new Set(dates)].sort(), (date) => {
+  return writeEach(ctx, [...new Set(dates)].sort(), (date) => {
     const on = parseDate(date);
     if (on === null) return refuse('badInput', { fields: { dates: 'date' } });
     const first = on + (wall(start) - day);
@@ -103,7 +103,7 @@ export function undoSeveral(ctx: Context, token: string): Result<WrittenAnswer> 
   const tokens = token.split(JOINT).reverse();
   if (tokens.length === 1) return undoMeeting(ctx, token);
   const back: WrittenAnswer[] = [];
-  const all = allOrNone(ctx, tokens, (one) => {
+  const all = writeEach(ctx, tokens, (one) => {
     const undone = undoMeeting(ctx, one);
     if (undone.ok) back.push(undone.value);
     return undone;
@@ -113,34 +113,24 @@ export function undoSeveral(ctx: Context, token: string): Result<WrittenAnswer> 
   return ok({ item: null, undo: all.value.undo, ...(sending ? { sending } : {}) });
 }
 
-class Refused extends Error {
-  constructor(readonly refusal: Refusal) {
-    super(refusal.code);
-  }
-}
-
 /** Writes each of several; the first that is refused takes back all before it, and is what is answered. `null` is nothing to write. */
-export function allOrNone<T>(
+export function writeEach<T>(
   ctx: Context,
   each: readonly T[],
   write: (one: T) => Result<WrittenAnswer> | null,
 ): Result<SeveralAnswer> {
-  try {
-    return ctx.db.write(() => {
-      const done = each.flatMap((one) => {
-        const answer = write(one);
-        if (answer && !answer.ok) throw new Refused(named(answer, one));
-        return answer ? [answer.value] : [];
-      });
-      if (done.length === 0) return refuse('badInput', { fields: { change: 'nothingMoves' } });
-      const sendings = done.filter((one) => one.sending).length;
-      const items = done.flatMap((one) => one.item ?? []);
-      return ok({ written: done.length, items, undo: done.map((one) => one.undo).join(JOINT), sendings });
-    });
-  } catch (error) {
-    if (error instanceof Refused) return error.refusal;
-    throw error;
-  }
+  return ctx.db.write(() => {
+    const done: WrittenAnswer[] = [];
+    for (const one of each) {
+      const answer = write(one);
+      if (answer && !answer.ok) return named(answer, one);
+      if (answer) done.push(answer.value);
+    }
+    if (done.length === 0) return refuse('badInput', { fields: { change: 'nothingMoves' } });
+    const sendings = done.filter((one) => one.sending).length;
+    const items = done.flatMap((one) => one.item ?? []);
+    return ok({ written: done.length, items, undo: done.map((one) => one.undo).join(JOINT), sendings });
+  });
 }
 
 /** A refusal of one of several, with which it is. */

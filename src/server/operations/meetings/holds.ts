@@ -26,7 +26,7 @@ import {
   viewFor,
 } from '../deciding/index.ts';
 import { createItem, NOBODY } from '../items/index.ts';
-import { allOrNone } from './change-several.ts';
+import { writeEach } from './change-several.ts';
 import { changeMeeting, removeMeeting } from './save.ts';
 
 const MINUTE = 60_000;
@@ -48,7 +48,7 @@ export function holdTimes(ctx: Context, key: string, body: z.infer<typeof holdsB
   const text = (at: number) => wallText(toWall(body.zone, at));
   return ctx.db.write(() => {
     const holdSet = beginSet(ctx, calendar.id, body.people);
-    return allOrNone(ctx, starts, (start) => {
+    return writeEach(ctx, starts, (start) => {
       const end = start + body.length * MINUTE;
       const when = { start: text(start), end: text(end), allDay: false, zone: body.zone };
       return holdOne(ctx, key, { title: body.title, place: body.place, when }, holdSet, lapsesAt);
@@ -167,7 +167,7 @@ export function fixHold(
   const { found, set } = held;
   const others = heldIn(ctx.db, set.id).flatMap((one) => itemById(ctx.db, one) ?? []);
   let fixed: WrittenAnswer | null = null;
-  const all = allOrNone(ctx, [found.item, ...others.filter((one) => one.id !== found.item.id)], (one) => {
+  const all = writeEach(ctx, [found.item, ...others.filter((one) => one.id !== found.item.id)], (one) => {
     if (one.id !== found.item.id) return removeMeeting(ctx, one.key, { version: one.version, scope: 'all' });
     const fields = { kind: 'meeting', shows: 'busy' } as const;
     const asked = [...set.people.filter((p) => also.every((a) => a.address !== p.address)), ...also];

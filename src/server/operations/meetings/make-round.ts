@@ -4,7 +4,7 @@ import type { makeRoundBody } from '@/contract/meetings-holds.ts';
 import { parseInstant, toWall, wallText } from '@/core/time/index.ts';
 import type { Result } from '../../result.ts';
 import { type Context, isRefusal } from '../deciding/index.ts';
-import { allOrNone } from './change-several.ts';
+import { writeEach } from './change-several.ts';
 import { beginSet, holdOne, lapseAt, mayAddTo } from './holds.ts';
 import { createMeeting } from './save.ts';
 
@@ -21,7 +21,7 @@ export function makeRound(ctx: Context, key: string, body: z.infer<typeof makeRo
   const lapsesAt = lapseAt(ctx, body.lapses);
   if (typeof lapsesAt !== 'number') return lapsesAt;
   const text = (at: number) => wallText(toWall(body.zone, at));
-  return allOrNone(ctx, body.meetings, ({ title, length, start, people }) => {
+  return writeEach(ctx, body.meetings, ({ title, length, start, people }) => {
     const at = parseInstant(start) ?? 0;
     const when = { start: text(at), end: text(at + length * MINUTE), allDay: false, zone: body.zone };
     const item = { title, place: body.place, when };

@@ -48,7 +48,11 @@ export function tieAccount(ctx: Context, { code }: { readonly code: string }): R
   if (ctx.viewer.kind === 'role') return refuse('roleTied');
   if (!tries.take(String(ctx.viewer.id), ctx.now)) return refuse('tooManyTries');
   return ctx.db.write(() => {
-    const other = spendCode(ctx.db, digestOf(code), ctx.now);
+    let other: number | null = null;
+    // A code is good once, whatever comes of it.
+    ctx.db.evenIfRefused(() => {
+      other = spendCode(ctx.db, digestOf(code), ctx.now) ?? other;
+    });
     const person = other === null ? null : personById(ctx.db, other);
     if (!person || person.account === null || person.leftAt !== null)
       return refuse('badInput', { fields: { code: 'codeWrong' } });

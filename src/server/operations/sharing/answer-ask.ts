@@ -1,13 +1,12 @@
 import type { AskAnswerBody } from '@/contract/sharing-asks.ts';
 import { newKey } from '../../ids.ts';
-import { hub } from '../../live/hub.ts';
 import { type Ask, answersTo, askByKey, putAnswer, setAnswerNote } from '../../repositories/asks.ts';
 import type { Calendar } from '../../repositories/calendars.ts';
 import { grantsOn } from '../../repositories/grants.ts';
 import { insertOutgoing } from '../../repositories/outbox.ts';
 import { type Person, personById } from '../../repositories/people.ts';
 import { ok, type Result, refuse } from '../../result.ts';
-import { type Context, Directory, trailOn } from '../deciding/index.ts';
+import { type Context, Directory, tellPeople, trailOn } from '../deciding/index.ts';
 import { answerersOf, askerAs, calendarAsked, mayAnswerOn } from './asks.ts';
 import { giveAccess, takeSeveral } from './give-access.ts';
 
@@ -26,7 +25,7 @@ export function answerAsk(ctx: Context, key: string, body: AskAnswerBody): Resul
   if (ask.turns !== body.turns) return refuse('askAnswered', { facts: { name: lastHand(ctx, ask) } });
   const answered = body.answer === 'give' ? give(ctx, calendar, ask, asker, body) : no(ctx, calendar, ask, asker, body);
   if (!answered.ok) return answered;
-  for (const id of [...answerersOf(ctx, calendar), asker.id]) hub().tell(id, { kind: 'told' });
+  tellPeople(ctx.db, [...answerersOf(ctx, calendar), asker.id]);
   return answered;
 }
 

@@ -3,7 +3,6 @@ import type { AskedBody } from '@/contract/sharing-asks.ts';
 import type { RightsWire } from '@/contract/sight.ts';
 import { choicesFor, fitRights, NO_RIGHTS, offeredOn, presetOf, type Rights, SIGHT_RANK } from '@/core/access/index.ts';
 import { newKey } from '../../ids.ts';
-import { hub } from '../../live/hub.ts';
 import {
   type Ask,
   askBetween,
@@ -17,7 +16,7 @@ import { type Calendar, calendarsOf, mainCalendarOf } from '../../repositories/c
 import { grantsEverNaming, grantsOn } from '../../repositories/grants.ts';
 import { type Person, personByHandle } from '../../repositories/people.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
-import { type Context, decideOn, findCalendar, isRefusal, trailOwn } from '../deciding/index.ts';
+import { type Context, decideOn, findCalendar, isRefusal, tellPeople, trailOwn } from '../deciding/index.ts';
 import { againFrom, answerersOf, calendarAsked } from './asks.ts';
 import { giveAccess } from './give-access.ts';
 import { coversAsk } from './settle-ask.ts';
@@ -106,7 +105,7 @@ export function makeAsk(ctx: Context, body: AskedBody): Result<{ asked: number; 
       for (const id of toldOf(ctx, ask)) tell.add(id);
     }
   });
-  for (const id of tell) hub().tell(id, { kind: 'told' });
+  tellPeople(ctx.db, tell);
   return ok({ asked: asks.length, already });
 }
 
@@ -162,7 +161,7 @@ export function nudgeAsk(ctx: Context, key: string): Result<{ done: true }> {
     setNudged(ctx.db, ask.id, ctx.now);
     trailOwn(ctx, ask.key, 'ask.nudged', null, {});
   });
-  for (const id of toldOf(ctx, ask)) hub().tell(id, { kind: 'told' });
+  tellPeople(ctx.db, toldOf(ctx, ask));
   return ok({ done: true });
 }
 
@@ -175,6 +174,6 @@ export function takeBackAsk(ctx: Context, key: string): Result<{ done: true }> {
     setTakenBack(ctx.db, ask.id);
     trailOwn(ctx, ask.key, 'ask.takenBack', null, {});
   });
-  for (const id of toldOf(ctx, ask)) hub().tell(id, { kind: 'told' });
+  tellPeople(ctx.db, toldOf(ctx, ask));
   return ok({ done: true });
 }

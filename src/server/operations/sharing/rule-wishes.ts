@@ -3,7 +3,6 @@ import type { HouseRulesWire, RuleChange, WishAnswerBody, WishBody } from '@/con
 import { houseRulesWire } from '@/contract/sharing-rules.ts';
 import { instantText } from '@/core/time/index.ts';
 import { newKey } from '../../ids.ts';
-import { hub } from '../../live/hub.ts';
 import { allPeople } from '../../repositories/people.ts';
 import {
   answerRuleRequest,
@@ -14,7 +13,7 @@ import {
   ruleRequestsOf,
 } from '../../repositories/rule-requests.ts';
 import { ok, type Result, refuse } from '../../result.ts';
-import { type Context, Directory, storedRules, trailOwn } from '../deciding/index.ts';
+import { type Context, Directory, storedRules, tellPeople, trailOwn } from '../deciding/index.ts';
 import { changeHouseRules } from './house-rules.ts';
 
 type Rule = RuleChange['rule'];
@@ -86,13 +85,16 @@ export function answerWish(ctx: Context, key: string, body: WishAnswerBody): Res
       body,
     );
   });
-  hub().tell(wish.personId, { kind: 'told' });
+  tellPeople(ctx.db, [wish.personId]);
   tellAdministrators(ctx);
   return ok({ done: true });
 }
 
 function tellAdministrators(ctx: Context): void {
-  for (const person of allPeople(ctx.db)) if (person.administrator) hub().tell(person.id, { kind: 'told' });
+  tellPeople(
+    ctx.db,
+    allPeople(ctx.db).flatMap((person) => (person.administrator ? [person.id] : [])),
+  );
 }
 
 const MOST = 20;

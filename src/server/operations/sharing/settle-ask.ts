@@ -1,10 +1,9 @@
 import type { Rights } from '@/core/access/index.ts';
 import { newKey } from '../../ids.ts';
-import { hub } from '../../live/hub.ts';
 import { type Ask, askBetween, putAnswer, putAsk } from '../../repositories/asks.ts';
 import type { Calendar } from '../../repositories/calendars.ts';
 import type { Person } from '../../repositories/people.ts';
-import { type Context, trailOwn } from '../deciding/index.ts';
+import { type Context, tellPeople, trailOwn } from '../deciding/index.ts';
 import { heldLess } from './holding.ts';
 
 /** Whether some rights are all that an ask is for. */
@@ -43,5 +42,5 @@ export function askInReturn(ctx: Context, person: Person, rights: Rights, gave: 
   const ask = { key, fromId: ctx.viewer.id, toId: person.id, collectionId: null, at: ctx.now, rights };
   putAsk(ctx.db, { ...ask, starts: null, ends: null, why: '', gave });
   trailOwn(ctx, key, 'ask.made', null, { to: person.key, rights, gave: true });
-  hub().tell(person.id, { kind: 'told' });
+  tellPeople(ctx.db, [person.id]);
 }

@@ -1,5 +1,4 @@
 import { newKey } from '../../ids.ts';
-import { hub } from '../../live/hub.ts';
 import { type Calendar, calendarById } from '../../repositories/calendars.ts';
 import { calendarsOpenTo, grantsOn } from '../../repositories/grants.ts';
 import { groupsAround, membersOf } from '../../repositories/groups.ts';
@@ -7,7 +6,7 @@ import { insertNotice, type Notice } from '../../repositories/notices.ts';
 import { insertOutgoing } from '../../repositories/outbox.ts';
 import { personById } from '../../repositories/people.ts';
 import { ok, type Result, refuse } from '../../result.ts';
-import { audienceOf, type Context, type FoundAudience, findShared, isRefusal } from '../deciding/index.ts';
+import { audienceOf, type Context, type FoundAudience, findShared, isRefusal, tellPeople } from '../deciding/index.ts';
 
 /** What one is told of access to a calendar. */
 type TellKind = Extract<Notice['kind'], 'given' | 'changed' | 'taken'>;
@@ -77,7 +76,7 @@ function put(
     byId: ctx.viewer.id,
     note,
   });
-  hub().tell(personId, { kind: 'told' });
+  tellPeople(ctx.db, [personId]);
 }
 
 /** Tells somebody that a further calendar was made for them, and what its maker keeps of it. */
@@ -112,7 +111,7 @@ export function tellOfSignIn(
   const key = newKey();
   insertNotice(db, { key, personId, at, kind, collectionId: null, ownerId: null, grantId: null, byId, note: '' });
   insertOutgoing(db, { key: newKey(), at, personId, kind, collectionId: null, grantId: null, byId, note: '' });
-  hub().tell(personId, { kind: 'told' });
+  tellPeople(db, [personId]);
 }
 
 /** Tells an audience afterwards of what it was given quietly. */

@@ -34,6 +34,7 @@ import {
   findItem,
   findSeen,
   isRefusal,
+  tellPeople,
   trailOwn,
   viewFor,
   viewsIn,
@@ -87,7 +88,7 @@ export function putForward(ctx: Context, key: string, input: SuggestionBody): Re
     insertSuggestion(ctx.db, suggestion);
     trailOwn(ctx, suggestion.key, 'suggestion.made', null, { ...suggestion });
   });
-  for (const id of answerersListening(ctx, suggestion)) hub().tell(id, { kind: 'told' });
+  tellPeople(ctx.db, answerersListening(ctx, suggestion));
   return ok({ done: true });
 }
 
@@ -326,7 +327,7 @@ export function answerSuggestion(ctx: Context, key: string, body: SuggestionAnsw
     trailOwn(ctx, key, `suggestion.${body.answer}`, { ...s }, { note: body.note });
     return ok({ undo: undoKey });
   });
-  if (answer.ok) for (const id of new Set([...heard, s.personId])) hub().tell(id, { kind: 'told' });
+  if (answer.ok) tellPeople(ctx.db, [...heard, s.personId]);
   return answer;
 }
 
