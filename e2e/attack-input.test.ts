@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { Caller, deliver } from './caller.ts';
+import { rights } from './exits.ts';
 import { calendarOf, readsBeside } from './reads-beside.ts';
 import { type Running, startServer } from './servers.ts';
 
@@ -197,17 +198,7 @@ describe('what is sent and read', () => {
   test('a link that is read over and over is read beside the requests', async () => {
     const given = await ines.send('PUT', `/api/calendars/${calendar}/grants`, {
       audience: { kind: 'newLink', name: 'Read a lot' },
-      rights: {
-        sight: 'busy',
-        add: false,
-        change: 'none',
-        remove: 'none',
-        suggest: false,
-        private: false,
-        speaks: false,
-        copies: false,
-        shares: false,
-      },
+      rights: { ...rights, sight: 'busy' },
       seen: null,
     });
     expect(given.status).toBe(200);

@@ -54,9 +54,10 @@ export function judge(db: Connection, now: number, read: ReadMessage, me: Person
   // Without SENT-BY it is a claim, and nothing more comes of it.
   const spoken = message.sentBy !== null && sameAddress(message.sentBy, message.sender);
   if (byOther && spoken && !isPassedOn(message, me)) {
-    authorised = checked && speaksFor(message, about, isNew);
+    // Those inside send from inside: nobody outside speaks for them.
+    authorised = checked && !insideBy(db, principal) && speaksFor(message, about, isNew);
     const known = about?.part === 'attendee' && isSpokesman(about, message.sender);
-    // Those inside send from inside; for everybody else a person may say that it is theirs.
+    // For whoever is outside a person may say that it is theirs.
     if (!authorised && !known) return question('notTheirs', insideBy(db, principal) ? null : message);
   }
   const counts: Message = authorised ? { ...message, authorised: true } : message;

@@ -74,7 +74,7 @@ export function changeMeeting(ctx: Context, id: string, patch: ItemPatch, by = c
   const meeting = meetingOfItem(ctx.db, found.item.id);
   const theirs = meeting?.part === 'attendee';
   if (theirs) {
-    const refused = onlyOwn(found.item, patch) ?? opensForOwner(ctx, owner, found.item, meeting, patch);
+    const refused = onlyOwn(found.item, patch) ?? opensForOwner(ctx, owner, found.item, meeting, patch.fields);
     if (refused) return refused;
   }
   return ctx.db.write(() => {
@@ -106,13 +106,28 @@ function opensForOwner(
   owner: Person,
   item: StoredItem,
   { state }: Asked,
-  { fields: { visibility } }: ItemPatch,
+  { visibility }: ItemPatch['fields'],
 ): Refusal | null {
   const by = state.on?.classification;
   if (!by || visibility === undefined || ctx.viewer.id === owner.id) return null;
   const opens = WIDTH[visibility] > WIDTH[item.visibility];
   const organiser = item.organiser?.name ?? item.organiser?.address ?? '';
   return opens ? refuse('calledPrivate', { facts: { organiser, name: owner.name } }) : null;
+}
+
+/** The same for taking back a write that had made such a copy narrower. */
+function undoingOpens(ctx: Context, key: string): Refusal | null {
+  const entry = trailByKey(ctx.db, key);
+  const before = (Array.isArray(entry?.before) ? entry.before : []) as (StoredItem | null)[];
+  for (const was of before) {
+    const now = was && itemById(ctx.db, was.id);
+    const meeting = now && meetingOfItem(ctx.db, now.id);
+    const owner = now && personById(ctx.db, calendarById(ctx.db, now.calendarId)?.ownerId ?? -1);
+    if (!was || !now || !owner || meeting?.part !== 'attendee') continue;
+    const refused = opensForOwner(ctx, owner, now, meeting, { visibility: was.visibility });
+    if (refused) return refused;
+  }
+  return null;
 }
 
 const WIDTH: Record<Visibility, number> = { private: 0, outline: 1, follow: 2, open: 3 };
@@ -181,6 +196,8 @@ export function undoMeeting(ctx: Context, key: string): Result<WrittenAnswer> {
     const told = sendingsByUndo(ctx.db, key);
     const answered = undoAnswer(ctx, key);
     if (answered) return answered;
+    const opens = undoingOpens(ctx, key);
+    if (opens) return opens;
     const back = undo(ctx, key);
     if (!back.ok) return back;
     const answer = said(ctx, back.value, {});

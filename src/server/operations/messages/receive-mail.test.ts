@@ -2,8 +2,8 @@ import { afterEach, beforeEach, expect, test } from 'vitest';
 import { type NewItem, newItem } from '@/contract/items.ts';
 import { PRESETS } from '@/core/access/index.ts';
 import { mainCalendarOf } from '../../repositories/calendars.ts';
-import { itemsByUid } from '../../repositories/items.ts';
-import { changeMeeting, createMeeting, readMeeting, releaseDue } from '../meetings/index.ts';
+import { itemByKey, itemsByUid } from '../../repositories/items.ts';
+import { changeMeeting, createMeeting, readMeeting, releaseDue, undoSeveral } from '../meetings/index.ts';
 import { at, type SmallOrganisation, START, smallOrganisation } from '../small-organisation.ts';
 import { listMessages, takeMessage } from './list-messages.ts';
 import { takeMail } from './receive-mail.ts';
@@ -403,10 +403,20 @@ test('of a meeting called private nobody but the copy’s owner makes more than 
   expect([calendar !== '', copy?.visibility]).toEqual([true, 'private']);
   const open = (by: string) =>
     changeMeeting(org.ctx(by, now), copy?.key ?? '', {
-      version: copy?.version ?? 0,
+      version: itemByKey(org.db, copy?.key ?? '')?.version ?? 0,
       scope: 'all',
       fields: { visibility: 'follow' },
     });
   expect(open('tomas')).toMatchObject({ code: 'calledPrivate', facts: { name: 'Bruno' } });
+  // Nor by taking back what they themselves had done to it before.
+  org.db.run(`UPDATE item SET visibility = 'follow' WHERE id = ?`, copy?.id ?? 0);
+  const narrowed = changeMeeting(org.ctx('tomas', now), copy?.key ?? '', {
+    version: copy?.version ?? 0,
+    scope: 'all',
+    fields: { visibility: 'private' },
+  });
+  expect(undoSeveral(org.ctx('tomas', now), narrowed.ok ? narrowed.value.undo : '')).toMatchObject({
+    code: 'calledPrivate',
+  });
   expect(open('bruno')).toMatchObject({ ok: true });
 });
