@@ -21,7 +21,7 @@ export default async function setup(project: TestProject): Promise<() => Promise
   }
   seedOnce();
   const servers = await Promise.all([
-    startServer('empty', { demo: true }),
+    startServer('empty', { demo: true, env: { PARAMO_START_CODE: START_CODE } }),
     startServer('sample', { demo: true, sample: true }),
     startServer('production', { demo: false, env: { PARAMO_START_CODE: START_CODE } }),
   ]);

@@ -3,6 +3,7 @@ import { afterAll, beforeAll, expect, inject, test } from 'vitest';
 import { calendarFile, MARKS } from './calendar-file.ts';
 import { Desk, startBrowser, until } from './desk.ts';
 import { fileToUpload } from './file-to-upload.ts';
+import { START_CODE } from './servers.ts';
 
 const PASSWORD = 'moor-mist-2027';
 const PEOPLE = ['Tomas Lindqvist', 'Amara Reyes', 'Bruno Keane', 'Dario Venn', 'Wren Castellan'];
@@ -48,6 +49,7 @@ test('the main job: a manager’s calendar, run by her assistant, seen by five c
 }, async () => {
   // An organisation begins with one person, who adds the others.
   const ines = await Desk.open(browser, home);
+  await ines.fill('The code of this start', START_CODE);
   await ines.fill('Your name', 'Inés Varga');
   await ines.fill('E-mail address', 'ines@cloudmoor.example');
   await ines.fill('Your role', 'Director');
