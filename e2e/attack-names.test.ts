@@ -122,6 +122,8 @@ describe('who somebody is', () => {
 
   test('nobody moves or calls off another’s meeting by saying that they send for them', async () => {
     const [org, evil] = ['org@freemail.example', 'evil@freemail.example'];
+    const calledOff = async () => (await board('ines')).split('"cancelled":true').length;
+    const before = await calledOff();
     const first = (...lines: string[]) => ['UID:zqtheirs', `ATTENDEE:mailto:${addresses.ines}`, ...lines];
     const time = ['DTSTART:20270310T060000Z', 'DTEND:20270310T063000Z'];
     await mail(
@@ -132,11 +134,7 @@ describe('who somebody is', () => {
     await mail(evil, text('REQUEST', ...first('SUMMARY:zqmoved', ...by, ...time)));
     await mail(evil, text('CANCEL', ...first(...by)));
     const seen = await board('ines');
-    expect([seen.includes('zqtheirs'), seen.includes('zqmoved'), seen.includes('"cancelled":true')]).toEqual([
-      true,
-      false,
-      false,
-    ]);
+    expect([seen.includes('zqtheirs'), seen.includes('zqmoved'), await calledOff()]).toEqual([true, false, before]);
   });
 
   test('whoever opens the address first becomes nobody without the code that the server printed', async () => {
@@ -165,7 +163,9 @@ describe('what is private', () => {
       people: invited(addresses.bruno),
     });
     await until(async () => ((await board('bruno')).includes('zqsecret') ? true : null));
-    for (const who of ['amara', 'tomas', 'pim'] as const)
+    // Bruno lets Tomas, who assists him, open what is private: him alone.
+    expect(await board('tomas', 'bruno')).toContain('zqsecret');
+    for (const who of ['amara', 'pim'] as const)
       expect([who, await board(who, 'bruno')]).not.toEqual([who, expect.stringContaining('zqsecret')]);
   }, 60_000);
 
