@@ -30,6 +30,9 @@ type ReadingName = Exclude<JobName, WorkName | WriteName | 'readLink'>;
 type WorkName = 'readFile' | 'bringIn' | 'takeBatchBack' | 'changeGrants';
 type WriteName = 'changeSeveral' | 'createMeeting' | 'changeMeeting' | 'putObject' | 'deleteObject' | 'deliver';
 
+/** Whether there is a thread over the same file; none when run from source, or over a file of a test's own. */
+const hasThread = (db: Connection): boolean => isOwn(db) && hasThreads();
+
 /** Reads that are quick on the request's thread are done there; those that would make others wait, beside it. */
 async function read<N extends ReadingName>(
   ctx: Context,
@@ -38,7 +41,7 @@ async function read<N extends ReadingName>(
   heavy: boolean,
 ): Promise<JobAnswer<N>> {
   const here = () => (JOBS[name] as (ctx: Context, args: JobArgs<N>) => JobAnswer<N>)(ctx, args);
-  if (!heavy || !isOwn(ctx.db) || !hasThreads()) return here();
+  if (!heavy || !hasThread(ctx.db)) return here();
   return refusing(() => readBeside(jobFor(ctx, name, args), ctx.viewer.id)) as Promise<JobAnswer<N>>;
 }
 
@@ -55,7 +58,7 @@ async function refusing(work: () => Promise<unknown>): Promise<unknown> {
 
 /** Writes beside requests, and tells here what was told there. Where there are no threads it is written in place. */
 async function write<T>(ctx: Context, name: WriteName, args: JobArgs<WriteName>): Promise<T | Refusal> {
-  if (!isOwn(ctx.db) || !hasThreads()) {
+  if (!hasThread(ctx.db)) {
     await writingIsFree();
     const job = JOBS[name] as (ctx: Context, args: JobArgs<WriteName>, port: Port) => Promise<Written<T>>;
     return (await job(ctx, args, portHere())).answer;
@@ -67,20 +70,20 @@ async function write<T>(ctx: Context, name: WriteName, args: JobArgs<WriteName>)
   return answer;
 }
 
-/** A rule that may happen many times a day: its series is written for all the years the index holds. */
+/** Whether a rule may have many occurrences a day: its series is written for all the years the index holds. */
 const isDense = (rule: string | null | undefined): boolean =>
   /FREQ=(HOURLY|MINUTELY|SECONDLY)|BY(HOUR|MINUTE|SECOND)=/i.test(rule ?? '');
 
 /** Adds an item beside requests where it takes long to write; `null` where it doesn't, or where there are no threads. */
 export const createMeetingBeside = (ctx: Context, key: string, body: JobArgs<'createMeeting'>['body']) =>
-  isDense(body.repeat?.rule) && isOwn(ctx.db) && hasThreads()
+  isDense(body.repeat?.rule) && hasThread(ctx.db)
     ? write<JobAnswer<'createMeeting'>['answer']>(ctx, 'createMeeting', { key, body })
     : null;
 
 /** The same for a change of an item. */
 export function changeMeetingBeside(ctx: Context, id: string, body: JobArgs<'changeMeeting'>['body']) {
   const rule = body.repeat ? body.repeat.rule : itemByKey(ctx.db, id.split('~')[0] ?? '')?.rule;
-  return isDense(rule) && isOwn(ctx.db) && hasThreads()
+  return isDense(rule) && hasThread(ctx.db)
     ? write<JobAnswer<'changeMeeting'>['answer']>(ctx, 'changeMeeting', { id, body })
     : null;
 }
@@ -90,7 +93,7 @@ const FEW_ITEMS = 8;
 
 /** The same for a change of several items. */
 export const changeSeveralBeside = (ctx: Context, body: JobArgs<'changeSeveral'>['body']) =>
-  body.items.length > FEW_ITEMS && isOwn(ctx.db) && hasThreads()
+  body.items.length > FEW_ITEMS && hasThread(ctx.db)
     ? write<JobAnswer<'changeSeveral'>['answer']>(ctx, 'changeSeveral', { body })
     : null;
 
@@ -140,7 +143,7 @@ async function readOpen<K extends keyof LinkReadings>(
   as: K,
   query: LinkQueries[K],
 ): Promise<Result<LinkReadings[K]>> {
-  if (!isOwn(db) || !hasThreads()) return readLink(db, at, secret, as, query);
+  if (!hasThread(db)) return readLink(db, at, secret, as, query);
   const args: LinkRead<K> = { secret, as, query };
   const job = { name: 'readLink' as const, viewer: null, session: null, token: null, now: at, args };
   return (await refusing(() => readBeside(job, `link:${link.key}`))) as Result<LinkReadings[K]>;
@@ -258,7 +261,7 @@ export async function changeGrantsAside(
   ctx: Context,
   body: JobArgs<'changeGrants'>['body'],
 ): Promise<JobAnswer<'changeGrants'>> {
-  if (body.changes.length <= FEW_CHANGES || !isOwn(ctx.db) || !hasThreads()) return changeGrants(ctx, body);
+  if (body.changes.length <= FEW_CHANGES || !hasThread(ctx.db)) return changeGrants(ctx, body);
   return refusing(() => writeBeside(jobFor(ctx, 'changeGrants', { body }), ctx.viewer.id)) as Promise<
     JobAnswer<'changeGrants'>
   >;
@@ -272,6 +275,13 @@ const portHere = (progress?: (done: number, of: number) => void, stopped = () =>
   alone: async (work) => work(hub().listeners()),
 });
 
+/** How work on files fails, and what its asker is told. */
+const FILE_FAILURES = [
+  ['TookTooLong', 'fileTookTooLong'],
+  ['TooManyWaiting', 'tooManyFiles'],
+  ['GaveUp', 'stopped'],
+] as const;
+
 /** Does a long work beside requests. `begun` is given the way to stop it. Answers a refusal where it takes too long, or too much waits. */
 export async function work<N extends Exclude<WorkName, 'changeGrants'>>(
   ctx: Context,
@@ -279,7 +289,7 @@ export async function work<N extends Exclude<WorkName, 'changeGrants'>>(
   args: JobArgs<N>,
   hooks: Parameters<typeof workBeside>[1] = {},
 ): Promise<JobAnswer<N>> {
-  if (!isOwn(ctx.db) || !hasThreads()) {
+  if (!hasThread(ctx.db)) {
     let stop = false;
     hooks.begun?.(() => {
       stop = true;
@@ -294,14 +304,8 @@ export async function work<N extends Exclude<WorkName, 'changeGrants'>>(
   try {
     return (await workBeside(jobFor(ctx, name, args), hooks)) as JobAnswer<N>;
   } catch (error) {
-    const code = failedSo(error, 'TookTooLong')
-      ? 'fileTookTooLong'
-      : failedSo(error, 'TooManyWaiting')
-        ? 'tooManyFiles'
-        : failedSo(error, 'GaveUp')
-          ? 'stopped'
-          : null;
-    if (code) return refuse(code) as Result<never> as JobAnswer<N>;
+    const known = FILE_FAILURES.find(([failure]) => failedSo(error, failure));
+    if (known) return refuse(known[1]) as Result<never> as JobAnswer<N>;
     throw error;
   }
 }

@@ -51,7 +51,7 @@ export function judge(db: Connection, now: number, read: ReadMessage, me: Person
   const isNew = isNewInvitation(db, me, message, about);
   if (isUninvited(me, message, about)) return question('notInvited', null);
   let authorised = false;
-  // Without SENT-BY it is a claim, and nothing more comes of it.
+  // Only a sender who names themselves in SENT-BY can be authorised; core keeps what anybody else says for another as a question.
   const spoken = message.sentBy !== null && sameAddress(message.sentBy, message.sender);
   if (byOther && spoken && !isPassedOn(message, me)) {
     // Those inside send from inside: nobody outside speaks for them.
@@ -67,8 +67,8 @@ export function judge(db: Connection, now: number, read: ReadMessage, me: Person
 }
 
 /**
- * Whether a vouched sender may speak for whom a message names, though nobody said so before: they share a domain that isn't anybody's. Of a
- * meeting that is known already that isn't enough for its organiser.
+ * Whether a vouched sender may speak for the person a message names, though nobody said so before: both have addresses of one domain, and it is
+ * no public mail host. To change a meeting that is already known in its organiser's name, this is not enough.
  */
 function speaksFor(message: Message, about: StoredMeeting | null, isNew: boolean): boolean {
   const domain = domainOf(message.sender);

@@ -361,7 +361,7 @@ function ofHappening(ctx: Acting, called: Called, message: Message): Called {
   if (!series) return called;
   const calendar = calendarById(ctx.db, called.calendarId);
   const happening = { ...happeningFor(series, message.recurrence), recurrence: message.recurrence };
-  // What is no happening of it is nobody's: the series answers for it.
+  // No occurrence begins then: the series stays what the message is about.
   if (!calendar || !happeningAt(ctx.db, series, happening.start)) return called;
   const time = timeOfHappening(new Directory(ctx.db), series, happening);
   const state = happeningOf(called.state, message.recurrence, time);
@@ -370,7 +370,7 @@ function ofHappening(ctx: Acting, called: Called, message: Message): Called {
   return insertMeeting(ctx.db, { ...held, part: 'organiser', state, wanted: null }, ctx.now) as Called;
 }
 
-/** The same for somebody asked who answers one happening alone. */
+/** Makes one occurrence of a series a meeting of its own for somebody who was asked to the series and answers that one alone. */
 export function askedToHappening(ctx: Acting, asked: Asked, item: Pick<StoredItem, 'id'>, recurrence: string): Asked {
   const series = itemById(ctx.db, asked.itemId ?? -1);
   if (!series) return asked;
