@@ -128,6 +128,16 @@ module.exports = {
       to: { path: '^src/server/(db|repositories|jobs)/' },
     },
     {
+      name: 'items-by-one-door',
+      comment: 'Items are written through writeItems; a file comes in by slices of its own.',
+      severity: 'error',
+      from: {
+        path: '^src/',
+        pathNot: `${TEST}|^src/server/operations/(deciding/(write-items|lapse)|items/bring-in)\\.ts$`,
+      },
+      to: { path: '^src/server/repositories/item-writes\\.ts$' },
+    },
+    {
       name: 'rows-stay-home',
       severity: 'error',
       from: { path: '^src/', pathNot: '^src/server/(repositories|operations|db)/' },

@@ -14,8 +14,8 @@ import type { Item } from '../src/core/calendar/index.ts';
 import { dateText } from '../src/core/time/index.ts';
 import { type Connection, openDatabase } from '../src/server/db/index.ts';
 import { contextFor } from '../src/server/operations/deciding/context.ts';
-import { createItem } from '../src/server/operations/items/create-item.ts';
 import { listItems } from '../src/server/operations/items/list-items.ts';
+import { createMeeting } from '../src/server/operations/meetings/index.ts';
 import { addPerson, findBoard, listPeople } from '../src/server/operations/people/people.ts';
 import { findPerson } from '../src/server/operations/people/session.ts';
 import { giveAccess } from '../src/server/operations/sharing/give-access.ts';
@@ -66,7 +66,7 @@ function seed(db: Connection): void {
         for (let i = 0; i < 60; i++) {
           const date = dateText(Date.UTC(2027, 2, 1) + (week * 7 + (i % 7)) * DAY);
           const hour = String(8 + (i % 10)).padStart(2, '0');
-          const made = createItem(
+          const made = createMeeting(
             ctx,
             calendar,
             newItem.parse({

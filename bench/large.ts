@@ -4,7 +4,8 @@ import { indexItem } from '../src/server/operations/deciding/index.ts';
 import { addPerson } from '../src/server/operations/people/people.ts';
 import { mainCalendarOf } from '../src/server/repositories/calendars.ts';
 import { insertGrant } from '../src/server/repositories/grants.ts';
-import { insertItem, MADE_HERE } from '../src/server/repositories/items.ts';
+import { insertItem } from '../src/server/repositories/item-writes.ts';
+import { MADE_HERE } from '../src/server/repositories/items.ts';
 
 const DAY = 86_400_000;
 const MONDAY = Date.UTC(2027, 0, 4);

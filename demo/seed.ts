@@ -7,7 +7,7 @@ import { DEMO_PASSWORD } from '../src/server/auth/demo-password.ts';
 import { now } from '../src/server/clock.ts';
 import { type Connection, database } from '../src/server/db/index.ts';
 import { type Context, contextFor } from '../src/server/operations/deciding/context.ts';
-import { createItem } from '../src/server/operations/items/create-item.ts';
+
 import { listItems } from '../src/server/operations/items/list-items.ts';
 import { createMeeting } from '../src/server/operations/meetings/index.ts';
 import { changeDomains } from '../src/server/operations/people/domains.ts';
@@ -303,7 +303,7 @@ function visits(ines: Context, monday: number): number {
   for (const [week, day, from, to, title, place] of list) {
     const date = dateText(monday + (week * 7 + day) * DAY);
     const when = { start: `${date}T${from}`, end: `${date}T${to}`, allDay: false, zone: 'Europe/Lisbon' };
-    const result = createItem(ines, calendar, newItem.parse({ when, title, place }));
+    const result = createMeeting(ines, calendar, newItem.parse({ when, title, place }));
     if (!result.ok) throw new Error(JSON.stringify(result));
   }
   return list.length;

@@ -6,9 +6,9 @@ import { PRESETS, type Rights } from '@/core/access/index.ts';
 import { putDays, putInto, standingOf } from '@/ui/common/live-items.ts';
 import { hub } from '../live/hub.ts';
 import { listItemsBeside, listLoadBeside } from './beside/beside.ts';
-import { changeItem } from './items/change-item.ts';
-import { removeItem } from './items/remove-item.ts';
-import { undo } from './items/undo.ts';
+
+import { changeMeeting, removeMeeting, undoMeeting } from './meetings/index.ts';
+
 import { giveAccess } from './sharing/give-access.ts';
 import { listSightlines } from './sharing/sightlines.ts';
 import { at, type SmallOrganisation, START, smallOrganisation } from './small-organisation.ts';
@@ -113,7 +113,7 @@ async function make(w: Write): Promise<void> {
     return;
   }
   if (w.do === 'undo') {
-    if (token) undo(org.ctx('tomas'), token);
+    if (token) undoMeeting(org.ctx('tomas'), token);
     return;
   }
   const own = (await items('ines')).items;
@@ -122,7 +122,7 @@ async function make(w: Write): Promise<void> {
   const ctx = org.ctx('ines');
   const version = item.version ?? 0;
   if (w.do === 'remove') {
-    removeItem(ctx, item.id, { version, scope: w.scope });
+    removeMeeting(ctx, item.id, { version, scope: w.scope });
     return;
   }
   const start = item.start.slice(0, 10);
@@ -133,7 +133,7 @@ async function make(w: Write): Promise<void> {
     move: { fields: {}, when: at(start, 5 + (titles++ % 9)) },
     repeat: { fields: {}, repeat: { rule: titles++ % 2 ? 'FREQ=WEEKLY;COUNT=3' : null } },
   }[w.what];
-  changeItem(ctx, item.id, { version, scope: w.scope, ...patch });
+  changeMeeting(ctx, item.id, { version, scope: w.scope, ...patch });
 }
 
 test('who follows what they are told holds what they would be answered', async () => {
@@ -186,7 +186,7 @@ test('who sees nothing of the calendar hears nothing of it, and who sees no diff
   const { id } = org.add('ines', 'ines', { title: 'Quiet', when: at('2027-03-03', 10) });
   await settle();
   heard.set('bruno', []);
-  changeItem(org.ctx('ines'), id, { version: 1, scope: 'one', fields: { title: 'Still quiet' } });
+  changeMeeting(org.ctx('ines'), id, { version: 1, scope: 'one', fields: { title: 'Still quiet' } });
   await settle();
   expect([heard.get('wren'), heard.get('bruno')]).toEqual([[], []]);
 });

@@ -7,7 +7,8 @@ import { type Connection, openDatabase } from '../db/index.ts';
 import type { StoredHouseRules } from '../repositories/house-rules.ts';
 import { type Person, personByHandle } from '../repositories/people.ts';
 import type { Context } from './deciding/context.ts';
-import { createItem, type People } from './items/create-item.ts';
+import type { People } from './items/create-item.ts';
+import { createMeeting } from './meetings/index.ts';
 import { addGroup } from './people/groups.ts';
 import { addPerson, changePreferences, findBoard } from './people/people.ts';
 import { giveAccess } from './sharing/give-access.ts';
@@ -79,7 +80,7 @@ export function smallOrganisation(handles: readonly string[] = ['ines', 'tomas',
     add: (owner, by, item, people = {}) => {
       const input = newItem.parse({ when: at('2027-03-03', 10), ...item });
       const all = { organiser: null, attendees: [], ownerAnswer: null, ...people };
-      const result = createItem(ctx(by), calendar(owner), input, ctx(by).viewer.id, all);
+      const result = createMeeting(ctx(by), calendar(owner), input, ctx(by).viewer.id, all);
       if (!result.ok) throw new Error(JSON.stringify(result));
       return { id: result.value.item?.id ?? '', undo: result.value.undo };
     },

@@ -2,10 +2,9 @@ import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { itemPatch } from '@/contract/items.ts';
 import { PRESETS } from '@/core/access/index.ts';
 import { readItem } from './deciding/find-item.ts';
-import { changeItem } from './items/change-item.ts';
 import { listItems } from './items/list-items.ts';
-import { removeItem } from './items/remove-item.ts';
-import { undo } from './items/undo.ts';
+import { changeMeeting, removeMeeting, undoMeeting } from './meetings/index.ts';
+
 import { takeAccess } from './sharing/give-access.ts';
 import { listSightlines } from './sharing/sightlines.ts';
 import { at, type SmallOrganisation, START, smallOrganisation, WEEK } from './small-organisation.ts';
@@ -23,7 +22,7 @@ const read = (handle: string, id: string) => {
   return result.value;
 };
 const patch = (id: string, by: string, body: unknown, when?: number) =>
-  changeItem(org.ctx(by, when), id, itemPatch.parse(body));
+  changeMeeting(org.ctx(by, when), id, itemPatch.parse(body));
 
 describe('writing for someone', () => {
   test('keeps both names on the item and in the trail, and leaves the writer’s own calendar alone', () => {
@@ -62,7 +61,7 @@ describe('writing for someone', () => {
     expect(marked.ok && marked.value.item).toMatchObject({ withheld: true });
     expect(marked.ok && marked.value.item).not.toHaveProperty('title');
     expect(readItem(org.ctx('tomas'), id).ok).toBe(false);
-    expect(undo(org.ctx('tomas'), marked.ok ? marked.value.undo : '').ok).toBe(true);
+    expect(undoMeeting(org.ctx('tomas'), marked.ok ? marked.value.undo : '').ok).toBe(true);
     expect(read('tomas', id).title).toBe('Clinic');
   });
 });
@@ -86,13 +85,13 @@ describe('two at once', () => {
 describe('undo', () => {
   test('restores the fields, once, for a quarter of an hour, and not over what others built', () => {
     const { id, undo: token } = org.add('ines', 'tomas', { title: 'Board' });
-    expect(undo(org.ctx('ines'), token)).toEqual({ ok: false, code: 'notFound' });
-    expect(undo(org.ctx('tomas', START + 16 * 60_000), token)).toEqual({ ok: false, code: 'notFound' });
+    expect(undoMeeting(org.ctx('ines'), token)).toEqual({ ok: false, code: 'notFound' });
+    expect(undoMeeting(org.ctx('tomas', START + 16 * 60_000), token)).toEqual({ ok: false, code: 'notFound' });
     expect(patch(id, 'ines', { version: 1, fields: { title: 'Later' } }).ok).toBe(true);
-    expect(undo(org.ctx('tomas'), token)).toMatchObject({ ok: false, code: 'changedMeanwhile' });
-    const removed = removeItem(org.ctx('tomas'), id, { version: 2, scope: 'one' });
+    expect(undoMeeting(org.ctx('tomas'), token)).toMatchObject({ ok: false, code: 'changedMeanwhile' });
+    const removed = removeMeeting(org.ctx('tomas'), id, { version: 2, scope: 'one' });
     expect(readItem(org.ctx('ines'), id).ok).toBe(false);
-    expect(undo(org.ctx('tomas'), removed.ok ? removed.value.undo : '').ok).toBe(true);
+    expect(undoMeeting(org.ctx('tomas'), removed.ok ? removed.value.undo : '').ok).toBe(true);
     expect(read('ines', id).title).toBe('Later');
   });
 });
@@ -108,7 +107,7 @@ describe('a series', () => {
     const [, second, third] = weekOfSeries();
     const moved = patch(second?.id ?? '', 'tomas', { version: 1, scope: 'one', when: at('2027-03-11', 15) });
     expect(moved.ok).toBe(true);
-    expect(removeItem(org.ctx('ines'), third?.id ?? '', { version: 1, scope: 'one' }).ok).toBe(true);
+    expect(removeMeeting(org.ctx('ines'), third?.id ?? '', { version: 1, scope: 'one' }).ok).toBe(true);
     const first = weekOfSeries()[0];
     expect(patch(first?.id ?? '', 'ines', { version: first?.version, scope: 'all', fields: { title: 'W' } }).ok).toBe(
       true,
@@ -117,7 +116,7 @@ describe('a series', () => {
       ['2027-03-02T09:00:00Z', 'W'],
       ['2027-03-11T15:00:00Z', 'Weekly'],
     ]);
-    expect(undo(org.ctx('tomas'), moved.ok ? moved.value.undo : '').ok).toBe(true);
+    expect(undoMeeting(org.ctx('tomas'), moved.ok ? moved.value.undo : '').ok).toBe(true);
     expect(weekOfSeries().map((i) => i.start)).toEqual(['2027-03-02T09:00:00Z', '2027-03-09T09:00:00Z']);
   });
 

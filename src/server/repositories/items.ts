@@ -1,6 +1,6 @@
 import { isDefined } from '@/core/time/index.ts';
 import type { Connection } from '../db/index.ts';
-import { decodeItem, encodeItem, type ItemRow, itemColumns } from './item-columns.ts';
+import { decodeItem, type ItemRow } from './item-columns.ts';
 import type { StoredItem } from './stored-item.ts';
 import { knowZone } from './zone-definitions.ts';
 
@@ -113,16 +113,7 @@ export function itemsOfBatch(db: Connection, batch: number): StoredItem[] {
   return db.all<ItemRow>('SELECT * FROM item WHERE batch = ? ORDER BY id', batch).map((row) => decode(db, row));
 }
 
-const COLUMNS = Object.keys(itemColumns) as (keyof typeof itemColumns)[];
-const INSERT = `INSERT INTO item (${COLUMNS.join(', ')}) VALUES (${COLUMNS.map(() => '?').join(', ')})`;
-const UPDATE = `UPDATE item SET ${COLUMNS.map((c) => `${c} = ?`).join(', ')} WHERE id = ?`;
-
-export function insertItem(db: Connection, item: Omit<StoredItem, 'id'>): StoredItem {
-  const row = encodeItem(item);
-  return { ...item, id: db.run(INSERT, ...COLUMNS.map((c) => row[c])) };
-}
-
-export function updateItem(db: Connection, item: StoredItem): void {
-  const row = encodeItem(item);
-  db.run(UPDATE, ...COLUMNS.map((c) => row[c]), item.id);
+/** Gives an item the UID others know it by from now on. Nobody sees a UID, so nobody is told. */
+export function renameItem(db: Connection, id: number, uid: string): void {
+  db.run('UPDATE item SET uid = ? WHERE id = ?', uid, id);
 }

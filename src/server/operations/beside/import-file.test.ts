@@ -1,9 +1,9 @@
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { NO_RIGHTS, PRESETS } from '@/core/access/index.ts';
 import { forgetUnfinished } from '../items/bring-in.ts';
-import { changeItem } from '../items/change-item.ts';
 import { exportFile } from '../items/export-file.ts';
 import { listItems } from '../items/list-items.ts';
+import { changeMeeting } from '../meetings/index.ts';
 import { type SmallOrganisation, START, smallOrganisation } from '../small-organisation.ts';
 import { bringIn, previewImport, undoAny } from './imports.ts';
 
@@ -155,7 +155,7 @@ describe('bringing a file in', () => {
   test('a newer revision never widens who sees an item here', async () => {
     await bring(roof('SUMMARY:Roof'));
     const [item] = days('2027-03-01', '2027-03-08');
-    changeItem(org.ctx('ines'), item?.id ?? '', { version: 1, scope: 'one', fields: { visibility: 'private' } });
+    changeMeeting(org.ctx('ines'), item?.id ?? '', { version: 1, scope: 'one', fields: { visibility: 'private' } });
     await bring(roof('SUMMARY:Newer', 'SEQUENCE:3', 'CLASS:PUBLIC'));
     expect(days('2027-03-01', '2027-03-08').map((i) => [i.title, i.visibility])).toEqual([['Newer', 'private']]);
   });
@@ -197,7 +197,7 @@ describe('bringing a file in', () => {
   test('is taken back only as long as nobody built on it', async () => {
     const done = await bring(roof('SUMMARY:Roof'));
     const [item] = days('2027-03-01', '2027-03-08');
-    changeItem(org.ctx('ines'), item?.id ?? '', { version: 1, scope: 'one', fields: { place: 'Marsh Lab' } });
+    changeMeeting(org.ctx('ines'), item?.id ?? '', { version: 1, scope: 'one', fields: { place: 'Marsh Lab' } });
     expect(await undoAny(org.ctx('ines'), done.undo)).toMatchObject({ ok: false, code: 'changedMeanwhile' });
     expect(await undoAny(org.ctx('tomas'), done.undo)).toMatchObject({ ok: false, code: 'notFound' });
   });

@@ -7,8 +7,9 @@ import { instantText } from '@/core/time/index.ts';
 import * as clock from '../../clock.ts';
 import { itemByKey } from '../../repositories/items.ts';
 import type { Context } from '../deciding/index.ts';
-import { createItem, listItems } from '../items/index.ts';
+import { listItems } from '../items/index.ts';
 import { keepLanes } from '../lanes/index.ts';
+import { createMeeting } from '../meetings/index.ts';
 import { at, type SmallOrganisation, START, smallOrganisation, WEEK } from '../small-organisation.ts';
 import { listProgramCalendars, readProgramPerson } from './calendars.ts';
 import { listObjects, type ObjectsWanted, queryFreeBusy, readObject } from './objects.ts';
@@ -515,7 +516,7 @@ test('what a program sends back as it was given changes nothing, by one that kno
         ? { start: date(day), end: date(day + 1), allDay, zone }
         : { start: `${date(day)}T05:30`, end: `${date(day + (endZone ? 1 : 0))}T06:15`, allDay, zone, endZone };
       const key = org.calendar('ines');
-      const made = createItem(
+      const made = createMeeting(
         org.ctx('ines'),
         key,
         newItem.parse({ ...fields, when, ...(rule ? { repeat: { rule } } : {}) }),

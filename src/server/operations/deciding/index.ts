@@ -1,6 +1,6 @@
 export { type About, aboutItem, withoutCopy } from './about.ts';
 export { again } from './again.ts';
-export { announceAccess, announceItems, everythingTold, whoSees } from './announce.ts';
+export { announceAccess, everythingTold, whoSees } from './announce.ts';
 export { audienceOf, domainOf, type FoundAudience, findAudience, findAudienceParam, sameAudience } from './audience.ts';
 export { blockWords, takenIn } from './block-words.ts';
 export {
@@ -50,4 +50,5 @@ export { noteTokenAct } from './token-acts.ts';
 export { trailOn, trailOwn } from './trail.ts';
 export { readViews, sealedForLink, type Views, viewOfRow, viewsIn } from './views.ts';
 export { viewsAs } from './views-as.ts';
-export { hands, type ItemChange, mayOn, trailItems, viewFor, written } from './writing.ts';
+export { type Acting, type ItemChange, type ItemToWrite, moveItems, writeItems } from './write-items.ts';
+export { hands, type ItemsWritten, mayOn, viewFor, written } from './writing.ts';

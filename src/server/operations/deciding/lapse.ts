@@ -1,12 +1,11 @@
 import { mustWait } from '../../db/gate.ts';
 import { calendarById } from '../../repositories/calendars.ts';
 import { lapsedHolds } from '../../repositories/holds.ts';
-import { itemById, updateItem } from '../../repositories/items.ts';
+import { updateItem } from '../../repositories/item-writes.ts';
+import { itemById } from '../../repositories/items.ts';
 import { personById } from '../../repositories/people.ts';
-import { announceItems } from './announce.ts';
 import type { Context } from './context.ts';
-import { indexItem } from './indexing.ts';
-import { trailItems } from './writing.ts';
+import { writeItems } from './write-items.ts';
 
 /** So many free themselves at one look; the rest at the next. */
 const A_LOOK = 200;
@@ -26,13 +25,9 @@ export function freeLapsed(at: Pick<Context, 'db' | 'now'>): void {
       if (!before || !viewer) continue;
       const hand = { changedBy: before.createdBy, changedFor: before.createdFor, changedAt: before.lapsesAt ?? at.now };
       const after = { ...before, ...hand, removedAt: before.lapsesAt, version: before.version + 1 };
-      updateItem(at.db, after);
       // A calendar that is removed itself has nobody to be told.
-      if (!calendar) continue;
-      indexItem(at.db, calendar, after);
-      const ctx = { ...at, viewer };
-      trailItems(ctx, calendar, 'item.lapsed', [{ before, after }]);
-      announceItems(ctx, calendar, [{ before, after }]);
+      if (calendar) writeItems({ ...at, viewer }, calendar, 'item.lapsed', [{ before, after }]);
+      else updateItem(at.db, after);
     }
   });
 }

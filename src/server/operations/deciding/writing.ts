@@ -6,35 +6,20 @@ import type { Context } from './context.ts';
 import type { Decided } from './deciding.ts';
 import { Directory } from './directory.ts';
 import { RowItem, rowOf, standingOf } from './row-item.ts';
-import { trailOn } from './trail.ts';
 import { viewOfRow } from './views.ts';
+import type { Written } from './write-items.ts';
 
-/** Everything one write changed, in the order it was written: what undoing takes back, last first. */
-export interface ItemChange {
-  readonly before: StoredItem | null;
-  readonly after: StoredItem;
-}
-
-/** Leaves a trail row for a write on items, in the writer's and the owner's name; answers the key that undoes it. */
-export function trailItems(ctx: Context, calendar: Calendar, verb: string, changes: readonly ItemChange[]): string {
-  const subject = changes[0]?.after.key ?? '';
-  return trailOn(
-    ctx,
-    calendar,
-    subject,
-    verb,
-    changes.map((c) => c.before),
-    changes.map((c) => c.after),
-  );
+/** What an operation wrote, in one calendar, and which item it was about (`null`: one that is gone), at which of its happenings. */
+export interface ItemsWritten extends Written {
+  readonly decided: Decided;
+  readonly item: StoredItem | null;
+  readonly happening?: { readonly start: number; readonly end: number } | undefined;
 }
 
 /** What the writer gets back: the item as they now see it, which may be not at all, and the key that undoes it. */
 export function written(
   ctx: Context,
-  decided: Decided,
-  item: StoredItem | null,
-  undo: string,
-  happening?: { start: number; end: number },
+  { decided, item, undo, happening }: Omit<ItemsWritten, 'changes'>,
 ): WrittenAnswer {
   return { item: item && viewFor(ctx, decided, item, happening), undo };
 }

@@ -13,20 +13,19 @@ import {
   insertAttachment,
   setAttachmentRemoved,
 } from '../../repositories/attachments.ts';
-import { itemById, updateItem } from '../../repositories/items.ts';
+import { itemById } from '../../repositories/items.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import {
   again,
-  announceItems,
   type Context,
   Directory,
   type FoundItem,
   findItem,
   hands,
   isRefusal,
-  trailOn,
   viewFor,
+  writeItems,
 } from '../deciding/index.ts';
 
 const DAY = 86_400_000;
@@ -145,9 +144,7 @@ function touched(
 ): AttachmentsAnswer {
   const { calendar } = decided;
   const next = { ...item, ...hands(ctx, calendar), version: item.version + 1 };
-  updateItem(ctx.db, next);
-  trailOn(ctx, calendar, item.key, verb, before, after);
-  announceItems(ctx, calendar, [{ before: item, after: next }]);
+  writeItems(ctx, calendar, verb, [{ before: item, after: next }], { before, after });
   const now = findItem(ctx, view.id);
   return isRefusal(now) ? { files: [], may: false } : filesOf(ctx, now);
 }

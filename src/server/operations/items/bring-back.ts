@@ -1,28 +1,24 @@
-import type { WrittenAnswer } from '@/contract/items.ts';
 import type { RemovedAnswer } from '@/contract/trail.ts';
 import { instantText } from '@/core/time/index.ts';
 import { calendarById } from '../../repositories/calendars.ts';
-import { itemById, itemByKey, removedIn, updateItem } from '../../repositories/items.ts';
+import { itemById, itemByKey, removedIn } from '../../repositories/items.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { lastTrailOf } from '../../repositories/trail.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import {
-  announceItems,
   type Context,
   type Decided,
   Directory,
   decideOn,
   findCalendar,
   hands,
-  type ItemChange,
-  indexItem,
+  type ItemsWritten,
   isRefusal,
   mayOn,
   noRoomFor,
   seriesOf,
-  trailItems,
   viewFor,
-  written,
+  writeItems,
 } from '../deciding/index.ts';
 import { noRoom } from './create-item.ts';
 
@@ -53,7 +49,7 @@ function viewOfRemoved(ctx: Context, decided: Decided, item: StoredItem, directo
 }
 
 /** Brings back a removed item as it was, with what was removed in the same act, as far as one may. */
-export function bringBack(ctx: Context, key: string): Result<WrittenAnswer> {
+export function bringBack(ctx: Context, key: string): Result<ItemsWritten> {
   return ctx.db.write(() => {
     const item = itemByKey(ctx.db, key);
     const calendar = item && calendarById(ctx.db, item.calendarId);
@@ -65,21 +61,16 @@ export function bringBack(ctx: Context, key: string): Result<WrittenAnswer> {
     const full: Refusal | null =
       noRoom(ctx, calendar, ctx.viewer.id, all.length) ?? noRoomFor(ctx.db, calendar, seriesOf(item, []));
     if (full) return full;
-    const changes = all.map((before): ItemChange => {
+    const items = all.map((before) => {
       const own = hands(ctx, calendar);
       // A hold that freed itself would be gone again at once: what is brought back stays until somebody frees it.
       const lapsesAt = before.lapsesAt !== null && before.lapsesAt <= ctx.now ? null : before.lapsesAt;
       const [version, sequence] = [before.version + 1, before.sequence + 1];
       const after = { ...before, ...own, removedAt: null, lapsesAt, version, sequence };
-      updateItem(ctx.db, after);
       return { before, after };
     });
-    for (const { after } of changes) indexItem(ctx.db, calendar, after);
-    const series = item.seriesId === null ? null : itemById(ctx.db, item.seriesId);
-    if (series) indexItem(ctx.db, calendar, series);
-    const undo = trailItems(ctx, calendar, 'item.broughtBack', changes);
-    announceItems(ctx, calendar, changes);
-    return ok(written(ctx, decided, changes[0]?.after ?? null, undo));
+    const written = writeItems(ctx, calendar, 'item.broughtBack', items);
+    return ok({ ...written, decided, item: written.changes[0]?.after ?? null });
   });
 }
 

@@ -17,7 +17,8 @@ import {
   unfinishedBatches,
 } from '../../repositories/batches.ts';
 import { type Calendar, calendarById } from '../../repositories/calendars.ts';
-import { COMING, insertItem, itemById, itemsByUid, itemsOfBatch, updateItem } from '../../repositories/items.ts';
+import { insertItem, updateItem } from '../../repositories/item-writes.ts';
+import { COMING, itemById, itemsByUid, itemsOfBatch } from '../../repositories/items.ts';
 import { dropComing, keepComing, letIn, unindexBatch } from '../../repositories/occurrences.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { trailByKey } from '../../repositories/trail.ts';

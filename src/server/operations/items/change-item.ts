@@ -1,26 +1,25 @@
-import type { ItemPatch, WrittenAnswer } from '@/contract/items.ts';
+import type { ItemPatch } from '@/contract/items.ts';
 import { settled } from '@/core/calendar/index.ts';
 import { shiftedRule } from '@/core/recurrence/index.ts';
 import { dateText, fromWallLenient, parseInstant, toWall, wallText } from '@/core/time/index.ts';
 import { newKey } from '../../ids.ts';
 import { copyAttachments } from '../../repositories/attachments.ts';
-import { insertItem, itemById, replacementsOf, updateItem } from '../../repositories/items.ts';
+import { replacementsOf } from '../../repositories/items.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import {
-  announceItems,
   type Context,
   Directory,
   type FoundItem,
   findItem,
   hands,
   type ItemChange,
-  indexItem,
+  type ItemsWritten,
+  type ItemToWrite,
   isRefusal,
   noRoomFor,
   seriesOf,
-  trailItems,
-  written,
+  writeItems,
 } from '../deciding/index.ts';
 import { splitSeries } from './split-series.ts';
 import { pickedDays, readRepeat, readWhen, type StoredWhen } from './when.ts';
@@ -29,7 +28,7 @@ import { pickedDays, readRepeat, readWhen, type StoredWhen } from './when.ts';
  * Changes the touched fields of an item, where the version is the one seen. Of a series, `one` makes the happening an
  * item of its own, `later` it and all after it a series of their own, `all` changes every happening that has no item of its own. `by` is whose work it is, where that is not the one who writes.
  */
-export function changeItem(ctx: Context, id: string, patch: ItemPatch, by = ctx.viewer.id): Result<WrittenAnswer> {
+export function changeItem(ctx: Context, id: string, patch: ItemPatch, by = ctx.viewer.id): Result<ItemsWritten> {
   const found = findItem(ctx, id);
   if (isRefusal(found)) return found;
   const { decided, item, happening } = found;
@@ -52,32 +51,23 @@ export function changeItem(ctx: Context, id: string, patch: ItemPatch, by = ctx.
         : whole(ctx, found, patch, when);
   if (isRefusal(changed)) return changed;
 
-  const { changes, undo } = ctx.db.write(() => {
+  return ctx.db.write(() => {
     const own = hands(ctx, calendar, by);
-    const changes: ItemChange[] = changed.map(({ before, after }) => {
-      if (before === null) return { before, after: insertItem(ctx.db, { ...after, ...own }) };
-      const kept = { ...after, ...own, id: before.id };
-      updateItem(ctx.db, kept);
-      return { before, after: kept };
-    });
-    const [first, second] = changes;
+    const items = changed.map(
+      ({ before, after }): ItemToWrite =>
+        before === null
+          ? { before, after: { ...after, ...own } }
+          : { before, after: { ...after, ...own, id: before.id } },
+    );
+    const written = writeItems(ctx, calendar, 'item.changed', items);
+    const [first, second] = written.changes;
     // A series that goes on as another one goes on with its files.
     if (first?.before === null && second) copyAttachments(ctx.db, second.after.id, first.after.id, newKey);
-    for (const change of changes) indexItem(ctx.db, calendar, change.after);
-    const last = changes.at(-1) as ItemChange;
-    if (last.after.seriesId !== null) {
-      const series = itemById(ctx.db, last.after.seriesId);
-      if (series) indexItem(ctx.db, calendar, series);
-    }
-    return { changes, undo: trailItems(ctx, calendar, 'item.changed', changes) };
+    const main = (first as ItemChange).after;
+    const moved = happening && patch.scope === 'all' ? movedHappening(found, main) : undefined;
+    return ok({ ...written, decided, item: main, happening: moved });
   });
-  announceItems(ctx, calendar, changes);
-  const main = changes[0] as ItemChange;
-  const at = happening && patch.scope === 'all' ? movedHappening(found, main.after) : undefined;
-  return ok(written(ctx, decided, main.after, undo, at));
 }
-
-type Draft = { before: StoredItem; after: StoredItem } | { before: null; after: Omit<StoredItem, 'id'> };
 
 /** The fields a patch touches; an emptied line is none. */
 function touched({ fields, fixed }: ItemPatch): Partial<StoredItem> {
@@ -90,7 +80,7 @@ function touched({ fields, fixed }: ItemPatch): Partial<StoredItem> {
 const anew = (when: StoredWhen) => ({ ...when, wall: null, days: 0 });
 
 /** The happening as an item of its own. */
-function detached(found: FoundItem, patch: ItemPatch, when: StoredWhen | null): Draft[] | Refusal {
+function detached(found: FoundItem, patch: ItemPatch, when: StoredWhen | null): ItemToWrite[] | Refusal {
   const { item, happening } = found;
   if (!happening) return [];
   if (patch.repeat || patch.dates || patch.left) return refuse('badInput', { fields: { repeat: 'repeatOfOne' } });
@@ -121,7 +111,7 @@ function later(
   happening: NonNullable<FoundItem['happening']>,
   patch: ItemPatch,
   when: StoredWhen | null,
-): Draft[] | Refusal {
+): ItemToWrite[] | Refusal {
   if (patch.dates || patch.left) return refuse('badInput', { fields: { repeat: 'repeatOfOne' } });
   const split = splitSeries(ctx, found.item, happening);
   if (split === null) return whole(ctx, found, patch, when);
@@ -129,7 +119,7 @@ function later(
   const { head, tail } = split;
   const changed = whole(ctx, { ...found, item: { ...tail, id: NOT_YET } }, patch, when);
   if (isRefusal(changed)) return changed;
-  const { id: _id, ...after } = (changed[0] as Draft).after as StoredItem;
+  const { id: _id, ...after } = (changed[0] as ItemToWrite).after as StoredItem;
   const full = noRoomFor(ctx.db, found.decided.calendar, seriesOf(after, []));
   if (full) return full;
   return [
@@ -142,7 +132,7 @@ function later(
 const NOT_YET = -1;
 
 /** The item itself: a single one, or a series with every happening that has no item of its own. */
-function whole(ctx: Context, found: FoundItem, patch: ItemPatch, when: StoredWhen | null): Draft[] | Refusal {
+function whole(ctx: Context, found: FoundItem, patch: ItemPatch, when: StoredWhen | null): ItemToWrite[] | Refusal {
   const { item, happening } = found;
   const isSeries = item.rule !== null || item.added.length > 0;
   let times: Partial<StoredItem> = when ? anew(when) : {};

@@ -1,27 +1,25 @@
-import type { NewItem, WrittenAnswer } from '@/contract/items.ts';
+import type { NewItem } from '@/contract/items.ts';
 import { type Answer, type Attendee, type Party, settled } from '@/core/calendar/index.ts';
 import { toWall } from '@/core/time/index.ts';
 import { newKey } from '../../ids.ts';
 import type { Calendar } from '../../repositories/calendars.ts';
-import { countAddedBy, countItems, insertItem, MADE_HERE } from '../../repositories/items.ts';
+import { countAddedBy, countItems, MADE_HERE } from '../../repositories/items.ts';
 import { personById } from '../../repositories/people.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import {
-  announceItems,
   type Context,
   Directory,
   findCalendar,
   hands,
-  indexItem,
+  type ItemsWritten,
   isRefusal,
   MOST_ADDED_A_DAY,
   MOST_ITEMS_IN_CALENDAR,
   noRoomFor,
   seriesOf,
-  trailItems,
   viewFor,
-  written,
+  writeItems,
 } from '../deciding/index.ts';
 import { pickedDays, readRepeat, readWhen } from './when.ts';
 
@@ -52,7 +50,7 @@ export function createItem(
   input: NewItem,
   by = ctx.viewer.id,
   people: People = NOBODY,
-): Result<WrittenAnswer> {
+): Result<ItemsWritten> {
   const decided = findCalendar(ctx, key);
   if (isRefusal(decided)) return decided;
   const { calendar, decision } = decided;
@@ -64,13 +62,8 @@ export function createItem(
   if (draft.briefing && !(reads && 'briefing' in reads)) return refuse('badInput', { fields: { briefing: 'notSeen' } });
   const full = noRoom(ctx, calendar, by, 1) ?? noRoomFor(ctx.db, calendar, seriesOf(draft, []));
   if (full) return full;
-  const { item, undo } = ctx.db.write(() => {
-    const item = insertItem(ctx.db, draft);
-    indexItem(ctx.db, calendar, item);
-    return { item, undo: trailItems(ctx, calendar, 'item.added', [{ before: null, after: item }]) };
-  });
-  announceItems(ctx, calendar, [{ before: null, after: item }]);
-  return ok(written(ctx, decided, item, undo));
+  const written = writeItems(ctx, calendar, 'item.added', [{ before: null, after: draft }]);
+  return ok({ ...written, decided, item: written.changes[0]?.after ?? null });
 }
 
 const DAY = 86_400_000;

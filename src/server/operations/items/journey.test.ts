@@ -4,9 +4,9 @@ import { PRESETS } from '@/core/access/index.ts';
 import { itemByKey } from '../../repositories/items.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { readItem } from '../deciding/find-item.ts';
+import { changeMeeting, createMeeting } from '../meetings/index.ts';
 import { type SmallOrganisation, smallOrganisation } from '../small-organisation.ts';
-import { changeItem } from './change-item.ts';
-import { createItem } from './create-item.ts';
+
 import { exportFile } from './export-file.ts';
 
 let org: SmallOrganisation;
@@ -19,7 +19,7 @@ afterEach(() => org.close());
 const zone = 'Europe/Lisbon';
 const flight = { start: '2027-03-03T10:00', end: '2027-03-03T14:30', allDay: false, zone, endZone: 'America/Bogota' };
 const add = (when: object) =>
-  createItem(org.ctx('ines'), org.calendar('ines'), newItem.parse({ title: 'Flight', when }));
+  createMeeting(org.ctx('ines'), org.calendar('ines'), newItem.parse({ title: 'Flight', when }));
 const stored = (key: string) => itemByKey(org.db, key) as StoredItem;
 const made = (): string => {
   const added = add(flight);
@@ -27,7 +27,7 @@ const made = (): string => {
   return added.value.item?.id ?? '';
 };
 const change = (key: string, patch: object) =>
-  changeItem(org.ctx('ines'), key, { version: stored(key).version, scope: 'all', fields: {}, ...patch });
+  changeMeeting(org.ctx('ines'), key, { version: stored(key).version, scope: 'all', fields: {}, ...patch });
 
 test('a journey begins on one clock and ends on another; whoever only reads it sees instants alone', () => {
   const key = made();

@@ -2,14 +2,12 @@ import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { newItem } from '@/contract/items.ts';
 import { NO_RIGHTS, PRESETS, type Rights } from '@/core/access/index.ts';
 import { readItem } from '../deciding/find-item.ts';
+import { changeMeeting, createMeeting, removeMeeting, undoMeeting } from '../meetings/index.ts';
 import { giveAccess } from '../sharing/give-access.ts';
 import { listSightlines } from '../sharing/sightlines.ts';
 import { at, type SmallOrganisation, smallOrganisation, WEEK } from '../small-organisation.ts';
-import { changeItem } from './change-item.ts';
-import { createItem } from './create-item.ts';
+
 import { listItems } from './list-items.ts';
-import { removeItem } from './remove-item.ts';
-import { undo } from './undo.ts';
 
 /* What somebody doesn't see they don't write, remove or bring back; what they may remove they may, at whatever sight they see it. */
 
@@ -38,13 +36,13 @@ test('removing a whole series leaves the happening that is withheld from whoever
   org.give('ines', 'tomas', PRESETS.delegate);
   org.add('ines', 'ines', { title: 'Weekly', when: at('2027-03-02', 9), repeat: { rule: 'FREQ=WEEKLY;COUNT=4' } });
   const second = items('ines', MONTH)[1];
-  changeItem(org.ctx('ines'), second?.id ?? '', {
+  changeMeeting(org.ctx('ines'), second?.id ?? '', {
     version: second?.version ?? 0,
     scope: 'one',
     fields: { visibility: 'private', title: 'Doctor' },
   });
   const seen = items('tomas', MONTH).find((i) => i.title === 'Weekly');
-  expect(removeItem(org.ctx('tomas'), seen?.id ?? '', { version: seen?.version, scope: 'all' }).ok).toBe(true);
+  expect(removeMeeting(org.ctx('tomas'), seen?.id ?? '', { version: seen?.version, scope: 'all' }).ok).toBe(true);
   expect(items('ines', MONTH).map((i) => i.title)).toEqual(['Doctor']);
 });
 
@@ -52,18 +50,21 @@ test('undo asks for the rights of this instant: an item that is withheld by now 
   org.give('ines', 'tomas', { ...PRESETS.delegate, private: true });
   const { id } = org.add('ines', 'ines', { title: 'Scan', visibility: 'private' });
   const version = items('tomas')[0]?.version ?? 0;
-  const moved = changeItem(org.ctx('tomas'), id, { version, scope: 'one', fields: { place: 'Marsh Lab' } });
+  const moved = changeMeeting(org.ctx('tomas'), id, { version, scope: 'one', fields: { place: 'Marsh Lab' } });
   regive('tomas', PRESETS.delegate);
-  expect(undo(org.ctx('tomas'), moved.ok ? moved.value.undo : '')).toMatchObject({ ok: false, code: 'mayNotChange' });
+  expect(undoMeeting(org.ctx('tomas'), moved.ok ? moved.value.undo : '')).toMatchObject({
+    ok: false,
+    code: 'mayNotChange',
+  });
   expect(items('ines')[0]?.place).toBe('Marsh Lab');
 });
 
 test('marking private what one then can’t read is undone by the one who did it', () => {
   org.give('ines', 'tomas', PRESETS.delegate);
   const { id } = org.add('ines', 'ines', { title: 'Roof' });
-  const hid = changeItem(org.ctx('tomas'), id, { version: 1, scope: 'one', fields: { visibility: 'private' } });
+  const hid = changeMeeting(org.ctx('tomas'), id, { version: 1, scope: 'one', fields: { visibility: 'private' } });
   expect(hid).toMatchObject({ ok: true, value: { item: { withheld: true } } });
-  expect(undo(org.ctx('tomas'), hid.ok ? hid.value.undo : '').ok).toBe(true);
+  expect(undoMeeting(org.ctx('tomas'), hid.ok ? hid.value.undo : '').ok).toBe(true);
   expect(items('ines')[0]?.visibility).toBe('follow');
 });
 
@@ -72,13 +73,13 @@ describe('the briefing', () => {
     org.give('ines', 'tomas', PRESETS.arranger);
     const { id } = org.add('ines', 'ines', { title: 'Board', briefing: 'Their lawyer comes too.' });
     for (const briefing of [null, '', 'Mine'])
-      expect(changeItem(org.ctx('tomas'), id, { version: 1, scope: 'one', fields: { briefing } })).toMatchObject({
+      expect(changeMeeting(org.ctx('tomas'), id, { version: 1, scope: 'one', fields: { briefing } })).toMatchObject({
         ok: false,
         fields: { briefing: 'notSeen' },
       });
     expect(items('ines')[0]?.briefing).toBe('Their lawyer comes too.');
     const fresh = newItem.parse({ when: at('2027-03-04', 9), title: 'New', briefing: 'Mine' });
-    expect(createItem(org.ctx('tomas'), key(), fresh)).toMatchObject({ ok: false, fields: { briefing: 'notSeen' } });
+    expect(createMeeting(org.ctx('tomas'), key(), fresh)).toMatchObject({ ok: false, fields: { briefing: 'notSeen' } });
   });
   test('is written by whoever acts in the owner’s name', () => {
     org.give('ines', 'tomas', PRESETS.delegate);
@@ -97,15 +98,17 @@ describe('what may be removed is removed at whatever sight it is seen', () => {
     const [mine, hers] = items('amara');
     expect([mine?.mayRemove, hers?.mayRemove]).toEqual([true, undefined]);
     expect(Object.keys(mine ?? {}).sort()).toEqual(['allDay', 'end', 'id', 'mayRemove', 'shows', 'start']);
-    expect(removeItem(org.ctx('amara'), hers?.id ?? '', { scope: 'one' })).toMatchObject({ code: 'mayNotRemove' });
-    expect(removeItem(org.ctx('bruno'), mine?.id ?? '', { scope: 'one' })).toEqual({ ok: false, code: 'notFound' });
-    expect(removeItem(org.ctx('amara'), mine?.id ?? '', { scope: 'one' }).ok).toBe(true);
+    expect(removeMeeting(org.ctx('amara'), hers?.id ?? '', { scope: 'one' })).toMatchObject({ code: 'mayNotRemove' });
+    expect(removeMeeting(org.ctx('bruno'), mine?.id ?? '', { scope: 'one' })).toEqual({ ok: false, code: 'notFound' });
+    expect(removeMeeting(org.ctx('amara'), mine?.id ?? '', { scope: 'one' }).ok).toBe(true);
     expect(items('ines').map((i) => i.title)).toEqual(['Hers']);
   });
   test('in full it still has to be the version seen', () => {
     const { id } = org.add('ines', 'ines', { title: 'Roof' });
-    expect(removeItem(org.ctx('ines'), id, { scope: 'one' })).toMatchObject({ ok: false, code: 'badInput' });
-    expect(removeItem(org.ctx('ines'), id, { version: 7, scope: 'one' })).toMatchObject({ code: 'changedMeanwhile' });
+    expect(removeMeeting(org.ctx('ines'), id, { scope: 'one' })).toMatchObject({ ok: false, code: 'badInput' });
+    expect(removeMeeting(org.ctx('ines'), id, { version: 7, scope: 'one' })).toMatchObject({
+      code: 'changedMeanwhile',
+    });
   });
 });
 
@@ -127,7 +130,7 @@ test('a whereabouts is free and open, whatever else was written of it, and stays
   expect(made({})).toEqual(['free', 'open']);
   expect(made({ visibility: 'private' })).toEqual(['free', 'private']);
   const { id } = org.add('ines', 'ines', { title: 'Later one' });
-  changeItem(org.ctx('ines'), id, { version: 1, scope: 'one', fields: { kind: 'whereabouts' } });
+  changeMeeting(org.ctx('ines'), id, { version: 1, scope: 'one', fields: { kind: 'whereabouts' } });
   expect(readItem(org.ctx('ines'), id)).toMatchObject({ value: { shows: 'free', visibility: 'open' } });
 });
 
@@ -137,7 +140,7 @@ test('dates have bounds, named at the field', () => {
     [{ start: '1899-12-31', end: '1900-01-02', allDay: true, zone: 'UTC' }, 'start'],
     [{ start: '2200-12-31T10:00', end: '2201-01-01T11:00', allDay: false, zone: 'UTC' }, 'end'],
   ] as const)
-    expect(createItem(org.ctx('ines'), key(), newItem.parse({ when, title: 'T' }))).toMatchObject({
+    expect(createMeeting(org.ctx('ines'), key(), newItem.parse({ when, title: 'T' }))).toMatchObject({
       ok: false,
       fields: { [field]: 'dateBounds' },
     });

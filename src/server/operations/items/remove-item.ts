@@ -1,23 +1,20 @@
 import type { z } from 'zod';
-import type { removeQuery, WrittenAnswer } from '@/contract/items.ts';
+import type { removeQuery } from '@/contract/items.ts';
 import { ruleBefore } from '@/core/recurrence/index.ts';
 import { parseDate, parseWall, toWall } from '@/core/time/index.ts';
-import { itemById, replacementsOf, updateItem } from '../../repositories/items.ts';
+import { itemById, replacementsOf } from '../../repositories/items.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import {
-  announceItems,
   type Context,
   Directory,
   type FoundItem,
   findByAnyId,
   hands,
-  type ItemChange,
-  indexItem,
+  type ItemsWritten,
   isRefusal,
   mayOn,
-  trailItems,
-  written,
+  writeItems,
 } from '../deciding/index.ts';
 
 /**
@@ -29,7 +26,7 @@ export function removeItem(
   id: string,
   query: z.infer<typeof removeQuery>,
   by = ctx.viewer.id,
-): Result<WrittenAnswer> {
+): Result<ItemsWritten> {
   const found = findByAnyId(ctx, id);
   if (isRefusal(found)) return found;
   const { decided, item } = found;
@@ -40,17 +37,11 @@ export function removeItem(
     return refuse('mayNotRemove', { facts: { name: new Directory(ctx.db).name(calendar.ownerId) } });
   if (full && query.version === undefined) return refuse('badInput', { fields: { version: 'unclear' } });
   if (full && item.version !== query.version) return refuse('changedMeanwhile', { data: found.view });
-  const { changes, undo } = ctx.db.write(() => {
-    const changes = planned(ctx, found, query.scope).map(({ before, after }): ItemChange => {
-      const kept = { ...after, ...hands(ctx, calendar, by), version: after.version + 1 };
-      updateItem(ctx.db, kept);
-      return { before, after: kept };
-    });
-    for (const { after } of changes) indexItem(ctx.db, calendar, after);
-    return { changes, undo: trailItems(ctx, calendar, 'item.removed', changes) };
-  });
-  announceItems(ctx, calendar, changes);
-  return ok(written(ctx, decided, null, undo));
+  const items = planned(ctx, found, query.scope).map(({ before, after }) => ({
+    before,
+    after: { ...after, ...hands(ctx, calendar, by), version: after.version + 1 },
+  }));
+  return ok({ ...writeItems(ctx, calendar, 'item.removed', items), decided, item: null });
 }
 
 type Gone = { before: StoredItem; after: StoredItem };

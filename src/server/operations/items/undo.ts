@@ -1,22 +1,18 @@
-import type { WrittenAnswer } from '@/contract/items.ts';
 import { calendarById } from '../../repositories/calendars.ts';
-import { itemById, MADE_HERE, updateItem } from '../../repositories/items.ts';
+import { itemById, MADE_HERE } from '../../repositories/items.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { reopenSuggestion } from '../../repositories/suggestions.ts';
 import { trailByKey } from '../../repositories/trail.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import {
-  announceItems,
   type Context,
   type Decided,
   Directory,
   decideOn,
   hands,
-  type ItemChange,
-  indexItem,
+  type ItemsWritten,
   mayOn,
-  trailItems,
-  written,
+  writeItems,
 } from '../deciding/index.ts';
 
 const UNDO_FOR = 15 * 60_000;
@@ -25,7 +21,7 @@ const UNDO_FOR = 15 * 60_000;
  * Takes back one write of one's own, for a quarter of an hour: the fields it touched are as before. Refused once someone
  * built on it, and for whoever may no longer, at this instant, do to each item what taking it back does.
  */
-export function undo(ctx: Context, key: string): Result<WrittenAnswer> {
+export function undo(ctx: Context, key: string): Result<ItemsWritten> {
   const entry = trailByKey(ctx.db, key);
   if (!entry || entry.actorId !== ctx.viewer.id || entry.collectionId === null || !entry.verb.startsWith('item.'))
     return refuse('notFound');
@@ -40,8 +36,8 @@ export function undo(ctx: Context, key: string): Result<WrittenAnswer> {
   if (now.some((item, i) => !isAsLeft(item, after[i]))) return refuse('changedMeanwhile');
   const may = after.every((item, i) => mayTakeBack(ctx, decided, before[i] ?? null, item));
   if (!may) return refuse('mayNotChange', { facts: { name: new Directory(ctx.db).name(calendar.ownerId) } });
-  const { changes, token } = ctx.db.write(() => {
-    const changes = (now as StoredItem[]).map((current, i): ItemChange => {
+  return ctx.db.write(() => {
+    const items = (now as StoredItem[]).map((current, i) => {
       const was = before[i];
       const back: StoredItem = {
         ...MADE_HERE,
@@ -56,20 +52,13 @@ export function undo(ctx: Context, key: string): Result<WrittenAnswer> {
         version: current.version + 1,
         sequence: current.sequence + 1,
       };
-      updateItem(ctx.db, back);
       return { before: current, after: back };
     });
-    for (const { after: back } of changes) {
-      indexItem(ctx.db, calendar, back);
-      const series = back.seriesId === null ? null : itemById(ctx.db, back.seriesId);
-      if (series) indexItem(ctx.db, calendar, series);
-    }
     reopenSuggestion(ctx.db, key);
-    return { changes, token: trailItems(ctx, calendar, 'item.undone', changes) };
+    const written = writeItems(ctx, calendar, 'item.undone', items);
+    const first = written.changes[0]?.after;
+    return ok({ ...written, decided, item: first && first.removedAt === null ? first : null });
   });
-  announceItems(ctx, calendar, changes);
-  const first = changes[0]?.after;
-  return ok(written(ctx, decided, first && first.removedAt === null ? first : null, token));
 }
 
 /**

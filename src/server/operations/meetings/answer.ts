@@ -4,7 +4,7 @@ import { type Copy, myAnswer, myProposal, sameAddress, stateOf } from '@/core/me
 
 import { newKey } from '../../ids.ts';
 import { type Calendar, calendarById } from '../../repositories/calendars.ts';
-import { itemById, updateItem } from '../../repositories/items.ts';
+import { itemById } from '../../repositories/items.ts';
 import { type Asked, meetingById, meetingOfItem, type StoredMeeting } from '../../repositories/meetings.ts';
 import { type Person, personById } from '../../repositories/people.ts';
 import {
@@ -19,7 +19,6 @@ import type { StoredItem } from '../../repositories/stored-item.ts';
 import { trailByKey } from '../../repositories/trail.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import {
-  announceItems,
   type Context,
   Directory,
   decideOn,
@@ -27,7 +26,7 @@ import {
   findByAnyId,
   isRefusal,
   mayOn,
-  trailItems,
+  writeItems,
   written,
 } from '../deciding/index.ts';
 import { readWhen } from '../items/index.ts';
@@ -100,11 +99,9 @@ function answerAlone(
 ): Result<WrittenAnswer> {
   const { calendar } = found.decided;
   const item = answeredAs(ctx, calendar, before, ownerOf(ctx, found)?.address ?? '', answer);
-  updateItem(ctx.db, item);
-  const undo = trailItems(ctx, calendar, 'item.answered', [{ before, after: item }]);
-  announceItems(ctx, calendar, [{ before, after: item }]);
+  const { undo } = writeItems(ctx, calendar, 'item.answered', [{ before, after: item }]);
   const at = found.happening && item.id === found.item.id ? found.happening : undefined;
-  return ok(written(ctx, found.decided, item, undo, at));
+  return ok(written(ctx, { decided: found.decided, item, undo, happening: at }));
 }
 
 /** An item with its owner's answer, and who gave it where that isn't the owner. */
@@ -148,11 +145,9 @@ export function undoAnswer(ctx: Context, key: string): Result<WrittenAnswer> | n
     if (item.organiser !== null) return refuse('leftAlready');
     if (item.ownerAnswer !== after.ownerAnswer) return refuse('changedMeanwhile');
     const back = { ...item, attendees: before.attendees, ownerAnswer: before.ownerAnswer };
-    updateItem(ctx.db, back);
-    trailItems(ctx, calendar, 'item.answered', [{ before: item, after: back }]);
-    announceItems(ctx, calendar, [{ before: item, after: back }]);
+    writeItems(ctx, calendar, 'item.answered', [{ before: item, after: back }]);
   }
-  return ok(written(ctx, decided, itemById(ctx.db, item.id), ''));
+  return ok(written(ctx, { decided, item: itemById(ctx.db, item.id), undo: '' }));
 }
 
 const ownerOf = (ctx: Context, found: FoundItem): Person | null => personById(ctx.db, found.decided.calendar.ownerId);
@@ -160,7 +155,10 @@ const ownerOf = (ctx: Context, found: FoundItem): Person | null => personById(ct
 function answeredWith(ctx: Context, found: FoundItem, item: StoredItem, undo: string, sending: Sending): WrittenAnswer {
   const at = found.happening && item.id === found.item.id ? found.happening : undefined;
   const to = [item.organiser?.address ?? ''];
-  return { ...written(ctx, found.decided, item, undo, at), sending: sendingWire(ctx, sending, to) };
+  return {
+    ...written(ctx, { decided: found.decided, item, undo, happening: at }),
+    sending: sendingWire(ctx, sending, to),
+  };
 }
 
 /** The same for what is being removed, all of it or a happening that stands by itself now: in the transaction that removes it. */
@@ -174,9 +172,7 @@ function put(ctx: Context, found: FoundItem, before: StoredItem, asked: Asked, w
   const { calendar } = found.decided;
   const sending = wait(ctx, asked, 'answer', what);
   const item = answeredAs(ctx, calendar, before, asked.state.me, what.answer);
-  updateItem(ctx.db, item);
-  const undo = trailItems(ctx, calendar, 'item.answered', [{ before, after: item }]);
-  announceItems(ctx, calendar, [{ before, after: item }]);
+  const { undo } = writeItems(ctx, calendar, 'item.answered', [{ before, after: item }]);
   tellReaders(ctx.db, calendar);
   return { sending, undo, item };
 }
@@ -249,8 +245,6 @@ export function answerBack(ctx: Context, asked: Asked): void {
   if (!before || !calendar) return;
   const own = fieldsFromCopy(asked.state, before.organiser?.name ?? null);
   const after = { ...before, attendees: own.attendees, ownerAnswer: own.ownerAnswer };
-  updateItem(ctx.db, after);
-  trailItems(ctx, calendar, 'item.answered', [{ before, after }]);
-  announceItems(ctx, calendar, [{ before, after }]);
+  writeItems(ctx, calendar, 'item.answered', [{ before, after }]);
   tellReaders(ctx.db, calendar);
 }

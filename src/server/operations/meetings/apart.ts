@@ -1,9 +1,7 @@
 import { newKey } from '../../ids.ts';
 import type { Calendar } from '../../repositories/calendars.ts';
-import { insertItem, itemById } from '../../repositories/items.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
-import { announceItems, hands, indexItem, trailItems } from '../deciding/index.ts';
-import type { Acting } from './project.ts';
+import { type Acting, hands, type ItemChange, writeItems } from '../deciding/index.ts';
 
 /** One happening of a series as an item of its own, at the time it had: what is answered to it alone stands there. */
 export function apart(
@@ -13,7 +11,7 @@ export function apart(
   happening: { readonly start: number; readonly end: number; readonly recurrence: string },
 ): StoredItem {
   const { id, ...fields } = series;
-  const after = insertItem(ctx.db, {
+  const after = {
     ...fields,
     ...hands(ctx, calendar),
     start: happening.start,
@@ -29,11 +27,7 @@ export function apart(
     added: [],
     left: [],
     version: 1,
-  });
-  indexItem(ctx.db, calendar, after);
-  const whole = itemById(ctx.db, id);
-  if (whole) indexItem(ctx.db, calendar, whole);
-  trailItems(ctx, calendar, 'item.changed', [{ before: null, after }]);
-  announceItems(ctx, calendar, [{ before: null, after }]);
-  return after;
+  };
+  const [change] = writeItems(ctx, calendar, 'item.changed', [{ before: null, after }]).changes;
+  return (change as ItemChange).after;
 }

@@ -41,14 +41,14 @@ import {
 import { type Person, personByAddress, personById } from '../../repositories/people.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { hasThreads } from '../../workers/threads.ts';
-import { Directory, happeningAt } from '../deciding/index.ts';
+import { type Acting, Directory, happeningAt } from '../deciding/index.ts';
 import { apart } from './apart.ts';
 import { judge } from './arrive.ts';
 import { insideBy } from './invited.ts';
 import { KINDS, keepArrived, keepSent } from './keep.ts';
 import { mailOut } from './mail-out.ts';
 import { calledOf, handOf, happeningFor } from './plan.ts';
-import { type Acting, copyFromItem, projectAsked, projectCalled } from './project.ts';
+import { copyFromItem, projectAsked, projectCalled } from './project.ts';
 import { roomIsFree } from './rooms.ts';
 import { classificationOf, invitedFrom, timeOf, timeOfHappening } from './shape.ts';
 import { tellReaders } from './tell.ts';

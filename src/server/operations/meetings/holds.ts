@@ -25,9 +25,8 @@ import {
   isRefusal,
   viewFor,
 } from '../deciding/index.ts';
-import { createItem, NOBODY } from '../items/index.ts';
 import { writeEach } from './change-several.ts';
-import { changeMeeting, removeMeeting } from './save.ts';
+import { changeMeeting, createMeeting, removeMeeting } from './save.ts';
 
 const MINUTE = 60_000;
 const DAY = 86_400_000;
@@ -84,11 +83,10 @@ export function beginSet(ctx: Context, calendarId: number, asked: z.infer<typeof
 export const holdOne = (
   ctx: Context,
   key: string,
-  item: Pick<Parameters<typeof createItem>[2], 'title' | 'place' | 'when'>,
+  item: Pick<Parameters<typeof createMeeting>[2], 'title' | 'place' | 'when'>,
   holdSet: number,
   lapsesAt: number,
-): Result<WrittenAnswer> =>
-  createItem(ctx, key, { ...PLAIN, ...item }, ctx.viewer.id, { ...NOBODY, holdSet, lapsesAt });
+): Result<WrittenAnswer> => createMeeting(ctx, key, { ...PLAIN, ...item }, ctx.viewer.id, { holdSet, lapsesAt });
 
 const PLAIN = {
   kind: 'hold',
@@ -99,7 +97,7 @@ const PLAIN = {
   importance: 'normal',
   visibility: 'follow',
   briefing: null,
-} as const satisfies Partial<Parameters<typeof createItem>[2]>;
+} as const satisfies Partial<Parameters<typeof createMeeting>[2]>;
 
 /** The first letter that no set of the calendar has: A to Z, then AA and on. */
 function nextLetter(taken: readonly string[]): string {

@@ -10,7 +10,7 @@ export { moveMeeting } from './move.ts';
 export { chooseOffer, makeOffer, readOffer, strangerOf, withdrawOffer } from './offers.ts';
 export { readMeeting, sendingWireOf, whoCanCome } from './read-meeting.ts';
 export { releaseDue } from './release.ts';
-export { bringBackMeeting, changeMeeting, createMeeting, removeMeeting } from './save.ts';
+export { bringBackMeeting, changeMeeting, createMeeting, removeMeeting, undoMeeting } from './save.ts';
 export { listApart, rejoinItem } from './series-apart.ts';
 export { speaksOn } from './settle.ts';
 export { answerSeveral } from './several.ts';

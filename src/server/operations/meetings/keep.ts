@@ -3,7 +3,7 @@ import type { Arriving } from '../../repositories/deliveries.ts';
 import type { StoredMeeting } from '../../repositories/meetings.ts';
 import { folderOf, insertMessage, type MessageFacts, type MessageKind } from '../../repositories/messages.ts';
 import { type Person, personByAddress } from '../../repositories/people.ts';
-import type { Acting } from './project.ts';
+import type { Acting } from '../deciding/index.ts';
 
 /** What kind of message each method arrives as. */
 export const KINDS: Record<Message['method'], MessageKind> = {

@@ -6,8 +6,7 @@ import { itemById } from '../../repositories/items.ts';
 import type { StoredMeeting } from '../../repositories/meetings.ts';
 import { insertMail, mailThread } from '../../repositories/outgoing-mail.ts';
 import type { Person } from '../../repositories/people.ts';
-import { Directory } from '../deciding/index.ts';
-import type { Acting } from './project.ts';
+import { type Acting, Directory } from '../deciding/index.ts';
 
 /** Puts mail to somebody outside on its way. */
 export function mailOut(

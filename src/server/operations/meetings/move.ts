@@ -3,14 +3,13 @@ import type { MoveBody } from '@/contract/meetings.ts';
 import { changeMeeting, type Meeting, type Message, receiveAsAttendee } from '@/core/meetings/index.ts';
 import { newKey } from '../../ids.ts';
 import { type Calendar, calendarById, mainCalendarOf } from '../../repositories/calendars.ts';
-import { itemById, itemsByUid, replacementsOf, updateItem } from '../../repositories/items.ts';
+import { itemById, itemsByUid, renameItem, replacementsOf } from '../../repositories/items.ts';
 import { type Asked, type Called, meetingByUid, meetingsByUid, updateMeeting } from '../../repositories/meetings.ts';
 import { type Person, personById } from '../../repositories/people.ts';
 import { insertSending, moveSendings, type Sending, sendingsWaiting } from '../../repositories/sendings.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import {
-  announceItems,
   type Context,
   Directory,
   decideOn,
@@ -18,13 +17,13 @@ import {
   findCalendar,
   findItem,
   hands,
-  indexItem,
   isRefusal,
   mayOn,
+  moveItems,
   noRoomFor,
   repeats,
   seriesOf,
-  trailItems,
+  writeItems,
   written,
 } from '../deciding/index.ts';
 import { mayImport, noRoom, readWhen } from '../items/index.ts';
@@ -104,7 +103,7 @@ export function moveMeeting(ctx: Context, id: string, body: MoveBody): Result<Wr
       const waits = { ...one, body: handover, actorId: ctx.viewer.id, at: ctx.now, due, undoKey: null };
       sending = sendingWire(ctx, insertSending(ctx.db, waits), to);
     }
-    const answer = written(ctx, decideOn(ctx, calendar), main, '');
+    const answer = written(ctx, { decided: decideOn(ctx, calendar), item: main, undo: '' });
     return ok({ ...answer, ...(sending ? { sending } : {}) });
   });
 }
@@ -128,27 +127,20 @@ function relocate(
 ): StoredItem {
   const all = [item, ...replacementsOf(ctx.db, item.id)];
   const meetings = calledBy(ctx, from, item.uid);
-  const moved = all.map((one): StoredItem => {
+  const moved = all.map((one) => {
     const organiser = one.organiser && { name: owner.name, address: owner.address };
     const own = { ...hands(ctx, to), createdFor: owner.id, organiser, calendarId: to.id, uid };
     // A set is of one calendar: what goes into another is a hold by itself.
-    return { ...one, ...own, ...time, holdSet: null, version: one.version + 1 };
+    return { before: one, after: { ...one, ...own, ...time, holdSet: null, version: one.version + 1 } };
   });
-  for (const one of moved) updateItem(ctx.db, one);
-  for (const one of moved) indexItem(ctx.db, to, one);
-  const gone = all.map((one) => ({ before: one, after: { ...one, removedAt: ctx.now } }));
-  const here = moved.map((after) => ({ before: null, after }));
-  trailItems(ctx, from, 'item.moved', gone);
-  trailItems(ctx, to, 'item.movedHere', here);
+  moveItems(ctx, from, to, moved);
   for (const m of meetings) {
     const invited = m.state?.invited.filter((one) => one.address.toLowerCase() !== owner.address.toLowerCase()) ?? [];
     const state = m.state && { ...m.state, uid, organiser: owner.address, invited };
     updateMeeting(ctx.db, { ...m, uid, state, calendarId: to.id }, ctx.now);
     moveSendings(ctx.db, m.id, to.id);
   }
-  announceItems(ctx, from, gone);
-  announceItems(ctx, to, here);
-  return moved[0] as StoredItem;
+  return (moved[0] as (typeof moved)[number]).after;
 }
 
 /** Puts a meeting that went into another calendar back where it was, while nobody was told of it. */
@@ -229,7 +221,7 @@ export function handOver(
     const asked: Asked = { ...held, uid: message.uid, state };
     updateMeeting(db, asked, now);
     const item = held.itemId === null ? null : itemById(db, held.itemId);
-    if (item) updateItem(db, { ...item, uid: message.uid });
+    if (item) renameItem(db, item.id, message.uid);
     projectAsked(at, theirs, inside, asked, owner.name);
     keepArrived(at, inside, asked, message, null, 'change', { why: 'callsItNow' });
   }
@@ -241,8 +233,5 @@ function dropOwnCopy(ctx: Context, calendar: Calendar, owner: Person, uid: strin
   const copy = main && itemsByUid(ctx.db, main.id, uid).find((i) => i.recurrence === recurrence);
   if (!main || !copy || (copy.uid === uid && copy.calendarId === calendar.id && !copy.ownerInvited)) return;
   const after = { ...copy, removedAt: ctx.now, version: copy.version + 1 };
-  updateItem(ctx.db, after);
-  indexItem(ctx.db, main, after);
-  trailItems(ctx, main, 'item.removed', [{ before: copy, after }]);
-  announceItems(ctx, main, [{ before: copy, after }]);
+  writeItems(ctx, main, 'item.removed', [{ before: copy, after }]);
 }

@@ -3,38 +3,25 @@ import type { Classification, Copy, Meeting } from '@/core/meetings/index.ts';
 import type { Connection } from '../../db/index.ts';
 import { newKey } from '../../ids.ts';
 import type { Calendar } from '../../repositories/calendars.ts';
-import { countItems, insertItem, itemById, itemsByUid, MADE_HERE, updateItem } from '../../repositories/items.ts';
+import { countItems, itemById, itemsByUid, MADE_HERE } from '../../repositories/items.ts';
 import { type Asked, type Called, updateMeeting } from '../../repositories/meetings.ts';
 import type { Person } from '../../repositories/people.ts';
 import { sendingsWaiting } from '../../repositories/sendings.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import {
-  announceItems,
-  type Context,
+  type Acting,
   type ItemChange,
-  indexItem,
+  type ItemToWrite,
   MOST_ITEMS_IN_CALENDAR,
   noRoomFor,
   seriesOf,
-  trailItems,
+  writeItems,
 } from '../deciding/index.ts';
 import { attendeesOf, fieldsFromCopy, storedTime } from './shape.ts';
 
-/** Who acts, for the trail of a calendar that is written because somebody else's act reaches it. */
-export type Acting = Pick<Context, 'db' | 'now' | 'viewer'>;
-
-/** The write of what a meeting says of items, told to whoever sees them. */
-function write(ctx: Acting, calendar: Calendar, changes: readonly ItemChange[]): void {
-  if (changes.length === 0) return;
-  // Who answers what moves nothing: the index is written where times are others.
-  const moved = changes.filter(({ before, after }) => before === null || timesOf(before) !== timesOf(after));
-  for (const { after } of moved) indexItem(ctx.db, calendar, after);
-  const series = moved[0]?.after.seriesId;
-  const whole = series == null ? null : itemById(ctx.db, series);
-  if (whole) indexItem(ctx.db, calendar, whole);
-  trailItems(ctx, calendar, 'item.said', changes);
-  announceItems(ctx, calendar, changes);
-}
+/** Writes what a meeting's messages say of items. */
+const say = (ctx: Acting, calendar: Calendar, items: readonly ItemToWrite[]): readonly ItemChange[] =>
+  writeItems(ctx, calendar, 'item.said', items).changes;
 
 /**
  * Puts on the organiser's item who was asked and what they answered. Its version stays: nobody who is changing the item has changed
@@ -53,8 +40,7 @@ export function projectCalled(ctx: Acting, calendar: Calendar, owner: Person, ca
     sequence: Math.max(before.sequence, called.state.sequence),
   };
   if (JSON.stringify(before) === JSON.stringify(after)) return;
-  updateItem(ctx.db, after);
-  write(ctx, calendar, [{ before, after }]);
+  say(ctx, calendar, [{ before, after }]);
 }
 
 /**
@@ -99,8 +85,7 @@ export function projectAsked(
     // An answer alone changes nothing that anybody may be typing at.
     const content = JSON.stringify(contentOf(before)) !== JSON.stringify(contentOf({ ...before, ...said }));
     const after = { ...before, ...said, version: before.version + Number(content) };
-    updateItem(db, after);
-    write(ctx, calendar, [{ before, after }]);
+    say(ctx, calendar, [{ before, after }]);
     return asked;
   }
   const all = itemsByUid(db, calendar.id, asked.uid);
@@ -108,7 +93,7 @@ export function projectAsked(
   if (all.some((one) => one.recurrence === asked.recurrence) || isFull(db, calendar, said)) return asked;
   const series = asked.recurrence === null ? null : (all.find((i) => i.recurrence === null) ?? null);
   const hands = { by: owner.id, for: owner.id, at: ctx.now };
-  const item = insertItem(db, {
+  const fresh: Omit<StoredItem, 'id'> = {
     ...MADE_HERE,
     ...said,
     key: newKey(),
@@ -130,17 +115,12 @@ export function projectAsked(
     changedFor: hands.for,
     changedAt: hands.at,
     removedAt: null,
-  });
-  const changes: ItemChange[] = [{ before: null, after: item }];
+  };
+  const item = (say(ctx, calendar, [{ before: null, after: fresh }])[0] as ItemChange).after;
   // Happenings that came before their series belong to it from now on.
-  if (asked.recurrence === null)
-    for (const one of all) {
-      if (one.recurrence === null || one.seriesId !== null) continue;
-      const after = { ...one, seriesId: item.id };
-      updateItem(db, after);
-      changes.push({ before: one, after });
-    }
-  write(ctx, calendar, changes);
+  const early = asked.recurrence === null ? all.filter((one) => one.recurrence !== null && one.seriesId === null) : [];
+  const joined = early.map((before) => ({ before, after: { ...before, seriesId: item.id } }));
+  say(ctx, calendar, joined);
   const held = { ...asked, itemId: item.id };
   updateMeeting(db, held, ctx.now);
   return held;
@@ -157,21 +137,6 @@ function isFull(db: Connection, calendar: Calendar, said: Parameters<typeof seri
   if (countItems(db, calendar.id) >= MOST_ITEMS_IN_CALENDAR) return true;
   return noRoomFor(db, calendar, seriesOf(said, [])) !== null;
 }
-
-const timesOf = ({
-  start,
-  end,
-  allDay,
-  zone,
-  wall,
-  days,
-  rule,
-  added,
-  left,
-  removedAt,
-  seriesId,
-}: StoredItem): string =>
-  JSON.stringify([start, end, allDay, zone, wall, days, rule, added, left, removedAt, seriesId]);
 
 const contentOf = ({
   title,
@@ -197,8 +162,7 @@ function leftOut(ctx: Acting, calendar: Calendar, asked: Asked): Asked {
   const series = itemsByUid(ctx.db, calendar.id, asked.uid).find((i) => i.recurrence === null);
   if (!series || series.left.includes(asked.recurrence)) return asked;
   const after = { ...series, left: [...series.left, asked.recurrence], version: series.version + 1 };
-  updateItem(ctx.db, after);
-  write(ctx, calendar, [{ before: series, after }]);
+  say(ctx, calendar, [{ before: series, after }]);
   return asked;
 }
 

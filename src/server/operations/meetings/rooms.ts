@@ -3,8 +3,7 @@ import type { Calendar } from '../../repositories/calendars.ts';
 import { itemById } from '../../repositories/items.ts';
 import type { Asked } from '../../repositories/meetings.ts';
 import type { Person } from '../../repositories/people.ts';
-import { Directory, decideOn, rangeOf, repeats, seriesOf, viewsIn } from '../deciding/index.ts';
-import type { Acting } from './project.ts';
+import { type Acting, Directory, decideOn, rangeOf, repeats, seriesOf, viewsIn } from '../deciding/index.ts';
 
 /** Happenings of a series for which a room is looked at, and how far ahead. */
 const MOST_HAPPENINGS = 200;

@@ -5,7 +5,7 @@ import { type Invited, sameAddress } from '@/core/meetings/index.ts';
 import { roomAt } from '../../../../standins/meeting-rooms.ts';
 import { newKey } from '../../ids.ts';
 import { type Calendar, calendarById, calendarByKey } from '../../repositories/calendars.ts';
-import { itemById, itemByKey, replacementsOf } from '../../repositories/items.ts';
+import { itemById, replacementsOf } from '../../repositories/items.ts';
 import { type Asked, insertMeeting, meetingById, meetingOfItem } from '../../repositories/meetings.ts';
 import { type Person, personById } from '../../repositories/people.ts';
 import { endSending, renewSending, sendingsByUndo } from '../../repositories/sendings.ts';
@@ -19,9 +19,11 @@ import {
   type FoundItem,
   findByAnyId,
   findItem,
+  type ItemsWritten,
   isRefusal,
   mayOn,
   storedRules,
+  written,
 } from '../deciding/index.ts';
 import { bringBack, changeItem, createItem, NOBODY, type People, removeItem, undo } from '../items/index.ts';
 import { answerAsked, answerBack, undoAnswer } from './answer.ts';
@@ -49,14 +51,14 @@ export function createMeeting(
   const { people, ...plain } = input;
   const link = plain.link ?? (people && people.length > 0 ? linkByItself(ctx) : null);
   const item = { ...plain, link };
-  if (!people || people.length === 0) return createItem(ctx, key, item, by, { ...NOBODY, ...outside });
+  if (!people || people.length === 0) return answered(ctx, createItem(ctx, key, item, by, { ...NOBODY, ...outside }));
   const calendar = calendarByKey(ctx.db, key);
   const owner = calendar && personById(ctx.db, calendar.ownerId);
   return ctx.db.write(() => {
     const wanted = owner ? readInvited(ctx, owner, people) : [];
     if (isRefusal(wanted)) return wanted;
     const made = createItem(ctx, key, item, by, { ...NOBODY, ...outside });
-    return made.ok ? said(ctx, made.value, { wanted }) : made;
+    return made.ok ? ok(settled(ctx, made.value, { wanted })) : made;
   });
 }
 
@@ -67,10 +69,10 @@ const linkByItself = (ctx: Context): string | null =>
 /** Changes an item, and whom it asks. What others call is theirs: of it only what is one's own is changed here. */
 export function changeMeeting(ctx: Context, id: string, patch: ItemPatch, by = ctx.viewer.id): Result<WrittenAnswer> {
   const found = findItem(ctx, id);
-  if (isRefusal(found) || !found.may.change) return changeItem(ctx, id, patch, by);
+  if (isRefusal(found) || !found.may.change) return answered(ctx, changeItem(ctx, id, patch, by));
   const { calendar } = found.decided;
   const owner = personById(ctx.db, calendar.ownerId);
-  if (!owner) return changeItem(ctx, id, patch, by);
+  if (!owner) return answered(ctx, changeItem(ctx, id, patch, by));
   const meeting = meetingOfItem(ctx.db, found.item.id);
   const theirs = meeting?.part === 'attendee';
   if (theirs) {
@@ -84,10 +86,10 @@ export function changeMeeting(ctx: Context, id: string, patch: ItemPatch, by = c
     const first = patch.people && patch.people.length > 0 && found.item.link === null && !patch.fields.link;
     const link = first && meetingOfItem(ctx.db, found.item.id) === null ? linkByItself(ctx) : null;
     const changed = changeItem(ctx, id, link ? { ...patch, fields: { ...patch.fields, link } } : patch, by);
-    if (!changed.ok || theirs) return changed;
+    if (!changed.ok || theirs) return answered(ctx, changed);
     if (wanted && patch.scope === 'all') alsoApart(ctx, calendar, owner, found.item, changed.value, wanted);
     if (patch.scope === 'later') beginLater(ctx, owner, found.item, changed.value, patch.when !== undefined);
-    return said(ctx, changed.value, { ...(wanted ? { wanted } : {}), tellAll: patch.tellAll === true });
+    return ok(settled(ctx, changed.value, { ...(wanted ? { wanted } : {}), tellAll: patch.tellAll === true }));
   });
 }
 
@@ -143,7 +145,7 @@ export function removeMeeting(
   by = ctx.viewer.id,
 ): Result<WrittenAnswer> {
   const found = findByAnyId(ctx, id);
-  if (isRefusal(found) || !found.may.remove) return removeItem(ctx, id, query, by);
+  if (isRefusal(found) || !found.may.remove) return answered(ctx, removeItem(ctx, id, query, by));
   const owner = personById(ctx.db, found.decided.calendar.ownerId);
   return ctx.db.write(() => {
     if (owner) calledOf(ctx.db, owner, found.item, ctx.now);
@@ -151,7 +153,7 @@ export function removeMeeting(
     const open = asked && !asked.item.cancelled && asked.item.ownerAnswer !== 'declined';
     if (asked && open) return declineAway(ctx, asked, id, query, by);
     const removed = removeItem(ctx, id, query, by);
-    return removed.ok ? said(ctx, removed.value, {}) : removed;
+    return removed.ok ? ok(settled(ctx, removed.value)) : removed;
   });
 }
 
@@ -169,23 +171,23 @@ function declineAway(
   // Of what doesn't repeat, one is all of it. A series answered from some happening on is nothing a message can say.
   if (happening && query.scope === 'later') return refuse('answerOneOrAll', { facts: { name: caller } });
   // Whatever refuses the removal does so before anything is answered.
-  if (item.version !== query.version) return removeItem(ctx, id, query, by);
+  if (item.version !== query.version) return answered(ctx, removeItem(ctx, id, query, by));
   const alone = happening !== null && query.scope === 'one';
   const target = alone ? apart(ctx, decided.calendar, item, happening) : item;
-  const answered = answerAsked(ctx, asked, target, { answer: 'declined', comment: null });
-  if (isRefusal(answered)) return answered;
+  const declined = answerAsked(ctx, asked, target, { answer: 'declined', comment: null });
+  if (isRefusal(declined)) return declined;
   const removed = removeItem(ctx, target.key, { scope: 'all', version: target.version }, by);
   if (!removed.ok) return removed;
   // Taken back while it waits, the item comes back with the answer.
-  renewSending(ctx.db, { ...answered, undoKey: removed.value.undo });
-  return ok({ ...removed.value, sending: sendingWire(ctx, answered, [item.organiser?.address ?? '']) });
+  renewSending(ctx.db, { ...declined, undoKey: removed.value.undo });
+  return ok({ ...written(ctx, removed.value), sending: sendingWire(ctx, declined, [item.organiser?.address ?? '']) });
 }
 
 /** Brings back what was removed; a meeting its owner called off by that is asked anew. */
 export function bringBackMeeting(ctx: Context, key: string): Result<WrittenAnswer> {
   return ctx.db.write(() => {
     const back = bringBack(ctx, key);
-    return back.ok ? said(ctx, back.value, {}) : back;
+    return back.ok ? ok(settled(ctx, back.value)) : back;
   });
 }
 
@@ -194,15 +196,14 @@ export function undoMeeting(ctx: Context, key: string): Result<WrittenAnswer> {
   return ctx.db.write(() => {
     // Read first: what still waits is said of the undoing from then on, and isn't found by what is undone any more.
     const told = sendingsByUndo(ctx.db, key);
-    const answered = undoAnswer(ctx, key);
-    if (answered) return answered;
+    const withdrawn = undoAnswer(ctx, key);
+    if (withdrawn) return withdrawn;
     const opens = undoingOpens(ctx, key);
     if (opens) return opens;
     const back = undo(ctx, key);
     if (!back.ok) return back;
-    const answer = said(ctx, back.value, {});
-    if (!answer.ok) return answer;
-    let { sending } = answer.value;
+    const answer = settled(ctx, back.value);
+    let { sending } = answer;
     // Whom it asked is as before too, of the meeting itself and of what went along with it.
     for (const s of told) {
       const meeting = meetingById(ctx.db, s.meetingId);
@@ -217,7 +218,7 @@ export function undoMeeting(ctx: Context, key: string): Result<WrittenAnswer> {
       if (waits) sending = sendingWire(ctx, waits.sending, waits.to);
       else if (sending?.key === s.key) sending = null;
     }
-    return ok({ ...answer.value, sending: sending ?? null });
+    return ok({ ...answer, sending: sending ?? null });
   });
 }
 
@@ -227,7 +228,7 @@ function alsoApart(
   calendar: Calendar,
   owner: Person,
   series: StoredItem,
-  written: WrittenAnswer,
+  done: ItemsWritten,
   wanted: readonly Invited[],
 ): void {
   const called = calledOf(ctx.db, owner, series, ctx.now);
@@ -242,7 +243,7 @@ function alsoApart(
     const own = calledOf(ctx.db, owner, apart, ctx.now);
     const people = own?.wanted ?? own?.state?.invited ?? [];
     const next = [...people.filter((one) => !has(gone, one)), ...added.filter((one) => !has(people, one))];
-    settle(ctx, calendar, apart, { wanted: next, undo: written.undo });
+    settle(ctx, calendar, apart, { wanted: next, undo: done.undo });
   }
 }
 
@@ -250,11 +251,9 @@ function alsoApart(
  * Of a called series that goes on as another from some happening on, the other begins with whom the first one asks, and, where its hours
  * stayed, with what they answered.
  */
-function beginLater(ctx: Context, owner: Person, series: StoredItem, written: WrittenAnswer, moved: boolean): void {
-  const after = (trailByKey(ctx.db, written.undo)?.after ?? []) as StoredItem[];
-  const next = after[0];
+function beginLater(ctx: Context, owner: Person, series: StoredItem, done: ItemsWritten, moved: boolean): void {
   const called = calledOf(ctx.db, owner, series, ctx.now);
-  const item = next && itemById(ctx.db, next.id);
+  const item = done.changes[0]?.after;
   if (!item || item.id === series.id || !called || (!called.state && !called.wanted)) return;
   const { uid } = item;
   const draft = called.state && {
@@ -274,21 +273,22 @@ function beginLater(ctx: Context, owner: Person, series: StoredItem, written: Wr
   insertMeeting(ctx.db, { ...held, part: 'organiser', state: draft, wanted }, ctx.now);
 }
 
-/** What a write brings about for others, for every item it touched. */
-function said(
+/** What a write answers where nothing has to be said for it. */
+const answered = (ctx: Context, done: Result<ItemsWritten>): Result<WrittenAnswer> =>
+  done.ok ? ok(written(ctx, done.value)) : done;
+
+/** What a write answers, with what has to be said to others for each item it touched: that waits from now on. */
+function settled(
   ctx: Context,
-  written: WrittenAnswer,
-  more: Omit<Parameters<typeof settle>[3], 'undo'>,
-): Result<WrittenAnswer> {
-  const entry = trailByKey(ctx.db, written.undo);
-  const calendar = entry?.collectionId == null ? null : calendarById(ctx.db, entry.collectionId);
-  if (!entry || !calendar || !Array.isArray(entry.after)) return ok(written);
+  done: ItemsWritten,
+  more: Omit<Parameters<typeof settle>[3], 'undo'> = {},
+): WrittenAnswer {
+  const { decided, changes, undo } = done;
   let sending: WrittenAnswer['sending'] = null;
-  for (const [i, after] of (entry.after as StoredItem[]).entries()) {
-    const item = itemByKey(ctx.db, after.key) ?? itemById(ctx.db, after.id);
-    if (!item) continue;
-    const waits = settle(ctx, calendar, item, { ...(i === 0 ? more : {}), undo: written.undo });
+  for (const [i, { after }] of changes.entries()) {
+    const item = itemById(ctx.db, after.id);
+    const waits = item && settle(ctx, decided.calendar, item, { ...(i === 0 ? more : {}), undo });
     if (waits) sending ??= sendingWire(ctx, waits.sending, waits.to);
   }
-  return ok({ ...written, ...(sending ? { sending } : {}) });
+  return { ...written(ctx, done), ...(sending ? { sending } : {}) };
 }

@@ -4,7 +4,8 @@ import { timesBody } from '@/contract/openings.ts';
 import { PRESETS } from '@/core/access/index.ts';
 import { itemByKey } from '../../repositories/items.ts';
 import { readItem } from '../deciding/find-item.ts';
-import { changeItem } from '../items/change-item.ts';
+
+import { changeMeeting } from '../meetings/index.ts';
 import { at, type SmallOrganisation, smallOrganisation } from '../small-organisation.ts';
 import { findRoom } from './index.ts';
 
@@ -57,7 +58,7 @@ test('what is marked as fixed stays, for whoever asks, until it no longer is', (
   const { id } = org.add('ines', 'ines', { title: 'Board', when: at('2027-03-03', 9, 3) });
   expect(find('tomas').plan).toMatchObject({ moves: [{ title: 'Board' }] });
   const mark = (who: string, fixed: boolean) =>
-    changeItem(org.ctx(who), id, itemPatch.parse({ version: itemByKey(org.db, id)?.version, fixed }));
+    changeMeeting(org.ctx(who), id, itemPatch.parse({ version: itemByKey(org.db, id)?.version, fixed }));
   expect(mark('tomas', true)).toMatchObject({ value: { item: { asSet: { fixed: true } } } });
   expect(find('tomas')).toMatchObject({ plan: null, movable: 0 });
   // Who sees all of it and may not change it is told nothing of that.

@@ -3,7 +3,8 @@ import { newItem } from '@/contract/items.ts';
 import { PRESETS } from '@/core/access/index.ts';
 import * as clock from '../../clock.ts';
 import { again, type Context, handsHere } from '../deciding/index.ts';
-import { changeItem, createItem, readTrail } from '../items/index.ts';
+import { readTrail } from '../items/index.ts';
+import { changeMeeting, createMeeting } from '../meetings/index.ts';
 import { suggestLevel } from '../sharing/suggest-level.ts';
 import { at, type SmallOrganisation, START, smallOrganisation } from '../small-organisation.ts';
 import { listAccounts, makeAccountCode, sayHands, tieAccount, untieAccount } from './accounts.ts';
@@ -97,10 +98,10 @@ describe('an account that several people use', () => {
     org.give('ines', 'dario', PRESETS.arranger);
     sayHands(desk(), { name: 'Mirren' });
     const input = newItem.parse({ when: at('2027-03-03', 10), title: 'Parcel' });
-    const made = createItem(desk(), org.calendar('ines'), input);
+    const made = createMeeting(desk(), org.calendar('ines'), input);
     const id = (made.ok && made.value.item?.id) || '';
     sayHands(desk(), { name: 'Jon' });
-    expect(changeItem(desk(), id, { version: 1, scope: 'one', fields: { title: 'Parcels' } })).toMatchObject({
+    expect(changeMeeting(desk(), id, { version: 1, scope: 'one', fields: { title: 'Parcels' } })).toMatchObject({
       ok: true,
     });
     const trail = readTrail(org.ctx('ines'), id);

@@ -1,7 +1,8 @@
 import { afterEach, beforeEach, expect, test } from 'vitest';
 import { newItem } from '@/contract/items.ts';
 import { PRESETS } from '@/core/access/index.ts';
-import { createItem, listItems } from '../items/index.ts';
+import { listItems } from '../items/index.ts';
+import { createMeeting } from '../meetings/index.ts';
 import { search } from '../search/index.ts';
 import { giveAccess } from '../sharing/give-access.ts';
 import { at, type SmallOrganisation, START, smallOrganisation, WEEK } from '../small-organisation.ts';
@@ -16,7 +17,7 @@ beforeEach(() => {
   key = made.ok ? made.value.calendar : '';
   const audience = { kind: 'person', id: 'tomas' } as const;
   giveAccess(org.ctx('ines'), key, { audience, rights: PRESETS.steward, seen: null });
-  createItem(org.ctx('ines'), key, newItem.parse({ when: at('2027-03-03', 10), title: 'Heron walk' }));
+  createMeeting(org.ctx('ines'), key, newItem.parse({ when: at('2027-03-03', 10), title: 'Heron walk' }));
 });
 afterEach(() => org.close());
 

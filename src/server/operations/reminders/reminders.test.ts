@@ -1,6 +1,7 @@
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { PRESETS } from '@/core/access/index.ts';
-import { removeItem } from '../items/remove-item.ts';
+
+import { removeMeeting } from '../meetings/index.ts';
 import { sendLetters } from '../messages/send-letters.ts';
 import { takeAccess } from '../sharing/give-access.ts';
 import { listSightlines } from '../sharing/sightlines.ts';
@@ -118,7 +119,7 @@ describe('being reminded', () => {
     const gone = org.add('ines', 'ines', { title: 'Gone', when: at('2027-03-03', 10) });
     wish('tomas', 15, true);
     expect(await remind(TEN - 15 * MINUTE)).toBe(2);
-    removeItem(org.ctx('ines'), gone.id, { scope: 'all', version: 1 });
+    removeMeeting(org.ctx('ines'), gone.id, { scope: 'all', version: 1 });
     await sendLetters(org.db, TEN - 14 * MINUTE, post);
     expect(letters).toHaveLength(1);
     expect(letters[0]).toMatchObject({ subject: 'Weir consent, for Ines' });

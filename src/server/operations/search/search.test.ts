@@ -1,9 +1,9 @@
 import { afterEach, beforeEach, expect, test } from 'vitest';
 import { NO_RIGHTS, PRESETS } from '@/core/access/index.ts';
 import { itemByKey } from '../../repositories/items.ts';
-import { changeItem } from '../items/change-item.ts';
-import { removeItem } from '../items/remove-item.ts';
-import { undo } from '../items/undo.ts';
+
+import { changeMeeting, removeMeeting, undoMeeting } from '../meetings/index.ts';
+
 import { at, type SmallOrganisation, smallOrganisation } from '../small-organisation.ts';
 import { findDays, search } from './index.ts';
 
@@ -78,11 +78,11 @@ test('what is changed, removed and undone is found as it is; of a series its nex
   expect(found.ok && found.value.found[0]?.item.start.slice(0, 10)).toBe('2027-03-08');
   const key = id.split('~')[0] ?? '';
   const version = () => itemByKey(org.db, key)?.version ?? 0;
-  changeItem(org.ctx('ines'), key, { version: version(), scope: 'all', fields: { title: 'Visits' } });
+  changeMeeting(org.ctx('ines'), key, { version: version(), scope: 'all', fields: { title: 'Visits' } });
   expect([find('tomas', 'rounds'), find('tomas', 'visits')]).toEqual([[], ['Visits']]);
-  const gone = removeItem(org.ctx('ines'), key, { version: version(), scope: 'all' });
+  const gone = removeMeeting(org.ctx('ines'), key, { version: version(), scope: 'all' });
   expect(find('tomas', 'visits')).toEqual([]);
-  undo(org.ctx('ines'), gone.ok ? gone.value.undo : '');
+  undoMeeting(org.ctx('ines'), gone.ok ? gone.value.undo : '');
   expect(find('tomas', 'visits')).toEqual(['Visits']);
 });
 
@@ -94,7 +94,7 @@ test('of a series the next that isn’t over stands for it, going on, by date, w
   const { id } = series('left out', at('2027-01-06', 10), 'FREQ=WEEKLY');
   series('over', at('2027-01-06', 10), 'FREQ=DAILY;COUNT=3');
   const key = id.split('~')[0] ?? '';
-  const left = removeItem(org.ctx('ines'), `${key}~${Math.floor(Date.UTC(2027, 2, 3, 10) / 1000).toString(36)}`, {
+  const left = removeMeeting(org.ctx('ines'), `${key}~${Math.floor(Date.UTC(2027, 2, 3, 10) / 1000).toString(36)}`, {
     version: itemByKey(org.db, key)?.version ?? 0,
     scope: 'one',
   });

@@ -10,7 +10,6 @@ import { fitRights, type Misfit, NO_RIGHTS, offeredOn, type Rights } from '@/cor
 import { newKey } from '../../ids.ts';
 import type { Calendar } from '../../repositories/calendars.ts';
 import { endGrant, grantsOn, insertGrant, type StoredGrant } from '../../repositories/grants.ts';
-import { updateItem } from '../../repositories/items.ts';
 import { insertLink } from '../../repositories/links.ts';
 import { wasTold } from '../../repositories/notices.ts';
 import { nameOutsider } from '../../repositories/outsider-names.ts';
@@ -18,7 +17,6 @@ import type { StoredItem } from '../../repositories/stored-item.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import {
   announceAccess,
-  announceItems,
   type Context,
   collectionOf,
   type FoundAudience,
@@ -26,12 +24,12 @@ import {
   findItem,
   findShared,
   hands,
-  type ItemChange,
+  type ItemToWrite,
   isRefusal,
   type Shared,
   sameAudience,
-  trailItems,
   trailOn,
+  writeItems,
 } from '../deciding/index.ts';
 
 import { endWhatHung, gainsWithout, heldLess, holdsByThread, holdsUntil, lessens, speaksToGiver } from './holding.ts';
@@ -61,7 +59,7 @@ export function giveAccess(ctx: Context, key: string, body: GiveBody): Result<Gi
   const { calendar } = plan.decided;
   const before = collectionOf(calendar, grantsOn(ctx.db, calendar.id));
   const given = ctx.db.write(() => writePlan(ctx, plan));
-  announce(ctx, plan, before);
+  announceAccess(ctx, plan.decided.calendar, before);
   return ok(given);
 }
 
@@ -90,7 +88,7 @@ export function giveSeveral(ctx: Context, key: string, body: GiveSeveralBody): R
   ctx.db.write(() => {
     for (const plan of plans) writePlan(ctx, plan);
   });
-  for (const plan of plans) announce(ctx, plan, before);
+  for (const plan of plans) announceAccess(ctx, plan.decided.calendar, before);
   return ok({ done: true });
 }
 
@@ -280,7 +278,7 @@ function toHide(ctx: Context, { calendar }: Shared, ids: readonly string[]): Sto
   return [...items.values()];
 }
 
-const changesOf = (ctx: Context, { decided, hidden }: Plan): ItemChange[] =>
+const changesOf = (ctx: Context, { decided, hidden }: Plan): ItemToWrite[] =>
   hidden.map((item) => ({
     before: item,
     after: { ...item, ...hands(ctx, decided.calendar), visibility: 'private', version: item.version + 1 },
@@ -290,9 +288,7 @@ const changesOf = (ctx: Context, { decided, hidden }: Plan): ItemChange[] =>
 export function writePlan(ctx: Context, plan: Plan): GivenAnswer {
   const { decided, current, next, tell } = plan;
   const { calendar } = decided;
-  const changes = changesOf(ctx, plan);
-  for (const { after } of changes) updateItem(ctx.db, after);
-  if (changes.length > 0) trailItems(ctx, calendar, 'item.changed', changes);
+  writeItems(ctx, calendar, 'item.changed', changesOf(ctx, plan));
   const audience = makeAudience(ctx, calendar, plan.audience);
   if (current) endGrant(ctx.db, current.id, ctx.now);
   const key = newKey();
@@ -342,10 +338,4 @@ function makeAudience(ctx: Context, calendar: Calendar, audience: FoundAudience)
     wire: { kind: 'person', id: person.handle },
     stored: { kind: 'person', personId: person.id },
   };
-}
-
-function announce(ctx: Context, plan: Plan, before: ReturnType<typeof collectionOf>): void {
-  announceAccess(ctx, plan.decided.calendar, before);
-  const changes = changesOf(ctx, plan);
-  if (changes.length > 0) announceItems(ctx, plan.decided.calendar, changes);
 }

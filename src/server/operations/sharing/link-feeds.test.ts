@@ -7,7 +7,8 @@ import * as clock from '../../clock.ts';
 import * as database from '../../db/index.ts';
 import { linkSecret } from '../../ids.ts';
 import { hub } from '../../live/hub.ts';
-import { changeItem } from '../items/change-item.ts';
+
+import { changeMeeting } from '../meetings/index.ts';
 import { at, houseRulesWith, type SmallOrganisation, START, smallOrganisation } from '../small-organisation.ts';
 import { giveAccess, takeAccess } from './give-access.ts';
 import { changeHouseRules } from './house-rules.ts';
@@ -244,7 +245,7 @@ describe('a window that a link is open in', () => {
         version: 0,
       };
       const repeat = { rule: `FREQ=WEEKLY;COUNT=${count}` };
-      expect(changeItem(org.ctx('ines'), id, { version, scope: 'all', fields: {}, repeat })).toMatchObject({
+      expect(changeMeeting(org.ctx('ines'), id, { version, scope: 'all', fields: {}, repeat })).toMatchObject({
         ok: true,
       });
     };

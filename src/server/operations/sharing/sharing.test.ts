@@ -2,8 +2,8 @@ import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { itemPatch } from '@/contract/items.ts';
 import { NO_RIGHTS, PRESETS } from '@/core/access/index.ts';
 import { readFrame } from '../frame/read-frame.ts';
-import { changeItem } from '../items/change-item.ts';
 import { listItems } from '../items/list-items.ts';
+import { changeMeeting } from '../meetings/index.ts';
 import { listNotices, readNotices } from '../messages/notices.ts';
 import { listGroups, makeGroup, setMembership } from '../people/groups.ts';
 import { at, houseRulesWith, type SmallOrganisation, START, smallOrganisation, WEEK } from '../small-organisation.ts';
@@ -155,7 +155,7 @@ describe('asking', () => {
     const later = START + 2 * DAY;
     give({ seen: grants('amara')[0]?.key, rights: PRESETS.freeBusy }, later);
     const patch = itemPatch.parse({ version: 1, fields: { visibility: 'private' } });
-    expect(changeItem(org.ctx('ines', later + 1000), item, patch).ok).toBe(true);
+    expect(changeMeeting(org.ctx('ines', later + 1000), item, patch).ok).toBe(true);
     const at = (instant: number) => ask({ at: new Date(instant).toISOString().replace('.000', '') });
     expect(at(START - 500)).toMatchObject({ value: { seen: 'nothing', steps: [{ step: 'notYet' }] } });
     expect(at(START + DAY)).toMatchObject({ value: { seen: 'outline' } });
@@ -335,7 +335,7 @@ describe('findings', () => {
       { kind: 'sensitive', item: { title: 'Clinic', topic: 'health' }, people: 5 },
     ]);
     const patch = itemPatch.parse({ version: 1, fields: { visibility: 'private' } });
-    expect(changeItem(org.ctx('ines'), clinic, patch).ok).toBe(true);
+    expect(changeMeeting(org.ctx('ines'), clinic, patch).ok).toBe(true);
     expect(find()).toMatchObject([{ kind: 'everyone' }]);
     expect(find('bruno')).toBe('mayNotShare');
   });

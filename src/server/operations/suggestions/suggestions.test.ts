@@ -3,10 +3,9 @@ import { newItem } from '@/contract/items.ts';
 import type { SuggestionBody, SuggestionWire } from '@/contract/suggestions.ts';
 import { PRESETS, type Rights } from '@/core/access/index.ts';
 import { readFrame } from '../frame/read-frame.ts';
-import { changeItem } from '../items/change-item.ts';
 import { listItems } from '../items/list-items.ts';
-import { removeItem } from '../items/remove-item.ts';
-import { undo } from '../items/undo.ts';
+import { changeMeeting, removeMeeting, undoMeeting } from '../meetings/index.ts';
+
 import { at, type SmallOrganisation, smallOrganisation, WEEK } from '../small-organisation.ts';
 import { answerSuggestion, listSuggestions, putForward } from './suggestions.ts';
 
@@ -69,7 +68,7 @@ describe('an addition put forward', () => {
   test('waits again once the yes is undone', () => {
     put('amara', addition);
     const done = answer('tomas', waiting('tomas').key, 'yes');
-    expect(undo(org.ctx('tomas'), (done.ok && done.value.undo) || '').ok).toBe(true);
+    expect(undoMeeting(org.ctx('tomas'), (done.ok && done.value.undo) || '').ok).toBe(true);
     expect(items('ines')).toEqual([]);
     expect(waiting('ines').state).toBe('open');
   });
@@ -168,7 +167,7 @@ describe('who may put what forward', () => {
     expect(lists('amara').own[0]?.now).not.toHaveProperty('place');
     const rights = org.ctx('ines');
     const item = seenBy('ines', 'Roof');
-    changeItem(rights, item?.id ?? '', {
+    changeMeeting(rights, item?.id ?? '', {
       version: item?.version ?? 0,
       scope: 'one',
       fields: { visibility: 'private' },
@@ -212,7 +211,7 @@ describe('a change put forward', () => {
     put('amara', move());
     const { key, version } = waiting('tomas');
     const item = seenBy('ines', 'Roof');
-    changeItem(org.ctx('ines'), item?.id ?? '', { version: 1, scope: 'one', fields: { title: 'Roof, south side' } });
+    changeMeeting(org.ctx('ines'), item?.id ?? '', { version: 1, scope: 'one', fields: { title: 'Roof, south side' } });
     expect(answer('tomas', key, 'yes', version)).toMatchObject({ ok: false, code: 'changedMeanwhile' });
     const now = waiting('tomas');
     expect(now).toMatchObject({ movedOn: true, now: { title: 'Roof, south side' }, state: 'open' });
@@ -223,10 +222,10 @@ describe('a change put forward', () => {
   test('of an item that is gone, or became private, it waits for nobody who can’t read it', () => {
     put('amara', move());
     const item = seenBy('ines', 'Roof');
-    changeItem(org.ctx('ines'), item?.id ?? '', { version: 1, scope: 'one', fields: { visibility: 'private' } });
+    changeMeeting(org.ctx('ines'), item?.id ?? '', { version: 1, scope: 'one', fields: { visibility: 'private' } });
     expect(lists('tomas').waiting).toEqual([]);
     expect(waiting('ines').movedOn).toBe(true);
-    removeItem(org.ctx('ines'), item?.id ?? '', { version: 2, scope: 'one' });
+    removeMeeting(org.ctx('ines'), item?.id ?? '', { version: 2, scope: 'one' });
     expect(lists('ines').waiting).toEqual([]);
   });
 
