@@ -1,4 +1,5 @@
 import { NO_RIGHTS } from '../src/core/access/index.ts';
+import { freshFields } from '../src/core/calendar/index.ts';
 import type { Connection } from '../src/server/db/index.ts';
 import { indexItem } from '../src/server/operations/deciding/index.ts';
 import { addPerson } from '../src/server/operations/people/people.ts';
@@ -64,6 +65,7 @@ function onePerson(db: Connection, p: number): void {
     const start = MONDAY + noise(n, 5) * DAY + (8 + noise(n * 3, 9)) * 3_600_000 + noise(n * 7, 4) * 900_000;
     const item = insertItem(db, {
       ...MADE_HERE,
+      ...freshFields(''),
       key: `large ${n}`,
       calendarId: calendar.id,
       uid: `large-${n}@cloudmoor.example`,

@@ -1,15 +1,20 @@
 import { z } from 'zod';
 import {
   ANSWERS,
-  type Attendee,
-  IMPORTANCES,
+  AS_SET_FIELDS,
+  CONTENT_FIELDS,
+  type FieldName,
+  type FieldSeenAt,
   itemFields,
-  KINDS,
   LIMITS,
+  LONG_TEXTS,
+  newItemFields,
+  pick,
   SIGHTS,
   type Sight,
   STATUSES,
-  VISIBILITIES,
+  sentFields,
+  specOf,
 } from '@/core/calendar/index.ts';
 import { workHours } from './hours.ts';
 import { at, type Routes } from './route.ts';
@@ -20,13 +25,13 @@ const party = z.strictObject({ name: z.string().nullable(), address: z.string() 
 
 const may = { may: z.strictObject({ change: z.boolean(), remove: z.boolean() }).optional() };
 const id = { id: z.string() };
-const busy = { start: z.string(), end: z.string(), allDay: z.boolean(), shows: z.enum(STATUSES) };
-const title = { ...busy, title: z.string().nullable(), kind: z.enum(KINDS).nullable() };
-const outline = { ...title, place: z.string().nullable() };
-const full = {
-  ...outline,
-  notes: z.string().nullable(),
-  link: z.string().nullable(),
+
+/** Every field as it is sent: the written ones by the table of fields, the others as they are made. */
+const sent = {
+  ...pick(sentFields, CONTENT_FIELDS),
+  start: z.string(),
+  end: z.string(),
+  allDay: z.boolean(),
   organiser: party.nullable(),
   attendees: z
     .array(
@@ -38,14 +43,23 @@ const full = {
       }),
     )
     .nullable(),
-  categories: z.array(z.string()).nullable(),
-  importance: z.enum(IMPORTANCES).nullable(),
   repeats: z
     .strictObject({ rule: z.string().nullable(), added: z.array(z.string()), left: z.array(z.string()) })
     .nullable(),
-  visibility: z.enum(VISIBILITIES),
   createdBy: party.nullable(),
 };
+type Sent = typeof sent;
+
+/** The fields that a way of seeing adds to those below it. */
+const sentAt = <S extends Sight | 'briefed'>(sight: S) =>
+  Object.fromEntries(Object.entries(sent).filter(([name]) => specOf(name as FieldName).sight === sight)) as {
+    [K in Extract<FieldSeenAt<S>, keyof Sent>]: Sent[K];
+  };
+const busy = sentAt('busy');
+const title = { ...busy, ...sentAt('title') };
+const outline = { ...title, ...sentAt('outline') };
+const full = { ...outline, ...sentAt('full') };
+const briefed = { ...full, ...sentAt('briefed') };
 
 /** Values as they are set, for the owner and those who may change all: beside the view, never part of it. */
 const asSet = z.strictObject({
@@ -58,8 +72,7 @@ const asSet = z.strictObject({
   hold: z
     .strictObject({ letter: z.string(), number: z.number(), of: z.number(), lapses: z.string().nullable() })
     .nullable(),
-  /** It stays where it is when room is made. */
-  fixed: z.boolean(),
+  ...pick(sentFields, AS_SET_FIELDS),
   version: z.number(),
   series: z.boolean(),
   created: z.strictObject({ at: z.string(), actor: z.string(), principal: z.string() }),
@@ -73,7 +86,7 @@ const removal = { mayRemove: z.literal(true).optional() };
 /** That the viewer may answer it in the owner's name: it is an invitation to them. */
 const answering = { mayAnswer: z.literal(true).optional() };
 /** What is long and comes with the item, not with a list of items. */
-const atItem = { atItem: z.array(z.enum(['notes', 'attendees', 'repeats', 'briefing'])).optional() };
+const atItem = { atItem: z.array(z.enum([...LONG_TEXTS, 'attendees', 'repeats'])).optional() };
 const arranged = {
   ...may,
   ...forward,
@@ -90,38 +103,26 @@ const itemUnion = z.union([
   z.strictObject({ ...id, ...title, ...forward, ...removal }),
   z.strictObject({ ...id, ...outline, ...forward, ...removal, ...answering }),
   z.strictObject({ ...id, ...full, ...arranged }),
-  z.strictObject({ ...id, ...full, briefing: z.string().nullable(), ...arranged }),
+  z.strictObject({ ...id, ...briefed, ...arranged }),
 ]);
 
 /** The same, read without knowing which way it is seen: every field that isn't there is absent. */
-export interface ItemWire {
-  readonly id: string;
-  readonly start: string;
-  readonly end: string;
-  readonly allDay: boolean;
-  readonly shows: (typeof STATUSES)[number];
-  readonly withheld?: true;
-  readonly title?: string | null;
-  readonly kind?: (typeof KINDS)[number] | null;
-  readonly place?: string | null;
-  readonly notes?: string | null;
-  readonly link?: string | null;
-  readonly organiser?: z.infer<typeof party> | null;
-  readonly attendees?: readonly Attendee[] | null;
-  readonly categories?: readonly string[] | null;
-  readonly importance?: (typeof IMPORTANCES)[number] | null;
-  readonly repeats?: { rule: string | null; added: readonly string[]; left: readonly string[] } | null;
-  readonly visibility?: (typeof VISIBILITIES)[number];
-  readonly createdBy?: z.infer<typeof party> | null;
-  readonly briefing?: string | null;
-  readonly may?: { readonly change: boolean; readonly remove: boolean };
-  readonly maySuggest?: true;
-  readonly mayRemove?: true;
-  readonly mayAnswer?: true;
-  readonly atItem?: readonly ('notes' | 'attendees' | 'repeats' | 'briefing')[];
-  readonly asSet?: AsSet;
-  readonly version?: number;
-}
+const anyItem = z.strictObject({
+  ...id,
+  ...busy,
+  ...z
+    .strictObject({ withheld: z.literal(true), ...briefed })
+    .partial()
+    .omit({ start: true, end: true, allDay: true, shows: true }).shape,
+  ...arranged,
+  ...removal,
+});
+export type ItemWire = Unwritable<z.infer<typeof anyItem>>;
+type Unwritable<T> = T extends readonly (infer E)[]
+  ? readonly Unwritable<E>[]
+  : T extends object
+    ? { readonly [K in keyof T]: Unwritable<T[K]> }
+    : T;
 
 export const itemWire = itemUnion as unknown as z.ZodType<ItemWire>;
 
@@ -267,16 +268,7 @@ export const newItem = z.strictObject({
   when,
   repeat: repeat.optional(),
   dates: dates.optional(),
-  title: itemFields.title,
-  kind: itemFields.kind.default('meeting'),
-  place: itemFields.place.default(null),
-  notes: itemFields.notes.default(null),
-  link: itemFields.link.default(null),
-  categories: itemFields.categories.default([]),
-  importance: itemFields.importance.default('normal'),
-  shows: itemFields.shows.default('busy'),
-  visibility: itemFields.visibility.default('follow'),
-  briefing: itemFields.briefing.default(null),
+  ...newItemFields,
   /** Who is asked to it: it becomes a meeting that the calendar's owner calls. */
   people: people.optional(),
 });
@@ -296,22 +288,8 @@ export const itemPatch = z.strictObject({
   /** The sender says that everybody asked shall hear of it, whatever it is. */
   tellAll: z.boolean().optional(),
   /** Whether it stays where it is when room is made: said by whoever arranges all, and to nobody else. */
-  fixed: z.boolean().optional(),
-  fields: z
-    .strictObject({
-      title: itemFields.title,
-      kind: itemFields.kind,
-      place: itemFields.place,
-      notes: itemFields.notes,
-      link: itemFields.link,
-      categories: itemFields.categories,
-      importance: itemFields.importance,
-      shows: itemFields.shows,
-      visibility: itemFields.visibility,
-      briefing: itemFields.briefing,
-    })
-    .partial()
-    .default({}),
+  ...z.strictObject(pick(itemFields, AS_SET_FIELDS)).partial().shape,
+  fields: z.strictObject(pick(itemFields, CONTENT_FIELDS)).partial().default({}),
 });
 export type ItemPatch = z.infer<typeof itemPatch>;
 

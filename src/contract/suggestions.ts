@@ -1,5 +1,15 @@
 import { z } from 'zod';
-import { ANSWERS, itemFields, KINDS, STATUSES, VISIBILITIES } from '@/core/calendar/index.ts';
+import {
+  ANSWERS,
+  FORWARD_CHANGED,
+  itemFields,
+  KINDS,
+  NOT_FORWARD,
+  pick,
+  STATUSES,
+  sentFields,
+  VISIBILITIES,
+} from '@/core/calendar/index.ts';
 import { newItem, people, when } from './items.ts';
 import { at, done, type Routes } from './route.ts';
 
@@ -15,11 +25,7 @@ const scope = z.enum(['one', 'all']).optional();
 export const suggestionBody = z.discriminatedUnion('kind', [
   z.strictObject({
     kind: z.literal('add'),
-    item: newItem.omit({
-      briefing: true,
-      categories: true,
-      importance: true,
-    }),
+    item: newItem.omit(NOT_FORWARD),
     why,
   }),
   z.strictObject({
@@ -29,14 +35,7 @@ export const suggestionBody = z.discriminatedUnion('kind', [
     /** Who would be there, all of them. */
     people: people.optional(),
     scope,
-    fields: z
-      .strictObject({
-        title: itemFields.title,
-        place: itemFields.place,
-        notes: itemFields.notes,
-        link: itemFields.link,
-      })
-      .partial(),
+    fields: z.strictObject(pick(itemFields, FORWARD_CHANGED)).partial(),
     why,
   }),
   z.strictObject({ kind: z.literal('remove'), item: z.string().max(128), scope, why }),
@@ -58,12 +57,7 @@ export const suggestionAnswerBody = z.strictObject({
 });
 export type SuggestionAnswerBody = z.infer<typeof suggestionAnswerBody>;
 
-const texts = {
-  title: z.string().nullable().optional(),
-  place: z.string().nullable().optional(),
-  notes: z.string().nullable().optional(),
-  link: z.string().nullable().optional(),
-};
+const texts = z.strictObject(pick(sentFields, FORWARD_CHANGED)).partial().shape;
 const times = z.strictObject({ start: z.string(), end: z.string(), allDay: z.boolean() });
 
 const suggestion = z.strictObject({

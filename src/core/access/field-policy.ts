@@ -1,24 +1,6 @@
-import type { Item, Sight } from '../calendar/index.ts';
+import { type FieldName, ITEM_FIELDS } from '../calendar/index.ts';
 
-/** From which way of seeing on a field is sent; `never` for what only decides. A field without an entry doesn't compile. */
-export const fieldPolicy = {
-  start: 'busy',
-  end: 'busy',
-  allDay: 'busy',
-  shows: 'busy',
-  title: 'title',
-  kind: 'title',
-  place: 'outline',
-  notes: 'full',
-  link: 'full',
-  organiser: 'full',
-  attendees: 'full',
-  categories: 'full',
-  importance: 'full',
-  repeats: 'full',
-  visibility: 'full',
-  createdBy: 'full',
-  briefing: 'briefed',
-  cancelled: 'never',
-  ownerAnswer: 'never',
-} as const satisfies Record<keyof Item, Exclude<Sight, 'nothing'> | 'briefed' | 'never'>;
+/** From which way of seeing on a field is sent, by the table of fields; `never` for what only decides, or is no part of a view. */
+export const fieldPolicy = Object.fromEntries(
+  Object.entries(ITEM_FIELDS).map(([name, { sight }]) => [name, sight === 'asSet' ? 'never' : sight]),
+) as { readonly [K in FieldName]: 'busy' | 'title' | 'outline' | 'full' | 'briefed' | 'never' };

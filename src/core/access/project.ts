@@ -1,77 +1,40 @@
-import type { Item, ItemView, Status } from '../calendar/index.ts';
+import type { FieldName, Item, ItemView, Status } from '../calendar/index.ts';
 import type { Decision } from './decide.ts';
-import type { fieldPolicy } from './field-policy.ts';
+import { fieldPolicy } from './field-policy.ts';
 import { effectiveStatus, type SeenAs, type Standing, seenAs } from './see.ts';
-
-type Policy = typeof fieldPolicy;
-type FieldsAt<S> = { [K in keyof Policy]: Policy[K] extends S ? K : never }[keyof Policy];
-type Exactly<S> = { readonly [K in FieldsAt<S>]: unknown };
 
 /** Builds what one way of seeing gives of an item; `shows` is its effective status. */
 export type Build = <P, A>(item: Item<P, A>, shows: Status) => ItemView<P, A>;
 
-/** One builder a way of seeing, field by field from nothing, so that a field nobody listed is in no view. */
+const LADDER = ['busy', 'title', 'outline', 'full', 'briefed'] as const;
+
+/** The fields of a way of seeing: its own and those of the ways below it. */
+function fieldsOf(seen: SeenAs): FieldName[] {
+  const rank = LADDER.indexOf(seen === 'withheld' ? 'busy' : seen);
+  const names = Object.keys(fieldPolicy) as FieldName[];
+  return names.filter((name) => {
+    const from = fieldPolicy[name];
+    return from !== 'never' && LADDER.indexOf(from) <= rank;
+  });
+}
+
+/**
+ * One builder a way of seeing, field by field from nothing, so that a field whose sight is another is in no view. Each is one object
+ * literal made of the table: a loop over it would cost several times as much for each of thousands of items.
+ */
+function builder(seen: SeenAs): Build {
+  const values = fieldsOf(seen).map((name) => (name === 'shows' ? 'shows' : `${name}: item.${name}`));
+  if (seen === 'withheld') values.push('withheld: true');
+  return new Function('item', 'shows', `return { ${values.join(', ')} };`) as Build;
+}
+
 const BUILD: Record<SeenAs, Build> = {
-  busy: (item, shows) => ({ start: item.start, end: item.end, allDay: item.allDay, shows }) satisfies Exactly<'busy'>,
-  withheld: (item, shows) => ({ start: item.start, end: item.end, allDay: item.allDay, shows, withheld: true }),
-  title: (item, shows) =>
-    ({
-      start: item.start,
-      end: item.end,
-      allDay: item.allDay,
-      shows,
-      title: item.title,
-      kind: item.kind,
-    }) satisfies Exactly<'busy' | 'title'>,
-  outline: (item, shows) =>
-    ({
-      start: item.start,
-      end: item.end,
-      allDay: item.allDay,
-      shows,
-      title: item.title,
-      kind: item.kind,
-      place: item.place,
-    }) satisfies Exactly<'busy' | 'title' | 'outline'>,
-  full: (item, shows) =>
-    ({
-      start: item.start,
-      end: item.end,
-      allDay: item.allDay,
-      shows,
-      title: item.title,
-      kind: item.kind,
-      place: item.place,
-      notes: item.notes,
-      link: item.link,
-      organiser: item.organiser,
-      attendees: item.attendees,
-      categories: item.categories,
-      importance: item.importance,
-      repeats: item.repeats,
-      visibility: item.visibility,
-      createdBy: item.createdBy,
-    }) satisfies Exactly<'busy' | 'title' | 'outline' | 'full'>,
-  briefed: (item, shows) =>
-    ({
-      start: item.start,
-      end: item.end,
-      allDay: item.allDay,
-      shows,
-      title: item.title,
-      kind: item.kind,
-      place: item.place,
-      notes: item.notes,
-      link: item.link,
-      organiser: item.organiser,
-      attendees: item.attendees,
-      categories: item.categories,
-      importance: item.importance,
-      repeats: item.repeats,
-      visibility: item.visibility,
-      createdBy: item.createdBy,
-      briefing: item.briefing,
-    }) satisfies Exactly<'busy' | 'title' | 'outline' | 'full' | 'briefed'>,
+  busy: builder('busy'),
+  withheld: builder('withheld'),
+  title: builder('title'),
+  outline: builder('outline'),
+  full: builder('full'),
+  briefed: builder('briefed'),
 };
 
 /** The builder for a way of seeing under a decision: what is withheld looks like any busy block where no titles are seen. */

@@ -1,5 +1,34 @@
-export { itemFields } from './fields.ts';
+export { itemFields, newItemFields, sentFields } from './fields.ts';
 export type { Item, Repeats } from './item.ts';
+export {
+  AS_SET_FIELDS,
+  CONTENT_FIELDS,
+  COPIED_FIELDS,
+  type ContentField,
+  FILED_FIELDS,
+  type FieldName,
+  type FieldSeenAt,
+  type FiledField,
+  FORM_FIELDS,
+  FORWARD_CHANGED,
+  type FormField,
+  freshFields,
+  freshValue,
+  LONG_TEXTS,
+  NOT_FORWARD,
+  pick,
+  SAID_FIELDS,
+  type SaidField,
+  SEARCHED_FIELDS,
+  type SearchedField,
+  specOf,
+  TOLD_FIELDS,
+  WRITTEN_FIELDS,
+  type WrittenField,
+  type WrittenFields,
+  withoutEmpty,
+} from './item-fields.ts';
+export { ITEM_FIELDS } from './item-table.ts';
 export {
   ANSWERS,
   type Answer,

@@ -1,4 +1,5 @@
-import type { Answer, Attendee, Importance, Kind, Party, Status, Visibility } from './kinds.ts';
+import type { FieldName, SeenValue, WrittenField } from './item-fields.ts';
+import type { Answer, Attendee, Party } from './kinds.ts';
 
 /** A repeat as the format writes it: the RRULE's value or null, and added and left-out starts in wall-clock text. */
 export interface Repeats {
@@ -7,29 +8,24 @@ export interface Repeats {
   readonly left: readonly string[];
 }
 
+/** The fields of an item that aren't written as they are, but come of its times, its meeting and who made it. */
+interface MadeFields<P, A> {
+  readonly start: string;
+  readonly end: string;
+  readonly allDay: boolean;
+  readonly organiser: P | null;
+  readonly attendees: readonly A[] | null;
+  readonly repeats: Repeats | string | null;
+  readonly createdBy: P | string | null;
+  readonly cancelled: boolean;
+  readonly ownerAnswer?: Answer | null;
+}
+
 /**
  * One happening of an item, as it stands in the owner's calendar. `start` and `end` are instants (`...Z`) or, where
  * `allDay`, dates with the end not included. The fields an access decision reads are plain; nothing here is cut yet.
  */
-export interface Item<P = Party, A = Attendee> {
-  readonly start: string;
-  readonly end: string;
-  readonly allDay: boolean;
-  readonly shows: Status;
-  readonly visibility: Visibility;
-  readonly cancelled: boolean;
-  /** The owner's own answer where the item is an invitation or a meeting; absent leaves `shows` as it is set. */
-  readonly ownerAnswer?: Answer | null;
-  readonly title: string | null;
-  readonly kind: Kind | null;
-  readonly place: string | null;
-  readonly importance: Importance | null;
-  readonly notes: string | null;
-  readonly link: string | null;
-  readonly organiser: P | null;
-  readonly attendees: readonly A[] | null;
-  readonly categories: readonly string[] | null;
-  readonly repeats: Repeats | string | null;
-  readonly createdBy: P | string | null;
-  readonly briefing: string | null;
-}
+export type Item<P = Party, A = Attendee> = MadeFields<P, A> & {
+  readonly [K in Exclude<WrittenField, 'fixed'>]: SeenValue<K>;
+};
+null satisfies Exclude<FieldName, keyof Item | 'fixed'> extends never ? null : never;

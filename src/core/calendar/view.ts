@@ -1,20 +1,16 @@
 import type { Item } from './item.ts';
+import type { FieldSeenAt } from './item-fields.ts';
 import type { Attendee, Party } from './kinds.ts';
 
-type Field<K extends keyof Item, P, A> = Pick<Item<P, A>, K>;
+type SeenAt<S, P, A> = Pick<Item<P, A>, Extract<FieldSeenAt<S>, keyof Item>>;
 
 /** What each way of seeing an item carries, and nothing else. Only `core/access` makes these. */
-type BusyView = Field<'start' | 'end' | 'allDay' | 'shows', unknown, unknown>;
+type BusyView = SeenAt<'busy', unknown, unknown>;
 type WithheldView = BusyView & { readonly withheld: true };
-type TitleView<P = Party, A = Attendee> = BusyView & Field<'title' | 'kind', P, A>;
-type OutlineView<P = Party, A = Attendee> = TitleView<P, A> & Field<'place', P, A>;
-type FullView<P = Party, A = Attendee> = OutlineView<P, A> &
-  Field<
-    'notes' | 'link' | 'organiser' | 'attendees' | 'categories' | 'importance' | 'repeats' | 'visibility' | 'createdBy',
-    P,
-    A
-  >;
-type BriefedView<P = Party, A = Attendee> = FullView<P, A> & Field<'briefing', P, A>;
+type TitleView<P, A> = BusyView & SeenAt<'title', P, A>;
+type OutlineView<P, A> = TitleView<P, A> & SeenAt<'outline', P, A>;
+type FullView<P, A> = OutlineView<P, A> & SeenAt<'full', P, A>;
+type BriefedView<P, A> = FullView<P, A> & SeenAt<'briefed', P, A>;
 
 export type ItemView<P = Party, A = Attendee> =
   | BusyView

@@ -1,4 +1,4 @@
-import type { Answer } from '../calendar/index.ts';
+import type { Answer, SaidField, WrittenFields } from '../calendar/index.ts';
 
 /** When a meeting takes place, as its item has it: texts, so that two of them are the same where they read the same. */
 export interface MeetingTime {
@@ -12,12 +12,7 @@ export interface MeetingTime {
 }
 
 /** What a meeting is about, as everybody on it may know it. Nothing of anybody's own copy is among it. */
-export interface MeetingMatter {
-  readonly title: string;
-  readonly place: string | null;
-  readonly link: string | null;
-  readonly notes: string | null;
-}
+export type MeetingMatter = Pick<WrittenFields, SaidField>;
 
 /**
  * What is said of a meeting in the place of its own words: of each field what it was when that was decided, and what is said for it as long as

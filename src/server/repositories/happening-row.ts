@@ -1,10 +1,13 @@
+import { LONG_TEXTS } from '@/core/calendar/index.ts';
 import { columnsAt, type ItemRow, type ReadColumn } from './item-columns.ts';
 
 /** How many columns of an item a reader wants; `whole` has the long texts that the others leave with the item. */
 export type Width = 'deciding' | 'outline' | 'full' | 'briefed' | 'whole';
 
 /** What of a row was left with its item because it is long, as bits. */
-export const LONG = { notes: 1, attendees: 2, repeats: 4, briefing: 8 } as const;
+const LONG_FIELDS = [...LONG_TEXTS, 'attendees', 'repeats'] as const;
+type LongField = (typeof LONG_FIELDS)[number];
+export const LONG = Object.fromEntries(LONG_FIELDS.map((name, i) => [name, 2 ** i])) as Record<LongField, number>;
 
 /** Bytes up to which a text, and up to which a list of people or dates, comes with a list of items. */
 const LONG_TEXT = 2000;
@@ -26,23 +29,30 @@ const NAMES = {
 
 const tooLong = (column: string, most: number): string => `octet_length(i.${column}) > ${most}`;
 const CUT: Partial<Record<string, string>> = {
-  notes: `CASE WHEN ${tooLong('notes', LONG_TEXT)} THEN NULL ELSE i.notes END`,
-  briefing: `CASE WHEN ${tooLong('briefing', LONG_TEXT)} THEN NULL ELSE i.briefing END`,
+  ...Object.fromEntries(
+    LONG_TEXTS.map((name) => [name, `CASE WHEN ${tooLong(name, LONG_TEXT)} THEN NULL ELSE i.${name} END`]),
+  ),
   attendees: `CASE WHEN ${tooLong('attendees', LONG_LIST)} THEN '[]' ELSE i.attendees END`,
   // Whether there are added dates at all makes an item a series: one stands for the many.
   added: `CASE WHEN ${tooLong('added', LONG_LIST)} THEN json_array(i.added ->> 0) ELSE i.added END`,
   left_out: `CASE WHEN ${tooLong('left_out', LONG_LIST)} THEN '[]' ELSE i.left_out END`,
 };
-const BITS = `coalesce(${tooLong('notes', LONG_TEXT)}, 0) * ${LONG.notes} + (${tooLong('attendees', LONG_LIST)}) * ${LONG.attendees}
-  + (${tooLong('added', LONG_LIST)} OR ${tooLong('left_out', LONG_LIST)}) * ${LONG.repeats}`;
-const BRIEFED_BITS = `${BITS} + coalesce(${tooLong('briefing', LONG_TEXT)}, 0) * ${LONG.briefing}`;
+/** What of the columns of a width is left with the item. */
+const bitsOf = (names: readonly string[]): string =>
+  [
+    ...LONG_TEXTS.filter((name) => names.includes(name)).map(
+      (name) => `coalesce(${tooLong(name, LONG_TEXT)}, 0) * ${LONG[name]}`,
+    ),
+    `(${tooLong('attendees', LONG_LIST)}) * ${LONG.attendees}`,
+    `(${tooLong('added', LONG_LIST)} OR ${tooLong('left_out', LONG_LIST)}) * ${LONG.repeats}`,
+  ].join(' + ');
 
 /** The SQL that gives a width's columns of item `i`, in the order in which `ROW` takes them. */
 export const COLUMNS: Record<Width, string> = {
   deciding: `0, ${NAMES.deciding.map((c) => `i.${c}`).join(', ')}`,
   outline: `0, ${NAMES.outline.map((c) => `i.${c}`).join(', ')}`,
-  full: `${BITS}, ${NAMES.full.map((c) => CUT[c] ?? `i.${c}`).join(', ')}`,
-  briefed: `${BRIEFED_BITS}, ${NAMES.briefed.map((c) => CUT[c] ?? `i.${c}`).join(', ')}`,
+  full: `${bitsOf(NAMES.full)}, ${NAMES.full.map((c) => CUT[c] ?? `i.${c}`).join(', ')}`,
+  briefed: `${bitsOf(NAMES.briefed)}, ${NAMES.briefed.map((c) => CUT[c] ?? `i.${c}`).join(', ')}`,
   whole: `0, ${NAMES.briefed.map((c) => `i.${c}`).join(', ')}`,
 };
 
@@ -65,22 +75,21 @@ export const ROW: Record<Width, (v: unknown[]) => unknown> = {
 
 /** A whole row as a list of items carries it: what is long stays with the item. */
 export function asListed(row: HappeningRow): HappeningRow {
-  const notes = (row.notes?.length ?? 0) > LONG_TEXT;
-  const briefing = (row.briefing?.length ?? 0) > LONG_TEXT;
-  const attendees = row.attendees.length > LONG_LIST;
-  const repeats = row.added.length > LONG_LIST || row.left_out.length > LONG_LIST;
-  if (!notes && !briefing && !attendees && !repeats) return row;
+  const long = LONG_FIELDS.filter((name) => isLong(row, name));
+  if (long.length === 0) return row;
+  const { added, left_out } = row;
   return {
     ...row,
-    long:
-      Number(notes) * LONG.notes +
-      Number(attendees) * LONG.attendees +
-      Number(repeats) * LONG.repeats +
-      Number(briefing) * LONG.briefing,
-    notes: notes ? null : row.notes,
-    briefing: briefing ? null : row.briefing,
-    attendees: attendees ? '[]' : row.attendees,
-    added: row.added.length > LONG_LIST ? JSON.stringify((JSON.parse(row.added) as unknown[]).slice(0, 1)) : row.added,
-    left_out: row.left_out.length > LONG_LIST ? '[]' : row.left_out,
+    ...Object.fromEntries(
+      long.filter((name) => name !== 'repeats').map((name) => [name, name === 'attendees' ? '[]' : null]),
+    ),
+    long: long.reduce((bits, name) => bits + LONG[name], 0),
+    added: added.length > LONG_LIST ? JSON.stringify((JSON.parse(added) as unknown[]).slice(0, 1)) : added,
+    left_out: left_out.length > LONG_LIST ? '[]' : left_out,
   };
+}
+
+function isLong(row: HappeningRow, name: LongField): boolean {
+  if (name === 'repeats') return row.added.length > LONG_LIST || row.left_out.length > LONG_LIST;
+  return name === 'attendees' ? row.attendees.length > LONG_LIST : (row[name]?.length ?? 0) > LONG_TEXT;
 }

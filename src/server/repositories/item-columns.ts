@@ -1,3 +1,4 @@
+import { freshValue, type ITEM_FIELDS, specOf, WRITTEN_FIELDS, type WrittenField } from '@/core/calendar/index.ts';
 import type { StoredItem } from './stored-item.ts';
 
 /**
@@ -20,6 +21,33 @@ const column = <K extends keyof StoredItem, C extends Codec, F extends From>(of:
   from,
 });
 
+/** How the value of a written field stands in its column, which has the field's name. */
+type CodecOf<K extends WrittenField> = (typeof ITEM_FIELDS)[K] extends { type: 'flag' }
+  ? 'flag'
+  : (typeof ITEM_FIELDS)[K] extends { type: 'list' }
+    ? 'list'
+    : 'plain';
+/** From which width on it is read: with what its sight is first sent in. */
+const WIDTH_OF = {
+  busy: 'deciding',
+  title: 'outline',
+  outline: 'outline',
+  full: 'full',
+  briefed: 'briefed',
+  asSet: 'full',
+  never: 'deciding',
+} as const satisfies Record<ReturnType<typeof specOf>['sight'], From>;
+
+const writtenColumns = Object.fromEntries(
+  WRITTEN_FIELDS.map((name) => {
+    const { type, sight, decides } = specOf(name);
+    return [
+      name,
+      column(name, type === 'flag' || type === 'list' ? type : 'plain', decides ? 'deciding' : WIDTH_OF[sight]),
+    ];
+  }),
+) as { readonly [K in WrittenField]: { of: K; as: CodecOf<K>; from: Exclude<From, null> } };
+
 /** Every column of an item beside its number: which field it holds, how, and how widely it is read. One list for all that reads or writes. */
 export const itemColumns = {
   key: column('key', 'plain', 'outline'),
@@ -37,25 +65,15 @@ export const itemColumns = {
   rule: column('rule', 'plain', 'full'),
   added: column('added', 'list', 'full'),
   left_out: column('left', 'list', 'full'),
-  title: column('title', 'plain', 'outline'),
-  kind: column('kind', 'plain', 'outline'),
-  place: column('place', 'plain', 'outline'),
-  notes: column('notes', 'plain', 'full'),
-  link: column('link', 'plain', 'full'),
-  categories: column('categories', 'list', 'full'),
-  importance: column('importance', 'plain', 'full'),
-  shows: column('shows', 'plain', 'deciding'),
-  visibility: column('visibility', 'plain', 'deciding'),
+  ...writtenColumns,
   cancelled: column('cancelled', 'flag', 'deciding'),
   owner_answer: column('ownerAnswer', 'plain', 'deciding'),
   organiser: column('organiser', 'json', 'full'),
   attendees: column('attendees', 'list', 'full'),
   parties: column('attendees', 'parties', 'deciding'),
   owner_invited: column('ownerInvited', 'flag', 'deciding'),
-  briefing: column('briefing', 'plain', 'briefed'),
   hold_set: column('holdSet', 'plain', 'full'),
   lapses_at: column('lapsesAt', 'plain', 'full'),
-  fixed: column('fixed', 'flag', 'full'),
   sequence: column('sequence', 'plain', null),
   version: column('version', 'plain', 'full'),
   created_by: column('createdBy', 'plain', 'deciding'),
@@ -106,7 +124,12 @@ const ABSENT: Partial<Record<keyof StoredItem, string>> = {
   endZone: 'null',
   holdSet: 'null',
   lapsesAt: 'null',
-  fixed: 'false',
+  ...Object.fromEntries(
+    WRITTEN_FIELDS.flatMap((name) => {
+      const fresh = freshValue(name);
+      return fresh === undefined ? [] : [[name, JSON.stringify(fresh)]];
+    }),
+  ),
 };
 
 const entries = Object.entries(itemColumns) as [keyof Columns, Column][];

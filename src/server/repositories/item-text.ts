@@ -1,3 +1,4 @@
+import type { SearchedField } from '@/core/calendar/index.ts';
 import type { Connection } from '../db/index.ts';
 
 /** An item that may be meant by some words: where it is, and when it begins first. */
@@ -8,7 +9,7 @@ export interface Candidate {
 }
 
 /** The texts of an item that words may stand in. */
-export type TextColumn = 'title' | 'place' | 'notes' | 'people' | 'categories' | 'link' | 'briefing';
+export type TextColumn = SearchedField | 'people';
 
 /** Items that may be meant: of some calendars or of all, of some visibilities or of all, that name an address or were made by somebody. */
 export interface TextsOf {

@@ -4,7 +4,7 @@ import { decodeItem, type ItemRow } from './item-columns.ts';
 import type { StoredItem } from './stored-item.ts';
 import { knowZone } from './zone-definitions.ts';
 
-/** What an item has that wasn't brought in by a file. */
+/** What an item has beside its written fields that no file brought in. */
 export const MADE_HERE = {
   wall: null,
   days: 0,
@@ -13,7 +13,6 @@ export const MADE_HERE = {
   endZone: null,
   holdSet: null,
   lapsesAt: null,
-  fixed: false,
 } as const;
 
 /** An item that stands beside the calendar while the file it comes with is brought in. */

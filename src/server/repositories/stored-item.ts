@@ -1,8 +1,8 @@
-import type { Answer, Attendee, Importance, Kind, Party, Status, Visibility } from '@/core/calendar/index.ts';
+import type { Answer, Attendee, Party, WrittenFields } from '@/core/calendar/index.ts';
 import type { KeptLine } from '@/core/formats/index.ts';
 
-/** An item as it is kept. `start` and `end` are epoch milliseconds, or day starts as if UTC where `allDay`. */
-export interface StoredItem {
+/** An item as it is kept: what is written of it, by the table of fields, and what comes of that. `start` and `end` are epoch milliseconds, or day starts as if UTC where `allDay`. */
+export interface StoredItem extends WrittenFields {
   readonly id: number;
   readonly key: string;
   readonly calendarId: number;
@@ -23,26 +23,14 @@ export interface StoredItem {
   readonly rule: string | null;
   readonly added: readonly string[];
   readonly left: readonly string[];
-  readonly title: string;
-  readonly kind: Kind;
-  readonly place: string | null;
-  readonly notes: string | null;
-  readonly link: string | null;
-  readonly categories: readonly string[];
-  readonly importance: Importance;
-  readonly shows: Status;
-  readonly visibility: Visibility;
   readonly cancelled: boolean;
   readonly ownerAnswer: Answer | null;
   readonly organiser: Party | null;
   readonly attendees: readonly Attendee[];
   readonly ownerInvited: boolean;
-  readonly briefing: string | null;
   /** Of a hold: the set of times it is one of, and when it frees itself (epoch milliseconds). */
   readonly holdSet: number | null;
   readonly lapsesAt: number | null;
-  /** It stays where it is when room is made. */
-  readonly fixed: boolean;
   readonly sequence: number;
   readonly version: number;
   readonly createdBy: number;

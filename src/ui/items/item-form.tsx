@@ -10,7 +10,7 @@ import { useEffect, useState } from 'react';
 import { Controller, useForm } from 'react-hook-form';
 import { useTranslations } from 'use-intl';
 import type { BoardHead, ItemWire, WrittenAnswer } from '@/contract/items.ts';
-import { LIMITS, VISIBILITIES } from '@/core/calendar/index.ts';
+import { FORM_FIELDS, LIMITS, VISIBILITIES } from '@/core/calendar/index.ts';
 import { topicOf } from '@/core/review/index.ts';
 import { toWall, wallText } from '@/core/time/index.ts';
 import boardsCss from '../common/boards.module.css';
@@ -28,7 +28,7 @@ import { itemInputs } from './item-inputs.tsx';
 import { ItemMore } from './item-more.tsx';
 import { useItemPeople } from './item-people.ts';
 import { sendChange, sendForward, sendNew } from './item-sending.ts';
-import { type Draft, FIELD, isForward, type KeptForm, TEXTS, type Values, valuesOf, whenOf } from './item-values.ts';
+import { type Draft, FIELD, isForward, isTyped, type KeptForm, type Values, valuesOf, whenOf } from './item-values.ts';
 import { Looking } from './looking.tsx';
 import { PanelHead } from './panel-head.tsx';
 import { SaveRow } from './save-row.tsx';
@@ -109,18 +109,8 @@ export function ItemForm(props: {
   useEffect(() => {
     if (!gone || draft.kind !== 'change') return;
     // What was only read here, and not typed, goes with the right to read it.
-    for (const name of TEXTS)
-      if (!getValuesDirty(name))
-        setValue(
-          name,
-          name === 'title' || name === 'place' || name === 'link' || name === 'notes' || name === 'briefing'
-            ? ''
-            : getValues(name),
-        );
-    function getValuesDirty(name: keyof Values): boolean {
-      return form.getFieldState(name).isDirty;
-    }
-  }, [gone, draft.kind, form, getValues, setValue]);
+    for (const name of FORM_FIELDS) if (isTyped(name) && !form.getFieldState(name).isDirty) setValue(name, '');
+  }, [gone, draft.kind, form, setValue]);
 
   useEffect(() => {
     // A whereabouts is open to whoever may look at all, unless it is made narrower.

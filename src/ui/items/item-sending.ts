@@ -1,8 +1,9 @@
 import { call } from '@/contract/call.ts';
 import type { WrittenAnswer } from '@/contract/items.ts';
+import { FORM_FIELDS, type FormField, NOT_FORWARD, type WrittenFields } from '@/core/calendar/index.ts';
 import type { Asked } from '../meetings/heard.ts';
 import type { Meant } from './from-sentence.ts';
-import { TEXTS, TIMES, type Values, valuesOf, whenOf } from './item-values.ts';
+import { isTyped, TIMES, type Values, valuesOf, whenOf } from './item-values.ts';
 import { ruleFor } from './repeat-kinds.ts';
 
 /*
@@ -12,26 +13,22 @@ type Touched = ReadonlySet<keyof Values>;
 
 const text = (s: string): string | null => s.trim() || null;
 
+/** Written fields as they are sent: an empty text is none, but the title, which has to be there. */
+const sentFields = <K extends FormField>(v: Values, names: readonly K[]) =>
+  Object.fromEntries(names.map((name) => [name, isTyped(name) && name !== 'title' ? text(v[name]) : v[name]])) as Pick<
+    WrittenFields,
+    K
+  >;
+
 const fresh = (v: Values) => ({
   when: whenOf(v),
   ...(v.repeat === 'none' ? {} : { repeat: { rule: ruleFor(v.repeat, v.repeatUntil, v.rule) } }),
   ...(v.repeat === 'picked' ? { dates: v.dates } : {}),
-  title: v.title,
-  kind: v.kind,
-  place: text(v.place),
-  notes: text(v.notes),
-  link: text(v.link),
-  shows: v.shows,
-  visibility: v.visibility,
 });
 
 function touchedOf(v: Values, touched: Touched) {
-  const fields = Object.fromEntries(
-    TEXTS.filter((name) => touched.has(name)).map((name) => [
-      name,
-      ['place', 'link', 'notes', 'briefing'].includes(name) ? text(v[name]) : v[name],
-    ]),
-  );
+  const names = FORM_FIELDS.filter((name) => touched.has(name));
+  const fields = sentFields(v, names);
   return { fields, when: [...touched].some((name) => TIMES.has(name)) ? { when: whenOf(v) } : {} };
 }
 
@@ -43,8 +40,7 @@ export const sendNew = (calendar: string, v: Values, people: readonly Asked[]): 
     params: { calendar },
     body: {
       ...fresh(v),
-      importance: v.importance,
-      briefing: text(v.briefing),
+      ...sentFields(v, FORM_FIELDS),
       ...(people.length > 0 ? { people: asked(people) } : {}),
     },
   });
@@ -85,6 +81,11 @@ export function sendChange(
   });
 }
 
+/** The fields that may be put forward of something new. */
+const FORWARD = FORM_FIELDS.filter(
+  (name): name is Exclude<FormField, keyof typeof NOT_FORWARD> => !(name in NOT_FORWARD),
+);
+
 /** Puts something new, or a change of an item, forward for a yes. */
 export function sendForward(
   calendar: string,
@@ -96,7 +97,11 @@ export function sendForward(
 ) {
   const params = { calendar };
   const who = people ? { people: asked(people) } : {};
-  if (item === null) return call('putForward', { params, body: { kind: 'add', item: { ...fresh(v), ...who }, why } });
+  if (item === null)
+    return call('putForward', {
+      params,
+      body: { kind: 'add', item: { ...fresh(v), ...sentFields(v, FORWARD), ...who }, why },
+    });
   const { fields, when } = touchedOf(v, touched);
   return call('putForward', {
     params,

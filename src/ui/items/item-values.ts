@@ -1,13 +1,12 @@
 import type { BoardHead, ItemWire } from '@/contract/items.ts';
-import type { IMPORTANCES, KINDS, STATUSES, VISIBILITIES } from '@/core/calendar/index.ts';
+import { FORM_FIELDS, type FormField, freshValue, pick, specOf, type WrittenFields } from '@/core/calendar/index.ts';
 import { dateText, parseDate, parseInstant, toWall, wallText } from '@/core/time/index.ts';
 import { DAY } from '../common/times.ts';
 import type { Asked } from '../meetings/heard.ts';
 import { type RepeatKind, repeatKind } from './repeat-kinds.ts';
 
-/** What the fields of the form hold, as they are typed. */
-export interface Values {
-  title: string;
+/** What the fields of the form hold, as they are typed: nothing is an empty text. */
+export type Values = { -readonly [K in FormField]: NonNullable<WrittenFields[K]> } & {
   allDay: boolean;
   day: string;
   from: string;
@@ -16,22 +15,14 @@ export interface Values {
   zone: string;
   /** The zone on whose clock it ends, where that is another; empty where it isn't. */
   endZone: string;
-  place: string;
-  link: string;
-  notes: string;
-  kind: (typeof KINDS)[number];
-  shows: (typeof STATUSES)[number];
-  visibility: (typeof VISIBILITIES)[number];
-  importance: (typeof IMPORTANCES)[number];
   repeat: RepeatKind;
   repeatUntil: string;
   /** A repeat as it was said, where the form has no word of its own for it. */
   rule: string;
   /** Days picked by hand, where it repeats on those. */
   dates: string[];
-  briefing: string;
   scope: 'one' | 'later' | 'all';
-}
+};
 
 /** What a draft begins from: a time on the board, or an item that is being changed. */
 export type Draft =
@@ -53,34 +44,26 @@ export const keptKey = (draft: Draft, id: number): string =>
   draft.kind === 'change' ? `item ${draft.item.id}` : `new ${id}`;
 
 export const TIMES = new Set<keyof Values>(['allDay', 'day', 'from', 'lastDay', 'to', 'zone', 'endZone']);
-export const TEXTS = [
-  'title',
-  'place',
-  'link',
-  'notes',
-  'kind',
-  'shows',
-  'visibility',
-  'importance',
-  'briefing',
-] as const;
+/** A field that holds words that somebody types, rather than one of some words. */
+export const isTyped = (name: FormField): boolean => specOf(name).type !== 'choice';
+
+/** The written fields as the form holds them: of an item, or of something new. */
+const written = (item: ItemWire | null) =>
+  Object.fromEntries(
+    FORM_FIELDS.map((name) => [
+      name,
+      (name === 'shows' ? (item?.asSet ?? item)?.shows : item?.[name]) ?? freshValue(name) ?? '',
+    ]),
+  ) as Pick<Values, FormField>;
 
 /** What the fields begin with: a draft's, its times by the clock of its own zone or of whoever looks. */
 export function valuesOf(draft: Draft, zone: string): Values {
   const blank = {
-    title: '',
-    place: '',
-    link: '',
-    notes: '',
-    kind: 'meeting',
-    shows: 'busy',
-    visibility: 'follow',
-    importance: 'normal',
+    ...written(draft.kind === 'change' ? draft.item : null),
     repeat: 'none',
     repeatUntil: '',
     rule: '',
     dates: [] as string[],
-    briefing: '',
     scope: 'one',
     endZone: '',
   } as const;
@@ -103,17 +86,8 @@ export function valuesOf(draft: Draft, zone: string): Values {
     ...times(start, end, item.allDay),
     zone: own,
     endZone: item.asSet?.endZone ?? '',
-    title: item.title ?? '',
-    place: item.place ?? '',
-    link: item.link ?? '',
-    notes: item.notes ?? '',
-    kind: item.kind ?? 'meeting',
-    shows: item.asSet?.shows ?? item.shows,
-    visibility: item.visibility ?? 'follow',
-    importance: item.importance ?? 'normal',
     repeat: item.repeats ? (item.repeats.rule === null ? 'picked' : repeatKind(item.repeats.rule)) : 'none',
     repeatUntil: until ? `${until[1]}-${until[2]}-${until[3]}` : '',
-    briefing: item.briefing ?? '',
   };
 }
 
@@ -147,19 +121,21 @@ export function copyOf(item: ItemWire, start: number, end: number, title: string
     ? { allDay: true, day: dateText(start), lastDay: dateText(end - DAY) }
     : { allDay: false, day: dateText(start), lastDay: dateText(end), from: text(start), to: text(end) };
   const here = title === null;
+  // What others are shown of it where it stands is copied as it is set, and only where that is known.
+  const known = (name: FormField) => (name === 'shows' ? item.asSet !== undefined : name in item);
+  const copied = FORM_FIELDS.filter((name) => {
+    const where = specOf(name).copied;
+    return (where === 'anywhere' || (here && where === 'here')) && known(name);
+  });
+  const all = written(item);
   return {
     item: null,
     start,
     end,
     values: {
       ...times,
-      title: title ?? item.title ?? '',
-      place: item.place ?? '',
-      notes: item.notes ?? '',
-      link: item.link ?? '',
-      ...(item.kind ? { kind: item.kind } : {}),
-      ...(here && item.visibility ? { visibility: item.visibility } : {}),
-      ...(item.asSet && here ? { shows: item.asSet.shows } : {}),
+      ...pick(all, copied),
+      title: title ?? all.title,
     },
     why: '',
     people: null,

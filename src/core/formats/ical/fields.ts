@@ -3,15 +3,12 @@ import {
   ANSWERS,
   type Answer,
   type Attendee,
-  type Importance,
-  KINDS,
-  type Kind,
+  FILED_FIELDS,
+  type FiledField,
   LIMITS,
   type Party,
-  STATUSES,
-  type Status,
-  VISIBILITIES,
-  type Visibility,
+  specOf,
+  type WrittenFields,
 } from '../../calendar/index.ts';
 import { addressOf } from './kept.ts';
 import { plainText } from './property.ts';
@@ -20,36 +17,12 @@ type Remark = (code: 'truncatedText' | 'manyPeople', fact: string) => void;
 
 /** What an item says of itself beside its times, cut to the limits of its fields; what is cut is remarked on. */
 export function fieldsOf(event: ICAL.Component, remark: Remark) {
-  const cut = (text: string | null, max: number, oneLine: boolean): string | null => {
-    if (text === null) return null;
-    const plain = clean(text, oneLine);
-    if (plain.length > max) remark('truncatedText', String(max));
-    return plain.slice(0, max) || null;
-  };
-  const priority = Number(textOf(event, 'priority') ?? 0);
-  const url = textOf(event, 'url')?.trim() ?? null;
   const status = textOf(event, 'status')?.trim().toUpperCase();
-  const transparent = textOf(event, 'transp')?.trim().toUpperCase() === 'TRANSPARENT';
-  const shows: Status =
-    oneOf(STATUSES, textOf(event, 'x-paramo-shows')?.toLowerCase()) ??
-    (transparent ? 'free' : status === 'TENTATIVE' ? 'tentative' : 'busy');
   const attendees = event.getAllProperties('attendee');
   if (attendees.length > LIMITS.attendees) remark('manyPeople', String(LIMITS.attendees));
+  const filed = Object.fromEntries(FILED_FIELDS.map((name) => [name, readField(event, name, remark)]));
   return {
-    title: cut(textOf(event, 'summary'), LIMITS.title, true) || '(no title)',
-    kind: oneOf(KINDS, textOf(event, 'x-paramo-kind')?.toLowerCase()) ?? ('meeting' as Kind),
-    place: cut(textOf(event, 'location'), LIMITS.place, true),
-    notes: cut(textOf(event, 'description'), LIMITS.notes, false),
-    link: url && /^https?:\/\/[^\s/]+/i.test(url) && url.length <= LIMITS.link ? plainText(url) : null,
-    categories: event
-      .getAllProperties('categories')
-      .flatMap((p) => p.getValues() as string[])
-      .map((c) => clean(String(c), true).slice(0, LIMITS.category))
-      .filter(Boolean)
-      .slice(0, LIMITS.categories),
-    importance: (priority >= 1 && priority <= 4 ? 'high' : priority >= 6 ? 'low' : 'normal') as Importance,
-    shows,
-    visibility: visibilityOf(event),
+    ...(filed as Pick<WrittenFields, FiledField>),
     ...(textOf(event, 'x-paramo-visibility') === null ? {} : { saysWho: true as const }),
     cancelled: status === 'CANCELLED',
     organiser: partyOf(event.getFirstProperty('organizer')),
@@ -61,12 +34,57 @@ export function fieldsOf(event: ICAL.Component, remark: Remark) {
   };
 }
 
-/** Our own value wins; otherwise a class that is public or none follows, and any other is private (RFC 5545 3.8.1.3). */
-function visibilityOf(event: ICAL.Component): Visibility {
-  const own = oneOf(VISIBILITIES, textOf(event, 'x-paramo-visibility')?.trim().toLowerCase());
-  if (own) return own;
-  const klass = textOf(event, 'class')?.trim().toUpperCase() ?? '';
-  return klass === '' || klass === 'PUBLIC' ? 'follow' : 'private';
+/** Fields that the standard's own properties say something of, whether or not ours is there. */
+const BY_STANDARD: { readonly [K in FiledField]?: (event: ICAL.Component) => WrittenFields[K] | null } = {
+  shows: (event) => {
+    if (textOf(event, 'transp')?.trim().toUpperCase() === 'TRANSPARENT') return 'free';
+    return textOf(event, 'status')?.trim().toUpperCase() === 'TENTATIVE' ? 'tentative' : 'busy';
+  },
+  importance: (event) => {
+    const priority = Number(textOf(event, 'priority') ?? 0);
+    return priority >= 1 && priority <= 4 ? 'high' : priority >= 6 ? 'low' : 'normal';
+  },
+  // A class that is public or none follows, and any other is private (RFC 5545 3.8.1.3).
+  visibility: (event) => {
+    const klass = textOf(event, 'class')?.trim().toUpperCase() ?? '';
+    return klass === '' || klass === 'PUBLIC' ? 'follow' : 'private';
+  },
+};
+
+/** One field from the property it stands in; our own value wins over what the standard's properties say. */
+function readField(event: ICAL.Component, name: FiledField, remark: Remark): unknown {
+  const spec = specOf(name);
+  const property = (spec.file ?? '').toLowerCase();
+  const text = spec.type === 'list' ? null : textOf(event, property);
+  const cut = (max: number, oneLine: boolean): string | null => {
+    if (text === null) return null;
+    const plain = clean(text, oneLine);
+    if (plain.length > max) remark('truncatedText', String(max));
+    return plain.slice(0, max) || null;
+  };
+  switch (spec.type) {
+    case 'line':
+      return cut(spec.most, true) ?? (spec.required ? '(no title)' : null);
+    case 'text':
+      return cut(spec.most, false);
+    case 'link': {
+      const url = text?.trim() ?? '';
+      return /^https?:\/\/[^\s/]+/i.test(url) && url.length <= spec.most ? plainText(url) : null;
+    }
+    case 'choice':
+      return oneOf(spec.of, text?.trim().toLowerCase()) ?? BY_STANDARD[name]?.(event) ?? spec.fresh;
+    case 'list':
+      return event
+        .getAllProperties(property)
+        .flatMap((p) => p.getValues() as string[])
+        .map((c) => clean(String(c), true).slice(0, spec.each))
+        .filter(Boolean)
+        .slice(0, spec.most);
+    case 'flag':
+      return text?.trim().toUpperCase() === 'TRUE';
+    default:
+      return null;
+  }
 }
 
 export function textOf(event: ICAL.Component, name: string): string | null {

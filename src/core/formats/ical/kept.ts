@@ -1,3 +1,4 @@
+import { FILED_FIELDS, type FiledField, specOf, type WrittenFields } from '../../calendar/index.ts';
 import { insideOf, type Property, plainText, propertyOf } from './property.ts';
 
 /**
@@ -11,15 +12,7 @@ export interface KeptLine {
 }
 
 /** What the fields of an item are, as far as kept lines depend on them. */
-export interface KeptFields {
-  readonly title: string;
-  readonly place: string | null;
-  readonly notes: string | null;
-  readonly link: string | null;
-  readonly categories: readonly string[];
-  readonly importance: string;
-  readonly visibility: string;
-  readonly shows: string;
+export interface KeptFields extends Pick<WrittenFields, FiledField> {
   readonly cancelled: boolean;
   readonly organiser: { readonly address: string; readonly name: string | null } | null;
   readonly attendees: readonly { readonly address: string; readonly name: string | null; readonly answer: string }[];
@@ -46,13 +39,8 @@ const OURS = new Set([
 const MOST_KEPT = 32_000;
 
 const DEPENDS: Record<string, (fields: KeptFields) => unknown> = {
-  SUMMARY: (f) => f.title,
-  LOCATION: (f) => f.place,
+  ...Object.fromEntries(FILED_FIELDS.map((name) => [specOf(name).file ?? '', (f: KeptFields) => f[name]])),
   GEO: (f) => f.place,
-  DESCRIPTION: (f) => f.notes,
-  URL: (f) => f.link,
-  CATEGORIES: (f) => f.categories,
-  PRIORITY: (f) => f.importance,
   CLASS: (f) => f.visibility,
   TRANSP: (f) => f.shows,
   STATUS: (f) => [f.shows, f.cancelled],

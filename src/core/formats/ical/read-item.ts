@@ -1,10 +1,10 @@
-import type { Attendee, Importance, Kind, Party, Status, Visibility } from '../../calendar/index.ts';
+import type { Attendee, FiledField, Party, WrittenFields } from '../../calendar/index.ts';
 import type { Length, RuleProblem } from '../../recurrence/index.ts';
 import type { KeptLine } from './kept.ts';
 import type { FileZone } from './zones.ts';
 
 /** One VEVENT, read. Wall times are texts in `zone`, instants epoch milliseconds (day starts as if UTC where all day). */
-export interface ReadItem {
+export interface ReadItem extends Pick<WrittenFields, FiledField> {
   readonly uid: string;
   /** Wall-clock text of the happening this one replaces, in the series' zone where the file has the series, else in its own. */
   readonly recurrence: string | null;
@@ -23,15 +23,6 @@ export interface ReadItem {
   readonly rule: string | null;
   readonly added: readonly string[];
   readonly left: readonly string[];
-  readonly title: string;
-  readonly kind: Kind;
-  readonly place: string | null;
-  readonly notes: string | null;
-  readonly link: string | null;
-  readonly categories: readonly string[];
-  readonly importance: Importance;
-  readonly shows: Status;
-  readonly visibility: Visibility;
   /** Whether who may see it is said by a property of our own. */
   readonly saysWho?: true;
   readonly cancelled: boolean;

@@ -1,4 +1,5 @@
 import ICAL from 'ical.js';
+import { FILED_FIELDS, type FiledField, specOf, type WrittenFields } from '../../calendar/index.ts';
 import type { Length } from '../../recurrence/index.ts';
 import { fromWallLenient, parseDate, parseWall, wallText } from '../../time/index.ts';
 import { type KeptFields, type KeptLine, withKept } from './kept.ts';
@@ -18,7 +19,6 @@ export interface WrittenItem extends KeptFields {
   readonly rule: string | null;
   readonly added: readonly string[];
   readonly left: readonly string[];
-  readonly kind: string;
   readonly sequence: number;
   readonly kept: readonly KeptLine[];
   /** When it was last changed, epoch milliseconds. */
@@ -101,21 +101,9 @@ export function ownLines(item: WrittenItem): string[] {
   event.addPropertyWithValue('dtstamp', ICAL.Time.fromDateTimeString(`${wallText(item.changedAt)}Z`));
   event.addPropertyWithValue('sequence', item.sequence);
   putTimes(event, item);
-  put('summary', item.title);
-  if (item.place) put('location', item.place);
-  if (item.notes) put('description', item.notes);
-  if (item.link) event.addPropertyWithValue('url', item.link);
-  if (item.categories.length > 0) {
-    const p = new ICAL.Property('categories', event);
-    p.setValues(item.categories.map(plainText));
-    event.addProperty(p);
-  }
-  if (item.importance !== 'normal') event.addPropertyWithValue('priority', item.importance === 'high' ? 1 : 9);
-  put('class', CLASS[item.visibility as keyof typeof CLASS]);
-  put('x-paramo-visibility', item.visibility);
+  for (const name of FILED_FIELDS) putField(event, name, item[name]);
+  put('class', CLASS[item.visibility]);
   put('transp', item.shows === 'free' ? 'TRANSPARENT' : 'OPAQUE');
-  put('x-paramo-shows', item.shows);
-  put('x-paramo-kind', item.kind);
   if (item.cancelled) put('status', 'CANCELLED');
   else if (item.shows === 'tentative') put('status', 'TENTATIVE');
   if (item.organiser) addParty(event, 'organizer', item.organiser);
@@ -123,6 +111,21 @@ export function ownLines(item: WrittenItem): string[] {
     addParty(event, 'attendee', attendee).setParameter('partstat', attendee.answer.toUpperCase());
   const text = event.toString().replace(/\r\n[ \t]/g, '');
   return text.split('\r\n').slice(1, -1);
+}
+
+/** Puts a field into the property it stands in; an empty one isn't written. */
+export function putField(event: ICAL.Component, name: FiledField, value: WrittenFields[FiledField] | undefined): void {
+  const property = (specOf(name).file ?? '').toLowerCase();
+  if (name === 'importance') {
+    if (value !== 'normal') event.addPropertyWithValue(property, value === 'high' ? 1 : 9);
+  } else if (name === 'link') {
+    if (value) event.addPropertyWithValue(property, value);
+  } else if (typeof value === 'object' && value !== null) {
+    if (value.length === 0) return;
+    const p = new ICAL.Property(property, event);
+    p.setValues(value.map(plainText));
+    event.addProperty(p);
+  } else if (value) event.addProperty(new ICAL.Property([property, {}, 'text', plainText(String(value))]));
 }
 
 /** Adds a person to an event: as a mail address, or, where it is none, as the address it is. */

@@ -1,4 +1,4 @@
-import { ANSWERS, type Answer, LIMITS } from '../../calendar/index.ts';
+import { ANSWERS, type Answer, LIMITS, pick, SAID_FIELDS } from '../../calendar/index.ts';
 import type { Message } from '../../meetings/index.ts';
 import { parseDate, parseInstant, parseWall } from '../../time/index.ts';
 import { addressOf } from '../ical/kept.ts';
@@ -90,7 +90,7 @@ function oneMessage(
     case 'PUBLISH':
     case 'ADD': {
       if (!item || (method !== 'PUBLISH' && attendees.length === 0)) return null;
-      const matter = { title: item.title, place: item.place, link: item.link, notes: item.notes };
+      const matter = pick(item, SAID_FIELDS);
       const invited = attendees.flatMap((p) => {
         const party = partyOf(p);
         const [from, to] = [otherOf(p, 'DELEGATED-FROM'), sentInsteadBy(p)];

@@ -1,8 +1,9 @@
 import ICAL from 'ical.js';
+import { SAID_FIELDS } from '../../calendar/index.ts';
 import type { Message } from '../../meetings/index.ts';
 import { parseDate, parseWall, wallText } from '../../time/index.ts';
 import { fold, plainText } from '../ical/property.ts';
-import { addParty, putTime, putTimes } from '../ical/write-event.ts';
+import { addParty, putField, putTime, putTimes } from '../ical/write-event.ts';
 import { zoneLines } from '../ical/write-zone.ts';
 
 /** What a message's text needs beside the message: the organiser's name, and of a happening the clock its series is on. */
@@ -49,11 +50,7 @@ export function writeMessage(message: Message, { organiserName, series }: Messag
     case 'REQUEST':
     case 'PUBLISH':
     case 'ADD': {
-      const { title, place, link, notes } = message.matter;
-      put('summary', title);
-      if (place) put('location', place);
-      if (link) event.addPropertyWithValue('url', link);
-      if (notes) put('description', notes);
+      for (const name of SAID_FIELDS) putField(event, name, message.matter[name]);
       put('status', 'CONFIRMED');
       if (message.classification) put('class', CLASSES[message.classification]);
       // What is published is for information: nobody is asked.

@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import type { ItemWire } from '@/contract/items.ts';
+import { FILED_FIELDS, type FiledField, freshFields, type WrittenFields } from '@/core/calendar/index.ts';
 import {
   type CompFilter,
   calendarText,
@@ -96,6 +97,12 @@ function bounded({ from, to }: Instants): Instants {
   return { from: since, to: Math.max(since, Math.min(to, LATEST, since + LONGEST)) };
 }
 
+/** The fields of a file as a view has them; what it doesn't have is as in a new item. */
+function filedIn(view: ItemWire): Pick<WrittenFields, FiledField> {
+  const fresh = freshFields('');
+  return Object.fromEntries(FILED_FIELDS.map((name) => [name, view[name] ?? fresh[name]])) as unknown as typeof fresh;
+}
+
 /** One calendar as one person's programs have it. */
 export class Programs {
   readonly directory: Directory;
@@ -136,14 +143,7 @@ export class Programs {
     return {
       ...writtenFrom({ ...item, zone, endZone, ...(zone === item.zone ? {} : { wall: null, days: 0 }) }),
       uid,
-      title: view.title ?? '',
-      kind: view.kind ?? 'meeting',
-      place: view.place ?? null,
-      notes: view.notes ?? null,
-      link: view.link ?? null,
-      categories: view.categories ?? [],
-      importance: view.importance ?? 'normal',
-      visibility: view.visibility ?? 'follow',
+      ...filedIn(view),
       shows: set?.shows ?? view.shows,
       cancelled: set?.cancelled ?? false,
       organiser: view.organiser ?? null,

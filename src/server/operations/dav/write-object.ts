@@ -1,5 +1,6 @@
 import type { z } from 'zod';
 import { type ItemPatch, itemPatch, type NewItem, newItem } from '@/contract/items.ts';
+import { FILED_FIELDS, pick } from '@/core/calendar/index.ts';
 import { type ReadItem, readCalendar, withoutOwn } from '@/core/formats/index.ts';
 import { sameAddress } from '@/core/meetings/index.ts';
 import { dateText, fromWallLenient, parseDate, parseWall, toWall, wallText } from '@/core/time/index.ts';
@@ -105,12 +106,12 @@ function bothOf(given: string, sent: string, zone: string): { before: Text; afte
   return { before, after: textOf(known(sent), zone) };
 }
 
-const FIELDS = ['title', 'place', 'notes', 'link', 'kind', 'shows', 'visibility', 'importance', 'categories'] as const;
-
 /** The fields that differ from what was given. */
 function fieldsChanged(before: ReadItem, after: ReadItem): ItemPatch['fields'] {
-  const changed = FIELDS.filter((name) => JSON.stringify(before[name]) !== JSON.stringify(after[name]));
-  return Object.fromEntries(changed.map((name) => [name, after[name]]));
+  return pick(
+    after,
+    FILED_FIELDS.filter((name) => JSON.stringify(before[name]) !== JSON.stringify(after[name])),
+  );
 }
 
 const whenOf = ({ start, end, allDay, zone, endZone }: ReadItem) => ({
@@ -191,13 +192,10 @@ function add(ctx: Context, programs: Programs, name: string, { main, apart }: Te
   const others = main.organiser !== null && !sameAddress(main.organiser.address, owner);
   if (others && !seesAll) throw new Refused(refuse('calledByOthers', { facts: { name: main.organiser?.name ?? '' } }));
   const days = pickedDaysOf(main);
-  const { title, place, notes, link, categories, importance, shows, visibility, kind } = main;
-  const fields = { title, place, notes, link, categories: [...categories], importance, shows, visibility, kind };
   const people = others ? [] : asked(main, owner, null);
   const body = checked(newItem, {
-    ...fields,
+    ...pick(main, FILED_FIELDS),
     when: whenOf(main),
-    briefing: null,
     ...(main.rule === null ? {} : { repeat: { rule: main.rule } }),
     ...(days.length > 0 ? { dates: days } : {}),
     ...(people.length > 0 ? { people } : {}),

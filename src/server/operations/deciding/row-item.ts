@@ -1,15 +1,24 @@
 import type { AsSet } from '@/contract/items.ts';
 import type { Decision, Standing } from '@/core/access/index.ts';
-import type { Attendee, Item, Party, Repeats } from '@/core/calendar/index.ts';
+import {
+  AS_SET_FIELDS,
+  type Attendee,
+  type Item,
+  type Party,
+  pick,
+  type Repeats,
+  WRITTEN_FIELDS,
+  type WrittenFields,
+} from '@/core/calendar/index.ts';
 import { dateText, instantText } from '@/core/time/index.ts';
 import type { HappeningRow } from '../../repositories/happening-row.ts';
-import { encodeItem, list, namesParty } from '../../repositories/item-columns.ts';
+import { encodeItem, itemColumns, list, namesParty } from '../../repositories/item-columns.ts';
 import type { Person } from '../../repositories/people.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import type { Directory } from './directory.ts';
 
-/** A happening's row read as an item: each field is worked out when a projection asks for it, and only then. */
-export class RowItem implements Item {
+/** The fields of a happening's row that come of its times, its meeting and who made it. */
+class MadeOfRow {
   constructor(
     readonly row: HappeningRow,
     private readonly directory: Directory,
@@ -23,44 +32,17 @@ export class RowItem implements Item {
   get allDay(): boolean {
     return this.row.all_day === 1;
   }
-  get shows() {
-    return this.row.shows;
-  }
-  get visibility() {
-    return this.row.visibility;
-  }
   get cancelled(): boolean {
     return this.row.cancelled === 1;
   }
   get ownerAnswer() {
     return this.row.owner_answer;
   }
-  get title(): string {
-    return this.row.title;
-  }
-  get kind() {
-    return this.row.kind;
-  }
-  get place(): string | null {
-    return this.row.place;
-  }
-  get importance() {
-    return this.row.importance;
-  }
-  get notes(): string | null {
-    return this.row.notes;
-  }
-  get link(): string | null {
-    return this.row.link;
-  }
   get organiser(): Party | null {
     return this.row.organiser === null ? null : JSON.parse(this.row.organiser);
   }
   get attendees(): Attendee[] {
     return list(this.row.attendees);
-  }
-  get categories(): string[] {
-    return list(this.row.categories);
   }
   get repeats(): Repeats | null {
     const { rule, added, left_out } = this.row;
@@ -70,10 +52,18 @@ export class RowItem implements Item {
   get createdBy(): Party | null {
     return this.directory.party(this.row.created_by);
   }
-  get briefing(): string | null {
-    return this.row.briefing;
-  }
 }
+
+/** The written fields, each by a getter of its own, made of its column as one written by hand would be. */
+for (const name of WRITTEN_FIELDS) {
+  const value = { plain: `this.row.${name}`, flag: `this.row.${name} === 1`, list: `list(this.row.${name})` };
+  const get = new Function('list', `return function () { return ${value[itemColumns[name].as]}; };`)(list);
+  Object.defineProperty(MadeOfRow.prototype, name, { get });
+}
+
+/** A happening's row read as an item: each field is worked out when a projection asks for it, and only then. */
+export type RowItem = MadeOfRow & WrittenFields & Item;
+export const RowItem = MadeOfRow as new (row: HappeningRow, directory: Directory) => RowItem;
 
 /** How a person stands to a row's item. */
 export function standingOf(row: HappeningRow, person: Pick<Person, 'id' | 'address'> | null): Standing {
@@ -89,6 +79,8 @@ export function rowOf(item: StoredItem, at = item.start, until = item.end): Happ
   return { at, until, long: 0, ...encodeItem(item), id: item.id };
 }
 
+type AsSetField = (typeof AS_SET_FIELDS)[number];
+
 /**
  * From which standing each value of the envelope is given: those as set to the owner and whoever may change all, the
  * version to whoever may change the item.
@@ -100,7 +92,7 @@ const envelopePolicy = {
   zone: 'all',
   endZone: 'all',
   hold: 'all',
-  fixed: 'all',
+  ...(Object.fromEntries(AS_SET_FIELDS.map((name) => [name, 'all'])) as Record<AsSetField, 'all'>),
   version: 'all',
   series: 'all',
   created: 'all',
@@ -120,7 +112,7 @@ export function asSetOf(row: HappeningRow, decision: Decision, directory: Direct
       row.kind === 'hold' && row.hold_set !== null
         ? directory.hold(row.hold_set, row.id, row.lapses_at, decision.owner || decision.rights.private)
         : null,
-    fixed: row.fixed === 1,
+    ...pick(new RowItem(row, directory), AS_SET_FIELDS),
     version: row.version,
     series: row.rule !== null || row.added !== '[]' || row.series_id !== null,
     created: {

@@ -1,5 +1,6 @@
 import type { ItemWire } from '@/contract/items.ts';
 import { type Decision, type MayItem, type Reader, readerOf, type Standing } from '@/core/access/index.ts';
+import { CONTENT_FIELDS, specOf } from '@/core/calendar/index.ts';
 import type { Connection } from '../../db/index.ts';
 import { happeningId, type Sealed, sealIds } from '../../ids.ts';
 import type { Calendar } from '../../repositories/calendars.ts';
@@ -131,22 +132,18 @@ function viewRows(
 const SMALL = 160;
 
 /** About what a full view of a row takes in an answer. */
-const sizeOf = (row: HappeningRow): number =>
-  800 +
-  row.title.length +
-  (row.place?.length ?? 0) +
-  (row.notes?.length ?? 0) +
-  (row.link?.length ?? 0) +
-  row.attendees.length +
-  row.categories.length +
-  row.added.length +
-  row.left_out.length +
-  (row.briefing?.length ?? 0);
+const sizeOf = (row: HappeningRow): number => TEXT_COLUMNS.reduce((sum, name) => sum + (row[name]?.length ?? 0), 800);
+const TEXT_COLUMNS = [
+  ...CONTENT_FIELDS.filter((name) => specOf(name).type !== 'choice'),
+  'attendees',
+  'added',
+  'left_out',
+] as const;
 
 /** The fields that a list leaves with the item because they are long, among those that the view has. */
 function leftWith(long: number, briefed: boolean): NonNullable<ItemWire['atItem']> {
   const names = Object.keys(LONG) as (keyof typeof LONG)[];
-  return names.filter((name) => (long & LONG[name]) !== 0 && (name !== 'briefing' || briefed));
+  return names.filter((name) => (long & LONG[name]) !== 0 && (briefed || specOf(name).sight !== 'briefed'));
 }
 
 function arrange(

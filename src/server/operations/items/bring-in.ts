@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs';
+import { freshFields } from '@/core/calendar/index.ts';
 import { type ReadItem, recurrenceIn } from '@/core/formats/index.ts';
 import { defineZone, isDefined, toWall } from '@/core/time/index.ts';
 import type { Connection } from '../../db/index.ts';
@@ -245,13 +246,13 @@ function wallLeftOut(read: ReadItem): number | null {
 function storedFrom(ctx: Context, calendar: Calendar, read: ReadItem, owner: string): Omit<StoredItem, 'id'> {
   const own = hands(ctx, calendar);
   return {
+    ...freshFields(read.title),
     ...fieldsFrom(read, owner),
     ...own,
     key: newKey(),
     calendarId: calendar.id,
     seriesId: null,
     recurrence: read.recurrence,
-    briefing: null,
     version: 1,
     createdBy: own.changedBy,
     createdFor: own.changedFor,
@@ -260,7 +261,6 @@ function storedFrom(ctx: Context, calendar: Calendar, read: ReadItem, owner: str
     batch: null,
     holdSet: null,
     lapsesAt: null,
-    fixed: false,
   };
 }
 

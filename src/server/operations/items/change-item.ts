@@ -1,5 +1,5 @@
 import type { ItemPatch } from '@/contract/items.ts';
-import { settled } from '@/core/calendar/index.ts';
+import { AS_SET_FIELDS, pick, settled, withoutEmpty } from '@/core/calendar/index.ts';
 import { shiftedRule } from '@/core/recurrence/index.ts';
 import { dateText, fromWallLenient, parseInstant, toWall, wallText } from '@/core/time/index.ts';
 import { newKey } from '../../ids.ts';
@@ -38,7 +38,7 @@ export function changeItem(ctx: Context, id: string, patch: ItemPatch, by = ctx.
   // A field one doesn't see isn't written, empty or not.
   const unseen = Object.entries(patch.fields).find(([field, value]) => value !== undefined && !(field in found.view));
   if (unseen) return refuse('badInput', { fields: { [unseen[0]]: 'notSeen' } });
-  if (patch.fixed !== undefined && found.view.asSet === undefined)
+  if (found.view.asSet === undefined && AS_SET_FIELDS.some((name) => patch[name] !== undefined))
     return refuse('mayNotChange', { facts: { name: names.name(calendar.ownerId) } });
   if (item.version !== patch.version) return refuse('changedMeanwhile', { data: found.view });
   const when = patch.when ? readWhen(patch.when) : null;
@@ -70,10 +70,11 @@ export function changeItem(ctx: Context, id: string, patch: ItemPatch, by = ctx.
 }
 
 /** The fields a patch touches; an emptied line is none. */
-function touched({ fields, fixed }: ItemPatch): Partial<StoredItem> {
-  const entries = Object.entries(fields).filter(([, value]) => value !== undefined);
-  const texts = Object.fromEntries(entries.map(([key, value]) => [key, value === '' ? null : value]));
-  return fixed === undefined ? texts : { ...texts, fixed };
+function touched(patch: ItemPatch): Partial<StoredItem> {
+  const said = Object.entries({ ...patch.fields, ...pick(patch, AS_SET_FIELDS) }).filter(
+    ([, value]) => value !== undefined,
+  );
+  return withoutEmpty(Object.fromEntries(said));
 }
 
 /** A time as people wrote it: its length is exact, and its start is where the clocks show it. */

@@ -1,5 +1,15 @@
-import type { NewItem } from '@/contract/items.ts';
-import { type Answer, type Attendee, type Party, settled } from '@/core/calendar/index.ts';
+import type { ItemWire, NewItem } from '@/contract/items.ts';
+import {
+  type Answer,
+  type Attendee,
+  CONTENT_FIELDS,
+  freshFields,
+  type Party,
+  settled,
+  specOf,
+  type WrittenField,
+  withoutEmpty,
+} from '@/core/calendar/index.ts';
 import { toWall } from '@/core/time/index.ts';
 import { newKey } from '../../ids.ts';
 import type { Calendar } from '../../repositories/calendars.ts';
@@ -58,13 +68,20 @@ export function createItem(
   if (!decision.rights.add) return refuse('mayNotAdd', { facts: { name: directory.name(calendar.ownerId) } });
   const draft = draftItem(ctx, calendar, input, by, people);
   if ('ok' in draft) return draft;
-  const reads = viewFor(ctx, decided, { ...draft, id: 0 });
-  if (draft.briefing && !(reads && 'briefing' in reads)) return refuse('badInput', { fields: { briefing: 'notSeen' } });
+  const unseen = unseenIn(input, viewFor(ctx, decided, { ...draft, id: 0 }));
+  if (unseen) return refuse('badInput', { fields: { [unseen]: 'notSeen' } });
   const full = noRoom(ctx, calendar, by, 1) ?? noRoomFor(ctx.db, calendar, seriesOf(draft, []));
   if (full) return full;
   const written = writeItems(ctx, calendar, 'item.added', [{ before: null, after: draft }]);
   return ok({ ...written, decided, item: written.changes[0]?.after ?? null });
 }
+
+/** A field with something in it that whoever wrote it wouldn't see: it isn't written. What isn't said at all is no secret. */
+const unseenIn = (input: NewItem, view: ItemWire | null): WrittenField | undefined =>
+  CONTENT_FIELDS.find((name) => {
+    const [value, { sight }] = [input[name], specOf(name)];
+    return sight === 'briefed' && value && !(view && name in view);
+  });
 
 const DAY = 86_400_000;
 
@@ -98,14 +115,12 @@ export function draftItem(
   return settled(
     {
       ...MADE_HERE,
-      ...fields,
+      ...freshFields(fields.title),
+      ...withoutEmpty(fields),
       ...when,
       ...picked,
       ...own,
       ...people,
-      place: fields.place || null,
-      link: fields.link || null,
-      briefing: fields.briefing || null,
       key: newKey(),
       calendarId: calendar.id,
       left: [...new Set([...picked.left, ...(people.left ?? [])])],

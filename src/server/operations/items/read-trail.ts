@@ -1,5 +1,6 @@
 import type { ItemWire } from '@/contract/items.ts';
 import type { TrailAnswer } from '@/contract/trail.ts';
+import { TOLD_FIELDS } from '@/core/calendar/index.ts';
 import { instantText } from '@/core/time/index.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { trailOf } from '../../repositories/trail.ts';
@@ -9,22 +10,6 @@ import { type Context, type Decided, Directory, findItem, isRefusal, viewFor } f
 const MOST = 100;
 const UNDO_FOR = 15 * 60_000;
 const LONGEST = 200;
-const FIELDS = [
-  'title',
-  'start',
-  'end',
-  'place',
-  'notes',
-  'link',
-  'kind',
-  'shows',
-  'visibility',
-  'importance',
-  'categories',
-  'repeats',
-  'briefing',
-] as const;
-
 /**
  * What happened to an item, the latest first: who, for whom, what, before and after. For its calendar's owner and whoever acts there; of what
  * it was before and is after each sees what they would see of it now, so a time when it was private says nothing to whom it was.
@@ -78,8 +63,8 @@ function changedBetween(
   const seen = (state: StoredItem | null) => state && seenAs(ctx, decided, state, directory);
   const [was, is] = [seen(before), seen(after)];
   if (!was || !is || !('notes' in was) || !('notes' in is)) return [];
-  return FIELDS.flatMap((field) => {
-    const [a, b] = [textOf(was[field]), textOf(is[field])];
+  return TOLD_FIELDS.flatMap((field) => {
+    const [a, b] = [textOf(was[field as keyof ItemWire]), textOf(is[field as keyof ItemWire])];
     return a === b ? [] : [{ field, before: a, after: b }];
   });
 }

@@ -1,5 +1,6 @@
-import type { NewItem, WrittenAnswer } from '@/contract/items.ts';
+import type { WrittenAnswer } from '@/contract/items.ts';
 import type { SeveralAnswer, SeveralBody } from '@/contract/items-several.ts';
+import { COPIED_FIELDS, freshFields, pick } from '@/core/calendar/index.ts';
 import { dateText, fromWallLenient, parseDate, parseInstant, toWall, wallText } from '@/core/time/index.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import { type Context, Directory, type FoundItem, findItem, isRefusal } from '../deciding/index.ts';
@@ -73,18 +74,8 @@ export function copyItem(ctx: Context, id: string, dates: readonly string[]): Re
   const wall = (at: number) => (item.allDay ? at : toWall(zone, at));
   const text = (at: number) => (item.allDay ? dateText(at) : wallText(at));
   const day = Math.floor(wall(start) / DAY) * DAY;
-  const like: Omit<NewItem, 'when'> = {
-    title: item.title,
-    kind: item.kind,
-    place: item.place,
-    notes: item.notes,
-    link: item.link,
-    categories: [...item.categories],
-    importance: item.importance,
-    shows: item.shows,
-    visibility: item.visibility,
-    briefing: 'briefing' in view ? item.briefing : null,
-  };
+  const seen = COPIED_FIELDS.filter((name) => name in view);
+  const like = { ...freshFields(item.title), ...pick(item, seen) };
   return writeEach(ctx, [...new Set(dates)].sort(), (date) => {
     const on = parseDate(date);
     if (on === null) return refuse('badInput', { fields: { dates: 'date' } });

@@ -2,6 +2,7 @@ import type { z } from 'zod';
 import type { WrittenAnswer } from '@/contract/items.ts';
 import type { SeveralAnswer } from '@/contract/items-several.ts';
 import type { HoldsAnswer, holdsBody } from '@/contract/meetings-holds.ts';
+import { freshFields } from '@/core/calendar/index.ts';
 import { instantText, isZone, parseInstant, toWall, wallText } from '@/core/time/index.ts';
 import { newKey, offerSecret } from '../../ids.ts';
 import {
@@ -79,6 +80,8 @@ export function beginSet(ctx: Context, calendarId: number, asked: z.infer<typeof
   return insertHoldSet(ctx.db, { ...set, people, madeBy: ctx.viewer.id, madeAt: ctx.now });
 }
 
+const HOLD = { kind: 'hold', shows: 'tentative' } as const;
+
 /** Holds one time, as one of a set. */
 export const holdOne = (
   ctx: Context,
@@ -86,18 +89,8 @@ export const holdOne = (
   item: Pick<Parameters<typeof createMeeting>[2], 'title' | 'place' | 'when'>,
   holdSet: number,
   lapsesAt: number,
-): Result<WrittenAnswer> => createMeeting(ctx, key, { ...PLAIN, ...item }, ctx.viewer.id, { holdSet, lapsesAt });
-
-const PLAIN = {
-  kind: 'hold',
-  shows: 'tentative',
-  notes: null,
-  link: null,
-  categories: [],
-  importance: 'normal',
-  visibility: 'follow',
-  briefing: null,
-} as const satisfies Partial<Parameters<typeof createMeeting>[2]>;
+): Result<WrittenAnswer> =>
+  createMeeting(ctx, key, { ...freshFields(item.title), ...HOLD, ...item }, ctx.viewer.id, { holdSet, lapsesAt });
 
 /** The first letter that no set of the calendar has: A to Z, then AA and on. */
 function nextLetter(taken: readonly string[]): string {

@@ -1,6 +1,7 @@
 import type { z } from 'zod';
 import type { SeveralAnswer } from '@/contract/items-several.ts';
 import type { makeRoundBody } from '@/contract/meetings-holds.ts';
+import { freshFields } from '@/core/calendar/index.ts';
 import { parseInstant, toWall, wallText } from '@/core/time/index.ts';
 import type { Result } from '../../result.ts';
 import { type Context, isRefusal } from '../deciding/index.ts';
@@ -27,17 +28,6 @@ export function makeRound(ctx: Context, key: string, body: z.infer<typeof makeRo
     const item = { title, place: body.place, when };
     // Each is a set of its own: fixing one asks those who come to it, and leaves the others.
     if (body.as === 'holds') return holdOne(ctx, key, item, beginSet(ctx, calendar.id, people), lapsesAt);
-    return createMeeting(ctx, key, { ...PLAIN, ...item, ...(people.length > 0 ? { people } : {}) });
+    return createMeeting(ctx, key, { ...freshFields(title), ...item, ...(people.length > 0 ? { people } : {}) });
   });
 }
-
-const PLAIN = {
-  kind: 'meeting',
-  shows: 'busy',
-  notes: null,
-  link: null,
-  categories: [] as string[],
-  importance: 'normal',
-  visibility: 'follow',
-  briefing: null,
-} as const;

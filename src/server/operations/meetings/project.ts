@@ -1,4 +1,4 @@
-import type { Visibility } from '@/core/calendar/index.ts';
+import { freshFields, pick, SAID_FIELDS, type Visibility } from '@/core/calendar/index.ts';
 import type { Classification, Copy, Meeting } from '@/core/meetings/index.ts';
 import type { Connection } from '../../db/index.ts';
 import { newKey } from '../../ids.ts';
@@ -17,7 +17,7 @@ import {
   seriesOf,
   writeItems,
 } from '../deciding/index.ts';
-import { attendeesOf, fieldsFromCopy, storedTime } from './shape.ts';
+import { attendeesOf, fieldsFromCopy, matterOf, storedTime } from './shape.ts';
 
 /** Writes what a meeting's messages say of items. */
 const say = (ctx: Acting, calendar: Calendar, items: readonly ItemToWrite[]): readonly ItemChange[] =>
@@ -71,10 +71,7 @@ export function projectAsked(
     ...own,
     ...(pending ? { ownerAnswer: pending } : {}),
     ...time,
-    title: copy.on.matter.title,
-    place: copy.on.matter.place,
-    link: copy.on.matter.link,
-    notes: copy.on.matter.notes,
+    ...copy.on.matter,
     ...(before && copy.on.classification !== was?.on?.classification
       ? { visibility: narrowest(before.visibility, copy.on.classification) }
       : {}),
@@ -95,18 +92,15 @@ export function projectAsked(
   const hands = { by: owner.id, for: owner.id, at: ctx.now };
   const fresh: Omit<StoredItem, 'id'> = {
     ...MADE_HERE,
+    ...freshFields(said.title),
     ...said,
     key: newKey(),
     calendarId: calendar.id,
     uid: asked.uid,
     seriesId: series?.id ?? null,
     recurrence: asked.recurrence,
-    kind: 'meeting',
-    categories: [],
-    importance: 'normal',
     shows: series?.shows ?? 'busy',
     visibility: narrowest(series?.visibility ?? 'follow', copy.on.classification),
-    briefing: null,
     version: 1,
     createdBy: hands.by,
     createdFor: hands.for,
@@ -138,20 +132,11 @@ function isFull(db: Connection, calendar: Calendar, said: Parameters<typeof seri
   return noRoomFor(db, calendar, seriesOf(said, [])) !== null;
 }
 
-const contentOf = ({
-  title,
-  place,
-  link,
-  notes,
-  start,
-  end,
-  allDay,
-  zone,
-  rule,
-  added,
-  left,
-  cancelled,
-}: StoredItem) => [title, place, link, notes, start, end, allDay, zone, rule, added, left, cancelled];
+/** What of a copy its organiser says: nobody's typing at it goes on once that is another. */
+const contentOf = (item: StoredItem) => {
+  const { start, end, allDay, zone, rule, added, left, cancelled } = item;
+  return [pick(item, SAID_FIELDS), start, end, allDay, zone, rule, added, left, cancelled];
+};
 
 /** Whether what the organiser says is newer than what stood when the item was taken out. */
 const isNews = (copy: Copy, item: StoredItem): boolean => copy.said.sequence > item.sequence;
@@ -185,7 +170,7 @@ export function copyFromItem(item: StoredItem, me: Person, time: Meeting['time']
     on: {
       revision,
       time,
-      matter: { title: item.title, place: item.place, link: item.link, notes: item.notes },
+      matter: matterOf(item),
       invited: invited.map((one) => ({
         ...one,
         answer: item.attendees.find((a) => a.address === one.address)?.answer ?? 'needs-action',

@@ -1,6 +1,6 @@
 import type { z } from 'zod';
 import type { ItemPatch, NewItem, removeQuery, WrittenAnswer } from '@/contract/items.ts';
-import type { Visibility } from '@/core/calendar/index.ts';
+import { SAID_FIELDS, type Visibility } from '@/core/calendar/index.ts';
 import { type Invited, sameAddress } from '@/core/meetings/index.ts';
 import { roomAt } from '../../../../standins/meeting-rooms.ts';
 import { newKey } from '../../ids.ts';
@@ -93,11 +93,9 @@ export function changeMeeting(ctx: Context, id: string, patch: ItemPatch, by = c
   });
 }
 
-/** The fields of an item that whoever calls it says; the rest is everybody's own. */
-const THEIRS = ['title', 'place', 'notes', 'link'] as const;
-
 function onlyOwn(item: StoredItem, patch: ItemPatch): Refusal | null {
-  const touches = patch.when || patch.repeat || patch.people || THEIRS.some((name) => patch.fields[name] !== undefined);
+  const touches =
+    patch.when || patch.repeat || patch.people || SAID_FIELDS.some((name) => patch.fields[name] !== undefined);
   if (!touches) return null;
   return refuse('calledByOthers', { facts: { name: item.organiser?.name ?? item.organiser?.address ?? '' } });
 }

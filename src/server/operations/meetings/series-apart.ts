@@ -1,5 +1,6 @@
 import type { ItemPatch, ItemWire, WrittenAnswer } from '@/contract/items.ts';
 import type { ApartAnswer } from '@/contract/items-several.ts';
+import { CONTENT_FIELDS, type ContentField, pick } from '@/core/calendar/index.ts';
 import { expand } from '@/core/recurrence/index.ts';
 import { dateText, fromWallLenient, parseDate, parseWall, toWall, wallText } from '@/core/time/index.ts';
 import { itemById, replacementsOf } from '../../repositories/items.ts';
@@ -42,9 +43,6 @@ export function listApart(ctx: Context, id: string): Result<ApartAnswer> {
   });
 }
 
-/** The fields that a happening may have otherwise than its series. */
-const FIELDS = ['title', 'kind', 'place', 'notes', 'link', 'importance', 'shows', 'visibility', 'briefing'] as const;
-
 /**
  * Makes a happening that was changed by itself as its series again: its hours and what it says. It is an ordinary change, told to whoever is
  * asked like any; refused to whoever doesn't see the series in full or may not change it.
@@ -57,13 +55,11 @@ export function rejoinItem(ctx: Context, id: string, version: number): Result<Wr
   if (!series || series.removedAt !== null || item.recurrence === null) return refuse('noSeries');
   const seen = viewFor(ctx, decided, series);
   if (!seen || !('notes' in seen) || !mayOn(ctx, decided.decision, series).change) return refuse('noSeries');
-  const briefed = 'briefing' in seen && 'briefing' in found.view;
-  const fields = Object.fromEntries(
-    FIELDS.filter((name) => (name !== 'briefing' || briefed) && item[name] !== series[name]).map((name) => [
-      name,
-      series[name],
-    ]),
-  ) as ItemPatch['fields'];
+  const is = (one: StoredItem, name: ContentField) => JSON.stringify(one[name]);
+  const others = CONTENT_FIELDS.filter(
+    (name) => name in seen && name in found.view && is(item, name) !== is(series, name),
+  );
+  const fields: ItemPatch['fields'] = pick(series, others);
   const when = timeInSeries(series, item.recurrence);
   if (!when) return refuse('noSeries');
   const same = when.start === item.start && when.end === item.end && series.allDay === item.allDay;

@@ -1,4 +1,4 @@
-import type { Attendee, Visibility } from '@/core/calendar/index.ts';
+import { type Attendee, pick, SAID_FIELDS, type Visibility } from '@/core/calendar/index.ts';
 import {
   answerOf,
   type Classification,
@@ -72,7 +72,7 @@ export const classificationOf = (visibility: Visibility): Classification | null 
   visibility === 'private' ? 'private' : visibility === 'outline' ? 'confidential' : null;
 
 /** What a meeting is about, of what its item holds: nothing of anybody's own copy. */
-export const matterOf = ({ title, place, link, notes }: StoredItem): MeetingMatter => ({ title, place, link, notes });
+export const matterOf = (item: StoredItem): MeetingMatter => pick(item, SAID_FIELDS);
 
 /** Where an answer is more than its word: how somebody is asked, and who answered for them. */
 function attendee(one: Invited, answer: Attendee['answer'], by: string | null): Attendee {

@@ -1,7 +1,7 @@
 import type { z } from 'zod';
 import type { SearchAnswer, searchQuery } from '@/contract/search.ts';
 import { fieldPolicy, readerOf } from '@/core/access/index.ts';
-import { VISIBILITIES } from '@/core/calendar/index.ts';
+import { SEARCHED_FIELDS, VISIBILITIES } from '@/core/calendar/index.ts';
 import { dateText } from '@/core/time/index.ts';
 import { candidatesFor, type TextColumn, type TextsOf } from '../../repositories/item-text.ts';
 import { calendarsKeptBy } from '../../repositories/lanes.ts';
@@ -90,16 +90,8 @@ class Deciding {
   }
 }
 
-const FIELDS: Record<TextColumn, keyof typeof fieldPolicy> = {
-  title: 'title',
-  place: 'place',
-  notes: 'notes',
-  people: 'attendees',
-  categories: 'categories',
-  link: 'link',
-  briefing: 'briefing',
-};
-const EVERY_TEXT = Object.keys(FIELDS) as TextColumn[];
+const EVERY_TEXT: readonly TextColumn[] = [...SEARCHED_FIELDS, 'people'];
+const sightOf = (column: TextColumn) => fieldPolicy[column === 'people' ? 'attendees' : column];
 const BY_RANK = ['withheld', 'busy', 'title', 'outline', 'full', 'briefed'] as const;
 
 /**
@@ -122,7 +114,7 @@ function textsSeen(ctx: Context, calendars: readonly number[], deciding: Decidin
         reader.seen(item, { named: false, created: false, ownerInvited: false }) ?? 'withheld',
       );
       const columns = EVERY_TEXT.filter(
-        (column) => BY_RANK.indexOf(fieldPolicy[FIELDS[column]] as (typeof BY_RANK)[number]) <= rank,
+        (column) => BY_RANK.indexOf(sightOf(column) as (typeof BY_RANK)[number]) <= rank,
       );
       if (columns.length > 0)
         byColumns.set(columns.join(' '), [...(byColumns.get(columns.join(' ')) ?? []), visibility]);
@@ -135,7 +127,7 @@ function textsSeen(ctx: Context, calendars: readonly number[], deciding: Decidin
     }
   }
   if (looked.length === 0) return [];
-  const columns = EVERY_TEXT.filter((column) => column !== 'briefing');
+  const columns = EVERY_TEXT.filter((column) => sightOf(column) !== 'briefed');
   const { address, id: createdBy } = ctx.viewer;
   const named = address ? [{ columns, calendars: looked, named: address }] : [];
   return [...groups.values(), ...named, { columns, calendars: looked, createdBy }];

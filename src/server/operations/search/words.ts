@@ -1,11 +1,12 @@
 import type { ItemWire } from '@/contract/items.ts';
+import { SEARCHED_FIELDS } from '@/core/calendar/index.ts';
 
 /** Whether what is seen of an item holds every word as the beginning of one of its own. */
 export function holds(view: ItemWire, words: readonly string[]): boolean {
-  const { title, place, notes, link, briefing, categories, organiser, attendees } = view;
+  const { organiser, attendees } = view;
   const people = [organiser, ...(attendees ?? [])].flatMap((p) => (p ? [p.name, p.address] : []));
   const own = new Set(
-    [title, place, notes, link, briefing, ...(categories ?? []), ...people].flatMap((text) => allWordsOf(text ?? '')),
+    [...SEARCHED_FIELDS.flatMap((name) => view[name] ?? []), ...people].flatMap((text) => allWordsOf(text ?? '')),
   );
   return words.every((word) => own.has(word) || [...own].some((one) => one.startsWith(word)));
 }
