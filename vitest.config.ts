@@ -23,8 +23,8 @@ export default defineConfig({
           name: 'e2e',
           include: ['e2e/**/*.test.ts'],
           globalSetup: 'e2e/global-setup.ts',
-          fileParallelism: false,
-          // What may run side by side does so as two at once: there are two cores on a small machine.
+          // Two browsers side by side, each file at a server of its own: there are two cores on a small machine.
+          maxWorkers: 2,
           maxConcurrency: 2,
           testTimeout: 120_000,
           hookTimeout: 120_000,

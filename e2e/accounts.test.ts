@@ -1,9 +1,10 @@
-import { expect, inject, test } from 'vitest';
+import { expect, test } from 'vitest';
 import { Caller } from './caller.ts';
 import { desksAt } from './desks.ts';
+import { sampleFor } from './servers.ts';
 
 /** Accounts that aren't simply one person's: a desk that several people sit at, and somebody's second account. Worked by the keys alone. */
-const home = inject('sample');
+const home = await sampleFor('accounts');
 const { open } = desksAt(home, { byKeys: true });
 
 test('at a desk’s account it is said once a day who is there, nothing is done before, and it stands with what was done', async () => {

@@ -1,8 +1,10 @@
-import { expect, inject, test } from 'vitest';
+import { expect, test } from 'vitest';
 import { desksAt } from './desks.ts';
+import { sampleFor } from './servers.ts';
 
 /** Access offered and asked for, in two windows at once, by the keys alone. */
-const { open } = desksAt(inject('sample'), { byKeys: true });
+const home = await sampleFor('asks');
+const { open } = desksAt(home, { byKeys: true });
 
 test('offered and kept as a lane, asked for in return, refused with a word, given after all, and taken away: each in the other’s window at once', async () => {
   const mateo = await open('mateo', '/for/mateo/sightlines');

@@ -1,11 +1,12 @@
 import type { Browser } from 'puppeteer-core';
-import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, inject, test } from 'vitest';
+import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, test } from 'vitest';
 import { calendarFile } from './calendar-file.ts';
 import { Caller } from './caller.ts';
 import { Desk, startBrowser } from './desk.ts';
 import { fileToUpload } from './file-to-upload.ts';
+import { sampleFor } from './servers.ts';
 
-const home = inject('sample');
+const home = await sampleFor('bad-input');
 let browser: Browser;
 let desk: Desk;
 beforeAll(async () => {

@@ -1,8 +1,9 @@
-import { expect, inject, test } from 'vitest';
+import { expect, test } from 'vitest';
 import { desksAt } from './desks.ts';
+import { sampleFor } from './servers.ts';
 
 /* The directory as an administrator keeps it. Lars leaves here, Nils gets a new password: nobody else's test touches them. By the keys alone. */
-const home = inject('sample');
+const home = await sampleFor('directory');
 const { open, stranger } = desksAt(home, { byKeys: true });
 
 test('groups stand in groups; one that would come to stand in itself is refused with a sentence', async () => {

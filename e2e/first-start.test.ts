@@ -1,11 +1,13 @@
 import { spawn } from 'node:child_process';
 import type { Browser } from 'puppeteer-core';
-import { afterAll, beforeAll, describe, expect, inject, test } from 'vitest';
+import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { Caller } from './caller.ts';
 import { Desk, startBrowser } from './desk.ts';
-import { START_CODE } from './servers.ts';
+import { START_CODE, startServer } from './servers.ts';
 
-const home = inject('production');
+const server = await startServer('production', { demo: false, env: { PARAMO_START_CODE: START_CODE } });
+afterAll(server.stop);
+const home = server.address;
 let browser: Browser;
 beforeAll(async () => {
   browser = await startBrowser();

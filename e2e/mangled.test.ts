@@ -1,12 +1,13 @@
 import fc from 'fast-check';
-import { expect, inject, test } from 'vitest';
+import { expect, test } from 'vitest';
 import { Caller } from './caller.ts';
+import { sampleFor } from './servers.ts';
 
 /*
  * Every route is called with bodies and queries that are nearly right, by somebody nobody else's test touches: each answer is one
  * that was meant, and each refusal a sentence. What is sent is the same every time.
  */
-const home = inject('sample');
+const home = await sampleFor('mangled');
 
 interface Schema {
   readonly type?: string;

@@ -1,10 +1,11 @@
-import { expect, inject, test } from 'vitest';
+import { expect, test } from 'vitest';
 import { Caller } from './caller.ts';
 import type { Desk } from './desk.ts';
 import { desksAt } from './desks.ts';
+import { sampleFor } from './servers.ts';
 
 /* The assistant's half of the job, by the keys alone: answering for two people, and a meeting from its calling to its calling off. */
-const home = inject('sample');
+const home = await sampleFor('meetings');
 const { open } = desksAt(home, { byKeys: true });
 
 /** Somebody of the directory taken into a meeting, as they are found while typing. */

@@ -1,14 +1,15 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { beforeAll, describe, expect, inject, test } from 'vitest';
+import { beforeAll, describe, expect, test } from 'vitest';
 import { Caller, deliver } from './caller.ts';
 import { exitsOf, programAsks, RANGE, rights, wholly } from './exits.ts';
+import { sampleFor } from './servers.ts';
 
 /*
  * Everything the server can send is an exit. Each is asked for by each kind of viewer, for a calendar in which every text
  * carries a marker; what a viewer may not see must be in no byte of any answer. An exit this file doesn't know fails it.
  */
-const home = inject('sample');
+const home = await sampleFor('no-leak');
 const FIELDS = ['title', 'place', 'notes', 'link', 'briefing', 'category', 'attendee', 'file', 'kept'] as const;
 const ITEMS = ['follow', 'open', 'outline', 'private'] as const;
 type Field = (typeof FIELDS)[number];

@@ -1,10 +1,11 @@
 import type { Browser, ElementHandle } from 'puppeteer-core';
-import { afterAll, beforeAll, expect, inject, test } from 'vitest';
+import { afterAll, beforeAll, expect, test } from 'vitest';
 import { Caller } from './caller.ts';
 import { Desk, startBrowser } from './desk.ts';
 import { fileToUpload } from './file-to-upload.ts';
+import { sampleFor } from './servers.ts';
 
-const home = inject('sample');
+const home = await sampleFor('notes');
 let browser: Browser;
 beforeAll(async () => {
   browser = await startBrowser();

@@ -1,9 +1,10 @@
-import { expect, inject, test } from 'vitest';
+import { expect, test } from 'vitest';
 import { Caller } from './caller.ts';
 import { desksAt } from './desks.ts';
+import { sampleFor } from './servers.ts';
 
 /* Lucía's calendar, people outside and links; and what an administrator does on another's calendar. All of it is done by the keys alone. */
-const home = inject('sample');
+const home = await sampleFor('outside');
 const { open, stranger } = desksAt(home, { byKeys: true });
 
 test('somebody outside: barred with its rule and asked for, given after one confirmation, let in by letter, shut off at once', async () => {

@@ -1,8 +1,9 @@
 import type { Browser } from 'puppeteer-core';
-import { afterAll, beforeAll, expect, inject, test } from 'vitest';
+import { afterAll, beforeAll, expect, test } from 'vitest';
 import { Desk, startBrowser } from './desk.ts';
+import { sampleFor } from './servers.ts';
 
-const home = inject('sample');
+const home = await sampleFor('picked');
 let browser: Browser;
 beforeAll(async () => {
   browser = await startBrowser();

@@ -1,10 +1,11 @@
 import type { Browser } from 'puppeteer-core';
-import { afterAll, beforeAll, expect, inject, test } from 'vitest';
+import { afterAll, beforeAll, expect, test } from 'vitest';
 import { faultsByDayAndNight } from './axe.ts';
 import { Caller } from './caller.ts';
 import { Desk, startBrowser } from './desk.ts';
+import { sampleFor } from './servers.ts';
 
-const home = inject('sample');
+const home = await sampleFor('portuguese');
 let browser: Browser;
 beforeAll(async () => {
   browser = await startBrowser();

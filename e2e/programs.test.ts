@@ -1,11 +1,12 @@
 import ical from 'node-ical';
 import { createDAVClient } from 'tsdav';
-import { expect, inject, test } from 'vitest';
+import { expect, test } from 'vitest';
 import { Caller } from './caller.ts';
 import { rights } from './exits.ts';
+import { sampleFor } from './servers.ts';
 
 /** The calendar protocol, by a client that nobody here wrote: what a calendar program of somebody's finds, writes and is refused. */
-const home = inject('sample');
+const home = await sampleFor('programs');
 const WEEK = { start: '2027-09-06T00:00:00Z', end: '2027-09-13T00:00:00Z' };
 /** An evening hour at which nobody has anything. */
 const EVENING = { start: '2027-09-08T21:00:00Z', end: '2027-09-08T22:00:00Z' };

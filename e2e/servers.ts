@@ -2,6 +2,7 @@ import { type ChildProcess, spawn, spawnSync } from 'node:child_process';
 import { cpSync, existsSync, mkdirSync, rmSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
+import { afterAll } from 'vitest';
 
 /** Tuesday, 2 March 2027, 9:10 in Lisbon: when the tests' servers believe it is. */
 export const CLOCK = '2027-03-02T09:10:00Z';
@@ -61,6 +62,13 @@ async function freePort(): Promise<number> {
       probe.close(() => done(typeof address === 'object' && address ? address.port : 0));
     });
   });
+}
+
+/** The address of a server with the sample organisation for one file of tests alone; it ends with them. */
+export async function sampleFor(name: string): Promise<string> {
+  const server = await startServer(name, { demo: true, sample: true });
+  afterAll(server.stop);
+  return server.address;
 }
 
 /** Starts the built product on data of its own. `sample` seeds the sample organisation; `demo` gives it the tests' clock. */

@@ -1,8 +1,10 @@
-import { expect, inject, test } from 'vitest';
+import { expect, test } from 'vitest';
 import { desksAt } from './desks.ts';
+import { sampleFor } from './servers.ts';
 
 /* What somebody may not change they put forward; whoever may change it says yes or no. By the keys alone. */
-const { open } = desksAt(inject('sample'), { byKeys: true });
+const home = await sampleFor('suggestions');
+const { open } = desksAt(home, { byKeys: true });
 const WEEK = 'week=2027-03-01';
 
 test('a change put forward comes to those who may make it, is made by a yes, and waits again once that is undone', async () => {
@@ -61,7 +63,7 @@ test('something new is drawn on the other’s board, answered no with words, and
   await ines.press('button', 'No', card);
   await ines.says('Left as it was; Pim Adeyemi is told.');
   await ines.gone('article', 'Walk the weir');
-  await pim.go(`${inject('sample')}/for/pim/messages`);
+  await pim.go(`${home}/for/pim/messages`);
   await pim.says('Inés Varga said no. “Not this week.”');
 });
 
@@ -75,7 +77,7 @@ test('a removal is put forward with its reason, and taken back by its author', a
   await pim.says('Put forward to Inés.');
   await ines.find('article', 'Staff questions');
   await ines.find('button', 'Yes, remove it');
-  await pim.go(`${inject('sample')}/for/pim/messages`);
+  await pim.go(`${home}/for/pim/messages`);
   const [own] = [await pim.find('region', 'What you put forward')];
   await pim.press('button', 'Take it back', own);
   await pim.says('You took it back.');

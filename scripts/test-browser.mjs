@@ -13,8 +13,13 @@ if (!chromium) {
 }
 if (!existsSync('.next/BUILD_ID')) spawnSync(process.execPath, ['scripts/build.mjs'], { stdio: 'inherit' });
 const names = process.argv.slice(2).map((name) => (name.startsWith('-') ? name : `e2e/${name}`));
-const run = spawnSync(process.execPath, ['node_modules/vitest/vitest.mjs', 'run', '--project', 'e2e', ...names], {
-  stdio: 'inherit',
-  env: { ...process.env, CHROMIUM_PATH: chromium },
-});
+const run = spawnSync(
+  process.execPath,
+  ['node_modules/vitest/vitest.mjs', 'run', '--project', 'e2e', '--maxWorkers=1', ...names],
+  {
+    stdio: 'inherit',
+    // One file at a time, and what it says of speed is held: `npm test` only prints it.
+    env: { PARAMO_TIMED: '1', ...process.env, CHROMIUM_PATH: chromium },
+  },
+);
 process.exit(run.status ?? 1);
