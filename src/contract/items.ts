@@ -17,13 +17,17 @@ import {
   specOf,
 } from '@/core/calendar/index.ts';
 import { workHours } from './hours.ts';
+import { MAY_NOTHING } from './may-nothing.ts';
 import { at, type Routes } from './route.ts';
 import { rightsSchema } from './sight.ts';
 import { type Version, version } from './version.ts';
 
 const party = z.strictObject({ name: z.string().nullable(), address: z.string() });
 
-const may = { may: z.strictObject({ change: z.boolean(), remove: z.boolean() }).optional() };
+/** What may be done with an item: `move` is into another calendar, with all that is held of it. */
+const may = { may: z.strictObject({ change: z.boolean(), remove: z.boolean(), move: z.boolean() }).optional() };
+/** That the meeting is called by whose calendar it is in, and not by others. */
+const called = { calledHere: z.literal(true).optional() };
 const id = { id: z.string() };
 
 /** Every field as it is sent: the written ones by the table of fields, the others as they are made. */
@@ -89,6 +93,7 @@ const answering = { mayAnswer: z.literal(true).optional() };
 const atItem = { atItem: z.array(z.enum([...LONG_TEXTS, 'attendees', 'repeats'])).optional() };
 const arranged = {
   ...may,
+  ...called,
   ...forward,
   ...answering,
   ...atItem,
@@ -157,12 +162,11 @@ export const boardHead = z.strictObject({
   hoursZone: z.string(),
   rights: rightsSchema,
   own: z.boolean(),
-  may: z.strictObject({
-    add: z.boolean(),
-    suggest: z.boolean(),
-    share: z.boolean(),
-    import: z.boolean(),
-  }),
+  may: z.strictObject(
+    Object.fromEntries(Object.keys(MAY_NOTHING).map((name) => [name, z.boolean()])) as {
+      [K in keyof typeof MAY_NOTHING]: z.ZodBoolean;
+    },
+  ),
   accessChangesAt: z.string().nullable(),
   /** Many read titles here: said to the owner and to those who change all, so that what is sensitive is caught when it is typed. */
   widelyRead: z.boolean(),

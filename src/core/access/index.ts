@@ -7,7 +7,7 @@ export type { Collection, Grant, Viewer } from './grant.ts';
 export { type HouseRules, STARTING_HOUSE_RULES } from './house-rules.ts';
 export { offeredOn } from './kinds.ts';
 export { SIGHT_RANK } from './ladder.ts';
-export { type MayItem, may, mayItem } from './may.ts';
+export { type MayItem, may, mayItem, mayRun } from './may.ts';
 export { PRESETS, presetOf } from './preset.ts';
 export { project } from './project.ts';
 export { projectOther } from './project-other.ts';

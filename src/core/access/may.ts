@@ -27,6 +27,34 @@ export function may(decision: Decision): MayCollection {
   };
 }
 
+/** What somebody who runs a calendar may do in it, beyond what may be done with one item. */
+export interface MayRun {
+  /** Says things in the owner's name. */
+  readonly speak: boolean;
+  /** Changes every item there is. */
+  readonly arrange: boolean;
+  /** Both: all that is held of an item is theirs to read and to take along, the briefing too. */
+  readonly whole: boolean;
+  /** Runs it in one way or the other, and so reads what happened and is reminded. */
+  readonly run: boolean;
+  readonly seePrivate: boolean;
+  /** May bring back something that was removed. */
+  readonly bringBack: boolean;
+}
+
+export function mayRun({ owner, rights }: Decision): MayRun {
+  const speak = owner || rights.speaks;
+  const arrange = owner || rights.change === 'all';
+  return {
+    speak,
+    arrange,
+    whole: speak && arrange,
+    run: speak || arrange,
+    seePrivate: owner || rights.private,
+    bringBack: owner || rights.change !== 'none' || rights.remove !== 'none',
+  };
+}
+
 /** What a viewer may do with an item, whether they see it or not. */
 export function mayItem(item: ItemFacts, standing: Standing, decision: Decision): MayItem {
   const { rights, owner } = decision;

@@ -51,7 +51,7 @@ const writtenColumns = Object.fromEntries(
 /** Every column of an item beside its number: which field it holds, how, and how widely it is read. One list for all that reads or writes. */
 export const itemColumns = {
   key: column('key', 'plain', 'outline'),
-  calendar_id: column('calendarId', 'plain', null),
+  calendar_id: column('calendarId', 'plain', 'full'),
   uid: column('uid', 'plain', null),
   series_id: column('seriesId', 'plain', 'full'),
   recurrence: column('recurrence', 'plain', null),

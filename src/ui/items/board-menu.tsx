@@ -75,7 +75,7 @@ export function BoardMenu(props: {
           {t('calendarItself.title')}
         </MenuItem>
       )}
-      {head.calendar.main && (head.own || head.rights.change === 'all') && (
+      {head.calendar.main && head.may.arrange && (
         <MenuItem
           onClick={() => {
             onClose();
@@ -85,7 +85,7 @@ export function BoardMenu(props: {
           {t('keeps.title')}
         </MenuItem>
       )}
-      {(head.own || head.rights.change !== 'none' || head.rights.remove !== 'none') && (
+      {head.may.bringBack && (
         <MenuItem
           onClick={() => {
             onClose();

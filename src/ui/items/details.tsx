@@ -72,9 +72,9 @@ export function Details(props: {
   const open = item.title !== undefined;
   const repeatWords = useRepeatWords();
   const [onDays, setOnDays] = useState(false);
-  const reminds = item.visibility !== undefined && (head.own || head.rights.speaks || head.rights.change === 'all');
+  const reminds = item.visibility !== undefined && head.may.run;
   // Who is asked stands with what may be done about it, for whoever runs the meeting.
-  const runs = item.may?.change === true && item.organiser?.name === name && !item.mayAnswer && !head.as;
+  const runs = item.may?.change === true && item.calledHere === true && !item.mayAnswer && !head.as;
   return (
     <aside className={boardsCss.panel} aria-label={t('panel.in', { name: firstName(name) })}>
       <PanelHead head={head} onClose={onClose} />
@@ -140,7 +140,7 @@ export function Details(props: {
           value={item.visibility}
           series={series && item.repeats != null}
           onChange={onVisibility}
-          warn={!head.own && !head.rights.private}
+          warn={!head.may.seePrivate}
           name={name}
         />
       )}
@@ -166,7 +166,7 @@ export function Details(props: {
       {!head.as && reminds && <TrailList item={item.id} calendar={head.calendar.key} />}
       <div className={boardsCss.foot}>
         {/* What others call was made by them. */}
-        {!(item.organiser && item.organiser.name !== name) && <Made item={item} />}
+        {!(item.organiser && !item.calledHere) && <Made item={item} />}
         {item.mayRemove && <p className="small soft">{t('panel.removeBelow')}</p>}
         {open && !item.may?.change && (
           <p className="small soft">
@@ -203,12 +203,8 @@ export function Details(props: {
           )}
         </div>
         {onDays && <CopyOnDays item={item} onCopied={props.onCopied} />}
-        {item.may?.remove &&
-          (head.own || head.rights.speaks) &&
-          item.version !== undefined &&
-          !item.mayAnswer &&
-          !head.as && <MoveItem item={item} head={head} onMoved={onClose} />}
-        {item.maySuggest && item.attendees && item.organiser && item.organiser.name !== name && (
+        {item.may?.move && !head.as && <MoveItem item={item} head={head} onMoved={onClose} />}
+        {item.maySuggest && item.attendees && item.organiser && !item.calledHere && (
           <ForwardAnswer item={item} head={head} onDone={onForwardRemoval} />
         )}
         {item.maySuggest && <ForwardRemoval item={item} head={head} onDone={onForwardRemoval} />}

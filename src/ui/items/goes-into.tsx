@@ -33,8 +33,7 @@ export function GoesIntoBar({ goes, onDone }: { goes: GoesInto; onDone: () => vo
 }
 
 /** Whether one who moved something there may move it back: as any item that is taken out of a calendar whole. */
-const comesBack = ({ head }: BoardLane): boolean =>
-  head !== undefined && (head.own || (head.rights.change === 'all' && head.rights.speaks));
+const comesBack = ({ head }: BoardLane): boolean => head?.may.whole === true;
 
 /** Several go at once, and come back at once: the act the other way, each to where it was. */
 function Several({ goes, onDone }: { goes: GoesInto; onDone: () => void }) {

@@ -353,7 +353,7 @@ export function ItemForm(props: {
             </Button>
           </div>
         )}
-        {visibility === 'private' && !head.rights.private && !forward && (
+        {visibility === 'private' && !head.may.seePrivate && !forward && (
           <Alert severity="warning">{t('form.privateWarning')}</Alert>
         )}
         {more && forward && draft.kind === 'change' && (
@@ -371,7 +371,7 @@ export function ItemForm(props: {
             picked={base?.repeats?.rule === null ? base.id : null}
             keptRule={base?.repeats?.rule ?? ''}
             own={own}
-            briefed={!forward && (head.own || (head.rights.change === 'all' && head.rights.speaks))}
+            briefed={!forward && head.may.whole}
             owner={owner}
             when={typedWhen}
           />

@@ -65,7 +65,7 @@ export function useItemPeople(draft: Draft, head: BoardHead, forward: boolean, k
       to: to.length,
       outside: outside.map((address) => people.find((p) => p.address === address)?.name ?? address),
       leavesHouse: frame.warnOutside && outside.length > 0 && !leftBefore,
-      maySpeak: head.own || head.rights.speaks,
+      maySpeak: head.may.speak,
     };
   };
   return { people, setPeople: setChosen, touched: chosen !== null, owner, theirs, sends, tellAll, setTellAll, meeting };

@@ -11,7 +11,7 @@ import hoursCss from './hours.module.css';
 export function KeepBands({ lane, day, zone }: { lane: BoardLane | undefined; day: number; zone: string }) {
   const t = useTranslations('keeps');
   const head = lane?.head;
-  const arranges = head?.calendar.main === true && !head.as && (head.own || head.rights.change === 'all');
+  const arranges = head?.calendar.main === true && !head.as && head.may.arrange;
   const { data } = useQuery({
     queryKey: ['calendar', head?.calendar.key, 'keeps'],
     queryFn: () => call('readKeeps', { params: { calendar: head?.calendar.key ?? '' } }),

@@ -14,7 +14,7 @@ import { Waiting } from './waiting.tsx';
 /** A meeting as whoever runs the calendar needs it: answering it, or who answered, what waits, and what came that a person has to look at. */
 export function MeetingCard({ item, head }: { item: ItemWire; head: BoardHead }) {
   const t = useTranslations('meetings');
-  const runs = head.own || head.rights.speaks || item.may?.change === true;
+  const runs = head.may.speak || item.may?.change === true;
   const query = useQuery({
     queryKey: ['meeting', item.id],
     queryFn: () => call('readMeeting', { params: { item: item.id } }),

@@ -96,10 +96,7 @@ function Search({ head, name, today, notice, onNotice }: OnHead) {
     }
   };
   const maySend =
-    head.may.add &&
-    asked.item === null &&
-    title.trim() !== '' &&
-    (head.own || head.rights.speaks || asked.people.length === 0);
+    head.may.add && asked.item === null && title.trim() !== '' && (head.may.speak || asked.people.length === 0);
   const hours = hoursOf(
     data?.sheet ?? [],
     (data?.runs ?? []).map((run) => ({ from: wall(run.from), end: wall(run.end) })),

@@ -312,7 +312,7 @@ function Round({ head, name, today, notice, onNotice }: OnHead) {
             <Button variant="contained" loading={busy} onClick={() => void make('holds')}>
               {t('round.hold', { count: rows.length, own, name: firstName(name) })}
             </Button>
-            {(head.own || head.rights.speaks) && (
+            {head.may.speak && (
               <Button variant="outlined" loading={busy} onClick={() => void make('sent')}>
                 {t('round.send', { count: rows.length, own, name: firstName(name), people: everyone.length })}
               </Button>

@@ -7,6 +7,7 @@ import { useTranslations } from 'use-intl';
 import { CallRefused, call } from '@/contract/call.ts';
 import type { ItemWire, LinkItemsAnswer } from '@/contract/items.ts';
 import type { LiveMessage } from '@/contract/items-live.ts';
+import { MAY_NOTHING } from '@/contract/may-nothing.ts';
 import { dateText, parseDate, parseInstant, toWall, weekStart } from '@/core/time/index.ts';
 import type { Language } from '@/messages/languages.ts';
 import { askAgain } from '../common/ask-again.ts';
@@ -216,8 +217,6 @@ function useLinkLive(link: string, gone: boolean): void {
   }, [link, gone, client]);
 }
 
-const NONE = { add: false, suggest: false, share: false, import: false };
-
 function headOf(data: LinkItemsAnswer, zone: string) {
   return {
     calendar: { key: '', name: data.calendar, zone: data.zone || zone, main: true, description: '' },
@@ -235,7 +234,7 @@ function headOf(data: LinkItemsAnswer, zone: string) {
       shares: false,
     },
     own: false,
-    may: NONE,
+    may: MAY_NOTHING,
     accessChangesAt: null,
     hours: null,
     hoursZone: zone,

@@ -1,6 +1,7 @@
 import type { Party } from '@/core/calendar/index.ts';
 import { instantText } from '@/core/time/index.ts';
 import type { Connection } from '../../db/index.ts';
+import { calendarById } from '../../repositories/calendars.ts';
 import { heldIn, holdSetById } from '../../repositories/holds.ts';
 import { type Person, personByAddress, personById } from '../../repositories/people.ts';
 import { zoneByName } from '../../repositories/zone-definitions.ts';
@@ -8,6 +9,7 @@ import { zoneByName } from '../../repositories/zone-definitions.ts';
 /** Names of people by row number, looked up once a request. */
 export class Directory {
   private readonly known = new Map<number, Person | null>();
+  private readonly owners = new Map<number, Person | null>();
   private readonly parties = new Map<number, Party | null>();
   constructor(private readonly db: Connection) {}
 
@@ -25,6 +27,17 @@ export class Directory {
   }
 
   /** What somebody at an address is called; the address itself where nobody here is. */
+  /** Whose a calendar is. */
+  ownerOf(calendarId: number): Person | null {
+    let found = this.owners.get(calendarId);
+    if (found === undefined) {
+      const calendar = calendarById(this.db, calendarId);
+      found = calendar ? this.person(calendar.ownerId) : null;
+      this.owners.set(calendarId, found);
+    }
+    return found;
+  }
+
   byAddress(address: string): string {
     return personByAddress(this.db, address.toLowerCase())?.name ?? address;
   }

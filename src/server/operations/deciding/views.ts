@@ -1,6 +1,7 @@
 import type { ItemWire } from '@/contract/items.ts';
-import { type Decision, type MayItem, type Reader, readerOf, type Standing } from '@/core/access/index.ts';
-import { CONTENT_FIELDS, specOf } from '@/core/calendar/index.ts';
+import { type Decision, type MayItem, mayRun, type Reader, readerOf, type Standing } from '@/core/access/index.ts';
+import { CONTENT_FIELDS, type Party, specOf } from '@/core/calendar/index.ts';
+import { sameAddress } from '@/core/meetings/index.ts';
 import type { Connection } from '../../db/index.ts';
 import { happeningId, type Sealed, sealIds } from '../../ids.ts';
 import type { Calendar } from '../../repositories/calendars.ts';
@@ -26,7 +27,7 @@ export interface Looker {
 
 function widthFor({ decision, ownersIds }: Looker): Width {
   if (ownersIds) return 'briefed';
-  if (decision.owner || (decision.rights.change === 'all' && decision.rights.speaks)) return 'briefed';
+  if (mayRun(decision).whole) return 'briefed';
   const { sight } = decision.rights;
   return sight === 'full' ? 'full' : sight === 'busy' ? 'deciding' : 'outline';
 }
@@ -111,6 +112,7 @@ function viewRows(
     if (full) {
       wire.id = idOf(row);
       if (row.long !== 0) wire.atItem = leftWith(row.long, 'briefing' in view);
+      if (isCalledHere(wire.organiser, row, directory)) wire.calledHere = true;
       arrange(wire, row, may, decision, directory);
     } else {
       if (may.remove) wire.mayRemove = true;
@@ -146,6 +148,10 @@ function leftWith(long: number, briefed: boolean): NonNullable<ItemWire['atItem'
   return names.filter((name) => (long & LONG[name]) !== 0 && (briefed || specOf(name).sight !== 'briefed'));
 }
 
+/** Whether whose calendar it is calls the meeting. */
+const isCalledHere = (organiser: unknown, row: HappeningRow, directory: Directory): boolean =>
+  organiser !== null && sameAddress((organiser as Party).address, directory.ownerOf(row.calendar_id)?.address ?? '');
+
 function arrange(
   wire: Record<string, unknown>,
   row: HappeningRow,
@@ -154,7 +160,9 @@ function arrange(
   directory: Directory,
 ): void {
   if (may.change || may.remove) {
-    wire.may = { change: may.change, remove: may.remove };
+    // What others call stays where it is, and so does what stands for one happening: its series moves.
+    const move = may.remove && mayRun(decision).whole && row.owner_invited === 0 && row.series_id === null;
+    wire.may = { change: may.change, remove: may.remove, move };
     wire.version = row.version;
   }
   if (may.answer) wire.mayAnswer = true;
@@ -200,6 +208,7 @@ export function viewsThrough(
       maySuggest: _forward,
       mayRemove: _remove,
       mayAnswer: _answer,
+      calledHere: _called,
       asSet: _asSet,
       version: _version,
       ...plain

@@ -1,6 +1,7 @@
 import { readWorkHours } from '@/contract/hours.ts';
 import type { BoardHead, ItemsAnswer, ItemsQuery, LoadAnswer, RangeQuery } from '@/contract/items.ts';
-import { type Collection, decide, may, nextChange, SIGHT_RANK } from '@/core/access/index.ts';
+import { MAY_NOTHING } from '@/contract/may-nothing.ts';
+import { type Collection, decide, may, mayRun, nextChange, SIGHT_RANK } from '@/core/access/index.ts';
 import { instantText } from '@/core/time/index.ts';
 import { type Calendar, calendarsOf } from '../../repositories/calendars.ts';
 import { membersOf } from '../../repositories/groups.ts';
@@ -9,7 +10,7 @@ import {
   type Context,
   type Decided,
   Directory,
-  decideOn,
+  decideOnSeveral,
   findAudienceParam,
   findCalendar,
   findShared,
@@ -50,10 +51,9 @@ function listItemsAs(ctx: Context, key: string, as: string, range: Range, after:
   if (isRefusal(audience)) return refuse('badInput', { fields: { as: 'audience' } });
   const theirs = decide(decided.collection, audience.viewer, ctx.now, rulesOf(ctx.db, decided.calendar));
   const head = headOf(ctx, { ...decided, viewer: audience.viewer, decision: theirs }, new Directory(ctx.db));
-  const none = { add: false, suggest: false, share: false, import: false };
   const { items, more, unread } = viewsAs(ctx, decided, range, audience, theirs, after);
   return ok({
-    head: { ...head, own: false, may: none, as: audience.name || 'everyone' },
+    head: { ...head, own: false, may: MAY_NOTHING, as: audience.name || 'everyone' },
     items,
     cutShort: unread,
     more,
@@ -78,21 +78,30 @@ export function headOf(
       main: calendar.main,
       description: calendar.description,
     },
-    others: calendarsOf(ctx.db, calendar.ownerId).flatMap((c) =>
-      c.id !== calendar.id && decideOn(ctx, c).decision.rights.sight !== 'nothing'
-        ? [{ key: c.key, name: c.name, main: c.main }]
-        : [],
-    ),
+    others: seenOf(
+      ctx,
+      calendarsOf(ctx.db, calendar.ownerId).filter((c) => c.id !== calendar.id),
+    ).map(({ key, name, main }) => ({ key, name, main })),
     owner: { handle: owner?.handle ?? '', name: owner?.name ?? '', colour: owner?.colour ?? 0 },
     hours: readWorkHours(owner?.workHours ?? null),
     hoursZone: owner?.zone ?? calendar.zone,
     rights: decision.rights,
     own: decision.owner,
-    may: { add, suggest, share, import: mayImport(decision) },
+    may: { add, suggest, share, import: mayImport(decision), ...mayRun(decision) },
     accessChangesAt: next === null ? null : instantText(next),
-    widelyRead: (decision.owner || decision.rights.change === 'all') && isWidelyRead(ctx, calendar, collection),
+    widelyRead: mayRun(decision).arrange && isWidelyRead(ctx, calendar, collection),
     as: null,
   };
+}
+
+/** Those of some calendars of which the viewer sees anything. */
+function seenOf(ctx: Context, calendars: readonly Calendar[]): Calendar[] {
+  const decided = decideOnSeveral(
+    ctx,
+    calendars.map((c) => c.id),
+  );
+  const seen = new Set(decided.flatMap((d) => (d.decision.rights.sight === 'nothing' ? [] : [d.calendar.id])));
+  return calendars.filter((c) => seen.has(c.id));
 }
 
 const MANY = 5;

@@ -1,5 +1,6 @@
 import type { ItemWire } from '@/contract/items.ts';
 import type { TrailAnswer } from '@/contract/trail.ts';
+import { mayRun } from '@/core/access/index.ts';
 import { TOLD_FIELDS } from '@/core/calendar/index.ts';
 import { instantText } from '@/core/time/index.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
@@ -18,8 +19,7 @@ export function readTrail(ctx: Context, id: string): Result<TrailAnswer> {
   const found = findItem(ctx, id);
   if (isRefusal(found)) return found;
   const { decided, item } = found;
-  const { owner, rights } = decided.decision;
-  if (!owner && !rights.speaks && rights.change !== 'all') return refuse('notFound');
+  if (!mayRun(decided.decision).run) return refuse('notFound');
   const directory = new Directory(ctx.db);
   const entries = trailOf(ctx.db, item.key, decided.calendar.id, MOST + 1);
   // The item as it was, followed back from what it is now: what was done beside it is as private as it was then.

@@ -1,5 +1,6 @@
 import type { WrittenAnswer } from '@/contract/items.ts';
 import type { MoveBody } from '@/contract/meetings.ts';
+import { mayRun } from '@/core/access/index.ts';
 import { changeMeeting, type Meeting, type Message, receiveAsAttendee } from '@/core/meetings/index.ts';
 import { newKey } from '../../ids.ts';
 import { type Calendar, calendarById, mainCalendarOf } from '../../repositories/calendars.ts';
@@ -59,9 +60,7 @@ export function moveMeeting(ctx: Context, id: string, body: MoveBody): Result<Wr
   const from = decided.calendar;
   const names = new Directory(ctx.db);
   if (!found.may.remove) return refuse('mayNotRemove', { facts: { name: names.name(from.ownerId) } });
-  const { owner: own, rights } = decided.decision;
-  if (!own && !(rights.change === 'all' && speaksOn(decided)))
-    return refuse('mayNotSpeak', { facts: { name: names.name(from.ownerId) } });
+  if (!mayRun(decided.decision).whole) return refuse('mayNotSpeak', { facts: { name: names.name(from.ownerId) } });
   const target = findCalendar(ctx, body.to);
   if (isRefusal(target)) return target;
   const { calendar } = target;

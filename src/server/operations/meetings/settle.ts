@@ -1,4 +1,5 @@
 import type { WrittenAnswer } from '@/contract/items.ts';
+import { mayRun } from '@/core/access/index.ts';
 import { type Invited, type Meeting, type Message, sameAddress } from '@/core/meetings/index.ts';
 import { instantText } from '@/core/time/index.ts';
 import { newKey } from '../../ids.ts';
@@ -22,7 +23,7 @@ export interface TellBody {
   readonly wantedBefore: readonly Invited[] | null;
 }
 
-export const speaksOn = ({ decision }: Decided): boolean => decision.owner || decision.rights.speaks;
+export const speaksOn = ({ decision }: Decided): boolean => mayRun(decision).speak;
 
 /**
  * After a write on an item of the owner's: what has to be said for it waits from now on, or, where nothing has, is known as said. `wanted`

@@ -1,5 +1,6 @@
 import type { ItemWire } from '@/contract/items.ts';
 import type { CheckAnswer, CheckBody } from '@/contract/openings.ts';
+import { mayRun } from '@/core/access/index.ts';
 import { brokenKeeps, findOpenings, journeyMinutes, type OpeningsPerson, samePlace } from '@/core/openings/index.ts';
 import { fromWallLenient, instantText } from '@/core/time/index.ts';
 import { allJourneys, type JourneyRow } from '../../repositories/journeys.ts';
@@ -58,7 +59,7 @@ export function checkTime(ctx: Context, key: string, body: CheckBody): Result<Ch
   };
   // Somebody's wishes are read by them and by who arranges for them.
   const { decision } = decided;
-  if (!when.allDay && (decision.owner || decision.rights.change === 'all'))
+  if (!when.allDay && mayRun(decision).arrange)
     for (const { kind, hard } of brokenKeeps(me, request, when.start / MINUTE, when.end / MINUTE).slice(
       0,
       MOST_CLASHES,

@@ -1,4 +1,5 @@
 import type { ItemReminder, WishesAnswer } from '@/contract/reminders.ts';
+import { mayRun } from '@/core/access/index.ts';
 import type { Connection } from '../../db/index.ts';
 import { calendarById, calendarsOf } from '../../repositories/calendars.ts';
 import { calendarsNaming } from '../../repositories/grants.ts';
@@ -20,8 +21,7 @@ const MOST_OWN = 5000;
 const DONE = { done: true } as const;
 
 /** Who is reminded of what happens in a calendar: its owner, and whoever speaks for them or arranges everything there. */
-export const mayBeReminded = ({ decision }: Decided): boolean =>
-  decision.owner || decision.rights.speaks || decision.rights.change === 'all';
+export const mayBeReminded = ({ decision }: Decided): boolean => mayRun(decision).run;
 
 /** Every calendar the one who asks may be reminded of, with their own wish: their own first. */
 export function listReminderWishes(ctx: Context): WishesAnswer {
