@@ -1,13 +1,38 @@
+import type { Invited, MeetingTime } from '@/core/meetings/index.ts';
 import type { Connection } from '../db/index.ts';
+import type { StoredItem } from './stored-item.ts';
+
+/** When an item is, as far as a move between calendars changes it. */
+export type ItemTime = Pick<StoredItem, 'start' | 'end' | 'allDay' | 'zone' | 'wall' | 'days'>;
+
+/** Whether all shall hear of a change, and whom the sender wanted there before, for taking it back. */
+interface Told {
+  readonly tellAll: boolean;
+  readonly wantedBefore: readonly Invited[] | null;
+}
+
+/** What each act carries until it leaves. */
+export interface SendingBodies {
+  readonly tell: Told;
+  readonly off: Told;
+  /** Whom it reminds; `null` for everybody who hasn't answered. */
+  readonly nudge: { readonly whom: readonly string[] | null };
+  readonly declineCounter: { readonly attendee: string; readonly comment: string | null };
+  readonly answer: { readonly answer: 'accepted' | 'declined' | 'tentative'; readonly comment: string | null };
+  readonly propose: { readonly time: MeetingTime; readonly comment: string | null };
+  readonly refresh: unknown;
+  /** Where the meeting was, by which UID it was known, and when it was, where it got another time with it. */
+  readonly handover: { readonly calendar: number; readonly uid: string; readonly was: ItemTime | null };
+}
+type Said = { [A in keyof SendingBodies]: { readonly act: A; readonly body: SendingBodies[A] } }[keyof SendingBodies];
 
 /** What is to be said of a meeting. `due` (epoch milliseconds) is when it leaves; `null` where it waits for somebody who may speak. */
-export interface Sending {
+export type Sending = Said & SendingRest;
+interface SendingRest {
   readonly id: number;
   readonly key: string;
   readonly meetingId: number;
   readonly calendarId: number;
-  readonly act: 'tell' | 'off' | 'nudge' | 'declineCounter' | 'answer' | 'propose' | 'refresh' | 'handover';
-  readonly body: unknown;
   readonly actorId: number;
   readonly at: number;
   readonly due: number | null;
@@ -34,8 +59,7 @@ const decode = (r: Row): Sending => ({
   key: r.key,
   meetingId: r.meeting_id,
   calendarId: r.calendar_id,
-  act: r.act,
-  body: JSON.parse(r.body),
+  ...({ act: r.act, body: JSON.parse(r.body) } as Said),
   actorId: r.actor_id,
   at: r.at,
   due: r.due,
@@ -43,7 +67,7 @@ const decode = (r: Row): Sending => ({
   undoKey: r.undo_key,
 });
 
-export function insertSending(db: Connection, s: Omit<Sending, 'id' | 'state'>): Sending {
+export function insertSending(db: Connection, s: Said & Omit<SendingRest, 'id' | 'state'>): Sending {
   const id = db.run(
     `INSERT INTO sending (key, meeting_id, calendar_id, act, body, actor_id, at, due, undo_key)
      VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)`,

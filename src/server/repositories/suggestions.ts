@@ -1,17 +1,38 @@
+import type { InvitedInput, NewItem } from '@/contract/items.ts';
+import type { FORWARD_CHANGED, WrittenFields } from '@/core/calendar/index.ts';
 import type { Connection } from '../db/index.ts';
 import { GROUPS_NOW } from './groups.ts';
+import type { StoredItem } from './stored-item.ts';
+
+/** What is kept of a change: the touched fields, and the time as instants (or day starts where all day). */
+export interface ChangeKept {
+  readonly when: Pick<StoredItem, 'start' | 'end' | 'allDay'> | null;
+  readonly fields: Partial<Pick<WrittenFields, (typeof FORWARD_CHANGED)[number]>>;
+  readonly people?: readonly InvitedInput[] | undefined;
+  readonly scope?: 'one' | 'all' | undefined;
+}
+
+/** What is put forward, by its kind. */
+interface SuggestionBodies {
+  readonly add: NewItem;
+  readonly change: ChangeKept;
+  readonly remove: { readonly scope?: 'one' | 'all' | undefined } | null;
+  readonly answer: { readonly answer: 'accepted' | 'tentative' | 'declined'; readonly comment: string };
+}
+export type PutForward = {
+  [K in keyof SuggestionBodies]: { readonly kind: K; readonly body: SuggestionBodies[K] };
+}[keyof SuggestionBodies];
 
 /** A change put forward. `item` and `happening` (epoch milliseconds) name what it is about; `body` is what the contract read. */
-export interface Suggestion {
+export type Suggestion = PutForward & SuggestionRest;
+interface SuggestionRest {
   readonly key: string;
   readonly collectionId: number;
   readonly personId: number;
   readonly at: number;
-  readonly kind: 'add' | 'change' | 'remove' | 'answer';
   readonly itemId: number | null;
   readonly happening: number | null;
   readonly version: number | null;
-  readonly body: unknown;
   readonly why: string;
   readonly state: 'open' | 'yes' | 'no' | 'withdrawn';
   readonly answeredBy: number | null;
@@ -39,18 +60,20 @@ const decode = (r: Row): Suggestion => ({
   collectionId: r.collection_id,
   personId: r.person_id,
   at: r.at,
-  kind: r.kind,
   itemId: r.item_id,
   happening: r.happening,
   version: r.version,
-  body: JSON.parse(r.body),
+  ...({ kind: r.kind, body: JSON.parse(r.body) } as PutForward),
   why: r.why,
   state: r.state,
   answeredBy: r.answered_by,
   answerNote: r.answer_note,
 });
 
-export function insertSuggestion(db: Connection, s: Omit<Suggestion, 'state' | 'answeredBy' | 'answerNote'>): void {
+export function insertSuggestion(
+  db: Connection,
+  s: PutForward & Omit<SuggestionRest, 'state' | 'answeredBy' | 'answerNote'>,
+): void {
   db.run(
     `INSERT INTO suggestion (key, collection_id, person_id, at, kind, item_id, happening, version, body, why)
      VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,

@@ -1,4 +1,5 @@
 import type { Connection } from '../db/index.ts';
+import type { StoredItem } from './stored-item.ts';
 
 /** One entry of the trail: who did what in whose name, with the state before and after as JSON text. */
 export interface TrailEntry {
@@ -30,6 +31,18 @@ export function recordTrail(db: Connection, entry: TrailEntry): void {
     entry.after === null ? null : JSON.stringify(entry.after),
     entry.hands,
   );
+}
+
+/** The items of an entry that was left for a write on items, as they were (`null`: not there yet) and as they were written. */
+export interface ItemStates {
+  readonly before: readonly (StoredItem | null)[];
+  readonly after: readonly StoredItem[];
+}
+
+/** The items of an entry; none where it was about something else. */
+export function itemStates({ verb, before, after }: Pick<TrailEntry, 'verb' | 'before' | 'after'>): ItemStates {
+  if (!verb.startsWith('item.') || !Array.isArray(after)) return { before: [], after: [] };
+  return { before: Array.isArray(before) ? before : [], after };
 }
 
 /** What was written on a calendar's items after an instant, in order, at most `most` entries. */

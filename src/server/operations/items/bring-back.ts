@@ -3,7 +3,7 @@ import { instantText } from '@/core/time/index.ts';
 import { calendarById } from '../../repositories/calendars.ts';
 import { itemById, itemByKey, removedIn } from '../../repositories/items.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
-import { lastTrailOf } from '../../repositories/trail.ts';
+import { itemStates, lastTrailOf } from '../../repositories/trail.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import {
   type Context,
@@ -77,8 +77,7 @@ export function bringBack(ctx: Context, key: string): Result<ItemsWritten> {
 /** What was removed together with an item: the happenings of a series that stood by themselves. */
 function withIt(ctx: Context, decided: Decided, item: StoredItem): StoredItem[] {
   const entry = lastTrailOf(ctx.db, item.key, 'item.removed');
-  const gone = (entry?.after ?? []) as StoredItem[];
-  return (Array.isArray(gone) ? gone : []).flatMap((one) => {
+  return (entry ? itemStates(entry).after : []).flatMap((one) => {
     const now = one.id === item.id ? null : itemById(ctx.db, one.id);
     if (!now || now.removedAt === null || now.calendarId !== item.calendarId || now.version !== one.version) return [];
     return mayOn(ctx, decided.decision, { ...now, removedAt: null }).remove ? [now] : [];

@@ -4,7 +4,7 @@ import { mayRun } from '@/core/access/index.ts';
 import { TOLD_FIELDS } from '@/core/calendar/index.ts';
 import { instantText } from '@/core/time/index.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
-import { trailOf } from '../../repositories/trail.ts';
+import { itemStates, trailOf } from '../../repositories/trail.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import { type Context, type Decided, Directory, findItem, isRefusal, viewFor } from '../deciding/index.ts';
 
@@ -26,9 +26,9 @@ export function readTrail(ctx: Context, id: string): Result<TrailAnswer> {
   let state: StoredItem = item;
   return ok({
     entries: entries.slice(0, MOST).map((entry) => {
-      const after = statesOf(entry.after).find((one) => one.id === item.id) ?? null;
-      const at = statesOf(entry.after).findIndex((one) => one.id === item.id);
-      const before = (Array.isArray(entry.before) ? (entry.before as (StoredItem | null)[]) : [])[at] ?? null;
+      const states = itemStates(entry);
+      const at = states.after.findIndex((one) => one.id === item.id);
+      const [before, after] = [states.before[at] ?? null, states.after[at] ?? null];
       const isFile = entry.verb.startsWith('file.');
       const then = state;
       if (before) state = before;
@@ -50,8 +50,6 @@ export function readTrail(ctx: Context, id: string): Result<TrailAnswer> {
     cut: entries.length > MOST,
   });
 }
-
-const statesOf = (value: unknown): StoredItem[] => (Array.isArray(value) ? (value as StoredItem[]) : []);
 
 function changedBetween(
   ctx: Context,

@@ -2,7 +2,7 @@ import { calendarById } from '../../repositories/calendars.ts';
 import { itemById, MADE_HERE } from '../../repositories/items.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { reopenSuggestion } from '../../repositories/suggestions.ts';
-import { trailByKey } from '../../repositories/trail.ts';
+import { itemStates, trailByKey } from '../../repositories/trail.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import {
   type Context,
@@ -16,6 +16,7 @@ import {
 } from '../deciding/index.ts';
 
 const UNDO_FOR = 15 * 60_000;
+const NO_STATES = { before: [], after: [] };
 
 /**
  * Takes back one write of one's own, for a quarter of an hour: the fields it touched are as before. Refused once someone
@@ -23,15 +24,14 @@ const UNDO_FOR = 15 * 60_000;
  */
 export function undo(ctx: Context, key: string): Result<ItemsWritten> {
   const entry = trailByKey(ctx.db, key);
-  if (!entry || entry.actorId !== ctx.viewer.id || entry.collectionId === null || !entry.verb.startsWith('item.'))
+  const { before, after } = entry ? itemStates(entry) : NO_STATES;
+  if (!entry || entry.actorId !== ctx.viewer.id || entry.collectionId === null || after.length === 0)
     return refuse('notFound');
   if (ctx.now - entry.at > UNDO_FOR) return refuse('notFound');
   const calendar = calendarById(ctx.db, entry.collectionId);
-  if (!calendar || !Array.isArray(entry.after)) return refuse('notFound');
+  if (!calendar) return refuse('notFound');
   const decided = decideOn(ctx, calendar);
   if (decided.decision.rights.sight === 'nothing') return refuse('notFound');
-  const before = entry.before as (StoredItem | null)[];
-  const after = entry.after as StoredItem[];
   const now = after.map((item) => itemById(ctx.db, item.id));
   if (now.some((item, i) => !isAsLeft(item, after[i]))) return refuse('changedMeanwhile');
   const may = after.every((item, i) => mayTakeBack(ctx, decided, before[i] ?? null, item));

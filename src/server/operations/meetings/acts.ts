@@ -9,7 +9,7 @@ import {
   endSending,
   insertSending,
   renewSending,
-  type Sending,
+  type SendingBodies,
   sendingByKey,
   sendingsWaiting,
 } from '../../repositories/sendings.ts';
@@ -44,7 +44,7 @@ export function actOnMeeting(ctx: Context, id: string, body: MeetingAct): Result
           .map((one) => one.address)
           .filter((one) => asked(one) && called.state && answerOf(called.state, one) === 'needs-action');
         if (to.length === 0) return refuse('allAnswered');
-        return ok(waiting(ctx, found, called, 'nudge', { whom: to }, to));
+        return ok(waiting(ctx, found, called, { act: 'nudge', body: { whom: to } }, to));
       }
       case 'takeCounter': {
         const counter = called.state.counters.find((c) => c.attendee.toLowerCase() === body.attendee);
@@ -66,7 +66,11 @@ export function actOnMeeting(ctx: Context, id: string, body: MeetingAct): Result
         if (!called.state.counters.some((c) => c.attendee.toLowerCase() === body.attendee))
           return refuse('counterGone');
         const { attendee, comment } = body;
-        return ok(waiting(ctx, found, called, 'declineCounter', { attendee, comment: comment || null }, [attendee]));
+        return ok(
+          waiting(ctx, found, called, { act: 'declineCounter', body: { attendee, comment: comment || null } }, [
+            attendee,
+          ]),
+        );
       }
       case 'mailAgain': {
         if (tryAgain(ctx.db, called.id, body.attendee, ctx.now) === 0) return refuse('nothingToSend');
@@ -82,18 +86,18 @@ function waiting(
   ctx: Context,
   found: FoundItem,
   called: Called,
-  act: Sending['act'],
-  body: unknown,
+  said:
+    | { act: 'nudge'; body: SendingBodies['nudge'] }
+    | { act: 'declineCounter'; body: SendingBodies['declineCounter'] },
   to: readonly string[],
 ): WrittenAnswer {
   for (const s of sendingsWaiting(ctx.db, called.id))
-    if (s.act === act && JSON.stringify(s.body) === JSON.stringify(body)) endSending(ctx.db, s.id, 'back');
+    if (s.act === said.act && JSON.stringify(s.body) === JSON.stringify(said.body)) endSending(ctx.db, s.id, 'back');
   const sending = insertSending(ctx.db, {
     key: newKey(),
     meetingId: called.id,
     calendarId: called.calendarId,
-    act,
-    body,
+    ...said,
     actorId: ctx.viewer.id,
     at: ctx.now,
     due: speaksOn(found.decided) ? ctx.now + WAITS_MS : null,

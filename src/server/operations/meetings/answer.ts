@@ -1,6 +1,6 @@
 import type { WrittenAnswer } from '@/contract/items.ts';
 import type { AnswerBody } from '@/contract/meetings.ts';
-import { type Copy, myAnswer, myProposal, sameAddress, stateOf } from '@/core/meetings/index.ts';
+import { myAnswer, myProposal, sameAddress, stateOf } from '@/core/meetings/index.ts';
 
 import { newKey } from '../../ids.ts';
 import { type Calendar, calendarById } from '../../repositories/calendars.ts';
@@ -12,11 +12,12 @@ import {
   insertSending,
   renewSending,
   type Sending,
+  type SendingBodies,
   sendingsByUndo,
   sendingsWaiting,
 } from '../../repositories/sendings.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
-import { trailByKey } from '../../repositories/trail.ts';
+import { itemStates, trailByKey } from '../../repositories/trail.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import {
   type Context,
@@ -36,17 +37,7 @@ import { sendingWire, WAITS_MS } from './settle.ts';
 import { fieldsFromCopy, timeOf } from './shape.ts';
 import { tellReaders } from './tell.ts';
 
-/** What an answer carries until it leaves. */
-export interface AnswerSending {
-  readonly answer: 'accepted' | 'declined' | 'tentative';
-  readonly comment: string | null;
-}
-
-/** A time that is proposed instead, until it leaves. */
-export interface ProposeSending {
-  readonly time: Copy['times'][number]['time'];
-  readonly comment: string | null;
-}
+type AnswerSending = SendingBodies['answer'];
 
 /**
  * Answers an invitation in the name of whose calendar it is in: for the owner, and for whoever speaks for them. The answer stands in the
@@ -78,7 +69,7 @@ export function answerItem(ctx: Context, id: string, body: AnswerBody): Result<W
     const comment = body.comment.trim() || null;
     if (body.answer === 'another' && moved) {
       const time = timeOf(new Directory(ctx.db), { ...moved, wall: null, rule: null, added: [], left: [] });
-      const sending = wait(ctx, asked, 'propose', { time, comment });
+      const sending = wait(ctx, asked, { act: 'propose', body: { time, comment } });
       return ok(answeredWith(ctx, found, target, '', sending));
     }
     if (body.answer === 'another') return refuse('badInput', { fields: { start: 'start' } });
@@ -127,8 +118,8 @@ function answeredAs(
 export function undoAnswer(ctx: Context, key: string): Result<WrittenAnswer> | null {
   const entry = trailByKey(ctx.db, key);
   if (entry?.verb !== 'item.answered') return null;
-  const [after] = entry.after as StoredItem[];
-  const [before] = entry.before as StoredItem[];
+  const states = itemStates(entry);
+  const [[after], [before]] = [states.after, states.before];
   const item = after && itemById(ctx.db, after.id);
   const calendar = item && calendarById(ctx.db, item.calendarId);
   if (entry.actorId !== ctx.viewer.id || !item || !calendar || !before) return refuse('notFound');
@@ -170,7 +161,7 @@ export function answerAsked(ctx: Context, found: FoundItem, item: StoredItem, wh
 
 function put(ctx: Context, found: FoundItem, before: StoredItem, asked: Asked, what: AnswerSending) {
   const { calendar } = found.decided;
-  const sending = wait(ctx, asked, 'answer', what);
+  const sending = wait(ctx, asked, { act: 'answer', body: what });
   const item = answeredAs(ctx, calendar, before, asked.state.me, what.answer);
   const { undo } = writeItems(ctx, calendar, 'item.answered', [{ before, after: item }]);
   tellReaders(ctx.db, calendar);
@@ -178,15 +169,18 @@ function put(ctx: Context, found: FoundItem, before: StoredItem, asked: Asked, w
 }
 
 /** Lets what one answers wait for its seconds; what was to be answered before doesn't leave any more. */
-function wait(ctx: Context, asked: Asked, act: 'answer' | 'propose', body: AnswerSending | ProposeSending): Sending {
+function wait(
+  ctx: Context,
+  asked: Asked,
+  said: { act: 'answer'; body: AnswerSending } | { act: 'propose'; body: SendingBodies['propose'] },
+): Sending {
   for (const s of sendingsWaiting(ctx.db, asked.id))
     if (s.act === 'answer' || s.act === 'propose') endSending(ctx.db, s.id, 'back');
   return insertSending(ctx.db, {
     key: newKey(),
     meetingId: asked.id,
     calendarId: asked.calendarId,
-    act,
-    body,
+    ...said,
     actorId: ctx.viewer.id,
     at: ctx.now,
     due: ctx.now + WAITS_MS,
@@ -222,7 +216,7 @@ export const answeredOf = (ctx: Pick<Context, 'db'>, meeting: StoredMeeting): Cl
 export function closedBy(ctx: Pick<Context, 'db'>, asked: Asked): Closed | null {
   const waiting = sendingsWaiting(ctx.db, asked.id).findLast((s) => s.act === 'answer' || s.act === 'propose');
   if (waiting) {
-    const answer = waiting.act === 'propose' ? 'another' : (waiting.body as AnswerSending).answer;
+    const answer = waiting.act === 'answer' ? waiting.body.answer : 'another';
     return { answer, name: personById(ctx.db, waiting.actorId)?.name ?? '', at: waiting.at };
   }
   const { state } = asked;

@@ -7,7 +7,14 @@ import { type Calendar, calendarById, mainCalendarOf } from '../../repositories/
 import { itemById, itemsByUid, renameItem, replacementsOf } from '../../repositories/items.ts';
 import { type Asked, type Called, meetingByUid, meetingsByUid, updateMeeting } from '../../repositories/meetings.ts';
 import { type Person, personById } from '../../repositories/people.ts';
-import { insertSending, moveSendings, type Sending, sendingsWaiting } from '../../repositories/sendings.ts';
+import {
+  type ItemTime,
+  insertSending,
+  moveSendings,
+  type Sending,
+  type SendingBodies,
+  sendingsWaiting,
+} from '../../repositories/sendings.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import {
@@ -36,16 +43,6 @@ import { calledOf, handOf } from './plan.ts';
 import { projectAsked } from './project.ts';
 import { sendingWire, speaksOn, WAITS_MS } from './settle.ts';
 import { timeOf } from './shape.ts';
-
-/** What a meeting's going into another calendar carries until it is said: where it was, whose, and by which UID it was known. */
-export interface HandoverBody {
-  readonly calendar: number;
-  readonly uid: string;
-  /** When it was, where it got another time with it. */
-  readonly was: ItemTime | null;
-}
-
-type ItemTime = Pick<StoredItem, 'start' | 'end' | 'allDay' | 'zone' | 'wall' | 'days'>;
 
 /**
  * Moves an item that was booked in the wrong calendar into another: with its people, what they answered, and the whole of a series. Those
@@ -96,7 +93,7 @@ export function moveMeeting(ctx: Context, id: string, body: MoveBody): Result<Wr
     let sending: WrittenAnswer['sending'] = null;
     if (whole && owner.id !== before.id) {
       const to = (whole.state as Meeting).invited.map((one) => one.address);
-      const handover: HandoverBody = { calendar: from.id, uid: item.uid, was: time && timeFields(item) };
+      const handover: SendingBodies['handover'] = { calendar: from.id, uid: item.uid, was: time && timeFields(item) };
       const due = speaksOn(target) ? ctx.now + WAITS_MS : null;
       const one = { key: newKey(), meetingId: whole.id, calendarId: calendar.id, act: 'handover' as const };
       const waits = { ...one, body: handover, actorId: ctx.viewer.id, at: ctx.now, due, undoKey: null };
@@ -143,8 +140,8 @@ function relocate(
 }
 
 /** Puts a meeting that went into another calendar back where it was, while nobody was told of it. */
-export function moveBack(ctx: Context, called: Called, sending: Sending): boolean {
-  const { calendar, uid, was } = sending.body as HandoverBody;
+export function moveBack(ctx: Context, called: Called, sending: Extract<Sending, { act: 'handover' }>): boolean {
+  const { calendar, uid, was } = sending.body;
   const [to, from] = [calendarById(ctx.db, calendar), calendarById(ctx.db, called.calendarId)];
   const item = called.itemId === null ? null : itemById(ctx.db, called.itemId);
   const owner = to && personById(ctx.db, to.ownerId);
@@ -171,7 +168,7 @@ export function handOver(
   ctx: Context,
   called: Called,
   home: { calendar: Calendar; owner: Person },
-  body: HandoverBody,
+  body: SendingBodies['handover'],
 ): void {
   const { db, now } = ctx;
   const { calendar, owner } = home;

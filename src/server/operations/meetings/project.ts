@@ -154,7 +154,7 @@ function leftOut(ctx: Acting, calendar: Calendar, asked: Asked): Asked {
 /** What the owner's people answered that hasn't left yet. */
 function answerWaiting(db: Connection, meetingId: number): StoredItem['ownerAnswer'] {
   const waiting = sendingsWaiting(db, meetingId).findLast((s) => s.act === 'answer');
-  return waiting ? (waiting.body as { answer: NonNullable<StoredItem['ownerAnswer']> }).answer : null;
+  return waiting?.act === 'answer' ? waiting.body.answer : null;
 }
 
 /** What somebody's copy of a meeting is, where only its item is there: one that a file brought in. */

@@ -27,7 +27,7 @@ import { readWhen } from '../items/index.ts';
 import { closedBy } from './answer.ts';
 import { insideBy, outsideOf } from './invited.ts';
 import { fromFile, handOf, plan } from './plan.ts';
-import { speaksOn, type TellBody, toWhom } from './settle.ts';
+import { speaksOn, toWhom } from './settle.ts';
 import { storedTime } from './shape.ts';
 
 /**
@@ -186,13 +186,12 @@ function recipientsOf(
   s: Sending,
 ): readonly string[] {
   if (meeting.part === 'attendee') return [meeting.state.organiser];
-  const body = s.body as { whom?: string[]; attendee?: string };
-  if (s.act === 'nudge') return body.whom ?? [];
-  if (s.act === 'declineCounter') return body.attendee ? [body.attendee] : [];
+  if (s.act === 'nudge') return s.body.whom ?? [];
+  if (s.act === 'declineCounter') return [s.body.attendee];
   const item = meeting.itemId === null ? null : itemById(ctx.db, meeting.itemId);
   if (!item) return meeting.state?.invited.map((one) => one.address) ?? [];
   const hand = handOf(owner, ctx.viewer, ctx.now, meeting.state?.stamp ?? 0);
-  const { tellAll } = s.body as TellBody;
+  const tellAll = (s.act === 'tell' || s.act === 'off') && s.body.tellAll;
   return toWhom(plan(ctx.db, decided.calendar, owner, meeting, item, tellAll, hand).messages);
 }
 

@@ -18,22 +18,15 @@ import { meetingById, type StoredMeeting, updateMeeting } from '../../repositori
 import { type Person, personById } from '../../repositories/people.ts';
 import { endSending, renewSending, type Sending, sendingByKey, sendingsDue } from '../../repositories/sendings.ts';
 import { type Context, decideOn } from '../deciding/index.ts';
-import type { AnswerSending, ProposeSending } from './answer.ts';
 import { dispatch, homeOf } from './deliver.ts';
-import { type HandoverBody, handOver } from './move.ts';
+import { handOver } from './move.ts';
 import { handOf, plan } from './plan.ts';
 import { projectAsked, projectCalled } from './project.ts';
-import { speaksOn, type TellBody } from './settle.ts';
+import { speaksOn } from './settle.ts';
 import { tellReaders } from './tell.ts';
 
 const MOST = 100;
 const AGAIN_MS = 60_000;
-
-/** A time that was proposed and is declined, with a word. */
-export interface DeclineBody {
-  readonly attendee: string;
-  readonly comment: string | null;
-}
 
 /**
  * Says what has waited its seconds, each in one transaction: the meeting as it stands from then on, what reaches those inside, and the
@@ -67,7 +60,7 @@ function release(db: Connection, now: number, due: Sending): boolean {
   }
   if (sending.act === 'handover' && meeting.part === 'organiser') {
     endSending(db, sending.id, 'gone');
-    handOver(ctx, meeting, home, sending.body as HandoverBody);
+    handOver(ctx, meeting, home, sending.body);
     return true;
   }
   const { next, messages } = perform(ctx, home.calendar, home.owner, meeting, sending);
@@ -105,18 +98,16 @@ function perform(
       const off = meeting.state && callOff(meeting.state, hand);
       return off ? { next: { ...meeting, state: off.meeting, wanted: null }, messages: off.messages } : stays;
     }
-    const { tellAll } = sending.body as TellBody;
-    const told = plan(db, calendar, owner, meeting, item, tellAll, hand);
+    const told = plan(db, calendar, owner, meeting, item, sending.body.tellAll, hand);
     return { next: { ...meeting, state: told.meeting, wanted: null }, messages: told.messages };
   }
   if (!meeting.state) return stays;
   if (sending.act === 'nudge') {
-    const { whom } = sending.body as { whom: string[] | null };
-    const asked = nudge(meeting.state, hand, whom ?? undefined);
+    const asked = nudge(meeting.state, hand, sending.body.whom ?? undefined);
     return { next: { ...meeting, state: { ...asked.meeting, stamp: hand.stamp } }, messages: asked.messages };
   }
   if (sending.act === 'declineCounter') {
-    const { attendee, comment } = sending.body as DeclineBody;
+    const { attendee, comment } = sending.body;
     const declined = declineCounter(meeting.state, attendee, comment, hand);
     return { next: { ...meeting, state: declined.meeting }, messages: declined.messages };
   }
@@ -126,11 +117,6 @@ function perform(
 /** What somebody asked says, and their copy after it; `null` for what isn't theirs to say. */
 function answered(copy: Copy, { act, body }: Sending, hand: Hand): Answered | null {
   if (act === 'refresh') return askForState(copy, hand);
-  if (act === 'propose') {
-    const { time, comment } = body as ProposeSending;
-    return proposeTime(copy, time, comment, hand);
-  }
-  if (act !== 'answer') return null;
-  const { answer, comment } = body as AnswerSending;
-  return answerMeeting(copy, answer, comment, hand);
+  if (act === 'propose') return proposeTime(copy, body.time, body.comment, hand);
+  return act === 'answer' ? answerMeeting(copy, body.answer, body.comment, hand) : null;
 }

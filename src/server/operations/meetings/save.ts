@@ -10,7 +10,7 @@ import { type Asked, insertMeeting, meetingById, meetingOfItem } from '../../rep
 import { type Person, personById } from '../../repositories/people.ts';
 import { endSending, renewSending, sendingsByUndo } from '../../repositories/sendings.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
-import { trailByKey } from '../../repositories/trail.ts';
+import { itemStates, trailByKey } from '../../repositories/trail.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import { settings } from '../../settings.ts';
 import {
@@ -30,7 +30,7 @@ import { answerAsked, answerBack, undoAnswer } from './answer.ts';
 import { apart } from './apart.ts';
 import { readInvited } from './invited.ts';
 import { calledOf } from './plan.ts';
-import { sendingWire, settle, type TellBody } from './settle.ts';
+import { sendingWire, settle } from './settle.ts';
 
 /*
  * The writes on items, with what they mean for others: each writes as the items' own operation does, and leaves waiting what has to be
@@ -118,8 +118,7 @@ function opensForOwner(
 /** The same for taking back a write that had made such a copy narrower. */
 function undoingOpens(ctx: Context, key: string): Refusal | null {
   const entry = trailByKey(ctx.db, key);
-  const before = (Array.isArray(entry?.before) ? entry.before : []) as (StoredItem | null)[];
-  for (const was of before) {
+  for (const was of entry ? itemStates(entry).before : []) {
     const now = was && itemById(ctx.db, was.id);
     const meeting = now && meetingOfItem(ctx.db, now.id);
     const owner = now && personById(ctx.db, calendarById(ctx.db, now.calendarId)?.ownerId ?? -1);
@@ -211,7 +210,7 @@ export function undoMeeting(ctx: Context, key: string): Result<WrittenAnswer> {
       if (s.act !== 'tell' && s.act !== 'off') continue;
       const item = meeting?.itemId == null ? null : itemById(ctx.db, meeting.itemId);
       const calendar = item && calendarById(ctx.db, item.calendarId);
-      const wanted = (s.body as TellBody).wantedBefore;
+      const wanted = s.body.wantedBefore;
       const waits = item && calendar ? settle(ctx, calendar, item, { wanted, undo: back.value.undo }) : null;
       if (waits) sending = sendingWire(ctx, waits.sending, waits.to);
       else if (sending?.key === s.key) sending = null;

@@ -17,12 +17,6 @@ import { classificationOf } from './shape.ts';
 /** How long what was decided can be taken back before it leaves. */
 export const WAITS_MS = 10_000;
 
-/** What a 'tell' carries: whether all shall hear, and whom the sender wanted there before, for taking it back. */
-export interface TellBody {
-  readonly tellAll: boolean;
-  readonly wantedBefore: readonly Invited[] | null;
-}
-
 export const speaksOn = ({ decision }: Decided): boolean => mayRun(decision).speak;
 
 /**
@@ -54,8 +48,10 @@ export function settle(
   updateMeeting(db, called, now);
 
   classifyCopies(ctx, called, item);
-  const waiting = sendingsWaiting(db, called.id).find((s) => s.act === 'tell' || s.act === 'off');
-  const tellAll = more.tellAll === true || (waiting?.body as TellBody | undefined)?.tellAll === true;
+  const waiting = sendingsWaiting(db, called.id).find(
+    (s): s is Extract<Sending, { act: 'tell' | 'off' }> => s.act === 'tell' || s.act === 'off',
+  );
+  const tellAll = more.tellAll === true || waiting?.body.tellAll === true;
   const hand = handOf(owner, ctx.viewer, now, called.state?.stamp ?? 0);
   const { meeting, messages } = plan(db, calendar, owner, called, item, tellAll, hand);
   if (messages.length === 0) {
@@ -66,7 +62,7 @@ export function settle(
     return null;
   }
   const due = speaksOn(decideOn(ctx, calendar)) ? now + WAITS_MS : null;
-  const body: TellBody = { tellAll, wantedBefore };
+  const body = { tellAll, wantedBefore };
   const one = { body, actorId: ctx.viewer.id, at: now, due, undoKey: more.undo };
   const act = item.removedAt === null ? 'tell' : 'off';
   if (waiting && waiting.act !== act) endSending(db, waiting.id, 'back');

@@ -1,4 +1,4 @@
-import { type InvitedInput, type ItemWire, type NewItem, newItem } from '@/contract/items.ts';
+import { type InvitedInput, type ItemWire, newItem } from '@/contract/items.ts';
 import type {
   SuggestionAnswerBody,
   SuggestionAnswered,
@@ -7,6 +7,7 @@ import type {
   SuggestionWire,
 } from '@/contract/suggestions.ts';
 import { may as mayOn } from '@/core/access/index.ts';
+import { FORWARD_CHANGED, pick, type WrittenFields, withoutEmpty } from '@/core/calendar/index.ts';
 import { dateText, instantText, toWall, wallText } from '@/core/time/index.ts';
 import { happeningId, newKey } from '../../ids.ts';
 import { hub } from '../../live/hub.ts';
@@ -15,10 +16,12 @@ import { itemById } from '../../repositories/items.ts';
 import { personById } from '../../repositories/people.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import {
+  type ChangeKept,
   closeSuggestion,
   insertSuggestion,
   openSuggestionsNear,
   openSuggestionsOf,
+  type PutForward,
   type Suggestion,
   suggestionByKey,
   suggestionsOf,
@@ -39,28 +42,13 @@ import {
   viewFor,
   viewsIn,
 } from '../deciding/index.ts';
-import { draftItem, readWhen, type StoredWhen } from '../items/index.ts';
+import { draftItem, readWhen } from '../items/index.ts';
 import { answerItem, changeMeeting, createMeeting, removeMeeting } from '../meetings/index.ts';
 
 /** How many suggestions of one person may wait at a time. */
 const MOST_OPEN = 100;
 const MOST_OWN = 50;
 const MOST_OVERLAPS = 3;
-
-/** What is kept of a change: the touched fields, and the time as instants (or day starts where all day). */
-interface ChangeKept {
-  readonly when: Pick<StoredWhen, 'start' | 'end' | 'allDay'> | null;
-  readonly fields: Partial<Record<(typeof TEXTS)[number], string | null>>;
-  readonly people?: readonly InvitedInput[] | undefined;
-  readonly scope?: 'one' | 'all' | undefined;
-}
-
-/** What is kept of an answer put forward. */
-interface AnswerKept {
-  readonly answer: 'accepted' | 'tentative' | 'declined';
-  readonly comment: string;
-}
-const TEXTS = ['title', 'place', 'notes', 'link'] as const;
 
 /**
  * Puts a change of a calendar forward: kept until somebody who may make it says yes or no. Refused where the one who asks may
@@ -77,7 +65,6 @@ export function putForward(ctx: Context, key: string, input: SuggestionBody): Re
     collectionId: decided.calendar.id,
     personId: ctx.viewer.id,
     at: ctx.now,
-    kind: input.kind,
     why: input.why,
     state: 'open',
     answeredBy: null,
@@ -92,7 +79,7 @@ export function putForward(ctx: Context, key: string, input: SuggestionBody): Re
   return ok({ done: true });
 }
 
-type Kept = Pick<Suggestion, 'itemId' | 'happening' | 'version' | 'body'>;
+type Kept = PutForward & Pick<Suggestion, 'itemId' | 'happening' | 'version'>;
 
 function mayNot(ctx: Context, { calendar }: Decided): Refusal {
   return refuse('mayNotSuggest', { facts: { name: new Directory(ctx.db).name(calendar.ownerId) } });
@@ -102,7 +89,7 @@ function keptAddition(ctx: Context, decided: Decided, input: Extract<SuggestionB
   if (!mayOn(decided.decision).suggest) return mayNot(ctx, decided);
   const item = newItem.parse(input.item);
   const draft = draftItem(ctx, decided.calendar, item, ctx.viewer.id);
-  return isRefusal(draft) ? draft : { itemId: null, happening: null, version: null, body: item };
+  return isRefusal(draft) ? draft : { kind: 'add', itemId: null, happening: null, version: null, body: item };
 }
 
 function keptAbout(ctx: Context, decided: Decided, input: Exclude<SuggestionBody, { kind: 'add' }>): Kept | Refusal {
@@ -114,32 +101,29 @@ function keptAbout(ctx: Context, decided: Decided, input: Exclude<SuggestionBody
     happening: found.happening?.start ?? null,
     version: found.item.version,
   };
-  if (input.kind === 'remove') return { ...about, body: { scope: input.scope } };
+  if (input.kind === 'remove') return { ...about, kind: 'remove', body: { scope: input.scope } };
   if (input.kind === 'answer') {
     if (!found.item.ownerInvited || found.item.cancelled) return refuse('meetingOff');
     const { answer, comment } = input;
-    return { ...about, body: { answer, comment } satisfies AnswerKept };
+    return { ...about, kind: 'answer', body: { answer, comment } };
   }
   // Whom a meeting asks is for those to change who see it.
   if (input.people && !('attendees' in found.view)) return refuse('badInput', { fields: { people: 'notSeen' } });
-  const fields: ChangeKept['fields'] = {};
-  for (const name of TEXTS) {
-    if (input.fields[name] === undefined) continue;
-    if (!(name in found.view)) return refuse('badInput', { fields: { [name]: 'notSeen' } });
-    fields[name] = input.fields[name] || null;
-  }
+  const touched = FORWARD_CHANGED.filter((name) => input.fields[name] !== undefined);
+  const unseen = touched.find((name) => !(name in found.view));
+  if (unseen) return refuse('badInput', { fields: { [unseen]: 'notSeen' } });
   const when = input.when ? readWhen(input.when) : null;
   if (when && isRefusal(when)) return when;
-  if (!when && !input.people && Object.keys(fields).length === 0)
+  if (!when && !input.people && touched.length === 0)
     return refuse('badInput', { fields: { title: 'nothingChanged' } });
   const { people, scope } = input;
   const kept: ChangeKept = {
     when: when && { start: when.start, end: when.end, allDay: when.allDay },
-    fields,
+    fields: withoutEmpty(pick(input.fields as WrittenFields, touched)),
     ...(people ? { people } : {}),
     scope,
   };
-  return { ...about, body: kept };
+  return { ...about, kind: 'change', body: kept };
 }
 
 /** A suggestion as somebody who may make the change meets it: the item it is about, as it stands, where it is about one. */
@@ -161,7 +145,7 @@ function answerable(ctx: Context, s: Suggestion, decide = decideOn): Answerable 
   const { rights } = decided.decision;
   if (s.kind === 'add') {
     if (!rights.add) return null;
-    const draft = draftItem(ctx, calendar, s.body as NewItem, s.personId);
+    const draft = draftItem(ctx, calendar, s.body, s.personId);
     if (isRefusal(draft)) return null;
     const view = viewFor(ctx, decided, { ...draft, id: 0 });
     return view && 'notes' in view ? { calendar, decided, found: null } : null;
@@ -250,7 +234,9 @@ function seenNow(ctx: Context, decided: Decided, s: Suggestion): ItemWire | null
 }
 
 function standing(view: ItemWire): SuggestionWire['now'] {
-  const texts = Object.fromEntries(TEXTS.flatMap((name) => (name in view ? [[name, view[name] ?? null]] : [])));
+  const texts = Object.fromEntries(
+    FORWARD_CHANGED.flatMap((name) => (name in view ? [[name, view[name] ?? null]] : [])),
+  );
   return { start: view.start, end: view.end, allDay: view.allDay, ...texts };
 }
 
@@ -260,27 +246,22 @@ const timesOf = ({ start, end, allDay }: Pick<StoredItem, 'start' | 'end' | 'all
 };
 
 function wantedOf(s: Suggestion): SuggestionWire['wanted'] {
-  const all = (s.body as { scope?: string } | null)?.scope === 'all' ? { all: true as const } : {};
-  if (s.kind === 'remove') return { when: null, ...all };
-  if (s.kind === 'answer') return { when: null, ...(s.body as AnswerKept) };
-  if (s.kind === 'change') {
-    const { when, fields, people } = s.body as ChangeKept;
-    return { when: when && timesOf(when), ...fields, ...named(people), ...all };
+  if (s.kind === 'answer') return { when: null, ...s.body };
+  if (s.kind === 'add') {
+    const { body: item } = s;
+    const when = readWhen(item.when);
+    return {
+      when: isRefusal(when) ? null : timesOf(when),
+      ...pick(item, FORWARD_CHANGED),
+      ...pick(item, ['kind', 'shows', 'visibility']),
+      rule: item.repeat?.rule ?? null,
+      ...named(item.people),
+    };
   }
-  const item = s.body as NewItem;
-  const when = readWhen(item.when);
-  return {
-    when: isRefusal(when) ? null : timesOf(when),
-    title: item.title,
-    place: item.place,
-    notes: item.notes,
-    link: item.link,
-    kind: item.kind,
-    shows: item.shows,
-    visibility: item.visibility,
-    rule: item.repeat?.rule ?? null,
-    ...named(item.people),
-  };
+  const all = s.body?.scope === 'all' ? { all: true as const } : {};
+  if (s.kind === 'remove') return { when: null, ...all };
+  const { when, fields, people } = s.body;
+  return { when: when && timesOf(when), ...fields, ...named(people), ...all };
 }
 
 const named = (people: readonly InvitedInput[] | undefined) =>
@@ -337,19 +318,19 @@ function makeIt(
   { calendar, found }: Answerable,
   version: number | null,
 ): Result<{ undo: string | null }> {
-  if (s.kind === 'add') return createMeeting(ctx, calendar.key, s.body as NewItem, s.personId);
+  if (s.kind === 'add') return createMeeting(ctx, calendar.key, s.body, s.personId);
   if (!found || version === null) return refuse('changedMeanwhile');
   const { id } = found.view;
-  const scope = (s.body as { scope?: 'one' | 'all' } | null)?.scope ?? 'one';
-  if (s.kind === 'remove') return removeMeeting(ctx, id, { version, scope }, s.personId);
   if (s.kind === 'answer') {
-    const { answer, comment } = s.body as AnswerKept;
+    const { answer, comment } = s.body;
     const seen = found.item.ownerAnswer ?? 'needs-action';
     const answered = answerItem(ctx, id, { answer, comment, seen, scope: found.happening ? 'one' : 'all' });
     return answered.ok ? ok({ undo: null }) : answered;
   }
-  const { when, fields, people } = s.body as ChangeKept;
-  const patch = { version, scope, fields: fields as object, ...(people ? { people: [...people] } : {}) };
+  const scope = s.body?.scope ?? 'one';
+  if (s.kind === 'remove') return removeMeeting(ctx, id, { version, scope }, s.personId);
+  const { when, fields, people } = s.body;
+  const patch = { version, scope, fields, ...(people ? { people: [...people] } : {}) };
   return changeMeeting(ctx, id, when ? { ...patch, when: onTheClock(when, found.item, calendar) } : patch, s.personId);
 }
 
