@@ -124,7 +124,7 @@ module.exports = {
     {
       name: 'routes-call-operations',
       severity: 'error',
-      from: { path: '^src/app/' },
+      from: { path: '^src/(app|server/http/handlers)/' },
       to: { path: '^src/server/(db|repositories|jobs)/' },
     },
     {

@@ -112,7 +112,7 @@ export function programAsks(me: string, calendar: string, ids: readonly string[]
   ];
 }
 
-/** How each exit is asked, by file and method. Nothing here changes anything for those who may: versions are stale. */
+/** How each exit is asked, by method and path of a route, or by the file of a page. Nothing here changes anything for those who may: versions are stale. */
 export const exitsOf = ({
   calendar,
   ids,
@@ -126,18 +126,18 @@ export const exitsOf = ({
   'page.tsx': () => page('/'),
   'sign-in/page.tsx': () => page('/sign-in?to=%2Ffor%2Fines%2Fcalendar'),
   'welcome/page.tsx': () => page('/welcome'),
-  'api/accounts/route.ts GET': () => get('/api/accounts'),
-  'api/accounts/route.ts POST': () => [{ method: 'POST', path: '/api/accounts' }],
-  'api/accounts/route.ts PUT': () => [{ method: 'PUT', path: '/api/accounts', body: { code: 'NONE' } }],
-  'api/accounts/[person]/route.ts DELETE': () => [{ method: 'DELETE', path: '/api/accounts/nobody' }],
-  'api/hands/route.ts POST': () => [{ method: 'POST', path: '/api/hands', body: { name: 'x' } }],
-  'api/tokens/route.ts GET': () => get('/api/tokens'),
-  'api/tokens/route.ts POST': () => [
+  'GET /api/accounts': () => get('/api/accounts'),
+  'POST /api/accounts': () => [{ method: 'POST', path: '/api/accounts' }],
+  'PUT /api/accounts': () => [{ method: 'PUT', path: '/api/accounts', body: { code: 'NONE' } }],
+  'DELETE /api/accounts/{person}': () => [{ method: 'DELETE', path: '/api/accounts/nobody' }],
+  'POST /api/hands': () => [{ method: 'POST', path: '/api/hands', body: { name: 'x' } }],
+  'GET /api/tokens': () => get('/api/tokens'),
+  'POST /api/tokens': () => [
     { method: 'POST', path: '/api/tokens', body: { name: '', reads: true, calendar, until: null } },
   ],
-  'api/tokens/[token]/route.ts GET': () => [{ method: 'GET', path: '/api/tokens/none' }],
-  'api/tokens/[token]/route.ts DELETE': () => [{ method: 'DELETE', path: '/api/tokens/none' }],
-  'api/grants/route.ts POST': () => [
+  'GET /api/tokens/{token}': () => [{ method: 'GET', path: '/api/tokens/none' }],
+  'DELETE /api/tokens/{token}': () => [{ method: 'DELETE', path: '/api/tokens/none' }],
+  'POST /api/grants': () => [
     { method: 'POST', path: '/api/grants', body: { dryRun: true, changes: [{ calendar, ...wholly }] } },
     { method: 'POST', path: '/api/grants', body: { dryRun: true, changes: [{ of: 'ines', ...wholly }] } },
   ],
@@ -154,31 +154,31 @@ export const exitsOf = ({
   'ask/page.tsx': () => page('/ask'),
   'look/page.tsx': () => [...page('/look?of=ines'), ...page(`/look?of=ines&c=${calendar}`)],
   'shown/[link]/route.ts GET': () => [...get(`/shown/${link}?from=2027-06-07`)],
-  'api/links/[link]/calendar.ics/route.ts GET': () => [...get(`/api/links/${link}/calendar.ics`)],
-  'api/links/[link]/free-busy.ifb/route.ts GET': () => [...get(`/api/links/${link}/free-busy.ifb`)],
-  'api/calendars/[calendar]/links/[link]/route.ts PUT': () => [
+  'GET /api/links/{link}/calendar.ics': () => [...get(`/api/links/${link}/calendar.ics`)],
+  'GET /api/links/{link}/free-busy.ifb': () => [...get(`/api/links/${link}/free-busy.ifb`)],
+  'PUT /api/calendars/{calendar}/links/{link}': () => [
     {
       method: 'PUT',
       path: `/api/calendars/${calendar}/links/${link.split('.')[0]}`,
       body: { ahead: 366, language: null, zone: 'Nowhere', framedBy: null },
     },
   ],
-  'api/asks/route.ts GET': () => get('/api/asks'),
-  'api/asks/route.ts POST': () => [
+  'GET /api/asks': () => get('/api/asks'),
+  'POST /api/asks': () => [
     { method: 'POST', path: '/api/asks', body: { to: ['ines', 'nobody'], rights } },
     { method: 'POST', path: '/api/asks', body: { to: ['ines'], calendar, rights: { ...rights, change: 'all' } } },
   ],
-  'api/asks/choices/route.ts POST': () => [{ method: 'POST', path: '/api/asks/choices', body: { rights } }],
-  'api/asks/[ask]/route.ts POST': () => [
+  'POST /api/asks/choices': () => [{ method: 'POST', path: '/api/asks/choices', body: { rights } }],
+  'POST /api/asks/{ask}': () => [
     { method: 'POST', path: `/api/asks/${ask}`, body: { answer: 'give', turns: 999, rights, seen: null } },
     { method: 'POST', path: `/api/asks/${ask}`, body: { answer: 'refuse', turns: 999 } },
   ],
-  'api/asks/[ask]/route.ts PUT': () => [{ method: 'PUT', path: `/api/asks/${ask}` }],
-  'api/asks/[ask]/route.ts DELETE': () => [{ method: 'DELETE', path: `/api/asks/${ask}-` }],
-  'api/calendars/[calendar]/least/route.ts POST': () => [
+  'PUT /api/asks/{ask}': () => [{ method: 'PUT', path: `/api/asks/${ask}` }],
+  'DELETE /api/asks/{ask}': () => [{ method: 'DELETE', path: `/api/asks/${ask}-` }],
+  'POST /api/calendars/{calendar}/least': () => [
     { method: 'POST', path: `/api/calendars/${calendar}/least`, body: { audience: { kind: 'person', id: 'elin' } } },
   ],
-  'api/calendars/[calendar]/message/route.ts POST': () => [
+  'POST /api/calendars/{calendar}/message': () => [
     { method: 'POST', path: `/api/calendars/${calendar}/message`, body: { ...wholly, seen: null } },
     {
       method: 'POST',
@@ -215,162 +215,157 @@ export const exitsOf = ({
   'for/[who]/house-rules/page.tsx': () => page('/for/ines/house-rules'),
   'for/[who]/day-sheet/page.tsx': () => page('/for/ines/day-sheet?day=2027-06-08'),
   'for/[who]/settings/page.tsx': () => page('/for/ines/settings'),
-  'api/frame/route.ts GET': () => get('/api/frame'),
-  'api/people/route.ts GET': () => get('/api/people'),
-  'api/groups/route.ts GET': () => get('/api/groups'),
-  'api/groups/route.ts POST': () => [{ method: 'POST', path: '/api/groups', body: { name: '' } }],
-  'api/groups/[group]/members/route.ts PUT': () => [
+  'GET /api/frame': () => get('/api/frame'),
+  'GET /api/people': () => get('/api/people'),
+  'GET /api/groups': () => get('/api/groups'),
+  'POST /api/groups': () => [{ method: 'POST', path: '/api/groups', body: { name: '' } }],
+  'PUT /api/groups/{group}/members': () => [
     { method: 'PUT', path: '/api/groups/none/members', body: { handle: 'nobody', member: true } },
   ],
-  'api/groups/[group]/within/route.ts PUT': () => [
+  'PUT /api/groups/{group}/within': () => [
     { method: 'PUT', path: '/api/groups/none/within', body: { group: 'none', within: true } },
   ],
-  'api/people/[person]/route.ts GET': () => [...get('/api/people/bruno'), ...get('/api/people/nobody')],
-  'api/people/[person]/route.ts PUT': () => [{ method: 'PUT', path: '/api/people/bruno', body: { name: '' } }],
-  'api/directory/phones/route.ts POST': () => [
+  'GET /api/people/{person}': () => [...get('/api/people/bruno'), ...get('/api/people/nobody')],
+  'PUT /api/people/{person}': () => [{ method: 'PUT', path: '/api/people/bruno', body: { name: '' } }],
+  'POST /api/directory/phones': () => [
     {
       method: 'POST',
       path: '/api/directory/phones',
       body: { addresses: ['i.varga@cloudmoor.example', 'b.keane@cloudmoor.example', 'nobody@cloudmoor.example'] },
     },
   ],
-  'api/people/[person]/leaving/route.ts POST': () => [
+  'POST /api/people/{person}/leaving': () => [
     { method: 'POST', path: '/api/people/bruno/leaving', body: { to: null } },
   ],
-  'api/people/[person]/way-in/route.ts POST': () => [{ method: 'POST', path: '/api/people/nobody/way-in' }],
-  'api/way-in/route.ts POST': () => [
+  'POST /api/people/{person}/way-in': () => [{ method: 'POST', path: '/api/people/nobody/way-in' }],
+  'POST /api/way-in': () => [
     { method: 'POST', path: '/api/way-in', body: { token: 'none', password: 'long enough indeed' } },
   ],
-  'api/directory/route.ts GET': () => get('/api/directory'),
-  'api/directory/route.ts POST': () => [
+  'GET /api/directory': () => get('/api/directory'),
+  'POST /api/directory': () => [
     { method: 'POST', path: '/api/directory', body: { text: 'name,address\nX,x@cloudmoor.example', apply: false } },
   ],
-  'api/domains/route.ts GET': () => get('/api/domains'),
-  'api/domains/route.ts PUT': () => [{ method: 'PUT', path: '/api/domains', body: { domains: ['no domain'] } }],
-  'api/calendars/route.ts POST': () => [{ method: 'POST', path: '/api/calendars', body: { of: 'nobody', name: 'x' } }],
-  'api/calendars/[calendar]/grants/several/route.ts POST': () => [
+  'GET /api/domains': () => get('/api/domains'),
+  'PUT /api/domains': () => [{ method: 'PUT', path: '/api/domains', body: { domains: ['no domain'] } }],
+  'POST /api/calendars': () => [{ method: 'POST', path: '/api/calendars', body: { of: 'nobody', name: 'x' } }],
+  'POST /api/calendars/{calendar}/grants/several': () => [
     {
       method: 'POST',
       path: `/api/calendars/${calendar}/grants/several`,
       body: { gives: [{ ...wholly, seen: 'stale' }] },
     },
   ],
-  'api/calendars/[calendar]/grants/several/route.ts DELETE': () => [
+  'DELETE /api/calendars/{calendar}/grants/several': () => [
     {
       method: 'DELETE',
       path: `/api/calendars/${calendar}/grants/several`,
       body: { takes: [{ audience: wholly.audience, seen: 'stale' }] },
     },
   ],
-  'api/words/route.ts PUT': () => [
-    { method: 'PUT', path: '/api/words', body: { words: [{ word: '', topic: 'own' }] } },
-  ],
-  'api/rule-wishes/route.ts POST': () => [{ method: 'POST', path: '/api/rule-wishes', body: {} }],
-  'api/rule-wishes/[wish]/route.ts PUT': () => [
+  'PUT /api/words': () => [{ method: 'PUT', path: '/api/words', body: { words: [{ word: '', topic: 'own' }] } }],
+  'POST /api/rule-wishes': () => [{ method: 'POST', path: '/api/rule-wishes', body: {} }],
+  'PUT /api/rule-wishes/{wish}': () => [
     { method: 'PUT', path: '/api/rule-wishes/none', body: { answer: 'left', note: '' } },
   ],
-  'api/guest/route.ts POST': () => [
-    { method: 'POST', path: '/api/guest', body: { address: 'stranger@elsewhere.example' } },
-  ],
-  'api/guest/route.ts PUT': () => [{ method: 'PUT', path: '/api/guest', body: { token: 'none' } }],
-  'api/links/[link]/items/route.ts GET': () => [
+  'POST /api/guest': () => [{ method: 'POST', path: '/api/guest', body: { address: 'stranger@elsewhere.example' } }],
+  'PUT /api/guest': () => [{ method: 'PUT', path: '/api/guest', body: { token: 'none' } }],
+  'GET /api/links/{link}/items': () => [
     ...get(`/api/links/${link}/items?${RANGE}`),
     ...get(`/api/links/none/items?${RANGE}`),
   ],
   // Heard in a test of its own.
-  'api/links/[link]/live/route.ts GET': () => [],
-  'api/people/route.ts POST': () => [{ method: 'POST', path: '/api/people', body: { name: '' } }],
-  'api/preferences/route.ts PUT': () => [{ method: 'PUT', path: '/api/preferences', body: { zone: 'x' } }],
-  'api/calendars/[calendar]/items/route.ts GET': () => [
+  'GET /api/links/{link}/live': () => [],
+  'POST /api/people': () => [{ method: 'POST', path: '/api/people', body: { name: '' } }],
+  'PUT /api/preferences': () => [{ method: 'PUT', path: '/api/preferences', body: { zone: 'x' } }],
+  'GET /api/calendars/{calendar}/items': () => [
     ...get(`/api/calendars/${calendar}/items?${RANGE}`),
     ...get(`/api/calendars/${calendar}/items?${RANGE}&as=everyone`),
     ...get(`/api/calendars/${calendar}/items?${RANGE}&as=person%3Abruno`),
     ...get(`/api/calendars/${calendar}/items?${RANGE}&as=link%3A${link.split('.')[0]}`),
   ],
-  'api/calendars/[calendar]/items/route.ts POST': () => [
+  'POST /api/calendars/{calendar}/items': () => [
     { method: 'POST', path: `/api/calendars/${calendar}/items`, body: { title: '', when: {} } },
   ],
-  'api/calendars/[calendar]/load/route.ts GET': () => get(`/api/calendars/${calendar}/load?${RANGE}`),
-  'api/calendars/[calendar]/file/route.ts GET': () => get(`/api/calendars/${calendar}/file`),
-  'api/calendars/[calendar]/sightlines/route.ts GET': () => get(`/api/calendars/${calendar}/sightlines`),
-  'api/calendars/[calendar]/preview/route.ts POST': () => [
+  'GET /api/calendars/{calendar}/load': () => get(`/api/calendars/${calendar}/load?${RANGE}`),
+  'GET /api/calendars/{calendar}/file': () => get(`/api/calendars/${calendar}/file`),
+  'GET /api/calendars/{calendar}/sightlines': () => get(`/api/calendars/${calendar}/sightlines`),
+  'POST /api/calendars/{calendar}/preview': () => [
     {
       method: 'POST',
       path: `/api/calendars/${calendar}/preview`,
       body: { ...wholly, seen: null, range: { from: '2027-06-07', to: '2027-06-14', zone: 'Europe/Lisbon' } },
     },
   ],
-  'api/calendars/[calendar]/grants/route.ts PUT': () => [
+  'PUT /api/calendars/{calendar}/grants': () => [
     { method: 'PUT', path: `/api/calendars/${calendar}/grants`, body: { ...wholly, seen: 'stale' } },
   ],
-  'api/calendars/[calendar]/grants/route.ts DELETE': () => [
+  'DELETE /api/calendars/{calendar}/grants': () => [
     { method: 'DELETE', path: `/api/calendars/${calendar}/grants`, body: { audience: wholly.audience, seen: 'stale' } },
   ],
-  'api/calendars/[calendar]/grants/route.ts POST': () => [
+  'POST /api/calendars/{calendar}/grants': () => [
     { method: 'POST', path: `/api/calendars/${calendar}/grants`, body: { seen: 'stale', note: '' } },
   ],
-  'api/calendars/[calendar]/findings/route.ts GET': () => get(`/api/calendars/${calendar}/findings`),
-  'api/calendars/[calendar]/history/route.ts GET': () => get(`/api/calendars/${calendar}/history`),
+  'GET /api/calendars/{calendar}/findings': () => get(`/api/calendars/${calendar}/findings`),
+  'GET /api/calendars/{calendar}/history': () => get(`/api/calendars/${calendar}/history`),
   // Only the owner may: and she is asked to leave it as it is.
-  'api/calendars/[calendar]/suspension/route.ts PUT': () => [
+  'PUT /api/calendars/{calendar}/suspension': () => [
     { method: 'PUT', path: `/api/calendars/${calendar}/suspension`, body: { suspended: false } },
   ],
-  'api/calendars/[calendar]/ask/route.ts POST': () =>
+  'POST /api/calendars/{calendar}/ask': () =>
     ids.map((item) => ({
       method: 'POST',
       path: `/api/calendars/${calendar}/ask`,
       body: { audience: { kind: 'person', id: 'bruno' }, item, at: null },
     })),
-  'api/items/[item]/sight/route.ts GET': () => ids.flatMap((id) => get(`/api/items/${id}/sight`)),
-  'api/notices/route.ts GET': () => get('/api/notices'),
-  'api/notices/route.ts POST': () => [{ method: 'POST', path: '/api/notices' }],
-  'api/house-rules/route.ts GET': () => get('/api/house-rules'),
-  'api/house-rules/route.ts PUT': () => [{ method: 'PUT', path: '/api/house-rules', body: {} }],
-  'api/calendars/[calendar]/imports/route.ts POST': () => [
+  'GET /api/items/{item}/sight': () => ids.flatMap((id) => get(`/api/items/${id}/sight`)),
+  'GET /api/notices': () => get('/api/notices'),
+  'POST /api/notices': () => [{ method: 'POST', path: '/api/notices' }],
+  'GET /api/house-rules': () => get('/api/house-rules'),
+  'PUT /api/house-rules': () => [{ method: 'PUT', path: '/api/house-rules', body: {} }],
+  'POST /api/calendars/{calendar}/imports': () => [
     { method: 'POST', path: `/api/calendars/${calendar}/imports`, body: 'BEGIN:VCALENDAR\r\nEND:VCALENDAR\r\n' },
   ],
-  'api/imports/[preview]/route.ts GET': () => get(`/api/imports/${preview}`),
-  'api/imports/[preview]/route.ts POST': () => [{ method: 'POST', path: '/api/imports/none' }],
-  'api/imports/[preview]/route.ts DELETE': () => [{ method: 'DELETE', path: '/api/imports/none' }],
-  'api/items/[item]/route.ts GET': () => ids.flatMap((id) => get(`/api/items/${id}`)),
-  'api/items/[item]/route.ts PATCH': () =>
+  'GET /api/imports/{preview}': () => get(`/api/imports/${preview}`),
+  'POST /api/imports/{preview}': () => [{ method: 'POST', path: '/api/imports/none' }],
+  'DELETE /api/imports/{preview}': () => [{ method: 'DELETE', path: '/api/imports/none' }],
+  'GET /api/items/{item}': () => ids.flatMap((id) => get(`/api/items/${id}`)),
+  'PATCH /api/items/{item}': () =>
     ids.map((id) => ({ method: 'PATCH', path: `/api/items/${id}`, body: { version: 999, fields: { title: 'x' } } })),
-  'api/items/[item]/route.ts DELETE': () =>
-    ids.map((id) => ({ method: 'DELETE', path: `/api/items/${id}?version=999` })),
-  'api/calendars/[calendar]/suggestions/route.ts POST': () =>
+  'DELETE /api/items/{item}': () => ids.map((id) => ({ method: 'DELETE', path: `/api/items/${id}?version=999` })),
+  'POST /api/calendars/{calendar}/suggestions': () =>
     ids.map((item) => ({
       method: 'POST',
       path: `/api/calendars/${calendar}/suggestions`,
       // An id nobody gave out in this form, so that nothing is put forward.
       body: { kind: 'remove', item: `${item}~` },
     })),
-  'api/suggestions/route.ts GET': () => get('/api/suggestions'),
-  'api/suggestions/[suggestion]/route.ts PUT': () => [
+  'GET /api/suggestions': () => get('/api/suggestions'),
+  'PUT /api/suggestions/{suggestion}': () => [
     { method: 'PUT', path: `/api/suggestions/${suggestion}`, body: { answer: 'yes', version: 999 } },
   ],
-  'api/items/[item]/meeting/route.ts GET': () => ids.flatMap((id) => get(`/api/items/${id}/meeting`)),
-  'api/items/[item]/meeting/route.ts POST': () =>
+  'GET /api/items/{item}/meeting': () => ids.flatMap((id) => get(`/api/items/${id}/meeting`)),
+  'POST /api/items/{item}/meeting': () =>
     ids.map((id) => ({
       method: 'POST',
       path: `/api/items/${id}/meeting`,
       body: { act: 'mailAgain', attendee: 'none' },
     })),
-  'api/items/[item]/answer/route.ts POST': () =>
+  'POST /api/items/{item}/answer': () =>
     ids.map((id) => ({
       method: 'POST',
       path: `/api/items/${id}/answer`,
       body: { answer: 'accepted', seen: 'declined' },
     })),
-  'api/items/[item]/calendar/route.ts POST': () =>
+  'POST /api/items/{item}/calendar': () =>
     ids.map((id) => ({ method: 'POST', path: `/api/items/${id}/calendar`, body: { to: calendar, version: 999 } })),
-  'api/answers/route.ts POST': () => [
+  'POST /api/answers': () => [
     {
       method: 'POST',
       path: '/api/answers',
       body: { answers: ids.map((item) => ({ item, answer: 'accepted', seen: 'declined' })) },
     },
   ],
-  'api/calendars/[calendar]/coming/route.ts POST': () => [
+  'POST /api/calendars/{calendar}/coming': () => [
     {
       method: 'POST',
       path: `/api/calendars/${calendar}/coming`,
@@ -381,11 +376,11 @@ export const exitsOf = ({
       },
     },
   ],
-  'api/calendars/[calendar]/told/route.ts PUT': () => [
+  'PUT /api/calendars/{calendar}/told': () => [
     { method: 'PUT', path: `/api/calendars/${calendar}/told`, body: { owner: true } },
   ],
-  'api/rooms/route.ts POST': () => [{ method: 'POST', path: '/api/rooms', body: { name: '' } }],
-  'api/calendars/[calendar]/check/route.ts POST': () => [
+  'POST /api/rooms': () => [{ method: 'POST', path: '/api/rooms', body: { name: '' } }],
+  'POST /api/calendars/{calendar}/check': () => [
     {
       method: 'POST',
       path: `/api/calendars/${calendar}/check`,
@@ -396,98 +391,95 @@ export const exitsOf = ({
       },
     },
   ],
-  'api/calendars/[calendar]/openings/route.ts POST': () => [
+  'POST /api/calendars/{calendar}/openings': () => [
     {
       method: 'POST',
       path: `/api/calendars/${calendar}/openings`,
       body: { ...TIMES, tentative: 'counts', sheet: true, room: { seats: 2, site: null } },
     },
   ],
-  'api/calendars/[calendar]/openings/day/route.ts POST': () =>
+  'POST /api/calendars/{calendar}/openings/day': () =>
     ['2027-06-07', '2027-06-09', '2027-06-11'].map((from) => ({
       method: 'POST' as const,
       path: `/api/calendars/${calendar}/openings/day`,
       body: { ...TIMES, from },
     })),
-  'api/calendars/[calendar]/round/route.ts POST': () => [
+  'POST /api/calendars/{calendar}/round': () => [
     {
       method: 'POST',
       path: `/api/calendars/${calendar}/round`,
       body: { ...ROUND, meetings: [{ length: 60 }, { length: 30 }] },
     },
   ],
-  'api/calendars/[calendar]/round/made/route.ts POST': () => [
+  'POST /api/calendars/{calendar}/round/made': () => [
     {
       method: 'POST',
       path: `/api/calendars/${calendar}/round/made`,
       body: { as: 'holds', meetings: [], zone: 'UTC', lapses: '2027-06-30T09:00:00Z' },
     },
   ],
-  'api/calendars/[calendar]/openings/series/route.ts POST': () => [
+  'POST /api/calendars/{calendar}/openings/series': () => [
     {
       method: 'POST',
       path: `/api/calendars/${calendar}/openings/series`,
       body: { ...TIMES, every: 1, times: 3 },
     },
   ],
-  'api/journeys/route.ts GET': () => get('/api/journeys'),
-  'api/journeys/route.ts POST': () => [
-    { method: 'POST', path: '/api/journeys', body: { text: 'a,b,c', apply: false } },
-  ],
-  'api/journeys/file/route.ts GET': () => get('/api/journeys/file'),
+  'GET /api/journeys': () => get('/api/journeys'),
+  'POST /api/journeys': () => [{ method: 'POST', path: '/api/journeys', body: { text: 'a,b,c', apply: false } }],
+  'GET /api/journeys/file': () => get('/api/journeys/file'),
   // Every word that is marked, in every field, by its beginning and in whole.
-  'api/search/route.ts GET': () =>
+  'GET /api/search': () =>
     ['zq', 'weir', 'ines', 'river', 'cloudmoor', 'https'].flatMap((words) => [
       ...get(`/api/search?words=${words}`),
       ...get(`/api/search?words=${words}&everywhere=1`),
     ]),
-  'api/calendars/[calendar]/room/route.ts POST': () => [
+  'POST /api/calendars/{calendar}/room': () => [
     {
       method: 'POST',
       path: `/api/calendars/${calendar}/room`,
       body: TIMES,
     },
   ],
-  'api/calendars/[calendar]/keeps/route.ts GET': () => get(`/api/calendars/${calendar}/keeps`),
-  'api/calendars/[calendar]/keeps/route.ts PUT': () => [
+  'GET /api/calendars/{calendar}/keeps': () => get(`/api/calendars/${calendar}/keeps`),
+  'PUT /api/calendars/{calendar}/keeps': () => [
     { method: 'PUT', path: `/api/calendars/${calendar}/keeps`, body: { keeps: [], version: 999 } },
   ],
-  'api/calendars/[calendar]/holds/route.ts POST': () => [
+  'POST /api/calendars/{calendar}/holds': () => [
     { method: 'POST', path: `/api/calendars/${calendar}/holds`, body: { title: 'x', length: 60, starts: [] } },
   ],
-  'api/items/[item]/offer/route.ts POST': () =>
+  'POST /api/items/{item}/offer': () =>
     ids.map((id) => ({ method: 'POST', path: `/api/items/${id}/offer`, body: { words: '' } })),
-  'api/items/[item]/offer/route.ts DELETE': () =>
-    ids.map((id) => ({ method: 'DELETE', path: `/api/items/${id}/offer` })),
-  'api/offers/[offer]/route.ts GET': () => get(`/api/offers/${offer}`),
-  'api/offers/[offer]/route.ts POST': () => [
+  'DELETE /api/items/{item}/offer': () => ids.map((id) => ({ method: 'DELETE', path: `/api/items/${id}/offer` })),
+  'GET /api/offers/{offer}': () => get(`/api/offers/${offer}`),
+  'POST /api/offers/{offer}': () => [
     {
       method: 'POST',
       path: `/api/offers/${offer}`,
       body: { start: '2027-03-03T10:00:00Z', name: 'x', address: 'x@x.example' },
     },
   ],
-  'api/items/[item]/holds/route.ts GET': () => ids.flatMap((id) => get(`/api/items/${id}/holds`)),
-  'api/items/[item]/holds/route.ts POST': () =>
+  'GET /api/items/{item}/holds': () => ids.flatMap((id) => get(`/api/items/${id}/holds`)),
+  'POST /api/items/{item}/holds': () =>
     ids.map((id) => ({ method: 'POST', path: `/api/items/${id}/holds`, body: { version: -1 } })),
-  'api/calendars/[calendar]/found-days/route.ts GET': () =>
+  'GET /api/calendars/{calendar}/found-days': () =>
     ['zq', 'weir'].flatMap((words) =>
       get(`/api/calendars/${calendar}/found-days?words=${words}&from=2027-03-01&to=2027-03-15&zone=Europe/Lisbon`),
     ),
-  'api/items/[item]/attachments/route.ts GET': () => ids.flatMap((id) => get(`/api/items/${id}/attachments`)),
-  'api/items/[item]/attachments/route.ts POST': () =>
+  'GET /api/items/{item}/attachments': () => ids.flatMap((id) => get(`/api/items/${id}/attachments`)),
+  'POST /api/items/{item}/attachments': () =>
     ids.map((id) => ({ method: 'POST', path: `/api/items/${id}/attachments?name=x`, body: '' })),
-  'api/attachments/[attachment]/route.ts GET': () => files.flatMap((file) => get(`/api/attachments/${file}`)),
-  'api/attachments/[attachment]/route.ts DELETE': () => [{ method: 'DELETE', path: '/api/attachments/none' }],
-  'api/attachments/[attachment]/route.ts POST': () => [{ method: 'POST', path: '/api/attachments/none' }],
-  'api/items/[item]/looking/route.ts POST': () =>
+  'GET /api/attachments/{attachment}': () => files.flatMap((file) => get(`/api/attachments/${file}`)),
+  'DELETE /api/attachments/{attachment}': () => [{ method: 'DELETE', path: '/api/attachments/none' }],
+  'POST /api/attachments/{attachment}': () => [{ method: 'POST', path: '/api/attachments/none' }],
+  'POST /api/items/{item}/looking': () =>
     ids.map((id) => ({ method: 'POST', path: `/api/items/${id}/looking`, body: { doing: 'looks' } })),
-  'api/items/[item]/apart/route.ts GET': () => ids.flatMap((id) => get(`/api/items/${id}/apart`)),
-  'api/items/[item]/apart/route.ts POST': () =>
+  'GET /api/items/{item}/apart': () => ids.flatMap((id) => get(`/api/items/${id}/apart`)),
+  'POST /api/items/{item}/apart': () =>
     ids.map((id) => ({ method: 'POST', path: `/api/items/${id}/apart`, body: { version: -1 } })),
-  'api/items/[item]/copies/route.ts POST': () =>
+  'POST /api/items/{item}/copies': () =>
     ids.map((id) => ({ method: 'POST', path: `/api/items/${id}/copies`, body: { dates: ['2200-99-99'] } })),
-  'api/several/route.ts POST': () => [
+  'POST /api/several': () => [
     {
       method: 'POST',
       path: '/api/several',
@@ -499,10 +491,10 @@ export const exitsOf = ({
       body: { items: ids.map((item) => ({ item, version: -1 })), change: { kind: 'shift', days: 1, minutes: 0 } },
     },
   ],
-  'api/items/[item]/trail/route.ts GET': () => ids.map((id) => ({ method: 'GET', path: `/api/items/${id}/trail` })),
-  'api/items/[item]/trail/route.ts POST': () => ids.map((id) => ({ method: 'POST', path: `/api/items/${id}/trail` })),
-  'api/calendars/[calendar]/removed/route.ts GET': () => get(`/api/calendars/${calendar}/removed`),
-  'api/repeats/route.ts POST': () => [
+  'GET /api/items/{item}/trail': () => ids.map((id) => ({ method: 'GET', path: `/api/items/${id}/trail` })),
+  'POST /api/items/{item}/trail': () => ids.map((id) => ({ method: 'POST', path: `/api/items/${id}/trail` })),
+  'GET /api/calendars/{calendar}/removed': () => get(`/api/calendars/${calendar}/removed`),
+  'POST /api/repeats': () => [
     {
       method: 'POST',
       path: '/api/repeats',
@@ -512,67 +504,64 @@ export const exitsOf = ({
       },
     },
   ],
-  'api/calendars/[calendar]/route.ts PUT': () => [
+  'PUT /api/calendars/{calendar}': () => [
     { method: 'PUT', path: `/api/calendars/${calendar}`, body: { name: '', description: '' } },
   ],
   // The main calendar stays, whoever asks.
-  'api/calendars/[calendar]/route.ts DELETE': () => [{ method: 'DELETE', path: `/api/calendars/${calendar}` }],
-  'api/calendars/[calendar]/route.ts POST': () => [{ method: 'POST', path: `/api/calendars/${calendar}` }],
-  'api/lanes/route.ts GET': () => get('/api/lanes'),
-  'api/lanes/route.ts POST': () => [
+  'DELETE /api/calendars/{calendar}': () => [{ method: 'DELETE', path: `/api/calendars/${calendar}` }],
+  'POST /api/calendars/{calendar}': () => [{ method: 'POST', path: `/api/calendars/${calendar}` }],
+  'GET /api/lanes': () => get('/api/lanes'),
+  'POST /api/lanes': () => [
     { method: 'POST', path: '/api/lanes', body: { people: ['nobody'], group: null, calendars: [] } },
     { method: 'POST', path: '/api/lanes', body: { people: [], group: 'none', calendars: [] } },
   ],
-  'api/lanes/[lane]/route.ts PATCH': () => [{ method: 'PATCH', path: '/api/lanes/none', body: { shown: true } }],
-  'api/lanes/[lane]/route.ts DELETE': () => [{ method: 'DELETE', path: '/api/lanes/none' }],
-  'api/lanes/order/route.ts PUT': () => [{ method: 'PUT', path: '/api/lanes/order', body: { lanes: ['none'] } }],
-  'api/boards/route.ts POST': () => [
+  'PATCH /api/lanes/{lane}': () => [{ method: 'PATCH', path: '/api/lanes/none', body: { shown: true } }],
+  'DELETE /api/lanes/{lane}': () => [{ method: 'DELETE', path: '/api/lanes/none' }],
+  'PUT /api/lanes/order': () => [{ method: 'PUT', path: '/api/lanes/order', body: { lanes: ['none'] } }],
+  'POST /api/boards': () => [
     {
       method: 'POST',
       path: '/api/boards',
       body: { calendars: [calendar, 'none'], from: '2027-06-07', to: '2027-06-14', zone: 'Europe/Lisbon' },
     },
   ],
-  'api/reminders/route.ts GET': () => get('/api/reminders'),
-  'api/reminders/wishes/route.ts GET': () => get('/api/reminders/wishes'),
-  'api/reminders/[reminder]/route.ts POST': () => [
-    { method: 'POST', path: '/api/reminders/none', body: { act: 'done' } },
-  ],
-  'api/calendars/[calendar]/reminder/route.ts PUT': () => [
+  'GET /api/reminders': () => get('/api/reminders'),
+  'GET /api/reminders/wishes': () => get('/api/reminders/wishes'),
+  'POST /api/reminders/{reminder}': () => [{ method: 'POST', path: '/api/reminders/none', body: { act: 'done' } }],
+  'PUT /api/calendars/{calendar}/reminder': () => [
     { method: 'PUT', path: `/api/calendars/${calendar}/reminder`, body: { minutes: -1, byMail: false } },
   ],
-  'api/items/[item]/reminder/route.ts GET': () =>
-    ids.map((id) => ({ method: 'GET', path: `/api/items/${id}/reminder` })),
-  'api/items/[item]/reminder/route.ts PUT': () =>
+  'GET /api/items/{item}/reminder': () => ids.map((id) => ({ method: 'GET', path: `/api/items/${id}/reminder` })),
+  'PUT /api/items/{item}/reminder': () =>
     ids.map((id) => ({ method: 'PUT', path: `/api/items/${id}/reminder`, body: { minutes: -1, byMail: false } })),
-  'api/sendings/[sending]/route.ts POST': () => [{ method: 'POST', path: '/api/sendings/none' }],
-  'api/sendings/[sending]/route.ts DELETE': () => [{ method: 'DELETE', path: '/api/sendings/none' }],
-  'api/people/[person]/messages/route.ts GET': () => [
+  'POST /api/sendings/{sending}': () => [{ method: 'POST', path: '/api/sendings/none' }],
+  'DELETE /api/sendings/{sending}': () => [{ method: 'DELETE', path: '/api/sendings/none' }],
+  'GET /api/people/{person}/messages': () => [
     ...get('/api/people/ines/messages'),
     ...get('/api/people/bruno/messages'),
     ...get('/api/people/nobody/messages'),
   ],
-  'api/people/[person]/messages/route.ts POST': () => [
+  'POST /api/people/{person}/messages': () => [
     { method: 'POST', path: '/api/people/ines/messages', body: { messages: ['none'] } },
   ],
-  'api/people/[person]/mail/route.ts POST': () => [
+  'POST /api/people/{person}/mail': () => [
     { method: 'POST', path: '/api/people/ines/mail', body: { to: [], subject: '', text: '' } },
   ],
-  'api/messages/[message]/route.ts POST': () => [{ method: 'POST', path: '/api/messages/none' }],
+  'POST /api/messages/{message}': () => [{ method: 'POST', path: '/api/messages/none' }],
   // Unsigned, there is nothing at it; signed mail is sent by the tests of mail.
   'api/inbound/route.ts POST': () => [{ method: 'POST', path: '/api/inbound', body: 'Subject: x' }],
   'api/inbound/route.ts GET': () => get('/api/inbound'),
   'api/inbound/route.ts PUT': () => [{ method: 'PUT', path: '/api/inbound', body: 'x' }],
   'api/inbound/route.ts PATCH': () => [{ method: 'PATCH', path: '/api/inbound', body: 'x' }],
   'api/inbound/route.ts DELETE': () => [{ method: 'DELETE', path: '/api/inbound' }],
-  'api/[...nothing]/route.ts GET': () => get('/api/nothing/here'),
-  'api/[...nothing]/route.ts POST': () => [{ method: 'POST', path: '/api/nothing/here', body: {} }],
-  'api/[...nothing]/route.ts PUT': () => [{ method: 'PUT', path: '/api/nothing/here', body: {} }],
-  'api/[...nothing]/route.ts PATCH': () => [{ method: 'PATCH', path: '/api/nothing/here', body: {} }],
-  'api/[...nothing]/route.ts DELETE': () => [{ method: 'DELETE', path: '/api/nothing/here' }],
+  'api/[...path]/route.ts GET': () => get('/api/nothing/here'),
+  'api/[...path]/route.ts POST': () => [{ method: 'POST', path: '/api/nothing/here', body: {} }],
+  'api/[...path]/route.ts PUT': () => [{ method: 'PUT', path: '/api/nothing/here', body: {} }],
+  'api/[...path]/route.ts PATCH': () => [{ method: 'PATCH', path: '/api/nothing/here', body: {} }],
+  'api/[...path]/route.ts DELETE': () => [{ method: 'DELETE', path: '/api/nothing/here' }],
   'correspondents/page.tsx': () => page('/correspondents'),
-  'api/undo/route.ts POST': () => [{ method: 'POST', path: '/api/undo', body: { undo: 'none' } }],
-  'api/session/route.ts POST': () => [
+  'POST /api/undo': () => [{ method: 'POST', path: '/api/undo', body: { undo: 'none' } }],
+  'POST /api/session': () => [
     {
       method: 'POST',
       path: '/api/session',
@@ -580,12 +569,12 @@ export const exitsOf = ({
     },
   ],
   // Signing out and withdrawing end the session this test stands on; they answer `done` and are driven elsewhere.
-  'api/session/route.ts DELETE': () => [],
-  'api/sessions/route.ts GET': () => get('/api/sessions'),
-  'api/sessions/[session]/route.ts DELETE': () => [{ method: 'DELETE', path: '/api/sessions/none' }],
-  'api/start/route.ts POST': () => [{ method: 'POST', path: '/api/start', body: {} }],
-  'api/demo/step-in/route.ts POST': () => [{ method: 'POST', path: '/api/demo/step-in', body: { handle: 'nobody' } }],
-  'api/openapi.json/route.ts GET': () => get('/api/openapi.json'),
+  'DELETE /api/session': () => [],
+  'GET /api/sessions': () => get('/api/sessions'),
+  'DELETE /api/sessions/{session}': () => [{ method: 'DELETE', path: '/api/sessions/none' }],
+  'POST /api/start': () => [{ method: 'POST', path: '/api/start', body: {} }],
+  'POST /api/demo/step-in': () => [{ method: 'POST', path: '/api/demo/step-in', body: { handle: 'nobody' } }],
+  'GET /api/openapi.json': () => get('/api/openapi.json'),
   // The stream is heard in a test of its own.
-  'api/live/route.ts GET': () => [],
+  'GET /api/live': () => [],
 });

@@ -6,8 +6,16 @@ import { ROUTES } from '@/contract/routes.ts';
 const schemaOf = (schema: z.ZodType, io: 'input' | 'output') =>
   z.toJSONSchema(schema, { io, unrepresentable: 'any', target: 'openapi-3.0' });
 
+/** It says the same as long as the program runs. */
+let text: string | null = null;
+
 /** The OpenAPI description of every route, made from the contract. */
-export function openApi(): object {
+export function openApiText(): string {
+  text ??= JSON.stringify(openApi());
+  return text;
+}
+
+function openApi(): object {
   const paths: Record<string, Record<string, object>> = {};
   for (const [name, route] of Object.entries(ROUTES) as [string, Route][]) {
     const parameters = [

@@ -9,30 +9,15 @@ import { writingIsFree } from '../db/gate.ts';
 import { database } from '../db/index.ts';
 import { log } from '../log.ts';
 import { again } from '../operations/deciding/again.ts';
-import { type Context, contextFor } from '../operations/deciding/context.ts';
+import { contextFor } from '../operations/deciding/context.ts';
 import { freeLapsed } from '../operations/deciding/lapse.ts';
 import { noteTokenAct } from '../operations/deciding/token-acts.ts';
 import { type SignedIn, signedIn } from '../operations/people/session.ts';
 import { type Refusal, refuse } from '../result.ts';
 import { settings } from '../settings.ts';
 import { readLimited } from './body.ts';
+import type { Call, Handled, Handler } from './handler.ts';
 import { refusalBody } from './sentences.ts';
-
-type R<N extends RouteName> = (typeof ROUTES)[N];
-type Out<N extends RouteName, K extends 'body' | 'query'> =
-  R<N> extends Record<K, infer S> ? (S extends z.ZodType ? z.output<S> : undefined) : undefined;
-
-/** What a route's handler gets: the context of whoever is signed in, and everything the contract has already read. */
-interface Call<N extends RouteName> {
-  readonly ctx: R<N>['who'] extends 'person' ? Context : null;
-  readonly params: Readonly<Record<string, string>>;
-  readonly query: Out<N, 'query'>;
-  readonly body: Out<N, 'body'>;
-  /** A body that is no JSON, as it came. */
-  readonly bytes: Uint8Array<ArrayBuffer>;
-  readonly request: Request;
-}
-type Handled = Response | Refusal | { readonly ok: true; readonly value: unknown };
 
 const MOST_BODY = 256_000;
 const MOST_PARAM = 128;
@@ -43,103 +28,97 @@ export const checkAnswers = process.env.NODE_ENV !== 'production' || process.env
 const NOT_THERE_MS = 12;
 
 /**
- * Makes a route handler from the contract: reads who asks, the parameters, the query and the body, calls one operation and
- * turns its result into an answer. Every refusal of every route leaves through here. A route that writes does all of its work in
- * one transaction, which begins when everything has arrived, and in which who asks is read once more. `beside` does what would take long on
- * another thread, in a transaction there; it answers `null` for what doesn't.
+ * Answers a request to a route: reads who asks, the parameters, the query and the body by the contract, has the handler call one
+ * operation, and turns its result into an answer. Every refusal of every route leaves through here.
  */
-export function route<N extends RouteName>(
+export async function answerRoute<N extends RouteName>(
   name: N,
-  handle: (call: Call<N>) => Handled | Promise<Handled>,
-  beside: (call: Call<N>) => Promise<Handled> | null = () => null,
-) {
-  return answering(name, async (call) => {
-    const { method, reads } = ROUTES[name] as Route;
-    if (method === 'GET' || reads || !call.ctx) return handle(call);
-    const elsewhere = beside(call);
-    if (elsewhere) return elsewhere;
-    await writingIsFree();
-    const { ctx } = call;
-    return ctx.db.write(() => {
-      const now = again(ctx);
-      if ('ok' in now) return now;
-      const handled = handle({ ...call, ctx: now as Call<N>['ctx'] });
-      if (handled instanceof Promise) throw new Error(`${name} waits for something and can't be one transaction`);
-      if (handled instanceof Response || handled.ok) noteTokenAct(now, name, call.params);
-      return handled;
-    });
-  });
-}
-
-/** The same for what waits for something in between (a password's digest, a file): its operation reads rights where it writes. */
-export function slowRoute<N extends RouteName>(name: N, handle: (call: Call<N>) => Promise<Handled>) {
-  return answering(name, async (call) => {
-    const { method, reads } = ROUTES[name] as Route;
-    if (method !== 'GET') await writingIsFree();
-    const handled = await handle(call);
-    const { ctx } = call;
-    const wrote = method !== 'GET' && !reads && (handled instanceof Response || handled.ok);
-    if (wrote && ctx?.token) ctx.db.write(() => noteTokenAct(ctx, name, call.params));
-    return handled;
-  });
-}
-
-function answering<N extends RouteName>(name: N, handle: (call: Call<N>) => Promise<Handled>) {
-  const spec: Route = ROUTES[name];
-  return async (
-    request: Request,
-    { params }: { params: Promise<Record<string, string> | undefined> },
-  ): Promise<Response> => {
-    const started = performance.now();
-    let answer: Response;
-    try {
-      answer = await respond(request, (await params) ?? {});
-    } catch (error) {
-      log().error({ route: name, error: error instanceof Error ? error.stack : String(error) }, 'broken');
-      answer = refusalResponse(refuse('broken'), languageOf(request.headers.get('accept-language')));
-    }
-    if (answer.status === 404) await evenOut(started);
-    log().debug({ route: name, status: answer.status, ms: Math.round(performance.now() - started) });
-    return answer;
-  };
-
-  async function respond(request: Request, params: Record<string, string>): Promise<Response> {
-    const headers = await nextHeaders();
-    const here = spec.who === 'person' ? await signedIn(headers) : null;
-    const language = here?.person.language ?? languageOf(headers.get('accept-language'));
-    const no = (refusal: Refusal) => refusalResponse(refusal, language);
-    if (spec.who === 'person' && !here) return no(refuse('signedOut'));
-    const limited = here?.token ? limitedBy(here.token, spec, params) : null;
-    if (limited) return no(limited);
-    if (Object.values(params).some((p) => p.length > MOST_PARAM)) return no(refuse('notFound'));
-    const query = spec.query
-      ? spec.query.safeParse(Object.fromEntries(new URL(request.url).searchParams))
-      : ({ success: true, data: undefined } as const);
-    if (!query.success) return no(badInput(query.error));
-    const most = spec.rawBody ? settings().importBytes : (spec.mostBytes ?? MOST_BODY);
-    const bytes =
-      spec.body || (spec.rawBody && !spec.streams) ? await readLimited(request.body, most) : new Uint8Array();
-    if (bytes === null) return no(refuse('fileTooLarge', { facts: { most: most / 1_000_000 } }));
-    const body = spec.body ? readJson(bytes, spec.body) : ({ success: true, data: undefined } as const);
-    if (!body.success) return no(body.refusal);
-    freeLapsed({ db: database(), now: clock() });
-    // A body takes its time to arrive: whoever it came from may be signed out by now.
-    const still = here && (spec.body || spec.rawBody) ? await signedIn(headers) : here;
-    if (here && !still) return no(refuse('signedOut'));
-    const token = still?.token ? { key: still.token.key, only: still.token.collectionId } : null;
-    const handled = await handle({
-      ctx: (still && contextFor(still.person, undefined, still.session, token)) as Call<N>['ctx'],
-      params,
-      query: query.data as Out<N, 'query'>,
-      body: body.data as Out<N, 'body'>,
-      bytes,
-      request,
-    });
-    if (handled instanceof Response) return handled;
-    if (!handled.ok) return no(handled);
-    if (checkAnswers && spec.answer) spec.answer.parse(handled.value);
-    return json(handled.value, 200);
+  handler: Handler<N>,
+  request: Request,
+  params: Readonly<Record<string, string>>,
+): Promise<Response> {
+  const started = performance.now();
+  let answer: Response;
+  try {
+    answer = await respond(name, handler, request, params);
+  } catch (error) {
+    log().error({ route: name, error: error instanceof Error ? error.stack : String(error) }, 'broken');
+    answer = refusalResponse(refuse('broken'), languageOf(request.headers.get('accept-language')));
   }
+  if (answer.status === 404) await evenOut(started);
+  log().debug({ route: name, status: answer.status, ms: Math.round(performance.now() - started) });
+  return answer;
+}
+
+/** Has the work done: at once in one transaction where it writes, in its own time, or on another thread. */
+async function handled<N extends RouteName>(name: N, handler: Handler<N>, call: Call<N>): Promise<Handled> {
+  const { method, reads }: Route = ROUTES[name];
+  const writes = method !== 'GET' && !reads;
+  if ('slow' in handler) {
+    if (method !== 'GET') await writingIsFree();
+    const done = await handler.slow(call);
+    const { ctx } = call;
+    if (writes && ctx?.token && (done instanceof Response || done.ok))
+      ctx.db.write(() => noteTokenAct(ctx, name, call.params));
+    return done;
+  }
+  const [handle, beside] = typeof handler === 'function' ? [handler, null] : [handler.handle, handler.beside];
+  if (!writes || !call.ctx) return handle(call);
+  const elsewhere = beside?.(call);
+  if (elsewhere) return elsewhere;
+  await writingIsFree();
+  const { ctx } = call;
+  return ctx.db.write(() => {
+    const now = again(ctx);
+    if ('ok' in now) return now;
+    const done = handle({ ...call, ctx: now as Call<N>['ctx'] });
+    if (done instanceof Promise) throw new Error(`${name} waits for something and can't be one transaction`);
+    if (done instanceof Response || done.ok) noteTokenAct(now, name, call.params);
+    return done;
+  });
+}
+
+async function respond<N extends RouteName>(
+  name: N,
+  handler: Handler<N>,
+  request: Request,
+  params: Readonly<Record<string, string>>,
+): Promise<Response> {
+  const spec: Route = ROUTES[name];
+  const headers = await nextHeaders();
+  const here = spec.who === 'person' ? await signedIn(headers) : null;
+  const language = here?.person.language ?? languageOf(headers.get('accept-language'));
+  const no = (refusal: Refusal) => refusalResponse(refusal, language);
+  if (spec.who === 'person' && !here) return no(refuse('signedOut'));
+  const limited = here?.token ? limitedBy(here.token, spec, params) : null;
+  if (limited) return no(limited);
+  if (Object.values(params).some((p) => p.length > MOST_PARAM)) return no(refuse('notFound'));
+  const query = spec.query
+    ? spec.query.safeParse(Object.fromEntries(new URL(request.url).searchParams))
+    : ({ success: true, data: undefined } as const);
+  if (!query.success) return no(badInput(query.error));
+  const most = spec.rawBody ? settings().importBytes : (spec.mostBytes ?? MOST_BODY);
+  const bytes = spec.body || (spec.rawBody && !spec.streams) ? await readLimited(request.body, most) : new Uint8Array();
+  if (bytes === null) return no(refuse('fileTooLarge', { facts: { most: most / 1_000_000 } }));
+  const body = spec.body ? readJson(bytes, spec.body) : ({ success: true, data: undefined } as const);
+  if (!body.success) return no(body.refusal);
+  freeLapsed({ db: database(), now: clock() });
+  // A body takes its time to arrive: whoever it came from may be signed out by now.
+  const still = here && (spec.body || spec.rawBody) ? await signedIn(headers) : here;
+  if (here && !still) return no(refuse('signedOut'));
+  const token = still?.token ? { key: still.token.key, only: still.token.collectionId } : null;
+  const done = await handled(name, handler, {
+    ctx: (still && contextFor(still.person, undefined, still.session, token)) as Call<N>['ctx'],
+    params: params as Call<N>['params'],
+    query: query.data as Call<N>['query'],
+    body: body.data as Call<N>['body'],
+    bytes,
+    request,
+  });
+  if (done instanceof Response) return done;
+  if (!done.ok) return no(done);
+  if (checkAnswers && spec.answer) spec.answer.parse(done.value);
+  return json(done.value, 200);
 }
 
 /**

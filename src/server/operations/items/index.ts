@@ -18,4 +18,4 @@ export { COMMON_ZONES, readFile, TOO_MANY } from './read-file.ts';
 export { readTrail } from './read-trail.ts';
 export { removeItem } from './remove-item.ts';
 export { undo } from './undo.ts';
-export { readWhen, type StoredWhen } from './when.ts';
+export { readWhen } from './when.ts';

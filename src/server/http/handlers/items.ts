@@ -1,0 +1,87 @@
+import type { RouteName } from '@/contract/routes.ts';
+import {
+  changeMeetingBeside,
+  changeSeveralBeside,
+  createMeetingBeside,
+  exportFileBeside,
+  listItemsBeside,
+  listLoadBeside,
+} from '../../operations/beside/beside.ts';
+import { bringIn, previewImport, readImport, stopImport, undoAny } from '../../operations/beside/imports.ts';
+import { readItem } from '../../operations/deciding/find-item.ts';
+import {
+  addAttachment,
+  bringBackAttachment,
+  listAttachments,
+  previewRepeat,
+  readAttachment,
+  removeAttachment,
+  sayLooking,
+} from '../../operations/items/index.ts';
+import {
+  changeMeeting,
+  changeSeveral,
+  copyItem,
+  createMeeting,
+  listApart,
+  rejoinItem,
+  removeMeeting,
+} from '../../operations/meetings/index.ts';
+import { download } from '../download.ts';
+import type { HandlersOf } from '../handler.ts';
+
+export const itemsHandlers = {
+  listAttachments: ({ ctx, params }) => listAttachments(ctx, params.item),
+  addAttachment: {
+    slow: ({ ctx, params, query, request }) => addAttachment(ctx, params.item, query.name, request.body),
+  },
+  readAttachment: {
+    slow: async ({ ctx, params }) => {
+      const file = await readAttachment(ctx, params.attachment);
+      return file.ok ? download(file.value) : file;
+    },
+  },
+  removeAttachment: ({ ctx, params }) => removeAttachment(ctx, params.attachment),
+  bringBackAttachment: ({ ctx, params }) => bringBackAttachment(ctx, params.attachment),
+  previewImport: {
+    slow: ({ ctx, params, bytes, request }) => previewImport(ctx, params.calendar, bytes, request.signal),
+  },
+  readImport: ({ ctx, params }) => readImport(ctx, params.preview),
+  stopImport: ({ ctx, params }) => stopImport(ctx, params.preview),
+  bringIn: { slow: ({ ctx, params }) => bringIn(ctx, params.preview) },
+  exportFile: {
+    slow: async ({ ctx, params }) => {
+      const result = await exportFileBeside(ctx, params.calendar);
+      if (!result.ok) return result;
+      return new Response(result.value.text, {
+        headers: {
+          'content-type': 'text/calendar; charset=utf-8',
+          'content-disposition': `attachment; filename="${result.value.name}"`,
+          'cache-control': 'no-store',
+        },
+      });
+    },
+  },
+  sayLooking: ({ ctx, params, body }) => sayLooking(ctx, params.item, body),
+  changeSeveral: {
+    handle: ({ ctx, body }) => changeSeveral(ctx, body),
+    beside: ({ ctx, body }) => changeSeveralBeside(ctx, body),
+  },
+  copyItem: ({ ctx, params, body }) => copyItem(ctx, params.item, body.dates),
+  listApart: ({ ctx, params }) => listApart(ctx, params.item),
+  rejoinItem: ({ ctx, params, body }) => rejoinItem(ctx, params.item, body.version),
+  listItems: { slow: ({ ctx, params, query }) => listItemsBeside(ctx, params.calendar, query) },
+  listLoad: { slow: ({ ctx, params, query }) => listLoadBeside(ctx, params.calendar, query) },
+  createItem: {
+    handle: ({ ctx, params, body }) => createMeeting(ctx, params.calendar, body),
+    beside: ({ ctx, params, body }) => createMeetingBeside(ctx, params.calendar, body),
+  },
+  readItem: ({ ctx, params }) => readItem(ctx, params.item),
+  changeItem: {
+    handle: ({ ctx, params, body }) => changeMeeting(ctx, params.item, body),
+    beside: ({ ctx, params, body }) => changeMeetingBeside(ctx, params.item, body),
+  },
+  removeItem: ({ ctx, params, query }) => removeMeeting(ctx, params.item, query),
+  previewRepeat: ({ body }) => previewRepeat(body),
+  undo: { slow: ({ ctx, body }) => undoAny(ctx, body.undo) },
+} satisfies Partial<HandlersOf<RouteName>>;
