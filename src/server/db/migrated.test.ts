@@ -124,7 +124,7 @@ test('everybody is answered as before', () => {
   }
 });
 
-/** An answer without what answers have had since: versions, how dates and hours are read, and what there is of meetings. */
+/** An answer without what answers have had since: versions, how dates and hours are read, what may be done, and what there is of meetings. */
 function asThen(what: string, answer: unknown): unknown {
   const plain = JSON.parse(JSON.stringify(answer));
   if (what === 'items' && plain.ok) {
@@ -132,10 +132,12 @@ function asThen(what: string, answer: unknown): unknown {
     delete plain.value.head.calendar.description;
     delete plain.value.head.hours;
     delete plain.value.head.hoursZone;
-    for (const { asSet } of plain.value.items) {
-      delete asSet?.endZone;
-      delete asSet?.hold;
-      delete asSet?.fixed;
+    for (const more of ['speak', 'arrange', 'whole', 'run', 'seePrivate', 'bringBack'])
+      delete plain.value.head.may[more];
+    for (const item of plain.value.items) {
+      delete item.calledHere;
+      delete item.may?.move;
+      for (const more of ['endZone', 'hold', 'fixed']) delete item.asSet?.[more];
     }
   }
   if (what === 'people' && plain.ok)

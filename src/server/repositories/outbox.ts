@@ -69,7 +69,7 @@ export function insertOutgoing(db: Connection, o: Omit<Outgoing, 'id' | 'tries'>
 export function outgoingDue(db: Connection, now: number, most: number): Outgoing[] {
   return db
     .all<Row>(
-      'SELECT * FROM outbox WHERE sent_at IS NULL AND given_up = 0 AND next_try <= ? ORDER BY id LIMIT ?',
+      'SELECT * FROM outbox WHERE sent_at IS NULL AND given_up = 0 AND next_try <= ? ORDER BY next_try, id LIMIT ?',
       now,
       most,
     )
@@ -105,7 +105,7 @@ export function claim(db: Connection, id: number): void {
 
 /** Gives up every letter that was claimed and neither sent nor failed. */
 export function giveUpClaimed(db: Connection): void {
-  db.run('UPDATE outbox SET given_up = 1 WHERE sent_at IS NULL AND next_try = ?', CLAIMED);
+  db.run('UPDATE outbox SET given_up = 1 WHERE sent_at IS NULL AND given_up = 0 AND next_try = ?', CLAIMED);
 }
 
 export function markSent(db: Connection, id: number, at: number): void {

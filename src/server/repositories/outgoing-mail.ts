@@ -78,8 +78,9 @@ export const claimMail = (db: Connection, id: number): boolean =>
 
 /** What was claimed by a process that ended: tried again where the service knows one that came twice, else given up and shown. */
 export function settleClaimedMail(db: Connection, again: boolean): void {
-  if (again) db.run('UPDATE outgoing_mail SET next_try = 0 WHERE sent_at IS NULL AND next_try = ?', CLAIMED);
-  else db.run('UPDATE outgoing_mail SET given_up = 1 WHERE sent_at IS NULL AND next_try = ?', CLAIMED);
+  if (again)
+    db.run('UPDATE outgoing_mail SET next_try = 0 WHERE sent_at IS NULL AND given_up = 0 AND next_try = ?', CLAIMED);
+  else db.run('UPDATE outgoing_mail SET given_up = 1 WHERE sent_at IS NULL AND given_up = 0 AND next_try = ?', CLAIMED);
 }
 
 export function mailSent(db: Connection, id: number, at: number): void {
