@@ -128,6 +128,12 @@ module.exports = {
       to: { path: '^src/server/(db|repositories|jobs)/' },
     },
     {
+      name: 'stand-ins-in-one-place',
+      severity: 'error',
+      from: { path: '^src/', pathNot: `${TEST}|^src/server/stand-ins\\.ts$` },
+      to: { path: '^standins/' },
+    },
+    {
       name: 'items-by-one-door',
       comment: 'Items are written through writeItems; a file comes in by slices of its own.',
       severity: 'error',

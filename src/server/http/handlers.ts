@@ -40,19 +40,14 @@ interface Place {
 
 const isParameter = (part: string): boolean => part.startsWith('{');
 
-/** The routes by how many parts their paths have, those with fewer parameters first: `asks/choices` is no ask. */
-const places = new Map<number, Place[]>();
-for (const [name, { method, path }] of Object.entries(ROUTES)) {
-  const parts = path.split('/').slice(2);
-  const alike = places.get(parts.length) ?? [];
-  places.set(parts.length, [...alike, { name: name as RouteName, method, parts }]);
-}
-for (const alike of places.values())
-  alike.sort((a, b) => a.parts.filter(isParameter).length - b.parts.filter(isParameter).length);
+/** The routes with fewer parameters first: `asks/choices` is no ask. */
+const PLACES: readonly Place[] = Object.entries(ROUTES)
+  .map(([name, { method, path }]) => ({ name: name as RouteName, method, parts: path.split('/').slice(2) }))
+  .sort((a, b) => a.parts.filter(isParameter).length - b.parts.filter(isParameter).length);
 
 /** Answers whatever is asked below /api: by the route of that method and path, or as what isn't there. */
 export async function answerApi(request: Request, path: readonly string[]): Promise<Response> {
-  const alike = places.get(path.length) ?? [];
+  const alike = PLACES.filter(({ parts }) => parts.length === path.length);
   const first = alike.find(({ parts }) => parts.every((part, i) => isParameter(part) || part === path[i]));
   if (!first) return nothingThere();
   const method = request.method === 'HEAD' ? 'GET' : request.method;

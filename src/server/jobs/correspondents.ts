@@ -1,7 +1,7 @@
 import { createHmac } from 'node:crypto';
-import { startCorrespondents } from '../../../standins/correspondents.ts';
 import { now } from '../clock.ts';
 import { settings } from '../settings.ts';
+import { startCorrespondents } from '../stand-ins.ts';
 
 /** Starts the people outside the sample organisation; what they write comes in as any mail from outside does. Answers the address of their mail service. */
 export async function startStandIn(): Promise<string> {

@@ -1,7 +1,7 @@
 import { createTransport, type Transporter } from 'nodemailer';
-import { letterbox } from '../../../standins/letterbox.ts';
 import { now } from '../clock.ts';
 import { settings } from '../settings.ts';
+import { letterbox } from '../stand-ins.ts';
 import type { Mail } from './mail.ts';
 import { writeMail } from './write-mail.ts';
 

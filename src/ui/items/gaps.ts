@@ -1,4 +1,5 @@
 import type { ItemWire } from '@/contract/items.ts';
+import { takesTime } from '@/core/calendar/index.ts';
 import { MINUTE, wallsOf } from '../common/times.ts';
 
 type Span = readonly [from: number, to: number];
@@ -6,7 +7,7 @@ type Span = readonly [from: number, to: number];
 /** The taken time of a calendar on the clock of a zone, as far as one sees it; what is free or only says where somebody is takes none. */
 export const takenBy = (items: readonly ItemWire[], zone: string, but?: string): Span[] =>
   items
-    .filter((item) => item.id !== but && item.shows !== 'free' && item.kind !== 'whereabouts')
+    .filter((item) => item.id !== but && takesTime(item))
     .map((item) => {
       const { start, end } = wallsOf(item, zone);
       return [start, end] as const;

@@ -1,4 +1,5 @@
 import type { ItemWire } from '@/contract/items.ts';
+import { takesTime } from '@/core/calendar/index.ts';
 import { journeyMinutes, samePlace } from '@/core/openings/index.ts';
 import { DAY, MINUTE, wallsOf } from '../common/times.ts';
 
@@ -38,10 +39,6 @@ export const HOUR_PX = 46;
 
 const SHORTEST = 20;
 const WHOLE_DAY = 24 * 60;
-
-/** Whether an item takes time: free ones and whereabouts may lie under others without a clash. */
-const blocks = (item: ItemWire): boolean =>
-  item.shows !== 'free' && item.kind !== 'whereabouts' && !item.asSet?.cancelled;
 
 /** Lays the items of a board out: by day, in lanes where they overlap. Pure; `first` is the first day's start as wall time. */
 export function layOut(items: readonly ItemWire[], first: number, count: number, zone: string): Layout {
@@ -95,7 +92,7 @@ function inLanes(list: { item: ItemWire; top: number; bottom: number; starts: bo
     const taken = new Set(cluster.filter((c) => c.piece.bottom > piece.top).map((c) => c.lane));
     let lane = 0;
     while (taken.has(lane)) lane++;
-    const clash = blocks(piece.item) && cluster.some((c) => c.piece.bottom > piece.top && blocks(c.piece.item));
+    const clash = takesTime(piece.item) && cluster.some((c) => c.piece.bottom > piece.top && takesTime(c.piece.item));
     cluster.push({ piece, lane, clash });
     reach = Math.max(reach, piece.bottom);
   }
@@ -123,7 +120,9 @@ export interface Joint {
 export function jointsOf(placed: readonly Placed[], journeys: readonly (readonly [string, string, number])[]): Joint[] {
   if (journeys.length === 0) return [];
   const travel = journeyMinutes(journeys);
-  const there = placed.filter(({ item }) => blocks(item) && samePlace(item.place) !== '').sort((a, b) => a.top - b.top);
+  const there = placed
+    .filter(({ item }) => takesTime(item) && samePlace(item.place) !== '')
+    .sort((a, b) => a.top - b.top);
   return there.flatMap((one, i): Joint[] => {
     const next = there[i + 1];
     const minutes = next && travel(samePlace(one.item.place), samePlace(next.item.place));

@@ -12,6 +12,7 @@ import {
 import { useEffect, useRef } from 'react';
 import { useTranslations } from 'use-intl';
 import type { ItemWire } from '@/contract/items.ts';
+import { takesTime } from '@/core/calendar/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { clock, DAY, dayName, MINUTE, wallsOf } from '../common/times.ts';
 import type { BoardLane } from './board-lanes.ts';
@@ -93,7 +94,7 @@ export function useMoving(
   const laneOf = (item: ItemWire) => lanes.findIndex((lane) => lane.items.some((one) => one.id === item.id));
   const clashOf = (item: ItemWire | null, lane: number, start: number, end: number): string | null => {
     const hit = lanes[lane]?.items.find((other) => {
-      if (other.id === item?.id || other.allDay || other.shows === 'free' || other.kind === 'whereabouts') return false;
+      if (other.id === item?.id || other.allDay || !takesTime(other)) return false;
       const at = wallsOf(other, style.zone);
       return at.start < end && at.end > start;
     });

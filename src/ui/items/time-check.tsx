@@ -6,6 +6,7 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { BoardHead } from '@/contract/items.ts';
 import type { CheckAnswer, CheckBody } from '@/contract/openings.ts';
+import { takesTime } from '@/core/calendar/index.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { later } from '../common/later.tsx';
@@ -45,7 +46,7 @@ export function TimeCheck(props: {
     retry: false,
   });
   // What takes nobody's time has nothing against it.
-  if (body && (body.kind === 'whereabouts' || body.shows === 'free')) return null;
+  if (body && !takesTime(body)) return null;
   // Its place is kept from the beginning: what comes late moves nothing that is about to be pressed.
   if (!data) return <div className={css.check} role="status" />;
   const { fits, clashes, openings, unknown, cut } = data as CheckAnswer;

@@ -1,6 +1,6 @@
 import ICAL from 'ical.js';
 import { SAID_FIELDS } from '../../calendar/index.ts';
-import type { Message } from '../../meetings/index.ts';
+import { type Message, sameAddress } from '../../meetings/index.ts';
 import { parseDate, parseWall, wallText } from '../../time/index.ts';
 import { fold, plainText } from '../ical/property.ts';
 import { addParty, putField, putTime, putTimes } from '../ical/write-event.ts';
@@ -27,7 +27,7 @@ export function writeMessage(message: Message, { organiserName, series }: Messag
   put('uid', message.uid);
   event.addPropertyWithValue('dtstamp', ICAL.Time.fromDateTimeString(`${wallText(message.stamp)}Z`));
   event.addPropertyWithValue('sequence', message.sequence);
-  const byOrganiser = message.sender.toLowerCase() === message.organiser.toLowerCase();
+  const byOrganiser = sameAddress(message.sender, message.organiser);
   const organiser = addParty(event, 'organizer', { address: message.organiser, name: organiserName });
   if (byOrganiser && message.sentBy !== null) organiser.setParameter('sent-by', `mailto:${message.sentBy}`);
   const attendee = (address: string, name: string | null) => addParty(event, 'attendee', { address, name });

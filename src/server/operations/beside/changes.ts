@@ -1,9 +1,8 @@
 import type { ChangesAnswer, ChangesBody } from '@/contract/sharing-changes.ts';
-import { hub } from '../../live/hub.ts';
 import { calendarById } from '../../repositories/calendars.ts';
 import { grantsOnAt } from '../../repositories/grants.ts';
 import { ok, type Result } from '../../result.ts';
-import { announceAccess, type Context, collectionOf } from '../deciding/index.ts';
+import { announceAccess, type Context, collectionOf, tellPeople } from '../deciding/index.ts';
 import { changeGrantsAside } from './beside.ts';
 
 /** Calendars whose windows are told before others have their turn. */
@@ -21,6 +20,6 @@ export async function changeGrantsBeside(ctx: Context, body: ChangesBody): Promi
     }
     await new Promise((others) => setImmediate(others));
   }
-  for (const person of told) hub().tell(person, { kind: 'told' });
+  tellPeople(ctx.db, told);
   return ok(answer);
 }

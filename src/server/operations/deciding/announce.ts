@@ -157,23 +157,25 @@ const startsText = (db: Connection, item: StoredItem | null, ends: LinkEnds): st
         .map(({ start }) => start)
         .join();
 
-/** Tells the open windows of those whose rights differ from what a collection gave them before. */
+/** Tells the open windows of those whose rights differ from what a collection gave them before, once that is committed. */
 export function announceAccess(
   ctx: Pick<Context, 'db' | 'now'>,
   calendar: Calendar,
   before: Collection,
   rulesBefore?: HouseRules,
 ): void {
-  const after = collectionOf(calendar, grantsOn(ctx.db, calendar.id));
-  const house = rulesOf(ctx.db, calendar);
-  for (const { listener, viewer } of listening(ctx.db, hub().listeners())) {
-    const was = decide(before, viewer, ctx.now, rulesBefore ?? house);
-    const is = decide(after, viewer, ctx.now, house);
-    // Who shares a calendar reads all its grants: for them any change of them is one.
-    const reads = is.owner || was.rights.shares || is.rights.shares;
-    if (JSON.stringify(was.rights) !== JSON.stringify(is.rights) || was.ceiling !== is.ceiling || reads)
-      hub().tell(listener, { kind: 'access', calendar: calendar.key });
-  }
+  ctx.db.afterWriting(() => {
+    const after = collectionOf(calendar, grantsOn(ctx.db, calendar.id));
+    const house = rulesOf(ctx.db, calendar);
+    for (const { listener, viewer } of listening(ctx.db, hub().listeners())) {
+      const was = decide(before, viewer, ctx.now, rulesBefore ?? house);
+      const is = decide(after, viewer, ctx.now, house);
+      // Who shares a calendar reads all its grants: for them any change of them is one.
+      const reads = is.owner || was.rights.shares || is.rights.shares;
+      if (JSON.stringify(was.rights) !== JSON.stringify(is.rights) || was.ceiling !== is.ceiling || reads)
+        hub().tell(listener, { kind: 'access', calendar: calendar.key });
+    }
+  });
 }
 
 interface Listening {

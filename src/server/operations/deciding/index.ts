@@ -45,7 +45,7 @@ export { noteUse } from './note-use.ts';
 export { rangeOf, readRange } from './range.ts';
 export { RowItem, rowOf, standingOf } from './row-item.ts';
 export { isHeavy, type Range } from './rows-in.ts';
-export { tellPeople } from './tell.ts';
+export { tell, tellPeople } from './tell.ts';
 export { noteTokenAct } from './token-acts.ts';
 export { trailOn, trailOwn } from './trail.ts';
 export { readViews, sealedForLink, type Views, viewOfRow, viewsIn } from './views.ts';

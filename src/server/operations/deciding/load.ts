@@ -1,4 +1,5 @@
 import type { ItemWire, LoadAnswer } from '@/contract/items.ts';
+import { takesTime } from '@/core/calendar/index.ts';
 import { dateText, parseDate, parseInstant, toWall } from '@/core/time/index.ts';
 
 const DAY = 86_400_000;
@@ -33,7 +34,7 @@ export function daysOf(item: ItemWire, zone: string): { readonly first: number; 
 
 /** Whether a view takes hours of the day: free time, whole days and whereabouts don't. */
 function blocks(item: ItemWire): boolean {
-  return !item.allDay && item.shows !== 'free' && item.kind !== 'whereabouts';
+  return !item.allDay && takesTime(item);
 }
 
 function sum(spans: { from: number; to: number }[]): { booked: number; clashes: number } {

@@ -1,9 +1,8 @@
 import type { LookingAnswer, LookingBody } from '@/contract/items-looking.ts';
-import { hub } from '../../live/hub.ts';
 import { presence } from '../../live/presence.ts';
 import { type Person, personById } from '../../repositories/people.ts';
 import { ok, type Result } from '../../result.ts';
-import { type Context, findItem, isRefusal } from '../deciding/index.ts';
+import { type Context, findItem, isRefusal, tell } from '../deciding/index.ts';
 
 /**
  * Says what one does with an item that is open, and answers who else has it open. It is for those who may change it, and tells of those
@@ -21,7 +20,11 @@ export function sayLooking(ctx: Context, id: string, { doing }: LookingBody): Re
       return person && mayChange(ctx, key, person) ? [{ person, does }] : [];
     });
   if (presence().say(key, ctx.viewer.id, doing === 'gone' ? null : doing, ctx.now))
-    for (const { person } of others) hub().tell(person.id, { kind: 'looking', item: key });
+    tell(
+      ctx.db,
+      others.map(({ person }) => person.id),
+      { kind: 'looking', item: key },
+    );
   return ok({
     others: others.map(({ person: { name, colour }, does }) => ({ name, colour: colour % 6, types: does === 'types' })),
   });

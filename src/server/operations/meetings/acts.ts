@@ -1,6 +1,6 @@
 import type { WrittenAnswer } from '@/contract/items.ts';
 import type { MeetingAct } from '@/contract/meetings.ts';
-import { answerOf } from '@/core/meetings/index.ts';
+import { answerOf, sameAddress } from '@/core/meetings/index.ts';
 import { dateText, toWall, wallText } from '@/core/time/index.ts';
 import { newKey } from '../../ids.ts';
 import { type Called, meetingById } from '../../repositories/meetings.ts';
@@ -47,7 +47,7 @@ export function actOnMeeting(ctx: Context, id: string, body: MeetingAct): Result
         return ok(waiting(ctx, found, called, { act: 'nudge', body: { whom: to } }, to));
       }
       case 'takeCounter': {
-        const counter = called.state.counters.find((c) => c.attendee.toLowerCase() === body.attendee);
+        const counter = called.state.counters.find((c) => sameAddress(c.attendee, body.attendee));
         if (!counter) return refuse('counterGone');
         // On the clock the meeting keeps, whatever clock it was proposed on.
         const time = storedTime(counter.time);
@@ -63,8 +63,7 @@ export function actOnMeeting(ctx: Context, id: string, body: MeetingAct): Result
         return changeMeeting(ctx, id, { version, scope, when, fields: {}, tellAll: false });
       }
       case 'declineCounter': {
-        if (!called.state.counters.some((c) => c.attendee.toLowerCase() === body.attendee))
-          return refuse('counterGone');
+        if (!called.state.counters.some((c) => sameAddress(c.attendee, body.attendee))) return refuse('counterGone');
         const { attendee, comment } = body;
         return ok(
           waiting(ctx, found, called, { act: 'declineCounter', body: { attendee, comment: comment || null } }, [

@@ -271,7 +271,7 @@ function cancelHappenings(ctx: Acting, calendar: Calendar, me: Person, message: 
  */
 function knownAnswer(copy: Copy | null, before: Copy | null, message: Message, mail: Arriving | null): Copy | null {
   if (!copy || before || mail || message.method !== 'REQUEST' || copy.mine) return copy;
-  const answer = message.invited.find((one) => one.address.toLowerCase() === copy.me.toLowerCase())?.answer;
+  const answer = message.invited.find((one) => sameAddress(one.address, copy.me))?.answer;
   if (!answer || answer === 'needs-action') return copy;
   const { sequence, stamp } = message;
   return { ...copy, mine: { answer, comment: null, sentBy: null, sequence, stamp } };

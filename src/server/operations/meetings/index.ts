@@ -15,4 +15,4 @@ export { listApart, rejoinItem } from './series-apart.ts';
 export { speaksOn } from './settle.ts';
 export { answerSeveral } from './several.ts';
 export { timesOf } from './shape.ts';
-export { tellOwner, tellReaders } from './tell.ts';
+export { tellReaders } from './tell.ts';

@@ -1,4 +1,4 @@
-import type { Message } from '@/core/meetings/index.ts';
+import { type Message, sameAddress } from '@/core/meetings/index.ts';
 import { newKey } from '../../ids.ts';
 import { mailIdFor } from '../../mail/mail-id.ts';
 import type { Calendar } from '../../repositories/calendars.ts';
@@ -25,10 +25,9 @@ export function mailOut(
   const key = newKey();
   const state = meeting.state;
   const title = (state && ('on' in state ? state.on?.matter.title : state.matter.title)) ?? item?.title ?? '';
-  const organiserName =
-    message.organiser.toLowerCase() === from.address.toLowerCase() ? from.name : (item?.organiser?.name ?? null);
+  const organiserName = sameAddress(message.organiser, from.address) ? from.name : (item?.organiser?.name ?? null);
   const invited = state && ('on' in state ? state.on?.invited : state.invited);
-  const name = invited?.find((one) => one.address.toLowerCase() === address.toLowerCase())?.name ?? null;
+  const name = invited?.find((one) => sameAddress(one.address, address))?.name ?? null;
   insertMail(db, {
     key,
     at: now,

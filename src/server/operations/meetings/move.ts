@@ -1,7 +1,7 @@
 import type { WrittenAnswer } from '@/contract/items.ts';
 import type { MoveBody } from '@/contract/meetings.ts';
 import { mayRun } from '@/core/access/index.ts';
-import { changeMeeting, type Meeting, type Message, receiveAsAttendee } from '@/core/meetings/index.ts';
+import { changeMeeting, type Meeting, type Message, receiveAsAttendee, sameAddress } from '@/core/meetings/index.ts';
 import { newKey } from '../../ids.ts';
 import { type Calendar, calendarById, mainCalendarOf } from '../../repositories/calendars.ts';
 import { itemById, itemsByUid, renameItem, replacementsOf } from '../../repositories/items.ts';
@@ -131,7 +131,7 @@ function relocate(
   });
   moveItems(ctx, from, to, moved);
   for (const m of meetings) {
-    const invited = m.state?.invited.filter((one) => one.address.toLowerCase() !== owner.address.toLowerCase()) ?? [];
+    const invited = m.state?.invited.filter((one) => !sameAddress(one.address, owner.address)) ?? [];
     const state = m.state && { ...m.state, uid, organiser: owner.address, invited };
     updateMeeting(ctx.db, { ...m, uid, state, calendarId: to.id }, ctx.now);
     moveSendings(ctx.db, m.id, to.id);

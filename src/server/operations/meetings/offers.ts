@@ -1,5 +1,6 @@
 import type { z } from 'zod';
 import type { HoldsAnswer, OfferAnswer, offerChoice } from '@/contract/meetings-holds.ts';
+import { takesTime } from '@/core/calendar/index.ts';
 import type { Cover } from '@/core/meetings/index.ts';
 import { dateText, instantText, parseInstant } from '@/core/time/index.ts';
 import { limiter } from '../../auth/limiter.ts';
@@ -124,8 +125,7 @@ function stillOpen(ctx: Context, item: StoredItem | null): StoredItem[] {
     (view) =>
       !view.allDay &&
       (view.shows === 'busy' || view.shows === 'away') &&
-      view.kind !== 'whereabouts' &&
-      !view.asSet?.cancelled &&
+      takesTime(view) &&
       (parseInstant(view.start) ?? 0) < end &&
       (parseInstant(view.end) ?? 0) > start,
   );

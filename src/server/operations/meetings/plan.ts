@@ -1,15 +1,17 @@
-import type { Cover, Invited } from '@/core/meetings/index.ts';
 import {
+  type Cover,
   callMeeting,
   callOff,
   changeMeeting,
   type Hand,
   happeningOf,
+  type Invited,
   leaveOut,
   type Meeting,
   type Message,
   type Outcome,
   saidOf,
+  sameAddress,
 } from '@/core/meetings/index.ts';
 import { fromWallLenient, parseDate, parseWall } from '@/core/time/index.ts';
 import type { Connection } from '../../db/index.ts';
@@ -58,7 +60,7 @@ export function calledOf(db: Connection, owner: Person, item: StoredItem, now: n
 export function fromFile(db: Connection, owner: Person, item: StoredItem): Omit<Called, 'id'> | null {
   const callsIt = item.organiser?.address.toLowerCase() === owner.address.toLowerCase();
   if (!callsIt || item.attendees.length === 0) return null;
-  const others = item.attendees.filter((a) => a.address.toLowerCase() !== owner.address.toLowerCase());
+  const others = item.attendees.filter((a) => !sameAddress(a.address, owner.address));
   const given = Object.fromEntries(
     others
       .filter((a) => a.answer !== 'needs-action')

@@ -1,5 +1,5 @@
 import { freshFields, pick, SAID_FIELDS, type Visibility } from '@/core/calendar/index.ts';
-import type { Classification, Copy, Meeting } from '@/core/meetings/index.ts';
+import { type Classification, type Copy, type Meeting, sameAddress } from '@/core/meetings/index.ts';
 import type { Connection } from '../../db/index.ts';
 import { newKey } from '../../ids.ts';
 import type { Calendar } from '../../repositories/calendars.ts';
@@ -165,7 +165,7 @@ export function copyFromItem(item: StoredItem, me: Person, time: Meeting['time']
     uid: item.uid,
     recurrence: item.recurrence,
     organiser: item.organiser?.address ?? '',
-    me: item.attendees.find((a) => a.address.toLowerCase() === me.address.toLowerCase())?.address ?? me.address,
+    me: item.attendees.find((a) => sameAddress(a.address, me.address))?.address ?? me.address,
     said: { method: item.cancelled ? 'CANCEL' : 'REQUEST', ...revision },
     on: {
       revision,

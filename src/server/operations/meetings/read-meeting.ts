@@ -1,5 +1,5 @@
 import type { ComingAnswer, ComingBody, MeetingAnswer, SendingWire } from '@/contract/meetings.ts';
-import { answerOf, type Invited, myAnswer } from '@/core/meetings/index.ts';
+import { answerOf, type Invited, myAnswer, sameAddress } from '@/core/meetings/index.ts';
 import { dateText, instantText } from '@/core/time/index.ts';
 import { mainCalendarOf } from '../../repositories/calendars.ts';
 import { groupByKey } from '../../repositories/groups.ts';
@@ -80,7 +80,7 @@ export function readMeeting(ctx: Context, id: string): Result<MeetingAnswer> {
       people: (state.on?.invited ?? []).map((one) => ({
         ...plainOf(ctx, one),
         asked: true,
-        answer: one.address.toLowerCase() === state.me.toLowerCase() ? myAnswer(state) : one.answer,
+        answer: sameAddress(one.address, state.me) ? myAnswer(state) : one.answer,
         comment: null,
         by: null,
         mail: null,
@@ -105,7 +105,7 @@ export function readMeeting(ctx: Context, id: string): Result<MeetingAnswer> {
       const plain = plainOf(ctx, one);
       const given = state?.given[one.address.toLowerCase()];
       const counts = state ? answerOf(state, one.address) : 'needs-action';
-      const counter = state?.counters.find((c) => c.attendee.toLowerCase() === one.address.toLowerCase());
+      const counter = state?.counters.find((c) => sameAddress(c.attendee, one.address));
       const time = counter && storedTime(counter.time);
       const text = time?.allDay ? dateText : instantText;
       return {
@@ -174,7 +174,7 @@ function nameOf(meeting: StoredMeeting, address: string): string {
     ...(meeting.part === 'organiser' ? (meeting.wanted ?? []) : []),
     ...((state && ('on' in state ? state.on?.invited : state.invited)) ?? []),
   ];
-  return invited.find((one) => one.address.toLowerCase() === address.toLowerCase())?.name ?? address;
+  return invited.find((one) => sameAddress(one.address, address))?.name ?? address;
 }
 
 /** To whom something that waits would go now. */

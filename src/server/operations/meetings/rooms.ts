@@ -1,3 +1,4 @@
+import { takesTime } from '@/core/calendar/index.ts';
 import { expand } from '@/core/recurrence/index.ts';
 import type { Calendar } from '../../repositories/calendars.ts';
 import { itemById } from '../../repositories/items.ts';
@@ -25,7 +26,7 @@ export function roomIsFree(ctx: Acting, calendar: Calendar, room: Person, asked:
     return viewsIn(db, directory, calendar, range, { person: room, decision: decided.decision }).every((view) => {
       const own = view.id === item.key || view.id.startsWith(`${item.key}~`);
       const there = view.allDay || (Date.parse(view.start) < range.to && Date.parse(view.end) > range.from);
-      return own || !there || view.shows === 'free' || view.asSet?.cancelled === true;
+      return own || !there || !takesTime(view);
     });
   });
 }

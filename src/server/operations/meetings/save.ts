@@ -2,7 +2,6 @@ import type { z } from 'zod';
 import type { ItemPatch, NewItem, removeQuery, WrittenAnswer } from '@/contract/items.ts';
 import { SAID_FIELDS, type Visibility } from '@/core/calendar/index.ts';
 import { type Invited, sameAddress } from '@/core/meetings/index.ts';
-import { roomAt } from '../../../../standins/meeting-rooms.ts';
 import { newKey } from '../../ids.ts';
 import { type Calendar, calendarById, calendarByKey } from '../../repositories/calendars.ts';
 import { itemById, replacementsOf } from '../../repositories/items.ts';
@@ -13,6 +12,7 @@ import type { StoredItem } from '../../repositories/stored-item.ts';
 import { itemStates, trailByKey } from '../../repositories/trail.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import { settings } from '../../settings.ts';
+import { roomAt } from '../../stand-ins.ts';
 import {
   type Context,
   decideOn,

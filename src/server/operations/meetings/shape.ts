@@ -8,6 +8,7 @@ import {
   type MeetingMatter,
   type MeetingTime,
   myAnswer,
+  sameAddress,
   stateOf,
 } from '@/core/meetings/index.ts';
 import {
@@ -100,11 +101,11 @@ export function fieldsFromCopy(copy: Copy, organiserName: string | null) {
   const mine = myAnswer(copy);
   const cancelled = stateOf(copy) === 'cancelled';
   const attendees = (copy.on?.invited ?? []).map((one) =>
-    one.address.toLowerCase() === copy.me.toLowerCase()
+    sameAddress(one.address, copy.me)
       ? attendee(one, mine, copy.mine?.sentBy ?? null)
       : attendee(one, one.answer, null),
   );
-  const invited = attendees.some((one) => one.address.toLowerCase() === copy.me.toLowerCase());
+  const invited = attendees.some((one) => sameAddress(one.address, copy.me));
   return {
     organiser: { name: organiserName, address: copy.organiser },
     attendees,

@@ -7,13 +7,6 @@ import { grantsOn } from '../../repositories/grants.ts';
 import { personById } from '../../repositories/people.ts';
 import { collectionOf, rulesOf, viewerOf } from '../deciding/index.ts';
 
-/** Tells somebody's own open windows that there is mail for them: it is nobody else's. */
-export function tellOwner(db: Connection, person: { readonly id: number }): void {
-  db.afterWriting(() => {
-    for (const listener of hub().listeners()) if (listener === person.id) hub().tell(listener, { kind: 'told' });
-  });
-}
-
 /** Tells the open windows of a calendar's owner, and of those who read the owner's meeting messages, that there is something new among them. */
 export function tellReaders(db: Connection, calendar: Calendar): void {
   db.afterWriting(() => {

@@ -20,7 +20,8 @@ import {
 import { mailBounced } from '../../repositories/outgoing-mail.ts';
 import type { Person } from '../../repositories/people.ts';
 import { keepZone } from '../../repositories/zone-definitions.ts';
-import { homeOf, insideBy, putOnItsWay, tellOwner, tellReaders } from '../meetings/index.ts';
+import { tellPeople } from '../deciding/index.ts';
+import { homeOf, insideBy, putOnItsWay, tellReaders } from '../meetings/index.ts';
 
 const MOST_RECIPIENTS = 100;
 /** What is kept of a mail that is for nobody here, in bytes. */
@@ -176,5 +177,5 @@ function keepPlain(db: Connection, now: number, mail: ReadMail, me: Person, chec
     refs: mail.refs,
     actorId: null,
   });
-  tellOwner(db, me);
+  tellPeople(db, [me.id]);
 }

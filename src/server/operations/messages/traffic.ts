@@ -1,5 +1,5 @@
-import { type Traffic, trafficIn } from '../../../../standins/correspondents.ts';
 import { settings } from '../../settings.ts';
+import { type Traffic, trafficIn } from '../../stand-ins.ts';
 
 /** What went between the sample organisation and the people outside it; `null` outside the demo, and where a real mail service is set. */
 export function traffic(): Traffic[] | null {

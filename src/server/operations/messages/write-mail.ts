@@ -11,8 +11,8 @@ import {
 } from '../../repositories/messages.ts';
 import { countMailSince, insertMail } from '../../repositories/outgoing-mail.ts';
 import { ok, type Result, refuse } from '../../result.ts';
-import { type Context, isRefusal } from '../deciding/index.ts';
-import { insideBy, tellOwner, tellReaders } from '../meetings/index.ts';
+import { type Context, isRefusal, tellPeople } from '../deciding/index.ts';
+import { insideBy, tellReaders } from '../meetings/index.ts';
 import { findReader, mayReadMessage } from './list-messages.ts';
 
 const DAY = 86_400_000;
@@ -77,7 +77,7 @@ export function writeMailFor(ctx: Context, handle: string, body: MailBody): Resu
           collectionId: folderOf(db, inside.id, 'Arrived'),
           actorId: null,
         });
-        tellOwner(db, inside);
+        tellPeople(db, [inside.id]);
         continue;
       }
       const each = newKey();

@@ -1,6 +1,7 @@
 import type { ItemWire } from '@/contract/items.ts';
 import type { CheckAnswer, CheckBody } from '@/contract/openings.ts';
 import { mayRun } from '@/core/access/index.ts';
+import { takesTime } from '@/core/calendar/index.ts';
 import { brokenKeeps, findOpenings, journeyMinutes, type OpeningsPerson, samePlace } from '@/core/openings/index.ts';
 import { fromWallLenient, instantText } from '@/core/time/index.ts';
 import { allJourneys, type JourneyRow } from '../../repositories/journeys.ts';
@@ -30,7 +31,7 @@ export function checkTime(ctx: Context, key: string, body: CheckBody): Result<Ch
   const owner = personById(ctx.db, decided.calendar.ownerId);
   const none = { fits: false, clashes: [], openings: [], unknown: [], cut: false };
   // Saying where somebody is, or what is free, takes nobody's time.
-  if (!owner || body.kind === 'whereabouts' || body.shows === 'free') return ok(none);
+  if (!owner || !takesTime(body)) return ok(none);
   const own = aboutItem(ctx, body.item);
   const length = Math.max(1, Math.round((when.end - when.start) / MINUTE));
   const [from, to] = [Math.max(ctx.now, when.start - 2 * DAY), when.start + AHEAD_DAYS * DAY];
@@ -88,7 +89,7 @@ function clashesOf(
   place: string | null,
 ): CheckAnswer['clashes'] {
   const clashes: CheckAnswer['clashes'] = [];
-  const blocking = me.views.filter((v) => v.shows !== 'free' && v.kind !== 'whereabouts');
+  const blocking = me.views.filter(takesTime);
   for (const v of blocking) {
     const [from, to] = v.allDay
       ? [fromWallLenient(me.zone, Date.parse(v.start)), fromWallLenient(me.zone, Date.parse(v.end))]

@@ -1,6 +1,7 @@
 import type { z } from 'zod';
 import type { ItemWire } from '@/contract/items.ts';
 import type { RoomAnswer, timesBody } from '@/contract/openings.ts';
+import { takesTime } from '@/core/calendar/index.ts';
 import { type Movable, makeRoom } from '@/core/openings/index.ts';
 import { fromWallLenient, parseInstant, toWall, weekStart } from '@/core/time/index.ts';
 import { personByAddress } from '../../repositories/people.ts';
@@ -90,7 +91,7 @@ function moveOf({ view, person, movable }: Candidate, to: string, nameOf: (id: s
 /** What of somebody's calendar may be moved by the one who asks, at what cost, and within which week. */
 function movableOf(ctx: Context, person: AskedPerson, people: readonly AskedPerson[], zone: string): Candidate[] {
   return person.views.flatMap((view) => {
-    if (view.may?.change !== true || view.allDay || view.shows === 'free' || view.kind === 'whereabouts') return [];
+    if (view.may?.change !== true || view.allDay || !takesTime(view)) return [];
     if (view.organiser && view.organiser.address !== person.id) return [];
     const [start, end] = [parseInstant(view.start), parseInstant(view.end)];
     if (start === null || end === null || end <= start || start < ctx.now) return [];

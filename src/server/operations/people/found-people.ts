@@ -1,5 +1,4 @@
 import type { FirstPerson, NewPerson } from '@/contract/people.ts';
-import { type Letter, lettersIn } from '../../../../standins/letterbox.ts';
 import { dropAccount, makeAccount } from '../../auth/accounts.ts';
 import { now } from '../../clock.ts';
 import { type Connection, database } from '../../db/index.ts';
@@ -7,6 +6,7 @@ import { insertDomain } from '../../repositories/domains.ts';
 import { allPeople, personByAddress } from '../../repositories/people.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import { settings } from '../../settings.ts';
+import { type Letter, lettersIn } from '../../stand-ins.ts';
 import { again, type Context, domainOf } from '../deciding/index.ts';
 import { addPerson, checkNewPerson } from './people.ts';
 import { checkStartCode, startCode } from './start-code.ts';

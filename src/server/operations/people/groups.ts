@@ -1,7 +1,6 @@
 import type { GroupsAnswer } from '@/contract/people.ts';
 import { NO_RIGHTS } from '@/core/access/index.ts';
 import { newKey } from '../../ids.ts';
-import { hub } from '../../live/hub.ts';
 import { calendarById } from '../../repositories/calendars.ts';
 import { calendarsNaming, calendarsOpenTo } from '../../repositories/grants.ts';
 import {
@@ -20,7 +19,7 @@ import {
 } from '../../repositories/groups.ts';
 import { type Person, personByHandle, personById } from '../../repositories/people.ts';
 import { ok, type Result, refuse } from '../../result.ts';
-import { type Context, decideOn, trailOwn } from '../deciding/index.ts';
+import { type Context, decideOn, tell, trailOwn } from '../deciding/index.ts';
 import { endWhatHung, tellOfJoining } from '../sharing/index.ts';
 
 /** Makes a group with its first members; memberships are dated facts. Answers its key. */
@@ -129,9 +128,9 @@ function changeMembers(
   for (const id of new Set([...was.keys(), ...calendars()])) {
     const calendar = calendarById(ctx.db, id);
     const before = was.get(id) ?? new Map<number, string>();
-    if (calendar)
-      for (const [person, now] of sightsOf(ctx, people, id))
-        if ((before.get(person) ?? NOTHING) !== now) hub().tell(person, { kind: 'access', calendar: calendar.key });
+    const changed = [...sightsOf(ctx, people, id)].filter(([person, now]) => (before.get(person) ?? NOTHING) !== now);
+    const whom = changed.map(([person]) => person);
+    if (calendar) tell(ctx.db, whom, { kind: 'access', calendar: calendar.key });
   }
 }
 

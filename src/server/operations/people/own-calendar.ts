@@ -13,7 +13,7 @@ import {
 import { personById } from '../../repositories/people.ts';
 import { recordTrail } from '../../repositories/trail.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
-import { type Context, Directory, decideOn, handsOf } from '../deciding/index.ts';
+import { type Context, Directory, decideOn, handsOf, tell } from '../deciding/index.ts';
 
 const DONE = { done: true } as const;
 const THIRTY_DAYS = 30 * 86_400_000;
@@ -36,9 +36,7 @@ function tellSeers(ctx: Context, calendar: Calendar): void {
       // Whoever holds a link asks again, and gets what there is.
       return !viewer || decideOn({ ...ctx, viewer }, calendar).decision.rights.sight !== 'nothing';
     });
-  ctx.db.afterWriting(() => {
-    for (const listener of seers) hub().tell(listener, { kind: 'access', calendar: calendar.key });
-  });
+  tell(ctx.db, seers, { kind: 'access', calendar: calendar.key });
 }
 
 function leave(ctx: Context, calendar: Calendar, verb: string, before: unknown, after: unknown): void {

@@ -51,6 +51,7 @@ import {
   domainOf,
   handsOf,
   storedRules,
+  tell,
   trailOwn,
   viewerOf,
 } from '../deciding/index.ts';
@@ -357,9 +358,7 @@ export function beginCalendar(
       const open = hub()
         .listeners()
         .filter((listener) => members.has(listener));
-      ctx.db.afterWriting(() => {
-        for (const listener of open) hub().tell(listener, { kind: 'access', calendar: key });
-      });
+      tell(ctx.db, open, { kind: 'access', calendar: key });
     }
     recordTrail(ctx.db, {
       key: newKey(),

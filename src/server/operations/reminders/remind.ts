@@ -1,7 +1,6 @@
 import { fromWallLenient } from '@/core/time/index.ts';
 import type { Connection } from '../../db/index.ts';
 import { newKey } from '../../ids.ts';
-import { hub } from '../../live/hub.ts';
 import { type Calendar, calendarById } from '../../repositories/calendars.ts';
 import { itemById } from '../../repositories/items.ts';
 import { happeningKeysIn } from '../../repositories/occurrences.ts';
@@ -15,7 +14,7 @@ import {
   reminderTimes,
 } from '../../repositories/reminders.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
-import { Directory, decideOn, viewFor } from '../deciding/index.ts';
+import { Directory, decideOn, tellPeople, viewFor } from '../deciding/index.ts';
 import { mayBeReminded } from './wishes.ts';
 
 const MINUTE = 60_000;
@@ -118,6 +117,6 @@ function remind(
       byId: null,
       note: key,
     });
-  db.afterWriting(() => hub().tell(personId, { kind: 'told' }));
+  tellPeople(db, [personId]);
   return true;
 }

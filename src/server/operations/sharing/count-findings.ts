@@ -2,7 +2,6 @@ import type { FindingsAnswer } from '@/contract/sharing-review.ts';
 import { instantText } from '@/core/time/index.ts';
 import { mustWait } from '../../db/gate.ts';
 import type { Connection } from '../../db/index.ts';
-import { hub } from '../../live/hub.ts';
 import { calendarById, calendarByKey } from '../../repositories/calendars.ts';
 import {
   calendarsToLookAt,
@@ -12,7 +11,7 @@ import {
 } from '../../repositories/finding-counts.ts';
 import { personById } from '../../repositories/people.ts';
 import type { Result } from '../../result.ts';
-import { type Context, contextFor } from '../deciding/index.ts';
+import { type Context, contextFor, tellPeople } from '../deciding/index.ts';
 
 const DAY = 86_400_000;
 /** How long what was found holds before it is looked at again, and how long before its owner is told again. */
@@ -75,7 +74,7 @@ export async function countFindings(
     if (!answer.ok || !calendar || calendar.ownerId !== ownerId || mustWait()) continue;
     if (db.write(() => keepFindingCount(db, calendar.id, tooOpen(answer.value), now, TOLD))) {
       told++;
-      hub().tell(ownerId, { kind: 'told' });
+      tellPeople(db, [ownerId]);
     }
   }
   return told;

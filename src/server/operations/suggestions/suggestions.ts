@@ -7,7 +7,7 @@ import type {
   SuggestionWire,
 } from '@/contract/suggestions.ts';
 import { may as mayOn } from '@/core/access/index.ts';
-import { FORWARD_CHANGED, pick, type WrittenFields, withoutEmpty } from '@/core/calendar/index.ts';
+import { FORWARD_CHANGED, pick, takesTime, type WrittenFields, withoutEmpty } from '@/core/calendar/index.ts';
 import { dateText, instantText, toWall, wallText } from '@/core/time/index.ts';
 import { happeningId, newKey } from '../../ids.ts';
 import { hub } from '../../live/hub.ts';
@@ -279,7 +279,7 @@ function overlaps(
   const [from, to] = [Date.parse(when.start), Date.parse(when.end)];
   const range = { from, to, fromDate: dateText(from), toDate: dateText(to) };
   return viewsIn(ctx.db, directory, calendar, range, { person: ctx.viewer, decision })
-    .filter((v) => !v.allDay && v.shows !== 'free' && v.kind !== 'whereabouts' && v.id !== found?.view.id)
+    .filter((v) => !v.allDay && takesTime(v) && v.id !== found?.view.id)
     .filter((v) => Date.parse(v.start) < to && Date.parse(v.end) > from)
     .slice(0, MOST_OVERLAPS)
     .map((v) => v.title ?? null);
