@@ -139,7 +139,7 @@ module.exports = {
       severity: 'error',
       from: {
         path: '^src/',
-        pathNot: `${TEST}|^src/server/operations/(deciding/(write-items|lapse)|items/bring-in)\\.ts$`,
+        pathNot: `${TEST}|^src/server/operations/(deciding/writing/(write-items|lapse)|items/bring-in)\\.ts$`,
       },
       to: { path: '^src/server/repositories/item-writes\\.ts$' },
     },

@@ -1,7 +1,7 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { cpus, tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { newItem } from '../src/contract/items.ts';
+import { newItem } from '../src/contract/items/items.ts';
 import {
   decide,
   PRESETS,
@@ -13,7 +13,7 @@ import {
 import type { Item } from '../src/core/calendar/index.ts';
 import { dateText } from '../src/core/time/index.ts';
 import { type Connection, openDatabase } from '../src/server/db/index.ts';
-import { contextFor } from '../src/server/operations/deciding/context.ts';
+import { contextFor } from '../src/server/operations/deciding/context/context.ts';
 import { listItems } from '../src/server/operations/items/list-items.ts';
 import { createMeeting } from '../src/server/operations/meetings/index.ts';
 import { addPerson, findBoard, listPeople } from '../src/server/operations/people/people.ts';

@@ -3,7 +3,7 @@ import { cpus, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { dateText } from '../src/core/time/index.ts';
 import { type Connection, openDatabase } from '../src/server/db/index.ts';
-import { contextFor } from '../src/server/operations/deciding/context.ts';
+import { contextFor } from '../src/server/operations/deciding/context/context.ts';
 import { listItems } from '../src/server/operations/items/list-items.ts';
 import { findBoard } from '../src/server/operations/people/people.ts';
 import { findPerson } from '../src/server/operations/people/session.ts';

@@ -1,5 +1,5 @@
-import type { ItemsAnswer } from '../src/contract/items.ts';
-import type { LiveMessage } from '../src/contract/items-live.ts';
+import type { ItemsAnswer } from '../src/contract/items/items.ts';
+import type { LiveMessage } from '../src/contract/items/live.ts';
 import { putInto, standingOf } from '../src/ui/common/live-items.ts';
 import { at, sideBySideAsync } from './measure.ts';
 import { Client, serveBare, serveProduct } from './served.ts';

@@ -1,11 +1,11 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { cpus, tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { newItem } from '../src/contract/items.ts';
+import { newItem } from '../src/contract/items/items.ts';
 import { PRESETS } from '../src/core/access/index.ts';
 import { type Connection, openDatabase } from '../src/server/db/index.ts';
 import { newKey } from '../src/server/ids.ts';
-import { contextFor } from '../src/server/operations/deciding/context.ts';
+import { contextFor } from '../src/server/operations/deciding/context/context.ts';
 import { answerItem, createMeeting, releaseDue } from '../src/server/operations/meetings/index.ts';
 import { listMessages } from '../src/server/operations/messages/list-messages.ts';
 import { addPerson, findBoard } from '../src/server/operations/people/people.ts';

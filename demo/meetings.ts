@@ -1,8 +1,8 @@
 import { createTransport } from 'nodemailer';
-import type { AnswerBody } from '../src/contract/meetings.ts';
+import type { AnswerBody } from '../src/contract/meetings/meetings.ts';
 import type { Connection } from '../src/server/db/index.ts';
 import { mailPostBy } from '../src/server/mail/post.ts';
-import type { Context } from '../src/server/operations/deciding/context.ts';
+import type { Context } from '../src/server/operations/deciding/context/context.ts';
 import { answerItem, sayIt } from '../src/server/operations/meetings/index.ts';
 import { releaseDue } from '../src/server/operations/meetings/release.ts';
 import { takeMail } from '../src/server/operations/messages/receive-mail.ts';

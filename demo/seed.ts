@@ -1,12 +1,12 @@
-import { newItem } from '../src/contract/items.ts';
-import type { AudienceWire } from '../src/contract/sharing.ts';
+import { newItem } from '../src/contract/items/items.ts';
+import type { AudienceWire } from '../src/contract/sharing/sharing.ts';
 import { PRESETS, type Rights } from '../src/core/access/index.ts';
 import { dateText, parseDate, weekStart } from '../src/core/time/index.ts';
 import { makeAccount } from '../src/server/auth/accounts.ts';
 import { DEMO_PASSWORD } from '../src/server/auth/demo-password.ts';
 import { now } from '../src/server/clock.ts';
 import { type Connection, database } from '../src/server/db/index.ts';
-import { type Context, contextFor } from '../src/server/operations/deciding/context.ts';
+import { type Context, contextFor } from '../src/server/operations/deciding/context/context.ts';
 
 import { listItems } from '../src/server/operations/items/list-items.ts';
 import { createMeeting } from '../src/server/operations/meetings/index.ts';

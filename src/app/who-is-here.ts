@@ -1,7 +1,7 @@
 import { headers } from 'next/headers';
 import { redirect } from 'next/navigation';
-import { contextFor } from '@/server/operations/deciding/context.ts';
-import { freeLapsed } from '@/server/operations/deciding/lapse.ts';
+import { contextFor } from '@/server/operations/deciding/context/context.ts';
+import { freeLapsed } from '@/server/operations/deciding/writing/lapse.ts';
 import { isEmpty } from '@/server/operations/people/found-people.ts';
 import { personOf } from '@/server/operations/people/session.ts';
 

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { LANGUAGES } from '@/messages/languages.ts';
-import { workHours } from './hours.ts';
-import { phone, zone } from './people.ts';
+import { workHours } from './people/hours.ts';
+import { phone, zone } from './people/people.ts';
 import { at, done, type Routes } from './route.ts';
 
 /** One of the calendars a person works in: their own or one they act for. */

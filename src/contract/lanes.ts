@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { SIGHTS } from '@/core/calendar/index.ts';
-import { type ItemsAnswer, itemsAnswer, rangeQuery } from './items.ts';
+import { type ItemsAnswer, itemsAnswer, rangeQuery } from './items/items.ts';
 import { MOST_ON_BOARD } from './mosts.ts';
 import { at, type Routes } from './route.ts';
 

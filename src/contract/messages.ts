@@ -1,9 +1,9 @@
 import { z } from 'zod';
 import { ANSWERS, LIMITS } from '@/core/calendar/index.ts';
-import { sendingWire } from './meetings.ts';
+import { sendingWire } from './meetings/meetings.ts';
 import { at, done, type Routes } from './route.ts';
-import { audienceWire, instant, preset } from './sharing.ts';
-import { rightsSchema } from './sight.ts';
+import { audienceWire, instant, preset } from './sharing/sharing.ts';
+import { rightsSchema } from './sharing/sight.ts';
 
 /** What one was told of one's access to others' calendars, and what soon ends: given by oneself, or held. */
 export const noticesAnswer = z.strictObject({

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { KINDS } from '@/core/calendar/index.ts';
-import { type ItemWire, itemWire, rangeQuery } from './items.ts';
+import { type ItemWire, itemWire, rangeQuery } from './items/items.ts';
 import { at, type Routes } from './route.ts';
 
 /** What is looked for: words that all stand in what one sees of an item, of a kind, between dates; in the calendars one keeps, or in all. */

@@ -10,7 +10,7 @@ import {
   sentFields,
   VISIBILITIES,
 } from '@/core/calendar/index.ts';
-import { newItem, people, when } from './items.ts';
+import { newItem, people, when } from './items/items.ts';
 import { at, done, type Routes } from './route.ts';
 
 const why = z.string().trim().max(1000, 'tooLong:1000').default('');

@@ -1,5 +1,5 @@
-import { reachOf } from '../contract/reach.ts';
-import type { RightsWire } from '../contract/sight.ts';
+import { reachOf } from '../contract/sharing/reach.ts';
+import type { RightsWire } from '../contract/sharing/sight.ts';
 
 /** The texts of `sentence`, in whatever language. */
 type Words = (key: never, values?: never) => string;

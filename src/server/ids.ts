@@ -1,9 +1,12 @@
 import { createCipheriv, createDecipheriv, createHmac, hkdfSync, randomBytes, timingSafeEqual } from 'node:crypto';
 import { settings } from './settings.ts';
 
-/** A new random id of 128 bits, for use outside. */
+/** A new random id of 128 bits, for use outside. It begins with no dash: on a command line that would be an option. */
 export function newKey(): string {
-  return randomBytes(16).toString('base64url');
+  for (;;) {
+    const key = randomBytes(16).toString('base64url');
+    if (!key.startsWith('-')) return key;
+  }
 }
 
 let sealing: Buffer | null = null;

@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
 import { afterAll, beforeAll, expect, test, vi } from 'vitest';
-import type { Context } from '../operations/deciding/context.ts';
+import type { Context } from '../operations/deciding/context/context.ts';
 import { readFrame } from '../operations/frame/read-frame.ts';
 import { listItems } from '../operations/items/list-items.ts';
 import { listNotices } from '../operations/messages/notices.ts';

@@ -1,4 +1,4 @@
-import { type LiveMessage, liveMessage } from '@/contract/items-live.ts';
+import { type LiveMessage, liveMessage } from '@/contract/items/live.ts';
 import { hub, type Listener } from '../live/hub.ts';
 import { refuse } from '../result.ts';
 import { checkAnswers, refusalResponse } from './route.ts';

@@ -1,7 +1,7 @@
 import type { z } from 'zod';
 import type { ADDRESSES } from '@/contract/addresses.ts';
 import type { ROUTES, RouteName } from '@/contract/routes.ts';
-import type { Context } from '../operations/deciding/context.ts';
+import type { Context } from '../operations/deciding/context/context.ts';
 import type { Refusal } from '../result.ts';
 
 type R<N extends RouteName> = (typeof ROUTES)[N];

@@ -6,7 +6,7 @@ import { mailPost, post } from '../mail/post.ts';
 import { deliverAll, readFindingsUnseen } from '../operations/beside/beside.ts';
 import { clearPreviews } from '../operations/beside/imports.ts';
 import { freeLapsed } from '../operations/deciding/index.ts';
-import { moveHorizons } from '../operations/deciding/indexing.ts';
+import { moveHorizons } from '../operations/deciding/writing/indexing.ts';
 import { clearAttachments } from '../operations/items/attachments.ts';
 import { forgetUnfinished } from '../operations/items/bring-in.ts';
 import { releaseDue } from '../operations/meetings/index.ts';

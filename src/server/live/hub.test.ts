@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, expect, test, vi } from 'vitest';
-import type { ItemWire } from '@/contract/items.ts';
-import type { ChangedMessage, SeenChange } from '@/contract/items-live.ts';
+import type { ItemWire } from '@/contract/items/items.ts';
+import type { ChangedMessage, SeenChange } from '@/contract/items/live.ts';
 import { hub } from './hub.ts';
 
 vi.mock('../clock.ts', () => ({ now: () => 1_000_000 }));

@@ -1,4 +1,4 @@
-import type { ChangedMessage, LiveMessage, SeenChange } from '@/contract/items-live.ts';
+import type { ChangedMessage, LiveMessage, SeenChange } from '@/contract/items/live.ts';
 import type { Version } from '@/contract/version.ts';
 import { now } from '../clock.ts';
 

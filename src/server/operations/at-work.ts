@@ -1,5 +1,5 @@
 import { createTransport } from 'nodemailer';
-import { newItem } from '@/contract/items.ts';
+import { newItem } from '@/contract/items/items.ts';
 import { openDatabase } from '../db/index.ts';
 import { mailPostBy } from '../mail/post.ts';
 import { mainCalendarOf } from '../repositories/calendars.ts';

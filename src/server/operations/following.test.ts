@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { afterEach, beforeEach, expect, test, vi } from 'vitest';
-import type { ItemsAnswer, LoadAnswer } from '@/contract/items.ts';
-import { type ChangedMessage, liveMessage } from '@/contract/items-live.ts';
+import type { ItemsAnswer, LoadAnswer } from '@/contract/items/items.ts';
+import { type ChangedMessage, liveMessage } from '@/contract/items/live.ts';
 import { PRESETS, type Rights } from '@/core/access/index.ts';
 import { putDays, putInto, standingOf } from '@/ui/common/live-items.ts';
 import { hub } from '../live/hub.ts';

@@ -18,13 +18,13 @@ vi.mock('@/core/calendar/item-table.ts', async (original) => {
   return { ITEM_FIELDS: { ...ITEM_FIELDS, mood, quiet } };
 });
 
-import { itemPatch, itemWire, newItem } from '@/contract/items.ts';
+import { itemPatch, itemWire, newItem } from '@/contract/items/items.ts';
 import { suggestionBody } from '@/contract/suggestions.ts';
 import { fieldPolicy } from '@/core/access/field-policy.ts';
 import { PRESETS } from '@/core/access/index.ts';
 import { readCalendar } from '@/core/formats/index.ts';
-import { sendChange, sendNew } from '@/ui/items/item-sending.ts';
-import { copyOf, valuesOf } from '@/ui/items/item-values.ts';
+import { sendChange, sendNew } from '@/ui/items/form/item-sending.ts';
+import { copyOf, valuesOf } from '@/ui/items/form/item-values.ts';
 import { listObjects, putObject } from './dav/index.ts';
 import { exportFile, listItems, readTrail } from './items/index.ts';
 import { changeMeeting, copyItem, createMeeting, undoMeeting } from './meetings/index.ts';

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { fitRights, NO_RIGHTS, offeredOn, PRESETS, type Rights } from '@/core/access/index.ts';
 import { SIGHTS } from '@/core/calendar/index.ts';
-import { readItem } from './deciding/find-item.ts';
+import { readItem } from './deciding/access/find-item.ts';
 import { readFrame } from './frame/read-frame.ts';
 import { exportFile } from './items/export-file.ts';
 import { listItems, listLoad } from './items/list-items.ts';

@@ -1,12 +1,12 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { type NewItem, newItem } from '@/contract/items.ts';
+import { type NewItem, newItem } from '@/contract/items/items.ts';
 import { type HouseRules, type Rights, STARTING_HOUSE_RULES } from '@/core/access/index.ts';
 import { type Connection, openDatabase } from '../db/index.ts';
 import type { StoredHouseRules } from '../repositories/house-rules.ts';
 import { type Person, personByHandle } from '../repositories/people.ts';
-import type { Context } from './deciding/context.ts';
+import type { Context } from './deciding/context/context.ts';
 import type { People } from './items/create-item.ts';
 import { createMeeting } from './meetings/index.ts';
 import { addGroup } from './people/groups.ts';

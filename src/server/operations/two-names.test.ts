@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
-import { itemPatch } from '@/contract/items.ts';
+import { itemPatch } from '@/contract/items/items.ts';
 import { PRESETS } from '@/core/access/index.ts';
-import { readItem } from './deciding/find-item.ts';
+import { readItem } from './deciding/access/find-item.ts';
 import { listItems } from './items/list-items.ts';
 import { changeMeeting, removeMeeting, undoMeeting } from './meetings/index.ts';
 

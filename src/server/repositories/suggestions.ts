@@ -1,4 +1,4 @@
-import type { InvitedInput, NewItem } from '@/contract/items.ts';
+import type { InvitedInput, NewItem } from '@/contract/items/items.ts';
 import type { FORWARD_CHANGED, WrittenFields } from '@/core/calendar/index.ts';
 import type { Connection } from '../db/index.ts';
 import { GROUPS_NOW } from './groups.ts';

@@ -1,7 +1,7 @@
 'use client';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { call } from '@/contract/call.ts';
-import type { RightsWire } from '@/contract/sight.ts';
+import type { RightsWire } from '@/contract/sharing/sight.ts';
 
 /** How a choice beside some rights is taken: what it comes to is the server's to say, so nothing is chosen before it has. */
 export function useChoices(

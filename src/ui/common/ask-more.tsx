@@ -1,7 +1,7 @@
 'use client';
 import Button from '@mui/material/Button';
 import { useTranslations } from 'use-intl';
-import type { RightsWire } from '@/contract/sight.ts';
+import type { RightsWire } from '@/contract/sharing/sight.ts';
 import { useFrame } from './frame-context.tsx';
 
 /** The way to ask for more, where something of a calendar is not to be seen or done. Nothing where nobody is signed in who could ask. */

@@ -4,7 +4,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import type { OwnAsk } from '@/contract/sharing-asks.ts';
+import type { OwnAsk } from '@/contract/sharing/asks.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { useFrame } from './frame-context.tsx';
 import { useLevelName } from './level-name.ts';

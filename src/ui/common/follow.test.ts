@@ -1,7 +1,7 @@
 import { QueryClient, QueryObserver } from '@tanstack/react-query';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
-import type { ItemsAnswer, ItemWire } from '@/contract/items.ts';
-import type { ChangedMessage, SeenChange } from '@/contract/items-live.ts';
+import type { ItemsAnswer, ItemWire } from '@/contract/items/items.ts';
+import type { ChangedMessage, SeenChange } from '@/contract/items/live.ts';
 import type { Version } from '@/contract/version.ts';
 import { Follower } from './follow.ts';
 

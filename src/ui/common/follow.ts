@@ -1,6 +1,6 @@
 import type { Query, QueryClient } from '@tanstack/react-query';
-import type { ItemsAnswer, LinkItemsAnswer, LoadAnswer } from '@/contract/items.ts';
-import type { ChangedMessage } from '@/contract/items-live.ts';
+import type { ItemsAnswer, LinkItemsAnswer, LoadAnswer } from '@/contract/items/items.ts';
+import type { ChangedMessage } from '@/contract/items/live.ts';
 import type { Version } from '@/contract/version.ts';
 import { askAgain } from './ask-again.ts';
 import { type Dates, putDays, putInto, standingOf } from './live-items.ts';

@@ -1,7 +1,7 @@
 'use client';
 import { createContext, type ReactNode, useContext } from 'react';
 import type { FrameAnswer, Principal } from '@/contract/frame.ts';
-import type { RightsWire } from '@/contract/sight.ts';
+import type { RightsWire } from '@/contract/sharing/sight.ts';
 import { speak } from './language.ts';
 import type { LiveState } from './live.ts';
 import type { TimeStyle } from './times.ts';

@@ -1,7 +1,7 @@
 'use client';
 import { useTranslations } from 'use-intl';
-import { reachOf } from '@/contract/reach.ts';
-import type { RightsWire } from '@/contract/sight.ts';
+import { reachOf } from '@/contract/sharing/reach.ts';
+import type { RightsWire } from '@/contract/sharing/sight.ts';
 
 /** What a level is called: how much is seen, and what may be done where that is more than looking. */
 export function useLevelName(): (rights: RightsWire) => string {

@@ -1,5 +1,5 @@
-import type { ItemWire, LoadAnswer } from '@/contract/items.ts';
-import type { ChangedMessage, SeenChange } from '@/contract/items-live.ts';
+import type { ItemWire, LoadAnswer } from '@/contract/items/items.ts';
+import type { ChangedMessage, SeenChange } from '@/contract/items/live.ts';
 import type { Version } from '@/contract/version.ts';
 import { fromWallLenient, parseDate, parseInstant } from '@/core/time/index.ts';
 

@@ -1,7 +1,7 @@
 'use client';
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
-import type { LiveMessage } from '@/contract/items-live.ts';
+import type { LiveMessage } from '@/contract/items/live.ts';
 import { askAgain } from './ask-again.ts';
 import { Follower } from './follow.ts';
 

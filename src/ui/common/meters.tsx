@@ -1,7 +1,7 @@
 'use client';
 import { useTranslations } from 'use-intl';
-import { reachOf } from '@/contract/reach.ts';
-import type { RightsWire } from '@/contract/sight.ts';
+import { reachOf } from '@/contract/sharing/reach.ts';
+import type { RightsWire } from '@/contract/sharing/sight.ts';
 import { SIGHTS } from '@/core/calendar/index.ts';
 import metersCss from './meters.module.css';
 

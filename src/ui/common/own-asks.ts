@@ -1,7 +1,7 @@
 'use client';
 import { useQuery } from '@tanstack/react-query';
 import { call } from '@/contract/call.ts';
-import type { OwnAsk } from '@/contract/sharing-asks.ts';
+import type { OwnAsk } from '@/contract/sharing/asks.ts';
 
 /** What somebody asks for and is asked; heard anew when anything becomes of it. */
 export const useAsks = (enabled = true) =>

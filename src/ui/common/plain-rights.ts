@@ -1,4 +1,4 @@
-import type { RightsWire } from '@/contract/sight.ts';
+import type { RightsWire } from '@/contract/sharing/sight.ts';
 
 export const NOTHING: RightsWire = {
   sight: 'nothing',

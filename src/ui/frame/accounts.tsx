@@ -5,7 +5,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import type { AccountsAnswer } from '@/contract/people-accounts.ts';
+import type { AccountsAnswer } from '@/contract/people/accounts.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { Asked } from '../common/asked.tsx';
 import { useFrame } from '../common/frame-context.tsx';

@@ -14,9 +14,9 @@ import { keepDraft } from '../common/kept-drafts.ts';
 import { said as refusalOf } from '../common/refusal.ts';
 import { clock, fullDay, whenText } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
-import { foundAt } from '../items/found-at.ts';
-import { draftOf, type Meant, meantBy, meantWhen } from '../items/from-sentence.ts';
-import { sendMeant } from '../items/item-sending.ts';
+import { draftOf, type Meant, meantBy, meantWhen } from '../items/form/from-sentence.ts';
+import { sendMeant } from '../items/form/item-sending.ts';
+import { foundAt } from '../items/panels/found-at.ts';
 import { type NextOpening, useNextOpening } from './next-opening.ts';
 
 /** However many people there are, a list stays short enough to look through. */

@@ -6,9 +6,9 @@ import { readNext } from '@/core/sentence/index.ts';
 import { dateText, parseInstant, toWall } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { DAY, MINUTE } from '../common/times.ts';
-import { formOf } from '../items/form-of.ts';
-import type { KeptForm } from '../items/item-values.ts';
-import { bodyOf, paramsOf, plainAsk, type TimesAsked } from '../items/times-asked.ts';
+import { formOf } from '../items/form/form-of.ts';
+import type { KeptForm } from '../items/form/item-values.ts';
+import { bodyOf, paramsOf, plainAsk, type TimesAsked } from '../items/times/times-asked.ts';
 
 const PAUSE_MS = 200;
 /** How far ahead the next one is looked for. */

@@ -4,7 +4,7 @@ import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import TextField from '@mui/material/TextField';
 import { useTranslations } from 'use-intl';
-import type { WorkHours } from '@/contract/hours.ts';
+import type { WorkHours } from '@/contract/people/hours.ts';
 import { DAY, weekday } from '../common/times.ts';
 
 const MONDAY = 4 * DAY;

@@ -4,7 +4,7 @@ import TextField from '@mui/material/TextField';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import type { AnswerBody } from '@/contract/meetings.ts';
+import type { AnswerBody } from '@/contract/meetings/meetings.ts';
 import { dateText, parseDate, wallText } from '@/core/time/index.ts';
 import { DateField } from '../common/date-field.tsx';
 import { useFrame } from '../common/frame-context.tsx';

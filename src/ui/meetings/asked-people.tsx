@@ -3,7 +3,7 @@ import Button from '@mui/material/Button';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import type { MeetingAnswer } from '@/contract/meetings.ts';
+import type { MeetingAnswer } from '@/contract/meetings/meetings.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { said } from '../common/refusal.ts';
 import { whenText } from '../common/times.ts';

@@ -1,4 +1,4 @@
-import type { MeetingAnswer } from '@/contract/meetings.ts';
+import type { MeetingAnswer } from '@/contract/meetings/meetings.ts';
 import { type Invited, type MeetingTime, whoHears } from '@/core/meetings/index.ts';
 
 /** Somebody a form would have at a meeting. */

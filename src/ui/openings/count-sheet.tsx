@@ -1,6 +1,6 @@
 'use client';
 import { useTranslations } from 'use-intl';
-import type { TimesAnswer } from '@/contract/openings.ts';
+import type { TimesAnswer } from '@/contract/openings/openings.ts';
 import { parseDate, parseInstant, toWall } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { clock, DAY, dayName, MINUTE } from '../common/times.ts';

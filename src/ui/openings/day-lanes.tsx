@@ -2,7 +2,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import type { TimesDayAnswer } from '@/contract/openings.ts';
+import type { TimesDayAnswer } from '@/contract/openings/openings.ts';
 import { dateText, fromWallLenient, parseDate, parseInstant, toWall } from '@/core/time/index.ts';
 import { Asked as Asking } from '../common/asked.tsx';
 import { useFrame } from '../common/frame-context.tsx';

@@ -1,12 +1,12 @@
 'use client';
 import { type ComponentType, useState } from 'react';
-import type { BoardHead } from '@/contract/items.ts';
+import type { BoardHead } from '@/contract/items/items.ts';
 import { dateText, toWall } from '@/core/time/index.ts';
 import { Asked as Asking } from '../common/asked.tsx';
 import boardsCss from '../common/boards.module.css';
 import { useFrame } from '../common/frame-context.tsx';
 import { DAY } from '../common/times.ts';
-import { useBoardItems } from '../items/board-items.ts';
+import { useBoardItems } from '../items/board/board-items.ts';
 import css from './openings.module.css';
 
 /** What a screen of openings stands on: whose calendar it is and what one may do there, today, and what has to be said. */

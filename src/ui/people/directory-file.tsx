@@ -6,7 +6,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import type { DirectoryAnswer } from '@/contract/people.ts';
+import type { DirectoryAnswer } from '@/contract/people/people.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
 import { said } from '../common/refusal.ts';

@@ -7,7 +7,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import type { GroupsAnswer } from '@/contract/people.ts';
+import type { GroupsAnswer } from '@/contract/people/people.ts';
 import { AskFreeBusy } from '../common/ask-free-busy.tsx';
 import { Asked } from '../common/asked.tsx';
 import { useFrame } from '../common/frame-context.tsx';

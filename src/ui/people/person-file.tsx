@@ -11,7 +11,7 @@ import Link from 'next/link';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import type { PersonChange, PersonFile, PersonWire } from '@/contract/people.ts';
+import type { PersonChange, PersonFile, PersonWire } from '@/contract/people/people.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { Asked } from '../common/asked.tsx';
 import { useFrame } from '../common/frame-context.tsx';

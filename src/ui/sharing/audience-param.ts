@@ -1,4 +1,4 @@
-import type { AudienceWire } from '@/contract/sharing.ts';
+import type { AudienceWire } from '@/contract/sharing/sharing.ts';
 
 /** How an audience stands in an address: `everyone`, `person:HANDLE`, `group:KEY`, `link:KEY`; one still to be made by what it is. */
 export const audienceParam = (a: AudienceWire): string => {

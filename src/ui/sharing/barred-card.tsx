@@ -6,7 +6,7 @@ import Link from 'next/link';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import type { ChoiceWire } from '@/contract/sharing.ts';
+import type { ChoiceWire } from '@/contract/sharing/sharing.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
 import { said } from '../common/refusal.ts';

@@ -2,7 +2,7 @@
 import Button from '@mui/material/Button';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
-import type { AudienceWire, GrantWire, SightlineRow, SightlinesAnswer } from '@/contract/sharing.ts';
+import type { AudienceWire, GrantWire, SightlineRow, SightlinesAnswer } from '@/contract/sharing/sharing.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { DAY, dayMonth } from '../common/times.ts';

@@ -2,8 +2,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import type { PreviewAnswer } from '@/contract/sharing.ts';
-import type { Finding } from '@/contract/sharing-review.ts';
+import type { Finding } from '@/contract/sharing/review.ts';
+import type { PreviewAnswer } from '@/contract/sharing/sharing.ts';
 import { dateText, toWall, weekStart } from '@/core/time/index.ts';
 import { Asked } from '../common/asked.tsx';
 import { useFrame } from '../common/frame-context.tsx';

@@ -1,7 +1,7 @@
 'use client';
 import Button from '@mui/material/Button';
 import { useTranslations } from 'use-intl';
-import type { GrantWire } from '@/contract/sharing.ts';
+import type { GrantWire } from '@/contract/sharing/sharing.ts';
 import grantEditorCss from './grant-editor.module.css';
 
 /** The foot of the editor: giving what was chosen, with or without telling, leaving it as it is, and taking it away. */

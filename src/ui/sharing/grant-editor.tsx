@@ -9,7 +9,7 @@ import { usePathname, useSearchParams } from 'next/navigation';
 import { type ReactNode, useEffect, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { CallRefused, call } from '@/contract/call.ts';
-import { reachOf } from '@/contract/reach.ts';
+import { reachOf } from '@/contract/sharing/reach.ts';
 import type {
   AudienceWire,
   ChoiceWire,
@@ -18,8 +18,8 @@ import type {
   PreviewAnswer,
   SightlineRow,
   SightlinesAnswer,
-} from '@/contract/sharing.ts';
-import type { RightsWire } from '@/contract/sight.ts';
+} from '@/contract/sharing/sharing.ts';
+import type { RightsWire } from '@/contract/sharing/sight.ts';
 import { SIGHTS } from '@/core/calendar/index.ts';
 import { dateText, parseInstant, toWall, weekStart } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';

@@ -1,7 +1,7 @@
 'use client';
 import Button from '@mui/material/Button';
 import { useTranslations } from 'use-intl';
-import type { GrantWire, SightlineRow } from '@/contract/sharing.ts';
+import type { GrantWire, SightlineRow } from '@/contract/sharing/sharing.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { dayMonth, fullDay } from '../common/times.ts';

@@ -1,5 +1,5 @@
 'use client';
-import type { RightsWire } from '@/contract/sight.ts';
+import type { RightsWire } from '@/contract/sharing/sight.ts';
 
 /** What of a choice is kept when another row, or another screen, is turned to. */
 export interface KeptGrant {

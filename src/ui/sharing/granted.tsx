@@ -5,7 +5,7 @@ import Link from 'next/link';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import type { PersonWire } from '@/contract/people.ts';
+import type { PersonWire } from '@/contract/people/people.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { AskMore } from '../common/ask-more.tsx';
 import { Asked } from '../common/asked.tsx';

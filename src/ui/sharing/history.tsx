@@ -2,8 +2,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import { reachOf } from '@/contract/reach.ts';
-import type { AudienceWire } from '@/contract/sharing.ts';
+import { reachOf } from '@/contract/sharing/reach.ts';
+import type { AudienceWire } from '@/contract/sharing/sharing.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';

@@ -9,7 +9,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { type ReactNode, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import type { CeilingsWire, HouseRulesWire } from '@/contract/sharing-rules.ts';
+import type { CeilingsWire, HouseRulesWire } from '@/contract/sharing/rules.ts';
 import { SCOPES, SIGHTS } from '@/core/calendar/index.ts';
 import { Asked } from '../common/asked.tsx';
 import { useFrame } from '../common/frame-context.tsx';

@@ -8,7 +8,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import type { GiveBody, PreviewAnswer, SightlinesAnswer } from '@/contract/sharing.ts';
+import type { GiveBody, PreviewAnswer, SightlinesAnswer } from '@/contract/sharing/sharing.ts';
 import { SIGHTS } from '@/core/calendar/index.ts';
 import { dateText, toWall, weekStart } from '@/core/time/index.ts';
 import { DateField } from '../common/date-field.tsx';

@@ -3,8 +3,8 @@ import Button from '@mui/material/Button';
 import { useQuery } from '@tanstack/react-query';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import type { AudienceWire } from '@/contract/sharing.ts';
-import type { RightsWire } from '@/contract/sight.ts';
+import type { AudienceWire } from '@/contract/sharing/sharing.ts';
+import type { RightsWire } from '@/contract/sharing/sight.ts';
 import pageCss from '../common/page.module.css';
 import { same } from './rights-part.tsx';
 

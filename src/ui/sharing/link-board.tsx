@@ -5,8 +5,8 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useMemo, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { CallRefused, call } from '@/contract/call.ts';
-import type { ItemWire, LinkItemsAnswer } from '@/contract/items.ts';
-import type { LiveMessage } from '@/contract/items-live.ts';
+import type { ItemWire, LinkItemsAnswer } from '@/contract/items/items.ts';
+import type { LiveMessage } from '@/contract/items/live.ts';
 import { MAY_NOTHING } from '@/contract/may-nothing.ts';
 import { dateText, parseDate, parseInstant, toWall, weekStart } from '@/core/time/index.ts';
 import type { Language } from '@/messages/languages.ts';
@@ -19,9 +19,9 @@ import { Mark } from '../common/hills.tsx';
 import { useHydrated } from '../common/hydrated.ts';
 import pageCss from '../common/page.module.css';
 import { DAY, dayMonth, dayName, weekTitle, zonePlace } from '../common/times.ts';
-import { Details } from '../items/details.tsx';
-import { Hours } from '../items/hours.tsx';
-import { Legend } from '../items/legend.tsx';
+import { Legend } from '../items/board/legend.tsx';
+import { Details } from '../items/details/details.tsx';
+import { Hours } from '../items/views/hours.tsx';
 import linkBoardCss from './link-board.module.css';
 
 /** A calendar as a link shows it to whoever holds its address: the same boards, read only, live, and nothing of anybody else. */

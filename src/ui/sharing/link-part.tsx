@@ -6,7 +6,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import type { LinkShown } from '@/contract/sharing.ts';
+import type { LinkShown } from '@/contract/sharing/sharing.ts';
 import { LANGUAGE_NAMES, LANGUAGES } from '@/messages/languages.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { useHydrated } from '../common/hydrated.ts';

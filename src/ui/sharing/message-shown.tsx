@@ -4,7 +4,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import type { MessageBody } from '@/contract/sharing.ts';
+import type { MessageBody } from '@/contract/sharing/sharing.ts';
 import pageCss from '../common/page.module.css';
 
 /** The message as it would arrive, at a press: in the reader's language, with what they can see and do. */

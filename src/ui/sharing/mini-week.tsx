@@ -1,10 +1,10 @@
 'use client';
-import type { ItemWire } from '@/contract/items.ts';
+import type { ItemWire } from '@/contract/items/items.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { DAY, weekday } from '../common/times.ts';
-import blockCss from '../items/block.module.css';
-import { useBlockText } from '../items/item-block.tsx';
-import { layOut, shapeOf } from '../items/layout.ts';
+import blockCss from '../items/views/block.module.css';
+import { useBlockText } from '../items/views/item-block.tsx';
+import { layOut, shapeOf } from '../items/views/layout.ts';
 import miniWeekCss from './mini-week.module.css';
 
 const FROM = 7;

@@ -4,7 +4,7 @@ import Menu from '@mui/material/Menu';
 import MenuItem from '@mui/material/MenuItem';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
-import type { SightlinesAnswer } from '@/contract/sharing.ts';
+import type { SightlinesAnswer } from '@/contract/sharing/sharing.ts';
 
 /** What is done to a calendar's sharing as a whole, and seldom. */
 export function MoreMenu(props: {

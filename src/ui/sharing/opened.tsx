@@ -3,7 +3,7 @@ import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import { useTranslations } from 'use-intl';
-import type { OpenedItem } from '@/contract/sharing.ts';
+import type { OpenedItem } from '@/contract/sharing/sharing.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
 import { whenText } from '../common/times.ts';

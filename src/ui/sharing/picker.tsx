@@ -2,7 +2,7 @@
 import Autocomplete from '@mui/material/Autocomplete';
 import TextField from '@mui/material/TextField';
 import { useTranslations } from 'use-intl';
-import type { AudienceWire, SightlinesAnswer } from '@/contract/sharing.ts';
+import type { AudienceWire, SightlinesAnswer } from '@/contract/sharing/sharing.ts';
 import { holdsWords } from '../common/people-options.tsx';
 import { firstName } from '../common/token.tsx';
 import { audienceParam } from './audience-param.ts';

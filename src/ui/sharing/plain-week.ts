@@ -1,5 +1,5 @@
 import { createTranslator } from 'use-intl/core';
-import type { ItemWire } from '@/contract/items.ts';
+import type { ItemWire } from '@/contract/items/items.ts';
 import { dateText, parseDate, parseInstant, toWall } from '@/core/time/index.ts';
 import { type Language, LOCALES } from '@/messages/languages.ts';
 import { TEXTS } from '@/messages/texts.ts';

@@ -7,7 +7,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import type { ChoiceWire, GrantWire, PreviewAnswer, SightlineRow } from '@/contract/sharing.ts';
+import type { ChoiceWire, GrantWire, PreviewAnswer, SightlineRow } from '@/contract/sharing/sharing.ts';
 import { SIGHTS } from '@/core/calendar/index.ts';
 import { dateText, toWall } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';

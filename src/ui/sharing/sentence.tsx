@@ -1,6 +1,6 @@
 'use client';
 import { useTranslations } from 'use-intl';
-import type { RightsWire } from '@/contract/sight.ts';
+import type { RightsWire } from '@/contract/sharing/sight.ts';
 import { rightsSentence } from '@/messages/rights-sentence.ts';
 
 /** What a set of rights lets somebody see and do, and what it doesn't, in words. */

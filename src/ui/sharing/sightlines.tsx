@@ -9,7 +9,7 @@ import { useRouter, useSearchParams } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { CallRefused, call } from '@/contract/call.ts';
-import type { SightlineRow } from '@/contract/sharing.ts';
+import type { SightlineRow } from '@/contract/sharing/sharing.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
 import { NOTHING } from '../common/plain-rights.ts';

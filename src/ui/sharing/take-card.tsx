@@ -1,7 +1,7 @@
 'use client';
 import Button from '@mui/material/Button';
 import { useTranslations } from 'use-intl';
-import type { PreviewAnswer } from '@/contract/sharing.ts';
+import type { PreviewAnswer } from '@/contract/sharing/sharing.ts';
 import pageCss from '../common/page.module.css';
 import grantEditorCss from './grant-editor.module.css';
 

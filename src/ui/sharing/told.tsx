@@ -4,7 +4,7 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import type { SightlinesAnswer } from '@/contract/sharing.ts';
+import type { SightlinesAnswer } from '@/contract/sharing/sharing.ts';
 import pageCss from '../common/page.module.css';
 import { said } from '../common/refusal.ts';
 import { firstName } from '../common/token.tsx';

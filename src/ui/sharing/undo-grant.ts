@@ -1,5 +1,5 @@
 import { call } from '@/contract/call.ts';
-import type { GivenAnswer, GrantWire, SightlineRow } from '@/contract/sharing.ts';
+import type { GivenAnswer, GrantWire, SightlineRow } from '@/contract/sharing/sharing.ts';
 import { dateText, parseInstant, toWall } from '@/core/time/index.ts';
 
 /** Takes back what was done to a grant. */

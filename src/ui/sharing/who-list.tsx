@@ -1,7 +1,7 @@
 'use client';
 import { useTranslations } from 'use-intl';
-import { reachOf } from '@/contract/reach.ts';
-import type { GrantWire, SightlineRow } from '@/contract/sharing.ts';
+import { reachOf } from '@/contract/sharing/reach.ts';
+import type { GrantWire, SightlineRow } from '@/contract/sharing/sharing.ts';
 import { SIGHTS } from '@/core/calendar/index.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';

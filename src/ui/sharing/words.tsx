@@ -7,7 +7,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import type { WordsBody } from '@/contract/sharing-review.ts';
+import type { WordsBody } from '@/contract/sharing/review.ts';
 import { TOPICS } from '@/core/review/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';

@@ -14,7 +14,7 @@ import pageCss from '../common/page.module.css';
 import { said } from '../common/refusal.ts';
 import { whenText } from '../common/times.ts';
 import { firstName, Token } from '../common/token.tsx';
-import { repeatKind } from '../items/repeat-kinds.ts';
+import { repeatKind } from '../items/form/repeat-kinds.ts';
 
 /** What waits for one's yes, and what one put forward oneself. Takes no room where there is neither. */
 export function Suggestions({ list: { waiting, own } }: { list: SuggestionsAnswer }) {

@@ -24,9 +24,9 @@ import {
   readProgramCalendar,
   readProgramPerson,
 } from '../../operations/dav/index.ts';
-import { again } from '../../operations/deciding/again.ts';
-import { type Context, contextFor } from '../../operations/deciding/context.ts';
-import { freeLapsed } from '../../operations/deciding/lapse.ts';
+import { again } from '../../operations/deciding/context/again.ts';
+import { type Context, contextFor } from '../../operations/deciding/context/context.ts';
+import { freeLapsed } from '../../operations/deciding/writing/lapse.ts';
 import { signedIn } from '../../operations/people/session.ts';
 import { type Refusal, type Result, refuse } from '../../result.ts';
 import { readLimited } from '../body.ts';

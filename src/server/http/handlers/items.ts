@@ -8,7 +8,7 @@ import {
   listLoadBeside,
 } from '../../operations/beside/beside.ts';
 import { bringIn, previewImport, readImport, stopImport, undoAny } from '../../operations/beside/imports.ts';
-import { readItem } from '../../operations/deciding/find-item.ts';
+import { readItem } from '../../operations/deciding/access/find-item.ts';
 import {
   addAttachment,
   bringBackAttachment,

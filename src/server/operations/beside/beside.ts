@@ -1,4 +1,4 @@
-import type { ItemsAnswer, LinkItemsAnswer, LoadAnswer } from '@/contract/items.ts';
+import type { ItemsAnswer, LinkItemsAnswer, LoadAnswer } from '@/contract/items/items.ts';
 import type { BoardsAnswer } from '@/contract/lanes.ts';
 import { writingIsFree } from '../../db/gate.ts';
 import { type Connection, isOwn } from '../../db/index.ts';

@@ -1,4 +1,4 @@
-import type { ChangesAnswer, ChangesBody } from '@/contract/sharing-changes.ts';
+import type { ChangesAnswer, ChangesBody } from '@/contract/sharing/changes.ts';
 import { calendarById } from '../../repositories/calendars.ts';
 import { grantsOnAt } from '../../repositories/grants.ts';
 import { ok, type Result } from '../../result.ts';

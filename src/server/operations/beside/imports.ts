@@ -1,7 +1,7 @@
 import { mkdirSync, rmSync } from 'node:fs';
 import { dirname, join } from 'node:path';
-import type { WrittenAnswer } from '@/contract/items.ts';
-import type { ImportDone, ImportPreview, ImportState } from '@/contract/items-files.ts';
+import type { ImportDone, ImportPreview, ImportState } from '@/contract/items/files.ts';
+import type { WrittenAnswer } from '@/contract/items/items.ts';
 import type { Connection } from '../../db/index.ts';
 import { newKey } from '../../ids.ts';
 import { hub } from '../../live/hub.ts';

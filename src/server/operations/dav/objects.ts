@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import type { ItemWire } from '@/contract/items.ts';
+import type { ItemWire } from '@/contract/items/items.ts';
 import { FILED_FIELDS, type FiledField, freshFields, type WrittenFields } from '@/core/calendar/index.ts';
 import {
   type CompFilter,

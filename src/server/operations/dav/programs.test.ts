@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import ical from 'node-ical';
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
-import { newItem } from '@/contract/items.ts';
+import { newItem } from '@/contract/items/items.ts';
 import { PRESETS } from '@/core/access/index.ts';
 import { instantText } from '@/core/time/index.ts';
 import * as clock from '../../clock.ts';

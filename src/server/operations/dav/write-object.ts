@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import { type ItemPatch, itemPatch, type NewItem, newItem } from '@/contract/items.ts';
+import { type ItemPatch, itemPatch, type NewItem, newItem } from '@/contract/items/items.ts';
 import { FILED_FIELDS, pick } from '@/core/calendar/index.ts';
 import { type ReadItem, readCalendar, withoutOwn } from '@/core/formats/index.ts';
 import { sameAddress } from '@/core/meetings/index.ts';

@@ -1,16 +1,11 @@
-export { type About, aboutItem, withoutCopy } from './about.ts';
-export { again } from './again.ts';
-export { announceAccess, everythingTold, whoSees } from './announce.ts';
-export { audienceOf, domainOf, type FoundAudience, findAudience, findAudienceParam, sameAudience } from './audience.ts';
-export { blockWords, takenIn } from './block-words.ts';
 export {
-  MOST_ADDED_A_DAY,
-  MOST_HAPPENINGS_IN_CALENDAR,
-  MOST_HAPPENINGS_OF_ITEM,
-  MOST_ITEMS_IN_CALENDAR,
-  MOST_ITEMS_IN_FILE,
-} from './budgets.ts';
-export { type Context, contextFor } from './context.ts';
+  audienceOf,
+  domainOf,
+  type FoundAudience,
+  findAudience,
+  findAudienceParam,
+  sameAudience,
+} from './access/audience.ts';
 export {
   ceilingsOn,
   collectionOf,
@@ -22,11 +17,32 @@ export {
   rulesOf,
   storedRules,
   viewerOf,
-} from './deciding.ts';
-export { Directory } from './directory.ts';
-export { type FoundItem, findByAnyId, findItem, findSeen } from './find-item.ts';
-export { findShared, type Shared } from './find-shared.ts';
-export { handsHere, handsOf } from './hands.ts';
+} from './access/deciding.ts';
+export { type FoundItem, findByAnyId, findItem, findSeen } from './access/find-item.ts';
+export { findShared, type Shared } from './access/find-shared.ts';
+export { linkEnds, linkZone } from './access/link-ends.ts';
+export { noteUse } from './access/note-use.ts';
+export {
+  MOST_ADDED_A_DAY,
+  MOST_HAPPENINGS_IN_CALENDAR,
+  MOST_HAPPENINGS_OF_ITEM,
+  MOST_ITEMS_IN_CALENDAR,
+  MOST_ITEMS_IN_FILE,
+} from './budgets.ts';
+export { again } from './context/again.ts';
+export { type Context, contextFor } from './context/context.ts';
+export { Directory } from './context/directory.ts';
+export { handsHere, handsOf } from './context/hands.ts';
+export { noteTokenAct } from './context/token-acts.ts';
+export { type About, aboutItem, withoutCopy } from './reading/about.ts';
+export { blockWords, takenIn } from './reading/block-words.ts';
+export { loadOf } from './reading/load.ts';
+export { rangeOf, readRange } from './reading/range.ts';
+export { RowItem, rowOf, standingOf } from './reading/row-item.ts';
+export { isHeavy, type Range } from './reading/rows-in.ts';
+export { readViews, sealedForLink, type Views, viewOfRow, viewsIn } from './reading/views.ts';
+export { viewsAs } from './reading/views-as.ts';
+export { announceAccess, everythingTold, whoSees } from './writing/announce.ts';
 export {
   AHEAD,
   BACK,
@@ -37,18 +53,9 @@ export {
   noRoomFor,
   repeats,
   seriesOf,
-} from './indexing.ts';
-export { freeLapsed } from './lapse.ts';
-export { linkEnds, linkZone } from './link-ends.ts';
-export { loadOf } from './load.ts';
-export { noteUse } from './note-use.ts';
-export { rangeOf, readRange } from './range.ts';
-export { RowItem, rowOf, standingOf } from './row-item.ts';
-export { isHeavy, type Range } from './rows-in.ts';
-export { tell, tellPeople } from './tell.ts';
-export { noteTokenAct } from './token-acts.ts';
-export { trailOn, trailOwn } from './trail.ts';
-export { readViews, sealedForLink, type Views, viewOfRow, viewsIn } from './views.ts';
-export { viewsAs } from './views-as.ts';
-export { type Acting, type ItemChange, type ItemToWrite, moveItems, writeItems } from './write-items.ts';
-export { hands, type ItemsWritten, mayOn, viewFor, written } from './writing.ts';
+} from './writing/indexing.ts';
+export { freeLapsed } from './writing/lapse.ts';
+export { tell, tellPeople } from './writing/tell.ts';
+export { trailOn, trailOwn } from './writing/trail.ts';
+export { type Acting, type ItemChange, type ItemToWrite, moveItems, writeItems } from './writing/write-items.ts';
+export { hands, type ItemsWritten, mayOn, viewFor, written } from './writing/writing.ts';

@@ -1,5 +1,5 @@
 import type { FrameAnswer, Principal } from '@/contract/frame.ts';
-import { readWorkHours } from '@/contract/hours.ts';
+import { readWorkHours } from '@/contract/people/hours.ts';
 import { instantText } from '@/core/time/index.ts';
 import { type Calendar, calendarById, mainCalendarOf } from '../../repositories/calendars.ts';
 import { calendarsNaming, grantsOn } from '../../repositories/grants.ts';

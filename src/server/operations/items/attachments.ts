@@ -1,4 +1,4 @@
-import { type AttachmentsAnswer, MOST_ATTACHMENTS } from '@/contract/items-attachments.ts';
+import { type AttachmentsAnswer, MOST_ATTACHMENTS } from '@/contract/items/attachments.ts';
 import { instantText } from '@/core/time/index.ts';
 import type { Connection } from '../../db/index.ts';
 import { MOST_FILE_BYTES, readFile, receiveFile, sweepFiles } from '../../files/store.ts';

@@ -1,4 +1,4 @@
-import type { ItemPatch } from '@/contract/items.ts';
+import type { ItemPatch } from '@/contract/items/items.ts';
 import { AS_SET_FIELDS, pick, settled, withoutEmpty } from '@/core/calendar/index.ts';
 import { shiftedRule } from '@/core/recurrence/index.ts';
 import { dateText, fromWallLenient, parseInstant, toWall, wallText } from '@/core/time/index.ts';

@@ -1,4 +1,4 @@
-import type { ItemWire, NewItem } from '@/contract/items.ts';
+import type { ItemWire, NewItem } from '@/contract/items/items.ts';
 import {
   type Answer,
   type Attendee,

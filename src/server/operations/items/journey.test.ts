@@ -1,9 +1,9 @@
 import { afterEach, beforeEach, expect, test } from 'vitest';
-import { newItem } from '@/contract/items.ts';
+import { newItem } from '@/contract/items/items.ts';
 import { PRESETS } from '@/core/access/index.ts';
 import { itemByKey } from '../../repositories/items.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
-import { readItem } from '../deciding/find-item.ts';
+import { readItem } from '../deciding/access/find-item.ts';
 import { changeMeeting, createMeeting } from '../meetings/index.ts';
 import { type SmallOrganisation, smallOrganisation } from '../small-organisation.ts';
 

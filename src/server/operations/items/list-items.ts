@@ -1,6 +1,6 @@
-import { readWorkHours } from '@/contract/hours.ts';
-import type { BoardHead, ItemsAnswer, ItemsQuery, LoadAnswer, RangeQuery } from '@/contract/items.ts';
+import type { BoardHead, ItemsAnswer, ItemsQuery, LoadAnswer, RangeQuery } from '@/contract/items/items.ts';
 import { MAY_NOTHING } from '@/contract/may-nothing.ts';
+import { readWorkHours } from '@/contract/people/hours.ts';
 import { type Collection, decide, may, mayRun, nextChange, SIGHT_RANK } from '@/core/access/index.ts';
 import { instantText } from '@/core/time/index.ts';
 import { type Calendar, calendarsOf } from '../../repositories/calendars.ts';

@@ -1,4 +1,4 @@
-import type { LookingAnswer, LookingBody } from '@/contract/items-looking.ts';
+import type { LookingAnswer, LookingBody } from '@/contract/items/looking.ts';
 import { presence } from '../../live/presence.ts';
 import { type Person, personById } from '../../repositories/people.ts';
 import { ok, type Result } from '../../result.ts';

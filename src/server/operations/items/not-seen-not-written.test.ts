@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
-import { newItem } from '@/contract/items.ts';
+import { newItem } from '@/contract/items/items.ts';
 import { NO_RIGHTS, PRESETS, type Rights } from '@/core/access/index.ts';
-import { readItem } from '../deciding/find-item.ts';
+import { readItem } from '../deciding/access/find-item.ts';
 import { changeMeeting, createMeeting, removeMeeting, undoMeeting } from '../meetings/index.ts';
 import { giveAccess } from '../sharing/give-access.ts';
 import { listSightlines } from '../sharing/sightlines.ts';

@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import type { repeatAnswer, repeatBody } from '@/contract/items.ts';
+import type { repeatAnswer, repeatBody } from '@/contract/items/items.ts';
 import { expand } from '@/core/recurrence/index.ts';
 import { dateText, toWall, wallText } from '@/core/time/index.ts';
 import { ok, type Result } from '../../result.ts';

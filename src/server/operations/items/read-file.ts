@@ -1,5 +1,5 @@
 import { writeFileSync } from 'node:fs';
-import type { ImportPreview } from '@/contract/items-files.ts';
+import type { ImportPreview } from '@/contract/items/files.ts';
 import { type FileZone, type ReadItem, type ReadProblem, readCalendar, recurrenceIn } from '@/core/formats/index.ts';
 import { expand, type Series } from '@/core/recurrence/index.ts';
 import { dateText, parseDate, parseWall, toWall, wallText } from '@/core/time/index.ts';

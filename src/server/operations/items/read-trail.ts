@@ -1,5 +1,5 @@
-import type { ItemWire } from '@/contract/items.ts';
-import type { TrailAnswer } from '@/contract/trail.ts';
+import type { ItemWire } from '@/contract/items/items.ts';
+import type { TrailAnswer } from '@/contract/items/trail.ts';
 import { mayRun } from '@/core/access/index.ts';
 import { TOLD_FIELDS } from '@/core/calendar/index.ts';
 import { instantText } from '@/core/time/index.ts';

@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import type { removeQuery } from '@/contract/items.ts';
+import type { removeQuery } from '@/contract/items/items.ts';
 import { ruleBefore } from '@/core/recurrence/index.ts';
 import { parseDate, parseWall, toWall } from '@/core/time/index.ts';
 import { itemById, replacementsOf } from '../../repositories/items.ts';

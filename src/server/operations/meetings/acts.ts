@@ -1,5 +1,5 @@
-import type { WrittenAnswer } from '@/contract/items.ts';
-import type { MeetingAct } from '@/contract/meetings.ts';
+import type { WrittenAnswer } from '@/contract/items/items.ts';
+import type { MeetingAct } from '@/contract/meetings/meetings.ts';
 import { answerOf, sameAddress } from '@/core/meetings/index.ts';
 import { dateText, toWall, wallText } from '@/core/time/index.ts';
 import { newKey } from '../../ids.ts';

@@ -1,5 +1,5 @@
-import type { WrittenAnswer } from '@/contract/items.ts';
-import type { AnswerBody } from '@/contract/meetings.ts';
+import type { WrittenAnswer } from '@/contract/items/items.ts';
+import type { AnswerBody } from '@/contract/meetings/meetings.ts';
 import { myAnswer, myProposal, sameAddress, stateOf } from '@/core/meetings/index.ts';
 
 import { newKey } from '../../ids.ts';

@@ -1,5 +1,5 @@
-import type { WrittenAnswer } from '@/contract/items.ts';
-import type { SeveralAnswer, SeveralBody } from '@/contract/items-several.ts';
+import type { WrittenAnswer } from '@/contract/items/items.ts';
+import type { SeveralAnswer, SeveralBody } from '@/contract/items/several.ts';
 import { COPIED_FIELDS, freshFields, pick } from '@/core/calendar/index.ts';
 import { dateText, fromWallLenient, parseDate, parseInstant, toWall, wallText } from '@/core/time/index.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';

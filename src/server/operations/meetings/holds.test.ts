@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { holdsBody } from '@/contract/meetings-holds.ts';
+import { holdsBody } from '@/contract/meetings/holds.ts';
 import { PRESETS } from '@/core/access/index.ts';
 import { freeLapsed } from '../deciding/index.ts';
 import { listItems } from '../items/index.ts';

@@ -1,7 +1,7 @@
 import type { z } from 'zod';
-import type { WrittenAnswer } from '@/contract/items.ts';
-import type { SeveralAnswer } from '@/contract/items-several.ts';
-import type { HoldsAnswer, holdsBody } from '@/contract/meetings-holds.ts';
+import type { WrittenAnswer } from '@/contract/items/items.ts';
+import type { SeveralAnswer } from '@/contract/items/several.ts';
+import type { HoldsAnswer, holdsBody } from '@/contract/meetings/holds.ts';
 import { freshFields } from '@/core/calendar/index.ts';
 import { instantText, isZone, parseInstant, toWall, wallText } from '@/core/time/index.ts';
 import { newKey, offerSecret } from '../../ids.ts';

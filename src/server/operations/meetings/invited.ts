@@ -1,4 +1,4 @@
-import type { InvitedInput } from '@/contract/items.ts';
+import type { InvitedInput } from '@/contract/items/items.ts';
 import { LIMITS } from '@/core/calendar/index.ts';
 import type { Invited } from '@/core/meetings/index.ts';
 import type { Connection } from '../../db/index.ts';

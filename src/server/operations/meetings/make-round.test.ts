@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
-import { makeRoundBody } from '@/contract/meetings-holds.ts';
-import { roundBody } from '@/contract/openings-round.ts';
+import { makeRoundBody } from '@/contract/meetings/holds.ts';
+import { roundBody } from '@/contract/openings/round.ts';
 import { PRESETS } from '@/core/access/index.ts';
 import { itemByKey } from '../../repositories/items.ts';
 import { listItems } from '../items/list-items.ts';

@@ -1,6 +1,6 @@
 import type { z } from 'zod';
-import type { SeveralAnswer } from '@/contract/items-several.ts';
-import type { makeRoundBody } from '@/contract/meetings-holds.ts';
+import type { SeveralAnswer } from '@/contract/items/several.ts';
+import type { makeRoundBody } from '@/contract/meetings/holds.ts';
 import { freshFields } from '@/core/calendar/index.ts';
 import { parseInstant, toWall, wallText } from '@/core/time/index.ts';
 import type { Result } from '../../result.ts';

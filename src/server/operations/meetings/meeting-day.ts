@@ -1,5 +1,5 @@
 import { afterEach, beforeEach } from 'vitest';
-import { newItem } from '@/contract/items.ts';
+import { newItem } from '@/contract/items/items.ts';
 import { PRESETS } from '@/core/access/index.ts';
 import { mainCalendarOf } from '../../repositories/calendars.ts';
 import { itemByKey, itemsByUid } from '../../repositories/items.ts';

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { newItem } from '@/contract/items.ts';
+import { newItem } from '@/contract/items/items.ts';
 import { PRESETS } from '@/core/access/index.ts';
 import { saveResource } from '../../repositories/people.ts';
 import { setMembership } from '../people/groups.ts';

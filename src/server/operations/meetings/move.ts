@@ -1,5 +1,5 @@
-import type { WrittenAnswer } from '@/contract/items.ts';
-import type { MoveBody } from '@/contract/meetings.ts';
+import type { WrittenAnswer } from '@/contract/items/items.ts';
+import type { MoveBody } from '@/contract/meetings/meetings.ts';
 import { mayRun } from '@/core/access/index.ts';
 import { changeMeeting, type Meeting, type Message, receiveAsAttendee, sameAddress } from '@/core/meetings/index.ts';
 import { newKey } from '../../ids.ts';

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { holdsBody } from '@/contract/meetings-holds.ts';
+import { holdsBody } from '@/contract/meetings/holds.ts';
 import { PRESETS } from '@/core/access/index.ts';
 import { listMessages } from '../messages/list-messages.ts';
 import { at } from '../small-organisation.ts';

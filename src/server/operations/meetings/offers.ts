@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import type { HoldsAnswer, OfferAnswer, offerChoice } from '@/contract/meetings-holds.ts';
+import type { HoldsAnswer, OfferAnswer, offerChoice } from '@/contract/meetings/holds.ts';
 import { takesTime } from '@/core/calendar/index.ts';
 import type { Cover } from '@/core/meetings/index.ts';
 import { dateText, instantText, parseInstant } from '@/core/time/index.ts';

@@ -1,4 +1,4 @@
-import type { ComingAnswer, ComingBody, MeetingAnswer, SendingWire } from '@/contract/meetings.ts';
+import type { ComingAnswer, ComingBody, MeetingAnswer, SendingWire } from '@/contract/meetings/meetings.ts';
 import { answerOf, type Invited, myAnswer, sameAddress } from '@/core/meetings/index.ts';
 import { dateText, instantText } from '@/core/time/index.ts';
 import { mainCalendarOf } from '../../repositories/calendars.ts';

@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import type { ItemPatch, NewItem, removeQuery, WrittenAnswer } from '@/contract/items.ts';
+import type { ItemPatch, NewItem, removeQuery, WrittenAnswer } from '@/contract/items/items.ts';
 import { SAID_FIELDS, type Visibility } from '@/core/calendar/index.ts';
 import { type Invited, sameAddress } from '@/core/meetings/index.ts';
 import { newKey } from '../../ids.ts';

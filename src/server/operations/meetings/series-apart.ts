@@ -1,5 +1,5 @@
-import type { ItemPatch, ItemWire, WrittenAnswer } from '@/contract/items.ts';
-import type { ApartAnswer } from '@/contract/items-several.ts';
+import type { ItemPatch, ItemWire, WrittenAnswer } from '@/contract/items/items.ts';
+import type { ApartAnswer } from '@/contract/items/several.ts';
 import { CONTENT_FIELDS, type ContentField, pick } from '@/core/calendar/index.ts';
 import { expand } from '@/core/recurrence/index.ts';
 import { dateText, fromWallLenient, parseDate, parseWall, toWall, wallText } from '@/core/time/index.ts';

@@ -1,4 +1,4 @@
-import type { WrittenAnswer } from '@/contract/items.ts';
+import type { WrittenAnswer } from '@/contract/items/items.ts';
 import { mayRun } from '@/core/access/index.ts';
 import { type Invited, type Meeting, type Message, sameAddress } from '@/core/meetings/index.ts';
 import { instantText } from '@/core/time/index.ts';

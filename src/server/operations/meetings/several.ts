@@ -1,4 +1,4 @@
-import type { AnswerBody, AnswersAnswer } from '@/contract/meetings.ts';
+import type { AnswerBody, AnswersAnswer } from '@/contract/meetings/meetings.ts';
 import { ok, type Result } from '../../result.ts';
 import type { Context } from '../deciding/index.ts';
 import { answerItem } from './answer.ts';

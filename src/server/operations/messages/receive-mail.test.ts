@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, expect, test } from 'vitest';
-import { type NewItem, newItem } from '@/contract/items.ts';
+import { type NewItem, newItem } from '@/contract/items/items.ts';
 import { PRESETS } from '@/core/access/index.ts';
 import { mainCalendarOf } from '../../repositories/calendars.ts';
 import { itemByKey, itemsByUid } from '../../repositories/items.ts';

@@ -1,5 +1,5 @@
-import { readWorkHours } from '@/contract/hours.ts';
-import type { ItemWire } from '@/contract/items.ts';
+import type { ItemWire } from '@/contract/items/items.ts';
+import { readWorkHours } from '@/contract/people/hours.ts';
 import type { Sight } from '@/core/calendar/index.ts';
 import type { OpeningsPerson } from '@/core/openings/index.ts';
 import { mainCalendarOf } from '../../repositories/calendars.ts';

@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
-import { checkBody } from '@/contract/openings.ts';
+import { checkBody } from '@/contract/openings/openings.ts';
 import { PRESETS } from '@/core/access/index.ts';
 import { saveJourneys } from '../../repositories/journeys.ts';
 import { listItems } from '../items/index.ts';

@@ -1,5 +1,5 @@
-import type { ItemWire } from '@/contract/items.ts';
-import type { CheckAnswer, CheckBody } from '@/contract/openings.ts';
+import type { ItemWire } from '@/contract/items/items.ts';
+import type { CheckAnswer, CheckBody } from '@/contract/openings/openings.ts';
 import { mayRun } from '@/core/access/index.ts';
 import { takesTime } from '@/core/calendar/index.ts';
 import { brokenKeeps, findOpenings, journeyMinutes, type OpeningsPerson, samePlace } from '@/core/openings/index.ts';

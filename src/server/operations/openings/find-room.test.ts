@@ -1,9 +1,9 @@
 import { afterEach, beforeEach, expect, test } from 'vitest';
-import { itemPatch } from '@/contract/items.ts';
-import { timesBody } from '@/contract/openings.ts';
+import { itemPatch } from '@/contract/items/items.ts';
+import { timesBody } from '@/contract/openings/openings.ts';
 import { PRESETS } from '@/core/access/index.ts';
 import { itemByKey } from '../../repositories/items.ts';
-import { readItem } from '../deciding/find-item.ts';
+import { readItem } from '../deciding/access/find-item.ts';
 
 import { changeMeeting } from '../meetings/index.ts';
 import { at, type SmallOrganisation, smallOrganisation } from '../small-organisation.ts';

@@ -1,6 +1,6 @@
 import type { z } from 'zod';
-import type { ItemWire } from '@/contract/items.ts';
-import type { RoomAnswer, timesBody } from '@/contract/openings.ts';
+import type { ItemWire } from '@/contract/items/items.ts';
+import type { RoomAnswer, timesBody } from '@/contract/openings/openings.ts';
 import { takesTime } from '@/core/calendar/index.ts';
 import { type Movable, makeRoom } from '@/core/openings/index.ts';
 import { fromWallLenient, parseInstant, toWall, weekStart } from '@/core/time/index.ts';

@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, expect, test } from 'vitest';
-import { timesBody, timesSeriesBody } from '@/contract/openings.ts';
+import { timesBody, timesSeriesBody } from '@/contract/openings/openings.ts';
 import { PRESETS } from '@/core/access/index.ts';
 import { personByAddress } from '../../repositories/people.ts';
 import { whoCanCome } from '../meetings/read-meeting.ts';

@@ -5,7 +5,7 @@ import type {
   TimesSeriesAnswer,
   timesBody,
   timesSeriesBody,
-} from '@/contract/openings.ts';
+} from '@/contract/openings/openings.ts';
 import {
   findOpenings,
   findSeriesOpenings,

@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import type { journeysAnswer, journeysRead } from '@/contract/openings.ts';
+import type { journeysAnswer, journeysRead } from '@/contract/openings/openings.ts';
 import { readJourneys, writeJourneys } from '@/core/formats/index.ts';
 import { allJourneys, saveJourneys } from '../../repositories/journeys.ts';
 import { ok, type Result, refuse } from '../../result.ts';

@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, expect, test } from 'vitest';
-import { checkBody, timesBody } from '@/contract/openings.ts';
-import { keepsBody } from '@/contract/openings-keeps.ts';
+import { keepsBody } from '@/contract/openings/keeps.ts';
+import { checkBody, timesBody } from '@/contract/openings/openings.ts';
 import { PRESETS } from '@/core/access/index.ts';
 import { at, type SmallOrganisation, smallOrganisation } from '../small-organisation.ts';
 import { checkTime, findTimes, readKeeps, saveKeeps } from './index.ts';

@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import type { keepsAnswer, keepsBody } from '@/contract/openings-keeps.ts';
+import type { keepsAnswer, keepsBody } from '@/contract/openings/keeps.ts';
 import { keepsOf, putKeeps } from '../../repositories/keeps.ts';
 import { type Person, personById } from '../../repositories/people.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';

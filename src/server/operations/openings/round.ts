@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import type { RoundAnswer, roundBody } from '@/contract/openings-round.ts';
+import type { RoundAnswer, roundBody } from '@/contract/openings/round.ts';
 import { placeRound, type RoundMeeting } from '@/core/openings/index.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import { type Context, isRefusal } from '../deciding/index.ts';

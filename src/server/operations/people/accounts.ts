@@ -1,5 +1,5 @@
 import { createHash, randomInt } from 'node:crypto';
-import type { AccountsAnswer } from '@/contract/people-accounts.ts';
+import type { AccountsAnswer } from '@/contract/people/accounts.ts';
 import { instantText } from '@/core/time/index.ts';
 import { limiter } from '../../auth/limiter.ts';
 import { insertHands } from '../../repositories/hands.ts';

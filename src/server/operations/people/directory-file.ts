@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { DirectoryAnswer } from '@/contract/people.ts';
+import type { DirectoryAnswer } from '@/contract/people/people.ts';
 import { LIMITS } from '@/core/calendar/index.ts';
 import { type DirectoryRow, readDirectory, writeDirectory } from '@/core/formats/index.ts';
 import { isZone } from '@/core/time/index.ts';

@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
-import { newItem } from '@/contract/items.ts';
+import { newItem } from '@/contract/items/items.ts';
 import { PRESETS } from '@/core/access/index.ts';
 import { readDirectory, writeDirectory } from '@/core/formats/index.ts';
 import { personByAddress, personByHandle } from '../../repositories/people.ts';

@@ -1,4 +1,4 @@
-import type { FirstPerson, NewPerson } from '@/contract/people.ts';
+import type { FirstPerson, NewPerson } from '@/contract/people/people.ts';
 import { dropAccount, makeAccount } from '../../auth/accounts.ts';
 import { now } from '../../clock.ts';
 import { type Connection, database } from '../../db/index.ts';

@@ -1,4 +1,4 @@
-import type { GroupsAnswer } from '@/contract/people.ts';
+import type { GroupsAnswer } from '@/contract/people/people.ts';
 import { NO_RIGHTS } from '@/core/access/index.ts';
 import { newKey } from '../../ids.ts';
 import { calendarById } from '../../repositories/calendars.ts';

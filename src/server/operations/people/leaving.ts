@@ -1,4 +1,4 @@
-import type { LeaveBody, PersonChange, PersonFile } from '@/contract/people.ts';
+import type { LeaveBody, PersonChange, PersonFile } from '@/contract/people/people.ts';
 import { presetOf } from '@/core/access/index.ts';
 import { instantText } from '@/core/time/index.ts';
 import {

@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import type { calendarBody } from '@/contract/people.ts';
+import type { calendarBody } from '@/contract/people/people.ts';
 import { newKey } from '../../ids.ts';
 import { hub } from '../../live/hub.ts';
 import {

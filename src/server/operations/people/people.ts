@@ -1,5 +1,5 @@
 import type { Preferences } from '@/contract/frame.ts';
-import type { NewPerson, PeopleAnswer, PersonWire } from '@/contract/people.ts';
+import type { NewPerson, PeopleAnswer, PersonWire } from '@/contract/people/people.ts';
 import {
   type Collection,
   type Decision,

@@ -1,4 +1,4 @@
-import type { NewRoom } from '@/contract/people.ts';
+import type { NewRoom } from '@/contract/people/people.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import type { Context } from '../deciding/index.ts';
 import { addPerson, checkNewPerson } from './people.ts';

@@ -1,5 +1,5 @@
 import { createHash, randomBytes, timingSafeEqual } from 'node:crypto';
-import { MOST_TOKENS, type TokenActs, type TokenBody, type TokenWire } from '@/contract/people-tokens.ts';
+import { MOST_TOKENS, type TokenActs, type TokenBody, type TokenWire } from '@/contract/people/tokens.ts';
 import { fromWallLenient, instantText, parseDate } from '@/core/time/index.ts';
 import { now } from '../../clock.ts';
 import { mustWait } from '../../db/gate.ts';

@@ -1,4 +1,4 @@
-import type { ItemWire } from '@/contract/items.ts';
+import type { ItemWire } from '@/contract/items/items.ts';
 import { SEARCHED_FIELDS } from '@/core/calendar/index.ts';
 
 /** Whether what is seen of an item holds every word as the beginning of one of its own. */

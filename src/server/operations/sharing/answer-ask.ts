@@ -1,4 +1,4 @@
-import type { AskAnswerBody } from '@/contract/sharing-asks.ts';
+import type { AskAnswerBody } from '@/contract/sharing/asks.ts';
 import { newKey } from '../../ids.ts';
 import { type Ask, answersTo, askByKey, putAnswer, setAnswerNote } from '../../repositories/asks.ts';
 import type { Calendar } from '../../repositories/calendars.ts';

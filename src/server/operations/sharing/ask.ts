@@ -1,4 +1,4 @@
-import type { AskAnswer, AskBody, ItemSightAnswer } from '@/contract/sharing-review.ts';
+import type { AskAnswer, AskBody, ItemSightAnswer } from '@/contract/sharing/review.ts';
 import { type Decision, decide, type Explanation, explain, presetOf, readerOf } from '@/core/access/index.ts';
 import { instantText, parseInstant } from '@/core/time/index.ts';
 import type { Calendar } from '../../repositories/calendars.ts';

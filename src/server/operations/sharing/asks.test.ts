@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
-import { askAnswerBody, askedBody } from '@/contract/sharing-asks.ts';
+import { askAnswerBody, askedBody } from '@/contract/sharing/asks.ts';
 import { NO_RIGHTS, PRESETS, type Rights } from '@/core/access/index.ts';
 import { readFrame } from '../frame/read-frame.ts';
 import { listItems } from '../items/list-items.ts';

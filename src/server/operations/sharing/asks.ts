@@ -1,5 +1,5 @@
-import type { AudienceWire } from '@/contract/sharing.ts';
-import type { AsksAnswer, AskToAnswer, OwnAsk } from '@/contract/sharing-asks.ts';
+import type { AsksAnswer, AskToAnswer, OwnAsk } from '@/contract/sharing/asks.ts';
+import type { AudienceWire } from '@/contract/sharing/sharing.ts';
 import { type Decision, decide, NO_RIGHTS, presetOf } from '@/core/access/index.ts';
 import { instantText } from '@/core/time/index.ts';
 import {

@@ -1,4 +1,4 @@
-import type { ChangesAnswer, ChangesBody, GrantChange } from '@/contract/sharing-changes.ts';
+import type { ChangesAnswer, ChangesBody, GrantChange } from '@/contract/sharing/changes.ts';
 import { type Calendar, calendarByKey, mainCalendarOf } from '../../repositories/calendars.ts';
 import { membersOf } from '../../repositories/groups.ts';
 import { personByAddress, personByHandle } from '../../repositories/people.ts';

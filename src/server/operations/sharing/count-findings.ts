@@ -1,4 +1,4 @@
-import type { FindingsAnswer } from '@/contract/sharing-review.ts';
+import type { FindingsAnswer } from '@/contract/sharing/review.ts';
 import { instantText } from '@/core/time/index.ts';
 import { mustWait } from '../../db/gate.ts';
 import type { Connection } from '../../db/index.ts';

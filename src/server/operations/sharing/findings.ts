@@ -1,6 +1,6 @@
-import type { ItemWire } from '@/contract/items.ts';
-import type { OpenedItem } from '@/contract/sharing.ts';
-import type { Finding, FindingsAnswer, WordsBody } from '@/contract/sharing-review.ts';
+import type { ItemWire } from '@/contract/items/items.ts';
+import type { Finding, FindingsAnswer, WordsBody } from '@/contract/sharing/review.ts';
+import type { OpenedItem } from '@/contract/sharing/sharing.ts';
 import { decide, presetOf, readerOf, SIGHT_RANK } from '@/core/access/index.ts';
 import { type OwnWord, plainWord, topicOf } from '@/core/review/index.ts';
 import { dateText, instantText } from '@/core/time/index.ts';

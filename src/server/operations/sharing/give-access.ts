@@ -5,7 +5,7 @@ import type {
   GiveSeveralBody,
   TakeBody,
   TakeSeveralBody,
-} from '@/contract/sharing.ts';
+} from '@/contract/sharing/sharing.ts';
 import { fitRights, type Misfit, NO_RIGHTS, offeredOn, type Rights } from '@/core/access/index.ts';
 import { newKey } from '../../ids.ts';
 import type { Calendar } from '../../repositories/calendars.ts';

@@ -2,7 +2,7 @@ import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { NO_RIGHTS, PRESETS, type Rights } from '@/core/access/index.ts';
 import { calendarByKey } from '../../repositories/calendars.ts';
 import { groupByKey } from '../../repositories/groups.ts';
-import { decideOn } from '../deciding/deciding.ts';
+import { decideOn } from '../deciding/access/deciding.ts';
 import { listNotices } from '../messages/notices.ts';
 import { setMembership } from '../people/groups.ts';
 import { beginCalendar } from '../people/people.ts';

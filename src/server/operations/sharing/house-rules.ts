@@ -1,4 +1,4 @@
-import type { HouseRulesWire } from '@/contract/sharing-rules.ts';
+import type { HouseRulesWire } from '@/contract/sharing/rules.ts';
 import { decide } from '@/core/access/index.ts';
 import { allCalendars } from '../../repositories/calendars.ts';
 import { grantsOnAllCalendars } from '../../repositories/grants.ts';

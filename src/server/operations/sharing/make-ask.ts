@@ -1,6 +1,6 @@
-import type { ChoiceWire } from '@/contract/sharing.ts';
-import type { AskedBody } from '@/contract/sharing-asks.ts';
-import type { RightsWire } from '@/contract/sight.ts';
+import type { AskedBody } from '@/contract/sharing/asks.ts';
+import type { ChoiceWire } from '@/contract/sharing/sharing.ts';
+import type { RightsWire } from '@/contract/sharing/sight.ts';
 import { choicesFor, fitRights, NO_RIGHTS, offeredOn, presetOf, type Rights, SIGHT_RANK } from '@/core/access/index.ts';
 import { newKey } from '../../ids.ts';
 import {

@@ -1,5 +1,5 @@
 import { createTranslator } from 'use-intl/core';
-import type { MessageAnswer, MessageBody } from '@/contract/sharing.ts';
+import type { MessageAnswer, MessageBody } from '@/contract/sharing/sharing.ts';
 import { NO_RIGHTS, type Rights } from '@/core/access/index.ts';
 import { type Language, LOCALES } from '@/messages/languages.ts';
 import { rightsSentence } from '@/messages/rights-sentence.ts';

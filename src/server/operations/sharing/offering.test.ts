@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
-import { messageBody } from '@/contract/sharing.ts';
+import { messageBody } from '@/contract/sharing/sharing.ts';
 import { PRESETS } from '@/core/access/index.ts';
 import { readFrame } from '../frame/read-frame.ts';
 import { listNotices, readNotices } from '../messages/notices.ts';

@@ -1,11 +1,11 @@
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
-import { giveBody } from '@/contract/sharing.ts';
+import { giveBody } from '@/contract/sharing/sharing.ts';
 import { NO_RIGHTS, PRESETS, type Rights } from '@/core/access/index.ts';
 import { linkSecret } from '../../ids.ts';
 import type { ReadyLetter } from '../../mail/post.ts';
 import { personByAddress } from '../../repositories/people.ts';
-import { Directory } from '../deciding/directory.ts';
-import { viewsIn } from '../deciding/views.ts';
+import { Directory } from '../deciding/context/directory.ts';
+import { viewsIn } from '../deciding/reading/views.ts';
 import { readFrame } from '../frame/read-frame.ts';
 import { listItems } from '../items/list-items.ts';
 import { remindOfEnds } from '../messages/remind-of-ends.ts';

@@ -1,5 +1,5 @@
-import type { OpenedItem, PreviewAnswer, PreviewBody } from '@/contract/sharing.ts';
-import type { RuleChange } from '@/contract/sharing-rules.ts';
+import type { RuleChange } from '@/contract/sharing/rules.ts';
+import type { OpenedItem, PreviewAnswer, PreviewBody } from '@/contract/sharing/sharing.ts';
 import {
   type Choice,
   choicesFor,

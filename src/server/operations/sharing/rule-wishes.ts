@@ -1,6 +1,6 @@
 import type { NoticesAnswer } from '@/contract/messages.ts';
-import type { HouseRulesWire, RuleChange, WishAnswerBody, WishBody } from '@/contract/sharing-rules.ts';
-import { houseRulesWire } from '@/contract/sharing-rules.ts';
+import type { HouseRulesWire, RuleChange, WishAnswerBody, WishBody } from '@/contract/sharing/rules.ts';
+import { houseRulesWire } from '@/contract/sharing/rules.ts';
 import { instantText } from '@/core/time/index.ts';
 import { newKey } from '../../ids.ts';
 import { allPeople } from '../../repositories/people.ts';

@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
-import { itemPatch } from '@/contract/items.ts';
+import { itemPatch } from '@/contract/items/items.ts';
 import { NO_RIGHTS, PRESETS } from '@/core/access/index.ts';
 import { readFrame } from '../frame/read-frame.ts';
 import { listItems } from '../items/list-items.ts';

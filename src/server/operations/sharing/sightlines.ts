@@ -1,5 +1,5 @@
-import type { GrantWire, SightlineRow, SightlinesAnswer } from '@/contract/sharing.ts';
-import type { HistoryAnswer } from '@/contract/sharing-review.ts';
+import type { HistoryAnswer } from '@/contract/sharing/review.ts';
+import type { GrantWire, SightlineRow, SightlinesAnswer } from '@/contract/sharing/sharing.ts';
 import { decide, presetOf } from '@/core/access/index.ts';
 import { dateText, instantText } from '@/core/time/index.ts';
 import { linkSecret } from '../../ids.ts';

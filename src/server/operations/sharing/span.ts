@@ -1,4 +1,4 @@
-import type { GiveBody } from '@/contract/sharing.ts';
+import type { GiveBody } from '@/contract/sharing/sharing.ts';
 import { fromWallLenient, isZone, parseDate } from '@/core/time/index.ts';
 import { type Refusal, refuse } from '../../result.ts';
 import type { Context } from '../deciding/index.ts';

@@ -1,4 +1,4 @@
-import type { AudienceWire, SuggestedLevel } from '@/contract/sharing.ts';
+import type { AudienceWire, SuggestedLevel } from '@/contract/sharing/sharing.ts';
 import { decide, PRESETS, presetOf } from '@/core/access/index.ts';
 import { type Kin, type Known, kinOf, LADDER, type Least, leastFor } from '@/core/review/index.ts';
 import { calendarsById, calendarsOf, mainCalendarOf } from '../../repositories/calendars.ts';

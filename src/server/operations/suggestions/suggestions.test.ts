@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
-import { newItem } from '@/contract/items.ts';
+import { newItem } from '@/contract/items/items.ts';
 import type { SuggestionBody, SuggestionWire } from '@/contract/suggestions.ts';
 import { PRESETS, type Rights } from '@/core/access/index.ts';
 import { readFrame } from '../frame/read-frame.ts';

@@ -1,4 +1,4 @@
-import { type InvitedInput, type ItemWire, newItem } from '@/contract/items.ts';
+import { type InvitedInput, type ItemWire, newItem } from '@/contract/items/items.ts';
 import type {
   SuggestionAnswerBody,
   SuggestionAnswered,

@@ -3,7 +3,7 @@ import { evenOut } from '@/server/http/route.ts';
 import { findBoard } from '@/server/operations/people/people.ts';
 import { AskSomebody } from '@/ui/common/ask-somebody.tsx';
 import { NothingHere } from '@/ui/common/nothing-here.tsx';
-import { Board } from '@/ui/items/board.tsx';
+import { Board } from '@/ui/items/board/board.tsx';
 import { GuestStart } from '@/ui/people/guest-start.tsx';
 
 const text = (value: string | string[] | undefined): string | undefined =>

@@ -1,7 +1,7 @@
 import { whoIsHere } from '@/app/who-is-here.ts';
 import { findBoard } from '@/server/operations/people/people.ts';
 import { NothingHere } from '@/ui/common/nothing-here.tsx';
-import { DaySheet } from '@/ui/items/day-sheet.tsx';
+import { DaySheet } from '@/ui/items/views/day-sheet.tsx';
 
 /** A day of the principal's for their folder, or a week of days, a page each. */
 export default async function DaySheetPage(props: { params: Promise<{ who: string }> }) {

@@ -1,0 +1,372 @@
+import { z } from 'zod';
+import { LIMITS, SIGHTS } from '@/core/calendar/index.ts';
+import { KINS, TOPICS } from '@/core/review/index.ts';
+import { type ItemWire, itemWire, linkItemsAnswer, rangeQuery } from '../items/items.ts';
+import { at, done, type Routes } from '../route.ts';
+import { ruleChange } from './rules.ts';
+import { type RightsWire, rightsSchema } from './sight.ts';
+
+const linkName = z.string().trim().max(80, 'tooLong:80');
+
+/**
+ * To whom access is given: a person by handle, a group or a link by key, or everyone inside. `address` is somebody by a typed
+ * address who may not be known yet, `newLink` a link that is made by being given something.
+ */
+export const audienceWire = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('person'), id: z.string().max(64) }),
+  z.strictObject({ kind: z.literal('group'), id: z.string().max(64) }),
+  z.strictObject({ kind: z.literal('everyone') }),
+  z.strictObject({ kind: z.literal('link'), id: z.string().max(64) }),
+  z.strictObject({
+    kind: z.literal('address'),
+    address: z.string().trim().toLowerCase().max(LIMITS.address).pipe(z.email('address')),
+    name: z.string().trim().max(LIMITS.name, `tooLong:${LIMITS.name}`).optional(),
+  }),
+  z.strictObject({ kind: z.literal('newLink'), name: linkName }),
+]);
+export type AudienceWire = z.infer<typeof audienceWire>;
+
+export const preset = z.string().nullable();
+const named = z.strictObject({ name: z.string(), detail: z.string() });
+
+export const instant = z.string();
+export const hand = z.strictObject({ actor: z.string(), principal: z.string() });
+
+/**
+ * One grant: standing where it has no dates, otherwise for a time. `told` is when its audience was told, if ever; `letter` what
+ * became of the last letter about it to somebody outside.
+ */
+export const grantWire = z.strictObject({
+  key: z.string(),
+  rights: rightsSchema,
+  preset,
+  from: instant.nullable(),
+  until: instant.nullable(),
+  state: z.enum(['now', 'toCome', 'ended']),
+  since: instant,
+  given: hand,
+  byAdministrator: z.boolean(),
+  told: instant.nullable(),
+  /** Of those who were told, how many opened the message, and when the last of them did. */
+  heard: z.strictObject({ told: z.number(), opened: z.number(), last: instant.nullable() }).nullable(),
+  letter: z.enum(['waiting', 'sent', 'failed']).nullable(),
+  used: instant.nullable(),
+  /** What ends with it: access that whoever it speaks to gave or keeps by it. */
+  hanging: z.array(z.string()),
+});
+export type GrantWire = z.infer<typeof grantWire>;
+
+/** How far ahead a link shows (days), in which language and zone (`null`: as whoever reads it does), and which website may frame its page. */
+export const linkShown = z.strictObject({
+  ahead: z.number().int().min(1, 'size').max(366, 'aheadMost'),
+  language: z.enum(['en', 'pt']).nullable(),
+  zone: z.string().max(64, 'zone').nullable(),
+  framedBy: z.string().trim().max(253).nullable(),
+});
+export type LinkShown = z.infer<typeof linkShown>;
+
+/**
+ * One row of Sightlines: an audience with its grants, the standing one first. `effective` is what they come to now under the
+ * house rules, nothing else counted; `cutBy` names the rules that cut them.
+ */
+export const sightlineRow = z.strictObject({
+  audience: audienceWire,
+  who: named,
+  outside: z.boolean(),
+  role: z.boolean(),
+  /** Where a link leads: its secret address, without the server's own name. */
+  link: z.string().nullable(),
+  /** How a link shows what it shows. */
+  shown: linkShown.nullable(),
+  effective: rightsSchema,
+  cutBy: z.array(z.string()),
+  grants: z.array(grantWire),
+});
+export type SightlineRow = z.infer<typeof sightlineRow>;
+
+export const sightlinesAnswer = z.strictObject({
+  calendar: z.strictObject({ key: z.string(), name: z.string(), main: z.boolean() }),
+  /** The owner's other calendars on which one may give access too. */
+  others: z.array(z.strictObject({ key: z.string(), name: z.string(), main: z.boolean() })),
+  owner: z.strictObject({ handle: z.string(), name: z.string(), colour: z.number() }),
+  own: z.boolean(),
+  /** One gives and takes here as an administrator alone, and sees no item by it. */
+  asAdministrator: z.boolean(),
+  suspended: z.boolean(),
+  /** Who is told of the messages of the owner's meetings: themselves, and those with copies by name; `null` for a further calendar. */
+  told: z.strictObject({ owner: z.boolean(), others: z.array(z.string()) }).nullable(),
+  rows: z.array(sightlineRow),
+  /** The directory, those first with whom the owner has most to do. */
+  people: z.array(
+    z.strictObject({
+      handle: z.string(),
+      name: z.string(),
+      address: z.string(),
+      detail: z.string(),
+      role: z.boolean(),
+      near: z.boolean(),
+    }),
+  ),
+  groups: z.array(z.strictObject({ key: z.string(), name: z.string(), members: z.number() })),
+});
+export type SightlinesAnswer = z.infer<typeof sightlinesAnswer>;
+
+/**
+ * Rights thought of for an audience in place of the grant `seen` (`null`: beside what is there; rights `null`: without that
+ * grant), and the days for which their view is wanted.
+ */
+export const previewBody = z.strictObject({
+  audience: audienceWire,
+  rights: rightsSchema.nullable(),
+  seen: z.string().nullable(),
+  range: rangeQuery,
+});
+export type PreviewBody = z.infer<typeof previewBody>;
+
+/**
+ * One thing that can be chosen beside the rights thought of, and the rights it comes to. `needs` says what to raise first,
+ * `barred` names the house rule that forbids it, or `giverHoldsLess`.
+ */
+export const choice = z.strictObject({
+  group: z.string(),
+  value: z.string(),
+  rights: rightsSchema,
+  needs: z.string().nullable(),
+  barred: z.string().nullable(),
+  /** What each house rule that bars it would have to be set to. */
+  wants: z.array(ruleChange),
+});
+export type ChoiceWire = z.infer<typeof choice>;
+
+export const openedItem = z.strictObject({
+  id: z.string(),
+  title: z.string(),
+  start: z.string(),
+  end: z.string(),
+  allDay: z.boolean(),
+  topic: z.enum(TOPICS).nullable(),
+});
+export type OpenedItem = z.infer<typeof openedItem>;
+
+export const previewAnswer = z.strictObject({
+  effective: rightsSchema,
+  before: rightsSchema,
+  without: rightsSchema,
+  withoutStep: z.string(),
+  choices: z.array(choice),
+  /** Whether this speaks to somebody outside the organisation. */
+  outside: z.boolean(),
+  /** How many people inside would see less or more than now, where what everyone gets is changed. */
+  moved: z.strictObject({ more: z.number(), less: z.number() }),
+  /** Coming items that everyone would come to read, where what everyone gets is raised; to be marked private with it. */
+  opened: z.array(openedItem),
+  preset,
+  /** For the owner: what the one it speaks to shows them in turn, which giving and taking leave as it is; `null` for anyone else. */
+  theirs: rightsSchema.nullable(),
+  items: z.array(itemWire),
+  itemsBefore: z.array(itemWire),
+});
+export interface PreviewAnswer {
+  readonly theirs: RightsWire | null;
+  readonly effective: RightsWire;
+  readonly before: RightsWire;
+  readonly without: RightsWire;
+  readonly withoutStep: string;
+  readonly choices: readonly ChoiceWire[];
+  readonly outside: boolean;
+  readonly moved: { readonly more: number; readonly less: number };
+  readonly opened: readonly OpenedItem[];
+  readonly preset: string | null;
+  readonly items: readonly ItemWire[];
+  readonly itemsBefore: readonly ItemWire[];
+}
+
+const date = z.iso.date('date');
+/** Days on the giver's clock, the last one included; both `null` for a standing grant. */
+export const span = z.strictObject({ from: date.nullable(), until: date.nullable(), zone: z.string().max(64, 'zone') });
+
+/** The least that would serve somebody: who they seem to be to the owner, and what it rests on. */
+export const suggestedLevel = z.strictObject({
+  kin: z.enum(KINS),
+  preset: z.string(),
+  rights: rightsSchema,
+  meets: z.number(),
+  /** How many such people have that on other calendars the giver gives access to, where that is why. */
+  elsewhere: z.number().nullable(),
+});
+export type SuggestedLevel = z.infer<typeof suggestedLevel>;
+
+/** What somebody would be told of rights that are thought of (`null`: of their end), with some words. */
+export const messageBody = z.strictObject({
+  audience: audienceWire,
+  rights: rightsSchema.nullable(),
+  seen: z.string().nullable(),
+  span: span.nullable().default(null),
+  note: z.string().max(1000, 'tooLong:1000').default(''),
+  asks: z.enum(SIGHTS).optional(),
+});
+export type MessageBody = z.infer<typeof messageBody>;
+/** A message as it arrives: in Messages, or as a letter to somebody outside; each line in the reader's language. */
+export const messageAnswer = z.strictObject({
+  letter: z.boolean(),
+  language: z.string(),
+  subject: z.string().nullable(),
+  lines: z.array(z.string()),
+});
+export type MessageAnswer = z.infer<typeof messageAnswer>;
+
+/**
+ * Tells the audience, with a few words of one's own; `null` for not telling them. Absent, whoever was told of a grant is told of what becomes
+ * of it too, and nobody else is.
+ */
+const tell = z.strictObject({ note: z.string().max(1000, 'tooLong:1000') }).nullable();
+
+export const giveBody = z.strictObject({
+  audience: audienceWire,
+  rights: rightsSchema,
+  /** The key of the grant that is changed, as the giver saw it; `null` adds one. A row changed meanwhile is refused. */
+  seen: z.string().nullable(),
+  span: span.nullable().optional(),
+  tell: tell.optional(),
+  /** Items that are marked private in the same act. */
+  alsoPrivate: z.array(z.string().max(128)).max(200).optional(),
+  /** What the owner asks for of theirs in the same act: one message that reads both ways. For a person inside alone. */
+  asks: z.enum(SIGHTS).optional(),
+});
+export type GiveBody = z.infer<typeof giveBody>;
+/**
+ * The audience as it is called from now on (somebody typed by address, or a new link, has a name of its own then), and the key of
+ * the grant that was made.
+ */
+export const givenAnswer = z.strictObject({ audience: audienceWire, grant: z.string() });
+export type GivenAnswer = z.infer<typeof givenAnswer>;
+/** Several acts of giving, all of them or none. */
+export const giveSeveralBody = z.strictObject({
+  gives: z.array(giveBody).min(1, 'listEmpty').max(200, 'listTooLong:200'),
+});
+export type GiveSeveralBody = z.infer<typeof giveSeveralBody>;
+export const takeBody = z.strictObject({ audience: audienceWire, seen: z.string(), tell: tell.optional() });
+export type TakeBody = z.infer<typeof takeBody>;
+/** Several grants of one calendar, taken away all or none. */
+export const takeSeveralBody = z.strictObject({
+  takes: z.array(takeBody).min(1, 'listEmpty').max(500, 'listTooLong:500'),
+});
+export type TakeSeveralBody = z.infer<typeof takeSeveralBody>;
+export const tellBody = z.strictObject({ seen: z.string(), note: z.string().max(1000, 'tooLong:1000') });
+export const suspensionBody = z.strictObject({ suspended: z.boolean() });
+
+/** Who sees what in a calendar: read, thought through, given and taken. */
+export const sharingRoutes = {
+  listSightlines: {
+    ...at('listSightlines'),
+    who: 'person',
+    summary: 'Who sees what in a calendar',
+    answer: sightlinesAnswer,
+  },
+  setTold: {
+    ...at('setTold'),
+    who: 'person',
+    summary: 'Whether the owner is told of the messages of their meetings, or those with copies alone',
+    body: z.strictObject({ owner: z.boolean() }),
+    answer: done,
+  },
+  previewAccess: {
+    ...at('previewAccess'),
+    reads: true,
+    who: 'person',
+    summary: 'What an audience would get',
+    body: previewBody,
+    answer: previewAnswer,
+  },
+  suggestLevel: {
+    ...at('suggestLevel'),
+    reads: true,
+    who: 'person',
+    summary: 'The least that would serve somebody, and why',
+    body: z.strictObject({ audience: audienceWire }),
+    answer: z.strictObject({ suggested: suggestedLevel.nullable() }),
+  },
+  previewMessage: {
+    ...at('previewMessage'),
+    reads: true,
+    who: 'person',
+    summary: 'The message that would tell an audience of what it gets',
+    body: messageBody,
+    answer: messageAnswer,
+  },
+  giveAccess: {
+    ...at('giveAccess'),
+    who: 'person',
+    summary: 'Give an audience these rights',
+    body: giveBody,
+    answer: givenAnswer,
+  },
+  giveSeveral: {
+    ...at('giveSeveral'),
+    who: 'person',
+    summary: 'Give several audiences their rights: all or none',
+    body: giveSeveralBody,
+    answer: done,
+  },
+  takeAccess: {
+    ...at('takeAccess'),
+    who: 'person',
+    summary: 'Take an audience’s own rights away',
+    body: takeBody,
+    answer: done,
+  },
+  takeSeveral: {
+    ...at('takeSeveral'),
+    who: 'person',
+    summary: 'Take several audiences’ rights away: all or none',
+    body: takeSeveralBody,
+    answer: done,
+  },
+  tellOfAccess: {
+    ...at('tellOfAccess'),
+    who: 'person',
+    summary: 'Tell an audience of what it was given',
+    body: tellBody,
+    answer: done,
+  },
+  suspendSharing: {
+    ...at('suspendSharing'),
+    who: 'person',
+    summary: 'Suspend all sharing of a calendar, or resume it (its owner)',
+    body: suspensionBody,
+    answer: done,
+  },
+  setLinkShown: {
+    ...at('setLinkShown'),
+    who: 'person',
+    summary: 'How a link shows what it shows: how far ahead, in which language and zone, on which website',
+    body: linkShown,
+    answer: done,
+  },
+  linkFeed: {
+    ...at('linkFeed'),
+    who: 'open',
+    summary: 'What a link shows, as a calendar file that a program asks for again and again',
+    rawAnswer: 'text/calendar',
+  },
+  linkFreeBusy: {
+    ...at('linkFreeBusy'),
+    who: 'open',
+    summary: 'When whoever a link shows is taken, as VFREEBUSY',
+    query: z.object({ start: z.string().max(40).optional(), end: z.string().max(40).optional() }),
+    rawAnswer: 'text/calendar',
+  },
+  listLinkItems: {
+    ...at('listLinkItems'),
+    who: 'open',
+    summary: 'What a link shows of a calendar in a range',
+    query: rangeQuery,
+    answer: linkItemsAnswer,
+  },
+  linkLive: {
+    ...at('linkLive'),
+    who: 'open',
+    summary: 'A stream that says when what a link shows changed',
+    rawAnswer: 'text/event-stream',
+  },
+} as const satisfies Routes;

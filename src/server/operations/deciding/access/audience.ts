@@ -1,0 +1,194 @@
+import type { AudienceWire } from '@/contract/sharing/sharing.ts';
+import type { Viewer } from '@/core/access/index.ts';
+import { newKey } from '../../../ids.ts';
+import type { Calendar } from '../../../repositories/calendars.ts';
+import { domains } from '../../../repositories/domains.ts';
+import { grantsEverNaming, type StoredAudience, type StoredGrant } from '../../../repositories/grants.ts';
+import { type Group, groupById, groupByKey, groupsAround } from '../../../repositories/groups.ts';
+import { type Link, linkByKey } from '../../../repositories/links.ts';
+import { outsiderName } from '../../../repositories/outsider-names.ts';
+import { type Person, personByAddress, personByHandle, personById } from '../../../repositories/people.ts';
+import { type Refusal, refuse } from '../../../result.ts';
+import type { Context } from '../context/context.ts';
+import { viewerOf } from './deciding.ts';
+
+/** What has to be made before an audience can be given something: an outside person, or a link. */
+export type ToMake =
+  | { readonly kind: 'person'; readonly address: string; readonly name: string }
+  | { readonly kind: 'link'; readonly key: string; readonly name: string };
+
+/** An audience of a calendar: how it is stored, whom it names, and a viewer who gets what it gets. */
+export interface FoundAudience {
+  readonly wire: AudienceWire;
+  readonly stored: StoredAudience;
+  readonly person: Person | null;
+  readonly link: Link | null;
+  readonly viewer: Viewer;
+  readonly name: string;
+  readonly detail: string;
+  readonly outside: boolean;
+  readonly toMake: ToMake | null;
+}
+
+const wrong = (code: string): Refusal => refuse('badInput', { fields: { audience: code } });
+
+/**
+ * Finds an audience of a calendar by what the browser calls it, or refuses at the field `audience`. Somebody outside is found
+ * by handle only where they were once named on this calendar; by a typed address always, and is then made when given something.
+ */
+export function findAudience(ctx: Context, wire: AudienceWire, calendar: Calendar): FoundAudience | Refusal {
+  switch (wire.kind) {
+    case 'everyone':
+      return everyone(wire);
+    case 'person': {
+      const person = personByHandle(ctx.db, wire.id);
+      const known = person && (person.inside || grantsEverNaming(ctx.db, calendar.id, person.id));
+      return person && known ? ofPerson(ctx, person, calendar.id) : wrong('audience');
+    }
+    case 'group': {
+      const group = groupByKey(ctx.db, wire.id);
+      return group ? ofGroup(ctx, group) : wrong('audience');
+    }
+    case 'link': {
+      const link = linkByKey(ctx.db, wire.id);
+      return link?.collectionId === calendar.id ? ofLink(link) : wrong('audience');
+    }
+    case 'address':
+      return ofAddress(ctx, wire, calendar);
+    case 'newLink': {
+      const key = newKey();
+      return {
+        ...ofNobody,
+        wire,
+        stored: { kind: 'link', link: key },
+        viewer: { kind: 'link', id: key },
+        name: wire.name,
+        outside: true,
+        toMake: { kind: 'link', key, name: wire.name },
+      };
+    }
+    default:
+      return wire satisfies never;
+  }
+}
+
+/** Reads an audience as it stands in an address: `everyone`, `person:HANDLE`, `group:KEY` or `link:KEY`. */
+export function findAudienceParam(ctx: Context, param: string, calendar: Calendar): FoundAudience | Refusal {
+  const [kind = '', id = ''] = param.split(':');
+  if (kind === 'everyone') return everyone({ kind });
+  return kind === 'person' || kind === 'group' || kind === 'link'
+    ? findAudience(ctx, { kind, id }, calendar)
+    : wrong('audience');
+}
+
+/** The audience a stored grant speaks to; `null` where a row it names is gone. */
+export function audienceOf(ctx: Context, grant: StoredGrant): FoundAudience | null {
+  const a = grant.audience;
+  if (a.kind === 'everyone') return everyone({ kind: 'everyone' });
+  if (a.kind === 'person') {
+    const person = personById(ctx.db, a.personId);
+    return person && ofPerson(ctx, person, grant.collectionId);
+  }
+  if (a.kind === 'group') {
+    const group = groupById(ctx.db, a.groupId);
+    return group ? ofGroup(ctx, group) : null;
+  }
+  const link = linkByKey(ctx.db, a.link);
+  return link && ofLink(link);
+}
+
+/** The domain of an e-mail address. */
+export const domainOf = (address: string): string => address.slice(address.lastIndexOf('@') + 1);
+
+const ofNobody = {
+  person: null,
+  link: null,
+  detail: '',
+  outside: false,
+  toMake: null,
+} as const;
+
+function ofPerson(ctx: Context, person: Person, calendarId: number): FoundAudience {
+  return {
+    ...ofNobody,
+    wire: { kind: 'person', id: person.handle },
+    stored: { kind: 'person', personId: person.id },
+    person,
+    viewer: viewerOf(ctx.db, person),
+    // Somebody outside is called here what they are called on this calendar: others' names for them are others' own.
+    name: person.inside ? person.name : (outsiderName(ctx.db, calendarId, person.id) ?? person.address),
+    detail: [person.role, person.address].filter(Boolean).join(' · '),
+    outside: !person.inside,
+  };
+}
+
+function ofAddress(
+  ctx: Context,
+  wire: AudienceWire & { kind: 'address' },
+  calendar: Calendar,
+): FoundAudience | Refusal {
+  const { address } = wire;
+  const person = personByAddress(ctx.db, address);
+  const ours = domains(ctx.db).includes(domainOf(address));
+  if (person?.inside) return ofPerson(ctx, person, calendar.id);
+  if (ours) return wrong(person ? 'audienceLeft' : 'addressInside');
+  if (person && grantsEverNaming(ctx.db, calendar.id, person.id)) return ofPerson(ctx, person, calendar.id);
+  // Known elsewhere or not: whoever types an address learns nothing of it.
+  const name = wire.name?.trim() || address;
+  return {
+    ...ofNobody,
+    wire,
+    stored: { kind: 'person', personId: person?.id ?? 0 },
+    viewer: person
+      ? viewerOf(ctx.db, person)
+      : { kind: 'person', id: 'not here yet', inside: false, groups: new Set() },
+    person,
+    name,
+    detail: address,
+    outside: true,
+    toMake: { kind: 'person', address, name },
+  };
+}
+
+// Someone inside who is named nowhere stands for everyone, and one who is in this group alone for the group.
+function ofGroup(ctx: Context, group: Group): FoundAudience {
+  return {
+    ...ofNobody,
+    wire: { kind: 'group', id: group.key },
+    stored: { kind: 'group', groupId: group.id },
+    viewer: {
+      kind: 'person',
+      id: 'no one by name',
+      inside: true,
+      groups: new Set(groupsAround(ctx.db, group.id).map(String)),
+    },
+    name: group.name,
+    detail: String(group.members),
+  };
+}
+
+function ofLink(link: Link): FoundAudience {
+  return {
+    ...ofNobody,
+    wire: { kind: 'link', id: link.key },
+    stored: { kind: 'link', link: link.key },
+    link,
+    viewer: { kind: 'link', id: link.key },
+    name: link.name,
+    outside: true,
+  };
+}
+
+function everyone(wire: AudienceWire): FoundAudience {
+  return {
+    ...ofNobody,
+    wire,
+    stored: { kind: 'everyone' },
+    viewer: { kind: 'person', id: 'no one by name', inside: true, groups: new Set() },
+    name: '',
+  };
+}
+
+export function sameAudience(a: StoredAudience, b: StoredAudience): boolean {
+  return JSON.stringify(a) === JSON.stringify(b);
+}

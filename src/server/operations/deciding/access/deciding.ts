@@ -1,0 +1,122 @@
+import {
+  type Collection,
+  type Decision,
+  decide,
+  type Grant,
+  type HouseRules,
+  STARTING_HOUSE_RULES,
+  type Viewer,
+} from '@/core/access/index.ts';
+import type { Connection } from '../../../db/index.ts';
+import { type Calendar, calendarByKey, calendarsById } from '../../../repositories/calendars.ts';
+import { grantsOn, grantsSpeakingTo, type StoredGrant } from '../../../repositories/grants.ts';
+import { groupsOf } from '../../../repositories/groups.ts';
+import { houseRules, houseRulesAt, type StoredHouseRules } from '../../../repositories/house-rules.ts';
+import type { Person } from '../../../repositories/people.ts';
+import { type Refusal, refuse } from '../../../result.ts';
+import type { Context } from '../context/context.ts';
+
+/** A person as the rule reads them; with `groups` given, those instead of the ones they are in. */
+export function viewerOf(
+  db: Connection,
+  person: Pick<Person, 'id' | 'inside'>,
+  groups = groupsOf(db, person.id),
+): Viewer {
+  return { kind: 'person', id: String(person.id), inside: person.inside, groups: new Set(groups.map(String)) };
+}
+
+/** A stored grant as the rule reads it. */
+export function grantOf(stored: StoredGrant): Grant {
+  const a = stored.audience;
+  return {
+    key: stored.key,
+    audience:
+      a.kind === 'person'
+        ? { kind: 'person', id: String(a.personId) }
+        : a.kind === 'group'
+          ? { kind: 'group', id: String(a.groupId) }
+          : a.kind === 'link'
+            ? { kind: 'link', id: a.link }
+            : { kind: 'everyone' },
+    rights: stored.rights,
+    from: stored.starts,
+    until: stored.ends,
+  };
+}
+
+/** A calendar with its grants as the rule reads it. */
+export function collectionOf(calendar: Calendar, grants: readonly StoredGrant[]): Collection {
+  const { kind, main, ownerId, suspended } = calendar;
+  return { kind, main, owner: String(ownerId), suspended, grants: grants.map(grantOf) };
+}
+
+/** The rules where none was ever set. */
+const STARTING: StoredHouseRules = {
+  main: STARTING_HOUSE_RULES,
+  further: null,
+  startSight: 'busy',
+  linksBy: 'sharers',
+  warnOutside: true,
+  meetingLinks: false,
+};
+
+/** All the house rules in force, or, with `at`, those that were in force at that instant. */
+export function storedRules(db: Connection, at?: number): StoredHouseRules {
+  return (at === undefined ? houseRules(db) : houseRulesAt(db, at)) ?? STARTING;
+}
+
+/** The ceilings that some rules hold for a calendar: further calendars may have their own. */
+export const ceilingsOn = (rules: StoredHouseRules, calendar: Pick<Calendar, 'main'>): HouseRules =>
+  calendar.main ? rules.main : (rules.further ?? rules.main);
+
+/** The ceilings in force on a calendar. */
+export function rulesOf(db: Connection, calendar: Pick<Calendar, 'main'>): HouseRules {
+  return ceilingsOn(storedRules(db), calendar);
+}
+
+/** A calendar together with what the one who asks may see and do there now. */
+export interface Decided {
+  readonly calendar: Calendar;
+  readonly collection: Collection;
+  readonly viewer: Viewer;
+  readonly decision: Decision;
+}
+
+/** Whether the token the one who asks came with is limited to another calendar: then there is nothing for it here. */
+const isShut = ({ token }: Pick<Context, 'token'>, calendar: Pick<Calendar, 'id'>): boolean =>
+  token != null && token.only !== null && token.only !== calendar.id;
+
+/** Decides for the one who asks on one calendar. */
+export function decideOn(ctx: Context, calendar: Calendar): Decided {
+  const viewer = viewerOf(ctx.db, ctx.viewer);
+  const collection = collectionOf(calendar, grantsOn(ctx.db, calendar.id));
+  const decision = isShut(ctx, calendar)
+    ? decide({ ...collection, owner: '', grants: [] }, viewer, ctx.now, rulesOf(ctx.db, calendar))
+    : decide(collection, viewer, ctx.now, rulesOf(ctx.db, calendar));
+  return { calendar, collection, viewer, decision };
+}
+
+/** Decides for the one who asks on several calendars, by their row numbers; those that aren't there are left out. */
+export function decideOnSeveral(ctx: Context, ids: readonly number[]): Pick<Decided, 'calendar' | 'decision'>[] {
+  const viewer = viewerOf(ctx.db, ctx.viewer);
+  const rules = storedRules(ctx.db);
+  // What speaks to others has no part in what is decided for the one who asks.
+  const grants = grantsSpeakingTo(ctx.db, ctx.viewer.id, ids);
+  return calendarsById(ctx.db, ids).map((calendar) => {
+    const { kind, main, ownerId, suspended } = calendar;
+    const shut = isShut(ctx, calendar);
+    const owner = shut ? '' : String(ownerId);
+    const collection = { kind, main, owner, suspended, grants: shut ? [] : (grants.get(calendar.id) ?? []) };
+    return { calendar, decision: decide(collection, viewer, ctx.now, ceilingsOn(rules, calendar)) };
+  });
+}
+
+/** Finds a calendar by its key; one that the asker may not see is answered exactly like one that doesn't exist. */
+export function findCalendar(ctx: Context, key: string): Decided | Refusal {
+  const calendar = calendarByKey(ctx.db, key);
+  if (!calendar) return refuse('notFound');
+  const decided = decideOn(ctx, calendar);
+  return decided.decision.rights.sight === 'nothing' ? refuse('notFound') : decided;
+}
+
+export const isRefusal = (x: object): x is Refusal => 'ok' in x && x.ok === false;

@@ -1,0 +1,131 @@
+import { dateText } from '@/core/time/index.ts';
+import type { Connection } from '../../../db/index.ts';
+import type { Calendar } from '../../../repositories/calendars.ts';
+import { asListed, type HappeningRow, type Width } from '../../../repositories/happening-row.ts';
+import { itemById, repeatingIds } from '../../../repositories/items.ts';
+import { happeningKeysIn, happeningsIn, weighRange } from '../../../repositories/occurrences.ts';
+import type { StoredItem } from '../../../repositories/stored-item.ts';
+import { LIGHT_HAPPENINGS, LIGHT_SERIES, MOST_HAPPENINGS_IN_CALENDAR } from '../budgets.ts';
+import { happeningsBetween } from '../writing/indexing.ts';
+import { rowOf } from './row-item.ts';
+
+/** Days of a calendar: instants in epoch milliseconds for what has hours, dates for what is all day. */
+export interface Range {
+  readonly from: number;
+  readonly to: number;
+  readonly fromDate: string;
+  readonly toDate: string;
+}
+
+const DAY = 86_400_000;
+/** The longest a happening that began before a range may reach into it, as far as it is looked for beyond the index. */
+const LONGEST = 1100 * DAY;
+/** Series worked out beyond the index, and happenings of them, for one reading. */
+const MOST_SERIES = 20_000;
+
+/** The parts of a range that lie before and behind what the index holds of repeats. */
+function beyondIndex(calendar: Calendar, range: Range): { from: number; to: number }[] {
+  const before = { from: range.from - DAY, to: Math.min(range.to + DAY, calendar.indexedFrom) };
+  const behind = { from: Math.max(range.from - DAY, calendar.indexedUntil), to: range.to + DAY };
+  return [before, behind].filter((part) => part.from < part.to);
+}
+
+/** Whether reading a range is more than a request's thread should do: many happenings, or many series beyond the index. */
+export function isHeavy(db: Connection, calendar: Calendar, range: Range): boolean {
+  if (weighRange(db, calendar.id, range.from, range.to, LIGHT_HAPPENINGS) >= LIGHT_HAPPENINGS) return true;
+  return (
+    beyondIndex(calendar, range).length > 0 && repeatingIds(db, calendar.id, LIGHT_SERIES + 1).length > LIGHT_SERIES
+  );
+}
+
+/**
+ * What happens in a range of a calendar, in order of start, with the columns of a width. Few happenings are read at once; where there
+ * are many, each item is read when its turn comes, so that what a budget cuts off is never there. `unread` says that some series
+ * beyond the index were not worked out.
+ */
+export function rowsIn(
+  db: Connection,
+  calendar: Calendar,
+  range: Range,
+  width: Width,
+): { rows: Iterable<HappeningRow>; unread: boolean } {
+  const far = rowsBeyond(db, calendar, range, width);
+  const shown = (row: HappeningRow): boolean =>
+    (!row.all_day || (dateText(row.at) < range.toDate && dateText(row.until) > range.fromDate)) &&
+    !(far.series.has(row.id) && (row.at < calendar.indexedFrom || row.at >= calendar.indexedUntil));
+  const inOrder = (a: HappeningRow, b: HappeningRow): number => a.at - b.at || a.id - b.id;
+  if (weighRange(db, calendar.id, range.from, range.to, LIGHT_HAPPENINGS) < LIGHT_HAPPENINGS) {
+    const near = happeningsIn(db, calendar.id, range.from, range.to, width).filter(shown);
+    const all = far.rows.length === 0 ? near : [...near, ...far.rows];
+    return { rows: all.sort(inOrder), unread: far.unread };
+  }
+  return { rows: merged(oneByOne(db, calendar, range, width, shown), far.rows), unread: far.unread };
+}
+
+function* oneByOne(
+  db: Connection,
+  calendar: Calendar,
+  range: Range,
+  width: Width,
+  shown: (row: HappeningRow) => boolean,
+): Generator<HappeningRow> {
+  const items = new Map<number, StoredItem | null>();
+  for (const [at, until, id] of happeningKeysIn(db, calendar.id, range.from, range.to, MOST_HAPPENINGS_IN_CALENDAR)) {
+    let item = items.get(id);
+    if (item === undefined) {
+      if (items.size > 500) items.clear();
+      item = itemById(db, id);
+      items.set(id, item);
+    }
+    const row = item && rowOf(item, at, until);
+    if (row && shown(row)) yield width === 'whole' ? row : asListed(row);
+  }
+}
+
+function* merged(near: Iterable<HappeningRow>, far: readonly HappeningRow[]): Generator<HappeningRow> {
+  let i = 0;
+  for (const row of near) {
+    while (i < far.length && (far[i] as HappeningRow).at <= row.at) yield far[i++] as HappeningRow;
+    yield row;
+  }
+  while (i < far.length) yield far[i++] as HappeningRow;
+}
+
+/** Happenings of repeats beyond the index, worked out for just this range. */
+function rowsBeyond(
+  db: Connection,
+  calendar: Calendar,
+  range: Range,
+  width: Width,
+): { rows: HappeningRow[]; series: ReadonlySet<number>; unread: boolean } {
+  const parts = beyondIndex(calendar, range);
+  const rows: HappeningRow[] = [];
+  const series = new Set<number>();
+  if (parts.length === 0) return { rows, series, unread: false };
+  const ids = repeatingIds(db, calendar.id, MOST_SERIES + 1);
+  let unread = ids.length > MOST_SERIES;
+  for (const [id] of ids.slice(0, MOST_SERIES)) {
+    series.add(id);
+    const item = itemById(db, id);
+    if (!item) continue;
+    const long = Math.min(item.end - item.start + DAY, LONGEST);
+    for (const { from, to } of parts) {
+      // What began before the range may reach into it; what began within the index's years is there already.
+      const since = from === calendar.indexedUntil ? from : from - long;
+      for (const h of happeningsBetween(db, item, since, to)) {
+        const overlaps = item.allDay
+          ? dateText(h.start) < range.toDate && dateText(h.end) > range.fromDate
+          : h.start < range.to && (h.end > range.from || h.start >= range.from);
+        if (!overlaps || (h.start >= calendar.indexedFrom && h.start < calendar.indexedUntil)) continue;
+        const row = rowOf(item, h.start, h.end);
+        rows.push(width === 'whole' ? row : asListed(row));
+      }
+    }
+    if (rows.length > MOST_HAPPENINGS_IN_CALENDAR) {
+      unread = true;
+      break;
+    }
+  }
+  rows.sort((a, b) => a.at - b.at || a.id - b.id);
+  return { rows, series, unread };
+}

@@ -1,0 +1,46 @@
+import { newKey } from '../../../ids.ts';
+import type { Calendar } from '../../../repositories/calendars.ts';
+import { recordTrail } from '../../../repositories/trail.ts';
+import type { Context } from '../context/context.ts';
+import { handsOf } from '../context/hands.ts';
+
+/** Leaves a trail row for what somebody did in their own name and on no calendar, within the transaction that does it. */
+export function trailOwn(ctx: Context, subject: string, verb: string, before: unknown, after: unknown): void {
+  recordTrail(ctx.db, {
+    key: newKey(),
+    at: ctx.now,
+    actorId: ctx.viewer.id,
+    principalId: ctx.viewer.id,
+    collectionId: null,
+    subject,
+    verb,
+    before,
+    after,
+    hands: handsOf(ctx),
+  });
+}
+
+/** The same for what somebody did on a calendar, in their own and its owner's name. Answers the row's key, by which it is undone. */
+export function trailOn(
+  ctx: Context,
+  calendar: Calendar,
+  subject: string,
+  verb: string,
+  before: unknown,
+  after: unknown,
+): string {
+  const key = newKey();
+  recordTrail(ctx.db, {
+    key,
+    at: ctx.now,
+    actorId: ctx.viewer.id,
+    principalId: calendar.ownerId,
+    collectionId: calendar.id,
+    subject,
+    verb,
+    before,
+    after,
+    hands: handsOf(ctx),
+  });
+  return key;
+}

@@ -1,0 +1,50 @@
+'use client';
+import { useSearchParams } from 'next/navigation';
+import { useEffect, useRef } from 'react';
+import { call } from '@/contract/call.ts';
+import type { BoardHead, ItemWire } from '@/contract/items/items.ts';
+import { takeDraft } from '../../common/kept-drafts.ts';
+import type { KeptForm } from '../form/item-values.ts';
+
+/**
+ * What an address asks of a board beside its days, each done once and then taken out of the address: something new, one item opened, a form
+ * gone on with as it was left. `onKept` gets what was kept, and the item it is about, which is `'gone'` where that is no longer there.
+ */
+export function useBoardDoors(
+  head: BoardHead | undefined,
+  items: readonly ItemWire[] | undefined,
+  on: {
+    onNew: () => void;
+    onItem: (id: string) => void;
+    onKept: (kept: KeptForm, item: ItemWire | null | 'gone', head: BoardHead) => void;
+  },
+) {
+  const search = useSearchParams();
+  // What was done already, while it still stands in the address.
+  const done = useRef('');
+  useEffect(() => {
+    const asked = (['new', 'item', 'kept'] as const).find((name) => search.get(name) !== null);
+    if (!asked) done.current = '';
+    if (!asked || !head || (asked === 'item' && !items)) return;
+    const value = search.get(asked) ?? '';
+    if (done.current === `${asked} ${value}`) return;
+    done.current = `${asked} ${value}`;
+    const next = new URLSearchParams(search);
+    next.delete(asked);
+    window.history.replaceState(null, '', `?${next}`);
+    if (asked === 'new') {
+      if (value === '1') on.onNew();
+    } else if (asked === 'item') {
+      if (items?.some((item) => item.id === value)) on.onItem(value);
+    } else {
+      const kept = takeDraft(value)?.data as KeptForm | undefined;
+      if (!kept) return;
+      const shown = items?.find((item) => item.id === kept.item);
+      if (kept.item === null || shown) on.onKept(kept, shown ?? null, head);
+      else
+        call('readItem', { params: { item: kept.item } })
+          .then((item) => on.onKept(kept, item, head))
+          .catch(() => on.onKept(kept, 'gone', head));
+    }
+  });
+}

@@ -1,0 +1,89 @@
+'use client';
+import type { ItemWire } from '@/contract/items/items.ts';
+import { DAY } from '../../common/times.ts';
+import { Agenda } from '../views/agenda.tsx';
+import { Hours } from '../views/hours.tsx';
+import { MonthSheet, monthStart, otherMonth } from '../views/month-sheet.tsx';
+import type { Walked } from '../views/moving.ts';
+import { SideBySide } from '../views/side-by-side.tsx';
+import type { BoardLane } from './board-lanes.ts';
+import { weekOf } from './ribbon.tsx';
+
+export const VIEWS = ['day', 'week', 'five', 'month', 'list', 'side'] as const;
+export type View = (typeof VIEWS)[number];
+
+/** Lanes that stand within each day at most; more turn the board into side by side. */
+const MOST_IN_DAY = { day: 8, week: 4, five: 4 } as const;
+
+/** What a view of the calendar shows: from which day, how many days, and where the ones before and after it begin. */
+export function spanOf(view: View, day: number, weekFirst: number) {
+  if (view === 'month') {
+    const { first, month } = monthStart(day, weekFirst);
+    return { first, count: 42, month, before: otherMonth(day, -1), after: otherMonth(day, 1) };
+  }
+  const week = weekOf(null, day, weekFirst);
+  if (view === 'day') return { first: day, count: 1, month: day, before: day - DAY, after: day + DAY };
+  if (view === 'list') return { first: day, count: 28, month: day, before: day - 28 * DAY, after: day + 28 * DAY };
+  // Five days begin with the first that is no rest day of the week.
+  const first = view === 'five' ? fiveFrom(week) : week;
+  return { first, count: view === 'five' ? 5 : 7, month: day, before: week - 7 * DAY, after: week + 7 * DAY };
+}
+
+function fiveFrom(week: number): number {
+  for (let d = 0; d < 7; d++) if (new Date(week + d * DAY).getUTCDay() === 1) return week + d * DAY;
+  return week;
+}
+
+/** The view of the calendar that was chosen, with as many lanes as it holds. */
+export function BoardView(props: {
+  view: View;
+  lanes: readonly BoardLane[];
+  /** Whether several lie over each other instead of beside. */
+  over: boolean;
+  first: number;
+  count: number;
+  month: number;
+  selected: string | null;
+  /** A time that is only walked over. */
+  walked: Walked | null;
+  owner: string;
+  onOpen: (item: ItemWire) => void;
+  onDraw: (lane: BoardLane, start: number, end: number) => void;
+  onMove: (item: ItemWire, start: number, end: number) => void | Promise<void>;
+  onMoveInto: (item: ItemWire, lane: BoardLane, start: number, end: number) => void;
+  onCopy: (item: ItemWire, lane: BoardLane, start: number, end: number) => void;
+  onDay: (day: number) => void;
+}) {
+  const {
+    view,
+    lanes,
+    over,
+    first,
+    count,
+    month,
+    selected,
+    walked,
+    owner,
+    onOpen,
+    onDraw,
+    onMove,
+    onMoveInto,
+    onCopy,
+    onDay,
+  } = props;
+  if (view === 'month') return <MonthSheet {...{ lanes, first, month, selected, onOpen, onDay }} />;
+  if (view === 'list') return <Agenda {...{ lanes, first, count, selected, onOpen }} />;
+  const [main] = lanes;
+  if (view === 'side' || (!over && lanes.length > MOST_IN_DAY[view]))
+    return <SideBySide {...{ lanes, first, count, selected, walked, onOpen, onDraw, onMove, onMoveInto, onCopy }} />;
+  const layers = over && lanes.length > 1 && main ? { ...main, items: lanes.flatMap((lane) => lane.items) } : null;
+  const colours = new Map(layers ? lanes.flatMap((lane) => lane.items.map((i) => [i.id, `who-${lane.colour}`])) : []);
+  return (
+    <Hours
+      key={count}
+      lanes={layers ? [layers] : lanes}
+      {...{ first, count, selected, walked, owner, onOpen, onDraw, onMove, onMoveInto, onCopy }}
+      {...(layers ? { colourOf: (item: ItemWire) => colours.get(item.id) ?? '' } : {})}
+    />
+  );
+}

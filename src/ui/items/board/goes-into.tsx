@@ -1,0 +1,172 @@
+'use client';
+import Button from '@mui/material/Button';
+import { useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
+import type { BoardHead, ItemWire } from '@/contract/items/items.ts';
+import { fromWallLenient, toWall, wallText } from '@/core/time/index.ts';
+import boardsCss from '../../common/boards.module.css';
+import { useFrame } from '../../common/frame-context.tsx';
+import { said } from '../../common/refusal.ts';
+import { clock, dayName, wallsOf } from '../../common/times.ts';
+import { firstName } from '../../common/token.tsx';
+import { useLeaving } from '../../meetings/waiting.tsx';
+import { useBlockText } from '../views/item-block.tsx';
+import type { BoardLane } from './board-lanes.ts';
+import { stepOf, usePicks } from './picks.tsx';
+
+/** An item that was put down in another lane: what that would do is said before it is done. */
+export interface GoesInto {
+  readonly item: ItemWire;
+  readonly from: BoardHead;
+  readonly into: BoardLane;
+  readonly start: number;
+  readonly end: number;
+  /** What is picked with it, it among them, and where each is: all of it goes, and moves by as much. */
+  readonly several: readonly { readonly item: ItemWire; readonly from: BoardHead }[];
+}
+
+/** Says what is about to go into another calendar, and does it by one press. */
+export function GoesIntoBar({ goes, onDone }: { goes: GoesInto; onDone: () => void }) {
+  return goes.several.length > 1 ? <Several {...{ goes, onDone }} /> : <One {...{ goes, onDone }} />;
+}
+
+/** Whether one who moved something there may move it back: as any item that is taken out of a calendar whole. */
+const comesBack = ({ head }: BoardLane): boolean => head?.may.whole === true;
+
+/** Several go at once, and come back at once: the act the other way, each to where it was. */
+function Several({ goes, onDone }: { goes: GoesInto; onDone: () => void }) {
+  const { item, into, start, end } = goes;
+  const t = useTranslations();
+  const { style, toast } = useFrame();
+  const client = useQueryClient();
+  const picks = usePicks();
+  const textOf = useBlockText();
+  const [busy, setBusy] = useState(false);
+  const [refused, setRefused] = useState<string | null>(null);
+  const name = firstName(into.head?.owner.name ?? into.name);
+  const going = goes.several.filter(({ from }) => from.calendar.key !== into.calendar);
+  const by = start - wallsOf(item, style.zone).start;
+  const move = async () => {
+    const to = into.calendar;
+    if (!to) return;
+    setBusy(true);
+    setRefused(null);
+    try {
+      const items = going.map(({ item }) => ({ item: item.id, version: item.version ?? 0 }));
+      const answer = await call('changeSeveral', { body: { items, change: { kind: 'into', to, ...stepOf(by) } } });
+      picks.replace(answer.items);
+      const home = new Map(going.map(({ item, from }) => [item.id, from.calendar.key]));
+      const back = async () => {
+        try {
+          const items = answer.items.map(({ id, version }) => ({
+            item: id,
+            version: version ?? 0,
+            to: home.get(id) ?? to,
+          }));
+          await call('changeSeveral', { body: { items, change: { kind: 'into', to, ...stepOf(-by) } } });
+          picks.clear();
+          toast({ text: t('board.undone') });
+        } catch (error) {
+          toast({ text: said(error, t('common.unreachable')).sentence });
+        }
+        void client.invalidateQueries({ queryKey: ['calendar'] });
+      };
+      toast({
+        text: t('board.wentSeveral', { count: answer.written, name }),
+        ...(comesBack(into) ? { undo: () => void back() } : {}),
+      });
+      onDone();
+    } catch (error) {
+      const answer = said(error, t('common.unreachable'));
+      const which = going.find((one) => one.item.id === (answer.data as { item?: string } | undefined)?.item);
+      const sentence = Object.values(answer.fields)[0] ?? answer.sentence;
+      setRefused(which ? t('picked.refusedOne', { title: textOf(which.item), sentence }) : sentence);
+    } finally {
+      setBusy(false);
+      void client.invalidateQueries({ queryKey: ['calendar'] });
+    }
+  };
+  const when = `${dayName(start)}, ${clock(start, style.hours)}–${clock(end, style.hours)}`;
+  const from = [...new Set(going.map(({ from }) => firstName(from.owner.name)))].join(', ');
+  const says = t('board.goesSeveral', { count: going.length, from, into: name, moved: by === 0 ? 'no' : 'yes', when });
+  return <Says {...{ into, busy, onDone }} says={refused ?? says} onDo={() => void move()} />;
+}
+
+/** What is about to be done, for whom, and the press that does it. */
+function Says(props: { says: string; into: BoardLane; busy: boolean; onDo: () => void; onDone: () => void }) {
+  const { says, into, busy, onDo, onDone } = props;
+  const t = useTranslations();
+  const name = firstName(into.head?.owner.name ?? into.name);
+  return (
+    <div className={boardsCss.notice} role="alert">
+      <span>{says}</span>
+      <span className={`row ${boardsCss.push}`}>
+        <Button variant="contained" loading={busy} onClick={onDo} autoFocus>
+          {t('board.goesIntoDo', { own: into.head?.own ? 'yes' : 'no', name })}
+        </Button>
+        <Button variant="outlined" onClick={onDone}>
+          {t('board.goesIntoLeave')}
+        </Button>
+      </span>
+    </div>
+  );
+}
+
+/** Says what moving an item into another calendar means, for whom and who hears of it, and does it by one press. */
+function One({ goes, onDone }: { goes: GoesInto; onDone: () => void }) {
+  const { item, from, into, start, end } = goes;
+  const t = useTranslations();
+  const { style, toast } = useFrame();
+  const leaving = useLeaving();
+  const client = useQueryClient();
+  const textOf = useBlockText();
+  const [busy, setBusy] = useState(false);
+  const [refused, setRefused] = useState<string | null>(null);
+  const name = firstName(into.head?.owner.name ?? into.name);
+  const zone = item.asSet?.zone && item.asSet.zone !== 'UTC' ? item.asSet.zone : style.zone;
+  const text = (wall: number) => wallText(toWall(zone, fromWallLenient(style.zone, wall)));
+  const was = wallsOf(item, style.zone);
+  const at = (a: number, b: number) => ({ start: text(a), end: text(b), allDay: false, zone });
+  const moved = start !== was.start || end !== was.end;
+  const move = async () => {
+    if (!into.calendar) return;
+    setBusy(true);
+    setRefused(null);
+    try {
+      const answer = await call('moveMeeting', {
+        params: { item: item.id },
+        body: { to: into.calendar, version: item.version ?? 0, ...(moved ? { when: at(start, end) } : {}) },
+      });
+      const back = async () => {
+        try {
+          const version = answer.item?.version ?? 0;
+          const when = moved ? { when: at(was.start, was.end) } : {};
+          await call('moveMeeting', { params: { item: item.id }, body: { to: from.calendar.key, version, ...when } });
+          toast({ text: t('board.undone') });
+        } catch (error) {
+          toast({ text: said(error, t('common.unreachable')).sentence });
+        }
+        void client.invalidateQueries({ queryKey: ['calendar'] });
+      };
+      if (answer.sending) leaving(answer.sending, into.head?.owner.name ?? '', into.head?.own === true);
+      else toast({ text: t('panel.movedTo', { name }), ...(comesBack(into) ? { undo: () => void back() } : {}) });
+      onDone();
+    } catch (error) {
+      setRefused(said(error, t('common.unreachable')).sentence);
+    } finally {
+      setBusy(false);
+      void client.invalidateQueries({ queryKey: ['calendar'] });
+      void client.invalidateQueries({ queryKey: ['meeting'] });
+    }
+  };
+  const says = t('board.goesInto', {
+    title: textOf(item),
+    from: firstName(from.owner.name),
+    into: name,
+    when: `${dayName(start)}, ${clock(start, style.hours)}–${clock(end, style.hours)}`,
+    people: item.organiser ? (item.attendees?.length ?? 0) : 0,
+  });
+  return <Says {...{ into, busy, onDone }} says={refused ?? says} onDo={() => void move()} />;
+}

@@ -1,0 +1,12 @@
+import type { BoardHead } from '@/contract/items/items.ts';
+
+/** Where a board's Sightlines are, at a row where one is meant. */
+export function sightlinesDoor(head: BoardHead, me: string, principal: string | null, who?: string): string {
+  const here = head.owner.handle === principal;
+  const to = new URLSearchParams({
+    ...(here ? {} : { of: head.owner.handle }),
+    ...(head.calendar.main ? {} : { c: head.calendar.key }),
+    ...(who === undefined ? {} : { who }),
+  }).toString();
+  return `/for/${here ? principal : me}/sightlines${to ? `?${to}` : ''}`;
+}

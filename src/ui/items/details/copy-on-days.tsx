@@ -1,0 +1,43 @@
+'use client';
+import Button from '@mui/material/Button';
+import { useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
+import type { ItemWire } from '@/contract/items/items.ts';
+import type { SeveralAnswer } from '@/contract/items/several.ts';
+import { useFrame } from '../../common/frame-context.tsx';
+import { said } from '../../common/refusal.ts';
+import { DaysField } from '../form/days-field.tsx';
+
+/** Puts another like an item on each of some days, in one act and without its people. */
+export function CopyOnDays({ item, onCopied }: { item: ItemWire; onCopied: (answer: SeveralAnswer) => void }) {
+  const t = useTranslations();
+  const { toast } = useFrame();
+  const [days, setDays] = useState<string[]>([]);
+  const [busy, setBusy] = useState(false);
+  const [refused, setRefused] = useState<string>();
+  const put = async () => {
+    setBusy(true);
+    setRefused(undefined);
+    try {
+      onCopied(await call('copyItem', { params: { item: item.id }, body: { dates: days } }));
+      setDays([]);
+    } catch (error) {
+      const { sentence, fields } = said(error, t('common.unreachable'));
+      setRefused(Object.values(fields)[0] ?? sentence);
+      toast({ text: sentence });
+    } finally {
+      setBusy(false);
+    }
+  };
+  return (
+    <div style={{ display: 'grid', gap: 6, marginTop: 8 }}>
+      <DaysField days={days} error={refused} onChange={setDays} />
+      <div className="row">
+        <Button variant="contained" disabled={days.length === 0} loading={busy} onClick={() => void put()}>
+          {t('picked.copyOn', { count: days.length, title: item.title ?? '' })}
+        </Button>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,139 @@
+'use client';
+import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
+import type { ItemWire } from '@/contract/items/items.ts';
+import type { SeveralAnswer } from '@/contract/items/several.ts';
+import type { HoldsAnswer } from '@/contract/meetings/holds.ts';
+import { parseInstant, toWall } from '@/core/time/index.ts';
+import { Asked } from '../../common/asked.tsx';
+import { useFrame } from '../../common/frame-context.tsx';
+import { said } from '../../common/refusal.ts';
+import { clock, dayName } from '../../common/times.ts';
+
+/** The set a hold is one of: its other times, when it frees itself, who is asked once one is fixed; and the press that fixes this one. */
+export function HoldCard({ item, onFixed }: { item: ItemWire; onFixed: (answer: SeveralAnswer) => void }) {
+  const t = useTranslations('openings.held');
+  const common = useTranslations('common');
+  const { style } = useFrame();
+  const [busy, setBusy] = useState(false);
+  const [refused, setRefused] = useState<string | null>(null);
+  const query = useQuery({
+    queryKey: ['calendar', 'holds', item.id, item.version],
+    queryFn: () => call('readHolds', { params: { item: item.id } }),
+    retry: false,
+    gcTime: 0,
+  });
+  const hold = item.asSet?.hold;
+  if (!hold) return null;
+  const { letter, number, of } = hold;
+  const at = (text: string) => {
+    const wall = toWall(style.zone, parseInstant(text) ?? 0);
+    return `${dayName(wall)}, ${clock(wall, style.hours)}`;
+  };
+  const fix = async () => {
+    setBusy(true);
+    setRefused(null);
+    try {
+      onFixed(await call('fixHold', { params: { item: item.id }, body: { version: item.version ?? 0 } }));
+    } catch (error) {
+      setRefused(said(error, common('unreachable')).sentence);
+    } finally {
+      setBusy(false);
+    }
+  };
+  const { data } = query;
+  const others = data?.times.filter((time) => !time.self) ?? [];
+  const people = data?.people.map((p) => p.name ?? p.address) ?? [];
+  return (
+    <section aria-label={t('title', { letter, number, of })} style={{ display: 'grid', gap: 6 }}>
+      <h3>{t('title', { letter, number, of })}</h3>
+      {hold.lapses && <p className="small soft">{t('lapses', { time: at(hold.lapses) })}</p>}
+      <Asked query={query} />
+      {others.length > 0 && (
+        <p className="small">
+          {t('others', { count: others.length, times: others.map((time) => at(time.start)).join(' · ') })}
+        </p>
+      )}
+      {data && (
+        <p className="small soft">{t('asked', { count: people.length, names: people.slice(0, 4).join(', ') })}</p>
+      )}
+      {data && <OfferOf item={item} data={data} onRefused={setRefused} />}
+      {refused && (
+        <p className="wrong" role="alert">
+          {refused}
+        </p>
+      )}
+      <Button variant="contained" loading={busy} onClick={() => void fix()} sx={{ justifySelf: 'start' }}>
+        {t('fix', { count: people.length, others: others.length })}
+      </Button>
+    </section>
+  );
+}
+
+/** Offers the set on a page for somebody without an account, worded as one likes; or the address where it is, and what ends it. */
+function OfferOf({ item, data, onRefused }: { item: ItemWire; data: HoldsAnswer; onRefused: (why: string) => void }) {
+  const t = useTranslations('openings.held');
+  const common = useTranslations('common');
+  const client = useQueryClient();
+  const { toast } = useFrame();
+  const [words, setWords] = useState(item.title ?? '');
+  const act = async (work: () => Promise<unknown>) => {
+    try {
+      await work();
+      await client.invalidateQueries({ queryKey: ['calendar', 'holds'] });
+    } catch (error) {
+      const answer = said(error, common('unreachable'));
+      onRefused(Object.values(answer.fields)[0] ?? answer.sentence);
+    }
+  };
+  const params = { item: item.id };
+  if (data.offer?.address) {
+    const address = `${window.location.origin}${data.offer.address}`;
+    return (
+      <section style={{ display: 'grid', gap: 6 }}>
+        <p className="small">{t('offered')}</p>
+        <a
+          className="small"
+          style={{ overflowWrap: 'anywhere' }}
+          href={data.offer.address}
+          target="_blank"
+          rel="noreferrer"
+        >
+          {address}
+        </a>
+        <span className="row">
+          <Button
+            variant="outlined"
+            onClick={() => void navigator.clipboard.writeText(address).then(() => toast({ text: t('addressCopied') }))}
+          >
+            {t('copyAddress')}
+          </Button>
+          <Button variant="text" onClick={() => void act(() => call('withdrawOffer', { params }))}>
+            {t('withdraw')}
+          </Button>
+        </span>
+      </section>
+    );
+  }
+  return (
+    <section style={{ display: 'grid', gap: 6 }}>
+      <TextField
+        label={t('offerWords')}
+        value={words}
+        onChange={(e) => setWords(e.target.value)}
+        slotProps={{ inputLabel: { shrink: true }, htmlInput: { maxLength: 300 } }}
+      />
+      <Button
+        variant="outlined"
+        sx={{ justifySelf: 'start' }}
+        onClick={() => void act(() => call('makeOffer', { params, body: { words } }))}
+      >
+        {t('offer')}
+      </Button>
+    </section>
+  );
+}

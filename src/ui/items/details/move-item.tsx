@@ -1,0 +1,67 @@
+'use client';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
+import { useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
+import type { BoardHead, ItemWire } from '@/contract/items/items.ts';
+import { useFrame } from '../../common/frame-context.tsx';
+import { said } from '../../common/refusal.ts';
+import { firstName } from '../../common/token.tsx';
+import { useLeaving, useMeetingsAgain } from '../../meetings/waiting.tsx';
+
+/** What was booked in the wrong calendar goes into the right one, with its people and their answers; those asked hear who calls it now. */
+export function MoveItem({ item, head, onMoved }: { item: ItemWire; head: BoardHead; onMoved: () => void }) {
+  const t = useTranslations();
+  const { frame, toast } = useFrame();
+  const leaving = useLeaving();
+  const again = useMeetingsAgain();
+  const [refused, setRefused] = useState<string | null>(null);
+  const others = frame.principals.filter((p) => p.calendar !== head.calendar.key);
+  if (others.length === 0) return null;
+  const move = async (to: string) => {
+    const goal = others.find((p) => p.calendar === to);
+    if (!goal) return;
+    setRefused(null);
+    try {
+      const moved = await call('moveMeeting', { params: { item: item.id }, body: { to, version: item.version ?? 0 } });
+      const back = async () => {
+        try {
+          const version = moved.item?.version ?? 0;
+          await call('moveMeeting', { params: { item: item.id }, body: { to: head.calendar.key, version } });
+          toast({ text: t('board.undone') });
+        } catch (error) {
+          toast({ text: said(error, t('common.unreachable')).sentence });
+        }
+        again();
+      };
+      if (moved.sending) leaving(moved.sending, goal.name, goal.own);
+      else toast({ text: t('panel.movedTo', { name: firstName(goal.name) }), undo: () => void back() });
+      onMoved();
+    } catch (error) {
+      setRefused(said(error, t('common.unreachable')).sentence);
+    } finally {
+      again();
+    }
+  };
+  return (
+    <TextField
+      select
+      label={t('panel.moveTo')}
+      value=""
+      error={refused !== null}
+      helperText={refused}
+      onChange={(e) => void move(e.target.value)}
+      slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}
+    >
+      <MenuItem value="" disabled>
+        {t('panel.moveChoose')}
+      </MenuItem>
+      {others.map((p) => (
+        <MenuItem key={p.calendar} value={p.calendar}>
+          {p.own ? t('panel.moveMine') : t('panel.moveInto', { name: firstName(p.name) })}
+        </MenuItem>
+      ))}
+    </TextField>
+  );
+}

@@ -1,0 +1,54 @@
+'use client';
+import Checkbox from '@mui/material/Checkbox';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import { useQuery } from '@tanstack/react-query';
+import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
+import { BeforeChoice } from '../../common/before-choice.tsx';
+import { useFrame } from '../../common/frame-context.tsx';
+import { said } from '../../common/refusal.ts';
+
+/** How long before an item whoever looks at it is reminded, for themselves alone: saved at once. */
+export function Remind({ item }: { item: string }) {
+  const t = useTranslations();
+  const tr = useTranslations('reminders');
+  const { toast } = useFrame();
+  const query = useQuery({
+    queryKey: ['reminders', 'item', item],
+    queryFn: () => call('readItemReminder', { params: { item } }),
+    retry: false,
+  });
+  const wish = query.data;
+  if (!wish) return null;
+  const save = async (body: { usual: true } | { minutes: number | null; byMail: boolean }) => {
+    try {
+      await call('setItemReminder', { params: { item }, body });
+      await query.refetch();
+    } catch (error) {
+      toast({ text: said(error, t('common.unreachable')).sentence });
+    }
+  };
+  return (
+    <div className="row" style={{ flexWrap: 'wrap' }}>
+      <BeforeChoice
+        label={tr('me')}
+        value={wish.usual ? 'usual' : wish.minutes}
+        usual={wish.usually}
+        onChange={(v) => void save(v === 'usual' ? { usual: true } : { minutes: v, byMail: wish.byMail })}
+      />
+      {!wish.usual && wish.minutes !== null && (
+        <FormControlLabel
+          control={
+            <Checkbox
+              size="small"
+              checked={wish.byMail}
+              onChange={(e) => void save({ minutes: wish.minutes, byMail: e.target.checked })}
+            />
+          }
+          label={tr('byMail')}
+          slotProps={{ typography: { variant: 'body2' } }}
+        />
+      )}
+    </div>
+  );
+}

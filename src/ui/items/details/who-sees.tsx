@@ -1,0 +1,50 @@
+'use client';
+import { useQuery } from '@tanstack/react-query';
+import Link from 'next/link';
+import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
+import type { BoardHead } from '@/contract/items/items.ts';
+import { useFrame } from '../../common/frame-context.tsx';
+import { SightMeter } from '../../common/meters.tsx';
+import pageCss from '../../common/page.module.css';
+import { sightlinesDoor } from '../board/sightlines-door.ts';
+
+/** Who inside sees what of the item: how many each way, and by name those who see more than everyone. */
+export function WhoSees({ id, head }: { id: string; head: BoardHead }) {
+  const t = useTranslations();
+  const { frame, principal } = useFrame();
+  const calendar = head.calendar.key;
+  const { data } = useQuery({
+    queryKey: ['calendar', calendar, 'item-sight', id],
+    queryFn: () => call('readItemSight', { params: { item: id } }),
+    retry: false,
+    meta: { item: id },
+  });
+  if (!data) return null;
+  return (
+    <section className={pageCss.card} aria-label={t('panel.whoSees')}>
+      <h3>{t('panel.whoSees')}</h3>
+      {data.levels.map((level) => (
+        <p key={level.seen} className="row" style={{ justifyContent: 'space-between', alignItems: 'start' }}>
+          <span>
+            {t('panel.peopleCount', { count: level.people })}
+            {level.names.length > 0 && <span className="small soft"> · {level.names.join(', ')}</span>}
+          </span>
+          <span className="row small" style={{ gap: 6, whiteSpace: 'nowrap' }}>
+            {t(`seen.${level.seen as 'full'}`)}
+            <SightMeter sight={level.seen === 'withheld' ? 'busy' : (level.seen as 'full')} />
+          </span>
+        </p>
+      ))}
+      {data.links.map((link) => (
+        <p key={link.name} className="row" style={{ justifyContent: 'space-between' }}>
+          <span>{t('panel.byLink', { name: link.name })}</span>
+          <span className="small">{t(`seen.${link.seen as 'full'}`)}</span>
+        </p>
+      ))}
+      <p className="small">
+        <Link href={sightlinesDoor(head, frame.me.handle, principal?.handle ?? null)}>{t('panel.toSightlines')}</Link>
+      </p>
+    </section>
+  );
+}

@@ -1,0 +1,40 @@
+'use client';
+import Chip from '@mui/material/Chip';
+import { useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { parseDate } from '@/core/time/index.ts';
+import { DateField } from '../../common/date-field.tsx';
+import { fullDay } from '../../common/times.ts';
+
+/** Days picked one by one, each taken out again by its own press; one more is typed or picked. */
+export function DaysField(props: {
+  days: readonly string[];
+  error: string | undefined;
+  onChange: (days: string[]) => void;
+}) {
+  const { days, error, onChange } = props;
+  const t = useTranslations('picked');
+  const [typed, setTyped] = useState('');
+  const put = (day: string) => {
+    if (parseDate(day) === null) return setTyped(day);
+    setTyped('');
+    onChange([...new Set([...days, day])].sort());
+  };
+  return (
+    <fieldset aria-label={t('daysTitle')} style={{ display: 'grid', gap: 6, border: 0, margin: 0, padding: 0 }}>
+      <ul className="row plain" style={{ gap: 4, margin: 0, padding: 0, listStyle: 'none' }}>
+        {days.map((day) => (
+          <li key={day}>
+            <Chip
+              size="small"
+              label={fullDay(parseDate(day) ?? 0)}
+              onDelete={() => onChange(days.filter((one) => one !== day))}
+              slotProps={{ root: { 'aria-label': t('takeOut', { day: fullDay(parseDate(day) ?? 0) }) } }}
+            />
+          </li>
+        ))}
+      </ul>
+      <DateField label={t('oneMore')} value={typed} error={error} onChange={setTyped} onLeave={(_, is) => put(is)} />
+    </fieldset>
+  );
+}

@@ -1,0 +1,433 @@
+'use client';
+import Alert from '@mui/material/Alert';
+import Button from '@mui/material/Button';
+import Checkbox from '@mui/material/Checkbox';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
+import { usePathname, useSearchParams } from 'next/navigation';
+import { useEffect, useState } from 'react';
+import { Controller, useForm } from 'react-hook-form';
+import { useTranslations } from 'use-intl';
+import type { BoardHead, ItemWire, WrittenAnswer } from '@/contract/items/items.ts';
+import { FORM_FIELDS, LIMITS, VISIBILITIES } from '@/core/calendar/index.ts';
+import { topicOf } from '@/core/review/index.ts';
+import { toWall, wallText } from '@/core/time/index.ts';
+import boardsCss from '../../common/boards.module.css';
+import { useFrame } from '../../common/frame-context.tsx';
+import { type KeptDraft, useKeepOnLeaving } from '../../common/kept-drafts.ts';
+import { readTime } from '../../common/read-time.ts';
+import { said } from '../../common/refusal.ts';
+import { zonePlace } from '../../common/times.ts';
+import { firstName } from '../../common/token.tsx';
+import { PeopleField } from '../../meetings/people-field.tsx';
+import { Looking } from '../details/looking.tsx';
+import { PanelHead } from '../details/panel-head.tsx';
+import { TimeCheck } from '../times/time-check.tsx';
+import { wrongIn } from './item-checks.ts';
+import { Conflict } from './item-conflict.tsx';
+import itemFormCss from './item-form.module.css';
+import { itemInputs } from './item-inputs.tsx';
+import { ItemMore } from './item-more.tsx';
+import { useItemPeople } from './item-people.ts';
+import { sendChange, sendForward, sendNew } from './item-sending.ts';
+import { type Draft, FIELD, isForward, isTyped, type KeptForm, type Values, valuesOf, whenOf } from './item-values.ts';
+import { SaveRow } from './save-row.tsx';
+
+/**
+ * Makes or changes an item, in the details panel. Sends only what was touched; what was typed stays through every refusal.
+ * Whoever may not make the change but may suggest it puts it forward in the same form, with the fields they see.
+ * `gone` says that the item (or the right to it) is no longer there: what was not typed here is blanked.
+ */
+export function ItemForm(props: {
+  draft: Draft;
+  /** The key under which what is typed is kept when the form is left, and what was kept of it before. */
+  keptAs: string;
+  kept: KeptForm | null;
+  head: BoardHead;
+  gone: boolean;
+  onSaved: (answer: WrittenAnswer) => void;
+  onPutForward: () => void;
+  onClose: () => void;
+}) {
+  const { draft, keptAs, kept, head, gone, onSaved, onPutForward, onClose } = props;
+  const t = useTranslations();
+  const tf = useTranslations('fields');
+  const { style, live } = useFrame();
+  // What could not be sent since the connection was gone, and goes as soon as it is back.
+  const [waits, setWaits] = useState(false);
+  const forward = isForward(draft, head);
+  const has = (name: 'place' | 'notes' | 'link'): boolean => !forward || draft.kind === 'new' || name in draft.item;
+  const [why, setWhy] = useState(kept?.why ?? '');
+  const [more, setMore] = useState(draft.kind === 'change' || kept !== null);
+  const [refused, setRefused] = useState<string | null>(null);
+  const [whyWrong, setWhyWrong] = useState<string | null>(null);
+  const [conflict, setConflict] = useState<ItemWire | null>(null);
+  const [base, setBase] = useState<ItemWire | null>(draft.kind === 'change' ? draft.item : null);
+  const form = useForm<Values>({ defaultValues: valuesOf(draft, style.zone) });
+  const { control, handleSubmit, setError, clearErrors, watch, formState, setValue, getValues, resetField } = form;
+  const { dirtyFields, isSubmitting, isDirty } = formState;
+  const [allDay, day, visibility, scope] = watch(['allDay', 'day', 'visibility', 'scope']);
+  const [lastDay, from, to, kind] = watch(['lastDay', 'from', 'to', 'kind']);
+  // What looks sensitive where many read titles is caught while it is typed.
+  const [title, notes] = watch(['title', 'notes']);
+  const folk = useItemPeople(draft, head, forward, kept?.people ?? null);
+  const [warned, setWarned] = useState(false);
+  const open = visibility === 'follow' || visibility === 'open';
+  const topic = head.widelyRead && open ? topicOf(`${title} ${notes}`) : null;
+  const owner = firstName(head.owner.name);
+  const series = base?.asSet?.series === true && base.repeats !== null;
+
+  useEffect(() => {
+    for (const [name, value] of Object.entries(kept?.values ?? {}))
+      setValue(name as keyof Values, value as never, { shouldDirty: true });
+  }, [kept, setValue]);
+  const path = usePathname();
+  const search = useSearchParams();
+  const typed = watch();
+  const over = useKeepOnLeaving(keptNow());
+  function keptNow(): KeptDraft | null {
+    const touched = Object.keys(dirtyFields) as (keyof Values)[];
+    if ((!isDirty || touched.length === 0) && why === '' && !folk.touched) return null;
+    const names = draft.kind === 'new' ? (Object.keys(typed) as (keyof Values)[]) : touched;
+    const data: KeptForm = {
+      item: draft.kind === 'change' ? draft.item.id : null,
+      start: draft.kind === 'new' ? draft.start : 0,
+      end: draft.kind === 'new' ? draft.end : 0,
+      values: Object.fromEntries(names.map((name) => [name, typed[name]])),
+      why,
+      people: folk.touched ? folk.people : null,
+    };
+    const to = new URLSearchParams(search);
+    to.delete('new');
+    to.set('kept', keptAs);
+    const { owner: whose } = head;
+    const title = draft.kind === 'change' ? (draft.item.title ?? '') : typed.title;
+    return { key: keptAs, title, owner: whose.name, colour: whose.colour, href: `${path}?${to}`, data };
+  }
+
+  useEffect(() => {
+    if (!gone || draft.kind !== 'change') return;
+    // What was only read here, and not typed, goes with the right to read it.
+    for (const name of FORM_FIELDS) if (isTyped(name) && !form.getFieldState(name).isDirty) setValue(name, '');
+  }, [gone, draft.kind, form, setValue]);
+
+  useEffect(() => {
+    // A whereabouts is open to whoever may look at all, unless it is made narrower.
+    if (kind === 'whereabouts' && getValues('visibility') === 'follow' && draft.kind === 'new')
+      setValue('visibility', 'open', { shouldDirty: true });
+  }, [kind, draft.kind, getValues, setValue]);
+
+  const checkHere = (v: Values): boolean => {
+    clearErrors();
+    const wrong = wrongIn(v, draft.kind === 'new' || dirtyFields.title === true);
+    for (const [name, code] of wrong) setError(name, { message: fieldText(code) });
+    return wrong.length === 0;
+  };
+  const fieldText = (code: string): string => {
+    const [name = '', most] = code.split(':');
+    return name === 'tooLong' ? tf('tooLong', { most: Number(most) }) : tf(name as 'title');
+  };
+
+  const send = async (v: Values, version?: number): Promise<void> => {
+    setRefused(null);
+    setWaits(false);
+    if (!checkHere(v)) return;
+    // What leaves the house for the first time is named once before it does.
+    if (sends?.leavesHouse && !warned) {
+      setWarned(true);
+      return;
+    }
+    const touched = new Set(Object.keys(dirtyFields) as (keyof Values)[]);
+    try {
+      if (forward) {
+        await sendForward(
+          head.calendar.key,
+          draft.kind === 'new' ? null : draft.item.id,
+          v,
+          touched,
+          why,
+          folk.touched ? folk.people : null,
+        );
+        over();
+        onPutForward();
+      } else {
+        const seen = version ?? base?.version ?? base?.asSet?.version ?? 0;
+        const answer =
+          draft.kind === 'new'
+            ? await sendNew(head.calendar.key, v, folk.people)
+            : await sendChange(base?.id ?? '', seen, series ? v.scope : 'one', v, touched, {
+                list: folk.touched ? folk.people : null,
+                tellAll: folk.tellAll,
+              });
+        over();
+        onSaved(answer);
+      }
+    } catch (error) {
+      const answer = said(error, t('common.unreachable'));
+      // Where the stream is gone too nothing of it can have arrived: sending it again makes it once.
+      if (answer.code === 'unreachable' && live.kind === 'off') {
+        setWaits(true);
+        return;
+      }
+      if (answer.code === 'changedMeanwhile' && answer.data) {
+        setConflict(answer.data as ItemWire);
+        return;
+      }
+      setRefused(answer.sentence);
+      setWhyWrong(answer.fields.why ?? null);
+      for (const [name, message] of Object.entries(answer.fields)) {
+        const field = FIELD[name] ?? (name as keyof Values);
+        if (field in v)
+          setError(field === 'from' && v.allDay ? 'day' : field === 'to' && v.allDay ? 'lastDay' : field, { message });
+      }
+    }
+  };
+  useEffect(() => {
+    if (!waits || live.kind !== 'live') return;
+    setWaits(false);
+    void handleSubmit((v) => send(v))();
+  });
+  const keepLength = (was: string, is: string) => {
+    const minutes = (s: string) => Number(s.slice(0, 2)) * 60 + Number(s.slice(3));
+    const length = minutes(to) - minutes(was);
+    const end = minutes(is) + length;
+    if (readTime(was) && readTime(is) && readTime(to) && length > 0 && end < 24 * 60 && lastDay === day)
+      setValue('to', `${String(Math.floor(end / 60)).padStart(2, '0')}:${String(end % 60).padStart(2, '0')}`, {
+        shouldDirty: true,
+      });
+  };
+  const sends = folk.sends((formState.defaultValues ?? typed) as Values, typed);
+  const { helper, input, choice, richInput, dateInput, timeInput } = itemInputs(form, keepLength);
+  const typedWhen =
+    readTime(from) === from && readTime(to) === to && (from < to || typed.endZone !== '') && !allDay
+      ? whenOf(typed)
+      : allDay && day && lastDay
+        ? whenOf(typed)
+        : null;
+  // What others call is read here, and typed over nowhere.
+  const own = folk.theirs === null ? {} : { disabled: true };
+  const heading = forward
+    ? t(draft.kind === 'new' ? 'form.forwardNew' : 'form.forwardChange')
+    : t(draft.kind === 'new' ? 'form.new' : 'form.change');
+  return (
+    <aside className={boardsCss.panel} aria-label={heading}>
+      <PanelHead head={head} onClose={onClose} />
+      {base && !forward && !gone && <Looking item={base.id} types />}
+      <h2>{heading}</h2>
+      {forward && (
+        <p className="small soft">
+          {t('form.forwardHelp', { name: owner })}
+          {draft.kind === 'change' && draft.item.repeats && ` ${t('form.forwardOne')}`}
+        </p>
+      )}
+      {refused && <Alert severity="error">{refused}</Alert>}
+      {waits && (
+        <Alert
+          severity="info"
+          action={
+            <Button variant="text" onClick={() => setWaits(false)}>
+              {t('form.waitsNot')}
+            </Button>
+          }
+        >
+          {t('form.waits')}
+        </Alert>
+      )}
+      {conflict && (
+        <Conflict
+          theirs={conflict}
+          mine={getValues()}
+          touched={new Set(Object.keys(dirtyFields))}
+          onKeep={() => {
+            setConflict(null);
+            setBase(conflict);
+            void handleSubmit((v) => send(v, conflict.version))();
+          }}
+          onTake={() => {
+            setConflict(null);
+            setBase(conflict);
+            const fresh = valuesOf({ kind: 'change', item: conflict }, style.zone);
+            for (const name of Object.keys(fresh) as (keyof Values)[]) resetField(name, { defaultValue: fresh[name] });
+          }}
+        />
+      )}
+      <form onSubmit={handleSubmit((v) => send(v))} noValidate>
+        {input('title', t('form.title'), {
+          ...own,
+          autoFocus: true,
+          slotProps: { inputLabel: { shrink: true }, htmlInput: { maxLength: LIMITS.title } },
+        })}
+        <div className={itemFormCss.pair}>
+          {dateInput('day', t('form.day'))}
+          {(allDay || lastDay !== day || more) && dateInput('lastDay', t('form.until'))}
+        </div>
+        {!allDay && (
+          <div className={itemFormCss.pair}>
+            {timeInput('from', t('form.from'))}
+            {timeInput('to', typed.endZone ? t('form.toIn', { place: zonePlace(typed.endZone) }) : t('form.to'))}
+          </div>
+        )}
+        <div className="row" style={{ justifyContent: 'space-between' }}>
+          <Controller
+            name="allDay"
+            control={control}
+            render={({ field }) => (
+              <FormControlLabel
+                control={
+                  <Checkbox size="small" checked={field.value} onChange={(e) => field.onChange(e.target.checked)} />
+                }
+                label={t('form.allDay')}
+                slotProps={{ typography: { variant: 'body1' } }}
+              />
+            )}
+          />
+          <span className="small soft">
+            {!allDay && readTime(from) === from && readTime(to) === to && from < to ? spanText(from, to) : ''}
+          </span>
+        </div>
+        {!forward && !gone && folk.theirs === null && (
+          <TimeCheck
+            head={head}
+            body={
+              typedWhen && {
+                when: typedWhen,
+                item: base?.id ?? null,
+                people: folk.people.map(({ address, role }) => ({ address, must: role === 'must' })),
+                place: typed.place || null,
+                shows: typed.shows,
+                kind: typed.kind,
+              }
+            }
+            onTake={(start, end) => {
+              const [a, b] = [wallText(toWall(typed.zone, start)), wallText(toWall(typed.endZone || typed.zone, end))];
+              const times = {
+                day: a.slice(0, 10),
+                lastDay: b.slice(0, 10),
+                from: a.slice(11, 16),
+                to: b.slice(11, 16),
+              };
+              for (const name of ['day', 'lastDay', 'from', 'to'] as const)
+                setValue(name, times[name], { shouldDirty: true });
+            }}
+          />
+        )}
+        {has('place') && input('place', t('form.place'), own)}
+        {folk.theirs === null && (!forward || draft.kind === 'new' || draft.item.attendees !== undefined) && (
+          <PeopleField
+            calendar={head.calendar.key}
+            owner={folk.owner}
+            people={folk.people}
+            when={typedWhen}
+            item={base?.id ?? null}
+            disabled={gone}
+            onChange={folk.setPeople}
+          />
+        )}
+        {folk.meeting?.state === 'sent' && folk.theirs === null && (
+          <FormControlLabel
+            control={
+              <Checkbox size="small" checked={folk.tellAll} onChange={(e) => folk.setTellAll(e.target.checked)} />
+            }
+            label={t('form.tellAll')}
+            slotProps={{ typography: { variant: 'body1' } }}
+          />
+        )}
+        {folk.theirs !== null && <Alert severity="info">{t('form.theirs', { name: folk.theirs })}</Alert>}
+        {(!forward || draft.kind === 'new') &&
+          choice(
+            'visibility',
+            t('form.visibility'),
+            VISIBILITIES.map((v) => [v, t(`visibilities.${v}`)]),
+            t(`visibilityHelp.${visibility}`),
+          )}
+        {topic && (
+          <div className="row" role="status">
+            <span className="small wrong">{t('form.looksSensitive', { topic: t(`topics.${topic}`) })}</span>
+            <Button
+              variant="outlined"
+              sx={{ minHeight: 26, py: 0 }}
+              onClick={() => setValue('visibility', 'private', { shouldDirty: true })}
+            >
+              {t('form.markPrivate')}
+            </Button>
+          </div>
+        )}
+        {visibility === 'private' && !head.may.seePrivate && !forward && (
+          <Alert severity="warning">{t('form.privateWarning')}</Alert>
+        )}
+        {more && forward && draft.kind === 'change' && (
+          <>
+            {has('link') && input('link', t('form.link'))}
+            {has('notes') && richInput('notes', t('form.notes'))}
+          </>
+        )}
+        {more && !(forward && draft.kind === 'change') && (
+          <ItemMore
+            form={form}
+            inputs={{ helper, input, choice, richInput, dateInput }}
+            forward={forward}
+            repeats={draft.kind === 'new' || scope !== 'one' || !series}
+            picked={base?.repeats?.rule === null ? base.id : null}
+            keptRule={base?.repeats?.rule ?? ''}
+            own={own}
+            briefed={!forward && head.may.whole}
+            owner={owner}
+            when={typedWhen}
+          />
+        )}
+        {series && (
+          <Controller
+            name="scope"
+            control={control}
+            render={({ field }) => (
+              <TextField select label={t('form.scope')} {...field} slotProps={{ inputLabel: { shrink: true } }}>
+                <MenuItem value="one">{t('form.one')}</MenuItem>
+                <MenuItem value="later">{t('form.later')}</MenuItem>
+                <MenuItem value="all">{t('form.all')}</MenuItem>
+              </TextField>
+            )}
+          />
+        )}
+        {(!forward || has('notes')) && (
+          <div className="row">
+            <Button variant="text" onClick={() => setMore(!more)} aria-expanded={more}>
+              {more ? t('form.less') : t('form.more')}
+            </Button>
+          </div>
+        )}
+        {forward && (
+          <TextField
+            label={t('form.why')}
+            value={why}
+            onChange={(e) => setWhy(e.target.value)}
+            multiline
+            minRows={2}
+            maxRows={6}
+            error={!!whyWrong}
+            helperText={whyWrong ?? t('form.whyHelp', { name: owner })}
+            slotProps={{ inputLabel: { shrink: true }, htmlInput: { maxLength: 1000 } }}
+          />
+        )}
+        <SaveRow
+          head={head}
+          forward={forward}
+          busy={isSubmitting}
+          typed={isDirty || folk.touched}
+          sends={sends}
+          warned={warned}
+          onLeave={() => {
+            over();
+            onClose();
+          }}
+        />
+      </form>
+    </aside>
+  );
+}
+
+function spanText(from: string, to: string): string {
+  const minutes = (s: string) => Number(s.slice(0, 2)) * 60 + Number(s.slice(3));
+  const length = minutes(to) - minutes(from);
+  return length >= 60 ? `${Math.floor(length / 60)} h${length % 60 ? ` ${length % 60} min` : ''}` : `${length} min`;
+}

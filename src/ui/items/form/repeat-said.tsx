@@ -1,0 +1,87 @@
+'use client';
+import TextField from '@mui/material/TextField';
+import { useQuery } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
+import { readRepeatWords } from '@/core/sentence/index.ts';
+import { parseDate, parseWall, toWall } from '@/core/time/index.ts';
+import { useFrame } from '../../common/frame-context.tsx';
+import { said } from '../../common/refusal.ts';
+import { clock, DAY, fullDay } from '../../common/times.ts';
+import { useRepeatWords } from './repeat-kinds.ts';
+
+const PAUSE_MS = 300;
+interface When {
+  readonly start: string;
+  readonly end: string;
+  readonly allDay: boolean;
+  readonly zone: string;
+}
+
+/** A repeat as it is said, read back in words with its next dates; what can't be read is told so, and what is there stays. */
+export function RepeatSaid(props: { rule: string; error: string | undefined; onChange: (rule: string) => void }) {
+  const { rule, error, onChange } = props;
+  const t = useTranslations('form');
+  const { style, now } = useFrame();
+  const words = useRepeatWords();
+  const [text, setText] = useState(rule === '' ? '' : words(rule));
+  const [wrong, setWrong] = useState(false);
+  return (
+    <TextField
+      label={t('repeatSaid')}
+      placeholder={t('repeatSaidHint')}
+      value={text}
+      error={error !== undefined || wrong}
+      helperText={error ?? (wrong ? t('repeatSaidWrong') : rule === '' ? undefined : words(rule))}
+      onChange={(e) => {
+        setText(e.target.value);
+        const today = Math.floor(toWall(style.zone, now()) / DAY) * DAY;
+        const read = readRepeatWords(e.target.value, { today, language: style.language, dateOrder: style.dateOrder });
+        setWrong(e.target.value.trim() !== '' && read === null);
+        onChange(read === null ? '' : read.replace(/UNTIL=(\d{8})$/, 'UNTIL=$1T235959'));
+      }}
+      slotProps={{ inputLabel: { shrink: true }, htmlInput: { maxLength: 120 } }}
+    />
+  );
+}
+
+/** The next dates of a repeat, and those that a clock change leaves out. */
+export function NextDates({ rule, when }: { rule: string | null; when: When | null }) {
+  const t = useTranslations('form');
+  const tc = useTranslations('common');
+  const { style } = useFrame();
+  const asked = rule && when ? JSON.stringify({ when, rule }) : null;
+  const [settled, setSettled] = useState(asked);
+  useEffect(() => {
+    const timer = setTimeout(() => setSettled(asked), PAUSE_MS);
+    return () => clearTimeout(timer);
+  }, [asked]);
+  const query = useQuery({
+    queryKey: ['repeat', settled],
+    queryFn: () => call('previewRepeat', { body: JSON.parse(settled ?? '') }),
+    enabled: settled !== null,
+    retry: false,
+  });
+  if (asked === null) return null;
+  if (query.error)
+    return (
+      <span className="small wrong">
+        {Object.values(said(query.error, tc('unreachable')).fields)[0] ?? said(query.error, tc('unreachable')).sentence}
+      </span>
+    );
+  if (!query.data) return null;
+  const { dates, skipped, ends } = query.data;
+  const first = dates[0]?.slice(11);
+  const words = (text: string) => {
+    const wall = parseDate(text.slice(0, 10)) ?? 0;
+    const time = text.slice(11);
+    return time && time !== first ? `${fullDay(wall)}, ${clock(parseWall(text) ?? 0, style.hours)}` : fullDay(wall);
+  };
+  return (
+    <span className="small soft" role="status">
+      {t('nextDates', { dates: dates.map(words).join(' · '), ends: ends ? 'yes' : 'no' })}
+      {skipped.length > 0 && <span className="wrong"> {t('skipped', { dates: skipped.map(words).join(', ') })}</span>}
+    </span>
+  );
+}

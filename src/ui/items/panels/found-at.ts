@@ -1,0 +1,20 @@
+import type { FrameAnswer } from '@/contract/frame.ts';
+import type { SearchAnswer } from '@/contract/search.ts';
+import { dateText, parseInstant, toWall } from '@/core/time/index.ts';
+import type { TimeStyle } from '../../common/times.ts';
+import { type Sought, soughtParams } from './sought.ts';
+
+/** Where something that was found stands: on its calendar's board, in the week it is in, opened; with the search that found it going on. */
+export function foundAt(
+  { owner, calendar, of, item }: SearchAnswer['found'][number],
+  frame: FrameAnswer,
+  style: TimeStyle,
+  sought: Sought | null = null,
+): string {
+  const runs = frame.principals.some((p) => p.handle === owner.handle);
+  const week = item.allDay ? item.start : dateText(toWall(style.zone, parseInstant(item.start) ?? 0));
+  const to = new URLSearchParams({ week, item: item.id, ...(of === null ? {} : { c: calendar }) });
+  if (!runs) to.set('of', owner.handle);
+  for (const [name, value] of soughtParams(sought)) to.set(name, value);
+  return `/for/${runs ? owner.handle : frame.me.handle}/calendar?${to}`;
+}

@@ -1,0 +1,247 @@
+'use client';
+import Autocomplete from '@mui/material/Autocomplete';
+import Button from '@mui/material/Button';
+import Checkbox from '@mui/material/Checkbox';
+import TextField from '@mui/material/TextField';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
+import type { Lane } from '@/contract/lanes.ts';
+import boardsCss from '../../common/boards.module.css';
+import { useFrame } from '../../common/frame-context.tsx';
+import { SightMeter } from '../../common/meters.tsx';
+import { type Choice, choiceOption, fewChoices } from '../../common/people-options.tsx';
+import { said } from '../../common/refusal.ts';
+import lanesCss from '../views/lanes.module.css';
+
+const COLOURS = [0, 1, 2, 3, 4, 5];
+
+interface ToKeep extends Choice {
+  readonly body: { people?: string[]; group?: string; calendars?: string[] };
+}
+
+/** The lanes one keeps: shown or not, under one's own name, in one's own colour and order; and the way to keep more. */
+export function LanesPanel(props: { lanes: readonly Lane[]; board: string; onClose: () => void }) {
+  const { lanes, board, onClose } = props;
+  const t = useTranslations();
+  const tl = useTranslations('lanes');
+  const { toast } = useFrame();
+  const client = useQueryClient();
+  const [opened, setOpened] = useState<string | null>(null);
+  const act = async (work: () => Promise<unknown>) => {
+    try {
+      await work();
+    } catch (error) {
+      toast({ text: said(error, t('common.unreachable')).sentence });
+    }
+    await client.invalidateQueries({ queryKey: ['lanes'] });
+  };
+  const change = (lane: Lane, body: { name?: string | null; colour?: number; shown?: boolean; looked?: true }) =>
+    act(() => call('changeLane', { params: { lane: lane.key }, body }));
+  const order = (lane: Lane, by: -1 | 1) => {
+    const same = lanes.filter((one) => one.heading === lane.heading);
+    const other = same[same.indexOf(lane) + by];
+    if (!other) return;
+    const keys = lanes.map((one) => one.key);
+    const [a, b] = [keys.indexOf(lane.key), keys.indexOf(other.key)];
+    keys[a] = other.key;
+    keys[b] = lane.key;
+    void act(() => call('orderLanes', { body: { lanes: keys } }));
+  };
+  const drop = (lane: Lane) =>
+    act(async () => {
+      await call('dropLane', { params: { lane: lane.key } });
+      const again = { people: lane.of === null ? [lane.owner.handle] : [], group: null, calendars: [] as string[] };
+      if (lane.of !== null && lane.calendar) again.calendars.push(lane.calendar);
+      toast({
+        text: tl('dropped', { name: nameOf(lane) }),
+        undo: () => void act(() => call('keepLanes', { body: again })),
+      });
+    });
+  return (
+    <aside className={boardsCss.panel} aria-label={tl('title')}>
+      <div className={boardsCss.for}>
+        <span>{tl('title')}</span>
+        <Button variant="text" onClick={onClose} sx={{ minHeight: 0 }}>
+          {t('panel.close')}
+        </Button>
+      </div>
+      <KeepMore
+        onKeep={(body) => act(() => call('keepLanes', { body: { people: [], group: null, calendars: [], ...body } }))}
+      />
+      {(['run', 'look'] as const).map((heading) => {
+        const list = lanes.filter((lane) => lane.heading === heading);
+        if (list.length === 0) return null;
+        return (
+          <section key={heading}>
+            <h3>{tl(heading)}</h3>
+            <ul className={lanesCss.list}>
+              {list.map((lane, i) => (
+                <li key={lane.key} className={`who-${lane.colour}`}>
+                  <Checkbox
+                    size="small"
+                    // The board's own calendar is always on it.
+                    checked={lane.shown || lane.calendar === board}
+                    disabled={lane.calendar === board}
+                    slotProps={{ input: { 'aria-label': tl('show', { name: nameOf(lane) }) } }}
+                    onChange={(e) => void change(lane, { shown: e.target.checked })}
+                    sx={{ p: 0.25 }}
+                  />
+                  <button
+                    type="button"
+                    className="plain row"
+                    style={{ gap: 7, minWidth: 0, textAlign: 'left' }}
+                    aria-expanded={opened === lane.key}
+                    onClick={() => {
+                      setOpened(opened === lane.key ? null : lane.key);
+                      if (lane.moved) void change(lane, { looked: true });
+                    }}
+                  >
+                    <i className={lanesCss.dot} />
+                    <span style={{ minWidth: 0 }}>
+                      <span className={lanesCss.name} style={{ display: 'block' }}>
+                        {nameOf(lane)}
+                      </span>
+                      {(lane.moved || lane.name) && (
+                        <span className="small soft" style={{ display: 'block' }}>
+                          {[lane.name ? ownName(lane) : null, lane.moved ? tl('moved') : null]
+                            .filter(Boolean)
+                            .join(' · ')}
+                        </span>
+                      )}
+                    </span>
+                  </button>
+                  {lane.own ? <span /> : <SightMeter sight={lane.sight} />}
+                  <span className="row" style={{ gap: 0 }}>
+                    <Button
+                      variant="text"
+                      disabled={i === 0}
+                      aria-label={tl('up', { name: nameOf(lane) })}
+                      onClick={() => order(lane, -1)}
+                      sx={{ minWidth: 24, minHeight: 24, px: 0 }}
+                    >
+                      ↑
+                    </Button>
+                    <Button
+                      variant="text"
+                      disabled={i === list.length - 1}
+                      aria-label={tl('down', { name: nameOf(lane) })}
+                      onClick={() => order(lane, 1)}
+                      sx={{ minWidth: 24, minHeight: 24, px: 0 }}
+                    >
+                      ↓
+                    </Button>
+                  </span>
+                  {opened === lane.key && (
+                    <LaneMore lane={lane} onChange={(body) => void change(lane, body)} onDrop={() => void drop(lane)} />
+                  )}
+                </li>
+              ))}
+            </ul>
+          </section>
+        );
+      })}
+      <p className="small soft">{tl('help')}</p>
+    </aside>
+  );
+}
+
+const ownName = (lane: Lane): string => (lane.of === null ? lane.owner.name : `${lane.owner.name}, ${lane.of}`);
+const nameOf = (lane: Lane): string => lane.name ?? ownName(lane);
+
+function LaneMore(props: {
+  lane: Lane;
+  onChange: (body: { name?: string | null; colour?: number }) => void;
+  onDrop: () => void;
+}) {
+  const { lane, onChange, onDrop } = props;
+  const t = useTranslations('lanes');
+  const ts = useTranslations();
+  const [name, setName] = useState(lane.name ?? '');
+  return (
+    <div className={lanesCss.more}>
+      <span className="small soft">{t('sees', { name: lane.owner.name, sight: ts(`sightWords.${lane.sight}`) })}</span>
+      <TextField
+        label={t('name')}
+        value={name}
+        placeholder={ownName(lane)}
+        onChange={(e) => setName(e.target.value)}
+        onBlur={() => name.trim() !== (lane.name ?? '') && onChange({ name: name.trim() || null })}
+        onKeyDown={(e) => e.key === 'Enter' && (e.target as HTMLElement).blur()}
+        slotProps={{ htmlInput: { maxLength: 80 }, inputLabel: { shrink: true } }}
+      />
+      <fieldset className={lanesCss.dots} aria-label={t('colour')}>
+        {COLOURS.map((c) => (
+          <button
+            type="button"
+            key={c}
+            className={`plain who-${c}`}
+            aria-pressed={c === lane.colour}
+            aria-label={t('colourOf', { n: c + 1 })}
+            onClick={() => onChange({ colour: c })}
+          />
+        ))}
+      </fieldset>
+      <Button variant="outlined" onClick={onDrop}>
+        {t('drop')}
+      </Button>
+    </div>
+  );
+}
+
+/** People, groups and further calendars to keep, by a few letters of their names. */
+function KeepMore({ onKeep }: { onKeep: (body: ToKeep['body']) => Promise<void> }) {
+  const t = useTranslations('lanes');
+  const tm = useTranslations('meetings');
+  const [typed, setTyped] = useState('');
+  const directory = useQuery({ queryKey: ['people'], queryFn: () => call('listPeople', {}), staleTime: 60_000 });
+  const groups = useQuery({
+    queryKey: ['groups'],
+    queryFn: () => call('listGroups', {}),
+    staleTime: 60_000,
+    retry: false,
+  });
+  const choices: ToKeep[] = [
+    ...(directory.data?.people ?? []).flatMap((p): ToKeep[] => [
+      {
+        key: p.address,
+        name: p.name,
+        about: [p.role, p.site].filter(Boolean).join(' · '),
+        body: { people: [p.handle] },
+      },
+      ...p.further.map((f) => ({ key: f.key, name: `${p.name}, ${f.name}`, about: '', body: { calendars: [f.key] } })),
+    ]),
+    ...(groups.data?.groups ?? []).map((g) => ({
+      key: g.key,
+      name: t('allOf', { name: g.name }),
+      about: tm('group', { count: g.people }),
+      body: { group: g.key },
+    })),
+  ];
+  return (
+    <Autocomplete<ToKeep>
+      options={choices}
+      value={null}
+      inputValue={typed}
+      onInputChange={(_, text, reason) => reason !== 'reset' && setTyped(text)}
+      onChange={(_, choice) => {
+        setTyped('');
+        if (choice) void onKeep(choice.body);
+      }}
+      getOptionLabel={(o) => o.name}
+      isOptionEqualToValue={(a, b) => a.key === b.key}
+      filterOptions={fewChoices}
+      noOptionsText={typed.trim() === '' ? t('keepHint') : t('nobody')}
+      renderOption={choiceOption}
+      renderInput={(params) => (
+        <TextField
+          {...params}
+          label={t('keep')}
+          placeholder={t('keepHint')}
+          slotProps={{ ...params.slotProps, inputLabel: { ...params.slotProps.inputLabel, shrink: true } }}
+        />
+      )}
+    />
+  );
+}

@@ -1,0 +1,141 @@
+'use client';
+import Popover from '@mui/material/Popover';
+import { useQuery } from '@tanstack/react-query';
+import { type ReactNode, useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
+import type { BoardHead } from '@/contract/items/items.ts';
+import { parseDate } from '@/core/time/index.ts';
+import { useFrame } from '../../common/frame-context.tsx';
+import { language } from '../../common/language.ts';
+import { dayName } from '../../common/times.ts';
+import { firstName } from '../../common/token.tsx';
+import { PeopleField } from '../../meetings/people-field.tsx';
+import css from './asked-line.module.css';
+import type { TimesAsked } from './times-asked.ts';
+import { HowFields, LengthFields, WhenFields, WhereFields } from './times-fields.tsx';
+
+/** Names that are spelled out; of more the rest is counted. */
+const MOST_NAMED = 5;
+
+/** What is asked, in one line of words: each is pressed to change it. */
+export function AskedLine(props: {
+  head: BoardHead;
+  asked: TimesAsked;
+  /** Who of those who come isn't known, by name or address. */
+  unknown: readonly string[];
+  onChange: (change: Partial<TimesAsked>) => void;
+  /** In a panel it is written smaller. */
+  small?: boolean;
+}) {
+  const { head, asked, unknown, onChange, small = false } = props;
+  const t = useTranslations('openings');
+  const { frame, style } = useFrame();
+  const whom = head.own ? '' : firstName(head.owner.name);
+  const fields = { asked, onChange };
+  const directory = useQuery({ queryKey: ['people'], queryFn: () => call('listPeople', {}), staleTime: 60_000 });
+  const names = (role: 'must' | 'may') => {
+    const all = asked.people.filter((p) => p.role === role);
+    const few = all.slice(0, all.length > MOST_NAMED ? MOST_NAMED - 1 : MOST_NAMED).map((p) => {
+      const known = directory.data?.people.find((one) => one.address === p.address);
+      const name = p.name ?? known?.name ?? p.address;
+      const short = known?.resource ? name : firstName(name);
+      return unknown.includes(name) ? t('line.notKnown', { name: short }) : short;
+    });
+    return listed(few.length < all.length ? [...few, t('line.more', { count: all.length - few.length })] : few);
+  };
+  const [must, may] = [names('must'), names('may')];
+  const from = parseDate(asked.from);
+  const place = asked.place.trim();
+  return (
+    <p className={small ? `${css.line} ${css.small}` : css.line}>
+      <span>{head.own ? t('line.forMe') : t('line.for', { name: whom })}</span>{' '}
+      <Phrase words={t('minutes', { count: asked.length })} label={t('length')}>
+        <LengthFields {...fields} />
+      </Phrase>
+      {asked.padding > 0 && ` ${t('line.padding', { count: asked.padding })}`}{' '}
+      <Phrase
+        words={
+          asked.people.length === 0
+            ? t('line.alone')
+            : t('line.with', { must, may, has: must === '' ? 'may' : may === '' ? 'must' : 'both' })
+        }
+        label={t('line.who')}
+      >
+        <PeopleField
+          calendar={head.calendar.key}
+          owner={head.own ? frame.me.address : ''}
+          people={asked.people}
+          when={null}
+          item={null}
+          disabled={false}
+          onChange={(people) => onChange({ people })}
+        />
+      </Phrase>
+      ,{' '}
+      <Phrase
+        words={[
+          place === '' ? (asked.seats === null ? t('line.anywhere') : null) : t('line.at', { place }),
+          place !== '' && asked.there ? t('line.there', { name: whom, own: head.own ? 'yes' : 'no' }) : null,
+          asked.seats === null ? null : t('line.room', { seats: asked.seats, site: asked.site.trim() || 'none' }),
+        ]
+          .filter(Boolean)
+          .join(', ')}
+        label={t('line.where')}
+      >
+        <WhereFields {...fields} whom={whom} />
+      </Phrase>
+      ,{' '}
+      <Phrase
+        words={[
+          t('line.when', { day: from === null ? asked.from : dayName(from), days: t('days', { count: asked.days }) }),
+          asked.series ? t('line.series', { every: asked.series.every, times: asked.series.times }) : null,
+        ]
+          .filter(Boolean)
+          .join(', ')}
+        label={t('within')}
+      >
+        <WhenFields {...fields} />
+      </Phrase>
+      ,{' '}
+      <Phrase
+        words={`${t(asked.anyTime ? 'line.anyTime' : 'line.hours')}${asked.over ? `, ${t('line.over')}` : ''}`}
+        label={t('line.how')}
+      >
+        <HowFields {...fields} />
+      </Phrase>
+      .{style.zone !== frame.me.zone && ` ${style.zone}`}
+    </p>
+  );
+}
+
+/** Some words of the line, and what changes them. */
+function Phrase({ words, label, children }: { words: string; label: string; children: ReactNode }) {
+  const [at, setAt] = useState<HTMLElement | null>(null);
+  return (
+    <>
+      <button
+        type="button"
+        className={`plain ${css.phrase}`}
+        aria-haspopup="dialog"
+        aria-expanded={at !== null}
+        onClick={(event) => setAt(event.currentTarget)}
+      >
+        <span className="visually-hidden">{label}: </span>
+        {words}
+      </button>
+      <Popover
+        open={at !== null}
+        anchorEl={at}
+        onClose={() => setAt(null)}
+        anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }}
+        slotProps={{ paper: { role: 'dialog', 'aria-label': label, className: css.sheet } }}
+      >
+        {children}
+      </Popover>
+    </>
+  );
+}
+
+const listed = (names: readonly string[]): string =>
+  new Intl.ListFormat(language(), { type: 'conjunction' }).format(names);

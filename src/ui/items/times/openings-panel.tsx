@@ -1,0 +1,61 @@
+'use client';
+import Link from 'next/link';
+import { useState } from 'react';
+import { useTranslations } from 'use-intl';
+import type { BoardHead } from '@/contract/items/items.ts';
+import type { SeveralAnswer } from '@/contract/items/several.ts';
+import { dateText } from '@/core/time/index.ts';
+import boardsCss from '../../common/boards.module.css';
+import { useFrame } from '../../common/frame-context.tsx';
+import { PanelHead } from '../details/panel-head.tsx';
+import type { Walked } from '../views/moving.ts';
+import { AskedLine } from './asked-line.tsx';
+import { paramsOf, plainAsk, type TimesAsked, useTimes } from './times-asked.ts';
+import { WishFields } from './times-fields.tsx';
+import { type Taken, TimesFound } from './times-found.tsx';
+
+/** The search for times that work, beside the board: who comes, how long, when; each run with its reasons, and a press fills the item in. */
+export function OpeningsPanel(props: {
+  head: BoardHead;
+  day: number;
+  /** What a time is looked for from the start on: an item that stands already, who comes to it and where. */
+  begin: Partial<TimesAsked> | null;
+  onClose: () => void;
+  onTake: (taken: Taken) => void;
+  /** The time that is walked over, in wall-clock milliseconds: the board shows it in everybody's lane. */
+  onWalk: (time: Walked | null) => void;
+  onHeld: (answer: SeveralAnswer) => void;
+  onMoved: (answer: SeveralAnswer) => void;
+}) {
+  const { head, day, begin, onClose, onTake, onWalk, onHeld, onMoved } = props;
+  const t = useTranslations('openings');
+  const { style, frame } = useFrame();
+  // From the day it was opened on, wherever the board goes while the times are walked.
+  const [asked, setAsked] = useState<TimesAsked>(() => ({ ...plainAsk(dateText(day)), ...begin }));
+  const change = (more: Partial<TimesAsked>) => setAsked((was) => ({ ...was, ...more }));
+  const found = useTimes(head.calendar.key, asked, style.zone, false);
+  const owner = frame.principals.find((p) => p.handle === head.owner.handle);
+  return (
+    <aside className={boardsCss.panel} aria-label={t('title')}>
+      <PanelHead head={head} onClose={onClose} />
+      <h2>{t('title')}</h2>
+      {owner && head.calendar.main && (
+        <Link className="small" href={`/for/${owner.handle}/openings?${paramsOf(asked)}`}>
+          {t('screen')}
+        </Link>
+      )}
+      <AskedLine head={head} asked={asked} unknown={found.data?.unknown ?? []} onChange={change} small />
+      <WishFields asked={asked} onChange={change} />
+      <TimesFound
+        head={head}
+        asked={asked}
+        found={found}
+        onChange={change}
+        onTake={onTake}
+        onWalk={onWalk}
+        onHeld={onHeld}
+        onMoved={onMoved}
+      />
+    </aside>
+  );
+}

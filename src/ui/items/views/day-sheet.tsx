@@ -1,0 +1,152 @@
+'use client';
+import Button from '@mui/material/Button';
+import { useQuery } from '@tanstack/react-query';
+import { useSearchParams } from 'next/navigation';
+import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
+import type { ItemWire } from '@/contract/items/items.ts';
+import { dateText, parseDate, toWall } from '@/core/time/index.ts';
+import { Asked } from '../../common/asked.tsx';
+import { useFrame } from '../../common/frame-context.tsx';
+import { RichText } from '../../common/rich-text.tsx';
+import { clock, DAY, fullDay, MINUTE, wallsOf } from '../../common/times.ts';
+import { itemsKey, itemsTogether } from '../board/board-lanes.ts';
+import { weekOf } from '../board/ribbon.tsx';
+import sheetCss from './day-sheet.module.css';
+import { useBlockText } from './item-block.tsx';
+import { jointsOf, layOut } from './layout.ts';
+
+/** As many numbers as are asked for at once: the days of one sheet. */
+const MOST_PHONES = 500;
+
+/**
+ * A day to print for the principal's folder: what happens, where, with whom, what each answered and where they are called, the ways between, and the briefings.
+ * What whoever prints doesn't see isn't there. With `days=7` the week, a page a day.
+ */
+export function DaySheet({ calendar, name }: { calendar: string; name: string }) {
+  const t = useTranslations();
+  const ts = useTranslations('sheet');
+  const { frame, style, now } = useFrame();
+  const search = useSearchParams();
+  const today = Math.floor(toWall(style.zone, now()) / DAY) * DAY;
+  const asked = parseDate(search.get('day') ?? '') ?? today;
+  const week = search.get('days') === '7';
+  const first = week ? weekOf(null, asked, style.weekFirst) : asked;
+  const count = week ? 7 : 1;
+  const dates = { from: dateText(first), to: dateText(first + count * DAY), zone: style.zone };
+  const query = useQuery({
+    queryKey: itemsKey(calendar, dates),
+    queryFn: () => itemsTogether(calendar, dates),
+    meta: { follows: { as: 'items' as const, dates } },
+  });
+  const journeys = useQuery({
+    queryKey: ['journeys'],
+    queryFn: () => call('listJourneys', {}),
+    enabled: frame.me.inside,
+    retry: false,
+  });
+  const items = query.data?.items ?? [];
+  const addresses = [
+    ...new Set(items.flatMap((item) => item.attendees ?? []).map((a) => a.address.toLowerCase())),
+  ].slice(0, MOST_PHONES);
+  const numbers = useQuery({
+    queryKey: ['phones', addresses],
+    queryFn: () => call('readPhones', { body: { addresses } }),
+    enabled: addresses.length > 0,
+    retry: false,
+  });
+  const phones = new Map(numbers.data?.phones.map((p) => [p.address, p.phone]));
+  const layout = layOut(items, first, count, style.zone);
+  const days = Array.from({ length: count }, (_, i) => first + i * DAY);
+  return (
+    <div className={sheetCss.sheets}>
+      <div className={`row ${sheetCss.acts}`}>
+        <Button variant="contained" onClick={() => window.print()}>
+          {ts('print')}
+        </Button>
+        <span className="small soft">{ts('help')}</span>
+      </div>
+      <Asked query={query} />
+      {query.data?.more !== null && query.data && <p className="wrong">{ts('cut')}</p>}
+      {days.map((day, i) => {
+        const joints = jointsOf(layout.days[i] ?? [], journeys.data?.journeys ?? []);
+        const whole = layout.bars.filter((bar) => bar.from <= i && bar.to > i).map((bar) => bar.item);
+        const list = [...(layout.rails[i] ?? []), ...(layout.days[i] ?? [])]
+          .map(({ item, top }) => ({ item, top }))
+          .sort((a, b) => a.top - b.top);
+        return (
+          <article key={day} className={sheetCss.sheet}>
+            <h1>
+              {fullDay(day)} <span className="soft">{name}</span>
+            </h1>
+            {whole.map((item) => (
+              <Entry key={item.id} item={item} day={day} phones={phones} />
+            ))}
+            {list.map(({ item, top }) => {
+              const joint = joints.find((j) => j.key.startsWith(`${item.id} `));
+              return (
+                <div key={`${item.id} ${top}`}>
+                  <Entry item={item} day={day} phones={phones} />
+                  {joint && (
+                    <p className={`small ${joint.minutes > joint.gap ? 'wrong' : 'soft'} ${sheetCss.way}`}>
+                      {t('lanes.joint', {
+                        minutes: joint.minutes,
+                        gap: joint.gap,
+                        short: joint.minutes > joint.gap ? 'yes' : 'no',
+                      })}
+                    </p>
+                  )}
+                </div>
+              );
+            })}
+            {whole.length + list.length === 0 && query.data && <p className="soft">{ts('empty')}</p>}
+          </article>
+        );
+      })}
+    </div>
+  );
+}
+
+function Entry(props: { item: ItemWire; day: number; phones: ReadonlyMap<string, string> }) {
+  const { item, day, phones } = props;
+  const t = useTranslations();
+  const { style } = useFrame();
+  const textOf = useBlockText();
+  const { start, end } = wallsOf(item, style.zone);
+  const time = item.allDay
+    ? t('board.allDay')
+    : `${start < day ? '…' : clock(start, style.hours)}–${end > day + DAY + MINUTE ? '…' : clock(end, style.hours)}`;
+  const whereabouts = item.kind === 'whereabouts';
+  return (
+    <section className={`${sheetCss.entry}${whereabouts ? ` ${sheetCss.where}` : ''}`}>
+      <span className={sheetCss.time}>{time}</span>
+      <div>
+        <h2>{textOf(item)}</h2>
+        {[item.place, item.shows === 'busy' || whereabouts ? null : t(`statuses.${item.shows}`)]
+          .filter(Boolean)
+          .join(' · ')}
+        {item.link && <p className={sheetCss.small}>{item.link}</p>}
+        {item.attendees && item.attendees.length > 0 && (
+          <ul className={`${sheetCss.small} ${sheetCss.people}`}>
+            {item.attendees.map((a) => (
+              <li key={a.address}>
+                {a.name ?? a.address} ({t(`meetings.gave.${a.answer}`)}){' '}
+                <span className={sheetCss.phone}>{phones.get(a.address.toLowerCase())}</span>
+              </li>
+            ))}
+          </ul>
+        )}
+        {item.notes && (
+          <div className={sheetCss.notes}>
+            <RichText text={item.notes} />
+          </div>
+        )}
+        {item.briefing && (
+          <p className={sheetCss.briefing}>
+            <b>{t('panel.briefing')}</b> {item.briefing}
+          </p>
+        )}
+      </div>
+    </section>
+  );
+}

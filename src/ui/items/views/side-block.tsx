@@ -1,0 +1,49 @@
+'use client';
+import type { CSSProperties } from 'react';
+import type { ItemWire } from '@/contract/items/items.ts';
+import { useFrame } from '../../common/frame-context.tsx';
+import { whenText } from '../../common/times.ts';
+import blockCss from './block.module.css';
+import { useBlockHands, useBlockText } from './item-block.tsx';
+import lanesCss from './lanes.module.css';
+import { type Placed, shapeOf } from './layout.ts';
+
+/** One item in a row of side by side. Opens with Enter, moves by mouse or by Space and the arrow keys, along its row or into another. */
+export function SideBlock(props: {
+  placed: Placed;
+  whose: string;
+  selected: boolean;
+  movable: boolean;
+  style: CSSProperties;
+  onOpen: (item: ItemWire) => void;
+}) {
+  const { placed, whose, selected, movable, onOpen } = props;
+  const { item } = placed;
+  const { style } = useFrame();
+  const textOf = useBlockText();
+  const hands = useBlockHands(item, movable, selected, onOpen);
+  const classes = [
+    blockCss.block,
+    blockCss[shapeOf(item)],
+    selected && blockCss.selected,
+    placed.clash && blockCss.clash,
+    hands.picked && blockCss.picked,
+    hands.dragging && blockCss.dragging,
+    item.asSet?.cancelled && blockCss.cancelled,
+  ];
+  return (
+    <div
+      {...hands.block}
+      className={classes.filter(Boolean).join(' ')}
+      style={{ ...props.style, padding: '2px 4px', fontSize: 11.5, position: 'absolute' }}
+    >
+      <span className={blockCss.t} style={{ WebkitLineClamp: Number(props.style.height) < 34 ? 1 : 2 }}>
+        {textOf(item)}
+      </span>
+      <span className="visually-hidden">
+        , {whose}, {whenText(item, style)}
+      </span>
+      {movable && <span className={lanesCss.grip} {...hands.grip} />}
+    </div>
+  );
+}
