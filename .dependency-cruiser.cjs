@@ -22,7 +22,7 @@ const AREAS = {
   messages: ['reminders', 'items', 'sharing', 'people', 'suggestions', 'meetings'],
   frame: ['items', 'sharing', 'people', 'suggestions', 'messages'],
   dav: ['items', 'meetings', 'lanes'],
-  beside: ['items', 'sharing', 'meetings', 'openings', 'search', 'dav'],
+  'in-worker': ['items', 'sharing', 'meetings', 'openings', 'search', 'dav'],
 };
 const areaWalls = Object.entries(AREAS).map(([name, others]) => ({
   name: `area-${name}`,

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { type ParseArgsConfig, parseArgs } from 'node:util';
-import { askedBody } from '../src/contract/sharing/asks.ts';
+import { askedBody } from '../src/contract/sharing/access-requests.ts';
 import { changesBody, type GrantChange } from '../src/contract/sharing/changes.ts';
 import { ruleChange } from '../src/contract/sharing/rules.ts';
 import type { AudienceWire, SightlineRow, SightlinesAnswer } from '../src/contract/sharing/sharing.ts';
@@ -12,12 +12,12 @@ import { type Context, contextFor } from '../src/server/operations/deciding/cont
 import { listItems } from '../src/server/operations/items/list-items.ts';
 import { listGroups } from '../src/server/operations/people/groups.ts';
 import { listPeople } from '../src/server/operations/people/people.ts';
-import { askAccess } from '../src/server/operations/sharing/ask.ts';
-import { listAsks } from '../src/server/operations/sharing/asks.ts';
+import { listAccessRequests } from '../src/server/operations/sharing/access-requests.ts';
 import { changeGrants } from '../src/server/operations/sharing/change-grants.ts';
+import { explainAccess } from '../src/server/operations/sharing/explain-access.ts';
 import { calendarForScript, personForScript, tellOthers } from '../src/server/operations/sharing/for-scripts.ts';
 import { readHouseRules } from '../src/server/operations/sharing/house-rules.ts';
-import { makeAsk } from '../src/server/operations/sharing/make-ask.ts';
+import { requestAccess } from '../src/server/operations/sharing/request-access.ts';
 import { setRule } from '../src/server/operations/sharing/rule-wishes.ts';
 import { listSightlines } from '../src/server/operations/sharing/sightlines.ts';
 import type { Result } from '../src/server/result.ts';
@@ -185,7 +185,7 @@ const batch: Command = (ctx, [file], values) => {
 
 const explain: Command = (ctx, [calendar, who, item], values) => {
   const key = keyOf(ctx, calendar);
-  const answer = askAccess(ctx, key, { audience: audienceOf(ctx, who), item: item ?? '', at: values.at ?? null });
+  const answer = explainAccess(ctx, key, { audience: audienceOf(ctx, who), item: item ?? '', at: values.at ?? null });
   if (!answer.ok) return answer;
   const { name, seen, steps, at } = answer.value;
   return {
@@ -229,12 +229,12 @@ const ask: Command = (ctx, args, values) => {
   });
   if (!body.success) throw new Unclear('Say whom, and what.');
   if (values['dry-run']) return { ok: true, value: handles.map((handle) => ({ ask: handle, level })) };
-  const asked = makeAsk(ctx, body.data);
+  const asked = requestAccess(ctx, body.data);
   return asked.ok ? { ok: true, value: [asked.value] } : asked;
 };
 
 const asks: Command = (ctx) => {
-  const all = listAsks(ctx);
+  const all = listAccessRequests(ctx);
   if (!all.ok) return all;
   const { waiting, answered, own } = all.value;
   const row = (which: string) => (one: (typeof own)[number] | (typeof waiting)[number]) => ({

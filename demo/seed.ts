@@ -15,10 +15,10 @@ import { addGroup, setWithin } from '../src/server/operations/people/groups.ts';
 import { addPerson, beginCalendar, changePreferences, findBoard } from '../src/server/operations/people/people.ts';
 import { findPerson } from '../src/server/operations/people/session.ts';
 import { setReminderWish } from '../src/server/operations/reminders/index.ts';
-import { answerAsk } from '../src/server/operations/sharing/answer-ask.ts';
-import { listAsks } from '../src/server/operations/sharing/asks.ts';
+import { listAccessRequests } from '../src/server/operations/sharing/access-requests.ts';
+import { answerAccessRequest } from '../src/server/operations/sharing/answer-access-request.ts';
 import { giveAccess } from '../src/server/operations/sharing/give-access.ts';
-import { makeAsk } from '../src/server/operations/sharing/make-ask.ts';
+import { requestAccess } from '../src/server/operations/sharing/request-access.ts';
 import { wishForRule } from '../src/server/operations/sharing/rule-wishes.ts';
 import { listSightlines } from '../src/server/operations/sharing/sightlines.ts';
 import { putForward } from '../src/server/operations/suggestions/suggestions.ts';
@@ -228,7 +228,7 @@ function askForAccess(ctx: (handle: string) => Context, until: string): void {
     more: { until?: string; offers?: 'outline' } = {},
   ) => {
     const span = more.until ? { from: null, until: more.until, zone: 'Europe/Lisbon' } : null;
-    const asked = makeAsk(ctx(who), { to: [to], calendar: null, rights, span, why, offers: more.offers ?? null });
+    const asked = requestAccess(ctx(who), { to: [to], calendar: null, rights, span, why, offers: more.offers ?? null });
     if (!asked.ok) throw new Error(`${who}: ${JSON.stringify(asked)}`);
   };
   ask('maren', 'ines', PRESETS.titles, 'So that the volunteers’ walks don’t fall on your field days.', { until });
@@ -236,11 +236,11 @@ function askForAccess(ctx: (handle: string) => Context, until: string): void {
     offers: 'outline',
   });
   ask('greta', 'lucia', PRESETS.full, 'For the seed exchange.');
-  const listed = listAsks(ctx('lucia'));
+  const listed = listAccessRequests(ctx('lucia'));
   const [first] = listed.ok ? listed.value.waiting : [];
   const { key = '', turns = 0 } = first ?? {};
   const note = 'Titles are enough for that, I think.';
-  const given = answerAsk(ctx('lucia'), key, {
+  const given = answerAccessRequest(ctx('lucia'), key, {
     answer: 'give',
     turns,
     rights: PRESETS.titles,

@@ -38,7 +38,7 @@ export const ADDRESSES = {
   undo: ['POST', '/api/undo'],
   // lanes
   listLanes: ['GET', '/api/lanes'],
-  keepLanes: ['POST', '/api/lanes'],
+  saveLanes: ['POST', '/api/lanes'],
   changeLane: ['PATCH', '/api/lanes/{lane}'],
   dropLane: ['DELETE', '/api/lanes/{lane}'],
   orderLanes: ['PUT', '/api/lanes/order'],
@@ -69,8 +69,8 @@ export const ADDRESSES = {
   takeMessage: ['POST', '/api/messages/{message}'],
   // openings
   checkTime: ['POST', '/api/calendars/{calendar}/check'],
-  readKeeps: ['GET', '/api/calendars/{calendar}/keeps'],
-  saveKeeps: ['PUT', '/api/calendars/{calendar}/keeps'],
+  readTimePreferences: ['GET', '/api/calendars/{calendar}/keeps'],
+  saveTimePreferences: ['PUT', '/api/calendars/{calendar}/keeps'],
   findRound: ['POST', '/api/calendars/{calendar}/round'],
   findRoom: ['POST', '/api/calendars/{calendar}/room'],
   findTimes: ['POST', '/api/calendars/{calendar}/openings'],
@@ -89,7 +89,7 @@ export const ADDRESSES = {
   makeAccountCode: ['POST', '/api/accounts'],
   tieAccount: ['PUT', '/api/accounts'],
   untieAccount: ['DELETE', '/api/accounts/{person}'],
-  sayHands: ['POST', '/api/hands'],
+  setOperator: ['POST', '/api/hands'],
   // people, tokens
   listTokens: ['GET', '/api/tokens'],
   makeToken: ['POST', '/api/tokens'],
@@ -134,14 +134,14 @@ export const ADDRESSES = {
   // sharing, changes
   changeGrants: ['POST', '/api/grants'],
   // sharing, asks
-  listAsks: ['GET', '/api/asks'],
-  makeAsk: ['POST', '/api/asks'],
-  askChoices: ['POST', '/api/asks/choices'],
-  answerAsk: ['POST', '/api/asks/{ask}'],
-  nudgeAsk: ['PUT', '/api/asks/{ask}'],
-  takeBackAsk: ['DELETE', '/api/asks/{ask}'],
+  listAccessRequests: ['GET', '/api/asks'],
+  requestAccess: ['POST', '/api/asks'],
+  accessRequestChoices: ['POST', '/api/asks/choices'],
+  answerAccessRequest: ['POST', '/api/asks/{ask}'],
+  remindOfAccessRequest: ['PUT', '/api/asks/{ask}'],
+  withdrawAccessRequest: ['DELETE', '/api/asks/{ask}'],
   // sharing, review
-  ask: ['POST', '/api/calendars/{calendar}/ask'],
+  explainAccess: ['POST', '/api/calendars/{calendar}/ask'],
   readHistory: ['GET', '/api/calendars/{calendar}/history'],
   readFindings: ['GET', '/api/calendars/{calendar}/findings'],
   changeWords: ['PUT', '/api/words'],

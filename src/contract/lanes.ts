@@ -63,8 +63,8 @@ export const laneRoutes = {
     summary: 'The lanes one keeps: those one runs, and those one looks at',
     answer: lanesAnswer,
   },
-  keepLanes: {
-    ...at('keepLanes'),
+  saveLanes: {
+    ...at('saveLanes'),
     who: 'person',
     summary: 'Keep calendars as lanes: of people, of everybody in a group, or by themselves',
     body: keepLanesBody,

@@ -40,8 +40,8 @@ export const accountRoutes = {
     summary: 'Untie an account from one’s own',
     answer: accounts,
   },
-  sayHands: {
-    ...at('sayHands'),
+  setOperator: {
+    ...at('setOperator'),
     who: 'person',
     by: 'session',
     summary: 'Say who is behind a role account today',

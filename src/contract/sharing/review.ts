@@ -130,8 +130,8 @@ export const reviewRoutes = {
     body: wordsBody,
     answer: done,
   },
-  ask: {
-    ...at('ask'),
+  explainAccess: {
+    ...at('explainAccess'),
     reads: true,
     who: 'person',
     summary: 'Whether an audience can see an item, and why, now or at a past instant',

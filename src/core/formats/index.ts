@@ -1,7 +1,7 @@
 export { type DirectoryRow, readDirectory, writeDirectory } from './csv/directory.ts';
 export { readJourneys, writeJourneys } from './csv/journeys.ts';
 export { type CompFilter, fitsFilter, type PropFilter, type TextMatch } from './ical/filter.ts';
-export type { KeptLine } from './ical/kept.ts';
+export type { UnmodelledLine } from './ical/kept.ts';
 export { readCalendar, recurrenceIn } from './ical/read.ts';
 export { readFreeBusyQuestion } from './ical/read-free-busy.ts';
 export type { ReadFile, ReadItem, ReadProblem } from './ical/read-item.ts';

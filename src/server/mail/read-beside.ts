@@ -72,13 +72,13 @@ function beside<T>(what: ForMailThread): Promise<T | null> {
 const hasThread = (): boolean => process.env.NODE_ENV === 'production' && existsSync(script());
 
 /** Reads a mail; what goes beyond the thread's bounds comes as what its header says, marked. */
-export async function readMailBeside(bytes: Uint8Array): Promise<ReadMail> {
+export async function readMailInWorker(bytes: Uint8Array): Promise<ReadMail> {
   if (!hasThread()) return readMail(bytes);
   return (await beside<ReadMail>({ kind: 'mail', bytes })) ?? readHead(bytes);
 }
 
 /** Reads the calendar parts of a mail, once for each clock; `null` for what goes beyond the thread's bounds. */
-export async function readInvitationsBeside(
+export async function readInvitationsInWorker(
   parts: readonly string[],
   sender: string,
   clocks: readonly string[],

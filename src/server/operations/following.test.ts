@@ -5,7 +5,7 @@ import { type ChangedMessage, liveMessage } from '@/contract/items/live.ts';
 import { PRESETS, type Rights } from '@/core/access/index.ts';
 import { putDays, putInto, standingOf } from '@/ui/common/live-items.ts';
 import { hub } from '../live/hub.ts';
-import { listItemsBeside, listLoadBeside } from './beside/beside.ts';
+import { listItemsInWorker, listLoadInWorker } from './in-worker/in-worker.ts';
 
 import { changeMeeting, removeMeeting, undoMeeting } from './meetings/index.ts';
 
@@ -55,12 +55,12 @@ afterEach(() => {
 });
 
 const items = async (who: string): Promise<ItemsAnswer> => {
-  const answer = await listItemsBeside(org.ctx(who), org.calendar('ines'), RANGE);
+  const answer = await listItemsInWorker(org.ctx(who), org.calendar('ines'), RANGE);
   if (!answer.ok) throw new Error(answer.code);
   return JSON.parse(JSON.stringify(answer.value));
 };
 const load = async (who: string): Promise<LoadAnswer> => {
-  const answer = await listLoadBeside(org.ctx(who), org.calendar('ines'), RANGE);
+  const answer = await listLoadInWorker(org.ctx(who), org.calendar('ines'), RANGE);
   if (!answer.ok) throw new Error(answer.code);
   return answer.value;
 };

@@ -10,7 +10,7 @@ import { listNotices } from './messages/notices.ts';
 import { listPeople } from './people/people.ts';
 import { listReminders, readItemReminder } from './reminders/index.ts';
 import { search } from './search/index.ts';
-import { askAccess, readItemSight } from './sharing/ask.ts';
+import { explainAccess, readItemSight } from './sharing/explain-access.ts';
 import { readFindings } from './sharing/findings.ts';
 import { giveAccess, takeAccess } from './sharing/give-access.ts';
 import { previewAccess } from './sharing/preview-access.ts';
@@ -77,7 +77,7 @@ function everythingSaidTo(handle: string): string {
     ...MARKS.flatMap((field) => items.map((item) => search(ctx, { words: mark(item, field), everywhere: '1' }))),
     search(ctx, { words: 'zq', everywhere: '1' }),
     ...ids.map((id) => readItemReminder(ctx, id)),
-    ...ids.map((item) => askAccess(ctx, key, { audience: { kind: 'person', id: 'wren' }, item, at: null })),
+    ...ids.map((item) => explainAccess(ctx, key, { audience: { kind: 'person', id: 'wren' }, item, at: null })),
     ...ids.map((id) => readItemSight(ctx, id)),
     ...ids.map((id) => readItem(ctx, id)),
   ];

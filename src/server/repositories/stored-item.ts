@@ -1,5 +1,5 @@
 import type { Answer, Attendee, Party, WrittenFields } from '@/core/calendar/index.ts';
-import type { KeptLine } from '@/core/formats/index.ts';
+import type { UnmodelledLine } from '@/core/formats/index.ts';
 
 /** An item as it is kept: what is written of it, by the table of fields, and what comes of that. `start` and `end` are epoch milliseconds, or day starts as if UTC where `allDay`. */
 export interface StoredItem extends WrittenFields {
@@ -41,7 +41,7 @@ export interface StoredItem extends WrittenFields {
   readonly changedAt: number;
   readonly removedAt: number | null;
   /** What a calendar file said of it that isn't modelled. */
-  readonly kept: readonly KeptLine[];
+  readonly kept: readonly UnmodelledLine[];
   /** The act that brought it in with a file. */
   readonly batch: number | null;
 }

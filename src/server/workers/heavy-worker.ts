@@ -1,7 +1,7 @@
 import { type MessagePort, parentPort } from 'node:worker_threads';
 import { openDatabase } from '../db/index.ts';
 import { beElsewhere, type Listener } from '../live/hub.ts';
-import { doJob } from '../operations/beside/jobs-beside.ts';
+import { doJob } from '../operations/in-worker/jobs.ts';
 import { settings } from '../settings.ts';
 import type { FromThread, Port, ToThread } from './port.ts';
 

@@ -125,10 +125,10 @@ function lane(name: LaneName): Lane {
  * Reads beside requests, one reading after the other, on a thread that stays; `who` is whose turn it takes. Throws `TookTooLong`, and
  * `TooManyWaiting` where as many wait as may.
  */
-export const readBeside = (job: Job, who: Who): Promise<unknown> => lane('reading').run(job, who);
+export const readInWorker = (job: Job, who: Who): Promise<unknown> => lane('reading').run(job, who);
 
 /** The same for what writes, on another thread: nobody who reads waits for it, and whoever writes on this one waits no longer than its closing act. */
-export const writeBeside = (job: Job, who: Who): Promise<unknown> => lane('writing').run(job, who);
+export const writeInWorker = (job: Job, who: Who): Promise<unknown> => lane('writing').run(job, who);
 
 /** Files that are read or brought in at one time; so many of one person's, and in all, wait for their turn. */
 const AT_ONCE = 2;
@@ -139,7 +139,7 @@ const MOST_WAITING = 20;
  * Does a long work on a thread of its own, which ends with it, when it is its turn. `begun` is given the way to stop it, also while it
  * waits. Throws `TooManyWaiting`, `GaveUp` and `TookTooLong`.
  */
-export async function workBeside(
+export async function workInWorker(
   job: Job,
   hooks: { longestMs?: number; progress?: (done: number, of: number) => void; begun?: (stop: () => void) => void },
 ): Promise<unknown> {

@@ -2,8 +2,8 @@ import type { Query, QueryClient } from '@tanstack/react-query';
 import type { ItemsAnswer, LinkItemsAnswer, LoadAnswer } from '@/contract/items/items.ts';
 import type { ChangedMessage } from '@/contract/items/live.ts';
 import type { Version } from '@/contract/version.ts';
-import { askAgain } from './ask-again.ts';
 import { type Dates, putDays, putInto, standingOf } from './live-items.ts';
+import { refetchOnce } from './refetch-once.ts';
 
 /** What a query's answer is made of, so that a change can be put into it. Without one, a change is asked for. */
 export type Follows = { readonly as: 'items' | 'load'; readonly dates: Dates };
@@ -62,7 +62,7 @@ export class Follower {
 
   private ask(query: Query): Promise<void> {
     this.askedFor.set(query, this.heard);
-    return askAgain(this.client, { queryKey: query.queryKey, exact: true });
+    return refetchOnce(this.client, { queryKey: query.queryKey, exact: true });
   }
 
   private isOf(query: Query, message: ChangedMessage): boolean {

@@ -2,8 +2,8 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import type { LiveMessage } from '@/contract/items/live.ts';
-import { askAgain } from './ask-again.ts';
 import { Follower } from './follow.ts';
+import { refetchOnce } from './refetch-once.ts';
 
 export type LiveState =
   | { readonly kind: 'connecting' }
@@ -33,41 +33,41 @@ export function useLive(me: string): LiveState {
         if (note.state.kind === 'live' && current.kind !== 'live') {
           follower.forget();
           client.removeQueries({ type: 'inactive' });
-          void askAgain(client);
+          void refetchOnce(client);
         }
         current = note.state;
         setState(note.state);
       } else if (note.kind === 'changed') {
         follower.hear(note);
-        void askAgain(client, { queryKey: ['suggestions'] });
+        void refetchOnce(client, { queryKey: ['suggestions'] });
       } else if (note.kind === 'over') {
         // Signed out: whatever is asked now says so, and nothing of before stays.
         client.removeQueries({ type: 'inactive' });
-        void askAgain(client);
+        void refetchOnce(client);
       } else if (note.kind === 'looking') {
-        void askAgain(client, { queryKey: ['looking', note.item] });
+        void refetchOnce(client, { queryKey: ['looking', note.item] });
       } else if (note.kind === 'told') {
-        void askAgain(client, { queryKey: ['suggestions'] });
-        void askAgain(client, { queryKey: ['notices'] });
-        void askAgain(client, { queryKey: ['asks'] });
-        void askAgain(client, { queryKey: ['reminders'] });
-        void askAgain(client, { queryKey: ['messages'] });
-        void askAgain(client, { queryKey: ['meeting'] });
-        void askAgain(client, { queryKey: ['frame'] });
+        void refetchOnce(client, { queryKey: ['suggestions'] });
+        void refetchOnce(client, { queryKey: ['notices'] });
+        void refetchOnce(client, { queryKey: ['asks'] });
+        void refetchOnce(client, { queryKey: ['reminders'] });
+        void refetchOnce(client, { queryKey: ['messages'] });
+        void refetchOnce(client, { queryKey: ['meeting'] });
+        void refetchOnce(client, { queryKey: ['frame'] });
       } else if (note.kind === 'access') {
         // Nothing fetched under the old access stays: what isn't on the screen goes now, what is on it with the answer.
         const queryKey = ['calendar', note.calendar];
         client.removeQueries({ queryKey, type: 'inactive' });
-        askAgain(client, { queryKey }, { throwOnError: true, cancelRefetch: true }).catch(() =>
+        refetchOnce(client, { queryKey }, { throwOnError: true, cancelRefetch: true }).catch(() =>
           client.resetQueries({ queryKey }),
         );
-        void askAgain(client, { queryKey: ['frame'] });
-        void askAgain(client, { queryKey: ['people'] });
-        void askAgain(client, { queryKey: ['lanes'] });
+        void refetchOnce(client, { queryKey: ['frame'] });
+        void refetchOnce(client, { queryKey: ['people'] });
+        void refetchOnce(client, { queryKey: ['lanes'] });
         client.removeQueries({ queryKey: ['asks'], type: 'inactive' });
-        void askAgain(client, { queryKey: ['asks'] });
+        void refetchOnce(client, { queryKey: ['asks'] });
         client.removeQueries({ queryKey: ['suggestions'], type: 'inactive' });
-        void askAgain(client, { queryKey: ['suggestions'] });
+        void refetchOnce(client, { queryKey: ['suggestions'] });
       } else if (leading) channel.postMessage({ kind: 'state', state: current } satisfies Note);
     };
     const tell = (note: Note) => {

@@ -10,8 +10,8 @@ import { call } from '@/contract/call.ts';
 import type { SearchAnswer } from '@/contract/search.ts';
 import { dateText } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
-import { keepDraft } from '../common/kept-drafts.ts';
 import { said as refusalOf } from '../common/refusal.ts';
+import { saveDraft } from '../common/saved-drafts.ts';
 import { clock, fullDay, whenText } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 import { draftOf, type Meant, meantBy, meantWhen } from '../items/form/from-sentence.ts';
@@ -130,7 +130,7 @@ export function FinderDialog({ open, setOpen }: { open: boolean; setOpen: (open:
     setTyped('');
     const draft = draftOf(what, principal);
     if (!atOnce || what.people.length > 0 || what.values.repeat === 'said') {
-      keepDraft(draft);
+      saveDraft(draft);
       router.push(draft.href);
       return;
     }
@@ -146,7 +146,7 @@ export function FinderDialog({ open, setOpen }: { open: boolean; setOpen: (open:
       await client.invalidateQueries({ queryKey: ['calendar', principal.calendar] });
     } catch (error) {
       // What was typed is kept, as any form is.
-      keepDraft(draft);
+      saveDraft(draft);
       toast({ text: refusalOf(error, errors('common.unreachable')).sentence });
     }
   };
@@ -246,7 +246,7 @@ export function FinderDialog({ open, setOpen }: { open: boolean; setOpen: (open:
             const to = new URLSearchParams({ week: dateText(found.start), kept: key });
             const href = `/for/${principal.handle}/calendar?${to}`;
             const { name, colour } = principal;
-            keepDraft({ key, title: '', owner: name, colour, href, data: found.form });
+            saveDraft({ key, title: '', owner: name, colour, href, data: found.form });
             router.push(href);
             return;
           }

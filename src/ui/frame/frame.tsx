@@ -11,9 +11,9 @@ import { toWall } from '@/core/time/index.ts';
 import { type Asking, FrameProvider, type Toast } from '../common/frame-context.tsx';
 import hillsCss from '../common/hills.module.css';
 import { Mark } from '../common/hills.tsx';
-import { keepFor } from '../common/kept-drafts.ts';
 import { later } from '../common/later.tsx';
 import { type LiveState, useLive } from '../common/live.ts';
+import { keepFor } from '../common/saved-drafts.ts';
 import { clock } from '../common/times.ts';
 import { firstName, Token } from '../common/token.tsx';
 import { Finder } from './finder.tsx';
@@ -21,8 +21,8 @@ import frameCss from './frame.module.css';
 import { KeptBar } from './kept-bar.tsx';
 import { Reminders } from './reminders.tsx';
 
-const AskPanel = later(() => import('../common/ask-panel.tsx').then((m) => m.AskPanel));
-const HandsDialog = later(() => import('./hands-dialog.tsx').then((m) => m.HandsDialog));
+const AccessRequestPanel = later(() => import('../common/access-request-panel.tsx').then((m) => m.AccessRequestPanel));
+const OperatorDialog = later(() => import('./operator-dialog.tsx').then((m) => m.OperatorDialog));
 const Toasted = later(() => import('./toasted.tsx').then((m) => m.Toasted));
 const SECTIONS = ['calendar', 'openings', 'sightlines', 'messages', 'people', 'house-rules'] as const;
 
@@ -140,12 +140,12 @@ export function Frame(props: { initial: FrameAnswer; who: string; children: Reac
         <main className={frameCss.work}>
           <Reminders />
           {props.children}
-          {asking && <AskPanel key={asking.id} asking={asking.asking} onClose={() => setAsking(null)} />}
+          {asking && <AccessRequestPanel key={asking.id} asking={asking.asking} onClose={() => setAsking(null)} />}
           <KeptBar />
         </main>
       </div>
       {frame.hands && (frame.hands.asks || taking) && (
-        <HandsDialog
+        <OperatorDialog
           account={frame.me.name}
           hands={frame.hands}
           onClose={frame.hands.asks ? null : () => setTaking(false)}

@@ -2,7 +2,7 @@
 import Button from '@mui/material/Button';
 import Link from 'next/link';
 import { useTranslations } from 'use-intl';
-import { dropDraft, useKeptDrafts } from '../common/kept-drafts.ts';
+import { dropDraft, useKeptDrafts } from '../common/saved-drafts.ts';
 import { firstName } from '../common/token.tsx';
 import keptBarCss from './kept-bar.module.css';
 

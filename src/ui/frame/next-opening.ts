@@ -7,7 +7,7 @@ import { dateText, parseInstant, toWall } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { DAY, MINUTE } from '../common/times.ts';
 import { formOf } from '../items/form/form-of.ts';
-import type { KeptForm } from '../items/form/item-values.ts';
+import type { FormDraft } from '../items/form/item-values.ts';
 import { bodyOf, paramsOf, plainAsk, type TimesAsked } from '../items/times/times-asked.ts';
 
 const PAUSE_MS = 200;
@@ -20,7 +20,7 @@ export interface NextOpening {
   readonly names: readonly string[];
   readonly screen: string;
   /** `null` where none works; absent while it is looked for. */
-  readonly found?: { readonly start: number; readonly end: number; readonly form: KeptForm } | null;
+  readonly found?: { readonly start: number; readonly end: number; readonly form: FormDraft } | null;
 }
 
 /** Reads what is typed as asking for the next time of some length for whom the window works, and looks for it. */

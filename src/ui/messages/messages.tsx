@@ -9,12 +9,12 @@ import type { NoticesAnswer } from '@/contract/messages.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { Asked } from '../common/asked.tsx';
 import { useFrame } from '../common/frame-context.tsx';
-import { useAsks } from '../common/own-asks.ts';
+import { useAsks } from '../common/own-access-requests.ts';
 import pageCss from '../common/page.module.css';
 import { said } from '../common/refusal.ts';
 import { dayMonth } from '../common/times.ts';
 import { firstName, Token } from '../common/token.tsx';
-import { Asks } from '../sharing/asks.tsx';
+import { Asks } from '../sharing/access-requests.tsx';
 import { audienceParam } from '../sharing/audience-param.ts';
 import { useSentence } from '../sharing/sentence.tsx';
 import { Wishes } from '../sharing/wishes.tsx';
@@ -120,7 +120,7 @@ function KeepLane(props: { handle: string; name: string; further: { key: string 
       const body = further
         ? { people: [], group: null, calendars: [further.key] }
         : { people: [handle], group: null, calendars: [] };
-      await call('keepLanes', { body });
+      await call('saveLanes', { body });
       toast({ text: t('messages.laneDone', { name }) });
     } catch (error) {
       toast({ text: said(error, t('common.unreachable')).sentence });

@@ -9,8 +9,8 @@ import { call } from '@/contract/call.ts';
 import { dateText, toWall } from '@/core/time/index.ts';
 import boardsCss from '../common/boards.module.css';
 import { useFrame } from '../common/frame-context.tsx';
-import { keepDraft } from '../common/kept-drafts.ts';
 import { said } from '../common/refusal.ts';
+import { saveDraft } from '../common/saved-drafts.ts';
 import { clock, dayName, whenText } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 import { useItemWrites } from '../items/board/item-writes.ts';
@@ -75,7 +75,7 @@ function Search({ head, name, today, notice, onNotice }: OnHead) {
     const key = `openings ${taken.start} ${asked.item ?? ''}`;
     const to = new URLSearchParams({ week: dateText(taken.start), kept: key });
     const href = `/for/${head.owner.handle}/calendar?${to}`;
-    keepDraft({ key, title: title.trim(), owner: name, colour: head.owner.colour, href, data: form });
+    saveDraft({ key, title: title.trim(), owner: name, colour: head.owner.colour, href, data: form });
     router.push(href);
   };
   const send = async (taken: Taken) => {

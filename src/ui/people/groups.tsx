@@ -8,12 +8,12 @@ import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { GroupsAnswer } from '@/contract/people/people.ts';
-import { AskFreeBusy } from '../common/ask-free-busy.tsx';
 import { Asked } from '../common/asked.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
 import { fewPeople, personOption, type Someone } from '../common/people-options.tsx';
 import { said } from '../common/refusal.ts';
+import { AskFreeBusy } from '../common/request-free-busy.tsx';
 
 type Group = GroupsAnswer['groups'][number];
 

@@ -23,10 +23,10 @@ import type { RightsWire } from '@/contract/sharing/sight.ts';
 import { SIGHTS } from '@/core/calendar/index.ts';
 import { dateText, parseInstant, toWall, weekStart } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
-import { dropDraft, peekDraft, useKeepOnLeaving } from '../common/kept-drafts.ts';
 import pageCss from '../common/page.module.css';
 import { NOTHING } from '../common/plain-rights.ts';
 import { said } from '../common/refusal.ts';
+import { dropDraft, peekDraft, useSaveDraftOnLeaving } from '../common/saved-drafts.ts';
 import { DAY } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 import { audienceParam } from './audience-param.ts';
@@ -150,7 +150,7 @@ export function GrantEditor(props: {
     (span !== null && (span.from !== was.from || span.until !== was.until)) ||
     note !== '' ||
     linkName !== '';
-  const over = useKeepOnLeaving(
+  const over = useSaveDraftOnLeaving(
     somethingTyped
       ? {
           key: keptAs,

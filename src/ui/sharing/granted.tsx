@@ -7,11 +7,11 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { PersonWire } from '@/contract/people/people.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
-import { AskMore } from '../common/ask-more.tsx';
 import { Asked } from '../common/asked.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import { ReachMeter, SightMeter } from '../common/meters.tsx';
 import pageCss from '../common/page.module.css';
+import { RequestMore } from '../common/request-more.tsx';
 import { dayMonth } from '../common/times.ts';
 import { firstName, Token } from '../common/token.tsx';
 import { useSentence } from './sentence.tsx';
@@ -120,7 +120,7 @@ function One({ one: { person, further, rights, through, until } }: { one: Mine }
           {t('open')}
         </Link>
         {(rights.sight !== 'full' || !rights.add) && (
-          <AskMore
+          <RequestMore
             handle={person.handle}
             name={person.name}
             calendar={further ? { ...further, main: false } : undefined}

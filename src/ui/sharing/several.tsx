@@ -9,7 +9,7 @@ import { call } from '@/contract/call.ts';
 import { reachOf } from '@/contract/sharing/reach.ts';
 import type { AudienceWire, SightlineRow, SightlinesAnswer } from '@/contract/sharing/sharing.ts';
 import { SIGHTS } from '@/core/calendar/index.ts';
-import { useChoices } from '../common/ask-choices.ts';
+import { useChoices } from '../common/access-request-choices.ts';
 import { DateField } from '../common/date-field.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';

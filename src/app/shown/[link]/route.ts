@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import { languageOf } from '@/messages/languages.ts';
 import { evenOut } from '@/server/http/route.ts';
-import { readLinkBeside } from '@/server/operations/beside/beside.ts';
+import { readLinkInWorker } from '@/server/operations/in-worker/in-worker.ts';
 import { plainGone, plainWeek } from '@/ui/sharing/plain-week.ts';
 
 const TOO_MANY = ['tooManyTries', 'tooManyAtOnce', 'tooSlow'];
@@ -16,7 +16,7 @@ export async function GET(request: Request, { params }: { params: Promise<{ link
   const { link } = await params;
   const nonce = randomBytes(16).toString('base64');
   const wanted = new URL(request.url).searchParams.get('from');
-  const read = await readLinkBeside('week', link, request.headers, wanted);
+  const read = await readLinkInWorker('week', link, request.headers, wanted);
   const here = languageOf(request.headers.get('accept-language'));
   if (!read.ok) {
     await evenOut(begun);

@@ -5,7 +5,7 @@ import { insideOf, type Property, plainText, propertyOf } from './property.ts';
  * Something a file said of an item that isn't modelled, as it came: a content line, or a component within it. `of` names the field
  * it depends on and `was` that field's value then: written back only while it still is.
  */
-export interface KeptLine {
+export interface UnmodelledLine {
   readonly line: string;
   readonly of?: string;
   readonly was?: string;
@@ -77,12 +77,12 @@ export function keptOf(
   block: string,
   fields: KeptFields,
   ours: readonly string[],
-): { readonly kept: KeptLine[]; readonly dropped: string[] } {
+): { readonly kept: UnmodelledLine[]; readonly dropped: string[] } {
   const said = new Set(ours);
-  const kept: KeptLine[] = [];
+  const kept: UnmodelledLine[] = [];
   const dropped: string[] = [];
   let size = 0;
-  const keep = (name: string, entry: KeptLine) => {
+  const keep = (name: string, entry: UnmodelledLine) => {
     size += entry.line.length + (entry.was?.length ?? 0);
     if (size > MOST_KEPT) {
       size -= entry.line.length + (entry.was?.length ?? 0);
@@ -103,7 +103,7 @@ export function keptOf(
 }
 
 /** Our own lines with what was kept put in place of what it says better, and beside them what nothing of ours says. */
-export function withKept(ours: readonly string[], kept: readonly KeptLine[], fields: KeptFields): string[] {
+export function withKept(ours: readonly string[], kept: readonly UnmodelledLine[], fields: KeptFields): string[] {
   const standing = kept.filter(({ line, of, was }) => {
     if (of === undefined) return true;
     const property = propertyOf(line);

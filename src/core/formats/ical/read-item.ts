@@ -1,6 +1,6 @@
 import type { Attendee, FiledField, Party, WrittenFields } from '../../calendar/index.ts';
 import type { Length, RuleProblem } from '../../recurrence/index.ts';
-import type { KeptLine } from './kept.ts';
+import type { UnmodelledLine } from './kept.ts';
 import type { FileZone } from './zones.ts';
 
 /** One VEVENT, read. Wall times are texts in `zone`, instants epoch milliseconds (day starts as if UTC where all day). */
@@ -28,7 +28,7 @@ export interface ReadItem extends Pick<WrittenFields, FiledField> {
   readonly cancelled: boolean;
   readonly organiser: Party | null;
   readonly attendees: readonly Attendee[];
-  readonly kept: readonly KeptLine[];
+  readonly kept: readonly UnmodelledLine[];
   readonly sequence: number;
   /** When this revision was made, by its DTSTAMP or LAST-MODIFIED; 0 where the file doesn't say. */
   readonly stamp: number;

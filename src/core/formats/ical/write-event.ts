@@ -2,7 +2,7 @@ import ICAL from 'ical.js';
 import { FILED_FIELDS, type FiledField, specOf, type WrittenFields } from '../../calendar/index.ts';
 import type { Length } from '../../recurrence/index.ts';
 import { fromWallLenient, parseDate, parseWall, wallText } from '../../time/index.ts';
-import { type KeptFields, type KeptLine, withKept } from './kept.ts';
+import { type KeptFields, type UnmodelledLine, withKept } from './kept.ts';
 import { plainText } from './property.ts';
 
 /** An item as it is written: what reading gives back, and what a reader of the file needs beside it. */
@@ -20,7 +20,7 @@ export interface WrittenItem extends KeptFields {
   readonly added: readonly string[];
   readonly left: readonly string[];
   readonly sequence: number;
-  readonly kept: readonly KeptLine[];
+  readonly kept: readonly UnmodelledLine[];
   /** When it was last changed, epoch milliseconds. */
   readonly changedAt: number;
   /** The series it stands for a happening of, where the file has it: its zone and form are those of the recurrence id. */

@@ -5,15 +5,6 @@ import { writingIsFree } from '../../db/gate.ts';
 import { database } from '../../db/index.ts';
 import { log } from '../../log.ts';
 import {
-  askFreeBusyBeside,
-  deleteObjectBeside,
-  listInboxBeside,
-  listObjectsBeside,
-  putObjectBeside,
-  queryFreeBusyBeside,
-  readObjectBeside,
-} from '../../operations/beside/beside.ts';
-import {
   clearInbox,
   listProgramCalendars,
   MOST_ASKED,
@@ -27,6 +18,15 @@ import {
 import { again } from '../../operations/deciding/context/again.ts';
 import { type Context, contextFor } from '../../operations/deciding/context/context.ts';
 import { freeLapsed } from '../../operations/deciding/writing/lapse.ts';
+import {
+  askFreeBusyInWorker,
+  deleteObjectInWorker,
+  listInboxInWorker,
+  listObjectsInWorker,
+  putObjectInWorker,
+  queryFreeBusyInWorker,
+  readObjectInWorker,
+} from '../../operations/in-worker/in-worker.ts';
 import { signedIn } from '../../operations/people/session.ts';
 import { type Refusal, type Result, refuse } from '../../result.ts';
 import { readLimited } from '../body.ts';
@@ -243,7 +243,7 @@ async function knownOf({ ctx, me }: Pick<Asked, 'ctx' | 'me'>, resource: Resourc
     case 'object': {
       const calendar = readProgramCalendar(ctx, resource.calendar);
       if (!calendar.ok) return calendar;
-      return known(await readObjectBeside(ctx, resource.calendar, resource.name), (object) => ({
+      return known(await readObjectInWorker(ctx, resource.calendar, resource.name), (object) => ({
         ...base,
         kind: 'object',
         calendar: calendar.value,
@@ -342,7 +342,7 @@ async function beneathOf(
     return { ok: true, value: { responses, cut } };
   }
   if (known.kind === 'inbox') {
-    const listed = await listInboxBeside(ctx);
+    const listed = await listInboxInWorker(ctx);
     if (!listed.ok) return listed;
     const responses = mapped(listed.value, (invitation) =>
       responseFor(hrefs.invitation(me, invitation.name), { ...base, kind: 'invitation', invitation }, wanted),
@@ -351,7 +351,7 @@ async function beneathOf(
   }
   if (known.kind !== 'calendar') return { ok: true, value: { responses: [], cut: false } };
   const { calendar } = known;
-  const listed = await listObjectsBeside(ctx, calendar.key, { texts: false });
+  const listed = await listObjectsInWorker(ctx, calendar.key, { texts: false });
   if (!listed.ok) return listed;
   const { objects, cut } = listed.value;
   return { ok: true, value: { responses: objectsIn(asked, calendar, objects, wanted, false), cut } };
@@ -387,7 +387,7 @@ async function report(asked: Asked): Promise<Response> {
     case cal('free-busy-query'): {
       const instants = freeBusyIn(body);
       if (!instants.ok) return conditionFailed(instants.failed);
-      const answer = await queryFreeBusyBeside(ctx, calendar.value.key, instants.value);
+      const answer = await queryFreeBusyInWorker(ctx, calendar.value.key, instants.value);
       return answer.ok ? calendarResponse(answer.value, null, false) : refused(ctx, answer);
     }
     default:
@@ -407,7 +407,12 @@ async function query(asked: Asked, calendar: ProgramCalendar, body: Xml): Promis
   if (!wanted) return askedTooMuch();
   const { range, filter: comps } = filter.value;
   const texts = data.value.wanted;
-  const listed = await listObjectsBeside(ctx, calendar.key, { range, filter: comps, texts, expand: data.value.expand });
+  const listed = await listObjectsInWorker(ctx, calendar.key, {
+    range,
+    filter: comps,
+    texts,
+    expand: data.value.expand,
+  });
   if (!listed.ok) return refused(ctx, listed);
   const { objects, cut } = listed.value;
   const all = objectsIn(asked, calendar, objects, wanted, texts);
@@ -430,7 +435,7 @@ async function multiget(asked: Asked, calendar: ProgramCalendar, body: Xml): Pro
     else elsewhere.push(href);
   }
   const wants = { names: [...byName.keys()], texts: data.value.wanted, expand: data.value.expand };
-  const listed = await listObjectsBeside(ctx, calendar.key, wants);
+  const listed = await listObjectsInWorker(ctx, calendar.key, wants);
   if (!listed.ok) return refused(ctx, listed);
   const { objects, missing, cut } = listed.value;
   const gone = [...missing.map((name) => byName.get(name) ?? name), ...elsewhere];
@@ -457,7 +462,7 @@ function calendarResponse(text: string, tags: { tag: string; scheduleTag: string
 async function get({ ctx, resource, request }: Asked, head: boolean): Promise<Response> {
   const read =
     resource.kind === 'object'
-      ? await readObjectBeside(ctx, resource.calendar, resource.name)
+      ? await readObjectInWorker(ctx, resource.calendar, resource.name)
       : resource.kind === 'invitation'
         ? readInbox(ctx, resource.name)
         : refuse('notFound');
@@ -493,7 +498,7 @@ async function put({ ctx, resource, request, body }: Asked): Promise<Response> {
   if (/^BEGIN:(VTODO|VJOURNAL|VFREEBUSY|VAVAILABILITY)/im.test(text))
     return conditionFailed(cal('supported-calendar-component'));
   const { calendar, name } = resource;
-  const done = await putObjectBeside(ctx, { key: calendar, name, text, seen: seenBy(request) });
+  const done = await putObjectInWorker(ctx, { key: calendar, name, text, seen: seenBy(request) });
   // What is kept is what it means, and not its letters: a program reads what it comes to (RFC 4791 5.3.4).
   return done.ok ? bare(done.value.added ? 201 : 204) : refused(ctx, done);
 }
@@ -501,7 +506,7 @@ async function put({ ctx, resource, request, body }: Asked): Promise<Response> {
 async function remove({ ctx, resource, request }: Asked): Promise<Response> {
   const done =
     resource.kind === 'object'
-      ? await deleteObjectBeside(ctx, { key: resource.calendar, name: resource.name, seen: seenBy(request) })
+      ? await deleteObjectInWorker(ctx, { key: resource.calendar, name: resource.name, seen: seenBy(request) })
       : resource.kind === 'invitation'
         ? await writing(ctx, (now) => clearInbox(now, resource.name))
         : refuse('notFound');
@@ -523,7 +528,7 @@ async function outbox(post: Asked): Promise<Response> {
   if (to - from > MOST_ASKED_DAYS * 86_400_000)
     return refused(ctx, refuse('tooLong', { facts: { most: MOST_ASKED_DAYS } }));
   const asked = { addresses: attendees, instants: { from, to }, uid: uid.replace(/[^\x21-\x7e]/g, '') };
-  const answered = await askFreeBusyBeside(ctx, asked);
+  const answered = await askFreeBusyInWorker(ctx, asked);
   if (!answered.ok) return refused(ctx, answered);
   const answers = answered.value;
   return xml(

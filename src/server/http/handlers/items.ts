@@ -1,14 +1,14 @@
 import type { RouteName } from '@/contract/routes.ts';
-import {
-  changeMeetingBeside,
-  changeSeveralBeside,
-  createMeetingBeside,
-  exportFileBeside,
-  listItemsBeside,
-  listLoadBeside,
-} from '../../operations/beside/beside.ts';
-import { bringIn, previewImport, readImport, stopImport, undoAny } from '../../operations/beside/imports.ts';
 import { readItem } from '../../operations/deciding/access/find-item.ts';
+import { bringIn, previewImport, readImport, stopImport, undoAny } from '../../operations/in-worker/imports.ts';
+import {
+  changeMeetingInWorker,
+  changeSeveralInWorker,
+  createMeetingInWorker,
+  exportFileInWorker,
+  listItemsInWorker,
+  listLoadInWorker,
+} from '../../operations/in-worker/in-worker.ts';
 import {
   addAttachment,
   bringBackAttachment,
@@ -51,7 +51,7 @@ export const itemsHandlers = {
   bringIn: { slow: ({ ctx, params }) => bringIn(ctx, params.preview) },
   exportFile: {
     slow: async ({ ctx, params }) => {
-      const result = await exportFileBeside(ctx, params.calendar);
+      const result = await exportFileInWorker(ctx, params.calendar);
       if (!result.ok) return result;
       return new Response(result.value.text, {
         headers: {
@@ -65,21 +65,21 @@ export const itemsHandlers = {
   sayLooking: ({ ctx, params, body }) => sayLooking(ctx, params.item, body),
   changeSeveral: {
     handle: ({ ctx, body }) => changeSeveral(ctx, body),
-    beside: ({ ctx, body }) => changeSeveralBeside(ctx, body),
+    beside: ({ ctx, body }) => changeSeveralInWorker(ctx, body),
   },
   copyItem: ({ ctx, params, body }) => copyItem(ctx, params.item, body.dates),
   listApart: ({ ctx, params }) => listApart(ctx, params.item),
   rejoinItem: ({ ctx, params, body }) => rejoinItem(ctx, params.item, body.version),
-  listItems: { slow: ({ ctx, params, query }) => listItemsBeside(ctx, params.calendar, query) },
-  listLoad: { slow: ({ ctx, params, query }) => listLoadBeside(ctx, params.calendar, query) },
+  listItems: { slow: ({ ctx, params, query }) => listItemsInWorker(ctx, params.calendar, query) },
+  listLoad: { slow: ({ ctx, params, query }) => listLoadInWorker(ctx, params.calendar, query) },
   createItem: {
     handle: ({ ctx, params, body }) => createMeeting(ctx, params.calendar, body),
-    beside: ({ ctx, params, body }) => createMeetingBeside(ctx, params.calendar, body),
+    beside: ({ ctx, params, body }) => createMeetingInWorker(ctx, params.calendar, body),
   },
   readItem: ({ ctx, params }) => readItem(ctx, params.item),
   changeItem: {
     handle: ({ ctx, params, body }) => changeMeeting(ctx, params.item, body),
-    beside: ({ ctx, params, body }) => changeMeetingBeside(ctx, params.item, body),
+    beside: ({ ctx, params, body }) => changeMeetingInWorker(ctx, params.item, body),
   },
   removeItem: ({ ctx, params, query }) => removeMeeting(ctx, params.item, query),
   previewRepeat: ({ body }) => previewRepeat(body),

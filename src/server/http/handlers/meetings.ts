@@ -1,5 +1,5 @@
 import type { RouteName } from '@/contract/routes.ts';
-import { whoCanComeBeside } from '../../operations/beside/beside.ts';
+import { whoCanComeInWorker } from '../../operations/in-worker/in-worker.ts';
 import {
   actOnMeeting,
   answerItem,
@@ -34,7 +34,7 @@ export const meetingsHandlers = {
   answerItem: ({ ctx, params, body }) => answerItem(ctx, params.item, body),
   answerSeveral: ({ ctx, body }) => answerSeveral(ctx, body.answers),
   moveMeeting: ({ ctx, params, body }) => moveMeeting(ctx, params.item, body),
-  whoCanCome: ({ ctx, params, body }) => whoCanComeBeside(ctx, params.calendar, body),
+  whoCanCome: ({ ctx, params, body }) => whoCanComeInWorker(ctx, params.calendar, body),
   sayIt: ({ ctx, params }) => sayIt(ctx, params.sending),
   takeBack: ({ ctx, params }) => takeBack(ctx, params.sending),
 } satisfies Partial<HandlersOf<RouteName>>;

@@ -1,30 +1,30 @@
 import type { RouteName } from '@/contract/routes.ts';
 import {
-  checkTimeBeside,
-  findRoomBeside,
-  findRoundBeside,
-  findSeriesTimesBeside,
-  findTimesBeside,
-  readTimesDayBeside,
-} from '../../operations/beside/beside.ts';
+  checkTimeInWorker,
+  findRoomInWorker,
+  findRoundInWorker,
+  findSeriesTimesInWorker,
+  findTimesInWorker,
+  readTimesDayInWorker,
+} from '../../operations/in-worker/in-worker.ts';
 import {
   bringInJourneys,
   listJourneys,
-  readKeeps,
-  saveKeeps,
+  readTimePreferences,
+  saveTimePreferences,
   takeOutJourneys,
 } from '../../operations/openings/index.ts';
 import type { HandlersOf } from '../handler.ts';
 
 export const openingsHandlers = {
-  checkTime: { slow: ({ ctx, params, body }) => checkTimeBeside(ctx, params.calendar, body) },
-  readKeeps: ({ ctx, params }) => readKeeps(ctx, params.calendar),
-  saveKeeps: ({ ctx, params, body }) => saveKeeps(ctx, params.calendar, body),
-  findRound: { slow: ({ ctx, params, body }) => findRoundBeside(ctx, params.calendar, body) },
-  findRoom: { slow: ({ ctx, params, body }) => findRoomBeside(ctx, params.calendar, body) },
-  findTimes: { slow: ({ ctx, params, body }) => findTimesBeside(ctx, params.calendar, body) },
-  readTimesDay: { slow: ({ ctx, params, body }) => readTimesDayBeside(ctx, params.calendar, body) },
-  findSeriesTimes: { slow: ({ ctx, params, body }) => findSeriesTimesBeside(ctx, params.calendar, body) },
+  checkTime: { slow: ({ ctx, params, body }) => checkTimeInWorker(ctx, params.calendar, body) },
+  readTimePreferences: ({ ctx, params }) => readTimePreferences(ctx, params.calendar),
+  saveTimePreferences: ({ ctx, params, body }) => saveTimePreferences(ctx, params.calendar, body),
+  findRound: { slow: ({ ctx, params, body }) => findRoundInWorker(ctx, params.calendar, body) },
+  findRoom: { slow: ({ ctx, params, body }) => findRoomInWorker(ctx, params.calendar, body) },
+  findTimes: { slow: ({ ctx, params, body }) => findTimesInWorker(ctx, params.calendar, body) },
+  readTimesDay: { slow: ({ ctx, params, body }) => readTimesDayInWorker(ctx, params.calendar, body) },
+  findSeriesTimes: { slow: ({ ctx, params, body }) => findSeriesTimesInWorker(ctx, params.calendar, body) },
   listJourneys: ({ ctx }) => listJourneys(ctx),
   bringInJourneys: ({ ctx, body }) => bringInJourneys(ctx, body),
   takeOutJourneys: ({ ctx }) => {

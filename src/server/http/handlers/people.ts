@@ -3,7 +3,13 @@ import { sessionsOf } from '../../auth/accounts.ts';
 import { DEMO_PASSWORD } from '../../auth/demo-password.ts';
 import { signIn } from '../../auth/sign-in.ts';
 import { now } from '../../clock.ts';
-import { listAccounts, makeAccountCode, sayHands, tieAccount, untieAccount } from '../../operations/people/accounts.ts';
+import {
+  listAccounts,
+  makeAccountCode,
+  setOperator,
+  tieAccount,
+  untieAccount,
+} from '../../operations/people/accounts.ts';
 import { bringInDirectory, directoryFile } from '../../operations/people/directory-file.ts';
 import { changeDomains, readDomains } from '../../operations/people/domains.ts';
 import { addPersonWithAccount, foundOrganisation } from '../../operations/people/found-people.ts';
@@ -35,7 +41,7 @@ export const peopleHandlers = {
   tieAccount: ({ ctx, body }) => tieAccount(ctx, body),
   untieAccount: ({ ctx, params }) => untieAccount(ctx, params.person),
   // The one act of a role account's window that comes before it is said who is behind it.
-  sayHands: { slow: async ({ ctx, body }) => sayHands(ctx, body) },
+  setOperator: { slow: async ({ ctx, body }) => setOperator(ctx, body) },
   listTokens: ({ ctx }) => listTokens(ctx),
   makeToken: ({ ctx, body }) => makeToken(ctx, body),
   readTokenActs: ({ ctx, params }) => readTokenActs(ctx, params.token),

@@ -8,7 +8,7 @@ import * as clock from '../../clock.ts';
 import { itemByKey } from '../../repositories/items.ts';
 import type { Context } from '../deciding/index.ts';
 import { listItems } from '../items/index.ts';
-import { keepLanes } from '../lanes/index.ts';
+import { saveLanes } from '../lanes/index.ts';
 import { createMeeting } from '../meetings/index.ts';
 import { at, type SmallOrganisation, START, smallOrganisation, WEEK } from '../small-organisation.ts';
 import { listProgramCalendars, readProgramPerson } from './calendars.ts';
@@ -198,7 +198,7 @@ describe('a calendar, to a program', () => {
     const of = (who: string) => listProgramCalendars(org.ctx(who)).calendars.map((c) => c.owner.handle);
     expect(of('amara')).toEqual(['amara', 'ines']);
     expect(of('wren')).toEqual(['wren']);
-    expect(keepLanes(org.ctx('wren'), { people: ['bruno'], calendars: [], group: null }).ok).toBe(true);
+    expect(saveLanes(org.ctx('wren'), { people: ['bruno'], calendars: [], group: null }).ok).toBe(true);
     expect(of('wren')).toEqual(['wren', 'bruno']);
   });
 });

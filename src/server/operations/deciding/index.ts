@@ -32,7 +32,7 @@ export {
 export { again } from './context/again.ts';
 export { type Context, contextFor } from './context/context.ts';
 export { Directory } from './context/directory.ts';
-export { handsHere, handsOf } from './context/hands.ts';
+export { operatorHere, operatorOf } from './context/operator.ts';
 export { noteTokenAct } from './context/token-acts.ts';
 export { type About, aboutItem, withoutCopy } from './reading/about.ts';
 export { blockWords, takenIn } from './reading/block-words.ts';
@@ -58,4 +58,4 @@ export { freeLapsed } from './writing/lapse.ts';
 export { tell, tellPeople } from './writing/tell.ts';
 export { trailOn, trailOwn } from './writing/trail.ts';
 export { type Acting, type ItemChange, type ItemToWrite, moveItems, writeItems } from './writing/write-items.ts';
-export { hands, type ItemsWritten, mayOn, viewFor, written } from './writing/writing.ts';
+export { authorship, type ItemsWritten, mayOn, viewFor, written } from './writing/writing.ts';

@@ -6,7 +6,7 @@ import { calendarsNaming, grantsOn } from '../../repositories/grants.ts';
 import { unreadNotices } from '../../repositories/notices.ts';
 import { type Person, personById } from '../../repositories/people.ts';
 import { settings } from '../../settings.ts';
-import { type Context, decideOn, handsHere, storedRules } from '../deciding/index.ts';
+import { type Context, decideOn, operatorHere, storedRules } from '../deciding/index.ts';
 import { unreadFor, waitingFor } from '../messages/index.ts';
 import { asksWaiting, findingsCounted, findingsUnread, wishesWaiting } from '../sharing/index.ts';
 import { suggestionsWaiting } from '../suggestions/index.ts';
@@ -61,7 +61,7 @@ export function readFrame(ctx: Context): FrameAnswer {
       suggestionsWaiting(ctx) +
       findingsUnread(ctx),
     findings: findingsCounted(ctx),
-    hands: handsHere(ctx),
+    hands: operatorHere(ctx),
     now: instantText(ctx.now),
   };
 }

@@ -18,11 +18,11 @@ import type { StoredItem } from '../../repositories/stored-item.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import {
   again,
+  authorship,
   type Context,
   Directory,
   type FoundItem,
   findItem,
-  hands,
   isRefusal,
   viewFor,
   writeItems,
@@ -143,7 +143,7 @@ function touched(
   after: string | null,
 ): AttachmentsAnswer {
   const { calendar } = decided;
-  const next = { ...item, ...hands(ctx, calendar), version: item.version + 1 };
+  const next = { ...item, ...authorship(ctx, calendar), version: item.version + 1 };
   writeItems(ctx, calendar, verb, [{ before: item, after: next }], { before, after });
   const now = findItem(ctx, view.id);
   return isRefusal(now) ? { files: [], may: false } : filesOf(ctx, now);

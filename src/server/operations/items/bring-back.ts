@@ -6,12 +6,12 @@ import type { StoredItem } from '../../repositories/stored-item.ts';
 import { itemStates, lastTrailOf } from '../../repositories/trail.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import {
+  authorship,
   type Context,
   type Decided,
   Directory,
   decideOn,
   findCalendar,
-  hands,
   type ItemsWritten,
   isRefusal,
   mayOn,
@@ -62,7 +62,7 @@ export function bringBack(ctx: Context, key: string): Result<ItemsWritten> {
       noRoom(ctx, calendar, ctx.viewer.id, all.length) ?? noRoomFor(ctx.db, calendar, seriesOf(item, []));
     if (full) return full;
     const items = all.map((before) => {
-      const own = hands(ctx, calendar);
+      const own = authorship(ctx, calendar);
       // A hold that freed itself would be gone again at once: what is brought back stays until somebody frees it.
       const lapsesAt = before.lapsesAt !== null && before.lapsesAt <= ctx.now ? null : before.lapsesAt;
       const [version, sequence] = [before.version + 1, before.sequence + 1];

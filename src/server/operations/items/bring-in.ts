@@ -28,9 +28,9 @@ import { ok, type Result, refuse } from '../../result.ts';
 import type { Port } from '../../workers/port.ts';
 import {
   again,
+  authorship,
   type Context,
   Directory,
-  hands,
   indexItem,
   isRefusal,
   repeats,
@@ -244,7 +244,7 @@ function wallLeftOut(read: ReadItem): number | null {
 }
 
 function storedFrom(ctx: Context, calendar: Calendar, read: ReadItem, owner: string): Omit<StoredItem, 'id'> {
-  const own = hands(ctx, calendar);
+  const own = authorship(ctx, calendar);
   return {
     ...freshFields(read.title),
     ...fieldsFrom(read, owner),
@@ -270,7 +270,7 @@ function renewed(ctx: Context, calendar: Calendar, standing: StoredItem, read: R
   return {
     ...standing,
     ...fields,
-    ...hands(ctx, calendar),
+    ...authorship(ctx, calendar),
     kind: standing.kind,
     visibility: read.visibility === 'private' ? 'private' : standing.visibility,
     version: standing.version + 1,
@@ -316,7 +316,7 @@ function takeBack(
   const touched = new Set<number>();
   for (const [i, was] of batch.before.entries()) {
     const now = stand[i] as StoredItem;
-    updateItem(ctx.db, { ...was, ...hands(ctx, calendar), version: now.version + 1 });
+    updateItem(ctx.db, { ...was, ...authorship(ctx, calendar), version: now.version + 1 });
     touched.add(was.id);
   }
   for (const { uid } of items)

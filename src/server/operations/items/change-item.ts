@@ -8,11 +8,11 @@ import { replacementsOf } from '../../repositories/items.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import {
+  authorship,
   type Context,
   Directory,
   type FoundItem,
   findItem,
-  hands,
   type ItemChange,
   type ItemsWritten,
   type ItemToWrite,
@@ -52,7 +52,7 @@ export function changeItem(ctx: Context, id: string, patch: ItemPatch, by = ctx.
   if (isRefusal(changed)) return changed;
 
   return ctx.db.write(() => {
-    const own = hands(ctx, calendar, by);
+    const own = authorship(ctx, calendar, by);
     const items = changed.map(
       ({ before, after }): ItemToWrite =>
         before === null

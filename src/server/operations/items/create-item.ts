@@ -18,10 +18,10 @@ import { personById } from '../../repositories/people.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import {
+  authorship,
   type Context,
   Directory,
   findCalendar,
-  hands,
   type ItemsWritten,
   isRefusal,
   MOST_ADDED_A_DAY,
@@ -111,7 +111,7 @@ export function draftItem(
   const picked = pickedDays({ ...when, wall: null, rule: repeat.rule, left: [] }, input.dates ?? []);
   if (isRefusal(picked)) return picked;
   const { when: _when, repeat: _repeat, dates: _dates, people: _people, ...fields } = input;
-  const own = hands(ctx, calendar, by);
+  const own = authorship(ctx, calendar, by);
   return settled(
     {
       ...MADE_HERE,

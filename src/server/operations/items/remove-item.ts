@@ -6,11 +6,11 @@ import { itemById, replacementsOf } from '../../repositories/items.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import {
+  authorship,
   type Context,
   Directory,
   type FoundItem,
   findByAnyId,
-  hands,
   type ItemsWritten,
   isRefusal,
   mayOn,
@@ -39,7 +39,7 @@ export function removeItem(
   if (full && item.version !== query.version) return refuse('changedMeanwhile', { data: found.view });
   const items = planned(ctx, found, query.scope).map(({ before, after }) => ({
     before,
-    after: { ...after, ...hands(ctx, calendar, by), version: after.version + 1 },
+    after: { ...after, ...authorship(ctx, calendar, by), version: after.version + 1 },
   }));
   return ok({ ...writeItems(ctx, calendar, 'item.removed', items), decided, item: null });
 }

@@ -5,11 +5,11 @@ import { reopenSuggestion } from '../../repositories/suggestions.ts';
 import { itemStates, trailByKey } from '../../repositories/trail.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import {
+  authorship,
   type Context,
   type Decided,
   Directory,
   decideOn,
-  hands,
   type ItemsWritten,
   mayOn,
   writeItems,
@@ -42,7 +42,7 @@ export function undo(ctx: Context, key: string): Result<ItemsWritten> {
       const back: StoredItem = {
         ...MADE_HERE,
         ...(was ?? { ...current, removedAt: ctx.now }),
-        ...hands(ctx, calendar),
+        ...authorship(ctx, calendar),
         // Who is asked, and what they answered, comes from messages alone and is no part of a write.
         organiser: current.organiser,
         attendees: current.attendees,

@@ -1,1 +1,1 @@
-export { changeLane, dropLane, keepLanes, listLanes, orderLanes } from './lanes.ts';
+export { changeLane, dropLane, listLanes, orderLanes, saveLanes } from './lanes.ts';

@@ -5,7 +5,7 @@ import { beginCalendar } from '../people/people.ts';
 import { takeAccess } from '../sharing/give-access.ts';
 import { listSightlines } from '../sharing/sightlines.ts';
 import { type SmallOrganisation, smallOrganisation } from '../small-organisation.ts';
-import { changeLane, dropLane, keepLanes, listLanes, orderLanes } from './index.ts';
+import { changeLane, dropLane, listLanes, orderLanes, saveLanes } from './index.ts';
 
 let org: SmallOrganisation;
 beforeEach(() => {
@@ -16,7 +16,7 @@ beforeEach(() => {
 });
 afterEach(() => org.close());
 
-const keep = (...people: string[]) => keepLanes(org.ctx('tomas'), { people, group: null, calendars: [] });
+const keep = (...people: string[]) => saveLanes(org.ctx('tomas'), { people, group: null, calendars: [] });
 const lanes = (who = 'tomas') => listLanes(org.ctx(who)).lanes;
 const names = () => lanes().map((lane) => lane.owner.handle);
 const laneOf = (handle: string) => lanes().find((lane) => lane.owner.handle === handle);
@@ -45,7 +45,7 @@ describe('kept lanes', () => {
 
   test('all of a group at once; in one’s own order, under one’s own names, in one’s own colours', () => {
     const key = org.group('Weir', ['bruno', 'wren']);
-    expect(keepLanes(org.ctx('tomas'), { people: [], group: key, calendars: [] })).toMatchObject({
+    expect(saveLanes(org.ctx('tomas'), { people: [], group: key, calendars: [] })).toMatchObject({
       value: { kept: 2 },
     });
     const [bruno, wren] = [laneOf('bruno')?.key ?? '', laneOf('wren')?.key ?? ''];
@@ -86,7 +86,7 @@ test('a calendar made for a group is a lane of everybody in it by themselves, sh
   dropLane(org.ctx('amara'), key);
   expect(of('amara')).toEqual([]);
   // It is kept again like any other, and gone with the group.
-  keepLanes(org.ctx('amara'), { people: [], group: null, calendars: [made.ok ? made.value.calendar : ''] });
+  saveLanes(org.ctx('amara'), { people: [], group: null, calendars: [made.ok ? made.value.calendar : ''] });
   expect(of('amara')).toEqual([['run', true]]);
   setMembership(org.ctx('ines'), group, { handle: 'bruno', member: false });
   expect(of('bruno')).toEqual([]);

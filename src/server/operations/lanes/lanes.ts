@@ -86,7 +86,7 @@ function wireOf(ctx: Context, { calendar, lane, theirs, sight, heading }: Standi
  * Keeps calendars as lanes, shown from now on: the main ones of people, of everybody in a group, or calendars by their keys. Of people in
  * the directory also where nothing is seen of them; there the lane is its head. What one doesn't know of is answered as what isn't there.
  */
-export function keepLanes(
+export function saveLanes(
   ctx: Context,
   body: z.infer<typeof keepLanesBody>,
 ): Result<{ kept: number; already: number }> {

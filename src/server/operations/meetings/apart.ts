@@ -1,7 +1,7 @@
 import { newKey } from '../../ids.ts';
 import type { Calendar } from '../../repositories/calendars.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
-import { type Acting, hands, type ItemChange, writeItems } from '../deciding/index.ts';
+import { type Acting, authorship, type ItemChange, writeItems } from '../deciding/index.ts';
 
 /** One happening of a series as an item of its own, at the time it had: what is answered to it alone stands there. */
 export function apart(
@@ -13,7 +13,7 @@ export function apart(
   const { id, ...fields } = series;
   const after = {
     ...fields,
-    ...hands(ctx, calendar),
+    ...authorship(ctx, calendar),
     start: happening.start,
     end: happening.end,
     wall: null,

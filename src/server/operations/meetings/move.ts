@@ -18,13 +18,13 @@ import {
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import {
+  authorship,
   type Context,
   Directory,
   decideOn,
   type FoundItem,
   findCalendar,
   findItem,
-  hands,
   isRefusal,
   mayOn,
   moveItems,
@@ -125,7 +125,7 @@ function relocate(
   const meetings = calledBy(ctx, from, item.uid);
   const moved = all.map((one) => {
     const organiser = one.organiser && { name: owner.name, address: owner.address };
-    const own = { ...hands(ctx, to), createdFor: owner.id, organiser, calendarId: to.id, uid };
+    const own = { ...authorship(ctx, to), createdFor: owner.id, organiser, calendarId: to.id, uid };
     // A set is of one calendar: what goes into another is a hold by itself.
     return { before: one, after: { ...one, ...own, ...time, holdSet: null, version: one.version + 1 } };
   });

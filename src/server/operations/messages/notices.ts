@@ -1,7 +1,7 @@
 import type { NoticesAnswer } from '@/contract/messages.ts';
 import { presetOf } from '@/core/access/index.ts';
 import { instantText } from '@/core/time/index.ts';
-import { markAsksHeard } from '../../repositories/asks.ts';
+import { markAsksHeard } from '../../repositories/access-requests.ts';
 import { type Calendar, calendarById, calendarsOf } from '../../repositories/calendars.ts';
 import { calendarsNaming, grantById, grantsOn, type StoredGrant } from '../../repositories/grants.ts';
 import { groupsOf } from '../../repositories/groups.ts';

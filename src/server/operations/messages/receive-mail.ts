@@ -3,7 +3,7 @@ import { writingIsFree } from '../../db/gate.ts';
 import type { Connection } from '../../db/index.ts';
 import { newKey } from '../../ids.ts';
 import { readAuthenticationResults } from '../../mail/authentication-results.ts';
-import { readInvitationsBeside, readMailBeside } from '../../mail/read-beside.ts';
+import { readInvitationsInWorker, readMailInWorker } from '../../mail/read-beside.ts';
 import type { Invitations } from '../../mail/read-invitations.ts';
 import type { ReadMail } from '../../mail/read-mail.ts';
 import { mainCalendarOf } from '../../repositories/calendars.ts';
@@ -55,9 +55,9 @@ export async function takeMail(
   envelope: readonly string[],
   mailHost: string | null,
 ): Promise<void> {
-  const mail = await readMailBeside(raw);
+  const mail = await readMailInWorker(raw);
   const { clocks } = recipientsOf(db, mail, envelope);
-  const invitations = await readInvitationsBeside(mail.calendars, mail.from?.address ?? '', clocks);
+  const invitations = await readInvitationsInWorker(mail.calendars, mail.from?.address ?? '', clocks);
   await writingIsFree();
   const read = invitations ? mail : { ...mail, mark: 'unreadable' as const };
   receiveMail(db, now, read, invitations ?? {}, raw, envelope, mailHost);

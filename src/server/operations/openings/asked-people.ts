@@ -3,8 +3,8 @@ import { readWorkHours } from '@/contract/people/hours.ts';
 import type { Sight } from '@/core/calendar/index.ts';
 import type { OpeningsPerson } from '@/core/openings/index.ts';
 import { mainCalendarOf } from '../../repositories/calendars.ts';
-import { keepsOf } from '../../repositories/keeps.ts';
 import { type Person, personByAddress } from '../../repositories/people.ts';
+import { keepsOf } from '../../repositories/time-preferences.ts';
 import {
   type About,
   type Context,

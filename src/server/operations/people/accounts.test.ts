@@ -2,12 +2,12 @@ import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
 import { newItem } from '@/contract/items/items.ts';
 import { PRESETS } from '@/core/access/index.ts';
 import * as clock from '../../clock.ts';
-import { again, type Context, handsHere } from '../deciding/index.ts';
+import { again, type Context, operatorHere } from '../deciding/index.ts';
 import { readTrail } from '../items/index.ts';
 import { changeMeeting, createMeeting } from '../meetings/index.ts';
 import { suggestLevel } from '../sharing/suggest-level.ts';
 import { at, type SmallOrganisation, START, smallOrganisation } from '../small-organisation.ts';
-import { listAccounts, makeAccountCode, sayHands, tieAccount, untieAccount } from './accounts.ts';
+import { listAccounts, makeAccountCode, setOperator, tieAccount, untieAccount } from './accounts.ts';
 
 // A window's session holds as long as it is asked about here.
 vi.mock('../../auth/sessions.ts', async (original) => ({ ...(await original<object>()), sessionHolds: () => true }));
@@ -81,26 +81,26 @@ describe('an account that several people use', () => {
   });
 
   test('does nothing before it is said who is there, asks again each day and in each window, and asks nobody else', () => {
-    expect(handsHere(org.ctx('ines'))).toBeNull();
-    expect(handsHere(desk())).toEqual({ asks: true, name: null, before: [] });
+    expect(operatorHere(org.ctx('ines'))).toBeNull();
+    expect(operatorHere(desk())).toEqual({ asks: true, name: null, before: [] });
     expect(again(desk())).toMatchObject({ code: 'handsFirst' });
-    expect(sayHands(org.ctx('ines'), { name: 'Ines' })).toMatchObject({ code: 'notFound' });
-    expect(sayHands(desk(), { name: 'Mirren' })).toMatchObject({ ok: true });
+    expect(setOperator(org.ctx('ines'), { name: 'Ines' })).toMatchObject({ code: 'notFound' });
+    expect(setOperator(desk(), { name: 'Mirren' })).toMatchObject({ ok: true });
     expect('ok' in again(desk())).toBe(false);
-    expect(handsHere(desk(START + 10 * HOUR))).toMatchObject({ asks: false, name: 'Mirren' });
-    expect(handsHere(desk(START, 'another window'))).toEqual({ asks: true, name: null, before: ['Mirren'] });
+    expect(operatorHere(desk(START + 10 * HOUR))).toMatchObject({ asks: false, name: 'Mirren' });
+    expect(operatorHere(desk(START, 'another window'))).toEqual({ asks: true, name: null, before: ['Mirren'] });
     // It is another day on the clock of the desk.
-    expect(handsHere(desk(START + 16 * HOUR))).toEqual({ asks: true, name: null, before: ['Mirren'] });
+    expect(operatorHere(desk(START + 16 * HOUR))).toEqual({ asks: true, name: null, before: ['Mirren'] });
     expect(again(desk(START + 16 * HOUR))).toMatchObject({ code: 'handsFirst' });
   });
 
   test('leaves with every act who was behind it, and those who read what happened read that', () => {
     org.give('ines', 'dario', PRESETS.arranger);
-    sayHands(desk(), { name: 'Mirren' });
+    setOperator(desk(), { name: 'Mirren' });
     const input = newItem.parse({ when: at('2027-03-03', 10), title: 'Parcel' });
     const made = createMeeting(desk(), org.calendar('ines'), input);
     const id = (made.ok && made.value.item?.id) || '';
-    sayHands(desk(), { name: 'Jon' });
+    setOperator(desk(), { name: 'Jon' });
     expect(changeMeeting(desk(), id, { version: 1, scope: 'one', fields: { title: 'Parcels' } })).toMatchObject({
       ok: true,
     });

@@ -2,7 +2,7 @@ import { createHash, randomInt } from 'node:crypto';
 import type { AccountsAnswer } from '@/contract/people/accounts.ts';
 import { instantText } from '@/core/time/index.ts';
 import { limiter } from '../../auth/limiter.ts';
-import { insertHands } from '../../repositories/hands.ts';
+import { insertHands } from '../../repositories/operators.ts';
 import { personByHandle, personById } from '../../repositories/people.ts';
 import { isTied, keepCode, spendCode, tie, tiedTo, untie } from '../../repositories/same-person.ts';
 import { ok, type Result, refuse } from '../../result.ts';
@@ -77,7 +77,7 @@ export function untieAccount(ctx: Context, handle: string): Result<AccountsAnswe
 }
 
 /** Says who is behind a role account's window from now on, today: it stands with everything that is done in it. */
-export function sayHands(ctx: Context, { name }: { readonly name: string }): Result<{ done: true }> {
+export function setOperator(ctx: Context, { name }: { readonly name: string }): Result<{ done: true }> {
   if (ctx.viewer.kind !== 'role' || !ctx.session) return refuse('notFound');
   const { session } = ctx;
   return ctx.db.write(() => {

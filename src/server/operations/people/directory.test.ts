@@ -4,7 +4,7 @@ import { PRESETS } from '@/core/access/index.ts';
 import { readDirectory, writeDirectory } from '@/core/formats/index.ts';
 import { personByAddress, personByHandle } from '../../repositories/people.ts';
 import { listItems } from '../items/list-items.ts';
-import { askAccess } from '../sharing/ask.ts';
+import { explainAccess } from '../sharing/explain-access.ts';
 import { changeWords, readFindings } from '../sharing/findings.ts';
 import { giveAccess, takeSeveral } from '../sharing/give-access.ts';
 import { listSightlines } from '../sharing/sightlines.ts';
@@ -65,7 +65,7 @@ describe('a group within a group', () => {
     expect(setWithin(org.ctx('ines', START + 3000), outer, { group: inner, within: false }).ok).toBe(true);
     expect(sees('amara', START + 3000)).toEqual(['busy']);
     const then = (instant: string) =>
-      askAccess(org.ctx('ines', START + 9000), org.calendar('ines'), {
+      explainAccess(org.ctx('ines', START + 9000), org.calendar('ines'), {
         audience: { kind: 'person', id: 'amara' },
         item,
         at: instant,

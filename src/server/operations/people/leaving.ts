@@ -11,7 +11,7 @@ import {
 } from '../../auth/accounts.ts';
 import { database } from '../../db/index.ts';
 import { hub } from '../../live/hub.ts';
-import { closeAsksWith } from '../../repositories/asks.ts';
+import { closeAsksWith } from '../../repositories/access-requests.ts';
 import { type Calendar, calendarById, calendarsOf } from '../../repositories/calendars.ts';
 import { handOn } from '../../repositories/collections.ts';
 import { calendarsNaming, endGrant, grantsNaming, grantsOn } from '../../repositories/grants.ts';

@@ -13,7 +13,7 @@ import {
 import { personById } from '../../repositories/people.ts';
 import { recordTrail } from '../../repositories/trail.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
-import { type Context, Directory, decideOn, handsOf, tell } from '../deciding/index.ts';
+import { type Context, Directory, decideOn, operatorOf, tell } from '../deciding/index.ts';
 
 const DONE = { done: true } as const;
 const THIRTY_DAYS = 30 * 86_400_000;
@@ -50,7 +50,7 @@ function leave(ctx: Context, calendar: Calendar, verb: string, before: unknown, 
     verb,
     before,
     after,
-    hands: handsOf(ctx),
+    hands: operatorOf(ctx),
   });
 }
 

@@ -49,7 +49,7 @@ import {
   ceilingsOn,
   decideOn,
   domainOf,
-  handsOf,
+  operatorOf,
   storedRules,
   tell,
   trailOwn,
@@ -370,7 +370,7 @@ export function beginCalendar(
       verb: 'calendar.begun',
       before: null,
       after: { name: body.name },
-      hands: handsOf(ctx),
+      hands: operatorOf(ctx),
     });
   });
   return ok({ calendar: key });

@@ -22,7 +22,7 @@ import {
   viewerOf,
   viewsIn,
 } from '../deciding/index.ts';
-import { readersOf } from './ask.ts';
+import { readersOf } from './explain-access.ts';
 
 const DAY = 86_400_000;
 /** How far ahead coming items are looked at, and how many people reading one are many. */

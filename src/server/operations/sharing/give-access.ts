@@ -17,13 +17,13 @@ import type { StoredItem } from '../../repositories/stored-item.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import {
   announceAccess,
+  authorship,
   type Context,
   collectionOf,
   type FoundAudience,
   findAudience,
   findItem,
   findShared,
-  hands,
   type ItemToWrite,
   isRefusal,
   type Shared,
@@ -35,7 +35,7 @@ import {
 import { endWhatHung, gainsWithout, heldLess, holdsByThread, holdsUntil, lessens, speaksToGiver } from './holding.ts';
 import { addOutsider } from './outsiders.ts';
 import { linkBarred } from './preview-access.ts';
-import { askInReturn, settleAsk } from './settle-ask.ts';
+import { requestInReturn, settleAccessRequest } from './settle-access-request.ts';
 import { readSpan } from './span.ts';
 import { tellOf, tellOwner } from './tell.ts';
 
@@ -281,7 +281,7 @@ function toHide(ctx: Context, { calendar }: Shared, ids: readonly string[]): Sto
 const changesOf = (ctx: Context, { decided, hidden }: Plan): ItemToWrite[] =>
   hidden.map((item) => ({
     before: item,
-    after: { ...item, ...hands(ctx, decided.calendar), visibility: 'private', version: item.version + 1 },
+    after: { ...item, ...authorship(ctx, decided.calendar), visibility: 'private', version: item.version + 1 },
   }));
 
 /** Writes a plan, within the transaction of whoever calls; answers what the audience is called from now on, and the new grant's key. */
@@ -311,8 +311,8 @@ export function writePlan(ctx: Context, plan: Plan): GivenAnswer {
   if (tell) tellOf(ctx, calendar, audience, id ?? null, kind, tell.note);
   tellOwner(ctx, calendar, audience, id ?? current?.id ?? null, kind);
   if (current) endWhatHung(ctx, calendar);
-  if (id !== null && plan.asks && audience.person) askInReturn(ctx, audience.person, plan.asks, id);
-  if (id !== null && next && audience.person) settleAsk(ctx, calendar, audience.person.id, { ...next, id });
+  if (id !== null && plan.asks && audience.person) requestInReturn(ctx, audience.person, plan.asks, id);
+  if (id !== null && next && audience.person) settleAccessRequest(ctx, calendar, audience.person.id, { ...next, id });
   return { audience: audience.wire, grant: key };
 }
 

@@ -1,4 +1,4 @@
-export { asksWaiting } from './asks.ts';
+export { asksWaiting } from './access-requests.ts';
 export { changeGrants, changeGrantsAlone } from './change-grants.ts';
 export {
   countFindings,

@@ -5,11 +5,11 @@ import { readFrame } from '../frame/read-frame.ts';
 import { listNotices, readNotices } from '../messages/notices.ts';
 import { beginCalendar, changePreferences } from '../people/people.ts';
 import { at, type SmallOrganisation, START, smallOrganisation, WEEK } from '../small-organisation.ts';
-import { listAsks } from './asks.ts';
+import { listAccessRequests } from './access-requests.ts';
 import { giveAccess, takeAccess } from './give-access.ts';
-import { makeAsk, takeBackAsk } from './make-ask.ts';
 import { previewMessage } from './message-text.ts';
 import { previewAccess } from './preview-access.ts';
+import { requestAccess, withdrawAccessRequest } from './request-access.ts';
 import { listSightlines } from './sightlines.ts';
 import { suggestLevel } from './suggest-level.ts';
 
@@ -136,7 +136,7 @@ describe('who was told', () => {
 describe('both ways', () => {
   test('giving asks for theirs in the same act: one message, which says both', () => {
     expect(give({ tell: { note: '' }, asks: 'title' }).ok).toBe(true);
-    const asks = listAsks(org.ctx('amara'));
+    const asks = listAccessRequests(org.ctx('amara'));
     expect(asks.ok && asks.value.waiting[0]).toMatchObject({
       from: { handle: 'ines' },
       preset: 'titles',
@@ -161,7 +161,7 @@ describe('both ways', () => {
   });
 
   test('what is shown with an ask is said where it asks, and by itself once the ask is taken back', () => {
-    makeAsk(org.ctx('bruno'), {
+    requestAccess(org.ctx('bruno'), {
       to: ['ines'],
       calendar: null,
       rights: PRESETS.outline,
@@ -170,8 +170,8 @@ describe('both ways', () => {
       offers: 'busy',
     });
     expect(told('ines')).toEqual([]);
-    const asks = listAsks(org.ctx('bruno'));
-    expect(takeBackAsk(org.ctx('bruno'), (asks.ok && asks.value.own[0]?.key) || '').ok).toBe(true);
+    const asks = listAccessRequests(org.ctx('bruno'));
+    expect(withdrawAccessRequest(org.ctx('bruno'), (asks.ok && asks.value.own[0]?.key) || '').ok).toBe(true);
     expect(told('ines')).toEqual(['given']);
   });
 

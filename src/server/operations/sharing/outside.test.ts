@@ -14,7 +14,7 @@ import { changeDomains } from '../people/domains.ts';
 import { listGroups } from '../people/groups.ts';
 import { listPeople } from '../people/people.ts';
 import { at, houseRulesWith, type SmallOrganisation, START, smallOrganisation, WEEK } from '../small-organisation.ts';
-import { askAccess, readItemSight } from './ask.ts';
+import { explainAccess, readItemSight } from './explain-access.ts';
 import { giveAccess, giveSeveral, takeAccess } from './give-access.ts';
 import { changeHouseRules, readHouseRules } from './house-rules.ts';
 import { findLink } from './links.ts';
@@ -296,7 +296,7 @@ describe('a link', () => {
     const key = keyOf(make());
     const as = listItems(org.ctx('ines'), org.calendar('ines'), { ...WEEK, as: `link:${key}` });
     expect(as).toMatchObject({ value: { head: { as: 'Notice board' }, items: [{ shows: 'busy' }] } });
-    const asked = askAccess(org.ctx('ines'), org.calendar('ines'), {
+    const asked = explainAccess(org.ctx('ines'), org.calendar('ines'), {
       audience: { kind: 'link', id: key },
       item,
       at: null,

@@ -7,7 +7,7 @@ import { changeMeeting } from '../meetings/index.ts';
 import { listNotices, readNotices } from '../messages/notices.ts';
 import { listGroups, makeGroup, setMembership } from '../people/groups.ts';
 import { at, houseRulesWith, type SmallOrganisation, START, smallOrganisation, WEEK } from '../small-organisation.ts';
-import { askAccess, readItemSight } from './ask.ts';
+import { explainAccess, readItemSight } from './explain-access.ts';
 import { readFindings } from './findings.ts';
 import { giveAccess, takeAccess } from './give-access.ts';
 import { changeHouseRules, readHouseRules } from './house-rules.ts';
@@ -148,7 +148,7 @@ describe('telling', () => {
 
 describe('asking', () => {
   const ask = (more: object, by = 'ines', when = START + 30 * DAY) =>
-    askAccess(org.ctx(by, when), org.calendar('ines'), { audience: amara, item, at: null, ...more });
+    explainAccess(org.ctx(by, when), org.calendar('ines'), { audience: amara, item, at: null, ...more });
 
   test('answers for now and for a past instant, from the facts as they stood', () => {
     give({ rights: PRESETS.outline });
@@ -300,7 +300,7 @@ describe('groups', () => {
     expect(sees('amara', START + 1000)).toEqual(['Open talk']);
     expect(set(false, START + 2000).ok).toBe(true);
     expect(sees('amara', START + 2000)).toEqual(['busy']);
-    const asked = askAccess(org.ctx('ines', START + DAY), org.calendar('ines'), {
+    const asked = explainAccess(org.ctx('ines', START + DAY), org.calendar('ines'), {
       audience: amara,
       item,
       at: '2027-03-02T09:00:01Z',

@@ -5,11 +5,11 @@ import { useSearchParams } from 'next/navigation';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import type { BoardHead } from '@/contract/items/items.ts';
-import { AskMore } from '../../common/ask-more.tsx';
 import boardsCss from '../../common/boards.module.css';
 import { useFrame } from '../../common/frame-context.tsx';
 import { later } from '../../common/later.tsx';
 import { SightMeter } from '../../common/meters.tsx';
+import { RequestMore } from '../../common/request-more.tsx';
 import { DAY, fullDay, monthTitle, weekTitle } from '../../common/times.ts';
 import boardCss from './board.module.css';
 import { type spanOf, VIEWS, type View } from './board-view.tsx';
@@ -113,7 +113,13 @@ export function BoardBar(props: {
         {looking && <Link href={`/for/${frame.me.handle}/calendar`}>{t('board.back')}</Link>}
         {head && !head.as && <Standing head={head} />}
         {head && !head.own && !head.as && head.rights.sight !== 'full' && (
-          <AskMore handle={head.owner.handle} name={head.owner.name} calendar={head.calendar} has={head.rights} small />
+          <RequestMore
+            handle={head.owner.handle}
+            name={head.owner.name}
+            calendar={head.calendar}
+            has={head.rights}
+            small
+          />
         )}
         {head?.may.share && !head.as && !narrow && (
           <Link href={sightlinesDoor(head, frame.me.handle, principal?.handle ?? null)}>

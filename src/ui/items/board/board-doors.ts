@@ -3,8 +3,8 @@ import { useSearchParams } from 'next/navigation';
 import { useEffect, useRef } from 'react';
 import { call } from '@/contract/call.ts';
 import type { BoardHead, ItemWire } from '@/contract/items/items.ts';
-import { takeDraft } from '../../common/kept-drafts.ts';
-import type { KeptForm } from '../form/item-values.ts';
+import { takeDraft } from '../../common/saved-drafts.ts';
+import type { FormDraft } from '../form/item-values.ts';
 
 /**
  * What an address asks of a board beside its days, each done once and then taken out of the address: something new, one item opened, a form
@@ -16,7 +16,7 @@ export function useBoardDoors(
   on: {
     onNew: () => void;
     onItem: (id: string) => void;
-    onKept: (kept: KeptForm, item: ItemWire | null | 'gone', head: BoardHead) => void;
+    onKept: (kept: FormDraft, item: ItemWire | null | 'gone', head: BoardHead) => void;
   },
 ) {
   const search = useSearchParams();
@@ -37,7 +37,7 @@ export function useBoardDoors(
     } else if (asked === 'item') {
       if (items?.some((item) => item.id === value)) on.onItem(value);
     } else {
-      const kept = takeDraft(value)?.data as KeptForm | undefined;
+      const kept = takeDraft(value)?.data as FormDraft | undefined;
       if (!kept) return;
       const shown = items?.find((item) => item.id === kept.item);
       if (kept.item === null || shown) on.onKept(kept, shown ?? null, head);

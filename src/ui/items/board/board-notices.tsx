@@ -3,10 +3,10 @@ import Button from '@mui/material/Button';
 import Link from 'next/link';
 import { useTranslations } from 'use-intl';
 import type { BoardHead } from '@/contract/items/items.ts';
-import { AskSomebody } from '../../common/ask-somebody.tsx';
 import boardsCss from '../../common/boards.module.css';
 import { useFrame } from '../../common/frame-context.tsx';
 import pageCss from '../../common/page.module.css';
+import { RequestFromSomebody } from '../../common/request-from-somebody.tsx';
 import { sightlinesDoor } from './sightlines-door.ts';
 
 /** What is to be said over a board: through whose eyes it is seen, what was refused, and why nothing is there yet or any more. */
@@ -54,7 +54,7 @@ export function BoardNotices(props: {
         <div className={pageCss.state}>
           <h2>{t('board.noAccess')}</h2>
           <p className="soft">{t('board.noAccessMore')}</p>
-          <AskSomebody />
+          <RequestFromSomebody />
         </div>
       )}
       {state === 'failed' && (

@@ -7,7 +7,7 @@ import { parseDate } from '@/core/time/index.ts';
 import { later } from '../../common/later.tsx';
 import { MINUTE } from '../../common/times.ts';
 import { firstName } from '../../common/token.tsx';
-import type { KeptForm } from '../form/item-values.ts';
+import type { FormDraft } from '../form/item-values.ts';
 import type { Home } from './item-writes.ts';
 import { usePicks } from './picks.tsx';
 
@@ -24,7 +24,7 @@ export function BoardPicks(props: {
   homeOf: (item: ItemWire) => Home | undefined;
   onWritten: (answer: SeveralAnswer, text: string) => void;
   onJoined: (answer: WrittenAnswer, text: string) => void;
-  onNew: (kept: KeptForm) => void;
+  onNew: (kept: FormDraft) => void;
 }) {
   const { head, first, selected, homeOf, onWritten, onJoined, onNew } = props;
   const t = useTranslations();

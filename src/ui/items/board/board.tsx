@@ -10,19 +10,18 @@ import type { SeveralAnswer } from '@/contract/items/several.ts';
 import { dateText, parseDate, toWall } from '@/core/time/index.ts';
 import boardsCss from '../../common/boards.module.css';
 import { useFrame } from '../../common/frame-context.tsx';
-import { takeDraft } from '../../common/kept-drafts.ts';
 import { later } from '../../common/later.tsx';
 import { said } from '../../common/refusal.ts';
+import { takeDraft } from '../../common/saved-drafts.ts';
 import { DAY, MINUTE, wallsOf } from '../../common/times.ts';
 import { firstName } from '../../common/token.tsx';
-import { copyOf, type Draft, isForward, type KeptForm, keptKey } from '../form/item-values.ts';
+import { copyOf, type Draft, draftKey, type FormDraft, isForward } from '../form/item-values.ts';
 import { useSought } from '../panels/sought.ts';
 import { askedAbout } from '../times/times-asked.ts';
 import { nextGap, takenBy } from '../views/gaps.ts';
 import { layOut } from '../views/layout.ts';
 import type { Walked } from '../views/moving.ts';
 import { closedIn } from '../views/work-hours.tsx';
-import type { Beside } from './beside-board.tsx';
 import { BoardBar } from './board-bar.tsx';
 import { useBoardDoors } from './board-doors.ts';
 import { useBoardItems } from './board-items.ts';
@@ -36,6 +35,7 @@ import { type Home, useItemWrites } from './item-writes.ts';
 import { Legend } from './legend.tsx';
 import { movePicked, PicksProvider, usePicking } from './picks.tsx';
 import { Ribbon } from './ribbon.tsx';
+import type { Beside } from './side-panel.tsx';
 
 // What stands beside the board comes after the board itself. Its place is kept: a board that narrows under what is being dragged would put it
 // down on another day.
@@ -43,7 +43,7 @@ const place = <div className={boardsCss.panel} />;
 const ItemForm = later(() => import('../form/item-form.tsx').then((m) => m.ItemForm), place);
 const Details = later(() => import('../details/details.tsx').then((m) => m.Details), place);
 const SearchPanel = later(() => import('../panels/search-panel.tsx').then((m) => m.SearchPanel), place);
-const BesideBoard = later(() => import('./beside-board.tsx').then((m) => m.BesideBoard), place);
+const SidePanel = later(() => import('./side-panel.tsx').then((m) => m.SidePanel), place);
 
 /** A calendar's week (or day, on a narrow screen), live, with the panel in which its items are read and changed. */
 export function Board({ calendar, name }: { calendar: string; name: string }) {
@@ -75,9 +75,9 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
   });
 
   const [selected, setSelected] = useState<string | null>(null);
-  const [draft, setDraft] = useState<{ draft: Draft; head: BoardHead; id: number; kept?: KeptForm } | null>(null);
+  const [draft, setDraft] = useState<{ draft: Draft; head: BoardHead; id: number; kept?: FormDraft } | null>(null);
   // What stands beside the board where it is neither an item nor a form.
-  const [beside, setBeside] = useState<Beside | null>(null);
+  const [beside, setInWorker] = useState<Beside | null>(null);
   // What another time is looked for, where that is what stands beside it.
   const [timesFor, setTimesFor] = useState<ItemWire | null>(null);
   const [goesInto, setGoesInto] = useState<GoesInto | null>(null);
@@ -96,7 +96,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
   const owner = firstName(head?.owner.name ?? name);
 
   const show = (what: Beside) => {
-    setBeside(what);
+    setInWorker(what);
     setTimesFor(null);
     setSelected(null);
     setDraft(null);
@@ -117,7 +117,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
     (head: BoardHead, start?: number, end?: number) => {
       const from = start ?? firstGuess(toWall(style.zone, now()), first, count);
       setSelected(null);
-      setBeside(null);
+      setInWorker(null);
       setDraft({ draft: { kind: 'new', start: from, end: end ?? from + 60 * MINUTE }, head, id: Date.now() });
     },
     [style.zone, now, first, count],
@@ -145,7 +145,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
     onNew: startNew,
     onItem: setSelected,
     onKept: (kept, item, head) => {
-      setBeside(null);
+      setInWorker(null);
       if (item === 'gone') setNotice(t('form.keptGone'));
       if (item !== null && item !== 'gone') {
         setDraft({ draft: { kind: 'change', item }, head, id: Date.now(), kept });
@@ -200,7 +200,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
     const next = clashes[(at + 1) % Math.max(1, clashes.length)];
     if (next) {
       setSelected(next.item.id);
-      setBeside(null);
+      setInWorker(null);
     } else toast({ text: t('board.noClash') });
   };
   const open = lanes.flatMap((lane) => lane.items).find((item) => item.id === selected) ?? null;
@@ -230,7 +230,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
       : () => {
           if (picks.items.size + picks.days.length > 0) return picks.clear();
           setSelected(null);
-          setBeside(null);
+          setInWorker(null);
           setGoesInto(null);
         },
     step,
@@ -277,7 +277,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
           onRemoved={() => show('removed')}
           onKeeps={() => show('keeps')}
           onSearch={() => {
-            setBeside(null);
+            setInWorker(null);
             setSelected(null);
             setDraft(null);
             seek({ words: '', kind: null });
@@ -322,7 +322,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
                 onWritten={wroteSeveral}
                 onJoined={(answer, text) => openHome && wrote(openHome, answer, text)}
                 onNew={(kept) => {
-                  setBeside(null);
+                  setInWorker(null);
                   setSelected(null);
                   setDraft({ draft: { kind: 'new', start: kept.start, end: kept.end }, head, id: Date.now(), kept });
                 }}
@@ -340,7 +340,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
                 owner={head.owner.name}
                 onOpen={(item) => {
                   setSelected(item.id);
-                  setBeside(null);
+                  setInWorker(null);
                   if (draft?.draft.kind === 'change') setDraft(null);
                 }}
                 onDraw={(lane, start, end) => lane.head && begin(lane.head, start, end)}
@@ -361,7 +361,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
                 }}
                 onCopy={(item, lane, start, end) => {
                   if (!lane.head?.may.add || item.title === undefined) return;
-                  setBeside(null);
+                  setInWorker(null);
                   setSelected(null);
                   const kept = copyOf(item, start, end, null);
                   setDraft({ draft: { kind: 'new', start, end }, head: lane.head, id: Date.now(), kept });
@@ -376,7 +376,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
           <ItemForm
             key={draft.id}
             draft={draft.draft}
-            keptAs={keptKey(draft.draft, draft.id)}
+            keptAs={draftKey(draft.draft, draft.id)}
             kept={draft.kept ?? null}
             head={draft.head}
             gone={draftGone}
@@ -396,7 +396,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
             }}
           />
         ) : beside !== null && head ? (
-          <BesideBoard
+          <SidePanel
             what={beside}
             key={timesFor?.id}
             head={(timesFor && homeOf(timesFor)?.head) ?? head}
@@ -405,7 +405,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
             today={today}
             places={[...new Set(items.flatMap((item) => item.place ?? []))]}
             asked={timesFor && askedAbout(timesFor, zone)}
-            onClose={() => setBeside(null)}
+            onClose={() => setInWorker(null)}
             onTakeBack={takeBack(calendar)}
             onWrote={(answer, text) => wrote({ calendar, head }, answer, text)}
             onWalk={(time) => {
@@ -415,7 +415,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
             }}
             onWroteSeveral={wroteSeveral}
             onBegin={(data) => {
-              setBeside(null);
+              setInWorker(null);
               const change = timesFor && { kind: 'change' as const, item: timesFor };
               const into = (timesFor && homeOf(timesFor)?.head) ?? head;
               const draft = change ?? { kind: 'new' as const, start: data.start, end: data.end };
@@ -431,7 +431,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
             onEdit={(item) => {
               const change = { kind: 'change', item } as const;
               // What was typed about it before is gone on with.
-              const kept = takeDraft(keptKey(change, 0))?.data as KeptForm | undefined;
+              const kept = takeDraft(draftKey(change, 0))?.data as FormDraft | undefined;
               setDraft({ draft: change, head: openHome.head, id: Date.now(), ...(kept ? { kept } : {}) });
             }}
             onRemove={(scope) => void remove(open, scope)}

@@ -7,8 +7,8 @@ import type { BoardHead, ItemsAnswer, ItemWire, WrittenAnswer } from '@/contract
 import type { SeveralAnswer } from '@/contract/items/several.ts';
 import type { Visibility } from '@/core/calendar/index.ts';
 import { fromWallLenient, toWall, wallText } from '@/core/time/index.ts';
-import { askAgain } from '../../common/ask-again.ts';
 import { useFrame } from '../../common/frame-context.tsx';
+import { refetchOnce } from '../../common/refetch-once.ts';
 import { said } from '../../common/refusal.ts';
 import { clock, dayName } from '../../common/times.ts';
 import { firstName } from '../../common/token.tsx';
@@ -41,7 +41,7 @@ export function useItemWrites(
   const written = useRef(new Map<string, ItemWire>());
   const [steps] = useState(() => new Steps());
 
-  const refresh = (calendar: string) => askAgain(client, { queryKey: ['calendar', calendar] });
+  const refresh = (calendar: string) => refetchOnce(client, { queryKey: ['calendar', calendar] });
   const inTurn = (calendar: string, work: () => Promise<void>): Promise<void> => {
     const next = last.current.then(work).catch((error: unknown) => {
       onRefused(said(error, t('common.unreachable')).sentence);

@@ -5,7 +5,7 @@ import { useTranslations } from 'use-intl';
 import type { BoardHead, ItemWire } from '@/contract/items/items.ts';
 import { dateText, toWall } from '@/core/time/index.ts';
 import { useFrame } from '../../common/frame-context.tsx';
-import { keepDraft } from '../../common/kept-drafts.ts';
+import { saveDraft } from '../../common/saved-drafts.ts';
 import { wallsOf } from '../../common/times.ts';
 import { firstName } from '../../common/token.tsx';
 import { copyOf } from '../form/item-values.ts';
@@ -29,7 +29,7 @@ export function CopyItem({ item, head }: { item: ItemWire; head: BoardHead }) {
     const data = copyOf(item, start, end, title);
     const further = here && !head.calendar.main ? `&c=${encodeURIComponent(head.calendar.key)}` : '';
     const href = `/for/${owner.handle}/calendar?week=${dateText(start)}&kept=${encodeURIComponent(key)}${further}`;
-    keepDraft({ key, title: item.title ?? '', owner: owner.name, colour: owner.colour, href, data });
+    saveDraft({ key, title: item.title ?? '', owner: owner.name, colour: owner.colour, href, data });
     router.push(href);
   };
   return (

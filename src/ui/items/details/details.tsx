@@ -9,11 +9,11 @@ import type { BoardHead, ItemWire, WrittenAnswer } from '@/contract/items/items.
 import type { SeveralAnswer } from '@/contract/items/several.ts';
 import type { Visibility } from '@/core/calendar/index.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
-import { AskMore } from '../../common/ask-more.tsx';
 import boardsCss from '../../common/boards.module.css';
 import { useFrame } from '../../common/frame-context.tsx';
 import pageCss from '../../common/page.module.css';
 import { said } from '../../common/refusal.ts';
+import { RequestMore } from '../../common/request-more.tsx';
 import { RichText } from '../../common/rich-text.tsx';
 import { clock, dayMonth, dayName, whenText, zonePlace } from '../../common/times.ts';
 import { firstName } from '../../common/token.tsx';
@@ -179,7 +179,7 @@ export function Details(props: {
           )}
           <CopyItem item={item} head={head} />
           {!head.own && !head.as && !item.withheld && !item.may?.change && (
-            <AskMore handle={head.owner.handle} name={name} calendar={head.calendar} has={head.rights} />
+            <RequestMore handle={head.owner.handle} name={name} calendar={head.calendar} has={head.rights} />
           )}
           {head.may.add && open && 'notes' in item && !head.as && (
             <Button variant="outlined" aria-expanded={onDays} onClick={() => setOnDays(!onDays)}>

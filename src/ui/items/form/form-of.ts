@@ -1,9 +1,9 @@
 import { dateText, wallText } from '@/core/time/index.ts';
 import type { Taken } from '../times/times-found.tsx';
-import type { KeptForm, Values } from './item-values.ts';
+import type { FormDraft, Values } from './item-values.ts';
 
 /** The form as a time that is taken begins it: something new, or an item that stands already put there. */
-export function formOf({ start, end, people, place, rule }: Taken, item: string | null, title = ''): KeptForm {
+export function formOf({ start, end, people, place, rule }: Taken, item: string | null, title = ''): FormDraft {
   const at: Partial<Values> = {
     allDay: false,
     day: dateText(start),

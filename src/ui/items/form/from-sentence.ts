@@ -1,8 +1,8 @@
 import { readSentence, type Sentence } from '@/core/sentence/index.ts';
 import { dateText, parseDate, toWall, wallText } from '@/core/time/index.ts';
-import type { KeptDraft } from '../../common/kept-drafts.ts';
+import type { SavedDraft } from '../../common/saved-drafts.ts';
 import { clock, DAY, fullDay, MINUTE, type TimeStyle } from '../../common/times.ts';
-import type { KeptForm, Values } from './item-values.ts';
+import type { FormDraft, Values } from './item-values.ts';
 import { repeatKind } from './repeat-kinds.ts';
 
 /** What a typed sentence would make: the item's fields, and who comes. */
@@ -86,9 +86,9 @@ export function meantWhen({ sentence, start, end }: Meant, style: TimeStyle): st
 }
 
 /** The draft that opens the form with what was meant. */
-export function draftOf(meant: Meant, owner: { handle: string; name: string; colour: number }): KeptDraft {
+export function draftOf(meant: Meant, owner: { handle: string; name: string; colour: number }): SavedDraft {
   const key = `new said ${meant.start} ${meant.sentence.title}`;
-  const data: KeptForm = {
+  const data: FormDraft = {
     item: null,
     start: meant.start,
     end: meant.end,

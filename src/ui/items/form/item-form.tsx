@@ -15,9 +15,9 @@ import { topicOf } from '@/core/review/index.ts';
 import { toWall, wallText } from '@/core/time/index.ts';
 import boardsCss from '../../common/boards.module.css';
 import { useFrame } from '../../common/frame-context.tsx';
-import { type KeptDraft, useKeepOnLeaving } from '../../common/kept-drafts.ts';
 import { readTime } from '../../common/read-time.ts';
 import { said } from '../../common/refusal.ts';
+import { type SavedDraft, useSaveDraftOnLeaving } from '../../common/saved-drafts.ts';
 import { zonePlace } from '../../common/times.ts';
 import { firstName } from '../../common/token.tsx';
 import { PeopleField } from '../../meetings/people-field.tsx';
@@ -31,7 +31,7 @@ import { itemInputs } from './item-inputs.tsx';
 import { ItemMore } from './item-more.tsx';
 import { useItemPeople } from './item-people.ts';
 import { sendChange, sendForward, sendNew } from './item-sending.ts';
-import { type Draft, FIELD, isForward, isTyped, type KeptForm, type Values, valuesOf, whenOf } from './item-values.ts';
+import { type Draft, FIELD, type FormDraft, isForward, isTyped, type Values, valuesOf, whenOf } from './item-values.ts';
 import { SaveRow } from './save-row.tsx';
 
 /**
@@ -43,7 +43,7 @@ export function ItemForm(props: {
   draft: Draft;
   /** The key under which what is typed is kept when the form is left, and what was kept of it before. */
   keptAs: string;
-  kept: KeptForm | null;
+  kept: FormDraft | null;
   head: BoardHead;
   gone: boolean;
   onSaved: (answer: WrittenAnswer) => void;
@@ -85,12 +85,12 @@ export function ItemForm(props: {
   const path = usePathname();
   const search = useSearchParams();
   const typed = watch();
-  const over = useKeepOnLeaving(keptNow());
-  function keptNow(): KeptDraft | null {
+  const over = useSaveDraftOnLeaving(keptNow());
+  function keptNow(): SavedDraft | null {
     const touched = Object.keys(dirtyFields) as (keyof Values)[];
     if ((!isDirty || touched.length === 0) && why === '' && !folk.touched) return null;
     const names = draft.kind === 'new' ? (Object.keys(typed) as (keyof Values)[]) : touched;
-    const data: KeptForm = {
+    const data: FormDraft = {
       item: draft.kind === 'change' ? draft.item.id : null,
       start: draft.kind === 'new' ? draft.start : 0,
       end: draft.kind === 'new' ? draft.end : 0,

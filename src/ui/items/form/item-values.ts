@@ -30,7 +30,7 @@ export type Draft =
   | { readonly kind: 'change'; readonly item: ItemWire };
 
 /** What of a form is kept when it is left: what was typed, and what it was typed about. */
-export interface KeptForm {
+export interface FormDraft {
   readonly item: string | null;
   readonly start: number;
   readonly end: number;
@@ -40,7 +40,7 @@ export interface KeptForm {
 }
 
 /** Under which key a form's draft is kept: a change by its item, something new by when it was begun. */
-export const keptKey = (draft: Draft, id: number): string =>
+export const draftKey = (draft: Draft, id: number): string =>
   draft.kind === 'change' ? `item ${draft.item.id}` : `new ${id}`;
 
 export const TIMES = new Set<keyof Values>(['allDay', 'day', 'from', 'lastDay', 'to', 'zone', 'endZone']);
@@ -115,7 +115,7 @@ export const FIELD: Record<string, keyof Values> = {
 };
 
 /** A form filled in with what is seen of an item, at a time. With a `title` of its own it is a copy elsewhere: how others see it there is for its form. */
-export function copyOf(item: ItemWire, start: number, end: number, title: string | null): KeptForm {
+export function copyOf(item: ItemWire, start: number, end: number, title: string | null): FormDraft {
   const text = (wall: number) => wallText(wall).slice(11, 16);
   const times = item.allDay
     ? { allDay: true, day: dateText(start), lastDay: dateText(end - DAY) }

@@ -56,7 +56,7 @@ export function LanesPanel(props: { lanes: readonly Lane[]; board: string; onClo
       if (lane.of !== null && lane.calendar) again.calendars.push(lane.calendar);
       toast({
         text: tl('dropped', { name: nameOf(lane) }),
-        undo: () => void act(() => call('keepLanes', { body: again })),
+        undo: () => void act(() => call('saveLanes', { body: again })),
       });
     });
   return (
@@ -68,7 +68,7 @@ export function LanesPanel(props: { lanes: readonly Lane[]; board: string; onClo
         </Button>
       </div>
       <KeepMore
-        onKeep={(body) => act(() => call('keepLanes', { body: { people: [], group: null, calendars: [], ...body } }))}
+        onKeep={(body) => act(() => call('saveLanes', { body: { people: [], group: null, calendars: [], ...body } }))}
       />
       {(['run', 'look'] as const).map((heading) => {
         const list = lanes.filter((lane) => lane.heading === heading);

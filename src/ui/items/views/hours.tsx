@@ -13,10 +13,10 @@ import { isRest } from '../board/ribbon.tsx';
 import { AllDay } from './all-day.tsx';
 import { DayLane } from './day-lane.tsx';
 import hoursCss from './hours.module.css';
-import { KeepBands } from './keep-bands.tsx';
 import { LaneHead } from './lane-head.tsx';
 import { HOUR_PX, type Layout, layOut } from './layout.ts';
 import { type Goal, type PutDown, STEP, useMoving, useMovingSensors, type Walked } from './moving.ts';
+import { PreferenceBands } from './preference-bands.tsx';
 import { WorkHours } from './work-hours.tsx';
 
 /**
@@ -229,7 +229,7 @@ export function Hours(
             {days.map((day, i) => (
               <div key={day} className={`${hoursCss.day}${isRest(day) ? ` ${hoursCss.rest}` : ''}`} data-day={i}>
                 {n === 1 && <WorkHours lane={lanes[0]} day={day} zone={style.zone} />}
-                {n === 1 && <KeepBands lane={lanes[0]} day={day} zone={style.zone} />}
+                {n === 1 && <PreferenceBands lane={lanes[0]} day={day} zone={style.zone} />}
                 {i === todayIndex && (
                   <div
                     className={hoursCss.past}

@@ -1,7 +1,7 @@
 'use client';
 import { useTranslations } from 'use-intl';
-import { AskMore } from '../../common/ask-more.tsx';
 import { SightMeter } from '../../common/meters.tsx';
+import { RequestMore } from '../../common/request-more.tsx';
 import { firstName } from '../../common/token.tsx';
 import type { BoardLane } from '../board/board-lanes.ts';
 import lanesCss from './lanes.module.css';
@@ -16,7 +16,7 @@ export function LaneHead({ lane, short }: { lane: BoardLane; short: boolean }) {
       <span className={lanesCss.name}>{short ? firstName(lane.name) : lane.name}</span>
       {!short && !lane.head?.own && <SightMeter sight={sight} />}
       {!short && !lane.head?.as && sight !== 'full' && lane.state !== 'waiting' && (
-        <AskMore
+        <RequestMore
           handle={lane.handle}
           name={lane.head?.owner.name ?? lane.name}
           calendar={lane.head?.calendar}

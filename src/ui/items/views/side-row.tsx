@@ -1,9 +1,9 @@
 'use client';
 import { useTranslations } from 'use-intl';
 import type { ItemWire } from '@/contract/items/items.ts';
-import { AskMore } from '../../common/ask-more.tsx';
 import { useFrame } from '../../common/frame-context.tsx';
 import { SightMeter } from '../../common/meters.tsx';
+import { RequestMore } from '../../common/request-more.tsx';
 import { DAY, MINUTE } from '../../common/times.ts';
 import type { BoardLane } from '../board/board-lanes.ts';
 import blockCss from './block.module.css';
@@ -84,7 +84,7 @@ export function SideRow(props: {
           <span className="row small soft" style={{ gap: 5 }}>
             <SightMeter sight={sight} /> {t(`sights.${sight}`)}
             {sight !== 'full' && !lane.head?.as && lane.state !== 'waiting' && (
-              <AskMore
+              <RequestMore
                 handle={lane.handle}
                 name={lane.head?.owner.name ?? lane.name}
                 calendar={lane.head?.calendar}

@@ -1,8 +1,8 @@
 import { whoIsHere } from '@/app/who-is-here.ts';
 import { evenOut } from '@/server/http/route.ts';
 import { findBoard } from '@/server/operations/people/people.ts';
-import { AskSomebody } from '@/ui/common/ask-somebody.tsx';
 import { NothingHere } from '@/ui/common/nothing-here.tsx';
+import { RequestFromSomebody } from '@/ui/common/request-from-somebody.tsx';
 import { Board } from '@/ui/items/board/board.tsx';
 import { GuestStart } from '@/ui/people/guest-start.tsx';
 
@@ -25,7 +25,7 @@ export default async function CalendarPage(props: {
   if (!board)
     return (
       <NothingHere>
-        <AskSomebody />
+        <RequestFromSomebody />
       </NothingHere>
     );
   return <Board key={board.calendar} calendar={board.calendar} name={board.name} />;

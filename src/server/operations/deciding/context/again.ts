@@ -4,7 +4,7 @@ import { personById } from '../../../repositories/people.ts';
 import { tokenStands } from '../../../repositories/tokens.ts';
 import { type Refusal, refuse } from '../../../result.ts';
 import type { Context } from './context.ts';
-import { handsUnsaid } from './hands.ts';
+import { handsUnsaid } from './operator.ts';
 
 /**
  * Who asks, read once more: for the transaction that writes, since between a request's beginning and that they may have been signed

@@ -2,7 +2,7 @@ import { newKey } from '../../../ids.ts';
 import type { Calendar } from '../../../repositories/calendars.ts';
 import { recordTrail } from '../../../repositories/trail.ts';
 import type { Context } from '../context/context.ts';
-import { handsOf } from '../context/hands.ts';
+import { operatorOf } from '../context/operator.ts';
 
 /** Leaves a trail row for what somebody did in their own name and on no calendar, within the transaction that does it. */
 export function trailOwn(ctx: Context, subject: string, verb: string, before: unknown, after: unknown): void {
@@ -16,7 +16,7 @@ export function trailOwn(ctx: Context, subject: string, verb: string, before: un
     verb,
     before,
     after,
-    hands: handsOf(ctx),
+    hands: operatorOf(ctx),
   });
 }
 
@@ -40,7 +40,7 @@ export function trailOn(
     verb,
     before,
     after,
-    hands: handsOf(ctx),
+    hands: operatorOf(ctx),
   });
   return key;
 }

@@ -37,7 +37,7 @@ export function viewFor(
 }
 
 /** Whose work a write is, and for whom: the two names every write carries. `by` is somebody else where they put it forward. */
-export function hands(ctx: Context, calendar: Calendar, by = ctx.viewer.id) {
+export function authorship(ctx: Context, calendar: Calendar, by = ctx.viewer.id) {
   return { changedBy: by, changedFor: calendar.ownerId, changedAt: ctx.now };
 }
 

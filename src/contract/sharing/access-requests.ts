@@ -1,0 +1,177 @@
+import { z } from 'zod';
+import { SIGHTS } from '@/core/calendar/index.ts';
+import { MOST_ASKED } from '../mosts.ts';
+import { at, done, type Routes } from '../route.ts';
+import { audienceWire, choice, hand, instant, preset, span } from './sharing.ts';
+import { rightsSchema } from './sight.ts';
+
+const why = z.string().trim().max(1000, 'tooLong:1000');
+
+/**
+ * An ask for access, to people: what one would like to see and do of their calendars, why, for how long. `offers` is what one shows them of
+ * one's own main calendar from now on; absent or `null` nothing. `calendar` names a further calendar that one sees, of the one who is asked.
+ */
+export const askedBody = z.strictObject({
+  to: z.array(z.string().max(64)).min(1, 'nobody').max(MOST_ASKED, `tooManyPeople:${MOST_ASKED}`),
+  calendar: z.string().max(64).nullable().default(null),
+  rights: rightsSchema,
+  span: span.nullable().default(null),
+  why: why.default(''),
+  offers: z.enum(SIGHTS).nullable().default(null),
+});
+export type AskedBody = z.infer<typeof askedBody>;
+/** How many were asked, and how many were left out because one has that of them already. */
+export const askedAnswer = z.strictObject({ asked: z.number(), already: z.number() });
+
+const person = z.strictObject({
+  handle: z.string(),
+  name: z.string(),
+  detail: z.string(),
+  colour: z.number(),
+  outside: z.boolean(),
+});
+
+/** What somebody is given by name where an ask is answered, and how it came: by an answer to this ask or by hand. */
+const standing = z.strictObject({
+  key: z.string(),
+  rights: rightsSchema,
+  preset,
+  from: instant.nullable(),
+  until: instant.nullable(),
+  since: instant,
+  given: hand,
+  byAsk: z.boolean(),
+});
+
+const asked = z.strictObject({
+  key: z.string(),
+  /** When it was asked, or asked again. */
+  at: instant,
+  state: z.enum(['open', 'given', 'refused', 'takenBack']),
+  /** How often anything was done with it; an answer names what was seen. */
+  turns: z.number(),
+  from: person,
+  to: person,
+  /** The further calendar it is about; `null` for the main one, its name empty for an asker who doesn't see it any more. */
+  further: z.strictObject({ key: z.string(), name: z.string() }).nullable(),
+  wants: rightsSchema,
+  preset,
+  starts: instant.nullable(),
+  ends: instant.nullable(),
+  why: z.string(),
+  /** What the asker shows of their own calendar since they asked, as it stands now. */
+  gave: rightsSchema.nullable(),
+  answers: z.array(
+    z.strictObject({
+      at: instant,
+      answer: z.enum(['given', 'refused']),
+      by: hand.nullable(),
+      rights: rightsSchema.nullable(),
+      note: z.string(),
+    }),
+  ),
+  nudged: instant.nullable(),
+  /** What the asker has there now, by whatever way. */
+  has: rightsSchema,
+});
+
+/** An ask as its asker finds it. */
+const ownAsk = asked.extend({
+  /** From when on one may nudge, or ask again after a no. */
+  again: instant,
+  news: z.boolean(),
+});
+export type OwnAsk = z.infer<typeof ownAsk>;
+
+/** An ask as whoever answers it finds it, with what the asker is given by name there. */
+const askToAnswer = asked.extend({
+  calendar: z.string(),
+  /** The asker, as access is given to them there. */
+  audience: audienceWire,
+  standing: z.array(standing),
+  /** What they would have were nothing given to them by name. */
+  without: rightsSchema,
+  own: z.boolean(),
+});
+export type AskToAnswer = z.infer<typeof askToAnswer>;
+
+export const asksAnswer = z.strictObject({
+  /** What waits for one's answer, the oldest first, and what was answered, the latest first. */
+  waiting: z.array(askToAnswer),
+  answered: z.array(askToAnswer),
+  own: z.array(ownAsk),
+  /** That there are more than these. */
+  cut: z.boolean(),
+});
+export type AsksAnswer = z.infer<typeof asksAnswer>;
+
+/**
+ * The answer to an ask. A yes gives what is chosen in place of the grant `seen` (`null`: beside what is there); a no takes the grants
+ * named away with it, and says so to the asker or, being quiet, is seen by them as closed alone.
+ */
+export const askAnswerBody = z.discriminatedUnion('answer', [
+  z.strictObject({
+    answer: z.literal('give'),
+    turns: z.number().int(),
+    rights: rightsSchema,
+    span: span.nullable().default(null),
+    seen: z.string().max(64).nullable(),
+    note: why.default(''),
+  }),
+  z.strictObject({
+    answer: z.literal('refuse'),
+    turns: z.number().int(),
+    takes: z.array(z.string().max(64)).max(50).default([]),
+    note: why.default(''),
+    quiet: z.boolean().default(false),
+  }),
+]);
+export type AskAnswerBody = z.infer<typeof askAnswerBody>;
+
+/** What can be asked for beside some rights. */
+export const askChoicesBody = z.strictObject({ rights: rightsSchema });
+export const askChoicesAnswer = z.strictObject({ choices: z.array(choice) });
+
+/** Asking for access, and answering who asks. */
+export const askRoutes = {
+  listAccessRequests: {
+    ...at('listAccessRequests'),
+    who: 'person',
+    summary: 'Who asks for access that one may give, and what one asks for oneself',
+    answer: asksAnswer,
+  },
+  requestAccess: {
+    ...at('requestAccess'),
+    who: 'person',
+    summary: 'Ask people for access to their calendars',
+    body: askedBody,
+    answer: askedAnswer,
+  },
+  accessRequestChoices: {
+    ...at('accessRequestChoices'),
+    who: 'person',
+    reads: true,
+    summary: 'What can be asked for, and what each choice comes to',
+    body: askChoicesBody,
+    answer: askChoicesAnswer,
+  },
+  answerAccessRequest: {
+    ...at('answerAccessRequest'),
+    who: 'person',
+    summary: 'Give what was asked for, or say no; also after the other was said',
+    body: askAnswerBody,
+    answer: done,
+  },
+  remindOfAccessRequest: {
+    ...at('remindOfAccessRequest'),
+    who: 'person',
+    summary: 'Remind those who can answer one’s ask, once a day',
+    answer: done,
+  },
+  withdrawAccessRequest: {
+    ...at('withdrawAccessRequest'),
+    who: 'person',
+    summary: 'Take one’s ask back',
+    answer: done,
+  },
+} as const satisfies Routes;

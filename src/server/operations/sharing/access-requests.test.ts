@@ -1,0 +1,305 @@
+import { afterEach, beforeEach, describe, expect, test } from 'vitest';
+import { askAnswerBody, askedBody } from '@/contract/sharing/access-requests.ts';
+import { NO_RIGHTS, PRESETS, type Rights } from '@/core/access/index.ts';
+import { readFrame } from '../frame/read-frame.ts';
+import { listItems } from '../items/list-items.ts';
+import { listNotices, readNotices } from '../messages/notices.ts';
+import { at, houseRulesWith, type SmallOrganisation, START, smallOrganisation, WEEK } from '../small-organisation.ts';
+import { listAccessRequests } from './access-requests.ts';
+import { answerAccessRequest } from './answer-access-request.ts';
+import { giveAccess, takeAccess } from './give-access.ts';
+import { changeHouseRules } from './house-rules.ts';
+import { accessRequestChoices, remindOfAccessRequest, requestAccess, withdrawAccessRequest } from './request-access.ts';
+import { listSightlines } from './sightlines.ts';
+import { suspendSharing } from './suspend-sharing.ts';
+
+const DAY = 86_400_000;
+let org: SmallOrganisation;
+beforeEach(() => {
+  org = smallOrganisation();
+  org.add('ines', 'ines', { title: 'Open talk', when: at('2027-03-03', 9) });
+});
+afterEach(() => org.close());
+
+const ask = (who: string, to: string | string[], more: object = {}, when = START) =>
+  requestAccess(
+    org.ctx(who, when),
+    askedBody.parse({ to: [to].flat(), rights: PRESETS.outline, why: 'to plan the weir', ...more }),
+  );
+const lists = (who: string, when = START) => {
+  const listed = listAccessRequests(org.ctx(who, when));
+  if (!listed.ok) throw new Error(listed.code);
+  return listed.value;
+};
+const waiting = (who: string, when = START) => lists(who, when).waiting;
+const answer = (who: string, key: string, body: object, when = START) =>
+  answerAccessRequest(org.ctx(who, when), key, askAnswerBody.parse({ turns: 0, ...body }));
+const give = (rights: Rights = PRESETS.outline, more: object = {}) => ({ answer: 'give', rights, seen: null, ...more });
+const sees = (who: string, when = START) => {
+  const listed = listItems(org.ctx(who, when), org.calendar('ines'), WEEK);
+  return listed.ok ? listed.value.items.map((i) => i.title ?? i.shows) : listed.code;
+};
+const byHand = (to: string, rights: Rights, seen: string | null = null, when = START) =>
+  giveAccess(org.ctx('ines', when), org.calendar('ines'), { audience: { kind: 'person', id: to }, rights, seen });
+
+describe('an ask', () => {
+  test('goes to the owner and to those who give access for them, and to nobody else', () => {
+    org.give('ines', 'tomas', PRESETS.steward);
+    org.give('ines', 'bruno', PRESETS.delegate);
+    expect(ask('amara', 'ines')).toEqual({ ok: true, value: { asked: 1, already: 0 } });
+    expect(waiting('ines')[0]).toMatchObject({
+      from: { name: 'Amara' },
+      why: 'to plan the weir',
+      own: true,
+      preset: 'outline',
+    });
+    expect(waiting('tomas')[0]).toMatchObject({ to: { handle: 'ines' }, own: false });
+    for (const who of ['bruno', 'dario', 'amara']) expect(waiting(who)).toEqual([]);
+    expect(lists('amara').own[0]).toMatchObject({ state: 'open', to: { name: 'Ines' }, answers: [] });
+    expect(readFrame(org.ctx('tomas')).unread).toBe(1);
+  });
+
+  test('is answered alike for whoever was shut out, whoever has nothing and whoever has no calendar of use', () => {
+    byHand('dario', PRESETS.shutOut);
+    const answers = ['dario', 'amara'].map((who) => ask(who, 'ines'));
+    expect(answers[0]).toEqual(answers[1]);
+    const [shut, plain] = ['dario', 'amara'].map((who) => ({ ...lists(who).own[0], key: '', from: null, has: null }));
+    expect(shut).toEqual(plain);
+  });
+
+  test.each([
+    [{ rights: NO_RIGHTS }, { sight: 'askNothing' }],
+    [{ rights: { ...PRESETS.outline, change: 'all' } }, { change: 'unclear' }],
+    [{ span: { from: null, until: '2027-02-01', zone: 'Europe/Lisbon' } }, { until: 'datePassed' }],
+    [{ calendar: 'another' }, { calendar: 'unclear' }],
+  ])('%j is refused at its field, and nobody is asked', (more, fields) => {
+    expect(ask('amara', 'ines', more)).toMatchObject({ ok: false, fields });
+    expect(waiting('ines')).toEqual([]);
+  });
+
+  test('to several is one ask each, those left out who show that already; one unknown among them stops all', () => {
+    org.give('tomas', 'amara', PRESETS.full);
+    expect(ask('amara', ['ines', 'nobody'])).toMatchObject({ fields: { 'to.1': 'personMissing' } });
+    expect(ask('amara', ['ines', 'amara'])).toMatchObject({ fields: { 'to.1': 'askSelf' } });
+    expect(waiting('ines')).toEqual([]);
+    expect(ask('amara', ['ines', 'tomas', 'bruno'])).toEqual({ ok: true, value: { asked: 2, already: 1 } });
+    expect(waiting('tomas')).toEqual([]);
+    expect(ask('amara', 'tomas')).toMatchObject({ fields: { sight: 'askedHas' } });
+  });
+
+  test('asked again while it waits takes the new words, and stays one', () => {
+    ask('amara', 'ines');
+    ask('amara', 'ines', { why: 'for the audit', rights: PRESETS.full }, START + 1000);
+    expect(waiting('ines')).toHaveLength(1);
+    expect(waiting('ines')[0]).toMatchObject({ why: 'for the audit', preset: 'full' });
+  });
+
+  test('shows one’s own in return where that is said, at once and whatever the answer; otherwise never', () => {
+    ask('amara', 'ines');
+    const mine = () => {
+      const lines = listSightlines(org.ctx('amara'), org.calendar('amara'));
+      return lines.ok
+        ? lines.value.rows.filter((r) => r.audience.kind === 'person').map((r) => r.grants[0]?.preset)
+        : [];
+    };
+    expect(mine()).toEqual([]);
+    ask('amara', 'ines', { offers: 'title' });
+    expect(mine()).toEqual(['titles']);
+    expect(waiting('ines')[0]?.gave?.sight).toBe('title');
+    // What more she gave by hand meanwhile isn't lowered by asking again.
+    ask('amara', 'ines', { offers: 'busy' });
+    expect(mine()).toEqual(['titles']);
+    answer('ines', waiting('ines')[0]?.key ?? '', { answer: 'refuse', turns: 2 });
+    expect(mine()).toEqual(['titles']);
+  });
+
+  test('is reminded of once a day, taken back while it waits, and then found by nobody', () => {
+    ask('amara', 'ines');
+    const [own] = lists('amara').own;
+    expect(remindOfAccessRequest(org.ctx('amara', START + DAY - 1), own?.key ?? '')).toMatchObject({
+      code: 'nudgedToday',
+    });
+    expect(remindOfAccessRequest(org.ctx('amara', START + DAY), own?.key ?? '').ok).toBe(true);
+    expect(remindOfAccessRequest(org.ctx('amara', START + DAY + 1), own?.key ?? '')).toMatchObject({
+      code: 'nudgedToday',
+    });
+    expect(waiting('ines')[0]?.nudged).toBe('2027-03-03T09:00:00Z');
+    for (const work of [remindOfAccessRequest, withdrawAccessRequest])
+      expect(work(org.ctx('dario'), own?.key ?? '')).toMatchObject({ code: 'notFound' });
+    expect(withdrawAccessRequest(org.ctx('amara'), own?.key ?? '').ok).toBe(true);
+    expect(waiting('ines')).toEqual([]);
+    expect(answer('ines', own?.key ?? '', give())).toMatchObject({ code: 'askGone' });
+  });
+
+  test('says what can be asked for, and what each choice comes to, without a word of anybody', () => {
+    const choices = accessRequestChoices(org.ctx('dario'), { rights: PRESETS.outline });
+    const of = (value: string) => choices.ok && choices.value.choices.find((c) => c.value === value)?.rights;
+    expect(of('arrange')).toMatchObject({ sight: 'full', change: 'all' });
+    expect(of('title')).toEqual(PRESETS.titles);
+    expect(of('nothing')).toBeUndefined();
+  });
+});
+
+describe('an answer', () => {
+  let key = '';
+  beforeEach(() => {
+    ask('amara', 'ines');
+    key = waiting('ines')[0]?.key ?? '';
+  });
+
+  test('gives the level that is chosen, tells the asker with its words, and counts at once', () => {
+    expect(answer('ines', key, give(PRESETS.titles, { note: 'Titles will do' })).ok).toBe(true);
+    expect(sees('amara')).toEqual(['Open talk']);
+    expect(lists('amara').own[0]).toMatchObject({
+      state: 'given',
+      news: true,
+      answers: [{ answer: 'given', by: { actor: 'Ines' }, note: 'Titles will do', rights: { sight: 'title' } }],
+    });
+    const told = listNotices(org.ctx('amara'));
+    expect(told.ok && told.value.notices[0]).toMatchObject({ kind: 'given', note: 'Titles will do' });
+    expect(readFrame(org.ctx('amara')).unread).toBe(2);
+    readNotices(org.ctx('amara'));
+    expect(readFrame(org.ctx('amara')).unread).toBe(0);
+    expect(waiting('ines')).toEqual([]);
+    expect(lists('ines').answered).toHaveLength(1);
+  });
+
+  test('is one, where two answer: the second is told who was first, and nothing of theirs is done', () => {
+    org.give('ines', 'tomas', PRESETS.steward);
+    expect(answer('tomas', key, give(PRESETS.titles)).ok).toBe(true);
+    expect(answer('ines', key, give(PRESETS.full))).toMatchObject({ code: 'askAnswered', facts: { name: 'Tomas' } });
+    expect(answer('ines', key, { answer: 'refuse' })).toMatchObject({ code: 'askAnswered' });
+    expect(lists('amara').own[0]?.answers[0]?.by).toEqual({ actor: 'Tomas', principal: 'Ines' });
+    expect(sees('amara')).toEqual(['Open talk']);
+  });
+
+  test('gives no more than whoever answers holds, nor anything to whom they may not', () => {
+    org.give('ines', 'tomas', PRESETS.steward);
+    org.give('ines', 'bruno', PRESETS.delegate);
+    const letIn = { ...PRESETS.full, private: true };
+    expect(answer('tomas', key, give(letIn))).toMatchObject({ fields: { private: 'giverHoldsLess' } });
+    expect(answer('bruno', key, give())).toMatchObject({ code: 'notFound' });
+    expect(answer('amara', key, give())).toMatchObject({ code: 'notFound' });
+    expect(answer('ines', key, give(NO_RIGHTS))).toMatchObject({ fields: { sight: 'giveNothing' } });
+    expect(waiting('ines')).toHaveLength(1);
+  });
+
+  test('for a time ends by itself, and the ask says so', () => {
+    const until = { from: null, until: '2027-03-05', zone: 'Europe/Lisbon' };
+    expect(answer('ines', key, give(PRESETS.full, { span: until })).ok).toBe(true);
+    const later = START + 5 * DAY;
+    expect(lists('amara').own[0]?.has.sight).toBe('full');
+    expect(lists('amara', later).own[0]).toMatchObject({ state: 'given', has: { sight: 'busy' } });
+  });
+
+  test('no is said with words, or without telling: then the asker sees that it is closed, and not by whom', () => {
+    answer('ines', key, { answer: 'refuse', note: 'After the board' });
+    expect(lists('amara').own[0]).toMatchObject({
+      state: 'refused',
+      news: true,
+      answers: [{ note: 'After the board' }],
+    });
+    expect(ask('amara', 'ines')).toMatchObject({ code: 'askedToday', facts: { name: 'Ines' } });
+    ask('dario', 'ines');
+    const other = waiting('ines')[0]?.key ?? '';
+    answer('ines', other, { answer: 'refuse', note: 'unsaid', quiet: true });
+    expect(lists('dario').own[0]).toMatchObject({ state: 'refused', news: false, answers: [{ by: null, note: '' }] });
+    expect(readFrame(org.ctx('dario')).unread).toBe(0);
+    // Nor an old one just after it was closed: a day after the answer it may be asked again, and is the same ask.
+    expect(ask('amara', 'ines', {}, START + DAY).ok).toBe(true);
+    expect(waiting('ines', START + DAY)[0]).toMatchObject({ key, answers: [{ answer: 'refused' }] });
+  });
+
+  test('no to an ask of weeks ago isn’t asked about again within a day of the no', () => {
+    const later = START + 21 * DAY;
+    answer('ines', key, { answer: 'refuse', quiet: true }, later);
+    expect(ask('amara', 'ines', {}, later + DAY - 1)).toMatchObject({ code: 'askedToday' });
+    expect(ask('amara', 'ines', {}, later + DAY).ok).toBe(true);
+  });
+
+  test('a no to what waits leaves what the asker has', () => {
+    byHand('amara', PRESETS.titles);
+    answer('ines', key, { answer: 'refuse' });
+    expect(sees('amara')).toEqual(['Open talk']);
+  });
+
+  test('is turned round weeks later: the no takes away what it names, and what was given by hand with it or not', () => {
+    answer('ines', key, give(PRESETS.titles));
+    const byAnswer = lists('ines').answered[0]?.standing[0];
+    expect(byAnswer).toMatchObject({ preset: 'titles', byAsk: true });
+    const later = START + 21 * DAY;
+    byHand('amara', PRESETS.full, byAnswer?.key ?? null, later);
+    const [then] = lists('ines', later).answered;
+    expect(then?.standing).toMatchObject([{ preset: 'full', byAsk: false, since: '2027-03-23T09:00:00Z' }]);
+    expect(then?.without.sight).toBe('busy');
+    const takes = then?.standing.map((g) => g.key);
+    expect(answer('ines', key, { answer: 'refuse', turns: 1, takes: ['stale'] }, later)).toMatchObject({
+      code: 'changedMeanwhile',
+    });
+    expect(answer('ines', key, { answer: 'refuse', turns: 1, takes }, later).ok).toBe(true);
+    expect(sees('amara', later)).toEqual(['busy']);
+    // And back again, from the same place.
+    expect(answer('ines', key, give(PRESETS.outline, { turns: 2 }), later + DAY).ok).toBe(true);
+    expect(sees('amara', later + DAY)).toEqual(['Open talk']);
+    expect(lists('amara', later + DAY).own[0]?.answers.map((a) => a.answer)).toEqual(['given', 'refused', 'given']);
+  });
+
+  test('is there already where the access was given by hand meanwhile, and whoever answers late is told so', () => {
+    byHand('amara', PRESETS.full);
+    expect(waiting('ines')).toEqual([]);
+    expect(lists('amara').own[0]).toMatchObject({ state: 'given', news: true });
+    expect(answer('ines', key, give(PRESETS.full))).toMatchObject({ code: 'askAnswered', facts: { name: 'Ines' } });
+  });
+
+  test('less by hand than was asked leaves the ask waiting', () => {
+    byHand('amara', PRESETS.titles);
+    expect(waiting('ines')[0]).toMatchObject({ key, standing: [{ preset: 'titles', byAsk: false }] });
+    const seen = waiting('ines')[0]?.standing[0]?.key ?? null;
+    expect(answer('ines', key, give(PRESETS.outline))).toMatchObject({ code: 'changedMeanwhile' });
+    expect(answer('ines', key, give(PRESETS.outline, { seen })).ok).toBe(true);
+  });
+
+  test('while sharing is suspended is the owner’s alone', () => {
+    org.give('ines', 'tomas', PRESETS.steward);
+    suspendSharing(org.ctx('ines'), org.calendar('ines'), true);
+    expect(waiting('tomas')).toEqual([]);
+    expect(answer('tomas', key, give())).toMatchObject({ code: 'notFound' });
+    expect(waiting('ines')).toHaveLength(1);
+  });
+
+  test('a steward who lost it in between answers nothing', () => {
+    org.give('ines', 'tomas', PRESETS.steward);
+    const steward = listSightlines(org.ctx('ines'), org.calendar('ines'));
+    const seen = steward.ok ? (steward.value.rows.find((r) => r.who.name === 'Tomas')?.grants[0]?.key ?? '') : '';
+    takeAccess(org.ctx('ines'), org.calendar('ines'), { audience: { kind: 'person', id: 'tomas' }, seen });
+    expect(answer('tomas', key, give())).toMatchObject({ code: 'notFound' });
+  });
+});
+
+describe('from outside', () => {
+  const xeno = { kind: 'address', address: 'xeno@river.example', name: 'Xeno' } as const;
+  beforeEach(() => {
+    changeHouseRules(org.ctx('ines'), houseRulesWith({ outsideSight: 'title' }));
+    giveAccess(org.ctx('ines'), org.calendar('ines'), { audience: xeno, rights: PRESETS.freeBusy, seen: null });
+  });
+
+  test('one asks whom one was ever given anything by, and nobody else, known or not', () => {
+    const [known, unknown] = [ask('xeno', 'bruno'), ask('xeno', 'nobody')];
+    expect(known).toEqual(unknown);
+    expect(ask('xeno', 'ines').ok).toBe(true);
+    expect(ask('xeno', 'ines', { offers: 'busy' })).toMatchObject({ fields: { offers: 'noCalendarToOffer' } });
+  });
+
+  test('a yes is cut by the house rules, and a no goes as a letter', () => {
+    ask('xeno', 'ines', { rights: PRESETS.full });
+    const [first] = waiting('ines');
+    expect(first).toMatchObject({ from: { name: 'Xeno', outside: true }, has: { sight: 'busy' } });
+    const letters = () => org.db.arrays<[string]>(`SELECT kind FROM outbox ORDER BY id`).map(([kind]) => kind);
+    answer('ines', first?.key ?? '', { answer: 'refuse', note: 'Not now' });
+    expect(letters()).toEqual(['refused']);
+    const seen = first?.standing[0]?.key ?? null;
+    answer('ines', first?.key ?? '', give(PRESETS.full, { turns: 1, seen }));
+    expect(letters()).toEqual(['refused', 'changed']);
+    expect(lists('xeno').own[0]?.has.sight).toBe('title');
+  });
+});

@@ -1,0 +1,212 @@
+import type { AsksAnswer, AskToAnswer, OwnAsk } from '@/contract/sharing/access-requests.ts';
+import type { AudienceWire } from '@/contract/sharing/sharing.ts';
+import { type Decision, decide, NO_RIGHTS, presetOf } from '@/core/access/index.ts';
+import { instantText } from '@/core/time/index.ts';
+import {
+  type Ask,
+  type AskedAbout,
+  accessRequestsAbout,
+  answersTo,
+  asksFrom,
+  openAsksAbout,
+  unheardAsks,
+} from '../../repositories/access-requests.ts';
+import { type Calendar, calendarById, calendarsOf, mainCalendarOf } from '../../repositories/calendars.ts';
+import { calendarsNaming, grantById, grantsOn, type StoredGrant } from '../../repositories/grants.ts';
+import { groupsOf } from '../../repositories/groups.ts';
+import { outsiderName } from '../../repositories/outsider-names.ts';
+import type { Person } from '../../repositories/people.ts';
+import { ok, type Result } from '../../result.ts';
+import {
+  type Context,
+  collectionOf,
+  Directory,
+  decideOn,
+  decideOnSeveral,
+  rulesOf,
+  viewerOf,
+} from '../deciding/index.ts';
+
+const MOST = 100;
+const MOST_ANSWERS = 10;
+const DAY = 86_400_000;
+
+/** From when on an asker may remind those who can answer, or ask again after a no: a day after the last word of either side. */
+export const againFrom = (ctx: Pick<Context, 'db'>, ask: Pick<Ask, 'id' | 'at' | 'nudgedAt'>): number =>
+  Math.max(ask.at, ask.nudgedAt ?? 0, answersTo(ctx.db, ask.id, 1)[0]?.at ?? 0) + DAY;
+
+/** The calendar an ask is about as things stand; `null` where whoever was asked has none any more. */
+export function calendarAsked(ctx: Pick<Context, 'db'>, ask: Pick<Ask, 'toId' | 'collectionId'>): Calendar | null {
+  const calendar =
+    ask.collectionId === null ? mainCalendarOf(ctx.db, ask.toId) : calendarById(ctx.db, ask.collectionId);
+  // What was handed on since is another's, who was asked nothing.
+  return calendar?.ownerId === ask.toId ? calendar : null;
+}
+
+/** Whether the one who asks answers asks about a calendar: its owner, and those who give access for them. */
+export function mayAnswerOn(ctx: Context, calendar: Calendar): boolean {
+  const { decision } = decideOn(ctx, calendar);
+  return decision.owner || decision.rights.shares;
+}
+
+/** Everybody but the one who asks who answers asks about a calendar. */
+export function answerersOf(ctx: Context, calendar: Calendar): number[] {
+  const people = new Set([calendar.ownerId]);
+  const grants = grantsOn(ctx.db, calendar.id);
+  const collection = collectionOf(calendar, grants);
+  const house = rulesOf(ctx.db, calendar);
+  const directory = new Directory(ctx.db);
+  for (const { rights, audience } of grants)
+    if (rights.shares && audience.kind === 'person') {
+      const person = directory.person(audience.personId);
+      if (person && decide(collection, viewerOf(ctx.db, person), ctx.now, house).rights.shares) people.add(person.id);
+    }
+  people.delete(ctx.viewer.id);
+  return [...people];
+}
+
+/** The asker as an audience: somebody outside may not have been named on this calendar before. */
+export const askerAs = (asker: Person): AudienceWire =>
+  asker.inside ? { kind: 'person', id: asker.handle } : { kind: 'address', address: asker.address, name: asker.name };
+
+/** The calendars that one answers asks about, as asks name them: one's own, and those that name one and that one gives access to. */
+function calendarsAnsweredFor(ctx: Context): AskedAbout[] {
+  const ids = new Set([
+    ...calendarsOf(ctx.db, ctx.viewer.id).map((c) => c.id),
+    ...calendarsNaming(ctx.db, ctx.viewer.id),
+  ]);
+  return decideOnSeveral(ctx, [...ids]).flatMap(({ calendar: { id, ownerId, main }, decision }) =>
+    decision.owner || decision.rights.shares ? [{ toId: ownerId, collectionId: main ? null : id }] : [],
+  );
+}
+
+/** How many asks wait for one's answer, and how many of one's own were answered since one looked. */
+export const asksWaiting = (ctx: Context): number =>
+  openAsksAbout(ctx.db, calendarsAnsweredFor(ctx), ctx.viewer.id) + unheardAsks(ctx.db, ctx.viewer.id);
+
+/** Who asks for access that one may give, what was answered, and what one asks for oneself. */
+export function listAccessRequests(ctx: Context): Result<AsksAnswer> {
+  const look: Look = { ctx, directory: new Directory(ctx.db) };
+  const to = accessRequestsAbout(ctx.db, calendarsAnsweredFor(ctx), ctx.viewer.id, MOST + 1);
+  const from = asksFrom(ctx.db, ctx.viewer.id, MOST + 1);
+  const wires = to.slice(0, MOST).flatMap((ask) => {
+    const calendar = calendarAsked(ctx, ask);
+    return calendar ? [toAnswer(look, ask, calendar)] : [];
+  });
+  const open = wires.filter((ask) => ask.state === 'open');
+  return ok({
+    waiting: open.sort((a, b) => a.at.localeCompare(b.at)),
+    answered: wires.filter((ask) => ask.state !== 'open').sort((a, b) => latest(b).localeCompare(latest(a))),
+    own: from.slice(0, MOST).map((ask) => ownAsk(look, ask)),
+    cut: to.length > MOST || from.length > MOST,
+  });
+}
+
+const latest = (ask: AskToAnswer): string => ask.answers.at(-1)?.at ?? ask.at;
+
+interface Look {
+  readonly ctx: Context;
+  readonly directory: Directory;
+}
+
+const text = (at: number | null): string | null => (at === null ? null : instantText(at));
+
+/** What both sides of an ask read of it. */
+function wireOf({ ctx, directory }: Look, ask: Ask, sees: (id: number) => Omit<AskToAnswer['from'], 'handle'>) {
+  const person = (id: number) => ({ handle: directory.person(id)?.handle ?? '', ...sees(id) });
+  const gave = ask.gave === null ? null : grantById(ctx.db, ask.gave);
+  return {
+    key: ask.key,
+    at: instantText(ask.at),
+    state: ask.state,
+    turns: ask.turns,
+    from: person(ask.fromId),
+    to: person(ask.toId),
+    wants: ask.rights,
+    preset: presetOf(ask.rights),
+    starts: text(ask.starts),
+    ends: text(ask.ends),
+    why: ask.why,
+    gave: gave?.recordedUntil === null ? gave.rights : null,
+    nudged: text(ask.nudgedAt),
+  };
+}
+
+function personPart(person: Person | null, called?: string | null) {
+  return {
+    name: called ?? person?.name ?? '',
+    detail: person ? [person.role, person.inside ? '' : person.address].filter(Boolean).join(' · ') : '',
+    colour: person?.colour ?? 0,
+    outside: person?.inside === false,
+  };
+}
+
+function ownAsk(look: Look, ask: Ask): OwnAsk {
+  const { ctx, directory } = look;
+  const calendar = calendarAsked(ctx, ask);
+  const has = calendar ? decideOn(ctx, calendar).decision.rights : NO_RIGHTS;
+  const seen = has.sight === 'nothing' ? null : calendar;
+  return {
+    ...wireOf(look, ask, (id) => personPart(directory.person(id))),
+    further: ask.collectionId === null ? null : { key: seen?.key ?? '', name: seen?.name ?? '' },
+    answers: answersTo(ctx.db, ask.id, MOST_ANSWERS).map((a) => {
+      const grant = a.grantId === null ? null : grantById(ctx.db, a.grantId);
+      return {
+        at: instantText(a.at),
+        answer: a.answer,
+        by: a.quiet ? null : { actor: directory.name(a.byId), principal: directory.name(a.forId) },
+        rights: grant?.rights ?? null,
+        note: a.note,
+      };
+    }),
+    has,
+    again: instantText(againFrom(ctx, ask)),
+    news: !ask.heard,
+  };
+}
+
+function toAnswer(look: Look, ask: Ask, calendar: Calendar): AskToAnswer {
+  const { ctx, directory } = look;
+  const asker = directory.person(ask.fromId);
+  const grants = grantsOn(ctx.db, calendar.id);
+  const groups = asker ? groupsOf(ctx.db, asker.id) : [];
+  const decideWith = (with_: readonly StoredGrant[]): Decision['rights'] =>
+    asker
+      ? decide(collectionOf(calendar, with_), viewerOf(ctx.db, asker, groups), ctx.now, rulesOf(ctx.db, calendar))
+          .rights
+      : NO_RIGHTS;
+  const theirs = grants.filter((g) => g.audience.kind === 'person' && g.audience.personId === ask.fromId);
+  const answers = answersTo(ctx.db, ask.id, MOST_ANSWERS);
+  const byAsk = new Set(answers.map((a) => a.grantId));
+  const called = asker && !asker.inside ? (outsiderName(ctx.db, calendar.id, asker.id) ?? asker.address) : undefined;
+  const hand = (actor: number, principal: number) => ({
+    actor: directory.name(actor),
+    principal: directory.name(principal),
+  });
+  return {
+    ...wireOf(look, ask, (id) => personPart(directory.person(id), id === ask.fromId ? called : undefined)),
+    further: calendar.main ? null : { key: calendar.key, name: calendar.name },
+    answers: answers.map((a) => ({
+      at: instantText(a.at),
+      answer: a.answer,
+      by: hand(a.byId, a.forId),
+      rights: (a.grantId === null ? null : grantById(ctx.db, a.grantId))?.rights ?? null,
+      note: a.note,
+    })),
+    has: decideWith(grants),
+    calendar: calendar.key,
+    audience: asker ? askerAs(asker) : { kind: 'person', id: '' },
+    standing: theirs.map((g) => ({
+      key: g.key,
+      rights: g.rights,
+      preset: presetOf(g.rights),
+      from: text(g.starts),
+      until: text(g.ends),
+      since: instantText(g.recordedFrom),
+      given: hand(g.givenBy, g.givenFor),
+      byAsk: byAsk.has(g.id),
+    })),
+    without: decideWith(grants.filter((g) => !theirs.includes(g))),
+    own: calendar.ownerId === ctx.viewer.id,
+  };
+}

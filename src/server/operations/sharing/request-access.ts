@@ -1,0 +1,179 @@
+import type { AskedBody } from '@/contract/sharing/access-requests.ts';
+import type { ChoiceWire } from '@/contract/sharing/sharing.ts';
+import type { RightsWire } from '@/contract/sharing/sight.ts';
+import { choicesFor, fitRights, NO_RIGHTS, offeredOn, presetOf, type Rights, SIGHT_RANK } from '@/core/access/index.ts';
+import { newKey } from '../../ids.ts';
+import {
+  type Ask,
+  askBetween,
+  askByKey,
+  openAsksFrom,
+  putAsk,
+  setNudged,
+  setTakenBack,
+} from '../../repositories/access-requests.ts';
+import { type Calendar, calendarsOf, mainCalendarOf } from '../../repositories/calendars.ts';
+import { grantsEverNaming, grantsOn } from '../../repositories/grants.ts';
+import { type Person, personByHandle } from '../../repositories/people.ts';
+import { ok, type Refusal, type Result, refuse } from '../../result.ts';
+import { type Context, decideOn, findCalendar, isRefusal, tellPeople, trailOwn } from '../deciding/index.ts';
+import { againFrom, answerersOf, calendarAsked } from './access-requests.ts';
+import { giveAccess } from './give-access.ts';
+import { coversAsk } from './settle-access-request.ts';
+import { readSpan } from './span.ts';
+
+/** The most asks of one person that wait at a time. */
+const MOST_OPEN = 400;
+
+const MAIN = offeredOn({ kind: 'calendar', main: true });
+
+const wrong = (fields: Record<string, string>): Refusal => refuse('badInput', { fields });
+
+/** What can be asked for beside some rights: the two sliders, each choice with what it comes to. It says nothing of anybody's calendar. */
+export function accessRequestChoices(_ctx: Context, body: { rights: RightsWire }): Result<{ choices: ChoiceWire[] }> {
+  const { rights } = fitRights(body.rights, MAIN);
+  return ok({
+    choices: choicesFor(rights, MAIN)
+      .filter(({ group, value }) => (group === 'sight' && value !== 'nothing') || group === 'reach')
+      .map((choice) => ({ ...choice, barred: null, wants: [] })),
+  });
+}
+
+/**
+ * Asks people for access to their calendars: all of them, or nobody where one can't be asked. An ask is addressed to a person and answered
+ * alike whatever they have, so that it confirms nothing. Left out are those of whom the asker has that already. What is offered in
+ * return is given in the same act: no less than they have of it, and to nobody who has more.
+ */
+export function requestAccess(ctx: Context, body: AskedBody): Result<{ asked: number; already: number }> {
+  if (body.rights.sight === 'nothing') return wrong({ sight: 'askNothing' });
+  const misfit = fitRights(body.rights, MAIN).lowered[0];
+  if (misfit) return wrong({ [misfit.right]: 'unclear' });
+  const span = readSpan(ctx, body.span, null);
+  if (isRefusal(span)) return span;
+  const own = mainCalendarOf(ctx.db, ctx.viewer.id);
+  const offers = body.offers === null || body.offers === 'nothing' ? null : body.offers;
+  if (offers && !own) return wrong({ offers: 'noCalendarToOffer' });
+  const people = new Map<number, Person>();
+  for (const [i, handle] of body.to.entries()) {
+    const person = personByHandle(ctx.db, handle);
+    if (!person || !mayBeAsked(ctx, person)) return wrong({ [`to.${i}`]: 'personMissing' });
+    if (person.id === ctx.viewer.id) return wrong({ [`to.${i}`]: 'askSelf' });
+    people.set(person.id, person);
+  }
+  const further = body.calendar === null ? null : furtherSeen(ctx, body.calendar, [...people.values()]);
+  if (further && isRefusal(further)) return further;
+  const asks: { person: Person; current: Ask | null }[] = [];
+  let already = 0;
+  for (const person of people.values()) {
+    const calendar = further ?? mainCalendarOf(ctx.db, person.id);
+    if (calendar && coversAsk(decideOn(ctx, calendar).decision.rights, body)) {
+      already++;
+      continue;
+    }
+    const current = askBetween(ctx.db, ctx.viewer.id, person.id, further?.id ?? null);
+    // What was closed isn't asked about again within a day of it.
+    if (current?.state === 'refused' && againFrom(ctx, current) > ctx.now)
+      return refuse('askedToday', { facts: { name: person.name } });
+    asks.push({ person, current });
+  }
+  if (asks.length === 0 && people.size === 1) return wrong({ sight: 'askedHas' });
+  const opened = asks.filter(({ current }) => current?.state !== 'open').length;
+  if (openAsksFrom(ctx.db, ctx.viewer.id) + opened > MOST_OPEN)
+    return refuse('tooManyAsks', { facts: { most: MOST_OPEN } });
+  const tell = new Set<number>();
+  ctx.db.write(() => {
+    for (const { person, current } of asks) {
+      const gave = offers && own ? offer(ctx, own, person, { ...NO_RIGHTS, sight: offers }) : null;
+      const ask = {
+        key: current?.key ?? newKey(),
+        fromId: ctx.viewer.id,
+        toId: person.id,
+        collectionId: further?.id ?? null,
+        at: ctx.now,
+        rights: body.rights,
+        ...span,
+        why: body.why,
+        gave,
+      };
+      putAsk(ctx.db, ask);
+      trailOwn(ctx, ask.key, 'ask.made', current && { state: current.state }, {
+        to: person.key,
+        rights: body.rights,
+        why: body.why,
+        offers,
+      });
+      for (const id of toldOf(ctx, ask)) tell.add(id);
+    }
+  });
+  tellPeople(ctx.db, tell);
+  return ok({ asked: asks.length, already });
+}
+
+/** Whom somebody may ask: whoever stands in the directory they see; from outside, whoever ever gave them anything. */
+function mayBeAsked(ctx: Context, person: Person): boolean {
+  if (!person.inside) return false;
+  return ctx.viewer.inside || calendarsOf(ctx.db, person.id).some((c) => grantsEverNaming(ctx.db, c.id, ctx.viewer.id));
+}
+
+/** The further calendar that is asked about: one the asker sees, of the one who is asked. */
+function furtherSeen(ctx: Context, key: string, people: readonly Person[]): Calendar | null | Refusal {
+  const found = findCalendar(ctx, key);
+  if (isRefusal(found)) return wrong({ calendar: 'unclear' });
+  const { calendar } = found;
+  if (people.length !== 1 || calendar.ownerId !== people[0]?.id) return wrong({ calendar: 'unclear' });
+  return calendar.main ? null : calendar;
+}
+
+/** Shows one's own calendar to somebody, and tells them; answers the grant, or `null` where they have as much by name already. */
+function offer(ctx: Context, own: Calendar, person: Person, rights: Rights): number | null {
+  const theirs = grantsOn(ctx.db, own.id).find(
+    (g) => g.audience.kind === 'person' && g.audience.personId === person.id && g.starts === null && g.ends === null,
+  );
+  if (theirs && SIGHT_RANK[theirs.rights.sight] >= SIGHT_RANK[rights.sight]) return null;
+  const given = giveAccess(ctx, own.key, {
+    audience: { kind: 'person', id: person.handle },
+    rights: theirs ? fitRights({ ...theirs.rights, sight: rights.sight }, offeredOn(own)).rights : rights,
+    seen: theirs?.key ?? null,
+    tell: { note: '' },
+  });
+  if (!given.ok) throw new Error(`one's own calendar can't be shown as ${presetOf(rights)}: ${given.code}`);
+  return grantsOn(ctx.db, own.id).find((g) => g.key === given.value.grant)?.id ?? null;
+}
+
+/** Who is told that something became of an ask. */
+function toldOf(ctx: Context, ask: Pick<Ask, 'toId' | 'collectionId'>): number[] {
+  const calendar = calendarAsked(ctx, ask);
+  return calendar ? answerersOf(ctx, calendar) : [ask.toId];
+}
+
+function findOwn(ctx: Context, key: string): Ask | Refusal {
+  const ask = askByKey(ctx.db, key);
+  return ask?.fromId === ctx.viewer.id ? ask : refuse('notFound');
+}
+
+/** Reminds those who can answer of one's ask: once a day, as long as it waits. */
+export function remindOfAccessRequest(ctx: Context, key: string): Result<{ done: true }> {
+  const ask = findOwn(ctx, key);
+  if (isRefusal(ask)) return ask;
+  if (ask.state !== 'open') return refuse('changedMeanwhile');
+  if (againFrom(ctx, ask) > ctx.now) return refuse('nudgedToday');
+  ctx.db.write(() => {
+    setNudged(ctx.db, ask.id, ctx.now);
+    trailOwn(ctx, ask.key, 'ask.nudged', null, {});
+  });
+  tellPeople(ctx.db, toldOf(ctx, ask));
+  return ok({ done: true });
+}
+
+/** Takes one's ask back: whoever could answer it finds it no longer. What was given by it stays. */
+export function withdrawAccessRequest(ctx: Context, key: string): Result<{ done: true }> {
+  const ask = findOwn(ctx, key);
+  if (isRefusal(ask)) return ask;
+  if (ask.state !== 'open') return refuse('changedMeanwhile');
+  ctx.db.write(() => {
+    setTakenBack(ctx.db, ask.id);
+    trailOwn(ctx, ask.key, 'ask.takenBack', null, {});
+  });
+  tellPeople(ctx.db, toldOf(ctx, ask));
+  return ok({ done: true });
+}

@@ -1,0 +1,46 @@
+import type { Rights } from '@/core/access/index.ts';
+import { newKey } from '../../ids.ts';
+import { type Ask, askBetween, putAnswer, putAsk } from '../../repositories/access-requests.ts';
+import type { Calendar } from '../../repositories/calendars.ts';
+import type { Person } from '../../repositories/people.ts';
+import { type Context, tellPeople, trailOwn } from '../deciding/index.ts';
+import { heldLess } from './holding.ts';
+
+/** Whether some rights are all that an ask is for. */
+export const coversAsk = (given: Rights, { rights }: Pick<Ask, 'rights'>): boolean =>
+  heldLess(rights, given) === null && (!rights.suggest || given.suggest || given.add);
+
+/**
+ * Somebody was given access by hand while they waited for it: an open ask that this fulfils is answered by it, in the transaction that
+ * gives, so that nobody else answers what is there already.
+ */
+export function settleAccessRequest(
+  ctx: Context,
+  calendar: Calendar,
+  personId: number,
+  given: { readonly id: number; readonly rights: Rights; readonly starts: number | null },
+): void {
+  const ask = askBetween(ctx.db, personId, calendar.ownerId, calendar.main ? null : calendar.id);
+  if (ask?.state !== 'open' || (given.starts ?? 0) > ctx.now || !coversAsk(given.rights, ask)) return;
+  putAnswer(ctx.db, ask.id, {
+    at: ctx.now,
+    answer: 'given',
+    byId: ctx.viewer.id,
+    forId: calendar.ownerId,
+    grantId: given.id,
+    note: '',
+    quiet: false,
+  });
+}
+
+/**
+ * Asks somebody for their calendar with what they are given of one's own, in the transaction that gives: one message, which reads both ways.
+ * An ask that waits is taken up with it.
+ */
+export function requestInReturn(ctx: Context, person: Person, rights: Rights, gave: number): void {
+  const key = askBetween(ctx.db, ctx.viewer.id, person.id, null)?.key ?? newKey();
+  const ask = { key, fromId: ctx.viewer.id, toId: person.id, collectionId: null, at: ctx.now, rights };
+  putAsk(ctx.db, { ...ask, starts: null, ends: null, why: '', gave });
+  trailOwn(ctx, key, 'ask.made', null, { to: person.key, rights, gave: true });
+  tellPeople(ctx.db, [person.id]);
+}

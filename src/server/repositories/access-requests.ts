@@ -1,0 +1,226 @@
+import type { Rights } from '@/core/access/index.ts';
+import type { Connection } from '../db/index.ts';
+
+/**
+ * An ask for access: of the main calendar of whoever is asked, or of a further one (`collectionId`). `starts` and `ends` are for how long
+ * it is asked, `gave` the grant by which the asker showed their own calendar in the same act.
+ */
+export interface Ask {
+  readonly id: number;
+  readonly key: string;
+  readonly fromId: number;
+  readonly toId: number;
+  readonly collectionId: number | null;
+  readonly at: number;
+  readonly rights: Rights;
+  readonly starts: number | null;
+  readonly ends: number | null;
+  readonly why: string;
+  readonly gave: number | null;
+  readonly state: 'open' | 'given' | 'refused' | 'takenBack';
+  readonly turns: number;
+  readonly nudgedAt: number | null;
+  readonly heard: boolean;
+}
+
+/** What was answered to an ask; `quiet` is a no that the asker sees as closed alone. */
+export interface AskAnswered {
+  readonly at: number;
+  readonly answer: 'given' | 'refused';
+  readonly byId: number;
+  readonly forId: number;
+  readonly grantId: number | null;
+  readonly note: string;
+  readonly quiet: boolean;
+}
+
+interface Row {
+  id: number;
+  key: string;
+  from_id: number;
+  to_id: number;
+  collection_id: number | null;
+  at: number;
+  rights: string;
+  starts: number | null;
+  ends: number | null;
+  why: string;
+  gave: number | null;
+  state: Ask['state'];
+  turns: number;
+  nudged_at: number | null;
+  heard: 0 | 1;
+}
+
+const decode = (r: Row): Ask => ({
+  id: r.id,
+  key: r.key,
+  fromId: r.from_id,
+  toId: r.to_id,
+  collectionId: r.collection_id,
+  at: r.at,
+  rights: JSON.parse(r.rights) as Rights,
+  starts: r.starts,
+  ends: r.ends,
+  why: r.why,
+  gave: r.gave,
+  state: r.state,
+  turns: r.turns,
+  nudgedAt: r.nudged_at,
+  heard: r.heard === 1,
+});
+
+export function askByKey(db: Connection, key: string): Ask | null {
+  const row = db.get<Row>('SELECT * FROM ask WHERE key = ?', key);
+  return row ? decode(row) : null;
+}
+
+/** The ask of one person to another about a calendar (`null`: the main one), however it stands. */
+export function askBetween(db: Connection, fromId: number, toId: number, collectionId: number | null): Ask | null {
+  const row = db.get<Row>(
+    'SELECT * FROM ask WHERE from_id = ? AND to_id = ? AND coalesce(collection_id, 0) = ?',
+    fromId,
+    toId,
+    collectionId ?? 0,
+  );
+  return row ? decode(row) : null;
+}
+
+/** A person's own asks, the latest first. */
+export function asksFrom(db: Connection, fromId: number, most: number): Ask[] {
+  return db.all<Row>('SELECT * FROM ask WHERE from_id = ? ORDER BY at DESC LIMIT ?', fromId, most).map(decode);
+}
+
+/** A calendar that is asked about: whose it is now, and its row number, or `null` for the main one. */
+export interface AskedAbout {
+  readonly toId: number;
+  readonly collectionId: number | null;
+}
+
+/** The rows about some calendars, but for those of one asker (`?` both: the calendars as JSON, the asker). */
+const ABOUT = `FROM ask JOIN json_each(?) about ON ask.to_id = about.value ->> 'toId'
+  AND coalesce(ask.collection_id, 0) = coalesce(about.value ->> 'collectionId', 0) WHERE ask.from_id <> ?`;
+
+/** What others than `but` ask about some calendars and wasn't taken back: what waits first, then the latest. */
+export function accessRequestsAbout(
+  db: Connection,
+  calendars: readonly AskedAbout[],
+  but: number,
+  most: number,
+): Ask[] {
+  return db
+    .all<Row>(
+      `SELECT ask.* ${ABOUT} AND state <> 'takenBack' ORDER BY state = 'open' DESC, at DESC LIMIT ?`,
+      JSON.stringify(calendars),
+      but,
+      most,
+    )
+    .map(decode);
+}
+
+/** How many asks about some calendars, of others than `but`, wait for an answer. */
+export function openAsksAbout(db: Connection, calendars: readonly AskedAbout[], but: number): number {
+  const asked = JSON.stringify(calendars);
+  return db.get<{ n: number }>(`SELECT count(*) AS n ${ABOUT} AND state = 'open'`, asked, but)?.n ?? 0;
+}
+
+/** How many asks of a person wait for an answer. */
+export function openAsksFrom(db: Connection, fromId: number): number {
+  return db.get<{ n: number }>(`SELECT count(*) AS n FROM ask WHERE from_id = ? AND state = 'open'`, fromId)?.n ?? 0;
+}
+
+/** How many of a person's asks were answered since they last looked. */
+export function unheardAsks(db: Connection, fromId: number): number {
+  return db.get<{ n: number }>('SELECT count(*) AS n FROM ask WHERE from_id = ? AND heard = 0', fromId)?.n ?? 0;
+}
+
+export function markAsksHeard(db: Connection, fromId: number): void {
+  db.run('UPDATE ask SET heard = 1 WHERE from_id = ? AND heard = 0', fromId);
+}
+
+type Asked = Pick<
+  Ask,
+  'key' | 'fromId' | 'toId' | 'collectionId' | 'at' | 'rights' | 'starts' | 'ends' | 'why' | 'gave'
+>;
+
+/** Records an ask; one that is there for the pair and the calendar is taken up again with the new words. */
+export function putAsk(db: Connection, a: Asked): void {
+  db.run(
+    `INSERT INTO ask (key, from_id, to_id, collection_id, at, rights, starts, ends, why, gave)
+     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
+     ON CONFLICT (from_id, to_id, coalesce(collection_id, 0)) DO UPDATE SET at = excluded.at, rights = excluded.rights,
+       starts = excluded.starts, ends = excluded.ends, why = excluded.why, gave = coalesce(excluded.gave, gave),
+       state = 'open', turns = turns + 1, nudged_at = NULL, heard = 1`,
+    a.key,
+    a.fromId,
+    a.toId,
+    a.collectionId,
+    a.at,
+    JSON.stringify(a.rights),
+    a.starts,
+    a.ends,
+    a.why,
+    a.gave,
+  );
+}
+
+/** Records an answer, which is how the ask stands from now on. */
+export function putAnswer(db: Connection, askId: number, a: AskAnswered): void {
+  db.run(
+    'INSERT INTO ask_answer (ask_id, at, answer, by_id, for_id, grant_id, note, quiet) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
+    askId,
+    a.at,
+    a.answer,
+    a.byId,
+    a.forId,
+    a.grantId,
+    a.note,
+    Number(a.quiet),
+  );
+  db.run('UPDATE ask SET state = ?, turns = turns + 1, heard = ? WHERE id = ?', a.answer, Number(a.quiet), askId);
+}
+
+export function setNudged(db: Connection, askId: number, at: number): void {
+  db.run('UPDATE ask SET nudged_at = ? WHERE id = ?', at, askId);
+}
+
+export function setTakenBack(db: Connection, askId: number): void {
+  db.run(`UPDATE ask SET state = 'takenBack', turns = turns + 1, heard = 1 WHERE id = ?`, askId);
+}
+
+/** Closes every ask that waits, of somebody and to them. */
+export function closeAsksWith(db: Connection, personId: number): void {
+  db.run(
+    `UPDATE ask SET state = 'takenBack', turns = turns + 1 WHERE state = 'open' AND (from_id = @personId OR to_id = @personId)`,
+    { personId },
+  );
+}
+
+/** The answers to an ask, the latest last, at most the last `most`. */
+export function answersTo(db: Connection, askId: number, most: number): AskAnswered[] {
+  return db
+    .all<{
+      at: number;
+      answer: AskAnswered['answer'];
+      by_id: number;
+      for_id: number;
+      grant_id: number | null;
+      note: string;
+      quiet: 0 | 1;
+    }>('SELECT * FROM ask_answer WHERE ask_id = ? ORDER BY id DESC LIMIT ?', askId, most)
+    .map((r) => ({
+      at: r.at,
+      answer: r.answer,
+      byId: r.by_id,
+      forId: r.for_id,
+      grantId: r.grant_id,
+      note: r.note,
+      quiet: r.quiet === 1,
+    }))
+    .reverse();
+}
+
+/** Adds the words that go with the last answer to an ask. */
+export function setAnswerNote(db: Connection, askId: number, note: string): void {
+  db.run('UPDATE ask_answer SET note = ? WHERE id = (SELECT max(id) FROM ask_answer WHERE ask_id = ?)', note, askId);
+}

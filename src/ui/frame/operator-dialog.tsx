@@ -1,0 +1,86 @@
+'use client';
+import Button from '@mui/material/Button';
+import Dialog from '@mui/material/Dialog';
+import TextField from '@mui/material/TextField';
+import { useQueryClient } from '@tanstack/react-query';
+import { useId, useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
+import type { FrameAnswer } from '@/contract/frame.ts';
+import { said } from '../common/refusal.ts';
+
+/**
+ * Asks once a day who is behind an account that several people use: it stands with everything that is done in the window, and nothing is done
+ * before. Asked again where somebody else takes over (`onClose` then).
+ */
+export function OperatorDialog(props: {
+  account: string;
+  hands: NonNullable<FrameAnswer['hands']>;
+  onClose: (() => void) | null;
+}) {
+  const { account, hands, onClose } = props;
+  const t = useTranslations('hands');
+  const tc = useTranslations();
+  const client = useQueryClient();
+  const title = useId();
+  const [name, setName] = useState('');
+  const [wrong, setWrong] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
+  const say = async (who: string) => {
+    setBusy(true);
+    setWrong(null);
+    try {
+      await call('setOperator', { body: { name: who } });
+      await client.invalidateQueries({ queryKey: ['frame'] });
+      onClose?.();
+    } catch (error) {
+      const answer = said(error, tc('common.unreachable'));
+      setWrong(answer.fields.name ?? answer.sentence);
+    } finally {
+      setBusy(false);
+    }
+  };
+  return (
+    <Dialog open onClose={() => onClose?.()} aria-labelledby={title}>
+      <form
+        noValidate
+        style={{ padding: 20, display: 'grid', gap: 12, width: 360, maxWidth: '100%' }}
+        onSubmit={(event) => {
+          event.preventDefault();
+          void say(name);
+        }}
+      >
+        <h2 id={title}>{t('title')}</h2>
+        <p className="small soft">{t('help', { account })}</p>
+        {hands.before.length > 0 && (
+          <div className="row" style={{ flexWrap: 'wrap' }}>
+            {hands.before.map((one) => (
+              <Button key={one} variant="outlined" disabled={busy} onClick={() => void say(one)}>
+                {one}
+              </Button>
+            ))}
+          </div>
+        )}
+        <TextField
+          label={t('name')}
+          value={name}
+          autoFocus
+          error={wrong !== null}
+          helperText={wrong}
+          onChange={(event) => setName(event.target.value)}
+          slotProps={{ inputLabel: { shrink: true }, htmlInput: { maxLength: 80 } }}
+        />
+        <div className="row">
+          <Button type="submit" variant="contained" loading={busy}>
+            {t('say')}
+          </Button>
+          {onClose && (
+            <Button variant="outlined" onClick={onClose}>
+              {t('stays')}
+            </Button>
+          )}
+        </div>
+      </form>
+    </Dialog>
+  );
+}

@@ -1,0 +1,206 @@
+'use client';
+import Button from '@mui/material/Button';
+import Checkbox from '@mui/material/Checkbox';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import TextField from '@mui/material/TextField';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
+import type { BoardHead } from '@/contract/items/items.ts';
+import { MOST_KEEPS } from '@/contract/mosts.ts';
+import type { KeepWire } from '@/contract/openings/time-preferences.ts';
+import { Asked } from '../../common/asked.tsx';
+import boardsCss from '../../common/boards.module.css';
+import { useFrame } from '../../common/frame-context.tsx';
+import { said } from '../../common/refusal.ts';
+import { DAY, weekday } from '../../common/times.ts';
+import { firstName } from '../../common/token.tsx';
+import { PanelHead } from '../details/panel-head.tsx';
+import keepsCss from './preferences-panel.module.css';
+
+const MONDAY = 4 * DAY;
+const workdays = () => [1, 2, 3, 4, 5];
+/** What people wish most often, to begin from. */
+const BEGINNINGS: Record<'lunch' | 'start' | 'friday' | 'work' | 'most' | 'pause', () => KeepWire> = {
+  lunch: () => ({ kind: 'rest', hard: true, days: workdays(), from: '12:00', to: '14:00', minutes: 45 }),
+  start: () => ({ kind: 'span', hard: true, days: workdays(), from: '00:00', to: '09:30' }),
+  friday: () => ({ kind: 'span', hard: false, days: [5], from: '13:00', to: '24:00' }),
+  work: () => ({ kind: 'span', hard: false, days: [3], from: '09:00', to: '11:00' }),
+  most: () => ({ kind: 'most', hard: false, minutes: 360 }),
+  pause: () => ({ kind: 'pause', hard: false, after: 180, minutes: 15 }),
+};
+
+/** What somebody wishes of their days as a rule, set by them or who arranges for them: searches for times hold to it or count it. */
+export function PreferencesPanel({ head, onClose }: { head: BoardHead; onClose: () => void }) {
+  const query = useQuery({
+    queryKey: ['calendar', head.calendar.key, 'keeps'],
+    queryFn: () => call('readTimePreferences', { params: { calendar: head.calendar.key } }),
+    retry: false,
+  });
+  const t = useTranslations('keeps');
+  const name = firstName(head.owner.name);
+  return (
+    <aside className={boardsCss.panel} aria-label={t('title')}>
+      <PanelHead head={head} onClose={onClose} />
+      <h2>{t('title')}</h2>
+      <p className="small soft">{t('help', { own: head.own ? 'yes' : 'no', name })}</p>
+      <Asked query={query} />
+      {query.data && <Keeps key={query.data.version} head={head} was={query.data} />}
+    </aside>
+  );
+}
+
+function Keeps({ head, was }: { head: BoardHead; was: { keeps: readonly KeepWire[]; version: number; zone: string } }) {
+  const t = useTranslations('keeps');
+  const common = useTranslations('common');
+  const client = useQueryClient();
+  const { toast } = useFrame();
+  const [keeps, setKeeps] = useState<readonly KeepWire[]>(was.keeps);
+  const [busy, setBusy] = useState(false);
+  const [refused, setRefused] = useState<string | null>(null);
+  const put = (i: number, keep: KeepWire) => setKeeps(keeps.map((one, at) => (at === i ? keep : one)));
+  const name = firstName(head.owner.name);
+  const save = async () => {
+    setBusy(true);
+    setRefused(null);
+    try {
+      const body = { keeps: [...keeps], version: was.version };
+      const now = await call('saveTimePreferences', { params: { calendar: head.calendar.key }, body });
+      client.setQueryData(['calendar', head.calendar.key, 'keeps'], now);
+      toast({ text: t('saved') });
+    } catch (error) {
+      const answer = said(error, common('unreachable'));
+      setRefused(Object.values(answer.fields)[0] ?? answer.sentence);
+    } finally {
+      setBusy(false);
+    }
+  };
+  return (
+    <>
+      <ul className={keepsCss.list}>
+        {keeps.map((keep, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: a wish has no name but its place
+          <li key={i}>
+            <OneKeep
+              keep={keep}
+              onChange={(next) => put(i, next)}
+              onGone={() => setKeeps(keeps.filter((_, at) => at !== i))}
+            />
+          </li>
+        ))}
+      </ul>
+      {keeps.length === 0 && <p className="small soft">{t('none')}</p>}
+      {keeps.length < MOST_KEEPS && (
+        <fieldset className={keepsCss.add} aria-label={t('add')}>
+          {(Object.keys(BEGINNINGS) as (keyof typeof BEGINNINGS)[]).map((b) => (
+            <Button
+              key={b}
+              variant="outlined"
+              sx={{ minHeight: 26, px: 1 }}
+              onClick={() => setKeeps([...keeps, BEGINNINGS[b]()])}
+            >
+              {t(`begin.${b}`)}
+            </Button>
+          ))}
+        </fieldset>
+      )}
+      {refused && (
+        <p className="wrong" role="alert">
+          {refused}
+        </p>
+      )}
+      <Button variant="contained" loading={busy} onClick={() => void save()} sx={{ justifySelf: 'start' }}>
+        {t('save', { own: head.own ? 'yes' : 'no', name })}
+      </Button>
+    </>
+  );
+}
+
+function OneKeep({
+  keep,
+  onChange,
+  onGone,
+}: {
+  keep: KeepWire;
+  onChange: (keep: KeepWire) => void;
+  onGone: () => void;
+}) {
+  const t = useTranslations('keeps');
+  const minutes = (label: string, value: number, set: (minutes: number) => KeepWire) => (
+    <TextField
+      label={label}
+      type="number"
+      value={value}
+      onChange={(e) => onChange(set(Number(e.target.value)))}
+      slotProps={{ inputLabel: { shrink: true }, htmlInput: { min: 5, max: 1440, step: 5 } }}
+    />
+  );
+  return (
+    <section className={keepsCss.keep} aria-label={t(`kind.${keep.kind}`)}>
+      <b>{t(`kind.${keep.kind}`)}</b>
+      {'days' in keep && (
+        <span className="row" style={{ gap: 3, flexWrap: 'wrap' }}>
+          {[1, 2, 3, 4, 5, 6, 7].map((d) => (
+            <button
+              key={d}
+              type="button"
+              className={`plain ${keepsCss.day}`}
+              aria-pressed={keep.days.includes(d)}
+              onClick={() => {
+                const days = keep.days.includes(d) ? keep.days.filter((one) => one !== d) : [...keep.days, d].sort();
+                onChange({ ...keep, days });
+              }}
+            >
+              {weekday(MONDAY + (d - 1) * DAY)}
+            </button>
+          ))}
+        </span>
+      )}
+      {'from' in keep && (
+        <span className="row" style={{ gap: 6 }}>
+          <TextField
+            type="time"
+            label={t('from')}
+            value={keep.from}
+            onChange={(e) => e.target.value && onChange({ ...keep, from: e.target.value })}
+            slotProps={{ inputLabel: { shrink: true } }}
+          />
+          <TextField
+            type="time"
+            label={t('to')}
+            value={keep.to === '24:00' ? '00:00' : keep.to}
+            onChange={(e) =>
+              e.target.value && onChange({ ...keep, to: e.target.value === '00:00' ? '24:00' : e.target.value })
+            }
+            slotProps={{ inputLabel: { shrink: true } }}
+          />
+        </span>
+      )}
+      {keep.kind === 'rest' && minutes(t('free'), keep.minutes, (m) => ({ ...keep, minutes: m }))}
+      {keep.kind === 'most' && minutes(t('mostMinutes'), keep.minutes, (m) => ({ ...keep, minutes: m }))}
+      {keep.kind === 'pause' && (
+        <span className="row" style={{ gap: 6 }}>
+          {minutes(t('after'), keep.after, (m) => ({ ...keep, after: m }))}
+          {minutes(t('pauseMinutes'), keep.minutes, (m) => ({ ...keep, minutes: m }))}
+        </span>
+      )}
+      <span className="row" style={{ justifyContent: 'space-between' }}>
+        <FormControlLabel
+          control={
+            <Checkbox
+              size="small"
+              checked={keep.hard}
+              onChange={(e) => onChange({ ...keep, hard: e.target.checked })}
+            />
+          }
+          label={t('hard')}
+          slotProps={{ typography: { variant: 'body2' } }}
+        />
+        <Button variant="text" onClick={onGone}>
+          {t('remove')}
+        </Button>
+      </span>
+    </section>
+  );
+}
