@@ -10,7 +10,6 @@ import {
   LONG_TEXTS,
   newItemFields,
   pick,
-  SIGHTS,
   type Sight,
   STATUSES,
   sentFields,
@@ -176,10 +175,10 @@ export const boardHead = z.strictObject({
 export type BoardHead = z.infer<typeof boardHead>;
 
 /** Set where the answer was full: how many items there were, to ask on with `after`. */
-const more = z.number().nullable();
+export const more = z.number().nullable();
 
 /** As of which change the answer is, for whoever follows them; `null` where nobody listens. */
-const asOf = { version: version.nullable() };
+export const asOf = { version: version.nullable() };
 
 export const itemsAnswer = z.strictObject({
   head: boardHead,
@@ -191,38 +190,6 @@ export const itemsAnswer = z.strictObject({
 export interface ItemsAnswer {
   readonly head: BoardHead;
   readonly items: readonly ItemWire[];
-  readonly cutShort: boolean;
-  readonly more: number | null;
-  readonly version: Version | null;
-}
-
-/** What whoever holds a link gets: whose calendar it is, and the items; nothing else of anybody. */
-export const linkItemsAnswer = z.strictObject({
-  owner: z.string(),
-  calendar: z.string(),
-  zone: z.string(),
-  /** The first day that isn't shown any more. */
-  ends: z.string(),
-  /** In which zone it is to be read, where that is set. */
-  ownZone: z.string().nullable(),
-  sight: z.enum(SIGHTS),
-  items: z.array(itemWire),
-  until: z.string().nullable(),
-  now: z.string(),
-  cutShort: z.boolean(),
-  more,
-  ...asOf,
-});
-export interface LinkItemsAnswer {
-  readonly owner: string;
-  readonly calendar: string;
-  readonly zone: string;
-  readonly ends: string;
-  readonly ownZone: string | null;
-  readonly sight: Sight;
-  readonly items: readonly ItemWire[];
-  readonly until: string | null;
-  readonly now: string;
   readonly cutShort: boolean;
   readonly more: number | null;
   readonly version: Version | null;

@@ -1,8 +1,9 @@
 import { z } from 'zod';
 import { LIMITS, SIGHTS } from '@/core/calendar/index.ts';
 import { KINS, TOPICS } from '@/core/review/index.ts';
-import { type ItemWire, itemWire, linkItemsAnswer, rangeQuery } from '../items/items.ts';
+import { type ItemWire, itemWire, rangeQuery } from '../items/items.ts';
 import { at, done, type Routes } from '../route.ts';
+import { linkItemsAnswer } from './link-items.ts';
 import { ruleChange } from './rules.ts';
 import { type RightsWire, rightsSchema } from './sight.ts';
 

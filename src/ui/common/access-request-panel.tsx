@@ -23,6 +23,7 @@ import { LevelChoice } from './level-choice.tsx';
 import { askTo, useAsks } from './own-access-requests.ts';
 import { fewPeople, personOption } from './people-options.tsx';
 import { FREE_BUSY } from './plain-rights.ts';
+import { KEYS } from './query-keys.ts';
 import { said } from './refusal.ts';
 import { firstName } from './token.tsx';
 
@@ -95,7 +96,7 @@ export function AccessRequestPanel({ asking, onClose }: { asking: Asking; onClos
 function WhomField({ value, onChange }: { value: PersonWire | null; onChange: (person: PersonWire | null) => void }) {
   const t = useTranslations('ask');
   const { frame } = useFrame();
-  const directory = useQuery({ queryKey: ['people'], queryFn: () => call('listPeople', {}), staleTime: 60_000 });
+  const directory = useQuery({ queryKey: KEYS.people, queryFn: () => call('listPeople', {}), staleTime: 60_000 });
   return (
     <Autocomplete<PersonWire>
       size="small"
@@ -144,7 +145,7 @@ function Form(props: {
       const to = people.map((p) => p.handle);
       const { asked } = await call('requestAccess', { body: { to, calendar, rights, span, why, offers } });
       toast({ text: ta('done', { count: asked, name: only?.name ?? '' }) });
-      await client.invalidateQueries({ queryKey: ['asks'] });
+      await client.invalidateQueries({ queryKey: KEYS.asks });
       onClose();
     } catch (error) {
       const s = said(error, t('common.unreachable'));

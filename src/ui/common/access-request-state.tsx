@@ -1,40 +1,34 @@
 'use client';
 import Button from '@mui/material/Button';
 import { useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { OwnAsk } from '@/contract/sharing/access-requests.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
+import { useActingAloud } from './acting.ts';
 import { useFrame } from './frame-context.tsx';
 import { useLevelName } from './level-name.ts';
 import pageCss from './page.module.css';
-import { said } from './refusal.ts';
+import { KEYS } from './query-keys.ts';
 import { dayMonth } from './times.ts';
 import { firstName } from './token.tsx';
 
 /** How one's own ask stands: what was asked, what was answered, and what may be done about it now. */
 export function AccessRequestState({ ask }: { ask: OwnAsk }) {
   const t = useTranslations('ask');
-  const common = useTranslations('common');
   const { style, now, toast } = useFrame();
   const client = useQueryClient();
   const levelName = useLevelName();
-  const [busy, setBusy] = useState(false);
+  const { attempt, busy } = useActingAloud();
   const day = (instant: string, back = 0) => dayMonth(toWall(style.zone, (parseInstant(instant) ?? 0) - back));
   const name = firstName(ask.to.name);
   const last = ask.answers.at(-1);
   const act = async (work: () => Promise<unknown>, text: string) => {
-    setBusy(true);
-    try {
+    await attempt(async () => {
       await work();
       toast({ text });
-    } catch (error) {
-      toast({ text: said(error, common('unreachable')).sentence });
-    } finally {
-      setBusy(false);
-      await client.invalidateQueries({ queryKey: ['asks'] });
-    }
+    });
+    await client.invalidateQueries({ queryKey: KEYS.asks });
   };
   const waits = ask.state === 'open';
   const mayNudge = now() >= (parseInstant(ask.again) ?? 0);

@@ -3,6 +3,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import type { LiveMessage } from '@/contract/items/live.ts';
 import { Follower } from './follow.ts';
+import { KEYS } from './query-keys.ts';
 import { refetchOnce } from './refetch-once.ts';
 
 export type LiveState =
@@ -19,7 +20,7 @@ export function useLive(me: string): LiveState {
   const client = useQueryClient();
   const [state, setState] = useState<LiveState>({ kind: 'connecting' });
   useEffect(() => {
-    const follower = new Follower(client, (calendar) => ['calendar', calendar]);
+    const follower = new Follower(client, (calendar) => KEYS.calendar(calendar));
     const stop = follower.begin();
     const channel = new BroadcastChannel(`paramo-live-${me}`);
     const ended = new AbortController();
@@ -39,35 +40,35 @@ export function useLive(me: string): LiveState {
         setState(note.state);
       } else if (note.kind === 'changed') {
         follower.hear(note);
-        void refetchOnce(client, { queryKey: ['suggestions'] });
+        void refetchOnce(client, { queryKey: KEYS.suggestions });
       } else if (note.kind === 'over') {
         // Signed out: whatever is asked now says so, and nothing of before stays.
         client.removeQueries({ type: 'inactive' });
         void refetchOnce(client);
       } else if (note.kind === 'looking') {
-        void refetchOnce(client, { queryKey: ['looking', note.item] });
+        void refetchOnce(client, { queryKey: KEYS.looking(note.item) });
       } else if (note.kind === 'told') {
-        void refetchOnce(client, { queryKey: ['suggestions'] });
-        void refetchOnce(client, { queryKey: ['notices'] });
-        void refetchOnce(client, { queryKey: ['asks'] });
-        void refetchOnce(client, { queryKey: ['reminders'] });
-        void refetchOnce(client, { queryKey: ['messages'] });
-        void refetchOnce(client, { queryKey: ['meeting'] });
-        void refetchOnce(client, { queryKey: ['frame'] });
+        void refetchOnce(client, { queryKey: KEYS.suggestions });
+        void refetchOnce(client, { queryKey: KEYS.notices });
+        void refetchOnce(client, { queryKey: KEYS.asks });
+        void refetchOnce(client, { queryKey: KEYS.reminders() });
+        void refetchOnce(client, { queryKey: KEYS.everyonesMessages });
+        void refetchOnce(client, { queryKey: KEYS.meetings });
+        void refetchOnce(client, { queryKey: KEYS.frame });
       } else if (note.kind === 'access') {
         // Nothing fetched under the old access stays: what isn't on the screen goes now, what is on it with the answer.
-        const queryKey = ['calendar', note.calendar];
+        const queryKey = KEYS.calendar(note.calendar);
         client.removeQueries({ queryKey, type: 'inactive' });
         refetchOnce(client, { queryKey }, { throwOnError: true, cancelRefetch: true }).catch(() =>
           client.resetQueries({ queryKey }),
         );
-        void refetchOnce(client, { queryKey: ['frame'] });
-        void refetchOnce(client, { queryKey: ['people'] });
-        void refetchOnce(client, { queryKey: ['lanes'] });
-        client.removeQueries({ queryKey: ['asks'], type: 'inactive' });
-        void refetchOnce(client, { queryKey: ['asks'] });
-        client.removeQueries({ queryKey: ['suggestions'], type: 'inactive' });
-        void refetchOnce(client, { queryKey: ['suggestions'] });
+        void refetchOnce(client, { queryKey: KEYS.frame });
+        void refetchOnce(client, { queryKey: KEYS.people });
+        void refetchOnce(client, { queryKey: KEYS.lanes });
+        client.removeQueries({ queryKey: KEYS.asks, type: 'inactive' });
+        void refetchOnce(client, { queryKey: KEYS.asks });
+        client.removeQueries({ queryKey: KEYS.suggestions, type: 'inactive' });
+        void refetchOnce(client, { queryKey: KEYS.suggestions });
       } else if (leading) channel.postMessage({ kind: 'state', state: current } satisfies Note);
     };
     const tell = (note: Note) => {

@@ -5,8 +5,8 @@ import TextField from '@mui/material/TextField';
 import { useEffect, useState } from 'react';
 import { Controller, useForm } from 'react-hook-form';
 import { useTranslations } from 'use-intl';
+import { useActing } from './acting.ts';
 import { useHydrated } from './hydrated.ts';
-import { said } from './refusal.ts';
 import { ZoneField } from './zone-field.tsx';
 
 export interface PersonValues {
@@ -28,6 +28,7 @@ export function PersonForm(props: {
 }) {
   const { first, onSend, onSent } = props;
   const t = useTranslations();
+  const { attempt } = useActing();
   const [refused, setRefused] = useState<string | null>(null);
   const form = useForm<PersonValues>({ defaultValues: { zone: 'UTC' } });
   const hydrated = useHydrated();
@@ -36,16 +37,18 @@ export function PersonForm(props: {
   useEffect(() => setValue('zone', Intl.DateTimeFormat().resolvedOptions().timeZone), [setValue]);
   const send = async (values: PersonValues) => {
     setRefused(null);
-    try {
-      await onSend(values);
-      reset({ name: '', address: '', role: '', phone: '', password: '', zone: values.zone });
-      onSent(values);
-    } catch (error) {
-      const s = said(error, t('common.unreachable'));
-      setRefused(s.sentence);
-      for (const [field, message] of Object.entries(s.fields))
-        if (field in values) setError(field as keyof PersonValues, { message });
-    }
+    await attempt(
+      async () => {
+        await onSend(values);
+        reset({ name: '', address: '', role: '', phone: '', password: '', zone: values.zone });
+        onSent(values);
+      },
+      (s) => {
+        setRefused(s.sentence);
+        for (const [field, message] of Object.entries(s.fields))
+          if (field in values) setError(field as keyof PersonValues, { message });
+      },
+    );
   };
   const input = (name: keyof PersonValues, label: string, type = 'text', help?: string) => (
     <TextField

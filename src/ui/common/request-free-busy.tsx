@@ -1,13 +1,13 @@
 'use client';
 import Button from '@mui/material/Button';
 import { useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import { MOST_ASKED } from '@/contract/mosts.ts';
+import { useActing } from './acting.ts';
 import { askTo, useAsks } from './own-access-requests.ts';
 import { FREE_BUSY } from './plain-rights.ts';
-import { said } from './refusal.ts';
+import { KEYS } from './query-keys.ts';
 
 /**
  * Asks people of whom one sees nothing, in one press and in one's own name, to show when they are free or busy. What came of it stands in
@@ -15,11 +15,9 @@ import { said } from './refusal.ts';
  */
 export function AskFreeBusy({ people }: { people: readonly { readonly handle: string; readonly name: string }[] }) {
   const t = useTranslations('askFree');
-  const common = useTranslations('common');
   const client = useQueryClient();
   const asks = useAsks(people.length > 0);
-  const [busy, setBusy] = useState(false);
-  const [refused, setRefused] = useState<string | null>(null);
+  const { attempt, busy, refused } = useActing();
   if (people.length === 0 || !asks.data) return null;
   const { own } = asks.data;
   const stateOf = (handle: string) => askTo(own, handle, null)?.state;
@@ -29,9 +27,7 @@ export function AskFreeBusy({ people }: { people: readonly { readonly handle: st
   const waiting = people.filter((p) => stateOf(p.handle) === 'open');
   const refusers = people.filter((p) => stateOf(p.handle) === 'refused');
   const ask = async () => {
-    setBusy(true);
-    setRefused(null);
-    try {
+    await attempt(async () => {
       await call('requestAccess', {
         body: {
           to: rest.map((p) => p.handle),
@@ -42,12 +38,8 @@ export function AskFreeBusy({ people }: { people: readonly { readonly handle: st
           offers: null,
         },
       });
-      await client.invalidateQueries({ queryKey: ['asks'] });
-    } catch (error) {
-      setRefused(said(error, common('unreachable')).sentence);
-    } finally {
-      setBusy(false);
-    }
+      await client.invalidateQueries({ queryKey: KEYS.asks });
+    });
   };
   const names = (list: typeof people) => list.map((p) => p.name).join(', ');
   return (

@@ -5,6 +5,7 @@ import { useSearchParams } from 'next/navigation';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import { useFrame } from './frame-context.tsx';
+import { KEYS } from './query-keys.ts';
 
 /**
  * Where an address shows nothing: the way to ask somebody. Whom it named is filled in where the directory, which everybody inside reads,
@@ -15,7 +16,7 @@ export function RequestFromSomebody() {
   const { ask, frame } = useFrame();
   const of = useSearchParams().get('of');
   const directory = useQuery({
-    queryKey: ['people'],
+    queryKey: KEYS.people,
     queryFn: () => call('listPeople', {}),
     staleTime: 60_000,
     enabled: frame.me.inside,

@@ -10,6 +10,7 @@ import { parseInstant, toWall } from '@/core/time/index.ts';
 import { Asked } from '../common/asked.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
+import { KEYS } from '../common/query-keys.ts';
 import { said } from '../common/refusal.ts';
 import { clock, fullDay } from '../common/times.ts';
 
@@ -19,7 +20,7 @@ export function Accounts() {
   const tc = useTranslations();
   const { style, toast } = useFrame();
   const client = useQueryClient();
-  const query = useQuery({ queryKey: ['accounts'], queryFn: () => call('listAccounts', {}) });
+  const query = useQuery({ queryKey: KEYS.accounts, queryFn: () => call('listAccounts', {}) });
   const [made, setMade] = useState<{ code: string; until: string } | null>(null);
   const [code, setCode] = useState('');
   const [wrong, setWrong] = useState<string | null>(null);
@@ -29,7 +30,7 @@ export function Accounts() {
     setBusy(true);
     setWrong(null);
     try {
-      client.setQueryData(['accounts'], await work());
+      client.setQueryData(KEYS.accounts, await work());
       setCode('');
       toast({ text: done });
     } catch (error) {

@@ -10,6 +10,7 @@ import { call } from '@/contract/call.ts';
 import type { SearchAnswer } from '@/contract/search.ts';
 import { dateText } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
+import { KEYS } from '../common/query-keys.ts';
 import { said as refusalOf } from '../common/refusal.ts';
 import { saveDraft } from '../common/saved-drafts.ts';
 import { clock, fullDay, whenText } from '../common/times.ts';
@@ -46,10 +47,10 @@ export function FinderDialog({ open, setOpen }: { open: boolean; setOpen: (open:
   const { style, now, toast } = useFrame();
   const client = useQueryClient();
   const errors = useTranslations();
-  const people = useQuery({ queryKey: ['people'], queryFn: () => call('listPeople', {}), enabled: open });
+  const people = useQuery({ queryKey: KEYS.people, queryFn: () => call('listPeople', {}), enabled: open });
 
   const places = useQuery({
-    queryKey: ['journeys'],
+    queryKey: KEYS.journeys,
     queryFn: () => call('listJourneys', {}),
     enabled: open && frame.me.inside,
     staleTime: 300_000,
@@ -143,7 +144,7 @@ export function FinderDialog({ open, setOpen }: { open: boolean; setOpen: (open:
           title: what.sentence.title,
         }),
       });
-      await client.invalidateQueries({ queryKey: ['calendar', principal.calendar] });
+      await client.invalidateQueries({ queryKey: KEYS.calendar(principal.calendar) });
     } catch (error) {
       // What was typed is kept, as any form is.
       saveDraft(draft);
@@ -288,7 +289,7 @@ function useFound(typed: string): Goal[] {
     return () => clearTimeout(timer);
   }, [words]);
   const query = useQuery({
-    queryKey: ['calendar', 'search', settled],
+    queryKey: KEYS.found(settled),
     queryFn: () => call('search', { query: { words: settled, everywhere: '1' } }),
     enabled: settled.length >= 2 && words.length >= 2,
     placeholderData: (before) => before,

@@ -13,6 +13,7 @@ import hillsCss from '../common/hills.module.css';
 import { Mark } from '../common/hills.tsx';
 import { later } from '../common/later.tsx';
 import { type LiveState, useLive } from '../common/live.ts';
+import { KEYS } from '../common/query-keys.ts';
 import { keepFor } from '../common/saved-drafts.ts';
 import { clock } from '../common/times.ts';
 import { firstName, Token } from '../common/token.tsx';
@@ -31,7 +32,7 @@ export function Frame(props: { initial: FrameAnswer; who: string; children: Reac
   const t = useTranslations();
   const path = usePathname();
   const { data: frame = props.initial } = useQuery({
-    queryKey: ['frame'],
+    queryKey: KEYS.frame,
     queryFn: () => call('readFrame', {}),
     initialData: props.initial,
     staleTime: 30_000,

@@ -5,6 +5,7 @@ import type { Principal } from '@/contract/frame.ts';
 import { readNext } from '@/core/sentence/index.ts';
 import { dateText, parseInstant, toWall } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
+import { KEYS } from '../common/query-keys.ts';
 import { DAY, MINUTE } from '../common/times.ts';
 import { formOf } from '../items/form/form-of.ts';
 import type { FormDraft } from '../items/form/item-values.ts';
@@ -59,7 +60,7 @@ export function useNextOpening(
   }, [body]);
   const calendar = principal?.calendar ?? '';
   const query = useQuery({
-    queryKey: ['calendar', calendar, 'openings', 'next', settled],
+    queryKey: KEYS.calendar(calendar, 'openings', 'next', settled),
     queryFn: () => call('findTimes', { params: { calendar }, body: JSON.parse(settled ?? '') }),
     enabled: settled !== null && settled === body && calendar !== '',
     retry: false,

@@ -7,6 +7,7 @@ import { useId, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { FrameAnswer } from '@/contract/frame.ts';
+import { KEYS } from '../common/query-keys.ts';
 import { said } from '../common/refusal.ts';
 
 /**
@@ -31,7 +32,7 @@ export function OperatorDialog(props: {
     setWrong(null);
     try {
       await call('setOperator', { body: { name: who } });
-      await client.invalidateQueries({ queryKey: ['frame'] });
+      await client.invalidateQueries({ queryKey: KEYS.frame });
       onClose?.();
     } catch (error) {
       const answer = said(error, tc('common.unreachable'));

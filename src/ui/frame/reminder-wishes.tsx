@@ -4,24 +4,21 @@ import FormControlLabel from '@mui/material/FormControlLabel';
 import { useQuery } from '@tanstack/react-query';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
+import { useActingAloud } from '../common/acting.ts';
 import { Asked } from '../common/asked.tsx';
 import { BeforeChoice } from '../common/before-choice.tsx';
-import { useFrame } from '../common/frame-context.tsx';
-import { said } from '../common/refusal.ts';
+import { KEYS } from '../common/query-keys.ts';
 
 /** How long before one is reminded, of one's own day and of the days of those one acts for. */
 export function ReminderWishes() {
-  const t = useTranslations();
+  const { attempt } = useActingAloud();
   const tr = useTranslations('reminders');
-  const { toast } = useFrame();
-  const query = useQuery({ queryKey: ['reminders', 'wishes'], queryFn: () => call('listReminderWishes', {}) });
+  const query = useQuery({ queryKey: KEYS.reminders('wishes'), queryFn: () => call('listReminderWishes', {}) });
   const save = async (calendar: string, body: { minutes: number | null; byMail: boolean }) => {
-    try {
+    await attempt(async () => {
       await call('setReminderWish', { params: { calendar }, body });
       await query.refetch();
-    } catch (error) {
-      toast({ text: said(error, t('common.unreachable')).sentence });
-    }
+    });
   };
   return (
     <section style={{ display: 'grid', gap: 12 }}>

@@ -6,8 +6,9 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { RemindersAnswer } from '@/contract/reminders.ts';
 import { dateText, parseInstant, toWall } from '@/core/time/index.ts';
+import { useActingAloud } from '../common/acting.ts';
 import { useFrame } from '../common/frame-context.tsx';
-import { said } from '../common/refusal.ts';
+import { KEYS } from '../common/query-keys.ts';
 import { whenText } from '../common/times.ts';
 import frameCss from './frame.module.css';
 
@@ -16,11 +17,11 @@ const AGAIN_MS = 60_000;
 
 /** What is about to happen, for whom, until it is said to be done: above whatever else is on the screen, and over nothing of it. */
 export function Reminders() {
-  const t = useTranslations();
+  const { attempt } = useActingAloud();
   const tr = useTranslations('reminders');
-  const { frame, style, toast, now } = useFrame();
+  const { frame, style, now } = useFrame();
   const query = useQuery({
-    queryKey: ['reminders', 'due'],
+    queryKey: KEYS.reminders('due'),
     queryFn: () => call('listReminders', {}),
     refetchInterval: AGAIN_MS,
     retry: false,
@@ -28,11 +29,9 @@ export function Reminders() {
   const due = query.data?.due ?? [];
   if (due.length === 0) return null;
   const settle = async (reminder: string, act: 'done' | 'later') => {
-    try {
+    await attempt(async () => {
       await call('settleReminder', { params: { reminder }, body: { act } });
-    } catch (error) {
-      toast({ text: said(error, t('common.unreachable')).sentence });
-    }
+    });
     await query.refetch();
   };
   const placeOf = (one: RemindersAnswer['due'][number]) =>

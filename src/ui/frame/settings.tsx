@@ -14,6 +14,7 @@ import { LANGUAGE_NAMES, LANGUAGES } from '@/messages/languages.ts';
 import { Asked } from '../common/asked.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
+import { KEYS } from '../common/query-keys.ts';
 import { dateWords } from '../common/read-date.ts';
 import { said } from '../common/refusal.ts';
 import { dropAllDrafts } from '../common/saved-drafts.ts';
@@ -110,8 +111,8 @@ function Times() {
       });
       // Every text of the window is another's then.
       if (language !== frame.me.language) return window.location.reload();
-      await client.invalidateQueries({ queryKey: ['calendar'] });
-      await client.invalidateQueries({ queryKey: ['frame'] });
+      await client.invalidateQueries({ queryKey: KEYS.calendars });
+      await client.invalidateQueries({ queryKey: KEYS.frame });
       toast({ text: t('settings.saved') });
     } catch (error) {
       const s = said(error, t('common.unreachable'));
@@ -201,7 +202,7 @@ function Sharing() {
   const { frame } = useFrame();
   const calendar = frame.principals.find((p) => p.own)?.calendar;
   const query = useQuery({
-    queryKey: ['calendar', calendar, 'sightlines'],
+    queryKey: KEYS.calendar(calendar, 'sightlines'),
     queryFn: () => call('listSightlines', { params: { calendar: calendar ?? '' } }),
     enabled: calendar !== undefined,
   });
@@ -263,7 +264,7 @@ function Look() {
 function Sessions() {
   const t = useTranslations('settings');
   const { toast } = useFrame();
-  const query = useQuery({ queryKey: ['sessions'], queryFn: () => call('listSessions', {}) });
+  const query = useQuery({ queryKey: KEYS.sessions, queryFn: () => call('listSessions', {}) });
   const withdraw = async (id: string) => {
     await call('withdrawSession', { params: { session: id } }).catch(() => {});
     toast({ text: t('withdrawn') });

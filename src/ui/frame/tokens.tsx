@@ -14,6 +14,7 @@ import { Asked } from '../common/asked.tsx';
 import { DateField } from '../common/date-field.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
+import { KEYS } from '../common/query-keys.ts';
 import { said } from '../common/refusal.ts';
 import { atText, fullDay } from '../common/times.ts';
 
@@ -21,7 +22,7 @@ import { atText, fullDay } from '../common/times.ts';
 export function Tokens() {
   const t = useTranslations('tokens');
   const { frame, style, toast } = useFrame();
-  const query = useQuery({ queryKey: ['tokens'], queryFn: () => call('listTokens', {}) });
+  const query = useQuery({ queryKey: KEYS.tokens, queryFn: () => call('listTokens', {}) });
   const [making, setMaking] = useState(false);
   const [secret, setSecret] = useState<string | null>(null);
   const [looked, setLooked] = useState<string | null>(null);
@@ -159,7 +160,7 @@ function Acts({ token }: { token: string }) {
   const t = useTranslations('tokens');
   const { style } = useFrame();
   const query = useQuery({
-    queryKey: ['token-acts', token],
+    queryKey: KEYS.tokenActs(token),
     queryFn: () => call('readTokenActs', { params: { token } }),
   });
   return (

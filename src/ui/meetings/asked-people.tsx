@@ -1,11 +1,10 @@
 'use client';
 import Button from '@mui/material/Button';
-import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { MeetingAnswer } from '@/contract/meetings/meetings.ts';
+import { useActingAloud } from '../common/acting.ts';
 import { useFrame } from '../common/frame-context.tsx';
-import { said } from '../common/refusal.ts';
 import { whenText } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 import meetingsCss from './meetings.module.css';
@@ -14,23 +13,17 @@ import { useLeaving, useMeetingsAgain } from './waiting.tsx';
 /** Whom a meeting asks and what each answered, with what may be done about it: a proposed time taken or left, a nudge, mail sent again. */
 export function AskedPeople(props: { item: string; owner: string; own: boolean; meeting: MeetingAnswer }) {
   const { item, owner, own, meeting } = props;
-  const t = useTranslations();
   const tm = useTranslations('meetings');
-  const { style, toast } = useFrame();
+  const { style } = useFrame();
   const leaving = useLeaving();
   const again = useMeetingsAgain();
-  const [busy, setBusy] = useState(false);
+  const { attempt, busy } = useActingAloud();
   const act = async (body: Parameters<typeof call<'actOnMeeting'>>[1]['body']) => {
-    setBusy(true);
-    try {
+    await attempt(async () => {
       const answer = await call('actOnMeeting', { params: { item }, body });
       if (answer.sending) leaving(answer.sending, owner, own);
-    } catch (error) {
-      toast({ text: said(error, t('common.unreachable')).sentence });
-    } finally {
-      setBusy(false);
-      again();
-    }
+    });
+    again();
   };
   const silent = meeting.people.filter((p) => p.asked && p.answer === 'needs-action' && p.kind === 'person');
   return (

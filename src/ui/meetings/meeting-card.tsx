@@ -7,6 +7,7 @@ import type { BoardHead, ItemWire } from '@/contract/items/items.ts';
 import type { MeetingAnswer } from '@/contract/meetings/meetings.ts';
 import { isSpokenFor } from '../common/keys.ts';
 import pageCss from '../common/page.module.css';
+import { KEYS } from '../common/query-keys.ts';
 import { ANSWER_KEYS, Answering, type Invitation, useAnswering } from './answering.tsx';
 import { AskedPeople } from './asked-people.tsx';
 import { Waiting } from './waiting.tsx';
@@ -16,7 +17,7 @@ export function MeetingCard({ item, head }: { item: ItemWire; head: BoardHead })
   const t = useTranslations('meetings');
   const runs = head.may.speak || item.may?.change === true;
   const query = useQuery({
-    queryKey: ['meeting', item.id],
+    queryKey: KEYS.meeting(item.id),
     queryFn: () => call('readMeeting', { params: { item: item.id } }),
     enabled: runs && item.visibility !== undefined,
     retry: false,

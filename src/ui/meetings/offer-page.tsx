@@ -11,6 +11,7 @@ import hillsCss from '../common/hills.module.css';
 import { Mark } from '../common/hills.tsx';
 import { useHydrated } from '../common/hydrated.ts';
 import { locale } from '../common/language.ts';
+import { KEYS } from '../common/query-keys.ts';
 import { said } from '../common/refusal.ts';
 import { zonePlace } from '../common/times.ts';
 import offerCss from './offer-page.module.css';
@@ -28,7 +29,7 @@ export function OfferPage({ offer }: { offer: string }) {
   const [busy, setBusy] = useState(false);
   const [done, setDone] = useState<{ start: string; end: string; words: string } | null>(null);
   const query = useQuery({
-    queryKey: ['offer', offer],
+    queryKey: KEYS.offer(offer),
     queryFn: () => call('readOffer', { params: { offer } }),
     enabled: hydrated && done === null,
     refetchInterval: 30_000,

@@ -7,6 +7,7 @@ import { useEffect, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import { type Choice, choiceOption, fewChoices } from '../common/people-options.tsx';
+import { KEYS } from '../common/query-keys.ts';
 import type { Asked, Said } from './heard.ts';
 import meetingsCss from './meetings.module.css';
 import { readPeople } from './read-people.ts';
@@ -37,9 +38,9 @@ export function PeopleField(props: {
   const t = useTranslations('meetings');
   const [typed, setTyped] = useState('');
   const [wrong, setWrong] = useState<string | null>(null);
-  const directory = useQuery({ queryKey: ['people'], queryFn: () => call('listPeople', {}), staleTime: 60_000 });
+  const directory = useQuery({ queryKey: KEYS.people, queryFn: () => call('listPeople', {}), staleTime: 60_000 });
   const groups = useQuery({
-    queryKey: ['groups'],
+    queryKey: KEYS.groups,
     queryFn: () => call('listGroups', {}),
     staleTime: 60_000,
     retry: false,
@@ -220,7 +221,7 @@ function useComing(calendar: string, when: Said['when'] | null, people: readonly
     return () => clearTimeout(timer);
   }, [asked]);
   const query = useQuery({
-    queryKey: ['calendar', calendar, 'coming', settled],
+    queryKey: KEYS.calendar(calendar, 'coming', settled),
     queryFn: () => call('whoCanCome', { params: { calendar }, body: JSON.parse(settled ?? '{}') }),
     enabled: settled !== null,
     placeholderData: (before) => before,

@@ -7,6 +7,7 @@ import { call } from '@/contract/call.ts';
 import type { WrittenAnswer } from '@/contract/items/items.ts';
 import type { SendingWire } from '@/contract/meetings/meetings.ts';
 import { useFrame } from '../common/frame-context.tsx';
+import { KEYS } from '../common/query-keys.ts';
 import { said } from '../common/refusal.ts';
 import { firstName } from '../common/token.tsx';
 import meetingsCss from './meetings.module.css';
@@ -15,10 +16,10 @@ import meetingsCss from './meetings.module.css';
 export function useMeetingsAgain(): () => void {
   const client = useQueryClient();
   return () => {
-    void client.invalidateQueries({ queryKey: ['calendar'] });
-    void client.invalidateQueries({ queryKey: ['meeting'] });
-    void client.invalidateQueries({ queryKey: ['messages'] });
-    void client.invalidateQueries({ queryKey: ['frame'] });
+    void client.invalidateQueries({ queryKey: KEYS.calendars });
+    void client.invalidateQueries({ queryKey: KEYS.meetings });
+    void client.invalidateQueries({ queryKey: KEYS.everyonesMessages });
+    void client.invalidateQueries({ queryKey: KEYS.frame });
   };
 }
 

@@ -7,11 +7,12 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { NoticesAnswer } from '@/contract/messages.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
+import { useActingAloud } from '../common/acting.ts';
 import { Asked } from '../common/asked.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import { useAsks } from '../common/own-access-requests.ts';
 import pageCss from '../common/page.module.css';
-import { said } from '../common/refusal.ts';
+import { KEYS } from '../common/query-keys.ts';
 import { dayMonth } from '../common/times.ts';
 import { firstName, Token } from '../common/token.tsx';
 import { Asks } from '../sharing/access-requests.tsx';
@@ -26,8 +27,8 @@ export function Messages({ who }: { who: string }) {
   const t = useTranslations();
   const { frame, principal } = useFrame();
   const client = useQueryClient();
-  const query = useQuery({ queryKey: ['notices'], queryFn: () => call('listNotices', {}) });
-  const forward = useQuery({ queryKey: ['suggestions'], queryFn: () => call('listSuggestions', {}) });
+  const query = useQuery({ queryKey: KEYS.notices, queryFn: () => call('listNotices', {}) });
+  const forward = useQuery({ queryKey: KEYS.suggestions, queryFn: () => call('listSuggestions', {}) });
   const asks = useAsks();
   const nothing = [
     asks.data?.waiting,
@@ -55,7 +56,7 @@ export function Messages({ who }: { who: string }) {
   useEffect(() => {
     if (unread === '') return;
     call('readNotices', {})
-      .then(() => client.invalidateQueries({ queryKey: ['frame'] }))
+      .then(() => client.invalidateQueries({ queryKey: KEYS.frame }))
       .catch(() => {});
   }, [unread, client]);
   const whose = principal && !principal.own ? principal : null;
@@ -107,25 +108,24 @@ export function Messages({ who }: { who: string }) {
 function KeepLane(props: { handle: string; name: string; further: { key: string } | null }) {
   const { handle, name, further } = props;
   const t = useTranslations();
+  const { attempt } = useActingAloud();
   const { toast } = useFrame();
   const client = useQueryClient();
-  const lanes = useQuery({ queryKey: ['lanes'], queryFn: () => call('listLanes', {}), staleTime: 30_000, retry: 1 });
+  const lanes = useQuery({ queryKey: KEYS.lanes, queryFn: () => call('listLanes', {}), staleTime: 30_000, retry: 1 });
   if (!lanes.data) return null;
   const kept = lanes.data.lanes.some((l) =>
     further ? l.calendar === further.key : l.owner.handle === handle && l.of === null,
   );
   if (kept) return <span className="small soft">{t('messages.laneKept')}</span>;
   const keep = async () => {
-    try {
+    await attempt(async () => {
       const body = further
         ? { people: [], group: null, calendars: [further.key] }
         : { people: [handle], group: null, calendars: [] };
       await call('saveLanes', { body });
       toast({ text: t('messages.laneDone', { name }) });
-    } catch (error) {
-      toast({ text: said(error, t('common.unreachable')).sentence });
-    }
-    await client.invalidateQueries({ queryKey: ['lanes'] });
+    });
+    await client.invalidateQueries({ queryKey: KEYS.lanes });
   };
   return (
     <Button

@@ -8,8 +8,9 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { MessagesAnswer, MessageWire, ThreadWire } from '@/contract/messages.ts';
 import { dateText, parseDate } from '@/core/time/index.ts';
+import { useActingAloud } from '../common/acting.ts';
 import { useFrame } from '../common/frame-context.tsx';
-import { said } from '../common/refusal.ts';
+import { KEYS } from '../common/query-keys.ts';
 import { atText, whenText } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 import { ANSWER_KEYS, Answering, type Invitation, useAnswering } from '../meetings/answering.tsx';
@@ -234,21 +235,16 @@ function Quick({ invitation, onAnother }: { invitation: Invitation; onAnother: (
 /** One message: who, in whose name, what it says, and how far its sender is known. */
 function Message({ message: m, messages }: { message: MessageWire; messages: MessagesAnswer }) {
   const t = useTranslations();
-  const { style, toast } = useFrame();
+  const { style } = useFrame();
   const again = useMeetingsAgain();
-  const [busy, setBusy] = useState(false);
+  const { attempt, busy } = useActingAloud();
   const from = m.from.name ?? m.from.address;
   const names = m.by ? t('threads.for', { by: m.by.name ?? m.by.address, name: from }) : from;
   const take = async () => {
-    setBusy(true);
-    try {
+    await attempt(async () => {
       await call('takeMessage', { params: { message: m.key } });
-    } catch (error) {
-      toast({ text: said(error, t('common.unreachable')).sentence });
-    } finally {
-      setBusy(false);
-      again();
-    }
+    });
+    again();
   };
   return (
     <div className={`${threadsCss.message}${m.sent ? ` ${threadsCss.mine}` : ''}`}>
@@ -303,7 +299,7 @@ function Message({ message: m, messages }: { message: MessageWire; messages: Mes
 /** The meeting itself, as whoever runs the calendar needs it: who answered, and the times proposed. */
 function Called({ item, messages }: { item: string; messages: MessagesAnswer }) {
   const query = useQuery({
-    queryKey: ['meeting', item],
+    queryKey: KEYS.meeting(item),
     queryFn: () => call('readMeeting', { params: { item } }),
     retry: false,
   });
@@ -342,8 +338,8 @@ function useRead(who: string): (keys: readonly string[]) => void {
     if (keys.length === 0) return;
     call('readMessages', { params: { person: who }, body: { messages: [...keys] } })
       .then(() => {
-        void client.invalidateQueries({ queryKey: ['frame'] });
-        void client.invalidateQueries({ queryKey: ['messages', who] });
+        void client.invalidateQueries({ queryKey: KEYS.frame });
+        void client.invalidateQueries({ queryKey: KEYS.messages(who) });
       })
       .catch(() => {});
   };

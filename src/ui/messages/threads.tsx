@@ -5,8 +5,9 @@ import { type ReactNode, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { MessagesAnswer, ThreadWire } from '@/contract/messages.ts';
+import { useActingAloud } from '../common/acting.ts';
 import { useFrame } from '../common/frame-context.tsx';
-import { said } from '../common/refusal.ts';
+import { KEYS } from '../common/query-keys.ts';
 import { firstName } from '../common/token.tsx';
 import { useMeetingsAgain } from '../meetings/waiting.tsx';
 import { Thread } from './thread.tsx';
@@ -17,7 +18,7 @@ import { WriteMail } from './write-mail.tsx';
 export function Threads({ who, between }: { who: string; between: ReactNode }) {
   const t = useTranslations();
   const query = useInfiniteQuery({
-    queryKey: ['messages', who],
+    queryKey: KEYS.messages(who),
     queryFn: ({ pageParam }) =>
       call('listMessages', { params: { person: who }, query: pageParam === null ? {} : { before: pageParam } }),
     initialPageParam: null as number | null,
@@ -102,11 +103,10 @@ function Several({ threads, onDone }: { threads: readonly ThreadWire[]; onDone: 
   const t = useTranslations();
   const { toast } = useFrame();
   const again = useMeetingsAgain();
-  const [busy, setBusy] = useState(false);
+  const { attempt, busy } = useActingAloud();
   if (threads.length === 0) return null;
   const answer = async (how: 'accepted' | 'tentative' | 'declined') => {
-    setBusy(true);
-    try {
+    await attempt(async () => {
       const answers = threads.flatMap((thread) =>
         thread.item
           ? { item: thread.item, answer: how, seen: thread.answered?.answer ?? ('needs-action' as const) }
@@ -127,12 +127,8 @@ function Several({ threads, onDone }: { threads: readonly ThreadWire[]; onDone: 
         undoWord: t('meetings.takeBack'),
       });
       onDone();
-    } catch (error) {
-      toast({ text: said(error, t('common.unreachable')).sentence });
-    } finally {
-      setBusy(false);
-      again();
-    }
+    });
+    again();
   };
   return (
     <section className={threadsCss.several} aria-label={t('threads.several', { count: threads.length })}>

@@ -6,6 +6,7 @@ import type { TimesDayAnswer } from '@/contract/openings/openings.ts';
 import { dateText, fromWallLenient, parseDate, parseInstant, toWall } from '@/core/time/index.ts';
 import { Asked as Asking } from '../common/asked.tsx';
 import { useFrame } from '../common/frame-context.tsx';
+import { KEYS } from '../common/query-keys.ts';
 import { clock, DAY, fullDay, MINUTE, zonePlace } from '../common/times.ts';
 import css from './openings.module.css';
 
@@ -27,7 +28,7 @@ export function DayLanes(props: {
   const { style } = useFrame();
   const asked = JSON.stringify({ ...JSON.parse(body), from: dateText(day), days: 1, sheet: false });
   const query = useQuery({
-    queryKey: ['calendar', calendar, 'openings', 'day', asked],
+    queryKey: KEYS.calendar(calendar, 'openings', 'day', asked),
     queryFn: () => call('readTimesDay', { params: { calendar }, body: JSON.parse(asked) }),
     placeholderData: (before) => before,
     retry: false,

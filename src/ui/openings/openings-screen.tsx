@@ -7,9 +7,10 @@ import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import { dateText, toWall } from '@/core/time/index.ts';
+import { useActing } from '../common/acting.ts';
 import boardsCss from '../common/boards.module.css';
 import { useFrame } from '../common/frame-context.tsx';
-import { said } from '../common/refusal.ts';
+import { KEYS } from '../common/query-keys.ts';
 import { saveDraft } from '../common/saved-drafts.ts';
 import { clock, dayName, whenText } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
@@ -32,6 +33,7 @@ export function OpeningsScreen(props: { calendar: string; name: string }) {
 
 function Search({ head, name, today, notice, onNotice }: OnHead) {
   const t = useTranslations('openings');
+  const { attempt } = useActing();
   const all = useTranslations();
   const { style } = useFrame();
   const client = useQueryClient();
@@ -41,7 +43,7 @@ function Search({ head, name, today, notice, onNotice }: OnHead) {
   const [asked, setAsked] = useState<TimesAsked>(() => askedBy(new URLSearchParams(params), dateText(today)));
   // What stands already is asked for as it stands: as long, with who comes to it, where it is.
   const item = useQuery({
-    queryKey: ['calendar', calendar, 'item', asked.item],
+    queryKey: KEYS.calendar(calendar, 'item', asked.item),
     queryFn: () => call('readItem', { params: { item: asked.item ?? '' } }),
     enabled: asked.item !== null && !params.has('length'),
     retry: false,
@@ -80,20 +82,22 @@ function Search({ head, name, today, notice, onNotice }: OnHead) {
   };
   const send = async (taken: Taken) => {
     onNotice(null);
-    try {
-      const form = formOf(taken, null, title.trim());
-      const times = formOf(taken, '', '').values;
-      const answer = await sendMeant(calendar, { values: { ...times, ...form.values } }, style.zone, taken.people);
-      setTitle('');
-      wrote(
-        { calendar, head },
-        answer,
-        head.own ? all('board.savedMine') : all('board.saved', { name: firstName(name) }),
-      );
-    } catch (error) {
-      const answer = said(error, all('common.unreachable'));
-      onNotice(Object.values(answer.fields)[0] ?? answer.sentence);
-    }
+    await attempt(
+      async () => {
+        const form = formOf(taken, null, title.trim());
+        const times = formOf(taken, '', '').values;
+        const answer = await sendMeant(calendar, { values: { ...times, ...form.values } }, style.zone, taken.people);
+        setTitle('');
+        wrote(
+          { calendar, head },
+          answer,
+          head.own ? all('board.savedMine') : all('board.saved', { name: firstName(name) }),
+        );
+      },
+      (answer) => {
+        onNotice(Object.values(answer.fields)[0] ?? answer.sentence);
+      },
+    );
   };
   const maySend =
     head.may.add && asked.item === null && title.trim() !== '' && (head.may.speak || asked.people.length === 0);
@@ -198,7 +202,7 @@ function Search({ head, name, today, notice, onNotice }: OnHead) {
           onHeld={(answer) => wroteMany(answer, t('heldNow', { count: answer.written }), [calendar])}
           onMoved={(answer) => {
             wroteMany(answer, all('picked.done.shift', { count: answer.written }), [calendar]);
-            void client.invalidateQueries({ queryKey: ['calendar'] });
+            void client.invalidateQueries({ queryKey: KEYS.calendars });
           }}
         />
       </aside>

@@ -13,6 +13,7 @@ import { Asked as Asking } from '../common/asked.tsx';
 import boardsCss from '../common/boards.module.css';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
+import { KEYS } from '../common/query-keys.ts';
 import { said } from '../common/refusal.ts';
 import { clock, DAY, dayName } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
@@ -77,7 +78,7 @@ function Round({ head, name, today, notice, onNotice }: OnHead) {
     return () => clearTimeout(timer);
   }, [body]);
   const query = useQuery({
-    queryKey: ['calendar', calendar, 'round', settled],
+    queryKey: KEYS.calendar(calendar, 'round', settled),
     queryFn: () => call('findRound', { params: { calendar }, body: JSON.parse(settled) }),
     placeholderData: (before) => before,
     retry: false,

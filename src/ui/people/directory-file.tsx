@@ -7,40 +7,38 @@ import { useRef, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { DirectoryAnswer } from '@/contract/people/people.ts';
+import { useActing } from '../common/acting.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
-import { said } from '../common/refusal.ts';
 import directoryFileCss from './directory-file.module.css';
 
 /** The directory out as a file, and in: read first and said line by line, then brought in as one act. */
 export function DirectoryFile() {
   const t = useTranslations('people');
-  const tc = useTranslations('common');
   const { toast } = useFrame();
   const client = useQueryClient();
   const chooser = useRef<HTMLInputElement>(null);
   const [text, setText] = useState('');
   const [read, setRead] = useState<DirectoryAnswer | null>(null);
   const [refused, setRefused] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
+  const { attempt, busy } = useActing();
   const send = async (apply: boolean) => {
-    setBusy(true);
     setRefused(null);
-    try {
-      const answer = await call('bringInDirectory', { body: { text, apply } });
-      if (!apply) setRead(answer);
-      else {
-        setRead(null);
-        setText('');
-        toast({ text: t('fileDone', { added: answer.added.length, changed: answer.changed.length }) });
-        await client.invalidateQueries();
-      }
-    } catch (error) {
-      const s = said(error, tc('unreachable'));
-      setRefused(s.fields.text ?? s.sentence);
-    } finally {
-      setBusy(false);
-    }
+    await attempt(
+      async () => {
+        const answer = await call('bringInDirectory', { body: { text, apply } });
+        if (!apply) setRead(answer);
+        else {
+          setRead(null);
+          setText('');
+          toast({ text: t('fileDone', { added: answer.added.length, changed: answer.changed.length }) });
+          await client.invalidateQueries();
+        }
+      },
+      (s) => {
+        setRefused(s.fields.text ?? s.sentence);
+      },
+    );
   };
   const doable = read ? read.added.length + read.changed.length : 0;
   return (

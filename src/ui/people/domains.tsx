@@ -9,6 +9,7 @@ import { call } from '@/contract/call.ts';
 import { Asked } from '../common/asked.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
+import { KEYS } from '../common/query-keys.ts';
 import { said } from '../common/refusal.ts';
 
 /** The organisation's domains: what makes an address one of somebody inside. */
@@ -17,7 +18,7 @@ export function Domains({ mayChange }: { mayChange: boolean }) {
   const tc = useTranslations('common');
   const { toast } = useFrame();
   const client = useQueryClient();
-  const query = useQuery({ queryKey: ['domains'], queryFn: () => call('readDomains', {}) });
+  const query = useQuery({ queryKey: KEYS.domains, queryFn: () => call('readDomains', {}) });
   const [name, setName] = useState('');
   const [wrong, setWrong] = useState<string | null>(null);
   const [refused, setRefused] = useState<string | null>(null);
@@ -28,7 +29,7 @@ export function Domains({ mayChange }: { mayChange: boolean }) {
     try {
       await call('changeDomains', { body: { domains: [...next] } });
       toast({ text: t('domainsSaved') });
-      await client.invalidateQueries({ queryKey: ['domains'] });
+      await client.invalidateQueries({ queryKey: KEYS.domains });
       return true;
     } catch (error) {
       const s = said(error, tc('unreachable'));

@@ -12,6 +12,7 @@ import { Asked } from '../common/asked.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
 import { fewPeople, personOption, type Someone } from '../common/people-options.tsx';
+import { KEYS } from '../common/query-keys.ts';
 import { said } from '../common/refusal.ts';
 import { AskFreeBusy } from '../common/request-free-busy.tsx';
 
@@ -28,7 +29,7 @@ export function Groups(props: {
   const tc = useTranslations('common');
   const { toast } = useFrame();
   const client = useQueryClient();
-  const query = useQuery({ queryKey: ['groups'], queryFn: () => call('listGroups', {}) });
+  const query = useQuery({ queryKey: KEYS.groups, queryFn: () => call('listGroups', {}) });
   const [name, setName] = useState('');
   const [wrong, setWrong] = useState<string | null>(null);
   const [refused, setRefused] = useState<string | null>(null);
@@ -38,7 +39,7 @@ export function Groups(props: {
     try {
       await work();
       toast({ text });
-      await client.invalidateQueries({ queryKey: ['groups'] });
+      await client.invalidateQueries({ queryKey: KEYS.groups });
       return true;
     } catch (error) {
       const s = said(error, tc('unreachable'));

@@ -8,6 +8,7 @@ import { Asked } from '../common/asked.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import { SightMeter } from '../common/meters.tsx';
 import pageCss from '../common/page.module.css';
+import { KEYS } from '../common/query-keys.ts';
 import { dayMonth } from '../common/times.ts';
 import { Token } from '../common/token.tsx';
 
@@ -15,7 +16,7 @@ import { Token } from '../common/token.tsx';
 export function GuestStart() {
   const t = useTranslations();
   const { frame, style } = useFrame();
-  const query = useQuery({ queryKey: ['people'], queryFn: () => call('listPeople', {}) });
+  const query = useQuery({ queryKey: KEYS.people, queryFn: () => call('listPeople', {}) });
   return (
     <div className={pageCss.page} style={{ maxWidth: 720 }}>
       <h1 style={{ marginBottom: 12 }}>{t('guest.startTitle')}</h1>

@@ -8,6 +8,7 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import { Asked } from '../common/asked.tsx';
 import { useFrame } from '../common/frame-context.tsx';
+import { KEYS } from '../common/query-keys.ts';
 import { said } from '../common/refusal.ts';
 
 /** How long it takes between the organisation's places: read by everybody inside, kept as a table by an administrator. */
@@ -17,7 +18,7 @@ export function Journeys() {
   const { frame, toast } = useFrame();
   const client = useQueryClient();
   const query = useQuery({
-    queryKey: ['journeys'],
+    queryKey: KEYS.journeys,
     queryFn: () => call('listJourneys', {}),
     enabled: frame.me.inside,
     retry: false,
@@ -37,7 +38,7 @@ export function Journeys() {
       }
       setText(null);
       toast({ text: tj('saved', { count: read.journeys.length }) });
-      await client.invalidateQueries({ queryKey: ['journeys'] });
+      await client.invalidateQueries({ queryKey: KEYS.journeys });
     } catch (error) {
       setWrong([said(error, t('common.unreachable')).sentence]);
     }

@@ -18,6 +18,7 @@ import pageCss from '../common/page.module.css';
 import { holdsWords } from '../common/people-options.tsx';
 import { PersonForm } from '../common/person-form.tsx';
 import { PhoneLink } from '../common/phone-link.tsx';
+import { KEYS } from '../common/query-keys.ts';
 import { dayMonth } from '../common/times.ts';
 import { firstName, Token } from '../common/token.tsx';
 import { DirectoryFile } from './directory-file.tsx';
@@ -40,7 +41,7 @@ export function People() {
   const client = useQueryClient();
   const [filter, setFilter] = useState('');
   const [panel, setPanel] = useState<'add' | 'file' | { person: string } | null>(null);
-  const query = useQuery({ queryKey: ['people'], queryFn: () => call('listPeople', {}) });
+  const query = useQuery({ queryKey: KEYS.people, queryFn: () => call('listPeople', {}) });
   const all = query.data?.people ?? [];
   const people = all.filter((p) => holdsWords(`${p.name} ${p.role} ${p.site} ${p.phone} ${p.address}`, filter));
   const acted = new Set(frame.principals.filter((p) => !p.own).map((p) => p.handle));
@@ -208,7 +209,7 @@ export function People() {
             onSend={(values) => call('addPerson', { body: values })}
             onSent={(values) => {
               toast({ text: t('people.added', { name: values.name }) });
-              void client.invalidateQueries({ queryKey: ['people'] });
+              void client.invalidateQueries({ queryKey: KEYS.people });
             }}
           />
           <h3 style={{ marginTop: 18 }}>{t('rooms.title')}</h3>
@@ -216,7 +217,7 @@ export function People() {
           <RoomForm
             onAdded={(name) => {
               toast({ text: t('rooms.added', { name }) });
-              void client.invalidateQueries({ queryKey: ['people'] });
+              void client.invalidateQueries({ queryKey: KEYS.people });
             }}
           />
         </Panel>

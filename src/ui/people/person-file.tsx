@@ -13,10 +13,12 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { PersonChange, PersonFile, PersonWire } from '@/contract/people/people.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
+import { useActing } from '../common/acting.ts';
 import { Asked } from '../common/asked.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
 import { fewPeople, personOption } from '../common/people-options.tsx';
+import { KEYS } from '../common/query-keys.ts';
 import { said } from '../common/refusal.ts';
 import { clock, fullDay } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
@@ -27,7 +29,7 @@ export function PersonFilePanel(props: { handle: string; people: readonly Person
   const t = useTranslations('people');
   const { frame } = useFrame();
   const query = useQuery({
-    queryKey: ['person', handle],
+    queryKey: KEYS.person(handle),
     queryFn: () => call('readPerson', { params: { person: handle } }),
     retry: false,
   });
@@ -126,11 +128,9 @@ function Directory({ file }: { file: PersonFile }) {
 
 function WayIn({ file }: { file: PersonFile }) {
   const t = useTranslations('people');
-  const tc = useTranslations('common');
   const { style } = useFrame();
   const [made, setMade] = useState<{ path: string; until: string } | null>(null);
-  const [refused, setRefused] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
+  const { attempt, busy, refused } = useActing();
   const until = made && toWall(style.zone, parseInstant(made.until) ?? 0);
   return (
     <section aria-label={t('signIn')} style={{ display: 'grid', gap: 8 }}>
@@ -153,15 +153,9 @@ function WayIn({ file }: { file: PersonFile }) {
             variant="outlined"
             loading={busy}
             onClick={async () => {
-              setBusy(true);
-              setRefused(null);
-              try {
+              await attempt(async () => {
                 setMade(await call('makeWayIn', { params: { person: file.handle } }));
-              } catch (error) {
-                setRefused(said(error, tc('unreachable')).sentence);
-              } finally {
-                setBusy(false);
-              }
+              });
             }}
           >
             {t('wayIn')}

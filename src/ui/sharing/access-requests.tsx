@@ -18,6 +18,7 @@ import { DateField } from '../common/date-field.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import { useLevelName } from '../common/level-name.ts';
 import pageCss from '../common/page.module.css';
+import { KEYS } from '../common/query-keys.ts';
 import { said } from '../common/refusal.ts';
 import { DAY, dayMonth, weekTitle } from '../common/times.ts';
 import { firstName, Token } from '../common/token.tsx';
@@ -221,7 +222,7 @@ function Answer({ ask, onLeave }: { ask: AskToAnswer; onLeave: () => void }) {
     ask.standing.find((g) => (until === '' ? g.from === null && g.until === null : g.byAsk && g.until !== null))?.key ??
     null;
   const preview = useQuery({
-    queryKey: ['calendar', ask.calendar, 'preview', ask.audience, seen, rights, range],
+    queryKey: KEYS.calendar(ask.calendar, 'preview', ask.audience, seen, rights, range),
     queryFn: () =>
       call('previewAccess', {
         params: { calendar: ask.calendar },
@@ -244,7 +245,7 @@ function Answer({ ask, onLeave }: { ask: AskToAnswer; onLeave: () => void }) {
       const s = said(error, t('common.unreachable'));
       setRefused(s.sentence);
       setFields(s.fields);
-      await client.invalidateQueries({ queryKey: ['asks'] });
+      await client.invalidateQueries({ queryKey: KEYS.asks });
       // Where somebody else was quicker the card moves on, and the sentence with it.
       if (s.code === 'askAnswered' || s.code === 'askGone') toast({ text: s.sentence });
     } finally {

@@ -7,9 +7,9 @@ import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { ChoiceWire } from '@/contract/sharing/sharing.ts';
+import { useActing } from '../common/acting.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
-import { said } from '../common/refusal.ts';
 import { useRuleValue } from './rule-value.ts';
 
 const EXTRA_NAMES: Readonly<Record<string, true>> = {
@@ -37,20 +37,13 @@ export function BarredCard(props: { choice: ChoiceWire; further: boolean; onClos
   const { frame, toast } = useFrame();
   const valueText = useRuleValue();
   const [note, setNote] = useState('');
-  const [refused, setRefused] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
+  const { attempt, busy, refused } = useActing();
   const ask = async () => {
-    setBusy(true);
-    setRefused(null);
-    try {
+    await attempt(async () => {
       await call('wishForRule', { body: { changes: choice.wants, further, note } });
       toast({ text: t('lines.askedAdministrator') });
       onClose();
-    } catch (error) {
-      setRefused(said(error, t('common.unreachable')).sentence);
-    } finally {
-      setBusy(false);
-    }
+    });
   };
   return (
     <div className={`${pageCss.card} ${pageCss['wrong-card']}`} role="alert" style={{ display: 'grid', gap: 8 }}>

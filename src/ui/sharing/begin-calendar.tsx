@@ -9,6 +9,7 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
+import { KEYS } from '../common/query-keys.ts';
 import { said } from '../common/refusal.ts';
 
 /** A further calendar, with an access of its own: the place for what others, or strangers, are meant to see. */
@@ -23,7 +24,7 @@ export function BeginCalendar(props: {
   const [group, setGroup] = useState('');
   // A calendar for a group is its maker's own.
   const own = props.of === frame.me.handle && frame.me.inside;
-  const { data: groups } = useQuery({ queryKey: ['groups'], queryFn: () => call('listGroups', {}), enabled: own });
+  const { data: groups } = useQuery({ queryKey: KEYS.groups, queryFn: () => call('listGroups', {}), enabled: own });
   const [wrong, setWrong] = useState<string | null>(null);
   const [refused, setRefused] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);

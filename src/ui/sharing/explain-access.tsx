@@ -10,6 +10,7 @@ import { fromWallLenient, instantText, parseDate, parseInstant, toWall } from '@
 import { DateField } from '../common/date-field.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
+import { KEYS } from '../common/query-keys.ts';
 import { said } from '../common/refusal.ts';
 import { DAY, fullDay } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
@@ -24,7 +25,7 @@ export function Ask({ calendar, audience, item }: { calendar: string; audience: 
   const parsed = parseDate(day);
   const at = parsed === null ? null : instantText(fromWallLenient(style.zone, parsed + DAY - 60_000));
   const { data, error } = useQuery({
-    queryKey: ['calendar', calendar, 'ask', audience, item, at],
+    queryKey: KEYS.calendar(calendar, 'ask', audience, item, at),
     queryFn: () => call('explainAccess', { params: { calendar }, body: { audience, item, at } }),
     retry: false,
   });

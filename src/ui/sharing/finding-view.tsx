@@ -9,6 +9,7 @@ import { Asked } from '../common/asked.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
 import { NOTHING } from '../common/plain-rights.ts';
+import { KEYS } from '../common/query-keys.ts';
 import { DAY, weekTitle } from '../common/times.ts';
 import { MiniWeek } from './mini-week.tsx';
 
@@ -29,7 +30,7 @@ export function FindingView({ calendar, finding }: { calendar: string; finding: 
           ? [finding.people[0]?.audience ?? everyone, finding.people[0]?.seen ?? null]
           : [finding.audience, finding.seen];
   const query = useQuery({
-    queryKey: ['calendar', calendar, 'finding', finding.kind, seen, range],
+    queryKey: KEYS.calendar(calendar, 'finding', finding.kind, seen, range),
     enabled: finding.kind !== 'sensitive',
     queryFn: () =>
       call('previewAccess', {

@@ -10,6 +10,7 @@ import { parseInstant, toWall } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
 import { NOTHING } from '../common/plain-rights.ts';
+import { KEYS } from '../common/query-keys.ts';
 import { said } from '../common/refusal.ts';
 import { dayMonth, whenText } from '../common/times.ts';
 import { FindingView } from './finding-view.tsx';
@@ -28,13 +29,13 @@ export function Findings(props: {
   const [refused, setRefused] = useState<string | null>(null);
   const [busy, setBusy] = useState<string | null>(null);
   const { data } = useQuery({
-    queryKey: ['calendar', calendar, 'findings'],
+    queryKey: KEYS.calendar(calendar, 'findings'),
     queryFn: () => call('readFindings', { params: { calendar } }),
   });
   const client = useQueryClient();
   // What is counted beside the section's name is what was just found.
   useEffect(() => {
-    if (data) void client.invalidateQueries({ queryKey: ['frame'] });
+    if (data) void client.invalidateQueries({ queryKey: KEYS.frame });
   }, [data, client]);
   if (!data) return null;
   const { findings, words, mayChangeWords } = data;

@@ -25,6 +25,7 @@ import { dateText, parseInstant, toWall, weekStart } from '@/core/time/index.ts'
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
 import { NOTHING } from '../common/plain-rights.ts';
+import { KEYS } from '../common/query-keys.ts';
 import { said } from '../common/refusal.ts';
 import { dropDraft, peekDraft, useSaveDraftOnLeaving } from '../common/saved-drafts.ts';
 import { DAY } from '../common/times.ts';
@@ -108,7 +109,7 @@ export function GrantEditor(props: {
   const rights = chosen ?? start;
   const range = { from: dateText(week), to: dateText(week + 7 * DAY), zone: style.zone };
   const preview = useQuery({
-    queryKey: ['calendar', calendar, 'preview', row.audience, grant?.key ?? null, taking ? null : rights, range],
+    queryKey: KEYS.calendar(calendar, 'preview', row.audience, grant?.key ?? null, taking ? null : rights, range),
     queryFn: () =>
       call('previewAccess', {
         params: { calendar },

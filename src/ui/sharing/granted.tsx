@@ -11,6 +11,7 @@ import { Asked } from '../common/asked.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import { ReachMeter, SightMeter } from '../common/meters.tsx';
 import pageCss from '../common/page.module.css';
+import { KEYS } from '../common/query-keys.ts';
 import { RequestMore } from '../common/request-more.tsx';
 import { dayMonth } from '../common/times.ts';
 import { firstName, Token } from '../common/token.tsx';
@@ -29,7 +30,7 @@ const FEW = 20;
 export function Granted() {
   const t = useTranslations('granted');
   const { frame } = useFrame();
-  const query = useQuery({ queryKey: ['people'], queryFn: () => call('listPeople', {}) });
+  const query = useQuery({ queryKey: KEYS.people, queryFn: () => call('listPeople', {}) });
   const [all, setAll] = useState(false);
   const mine = (query.data?.people ?? [])
     .filter((p) => p.handle !== frame.me.handle)

@@ -7,6 +7,7 @@ import type { AudienceWire } from '@/contract/sharing/sharing.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
+import { KEYS } from '../common/query-keys.ts';
 import { dayMonth } from '../common/times.ts';
 import { audienceParam } from './audience-param.ts';
 
@@ -17,7 +18,7 @@ export function History({ calendar, audience }: { calendar: string; audience: Au
   const t = useTranslations();
   const { style } = useFrame();
   const { data } = useQuery({
-    queryKey: ['calendar', calendar, 'history'],
+    queryKey: KEYS.calendar(calendar, 'history'),
     queryFn: () => call('readHistory', { params: { calendar } }),
   });
   const mine = (data?.entries ?? [])

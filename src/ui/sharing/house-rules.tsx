@@ -11,10 +11,11 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { CeilingsWire, HouseRulesWire } from '@/contract/sharing/rules.ts';
 import { SCOPES, SIGHTS } from '@/core/calendar/index.ts';
+import { useActing } from '../common/acting.ts';
 import { Asked } from '../common/asked.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
-import { said } from '../common/refusal.ts';
+import { KEYS } from '../common/query-keys.ts';
 import segCss from '../common/seg.module.css';
 import { Domains } from '../people/domains.tsx';
 import houseRulesCss from './house-rules.module.css';
@@ -26,26 +27,19 @@ export function HouseRules({ after }: { after?: ReactNode }) {
   const t = useTranslations();
   const { toast } = useFrame();
   const client = useQueryClient();
-  const query = useQuery({ queryKey: ['house-rules'], queryFn: () => call('readHouseRules', {}) });
+  const query = useQuery({ queryKey: KEYS.houseRules, queryFn: () => call('readHouseRules', {}) });
   const [chosen, setChosen] = useState<HouseRulesWire | null>(null);
-  const [refused, setRefused] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
+  const { attempt, busy, refused } = useActing();
   const rules = chosen ?? query.data?.rules;
   const mayChange = query.data?.mayChange === true;
   const save = async () => {
     if (!chosen) return;
-    setBusy(true);
-    setRefused(null);
-    try {
+    await attempt(async () => {
       await call('changeHouseRules', { body: chosen });
       toast({ text: t('houseRules.saved') });
       await client.invalidateQueries();
       setChosen(null);
-    } catch (error) {
-      setRefused(said(error, t('common.unreachable')).sentence);
-    } finally {
-      setBusy(false);
-    }
+    });
   };
   return (
     <div className={pageCss.page} style={{ maxWidth: 1080 }}>

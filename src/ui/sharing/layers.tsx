@@ -16,6 +16,7 @@ import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
 import { fewPeople, personOption } from '../common/people-options.tsx';
 import { NOTHING } from '../common/plain-rights.ts';
+import { KEYS } from '../common/query-keys.ts';
 import { said } from '../common/refusal.ts';
 import { DAY } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
@@ -48,7 +49,7 @@ export function Layers(props: {
   // What the word for acting comes to is the server's to say.
   const week = weekStart(Math.floor(toWall(style.zone, now()) / DAY) * DAY);
   const preview = useQuery({
-    queryKey: ['calendar', calendar, 'layers', acts?.handle ?? ''],
+    queryKey: KEYS.calendar(calendar, 'layers', acts?.handle ?? ''),
     enabled: acts !== null,
     queryFn: () =>
       call('previewAccess', {

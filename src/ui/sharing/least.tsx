@@ -6,6 +6,7 @@ import { call } from '@/contract/call.ts';
 import type { AudienceWire } from '@/contract/sharing/sharing.ts';
 import type { RightsWire } from '@/contract/sharing/sight.ts';
 import pageCss from '../common/page.module.css';
+import { KEYS } from '../common/query-keys.ts';
 import { same } from './rights-part.tsx';
 
 /** The least that would serve whoever was chosen, and why; taken in one press. Nothing is given by that until it is saved. */
@@ -19,7 +20,7 @@ export function LeastShown(props: {
   const { calendar, audience, who, rights, onTake } = props;
   const t = useTranslations();
   const { data } = useQuery({
-    queryKey: ['calendar', calendar, 'least', audience],
+    queryKey: KEYS.calendar(calendar, 'least', audience),
     queryFn: () => call('suggestLevel', { params: { calendar }, body: { audience } }),
     retry: false,
   });

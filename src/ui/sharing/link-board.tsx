@@ -5,9 +5,10 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useMemo, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { CallRefused, call } from '@/contract/call.ts';
-import type { ItemWire, LinkItemsAnswer } from '@/contract/items/items.ts';
+import type { ItemWire } from '@/contract/items/items.ts';
 import type { LiveMessage } from '@/contract/items/live.ts';
 import { MAY_NOTHING } from '@/contract/may-nothing.ts';
+import type { LinkItemsAnswer } from '@/contract/sharing/link-items.ts';
 import { dateText, parseDate, parseInstant, toWall, weekStart } from '@/core/time/index.ts';
 import type { Language } from '@/messages/languages.ts';
 import boardsCss from '../common/boards.module.css';
@@ -17,6 +18,7 @@ import hillsCss from '../common/hills.module.css';
 import { Mark } from '../common/hills.tsx';
 import { useHydrated } from '../common/hydrated.ts';
 import pageCss from '../common/page.module.css';
+import { KEYS } from '../common/query-keys.ts';
 import { refetchOnce } from '../common/refetch-once.ts';
 import { DAY, dayMonth, dayName, weekTitle, zonePlace } from '../common/times.ts';
 import { Legend } from '../items/board/legend.tsx';
@@ -43,7 +45,7 @@ export function LinkBoard({ link, language }: { link: string; language: Language
   const first = (narrow ? today : weekStart(today)) + moved * count * DAY;
   const range = { from: dateText(first), to: dateText(first + count * DAY), zone };
   const query = useQuery({
-    queryKey: ['link', link, range],
+    queryKey: KEYS.link(link, range),
     enabled: hydrated,
     retry: (tries, error) => !(error instanceof CallRefused) && tries < 1,
     queryFn: async () => {
@@ -61,7 +63,7 @@ export function LinkBoard({ link, language }: { link: string; language: Language
   useEffect(() => {
     const wait = until === null ? Number.POSITIVE_INFINITY : (parseInstant(until) ?? 0) - now();
     if (wait > 2 ** 31 - 1) return;
-    const timer = setTimeout(() => void client.resetQueries({ queryKey: ['link', link] }), Math.max(0, wait) + 20);
+    const timer = setTimeout(() => void client.resetQueries({ queryKey: KEYS.link(link) }), Math.max(0, wait) + 20);
     return () => clearTimeout(timer);
   }, [until, link, client, now]);
   const frame = useMemo((): FrameState => strangersFrame(zone, language, now), [zone, language, now]);
@@ -194,7 +196,7 @@ function useLinkLive(link: string, gone: boolean): void {
   const client = useQueryClient();
   useEffect(() => {
     if (gone) return;
-    const queryKey = ['link', link];
+    const queryKey = KEYS.link(link);
     const follower = new Follower(client, () => queryKey);
     const stop = follower.begin();
     const all = () => {

@@ -10,6 +10,7 @@ import type { LinkShown } from '@/contract/sharing/sharing.ts';
 import { LANGUAGE_NAMES, LANGUAGES } from '@/messages/languages.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { useHydrated } from '../common/hydrated.ts';
+import { KEYS } from '../common/query-keys.ts';
 import { said } from '../common/refusal.ts';
 import { ZoneField } from '../common/zone-field.tsx';
 
@@ -138,7 +139,7 @@ function Shown({ calendar, link, shown }: { calendar: string; link: string; show
     try {
       await call('setLinkShown', { params: { calendar, link }, body: values });
       toast({ text: t('linkShownSaved') });
-      await client.invalidateQueries({ queryKey: ['calendar', calendar] });
+      await client.invalidateQueries({ queryKey: KEYS.calendar(calendar) });
     } catch (error) {
       const s = said(error, tc('unreachable'));
       setFields(s.fields);

@@ -6,13 +6,14 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { MessageBody } from '@/contract/sharing/sharing.ts';
 import pageCss from '../common/page.module.css';
+import { KEYS } from '../common/query-keys.ts';
 
 /** The message as it would arrive, at a press: in the reader's language, with what they can see and do. */
 export function MessageShown({ calendar, who, body }: { calendar: string; who: string; body: MessageBody }) {
   const t = useTranslations('lines');
   const [open, setOpen] = useState(false);
   const { data } = useQuery({
-    queryKey: ['calendar', calendar, 'message', body],
+    queryKey: KEYS.calendar(calendar, 'message', body),
     queryFn: () => call('previewMessage', { params: { calendar }, body }),
     enabled: open,
     placeholderData: (was) => was,

@@ -10,8 +10,9 @@ import { call } from '@/contract/call.ts';
 import type { ChoiceWire, GrantWire, PreviewAnswer, SightlineRow } from '@/contract/sharing/sharing.ts';
 import { SIGHTS } from '@/core/calendar/index.ts';
 import { dateText, toWall } from '@/core/time/index.ts';
+import { useActingAloud } from '../common/acting.ts';
 import { useFrame } from '../common/frame-context.tsx';
-import { said } from '../common/refusal.ts';
+import { KEYS } from '../common/query-keys.ts';
 import { DAY } from '../common/times.ts';
 import { audienceParam } from './audience-param.ts';
 import { type Undo, undoOf } from './undo-grant.ts';
@@ -25,13 +26,13 @@ export function RowLevel(props: {
 }) {
   const { calendar, row, grant, onDone } = props;
   const t = useTranslations();
-  const { style, now, toast } = useFrame();
+  const { style, now } = useFrame();
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
-  const [busy, setBusy] = useState(false);
+  const { attempt, busy } = useActingAloud();
   const today = Math.floor(toWall(style.zone, now()) / DAY) * DAY;
   const range = { from: dateText(today), to: dateText(today + DAY), zone: style.zone };
   const { data } = useQuery({
-    queryKey: ['calendar', calendar, 'row', audienceParam(row.audience), grant.key],
+    queryKey: KEYS.calendar(calendar, 'row', audienceParam(row.audience), grant.key),
     queryFn: () =>
       call('previewAccess', {
         params: { calendar },
@@ -42,17 +43,12 @@ export function RowLevel(props: {
   const name = row.who.name;
   const choose = async (choice: ChoiceWire) => {
     setAnchor(null);
-    setBusy(true);
-    try {
+    await attempt(async () => {
       const body = { audience: row.audience, rights: choice.rights, seen: grant.key, span: null };
       const given = await call('giveAccess', { params: { calendar }, body });
       const what = choice.value === 'nothing' ? t('presets.shutOut') : t(`sights.${choice.value as 'busy'}`);
       await onDone(t('lines.saved', { name, what }), undoOf(calendar, row, grant, given, style.zone));
-    } catch (error) {
-      toast({ text: said(error, t('common.unreachable')).sentence });
-    } finally {
-      setBusy(false);
-    }
+    });
   };
   return (
     <>

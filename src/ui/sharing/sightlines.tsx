@@ -13,6 +13,7 @@ import type { SightlineRow } from '@/contract/sharing/sharing.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
 import { NOTHING } from '../common/plain-rights.ts';
+import { KEYS } from '../common/query-keys.ts';
 import { said } from '../common/refusal.ts';
 import { firstName } from '../common/token.tsx';
 import { audienceParam } from './audience-param.ts';
@@ -51,7 +52,7 @@ export function Sightlines({ calendar }: { calendar: string }) {
   );
   const [refused, setRefused] = useState<string | null>(null);
   const query = useQuery({
-    queryKey: ['calendar', calendar, 'sightlines'],
+    queryKey: KEYS.calendar(calendar, 'sightlines'),
     queryFn: () => call('listSightlines', { params: { calendar } }),
     retry: false,
   });
@@ -95,10 +96,10 @@ export function Sightlines({ calendar }: { calendar: string }) {
       } catch (error) {
         setRefused(said(error, te('unreachable')).sentence);
       }
-      await client.invalidateQueries({ queryKey: ['calendar', calendar] });
+      await client.invalidateQueries({ queryKey: KEYS.calendar(calendar) });
     };
     toast({ text, ...(undo ? { undo: () => void back(undo) } : {}) });
-    await client.invalidateQueries({ queryKey: ['calendar', calendar] });
+    await client.invalidateQueries({ queryKey: KEYS.calendar(calendar) });
   };
   const suspend = async (suspended: boolean) => {
     setRefused(null);
@@ -213,11 +214,11 @@ export function Sightlines({ calendar }: { calendar: string }) {
                 ...(undo
                   ? {
                       undo: () =>
-                        void undo().finally(() => client.invalidateQueries({ queryKey: ['calendar', calendar] })),
+                        void undo().finally(() => client.invalidateQueries({ queryKey: KEYS.calendar(calendar) })),
                     }
                   : {}),
               });
-              await client.invalidateQueries({ queryKey: ['calendar', calendar] });
+              await client.invalidateQueries({ queryKey: KEYS.calendar(calendar) });
             }}
           />
         )}
@@ -233,7 +234,7 @@ export function Sightlines({ calendar }: { calendar: string }) {
             onAdded={(key, name) => {
               setPicking(null);
               toast({ text: t('calendarBegun', { name, sight: 'other' }) });
-              void client.invalidateQueries({ queryKey: ['calendar'] });
+              void client.invalidateQueries({ queryKey: KEYS.calendars });
               goTo(key, false);
             }}
             onClose={() => setPicking(null)}

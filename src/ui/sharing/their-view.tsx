@@ -11,6 +11,7 @@ import type { AudienceWire, PreviewAnswer } from '@/contract/sharing/sharing.ts'
 import type { Visibility } from '@/core/calendar/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
+import { KEYS } from '../common/query-keys.ts';
 import { said } from '../common/refusal.ts';
 import { DAY, weekTitle, whenText } from '../common/times.ts';
 import { VisibilityChoice } from '../items/form/visibility-choice.tsx';
@@ -125,7 +126,7 @@ function ItemVisibility({
   const client = useQueryClient();
   const [refused, setRefused] = useState<string | null>(null);
   const { data: item, error } = useQuery({
-    queryKey: ['calendar', calendar, 'item', id],
+    queryKey: KEYS.calendar(calendar, 'item', id),
     queryFn: () => call('readItem', { params: { item: id } }) as Promise<ItemWire>,
     retry: false,
   });
@@ -142,14 +143,14 @@ function ItemVisibility({
         text: t(item.repeats && scope === 'all' ? 'board.savedSeriesMine' : 'board.savedMine'),
         undo: () => {
           void call('undo', { body: { undo: answer.undo } }).finally(() =>
-            client.invalidateQueries({ queryKey: ['calendar', calendar] }),
+            client.invalidateQueries({ queryKey: KEYS.calendar(calendar) }),
           );
         },
       });
     } catch (e) {
       setRefused(said(e, t('common.unreachable')).sentence);
     }
-    await client.invalidateQueries({ queryKey: ['calendar', calendar] });
+    await client.invalidateQueries({ queryKey: KEYS.calendar(calendar) });
   };
   return (
     <div className={pageCss.card}>

@@ -1,12 +1,11 @@
 'use client';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
-import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { SightlinesAnswer } from '@/contract/sharing/sharing.ts';
+import { useActing } from '../common/acting.ts';
 import pageCss from '../common/page.module.css';
-import { said } from '../common/refusal.ts';
 import { firstName } from '../common/token.tsx';
 
 /**
@@ -16,19 +15,16 @@ import { firstName } from '../common/token.tsx';
 export function Told(props: { calendar: string; lines: SightlinesAnswer; onSaved: (text: string) => Promise<void> }) {
   const { calendar, lines, onSaved } = props;
   const t = useTranslations();
-  const [refused, setRefused] = useState<string | null>(null);
+  const { attempt, refused } = useActing();
   const { told } = lines;
   if (!told || told.others.length === 0) return null;
   const owner = firstName(lines.owner.name);
   const others = told.others.map(firstName).join(', ');
   const set = async (both: boolean) => {
-    setRefused(null);
-    try {
+    await attempt(async () => {
       await call('setTold', { params: { calendar }, body: { owner: both } });
       await onSaved(t('told.saved', { who: both ? `${owner}, ${others}` : others }));
-    } catch (error) {
-      setRefused(said(error, t('common.unreachable')).sentence);
-    }
+    });
   };
   return (
     <section className={pageCss.card} aria-labelledby="told" style={{ marginBottom: 12, display: 'grid', gap: 6 }}>

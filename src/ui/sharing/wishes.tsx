@@ -8,9 +8,9 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { NoticesAnswer } from '@/contract/messages.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
+import { useActing } from '../common/acting.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
-import { said } from '../common/refusal.ts';
 import { dayMonth } from '../common/times.ts';
 import { useRuleValue } from './rule-value.ts';
 
@@ -39,8 +39,7 @@ function WishLine({ wish }: { wish: Wish }) {
   const client = useQueryClient();
   const valueText = useRuleValue();
   const [note, setNote] = useState('');
-  const [refused, setRefused] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
+  const { attempt, busy, refused } = useActing();
   const words = {
     who: wish.who,
     rule: t(`houseRuleNames.${wish.rule as 'linkSight'}`),
@@ -49,17 +48,11 @@ function WishLine({ wish }: { wish: Wish }) {
     now: valueText(wish.rule, wish.now),
   };
   const answer = async (how: 'changed' | 'left') => {
-    setBusy(true);
-    setRefused(null);
-    try {
+    await attempt(async () => {
       await call('answerWish', { params: { wish: wish.key }, body: { answer: how, note } });
       toast({ text: how === 'changed' ? t('messages.wishDone') : t('messages.wishLeftDone', { who: wish.who }) });
       await client.invalidateQueries();
-    } catch (error) {
-      setRefused(said(error, t('common.unreachable')).sentence);
-    } finally {
-      setBusy(false);
-    }
+    });
   };
   const waits = wish.answer === null;
   return (

@@ -11,6 +11,7 @@ import type { WordsBody } from '@/contract/sharing/review.ts';
 import { TOPICS } from '@/core/review/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
+import { KEYS } from '../common/query-keys.ts';
 import { said } from '../common/refusal.ts';
 
 type Word = WordsBody['words'][number];
@@ -32,7 +33,7 @@ export function Words({ calendar, words }: { calendar: string; words: readonly W
     try {
       await call('changeWords', { body: { words: [...next] } });
       toast({ text: t('findings.wordsSaved') });
-      await client.invalidateQueries({ queryKey: ['calendar', calendar] });
+      await client.invalidateQueries({ queryKey: KEYS.calendar(calendar) });
       return true;
     } catch (error) {
       const s = said(error, t('common.unreachable'));

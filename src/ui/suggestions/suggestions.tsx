@@ -11,6 +11,7 @@ import type { SuggestionsAnswer, SuggestionWire } from '@/contract/suggestions.t
 import { dateText, parseDate, parseInstant, toWall } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
+import { KEYS } from '../common/query-keys.ts';
 import { said } from '../common/refusal.ts';
 import { whenText } from '../common/times.ts';
 import { firstName, Token } from '../common/token.tsx';
@@ -72,9 +73,9 @@ function useAnswer(s: SuggestionWire) {
     } catch (error) {
       const { sentence } = said(error, t('common.unreachable'));
       setRefused(sentence);
-      await client.invalidateQueries({ queryKey: ['suggestions'] });
+      await client.invalidateQueries({ queryKey: KEYS.suggestions });
       // Where somebody else was quicker, its card is gone, and the sentence with it.
-      const now = client.getQueryData<SuggestionsAnswer>(['suggestions']);
+      const now = client.getQueryData<SuggestionsAnswer>(KEYS.suggestions);
       if (now && ![...now.waiting, ...now.own].some((other) => other.key === s.key)) toast({ text: sentence });
     } finally {
       setBusy(false);

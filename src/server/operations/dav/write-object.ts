@@ -1,7 +1,7 @@
 import type { z } from 'zod';
 import { type ItemPatch, itemPatch, type NewItem, newItem } from '@/contract/items/items.ts';
 import { FILED_FIELDS, pick } from '@/core/calendar/index.ts';
-import { type ReadItem, readCalendar, withoutOwn } from '@/core/formats/index.ts';
+import type { ReadItem } from '@/core/formats/index.ts';
 import { sameAddress } from '@/core/meetings/index.ts';
 import { dateText, fromWallLenient, parseDate, parseWall, toWall, wallText } from '@/core/time/index.ts';
 import { happeningId } from '../../ids.ts';
@@ -10,7 +10,6 @@ import { personById } from '../../repositories/people.ts';
 import { nameForPrograms } from '../../repositories/program-names.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { must, ok, type Refusal, Refused, type Result, refuse } from '../../result.ts';
-import { nameZone } from '../../zone-name.ts';
 import {
   type Context,
   Directory,
@@ -20,8 +19,20 @@ import {
   isRefusal,
   repeats,
 } from '../deciding/index.ts';
-import { COMMON_ZONES, mayImport, TOO_MANY } from '../items/index.ts';
+import { mayImport } from '../items/index.ts';
 import { answerItem, changeMeeting, createMeeting, removeMeeting } from '../meetings/index.ts';
+import {
+  bothOf,
+  fieldsChanged,
+  isMoved,
+  movedBy,
+  pickedDaysOf,
+  shifted,
+  shiftOf,
+  type Text,
+  textOf,
+  whenOf,
+} from './object-text.ts';
 import { type Programs, programsOn } from './objects.ts';
 
 /*
@@ -36,15 +47,8 @@ export interface Seen {
   readonly scheduleTag?: string | null;
 }
 
-/** Components of one text: a series, and happenings of it that were changed by themselves. */
-const MOST_PARTS = 150;
-/** Zones that a thing may define itself, and content lines of one of its components. */
-const MOST_ZONES = 10;
-const MOST_LINES = 3000;
 /** Happenings that are changed by themselves, or left out, in one write. */
 const MOST_CHANGES = 60;
-/** What a thing may be called outside. */
-const MOST_UID = 500;
 /** Within so long after a series begins its first happening is looked for. */
 const FIRST_WITHIN = 800 * 86_400_000;
 
@@ -63,67 +67,6 @@ function stillSo({ match, noneMatch }: Pick<Seen, 'match' | 'noneMatch'>, tag: s
   if (noneMatch !== null && tag !== null && (noneMatch.trim() === '*' || names(noneMatch).includes(tag))) return false;
   return true;
 }
-
-interface Text {
-  readonly main: ReadItem;
-  readonly apart: readonly ReadItem[];
-}
-
-/** One thing out of calendar text, or why it is none: other components, several things, a zone or a date that can't be read. */
-function textOf(text: string, zone: string): Text | Refusal {
-  const limits = { most: MOST_PARTS, mostZones: MOST_ZONES, mostLines: MOST_LINES };
-  const options = { zone, candidates: [zone, ...COMMON_ZONES], nameZone, ...limits };
-  const read = readCalendar(text, options);
-  if (read.kind === 'notACalendar') return refuse('notACalendar');
-  if (read.kind === 'tooMany') return refuse(TOO_MANY[read.what], { facts: { most: read.most } });
-  const wrong = read.problems[0];
-  if (wrong) return refuse('badInput', { fields: { [wrong.title ?? wrong.code]: 'unclear' } });
-  const mains = read.items.filter((item) => item.recurrence === null);
-  const [main] = mains;
-  if (!main || mains.length > 1 || read.items.some((item) => item.uid !== main.uid))
-    return refuse('badInput', { fields: { uid: 'oneThing' } });
-  if (read.items.some((item) => item.zone.startsWith('~'))) return refuse('badInput', { fields: { zone: 'zone' } });
-  if (main.uid.length > MOST_UID) return refuse('badInput', { fields: { uid: `tooLong:${MOST_UID}` } });
-  const apart = read.items.filter((item) => item.recurrence !== null);
-  return { main, apart };
-}
-
-const SHOWN_BY_CLASS = /^X-PARAMO-VISIBILITY[^:\r\n]*:outline\r?$/im;
-
-/**
- * What a program was given and what it sends, both read by what it knows: ours too, or only the standard's own properties. Where the standard's
- * word for who sees it is one that we gave it ourselves, that word is meant so in what comes back.
- */
-function bothOf(given: string, sent: string, zone: string): { before: Text; after: Text | Refusal } {
-  const own = /^X-PARAMO-/im.test(sent);
-  const outlined = !own && SHOWN_BY_CLASS.test(given);
-  const known = (text: string): string => {
-    const plain = own ? text : withoutOwn(text);
-    return outlined ? plain.replace(/^CLASS:CONFIDENTIAL(\r?)$/gim, '$&\nX-PARAMO-VISIBILITY:outline$1') : plain;
-  };
-  const before = textOf(known(given), zone);
-  if (isRefusal(before)) throw new Error(`what was given can't be read back: ${before.code}`);
-  return { before, after: textOf(known(sent), zone) };
-}
-
-/** The fields that differ from what was given. */
-function fieldsChanged(before: ReadItem, after: ReadItem): ItemPatch['fields'] {
-  return pick(
-    after,
-    FILED_FIELDS.filter((name) => JSON.stringify(before[name]) !== JSON.stringify(after[name])),
-  );
-}
-
-const whenOf = ({ start, end, allDay, zone, endZone }: ReadItem) => ({
-  start,
-  end,
-  allDay,
-  zone,
-  endZone: allDay ? null : endZone,
-});
-
-const isMoved = (before: ReadItem, after: ReadItem): boolean =>
-  JSON.stringify(whenOf(before)) !== JSON.stringify(whenOf(after));
 
 const addresses = (item: ReadItem, but: string): string =>
   item.attendees
@@ -214,14 +157,6 @@ function add(ctx: Context, programs: Programs, name: string, { main, apart }: Te
   nameForPrograms(ctx.db, ctx.viewer.id, calendar.id, name, item.id);
 }
 
-/** The days of a series that were picked by hand, all of them where there is no rule; refused where one of them has hours of its own. */
-function pickedDaysOf({ added, start, allDay, rule, left }: ReadItem): string[] {
-  if (!allDay && added.some((text) => text.slice(11, 16) !== start.slice(11, 16)))
-    throw new Refused(refuse('badInput', { fields: { dates: 'unclear' } }));
-  const first = rule === null && added.length > 0 && !left.includes(start) ? [start] : [];
-  return [...first, ...added].map((text) => text.slice(0, 10));
-}
-
 /** The instant of a happening by its text on the clock of its series. */
 function instantOf(series: StoredItem, recurrence: string): number {
   if (series.allDay) return parseDate(recurrence.slice(0, 10)) ?? Number.NaN;
@@ -309,26 +244,6 @@ function change(ctx: Context, programs: Programs, item: StoredItem | null, id: s
 /** How far on the clock of a series a happening of it is from its start. */
 const wallsBetween = (item: StoredItem, start: number): number =>
   item.allDay ? start - item.start : toWall(item.zone, start) - (item.wall ?? toWall(item.zone, item.start));
-
-/** An item as it was read, so far on its clock from where it is. */
-const movedBy = (item: ReadItem, by: number): ReadItem => ({
-  ...item,
-  start: shifted(item.start, by),
-  end: shifted(item.end, by),
-});
-
-/** How far a series was moved on its clock, in milliseconds. */
-function shiftOf(before: ReadItem, after: ReadItem): number {
-  const wall = (one: ReadItem) => (one.allDay ? parseDate(one.start) : parseWall(one.start)) ?? 0;
-  return wall(after) - wall(before);
-}
-
-function shifted(text: string, by: number): string {
-  if (by === 0) return text;
-  const isDate = !text.includes('T');
-  const wall = isDate ? parseDate(text) : parseWall(text);
-  return wall === null ? text : isDate ? dateText(wall + by) : wallText(wall + by);
-}
 
 /** Changes one happening by itself; `before` is it as it was given, where it was one already. */
 function changeApart(

@@ -1,5 +1,6 @@
-import type { ItemsAnswer, LinkItemsAnswer, LoadAnswer } from '@/contract/items/items.ts';
+import type { ItemsAnswer, LoadAnswer } from '@/contract/items/items.ts';
 import type { BoardsAnswer } from '@/contract/lanes.ts';
+import type { LinkItemsAnswer } from '@/contract/sharing/link-items.ts';
 import { writingIsFree } from '../../db/gate.ts';
 import { type Connection, isOwn } from '../../db/index.ts';
 import { hub, tellFrom } from '../../live/hub.ts';

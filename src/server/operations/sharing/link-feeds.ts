@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { createTranslator } from 'use-intl/core';
-import type { LinkItemsAnswer, RangeQuery } from '@/contract/items/items.ts';
+import type { RangeQuery } from '@/contract/items/items.ts';
+import type { LinkItemsAnswer } from '@/contract/sharing/link-items.ts';
 import type { LinkShown } from '@/contract/sharing/sharing.ts';
 import { calendarText, freeBusyLines, seenLines } from '@/core/formats/index.ts';
 import {

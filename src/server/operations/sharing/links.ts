@@ -1,4 +1,5 @@
-import type { LinkItemsAnswer, RangeQuery } from '@/contract/items/items.ts';
+import type { RangeQuery } from '@/contract/items/items.ts';
+import type { LinkItemsAnswer } from '@/contract/sharing/link-items.ts';
 import { decide, nextChange } from '@/core/access/index.ts';
 import { dateText, fromWallLenient, instantText } from '@/core/time/index.ts';
 import type { Language } from '@/messages/languages.ts';

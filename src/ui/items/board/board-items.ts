@@ -7,6 +7,7 @@ import type { BoardHead, ItemsAnswer, ItemsQuery } from '@/contract/items/items.
 import { parseInstant } from '@/core/time/index.ts';
 import { useFrame } from '../../common/frame-context.tsx';
 import type { Dates } from '../../common/live-items.ts';
+import { KEYS } from '../../common/query-keys.ts';
 import { firstName } from '../../common/token.tsx';
 import { itemsTogether } from './board-lanes.ts';
 
@@ -28,7 +29,7 @@ export function useBoardItems(
   // An answer holds so much; the rest is asked for when somebody wants it.
   const [answers, setAnswers] = useState(1);
   const query = useQuery({
-    queryKey: ['calendar', calendar, 'items', dates.from, dates.to, dates.zone, as ?? '', answers],
+    queryKey: KEYS.calendar(calendar, 'items', dates.from, dates.to, dates.zone, as ?? '', answers),
     queryFn: () =>
       as === undefined && answers === 1
         ? itemsTogether(calendar, dates)
@@ -47,7 +48,7 @@ export function useBoardItems(
     const before = lastHead.current;
     if (gone && before) {
       onNotice(t('board.accessGone', { name: firstName(before.owner.name) }));
-      client.removeQueries({ queryKey: ['calendar', calendar, 'load'] });
+      client.removeQueries({ queryKey: KEYS.calendar(calendar, 'load') });
       lastHead.current = null;
     }
     if (!head) return;
@@ -66,8 +67,8 @@ export function useBoardItems(
     const wait = (parseInstant(changesAt) ?? 0) - now();
     if (wait > 2 ** 31 - 1) return;
     const timer = setTimeout(() => {
-      client.removeQueries({ queryKey: ['calendar', calendar], type: 'inactive' });
-      void client.invalidateQueries({ queryKey: ['calendar', calendar] });
+      client.removeQueries({ queryKey: KEYS.calendar(calendar), type: 'inactive' });
+      void client.invalidateQueries({ queryKey: KEYS.calendar(calendar) });
     }, Math.max(0, wait) + 20);
     return () => clearTimeout(timer);
   }, [changesAt, calendar, client, now]);

@@ -6,6 +6,7 @@ import type { BoardHead, ItemsAnswer, ItemWire } from '@/contract/items/items.ts
 import type { BoardsAnswer, Lane } from '@/contract/lanes.ts';
 import { MOST_ON_BOARD } from '@/contract/mosts.ts';
 import type { Dates } from '../../common/live-items.ts';
+import { KEYS } from '../../common/query-keys.ts';
 
 /** How long after something is looked at what lies beside it is asked for. */
 const AFTER_MS = 400;
@@ -26,7 +27,7 @@ export interface BoardLane {
 
 /** The lanes one keeps, in their order. */
 export function useLanes() {
-  const query = useQuery({ queryKey: ['lanes'], queryFn: () => call('listLanes', {}), staleTime: 30_000, retry: 1 });
+  const query = useQuery({ queryKey: KEYS.lanes, queryFn: () => call('listLanes', {}), staleTime: 30_000, retry: 1 });
   return { lanes: query.data?.lanes ?? [], refetch: query.refetch };
 }
 
@@ -74,7 +75,7 @@ export function usePrefetched(calendars: string, days: readonly Dates[]): void {
 
 /** Under what a board's answers are held: the first answer of one's own eyes. */
 export const itemsKey = (calendar: string, { from, to, zone }: Dates) =>
-  ['calendar', calendar, 'items', from, to, zone, '', 1] as const;
+  KEYS.calendar(calendar, 'items', from, to, zone, '', 1);
 
 interface Waiting {
   readonly calendar: string;

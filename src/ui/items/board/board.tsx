@@ -11,6 +11,7 @@ import { dateText, parseDate, toWall } from '@/core/time/index.ts';
 import boardsCss from '../../common/boards.module.css';
 import { useFrame } from '../../common/frame-context.tsx';
 import { later } from '../../common/later.tsx';
+import { KEYS } from '../../common/query-keys.ts';
 import { said } from '../../common/refusal.ts';
 import { takeDraft } from '../../common/saved-drafts.ts';
 import { DAY, MINUTE, wallsOf } from '../../common/times.ts';
@@ -250,7 +251,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
             : !head.may.add)));
   const saidForward = (name: string) => {
     toast({ text: t('board.putForward', { name }) });
-    void client.invalidateQueries({ queryKey: ['suggestions'] });
+    void client.invalidateQueries({ queryKey: KEYS.suggestions });
   };
 
   return (

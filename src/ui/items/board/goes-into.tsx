@@ -8,6 +8,7 @@ import type { BoardHead, ItemWire } from '@/contract/items/items.ts';
 import { fromWallLenient, toWall, wallText } from '@/core/time/index.ts';
 import boardsCss from '../../common/boards.module.css';
 import { useFrame } from '../../common/frame-context.tsx';
+import { KEYS } from '../../common/query-keys.ts';
 import { said } from '../../common/refusal.ts';
 import { clock, dayName, wallsOf } from '../../common/times.ts';
 import { firstName } from '../../common/token.tsx';
@@ -71,7 +72,7 @@ function Several({ goes, onDone }: { goes: GoesInto; onDone: () => void }) {
         } catch (error) {
           toast({ text: said(error, t('common.unreachable')).sentence });
         }
-        void client.invalidateQueries({ queryKey: ['calendar'] });
+        void client.invalidateQueries({ queryKey: KEYS.calendars });
       };
       toast({
         text: t('board.wentSeveral', { count: answer.written, name }),
@@ -85,7 +86,7 @@ function Several({ goes, onDone }: { goes: GoesInto; onDone: () => void }) {
       setRefused(which ? t('picked.refusedOne', { title: textOf(which.item), sentence }) : sentence);
     } finally {
       setBusy(false);
-      void client.invalidateQueries({ queryKey: ['calendar'] });
+      void client.invalidateQueries({ queryKey: KEYS.calendars });
     }
   };
   const when = `${dayName(start)}, ${clock(start, style.hours)}–${clock(end, style.hours)}`;
@@ -148,7 +149,7 @@ function One({ goes, onDone }: { goes: GoesInto; onDone: () => void }) {
         } catch (error) {
           toast({ text: said(error, t('common.unreachable')).sentence });
         }
-        void client.invalidateQueries({ queryKey: ['calendar'] });
+        void client.invalidateQueries({ queryKey: KEYS.calendars });
       };
       if (answer.sending) leaving(answer.sending, into.head?.owner.name ?? '', into.head?.own === true);
       else toast({ text: t('panel.movedTo', { name }), ...(comesBack(into) ? { undo: () => void back() } : {}) });
@@ -157,8 +158,8 @@ function One({ goes, onDone }: { goes: GoesInto; onDone: () => void }) {
       setRefused(said(error, t('common.unreachable')).sentence);
     } finally {
       setBusy(false);
-      void client.invalidateQueries({ queryKey: ['calendar'] });
-      void client.invalidateQueries({ queryKey: ['meeting'] });
+      void client.invalidateQueries({ queryKey: KEYS.calendars });
+      void client.invalidateQueries({ queryKey: KEYS.meetings });
     }
   };
   const says = t('board.goesInto', {

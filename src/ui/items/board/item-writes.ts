@@ -8,6 +8,7 @@ import type { SeveralAnswer } from '@/contract/items/several.ts';
 import type { Visibility } from '@/core/calendar/index.ts';
 import { fromWallLenient, toWall, wallText } from '@/core/time/index.ts';
 import { useFrame } from '../../common/frame-context.tsx';
+import { KEYS } from '../../common/query-keys.ts';
 import { refetchOnce } from '../../common/refetch-once.ts';
 import { said } from '../../common/refusal.ts';
 import { clock, dayName } from '../../common/times.ts';
@@ -41,7 +42,7 @@ export function useItemWrites(
   const written = useRef(new Map<string, ItemWire>());
   const [steps] = useState(() => new Steps());
 
-  const refresh = (calendar: string) => refetchOnce(client, { queryKey: ['calendar', calendar] });
+  const refresh = (calendar: string) => refetchOnce(client, { queryKey: KEYS.calendar(calendar) });
   const inTurn = (calendar: string, work: () => Promise<void>): Promise<void> => {
     const next = last.current.then(work).catch((error: unknown) => {
       onRefused(said(error, t('common.unreachable')).sentence);
@@ -80,7 +81,7 @@ export function useItemWrites(
       steps.wrote({ calendar, token: answer.undo });
       toast({ text, undo: takeBack(calendar)(answer.undo) });
     }
-    void client.invalidateQueries({ queryKey: ['meeting'] });
+    void client.invalidateQueries({ queryKey: KEYS.meetings });
     void refresh(calendar);
   };
   /** The same for one act on several, in whatever calendars they are. */
@@ -98,7 +99,7 @@ export function useItemWrites(
           for (const one of calendars) void refresh(one);
         }),
     });
-    void client.invalidateQueries({ queryKey: ['meeting'] });
+    void client.invalidateQueries({ queryKey: KEYS.meetings });
     for (const one of calendars) void refresh(one);
   };
   /** Shows what a write answered before the next reading comes. */
@@ -106,7 +107,7 @@ export function useItemWrites(
     if (!now) return;
     written.current.set(id, now);
     written.current.set(now.id, now);
-    client.setQueriesData<ItemsAnswer>({ queryKey: ['calendar', calendar, 'items'] }, (was) =>
+    client.setQueriesData<ItemsAnswer>({ queryKey: KEYS.calendar(calendar, 'items') }, (was) =>
       was ? { ...was, items: was.items.map((item) => (item.id === id ? now : item)) } : was,
     );
     if (now.id !== id) onReplaced(id, now.id);

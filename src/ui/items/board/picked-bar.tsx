@@ -10,9 +10,9 @@ import type { SeveralAnswer, SeveralBody } from '@/contract/items/several.ts';
 import { MOST_AT_ONCE } from '@/contract/mosts.ts';
 import { VISIBILITIES } from '@/core/calendar/index.ts';
 import { parseDate } from '@/core/time/index.ts';
+import { useActing } from '../../common/acting.ts';
 import boardsCss from '../../common/boards.module.css';
 import { isSpokenFor } from '../../common/keys.ts';
-import { said } from '../../common/refusal.ts';
 import { dayMonth } from '../../common/times.ts';
 import { useBlockText } from '../views/item-block.tsx';
 import { usePicks } from './picks.tsx';
@@ -39,26 +39,25 @@ export function PickedBar(props: {
   const picks = usePicks();
   const t = useTranslations();
   const textOf = useBlockText();
-  const [busy, setBusy] = useState(false);
+  const { attempt, busy } = useActing();
   const [refused, setRefused] = useState<string | null>(null);
   const items = [...picks.items.values()];
   const act = async (change: Change) => {
     if (busy) return;
-    setBusy(true);
     setRefused(null);
-    try {
-      const body = { items: items.map(({ id, version }) => ({ item: id, version: version ?? 0 })), change };
-      const answer = await call('changeSeveral', { body });
-      picks.replace(change.kind === 'remove' ? [] : answer.items);
-      onWritten(answer, change.kind);
-    } catch (error) {
-      const answer = said(error, t('common.unreachable'));
-      const which = picks.items.get((answer.data as { item?: string } | undefined)?.item ?? '');
-      const sentence = Object.values(answer.fields)[0] ?? answer.sentence;
-      setRefused(which ? t('picked.refusedOne', { title: textOf(which), sentence }) : sentence);
-    } finally {
-      setBusy(false);
-    }
+    await attempt(
+      async () => {
+        const body = { items: items.map(({ id, version }) => ({ item: id, version: version ?? 0 })), change };
+        const answer = await call('changeSeveral', { body });
+        picks.replace(change.kind === 'remove' ? [] : answer.items);
+        onWritten(answer, change.kind);
+      },
+      (answer) => {
+        const which = picks.items.get((answer.data as { item?: string } | undefined)?.item ?? '');
+        const sentence = Object.values(answer.fields)[0] ?? answer.sentence;
+        setRefused(which ? t('picked.refusedOne', { title: textOf(which), sentence }) : sentence);
+      },
+    );
   };
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -145,20 +144,12 @@ export function PickedDaysBar(props: {
   const picks = usePicks();
   const t = useTranslations();
   const textOf = useBlockText();
-  const [busy, setBusy] = useState(false);
-  const [refused, setRefused] = useState<string | null>(null);
+  const { attempt, busy, refused } = useActing();
   const doing = async (work: () => Promise<void>) => {
-    setBusy(true);
-    setRefused(null);
-    try {
+    await attempt(async () => {
       await work();
       picks.clear();
-    } catch (error) {
-      const answer = said(error, t('common.unreachable'));
-      setRefused(Object.values(answer.fields)[0] ?? answer.sentence);
-    } finally {
-      setBusy(false);
-    }
+    });
   };
   const series = selected?.repeats != null && selected.repeats.rule === null && selected.may?.change === true;
   const title = selected ? textOf(selected) : '';

@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import { dateText, parseDate, weekStart } from '@/core/time/index.ts';
+import { KEYS } from '../../common/query-keys.ts';
 import { DAY, dayMonth, hoursText, type TimeStyle } from '../../common/times.ts';
 import type { Sought } from '../panels/sought.ts';
 import { picksWith, usePicks } from './picks.tsx';
@@ -30,7 +31,7 @@ export function Ribbon(props: {
   const from = dateText(first);
   const to = dateText(first + WEEKS * 7 * DAY);
   const { data } = useQuery({
-    queryKey: ['calendar', calendar, 'load', from, to, style.zone],
+    queryKey: KEYS.calendar(calendar, 'load', from, to, style.zone),
     queryFn: () => call('listLoad', { params: { calendar }, query: { from, to, zone: style.zone } }),
     placeholderData: (before) => before,
     meta: { follows: { as: 'load', dates: { from, to, zone: style.zone } } },
@@ -38,7 +39,7 @@ export function Ribbon(props: {
   const words = sought?.words.trim() ?? '';
   const kind = sought?.kind ? { kind: sought.kind } : {};
   const found = useQuery({
-    queryKey: ['calendar', calendar, 'found days', from, to, style.zone, words, sought?.kind ?? null],
+    queryKey: KEYS.calendar(calendar, 'found days', from, to, style.zone, words, sought?.kind ?? null),
     queryFn: () => call('findDays', { params: { calendar }, query: { from, to, zone: style.zone, words, ...kind } }),
     enabled: words.length >= 2,
     placeholderData: (before) => before,

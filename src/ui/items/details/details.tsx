@@ -9,10 +9,11 @@ import type { BoardHead, ItemWire, WrittenAnswer } from '@/contract/items/items.
 import type { SeveralAnswer } from '@/contract/items/several.ts';
 import type { Visibility } from '@/core/calendar/index.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
+import { useActing } from '../../common/acting.ts';
 import boardsCss from '../../common/boards.module.css';
 import { useFrame } from '../../common/frame-context.tsx';
 import pageCss from '../../common/page.module.css';
-import { said } from '../../common/refusal.ts';
+import { KEYS } from '../../common/query-keys.ts';
 import { RequestMore } from '../../common/request-more.tsx';
 import { RichText } from '../../common/rich-text.tsx';
 import { clock, dayMonth, dayName, whenText, zonePlace } from '../../common/times.ts';
@@ -57,7 +58,7 @@ export function Details(props: {
   // What is long comes with the item itself; until it is here nothing of it can be changed.
   const isLong = props.item.atItem !== undefined && !head.as;
   const whole = useQuery({
-    queryKey: ['calendar', head.calendar.key, 'item', props.item.id, props.item.version ?? 0],
+    queryKey: KEYS.calendar(head.calendar.key, 'item', props.item.id, props.item.version ?? 0),
     queryFn: () => call('readItem', { params: { item: props.item.id } }),
     enabled: isLong,
     retry: 1,
@@ -235,20 +236,13 @@ export function Details(props: {
 /** Puts an answer to an invitation forward: three presses, each with its own word. */
 function ForwardAnswer({ item, head, onDone }: { item: ItemWire; head: BoardHead; onDone: () => void }) {
   const t = useTranslations();
-  const [busy, setBusy] = useState(false);
-  const [refused, setRefused] = useState<string | null>(null);
+  const { attempt, busy, refused } = useActing();
   const send = async (answer: 'accepted' | 'tentative' | 'declined') => {
-    setBusy(true);
-    setRefused(null);
-    try {
+    await attempt(async () => {
       const params = { calendar: head.calendar.key };
       await call('putForward', { params, body: { kind: 'answer', item: item.id, answer } });
       onDone();
-    } catch (error) {
-      setRefused(said(error, t('common.unreachable')).sentence);
-    } finally {
-      setBusy(false);
-    }
+    });
   };
   return (
     <section style={{ display: 'grid', gap: 4, marginTop: 8 }} aria-label={t('panel.forwardAnswer')}>
@@ -270,20 +264,13 @@ function ForwardRemoval({ item, head, onDone }: { item: ItemWire; head: BoardHea
   const t = useTranslations();
   const [open, setOpen] = useState(false);
   const [why, setWhy] = useState('');
-  const [busy, setBusy] = useState(false);
-  const [refused, setRefused] = useState<string | null>(null);
+  const { attempt, busy, refused } = useActing();
   const send = async () => {
-    setBusy(true);
-    setRefused(null);
-    try {
+    await attempt(async () => {
       const params = { calendar: head.calendar.key };
       await call('putForward', { params, body: { kind: 'remove', item: item.id, why } });
       onDone();
-    } catch (error) {
-      setRefused(said(error, t('common.unreachable')).sentence);
-    } finally {
-      setBusy(false);
-    }
+    });
   };
   if (!open)
     return (

@@ -6,9 +6,10 @@ import { useTranslations } from 'use-intl';
 import { call, sendAttachment } from '@/contract/call.ts';
 import type { AttachmentsAnswer } from '@/contract/items/attachments.ts';
 import type { ItemWire } from '@/contract/items/items.ts';
+import { useActing } from '../../common/acting.ts';
 import { useFrame } from '../../common/frame-context.tsx';
 import pageCss from '../../common/page.module.css';
-import { said } from '../../common/refusal.ts';
+import { KEYS } from '../../common/query-keys.ts';
 
 /** The files of an item, to be saved by whoever sees it in full; added and taken away by whoever may change it. */
 export function FilesCard({ item, calendar }: { item: ItemWire; calendar: string }) {
@@ -17,8 +18,8 @@ export function FilesCard({ item, calendar }: { item: ItemWire; calendar: string
   const client = useQueryClient();
   const input = useId();
   const [adding, setAdding] = useState<string | null>(null);
-  const [refused, setRefused] = useState<string | null>(null);
-  const queryKey = ['calendar', calendar, 'files', item.id, item.version ?? 0];
+  const { attempt, refused } = useActing();
+  const queryKey = KEYS.calendar(calendar, 'files', item.id, item.version ?? 0);
   const { data } = useQuery({
     queryKey,
     queryFn: () => call('listAttachments', { params: { item: item.id } }),
@@ -27,16 +28,10 @@ export function FilesCard({ item, calendar }: { item: ItemWire; calendar: string
     meta: { item: item.id },
   });
   const doing = async (work: () => Promise<AttachmentsAnswer>) => {
-    setRefused(null);
-    try {
+    return attempt(async () => {
       client.setQueryData(queryKey, await work());
-      void client.invalidateQueries({ queryKey: ['calendar', calendar, 'trail', item.id] });
-      return true;
-    } catch (error) {
-      const { sentence, fields } = said(error, t('common.unreachable'));
-      setRefused(Object.values(fields)[0] ?? sentence);
-      return false;
-    }
+      void client.invalidateQueries({ queryKey: KEYS.calendar(calendar, 'trail', item.id) });
+    });
   };
   const add = async (files: readonly File[]) => {
     for (const file of files) {

@@ -9,20 +9,19 @@ import type { ItemWire } from '@/contract/items/items.ts';
 import type { SeveralAnswer } from '@/contract/items/several.ts';
 import type { HoldsAnswer } from '@/contract/meetings/holds.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
+import { useActing } from '../../common/acting.ts';
 import { Asked } from '../../common/asked.tsx';
 import { useFrame } from '../../common/frame-context.tsx';
-import { said } from '../../common/refusal.ts';
+import { KEYS } from '../../common/query-keys.ts';
 import { clock, dayName } from '../../common/times.ts';
 
 /** The set a hold is one of: its other times, when it frees itself, who is asked once one is fixed; and the press that fixes this one. */
 export function HoldCard({ item, onFixed }: { item: ItemWire; onFixed: (answer: SeveralAnswer) => void }) {
   const t = useTranslations('openings.held');
-  const common = useTranslations('common');
   const { style } = useFrame();
-  const [busy, setBusy] = useState(false);
-  const [refused, setRefused] = useState<string | null>(null);
+  const { attempt, busy, refused, setRefused } = useActing();
   const query = useQuery({
-    queryKey: ['calendar', 'holds', item.id, item.version],
+    queryKey: KEYS.holds(item.id, item.version),
     queryFn: () => call('readHolds', { params: { item: item.id } }),
     retry: false,
     gcTime: 0,
@@ -35,15 +34,9 @@ export function HoldCard({ item, onFixed }: { item: ItemWire; onFixed: (answer: 
     return `${dayName(wall)}, ${clock(wall, style.hours)}`;
   };
   const fix = async () => {
-    setBusy(true);
-    setRefused(null);
-    try {
+    await attempt(async () => {
       onFixed(await call('fixHold', { params: { item: item.id }, body: { version: item.version ?? 0 } }));
-    } catch (error) {
-      setRefused(said(error, common('unreachable')).sentence);
-    } finally {
-      setBusy(false);
-    }
+    });
   };
   const { data } = query;
   const others = data?.times.filter((time) => !time.self) ?? [];
@@ -77,18 +70,20 @@ export function HoldCard({ item, onFixed }: { item: ItemWire; onFixed: (answer: 
 /** Offers the set on a page for somebody without an account, worded as one likes; or the address where it is, and what ends it. */
 function OfferOf({ item, data, onRefused }: { item: ItemWire; data: HoldsAnswer; onRefused: (why: string) => void }) {
   const t = useTranslations('openings.held');
-  const common = useTranslations('common');
+  const { attempt } = useActing();
   const client = useQueryClient();
   const { toast } = useFrame();
   const [words, setWords] = useState(item.title ?? '');
   const act = async (work: () => Promise<unknown>) => {
-    try {
-      await work();
-      await client.invalidateQueries({ queryKey: ['calendar', 'holds'] });
-    } catch (error) {
-      const answer = said(error, common('unreachable'));
-      onRefused(Object.values(answer.fields)[0] ?? answer.sentence);
-    }
+    await attempt(
+      async () => {
+        await work();
+        await client.invalidateQueries({ queryKey: KEYS.holds() });
+      },
+      (answer) => {
+        onRefused(Object.values(answer.fields)[0] ?? answer.sentence);
+      },
+    );
   };
   const params = { item: item.id };
   if (data.offer?.address) {

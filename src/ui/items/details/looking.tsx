@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useEffect } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
+import { KEYS } from '../../common/query-keys.ts';
 import { firstName } from '../../common/token.tsx';
 
 const AGAIN_MS = 20_000;
@@ -12,7 +13,7 @@ export function Looking({ item, types }: { item: string; types: boolean }) {
   const t = useTranslations('looking');
   const doing = types ? ('types' as const) : ('looks' as const);
   const { data } = useQuery({
-    queryKey: ['looking', item.split('~')[0], doing],
+    queryKey: KEYS.looking(item.split('~')[0], doing),
     queryFn: () => call('sayLooking', { params: { item }, body: { doing } }),
     refetchInterval: AGAIN_MS,
     gcTime: 0,

@@ -4,29 +4,26 @@ import FormControlLabel from '@mui/material/FormControlLabel';
 import { useQuery } from '@tanstack/react-query';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
+import { useActingAloud } from '../../common/acting.ts';
 import { BeforeChoice } from '../../common/before-choice.tsx';
-import { useFrame } from '../../common/frame-context.tsx';
-import { said } from '../../common/refusal.ts';
+import { KEYS } from '../../common/query-keys.ts';
 
 /** How long before an item whoever looks at it is reminded, for themselves alone: saved at once. */
 export function Remind({ item }: { item: string }) {
-  const t = useTranslations();
+  const { attempt } = useActingAloud();
   const tr = useTranslations('reminders');
-  const { toast } = useFrame();
   const query = useQuery({
-    queryKey: ['reminders', 'item', item],
+    queryKey: KEYS.reminders('item', item),
     queryFn: () => call('readItemReminder', { params: { item } }),
     retry: false,
   });
   const wish = query.data;
   if (!wish) return null;
   const save = async (body: { usual: true } | { minutes: number | null; byMail: boolean }) => {
-    try {
+    await attempt(async () => {
       await call('setItemReminder', { params: { item }, body });
       await query.refetch();
-    } catch (error) {
-      toast({ text: said(error, t('common.unreachable')).sentence });
-    }
+    });
   };
   return (
     <div className="row" style={{ flexWrap: 'wrap' }}>

@@ -6,9 +6,10 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { ItemWire, WrittenAnswer } from '@/contract/items/items.ts';
 import { parseDate, parseWall } from '@/core/time/index.ts';
+import { useActing } from '../../common/acting.ts';
 import { useFrame } from '../../common/frame-context.tsx';
 import pageCss from '../../common/page.module.css';
-import { said } from '../../common/refusal.ts';
+import { KEYS } from '../../common/query-keys.ts';
 import { clock, fullDay, whenText } from '../../common/times.ts';
 
 const FEW = 6;
@@ -18,26 +19,19 @@ export function SeriesApart(props: { item: ItemWire; calendar: string; onWrote: 
   const { item, calendar, onWrote } = props;
   const t = useTranslations();
   const { style } = useFrame();
-  const [busy, setBusy] = useState(false);
-  const [refused, setRefused] = useState<string | null>(null);
+  const { attempt, busy, refused } = useActing();
   const [all, setAll] = useState(false);
   const series = item.repeats != null;
   const { data } = useQuery({
-    queryKey: ['calendar', calendar, 'apart', item.id, item.version],
+    queryKey: KEYS.calendar(calendar, 'apart', item.id, item.version),
     queryFn: () => call('listApart', { params: { item: item.id } }),
     enabled: series && item.may?.change === true,
     retry: false,
   });
   const doing = async (write: () => Promise<WrittenAnswer>) => {
-    setBusy(true);
-    setRefused(null);
-    try {
+    await attempt(async () => {
       onWrote(await write());
-    } catch (error) {
-      setRefused(said(error, t('common.unreachable')).sentence);
-    } finally {
-      setBusy(false);
-    }
+    });
   };
   const version = item.version ?? 0;
   const rejoin = (one: ItemWire) => () =>

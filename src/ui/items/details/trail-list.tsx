@@ -7,10 +7,11 @@ import { call } from '@/contract/call.ts';
 import type { BoardHead, WrittenAnswer } from '@/contract/items/items.ts';
 import type { RemovedAnswer, TrailAnswer } from '@/contract/items/trail.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
+import { useActingAloud } from '../../common/acting.ts';
 import { Asked } from '../../common/asked.tsx';
 import boardsCss from '../../common/boards.module.css';
 import { useFrame } from '../../common/frame-context.tsx';
-import { said } from '../../common/refusal.ts';
+import { KEYS } from '../../common/query-keys.ts';
 import { clock, fullDay, whenText } from '../../common/times.ts';
 import lanesCss from '../views/lanes.module.css';
 import { PanelHead } from './panel-head.tsx';
@@ -18,23 +19,21 @@ import { PanelHead } from './panel-head.tsx';
 /** What happened to an item, folded away until it is asked for: who, for whom, when, and what was otherwise before. */
 export function TrailList({ item, calendar }: { item: string; calendar: string }) {
   const t = useTranslations('trail');
-  const tc = useTranslations('common');
-  const { style, toast } = useFrame();
+  const { attempt } = useActingAloud();
+  const { style } = useFrame();
   const client = useQueryClient();
   const [open, setOpen] = useState(false);
   const query = useQuery({
-    queryKey: ['calendar', calendar, 'trail', item],
+    queryKey: KEYS.calendar(calendar, 'trail', item),
     queryFn: () => call('readTrail', { params: { item } }),
     enabled: open,
     retry: false,
   });
   const undo = async (key: string) => {
-    try {
+    await attempt(async () => {
       await call('undo', { body: { undo: key } });
-    } catch (error) {
-      toast({ text: said(error, tc('unreachable')).sentence });
-    }
-    await client.invalidateQueries({ queryKey: ['calendar', calendar] });
+    });
+    await client.invalidateQueries({ queryKey: KEYS.calendar(calendar) });
   };
   const shown = (field: string, value: string | null) => {
     if (value === null) return t('none');
@@ -90,21 +89,19 @@ export function TrailList({ item, calendar }: { item: string; calendar: string }
 export function RemovedPanel(props: { head: BoardHead; onClose: () => void; onBack: (answer: WrittenAnswer) => void }) {
   const { head, onClose, onBack } = props;
   const t = useTranslations('trail');
-  const tc = useTranslations('common');
-  const { style, toast } = useFrame();
+  const { attempt } = useActingAloud();
+  const { style } = useFrame();
   const calendar = head.calendar.key;
   const query = useQuery({
-    queryKey: ['calendar', calendar, 'removed'],
+    queryKey: KEYS.calendar(calendar, 'removed'),
     queryFn: () => call('listRemoved', { params: { calendar } }),
     retry: false,
   });
   const data = query.data as RemovedAnswer | undefined;
   const back = async (item: string) => {
-    try {
+    await attempt(async () => {
       onBack(await call('bringBack', { params: { item: item.split('~')[0] ?? '' } }));
-    } catch (error) {
-      toast({ text: said(error, tc('unreachable')).sentence });
-    }
+    });
     await query.refetch();
   };
   return (

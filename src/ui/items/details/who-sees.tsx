@@ -7,6 +7,7 @@ import type { BoardHead } from '@/contract/items/items.ts';
 import { useFrame } from '../../common/frame-context.tsx';
 import { SightMeter } from '../../common/meters.tsx';
 import pageCss from '../../common/page.module.css';
+import { KEYS } from '../../common/query-keys.ts';
 import { sightlinesDoor } from '../board/sightlines-door.ts';
 
 /** Who inside sees what of the item: how many each way, and by name those who see more than everyone. */
@@ -15,7 +16,7 @@ export function WhoSees({ id, head }: { id: string; head: BoardHead }) {
   const { frame, principal } = useFrame();
   const calendar = head.calendar.key;
   const { data } = useQuery({
-    queryKey: ['calendar', calendar, 'item-sight', id],
+    queryKey: KEYS.calendar(calendar, 'item-sight', id),
     queryFn: () => call('readItemSight', { params: { item: id } }),
     retry: false,
     meta: { item: id },

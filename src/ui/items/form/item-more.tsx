@@ -6,6 +6,7 @@ import { Controller, type UseFormReturn } from 'react-hook-form';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import { IMPORTANCES, KINDS, STATUSES } from '@/core/calendar/index.ts';
+import { KEYS } from '../../common/query-keys.ts';
 import { ZoneField } from '../../common/zone-field.tsx';
 import { DaysField } from './days-field.tsx';
 import itemFormCss from './item-form.module.css';
@@ -41,7 +42,7 @@ export function ItemMore(props: {
   const endZone = form.watch('endZone');
   const [repeatUntil, rule, dates] = form.watch(['repeatUntil', 'rule', 'dates']);
   const { data: apart } = useQuery({
-    queryKey: ['picked days', picked],
+    queryKey: KEYS.pickedDays(picked),
     queryFn: () => call('listApart', { params: { item: picked ?? '' } }),
     enabled: picked !== null,
     gcTime: 0,

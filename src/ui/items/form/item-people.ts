@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { call } from '@/contract/call.ts';
 import type { BoardHead } from '@/contract/items/items.ts';
 import { useFrame } from '../../common/frame-context.tsx';
+import { KEYS } from '../../common/query-keys.ts';
 import { type Asked, heardBy, type Said } from '../../meetings/heard.ts';
 import { type Draft, type Values, whenOf } from './item-values.ts';
 
@@ -24,12 +25,12 @@ export function useItemPeople(draft: Draft, head: BoardHead, forward: boolean, k
   const { frame } = useFrame();
   const item = draft.kind === 'change' ? draft.item.id : null;
   const query = useQuery({
-    queryKey: ['meeting', item],
+    queryKey: KEYS.meeting(item),
     queryFn: () => call('readMeeting', { params: { item: item ?? '' } }),
     enabled: item !== null && !forward,
     retry: false,
   });
-  const directory = useQuery({ queryKey: ['people'], queryFn: () => call('listPeople', {}), staleTime: 60_000 });
+  const directory = useQuery({ queryKey: KEYS.people, queryFn: () => call('listPeople', {}), staleTime: 60_000 });
   const [chosen, setChosen] = useState<readonly Asked[] | null>(kept);
   const [tellAll, setTellAll] = useState(false);
   const meeting = query.data ?? null;

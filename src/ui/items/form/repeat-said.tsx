@@ -7,6 +7,7 @@ import { call } from '@/contract/call.ts';
 import { readRepeatWords } from '@/core/sentence/index.ts';
 import { parseDate, parseWall, toWall } from '@/core/time/index.ts';
 import { useFrame } from '../../common/frame-context.tsx';
+import { KEYS } from '../../common/query-keys.ts';
 import { said } from '../../common/refusal.ts';
 import { clock, DAY, fullDay } from '../../common/times.ts';
 import { useRepeatWords } from './repeat-kinds.ts';
@@ -58,7 +59,7 @@ export function NextDates({ rule, when }: { rule: string | null; when: When | nu
     return () => clearTimeout(timer);
   }, [asked]);
   const query = useQuery({
-    queryKey: ['repeat', settled],
+    queryKey: KEYS.repeat(settled),
     queryFn: () => call('previewRepeat', { body: JSON.parse(settled ?? '') }),
     enabled: settled !== null,
     retry: false,

@@ -11,11 +11,12 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { BoardHead, WrittenAnswer } from '@/contract/items/items.ts';
 import { dateText, parseDate } from '@/core/time/index.ts';
+import { useActing } from '../../common/acting.ts';
 import boardsCss from '../../common/boards.module.css';
 import { DateField } from '../../common/date-field.tsx';
 import { useFrame } from '../../common/frame-context.tsx';
+import { KEYS } from '../../common/query-keys.ts';
 import { readTime } from '../../common/read-time.ts';
-import { said } from '../../common/refusal.ts';
 import { fullDay } from '../../common/times.ts';
 import { firstName } from '../../common/token.tsx';
 import { PanelHead } from '../details/panel-head.tsx';
@@ -41,11 +42,11 @@ export function AtPanel(props: {
   const [from, setFrom] = useState('09:00');
   const [to, setTo] = useState('18:00');
   const [weekly, setWeekly] = useState(false);
-  const [busy, setBusy] = useState(false);
+  const { attempt, busy } = useActing();
   const [wrong, setWrong] = useState<Record<string, string>>({});
   const [refused, setRefused] = useState<string | null>(null);
   const journeys = useQuery({
-    queryKey: ['journeys'],
+    queryKey: KEYS.journeys,
     queryFn: () => call('listJourneys', {}),
     staleTime: 60_000,
     retry: false,
@@ -66,28 +67,27 @@ export function AtPanel(props: {
     setWrong(found);
     setRefused(null);
     if (Object.keys(found).length > 0 || at === null || !a || !b) return;
-    setBusy(true);
-    try {
-      const answer = await call('createItem', {
-        params: { calendar: head.calendar.key },
-        body: {
-          when: { start: `${date}T${a}`, end: `${date}T${b}`, allDay: false, zone: style.zone },
-          title: ta('itemTitle', { place: place.trim() }),
-          place: place.trim(),
-          kind: 'whereabouts',
-          shows: 'free',
-          visibility: 'open',
-          ...(weekly ? { repeat: { rule: `FREQ=WEEKLY;BYDAY=${WEEKDAYS[new Date(at).getUTCDay()]}` } } : {}),
-        },
-      });
-      onSaved(answer);
-    } catch (error) {
-      const answer = said(error, t('common.unreachable'));
-      setRefused(answer.sentence);
-      setWrong(answer.fields);
-    } finally {
-      setBusy(false);
-    }
+    await attempt(
+      async () => {
+        const answer = await call('createItem', {
+          params: { calendar: head.calendar.key },
+          body: {
+            when: { start: `${date}T${a}`, end: `${date}T${b}`, allDay: false, zone: style.zone },
+            title: ta('itemTitle', { place: place.trim() }),
+            place: place.trim(),
+            kind: 'whereabouts',
+            shows: 'free',
+            visibility: 'open',
+            ...(weekly ? { repeat: { rule: `FREQ=WEEKLY;BYDAY=${WEEKDAYS[new Date(at).getUTCDay()]}` } } : {}),
+          },
+        });
+        onSaved(answer);
+      },
+      (answer) => {
+        setRefused(answer.sentence);
+        setWrong(answer.fields);
+      },
+    );
   };
   return (
     <aside className={boardsCss.panel} aria-label={ta('title')}>

@@ -10,6 +10,7 @@ import { call } from '@/contract/call.ts';
 import type { BoardHead } from '@/contract/items/items.ts';
 import boardsCss from '../../common/boards.module.css';
 import { useFrame } from '../../common/frame-context.tsx';
+import { KEYS } from '../../common/query-keys.ts';
 import { said } from '../../common/refusal.ts';
 import { PanelHead } from '../details/panel-head.tsx';
 
@@ -36,8 +37,8 @@ export function CalendarPanel({ head, onClose }: { head: BoardHead; onClose: () 
       return false;
     } finally {
       setBusy(false);
-      void client.invalidateQueries({ queryKey: ['calendar'] });
-      void client.invalidateQueries({ queryKey: ['lanes'] });
+      void client.invalidateQueries({ queryKey: KEYS.calendars });
+      void client.invalidateQueries({ queryKey: KEYS.lanes });
     }
   };
   const save = async (event: FormEvent) => {
@@ -50,7 +51,7 @@ export function CalendarPanel({ head, onClose }: { head: BoardHead; onClose: () 
   const back = async () => {
     await call('bringCalendarBack', { params }).catch(() => {});
     toast({ text: t('board.undone') });
-    void client.invalidateQueries({ queryKey: ['calendar'] });
+    void client.invalidateQueries({ queryKey: KEYS.calendars });
     router.push(`/for/${head.owner.handle}/calendar?c=${encodeURIComponent(head.calendar.key)}`);
   };
   const remove = async () => {

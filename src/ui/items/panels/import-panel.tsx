@@ -11,6 +11,7 @@ import type { BoardHead } from '@/contract/items/items.ts';
 import boardsCss from '../../common/boards.module.css';
 import { useFrame } from '../../common/frame-context.tsx';
 import pageCss from '../../common/page.module.css';
+import { KEYS } from '../../common/query-keys.ts';
 import { said } from '../../common/refusal.ts';
 import { firstName } from '../../common/token.tsx';
 import { PanelHead } from '../details/panel-head.tsx';
@@ -74,7 +75,7 @@ export function ImportPanel(props: {
         text: t('done', { count: done.broughtIn, renewed: done.renewed, left: done.left }),
         undo: onTakeBack(done.undo),
       });
-      await client.invalidateQueries({ queryKey: ['calendar', head.calendar.key] });
+      await client.invalidateQueries({ queryKey: KEYS.calendar(head.calendar.key) });
       onClose();
     } catch (error) {
       setRefused(said(error, tc('unreachable')).sentence);

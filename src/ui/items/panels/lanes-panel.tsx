@@ -8,11 +8,12 @@ import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { Lane } from '@/contract/lanes.ts';
+import { useActingAloud } from '../../common/acting.ts';
 import boardsCss from '../../common/boards.module.css';
 import { useFrame } from '../../common/frame-context.tsx';
 import { SightMeter } from '../../common/meters.tsx';
 import { type Choice, choiceOption, fewChoices } from '../../common/people-options.tsx';
-import { said } from '../../common/refusal.ts';
+import { KEYS } from '../../common/query-keys.ts';
 import lanesCss from '../views/lanes.module.css';
 
 const COLOURS = [0, 1, 2, 3, 4, 5];
@@ -25,17 +26,16 @@ interface ToKeep extends Choice {
 export function LanesPanel(props: { lanes: readonly Lane[]; board: string; onClose: () => void }) {
   const { lanes, board, onClose } = props;
   const t = useTranslations();
+  const { attempt } = useActingAloud();
   const tl = useTranslations('lanes');
   const { toast } = useFrame();
   const client = useQueryClient();
   const [opened, setOpened] = useState<string | null>(null);
   const act = async (work: () => Promise<unknown>) => {
-    try {
+    await attempt(async () => {
       await work();
-    } catch (error) {
-      toast({ text: said(error, t('common.unreachable')).sentence });
-    }
-    await client.invalidateQueries({ queryKey: ['lanes'] });
+    });
+    await client.invalidateQueries({ queryKey: KEYS.lanes });
   };
   const change = (lane: Lane, body: { name?: string | null; colour?: number; shown?: boolean; looked?: true }) =>
     act(() => call('changeLane', { params: { lane: lane.key }, body }));
@@ -195,9 +195,9 @@ function KeepMore({ onKeep }: { onKeep: (body: ToKeep['body']) => Promise<void> 
   const t = useTranslations('lanes');
   const tm = useTranslations('meetings');
   const [typed, setTyped] = useState('');
-  const directory = useQuery({ queryKey: ['people'], queryFn: () => call('listPeople', {}), staleTime: 60_000 });
+  const directory = useQuery({ queryKey: KEYS.people, queryFn: () => call('listPeople', {}), staleTime: 60_000 });
   const groups = useQuery({
-    queryKey: ['groups'],
+    queryKey: KEYS.groups,
     queryFn: () => call('listGroups', {}),
     staleTime: 60_000,
     retry: false,

@@ -16,6 +16,7 @@ import { Asked } from '../../common/asked.tsx';
 import boardsCss from '../../common/boards.module.css';
 import { DateField } from '../../common/date-field.tsx';
 import { useFrame } from '../../common/frame-context.tsx';
+import { KEYS } from '../../common/query-keys.ts';
 import { whenText } from '../../common/times.ts';
 import { PanelHead } from '../details/panel-head.tsx';
 import { foundAt } from './found-at.ts';
@@ -68,7 +69,7 @@ export function SearchPanel(props: {
   };
   const asked = { words, ...(sought.kind ? { kind: sought.kind } : {}), ...dates };
   const query = useQuery({
-    queryKey: ['calendar', 'search', JSON.stringify([asked, everywhere])],
+    queryKey: KEYS.found(JSON.stringify([asked, everywhere])),
     queryFn: () => call('search', { query: { ...asked, ...(everywhere ? { everywhere: '1' as const } : {}) } }),
     enabled: words.length >= 2,
     placeholderData: (before) => before,

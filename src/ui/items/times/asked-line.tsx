@@ -8,6 +8,7 @@ import type { BoardHead } from '@/contract/items/items.ts';
 import { parseDate } from '@/core/time/index.ts';
 import { useFrame } from '../../common/frame-context.tsx';
 import { language } from '../../common/language.ts';
+import { KEYS } from '../../common/query-keys.ts';
 import { dayName } from '../../common/times.ts';
 import { firstName } from '../../common/token.tsx';
 import { PeopleField } from '../../meetings/people-field.tsx';
@@ -33,7 +34,7 @@ export function AskedLine(props: {
   const { frame, style } = useFrame();
   const whom = head.own ? '' : firstName(head.owner.name);
   const fields = { asked, onChange };
-  const directory = useQuery({ queryKey: ['people'], queryFn: () => call('listPeople', {}), staleTime: 60_000 });
+  const directory = useQuery({ queryKey: KEYS.people, queryFn: () => call('listPeople', {}), staleTime: 60_000 });
   const names = (role: 'must' | 'may') => {
     const all = asked.people.filter((p) => p.role === role);
     const few = all.slice(0, all.length > MOST_NAMED ? MOST_NAMED - 1 : MOST_NAMED).map((p) => {

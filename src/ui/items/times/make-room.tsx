@@ -9,9 +9,10 @@ import { call } from '@/contract/call.ts';
 import type { SeveralAnswer } from '@/contract/items/several.ts';
 import type { RoomAnswer } from '@/contract/openings/openings.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
+import { useActing } from '../../common/acting.ts';
 import { Asked } from '../../common/asked.tsx';
 import { useFrame } from '../../common/frame-context.tsx';
-import { said } from '../../common/refusal.ts';
+import { KEYS } from '../../common/query-keys.ts';
 import { clock, dayName } from '../../common/times.ts';
 import runListCss from './run-list.module.css';
 
@@ -33,14 +34,12 @@ export function MakeRoom(props: {
 }) {
   const { calendar, body, onMade, onWalk } = props;
   const t = useTranslations('openings.room');
-  const common = useTranslations('common');
   const { style } = useFrame();
   const [asked, setAsked] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
   const [shown, setShown] = useState<Shown | null>(null);
-  const [refused, setRefused] = useState<string | null>(null);
+  const { attempt, busy, refused } = useActing();
   const query = useQuery({
-    queryKey: ['calendar', calendar, 'room', body],
+    queryKey: KEYS.calendar(calendar, 'room', body),
     queryFn: () => call('findRoom', { params: { calendar }, body: JSON.parse(body) }),
     enabled: asked === body,
     retry: false,
@@ -58,17 +57,10 @@ export function MakeRoom(props: {
     return `${dayName(wall)}, ${clock(wall, style.hours)}`;
   };
   const make = async (plan: Plan) => {
-    setBusy(true);
-    setRefused(null);
-    try {
+    await attempt(async () => {
       const items = plan.moves.map(({ item, version, to }) => ({ item, version, at: to }));
       onMade(await call('changeSeveral', { body: { items, change: { kind: 'times' } } }), plan);
-    } catch (error) {
-      const answer = said(error, common('unreachable'));
-      setRefused(Object.values(answer.fields)[0] ?? answer.sentence);
-    } finally {
-      setBusy(false);
-    }
+    });
   };
   return (
     <section aria-label={t('title')}>

@@ -10,10 +10,11 @@ import { call } from '@/contract/call.ts';
 import type { BoardHead } from '@/contract/items/items.ts';
 import { MOST_KEEPS } from '@/contract/mosts.ts';
 import type { KeepWire } from '@/contract/openings/time-preferences.ts';
+import { useActing } from '../../common/acting.ts';
 import { Asked } from '../../common/asked.tsx';
 import boardsCss from '../../common/boards.module.css';
 import { useFrame } from '../../common/frame-context.tsx';
-import { said } from '../../common/refusal.ts';
+import { KEYS } from '../../common/query-keys.ts';
 import { DAY, weekday } from '../../common/times.ts';
 import { firstName } from '../../common/token.tsx';
 import { PanelHead } from '../details/panel-head.tsx';
@@ -34,7 +35,7 @@ const BEGINNINGS: Record<'lunch' | 'start' | 'friday' | 'work' | 'most' | 'pause
 /** What somebody wishes of their days as a rule, set by them or who arranges for them: searches for times hold to it or count it. */
 export function PreferencesPanel({ head, onClose }: { head: BoardHead; onClose: () => void }) {
   const query = useQuery({
-    queryKey: ['calendar', head.calendar.key, 'keeps'],
+    queryKey: KEYS.calendar(head.calendar.key, 'keeps'),
     queryFn: () => call('readTimePreferences', { params: { calendar: head.calendar.key } }),
     retry: false,
   });
@@ -53,28 +54,19 @@ export function PreferencesPanel({ head, onClose }: { head: BoardHead; onClose: 
 
 function Keeps({ head, was }: { head: BoardHead; was: { keeps: readonly KeepWire[]; version: number; zone: string } }) {
   const t = useTranslations('keeps');
-  const common = useTranslations('common');
   const client = useQueryClient();
   const { toast } = useFrame();
   const [keeps, setKeeps] = useState<readonly KeepWire[]>(was.keeps);
-  const [busy, setBusy] = useState(false);
-  const [refused, setRefused] = useState<string | null>(null);
+  const { attempt, busy, refused } = useActing();
   const put = (i: number, keep: KeepWire) => setKeeps(keeps.map((one, at) => (at === i ? keep : one)));
   const name = firstName(head.owner.name);
   const save = async () => {
-    setBusy(true);
-    setRefused(null);
-    try {
+    await attempt(async () => {
       const body = { keeps: [...keeps], version: was.version };
       const now = await call('saveTimePreferences', { params: { calendar: head.calendar.key }, body });
-      client.setQueryData(['calendar', head.calendar.key, 'keeps'], now);
+      client.setQueryData(KEYS.calendar(head.calendar.key, 'keeps'), now);
       toast({ text: t('saved') });
-    } catch (error) {
-      const answer = said(error, common('unreachable'));
-      setRefused(Object.values(answer.fields)[0] ?? answer.sentence);
-    } finally {
-      setBusy(false);
-    }
+    });
   };
   return (
     <>

@@ -10,6 +10,7 @@ import { takesTime } from '@/core/calendar/index.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { useFrame } from '../../common/frame-context.tsx';
 import { later } from '../../common/later.tsx';
+import { KEYS } from '../../common/query-keys.ts';
 import { clock, dayName } from '../../common/times.ts';
 import { firstName } from '../../common/token.tsx';
 import css from './time-check.module.css';
@@ -39,7 +40,7 @@ export function TimeCheck(props: {
     return () => clearTimeout(timer);
   }, [asked]);
   const { data } = useQuery({
-    queryKey: ['calendar', head.calendar.key, 'check', settled],
+    queryKey: KEYS.calendar(head.calendar.key, 'check', settled),
     queryFn: () => call('checkTime', { params: { calendar: head.calendar.key }, body: JSON.parse(settled ?? '') }),
     enabled: settled !== null,
     placeholderData: (before) => before,

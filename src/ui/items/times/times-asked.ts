@@ -4,6 +4,7 @@ import { call } from '@/contract/call.ts';
 import type { ItemWire } from '@/contract/items/items.ts';
 import type { TimesAnswer, TimesSeriesAnswer } from '@/contract/openings/openings.ts';
 import { parseDate } from '@/core/time/index.ts';
+import { KEYS } from '../../common/query-keys.ts';
 import { MINUTE, wallsOf } from '../../common/times.ts';
 import type { Asked } from '../../meetings/heard.ts';
 
@@ -99,13 +100,13 @@ export function useTimes(calendar: string, asked: TimesAsked, zone: string, shee
   }, [body]);
   const { series, ...once } = JSON.parse(settled) as ReturnType<typeof bodyOf> & { series: TimesAsked['series'] };
   const query = useQuery({
-    queryKey: ['calendar', calendar, 'openings', settled],
+    queryKey: KEYS.calendar(calendar, 'openings', settled),
     queryFn: () => call('findTimes', { params: { calendar }, body: once }),
     placeholderData: (before) => before,
     retry: false,
   });
   const repeated = useQuery({
-    queryKey: ['calendar', calendar, 'openings', 'series', settled],
+    queryKey: KEYS.calendar(calendar, 'openings', 'series', settled),
     queryFn: () => call('findSeriesTimes', { params: { calendar }, body: { ...once, every: 1, times: 2, ...series } }),
     enabled: series !== null,
     placeholderData: (before) => before,

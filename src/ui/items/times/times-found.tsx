@@ -10,6 +10,7 @@ import type { TimesAnswer } from '@/contract/openings/openings.ts';
 import { instantText, parseInstant, toWall } from '@/core/time/index.ts';
 import { Asked as Asking } from '../../common/asked.tsx';
 import { useFrame } from '../../common/frame-context.tsx';
+import { KEYS } from '../../common/query-keys.ts';
 import { AskFreeBusy } from '../../common/request-free-busy.tsx';
 import { clock, dayMonth, dayName, MINUTE } from '../../common/times.ts';
 import type { Asked } from '../../meetings/heard.ts';
@@ -65,7 +66,7 @@ export function TimesFound(props: {
     };
   };
   // Who is in the directory and shows nothing can be asked to; who is outside can't.
-  const directory = useQuery({ queryKey: ['people'], queryFn: () => call('listPeople', {}), staleTime: 60_000 });
+  const directory = useQuery({ queryKey: KEYS.people, queryFn: () => call('listPeople', {}), staleTime: 60_000 });
   const silent = (directory.data?.people ?? []).filter(
     (p) => p.resource === null && p.rights.sight === 'nothing' && asked.people.some((one) => one.address === p.address),
   );

@@ -8,6 +8,7 @@ import type { ItemWire } from '@/contract/items/items.ts';
 import { dateText, parseDate, toWall } from '@/core/time/index.ts';
 import { Asked } from '../../common/asked.tsx';
 import { useFrame } from '../../common/frame-context.tsx';
+import { KEYS } from '../../common/query-keys.ts';
 import { RichText } from '../../common/rich-text.tsx';
 import { clock, DAY, fullDay, MINUTE, wallsOf } from '../../common/times.ts';
 import { itemsKey, itemsTogether } from '../board/board-lanes.ts';
@@ -40,7 +41,7 @@ export function DaySheet({ calendar, name }: { calendar: string; name: string })
     meta: { follows: { as: 'items' as const, dates } },
   });
   const journeys = useQuery({
-    queryKey: ['journeys'],
+    queryKey: KEYS.journeys,
     queryFn: () => call('listJourneys', {}),
     enabled: frame.me.inside,
     retry: false,
@@ -50,7 +51,7 @@ export function DaySheet({ calendar, name }: { calendar: string; name: string })
     ...new Set(items.flatMap((item) => item.attendees ?? []).map((a) => a.address.toLowerCase())),
   ].slice(0, MOST_PHONES);
   const numbers = useQuery({
-    queryKey: ['phones', addresses],
+    queryKey: KEYS.phones(addresses),
     queryFn: () => call('readPhones', { body: { addresses } }),
     enabled: addresses.length > 0,
     retry: false,

@@ -7,6 +7,7 @@ import { call } from '@/contract/call.ts';
 import type { ItemWire } from '@/contract/items/items.ts';
 import { fromWallLenient, toWall } from '@/core/time/index.ts';
 import { useFrame } from '../../common/frame-context.tsx';
+import { KEYS } from '../../common/query-keys.ts';
 import { clock, DAY, dayName, hoursText, MINUTE, wallsOf, zonePlace } from '../../common/times.ts';
 import type { BoardLane } from '../board/board-lanes.ts';
 import { isRest } from '../board/ribbon.tsx';
@@ -44,7 +45,7 @@ export function Hours(
   const { frame, style, now } = useFrame();
   const second = frame.me.secondZone === style.zone ? null : frame.me.secondZone;
   const { data: ways } = useQuery({
-    queryKey: ['journeys'],
+    queryKey: KEYS.journeys,
     queryFn: () => call('listJourneys', {}),
     // Whoever isn't signed in knows of none.
     enabled: frame.me.inside,

@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import { fromWallLenient, toWall } from '@/core/time/index.ts';
+import { KEYS } from '../../common/query-keys.ts';
 import { DAY, MINUTE } from '../../common/times.ts';
 import type { BoardLane } from '../board/board-lanes.ts';
 import hoursCss from './hours.module.css';
@@ -13,7 +14,7 @@ export function PreferenceBands({ lane, day, zone }: { lane: BoardLane | undefin
   const head = lane?.head;
   const arranges = head?.calendar.main === true && !head.as && head.may.arrange;
   const { data } = useQuery({
-    queryKey: ['calendar', head?.calendar.key, 'keeps'],
+    queryKey: KEYS.calendar(head?.calendar.key, 'keeps'),
     queryFn: () => call('readTimePreferences', { params: { calendar: head?.calendar.key ?? '' } }),
     enabled: arranges,
     staleTime: 300_000,

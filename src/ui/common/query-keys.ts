@@ -1,0 +1,70 @@
+/** What is fetched of one calendar. */
+type OfCalendar =
+  | 'apart'
+  | 'files'
+  | 'ask'
+  | 'check'
+  | 'coming'
+  | 'finding'
+  | 'findings'
+  | 'found days'
+  | 'history'
+  | 'item'
+  | 'item-sight'
+  | 'items'
+  | 'keeps'
+  | 'layers'
+  | 'least'
+  | 'load'
+  | 'message'
+  | 'openings'
+  | 'preview'
+  | 'removed'
+  | 'room'
+  | 'round'
+  | 'row'
+  | 'sightlines'
+  | 'trail';
+
+/**
+ * The names under which a window keeps what it fetched. Whatever stands below a name is fetched again, or forgotten, with it: what hears of
+ * changes (`live.ts`) and what makes them name the same.
+ */
+export const KEYS = {
+  accounts: ['accounts'],
+  asks: ['asks'],
+  domains: ['domains'],
+  frame: ['frame'],
+  groups: ['groups'],
+  houseRules: ['house-rules'],
+  journeys: ['journeys'],
+  lanes: ['lanes'],
+  notices: ['notices'],
+  people: ['people'],
+  sessions: ['sessions'],
+  suggestions: ['suggestions'],
+  tokens: ['tokens'],
+  /** Everything of every calendar, and what is found or held across them. */
+  calendars: ['calendar'],
+  found: (...words: readonly unknown[]) => ['calendar', 'search', ...words],
+  holds: (...of: readonly unknown[]) => ['calendar', 'holds', ...of],
+  calendar: (key: string | undefined, ...of: readonly [] | readonly [OfCalendar, ...unknown[]]) => [
+    'calendar',
+    key,
+    ...of,
+  ],
+  meetings: ['meeting'],
+  meeting: (item: string | null) => ['meeting', item],
+  everyonesMessages: ['messages'],
+  messages: (who: string) => ['messages', who],
+  reminders: (...of: readonly [] | readonly ['due' | 'wishes'] | readonly ['item', string]) => ['reminders', ...of],
+  looking: (item: string | undefined, ...doing: readonly string[]) => ['looking', item, ...doing],
+  link: (link: string, ...of: readonly unknown[]) => ['link', link, ...of],
+  offer: (offer: string) => ['offer', offer],
+  person: (handle: string) => ['person', handle],
+  phones: (addresses: readonly string[]) => ['phones', addresses],
+  pickedDays: (picked: unknown) => ['picked days', picked],
+  repeat: (of: unknown) => ['repeat', of],
+  requestChoices: (rights: unknown) => ['ask choices', rights],
+  tokenActs: (token: string) => ['token-acts', token],
+} as const;
