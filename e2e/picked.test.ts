@@ -75,6 +75,8 @@ test('days picked on the month sheet make one series; a day is added to it, one 
   await desk.says('on 4 picked days');
   await desk.press('button', 'Remove this one');
   await desk.says('Undo');
+  // The panel goes, and the weeks are drawn wider.
+  await desk.gone('button', 'Remove this one');
   await desk.press('button', /13 May 2027/);
   await desk.press('button', /^Ledger talks/);
   await desk.press('button', /^Bring back .*4 May 2027/);
