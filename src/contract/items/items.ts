@@ -121,11 +121,11 @@ const anyItem = z.strictObject({
   ...arranged,
   ...removal,
 });
-export type ItemWire = Unwritable<z.infer<typeof anyItem>>;
-type Unwritable<T> = T extends readonly (infer E)[]
-  ? readonly Unwritable<E>[]
+export type ItemWire = ReadonlyDeep<z.infer<typeof anyItem>>;
+type ReadonlyDeep<T> = T extends readonly (infer E)[]
+  ? readonly ReadonlyDeep<E>[]
   : T extends object
-    ? { readonly [K in keyof T]: Unwritable<T[K]> }
+    ? { readonly [K in keyof T]: ReadonlyDeep<T[K]> }
     : T;
 
 export const itemWire = itemUnion as unknown as z.ZodType<ItemWire>;

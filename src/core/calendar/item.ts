@@ -1,4 +1,4 @@
-import type { FieldName, SeenValue, WrittenField } from './item-fields.ts';
+import type { ContentField, FieldName, SeenValue, WrittenField } from './item-fields.ts';
 import type { Answer, Attendee, Party } from './kinds.ts';
 
 /** A repeat as the format writes it: the RRULE's value or null, and added and left-out starts in wall-clock text. */
@@ -26,6 +26,7 @@ interface MadeFields<P, A> {
  * `allDay`, dates with the end not included. The fields an access decision reads are plain; nothing here is cut yet.
  */
 export type Item<P = Party, A = Attendee> = MadeFields<P, A> & {
-  readonly [K in Exclude<WrittenField, 'fixed'>]: SeenValue<K>;
+  readonly [K in ContentField]: SeenValue<K>;
 };
-null satisfies Exclude<FieldName, keyof Item | 'fixed'> extends never ? null : never;
+/** A field of the table that is neither written nor made doesn't compile. */
+null satisfies Exclude<FieldName, keyof Item | WrittenField> extends never ? null : never;

@@ -60,3 +60,16 @@ test('what is to stay stays written once, whether what it is part of is written 
   write('b', false);
   expect(noted()).toEqual(['a tried', 'b tried', 'b']);
 });
+
+test('what fails once a write is there takes nothing of it back, and keeps nothing else from being done', () => {
+  const told: string[] = [];
+  const done = db.write((): Result<string> => {
+    note('written');
+    db.afterWriting(() => {
+      throw new Error('nobody hears this');
+    });
+    db.afterWriting(() => told.push('told'));
+    return ok('done');
+  });
+  expect([done, noted(), told]).toMatchObject([{ ok: true }, ['written'], ['told']]);
+});

@@ -2,6 +2,7 @@ import { mkdirSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import Database from 'better-sqlite3';
 import { type ZoneDefinition, zonesFrom } from '@/core/time/index.ts';
+import { log } from '../log.ts';
 import { Refused, refusalOf } from '../result.ts';
 import { settings } from '../settings.ts';
 import { migrate } from './migrate.ts';
@@ -84,7 +85,7 @@ export class Connection {
     }
     if (!this.raw.inTransaction) {
       this.writeWhatStays();
-      for (const then of this.afterwards.splice(0)) then();
+      for (const then of this.afterwards.splice(0)) afterwards(then);
     }
     return done;
   }
@@ -100,10 +101,21 @@ export class Connection {
     if (undone.length > 0) this.raw.transaction(() => undone.forEach((one) => void one.work())).immediate();
   }
 
-  /** Does something once what is being written is there for others to read; at once where nothing is being written. */
+  /**
+   * Does something once what is being written is there for others to read; at once where nothing is being written. Where it fails, that is
+   * logged: the write is done, and is answered so.
+   */
   afterWriting(then: () => void): void {
     if (this.raw.inTransaction) this.afterwards.push(then);
-    else then();
+    else afterwards(then);
+  }
+}
+
+function afterwards(then: () => void): void {
+  try {
+    then();
+  } catch (error) {
+    log().error({ error: error instanceof Error ? error.stack : String(error) }, 'failed after a write');
   }
 }
 

@@ -1,5 +1,5 @@
 import { type MessagePort, parentPort } from 'node:worker_threads';
-import { type ForMailThread, readHere } from './read-beside.ts';
+import { type ForMailThread, readHere } from './read-in-worker.ts';
 
 /* A thread that reads mail from outside, so that none of it makes a request wait. */
 

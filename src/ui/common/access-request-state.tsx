@@ -5,7 +5,7 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { OwnAsk } from '@/contract/sharing/access-requests.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
-import { useActingAloud } from './acting.ts';
+import { useActingWithToast } from './acting.ts';
 import { useFrame } from './frame-context.tsx';
 import { useLevelName } from './level-name.ts';
 import pageCss from './page.module.css';
@@ -19,7 +19,7 @@ export function AccessRequestState({ ask }: { ask: OwnAsk }) {
   const { style, now, toast } = useFrame();
   const client = useQueryClient();
   const levelName = useLevelName();
-  const { attempt, busy } = useActingAloud();
+  const { attempt, busy } = useActingWithToast();
   const day = (instant: string, back = 0) => dayMonth(toWall(style.zone, (parseInstant(instant) ?? 0) - back));
   const name = firstName(ask.to.name);
   const last = ask.answers.at(-1);

@@ -2,11 +2,7 @@ import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { useFrame } from './frame-context.tsx';
-import { type Said, said } from './refusal.ts';
-
-/** The one sentence that says why something was refused: that of its first field, where it has fields. */
-export const sentenceOf = ({ fields, sentence }: Pick<Said, 'fields' | 'sentence'>): string =>
-  Object.values(fields)[0] ?? sentence;
+import { type Said, said, sentenceOf } from './refusal.ts';
 
 /**
  * Acting on the server from one place of a screen: `attempt` does something and answers whether it was done; meanwhile `busy`, and where it
@@ -35,8 +31,8 @@ export function useActing() {
   return { attempt, busy: isPending, refused, setRefused };
 }
 
-/** The same where there is no room for a sentence: what is refused is said at the edge of the window. */
-export function useActingAloud() {
+/** The same where a place has no room for a sentence: the window's toast says why something was refused. */
+export function useActingWithToast() {
   const { attempt, busy } = useActing();
   const { toast } = useFrame();
   return {

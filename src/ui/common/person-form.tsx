@@ -2,7 +2,7 @@
 import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
-import { useEffect, useState } from 'react';
+import { useEffect } from 'react';
 import { Controller, useForm } from 'react-hook-form';
 import { useTranslations } from 'use-intl';
 import { useActing } from './acting.ts';
@@ -28,8 +28,7 @@ export function PersonForm(props: {
 }) {
   const { first, onSend, onSent } = props;
   const t = useTranslations();
-  const { attempt } = useActing();
-  const [refused, setRefused] = useState<string | null>(null);
+  const { attempt, refused, setRefused } = useActing();
   const form = useForm<PersonValues>({ defaultValues: { zone: 'UTC' } });
   const hydrated = useHydrated();
   const { register, control, handleSubmit, setError, setValue, reset, watch, formState } = form;

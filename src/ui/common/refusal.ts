@@ -16,3 +16,7 @@ export function said(error: unknown, unreachable: string): Said {
   }
   return { code: 'unreachable', sentence: unreachable, fields: {}, data: undefined };
 }
+
+/** The one sentence that says why something was refused: that of its first field, where it has fields. */
+export const sentenceOf = ({ fields, sentence }: Pick<Said, 'fields' | 'sentence'>): string =>
+  Object.values(fields)[0] ?? sentence;

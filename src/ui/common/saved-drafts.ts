@@ -79,7 +79,7 @@ export function dropAllDrafts(): void {
 const NONE: readonly SavedDraft[] = [];
 
 /** What is kept in this window, the newest last. */
-export function useKeptDrafts(): readonly SavedDraft[] {
+export function useSavedDrafts(): readonly SavedDraft[] {
   return useSyncExternalStore(
     (hear) => {
       load();

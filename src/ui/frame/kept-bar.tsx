@@ -2,14 +2,14 @@
 import Button from '@mui/material/Button';
 import Link from 'next/link';
 import { useTranslations } from 'use-intl';
-import { dropDraft, useKeptDrafts } from '../common/saved-drafts.ts';
+import { dropDraft, useSavedDrafts } from '../common/saved-drafts.ts';
 import { firstName } from '../common/token.tsx';
 import keptBarCss from './kept-bar.module.css';
 
 /** What was typed and left without saving, each gone on with in one press. */
 export function KeptBar() {
   const t = useTranslations('kept');
-  const drafts = useKeptDrafts();
+  const drafts = useSavedDrafts();
   if (drafts.length === 0) return null;
   return (
     <section data-kept className={keptBarCss['kept-bar']} aria-label={t('label')}>

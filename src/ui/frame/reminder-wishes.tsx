@@ -4,14 +4,14 @@ import FormControlLabel from '@mui/material/FormControlLabel';
 import { useQuery } from '@tanstack/react-query';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import { useActingAloud } from '../common/acting.ts';
+import { useActingWithToast } from '../common/acting.ts';
 import { Asked } from '../common/asked.tsx';
 import { BeforeChoice } from '../common/before-choice.tsx';
 import { KEYS } from '../common/query-keys.ts';
 
 /** How long before one is reminded, of one's own day and of the days of those one acts for. */
 export function ReminderWishes() {
-  const { attempt } = useActingAloud();
+  const { attempt } = useActingWithToast();
   const tr = useTranslations('reminders');
   const query = useQuery({ queryKey: KEYS.reminders('wishes'), queryFn: () => call('listReminderWishes', {}) });
   const save = async (calendar: string, body: { minutes: number | null; byMail: boolean }) => {

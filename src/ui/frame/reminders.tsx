@@ -6,7 +6,7 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { RemindersAnswer } from '@/contract/reminders.ts';
 import { dateText, parseInstant, toWall } from '@/core/time/index.ts';
-import { useActingAloud } from '../common/acting.ts';
+import { useActingWithToast } from '../common/acting.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { KEYS } from '../common/query-keys.ts';
 import { whenText } from '../common/times.ts';
@@ -17,7 +17,7 @@ const AGAIN_MS = 60_000;
 
 /** What is about to happen, for whom, until it is said to be done: above whatever else is on the screen, and over nothing of it. */
 export function Reminders() {
-  const { attempt } = useActingAloud();
+  const { attempt } = useActingWithToast();
   const tr = useTranslations('reminders');
   const { frame, style, now } = useFrame();
   const query = useQuery({

@@ -8,7 +8,7 @@ import type { AnswerBody } from '@/contract/meetings/meetings.ts';
 import { dateText, parseDate, wallText } from '@/core/time/index.ts';
 import { DateField } from '../common/date-field.tsx';
 import { useFrame } from '../common/frame-context.tsx';
-import { said } from '../common/refusal.ts';
+import { said, sentenceOf } from '../common/refusal.ts';
 import { TimeField } from '../common/time-field.tsx';
 import { atText, DAY, wallsOf } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
@@ -47,8 +47,7 @@ export function useAnswering(invitation: Invitation) {
       if (answer.sending) leaving(answer.sending, invitation.owner, invitation.own);
       return true;
     } catch (error) {
-      const { sentence, fields } = said(error, t('common.unreachable'));
-      const text = Object.values(fields)[0] ?? sentence;
+      const text = sentenceOf(said(error, t('common.unreachable')));
       setRefused(text);
       toast({ text });
       return false;

@@ -3,7 +3,7 @@ import Button from '@mui/material/Button';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { MeetingAnswer } from '@/contract/meetings/meetings.ts';
-import { useActingAloud } from '../common/acting.ts';
+import { useActingWithToast } from '../common/acting.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { whenText } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
@@ -17,7 +17,7 @@ export function AskedPeople(props: { item: string; owner: string; own: boolean; 
   const { style } = useFrame();
   const leaving = useLeaving();
   const again = useMeetingsAgain();
-  const { attempt, busy } = useActingAloud();
+  const { attempt, busy } = useActingWithToast();
   const act = async (body: Parameters<typeof call<'actOnMeeting'>>[1]['body']) => {
     await attempt(async () => {
       const answer = await call('actOnMeeting', { params: { item }, body });

@@ -7,7 +7,7 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { NoticesAnswer } from '@/contract/messages.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
-import { useActingAloud } from '../common/acting.ts';
+import { useActingWithToast } from '../common/acting.ts';
 import { Asked } from '../common/asked.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import { useAsks } from '../common/own-access-requests.ts';
@@ -108,7 +108,7 @@ export function Messages({ who }: { who: string }) {
 function KeepLane(props: { handle: string; name: string; further: { key: string } | null }) {
   const { handle, name, further } = props;
   const t = useTranslations();
-  const { attempt } = useActingAloud();
+  const { attempt } = useActingWithToast();
   const { toast } = useFrame();
   const client = useQueryClient();
   const lanes = useQuery({ queryKey: KEYS.lanes, queryFn: () => call('listLanes', {}), staleTime: 30_000, retry: 1 });

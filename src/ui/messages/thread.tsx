@@ -8,7 +8,7 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { MessagesAnswer, MessageWire, ThreadWire } from '@/contract/messages.ts';
 import { dateText, parseDate } from '@/core/time/index.ts';
-import { useActingAloud } from '../common/acting.ts';
+import { useActingWithToast } from '../common/acting.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { KEYS } from '../common/query-keys.ts';
 import { atText, whenText } from '../common/times.ts';
@@ -237,7 +237,7 @@ function Message({ message: m, messages }: { message: MessageWire; messages: Mes
   const t = useTranslations();
   const { style } = useFrame();
   const again = useMeetingsAgain();
-  const { attempt, busy } = useActingAloud();
+  const { attempt, busy } = useActingWithToast();
   const from = m.from.name ?? m.from.address;
   const names = m.by ? t('threads.for', { by: m.by.name ?? m.by.address, name: from }) : from;
   const take = async () => {

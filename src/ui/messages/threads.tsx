@@ -5,7 +5,7 @@ import { type ReactNode, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { MessagesAnswer, ThreadWire } from '@/contract/messages.ts';
-import { useActingAloud } from '../common/acting.ts';
+import { useActingWithToast } from '../common/acting.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { KEYS } from '../common/query-keys.ts';
 import { firstName } from '../common/token.tsx';
@@ -103,7 +103,7 @@ function Several({ threads, onDone }: { threads: readonly ThreadWire[]; onDone: 
   const t = useTranslations();
   const { toast } = useFrame();
   const again = useMeetingsAgain();
-  const { attempt, busy } = useActingAloud();
+  const { attempt, busy } = useActingWithToast();
   if (threads.length === 0) return null;
   const answer = async (how: 'accepted' | 'tentative' | 'declined') => {
     await attempt(async () => {

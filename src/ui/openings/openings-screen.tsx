@@ -11,6 +11,7 @@ import { useActing } from '../common/acting.ts';
 import boardsCss from '../common/boards.module.css';
 import { useFrame } from '../common/frame-context.tsx';
 import { KEYS } from '../common/query-keys.ts';
+import { sentenceOf } from '../common/refusal.ts';
 import { saveDraft } from '../common/saved-drafts.ts';
 import { clock, dayName, whenText } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
@@ -95,7 +96,7 @@ function Search({ head, name, today, notice, onNotice }: OnHead) {
         );
       },
       (answer) => {
-        onNotice(Object.values(answer.fields)[0] ?? answer.sentence);
+        onNotice(sentenceOf(answer));
       },
     );
   };

@@ -14,7 +14,7 @@ import boardsCss from '../common/boards.module.css';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
 import { KEYS } from '../common/query-keys.ts';
-import { said } from '../common/refusal.ts';
+import { said, sentenceOf } from '../common/refusal.ts';
 import { clock, DAY, dayName } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 import { useItemWrites } from '../items/board/item-writes.ts';
@@ -125,7 +125,7 @@ function Round({ head, name, today, notice, onNotice }: OnHead) {
       wroteMany(answer, t(as === 'holds' ? 'round.held' : 'round.sent', { count: answer.written }), [calendar]);
     } catch (error) {
       const answer = said(error, common('unreachable'));
-      onNotice(Object.values(answer.fields)[0] ?? answer.sentence);
+      onNotice(sentenceOf(answer));
     } finally {
       setBusy(false);
     }

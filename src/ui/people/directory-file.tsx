@@ -20,8 +20,7 @@ export function DirectoryFile() {
   const chooser = useRef<HTMLInputElement>(null);
   const [text, setText] = useState('');
   const [read, setRead] = useState<DirectoryAnswer | null>(null);
-  const [refused, setRefused] = useState<string | null>(null);
-  const { attempt, busy } = useActing();
+  const { attempt, busy, refused, setRefused } = useActing();
   const send = async (apply: boolean) => {
     setRefused(null);
     await attempt(

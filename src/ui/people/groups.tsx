@@ -13,7 +13,7 @@ import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
 import { fewPeople, personOption, type Someone } from '../common/people-options.tsx';
 import { KEYS } from '../common/query-keys.ts';
-import { said } from '../common/refusal.ts';
+import { said, sentenceOf } from '../common/refusal.ts';
 import { AskFreeBusy } from '../common/request-free-busy.tsx';
 
 type Group = GroupsAnswer['groups'][number];
@@ -44,7 +44,7 @@ export function Groups(props: {
     } catch (error) {
       const s = said(error, tc('unreachable'));
       if (s.fields.name) setWrong(s.fields.name);
-      else setRefused(Object.values(s.fields)[0] ?? s.sentence);
+      else setRefused(sentenceOf(s));
       return false;
     }
   };

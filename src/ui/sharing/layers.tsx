@@ -17,7 +17,7 @@ import pageCss from '../common/page.module.css';
 import { fewPeople, personOption } from '../common/people-options.tsx';
 import { NOTHING } from '../common/plain-rights.ts';
 import { KEYS } from '../common/query-keys.ts';
-import { said } from '../common/refusal.ts';
+import { said, sentenceOf } from '../common/refusal.ts';
 import { DAY } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 
@@ -112,7 +112,7 @@ export function Layers(props: {
       await onDone(t('lines.layersDone'));
     } catch (error) {
       const s = said(error, t('common.unreachable'));
-      setRefused(Object.values(s.fields)[0] ?? s.sentence);
+      setRefused(sentenceOf(s));
     } finally {
       setBusy(false);
     }

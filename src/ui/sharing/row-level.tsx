@@ -10,7 +10,7 @@ import { call } from '@/contract/call.ts';
 import type { ChoiceWire, GrantWire, PreviewAnswer, SightlineRow } from '@/contract/sharing/sharing.ts';
 import { SIGHTS } from '@/core/calendar/index.ts';
 import { dateText, toWall } from '@/core/time/index.ts';
-import { useActingAloud } from '../common/acting.ts';
+import { useActingWithToast } from '../common/acting.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { KEYS } from '../common/query-keys.ts';
 import { DAY } from '../common/times.ts';
@@ -28,7 +28,7 @@ export function RowLevel(props: {
   const t = useTranslations();
   const { style, now } = useFrame();
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
-  const { attempt, busy } = useActingAloud();
+  const { attempt, busy } = useActingWithToast();
   const today = Math.floor(toWall(style.zone, now()) / DAY) * DAY;
   const range = { from: dateText(today), to: dateText(today + DAY), zone: style.zone };
   const { data } = useQuery({

@@ -118,7 +118,7 @@ export function putField(event: ICAL.Component, name: FiledField, value: Written
   const property = (specOf(name).file ?? '').toLowerCase();
   if (name === 'importance') {
     if (value !== 'normal') event.addPropertyWithValue(property, value === 'high' ? 1 : 9);
-  } else if (name === 'link') {
+  } else if (specOf(name).type === 'link') {
     if (value) event.addPropertyWithValue(property, value);
   } else if (typeof value === 'object' && value !== null) {
     if (value.length === 0) return;

@@ -76,7 +76,7 @@ export function createItem(
   return ok({ ...written, decided, item: written.changes[0]?.after ?? null });
 }
 
-/** A field with something in it that whoever wrote it wouldn't see: it isn't written. What isn't said at all is no secret. */
+/** The first briefing field with something in it that whoever adds the item will not see: it is refused, as it is in a change. */
 const unseenIn = (input: NewItem, view: ItemWire | null): WrittenField | undefined =>
   CONTENT_FIELDS.find((name) => {
     const [value, { sight }] = [input[name], specOf(name)];

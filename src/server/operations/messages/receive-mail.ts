@@ -3,7 +3,7 @@ import { writingIsFree } from '../../db/gate.ts';
 import type { Connection } from '../../db/index.ts';
 import { newKey } from '../../ids.ts';
 import { readAuthenticationResults } from '../../mail/authentication-results.ts';
-import { readInvitationsInWorker, readMailInWorker } from '../../mail/read-beside.ts';
+import { readInvitationsInWorker, readMailInWorker } from '../../mail/read-in-worker.ts';
 import type { Invitations } from '../../mail/read-invitations.ts';
 import type { ReadMail } from '../../mail/read-mail.ts';
 import { mainCalendarOf } from '../../repositories/calendars.ts';

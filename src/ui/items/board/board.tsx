@@ -36,7 +36,7 @@ import { type Home, useItemWrites } from './item-writes.ts';
 import { Legend } from './legend.tsx';
 import { movePicked, PicksProvider, usePicking } from './picks.tsx';
 import { Ribbon } from './ribbon.tsx';
-import type { Beside } from './side-panel.tsx';
+import type { SidePanelName } from './side-panel.tsx';
 
 // What stands beside the board comes after the board itself. Its place is kept: a board that narrows under what is being dragged would put it
 // down on another day.
@@ -78,7 +78,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
   const [selected, setSelected] = useState<string | null>(null);
   const [draft, setDraft] = useState<{ draft: Draft; head: BoardHead; id: number; kept?: FormDraft } | null>(null);
   // What stands beside the board where it is neither an item nor a form.
-  const [beside, setInWorker] = useState<Beside | null>(null);
+  const [sidePanel, setSidePanel] = useState<SidePanelName | null>(null);
   // What another time is looked for, where that is what stands beside it.
   const [timesFor, setTimesFor] = useState<ItemWire | null>(null);
   const [goesInto, setGoesInto] = useState<GoesInto | null>(null);
@@ -96,8 +96,8 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
   usePrefetched(calendar, as === undefined ? around : []);
   const owner = firstName(head?.owner.name ?? name);
 
-  const show = (what: Beside) => {
-    setInWorker(what);
+  const show = (what: SidePanelName) => {
+    setSidePanel(what);
     setTimesFor(null);
     setSelected(null);
     setDraft(null);
@@ -118,7 +118,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
     (head: BoardHead, start?: number, end?: number) => {
       const from = start ?? firstGuess(toWall(style.zone, now()), first, count);
       setSelected(null);
-      setInWorker(null);
+      setSidePanel(null);
       setDraft({ draft: { kind: 'new', start: from, end: end ?? from + 60 * MINUTE }, head, id: Date.now() });
     },
     [style.zone, now, first, count],
@@ -146,7 +146,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
     onNew: startNew,
     onItem: setSelected,
     onKept: (kept, item, head) => {
-      setInWorker(null);
+      setSidePanel(null);
       if (item === 'gone') setNotice(t('form.keptGone'));
       if (item !== null && item !== 'gone') {
         setDraft({ draft: { kind: 'change', item }, head, id: Date.now(), kept });
@@ -201,7 +201,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
     const next = clashes[(at + 1) % Math.max(1, clashes.length)];
     if (next) {
       setSelected(next.item.id);
-      setInWorker(null);
+      setSidePanel(null);
     } else toast({ text: t('board.noClash') });
   };
   const open = lanes.flatMap((lane) => lane.items).find((item) => item.id === selected) ?? null;
@@ -231,7 +231,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
       : () => {
           if (picks.items.size + picks.days.length > 0) return picks.clear();
           setSelected(null);
-          setInWorker(null);
+          setSidePanel(null);
           setGoesInto(null);
         },
     step,
@@ -278,7 +278,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
           onRemoved={() => show('removed')}
           onKeeps={() => show('keeps')}
           onSearch={() => {
-            setInWorker(null);
+            setSidePanel(null);
             setSelected(null);
             setDraft(null);
             seek({ words: '', kind: null });
@@ -323,7 +323,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
                 onWritten={wroteSeveral}
                 onJoined={(answer, text) => openHome && wrote(openHome, answer, text)}
                 onNew={(kept) => {
-                  setInWorker(null);
+                  setSidePanel(null);
                   setSelected(null);
                   setDraft({ draft: { kind: 'new', start: kept.start, end: kept.end }, head, id: Date.now(), kept });
                 }}
@@ -341,7 +341,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
                 owner={head.owner.name}
                 onOpen={(item) => {
                   setSelected(item.id);
-                  setInWorker(null);
+                  setSidePanel(null);
                   if (draft?.draft.kind === 'change') setDraft(null);
                 }}
                 onDraw={(lane, start, end) => lane.head && begin(lane.head, start, end)}
@@ -362,7 +362,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
                 }}
                 onCopy={(item, lane, start, end) => {
                   if (!lane.head?.may.add || item.title === undefined) return;
-                  setInWorker(null);
+                  setSidePanel(null);
                   setSelected(null);
                   const kept = copyOf(item, start, end, null);
                   setDraft({ draft: { kind: 'new', start, end }, head: lane.head, id: Date.now(), kept });
@@ -396,9 +396,9 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
               );
             }}
           />
-        ) : beside !== null && head ? (
+        ) : sidePanel !== null && head ? (
           <SidePanel
-            what={beside}
+            what={sidePanel}
             key={timesFor?.id}
             head={(timesFor && homeOf(timesFor)?.head) ?? head}
             kept={kept.lanes}
@@ -406,7 +406,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
             today={today}
             places={[...new Set(items.flatMap((item) => item.place ?? []))]}
             asked={timesFor && askedAbout(timesFor, zone)}
-            onClose={() => setInWorker(null)}
+            onClose={() => setSidePanel(null)}
             onTakeBack={takeBack(calendar)}
             onWrote={(answer, text) => wrote({ calendar, head }, answer, text)}
             onWalk={(time) => {
@@ -416,7 +416,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
             }}
             onWroteSeveral={wroteSeveral}
             onBegin={(data) => {
-              setInWorker(null);
+              setSidePanel(null);
               const change = timesFor && { kind: 'change' as const, item: timesFor };
               const into = (timesFor && homeOf(timesFor)?.head) ?? head;
               const draft = change ?? { kind: 'new' as const, start: data.start, end: data.end };

@@ -9,7 +9,7 @@ import { fromWallLenient, toWall, wallText } from '@/core/time/index.ts';
 import boardsCss from '../../common/boards.module.css';
 import { useFrame } from '../../common/frame-context.tsx';
 import { KEYS } from '../../common/query-keys.ts';
-import { said } from '../../common/refusal.ts';
+import { said, sentenceOf } from '../../common/refusal.ts';
 import { clock, dayName, wallsOf } from '../../common/times.ts';
 import { firstName } from '../../common/token.tsx';
 import { useLeaving } from '../../meetings/waiting.tsx';
@@ -82,7 +82,7 @@ function Several({ goes, onDone }: { goes: GoesInto; onDone: () => void }) {
     } catch (error) {
       const answer = said(error, t('common.unreachable'));
       const which = going.find((one) => one.item.id === (answer.data as { item?: string } | undefined)?.item);
-      const sentence = Object.values(answer.fields)[0] ?? answer.sentence;
+      const sentence = sentenceOf(answer);
       setRefused(which ? t('picked.refusedOne', { title: textOf(which.item), sentence }) : sentence);
     } finally {
       setBusy(false);

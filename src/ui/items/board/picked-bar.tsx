@@ -2,7 +2,7 @@
 import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
-import { useEffect, useState } from 'react';
+import { useEffect } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { ItemWire } from '@/contract/items/items.ts';
@@ -13,6 +13,7 @@ import { parseDate } from '@/core/time/index.ts';
 import { useActing } from '../../common/acting.ts';
 import boardsCss from '../../common/boards.module.css';
 import { isSpokenFor } from '../../common/keys.ts';
+import { sentenceOf } from '../../common/refusal.ts';
 import { dayMonth } from '../../common/times.ts';
 import { useBlockText } from '../views/item-block.tsx';
 import { usePicks } from './picks.tsx';
@@ -39,8 +40,7 @@ export function PickedBar(props: {
   const picks = usePicks();
   const t = useTranslations();
   const textOf = useBlockText();
-  const { attempt, busy } = useActing();
-  const [refused, setRefused] = useState<string | null>(null);
+  const { attempt, busy, refused, setRefused } = useActing();
   const items = [...picks.items.values()];
   const act = async (change: Change) => {
     if (busy) return;
@@ -54,7 +54,7 @@ export function PickedBar(props: {
       },
       (answer) => {
         const which = picks.items.get((answer.data as { item?: string } | undefined)?.item ?? '');
-        const sentence = Object.values(answer.fields)[0] ?? answer.sentence;
+        const sentence = sentenceOf(answer);
         setRefused(which ? t('picked.refusedOne', { title: textOf(which), sentence }) : sentence);
       },
     );

@@ -18,11 +18,11 @@ import type { TimesAsked } from '../times/times-asked.ts';
 import type { Walked } from '../views/moving.ts';
 
 /** What can stand beside a board where it is neither an item nor its form. */
-export type Beside = 'import' | 'lanes' | 'at' | 'removed' | 'calendar' | 'openings' | 'keeps';
+export type SidePanelName = 'import' | 'lanes' | 'at' | 'removed' | 'calendar' | 'openings' | 'keeps';
 
 /** The panels of a calendar as a whole. `onWrote` is told what was written with its words, `onBegin` what a new item begins with. */
 export function SidePanel(props: {
-  what: Beside;
+  what: SidePanelName;
   head: BoardHead;
   kept: readonly Lane[];
   /** The day one looks at, and today. */

@@ -3,12 +3,12 @@ import Button from '@mui/material/Button';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { ItemWire, WrittenAnswer } from '@/contract/items/items.ts';
-import { useActingAloud } from '../../common/acting.ts';
+import { useActingWithToast } from '../../common/acting.ts';
 
 /** Says that something stays where it is, whatever room is made, or no longer; of a series this one. */
 export function Fixed({ item, onWrote }: { item: ItemWire; onWrote: (answer: WrittenAnswer) => void }) {
   const t = useTranslations();
-  const { attempt, busy } = useActingAloud();
+  const { attempt, busy } = useActingWithToast();
   const is = item.asSet?.fixed === true;
   const set = async () => {
     await attempt(async () => {

@@ -13,6 +13,7 @@ import { useActing } from '../../common/acting.ts';
 import { Asked } from '../../common/asked.tsx';
 import { useFrame } from '../../common/frame-context.tsx';
 import { KEYS } from '../../common/query-keys.ts';
+import { sentenceOf } from '../../common/refusal.ts';
 import { clock, dayName } from '../../common/times.ts';
 
 /** The set a hold is one of: its other times, when it frees itself, who is asked once one is fixed; and the press that fixes this one. */
@@ -81,7 +82,7 @@ function OfferOf({ item, data, onRefused }: { item: ItemWire; data: HoldsAnswer;
         await client.invalidateQueries({ queryKey: KEYS.holds() });
       },
       (answer) => {
-        onRefused(Object.values(answer.fields)[0] ?? answer.sentence);
+        onRefused(sentenceOf(answer));
       },
     );
   };

@@ -4,13 +4,13 @@ import FormControlLabel from '@mui/material/FormControlLabel';
 import { useQuery } from '@tanstack/react-query';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import { useActingAloud } from '../../common/acting.ts';
+import { useActingWithToast } from '../../common/acting.ts';
 import { BeforeChoice } from '../../common/before-choice.tsx';
 import { KEYS } from '../../common/query-keys.ts';
 
 /** How long before an item whoever looks at it is reminded, for themselves alone: saved at once. */
 export function Remind({ item }: { item: string }) {
-  const { attempt } = useActingAloud();
+  const { attempt } = useActingWithToast();
   const tr = useTranslations('reminders');
   const query = useQuery({
     queryKey: KEYS.reminders('item', item),

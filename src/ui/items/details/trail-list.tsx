@@ -7,7 +7,7 @@ import { call } from '@/contract/call.ts';
 import type { BoardHead, WrittenAnswer } from '@/contract/items/items.ts';
 import type { RemovedAnswer, TrailAnswer } from '@/contract/items/trail.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
-import { useActingAloud } from '../../common/acting.ts';
+import { useActingWithToast } from '../../common/acting.ts';
 import { Asked } from '../../common/asked.tsx';
 import boardsCss from '../../common/boards.module.css';
 import { useFrame } from '../../common/frame-context.tsx';
@@ -19,7 +19,7 @@ import { PanelHead } from './panel-head.tsx';
 /** What happened to an item, folded away until it is asked for: who, for whom, when, and what was otherwise before. */
 export function TrailList({ item, calendar }: { item: string; calendar: string }) {
   const t = useTranslations('trail');
-  const { attempt } = useActingAloud();
+  const { attempt } = useActingWithToast();
   const { style } = useFrame();
   const client = useQueryClient();
   const [open, setOpen] = useState(false);
@@ -89,7 +89,7 @@ export function TrailList({ item, calendar }: { item: string; calendar: string }
 export function RemovedPanel(props: { head: BoardHead; onClose: () => void; onBack: (answer: WrittenAnswer) => void }) {
   const { head, onClose, onBack } = props;
   const t = useTranslations('trail');
-  const { attempt } = useActingAloud();
+  const { attempt } = useActingWithToast();
   const { style } = useFrame();
   const calendar = head.calendar.key;
   const query = useQuery({

@@ -8,7 +8,7 @@ import { readRepeatWords } from '@/core/sentence/index.ts';
 import { parseDate, parseWall, toWall } from '@/core/time/index.ts';
 import { useFrame } from '../../common/frame-context.tsx';
 import { KEYS } from '../../common/query-keys.ts';
-import { said } from '../../common/refusal.ts';
+import { said, sentenceOf } from '../../common/refusal.ts';
 import { clock, DAY, fullDay } from '../../common/times.ts';
 import { useRepeatWords } from './repeat-kinds.ts';
 
@@ -65,12 +65,7 @@ export function NextDates({ rule, when }: { rule: string | null; when: When | nu
     retry: false,
   });
   if (asked === null) return null;
-  if (query.error)
-    return (
-      <span className="small wrong">
-        {Object.values(said(query.error, tc('unreachable')).fields)[0] ?? said(query.error, tc('unreachable')).sentence}
-      </span>
-    );
+  if (query.error) return <span className="small wrong">{sentenceOf(said(query.error, tc('unreachable')))}</span>;
   if (!query.data) return null;
   const { dates, skipped, ends } = query.data;
   const first = dates[0]?.slice(11);

@@ -42,9 +42,8 @@ export function AtPanel(props: {
   const [from, setFrom] = useState('09:00');
   const [to, setTo] = useState('18:00');
   const [weekly, setWeekly] = useState(false);
-  const { attempt, busy } = useActing();
+  const { attempt, busy, refused, setRefused } = useActing();
   const [wrong, setWrong] = useState<Record<string, string>>({});
-  const [refused, setRefused] = useState<string | null>(null);
   const journeys = useQuery({
     queryKey: KEYS.journeys,
     queryFn: () => call('listJourneys', {}),

@@ -8,7 +8,7 @@ import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { Lane } from '@/contract/lanes.ts';
-import { useActingAloud } from '../../common/acting.ts';
+import { useActingWithToast } from '../../common/acting.ts';
 import boardsCss from '../../common/boards.module.css';
 import { useFrame } from '../../common/frame-context.tsx';
 import { SightMeter } from '../../common/meters.tsx';
@@ -26,7 +26,7 @@ interface ToKeep extends Choice {
 export function LanesPanel(props: { lanes: readonly Lane[]; board: string; onClose: () => void }) {
   const { lanes, board, onClose } = props;
   const t = useTranslations();
-  const { attempt } = useActingAloud();
+  const { attempt } = useActingWithToast();
   const tl = useTranslations('lanes');
   const { toast } = useFrame();
   const client = useQueryClient();

@@ -26,7 +26,6 @@ export class Directory {
     return this.person(id)?.name ?? '';
   }
 
-  /** What somebody at an address is called; the address itself where nobody here is. */
   /** Whose a calendar is. */
   ownerOf(calendarId: number): Person | null {
     let found = this.owners.get(calendarId);
@@ -38,6 +37,7 @@ export class Directory {
     return found;
   }
 
+  /** What somebody at an address is called; the address itself where nobody here is. */
   byAddress(address: string): string {
     return personByAddress(this.db, address.toLowerCase())?.name ?? address;
   }
