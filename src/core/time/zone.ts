@@ -1,4 +1,5 @@
-import { Temporal } from 'temporal-polyfill';
+// Not the package's main entry: that takes whatever Temporal the process has, which may know fewer clock changes.
+import { Temporal } from 'temporal-polyfill/implementation';
 
 interface Span {
   readonly from: number;
