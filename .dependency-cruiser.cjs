@@ -1,6 +1,6 @@
 /** The walls of docs/architecture.md. @type {import('dependency-cruiser').IConfiguration} */
 /** Tests, and what only they read. */
-const TEST = '\\.test\\.tsx?$|/(second-reading|meeting-day|worlds)\\.ts$';
+const TEST = '\\.test\\.tsx?$|/(second-reading|meeting-day|program-day|worlds)\\.ts$';
 const area = (name, others) => ({
   name: `core-${name}`,
   severity: 'error',

@@ -1,4 +1,3 @@
-import { ERRORS, type ErrorCode } from '@/contract/errors.ts';
 import { readFreeBusyQuestion } from '@/core/formats/index.ts';
 import { now as clock } from '../../clock.ts';
 import { writingIsFree } from '../../db/gate.ts';
@@ -28,23 +27,30 @@ import {
   readObjectInWorker,
 } from '../../operations/in-worker/in-worker.ts';
 import { signedIn } from '../../operations/people/session.ts';
-import { type Refusal, type Result, refuse } from '../../result.ts';
+import { type Result, refuse } from '../../result.ts';
 import { readLimited } from '../body.ts';
 import { nothingThere } from '../inbound.ts';
 import { evenOut } from '../route.ts';
-import { refusalBody } from '../sentences.ts';
+import {
+  bare,
+  calendarResponse,
+  conditionFailed,
+  multistatus,
+  multistatusInTurns,
+  notLetIn,
+  refused,
+  xml,
+} from './answers.ts';
 import { allProtected, type Known, MOST_TEXT, responseFor, statusFor, type Wanted } from './properties.ts';
 import { dataIn, filterIn, freeBusyIn, hrefsIn, MOST_NAMED, MOST_PROPERTIES, type Read, wantedIn } from './requests.ts';
 import { hrefs, type Resource, ROOT, resourceAt } from './resource.ts';
-import { cal, dav, documentOf, el, type Name, readXml, type Written, type Xml } from './xml.ts';
+import { cal, dav, el, readXml, type Written, type Xml } from './xml.ts';
 
 /*
  * The calendar protocol (RFC 4791, with 4918, 3744 as far as reading one's privileges goes, 5397 and 6638): what a program of one's own reads and
  * writes, by a token and by nothing else. It decides nothing: everything it says is what an operation answered for whoever the token is of.
  */
 
-const CALENDAR = 'text/calendar; charset=utf-8';
-const SPEAKS = '1, 3, calendar-access, calendar-auto-schedule';
 const READS = ['OPTIONS', 'GET', 'HEAD', 'PROPFIND', 'REPORT'];
 /** What a request's body may have, in bytes. */
 const MOST_BODY = 256_000;
@@ -59,87 +65,6 @@ const ALLOWED: Readonly<Record<Resource['kind'], readonly string[]>> = {
   invitation: ['OPTIONS', 'GET', 'HEAD', 'DELETE', 'PROPFIND'],
   outbox: ['OPTIONS', 'POST', 'PROPFIND', 'PROPPATCH'],
 };
-
-/** The conditions of the standards by which some refusals are told apart, by their codes. */
-const CONDITION: Partial<Record<ErrorCode, Name>> = {
-  badInput: cal('valid-calendar-data'),
-  notACalendar: cal('valid-calendar-data'),
-  wrongEncoding: cal('valid-calendar-data'),
-  tooManyItems: cal('max-resource-size'),
-  tooManyZones: cal('max-resource-size'),
-  tooManyLines: cal('max-resource-size'),
-  calledPrivate: dav('need-privileges'),
-  tooManyApart: cal('max-instances'),
-  fileTooLarge: cal('max-resource-size'),
-  alreadyThere: cal('no-uid-conflict'),
-  calledByOthers: cal('allowed-attendee-scheduling-object-change'),
-  meetingOff: cal('allowed-attendee-scheduling-object-change'),
-  mayNotAdd: dav('need-privileges'),
-  mayNotChange: dav('need-privileges'),
-  mayNotRemove: dav('need-privileges'),
-  mayNotAnswer: dav('need-privileges'),
-  tokenReads: dav('need-privileges'),
-  tokenOnly: dav('need-privileges'),
-};
-
-const xml = (status: number, root: Written, headers: Record<string, string> = {}): Response =>
-  new Response(documentOf(root), {
-    status,
-    headers: { 'content-type': 'application/xml; charset=utf-8', 'cache-control': 'no-store', dav: SPEAKS, ...headers },
-  });
-
-const bare = (status: number, headers: Record<string, string> = {}): Response =>
-  new Response(null, { status, headers: { 'cache-control': 'no-store', dav: SPEAKS, ...headers } });
-
-const notLetIn = (): Response => bare(401, { 'www-authenticate': 'Basic realm="Paramo", charset="UTF-8"' });
-
-const multistatus = (...responses: Written[]): Response => xml(207, el(dav('multistatus'), ...responses));
-
-/** What one answer holds, in characters, and for how long it is written before others have their turn. */
-const MOST_ANSWER = 16_000_000;
-const A_TURN_MS = 8;
-
-/** A multistatus of many resources, written in turns; where it holds no more, or `cut` says that there is more, that is said of `path`. */
-async function multistatusInTurns(path: string, responses: Iterable<Written>, cut: boolean): Promise<Response> {
-  const parts: string[] = [];
-  let size = 0;
-  let isCut = cut;
-  let begun = performance.now();
-  for (const { xml: text } of responses) {
-    size += text.length;
-    if (size > MOST_ANSWER) {
-      isCut = true;
-      break;
-    }
-    parts.push(text);
-    if (performance.now() - begun > A_TURN_MS) {
-      await new Promise((others) => setImmediate(others));
-      begun = performance.now();
-    }
-  }
-  if (isCut) parts.push(statusFor(path, 507, el(dav('error'), el(dav('number-of-matches-within-limits')))).xml);
-  return multistatus({ xml: parts.join('') });
-}
-
-const conditionFailed = (name: Name, status = 403): Response => xml(status, el(dav('error'), el(name)));
-
-/** A refusal as a program hears it: the condition that failed, and our sentence for whoever reads it. */
-function refused(ctx: Context | null, refusal: Refusal): Response {
-  const body = refusalBody(refusal, ctx?.viewer.language ?? 'en');
-  const fields = Object.entries(body.fields ?? {}).map(([name, says]) => `${name}: ${says}`);
-  const oneThing = Object.values(refusal.fields ?? {}).includes('oneThing');
-  const condition = oneThing ? cal('valid-calendar-object-resource') : CONDITION[refusal.code];
-  // A condition that the same request would fail again is Forbidden (RFC 4918 16).
-  const status = condition ? 403 : ERRORS[refusal.code];
-  return xml(
-    status,
-    el(
-      dav('error'),
-      condition ? el(condition) : null,
-      el(dav('responsedescription'), [body.sentence, ...fields].join(' ')),
-    ),
-  );
-}
 
 /** What a request asks of a resource, once it is known who asks. */
 interface Asked {
@@ -447,16 +372,6 @@ async function multiget(asked: Asked, calendar: ProgramCalendar, body: Xml): Pro
     );
   }
   return multistatusInTurns(hrefs.calendar(me, calendar.key), all(), cut);
-}
-
-function calendarResponse(text: string, tags: { tag: string; scheduleTag: string } | null, head: boolean): Response {
-  const headers = {
-    'content-type': CALENDAR,
-    'cache-control': 'private, no-cache',
-    dav: SPEAKS,
-    ...(tags ? { etag: `"${tags.tag}"`, 'schedule-tag': `"${tags.scheduleTag}"` } : {}),
-  };
-  return new Response(head ? null : text, { headers });
 }
 
 async function get({ ctx, resource, request }: Asked, head: boolean): Promise<Response> {

@@ -1,0 +1,109 @@
+import { ERRORS, type ErrorCode } from '@/contract/errors.ts';
+import type { Context } from '../../operations/deciding/context/context.ts';
+import type { Refusal } from '../../result.ts';
+import { refusalBody } from '../sentences.ts';
+import { statusFor } from './properties.ts';
+import { cal, dav, documentOf, el, type Name, type Written } from './xml.ts';
+
+/*
+ * What the calendar protocol answers with: XML, text or nothing, and refusals by the conditions of the standards.
+ */
+
+const CALENDAR = 'text/calendar; charset=utf-8';
+const SPEAKS = '1, 3, calendar-access, calendar-auto-schedule';
+
+/** The conditions of the standards by which some refusals are told apart, by their codes. */
+const CONDITION: Partial<Record<ErrorCode, Name>> = {
+  badInput: cal('valid-calendar-data'),
+  notACalendar: cal('valid-calendar-data'),
+  wrongEncoding: cal('valid-calendar-data'),
+  tooManyItems: cal('max-resource-size'),
+  tooManyZones: cal('max-resource-size'),
+  tooManyLines: cal('max-resource-size'),
+  calledPrivate: dav('need-privileges'),
+  tooManyApart: cal('max-instances'),
+  fileTooLarge: cal('max-resource-size'),
+  alreadyThere: cal('no-uid-conflict'),
+  calledByOthers: cal('allowed-attendee-scheduling-object-change'),
+  meetingOff: cal('allowed-attendee-scheduling-object-change'),
+  mayNotAdd: dav('need-privileges'),
+  mayNotChange: dav('need-privileges'),
+  mayNotRemove: dav('need-privileges'),
+  mayNotAnswer: dav('need-privileges'),
+  tokenReads: dav('need-privileges'),
+  tokenOnly: dav('need-privileges'),
+};
+
+export const xml = (status: number, root: Written, headers: Record<string, string> = {}): Response =>
+  new Response(documentOf(root), {
+    status,
+    headers: { 'content-type': 'application/xml; charset=utf-8', 'cache-control': 'no-store', dav: SPEAKS, ...headers },
+  });
+
+export const bare = (status: number, headers: Record<string, string> = {}): Response =>
+  new Response(null, { status, headers: { 'cache-control': 'no-store', dav: SPEAKS, ...headers } });
+
+export const notLetIn = (): Response => bare(401, { 'www-authenticate': 'Basic realm="Paramo", charset="UTF-8"' });
+
+export const multistatus = (...responses: Written[]): Response => xml(207, el(dav('multistatus'), ...responses));
+
+/** What one answer holds, in characters, and for how long it is written before others have their turn. */
+const MOST_ANSWER = 16_000_000;
+const A_TURN_MS = 8;
+
+/** A multistatus of many resources, written in turns; where it holds no more, or `cut` says that there is more, that is said of `path`. */
+export async function multistatusInTurns(path: string, responses: Iterable<Written>, cut: boolean): Promise<Response> {
+  const parts: string[] = [];
+  let size = 0;
+  let isCut = cut;
+  let begun = performance.now();
+  for (const { xml: text } of responses) {
+    size += text.length;
+    if (size > MOST_ANSWER) {
+      isCut = true;
+      break;
+    }
+    parts.push(text);
+    if (performance.now() - begun > A_TURN_MS) {
+      await new Promise((others) => setImmediate(others));
+      begun = performance.now();
+    }
+  }
+  if (isCut) parts.push(statusFor(path, 507, el(dav('error'), el(dav('number-of-matches-within-limits')))).xml);
+  return multistatus({ xml: parts.join('') });
+}
+
+export const conditionFailed = (name: Name, status = 403): Response => xml(status, el(dav('error'), el(name)));
+
+/** A refusal as a program hears it: the condition that failed, and our sentence for whoever reads it. */
+export function refused(ctx: Context | null, refusal: Refusal): Response {
+  const body = refusalBody(refusal, ctx?.viewer.language ?? 'en');
+  const fields = Object.entries(body.fields ?? {}).map(([name, says]) => `${name}: ${says}`);
+  const oneThing = Object.values(refusal.fields ?? {}).includes('oneThing');
+  const condition = oneThing ? cal('valid-calendar-object-resource') : CONDITION[refusal.code];
+  // A condition that the same request would fail again is Forbidden (RFC 4918 16).
+  const status = condition ? 403 : ERRORS[refusal.code];
+  return xml(
+    status,
+    el(
+      dav('error'),
+      condition ? el(condition) : null,
+      el(dav('responsedescription'), [body.sentence, ...fields].join(' ')),
+    ),
+  );
+}
+
+/** Calendar text as an answer, with its tags where it is one thing. */
+export function calendarResponse(
+  text: string,
+  tags: { tag: string; scheduleTag: string } | null,
+  head: boolean,
+): Response {
+  const headers = {
+    'content-type': CALENDAR,
+    'cache-control': 'private, no-cache',
+    dav: SPEAKS,
+    ...(tags ? { etag: `"${tags.tag}"`, 'schedule-tag': `"${tags.scheduleTag}"` } : {}),
+  };
+  return new Response(head ? null : text, { headers });
+}
