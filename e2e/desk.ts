@@ -150,15 +150,31 @@ export class Desk {
           if (box.x !== before.x || box.y !== before.y) return `it moves, ${before.x},${before.y} to ${box.x},${box.y}`;
           const top = document.elementFromPoint(box.x + box.width / 2, box.y + box.height / 2);
           // The same where something lies over it, a menu that is closing say.
-          if (top !== null && (el.contains(top) || top.contains(el))) return null;
+          if (top !== null && (el.contains(top) || top.contains(el))) {
+            const root = document.documentElement;
+            delete root.dataset.beside;
+            const hear = ({ target }: Event) => {
+              const on = target as Element;
+              if (!el.contains(on) && !on.contains(el))
+                root.dataset.beside = on.textContent?.slice(0, 60) || on.tagName;
+            };
+            document.addEventListener('pointerdown', hear, { capture: true, once: true });
+            return null;
+          }
           const over = top && `${top.tagName} ${top.className} ${top.textContent?.slice(0, 60)}`;
           return `at ${box.x},${box.y} lies ${over ?? 'nothing'}`;
         });
         if (inTheWay) return say(inTheWay);
-        return element.click().then(
+        const pressed = await element.click().then(
           () => true,
           (error) => say(String(error)),
         );
+        const beside =
+          pressed &&
+          (await this.page.evaluate(() => document.documentElement.dataset.beside ?? null).catch(() => null));
+        // Not tried again: what moved away under the pointer moves away under a person's too.
+        if (beside) throw new PressedBeside(`the press on the ${role} called ${String(name)} fell on ${beside}`);
+        return pressed;
       },
       this.page,
     );
@@ -314,6 +330,9 @@ function holds(screen: string, text: Name): boolean {
   return typeof text === 'string' ? plain.includes(text) : text.test(plain);
 }
 
+/** A press reached something else than what was meant: it moved away in between. */
+class PressedBeside extends Error {}
+
 /** Waits for a condition to be met; says what was waited for, and what the screen showed instead. */
 export async function until<T>(
   what: string,
@@ -333,6 +352,7 @@ export async function until<T>(
         return found;
       }
     } catch (error) {
+      if (error instanceof PressedBeside) throw error;
       // The page was leaving for another; the next look finds that one.
       last = error;
     }

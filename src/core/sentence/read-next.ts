@@ -1,4 +1,5 @@
-import { type Known, readSentence } from './read-sentence.ts';
+import { readSentence } from './read-sentence.ts';
+import type { Known } from './tokens.ts';
 
 /** What is asked for where somebody types "next 30 minutes with her at Marsh Lab". */
 export interface NextAsked {

@@ -14,9 +14,10 @@ import type { PersonWire } from '@/contract/people/people.ts';
 import type { OwnAsk } from '@/contract/sharing/access-requests.ts';
 import { reachOf } from '@/contract/sharing/reach.ts';
 import type { RightsWire } from '@/contract/sharing/sight.ts';
-import { useChoices } from './access-request-choices.ts';
 import { AccessRequestState } from './access-request-state.tsx';
+import { useActing } from './acting.ts';
 import boardsCss from './boards.module.css';
+import { usePlainChoices } from './choosing.ts';
 import { DateField } from './date-field.tsx';
 import { type Asking, useFrame } from './frame-context.tsx';
 import { LevelChoice } from './level-choice.tsx';
@@ -24,7 +25,6 @@ import { askTo, useAsks } from './own-access-requests.ts';
 import { fewPeople, personOption } from './people-options.tsx';
 import { FREE_BUSY } from './plain-rights.ts';
 import { KEYS } from './query-keys.ts';
-import { said } from './refusal.ts';
 import { firstName } from './token.tsx';
 
 const SIGHTS = ['busy', 'title', 'outline', 'full'] as const;
@@ -129,34 +129,20 @@ function Form(props: {
   const [why, setWhy] = useState('');
   const [until, setUntil] = useState('');
   const [offers, setOffers] = useState<(typeof SIGHTS)[number] | null>(null);
-  const [fields, setFields] = useState<Readonly<Record<string, string>>>({});
-  const [refused, setRefused] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
-  const pick = useChoices(rights, setRights);
+  const { attempt, busy, refused, fields } = useActing(['why', 'until', 'sight', 'offers']);
+  const { pick } = usePlainChoices(rights, setRights);
   const [only] = people;
   const name = people.length === 1 && only ? firstName(only.name) : '';
   const own = frame.principals.some((p) => p.own);
-  const send = async () => {
-    setBusy(true);
-    setRefused(null);
-    setFields({});
-    try {
+  const send = () =>
+    attempt(async () => {
       const span = until ? { from: null, until, zone: style.zone } : null;
       const to = people.map((p) => p.handle);
       const { asked } = await call('requestAccess', { body: { to, calendar, rights, span, why, offers } });
       toast({ text: ta('done', { count: asked, name: only?.name ?? '' }) });
       await client.invalidateQueries({ queryKey: KEYS.asks });
       onClose();
-    } catch (error) {
-      const s = said(error, t('common.unreachable'));
-      setFields(s.fields);
-      setRefused(
-        Object.keys(s.fields).some((f) => ['why', 'until', 'sight', 'offers'].includes(f)) ? null : s.sentence,
-      );
-    } finally {
-      setBusy(false);
-    }
-  };
+    });
   return (
     <form
       noValidate

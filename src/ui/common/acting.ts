@@ -4,31 +4,54 @@ import { useTranslations } from 'use-intl';
 import { useFrame } from './frame-context.tsx';
 import { type Said, said, sentenceOf } from './refusal.ts';
 
+/** Sentences at the fields of a form, by the field's name. */
+export type FieldSentences = Readonly<Record<string, string>>;
+
+const NO_FIELDS: FieldSentences = {};
+
 /**
- * Acting on the server from one place of a screen: `attempt` does something and answers whether it was done; meanwhile `busy`, and where it
- * was refused, `refused` says why in a sentence until the next try. Who does more with a refusal takes it themselves (`onRefused`).
+ * Acting on the server from one place of a screen: `attempt` does something and answers whether it was done; meanwhile `busy`. Where it was
+ * refused, `fields` holds the sentences at its fields until the next try, and `refused` the one that is said above them: none where `atFields`,
+ * the fields at which the screen shows theirs, say it all. Who knows better what to say takes the refusal (`onRefused`), and the sentence it
+ * answers, if any, is said in its place.
  */
-export function useActing() {
+export function useActing(atFields: readonly string[] = []) {
   const t = useTranslations('common');
   const [refused, setRefused] = useState<string | null>(null);
+  const [fields, setFields] = useState(NO_FIELDS);
   const { mutateAsync, isPending } = useMutation({
     mutationFn: (work: () => Promise<unknown>) => work(),
     // Without a network it is said at once, and not tried by itself later.
     networkMode: 'always',
   });
-  const attempt = async (work: () => Promise<unknown>, onRefused?: (why: Said) => void): Promise<boolean> => {
+  const clear = () => {
     setRefused(null);
+    setFields(NO_FIELDS);
+  };
+  const attempt = async (
+    work: () => Promise<unknown>,
+    onRefused: (why: Said) => unknown = (why) => sentenceAbove(why, atFields),
+  ): Promise<boolean> => {
+    clear();
     try {
       await mutateAsync(work);
       return true;
     } catch (error) {
       const why = said(error, t('unreachable'));
-      if (onRefused) onRefused(why);
-      else setRefused(sentenceOf(why));
+      const says = onRefused(why);
+      setFields(why.fields);
+      if (typeof says === 'string') setRefused(says);
       return false;
     }
   };
-  return { attempt, busy: isPending, refused, setRefused };
+  return { attempt, busy: isPending, refused, setRefused, fields, setFields, clear };
+}
+
+/** What is said above a form: the first sentence that isn't said at its field. */
+function sentenceAbove(why: Said, atFields: readonly string[]): string | null {
+  const names = Object.keys(why.fields);
+  const left = names.find((name) => !atFields.includes(name));
+  return left === undefined && names.length > 0 ? null : ((left && why.fields[left]) ?? why.sentence);
 }
 
 /** The same where a place has no room for a sentence: the window's toast says why something was refused. */
@@ -36,7 +59,10 @@ export function useActingWithToast() {
   const { attempt, busy } = useActing();
   const { toast } = useFrame();
   return {
-    attempt: (work: () => Promise<unknown>) => attempt(work, (why) => toast({ text: sentenceOf(why) })),
+    attempt: (work: () => Promise<unknown>) =>
+      attempt(work, (why) => {
+        toast({ text: sentenceOf(why) });
+      }),
     busy,
   };
 }

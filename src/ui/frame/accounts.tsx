@@ -7,47 +7,30 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { AccountsAnswer } from '@/contract/people/accounts.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
+import { useActing } from '../common/acting.ts';
 import { Asked } from '../common/asked.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
 import { KEYS } from '../common/query-keys.ts';
-import { said } from '../common/refusal.ts';
 import { clock, fullDay } from '../common/times.ts';
 
 /** One's other accounts, tied by a code that is made in the one and given in the other: whoever can do both is in both. */
 export function Accounts() {
   const t = useTranslations('accounts');
-  const tc = useTranslations();
   const { style, toast } = useFrame();
   const client = useQueryClient();
   const query = useQuery({ queryKey: KEYS.accounts, queryFn: () => call('listAccounts', {}) });
   const [made, setMade] = useState<{ code: string; until: string } | null>(null);
   const [code, setCode] = useState('');
-  const [wrong, setWrong] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
+  const { attempt, busy, refused } = useActing();
   const wall = (instant: string) => toWall(style.zone, parseInstant(instant) ?? 0);
-  const doing = async (work: () => Promise<AccountsAnswer>, done: string) => {
-    setBusy(true);
-    setWrong(null);
-    try {
+  const doing = (work: () => Promise<AccountsAnswer>, done: string) =>
+    attempt(async () => {
       client.setQueryData(KEYS.accounts, await work());
       setCode('');
       toast({ text: done });
-    } catch (error) {
-      const answer = said(error, tc('common.unreachable'));
-      setWrong(answer.fields.code ?? answer.sentence);
-    } finally {
-      setBusy(false);
-    }
-  };
-  const make = async () => {
-    setWrong(null);
-    try {
-      setMade(await call('makeAccountCode', {}));
-    } catch (error) {
-      setWrong(said(error, tc('common.unreachable')).sentence);
-    }
-  };
+    });
+  const make = () => attempt(async () => setMade(await call('makeAccountCode', {})));
   return (
     <section style={{ display: 'grid', gap: 8 }}>
       <h2>{t('title')}</h2>
@@ -91,8 +74,8 @@ export function Accounts() {
         <TextField
           label={t('code')}
           value={code}
-          error={wrong !== null}
-          helperText={wrong}
+          error={refused !== null}
+          helperText={refused}
           onChange={(event) => setCode(event.target.value)}
           fullWidth={false}
           sx={{ flex: '1 1 200px', width: 'auto' }}

@@ -4,12 +4,13 @@ import Dialog from '@mui/material/Dialog';
 import TextField from '@mui/material/TextField';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useRouter } from 'next/navigation';
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { SearchAnswer } from '@/contract/search.ts';
 import { dateText } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
+import { usePaused } from '../common/preview.ts';
 import { KEYS } from '../common/query-keys.ts';
 import { said as refusalOf } from '../common/refusal.ts';
 import { saveDraft } from '../common/saved-drafts.ts';
@@ -283,11 +284,7 @@ const placesOf = (journeys: readonly (readonly [string, string, number])[]): str
 function useFound(typed: string): Goal[] {
   const { frame, style } = useFrame();
   const words = typed.trim();
-  const [settled, setSettled] = useState(words);
-  useEffect(() => {
-    const timer = setTimeout(() => setSettled(words), PAUSE_MS);
-    return () => clearTimeout(timer);
-  }, [words]);
+  const settled = usePaused(words, PAUSE_MS);
   const query = useQuery({
     queryKey: KEYS.found(settled),
     queryFn: () => call('search', { query: { words: settled, everywhere: '1' } }),

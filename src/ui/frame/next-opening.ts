@@ -1,10 +1,10 @@
 import { useQuery } from '@tanstack/react-query';
-import { useEffect, useState } from 'react';
 import { call } from '@/contract/call.ts';
 import type { Principal } from '@/contract/frame.ts';
 import { readNext } from '@/core/sentence/index.ts';
 import { dateText, parseInstant, toWall } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
+import { usePaused } from '../common/preview.ts';
 import { KEYS } from '../common/query-keys.ts';
 import { DAY, MINUTE } from '../common/times.ts';
 import { formOf } from '../items/form/form-of.ts';
@@ -53,11 +53,7 @@ export function useNextOpening(
     }),
   };
   const body = asked && JSON.stringify(bodyOf(asked, style.zone, false));
-  const [settled, setSettled] = useState<string | null>(null);
-  useEffect(() => {
-    const timer = setTimeout(() => setSettled(body), PAUSE_MS);
-    return () => clearTimeout(timer);
-  }, [body]);
+  const settled = usePaused(body, PAUSE_MS);
   const calendar = principal?.calendar ?? '';
   const query = useQuery({
     queryKey: KEYS.calendar(calendar, 'openings', 'next', settled),

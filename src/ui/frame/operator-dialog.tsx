@@ -7,8 +7,8 @@ import { useId, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { FrameAnswer } from '@/contract/frame.ts';
+import { useActing } from '../common/acting.ts';
 import { KEYS } from '../common/query-keys.ts';
-import { said } from '../common/refusal.ts';
 
 /**
  * Asks once a day who is behind an account that several people use: it stands with everything that is done in the window, and nothing is done
@@ -21,26 +21,16 @@ export function OperatorDialog(props: {
 }) {
   const { account, hands, onClose } = props;
   const t = useTranslations('hands');
-  const tc = useTranslations();
   const client = useQueryClient();
   const title = useId();
   const [name, setName] = useState('');
-  const [wrong, setWrong] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
-  const say = async (who: string) => {
-    setBusy(true);
-    setWrong(null);
-    try {
+  const { attempt, busy, refused } = useActing();
+  const say = (who: string) =>
+    attempt(async () => {
       await call('setOperator', { body: { name: who } });
       await client.invalidateQueries({ queryKey: KEYS.frame });
       onClose?.();
-    } catch (error) {
-      const answer = said(error, tc('common.unreachable'));
-      setWrong(answer.fields.name ?? answer.sentence);
-    } finally {
-      setBusy(false);
-    }
-  };
+    });
   return (
     <Dialog open onClose={() => onClose?.()} aria-labelledby={title}>
       <form
@@ -66,8 +56,8 @@ export function OperatorDialog(props: {
           label={t('name')}
           value={name}
           autoFocus
-          error={wrong !== null}
-          helperText={wrong}
+          error={refused !== null}
+          helperText={refused}
           onChange={(event) => setName(event.target.value)}
           slotProps={{ inputLabel: { shrink: true }, htmlInput: { maxLength: 80 } }}
         />

@@ -11,12 +11,12 @@ import { useId, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import { LANGUAGE_NAMES, LANGUAGES } from '@/messages/languages.ts';
+import { useActing } from '../common/acting.ts';
 import { Asked } from '../common/asked.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
 import { KEYS } from '../common/query-keys.ts';
 import { dateWords } from '../common/read-date.ts';
-import { said } from '../common/refusal.ts';
 import { dropAllDrafts } from '../common/saved-drafts.ts';
 import { DAY, fullDay, weekday } from '../common/times.ts';
 import { ZoneField } from '../common/zone-field.tsx';
@@ -100,12 +100,9 @@ function Times() {
   const [language, setLanguage] = useState(frame.me.language);
   const [secondZone, setSecondZone] = useState(frame.me.secondZone);
   const [workHours, setWorkHours] = useState(frame.me.workHours);
-  const [wrong, setWrong] = useState<Readonly<Record<string, string>>>({});
-  const [refused, setRefused] = useState<string | null>(null);
-  const save = async () => {
-    setWrong({});
-    setRefused(null);
-    try {
+  const { attempt, refused, fields: wrong } = useActing(['zone', 'phone']);
+  const save = () =>
+    attempt(async () => {
       await call('savePreferences', {
         body: { phone, zone, hours, weekFirst, dateOrder, language, secondZone, workHours },
       });
@@ -114,12 +111,7 @@ function Times() {
       await client.invalidateQueries({ queryKey: KEYS.calendars });
       await client.invalidateQueries({ queryKey: KEYS.frame });
       toast({ text: t('settings.saved') });
-    } catch (error) {
-      const s = said(error, t('common.unreachable'));
-      if (s.fields.zone || s.fields.phone) setWrong(s.fields);
-      else setRefused(s.sentence);
-    }
-  };
+    });
   return (
     <section style={{ display: 'grid', gap: 12 }}>
       <h2>{t('settings.times')}</h2>

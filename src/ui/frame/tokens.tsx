@@ -10,12 +10,12 @@ import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
+import { useActing } from '../common/acting.ts';
 import { Asked } from '../common/asked.tsx';
 import { DateField } from '../common/date-field.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
 import { KEYS } from '../common/query-keys.ts';
-import { said } from '../common/refusal.ts';
 import { atText, fullDay } from '../common/times.ts';
 
 /** What programs of one's own come in by: made with their limits, shown once, withdrawn. */
@@ -190,24 +190,12 @@ function MakeToken({ onMade, onClose }: { onMade: (secret: string) => void; onCl
   const [reads, setReads] = useState(true);
   const [calendar, setCalendar] = useState('');
   const [until, setUntil] = useState('');
-  const [fields, setFields] = useState<Readonly<Record<string, string>>>({});
-  const [refused, setRefused] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
-  const make = async () => {
-    setBusy(true);
-    setFields({});
-    setRefused(null);
-    try {
+  const { attempt, busy, refused, fields } = useActing(['name', 'calendar', 'until']);
+  const make = () =>
+    attempt(async () => {
       const body = { name, reads, calendar: calendar || null, until: until || null };
       onMade((await call('makeToken', { body })).secret);
-    } catch (error) {
-      const s = said(error, tc('common.unreachable'));
-      setFields(s.fields);
-      if (Object.keys(s.fields).length === 0) setRefused(s.sentence);
-    } finally {
-      setBusy(false);
-    }
-  };
+    });
   return (
     <form
       noValidate

@@ -6,9 +6,10 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { AnswerBody } from '@/contract/meetings/meetings.ts';
 import { dateText, parseDate, wallText } from '@/core/time/index.ts';
+import { useActing } from '../common/acting.ts';
 import { DateField } from '../common/date-field.tsx';
 import { useFrame } from '../common/frame-context.tsx';
-import { said, sentenceOf } from '../common/refusal.ts';
+import { sentenceOf } from '../common/refusal.ts';
 import { TimeField } from '../common/time-field.tsx';
 import { atText, DAY, wallsOf } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
@@ -32,29 +33,24 @@ export interface Invitation {
 
 /** Sends an answer; what is refused is said at its place. Answers whether it was taken. */
 export function useAnswering(invitation: Invitation) {
-  const t = useTranslations();
   const leaving = useLeaving();
   const again = useMeetingsAgain();
   const { toast } = useFrame();
-  const [busy, setBusy] = useState(false);
-  const [refused, setRefused] = useState<string | null>(null);
+  const { attempt, busy, refused } = useActing();
   const seen: Seen = invitation.answered?.answer ?? 'needs-action';
   const send = async (body: AnswerBody): Promise<boolean> => {
-    setBusy(true);
-    setRefused(null);
-    try {
-      const answer = await call('answerItem', { params: { item: invitation.item }, body });
-      if (answer.sending) leaving(answer.sending, invitation.owner, invitation.own);
-      return true;
-    } catch (error) {
-      const text = sentenceOf(said(error, t('common.unreachable')));
-      setRefused(text);
-      toast({ text });
-      return false;
-    } finally {
-      setBusy(false);
-      again();
-    }
+    const taken = await attempt(
+      async () => {
+        const answer = await call('answerItem', { params: { item: invitation.item }, body });
+        if (answer.sending) leaving(answer.sending, invitation.owner, invitation.own);
+      },
+      (why) => {
+        toast({ text: sentenceOf(why) });
+        return sentenceOf(why);
+      },
+    );
+    again();
+    return taken;
   };
   return { send, busy, refused, seen };
 }

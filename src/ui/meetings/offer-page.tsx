@@ -6,6 +6,7 @@ import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { CallRefused, call } from '@/contract/call.ts';
 import { parseInstant } from '@/core/time/index.ts';
+import { useActing } from '../common/acting.ts';
 import { Asked } from '../common/asked.tsx';
 import hillsCss from '../common/hills.module.css';
 import { Mark } from '../common/hills.tsx';
@@ -25,8 +26,7 @@ export function OfferPage({ offer }: { offer: string }) {
   const [chosen, setChosen] = useState<string | null>(null);
   const [name, setName] = useState('');
   const [address, setAddress] = useState('');
-  const [wrong, setWrong] = useState<Record<string, string>>({});
-  const [busy, setBusy] = useState(false);
+  const { attempt, busy, refused, fields: wrong } = useActing(['name', 'address']);
   const [done, setDone] = useState<{ start: string; end: string; words: string } | null>(null);
   const query = useQuery({
     queryKey: KEYS.offer(offer),
@@ -49,22 +49,16 @@ export function OfferPage({ offer }: { offer: string }) {
   const data = gone ? undefined : query.data;
   const choose = async () => {
     if (chosen === null) return;
-    setBusy(true);
-    setWrong({});
-    try {
-      setDone(await call('chooseOffer', { params: { offer }, body: { start: chosen, name, address } }));
-    } catch (error) {
-      const answer = said(error, common('unreachable'));
-      if (Object.keys(answer.fields).length > 0) setWrong(answer.fields);
-      else {
-        setWrong({ all: answer.sentence });
+    await attempt(
+      async () => setDone(await call('chooseOffer', { params: { offer }, body: { start: chosen, name, address } })),
+      ({ fields, sentence }) => {
+        if (Object.keys(fields).length > 0) return null;
         // What is left is read again: what was typed stays.
         setChosen(null);
         void query.refetch();
-      }
-    } finally {
-      setBusy(false);
-    }
+        return sentence;
+      },
+    );
   };
   return (
     <main className={`${offerCss.page} who-2`}>
@@ -90,9 +84,9 @@ export function OfferPage({ offer }: { offer: string }) {
         <section className={offerCss.card}>
           <h1>{data?.words ?? t('title')}</h1>
           <Asked query={query} />
-          {wrong.all && (
+          {refused && (
             <p className="wrong" role="alert">
-              {wrong.all}
+              {refused}
             </p>
           )}
           {data && (
@@ -123,7 +117,7 @@ export function OfferPage({ offer }: { offer: string }) {
                   <TextField
                     label={t('name')}
                     value={name}
-                    error={wrong.name !== undefined}
+                    error={!!wrong.name}
                     helperText={wrong.name}
                     autoComplete="name"
                     onChange={(e) => setName(e.target.value)}
@@ -133,7 +127,7 @@ export function OfferPage({ offer }: { offer: string }) {
                     label={t('address')}
                     type="email"
                     value={address}
-                    error={wrong.address !== undefined}
+                    error={!!wrong.address}
                     helperText={wrong.address ?? t('addressWhy')}
                     autoComplete="email"
                     onChange={(e) => setAddress(e.target.value)}

@@ -3,10 +3,11 @@ import Autocomplete from '@mui/material/Autocomplete';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useQuery } from '@tanstack/react-query';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import { type Choice, choiceOption, fewChoices } from '../common/people-options.tsx';
+import { usePaused } from '../common/preview.ts';
 import { KEYS } from '../common/query-keys.ts';
 import type { Asked, Said } from './heard.ts';
 import meetingsCss from './meetings.module.css';
@@ -215,11 +216,7 @@ export function PeopleField(props: {
 /** Who can come then, as far as one sees it; asked once typing pauses. */
 function useComing(calendar: string, when: Said['when'] | null, people: readonly Asked[], item: string | null) {
   const asked = when && people.length > 0 ? JSON.stringify({ when, people: people.map((p) => p.address), item }) : null;
-  const [settled, setSettled] = useState(asked);
-  useEffect(() => {
-    const timer = setTimeout(() => setSettled(asked), PAUSE_MS);
-    return () => clearTimeout(timer);
-  }, [asked]);
+  const settled = usePaused(asked, PAUSE_MS);
   const query = useQuery({
     queryKey: KEYS.calendar(calendar, 'coming', settled),
     queryFn: () => call('whoCanCome', { params: { calendar }, body: JSON.parse(settled ?? '{}') }),

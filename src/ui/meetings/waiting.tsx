@@ -1,14 +1,13 @@
 'use client';
 import Button from '@mui/material/Button';
 import { useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { WrittenAnswer } from '@/contract/items/items.ts';
 import type { SendingWire } from '@/contract/meetings/meetings.ts';
+import { useActingWithToast } from '../common/acting.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { KEYS } from '../common/query-keys.ts';
-import { said } from '../common/refusal.ts';
 import { firstName } from '../common/token.tsx';
 import meetingsCss from './meetings.module.css';
 
@@ -27,6 +26,7 @@ export function useMeetingsAgain(): () => void {
 export function useLeaving(): (sending: NonNullable<WrittenAnswer['sending']>, name: string, own: boolean) => void {
   const t = useTranslations();
   const { toast } = useFrame();
+  const { attempt } = useActingWithToast();
   const again = useMeetingsAgain();
   return (sending, name, own) => {
     const words = { name: firstName(name), own: own ? 'yes' : 'no', to: sending.to, outside: sending.outside };
@@ -35,12 +35,10 @@ export function useLeaving(): (sending: NonNullable<WrittenAnswer['sending']>, n
       return;
     }
     const back = async () => {
-      try {
+      await attempt(async () => {
         await call('takeBack', { params: { sending: sending.key } });
         toast({ text: t('meetings.takenBack') });
-      } catch (error) {
-        toast({ text: said(error, t('common.unreachable')).sentence });
-      }
+      });
       again();
     };
     toast({ text: t('meetings.leaves', words), undo: () => void back(), undoWord: t('meetings.takeBack') });
@@ -52,18 +50,13 @@ export function Waiting({ waiting, name }: { waiting: readonly SendingWire[]; na
   const t = useTranslations();
   const { toast } = useFrame();
   const again = useMeetingsAgain();
-  const [busy, setBusy] = useState(false);
+  const { attempt, busy } = useActingWithToast();
   const act = async (key: string, how: 'sayIt' | 'takeBack') => {
-    setBusy(true);
-    try {
+    await attempt(async () => {
       await call(how, { params: { sending: key } });
       toast({ text: t(how === 'sayIt' ? 'meetings.saidSoon' : 'meetings.takenBack') });
-    } catch (error) {
-      toast({ text: said(error, t('common.unreachable')).sentence });
-    } finally {
-      setBusy(false);
-      again();
-    }
+    });
+    again();
   };
   return waiting.map((s) => (
     <div key={s.key} className={meetingsCss.waits} role="status">

@@ -5,9 +5,9 @@ import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { MessagesAnswer, MessageWire } from '@/contract/messages.ts';
+import { useActing } from '../common/acting.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
-import { said } from '../common/refusal.ts';
 import { firstName } from '../common/token.tsx';
 import { readPeople } from '../meetings/read-people.ts';
 import { useMeetingsAgain } from '../meetings/waiting.tsx';
@@ -23,18 +23,15 @@ export function WriteMail(props: { messages: MessagesAnswer; answers: MessageWir
   );
   const [subject, setSubject] = useState(answers ? `Re: ${answers.subject.replace(/^(re:\s*)+/i, '')}` : '');
   const [text, setText] = useState('');
-  const [wrong, setWrong] = useState<Readonly<Record<string, string>>>({});
-  const [busy, setBusy] = useState(false);
+  const { attempt, busy, refused, fields: wrong, setFields } = useActing(['to', 'subject', 'text']);
   const { owner, own } = messages;
   const read = readPeople(to);
   const send = async () => {
     if (read.rest) {
-      setWrong({ to: t('meetings.nobody', { text: read.rest }) });
+      setFields({ to: t('meetings.nobody', { text: read.rest }) });
       return;
     }
-    setBusy(true);
-    setWrong({});
-    try {
+    await attempt(async () => {
       await call('writeMail', {
         params: { person: owner.handle },
         body: {
@@ -46,13 +43,8 @@ export function WriteMail(props: { messages: MessagesAnswer; answers: MessageWir
       });
       toast({ text: t('threads.mailSent', { count: read.people.length }) });
       onDone();
-    } catch (error) {
-      const { sentence, fields } = said(error, t('common.unreachable'));
-      setWrong(Object.keys(fields).length > 0 ? fields : { form: sentence });
-    } finally {
-      setBusy(false);
-      again();
-    }
+    });
+    again();
   };
   return (
     <form
@@ -69,7 +61,7 @@ export function WriteMail(props: { messages: MessagesAnswer; answers: MessageWir
           ? t('threads.asYourself')
           : t('threads.inName', { name: owner.name, address: owner.address, by: frame.me.name })}
       </p>
-      {wrong.form && <p className="wrong">{wrong.form}</p>}
+      {refused && <p className="wrong">{refused}</p>}
       <TextField
         label={t('threads.to')}
         value={to}

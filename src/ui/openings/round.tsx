@@ -1,20 +1,21 @@
 'use client';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
-import { useQuery } from '@tanstack/react-query';
 import Link from 'next/link';
 import { useSearchParams } from 'next/navigation';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { RoundAnswer } from '@/contract/openings/round.ts';
 import { dateText, instantText, parseInstant, toWall } from '@/core/time/index.ts';
+import { useActing } from '../common/acting.ts';
 import { Asked as Asking } from '../common/asked.tsx';
 import boardsCss from '../common/boards.module.css';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
+import { usePaused, usePreview } from '../common/preview.ts';
 import { KEYS } from '../common/query-keys.ts';
-import { said, sentenceOf } from '../common/refusal.ts';
+import { sentenceOf } from '../common/refusal.ts';
 import { clock, DAY, dayName } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 import { useItemWrites } from '../items/board/item-writes.ts';
@@ -48,7 +49,6 @@ export function RoundScreen(props: { calendar: string; name: string }) {
 
 function Round({ head, name, today, notice, onNotice }: OnHead) {
   const t = useTranslations('openings');
-  const common = useTranslations('common');
   const { frame, style, now } = useFrame();
   const calendar = head.calendar.key;
   const params = useSearchParams();
@@ -56,7 +56,7 @@ function Round({ head, name, today, notice, onNotice }: OnHead) {
   const [rows, setRows] = useState<readonly Row[]>([emptyRow(1), emptyRow(2)]);
   const [looked, setLooked] = useState(0);
   const [wrong, setWrong] = useState<Readonly<Record<number, string>>>({});
-  const [busy, setBusy] = useState(false);
+  const { attempt, busy } = useActing();
   const [made, setMade] = useState<{ body: string; placed: NonNullable<RoundAnswer['placed']> } | null>(null);
   const { wroteMany } = useItemWrites(
     () => ({ calendar, head }),
@@ -72,22 +72,15 @@ function Round({ head, name, today, notice, onNotice }: OnHead) {
     ...all,
     meetings: rows.map(({ length, people }) => ({ length, people: named(people) })),
   });
-  const [settled, setSettled] = useState(body);
-  useEffect(() => {
-    const timer = setTimeout(() => setSettled(body), PAUSE_MS);
-    return () => clearTimeout(timer);
-  }, [body]);
-  const query = useQuery({
-    queryKey: KEYS.calendar(calendar, 'round', settled),
-    queryFn: () => call('findRound', { params: { calendar }, body: JSON.parse(settled) }),
-    placeholderData: (before) => before,
-    retry: false,
-  });
-  const found = query.data as RoundAnswer | undefined;
+  const paused = usePaused(body, PAUSE_MS);
+  const preview = usePreview(
+    KEYS.calendar(calendar, 'round', paused),
+    () => call('findRound', { params: { calendar }, body: JSON.parse(paused) }) as Promise<RoundAnswer>,
+  );
+  const found = preview.answer;
   const wall = (text: string) => toWall(style.zone, parseInstant(text) ?? 0);
   // Shown as placed only where it is what is asked for now.
-  const proposed =
-    settled === body && !query.isPlaceholderData && found?.placed?.length === rows.length ? found.placed : null;
+  const proposed = paused === body && preview.settled && found?.placed?.length === rows.length ? found.placed : null;
   // What was made stands as it was placed, until something else is asked for.
   const stands = made?.body === body;
   const placed = stands ? made.placed : proposed;
@@ -105,30 +98,32 @@ function Round({ head, name, today, notice, onNotice }: OnHead) {
     setWrong(missing);
     onNotice(null);
     if (!placed || Object.keys(missing).length > 0) return;
-    setBusy(true);
-    try {
-      const meetings = rows.map((row, i) => {
-        const people = [...new Map([...asked.people, ...row.people].map((p) => [p.address, p])).values()];
-        return {
-          title: row.title.trim(),
-          length: row.length,
-          start: placed[i]?.start ?? '',
-          people: people.map(({ address, name, role, group }) => ({ address, name, role, group: group?.key ?? null })),
-        };
-      });
-      const lapses = instantText(now() + HELD_DAYS * DAY);
-      const answer = await call('makeRound', {
-        params: { calendar },
-        body: { as, meetings, place: asked.place.trim() || null, zone: style.zone, lapses },
-      });
-      setMade({ body, placed });
-      wroteMany(answer, t(as === 'holds' ? 'round.held' : 'round.sent', { count: answer.written }), [calendar]);
-    } catch (error) {
-      const answer = said(error, common('unreachable'));
-      onNotice(sentenceOf(answer));
-    } finally {
-      setBusy(false);
-    }
+    await attempt(
+      async () => {
+        const meetings = rows.map((row, i) => {
+          const people = [...new Map([...asked.people, ...row.people].map((p) => [p.address, p])).values()];
+          return {
+            title: row.title.trim(),
+            length: row.length,
+            start: placed[i]?.start ?? '',
+            people: people.map(({ address, name, role, group }) => ({
+              address,
+              name,
+              role,
+              group: group?.key ?? null,
+            })),
+          };
+        });
+        const lapses = instantText(now() + HELD_DAYS * DAY);
+        const answer = await call('makeRound', {
+          params: { calendar },
+          body: { as, meetings, place: asked.place.trim() || null, zone: style.zone, lapses },
+        });
+        setMade({ body, placed });
+        wroteMany(answer, t(as === 'holds' ? 'round.held' : 'round.sent', { count: answer.written }), [calendar]);
+      },
+      (why) => onNotice(sentenceOf(why)),
+    );
   };
   const own = head.own ? ('yes' as const) : ('no' as const);
   const owner = head.own ? frame.me.address : '';
@@ -235,7 +230,7 @@ function Round({ head, name, today, notice, onNotice }: OnHead) {
       </div>
       <aside className={boardsCss.panel} aria-label={t('round.goes')}>
         <h2>{t('round.goes')}</h2>
-        <Asking query={query} />
+        <Asking query={preview.query} />
         {found && found.unknown.length > 0 && (
           <p className="small soft">
             {t('unknown', { count: found.unknown.length, names: found.unknown.slice(0, 4).join(', ') })}
@@ -274,7 +269,7 @@ function Round({ head, name, today, notice, onNotice }: OnHead) {
             })}
           </ol>
         )}
-        {found && settled === body && found.placed === null && (
+        {found && paused === body && found.placed === null && (
           <p>
             {found.without.length > 0
               ? t('round.without', {

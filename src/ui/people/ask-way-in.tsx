@@ -6,8 +6,8 @@ import Link from 'next/link';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
+import { useActing } from '../common/acting.ts';
 import { useHydrated } from '../common/hydrated.ts';
-import { said } from '../common/refusal.ts';
 import { Door } from './door.tsx';
 
 /** Where somebody outside asks for a letter with a way in. The answer is the same for every address. */
@@ -15,9 +15,7 @@ export function AskWayIn({ demo }: { demo: boolean }) {
   const t = useTranslations();
   const hydrated = useHydrated();
   const [sent, setSent] = useState(false);
-  const [wrong, setWrong] = useState<string | null>(null);
-  const [refused, setRefused] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
+  const { attempt, busy, refused, fields } = useActing(['address']);
   return (
     <Door title={t('guest.title')} text={t('guest.intro')}>
       {refused && <Alert severity="error">{refused}</Alert>}
@@ -30,27 +28,24 @@ export function AskWayIn({ demo }: { demo: boolean }) {
         method="post"
         noValidate
         style={{ display: 'grid', gap: 14 }}
-        onSubmit={async (event) => {
+        onSubmit={(event) => {
           event.preventDefault();
           // As it stands in the field: what was typed before the page's script was there counts too.
           const address = String(new FormData(event.currentTarget).get('address') ?? '');
-          setBusy(true);
           setSent(false);
-          setWrong(null);
-          setRefused(null);
-          try {
+          void attempt(async () => {
             await call('askWayIn', { body: { address } });
             setSent(true);
-          } catch (error) {
-            const s = said(error, t('common.unreachable'));
-            if (s.fields.address) setWrong(s.fields.address);
-            else setRefused(s.sentence);
-          } finally {
-            setBusy(false);
-          }
+          });
         }}
       >
-        <TextField label={t('guest.address')} type="email" name="address" error={!!wrong} helperText={wrong} />
+        <TextField
+          label={t('guest.address')}
+          type="email"
+          name="address"
+          error={!!fields.address}
+          helperText={fields.address}
+        />
         <Button type="submit" variant="contained" loading={busy} disabled={!hydrated}>
           {t('guest.send')}
         </Button>

@@ -6,8 +6,8 @@ import Link from 'next/link';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
+import { useActing } from '../common/acting.ts';
 import { useHydrated } from '../common/hydrated.ts';
-import { said } from '../common/refusal.ts';
 import { Door } from './door.tsx';
 
 /** Choosing a password by an address that an administrator handed over. */
@@ -15,10 +15,8 @@ export function ChoosePassword({ token }: { token: string }) {
   const t = useTranslations();
   const hydrated = useHydrated();
   const [password, setPassword] = useState('');
-  const [wrong, setWrong] = useState<string | null>(null);
-  const [refused, setRefused] = useState<string | null>(null);
+  const { attempt, busy, refused, fields } = useActing(['password']);
   const [done, setDone] = useState(false);
-  const [busy, setBusy] = useState(false);
   return (
     <Door title={t('wayIn.title')} text={t('wayIn.text')}>
       {refused && <Alert severity="error">{refused}</Alert>}
@@ -31,21 +29,12 @@ export function ChoosePassword({ token }: { token: string }) {
           method="post"
           noValidate
           style={{ display: 'grid', gap: 14 }}
-          onSubmit={async (event) => {
+          onSubmit={(event) => {
             event.preventDefault();
-            setBusy(true);
-            setWrong(null);
-            setRefused(null);
-            try {
+            void attempt(async () => {
               await call('choosePassword', { body: { token, password } });
               setDone(true);
-            } catch (error) {
-              const s = said(error, t('common.unreachable'));
-              if (s.fields.password) setWrong(s.fields.password);
-              else setRefused(s.sentence);
-            } finally {
-              setBusy(false);
-            }
+            });
           }}
         >
           <TextField
@@ -53,8 +42,8 @@ export function ChoosePassword({ token }: { token: string }) {
             type="password"
             autoComplete="new-password"
             value={password}
-            error={!!wrong}
-            helperText={wrong ?? t('people.passwordHelp')}
+            error={!!fields.password}
+            helperText={fields.password ?? t('people.passwordHelp')}
             onChange={(e) => setPassword(e.target.value)}
           />
           <Button type="submit" variant="contained" loading={busy} disabled={!hydrated}>

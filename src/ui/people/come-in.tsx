@@ -2,19 +2,17 @@
 import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
 import Link from 'next/link';
-import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
+import { useActing } from '../common/acting.ts';
 import { useHydrated } from '../common/hydrated.ts';
-import { said } from '../common/refusal.ts';
 import { Door } from './door.tsx';
 
 /** A letter's single-use address: coming in is a press, so that a mail program that looks at addresses doesn't spend it. */
 export function ComeIn({ token, to }: { token: string; to: string }) {
   const t = useTranslations();
   const hydrated = useHydrated();
-  const [refused, setRefused] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
+  const { attempt, busy, refused } = useActing();
   return (
     <Door title={t('guest.enterTitle')} text={t('guest.enterText')}>
       {refused && <Alert severity="error">{refused}</Alert>}
@@ -22,17 +20,12 @@ export function ComeIn({ token, to }: { token: string; to: string }) {
         variant="contained"
         disabled={!hydrated}
         loading={busy}
-        onClick={async () => {
-          setBusy(true);
-          setRefused(null);
-          try {
+        onClick={() =>
+          void attempt(async () => {
             await call('comeIn', { body: { token } });
             window.location.assign(to);
-          } catch (error) {
-            setRefused(said(error, t('common.unreachable')).sentence);
-            setBusy(false);
-          }
-        }}
+          })
+        }
       >
         {t('guest.enter')}
       </Button>

@@ -6,45 +6,35 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
+import { useActing } from '../common/acting.ts';
 import { Asked } from '../common/asked.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
 import { KEYS } from '../common/query-keys.ts';
-import { said } from '../common/refusal.ts';
 
 /** The organisation's domains: what makes an address one of somebody inside. */
 export function Domains({ mayChange }: { mayChange: boolean }) {
   const t = useTranslations('houseRules');
-  const tc = useTranslations('common');
   const { toast } = useFrame();
   const client = useQueryClient();
   const query = useQuery({ queryKey: KEYS.domains, queryFn: () => call('readDomains', {}) });
   const [name, setName] = useState('');
-  const [wrong, setWrong] = useState<string | null>(null);
-  const [refused, setRefused] = useState<string | null>(null);
+  const { attempt, refused, fields } = useActing();
   const domains = query.data?.domains ?? [];
-  const save = async (next: readonly string[]): Promise<boolean> => {
-    setWrong(null);
-    setRefused(null);
-    try {
+  // One of the list is wrong where it was typed; what is wrong with the whole list is said above it.
+  const wrong = Object.entries(fields).find(([field]) => field.startsWith('domains.'))?.[1];
+  const save = (next: readonly string[]): Promise<boolean> =>
+    attempt(async () => {
       await call('changeDomains', { body: { domains: [...next] } });
       toast({ text: t('domainsSaved') });
       await client.invalidateQueries({ queryKey: KEYS.domains });
-      return true;
-    } catch (error) {
-      const s = said(error, tc('unreachable'));
-      const atField = Object.entries(s.fields).find(([field]) => field.startsWith('domains.'))?.[1];
-      if (atField) setWrong(atField);
-      else setRefused(s.fields.domains ?? s.sentence);
-      return false;
-    }
-  };
+    });
   return (
     <section aria-label={t('domainsHead')} style={{ marginTop: 24, display: 'grid', gap: 8, maxWidth: 640 }}>
       <h2>{t('domainsHead')}</h2>
       <p className="small soft">{domains.length > 0 ? t('domainsHelp') : query.data && t('domainsNone')}</p>
       <Asked query={query} />
-      {refused && <Alert severity="error">{refused}</Alert>}
+      {refused && !wrong && <Alert severity="error">{refused}</Alert>}
       <div className="row" style={{ flexWrap: 'wrap' }}>
         {domains.map((domain) => (
           <span key={domain} className={pageCss.tag}>

@@ -8,12 +8,12 @@ import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { GroupsAnswer } from '@/contract/people/people.ts';
+import { useActing } from '../common/acting.ts';
 import { Asked } from '../common/asked.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
 import { fewPeople, personOption, type Someone } from '../common/people-options.tsx';
 import { KEYS } from '../common/query-keys.ts';
-import { said, sentenceOf } from '../common/refusal.ts';
 import { AskFreeBusy } from '../common/request-free-busy.tsx';
 
 type Group = GroupsAnswer['groups'][number];
@@ -26,28 +26,17 @@ export function Groups(props: {
 }) {
   const { people, seen } = props;
   const t = useTranslations('groups');
-  const tc = useTranslations('common');
   const { toast } = useFrame();
   const client = useQueryClient();
   const query = useQuery({ queryKey: KEYS.groups, queryFn: () => call('listGroups', {}) });
   const [name, setName] = useState('');
-  const [wrong, setWrong] = useState<string | null>(null);
-  const [refused, setRefused] = useState<string | null>(null);
-  const act = async (work: () => Promise<unknown>, text: string): Promise<boolean> => {
-    setRefused(null);
-    setWrong(null);
-    try {
+  const { attempt, refused, fields } = useActing(['name']);
+  const act = (work: () => Promise<unknown>, text: string): Promise<boolean> =>
+    attempt(async () => {
       await work();
       toast({ text });
       await client.invalidateQueries({ queryKey: KEYS.groups });
-      return true;
-    } catch (error) {
-      const s = said(error, tc('unreachable'));
-      if (s.fields.name) setWrong(s.fields.name);
-      else setRefused(sentenceOf(s));
-      return false;
-    }
-  };
+    });
   const set = (group: Group, handle: string, person: string, member: boolean) =>
     act(
       () => call('setMembership', { params: { group: group.key }, body: { handle, member } }),
@@ -145,8 +134,8 @@ export function Groups(props: {
           <TextField
             label={t('name')}
             value={name}
-            error={!!wrong}
-            helperText={wrong}
+            error={!!fields.name}
+            helperText={fields.name}
             onChange={(e) => setName(e.target.value)}
             sx={{ maxWidth: 260 }}
           />

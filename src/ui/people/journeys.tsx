@@ -6,10 +6,10 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
+import { useActing } from '../common/acting.ts';
 import { Asked } from '../common/asked.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import { KEYS } from '../common/query-keys.ts';
-import { said } from '../common/refusal.ts';
 
 /** How long it takes between the organisation's places: read by everybody inside, kept as a table by an administrator. */
 export function Journeys() {
@@ -25,24 +25,23 @@ export function Journeys() {
   });
   const file = useRef<HTMLInputElement>(null);
   const [text, setText] = useState<string | null>(null);
-  const [wrong, setWrong] = useState<readonly string[]>([]);
+  const [lines, setLines] = useState<readonly string[]>([]);
+  const { attempt, refused, clear } = useActing();
+  const wrong = refused ? [refused] : lines;
   const data = query.data;
   if (!frame.me.inside) return null;
-  const save = async () => {
-    setWrong([]);
-    try {
+  const save = () =>
+    attempt(async () => {
+      setLines([]);
       const read = await call('bringInJourneys', { body: { text: text ?? '', apply: true } });
       if (!read.applied) {
-        setWrong(read.wrong.map((w) => tj(`wrong.${w.why}`, { line: w.line })));
+        setLines(read.wrong.map((w) => tj(`wrong.${w.why}`, { line: w.line })));
         return;
       }
       setText(null);
       toast({ text: tj('saved', { count: read.journeys.length }) });
       await client.invalidateQueries({ queryKey: KEYS.journeys });
-    } catch (error) {
-      setWrong([said(error, t('common.unreachable')).sentence]);
-    }
-  };
+    });
   const standing = (data?.journeys ?? []).map(([a, b, m]) => `${a}, ${b}, ${m}`).join('\n');
   return (
     <section style={{ display: 'grid', gap: 10, maxWidth: 560, marginTop: 26 }}>
@@ -118,7 +117,8 @@ export function Journeys() {
                 variant="outlined"
                 onClick={() => {
                   setText(null);
-                  setWrong([]);
+                  setLines([]);
+                  clear();
                 }}
               >
                 {t('form.cancel')}

@@ -19,7 +19,6 @@ import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
 import { fewPeople, personOption } from '../common/people-options.tsx';
 import { KEYS } from '../common/query-keys.ts';
-import { said } from '../common/refusal.ts';
 import { clock, fullDay } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 
@@ -49,14 +48,11 @@ export function PersonFilePanel(props: { handle: string; people: readonly Person
 
 function Directory({ file }: { file: PersonFile }) {
   const t = useTranslations('people');
-  const tc = useTranslations('common');
   const { toast } = useFrame();
   const client = useQueryClient();
   const { name, role, site, phone, kind, administrator } = file;
   const [change, setChange] = useState<PersonChange>({ name, role, site, phone, kind, administrator });
-  const [fields, setFields] = useState<Readonly<Record<string, string>>>({});
-  const [refused, setRefused] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
+  const { attempt, busy, refused, fields } = useActing(['name', 'role', 'site', 'phone']);
   const input = (key: 'name' | 'role' | 'site' | 'phone', label: string) => (
     <TextField
       label={label}
@@ -70,22 +66,13 @@ function Directory({ file }: { file: PersonFile }) {
     <form
       noValidate
       style={{ display: 'grid', gap: 10 }}
-      onSubmit={async (event) => {
+      onSubmit={(event) => {
         event.preventDefault();
-        setBusy(true);
-        setFields({});
-        setRefused(null);
-        try {
+        void attempt(async () => {
           await call('changePerson', { params: { person: file.handle }, body: change });
           toast({ text: t('saved') });
           await client.invalidateQueries();
-        } catch (error) {
-          const s = said(error, tc('unreachable'));
-          setFields(s.fields);
-          setRefused(s.sentence);
-        } finally {
-          setBusy(false);
-        }
+        });
       }}
     >
       <p className="small soft">{file.address}</p>
@@ -174,27 +161,16 @@ function Leaving(props: { file: PersonFile; people: readonly PersonWire[]; onLef
   const [open, setOpen] = useState(false);
   const [heir, setHeir] = useState<PersonWire | null>(null);
   const [sure, setSure] = useState(false);
-  const [wrong, setWrong] = useState<string | null>(null);
-  const [refused, setRefused] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
+  const { attempt, busy, refused, fields, setFields } = useActing(['to']);
   const name = firstName(file.name);
   const leave = async () => {
-    setBusy(true);
-    setWrong(null);
-    setRefused(null);
-    try {
+    const left = await attempt(async () => {
       await call('leave', { params: { person: file.handle }, body: { to: heir?.handle ?? null } });
       toast({ text: t('people.left', { name: file.name }) });
       await client.invalidateQueries();
       onLeft();
-    } catch (error) {
-      const s = said(error, t('common.unreachable'));
-      if (s.fields.to) setWrong(s.fields.to);
-      else setRefused(s.sentence);
-      setSure(false);
-    } finally {
-      setBusy(false);
-    }
+    });
+    if (!left) setSure(false);
   };
   const list = (head: string, lines: readonly string[]) => (
     <>
@@ -254,7 +230,7 @@ function Leaving(props: { file: PersonFile; people: readonly PersonWire[]; onLef
               setSure(false);
             }}
             renderInput={(params) => (
-              <TextField {...params} label={t('people.leavingTo')} error={!!wrong} helperText={wrong} />
+              <TextField {...params} label={t('people.leavingTo')} error={!!fields.to} helperText={fields.to} />
             )}
           />
           {sure ? (
@@ -274,7 +250,7 @@ function Leaving(props: { file: PersonFile; people: readonly PersonWire[]; onLef
               <Button
                 variant="outlined"
                 color="error"
-                onClick={() => (heir ? setSure(true) : setWrong(t('fields.heir')))}
+                onClick={() => (heir ? setSure(true) : setFields({ to: t('fields.heir') }))}
               >
                 {t('people.leavingDo', { name })}
               </Button>

@@ -6,8 +6,8 @@ import TextField from '@mui/material/TextField';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
+import { useActing } from '../common/acting.ts';
 import { useFrame } from '../common/frame-context.tsx';
-import { said } from '../common/refusal.ts';
 
 /** A room or a thing for the directory: what it is called, where it is, how many it holds. What was typed stays through a refusal. */
 export function RoomForm({ onAdded }: { onAdded: (name: string) => void }) {
@@ -20,27 +20,15 @@ export function RoomForm({ onAdded }: { onAdded: (name: string) => void }) {
     place: '',
     size: '',
   });
-  const [wrong, setWrong] = useState<Readonly<Record<string, string>>>({});
-  const [refused, setRefused] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
-  const send = async () => {
-    setBusy(true);
-    setWrong({});
-    setRefused(null);
-    try {
+  const { attempt, busy, refused, fields: wrong } = useActing(['name', 'address', 'place', 'size']);
+  const send = () =>
+    attempt(async () => {
       const { size, ...rest } = values;
       const count = size.trim() === '' ? null : Number(size);
       await call('addRoom', { body: { ...rest, size: rest.resource === 'room' ? count : null, zone: style.zone } });
       onAdded(values.name.trim());
       setValues({ name: '', address: '', resource: values.resource, place: '', size: '' });
-    } catch (error) {
-      const answer = said(error, t('common.unreachable'));
-      setRefused(answer.sentence);
-      setWrong(answer.fields);
-    } finally {
-      setBusy(false);
-    }
-  };
+    });
   const input = (name: 'name' | 'address' | 'place' | 'size', label: string, help?: string) => (
     <TextField
       label={label}

@@ -7,9 +7,9 @@ import { useEffect, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
+import { useActing } from '../common/acting.ts';
 import { Hills, Mark } from '../common/hills.tsx';
 import { useHydrated } from '../common/hydrated.ts';
-import { said } from '../common/refusal.ts';
 import { firstName, Token } from '../common/token.tsx';
 import doorCss from './door.module.css';
 import signInCss from './sign-in.module.css';
@@ -29,23 +29,23 @@ export function SignIn({ goal, faces, host }: { goal: string; faces: readonly Fa
   const { register, handleSubmit, setError, formState } = useForm<{ address: string; password: string }>();
   const hydrated = useHydrated();
   const { errors, isSubmitting } = formState;
-  const [refused, setRefused] = useState<string | null>(null);
+  const { attempt, refused } = useActing();
   const [stepping, setStepping] = useState<string | null>(null);
 
   const signIn = async (v: { address: string; password: string }) => {
-    setRefused(null);
-    try {
-      await call('signIn', { body: v });
-      window.location.assign(goal);
-    } catch (error) {
-      const s = said(error, t('signIn.unreachable'));
-      setRefused(s.sentence);
-      for (const [field, message] of Object.entries(s.fields))
-        if (field === 'address' || field === 'password') setError(field, { message });
-    }
+    await attempt(
+      async () => {
+        await call('signIn', { body: v });
+        window.location.assign(goal);
+      },
+      ({ fields, sentence }) => {
+        for (const [field, message] of Object.entries(fields))
+          if (field === 'address' || field === 'password') setError(field, { message });
+        return sentence;
+      },
+    );
   };
   const stepInto = async (handle: string) => {
-    setRefused(null);
     setStepping(handle);
     // Each sample person has a host of their own, where the machine's name allows one.
     const own = ownHost(host, handle);
@@ -55,13 +55,11 @@ export function SignIn({ goal, faces, host }: { goal: string; faces: readonly Fa
       );
       return;
     }
-    try {
+    const inside = await attempt(async () => {
       await call('stepIn', { body: { handle } });
       window.location.assign(goal);
-    } catch (error) {
-      setRefused(said(error, t('signIn.unreachable')).sentence);
-      setStepping(null);
-    }
+    });
+    if (!inside) setStepping(null);
   };
   // biome-ignore lint/correctness/useExhaustiveDependencies: once, when the page opens on the person's own host
   useEffect(() => {

@@ -7,10 +7,10 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
+import { useActing } from '../common/acting.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
 import { KEYS } from '../common/query-keys.ts';
-import { said } from '../common/refusal.ts';
 
 /** A further calendar, with an access of its own: the place for what others, or strangers, are meant to see. */
 export function BeginCalendar(props: {
@@ -25,31 +25,20 @@ export function BeginCalendar(props: {
   // A calendar for a group is its maker's own.
   const own = props.of === frame.me.handle && frame.me.inside;
   const { data: groups } = useQuery({ queryKey: KEYS.groups, queryFn: () => call('listGroups', {}), enabled: own });
-  const [wrong, setWrong] = useState<string | null>(null);
-  const [refused, setRefused] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
+  const { attempt, busy, refused, fields } = useActing(['name']);
   return (
     <form
       className={pageCss.card}
       aria-label={t('lines.beginCalendar')}
       style={{ display: 'grid', gap: 10 }}
-      onSubmit={async (event) => {
+      onSubmit={(event) => {
         event.preventDefault();
-        setBusy(true);
-        setWrong(null);
-        setRefused(null);
-        try {
+        void attempt(async () => {
           const { calendar } = await call('beginCalendar', {
             body: { of: props.of, name, ...(group ? { group } : {}) },
           });
           props.onAdded(calendar, name);
-        } catch (error) {
-          const s = said(error, t('common.unreachable'));
-          if (s.fields.name) setWrong(s.fields.name);
-          else setRefused(s.sentence);
-        } finally {
-          setBusy(false);
-        }
+        });
       }}
     >
       {refused && <Alert severity="error">{refused}</Alert>}
@@ -57,8 +46,8 @@ export function BeginCalendar(props: {
         label={t('lines.calendarName')}
         value={name}
         autoFocus
-        error={!!wrong}
-        helperText={wrong ?? t('lines.calendarNameHelp')}
+        error={!!fields.name}
+        helperText={fields.name ?? t('lines.calendarNameHelp')}
         onChange={(e) => setName(e.target.value)}
       />
       {own && groups && groups.groups.length > 0 && (

@@ -1,6 +1,5 @@
 'use client';
 import Alert from '@mui/material/Alert';
-import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
@@ -10,8 +9,8 @@ import { fromWallLenient, instantText, parseDate, parseInstant, toWall } from '@
 import { DateField } from '../common/date-field.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
+import { usePreview } from '../common/preview.ts';
 import { KEYS } from '../common/query-keys.ts';
-import { said } from '../common/refusal.ts';
 import { DAY, fullDay } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 
@@ -19,17 +18,13 @@ import { firstName } from '../common/token.tsx';
 export function Ask({ calendar, audience, item }: { calendar: string; audience: AudienceWire; item: string }) {
   const t = useTranslations('lines');
   const ts = useTranslations('seen');
-  const tc = useTranslations('common');
   const { style } = useFrame();
   const [day, setDay] = useState('');
   const parsed = parseDate(day);
   const at = parsed === null ? null : instantText(fromWallLenient(style.zone, parsed + DAY - 60_000));
-  const { data, error } = useQuery({
-    queryKey: KEYS.calendar(calendar, 'ask', audience, item, at),
-    queryFn: () => call('explainAccess', { params: { calendar }, body: { audience, item, at } }),
-    retry: false,
-  });
-  const failed = error ? said(error, tc('unreachable')) : null;
+  const { answer: data, why: failed } = usePreview(KEYS.calendar(calendar, 'ask', audience, item, at), () =>
+    call('explainAccess', { params: { calendar }, body: { audience, item, at } }),
+  );
   const name = data?.name ? firstName(data.name) : t('asEveryone');
   return (
     <section className={pageCss.card} aria-label={t('askTitle')} style={{ marginTop: 8 }}>

@@ -7,11 +7,11 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { Finding } from '@/contract/sharing/review.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
+import { useActing } from '../common/acting.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
 import { NOTHING } from '../common/plain-rights.ts';
 import { KEYS } from '../common/query-keys.ts';
-import { said } from '../common/refusal.ts';
 import { dayMonth, whenText } from '../common/times.ts';
 import { FindingView } from './finding-view.tsx';
 import { Words } from './words.tsx';
@@ -26,8 +26,9 @@ export function Findings(props: {
   const { style } = useFrame();
   const [open, setOpen] = useState(false);
   const [shown, setShown] = useState<string | null>(null);
-  const [refused, setRefused] = useState<string | null>(null);
-  const [busy, setBusy] = useState<string | null>(null);
+  const { attempt, busy: acting, refused } = useActing();
+  const [mending, setMending] = useState<string | null>(null);
+  const busy = acting ? mending : null;
   const { data } = useQuery({
     queryKey: KEYS.calendar(calendar, 'findings'),
     queryFn: () => call('readFindings', { params: { calendar } }),
@@ -80,9 +81,8 @@ export function Findings(props: {
     }
   };
   const mend = async (f: Finding) => {
-    setBusy(keyOf(f));
-    setRefused(null);
-    try {
+    setMending(keyOf(f));
+    await attempt(async () => {
       if (f.kind === 'sensitive') {
         const answer = await call('changeItem', {
           params: { item: f.item.id },
@@ -105,11 +105,7 @@ export function Findings(props: {
         await call('takeAccess', { params: { calendar }, body: { audience: f.audience, seen: f.seen } });
         await onMended(f.kind === 'link' ? t('lines.withdrawn') : t('findings.takenDone', { name: f.name }));
       }
-    } catch (error) {
-      setRefused(said(error, t('common.unreachable')).sentence);
-    } finally {
-      setBusy(null);
-    }
+    });
   };
   return (
     <section

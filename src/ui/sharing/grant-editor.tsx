@@ -1,35 +1,28 @@
 'use client';
 import Alert from '@mui/material/Alert';
-import FormControlLabel from '@mui/material/FormControlLabel';
-import MenuItem from '@mui/material/MenuItem';
-import Switch from '@mui/material/Switch';
 import TextField from '@mui/material/TextField';
-import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { usePathname, useSearchParams } from 'next/navigation';
 import { type ReactNode, useEffect, useState } from 'react';
 import { useTranslations } from 'use-intl';
-import { CallRefused, call } from '@/contract/call.ts';
+import { call } from '@/contract/call.ts';
 import { reachOf } from '@/contract/sharing/reach.ts';
 import type {
   AudienceWire,
-  ChoiceWire,
   GivenAnswer,
   GrantWire,
-  PreviewAnswer,
   SightlineRow,
   SightlinesAnswer,
 } from '@/contract/sharing/sharing.ts';
 import type { RightsWire } from '@/contract/sharing/sight.ts';
-import { SIGHTS } from '@/core/calendar/index.ts';
 import { dateText, parseInstant, toWall, weekStart } from '@/core/time/index.ts';
+import { useActing } from '../common/acting.ts';
+import { useChoosing, useConfirming } from '../common/choosing.ts';
 import { useFrame } from '../common/frame-context.tsx';
-import pageCss from '../common/page.module.css';
 import { NOTHING } from '../common/plain-rights.ts';
-import { KEYS } from '../common/query-keys.ts';
-import { said } from '../common/refusal.ts';
 import { dropDraft, peekDraft, useSaveDraftOnLeaving } from '../common/saved-drafts.ts';
 import { DAY } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
+import { AskBack } from './ask-back.tsx';
 import { audienceParam } from './audience-param.ts';
 import { BarredCard } from './barred-card.tsx';
 import { ConfirmGive } from './confirm-give.tsx';
@@ -38,12 +31,13 @@ import { GrantDates } from './grant-dates.tsx';
 import grantEditorCss from './grant-editor.module.css';
 import { GrantHead } from './grant-head.tsx';
 import type { KeptGrant } from './grant-rights.ts';
+import { GrantSummary } from './grant-summary.tsx';
 import { LeastShown } from './least.tsx';
 import { LinkPart } from './link-part.tsx';
 import { MessageShown } from './message-shown.tsx';
 import { Opened } from './opened.tsx';
 import { FieldWrong, RightsPart, same } from './rights-part.tsx';
-import { useSentence } from './sentence.tsx';
+import { useRightsPreview } from './rights-preview.ts';
 import sightlinesCss from './sightlines.module.css';
 import { TakeCard } from './take-card.tsx';
 import { TheirView } from './their-view.tsx';
@@ -66,7 +60,6 @@ export function GrantEditor(props: {
   const t = useTranslations();
   const tl = useTranslations('lines');
   const { style, now } = useFrame();
-  const sentence = useSentence();
   const everyoneRow = row.audience.kind === 'everyone';
   const link = row.audience.kind === 'link' || row.audience.kind === 'newLink';
   const owner = firstName(lines.owner.name);
@@ -82,7 +75,6 @@ export function GrantEditor(props: {
   const [kept] = useState(() => peekDraft(keptAs)?.data as KeptGrant | undefined);
   useEffect(() => dropDraft(keptAs), [keptAs]);
   const [chosen, setChosen] = useState<RightsWire | null>(kept?.chosen ?? null);
-  const [queued, setQueued] = useState<{ group: string; value: string } | null>(null);
   // The grant as it stood when the first choice was made: what someone else changes meanwhile is not written over unseen.
   const [base, setBase] = useState<{ key: string | null } | null>(null);
   const dayOf = (instant: string | null | undefined, back: number) =>
@@ -96,52 +88,27 @@ export function GrantEditor(props: {
   const [asks, setAsks] = useState<RightsWire['sight'] | null>(null);
   const [linkName, setLinkName] = useState(kept?.linkName ?? '');
   const [taking, setTaking] = useState(false);
-  const [confirming, setConfirming] = useState<{ tell: boolean } | null>(null);
-  const [barred, setBarred] = useState<ChoiceWire | null>(null);
-  const [refused, setRefused] = useState<string | null>(null);
-  const [fields, setFields] = useState<Readonly<Record<string, string>>>({});
-  const [busy, setBusy] = useState(false);
+  const { attempt, busy, refused, fields, clear } = useActing();
   const [week, setWeek] = useState(() => weekStart(today, style.weekFirst));
 
   const mayAskBack = lines.own && lines.calendar.main && row.audience.kind === 'person' && !row.outside;
   const spanOf = (from: string, until: string) =>
     from || until ? { from: from || null, until: until || null, zone: style.zone } : null;
   const rights = chosen ?? start;
-  const range = { from: dateText(week), to: dateText(week + 7 * DAY), zone: style.zone };
-  const preview = useQuery({
-    queryKey: KEYS.calendar(calendar, 'preview', row.audience, grant?.key ?? null, taking ? null : rights, range),
-    queryFn: () =>
-      call('previewAccess', {
-        params: { calendar },
-        body: { audience: row.audience, rights: taking ? null : rights, seen: grant?.key ?? null, range },
-      }) as Promise<PreviewAnswer>,
-    placeholderData: keepPreviousData,
-  });
-  const answer = preview.data;
+  const preview = useRightsPreview(calendar, row.audience, taking ? null : rights, grant?.key ?? null, week);
+  const { answer, settled } = preview;
   // An audience that can't be given anything is said as soon as it is known, not when one saves.
-  const audienceWrong = preview.error instanceof CallRefused ? preview.error.body.fields?.audience : undefined;
-  const settled = answer !== undefined && !preview.isPlaceholderData;
-
+  const audienceWrong = preview.why?.fields.audience;
+  const choosing = useChoosing(preview, setChosen);
   // What is confirmed, and whether it must be, goes by the answer for the rights as they stand: until it is here, saving waits.
-  const ready = queued === null && settled;
-
+  const ready = !choosing.waits && settled;
   const pick = (group: string, value: string) => {
-    setRefused(null);
-    setFields({});
+    clear();
     setTaking(false);
-    setConfirming(null);
-    setBarred(null);
+    saving.no();
     setBase((was) => was ?? { key: grant?.key ?? null });
-    setQueued({ group, value });
+    choosing.pick(group, value);
   };
-  // A choice is carried out on what the server says of the rights as they stand; until that is here, it waits.
-  useEffect(() => {
-    if (!queued || !settled) return;
-    const found = answer.choices.find((c) => c.group === queued.group && c.value === queued.value);
-    if (found?.barred) setBarred(found);
-    else if (found && !found.needs) setChosen(found.rights);
-    setQueued(null);
-  }, [queued, settled, answer]);
 
   const unsaved = grant === null || !same(rights, grant.rights) || from !== was.from || until !== was.until;
   const path = usePathname();
@@ -171,26 +138,20 @@ export function GrantEditor(props: {
       ? t(`presets.${preset.value as 'full'}`)
       : `${t(`sights.${r.sight}`)}, ${t(`reaches.${reachOf(r)}`).toLowerCase()}`;
   };
-  const act = async (work: () => Promise<unknown>, done: () => Promise<void>) => {
-    setBusy(true);
-    setRefused(null);
-    setFields({});
-    try {
-      await work();
-      await done();
-    } catch (error) {
-      const s = said(error, t('common.unreachable'));
-      // It was said: the next try is one that has seen it.
-      if (s.code === 'changedMeanwhile') setBase(null);
-      setRefused(s.code === 'changedMeanwhile' ? tl('stale') : s.sentence);
-      setFields(s.fields);
-    } finally {
-      setBusy(false);
-    }
-  };
+  const act = (work: () => Promise<unknown>, done: () => Promise<void>) =>
+    attempt(
+      async () => {
+        await work();
+        await done();
+      },
+      ({ code, sentence }) => {
+        // It was said: the next try is one that has seen it.
+        if (code === 'changedMeanwhile') setBase(null);
+        return code === 'changedMeanwhile' ? tl('stale') : sentence;
+      },
+    );
   const what = (everyoneRow || link) && rights.sight === 'nothing' ? t('sights.nothing') : presetName(rights);
   const give = (tell: boolean, dates = { from, until }) => {
-    setConfirming(null);
     let given: GivenAnswer | null = null;
     return act(
       async () => {
@@ -227,10 +188,7 @@ export function GrantEditor(props: {
   // What leaves the house, or reaches many, is said once more with the names of those who get it.
   const leavesHouse = answer?.outside === true && rights.sight !== 'nothing';
   const reachesMany = everyoneRow && (answer?.moved.more ?? 0) > 0;
-  const save = (tell: boolean) => {
-    if (leavesHouse || reachesMany) setConfirming({ tell });
-    else void give(tell);
-  };
+  const saving = useConfirming(({ tell }: { tell: boolean }) => give(tell));
   const take = (tell: boolean) =>
     act(
       () =>
@@ -261,10 +219,6 @@ export function GrantEditor(props: {
     const last = Math.max(toWall(style.zone, (parseInstant(grant?.until ?? '') ?? 0) - 1), today);
     return give(false, { from: was.from, until: dateText(last + 7 * DAY) });
   };
-  const words = sentence(settled && row.cutBy.length > 0 ? answer.effective : rights, owner, lines.own);
-  const cautions = (['speaks', 'shares', 'private'] as const)
-    .filter((extra) => rights[extra])
-    .map((extra) => tl(`caution.${extra}`, { owner }));
   return (
     <>
       <div className={sightlinesCss.col}>
@@ -285,22 +239,20 @@ export function GrantEditor(props: {
               onName={setLinkName}
             />
           )}
-          <div className={`${pageCss.card} ${grantEditorCss.card}`} aria-live="polite">
-            <p>
-              <b>{link ? name || tl('newLinkTitle') : who}</b> {words.does} <span className="soft">{words.cannot}</span>
-            </p>
-            {cautions.length > 0 && (
-              <p className="small wrong">{tl('cautionHead', { who, list: cautions.join('; ') })}</p>
-            )}
-            {row.cutBy.length > 0 && (
-              <p className="wrong small">
-                {tl('cutBy', { rules: row.cutBy.map((r) => t(`houseRuleNames.${r as 'linkSight'}`)).join('; ') })}
-              </p>
-            )}
-          </div>
+          <GrantSummary
+            who={who}
+            name={link ? name || tl('newLinkTitle') : who}
+            owner={owner}
+            own={lines.own}
+            rights={rights}
+            comesTo={answer && settled && row.cutBy.length > 0 ? answer.effective : rights}
+            cutBy={row.cutBy}
+          />
           {refused && <Alert severity="error">{refused}</Alert>}
           {!link && <FieldWrong text={fields.audience ?? audienceWrong} />}
-          {barred && <BarredCard choice={barred} further={!lines.calendar.main} onClose={() => setBarred(null)} />}
+          {choosing.barred && (
+            <BarredCard choice={choosing.barred} further={!lines.calendar.main} onClose={choosing.leaveBarred} />
+          )}
           {grant === null && !everyoneRow && !link && row.audience.kind !== 'group' && row.grants.length === 0 && (
             <LeastShown
               calendar={calendar}
@@ -317,7 +269,9 @@ export function GrantEditor(props: {
             fields={fields}
             onPick={pick}
           />
-          {settled && answer.opened.length > 0 && <Opened items={answer.opened} ticked={hidden} onTick={setHidden} />}
+          {answer && settled && answer.opened.length > 0 && (
+            <Opened items={answer.opened} ticked={hidden} onTick={setHidden} />
+          )}
           {!everyoneRow && (
             <>
               <GrantDates
@@ -341,36 +295,15 @@ export function GrantEditor(props: {
                   onChange={(e) => setNote(e.target.value)}
                 />
               )}
-              {mayAskBack && unsaved && answer && answer.theirs?.sight !== 'full' && (
-                <FormControlLabel
-                  sx={{ m: 0, gap: 1 }}
-                  label={tl('askBack', { name: who })}
-                  control={
-                    <Switch
-                      size="small"
-                      checked={asks !== null}
-                      onChange={(e) =>
-                        setAsks(e.target.checked ? (rights.sight === 'nothing' ? 'busy' : rights.sight) : null)
-                      }
-                    />
-                  }
+              {mayAskBack && unsaved && (
+                <AskBack
+                  who={who}
+                  offered={answer !== undefined && answer.theirs?.sight !== 'full'}
+                  given={rights.sight}
+                  level={asks}
+                  wrong={fields.asks}
+                  onLevel={setAsks}
                 />
-              )}
-              {mayAskBack && unsaved && asks !== null && (
-                <TextField
-                  select
-                  label={tl('askBackLevel', { name: who })}
-                  value={asks}
-                  error={!!fields.asks}
-                  helperText={fields.asks}
-                  onChange={(e) => setAsks(e.target.value as typeof asks)}
-                >
-                  {SIGHTS.filter((s) => s !== 'nothing').map((s) => (
-                    <MenuItem key={s} value={s}>
-                      {t(`sights.${s}`)}, {t(`sightHelp.${s}`)}
-                    </MenuItem>
-                  ))}
-                </TextField>
               )}
               {unsaved && !link && settled && (
                 <MessageShown
@@ -388,7 +321,7 @@ export function GrantEditor(props: {
               )}
             </>
           )}
-          {confirming && answer ? (
+          {saving.confirming && answer ? (
             <ConfirmGive
               text={
                 everyoneRow
@@ -403,13 +336,13 @@ export function GrantEditor(props: {
                         who: row.who.detail ? `${name} (${row.who.detail})` : name,
                         what,
                         owner: lines.owner.name,
-                        letter: confirming.tell ? 'yes' : 'no',
+                        letter: saving.confirming.tell ? 'yes' : 'no',
                       })
               }
               head={everyoneRow ? tl('confirmEveryoneHead', { what }) : null}
               busy={busy}
-              onYes={() => void give(confirming.tell)}
-              onNo={() => setConfirming(null)}
+              onYes={saving.yes}
+              onNo={saving.no}
             />
           ) : taking && answer ? (
             <TakeCard
@@ -429,7 +362,7 @@ export function GrantEditor(props: {
               unsaved={unsaved}
               ready={ready}
               busy={busy}
-              onSave={save}
+              onSave={(tell) => saving.press({ tell }, leavesHouse || reachesMany)}
               onLeave={() => {
                 setChosen(null);
                 setSpan(null);
@@ -450,7 +383,7 @@ export function GrantEditor(props: {
         main={lines.calendar.main}
         closed={lines.asAdministrator}
         answer={answer}
-        failed={preview.isError}
+        failed={preview.why !== null}
         dirty={unsaved || taking}
         week={week}
         onWeek={setWeek}

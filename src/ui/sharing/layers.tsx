@@ -11,13 +11,13 @@ import { call } from '@/contract/call.ts';
 import type { GiveBody, PreviewAnswer, SightlinesAnswer } from '@/contract/sharing/sharing.ts';
 import { SIGHTS } from '@/core/calendar/index.ts';
 import { dateText, toWall, weekStart } from '@/core/time/index.ts';
+import { useActing } from '../common/acting.ts';
 import { DateField } from '../common/date-field.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
 import { fewPeople, personOption } from '../common/people-options.tsx';
 import { NOTHING } from '../common/plain-rights.ts';
 import { KEYS } from '../common/query-keys.ts';
-import { said, sentenceOf } from '../common/refusal.ts';
 import { DAY } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 
@@ -44,8 +44,7 @@ export function Layers(props: {
   const [acts, setActs] = useState<Person | null>(null);
   const [as, setAs] = useState<(typeof ACTS)[number]>('delegate');
   const [until, setUntil] = useState('');
-  const [refused, setRefused] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
+  const { attempt, busy, refused } = useActing();
   // What the word for acting comes to is the server's to say.
   const week = weekStart(Math.floor(toWall(style.zone, now()) / DAY) * DAY);
   const preview = useQuery({
@@ -74,8 +73,6 @@ export function Layers(props: {
   const listed = [...few, ...(acts ? [acts] : [])].filter((p) => standsFor(p.handle) !== null).map((p) => p.name);
   const everyoneChanged = (standing?.rights.sight ?? 'nothing') !== all;
   const give = async (tell: boolean) => {
-    setBusy(true);
-    setRefused(null);
     const telling = tell ? { note: '' } : null;
     const gives: GiveBody[] = [
       ...(everyoneChanged
@@ -106,16 +103,11 @@ export function Layers(props: {
           ]
         : []),
     ];
-    try {
+    await attempt(async () => {
       await call('giveSeveral', { params: { calendar }, body: { gives } });
       onClose();
       await onDone(t('lines.layersDone'));
-    } catch (error) {
-      const s = said(error, t('common.unreachable'));
-      setRefused(sentenceOf(s));
-    } finally {
-      setBusy(false);
-    }
+    });
   };
   const nothingToDo = !everyoneChanged && few.length === 0 && acts === null;
   const sightChoice = (label: string, value: (typeof SIGHTS)[number], set: (s: (typeof SIGHTS)[number]) => void) => (

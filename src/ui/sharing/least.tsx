@@ -7,6 +7,7 @@ import type { AudienceWire } from '@/contract/sharing/sharing.ts';
 import type { RightsWire } from '@/contract/sharing/sight.ts';
 import pageCss from '../common/page.module.css';
 import { KEYS } from '../common/query-keys.ts';
+import leastCss from './least.module.css';
 import { same } from './rights-part.tsx';
 
 /** The least that would serve whoever was chosen, and why; taken in one press. Nothing is given by that until it is saved. */
@@ -19,16 +20,22 @@ export function LeastShown(props: {
 }) {
   const { calendar, audience, who, rights, onTake } = props;
   const t = useTranslations();
-  const { data } = useQuery({
+  const { data, isPending } = useQuery({
     queryKey: KEYS.calendar(calendar, 'least', audience),
     queryFn: () => call('suggestLevel', { params: { calendar }, body: { audience } }),
     retry: false,
   });
   const least = data?.suggested;
-  if (!least) return null;
+  // Its place is kept from the beginning: the choices below it must not move away under the pointer.
+  if (!least)
+    return (
+      <div className={`${pageCss.card} ${leastCss.place}`} aria-hidden={isPending}>
+        {!isPending && <span className="small soft">{t('lines.leastNone', { who })}</span>}
+      </div>
+    );
   const what = t(`presets.${least.preset as 'full'}`);
   return (
-    <div className={`${pageCss.card} row`} style={{ justifyContent: 'space-between' }}>
+    <div className={`${pageCss.card} ${leastCss.place}`}>
       <p>
         {t('lines.least', { what })}{' '}
         <span className="small soft">

@@ -8,10 +8,10 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { LinkShown } from '@/contract/sharing/sharing.ts';
 import { LANGUAGE_NAMES, LANGUAGES } from '@/messages/languages.ts';
+import { useActing } from '../common/acting.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { useHydrated } from '../common/hydrated.ts';
 import { KEYS } from '../common/query-keys.ts';
-import { said } from '../common/refusal.ts';
 import { ZoneField } from '../common/zone-field.tsx';
 
 /** How far ahead a link may show, in days. */
@@ -127,31 +127,21 @@ function Address(props: { label: string; address: string; help?: string; open?: 
 /** How far ahead a link shows, in which language and zone, and which website may show its page in a frame. */
 function Shown({ calendar, link, shown }: { calendar: string; link: string; shown: LinkShown }) {
   const t = useTranslations('lines');
-  const tc = useTranslations('common');
   const { toast } = useFrame();
   const client = useQueryClient();
   const [values, setValues] = useState(shown);
-  const [fields, setFields] = useState<Readonly<Record<string, string>>>({});
-  const [busy, setBusy] = useState(false);
-  const save = async () => {
-    setBusy(true);
-    setFields({});
-    try {
+  const { attempt, busy, refused, fields } = useActing(['ahead', 'zone', 'framedBy']);
+  const save = () =>
+    attempt(async () => {
       await call('setLinkShown', { params: { calendar, link }, body: values });
       toast({ text: t('linkShownSaved') });
       await client.invalidateQueries({ queryKey: KEYS.calendar(calendar) });
-    } catch (error) {
-      const s = said(error, tc('unreachable'));
-      setFields(s.fields);
-      if (Object.keys(s.fields).length === 0) toast({ text: s.sentence });
-    } finally {
-      setBusy(false);
-    }
-  };
+    });
   const days = AHEAD.some((d) => d === values.ahead) ? AHEAD : [...AHEAD, values.ahead].sort((a, b) => a - b);
   return (
     <section aria-label={t('linkShownHead')} style={{ display: 'grid', gap: 8 }}>
       <h3>{t('linkShownHead')}</h3>
+      {refused && <p className="small wrong">{refused}</p>}
       <TextField
         select
         label={t('linkAhead')}

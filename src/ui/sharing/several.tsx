@@ -9,13 +9,14 @@ import { call } from '@/contract/call.ts';
 import { reachOf } from '@/contract/sharing/reach.ts';
 import type { AudienceWire, SightlineRow, SightlinesAnswer } from '@/contract/sharing/sharing.ts';
 import { SIGHTS } from '@/core/calendar/index.ts';
-import { useChoices } from '../common/access-request-choices.ts';
+import { useActing } from '../common/acting.ts';
+import { useConfirming, usePlainChoices } from '../common/choosing.ts';
 import { DateField } from '../common/date-field.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
 import { plain } from '../common/people-options.tsx';
 import { FREE_BUSY, NOTHING } from '../common/plain-rights.ts';
-import { said } from '../common/refusal.ts';
+import type { Said } from '../common/refusal.ts';
 import { ConfirmGive } from './confirm-give.tsx';
 import { readTyped } from './typed.ts';
 
@@ -57,17 +58,14 @@ export function Several(props: {
   const [text, setText] = useState('');
   const { style } = useFrame();
   const [chosen, setChosen] = useState(FREE_BUSY);
-  const pick = useChoices(chosen, setChosen);
+  const { pick } = usePlainChoices(chosen, setChosen);
   // In place of a level: they are shut out, or their rows taken away so that what everyone inside gets counts for them.
   const [instead, setInstead] = useState<'nothing' | 'everyone' | null>(null);
   const back = instead === 'everyone';
   const rights = instead === null ? chosen : NOTHING;
   const { sight } = rights;
-  // Whether they are told, where that is to be confirmed once more.
-  const [confirming, setConfirming] = useState<{ tell: boolean } | null>(null);
   const [until, setUntil] = useState('');
-  const [refused, setRefused] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
+  const { attempt, busy, refused } = useActing();
   const found = text
     .split(/[\n,;]+/)
     .map((w) => w.trim())
@@ -91,46 +89,41 @@ export function Several(props: {
   const outside = people.filter((m) => m.outside);
   const what = sight === 'nothing' ? t('presets.shutOut') : t(`sights.${sight}`);
   const give = async (tell: boolean) => {
-    setBusy(true);
-    setRefused(null);
-    try {
-      if (back) {
-        const body = { takes: takes.map((one) => ({ ...one, tell: tell ? { note: '' } : null })) };
-        await call('takeSeveral', { params: { calendar }, body });
-        onClose();
-        await onDone(t('lines.pasteBackDone', { count: people.length, sight: t(`sightWords.${everyone}`) }));
-        return;
-      }
-      await call('giveSeveral', {
-        params: { calendar },
-        body: {
-          gives: people.flatMap((m) =>
-            m.audience
-              ? [
-                  {
-                    audience: rowOf(m)?.audience ?? m.audience,
-                    rights,
-                    seen: until === '' ? (standingOf(rowOf(m))?.key ?? null) : null,
-                    span: until === '' ? null : { from: null, until, zone: style.zone },
-                    tell: tell ? { note: '' } : null,
-                  },
-                ]
-              : [],
-          ),
-        },
-      });
+    if (back) {
+      const body = { takes: takes.map((one) => ({ ...one, tell: tell ? { note: '' } : null })) };
+      await call('takeSeveral', { params: { calendar }, body });
       onClose();
-      await onDone(t('lines.pasteDone', { count: people.length, what }));
-    } catch (error) {
-      const s = said(error, t('common.unreachable'));
-      const [field, sentence] = Object.entries(s.fields)[0] ?? [];
-      const who = people[Number(field?.split('.')[1] ?? Number.NaN)]?.word;
-      setRefused(who && sentence ? `${who}: ${sentence}` : s.sentence);
-      setConfirming(null);
-    } finally {
-      setBusy(false);
+      await onDone(t('lines.pasteBackDone', { count: people.length, sight: t(`sightWords.${everyone}`) }));
+      return;
     }
+    await call('giveSeveral', {
+      params: { calendar },
+      body: {
+        gives: people.flatMap((m) =>
+          m.audience
+            ? [
+                {
+                  audience: rowOf(m)?.audience ?? m.audience,
+                  rights,
+                  seen: until === '' ? (standingOf(rowOf(m))?.key ?? null) : null,
+                  span: until === '' ? null : { from: null, until, zone: style.zone },
+                  tell: tell ? { note: '' } : null,
+                },
+              ]
+            : [],
+        ),
+      },
+    });
+    onClose();
+    await onDone(t('lines.pasteDone', { count: people.length, what }));
   };
+  // Of one of them, with their name.
+  const refusalOf = (s: Said) => {
+    const [field, sentence] = Object.entries(s.fields)[0] ?? [];
+    const who = people[Number(field?.split('.')[1] ?? Number.NaN)]?.word;
+    return who && sentence ? `${who}: ${sentence}` : s.sentence;
+  };
+  const saving = useConfirming(({ tell }: { tell: boolean }) => attempt(() => give(tell), refusalOf));
   return (
     <section className={pageCss.card} aria-label={t('lines.paste')} style={{ display: 'grid', gap: 10 }}>
       {refused && <Alert severity="error">{refused}</Alert>}
@@ -143,7 +136,7 @@ export function Several(props: {
         value={text}
         onChange={(e) => {
           setText(e.target.value);
-          setConfirming(null);
+          saving.no();
         }}
         error={unknown.length > 0}
         helperText={
@@ -226,13 +219,13 @@ export function Several(props: {
         help={t('ask.untilHelp')}
         onChange={setUntil}
       />
-      {confirming ? (
+      {saving.confirming ? (
         <ConfirmGive
           head={null}
           text={t('lines.pasteConfirm', { count: outside.length, what })}
           busy={busy}
-          onYes={() => void give(confirming.tell)}
-          onNo={() => setConfirming(null)}
+          onYes={saving.yes}
+          onNo={saving.no}
         />
       ) : (
         <div className="row">
@@ -242,7 +235,7 @@ export function Several(props: {
               variant={tell ? 'contained' : 'outlined'}
               disabled={people.length === 0 || (back && takes.length === 0)}
               loading={busy}
-              onClick={() => (outside.length > 0 && sight !== 'nothing' ? setConfirming({ tell }) : void give(tell))}
+              onClick={() => saving.press({ tell }, outside.length > 0 && sight !== 'nothing')}
             >
               {t(
                 back

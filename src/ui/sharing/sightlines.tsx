@@ -10,11 +10,11 @@ import { useEffect, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { CallRefused, call } from '@/contract/call.ts';
 import type { SightlineRow } from '@/contract/sharing/sharing.ts';
+import { useActing } from '../common/acting.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
 import { NOTHING } from '../common/plain-rights.ts';
 import { KEYS } from '../common/query-keys.ts';
-import { said } from '../common/refusal.ts';
 import { firstName } from '../common/token.tsx';
 import { audienceParam } from './audience-param.ts';
 import { BeginCalendar } from './begin-calendar.tsx';
@@ -32,7 +32,6 @@ import { WhoList } from './who-list.tsx';
 /** Who sees what in a calendar and who may do what; what each gets stands beside the choice. */
 export function Sightlines({ calendar }: { calendar: string }) {
   const t = useTranslations('lines');
-  const te = useTranslations('common');
   const tb = useTranslations('board');
   const { frame, toast } = useFrame();
   const client = useQueryClient();
@@ -50,7 +49,7 @@ export function Sightlines({ calendar }: { calendar: string }) {
   const [picking, setPicking] = useState<'one' | 'several' | 'layers' | 'calendar' | null>(
     search.get('give') === '1' ? 'one' : null,
   );
-  const [refused, setRefused] = useState<string | null>(null);
+  const { attempt, refused } = useActing();
   const query = useQuery({
     queryKey: KEYS.calendar(calendar, 'sightlines'),
     queryFn: () => call('listSightlines', { params: { calendar } }),
@@ -90,26 +89,20 @@ export function Sightlines({ calendar }: { calendar: string }) {
   const nameOf = (row: SightlineRow) => (row.audience.kind === 'everyone' ? t('everyoneInside') : row.who.name);
   const saved = async (text: string, undo?: Undo) => {
     const back = async (take: Undo) => {
-      try {
+      await attempt(async () => {
         await take();
         toast({ text: t('undone') });
-      } catch (error) {
-        setRefused(said(error, te('unreachable')).sentence);
-      }
+      });
       await client.invalidateQueries({ queryKey: KEYS.calendar(calendar) });
     };
     toast({ text, ...(undo ? { undo: () => void back(undo) } : {}) });
     await client.invalidateQueries({ queryKey: KEYS.calendar(calendar) });
   };
-  const suspend = async (suspended: boolean) => {
-    setRefused(null);
-    try {
+  const suspend = (suspended: boolean) =>
+    attempt(async () => {
       await call('suspendSharing', { params: { calendar }, body: { suspended } });
       await saved(suspended ? t('suspendedDone') : t('resumed'));
-    } catch (error) {
-      setRefused(said(error, te('unreachable')).sentence);
-    }
-  };
+    });
   const here = lines.owner.handle;
   const acted = frame.principals.some((p) => p.handle === here);
   const goTo = (key: string, main: boolean) => {

@@ -9,6 +9,7 @@ import { call } from '@/contract/call.ts';
 import type { ItemWire } from '@/contract/items/items.ts';
 import type { AudienceWire, PreviewAnswer } from '@/contract/sharing/sharing.ts';
 import type { Visibility } from '@/core/calendar/index.ts';
+import { useActing } from '../common/acting.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
 import { KEYS } from '../common/query-keys.ts';
@@ -124,7 +125,7 @@ function ItemVisibility({
   const t = useTranslations();
   const { style, toast } = useFrame();
   const client = useQueryClient();
-  const [refused, setRefused] = useState<string | null>(null);
+  const { attempt, refused } = useActing();
   const { data: item, error } = useQuery({
     queryKey: KEYS.calendar(calendar, 'item', id),
     queryFn: () => call('readItem', { params: { item: id } }) as Promise<ItemWire>,
@@ -133,8 +134,7 @@ function ItemVisibility({
   if (error) return <Alert severity="error">{said(error, t('common.unreachable')).sentence}</Alert>;
   if (!item?.visibility) return null;
   const change = async (visibility: Visibility, scope: 'one' | 'all') => {
-    setRefused(null);
-    try {
+    await attempt(async () => {
       const answer = await call('changeItem', {
         params: { item: id },
         body: { version: item.version ?? 0, scope: item.repeats ? scope : 'one', fields: { visibility } },
@@ -147,9 +147,7 @@ function ItemVisibility({
           );
         },
       });
-    } catch (e) {
-      setRefused(said(e, t('common.unreachable')).sentence);
-    }
+    });
     await client.invalidateQueries({ queryKey: KEYS.calendar(calendar) });
   };
   return (

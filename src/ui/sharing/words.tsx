@@ -9,10 +9,10 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { WordsBody } from '@/contract/sharing/review.ts';
 import { TOPICS } from '@/core/review/index.ts';
+import { useActing } from '../common/acting.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
 import { KEYS } from '../common/query-keys.ts';
-import { said } from '../common/refusal.ts';
 
 type Word = WordsBody['words'][number];
 const CHOICES = ['own', ...TOPICS.filter((topic) => topic !== 'own'), 'never'] as const;
@@ -24,30 +24,20 @@ export function Words({ calendar, words }: { calendar: string; words: readonly W
   const client = useQueryClient();
   const [word, setWord] = useState('');
   const [topic, setTopic] = useState<Word['topic']>('own');
-  const [wrong, setWrong] = useState<string | null>(null);
-  const [refused, setRefused] = useState<string | null>(null);
+  const { attempt, refused, fields } = useActing();
+  const wrong = Object.values(fields)[0];
   const topicText = (of: Word['topic']) => (of === 'never' ? t('findings.never') : t(`topics.${of}`));
-  const save = async (next: readonly Word[]): Promise<boolean> => {
-    setWrong(null);
-    setRefused(null);
-    try {
+  const save = (next: readonly Word[]): Promise<boolean> =>
+    attempt(async () => {
       await call('changeWords', { body: { words: [...next] } });
       toast({ text: t('findings.wordsSaved') });
       await client.invalidateQueries({ queryKey: KEYS.calendar(calendar) });
-      return true;
-    } catch (error) {
-      const s = said(error, t('common.unreachable'));
-      const field = Object.values(s.fields)[0];
-      if (field) setWrong(field);
-      else setRefused(s.sentence);
-      return false;
-    }
-  };
+    });
   return (
     <section aria-label={t('findings.words')} style={{ marginTop: 14, display: 'grid', gap: 8 }}>
       <h3>{t('findings.words')}</h3>
       <p className="small soft">{t('findings.wordsHelp')}</p>
-      {refused && <Alert severity="error">{refused}</Alert>}
+      {refused && !wrong && <Alert severity="error">{refused}</Alert>}
       <div className="row">
         {words.length === 0 && <span className="small soft">{t('findings.wordsNone')}</span>}
         {words.map((w) => (

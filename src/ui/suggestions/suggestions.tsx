@@ -9,10 +9,11 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { SuggestionsAnswer, SuggestionWire } from '@/contract/suggestions.ts';
 import { dateText, parseDate, parseInstant, toWall } from '@/core/time/index.ts';
+import { useActing, useActingWithToast } from '../common/acting.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
 import { KEYS } from '../common/query-keys.ts';
-import { said } from '../common/refusal.ts';
+import type { Said } from '../common/refusal.ts';
 import { whenText } from '../common/times.ts';
 import { firstName, Token } from '../common/token.tsx';
 import { repeatKind } from '../items/form/repeat-kinds.ts';
@@ -51,35 +52,32 @@ function useAnswer(s: SuggestionWire) {
   const t = useTranslations();
   const { toast } = useFrame();
   const client = useQueryClient();
-  const [busy, setBusy] = useState(false);
-  const [refused, setRefused] = useState<string | null>(null);
+  const { attempt, busy, refused } = useActing();
+  const { attempt: undoing } = useActingWithToast();
   const answer = async (how: 'yes' | 'no' | 'withdrawn', note: string, text: string) => {
-    setBusy(true);
-    setRefused(null);
-    try {
+    let sentence = '';
+    const answered = async () => {
       const params = { suggestion: s.key };
       const { undo } = await call('answerSuggestion', { params, body: { answer: how, note, version: s.version } });
       const takeBack = async () => {
-        try {
+        await undoing(async () => {
           await call('undo', { body: { undo: undo ?? '' } });
           toast({ text: t('board.undone') });
-        } catch (error) {
-          toast({ text: said(error, t('common.unreachable')).sentence });
-        }
+        });
         await client.invalidateQueries();
       };
       toast(undo ? { text, undo: () => void takeBack() } : { text });
       await client.invalidateQueries();
-    } catch (error) {
-      const { sentence } = said(error, t('common.unreachable'));
-      setRefused(sentence);
-      await client.invalidateQueries({ queryKey: KEYS.suggestions });
-      // Where somebody else was quicker, its card is gone, and the sentence with it.
-      const now = client.getQueryData<SuggestionsAnswer>(KEYS.suggestions);
-      if (now && ![...now.waiting, ...now.own].some((other) => other.key === s.key)) toast({ text: sentence });
-    } finally {
-      setBusy(false);
-    }
+    };
+    const refusedWith = (why: Said) => {
+      sentence = why.sentence;
+      return sentence;
+    };
+    if (await attempt(answered, refusedWith)) return;
+    await client.invalidateQueries({ queryKey: KEYS.suggestions });
+    // Where somebody else was quicker, its card is gone, and the sentence with it.
+    const now = client.getQueryData<SuggestionsAnswer>(KEYS.suggestions);
+    if (now && ![...now.waiting, ...now.own].some((other) => other.key === s.key)) toast({ text: sentence });
   };
   return { answer, busy, refused };
 }

@@ -12,6 +12,8 @@ import { SightMeter } from '../../common/meters.tsx';
 import { RequestMore } from '../../common/request-more.tsx';
 import { DAY, fullDay, monthTitle, weekTitle } from '../../common/times.ts';
 import boardCss from './board.module.css';
+import { useBoard } from './board-model.ts';
+import type { SidePanelName } from './board-state.ts';
 import { type spanOf, VIEWS, type View } from './board-view.tsx';
 import { GoTo } from './go-to.tsx';
 import { sightlinesDoor } from './sightlines-door.ts';
@@ -20,36 +22,14 @@ const BoardMenu = later(() => import('./board-menu.tsx').then((m) => m.BoardMenu
 const OtherCalendars = later(() => import('../panels/other-calendars.tsx').then((m) => m.OtherCalendars));
 
 /** The head of a board: which days, whose, what one sees there, and the acts on the calendar as a whole. */
-export function BoardBar(props: {
-  head: BoardHead | undefined;
-  name: string;
-  looking: boolean;
-  narrow: boolean;
-  view: View;
-  span: ReturnType<typeof spanOf>;
-  /** The day one looks at, whichever view shows it. */
-  day: number;
-  today: number;
-  over: boolean;
-  /** How many calendars stand on the board, and whether one of those kept stands under another heading now. */
-  lanes: number;
-  moved: boolean;
-  onAt: () => void;
-  onLanes: () => void;
-  onGo: (day: number, view?: View) => void;
-  onForward: (head: BoardHead) => void;
-  onImport: () => void;
-  onOpenings: () => void;
-  onCalendar: () => void;
-  onRemoved: () => void;
-  onSearch: () => void;
-  onKeeps: () => void;
-}) {
-  const { head, name, looking, narrow, view, span, day, today, over, lanes, moved } = props;
-  const { onAt, onLanes, onGo, onForward, onImport, onOpenings, onCalendar, onRemoved, onSearch, onKeeps } = props;
+export function BoardBar() {
+  const { head, name, days, lanes, kept, dispatch, begin } = useBoard();
+  const { looking, narrow, view, span, day, today, over, go } = days;
+  const show = (panel: SidePanelName) => dispatch({ act: 'panel', panel });
   const t = useTranslations();
   const { frame, principal } = useFrame();
   const search = useSearchParams();
+  const moved = kept.some((lane) => lane.moved);
   const layOver = () => {
     const next = new URLSearchParams(search);
     if (over) next.delete('over');
@@ -62,13 +42,13 @@ export function BoardBar(props: {
         {looking && <span className={boardCss['of-whom']}>{t('board.ofWhom', { name: name })} </span>}
         {titleOf(view, span)}
       </h1>
-      <Button variant="text" onClick={() => onGo(span.before)} aria-label={t(`board.previousOf.${view}`)}>
+      <Button variant="text" onClick={() => go(span.before)} aria-label={t(`board.previousOf.${view}`)}>
         ←
       </Button>
-      <Button variant="text" onClick={() => onGo(today)}>
+      <Button variant="text" onClick={() => go(today)}>
         {t('board.today')}
       </Button>
-      <Button variant="text" onClick={() => onGo(span.after)} aria-label={t(`board.nextOf.${view}`)}>
+      <Button variant="text" onClick={() => go(span.after)} aria-label={t(`board.nextOf.${view}`)}>
         →
       </Button>
       <nav className={`row ${boardCss.views}`} aria-label={t('board.views')}>
@@ -78,32 +58,32 @@ export function BoardBar(props: {
             variant="text"
             aria-pressed={view === v}
             onClick={() =>
-              onGo(v === 'day' && today >= span.first && today < span.first + span.count * DAY ? today : day, v)
+              go(v === 'day' && today >= span.first && today < span.first + span.count * DAY ? today : day, v)
             }
           >
             {t(`board.view.${v}`)}
           </Button>
         ))}
       </nav>
-      {!narrow && <GoTo onGo={onGo} />}
+      {!narrow && <GoTo onGo={go} />}
       {head?.may.add && (
-        <Button variant="outlined" onClick={onOpenings} sx={TIGHT}>
+        <Button variant="outlined" onClick={() => show('openings')} sx={TIGHT}>
           {t('openings.title')}
         </Button>
       )}
       {head?.may.add && (
-        <Button variant="outlined" onClick={onAt} sx={TIGHT}>
+        <Button variant="outlined" onClick={() => show('at')} sx={TIGHT}>
           {t('at.open')}
         </Button>
       )}
       {!head?.as && (
-        <Button variant="outlined" onClick={onLanes} className={boardCss.lanes} sx={TIGHT}>
-          {t('lanes.open', { count: lanes - 1 })}
+        <Button variant="outlined" onClick={() => show('lanes')} className={boardCss.lanes} sx={TIGHT}>
+          {t('lanes.open', { count: lanes.length - 1 })}
           {moved && <span className="visually-hidden">, {t('lanes.moved')}</span>}
           {moved && <i aria-hidden="true" className={boardCss.moved} />}
         </Button>
       )}
-      {lanes > 1 && (view === 'day' || view === 'week' || view === 'five') && !narrow && (
+      {lanes.length > 1 && (view === 'day' || view === 'week' || view === 'five') && !narrow && (
         <Button variant="text" aria-pressed={over} onClick={layOver}>
           {t('lanes.over')}
         </Button>
@@ -127,21 +107,11 @@ export function BoardBar(props: {
           </Link>
         )}
         {head?.may.suggest && (
-          <Button variant="outlined" onClick={() => onForward(head)}>
+          <Button variant="outlined" onClick={() => begin(head)}>
             {t('board.forwardNew')}
           </Button>
         )}
-        {head && !head.as && (
-          <FileMenu
-            head={head}
-            day={day}
-            onImport={onImport}
-            onCalendar={onCalendar}
-            onRemoved={onRemoved}
-            onSearch={onSearch}
-            onKeeps={onKeeps}
-          />
-        )}
+        {head && !head.as && <FileMenu head={head} />}
       </div>
     </div>
   );
@@ -171,16 +141,7 @@ function Standing({ head }: { head: BoardHead }) {
   );
 }
 
-function FileMenu(props: {
-  head: BoardHead;
-  day: number;
-  onImport: () => void;
-  onCalendar: () => void;
-  onRemoved: () => void;
-  onSearch: () => void;
-  onKeeps: () => void;
-}) {
-  const { head, day, onImport, onCalendar, onRemoved, onSearch, onKeeps } = props;
+function FileMenu({ head }: { head: BoardHead }) {
   const t = useTranslations();
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   if (!head.own && !head.may.import && !head.may.add) return null;
@@ -189,19 +150,7 @@ function FileMenu(props: {
       <Button variant="outlined" onClick={(e) => setAnchor(e.currentTarget)} aria-haspopup="menu">
         {t('board.more')}
       </Button>
-      {anchor && (
-        <BoardMenu
-          head={head}
-          day={day}
-          anchor={anchor}
-          onClose={() => setAnchor(null)}
-          onImport={onImport}
-          onCalendar={onCalendar}
-          onRemoved={onRemoved}
-          onSearch={onSearch}
-          onKeeps={onKeeps}
-        />
-      )}
+      {anchor && <BoardMenu head={head} anchor={anchor} onClose={() => setAnchor(null)} />}
     </>
   );
 }

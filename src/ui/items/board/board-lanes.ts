@@ -1,12 +1,15 @@
 'use client';
-import { useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect } from 'react';
+import { type UseQueryResult, useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useCallback, useEffect, useMemo } from 'react';
 import { CallRefused, call } from '@/contract/call.ts';
 import type { BoardHead, ItemsAnswer, ItemWire } from '@/contract/items/items.ts';
 import type { BoardsAnswer, Lane } from '@/contract/lanes.ts';
 import { MOST_ON_BOARD } from '@/contract/mosts.ts';
 import type { Dates } from '../../common/live-items.ts';
 import { KEYS } from '../../common/query-keys.ts';
+
+const NO_LANES: readonly Lane[] = [];
+const NO_ITEMS: readonly ItemWire[] = [];
 
 /** How long after something is looked at what lies beside it is asked for. */
 const AFTER_MS = 400;
@@ -28,30 +31,36 @@ export interface BoardLane {
 /** The lanes one keeps, in their order. */
 export function useLanes() {
   const query = useQuery({ queryKey: KEYS.lanes, queryFn: () => call('listLanes', {}), staleTime: 30_000, retry: 1 });
-  return { lanes: query.data?.lanes ?? [], refetch: query.refetch };
+  return { lanes: query.data?.lanes ?? NO_LANES, refetch: query.refetch };
 }
 
 /** What the kept lanes that are shown hold in some days, live, and the days beside those in advance. */
 export function useLaneItems(lanes: readonly Lane[], dates: Dates, beside: readonly Dates[]): BoardLane[] {
-  const seen = lanes.filter((lane) => lane.calendar !== null).slice(0, MOST_ON_BOARD);
-  const answers = useQueries({
+  const seen = useMemo(() => lanes.filter((lane) => lane.calendar !== null).slice(0, MOST_ON_BOARD), [lanes]);
+  // Put together once per answer, so that a board that is drawn again for something else finds the same lanes.
+  const combine = useCallback(
+    (answers: readonly UseQueryResult<ItemsAnswer>[]) => lanes.map((lane) => laneOf(lane, answers[seen.indexOf(lane)])),
+    [lanes, seen],
+  );
+  usePrefetched(seen.map((lane) => lane.calendar ?? '').join(' '), beside);
+  return useQueries({
     queries: seen.map((lane) => ({
       queryKey: itemsKey(lane.calendar ?? '', dates),
       queryFn: () => itemsTogether(lane.calendar ?? '', dates),
       meta: { follows: { as: 'items' as const, dates } },
       retry: false,
     })),
+    combine,
   });
-  usePrefetched(seen.map((lane) => lane.calendar ?? '').join(' '), beside);
-  return lanes.map((lane): BoardLane => {
-    const answer = answers[seen.indexOf(lane)];
-    const gone = answer?.error instanceof CallRefused && answer.error.body.code === 'notFound';
-    const { key, calendar, owner, of, colour } = lane;
-    const name = lane.name ?? (of === null ? owner.name : `${owner.name}, ${of}`);
-    const state = !answer || gone ? 'unseen' : answer.data ? 'seen' : answer.isError ? 'failed' : 'waiting';
-    const held = state === 'seen' ? answer?.data : undefined;
-    return { key, calendar, name, handle: owner.handle, colour, state, head: held?.head, items: held?.items ?? [] };
-  });
+}
+
+function laneOf(lane: Lane, answer: UseQueryResult<ItemsAnswer> | undefined): BoardLane {
+  const gone = answer?.error instanceof CallRefused && answer.error.body.code === 'notFound';
+  const { key, calendar, owner, of, colour } = lane;
+  const name = lane.name ?? (of === null ? owner.name : `${owner.name}, ${of}`);
+  const state = !answer || gone ? 'unseen' : answer.data ? 'seen' : answer.isError ? 'failed' : 'waiting';
+  const held = state === 'seen' ? answer?.data : undefined;
+  return { key, calendar, name, handle: owner.handle, colour, state, head: held?.head, items: held?.items ?? NO_ITEMS };
 }
 
 /** Asks for other days of some calendars (keys, with blanks between) once those looked at are there: going there then waits for nothing. */

@@ -6,27 +6,25 @@ import { useTranslations } from 'use-intl';
 import type { BoardHead } from '@/contract/items/items.ts';
 import { dateText } from '@/core/time/index.ts';
 import { firstName } from '../../common/token.tsx';
+import { useBoard } from './board-model.ts';
+import type { SidePanelName } from './board-state.ts';
 
 /** The acts on a calendar as a whole, opened from its board's head. */
-export function BoardMenu(props: {
-  head: BoardHead;
-  day: number;
-  anchor: HTMLElement;
-  onClose: () => void;
-  onImport: () => void;
-  onCalendar: () => void;
-  onRemoved: () => void;
-  onSearch: () => void;
-  onKeeps: () => void;
-}) {
-  const { head, day, anchor, onClose, onImport, onCalendar, onRemoved, onSearch, onKeeps } = props;
+export function BoardMenu(props: { head: BoardHead; anchor: HTMLElement; onClose: () => void }) {
+  const { head, anchor, onClose } = props;
+  const { days, dispatch, seek } = useBoard();
+  const show = (panel: SidePanelName) => () => {
+    onClose();
+    dispatch({ act: 'panel', panel });
+  };
   const t = useTranslations();
   return (
     <Menu anchorEl={anchor} open onClose={onClose} slotProps={{ paper: { sx: { border: '1px solid var(--line)' } } }}>
       <MenuItem
         onClick={() => {
           onClose();
-          onSearch();
+          dispatch({ act: 'settle', item: null });
+          seek({ words: '', kind: null });
         }}
       >
         {t('search.open')}
@@ -36,13 +34,7 @@ export function BoardMenu(props: {
           {t('errors.mayNotImport', { name: firstName(head.owner.name) })}
         </li>
       )}
-      <MenuItem
-        disabled={!head.may.import}
-        onClick={() => {
-          onClose();
-          onImport();
-        }}
-      >
+      <MenuItem disabled={!head.may.import} onClick={show('import')}>
         {t('board.import')}
       </MenuItem>
       <MenuItem
@@ -55,46 +47,19 @@ export function BoardMenu(props: {
         {t('board.export')}
       </MenuItem>
       {head.calendar.main &&
-        ([1, 7] as const).map((days) => (
+        ([1, 7] as const).map((count) => (
           <MenuItem
-            key={days}
+            key={count}
             component={Link}
-            href={`/for/${head.owner.handle}/day-sheet?day=${dateText(day)}&days=${days}`}
+            href={`/for/${head.owner.handle}/day-sheet?day=${dateText(days.day)}&days=${count}`}
             onClick={onClose}
           >
-            {t(days === 1 ? 'sheet.day' : 'sheet.week')}
+            {t(count === 1 ? 'sheet.day' : 'sheet.week')}
           </MenuItem>
         ))}
-      {head.own && (
-        <MenuItem
-          onClick={() => {
-            onClose();
-            onCalendar();
-          }}
-        >
-          {t('calendarItself.title')}
-        </MenuItem>
-      )}
-      {head.calendar.main && head.may.arrange && (
-        <MenuItem
-          onClick={() => {
-            onClose();
-            onKeeps();
-          }}
-        >
-          {t('keeps.title')}
-        </MenuItem>
-      )}
-      {head.may.bringBack && (
-        <MenuItem
-          onClick={() => {
-            onClose();
-            onRemoved();
-          }}
-        >
-          {t('trail.removed')}
-        </MenuItem>
-      )}
+      {head.own && <MenuItem onClick={show('calendar')}>{t('calendarItself.title')}</MenuItem>}
+      {head.calendar.main && head.may.arrange && <MenuItem onClick={show('keeps')}>{t('keeps.title')}</MenuItem>}
+      {head.may.bringBack && <MenuItem onClick={show('removed')}>{t('trail.removed')}</MenuItem>}
     </Menu>
   );
 }

@@ -2,27 +2,19 @@
 import Button from '@mui/material/Button';
 import Link from 'next/link';
 import { useTranslations } from 'use-intl';
-import type { BoardHead } from '@/contract/items/items.ts';
 import boardsCss from '../../common/boards.module.css';
 import { useFrame } from '../../common/frame-context.tsx';
 import pageCss from '../../common/page.module.css';
 import { RequestFromSomebody } from '../../common/request-from-somebody.tsx';
+import { useBoard } from './board-model.ts';
 import { sightlinesDoor } from './sightlines-door.ts';
 
 /** What is to be said over a board: through whose eyes it is seen, what was refused, and why nothing is there yet or any more. */
-export function BoardNotices(props: {
-  head: BoardHead | undefined;
-  as: string | undefined;
-  /** The owner's first name. */
-  owner: string;
-  notice: string | null;
-  /** What was being typed can't be saved here any more. */
-  actingGone: boolean;
-  state: 'gone' | 'failed' | 'pending' | null;
-  onDismiss: () => void;
-  onAgain: () => void;
-}) {
-  const { head, as, owner, notice, actingGone, state, onDismiss, onAgain } = props;
+export function BoardNotices() {
+  const { head, days, owner, formGone, loaded, state: board, dispatch } = useBoard();
+  const { notice } = board;
+  const { query, data, gone } = loaded;
+  const state = gone ? 'gone' : query.isError && !data ? 'failed' : query.isPending ? 'pending' : null;
   const t = useTranslations();
   const { frame, principal } = useFrame();
   return (
@@ -34,7 +26,10 @@ export function BoardNotices(props: {
               ? t('board.seenAsEveryone', { owner: head.owner.name })
               : t('board.seenAs', { owner: head.owner.name, who: head.as })}
           </span>
-          <Link className={boardsCss.push} href={sightlinesDoor(head, frame.me.handle, principal?.handle ?? null, as)}>
+          <Link
+            className={boardsCss.push}
+            href={sightlinesDoor(head, frame.me.handle, principal?.handle ?? null, days.as)}
+          >
             {t('board.stopSeeing')}
           </Link>
         </div>
@@ -43,9 +38,9 @@ export function BoardNotices(props: {
         <div className={boardsCss.notice} role="alert">
           <span>
             {notice}
-            {actingGone && ` ${t('board.actingGone', { name: owner })}`}
+            {formGone && ` ${t('board.actingGone', { name: owner })}`}
           </span>
-          <Button className={boardsCss.push} variant="text" onClick={onDismiss}>
+          <Button className={boardsCss.push} variant="text" onClick={() => dispatch({ act: 'notice', sentence: null })}>
             {t('board.dismiss')}
           </Button>
         </div>
@@ -60,7 +55,7 @@ export function BoardNotices(props: {
       {state === 'failed' && (
         <div className={pageCss.state} role="alert">
           <p>{t('board.failed')}</p>
-          <Button variant="outlined" onClick={onAgain}>
+          <Button variant="outlined" onClick={() => void query.refetch()}>
             {t('board.again')}
           </Button>
         </div>

@@ -1,10 +1,11 @@
 'use client';
+import { memo, useMemo } from 'react';
 import type { ItemWire } from '@/contract/items/items.ts';
 import { DAY } from '../../common/times.ts';
 import { Agenda } from '../views/agenda.tsx';
 import { Hours } from '../views/hours.tsx';
 import { MonthSheet, monthStart, otherMonth } from '../views/month-sheet.tsx';
-import type { Walked } from '../views/moving.ts';
+import type { BoardActs, Walked } from '../views/moving.ts';
 import { SideBySide } from '../views/side-by-side.tsx';
 import type { BoardLane } from './board-lanes.ts';
 import { weekOf } from './ribbon.tsx';
@@ -34,8 +35,8 @@ function fiveFrom(week: number): number {
   return week;
 }
 
-/** The view of the calendar that was chosen, with as many lanes as it holds. */
-export function BoardView(props: {
+/** The view of the calendar that was chosen, with as many lanes as it holds. Drawn again only where what it shows has changed. */
+export const BoardView = memo(function BoardView(props: {
   view: View;
   lanes: readonly BoardLane[];
   /** Whether several lie over each other instead of beside. */
@@ -47,43 +48,25 @@ export function BoardView(props: {
   /** A time that is only walked over. */
   walked: Walked | null;
   owner: string;
-  onOpen: (item: ItemWire) => void;
-  onDraw: (lane: BoardLane, start: number, end: number) => void;
-  onMove: (item: ItemWire, start: number, end: number) => void | Promise<void>;
-  onMoveInto: (item: ItemWire, lane: BoardLane, start: number, end: number) => void;
-  onCopy: (item: ItemWire, lane: BoardLane, start: number, end: number) => void;
-  onDay: (day: number) => void;
+  acts: BoardActs;
 }) {
-  const {
-    view,
-    lanes,
-    over,
-    first,
-    count,
-    month,
-    selected,
-    walked,
-    owner,
-    onOpen,
-    onDraw,
-    onMove,
-    onMoveInto,
-    onCopy,
-    onDay,
-  } = props;
+  const { view, lanes, over, first, count, month, selected, walked, owner, acts } = props;
+  const { onOpen, onDay } = acts;
+  const one = over && lanes.length > 1 && view !== 'side' && view !== 'month' && view !== 'list';
+  const layers = useMemo(() => (one ? overEachOther(lanes) : null), [one, lanes]);
   if (view === 'month') return <MonthSheet {...{ lanes, first, month, selected, onOpen, onDay }} />;
   if (view === 'list') return <Agenda {...{ lanes, first, count, selected, onOpen }} />;
-  const [main] = lanes;
   if (view === 'side' || (!over && lanes.length > MOST_IN_DAY[view]))
-    return <SideBySide {...{ lanes, first, count, selected, walked, onOpen, onDraw, onMove, onMoveInto, onCopy }} />;
-  const layers = over && lanes.length > 1 && main ? { ...main, items: lanes.flatMap((lane) => lane.items) } : null;
-  const colours = new Map(layers ? lanes.flatMap((lane) => lane.items.map((i) => [i.id, `who-${lane.colour}`])) : []);
-  return (
-    <Hours
-      key={count}
-      lanes={layers ? [layers] : lanes}
-      {...{ first, count, selected, walked, owner, onOpen, onDraw, onMove, onMoveInto, onCopy }}
-      {...(layers ? { colourOf: (item: ItemWire) => colours.get(item.id) ?? '' } : {})}
-    />
-  );
+    return <SideBySide {...{ lanes, first, count, selected, walked, ...acts }} />;
+  return <Hours key={count} {...{ first, count, selected, walked, owner, ...acts }} {...(layers ?? { lanes })} />;
+});
+
+/** Several calendars as one lane, in which everything keeps its calendar's colour. */
+function overEachOther(lanes: readonly BoardLane[]) {
+  const [main] = lanes;
+  const colours = new Map(lanes.flatMap((lane) => lane.items.map((i) => [i.id, `who-${lane.colour}`])));
+  return {
+    lanes: main ? [{ ...main, items: lanes.flatMap((lane) => lane.items) }] : lanes,
+    colourOf: (item: ItemWire) => colours.get(item.id) ?? '',
+  };
 }

@@ -1,15 +1,15 @@
 'use client';
 import Button from '@mui/material/Button';
 import { useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { BoardHead, ItemWire } from '@/contract/items/items.ts';
 import { fromWallLenient, toWall, wallText } from '@/core/time/index.ts';
+import { useActing, useActingWithToast } from '../../common/acting.ts';
 import boardsCss from '../../common/boards.module.css';
 import { useFrame } from '../../common/frame-context.tsx';
 import { KEYS } from '../../common/query-keys.ts';
-import { said, sentenceOf } from '../../common/refusal.ts';
+import { sentenceOf } from '../../common/refusal.ts';
 import { clock, dayName, wallsOf } from '../../common/times.ts';
 import { firstName } from '../../common/token.tsx';
 import { useLeaving } from '../../meetings/waiting.tsx';
@@ -44,23 +44,21 @@ function Several({ goes, onDone }: { goes: GoesInto; onDone: () => void }) {
   const client = useQueryClient();
   const picks = usePicks();
   const textOf = useBlockText();
-  const [busy, setBusy] = useState(false);
-  const [refused, setRefused] = useState<string | null>(null);
+  const { attempt, busy, refused } = useActing();
+  const { attempt: takeBack } = useActingWithToast();
   const name = firstName(into.head?.owner.name ?? into.name);
   const going = goes.several.filter(({ from }) => from.calendar.key !== into.calendar);
   const by = start - wallsOf(item, style.zone).start;
   const move = async () => {
     const to = into.calendar;
     if (!to) return;
-    setBusy(true);
-    setRefused(null);
-    try {
+    const moveAll = async () => {
       const items = going.map(({ item }) => ({ item: item.id, version: item.version ?? 0 }));
       const answer = await call('changeSeveral', { body: { items, change: { kind: 'into', to, ...stepOf(by) } } });
       picks.replace(answer.items);
       const home = new Map(going.map(({ item, from }) => [item.id, from.calendar.key]));
       const back = async () => {
-        try {
+        await takeBack(async () => {
           const items = answer.items.map(({ id, version }) => ({
             item: id,
             version: version ?? 0,
@@ -69,9 +67,7 @@ function Several({ goes, onDone }: { goes: GoesInto; onDone: () => void }) {
           await call('changeSeveral', { body: { items, change: { kind: 'into', to, ...stepOf(-by) } } });
           picks.clear();
           toast({ text: t('board.undone') });
-        } catch (error) {
-          toast({ text: said(error, t('common.unreachable')).sentence });
-        }
+        });
         void client.invalidateQueries({ queryKey: KEYS.calendars });
       };
       toast({
@@ -79,15 +75,13 @@ function Several({ goes, onDone }: { goes: GoesInto; onDone: () => void }) {
         ...(comesBack(into) ? { undo: () => void back() } : {}),
       });
       onDone();
-    } catch (error) {
-      const answer = said(error, t('common.unreachable'));
-      const which = going.find((one) => one.item.id === (answer.data as { item?: string } | undefined)?.item);
-      const sentence = sentenceOf(answer);
-      setRefused(which ? t('picked.refusedOne', { title: textOf(which.item), sentence }) : sentence);
-    } finally {
-      setBusy(false);
-      void client.invalidateQueries({ queryKey: KEYS.calendars });
-    }
+    };
+    await attempt(moveAll, (why) => {
+      const which = going.find((one) => one.item.id === (why.data as { item?: string } | undefined)?.item);
+      const sentence = sentenceOf(why);
+      return which ? t('picked.refusedOne', { title: textOf(which.item), sentence }) : sentence;
+    });
+    void client.invalidateQueries({ queryKey: KEYS.calendars });
   };
   const when = `${dayName(start)}, ${clock(start, style.hours)}–${clock(end, style.hours)}`;
   const from = [...new Set(going.map(({ from }) => firstName(from.owner.name)))].join(', ');
@@ -123,8 +117,8 @@ function One({ goes, onDone }: { goes: GoesInto; onDone: () => void }) {
   const leaving = useLeaving();
   const client = useQueryClient();
   const textOf = useBlockText();
-  const [busy, setBusy] = useState(false);
-  const [refused, setRefused] = useState<string | null>(null);
+  const { attempt, busy, refused } = useActing();
+  const { attempt: takeBack } = useActingWithToast();
   const name = firstName(into.head?.owner.name ?? into.name);
   const zone = item.asSet?.zone && item.asSet.zone !== 'UTC' ? item.asSet.zone : style.zone;
   const text = (wall: number) => wallText(toWall(zone, fromWallLenient(style.zone, wall)));
@@ -132,35 +126,28 @@ function One({ goes, onDone }: { goes: GoesInto; onDone: () => void }) {
   const at = (a: number, b: number) => ({ start: text(a), end: text(b), allDay: false, zone });
   const moved = start !== was.start || end !== was.end;
   const move = async () => {
-    if (!into.calendar) return;
-    setBusy(true);
-    setRefused(null);
-    try {
+    const to = into.calendar;
+    if (!to) return;
+    await attempt(async () => {
       const answer = await call('moveMeeting', {
         params: { item: item.id },
-        body: { to: into.calendar, version: item.version ?? 0, ...(moved ? { when: at(start, end) } : {}) },
+        body: { to, version: item.version ?? 0, ...(moved ? { when: at(start, end) } : {}) },
       });
       const back = async () => {
-        try {
+        await takeBack(async () => {
           const version = answer.item?.version ?? 0;
           const when = moved ? { when: at(was.start, was.end) } : {};
           await call('moveMeeting', { params: { item: item.id }, body: { to: from.calendar.key, version, ...when } });
           toast({ text: t('board.undone') });
-        } catch (error) {
-          toast({ text: said(error, t('common.unreachable')).sentence });
-        }
+        });
         void client.invalidateQueries({ queryKey: KEYS.calendars });
       };
       if (answer.sending) leaving(answer.sending, into.head?.owner.name ?? '', into.head?.own === true);
       else toast({ text: t('panel.movedTo', { name }), ...(comesBack(into) ? { undo: () => void back() } : {}) });
       onDone();
-    } catch (error) {
-      setRefused(said(error, t('common.unreachable')).sentence);
-    } finally {
-      setBusy(false);
-      void client.invalidateQueries({ queryKey: KEYS.calendars });
-      void client.invalidateQueries({ queryKey: KEYS.meetings });
-    }
+    });
+    void client.invalidateQueries({ queryKey: KEYS.calendars });
+    void client.invalidateQueries({ queryKey: KEYS.meetings });
   };
   const says = t('board.goesInto', {
     title: textOf(item),

@@ -1,5 +1,5 @@
 'use client';
-import { createContext, useContext, useState } from 'react';
+import { createContext, useContext, useMemo, useState } from 'react';
 import { call } from '@/contract/call.ts';
 import type { ItemWire } from '@/contract/items/items.ts';
 import type { SeveralAnswer } from '@/contract/items/several.ts';
@@ -42,31 +42,37 @@ export const picksWith = (event: { ctrlKey: boolean; metaKey: boolean; shiftKey:
  * days is as it was left.
  */
 export function usePicking(shown: readonly ItemWire[]): Picks {
-  const [picked, setItems] = useState<ReadonlyMap<string, ItemWire>>(new Map());
-  const items = new Map(picked);
-  if (picked.size > 0)
+  const [picked, setItems] = useState<ReadonlyMap<string, ItemWire>>(NONE.items);
+  const [days, setDays] = useState<readonly string[]>(NONE.days);
+  const items = useMemo(() => {
+    if (picked.size === 0) return picked;
+    const now = new Map(picked);
     for (const item of shown)
-      if ((item.version ?? 0) > (items.get(item.id)?.version ?? Number.MAX_VALUE)) items.set(item.id, item);
-  const [days, setDays] = useState<readonly string[]>([]);
-  return {
-    items,
-    days,
-    toggle: (item) =>
-      setItems((was) => {
-        const next = new Map(was);
-        if (!next.delete(item.id) && mayPick(item) && next.size < MOST_AT_ONCE) next.set(item.id, item);
-        return next;
-      }),
-    toggleDay: (day) =>
-      setDays((was) =>
-        was.includes(day) ? was.filter((one) => one !== day) : [...was, day].sort().slice(0, MOST_AT_ONCE),
-      ),
-    replace: (now) => setItems(new Map(now.filter(mayPick).map((item) => [item.id, item]))),
-    clear: () => {
-      setItems(new Map());
-      setDays([]);
-    },
-  };
+      if ((item.version ?? 0) > (now.get(item.id)?.version ?? Number.MAX_VALUE)) now.set(item.id, item);
+    return now;
+  }, [picked, shown]);
+  return useMemo(
+    (): Picks => ({
+      items,
+      days,
+      toggle: (item) =>
+        setItems((was) => {
+          const next = new Map(was);
+          if (!next.delete(item.id) && mayPick(item) && next.size < MOST_AT_ONCE) next.set(item.id, item);
+          return next;
+        }),
+      toggleDay: (day) =>
+        setDays((was) =>
+          was.includes(day) ? was.filter((one) => one !== day) : [...was, day].sort().slice(0, MOST_AT_ONCE),
+        ),
+      replace: (now) => setItems(new Map(now.filter(mayPick).map((item) => [item.id, item]))),
+      clear: () => {
+        setItems(NONE.items);
+        setDays(NONE.days);
+      },
+    }),
+    [items, days],
+  );
 }
 
 /**

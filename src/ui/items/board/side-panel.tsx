@@ -1,50 +1,32 @@
 'use client';
-import type { ComponentProps } from 'react';
 import { useTranslations } from 'use-intl';
-import type { BoardHead, WrittenAnswer } from '@/contract/items/items.ts';
-import type { SeveralAnswer } from '@/contract/items/several.ts';
-import type { Lane } from '@/contract/lanes.ts';
+import type { BoardHead, ItemWire } from '@/contract/items/items.ts';
+import { useFrame } from '../../common/frame-context.tsx';
+import { DAY } from '../../common/times.ts';
 import { firstName } from '../../common/token.tsx';
 import { RemovedPanel } from '../details/trail-list.tsx';
 import { formOf } from '../form/form-of.ts';
-import type { FormDraft } from '../form/item-values.ts';
 import { AtPanel } from '../panels/at-panel.tsx';
 import { CalendarPanel } from '../panels/calendar-panel.tsx';
 import { ImportPanel } from '../panels/import-panel.tsx';
 import { LanesPanel } from '../panels/lanes-panel.tsx';
 import { OpeningsPanel } from '../times/openings-panel.tsx';
 import { PreferencesPanel } from '../times/preferences-panel.tsx';
-import type { TimesAsked } from '../times/times-asked.ts';
-import type { Walked } from '../views/moving.ts';
+import { askedAbout } from '../times/times-asked.ts';
+import { useBoard } from './board-model.ts';
+import type { Beside, FormBeside } from './board-state.ts';
 
-/** What can stand beside a board where it is neither an item nor its form. */
-export type SidePanelName = 'import' | 'lanes' | 'at' | 'removed' | 'calendar' | 'openings' | 'keeps';
-
-/** The panels of a calendar as a whole. `onWrote` is told what was written with its words, `onBegin` what a new item begins with. */
-export function SidePanel(props: {
-  what: SidePanelName;
-  head: BoardHead;
-  kept: readonly Lane[];
-  /** The day one looks at, and today. */
-  day: number;
-  today: number;
-  places: readonly string[];
-  /** What a time is looked for, where it stands already. */
-  asked: Partial<TimesAsked> | null;
-  onClose: () => void;
-  onTakeBack: ComponentProps<typeof ImportPanel>['onTakeBack'];
-  onWrote: (answer: WrittenAnswer, text: string) => void;
-  onBegin: (data: FormDraft) => void;
-  onWalk: (time: Walked | null) => void;
-  /** Several were written at once. */
-  onWroteSeveral: (answer: SeveralAnswer, text: string) => void;
-}) {
-  const { what, head, kept, day, today, places, asked, onClose, onTakeBack, onWrote, onBegin, onWalk, onWroteSeveral } =
-    props;
+/** The panels of a calendar as a whole, and the search for another time of what stands in it. */
+export function SidePanel({ beside, head }: { beside: Exclude<Beside, FormBeside>; head: BoardHead }) {
+  const { kept, dispatch, writes, calendar, items, days } = useBoard();
   const t = useTranslations();
-  switch (what) {
+  const onClose = () => dispatch({ act: 'close' });
+  // Today, where it is one of the days that are shown; else the day one looks at.
+  const day = days.view === 'day' || !days.shows(days.today) ? days.day : days.today;
+  if (beside.kind === 'times') return <Times key={beside.item.id} item={beside.item} head={head} day={day} />;
+  switch (beside.panel) {
     case 'import':
-      return <ImportPanel head={head} onClose={onClose} onTakeBack={onTakeBack} />;
+      return <ImportPanel head={head} onClose={onClose} onTakeBack={writes.takeBack(calendar)} />;
     case 'lanes':
       return <LanesPanel lanes={kept} board={head.calendar.key} onClose={onClose} />;
     case 'keeps':
@@ -56,36 +38,56 @@ export function SidePanel(props: {
         <RemovedPanel
           head={head}
           onClose={onClose}
-          onBack={(answer) => onWrote(answer, t('trail.backAgain', { title: answer.item?.title ?? '' }))}
+          onBack={(answer) =>
+            writes.wrote({ calendar, head }, answer, t('trail.backAgain', { title: answer.item?.title ?? '' }))
+          }
         />
       );
     case 'openings':
-      return (
-        <OpeningsPanel
-          head={head}
-          day={Math.max(today, day)}
-          onClose={onClose}
-          onWalk={onWalk}
-          onHeld={(answer) => onWroteSeveral(answer, t('openings.heldNow', { count: answer.written }))}
-          onMoved={(answer) => onWroteSeveral(answer, t('picked.done.shift', { count: answer.written }))}
-          begin={asked}
-          onTake={(taken) => onBegin(formOf(taken, asked?.item ?? null))}
-        />
-      );
+      return <Times item={null} head={head} day={day} />;
     case 'at':
       return head.may.add ? (
         <AtPanel
           head={head}
           day={day}
-          places={places}
+          places={[...new Set(items.flatMap((item) => item.place ?? []))]}
           onClose={onClose}
           onSaved={(answer) => {
             onClose();
-            onWrote(answer, head.own ? t('board.savedMine') : t('board.saved', { name: firstName(head.owner.name) }));
+            const name = firstName(head.owner.name);
+            writes.wrote({ calendar, head }, answer, head.own ? t('board.savedMine') : t('board.saved', { name }));
           }}
         />
       ) : null;
     default:
-      return what satisfies never;
+      return beside.panel satisfies never;
   }
+}
+
+/** Times that work: for something new, or another for an item. The one that is walked over is shown on the board. */
+function Times({ item, head, day }: { item: ItemWire | null; head: BoardHead; day: number }) {
+  const { dispatch, homeOf, openForm, wroteSeveral, days } = useBoard();
+  const t = useTranslations();
+  const { style } = useFrame();
+  const into = (item && homeOf(item)?.head) ?? head;
+  const asked = item && askedAbout(item, style.zone);
+  return (
+    <OpeningsPanel
+      head={into}
+      day={Math.max(days.today, day)}
+      onClose={() => dispatch({ act: 'close' })}
+      onWalk={(walked) => {
+        dispatch({ act: 'walk', walked });
+        if (walked && !days.shows(walked.start)) days.go(Math.floor(walked.start / DAY) * DAY);
+      }}
+      onHeld={(answer) => wroteSeveral(answer, t('openings.heldNow', { count: answer.written }))}
+      onMoved={(answer) => wroteSeveral(answer, t('picked.done.shift', { count: answer.written }))}
+      begin={asked}
+      onTake={(taken) => {
+        const kept = formOf(taken, asked?.item ?? null);
+        const fresh = { kind: 'new', start: kept.start, end: kept.end } as const;
+        openForm({ draft: item ? { kind: 'change', item } : fresh, head: into, kept });
+      }}
+    />
+  );
 }

@@ -5,34 +5,22 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { ItemWire } from '@/contract/items/items.ts';
 import type { SeveralAnswer } from '@/contract/items/several.ts';
-import { useFrame } from '../../common/frame-context.tsx';
-import { said } from '../../common/refusal.ts';
+import { useActing } from '../../common/acting.ts';
 import { DaysField } from '../form/days-field.tsx';
 
 /** Puts another like an item on each of some days, in one act and without its people. */
 export function CopyOnDays({ item, onCopied }: { item: ItemWire; onCopied: (answer: SeveralAnswer) => void }) {
   const t = useTranslations();
-  const { toast } = useFrame();
   const [days, setDays] = useState<string[]>([]);
-  const [busy, setBusy] = useState(false);
-  const [refused, setRefused] = useState<string>();
-  const put = async () => {
-    setBusy(true);
-    setRefused(undefined);
-    try {
+  const { attempt, busy, refused } = useActing();
+  const put = () =>
+    attempt(async () => {
       onCopied(await call('copyItem', { params: { item: item.id }, body: { dates: days } }));
       setDays([]);
-    } catch (error) {
-      const { sentence, fields } = said(error, t('common.unreachable'));
-      setRefused(Object.values(fields)[0] ?? sentence);
-      toast({ text: sentence });
-    } finally {
-      setBusy(false);
-    }
-  };
+    });
   return (
     <div style={{ display: 'grid', gap: 6, marginTop: 8 }}>
-      <DaysField days={days} error={refused} onChange={setDays} />
+      <DaysField days={days} error={refused ?? undefined} onChange={setDays} />
       <div className="row">
         <Button variant="contained" disabled={days.length === 0} loading={busy} onClick={() => void put()}>
           {t('picked.copyOn', { count: days.length, title: item.title ?? '' })}

@@ -1,12 +1,11 @@
 'use client';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
-import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { BoardHead, ItemWire } from '@/contract/items/items.ts';
+import { useActing, useActingWithToast } from '../../common/acting.ts';
 import { useFrame } from '../../common/frame-context.tsx';
-import { said } from '../../common/refusal.ts';
 import { firstName } from '../../common/token.tsx';
 import { useLeaving, useMeetingsAgain } from '../../meetings/waiting.tsx';
 
@@ -16,33 +15,28 @@ export function MoveItem({ item, head, onMoved }: { item: ItemWire; head: BoardH
   const { frame, toast } = useFrame();
   const leaving = useLeaving();
   const again = useMeetingsAgain();
-  const [refused, setRefused] = useState<string | null>(null);
+  const { attempt, refused } = useActing();
+  const { attempt: takeBack } = useActingWithToast();
   const others = frame.principals.filter((p) => p.calendar !== head.calendar.key);
   if (others.length === 0) return null;
   const move = async (to: string) => {
     const goal = others.find((p) => p.calendar === to);
     if (!goal) return;
-    setRefused(null);
-    try {
+    await attempt(async () => {
       const moved = await call('moveMeeting', { params: { item: item.id }, body: { to, version: item.version ?? 0 } });
       const back = async () => {
-        try {
+        await takeBack(async () => {
           const version = moved.item?.version ?? 0;
           await call('moveMeeting', { params: { item: item.id }, body: { to: head.calendar.key, version } });
           toast({ text: t('board.undone') });
-        } catch (error) {
-          toast({ text: said(error, t('common.unreachable')).sentence });
-        }
+        });
         again();
       };
       if (moved.sending) leaving(moved.sending, goal.name, goal.own);
       else toast({ text: t('panel.movedTo', { name: firstName(goal.name) }), undo: () => void back() });
       onMoved();
-    } catch (error) {
-      setRefused(said(error, t('common.unreachable')).sentence);
-    } finally {
-      again();
-    }
+    });
+    again();
   };
   return (
     <TextField

@@ -3,20 +3,19 @@ import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
-import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import { usePathname, useSearchParams } from 'next/navigation';
 import { useEffect, useState } from 'react';
-import { Controller, useForm } from 'react-hook-form';
+import { useForm } from 'react-hook-form';
 import { useTranslations } from 'use-intl';
 import type { BoardHead, ItemWire, WrittenAnswer } from '@/contract/items/items.ts';
 import { FORM_FIELDS, LIMITS, VISIBILITIES } from '@/core/calendar/index.ts';
 import { topicOf } from '@/core/review/index.ts';
 import { toWall, wallText } from '@/core/time/index.ts';
+import { useActing } from '../../common/acting.ts';
 import boardsCss from '../../common/boards.module.css';
 import { useFrame } from '../../common/frame-context.tsx';
 import { readTime } from '../../common/read-time.ts';
-import { said } from '../../common/refusal.ts';
 import { type SavedDraft, useSaveDraftOnLeaving } from '../../common/saved-drafts.ts';
 import { zonePlace } from '../../common/times.ts';
 import { firstName } from '../../common/token.tsx';
@@ -30,6 +29,7 @@ import itemFormCss from './item-form.module.css';
 import { itemInputs } from './item-inputs.tsx';
 import { ItemMore } from './item-more.tsx';
 import { useItemPeople } from './item-people.ts';
+import { AllDayRow, LooksSensitive, ScopeField } from './item-rows.tsx';
 import { sendChange, sendForward, sendNew } from './item-sending.ts';
 import { type Draft, FIELD, type FormDraft, isForward, isTyped, type Values, valuesOf, whenOf } from './item-values.ts';
 import { SaveRow } from './save-row.tsx';
@@ -60,8 +60,7 @@ export function ItemForm(props: {
   const has = (name: 'place' | 'notes' | 'link'): boolean => !forward || draft.kind === 'new' || name in draft.item;
   const [why, setWhy] = useState(kept?.why ?? '');
   const [more, setMore] = useState(draft.kind === 'change' || kept !== null);
-  const [refused, setRefused] = useState<string | null>(null);
-  const [whyWrong, setWhyWrong] = useState<string | null>(null);
+  const { attempt, refused, fields, clear } = useActing();
   const [conflict, setConflict] = useState<ItemWire | null>(null);
   const [base, setBase] = useState<ItemWire | null>(draft.kind === 'change' ? draft.item : null);
   const form = useForm<Values>({ defaultValues: valuesOf(draft, style.zone) });
@@ -130,7 +129,7 @@ export function ItemForm(props: {
   };
 
   const send = async (v: Values, version?: number): Promise<void> => {
-    setRefused(null);
+    clear();
     setWaits(false);
     if (!checkHere(v)) return;
     // What leaves the house for the first time is named once before it does.
@@ -139,7 +138,7 @@ export function ItemForm(props: {
       return;
     }
     const touched = new Set(Object.keys(dirtyFields) as (keyof Values)[]);
-    try {
+    const sendIt = async () => {
       if (forward) {
         await sendForward(
           head.calendar.key,
@@ -163,25 +162,24 @@ export function ItemForm(props: {
         over();
         onSaved(answer);
       }
-    } catch (error) {
-      const answer = said(error, t('common.unreachable'));
+    };
+    await attempt(sendIt, (answer) => {
       // Where the stream is gone too nothing of it can have arrived: sending it again makes it once.
       if (answer.code === 'unreachable' && live.kind === 'off') {
         setWaits(true);
-        return;
+        return null;
       }
       if (answer.code === 'changedMeanwhile' && answer.data) {
         setConflict(answer.data as ItemWire);
-        return;
+        return null;
       }
-      setRefused(answer.sentence);
-      setWhyWrong(answer.fields.why ?? null);
       for (const [name, message] of Object.entries(answer.fields)) {
         const field = FIELD[name] ?? (name as keyof Values);
         if (field in v)
           setError(field === 'from' && v.allDay ? 'day' : field === 'to' && v.allDay ? 'lastDay' : field, { message });
       }
-    }
+      return answer.sentence;
+    });
   };
   useEffect(() => {
     if (!waits || live.kind !== 'live') return;
@@ -268,24 +266,10 @@ export function ItemForm(props: {
             {timeInput('to', typed.endZone ? t('form.toIn', { place: zonePlace(typed.endZone) }) : t('form.to'))}
           </div>
         )}
-        <div className="row" style={{ justifyContent: 'space-between' }}>
-          <Controller
-            name="allDay"
-            control={control}
-            render={({ field }) => (
-              <FormControlLabel
-                control={
-                  <Checkbox size="small" checked={field.value} onChange={(e) => field.onChange(e.target.checked)} />
-                }
-                label={t('form.allDay')}
-                slotProps={{ typography: { variant: 'body1' } }}
-              />
-            )}
-          />
-          <span className="small soft">
-            {!allDay && readTime(from) === from && readTime(to) === to && from < to ? spanText(from, to) : ''}
-          </span>
-        </div>
+        <AllDayRow
+          control={control}
+          length={!allDay && readTime(from) === from && readTime(to) === to && from < to ? spanText(from, to) : ''}
+        />
         {!forward && !gone && folk.theirs === null && (
           <TimeCheck
             head={head}
@@ -342,16 +326,7 @@ export function ItemForm(props: {
             t(`visibilityHelp.${visibility}`),
           )}
         {topic && (
-          <div className="row" role="status">
-            <span className="small wrong">{t('form.looksSensitive', { topic: t(`topics.${topic}`) })}</span>
-            <Button
-              variant="outlined"
-              sx={{ minHeight: 26, py: 0 }}
-              onClick={() => setValue('visibility', 'private', { shouldDirty: true })}
-            >
-              {t('form.markPrivate')}
-            </Button>
-          </div>
+          <LooksSensitive topic={topic} onPrivate={() => setValue('visibility', 'private', { shouldDirty: true })} />
         )}
         {visibility === 'private' && !head.may.seePrivate && !forward && (
           <Alert severity="warning">{t('form.privateWarning')}</Alert>
@@ -376,19 +351,7 @@ export function ItemForm(props: {
             when={typedWhen}
           />
         )}
-        {series && (
-          <Controller
-            name="scope"
-            control={control}
-            render={({ field }) => (
-              <TextField select label={t('form.scope')} {...field} slotProps={{ inputLabel: { shrink: true } }}>
-                <MenuItem value="one">{t('form.one')}</MenuItem>
-                <MenuItem value="later">{t('form.later')}</MenuItem>
-                <MenuItem value="all">{t('form.all')}</MenuItem>
-              </TextField>
-            )}
-          />
-        )}
+        {series && <ScopeField control={control} />}
         {(!forward || has('notes')) && (
           <div className="row">
             <Button variant="text" onClick={() => setMore(!more)} aria-expanded={more}>
@@ -404,8 +367,8 @@ export function ItemForm(props: {
             multiline
             minRows={2}
             maxRows={6}
-            error={!!whyWrong}
-            helperText={whyWrong ?? t('form.whyHelp', { name: owner })}
+            error={!!fields.why}
+            helperText={fields.why ?? t('form.whyHelp', { name: owner })}
             slotProps={{ inputLabel: { shrink: true }, htmlInput: { maxLength: 1000 } }}
           />
         )}

@@ -1,14 +1,14 @@
 'use client';
 import TextField from '@mui/material/TextField';
-import { useQuery } from '@tanstack/react-query';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import { readRepeatWords } from '@/core/sentence/index.ts';
 import { parseDate, parseWall, toWall } from '@/core/time/index.ts';
 import { useFrame } from '../../common/frame-context.tsx';
+import { usePaused, usePreview } from '../../common/preview.ts';
 import { KEYS } from '../../common/query-keys.ts';
-import { said, sentenceOf } from '../../common/refusal.ts';
+import { sentenceOf } from '../../common/refusal.ts';
 import { clock, DAY, fullDay } from '../../common/times.ts';
 import { useRepeatWords } from './repeat-kinds.ts';
 
@@ -50,24 +50,17 @@ export function RepeatSaid(props: { rule: string; error: string | undefined; onC
 /** The next dates of a repeat, and those that a clock change leaves out. */
 export function NextDates({ rule, when }: { rule: string | null; when: When | null }) {
   const t = useTranslations('form');
-  const tc = useTranslations('common');
   const { style } = useFrame();
   const asked = rule && when ? JSON.stringify({ when, rule }) : null;
-  const [settled, setSettled] = useState(asked);
-  useEffect(() => {
-    const timer = setTimeout(() => setSettled(asked), PAUSE_MS);
-    return () => clearTimeout(timer);
-  }, [asked]);
-  const query = useQuery({
-    queryKey: KEYS.repeat(settled),
-    queryFn: () => call('previewRepeat', { body: JSON.parse(settled ?? '') }),
-    enabled: settled !== null,
-    retry: false,
-  });
+  const paused = usePaused(asked, PAUSE_MS);
+  const { answer, why } = usePreview(
+    KEYS.repeat(paused),
+    paused === null ? null : () => call('previewRepeat', { body: JSON.parse(paused) }),
+  );
   if (asked === null) return null;
-  if (query.error) return <span className="small wrong">{sentenceOf(said(query.error, tc('unreachable')))}</span>;
-  if (!query.data) return null;
-  const { dates, skipped, ends } = query.data;
+  if (why) return <span className="small wrong">{sentenceOf(why)}</span>;
+  if (!answer) return null;
+  const { dates, skipped, ends } = answer;
   const first = dates[0]?.slice(11);
   const words = (text: string) => {
     const wall = parseDate(text.slice(0, 10)) ?? 0;

@@ -8,10 +8,10 @@ import { type FormEvent, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { BoardHead } from '@/contract/items/items.ts';
+import { useActing } from '../../common/acting.ts';
 import boardsCss from '../../common/boards.module.css';
 import { useFrame } from '../../common/frame-context.tsx';
 import { KEYS } from '../../common/query-keys.ts';
-import { said } from '../../common/refusal.ts';
 import { PanelHead } from '../details/panel-head.tsx';
 
 /** What one's own calendar is called and for; a further one is taken away here, and brought back by one press. */
@@ -23,23 +23,13 @@ export function CalendarPanel({ head, onClose }: { head: BoardHead; onClose: () 
   const router = useRouter();
   const [name, setName] = useState(head.calendar.name);
   const [description, setDescription] = useState(head.calendar.description);
-  const [refused, setRefused] = useState<ReturnType<typeof said> | null>(null);
-  const [busy, setBusy] = useState(false);
+  const { attempt, busy, refused, fields } = useActing(['name', 'description']);
   const params = { calendar: head.calendar.key };
   const act = async (work: () => Promise<unknown>): Promise<boolean> => {
-    setBusy(true);
-    setRefused(null);
-    try {
-      await work();
-      return true;
-    } catch (error) {
-      setRefused(said(error, t('common.unreachable')));
-      return false;
-    } finally {
-      setBusy(false);
-      void client.invalidateQueries({ queryKey: KEYS.calendars });
-      void client.invalidateQueries({ queryKey: KEYS.lanes });
-    }
+    const done = await attempt(work);
+    void client.invalidateQueries({ queryKey: KEYS.calendars });
+    void client.invalidateQueries({ queryKey: KEYS.lanes });
+    return done;
   };
   const save = async (event: FormEvent) => {
     event.preventDefault();
@@ -63,14 +53,14 @@ export function CalendarPanel({ head, onClose }: { head: BoardHead; onClose: () 
     <aside className={boardsCss.panel} aria-label={tc('title')}>
       <PanelHead head={head} onClose={onClose} />
       <h2>{tc('title')}</h2>
-      {refused && Object.keys(refused.fields).length === 0 && <Alert severity="error">{refused.sentence}</Alert>}
+      {refused && <Alert severity="error">{refused}</Alert>}
       <form onSubmit={save} noValidate>
         {!head.calendar.main && (
           <TextField
             label={tc('name')}
             value={name}
-            error={refused?.fields.name !== undefined}
-            helperText={refused?.fields.name}
+            error={!!fields.name}
+            helperText={fields.name}
             onChange={(e) => setName(e.target.value)}
           />
         )}
@@ -79,8 +69,8 @@ export function CalendarPanel({ head, onClose }: { head: BoardHead; onClose: () 
           value={description}
           multiline
           minRows={2}
-          error={refused?.fields.description !== undefined}
-          helperText={refused?.fields.description ?? tc('descriptionHelp')}
+          error={!!fields.description}
+          helperText={fields.description ?? tc('descriptionHelp')}
           onChange={(e) => setDescription(e.target.value)}
           slotProps={{ inputLabel: { shrink: true } }}
         />

@@ -8,6 +8,7 @@ import { useTranslations } from 'use-intl';
 import { call, sendFile } from '@/contract/call.ts';
 import type { ImportPreview } from '@/contract/items/files.ts';
 import type { BoardHead } from '@/contract/items/items.ts';
+import { useActing } from '../../common/acting.ts';
 import boardsCss from '../../common/boards.module.css';
 import { useFrame } from '../../common/frame-context.tsx';
 import pageCss from '../../common/page.module.css';
@@ -31,9 +32,8 @@ export function ImportPanel(props: {
   const client = useQueryClient();
   const file = useRef<HTMLInputElement>(null);
   const [reading, setReading] = useState<string | null>(null);
-  const [refused, setRefused] = useState<string | null>(null);
+  const { attempt, busy, refused, setRefused } = useActing();
   const [preview, setPreview] = useState<ImportPreview | null>(null);
-  const [busy, setBusy] = useState(false);
   const [coming, setComing] = useState<{ done: number; of: number } | null>(null);
   const sending = useRef<AbortController | null>(null);
   const owner = firstName(head.owner.name);
@@ -68,8 +68,7 @@ export function ImportPanel(props: {
   };
   const bringIn = async () => {
     if (!preview) return;
-    setBusy(true);
-    try {
+    const broughtIn = await attempt(async () => {
       const done = await call('bringIn', { params: { preview: preview.preview } });
       toast({
         text: t('done', { count: done.broughtIn, renewed: done.renewed, left: done.left }),
@@ -77,11 +76,8 @@ export function ImportPanel(props: {
       });
       await client.invalidateQueries({ queryKey: KEYS.calendar(head.calendar.key) });
       onClose();
-    } catch (error) {
-      setRefused(said(error, tc('unreachable')).sentence);
-      setBusy(false);
-      setComing(null);
-    }
+    });
+    if (!broughtIn) setComing(null);
   };
   const stop = () => {
     if (preview && busy) call('stopImport', { params: { preview: preview.preview } }).catch(() => {});

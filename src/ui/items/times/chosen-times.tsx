@@ -10,8 +10,8 @@ import type { SeveralAnswer } from '@/contract/items/several.ts';
 import { MOST_HELD } from '@/contract/mosts.ts';
 import { instantText } from '@/core/time/index.ts';
 import { LANGUAGE_NAMES, LANGUAGES } from '@/messages/languages.ts';
+import { useActing } from '../../common/acting.ts';
 import { useFrame } from '../../common/frame-context.tsx';
-import { said } from '../../common/refusal.ts';
 import { DAY } from '../../common/times.ts';
 import { firstName } from '../../common/token.tsx';
 import { ZoneField } from '../../common/zone-field.tsx';
@@ -32,20 +32,16 @@ export function ChosenTimes(props: {
 }) {
   const { head, starts, length, place, people, onLeave, onHeld } = props;
   const t = useTranslations('openings.chosen');
-  const common = useTranslations('common');
   const { style, now, toast } = useFrame();
   const [title, setTitle] = useState('');
   const [days, setDays] = useState<(typeof LAPSES)[number]>(7);
   const [zone, setZone] = useState(style.zone);
   const [language, setLanguage] = useState(style.language);
-  const [busy, setBusy] = useState(false);
-  const [wrong, setWrong] = useState<Record<string, string>>({});
+  const { attempt, busy, refused, fields } = useActing(['title']);
   const known = isKnown(zone);
   const text = known ? timesText(starts, length, zone, language) : '';
   const hold = async () => {
-    setBusy(true);
-    setWrong({});
-    try {
+    await attempt(async () => {
       const asked = people.map(({ address, name, role, group }) => ({
         address,
         name,
@@ -63,18 +59,12 @@ export function ChosenTimes(props: {
         lapses,
       };
       onHeld(await call('holdTimes', { params: { calendar: head.calendar.key }, body }));
-    } catch (error) {
-      const answer = said(error, common('unreachable'));
-      setWrong(Object.keys(answer.fields).length > 0 ? answer.fields : { all: answer.sentence });
-    } finally {
-      setBusy(false);
-    }
+    });
   };
   const copy = async () => {
     await navigator.clipboard.writeText(text);
     toast({ text: t('copied', { count: starts.length }) });
   };
-  const rest = wrong.all ?? wrong.starts ?? wrong.lapses;
   return (
     <section aria-label={t('title', { count: starts.length })} style={{ display: 'grid', gap: 8 }}>
       <h3>{t('title', { count: starts.length })}</h3>
@@ -82,8 +72,8 @@ export function ChosenTimes(props: {
       <TextField
         label={t('for')}
         value={title}
-        error={wrong.title !== undefined}
-        helperText={wrong.title}
+        error={!!fields.title}
+        helperText={fields.title}
         onChange={(e) => setTitle(e.target.value)}
         slotProps={{ inputLabel: { shrink: true }, htmlInput: { maxLength: 300 } }}
       />
@@ -99,9 +89,9 @@ export function ChosenTimes(props: {
           </MenuItem>
         ))}
       </TextField>
-      {rest && (
+      {refused && (
         <p className="wrong small" role="alert">
-          {rest}
+          {refused}
         </p>
       )}
       <span className="row" style={{ flexWrap: 'wrap' }}>

@@ -1,7 +1,6 @@
 'use client';
 import Button from '@mui/material/Button';
-import { useQuery } from '@tanstack/react-query';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { BoardHead } from '@/contract/items/items.ts';
@@ -10,6 +9,7 @@ import { takesTime } from '@/core/calendar/index.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { useFrame } from '../../common/frame-context.tsx';
 import { later } from '../../common/later.tsx';
+import { usePaused, usePreview } from '../../common/preview.ts';
 import { KEYS } from '../../common/query-keys.ts';
 import { clock, dayName } from '../../common/times.ts';
 import { firstName } from '../../common/token.tsx';
@@ -32,25 +32,25 @@ export function TimeCheck(props: {
   const { style } = useFrame();
   const asked = body && JSON.stringify(body);
   const [more, setMore] = useState(false);
-  const [settled, setSettled] = useState(asked);
   // A time that is half typed says nothing yet: what was said of the last whole one stays, so that nothing jumps away under the pointer.
-  useEffect(() => {
-    if (asked === null) return;
-    const timer = setTimeout(() => setSettled(asked), PAUSE_MS);
-    return () => clearTimeout(timer);
-  }, [asked]);
-  const { data } = useQuery({
-    queryKey: KEYS.calendar(head.calendar.key, 'check', settled),
-    queryFn: () => call('checkTime', { params: { calendar: head.calendar.key }, body: JSON.parse(settled ?? '') }),
-    enabled: settled !== null,
-    placeholderData: (before) => before,
-    retry: false,
-  });
+  const [whole, setWhole] = useState(asked);
+  if (asked !== null && asked !== whole) setWhole(asked);
+  const settled = usePaused(whole, PAUSE_MS);
+  const { answer } = usePreview(
+    KEYS.calendar(head.calendar.key, 'check', settled),
+    settled === null
+      ? null
+      : () =>
+          call('checkTime', {
+            params: { calendar: head.calendar.key },
+            body: JSON.parse(settled),
+          }) as Promise<CheckAnswer>,
+  );
   // What takes nobody's time has nothing against it.
   if (body && !takesTime(body)) return null;
   // Its place is kept from the beginning: what comes late moves nothing that is about to be pressed.
-  if (!data) return <div className={css.check} role="status" />;
-  const { fits, clashes, openings, unknown, cut } = data as CheckAnswer;
+  if (!answer) return <div className={css.check} role="status" />;
+  const { fits, clashes, openings, unknown, cut } = answer;
   const wall = (text: string) => toWall(style.zone, parseInstant(text) ?? 0);
   const span = (one: { start: string; end: string }) =>
     `${clock(wall(one.start), style.hours)}–${clock(wall(one.end), style.hours)}`;

@@ -1,9 +1,9 @@
 import { useQuery } from '@tanstack/react-query';
-import { useEffect, useState } from 'react';
 import { call } from '@/contract/call.ts';
 import type { ItemWire } from '@/contract/items/items.ts';
 import type { TimesAnswer, TimesSeriesAnswer } from '@/contract/openings/openings.ts';
 import { parseDate } from '@/core/time/index.ts';
+import { usePaused } from '../../common/preview.ts';
 import { KEYS } from '../../common/query-keys.ts';
 import { MINUTE, wallsOf } from '../../common/times.ts';
 import type { Asked } from '../../meetings/heard.ts';
@@ -93,11 +93,7 @@ export function bodyOf(asked: TimesAsked, zone: string, sheet: boolean) {
 /** Times for what is asked, a moment after it stands still: once, or for a series. `body` is what the answer is for. */
 export function useTimes(calendar: string, asked: TimesAsked, zone: string, sheet: boolean) {
   const body = JSON.stringify({ ...bodyOf(asked, zone, sheet), series: asked.series });
-  const [settled, setSettled] = useState(body);
-  useEffect(() => {
-    const timer = setTimeout(() => setSettled(body), PAUSE_MS);
-    return () => clearTimeout(timer);
-  }, [body]);
+  const settled = usePaused(body, PAUSE_MS);
   const { series, ...once } = JSON.parse(settled) as ReturnType<typeof bodyOf> & { series: TimesAsked['series'] };
   const query = useQuery({
     queryKey: KEYS.calendar(calendar, 'openings', settled),

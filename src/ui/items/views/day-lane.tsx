@@ -1,8 +1,9 @@
 'use client';
-import type { PointerEvent } from 'react';
+import { memo, type RefObject } from 'react';
 import { useTranslations } from 'use-intl';
 import type { ItemWire } from '@/contract/items/items.ts';
 import type { BoardLane } from '../board/board-lanes.ts';
+import type { Drawing } from './drawing.ts';
 import type { GhostStore } from './ghost.ts';
 import { GhostBlock } from './ghost-block.tsx';
 import hoursCss from './hours.module.css';
@@ -11,8 +12,11 @@ import { jointsOf, type Layout } from './layout.ts';
 
 const RAILS = ['var(--moss)', 'var(--lake)', 'var(--straw)', 'var(--bark)', 'var(--slate)'];
 
-/** One lane on one day of the hours: where somebody is at its edge, what they have beside it, hatched where one sees nothing. */
-export function DayLane(props: {
+/**
+ * One lane on one day of the hours: where somebody is at its edge, what they have beside it, hatched where one sees nothing. Drawn again only
+ * where something in it is another.
+ */
+export const DayLane = memo(function DayLane(props: {
   lane: BoardLane;
   layout: Layout;
   day: number;
@@ -24,27 +28,29 @@ export function DayLane(props: {
   ghosts: GhostStore;
   journeys: readonly (readonly [string, string, number])[];
   colourOf: (item: ItemWire) => string;
-  column: (el: HTMLDivElement | null) => void;
+  /** Which column of the board it is, where that is drawn, and what the pointer draws in it. */
+  column: number;
+  columns: RefObject<(HTMLDivElement | null)[]>;
+  drawing: Drawing;
   onOpen: (item: ItemWire) => void;
-  onPointerDown: (event: PointerEvent<HTMLDivElement>) => void;
-  onPointerMove: (event: PointerEvent<HTMLDivElement>) => void;
-  onPointerUp: () => void;
-  onDoubleClick: (event: React.MouseEvent) => void;
 }) {
-  const { lane, layout, day, index, at, of, selected, ghosts, journeys, colourOf, column, onOpen } = props;
+  const { lane, layout, day, index, at, of, selected, ghosts, journeys, colourOf, column, columns, drawing, onOpen } =
+    props;
   const t = useTranslations('lanes');
   const rails = layout.rails[index] ?? [];
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: drawing with the pointer has its keyboard twin in the key N
     <div
-      ref={column}
+      ref={(el) => {
+        columns.current[column] = el;
+      }}
       className={`${hoursCss.lane}${of > 1 ? ` ${hoursCss.one} who-${lane.colour}` : ''}${lane.state === 'unseen' ? ` ${hoursCss.unseen}` : ''}`}
       style={{ left: `${(at / of) * 100}%`, width: `${100 / of}%` }}
       title={lane.state === 'unseen' ? t('unseen', { name: lane.name }) : undefined}
-      onPointerDown={props.onPointerDown}
-      onPointerMove={props.onPointerMove}
-      onPointerUp={props.onPointerUp}
-      onDoubleClick={props.onDoubleClick}
+      onPointerDown={(event) => drawing.begin(column, event)}
+      onPointerMove={drawing.keepOn}
+      onPointerUp={drawing.end}
+      onDoubleClick={(event) => drawing.hour(column, event)}
     >
       {rails.map((rail) => (
         <button
@@ -92,7 +98,7 @@ export function DayLane(props: {
       </div>
     </div>
   );
-}
+});
 
 /** One of five tints, always the same for the same place. */
 export function hueOf(item: ItemWire): string {

@@ -1,18 +1,20 @@
 'use client';
 import { DndContext, type DragEndEvent, type DragMoveEvent } from '@dnd-kit/core';
 import { useQuery } from '@tanstack/react-query';
-import { type PointerEvent, useLayoutEffect, useRef, useState } from 'react';
+import { useLayoutEffect, useRef, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { ItemWire } from '@/contract/items/items.ts';
 import { fromWallLenient, toWall } from '@/core/time/index.ts';
 import { useFrame } from '../../common/frame-context.tsx';
+import { useMinute } from '../../common/minute.ts';
 import { KEYS } from '../../common/query-keys.ts';
 import { clock, DAY, dayName, hoursText, MINUTE, wallsOf, zonePlace } from '../../common/times.ts';
 import type { BoardLane } from '../board/board-lanes.ts';
 import { isRest } from '../board/ribbon.tsx';
 import { AllDay } from './all-day.tsx';
 import { DayLane } from './day-lane.tsx';
+import { useDrawing } from './drawing.ts';
 import hoursCss from './hours.module.css';
 import { LaneHead } from './lane-head.tsx';
 import { HOUR_PX, type Layout, layOut } from './layout.ts';
@@ -39,7 +41,7 @@ export function Hours(
   } & PutDown,
 ) {
   const { lanes, first, count, selected, walked, onOpen, onDraw } = props;
-  const colourOf = props.colourOf ?? (() => '');
+  const colourOf = props.colourOf ?? plain;
   const n = lanes.length;
   const t = useTranslations('board');
   const { frame, style, now } = useFrame();
@@ -52,14 +54,13 @@ export function Hours(
     staleTime: 300_000,
     retry: false,
   });
-  const journeys = ways?.journeys ?? [];
+  const journeys = ways?.journeys ?? NO_JOURNEYS;
   const scroll = useRef<HTMLDivElement>(null);
   const columns = useRef<(HTMLDivElement | null)[]>([]);
   const [barWidth, setBarWidth] = useState(0);
-  const drawing = useRef<{ column: number; from: number; to: number } | null>(null);
   const layouts = lanes.map((lane) => layOut(lane.items, first, count, style.zone));
   const bars = layouts.flatMap((layout, l) => layout.bars.map((bar) => ({ ...bar, lane: l })));
-  const today = toWall(style.zone, now());
+  const today = toWall(style.zone, useMinute(now));
   const todayIndex = Math.floor((today - first) / DAY);
 
   useLayoutEffect(() => {
@@ -115,56 +116,7 @@ export function Hours(
   };
   const moving = useMoving({ lanes, first, count, walked: walked ?? null }, goalOf, props);
 
-  const minuteAt = (column: number, y: number): number => {
-    const rect = columns.current[column]?.getBoundingClientRect();
-    return rect ? Math.max(0, Math.min(24 * 60, Math.round((((y - rect.top) / HOUR_PX) * 60) / STEP) * STEP)) : 0;
-  };
-  const drawn = () => {
-    const d = drawing.current;
-    if (!d) return null;
-    const day = first + Math.floor(d.column / n) * DAY;
-    const start = day + Math.min(d.from, d.to) * MINUTE;
-    const lane = lanes[d.column % n];
-    return lane && { lane, start, end: Math.max(start + STEP * MINUTE, day + Math.max(d.from, d.to) * MINUTE) };
-  };
-  const canDraw = (column: number) => {
-    const may = lanes[column % n]?.head?.may;
-    return may !== undefined && (may.add || may.suggest);
-  };
-  const beginDraw = (column: number) => (event: PointerEvent<HTMLDivElement>) => {
-    if (!canDraw(column) || event.button !== 0 || event.pointerType === 'touch') return;
-    if ((event.target as HTMLElement).closest('[data-block]')) return;
-    const from = Math.floor(minuteAt(column, event.clientY) / 30) * 30;
-    drawing.current = { column, from, to: from };
-    event.currentTarget.setPointerCapture(event.pointerId);
-  };
-  const keepDrawing = (event: PointerEvent<HTMLDivElement>) => {
-    if (!drawing.current) return;
-    drawing.current.to = minuteAt(drawing.current.column, event.clientY);
-    const time = drawn();
-    if (time && drawing.current.to !== drawing.current.from)
-      moving.ghosts.show({
-        start: time.start,
-        end: time.end,
-        lane: lanes.indexOf(time.lane),
-        title: '',
-        clashes: moving.clashOf(null, lanes.indexOf(time.lane), time.start, time.end),
-      });
-  };
-  const endDraw = () => {
-    const time = drawn();
-    const moved = drawing.current && drawing.current.to !== drawing.current.from;
-    drawing.current = null;
-    moving.ghosts.show(null);
-    if (time && moved) onDraw(time.lane, time.start, time.end);
-  };
-  const doubleDraw = (column: number) => (event: React.MouseEvent) => {
-    if (!canDraw(column) || (event.target as HTMLElement).closest('[data-block]')) return;
-    const day = first + Math.floor(column / n) * DAY;
-    const start = day + Math.floor(minuteAt(column, event.clientY) / 30) * 30 * MINUTE;
-    const lane = lanes[column % n];
-    if (lane) onDraw(lane, start, start + 60 * MINUTE);
-  };
+  const drawing = useDrawing({ lanes, first, columns, moving, onDraw });
 
   return (
     <DndContext sensors={sensors} {...moving.context}>
@@ -238,7 +190,6 @@ export function Hours(
                   />
                 )}
                 {lanes.map((lane, l) => {
-                  const column = i * n + l;
                   const layout = layouts[l];
                   if (!layout) return null;
                   return (
@@ -250,18 +201,14 @@ export function Hours(
                       index={i}
                       at={l}
                       of={n}
-                      selected={selected}
+                      selected={isIn(layout, i, selected) ? selected : null}
                       ghosts={moving.ghosts}
                       journeys={journeys}
                       colourOf={colourOf}
-                      column={(el) => {
-                        columns.current[column] = el;
-                      }}
+                      column={i * n + l}
+                      columns={columns}
+                      drawing={drawing}
                       onOpen={onOpen}
-                      onPointerDown={beginDraw(column)}
-                      onPointerMove={keepDrawing}
-                      onPointerUp={endDraw}
-                      onDoubleClick={doubleDraw(column)}
                     />
                   );
                 })}
@@ -273,6 +220,13 @@ export function Hours(
     </DndContext>
   );
 }
+
+const plain = () => '';
+const NO_JOURNEYS: readonly (readonly [string, string, number])[] = [];
+
+/** Whether an item is drawn in the hours of a day. */
+const isIn = (layout: Layout, day: number, id: string | null): boolean =>
+  id !== null && (layout.days[day] ?? []).some(({ item }) => item.id === id);
 
 function bookedMinutes(list: Layout['days'][number]): number {
   let until = 0;

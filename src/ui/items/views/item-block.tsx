@@ -1,6 +1,6 @@
 'use client';
 import { useDraggable } from '@dnd-kit/core';
-import type { KeyboardEvent, MouseEvent } from 'react';
+import { type KeyboardEvent, type MouseEvent, memo } from 'react';
 import { useTranslations } from 'use-intl';
 import type { ItemWire } from '@/contract/items/items.ts';
 import { useFrame } from '../../common/frame-context.tsx';
@@ -64,8 +64,8 @@ export function useBlockHands(item: ItemWire, movable: boolean, selected: boolea
   } as const;
 }
 
-/** One item on the hours of a day. Opens with Enter, moves by mouse or by Space and the arrow keys. */
-export function ItemBlock(props: {
+/** One item on the hours of a day, drawn again only where it is another. Opens with Enter, moves by mouse or by Space and the arrow keys. */
+export const ItemBlock = memo(function ItemBlock(props: {
   placed: Placed;
   selected: boolean;
   onOpen: (item: ItemWire) => void;
@@ -126,4 +126,4 @@ export function ItemBlock(props: {
       {movable && placed.height >= 30 && <span className={blockCss.grip} {...hands.grip} />}
     </div>
   );
-}
+});

@@ -40,8 +40,22 @@ export const HOUR_PX = 46;
 const SHORTEST = 20;
 const WHOLE_DAY = 24 * 60;
 
-/** Lays the items of a board out: by day, in lanes where they overlap. Pure; `first` is the first day's start as wall time. */
+const laidOut = new WeakMap<readonly ItemWire[], { readonly of: string; readonly layout: Layout }>();
+
+/**
+ * Lays the items of a board out: by day, in lanes where they overlap. Pure; `first` is the first day's start as wall time. The same list over the
+ * same days is laid out once, whoever asks: a list must not be changed after.
+ */
 export function layOut(items: readonly ItemWire[], first: number, count: number, zone: string): Layout {
+  const of = `${first} ${count} ${zone}`;
+  const before = laidOut.get(items);
+  if (before?.of === of) return before.layout;
+  const layout = layOutAnew(items, first, count, zone);
+  laidOut.set(items, { of, layout });
+  return layout;
+}
+
+function layOutAnew(items: readonly ItemWire[], first: number, count: number, zone: string): Layout {
   const pieces: { item: ItemWire; top: number; bottom: number; starts: boolean }[][] = Array.from(
     { length: count },
     () => [],

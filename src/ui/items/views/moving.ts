@@ -9,11 +9,12 @@ import {
   useSensor,
   useSensors,
 } from '@dnd-kit/core';
-import { useEffect, useRef } from 'react';
+import { useEffect, useMemo, useRef } from 'react';
 import { useTranslations } from 'use-intl';
 import type { ItemWire } from '@/contract/items/items.ts';
 import { takesTime } from '@/core/calendar/index.ts';
 import { useFrame } from '../../common/frame-context.tsx';
+import { useStable } from '../../common/stable.ts';
 import { clock, DAY, dayName, MINUTE, wallsOf } from '../../common/times.ts';
 import type { BoardLane } from '../board/board-lanes.ts';
 import { nextGap, nextTaken, takenBy } from './gaps.ts';
@@ -47,6 +48,14 @@ export interface PutDown {
   readonly onMoveInto: (item: ItemWire, lane: BoardLane, start: number, end: number) => void;
   /** Put down with Alt held: another like it is begun there, and it stays. */
   readonly onCopy?: (item: ItemWire, lane: BoardLane, start: number, end: number) => void;
+}
+
+/** What the pointer and the keys do on a board, however it is drawn. */
+export interface BoardActs extends PutDown {
+  readonly onOpen: (item: ItemWire) => void;
+  readonly onDraw: (lane: BoardLane, start: number, end: number) => void;
+  /** A day is looked at by itself. */
+  readonly onDay: (day: number) => void;
 }
 
 export interface Moving {
@@ -165,13 +174,18 @@ export function useMoving(
   };
 }
 
+// Written once: sensors that are made anew have every block of the board drawn again.
+const BY_POINTER = { activationConstraint: { distance: 5 } };
+const BY_KEYS = { keyboardCodes: { start: ['Space'], cancel: ['Escape'], end: ['Space', 'Enter'] } };
+
 /** By pointer, and by the keys: Space picks up and puts down, Escape leaves it; where a key moves it to is said by the board. */
 export function useMovingSensors(coordinateGetter: KeyboardCoordinateGetter) {
+  const goes = useStable(coordinateGetter);
   return useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
-    useSensor(KeyboardSensor, {
-      keyboardCodes: { start: ['Space'], cancel: ['Escape'], end: ['Space', 'Enter'] },
-      coordinateGetter,
-    }),
+    useSensor(PointerSensor, BY_POINTER),
+    useSensor(
+      KeyboardSensor,
+      useMemo(() => ({ ...BY_KEYS, coordinateGetter: goes }), [goes]),
+    ),
   );
 }

@@ -1,10 +1,11 @@
 'use client';
 import { DndContext, type DragEndEvent, type DragMoveEvent } from '@dnd-kit/core';
-import { useLayoutEffect, useRef } from 'react';
+import { useCallback, useLayoutEffect, useMemo, useRef } from 'react';
 import { useTranslations } from 'use-intl';
 import type { ItemWire } from '@/contract/items/items.ts';
 import { toWall } from '@/core/time/index.ts';
 import { useFrame } from '../../common/frame-context.tsx';
+import { useMinute } from '../../common/minute.ts';
 import { clock, DAY, dayName, MINUTE, wallsOf } from '../../common/times.ts';
 import type { BoardLane } from '../board/board-lanes.ts';
 import lanesCss from './lanes.module.css';
@@ -28,10 +29,10 @@ export function SideBySide(
   const { style, now } = useFrame();
   const scroll = useRef<HTMLDivElement>(null);
   const rows = useRef<(HTMLDivElement | null)[]>([]);
-  const today = toWall(style.zone, now());
+  const today = toWall(style.zone, useMinute(now));
   const width = count * 24 * HOUR_PX;
-  const at = (wall: number) => ((wall - first) / 3_600_000) * HOUR_PX;
-  const days = Array.from({ length: count }, (_, i) => first + i * DAY);
+  const at = useCallback((wall: number) => ((wall - first) / 3_600_000) * HOUR_PX, [first]);
+  const days = useMemo(() => Array.from({ length: count }, (_, i) => first + i * DAY), [first, count]);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: not each time the clock moves on
   useLayoutEffect(() => {
@@ -96,14 +97,12 @@ export function SideBySide(
               lane={lane}
               index={l}
               ghosts={moving.ghosts}
-              rowOf={(el) => {
-                rows.current[l] = el;
-              }}
+              rows={rows}
               days={days}
               width={width}
               at={at}
               now={today}
-              selected={selected}
+              selected={lane.items.some(({ id }) => id === selected) ? selected : null}
               onOpen={onOpen}
               onDraw={onDraw}
             />

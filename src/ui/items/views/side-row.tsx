@@ -1,4 +1,5 @@
 'use client';
+import { memo, type RefObject } from 'react';
 import { useTranslations } from 'use-intl';
 import type { ItemWire } from '@/contract/items/items.ts';
 import { useFrame } from '../../common/frame-context.tsx';
@@ -21,8 +22,8 @@ import { closedOn } from './work-hours.tsx';
 export const HOUR_PX = 44;
 const ROW_PX = 46;
 
-/** A calendar as a row: its name, and its time across. */
-export function SideRow(props: {
+/** A calendar as a row: its name, and its time across. Drawn again only where something in it is another. */
+export const SideRow = memo(function SideRow(props: {
   lane: BoardLane;
   days: readonly number[];
   width: number;
@@ -30,13 +31,13 @@ export function SideRow(props: {
   now: number;
   selected: string | null;
   ghosts: GhostStore;
-  /** Which lane it is, and where its hours are drawn. */
+  /** Which lane it is, and where the hours of each are drawn. */
   index: number;
-  rowOf: (el: HTMLDivElement | null) => void;
+  rows: RefObject<(HTMLDivElement | null)[]>;
   onOpen: (item: ItemWire) => void;
   onDraw: (lane: BoardLane, start: number, end: number) => void;
 }) {
-  const { lane, days, width, at, now, selected, ghosts, index, rowOf, onOpen, onDraw } = props;
+  const { lane, days, width, at, now, selected, ghosts, index, rows, onOpen, onDraw } = props;
   const t = useTranslations();
   const { style } = useFrame();
   const textOf = useBlockText();
@@ -97,7 +98,9 @@ export function SideRow(props: {
       </div>
       {/* biome-ignore lint/a11y/noStaticElementInteractions: making something has its keyboard twin in the key N */}
       <div
-        ref={rowOf}
+        ref={(el) => {
+          rows.current[index] = el;
+        }}
         className={`${lanesCss.row} who-${lane.colour}${lane.state === 'unseen' ? ` ${lanesCss.unseen}` : ''}`}
         style={{ width, height, backgroundSize: `${HOUR_PX}px 100%` }}
         onDoubleClick={draw}
@@ -173,7 +176,7 @@ export function SideRow(props: {
       </div>
     </>
   );
-}
+});
 
 /** Where something would be, in this row. */
 function SideGhost(props: {

@@ -1,0 +1,50 @@
+import { ENGLISH, PORTUGUESE, type Words } from './words.ts';
+
+/** What is known of whoever types: their day (`today` as a date at midnight), language, order of dates, and the names they may mean. */
+export interface Known {
+  readonly today: number;
+  readonly language: 'en' | 'pt';
+  readonly dateOrder: 'dmy' | 'mdy' | 'ymd';
+  readonly people: readonly string[];
+  readonly places: readonly string[];
+}
+
+export interface Token {
+  readonly text: string;
+  readonly word: string;
+  /** Whether a comma follows. */
+  readonly comma: boolean;
+}
+
+/** A word as it is compared: small letters, without accents. */
+export const plain = (text: string): string =>
+  text
+    .normalize('NFD')
+    .replace(/\p{M}+/gu, '')
+    .toLowerCase();
+
+/** The words of a sentence, as whatever reads a part of it looks at them. */
+export class TokenReader {
+  protected readonly words: Words;
+
+  constructor(
+    protected readonly tokens: readonly Token[],
+    protected readonly known: Known,
+  ) {
+    this.words = known.language === 'pt' ? PORTUGUESE : ENGLISH;
+  }
+
+  protected is(i: number, list: readonly string[]): boolean {
+    const word = this.tokens[i]?.word;
+    return word !== undefined && list.includes(word);
+  }
+
+  /** How many words from `i` make up one of some phrases. */
+  protected phrase(i: number, phrases: readonly string[]): number {
+    for (const phrase of phrases) {
+      const words = phrase.split(' ');
+      if (words.every((word, n) => this.tokens[i + n]?.word === word)) return words.length;
+    }
+    return 0;
+  }
+}

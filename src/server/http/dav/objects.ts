@@ -1,0 +1,104 @@
+import { readFreeBusyQuestion } from '@/core/formats/index.ts';
+import { writingIsFree } from '../../db/gate.ts';
+import { clearInbox, MOST_ASKED, MOST_ASKED_DAYS, readInbox } from '../../operations/dav/index.ts';
+import { again } from '../../operations/deciding/context/again.ts';
+import type { Context } from '../../operations/deciding/context/context.ts';
+import {
+  askFreeBusyInWorker,
+  deleteObjectInWorker,
+  putObjectInWorker,
+  readObjectInWorker,
+} from '../../operations/in-worker/in-worker.ts';
+import { type Result, refuse } from '../../result.ts';
+import { bare, calendarResponse, conditionFailed, refused, xml } from './answers.ts';
+import { type Asked, utf8 } from './asked.ts';
+import { knownOf } from './find-properties.ts';
+import { cal, dav, el } from './xml.ts';
+
+export async function get({ ctx, resource, request }: Asked, head: boolean): Promise<Response> {
+  const read =
+    resource.kind === 'object'
+      ? await readObjectInWorker(ctx, resource.calendar, resource.name)
+      : resource.kind === 'invitation'
+        ? readInbox(ctx, resource.name)
+        : refuse('notFound');
+  if (!read.ok) return refused(ctx, read);
+  const { tag, text } = read.value;
+  const scheduleTag = 'scheduleTag' in read.value ? read.value.scheduleTag : tag;
+  const known = (request.headers.get('if-none-match') ?? '').split(',').map((one) => one.trim().replace(/^W\//, ''));
+  if (known.includes(`"${tag}"`)) return bare(304, { etag: `"${tag}"` });
+  return calendarResponse(text ?? '', { tag, scheduleTag }, head);
+}
+
+/** Does a write in one transaction, in which who asks is read once more. */
+async function writing<T>(ctx: Context, work: (ctx: Context) => Result<T>): Promise<Result<T>> {
+  await writingIsFree();
+  return ctx.db.write(() => {
+    const now = again(ctx);
+    return 'ok' in now ? now : work(now);
+  });
+}
+
+const seenBy = ({ headers }: Request) => ({
+  match: headers.get('if-match'),
+  noneMatch: headers.get('if-none-match'),
+  scheduleTag: headers.get('if-schedule-tag-match')?.trim().replace(/^"|"$/g, '') ?? null,
+});
+
+export async function put({ ctx, resource, request, body }: Asked): Promise<Response> {
+  if (resource.kind !== 'object') return bare(405);
+  const type = request.headers.get('content-type') ?? 'text/calendar';
+  if (!/^text\/calendar\s*(;|$)/i.test(type)) return conditionFailed(cal('supported-calendar-data'));
+  const text = utf8(body);
+  if (text === null || text.includes('\u0000')) return refused(ctx, refuse('wrongEncoding'));
+  if (/^BEGIN:(VTODO|VJOURNAL|VFREEBUSY|VAVAILABILITY)/im.test(text))
+    return conditionFailed(cal('supported-calendar-component'));
+  const { calendar, name } = resource;
+  const done = await putObjectInWorker(ctx, { key: calendar, name, text, seen: seenBy(request) });
+  // What is kept is what it means, and not its letters: a program reads what it comes to (RFC 4791 5.3.4).
+  return done.ok ? bare(done.value.added ? 201 : 204) : refused(ctx, done);
+}
+
+export async function remove({ ctx, resource, request }: Asked): Promise<Response> {
+  const done =
+    resource.kind === 'object'
+      ? await deleteObjectInWorker(ctx, { key: resource.calendar, name: resource.name, seen: seenBy(request) })
+      : resource.kind === 'invitation'
+        ? await writing(ctx, (now) => clearInbox(now, resource.name))
+        : refuse('notFound');
+  return done.ok ? bare(204) : refused(ctx, done);
+}
+
+/** The question when others are free (RFC 6638 5): of whom one sees nothing, the answer is that of whom nobody knows. */
+export async function outbox(post: Asked): Promise<Response> {
+  const { ctx, resource } = post;
+  const known = await knownOf(post, resource);
+  if (!known.ok) return refused(ctx, known);
+  const text = utf8(post.body);
+  const question = text === null ? null : readFreeBusyQuestion(text);
+  if (!question) return conditionFailed(cal('valid-scheduling-message'));
+  if (question.organiser !== ctx.viewer.address) return conditionFailed(cal('organizer-allowed'));
+  if (question.attendees.length > MOST_ASKED) return conditionFailed(cal('max-attendees-per-instance'));
+  const { attendees, uid } = question;
+  const { from, to } = question;
+  if (to - from > MOST_ASKED_DAYS * 86_400_000)
+    return refused(ctx, refuse('tooLong', { facts: { most: MOST_ASKED_DAYS } }));
+  const asked = { addresses: attendees, instants: { from, to }, uid: uid.replace(/[^\x21-\x7e]/g, '') };
+  const answered = await askFreeBusyInWorker(ctx, asked);
+  if (!answered.ok) return refused(ctx, answered);
+  const answers = answered.value;
+  return xml(
+    200,
+    el(
+      cal('schedule-response'),
+      ...answers.map(({ address, text: answer }) =>
+        el(
+          cal('response'),
+          el(cal('recipient'), el(dav('href'), `mailto:${address}`)),
+          el(cal('request-status'), answer === null ? '3.7;Invalid calendar user' : '2.0;Success'),
+          answer === null ? null : el(cal('calendar-data'), answer),
+        ),
+      ),
+    ),
+  );
+}

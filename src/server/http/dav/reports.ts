@@ -1,0 +1,85 @@
+import { type ProgramCalendar, readProgramCalendar } from '../../operations/dav/index.ts';
+import { listObjectsInWorker, queryFreeBusyInWorker } from '../../operations/in-worker/in-worker.ts';
+import { bare, calendarResponse, conditionFailed, multistatusInTurns, refused } from './answers.ts';
+import { type Asked, askedTooMuch, mapped, objectsIn, xmlIn } from './asked.ts';
+import { statusFor, type Wanted } from './properties.ts';
+import { dataIn, filterIn, freeBusyIn, hrefsIn, MOST_NAMED, type Read, wantedIn } from './requests.ts';
+import { hrefs, resourceAt } from './resource.ts';
+import { cal, dav, type Xml } from './xml.ts';
+
+export async function report(asked: Asked): Promise<Response> {
+  const { ctx, resource } = asked;
+  const body = xmlIn(asked.body);
+  if (body === 'broken' || body === null) return bare(400);
+  if (resource.kind !== 'calendar') return conditionFailed(dav('supported-report'));
+  const calendar = readProgramCalendar(ctx, resource.calendar);
+  if (!calendar.ok) return refused(ctx, calendar);
+  switch (body.name) {
+    case cal('calendar-query'):
+      return query(asked, calendar.value, body);
+    case cal('calendar-multiget'):
+      return multiget(asked, calendar.value, body);
+    case cal('free-busy-query'): {
+      const instants = freeBusyIn(body);
+      if (!instants.ok) return conditionFailed(instants.failed);
+      const answer = await queryFreeBusyInWorker(ctx, calendar.value.key, instants.value);
+      return answer.ok ? calendarResponse(answer.value, null, false) : refused(ctx, answer);
+    }
+    default:
+      return conditionFailed(dav('supported-report'));
+  }
+}
+
+const isFailed = <T>(read: Read<T>): read is Extract<Read<T>, { ok: false }> => !read.ok;
+
+async function query(asked: Asked, calendar: ProgramCalendar, body: Xml): Promise<Response> {
+  const { ctx, me } = asked;
+  const data = dataIn(body);
+  const filter = filterIn(body.children.find((child) => child.name === cal('filter')) ?? null);
+  if (isFailed(data)) return conditionFailed(data.failed);
+  if (isFailed(filter)) return conditionFailed(filter.failed);
+  const wanted = wantedIn(body);
+  if (!wanted) return askedTooMuch();
+  const { range, filter: comps } = filter.value;
+  const texts = data.value.wanted;
+  const listed = await listObjectsInWorker(ctx, calendar.key, {
+    range,
+    filter: comps,
+    texts,
+    expand: data.value.expand,
+  });
+  if (!listed.ok) return refused(ctx, listed);
+  const { objects, cut } = listed.value;
+  const all = objectsIn(asked, calendar, objects, wanted, texts);
+  return multistatusInTurns(hrefs.calendar(me, calendar.key), all, cut);
+}
+
+async function multiget(asked: Asked, calendar: ProgramCalendar, body: Xml): Promise<Response> {
+  const { ctx, me } = asked;
+  const data = dataIn(body);
+  if (isFailed(data)) return conditionFailed(data.failed);
+  const wanted = wantedIn(body);
+  if (!wanted) return askedTooMuch();
+  const named = hrefsIn(body);
+  if (named.length > MOST_NAMED) return conditionFailed(dav('number-of-matches-within-limits'));
+  const byName = new Map<string, string>();
+  const elsewhere: string[] = [];
+  for (const href of named) {
+    const at = resourceAt(href, me);
+    if (at?.kind === 'object' && at.calendar === calendar.key) byName.set(at.name, href);
+    else elsewhere.push(href);
+  }
+  const wants = { names: [...byName.keys()], texts: data.value.wanted, expand: data.value.expand };
+  const listed = await listObjectsInWorker(ctx, calendar.key, wants);
+  if (!listed.ok) return refused(ctx, listed);
+  const { objects, missing, cut } = listed.value;
+  const gone = [...missing.map((name) => byName.get(name) ?? name), ...elsewhere];
+  function* all() {
+    yield* objectsIn(asked, calendar, objects, wanted as Wanted, data.ok && data.value.wanted);
+    yield* mapped(
+      gone.map((href) => [href]),
+      ([href = '']) => statusFor(href, 404),
+    );
+  }
+  return multistatusInTurns(hrefs.calendar(me, calendar.key), all(), cut);
+}

@@ -1,0 +1,71 @@
+import { useEffect, useState } from 'react';
+import { call } from '@/contract/call.ts';
+import type { RightsWire } from '@/contract/sharing/sight.ts';
+import { type Preview, usePreview } from './preview.ts';
+import { KEYS } from './query-keys.ts';
+
+/** One of the choices beside some rights: what they become by it, or why it can't be made. */
+interface Choice {
+  readonly group: string;
+  readonly value: string;
+  readonly rights: RightsWire;
+  readonly barred?: string | null;
+  readonly needs?: string | null;
+}
+
+/**
+ * Choosing rights, one choice after the other, before they are saved. What a choice comes to is the server's to say, for the rights as they stand:
+ * until it has, the choice waits. `onChosen` is told the rights it made; one that is barred is held as `barred`, with its reason.
+ */
+export function useChoosing<C extends Choice>(
+  preview: Preview<{ readonly choices: readonly C[] }>,
+  onChosen: (rights: RightsWire) => void,
+) {
+  const { answer, settled } = preview;
+  const [picked, setPicked] = useState<{ group: string; value: string } | null>(null);
+  const [barred, setBarred] = useState<C | null>(null);
+  useEffect(() => {
+    if (!picked || !settled) return;
+    const found = answer?.choices.find((c) => c.group === picked.group && c.value === picked.value);
+    if (found?.barred) setBarred(found);
+    else if (found && !found.needs) onChosen(found.rights);
+    setPicked(null);
+  }, [picked, settled, answer, onChosen]);
+  return {
+    pick: (group: string, value: string) => {
+      setBarred(null);
+      setPicked({ group, value });
+    },
+    barred,
+    leaveBarred: () => setBarred(null),
+    /** A choice is still to be carried out: what is saved now would be without it. */
+    waits: picked !== null,
+  };
+}
+
+/** The choices beside some rights that are meant for nobody yet whose calendar one may give: those asked for, or given to several. */
+export function usePlainChoices(rights: RightsWire, onChosen: (rights: RightsWire) => void) {
+  const preview = usePreview(KEYS.requestChoices(rights), () => call('accessRequestChoices', { body: { rights } }));
+  return useChoosing(preview, onChosen);
+}
+
+/**
+ * Saving something that may want to be said once more before it is done, with the names of who hears of it. `how` is the way it is saved in,
+ * which the second press keeps.
+ */
+export function useConfirming<How>(save: (how: How) => unknown) {
+  const [confirming, setConfirming] = useState<How | null>(null);
+  return {
+    confirming,
+    press: (how: How, saidFirst: boolean) => {
+      if (saidFirst) setConfirming(how);
+      else void save(how);
+    },
+    yes: () => {
+      if (confirming === null) return;
+      setConfirming(null);
+      void save(confirming);
+    },
+    no: () => setConfirming(null),
+  };
+}
