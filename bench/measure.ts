@@ -36,7 +36,7 @@ export async function sideBySideAsync<K extends string>(
   return summed(names, times);
 }
 
-/** So many of a list lie at or below the answer. */
+/** The value at or below which that share of a sorted list lies. */
 export const at = (list: readonly number[], part: number): number =>
   [...list].sort((a, b) => a - b)[Math.min(list.length - 1, Math.floor(list.length * part))] ?? 0;
 

@@ -20,6 +20,8 @@ export function startBrowser(): Promise<Browser> {
       '--disable-background-timer-throttling',
       '--disable-backgrounding-occluded-windows',
       '--disable-renderer-backgrounding',
+      // Of the browser's own interface, which nobody sees: each window would run pages of its own for the box of addresses.
+      '--disable-features=WebUIOmniboxPopup,WebUIOmniboxAimPopup,WebUIOmniboxFullPopup',
     ],
   });
 }

@@ -21,7 +21,7 @@ export const lane = z.strictObject({
   colour: z.number(),
   sight: z.enum(SIGHTS),
   heading: z.enum(['run', 'look']),
-  /** That it stood under the other heading when one last looked. */
+  /** It stood under the other heading when its keeper last looked. */
   moved: z.boolean(),
   shown: z.boolean(),
   own: z.boolean(),
@@ -39,7 +39,7 @@ export const laneBody = z.strictObject({
   name: name.optional(),
   colour: z.number().int().min(0).max(5).optional(),
   shown: z.boolean().optional(),
-  /** That one has seen under which heading it stands now. */
+  /** The keeper has seen under which heading it stands now. */
   looked: z.literal(true).optional(),
 });
 export const laneOrder = z.strictObject({ lanes: z.array(z.string().max(80)).max(MOST_LANES) });

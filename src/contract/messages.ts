@@ -19,7 +19,7 @@ export const noticesAnswer = z.strictObject({
       note: z.string(),
       unread: z.boolean(),
       open: z.boolean(),
-      /** Set where one is told of one's own calendar: who was given it, or lost it. */
+      /** Set where somebody was given access to one's own calendar, or lost it. */
       about: z.string().nullable(),
       /** The further calendar it is about; `null` for a main one. */
       further: z.strictObject({ key: z.string(), name: z.string() }).nullable(),
@@ -91,7 +91,7 @@ const messageWire = z.strictObject({
   kind: z.enum(MESSAGE_KINDS),
   sent: z.boolean(),
   from: box,
-  /** Who sent it in that one's name. */
+  /** Who sent it, where that is somebody acting for the sender. */
   by: box.nullable(),
   to: z.array(box),
   subject: z.string(),
@@ -99,7 +99,7 @@ const messageWire = z.strictObject({
   when: times.nullable(),
   answer: z.enum(ANSWERS).nullable(),
   why: z.string().nullable(),
-  /** For whom it speaks, where that is another than who sent it. */
+  /** Whom it speaks for, where that isn't the sender. */
   attendee: z.string().nullable(),
   /** Whether the mail host vouches for its sender; `null` for what never left the house. */
   checked: z.boolean().nullable(),
@@ -110,7 +110,7 @@ const messageWire = z.strictObject({
   sentInstead: z.string().nullable(),
   files: z.array(z.strictObject({ name: z.string(), bytes: z.number() })),
   unread: z.boolean(),
-  /** It does what it says once somebody who may says so. */
+  /** It has its effect only after somebody who may do so has said yes. */
   pending: z.boolean(),
 });
 export type MessageWire = z.infer<typeof messageWire>;

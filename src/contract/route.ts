@@ -8,13 +8,13 @@ export interface Route {
   readonly summary: string;
   /** `person` needs a session; `open` doesn't. */
   readonly who: 'person' | 'open';
-  /** A window alone does this, and no token: what opens other ways in, or closes them. */
+  /** Only a window may do this, never a token: it opens or closes ways in. */
   readonly by?: 'session';
   readonly query?: z.ZodType;
   readonly body?: z.ZodType;
   /** The most its body may have, in bytes, where that is more than bodies have. */
   readonly mostBytes?: number;
-  /** It is sent with a body, and writes nothing. */
+  /** It has a body, but only reads. */
   readonly reads?: true;
   /** A body that is no JSON, by its media type; read by the operation itself. */
   readonly rawBody?: string;
@@ -34,5 +34,5 @@ export const at = (name: RouteName): Pick<Route, 'method' | 'path'> => {
   return { method, path };
 };
 
-/** What an act answers that leads to nothing but itself. */
+/** The answer of an act that has nothing more to say. */
 export const done = z.strictObject({ done: z.literal(true) });

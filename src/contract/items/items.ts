@@ -25,7 +25,7 @@ const party = z.strictObject({ name: z.string().nullable(), address: z.string() 
 
 /** What may be done with an item: `move` is into another calendar, with all that is held of it. */
 const may = { may: z.strictObject({ change: z.boolean(), remove: z.boolean(), move: z.boolean() }).optional() };
-/** That the meeting is called by whose calendar it is in, and not by others. */
+/** Whether the calendar's owner calls the meeting. */
 const called = { calledHere: z.literal(true).optional() };
 const id = { id: z.string() };
 
@@ -82,13 +82,13 @@ const asSet = z.strictObject({
   changed: z.strictObject({ at: z.string(), actor: z.string(), principal: z.string() }),
 });
 export type AsSet = z.infer<typeof asSet>;
-/** That the viewer may put a change of it forward, where they may not make it. */
+/** Whether the viewer may put a change of it forward (they may not change it themselves). */
 const forward = { maySuggest: z.literal(true).optional() };
-/** That the viewer may remove it, where they see it below full: by this id and without a version, which such a view doesn't have. */
+/** Whether the viewer may remove it though they see it below full: by this id, and without a version, which such a view doesn't have. */
 const removal = { mayRemove: z.literal(true).optional() };
-/** That the viewer may answer it in the owner's name: it is an invitation to them. */
+/** Whether the viewer may answer it in the owner's name: it is an invitation to them. */
 const answering = { mayAnswer: z.literal(true).optional() };
-/** What is long and comes with the item, not with a list of items. */
+/** Which fields are too long for a list of items and are read with the item itself. */
 const atItem = { atItem: z.array(z.enum([...LONG_TEXTS, 'attendees', 'repeats'])).optional() };
 const arranged = {
   ...may,
@@ -167,7 +167,10 @@ export const boardHead = z.strictObject({
     },
   ),
   accessChangesAt: z.string().nullable(),
-  /** Many read titles here: said to the owner and to those who change all, so that what is sensitive is caught when it is typed. */
+  /**
+   * Many people read titles here. The owner and those who may change all items are told, so that sensitive titles are noticed while they
+   * are typed.
+   */
   widelyRead: z.boolean(),
   /** Whose eyes this is seen through, where not one's own. */
   as: z.string().nullable(),
@@ -177,7 +180,7 @@ export type BoardHead = z.infer<typeof boardHead>;
 /** Set where the answer was full: how many items there were, to ask on with `after`. */
 export const more = z.number().nullable();
 
-/** As of which change the answer is, for whoever follows them; `null` where nobody listens. */
+/** The version of the answer, for a window that follows changes; `null` where nobody listens. */
 export const asOf = { version: version.nullable() };
 
 export const itemsAnswer = z.strictObject({

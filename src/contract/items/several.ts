@@ -29,7 +29,7 @@ export const severalBody = z.strictObject({
     z.strictObject({ kind: z.literal('visibility'), visibility: z.enum(VISIBILITIES) }),
     z.strictObject({ kind: z.literal('remove') }),
     z.strictObject({ kind: z.literal('times') }),
-    /** Into another calendar, and by as much in time. What it answers can't be taken back by its token, but by an act the other way. */
+    /** Into another calendar, and by as much in time. It is undone by the same act the other way, not by the token in its answer. */
     z.strictObject({ kind: z.literal('into'), to: z.string().max(64), ...step }),
   ]),
 });

@@ -16,7 +16,7 @@ export const trailAnswer = z.strictObject({
       changed: z.array(
         z.strictObject({ field: z.string(), before: z.string().nullable(), after: z.string().nullable() }),
       ),
-      /** That one did it oneself and can still take it back. */
+      /** Whether it was the asker's own act, and can still be undone. */
       undo: z.boolean(),
     }),
   ),

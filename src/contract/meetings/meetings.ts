@@ -5,7 +5,7 @@ import { at, done, type Routes } from '../route.ts';
 
 const comment = z.string().trim().max(2000, 'tooLong:2000').default('');
 const address = z.string().trim().toLowerCase().max(LIMITS.address);
-/** What an invitation was answered when it was looked at: nobody answers over somebody else unread. */
+/** The answer its sender saw: nobody overwrites an answer they haven't read. */
 const seen = z.enum([...ANSWERS, 'another']).default('needs-action');
 
 /** An answer in the name of whose calendar it is; `another` proposes a time instead. */

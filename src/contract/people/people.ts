@@ -88,7 +88,7 @@ export const personChange = z.strictObject({
   name,
   role,
   site: role,
-  /** Stays as it is where nothing is said of it. */
+  /** Unchanged where it is left out. */
   phone: phone.optional(),
   kind,
   administrator: z.boolean(),

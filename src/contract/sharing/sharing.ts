@@ -48,11 +48,11 @@ export const grantWire = z.strictObject({
   given: hand,
   byAdministrator: z.boolean(),
   told: instant.nullable(),
-  /** Of those who were told, how many opened the message, and when the last of them did. */
+  /** How many of those who were told have opened the message, and when the last of them did. */
   heard: z.strictObject({ told: z.number(), opened: z.number(), last: instant.nullable() }).nullable(),
   letter: z.enum(['waiting', 'sent', 'failed']).nullable(),
   used: instant.nullable(),
-  /** What ends with it: access that whoever it speaks to gave or keeps by it. */
+  /** Access that ends with this grant, since its audience gave it, or keeps it, by this grant. */
   hanging: z.array(z.string()),
 });
 export type GrantWire = z.infer<typeof grantWire>;
@@ -91,7 +91,7 @@ export const sightlinesAnswer = z.strictObject({
   others: z.array(z.strictObject({ key: z.string(), name: z.string(), main: z.boolean() })),
   owner: z.strictObject({ handle: z.string(), name: z.string(), colour: z.number() }),
   own: z.boolean(),
-  /** One gives and takes here as an administrator alone, and sees no item by it. */
+  /** The asker manages access here only as an administrator, and sees no item by that. */
   asAdministrator: z.boolean(),
   suspended: z.boolean(),
   /** Who is told of the messages of the owner's meetings: themselves, and those with copies by name; `null` for a further calendar. */

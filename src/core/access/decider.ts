@@ -14,7 +14,7 @@ export function deciderFor(viewer: Viewer, now: number, house: HouseRules): (col
     const only = collection.grants.length === 1 ? (collection.grants[0] as Grant) : null;
     const plain =
       only !== null &&
-      // A key would stand in the steps that led there: such grants are decided one by one.
+      // A grant's key stands in the steps of its decision, so grants with a key are decided one by one.
       only.key === '' &&
       collection.kind === 'calendar' &&
       collection.main &&

@@ -37,7 +37,7 @@ const BUILD: Record<SeenAs, Build> = {
   briefed: builder('briefed'),
 };
 
-/** The builder for a way of seeing under a decision: what is withheld looks like any busy block where no titles are seen. */
+/** The builder for a way of seeing under a decision. Where titles aren't seen, a withheld item looks like any other busy block. */
 export function buildFor(seen: SeenAs, decision: Decision): Build {
   return BUILD[seen === 'withheld' && decision.rights.sight === 'busy' ? 'busy' : seen];
 }

@@ -4,8 +4,8 @@ import { COLLECTION_KINDS, type CollectionKind } from '../collection/index.ts';
 import { type Collection, type HouseRules, offeredOn, type Rights, type Standing, type Viewer } from './index.ts';
 
 /*
- * A second implementation of the rule, written apart from the first: tables and loops over plain numbers, no shared code.
- * Both must answer alike for every random policy; then the rule's invariants are held over the same policies.
+ * A second implementation of the rule, written apart from the first and sharing no code with it: tables and loops over plain numbers. Tests
+ * compare both over random policies, and check the rule's invariants on the same policies.
  */
 export const SIGHT = ['nothing', 'busy', 'title', 'outline', 'full'] as const;
 export const SCOPE = ['none', 'own', 'all'] as const;

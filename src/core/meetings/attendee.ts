@@ -98,7 +98,8 @@ export function receiveAsAttendee(copy: Copy | null, message: Message, me: strin
     return { ...copy, proposed: null };
   }
   if (method === 'ADD') return copy && addDate(copy, message);
-  // A first message that isn't its organiser's own, nor of who sends one instead, is nobody's: there is nothing to put it to.
+  // A first message must come from the organiser, or from an attendee who sends somebody else instead. Any other has no copy it could be
+  // kept with.
   if (!copy && !fromOrganiser && !isSentInstead(message, me)) return null;
   const { sequence, stamp } = message;
   const said: Said = { method, sequence, stamp };
@@ -214,7 +215,7 @@ export function answerMeeting(
   const head = toOrganiser(copy, hand);
   const mine: Given = { answer, comment, sentBy: hand.sentBy, sequence: head.sequence, stamp: hand.stamp };
   const delegatedFrom = senderOf(copy);
-  // Who sent them hears too what came of it (RFC 5546, 3.2.2.3).
+  // Whoever sent them hears the answer too (RFC 5546, 3.2.2.3).
   const instead = delegatedFrom === undefined ? {} : { delegatedFrom, to: [...head.to, delegatedFrom] };
   return {
     copy: { ...copy, mine, proposed: null },

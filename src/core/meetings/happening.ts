@@ -15,7 +15,7 @@ export const happeningOf = (series: Meeting, recurrence: string, time: MeetingTi
   questions: [],
 });
 
-/** The same for whoever was asked: what they answered to the series is what they answered to its happening. */
+/** The same for an attendee: their answer to the series counts for its happening. */
 export const copyOfHappening = (series: Copy, recurrence: string, time: MeetingTime): Copy => ({
   ...series,
   recurrence,

@@ -207,7 +207,7 @@ export function receiveAsOrganiser(meeting: Meeting, message: Message, hand: Han
     message.method === 'PUBLISH' ||
     message.method === 'ADD'
   )
-    // Whoever calls or calls off somebody else's meeting makes a claim.
+    // A message that calls a meeting, or calls one off, in place of its organiser is a claim.
     return sameAddress(message.sender, meeting.organiser)
       ? stays
       : { ...stays, meeting: ask(meeting, 'otherOrganiser', message) };

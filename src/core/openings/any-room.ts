@@ -15,7 +15,7 @@ export function roomFor(
   const found = new Map<number, string>();
   for (const room of rooms) {
     if (left.size === 0) break;
-    // Who has to be somewhere by their whereabouts isn't asked of a room.
+    // A room has no whereabouts: it is never asked to be at a place.
     for (const start of findOpenings({ ...request, at: [] }, [{ ...room, need: 'must' }], journeys).starts)
       if (left.delete(start)) found.set(start, room.id);
   }

@@ -48,7 +48,7 @@ export function breaksKeep(keep: Keep, zone: string, hard: readonly Span[], from
 /** The dates whose ranges may meet an interval: those it touches, and those beside them where a clock change moves a range. */
 const datesNear = (zone: string, [from, to]: Span): number[] => datesOf(zone, [from - DAY, to + DAY]);
 
-/** Minutes to either side of a meeting in which time matters to any wish: its dates, a day before and after, and a clock change. */
+/** Minutes on either side of a meeting that can matter to a wish: its dates, a day before and after, and a clock change. */
 const AROUND = 3 * DAY;
 
 /** What of some merged time lies near enough to a meeting to matter to any wish. */

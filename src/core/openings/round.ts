@@ -147,7 +147,7 @@ class Search {
     }
   }
 
-  /** Whether one lies over another for somebody in both: with its padding for those who have to be at it. */
+  /** Whether two meetings overlap for somebody who is in both, with padding for those who must be there. */
   private meet(one: At, other: At): boolean {
     const [from, to] = one.span;
     const over = from < other.span[1] && other.span[0] < to;

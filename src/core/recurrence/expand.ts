@@ -55,7 +55,7 @@ export function expand(
   const wallFrom = allDay ? from : toWall(zone, from) - DAY;
   const wallTo = allDay ? to : toWall(zone, to) + DAY;
   const walls = new Set<number>();
-  // A day to either side may fall out of the range again.
+  // Widened by a day on either side, since zones differ; what lies outside the range is dropped again below.
   const most = budget + 50;
   let cut = false;
   if (series.rule) {
@@ -63,7 +63,7 @@ export function expand(
     cut = found.cut;
     for (const wall of found.walls) walls.add(wall);
   }
-  // What was given as a time, not worked out by a rule, is there even where the clocks leave it out.
+  // A start that was given as a time, not computed by a rule, stays even where clocks skip it.
   const given = new Set([startWall]);
   for (const text of series.added) {
     const wall = recurrenceWall(text);

@@ -64,9 +64,9 @@ class Wrong extends Error {
 }
 
 /**
- * Reads the value of an RRULE (RFC 5545 3.3.10) by its grammar and the table of what may stand with what. `zone` is where an
- * end in UTC is put on the wall clock. Answers the parts and the rule in one normal form, or why it can't be kept: a part of
- * RFC 7529 that isn't its plain meaning, or one of nobody's, is `rulePart`.
+ * Reads the value of an RRULE (RFC 5545 3.3.10) by its grammar and by the table of which parts may stand together. `zone` is the clock that
+ * an end in UTC is converted to. Answers the parts and the rule in its normal form, or why it can't be kept: `rulePart` for an unknown part,
+ * or a part of RFC 7529 with anything but its plain meaning.
  */
 export function readParts(text: string, zone: string): { parts: Parts; text: string } | RuleProblem {
   try {
@@ -85,7 +85,7 @@ function split(text: string): Map<string, string> {
     if (part === '') continue;
     const [key, value, ...rest] = part.split('=');
     if (!key || !value || rest.length > 0 || found.has(key)) throw new Wrong('ruleUnreadable');
-    // The plain meaning of RFC 7529's parts is the meaning without them.
+    // Each part of RFC 7529 with its default value means the same as the rule without it.
     if ((key === 'RSCALE' && value === 'GREGORIAN') || (key === 'SKIP' && value === 'OMIT')) continue;
     if (!(NAMES as readonly string[]).includes(key))
       throw new Wrong(/^[A-Z-]+$/.test(key) ? 'rulePart' : 'ruleUnreadable');

@@ -7,9 +7,9 @@ import { limiter } from './limiter.ts';
 
 const QUARTER = 15 * 60_000;
 /**
- * How many passwords may be tried in a quarter of an hour: on one account from one place, on one account from anywhere, from one place
- * on any, and in a browser in which its person has signed in before. That one is counted by itself, so that nobody's guessing
- * elsewhere shuts its person out.
+ * How many passwords may be tried in a quarter of an hour: on one account from one place, on one account from anywhere, from one place on
+ * any account, and in a browser in which the person has signed in before. The last is counted apart, so that somebody else's guessing
+ * doesn't shut the person out.
  */
 const onAccountFromPlace = limiter(8, QUARTER);
 const onAccount = limiter(60, QUARTER);

@@ -12,7 +12,9 @@ export class Connection {
   private readonly statements = new Map<string, Database.Statement>();
   private readonly rawStatements = new Map<string, Database.Statement>();
   private readonly afterwards: (() => void)[] = [];
-  /** What stays written though what it is part of is taken back; `undone` says that it was, and has to be written again. */
+  /**
+   * A write that stays even where the transaction around it is rolled back; `undone` says that it was, so that it has to be written again.
+   */
   private readonly staying: { readonly work: () => void; undone: boolean }[] = [];
   /** The data folder the file stands in. */
   readonly folder: string;
@@ -75,7 +77,7 @@ export class Connection {
         })
         .immediate();
     } catch (error) {
-      // What a part that was not written would have done afterwards isn't done.
+      // Work left for after the commit is dropped where its part is rolled back.
       this.afterwards.length = waiting;
       for (const one of this.staying.slice(stayed)) one.undone = true;
       if (!this.raw.inTransaction) this.writeWhatStays();

@@ -1,6 +1,6 @@
 /*
- * While another thread closes an act that must come in as one, it holds SQLite's one place for writing for some tenths of a second.
- * Whoever would write on this thread meanwhile waits here, without holding up those who read.
+ * While another thread commits a large act as one, it holds SQLite's only write lock for some tenths of a second. Writers on this thread
+ * wait here for the lock, so that readers are not held up meanwhile.
  */
 interface Gate {
   closed: Promise<void> | null;

@@ -18,7 +18,7 @@ export function migrate(raw: Database.Database, folder: string, migrations = FOL
       `The data in ${folder} was written by a newer version of Paramo (step ${current}, this knows ${files.length}).`,
     );
   if (current === files.length) return;
-  // A table that others point at can only be made anew while nobody holds them to it; what was made is held to it again below.
+  // SQLite can only rebuild a table that others reference while foreign keys are off; they are checked again below.
   raw.pragma('foreign_keys = OFF');
   if (current > 0) raw.prepare('VACUUM INTO ?').run(join(folder, `paramo.before-${current + 1}.${Date.now()}.db`));
   for (const [index, name] of files.entries()) {

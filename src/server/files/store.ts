@@ -27,8 +27,8 @@ export interface Arrived {
 }
 
 /**
- * Writes a stream to the data folder as it comes, digested on the way; `null` as soon as it is longer than may be, and then nothing of it
- * stays.
+ * Writes a stream to the data folder as it comes and digests it on the way. Answers `null`, and keeps nothing, as soon as it is longer than
+ * allowed.
  */
 export async function receiveFile(
   folder: string,

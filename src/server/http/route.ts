@@ -24,7 +24,7 @@ const MOST_PARAM = 128;
 // In production a projection is right by construction; elsewhere every answer is held against its strict schema.
 /** Whether what goes out is held against its strict schema: in development and tests. */
 export const checkAnswers = process.env.NODE_ENV !== 'production' || process.env.PARAMO_CHECK_ANSWERS === '1';
-/** What isn't there and what one may not see are answered at the same moment: a hidden thing takes longer to look at than none. */
+/** A hidden thing takes longer to look up than a missing one, so both are answered at the same later moment. */
 const NOT_THERE_MS = 12;
 
 /**
@@ -122,8 +122,8 @@ async function respond<N extends RouteName>(
 }
 
 /**
- * What a token may not do by what it is limited to: nothing a window alone does, no writing where it only reads, and with one calendar alone
- * no route that speaks of anything else. Which calendars and items those are is decided where every access is.
+ * What a token may not do because of its limits: nothing reserved for a window; nothing that writes, where it only reads; and, where it is
+ * for one calendar, no route about anything else. Which calendars and items it reaches is decided where all access is.
  */
 function limitedBy(
   token: NonNullable<SignedIn['token']>,

@@ -29,9 +29,9 @@ const REMINDERS_EVERY = 15_000;
 const holder = globalThis as { paramoJobs?: NodeJS.Timeout[] };
 
 /**
- * Opens the data and starts the work that goes on beside requests: moving on the index of repeats without end by the hour,
- * writing beforehand to those outside whose access ends, counting what is more open than it should be, reminding of what is about to happen, sending letters, hearing what other processes changed. Where a setting is wrong or the data can't be opened, the process ends
- * with the reason: a server that can do nothing must not look as if it ran.
+ * Opens the data and starts the work that runs beside requests: extending the index of endless repeats once an hour, warning people outside
+ * before their access ends, counting findings, reminding, sending letters, and hearing what other processes changed. Where a setting is
+ * wrong or the data can't be opened the process ends with the reason: a server that can do nothing must not look as if it ran.
  */
 export function startJobs(): void {
   if (holder.paramoJobs) return;

@@ -22,7 +22,7 @@ const COALESCE_MS = 25;
 /** Streams of one listener, and of all of them. */
 const MOST_EACH = 20;
 const MOST_IN_ALL = 5000;
-/** Calendars that one listener is counted along on, and happenings in one message: beyond, a window asks again. */
+/** Most calendars one listener is counted along on, and most happenings in one message. Beyond these a window asks again. */
 const MOST_FOLLOWED = 200;
 const MOST_SHOWN = 150;
 
@@ -73,13 +73,13 @@ class Hub {
       if (session === null || window.session === session) window.close();
   }
 
-  /** How far a listener has been told of a calendar, for an answer that is read now; `null` where they have no window open. */
+  /** The version a listener has been told of a calendar, for an answer that is read now; `null` where they have no window open. */
   versionOf(listener: Listener, calendar: string): Version | null {
     return this.windows.has(listener) ? this.follow(listener, calendar).version : null;
   }
 
   tell(listener: Listener, message: Exclude<LiveMessage, ChangedMessage>): void {
-    // What was seen before isn't said any more, and no answer of before is built upon.
+    // Access changed: nothing seen before is told any more, and no earlier answer can be followed.
     if (message.kind === 'access') this.followed.get(listener)?.delete(message.calendar);
     const text = JSON.stringify(message);
     this.once(`${listener} ${text}`, () => this.send(listener, text));
@@ -115,7 +115,7 @@ class Hub {
       this.since = Math.max(this.since + 1, Date.now());
       one = { version: [this.since, 0], waiting: null };
       all.set(calendar, one);
-      // Whoever shows one that is let go asks again at its next change: it is counted anew from then on.
+      // A listener who is dropped asks again at its next change, and is counted anew from then on.
       if (all.size > MOST_FOLLOWED)
         for (const [other, { waiting }] of all)
           if (waiting === null && other !== calendar) {
@@ -149,8 +149,8 @@ export type ToldElsewhere =
   | readonly [kind: 'end', listener: Listener, session: string | null];
 
 /**
- * The hub of a thread beside requests: it writes down what would be told to those who listen on the main thread, which then tells it. What
- * changed isn't taken along, since something newer may have been told there meanwhile: a window asks for it.
+ * The hub of a thread without windows. It records what would be told to those who listen on the main thread, which tells it afterwards.
+ * Changed items themselves are not recorded, since something newer may have been told meanwhile: windows ask for them.
  */
 export class HubElsewhere extends Hub {
   private told: ToldElsewhere[] = [];

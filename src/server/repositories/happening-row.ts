@@ -33,7 +33,7 @@ const CUT: Partial<Record<string, string>> = {
     LONG_TEXTS.map((name) => [name, `CASE WHEN ${tooLong(name, LONG_TEXT)} THEN NULL ELSE i.${name} END`]),
   ),
   attendees: `CASE WHEN ${tooLong('attendees', LONG_LIST)} THEN '[]' ELSE i.attendees END`,
-  // Whether there are added dates at all makes an item a series: one stands for the many.
+  // Only whether there are added dates matters (an item with any is a series), so one stands for all.
   added: `CASE WHEN ${tooLong('added', LONG_LIST)} THEN json_array(i.added ->> 0) ELSE i.added END`,
   left_out: `CASE WHEN ${tooLong('left_out', LONG_LIST)} THEN '[]' ELSE i.left_out END`,
 };

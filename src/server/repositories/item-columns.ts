@@ -115,7 +115,7 @@ function partiesOf(item: Pick<StoredItem, 'organiser' | 'attendees'>): string {
   return addresses.length === 0 ? '' : `\n${addresses.join('\n')}\n`;
 }
 
-/** Entries of the trail from before these fields were kept don't have them. */
+/** Older trail entries don't have these fields. */
 const ABSENT: Partial<Record<keyof StoredItem, string>> = {
   wall: 'null',
   days: '0',

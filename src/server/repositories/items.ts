@@ -112,7 +112,7 @@ export function itemsOfBatch(db: Connection, batch: number): StoredItem[] {
   return db.all<ItemRow>('SELECT * FROM item WHERE batch = ? ORDER BY id', batch).map((row) => decode(db, row));
 }
 
-/** Gives an item the UID others know it by from now on. Nobody sees a UID, so nobody is told. */
+/** Sets the UID by which others know an item. No view contains it, so no window is told. */
 export function renameItem(db: Connection, id: number, uid: string): void {
   db.run('UPDATE item SET uid = ? WHERE id = ?', uid, id);
 }

@@ -1,7 +1,7 @@
 import type { Connection } from '../db/index.ts';
 import { COLUMNS, type HappeningRow, ROW, type Width } from './happening-row.ts';
 
-/** The longest item the short index holds; reading a range looks back exactly this far. */
+/** The longest item in the short index; reading a range looks back exactly this far. */
 const SHORT = 26 * 3_600_000;
 /** All-day items stand by date; no zone's day lies further from UTC's than this. */
 const DATE_SLACK = 14 * 3_600_000;

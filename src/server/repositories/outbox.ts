@@ -95,7 +95,7 @@ export function wasToldByLetter(db: Connection, collectionId: number, personId: 
   );
 }
 
-/** Far beyond any clock: a letter that is being sent is due for nobody. */
+/** A due time beyond any clock: a letter that is being sent must not be picked up again. */
 const CLAIMED = 9_000_000_000_000_000;
 
 /** Takes a letter out of what is due while it is sent. */

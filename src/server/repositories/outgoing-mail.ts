@@ -64,7 +64,7 @@ export function mailDue(db: Connection, now: number, most: number): OutgoingMail
     .map(decode);
 }
 
-/** Far beyond any clock: mail that is being sent is due for nobody. */
+/** A due time beyond any clock: mail that is being sent must not be picked up again. */
 const CLAIMED = 9_000_000_000_000_000;
 
 /** Takes a mail out of what is due while it is sent. Answers whether it was still there to be taken. */

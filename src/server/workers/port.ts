@@ -1,6 +1,6 @@
 import type { Listener } from '../live/hub.ts';
 
-/** What a long work beside requests has of the thread that serves them. */
+/** What a long job on a worker may ask of the main thread. */
 export interface Port {
   /** How far it has come. */
   progress(done: number, of: number): void;

@@ -97,7 +97,7 @@ const holder = globalThis as { paramoLanes?: Record<LaneName, Lane>; paramoTurns
 /** What waits for its turn at a thread: of one person or link, and in all. */
 const MOST_WAITING_READS = [30, 500] as const;
 
-/** A thread that stays, at which each has their turn: whoever asks for much waits for themself. */
+/** A thread that stays, with a queue in which people take turns: whoever asks for much waits for their own work, not others for it. */
 class Lane {
   private thread: Thread | null = null;
   private readonly turns = new Turns(1, ...MOST_WAITING_READS);

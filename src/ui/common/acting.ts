@@ -10,10 +10,10 @@ export type FieldSentences = Readonly<Record<string, string>>;
 const NO_FIELDS: FieldSentences = {};
 
 /**
- * Acting on the server from one place of a screen: `attempt` does something and answers whether it was done; meanwhile `busy`. Where it was
- * refused, `fields` holds the sentences at its fields until the next try, and `refused` the one that is said above them: none where `atFields`,
- * the fields at which the screen shows theirs, say it all. Who knows better what to say takes the refusal (`onRefused`), and the sentence it
- * answers, if any, is said in its place.
+ * Acting on the server from one place of a screen. `attempt` runs something and answers whether it succeeded; `busy` is true meanwhile.
+ * After a refusal, and until the next attempt, `fields` holds the sentences for single fields and `refused` the sentence for the whole
+ * form. `refused` is null where `atFields` (the fields that show their own sentence) cover the refusal. `onRefused` takes a refusal
+ * instead; a text it returns becomes `refused`.
  */
 export function useActing(atFields: readonly string[] = []) {
   const t = useTranslations('common');

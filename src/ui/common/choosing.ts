@@ -14,8 +14,8 @@ interface Choice {
 }
 
 /**
- * Choosing rights, one choice after the other, before they are saved. What a choice comes to is the server's to say, for the rights as they stand:
- * until it has, the choice waits. `onChosen` is told the rights it made; one that is barred is held as `barred`, with its reason.
+ * Choosing rights one choice at a time, before saving. The server says what a choice comes to, given the rights so far; until it has
+ * answered, the choice waits. `onChosen` gets the resulting rights. A choice that isn't allowed is held as `barred`, with its reason.
  */
 export function useChoosing<C extends Choice>(
   preview: Preview<{ readonly choices: readonly C[] }>,
@@ -43,16 +43,13 @@ export function useChoosing<C extends Choice>(
   };
 }
 
-/** The choices beside some rights that are meant for nobody yet whose calendar one may give: those asked for, or given to several. */
+/** Choices beside rights that aren't tied to one audience yet: in a request, or for several people at once. */
 export function usePlainChoices(rights: RightsWire, onChosen: (rights: RightsWire) => void) {
   const preview = usePreview(KEYS.requestChoices(rights), () => call('accessRequestChoices', { body: { rights } }));
   return useChoosing(preview, onChosen);
 }
 
-/**
- * Saving something that may want to be said once more before it is done, with the names of who hears of it. `how` is the way it is saved in,
- * which the second press keeps.
- */
+/** Saving that may need a confirmation naming who will hear of it. `how` is the chosen way of saving, which the second press keeps. */
 export function useConfirming<How>(save: (how: How) => unknown) {
   const [confirming, setConfirming] = useState<How | null>(null);
   return {

@@ -21,8 +21,8 @@ const MOST_KEPT = 200;
 type Held = { readonly version: Version | null };
 
 /**
- * Puts what a window is told into what it holds: each message into every answer it follows, in order, those still on their way
- * included once they are there. Asks again only where it can't: a gap, or a change that doesn't say all.
+ * Applies the messages a window gets to the answers it holds: each message to every answer that follows it, in order, including answers
+ * still on their way once they arrive. Asks again only where it can't: after a gap, or where a change doesn't say everything.
  */
 export class Follower {
   private kept: { readonly message: ChangedMessage; readonly n: number }[] = [];

@@ -16,9 +16,8 @@ function fetchIdly(): void {
 }
 
 /**
- * A part of a screen that isn't there at first: its script is fetched after the screen stands, or as soon as it is drawn. Once fetched (and
- * it is before anyone loses their connection) it is drawn at once; until then `place` is, or nothing. Where fetching fails it is tried
- * again the next time it is drawn.
+ * A part of a screen that loads later: its script is fetched after the screen stands, or as soon as it is drawn. Until then `place` is
+ * shown, or nothing. Once fetched it is drawn at once. A failed fetch is tried again the next time it is drawn.
  */
 export function later<P extends object>(
   load: () => Promise<ComponentType<P>>,

@@ -3,8 +3,8 @@ import type { InvalidateOptions, InvalidateQueryFilters, Query, QueryClient } fr
 const waiting = new WeakSet<Query>();
 
 /**
- * Asks again for what was told to have changed. What is under way already is joined, and asked for once more when it is there, since it
- * may have been answered before the change: of each there is at most one asking under way and one waiting.
+ * Refetches what was reported as changed. A fetch already under way is joined, and repeated once it has ended, since it may have been
+ * answered before the change. So there is at most one fetch running and one waiting.
  */
 export async function refetchOnce(
   client: QueryClient,

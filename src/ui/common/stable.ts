@@ -1,8 +1,8 @@
 import { useLayoutEffect, useRef, useState } from 'react';
 
 /**
- * One function for as long as the component stands, which does what the latest `act` does: so that what is drawn from it isn't drawn again
- * because its owner was. For events only: it must not be called while drawing.
+ * A function that stays the same object while the component lives and always runs the latest `act`, so that children which get it needn't
+ * be drawn again. For event handlers only: it must not be called while rendering.
  */
 export function useStable<A extends readonly unknown[], R>(act: (...args: A) => R): (...args: A) => R {
   const latest = useRef(act);

@@ -100,7 +100,7 @@ export function GrantEditor(props: {
   // An audience that can't be given anything is said as soon as it is known, not when one saves.
   const audienceWrong = preview.why?.fields.audience;
   const choosing = useChoosing(preview, setChosen);
-  // What is confirmed, and whether it must be, goes by the answer for the rights as they stand: until it is here, saving waits.
+  // Whether saving needs a confirmation, and which, depends on the answer for the current rights: until it is here, saving waits.
   const ready = !choosing.waits && settled;
   const pick = (group: string, value: string) => {
     clear();

@@ -5,7 +5,7 @@ import { insideOf, type Property } from './property.ts';
 export interface TextMatch {
   readonly value: string;
   readonly negate: boolean;
-  /** Letters as they are, and no other case of them (`i;octet`). */
+  /** Compares letters exactly, case included (`i;octet`). */
   readonly exact: boolean;
 }
 

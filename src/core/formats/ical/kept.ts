@@ -62,7 +62,7 @@ function dependence({ name, value }: Property): { of: string; read: (f: KeptFiel
   }
   const read = DEPENDS[name];
   if (read) return { of: name, read };
-  // A text beside the notes that says the same in another form.
+  // Text that repeats the notes in another form.
   if (/^X-.*DESC/.test(name)) return { of: 'DESCRIPTION', read: DEPENDS.DESCRIPTION as (f: KeptFields) => unknown };
   return null;
 }

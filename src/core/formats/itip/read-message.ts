@@ -202,7 +202,7 @@ const otherOf = (p: Property, name: string): string | null => {
 const sentInsteadBy = (p: Property): string | null =>
   p.params.get('PARTSTAT')?.toUpperCase() === 'DELEGATED' ? otherOf(p, 'DELEGATED-TO') : null;
 
-/** Who sends somebody instead doesn't come. */
+/** Whoever sends somebody else instead doesn't come themselves. */
 const answerOf = (p: Property): Answer => {
   if (sentInsteadBy(p) !== null) return 'declined';
   return ANSWERS.find((a) => a === p.params.get('PARTSTAT')?.toLowerCase()) ?? 'needs-action';

@@ -6,7 +6,7 @@ import { MOST_PROPERTIES } from './requests.ts';
 import { hrefs, type Resource, ROOT } from './resource.ts';
 import { dav, el, readXml, type Written, type Xml } from './xml.ts';
 
-/** What a request asks of a resource, once it is known who asks. */
+/** A request for a resource, once its sender is known. */
 export interface Asked {
   readonly ctx: Context;
   readonly me: string;

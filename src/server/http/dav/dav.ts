@@ -17,8 +17,9 @@ import { report } from './reports.ts';
 import { type Resource, resourceAt } from './resource.ts';
 
 /*
- * The calendar protocol (RFC 4791, with 4918, 3744 as far as reading one's privileges goes, 5397 and 6638): what a program of one's own reads and
- * writes, by a token and by nothing else. It decides nothing: everything it says is what an operation answered for whoever the token is of.
+ * The calendar protocol (RFC 4791, with 4918, the part of 3744 that tells a client its privileges, 5397 and 6638): what a person's own
+ * calendar programs read and write. They come in by a token and in no other way. Nothing is decided here: every answer is what an operation
+ * gave the token's person.
  */
 
 const READS = ['OPTIONS', 'GET', 'HEAD', 'PROPFIND', 'REPORT'];
@@ -37,8 +38,8 @@ const ALLOWED: Readonly<Record<Resource['kind'], readonly string[]>> = {
 };
 
 /**
- * Answers a request of the calendar protocol. The web server hands it on as a POST, with the method and the address it came with beside it;
- * without those there is nothing at this address.
+ * Answers a request of the calendar protocol. The web server passes it on as a POST, with the original method and address in headers;
+ * without those, nothing is at this address.
  */
 export async function davAnswer(request: Request): Promise<Response> {
   const started = performance.now();

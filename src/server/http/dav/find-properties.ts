@@ -37,7 +37,7 @@ export async function knownOf({ ctx, me }: Pick<Asked, 'ctx' | 'me'>, resource: 
     default: {
       const own = readProgramPerson(ctx, me);
       const calendar = own.ok ? own.value.calendar : null;
-      // A token for one calendar finds no inbox: that is about something else.
+      // A token for a single calendar has no inbox, which is about other calendars too.
       const reached = calendar !== null && readProgramCalendar(ctx, calendar).ok;
       if (!reached && (resource.kind === 'inbox' || resource.kind === 'outbox')) return refuse('notFound');
       return { ok: true, value: { ...base, kind: resource.kind, calendar: reached ? calendar : null } };

@@ -55,7 +55,7 @@ export async function put({ ctx, resource, request, body }: Asked): Promise<Resp
     return conditionFailed(cal('supported-calendar-component'));
   const { calendar, name } = resource;
   const done = await putObjectInWorker(ctx, { key: calendar, name, text, seen: seenBy(request) });
-  // What is kept is what it means, and not its letters: a program reads what it comes to (RFC 4791 5.3.4).
+  // Stored is what a text means, not the text itself, so no ETag is given: a program reads back what it came to (RFC 4791 5.3.4).
   return done.ok ? bare(done.value.added ? 201 : 204) : refused(ctx, done);
 }
 
@@ -69,7 +69,7 @@ export async function remove({ ctx, resource, request }: Asked): Promise<Respons
   return done.ok ? bare(204) : refused(ctx, done);
 }
 
-/** The question when others are free (RFC 6638 5): of whom one sees nothing, the answer is that of whom nobody knows. */
+/** The question when others are free (RFC 6638 5). People of whom the asker sees nothing are answered like people nobody knows. */
 export async function outbox(post: Asked): Promise<Response> {
   const { ctx, resource } = post;
   const known = await knownOf(post, resource);

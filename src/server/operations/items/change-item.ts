@@ -132,7 +132,7 @@ function later(
 /** The number of an item that isn't written yet: nothing stands under it. */
 const NOT_YET = -1;
 
-/** The item itself: a single one, or a series with every happening that has no item of its own. */
+/** The item itself: a single one, or a series without the happenings that are items of their own. */
 function whole(ctx: Context, found: FoundItem, patch: ItemPatch, when: StoredWhen | null): ItemToWrite[] | Refusal {
   const { item, happening } = found;
   const isSeries = item.rule !== null || item.added.length > 0;
@@ -148,7 +148,7 @@ function whole(ctx: Context, found: FoundItem, patch: ItemPatch, when: StoredWhe
     const startWall = next.allDay ? next.start : toWall(next.zone, next.start);
     const repeat = readRepeat(patch.repeat.rule, startWall, next.allDay ? null : next.zone);
     if (isRefusal(repeat)) return repeat;
-    // A new rule begins afresh: exceptions of the old one would name dates that no longer come.
+    // With a new rule the old exceptions go: they would name dates that the rule no longer gives.
     if (repeat.rule !== item.rule) {
       if (replacementsOf(ctx.db, item.id).length > 0) return refuse('seriesSplit');
       const renewed = { ...next, rule: repeat.rule, added: [], left: [] };

@@ -22,7 +22,7 @@ export function readTrail(ctx: Context, id: string): Result<TrailAnswer> {
   if (!mayRun(decided.decision).run) return refuse('notFound');
   const directory = new Directory(ctx.db);
   const entries = trailOf(ctx.db, item.key, decided.calendar.id, MOST + 1);
-  // The item as it was, followed back from what it is now: what was done beside it is as private as it was then.
+  // Earlier states are followed back from the item as it is now. What was done beside the item is as private as the item was then.
   let state: StoredItem = item;
   return ok({
     entries: entries.slice(0, MOST).map((entry) => {

@@ -62,8 +62,8 @@ export function undo(ctx: Context, key: string): Result<ItemsWritten> {
 }
 
 /**
- * Whether an item is as a write left it: nothing was written since, or what was has been taken back again, so that several steps can be undone
- * one after the other.
+ * Whether an item still is as a write left it: nothing was written since, or everything since has been undone, so that several steps can be
+ * undone one after the other.
  */
 function isAsLeft(now: StoredItem | null, left: StoredItem | undefined): boolean {
   if (!now || !left) return false;
@@ -91,7 +91,7 @@ function mayTakeBack(ctx: Context, { decision }: Decided, was: StoredItem | null
   if (was === null) return on(is).remove || on(is).change;
   if (is.removedAt !== null && was.removedAt === null) return on(was).remove || on(was).change;
   if (on(is).change) return true;
-  // Marked private by this very write, and so out of the writer's own sight: that they may still take back.
+  // Its writer made it private and so lost sight of it; this they may still undo.
   const hidByThis = was.visibility !== 'private' && is.visibility === 'private';
   // A date left out of a series is a removal of one of its happenings.
   const leftOut = is.left.length > was.left.length;

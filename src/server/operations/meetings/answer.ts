@@ -40,9 +40,9 @@ import { tellReaders } from './tell.ts';
 type AnswerSending = SendingBodies['answer'];
 
 /**
- * Answers an invitation in the name of whose calendar it is in: for the owner, and for whoever speaks for them. The answer stands in the
- * calendar at once and leaves after some seconds. Whoever answers first closes it: another answer than the one that was seen is refused
- * with who gave it and when, and given over it only by somebody who has read that.
+ * Answers an invitation in the name of the calendar's owner: for the owner, and for whoever speaks for them. The answer shows in the
+ * calendar at once and is sent after some seconds. The first answer settles it: a later one is refused, with who answered and when, unless
+ * its sender has seen that.
  */
 export function answerItem(ctx: Context, id: string, body: AnswerBody): Result<WrittenAnswer> {
   // The right to answer is read in the transaction that answers.

@@ -54,10 +54,10 @@ export function judge(db: Connection, now: number, read: ReadMessage, me: Person
   // Only a sender who names themselves in SENT-BY can be authorised; core keeps what anybody else says for another as a question.
   const spoken = message.sentBy !== null && sameAddress(message.sentBy, message.sender);
   if (byOther && spoken && !isPassedOn(message, me)) {
-    // Those inside send from inside: nobody outside speaks for them.
+    // People inside send from inside: no mail from outside speaks for them.
     authorised = checked && !insideBy(db, principal) && speaksFor(message, about, isNew);
     const known = about?.part === 'attendee' && isSpokesman(about, message.sender);
-    // For whoever is outside a person may say that it is theirs.
+    // A person may confirm that a message in somebody outside's name is theirs.
     if (!authorised && !known) return question('notTheirs', insideBy(db, principal) ? null : message);
   }
   const counts: Message = authorised ? { ...message, authorised: true } : message;
@@ -86,7 +86,7 @@ function isPassedOn(message: Message, me: Person): boolean {
   return mine?.delegatedFrom !== undefined && sameAddress(mine.delegatedFrom, message.sender);
 }
 
-/** A message that names an occurrence names it on its series' clock from here on. */
+/** From here on an occurrence is named on its series' clock. */
 function onClockOfSeries(db: Connection, me: Person, { recurrenceZone, ...message }: ReadMessage): Message {
   if (message.recurrence === null) return message as Message;
   const calendar = mainCalendarOf(db, me.id);

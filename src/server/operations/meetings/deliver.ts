@@ -246,7 +246,7 @@ function receiveAsked(ctx: Acting, message: Message, me: Person, mail: Arriving 
 /** Whether somebody is asked once more to what they haven't answered: nothing of it is otherwise than it was. */
 function isReminder(before: Copy | null, now: Copy): boolean {
   if (!before?.on || !now.on || myAnswer(now) !== 'needs-action') return false;
-  // What was said before that, and comes late, asks for nothing.
+  // An answer made before the last change, arriving late, needs no reply.
   if (before.on.revision.stamp === now.on.revision.stamp) return false;
   const asks = ({ time, matter, invited }: NonNullable<Copy['on']>) =>
     JSON.stringify([time, matter, invited.map((one) => [one.address, one.role])]);
@@ -266,8 +266,8 @@ function cancelHappenings(ctx: Acting, calendar: Calendar, me: Person, message: 
 }
 
 /**
- * What somebody inside is asked to that goes on as another with the answer they gave to the first: it is theirs, since nobody but they can
- * have given it. What comes from outside never says what was answered here.
+ * When a meeting goes on under another UID, people inside keep the answer they gave: nobody but they can have given it. A message from
+ * outside never says what was answered here.
  */
 function knownAnswer(copy: Copy | null, before: Copy | null, message: Message, mail: Arriving | null): Copy | null {
   if (!copy || before || mail || message.method !== 'REQUEST' || copy.mine) return copy;
@@ -284,7 +284,7 @@ function calledBy(db: Connection, me: Person, message: Message): { calendar: Cal
     if (found?.part === 'organiser') return { calendar, called: found };
     const whole = message.recurrence === null ? null : meetingByUid(db, calendar.id, message.uid, null);
     if (whole?.part === 'organiser') return { calendar, called: whole };
-    // What a file brought in, and nobody touched here yet.
+    // A meeting that came in with a file and that nobody has changed here yet.
     const item = itemsByUid(db, calendar.id, message.uid).find(
       (i) => i.recurrence === message.recurrence || i.recurrence === null,
     );

@@ -111,10 +111,10 @@ export function findHold(ctx: Context, id: string): { found: FoundItem; set: Hol
   return set?.calendarId === decided.calendar.id ? { found, set } : refuse('noHold');
 }
 
-/** To whom it was theirs to fix it is said that it freed itself; to everybody else it is nothing. */
+/** Whoever was to fix it is told that it lapsed; for everybody else it simply isn't there. */
 function lapsed(ctx: Context, id: string): Refusal | null {
   const item = itemByKey(ctx.db, id);
-  // What frees itself is removed at that very instant; what somebody removed isn't said to have lapsed.
+  // A lapsed hold was removed at the very instant of its lapse; one that somebody removed earlier did not lapse.
   if (!item || item.removedAt === null || item.removedAt !== item.lapsesAt) return null;
   return item.createdBy === ctx.viewer.id ? refuse('holdLapsed') : null;
 }

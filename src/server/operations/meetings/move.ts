@@ -72,7 +72,7 @@ export function moveMeeting(ctx: Context, id: string, body: MoveBody): Result<Wr
   if (when && repeats(item)) return refuse('seriesSplit');
   const time: ItemTime | null = when && { ...when, wall: null, days: 0 };
   const all = [item, ...replacementsOf(ctx.db, item.id)];
-  // Lines of a file that no screen shows would go where whoever moves them could take them out.
+  // Lines kept from a file are shown on no screen; moved along, they could be exported by whoever moves the item.
   if (all.some((one) => one.kept.length > 0) && !mayImport(decided.decision))
     return refuse('keptStays', { facts: { name: names.name(from.ownerId) } });
   const full = noRoom(ctx, calendar, ctx.viewer.id, all.length) ?? noRoomFor(ctx.db, calendar, seriesOf(item, []));
@@ -81,12 +81,13 @@ export function moveMeeting(ctx: Context, id: string, body: MoveBody): Result<Wr
   const owner = personById(ctx.db, calendar.ownerId);
   if (!before || !owner || calendar.id === from.id) return refuse('badInput', { fields: { to: 'unclear' } });
   return ctx.db.write(() => {
-    // What the one who moves it doesn't see wouldn't be left behind: of such a series nothing moves, and why is said as of any other.
+    // Parts of a series that the mover doesn't see could not be left behind, so such a series doesn't move. The refusal is the one any item
+    // gets.
     if (all.some((one) => !mayOn(ctx, decided.decision, one).remove))
       return refuse('mayNotRemove', { facts: { name: names.name(from.ownerId) } });
     for (const one of all) calledOf(ctx.db, before, one, ctx.now);
     const known = calledBy(ctx, from, item.uid).filter((m) => m.state?.state === 'sent');
-    // What others know by one name gets another in another's hands: nobody takes over a name that was somebody else's (RFC 5546, 2.1.4).
+    // In another organiser's hands the meeting gets another UID: a UID belongs to the organiser who made it (RFC 5546, 2.1.4).
     const uid = known.length > 0 ? `${newKey()}@paramo` : item.uid;
     const main = relocate(ctx, item, from, calendar, owner, uid, time);
     const whole = known[0];

@@ -119,8 +119,8 @@ const draftOf = (
 });
 
 /**
- * What is to be said so that everybody knows of a meeting what its item says now, and the meeting once it is said: the difference
- * between the two, and nothing where there is none. Works nothing out but that; nothing is written.
+ * The messages that bring everybody from what they know of a meeting to what its item says now, and the meeting after them; none where
+ * nothing differs. Computes only, writes nothing.
  */
 export function plan(
   db: Connection,

@@ -86,7 +86,7 @@ export function projectAsked(
     return asked;
   }
   const all = itemsByUid(db, calendar.id, asked.uid);
-  // Another item that goes by its name stays what it is, and a calendar holds no more than it may.
+  // An item of the owner's own that happens to have the same UID stays as it is, and a full calendar takes no more.
   if (all.some((one) => one.recurrence === asked.recurrence) || isFull(db, calendar, said)) return asked;
   const series = asked.recurrence === null ? null : (all.find((i) => i.recurrence === null) ?? null);
   const hands = { by: owner.id, for: owner.id, at: ctx.now };

@@ -165,9 +165,9 @@ function declineAway(
   const { item, happening, decided } = asked;
   const caller = item.organiser?.name ?? item.organiser?.address ?? '';
   if (!asked.may.answer) return refuse('answerFirst', { facts: { name: caller } });
-  // Of what doesn't repeat, one is all of it. A series answered from some happening on is nothing a message can say.
+  // A single item has only "all". For "this and later" of a series there is no answer that a message could carry.
   if (happening && query.scope === 'later') return refuse('answerOneOrAll', { facts: { name: caller } });
-  // Whatever refuses the removal does so before anything is answered.
+  // Every check of the removal comes before anything is answered.
   if (item.version !== query.version) return answered(ctx, removeItem(ctx, id, query, by));
   const alone = happening !== null && query.scope === 'one';
   const target = alone ? apart(ctx, decided.calendar, item, happening) : item;

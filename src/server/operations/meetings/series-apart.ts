@@ -24,7 +24,7 @@ export function listApart(ctx: Context, id: string): Result<ApartAnswer> {
   const own = replacementsOf(ctx.db, series.id);
   const stands = new Set(own.map((item) => item.recurrence));
   const left = series.left.filter((date) => !stands.has(date));
-  // Those that aren't seen are counted nowhere, nor in that there may be more.
+  // Happenings the asker doesn't see are counted nowhere, not even in the mark that there are more.
   const apart: { was: string; item: ItemWire }[] = [];
   for (const item of own) {
     const view = viewFor(ctx, found.decided, item, item, directory);

@@ -39,7 +39,7 @@ export function settle(
     const held = { calendarId: calendar.id, itemId: item.id, uid, recurrence };
     called = insertMeeting(db, { ...held, part: 'organiser', state: null, wanted: null }, now) as Called;
   }
-  // As a list, so that it means the same once something else was said.
+  // A list of people, so that it means the same after later changes.
   const wantedBefore = called.wanted ?? called.state?.invited ?? null;
   if (more.wanted !== undefined) called = { ...called, wanted: more.wanted && asKnown(more.wanted, called.state) };
   // Who says that all shall hear says it in its own words.

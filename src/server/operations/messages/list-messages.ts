@@ -172,7 +172,7 @@ function meetingThread(look: Look, key: string, all: readonly StoredMessage[]): 
   const { rights } = decided.decision;
   const meeting = meetingOf(look, key, all);
   const messages = all.filter((m) => isReadable(look, m));
-  // What is in another calendar of the owner's is for whoever sees that one; here it is theirs alone.
+  // A message about an item in another calendar of the owner's is for whoever sees that calendar; here only the owner reads it.
   if (meeting && meeting.calendarId !== decided.calendar.id && !own) return null;
   const item = itemOf(look, key, meeting);
   const view = own || !item ? null : viewFor(ctx, decided, item, item, look.directory);
@@ -181,7 +181,7 @@ function meetingThread(look: Look, key: string, all: readonly StoredMessage[]): 
   const at = messages[0]?.at ?? item?.createdAt ?? ctx.now;
   const base = { key: messages[0]?.key ?? item?.key ?? key, kind: 'meeting' as const, at: instantText(at) };
   if (!readable) {
-    // Whoever sees the calendar sees that the time is taken; more is not said, and what they don't see at all isn't there.
+    // Whoever sees the calendar sees that the time is taken and no more. A thread about an item they don't see at all isn't listed.
     if (!view || !item || item.removedAt !== null) return null;
     const { start, end, allDay } = view;
     return {

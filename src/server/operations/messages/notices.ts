@@ -44,7 +44,7 @@ export function listNotices(ctx: Context): Result<NoticesAnswer> {
         at: instantText(notice.at),
         kind: notice.kind,
         by: directory.name(notice.byId),
-        // Whose it was when this was said: whoever it was handed on to since is nobody's business who sees nothing of it.
+        // After a calendar was handed on, its new owner is named only to those who see something of it.
         owner: ownerOf(notice.ownerId ?? ctx.viewer.id),
         further: calendar && (sees || mine) ? furtherOf(calendar) : null,
         rights: stands?.rights ?? null,

@@ -108,7 +108,7 @@ export async function leave(ctx: Context, handle: string, body: LeaveBody): Prom
     if (calendar) announceAccess(ctx, calendar, collection);
   }
   hub().end(person.id, null);
-  // Without an account of ours their sessions lead nowhere from here on; the account itself goes now.
+  // Their sessions lead nowhere once the directory has no account for them; the account itself is removed now.
   if (person.account !== null) await dropAccount(person.account);
   return ok({ done: true });
 }

@@ -63,7 +63,7 @@ export function search(
   }
   return ok({
     found: found.slice(0, MOST),
-    // In all calendars most of what was looked at is nobody's to know of, not even how much it was.
+    // Most of what was looked through in all calendars may not be seen, so not even its number is told.
     cut: found.length > MOST || (!query.everywhere && candidates.length === mostLookedAt),
   });
 }

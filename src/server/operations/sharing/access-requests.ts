@@ -39,7 +39,7 @@ export const againFrom = (ctx: Pick<Context, 'db'>, ask: Pick<Ask, 'id' | 'at' |
 export function calendarAsked(ctx: Pick<Context, 'db'>, ask: Pick<Ask, 'toId' | 'collectionId'>): Calendar | null {
   const calendar =
     ask.collectionId === null ? mainCalendarOf(ctx.db, ask.toId) : calendarById(ctx.db, ask.collectionId);
-  // What was handed on since is another's, who was asked nothing.
+  // A calendar that changed hands since belongs to somebody who was asked nothing.
   return calendar?.ownerId === ask.toId ? calendar : null;
 }
 

@@ -46,7 +46,7 @@ function give(
   return ctx.db.write(() => {
     const given = giveAccess(ctx, calendar.key, { audience: askerAs(asker), rights, span, seen, tell: { note } });
     if (!given.ok) return given;
-    // Where giving it by hand would have answered the ask it has: what is left is the words.
+    // Giving by hand may have answered the request already; then only the words are added.
     if ((askByKey(ctx.db, ask.key)?.turns ?? ask.turns) !== ask.turns) setAnswerNote(ctx.db, ask.id, note);
     else
       putAnswer(ctx.db, ask.id, {

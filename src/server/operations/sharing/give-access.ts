@@ -164,7 +164,7 @@ export function planGive(ctx: Context, key: string, body: Unseen<GiveBody>): Pla
   const found = findGrant(ctx, key, body.audience, body.seen === undefined && dated ? null : body.seen, false);
   if (isRefusal(found)) return found;
   const { audience, current } = found;
-  // Whoever was let in by it would stay when a token is withdrawn: new ways in are made by a person at a window.
+  // A token must not let people in who would stay after it is withdrawn: only a person in a window opens new ways in.
   if (ctx.token && audience.toMake) return refuse('notByToken');
   const misfit = fitRights(body.rights, offeredOn(found.decided.calendar)).lowered[0];
   if (misfit) return refuse('badInput', { fields: { [misfit.right]: MISFIT_FIELDS[misfit.needs] } });

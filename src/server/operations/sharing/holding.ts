@@ -9,8 +9,8 @@ import { type Context, collectionOf, type Decided, rulesOf, trailOn, viewerOf } 
 import { tellOf } from './tell.ts';
 
 /*
- * Nobody who gives access for somebody gives more, or longer, than they hold; what they hold for a time or through a group ends with
- * it; and a row that speaks to themselves they may only lessen.
+ * Whoever gives access for somebody else gives no more, and for no longer, than they hold. What they hold for a time or through a group
+ * ends with that. A row that speaks to themselves they may only lower.
  */
 
 /** Whether every right of a set is one the giver holds too; the first that isn't, otherwise `null`. */
@@ -99,9 +99,9 @@ export function gainsWithout(ctx: Context, decided: Decided, gone: StoredGrant):
 }
 
 /**
- * Ends what hung on what somebody no longer holds, in the transaction that took that from them: grants that a person gave who held
- * them for a time, through a group, or on the owner's main calendar. What they hold only until some instant from now on ends at that instant.
- * Those to whom it spoke are told. Goes on until nothing is left to end.
+ * Ends the grants that depended on what somebody no longer holds, in the transaction that took it from them: grants given by a person who
+ * held the rights for a time, through a group, or on the owner's main calendar. Where the rights only end later, the grants end at that
+ * instant. The audiences are told. Repeats until nothing depends on what has ended.
  */
 export function endWhatHung(ctx: Context, calendar: Calendar): void {
   for (let again = true; again; ) {

@@ -45,8 +45,8 @@ import { comingRange, openedItem } from './findings.ts';
 import { heldLess } from './holding.ts';
 
 /**
- * What an audience would get under rights thought of but not given: the decision, what doesn't fitRights, what the house rules
- * bar, and the days asked for exactly as they would be served. For anyone but the owner, cut to what they see themselves.
+ * What an audience would get with rights that are only considered: the decision, rights that don't fit together, what the house rules bar,
+ * and the days asked for exactly as they would be served. For anyone but the owner, cut to what they see themselves.
  */
 export function previewAccess(ctx: Context, key: string, body: PreviewBody): Result<PreviewAnswer> {
   const decided = findShared(ctx, key);

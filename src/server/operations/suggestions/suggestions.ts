@@ -107,7 +107,7 @@ function keptAbout(ctx: Context, decided: Decided, input: Exclude<SuggestionBody
     const { answer, comment } = input;
     return { ...about, kind: 'answer', body: { answer, comment } };
   }
-  // Whom a meeting asks is for those to change who see it.
+  // Only somebody who sees the attendees may put a change of them forward.
   if (input.people && !('attendees' in found.view)) return refuse('badInput', { fields: { people: 'notSeen' } });
   const touched = FORWARD_CHANGED.filter((name) => input.fields[name] !== undefined);
   const unseen = touched.find((name) => !(name in found.view));

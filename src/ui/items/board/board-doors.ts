@@ -7,8 +7,8 @@ import { takeDraft } from '../../common/saved-drafts.ts';
 import type { FormDraft } from '../form/item-values.ts';
 
 /**
- * What an address asks of a board beside its days, each done once and then taken out of the address: something new, one item opened, a form
- * gone on with as it was left. `onKept` gets what was kept, and the item it is about, which is `'gone'` where that is no longer there.
+ * What an address asks of a board beside its days: something new, an item opened, or a draft continued. Each is done once and then removed
+ * from the address. `onKept` gets the draft and the item it is about, or `'gone'` where that no longer exists.
  */
 export function useBoardDoors(
   head: BoardHead | undefined,

@@ -24,7 +24,7 @@ import { usePicking } from './picks.tsx';
 const NO_LANES: readonly Lane[] = [];
 const NO_ITEMS: readonly ItemWire[] = [];
 
-/** A board: the days it shows, the calendars on it as they would be with what is being moved, what stands beside them, and the acts. */
+/** Everything about a board: the days it shows, its calendars (including moves in progress), what stands beside them, and the acts. */
 export function useBoardModel(calendar: string, name: string) {
   const t = useTranslations();
   const { frame, style, now } = useFrame();
@@ -85,13 +85,14 @@ export function useBoardModel(calendar: string, name: string) {
     const from = start ?? firstGuess(toWall(style.zone, now()), first, count);
     openForm({ draft: { kind: 'new', start: from, end: end ?? from + 60 * MINUTE }, head, kept });
   });
-  // What is new is made for whom the band names; only what is drawn on, or asked for at, this board is for its owner.
+  // A new item is for the person the band names. Only drawing on this board, or asking for something new on it, makes it for the board's
+  // owner.
   const startNew = useStable((start?: number, end?: number) => {
     const base = head ?? lastKnown();
     if (looking && !base?.may.add) router.push(`/for/${frame.me.handle}/calendar?new=1`);
     if (base?.may.add) begin(base, start, end);
   });
-  /** The same at once, where it isn't known yet whether one may: then it begins as soon as it is, in this calendar alone. */
+  /** The same at once, before it is known whether the viewer may add: then the form opens as soon as it is, in this calendar only. */
   const startNewSoon = useStable(() => ((head ?? lastKnown()) ? startNew() : dispatch({ act: 'newIn', calendar })));
   useEffect(() => {
     if (state.newIn === null || (state.newIn === calendar && !head)) return;
@@ -151,7 +152,7 @@ export function useBoard(): BoardModel {
   return board;
 }
 
-/** What stands in a calendar, with what is being moved and what is only walked over put where it would be: the same list where nothing is. */
+/** The items of a calendar with moves in progress and previewed times applied. The same list where there are none. */
 function asTheyWouldBe(
   items: readonly ItemWire[],
   moving: ReadonlyMap<string, { readonly start: string; readonly end: string }>,

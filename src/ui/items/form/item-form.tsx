@@ -107,7 +107,7 @@ export function ItemForm(props: {
 
   useEffect(() => {
     if (!gone || draft.kind !== 'change') return;
-    // What was only read here, and not typed, goes with the right to read it.
+    // When access ends, fields that were only read are blanked; what was typed stays.
     for (const name of FORM_FIELDS) if (isTyped(name) && !form.getFieldState(name).isDirty) setValue(name, '');
   }, [gone, draft.kind, form, setValue]);
 
@@ -164,7 +164,7 @@ export function ItemForm(props: {
       }
     };
     await attempt(sendIt, (answer) => {
-      // Where the stream is gone too nothing of it can have arrived: sending it again makes it once.
+      // With the live connection gone too, nothing can have arrived: sending again creates it once.
       if (answer.code === 'unreachable' && live.kind === 'off') {
         setWaits(true);
         return null;

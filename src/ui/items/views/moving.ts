@@ -174,7 +174,7 @@ export function useMoving(
   };
 }
 
-// Written once: sensors that are made anew have every block of the board drawn again.
+// Constants, since new sensor objects would redraw every block of the board.
 const BY_POINTER = { activationConstraint: { distance: 5 } };
 const BY_KEYS = { keyboardCodes: { start: ['Space'], cancel: ['Escape'], end: ['Space', 'Enter'] } };
 

@@ -115,7 +115,7 @@ function ofPerson(ctx: Context, person: Person, calendarId: number): FoundAudien
     stored: { kind: 'person', personId: person.id },
     person,
     viewer: viewerOf(ctx.db, person),
-    // Somebody outside is called here what they are called on this calendar: others' names for them are others' own.
+    // People outside have a name per calendar: what others call them is not shown here.
     name: person.inside ? person.name : (outsiderName(ctx.db, calendarId, person.id) ?? person.address),
     detail: [person.role, person.address].filter(Boolean).join(' · '),
     outside: !person.inside,
@@ -133,7 +133,7 @@ function ofAddress(
   if (person?.inside) return ofPerson(ctx, person, calendar.id);
   if (ours) return wrong(person ? 'audienceLeft' : 'addressInside');
   if (person && grantsEverNaming(ctx.db, calendar.id, person.id)) return ofPerson(ctx, person, calendar.id);
-  // Known elsewhere or not: whoever types an address learns nothing of it.
+  // The answer is the same whether the address is known elsewhere or not, so that typing one tells nothing.
   const name = wire.name?.trim() || address;
   return {
     ...ofNobody,
@@ -150,7 +150,7 @@ function ofAddress(
   };
 }
 
-// Someone inside who is named nowhere stands for everyone, and one who is in this group alone for the group.
+// Somebody inside who isn't named anywhere stands for everyone; somebody who is only in this group stands for the group.
 function ofGroup(ctx: Context, group: Group): FoundAudience {
   return {
     ...ofNobody,

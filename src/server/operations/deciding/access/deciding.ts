@@ -100,7 +100,7 @@ export function decideOn(ctx: Context, calendar: Calendar): Decided {
 export function decideOnSeveral(ctx: Context, ids: readonly number[]): Pick<Decided, 'calendar' | 'decision'>[] {
   const viewer = viewerOf(ctx.db, ctx.viewer);
   const rules = storedRules(ctx.db);
-  // What speaks to others has no part in what is decided for the one who asks.
+  // Grants to other audiences play no part in this decision.
   const grants = grantsSpeakingTo(ctx.db, ctx.viewer.id, ids);
   return calendarsById(ctx.db, ids).map((calendar) => {
     const { kind, main, ownerId, suspended } = calendar;

@@ -21,8 +21,8 @@ export interface FoundItem {
 }
 
 /**
- * Finds an item for the one who asks. One they don't see in full is answered exactly like one that doesn't exist: below
- * full no id that leads here was ever given out.
+ * Finds an item for the one who asks. An item they don't see in full is answered exactly like one that doesn't exist: no id of it was ever
+ * given to them.
  */
 export function findItem(ctx: Context, id: string): FoundItem | Refusal {
   const [key = '', seconds, ...rest] = id.split('~');

@@ -7,8 +7,8 @@ import type { Context } from './context.ts';
 import { handsUnsaid } from './operator.ts';
 
 /**
- * Who asks, read once more: for the transaction that writes, since between a request's beginning and that they may have been signed
- * out, have left, or be an administrator no longer. Where something else than a window asks there is no session to hold.
+ * Reads the asker once more, for the transaction that writes: since the request began they may have been signed out, have left, or have
+ * lost their administrator's rights. Commands and jobs have no session to check.
  */
 export function again(ctx: Context): Context | Refusal {
   const viewer = personById(ctx.db, ctx.viewer.id);

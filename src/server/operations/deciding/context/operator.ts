@@ -12,7 +12,7 @@ export const dayBegan = ({ now, viewer }: Pick<Context, 'now' | 'viewer'>): numb
 /** Who is behind a role account's window today, as they said; `null` where nobody did yet, and for an account that is one person's. */
 export function operatorOf(ctx: Pick<Context, 'db' | 'now' | 'viewer' | 'session' | 'token'>): string | null {
   if (ctx.viewer.kind !== 'role') return null;
-  // A program is behind it as what it was called when it was let in.
+  // A program's operator is the name its token was given.
   if (ctx.token) return tokenByKey(ctx.db, ctx.token.key)?.name ?? null;
   if (!ctx.session) return null;
   return handsIn(ctx.db, ctx.viewer.id, ctx.session, dayBegan(ctx));

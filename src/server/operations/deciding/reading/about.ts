@@ -10,7 +10,7 @@ import { type FoundItem, findItem } from '../access/find-item.ts';
 import type { Context } from '../context/context.ts';
 import { happeningAt } from '../writing/indexing.ts';
 
-/** Which item, or which happening of a series, is asked about: its copies in people's calendars take none of their time. */
+/** The item (or happening of a series) that is asked about. Its copies in other calendars must not count as taken time. */
 export type About = Pick<FoundItem, 'item' | 'happening'> | null;
 
 /** What is asked about by its id; `null` for nothing, and for what the one who asks doesn't see in full. */
@@ -20,9 +20,9 @@ export function aboutItem(ctx: Context, id: string | null): About {
 }
 
 /**
- * Views without the copy of what is asked about that stands in their calendar. A UID alone makes no copy, since anybody can write an item with
- * any UID: it is the one that whoever asks sees in full under its own id; or, as far as that can be told from how it is seen, the one at the
- * same hours where the calendar's owner was asked to the very meeting that is asked about.
+ * Leaves out of some views the calendar's own copy of the item that is asked about. A shared UID alone proves nothing, since anybody can
+ * write an item with any UID. The copy is the view that the asker sees in full under its own id; or, where less is seen, the one at the
+ * same hours whose calendar's owner is an attendee of the very meeting that is asked about.
  */
 export function withoutCopy<V extends ItemWire>(
   db: Connection,
@@ -50,7 +50,7 @@ function copyOf(db: Connection, calendarId: number, { item, happening }: NonNull
   return there ? { item: series, times: timesOf(series, there) } : null;
 }
 
-/** Whether an item stands in its calendar because its owner was asked to a meeting by who calls it there: both sides say so. */
+/** Whether an item is the copy of a meeting in an attendee's calendar: both the meeting and the copy say so. */
 function isAskedTo(db: Connection, copy: StoredItem, called: StoredItem): boolean {
   const held = meetingOf(db, copy);
   const meeting = meetingOf(db, called);

@@ -34,8 +34,8 @@ export interface ChangedRows {
 }
 
 /**
- * The happenings that a write touches, before and after. A happening that has an item of its own from now on, or no more, touches its
- * series too. `null` where there are too many to tell of.
+ * The happenings that a write touches, before and after. Where a happening becomes an item of its own, or stops being one, its series is
+ * touched too. `null` where there are too many to tell of.
  */
 export function changedRows(
   db: Connection,

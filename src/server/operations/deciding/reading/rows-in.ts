@@ -39,9 +39,9 @@ export function isHeavy(db: Connection, calendar: Calendar, range: Range): boole
 }
 
 /**
- * What happens in a range of a calendar, in order of start, with the columns of a width. Few happenings are read at once; where there
- * are many, each item is read when its turn comes, so that what a budget cuts off is never there. `unread` says that some series
- * beyond the index were not worked out.
+ * What happens in a range of a calendar, in order of start, with the columns of a width. Small ranges are read at once; in large ones each
+ * item is read only when its turn comes, so that nothing beyond the budget is read. `unread` says that some series beyond the index were
+ * not expanded.
  */
 export function rowsIn(
   db: Connection,

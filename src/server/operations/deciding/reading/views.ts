@@ -236,9 +236,9 @@ export function viewsThrough(
     const common = Object.fromEntries(
       Object.entries(bare(theirs)).filter(([field]) => field in mine),
     ) as unknown as ItemWire;
-    // The marker is no field: what is withheld from either is marked, save where the audience itself gets no marker.
+    // The withheld mark is set where either of the two looks is withheld, except where the audience gets no mark.
     const withheld = theirs.withheld || (mine.withheld && 'title' in theirs);
-    // Numbered by what is shown: what isn't leaves no gap.
+    // Numbered by what is shown, so that a gap never tells of what isn't.
     items.push({ ...common, id: `seen-${after + items.length}`, ...(withheld ? { withheld: true as const } : {}) });
   }
   return { items, more, unread };

@@ -33,7 +33,7 @@ export function announceItems(ctx: Pick<Context, 'db'>, calendar: Calendar, chan
     try {
       rows = changedRows(db, calendar, changes, now());
     } catch (error) {
-      // The write is done and is answered as such: whoever hears of it asks.
+      // The write is done and answered as done, whatever happens here; windows that miss it ask again.
       log().error({ error: String(error) }, 'what changed could not be worked out');
     }
     inTurn(async () => {
@@ -46,7 +46,7 @@ export function announceItems(ctx: Pick<Context, 'db'>, calendar: Calendar, chan
   });
 }
 
-/** What is told of one write is told whole before what is told of the next, so that a listener's last word is the latest. */
+/** Writes are told one after the other, each to all of its listeners, so that the last thing a listener hears is the latest. */
 const holder = globalThis as { paramoTelling?: Promise<void> };
 function inTurn(work: () => Promise<void>): void {
   holder.paramoTelling = (holder.paramoTelling ?? new Promise<void>((go) => setImmediate(go)))
@@ -99,7 +99,7 @@ function lookerOf({ collection, house }: Reading, { viewer, person, sealAs }: Li
   return decision.rights.sight === 'nothing' ? null : { person, decision, ...(sealAs === null ? {} : { sealAs }) };
 }
 
-/** A link shows so many days ahead: what changes beyond them is nothing of its, nor that anything did. `null` for a person. */
+/** A link shows a limited number of days ahead: changes beyond them are not told to its readers. `null` for a person. */
 const endsOf = ({ link }: Listening, calendar: Calendar, at: number): LinkEnds | null =>
   link && linkEndsAt(link, calendar, at);
 

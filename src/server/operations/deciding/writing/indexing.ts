@@ -24,7 +24,7 @@ type Timed = Pick<StoredItem, 'start' | 'end' | 'wall' | 'days' | 'allDay' | 'zo
 /** A stored item as expansion reads it, the happenings that have items of their own left out. */
 export function seriesOf(item: Timed, replaced: readonly string[]): Series {
   const exact = item.end - item.start;
-  // The clock's days are taken off on the clock; what is left of the length is exact.
+  // Whole days of a length are added on the wall clock, the rest exactly.
   const days = item.allDay ? Math.round(exact / DAY) : item.days;
   return {
     startWall: item.wall ?? (item.allDay ? item.start : toWall(item.zone, item.start)),
@@ -118,7 +118,7 @@ export async function moveHorizons(db: Connection, now: number, others: () => Pr
     };
     const ids = repeatingIds(db, calendar.id);
     await inSlices(db, ids, others, ([id]) => coming(id));
-    // A series written meanwhile stands as far as the old edge: it is caught up with in the act that moves the edge.
+    // A series written meanwhile was indexed up to the old edge; it is extended in the transaction that moves the edge.
     const known = new Map(ids);
     db.write(() => {
       for (const [id, version] of repeatingIds(db, calendar.id)) if (known.get(id) !== version) coming(id);

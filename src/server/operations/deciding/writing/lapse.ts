@@ -11,8 +11,8 @@ import { writeItems } from './write-items.ts';
 const A_LOOK = 200;
 
 /**
- * Frees the holds whose time has come, before anybody reads or writes: so none is seen longer than it holds, with nothing running
- * meanwhile. It stands in the trail as the work of whoever held it.
+ * Removes holds whose time has run out, before anything is read or written, so that none is ever seen too long and no job has to run. The
+ * trail names whoever held them.
  */
 export function freeLapsed(at: Pick<Context, 'db' | 'now'>): void {
   // Where writing would wait, nobody who only reads is held up for it: the next look frees them.
