@@ -28,8 +28,10 @@ import { copyOf, valuesOf } from '@/ui/items/form/item-values.ts';
 import { listObjects, putObject } from './dav/index.ts';
 import { exportFile, listItems, readTrail } from './items/index.ts';
 import { changeMeeting, copyItem, createMeeting, undoMeeting } from './meetings/index.ts';
-import { call, ctx, inCalendar, itemOf, org, pass, value, who } from './meetings/meeting-day.ts';
+import { call, ctx, eachMeetingDay, inCalendar, itemOf, org, pass, value, who } from './meetings/meeting-day.ts';
 import { at, WEEK } from './small-organisation.ts';
+
+eachMeetingDay();
 
 /** What has the invented fields, to the compiler that knows nothing of them. */
 type Mooded = { readonly mood?: string | null; readonly quiet?: boolean };

@@ -8,7 +8,7 @@ import { listInbox } from './scheduling.ts';
 import { putObject, type Seen } from './write-object.ts';
 
 /*
- * For tests: a small organisation as calendar programs meet it. New before each test.
+ * For tests: a small organisation as calendar programs meet it.
  */
 export const inboxOf = (ctx: Context) => {
   const listed = listInbox(ctx);
@@ -20,15 +20,18 @@ export const DAY = 86_400_000;
 export const NONE: Seen = { match: null, noneMatch: null };
 export let org: SmallOrganisation;
 export let calendar = '';
-beforeEach(() => {
-  org = smallOrganisation();
-  vi.spyOn(clock, 'now').mockReturnValue(START);
-  calendar = org.calendar('ines');
-});
-afterEach(() => {
-  vi.restoreAllMocks();
-  org.close();
-});
+/** Makes it anew before each test of the file that calls this. */
+export function eachProgramDay(): void {
+  beforeEach(() => {
+    org = smallOrganisation();
+    vi.spyOn(clock, 'now').mockReturnValue(START);
+    calendar = org.calendar('ines');
+  });
+  afterEach(() => {
+    vi.restoreAllMocks();
+    org.close();
+  });
+}
 
 export const list = (who: string | Context, wanted: Partial<ObjectsWanted> = {}) => {
   const ctx = typeof who === 'string' ? org.ctx(who) : who;

@@ -6,9 +6,24 @@ import { itemByKey } from '../../repositories/items.ts';
 import { createMeeting } from '../meetings/index.ts';
 import { at } from '../small-organisation.ts';
 import { readObject } from './objects.ts';
-import { board, calendar, edit, event, inboxOf, lines, list, NONE, org, put, textOf } from './program-day.ts';
+import {
+  board,
+  calendar,
+  eachProgramDay,
+  edit,
+  event,
+  inboxOf,
+  lines,
+  list,
+  NONE,
+  org,
+  put,
+  textOf,
+} from './program-day.ts';
 import { clearInbox } from './scheduling.ts';
 import { deleteObject, putObject } from './write-object.ts';
+
+eachProgramDay();
 
 const { outline, delegate } = PRESETS;
 

@@ -6,9 +6,11 @@ import { saveLanes } from '../lanes/index.ts';
 import { at, START } from '../small-organisation.ts';
 import { listProgramCalendars, readProgramPerson } from './calendars.ts';
 import { listObjects, queryFreeBusy, readObject } from './objects.ts';
-import { board, calendar, DAY, event, inboxOf, lines, list, NONE, org, textOf } from './program-day.ts';
+import { board, calendar, DAY, eachProgramDay, event, inboxOf, lines, list, NONE, org, textOf } from './program-day.ts';
 import { askFreeBusy } from './scheduling.ts';
 import { putObject } from './write-object.ts';
+
+eachProgramDay();
 
 const { outline, full, delegate } = PRESETS;
 

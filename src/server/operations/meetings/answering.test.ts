@@ -10,6 +10,7 @@ import {
   arrived,
   call,
   ctx,
+  eachMeetingDay,
   idIn,
   inCalendar,
   itemOf,
@@ -18,6 +19,8 @@ import {
   value,
   who,
 } from './meeting-day.ts';
+
+eachMeetingDay();
 
 describe('answering for the owner', () => {
   const invited = () => {

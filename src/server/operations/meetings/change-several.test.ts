@@ -4,7 +4,9 @@ import type { StoredItem } from '../../repositories/stored-item.ts';
 import { listItems } from '../items/index.ts';
 import { at } from '../small-organisation.ts';
 import { changeMeeting, changeSeveral, copyItem, listApart, rejoinItem, removeMeeting, undoSeveral } from './index.ts';
-import { arrived, call, ctx, itemOf, org, pass, value, who } from './meeting-day.ts';
+import { arrived, call, ctx, eachMeetingDay, itemOf, org, pass, value, who } from './meeting-day.ts';
+
+eachMeetingDay();
 
 const add = (title: string, more: object = {}) =>
   org.add('ines', 'ines', { title, when: at('2027-03-03', 10), ...more });

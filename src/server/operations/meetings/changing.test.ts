@@ -23,6 +23,7 @@ import {
   arrived,
   call,
   ctx,
+  eachMeetingDay,
   idIn,
   inCalendar,
   itemOf,
@@ -32,6 +33,8 @@ import {
   value,
   who,
 } from './meeting-day.ts';
+
+eachMeetingDay();
 
 describe('changing and calling off', () => {
   test('only those hear of it whom it concerns', () => {

@@ -4,7 +4,9 @@ import { PRESETS } from '@/core/access/index.ts';
 import { freeLapsed } from '../deciding/index.ts';
 import { listItems } from '../items/index.ts';
 import { bringBackMeeting, changeMeeting, fixHold, holdTimes, moveMeeting, readHolds, undoSeveral } from './index.ts';
-import { ctx, org, pass, value, who } from './meeting-day.ts';
+import { ctx, eachMeetingDay, org, pass, value, who } from './meeting-day.ts';
+
+eachMeetingDay();
 
 const STARTS = ['2027-03-04T10:00:00Z', '2027-03-05T14:00:00Z', '2027-03-03T16:00:00Z'];
 const body = (more: object = {}) =>

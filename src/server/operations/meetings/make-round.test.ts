@@ -7,7 +7,9 @@ import { listItems } from '../items/list-items.ts';
 import { findRound } from '../openings/index.ts';
 import { at } from '../small-organisation.ts';
 import { makeRound, undoSeveral } from './index.ts';
-import { ctx, mail, org, pass, value } from './meeting-day.ts';
+import { ctx, eachMeetingDay, mail, org, pass, value } from './meeting-day.ts';
+
+eachMeetingDay();
 
 const MARTA = { address: 'marta@quill-audit.example', name: 'Marta Quill', role: 'must' as const };
 const LATER = '2027-03-20T09:00:00Z';

@@ -7,18 +7,21 @@ import type { StoredItem } from '../../repositories/stored-item.ts';
 import { at, type SmallOrganisation, START, smallOrganisation } from '../small-organisation.ts';
 import { answerItem, createMeeting, releaseDue } from './index.ts';
 
-/** For tests: a small organisation whose people call and answer meetings, with a clock that is moved by hand. New before each test. */
+/** For tests: a small organisation whose people call and answer meetings, with a clock that is moved by hand. */
 export let org: SmallOrganisation;
 let later = START;
-beforeEach(() => {
-  org = smallOrganisation(['ines', 'tomas', 'amara', 'bruno', 'dario', 'wren', 'oona', 'room']);
-  org.give('ines', 'tomas', PRESETS.delegate);
-  org.give('ines', 'oona', { ...PRESETS.delegate, copies: true });
-  org.give('ines', 'amara', PRESETS.arranger);
-  org.give('bruno', 'tomas', PRESETS.delegate);
-  later = START;
-});
-afterEach(() => org.close());
+/** Makes it anew before each test of the file that calls this. */
+export function eachMeetingDay(): void {
+  beforeEach(() => {
+    org = smallOrganisation(['ines', 'tomas', 'amara', 'bruno', 'dario', 'wren', 'oona', 'room']);
+    org.give('ines', 'tomas', PRESETS.delegate);
+    org.give('ines', 'oona', { ...PRESETS.delegate, copies: true });
+    org.give('ines', 'amara', PRESETS.arranger);
+    org.give('bruno', 'tomas', PRESETS.delegate);
+    later = START;
+  });
+  afterEach(() => org.close());
+}
 
 export const address = (handle: string) => `${handle}@cloudmoor.example`;
 export const who = (...handles: string[]) =>

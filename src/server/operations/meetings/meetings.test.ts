@@ -13,6 +13,7 @@ import {
   arrived,
   call,
   ctx,
+  eachMeetingDay,
   inCalendar,
   itemOf,
   mail,
@@ -21,6 +22,8 @@ import {
   value,
   who,
 } from './meeting-day.ts';
+
+eachMeetingDay();
 
 describe('calling a meeting', () => {
   test('it leaves after ten seconds, in the owner’s name, as the act of who pressed; those inside have it, those outside get mail', () => {

@@ -4,7 +4,9 @@ import { PRESETS } from '@/core/access/index.ts';
 import { listMessages } from '../messages/list-messages.ts';
 import { at } from '../small-organisation.ts';
 import { changeMeeting, chooseOffer, holdTimes, makeOffer, readOffer, withdrawOffer } from './index.ts';
-import { ctx, mail, org, pass, value } from './meeting-day.ts';
+import { ctx, eachMeetingDay, mail, org, pass, value } from './meeting-day.ts';
+
+eachMeetingDay();
 
 const STARTS = ['2027-03-03T16:00:00Z', '2027-03-04T10:00:00Z', '2027-03-05T14:00:00Z'];
 const hold = () => {

@@ -1,6 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from 'vitest';
-import { call, inCalendar, itemOf, org, pass, who } from './meeting-day.ts';
+import { call, eachMeetingDay, inCalendar, itemOf, org, pass, who } from './meeting-day.ts';
+
+eachMeetingDay();
 
 /** The part of a step that makes the copies of private meetings as private as those. */
 const step = (): string => {

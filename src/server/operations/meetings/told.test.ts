@@ -8,7 +8,22 @@ import { writeMailFor } from '../messages/write-mail.ts';
 import { at, WEEK } from '../small-organisation.ts';
 import { answerSuggestion, listSuggestions, putForward } from '../suggestions/suggestions.ts';
 import { changeMeeting, readMeeting } from './index.ts';
-import { address, arrived, call, ctx, idIn, inCalendar, itemOf, org, pass, value, who } from './meeting-day.ts';
+import {
+  address,
+  arrived,
+  call,
+  ctx,
+  eachMeetingDay,
+  idIn,
+  inCalendar,
+  itemOf,
+  org,
+  pass,
+  value,
+  who,
+} from './meeting-day.ts';
+
+eachMeetingDay();
 
 describe('what is put forward', () => {
   test('a helper’s invitation, added person, answer and calling off are sent by a yes, as the helper’s work and in the yes-sayer’s hand', () => {
