@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 
 /* The built product as it runs, over HTTP: the harness beside the server. */
-export const CLOCK = '2027-03-02T09:10:00Z';
+const CLOCK = '2027-03-02T09:10:00Z';
 const next = 'node_modules/next/dist/bin/next';
 
 async function freePort(): Promise<number> {

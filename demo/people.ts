@@ -14,7 +14,7 @@ export interface SamplePerson {
   readonly size?: number;
 }
 
-export const DOMAIN = 'cloudmoor.example';
+const DOMAIN = 'cloudmoor.example';
 export const addressFor = (handle: string): string => {
   const person = PEOPLE.find((p) => p.handle === handle);
   if (!person) return `${handle}@${DOMAIN}`;

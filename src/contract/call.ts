@@ -22,7 +22,7 @@ export class CallRefused extends Error {
 }
 
 /** The server couldn't be reached at all. */
-export class Unreachable extends Error {}
+class Unreachable extends Error {}
 
 /** Calls a route of the API. Throws `CallRefused` for a refusal and `Unreachable` where no answer came. */
 export async function call<N extends RouteName>(name: N, input: CallInput<N>): Promise<Answer<N>> {

@@ -21,7 +21,7 @@ export type Principal = z.infer<typeof principal>;
 /** In which order a person reads and writes a date's day, month and year. */
 const dateOrder = z.enum(['dmy', 'mdy', 'ymd']);
 
-export const frameAnswer = z.strictObject({
+const frameAnswer = z.strictObject({
   me: z.strictObject({
     handle: z.string(),
     name: z.string(),
@@ -51,7 +51,7 @@ export const frameAnswer = z.strictObject({
 });
 export type FrameAnswer = z.infer<typeof frameAnswer>;
 
-export const preferences = z.strictObject({
+const preferences = z.strictObject({
   phone: phone.optional(),
   zone,
   hours: z.enum(['12', '24']),

@@ -10,7 +10,7 @@ export const MOST_LANES = 200;
 const name = z.string().trim().max(80, 'tooLong:80').nullable();
 
 /** A kept lane. `calendar` is there where one sees anything of it; without it there is only its head. */
-export const lane = z.strictObject({
+const lane = z.strictObject({
   key: z.string(),
   calendar: z.string().nullable(),
   owner: z.strictObject({ handle: z.string(), name: z.string() }),
@@ -28,13 +28,13 @@ export const lane = z.strictObject({
 });
 export type Lane = z.infer<typeof lane>;
 
-export const lanesAnswer = z.strictObject({ lanes: z.array(lane) });
+const lanesAnswer = z.strictObject({ lanes: z.array(lane) });
 export const keepLanesBody = z.strictObject({
   people: z.array(z.string().max(64)).max(MOST_LANES).default([]),
   group: z.string().max(64).nullable().default(null),
   calendars: z.array(z.string().max(64)).max(MOST_LANES).default([]),
 });
-export const keptAnswer = z.strictObject({ kept: z.number(), already: z.number() });
+const keptAnswer = z.strictObject({ kept: z.number(), already: z.number() });
 export const laneBody = z.strictObject({
   name: name.optional(),
   colour: z.number().int().min(0).max(5).optional(),
@@ -42,11 +42,11 @@ export const laneBody = z.strictObject({
   /** The keeper has seen under which heading it stands now. */
   looked: z.literal(true).optional(),
 });
-export const laneOrder = z.strictObject({ lanes: z.array(z.string().max(80)).max(MOST_LANES) });
+const laneOrder = z.strictObject({ lanes: z.array(z.string().max(80)).max(MOST_LANES) });
 
 /** What happens in several calendars: each as asked for alone, with the refusal where there is nothing for one there. */
-export const boardsBody = rangeQuery.extend({ calendars: z.array(z.string().max(64)).min(1).max(MOST_ON_BOARD) });
-export const boardsAnswer = z.strictObject({
+const boardsBody = rangeQuery.extend({ calendars: z.array(z.string().max(64)).min(1).max(MOST_ON_BOARD) });
+const boardsAnswer = z.strictObject({
   boards: z.array(z.strictObject({ calendar: z.string(), answer: itemsAnswer.nullable() })),
 });
 export interface BoardsAnswer {

@@ -6,7 +6,7 @@ import { audienceWire, instant, preset } from './sharing/sharing.ts';
 import { rightsSchema } from './sharing/sight.ts';
 
 /** What one was told of one's access to others' calendars, and what soon ends: given by oneself, or held. */
-export const noticesAnswer = z.strictObject({
+const noticesAnswer = z.strictObject({
   notices: z.array(
     z.strictObject({
       key: z.string(),
@@ -71,7 +71,7 @@ export type NoticesAnswer = z.infer<typeof noticesAnswer>;
 
 const box = z.strictObject({ name: z.string().nullable(), address: z.string() });
 const times = z.strictObject({ start: z.string(), end: z.string(), allDay: z.boolean() });
-export const MESSAGE_KINDS = [
+const MESSAGE_KINDS = [
   'invitation',
   'change',
   'calledOff',
@@ -140,7 +140,7 @@ const thread = z.strictObject({
 export type ThreadWire = z.infer<typeof thread>;
 
 /** The messages of one person: theirs, or for whoever acts for them those of their meetings. */
-export const messagesAnswer = z.strictObject({
+const messagesAnswer = z.strictObject({
   owner: z.strictObject({ handle: z.string(), name: z.string(), address: z.string(), colour: z.number() }),
   own: z.boolean(),
   maySpeak: z.boolean(),
@@ -152,11 +152,11 @@ export const messagesAnswer = z.strictObject({
 });
 export type MessagesAnswer = z.infer<typeof messagesAnswer>;
 
-export const messagesQuery = z.strictObject({ before: z.coerce.number().int().min(1).optional() });
-export const readBody = z.strictObject({ messages: z.array(z.string().max(64)).max(500) });
+const messagesQuery = z.strictObject({ before: z.coerce.number().int().min(1).optional() });
+const readBody = z.strictObject({ messages: z.array(z.string().max(64)).max(500) });
 
 /** A mail in the principal's name: new, or an answer to one that is there. */
-export const mailBody = z.strictObject({
+const mailBody = z.strictObject({
   to: z
     .array(
       z.strictObject({

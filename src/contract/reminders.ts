@@ -7,7 +7,7 @@ const minutes = z.number().int().min(0).max(20_160, 'tooEarly').nullable();
 /** Somebody's own wish for a calendar; `null` minutes are none. */
 const wish = z.strictObject({ minutes, byMail: z.boolean() });
 
-export const remindersAnswer = z.strictObject({
+const remindersAnswer = z.strictObject({
   due: z.array(
     z.strictObject({
       key: z.string(),
@@ -27,7 +27,7 @@ export const remindersAnswer = z.strictObject({
 });
 export type RemindersAnswer = z.infer<typeof remindersAnswer>;
 
-export const wishesAnswer = z.strictObject({
+const wishesAnswer = z.strictObject({
   calendars: z.array(
     wish.extend({ calendar: z.string(), owner: z.string(), name: z.string().nullable(), own: z.boolean() }),
   ),
@@ -35,11 +35,11 @@ export const wishesAnswer = z.strictObject({
 export type WishesAnswer = z.infer<typeof wishesAnswer>;
 
 /** One's own wish for an item: its own, or (`usual`) as for everything in its calendar. */
-export const itemReminder = z.strictObject({ usual: z.boolean(), minutes, byMail: z.boolean(), usually: minutes });
+const itemReminder = z.strictObject({ usual: z.boolean(), minutes, byMail: z.boolean(), usually: minutes });
 export type ItemReminder = z.infer<typeof itemReminder>;
-export const itemReminderBody = z.union([z.strictObject({ usual: z.literal(true) }), wish]);
-export const wishBody = wish;
-export const reminderAct = z.strictObject({ act: z.enum(['done', 'later']) });
+const itemReminderBody = z.union([z.strictObject({ usual: z.literal(true) }), wish]);
+const wishBody = wish;
+const reminderAct = z.strictObject({ act: z.enum(['done', 'later']) });
 
 /** Being reminded before something happens: each person's own wish, in the calendars that are theirs or that they act for. */
 export const reminderRoutes = {

@@ -11,7 +11,7 @@ export const searchQuery = z.strictObject({
   to: z.iso.date('date').optional(),
   everywhere: z.literal('1').optional(),
 });
-export const searchAnswer = z.strictObject({
+const searchAnswer = z.strictObject({
   found: z.array(
     z.strictObject({
       owner: z.strictObject({ handle: z.string(), name: z.string(), colour: z.number() }),

@@ -50,7 +50,7 @@ export const suggestionBody = z.discriminatedUnion('kind', [
 export type SuggestionBody = z.infer<typeof suggestionBody>;
 
 /** Yes or no, from whoever may make the change, with the version of the item they looked at; or taken back by its author. */
-export const suggestionAnswerBody = z.strictObject({
+const suggestionAnswerBody = z.strictObject({
   answer: z.enum(['yes', 'no', 'withdrawn']),
   note: z.string().trim().max(1000, 'tooLong:1000').default(''),
   version: z.number().int().nullable().default(null),
@@ -98,11 +98,11 @@ const suggestion = z.strictObject({
 });
 export type SuggestionWire = z.infer<typeof suggestion>;
 /** What waits for one's yes, and what one put forward oneself, the newest first. */
-export const suggestionsAnswer = z.strictObject({ waiting: z.array(suggestion), own: z.array(suggestion) });
+const suggestionsAnswer = z.strictObject({ waiting: z.array(suggestion), own: z.array(suggestion) });
 export type SuggestionsAnswer = z.infer<typeof suggestionsAnswer>;
 
 /** What an answer leads to: the key that undoes a yes. */
-export const suggestionAnswered = z.strictObject({ undo: z.string().nullable() });
+const suggestionAnswered = z.strictObject({ undo: z.string().nullable() });
 export type SuggestionAnswered = z.infer<typeof suggestionAnswered>;
 
 /** Changes put forward, and their answers. */

@@ -3,7 +3,7 @@ import { at, type Routes } from '../route.ts';
 
 /** Files of one item, and the longest name of one. */
 export const MOST_ATTACHMENTS = 20;
-export const LONGEST_FILE_NAME = 200;
+const LONGEST_FILE_NAME = 200;
 
 const attachment = z.strictObject({
   key: z.string(),
@@ -14,7 +14,7 @@ const attachment = z.strictObject({
   /** It stands at the series whose happening this is. */
   ofSeries: z.boolean(),
 });
-export const attachmentsAnswer = z.strictObject({
+const attachmentsAnswer = z.strictObject({
   files: z.array(attachment),
   /** Whether who asks may add files here, and take them away. */
   may: z.boolean(),

@@ -21,7 +21,7 @@ const problem = z.strictObject({
 });
 
 /** What a file would bring: what is fresh, what is a newer revision of an item that is there, what is there already, what can't be taken. */
-export const importPreview = z.strictObject({
+const importPreview = z.strictObject({
   preview: z.string(),
   fresh: z.array(importItem),
   newer: z.array(importItem),
@@ -34,7 +34,7 @@ export const importPreview = z.strictObject({
 export type ImportPreview = z.infer<typeof importPreview>;
 
 /** How far bringing in has come: not begun (`ready`), or so many items of so many. */
-export const importState = z.strictObject({
+const importState = z.strictObject({
   kind: z.enum(['ready', 'comingIn']),
   done: z.number(),
   of: z.number(),
@@ -42,7 +42,7 @@ export const importState = z.strictObject({
 export type ImportState = z.infer<typeof importState>;
 
 /** What came in, what was put in place of an older revision and what was left, and the token that takes the whole act back for a while. */
-export const importDone = z.strictObject({
+const importDone = z.strictObject({
   broughtIn: z.number(),
   renewed: z.number(),
   left: z.number(),

@@ -137,7 +137,7 @@ const zone = z.string().max(64, 'zone');
 export const rangeQuery = z.strictObject({ from: date, to: date, zone });
 export type RangeQuery = z.infer<typeof rangeQuery>;
 /** The same, and through whose eyes: `everyone`, `person:HANDLE` or `group:KEY`; absent for one's own. */
-export const itemsQuery = rangeQuery.extend({
+const itemsQuery = rangeQuery.extend({
   as: z.string().max(80).optional(),
   /** Behind how many items to go on, where an answer before said that there are more. */
   after: z.coerce.number().int().min(0).max(1_000_000).optional(),
@@ -145,7 +145,7 @@ export const itemsQuery = rangeQuery.extend({
 export type ItemsQuery = z.infer<typeof itemsQuery>;
 
 /** Who a calendar belongs to, what one may do with it, and when that next changes by itself. */
-export const boardHead = z.strictObject({
+const boardHead = z.strictObject({
   calendar: z.strictObject({
     key: z.string(),
     name: z.string(),
@@ -200,7 +200,7 @@ export interface ItemsAnswer {
 
 /** Booked minutes by day over a range, computed from the views the viewer gets. */
 export const loadDay = z.strictObject({ date, booked: z.number(), clashes: z.number() });
-export const loadAnswer = z.strictObject({
+const loadAnswer = z.strictObject({
   days: z.array(loadDay),
   /** Not all of it could be counted: the days hold more than an answer does. */
   cutShort: z.boolean(),
@@ -303,7 +303,7 @@ export interface WrittenAnswer {
     | undefined;
 }
 
-export const undoBody = z.strictObject({ undo: z.string().max(800) });
+const undoBody = z.strictObject({ undo: z.string().max(800) });
 
 /** A repeat that isn't saved yet, from its first start. */
 export const repeatBody = z.strictObject({ when, rule: z.string().max(500) });

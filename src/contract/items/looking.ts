@@ -1,9 +1,9 @@
 import { z } from 'zod';
 import { at, type Routes } from '../route.ts';
 
-export const lookingBody = z.strictObject({ doing: z.enum(['looks', 'types', 'gone']) });
+const lookingBody = z.strictObject({ doing: z.enum(['looks', 'types', 'gone']) });
 export type LookingBody = z.infer<typeof lookingBody>;
-export const lookingAnswer = z.strictObject({
+const lookingAnswer = z.strictObject({
   others: z.array(z.strictObject({ name: z.string(), colour: z.number(), types: z.boolean() })),
 });
 export type LookingAnswer = z.infer<typeof lookingAnswer>;

@@ -7,7 +7,7 @@ import { itemWire, writtenAnswer } from './items.ts';
 const step = { days: z.number().int().min(-3660).max(3660), minutes: z.number().int().min(-1440).max(1440) };
 
 /** One act on several items that were picked: moved by days and minutes, seen by others otherwise, or removed. Each is meant by itself, also of a series. */
-export const severalBody = z.strictObject({
+const severalBody = z.strictObject({
   items: z
     .array(
       z.strictObject({
@@ -46,12 +46,12 @@ export const severalAnswer = z.strictObject({
 });
 export type SeveralAnswer = z.infer<typeof severalAnswer>;
 
-export const copiesBody = z.strictObject({
+const copiesBody = z.strictObject({
   dates: z.array(z.iso.date('date')).min(1).max(MOST_AT_ONCE, `tooManyPicked:${MOST_AT_ONCE}`),
 });
 
 /** What of a series isn't as its rule says: dates that were left out, and happenings that are items of their own. */
-export const apartAnswer = z.strictObject({
+const apartAnswer = z.strictObject({
   /** All days of a series without a rule; beside a rule, those that were added to it. */
   days: z.array(z.string()),
   left: z.array(z.string()),
@@ -61,7 +61,7 @@ export const apartAnswer = z.strictObject({
 export type ApartAnswer = z.infer<typeof apartAnswer>;
 
 /** Brings one exception of a series back to what the series says. */
-export const rejoinBody = z.strictObject({ version: z.number().int() });
+const rejoinBody = z.strictObject({ version: z.number().int() });
 
 /** Several items at once, an item on several dates, and the exceptions of a series. */
 export const severalRoutes = {

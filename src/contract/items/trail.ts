@@ -3,7 +3,7 @@ import { at, type Routes } from '../route.ts';
 import { type ItemWire, itemWire, writtenAnswer } from './items.ts';
 
 /** What happened to an item: who did it, for whom, when, and what was otherwise before, as the one who asks sees both. */
-export const trailAnswer = z.strictObject({
+const trailAnswer = z.strictObject({
   entries: z.array(
     z.strictObject({
       key: z.string(),
@@ -24,7 +24,7 @@ export const trailAnswer = z.strictObject({
 });
 export type TrailAnswer = z.infer<typeof trailAnswer>;
 
-export const removedAnswer = z.strictObject({
+const removedAnswer = z.strictObject({
   removed: z.array(z.strictObject({ at: z.string(), by: z.string(), item: itemWire })),
   cut: z.boolean(),
 });

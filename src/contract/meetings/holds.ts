@@ -39,7 +39,7 @@ export const makeRoundBody = z.strictObject({
 });
 
 /** The set of times a hold is one of. */
-export const holdsAnswer = z.strictObject({
+const holdsAnswer = z.strictObject({
   letter: z.string(),
   lapses: z.string().nullable(),
   times: z.array(
@@ -53,7 +53,7 @@ export const holdsAnswer = z.strictObject({
 export type HoldsAnswer = z.infer<typeof holdsAnswer>;
 
 /** What whoever holds an offer's address sees: how its sender worded it, how long it takes, and the times that are left. */
-export const offerAnswer = z.strictObject({
+const offerAnswer = z.strictObject({
   words: z.string(),
   minutes: z.number(),
   times: z.array(z.strictObject({ start: z.string(), end: z.string() })),

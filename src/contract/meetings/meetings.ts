@@ -9,7 +9,7 @@ const address = z.string().trim().toLowerCase().max(LIMITS.address);
 const seen = z.enum([...ANSWERS, 'another']).default('needs-action');
 
 /** An answer in the name of whose calendar it is; `another` proposes a time instead. */
-export const answerBody = z.discriminatedUnion('answer', [
+const answerBody = z.discriminatedUnion('answer', [
   z.strictObject({
     answer: z.enum(['accepted', 'tentative', 'declined']),
     comment,
@@ -21,13 +21,13 @@ export const answerBody = z.discriminatedUnion('answer', [
 export type AnswerBody = z.infer<typeof answerBody>;
 
 /** Several invitations answered at once, each as it was seen. */
-export const answersBody = z.strictObject({
+const answersBody = z.strictObject({
   answers: z
     .array(z.strictObject({ item: z.string().max(128), answer: z.enum(['accepted', 'tentative', 'declined']), seen }))
     .min(1)
     .max(50, 'tooManyPeople:50'),
 });
-export const answersAnswer = z.strictObject({
+const answersAnswer = z.strictObject({
   answered: z.array(
     z.strictObject({ item: z.string(), sending: z.string().nullable(), refused: z.string().nullable() }),
   ),
@@ -50,7 +50,7 @@ export const sendingWire = z.strictObject({
 export type SendingWire = z.infer<typeof sendingWire>;
 
 /** A meeting beside its item, for those who run the calendar: whom it asks, what each answered, what waits, what is asked back. */
-export const meetingAnswer = z.strictObject({
+const meetingAnswer = z.strictObject({
   part: z.enum(['organiser', 'attendee', 'none']),
   /** The version of its item, for whoever changes it. */
   version: z.number(),
@@ -97,7 +97,7 @@ export const meetingAnswer = z.strictObject({
 export type MeetingAnswer = z.infer<typeof meetingAnswer>;
 
 /** What is done with a meeting the owner calls, beside changing it. */
-export const meetingAct = z.discriminatedUnion('act', [
+const meetingAct = z.discriminatedUnion('act', [
   z.strictObject({ act: z.literal('nudge'), whom: z.array(address).max(LIMITS.invited).nullable().default(null) }),
   z.strictObject({ act: z.literal('takeCounter'), attendee: address, version: z.number().int() }),
   z.strictObject({ act: z.literal('declineCounter'), attendee: address, comment }),
@@ -106,14 +106,14 @@ export const meetingAct = z.discriminatedUnion('act', [
 export type MeetingAct = z.infer<typeof meetingAct>;
 
 /** Whether each can come at a time, from what the asker sees: `unknown` where that is nothing. */
-export const comingBody = z.strictObject({
+const comingBody = z.strictObject({
   when,
   people: z.array(address).max(LIMITS.invited, `tooManyPeople:${LIMITS.invited}`),
   item: z.string().max(128).nullable().default(null),
 });
 export type ComingBody = z.infer<typeof comingBody>;
-export const COMING = ['free', 'tentative', 'busy', 'away', 'unknown'] as const;
-export const comingAnswer = z.strictObject({
+const COMING = ['free', 'tentative', 'busy', 'away', 'unknown'] as const;
+const comingAnswer = z.strictObject({
   people: z.array(
     z.strictObject({ address: z.string(), name: z.string().nullable(), inside: z.boolean(), can: z.enum(COMING) }),
   ),
@@ -121,7 +121,7 @@ export const comingAnswer = z.strictObject({
 export type ComingAnswer = z.infer<typeof comingAnswer>;
 
 /** Into which calendar a meeting goes that was booked in another, and at which other time where it gets one. */
-export const moveBody = z.strictObject({ to: z.string().max(64), version: z.number().int(), when: when.optional() });
+const moveBody = z.strictObject({ to: z.string().max(64), version: z.number().int(), when: when.optional() });
 export type MoveBody = z.infer<typeof moveBody>;
 
 /** Meetings: called, answered, changed in the name of whose calendar they are in. */

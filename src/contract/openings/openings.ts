@@ -22,7 +22,7 @@ export type CheckBody = z.infer<typeof checkBody>;
 
 const span = { start: z.string(), end: z.string() };
 /** What speaks against a time: warned of, never forbidden. */
-export const clash = z.discriminatedUnion('kind', [
+const clash = z.discriminatedUnion('kind', [
   /** Something blocks it; `title` as far as it is seen. */
   z.strictObject({
     kind: z.literal('overlap'),
@@ -43,7 +43,7 @@ export const clash = z.discriminatedUnion('kind', [
   /** It breaks a standing wish of the owner: of which kind, and whether they hold to it. */
   z.strictObject({ kind: z.literal('keep'), keep: z.enum(['span', 'rest', 'most', 'pause']), hard: z.boolean() }),
 ]);
-export const checkAnswer = z.strictObject({
+const checkAnswer = z.strictObject({
   /** Nothing that is seen speaks against it: said where it could be looked at. */
   fits: z.boolean(),
   clashes: z.array(clash),
@@ -135,7 +135,7 @@ export const timesAnswer = z.strictObject({
 export type TimesAnswer = z.infer<typeof timesAnswer>;
 
 /** A day of those who are asked, as the asker sees them. */
-export const timesDayAnswer = z.strictObject({
+const timesDayAnswer = z.strictObject({
   lanes: z.array(
     z.strictObject({
       name: z.string(),
@@ -167,7 +167,7 @@ export const timesSeriesBody = timesBody
     path: ['times'],
     error: `seriesLong:${MOST_SERIES_WEEKS}`,
   });
-export const timesSeriesAnswer = z.strictObject({
+const timesSeriesAnswer = z.strictObject({
   /** Starts of the first week, those that fit most often first, each with the happenings that fail and for whom. */
   starts: z.array(
     z.strictObject({
@@ -183,7 +183,7 @@ export const timesSeriesAnswer = z.strictObject({
 export type TimesSeriesAnswer = z.infer<typeof timesSeriesAnswer>;
 
 /** What would have to move so that the meeting fits: the cheapest plan, `null` where there is none. */
-export const roomAnswer = z.strictObject({
+const roomAnswer = z.strictObject({
   plan: z
     .strictObject({
       start: z.string(),
@@ -218,7 +218,7 @@ const journey = z.tuple([
   z.number().int().min(0).max(2880),
 ]);
 export const journeysAnswer = z.strictObject({ journeys: z.array(journey), mayChange: z.boolean() });
-export const journeysBody = z.strictObject({ text: z.string().max(400_000), apply: z.boolean() });
+const journeysBody = z.strictObject({ text: z.string().max(400_000), apply: z.boolean() });
 export const journeysRead = z.strictObject({
   journeys: z.array(journey),
   wrong: z.array(z.strictObject({ line: z.number(), why: z.enum(['columns', 'place', 'minutes', 'tooMany']) })),

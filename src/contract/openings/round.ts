@@ -14,7 +14,7 @@ export const roundBody = timesBody.omit({ length: true, room: true, sheet: true,
     .min(2, 'roundFew')
     .max(8, 'listTooLong:8'),
 });
-export const roundAnswer = z.strictObject({
+const roundAnswer = z.strictObject({
   /** Where each is put, in the order they were asked for; `null` where there is no way for all of them. */
   placed: z
     .array(

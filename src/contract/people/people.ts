@@ -6,7 +6,7 @@ import { rightsSchema } from '../sharing/sight.ts';
 const through = z.enum(['owner', 'person', 'group', 'everyone', 'none']);
 
 /** A person of the directory, with what the one who asks may see of their calendar. */
-export const personWire = z.strictObject({
+const personWire = z.strictObject({
   handle: z.string(),
   name: z.string(),
   address: z.string(),
@@ -29,7 +29,7 @@ export const personWire = z.strictObject({
 });
 export type PersonWire = z.infer<typeof personWire>;
 /** The directory; for an administrator also those outside who were given something, and those who left. */
-export const peopleAnswer = z.strictObject({
+const peopleAnswer = z.strictObject({
   people: z.array(personWire),
   outside: z.array(
     z.strictObject({
@@ -57,7 +57,7 @@ export const phone = z
   .refine((text) => text === '' || isPhone(text), 'phone');
 const kind = z.enum(['person', 'role']);
 
-export const newPerson = z.strictObject({
+const newPerson = z.strictObject({
   name,
   address,
   role: role.default(''),
@@ -73,7 +73,7 @@ export const firstPerson = newPerson.extend({ code: z.string().trim().min(1, 'st
 export type FirstPerson = z.infer<typeof firstPerson>;
 
 /** A room or a thing: asked to meetings by its address, where it is, and how many a room holds. */
-export const newRoom = z.strictObject({
+const newRoom = z.strictObject({
   name,
   address,
   resource: z.enum(['room', 'thing']),
@@ -84,7 +84,7 @@ export const newRoom = z.strictObject({
 export type NewRoom = z.infer<typeof newRoom>;
 
 /** What an administrator can set of a person. */
-export const personChange = z.strictObject({
+const personChange = z.strictObject({
   name,
   role,
   site: role,
@@ -96,7 +96,7 @@ export const personChange = z.strictObject({
 export type PersonChange = z.infer<typeof personChange>;
 
 /** A person as an administrator reads them before changing anything, with what leaving would end and hand on. */
-export const personFile = z.strictObject({
+const personFile = z.strictObject({
   handle: z.string(),
   name: z.string(),
   address: z.string(),
@@ -116,20 +116,20 @@ export const personFile = z.strictObject({
 });
 export type PersonFile = z.infer<typeof personFile>;
 /** Who leaves hands what they own on to somebody, by handle; `null` where they own nothing. */
-export const leaveBody = z.strictObject({ to: z.string().max(64).nullable() });
+const leaveBody = z.strictObject({ to: z.string().max(64).nullable() });
 export type LeaveBody = z.infer<typeof leaveBody>;
 
 /** An address that lets somebody choose a password once, for an administrator to hand over. */
-export const wayInAnswer = z.strictObject({ path: z.string(), until: z.string() });
-export const choosePasswordBody = z.strictObject({ token: z.string().max(200), password });
+const wayInAnswer = z.strictObject({ path: z.string(), until: z.string() });
+const choosePasswordBody = z.strictObject({ token: z.string().max(200), password });
 /** The numbers of people in the directory, by the addresses one knows already; who has none isn't in the answer. */
-export const phonesBody = z.strictObject({ addresses: z.array(address).max(500, 'listTooLong:500') });
-export const phonesAnswer = z.strictObject({
+const phonesBody = z.strictObject({ addresses: z.array(address).max(500, 'listTooLong:500') });
+const phonesAnswer = z.strictObject({
   phones: z.array(z.strictObject({ address: z.string(), phone: z.string() })),
 });
 /** Somebody outside asks for a letter with a way in, or comes in by one. */
-export const askWayInBody = z.strictObject({ address });
-export const comeInBody = z.strictObject({ token: z.string().min(1).max(200) });
+const askWayInBody = z.strictObject({ address });
+const comeInBody = z.strictObject({ token: z.string().min(1).max(200) });
 
 /** The organisation's domains: an address of one of them belongs to somebody inside. */
 const domain = z
@@ -138,11 +138,11 @@ const domain = z
   .toLowerCase()
   .max(253)
   .regex(/^(?=.{1,253}$)(?:[a-z0-9](?:[a-z0-9-]{0,61}[a-z0-9])?\.)+[a-z0-9](?:[a-z0-9-]{0,61}[a-z0-9])?$/, 'domain');
-export const domainsWire = z.strictObject({ domains: z.array(domain).max(50, 'listTooLong:50') });
+const domainsWire = z.strictObject({ domains: z.array(domain).max(50, 'listTooLong:50') });
 
 /** A directory as text with commas: read and said what would come of it, or, with `apply`, brought in whole. */
-export const directoryFile = z.strictObject({ text: z.string().max(240_000, 'tooLong:240000'), apply: z.boolean() });
-export const directoryAnswer = z.strictObject({
+const directoryFile = z.strictObject({ text: z.string().max(240_000, 'tooLong:240000'), apply: z.boolean() });
+const directoryAnswer = z.strictObject({
   added: z.array(z.strictObject({ name: z.string(), address: z.string(), groups: z.array(z.string()) })),
   changed: z.array(z.strictObject({ name: z.string(), address: z.string(), what: z.array(z.string()) })),
   same: z.number(),
@@ -153,7 +153,7 @@ export const directoryAnswer = z.strictObject({
 export type DirectoryAnswer = z.infer<typeof directoryAnswer>;
 
 /** A further calendar of one's own, or of somebody who lets one give access for them. */
-export const newCalendar = z.strictObject({
+const newCalendar = z.strictObject({
   of: z.string().max(64),
   name,
   /** The group it is for: whoever is in it may arrange it, and has it among their lanes by themselves. */
@@ -164,10 +164,10 @@ export const calendarBody = z.strictObject({
   name,
   description: z.string().trim().max(500, 'tooLong:500'),
 });
-export const newCalendarAnswer = z.strictObject({ calendar: z.string() });
+const newCalendarAnswer = z.strictObject({ calendar: z.string() });
 
 /** The groups with who is in them, and whether one may change that. */
-export const groupsAnswer = z.strictObject({
+const groupsAnswer = z.strictObject({
   groups: z.array(
     z.strictObject({
       key: z.string(),
@@ -182,9 +182,9 @@ export const groupsAnswer = z.strictObject({
 });
 export type GroupsAnswer = z.infer<typeof groupsAnswer>;
 /** A group's name stands in lists with semicolons between: it has none itself. */
-export const newGroup = z.strictObject({ name: name.refine((n) => !n.includes(';'), 'control') });
-export const withinBody = z.strictObject({ group: z.string().max(64), within: z.boolean() });
-export const membershipBody = z.strictObject({ handle: z.string().max(64), member: z.boolean() });
+const newGroup = z.strictObject({ name: name.refine((n) => !n.includes(';'), 'control') });
+const withinBody = z.strictObject({ group: z.string().max(64), within: z.boolean() });
+const membershipBody = z.strictObject({ handle: z.string().max(64), member: z.boolean() });
 
 /** The directory, groups, further calendars, and the ways in. */
 export const peopleRoutes = {

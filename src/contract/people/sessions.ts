@@ -8,7 +8,7 @@ const signInBody = z.strictObject({
   password: z.string().min(1, 'passwordMissing').max(128, 'tooLong:128'),
 });
 
-export const stepIn = z.strictObject({ handle: z.string().max(64) });
+const stepIn = z.strictObject({ handle: z.string().max(64) });
 
 /** Signing in and out, and where one is signed in. */
 export const sessionRoutes = {

@@ -18,7 +18,7 @@ const token = z.strictObject({
 });
 export type TokenWire = z.infer<typeof token>;
 
-export const tokenBody = z.strictObject({
+const tokenBody = z.strictObject({
   name: z.string().trim().min(1, 'nameMissing').max(80, 'tooLong:80'),
   reads: z.boolean(),
   calendar: z.string().max(64).nullable(),

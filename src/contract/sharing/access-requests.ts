@@ -21,7 +21,7 @@ export const askedBody = z.strictObject({
 });
 export type AskedBody = z.infer<typeof askedBody>;
 /** How many were asked, and how many were left out because one has that of them already. */
-export const askedAnswer = z.strictObject({ asked: z.number(), already: z.number() });
+const askedAnswer = z.strictObject({ asked: z.number(), already: z.number() });
 
 const person = z.strictObject({
   handle: z.string(),
@@ -95,7 +95,7 @@ const askToAnswer = asked.extend({
 });
 export type AskToAnswer = z.infer<typeof askToAnswer>;
 
-export const asksAnswer = z.strictObject({
+const asksAnswer = z.strictObject({
   /** What waits for one's answer, the oldest first, and what was answered, the latest first. */
   waiting: z.array(askToAnswer),
   answered: z.array(askToAnswer),
@@ -129,8 +129,8 @@ export const askAnswerBody = z.discriminatedUnion('answer', [
 export type AskAnswerBody = z.infer<typeof askAnswerBody>;
 
 /** What can be asked for beside some rights. */
-export const askChoicesBody = z.strictObject({ rights: rightsSchema });
-export const askChoicesAnswer = z.strictObject({ choices: z.array(choice) });
+const askChoicesBody = z.strictObject({ rights: rightsSchema });
+const askChoicesAnswer = z.strictObject({ choices: z.array(choice) });
 
 /** Asking for access, and answering who asks. */
 export const askRoutes = {

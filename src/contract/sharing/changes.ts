@@ -28,7 +28,7 @@ export const changesBody = z.strictObject({
 export type ChangesBody = z.infer<typeof changesBody>;
 
 /** What each change came to, or would: what stood by name before, and stands after. */
-export const changesAnswer = z.strictObject({
+const changesAnswer = z.strictObject({
   changed: z.boolean(),
   results: z.array(
     z.strictObject({

@@ -6,7 +6,7 @@ import { audienceWire, hand, instant, openedItem, preset } from './sharing.ts';
 import { rightsSchema } from './sight.ts';
 
 /** One line of the history: what an audience was given, when that record began and ended, and who gave it. */
-export const historyAnswer = z.strictObject({
+const historyAnswer = z.strictObject({
   entries: z.array(
     z.strictObject({
       key: z.string(),
@@ -25,7 +25,7 @@ export const historyAnswer = z.strictObject({
 export type HistoryAnswer = z.infer<typeof historyAnswer>;
 
 /** A question: can this audience see this item, and why; now, or at an instant that has passed. */
-export const askBody = z.strictObject({
+const askBody = z.strictObject({
   audience: audienceWire,
   item: z.string().max(128),
   at: z.iso.datetime({ error: 'date' }).nullable(),
@@ -37,7 +37,7 @@ const askStep = z.strictObject({
   step: z.string(),
   facts: z.record(z.string(), z.string()),
 });
-export const askAnswer = z.strictObject({
+const askAnswer = z.strictObject({
   at: instant,
   name: z.string(),
   seen: z.enum(['nothing', 'busy', 'withheld', 'title', 'outline', 'full']),
@@ -47,7 +47,7 @@ export const askAnswer = z.strictObject({
 export type AskAnswer = z.infer<typeof askAnswer>;
 
 /** How many people see an item in which way, and the named ones by name; `links` are the links that show it. */
-export const itemSightAnswer = z.strictObject({
+const itemSightAnswer = z.strictObject({
   links: z.array(z.strictObject({ seen: z.string(), name: z.string() })),
   levels: z.array(z.strictObject({ seen: z.string(), people: z.number(), names: z.array(z.string()) })),
 });
@@ -99,14 +99,14 @@ const ownWord = z.strictObject({
   word: z.string().trim().min(1, 'wordMissing').max(60, 'tooLong:60'),
   topic: z.enum([...TOPICS, 'never']),
 });
-export const findingsAnswer = z.strictObject({
+const findingsAnswer = z.strictObject({
   findings: z.array(finding),
   words: z.array(ownWord),
   mayChangeWords: z.boolean(),
 });
 export type FindingsAnswer = z.infer<typeof findingsAnswer>;
 /** One's own words by which an item looks sensitive, in place of the ones before. */
-export const wordsBody = z.strictObject({ words: z.array(ownWord).max(300, 'listTooLong:300') });
+const wordsBody = z.strictObject({ words: z.array(ownWord).max(300, 'listTooLong:300') });
 export type WordsBody = z.infer<typeof wordsBody>;
 
 /** Looking at what was given: its history, whether it can be seen and why, what is more open than it should be. */

@@ -31,16 +31,16 @@ export const houseRulesWire = z.strictObject({
   meetingLinks: z.boolean().default(false),
 });
 export type HouseRulesWire = z.infer<typeof houseRulesWire>;
-export const houseRulesAnswer = z.strictObject({ rules: houseRulesWire, mayChange: z.boolean(), cut: z.number() });
+const houseRulesAnswer = z.strictObject({ rules: houseRulesWire, mayChange: z.boolean(), cut: z.number() });
 
 /** A wish that house rules be set to exactly this. */
-export const wishBody = z.strictObject({
+const wishBody = z.strictObject({
   changes: z.array(ruleChange).min(1, 'listEmpty').max(6),
   further: z.boolean(),
   note: z.string().trim().max(1000, 'tooLong:1000'),
 });
 export type WishBody = z.infer<typeof wishBody>;
-export const wishAnswerBody = z.strictObject({
+const wishAnswerBody = z.strictObject({
   answer: z.enum(['changed', 'left']),
   note: z.string().trim().max(1000, 'tooLong:1000'),
 });

@@ -37,7 +37,7 @@ export const hand = z.strictObject({ actor: z.string(), principal: z.string() })
  * One grant: standing where it has no dates, otherwise for a time. `told` is when its audience was told, if ever; `letter` what
  * became of the last letter about it to somebody outside.
  */
-export const grantWire = z.strictObject({
+const grantWire = z.strictObject({
   key: z.string(),
   rights: rightsSchema,
   preset,
@@ -70,7 +70,7 @@ export type LinkShown = z.infer<typeof linkShown>;
  * One row of Sightlines: an audience with its grants, the standing one first. `effective` is what they come to now under the
  * house rules, nothing else counted; `cutBy` names the rules that cut them.
  */
-export const sightlineRow = z.strictObject({
+const sightlineRow = z.strictObject({
   audience: audienceWire,
   who: named,
   outside: z.boolean(),
@@ -85,7 +85,7 @@ export const sightlineRow = z.strictObject({
 });
 export type SightlineRow = z.infer<typeof sightlineRow>;
 
-export const sightlinesAnswer = z.strictObject({
+const sightlinesAnswer = z.strictObject({
   calendar: z.strictObject({ key: z.string(), name: z.string(), main: z.boolean() }),
   /** The owner's other calendars on which one may give access too. */
   others: z.array(z.strictObject({ key: z.string(), name: z.string(), main: z.boolean() })),
@@ -116,7 +116,7 @@ export type SightlinesAnswer = z.infer<typeof sightlinesAnswer>;
  * Rights thought of for an audience in place of the grant `seen` (`null`: beside what is there; rights `null`: without that
  * grant), and the days for which their view is wanted.
  */
-export const previewBody = z.strictObject({
+const previewBody = z.strictObject({
   audience: audienceWire,
   rights: rightsSchema.nullable(),
   seen: z.string().nullable(),
@@ -149,7 +149,7 @@ export const openedItem = z.strictObject({
 });
 export type OpenedItem = z.infer<typeof openedItem>;
 
-export const previewAnswer = z.strictObject({
+const previewAnswer = z.strictObject({
   effective: rightsSchema,
   before: rightsSchema,
   without: rightsSchema,
@@ -187,7 +187,7 @@ const date = z.iso.date('date');
 export const span = z.strictObject({ from: date.nullable(), until: date.nullable(), zone: z.string().max(64, 'zone') });
 
 /** The least that would serve somebody: who they seem to be to the owner, and what it rests on. */
-export const suggestedLevel = z.strictObject({
+const suggestedLevel = z.strictObject({
   kin: z.enum(KINS),
   preset: z.string(),
   rights: rightsSchema,
@@ -208,7 +208,7 @@ export const messageBody = z.strictObject({
 });
 export type MessageBody = z.infer<typeof messageBody>;
 /** A message as it arrives: in Messages, or as a letter to somebody outside; each line in the reader's language. */
-export const messageAnswer = z.strictObject({
+const messageAnswer = z.strictObject({
   letter: z.boolean(),
   language: z.string(),
   subject: z.string().nullable(),
@@ -239,22 +239,22 @@ export type GiveBody = z.infer<typeof giveBody>;
  * The audience as it is called from now on (somebody typed by address, or a new link, has a name of its own then), and the key of
  * the grant that was made.
  */
-export const givenAnswer = z.strictObject({ audience: audienceWire, grant: z.string() });
+const givenAnswer = z.strictObject({ audience: audienceWire, grant: z.string() });
 export type GivenAnswer = z.infer<typeof givenAnswer>;
 /** Several acts of giving, all of them or none. */
-export const giveSeveralBody = z.strictObject({
+const giveSeveralBody = z.strictObject({
   gives: z.array(giveBody).min(1, 'listEmpty').max(200, 'listTooLong:200'),
 });
 export type GiveSeveralBody = z.infer<typeof giveSeveralBody>;
-export const takeBody = z.strictObject({ audience: audienceWire, seen: z.string(), tell: tell.optional() });
+const takeBody = z.strictObject({ audience: audienceWire, seen: z.string(), tell: tell.optional() });
 export type TakeBody = z.infer<typeof takeBody>;
 /** Several grants of one calendar, taken away all or none. */
-export const takeSeveralBody = z.strictObject({
+const takeSeveralBody = z.strictObject({
   takes: z.array(takeBody).min(1, 'listEmpty').max(500, 'listTooLong:500'),
 });
 export type TakeSeveralBody = z.infer<typeof takeSeveralBody>;
-export const tellBody = z.strictObject({ seen: z.string(), note: z.string().max(1000, 'tooLong:1000') });
-export const suspensionBody = z.strictObject({ suspended: z.boolean() });
+const tellBody = z.strictObject({ seen: z.string(), note: z.string().max(1000, 'tooLong:1000') });
+const suspensionBody = z.strictObject({ suspended: z.boolean() });
 
 /** Who sees what in a calendar: read, thought through, given and taken. */
 export const sharingRoutes = {

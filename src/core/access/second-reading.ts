@@ -9,7 +9,7 @@ import { type Collection, type HouseRules, offeredOn, type Rights, type Standing
  */
 export const SIGHT = ['nothing', 'busy', 'title', 'outline', 'full'] as const;
 export const SCOPE = ['none', 'own', 'all'] as const;
-export const FLAGS = ['suggest', 'private', 'speaks', 'copies', 'shares'] as const;
+const FLAGS = ['suggest', 'private', 'speaks', 'copies', 'shares'] as const;
 
 export const rights = fc.record({
   sight: fc.constantFrom(...SIGHT),
@@ -22,19 +22,19 @@ export const rights = fc.record({
   copies: fc.boolean(),
   shares: fc.boolean(),
 });
-export const edge = fc.option(fc.integer({ min: 0, max: 6 }), { nil: null });
+const edge = fc.option(fc.integer({ min: 0, max: 6 }), { nil: null });
 export const audience = fc.oneof(
   fc.record({ kind: fc.constant('person' as const), id: fc.constantFrom('ada', 'xeno', 'owner', 'bea') }),
   fc.record({ kind: fc.constant('group' as const), id: fc.constantFrom('g', 'h') }),
   fc.constant({ kind: 'everyone' as const }),
   fc.record({ kind: fc.constant('link' as const), id: fc.constantFrom('L', 'M') }),
 );
-export const grants = fc.array(
+const grants = fc.array(
   fc.record({ key: fc.string({ minLength: 1, maxLength: 3 }), audience, rights, from: edge, until: edge }),
   { maxLength: 6 },
 );
 export const ALL = offeredOn({ kind: 'calendar', main: true });
-export const collectionOf = (...kinds: CollectionKind[]): fc.Arbitrary<Collection> =>
+const collectionOf = (...kinds: CollectionKind[]): fc.Arbitrary<Collection> =>
   fc.record({
     kind: fc.constantFrom(...kinds),
     main: fc.boolean(),

@@ -14,7 +14,7 @@ import {
 } from './meeting.ts';
 
 /** A time somebody proposed instead, until it is taken or declined, or they answer. */
-export interface Counter extends Revision {
+interface Counter extends Revision {
   readonly attendee: string;
   readonly time: MeetingTime;
   readonly comment: string | null;
@@ -22,7 +22,7 @@ export interface Counter extends Revision {
 }
 
 /** A message that could not be applied by itself: kept for the organiser to look at. */
-export interface Question {
+interface Question {
   readonly why: 'notInvited' | 'notTheirs' | 'otherOrganiser' | 'sentInstead';
   readonly message: Message;
 }

@@ -29,7 +29,7 @@ export function dateOf(zone: string, minute: number): number {
 export const weekdayOf = (date: number): number => ((Math.floor(date / DAY_MS) + 3) % 7) + 1;
 
 /** `HH:MM`, up to `24:00`, as milliseconds of a day. */
-export const wallOf = (text: string): number => (Number(text.slice(0, 2)) * 60 + Number(text.slice(3, 5))) * MINUTE;
+const wallOf = (text: string): number => (Number(text.slice(0, 2)) * 60 + Number(text.slice(3, 5))) * MINUTE;
 
 /** A wall-clock range of a date, put through a zone. Empty where a clock change leaves nothing of it. */
 export function rangeOn(zone: string, date: number, from: string, to: string): Span {

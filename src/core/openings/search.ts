@@ -105,7 +105,7 @@ function firstAfter(grid: readonly number[], at: number): number {
 }
 
 /** Whether a start that isn't blocked keeps to journeys, whereabouts and hard keeps (rules 5 to 7). */
-export function fits(search: Search, start: number, hardOf: (one: Ready) => readonly Span[]): boolean {
+function fits(search: Search, start: number, hardOf: (one: Ready) => readonly Span[]): boolean {
   return reaches(search, start) && isThere(search, start) && keeps(search, start, hardOf);
 }
 
@@ -140,7 +140,7 @@ export function isThere({ request, people }: Search, start: number): boolean {
 }
 
 /** Rule 7: no hard keep of a known `must` is broken. */
-export function keeps({ request, musts }: Search, start: number, hardOf: (one: Ready) => readonly Span[]): boolean {
+function keeps({ request, musts }: Search, start: number, hardOf: (one: Ready) => readonly Span[]): boolean {
   return musts.every(
     (must) =>
       !must.person.known ||

@@ -5,7 +5,7 @@ import { openAccountsFile } from '../db/index.ts';
 import { settings } from '../settings.ts';
 
 /** How long an address handed over or mailed lets somebody in: a day, in seconds. */
-export const WAY_IN_SECONDS = 86_400;
+const WAY_IN_SECONDS = 86_400;
 
 /** What the names of the library's cookies begin with. */
 export const COOKIE_PREFIX = 'paramo';

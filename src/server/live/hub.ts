@@ -6,14 +6,14 @@ import { now } from '../clock.ts';
 export type Listener = number | `link:${string}`;
 
 /** An open window: how it is written to, whether it may still be, and how it is ended. */
-export interface Window {
+interface Window {
   readonly session: string | null;
   send(message: string): void;
   close(): void;
 }
 
 /** What a listener is told of one write: what they see changed, until when that is what they may see (`null` for ever). */
-export interface Told {
+interface Told {
   readonly seen: SeenChange | null;
   readonly until: number | null;
 }

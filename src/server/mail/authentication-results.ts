@@ -1,5 +1,5 @@
 /** One result of a mail host's checks (RFC 8601, 2.2): `dkim=pass header.d=example.com`. Methods, results and property names are in small letters. */
-export interface AuthenticationResult {
+interface AuthenticationResult {
   readonly method: string;
   readonly result: string;
   /** What was checked, as `ptype.property`: every value it was given, in order. */

@@ -3,7 +3,7 @@ import type { Sight } from '@/core/calendar/index.ts';
 import type { Connection } from '../db/index.ts';
 
 /** Who may make links: those who give access to a calendar, administrators alone, or nobody. */
-export type LinksBy = 'sharers' | 'administrators' | 'nobody';
+type LinksBy = 'sharers' | 'administrators' | 'nobody';
 
 /** The organisation's rules as they are kept: `further` holds the ceilings of further calendars, `null` where they are the same. */
 export interface StoredHouseRules {

@@ -3,7 +3,7 @@ import type { Connection } from '../db/index.ts';
 /** A journey between two places, either way, in minutes. */
 export type JourneyRow = readonly [a: string, b: string, minutes: number];
 
-export const MOST_JOURNEYS = 2000;
+const MOST_JOURNEYS = 2000;
 
 /** Every journey, by the names of its places. */
 export const allJourneys = (db: Connection): JourneyRow[] =>

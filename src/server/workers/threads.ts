@@ -7,7 +7,7 @@ import type { FromThread, Job, ToThread } from './port.ts';
 import { TookTooLong, Turns, type Who } from './turns.ts';
 
 /** A job under way: how far it is, and a way to stop it. */
-export interface UnderWay {
+interface UnderWay {
   readonly answer: Promise<unknown>;
   stop(): void;
 }

@@ -5,7 +5,7 @@ import { useFrame } from './frame-context.tsx';
 import { type Said, said, sentenceOf } from './refusal.ts';
 
 /** Sentences at the fields of a form, by the field's name. */
-export type FieldSentences = Readonly<Record<string, string>>;
+type FieldSentences = Readonly<Record<string, string>>;
 
 const NO_FIELDS: FieldSentences = {};
 

@@ -7,7 +7,7 @@ import { type Dates, putDays, putInto, standingOf } from './live-items.ts';
 import { refetchOnce } from './refetch-once.ts';
 
 /** What a query's answer is made of, so that a change can be put into it. Without one, a change is asked for. */
-export type Follows = { readonly as: 'items' | 'load'; readonly dates: Dates };
+type Follows = { readonly as: 'items' | 'load'; readonly dates: Dates };
 
 declare module '@tanstack/react-query' {
   interface Register {

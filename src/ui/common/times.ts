@@ -83,7 +83,7 @@ export function whenText(item: { start: string; end: string; allDay: boolean }, 
     : `${fullDay(start)}, ${clock(start, style.hours)} – ${fullDay(end)}, ${clock(end, style.hours)}`;
 }
 
-export const sameDay = (a: number, b: number): boolean => Math.floor(a / DAY) === Math.floor((b - 1) / DAY);
+const sameDay = (a: number, b: number): boolean => Math.floor(a / DAY) === Math.floor((b - 1) / DAY);
 
 /** The last part of a zone's name, as people say it. */
 export const zonePlace = (zone: string): string => (zone.split('/').at(-1) ?? zone).replace(/_/g, ' ');

@@ -9,7 +9,7 @@ export interface TextMatch {
   readonly exact: boolean;
 }
 
-export interface ParamFilter {
+interface ParamFilter {
   readonly name: string;
   readonly absent: boolean;
   readonly text: TextMatch | null;

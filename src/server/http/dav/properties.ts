@@ -252,7 +252,7 @@ const statusLine = (status: keyof typeof STATUS): Written => el(dav('status'), `
 const response = (path: string, inside: readonly Written[]): Written => el(dav('response'), href(path), ...inside);
 
 /** Properties that share a status. */
-export const propstat = (status: keyof typeof STATUS, properties: readonly Written[], ...more: Written[]): Written =>
+const propstat = (status: keyof typeof STATUS, properties: readonly Written[], ...more: Written[]): Written =>
   el(dav('propstat'), el(dav('prop'), ...properties), statusLine(status), ...more);
 
 /** A resource of which there is nothing to say but its status. */

@@ -1,7 +1,7 @@
 import { DOMParser, type Element, type Node } from '@xmldom/xmldom';
 
-export const DAV = 'DAV:';
-export const CALDAV = 'urn:ietf:params:xml:ns:caldav';
+const DAV = 'DAV:';
+const CALDAV = 'urn:ietf:params:xml:ns:caldav';
 
 /** A name in a namespace, written `{namespace}local`. */
 export type Name = `{${string}}${string}`;

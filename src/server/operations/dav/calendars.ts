@@ -19,7 +19,7 @@ export interface ProgramCalendar {
 }
 
 /** Calendars that a program finds by itself; any other that may be seen opens by its address. */
-export const MOST_LISTED = 100;
+const MOST_LISTED = 100;
 
 function wireOf(ctx: Context, { calendar, decision }: Pick<Decided, 'calendar' | 'decision'>): ProgramCalendar | null {
   const owner = personById(ctx.db, calendar.ownerId);

@@ -62,11 +62,7 @@ function listItemsAs(ctx: Context, key: string, as: string, range: Range, after:
 }
 
 /** The head of a board: whose it is, and what the viewer may do there. */
-export function headOf(
-  ctx: Context,
-  { calendar, collection, viewer, decision }: Decided,
-  directory: Directory,
-): BoardHead {
+function headOf(ctx: Context, { calendar, collection, viewer, decision }: Decided, directory: Directory): BoardHead {
   const owner = directory.person(calendar.ownerId);
   const next = nextChange(collection, viewer, ctx.now);
   const { add, suggest, share } = may(decision);

@@ -275,7 +275,7 @@ export function addPerson(db: Connection, at: number, by: Person | null, input: 
 }
 
 /** Makes a calendar with the start the house rules give new ones; within the transaction of whoever calls. Answers its row number. */
-export function makeCalendar(
+function makeCalendar(
   db: Connection,
   at: number,
   c: { owner: Person; by: Person; name: string; main: boolean; key?: string },

@@ -21,8 +21,7 @@ const TOLD = 30 * DAY;
 const A_LOOK = 200;
 
 /** How much is more open than it should be: who is named for nothing is tidying up, and nothing open. */
-export const tooOpen = ({ findings }: FindingsAnswer): number =>
-  findings.filter((finding) => finding.kind !== 'spare').length;
+const tooOpen = ({ findings }: FindingsAnswer): number => findings.filter((finding) => finding.kind !== 'spare').length;
 
 /** Keeps what the owner of a calendar was just shown, so that their count is what they saw. */
 export function noteFindings(ctx: Context, key: string, answer: FindingsAnswer): void {

@@ -188,7 +188,7 @@ function linkFreeBusy(found: OpenLink, query: LinkQueries['freeBusy']): Result<F
 }
 
 /** A week of a link as a page without script shows it. `from` is its first day; `days` each with what is seen of it. */
-export interface ShownWeek {
+interface ShownWeek {
   readonly title: string;
   readonly sight: string;
   readonly zone: string;

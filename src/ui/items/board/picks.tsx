@@ -30,7 +30,7 @@ const PicksContext = createContext<Picks>(NONE);
 export const PicksProvider = PicksContext.Provider;
 export const usePicks = (): Picks => useContext(PicksContext);
 
-export const mayPick = (item: ItemWire): boolean =>
+const mayPick = (item: ItemWire): boolean =>
   item.version !== undefined && (item.may?.change === true || item.may?.remove === true);
 
 /** Whether a click picks instead of opening. */

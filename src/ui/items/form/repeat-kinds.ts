@@ -54,7 +54,7 @@ const long = (wall: number, options: Intl.DateTimeFormatOptions) =>
 const weekdayLong = (wall: number) => long(wall, { weekday: 'long' });
 const monthLong = (month: number) => long(Date.UTC(2027, month - 1, 1), { month: 'long' });
 
-export const SIMPLE = {
+const SIMPLE = {
   'FREQ=DAILY': 'DAILY',
   'FREQ=WEEKLY;BYDAY=MO,TU,WE,TH,FR': 'WEEKDAYS',
   'FREQ=WEEKLY': 'WEEKLY',

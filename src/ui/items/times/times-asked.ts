@@ -12,7 +12,7 @@ import type { Asked } from '../../meetings/heard.ts';
 const PAUSE_MS = 250;
 
 export const WISHES = ['sooner', 'kinder', 'more'] as const;
-export type Wish = (typeof WISHES)[number];
+type Wish = (typeof WISHES)[number];
 
 /** What is asked of a search for times, as screens hold it. `from` is a date; lengths are minutes. */
 export interface TimesAsked {

@@ -54,4 +54,4 @@ export function AllDay(props: {
 }
 
 /** An all-day item's shape; one that only says where someone is never looks taken. */
-export const barShape = (item: ItemWire): string => (item.kind === 'whereabouts' ? 'free' : shapeOf(item));
+const barShape = (item: ItemWire): string => (item.kind === 'whereabouts' ? 'free' : shapeOf(item));

@@ -15,7 +15,7 @@ export interface Placed {
 }
 
 /** A whereabouts on one day: a band at the day's edge. */
-export interface Rail {
+interface Rail {
   readonly item: ItemWire;
   readonly top: number;
   readonly height: number;

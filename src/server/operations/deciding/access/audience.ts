@@ -13,7 +13,7 @@ import type { Context } from '../context/context.ts';
 import { viewerOf } from './deciding.ts';
 
 /** What has to be made before an audience can be given something: an outside person, or a link. */
-export type ToMake =
+type ToMake =
   | { readonly kind: 'person'; readonly address: string; readonly name: string }
   | { readonly kind: 'link'; readonly key: string; readonly name: string };
 

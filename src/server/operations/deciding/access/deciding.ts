@@ -26,7 +26,7 @@ export function viewerOf(
 }
 
 /** A stored grant as the rule reads it. */
-export function grantOf(stored: StoredGrant): Grant {
+function grantOf(stored: StoredGrant): Grant {
   const a = stored.audience;
   return {
     key: stored.key,

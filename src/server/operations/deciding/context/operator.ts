@@ -6,7 +6,7 @@ import type { Context } from './context.ts';
 const DAY = 86_400_000;
 
 /** When the day of whoever asks began, on their own clock. */
-export const dayBegan = ({ now, viewer }: Pick<Context, 'now' | 'viewer'>): number =>
+const dayBegan = ({ now, viewer }: Pick<Context, 'now' | 'viewer'>): number =>
   fromWallLenient(viewer.zone, Math.floor(toWall(viewer.zone, now) / DAY) * DAY);
 
 /** Who is behind a role account's window today, as they said; `null` where nobody did yet, and for an account that is one person's. */
