@@ -7,6 +7,7 @@ const PATIENCE = { testTimeout: 60_000, hookTimeout: 60_000 };
 const UNIT = ['src/**/*.test.ts', 'demo/**/*.test.ts', 'cli/**/*.test.ts'];
 /** Tests that change something of their process (its environment, its one database, the table of fields): each has modules of its own. */
 const APART = [
+  'src/core/time/one-temporal.test.ts',
   'src/server/auth/sessions.test.ts',
   'src/server/db/migrated.test.ts',
   'src/server/limits-page.test.ts',

@@ -2,6 +2,7 @@ import { readdirSync, readFileSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { isDeepStrictEqual } from 'node:util';
 import { caseSchema, runCase } from './conformance-case.ts';
+import { deskSchema, runDesk } from './desk-case.ts';
 import { asWritten, openingsSchema, runOpenings } from './openings-case.ts';
 
 /** `npm run conformance -- DIR`: runs every case of every `.json` file in a folder; exit 1 when one fails. */
@@ -45,6 +46,11 @@ function check(raw: unknown): string | null {
     const parsed = openingsSchema.safeParse(raw);
     if (!parsed.success) return notACase(parsed.error);
     return firstDifference(runOpenings(parsed.data), asWritten(parsed.data.expect), 'expect');
+  }
+  if (raw && typeof raw === 'object' && 'rule' in raw && raw.rule === 'desk') {
+    const parsed = deskSchema.safeParse(raw);
+    if (!parsed.success) return notACase(parsed.error);
+    return firstDifference({ rows: runDesk(parsed.data) }, { rows: parsed.data.expect }, 'expect');
   }
   const parsed = caseSchema.safeParse(raw);
   if (!parsed.success) return notACase(parsed.error);

@@ -332,27 +332,6 @@ function holds(screen: string, text: Name): boolean {
   return typeof text === 'string' ? plain.includes(text) : text.test(plain);
 }
 
-/** Waits until something on the page changes, but no longer than a moment: what is looked for may come without a change of its elements. */
-async function changed(page: Page | undefined): Promise<void> {
-  await new Promise((done) => setTimeout(done, 20));
-  await page
-    ?.evaluate(
-      () =>
-        new Promise<void>((done) => {
-          const observer = new MutationObserver(() => end());
-          const timer = setTimeout(() => end(), 150);
-          const end = () => {
-            clearTimeout(timer);
-            observer.disconnect();
-            done();
-          };
-          observer.observe(document, { subtree: true, childList: true, attributes: true, characterData: true });
-        }),
-    )
-    // The page was leaving for another.
-    .catch(() => undefined);
-}
-
 /** A press reached something else than what was meant: it moved away in between. */
 class PressedBeside extends Error {}
 
@@ -379,7 +358,7 @@ export async function until<T>(
       // The page was leaving for another; the next look finds that one.
       last = error;
     }
-    await changed(page);
+    await new Promise((done) => setTimeout(done, 30));
   }
   const screen = page ? await page.evaluate(() => `${location.href}\n${document.body.innerText}`).catch(() => '') : '';
   throw new Error(`waited in vain for ${what}\n${last ? `${String(last)}\n` : ''}${screen.slice(0, 3000)}`);

@@ -111,6 +111,7 @@ await check('walls', [
 ]);
 await conformance('access');
 await conformance('openings');
+await conformance('desk');
 await vitest('unit', 'unit*');
 if (await building) await vitest('browser', 'e2e');
 console.log(`${passed} passed, ${failed} failed`);
