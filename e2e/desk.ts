@@ -157,7 +157,8 @@ export class Desk {
             delete root.dataset.beside;
             const hear = ({ target }: Event) => {
               const on = target as Element;
-              if (!el.contains(on) && !on.contains(el))
+              // Drawn anew in between it is another element, but the same to whoever presses it.
+              if (!el.contains(on) && !on.contains(el) && on.textContent !== el.textContent)
                 root.dataset.beside = on.textContent?.slice(0, 60) || on.tagName;
             };
             document.addEventListener('pointerdown', hear, { capture: true, once: true });
