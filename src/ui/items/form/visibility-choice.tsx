@@ -49,7 +49,11 @@ export function VisibilityChoice(props: {
           </ToggleButton>
         ))}
       </ToggleButtonGroup>
-      {warn && <p className="small soft">{t('form.privateWarning', { name })}</p>}
+      {warn && (
+        <p className="small soft" style={{ marginTop: 6 }}>
+          {t('form.privateWarning', { name })}
+        </p>
+      )}
     </div>
   );
 }
