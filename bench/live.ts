@@ -1,6 +1,6 @@
 import type { ItemsAnswer } from '../src/contract/items/items.ts';
 import type { LiveMessage } from '../src/contract/items/live.ts';
-import { putInto, standingOf } from '../src/ui/common/live-items.ts';
+import { putInto, standingOf } from '../src/ui/common/fetched/live-items.ts';
 import { at, sideBySideAsync } from './measure.ts';
 import { Client, serveBare, serveProduct } from './served.ts';
 

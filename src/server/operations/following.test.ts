@@ -3,7 +3,7 @@ import { afterEach, beforeEach, expect, test, vi } from 'vitest';
 import type { ItemsAnswer, LoadAnswer } from '@/contract/items/items.ts';
 import { type ChangedMessage, liveMessage } from '@/contract/items/live.ts';
 import { PRESETS, type Rights } from '@/core/access/index.ts';
-import { putDays, putInto, standingOf } from '@/ui/common/live-items.ts';
+import { putDays, putInto, standingOf } from '@/ui/common/fetched/live-items.ts';
 import { hub } from '../live/hub.ts';
 import { listItemsInWorker, listLoadInWorker } from './in-worker/in-worker.ts';
 

@@ -2,8 +2,8 @@
 import { createContext, type ReactNode, useContext } from 'react';
 import type { FrameAnswer, Principal } from '@/contract/frame.ts';
 import type { RightsWire } from '@/contract/sharing/sight.ts';
+import type { LiveState } from './fetched/live.ts';
 import { speak } from './language.ts';
-import type { LiveState } from './live.ts';
 import type { TimeStyle } from './times.ts';
 
 /** A short message at the foot of the window, with what takes the act back. */

@@ -1,7 +1,7 @@
 import { parseDate, parseInstant, toWall } from '@/core/time/index.ts';
 import type { Language } from '@/messages/languages.ts';
+import type { DateOrder } from './fields/read-date.ts';
 import { language, locale, SHORT_PT } from './language.ts';
-import type { DateOrder } from './read-date.ts';
 
 export const DAY = 86_400_000;
 export const MINUTE = 60_000;

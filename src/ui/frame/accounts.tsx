@@ -7,11 +7,11 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { AccountsAnswer } from '@/contract/people/accounts.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
-import { useActing } from '../common/acting.ts';
-import { Asked } from '../common/asked.tsx';
+import { useActing } from '../common/fetched/acting.ts';
+import { Asked } from '../common/fetched/asked.tsx';
+import { KEYS } from '../common/fetched/query-keys.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
-import { KEYS } from '../common/query-keys.ts';
 import { clock, fullDay } from '../common/times.ts';
 
 /** One's other accounts, tied by a code that is made in the one and given in the other: whoever can do both is in both. */

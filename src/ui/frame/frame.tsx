@@ -8,13 +8,13 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { FrameAnswer, Principal } from '@/contract/frame.ts';
 import { toWall } from '@/core/time/index.ts';
+import { type LiveState, useLive } from '../common/fetched/live.ts';
+import { KEYS } from '../common/fetched/query-keys.ts';
+import { keepFor } from '../common/fetched/saved-drafts.ts';
 import { type Asking, FrameProvider, type Toast } from '../common/frame-context.tsx';
 import hillsCss from '../common/hills.module.css';
 import { Mark } from '../common/hills.tsx';
 import { later } from '../common/later.tsx';
-import { type LiveState, useLive } from '../common/live.ts';
-import { KEYS } from '../common/query-keys.ts';
-import { keepFor } from '../common/saved-drafts.ts';
 import { clock } from '../common/times.ts';
 import { firstName, Token } from '../common/token.tsx';
 import { Finder } from './finder.tsx';
@@ -22,7 +22,9 @@ import frameCss from './frame.module.css';
 import { KeptBar } from './kept-bar.tsx';
 import { Reminders } from './reminders.tsx';
 
-const AccessRequestPanel = later(() => import('../common/access-request-panel.tsx').then((m) => m.AccessRequestPanel));
+const AccessRequestPanel = later(() =>
+  import('../common/requests/access-request-panel.tsx').then((m) => m.AccessRequestPanel),
+);
 const OperatorDialog = later(() => import('./operator-dialog.tsx').then((m) => m.OperatorDialog));
 const Toasted = later(() => import('./toasted.tsx').then((m) => m.Toasted));
 const SECTIONS = ['calendar', 'openings', 'sightlines', 'messages', 'people', 'house-rules'] as const;

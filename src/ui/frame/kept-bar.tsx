@@ -2,7 +2,7 @@
 import Button from '@mui/material/Button';
 import Link from 'next/link';
 import { useTranslations } from 'use-intl';
-import { dropDraft, useSavedDrafts } from '../common/saved-drafts.ts';
+import { dropDraft, useSavedDrafts } from '../common/fetched/saved-drafts.ts';
 import { firstName } from '../common/token.tsx';
 import keptBarCss from './kept-bar.module.css';
 

@@ -7,8 +7,8 @@ import { useId, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { FrameAnswer } from '@/contract/frame.ts';
-import { useActing } from '../common/acting.ts';
-import { KEYS } from '../common/query-keys.ts';
+import { useActing } from '../common/fetched/acting.ts';
+import { KEYS } from '../common/fetched/query-keys.ts';
 
 /**
  * Asks once a day who is behind an account that several people use: it stands with everything that is done in the window, and nothing is done

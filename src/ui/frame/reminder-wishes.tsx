@@ -4,10 +4,10 @@ import FormControlLabel from '@mui/material/FormControlLabel';
 import { useQuery } from '@tanstack/react-query';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import { useActingWithToast } from '../common/acting.ts';
-import { Asked } from '../common/asked.tsx';
-import { BeforeChoice } from '../common/before-choice.tsx';
-import { KEYS } from '../common/query-keys.ts';
+import { useActingWithToast } from '../common/fetched/acting.ts';
+import { Asked } from '../common/fetched/asked.tsx';
+import { KEYS } from '../common/fetched/query-keys.ts';
+import { BeforeChoice } from '../common/fields/before-choice.tsx';
 
 /** How long before one is reminded, of one's own day and of the days of those one acts for. */
 export function ReminderWishes() {

@@ -6,9 +6,9 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { RemindersAnswer } from '@/contract/reminders.ts';
 import { dateText, parseInstant, toWall } from '@/core/time/index.ts';
-import { useActingWithToast } from '../common/acting.ts';
+import { useActingWithToast } from '../common/fetched/acting.ts';
+import { KEYS } from '../common/fetched/query-keys.ts';
 import { useFrame } from '../common/frame-context.tsx';
-import { KEYS } from '../common/query-keys.ts';
 import { whenText } from '../common/times.ts';
 import frameCss from './frame.module.css';
 

@@ -10,12 +10,12 @@ import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
-import { useActing } from '../common/acting.ts';
-import { Asked } from '../common/asked.tsx';
-import { DateField } from '../common/date-field.tsx';
+import { useActing } from '../common/fetched/acting.ts';
+import { Asked } from '../common/fetched/asked.tsx';
+import { KEYS } from '../common/fetched/query-keys.ts';
+import { DateField } from '../common/fields/date-field.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
-import { KEYS } from '../common/query-keys.ts';
 import { atText, fullDay } from '../common/times.ts';
 
 /** What programs of one's own come in by: made with their limits, shown once, withdrawn. */

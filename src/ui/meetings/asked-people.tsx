@@ -3,7 +3,7 @@ import Button from '@mui/material/Button';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { MeetingAnswer } from '@/contract/meetings/meetings.ts';
-import { useActingWithToast } from '../common/acting.ts';
+import { useActingWithToast } from '../common/fetched/acting.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { whenText } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';

@@ -6,14 +6,14 @@ import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { CallRefused, call } from '@/contract/call.ts';
 import { parseInstant } from '@/core/time/index.ts';
-import { useActing } from '../common/acting.ts';
-import { Asked } from '../common/asked.tsx';
+import { useActing } from '../common/fetched/acting.ts';
+import { Asked } from '../common/fetched/asked.tsx';
+import { KEYS } from '../common/fetched/query-keys.ts';
+import { said } from '../common/fetched/refusal.ts';
 import hillsCss from '../common/hills.module.css';
 import { Mark } from '../common/hills.tsx';
 import { useHydrated } from '../common/hydrated.ts';
 import { locale } from '../common/language.ts';
-import { KEYS } from '../common/query-keys.ts';
-import { said } from '../common/refusal.ts';
 import { zonePlace } from '../common/times.ts';
 import offerCss from './offer-page.module.css';
 

@@ -5,9 +5,9 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { WrittenAnswer } from '@/contract/items/items.ts';
 import type { SendingWire } from '@/contract/meetings/meetings.ts';
-import { useActingWithToast } from '../common/acting.ts';
+import { useActingWithToast } from '../common/fetched/acting.ts';
+import { KEYS } from '../common/fetched/query-keys.ts';
 import { useFrame } from '../common/frame-context.tsx';
-import { KEYS } from '../common/query-keys.ts';
 import { firstName } from '../common/token.tsx';
 import meetingsCss from './meetings.module.css';
 

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { MessagesAnswer, MessageWire } from '@/contract/messages.ts';
-import { useActing } from '../common/acting.ts';
+import { useActing } from '../common/fetched/acting.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
 import { firstName } from '../common/token.tsx';

@@ -4,9 +4,9 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { TimesDayAnswer } from '@/contract/openings/openings.ts';
 import { dateText, fromWallLenient, parseDate, parseInstant, toWall } from '@/core/time/index.ts';
-import { Asked as Asking } from '../common/asked.tsx';
+import { Asked as Asking } from '../common/fetched/asked.tsx';
+import { KEYS } from '../common/fetched/query-keys.ts';
 import { useFrame } from '../common/frame-context.tsx';
-import { KEYS } from '../common/query-keys.ts';
 import { clock, DAY, fullDay, MINUTE, zonePlace } from '../common/times.ts';
 import css from './openings.module.css';
 

@@ -6,7 +6,7 @@ import Link from 'next/link';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import { useActing } from '../common/acting.ts';
+import { useActing } from '../common/fetched/acting.ts';
 import { useHydrated } from '../common/hydrated.ts';
 import { Door } from './door.tsx';
 

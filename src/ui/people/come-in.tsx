@@ -4,7 +4,7 @@ import Button from '@mui/material/Button';
 import Link from 'next/link';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import { useActing } from '../common/acting.ts';
+import { useActing } from '../common/fetched/acting.ts';
 import { useHydrated } from '../common/hydrated.ts';
 import { Door } from './door.tsx';
 

@@ -7,7 +7,7 @@ import { useRef, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { DirectoryAnswer } from '@/contract/people/people.ts';
-import { useActing } from '../common/acting.ts';
+import { useActing } from '../common/fetched/acting.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
 import directoryFileCss from './directory-file.module.css';

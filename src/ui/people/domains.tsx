@@ -6,11 +6,11 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import { useActing } from '../common/acting.ts';
-import { Asked } from '../common/asked.tsx';
+import { useActing } from '../common/fetched/acting.ts';
+import { Asked } from '../common/fetched/asked.tsx';
+import { KEYS } from '../common/fetched/query-keys.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
-import { KEYS } from '../common/query-keys.ts';
 
 /** The organisation's domains: what makes an address one of somebody inside. */
 export function Domains({ mayChange }: { mayChange: boolean }) {

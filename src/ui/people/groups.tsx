@@ -8,13 +8,13 @@ import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { GroupsAnswer } from '@/contract/people/people.ts';
-import { useActing } from '../common/acting.ts';
-import { Asked } from '../common/asked.tsx';
+import { useActing } from '../common/fetched/acting.ts';
+import { Asked } from '../common/fetched/asked.tsx';
+import { KEYS } from '../common/fetched/query-keys.ts';
+import { fewPeople, personOption, type Someone } from '../common/fields/people-options.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
-import { fewPeople, personOption, type Someone } from '../common/people-options.tsx';
-import { KEYS } from '../common/query-keys.ts';
-import { AskFreeBusy } from '../common/request-free-busy.tsx';
+import { AskFreeBusy } from '../common/requests/request-free-busy.tsx';
 
 type Group = GroupsAnswer['groups'][number];
 

@@ -4,11 +4,11 @@ import Link from 'next/link';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
-import { Asked } from '../common/asked.tsx';
+import { Asked } from '../common/fetched/asked.tsx';
+import { KEYS } from '../common/fetched/query-keys.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { SightMeter } from '../common/meters.tsx';
 import pageCss from '../common/page.module.css';
-import { KEYS } from '../common/query-keys.ts';
 import { dayMonth } from '../common/times.ts';
 import { Token } from '../common/token.tsx';
 

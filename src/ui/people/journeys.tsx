@@ -6,10 +6,10 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import { useActing } from '../common/acting.ts';
-import { Asked } from '../common/asked.tsx';
+import { useActing } from '../common/fetched/acting.ts';
+import { Asked } from '../common/fetched/asked.tsx';
+import { KEYS } from '../common/fetched/query-keys.ts';
 import { useFrame } from '../common/frame-context.tsx';
-import { KEYS } from '../common/query-keys.ts';
 
 /** How long it takes between the organisation's places: read by everybody inside, kept as a table by an administrator. */
 export function Journeys() {

@@ -13,12 +13,12 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { PersonChange, PersonFile, PersonWire } from '@/contract/people/people.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
-import { useActing } from '../common/acting.ts';
-import { Asked } from '../common/asked.tsx';
+import { useActing } from '../common/fetched/acting.ts';
+import { Asked } from '../common/fetched/asked.tsx';
+import { KEYS } from '../common/fetched/query-keys.ts';
+import { fewPeople, personOption } from '../common/fields/people-options.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
-import { fewPeople, personOption } from '../common/people-options.tsx';
-import { KEYS } from '../common/query-keys.ts';
 import { clock, fullDay } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 

@@ -6,7 +6,7 @@ import TextField from '@mui/material/TextField';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import { useActing } from '../common/acting.ts';
+import { useActing } from '../common/fetched/acting.ts';
 import { useFrame } from '../common/frame-context.tsx';
 
 /** A room or a thing for the directory: what it is called, where it is, how many it holds. What was typed stays through a refusal. */

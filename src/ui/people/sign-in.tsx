@@ -7,7 +7,7 @@ import { useEffect, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import { useActing } from '../common/acting.ts';
+import { useActing } from '../common/fetched/acting.ts';
 import { Hills, Mark } from '../common/hills.tsx';
 import { useHydrated } from '../common/hydrated.ts';
 import { firstName, Token } from '../common/token.tsx';

@@ -1,8 +1,8 @@
 'use client';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
+import { PersonForm } from '../common/fields/person-form.tsx';
 import { Hills, Mark } from '../common/hills.tsx';
-import { PersonForm } from '../common/person-form.tsx';
 import doorCss from './door.module.css';
 
 /** The beginning: nobody is here yet, and the first becomes the administrator. */

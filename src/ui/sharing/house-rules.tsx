@@ -11,12 +11,12 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { CeilingsWire, HouseRulesWire } from '@/contract/sharing/rules.ts';
 import { SCOPES, SIGHTS } from '@/core/calendar/index.ts';
-import { useActing } from '../common/acting.ts';
-import { Asked } from '../common/asked.tsx';
+import { useActing } from '../common/fetched/acting.ts';
+import { Asked } from '../common/fetched/asked.tsx';
+import { KEYS } from '../common/fetched/query-keys.ts';
+import segCss from '../common/fields/seg.module.css';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
-import { KEYS } from '../common/query-keys.ts';
-import segCss from '../common/seg.module.css';
 import { Domains } from '../people/domains.tsx';
 import houseRulesCss from './house-rules.module.css';
 

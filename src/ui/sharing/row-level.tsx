@@ -10,12 +10,12 @@ import { call } from '@/contract/call.ts';
 import type { ChoiceWire, GrantWire, PreviewAnswer, SightlineRow } from '@/contract/sharing/sharing.ts';
 import { SIGHTS } from '@/core/calendar/index.ts';
 import { dateText, toWall } from '@/core/time/index.ts';
-import { useActingWithToast } from '../common/acting.ts';
+import { useActingWithToast } from '../common/fetched/acting.ts';
+import { KEYS } from '../common/fetched/query-keys.ts';
 import { useFrame } from '../common/frame-context.tsx';
-import { KEYS } from '../common/query-keys.ts';
 import { DAY } from '../common/times.ts';
 import { audienceParam } from './audience-param.ts';
-import { type Undo, undoOf } from './undo-grant.ts';
+import { type Undo, undoOf } from './grants/undo-grant.ts';
 
 /** What a row sees, changed where it stands and taken back in one press. What it comes to is the server's to say; whoever was told is told. */
 export function RowLevel(props: {

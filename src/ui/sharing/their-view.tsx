@@ -9,17 +9,17 @@ import { call } from '@/contract/call.ts';
 import type { ItemWire } from '@/contract/items/items.ts';
 import type { AudienceWire, PreviewAnswer } from '@/contract/sharing/sharing.ts';
 import type { Visibility } from '@/core/calendar/index.ts';
-import { useActing } from '../common/acting.ts';
+import { useActing } from '../common/fetched/acting.ts';
+import { KEYS } from '../common/fetched/query-keys.ts';
+import { said } from '../common/fetched/refusal.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
-import { KEYS } from '../common/query-keys.ts';
-import { said } from '../common/refusal.ts';
 import { DAY, weekTitle, whenText } from '../common/times.ts';
 import { VisibilityChoice } from '../items/form/visibility-choice.tsx';
 import { audienceParam } from './audience-param.ts';
-import { Ask } from './explain-access.tsx';
-import { History } from './history.tsx';
 import { MiniWeek } from './mini-week.tsx';
+import { Ask } from './review/explain-access.tsx';
+import { History } from './review/history.tsx';
 import sightlinesCss from './sightlines.module.css';
 
 /** This week exactly as an audience gets it, as chosen and as before; the owner opens an item to set who sees it. */

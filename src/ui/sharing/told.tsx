@@ -4,7 +4,7 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { SightlinesAnswer } from '@/contract/sharing/sharing.ts';
-import { useActing } from '../common/acting.ts';
+import { useActing } from '../common/fetched/acting.ts';
 import pageCss from '../common/page.module.css';
 import { firstName } from '../common/token.tsx';
 

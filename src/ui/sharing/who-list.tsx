@@ -6,11 +6,11 @@ import { SIGHTS } from '@/core/calendar/index.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { ReachMeter, SightMeter } from '../common/meters.tsx';
-import { NOTHING } from '../common/plain-rights.ts';
+import { NOTHING } from '../common/requests/plain-rights.ts';
 import { dayMonth } from '../common/times.ts';
 import { audienceParam } from './audience-param.ts';
+import type { Undo } from './grants/undo-grant.ts';
 import { RowLevel } from './row-level.tsx';
-import type { Undo } from './undo-grant.ts';
 import whoListCss from './who-list.module.css';
 
 /** What an owner may do with what is theirs: everything. */

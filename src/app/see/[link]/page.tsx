@@ -1,7 +1,7 @@
 import { TEXTS } from '@/messages/texts.ts';
 import { linkLanguage } from '@/server/operations/sharing/links.ts';
 import { Spoken } from '@/ui/common/providers.tsx';
-import { LinkBoard } from '@/ui/sharing/link-board.tsx';
+import { LinkBoard } from '@/ui/sharing/links/link-board.tsx';
 import { languageHere } from '../../language-here.ts';
 
 /** A link's board, in the language that was set for it, or else in its reader's. */

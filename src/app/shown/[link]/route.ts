@@ -2,7 +2,7 @@ import { randomBytes } from 'node:crypto';
 import { languageOf } from '@/messages/languages.ts';
 import { evenOut } from '@/server/http/route.ts';
 import { readLinkInWorker } from '@/server/operations/in-worker/in-worker.ts';
-import { plainGone, plainWeek } from '@/ui/sharing/plain-week.ts';
+import { plainGone, plainWeek } from '@/ui/sharing/links/plain-week.ts';
 
 const TOO_MANY = ['tooManyTries', 'tooManyAtOnce', 'tooSlow'];
 export const dynamic = 'force-dynamic';

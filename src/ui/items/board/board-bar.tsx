@@ -9,7 +9,7 @@ import boardsCss from '../../common/boards.module.css';
 import { useFrame } from '../../common/frame-context.tsx';
 import { later } from '../../common/later.tsx';
 import { SightMeter } from '../../common/meters.tsx';
-import { RequestMore } from '../../common/request-more.tsx';
+import { RequestMore } from '../../common/requests/request-more.tsx';
 import { DAY, fullDay, monthTitle, weekTitle } from '../../common/times.ts';
 import boardCss from './board.module.css';
 import { useBoard } from './board-model.ts';

@@ -3,7 +3,7 @@ import { useSearchParams } from 'next/navigation';
 import { useEffect, useRef } from 'react';
 import { call } from '@/contract/call.ts';
 import type { BoardHead, ItemWire } from '@/contract/items/items.ts';
-import { takeDraft } from '../../common/saved-drafts.ts';
+import { takeDraft } from '../../common/fetched/saved-drafts.ts';
 import type { FormDraft } from '../form/item-values.ts';
 
 /**

@@ -5,9 +5,9 @@ import { useTranslations } from 'use-intl';
 import { CallRefused, call } from '@/contract/call.ts';
 import type { BoardHead, ItemsAnswer, ItemsQuery } from '@/contract/items/items.ts';
 import { parseInstant } from '@/core/time/index.ts';
+import type { Dates } from '../../common/fetched/live-items.ts';
+import { KEYS } from '../../common/fetched/query-keys.ts';
 import { useFrame } from '../../common/frame-context.tsx';
-import type { Dates } from '../../common/live-items.ts';
-import { KEYS } from '../../common/query-keys.ts';
 import { firstName } from '../../common/token.tsx';
 import { itemsTogether } from './board-lanes.ts';
 

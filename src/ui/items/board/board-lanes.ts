@@ -5,8 +5,8 @@ import { CallRefused, call } from '@/contract/call.ts';
 import type { BoardHead, ItemsAnswer, ItemWire } from '@/contract/items/items.ts';
 import type { BoardsAnswer, Lane } from '@/contract/lanes.ts';
 import { MOST_ON_BOARD } from '@/contract/mosts.ts';
-import type { Dates } from '../../common/live-items.ts';
-import { KEYS } from '../../common/query-keys.ts';
+import type { Dates } from '../../common/fetched/live-items.ts';
+import { KEYS } from '../../common/fetched/query-keys.ts';
 
 const NO_LANES: readonly Lane[] = [];
 const NO_ITEMS: readonly ItemWire[] = [];

@@ -5,7 +5,7 @@ import { useTranslations } from 'use-intl';
 import boardsCss from '../../common/boards.module.css';
 import { useFrame } from '../../common/frame-context.tsx';
 import pageCss from '../../common/page.module.css';
-import { RequestFromSomebody } from '../../common/request-from-somebody.tsx';
+import { RequestFromSomebody } from '../../common/requests/request-from-somebody.tsx';
 import { useBoard } from './board-model.ts';
 import { sightlinesDoor } from './sightlines-door.ts';
 

@@ -2,9 +2,9 @@
 import { useEffect, useId, useRef, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { dateText, parseDate, toWall } from '@/core/time/index.ts';
+import { readDate } from '../../common/fields/read-date.ts';
 import { useFrame } from '../../common/frame-context.tsx';
 import { isSpokenFor } from '../../common/keys.ts';
-import { readDate } from '../../common/read-date.ts';
 import goToCss from './go-to.module.css';
 
 /** Goes to a date as it is typed; G begins typing. */

@@ -7,10 +7,10 @@ import type { BoardHead, ItemsAnswer, ItemWire, WrittenAnswer } from '@/contract
 import type { SeveralAnswer } from '@/contract/items/several.ts';
 import type { Visibility } from '@/core/calendar/index.ts';
 import { fromWallLenient, toWall, wallText } from '@/core/time/index.ts';
+import { KEYS } from '../../common/fetched/query-keys.ts';
+import { refetchOnce } from '../../common/fetched/refetch-once.ts';
+import { said } from '../../common/fetched/refusal.ts';
 import { useFrame } from '../../common/frame-context.tsx';
-import { KEYS } from '../../common/query-keys.ts';
-import { refetchOnce } from '../../common/refetch-once.ts';
-import { said } from '../../common/refusal.ts';
 import { clock, dayName } from '../../common/times.ts';
 import { firstName } from '../../common/token.tsx';
 import { useLeaving } from '../../meetings/waiting.tsx';

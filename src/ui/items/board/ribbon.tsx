@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import { dateText, parseDate, weekStart } from '@/core/time/index.ts';
-import { KEYS } from '../../common/query-keys.ts';
+import { KEYS } from '../../common/fetched/query-keys.ts';
 import { DAY, dayMonth, hoursText, type TimeStyle } from '../../common/times.ts';
 import type { Sought } from '../panels/sought.ts';
 import { picksWith, usePicks } from './picks.tsx';

@@ -5,7 +5,7 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { ItemWire } from '@/contract/items/items.ts';
 import type { SeveralAnswer } from '@/contract/items/several.ts';
-import { useActing } from '../../common/acting.ts';
+import { useActing } from '../../common/fetched/acting.ts';
 import { DaysField } from '../form/days-field.tsx';
 
 /** Puts another like an item on each of some days, in one act and without its people. */

@@ -9,13 +9,13 @@ import type { BoardHead, ItemWire, WrittenAnswer } from '@/contract/items/items.
 import type { SeveralAnswer } from '@/contract/items/several.ts';
 import type { Visibility } from '@/core/calendar/index.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
-import { useActing } from '../../common/acting.ts';
 import boardsCss from '../../common/boards.module.css';
+import { useActing } from '../../common/fetched/acting.ts';
+import { KEYS } from '../../common/fetched/query-keys.ts';
+import { RichText } from '../../common/fields/rich-text.tsx';
 import { useFrame } from '../../common/frame-context.tsx';
 import pageCss from '../../common/page.module.css';
-import { KEYS } from '../../common/query-keys.ts';
-import { RequestMore } from '../../common/request-more.tsx';
-import { RichText } from '../../common/rich-text.tsx';
+import { RequestMore } from '../../common/requests/request-more.tsx';
 import { clock, dayMonth, dayName, whenText, zonePlace } from '../../common/times.ts';
 import { firstName } from '../../common/token.tsx';
 import { MeetingCard } from '../../meetings/meeting-card.tsx';

@@ -6,10 +6,10 @@ import { useTranslations } from 'use-intl';
 import { call, sendAttachment } from '@/contract/call.ts';
 import type { AttachmentsAnswer } from '@/contract/items/attachments.ts';
 import type { ItemWire } from '@/contract/items/items.ts';
-import { useActing } from '../../common/acting.ts';
+import { useActing } from '../../common/fetched/acting.ts';
+import { KEYS } from '../../common/fetched/query-keys.ts';
 import { useFrame } from '../../common/frame-context.tsx';
 import pageCss from '../../common/page.module.css';
-import { KEYS } from '../../common/query-keys.ts';
 
 /** The files of an item, to be saved by whoever sees it in full; added and taken away by whoever may change it. */
 export function FilesCard({ item, calendar }: { item: ItemWire; calendar: string }) {

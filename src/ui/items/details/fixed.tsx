@@ -3,7 +3,7 @@ import Button from '@mui/material/Button';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { ItemWire, WrittenAnswer } from '@/contract/items/items.ts';
-import { useActingWithToast } from '../../common/acting.ts';
+import { useActingWithToast } from '../../common/fetched/acting.ts';
 
 /** Says that something stays where it is, whatever room is made, or no longer; of a series this one. */
 export function Fixed({ item, onWrote }: { item: ItemWire; onWrote: (answer: WrittenAnswer) => void }) {

@@ -9,11 +9,11 @@ import type { ItemWire } from '@/contract/items/items.ts';
 import type { SeveralAnswer } from '@/contract/items/several.ts';
 import type { HoldsAnswer } from '@/contract/meetings/holds.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
-import { useActing } from '../../common/acting.ts';
-import { Asked } from '../../common/asked.tsx';
+import { useActing } from '../../common/fetched/acting.ts';
+import { Asked } from '../../common/fetched/asked.tsx';
+import { KEYS } from '../../common/fetched/query-keys.ts';
+import { sentenceOf } from '../../common/fetched/refusal.ts';
 import { useFrame } from '../../common/frame-context.tsx';
-import { KEYS } from '../../common/query-keys.ts';
-import { sentenceOf } from '../../common/refusal.ts';
 import { clock, dayName } from '../../common/times.ts';
 
 /** The set a hold is one of: its other times, when it frees itself, who is asked once one is fixed; and the press that fixes this one. */

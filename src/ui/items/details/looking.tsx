@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useEffect } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import { KEYS } from '../../common/query-keys.ts';
+import { KEYS } from '../../common/fetched/query-keys.ts';
 import { firstName } from '../../common/token.tsx';
 
 const AGAIN_MS = 20_000;

@@ -4,7 +4,7 @@ import TextField from '@mui/material/TextField';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { BoardHead, ItemWire } from '@/contract/items/items.ts';
-import { useActing, useActingWithToast } from '../../common/acting.ts';
+import { useActing, useActingWithToast } from '../../common/fetched/acting.ts';
 import { useFrame } from '../../common/frame-context.tsx';
 import { firstName } from '../../common/token.tsx';
 import { useLeaving, useMeetingsAgain } from '../../meetings/waiting.tsx';

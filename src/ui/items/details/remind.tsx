@@ -4,9 +4,9 @@ import FormControlLabel from '@mui/material/FormControlLabel';
 import { useQuery } from '@tanstack/react-query';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import { useActingWithToast } from '../../common/acting.ts';
-import { BeforeChoice } from '../../common/before-choice.tsx';
-import { KEYS } from '../../common/query-keys.ts';
+import { useActingWithToast } from '../../common/fetched/acting.ts';
+import { KEYS } from '../../common/fetched/query-keys.ts';
+import { BeforeChoice } from '../../common/fields/before-choice.tsx';
 
 /** How long before an item whoever looks at it is reminded, for themselves alone: saved at once. */
 export function Remind({ item }: { item: string }) {

@@ -6,10 +6,10 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { ItemWire, WrittenAnswer } from '@/contract/items/items.ts';
 import { parseDate, parseWall } from '@/core/time/index.ts';
-import { useActing } from '../../common/acting.ts';
+import { useActing } from '../../common/fetched/acting.ts';
+import { KEYS } from '../../common/fetched/query-keys.ts';
 import { useFrame } from '../../common/frame-context.tsx';
 import pageCss from '../../common/page.module.css';
-import { KEYS } from '../../common/query-keys.ts';
 import { clock, fullDay, whenText } from '../../common/times.ts';
 
 const FEW = 6;

@@ -4,10 +4,10 @@ import Link from 'next/link';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { BoardHead } from '@/contract/items/items.ts';
+import { KEYS } from '../../common/fetched/query-keys.ts';
 import { useFrame } from '../../common/frame-context.tsx';
 import { SightMeter } from '../../common/meters.tsx';
 import pageCss from '../../common/page.module.css';
-import { KEYS } from '../../common/query-keys.ts';
 import { sightlinesDoor } from '../board/sightlines-door.ts';
 
 /** Who inside sees what of the item: how many each way, and by name those who see more than everyone. */

@@ -3,7 +3,7 @@ import Chip from '@mui/material/Chip';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { parseDate } from '@/core/time/index.ts';
-import { DateField } from '../../common/date-field.tsx';
+import { DateField } from '../../common/fields/date-field.tsx';
 import { fullDay } from '../../common/times.ts';
 
 /** Days picked one by one, each taken out again by its own press; one more is typed or picked. */

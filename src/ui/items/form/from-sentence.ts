@@ -1,6 +1,6 @@
 import { readSentence, type Sentence } from '@/core/sentence/index.ts';
 import { dateText, parseDate, toWall, wallText } from '@/core/time/index.ts';
-import type { SavedDraft } from '../../common/saved-drafts.ts';
+import type { SavedDraft } from '../../common/fetched/saved-drafts.ts';
 import { clock, DAY, fullDay, MINUTE, type TimeStyle } from '../../common/times.ts';
 import type { FormDraft, Values } from './item-values.ts';
 import { repeatKind } from './repeat-kinds.ts';

@@ -1,6 +1,6 @@
 import { itemFields } from '@/core/calendar/index.ts';
 import { isZone, parseDate } from '@/core/time/index.ts';
-import { readTime } from '../../common/read-time.ts';
+import { readTime } from '../../common/fields/read-time.ts';
 import { type Values, whenOf } from './item-values.ts';
 
 /** What is wrong in the form before anything is sent: fields with the codes of their sentences. */

@@ -12,11 +12,11 @@ import type { BoardHead, ItemWire, WrittenAnswer } from '@/contract/items/items.
 import { FORM_FIELDS, LIMITS, VISIBILITIES } from '@/core/calendar/index.ts';
 import { topicOf } from '@/core/review/index.ts';
 import { toWall, wallText } from '@/core/time/index.ts';
-import { useActing } from '../../common/acting.ts';
 import boardsCss from '../../common/boards.module.css';
+import { useActing } from '../../common/fetched/acting.ts';
+import { type SavedDraft, useSaveDraftOnLeaving } from '../../common/fetched/saved-drafts.ts';
+import { readTime } from '../../common/fields/read-time.ts';
 import { useFrame } from '../../common/frame-context.tsx';
-import { readTime } from '../../common/read-time.ts';
-import { type SavedDraft, useSaveDraftOnLeaving } from '../../common/saved-drafts.ts';
 import { zonePlace } from '../../common/times.ts';
 import { firstName } from '../../common/token.tsx';
 import { PeopleField } from '../../meetings/people-field.tsx';

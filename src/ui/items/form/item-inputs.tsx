@@ -3,9 +3,9 @@ import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import { Controller, type UseFormReturn } from 'react-hook-form';
 import { dateText, parseDate } from '@/core/time/index.ts';
-import { DateField } from '../../common/date-field.tsx';
-import { RichField } from '../../common/rich-field.tsx';
-import { TimeField } from '../../common/time-field.tsx';
+import { DateField } from '../../common/fields/date-field.tsx';
+import { RichField } from '../../common/fields/rich-field.tsx';
+import { TimeField } from '../../common/fields/time-field.tsx';
 import type { Values } from './item-values.ts';
 
 /** The form's fields, made by what they hold: text, a text with marks, one of some words, a date, a time. `onStartMoved` is told when the start was moved. */

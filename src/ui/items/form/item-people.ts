@@ -3,8 +3,8 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { call } from '@/contract/call.ts';
 import type { BoardHead } from '@/contract/items/items.ts';
+import { KEYS } from '../../common/fetched/query-keys.ts';
 import { useFrame } from '../../common/frame-context.tsx';
-import { KEYS } from '../../common/query-keys.ts';
 import { type Asked, heardBy, type Said } from '../../meetings/heard.ts';
 import { type Draft, type Values, whenOf } from './item-values.ts';
 

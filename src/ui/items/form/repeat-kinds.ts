@@ -1,8 +1,8 @@
 'use client';
 import { useTranslations } from 'use-intl';
+import { dateWords } from '../../common/fields/read-date.ts';
 import { useFrame } from '../../common/frame-context.tsx';
 import { locale } from '../../common/language.ts';
-import { dateWords } from '../../common/read-date.ts';
 import { DAY } from '../../common/times.ts';
 import { rulePartsOf } from './rule-words.ts';
 

@@ -5,10 +5,10 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import { readRepeatWords } from '@/core/sentence/index.ts';
 import { parseDate, parseWall, toWall } from '@/core/time/index.ts';
+import { usePaused, usePreview } from '../../common/fetched/preview.ts';
+import { KEYS } from '../../common/fetched/query-keys.ts';
+import { sentenceOf } from '../../common/fetched/refusal.ts';
 import { useFrame } from '../../common/frame-context.tsx';
-import { usePaused, usePreview } from '../../common/preview.ts';
-import { KEYS } from '../../common/query-keys.ts';
-import { sentenceOf } from '../../common/refusal.ts';
 import { clock, DAY, fullDay } from '../../common/times.ts';
 import { useRepeatWords } from './repeat-kinds.ts';
 

@@ -4,7 +4,7 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { VISIBILITIES, type Visibility } from '@/core/calendar/index.ts';
-import segCss from '../../common/seg.module.css';
+import segCss from '../../common/fields/seg.module.css';
 
 /** Who else sees the item: one press, saved at once. */
 export function VisibilityChoice(props: {

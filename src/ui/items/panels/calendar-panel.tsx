@@ -8,10 +8,10 @@ import { type FormEvent, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { BoardHead } from '@/contract/items/items.ts';
-import { useActing } from '../../common/acting.ts';
 import boardsCss from '../../common/boards.module.css';
+import { useActing } from '../../common/fetched/acting.ts';
+import { KEYS } from '../../common/fetched/query-keys.ts';
 import { useFrame } from '../../common/frame-context.tsx';
-import { KEYS } from '../../common/query-keys.ts';
 import { PanelHead } from '../details/panel-head.tsx';
 
 /** What one's own calendar is called and for; a further one is taken away here, and brought back by one press. */

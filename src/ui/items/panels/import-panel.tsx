@@ -8,12 +8,12 @@ import { useTranslations } from 'use-intl';
 import { call, sendFile } from '@/contract/call.ts';
 import type { ImportPreview } from '@/contract/items/files.ts';
 import type { BoardHead } from '@/contract/items/items.ts';
-import { useActing } from '../../common/acting.ts';
 import boardsCss from '../../common/boards.module.css';
+import { useActing } from '../../common/fetched/acting.ts';
+import { KEYS } from '../../common/fetched/query-keys.ts';
+import { said } from '../../common/fetched/refusal.ts';
 import { useFrame } from '../../common/frame-context.tsx';
 import pageCss from '../../common/page.module.css';
-import { KEYS } from '../../common/query-keys.ts';
-import { said } from '../../common/refusal.ts';
 import { firstName } from '../../common/token.tsx';
 import { PanelHead } from '../details/panel-head.tsx';
 

@@ -8,12 +8,12 @@ import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { Lane } from '@/contract/lanes.ts';
-import { useActingWithToast } from '../../common/acting.ts';
 import boardsCss from '../../common/boards.module.css';
+import { useActingWithToast } from '../../common/fetched/acting.ts';
+import { KEYS } from '../../common/fetched/query-keys.ts';
+import { type Choice, choiceOption, fewChoices } from '../../common/fields/people-options.tsx';
 import { useFrame } from '../../common/frame-context.tsx';
 import { SightMeter } from '../../common/meters.tsx';
-import { type Choice, choiceOption, fewChoices } from '../../common/people-options.tsx';
-import { KEYS } from '../../common/query-keys.ts';
 import lanesCss from '../views/lanes.module.css';
 
 const COLOURS = [0, 1, 2, 3, 4, 5];

@@ -10,11 +10,11 @@ import type { SeveralAnswer } from '@/contract/items/several.ts';
 import { MOST_HELD } from '@/contract/mosts.ts';
 import { instantText } from '@/core/time/index.ts';
 import { LANGUAGE_NAMES, LANGUAGES } from '@/messages/languages.ts';
-import { useActing } from '../../common/acting.ts';
+import { useActing } from '../../common/fetched/acting.ts';
+import { ZoneField } from '../../common/fields/zone-field.tsx';
 import { useFrame } from '../../common/frame-context.tsx';
 import { DAY } from '../../common/times.ts';
 import { firstName } from '../../common/token.tsx';
-import { ZoneField } from '../../common/zone-field.tsx';
 import type { Asked } from '../../meetings/heard.ts';
 import { timesText } from './times-text.ts';
 

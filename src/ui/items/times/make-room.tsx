@@ -9,10 +9,10 @@ import { call } from '@/contract/call.ts';
 import type { SeveralAnswer } from '@/contract/items/several.ts';
 import type { RoomAnswer } from '@/contract/openings/openings.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
-import { useActing } from '../../common/acting.ts';
-import { Asked } from '../../common/asked.tsx';
+import { useActing } from '../../common/fetched/acting.ts';
+import { Asked } from '../../common/fetched/asked.tsx';
+import { KEYS } from '../../common/fetched/query-keys.ts';
 import { useFrame } from '../../common/frame-context.tsx';
-import { KEYS } from '../../common/query-keys.ts';
 import { clock, dayName } from '../../common/times.ts';
 import runListCss from './run-list.module.css';
 

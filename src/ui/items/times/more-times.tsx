@@ -3,7 +3,7 @@ import { useTranslations } from 'use-intl';
 import type { BoardHead } from '@/contract/items/items.ts';
 import type { CheckBody } from '@/contract/openings/openings.ts';
 import { dateText, parseInstant, parseWall, toWall } from '@/core/time/index.ts';
-import { Asked as Asking } from '../../common/asked.tsx';
+import { Asked as Asking } from '../../common/fetched/asked.tsx';
 import { useFrame } from '../../common/frame-context.tsx';
 import { clock, DAY, dayName, MINUTE } from '../../common/times.ts';
 import { RunList } from './run-list.tsx';

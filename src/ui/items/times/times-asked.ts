@@ -3,8 +3,8 @@ import { call } from '@/contract/call.ts';
 import type { ItemWire } from '@/contract/items/items.ts';
 import type { TimesAnswer, TimesSeriesAnswer } from '@/contract/openings/openings.ts';
 import { parseDate } from '@/core/time/index.ts';
-import { usePaused } from '../../common/preview.ts';
-import { KEYS } from '../../common/query-keys.ts';
+import { usePaused } from '../../common/fetched/preview.ts';
+import { KEYS } from '../../common/fetched/query-keys.ts';
 import { MINUTE, wallsOf } from '../../common/times.ts';
 import type { Asked } from '../../meetings/heard.ts';
 

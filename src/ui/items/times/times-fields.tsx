@@ -6,7 +6,7 @@ import Slider from '@mui/material/Slider';
 import TextField from '@mui/material/TextField';
 import { useTranslations } from 'use-intl';
 import { MOST_SERIES_WEEKS } from '@/contract/mosts.ts';
-import { DateField } from '../../common/date-field.tsx';
+import { DateField } from '../../common/fields/date-field.tsx';
 import { type TimesAsked, WISHES } from './times-asked.ts';
 
 const LENGTHS = [15, 30, 45, 60, 90, 120, 180] as const;

@@ -1,7 +1,7 @@
 'use client';
 import { useTranslations } from 'use-intl';
 import { SightMeter } from '../../common/meters.tsx';
-import { RequestMore } from '../../common/request-more.tsx';
+import { RequestMore } from '../../common/requests/request-more.tsx';
 import { firstName } from '../../common/token.tsx';
 import type { BoardLane } from '../board/board-lanes.ts';
 import lanesCss from './lanes.module.css';

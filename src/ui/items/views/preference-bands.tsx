@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import { fromWallLenient, toWall } from '@/core/time/index.ts';
-import { KEYS } from '../../common/query-keys.ts';
+import { KEYS } from '../../common/fetched/query-keys.ts';
 import { DAY, MINUTE } from '../../common/times.ts';
 import type { BoardLane } from '../board/board-lanes.ts';
 import hoursCss from './hours.module.css';

@@ -4,7 +4,7 @@ import { useTranslations } from 'use-intl';
 import type { ItemWire } from '@/contract/items/items.ts';
 import { useFrame } from '../../common/frame-context.tsx';
 import { SightMeter } from '../../common/meters.tsx';
-import { RequestMore } from '../../common/request-more.tsx';
+import { RequestMore } from '../../common/requests/request-more.tsx';
 import { DAY, MINUTE } from '../../common/times.ts';
 import type { BoardLane } from '../board/board-lanes.ts';
 import blockCss from './block.module.css';

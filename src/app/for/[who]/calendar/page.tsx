@@ -2,7 +2,7 @@ import { whoIsHere } from '@/app/who-is-here.ts';
 import { evenOut } from '@/server/http/route.ts';
 import { findBoard } from '@/server/operations/people/people.ts';
 import { NothingHere } from '@/ui/common/nothing-here.tsx';
-import { RequestFromSomebody } from '@/ui/common/request-from-somebody.tsx';
+import { RequestFromSomebody } from '@/ui/common/requests/request-from-somebody.tsx';
 import { Board } from '@/ui/items/board/board.tsx';
 import { GuestStart } from '@/ui/people/guest-start.tsx';
 

@@ -1,4 +1,4 @@
-import { Granted } from '@/ui/sharing/granted.tsx';
+import { Granted } from '@/ui/sharing/requests/granted.tsx';
 
 export default function GrantedPage() {
   return <Granted />;

@@ -1,0 +1,68 @@
+'use client';
+import Button from '@mui/material/Button';
+import { useQueryClient } from '@tanstack/react-query';
+import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
+import { MOST_ASKED } from '@/contract/mosts.ts';
+import { useActing } from '../fetched/acting.ts';
+import { KEYS } from '../fetched/query-keys.ts';
+import { askTo, useAsks } from './own-access-requests.ts';
+import { FREE_BUSY } from './plain-rights.ts';
+
+/**
+ * Asks people of whom one sees nothing, in one press and in one's own name, to show when they are free or busy. What came of it stands in
+ * Messages, with every other ask; whoever was asked and hasn't answered isn't asked again.
+ */
+export function AskFreeBusy({ people }: { people: readonly { readonly handle: string; readonly name: string }[] }) {
+  const t = useTranslations('askFree');
+  const client = useQueryClient();
+  const asks = useAsks(people.length > 0);
+  const { attempt, busy, refused } = useActing();
+  if (people.length === 0 || !asks.data) return null;
+  const { own } = asks.data;
+  const stateOf = (handle: string) => askTo(own, handle, null)?.state;
+  const rest = people
+    .filter((p) => stateOf(p.handle) !== 'open' && stateOf(p.handle) !== 'refused')
+    .slice(0, MOST_ASKED);
+  const waiting = people.filter((p) => stateOf(p.handle) === 'open');
+  const refusers = people.filter((p) => stateOf(p.handle) === 'refused');
+  const ask = async () => {
+    await attempt(async () => {
+      await call('requestAccess', {
+        body: {
+          to: rest.map((p) => p.handle),
+          calendar: null,
+          rights: FREE_BUSY,
+          span: null,
+          why: t('why'),
+          offers: null,
+        },
+      });
+      await client.invalidateQueries({ queryKey: KEYS.asks });
+    });
+  };
+  const names = (list: typeof people) => list.map((p) => p.name).join(', ');
+  return (
+    <>
+      {rest.length > 0 && (
+        <Button
+          variant="outlined"
+          loading={busy}
+          onClick={() => void ask()}
+          sx={{ justifySelf: 'start', alignSelf: 'start' }}
+        >
+          {t('ask', { count: rest.length })}
+        </Button>
+      )}
+      {waiting.length > 0 && (
+        <p className="small soft">{t('waiting', { count: waiting.length, names: names(waiting) })}</p>
+      )}
+      {refusers.length > 0 && <p className="small soft">{t('refused', { names: names(refusers) })}</p>}
+      {refused && (
+        <p className="wrong small" role="alert">
+          {refused}
+        </p>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,37 @@
+'use client';
+import Button from '@mui/material/Button';
+import { useTranslations } from 'use-intl';
+import pageCss from '../../common/page.module.css';
+import grantEditorCss from './grant-editor.module.css';
+
+/** The one confirmation there is: before something leaves the house or reaches many, with the names of who gets what. */
+export function ConfirmGive(props: {
+  head: string | null;
+  text: string;
+  busy: boolean;
+  onYes: () => void;
+  onNo: () => void;
+}) {
+  const t = useTranslations('lines');
+  return (
+    <div className={`${pageCss.card} ${grantEditorCss.acts} ${grantEditorCss.card}`} role="alert">
+      {props.head && <h3>{props.head}</h3>}
+      <p>{props.text}</p>
+      <div className="row" style={{ marginTop: 8 }}>
+        <Button
+          variant="contained"
+          color="inherit"
+          autoFocus
+          loading={props.busy}
+          onClick={props.onYes}
+          sx={{ bgcolor: 'var(--who)', color: 'var(--paper)' }}
+        >
+          {t('confirmDo')}
+        </Button>
+        <Button variant="outlined" onClick={props.onNo}>
+          {t('confirmNot')}
+        </Button>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,40 @@
+'use client';
+import { useTranslations } from 'use-intl';
+import type { RightsWire } from '@/contract/sharing/sight.ts';
+import pageCss from '../../common/page.module.css';
+import { useSentence } from '../sentence.tsx';
+import grantEditorCss from './grant-editor.module.css';
+
+/** What rights come to, in a sentence; what they let somebody do in the owner's name, as a caution; and which house rules cut them. */
+export function GrantSummary(props: {
+  who: string;
+  /** What the audience is called at the beginning of the sentence. */
+  name: string;
+  owner: string;
+  own: boolean;
+  rights: RightsWire;
+  /** What of the rights is left after the house's rules. */
+  comesTo: RightsWire;
+  cutBy: readonly string[];
+}) {
+  const { who, name, owner, own, rights, comesTo, cutBy } = props;
+  const t = useTranslations();
+  const tl = useTranslations('lines');
+  const { does, cannot } = useSentence()(comesTo, owner, own);
+  const cautions = (['speaks', 'shares', 'private'] as const)
+    .filter((extra) => rights[extra])
+    .map((extra) => tl(`caution.${extra}`, { owner }));
+  return (
+    <div className={`${pageCss.card} ${grantEditorCss.card}`} aria-live="polite">
+      <p>
+        <b>{name}</b> {does} <span className="soft">{cannot}</span>
+      </p>
+      {cautions.length > 0 && <p className="small wrong">{tl('cautionHead', { who, list: cautions.join('; ') })}</p>}
+      {cutBy.length > 0 && (
+        <p className="wrong small">
+          {tl('cutBy', { rules: cutBy.map((rule) => t(`houseRuleNames.${rule as 'linkSight'}`)).join('; ') })}
+        </p>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,134 @@
+'use client';
+import Button from '@mui/material/Button';
+import { useQuery } from '@tanstack/react-query';
+import Link from 'next/link';
+import { useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
+import type { PersonWire } from '@/contract/people/people.ts';
+import { parseInstant, toWall } from '@/core/time/index.ts';
+import { Asked } from '../../common/fetched/asked.tsx';
+import { KEYS } from '../../common/fetched/query-keys.ts';
+import { useFrame } from '../../common/frame-context.tsx';
+import { ReachMeter, SightMeter } from '../../common/meters.tsx';
+import pageCss from '../../common/page.module.css';
+import { RequestMore } from '../../common/requests/request-more.tsx';
+import { dayMonth } from '../../common/times.ts';
+import { firstName, Token } from '../../common/token.tsx';
+import { useSentence } from '../sentence.tsx';
+
+/** A calendar of somebody's that one sees, with what one may do there. */
+interface Mine extends Pick<PersonWire, 'rights' | 'through' | 'until'> {
+  readonly person: PersonWire;
+  readonly further: { readonly key: string; readonly name: string } | null;
+}
+
+/** So many of what everyone gets are shown before the rest is asked for. */
+const FEW = 20;
+
+/** What one may see and do of others' calendars, in whole sentences, with what one can't: through what, until when, told of invitations or not. */
+export function Granted() {
+  const t = useTranslations('granted');
+  const { frame } = useFrame();
+  const query = useQuery({ queryKey: KEYS.people, queryFn: () => call('listPeople', {}) });
+  const [all, setAll] = useState(false);
+  const mine = (query.data?.people ?? [])
+    .filter((p) => p.handle !== frame.me.handle)
+    .flatMap((person): Mine[] => [
+      ...(person.rights.sight === 'nothing'
+        ? []
+        : [{ person, further: null, rights: person.rights, through: person.through, until: person.until }]),
+      ...person.further.map((f) => ({
+        person,
+        further: { key: f.key, name: f.name },
+        rights: f.rights,
+        through: f.through,
+        until: f.until,
+      })),
+    ]);
+  const given = mine.filter((one) => one.through !== 'everyone');
+  const everyones = mine.filter((one) => one.through === 'everyone');
+  return (
+    <div className={pageCss.page} style={{ maxWidth: 920 }}>
+      <div className="row" style={{ marginBottom: 12 }}>
+        <h1>{t('title')}</h1>
+        <Link style={{ marginLeft: 'auto' }} href={`/for/${frame.me.handle}/sightlines`}>
+          {t('other')}
+        </Link>
+      </div>
+      <Asked query={query} />
+      {query.data && (
+        <>
+          <section aria-label={t('given')}>
+            <h2 style={{ marginBottom: 8 }}>{t('given')}</h2>
+            {given.length === 0 && <p className="soft">{t('none')}</p>}
+            {given.map((one) => (
+              <One key={`${one.person.handle} ${one.further?.key ?? ''}`} one={one} />
+            ))}
+          </section>
+          {everyones.length > 0 && (
+            <section aria-label={t('everyone', { count: everyones.length })} style={{ marginTop: 18 }}>
+              <h2 style={{ marginBottom: 8 }}>{t('everyone', { count: everyones.length })}</h2>
+              {(all ? everyones : everyones.slice(0, FEW)).map((one) => (
+                <One key={`${one.person.handle} ${one.further?.key ?? ''}`} one={one} />
+              ))}
+              {!all && everyones.length > FEW && (
+                <Button variant="text" onClick={() => setAll(true)}>
+                  {t('all', { count: everyones.length })}
+                </Button>
+              )}
+            </section>
+          )}
+        </>
+      )}
+    </div>
+  );
+}
+
+function One({ one: { person, further, rights, through, until } }: { one: Mine }) {
+  const t = useTranslations('granted');
+  const { frame, style } = useFrame();
+  const sentence = useSentence();
+  const { does, cannot } = sentence(rights, firstName(person.name), false);
+  const meta = [
+    t('through', { through }),
+    until ? t('until', { date: dayMonth(toWall(style.zone, (parseInstant(until) ?? 0) - 1)) }) : t('standing'),
+    rights.add || rights.speaks ? t(rights.copies ? 'told' : 'notTold') : null,
+  ];
+  return (
+    <article
+      className={`${pageCss.card} who-${person.colour % 6}`}
+      style={{ display: 'flex', gap: 12, marginBottom: 8, alignItems: 'start' }}
+      aria-label={further ? `${person.name}, ${further.name}` : person.name}
+    >
+      <Token name={person.name} colour={person.colour} />
+      <div style={{ flex: 1, minWidth: 0, display: 'grid', gap: 3 }}>
+        <p className="row" style={{ gap: 8 }}>
+          <b>{person.name}</b> {further && <span>{further.name}</span>}{' '}
+          <span className="small soft">{person.role}</span>
+          <SightMeter sight={rights.sight} /> <ReachMeter rights={rights} />
+        </p>
+        <p>
+          {t('you', { does })} <span className="soft">{cannot && t('youCannot', { cannot })}</span>
+        </p>
+        <p className="small soft">{meta.filter(Boolean).join(' · ')}</p>
+      </div>
+      <span style={{ display: 'grid', gap: 6, justifyItems: 'end' }}>
+        <Link
+          href={`/for/${frame.me.handle}/calendar?of=${person.handle}${further ? `&c=${further.key}` : ''}`}
+          aria-label={`${t('open')}: ${further?.name ?? person.name}`}
+        >
+          {t('open')}
+        </Link>
+        {(rights.sight !== 'full' || !rights.add) && (
+          <RequestMore
+            handle={person.handle}
+            name={person.name}
+            calendar={further ? { ...further, main: false } : undefined}
+            has={rights}
+          />
+        )}
+      </span>
+    </article>
+  );
+}
