@@ -50,6 +50,8 @@ export default defineConfig({
           name: 'e2e',
           include: ['e2e/**/*.test.ts'],
           globalSetup: 'e2e/global-setup.ts',
+          // A worker's files share its browser.
+          isolate: false,
           // Two browsers side by side, each file at a server of its own: there are two cores on a small machine.
           maxWorkers: 2,
           maxConcurrency: 2,

@@ -4,9 +4,19 @@ import { installNames, type Names } from './names.ts';
 
 const PATIENCE = 12_000;
 
-/** Starts Chromium, with nothing in it that reaches out or slows a window that is not in front. */
-export function startBrowser(): Promise<Browser> {
-  return puppeteer.launch({
+let running: Promise<Browser> | null = null;
+
+/**
+ * The Chromium of this worker, started once for all of its files: closing it closes the windows that were opened in it. Nothing in it reaches out
+ * or slows a window that is not in front.
+ */
+export async function startBrowser(): Promise<Browser> {
+  running ??= launch();
+  return running;
+}
+
+async function launch(): Promise<Browser> {
+  const browser = await puppeteer.launch({
     executablePath: process.env.CHROMIUM_PATH ?? '/usr/bin/chromium',
     args: [
       '--no-sandbox',
@@ -24,6 +34,11 @@ export function startBrowser(): Promise<Browser> {
       '--disable-features=WebUIOmniboxPopup,WebUIOmniboxAimPopup,WebUIOmniboxFullPopup',
     ],
   });
+  // The process itself ends with the worker's.
+  browser.close = async () => {
+    await Promise.all(browser.browserContexts().map((context) => (context.id ? context.close() : null)));
+  };
+  return browser;
 }
 
 type Name = string | RegExp;
@@ -359,7 +374,7 @@ export async function until<T>(
       // The page was leaving for another; the next look finds that one.
       last = error;
     }
-    await new Promise((done) => setTimeout(done, 30));
+    await new Promise((done) => setTimeout(done, 60));
   }
   const screen = page ? await page.evaluate(() => `${location.href}\n${document.body.innerText}`).catch(() => '') : '';
   throw new Error(`waited in vain for ${what}\n${last ? `${String(last)}\n` : ''}${screen.slice(0, 3000)}`);

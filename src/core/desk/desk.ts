@@ -49,7 +49,11 @@ export function deskOf(
   now: number,
 ): Desk {
   const saidOf = new Map<string, DeskSaid[]>();
-  for (const one of said) saidOf.set(one.key, [...(saidOf.get(one.key) ?? []), one]);
+  for (const one of said) {
+    const before = saidOf.get(one.key);
+    if (before) before.push(one);
+    else saidOf.set(one.key, [one]);
+  }
   const rows: { row: DeskRow; band: number }[] = [];
   let later = 0;
   for (const [band, principal] of principals.entries()) {

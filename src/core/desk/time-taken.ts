@@ -77,7 +77,9 @@ export function clashesOf(blocking: readonly Timed[], from: number, until: numbe
   const groups = new Map<number, Timed[]>();
   for (const [i, one] of sorted.entries()) {
     const head = headOf(i);
-    groups.set(head, [...(groups.get(head) ?? []), one]);
+    const group = groups.get(head);
+    if (group) group.push(one);
+    else groups.set(head, [one]);
   }
   for (const items of groups.values()) if (items.length > 1) clashes.push({ items, first: firstShared(items) });
   return clashes;
