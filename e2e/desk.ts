@@ -173,8 +173,9 @@ export class Desk {
             const hear = ({ target }: Event) => {
               const on = target as Element;
               // Drawn anew in between it is another element, but the same to whoever presses it.
-              if (!el.contains(on) && !on.contains(el) && on.textContent !== el.textContent)
-                root.dataset.beside = on.textContent?.slice(0, 60) || on.tagName;
+              if (el.contains(on) || on.contains(el) || on.textContent === el.textContent) return;
+              const control = on.closest('button, a, input, select, textarea, label, [role="button"], [role="option"]');
+              root.dataset.beside = control ? `${control.textContent?.slice(0, 60) || control.tagName}` : '';
             };
             document.addEventListener('pointerdown', hear, { capture: true, once: true });
             return null;
@@ -190,7 +191,8 @@ export class Desk {
         const beside =
           pressed &&
           (await this.page.evaluate(() => document.documentElement.dataset.beside ?? null).catch(() => null));
-        // Not tried again: what moved away under the pointer moves away under a person's too.
+        // On nothing that does anything it is pressed again, as a person would; on something else it has done what wasn't meant.
+        if (beside === '') return say('it moved away');
         if (beside) throw new PressedBeside(`the press on the ${role} called ${String(name)} fell on ${beside}`);
         return pressed;
       },

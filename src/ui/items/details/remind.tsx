@@ -18,6 +18,8 @@ export function Remind({ item }: { item: string }) {
     retry: false,
   });
   const wish = query.data;
+  // Its place is kept while it comes: what stands below must not move away under the pointer.
+  if (query.isPending) return <div style={{ minHeight: 34 }} />;
   if (!wish) return null;
   const save = async (body: { usual: true } | { minutes: number | null; byMail: boolean }) => {
     await attempt(async () => {
