@@ -19,7 +19,7 @@ const noticesAnswer = z.strictObject({
       note: z.string(),
       unread: z.boolean(),
       open: z.boolean(),
-      /** Set where somebody was given access to one's own calendar, or lost it. */
+      /** Where it is about one's own calendar: who was given access to it, or lost it. */
       about: z.string().nullable(),
       /** The further calendar it is about; `null` for a main one. */
       further: z.strictObject({ key: z.string(), name: z.string() }).nullable(),

@@ -1,3 +1,4 @@
+import { sameAddress as same } from '../meetings/index.ts';
 import { samePlace } from '../openings/index.ts';
 import { dateText } from '../time/index.ts';
 import { type DeskDays, daysOf } from './days.ts';
@@ -7,8 +8,6 @@ import { blocks, clashesOf, shared, shortWays, type Timed } from './time-taken.t
 
 const HOUR = 3_600_000;
 const DAY = 24 * HOUR;
-
-const same = (a: string, b: string): boolean => a.toLowerCase() === b.toLowerCase();
 
 /** Everything there is to decide for a principal at an instant, in no order. */
 export function causesOf(principal: DeskPrincipal, now: number): DeskCause[] {

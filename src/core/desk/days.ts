@@ -1,4 +1,4 @@
-import { fromWallLenient, toWall } from '../time/index.ts';
+import { fromWallLenient, toWall, weekdayOf } from '../time/index.ts';
 import type { DeskPrincipal } from './facts.ts';
 
 const DAY = 86_400_000;
@@ -41,6 +41,3 @@ export function daysOf({ zone, hours }: Pick<DeskPrincipal, 'zone' | 'hours'>, n
     },
   };
 }
-
-/** The weekday of a date, 0 for Monday. */
-const weekdayOf = (date: number): number => (Math.floor(date / DAY) + 3) % 7;

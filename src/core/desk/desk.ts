@@ -1,3 +1,4 @@
+import { sameAddress } from '../meetings/index.ts';
 import { causesOf } from './causes.ts';
 import { type DeskDays, daysOf } from './days.ts';
 import { DESK_KINDS, type DeskKind, type DeskPrincipal, type DeskSaid } from './facts.ts';
@@ -102,9 +103,9 @@ function nearness(due: number | null, now: number): number {
 
 function scoreOf(principal: DeskPrincipal, { kind, due, spans, people }: DeskCause, now: number): DeskScore {
   const atHand = spans.some(({ from, to }) => now < to && from <= now + 2 * HOUR);
-  const first = new Set(principal.first.map((who) => who.toLowerCase()));
-  const own = principal.address.toLowerCase();
-  const concerned = people.map((who) => who.toLowerCase()).some((who) => who !== own && first.has(who));
+  const concerned = people.some(
+    (who) => !sameAddress(who, principal.address) && principal.first.some((one) => sameAddress(one, who)),
+  );
   return {
     weight: DESK_WEIGHTS[kind],
     shift: principal.shifts[kind] ?? 0,

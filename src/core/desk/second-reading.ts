@@ -76,7 +76,6 @@ export function secondReading(
     TABLE.indexOf(one.row.kind),
     one.principal,
   ];
-  const points = (text: string) => [...text].map((c) => (c.codePointAt(0) ?? 0).toString(16).padStart(6, '0')).join('');
   return all
     .filter(({ shown }) => shown)
     .sort((a, b) => {

@@ -1,4 +1,4 @@
-import { fromWall, offsetAt, toWall, transitions } from '../time/index.ts';
+import { weekdayOf as fromMonday, fromWall, offsetAt, toWall, transitions } from '../time/index.ts';
 
 export { merged } from '../time/index.ts';
 
@@ -26,7 +26,7 @@ export function dateOf(zone: string, minute: number): number {
 }
 
 /** The weekday of a date, from 1, Monday. */
-export const weekdayOf = (date: number): number => ((Math.floor(date / DAY_MS) + 3) % 7) + 1;
+export const weekdayOf = (date: number): number => fromMonday(date) + 1;
 
 /** `HH:MM`, up to `24:00`, as milliseconds of a day. */
 const wallOf = (text: string): number => (Number(text.slice(0, 2)) * 60 + Number(text.slice(3, 5))) * MINUTE;

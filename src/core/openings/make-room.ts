@@ -208,7 +208,7 @@ class Planner {
           (keep) => (!all && keep.kind === 'rest') || !breaksKeep(keep, zone, taken, meeting[0], meeting[1]),
         );
       });
-    // People whose wishes can't be met whatever moves are found before any place is tried.
+    // A wish that what stays breaks already is broken wherever the rest goes: found before any place is tried.
     for (const { zone, stay, moved, keeps } of wishes) {
       this.steps += CHECK_STEPS;
       for (const keep of keeps)

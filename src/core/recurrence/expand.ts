@@ -55,7 +55,7 @@ export function expand(
   const wallFrom = allDay ? from : toWall(zone, from) - DAY;
   const wallTo = allDay ? to : toWall(zone, to) + DAY;
   const walls = new Set<number>();
-  // Widened by a day on either side, since zones differ; what lies outside the range is dropped again below.
+  // Starts of the day on either side may lie outside the range and are dropped below, so some more than the budget are asked for.
   const most = budget + 50;
   let cut = false;
   if (series.rule) {

@@ -1,4 +1,4 @@
-import { civil, dayNumber } from '../time/index.ts';
+import { civil, dayNumber, weekdayOfDay } from '../time/index.ts';
 import type { Parts } from './parts.ts';
 
 const DAY = 86_400_000;
@@ -61,7 +61,7 @@ function filled(p: Parts, startWall: number): Parts {
   const inDay = startWall - days * DAY;
   const noDays =
     p.byWeekNo.length === 0 && p.byYearDay.length === 0 && p.byMonthDay.length === 0 && p.byDay.length === 0;
-  const weekly = [{ nth: 0, day: weekdayOf(days) }];
+  const weekly = [{ nth: 0, day: weekdayOfDay(days) }];
   const dated =
     p.byWeekNo.length > 0 && p.byYearDay.length === 0 && p.byMonthDay.length === 0 && p.byDay.length === 0
       ? { byDay: weekly }
@@ -83,9 +83,6 @@ function filled(p: Parts, startWall: number): Parts {
     bySecond: p.bySecond.length > 0 ? p.bySecond : [Math.floor(inDay / 1000) % 60],
   };
 }
-
-/** Monday is 0. */
-const weekdayOf = (days: number): number => (((days + 3) % 7) + 7) % 7;
 
 function positions(found: readonly number[], wanted: readonly number[]): number[] {
   const picked = new Set<number>();
@@ -191,7 +188,7 @@ function daysOfMonth(p: Parts, year: number, month: number): number[] {
 
 /** Whether BYDAY means a day that is the `at`th of a span of `length` days. */
 function meansWeekday(p: Parts, day: number, at: number, length: number): boolean {
-  const weekday = weekdayOf(day);
+  const weekday = weekdayOfDay(day);
   const nth = Math.floor((at - 1) / 7) + 1;
   const last = -(Math.floor((length - at) / 7) + 1);
   return p.byDay.some((d) => d.day === weekday && (d.nth === 0 || d.nth === nth || d.nth === last));
@@ -199,7 +196,7 @@ function meansWeekday(p: Parts, day: number, at: number, length: number): boolea
 
 /** Years of numbered weeks: week 1 holds the year's fourth of January, so that no week is in two of them. */
 function weekYears(p: Parts, startWall: number): Periods {
-  const startOfWeek = (day: number) => day - ((weekdayOf(day) - p.weekStart + 7) % 7);
+  const startOfWeek = (day: number) => day - ((weekdayOfDay(day) - p.weekStart + 7) % 7);
   const weekOne = (year: number) => startOfWeek(dayNumber(year, 1, 4));
   const weekYearOf = (day: number) => {
     const [year] = civil(day);
@@ -230,7 +227,7 @@ function weekYears(p: Parts, startWall: number): Periods {
 
 function weeks(p: Parts, startWall: number): Periods {
   const start = Math.floor(startWall / DAY);
-  const first = start - ((weekdayOf(start) - p.weekStart + 7) % 7);
+  const first = start - ((weekdayOfDay(start) - p.weekStart + 7) % 7);
   const dayOf = (k: number) => first + k * p.interval * 7;
   return {
     indexAt: (wall) => Math.floor((Math.floor(wall / DAY) - first) / (p.interval * 7)),
@@ -259,7 +256,7 @@ const NONE: readonly number[] = [];
 
 /** Whether a day passes every part that speaks of days, each as a limit. */
 function meansDay(p: Parts, day: number): boolean {
-  if (p.byDay.length > 0 && !p.byDay.some((d) => d.day === weekdayOf(day))) return false;
+  if (p.byDay.length > 0 && !p.byDay.some((d) => d.day === weekdayOfDay(day))) return false;
   if (p.byMonth.length === 0 && p.byMonthDay.length === 0 && p.byYearDay.length === 0) return true;
   const [year, month, d] = civil(day);
   if (p.byMonth.length > 0 && !p.byMonth.includes(month)) return false;

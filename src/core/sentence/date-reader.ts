@@ -1,4 +1,4 @@
-import { civil, parseDate } from '../time/index.ts';
+import { civil, parseDate, weekdayOf } from '../time/index.ts';
 import { TokenReader } from './tokens.ts';
 
 export const DAY = 86_400_000;
@@ -83,9 +83,6 @@ export class DateReader extends TokenReader {
     return dayOf(`${said + 1}-${pad(month)}-${pad(day)}`, taken);
   }
 }
-
-/** The weekday of a date from 0, Monday. */
-export const weekdayOf = (date: number): number => (Math.floor(date / DAY) + 3) % 7;
 
 function dayOf(text: string, taken: number): { day: number; taken: number } | null {
   const day = parseDate(text);

@@ -1,5 +1,5 @@
-import { civil, dateText, dayNumber } from '../time/index.ts';
-import { DAY, DateReader, weekdayOf } from './date-reader.ts';
+import { civil, dateText, dayNumber, weekdayOf } from '../time/index.ts';
+import { DAY, DateReader } from './date-reader.ts';
 
 const BYDAY = ['MO', 'TU', 'WE', 'TH', 'FR', 'SA', 'SU'];
 /** Small words before a day, in Portuguese, without accents. */

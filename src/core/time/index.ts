@@ -9,6 +9,8 @@ export {
   parseInstant,
   parseWall,
   wallText,
+  weekdayOf,
+  weekdayOfDay,
   weekStart,
 } from './iso.ts';
 export { merged, type Span } from './spans.ts';

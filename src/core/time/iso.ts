@@ -81,10 +81,16 @@ export function parseInstant(text: string): number | null {
   return wall - (z[0] === '-' ? -1 : 1) * minutes * 60_000;
 }
 
+/** The weekday of a day number, 0 for Monday. */
+export const weekdayOfDay = (days: number): number => (((days + 3) % 7) + 7) % 7;
+
+/** The weekday of a date or a wall time in milliseconds, 0 for Monday. */
+export const weekdayOf = (date: number): number => weekdayOfDay(Math.floor(date / DAY));
+
 /** Monday of the week that holds the date, both as day-start milliseconds; `firstDay` 1 = Monday ... 7 = Sunday. */
 export function weekStart(dayMs: number, firstDay = 1): number {
   const days = Math.floor(dayMs / DAY);
-  const weekday = (((days + 3) % 7) + 7) % 7;
+  const weekday = weekdayOfDay(days);
   return (days - ((weekday - (firstDay - 1) + 7) % 7)) * DAY;
 }
 

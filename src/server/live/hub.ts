@@ -115,7 +115,7 @@ class Hub {
       this.since = Math.max(this.since + 1, Date.now());
       one = { version: [this.since, 0], waiting: null };
       all.set(calendar, one);
-      // A listener who is dropped asks again at its next change, and is counted anew from then on.
+      // A window that shows a calendar dropped here asks again at its next change; from then on it is counted anew.
       if (all.size > MOST_FOLLOWED)
         for (const [other, { waiting }] of all)
           if (waiting === null && other !== calendar) {

@@ -1,4 +1,4 @@
-import { civil, EARLIEST, offsetAt, transitions, wallText } from '../../time/index.ts';
+import { civil, EARLIEST, offsetAt, transitions, wallText, weekdayOfDay } from '../../time/index.ts';
 
 const DAY = 86_400_000;
 const YEAR = 366 * DAY;
@@ -126,7 +126,7 @@ function describe({ at, from }: Change): { year: number; time: number; rules: st
   const local = at + from;
   const days = Math.floor(local / DAY);
   const [year, month, day] = civil(days);
-  const weekday = WEEKDAYS[(((days + 3) % 7) + 7) % 7];
+  const weekday = WEEKDAYS[weekdayOfDay(days)];
   const isLast = civil(days + 7)[1] !== month;
   const rule = (nth: number) => `FREQ=YEARLY;BYMONTH=${month};BYDAY=${nth}${weekday}`;
   const rules = [rule(Math.floor((day - 1) / 7) + 1)];

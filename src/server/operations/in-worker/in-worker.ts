@@ -207,7 +207,7 @@ export const listLoadInWorker = (ctx: Context, key: string, query: JobArgs<'list
   followed(ctx, key, () => read(ctx, 'listLoad', { key, query }, weighs(ctx, key, query)));
 export const previewAccessInWorker = (ctx: Context, key: string, body: JobArgs<'previewAccess'>['body']) =>
   read(ctx, 'previewAccess', { key, body }, weighs(ctx, key, body.range) || weighs(ctx, key, null));
-/** A calendar of which the asker sees nothing is answered as empty. */
+/** The findings of a calendar where nobody is shown them, as when they are counted: nothing is noted as seen. */
 export const readFindingsUnseen = (ctx: Context, key: string) =>
   read(ctx, 'readFindings', { key }, weighs(ctx, key, null));
 export async function readFindingsInWorker(ctx: Context, key: string) {

@@ -246,7 +246,7 @@ function receiveAsked(ctx: Acting, message: Message, me: Person, mail: Arriving 
 /** Whether somebody is asked once more to what they haven't answered: nothing of it is otherwise than it was. */
 function isReminder(before: Copy | null, now: Copy): boolean {
   if (!before?.on || !now.on || myAnswer(now) !== 'needs-action') return false;
-  // An answer made before the last change, arriving late, needs no reply.
+  // The organiser's latest word is still the one before: the message that came is an older one, and asks for nothing.
   if (before.on.revision.stamp === now.on.revision.stamp) return false;
   const asks = ({ time, matter, invited }: NonNullable<Copy['on']>) =>
     JSON.stringify([time, matter, invited.map((one) => [one.address, one.role])]);
@@ -266,8 +266,8 @@ function cancelHappenings(ctx: Acting, calendar: Calendar, me: Person, message: 
 }
 
 /**
- * When a meeting goes on under another UID, people inside keep the answer they gave: nobody but they can have given it. A message from
- * outside never says what was answered here.
+ * When a meeting goes on as another one (it was moved, or its series split), people inside keep the answer they gave to the first: its
+ * message carries it, and nobody but they can have given it. A message from outside never says what was answered here.
  */
 function knownAnswer(copy: Copy | null, before: Copy | null, message: Message, mail: Arriving | null): Copy | null {
   if (!copy || before || mail || message.method !== 'REQUEST' || copy.mine) return copy;

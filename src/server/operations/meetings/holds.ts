@@ -111,7 +111,7 @@ export function findHold(ctx: Context, id: string): { found: FoundItem; set: Hol
   return set?.calendarId === decided.calendar.id ? { found, set } : refuse('noHold');
 }
 
-/** Whoever was to fix it is told that it lapsed; for everybody else it simply isn't there. */
+/** Whoever held it is told that it lapsed; for everybody else it simply isn't there. */
 function lapsed(ctx: Context, id: string): Refusal | null {
   const item = itemByKey(ctx.db, id);
   // A lapsed hold was removed at the very instant of its lapse; one that somebody removed earlier did not lapse.

@@ -167,7 +167,7 @@ function declineAway(
   if (!asked.may.answer) return refuse('answerFirst', { facts: { name: caller } });
   // A single item has only "all". For "this and later" of a series there is no answer that a message could carry.
   if (happening && query.scope === 'later') return refuse('answerOneOrAll', { facts: { name: caller } });
-  // Every check of the removal comes before anything is answered.
+  // A removal that is refused is refused before anything is answered.
   if (item.version !== query.version) return answered(ctx, removeItem(ctx, id, query, by));
   const alone = happening !== null && query.scope === 'one';
   const target = alone ? apart(ctx, decided.calendar, item, happening) : item;

@@ -44,7 +44,7 @@ export function listNotices(ctx: Context): Result<NoticesAnswer> {
         at: instantText(notice.at),
         kind: notice.kind,
         by: directory.name(notice.byId),
-        // After a calendar was handed on, its new owner is named only to those who see something of it.
+        // The owner of that time: who has the calendar since isn't told to somebody who may see nothing of it.
         owner: ownerOf(notice.ownerId ?? ctx.viewer.id),
         further: calendar && (sees || mine) ? furtherOf(calendar) : null,
         rights: stands?.rights ?? null,

@@ -21,8 +21,8 @@ export interface FoundItem {
 }
 
 /**
- * Finds an item for the one who asks. An item they don't see in full is answered exactly like one that doesn't exist: no id of it was ever
- * given to them.
+ * Finds an item for the one who asks. An item they don't see in full is answered exactly like one that doesn't exist: below full only
+ * ids are given out that don't lead here.
  */
 export function findItem(ctx: Context, id: string): FoundItem | Refusal {
   const [key = '', seconds, ...rest] = id.split('~');

@@ -33,7 +33,7 @@ export function announceItems(ctx: Pick<Context, 'db'>, calendar: Calendar, chan
     try {
       rows = changedRows(db, calendar, changes, now());
     } catch (error) {
-      // The write is done and answered as done, whatever happens here; windows that miss it ask again.
+      // The write is done and is answered as done: windows hear only that something changed, and ask.
       log().error({ error: String(error) }, 'what changed could not be worked out');
     }
     inTurn(async () => {
