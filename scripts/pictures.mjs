@@ -1,7 +1,5 @@
 // @ts-check
-import { mkdirSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { mkdirSync } from 'node:fs';
 import puppeteer from 'puppeteer-core';
 import { findChromium, HOW_TO_GET_CHROMIUM } from './chromium.mjs';
 
@@ -15,28 +13,6 @@ if (!executablePath) {
 }
 const out = 'docs/screenshots';
 mkdirSync(out, { recursive: true });
-const file = join(tmpdir(), 'other-program.ics');
-const event = (/** @type {string} */ uid, /** @type {string[]} */ ...lines) => [
-  'BEGIN:VEVENT',
-  `UID:${uid}`,
-  ...lines,
-  'END:VEVENT',
-];
-writeFileSync(
-  file,
-  [
-    'BEGIN:VCALENDAR',
-    'VERSION:2.0',
-    ...event('1', 'DTSTART:20270106T090000Z', 'DTEND:20270106T100000Z', 'SUMMARY:Weir consent, hearing'),
-    ...event('2', 'DTSTART;VALUE=DATE:20270111', 'DTEND;VALUE=DATE:20270113', 'SUMMARY:Winter school'),
-    ...event('3', 'DTSTART:20270107T140000Z', 'DTEND:20270107T143000Z', 'RRULE:FREQ=WEEKLY', 'SUMMARY:Peat table'),
-    ...event('4', 'DTSTART:20270107T140000Z', 'RRULE:FREQ=SECONDLY', 'SUMMARY:Pump log'),
-    ...event('5', 'DTSTART;TZID=Upland/Time:20270108T090000', 'SUMMARY:Ranger round'),
-    'END:VCALENDAR',
-    '',
-  ].join('\r\n'),
-);
-
 const browser = await puppeteer.launch({
   executablePath,
   args: [
@@ -111,7 +87,6 @@ const press = (/** @type {string} */ name) => async (/** @type {import('puppetee
   const found = await page.waitForSelector(`::-p-text(${name})`);
   await found?.click();
 };
-await picture('sign-in', '', '/sign-in');
 await picture('week-board', 'tomas', '/for/ines/calendar', { steps: press('Heron: terms') });
 await picture('form', 'tomas', '/for/ines/calendar?new=1', {
   steps: (page) => page.waitForSelector('::-p-aria(Title)'),
@@ -158,15 +133,6 @@ await picture('outside', 'bruno', '/for/bruno/sightlines', {
   },
 });
 await picture('stranger', '', await linkPath());
-await picture('leaving', 'noor', '/for/noor/people', {
-  steps: async (page) => {
-    const open = await page.waitForSelector('::-p-aria(Open Amara Reyes)');
-    await open?.click();
-    await press('Leaves the organisation')(page);
-    await page.waitForSelector('::-p-text(In one step)');
-    await page.evaluate(() => document.querySelector('[class*="_panel"]')?.scrollTo(0, 2000));
-  },
-});
 await picture('asks', 'bruno', '/for/bruno/messages', {
   steps: async (page) => {
     const head = await page.waitForSelector('::-p-text(Access asked for)');
@@ -174,18 +140,28 @@ await picture('asks', 'bruno', '/for/bruno/messages', {
   },
 });
 await picture('messages', 'tomas', '/for/ines/messages');
-await picture('correspondents', '', '/correspondents');
 await picture('house-rules', 'ines', '/for/ines/house-rules');
 await picture('people', 'oona', '/for/oona/people');
-await picture('import', 'ines', '/for/ines/calendar', {
-  steps: async (page) => {
-    await press('File')(page);
-    await press('Bring in a file')(page);
-    const input = await page.waitForSelector('input[type=file]');
-    await /** @type {import('puppeteer-core').ElementHandle<HTMLInputElement>} */ (input).uploadFile(file);
-    await page.waitForSelector('::-p-text(new items)');
-  },
-});
 await picture('night', 'bruno', '/for/bruno/calendar', { dark: true });
 await picture('phone', 'tomas', '/for/ines/calendar', { size: [390, 844] });
+await picture('month', 'tomas', '/for/ines/calendar?view=month');
+await picture(
+  'openings',
+  'tomas',
+  '/for/ines/openings?with=b.keane%40cloudmoor.example&with=a.reyes%40cloudmoor.example',
+);
+await picture('day-sheet', 'tomas', '/for/ines/day-sheet');
+// Last, since what is kept stays on every board after it.
+await picture('lanes', 'tomas', '/for/ines/calendar', {
+  steps: async (page) => {
+    await page.evaluate(() =>
+      fetch('/api/lanes', {
+        method: 'POST',
+        body: JSON.stringify({ people: ['bruno', 'amara'], group: null, calendars: [] }),
+        headers: { 'content-type': 'application/json' },
+      }),
+    );
+    await page.reload({ waitUntil: 'networkidle2' });
+  },
+});
 await browser.close();

@@ -64,12 +64,23 @@ export function TheirView(props: {
           </span>
         )}
       </div>
-      <div className="row small" style={{ justifyContent: 'space-between', marginBottom: 4 }}>
-        <Button variant="text" aria-label={t('lines.weekBefore')} onClick={() => onWeek(week - 7 * DAY)}>
+      {/* A week of two months has a long name: what goes on and back stays beside it. */}
+      <div className="row small" style={{ justifyContent: 'space-between', marginBottom: 4, flexWrap: 'nowrap' }}>
+        <Button
+          variant="text"
+          sx={{ minWidth: 40 }}
+          aria-label={t('lines.weekBefore')}
+          onClick={() => onWeek(week - 7 * DAY)}
+        >
           ←
         </Button>
         <span className="soft">{weekTitle(week)}</span>
-        <Button variant="text" aria-label={t('lines.weekAfter')} onClick={() => onWeek(week + 7 * DAY)}>
+        <Button
+          variant="text"
+          sx={{ minWidth: 40 }}
+          aria-label={t('lines.weekAfter')}
+          onClick={() => onWeek(week + 7 * DAY)}
+        >
           →
         </Button>
       </div>
