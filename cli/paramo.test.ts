@@ -217,7 +217,11 @@ test('a server on the same data hears of it and tells the windows concerned, and
   const leave = ['tomas', 'amara'].map((who) =>
     hub().join(org.person(who).id, {
       session: null,
-      send: (message) => heard.push(`${who} ${JSON.parse(message).kind}`),
+      send: (message) => {
+        const { kind, calendar } = JSON.parse(message);
+        // What is still being said of other data is about other calendars.
+        if (calendar === org.calendar('bruno')) heard.push(`${who} ${kind}`);
+      },
       close: () => {},
     }),
   );
@@ -226,4 +230,21 @@ test('a server on the same data hears of it and tells the windows concerned, and
   await expect.poll(() => heard.filter((one) => one.endsWith(' access'))).toEqual(['tomas access']);
   for (const l of leave) l?.();
   server.raw.close();
+});
+
+test('the trail is verified by whoever has the file, and forgotten in part by an administrator', () => {
+  const { id } = org.add('ines', 'ines', { title: 'Weir' });
+  const whole = run(org.db, ['trail', 'verify', '--json']);
+  expect([whole.code, JSON.parse(whole.out)]).toMatchObject([0, { whole: true, forgotten: 0 }]);
+  const { digest } = JSON.parse(whole.out) as { digest: string };
+  expect(run(org.db, ['trail', 'verify', '--digest', digest]).out).toContain('The trail is whole');
+  expect(as('tomas', 'trail', 'forget', id).code).toBe(1);
+  expect(as('ines', 'trail', 'forget').code).toBe(2);
+  expect(json('trail', 'forget', id)).toEqual([{ forgotten: 1 }]);
+  expect(run(org.db, ['trail', 'verify']).out).toContain('1 of them without what they said');
+  const second = org.db.get<{ id: number; key: string }>('SELECT id, key FROM trail ORDER BY id LIMIT 1 OFFSET 1');
+  org.db.run('UPDATE trail SET at = at + 1 WHERE id = ?', second?.id);
+  const edited = run(org.db, ['trail', 'verify']);
+  expect([edited.code, edited.out]).toEqual([1, expect.stringContaining(`Entry 2, ${second?.key}`)]);
+  expect(run(org.db, ['trail', 'verify', '--digest', 'f00d']).code).toBe(1);
 });

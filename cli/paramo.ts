@@ -20,15 +20,13 @@ import { readHouseRules } from '../src/server/operations/sharing/house-rules.ts'
 import { requestAccess } from '../src/server/operations/sharing/request-access.ts';
 import { setRule } from '../src/server/operations/sharing/rule-wishes.ts';
 import { listSightlines } from '../src/server/operations/sharing/sightlines.ts';
+import { forgetTrail } from '../src/server/operations/trail/chain.ts';
 import type { Result } from '../src/server/result.ts';
 import { COMMANDS, HELP, helpOf, LEVELS, OPTIONS } from './paramo-help.ts';
+import { type Ended, verifyTrail } from './verify-trail.ts';
 
 const DAY = 86_400_000;
 type Row = Readonly<Record<string, unknown>>;
-interface Ended {
-  readonly code: 0 | 1 | 2;
-  readonly out: string;
-}
 
 /** Not understood: what is wrong with how it was called. */
 class Unclear extends Error {}
@@ -44,6 +42,8 @@ export function run(db: Connection, args: readonly string[], at?: number): Ended
         out: helpOf(rest[0] ?? (command === 'help' ? '' : command)),
       };
     if (!Object.hasOwn(COMMANDS, command)) throw new Unclear(`There is no command ${command}.`);
+    if (command === 'trail' && rest[0] === 'verify')
+      return verifyTrail(db, values.digest ?? null, values.json === true);
     const who = personForScript(db, values.as ?? '');
     if (!who) throw new Unclear('--as must be the address of somebody of the organisation.');
     const ctx: Context = { ...contextFor(who, db), ...(at === undefined ? {} : { now: at }) };
@@ -79,6 +79,7 @@ const give: Command = (ctx, [calendar, who, level], values) => {
     ...rightsOf(level),
     ...(values.private ? { private: true } : {}),
     ...(values.copies ? { copies: true } : {}),
+    ...(values.away ? { absence: true } : {}),
   };
   return change(ctx, values, [
     {
@@ -238,6 +239,13 @@ const rules: Command = (ctx, [rule, value], values) => {
   return { ok: true, value: [...of('main', main), ...(further ? of('further', further) : []), ...of('', rest)] };
 };
 
+const trail: Command = (ctx, [act, subject]) => {
+  if (act !== 'forget' || !subject)
+    throw new Unclear('Say trail verify, or trail forget and the key of an item or an entry.');
+  const forgotten = forgetTrail(ctx, subject);
+  return forgotten.ok ? { ok: true, value: [{ ...forgotten.value }] } : forgotten;
+};
+
 const commands = {
   list,
   show,
@@ -251,6 +259,7 @@ const commands = {
   people,
   groups,
   rules,
+  trail,
 } satisfies Record<keyof typeof COMMANDS, Command>;
 
 function change(ctx: Context, values: Values, changes: readonly GrantChange[]): Result<readonly Row[]> {

@@ -6,8 +6,8 @@ import { makeAccount } from '../src/server/auth/accounts.ts';
 import { DEMO_PASSWORD } from '../src/server/auth/demo-password.ts';
 import { now } from '../src/server/clock.ts';
 import { type Connection, database } from '../src/server/db/index.ts';
+import { addAbsence } from '../src/server/operations/absences/index.ts';
 import { type Context, contextFor } from '../src/server/operations/deciding/context/context.ts';
-
 import { listItems } from '../src/server/operations/items/list-items.ts';
 import { createMeeting } from '../src/server/operations/meetings/index.ts';
 import { changeDomains } from '../src/server/operations/people/domains.ts';
@@ -26,6 +26,7 @@ import { saveJourneys } from '../src/server/repositories/journeys.ts';
 import { settings } from '../src/server/settings.ts';
 import { answerAll, correspond, leave, OUTSIDE_ASKED, readAll, writeFromOutside } from './meetings.ts';
 import { addressFor, DOMAINS, GROUPS, OUTSIDE, PEOPLE, phoneFor } from './people.ts';
+import { sampleTasks } from './tasks.ts';
 import {
   AMARA_WEEKLY,
   AMARA_WEEKS,
@@ -214,10 +215,22 @@ export async function seed(
   );
   putForwardByPim(ctx('pim'), calendar('ines'), monday);
   askForAccess(ctx, dateText(monday + 25 * DAY));
+  sampleTasks(ctx, monday, calendar('ines'));
+  // Five weeks on she walks the moor for three days, and Tomas has written the notice.
+  const walk = monday + 5 * 7 * DAY;
+  done(
+    addAbsence(ctx('tomas'), 'ines', {
+      from: dateText(walk),
+      until: dateText(walk + 2 * DAY),
+      inside: 'On the moor until Thursday, without a signal. Tomas reads along.',
+      outside: 'I am away until Thursday and read this then. In a hurry, write to t.lindqvist@cloudmoor.example.',
+      cover: 'tomas',
+      declines: false,
+    }),
+  );
   return { people: PEOPLE.length, items };
 }
 
-/** What the new assistant would change in the week of the start, for Inés or Tomas to answer. */
 /** Who asks for access: one who plans around her, one for some weeks, and one whose ask was answered. */
 function askForAccess(ctx: (handle: string) => Context, until: string): void {
   const ask = (
@@ -251,6 +264,7 @@ function askForAccess(ctx: (handle: string) => Context, until: string): void {
   if (!given.ok) throw new Error(JSON.stringify(given));
 }
 
+/** What the new assistant would change in the week of the start, for Inés or Tomas to answer. */
 function putForwardByPim(pim: Context, calendar: string, monday: number): void {
   const zone = 'Europe/Lisbon';
   const week = { from: dateText(monday), to: dateText(monday + 7 * DAY), zone };

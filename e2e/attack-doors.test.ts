@@ -2,6 +2,7 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { Caller } from './caller.ts';
 import { type Running, startServer } from './servers.ts';
 import { chanceOfNoDifference, takesAtMost } from './timed.ts';
+import { until } from './until.ts';
 
 /*
  * The doors of the product attacked: who guesses passwords and addresses, what a proxy is believed, ways in that are used or dead, and
@@ -112,12 +113,9 @@ describe('ways in', () => {
     expect((await again.send('POST', '/api/session', body)).status).toBe(200);
     const { notices } = await again.json<{ notices: { kind: string; by: string }[] }>('/api/notices');
     expect(notices.map((n) => n.kind).slice(0, 3)).toEqual(['passwordMade', 'wayInMade', 'wayInMade']);
-    for (let tries = 0; tries < 100; tries++) {
-      const letters = (await again.send('GET', '/letterbox')).text.split('</main>')[0] ?? '';
-      if (letters.includes('Your password was made anew')) return;
-      await new Promise((go) => setTimeout(go, 100));
-    }
-    throw new Error('no letter came');
+    await until('the letter', async () =>
+      ((await again.send('GET', '/letterbox')).text.split('</main>')[0] ?? '').includes('Your password was made anew'),
+    );
   });
   test('of a guest are dead once a newer one is written, and once nothing is shared with them', async () => {
     const mail = 'p.oduya@water-ministry.example';

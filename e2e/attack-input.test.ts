@@ -2,8 +2,9 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { Caller, deliver } from './caller.ts';
 import { rights } from './exits.ts';
 import { calendarOf, readsBeside } from './reads-beside.ts';
-import { type Running, startServer } from './servers.ts';
+import { type Running, startServer, tenSecondsPass } from './servers.ts';
 import { takesAtMost } from './timed.ts';
+import { until } from './until.ts';
 
 /*
  * Input from outside that is made to take long, to get somebody in who isn't, or to tell what is private. What each may be is refused or kept, and
@@ -188,11 +189,8 @@ describe('what is sent and read', () => {
     const last = await Caller.stepIn(server.address, asked.at(-1)?.handle ?? '');
     const path = `/api/calendars/${await calendarOf(last, asked.at(-1)?.handle ?? '')}/items?from=2027-03-03&to=2027-03-04&zone=Europe%2FLisbon`;
     await beside(`an hourly meeting with ${asked.length}`, async () => {
-      for (let tries = 0; tries < 900; tries++) {
-        if ((await last.send('GET', path)).text.includes('zqhourly')) return;
-        await new Promise((go) => setTimeout(go, 100));
-      }
-      throw new Error('it never came');
+      tenSecondsPass(server.address);
+      await until('the last to have it', async () => (await last.send('GET', path)).text.includes('zqhourly'));
     });
   }, 120_000);
 
@@ -298,12 +296,10 @@ describe('mail', () => {
         expect((await deliver(server.address, mailOf(parts, 'lot@evil.example'), me)).status).toBe(202);
       }
       // What was taken is stored; it stands in the calendar as its turn comes.
-      for (let tries = 0; tries < 600; tries++) {
+      await until('something held back', async () => {
         const { threads } = await ines.json<Threads>('/api/people/ines/messages');
-        if (threads.flatMap((t) => t.messages).filter((m) => m.why === 'tooManyToday').length > 0) return;
-        await new Promise((go) => setTimeout(go, 100));
-      }
-      throw new Error('nothing was held back');
+        return threads.flatMap((t) => t.messages).some((m) => m.why === 'tooManyToday');
+      });
     });
   }, 120_000);
 
@@ -316,7 +312,13 @@ describe('mail', () => {
     const from = 'mallory@evil.example';
     await deliver(server.address, mailOf([small(uid, from)], from), me);
     const moved = small(uid, from, 'SEQUENCE:2').replace('SUMMARY:Few', 'SUMMARY:zqmoved');
+    const unchecked = async () => {
+      const { threads } = await ines.json<Threads>('/api/people/ines/messages');
+      return threads.flatMap((t) => t.messages).filter((m) => m.why === 'notChecked').length;
+    };
+    const before = await unchecked();
     await deliver(server.address, mailOf([moved], from, [`Authentication-Results: ${field}`]), me);
+    await until('what nobody vouches for to wait', async () => (await unchecked()) > before);
     const week = await ines.send('GET', `/api/calendars/${calendar}/items?from=2027-03-01&to=2027-03-08&zone=UTC`);
     expect(week.text).not.toContain('zqmoved');
   });

@@ -2,7 +2,8 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { Caller, deliver } from './caller.ts';
 import { rights } from './exits.ts';
 import { calendarOf } from './reads-beside.ts';
-import { type Running, START_CODE, startServer } from './servers.ts';
+import { type Running, START_CODE, startServer, tenSecondsPass } from './servers.ts';
+import { until as untilMet } from './until.ts';
 
 /*
  * Who says that they are somebody, and who asks about what isn't theirs to know: over HTTP alone, as a stranger, a colleague and a delegate would.
@@ -40,19 +41,22 @@ async function add(handle: keyof typeof people, item: object): Promise<Made['ite
 }
 const invited = (...list: string[]) => list.map((address) => ({ address, name: null, role: 'must' }));
 
-/** Asks again until an answer says what it has to, which it does once what waited its seconds has left. */
-async function until<T>(look: () => Promise<T | null>): Promise<T> {
-  for (let tries = 0; tries < 300; tries++) {
-    const found = await look();
-    if (found) return found;
-    await new Promise((go) => setTimeout(go, 100));
-  }
-  throw new Error('it never came');
+/** Asks again until an answer says what it has to, once what waits its ten seconds has left. */
+function until<T>(look: () => Promise<T | null | false>): Promise<T> {
+  tenSecondsPass(server.address);
+  return untilMet('what was sent', look);
 }
 const board = (handle: keyof typeof people, of: keyof typeof people = handle) =>
   people[handle].send('GET', `/api/calendars/${calendars[of]}/items?${WEEK}`).then((answer) => answer.text);
 type Meeting = { state: string; people: { address: string; answer: string; asked: boolean }[] };
 const meeting = (id: string) => people.ines.json<Meeting>(`/api/items/${id}/meeting`);
+
+/** What waits for a person because its sender may not say it, in her threads of these titles. */
+async function questions(titles: readonly (string | null)[]) {
+  type Threads = { threads: { title: string | null; messages: { why: string | null; pending: boolean }[] }[] };
+  const { threads } = await people.ines.json<Threads>('/api/people/ines/messages');
+  return threads.flatMap((t) => (titles.includes(t.title) ? t.messages.filter((m) => m.why === 'notTheirs') : []));
+}
 
 const text = (method: string, ...lines: string[]) =>
   [
@@ -110,10 +114,11 @@ describe('who somebody is', () => {
       );
     expect((await mail(MALLORY, as('PARTSTAT=DECLINED'))).status).toBe(202);
     expect((await mail(MALLORY, as(`PARTSTAT=DELEGATED;DELEGATED-TO="mailto:${MALLORY}"`))).status).toBe(202);
-    type Threads = { threads: { title: string | null; messages: { why: string | null; pending: boolean }[] }[] };
-    const { threads } = await people.ines.json<Threads>('/api/people/ines/messages');
-    const questions = threads.find((t) => t.title === 'zqtalk')?.messages.filter((m) => m.why === 'notTheirs');
-    expect(questions).toMatchObject([{ pending: true }, { pending: true }]);
+    const claims = await until(async () => {
+      const found = await questions(['zqtalk']);
+      return found.length === 2 ? found : null;
+    });
+    expect(claims).toMatchObject([{ pending: true }, { pending: true }]);
     const { people: asked } = await meeting(item.id);
     expect(asked.map((one) => one.address)).toEqual([PERPETUA]);
     const traffic = (await new Caller(server.address).send('GET', '/correspondents')).text;
@@ -133,6 +138,7 @@ describe('who somebody is', () => {
     const by = [`ORGANIZER;SENT-BY="mailto:${evil}":mailto:${org}`, 'SEQUENCE:5', 'DTSTAMP:20290301T000000Z'];
     await mail(evil, text('REQUEST', ...first('SUMMARY:zqmoved', ...by, ...time)));
     await mail(evil, text('CANCEL', ...first(...by)));
+    await until(async () => (await questions(['zqtheirs', 'zqmoved'])).length === 2);
     const seen = await board('ines');
     expect([seen.includes('zqtheirs'), seen.includes('zqmoved'), await calledOff()]).toEqual([true, false, before]);
   });

@@ -1,5 +1,6 @@
 import { createHmac } from 'node:crypto';
 import { INBOUND_SECRET } from './servers.ts';
+import { until } from './until.ts';
 
 /** Hands a mail on as the mail service does: signed, for somebody inside. Answers the status. */
 export async function deliver(address: string, raw: string | Buffer, to: string, secret = INBOUND_SECRET) {
@@ -42,18 +43,15 @@ export class Caller {
 
   /** The token in the newest letter with a way in to an address, once it has come. */
   async letterFor(mail: string): Promise<string> {
-    for (let tries = 0; tries < 100; tries++) {
+    return until(`a letter for ${mail}`, async () => {
       const { text } = await this.send('GET', '/letterbox');
       // The letters on the page; what stands after it for the page's script would name them all at once.
       const letters = (text.split('</main>')[0] ?? '')
         .split('<article')
         .slice(1)
         .filter((letter) => letter.includes(mail) && letter.includes('asked for a way in'));
-      const token = /\/guest\/(\w+)/.exec(letters[0] ?? '')?.[1];
-      if (token) return token;
-      await new Promise((done) => setTimeout(done, 100));
-    }
-    throw new Error(`no letter came for ${mail}`);
+      return /\/guest\/(\w+)/.exec(letters[0] ?? '')?.[1];
+    });
   }
 
   /** The session as a browser would keep it. */
@@ -86,6 +84,8 @@ export class Caller {
       method,
       redirect: 'manual',
       headers: {
+        // Nothing is won by compressing what goes to the machine it comes from.
+        'accept-encoding': 'identity',
         ...(this.cookie ? { cookie: this.cookie } : {}),
         ...(body === undefined || typeof body === 'string' ? {} : { 'content-type': 'application/json' }),
         ...headers,

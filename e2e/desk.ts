@@ -1,8 +1,8 @@
 import puppeteer, { type Browser, type BrowserContext, type ElementHandle, type Page } from 'puppeteer-core';
 import { Caller } from './caller.ts';
-import { installNames, type Names } from './names.ts';
-
-const PATIENCE = 12_000;
+import { CANDIDATES, installNames, type Names } from './names.ts';
+import { reach } from './reach.ts';
+import { PressedBeside, until } from './until.ts';
 
 let running: Promise<Browser> | null = null;
 
@@ -36,6 +36,7 @@ async function launch(): Promise<Browser> {
   });
   // The process itself ends with the worker's.
   browser.close = async () => {
+    spare.clear();
     await Promise.all(browser.browserContexts().map((context) => (context.id ? context.close() : null)));
   };
   return browser;
@@ -43,24 +44,8 @@ async function launch(): Promise<Browser> {
 
 type Name = string | RegExp;
 
-/** Where things of a role can be in the page; what isn't listed is looked for everywhere. */
-const CANDIDATES: Record<string, string> = {
-  button: 'button, [role="button"], summary',
-  link: 'a[href]',
-  textbox: 'input, textarea, [role="textbox"]',
-  combobox: 'input, select, [role="combobox"]',
-  checkbox: 'input[type="checkbox"]',
-  switch: 'input[role="switch"]',
-  option: '[role="option"], option',
-  menuitem: '[role="menuitem"]',
-  heading: 'h1, h2, h3',
-  alert: '[role="alert"]',
-  status: '[role="status"]',
-  complementary: 'aside',
-  region: 'section, [role="region"]',
-  row: 'tr',
-  article: 'article',
-};
+/** Contexts no window uses now, by whose they were: the next window of the same person finds the scripts that were loaded there. */
+const spare = new Map<string, BrowserContext[]>();
 
 /** One window of one person's: everything is found by role and name, and waited for, never timed. */
 export class Desk {
@@ -71,6 +56,7 @@ export class Desk {
     readonly page: Page,
     readonly context: BrowserContext,
     readonly errors: string[],
+    private readonly whose: string | null,
   ) {}
 
   static async open(browser: Browser, address: string, size = { width: 1280, height: 800 }): Promise<Desk> {
@@ -87,13 +73,19 @@ export class Desk {
     size = { width: 1280, height: 800 },
   ) {
     const caller = await Caller.stepIn(address, handle);
-    const context = await browser.createBrowserContext();
+    const whose = `${handle} at ${address}`;
+    const context = spare.get(whose)?.pop() ?? (await browser.createBrowserContext());
     await context.setCookie(...caller.cookies());
-    return Desk.window(context, address + path, size);
+    return Desk.window(context, address + path, size, whose);
   }
 
   /** Another window of the same person. */
-  static async window(context: BrowserContext, address: string, size = { width: 1280, height: 800 }): Promise<Desk> {
+  static async window(
+    context: BrowserContext,
+    address: string,
+    size = { width: 1280, height: 800 },
+    whose: string | null = null,
+  ): Promise<Desk> {
     const page = await context.newPage({ type: 'window' } as never);
     await page.setViewport(size);
     const session = await page.createCDPSession();
@@ -106,13 +98,32 @@ export class Desk {
       // What a refused request says on the console is the browser's own line; the tests look at the screen instead.
       if (message.type() === 'error' && !/Failed to load resource/.test(message.text())) errors.push(message.text());
     });
-    const desk = new Desk(page, context, errors);
+    const desk = new Desk(page, context, errors, whose);
     await desk.go(address);
     return desk;
   }
 
   async go(address: string): Promise<void> {
     await this.page.goto(address, { waitUntil: 'domcontentloaded' });
+  }
+
+  /** Goes to another screen of the same window as a link does, without loading the page anew. */
+  async follow(path: string): Promise<void> {
+    const before = this.page.url();
+    const there = new URL(path, before).href;
+    if (before === there) return;
+    await until(
+      'the page to listen',
+      () =>
+        this.page.evaluate((to) => {
+          const { next } = window as unknown as { next?: { router?: { push(to: string): void } } };
+          next?.router?.push(to);
+          return next?.router ? true : null;
+        }, there),
+      this.page,
+    );
+    // A screen may take out of its address what it has read of it.
+    await until(`the screen at ${path}`, async () => (this.page.url() !== before ? true : null), this.page);
   }
 
   /** Waits for something of a role and a name to be on the screen. */
@@ -149,14 +160,18 @@ export class Desk {
     else await this.click(role, name, within);
   }
 
-  private async click(role: string, name: Name, within?: ElementHandle<Element>): Promise<void> {
+  /** Presses with the pointer, or, to type into it, goes to a field that could be pressed: what moves meanwhile then takes no press meant for another. */
+  private async click(role: string, name: Name, within?: ElementHandle<Element>, toType = false): Promise<void> {
     await until(
       `to press the ${role} called ${String(name)}`,
       async (say) => {
         const element = await this.look(role, name, within);
         if (!element) return say('it isn’t there');
-        const inTheWay = await element.evaluate(async (el) => {
+        const inTheWay = await element.evaluate(async (el, toType) => {
           if ((el as HTMLButtonElement).disabled || el.getAttribute('aria-disabled') === 'true') return 'it is off';
+          // On a busy machine the page is there before its script, which a person would see by nothing happening.
+          const listens = Object.keys(el).some((key) => key.startsWith('__react'));
+          if (!listens && el.tagName !== 'A') return 'the page doesn’t listen yet';
           el.scrollIntoView({ block: 'nearest', inline: 'nearest' });
           const before = el.getBoundingClientRect();
           // Two frames, which take as long as the machine is busy; a window that draws none is not waited for.
@@ -170,20 +185,35 @@ export class Desk {
           if (top !== null && (el.contains(top) || top.contains(el))) {
             const root = document.documentElement;
             delete root.dataset.beside;
-            const hear = ({ target }: Event) => {
+            if (toType) return null;
+            const hear = ({ target, clientX, clientY }: PointerEvent) => {
               const on = target as Element;
               // Drawn anew in between it is another element, but the same to whoever presses it.
               if (el.contains(on) || on.contains(el) || on.textContent === el.textContent) return;
               const control = on.closest('button, a, input, select, textarea, label, [role="button"], [role="option"]');
-              root.dataset.beside = control ? `${control.textContent?.slice(0, 60) || control.tagName}` : '';
+              const now = el.isConnected ? el.getBoundingClientRect() : null;
+              const where = `at ${clientX},${clientY}, meant at ${box.x},${box.y}, now at ${now ? `${now.x},${now.y}` : 'nothing'}`;
+              root.dataset.beside = control ? `${control.textContent?.slice(0, 60) || control.tagName}, ${where}` : '';
             };
-            document.addEventListener('pointerdown', hear, { capture: true, once: true });
+            // A press that was given up mustn't be heard at the next.
+            const page = window as unknown as { paramoHears?: AbortController };
+            page.paramoHears?.abort();
+            page.paramoHears = new AbortController();
+            const { signal } = page.paramoHears;
+            document.addEventListener('pointerdown', hear, { capture: true, once: true, signal });
             return null;
           }
           const over = top && `${top.tagName} ${top.className} ${top.textContent?.slice(0, 60)}`;
           return `at ${box.x},${box.y} lies ${over ?? 'nothing'}`;
-        });
+        }, toType);
         if (inTheWay) return say(inTheWay);
+        if (toType)
+          return (await element.evaluate((el) => {
+            (el as HTMLElement).focus();
+            return document.activeElement === el;
+          }))
+            ? true
+            : say('it takes no focus');
         const pressed = await element.click().then(
           () => true,
           (error) => say(String(error)),
@@ -208,11 +238,15 @@ export class Desk {
         const element = await this.look(role, name, within);
         if (!element) return null;
         const off = await element.evaluate(
-          (el) => (el as HTMLButtonElement).disabled || el.getAttribute('aria-disabled') === 'true',
+          (el) =>
+            (el as HTMLButtonElement).disabled ||
+            el.getAttribute('aria-disabled') === 'true' ||
+            // The page is there before its script.
+            (el.tagName !== 'A' && !Object.keys(el).some((key) => key.startsWith('__react'))),
         );
         if (off) return null;
         const inList = role === 'option' || role === 'menuitem';
-        if (!(await this.reach(element, inList ? 'ArrowDown' : 'Tab'))) return null;
+        if (!(await reach(this.page, element, inList ? 'ArrowDown' : 'Tab'))) return null;
         const typed = await element.evaluate(
           (el) => el instanceof HTMLInputElement || el instanceof HTMLTextAreaElement,
         );
@@ -224,30 +258,10 @@ export class Desk {
     );
   }
 
-  /** Presses a key until something has the focus; `false` where it never does. */
-  private async reach(element: ElementHandle<Element>, key: 'Tab' | 'ArrowDown'): Promise<boolean> {
-    for (let steps = 0; steps < 300; steps++) {
-      const at = await element.evaluate((el) => {
-        const on = document.activeElement;
-        if (on === null) return 'elsewhere';
-        if (on === el || document.getElementById(on.getAttribute('aria-activedescendant') ?? '') === el) return 'there';
-        // Choices that stand together are one stop of Tab; the arrows go on between them.
-        const together = el.closest('[role="group"]');
-        return together?.contains(on) && el.getAttribute('tabindex') === '-1' ? 'beside' : 'elsewhere';
-      });
-      if (at === 'there') return true;
-      if (at === 'beside') {
-        await this.page.keyboard.press('ArrowRight');
-        continue;
-      }
-      await this.page.keyboard.press(key);
-    }
-    return false;
-  }
-
   /** Types into a field, in place of what it held. */
   async fill(label: Name, text: string, role = 'textbox', within?: ElementHandle<Element>): Promise<void> {
-    await this.press(role, label, within);
+    if (this.byKeys) await this.pressByKeys(role, label, within);
+    else await this.click(role, label, within, true);
     await this.page.keyboard.down('Control');
     await this.page.keyboard.press('a');
     await this.page.keyboard.up('Control');
@@ -341,43 +355,13 @@ export class Desk {
   async close(): Promise<void> {
     if (this.closed) return;
     this.closed = true;
-    await this.context.close();
+    if (!this.whose) return this.context.close();
+    await this.page.close();
+    spare.set(this.whose, [...(spare.get(this.whose) ?? []), this.context]);
   }
 }
 
 function holds(screen: string, text: Name): boolean {
   const plain = screen.replace(/\s+/g, ' ');
   return typeof text === 'string' ? plain.includes(text) : text.test(plain);
-}
-
-/** A press reached something else than what was meant: it moved away in between. */
-class PressedBeside extends Error {}
-
-/** Waits for a condition to be met; says what was waited for, and what the screen showed instead. */
-export async function until<T>(
-  what: string,
-  look: (say: (why: string) => null) => Promise<T | null>,
-  page?: Page,
-): Promise<T> {
-  const end = Date.now() + PATIENCE;
-  let last: unknown = null;
-  const say = (why: string): null => {
-    last = why;
-    return null;
-  };
-  while (Date.now() < end) {
-    try {
-      const found = await look(say);
-      if (found !== null) {
-        return found;
-      }
-    } catch (error) {
-      if (error instanceof PressedBeside) throw error;
-      // The page was leaving for another; the next look finds that one.
-      last = error;
-    }
-    await new Promise((done) => setTimeout(done, 60));
-  }
-  const screen = page ? await page.evaluate(() => `${location.href}\n${document.body.innerText}`).catch(() => '') : '';
-  throw new Error(`waited in vain for ${what}\n${last ? `${String(last)}\n` : ''}${screen.slice(0, 3000)}`);
 }

@@ -1,3 +1,5 @@
+import { type Ask, programAsks } from './program-asks.ts';
+
 /** What the marked calendar holds that an exit can be asked for. */
 export interface Marked {
   readonly calendar: string;
@@ -10,10 +12,12 @@ export interface Marked {
   readonly offer: string;
   /** The key of an ask for more of it. */
   readonly ask: string;
+  /** A list of tasks of the same owner’s, and the keys of what is in it. */
+  readonly list: string;
+  readonly tasks: readonly string[];
 }
 export const RANGE = 'from=2027-06-07&to=2027-06-14&zone=Europe%2FLisbon';
 
-export type Ask = { method: string; path: string; body?: unknown; headers?: Record<string, string> };
 const get = (path: string): Ask[] => [{ method: 'GET', path }];
 /** A page as a browser first gets it, and as the router asks for it afterwards. */
 const page = (path: string): Ask[] => [...get(path), { method: 'GET', path, headers: { RSC: '1' } }];
@@ -27,8 +31,12 @@ export const rights = {
   speaks: false,
   copies: false,
   shares: false,
+  absence: false,
 };
 export const wholly = { audience: { kind: 'person', id: 'wren' }, rights };
+
+/** Days that have passed. */
+const ABSENCE = { from: '2000-01-01', until: '2000-01-02', inside: '', outside: '', cover: null, declines: false };
 
 /** A search for times of three people. */
 const TIMES = {
@@ -41,77 +49,6 @@ const TIMES = {
 
 const { length: _length, ...ROUND } = TIMES;
 
-const CALDAV = 'xmlns:d="DAV:" xmlns:c="urn:ietf:params:xml:ns:caldav"';
-
-/** Everything that a calendar program of somebody's can ask of a calendar, and of whose it is. Nothing here changes anything: tags are stale. */
-export function programAsks(me: string, calendar: string, ids: readonly string[]): Ask[] {
-  const at = `/dav/calendars/${me}/${calendar}/`;
-  const find = (path: string, depth: string, body?: string): Ask => ({
-    method: 'PROPFIND',
-    path,
-    headers: { depth },
-    ...(body ? { body } : {}),
-  });
-  const report = (body: string): Ask => ({ method: 'REPORT', path: at, headers: { depth: '1' }, body });
-  const query = (filter: string, data = '<c:calendar-data/>') =>
-    report(
-      `<c:calendar-query ${CALDAV}><d:prop><d:getetag/>${data}</d:prop><c:filter><c:comp-filter name="VCALENDAR"><c:comp-filter name="VEVENT">${filter}</c:comp-filter></c:comp-filter></c:filter></c:calendar-query>`,
-    );
-  const span = 'start="20270601T000000Z" end="20270701T000000Z"';
-  const names = ids.map((id) => `<d:href>${at}${id}.ics</d:href>`).join('');
-  const text = 'BEGIN:VCALENDAR\r\nEND:VCALENDAR\r\n';
-  const stale = { 'if-match': '"none"', 'content-type': 'text/calendar' };
-  return [
-    find('/dav/', '1'),
-    find(`/dav/people/${me}/`, '0'),
-    find('/dav/people/ines/', '0'),
-    find(`/dav/calendars/${me}/`, '1'),
-    find(`/dav/inbox/${me}/`, '1'),
-    find(`/dav/outbox/${me}/`, '0'),
-    find(at, '1'),
-    find(at, '1', '<propfind xmlns="DAV:"><propname/></propfind>'),
-    find(
-      at,
-      '0',
-      `<d:propfind ${CALDAV}><d:prop><d:displayname/><d:owner/><c:calendar-description/><d:current-user-privilege-set/><c:calendar-timezone/></d:prop></d:propfind>`,
-    ),
-    query(''),
-    query(`<c:time-range ${span}/>`),
-    query(`<c:time-range ${span}/>`, `<c:calendar-data><c:expand ${span}/></c:calendar-data>`),
-    query('<c:prop-filter name="DESCRIPTION"><c:text-match>notesqz</c:text-match></c:prop-filter>'),
-    report(
-      `<c:calendar-multiget ${CALDAV}><d:prop><d:getetag/><c:calendar-data/></d:prop>${names}</c:calendar-multiget>`,
-    ),
-    report(`<c:free-busy-query ${CALDAV}><c:time-range ${span}/></c:free-busy-query>`),
-    ...ids.flatMap((id): Ask[] => [
-      { method: 'GET', path: `${at}${id}.ics` },
-      { method: 'PUT', path: `${at}${id}.ics`, body: text, headers: stale },
-      { method: 'DELETE', path: `${at}${id}.ics`, headers: stale },
-    ]),
-    { method: 'PROPPATCH', path: at, body: '<propertyupdate xmlns="DAV:"/>' },
-    { method: 'OPTIONS', path: at },
-    {
-      method: 'POST',
-      path: `/dav/outbox/${me}/`,
-      headers: { 'content-type': 'text/calendar' },
-      body: [
-        'BEGIN:VCALENDAR',
-        'VERSION:2.0',
-        'METHOD:REQUEST',
-        'BEGIN:VFREEBUSY',
-        'UID:q',
-        'DTSTART:20270601T000000Z',
-        'DTEND:20270701T000000Z',
-        'ORGANIZER:mailto:ORGANISER',
-        'ATTENDEE:mailto:i.varga@cloudmoor.example',
-        'END:VFREEBUSY',
-        'END:VCALENDAR',
-        '',
-      ].join('\r\n'),
-    },
-  ];
-}
-
 /** How each exit is asked, by method and path of a route, or by the file of a page. Nothing here changes anything for those who may: versions are stale. */
 export const exitsOf = ({
   calendar,
@@ -122,6 +59,8 @@ export const exitsOf = ({
   files,
   offer,
   ask,
+  list,
+  tasks,
 }: Marked): Record<string, () => Ask[]> => ({
   'page.tsx': () => page('/'),
   'sign-in/page.tsx': () => page('/sign-in?to=%2Ffor%2Fines%2Fcalendar'),
@@ -211,7 +150,25 @@ export const exitsOf = ({
   'sightlines/page.tsx': () => [...page('/sightlines'), ...page('/sightlines?who=person%3Abruno')],
   'for/[who]/openings/round/page.tsx': () => page('/for/ines/openings/round'),
   'for/[who]/openings/page.tsx': () => [...page('/for/ines/openings'), ...page('/for/bruno/openings')],
+  'for/[who]/desk/page.tsx': () => page('/for/ines/desk'),
   'for/[who]/messages/page.tsx': () => page('/for/ines/messages'),
+  'for/[who]/tasks/page.tsx': () => [...page('/for/ines/tasks'), ...page(`/for/ines/tasks?list=${list}`)],
+  'GET /api/people/{person}/lists': () => [...get('/api/people/ines/lists'), ...get('/api/people/bruno/lists')],
+  'POST /api/people/{person}/lists': () => [{ method: 'POST', path: '/api/people/ines/lists', body: { name: '' } }],
+  'PUT /api/lists/{list}': () => [{ method: 'PUT', path: `/api/lists/${list}`, body: { name: '' } }],
+  'DELETE /api/lists/{list}': () => [{ method: 'DELETE', path: `/api/lists/${list}` }],
+  'POST /api/lists/{list}': () => [{ method: 'POST', path: `/api/lists/${list}` }],
+  'GET /api/lists/{list}/tasks': () => [
+    ...get(`/api/lists/${list}/tasks`),
+    ...get(`/api/lists/${list}/tasks?done=1`),
+    ...get(`/api/lists/${list}/tasks?after=none`),
+  ],
+  'POST /api/lists/{list}/tasks': () => [{ method: 'POST', path: `/api/lists/${list}/tasks`, body: { title: '' } }],
+  'PATCH /api/tasks/{task}': () =>
+    tasks.map((task) => ({ method: 'PATCH', path: `/api/tasks/${task}`, body: { version: 999, done: true } })),
+  'DELETE /api/tasks/{task}': () => tasks.map((task) => ({ method: 'DELETE', path: `/api/tasks/${task}?version=999` })),
+  'POST /api/tasks/{task}': () =>
+    tasks.map((task) => ({ method: 'POST', path: `/api/tasks/${task}`, body: { yes: true } })),
   'for/[who]/house-rules/page.tsx': () => page('/for/ines/house-rules'),
   'for/[who]/day-sheet/page.tsx': () => page('/for/ines/day-sheet?day=2027-06-08'),
   'for/[who]/settings/page.tsx': () => page('/for/ines/settings'),
@@ -288,11 +245,25 @@ export const exitsOf = ({
   ],
   'GET /api/calendars/{calendar}/load': () => get(`/api/calendars/${calendar}/load?${RANGE}`),
   'GET /api/calendars/{calendar}/file': () => get(`/api/calendars/${calendar}/file`),
-  'GET /api/calendars/{calendar}/sightlines': () => get(`/api/calendars/${calendar}/sightlines`),
+  'GET /api/lists/{list}/file': () => get(`/api/lists/${list}/file`),
+  'POST /api/lists/{list}/file': () => [
+    { method: 'POST', path: `/api/lists/${list}/file`, body: 'BEGIN:VCALENDAR\r\nEND:VCALENDAR\r\n' },
+  ],
+  'PUT /api/tasks/{task}/time': () =>
+    tasks.map((task) => ({ method: 'PUT', path: `/api/tasks/${task}/time`, body: { version: 999, when: null } })),
+  'GET /api/calendars/{calendar}/sightlines': () => [
+    ...get(`/api/calendars/${calendar}/sightlines`),
+    ...get(`/api/calendars/${list}/sightlines`),
+  ],
   'POST /api/calendars/{calendar}/preview': () => [
     {
       method: 'POST',
       path: `/api/calendars/${calendar}/preview`,
+      body: { ...wholly, seen: null, range: { from: '2027-06-07', to: '2027-06-14', zone: 'Europe/Lisbon' } },
+    },
+    {
+      method: 'POST',
+      path: `/api/calendars/${list}/preview`,
       body: { ...wholly, seen: null, range: { from: '2027-06-07', to: '2027-06-14', zone: 'Europe/Lisbon' } },
     },
   ],
@@ -306,7 +277,10 @@ export const exitsOf = ({
     { method: 'POST', path: `/api/calendars/${calendar}/grants`, body: { seen: 'stale', note: '' } },
   ],
   'GET /api/calendars/{calendar}/findings': () => get(`/api/calendars/${calendar}/findings`),
-  'GET /api/calendars/{calendar}/history': () => get(`/api/calendars/${calendar}/history`),
+  'GET /api/calendars/{calendar}/history': () => [
+    ...get(`/api/calendars/${calendar}/history`),
+    ...get(`/api/calendars/${list}/history`),
+  ],
   // Only the owner may: and she is asked to leave it as it is.
   'PUT /api/calendars/{calendar}/suspension': () => [
     { method: 'PUT', path: `/api/calendars/${calendar}/suspension`, body: { suspended: false } },
@@ -474,6 +448,7 @@ export const exitsOf = ({
   'POST /api/attachments/{attachment}': () => [{ method: 'POST', path: '/api/attachments/none' }],
   'POST /api/items/{item}/looking': () =>
     ids.map((id) => ({ method: 'POST', path: `/api/items/${id}/looking`, body: { doing: 'looks' } })),
+  'GET /api/items/{item}/tasks': () => ids.flatMap((id) => get(`/api/items/${id}/tasks`)),
   'GET /api/items/{item}/apart': () => ids.flatMap((id) => get(`/api/items/${id}/apart`)),
   'POST /api/items/{item}/apart': () =>
     ids.map((id) => ({ method: 'POST', path: `/api/items/${id}/apart`, body: { version: -1 } })),
@@ -491,6 +466,35 @@ export const exitsOf = ({
       body: { items: ids.map((item) => ({ item, version: -1 })), change: { kind: 'shift', days: 1, minutes: 0 } },
     },
   ],
+  'for/[who]/day/page.tsx': () => [...page('/for/ines/day'), ...page('/for/me/day?of=evening')],
+  'GET /api/days': () => [
+    ...get('/api/days?of=morning'),
+    ...get('/api/days?of=evening'),
+    ...get('/api/days?of=morning&for=ines'),
+    ...get('/api/days?of=evening&for=nobody'),
+  ],
+  'GET /api/days/letters': () => get('/api/days/letters'),
+  'PUT /api/days/letters': () => [{ method: 'PUT', path: '/api/days/letters', body: { morning: 'x', evening: null } }],
+  'for/[who]/time-use/page.tsx': () => page('/for/ines/time-use'),
+  'GET /api/people/{person}/time-use': () => [
+    ...get('/api/people/ines/time-use?from=2027-06-07&until=2027-06-13&otherFrom=2027-05-31&otherUntil=2027-06-06'),
+    ...get('/api/people/nobody/time-use?from=2027-06-07&until=2027-06-13'),
+  ],
+  'GET /api/people/{person}/time-use/file': () =>
+    get('/api/people/ines/time-use/file?from=2027-06-07&until=2027-06-13'),
+  'PUT /api/people/{person}/time-use': () => [
+    { method: 'PUT', path: '/api/people/ines/time-use', body: { shares: [], version: 999 } },
+  ],
+  'for/[who]/trail/page.tsx': () => [...page('/for/ines/trail'), ...page('/for/me/trail?of=others')],
+  'GET /api/trail': () => [
+    ...get('/api/trail'),
+    ...get('/api/trail?of=others'),
+    ...get(`/api/trail?of=calendar&calendar=${calendar}`),
+    ...get(`/api/trail?of=calendar&calendar=${calendar}&kind=items&who=ines`),
+    ...get('/api/trail?of=calendar&calendar=none'),
+  ],
+  'GET /api/trail/file': () => [...get('/api/trail/file'), ...get(`/api/trail/file?of=calendar&calendar=${calendar}`)],
+  'GET /api/trail/digest': () => get('/api/trail/digest'),
   'GET /api/items/{item}/trail': () => ids.map((id) => ({ method: 'GET', path: `/api/items/${id}/trail` })),
   'POST /api/items/{item}/trail': () => ids.map((id) => ({ method: 'POST', path: `/api/items/${id}/trail` })),
   'GET /api/calendars/{calendar}/removed': () => get(`/api/calendars/${calendar}/removed`),
@@ -536,6 +540,28 @@ export const exitsOf = ({
     ids.map((id) => ({ method: 'PUT', path: `/api/items/${id}/reminder`, body: { minutes: -1, byMail: false } })),
   'POST /api/sendings/{sending}': () => [{ method: 'POST', path: '/api/sendings/none' }],
   'DELETE /api/sendings/{sending}': () => [{ method: 'DELETE', path: '/api/sendings/none' }],
+  'GET /api/desk': () => [...get('/api/desk'), ...get('/api/desk?for=ines'), ...get('/api/desk?for=nobody')],
+  'POST /api/desk/{row}': () =>
+    [{ act: 'left' }, { act: 'back' }, { act: 'accepted' }].map((body) => ({
+      method: 'POST',
+      path: '/api/desk/none',
+      body,
+    })),
+  'POST /api/desk/{row}/open': () => [{ method: 'POST', path: '/api/desk/none/open', body: { open: true } }],
+  'GET /api/people/{person}/desk': () => [...get('/api/people/ines/desk'), ...get('/api/people/nobody/desk')],
+  'PUT /api/people/{person}/desk': () => [
+    { method: 'PUT', path: '/api/people/ines/desk', body: { shifts: {}, first: [], version: -1 } },
+  ],
+  'GET /api/people/{person}/absences': () => [
+    ...get('/api/people/ines/absences'),
+    ...get('/api/people/nobody/absences'),
+  ],
+  'POST /api/people/{person}/absences': () => [{ method: 'POST', path: '/api/people/ines/absences', body: ABSENCE }],
+  'PUT /api/absences/{absence}': () => [
+    { method: 'PUT', path: '/api/absences/none', body: { ...ABSENCE, version: 0 } },
+  ],
+  'DELETE /api/absences/{absence}': () => [{ method: 'DELETE', path: '/api/absences/none' }],
+  'POST /api/absences/{absence}/cover': () => [{ method: 'POST', path: '/api/absences/none/cover' }],
   'GET /api/people/{person}/messages': () => [
     ...get('/api/people/ines/messages'),
     ...get('/api/people/bruno/messages'),

@@ -3,8 +3,9 @@ import { createTransport } from 'nodemailer';
 import { SMTPServer } from 'smtp-server';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { Caller, deliver as deliverTo } from './caller.ts';
-import { type Running, startServer } from './servers.ts';
+import { type Running, startServer, tenSecondsPass } from './servers.ts';
 import { takesAtMost } from './timed.ts';
+import { until } from './until.ts';
 
 /*
  * Mail over real SMTP in one direction and the signed door in the other, read and written by a mail library and never by our own code.
@@ -44,18 +45,14 @@ afterAll(async () => {
   await new Promise<void>((closed) => post.close(() => closed()));
 });
 
-/** Waits until something is there. */
-async function until<T>(look: () => T | undefined | null | false | Promise<T | undefined | null | false>): Promise<T> {
-  for (let tries = 0; tries < 300; tries++) {
-    const found = await look();
-    if (found) return found;
-    await new Promise((again) => setTimeout(again, 100));
-  }
-  throw new Error('it never came');
+/** Waits for a mail that has just been put on its way, but not for its ten seconds. */
+async function mailTo(to: string, subject: RegExp): Promise<ParsedMail> {
+  tenSecondsPass(server.address);
+  return until(
+    `a mail to ${to}: ${subject}`,
+    async () => got.find((one) => one.to === to && subject.test(one.mail.subject ?? ''))?.mail,
+  );
 }
-
-const mailTo = (to: string, subject: RegExp) =>
-  until(() => got.find((one) => one.to === to && subject.test(one.mail.subject ?? ''))?.mail);
 
 const deliver = (raw: string | Buffer, to: string, secret?: string) => deliverTo(server.address, raw, to, secret);
 
@@ -150,8 +147,12 @@ test('an invitation goes out in both names, in parts that any mail program reads
   expect(await deliver(reply, 'i.varga@cloudmoor.example')).toEqual({ status: 202, text: '{"done":true}' });
   // The same once more is the same.
   expect((await deliver(reply, 'i.varga@cloudmoor.example')).status).toBe(202);
-  const meeting = await tomas.json<Meeting>(`/api/items/${item.id}/meeting`);
-  expect(meeting.people[0]).toMatchObject({ address: MARTA, answer: 'accepted', comment: 'Gladly, with Hugo' });
+  // What was taken is stored; it counts as its turn comes.
+  const meeting = await until('her answer', async (say) => {
+    const now = await tomas.json<Meeting>(`/api/items/${item.id}/meeting`);
+    return now.people[0]?.answer === 'accepted' ? now : say(JSON.stringify(now.people));
+  });
+  expect(meeting.people[0]).toMatchObject({ address: MARTA, comment: 'Gladly, with Hugo' });
   const { threads } = await tomas.json<{ threads: { title: string; messages: { kind: string }[] }[] }>(
     '/api/people/ines/messages',
   );
@@ -168,7 +169,8 @@ test('an invitation goes out in both names, in parts that any mail program reads
 
 test('what isn’t vouched for does nothing that a person hasn’t pressed; nobody’s word counts but our own mail host’s', async () => {
   const { item } = await callMeeting('Peat survey');
-  const mail = await until(() => got.find((one) => one.mail.subject === 'Peat survey')?.mail);
+  tenSecondsPass(server.address);
+  const mail = await until('the mail', async () => got.find((one) => one.mail.subject === 'Peat survey')?.mail);
   const uid = /^UID:(.*)$/m.exec(unfolded(calendarOf(mail)))?.[1]?.trim() ?? '';
   const lines = (answer: string) =>
     [
@@ -195,12 +197,14 @@ test('what isn’t vouched for does nothing that a person hasn’t pressed; nobo
   ])
     expect((await deliver(raw(headers), 'i.varga@cloudmoor.example')).status).toBe(202);
   const answers = async () => (await tomas.json<Meeting>(`/api/items/${item.id}/meeting`)).people[0]?.answer;
-  expect(await answers()).toBe('needs-action');
   type Threads = { threads: { title: string; messages: { key: string; pending: boolean; why: string | null }[] }[] };
-  const { threads } = await tomas.json<Threads>('/api/people/ines/messages');
-  const waits = threads.find((t) => t.title === 'Peat survey')?.messages.filter((m) => m.pending) ?? [];
-  expect(waits).toHaveLength(4);
+  const waits = await until('all four to wait for a person', async (say) => {
+    const { threads } = await tomas.json<Threads>('/api/people/ines/messages');
+    const found = threads.find((t) => t.title === 'Peat survey')?.messages.filter((m) => m.pending) ?? [];
+    return found.length === 4 ? found : say(`${found.length} wait`);
+  });
   expect(waits[0]?.why).toBe('notChecked');
+  expect(await answers()).toBe('needs-action');
   expect((await tomas.send('POST', `/api/messages/${waits[0]?.key}`)).status).toBe(200);
   expect(await answers()).toBe('declined');
   // Somebody who doesn't speak for her can't.

@@ -4,6 +4,25 @@ export interface Names {
   readonly nameOf: (el: Element) => string;
 }
 
+/** Where things of a role can be in the page; what isn't listed is looked for everywhere. */
+export const CANDIDATES: Record<string, string> = {
+  button: 'button, [role="button"], summary',
+  link: 'a[href]',
+  textbox: 'input, textarea, [role="textbox"]',
+  combobox: 'input, select, [role="combobox"]',
+  checkbox: 'input[type="checkbox"]',
+  switch: 'input[role="switch"]',
+  option: '[role="option"], option',
+  menuitem: '[role="menuitem"]',
+  heading: 'h1, h2, h3',
+  alert: '[role="alert"]',
+  status: '[role="status"]',
+  complementary: 'aside',
+  region: 'section, [role="region"]',
+  row: 'tr',
+  article: 'article',
+};
+
 /** Runs in the page: puts `paramoNames` on its window. */
 export function installNames(): void {
   const TAGS: Record<string, string> = {

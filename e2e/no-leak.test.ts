@@ -2,7 +2,8 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { beforeAll, describe, expect, test } from 'vitest';
 import { Caller, deliver } from './caller.ts';
-import { exitsOf, programAsks, RANGE, rights, wholly } from './exits.ts';
+import { exitsOf, RANGE, rights, wholly } from './exits.ts';
+import { type Ask, programAsks } from './program-asks.ts';
 import { sampleFor } from './servers.ts';
 
 /*
@@ -55,6 +56,21 @@ const ASKED = ['ines', 'kofi'];
 const files: string[] = [];
 /** Who meets what Pim put forward: Pim, and those who may say yes to it. */
 const MEETS = ['ines', 'tomas', 'pim'];
+/** A list of her tasks, and what is in it. */
+let list = '';
+const tasks: string[] = [];
+/** What of her tasks each meets, by the table of docs/access.md: hers whole; to whom it was given in full, and at title; nobody else. */
+const TASK_FIELDS = ['title', 'notes', 'link', 'category'] as const;
+const taskMark = (item: ItemName, field: (typeof TASK_FIELDS)[number]) => `zqtask${item}${field}qz`;
+const MAY_TASKS: Record<string, Record<ItemName, readonly (typeof TASK_FIELDS)[number][]>> = {
+  ines: { follow: TASK_FIELDS, open: TASK_FIELDS, outline: TASK_FIELDS, private: TASK_FIELDS },
+  tomas: { follow: TASK_FIELDS, open: TASK_FIELDS, outline: ['title'], private: [] },
+  bruno: { follow: ['title'], open: TASK_FIELDS, outline: ['title'], private: [] },
+};
+const NO_TASKS = { follow: [], open: [], outline: [], private: [] };
+/** Who sets her away notice, and to whom nothing of it is said. */
+const SETS = ['ines', 'tomas'];
+const STRANGERS = ['dario', 'marta', 'nobody signed in'];
 const MARTA = 'marta@quill-audit.example';
 
 beforeAll(async () => {
@@ -72,12 +88,41 @@ beforeAll(async () => {
   await shownByLink(ines);
   await writeMarked();
   offer = await offerTimes(ines);
+  await addTasks(ines);
+  const away = { from: '2027-11-02', until: '2027-11-03', inside: 'zqawayin', outside: 'zqawayout', cover: null };
+  const set = await ines.send('POST', '/api/people/ines/absences', { ...away, declines: false });
+  expect(set.status).toBe(200);
   const asks = { to: ['ines'], rights, why: 'zqaskwhyqz' };
   expect((await (callers.get('kofi') as Caller).send('POST', '/api/asks', asks)).status).toBe(200);
   const { waiting } = await ines.json<{ waiting: { key: string; why: string }[] }>('/api/asks');
   ask = waiting.find((one) => one.why === 'zqaskwhyqz')?.key ?? '';
   expect(ask).not.toBe('');
 });
+
+/** Tasks of hers, each marked and belonging to the item of its name; given to Tomas in full and to Bruno by title. */
+async function addTasks(ines: Caller): Promise<void> {
+  const begun = await ines.send('POST', '/api/people/ines/lists', { name: 'zqlistnameqz' });
+  list = JSON.parse(begun.text).list;
+  for (const [i, item] of ITEMS.entries()) {
+    const made = await ines.send('POST', `/api/lists/${list}/tasks`, {
+      title: taskMark(item, 'title'),
+      notes: taskMark(item, 'notes'),
+      link: `https://${taskMark(item, 'link')}.example/`,
+      categories: [taskMark(item, 'category')],
+      visibility: item,
+      tie: { item: ids[i], as: 'prepare', days: 1 },
+    });
+    expect(made.status).toBe(200);
+    tasks.push(JSON.parse(made.text).task.id);
+  }
+  for (const [to, sight] of [
+    ['tomas', 'full'],
+    ['bruno', 'title'],
+  ]) {
+    const given = { audience: { kind: 'person', id: to }, rights: { ...rights, sight }, seen: null };
+    expect((await ines.send('PUT', `/api/calendars/${list}/grants`, given)).status).toBe(200);
+  }
+}
 
 /** Times of hers held and offered: worded for a stranger, under a title and a place that are hers. */
 async function offerTimes(ines: Caller): Promise<string> {
@@ -235,7 +280,7 @@ async function shownByLink(ines: Caller): Promise<void> {
   outlineLink = await makeLink(key, 'outline');
 }
 
-const exitsNow = () => exitsOf({ calendar, ids, link, suggestion, preview, files, offer, ask });
+const exitsNow = () => exitsOf({ calendar, ids, link, suggestion, preview, files, offer, ask, list, tasks });
 
 /** Every page and every route that has a file of its own, read off the files. */
 function exitsInFiles(folder = 'src/app', below = ''): string[] {
@@ -251,6 +296,15 @@ function exitsInFiles(folder = 'src/app', below = ''): string[] {
       ].map((m) => `${name} ${m[1]}`);
     return /^(page|not-found|error|loading|template|default|opengraph-image)\.tsx?$/.test(entry.name) ? [name] : [];
   });
+}
+
+/** What somebody is answered: what only reads is asked at once, what may write one after the other. */
+async function answersTo(caller: Caller, asks: readonly Ask[]) {
+  const send = (ask: Ask) => caller.send(ask.method, ask.path, ask.body, ask.headers);
+  if (asks.every((ask) => ask.method === 'GET')) return Promise.all(asks.map(send));
+  const answers: Awaited<ReturnType<typeof send>>[] = [];
+  for (const ask of asks) answers.push(await send(ask));
+  return answers;
 }
 
 test('every exit is known here', async () => {
@@ -270,14 +324,28 @@ describe.each(Object.keys(MAY))('%s', (who) => {
     const forward = new Set<string>();
     const mail = new Set<string>();
     const asked = new Set<string>();
+    const todo = new Set<string>();
+    const mayTasks = MAY_TASKS[who] ?? NO_TASKS;
     for (const [exit, asks] of Object.entries(exitsNow()))
-      for (const ask of asks()) {
-        const answer = await caller.send(ask.method, ask.path, ask.body, ask.headers);
+      for (const answer of await answersTo(caller, asks())) {
         expect([exit, answer.status >= 500]).toEqual([exit, false]);
         const said = `${answer.text}\n${[...answer.headers].join('\n')}`;
+        // What holds nothing that was marked is not looked through for each.
+        if (!said.includes('zq')) continue;
         if (said.includes('zqforward')) forward.add(exit);
         if (said.includes('zqask')) asked.add(exit);
+        // What a stranger is answered while she is away is for who sets it; what colleagues are answered isn't for strangers.
+        if (said.includes('zqawayout')) expect([exit, who, SETS.includes(who)]).toEqual([exit, who, true]);
+        if (said.includes('zqawayin')) expect([exit, who, STRANGERS.includes(who)]).toEqual([exit, who, false]);
         for (const [, name] of said.matchAll(/zqmail(\w+?)qz/g)) mail.add(name as string);
+        // What a list is called is told to whoever sees it, and to administrators, for what somebody's leaving would hand on.
+        if (said.includes('zqlist')) expect([exit, who, who in MAY_TASKS || who === 'noor']).toEqual([exit, who, true]);
+        for (const item of ITEMS)
+          for (const field of TASK_FIELDS) {
+            if (!said.includes(taskMark(item, field))) continue;
+            todo.add(taskMark(item, field));
+            expect([exit, item, field, mayTasks[item].includes(field)]).toEqual([exit, item, field, true]);
+          }
         for (const item of ITEMS)
           for (const field of FIELDS) {
             if (!said.includes(mark(item, field))) continue;
@@ -285,11 +353,15 @@ describe.each(Object.keys(MAY))('%s', (who) => {
             expect([exit, item, field, may[item].includes(field)]).toEqual([exit, item, field, true]);
           }
       }
+    const allTasks = ITEMS.flatMap((item) => mayTasks[item].map((field) => taskMark(item, field)));
+    expect([...todo].sort()).toEqual(allTasks.sort());
     const all = ITEMS.flatMap((item) => may[item].map((field) => mark(item, field)));
     expect([...met].sort()).toEqual(all.sort());
     expect([...mail].sort()).toEqual(MAIL[who] ?? []);
-    expect([...asked]).toEqual(ASKED.includes(who) ? ['GET /api/asks'] : []);
-    expect([...forward]).toEqual(MEETS.includes(who) ? ['GET /api/suggestions'] : []);
+    // Who decides it has it on their Desk too; who only said it doesn't.
+    const desk = (list: readonly string[]) => (list.includes(who) && who !== list.at(-1) ? ['GET /api/desk'] : []);
+    expect([...asked].sort()).toEqual(ASKED.includes(who) ? ['GET /api/asks', ...desk(ASKED)] : []);
+    expect([...forward].sort()).toEqual(MEETS.includes(who) ? [...desk(MEETS), 'GET /api/suggestions'] : []);
   });
 });
 
@@ -307,27 +379,43 @@ test.each(Object.keys(MAY).filter((who) => who !== 'nobody signed in'))(
     const program = new Caller(home);
     const met = new Set<string>();
     const mail = new Set<string>();
-    // What it finds is asked for by its own names too.
-    const listed = await program.send('PROPFIND', `/dav/calendars/${me.handle}/${calendar}/`, undefined, {
-      authorization,
-      depth: '1',
-    });
-    const found = [...listed.text.matchAll(/([\w~-]+)\.ics</g)].map((m) => m[1] as string);
-    // Of another week there is nothing by itself; of this one there is as much as they see.
-    for (const ask of programAsks(me.handle, calendar, [...ids, ...found.slice(0, 40)])) {
-      const body = typeof ask.body === 'string' ? ask.body.replace('ORGANISER', me.address) : ask.body;
-      const answer = await program.send(ask.method, ask.path, body, { authorization, ...ask.headers });
-      expect([ask.method, ask.path, answer.status >= 500]).toEqual([ask.method, ask.path, false]);
-      const said = `${answer.text}\n${[...answer.headers].join('\n')}`;
-      for (const [, name] of said.matchAll(/zqmail(\w+?)qz/g)) mail.add(name as string);
-      expect([ask.path, /zq(forward|ask)/.test(said)]).toEqual([ask.path, false]);
-      for (const item of ITEMS)
-        for (const field of FIELDS) {
-          if (!said.includes(mark(item, field))) continue;
-          met.add(mark(item, field));
-          expect([ask.path, item, field, may[item].includes(field)]).toEqual([ask.path, item, field, true]);
+    const todo = new Set<string>();
+    const mayTasks = MAY_TASKS[who] ?? NO_TASKS;
+    for (const [key, known, holds] of [
+      [calendar, ids, 'VEVENT'],
+      [list, tasks, 'VTODO'],
+    ] as const) {
+      // What it finds is asked for by its own names too.
+      const listed = await program.send('PROPFIND', `/dav/calendars/${me.handle}/${key}/`, undefined, {
+        authorization,
+        depth: '1',
+      });
+      const found = [...listed.text.matchAll(/([\w~-]+)\.ics</g)].map((m) => m[1] as string);
+      // Of another week there is nothing by itself; of this one there is as much as they see.
+      for (const ask of programAsks(me.handle, key, [...known, ...found.slice(0, 40)], holds)) {
+        const body = typeof ask.body === 'string' ? ask.body.replace('ORGANISER', me.address) : ask.body;
+        const answer = await program.send(ask.method, ask.path, body, { authorization, ...ask.headers });
+        expect([ask.method, ask.path, answer.status >= 500]).toEqual([ask.method, ask.path, false]);
+        const said = `${answer.text}\n${[...answer.headers].join('\n')}`;
+        for (const [, name] of said.matchAll(/zqmail(\w+?)qz/g)) mail.add(name as string);
+        expect([ask.path, /zq(forward|ask)/.test(said)]).toEqual([ask.path, false]);
+        if (said.includes('zqlist')) expect([ask.path, who in MAY_TASKS]).toEqual([ask.path, true]);
+        for (const item of ITEMS) {
+          for (const field of TASK_FIELDS) {
+            if (!said.includes(taskMark(item, field))) continue;
+            todo.add(taskMark(item, field));
+            expect([ask.path, item, field, mayTasks[item].includes(field)]).toEqual([ask.path, item, field, true]);
+          }
+          for (const field of FIELDS) {
+            if (!said.includes(mark(item, field))) continue;
+            met.add(mark(item, field));
+            expect([ask.path, item, field, may[item].includes(field)]).toEqual([ask.path, item, field, true]);
+          }
         }
+      }
     }
+    const allTasks = ITEMS.flatMap((item) => mayTasks[item].map((field) => taskMark(item, field)));
+    expect([...todo].sort()).toEqual(allTasks.sort());
     // A briefing, files and what a file once said of an item come no such way.
     const ways = (field: Field) => !['briefing', 'file', 'kept'].includes(field);
     const all = ITEMS.flatMap((item) => may[item].filter(ways).map((field) => mark(item, field)));
@@ -368,10 +456,12 @@ test('what is hidden and what isn’t there answer alike, to the byte', async ()
     await same(dario, method, (key) => `/api/calendars/${key}/${tail}`, calendar, body);
   const made = await dario.send('POST', '/api/tokens', { name: 'x', reads: false, calendar: null, until: null });
   const authorization = `Bearer ${JSON.parse(made.text).secret}`;
-  const asksOn = (key: string) =>
-    programAsks('dario', key, ids).filter((one) => one.path.includes('/dav/calendars/dario/'));
-  for (const [i, ask] of asksOn(calendar).entries()) {
-    const other = asksOn(none)[i];
+  const asksOn = (key: string, known: readonly string[], holds: 'VEVENT' | 'VTODO') =>
+    programAsks('dario', key, known, holds)
+      .filter((one) => one.path.includes('/dav/calendars/dario/'))
+      .map((one, i) => ({ one, known, holds, i }));
+  for (const { one: ask, known, holds, i } of [...asksOn(calendar, ids, 'VEVENT'), ...asksOn(list, tasks, 'VTODO')]) {
+    const other = asksOn(none, known, holds)[i]?.one;
     const [a, b] = await Promise.all(
       [ask, other].map((one) =>
         dario.send(one?.method ?? '', one?.path ?? '', one?.body, { authorization, ...one?.headers }),
@@ -384,6 +474,21 @@ test('what is hidden and what isn’t there answer alike, to the byte', async ()
     await same(dario, 'PATCH', (key) => `/api/items/${key}`, id, { version: 1, fields: { title: 'x' } });
     await same(dario, 'DELETE', (key) => `/api/items/${key}?version=1`, id);
   }
+  for (const task of tasks) {
+    await same(dario, 'PATCH', (key) => `/api/tasks/${key}`, task, { version: 1, done: true });
+    await same(dario, 'DELETE', (key) => `/api/tasks/${key}?version=1`, task);
+    await same(dario, 'POST', (key) => `/api/tasks/${key}`, task, { yes: true });
+    await same(dario, 'PUT', (key) => `/api/tasks/${key}/time`, task, { version: 1, when: null });
+  }
+  // What she keeps private is nowhere for whoever reads all the rest.
+  const tomas = callers.get('tomas') as Caller;
+  await same(tomas, 'PATCH', (key) => `/api/tasks/${key}`, tasks[3] ?? '', { version: 1, done: true });
+  for (const tail of ['tasks', 'tasks?done=1', 'file'])
+    await same(dario, 'GET', (key) => `/api/lists/${key}/${tail}`, list);
+  await same(dario, 'POST', (key) => `/api/lists/${key}/tasks`, list, { title: 'x' });
+  await same(dario, 'DELETE', (key) => `/api/lists/${key}`, list);
+  for (const tail of ['sightlines', 'history'])
+    await same(dario, 'GET', (key) => `/api/calendars/${key}/${tail}`, list);
   await same(kofi, 'GET', (key) => `/api/items/${key}`, ids[0] ?? '');
   await same(kofi, 'PUT', (key) => `/api/suggestions/${key}`, suggestion, { answer: 'no' });
   await same(dario, 'POST', (key) => `/api/asks/${key}`, ask, { answer: 'refuse', turns: 0 });

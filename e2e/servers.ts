@@ -64,6 +64,14 @@ async function freePort(): Promise<number> {
   });
 }
 
+/** The running servers by their address. */
+const running = new Map<string, ChildProcess>();
+
+/** Puts a server's clock forward by ten seconds: what waits for its ten seconds is sent, and nobody waits for it. */
+export function tenSecondsPass(address: string): void {
+  if (!running.get(address)?.kill('SIGUSR2')) throw new Error(`no server runs at ${address}`);
+}
+
 /** The address of a server with the sample organisation for one file of tests alone; it ends with them. */
 export async function sampleFor(name: string): Promise<string> {
   const server = await startServer(name, { demo: true, sample: true });
@@ -95,8 +103,10 @@ export async function startServer(
   else if (options.sample) seed(env);
   const child = spawn(process.execPath, ['server.mjs'], { env, stdio: ['ignore', 'pipe', 'pipe'] });
   await ready(child);
+  const address = `http://localhost:${port}`;
+  running.set(address, child);
   return {
-    address: `http://localhost:${port}`,
+    address,
     port,
     data,
     stop: () =>

@@ -1,10 +1,11 @@
 import type { Browser } from 'puppeteer-core';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { calendarFile, MARKS } from './calendar-file.ts';
-import { Desk, startBrowser, until } from './desk.ts';
+import { Desk, startBrowser } from './desk.ts';
 import { fileToUpload } from './file-to-upload.ts';
 import { START_CODE, startServer } from './servers.ts';
 import { takesAtMost } from './timed.ts';
+import { until } from './until.ts';
 
 const PASSWORD = 'moor-mist-2027';
 const PEOPLE = ['Tomas Lindqvist', 'Amara Reyes', 'Bruno Keane', 'Dario Venn', 'Wren Castellan'];
@@ -30,6 +31,9 @@ async function signedIn(name: string): Promise<{ desk: Desk; bytes: () => Promis
   });
   await desk.go(`${home}/sign-in`);
   await desk.signIn(address(name), PASSWORD);
+  // Whoever has something to decide begins at their Desk.
+  await desk.find('status', 'live');
+  await desk.press('link', 'Calendar');
   await desk.find('heading', /March 2027/);
   return { desk, bytes: async () => `${(await Promise.all(bodies)).join('\n')}\n${await desk.page.content()}` };
 }
@@ -124,7 +128,7 @@ test('the main job: a manager’s calendar, run by her assistant, seen by five c
   const tomas = (await signedIn('Tomas Lindqvist')).desk;
   await ines.press('link', 'Calendar');
   await item(ines, /^Zqtitle Weir talk/);
-  await tomas.press('link', /Inés Varga Director/);
+  await tomas.press('link', /^(IV )?Inés Varga/);
   await item(tomas, /^Zqtitle Weir talk/);
   await tomas.press('link', /^New for Inés/);
   await tomas.find('complementary', 'New item');

@@ -61,55 +61,19 @@ async function picture(name, who, path, more = {}) {
   console.log(`${out}/${name}.png`);
 }
 
-/** Where the sample organisation's link leads. */
-async function linkPath() {
-  const context = await browser.createBrowserContext();
-  const page = await context.newPage();
-  await page.goto(`http://ines.localhost:${port}/sign-in`);
-  const path = await page.evaluate(async () => {
-    const json = async (/** @type {string} */ url) => (await fetch(url)).json();
-    await fetch('/api/demo/step-in', {
-      method: 'POST',
-      body: JSON.stringify({ handle: 'ines' }),
-      headers: { 'content-type': 'application/json' },
-    });
-    const frame = await json('/api/frame');
-    const own = frame.principals.find((/** @type {{ own: boolean }} */ p) => p.own).calendar;
-    const lines = await json(`/api/calendars/${own}/sightlines`);
-    const further = await json(`/api/calendars/${lines.others[0].key}/sightlines`);
-    return further.rows.find((/** @type {{ link: string | null }} */ r) => r.link).link;
-  });
-  await context.close();
-  return path;
-}
-
 const press = (/** @type {string} */ name) => async (/** @type {import('puppeteer-core').Page} */ page) => {
   const found = await page.waitForSelector(`::-p-text(${name})`);
   await found?.click();
 };
+await picture('desk', 'tomas', '/for/tomas/desk', { steps: (page) => page.keyboard.press('ArrowDown') });
+await picture('evening', 'tomas', '/for/tomas/day?of=evening');
+await picture('trail', 'ines', '/for/ines/trail');
+await picture('time-use', 'ines', '/for/ines/time-use');
+await picture('away', 'ines', '/for/ines/calendar?away=1');
 await picture('week-board', 'tomas', '/for/ines/calendar', { steps: press('Heron: terms') });
-await picture('form', 'tomas', '/for/ines/calendar?new=1', {
-  steps: (page) => page.waitForSelector('::-p-aria(Title)'),
-});
 await picture('free-busy', 'kofi', '/for/kofi/calendar?of=ines');
 await picture('sightlines', 'ines', '/for/ines/sightlines', { steps: press('Tomas Lindqvist') });
 await picture('seen-as', 'ines', '/for/ines/calendar?as=person%3Aamara');
-await picture('ask', 'ines', '/for/ines/sightlines', {
-  steps: async (page) => {
-    await press('Tomas Lindqvist')(page);
-    await page.waitForNetworkIdle({ idleTime: 400, concurrency: 1 });
-    const blocks = await page.$$('[class*="_mini"] button[data-block]');
-    for (const block of blocks)
-      if ((await block.evaluate((el) => el.textContent)) === 'Private') {
-        await block.click();
-        break;
-      }
-    await page.waitForSelector('::-p-text(As it stood on)');
-    await page.evaluate(() => {
-      for (const column of document.querySelectorAll('[class*="_sightlines"] [class*="_col"]')) column.scrollTop = 260;
-    });
-  },
-});
 await picture('findings', 'ines', '/for/ines/sightlines', {
   steps: async (page) => {
     await page.waitForSelector('[class*="_seg"][class*="_sight"] button');
@@ -121,29 +85,11 @@ await picture('findings', 'ines', '/for/ines/sightlines', {
     await page.waitForSelector('::-p-text(become readable)');
   },
 });
-await picture('outside', 'bruno', '/for/bruno/sightlines', {
-  steps: async (page) => {
-    await press('Perpetua Oduya')(page);
-    await page.waitForNetworkIdle({ idleTime: 400, concurrency: 1 });
-    await page.evaluate(() => {
-      for (const button of document.querySelectorAll('[class*="_seg"][class*="_sight"] button'))
-        if (button.textContent?.startsWith('Titles')) /** @type {HTMLElement} */ (button).click();
-    });
-    await page.waitForSelector('::-p-text(Ask an administrator)');
-  },
-});
-await picture('stranger', '', await linkPath());
-await picture('asks', 'bruno', '/for/bruno/messages', {
-  steps: async (page) => {
-    const head = await page.waitForSelector('::-p-text(Access asked for)');
-    await head?.evaluate((el) => el.scrollIntoView());
-  },
-});
 await picture('messages', 'tomas', '/for/ines/messages');
 await picture('house-rules', 'ines', '/for/ines/house-rules');
 await picture('people', 'oona', '/for/oona/people');
-await picture('night', 'bruno', '/for/bruno/calendar', { dark: true });
-await picture('phone', 'tomas', '/for/ines/calendar', { size: [390, 844] });
+await picture('phone', 'tomas', '/for/ines/calendar', { size: [390, 844], dark: true });
+await picture('tasks', 'tomas', '/for/ines/tasks', { steps: press('Sign the lease of the Seed Store') });
 await picture('month', 'tomas', '/for/ines/calendar?view=month');
 await picture(
   'openings',

@@ -50,6 +50,15 @@ export async function sendFile(calendar: string, file: Blob, signal: AbortSignal
   })) as Answer<'previewImport'>;
 }
 
+/** Brings the tasks of a file into a list. */
+export async function sendTasks(list: string, file: Blob): Promise<Answer<'importTasks'>> {
+  return (await send(`/api/lists/${encodeURIComponent(list)}/file`, {
+    method: 'POST',
+    body: file,
+    headers: { 'content-type': 'text/calendar' },
+  })) as Answer<'importTasks'>;
+}
+
 /** Adds a file to an item, as it is. */
 export async function sendAttachment(item: string, file: File): Promise<Answer<'addAttachment'>> {
   const query = new URLSearchParams({ name: file.name });

@@ -13,8 +13,8 @@ const principal = z.strictObject({
   own: z.boolean(),
   calendar: z.string(),
   share: z.boolean(),
-  /** How many invitations to them wait for an answer that one may give. */
-  needs: z.number(),
+  /** Whether one sees something of their tasks. */
+  tasks: z.boolean(),
 });
 export type Principal = z.infer<typeof principal>;
 
@@ -43,6 +43,8 @@ const frameAnswer = z.strictObject({
   warnOutside: z.boolean(),
   /** How much one was told and hasn't read. */
   unread: z.number(),
+  /** How many tasks wait for one's yes. */
+  tasksAsked: z.number(),
   /** How much is more open on one's own calendars than it should be, as it was last counted. */
   findings: z.number(),
   /** Of an account that several people use: whether who is behind this window has to be said, who it is, and who said so of late. */

@@ -14,4 +14,6 @@ export const MAY_NOTHING = {
   run: false,
   seePrivate: false,
   bringBack: false,
+  /** Set the owner's away notice. */
+  absence: false,
 };

@@ -5,6 +5,9 @@ import { at, done, type Routes } from './route.ts';
 import { audienceWire, instant, preset } from './sharing/sharing.ts';
 import { rightsSchema } from './sharing/sight.ts';
 
+/** What isn't somebody's main calendar: a further one, or a list of tasks (an empty name is the list everybody begins with). */
+const further = z.strictObject({ key: z.string(), kind: z.enum(['calendar', 'tasks']), name: z.string() }).nullable();
+
 /** What one was told of one's access to others' calendars, and what soon ends: given by oneself, or held. */
 const noticesAnswer = z.strictObject({
   notices: z.array(
@@ -21,8 +24,8 @@ const noticesAnswer = z.strictObject({
       open: z.boolean(),
       /** Where it is about one's own calendar: who was given access to it, or lost it. */
       about: z.string().nullable(),
-      /** The further calendar it is about; `null` for a main one. */
-      further: z.strictObject({ key: z.string(), name: z.string() }).nullable(),
+      /** The further calendar or the list it is about; `null` for a main calendar. */
+      further,
     }),
   ),
   /** What is more open on one's own calendars than it should be: said once a month. */
@@ -55,7 +58,7 @@ const noticesAnswer = z.strictObject({
   ending: z.array(
     z.strictObject({
       key: z.string(),
-      further: z.strictObject({ key: z.string(), name: z.string() }).nullable(),
+      further,
       audience: audienceWire.nullable(),
       /** Its end has come, and it wasn't cleared away yet. */
       over: z.boolean(),

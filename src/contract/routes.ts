@@ -1,11 +1,13 @@
+import { absenceRoutes } from './absences.ts';
 import type { RouteName } from './addresses.ts';
+import { dayRoutes } from './days.ts';
+import { deskRoutes } from './desk.ts';
 import { frameRoutes } from './frame.ts';
 import { attachmentRoutes } from './items/attachments.ts';
 import { fileRoutes } from './items/files.ts';
 import { itemRoutes } from './items/items.ts';
 import { lookingRoutes } from './items/looking.ts';
 import { severalRoutes } from './items/several.ts';
-import { trailRoutes } from './items/trail.ts';
 import { laneRoutes } from './lanes.ts';
 import { holdRoutes } from './meetings/holds.ts';
 import { meetingRoutes } from './meetings/meetings.ts';
@@ -26,10 +28,18 @@ import { reviewRoutes } from './sharing/review.ts';
 import { ruleRoutes } from './sharing/rules.ts';
 import { sharingRoutes } from './sharing/sharing.ts';
 import { suggestionRoutes } from './suggestions.ts';
+import { taskRoutes } from './tasks.ts';
+import { timeUseRoutes } from './time-use.ts';
+import { trailRoutes } from './trail.ts';
 
 /** Every route of the API. The OpenAPI description, the typed call, the server's checks and the leak test all read this. */
 export const ROUTES = {
   ...frameRoutes,
+  ...deskRoutes,
+  ...absenceRoutes,
+  ...dayRoutes,
+  ...timeUseRoutes,
+  ...taskRoutes,
   ...peopleRoutes,
   ...itemRoutes,
   ...fileRoutes,

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { KINDS } from '@/core/calendar/index.ts';
 import { type ItemWire, itemWire, rangeQuery } from './items/items.ts';
 import { at, type Routes } from './route.ts';
+import { type TaskWire, taskWire } from './tasks.ts';
 
 /** What is looked for: words that all stand in what one sees of an item, of a kind, between dates; in the calendars one keeps, or in all. */
 export const searchQuery = z.strictObject({
@@ -23,6 +24,15 @@ const searchAnswer = z.strictObject({
   ),
   /** There may be more than is shown. */
   cut: z.boolean(),
+  /** Tasks whose words, as one sees them, hold what is looked for; `of` is the list’s name where it isn’t the one its owner began with. */
+  tasks: z.array(
+    z.strictObject({
+      owner: z.strictObject({ handle: z.string(), name: z.string(), colour: z.number() }),
+      of: z.string().nullable(),
+      task: taskWire,
+    }),
+  ),
+  tasksCut: z.boolean(),
 });
 export interface SearchAnswer {
   readonly found: readonly {
@@ -32,6 +42,12 @@ export interface SearchAnswer {
     readonly item: ItemWire;
   }[];
   readonly cut: boolean;
+  readonly tasks: readonly {
+    readonly owner: { readonly handle: string; readonly name: string; readonly colour: number };
+    readonly of: string | null;
+    readonly task: TaskWire;
+  }[];
+  readonly tasksCut: boolean;
 }
 
 /** On which days of a calendar something is whose words, as one sees them, hold what is looked for. */

@@ -1,4 +1,12 @@
-import { createCipheriv, createDecipheriv, createHmac, hkdfSync, randomBytes, timingSafeEqual } from 'node:crypto';
+import {
+  createCipheriv,
+  createDecipheriv,
+  createHmac,
+  hash,
+  hkdfSync,
+  randomBytes,
+  timingSafeEqual,
+} from 'node:crypto';
 import { settings } from './settings.ts';
 
 /** A new random id of 128 bits, for use outside. It begins with no dash: on a command line that would be an option. */
@@ -78,8 +86,25 @@ function keyOf(what: string, secret: string): string | null {
 export const offerSecret = (key: string): string => secretOf('offer ', key);
 export const offerKeyOf = (secret: string): string | null => keyOf('offer ', secret);
 
+let desking: string | null = null;
+
+/** The id by which a row of the Desk is known outside: the same for everybody who has it, and it tells nothing of what causes it. */
+export function deskKey(cause: string): string {
+  desking ??= Buffer.from(hkdfSync('sha256', settings().secret, '', 'paramo desk rows', 32)).toString('hex');
+  // Only the first half of the digest is given out, so that nobody can extend it into the digest of a longer text.
+  return hash('sha256', `${desking} ${cause}`, 'base64url').slice(0, 22);
+}
+
 /** The secret of a link, as it stands in its address: the link's key with 128 bits that only the server's key makes. */
 export const linkSecret = (key: string): string => secretOf('', key);
 
 /** The key of the link whose secret this is; `null` for anything else. The secret is compared in constant time. */
 export const linkKeyOf = (secret: string): string | null => keyOf('', secret);
+
+let tasking: Buffer | null = null;
+
+/** The id under which somebody is told of a task they see below full: another for everybody, and it leads to nothing but removing what they made. */
+export function taskIdFor(viewer: number, key: string): string {
+  tasking ??= Buffer.from(hkdfSync('sha256', settings().secret, '', 'paramo tasks', 32));
+  return createHmac('sha256', tasking).update(`${viewer} ${key}`).digest('base64url').slice(0, 22);
+}

@@ -22,7 +22,7 @@ export interface SeenChange {
 
 /**
  * What a window is told. `changed` follows one version of what the listener sees of a calendar and leads to the next; without `seen`
- * it has to be asked for again. `access`: what they may see there changed. `looking`: somebody else opened or left an item they have open. `told`: something came for them. `over`: the last word.
+ * it has to be asked for again. `access`: what they may see there changed. `looking`: somebody else opened or left an item they have open. `told`: something came for them. `desk`: somebody opened or left a row they may have too. `tasks`: what they see of a list of tasks changed. `over`: the last word.
  */
 export const liveMessage = z.discriminatedUnion('kind', [
   z.strictObject({
@@ -35,6 +35,8 @@ export const liveMessage = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('access'), calendar: z.string() }),
   z.strictObject({ kind: z.literal('looking'), item: z.string() }),
   z.strictObject({ kind: z.literal('told') }),
+  z.strictObject({ kind: z.literal('desk'), for: z.string() }),
+  z.strictObject({ kind: z.literal('tasks'), list: z.string() }),
   z.strictObject({ kind: z.literal('over') }),
 ]);
 export interface ChangedMessage {
@@ -48,4 +50,6 @@ export type LiveMessage =
   | ChangedMessage
   | { readonly kind: 'access'; readonly calendar: string }
   | { readonly kind: 'looking'; readonly item: string }
+  | { readonly kind: 'desk'; readonly for: string }
+  | { readonly kind: 'tasks'; readonly list: string }
   | { readonly kind: 'told' | 'over' };

@@ -10,7 +10,7 @@ const range = { days, from: clock, to: clock };
 const inOrder = (keep: { from: string; to: string }) => keep.from < keep.to;
 
 /** A standing wish of a person for their days, on their own clock; weekdays from 1, Monday. Hard, or counting against a time only. */
-const keep = z.union([
+export const keepWire = z.union([
   z
     .strictObject({ kind: z.literal('span'), hard, ...range })
     .refine(inOrder, { message: 'endBeforeStart', path: ['to'] }),
@@ -20,14 +20,14 @@ const keep = z.union([
   z.strictObject({ kind: z.literal('most'), hard, minutes }),
   z.strictObject({ kind: z.literal('pause'), hard, after: minutes, minutes }),
 ]);
-export type KeepWire = z.infer<typeof keep>;
+export type KeepWire = z.infer<typeof keepWire>;
 
 export const keepsBody = z.strictObject({
-  keeps: z.array(keep).max(MOST_KEEPS, `tooManyKeeps:${MOST_KEEPS}`),
+  keeps: z.array(keepWire).max(MOST_KEEPS, `tooManyKeeps:${MOST_KEEPS}`),
   /** The version that was read. */
   version: z.number().int().min(0),
 });
-export const keepsAnswer = z.strictObject({ keeps: z.array(keep), version: z.number(), zone: z.string() });
+export const keepsAnswer = z.strictObject({ keeps: z.array(keepWire), version: z.number(), zone: z.string() });
 
 /** Wishes for one's days, set by whose they are or who arranges for them. */
 export const keepRoutes = {

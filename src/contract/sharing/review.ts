@@ -19,6 +19,8 @@ const historyAnswer = z.strictObject({
       recorded: instant,
       replaced: instant.nullable(),
       given: hand,
+      /** The person behind a role account that gave it, as they said. */
+      hands: z.string().nullable(),
     }),
   ),
 });

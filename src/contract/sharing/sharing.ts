@@ -3,6 +3,7 @@ import { LIMITS, SIGHTS } from '@/core/calendar/index.ts';
 import { KINS, TOPICS } from '@/core/review/index.ts';
 import { type ItemWire, itemWire, rangeQuery } from '../items/items.ts';
 import { at, done, type Routes } from '../route.ts';
+import { type TaskWire, taskWire } from '../tasks.ts';
 import { linkItemsAnswer } from './link-items.ts';
 import { ruleChange } from './rules.ts';
 import { type RightsWire, rightsSchema } from './sight.ts';
@@ -85,10 +86,18 @@ const sightlineRow = z.strictObject({
 });
 export type SightlineRow = z.infer<typeof sightlineRow>;
 
+/** What is shared: a calendar, or a list of tasks (an empty name is the list everybody begins with). */
+const sharedWire = z.strictObject({
+  key: z.string(),
+  name: z.string(),
+  main: z.boolean(),
+  kind: z.enum(['calendar', 'tasks']),
+});
+
 const sightlinesAnswer = z.strictObject({
-  calendar: z.strictObject({ key: z.string(), name: z.string(), main: z.boolean() }),
-  /** The owner's other calendars on which one may give access too. */
-  others: z.array(z.strictObject({ key: z.string(), name: z.string(), main: z.boolean() })),
+  calendar: sharedWire,
+  /** What else is the owner's and one may give access to: their calendars, then their lists. */
+  others: z.array(sharedWire),
   owner: z.strictObject({ handle: z.string(), name: z.string(), colour: z.number() }),
   own: z.boolean(),
   /** The asker manages access here only as an administrator, and sees no item by that. */
@@ -166,6 +175,9 @@ const previewAnswer = z.strictObject({
   theirs: rightsSchema.nullable(),
   items: z.array(itemWire),
   itemsBefore: z.array(itemWire),
+  /** The same of a list of tasks: the first of them. */
+  tasks: z.array(taskWire),
+  tasksBefore: z.array(taskWire),
 });
 export interface PreviewAnswer {
   readonly theirs: RightsWire | null;
@@ -180,6 +192,8 @@ export interface PreviewAnswer {
   readonly preset: string | null;
   readonly items: readonly ItemWire[];
   readonly itemsBefore: readonly ItemWire[];
+  readonly tasks: readonly TaskWire[];
+  readonly tasksBefore: readonly TaskWire[];
 }
 
 const date = z.iso.date('date');

@@ -12,5 +12,7 @@ export const rightsSchema = z.strictObject({
   speaks: z.boolean(),
   copies: z.boolean(),
   shares: z.boolean(),
+  /** Sets the owner's away notice. */
+  absence: z.boolean().default(false),
 });
 export type RightsWire = z.infer<typeof rightsSchema>;

@@ -15,6 +15,7 @@ const rights = fc
     speaks: fc.boolean(),
     copies: fc.boolean(),
     shares: fc.boolean(),
+    absence: fc.boolean(),
   })
   .map((r) => fitRights(r, CALENDAR).rights);
 const find = (now: Rights, group: string, value: string) =>
@@ -31,7 +32,7 @@ describe('choices', () => {
   test('an extra that doesn’t fit names what to raise, and one that does is in the rights it comes to', () => {
     fc.assert(
       fc.property(rights, (now) => {
-        for (const extra of ['suggest', 'private', 'speaks', 'copies', 'shares'] as const) {
+        for (const extra of ['suggest', 'private', 'speaks', 'copies', 'shares', 'absence'] as const) {
           const on = find(now, extra, 'true');
           expect(on?.needs === null).toBe(on?.rights[extra]);
         }
@@ -47,6 +48,7 @@ describe('choices', () => {
       add: true,
       change: 'own',
       remove: 'own',
+      absence: true,
     });
     expect(find(PRESETS.steward, 'sight', 'nothing')?.rights).toEqual(PRESETS.shutOut);
     expect(find(PRESETS.freeBusy, 'reach', 'arrange')?.rights).toEqual(PRESETS.arranger);

@@ -30,7 +30,8 @@ export function choicesFor(now: Rights, offered: Offered): Choice[] {
     rights: fitted(rights),
     needs: null,
   });
-  const seen = (sight: Sight): Sight => (sight === 'nothing' ? 'busy' : sight);
+  const least = offered.sights.find((sight) => sight !== 'nothing') ?? 'nothing';
+  const seen = (sight: Sight): Sight => (sight === 'nothing' ? least : sight);
   const scopes = (right: 'change' | 'remove') =>
     SCOPES.map((scope): Choice => {
       const sight = scope === 'all' ? 'full' : seen(now.sight);

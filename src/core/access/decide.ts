@@ -119,7 +119,7 @@ function cutToCeilings(
       r.add = false;
     }
     if (!house.outsideExtras)
-      for (const extra of ['private', 'speaks', 'copies', 'shares'] as const) {
+      for (const extra of ['private', 'speaks', 'copies', 'shares', 'absence'] as const) {
         if (r[extra]) because.push({ step: 'ceiling', rule: 'outsideExtras', from: extra, to: 'none' });
         r[extra] = false;
       }

@@ -1,5 +1,6 @@
 import { SIGHTS, type Sight } from '../calendar/index.ts';
 import type { CollectionKind, OtherItems, OtherKind } from '../collection/index.ts';
+import { taskSights } from '../tasks/index.ts';
 import type { Offered } from './rights.ts';
 
 /** What differs between the kinds of collection: everything else of the rule holds for all of them. */
@@ -14,13 +15,13 @@ const WITHOUT_BUSY: readonly Sight[] = ['nothing', 'title', 'outline', 'full'];
 
 export const collectionKinds = {
   calendar: { sights: SIGHTS, without: [], hides: 'withheld', parties: true },
-  contacts: { sights: WITHOUT_BUSY, without: ['speaks', 'copies'], hides: 'omitted', parties: true },
-  tasks: { sights: WITHOUT_BUSY, without: ['speaks', 'copies'], hides: 'omitted', parties: true },
-  folder: { sights: WITHOUT_BUSY, without: ['copies'], hides: 'omitted', parties: false },
+  contacts: { sights: WITHOUT_BUSY, without: ['speaks', 'copies', 'absence'], hides: 'omitted', parties: true },
+  tasks: { sights: WITHOUT_BUSY, without: ['speaks', 'copies', 'absence'], hides: 'omitted', parties: true },
+  folder: { sights: WITHOUT_BUSY, without: ['copies', 'absence'], hides: 'omitted', parties: false },
 } as const satisfies Record<CollectionKind, KindRule>;
 
-/** On a calendar that isn't its owner's main one nobody receives copies of their meeting messages. */
-const FURTHER_CALENDAR: Offered = { sights: SIGHTS, without: ['copies'] };
+/** On a calendar that isn't its owner's main one nobody receives copies of their meeting messages, or sets their away notice. */
+const FURTHER_CALENDAR: Offered = { sights: SIGHTS, without: ['copies', 'absence'] };
 
 /** What can be given on a collection of a kind; `main` is whether it is the calendar that carries its owner's name. */
 export function offeredOn({ kind, main }: { readonly kind: CollectionKind; readonly main: boolean }): Offered {
@@ -43,19 +44,7 @@ export const otherPolicies = {
     visibility: 'full',
     createdBy: 'full',
   },
-  tasks: {
-    title: 'title',
-    due: 'title',
-    done: 'title',
-    belongsTo: 'outline',
-    notes: 'full',
-    link: 'full',
-    categories: 'full',
-    importance: 'full',
-    repeats: 'full',
-    visibility: 'full',
-    createdBy: 'full',
-  },
+  tasks: taskSights,
   folder: {
     from: 'title',
     to: 'title',

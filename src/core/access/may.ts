@@ -40,6 +40,8 @@ export interface MayRun {
   readonly seePrivate: boolean;
   /** May bring back something that was removed. */
   readonly bringBack: boolean;
+  /** Sets the away notice. */
+  readonly absence: boolean;
 }
 
 export function mayRun({ owner, rights }: Decision): MayRun {
@@ -52,6 +54,7 @@ export function mayRun({ owner, rights }: Decision): MayRun {
     run: speak || arrange,
     seePrivate: owner || rights.private,
     bringBack: owner || rights.change !== 'none' || rights.remove !== 'none',
+    absence: owner || rights.absence,
   };
 }
 

@@ -151,6 +151,7 @@ describe('invariants', () => {
       'speaks',
       'copies',
       'shares',
+      'absence',
     );
     fc.assert(
       fc.property(rights, raise, house, item, standing, (given, right, h, i, s) => {

@@ -12,17 +12,20 @@ export const PRESETS = {
   helper: { ...NO_RIGHTS, sight: 'full', suggest: true },
   booker: { ...NO_RIGHTS, sight: 'busy', add: true, change: 'own', remove: 'own' },
   arranger: arrange,
-  delegate: { ...arrange, speaks: true },
-  steward: { ...arrange, speaks: true, shares: true },
+  delegate: { ...arrange, speaks: true, absence: true },
+  steward: { ...arrange, speaks: true, absence: true, shares: true },
 } as const satisfies Record<string, Rights>;
 
 export type Preset = keyof typeof PRESETS;
 
-/** The preset whose rights these are, not counting `private` and `copies`; `null` for any other mix. */
+/** Rights that are a choice of their own beside any preset. */
+const NOT_COUNTED: ReadonlySet<keyof Rights> = new Set(['private', 'copies', 'absence']);
+
+/** The preset whose rights these are, not counting `private`, `copies` and `absence`; `null` for any other mix. */
 export function presetOf(rights: Rights): Preset | null {
   for (const [name, preset] of Object.entries(PRESETS) as [Preset, Rights][]) {
     const same = (Object.keys(preset) as (keyof Rights)[]).every(
-      (key) => key === 'private' || key === 'copies' || preset[key] === rights[key],
+      (key) => NOT_COUNTED.has(key) || preset[key] === rights[key],
     );
     if (same) return name;
   }

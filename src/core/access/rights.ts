@@ -1,7 +1,7 @@
 import type { Scope, Sight } from '../calendar/index.ts';
 import { higherScope, higherSight, SIGHT_RANK } from './ladder.ts';
 
-/** Everything a decision answers: sight, reach (`add`, `change`, `remove`) and the five extras. */
+/** Everything a decision answers: sight, reach (`add`, `change`, `remove`) and the six extras. */
 export interface Rights {
   readonly sight: Sight;
   readonly add: boolean;
@@ -12,9 +12,11 @@ export interface Rights {
   readonly speaks: boolean;
   readonly copies: boolean;
   readonly shares: boolean;
+  /** Sets the owner's away notice. */
+  readonly absence: boolean;
 }
 
-export const EXTRAS = ['suggest', 'private', 'speaks', 'copies', 'shares'] as const;
+export const EXTRAS = ['suggest', 'private', 'speaks', 'copies', 'shares', 'absence'] as const;
 export type Extra = (typeof EXTRAS)[number];
 
 export const NO_RIGHTS: Rights = {
@@ -27,6 +29,7 @@ export const NO_RIGHTS: Rights = {
   speaks: false,
   copies: false,
   shares: false,
+  absence: false,
 };
 
 /** The owner's rights: everything, save that there is nobody to put a change forward to. */
@@ -40,6 +43,7 @@ export const OWNER_RIGHTS: Rights = {
   speaks: true,
   copies: true,
   shares: true,
+  absence: true,
 };
 
 /** The highest of each right of two sets. */
@@ -54,6 +58,7 @@ export function join(a: Rights, b: Rights): Rights {
     speaks: a.speaks || b.speaks,
     copies: a.copies || b.copies,
     shares: a.shares || b.shares,
+    absence: a.absence || b.absence,
   };
 }
 

@@ -9,7 +9,7 @@ import { type Collection, type HouseRules, offeredOn, type Rights, type Standing
  */
 export const SIGHT = ['nothing', 'busy', 'title', 'outline', 'full'] as const;
 export const SCOPE = ['none', 'own', 'all'] as const;
-const FLAGS = ['suggest', 'private', 'speaks', 'copies', 'shares'] as const;
+const FLAGS = ['suggest', 'private', 'speaks', 'copies', 'shares', 'absence'] as const;
 
 export const rights = fc.record({
   sight: fc.constantFrom(...SIGHT),
@@ -21,6 +21,7 @@ export const rights = fc.record({
   speaks: fc.boolean(),
   copies: fc.boolean(),
   shares: fc.boolean(),
+  absence: fc.boolean(),
 });
 const edge = fc.option(fc.integer({ min: 0, max: 6 }), { nil: null });
 export const audience = fc.oneof(
@@ -105,6 +106,7 @@ export function oracle(
     speaks: false,
     copies: false,
     shares: false,
+    absence: false,
   } as const;
   if (v.kind === 'person' && v.id === c.owner)
     return {
@@ -118,6 +120,7 @@ export function oracle(
         speaks: true,
         copies: true,
         shares: true,
+        absence: true,
       },
       ceiling: 4,
       owner: true,
@@ -152,16 +155,16 @@ export function oracle(
     change = Math.min(change, most);
     remove = Math.min(remove, most);
     if (most === 0) add = false;
-    if (!h.outsideExtras) for (const f of ['private', 'speaks', 'copies', 'shares']) flags.set(f, false);
+    if (!h.outsideExtras) for (const f of ['private', 'speaks', 'copies', 'shares', 'absence']) flags.set(f, false);
   } else if (tier === 2) ceiling = SIGHT.indexOf(h.everyoneSight);
   sight = Math.min(sight, ceiling);
   if (c.kind !== 'calendar') {
     if (sight === 1) sight = 0;
     if (ceiling === 1) ceiling = 0;
-    flags.set('copies', false);
+    for (const f of ['copies', 'absence']) flags.set(f, false);
     if (c.kind !== 'folder') flags.set('speaks', false);
   }
-  if (!c.main) flags.set('copies', false);
+  if (!c.main) for (const f of ['copies', 'absence']) flags.set(f, false);
   if (sight === 0) return { r: none, ceiling, owner: false };
   if (sight < 4) {
     change = Math.min(change, 1);
@@ -182,6 +185,7 @@ export function oracle(
       speaks: flag('speaks'),
       copies: flag('copies'),
       shares: flag('shares'),
+      absence: flag('absence'),
     },
     ceiling,
     owner: false,

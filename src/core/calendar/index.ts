@@ -34,7 +34,6 @@ export {
   type Answer,
   type Attendee,
   IMPORTANCES,
-  type Importance,
   KINDS,
   type Kind,
   LIMITS,

@@ -1,3 +1,4 @@
+import { freshOf, type SentValue, type WrittenValue } from '../fields/index.ts';
 import { type FieldSpec, ITEM_FIELDS } from './item-table.ts';
 
 /*
@@ -20,18 +21,10 @@ export type FiledField = NamesWith<{ file: string }>;
 /** A field that a form holds as text or as one of some words. */
 export type FormField = Extract<ContentField, NamesWith<{ type: 'line' | 'text' | 'link' | 'choice' }>>;
 
-type Plain<F> = F extends { type: 'choice'; of: readonly (infer W)[] }
-  ? W
-  : F extends { type: 'list' }
-    ? readonly string[]
-    : F extends { type: 'flag' }
-      ? boolean
-      : string;
-type Absent<F> = F extends { type: 'line' | 'text' | 'link' } ? (F extends { required: true } ? never : null) : never;
 /** What a field holds where the item is kept: `null` is an empty line or text. */
-export type FieldValue<K extends WrittenField> = Plain<Table[K]> | Absent<Table[K]>;
+export type FieldValue<K extends WrittenField> = WrittenValue<Table[K]>;
 /** What a field holds in what is seen of an item: only what decides is always there. */
-export type SeenValue<K extends WrittenField> = Plain<Table[K]> | (Table[K] extends { decides: true } ? never : null);
+export type SeenValue<K extends WrittenField> = SentValue<Table[K]>;
 /** The written fields of an item, as they are kept. */
 export type WrittenFields = { readonly [K in WrittenField]: FieldValue<K> };
 
@@ -70,12 +63,7 @@ export const TOLD_FIELDS = namesWith<FieldName>((spec) => spec.sight !== 'never'
 );
 
 /** What a field of a new item holds where nothing is said of it; `undefined` where something has to be. */
-export function freshValue(name: FieldName): unknown {
-  const spec = specOf(name);
-  if (spec.type === 'choice' || spec.type === 'flag') return spec.fresh;
-  if (spec.type === 'list') return [];
-  return spec.type === 'made' || spec.required ? undefined : null;
-}
+export const freshValue = (name: FieldName): unknown => freshOf(specOf(name));
 
 /** The written fields of a new item of which nothing is said but its title. */
 export const freshFields = (title: string): WrittenFields =>

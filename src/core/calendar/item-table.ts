@@ -1,12 +1,5 @@
+import type { Holds } from '../fields/index.ts';
 import { IMPORTANCES, KINDS, LIMITS, STATUSES, VISIBILITIES } from './kinds.ts';
-
-/** What a field holds: one line, a text, an address on the web, one of some words, a list of short lines, yes or no; or something made by itself. */
-type Holds =
-  | { readonly type: 'line' | 'text' | 'link'; readonly most: number; readonly required?: true }
-  | { readonly type: 'choice'; readonly of: readonly string[]; readonly fresh: string }
-  | { readonly type: 'list'; readonly most: number; readonly each: number }
-  | { readonly type: 'flag'; readonly fresh: boolean }
-  | { readonly type: 'made' };
 
 /**
  * What is said of a field:

@@ -12,7 +12,6 @@ export type Kind = (typeof KINDS)[number];
 export type Status = (typeof STATUSES)[number];
 export type Visibility = (typeof VISIBILITIES)[number];
 export type Answer = (typeof ANSWERS)[number];
-export type Importance = (typeof IMPORTANCES)[number];
 
 /** The longest texts and lists an item may carry, in UTF-16 units and entries. */
 export const LIMITS = {

@@ -1,4 +1,5 @@
-import type { Importance, Visibility } from '../calendar/index.ts';
+import type { Visibility } from '../calendar/index.ts';
+import type { Task } from '../tasks/index.ts';
 
 /** What an item of any kind has beside its own fields: how far it follows its collection, and who made it. */
 interface Kept<P> {
@@ -16,19 +17,6 @@ interface Contact<P> extends Kept<P> {
   readonly phones: readonly string[];
   readonly notes: string | null;
   readonly categories: readonly string[];
-}
-
-/** Something to be done. `due` is a date or an instant as text; `belongsTo` names what it is part of. */
-interface Task<P> extends Kept<P> {
-  readonly title: string;
-  readonly due: string | null;
-  readonly done: boolean;
-  readonly belongsTo: string | null;
-  readonly notes: string | null;
-  readonly link: string | null;
-  readonly categories: readonly string[];
-  readonly importance: Importance;
-  readonly repeats: string | null;
 }
 
 /** A message of a folder. `when` is an instant as text; `attached` only says that there are attachments. */

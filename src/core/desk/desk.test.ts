@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { deskOf } from './desk.ts';
 import { DESK_KINDS } from './facts.ts';
 import { secondReading } from './second-reading.ts';
+import { byCodePoints } from './time-taken.ts';
 import { worlds } from './worlds.ts';
 
 it('a second reading of the page gives the same rows in the same order', () => {
@@ -72,5 +73,20 @@ it('a row’s parts make up its score', () => {
         expect(parts.weight + parts.shift + parts.near + parts.atHand + parts.person).toBe(score);
     }),
     { numRuns: 50 },
+  );
+});
+
+it('texts stand in the order of their code points, whatever half of one they end in', () => {
+  const points = (text: string) => Array.from(text, (one) => one.codePointAt(0) as number);
+  // Few signs, so that long beginnings are the same: halves of code points, and what is written in one unit behind them.
+  const texts = fc.array(fc.constantFrom('a', 'b', '\u{d83d}', '\u{de00}', '😀', '😁', '\u{ffee}'), { maxLength: 4 });
+  fc.assert(
+    fc.property(texts, texts, (a, b) => {
+      const [x, y] = [points(a.join('')), points(b.join(''))];
+      const at = x.findIndex((point, i) => point !== y[i]);
+      const want = at < 0 ? x.length - y.length : (x[at] as number) - (y[at] ?? Number.NEGATIVE_INFINITY);
+      expect(Math.sign(byCodePoints(a.join(''), b.join('')))).toBe(Math.sign(want));
+    }),
+    { numRuns: 3000 },
   );
 });

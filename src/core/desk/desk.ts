@@ -1,7 +1,8 @@
 import { sameAddress } from '../meetings/index.ts';
 import { causesOf } from './causes.ts';
 import { type DeskDays, daysOf } from './days.ts';
-import { DESK_KINDS, type DeskKind, type DeskPrincipal, type DeskSaid } from './facts.ts';
+import type { DeskKind, DeskPrincipal, DeskSaid } from './facts.ts';
+import { compareRows } from './order.ts';
 import type { DeskCause, DeskRow, DeskScore } from './row.ts';
 import { byCodePoints } from './time-taken.ts';
 
@@ -30,8 +31,6 @@ const DESK_WEIGHTS: Readonly<Record<DeskKind, number>> = {
   open: 15,
   away: 30,
 };
-
-const PARTS = ['now', 'soon', 'time'] as const;
 
 /** What a viewer has to decide, for each principal as they stand in the band, and how many rows they put off for later. */
 export interface Desk {
@@ -65,7 +64,7 @@ export function deskOf(
       else if (shown !== 'hidden') rows.push({ row: rowOf(principal, days, cause, shown.passed, now), band });
     }
   }
-  rows.sort((a, b) => inOrder(a.row, b.row, a.band - b.band));
+  rows.sort((a, b) => compareRows(a.row, b.row) || a.band - b.band || byCodePoints(a.row.key, b.row.key));
   return { rows: rows.map(({ row }) => row), later };
 }
 
@@ -77,7 +76,7 @@ function rowOf(
   now: number,
 ): DeskRow {
   const parts = scoreOf(principal, cause, now);
-  const { key, kind, due, items, because } = cause;
+  const { key, kind, due, items, because, versions } = cause;
   return {
     key,
     kind,
@@ -88,6 +87,7 @@ function rowOf(
     parts,
     items,
     because,
+    versions,
     passed,
   };
 }
@@ -113,19 +113,6 @@ function scoreOf(principal: DeskPrincipal, { kind, due, spans, people }: DeskCau
     atHand: atHand ? 30 : 0,
     person: concerned ? 15 : 0,
   };
-}
-
-/** By part, then the higher score, the earlier due, the kind, the place in the band (`band`), and the key. */
-function inOrder(a: DeskRow, b: DeskRow, band: number): number {
-  const due = (row: DeskRow) => row.due ?? Number.MAX_VALUE;
-  return (
-    PARTS.indexOf(a.part) - PARTS.indexOf(b.part) ||
-    b.score - a.score ||
-    due(a) - due(b) ||
-    DESK_KINDS.indexOf(a.kind) - DESK_KINDS.indexOf(b.kind) ||
-    band ||
-    byCodePoints(a.key, b.key)
-  );
 }
 
 /** Whether a viewer is shown a row, by what was said of it: put off by themselves, left by anybody, or passed on to somebody else. */

@@ -36,6 +36,8 @@ export interface DeskRow {
   /** The happenings it is about, by id. */
   readonly items: readonly string[];
   readonly because: readonly DeskBecause[];
+  /** The versions of the facts it comes from, by id: what `left` is said of. */
+  readonly versions: Readonly<Record<string, number>>;
   /** To whom it was passed on, where it was. */
   readonly passed: string | null;
 }

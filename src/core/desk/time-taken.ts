@@ -27,13 +27,21 @@ const byStart = (a: Timed, b: Timed): number => a.from - b.from || byCodePoints(
 
 /** Texts in the order of their code points, which isn't that of their UTF-16 units. */
 export function byCodePoints(a: string, b: string): number {
-  const [x, y] = [[...a], [...b]];
-  for (let i = 0; i < Math.min(x.length, y.length); i++) {
-    const difference = (x[i]?.codePointAt(0) ?? 0) - (y[i]?.codePointAt(0) ?? 0);
-    if (difference !== 0) return difference;
-  }
-  return x.length - y.length;
+  if (a === b) return 0;
+  let i = 0;
+  while (a.charCodeAt(i) === b.charCodeAt(i)) i++;
+  const [x, y] = [a.charCodeAt(i), b.charCodeAt(i)];
+  // One is the beginning of the other.
+  if (Number.isNaN(x) || Number.isNaN(y)) return a.length - b.length;
+  if (!isHalf(x) && !isHalf(y)) return x - y;
+  const points = (text: string) => Array.from(text, (one) => one.codePointAt(0) ?? 0);
+  const [p, q] = [points(a), points(b)];
+  const at = p.findIndex((point, n) => point !== q[n]);
+  return (p[at] ?? 0) - (q[at] ?? 0);
 }
+
+/** Whether a UTF-16 unit is half of a code point. */
+const isHalf = (unit: number): boolean => unit >= 0xd800 && unit < 0xe000;
 
 /** Happenings that hang together by shared time, and the first instant two of them share. */
 export interface Clash {
@@ -111,9 +119,13 @@ export function shortWays(
   const placed = blocking
     .filter(({ item, from, to }) => !item.allDay && to > from && samePlace(item.place) !== '')
     .sort(byStart);
-  return placed.flatMap((one): ShortWay[] => {
+  return placed.flatMap((one, i): ShortWay[] => {
     if (one.to < now || one.to >= until) return [];
-    const next = placed.find((other) => other.from >= one.to && other !== one && !areOne(one.item, other.item));
+    let n = i + 1;
+    // They come by start, and each takes some time: what begins after its end stands behind it.
+    while (n < placed.length && ((placed[n] as Timed).from < one.to || areOne(one.item, (placed[n] as Timed).item)))
+      n++;
+    const next = placed[n];
     if (!next) return [];
     const needs = minutes(samePlace(one.item.place), samePlace(next.item.place));
     const has = Math.floor((next.from - one.to) / 60_000);

@@ -1,4 +1,5 @@
 export { roomFor } from './any-room.ts';
+export { brokenDays } from './broken-days.ts';
 export { brokenKeeps } from './broken-keeps.ts';
 export { howManyCan } from './how-many.ts';
 export { findSeriesOpenings } from './in-series.ts';

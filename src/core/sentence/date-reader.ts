@@ -1,7 +1,6 @@
-import { civil, parseDate, weekdayOf } from '../time/index.ts';
+import { parseDate } from '../time/index.ts';
+import { DAY, dateNear, dateOf, nextDayOfMonth, nextMonday, nextWeekday } from './days.ts';
 import { TokenReader } from './tokens.ts';
-
-export const DAY = 86_400_000;
 
 /** Reads the days a sentence names: "tomorrow", "next thursday", "12 may", "dia 12". */
 export class DateReader extends TokenReader {
@@ -17,12 +16,11 @@ export class DateReader extends TokenReader {
     const next = this.is(i, w.next) ? 1 : 0;
     const weekday = w.weekdays.findIndex((names) => this.is(i + next, names));
     if (weekday >= 0) {
-      const ahead = (weekday - weekdayOf(today) + 7) % 7;
       // "next thursday" is the one of the week after this.
-      const monday = today - weekdayOf(today) * DAY;
-      return { day: next ? monday + (7 + weekday) * DAY : today + ahead * DAY, taken: 1 + next };
+      const day = next ? nextMonday(today) + weekday * DAY : nextWeekday(today, weekday);
+      return { day, taken: 1 + next };
     }
-    if (next && this.is(i + 1, w.week)) return { day: today - weekdayOf(today) * DAY + 7 * DAY, taken: 2 };
+    if (next && this.is(i + 1, w.week)) return { day: nextMonday(today), taken: 2 };
     return this.numericDate(i) ?? this.namedDate(i);
   }
 
@@ -32,17 +30,17 @@ export class DateReader extends TokenReader {
     const named = this.namedDate(i + 1);
     if (named) return { day: named.day, taken: named.taken + 1 };
     const wanted = Number(/^\d{1,2}$/.exec(this.tokens[i + 1]?.word ?? '')?.[0] ?? 0);
-    for (let d = 0; wanted >= 1 && wanted <= 31 && d < 62; d++) {
-      const at = this.known.today + d * DAY;
-      if (civil(at / DAY)[2] === wanted) return { day: at, taken: 2 };
-    }
-    return null;
+    const day = nextDayOfMonth(this.known.today, wanted);
+    return day === null ? null : { day, taken: 2 };
   }
 
   protected numericDate(i: number): { day: number; taken: number } | null {
     const word = this.tokens[i]?.word ?? '';
     const iso = /^(\d{4})-(\d{2})-(\d{2})$/.exec(word);
-    if (iso) return dayOf(word, 1);
+    if (iso) {
+      const day = parseDate(word);
+      return day === null ? null : { day, taken: 1 };
+    }
     const parts = /^(\d{1,2})[/](\d{1,2})(?:[/](\d{2}|\d{4}))?$/.exec(word);
     if (!parts) return null;
     const [a, b] = [Number(parts[1]), Number(parts[2])];
@@ -75,16 +73,7 @@ export class DateReader extends TokenReader {
 
   /** A day of a month; without a year the next such day. */
   protected dated(day: number, month: number, year: string | undefined, taken: number) {
-    const pad = (n: number) => String(n).padStart(2, '0');
-    const [now] = civil(this.known.today / DAY);
-    const said = year === undefined ? now : Number(year.length === 2 ? `20${year}` : year);
-    const first = dayOf(`${said}-${pad(month)}-${pad(day)}`, taken);
-    if (year !== undefined || !first || first.day >= this.known.today) return first;
-    return dayOf(`${said + 1}-${pad(month)}-${pad(day)}`, taken);
+    const at = year === undefined ? dateNear(this.known.today, month, day, 'next') : dateOf(year, month, day);
+    return at === null ? null : { day: at, taken };
   }
-}
-
-function dayOf(text: string, taken: number): { day: number; taken: number } | null {
-  const day = parseDate(text);
-  return day === null ? null : { day, taken };
 }

@@ -1,5 +1,5 @@
 import { dateText } from '../time/index.ts';
-import { DAY } from './date-reader.ts';
+import { DAY } from './days.ts';
 import { fallsOn, RepeatReader } from './repeat-reader.ts';
 import { type Known, plain, type Token } from './tokens.ts';
 

@@ -1,5 +1,6 @@
 import { civil, dateText, dayNumber, weekdayOf } from '../time/index.ts';
-import { DAY, DateReader } from './date-reader.ts';
+import { DateReader } from './date-reader.ts';
+import { DAY } from './days.ts';
 
 const BYDAY = ['MO', 'TU', 'WE', 'TH', 'FR', 'SA', 'SU'];
 /** Small words before a day, in Portuguese, without accents. */

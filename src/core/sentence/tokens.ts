@@ -1,10 +1,13 @@
 import { ENGLISH, PORTUGUESE, type Words } from './words.ts';
 
+/** The order in which a person writes a date: day, month, year; month first; or year first. */
+export type DateOrder = 'dmy' | 'mdy' | 'ymd';
+
 /** What is known of whoever types: their day (`today` as a date at midnight), language, order of dates, and the names they may mean. */
 export interface Known {
   readonly today: number;
   readonly language: 'en' | 'pt';
-  readonly dateOrder: 'dmy' | 'mdy' | 'ymd';
+  readonly dateOrder: DateOrder;
   readonly people: readonly string[];
   readonly places: readonly string[];
 }

@@ -92,6 +92,11 @@ export class Connection {
     return done;
   }
 
+  /** Reads in one transaction, so that all of it is of one instant, and no statement opens one of its own. Work is synchronous, and writes nothing. */
+  read<T>(work: () => T): T {
+    return this.raw.inTransaction ? work() : this.raw.transaction(work).deferred();
+  }
+
   /** Writes something that stays written even where the write it is part of is refused: that a code was tried, say. */
   evenIfRefused(work: () => void): void {
     work();

@@ -1,8 +1,12 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type Database from 'better-sqlite3';
+import { chainTrail } from './trail-digest.ts';
 
 const FOLDER = join(process.cwd(), 'src/server/db/migrations');
+
+/** What steps do that SQL can't. */
+const BESIDE: Readonly<Record<string, (raw: Database.Database) => void>> = { '0036_trail_chain.sql': chainTrail };
 
 /**
  * Brings a file to the newest numbered migration: each in a transaction of its own, the file copied beside itself first
@@ -28,6 +32,7 @@ export function migrate(raw: Database.Database, folder: string, migrations = FOL
     const text = readFileSync(/*turbopackIgnore: true*/ join(/*turbopackIgnore: true*/ migrations, name), 'utf8');
     raw.transaction(() => {
       raw.exec(text);
+      BESIDE[name]?.(raw);
       const broken = raw.pragma('foreign_key_check') as unknown[];
       if (broken.length > 0)
         throw new Error(`Migration ${name} would leave ${broken.length} rows that point at nothing.`);

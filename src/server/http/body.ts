@@ -27,3 +27,12 @@ export async function readLimited(
   }
   return whole;
 }
+
+/** Bytes as text; `null` where they are no UTF-8. */
+export function utf8(bytes: Uint8Array): string | null {
+  try {
+    return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+  } catch {
+    return null;
+  }
+}

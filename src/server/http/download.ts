@@ -15,3 +15,19 @@ export function download({ name, bytes, body }: { name: string; bytes: number; b
     },
   });
 }
+
+const textFile = (type: string, name: string, text: string): Response =>
+  new Response(text, {
+    headers: {
+      'content-type': `${type}; charset=utf-8`,
+      'content-disposition': `attachment; filename="${name}"`,
+      'x-content-type-options': 'nosniff',
+      'cache-control': 'no-store',
+    },
+  });
+
+/** A table as an answer (RFC 4180), saved under its name. */
+export const csvFile = (name: string, text: string): Response => textFile('text/csv', name, text);
+
+/** A calendar file as an answer (RFC 5545), saved under its name. */
+export const calendarFile = (name: string, text: string): Response => textFile('text/calendar', name, text);

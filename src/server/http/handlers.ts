@@ -1,5 +1,8 @@
 import { ROUTES, type RouteName } from '@/contract/routes.ts';
 import type { Handler, HandlersOf } from './handler.ts';
+import { absencesHandlers } from './handlers/absences.ts';
+import { daysHandlers } from './handlers/days.ts';
+import { deskHandlers } from './handlers/desk.ts';
 import { frameHandlers } from './handlers/frame.ts';
 import { itemsHandlers } from './handlers/items.ts';
 import { lanesHandlers } from './handlers/lanes.ts';
@@ -11,12 +14,17 @@ import { remindersHandlers } from './handlers/reminders.ts';
 import { searchHandlers } from './handlers/search.ts';
 import { sharingHandlers } from './handlers/sharing.ts';
 import { suggestionsHandlers } from './handlers/suggestions.ts';
+import { tasksHandlers } from './handlers/tasks.ts';
+import { timeUseHandlers } from './handlers/time-use.ts';
 import { trailHandlers } from './handlers/trail.ts';
 import { nothingThere } from './inbound.ts';
 import { answerRoute } from './route.ts';
 
 /** What answers each route of the contract; a route without a handler doesn't compile. */
 const HANDLERS = {
+  ...absencesHandlers,
+  ...daysHandlers,
+  ...deskHandlers,
   ...frameHandlers,
   ...itemsHandlers,
   ...lanesHandlers,
@@ -28,6 +36,8 @@ const HANDLERS = {
   ...searchHandlers,
   ...sharingHandlers,
   ...suggestionsHandlers,
+  ...tasksHandlers,
+  ...timeUseHandlers,
   ...trailHandlers,
 } satisfies HandlersOf<RouteName>;
 

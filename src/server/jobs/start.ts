@@ -1,17 +1,18 @@
-import { now } from '../clock.ts';
+import { now, putForward } from '../clock.ts';
 import { writingIsFree } from '../db/gate.ts';
 import { database } from '../db/index.ts';
 import { log } from '../log.ts';
 import { mailPost, post } from '../mail/post.ts';
-import { freeLapsed } from '../operations/deciding/index.ts';
+import { dayLettersDue } from '../operations/days/index.ts';
+import { contextFor, freeLapsed } from '../operations/deciding/index.ts';
 import { moveHorizons } from '../operations/deciding/writing/indexing.ts';
 import { clearPreviews } from '../operations/in-worker/imports.ts';
-import { deliverAll, readFindingsUnseen } from '../operations/in-worker/in-worker.ts';
+import { dayLetterInWorker, deliverAll, readFindingsUnseen } from '../operations/in-worker/in-worker.ts';
 import { clearAttachments } from '../operations/items/attachments.ts';
 import { forgetUnfinished } from '../operations/items/bring-in.ts';
 import { releaseDue } from '../operations/meetings/index.ts';
 import { remindOfEnds } from '../operations/messages/remind-of-ends.ts';
-import { sendLetters, settleLetters } from '../operations/messages/send-letters.ts';
+import { sendLetters, settleLetters, type WriteDay } from '../operations/messages/send-letters.ts';
 import { sendMail, settleMail } from '../operations/messages/send-mail.ts';
 import { howToBegin } from '../operations/people/found-people.ts';
 import { remindDue } from '../operations/reminders/index.ts';
@@ -26,6 +27,8 @@ const MAIL_EVERY = 500;
 const DELIVERIES_EVERY = 250;
 const OTHERS_EVERY = 200;
 const REMINDERS_EVERY = 15_000;
+/** By how much a signal puts the demo’s clock forward: what waits to be sent is due then. */
+const FORWARD_MS = 10_000;
 const holder = globalThis as { paramoJobs?: NodeJS.Timeout[] };
 
 /**
@@ -44,7 +47,7 @@ export function startJobs(): void {
   }
   const begin = howToBegin(database());
   if (begin) console.log(begin);
-  const { demo, smtp } = settings();
+  const { clock, demo, smtp } = settings();
   const standsIn = demo && smtp === null;
   const standIn = standsIn ? startStandIn() : Promise.resolve(null);
   settleLetters(database());
@@ -56,7 +59,13 @@ export function startJobs(): void {
   const letters = async () => {
     if (sending) return;
     sending = true;
-    await sendLetters(database(), now(), post()).finally(() => {
+    const ofDay: WriteDay = async (person, of) => {
+      const letter = await dayLetterInWorker(contextFor(person), of);
+      // What can't be written now is tried again, and not taken for a day with nothing to tell.
+      if (!letter.ok) throw new Error(letter.code);
+      return letter.value;
+    };
+    await sendLetters(database(), now(), post(), ofDay).finally(() => {
       sending = false;
     });
   };
@@ -109,6 +118,14 @@ export function startJobs(): void {
       clearing = false;
     });
   };
+  let days = false;
+  const dayLetters = async () => {
+    if (days) return;
+    days = true;
+    await dayLettersDue(database(), now(), othersFirst).finally(() => {
+      days = false;
+    });
+  };
   const ends = () => {
     remindOfEnds(database(), now());
   };
@@ -129,12 +146,14 @@ export function startJobs(): void {
     setInterval(guarded(files), HOUR),
     setInterval(guarded(look), HOUR),
     setInterval(guarded(remind), REMINDERS_EVERY),
+    setInterval(guarded(dayLetters), REMINDERS_EVERY),
     setInterval(guarded(letters), LETTERS_EVERY),
     setInterval(guarded(mail), MAIL_EVERY),
     setInterval(guarded(deliveries), DELIVERIES_EVERY),
     setInterval(guarded(hear), OTHERS_EVERY),
   ];
   for (const job of holder.paramoJobs) job.unref();
+  if (clock !== null) process.on('SIGUSR2', () => putForward(FORWARD_MS));
 }
 
 /** Lets whatever waits have its turn. */

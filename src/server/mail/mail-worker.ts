@@ -1,9 +1,10 @@
 import { type MessagePort, parentPort } from 'node:worker_threads';
+import type { Asked, Ended } from '../workers/thread.ts';
 import { type ForMailThread, readHere } from './read-in-worker.ts';
 
 /* A thread that reads mail from outside, so that none of it makes a request wait. */
 
 const main = parentPort as MessagePort;
-main.on('message', async ({ id, what }: { id: number; what: ForMailThread }) => {
-  main.postMessage({ id, read: await readHere(what) });
+main.on('message', async ({ id, work }: Asked<ForMailThread>) => {
+  main.postMessage({ id, result: await readHere(work) } satisfies Ended);
 });

@@ -23,6 +23,8 @@ export interface Mail {
   } | null;
   /** In which language the words about a meeting are; one that was put on its way before there was a choice is in English. */
   readonly language?: Language;
+  /** It is an answer that nobody wrote at that moment (RFC 3834): said in its header, and sent so that nothing comes back of it. */
+  readonly automatic?: true;
   readonly inReplyTo: string | null;
   readonly refs: readonly string[];
 }

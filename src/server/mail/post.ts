@@ -51,7 +51,9 @@ export function mailPostBy(transport: Pick<Transporter, 'sendMail'>): MailPost {
       from: box(mail.from),
       ...(mail.sender ? { sender: box(mail.sender) } : {}),
       to: box(mail.to),
-      envelope: { from: mail.from.address, to: mail.to.address },
+      // An answer made by itself has no way back, so that no two machines answer each other (RFC 3834, 3.3).
+      envelope: { from: mail.automatic ? '' : mail.from.address, to: mail.to.address },
+      ...(mail.automatic ? { headers: { 'Auto-Submitted': 'auto-replied' } } : {}),
       subject,
       text,
       messageId,

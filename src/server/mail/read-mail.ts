@@ -28,6 +28,8 @@ export interface ReadMail {
   readonly authentication: readonly string[];
   /** Message-IDs of ours that it says couldn't be delivered. */
   readonly undelivered: readonly string[];
+  /** Whether no person wrote it: an answer that was made by itself, a list, a machine (RFC 3834, 2). */
+  readonly automatic: boolean;
   readonly mark: 'unreadable' | 'tooDeep' | null;
   /** What tells it from another, whatever way it came. */
   readonly digest: string;
@@ -165,10 +167,44 @@ function readFrom(mail: ParsedMail): Omit<ReadMail, 'digest' | 'mark'> {
           .replace(/\s+/g, ' ')
           .trim(),
       ),
+    automatic: isAutomatic(mail),
     undelivered: failed
       ? [...`${report}\n${text}`.matchAll(/message-id:\s*(<[^>\s]+>)/gi)].map((m) => m[1] as string)
       : [],
   };
+}
+
+/** Senders that are machines, by what stands before the @ of their addresses. */
+const MACHINE =
+  /^(mailer-daemon|postmaster|no-?reply|do-?not-?reply|bounces?|listserv|majordomo|owner-.*|.*-(owner|request|bounces?))([+=-].*)?$/i;
+const LIST_HEADERS = [
+  'list-id',
+  'list-post',
+  'list-help',
+  'list-unsubscribe',
+  'list-subscribe',
+  'list-owner',
+  'list-archive',
+];
+
+/**
+ * Whether an answer that is made by itself must not go to the sender of a mail (RFC 3834, 2; RFC 2369; RFC 2919): it says that no person wrote it, came
+ * over a list, reports on another mail, or names nobody to whom it would go back.
+ */
+function isAutomatic(mail: ParsedMail): boolean {
+  const lines = new Map<string, string>();
+  for (const { key, line } of mail.headerLines)
+    lines.set(key, `${lines.get(key) ?? ''} ${line.replace(/^[^:]*:/, '')}`.trim().toLowerCase());
+  const submitted = lines.get('auto-submitted');
+  if (submitted !== undefined && !/^no\b/.test(submitted)) return true;
+  if (LIST_HEADERS.some((name) => lines.has(name) || lines.has(name.replace('list-', 'x-list-')))) return true;
+  if (/\b(bulk|list|junk|auto_reply)\b/.test(lines.get('precedence') ?? '')) return true;
+  if (/^<\s*>/.test(lines.get('return-path') ?? '')) return true;
+  if (/^multipart\/report\b/.test(lines.get('content-type') ?? '')) return true;
+  const local = (box: Mailbox | undefined): string => box?.address.split('@')[0] ?? '';
+  return [mail.from, mail.headers.get('sender') as AddressObject | undefined].some((object) =>
+    MACHINE.test(local(boxes(object)[0])),
+  );
 }
 
 /** A calendar's text with its method: the one inside it, else the one its header says (RFC 6047, 2.4). */

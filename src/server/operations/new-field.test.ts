@@ -26,10 +26,11 @@ import { readCalendar } from '@/core/formats/index.ts';
 import { sendChange, sendNew } from '@/ui/items/form/item-sending.ts';
 import { copyOf, valuesOf } from '@/ui/items/form/item-values.ts';
 import { listObjects, putObject } from './dav/index.ts';
-import { exportFile, listItems, readTrail } from './items/index.ts';
+import { exportFile, listItems } from './items/index.ts';
 import { changeMeeting, copyItem, createMeeting, undoMeeting } from './meetings/index.ts';
 import { call, ctx, eachMeetingDay, inCalendar, itemOf, org, pass, value, who } from './meetings/meeting-day.ts';
 import { at, WEEK } from './small-organisation.ts';
+import { readTrail } from './trail/index.ts';
 
 eachMeetingDay();
 

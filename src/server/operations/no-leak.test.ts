@@ -3,6 +3,7 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { fitRights, NO_RIGHTS, offeredOn, PRESETS, type Rights } from '@/core/access/index.ts';
 import { SIGHTS } from '@/core/calendar/index.ts';
 import { readItem } from './deciding/access/find-item.ts';
+import { readDesk } from './desk/index.ts';
 import { readFrame } from './frame/read-frame.ts';
 import { exportFile } from './items/export-file.ts';
 import { listItems, listLoad } from './items/list-items.ts';
@@ -35,6 +36,8 @@ const items = ['follow', 'open', 'outline', 'private'] as const;
 
 beforeAll(() => {
   org = smallOrganisation();
+  // Over all of them, so that each clashes with something.
+  org.add('ines', 'ines', { when: at('2027-03-03', 9, 4), title: 'Over all of it' });
   for (const [i, visibility] of items.entries())
     org.add(
       'ines',
@@ -65,6 +68,7 @@ function everythingSaidTo(handle: string): string {
     listLoad(ctx, key, WEEK),
     listPeople(ctx),
     readFrame(ctx),
+    readDesk(ctx, 'all'),
     listSightlines(ctx, key),
     exportFile(ctx, key),
     previewAccess(ctx, key, { audience: { kind: 'everyone' }, rights: PRESETS.full, seen: null, range: WEEK }),
@@ -128,6 +132,7 @@ const rights = fc
     speaks: fc.boolean(),
     copies: fc.boolean(),
     shares: fc.constant(false),
+    absence: fc.boolean(),
   })
   .map((r) => fitRights(r, offeredOn({ kind: 'calendar', main: true })).rights);
 

@@ -83,9 +83,9 @@ describe('two at once', () => {
 });
 
 describe('undo', () => {
-  test('restores the fields, once, for a quarter of an hour, and not over what others built', () => {
+  test('restores the fields, once, for a quarter of an hour, and not over what others built; of others’ the owner alone', () => {
     const { id, undo: token } = org.add('ines', 'tomas', { title: 'Board' });
-    expect(undoMeeting(org.ctx('ines'), token)).toEqual({ ok: false, code: 'notFound' });
+    expect(undoMeeting(org.ctx('amara'), token)).toEqual({ ok: false, code: 'notFound' });
     expect(undoMeeting(org.ctx('tomas', START + 16 * 60_000), token)).toEqual({ ok: false, code: 'notFound' });
     expect(patch(id, 'ines', { version: 1, fields: { title: 'Later' } }).ok).toBe(true);
     expect(undoMeeting(org.ctx('tomas'), token)).toMatchObject({ ok: false, code: 'changedMeanwhile' });

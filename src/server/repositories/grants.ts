@@ -46,6 +46,7 @@ interface Row {
   speaks: 0 | 1;
   copies: 0 | 1;
   shares: 0 | 1;
+  absence: 0 | 1;
   starts: number | null;
   ends: number | null;
   given_by: number;
@@ -80,6 +81,7 @@ function decode(row: Row): StoredGrant {
       speaks: row.speaks === 1,
       copies: row.copies === 1,
       shares: row.shares === 1,
+      absence: row.absence === 1,
     },
     starts: row.starts,
     ends: row.ends,
@@ -119,6 +121,12 @@ export function grantById(db: Connection, id: number): StoredGrant | null {
 }
 
 /** Every grant ever recorded on a calendar, the newest first, at most `most`. */
+/** A grant by its key, whether it stands or was replaced; `null` where there is none. */
+export function grantByKey(db: Connection, key: string): StoredGrant | null {
+  const row = db.get<Row>('SELECT * FROM access_grant WHERE key = ?', key);
+  return row ? decode(row) : null;
+}
+
 export function grantsEver(db: Connection, collectionId: number, most: number): StoredGrant[] {
   return db
     .all<Row>('SELECT * FROM access_grant WHERE collection_id = ? ORDER BY id DESC LIMIT ?', collectionId, most)
@@ -159,22 +167,23 @@ type SpeakingRow = readonly [
 const place = (column: string, values: readonly string[]): string =>
   `CASE ${column} ${values.map((value, i) => `WHEN '${value}' THEN ${i}`).join(' ')} END`;
 
-/** SQL that packs a grant's rights into one number: texts and fourteen columns a row are what would cost most here. */
-const MIX = `(${place('g.sight', SIGHTS)}) * 1024 + (${place('g.may_change', SCOPES)}) * 256 + (${place('g.may_remove', SCOPES)}) * 64
-  + g.may_add * 32 + g.suggest * 16 + g.private * 8 + g.speaks * 4 + g.copies * 2 + g.shares`;
+/** SQL that packs a grant's rights into one number: texts and fifteen columns a row are what would cost most here. */
+const MIX = `(${place('g.sight', SIGHTS)}) * 2048 + (${place('g.may_change', SCOPES)}) * 512 + (${place('g.may_remove', SCOPES)}) * 128
+  + g.may_add * 64 + g.suggest * 32 + g.private * 16 + g.speaks * 8 + g.copies * 4 + g.shares * 2 + g.absence`;
 
 function unpack(mix: number): Rights {
   const bit = (value: number): boolean => (mix & value) !== 0;
   return {
-    sight: SIGHTS[mix >> 10] ?? 'nothing',
-    add: bit(32),
-    change: SCOPES[(mix >> 8) & 3] ?? 'none',
-    remove: SCOPES[(mix >> 6) & 3] ?? 'none',
-    suggest: bit(16),
-    private: bit(8),
-    speaks: bit(4),
-    copies: bit(2),
-    shares: bit(1),
+    sight: SIGHTS[mix >> 11] ?? 'nothing',
+    add: bit(64),
+    change: SCOPES[(mix >> 9) & 3] ?? 'none',
+    remove: SCOPES[(mix >> 7) & 3] ?? 'none',
+    suggest: bit(32),
+    private: bit(16),
+    speaks: bit(8),
+    copies: bit(4),
+    shares: bit(2),
+    absence: bit(1),
   };
 }
 
@@ -233,8 +242,8 @@ export function insertGrant(db: Connection, grant: Omit<StoredGrant, 'id' | 'rec
   const { audience: a, rights: r } = grant;
   return db.run(
     `INSERT INTO access_grant (key, collection_id, audience, person_id, group_id, link, sight, may_add, may_change, may_remove,
-       suggest, private, speaks, copies, shares, starts, ends, given_by, given_for, by_administrator, hangs, recorded_from)
-     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+       suggest, private, speaks, copies, shares, absence, starts, ends, given_by, given_for, by_administrator, hangs, recorded_from)
+     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
     grant.key,
     grant.collectionId,
     a.kind,
@@ -250,6 +259,7 @@ export function insertGrant(db: Connection, grant: Omit<StoredGrant, 'id' | 'rec
     Number(r.speaks),
     Number(r.copies),
     Number(r.shares),
+    Number(r.absence),
     grant.starts,
     grant.ends,
     grant.givenBy,

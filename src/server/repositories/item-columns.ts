@@ -52,7 +52,7 @@ const writtenColumns = Object.fromEntries(
 export const itemColumns = {
   key: column('key', 'plain', 'outline'),
   calendar_id: column('calendarId', 'plain', 'full'),
-  uid: column('uid', 'plain', null),
+  uid: column('uid', 'plain', 'full'),
   series_id: column('seriesId', 'plain', 'full'),
   recurrence: column('recurrence', 'plain', null),
   start: column('start', 'plain', null),

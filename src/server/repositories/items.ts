@@ -61,15 +61,16 @@ export function replacementsOf(db: Connection, seriesId: number): StoredItem[] {
 
 /** Invitations of a calendar that wait for an answer and aren't over at an instant, the soonest first: at most `most`. */
 export function unansweredIn(db: Connection, calendarId: number, now: number, most: number): StoredItem[] {
+  // By number first: sorting whole rows costs more than all the rest, where there are none.
   return db
-    .all<ItemRow>(
-      `SELECT * FROM item WHERE calendar_id = ? AND owner_answer = 'needs-action' AND owner_invited = 1
+    .arrays<[number]>(
+      `SELECT id FROM item WHERE calendar_id = ? AND owner_answer = 'needs-action' AND owner_invited = 1
          AND removed_at IS NULL AND cancelled = 0 AND (finish > ? OR rule IS NOT NULL) ORDER BY start LIMIT ?`,
       calendarId,
       now,
       most,
     )
-    .map((row) => decode(db, row));
+    .flatMap(([id]) => itemById(db, id) ?? []);
 }
 
 /** Every item of a calendar, series first. */

@@ -40,6 +40,8 @@ export interface MessageFacts {
   readonly leftOut?: number;
   /** Whom an attendee would send instead of themselves. */
   readonly sentInstead?: string;
+  /** Nobody wrote it at that moment: the answer of an away notice. */
+  readonly automatic?: true;
   readonly files?: readonly { readonly name: string; readonly bytes: number }[];
 }
 
@@ -201,6 +203,31 @@ export function pageOf(
     .map(decode);
   return { messages, more: ids.length < rows.length ? (ids.at(-1) ?? null) : null };
 }
+
+/** The messages of a folder that do what they say only once somebody says so, the oldest first: at most `most`. */
+export const pendingIn = (db: Connection, folder: number, most: number): StoredMessage[] =>
+  db
+    .all<Row>(
+      `SELECT * FROM message WHERE collection_id = ? AND json_extract(facts, '$.pending') IS NOT NULL ORDER BY id LIMIT ?`,
+      folder,
+      most,
+    )
+    .map(decode);
+
+/** Plain mail of a folder that a person hasn't read, the newest first: at most `most`. */
+export const unreadMailIn = (db: Connection, folder: number, personId: number, most: number): StoredMessage[] =>
+  db
+    .all<Row>(
+      `SELECT m.* FROM message m WHERE m.collection_id = ? AND m.kind = 'mail' AND m.meeting_id IS NULL
+         AND m.id > coalesce((SELECT id FROM message WHERE collection_id = ? ORDER BY id DESC LIMIT 1 OFFSET 2000), 0)
+         AND NOT EXISTS (SELECT 1 FROM message_read r WHERE r.person_id = ? AND r.message_id = m.id)
+       ORDER BY m.id DESC LIMIT ?`,
+      folder,
+      folder,
+      personId,
+      most,
+    )
+    .map(decode);
 
 /** The newest messages of a folder. */
 export const latestIn = (db: Connection, folder: number, most: number): StoredMessage[] =>

@@ -15,7 +15,9 @@ export interface Outgoing {
     | 'wayInMade'
     | 'passwordMade'
     | 'reminder'
-    | 'refused';
+    | 'refused'
+    | 'morning'
+    | 'evening';
   readonly collectionId: number | null;
   readonly grantId: number | null;
   readonly byId: number | null;

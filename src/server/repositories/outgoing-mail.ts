@@ -87,11 +87,11 @@ export function mailSent(db: Connection, id: number, at: number): void {
   db.run('UPDATE outgoing_mail SET sent_at = ? WHERE id = ?', at, id);
 }
 
-/** Notes that a mail couldn't be sent: it is tried again at `nextTry`, or given up where that is `null`. */
-export function mailFailed(db: Connection, id: number, nextTry: number | null): void {
+/** Notes at an instant that a mail couldn't be sent: it is tried again at `nextTry`, or given up where that is `null`. */
+export function mailFailed(db: Connection, id: number, at: number, nextTry: number | null): void {
   db.run(
-    'UPDATE outgoing_mail SET tries = tries + 1, next_try = coalesce(?, 0), given_up = ? WHERE id = ?',
-    nextTry,
+    'UPDATE outgoing_mail SET tries = tries + 1, next_try = ?, given_up = ? WHERE id = ?',
+    nextTry ?? at,
     Number(nextTry === null),
     id,
   );
@@ -105,6 +105,37 @@ export const tryAgain = (db: Connection, meetingId: number, address: string, at:
     meetingId,
     address,
   );
+
+/** Mail of a calendar that was given up and nothing was sent after it to the same address of the same meeting, and when that was; the latest `most`. */
+export function mailGivenUp(db: Connection, collectionId: number, most: number): MailGivenUp[] {
+  return db
+    .all<Omit<MailGivenUp, 'subject'> & { mail: string }>(
+      `SELECT m.key, m.meeting_id AS meetingId, m.to_address AS address, m.tries, m.mail,
+         CASE WHEN m.next_try BETWEEN m.at AND ? - 1 THEN m.next_try ELSE m.at END AS at
+       FROM outgoing_mail m WHERE m.collection_id = ? AND m.given_up = 1 AND NOT EXISTS (
+         SELECT 1 FROM outgoing_mail n WHERE n.meeting_id = m.meeting_id AND n.to_address = m.to_address AND n.id > m.id)
+       ORDER BY m.id DESC LIMIT ?`,
+      CLAIMED,
+      collectionId,
+      most,
+    )
+    .map(({ mail, ...row }) => ({ ...row, subject: (JSON.parse(mail) as Mail).subject }));
+}
+
+/** Mail that was given up: `at` is when. */
+export interface MailGivenUp {
+  readonly key: string;
+  readonly meetingId: number | null;
+  readonly address: string;
+  readonly subject: string;
+  readonly tries: number;
+  readonly at: number;
+}
+
+/** Sends a mail that was given up again, at an instant; answers whether it was. */
+export const sendGivenUpAgain = (db: Connection, key: string, at: number): boolean =>
+  db.changes('UPDATE outgoing_mail SET given_up = 0, tries = 0, next_try = ? WHERE key = ? AND given_up = 1', at, key) >
+  0;
 
 /** How the last mail about a meeting to each address stands. */
 export function mailAbout(db: Connection, meetingId: number): Map<string, 'waiting' | 'sent' | 'failed'> {

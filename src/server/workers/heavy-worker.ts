@@ -40,7 +40,7 @@ main.on('message', async (message: ToThread) => {
   else if ('go' in message) going.get(id)?.(message.go);
   else
     try {
-      const result = await doJob(db, message.job, portOf(id));
+      const result = await doJob(db, message.work, portOf(id));
       say({ id, result });
     } catch (error) {
       say({ id, failed: error instanceof Error ? (error.stack ?? error.message) : String(error) });

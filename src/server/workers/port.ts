@@ -1,4 +1,5 @@
 import type { Listener } from '../live/hub.ts';
+import type { Asked, Ended } from './thread.ts';
 
 /** What a long job on a worker may ask of the main thread. */
 export interface Port {
@@ -13,6 +14,13 @@ export interface Port {
 }
 
 export type JobName =
+  | 'readDesk'
+  | 'listTrail'
+  | 'readTimeUse'
+  | 'timeUseFile'
+  | 'readDay'
+  | 'dayLetter'
+  | 'trailFile'
   | 'listItems'
   | 'listObjects'
   | 'queryFreeBusy'
@@ -27,6 +35,8 @@ export type JobName =
   | 'putObject'
   | 'deleteObject'
   | 'deliver'
+  | 'importTasks'
+  | 'exportTasks'
   | 'listLoad'
   | 'previewAccess'
   | 'readFindings'
@@ -60,12 +70,11 @@ export interface Job {
 
 /** What the threads say to each other. `id` names the job. */
 export type ToThread =
-  | { readonly id: number; readonly job: Job }
+  | Asked<Job>
   | { readonly id: number; readonly stop: true }
   | { readonly id: number; readonly go: readonly Listener[] };
 export type FromThread =
   | { readonly id: number; readonly progress: readonly [done: number, of: number] }
   | { readonly id: number; readonly wantsAlone: true }
   | { readonly id: number; readonly isOver: true }
-  | { readonly id: number; readonly result: unknown }
-  | { readonly id: number; readonly failed: string };
+  | Ended;

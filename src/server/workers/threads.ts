@@ -1,123 +1,74 @@
-import { existsSync } from 'node:fs';
-import { join } from 'node:path';
-import type { Worker } from 'node:worker_threads';
 import { closeForOthers } from '../db/gate.ts';
 import { hub } from '../live/hub.ts';
 import type { FromThread, Job, ToThread } from './port.ts';
-import { TookTooLong, Turns, type Who } from './turns.ts';
+import { type Ended, Lane, Thread } from './thread.ts';
+import { Turns, type Who } from './turns.ts';
 
-/** A job under way: how far it is, and a way to stop it. */
-interface UnderWay {
-  readonly answer: Promise<unknown>;
-  stop(): void;
-}
-
-interface Waiting {
-  resolve(result: unknown): void;
-  reject(error: Error): void;
+interface Hooks {
   progress?: ((done: number, of: number) => void) | undefined;
-  over?: () => void;
+  over?: (() => void) | undefined;
 }
 
-const script = (): string => join(process.cwd(), 'dist/workers/heavy-worker.mjs');
-
-/** Whether there are threads to work beside this one: run from source (development, tests) there are none. */
-export const hasThreads = (): boolean => process.env.NODE_ENV === 'production' && existsSync(script());
-
-/** One thread, and what is asked of it. It ends with its first failure; the next job begins another. */
-class Thread {
-  private readonly worker: Worker;
-  private readonly waiting = new Map<number, Waiting>();
-  private next = 1;
-  ended = false;
+/** A thread that does jobs, says how far it is, can be stopped, and asks to write alone. */
+class JobThread extends Thread<Job> {
+  private readonly hooks = new Map<number, Hooks>();
 
   constructor(megabytes: number) {
-    // Asked of the process, so that no bundler takes the script for a module of its own.
-    const { Worker } = process.getBuiltinModule('node:worker_threads');
-    this.worker = new Worker(script(), { resourceLimits: { maxOldGenerationSizeMb: megabytes } });
-    this.worker.unref();
-    this.worker.on('message', (message: FromThread) => void this.hear(message));
-    this.worker.on('error', (error: NodeJS.ErrnoException) =>
-      this.fail(error.code === 'ERR_WORKER_OUT_OF_MEMORY' ? new TookTooLong() : error),
-    );
-    this.worker.on('exit', () => this.fail(new TookTooLong()));
+    super('heavy-worker', megabytes);
   }
 
-  run(job: Job, longestMs: number, progress?: Waiting['progress']): UnderWay {
-    const id = this.next++;
-    const timer = setTimeout(() => this.end(), longestMs);
-    const answer = new Promise<unknown>((resolve, reject) => {
-      this.waiting.set(id, { resolve, reject, progress });
-      this.say({ id, job });
-    }).finally(() => clearTimeout(timer));
-    return { answer, stop: () => this.say({ id, stop: true }) };
+  override run(job: Job, longestMs: number, progress?: Hooks['progress']): { id: number; answer: Promise<unknown> } {
+    const { id, answer } = super.run(job, longestMs);
+    this.hooks.set(id, { progress });
+    return { id, answer: answer.finally(() => this.hooks.delete(id)) };
   }
 
-  end(): void {
-    void this.worker.terminate();
+  /** Asks a job to end early. */
+  stop(id: number): void {
+    this.say({ id, stop: true } satisfies ToThread);
   }
 
-  private say(message: ToThread): void {
-    this.worker.postMessage(message);
+  protected override hear(message: FromThread | Ended): void {
+    if ('result' in message || 'failed' in message) super.hear(message);
+    else if ('progress' in message) this.hooks.get(message.id)?.progress?.(...message.progress);
+    else if ('wantsAlone' in message) void this.letAlone(message.id);
+    else this.letOthers(this.hooks.get(message.id));
   }
 
-  private async hear(message: FromThread): Promise<void> {
-    const job = this.waiting.get(message.id);
-    if (!job) return;
-    if ('progress' in message) job.progress?.(...message.progress);
-    else if ('wantsAlone' in message) {
-      job.over = await closeForOthers();
-      // It may have ended while it waited for its turn.
-      if (this.ended) job.over();
-      else this.say({ id: message.id, go: hub().listeners() });
-    } else if ('isOver' in message) job.over?.();
-    else {
-      this.waiting.delete(message.id);
-      if ('result' in message) job.resolve(message.result);
-      else job.reject(new Error(message.failed));
-    }
+  private async letAlone(id: number): Promise<void> {
+    const over = await closeForOthers();
+    const job = this.hooks.get(id);
+    // It may have ended while it waited for its turn.
+    if (!job || this.ended) return over();
+    job.over = over;
+    this.say({ id, go: hub().listeners() } satisfies ToThread);
   }
 
-  private fail(error: Error): void {
+  protected override fail(error: Error): void {
     if (this.ended) return;
-    this.ended = true;
-    for (const job of this.waiting.values()) {
-      job.over?.();
-      job.reject(error);
-    }
-    this.waiting.clear();
+    for (const job of this.hooks.values()) this.letOthers(job);
+    super.fail(error);
+  }
+
+  /** Once: the way may be closed for somebody else by then. */
+  private letOthers(job: Hooks | undefined): void {
+    job?.over?.();
+    if (job) job.over = undefined;
   }
 }
 
 const LONGEST_READING = 30_000;
 const LONGEST_WRITING = 60_000;
 const LONGEST_BRINGING = 10 * 60_000;
-const holder = globalThis as { paramoLanes?: Record<LaneName, Lane>; paramoTurns?: Turns };
+type LaneName = 'reading' | 'writing';
+const holder = globalThis as { paramoLanes?: Record<LaneName, Lane<Job>>; paramoTurns?: Turns };
 
 /** What waits for its turn at a thread: of one person or link, and in all. */
 const MOST_WAITING_READS = [30, 500] as const;
 
-/** A thread that stays, with a queue in which people take turns: whoever asks for much waits for their own work, not others for it. */
-class Lane {
-  private thread: Thread | null = null;
-  private readonly turns = new Turns(1, ...MOST_WAITING_READS);
-
-  constructor(private readonly longestMs: number) {}
-
-  async run(job: Job, who: Who): Promise<unknown> {
-    const end = await this.turns.take(who);
-    try {
-      if (!this.thread || this.thread.ended) this.thread = new Thread(1024);
-      return await this.thread.run(job, this.longestMs).answer;
-    } finally {
-      end();
-    }
-  }
-}
-
-type LaneName = 'reading' | 'writing';
-function lane(name: LaneName): Lane {
-  holder.paramoLanes ??= { reading: new Lane(LONGEST_READING), writing: new Lane(LONGEST_WRITING) };
+function lane(name: LaneName): Lane<Job> {
+  const of = (longestMs: number) => new Lane(() => new JobThread(1024), longestMs, new Turns(1, ...MOST_WAITING_READS));
+  holder.paramoLanes ??= { reading: of(LONGEST_READING), writing: of(LONGEST_WRITING) };
   return holder.paramoLanes[name];
 }
 
@@ -145,10 +96,10 @@ export async function workInWorker(
 ): Promise<unknown> {
   holder.paramoTurns ??= new Turns(AT_ONCE, MOST_WAITING_EACH, MOST_WAITING);
   const end = await holder.paramoTurns.take(job.viewer ?? 0, hooks.begun);
-  const thread = new Thread(2048);
+  const thread = new JobThread(2048);
   try {
-    const { answer, stop } = thread.run(job, hooks.longestMs ?? LONGEST_BRINGING, hooks.progress);
-    hooks.begun?.(stop);
+    const { id, answer } = thread.run(job, hooks.longestMs ?? LONGEST_BRINGING, hooks.progress);
+    hooks.begun?.(() => thread.stop(id));
     return await answer;
   } finally {
     thread.end();

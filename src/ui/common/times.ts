@@ -1,6 +1,6 @@
+import type { DateOrder } from '@/core/sentence/index.ts';
 import { parseDate, parseInstant, toWall } from '@/core/time/index.ts';
 import type { Language } from '@/messages/languages.ts';
-import type { DateOrder } from './fields/read-date.ts';
 import { language, locale, SHORT_PT } from './language.ts';
 
 export const DAY = 86_400_000;

@@ -7,8 +7,11 @@ import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
+import type { FrameAnswer } from '@/contract/frame.ts';
 import type { SearchAnswer } from '@/contract/search.ts';
+import type { TaskWire } from '@/contract/tasks.ts';
 import { dateText } from '@/core/time/index.ts';
+import { useDueWords } from '../common/due-words.ts';
 import { usePaused } from '../common/fetched/preview.ts';
 import { KEYS } from '../common/fetched/query-keys.ts';
 import { said as refusalOf } from '../common/fetched/refusal.ts';
@@ -28,7 +31,7 @@ const few = createFilterOptions<Goal>({ limit: 60 });
 interface Goal {
   readonly label: string;
   readonly goal: string;
-  readonly found?: true;
+  readonly found?: 'items' | 'tasks';
   /** What it would make, where it is a sentence that was read. */
   readonly meant?: Meant;
   /** The next time that works, and the form begun there. */
@@ -162,7 +165,7 @@ export function FinderDialog({ open, setOpen }: { open: boolean; setOpen: (open:
               name: firstName(principal.name),
             }),
             goal: `/for/${principal.handle}/calendar?${new URLSearchParams({ find: typed.trim() })}`,
-            found: true,
+            found: 'items',
           },
         ]
       : [];
@@ -189,6 +192,12 @@ export function FinderDialog({ open, setOpen }: { open: boolean; setOpen: (open:
         ? [{ label: t('give'), goal: `/for/${mine}/sightlines?give=1` }]
         : []),
       { label: t('messages'), goal: `/for/${who}/messages` },
+      ...frame.principals
+        .filter((p) => p.tasks)
+        .map((p) => ({
+          label: p.own ? t('tasksMine') : t('tasksOf', { name: p.name }),
+          goal: `/for/${p.handle}/tasks`,
+        })),
       { label: t('people'), goal: `/for/${who}/people` },
       ...(frame.me.inside ? [{ label: t('houseRules'), goal: `/for/${who}/house-rules` }] : []),
       { label: t('settings'), goal: `/for/${mine}/settings` },
@@ -220,7 +229,7 @@ export function FinderDialog({ open, setOpen }: { open: boolean; setOpen: (open:
           ),
           ...all.filter((o) => o.found),
         ]}
-        groupBy={(o) => (o.found ? t('items') : '')}
+        groupBy={(o) => (o.found ? t(o.found) : '')}
         onInputChange={(_, text) => setTyped(text)}
         getOptionKey={(o) => (o.next ? 'next' : `${o.goal} ${o.label}`)}
         noOptionsText={t('none')}
@@ -280,9 +289,10 @@ const placesOf = (journeys: readonly (readonly [string, string, number])[]): str
   ...new Set([...journeys.map(([a]) => a), ...journeys.map(([, b]) => b)]),
 ];
 
-/** Items whose words hold what is typed, in every calendar one may look into: where each is, whose, and when. */
+/** Items and tasks whose words hold what is typed, in every calendar and list one may look into: where each is, whose, and when. */
 function useFound(typed: string): Goal[] {
   const { frame, style } = useFrame();
+  const dueWords = useDueWords();
   const words = typed.trim();
   const settled = usePaused(words, PAUSE_MS);
   const query = useQuery({
@@ -293,9 +303,22 @@ function useFound(typed: string): Goal[] {
     retry: false,
   });
   if (words.length < 2) return [];
-  return ((query.data as SearchAnswer | undefined)?.found ?? []).map((one) => ({
+  const answer = query.data as SearchAnswer | undefined;
+  const tasks = (answer?.tasks ?? []).map(({ task, owner, of }) => ({
+    label: [task.title, dueWords(task), of, owner.name].filter(Boolean).join(' · '),
+    goal: taskAt(frame, owner.handle, task),
+    found: 'tasks' as const,
+  }));
+  const items = (answer?.found ?? []).map((one) => ({
     label: [one.item.title, whenText(one.item, style), one.item.place, one.owner.name].filter(Boolean).join(' · '),
     goal: foundAt(one, frame, style),
-    found: true as const,
+    found: 'items' as const,
   }));
+  return [...tasks, ...items];
+}
+
+/** Where a task is opened: with its owner's lists for whoever acts for them, else among one's own. */
+function taskAt({ me, principals }: FrameAnswer, owner: string, { list, id, done }: TaskWire): string {
+  const who = principals.some((p) => p.handle === owner && p.tasks) ? owner : me.handle;
+  return `/for/${who}/tasks?${new URLSearchParams({ list, task: id, ...(done ? { done: '1' } : {}) })}`;
 }

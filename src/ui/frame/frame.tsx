@@ -3,11 +3,12 @@ import Button from '@mui/material/Button';
 import { useQuery } from '@tanstack/react-query';
 import Link from 'next/link';
 import { usePathname, useSearchParams } from 'next/navigation';
-import { type ReactNode, useCallback, useMemo, useState } from 'react';
+import { type ReactNode, useCallback, useEffect, useMemo, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { FrameAnswer, Principal } from '@/contract/frame.ts';
 import { toWall } from '@/core/time/index.ts';
+import { useDesks } from '../common/fetched/desks.ts';
 import { type LiveState, useLive } from '../common/fetched/live.ts';
 import { KEYS } from '../common/fetched/query-keys.ts';
 import { keepFor } from '../common/fetched/saved-drafts.ts';
@@ -27,7 +28,19 @@ const AccessRequestPanel = later(() =>
 );
 const OperatorDialog = later(() => import('./operator-dialog.tsx').then((m) => m.OperatorDialog));
 const Toasted = later(() => import('./toasted.tsx').then((m) => m.Toasted));
-const SECTIONS = ['calendar', 'openings', 'sightlines', 'messages', 'people', 'house-rules'] as const;
+const COUNTS_AFTER_MS = 1500;
+const SECTIONS = [
+  'desk',
+  'calendar',
+  'openings',
+  'sightlines',
+  'messages',
+  'tasks',
+  'people',
+  'trail',
+  'time-use',
+  'house-rules',
+] as const;
 
 /** The frame around every screen: the sections, and the band that says for whom this window works. */
 export function Frame(props: { initial: FrameAnswer; who: string; children: ReactNode }) {
@@ -70,17 +83,29 @@ export function Frame(props: { initial: FrameAnswer; who: string; children: Reac
     () => ({ frame, style, principal, live, now, toast: show, ask }),
     [frame, style, principal, live, now, show, ask],
   );
-  const colour = principal?.colour ?? 0;
   const section = path.split('/')[3] ?? '';
+  // Counted a moment after the screen stands, so that nothing on it waits for that, and followed from then on.
+  const [stands, setStands] = useState(false);
+  useEffect(() => {
+    const timer = setTimeout(() => setStands(true), COUNTS_AFTER_MS);
+    return () => clearTimeout(timer);
+  }, []);
+  const desks = useDesks(frame.me.inside && stands ? frame.principals.map((p) => p.handle) : []);
+  const toDecide = [...desks.counts.values()].reduce((sum, count) => sum + count, 0);
+  const search = useSearchParams();
+  const everyone = section === 'desk' && props.who === frame.me.handle && search.get('only') === null;
+  const colour = principal?.colour ?? 0;
   const guest = !frame.me.inside;
   const sections = SECTIONS.filter((s) =>
     s === 'sightlines'
       ? principal === null
         ? !guest
         : principal.share
-      : s === 'openings'
+      : s === 'openings' || s === 'time-use'
         ? principal !== null && !guest
-        : !guest || s === 'calendar' || s === 'messages',
+        : s === 'tasks'
+          ? !guest && (principal === null || principal.tasks)
+          : !guest || s === 'calendar' || s === 'messages',
   );
   return (
     <FrameProvider value={state}>
@@ -93,13 +118,23 @@ export function Frame(props: { initial: FrameAnswer; who: string; children: Reac
             <Link
               key={s}
               className={frameCss.go}
-              href={`/for/${props.who}/${s}`}
+              href={`/for/${s === 'desk' ? frame.me.handle : props.who}/${s}`}
               aria-current={section === s ? 'page' : undefined}
             >
               {t(`spine.${s}`)}
+              {s === 'desk' && toDecide > 0 && (
+                <span className={frameCss.count} title={t('spine.toDecide', { count: toDecide })}>
+                  {toDecide}
+                </span>
+              )}
               {s === 'sightlines' && principal?.own && frame.findings > 0 && (
                 <span className={frameCss.count} title={t('spine.findings', { count: frame.findings })}>
                   {frame.findings}
+                </span>
+              )}
+              {s === 'tasks' && frame.tasksAsked > 0 && (
+                <span className={frameCss.count} title={t('spine.tasksAsked', { count: frame.tasksAsked })}>
+                  {frame.tasksAsked}
                 </span>
               )}
               {s === 'messages' && frame.unread > 0 && (
@@ -122,8 +157,27 @@ export function Frame(props: { initial: FrameAnswer; who: string; children: Reac
             {guest && frame.principals.length === 0 ? t('band.guest', { name: frame.me.name }) : t('band.label')}
           </span>
           <nav className={frameCss.switches} aria-label={t('band.switches')}>
+            {section === 'desk' && frame.principals.length > 1 && (
+              <Link
+                className={frameCss.switch}
+                href={`/for/${frame.me.handle}/desk`}
+                aria-current={everyone ? 'true' : undefined}
+              >
+                <span>
+                  <span className={frameCss.name}>{t('desk.everyone')}</span>
+                  <span className={frameCss.sub}>{t('desk.toDecide', { count: toDecide })}</span>
+                </span>
+              </Link>
+            )}
             {frame.principals.map((p) => (
-              <Switch key={p.handle} p={p} me={frame.me.name} current={p.handle === props.who} section={section} />
+              <Switch
+                key={p.handle}
+                p={p}
+                me={frame.me.name}
+                current={p.handle === props.who && !everyone}
+                section={section}
+                toDecide={desks.counts.get(p.handle) ?? null}
+              />
             ))}
           </nav>
           <div className={frameCss.rest}>
@@ -159,18 +213,38 @@ export function Frame(props: { initial: FrameAnswer; who: string; children: Reac
   );
 }
 
-function Switch({ p, me, current, section }: { p: Principal; me: string; current: boolean; section: string }) {
+function Switch(props: {
+  p: Principal;
+  me: string;
+  current: boolean;
+  section: string;
+  /** How many rows of the Desk are theirs; `null` before that is known. */
+  toDecide: number | null;
+}) {
+  const { p, me, current, section, toDecide } = props;
   const t = useTranslations('band');
+  const td = useTranslations('desk');
   // Something new goes into the calendar one looks at, a further one too; never by itself into another.
   const search = useSearchParams();
   const further = search.get('of') === null ? search.get('c') : null;
   const here = current && section === 'calendar' && further ? `&c=${encodeURIComponent(further)}` : '';
   const goal =
-    section === 'sightlines' && p.share
-      ? 'sightlines'
-      : section === 'openings' || section === 'people' || section === 'messages' || section === 'house-rules'
-        ? section
-        : 'calendar';
+    section === 'desk'
+      ? p.own
+        ? `desk?only=${p.handle}`
+        : 'desk'
+      : section === 'sightlines' && p.share
+        ? 'sightlines'
+        : section === 'openings' ||
+            section === 'people' ||
+            section === 'trail' ||
+            section === 'time-use' ||
+            section === 'day' ||
+            section === 'messages' ||
+            (section === 'tasks' && p.tasks) ||
+            section === 'house-rules'
+          ? section
+          : 'calendar';
   return (
     <>
       <Link
@@ -182,7 +256,13 @@ function Switch({ p, me, current, section }: { p: Principal; me: string; current
         <span>
           <span className={frameCss.name}>{p.own ? t('myself') : p.name}</span>
           <span className={frameCss.sub}>
-            {p.needs > 0 ? <b className={frameCss.needs}>{t('needs', { count: p.needs })}</b> : p.own ? me : p.role}
+            {toDecide !== null && toDecide > 0 ? (
+              <b className={frameCss.needs}>{td('toDecide', { count: toDecide })}</b>
+            ) : p.own ? (
+              me
+            ) : (
+              p.role
+            )}
           </span>
         </span>
       </Link>

@@ -15,7 +15,7 @@ import { useActing } from '../common/fetched/acting.ts';
 import { Asked } from '../common/fetched/asked.tsx';
 import { KEYS } from '../common/fetched/query-keys.ts';
 import { dropAllDrafts } from '../common/fetched/saved-drafts.ts';
-import { dateWords } from '../common/fields/read-date.ts';
+import { dateWords } from '../common/fields/date-words.ts';
 import { ZoneField } from '../common/fields/zone-field.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';

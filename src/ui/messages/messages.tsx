@@ -165,13 +165,14 @@ function NoticeCard({ notice: n, me }: { notice: NoticesAnswer['notices'][number
   const { style } = useFrame();
   const sentence = useSentence();
   const owner = firstName(n.owner.name);
-  const what = n.rights ? sentence(n.rights, owner, false) : null;
+  const what = n.rights ? sentence(n.rights, owner, false, n.further?.kind) : null;
   const day = (instant: string, back = 0) => dayMonth(toWall(style.zone, (parseInstant(instant) ?? 0) - back));
   const words = {
     by: n.by === n.owner.name ? 'same' : 'other',
     byName: n.by,
     owner: n.owner.name,
     first: owner,
+    kind: n.further?.kind ?? 'calendar',
   };
   return (
     <article
@@ -192,6 +193,7 @@ function NoticeCard({ notice: n, me }: { notice: NoticesAnswer['notices'][number
                   ? t(`messages.${n.kind as 'given'}`, words)
                   : t(`messages.${OWN[n.kind as 'given']}`, {
                       byName: n.by,
+                      kind: words.kind,
                       about: n.about || t('lines.everyoneInside'),
                     })}{' '}
           {what && (
@@ -202,7 +204,11 @@ function NoticeCard({ notice: n, me }: { notice: NoticesAnswer['notices'][number
         </p>
         {n.note && n.kind !== 'joined' && <p style={{ whiteSpace: 'pre-line' }}>“{n.note}”</p>}
         <p className="small soft">
-          {[n.further?.name ?? null, day(n.at), n.until ? t('messages.until', { date: day(n.until, 1) }) : null]
+          {[
+            n.further && (n.further.name || t('tasks.firstList')),
+            day(n.at),
+            n.until ? t('messages.until', { date: day(n.until, 1) }) : null,
+          ]
             .filter(Boolean)
             .join(' · ')}
         </p>
@@ -213,10 +219,16 @@ function NoticeCard({ notice: n, me }: { notice: NoticesAnswer['notices'][number
         </Link>
       ) : n.open ? (
         <span style={{ display: 'grid', gap: 4, alignContent: 'start', justifyItems: 'end' }}>
-          <Link href={`/for/${me}/calendar?of=${n.owner.handle}${n.further ? `&c=${n.further.key}` : ''}`}>
-            {t('messages.open')}
-          </Link>
-          <KeepLane handle={n.owner.handle} name={n.owner.name} further={n.further} />
+          {n.further?.kind === 'tasks' ? (
+            <Link href={`/for/${me}/tasks?list=${n.further.key}`}>{t('messages.openTasks')}</Link>
+          ) : (
+            <>
+              <Link href={`/for/${me}/calendar?of=${n.owner.handle}${n.further ? `&c=${n.further.key}` : ''}`}>
+                {t('messages.open')}
+              </Link>
+              <KeepLane handle={n.owner.handle} name={n.owner.name} further={n.further} />
+            </>
+          )}
         </span>
       ) : (
         <span className="small soft">{t('messages.closed')}</span>
@@ -242,6 +254,7 @@ function Ending({ ending, me, over }: { ending: NoticesAnswer['ending']; me: str
             {t(over ? 'messages.over' : e.held ? 'messages.endingHeld' : 'messages.endingGiven', {
               owner: e.owner.name,
               who: e.who,
+              kind: e.further?.kind ?? 'calendar',
               what: e.preset ? t(`presets.${e.preset as 'full'}`) : t('reaches.words'),
               date: dayMonth(toWall(style.zone, (parseInstant(e.until) ?? 0) - 1)),
             })}

@@ -283,7 +283,11 @@ function Message({ message: m, messages }: { message: MessageWire; messages: Mes
         </p>
       )}
       {m.sentInstead && <p className="small wrong">{t('threads.sentInstead', { who: m.sentInstead })}</p>}
-      {m.mark && <p className="small wrong">{t(`threads.mark.${m.mark as 'leftOut'}`, { left: m.leftOut })}</p>}
+      {m.mark && (
+        <p className={m.mark === 'automatic' ? 'small soft' : 'small wrong'}>
+          {t(`threads.mark.${m.mark as 'leftOut'}`, { left: m.leftOut })}
+        </p>
+      )}
       {m.files.length > 0 && (
         <p className="small soft">{t('threads.files', { names: m.files.map((f) => f.name).join(', ') })}</p>
       )}

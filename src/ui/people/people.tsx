@@ -117,7 +117,7 @@ export function People() {
                         <span className="small soft">
                           {[
                             t(`reaches.${reachOf(p.rights)}`).toLowerCase(),
-                            ...(['suggest', 'private', 'speaks', 'copies', 'shares'] as const)
+                            ...(['suggest', 'private', 'speaks', 'copies', 'shares', 'absence'] as const)
                               .filter((extra) => p.rights[extra])
                               .map((extra) => t(`people.held.${extra}`, { name: firstName(p.name) })),
                             t('people.through', { through: p.through }),

@@ -29,7 +29,7 @@ export function MoreMenu(props: {
   return (
     <>
       <Button variant="outlined" onClick={(e) => setAnchor(e.currentTarget)} aria-haspopup="menu">
-        {t('lines.moreMenu')}
+        {t(lines.calendar.kind === 'tasks' ? 'lines.moreMenuTasks' : 'lines.moreMenu')}
       </Button>
       <Menu
         anchorEl={anchor}
@@ -37,7 +37,7 @@ export function MoreMenu(props: {
         onClose={() => setAnchor(null)}
         slotProps={{ paper: { sx: { border: '1px solid var(--line)' } } }}
       >
-        {item(t('lines.layers'), onLayers)}
+        {lines.calendar.kind === 'calendar' && item(t('lines.layers'), onLayers)}
         {!lines.asAdministrator && item(t('lines.beginCalendar'), onCalendar)}
         {lines.own && item(lines.suspended ? t('lines.resume') : t('lines.suspend'), onSuspend)}
       </Menu>

@@ -8,7 +8,8 @@ export function useSentence(): (
   rights: RightsWire,
   owner: string,
   toOwner?: boolean,
+  kind?: 'calendar' | 'tasks',
 ) => { does: string; cannot: string } {
   const t = useTranslations('sentence');
-  return (rights, owner, toOwner = true) => rightsSentence(t, rights, owner, toOwner);
+  return (rights, owner, toOwner = true, kind = 'calendar') => rightsSentence(t, rights, owner, toOwner, kind);
 }

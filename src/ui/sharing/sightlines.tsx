@@ -110,12 +110,19 @@ export function Sightlines({ calendar }: { calendar: string }) {
     router.push(`/for/${acted ? here : frame.me.handle}/sightlines?${to}`);
   };
   const toggle = (what: typeof picking) => setPicking(picking === what ? null : what);
+  const isCalendar = lines.calendar.kind === 'calendar';
   const several = picking === 'several' || picking === 'layers' || picking === 'calendar';
   return (
     <div className={sightlinesCss.sightlines}>
       <header>
         <div>
-          <h1>{lines.own ? t('titleMine') : t('title', { name: lines.owner.name })}</h1>
+          <h1>
+            {lines.calendar.kind === 'tasks'
+              ? t('titleTasks', { own: String(lines.own), name: lines.owner.name })
+              : lines.own
+                ? t('titleMine')
+                : t('title', { name: lines.owner.name })}
+          </h1>
           <span className="small soft">
             {t('summary', { people: lines.rows.filter((r) => r.audience.kind !== 'everyone').length })}
           </span>
@@ -134,7 +141,7 @@ export function Sightlines({ calendar }: { calendar: string }) {
           >
             {[lines.calendar, ...lines.others].map((c) => (
               <MenuItem key={c.key} value={c.key}>
-                {c.main ? t('mainCalendar') : c.name}
+                {c.main ? t('mainCalendar') : c.name || t('firstList')}
               </MenuItem>
             ))}
           </TextField>
@@ -190,7 +197,7 @@ export function Sightlines({ calendar }: { calendar: string }) {
             {t('suspended', { owner })}
           </Alert>
         )}
-        {!several && lines.rows.length < 2 && !lines.asAdministrator && (
+        {!several && isCalendar && lines.rows.length < 2 && !lines.asAdministrator && (
           <section className={pageCss.card} aria-label={t('layers')} style={{ marginBottom: 12 }}>
             <p className="small">{t('layersHelp')}</p>
             <Button variant="outlined" sx={{ mt: 1 }} onClick={() => setPicking('layers')}>
@@ -198,7 +205,7 @@ export function Sightlines({ calendar }: { calendar: string }) {
             </Button>
           </section>
         )}
-        {!several && (
+        {!several && isCalendar && (
           <Findings
             calendar={calendar}
             onMended={async (text, undo) => {
@@ -241,6 +248,7 @@ export function Sightlines({ calendar }: { calendar: string }) {
           everyone={everyoneRow}
           current={current}
           own={lines.own}
+          kind={lines.calendar.kind}
           owner={owner}
           ownerName={lines.owner.name}
           calendar={calendar}

@@ -9,6 +9,7 @@ import { call } from '@/contract/call.ts';
 import type { ItemWire } from '@/contract/items/items.ts';
 import type { AudienceWire, PreviewAnswer } from '@/contract/sharing/sharing.ts';
 import type { Visibility } from '@/core/calendar/index.ts';
+import { useDueWords } from '../common/due-words.ts';
 import { useActing } from '../common/fetched/acting.ts';
 import { KEYS } from '../common/fetched/query-keys.ts';
 import { said } from '../common/fetched/refusal.ts';
@@ -31,6 +32,7 @@ export function TheirView(props: {
   own: boolean;
   owner: string;
   main: boolean;
+  kind: 'calendar' | 'tasks';
   /** The one who looks is an administrator alone, who sees no items here. */
   closed: boolean;
   answer: PreviewAnswer | undefined;
@@ -39,7 +41,7 @@ export function TheirView(props: {
   week: number;
   onWeek: (week: number) => void;
 }) {
-  const { calendar, audience, name, link, own, owner, main, closed, answer, failed, dirty, week, onWeek } = props;
+  const { calendar, audience, name, link, own, owner, main, kind, closed, answer, failed, dirty, week, onWeek } = props;
   const { principal, frame } = useFrame();
   const known = audience.kind !== 'address' && audience.kind !== 'newLink';
   const here = principal?.handle ?? frame.me.handle;
@@ -53,7 +55,13 @@ export function TheirView(props: {
   return (
     <div className={sightlinesCss.col}>
       <div className="row" style={{ justifyContent: 'space-between', marginBottom: 6, minHeight: 36 }}>
-        <h3>{link ? t('lines.viewLink') : name ? t('lines.view', { name }) : t('lines.viewEveryone')}</h3>
+        <h3>
+          {link
+            ? t('lines.viewLink')
+            : name
+              ? t(kind === 'tasks' ? 'lines.viewTasks' : 'lines.view', { name })
+              : t(kind === 'tasks' ? 'lines.viewTasksEveryone' : 'lines.viewEveryone')}
+        </h3>
         {dirty && (
           <span className="row" style={{ gap: 0 }}>
             {(['after', 'before', 'both'] as const).map((w) => (
@@ -65,28 +73,32 @@ export function TheirView(props: {
         )}
       </div>
       {/* A week of two months has a long name: what goes on and back stays beside it. */}
-      <div className="row small" style={{ justifyContent: 'space-between', marginBottom: 4, flexWrap: 'nowrap' }}>
-        <Button
-          variant="text"
-          sx={{ minWidth: 40 }}
-          aria-label={t('lines.weekBefore')}
-          onClick={() => onWeek(week - 7 * DAY)}
-        >
-          ←
-        </Button>
-        <span className="soft">{weekTitle(week)}</span>
-        <Button
-          variant="text"
-          sx={{ minWidth: 40 }}
-          aria-label={t('lines.weekAfter')}
-          onClick={() => onWeek(week + 7 * DAY)}
-        >
-          →
-        </Button>
-      </div>
+      {kind === 'calendar' && (
+        <div className="row small" style={{ justifyContent: 'space-between', marginBottom: 4, flexWrap: 'nowrap' }}>
+          <Button
+            variant="text"
+            sx={{ minWidth: 40 }}
+            aria-label={t('lines.weekBefore')}
+            onClick={() => onWeek(week - 7 * DAY)}
+          >
+            ←
+          </Button>
+          <span className="soft">{weekTitle(week)}</span>
+          <Button
+            variant="text"
+            sx={{ minWidth: 40 }}
+            aria-label={t('lines.weekAfter')}
+            onClick={() => onWeek(week + 7 * DAY)}
+          >
+            →
+          </Button>
+        </div>
+      )}
       {failed && <Alert severity="error">{t('lines.failed')}</Alert>}
       {closed && <p className={pageCss.card}>{t('lines.noViewAdministrator')}</p>}
+      {!closed && kind === 'tasks' && answer && <TheirTasks answer={answer} which={which} name={name} />}
       {!closed &&
+        kind === 'calendar' &&
         weeks?.map((items, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: the first is before, the second after
           <div key={i}>
@@ -103,7 +115,7 @@ export function TheirView(props: {
             </p>
           </div>
         ))}
-      {known && !closed && (
+      {known && !closed && kind === 'calendar' && (
         <p className="small">
           <Link
             href={`/for/${here}/calendar?${new URLSearchParams({
@@ -118,10 +130,34 @@ export function TheirView(props: {
       )}
       {own && picked && <ItemVisibility key={picked} id={picked} calendar={calendar} onMoved={setPicked} />}
       {own && picked && known && <Ask key={`ask ${picked}`} calendar={calendar} audience={audience} item={picked} />}
-      {own && !picked && !closed && <p className="small soft">{t('lines.item')}</p>}
+      {own && !picked && !closed && kind === 'calendar' && <p className="small soft">{t('lines.item')}</p>}
       <History calendar={calendar} audience={audience} />
     </div>
   );
+}
+
+/** The first tasks of a list exactly as an audience gets them, as chosen or as before. */
+function TheirTasks(props: { answer: PreviewAnswer; which: 'after' | 'before' | 'both'; name: string | null }) {
+  const { answer, which } = props;
+  const t = useTranslations();
+  const words = useDueWords();
+  const lists =
+    which === 'both' ? [answer.tasksBefore, answer.tasks] : [which === 'before' ? answer.tasksBefore : answer.tasks];
+  return lists.map((tasks, i) => (
+    // biome-ignore lint/suspicious/noArrayIndexKey: the first is before, the second after
+    <div key={i} className={pageCss.card} style={{ marginBottom: 8 }}>
+      {lists.length > 1 && <p className="small soft">{i === 0 ? t('lines.before') : t('lines.after')}</p>}
+      {tasks.length === 0 && <p className="soft">{t('lines.noTasks')}</p>}
+      <ul style={{ listStyle: 'none', margin: 0, padding: 0, display: 'grid', gap: 6 }}>
+        {tasks.map((task) => (
+          <li key={task.id}>
+            <span>{task.title}</span>{' '}
+            <span className="small soft">{[words(task), task.belongsTo, task.notes].filter(Boolean).join(' · ')}</span>
+          </li>
+        ))}
+      </ul>
+    </div>
+  ));
 }
 
 function ItemVisibility({

@@ -22,13 +22,14 @@ export function WhoList(props: {
   everyone: SightlineRow;
   current: SightlineRow;
   own: boolean;
+  kind: 'calendar' | 'tasks';
   owner: string;
   ownerName: string;
   calendar: string;
   onChanged: (text: string, undo?: Undo) => Promise<void>;
   onChoose: (row: SightlineRow) => void;
 }) {
-  const { rows, everyone, current, own, owner, ownerName, calendar, onChanged, onChoose } = props;
+  const { rows, everyone, current, own, kind, owner, ownerName, calendar, onChanged, onChoose } = props;
   const t = useTranslations();
   const inside = (r: SightlineRow) => !r.outside;
   const named = rows.filter((r) => r.audience.kind !== 'everyone');
@@ -84,7 +85,9 @@ export function WhoList(props: {
         <div className={whoListCss['who-row']}>
           <span>
             <span className={whoListCss.name}>{t('lines.signedOutWho')}</span>
-            <span className={whoListCss.sub}>{t('lines.signedOut', { count: links.length })}</span>
+            <span className={whoListCss.sub}>
+              {t(kind === 'tasks' ? 'lines.signedOutTasks' : 'lines.signedOut', { count: links.length })}
+            </span>
           </span>
           <SightMeter sight={most} />
           <ReachMeter rights={NOTHING} />

@@ -1,5 +1,6 @@
 import type { ProgramCalendar, ProgramObject } from '../../operations/dav/index.ts';
 import type { Context } from '../../operations/deciding/context/context.ts';
+import { utf8 } from '../body.ts';
 import { xml } from './answers.ts';
 import { responseFor, type Wanted } from './properties.ts';
 import { MOST_PROPERTIES } from './requests.ts';
@@ -15,14 +16,6 @@ export interface Asked {
   readonly request: Request;
   readonly body: Uint8Array;
 }
-
-export const utf8 = (bytes: Uint8Array): string | null => {
-  try {
-    return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
-  } catch {
-    return null;
-  }
-};
 
 /** The XML of a body: `null` for an empty one, `broken` for what is none. */
 export function xmlIn(body: Uint8Array): Xml | null | 'broken' {

@@ -1,6 +1,6 @@
 import { readFreeBusyQuestion } from '@/core/formats/index.ts';
 import { writingIsFree } from '../../db/gate.ts';
-import { clearInbox, MOST_ASKED, MOST_ASKED_DAYS, readInbox } from '../../operations/dav/index.ts';
+import { clearInbox, MOST_ASKED, MOST_ASKED_DAYS, readInbox, readProgramCalendar } from '../../operations/dav/index.ts';
 import { again } from '../../operations/deciding/context/again.ts';
 import type { Context } from '../../operations/deciding/context/context.ts';
 import {
@@ -10,8 +10,9 @@ import {
   readObjectInWorker,
 } from '../../operations/in-worker/in-worker.ts';
 import { type Result, refuse } from '../../result.ts';
+import { utf8 } from '../body.ts';
 import { bare, calendarResponse, conditionFailed, refused, xml } from './answers.ts';
-import { type Asked, utf8 } from './asked.ts';
+import type { Asked } from './asked.ts';
 import { knownOf } from './find-properties.ts';
 import { cal, dav, el } from './xml.ts';
 
@@ -51,9 +52,12 @@ export async function put({ ctx, resource, request, body }: Asked): Promise<Resp
   if (!/^text\/calendar\s*(;|$)/i.test(type)) return conditionFailed(cal('supported-calendar-data'));
   const text = utf8(body);
   if (text === null || text.includes('\u0000')) return refused(ctx, refuse('wrongEncoding'));
-  if (/^BEGIN:(VTODO|VJOURNAL|VFREEBUSY|VAVAILABILITY)/im.test(text))
-    return conditionFailed(cal('supported-calendar-component'));
   const { calendar, name } = resource;
+  const into = readProgramCalendar(ctx, calendar);
+  if (!into.ok) return refused(ctx, into);
+  const others = into.value.holds === 'VTODO' ? 'VEVENT' : 'VTODO';
+  if (new RegExp(`^BEGIN:(${others}|VJOURNAL|VFREEBUSY|VAVAILABILITY)`, 'im').test(text))
+    return conditionFailed(cal('supported-calendar-component'));
   const done = await putObjectInWorker(ctx, { key: calendar, name, text, seen: seenBy(request) });
   // Stored is what a text means, not the text itself, so no ETag is given: a program reads back what it came to (RFC 4791 5.3.4).
   return done.ok ? bare(done.value.added ? 201 : 204) : refused(ctx, done);

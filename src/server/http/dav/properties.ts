@@ -70,7 +70,7 @@ function privilegesOn(known: Known): Name[] {
   const all = own || (rights.add && rights.change === 'all' && rights.remove === 'all');
   return [
     ...reading,
-    cal('read-free-busy'),
+    ...(known.calendar.holds === 'VEVENT' ? [cal('read-free-busy')] : []),
     ...(all ? [dav('write')] : []),
     ...(adds ? [dav('bind')] : []),
     ...(changes ? [dav('write-content')] : []),
@@ -123,6 +123,12 @@ const ofMe =
   (known) =>
     known.kind === 'person' && known.person.handle === known.me ? work(known.person) : null;
 
+/** The reports on what a calendar holds. */
+const REPORTS = {
+  VEVENT: ['calendar-query', 'calendar-multiget', 'free-busy-query'],
+  VTODO: ['calendar-query', 'calendar-multiget'],
+} as const;
+
 /** Properties that are asked for by name, but not with all (RFC 4791 and 6638 leave theirs out of `allprop`). */
 const BY_NAME: Readonly<Record<Name, Property>> = {
   [dav('current-user-principal')]: ({ me }) => el(dav('current-user-principal'), href(hrefs.person(me))),
@@ -147,9 +153,7 @@ const BY_NAME: Readonly<Record<Name, Property>> = {
     el(
       dav('supported-report-set'),
       ...(known.kind === 'calendar'
-        ? ['calendar-query', 'calendar-multiget', 'free-busy-query'].map((name) =>
-            el(dav('supported-report'), el(dav('report'), el(cal(name)))),
-          )
+        ? REPORTS[known.calendar.holds].map((name) => el(dav('supported-report'), el(dav('report'), el(cal(name)))))
         : []),
     ),
   [cal('calendar-home-set')]: ofMe(({ handle }) => el(cal('calendar-home-set'), href(hrefs.home(handle)))),
@@ -168,7 +172,9 @@ const BY_NAME: Readonly<Record<Name, Property>> = {
     known.kind === 'inbox' && known.calendar !== null
       ? el(cal('schedule-default-calendar-URL'), href(hrefs.calendar(known.me, known.calendar)))
       : null,
-  [cal('schedule-calendar-transp')]: ofCalendar(() => el(cal('schedule-calendar-transp'), el(cal('opaque')))),
+  [cal('schedule-calendar-transp')]: ofCalendar(({ holds }) =>
+    el(cal('schedule-calendar-transp'), el(cal(holds === 'VEVENT' ? 'opaque' : 'transparent'))),
+  ),
   [cal('schedule-tag')]: ofObject((_tag, scheduleTag) => el(cal('schedule-tag'), `"${scheduleTag}"`)),
   [cal('calendar-description')]: ofCalendar(({ description }) =>
     description === '' ? null : el(cal('calendar-description'), description),
@@ -178,7 +184,10 @@ const BY_NAME: Readonly<Record<Name, Property>> = {
   ),
   [cal('supported-calendar-component-set')]: (known) =>
     known.kind === 'calendar' || known.kind === 'inbox'
-      ? el(cal('supported-calendar-component-set'), leaf(cal('comp'), { name: 'VEVENT' }))
+      ? el(
+          cal('supported-calendar-component-set'),
+          leaf(cal('comp'), { name: known.kind === 'calendar' ? known.calendar.holds : 'VEVENT' }),
+        )
       : null,
   [cal('supported-calendar-data')]: ofCalendar(() =>
     el(cal('supported-calendar-data'), leaf(cal('calendar-data'), { 'content-type': 'text/calendar', version: '2.0' })),
@@ -193,8 +202,12 @@ const BY_NAME: Readonly<Record<Name, Property>> = {
   [cal('max-resource-size')]: ofCalendar(() => el(cal('max-resource-size'), String(MOST_TEXT))),
   [cal('max-instances')]: ofCalendar(() => el(cal('max-instances'), String(MOST_OBJECTS))),
   // What is asked for without a time is of these; by its time or its name anything is found.
-  [cal('min-date-time')]: ofCalendar((_calendar, { now }) => el(cal('min-date-time'), basic(shownInstants(now).from))),
-  [cal('max-date-time')]: ofCalendar((_calendar, { now }) => el(cal('max-date-time'), basic(shownInstants(now).to))),
+  [cal('min-date-time')]: ofCalendar(({ holds }, { now }) =>
+    holds === 'VTODO' ? null : el(cal('min-date-time'), basic(shownInstants(now).from)),
+  ),
+  [cal('max-date-time')]: ofCalendar(({ holds }, { now }) =>
+    holds === 'VTODO' ? null : el(cal('max-date-time'), basic(shownInstants(now).to)),
+  ),
 };
 
 /** The properties that come with all (RFC 4918 9.1). */
@@ -206,7 +219,12 @@ const WITH_ALL: Readonly<Record<Name, Property>> = {
   },
   [dav('getetag')]: ofObject((tag) => el(dav('getetag'), `"${tag}"`)),
   [dav('getcontenttype')]: (known) =>
-    isCollection(known) ? null : el(dav('getcontenttype'), 'text/calendar; charset=utf-8; component=vevent'),
+    isCollection(known)
+      ? null
+      : el(
+          dav('getcontenttype'),
+          `text/calendar; charset=utf-8; component=${known.kind === 'object' ? known.calendar.holds.toLowerCase() : 'vevent'}`,
+        ),
 };
 
 const PROPERTIES: Readonly<Record<Name, Property>> = { ...BY_NAME, ...WITH_ALL };

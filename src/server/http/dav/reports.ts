@@ -20,6 +20,7 @@ export async function report(asked: Asked): Promise<Response> {
     case cal('calendar-multiget'):
       return multiget(asked, calendar.value, body);
     case cal('free-busy-query'): {
+      if (calendar.value.holds === 'VTODO') return conditionFailed(dav('supported-report'));
       const instants = freeBusyIn(body);
       if (!instants.ok) return conditionFailed(instants.failed);
       const answer = await queryFreeBusyInWorker(ctx, calendar.value.key, instants.value);
@@ -35,7 +36,7 @@ const isFailed = <T>(read: Read<T>): read is Extract<Read<T>, { ok: false }> => 
 async function query(asked: Asked, calendar: ProgramCalendar, body: Xml): Promise<Response> {
   const { ctx, me } = asked;
   const data = dataIn(body);
-  const filter = filterIn(body.children.find((child) => child.name === cal('filter')) ?? null);
+  const filter = filterIn(body.children.find((child) => child.name === cal('filter')) ?? null, calendar.holds);
   if (isFailed(data)) return conditionFailed(data.failed);
   if (isFailed(filter)) return conditionFailed(filter.failed);
   const wanted = wantedIn(body);

@@ -91,8 +91,8 @@ export interface QueryFilter {
   readonly filter: CompFilter | undefined;
 }
 
-/** Reads the filter of a calendar-query (RFC 4791 9.7). Times are those of items: one asked of anything else is said not to be supported. */
-export function filterIn(xml: Xml | null): Read<QueryFilter> {
+/** Reads the filter of a calendar-query (RFC 4791 9.7). Times are those of what the calendar holds: one asked of anything else is said not to be supported. */
+export function filterIn(xml: Xml | null, holds: 'VEVENT' | 'VTODO'): Read<QueryFilter> {
   const [root, ...others] = childrenOf(xml, cal('comp-filter'));
   if (root?.attributes.name !== 'VCALENDAR' || others.length > 0) return failed(cal('valid-filter'));
   if (childOf(root, cal('time-range'))) return failed(cal('supported-filter'));
@@ -101,7 +101,7 @@ export function filterIn(xml: Xml | null): Read<QueryFilter> {
     const time = childOf(of, cal('time-range'));
     if (time) {
       // Alarms have no times here: there are none.
-      if (depth !== 1 || of.attributes.name !== 'VEVENT' || range) return failed(cal('supported-filter'));
+      if (depth !== 1 || of.attributes.name !== holds || range) return failed(cal('supported-filter'));
       const instants = instantsIn(time);
       if (!instants.ok) return instants;
       range = instants.value;
@@ -122,14 +122,14 @@ export function filterIn(xml: Xml | null): Read<QueryFilter> {
     return read({ name: of.attributes.name ?? '', absent, props, comps });
   };
   const filter = comp(root, 0);
-  return filter.ok ? read({ range, filter: isPlain(filter.value) ? undefined : filter.value }) : filter;
+  return filter.ok ? read({ range, filter: isPlain(filter.value, holds) ? undefined : filter.value }) : filter;
 }
 
-/** Whether a filter asks for nothing but that it is an item: everything here is one. */
-const isPlain = ({ absent, props, comps }: CompFilter): boolean =>
+/** Whether a filter asks for nothing but that it is what the calendar holds: everything in it is. */
+const isPlain = ({ absent, props, comps }: CompFilter, holds: string): boolean =>
   !absent &&
   props.length === 0 &&
-  comps.every((one) => one.name === 'VEVENT' && !one.absent && one.props.length === 0 && one.comps.length === 0);
+  comps.every((one) => one.name === holds && !one.absent && one.props.length === 0 && one.comps.length === 0);
 
 /** The instants of a free-busy-query. */
 export function freeBusyIn(body: Xml): Read<Instants> {

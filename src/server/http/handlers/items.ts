@@ -27,7 +27,7 @@ import {
   rejoinItem,
   removeMeeting,
 } from '../../operations/meetings/index.ts';
-import { download } from '../download.ts';
+import { calendarFile, download } from '../download.ts';
 import type { HandlersOf } from '../handler.ts';
 
 export const itemsHandlers = {
@@ -52,14 +52,7 @@ export const itemsHandlers = {
   exportFile: {
     slow: async ({ ctx, params }) => {
       const result = await exportFileInWorker(ctx, params.calendar);
-      if (!result.ok) return result;
-      return new Response(result.value.text, {
-        headers: {
-          'content-type': 'text/calendar; charset=utf-8',
-          'content-disposition': `attachment; filename="${result.value.name}"`,
-          'cache-control': 'no-store',
-        },
-      });
+      return result.ok ? calendarFile(result.value.name, result.value.text) : result;
     },
   },
   sayLooking: ({ ctx, params, body }) => sayLooking(ctx, params.item, body),

@@ -14,6 +14,7 @@ import {
   saveTimePreferences,
   takeOutJourneys,
 } from '../../operations/openings/index.ts';
+import { csvFile } from '../download.ts';
 import type { HandlersOf } from '../handler.ts';
 
 export const openingsHandlers = {
@@ -30,12 +31,6 @@ export const openingsHandlers = {
   takeOutJourneys: ({ ctx }) => {
     const result = takeOutJourneys(ctx);
     if (!result.ok) return result;
-    return new Response(result.value, {
-      headers: {
-        'content-type': 'text/csv; charset=utf-8',
-        'content-disposition': 'attachment; filename="journeys.csv"',
-        'cache-control': 'no-store',
-      },
-    });
+    return csvFile('journeys.csv', result.value);
   },
 } satisfies Partial<HandlersOf<RouteName>>;

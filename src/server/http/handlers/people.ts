@@ -23,6 +23,7 @@ import { addressOf, signOutHere, withdrawOwnSession } from '../../operations/peo
 import { listTokens, makeToken, readTokenActs, withdrawToken } from '../../operations/people/tokens.ts';
 import { ok, refuse } from '../../result.ts';
 import { settings } from '../../settings.ts';
+import { csvFile } from '../download.ts';
 import type { HandlersOf } from '../handler.ts';
 import { json } from '../route.ts';
 
@@ -65,14 +66,7 @@ export const peopleHandlers = {
   choosePassword: { slow: ({ body }) => choosePassword(body.token, body.password) },
   readDirectoryFile: ({ ctx }) => {
     const file = directoryFile(ctx);
-    if (!file.ok) return file;
-    return new Response(file.value, {
-      headers: {
-        'content-type': 'text/csv; charset=utf-8',
-        'content-disposition': 'attachment; filename="directory.csv"',
-        'cache-control': 'no-store',
-      },
-    });
+    return file.ok ? csvFile('directory.csv', file.value) : file;
   },
   readPhones: ({ ctx, body }) => readPhones(ctx, body.addresses),
   bringInDirectory: { slow: ({ ctx, body }) => bringInDirectory(ctx, body) },

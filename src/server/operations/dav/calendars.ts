@@ -1,10 +1,23 @@
+import { createTranslator } from 'use-intl/core';
 import type { Rights } from '@/core/access/index.ts';
+import { LOCALES } from '@/messages/languages.ts';
+import { TEXTS } from '@/messages/texts.ts';
 import { type Calendar, calendarByKey, calendarsOf, mainCalendarOf } from '../../repositories/calendars.ts';
-import { calendarsNaming } from '../../repositories/grants.ts';
+import { calendarsNaming, grantsSpeakingTo } from '../../repositories/grants.ts';
 import { type Person, personByHandle, personById } from '../../repositories/people.ts';
+import { taskListByKey, taskListsById, taskListsOf } from '../../repositories/task-lists.ts';
 import { ok, type Result, refuse } from '../../result.ts';
-import { type Context, type Decided, decideOnSeveral, findCalendar, isRefusal } from '../deciding/index.ts';
+import {
+  type Context,
+  type Decided,
+  type DecidedList,
+  decideOnList,
+  decideOnSeveral,
+  findCalendar,
+  isRefusal,
+} from '../deciding/index.ts';
 import { listLanes } from '../lanes/index.ts';
+import { seesTasksOf } from '../tasks/index.ts';
 
 /** A calendar as the programs of whoever asks find it. */
 export interface ProgramCalendar {
@@ -16,6 +29,8 @@ export interface ProgramCalendar {
   readonly owner: { readonly handle: string; readonly name: string };
   readonly own: boolean;
   readonly rights: Rights;
+  /** What stands in it: items, or tasks. */
+  readonly holds: 'VEVENT' | 'VTODO';
 }
 
 /** Calendars that a program finds by itself; any other that may be seen opens by its address. */
@@ -33,6 +48,26 @@ function wireOf(ctx: Context, { calendar, decision }: Pick<Decided, 'calendar' |
     owner: { handle: owner.handle, name: owner.name },
     own: decision.owner,
     rights: decision.rights,
+    holds: 'VEVENT',
+  };
+}
+
+/** A list of tasks as a program finds it; `null` where nothing of it is shown. */
+function listOf(ctx: Context, { list, decision }: DecidedList): ProgramCalendar | null {
+  const owner = personById(ctx.db, list.ownerId);
+  if (!owner || decision.rights.sight === 'nothing') return null;
+  const { language } = ctx.viewer;
+  const t = createTranslator({ locale: LOCALES[language], messages: TEXTS[language], namespace: 'tasks' });
+  const name = list.first ? t('firstList') : list.name;
+  return {
+    key: list.key,
+    name: decision.owner ? name : `${owner.name}, ${name}`,
+    description: '',
+    zone: owner.zone,
+    owner: { handle: owner.handle, name: owner.name },
+    own: decision.owner,
+    rights: decision.rights,
+    holds: 'VTODO',
   };
 }
 
@@ -52,14 +87,22 @@ export function listProgramCalendars(ctx: Context): { calendars: ProgramCalendar
     const one = decided.get(id);
     return (one && wireOf(ctx, one)) ?? [];
   });
-  return { calendars: seen.slice(0, MOST_LISTED), cut: seen.length > MOST_LISTED };
+  const lists = [
+    ...taskListsOf(ctx.db, ctx.viewer.id),
+    ...taskListsById(ctx.db, [...grantsSpeakingTo(ctx.db, ctx.viewer.id).keys()]).filter(
+      ({ ownerId }) => ownerId !== ctx.viewer.id,
+    ),
+  ].flatMap((list) => listOf(ctx, decideOnList(ctx, list)) ?? []);
+  const all = [...seen, ...lists];
+  return { calendars: all.slice(0, MOST_LISTED), cut: all.length > MOST_LISTED };
 }
 
 /** One calendar as a program finds it; hidden and missing answer alike. */
 export function readProgramCalendar(ctx: Context, key: string): Result<ProgramCalendar> {
-  const decided = findCalendar(ctx, key);
-  if (isRefusal(decided)) return decided;
-  const wire = wireOf(ctx, decided);
+  const list = taskListByKey(ctx.db, key);
+  const decided = list ? null : findCalendar(ctx, key);
+  if (decided && isRefusal(decided)) return decided;
+  const wire = list ? listOf(ctx, decideOnList(ctx, list)) : decided && wireOf(ctx, decided);
   return wire ? ok(wire) : refuse('notFound');
 }
 
@@ -88,6 +131,6 @@ export function readProgramPerson(ctx: Context, handle: string): Result<ProgramP
     ctx,
     calendars.map((c) => c.id),
   ).some(({ decision }) => decision.rights.sight !== 'nothing');
-  if (!person || !sees) return refuse('notFound');
+  if (!person || !(sees || seesTasksOf(ctx, person.id))) return refuse('notFound');
   return ok({ handle: person.handle, name: person.name, address: null, calendar: null });
 }

@@ -5,16 +5,8 @@ export {
   readProgramCalendar,
   readProgramPerson,
 } from './calendars.ts';
-export {
-  type Instants,
-  isLongObject,
-  listObjects,
-  MOST_OBJECTS,
-  type ProgramObject,
-  queryFreeBusy,
-  readObject,
-  shownInstants,
-} from './objects.ts';
+export { isLongObject, listObjects, queryFreeBusy, readObject, shownInstants } from './objects.ts';
+export { type Instants, MOST_OBJECTS, type ProgramObject } from './program-object.ts';
 export {
   askFreeBusy,
   clearInbox,

@@ -2,7 +2,6 @@ import { createHash } from 'node:crypto';
 import type { ItemWire } from '@/contract/items/items.ts';
 import { FILED_FIELDS, type FiledField, freshFields, type WrittenFields } from '@/core/calendar/index.ts';
 import {
-  type CompFilter,
   calendarText,
   fitsFilter,
   freeBusyLines,
@@ -33,6 +32,8 @@ import {
   viewFor,
 } from '../deciding/index.ts';
 import { writtenFrom } from '../items/index.ts';
+import { type Instants, MOST_BYTES, MOST_OBJECTS, type ObjectsWanted, type ProgramObject } from './program-object.ts';
+import { listProgramsOn, listTodos } from './todos.ts';
 
 /*
  * A calendar as the things a program reads and writes (RFC 4791 4.1), each at exactly the sight of whoever asks. What they may change is one
@@ -40,44 +41,12 @@ import { writtenFrom } from '../items/index.ts';
  * it, under the id that the board gives it: nothing in it says which of them belong together.
  */
 
-/** One thing of a calendar: what it is called, what tells whether it changed, and (where wanted) its text. */
-export interface ProgramObject {
-  readonly name: string;
-  readonly tag: string;
-  /** The same for who calls and whom they ask, whatever these answer (RFC 6638 3.2.10). */
-  readonly scheduleTag: string;
-  readonly text: string | null;
-  readonly mayChange: boolean;
-}
-
-/** Two instants in epoch milliseconds. */
-export interface Instants {
-  readonly from: number;
-  readonly to: number;
-}
-
-/** Which things of a calendar are wanted, and what of them. */
-export interface ObjectsWanted {
-  /** Those that happen between two instants; without, those of the weeks that a calendar shows by itself. */
-  readonly range?: Instants | undefined;
-  /** Those of these names alone. */
-  readonly names?: readonly string[] | undefined;
-  readonly filter?: CompFilter | undefined;
-  /** Their texts too. */
-  readonly texts: boolean;
-  /** Every happening between two instants by itself, in UTC (RFC 4791 9.6.5). */
-  readonly expand?: Instants | undefined;
-}
-
 const DAY = 86_400_000;
 /** What a calendar shows by itself: what has just been, and the year ahead. What lies beyond is found by its time or its name. */
 const BACK = 90 * DAY;
 const AHEAD = 400 * DAY;
 /** The longest time that is looked through for one answer. */
 const LONGEST = 1100 * DAY;
-/** Things of one answer, and their bytes. */
-export const MOST_OBJECTS = 5000;
-const MOST_BYTES = 10_000_000;
 /** Readings of happenings for one answer: each holds as many as an answer does. */
 const MOST_READINGS = 8;
 
@@ -284,6 +253,8 @@ export function listObjects(
   key: string,
   wanted: ObjectsWanted,
 ): Result<{ objects: ProgramObject[]; missing: string[]; cut: boolean }> {
+  const list = listProgramsOn(ctx, key);
+  if (list) return listTodos(list, wanted);
   const programs = programsOn(ctx, key);
   if (isRefusal(programs)) return programs;
   noteUse(ctx, programs.decided.decision);
@@ -348,6 +319,11 @@ export function isLongObject(ctx: Context, key: string, name: string): boolean {
 
 /** One thing of a calendar with its text. */
 export function readObject(ctx: Context, key: string, name: string): Result<ProgramObject> {
+  const list = listProgramsOn(ctx, key);
+  if (list) {
+    const found = list.find(name);
+    return found ? ok(list.object(found.task, found.view, true)) : refuse('notFound');
+  }
   const programs = programsOn(ctx, key);
   if (isRefusal(programs)) return programs;
   noteUse(ctx, programs.decided.decision);

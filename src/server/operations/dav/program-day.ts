@@ -3,9 +3,11 @@ import * as clock from '../../clock.ts';
 import type { Context } from '../deciding/index.ts';
 import { listItems } from '../items/index.ts';
 import { type SmallOrganisation, START, smallOrganisation, WEEK } from '../small-organisation.ts';
-import { listObjects, type ObjectsWanted } from './objects.ts';
+import { listObjects } from './objects.ts';
+import type { ObjectsWanted } from './program-object.ts';
 import { listInbox } from './scheduling.ts';
-import { putObject, type Seen } from './write-object.ts';
+import type { Seen } from './seen.ts';
+import { putObject } from './write-object.ts';
 
 /*
  * For tests: a small organisation as calendar programs meet it.

@@ -6,7 +6,8 @@ import { clearedFromInbox, clearFromInbox } from '../../repositories/program-nam
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import { type Context, decideOn, findCalendar, isRefusal } from '../deciding/index.ts';
-import { freeBusyOf, type Instants, Programs } from './objects.ts';
+import { freeBusyOf, Programs } from './objects.ts';
+import type { Instants } from './program-object.ts';
 
 /*
  * The inbox and the outbox of RFC 6638, for the meetings there are: invitations of one's own calendar that wait for an answer, and the question

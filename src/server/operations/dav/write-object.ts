@@ -1,4 +1,3 @@
-import type { z } from 'zod';
 import { type ItemPatch, itemPatch, type NewItem, newItem } from '@/contract/items/items.ts';
 import { FILED_FIELDS, pick } from '@/core/calendar/index.ts';
 import type { ReadItem } from '@/core/formats/index.ts';
@@ -21,6 +20,7 @@ import {
 } from '../deciding/index.ts';
 import { mayImport } from '../items/index.ts';
 import { answerItem, changeMeeting, createMeeting, removeMeeting } from '../meetings/index.ts';
+import { checked } from './checked.ts';
 import {
   bothOf,
   fieldsChanged,
@@ -34,39 +34,19 @@ import {
   whenOf,
 } from './object-text.ts';
 import { type Programs, programsOn } from './objects.ts';
+import { type Seen, stillSo } from './seen.ts';
+import { listProgramsOn } from './todos.ts';
+import { deleteTodo, putTodo } from './write-todo.ts';
 
 /*
  * What a program writes is what a window would: what it changed is found by holding its text against the text it was given, and each change
  * is made by the operation that makes it for everybody, with the same rights, refusals, messages and trail. All of it or nothing.
  */
 
-/** What a program says it saw before it writes (RFC 9110 13.1): tags, `*`, or nothing. */
-export interface Seen {
-  readonly match: string | null;
-  readonly noneMatch: string | null;
-  readonly scheduleTag?: string | null;
-}
-
 /** Happenings that are changed by themselves, or left out, in one write. */
 const MOST_CHANGES = 60;
 /** Within so long after a series begins its first happening is looked for. */
 const FIRST_WITHIN = 800 * 86_400_000;
-
-/** What a text comes to, held against what every write is held against. */
-function checked<S extends z.ZodType>(schema: S, body: unknown): z.output<S> {
-  const read = schema.safeParse(body);
-  if (read.success) return read.data;
-  const at = read.error.issues[0]?.path.filter((part) => part !== 'fields' && part !== 'when')[0];
-  throw new Refused(refuse('badInput', { fields: { [String(at ?? 'form')]: 'unclear' } }));
-}
-
-/** Whether what a program saw is what is there now: its tag, `null` where nothing is. */
-function stillSo({ match, noneMatch }: Pick<Seen, 'match' | 'noneMatch'>, tag: string | null): boolean {
-  const names = (text: string) => text.split(',').map((one) => one.trim().replace(/^W\//, '').replace(/^"|"$/g, ''));
-  if (match !== null && (tag === null || (match.trim() !== '*' && !names(match).includes(tag)))) return false;
-  if (noneMatch !== null && tag !== null && (noneMatch.trim() === '*' || names(noneMatch).includes(tag))) return false;
-  return true;
-}
 
 const addresses = (item: ReadItem, but: string): string =>
   item.attendees
@@ -97,6 +77,8 @@ export function putObject(
   seen: Seen,
 ): Result<{ added: boolean }> {
   return ctx.db.write(() => {
+    const list = listProgramsOn(ctx, key);
+    if (list) return putTodo(list, name, text, seen);
     const programs = programsOn(ctx, key);
     if (isRefusal(programs)) return programs;
     const { calendar, decision } = programs.decided;
@@ -312,6 +294,8 @@ function answerFor(
 /** Removes one thing of a calendar, where the one who asks may: what they see of it as a whole, or the happening it is. */
 export function deleteObject(ctx: Context, key: string, name: string, seen: Seen): Result<{ done: true }> {
   return ctx.db.write(() => {
+    const list = listProgramsOn(ctx, key);
+    if (list) return deleteTodo(list, name, seen);
     const programs = programsOn(ctx, key);
     if (isRefusal(programs)) return programs;
     const found = programs.find(name);

@@ -1,4 +1,5 @@
 export {
+  audienceNamed,
   audienceOf,
   domainOf,
   type FoundAudience,
@@ -10,18 +11,35 @@ export {
   ceilingsOn,
   collectionOf,
   type Decided,
+  type DecidedAlone,
   decideOn,
   decideOnSeveral,
+  decideOnShared,
   findCalendar,
   isRefusal,
   rulesOf,
   storedRules,
   viewerOf,
 } from './access/deciding.ts';
-export { type FoundItem, findByAnyId, findItem, findSeen } from './access/find-item.ts';
-export { findShared, type Shared } from './access/find-shared.ts';
+export { type FoundItem, findByAnyId, findItem, findSeen, readItem } from './access/find-item.ts';
+export {
+  type DecidedList,
+  decideOnList,
+  type FoundTask,
+  findList,
+  findTask,
+  taskReaderFor,
+} from './access/find-list.ts';
+export {
+  findShared,
+  findSharedCalendar,
+  isCalendar,
+  type Shared,
+  type SharedCalendar,
+} from './access/find-shared.ts';
 export { linkEnds, linkZone } from './access/link-ends.ts';
 export { noteUse } from './access/note-use.ts';
+export { type ActedFor, actsBy, principalsOf } from './access/principals.ts';
 export {
   MOST_ADDED_A_DAY,
   MOST_HAPPENINGS_IN_CALENDAR,
@@ -40,7 +58,16 @@ export { loadOf } from './reading/load.ts';
 export { rangeOf, readRange } from './reading/range.ts';
 export { RowItem, rowOf, standingOf } from './reading/row-item.ts';
 export { isHeavy, type Range } from './reading/rows-in.ts';
-export { readViews, sealedForLink, type Views, viewOfRow, viewsIn } from './reading/views.ts';
+export { mayOnTask, TaskReading, tasksAs } from './reading/task-views.ts';
+export {
+  readViews,
+  readViewsOf,
+  sealedForLink,
+  type ViewedHappening,
+  type Views,
+  viewOfRow,
+  viewsIn,
+} from './reading/views.ts';
 export { viewsAs } from './reading/views-as.ts';
 export { announceAccess, everythingTold, whoSees } from './writing/announce.ts';
 export {
@@ -57,5 +84,7 @@ export {
 export { freeLapsed } from './writing/lapse.ts';
 export { tell, tellPeople } from './writing/tell.ts';
 export { trailOn, trailOwn } from './writing/trail.ts';
-export { type Acting, type ItemChange, type ItemToWrite, moveItems, writeItems } from './writing/write-items.ts';
+export { type Acting, type ItemToWrite, moveItems, writeItems } from './writing/write-items.ts';
+export { type TaskToWrite, UNDOABLE_ON_TASKS, writeTasks } from './writing/write-tasks.ts';
 export { authorship, type ItemsWritten, mayOn, viewFor, written } from './writing/writing.ts';
+export type { ItemChange } from './writing/written.ts';

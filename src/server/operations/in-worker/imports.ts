@@ -11,6 +11,7 @@ import { ok, type Result, refuse } from '../../result.ts';
 import { again, type Context, isRefusal } from '../deciding/index.ts';
 import { findImportable } from '../items/index.ts';
 import { undoSeveral } from '../meetings/index.ts';
+import { undoTask } from '../tasks/index.ts';
 import { work } from './in-worker.ts';
 
 const KEPT_FOR = 20 * 60_000;
@@ -148,7 +149,8 @@ export async function undoAny(ctx: Context, key: string): Promise<Result<Written
   if (!entry || Array.isArray(entry.after))
     return ctx.db.write(() => {
       const now = again(ctx);
-      return isRefusal(now) ? now : undoSeveral(now, key);
+      if (isRefusal(now)) return now;
+      return entry?.verb.startsWith('task.') ? undoTask(now, entry) : undoSeveral(now, key);
     });
   const calendar = entry.collectionId === null ? null : calendarById(ctx.db, entry.collectionId);
   if (!calendar || entry.actorId !== ctx.viewer.id || entry.verb !== 'item.broughtIn') return refuse('notFound');

@@ -10,10 +10,12 @@ import { itemByKey } from '../../repositories/items.ts';
 import { personById } from '../../repositories/people.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import type { JobName, Port } from '../../workers/port.ts';
-import { hasThreads, readInWorker, workInWorker, writeInWorker } from '../../workers/threads.ts';
+import { hasThreads } from '../../workers/thread.ts';
+import { readInWorker, workInWorker, writeInWorker } from '../../workers/threads.ts';
 import { failedSo } from '../../workers/turns.ts';
 import { isLongObject } from '../dav/index.ts';
 import { type Context, isHeavy, isRefusal, readRange } from '../deciding/index.ts';
+import { withWhoIsThere } from '../desk/index.ts';
 import { deliver, deliverInTurn } from '../meetings/index.ts';
 import {
   admitToLink,
@@ -29,7 +31,14 @@ import { JOBS, type JobAnswer, type JobArgs, jobFor, type LinkRead, type Written
 
 type ReadingName = Exclude<JobName, WorkName | WriteName | 'readLink'>;
 type WorkName = 'readFile' | 'bringIn' | 'takeBatchBack' | 'changeGrants';
-type WriteName = 'changeSeveral' | 'createMeeting' | 'changeMeeting' | 'putObject' | 'deleteObject' | 'deliver';
+type WriteName =
+  | 'changeSeveral'
+  | 'createMeeting'
+  | 'changeMeeting'
+  | 'putObject'
+  | 'deleteObject'
+  | 'deliver'
+  | 'importTasks';
 
 /** Whether there is a thread over the same file; none when run from source, or over a file of a test's own. */
 const hasThread = (db: Connection): boolean => isOwn(db) && hasThreads();
@@ -110,6 +119,10 @@ export const readObjectInWorker = (ctx: Context, key: string, name: string) =>
 
 export const putObjectInWorker = (ctx: Context, args: JobArgs<'putObject'>) =>
   write<JobAnswer<'putObject'>['answer']>(ctx, 'putObject', args);
+/** Brings tasks of a file in, and writes a list as a file: both hold more than anybody should wait for. */
+export const importTasksInWorker = (ctx: Context, key: string, text: string) =>
+  write<JobAnswer<'importTasks'>['answer']>(ctx, 'importTasks', { key, text });
+export const exportTasksInWorker = (ctx: Context, key: string) => read(ctx, 'exportTasks', { key }, true);
 export const deleteObjectInWorker = (ctx: Context, args: JobArgs<'deleteObject'>) =>
   write<JobAnswer<'deleteObject'>['answer']>(ctx, 'deleteObject', args);
 /** Makes what is on its way into people's calendars, in the order it was said; what takes long on another thread. */
@@ -203,6 +216,23 @@ export async function listBoardsInWorker(
   }
   return ok({ boards });
 }
+/** The Desk reads weeks of everybody one acts for: beside requests. Who has which row open is known here alone. */
+export async function readDeskInWorker(ctx: Context, whom: string) {
+  const answer = await read(ctx, 'readDesk', { whom }, true);
+  return answer.ok ? ok(withWhoIsThere(ctx, answer.value)) : answer;
+}
+export const readDayInWorker = (ctx: Context, of: JobArgs<'readDay'>['of'], whom: string) =>
+  read(ctx, 'readDay', { of, whom }, true);
+/** The words of somebody's letter of the day, as they see it now. */
+export const dayLetterInWorker = (ctx: Context, of: JobArgs<'dayLetter'>['of']) => read(ctx, 'dayLetter', { of }, true);
+export const readTimeUseInWorker = (ctx: Context, handle: string, query: JobArgs<'readTimeUse'>['query']) =>
+  read(ctx, 'readTimeUse', { handle, query }, true);
+export const timeUseFileInWorker = (ctx: Context, handle: string, query: JobArgs<'timeUseFile'>['query']) =>
+  read(ctx, 'timeUseFile', { handle, query }, true);
+export const listTrailInWorker = (ctx: Context, query: JobArgs<'listTrail'>['query']) =>
+  read(ctx, 'listTrail', { query }, true);
+export const trailFileInWorker = (ctx: Context, query: JobArgs<'trailFile'>['query']) =>
+  read(ctx, 'trailFile', { query }, true);
 export const listLoadInWorker = (ctx: Context, key: string, query: JobArgs<'listLoad'>['query']) =>
   followed(ctx, key, () => read(ctx, 'listLoad', { key, query }, weighs(ctx, key, query)));
 export const previewAccessInWorker = (ctx: Context, key: string, body: JobArgs<'previewAccess'>['body']) =>

@@ -1,7 +1,11 @@
+import type { DayPart } from '@/contract/days.ts';
+import type { TimeUseQuery } from '@/contract/time-use.ts';
+import type { TrailQuery } from '@/contract/trail.ts';
 import type { Connection } from '../../db/index.ts';
 import { HubElsewhere, hub, type ToldElsewhere } from '../../live/hub.ts';
 import { personById } from '../../repositories/people.ts';
 import type { Result } from '../../result.ts';
+import { ok } from '../../result.ts';
 import type { Job, JobName, Port } from '../../workers/port.ts';
 import {
   askFreeBusy,
@@ -12,7 +16,9 @@ import {
   queryFreeBusy,
   readObject,
 } from '../dav/index.ts';
+import { dayLetter, readDay } from '../days/index.ts';
 import { again, type Context, everythingTold, isRefusal, noteTokenAct } from '../deciding/index.ts';
+import { readDesk } from '../desk/index.ts';
 import { bringInSteps, exportFile, listItems, listLoad, readFile, takeBatchBack } from '../items/index.ts';
 import { changeMeeting, changeSeveral, createMeeting, deliver, whoCanCome } from '../meetings/index.ts';
 import { checkTime, findRoom, findRound, findSeriesTimes, findTimes, readTimesDay } from '../openings/index.ts';
@@ -27,6 +33,9 @@ import {
   readLink,
   suggestLevel,
 } from '../sharing/index.ts';
+import { exportTasks, importTasks } from '../tasks/index.ts';
+import { readTimeUse, timeUseFile } from '../time-use/index.ts';
+import { listTrail, trailFile } from '../trail/index.ts';
 
 /** What was written beside requests, and what is to be told of it on the thread that has the windows. */
 export interface Written<T> {
@@ -95,7 +104,19 @@ export const JOBS = {
         deleteObject(now, args.key, args.name, args.seen),
       ),
     ),
+  importTasks: (ctx: Context, args: { key: string; text: string }, port: Port) =>
+    alone(port, () => inTransaction(ctx, 'importTasks', {}, (now) => importTasks(now, args.key, args.text))),
+  exportTasks: (ctx: Context, args: { key: string }) => exportTasks(ctx, args.key),
   deliver: (ctx: Context, args: { id: number }, port: Port) => alone(port, () => deliver(ctx.db, args.id)),
+  readDay: (ctx: Context, args: { of: DayPart; whom: string }) => readDay(ctx, args.of, args.whom),
+  dayLetter: (ctx: Context, args: { of: DayPart }) => ok(dayLetter(ctx, args.of)),
+  readTimeUse: (ctx: Context, { handle, query }: { handle: string; query: TimeUseQuery }) =>
+    readTimeUse(ctx, handle, query),
+  timeUseFile: (ctx: Context, { handle, query }: { handle: string; query: TimeUseQuery }) =>
+    timeUseFile(ctx, handle, query),
+  listTrail: (ctx: Context, args: { query: TrailQuery }) => listTrail(ctx, args.query),
+  trailFile: (ctx: Context, args: { query: TrailQuery }) => trailFile(ctx, args.query),
+  readDesk: (ctx: Context, args: { whom: string }) => readDesk(ctx, args.whom),
   listLoad: (ctx: Context, args: { key: string; query: Parameters<typeof listLoad>[2] }) =>
     listLoad(ctx, args.key, args.query),
   previewAccess: (ctx: Context, args: { key: string; body: Parameters<typeof previewAccess>[2] }) =>

@@ -9,6 +9,7 @@ import { filesIn } from '../../files/store.ts';
 import { itemByKey } from '../../repositories/items.ts';
 import { changeMeeting } from '../meetings/index.ts';
 import { at, type SmallOrganisation, START, smallOrganisation } from '../small-organisation.ts';
+import { readTrail } from '../trail/index.ts';
 import { clearAttachments } from './attachments.ts';
 import {
   addAttachment,
@@ -16,7 +17,6 @@ import {
   listAttachments,
   listItems,
   readAttachment,
-  readTrail,
   removeAttachment,
 } from './index.ts';
 

@@ -1,4 +1,4 @@
-import type { RemovedAnswer } from '@/contract/items/trail.ts';
+import type { RemovedAnswer } from '@/contract/trail.ts';
 import { instantText } from '@/core/time/index.ts';
 import { calendarById } from '../../repositories/calendars.ts';
 import { itemById, itemByKey, removedIn } from '../../repositories/items.ts';

@@ -15,7 +15,6 @@ export { listItems, listLoad } from './list-items.ts';
 export { sayLooking } from './looking.ts';
 export { previewRepeat } from './preview-repeat.ts';
 export { COMMON_ZONES, readFile, TOO_MANY } from './read-file.ts';
-export { readTrail } from './read-trail.ts';
 export { removeItem } from './remove-item.ts';
 export { undo } from './undo.ts';
 export { readWhen } from './when.ts';

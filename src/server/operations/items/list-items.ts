@@ -13,7 +13,7 @@ import {
   decideOnSeveral,
   findAudienceParam,
   findCalendar,
-  findShared,
+  findSharedCalendar,
   isRefusal,
   loadOf,
   noteUse,
@@ -45,7 +45,7 @@ export function listItems(ctx: Context, key: string, query: ItemsQuery): Result<
  * nothing that can be acted on. For those who may give access.
  */
 function listItemsAs(ctx: Context, key: string, as: string, range: Range, after: number): Result<ItemsAnswer> {
-  const decided = findShared(ctx, key);
+  const decided = findSharedCalendar(ctx, key);
   if (isRefusal(decided)) return decided;
   const audience = findAudienceParam(ctx, as, decided.calendar);
   if (isRefusal(audience)) return refuse('badInput', { fields: { as: 'audience' } });

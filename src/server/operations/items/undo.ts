@@ -16,20 +16,24 @@ import {
 } from '../deciding/index.ts';
 
 const UNDO_FOR = 15 * 60_000;
+/** How long the owner may take back what was written on their calendar, whoever wrote it. */
+const OWNER_UNDOES_FOR = 30 * 24 * 60 * 60_000;
+/** What a message of somebody else's changed stands until they say otherwise. */
+const TOLD_BY_OTHERS: ReadonlySet<string> = new Set(['item.said', 'item.answered']);
 const NO_STATES = { before: [], after: [] };
 
 /**
- * Takes back one write of one's own, for a quarter of an hour: the fields it touched are as before. Refused once someone
- * built on it, and for whoever may no longer, at this instant, do to each item what taking it back does.
+ * Takes back one write: one's own for a quarter of an hour, and on one's own calendar anybody's for thirty days. The fields it touched are as
+ * before. Refused once someone built on it, and for whoever may no longer, at this instant, do to each item what taking it back does.
  */
 export function undo(ctx: Context, key: string): Result<ItemsWritten> {
   const entry = trailByKey(ctx.db, key);
   const { before, after } = entry ? itemStates(entry) : NO_STATES;
-  if (!entry || entry.actorId !== ctx.viewer.id || entry.collectionId === null || after.length === 0)
-    return refuse('notFound');
-  if (ctx.now - entry.at > UNDO_FOR) return refuse('notFound');
+  if (!entry || entry.collectionId === null || after.length === 0) return refuse('notFound');
   const calendar = calendarById(ctx.db, entry.collectionId);
-  if (!calendar) return refuse('notFound');
+  const owns = calendar?.ownerId === ctx.viewer.id && !TOLD_BY_OTHERS.has(entry.verb);
+  if (!calendar || (entry.actorId !== ctx.viewer.id && !owns)) return refuse('notFound');
+  if (ctx.now - entry.at > (owns ? OWNER_UNDOES_FOR : UNDO_FOR)) return refuse('notFound');
   const decided = decideOn(ctx, calendar);
   if (decided.decision.rights.sight === 'nothing') return refuse('notFound');
   const now = after.map((item) => itemById(ctx.db, item.id));

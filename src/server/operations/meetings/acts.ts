@@ -17,12 +17,12 @@ import { trailByKey } from '../../repositories/trail.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import { type Context, Directory, decideOn, type FoundItem, findItem, isRefusal } from '../deciding/index.ts';
 import { answerBack } from './answer.ts';
-import { homeOf } from './deliver.ts';
 import { moveBack } from './move.ts';
 import { calledOf } from './plan.ts';
 import { changeMeeting, undoMeeting } from './save.ts';
 import { sendingWire, speaksOn, WAITS_MS } from './settle.ts';
 import { storedTime } from './shape.ts';
+import { homeOf } from './tell.ts';
 
 /**
  * What is done with a meeting the owner calls beside changing it: asking once more who hasn't answered, taking a proposed time or

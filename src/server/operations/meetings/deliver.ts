@@ -40,10 +40,11 @@ import {
 } from '../../repositories/meetings.ts';
 import { type Person, personByAddress, personById } from '../../repositories/people.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
-import { hasThreads } from '../../workers/threads.ts';
+import { hasThreads } from '../../workers/thread.ts';
 import { type Acting, Directory, happeningAt } from '../deciding/index.ts';
 import { apart } from './apart.ts';
 import { judge } from './arrive.ts';
+import { declinedWhileAway } from './decline-while-away.ts';
 import { insideBy } from './invited.ts';
 import { KINDS, keepArrived, keepSent } from './keep.ts';
 import { mailOut } from './mail-out.ts';
@@ -239,8 +240,11 @@ function receiveAsked(ctx: Acting, message: Message, me: Person, mail: Arriving 
   const why = claim ? { why: 'otherOrganiser' } : noRoom ? { why: 'noRoom' } : {};
   keepArrived(ctx, me, asked, message, mail, kind, why);
   tellReaders(db, calendar);
-  if (me.resource && !claim && stateOf(asked.state) === 'invited' && myAnswer(asked.state) === 'needs-action')
-    answerBySelf(ctx, calendar, me, asked, roomIsFree(ctx, calendar, me, asked));
+  if (claim || stateOf(asked.state) !== 'invited' || myAnswer(asked.state) !== 'needs-action') return;
+  const whose = { calendar, me, asked };
+  const declined = isNew && !me.resource ? declinedWhileAway(ctx, me, asked, mail) : null;
+  if (declined) answerBySelf(ctx, whose, 'declined', declined.comment);
+  if (me.resource) answerBySelf(ctx, whose, roomIsFree(ctx, calendar, me, asked) ? 'accepted' : 'declined', null);
 }
 
 /** Whether somebody is asked once more to what they haven't answered: nothing of it is otherwise than it was. */
@@ -380,19 +384,17 @@ export function askedToHappening(ctx: Acting, asked: Asked, item: Pick<StoredIte
   return insertMeeting(ctx.db, { ...held, part: 'attendee', state }, ctx.now) as Asked;
 }
 
-/** Answers at once, for a room or a thing, by what else is in its calendar. */
-function answerBySelf(ctx: Acting, calendar: Calendar, me: Person, asked: Asked, free: boolean): void {
+/** Answers at once, for a room or a thing by what else is in its calendar, for somebody who is away by their notice. */
+function answerBySelf(
+  ctx: Acting,
+  { calendar, me, asked }: { readonly calendar: Calendar; readonly me: Person; readonly asked: Asked },
+  answer: 'accepted' | 'declined',
+  comment: string | null,
+): void {
   const hand = handOf(me, me, ctx.now, asked.state.mine?.stamp ?? 0);
-  const { copy, messages } = answerMeeting(asked.state, free ? 'accepted' : 'declined', null, hand);
+  const { copy, messages } = answerMeeting(asked.state, answer, comment, hand);
   const next = { ...asked, state: copy };
   updateMeeting(ctx.db, next, ctx.now);
   projectAsked({ ...ctx, viewer: me }, calendar, me, next, null);
   dispatch({ ...ctx, viewer: me }, me, calendar, next, messages);
-}
-
-/** The calendar and owner of a meeting. */
-export function homeOf(db: Connection, meeting: StoredMeeting): { calendar: Calendar; owner: Person } | null {
-  const calendar = calendarById(db, meeting.calendarId);
-  const owner = calendar && personById(db, calendar.ownerId);
-  return calendar && owner ? { calendar, owner } : null;
 }

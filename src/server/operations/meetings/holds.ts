@@ -17,6 +17,7 @@ import {
 import { itemById, itemByKey } from '../../repositories/items.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import {
+  authorship,
   type Context,
   type Decided,
   Directory,
@@ -25,6 +26,7 @@ import {
   findItem,
   isRefusal,
   viewFor,
+  writeItems,
 } from '../deciding/index.ts';
 import { writeEach } from './change-several.ts';
 import { changeMeeting, createMeeting, removeMeeting } from './save.ts';
@@ -141,6 +143,29 @@ export function readHolds(ctx: Context, id: string): Result<HoldsAnswer> {
     // A secret address goes to no token.
     offer: offer && { address: ctx.token ? null : `/offer/${offerSecret(offer.key)}`, words: offer.words },
   });
+}
+
+/** Holds the times of a set until a later instant: all of it in one act. Answers by which key it is undone. */
+export function holdLonger(ctx: Context, id: string, until: string): Result<{ undo: string }> {
+  const held = findHold(ctx, id);
+  if (isRefusal(held)) return held;
+  const lapsesAt = lapseAt(ctx, until);
+  if (typeof lapsesAt !== 'number') return lapsesAt;
+  const { calendar } = held.found.decided;
+  const items = heldIn(ctx.db, held.set.id).flatMap((one) => itemById(ctx.db, one) ?? []);
+  const after = (before: (typeof items)[number]) => ({
+    ...before,
+    ...authorship(ctx, calendar),
+    lapsesAt,
+    version: before.version + 1,
+  });
+  const { undo } = writeItems(
+    ctx,
+    calendar,
+    'item.changed',
+    items.map((before) => ({ before, after: after(before) })),
+  );
+  return ok({ undo });
 }
 
 /**

@@ -1,8 +1,8 @@
 export { actOnMeeting, sayIt, takeBack } from './acts.ts';
 export { answeredOf, answerItem } from './answer.ts';
 export { changeSeveral, copyItem, undoSeveral } from './change-several.ts';
-export { deliver, deliverInTurn, homeOf, putOnItsWay, receive } from './deliver.ts';
-export { fixHold, holdTimes, readHolds } from './holds.ts';
+export { deliver, deliverInTurn, putOnItsWay, receive } from './deliver.ts';
+export { fixHold, holdLonger, holdTimes, readHolds } from './holds.ts';
 export { insideBy } from './invited.ts';
 export { threadOf } from './keep.ts';
 export { makeRound } from './make-round.ts';
@@ -14,5 +14,5 @@ export { bringBackMeeting, changeMeeting, createMeeting, removeMeeting, undoMeet
 export { listApart, rejoinItem } from './series-apart.ts';
 export { speaksOn } from './settle.ts';
 export { answerSeveral } from './several.ts';
-export { timesOf } from './shape.ts';
-export { tellReaders } from './tell.ts';
+export { storedTime, timesOf } from './shape.ts';
+export { homeOf, tellReaders } from './tell.ts';

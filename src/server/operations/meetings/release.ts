@@ -18,12 +18,12 @@ import { meetingById, type StoredMeeting, updateMeeting } from '../../repositori
 import { type Person, personById } from '../../repositories/people.ts';
 import { endSending, renewSending, type Sending, sendingByKey, sendingsDue } from '../../repositories/sendings.ts';
 import { type Context, decideOn } from '../deciding/index.ts';
-import { dispatch, homeOf } from './deliver.ts';
+import { dispatch } from './deliver.ts';
 import { handOver } from './move.ts';
 import { handOf, plan } from './plan.ts';
 import { projectAsked, projectCalled } from './project.ts';
 import { speaksOn } from './settle.ts';
-import { tellReaders } from './tell.ts';
+import { homeOf, tellReaders } from './tell.ts';
 
 const MOST = 100;
 const AGAIN_MS = 60_000;

@@ -1,1 +1,1 @@
-export { unreadFor, waitingFor } from './list-messages.ts';
+export { mayReadMessage, readerOn, takeMessage, unreadFor } from './list-messages.ts';

@@ -46,8 +46,11 @@ export interface Reader {
 export function findReader(ctx: Context, handle: string): Reader | Refusal {
   const owner = personByHandle(ctx.db, handle);
   const calendar = owner && mainCalendarOf(ctx.db, owner.id);
-  if (!owner || !calendar) return refuse('notFound');
-  const decided = decideOn(ctx, calendar);
+  return owner && calendar ? readerOn(owner, decideOn(ctx, calendar)) : refuse('notFound');
+}
+
+/** The same where what the one who asks may do on that one's main calendar is known already. */
+export function readerOn(owner: Person, decided: Decided): Reader | Refusal {
   const { decision } = decided;
   if (!decision.owner && !decision.rights.speaks && !decision.rights.copies) return refuse('notFound');
   return { owner, decided, own: decision.owner, speaks: speaksOn(decided) };
@@ -304,7 +307,7 @@ function messageWire({ ctx, folders, read }: Look, m: StoredMessage): MessageWir
     why: facts.why ?? null,
     attendee: facts.attendee ?? null,
     checked: facts.checked ?? null,
-    mark: facts.mark ?? null,
+    mark: facts.automatic ? 'automatic' : (facts.mark ?? null),
     leftOut: facts.leftOut ?? 0,
     sentInstead: facts.sentInstead ?? null,
     files: [...(facts.files ?? [])],
@@ -370,12 +373,4 @@ export function unreadFor(ctx: Context, owner: Person, decided: Decided): number
   const arrived = findFolder(ctx.db, owner.id, 'Arrived');
   if (arrived === null) return 0;
   return countUnread(ctx.db, arrived, ctx.viewer.id, decided.decision.owner, decided.decision.rights.private);
-}
-
-/** How many invitations to somebody wait for an answer, as far as one may give it. */
-export function waitingFor(ctx: Context, decided: Decided): number {
-  if (!speaksOn(decided)) return 0;
-  return unansweredIn(ctx.db, decided.calendar.id, ctx.now, MOST_OPEN).filter(
-    (item) => mayOn(ctx, decided.decision, item).answer,
-  ).length;
 }

@@ -2,12 +2,12 @@ import type { NoticesAnswer } from '@/contract/messages.ts';
 import { presetOf } from '@/core/access/index.ts';
 import { instantText } from '@/core/time/index.ts';
 import { markAsksHeard } from '../../repositories/access-requests.ts';
-import { type Calendar, calendarById, calendarsOf } from '../../repositories/calendars.ts';
 import { calendarsNaming, grantById, grantsOn, type StoredGrant } from '../../repositories/grants.ts';
 import { groupsOf } from '../../repositories/groups.ts';
 import { markNoticesRead, noticesTo } from '../../repositories/notices.ts';
+import { type Shareable, shareableById, shareablesOf } from '../../repositories/shareables.ts';
 import { ok, type Result } from '../../result.ts';
-import { audienceOf, type Context, Directory, decideOn } from '../deciding/index.ts';
+import { audienceOf, type Context, Directory, decideOnShared } from '../deciding/index.ts';
 import { findingsTold, readFindingsTold, wishesFor } from '../sharing/index.ts';
 
 const MOST = 200;
@@ -32,12 +32,12 @@ export function listNotices(ctx: Context): Result<NoticesAnswer> {
       ? audience.personId === ctx.viewer.id
       : audience.kind === 'group' && groups.has(audience.groupId);
   const notices = noticesTo(ctx.db, ctx.viewer.id, MOST).flatMap((notice) => {
-    const calendar = notice.collectionId === null ? null : calendarById(ctx.db, notice.collectionId);
+    const calendar = notice.collectionId === null ? null : shareableById(ctx.db, notice.collectionId);
     if (!calendar && notice.collectionId !== null) return [];
     const mine = calendar?.ownerId === ctx.viewer.id;
     const recorded = notice.grantId === null ? null : grantById(ctx.db, notice.grantId);
     const stands = recorded?.recordedUntil === null && (mine || namesMe(recorded)) ? recorded : null;
-    const sees = calendar !== null && decideOn(ctx, calendar).decision.rights.sight !== 'nothing';
+    const sees = calendar !== null && decideOnShared(ctx, calendar).decision.rights.sight !== 'nothing';
     return [
       {
         key: notice.key,
@@ -57,9 +57,9 @@ export function listNotices(ctx: Context): Result<NoticesAnswer> {
     ];
   });
   const near = (g: StoredGrant): boolean => g.ends !== null && Math.abs(g.ends - ctx.now) < SOON;
-  const own = calendarsOf(ctx.db, ctx.viewer.id).map((c) => c.id);
+  const own = shareablesOf(ctx.db, ctx.viewer.id).map((c) => c.id);
   const ending = [...new Set([...own, ...calendarsNaming(ctx.db, ctx.viewer.id)])].flatMap((id) => {
-    const calendar = calendarById(ctx.db, id);
+    const calendar = shareableById(ctx.db, id);
     if (!calendar) return [];
     const mine = calendar.ownerId === ctx.viewer.id;
     return grantsOn(ctx.db, id)
@@ -84,7 +84,9 @@ export function listNotices(ctx: Context): Result<NoticesAnswer> {
   return ok({ notices, ending, findings: findingsTold(ctx), wishes: wishesFor(ctx) });
 }
 
-const furtherOf = ({ main, key, name }: Calendar) => (main ? null : { key, name });
+/** What isn't a main calendar: an empty name is the list everybody begins with. */
+const furtherOf = (one: Shareable) =>
+  one.main ? null : { key: one.key, kind: one.kind, name: one.kind === 'tasks' && one.first ? '' : one.name };
 
 /** Marks all one was told as read. */
 export function readNotices(ctx: Context): Result<{ done: true }> {

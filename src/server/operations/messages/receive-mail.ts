@@ -22,6 +22,7 @@ import type { Person } from '../../repositories/people.ts';
 import { keepZone } from '../../repositories/zone-definitions.ts';
 import { tellPeople } from '../deciding/index.ts';
 import { homeOf, insideBy, putOnItsWay, tellReaders } from '../meetings/index.ts';
+import { answerWhileAway } from './answer-while-away.ts';
 
 const MOST_RECIPIENTS = 100;
 /** What is kept of a mail that is for nobody here, in bytes. */
@@ -98,6 +99,8 @@ function receiveMail(
       if (!rememberInbound(db, print(person.address), now, null)) continue;
       const read = invitations[clockOf(db, person)] ?? Object.values(invitations)[0];
       takeIn(db, now, mail, read ?? NOTHING, person, checked);
+      // Who answers an invitation expects no answer.
+      if (!(read ?? NOTHING).messages.some(({ method }) => method === 'REPLY')) answerWhileAway(db, now, mail, person);
     }
   });
 }

@@ -1,4 +1,5 @@
 import { createTranslator } from 'use-intl/core';
+import { toWall } from '@/core/time/index.ts';
 import { type Language, LOCALES } from '@/messages/languages.ts';
 import { TEXTS } from '@/messages/texts.ts';
 import { makeBareAccount, makeGuestToken } from '../../auth/accounts.ts';
@@ -19,6 +20,7 @@ const lettersIn = (language: Language) =>
 
 const MOST = 20;
 const MINUTE = 60_000;
+const DAY = 86_400_000;
 /** How long to wait after each try that failed; after the last the letter is given up and its giver sees so. */
 const AGAIN = [MINUTE, 10 * MINUTE, 60 * MINUTE, 6 * 60 * MINUTE];
 
@@ -26,12 +28,17 @@ const AGAIN = [MINUTE, 10 * MINUTE, 60 * MINUTE, 6 * 60 * MINUTE];
  * Writes and sends the letters that wait. Each is claimed before it goes: a process that ends in between sends nothing twice, and
  * what it had claimed is given up at the next start, for its giver to send again.
  */
-export async function sendLetters(db: Connection, now: number, post: Post | null): Promise<void> {
+export async function sendLetters(
+  db: Connection,
+  now: number,
+  post: Post | null,
+  ofDay: WriteDay = async () => null,
+): Promise<void> {
   for (const outgoing of outgoingDue(db, now, MOST)) {
     db.write(() => claim(db, outgoing.id));
     try {
       const person = personById(db, outgoing.personId);
-      const letter = person && (await write(db, now, outgoing, person));
+      const letter = person && (await write(db, now, outgoing, person, ofDay));
       if (letter) {
         if (!post) throw new Error('no mail service is set');
         await post(letter);
@@ -51,7 +58,14 @@ export function settleLetters(db: Connection): void {
 }
 
 /** The text of a letter; `null` where what it would tell of no longer stands. */
-async function write(db: Connection, now: number, outgoing: Outgoing, person: Person): Promise<ReadyLetter | null> {
+async function write(
+  db: Connection,
+  now: number,
+  outgoing: Outgoing,
+  person: Person,
+  ofDay: WriteDay,
+): Promise<ReadyLetter | null> {
+  if (outgoing.kind === 'morning' || outgoing.kind === 'evening') return writeDay(now, outgoing, person, ofDay);
   if (outgoing.kind === 'reminder') return writeReminder(db, now, outgoing, person);
   const calendar = outgoing.collectionId === null ? null : calendarById(db, outgoing.collectionId);
   const owner = calendar && personById(db, calendar.ownerId);
@@ -78,6 +92,32 @@ async function write(db: Connection, now: number, outgoing: Outgoing, person: Pe
     to: { name: oneLine(called ?? person.name), address: person.address },
     subject: oneLine(t(ofSignIn ? 'signInSubject' : outgoing.kind === 'wayIn' ? 'wayInSubject' : 'subject', names)),
     text: [...lines, t('close')].join('\n\n'),
+  };
+}
+
+/** Writes the letter of somebody's day as they see it at this instant; `null` where there is nothing to tell. */
+export type WriteDay = (
+  person: Person,
+  of: 'morning' | 'evening',
+) => Promise<{ readonly subject: string; readonly lines: readonly string[] } | null>;
+
+/** The letter of a day, on that day alone. */
+async function writeDay(
+  now: number,
+  { key, kind, at }: Outgoing,
+  person: Person,
+  ofDay: WriteDay,
+): Promise<ReadyLetter | null> {
+  const day = (instant: number) => Math.floor(toWall(person.zone, instant) / DAY);
+  if (!person.inside || person.leftAt !== null || day(at) !== day(now)) return null;
+  const written = await ofDay(person, kind === 'morning' ? kind : 'evening');
+  if (!written) return null;
+  const t = lettersIn(person.language);
+  return {
+    key,
+    to: { name: oneLine(person.name), address: person.address },
+    subject: oneLine(written.subject),
+    text: [...written.lines, t('close')].join('\n\n'),
   };
 }
 

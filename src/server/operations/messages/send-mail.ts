@@ -22,7 +22,7 @@ export async function sendMail(db: Connection, now: number, post: MailPost | nul
     } catch (error) {
       log().warn({ mail: key, error: error instanceof Error ? error.name : 'unknown' }, 'a mail could not be sent');
       const wait = post ? AGAIN[tries] : undefined;
-      db.write(() => mailFailed(db, id, wait === undefined ? null : now + wait));
+      db.write(() => mailFailed(db, id, now, wait === undefined ? null : now + wait));
     }
   }
 }

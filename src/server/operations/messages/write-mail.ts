@@ -13,6 +13,7 @@ import { countMailSince, insertMail } from '../../repositories/outgoing-mail.ts'
 import { ok, type Result, refuse } from '../../result.ts';
 import { type Context, isRefusal, tellPeople } from '../deciding/index.ts';
 import { insideBy, tellReaders } from '../meetings/index.ts';
+import { answerInsideWhileAway } from './answer-while-away.ts';
 import { findReader, mayReadMessage } from './list-messages.ts';
 
 const DAY = 86_400_000;
@@ -78,6 +79,7 @@ export function writeMailFor(ctx: Context, handle: string, body: MailBody): Resu
           actorId: null,
         });
         tellPeople(db, [inside.id]);
+        answerInsideWhileAway(db, now, { subject: body.subject, messageId, isPrivate }, owner, thread, inside);
         continue;
       }
       const each = newKey();

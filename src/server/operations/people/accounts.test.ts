@@ -3,10 +3,12 @@ import { newItem } from '@/contract/items/items.ts';
 import { PRESETS } from '@/core/access/index.ts';
 import * as clock from '../../clock.ts';
 import { again, type Context, operatorHere } from '../deciding/index.ts';
-import { readTrail } from '../items/index.ts';
 import { changeMeeting, createMeeting } from '../meetings/index.ts';
+import { giveAccess } from '../sharing/give-access.ts';
+import { readHistory } from '../sharing/sightlines.ts';
 import { suggestLevel } from '../sharing/suggest-level.ts';
 import { at, type SmallOrganisation, START, smallOrganisation } from '../small-organisation.ts';
+import { readTrail } from '../trail/index.ts';
 import { listAccounts, makeAccountCode, setOperator, tieAccount, untieAccount } from './accounts.ts';
 
 // A window's session holds as long as it is asked about here.
@@ -109,5 +111,20 @@ describe('an account that several people use', () => {
       ['Dario', 'Jon'],
       ['Dario', 'Mirren'],
     ]);
+  });
+
+  test('stands in the history of access too', () => {
+    org.give('ines', 'dario', PRESETS.steward);
+    setOperator(desk(), { name: 'Mirren' });
+    const audience = { kind: 'person', id: 'wren' } as const;
+    const give = { audience, rights: PRESETS.outline, seen: null };
+    expect(giveAccess(desk(START + 1000), org.calendar('ines'), give)).toMatchObject({ ok: true });
+    const history = readHistory(org.ctx('ines', START + 2000), org.calendar('ines'));
+    expect(history.ok && history.value.entries.map((e) => [e.name, e.given.actor, e.hands])).toEqual(
+      expect.arrayContaining([
+        ['Wren', 'Dario', 'Mirren'],
+        ['Dario', 'Ines', null],
+      ]),
+    );
   });
 });

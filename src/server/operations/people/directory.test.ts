@@ -3,6 +3,7 @@ import { newItem } from '@/contract/items/items.ts';
 import { PRESETS } from '@/core/access/index.ts';
 import { readDirectory, writeDirectory } from '@/core/formats/index.ts';
 import { personByAddress, personByHandle } from '../../repositories/people.ts';
+import { taskListsOf } from '../../repositories/task-lists.ts';
 import { listItems } from '../items/list-items.ts';
 import { explainAccess } from '../sharing/explain-access.ts';
 import { changeWords, readFindings } from '../sharing/findings.ts';
@@ -228,7 +229,10 @@ describe('somebody leaves', () => {
       value: {
         grants: [{ owner: 'Ines', preset: 'delegate', acts: true }],
         groups: ['Rangers'],
-        calendars: [{ name: 'Amara', main: true }],
+        calendars: [
+          { name: 'Amara', main: true },
+          { name: 'Tasks', main: false },
+        ],
       },
     });
     expect(await leave(org.ctx('ines'), 'ines', { to: 'tomas' })).toMatchObject({ code: 'onlyAdministrator' });
@@ -247,6 +251,12 @@ describe('somebody leaves', () => {
     const bruno = listItems(org.ctx('bruno'), calendar, WEEK);
     expect(bruno).toMatchObject({ value: { head: { own: true, calendar: { name: 'Amara', main: false } } } });
     expect(listItems(org.ctx('tomas'), calendar, WEEK)).toMatchObject({ value: { items: [{ title: 'Peat cores' }] } });
+    // Her list of tasks is a further one of his.
+    const lists = taskListsOf(org.db, org.person('bruno').id);
+    expect(lists.map(({ name, first }) => [name, first])).toEqual([
+      ['Tasks', true],
+      ['Amara', false],
+    ]);
     expect(await readPerson(org.ctx('ines'), 'amara')).toMatchObject({ code: 'notFound' });
     // Her address can't be given access as if she were a stranger.
     const again = giveAccess(org.ctx('ines'), org.calendar('ines'), {

@@ -12,7 +12,7 @@ import {
 import { database } from '../../db/index.ts';
 import { hub } from '../../live/hub.ts';
 import { closeAsksWith } from '../../repositories/access-requests.ts';
-import { type Calendar, calendarById, calendarsOf } from '../../repositories/calendars.ts';
+import { calendarsOf } from '../../repositories/calendars.ts';
 import { handOn } from '../../repositories/collections.ts';
 import { calendarsNaming, endGrant, grantsNaming, grantsOn } from '../../repositories/grants.ts';
 import { allGroups, directMembersOf, endMembership } from '../../repositories/groups.ts';
@@ -25,7 +25,9 @@ import {
   savePerson,
 } from '../../repositories/people.ts';
 import { untieAll } from '../../repositories/same-person.ts';
+import { type Shareable, shareableById, shareablesOf } from '../../repositories/shareables.ts';
 import { withdrawAllOf } from '../../repositories/suggestions.ts';
+import { handTaskListOn, taskListsOf } from '../../repositories/task-lists.ts';
 import { withdrawTokensOf } from '../../repositories/tokens.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import {
@@ -57,20 +59,20 @@ export async function readPerson(ctx: Context, handle: string): Promise<Result<P
     inside: person.inside,
     signsIn: person.account !== null && (await hasPassword(person.account)),
     grants: grantsNaming(ctx.db, person.id).flatMap((grant) => {
-      const calendar = calendarById(ctx.db, grant.collectionId);
-      if (!calendar) return [];
+      const of = shareableById(ctx.db, grant.collectionId);
+      if (!of) return [];
       const { rights } = grant;
       return [
         {
-          owner: directory.name(calendar.ownerId),
-          calendar: calendar.main ? '' : calendar.name,
+          owner: directory.name(of.ownerId),
+          calendar: of.main ? '' : of.name,
           preset: presetOf(rights),
           acts: rights.add || rights.change !== 'none' || rights.speaks,
         },
       ];
     }),
     groups: groupsDirectly(ctx, person).map((g) => g.name),
-    calendars: calendarsOf(ctx.db, person.id).map((c) => ({ name: c.name, main: c.main })),
+    calendars: shareablesOf(ctx.db, person.id).map((c) => ({ name: c.name, main: c.main })),
   });
 }
 
@@ -96,7 +98,7 @@ const isLastAdministrator = (ctx: Context, person: Person): boolean =>
 
 /**
  * Somebody leaves, as one act: their sign-in ends, every grant that names them is closed, what they put forward is taken back, they
- * stand in no group any more, and their calendars become further ones of whoever they are handed to, with the access others have
+ * stand in no group any more, and their calendars and lists become further ones of whoever they are handed to, with the access others have
  * there as it was. For administrators; not for oneself, nor for the last administrator.
  */
 export async function leave(ctx: Context, handle: string, body: LeaveBody): Promise<Result<{ done: true }>> {
@@ -104,8 +106,8 @@ export async function leave(ctx: Context, handle: string, body: LeaveBody): Prom
   if (!left.ok) return left;
   const { person, before } = left.value;
   for (const { id, collection } of before) {
-    const calendar = calendarById(ctx.db, id);
-    if (calendar) announceAccess(ctx, calendar, collection);
+    const shared = shareableById(ctx.db, id);
+    if (shared) announceAccess(ctx, shared, collection);
   }
   hub().end(person.id, null);
   // Their sessions lead nowhere once the directory has no account for them; the account itself is removed now.
@@ -124,13 +126,13 @@ function leaveNow(asked: Context, handle: string, body: LeaveBody): Result<Left>
   if (!person?.inside) return refuse('notFound');
   if (person.id === ctx.viewer.id || isLastAdministrator(ctx, person)) return refuse('onlyAdministrator');
   const heir = body.to === null ? null : personByHandle(ctx.db, body.to);
-  const owned = calendarsOf(ctx.db, person.id);
+  const owned = shareablesOf(ctx.db, person.id);
   if (owned.length > 0 && (!heir?.inside || heir.id === person.id || heir.kind === 'role'))
     return refuse('badInput', { fields: { to: 'heir' } });
   const concerned = new Set([...owned.map((c) => c.id), ...calendarsNaming(ctx.db, person.id)]);
   const before = [...concerned].flatMap((id) => {
-    const calendar = calendarById(ctx.db, id);
-    return calendar ? [{ id, collection: collectionOf(calendar, grantsOn(ctx.db, id)) }] : [];
+    const shared = shareableById(ctx.db, id);
+    return shared ? [{ id, collection: collectionOf(shared, grantsOn(ctx.db, id)) }] : [];
   });
   for (const grant of grantsNaming(ctx.db, person.id)) endGrant(ctx.db, grant.id, ctx.now);
   for (const group of groupsDirectly(ctx, person)) endMembership(ctx.db, group.id, person.id, ctx.now);
@@ -139,10 +141,10 @@ function leaveNow(asked: Context, handle: string, body: LeaveBody): Result<Left>
   untieAll(ctx.db, person.id);
   withdrawTokensOf(ctx.db, person.id, ctx.now);
   for (const id of concerned) {
-    const calendar = calendarById(ctx.db, id);
-    if (calendar) endWhatHung(ctx, calendar);
+    const shared = shareableById(ctx.db, id);
+    if (shared) endWhatHung(ctx, shared);
   }
-  for (const calendar of owned) if (heir) handCalendarOn(ctx, calendar, person, heir);
+  for (const shared of owned) if (heir) handSharedOn(ctx, shared, person, heir);
   savePerson(ctx.db, person.id, {
     ...person,
     phone: '',
@@ -155,14 +157,16 @@ function leaveNow(asked: Context, handle: string, body: LeaveBody): Result<Left>
   return ok({ person, before });
 }
 
-function handCalendarOn(ctx: Context, calendar: Calendar, from: Person, to: Person): void {
-  const taken = new Set(calendarsOf(ctx.db, to.id).map((c) => c.name));
-  const wish = calendar.main ? from.name : calendar.name;
+function handSharedOn(ctx: Context, shared: Shareable, from: Person, to: Person): void {
+  const tasks = shared.kind === 'tasks';
+  const taken = new Set((tasks ? taskListsOf(ctx.db, to.id) : calendarsOf(ctx.db, to.id)).map((c) => c.name));
+  const wish = shared.main || (tasks && shared.first) ? from.name : shared.name;
   let name = wish;
   for (let n = 2; taken.has(name); n++) name = `${wish} ${n}`;
-  handOn(ctx.db, calendar.id, to.id, name);
+  if (tasks) handTaskListOn(ctx.db, shared.id, to.id, name);
+  else handOn(ctx.db, shared.id, to.id, name);
   // The new owner needs no grant on what is theirs.
-  for (const grant of grantsOn(ctx.db, calendar.id))
+  for (const grant of grantsOn(ctx.db, shared.id))
     if (grant.audience.kind === 'person' && grant.audience.personId === to.id) endGrant(ctx.db, grant.id, ctx.now);
 }
 

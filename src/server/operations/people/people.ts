@@ -40,6 +40,7 @@ import {
   savePreferences,
   saveResource,
 } from '../../repositories/people.ts';
+import { firstListOf } from '../../repositories/task-lists.ts';
 import { recordTrail } from '../../repositories/trail.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import {
@@ -258,6 +259,7 @@ export function addPerson(db: Connection, at: number, by: Person | null, input: 
     const person = personById(db, id) as Person;
     const giver = by ?? person;
     const calendarId = makeCalendar(db, at, { owner: person, by: giver, name: person.name, main: true });
+    if (!person.resource) firstListOf(db, person.id);
     recordTrail(db, {
       key: newKey(),
       at,
@@ -346,7 +348,7 @@ export function beginCalendar(
       const grantId = give({
         audience: { kind: 'person', personId: ctx.viewer.id },
         rights: decision.rights,
-        ends: holdsUntil(ctx, decided, decision.rights),
+        ends: holdsUntil(ctx, { ...decided, shared: main }, decision.rights),
         hangs: true,
       });
       tellOfCalendar(ctx, id, owner.id, grantId);

@@ -8,6 +8,7 @@ import { calendarsKeptBy } from '../../repositories/lanes.ts';
 import { itemsAtNext } from '../../repositories/occurrences.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import { type Context, type Decided, Directory, decideOnSeveral, viewOfRow } from '../deciding/index.ts';
+import { searchTasks } from './search-tasks.ts';
 import { holds, wordsOf } from './words.ts';
 
 /** Items that are answered, and those that are looked at for them. */
@@ -61,8 +62,11 @@ export function search(
       found.push({ owner: { handle, name, colour: colour % 6 }, calendar: key, of, item: view });
     }
   }
+  // Of a kind of item, or between days of a calendar, there are no tasks.
+  const narrowed = query.kind !== undefined || query.from !== undefined || query.to !== undefined;
   return ok({
     found: found.slice(0, MOST),
+    ...(narrowed ? { tasks: [], tasksCut: false } : searchTasks(ctx, words)),
     // Most of what was looked through in all calendars may not be seen, so not even its number is told.
     cut: found.length > MOST || (!query.everywhere && candidates.length === mostLookedAt),
   });

@@ -17,7 +17,7 @@ const MOST_WORDS = 8;
 export const wordsOf = (text: string): string[] => allWordsOf(text).slice(0, MOST_WORDS);
 
 /** The words of a text as they are compared: small letters, without accents. */
-const allWordsOf = (text: string): string[] =>
+export const allWordsOf = (text: string): string[] =>
   text
     .normalize('NFD')
     .replace(/\p{M}+/gu, '')

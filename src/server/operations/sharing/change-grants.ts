@@ -1,7 +1,8 @@
 import type { ChangesAnswer, ChangesBody, GrantChange } from '@/contract/sharing/changes.ts';
-import { type Calendar, calendarByKey, mainCalendarOf } from '../../repositories/calendars.ts';
+import { mainCalendarOf } from '../../repositories/calendars.ts';
 import { membersOf } from '../../repositories/groups.ts';
 import { personByAddress, personByHandle } from '../../repositories/people.ts';
+import { type Shareable, shareableByKey } from '../../repositories/shareables.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import type { Port } from '../../workers/port.ts';
 import { again, type Context, Directory, isRefusal } from '../deciding/index.ts';
@@ -14,9 +15,9 @@ export interface ChangedGrants {
   readonly told: readonly number[];
 }
 
-/** The calendar a change is on: by its key, or the main one of whoever is named. */
-function calendarOf(ctx: Context, { of, calendar }: GrantChange): Calendar | null {
-  if (calendar !== undefined) return calendarByKey(ctx.db, calendar);
+/** What a change is on: a calendar or a list by its key, or the main calendar of whoever is named. */
+function sharedOf(ctx: Context, { of, calendar }: GrantChange): Shareable | null {
+  if (calendar !== undefined) return shareableByKey(ctx.db, calendar);
   const owner = of === undefined ? null : of.includes('@') ? personByAddress(ctx.db, of) : personByHandle(ctx.db, of);
   return owner ? mainCalendarOf(ctx.db, owner.id) : null;
 }
@@ -40,19 +41,19 @@ export function changeGrants(asked: Context, body: ChangesBody): Result<ChangedG
     const plans: Plan[] = [];
     const seen = new Set<string>();
     for (const [i, change] of body.changes.entries()) {
-      const calendar = calendarOf(ctx, change);
-      // A calendar that isn't there and one on which one may not give are refused alike.
-      const plan = calendar ? planOf(ctx, calendar.key, change) : refuse('notFound');
+      const shared = sharedOf(ctx, change);
+      // What isn't there and one on which one may not give are refused alike.
+      const plan = shared ? planOf(ctx, shared.key, change) : refuse('notFound');
       if (isRefusal(plan)) return at(plan, i);
-      const whom = `${calendar?.id} ${JSON.stringify(plan.audience.toMake ?? plan.audience.stored)} ${plan.current?.id ?? ''}`;
+      const whom = `${shared?.id} ${JSON.stringify(plan.audience.toMake ?? plan.audience.stored)} ${plan.current?.id ?? ''}`;
       if (seen.has(whom)) return at(refuse('badInput', { fields: { audience: 'audienceTwice' } }), i);
       seen.add(whom);
       plans.push(plan);
     }
     const directory = new Directory(ctx.db);
     const results = plans.map(({ decided, audience, current, next }) => ({
-      calendar: decided.calendar.key,
-      owner: directory.name(decided.calendar.ownerId),
+      calendar: decided.shared.key,
+      owner: directory.name(decided.shared.ownerId),
       who: audience.name,
       before: current?.rights ?? null,
       after: next?.rights ?? null,
@@ -61,8 +62,8 @@ export function changeGrants(asked: Context, body: ChangesBody): Result<ChangedG
     for (const plan of plans) writePlan(ctx, plan);
     return ok({
       answer: { changed: true, results },
-      calendars: [...new Set(plans.map((p) => p.decided.calendar.id))],
-      told: [...new Set(plans.flatMap((p) => [p.decided.calendar.ownerId, ...peopleOf(ctx, p)]))],
+      calendars: [...new Set(plans.map((p) => p.decided.shared.id))],
+      told: [...new Set(plans.flatMap((p) => [p.decided.shared.ownerId, ...peopleOf(ctx, p)]))],
     });
   });
 }

@@ -19,7 +19,7 @@ import {
   Directory,
   findAudience,
   findItem,
-  findShared,
+  findSharedCalendar,
   isRefusal,
   RowItem,
   rowOf,
@@ -34,7 +34,7 @@ import {
  * house rules and the item itself. Only about an item that the one who asks sees in full.
  */
 export function explainAccess(ctx: Context, key: string, body: AskBody): Result<AskAnswer> {
-  const decided = findShared(ctx, key);
+  const decided = findSharedCalendar(ctx, key);
   if (isRefusal(decided)) return decided;
   const found = findItem(ctx, body.item);
   if (isRefusal(found)) return found;
@@ -154,7 +154,7 @@ export function readItemSight(ctx: Context, id: string): Result<ItemSightAnswer>
   const found = findItem(ctx, id);
   if (isRefusal(found)) return found;
   const { calendar } = found.decided;
-  const shared = findShared(ctx, calendar.key);
+  const shared = findSharedCalendar(ctx, calendar.key);
   if (isRefusal(shared)) return shared;
   const collection = collectionOf(calendar, grantsOn(ctx.db, calendar.id));
   const house = rulesOf(ctx.db, calendar);

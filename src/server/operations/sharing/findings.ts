@@ -14,7 +14,7 @@ import {
   type Context,
   type Decided,
   Directory,
-  findShared,
+  findSharedCalendar,
   isRefusal,
   type Range,
   rulesOf,
@@ -52,7 +52,7 @@ export function openedItem(view: ItemWire, words: readonly OwnWord[]): OpenedIte
  * who asks sees.
  */
 export function readFindings(ctx: Context, key: string): Result<FindingsAnswer> {
-  const decided = findShared(ctx, key);
+  const decided = findSharedCalendar(ctx, key);
   if (isRefusal(decided)) return decided;
   const own = decided.decision.owner;
   return ok({

@@ -8,7 +8,7 @@ import type {
 } from '@/contract/sharing/sharing.ts';
 import { fitRights, type Misfit, NO_RIGHTS, offeredOn, type Rights } from '@/core/access/index.ts';
 import { newKey } from '../../ids.ts';
-import type { Calendar } from '../../repositories/calendars.ts';
+import type { SharedCollection } from '../../repositories/collections.ts';
 import { endGrant, grantsOn, insertGrant, type StoredGrant } from '../../repositories/grants.ts';
 import { insertLink } from '../../repositories/links.ts';
 import { wasTold } from '../../repositories/notices.ts';
@@ -48,7 +48,7 @@ const MISFIT_FIELDS = {
 } as const satisfies Record<Misfit['needs'], string>;
 
 /**
- * Gives an audience these rights on a calendar, standing or for a time. `seen` names the grant that is changed: its record
+ * Gives an audience these rights on a calendar or a list, standing or for a time. `seen` names the grant that is changed: its record
  * ends and the new one begins at the same instant; `null` adds one beside what is there. Somebody outside who wasn't known yet,
  * and a new link, are made with it. Refused are rights that don't fit together, rights above the giver's own, dates that have
  * passed, a second standing grant, and a row that someone else changed since it was seen.
@@ -56,14 +56,14 @@ const MISFIT_FIELDS = {
 export function giveAccess(ctx: Context, key: string, body: GiveBody): Result<GivenAnswer> {
   const plan = planGive(ctx, key, body);
   if (isRefusal(plan)) return plan;
-  const { calendar } = plan.decided;
-  const before = collectionOf(calendar, grantsOn(ctx.db, calendar.id));
+  const { shared } = plan.decided;
+  const before = collectionOf(shared, grantsOn(ctx.db, shared.id));
   const given = ctx.db.write(() => writePlan(ctx, plan));
-  announceAccess(ctx, plan.decided.calendar, before);
+  announceAccess(ctx, plan.decided.shared, before);
   return ok(given);
 }
 
-/** Several acts of giving on one calendar: all of them, or none where one can't be done. A refusal's fields say which. */
+/** Several acts of giving on one collection: all of them, or none where one can't be done. A refusal's fields say which. */
 export function giveSeveral(ctx: Context, key: string, body: GiveSeveralBody): Result<{ done: true }> {
   const plans: Plan[] = [];
   const seen = new Set<string>();
@@ -83,12 +83,12 @@ export function giveSeveral(ctx: Context, key: string, body: GiveSeveralBody): R
   }
   const first = plans[0];
   if (!first) return ok({ done: true });
-  const { calendar } = first.decided;
-  const before = collectionOf(calendar, grantsOn(ctx.db, calendar.id));
+  const { shared } = first.decided;
+  const before = collectionOf(shared, grantsOn(ctx.db, shared.id));
   ctx.db.write(() => {
     for (const plan of plans) writePlan(ctx, plan);
   });
-  for (const plan of plans) announceAccess(ctx, plan.decided.calendar, before);
+  for (const plan of plans) announceAccess(ctx, plan.decided.shared, before);
   return ok({ done: true });
 }
 
@@ -97,7 +97,7 @@ export function takeAccess(ctx: Context, key: string, body: TakeBody): Result<{ 
   return takeAll(ctx, [planTake(ctx, key, body)]);
 }
 
-/** Takes several grants of one calendar away: all of them, or none where one can't be. */
+/** Takes several grants of one collection away: all of them, or none where one can't be. */
 export function takeSeveral(ctx: Context, key: string, body: TakeSeveralBody): Result<{ done: true }> {
   return takeAll(
     ctx,
@@ -113,13 +113,13 @@ function takeAll(ctx: Context, planned: readonly (Plan | Refusal)[]): Result<{ d
       return refuse('badInput', { fields: { audience: 'audienceTwice' } });
     plans.push(plan);
   }
-  const calendar = plans[0]?.decided.calendar;
-  if (!calendar) return ok({ done: true });
-  const before = collectionOf(calendar, grantsOn(ctx.db, calendar.id));
+  const shared = plans[0]?.decided.shared;
+  if (!shared) return ok({ done: true });
+  const before = collectionOf(shared, grantsOn(ctx.db, shared.id));
   ctx.db.write(() => {
     for (const plan of plans) writePlan(ctx, plan);
   });
-  announceAccess(ctx, calendar, before);
+  announceAccess(ctx, shared, before);
   return ok({ done: true });
 }
 
@@ -166,16 +166,19 @@ export function planGive(ctx: Context, key: string, body: Unseen<GiveBody>): Pla
   const { audience, current } = found;
   // A token must not let people in who would stay after it is withdrawn: only a person in a window opens new ways in.
   if (ctx.token && audience.toMake) return refuse('notByToken');
-  const misfit = fitRights(body.rights, offeredOn(found.decided.calendar)).lowered[0];
+  const offered = offeredOn(found.decided.shared);
+  // Whoever acts sets the away notice as a rule; where there is none to set, that is left out of what they are given.
+  const rights = offered.without.includes('absence') ? { ...body.rights, absence: false } : body.rights;
+  const misfit = fitRights(rights, offered).lowered[0];
   if (misfit) return refuse('badInput', { fields: { [misfit.right]: MISFIT_FIELDS[misfit.needs] } });
   if (audience.stored.kind === 'link') {
-    const barred = linkBarred(ctx, found.decided, body.rights);
+    const barred = linkBarred(ctx, found.decided, rights);
     if (barred) return refuse('badInput', { fields: { sight: barred } });
     if (audience.name === '') return refuse('badInput', { fields: { audience: 'linkName' } });
   }
   const span = readSpan(ctx, body.span ?? null, current);
   if (isRefusal(span)) return span;
-  const next = { rights: body.rights, ...span };
+  const next = { rights, ...span };
   const barred = barredGiving(ctx, found.decided, audience, current, next);
   const decided = barred ? asAdministratorInstead(ctx, found.decided) : found.decided;
   if (!decided) return barred as Refusal;
@@ -183,13 +186,16 @@ export function planGive(ctx: Context, key: string, body: Unseen<GiveBody>): Pla
   if (standing && span.starts === null && span.ends === null) return refuse('changedMeanwhile');
   const hidden = toHide(ctx, decided, body.alsoPrivate ?? []);
   if (isRefusal(hidden)) return hidden;
+  if (decided.shared.kind === 'tasks' && audience.outside) return wrongAudience('listInside');
   const free = decided.asAdministrator || decided.decision.owner;
   const asks = body.asks && body.asks !== 'nothing' ? { ...NO_RIGHTS, sight: body.asks } : null;
-  if (asks && !(decided.decision.owner && decided.calendar.main && audience.person?.inside))
+  if (asks && !(decided.decision.owner && decided.shared.main && audience.person?.inside))
     return refuse('badInput', { fields: { asks: 'askInside' } });
   const tell = tellingOf(ctx, found, body.tell);
   return { ...found, decided, next, tell, asks, hidden, hangs: !free && holdsByThread(decided) };
 }
+
+const wrongAudience = (code: string): Refusal => refuse('badInput', { fields: { audience: code } });
 
 /** Whether an audience is told: as it is said, and, where nothing is, of what becomes of a grant that they were told of. */
 function tellingOf(
@@ -198,7 +204,7 @@ function tellingOf(
   said: GiveBody['tell'],
 ): { readonly note: string } | null {
   if (said !== undefined) return said;
-  return current && wasTold(ctx.db, current.id, decided.calendar.ownerId) ? { note: '' } : null;
+  return current && wasTold(ctx.db, current.id, decided.shared.ownerId) ? { note: '' } : null;
 }
 
 function findGrant(
@@ -210,11 +216,11 @@ function findGrant(
 ): Found | Refusal {
   const decided = findShared(ctx, key);
   if (isRefusal(decided)) return decided;
-  const audience = findAudience(ctx, wire, decided.calendar);
+  const audience = findAudience(ctx, wire, decided.shared);
   if (isRefusal(audience)) return audience;
-  if (audience.person?.id === decided.calendar.ownerId)
+  if (audience.person?.id === decided.shared.ownerId)
     return refuse('badInput', { fields: { audience: 'audienceOwner' } });
-  const theirs = grantsOn(ctx.db, decided.calendar.id).filter((g) => sameAudience(g.audience, audience.stored));
+  const theirs = grantsOn(ctx.db, decided.shared.id).filter((g) => sameAudience(g.audience, audience.stored));
   const current =
     (seen === undefined
       ? (theirs.find((g) => g.starts === null && g.ends === null) ?? (orDated ? theirs[0] : undefined))
@@ -267,12 +273,12 @@ function barredTaking(ctx: Context, decided: Shared, current: StoredGrant): Refu
 }
 
 /** The items to be marked private with a grant, whole series where one is meant; each must be one the giver may change. */
-function toHide(ctx: Context, { calendar }: Shared, ids: readonly string[]): StoredItem[] | Refusal {
+function toHide(ctx: Context, { shared }: Shared, ids: readonly string[]): StoredItem[] | Refusal {
   const items = new Map<number, StoredItem>();
   for (const id of ids) {
     const found = findItem(ctx, id);
     if (isRefusal(found)) return found;
-    if (found.decided.calendar.id !== calendar.id || !found.may.change) return refuse('notFound');
+    if (found.decided.calendar.id !== shared.id || !found.may.change) return refuse('notFound');
     items.set(found.item.id, found.item);
   }
   return [...items.values()];
@@ -281,49 +287,49 @@ function toHide(ctx: Context, { calendar }: Shared, ids: readonly string[]): Sto
 const changesOf = (ctx: Context, { decided, hidden }: Plan): ItemToWrite[] =>
   hidden.map((item) => ({
     before: item,
-    after: { ...item, ...authorship(ctx, decided.calendar), visibility: 'private', version: item.version + 1 },
+    after: { ...item, ...authorship(ctx, decided.shared), visibility: 'private', version: item.version + 1 },
   }));
 
 /** Writes a plan, within the transaction of whoever calls; answers what the audience is called from now on, and the new grant's key. */
 export function writePlan(ctx: Context, plan: Plan): GivenAnswer {
   const { decided, current, next, tell } = plan;
-  const { calendar } = decided;
-  writeItems(ctx, calendar, 'item.changed', changesOf(ctx, plan));
-  const audience = makeAudience(ctx, calendar, plan.audience);
+  const { shared } = decided;
+  if (shared.kind === 'calendar') writeItems(ctx, shared, 'item.changed', changesOf(ctx, plan));
+  const audience = makeAudience(ctx, shared, plan.audience);
   if (current) endGrant(ctx.db, current.id, ctx.now);
   const key = newKey();
   const id = next
     ? insertGrant(ctx.db, {
         key,
-        collectionId: calendar.id,
+        collectionId: shared.id,
         audience: audience.stored,
         ...next,
         givenBy: ctx.viewer.id,
-        givenFor: calendar.ownerId,
+        givenFor: shared.ownerId,
         byAdministrator: decided.asAdministrator,
         hangs: plan.hangs,
         recordedFrom: ctx.now,
       })
     : null;
   const before = current && { rights: current.rights, starts: current.starts, ends: current.ends };
-  trailOn(ctx, calendar, JSON.stringify(audience.stored), next ? 'access.given' : 'access.taken', before, next);
+  trailOn(ctx, shared, JSON.stringify(audience.stored), next ? 'access.given' : 'access.taken', before, next);
   const kind = current ? (next ? 'changed' : 'taken') : 'given';
-  if (tell) tellOf(ctx, calendar, audience, id ?? null, kind, tell.note);
-  tellOwner(ctx, calendar, audience, id ?? current?.id ?? null, kind);
-  if (current) endWhatHung(ctx, calendar);
+  if (tell) tellOf(ctx, shared, audience, id ?? null, kind, tell.note);
+  tellOwner(ctx, shared, audience, id ?? current?.id ?? null, kind);
+  if (current) endWhatHung(ctx, shared);
   if (id !== null && plan.asks && audience.person) requestInReturn(ctx, audience.person, plan.asks, id);
-  if (id !== null && next && audience.person) settleAccessRequest(ctx, calendar, audience.person.id, { ...next, id });
+  if (id !== null && next && audience.person) settleAccessRequest(ctx, shared, audience.person.id, { ...next, id });
   return { audience: audience.wire, grant: key };
 }
 
 /** Makes what an audience still lacks: a person known by an address alone, or a link. */
-function makeAudience(ctx: Context, calendar: Calendar, audience: FoundAudience): FoundAudience {
+function makeAudience(ctx: Context, shared: SharedCollection, audience: FoundAudience): FoundAudience {
   const { toMake } = audience;
   if (!toMake) return audience;
   if (toMake.kind === 'link') {
     insertLink(ctx.db, {
       key: toMake.key,
-      collectionId: calendar.id,
+      collectionId: shared.id,
       name: toMake.name,
       madeBy: ctx.viewer.id,
       madeAt: ctx.now,
@@ -331,7 +337,7 @@ function makeAudience(ctx: Context, calendar: Calendar, audience: FoundAudience)
     return { ...audience, wire: { kind: 'link', id: toMake.key } };
   }
   const person = addOutsider(ctx, toMake.address, toMake.name);
-  nameOutsider(ctx.db, calendar.id, person.id, toMake.name);
+  nameOutsider(ctx.db, shared.id, person.id, toMake.name);
   return {
     ...audience,
     person,

@@ -1,8 +1,8 @@
 import { now } from '../../clock.ts';
 import type { Connection } from '../../db/index.ts';
-import { calendarById } from '../../repositories/calendars.ts';
 import { changeNotesAfter, lastChangeNote } from '../../repositories/change-notes.ts';
 import { grantsOnAt } from '../../repositories/grants.ts';
+import { shareableById } from '../../repositories/shareables.ts';
 import { announceAccess, collectionOf } from '../deciding/index.ts';
 
 /**
@@ -18,9 +18,9 @@ export function hearOthers(db: Connection): () => void {
     version = written;
     for (const note of changeNotesAfter(db, heard)) {
       heard = note.id;
-      const calendar = calendarById(db, note.collectionId);
-      if (calendar)
-        announceAccess({ db, now: now() }, calendar, collectionOf(calendar, grantsOnAt(db, calendar.id, note.at - 1)));
+      const shared = shareableById(db, note.collectionId);
+      if (shared)
+        announceAccess({ db, now: now() }, shared, collectionOf(shared, grantsOnAt(db, shared.id, note.at - 1)));
     }
   };
 }

@@ -1,11 +1,21 @@
 import { type Decision, decide, type HouseRules, type Rights, SIGHT_RANK } from '@/core/access/index.ts';
 import { SCOPES } from '@/core/calendar/index.ts';
 import { newKey } from '../../ids.ts';
-import { type Calendar, calendarById, calendarsOf, mainCalendarOf } from '../../repositories/calendars.ts';
+import { mainCalendarOf } from '../../repositories/calendars.ts';
+import type { SharedCollection } from '../../repositories/collections.ts';
 import { endGrant, grantsOn, insertGrant, type StoredAudience, type StoredGrant } from '../../repositories/grants.ts';
 import { groupsOf } from '../../repositories/groups.ts';
 import { personById } from '../../repositories/people.ts';
-import { type Context, collectionOf, type Decided, rulesOf, trailOn, viewerOf } from '../deciding/index.ts';
+import { type Shareable, shareableById, shareablesOf } from '../../repositories/shareables.ts';
+import {
+  type Context,
+  collectionOf,
+  type DecidedAlone,
+  rulesOf,
+  type Shared,
+  trailOn,
+  viewerOf,
+} from '../deciding/index.ts';
 import { tellOf } from './tell.ts';
 
 /*
@@ -18,7 +28,7 @@ export function heldLess(given: Rights, held: Rights): keyof Rights | null {
   if (SIGHT_RANK[given.sight] > SIGHT_RANK[held.sight]) return 'sight';
   for (const right of ['change', 'remove'] as const)
     if (SCOPES.indexOf(given[right]) > SCOPES.indexOf(held[right])) return right;
-  for (const right of ['add', 'private', 'speaks', 'copies', 'shares'] as const)
+  for (const right of ['add', 'private', 'speaks', 'copies', 'shares', 'absence'] as const)
     if (given[right] && !held[right]) return right;
   return null;
 }
@@ -26,7 +36,7 @@ export function heldLess(given: Rights, held: Rights): keyof Rights | null {
 type Decides = (at: number) => Decision;
 
 /** Every instant from now on at which some grant begins or ends. */
-function edges({ collection }: Pick<Decided, 'collection'>, now: number): number[] {
+function edges({ collection }: Pick<DecidedAlone, 'collection'>, now: number): number[] {
   const found = collection.grants
     .flatMap((g) => [g.from, g.until])
     .filter((at): at is number => at !== null && at > now);
@@ -34,13 +44,17 @@ function edges({ collection }: Pick<Decided, 'collection'>, now: number): number
 }
 
 /** Decides for the one who asks at instants to come, as if sharing weren't suspended. */
-function decidesFor({ collection, viewer }: Pick<Decided, 'collection' | 'viewer'>, house: HouseRules): Decides {
+function decidesFor({ collection, viewer }: Pick<DecidedAlone, 'collection' | 'viewer'>, house: HouseRules): Decides {
   return (at) => decide({ ...collection, suspended: false }, viewer, at, house);
 }
 
 /** The instant until which the one who gives goes on sharing and holding some rights; `null` where that has no end. */
-export function holdsUntil(ctx: Context, decided: Decided, rights: Rights): number | null {
-  const decides = decidesFor(decided, rulesOf(ctx.db, decided.calendar));
+export function holdsUntil(
+  ctx: Context,
+  decided: DecidedAlone & { readonly shared: Pick<SharedCollection, 'main'> },
+  rights: Rights,
+): number | null {
+  const decides = decidesFor(decided, rulesOf(ctx.db, decided.shared));
   return (
     edges(decided, ctx.now).find((at) => {
       const { rights: then } = decides(at);
@@ -50,7 +64,7 @@ export function holdsUntil(ctx: Context, decided: Decided, rights: Rights): numb
 }
 
 /** Whether what the one who gives holds hangs on something: a group they are in, or a grant for a time. */
-export function holdsByThread({ collection, decision }: Decided): boolean {
+export function holdsByThread({ collection, decision }: DecidedAlone): boolean {
   const keys = new Set(decision.because.flatMap((step) => ('grants' in step ? step.grants : [])));
   return collection.grants.some((g) => keys.has(g.key) && (g.audience.kind === 'group' || g.until !== null));
 }
@@ -87,8 +101,8 @@ export function lessens(
 }
 
 /** Whether the one who asks would, now or later, get anything more if a grant were gone. */
-export function gainsWithout(ctx: Context, decided: Decided, gone: StoredGrant): boolean {
-  const house = rulesOf(ctx.db, decided.calendar);
+export function gainsWithout(ctx: Context, decided: Shared, gone: StoredGrant): boolean {
+  const house = rulesOf(ctx.db, decided.shared);
   const without = { ...decided.collection, grants: decided.collection.grants.filter((g) => g.key !== gone.key) };
   const before = decidesFor(decided, house);
   const after = decidesFor({ collection: without, viewer: decided.viewer }, house);
@@ -103,10 +117,10 @@ export function gainsWithout(ctx: Context, decided: Decided, gone: StoredGrant):
  * held the rights for a time, through a group, or on the owner's main calendar. Where the rights only end later, the grants end at that
  * instant. The audiences are told. Repeats until nothing depends on what has ended.
  */
-export function endWhatHung(ctx: Context, calendar: Calendar): void {
+export function endWhatHung(ctx: Context, shared: Shareable): void {
   for (let again = true; again; ) {
     again = false;
-    for (const c of near(ctx, calendar))
+    for (const c of near(ctx, shared))
       for (const grant of grantsOn(ctx.db, c.id)) {
         const until = grant.hangs ? heldUntil(ctx, c, grant) : null;
         if (until === null || (grant.ends !== null && grant.ends <= until)) continue;
@@ -117,22 +131,22 @@ export function endWhatHung(ctx: Context, calendar: Calendar): void {
   }
 }
 
-/** The calendars on which something may hang on what is held of one. */
-const near = (ctx: Context, calendar: Calendar): readonly Calendar[] =>
-  calendar.main ? calendarsOf(ctx.db, calendar.ownerId) : [calendar];
+/** On what something may hang on what is held of one. */
+const near = (ctx: Context, shared: Shareable): readonly Shareable[] =>
+  shared.main ? shareablesOf(ctx.db, shared.ownerId) : [shared];
 
 /** What would end with a grant, since whoever it speaks to gave it, or keeps it, by what the grant gives them. */
 export function whatHangsOn(
   ctx: Context,
-  calendar: Calendar,
+  shared: Shareable,
   gone: StoredGrant,
-): { calendar: Calendar; grant: StoredGrant }[] {
-  return near(ctx, calendar).flatMap((c) =>
+): { shared: Shareable; grant: StoredGrant }[] {
+  return near(ctx, shared).flatMap((c) =>
     grantsOn(ctx.db, c.id).flatMap((grant) => {
       if (!grant.hangs || grant.id === gone.id) return [];
       const [before, after] = [heldUntil(ctx, c, grant), heldUntil(ctx, c, grant, gone)];
       const shorter = after !== null && (before === null || after < before);
-      return shorter && (grant.ends === null || after < grant.ends) ? [{ calendar: c, grant }] : [];
+      return shorter && (grant.ends === null || after < grant.ends) ? [{ shared: c, grant }] : [];
     }),
   );
 }
@@ -141,14 +155,14 @@ export function whatHangsOn(
  * The first instant, from now or from when a grant begins, at which whoever gave it no longer holds what it gives, or shares; `null` where they
  * hold it to its end. `without` is a grant left out of account.
  */
-function heldUntil(ctx: Context, calendar: Calendar, grant: StoredGrant, without?: StoredGrant): number | null {
+function heldUntil(ctx: Context, shared: Shareable, grant: StoredGrant, without?: StoredGrant): number | null {
   const giver = personById(ctx.db, grant.givenBy);
   const begin = Math.max(ctx.now, grant.starts ?? ctx.now);
   if (!giver) return begin;
-  if (giver.id === calendar.ownerId) return null;
+  if (giver.id === shared.ownerId) return null;
   // What its maker keeps on a further calendar hangs on what they hold on the main one.
   const own = grant.audience.kind === 'person' && grant.audience.personId === giver.id;
-  const on = own ? mainCalendarOf(ctx.db, calendar.ownerId) : calendarById(ctx.db, calendar.id);
+  const on = own ? mainCalendarOf(ctx.db, shared.ownerId) : shareableById(ctx.db, shared.id);
   if (!on) return begin;
   const grants = grantsOn(ctx.db, on.id).filter((one) => one.id !== without?.id);
   const held = { collection: collectionOf(on, grants), viewer: viewerOf(ctx.db, giver) };
@@ -162,18 +176,18 @@ function heldUntil(ctx: Context, calendar: Calendar, grant: StoredGrant, without
 }
 
 /** Lets a grant end earlier than it would. */
-function shorten(ctx: Context, calendar: Calendar, grant: StoredGrant, ends: number): void {
+function shorten(ctx: Context, shared: Shareable, grant: StoredGrant, ends: number): void {
   endGrant(ctx.db, grant.id, ctx.now);
   const id = insertGrant(ctx.db, { ...grant, key: newKey(), ends, recordedFrom: ctx.now });
   const { rights, starts } = grant;
   const subject = JSON.stringify(grant.audience);
-  trailOn(ctx, calendar, subject, 'access.given', { rights, starts, ends: grant.ends }, { rights, starts, ends });
-  tellOf(ctx, calendar, { stored: grant.audience }, id, 'changed', '');
+  trailOn(ctx, shared, subject, 'access.given', { rights, starts, ends: grant.ends }, { rights, starts, ends });
+  tellOf(ctx, shared, { stored: grant.audience }, id, 'changed', '');
 }
 
-function end(ctx: Context, calendar: Calendar, grant: StoredGrant): void {
+function end(ctx: Context, shared: Shareable, grant: StoredGrant): void {
   endGrant(ctx.db, grant.id, ctx.now);
   const before = { rights: grant.rights, starts: grant.starts, ends: grant.ends };
-  trailOn(ctx, calendar, JSON.stringify(grant.audience), 'access.taken', before, null);
-  tellOf(ctx, calendar, { stored: grant.audience }, null, 'taken', '');
+  trailOn(ctx, shared, JSON.stringify(grant.audience), 'access.taken', before, null);
+  tellOf(ctx, shared, { stored: grant.audience }, null, 'taken', '');
 }

@@ -3,6 +3,8 @@ import { decide } from '@/core/access/index.ts';
 import { allCalendars } from '../../repositories/calendars.ts';
 import { grantsOnAllCalendars } from '../../repositories/grants.ts';
 import { recordHouseRules } from '../../repositories/house-rules.ts';
+import type { Shareable } from '../../repositories/shareables.ts';
+import { taskListsById } from '../../repositories/task-lists.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import {
   announceAccess,
@@ -20,14 +22,16 @@ export function readHouseRules(ctx: Context): Result<{ rules: HouseRulesWire; ma
   const rules = storedRules(ctx.db);
   if (!ctx.viewer.administrator) return ok({ rules, mayChange: false, cut: 0 });
   let cut = 0;
-  const calendars = new Map(allCalendars(ctx.db).map((c) => [c.id, c]));
-  for (const [id, grants] of grantsOnAllCalendars(ctx.db))
+  const all = grantsOnAllCalendars(ctx.db);
+  const shared = new Map<number, Shareable>();
+  for (const one of [...allCalendars(ctx.db), ...taskListsById(ctx.db, [...all.keys()])]) shared.set(one.id, one);
+  for (const [id, grants] of all)
     for (const grant of grants) {
-      const calendar = calendars.get(id);
+      const of = shared.get(id);
       const audience = audienceOf(ctx, grant);
-      if (!calendar || !audience) continue;
-      const alone = { ...collectionOf(calendar, [grant]), suspended: false };
-      const { because } = decide(alone, audience.viewer, ctx.now, ceilingsOn(rules, calendar));
+      if (!of || !audience) continue;
+      const alone = { ...collectionOf(of, [grant]), suspended: false };
+      const { because } = decide(alone, audience.viewer, ctx.now, ceilingsOn(rules, of));
       if (because.some((step) => step.step === 'ceiling')) cut++;
     }
   return ok({ rules, mayChange: true, cut });
@@ -42,7 +46,8 @@ export function changeHouseRules(ctx: Context, rules: HouseRulesWire): Result<{ 
     trailOwn(ctx, 'house rules', 'house-rules.changed', before, rules);
   });
   const grants = grantsOnAllCalendars(ctx.db);
-  for (const calendar of allCalendars(ctx.db))
-    announceAccess(ctx, calendar, collectionOf(calendar, grants.get(calendar.id) ?? []), ceilingsOn(before, calendar));
+  // Of lists only those are concerned that were given to somebody.
+  for (const of of [...allCalendars(ctx.db), ...taskListsById(ctx.db, [...grants.keys()])])
+    announceAccess(ctx, of, collectionOf(of, grants.get(of.id) ?? []), ceilingsOn(before, of));
   return ok({ done: true });
 }

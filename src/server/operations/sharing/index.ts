@@ -1,4 +1,4 @@
-export { asksWaiting } from './access-requests.ts';
+export { asksWaiting, listAccessRequests } from './access-requests.ts';
 export { changeGrants, changeGrantsAlone } from './change-grants.ts';
 export {
   countFindings,
@@ -9,6 +9,7 @@ export {
   readFindingsTold,
 } from './count-findings.ts';
 export { comingRange, readFindings } from './findings.ts';
+export { giveAccess, takeAccess } from './give-access.ts';
 export { freeHandle } from './handles.ts';
 export { endWhatHung, holdsUntil } from './holding.ts';
 export { admitToLink, type LinkQueries, type LinkReadings, readLink } from './link-feeds.ts';

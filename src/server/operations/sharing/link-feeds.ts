@@ -25,7 +25,7 @@ import {
   blockWords,
   type Context,
   Directory,
-  findShared,
+  findSharedCalendar,
   freeLapsed,
   isRefusal,
   linkEnds,
@@ -247,7 +247,7 @@ function originOf(text: string): string | null {
 
 /** Sets how a link shows what it shows. For those who see its address. */
 export function setLinkShown(ctx: Context, key: string, linkKey: string, body: LinkShown): Result<{ done: true }> {
-  const shared = findShared(ctx, key);
+  const shared = findSharedCalendar(ctx, key);
   if (isRefusal(shared)) return shared;
   const link = linkByKey(ctx.db, linkKey);
   if (shared.asAdministrator || link?.collectionId !== shared.calendar.id) return refuse('notFound');

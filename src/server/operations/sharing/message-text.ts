@@ -51,12 +51,12 @@ export function accessLines(
 export function previewMessage(ctx: Context, key: string, body: MessageBody): Result<MessageAnswer> {
   const shared = findShared(ctx, key);
   if (isRefusal(shared)) return shared;
-  const { calendar } = shared;
-  const audience = findAudience(ctx, body.audience, calendar);
+  const of = shared.shared;
+  const audience = findAudience(ctx, body.audience, of);
   if (isRefusal(audience)) return audience;
   if (audience.stored.kind === 'everyone' || audience.stored.kind === 'link')
     return refuse('badInput', { fields: { audience: 'audience' } });
-  const span = readSpan(ctx, body.span, grantsOn(ctx.db, calendar.id).find((g) => g.key === body.seen) ?? null);
+  const span = readSpan(ctx, body.span, grantsOn(ctx.db, of.id).find((g) => g.key === body.seen) ?? null);
   if (isRefusal(span)) return span;
   // Somebody typed by address who was never named here is written to as anybody is: known elsewhere or not, nobody learns of it.
   const person = audience.toMake ? null : audience.person;
@@ -64,9 +64,9 @@ export function previewMessage(ctx: Context, key: string, body: MessageBody): Re
   // Somebody outside who never said how they read is written to as whoever gives reads.
   const language = person && (person.inside || person.account !== null) ? person.language : ctx.viewer.language;
   const zone = person?.zone ?? ctx.viewer.zone;
-  const owner = new Directory(ctx.db).name(calendar.ownerId);
+  const owner = new Directory(ctx.db).name(of.ownerId);
   const kind = body.rights === null ? 'taken' : body.seen === null ? 'given' : 'changed';
-  const byOwner = ctx.viewer.id === calendar.ownerId;
+  const byOwner = ctx.viewer.id === of.ownerId;
   const given = body.rights && { rights: body.rights, ...span };
   const reading = { language, zone, now: ctx.now };
   const note = body.note.trim() ? [`“${body.note.trim()}”`] : [];
@@ -85,9 +85,9 @@ export function previewMessage(ctx: Context, key: string, body: MessageBody): Re
   }
   const t = textsIn(language);
   const first = owner.split(' ')[0] ?? '';
-  const words = { by: byOwner ? 'same' : 'other', byName: ctx.viewer.name, owner, first };
+  const words = { by: byOwner ? 'same' : 'other', byName: ctx.viewer.name, owner, first, kind: of.kind };
   const ts = createTranslator({ locale: LOCALES[language], messages: TEXTS[language], namespace: 'sentence' });
-  const said = given && rightsSentence(ts, given.rights, first, false);
+  const said = given && rightsSentence(ts, given.rights, first, false, of.kind);
   const lines = [
     t(`messages.${kind}`, words),
     ...(said ? [`${t('messages.withIt', { what: said.does })} ${said.cannot}`.trim()] : []),

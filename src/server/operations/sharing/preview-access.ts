@@ -31,12 +31,14 @@ import {
   type FoundAudience,
   findAudience,
   findShared,
+  isCalendar,
   isRefusal,
   readRange,
   rulesOf,
   type Shared,
   sameAudience,
   storedRules,
+  tasksAs,
   viewerOf,
   viewsAs,
   viewsIn,
@@ -46,30 +48,33 @@ import { heldLess } from './holding.ts';
 
 /**
  * What an audience would get with rights that are only considered: the decision, rights that don't fit together, what the house rules bar,
- * and the days asked for exactly as they would be served. For anyone but the owner, cut to what they see themselves.
+ * and the days (of a list: the tasks) asked for exactly as they would be served. For anyone but the owner, cut to what they see themselves.
  */
 export function previewAccess(ctx: Context, key: string, body: PreviewBody): Result<PreviewAnswer> {
   const decided = findShared(ctx, key);
   if (isRefusal(decided)) return decided;
   const range = readRange(body.range);
   if (isRefusal(range)) return range;
-  const audience = findAudience(ctx, body.audience, decided.calendar);
+  const audience = findAudience(ctx, body.audience, decided.shared);
   if (isRefusal(audience)) return audience;
-  if (audience.person?.id === decided.calendar.ownerId)
+  if (audience.person?.id === decided.shared.ownerId)
     return refuse('badInput', { fields: { audience: 'audienceOwner' } });
-  const standing = grantsOn(ctx.db, decided.calendar.id);
+  const standing = grantsOn(ctx.db, decided.shared.id);
   const replaced = standing.find((g) => g.key === body.seen);
   if (replaced && !sameAudience(replaced.audience, audience.stored)) return refuse('changedMeanwhile');
   const others = standing.filter((g) => g !== replaced);
-  const house = rulesOf(ctx.db, decided.calendar);
+  const house = rulesOf(ctx.db, decided.shared);
   const decideWith = (grants: readonly StoredGrant[]): Decision =>
-    decide(collectionOf(decided.calendar, grants), audience.viewer, ctx.now, house);
-  const offered = offeredOn(decided.calendar);
+    decide(collectionOf(decided.shared, grants), audience.viewer, ctx.now, house);
+  const offered = offeredOn(decided.shared);
   const rights = body.rights && fitRights(body.rights, offered).rights;
   const after = decideWith(rights ? [...others, thoughtGrant(decided, audience, rights)] : others);
   const without = decideWith(others);
   const before = decideWith(standing);
-  const look = (decision: Decision) => viewsAs(ctx, decided, range, audience, decision).items;
+  const calendar = isCalendar(decided) ? { ...decided, calendar: decided.shared } : null;
+  const look = (decision: Decision) => (calendar ? viewsAs(ctx, calendar, range, audience, decision).items : []);
+  const tasks = (decision: Decision) =>
+    decided.shared.kind === 'tasks' ? tasksAs(ctx, { ...decided, list: decided.shared }, audience, decision) : [];
   return ok({
     effective: after.rights,
     before: before.rights,
@@ -85,24 +90,26 @@ export function previewAccess(ctx: Context, key: string, body: PreviewBody): Res
         ? moved(ctx, decided, rights ? [...others, thoughtGrant(decided, audience, rights)] : others)
         : { more: 0, less: 0 },
     preset: body.rights && presetOf(body.rights),
-    opened: audience.stored.kind === 'everyone' ? opened(ctx, decided, before, after) : [],
+    opened: calendar && audience.stored.kind === 'everyone' ? opened(ctx, calendar, before, after) : [],
     theirs: theirsOf(ctx, decided, audience),
     items: look(after),
     itemsBefore: look(before),
+    tasks: tasks(after),
+    tasksBefore: tasks(before),
   });
 }
 
 /** What somebody shows the owner of their own main calendar, by name: the owner's to know, and nobody else's. */
-function theirsOf(ctx: Context, { decision, calendar }: Decided, { person }: FoundAudience): Rights | null {
-  const own = decision.owner && calendar.main && person?.inside ? mainCalendarOf(ctx.db, person.id) : null;
+function theirsOf(ctx: Context, { decision, shared }: Shared, { person }: FoundAudience): Rights | null {
+  const own = decision.owner && shared.main && person?.inside ? mainCalendarOf(ctx.db, person.id) : null;
   return own && decideOn(ctx, own).decision.rights;
 }
 
-function thoughtGrant({ calendar }: Decided, { stored }: FoundAudience, rights: Rights): StoredGrant {
+function thoughtGrant({ shared }: Shared, { stored }: FoundAudience, rights: Rights): StoredGrant {
   return {
     id: 0,
     key: 'thought of',
-    collectionId: calendar.id,
+    collectionId: shared.id,
     audience: stored,
     rights,
     starts: null,
@@ -147,10 +154,10 @@ function opened(ctx: Context, decided: Decided, before: Decision, after: Decisio
 }
 
 /** How many people inside would come to see more, or less, than they do now. */
-function moved(ctx: Context, decided: Decided, grants: readonly StoredGrant[]): { more: number; less: number } {
-  const house = rulesOf(ctx.db, decided.calendar);
+function moved(ctx: Context, decided: Shared, grants: readonly StoredGrant[]): { more: number; less: number } {
+  const house = rulesOf(ctx.db, decided.shared);
   const memberships = allMemberships(ctx.db);
-  const after = collectionOf(decided.calendar, grants);
+  const after = collectionOf(decided.shared, grants);
   const sum = { more: 0, less: 0 };
   for (const person of readersInside(ctx.db)) {
     const viewer = viewerOf(ctx.db, person, memberships.get(person.id) ?? []);
@@ -169,13 +176,13 @@ interface Barred {
 
 /** Why a choice can't be made for an audience: the house rules that would cut it with what they would have to be, or the giver's own rights. */
 function barredBy(ctx: Context, shared: Shared, { viewer, stored }: FoundAudience, { rights }: Choice): Barred {
-  const house = rulesOf(ctx.db, shared.calendar);
+  const house = rulesOf(ctx.db, shared.shared);
   const speaks = (audience: Grant['audience']): Grant => ({ key: 'choice', audience, rights, from: null, until: null });
   const named =
     viewer.kind === 'link' ? { kind: 'link' as const, id: viewer.id } : { kind: 'person' as const, id: viewer.id };
   const alone = {
-    kind: shared.calendar.kind,
-    main: shared.calendar.main,
+    kind: shared.shared.kind,
+    main: shared.shared.main,
     owner: 'nobody',
     suspended: false,
     grants: [speaks({ kind: 'everyone' }), ...(stored.kind === 'everyone' ? [] : [speaks(named)])],

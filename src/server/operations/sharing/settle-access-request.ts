@@ -1,7 +1,7 @@
 import type { Rights } from '@/core/access/index.ts';
 import { newKey } from '../../ids.ts';
 import { type Ask, askBetween, putAnswer, putAsk } from '../../repositories/access-requests.ts';
-import type { Calendar } from '../../repositories/calendars.ts';
+import type { SharedCollection } from '../../repositories/collections.ts';
 import type { Person } from '../../repositories/people.ts';
 import { type Context, tellPeople, trailOwn } from '../deciding/index.ts';
 import { heldLess } from './holding.ts';
@@ -16,17 +16,17 @@ export const coversAsk = (given: Rights, { rights }: Pick<Ask, 'rights'>): boole
  */
 export function settleAccessRequest(
   ctx: Context,
-  calendar: Calendar,
+  shared: Pick<SharedCollection, 'id' | 'ownerId' | 'main'>,
   personId: number,
   given: { readonly id: number; readonly rights: Rights; readonly starts: number | null },
 ): void {
-  const ask = askBetween(ctx.db, personId, calendar.ownerId, calendar.main ? null : calendar.id);
+  const ask = askBetween(ctx.db, personId, shared.ownerId, shared.main ? null : shared.id);
   if (ask?.state !== 'open' || (given.starts ?? 0) > ctx.now || !coversAsk(given.rights, ask)) return;
   putAnswer(ctx.db, ask.id, {
     at: ctx.now,
     answer: 'given',
     byId: ctx.viewer.id,
-    forId: calendar.ownerId,
+    forId: shared.ownerId,
     grantId: given.id,
     note: '',
     quiet: false,

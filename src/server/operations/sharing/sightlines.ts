@@ -3,13 +3,14 @@ import type { GrantWire, SightlineRow, SightlinesAnswer } from '@/contract/shari
 import { decide, presetOf } from '@/core/access/index.ts';
 import { dateText, instantText } from '@/core/time/index.ts';
 import { linkSecret } from '../../ids.ts';
-import { type Calendar, calendarsOf } from '../../repositories/calendars.ts';
 import { lastUses } from '../../repositories/grant-use.ts';
 import { grantsEver, grantsOn, type StoredGrant } from '../../repositories/grants.ts';
 import { allGroups } from '../../repositories/groups.ts';
 import { type Told, toldOf } from '../../repositories/notices.ts';
 import { lettersAbout } from '../../repositories/outbox.ts';
 import { allPeople, personByHandle } from '../../repositories/people.ts';
+import { type Shareable, shareablesOf } from '../../repositories/shareables.ts';
+import { handsAt } from '../../repositories/trail.ts';
 import { ok, type Result } from '../../result.ts';
 import {
   audienceOf,
@@ -18,6 +19,7 @@ import {
   type Decided,
   Directory,
   findShared,
+  isCalendar,
   isRefusal,
   rulesOf,
   type Shared,
@@ -25,37 +27,39 @@ import {
 } from '../deciding/index.ts';
 import { whatHangsOn } from './holding.ts';
 
-/** The calendar whose Sightlines a page shows: one of `handle`'s, where the one who asks may give access there. */
-export function findSharedCalendar(ctx: Context, handle: string, key?: string): { calendar: string } | null {
+/** Whose Sightlines a page shows: a calendar or a list of `handle`'s, where the one who asks may give access there. */
+export function findSharedOf(ctx: Context, handle: string, key?: string): { calendar: string } | null {
   const person = personByHandle(ctx.db, handle);
   if (!person) return null;
-  const calendar = calendarsOf(ctx.db, person.id).find((c) => (key === undefined ? c.main : c.key === key));
+  const calendar = shareablesOf(ctx.db, person.id).find((c) => (key === undefined ? c.main : c.key === key));
   return calendar && !isRefusal(findShared(ctx, calendar.key)) ? { calendar: calendar.key } : null;
 }
 
-/** Who sees what in a calendar: a row an audience, with what its grants come to under the house rules. */
+/** Who sees what in a calendar or a list: a row an audience, with what its grants come to under the house rules. */
 export function listSightlines(ctx: Context, key: string): Result<SightlinesAnswer> {
   const shared = findShared(ctx, key);
   if (isRefusal(shared)) return shared;
-  const { calendar } = shared;
+  const of = shared.shared;
   const directory = new Directory(ctx.db);
-  const owner = directory.person(calendar.ownerId);
-  const near = partnersOf(ctx, shared, directory);
+  const owner = directory.person(of.ownerId);
+  const near = isCalendar(shared)
+    ? partnersOf(ctx, { ...shared, calendar: shared.shared }, directory)
+    : new Map<string, number>();
   const rows = rowsOf(ctx, shared, directory);
   const others = rows.flatMap((row) => (row.effective.copies ? row.who.name : []));
   // Who comes from outside gives to those they know, and gets no directory by it; nor does a program that sees one calendar alone.
   const directoryToo = ctx.viewer.inside && ctx.token?.only == null;
-  const people = directoryToo ? allPeople(ctx.db).filter((p) => p.id !== calendar.ownerId) : [];
+  const people = directoryToo ? allPeople(ctx.db).filter((p) => p.id !== of.ownerId) : [];
   return ok({
-    calendar: { key: calendar.key, name: calendar.name, main: calendar.main },
-    others: calendarsOf(ctx.db, calendar.ownerId).flatMap((c) =>
-      c.id !== calendar.id && !isRefusal(findShared(ctx, c.key)) ? [{ key: c.key, name: c.name, main: c.main }] : [],
+    calendar: namedOf(of),
+    others: shareablesOf(ctx.db, of.ownerId).flatMap((c) =>
+      c.id !== of.id && !isRefusal(findShared(ctx, c.key)) ? [namedOf(c)] : [],
     ),
     owner: { handle: owner?.handle ?? '', name: owner?.name ?? '', colour: owner?.colour ?? 0 },
     own: shared.decision.owner,
     asAdministrator: shared.asAdministrator,
-    suspended: calendar.suspended,
-    told: calendar.main ? { owner: calendar.ownerTold || others.length === 0, others } : null,
+    suspended: of.suspended,
+    told: of.kind === 'calendar' && of.main ? { owner: of.ownerTold || others.length === 0, others } : null,
     rows,
     people: people
       .map((p) => ({
@@ -73,6 +77,14 @@ export function listSightlines(ctx: Context, key: string): Result<SightlinesAnsw
   });
 }
 
+/** What a collection is called, and what it is. */
+const namedOf = (of: Shareable) => ({
+  key: of.key,
+  name: of.kind === 'tasks' && of.first ? '' : of.name,
+  main: of.main,
+  kind: of.kind,
+});
+
 const DAY = 86_400_000;
 /** How far back and ahead meetings are counted to say with whom the owner has most to do. */
 const NEAR = 60 * DAY;
@@ -88,20 +100,20 @@ export function partnersOf(ctx: Context, { calendar, decision }: Decided, direct
   return often;
 }
 
-function rowsOf(ctx: Context, { calendar, asAdministrator }: Shared, directory: Directory): SightlineRow[] {
+function rowsOf(ctx: Context, { shared, asAdministrator }: Shared, directory: Directory): SightlineRow[] {
   const byAudience = new Map<string, StoredGrant[]>();
-  for (const grant of grantsOn(ctx.db, calendar.id)) {
+  for (const grant of grantsOn(ctx.db, shared.id)) {
     const audience = JSON.stringify(grant.audience);
     byAudience.set(audience, [...(byAudience.get(audience) ?? []), grant]);
   }
-  const told = toldOf(ctx.db, calendar.id);
-  const used = lastUses(ctx.db, calendar.id);
-  const letters = lettersAbout(ctx.db, calendar.id);
-  const house = rulesOf(ctx.db, calendar);
+  const told = toldOf(ctx.db, shared.id);
+  const used = lastUses(ctx.db, shared.id);
+  const letters = lettersAbout(ctx.db, shared.id);
+  const house = rulesOf(ctx.db, shared);
   return [...byAudience.values()].flatMap((grants): SightlineRow[] => {
     const audience = audienceOf(ctx, grants[0] as StoredGrant);
     if (!audience) return [];
-    const alone = { ...collectionOf(calendar, grants), suspended: false };
+    const alone = { ...collectionOf(shared, grants), suspended: false };
     const decision = decide(alone, audience.viewer, ctx.now, house);
     const cutBy = decision.because.flatMap((step) => (step.step === 'ceiling' ? [step.rule] : []));
     const standingFirst = [...grants].sort((a, b) => (a.starts ?? a.ends ?? 0) - (b.starts ?? b.ends ?? 0));
@@ -122,7 +134,7 @@ function rowsOf(ctx: Context, { calendar, asAdministrator }: Shared, directory: 
         cutBy: [...new Set(cutBy)],
         grants: standingFirst.map((grant) =>
           grantWireOf(grant, ctx.now, directory, {
-            hanging: hangingOn(ctx, calendar, grant),
+            hanging: hangingOn(ctx, shared, grant),
             told: told.get(grant.id),
             used: link ? (link.lastUsed ?? undefined) : used.get(grant.id),
             letter: letters.get(grant.id),
@@ -171,26 +183,26 @@ function grantWireOf(
 const MOST_HANGING = 50;
 
 /** What would end with a grant: whose access to what, as the one who takes it away reads it. */
-function hangingOn(ctx: Context, calendar: Calendar, grant: StoredGrant): string[] {
+function hangingOn(ctx: Context, shared: Shareable, grant: StoredGrant): string[] {
   if (!grant.rights.shares) return [];
-  return whatHangsOn(ctx, calendar, grant)
+  return whatHangsOn(ctx, shared, grant)
     .slice(0, MOST_HANGING)
     .flatMap((one) => {
       const name = audienceOf(ctx, one.grant)?.name;
-      return name ? [one.calendar.main ? name : `${name}: ${one.calendar.name}`] : [];
+      return name ? [one.shared.main ? name : `${name}: ${one.shared.name}`] : [];
     });
 }
 
 const MOST_HISTORY = 500;
 
-/** Every grant ever recorded on a calendar: what, to whom, when it began and when it was replaced or taken away. */
+/** Every grant ever recorded on a calendar or a list: what, to whom, when it began and when it was replaced or taken away. */
 export function readHistory(ctx: Context, key: string): Result<HistoryAnswer> {
   const decided = findShared(ctx, key);
   if (isRefusal(decided)) return decided;
   const directory = new Directory(ctx.db);
   const text = (at: number | null) => (at === null ? null : instantText(at));
   return ok({
-    entries: grantsEver(ctx.db, decided.calendar.id, MOST_HISTORY).flatMap((grant) => {
+    entries: grantsEver(ctx.db, decided.shared.id, MOST_HISTORY).flatMap((grant) => {
       const audience = audienceOf(ctx, grant);
       if (!audience) return [];
       return [
@@ -205,6 +217,7 @@ export function readHistory(ctx: Context, key: string): Result<HistoryAnswer> {
           recorded: instantText(grant.recordedFrom),
           replaced: text(grant.recordedUntil),
           given: { actor: directory.name(grant.givenBy), principal: directory.name(grant.givenFor) },
+          hands: handsAt(ctx.db, decided.shared.id, grant.recordedFrom, grant.givenBy),
         },
       ];
     }),

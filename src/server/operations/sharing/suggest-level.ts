@@ -11,10 +11,10 @@ import {
   Directory,
   decideOn,
   findAudience,
-  findShared,
+  findSharedCalendar,
   isRefusal,
   rulesOf,
-  type Shared,
+  type SharedCalendar,
 } from '../deciding/index.ts';
 import { partnersOf } from './sightlines.ts';
 
@@ -32,7 +32,7 @@ export function suggestLevel(
   key: string,
   body: { audience: AudienceWire },
 ): Result<{ suggested: SuggestedLevel | null }> {
-  const shared = findShared(ctx, key);
+  const shared = findSharedCalendar(ctx, key);
   if (isRefusal(shared)) return shared;
   const audience = findAudience(ctx, body.audience, shared.calendar);
   if (isRefusal(audience)) return audience;
@@ -87,7 +87,7 @@ function runs(ctx: Context, person: Person): boolean {
 }
 
 /** What such people are given most often on the other calendars that whoever asks gives access to. */
-function usualFor(ctx: Context, shared: Shared, kin: Kin): { usual: Least | null; of: number } {
+function usualFor(ctx: Context, shared: SharedCalendar, kin: Kin): { usual: Least | null; of: number } {
   const ids = [...calendarsNaming(ctx.db, ctx.viewer.id), ...calendarsOf(ctx.db, ctx.viewer.id).map((c) => c.id)];
   const counts = new Map<Least, number>();
   const calendars = calendarsById(

@@ -1,30 +1,23 @@
-import { calendarById } from '../../repositories/calendars.ts';
 import { setSuspended } from '../../repositories/collections.ts';
 import { grantsOn } from '../../repositories/grants.ts';
+import { shareableById, shareableByKey } from '../../repositories/shareables.ts';
 import { ok, type Result, refuse } from '../../result.ts';
-import {
-  announceAccess,
-  type Context,
-  collectionOf,
-  Directory,
-  findCalendar,
-  isRefusal,
-  trailOn,
-} from '../deciding/index.ts';
+import { announceAccess, type Context, collectionOf, Directory, decideOnShared, trailOn } from '../deciding/index.ts';
 
-/** Suspends all sharing of a calendar, or resumes it with every grant as it was. The owner's alone. */
+/** Suspends all sharing of a calendar or a list, or resumes it with every grant as it was. The owner's alone. */
 export function suspendSharing(ctx: Context, key: string, suspended: boolean): Result<{ done: true }> {
-  const decided = findCalendar(ctx, key);
-  if (isRefusal(decided)) return decided;
-  const { calendar, decision } = decided;
-  if (!decision.owner) return refuse('ownerOnly', { facts: { name: new Directory(ctx.db).name(calendar.ownerId) } });
-  if (calendar.suspended === suspended) return ok({ done: true });
-  const before = collectionOf(calendar, grantsOn(ctx.db, calendar.id));
+  const shared = shareableByKey(ctx.db, key);
+  if (!shared) return refuse('notFound');
+  const { decision } = decideOnShared(ctx, shared);
+  if (decision.rights.sight === 'nothing') return refuse('notFound');
+  if (!decision.owner) return refuse('ownerOnly', { facts: { name: new Directory(ctx.db).name(shared.ownerId) } });
+  if (shared.suspended === suspended) return ok({ done: true });
+  const before = collectionOf(shared, grantsOn(ctx.db, shared.id));
   ctx.db.write(() => {
-    setSuspended(ctx.db, calendar.id, suspended, ctx.now, ctx.viewer.id);
+    setSuspended(ctx.db, shared.id, suspended, ctx.now, ctx.viewer.id);
     const verb = suspended ? 'sharing.suspended' : 'sharing.resumed';
-    trailOn(ctx, calendar, calendar.key, verb, { suspended: !suspended }, { suspended });
+    trailOn(ctx, shared, shared.key, verb, { suspended: !suspended }, { suspended });
   });
-  announceAccess(ctx, calendarById(ctx.db, calendar.id) ?? calendar, before);
+  announceAccess(ctx, shareableById(ctx.db, shared.id) ?? shared, before);
   return ok({ done: true });
 }

@@ -1,5 +1,6 @@
 import { newKey } from '../../ids.ts';
-import { type Calendar, calendarById } from '../../repositories/calendars.ts';
+import { calendarById } from '../../repositories/calendars.ts';
+import type { SharedCollection } from '../../repositories/collections.ts';
 import { calendarsOpenTo, grantsOn } from '../../repositories/grants.ts';
 import { groupsAround, membersOf } from '../../repositories/groups.ts';
 import { insertNotice, type Notice } from '../../repositories/notices.ts';
@@ -8,7 +9,9 @@ import { personById } from '../../repositories/people.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import { audienceOf, type Context, type FoundAudience, findShared, isRefusal, tellPeople } from '../deciding/index.ts';
 
-/** What one is told of access to a calendar. */
+/** What somebody is told of: what it is, and whose. */
+type Of = Pick<SharedCollection, 'id' | 'ownerId'>;
+/** What one is told of access. */
 type TellKind = Extract<Notice['kind'], 'given' | 'changed' | 'taken'>;
 
 /**
@@ -17,7 +20,7 @@ type TellKind = Extract<Notice['kind'], 'given' | 'changed' | 'taken'>;
  */
 export function tellOf(
   ctx: Context,
-  calendar: Calendar,
+  shared: Of,
   audience: Pick<FoundAudience, 'stored'>,
   grantId: number | null,
   kind: TellKind,
@@ -27,15 +30,15 @@ export function tellOf(
   const people =
     stored.kind === 'person' ? [stored.personId] : stored.kind === 'group' ? membersOf(ctx.db, stored.groupId) : [];
   for (const personId of people) {
-    if (personId === calendar.ownerId || personId === ctx.viewer.id) continue;
-    put(ctx, calendar, personId, grantId, kind, note.trim());
+    if (personId === shared.ownerId || personId === ctx.viewer.id) continue;
+    put(ctx, shared, personId, grantId, kind, note.trim());
     if (personById(ctx.db, personId)?.inside === false)
       insertOutgoing(ctx.db, {
         key: newKey(),
         at: ctx.now,
         personId,
         kind,
-        collectionId: calendar.id,
+        collectionId: shared.id,
         grantId,
         byId: ctx.viewer.id,
         note: note.trim(),
@@ -43,23 +46,23 @@ export function tellOf(
   }
 }
 
-/** Tells the owner that somebody else gave, changed or took away access to their calendar. `grantId` is the grant it was or is. */
+/** Tells the owner that somebody else gave, changed or took away access to something of theirs. `grantId` is the grant it was or is. */
 export function tellOwner(
   ctx: Context,
-  calendar: Calendar,
+  shared: Of,
   audience: Pick<FoundAudience, 'stored'>,
   grantId: number | null,
   kind: TellKind,
 ): void {
   const { stored } = audience;
-  const themselves = stored.kind === 'person' && stored.personId === calendar.ownerId;
-  if (ctx.viewer.id === calendar.ownerId || themselves) return;
-  put(ctx, calendar, calendar.ownerId, grantId, kind, '');
+  const themselves = stored.kind === 'person' && stored.personId === shared.ownerId;
+  if (ctx.viewer.id === shared.ownerId || themselves) return;
+  put(ctx, shared, shared.ownerId, grantId, kind, '');
 }
 
 function put(
   ctx: Context,
-  calendar: Calendar,
+  shared: Of,
   personId: number,
   grantId: number | null,
   kind: Notice['kind'],
@@ -70,8 +73,8 @@ function put(
     personId,
     at: ctx.now,
     kind,
-    collectionId: calendar.id,
-    ownerId: calendar.ownerId,
+    collectionId: shared.id,
+    ownerId: shared.ownerId,
     grantId,
     byId: ctx.viewer.id,
     note,
@@ -122,9 +125,9 @@ export function tellAfterwards(
 ): Result<{ done: true }> {
   const decided = findShared(ctx, key);
   if (isRefusal(decided)) return decided;
-  const grant = grantsOn(ctx.db, decided.calendar.id).find((g) => g.key === body.seen);
+  const grant = grantsOn(ctx.db, decided.shared.id).find((g) => g.key === body.seen);
   const audience = grant && audienceOf(ctx, grant);
   if (!grant || !audience) return refuse('changedMeanwhile');
-  ctx.db.write(() => tellOf(ctx, decided.calendar, audience, grant.id, 'given', body.note));
+  ctx.db.write(() => tellOf(ctx, decided.shared, audience, grant.id, 'given', body.note));
   return ok({ done: true });
 }

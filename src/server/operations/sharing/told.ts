@@ -1,6 +1,6 @@
 import { setOwnerTold } from '../../repositories/calendars.ts';
 import { ok, type Result, refuse } from '../../result.ts';
-import { type Context, Directory, findShared, isRefusal, trailOn } from '../deciding/index.ts';
+import { type Context, Directory, findSharedCalendar, isRefusal, trailOn } from '../deciding/index.ts';
 import { listSightlines } from './sightlines.ts';
 
 /**
@@ -8,7 +8,7 @@ import { listSightlines } from './sightlines.ts';
  * without anybody who gets copies the owner is. What is told is no right: whoever may read the messages finds them all the same.
  */
 export function setTold(ctx: Context, key: string, body: { owner: boolean }): Result<{ done: true }> {
-  const shared = findShared(ctx, key);
+  const shared = findSharedCalendar(ctx, key);
   if (isRefusal(shared)) return shared;
   const { calendar } = shared;
   const listed = listSightlines(ctx, key);

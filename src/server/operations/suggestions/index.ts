@@ -1,1 +1,1 @@
-export { suggestionsWaiting } from './suggestions.ts';
+export { answerSuggestion, listSuggestions, suggestionsWaiting } from './suggestions.ts';

@@ -1,6 +1,7 @@
 'use client';
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
+import type { DeskAnswer } from '@/contract/desk.ts';
 import type { LiveMessage } from '@/contract/items/live.ts';
 import { Follower } from './follow.ts';
 import { KEYS } from './query-keys.ts';
@@ -40,14 +41,32 @@ export function useLive(me: string): LiveState {
         setState(note.state);
       } else if (note.kind === 'changed') {
         follower.hear(note);
+        // Whoever's rows come of that calendar, and nobody else's.
+        void refetchOnce(client, {
+          queryKey: KEYS.desks,
+          predicate: ({ state: { data } }) =>
+            (data as DeskAnswer | undefined)?.principals.some(({ calendar }) => calendar === note.calendar) ?? true,
+        });
         void refetchOnce(client, { queryKey: KEYS.suggestions });
+        void refetchOnce(client, { queryKey: KEYS.calendar(note.calendar, 'absences') });
+        void refetchOnce(client, { queryKey: KEYS.trails });
+        void refetchOnce(client, { queryKey: KEYS.days });
       } else if (note.kind === 'over') {
         // Signed out: whatever is asked now says so, and nothing of before stays.
         client.removeQueries({ type: 'inactive' });
         void refetchOnce(client);
       } else if (note.kind === 'looking') {
         void refetchOnce(client, { queryKey: KEYS.looking(note.item) });
+      } else if (note.kind === 'desk') {
+        void refetchOnce(client, { queryKey: KEYS.desk(note.for) });
+      } else if (note.kind === 'tasks') {
+        void refetchOnce(client, { queryKey: KEYS.everyTask });
+        void refetchOnce(client, { queryKey: KEYS.frame });
+        void refetchOnce(client, { queryKey: KEYS.desks });
+        void refetchOnce(client, { queryKey: KEYS.days });
+        void refetchOnce(client, { queryKey: KEYS.trails });
       } else if (note.kind === 'told') {
+        void refetchOnce(client, { queryKey: KEYS.desks });
         void refetchOnce(client, { queryKey: KEYS.suggestions });
         void refetchOnce(client, { queryKey: KEYS.notices });
         void refetchOnce(client, { queryKey: KEYS.asks });
@@ -62,6 +81,12 @@ export function useLive(me: string): LiveState {
         refetchOnce(client, { queryKey }, { throwOnError: true, cancelRefetch: true }).catch(() =>
           client.resetQueries({ queryKey }),
         );
+        client.removeQueries({ queryKey: KEYS.everyTask, type: 'inactive' });
+        refetchOnce(client, { queryKey: KEYS.everyTask }, { throwOnError: true, cancelRefetch: true }).catch(() =>
+          client.resetQueries({ queryKey: KEYS.everyTask }),
+        );
+        client.removeQueries({ queryKey: KEYS.desks, type: 'inactive' });
+        void refetchOnce(client, { queryKey: KEYS.desks });
         void refetchOnce(client, { queryKey: KEYS.frame });
         void refetchOnce(client, { queryKey: KEYS.people });
         void refetchOnce(client, { queryKey: KEYS.lanes });

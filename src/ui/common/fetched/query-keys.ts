@@ -1,5 +1,6 @@
 /** What is fetched of one calendar. */
 type OfCalendar =
+  | 'absences'
   | 'apart'
   | 'files'
   | 'ask'
@@ -32,7 +33,19 @@ type OfCalendar =
  */
 export const KEYS = {
   accounts: ['accounts'],
+  days: ['days'],
+  day: (of: string, whom: string) => ['days', of, whom],
+  dayLetters: ['day letters'],
+  timeUses: (handle: string) => ['time use', handle],
+  timeUse: (handle: string, asked: object) => ['time use', handle, asked],
+  trails: ['trail'],
+  trail: (filters: object) => ['trail', filters],
+  trailDigest: ['trail digest'],
   asks: ['asks'],
+  desks: ['desk'],
+  desk: (handle: string) => ['desk', handle],
+  deskGone: (row: string) => ['desk gone', row],
+  deskPreferences: (handle: string) => ['desk weights', handle],
   domains: ['domains'],
   frame: ['frame'],
   groups: ['groups'],
@@ -44,6 +57,11 @@ export const KEYS = {
   sessions: ['sessions'],
   suggestions: ['suggestions'],
   tokens: ['tokens'],
+  /** All of everybody’s tasks: lists, and what is in them. */
+  everyTask: ['tasks'],
+  taskLists: (handle: string) => ['tasks', 'lists', handle],
+  tasksOfItem: (item: string) => ['tasks', 'item', item],
+  tasks: (list: string, done: boolean, ...of: readonly ('beside' | 'sheet')[]) => ['tasks', 'list', list, done, ...of],
   /** Everything of every calendar, and what is found or held across them. */
   calendars: ['calendar'],
   found: (...words: readonly unknown[]) => ['calendar', 'search', ...words],

@@ -17,6 +17,9 @@ export function said(error: unknown, unreachable: string): Said {
   return { code: 'unreachable', sentence: unreachable, fields: {}, data: undefined };
 }
 
+/** What a refused question says at its fields; nothing where it was answered. */
+export const fieldsOf = (error: unknown): Said['fields'] => said(error, '').fields;
+
 /** The one sentence that says why something was refused: that of its first field, where it has fields. */
 export const sentenceOf = ({ fields, sentence }: Pick<Said, 'fields' | 'sentence'>): string =>
   Object.values(fields)[0] ?? sentence;

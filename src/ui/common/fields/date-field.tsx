@@ -2,11 +2,12 @@
 import { CalendarIcon } from '@mui/x-date-pickers/icons';
 import { lazy } from 'react';
 import { useTranslations } from 'use-intl';
+import { readDate } from '@/core/sentence/index.ts';
 import { dateText, parseDate, toWall } from '@/core/time/index.ts';
 import { useFrame } from '../frame-context.tsx';
 import { DAY } from '../times.ts';
+import { dateWords } from './date-words.ts';
 import { PickedField } from './picked-field.tsx';
-import { dateWords, readDate } from './read-date.ts';
 
 const Days = lazy(() => import('./pickers.tsx').then((m) => ({ default: m.Days })));
 

@@ -10,6 +10,7 @@ export const NOTHING: RightsWire = {
   speaks: false,
   copies: false,
   shares: false,
+  absence: false,
 };
 
 /** Free/busy and nothing besides: what is given and asked for first. */

@@ -11,6 +11,7 @@ import { later } from '../../common/later.tsx';
 import { SightMeter } from '../../common/meters.tsx';
 import { RequestMore } from '../../common/requests/request-more.tsx';
 import { DAY, fullDay, monthTitle, weekTitle } from '../../common/times.ts';
+import { WhereNow } from '../../common/where-now.tsx';
 import boardCss from './board.module.css';
 import { useBoard } from './board-model.ts';
 import type { SidePanelName } from './board-state.ts';
@@ -38,6 +39,11 @@ export function BoardBar() {
   };
   return (
     <div className={boardsCss['board-head']}>
+      {principal && !looking && head?.calendar.main && !head.as && (
+        <div className={boardsCss.where}>
+          <WhereNow handle={principal.handle} />
+        </div>
+      )}
       <h1>
         {looking && <span className={boardCss['of-whom']}>{t('board.ofWhom', { name: name })} </span>}
         {titleOf(view, span)}

@@ -7,7 +7,7 @@ import { takeDraft } from '../../common/fetched/saved-drafts.ts';
 import type { FormDraft } from '../form/item-values.ts';
 
 /**
- * What an address asks of a board beside its days: something new, an item opened, or a draft continued. Each is done once and then removed
+ * What an address asks of a board beside its days: something new, the away notice, an item opened, or a draft continued. Each is done once and then removed
  * from the address. `onKept` gets the draft and the item it is about, or `'gone'` where that no longer exists.
  */
 export function useBoardDoors(
@@ -15,6 +15,7 @@ export function useBoardDoors(
   items: readonly ItemWire[] | undefined,
   on: {
     onNew: () => void;
+    onAway: () => void;
     onItem: (id: string) => void;
     onKept: (kept: FormDraft, item: ItemWire | null | 'gone', head: BoardHead) => void;
   },
@@ -23,7 +24,7 @@ export function useBoardDoors(
   // What was done already, while it still stands in the address.
   const done = useRef('');
   useEffect(() => {
-    const asked = (['new', 'item', 'kept'] as const).find((name) => search.get(name) !== null);
+    const asked = (['new', 'away', 'item', 'kept'] as const).find((name) => search.get(name) !== null);
     if (!asked) done.current = '';
     if (!asked || !head || (asked === 'item' && !items)) return;
     const value = search.get(asked) ?? '';
@@ -34,7 +35,8 @@ export function useBoardDoors(
     window.history.replaceState(null, '', `?${next}`);
     if (asked === 'new') {
       if (value === '1') on.onNew();
-    } else if (asked === 'item') {
+    } else if (asked === 'away') on.onAway();
+    else if (asked === 'item') {
       if (items?.some((item) => item.id === value)) on.onItem(value);
     } else {
       const kept = takeDraft(value)?.data as FormDraft | undefined;

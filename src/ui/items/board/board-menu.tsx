@@ -5,6 +5,7 @@ import Link from 'next/link';
 import { useTranslations } from 'use-intl';
 import type { BoardHead } from '@/contract/items/items.ts';
 import { dateText } from '@/core/time/index.ts';
+import { useFrame } from '../../common/frame-context.tsx';
 import { firstName } from '../../common/token.tsx';
 import { useBoard } from './board-model.ts';
 import type { SidePanelName } from './board-state.ts';
@@ -13,6 +14,7 @@ import type { SidePanelName } from './board-state.ts';
 export function BoardMenu(props: { head: BoardHead; anchor: HTMLElement; onClose: () => void }) {
   const { head, anchor, onClose } = props;
   const { days, dispatch, seek } = useBoard();
+  const { frame } = useFrame();
   const show = (panel: SidePanelName) => () => {
     onClose();
     dispatch({ act: 'panel', panel });
@@ -57,8 +59,12 @@ export function BoardMenu(props: { head: BoardHead; anchor: HTMLElement; onClose
             {t(count === 1 ? 'sheet.day' : 'sheet.week')}
           </MenuItem>
         ))}
+      {head.calendar.main && !head.as && frame.principals.some((p) => p.handle === head.owner.handle && p.tasks) && (
+        <MenuItem onClick={show('tasks')}>{t('tasks.tasks')}</MenuItem>
+      )}
       {head.own && <MenuItem onClick={show('calendar')}>{t('calendarItself.title')}</MenuItem>}
       {head.calendar.main && head.may.arrange && <MenuItem onClick={show('keeps')}>{t('keeps.title')}</MenuItem>}
+      {head.calendar.main && !head.as && <MenuItem onClick={show('absence')}>{t('absences.title')}</MenuItem>}
       {head.may.bringBack && <MenuItem onClick={show('removed')}>{t('trail.removed')}</MenuItem>}
     </Menu>
   );

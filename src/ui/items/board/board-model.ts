@@ -101,6 +101,7 @@ export function useBoardModel(calendar: string, name: string) {
   }, [state.newIn, calendar, head, startNew]);
   useBoardDoors(head, data?.items, {
     onNew: startNew,
+    onAway: () => dispatch({ act: 'panel', panel: 'absence' }),
     onItem: (item) => dispatch({ act: 'open', item }),
     onKept: (kept, item, head) => {
       if (item === 'gone') notify(t('form.keptGone'));

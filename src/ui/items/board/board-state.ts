@@ -4,7 +4,16 @@ import type { Walked } from '../views/moving.ts';
 import type { GoesInto } from './goes-into.tsx';
 
 /** The panels of a calendar as a whole. */
-export type SidePanelName = 'import' | 'lanes' | 'at' | 'removed' | 'calendar' | 'openings' | 'keeps';
+export type SidePanelName =
+  | 'import'
+  | 'lanes'
+  | 'at'
+  | 'removed'
+  | 'calendar'
+  | 'openings'
+  | 'keeps'
+  | 'absence'
+  | 'tasks';
 
 /** The form of one item: whose calendar it is written into, and what it begins with where that isn't the draft alone. */
 export interface FormBeside {

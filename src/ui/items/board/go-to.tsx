@@ -1,8 +1,8 @@
 'use client';
 import { useEffect, useId, useRef, useState } from 'react';
 import { useTranslations } from 'use-intl';
+import { readDate } from '@/core/sentence/index.ts';
 import { dateText, parseDate, toWall } from '@/core/time/index.ts';
-import { readDate } from '../../common/fields/read-date.ts';
 import { useFrame } from '../../common/frame-context.tsx';
 import { isSpokenFor } from '../../common/keys.ts';
 import goToCss from './go-to.module.css';

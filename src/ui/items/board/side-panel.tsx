@@ -6,10 +6,12 @@ import { DAY } from '../../common/times.ts';
 import { firstName } from '../../common/token.tsx';
 import { RemovedPanel } from '../details/trail-list.tsx';
 import { formOf } from '../form/form-of.ts';
+import { AbsencePanel } from '../panels/absence-panel.tsx';
 import { AtPanel } from '../panels/at-panel.tsx';
 import { CalendarPanel } from '../panels/calendar-panel.tsx';
 import { ImportPanel } from '../panels/import-panel.tsx';
 import { LanesPanel } from '../panels/lanes-panel.tsx';
+import { TasksPanel } from '../panels/tasks-panel.tsx';
 import { OpeningsPanel } from '../times/openings-panel.tsx';
 import { PreferencesPanel } from '../times/preferences-panel.tsx';
 import { askedAbout } from '../times/times-asked.ts';
@@ -29,6 +31,10 @@ export function SidePanel({ beside, head }: { beside: Exclude<Beside, FormBeside
       return <ImportPanel head={head} onClose={onClose} onTakeBack={writes.takeBack(calendar)} />;
     case 'lanes':
       return <LanesPanel lanes={kept} board={head.calendar.key} onClose={onClose} />;
+    case 'absence':
+      return head.calendar.main ? <AbsencePanel head={head} onClose={onClose} /> : null;
+    case 'tasks':
+      return <TasksPanel head={head} day={day} onClose={onClose} />;
     case 'keeps':
       return <PreferencesPanel head={head} onClose={onClose} />;
     case 'calendar':

@@ -26,6 +26,7 @@ import { CopyOnDays } from './copy-on-days.tsx';
 import { FilesCard } from './files-card.tsx';
 import { Fixed } from './fixed.tsx';
 import { HoldCard } from './hold-card.tsx';
+import { ItemTasks } from './item-tasks.tsx';
 import { Looking } from './looking.tsx';
 import { MoveItem } from './move-item.tsx';
 import { PanelHead } from './panel-head.tsx';
@@ -162,6 +163,7 @@ export function Details(props: {
       )}
       {item.withheld && <p className="soft">{t('panel.withheld')}</p>}
       {!open && !item.withheld && <p className="soft">{t('panel.busy', { name: firstName(name) })}</p>}
+      {!head.as && 'notes' in item && <ItemTasks item={item} head={head} />}
       {!head.as && item.visibility !== undefined && <FilesCard item={item} calendar={head.calendar.key} />}
       {!head.as && <SeriesApart item={item} calendar={head.calendar.key} onWrote={props.onWrote} />}
       {!head.as && reminds && <TrailList item={item.id} calendar={head.calendar.key} />}

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { BoardHead, WrittenAnswer } from '@/contract/items/items.ts';
-import type { RemovedAnswer, TrailAnswer } from '@/contract/items/trail.ts';
+import type { RemovedAnswer, TrailAnswer } from '@/contract/trail.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import boardsCss from '../../common/boards.module.css';
 import { useActingWithToast } from '../../common/fetched/acting.ts';

@@ -1,6 +1,6 @@
 'use client';
 import { useTranslations } from 'use-intl';
-import { dateWords } from '../../common/fields/read-date.ts';
+import { dateWords } from '../../common/fields/date-words.ts';
 import { useFrame } from '../../common/frame-context.tsx';
 import { locale } from '../../common/language.ts';
 import { DAY } from '../../common/times.ts';

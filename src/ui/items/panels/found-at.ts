@@ -1,12 +1,20 @@
 import type { FrameAnswer } from '@/contract/frame.ts';
-import type { SearchAnswer } from '@/contract/search.ts';
+import type { ItemWire } from '@/contract/items/items.ts';
 import { dateText, parseInstant, toWall } from '@/core/time/index.ts';
 import type { TimeStyle } from '../../common/times.ts';
 import { type Sought, soughtParams } from './sought.ts';
 
+/** An item with whose it is and in which calendar; `of` names that one where it isn't the owner's main one. */
+interface Found {
+  readonly owner: { readonly handle: string };
+  readonly calendar: string;
+  readonly of: string | null;
+  readonly item: Pick<ItemWire, 'id' | 'start' | 'allDay'>;
+}
+
 /** Where something that was found stands: on its calendar's board, in the week it is in, opened; with the search that found it going on. */
 export function foundAt(
-  { owner, calendar, of, item }: SearchAnswer['found'][number],
+  { owner, calendar, of, item }: Found,
   frame: FrameAnswer,
   style: TimeStyle,
   sought: Sought | null = null,

@@ -1,6 +1,6 @@
 'use client';
 import Button from '@mui/material/Button';
-import { useState } from 'react';
+import { useLayoutEffect, useRef, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { BoardHead } from '@/contract/items/items.ts';
@@ -46,10 +46,18 @@ export function TimeCheck(props: {
             body: JSON.parse(settled),
           }) as Promise<CheckAnswer>,
   );
+  // It grows with what it says and keeps that height: fields below must not move up under a press.
+  const box = useRef<HTMLDivElement>(null);
+  const [tallest, setTallest] = useState(0);
+  useLayoutEffect(() => {
+    const height = more ? 0 : (box.current?.offsetHeight ?? 0);
+    if (height > tallest) setTallest(height);
+  });
+  const keeps = tallest > 0 ? { minHeight: tallest } : undefined;
   // What takes nobody's time has nothing against it.
   if (body && !takesTime(body)) return null;
   // Its place is kept from the beginning: what comes late moves nothing that is about to be pressed.
-  if (!answer) return <div className={css.check} role="status" />;
+  if (!answer) return <div className={css.check} style={keeps} role="status" />;
   const { fits, clashes, openings, unknown, cut } = answer;
   const wall = (text: string) => toWall(style.zone, parseInstant(text) ?? 0);
   const span = (one: { start: string; end: string }) =>
@@ -68,7 +76,7 @@ export function TimeCheck(props: {
     return tc('overlap', { title, when: c.allDay ? t('board.allDay') : span(c) });
   };
   return (
-    <div className={css.check} role="status">
+    <div ref={box} className={css.check} style={keeps} role="status">
       {fits && (
         <span className="small soft">
           {tc('fine', { unknown: unknown.length, names: unknown.slice(0, 3).join(', ') })}

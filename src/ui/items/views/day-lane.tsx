@@ -9,6 +9,7 @@ import { GhostBlock } from './ghost-block.tsx';
 import hoursCss from './hours.module.css';
 import { ItemBlock } from './item-block.tsx';
 import { jointsOf, type Layout } from './layout.ts';
+import { acceptTask } from './task-drop.ts';
 
 const RAILS = ['var(--moss)', 'var(--lake)', 'var(--straw)', 'var(--bark)', 'var(--slate)'];
 
@@ -51,6 +52,8 @@ export const DayLane = memo(function DayLane(props: {
       onPointerMove={drawing.keepOn}
       onPointerUp={drawing.end}
       onDoubleClick={(event) => drawing.hour(column, event)}
+      onDragOver={acceptTask}
+      onDrop={(event) => drawing.drop(column, event)}
     >
       {rails.map((rail) => (
         <button

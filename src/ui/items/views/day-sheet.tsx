@@ -1,11 +1,13 @@
 'use client';
 import Button from '@mui/material/Button';
-import { useQuery } from '@tanstack/react-query';
+import { useQueries, useQuery } from '@tanstack/react-query';
 import { useSearchParams } from 'next/navigation';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { ItemWire } from '@/contract/items/items.ts';
+import type { TaskWire } from '@/contract/tasks.ts';
 import { dateText, parseDate, toWall } from '@/core/time/index.ts';
+import { dueOf, useDueWords } from '../../common/due-words.ts';
 import { Asked } from '../../common/fetched/asked.tsx';
 import { KEYS } from '../../common/fetched/query-keys.ts';
 import { RichText } from '../../common/fields/rich-text.tsx';
@@ -19,6 +21,8 @@ import { jointsOf, layOut } from './layout.ts';
 
 /** As many numbers as are asked for at once: the days of one sheet. */
 const MOST_PHONES = 500;
+/** Lists of tasks that a sheet looks into. */
+const MOST_LISTS = 3;
 
 /**
  * A day to print for the principal's folder: what happens, where, with whom, what each answered and where they are called, the ways between, and the briefings.
@@ -56,6 +60,7 @@ export function DaySheet({ calendar, name }: { calendar: string; name: string })
     enabled: addresses.length > 0,
     retry: false,
   });
+  const tasks = useTasksOf(query.data?.head.owner.handle);
   const phones = new Map(numbers.data?.phones.map((p) => [p.address, p.phone]));
   const layout = layOut(items, first, count, style.zone);
   const days = Array.from({ length: count }, (_, i) => first + i * DAY);
@@ -101,10 +106,65 @@ export function DaySheet({ calendar, name }: { calendar: string; name: string })
               );
             })}
             {whole.length + list.length === 0 && query.data && <p className="soft">{ts('empty')}</p>}
+            <ToDo {...tasks} day={day} overdue={day === today} />
           </article>
         );
       })}
     </div>
+  );
+}
+
+/** Open tasks of somebody, as one sees them: of their first lists, the most pressing of each. */
+interface Open {
+  readonly tasks: readonly TaskWire[];
+  /** There are more lists, or more in one of them. */
+  readonly cut: boolean;
+}
+
+function useTasksOf(person: string | undefined): Open {
+  const { frame } = useFrame();
+  const sees = frame.principals.some((p) => p.handle === person && p.tasks);
+  const lists = useQuery({
+    queryKey: KEYS.taskLists(person ?? ''),
+    queryFn: () => call('listTaskLists', { params: { person: person ?? '' } }),
+    enabled: sees,
+    retry: false,
+  });
+  const queries = useQueries({
+    queries: (lists.data?.lists ?? []).slice(0, MOST_LISTS).map(({ key }) => ({
+      queryKey: KEYS.tasks(key, false, 'sheet'),
+      queryFn: () => call('listTasks', { params: { list: key }, query: {} }),
+      retry: false,
+    })),
+  });
+  return {
+    tasks: queries.flatMap(({ data }) => data?.tasks ?? []),
+    cut: (lists.data?.lists.length ?? 0) > MOST_LISTS || queries.some(({ data }) => data?.more != null),
+  };
+}
+
+/** What is to be done on a day, and on today's sheet what is overdue too. */
+function ToDo({ tasks, cut, day, overdue }: Open & { day: number; overdue: boolean }) {
+  const t = useTranslations('days');
+  const { style } = useFrame();
+  const words = useDueWords();
+  const due = tasks.filter((task) => {
+    const on = dueOf(task.due, style.zone)?.day;
+    return on !== undefined && (on === day || (overdue && on < day));
+  });
+  if (due.length === 0 && !cut) return null;
+  return (
+    <section className={sheetCss.entry} aria-label={t('tasks')}>
+      <span className={sheetCss.time}>{t('tasks')}</span>
+      <ul className={sheetCss.todo}>
+        {due.map((task) => (
+          <li key={task.id}>
+            {task.title} <span className="soft">{[words(task), task.belongsTo].filter(Boolean).join(' · ')}</span>
+          </li>
+        ))}
+        {cut && <li className="soft">{t('tasksCut')}</li>}
+      </ul>
+    </section>
   );
 }
 

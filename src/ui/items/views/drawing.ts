@@ -1,9 +1,10 @@
-import { type MouseEvent, type PointerEvent, type RefObject, useMemo, useRef } from 'react';
+import { type DragEvent, type MouseEvent, type PointerEvent, type RefObject, useMemo, useRef } from 'react';
 import { useStable } from '../../common/stable.ts';
 import { DAY, MINUTE } from '../../common/times.ts';
 import type { BoardLane } from '../board/board-lanes.ts';
 import { HOUR_PX } from './layout.ts';
 import { type Moving, STEP } from './moving.ts';
+import { letTaskGo } from './task-drop.ts';
 
 /** What the pointer draws on the hours of a board, by column: something new, from where it is pressed to where it is let go. */
 export interface Drawing {
@@ -12,6 +13,8 @@ export interface Drawing {
   readonly end: () => void;
   /** An hour from the half hour that was pressed twice. */
   readonly hour: (column: number, event: MouseEvent) => void;
+  /** A task is let go. */
+  readonly drop: (column: number, event: DragEvent) => void;
 }
 
 /** A column is a lane within a day: the lanes of the first day, then those of the second. */
@@ -71,5 +74,9 @@ export function useDrawing(board: {
     const start = dayOf(column) + halfHourAt(column, event.clientY) * MINUTE;
     onDraw(lane, start, start + 60 * MINUTE);
   });
-  return useMemo(() => ({ begin, keepOn, end, hour }), [begin, keepOn, end, hour]);
+  const drop = useStable((column: number, event: DragEvent) => {
+    const lane = laneOf(column);
+    if (lane) letTaskGo(event, lane, dayOf(column) + minuteAt(column, event.clientY) * MINUTE);
+  });
+  return useMemo(() => ({ begin, keepOn, end, hour, drop }), [begin, keepOn, end, hour, drop]);
 }

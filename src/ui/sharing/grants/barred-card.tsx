@@ -18,6 +18,7 @@ const EXTRA_NAMES: Readonly<Record<string, true>> = {
   speaks: true,
   copies: true,
   shares: true,
+  absence: true,
 };
 
 /** Why something can't be chosen: the house rules that stand against it, and one step to ask for exactly that change. */

@@ -132,7 +132,7 @@ export function GrantEditor(props: {
   );
   const presetName = (r: RightsWire): string => {
     const preset = answer?.choices.find(
-      (c) => c.group === 'preset' && same({ ...c.rights, private: r.private, copies: r.copies }, r),
+      (c) => c.group === 'preset' && same({ ...c.rights, private: r.private, copies: r.copies, absence: r.absence }, r),
     );
     return preset
       ? t(`presets.${preset.value as 'full'}`)
@@ -244,6 +244,7 @@ export function GrantEditor(props: {
             name={link ? name || tl('newLinkTitle') : who}
             owner={owner}
             own={lines.own}
+            kind={lines.calendar.kind}
             rights={rights}
             comesTo={answer && settled && row.cutBy.length > 0 ? answer.effective : rights}
             cutBy={row.cutBy}
@@ -253,19 +254,25 @@ export function GrantEditor(props: {
           {choosing.barred && (
             <BarredCard choice={choosing.barred} further={!lines.calendar.main} onClose={choosing.leaveBarred} />
           )}
-          {grant === null && !everyoneRow && !link && row.audience.kind !== 'group' && row.grants.length === 0 && (
-            <LeastShown
-              calendar={calendar}
-              audience={row.audience}
-              who={who}
-              rights={rights}
-              onTake={(preset) => pick('preset', preset)}
-            />
-          )}
+          {lines.calendar.kind === 'calendar' &&
+            grant === null &&
+            !everyoneRow &&
+            !link &&
+            row.audience.kind !== 'group' &&
+            row.grants.length === 0 && (
+              <LeastShown
+                calendar={calendar}
+                audience={row.audience}
+                who={who}
+                rights={rights}
+                onTake={(preset) => pick('preset', preset)}
+              />
+            )}
           <RightsPart
             rights={rights}
             choices={answer?.choices ?? []}
             audience={everyoneRow ? 'everyone' : link ? 'link' : 'one'}
+            kind={lines.calendar.kind}
             fields={fields}
             onPick={pick}
           />
@@ -381,6 +388,7 @@ export function GrantEditor(props: {
         own={lines.own}
         owner={lines.owner.handle}
         main={lines.calendar.main}
+        kind={lines.calendar.kind}
         closed={lines.asAdministrator}
         answer={answer}
         failed={preview.why !== null}

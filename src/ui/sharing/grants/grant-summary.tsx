@@ -12,15 +12,16 @@ export function GrantSummary(props: {
   name: string;
   owner: string;
   own: boolean;
+  kind: 'calendar' | 'tasks';
   rights: RightsWire;
   /** What of the rights is left after the house's rules. */
   comesTo: RightsWire;
   cutBy: readonly string[];
 }) {
-  const { who, name, owner, own, rights, comesTo, cutBy } = props;
+  const { who, name, owner, own, kind, rights, comesTo, cutBy } = props;
   const t = useTranslations();
   const tl = useTranslations('lines');
-  const { does, cannot } = useSentence()(comesTo, owner, own);
+  const { does, cannot } = useSentence()(comesTo, owner, own, kind);
   const cautions = (['speaks', 'shares', 'private'] as const)
     .filter((extra) => rights[extra])
     .map((extra) => tl(`caution.${extra}`, { owner }));

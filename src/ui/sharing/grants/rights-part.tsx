@@ -11,7 +11,9 @@ import { SCOPES, SIGHTS } from '@/core/calendar/index.ts';
 import { LevelChoice } from '../../common/fields/level-choice.tsx';
 import rightsPartCss from './rights-part.module.css';
 
-const EXTRAS = ['suggest', 'private', 'speaks', 'copies', 'shares'] as const;
+const EXTRAS = ['suggest', 'private', 'speaks', 'copies', 'shares', 'absence'] as const;
+/** Of a list of tasks: nobody speaks from there, gets copies, or puts something forward. */
+const EXTRAS_OF_TASKS = ['private', 'shares'] as const;
 const PRESETS_SHOWN = ['helper', 'booker', 'arranger', 'delegate', 'steward'] as const;
 
 /** Whether two sets of rights are the same. */
@@ -22,10 +24,12 @@ export function RightsPart(props: {
   rights: RightsWire;
   choices: readonly ChoiceWire[];
   audience: 'everyone' | 'link' | 'one';
+  kind: 'calendar' | 'tasks';
   fields: Readonly<Record<string, string>>;
   onPick: (group: string, value: string) => void;
 }) {
-  const { rights, choices, audience, fields, onPick } = props;
+  const { rights, choices, audience, kind, fields, onPick } = props;
+  const tasks = kind === 'tasks';
   const t = useTranslations();
   const tl = useTranslations('lines');
   const link = audience === 'link';
@@ -65,13 +69,17 @@ export function RightsPart(props: {
     <>
       {!everyoneRow &&
         !link &&
+        !tasks &&
         chooser(
           'preset',
           tl('asWhole'),
           'reach',
           PRESETS_SHOWN.find((p) => {
             const c = choice('preset', p);
-            return c && same({ ...c.rights, private: rights.private, copies: rights.copies }, rights);
+            return (
+              c &&
+              same({ ...c.rights, private: rights.private, copies: rights.copies, absence: rights.absence }, rights)
+            );
           }) ?? null,
           PRESETS_SHOWN.map((p) => [p, t(`presets.${p}`), t(`presetHelp.${p}`)]),
         )}
@@ -80,10 +88,10 @@ export function RightsPart(props: {
         tl('seesHead'),
         'sight',
         rights.sight,
-        SIGHTS.map((s) => [
+        SIGHTS.filter((s) => !tasks || s !== 'busy').map((s) => [
           s,
           !everyoneRow && !link && s === 'nothing' ? t('presets.shutOut') : t(`sights.${s}`),
-          t(`sightHelp.${s}`),
+          t(tasks ? `sightHelpTasks.${s}` : `sightHelp.${s}`),
         ]),
       )}
       <FieldWrong text={fields.sight} />
@@ -93,7 +101,11 @@ export function RightsPart(props: {
           tl('mayHead'),
           'reach',
           reach,
-          (['look', 'add', 'arrange', 'words'] as const).map((r) => [r, t(`reaches.${r}`), t(`reachHelp.${r}`)]),
+          (['look', 'add', 'arrange', 'words'] as const).map((r) => [
+            r,
+            t(`reaches.${r}`),
+            t(tasks && r === 'arrange' ? 'reachHelp.arrangeTasks' : `reachHelp.${r}`),
+          ]),
         )}
       {reach === 'words' && (
         <div className="row">
@@ -123,7 +135,7 @@ export function RightsPart(props: {
       <FieldWrong text={fields.change ?? fields.remove ?? fields.add} />
       {!everyoneRow && !link && (
         <div className={rightsPartCss.extras}>
-          {EXTRAS.map((extra) => {
+          {(tasks ? EXTRAS_OF_TASKS : EXTRAS).map((extra) => {
             const on = choice(extra, 'true');
             const no = !rights[extra] ? why(on) : undefined;
             const closed = !rights[extra] && on?.needs != null && !on.barred;
@@ -142,7 +154,11 @@ export function RightsPart(props: {
                 label={
                   <>
                     {t(`extras.${extra}`)}
-                    <small>{fields[extra] ?? no ?? t(`extrasHelp.${extra}`)}</small>
+                    <small>
+                      {fields[extra] ??
+                        no ??
+                        t(tasks && extra === 'private' ? 'extrasHelp.privateTasks' : `extrasHelp.${extra}`)}
+                    </small>
                   </>
                 }
               />

@@ -131,6 +131,7 @@ export function AnswerRequest({ ask, onLeave }: { ask: AskToAnswer; onLeave: () 
                 rights={rights}
                 choices={answer?.choices ?? []}
                 audience="one"
+                kind="calendar"
                 fields={fields}
                 onPick={choosing.pick}
               />

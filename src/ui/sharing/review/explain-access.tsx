@@ -76,4 +76,4 @@ function StepText({ step }: { step: AskAnswer['steps'][number] }) {
   return <>{t(`askSteps.${key}`, words as never)}</>;
 }
 
-const EXTRA = { suggest: 1, private: 1, speaks: 1, copies: 1, shares: 1 };
+const EXTRA = { suggest: 1, private: 1, speaks: 1, copies: 1, shares: 1, absence: 1 };

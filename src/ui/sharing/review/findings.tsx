@@ -16,6 +16,9 @@ import { dayMonth, whenText } from '../../common/times.ts';
 import { FindingView } from './finding-view.tsx';
 import { Words } from './words.tsx';
 
+/** As high as its head in two lines. */
+const PLACE = { marginBottom: 12, minHeight: 60 };
+
 /** What is more open than it should be, each with its reason, its view before and after, and the one step that mends it. */
 export function Findings(props: {
   calendar: string;
@@ -38,7 +41,8 @@ export function Findings(props: {
   useEffect(() => {
     if (data) void client.invalidateQueries({ queryKey: KEYS.frame });
   }, [data, client]);
-  if (!data) return null;
+  // Its place is kept from the beginning: what stands below must not move under a press.
+  if (!data) return <div className={pageCss.card} style={PLACE} />;
   const { findings, words, mayChangeWords } = data;
   if (findings.length === 0 && !mayChangeWords) return null;
   const keyOf = (f: Finding): string =>
@@ -111,7 +115,7 @@ export function Findings(props: {
     <section
       className={`${pageCss.card}${tooOpen > 0 ? ` ${pageCss['wrong-card']}` : ''}`}
       aria-label={t('findings.title')}
-      style={{ marginBottom: 12 }}
+      style={PLACE}
     >
       <div className="row" style={{ justifyContent: 'space-between', flexWrap: 'nowrap' }}>
         <b className={tooOpen > 0 ? 'wrong' : 'soft'}>

@@ -38,7 +38,13 @@ export function History({ calendar, audience }: { calendar: string; audience: Au
             <div key={entry.key} style={{ display: 'contents' }}>
               <dt>{day(entry.recorded)}</dt>
               <dd>
-                {t('lines.historyGiven', { who: entry.given.actor, what })}
+                {t('lines.historyGiven', {
+                  who:
+                    entry.hands === null
+                      ? entry.given.actor
+                      : t('trail.hands', { actor: entry.given.actor, name: entry.hands }),
+                  what,
+                })}
                 {entry.until &&
                   `, ${t('lines.ends', { date: dayMonth(toWall(style.zone, (parseInstant(entry.until) ?? 0) - 1)) })}`}
                 {entry.replaced && (

@@ -1,5 +1,5 @@
 import { whoIsHere } from '@/app/who-is-here.ts';
-import { findSharedCalendar } from '@/server/operations/sharing/sightlines.ts';
+import { findSharedOf } from '@/server/operations/sharing/sightlines.ts';
 import { NothingHere } from '@/ui/common/nothing-here.tsx';
 import { Sightlines } from '@/ui/sharing/sightlines.tsx';
 
@@ -13,6 +13,6 @@ export default async function SightlinesPage(props: {
   const { who } = await props.params;
   const { of, c } = await props.searchParams;
   const { ctx } = await whoIsHere();
-  const shared = findSharedCalendar(ctx, text(of) ?? who, text(c));
+  const shared = findSharedOf(ctx, text(of) ?? who, text(c));
   return shared ? <Sightlines key={shared.calendar} calendar={shared.calendar} /> : <NothingHere />;
 }

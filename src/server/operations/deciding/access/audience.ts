@@ -1,7 +1,7 @@
 import type { AudienceWire } from '@/contract/sharing/sharing.ts';
 import type { Viewer } from '@/core/access/index.ts';
 import { newKey } from '../../../ids.ts';
-import type { Calendar } from '../../../repositories/calendars.ts';
+import type { SharedCollection } from '../../../repositories/collections.ts';
 import { domains } from '../../../repositories/domains.ts';
 import { grantsEverNaming, type StoredAudience, type StoredGrant } from '../../../repositories/grants.ts';
 import { type Group, groupById, groupByKey, groupsAround } from '../../../repositories/groups.ts';
@@ -17,7 +17,7 @@ type ToMake =
   | { readonly kind: 'person'; readonly address: string; readonly name: string }
   | { readonly kind: 'link'; readonly key: string; readonly name: string };
 
-/** An audience of a calendar: how it is stored, whom it names, and a viewer who gets what it gets. */
+/** An audience of something shared: how it is stored, whom it names, and a viewer who gets what it gets. */
 export interface FoundAudience {
   readonly wire: AudienceWire;
   readonly stored: StoredAudience;
@@ -33,17 +33,22 @@ export interface FoundAudience {
 const wrong = (code: string): Refusal => refuse('badInput', { fields: { audience: code } });
 
 /**
- * Finds an audience of a calendar by what the browser calls it, or refuses at the field `audience`. Somebody outside is found
- * by handle only where they were once named on this calendar; by a typed address always, and is then made when given something.
+ * Finds an audience of something shared by what the browser calls it, or refuses at the field `audience`. Somebody outside is found
+ * by handle only where they were once named on it; by a typed address always, and is then made when given something. A link shows a calendar
+ * and nothing else.
  */
-export function findAudience(ctx: Context, wire: AudienceWire, calendar: Calendar): FoundAudience | Refusal {
+export function findAudience(
+  ctx: Context,
+  wire: AudienceWire,
+  shared: Pick<SharedCollection, 'id' | 'kind'>,
+): FoundAudience | Refusal {
   switch (wire.kind) {
     case 'everyone':
       return everyone(wire);
     case 'person': {
       const person = personByHandle(ctx.db, wire.id);
-      const known = person && (person.inside || grantsEverNaming(ctx.db, calendar.id, person.id));
-      return person && known ? ofPerson(ctx, person, calendar.id) : wrong('audience');
+      const known = person && (person.inside || grantsEverNaming(ctx.db, shared.id, person.id));
+      return person && known ? ofPerson(ctx, person, shared.id) : wrong('audience');
     }
     case 'group': {
       const group = groupByKey(ctx.db, wire.id);
@@ -51,11 +56,12 @@ export function findAudience(ctx: Context, wire: AudienceWire, calendar: Calenda
     }
     case 'link': {
       const link = linkByKey(ctx.db, wire.id);
-      return link?.collectionId === calendar.id ? ofLink(link) : wrong('audience');
+      return link?.collectionId === shared.id ? ofLink(link) : wrong('audience');
     }
     case 'address':
-      return ofAddress(ctx, wire, calendar);
+      return ofAddress(ctx, wire, shared.id);
     case 'newLink': {
+      if (shared.kind !== 'calendar') return wrong('linkCalendarOnly');
       const key = newKey();
       return {
         ...ofNobody,
@@ -73,12 +79,24 @@ export function findAudience(ctx: Context, wire: AudienceWire, calendar: Calenda
 }
 
 /** Reads an audience as it stands in an address: `everyone`, `person:HANDLE`, `group:KEY` or `link:KEY`. */
-export function findAudienceParam(ctx: Context, param: string, calendar: Calendar): FoundAudience | Refusal {
+export function findAudienceParam(
+  ctx: Context,
+  param: string,
+  shared: Pick<SharedCollection, 'id' | 'kind'>,
+): FoundAudience | Refusal {
   const [kind = '', id = ''] = param.split(':');
   if (kind === 'everyone') return everyone({ kind });
   return kind === 'person' || kind === 'group' || kind === 'link'
-    ? findAudience(ctx, { kind, id }, calendar)
+    ? findAudience(ctx, { kind, id }, shared)
     : wrong('audience');
+}
+
+/** What somebody to whom access was given is called; `everyone` for all inside, `null` where a row it names is gone. */
+export function audienceNamed(ctx: Context, a: StoredAudience): string | null {
+  if (a.kind === 'everyone') return 'everyone';
+  if (a.kind === 'person') return personById(ctx.db, a.personId)?.name ?? null;
+  if (a.kind === 'group') return groupById(ctx.db, a.groupId)?.name ?? null;
+  return linkByKey(ctx.db, a.link)?.name ?? null;
 }
 
 /** The audience a stored grant speaks to; `null` where a row it names is gone. */
@@ -108,31 +126,27 @@ const ofNobody = {
   toMake: null,
 } as const;
 
-function ofPerson(ctx: Context, person: Person, calendarId: number): FoundAudience {
+function ofPerson(ctx: Context, person: Person, sharedId: number): FoundAudience {
   return {
     ...ofNobody,
     wire: { kind: 'person', id: person.handle },
     stored: { kind: 'person', personId: person.id },
     person,
     viewer: viewerOf(ctx.db, person),
-    // People outside have a name per calendar: what others call them is not shown here.
-    name: person.inside ? person.name : (outsiderName(ctx.db, calendarId, person.id) ?? person.address),
+    // People outside have a name on each collection: what others call them is not shown here.
+    name: person.inside ? person.name : (outsiderName(ctx.db, sharedId, person.id) ?? person.address),
     detail: [person.role, person.address].filter(Boolean).join(' · '),
     outside: !person.inside,
   };
 }
 
-function ofAddress(
-  ctx: Context,
-  wire: AudienceWire & { kind: 'address' },
-  calendar: Calendar,
-): FoundAudience | Refusal {
+function ofAddress(ctx: Context, wire: AudienceWire & { kind: 'address' }, sharedId: number): FoundAudience | Refusal {
   const { address } = wire;
   const person = personByAddress(ctx.db, address);
   const ours = domains(ctx.db).includes(domainOf(address));
-  if (person?.inside) return ofPerson(ctx, person, calendar.id);
+  if (person?.inside) return ofPerson(ctx, person, sharedId);
   if (ours) return wrong(person ? 'audienceLeft' : 'addressInside');
-  if (person && grantsEverNaming(ctx.db, calendar.id, person.id)) return ofPerson(ctx, person, calendar.id);
+  if (person && grantsEverNaming(ctx.db, sharedId, person.id)) return ofPerson(ctx, person, sharedId);
   // The answer is the same whether the address is known elsewhere or not, so that typing one tells nothing.
   const name = wire.name?.trim() || address;
   return {

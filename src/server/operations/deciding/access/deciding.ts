@@ -9,6 +9,7 @@ import {
 } from '@/core/access/index.ts';
 import type { Connection } from '../../../db/index.ts';
 import { type Calendar, calendarByKey, calendarsById } from '../../../repositories/calendars.ts';
+import type { SharedCollection } from '../../../repositories/collections.ts';
 import { grantsOn, grantsSpeakingTo, type StoredGrant } from '../../../repositories/grants.ts';
 import { groupsOf } from '../../../repositories/groups.ts';
 import { houseRules, houseRulesAt, type StoredHouseRules } from '../../../repositories/house-rules.ts';
@@ -44,9 +45,9 @@ function grantOf(stored: StoredGrant): Grant {
   };
 }
 
-/** A calendar with its grants as the rule reads it. */
-export function collectionOf(calendar: Calendar, grants: readonly StoredGrant[]): Collection {
-  const { kind, main, ownerId, suspended } = calendar;
+/** What is shared, with its grants, as the rule reads it. */
+export function collectionOf(shared: SharedCollection, grants: readonly StoredGrant[]): Collection {
+  const { kind, main, ownerId, suspended } = shared;
   return { kind, main, owner: String(ownerId), suspended, grants: grants.map(grantOf) };
 }
 
@@ -65,36 +66,45 @@ export function storedRules(db: Connection, at?: number): StoredHouseRules {
   return (at === undefined ? houseRules(db) : houseRulesAt(db, at)) ?? STARTING;
 }
 
-/** The ceilings that some rules hold for a calendar: further calendars may have their own. */
-export const ceilingsOn = (rules: StoredHouseRules, calendar: Pick<Calendar, 'main'>): HouseRules =>
-  calendar.main ? rules.main : (rules.further ?? rules.main);
+/** The ceilings that some rules hold: what isn't somebody's main calendar may have its own. */
+export const ceilingsOn = (rules: StoredHouseRules, shared: Pick<SharedCollection, 'main'>): HouseRules =>
+  shared.main ? rules.main : (rules.further ?? rules.main);
 
-/** The ceilings in force on a calendar. */
-export function rulesOf(db: Connection, calendar: Pick<Calendar, 'main'>): HouseRules {
-  return ceilingsOn(storedRules(db), calendar);
+/** The ceilings in force on what is shared. */
+export function rulesOf(db: Connection, shared: Pick<SharedCollection, 'main'>): HouseRules {
+  return ceilingsOn(storedRules(db), shared);
 }
 
-/** A calendar together with what the one who asks may see and do there now. */
-export interface Decided {
-  readonly calendar: Calendar;
+/** What the one who asks may see and do in a collection now, and what that was decided by. */
+export interface DecidedAlone {
   readonly collection: Collection;
   readonly viewer: Viewer;
   readonly decision: Decision;
 }
+/** The same together with the calendar it was decided on. */
+export interface Decided extends DecidedAlone {
+  readonly calendar: Calendar;
+}
 
 /** Whether the token the one who asks came with is limited to another calendar: then there is nothing for it here. */
-const isShut = ({ token }: Pick<Context, 'token'>, calendar: Pick<Calendar, 'id'>): boolean =>
-  token != null && token.only !== null && token.only !== calendar.id;
+const isShut = ({ token }: Pick<Context, 'token'>, shared: Pick<SharedCollection, 'id'>): boolean =>
+  token != null && token.only !== null && token.only !== shared.id;
+
+/** Decides for the one who asks on something that is shared, of whatever kind. */
+export function decideOnShared(ctx: Context, shared: SharedCollection): DecidedAlone {
+  const viewer = viewerOf(ctx.db, ctx.viewer);
+  const collection = collectionOf(shared, grantsOn(ctx.db, shared.id));
+  const decision = isShut(ctx, shared)
+    ? decide({ ...collection, owner: '', grants: [] }, viewer, ctx.now, rulesOf(ctx.db, shared))
+    : decide(collection, viewer, ctx.now, rulesOf(ctx.db, shared));
+  return { collection, viewer, decision };
+}
 
 /** Decides for the one who asks on one calendar. */
-export function decideOn(ctx: Context, calendar: Calendar): Decided {
-  const viewer = viewerOf(ctx.db, ctx.viewer);
-  const collection = collectionOf(calendar, grantsOn(ctx.db, calendar.id));
-  const decision = isShut(ctx, calendar)
-    ? decide({ ...collection, owner: '', grants: [] }, viewer, ctx.now, rulesOf(ctx.db, calendar))
-    : decide(collection, viewer, ctx.now, rulesOf(ctx.db, calendar));
-  return { calendar, collection, viewer, decision };
-}
+export const decideOn = (ctx: Context, calendar: Calendar): Decided => ({
+  calendar,
+  ...decideOnShared(ctx, calendar),
+});
 
 /** Decides for the one who asks on several calendars, by their row numbers; those that aren't there are left out. */
 export function decideOnSeveral(ctx: Context, ids: readonly number[]): Pick<Decided, 'calendar' | 'decision'>[] {

@@ -49,6 +49,20 @@ export interface Views {
   readonly unread: boolean;
 }
 
+/** The item a view is of, by its row number, and when it happens: instants, or dates where it is all-day. */
+export interface ViewedHappening {
+  readonly item: number;
+  readonly start: number;
+  readonly end: number;
+  /** What was read of it, where it is seen in full; else too little may have been. */
+  readonly row: HappeningRow | null;
+}
+
+/** Views, and what each is of, which must never be sent. */
+interface ViewsOf extends Views {
+  readonly of: readonly ViewedHappening[];
+}
+
 /**
  * The views of what happens in a range, for one looker, in order of start, within the budget of an answer. The only way from rows to
  * an answer: the week board, the previews in Sightlines, the ribbon and the file all come through here.
@@ -61,7 +75,20 @@ export function readViews(
   looker: Looker,
   wanted: Wanted = {},
 ): Views {
-  if (looker.decision.rights.sight === 'nothing') return { items: [], more: null, unread: false };
+  const { items, more, unread } = readViewsOf(db, directory, calendar, range, looker, wanted);
+  return { items, more, unread };
+}
+
+/** The same with what each view is of, for who works on with it inside. */
+export function readViewsOf(
+  db: Connection,
+  directory: Directory,
+  calendar: Calendar,
+  range: Range,
+  looker: Looker,
+  wanted: Wanted = {},
+): ViewsOf {
+  if (looker.decision.rights.sight === 'nothing') return { items: [], of: [], more: null, unread: false };
   const width = wanted.whole ? 'whole' : widthFor(looker);
   const { rows, unread } = rowsIn(db, calendar, range, width);
   return { ...viewRows(db, directory, rows, width, looker, wanted), unread };
@@ -86,11 +113,12 @@ function viewRows(
   width: Width,
   { decision, person, ownersIds, sealAs }: Looker,
   { after = 0, most = MOST_ITEMS_IN_ANSWER }: Wanted = {},
-): Pick<Views, 'items' | 'more'> {
+): Pick<ViewsOf, 'items' | 'of' | 'more'> {
   const reader = readerOf(decision);
   const sealed: Sealed[] = [];
   const unnamed: Record<string, unknown>[] = [];
   const views: Record<string, unknown>[] = [];
+  const of: ViewedHappening[] = [];
   let seen = 0;
   let bytes = 0;
   let more: number | null = null;
@@ -125,10 +153,11 @@ function viewRows(
     }
     if (decision.rights.suggest && may.suggest) wire.maySuggest = true;
     views.push(wire);
+    of.push({ item: row.id, start: row.at, end: row.until, row: full ? row : null });
   }
   const ids = sealIds(sealed);
   for (let i = 0; i < unnamed.length; i++) (unnamed[i] as Record<string, unknown>).id = ids[i];
-  return { items: views as unknown as ItemWire[], more };
+  return { items: views as unknown as ItemWire[], of, more };
 }
 
 const SMALL = 160;

@@ -4,6 +4,7 @@ import type { Connection } from '../../../db/index.ts';
 import { hub, type Listener } from '../../../live/hub.ts';
 import { log } from '../../../log.ts';
 import type { Calendar } from '../../../repositories/calendars.ts';
+import type { SharedCollection } from '../../../repositories/collections.ts';
 import { grantsOn } from '../../../repositories/grants.ts';
 import { type Link, linkByKey } from '../../../repositories/links.ts';
 import { type Person, personById } from '../../../repositories/people.ts';
@@ -18,7 +19,7 @@ import { type Looker, sealedForLink, viewOfRow } from '../reading/views.ts';
 import { happeningsBetween } from './indexing.ts';
 
 /** Listeners that are worked out before others get their turn. */
-const A_SLICE = 16;
+export const A_SLICE = 16;
 
 /**
  * Tells the open windows of those whose view of an item differs between before and after what they see of it now; nobody else hears
@@ -48,7 +49,7 @@ export function announceItems(ctx: Pick<Context, 'db'>, calendar: Calendar, chan
 
 /** Writes are told one after the other, each to all of its listeners, so that the last thing a listener hears is the latest. */
 const holder = globalThis as { paramoTelling?: Promise<void> };
-function inTurn(work: () => Promise<void>): void {
+export function inTurn(work: () => Promise<void>): void {
   holder.paramoTelling = (holder.paramoTelling ?? new Promise<void>((go) => setImmediate(go)))
     .then(work)
     .catch((error: unknown) => log().error({ error: String(error) }, 'a change could not be told'));
@@ -160,25 +161,25 @@ const startsText = (db: Connection, item: StoredItem | null, ends: LinkEnds): st
 /** Tells the open windows of those whose rights differ from what a collection gave them before, once that is committed. */
 export function announceAccess(
   ctx: Pick<Context, 'db' | 'now'>,
-  calendar: Calendar,
+  shared: SharedCollection,
   before: Collection,
   rulesBefore?: HouseRules,
 ): void {
   ctx.db.afterWriting(() => {
-    const after = collectionOf(calendar, grantsOn(ctx.db, calendar.id));
-    const house = rulesOf(ctx.db, calendar);
+    const after = collectionOf(shared, grantsOn(ctx.db, shared.id));
+    const house = rulesOf(ctx.db, shared);
     for (const { listener, viewer } of listening(ctx.db, hub().listeners())) {
       const was = decide(before, viewer, ctx.now, rulesBefore ?? house);
       const is = decide(after, viewer, ctx.now, house);
-      // Who shares a calendar reads all its grants: for them any change of them is one.
+      // Who shares it reads all its grants: for them any change of them is one.
       const reads = is.owner || was.rights.shares || is.rights.shares;
       if (JSON.stringify(was.rights) !== JSON.stringify(is.rights) || was.ceiling !== is.ceiling || reads)
-        hub().tell(listener, { kind: 'access', calendar: calendar.key });
+        hub().tell(listener, { kind: 'access', calendar: shared.key });
     }
   });
 }
 
-interface Listening {
+export interface Listening {
   readonly listener: Listener;
   readonly viewer: Viewer;
   readonly person: Person | null;
@@ -188,7 +189,7 @@ interface Listening {
 }
 
 /** Whoever has a window open, as the rule reads them. */
-function listening(db: Connection, listeners: readonly Listener[]): Listening[] {
+export function listening(db: Connection, listeners: readonly Listener[]): Listening[] {
   return listeners.flatMap((listener): Listening[] => {
     if (typeof listener === 'string') {
       const link = linkByKey(db, listener.slice('link:'.length));

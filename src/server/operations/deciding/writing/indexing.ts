@@ -1,5 +1,5 @@
 import { expand, type Rule, type Series } from '@/core/recurrence/index.ts';
-import { toWall } from '@/core/time/index.ts';
+import { fromWallLenient, parseDate, parseWall, toWall } from '@/core/time/index.ts';
 import type { Connection } from '../../../db/index.ts';
 import { type Calendar, calendarsIndexedBefore, setIndexed } from '../../../repositories/calendars.ts';
 import { itemById, repeatingIds, replacementsOf } from '../../../repositories/items.ts';
@@ -88,6 +88,23 @@ export function indexingOnce<T>(db: Connection, work: () => T): T {
 /** The happening of a series that starts at an instant; `undefined` where none does. */
 export function happeningAt(db: Connection, item: StoredItem, start: number): Happening | undefined {
   return happeningsBetween(db, item, start, start + 1000)[0];
+}
+
+/**
+ * The happening of a series that a recurrence text names (a date, or a wall-clock time of its zone), with the item that stands for it;
+ * `null` where there is none.
+ */
+export function happeningOfText(
+  db: Connection,
+  series: StoredItem,
+  recurrence: string,
+): { readonly item: StoredItem; readonly start: number; readonly end: number } | null {
+  const replacement = replacementsOf(db, series.id).find((r) => r.recurrence === recurrence);
+  if (replacement) return { item: replacement, start: replacement.start, end: replacement.end };
+  const wall = series.allDay ? parseDate(recurrence) : parseWall(recurrence);
+  if (wall === null) return null;
+  const happening = happeningAt(db, series, series.allDay ? wall : fromWallLenient(series.zone, wall));
+  return happening ? { item: series, ...happening } : null;
 }
 
 /** Why a calendar has no room for what a repeat would put into its index; `null` where it has. */

@@ -1,5 +1,5 @@
 import { newKey } from '../../../ids.ts';
-import type { Calendar } from '../../../repositories/calendars.ts';
+import type { SharedCollection } from '../../../repositories/collections.ts';
 import { recordTrail } from '../../../repositories/trail.ts';
 import type { Context } from '../context/context.ts';
 import { operatorOf } from '../context/operator.ts';
@@ -20,10 +20,10 @@ export function trailOwn(ctx: Context, subject: string, verb: string, before: un
   });
 }
 
-/** The same for what somebody did on a calendar, in their own and its owner's name. Answers the row's key, by which it is undone. */
+/** The same for what somebody did on something shared, in their own and its owner's name. Answers the row's key, by which it is undone. */
 export function trailOn(
   ctx: Context,
-  calendar: Calendar,
+  shared: Pick<SharedCollection, 'id' | 'ownerId'>,
   subject: string,
   verb: string,
   before: unknown,
@@ -34,8 +34,8 @@ export function trailOn(
     key,
     at: ctx.now,
     actorId: ctx.viewer.id,
-    principalId: calendar.ownerId,
-    collectionId: calendar.id,
+    principalId: shared.ownerId,
+    collectionId: shared.id,
     subject,
     verb,
     before,

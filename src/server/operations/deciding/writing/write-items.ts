@@ -6,6 +6,8 @@ import type { Context } from '../context/context.ts';
 import { announceItems } from './announce.ts';
 import { indexItem } from './indexing.ts';
 import { trailOn } from './trail.ts';
+import { tasksFollow } from './write-tasks.ts';
+import type { ItemChange, Written } from './written.ts';
 
 /** Who writes, and when. */
 export type Acting = Pick<Context, 'db' | 'now' | 'viewer'>;
@@ -15,21 +17,9 @@ export type ItemToWrite =
   | { readonly before: StoredItem; readonly after: StoredItem }
   | { readonly before: null; readonly after: Omit<StoredItem, 'id'> };
 
-/** One item before and after a write. */
-export interface ItemChange {
-  readonly before: StoredItem | null;
-  readonly after: StoredItem;
-}
-
-/** What a write changed, in the order it was written, and the key of its trail row, by which it is undone. */
-export interface Written {
-  readonly changes: readonly ItemChange[];
-  readonly undo: string;
-}
-
 /**
- * Writes items of one calendar, in one transaction: their rows, the index where their times changed (that of their series too), one
- * trail row, and, once it is committed, what open windows are told. Every write on items but a file's goes through here. Whether it
+ * Writes items of one calendar, in one transaction: their rows, the index where their times changed (that of their series too), the tasks
+ * that belong to them, one trail row, and, once it is committed, what open windows are told. Every write on items but a file's goes through here. Whether it
  * may be done is the caller's to decide, in the same transaction. `noted` stands in the trail row in place of the items, where the
  * write is about something that hangs on them.
  */
@@ -48,6 +38,7 @@ export function writeItems(
       return { before, after };
     });
     indexChanged(ctx, calendar, changes);
+    tasksFollow(ctx, changes);
     const undo = leaveTrail(ctx, calendar, verb, changes, noted);
     announceItems(ctx, calendar, changes);
     return { changes, undo };

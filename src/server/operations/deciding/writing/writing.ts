@@ -1,13 +1,13 @@
 import type { ItemWire, WrittenAnswer } from '@/contract/items/items.ts';
 import { type MayItem, mayItem } from '@/core/access/index.ts';
-import type { Calendar } from '../../../repositories/calendars.ts';
+import type { SharedCollection } from '../../../repositories/collections.ts';
 import type { StoredItem } from '../../../repositories/stored-item.ts';
 import type { Decided } from '../access/deciding.ts';
 import type { Context } from '../context/context.ts';
 import { Directory } from '../context/directory.ts';
 import { RowItem, rowOf, standingOf } from '../reading/row-item.ts';
 import { viewOfRow } from '../reading/views.ts';
-import type { Written } from './write-items.ts';
+import type { Written } from './written.ts';
 
 /** What an operation wrote, in one calendar, and which item it was about (`null`: one that is gone), at which of its happenings. */
 export interface ItemsWritten extends Written {
@@ -37,8 +37,8 @@ export function viewFor(
 }
 
 /** Whose work a write is, and for whom: the two names every write carries. `by` is somebody else where they put it forward. */
-export function authorship(ctx: Context, calendar: Calendar, by = ctx.viewer.id) {
-  return { changedBy: by, changedFor: calendar.ownerId, changedAt: ctx.now };
+export function authorship(ctx: Context, of: Pick<SharedCollection, 'ownerId'>, by = ctx.viewer.id) {
+  return { changedBy: by, changedFor: of.ownerId, changedAt: ctx.now };
 }
 
 /** What the one who asks may do with an item now, whether they see it or not. */

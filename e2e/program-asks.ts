@@ -1,0 +1,78 @@
+/** One request, as a test sends it. */
+export type Ask = { method: string; path: string; body?: unknown; headers?: Record<string, string> };
+
+const CALDAV = 'xmlns:d="DAV:" xmlns:c="urn:ietf:params:xml:ns:caldav"';
+
+/** Everything that a calendar program of somebody's can ask of a calendar or a list of tasks, and of whose it is. Nothing here changes anything: tags are stale. */
+export function programAsks(
+  me: string,
+  calendar: string,
+  ids: readonly string[],
+  holds: 'VEVENT' | 'VTODO' = 'VEVENT',
+): Ask[] {
+  const at = `/dav/calendars/${me}/${calendar}/`;
+  const find = (path: string, depth: string, body?: string): Ask => ({
+    method: 'PROPFIND',
+    path,
+    headers: { depth },
+    ...(body ? { body } : {}),
+  });
+  const report = (body: string): Ask => ({ method: 'REPORT', path: at, headers: { depth: '1' }, body });
+  const query = (filter: string, data = '<c:calendar-data/>') =>
+    report(
+      `<c:calendar-query ${CALDAV}><d:prop><d:getetag/>${data}</d:prop><c:filter><c:comp-filter name="VCALENDAR"><c:comp-filter name="${holds}">${filter}</c:comp-filter></c:comp-filter></c:filter></c:calendar-query>`,
+    );
+  const span = 'start="20270601T000000Z" end="20270701T000000Z"';
+  const names = ids.map((id) => `<d:href>${at}${id}.ics</d:href>`).join('');
+  const text = 'BEGIN:VCALENDAR\r\nEND:VCALENDAR\r\n';
+  const stale = { 'if-match': '"none"', 'content-type': 'text/calendar' };
+  return [
+    find('/dav/', '1'),
+    find(`/dav/people/${me}/`, '0'),
+    find('/dav/people/ines/', '0'),
+    find(`/dav/calendars/${me}/`, '1'),
+    find(`/dav/inbox/${me}/`, '1'),
+    find(`/dav/outbox/${me}/`, '0'),
+    find(at, '1'),
+    find(at, '1', '<propfind xmlns="DAV:"><propname/></propfind>'),
+    find(
+      at,
+      '0',
+      `<d:propfind ${CALDAV}><d:prop><d:displayname/><d:owner/><c:calendar-description/><d:current-user-privilege-set/><c:calendar-timezone/></d:prop></d:propfind>`,
+    ),
+    query(''),
+    query(`<c:time-range ${span}/>`),
+    query(`<c:time-range ${span}/>`, `<c:calendar-data><c:expand ${span}/></c:calendar-data>`),
+    query('<c:prop-filter name="DESCRIPTION"><c:text-match>notesqz</c:text-match></c:prop-filter>'),
+    report(
+      `<c:calendar-multiget ${CALDAV}><d:prop><d:getetag/><c:calendar-data/></d:prop>${names}</c:calendar-multiget>`,
+    ),
+    report(`<c:free-busy-query ${CALDAV}><c:time-range ${span}/></c:free-busy-query>`),
+    ...ids.flatMap((id): Ask[] => [
+      { method: 'GET', path: `${at}${id}.ics` },
+      { method: 'PUT', path: `${at}${id}.ics`, body: text, headers: stale },
+      { method: 'DELETE', path: `${at}${id}.ics`, headers: stale },
+    ]),
+    { method: 'PROPPATCH', path: at, body: '<propertyupdate xmlns="DAV:"/>' },
+    { method: 'OPTIONS', path: at },
+    {
+      method: 'POST',
+      path: `/dav/outbox/${me}/`,
+      headers: { 'content-type': 'text/calendar' },
+      body: [
+        'BEGIN:VCALENDAR',
+        'VERSION:2.0',
+        'METHOD:REQUEST',
+        'BEGIN:VFREEBUSY',
+        'UID:q',
+        'DTSTART:20270601T000000Z',
+        'DTEND:20270701T000000Z',
+        'ORGANIZER:mailto:ORGANISER',
+        'ATTENDEE:mailto:i.varga@cloudmoor.example',
+        'END:VFREEBUSY',
+        'END:VCALENDAR',
+        '',
+      ].join('\r\n'),
+    },
+  ];
+}

@@ -1,0 +1,34 @@
+import type { Page } from 'puppeteer-core';
+
+/** Long enough for a machine that is busy with something else; what is met goes on at once. */
+const PATIENCE = 30_000;
+
+/** A press reached something else than what was meant: it moved away in between. */
+export class PressedBeside extends Error {}
+
+/** Waits for a condition to be met; says what was waited for, and what the screen showed instead. */
+export async function until<T>(
+  what: string,
+  look: (say: (why: string) => null) => Promise<T | null | undefined | false>,
+  page?: Page,
+): Promise<T> {
+  const end = Date.now() + PATIENCE;
+  let last: unknown = null;
+  const say = (why: string): null => {
+    last = why;
+    return null;
+  };
+  while (Date.now() < end) {
+    try {
+      const found = await look(say);
+      if (found !== null && found !== undefined && found !== false) return found;
+    } catch (error) {
+      if (error instanceof PressedBeside) throw error;
+      // The page was leaving for another; the next look finds that one.
+      last = error;
+    }
+    await new Promise((done) => setTimeout(done, 60));
+  }
+  const screen = page ? await page.evaluate(() => `${location.href}\n${document.body.innerText}`).catch(() => '') : '';
+  throw new Error(`waited in vain for ${what}\n${last ? `${String(last)}\n` : ''}${screen.slice(0, 3000)}`);
+}

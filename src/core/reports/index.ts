@@ -1,0 +1,1 @@
+export { type TimeShare, type TimeUseItem, timeUse } from './time-use.ts';

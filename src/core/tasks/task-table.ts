@@ -1,0 +1,43 @@
+import { IMPORTANCES, LIMITS, VISIBILITIES } from '../calendar/index.ts';
+import type { Holds } from '../fields/index.ts';
+
+/**
+ * Every field of a task, once: what it holds, from which sight on it is sent (docs/access.md), whether a search finds its words, and the
+ * property it stands in in a file (RFC 5545, 3.6.2). Schemas, columns, views, patches and the trail are made of this table.
+ */
+export type TaskFieldSpec = Holds & {
+  readonly sight: 'title' | 'outline' | 'full';
+  readonly decides?: true;
+  readonly searched?: true;
+  readonly file?: string;
+};
+
+export const TASK_FIELDS = {
+  title: { type: 'line', most: LIMITS.title, required: true, sight: 'title', searched: true, file: 'SUMMARY' },
+  /** A date, or an instant; both as text. */
+  due: { type: 'made', sight: 'title' },
+  done: { type: 'made', sight: 'title' },
+  /** The title of what it is part of. */
+  belongsTo: { type: 'made', sight: 'outline' },
+  notes: { type: 'text', most: LIMITS.notes, sight: 'full', searched: true, file: 'DESCRIPTION' },
+  link: { type: 'link', most: LIMITS.link, sight: 'full', searched: true, file: 'URL' },
+  categories: {
+    type: 'list',
+    most: LIMITS.categories,
+    each: LIMITS.category,
+    sight: 'full',
+    searched: true,
+    file: 'CATEGORIES',
+  },
+  importance: { type: 'choice', of: IMPORTANCES, fresh: 'normal', sight: 'full', file: 'PRIORITY' },
+  repeats: { type: 'made', sight: 'full' },
+  visibility: {
+    type: 'choice',
+    of: VISIBILITIES,
+    fresh: 'follow',
+    sight: 'full',
+    decides: true,
+    file: 'X-PARAMO-VISIBILITY',
+  },
+  createdBy: { type: 'made', sight: 'full' },
+} as const satisfies Record<string, TaskFieldSpec>;

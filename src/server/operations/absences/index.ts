@@ -1,0 +1,1 @@
+export { addAbsence, changeAbsence, giveCover, isCovered, listAbsences, removeAbsence } from './absences.ts';

@@ -1,0 +1,10 @@
+import type { z } from 'zod';
+import { Refused, refuse } from '../../result.ts';
+
+/** What a text comes to, held against what every write is held against. */
+export function checked<S extends z.ZodType>(schema: S, body: unknown): z.output<S> {
+  const read = schema.safeParse(body);
+  if (read.success) return read.data;
+  const at = read.error.issues[0]?.path.filter((part) => part !== 'fields' && part !== 'when')[0];
+  throw new Refused(refuse('badInput', { fields: { [String(at ?? 'form')]: 'unclear' } }));
+}

@@ -1,0 +1,34 @@
+import type { CompFilter } from '@/core/formats/index.ts';
+
+/** One thing of a calendar: what it is called, what tells whether it changed, and (where wanted) its text. */
+export interface ProgramObject {
+  readonly name: string;
+  readonly tag: string;
+  /** The same for who calls and whom they ask, whatever these answer (RFC 6638 3.2.10). */
+  readonly scheduleTag: string;
+  readonly text: string | null;
+  readonly mayChange: boolean;
+}
+
+/** Two instants in epoch milliseconds. */
+export interface Instants {
+  readonly from: number;
+  readonly to: number;
+}
+
+/** Which things of a calendar are wanted, and what of them. */
+export interface ObjectsWanted {
+  /** Those that happen between two instants; without, those of the weeks that a calendar shows by itself. */
+  readonly range?: Instants | undefined;
+  /** Those of these names alone. */
+  readonly names?: readonly string[] | undefined;
+  readonly filter?: CompFilter | undefined;
+  /** Their texts too. */
+  readonly texts: boolean;
+  /** Every happening between two instants by itself, in UTC (RFC 4791 9.6.5). */
+  readonly expand?: Instants | undefined;
+}
+
+/** Things of one answer, and their bytes. */
+export const MOST_OBJECTS = 5000;
+export const MOST_BYTES = 10_000_000;

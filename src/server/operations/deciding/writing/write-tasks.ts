@@ -1,0 +1,164 @@
+import { decide } from '@/core/access/index.ts';
+import { dueDay, tiedDue } from '@/core/tasks/index.ts';
+import { dateText, parseDate, parseWall, toWall, wallText } from '@/core/time/index.ts';
+import { now } from '../../../clock.ts';
+import { hub } from '../../../live/hub.ts';
+import { grantsOn } from '../../../repositories/grants.ts';
+import { personById } from '../../../repositories/people.ts';
+import type { StoredItem } from '../../../repositories/stored-item.ts';
+import { type TaskList, taskListById } from '../../../repositories/task-lists.ts';
+import { insertTask, type StoredTask, tasksOfItem, updateTask } from '../../../repositories/tasks.ts';
+import { collectionOf, rulesOf } from '../access/deciding.ts';
+import type { Context } from '../context/context.ts';
+import { TaskReading } from '../reading/task-views.ts';
+import { A_SLICE, inTurn, listening } from './announce.ts';
+import { happeningOfText, repeats } from './indexing.ts';
+import { trailOn } from './trail.ts';
+
+type Acting = Pick<Context, 'db' | 'now' | 'viewer'>;
+
+/** A task as it is to be from now on; a new one has no row number yet. */
+export type TaskToWrite =
+  | { readonly before: StoredTask; readonly after: StoredTask }
+  | { readonly before: null; readonly after: Omit<StoredTask, 'id'> };
+
+/** One task before and after a write. */
+export interface TaskChange {
+  readonly before: StoredTask | null;
+  readonly after: StoredTask;
+}
+
+/**
+ * Writes tasks of one list, in one transaction: their rows, one trail row, and, once it is committed, what open windows are told. Every
+ * write on tasks goes through here. Whether it may be done is the caller's to decide, in the same transaction. Answers what was changed, and
+ * the key that undoes it.
+ */
+export function writeTasks(
+  ctx: Acting,
+  list: TaskList,
+  verb: string,
+  tasks: readonly TaskToWrite[],
+): { readonly changes: readonly TaskChange[]; readonly undo: string } {
+  if (tasks.length === 0) return { changes: [], undo: '' };
+  return ctx.db.write(() => {
+    const changes = tasks.map(({ before, after }): TaskChange => {
+      if (before === null) return { before, after: insertTask(ctx.db, after) };
+      updateTask(ctx.db, after);
+      return { before, after };
+    });
+    const undo = trailOn(
+      ctx,
+      list,
+      changes[0]?.after.key ?? '',
+      verb,
+      changes.map((c) => c.before),
+      changes.map((c) => c.after),
+    );
+    announceTasks(ctx, list, changes);
+    return { changes, undo };
+  });
+}
+
+/**
+ * Tells the open windows of those whose view of a task differs between before and after that the list changed; nobody else hears of it. Worked out
+ * beside the write, a few listeners at a time, by the rights of that instant.
+ */
+function announceTasks(ctx: Acting, list: TaskList, changes: readonly TaskChange[]): void {
+  const { db } = ctx;
+  db.afterWriting(() => {
+    const listeners = hub()
+      .listeners()
+      .filter((one): one is number => typeof one === 'number');
+    if (listeners.length === 0) return;
+    const collection = collectionOf(list, grantsOn(db, list.id));
+    const house = rulesOf(db, list);
+    inTurn(async () => {
+      for (let from = 0; from < listeners.length; from += A_SLICE) {
+        if (!db.raw.open) return;
+        for (const { listener, viewer, person } of listening(db, listeners.slice(from, from + A_SLICE))) {
+          const at = now();
+          const decision = decide(collection, viewer, at, house);
+          if (!person || decision.rights.sight === 'nothing') continue;
+          const reading = new TaskReading({ db, now: at, viewer: person }, { list, decision });
+          const look = (task: StoredTask | null) =>
+            task === null || task.removedAt !== null || task.listId !== list.id ? null : reading.view(task);
+          const differs = changes.some(
+            ({ before, after }) => JSON.stringify(look(before)) !== JSON.stringify(look(after)),
+          );
+          if (differs) hub().tell(listener, { kind: 'tasks', list: list.key });
+        }
+        await new Promise((others) => setImmediate(others));
+      }
+    });
+  });
+}
+
+/** What can be taken back on tasks; what is said by others, or follows of something else, stands until that is taken back. */
+export const UNDOABLE_ON_TASKS: ReadonlySet<string> = new Set([
+  'task.added',
+  'task.broughtIn',
+  'task.changed',
+  'task.done',
+  'task.removed',
+]);
+
+/** Tasks that follow one item. */
+const MOST_FOLLOWING = 200;
+
+/**
+ * Moves what belongs to items with them, in the transaction that moved those: a task is due as many days before or after its item as it was.
+ * A task of a happening that became an item of its own follows that one; where a whole series moved, its happenings are named anew.
+ */
+export function tasksFollow(
+  ctx: Acting,
+  changes: readonly { readonly before: StoredItem | null; readonly after: StoredItem }[],
+): void {
+  const byList = new Map<number, TaskToWrite[]>();
+  for (const { before, after } of changes) {
+    if (after.removedAt !== null) continue;
+    const tied = tasksOfItem(ctx.db, after.seriesId ?? after.id, MOST_FOLLOWING);
+    for (const task of tied) {
+      const followed = followedBy(ctx, task, before, after);
+      if (!followed) continue;
+      const next = { ...task, ...followed, version: task.version + 1, changedAt: ctx.now };
+      byList.set(task.listId, [...(byList.get(task.listId) ?? []), { before: task, after: next }]);
+    }
+  }
+  for (const [id, tasks] of byList) {
+    const list = taskListById(ctx.db, id);
+    const owner = list && personById(ctx.db, list.ownerId);
+    // Whoever moved the item may not know of the task: it follows for its owner, and in that one's name.
+    if (list && owner) writeTasks({ ...ctx, viewer: owner }, list, 'task.followed', tasks);
+  }
+}
+
+/** What becomes of a task where the item it belongs to was written; `null` where it stays as it is. */
+function followedBy(
+  ctx: Acting,
+  task: StoredTask,
+  before: StoredItem | null,
+  after: StoredItem,
+): Pick<StoredTask, 'due' | 'recurrence'> | null {
+  if (task.tie === null || task.doneAt !== null) return null;
+  const recurrence = after.seriesId === null ? movedRecurrence(task.recurrence, before, after) : task.recurrence;
+  const named = after.seriesId === null ? recurrence : after.recurrence;
+  if (after.seriesId !== null && task.recurrence !== named) return null;
+  const at =
+    after.seriesId === null && recurrence !== null && repeats(after)
+      ? happeningOfText(ctx.db, after, recurrence)
+      : { item: after, start: after.start, end: after.end };
+  if (!at) return null;
+  const due = tiedDue({ start: at.start, end: at.end, allDay: at.item.allDay }, task.tie, task.tieDays, task.zone);
+  const same = task.due !== null && dueDay(task.due, task.zone) === dueDay(due, task.zone);
+  return same && recurrence === task.recurrence ? null : { due: same ? task.due : due, recurrence };
+}
+
+/** How a happening of a series is named once the whole of it moved. */
+function movedRecurrence(recurrence: string | null, before: StoredItem | null, after: StoredItem): string | null {
+  if (recurrence === null || before === null || before.allDay !== after.allDay) return recurrence;
+  const startWall = (item: StoredItem) => item.wall ?? (item.allDay ? item.start : toWall(item.zone, item.start));
+  const wall = after.allDay ? parseDate(recurrence) : parseWall(recurrence);
+  if (wall === null) return recurrence;
+  const moved = wall + startWall(after) - startWall(before);
+  return after.allDay ? dateText(moved) : wallText(moved);
+}
