@@ -30,8 +30,9 @@ export function BoardPicks({ head }: { head: BoardHead }) {
   const join = async (item: ItemWire, more: readonly string[]) => {
     const apart = await call('listApart', { params: { item: item.id } });
     const dates = [...new Set([...apart.days, ...more])].sort();
-    const body = { version: item.version ?? 0, scope: 'all' as const, fields: {}, dates };
-    const answer = await call('changeItem', { params: { item: item.id }, body });
+    const { id, version } = await writes.asWritten(item);
+    const body = { version: version ?? 0, scope: 'all' as const, fields: {}, dates };
+    const answer = await call('changeItem', { params: { item: id }, body });
     const home = homeOf(item);
     if (home) writes.wrote(home, answer, t('picked.joined', { count: more.length }));
   };
@@ -40,6 +41,7 @@ export function BoardPicks({ head }: { head: BoardHead }) {
       {picks.items.size > 0 && (
         <PickedBar
           names={[...new Set(names)]}
+          several={writes.several}
           onWritten={(answer, kind) => wroteSeveral(answer, t(`picked.done.${kind}`, { count: answer.written }))}
         />
       )}

@@ -49,7 +49,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
 
 /** The calendar itself, between what is said over it and what its shapes mean. */
 function Shown({ head }: { head: BoardHead }) {
-  const { calendar, days, loaded, lanes, state, dispatch, sought } = useBoard();
+  const { calendar, days, loaded, lanes, state, dispatch, sought, writes } = useBoard();
   const { query, data, showMore } = loaded;
   const { view, over, first, count, span, narrow } = days;
   const t = useTranslations('board');
@@ -76,7 +76,9 @@ function Shown({ head }: { head: BoardHead }) {
         </p>
       )}
       <BoardPicks head={head} />
-      {state.goesInto && <GoesIntoBar goes={state.goesInto} onDone={() => dispatch({ act: 'goesInto', goes: null })} />}
+      {state.goesInto && (
+        <GoesIntoBar goes={state.goesInto} {...writes} onDone={() => dispatch({ act: 'goesInto', goes: null })} />
+      )}
       <BoardView
         {...{ view, lanes, over, first, count, acts }}
         month={span.month}
@@ -100,7 +102,7 @@ function useActsOn() {
   });
   const onMove = useStable((item: ItemWire, start: number, end: number) => {
     const was = wallsOf(item, style.zone);
-    const together = movePicked(picks, item, start - was.start, end - was.end);
+    const together = movePicked(picks, writes.several, item, start - was.start, end - was.end);
     if (!together) return writes.move(item, start, end);
     return together
       .then((answer) => wroteSeveral(answer, t('picked.done.shift', { count: answer.written })))

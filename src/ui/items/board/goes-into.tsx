@@ -15,6 +15,7 @@ import { firstName } from '../../common/token.tsx';
 import { useLeaving } from '../../meetings/waiting.tsx';
 import { useBlockText } from '../views/item-block.tsx';
 import type { BoardLane } from './board-lanes.ts';
+import type { WriteSeveral } from './item-writes.ts';
 import { stepOf, usePicks } from './picks.tsx';
 
 /** An item that was put down in another lane: what that would do is said before it is done. */
@@ -28,16 +29,28 @@ export interface GoesInto {
   readonly several: readonly { readonly item: ItemWire; readonly from: BoardHead }[];
 }
 
+interface Going {
+  goes: GoesInto;
+  several: WriteSeveral;
+  /** The item once the writes that were begun before are done. */
+  asWritten: (item: ItemWire) => Promise<ItemWire>;
+  onDone: () => void;
+}
+
 /** Says what is about to go into another calendar, and does it by one press. */
-export function GoesIntoBar({ goes, onDone }: { goes: GoesInto; onDone: () => void }) {
-  return goes.several.length > 1 ? <Several {...{ goes, onDone }} /> : <One {...{ goes, onDone }} />;
+export function GoesIntoBar({ goes, several, asWritten, onDone }: Going) {
+  return goes.several.length > 1 ? (
+    <Several {...{ goes, several, onDone }} />
+  ) : (
+    <One {...{ goes, asWritten, onDone }} />
+  );
 }
 
 /** Whether one who moved something there may move it back: as any item that is taken out of a calendar whole. */
 const comesBack = ({ head }: BoardLane): boolean => head?.may.whole === true;
 
 /** Several go at once, and come back at once: the act the other way, each to where it was. */
-function Several({ goes, onDone }: { goes: GoesInto; onDone: () => void }) {
+function Several({ goes, several, onDone }: Omit<Going, 'asWritten'>) {
   const { item, into, start, end } = goes;
   const t = useTranslations();
   const { style, toast } = useFrame();
@@ -53,8 +66,8 @@ function Several({ goes, onDone }: { goes: GoesInto; onDone: () => void }) {
     const to = into.calendar;
     if (!to) return;
     const moveAll = async () => {
-      const items = going.map(({ item }) => ({ item: item.id, version: item.version ?? 0 }));
-      const answer = await call('changeSeveral', { body: { items, change: { kind: 'into', to, ...stepOf(by) } } });
+      const items = going.map(({ item }) => item);
+      const answer = await several(items, { kind: 'into', to, ...stepOf(by) });
       picks.replace(answer.items);
       const home = new Map(going.map(({ item, from }) => [item.id, from.calendar.key]));
       const back = async () => {
@@ -110,7 +123,7 @@ function Says(props: { says: string; into: BoardLane; busy: boolean; onDo: () =>
 }
 
 /** Says what moving an item into another calendar means, for whom and who hears of it, and does it by one press. */
-function One({ goes, onDone }: { goes: GoesInto; onDone: () => void }) {
+function One({ goes, asWritten, onDone }: Omit<Going, 'several'>) {
   const { item, from, into, start, end } = goes;
   const t = useTranslations();
   const { style, toast } = useFrame();
@@ -129,15 +142,16 @@ function One({ goes, onDone }: { goes: GoesInto; onDone: () => void }) {
     const to = into.calendar;
     if (!to) return;
     await attempt(async () => {
+      const now = await asWritten(item);
       const answer = await call('moveMeeting', {
-        params: { item: item.id },
-        body: { to, version: item.version ?? 0, ...(moved ? { when: at(start, end) } : {}) },
+        params: { item: now.id },
+        body: { to, version: now.version ?? 0, ...(moved ? { when: at(start, end) } : {}) },
       });
       const back = async () => {
         await takeBack(async () => {
           const version = answer.item?.version ?? 0;
           const when = moved ? { when: at(was.start, was.end) } : {};
-          await call('moveMeeting', { params: { item: item.id }, body: { to: from.calendar.key, version, ...when } });
+          await call('moveMeeting', { params: { item: now.id }, body: { to: from.calendar.key, version, ...when } });
           toast({ text: t('board.undone') });
         });
         void client.invalidateQueries({ queryKey: KEYS.calendars });

@@ -4,7 +4,7 @@ import { useRef, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { BoardHead, ItemsAnswer, ItemWire, WrittenAnswer } from '@/contract/items/items.ts';
-import type { SeveralAnswer } from '@/contract/items/several.ts';
+import type { SeveralAnswer, SeveralBody } from '@/contract/items/several.ts';
 import type { Visibility } from '@/core/calendar/index.ts';
 import { fromWallLenient, toWall, wallText } from '@/core/time/index.ts';
 import { KEYS } from '../../common/fetched/query-keys.ts';
@@ -22,6 +22,9 @@ export interface Home {
   readonly head: BoardHead;
 }
 type Span = { readonly start: string; readonly end: string };
+
+/** One act on several items, each as it stood when it was picked. */
+export type WriteSeveral = (items: readonly ItemWire[], change: SeveralBody['change']) => Promise<SeveralAnswer>;
 
 /**
  * The quick writes of a board: move, set who sees, remove, and undo of each. Writes on a calendar go one after the other, so
@@ -54,6 +57,21 @@ export function useItemWrites(
   const latest = (item: ItemWire): ItemWire => {
     const now = written.current.get(item.id);
     return now && (now.version ?? 0) > (item.version ?? 0) ? now : item;
+  };
+  /** An item once the writes that were begun before are done: what follows is about the version which they left. */
+  const asWritten = async (item: ItemWire): Promise<ItemWire> => {
+    await last.current;
+    return latest(item);
+  };
+  const several: WriteSeveral = (items, change) => {
+    const next = last.current.then(async () => {
+      const body = { items: items.map(latest).map(({ id, version }) => ({ item: id, version: version ?? 0 })), change };
+      const answer = await call('changeSeveral', { body });
+      for (const item of answer.items) written.current.set(item.id, item);
+      return answer;
+    });
+    last.current = next.catch(() => undefined);
+    return next;
   };
   const takeBack = (calendar: string) => (token: string) => () =>
     inTurn(calendar, async () => {
@@ -182,5 +200,5 @@ export function useItemWrites(
       wrote(home, answer, head.own ? t('board.removedMine') : t('board.removed', { name: firstName(head.owner.name) }));
     });
   };
-  return { moving, move, setVisibility, remove, wrote, wroteMany, takeBack, step };
+  return { moving, move, setVisibility, remove, several, asWritten, wrote, wroteMany, takeBack, step };
 }

@@ -16,6 +16,7 @@ import { sentenceOf } from '../../common/fetched/refusal.ts';
 import { isSpokenFor } from '../../common/keys.ts';
 import { dayMonth } from '../../common/times.ts';
 import { useBlockText } from '../views/item-block.tsx';
+import type { WriteSeveral } from './item-writes.ts';
 import { usePicks } from './picks.tsx';
 
 type Change = Exclude<SeveralBody['change'], { kind: 'into' }>;
@@ -34,9 +35,10 @@ const DAY_STEPS = [
 export function PickedBar(props: {
   /** Whose calendars they are in, by first name. */
   names: readonly string[];
+  several: WriteSeveral;
   onWritten: (answer: SeveralAnswer, kind: Change['kind']) => void;
 }) {
-  const { names, onWritten } = props;
+  const { names, several, onWritten } = props;
   const picks = usePicks();
   const t = useTranslations();
   const textOf = useBlockText();
@@ -47,8 +49,7 @@ export function PickedBar(props: {
     setRefused(null);
     await attempt(
       async () => {
-        const body = { items: items.map(({ id, version }) => ({ item: id, version: version ?? 0 })), change };
-        const answer = await call('changeSeveral', { body });
+        const answer = await several(items, change);
         picks.replace(change.kind === 'remove' ? [] : answer.items);
         onWritten(answer, change.kind);
       },

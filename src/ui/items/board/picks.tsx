@@ -1,10 +1,10 @@
 'use client';
 import { createContext, useContext, useMemo, useState } from 'react';
-import { call } from '@/contract/call.ts';
 import type { ItemWire } from '@/contract/items/items.ts';
 import type { SeveralAnswer } from '@/contract/items/several.ts';
 import { MOST_AT_ONCE } from '@/contract/mosts.ts';
 import { DAY, MINUTE } from '../../common/times.ts';
+import type { WriteSeveral } from './item-writes.ts';
 
 /** Items and days of a board that were picked to be acted on together. */
 export interface Picks {
@@ -79,11 +79,15 @@ export function usePicking(shown: readonly ItemWire[]): Picks {
  * Moves all that is picked along with one of it; `null` where that one isn't picked with others, or was stretched. `by` and `endBy` are
  * how far its start and its end were moved, in milliseconds.
  */
-export function movePicked(picks: Picks, item: ItemWire, by: number, endBy: number): Promise<SeveralAnswer> | null {
+export function movePicked(
+  picks: Picks,
+  several: WriteSeveral,
+  item: ItemWire,
+  by: number,
+  endBy: number,
+): Promise<SeveralAnswer> | null {
   if (!picks.items.has(item.id) || picks.items.size < 2 || endBy !== by) return null;
-  const items = [...picks.items.values()].map(({ id, version }) => ({ item: id, version: version ?? 0 }));
-  const change = { kind: 'shift' as const, ...stepOf(by) };
-  return call('changeSeveral', { body: { items, change } }).then((answer) => {
+  return several([...picks.items.values()], { kind: 'shift', ...stepOf(by) }).then((answer) => {
     picks.replace(answer.items);
     return answer;
   });
