@@ -1,5 +1,6 @@
 import { SIGHTS, type Sight } from '../calendar/index.ts';
 import type { CollectionKind, OtherItems, OtherKind } from '../collection/index.ts';
+import { contactSights } from '../contacts/index.ts';
 import { taskSights } from '../tasks/index.ts';
 import type { Offered } from './rights.ts';
 
@@ -32,18 +33,7 @@ type Policy<T> = { readonly [K in keyof T]: 'title' | 'outline' | 'full' };
 
 /** From which sight on each field of an item is sent. A field without an entry doesn't compile. */
 export const otherPolicies = {
-  contacts: {
-    name: 'title',
-    role: 'outline',
-    organisation: 'outline',
-    place: 'outline',
-    addresses: 'full',
-    phones: 'full',
-    notes: 'full',
-    categories: 'full',
-    visibility: 'full',
-    createdBy: 'full',
-  },
+  contacts: contactSights,
   tasks: taskSights,
   folder: {
     from: 'title',

@@ -15,8 +15,9 @@ describe('collections of other kinds and a second reading of them', () => {
     role: fc.constant('auditor'),
     organisation: fc.constant(null),
     place: fc.constant('Faro'),
-    addresses: fc.constant(['m@quill.example']),
+    addresses: fc.constant([{ value: 'm@quill.example', as: 'work' as const }]),
     phones: fc.constant([]),
+    link: fc.constant(null),
     notes: fc.constant('N'),
     categories: fc.constant([]),
     ...kept,
@@ -49,7 +50,7 @@ describe('collections of other kinds and a second reading of them', () => {
     contacts: {
       title: ['name'],
       outline: ['role', 'organisation', 'place'],
-      full: ['addresses', 'phones', 'notes', 'categories'],
+      full: ['addresses', 'phones', 'link', 'notes', 'categories'],
     },
     tasks: {
       title: ['title', 'due', 'done'],

@@ -1,22 +1,11 @@
 import type { Visibility } from '../calendar/index.ts';
+import type { Contact } from '../contacts/index.ts';
 import type { Task } from '../tasks/index.ts';
 
 /** What an item of any kind has beside its own fields: how far it follows its collection, and who made it. */
 interface Kept<P> {
   readonly visibility: Visibility;
   readonly createdBy: P;
-}
-
-/** Somebody's address book has one of these for each person or organisation. */
-interface Contact<P> extends Kept<P> {
-  readonly name: string;
-  readonly role: string | null;
-  readonly organisation: string | null;
-  readonly place: string | null;
-  readonly addresses: readonly string[];
-  readonly phones: readonly string[];
-  readonly notes: string | null;
-  readonly categories: readonly string[];
 }
 
 /** A message of a folder. `when` is an instant as text; `attached` only says that there are attachments. */

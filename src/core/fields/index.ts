@@ -1,2 +1,3 @@
-export { freshOf, type Holds, type SentValue, type WrittenValue } from './holds.ts';
+export { freshOf, type Holds, type SentValue, type Way, type WrittenValue } from './holds.ts';
+export { type FieldSpec, fieldsOf, type SeenAt, type WrittenOf } from './of-table.ts';
 export { sentSchema, writtenSchema } from './schemas.ts';

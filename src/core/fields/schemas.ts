@@ -41,6 +41,10 @@ export function writtenSchema(name: string, holds: Holds): z.ZodType {
       return z.enum(holds.of);
     case 'list':
       return z.array(line(holds.each).min(1)).max(holds.most);
+    case 'ways':
+      return z
+        .array(z.strictObject({ value: line(holds.each).min(1, `${name}Missing`), as: z.enum(holds.of) }))
+        .max(holds.most, `tooMany:${holds.most}`);
     case 'flag':
       return z.boolean();
     case 'made':
@@ -57,8 +61,10 @@ export function sentSchema(holds: Holds, always: boolean): z.ZodType {
       ? z.enum(holds.of)
       : holds.type === 'list'
         ? z.array(z.string())
-        : holds.type === 'flag'
-          ? z.boolean()
-          : z.string();
+        : holds.type === 'ways'
+          ? z.array(z.strictObject({ value: z.string(), as: z.enum(holds.of) }))
+          : holds.type === 'flag'
+            ? z.boolean()
+            : z.string();
   return always ? plain : plain.nullable();
 }

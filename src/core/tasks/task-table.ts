@@ -1,17 +1,7 @@
 import { IMPORTANCES, LIMITS, VISIBILITIES } from '../calendar/index.ts';
-import type { Holds } from '../fields/index.ts';
+import type { FieldSpec } from '../fields/index.ts';
 
-/**
- * Every field of a task, once: what it holds, from which sight on it is sent (docs/access.md), whether a search finds its words, and the
- * property it stands in in a file (RFC 5545, 3.6.2). Schemas, columns, views, patches and the trail are made of this table.
- */
-export type TaskFieldSpec = Holds & {
-  readonly sight: 'title' | 'outline' | 'full';
-  readonly decides?: true;
-  readonly searched?: true;
-  readonly file?: string;
-};
-
+/** Every field of a task, once; the property is that of RFC 5545, 3.6.2. Schemas, columns, views, patches and the trail are made of this table. */
 export const TASK_FIELDS = {
   title: { type: 'line', most: LIMITS.title, required: true, sight: 'title', searched: true, file: 'SUMMARY' },
   /** A date, or an instant; both as text. */
@@ -40,4 +30,4 @@ export const TASK_FIELDS = {
     file: 'X-PARAMO-VISIBILITY',
   },
   createdBy: { type: 'made', sight: 'full' },
-} as const satisfies Record<string, TaskFieldSpec>;
+} as const satisfies Record<string, FieldSpec>;
