@@ -2,7 +2,7 @@ import { taskRoutes } from '../src/contract/tasks.ts';
 import { search } from '../src/server/operations/search/index.ts';
 import { START, smallOrganisation } from '../src/server/operations/small-organisation.ts';
 import { addTask, listTasks } from '../src/server/operations/tasks/index.ts';
-import { taskListsOf } from '../src/server/repositories/task-lists.ts';
+import { listsOf } from '../src/server/repositories/lists.ts';
 import { openTasks, tasksHolding } from '../src/server/repositories/tasks.ts';
 import { line, sideBySide } from './measure.ts';
 
@@ -11,7 +11,7 @@ const MOST = 5000;
 const ROUNDS = 30;
 const org = smallOrganisation();
 const ctx = org.ctx('ines', START);
-const list = taskListsOf(org.db, ctx.viewer.id)[0];
+const list = listsOf(org.db, 'tasks', ctx.viewer.id)[0];
 if (!list) throw new Error('no list');
 for (let i = 0; i < MOST; i++)
   addTask(

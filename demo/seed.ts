@@ -24,6 +24,7 @@ import { listSightlines } from '../src/server/operations/sharing/sightlines.ts';
 import { putForward } from '../src/server/operations/suggestions/suggestions.ts';
 import { saveJourneys } from '../src/server/repositories/journeys.ts';
 import { settings } from '../src/server/settings.ts';
+import { sampleContacts } from './contacts.ts';
 import { answerAll, correspond, leave, OUTSIDE_ASKED, readAll, writeFromOutside } from './meetings.ts';
 import { addressFor, DOMAINS, GROUPS, OUTSIDE, PEOPLE, phoneFor } from './people.ts';
 import { sampleTasks } from './tasks.ts';
@@ -216,6 +217,7 @@ export async function seed(
   putForwardByPim(ctx('pim'), calendar('ines'), monday);
   askForAccess(ctx, dateText(monday + 25 * DAY));
   sampleTasks(ctx, monday, calendar('ines'));
+  sampleContacts(ctx);
   // Five weeks on she walks the moor for three days, and Tomas has written the notice.
   const walk = monday + 5 * 7 * DAY;
   done(

@@ -3,8 +3,9 @@ import { NO_RIGHTS, type Rights } from '../src/core/access/index.ts';
 import { dateText } from '../src/core/time/index.ts';
 import type { Context } from '../src/server/operations/deciding/context/context.ts';
 import { listItems } from '../src/server/operations/items/list-items.ts';
+import { addList } from '../src/server/operations/lists/index.ts';
 import { giveAccess } from '../src/server/operations/sharing/give-access.ts';
-import { addTask, addTaskList, changeTask, listTaskLists } from '../src/server/operations/tasks/index.ts';
+import { addTask, changeTask, listTaskLists } from '../src/server/operations/tasks/index.ts';
 import type { Result } from '../src/server/result.ts';
 
 const DAY = 86_400_000;
@@ -62,7 +63,7 @@ export function sampleTasks(ctx: (handle: string) => Context, monday: number, ca
   if (call) value(changeTask(ctx('ines'), call.id, taskRoutes.changeTask.body.parse({ version: 1, give: 'bruno' })));
   const done = add('tomas', hers, { title: 'Renew the fishing permit', due: on(-1) });
   if (done) value(changeTask(ctx('tomas'), done.id, taskRoutes.changeTask.body.parse({ version: 1, done: true })));
-  const notes = value(addTaskList(ctx('ines'), 'ines', { name: 'Notebook' })).list;
+  const notes = value(addList(ctx('ines'), 'tasks', 'ines', { name: 'Notebook' })).list;
   add('ines', notes, {
     title: 'Words for the opening of the hide',
     notes: 'Who first saw the bittern here; nobody wrote it down but the miller.',

@@ -15,6 +15,9 @@ export interface Marked {
   /** A list of tasks of the same owner’s, and the keys of what is in it. */
   readonly list: string;
   readonly tasks: readonly string[];
+  /** An address book of the same owner’s, and the keys of whom it holds. */
+  readonly book: string;
+  readonly contacts: readonly string[];
 }
 export const RANGE = 'from=2027-06-07&to=2027-06-14&zone=Europe%2FLisbon';
 
@@ -61,6 +64,8 @@ export const exitsOf = ({
   ask,
   list,
   tasks,
+  book,
+  contacts,
 }: Marked): Record<string, () => Ask[]> => ({
   'page.tsx': () => page('/'),
   'sign-in/page.tsx': () => page('/sign-in?to=%2Ffor%2Fines%2Fcalendar'),
@@ -245,6 +250,49 @@ export const exitsOf = ({
   ],
   'GET /api/calendars/{calendar}/load': () => get(`/api/calendars/${calendar}/load?${RANGE}`),
   'GET /api/calendars/{calendar}/file': () => get(`/api/calendars/${calendar}/file`),
+  'for/[who]/contacts/page.tsx': () => [...page('/for/ines/contacts'), ...page(`/for/ines/contacts?list=${book}`)],
+  'GET /api/people/{person}/books': () => get('/api/people/ines/books'),
+  'POST /api/people/{person}/books': () => [{ method: 'POST', path: '/api/people/ines/books', body: { name: '' } }],
+  'GET /api/contacts': () =>
+    ['zqcont', 'address', 'zqcontprivatenotesqz'].flatMap((words) => get(`/api/contacts?words=${words}`)),
+  'GET /api/books/{book}/contacts': () => [
+    ...get(`/api/books/${book}/contacts`),
+    ...get(`/api/books/${book}/contacts?words=zqcont`),
+    ...get(`/api/books/${book}/contacts?after=none`),
+  ],
+  'POST /api/books/{book}/contacts': () => [
+    { method: 'POST', path: `/api/books/${book}/contacts`, body: { name: '' } },
+  ],
+  'GET /api/books/{book}/alike': () => get(`/api/books/${book}/alike`),
+  'POST /api/books/{book}/merged': () => [
+    {
+      method: 'POST',
+      path: `/api/books/${book}/merged`,
+      body: { contacts: contacts.slice(0, 2).map((id) => ({ id, version: 999 })) },
+    },
+    {
+      method: 'POST',
+      path: `/api/books/${book}/merged`,
+      body: { contacts: contacts.slice(2).map((id) => ({ id, version: 999 })) },
+    },
+  ],
+  'GET /api/books/{book}/file': () => [
+    ...get(`/api/books/${book}/file`),
+    ...get(`/api/books/${book}/file?version=3.0`),
+  ],
+  'POST /api/books/{book}/file': () => [{ method: 'POST', path: `/api/books/${book}/file`, body: 'nothing' }],
+  'GET /api/contacts/{contact}': () => contacts.flatMap((contact) => get(`/api/contacts/${contact}`)),
+  'PATCH /api/contacts/{contact}': () =>
+    contacts.map((contact) => ({
+      method: 'PATCH',
+      path: `/api/contacts/${contact}`,
+      body: { version: 999, fields: { role: 'x' } },
+    })),
+  'DELETE /api/contacts/{contact}': () =>
+    contacts.map((contact) => ({ method: 'DELETE', path: `/api/contacts/${contact}?version=999` })),
+  'POST /api/contacts/{contact}/copy': () =>
+    contacts.map((contact) => ({ method: 'POST', path: `/api/contacts/${contact}/copy`, body: { book: 'none' } })),
+  'GET /api/contacts/{contact}/around': () => contacts.flatMap((contact) => get(`/api/contacts/${contact}/around`)),
   'GET /api/lists/{list}/file': () => get(`/api/lists/${list}/file`),
   'POST /api/lists/{list}/file': () => [
     { method: 'POST', path: `/api/lists/${list}/file`, body: 'BEGIN:VCALENDAR\r\nEND:VCALENDAR\r\n' },
@@ -254,6 +302,7 @@ export const exitsOf = ({
   'GET /api/calendars/{calendar}/sightlines': () => [
     ...get(`/api/calendars/${calendar}/sightlines`),
     ...get(`/api/calendars/${list}/sightlines`),
+    ...get(`/api/calendars/${book}/sightlines`),
   ],
   'POST /api/calendars/{calendar}/preview': () => [
     {
@@ -264,6 +313,11 @@ export const exitsOf = ({
     {
       method: 'POST',
       path: `/api/calendars/${list}/preview`,
+      body: { ...wholly, seen: null, range: { from: '2027-06-07', to: '2027-06-14', zone: 'Europe/Lisbon' } },
+    },
+    {
+      method: 'POST',
+      path: `/api/calendars/${book}/preview`,
       body: { ...wholly, seen: null, range: { from: '2027-06-07', to: '2027-06-14', zone: 'Europe/Lisbon' } },
     },
   ],
@@ -280,6 +334,7 @@ export const exitsOf = ({
   'GET /api/calendars/{calendar}/history': () => [
     ...get(`/api/calendars/${calendar}/history`),
     ...get(`/api/calendars/${list}/history`),
+    ...get(`/api/calendars/${book}/history`),
   ],
   // Only the owner may: and she is asked to leave it as it is.
   'PUT /api/calendars/{calendar}/suspension': () => [

@@ -67,6 +67,18 @@ const MAY_TASKS: Record<string, Record<ItemName, readonly (typeof TASK_FIELDS)[n
   tomas: { follow: TASK_FIELDS, open: TASK_FIELDS, outline: ['title'], private: [] },
   bruno: { follow: ['title'], open: TASK_FIELDS, outline: ['title'], private: [] },
 };
+/** An address book of hers, and whom it holds: given to Tomas in full, to Pim in outline and to Bruno by name. */
+let book = '';
+const contacts: string[] = [];
+const CONTACT_OUTLINE = ['name', 'role', 'organisation', 'place'] as const;
+const CONTACT_FIELDS = [...CONTACT_OUTLINE, 'address', 'phone', 'link', 'notes', 'category'] as const;
+const contactMark = (item: ItemName, field: (typeof CONTACT_FIELDS)[number]) => `zqcont${item}${field}qz`;
+const MAY_CONTACTS: Record<string, Record<ItemName, readonly (typeof CONTACT_FIELDS)[number][]>> = {
+  ines: { follow: CONTACT_FIELDS, open: CONTACT_FIELDS, outline: CONTACT_FIELDS, private: CONTACT_FIELDS },
+  tomas: { follow: CONTACT_FIELDS, open: CONTACT_FIELDS, outline: CONTACT_OUTLINE, private: [] },
+  pim: { follow: CONTACT_OUTLINE, open: CONTACT_FIELDS, outline: CONTACT_OUTLINE, private: [] },
+  bruno: { follow: ['name'], open: CONTACT_FIELDS, outline: ['name'], private: [] },
+};
 const NO_TASKS = { follow: [], open: [], outline: [], private: [] };
 /** Who sets her away notice, and to whom nothing of it is said. */
 const SETS = ['ines', 'tomas'];
@@ -89,6 +101,7 @@ beforeAll(async () => {
   await writeMarked();
   offer = await offerTimes(ines);
   await addTasks(ines);
+  await addContacts(ines);
   const away = { from: '2027-11-02', until: '2027-11-03', inside: 'zqawayin', outside: 'zqawayout', cover: null };
   const set = await ines.send('POST', '/api/people/ines/absences', { ...away, declines: false });
   expect(set.status).toBe(200);
@@ -121,6 +134,32 @@ async function addTasks(ines: Caller): Promise<void> {
   ]) {
     const given = { audience: { kind: 'person', id: to }, rights: { ...rights, sight }, seen: null };
     expect((await ines.send('PUT', `/api/calendars/${list}/grants`, given)).status).toBe(200);
+  }
+}
+
+/** Contacts of hers, each marked. */
+async function addContacts(ines: Caller): Promise<void> {
+  const begun = await ines.send('POST', '/api/people/ines/books', { name: 'zqbooknameqz' });
+  book = JSON.parse(begun.text).list;
+  for (const item of ITEMS) {
+    const made = await ines.send('POST', `/api/books/${book}/contacts`, {
+      ...Object.fromEntries([...CONTACT_OUTLINE, 'notes' as const].map((field) => [field, contactMark(item, field)])),
+      addresses: [{ value: `${contactMark(item, 'address')}@x.example`, as: 'work' }],
+      phones: [{ value: contactMark(item, 'phone'), as: '' }],
+      link: `https://${contactMark(item, 'link')}.example/`,
+      categories: [contactMark(item, 'category')],
+      visibility: item,
+    });
+    expect(made.status).toBe(200);
+    contacts.push(JSON.parse(made.text).contact.id);
+  }
+  for (const [to, sight] of [
+    ['tomas', 'full'],
+    ['pim', 'outline'],
+    ['bruno', 'title'],
+  ]) {
+    const given = { audience: { kind: 'person', id: to }, rights: { ...rights, sight }, seen: null };
+    expect((await ines.send('PUT', `/api/calendars/${book}/grants`, given)).status).toBe(200);
   }
 }
 
@@ -280,7 +319,8 @@ async function shownByLink(ines: Caller): Promise<void> {
   outlineLink = await makeLink(key, 'outline');
 }
 
-const exitsNow = () => exitsOf({ calendar, ids, link, suggestion, preview, files, offer, ask, list, tasks });
+const exitsNow = () =>
+  exitsOf({ calendar, ids, link, suggestion, preview, files, offer, ask, list, tasks, book, contacts });
 
 /** Every page and every route that has a file of its own, read off the files. */
 function exitsInFiles(folder = 'src/app', below = ''): string[] {
@@ -326,6 +366,8 @@ describe.each(Object.keys(MAY))('%s', (who) => {
     const asked = new Set<string>();
     const todo = new Set<string>();
     const mayTasks = MAY_TASKS[who] ?? NO_TASKS;
+    const known = new Set<string>();
+    const mayContacts = MAY_CONTACTS[who] ?? NO_TASKS;
     for (const [exit, asks] of Object.entries(exitsNow()))
       for (const answer of await answersTo(caller, asks())) {
         expect([exit, answer.status >= 500]).toEqual([exit, false]);
@@ -340,6 +382,14 @@ describe.each(Object.keys(MAY))('%s', (who) => {
         for (const [, name] of said.matchAll(/zqmail(\w+?)qz/g)) mail.add(name as string);
         // What a list is called is told to whoever sees it, and to administrators, for what somebody's leaving would hand on.
         if (said.includes('zqlist')) expect([exit, who, who in MAY_TASKS || who === 'noor']).toEqual([exit, who, true]);
+        if (said.includes('zqbook'))
+          expect([exit, who, who in MAY_CONTACTS || who === 'noor']).toEqual([exit, who, true]);
+        for (const item of ITEMS)
+          for (const field of CONTACT_FIELDS) {
+            if (!said.includes(contactMark(item, field))) continue;
+            known.add(contactMark(item, field));
+            expect([exit, item, field, mayContacts[item].includes(field as 'name')]).toEqual([exit, item, field, true]);
+          }
         for (const item of ITEMS)
           for (const field of TASK_FIELDS) {
             if (!said.includes(taskMark(item, field))) continue;
@@ -355,6 +405,8 @@ describe.each(Object.keys(MAY))('%s', (who) => {
       }
     const allTasks = ITEMS.flatMap((item) => mayTasks[item].map((field) => taskMark(item, field)));
     expect([...todo].sort()).toEqual(allTasks.sort());
+    const allContacts = ITEMS.flatMap((item) => mayContacts[item].map((field) => contactMark(item, field)));
+    expect([...known].sort()).toEqual(allContacts.sort());
     const all = ITEMS.flatMap((item) => may[item].map((field) => mark(item, field)));
     expect([...met].sort()).toEqual(all.sort());
     expect([...mail].sort()).toEqual(MAIL[who] ?? []);
@@ -489,6 +541,19 @@ test('what is hidden and what isn’t there answer alike, to the byte', async ()
   await same(dario, 'DELETE', (key) => `/api/lists/${key}`, list);
   for (const tail of ['sightlines', 'history'])
     await same(dario, 'GET', (key) => `/api/calendars/${key}/${tail}`, list);
+  for (const contact of contacts) {
+    await same(dario, 'GET', (key) => `/api/contacts/${key}`, contact);
+    await same(dario, 'GET', (key) => `/api/contacts/${key}/around`, contact);
+    await same(dario, 'PATCH', (key) => `/api/contacts/${key}`, contact, { version: 1, fields: { role: 'x' } });
+    await same(dario, 'DELETE', (key) => `/api/contacts/${key}?version=1`, contact);
+    await same(dario, 'POST', (key) => `/api/contacts/${key}/copy`, contact, { book: 'none' });
+  }
+  for (const tail of ['', '/around'])
+    await same(tomas, 'GET', (key) => `/api/contacts/${key}${tail}`, contacts[3] ?? '');
+  await same(tomas, 'PATCH', (key) => `/api/contacts/${key}`, contacts[3] ?? '', { version: 1, fields: {} });
+  for (const tail of ['contacts', 'contacts?words=zqcont', 'alike', 'file'])
+    await same(dario, 'GET', (key) => `/api/books/${key}/${tail}`, book);
+  await same(dario, 'POST', (key) => `/api/books/${key}/contacts`, book, { name: 'x' });
   await same(kofi, 'GET', (key) => `/api/items/${key}`, ids[0] ?? '');
   await same(kofi, 'PUT', (key) => `/api/suggestions/${key}`, suggestion, { answer: 'no' });
   await same(dario, 'POST', (key) => `/api/asks/${key}`, ask, { answer: 'refuse', turns: 0 });

@@ -184,6 +184,22 @@ export const ADDRESSES = {
   changeAbsence: ['PUT', '/api/absences/{absence}'],
   removeAbsence: ['DELETE', '/api/absences/{absence}'],
   giveCover: ['POST', '/api/absences/{absence}/cover'],
+  // contacts
+  listAddressBooks: ['GET', '/api/people/{person}/books'],
+  addAddressBook: ['POST', '/api/people/{person}/books'],
+  findContacts: ['GET', '/api/contacts'],
+  listContacts: ['GET', '/api/books/{book}/contacts'],
+  addContact: ['POST', '/api/books/{book}/contacts'],
+  listAlikeContacts: ['GET', '/api/books/{book}/alike'],
+  mergeContacts: ['POST', '/api/books/{book}/merged'],
+  exportContacts: ['GET', '/api/books/{book}/file'],
+  importContacts: ['POST', '/api/books/{book}/file'],
+  readContact: ['GET', '/api/contacts/{contact}'],
+  changeContact: ['PATCH', '/api/contacts/{contact}'],
+  removeContact: ['DELETE', '/api/contacts/{contact}'],
+  copyContact: ['POST', '/api/contacts/{contact}/copy'],
+  listAroundContact: ['GET', '/api/contacts/{contact}/around'],
+
   // tasks
   listTaskLists: ['GET', '/api/people/{person}/lists'],
   addTaskList: ['POST', '/api/people/{person}/lists'],

@@ -59,6 +59,15 @@ export async function sendTasks(list: string, file: Blob): Promise<Answer<'impor
   })) as Answer<'importTasks'>;
 }
 
+/** Brings the cards of a file into an address book. */
+export async function sendContacts(book: string, file: Blob): Promise<Answer<'importContacts'>> {
+  return (await send(`/api/books/${encodeURIComponent(book)}/file`, {
+    method: 'POST',
+    body: file,
+    headers: { 'content-type': 'text/vcard' },
+  })) as Answer<'importContacts'>;
+}
+
 /** Adds a file to an item, as it is. */
 export async function sendAttachment(item: string, file: File): Promise<Answer<'addAttachment'>> {
   const query = new URLSearchParams({ name: file.name });

@@ -49,6 +49,7 @@ export const ERRORS = {
   setUpAlready: 409,
   fileTooLarge: 413,
   notACalendar: 422,
+  notCards: 422,
   wrongEncoding: 422,
   tooManyItems: 422,
   tooManyZones: 422,

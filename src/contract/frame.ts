@@ -13,8 +13,9 @@ const principal = z.strictObject({
   own: z.boolean(),
   calendar: z.string(),
   share: z.boolean(),
-  /** Whether one sees something of their tasks. */
+  /** Whether one sees something of their tasks, and of their contacts. */
   tasks: z.boolean(),
+  contacts: z.boolean(),
 });
 export type Principal = z.infer<typeof principal>;
 

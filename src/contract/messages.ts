@@ -1,12 +1,13 @@
 import { z } from 'zod';
 import { ANSWERS, LIMITS } from '@/core/calendar/index.ts';
+import { GIVEN_KINDS } from '@/core/collection/index.ts';
 import { sendingWire } from './meetings/meetings.ts';
 import { at, done, type Routes } from './route.ts';
 import { audienceWire, instant, preset } from './sharing/sharing.ts';
 import { rightsSchema } from './sharing/sight.ts';
 
 /** What isn't somebody's main calendar: a further one, or a list of tasks (an empty name is the list everybody begins with). */
-const further = z.strictObject({ key: z.string(), kind: z.enum(['calendar', 'tasks']), name: z.string() }).nullable();
+const further = z.strictObject({ key: z.string(), kind: z.enum(GIVEN_KINDS), name: z.string() }).nullable();
 
 /** What one was told of one's access to others' calendars, and what soon ends: given by oneself, or held. */
 const noticesAnswer = z.strictObject({

@@ -1,5 +1,6 @@
 import { absenceRoutes } from './absences.ts';
 import type { RouteName } from './addresses.ts';
+import { contactRoutes } from './contacts.ts';
 import { dayRoutes } from './days.ts';
 import { deskRoutes } from './desk.ts';
 import { frameRoutes } from './frame.ts';
@@ -40,6 +41,7 @@ export const ROUTES = {
   ...dayRoutes,
   ...timeUseRoutes,
   ...taskRoutes,
+  ...contactRoutes,
   ...peopleRoutes,
   ...itemRoutes,
   ...fileRoutes,

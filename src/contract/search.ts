@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { KINDS } from '@/core/calendar/index.ts';
+import { type ContactWire, contactWire } from './contacts.ts';
 import { type ItemWire, itemWire, rangeQuery } from './items/items.ts';
 import { at, type Routes } from './route.ts';
 import { type TaskWire, taskWire } from './tasks.ts';
@@ -33,6 +34,15 @@ const searchAnswer = z.strictObject({
     }),
   ),
   tasksCut: z.boolean(),
+  /** Contacts likewise. */
+  contacts: z.array(
+    z.strictObject({
+      owner: z.strictObject({ handle: z.string(), name: z.string(), colour: z.number() }),
+      of: z.string().nullable(),
+      contact: contactWire,
+    }),
+  ),
+  contactsCut: z.boolean(),
 });
 export interface SearchAnswer {
   readonly found: readonly {
@@ -48,6 +58,12 @@ export interface SearchAnswer {
     readonly task: TaskWire;
   }[];
   readonly tasksCut: boolean;
+  readonly contacts: readonly {
+    readonly owner: { readonly handle: string; readonly name: string; readonly colour: number };
+    readonly of: string | null;
+    readonly contact: ContactWire;
+  }[];
+  readonly contactsCut: boolean;
 }
 
 /** On which days of a calendar something is whose words, as one sees them, hold what is looked for. */

@@ -8,11 +8,10 @@ import {
   taskSights,
 } from '@/core/tasks/index.ts';
 import { when } from './items/items.ts';
+import { broughtIn, hand, list, listName, listsAnswerOf } from './lists.ts';
 import { at, done, type Routes } from './route.ts';
-import { rightsSchema } from './sharing/sight.ts';
 
 const named = z.strictObject({ handle: z.string(), name: z.string() });
-const hand = z.strictObject({ at: z.string(), actor: z.string(), principal: z.string() });
 
 /** Every field as it is sent: the written ones by the table of fields, the others as they are made. */
 const sent = {
@@ -75,32 +74,14 @@ const anyTask = z.strictObject({
 export type TaskWire = z.infer<typeof anyTask>;
 export const taskWire = taskUnion as unknown as z.ZodType<TaskWire>;
 
-/** A list of tasks, with what one may do in it. An empty name is the list everybody begins with. */
-const list = z.strictObject({
-  key: z.string(),
-  name: z.string(),
-  owner: z.strictObject({ handle: z.string(), name: z.string(), colour: z.number() }),
-  own: z.boolean(),
-  rights: rightsSchema,
-  may: z.strictObject({
-    add: z.boolean(),
-    share: z.boolean(),
-    rename: z.boolean(),
-    remove: z.boolean(),
-    files: z.boolean(),
-  }),
+/** A list of tasks, with what one may do in it. */
+const taskList = list({
   /** How many are open; `null` where there are more than are counted. */
   open: z.number().nullable(),
 });
-export type TaskListWire = z.infer<typeof list>;
+export type TaskListWire = z.infer<typeof taskList>;
 
-const listsAnswer = z.strictObject({
-  owner: z.strictObject({ handle: z.string(), name: z.string() }),
-  /** Somebody's lists that one sees, the one they began with first. */
-  lists: z.array(list),
-  /** With one's own: lists of others that one sees. */
-  others: z.array(list),
-});
+const listsAnswer = listsAnswerOf(taskList);
 export type TaskListsAnswer = z.infer<typeof listsAnswer>;
 
 const tasksQuery = z.strictObject({
@@ -110,7 +91,7 @@ const tasksQuery = z.strictObject({
   after: z.string().max(64).optional(),
 });
 const tasksAnswer = z.strictObject({
-  list,
+  list: taskList,
   tasks: z.array(taskWire),
   /** Behind which to go on; `null`: these are all. */
   more: z.string().nullable(),
@@ -182,19 +163,6 @@ export interface TaskWrittenAnswer {
   readonly task: TaskWire | null;
   readonly undo: string;
 }
-const name = z.strictObject({ name: z.string().trim().min(1, 'nameMissing').max(80, 'tooLong:80') });
-
-const broughtIn = z.strictObject({
-  added: z.number(),
-  changed: z.number(),
-  /** As many were there already, as they are in the file. */
-  same: z.number(),
-  /** What couldn’t be read: the first of it, and how much there is. */
-  problems: z.array(z.strictObject({ code: z.string(), line: z.number(), title: z.string().nullable() })),
-  left: z.number(),
-  undo: z.string(),
-});
-export type TasksBroughtIn = z.infer<typeof broughtIn>;
 
 /** Something to be done, for oneself or somebody whose list one may open. */
 export const taskRoutes = {
@@ -208,14 +176,14 @@ export const taskRoutes = {
     ...at('addTaskList'),
     who: 'person',
     summary: 'Begin a further list of one’s own',
-    body: name,
+    body: listName,
     answer: z.strictObject({ list: z.string() }),
   },
   changeTaskList: {
     ...at('changeTaskList'),
     who: 'person',
     summary: 'Name one’s own list otherwise',
-    body: name,
+    body: listName,
     answer: done,
   },
   removeTaskList: {

@@ -103,8 +103,8 @@ export const linkKeyOf = (secret: string): string | null => keyOf('', secret);
 
 let tasking: Buffer | null = null;
 
-/** The id under which somebody is told of a task they see below full: another for everybody, and it leads to nothing but removing what they made. */
-export function taskIdFor(viewer: number, key: string): string {
+/** The id under which somebody is told of a task or a contact they see below full: another for everybody, and it leads to nothing but removing what they made. */
+export function bareIdFor(viewer: number, key: string): string {
   tasking ??= Buffer.from(hkdfSync('sha256', settings().secret, '', 'paramo tasks', 32));
   return createHmac('sha256', tasking).update(`${viewer} ${key}`).digest('base64url').slice(0, 22);
 }

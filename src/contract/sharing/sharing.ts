@@ -1,6 +1,8 @@
 import { z } from 'zod';
 import { LIMITS, SIGHTS } from '@/core/calendar/index.ts';
+import { GIVEN_KINDS } from '@/core/collection/index.ts';
 import { KINS, TOPICS } from '@/core/review/index.ts';
+import { type ContactWire, contactWire } from '../contacts.ts';
 import { type ItemWire, itemWire, rangeQuery } from '../items/items.ts';
 import { at, done, type Routes } from '../route.ts';
 import { type TaskWire, taskWire } from '../tasks.ts';
@@ -91,7 +93,7 @@ const sharedWire = z.strictObject({
   key: z.string(),
   name: z.string(),
   main: z.boolean(),
-  kind: z.enum(['calendar', 'tasks']),
+  kind: z.enum(GIVEN_KINDS),
 });
 
 const sightlinesAnswer = z.strictObject({
@@ -178,6 +180,9 @@ const previewAnswer = z.strictObject({
   /** The same of a list of tasks: the first of them. */
   tasks: z.array(taskWire),
   tasksBefore: z.array(taskWire),
+  /** And of an address book. */
+  contacts: z.array(contactWire),
+  contactsBefore: z.array(contactWire),
 });
 export interface PreviewAnswer {
   readonly theirs: RightsWire | null;
@@ -194,6 +199,8 @@ export interface PreviewAnswer {
   readonly itemsBefore: readonly ItemWire[];
   readonly tasks: readonly TaskWire[];
   readonly tasksBefore: readonly TaskWire[];
+  readonly contacts: readonly ContactWire[];
+  readonly contactsBefore: readonly ContactWire[];
 }
 
 const date = z.iso.date('date');

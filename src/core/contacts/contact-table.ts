@@ -1,6 +1,10 @@
 import { LIMITS, VISIBILITIES } from '../calendar/index.ts';
 import type { FieldSpec } from '../fields/index.ts';
 
+/** The versions of vCard that are read and written: RFC 2426 and RFC 6350. */
+export const CARD_VERSIONS = ['3.0', '4.0'] as const;
+export type CardVersion = (typeof CARD_VERSIONS)[number];
+
 /** Where a mail address or a number belongs; an empty word says nothing of it. */
 export const ADDRESS_PLACES = ['', 'work', 'home'] as const;
 export const PHONE_PLACES = ['', 'work', 'mobile', 'home', 'fax'] as const;
@@ -16,6 +20,7 @@ export const CONTACT_FIELDS = {
     most: 20,
     each: LIMITS.address,
     of: ADDRESS_PLACES,
+    mail: true,
     sight: 'full',
     searched: true,
     file: 'EMAIL',

@@ -10,4 +10,4 @@ export {
   WRITTEN_CONTACT_FIELDS,
   type WrittenContact,
 } from './contact-fields.ts';
-export { ADDRESS_PLACES, PHONE_PLACES } from './contact-table.ts';
+export { ADDRESS_PLACES, CARD_VERSIONS, type CardVersion, PHONE_PLACES } from './contact-table.ts';

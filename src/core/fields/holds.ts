@@ -3,7 +3,13 @@ export type Holds =
   | { readonly type: 'line' | 'text' | 'link'; readonly most: number; readonly required?: true }
   | { readonly type: 'choice'; readonly of: readonly string[]; readonly fresh: string }
   | { readonly type: 'list'; readonly most: number; readonly each: number }
-  | { readonly type: 'ways'; readonly most: number; readonly each: number; readonly of: readonly string[] }
+  | {
+      readonly type: 'ways';
+      readonly most: number;
+      readonly each: number;
+      readonly of: readonly string[];
+      readonly mail?: true;
+    }
   | { readonly type: 'flag'; readonly fresh: boolean }
   | { readonly type: 'made' };
 

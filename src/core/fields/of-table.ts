@@ -13,7 +13,7 @@ type Table = Readonly<Record<string, FieldSpec>>;
 
 type NamesWith<T extends Table, Trait> = { [K in keyof T & string]: T[K] extends Trait ? K : never }[keyof T & string];
 /** Fields that somebody writes; the others are made. */
-export type WrittenName<T extends Table> = Exclude<keyof T & string, NamesWith<T, { type: 'made' }>>;
+type WrittenName<T extends Table> = Exclude<keyof T & string, NamesWith<T, { type: 'made' }>>;
 /** The fields that are sent from a sight on, and not below it. */
 export type SeenAt<T extends Table, S> = NamesWith<T, { sight: S }>;
 /** What is kept of the fields that somebody writes. */

@@ -28,6 +28,12 @@ const link = (max: number) =>
     .max(max, `tooLong:${max}`)
     .refine((s) => /^https?:\/\/[^\s/]+/i.test(s), 'link');
 
+/** A mail address or a number, as people write them. */
+const way = (name: string, { each, mail }: Extract<Holds, { type: 'ways' }>) => {
+  const text = line(each).min(1, `${name}Missing`);
+  return mail ? text.refine((s) => s === '' || /^[^\s@<>,;]+@[^\s@<>,;]+$/.test(s), 'address') : text;
+};
+
 /** The schema of a field as it is written, with its limits. Messages are codes that screens turn into sentences. */
 export function writtenSchema(name: string, holds: Holds): z.ZodType {
   switch (holds.type) {
@@ -43,7 +49,7 @@ export function writtenSchema(name: string, holds: Holds): z.ZodType {
       return z.array(line(holds.each).min(1)).max(holds.most);
     case 'ways':
       return z
-        .array(z.strictObject({ value: line(holds.each).min(1, `${name}Missing`), as: z.enum(holds.of) }))
+        .array(z.strictObject({ value: way(name, holds), as: z.enum(holds.of) }))
         .max(holds.most, `tooMany:${holds.most}`);
     case 'flag':
       return z.boolean();

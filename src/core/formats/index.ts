@@ -14,6 +14,6 @@ export { zoneLines } from './ical/write-zone.ts';
 export type { FileZone } from './ical/zones.ts';
 export { type ReadMessage, readMessage } from './itip/read-message.ts';
 export { writeMessage } from './itip/write-message.ts';
-export { CARD_VERSIONS, type CardVersion } from './vcard/lines.ts';
 export { type ReadContact, readCards } from './vcard/read.ts';
+export { inVersion } from './vcard/versions.ts';
 export { type WrittenCard, writeCards } from './vcard/write.ts';

@@ -1,5 +1,6 @@
 import absences from './absences.json' with { type: 'json' };
 import common from './common.json' with { type: 'json' };
+import contacts from './contacts.json' with { type: 'json' };
 import days from './days.json' with { type: 'json' };
 import desk from './desk.json' with { type: 'json' };
 import frame from './frame.json' with { type: 'json' };
@@ -15,6 +16,7 @@ import timeUse from './time-use.json' with { type: 'json' };
 const english = {
   ...absences,
   ...common,
+  ...contacts,
   ...days,
   ...desk,
   ...frame,

@@ -1,6 +1,7 @@
 import type english from '../en/index.ts';
 import absences from './absences.json' with { type: 'json' };
 import common from './common.json' with { type: 'json' };
+import contacts from './contacts.json' with { type: 'json' };
 import days from './days.json' with { type: 'json' };
 import desk from './desk.json' with { type: 'json' };
 import frame from './frame.json' with { type: 'json' };
@@ -16,6 +17,7 @@ import timeUse from './time-use.json' with { type: 'json' };
 const portuguese: typeof english = {
   ...absences,
   ...common,
+  ...contacts,
   ...days,
   ...desk,
   ...frame,

@@ -31,3 +31,6 @@ export const csvFile = (name: string, text: string): Response => textFile('text/
 
 /** A calendar file as an answer (RFC 5545), saved under its name. */
 export const calendarFile = (name: string, text: string): Response => textFile('text/calendar', name, text);
+
+/** A file of contacts as an answer (RFC 6350), saved under its name. */
+export const cardFile = (name: string, text: string): Response => textFile('text/vcard', name, text);

@@ -1,6 +1,7 @@
 import { ROUTES, type RouteName } from '@/contract/routes.ts';
 import type { Handler, HandlersOf } from './handler.ts';
 import { absencesHandlers } from './handlers/absences.ts';
+import { contactsHandlers } from './handlers/contacts.ts';
 import { daysHandlers } from './handlers/days.ts';
 import { deskHandlers } from './handlers/desk.ts';
 import { frameHandlers } from './handlers/frame.ts';
@@ -37,6 +38,7 @@ const HANDLERS = {
   ...sharingHandlers,
   ...suggestionsHandlers,
   ...tasksHandlers,
+  ...contactsHandlers,
   ...timeUseHandlers,
   ...trailHandlers,
 } satisfies HandlersOf<RouteName>;

@@ -233,6 +233,25 @@ export const unreadMailIn = (db: Connection, folder: number, personId: number, m
 export const latestIn = (db: Connection, folder: number, most: number): StoredMessage[] =>
   db.all<Row>('SELECT * FROM message WHERE collection_id = ? ORDER BY id DESC LIMIT ?', folder, most).map(decode);
 
+/** Of the newest `among` messages of some folders the mail that is about no meeting and came from one of some addresses, or went to one: the latest first, at most `most`. */
+export const messagesWith = (
+  db: Connection,
+  folders: readonly number[],
+  addresses: readonly string[],
+  among: number,
+  most: number,
+): StoredMessage[] =>
+  db
+    .all<Row>(
+      `SELECT * FROM (SELECT * FROM message WHERE collection_id IN (SELECT value FROM json_each(@folders)) ORDER BY id DESC LIMIT @among)
+       WHERE thread NOT LIKE 'meeting %' AND (lower(from_address) IN (SELECT value FROM json_each(@addresses)) OR EXISTS (
+         SELECT 1 FROM json_each(recipients) r
+         WHERE lower(json_extract(r.value, '$.address')) IN (SELECT value FROM json_each(@addresses))))
+       ORDER BY id DESC LIMIT @most`,
+      { folders: JSON.stringify(folders), addresses: JSON.stringify(addresses), among, most },
+    )
+    .map(decode);
+
 /** The messages of one thread in some folders, the oldest first: the latest `most`. */
 export function messagesOfThread(
   db: Connection,

@@ -202,3 +202,8 @@ export function itemsAtNext(
     .arrays<[number, number, number, ...unknown[]]>(NEXT, { ids: JSON.stringify(ids), from })
     .map(([at, until, calendarId, ...rest]) => ({ calendarId, row: ROW.whole([at, until, ...rest]) as HappeningRow }));
 }
+
+/** When the latest happening of an item that is over began, as far as the index goes; `null` where none is. */
+export const lastBefore = (db: Connection, itemId: number, at: number): number | null =>
+  db.get<{ at: number | null }>('SELECT max(start) AS at FROM occurrence WHERE item_id = ? AND finish <= ?', itemId, at)
+    ?.at ?? null;

@@ -1,6 +1,7 @@
 import type { UnmodelledLine } from '@/core/formats/index.ts';
 import type { Due, Tie, WrittenTask } from '@/core/tasks/index.ts';
 import type { Connection } from '../db/index.ts';
+import { boundIn, boundTo, HOLDING, type ListReader, type ListTexts, SHOWN } from './shown.ts';
 
 /** What somebody said to a task they were given. */
 type GivenState = 'asked' | 'yes' | 'no';
@@ -132,16 +133,6 @@ export function taskByUid(db: Connection, listId: number, uid: string): StoredTa
   return row ? decode(row) : null;
 }
 
-/** Which tasks of a list somebody may be shown at all: private ones are left out of what is read, so that nothing depends on them. */
-export interface TaskReader {
-  readonly privateToo: boolean;
-  /** Whose own private ones they are shown all the same, by row number; `null`: nobody's. */
-  readonly own: number | null;
-}
-
-const SHOWN = `(visibility <> 'private' OR @privateToo = 1 OR created_by = @own)`;
-const bound = ({ privateToo, own }: TaskReader) => ({ privateToo: Number(privateToo), own: own ?? -1 });
-
 /** Behind which task a page goes on. */
 export interface TaskMark {
   readonly order: number;
@@ -152,7 +143,7 @@ export interface TaskMark {
 export const openTasks = (
   db: Connection,
   listId: number,
-  reader: TaskReader,
+  reader: ListReader,
   after: TaskMark | null,
   most: number,
 ): StoredTask[] =>
@@ -160,7 +151,7 @@ export const openTasks = (
     .all<Row>(
       `${SELECT} WHERE list_id = @listId AND done_at IS NULL AND removed_at IS NULL AND (due_order, id) > (@order, @id)
          AND ${SHOWN} ORDER BY due_order, id LIMIT @most`,
-      { listId, order: after?.order ?? -LAST, id: after?.id ?? 0, most, ...bound(reader) },
+      { listId, order: after?.order ?? -LAST, id: after?.id ?? 0, most, ...boundTo(reader) },
     )
     .map(decode);
 
@@ -168,7 +159,7 @@ export const openTasks = (
 export const doneTasks = (
   db: Connection,
   listId: number,
-  reader: TaskReader,
+  reader: ListReader,
   after: TaskMark | null,
   most: number,
 ): StoredTask[] =>
@@ -176,7 +167,7 @@ export const doneTasks = (
     .all<Row>(
       `${SELECT} WHERE list_id = @listId AND done_at IS NOT NULL AND removed_at IS NULL AND (done_at, id) < (@order, @id)
          AND ${SHOWN} ORDER BY done_at DESC, id DESC LIMIT @most`,
-      { listId, order: after?.order ?? LAST, id: after?.id ?? LAST, most, ...bound(reader) },
+      { listId, order: after?.order ?? LAST, id: after?.id ?? LAST, most, ...boundTo(reader) },
     )
     .map(decode);
 
@@ -187,7 +178,7 @@ export const markOf = (task: StoredTask): TaskMark => ({ order: task.doneAt ?? e
 export const tasksDueBefore = (
   db: Connection,
   listId: number,
-  reader: TaskReader,
+  reader: ListReader,
   before: number,
   most: number,
 ): StoredTask[] =>
@@ -195,16 +186,16 @@ export const tasksDueBefore = (
     .all<Row>(
       `${SELECT} WHERE list_id = @listId AND done_at IS NULL AND removed_at IS NULL AND due_order < @before
          AND ${SHOWN} ORDER BY due_order, id LIMIT @most`,
-      { listId, before, most, ...bound(reader) },
+      { listId, before, most, ...boundTo(reader) },
     )
     .map(decode);
 
 /** How many open tasks of a list somebody is shown; counted up to `most`. */
-export const countOpen = (db: Connection, listId: number, reader: TaskReader, most: number): number =>
+export const countOpen = (db: Connection, listId: number, reader: ListReader, most: number): number =>
   db.get<{ n: number }>(
     `SELECT count(*) AS n FROM (SELECT 1 FROM task WHERE list_id = @listId AND done_at IS NULL AND removed_at IS NULL
        AND ${SHOWN} LIMIT @most)`,
-    { listId, most, ...bound(reader) },
+    { listId, most, ...boundTo(reader) },
   )?.n ?? 0;
 
 /** How many tasks wait in somebody's lists for their yes. */
@@ -230,7 +221,7 @@ export const tasksOfItemIn = (
   db: Connection,
   listId: number,
   { itemId, recurrence }: { readonly itemId: number; readonly recurrence: string | null },
-  reader: TaskReader,
+  reader: ListReader,
   most: number,
 ): StoredTask[] =>
   db
@@ -238,7 +229,7 @@ export const tasksOfItemIn = (
       `${SELECT} WHERE item_id = @itemId AND list_id = @listId AND removed_at IS NULL AND ${SHOWN}
          AND (@recurrence IS NULL OR recurrence IS NULL OR recurrence = @recurrence)
          ORDER BY done_at IS NOT NULL, due_order, id LIMIT @most`,
-      { listId, itemId, recurrence, most, ...bound(reader) },
+      { listId, itemId, recurrence, most, ...boundTo(reader) },
     )
     .map(decode);
 
@@ -264,20 +255,14 @@ export const tasksMadeBy = (db: Connection, listId: number, personId: number, mo
     .map(decode);
 
 /** Every task of a list that somebody is shown, in the order they were made: at most `most`. */
-export const tasksOfList = (db: Connection, listId: number, reader: TaskReader, most: number): StoredTask[] =>
+export const tasksOfList = (db: Connection, listId: number, reader: ListReader, most: number): StoredTask[] =>
   db
     .all<Row>(`${SELECT} WHERE list_id = @listId AND removed_at IS NULL AND ${SHOWN} ORDER BY id LIMIT @most`, {
       listId,
       most,
-      ...bound(reader),
+      ...boundTo(reader),
     })
     .map(decode);
-
-/** In which texts words are looked for; `of` narrows it to what is shown to everybody who sees the list, or was made by somebody. */
-export interface TaskTexts {
-  readonly columns: readonly string[];
-  readonly of?: { readonly visibility: 'open' } | { readonly createdBy: number };
-}
 
 /**
  * Tasks of a list whose texts hold all of some words, each as the beginning of one of theirs; open ones first, by when they are due; at most
@@ -287,20 +272,15 @@ export function tasksHolding(
   db: Connection,
   listId: number,
   words: readonly string[],
-  { columns, of }: TaskTexts,
-  reader: TaskReader,
+  texts: ListTexts,
+  reader: ListReader,
   most: number,
 ): StoredTask[] {
-  const quoted = words.map((word) => `"${word.replace(/"/g, '')}"*`).join(' AND ');
-  const match = `{${columns.join(' ')}} : (${quoted}) AND list : "l${listId}"`;
-  const visibility = of && 'visibility' in of ? of.visibility : null;
-  const createdBy = of && 'createdBy' in of ? of.createdBy : null;
   return db
     .all<Row>(
       `${SELECT} WHERE id IN (SELECT rowid FROM task_text WHERE task_text MATCH @match) AND removed_at IS NULL AND ${SHOWN}
-         AND (@visibility IS NULL OR visibility = @visibility) AND (@createdBy IS NULL OR created_by = @createdBy)
-       ORDER BY done_at IS NOT NULL, due_order, id LIMIT @most`,
-      { match, visibility, createdBy, most, ...bound(reader) },
+         AND ${HOLDING} ORDER BY done_at IS NOT NULL, due_order, id LIMIT @most`,
+      { ...boundIn(listId, words, texts), most, ...boundTo(reader) },
     )
     .map(decode);
 }

@@ -7,6 +7,7 @@ import {
   newSalt,
   textDigest,
 } from '../db/index.ts';
+import type { StoredContact } from './contacts.ts';
 import type { StoredItem } from './stored-item.ts';
 import type { StoredTask } from './tasks.ts';
 
@@ -73,14 +74,19 @@ export function itemStates({ verb, before, after }: Pick<TrailEntry, 'verb' | 'b
   return { before: Array.isArray(before) ? before : [], after };
 }
 
-/** The same of a write on tasks. */
-export function taskStates({ verb, before, after }: Pick<TrailEntry, 'verb' | 'before' | 'after'>): {
-  readonly before: readonly (StoredTask | null)[];
-  readonly after: readonly StoredTask[];
-} {
-  if (!verb.startsWith('task.') || !Array.isArray(after)) return { before: [], after: [] };
-  return { before: Array.isArray(before) ? before : [], after };
+/** The same of a write on tasks, or on contacts. */
+interface ListedStates<S> {
+  readonly before: readonly (S | null)[];
+  readonly after: readonly S[];
 }
+const statesIn =
+  <S>(kind: string) =>
+  ({ verb, before, after }: Pick<TrailEntry, 'verb' | 'before' | 'after'>): ListedStates<S> =>
+    verb.startsWith(kind) && Array.isArray(after)
+      ? { before: Array.isArray(before) ? before : [], after }
+      : { before: [], after: [] };
+export const taskStates = statesIn<StoredTask>('task.');
+export const contactStates = statesIn<StoredContact>('contact.');
 
 /** What was written on a calendar's items after an instant, in order, at most `most` entries. */
 export function trailAfter(

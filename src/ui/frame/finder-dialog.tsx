@@ -7,6 +7,7 @@ import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
+import type { ContactWire } from '@/contract/contacts.ts';
 import type { FrameAnswer } from '@/contract/frame.ts';
 import type { SearchAnswer } from '@/contract/search.ts';
 import type { TaskWire } from '@/contract/tasks.ts';
@@ -31,7 +32,7 @@ const few = createFilterOptions<Goal>({ limit: 60 });
 interface Goal {
   readonly label: string;
   readonly goal: string;
-  readonly found?: 'items' | 'tasks';
+  readonly found?: 'items' | 'tasks' | 'contacts';
   /** What it would make, where it is a sentence that was read. */
   readonly meant?: Meant;
   /** The next time that works, and the form begun there. */
@@ -198,6 +199,12 @@ export function FinderDialog({ open, setOpen }: { open: boolean; setOpen: (open:
           label: p.own ? t('tasksMine') : t('tasksOf', { name: p.name }),
           goal: `/for/${p.handle}/tasks`,
         })),
+      ...frame.principals
+        .filter((p) => p.contacts)
+        .map((p) => ({
+          label: p.own ? t('contactsMine') : t('contactsOf', { name: p.name }),
+          goal: `/for/${p.handle}/contacts`,
+        })),
       { label: t('people'), goal: `/for/${who}/people` },
       ...(frame.me.inside ? [{ label: t('houseRules'), goal: `/for/${who}/house-rules` }] : []),
       { label: t('settings'), goal: `/for/${mine}/settings` },
@@ -289,7 +296,7 @@ const placesOf = (journeys: readonly (readonly [string, string, number])[]): str
   ...new Set([...journeys.map(([a]) => a), ...journeys.map(([, b]) => b)]),
 ];
 
-/** Items and tasks whose words hold what is typed, in every calendar and list one may look into: where each is, whose, and when. */
+/** Items, tasks and contacts whose words hold what is typed, in every calendar, list and address book one may look into: where each is, whose, and when. */
 function useFound(typed: string): Goal[] {
   const { frame, style } = useFrame();
   const dueWords = useDueWords();
@@ -314,7 +321,18 @@ function useFound(typed: string): Goal[] {
     goal: foundAt(one, frame, style),
     found: 'items' as const,
   }));
-  return [...tasks, ...items];
+  const contacts = (answer?.contacts ?? []).map(({ contact, owner, of }) => ({
+    label: [contact.name, contact.organisation, contact.phones?.[0]?.value, of, owner.name].filter(Boolean).join(' · '),
+    goal: contactAt(frame, owner.handle, contact),
+    found: 'contacts' as const,
+  }));
+  return [...contacts, ...tasks, ...items];
+}
+
+/** Where a contact is opened: with its owner's books for whoever acts for them, else among one's own. */
+function contactAt({ me, principals }: FrameAnswer, owner: string, { book, id }: ContactWire): string {
+  const who = principals.some((p) => p.handle === owner && p.contacts) ? owner : me.handle;
+  return `/for/${who}/contacts?${new URLSearchParams({ list: book, contact: id })}`;
 }
 
 /** Where a task is opened: with its owner's lists for whoever acts for them, else among one's own. */

@@ -36,6 +36,7 @@ const SECTIONS = [
   'sightlines',
   'messages',
   'tasks',
+  'contacts',
   'people',
   'trail',
   'time-use',
@@ -103,8 +104,8 @@ export function Frame(props: { initial: FrameAnswer; who: string; children: Reac
         : principal.share
       : s === 'openings' || s === 'time-use'
         ? principal !== null && !guest
-        : s === 'tasks'
-          ? !guest && (principal === null || principal.tasks)
+        : s === 'tasks' || s === 'contacts'
+          ? !guest && (principal === null || principal[s])
           : !guest || s === 'calendar' || s === 'messages',
   );
   return (
@@ -241,7 +242,7 @@ function Switch(props: {
             section === 'time-use' ||
             section === 'day' ||
             section === 'messages' ||
-            (section === 'tasks' && p.tasks) ||
+            ((section === 'tasks' || section === 'contacts') && p[section]) ||
             section === 'house-rules'
           ? section
           : 'calendar';

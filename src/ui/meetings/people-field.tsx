@@ -48,6 +48,8 @@ export function PeopleField(props: {
   });
   const can = useComing(calendar, when, people, item);
 
+  const contacts = useContactsLike(typed);
+
   const known = (directory.data?.people ?? []).filter((p) => p.address !== owner);
   const byHandle = new Map(known.map((p) => [p.handle, p]));
   const choices: ToAsk[] = [
@@ -72,6 +74,18 @@ export function PeopleField(props: {
       };
     }),
   ];
+  const inHouse = new Set(known.map((p) => p.address.toLowerCase()));
+  choices.push(
+    ...contacts
+      .filter((c) => !inHouse.has(c.address.toLowerCase()))
+      .map((c) => ({
+        key: `contact ${c.address}`,
+        name: c.name,
+        about: [c.organisation, c.address, t('contact')].filter(Boolean).join(' · '),
+        found: true,
+        people: [{ address: c.address.toLowerCase(), name: c.name, role: 'must' as const, group: null }],
+      })),
+  );
   const add = (more: readonly Asked[]) => {
     const fresh = more.filter((m) => m.address !== owner && !people.some((p) => p.address === m.address));
     const named = fresh.map((m) => ({ ...m, name: known.find((p) => p.address === m.address)?.name ?? m.name }));
@@ -211,6 +225,20 @@ export function PeopleField(props: {
       )}
     </section>
   );
+}
+
+/** Contacts that hold what is typed, asked once typing pauses. */
+function useContactsLike(typed: string) {
+  const words = typed.trim();
+  const settled = usePaused(words, PAUSE_MS);
+  const query = useQuery({
+    queryKey: KEYS.contactsLike(settled),
+    queryFn: () => call('findContacts', { query: { words: settled } }),
+    enabled: settled.length >= 2,
+    placeholderData: (before) => before,
+    retry: false,
+  });
+  return words.length >= 2 ? (query.data?.contacts ?? []) : [];
 }
 
 /** Who can come then, as far as one sees it; asked once typing pauses. */

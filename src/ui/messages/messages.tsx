@@ -205,7 +205,8 @@ function NoticeCard({ notice: n, me }: { notice: NoticesAnswer['notices'][number
         {n.note && n.kind !== 'joined' && <p style={{ whiteSpace: 'pre-line' }}>“{n.note}”</p>}
         <p className="small soft">
           {[
-            n.further && (n.further.name || t('tasks.firstList')),
+            n.further &&
+              (n.further.name || t(n.further.kind === 'contacts' ? 'contacts.firstList' : 'tasks.firstList')),
             day(n.at),
             n.until ? t('messages.until', { date: day(n.until, 1) }) : null,
           ]
@@ -219,8 +220,10 @@ function NoticeCard({ notice: n, me }: { notice: NoticesAnswer['notices'][number
         </Link>
       ) : n.open ? (
         <span style={{ display: 'grid', gap: 4, alignContent: 'start', justifyItems: 'end' }}>
-          {n.further?.kind === 'tasks' ? (
-            <Link href={`/for/${me}/tasks?list=${n.further.key}`}>{t('messages.openTasks')}</Link>
+          {n.further && n.further.kind !== 'calendar' ? (
+            <Link href={`/for/${me}/${n.further.kind}?list=${n.further.key}`}>
+              {t(n.further.kind === 'tasks' ? 'messages.openTasks' : 'messages.openContacts')}
+            </Link>
           ) : (
             <>
               <Link href={`/for/${me}/calendar?of=${n.owner.handle}${n.further ? `&c=${n.further.key}` : ''}`}>

@@ -5,6 +5,7 @@ import MenuItem from '@mui/material/MenuItem';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import type { SightlinesAnswer } from '@/contract/sharing/sharing.ts';
+import { OF_KIND } from './of-kind.ts';
 
 /** What is done to a calendar's sharing as a whole, and seldom. */
 export function MoreMenu(props: {
@@ -29,7 +30,7 @@ export function MoreMenu(props: {
   return (
     <>
       <Button variant="outlined" onClick={(e) => setAnchor(e.currentTarget)} aria-haspopup="menu">
-        {t(lines.calendar.kind === 'tasks' ? 'lines.moreMenuTasks' : 'lines.moreMenu')}
+        {t(`lines.moreMenu${OF_KIND[lines.calendar.kind]}`)}
       </Button>
       <Menu
         anchorEl={anchor}

@@ -117,8 +117,11 @@ export function Sightlines({ calendar }: { calendar: string }) {
       <header>
         <div>
           <h1>
-            {lines.calendar.kind === 'tasks'
-              ? t('titleTasks', { own: String(lines.own), name: lines.owner.name })
+            {lines.calendar.kind !== 'calendar'
+              ? t(lines.calendar.kind === 'tasks' ? 'titleTasks' : 'titleContacts', {
+                  own: String(lines.own),
+                  name: lines.owner.name,
+                })
               : lines.own
                 ? t('titleMine')
                 : t('title', { name: lines.owner.name })}
@@ -141,7 +144,7 @@ export function Sightlines({ calendar }: { calendar: string }) {
           >
             {[lines.calendar, ...lines.others].map((c) => (
               <MenuItem key={c.key} value={c.key}>
-                {c.main ? t('mainCalendar') : c.name || t('firstList')}
+                {c.main ? t('mainCalendar') : c.name || t(c.kind === 'contacts' ? 'firstBook' : 'firstList')}
               </MenuItem>
             ))}
           </TextField>

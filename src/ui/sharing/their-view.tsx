@@ -6,9 +6,12 @@ import Link from 'next/link';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
+import type { ContactWire } from '@/contract/contacts.ts';
 import type { ItemWire } from '@/contract/items/items.ts';
 import type { AudienceWire, PreviewAnswer } from '@/contract/sharing/sharing.ts';
+import type { TaskWire } from '@/contract/tasks.ts';
 import type { Visibility } from '@/core/calendar/index.ts';
+import type { GivenKind } from '@/core/collection/index.ts';
 import { useDueWords } from '../common/due-words.ts';
 import { useActing } from '../common/fetched/acting.ts';
 import { KEYS } from '../common/fetched/query-keys.ts';
@@ -32,7 +35,7 @@ export function TheirView(props: {
   own: boolean;
   owner: string;
   main: boolean;
-  kind: 'calendar' | 'tasks';
+  kind: GivenKind;
   /** The one who looks is an administrator alone, who sees no items here. */
   closed: boolean;
   answer: PreviewAnswer | undefined;
@@ -59,8 +62,8 @@ export function TheirView(props: {
           {link
             ? t('lines.viewLink')
             : name
-              ? t(kind === 'tasks' ? 'lines.viewTasks' : 'lines.view', { name })
-              : t(kind === 'tasks' ? 'lines.viewTasksEveryone' : 'lines.viewEveryone')}
+              ? t(kind === 'calendar' ? 'lines.view' : 'lines.viewTasks', { name })
+              : t(kind === 'calendar' ? 'lines.viewEveryone' : 'lines.viewTasksEveryone')}
         </h3>
         {dirty && (
           <span className="row" style={{ gap: 0 }}>
@@ -96,7 +99,8 @@ export function TheirView(props: {
       )}
       {failed && <Alert severity="error">{t('lines.failed')}</Alert>}
       {closed && <p className={pageCss.card}>{t('lines.noViewAdministrator')}</p>}
-      {!closed && kind === 'tasks' && answer && <TheirTasks answer={answer} which={which} name={name} />}
+      {!closed && kind === 'tasks' && answer && <TheirTasks answer={answer} which={which} />}
+      {!closed && kind === 'contacts' && answer && <TheirContacts answer={answer} which={which} />}
       {!closed &&
         kind === 'calendar' &&
         weeks?.map((items, i) => (
@@ -136,23 +140,71 @@ export function TheirView(props: {
   );
 }
 
+type Which = 'after' | 'before' | 'both';
+
 /** The first tasks of a list exactly as an audience gets them, as chosen or as before. */
-function TheirTasks(props: { answer: PreviewAnswer; which: 'after' | 'before' | 'both'; name: string | null }) {
-  const { answer, which } = props;
+function TheirTasks({ answer, which }: { answer: PreviewAnswer; which: Which }) {
   const t = useTranslations();
   const words = useDueWords();
-  const lists =
-    which === 'both' ? [answer.tasksBefore, answer.tasks] : [which === 'before' ? answer.tasksBefore : answer.tasks];
-  return lists.map((tasks, i) => (
+  const line = (task: TaskWire) => ({
+    id: task.id,
+    title: task.title,
+    more: [words(task), task.belongsTo, task.notes],
+  });
+  return (
+    <TheirList
+      which={which}
+      before={answer.tasksBefore.map(line)}
+      after={answer.tasks.map(line)}
+      none={t('lines.noTasks')}
+    />
+  );
+}
+
+/** The first contacts of an address book likewise. */
+function TheirContacts({ answer, which }: { answer: PreviewAnswer; which: Which }) {
+  const t = useTranslations();
+  const line = (contact: ContactWire) => ({
+    id: contact.id,
+    title: contact.name,
+    more: [
+      contact.role,
+      contact.organisation,
+      contact.place,
+      ...(contact.addresses ?? []).map(({ value }) => value),
+      ...(contact.phones ?? []).map(({ value }) => value),
+      contact.notes,
+    ],
+  });
+  return (
+    <TheirList
+      which={which}
+      before={answer.contactsBefore.map(line)}
+      after={answer.contacts.map(line)}
+      none={t('lines.noContacts')}
+    />
+  );
+}
+
+interface Line {
+  readonly id: string;
+  readonly title: string;
+  readonly more: readonly (string | null | undefined)[];
+}
+
+function TheirList(props: { which: Which; before: readonly Line[]; after: readonly Line[]; none: string }) {
+  const { which, before, after, none } = props;
+  const t = useTranslations();
+  const lists = which === 'both' ? [before, after] : [which === 'before' ? before : after];
+  return lists.map((lines, i) => (
     // biome-ignore lint/suspicious/noArrayIndexKey: the first is before, the second after
     <div key={i} className={pageCss.card} style={{ marginBottom: 8 }}>
       {lists.length > 1 && <p className="small soft">{i === 0 ? t('lines.before') : t('lines.after')}</p>}
-      {tasks.length === 0 && <p className="soft">{t('lines.noTasks')}</p>}
+      {lines.length === 0 && <p className="soft">{none}</p>}
       <ul style={{ listStyle: 'none', margin: 0, padding: 0, display: 'grid', gap: 6 }}>
-        {tasks.map((task) => (
-          <li key={task.id}>
-            <span>{task.title}</span>{' '}
-            <span className="small soft">{[words(task), task.belongsTo, task.notes].filter(Boolean).join(' · ')}</span>
+        {lines.map(({ id, title, more }) => (
+          <li key={id}>
+            <span>{title}</span> <span className="small soft">{more.filter(Boolean).join(' · ')}</span>
           </li>
         ))}
       </ul>

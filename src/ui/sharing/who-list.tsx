@@ -3,6 +3,7 @@ import { useTranslations } from 'use-intl';
 import { reachOf } from '@/contract/sharing/reach.ts';
 import type { GrantWire, SightlineRow } from '@/contract/sharing/sharing.ts';
 import { SIGHTS } from '@/core/calendar/index.ts';
+import type { GivenKind } from '@/core/collection/index.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { ReachMeter, SightMeter } from '../common/meters.tsx';
@@ -10,6 +11,7 @@ import { NOTHING } from '../common/requests/plain-rights.ts';
 import { dayMonth } from '../common/times.ts';
 import { audienceParam } from './audience-param.ts';
 import type { Undo } from './grants/undo-grant.ts';
+import { OF_KIND } from './of-kind.ts';
 import { RowLevel } from './row-level.tsx';
 import whoListCss from './who-list.module.css';
 
@@ -22,7 +24,7 @@ export function WhoList(props: {
   everyone: SightlineRow;
   current: SightlineRow;
   own: boolean;
-  kind: 'calendar' | 'tasks';
+  kind: GivenKind;
   owner: string;
   ownerName: string;
   calendar: string;
@@ -85,9 +87,7 @@ export function WhoList(props: {
         <div className={whoListCss['who-row']}>
           <span>
             <span className={whoListCss.name}>{t('lines.signedOutWho')}</span>
-            <span className={whoListCss.sub}>
-              {t(kind === 'tasks' ? 'lines.signedOutTasks' : 'lines.signedOut', { count: links.length })}
-            </span>
+            <span className={whoListCss.sub}>{t(`lines.signedOut${OF_KIND[kind]}`, { count: links.length })}</span>
           </span>
           <SightMeter sight={most} />
           <ReachMeter rights={NOTHING} />

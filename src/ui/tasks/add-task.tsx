@@ -8,8 +8,8 @@ import type { TaskListWire } from '@/contract/tasks.ts';
 import { useActing } from '../common/fetched/acting.ts';
 import { DateField } from '../common/fields/date-field.tsx';
 import { useFrame } from '../common/frame-context.tsx';
+import listsCss from '../common/lists/lists.module.css';
 import { firstName } from '../common/token.tsx';
-import tasksCss from './tasks.module.css';
 
 /** One line that adds: what is to be done, and by when where that matters. The rest is said where it is opened. */
 export function AddTask({
@@ -38,7 +38,7 @@ export function AddTask({
   return (
     <form
       noValidate
-      className={tasksCss.add}
+      className={listsCss.add}
       onSubmit={(event) => {
         event.preventDefault();
         void add();

@@ -9,7 +9,7 @@ import { useTranslations } from 'use-intl';
 import type { TaskWire } from '@/contract/tasks.ts';
 import { PARTS, type Part, partOf, useDueWords } from '../common/due-words.ts';
 import { useFrame } from '../common/frame-context.tsx';
-import tasksCss from './tasks.module.css';
+import listsCss from '../common/lists/lists.module.css';
 
 type Line =
   | { readonly kind: 'head'; readonly part: Part; readonly count: number }
@@ -61,7 +61,7 @@ export function TaskRows(props: {
     requestAnimationFrame(focus);
   };
   return (
-    <div ref={box} className={tasksCss.rows}>
+    <div ref={box} className={listsCss.rows}>
       <ol style={{ height: virtual.getTotalSize() }} aria-label={t('tasks')}>
         {shown.map(({ index, key, start }) => {
           const line = lines[index];
@@ -123,7 +123,7 @@ function Row(props: {
     task.visibility === 'private' ? t('private') : '',
   ].filter(Boolean);
   return (
-    <div className={tasksCss.row} data-current={task.id === current ? '' : undefined}>
+    <div className={listsCss.row} data-current={task.id === current ? '' : undefined}>
       <Checkbox
         size="small"
         checked={task.done}
@@ -133,18 +133,18 @@ function Row(props: {
       />
       <ButtonBase
         data-title=""
-        className={tasksCss.what}
+        className={listsCss.what}
         aria-expanded={task.id === current}
         onClick={() => props.onOpen(task)}
         onKeyDown={props.onKey}
       >
-        <span className={task.done ? tasksCss.over : tasksCss.title}>
+        <span className={task.done ? listsCss.over : listsCss.title}>
           {task.importance === 'high' && <b className="wrong">{t('important')} </b>}
           {task.title}
         </span>
         {marks.length > 0 && <span className="small soft">{marks.join(' · ')}</span>}
       </ButtonBase>
-      <span className={`small ${part === 'overdue' ? 'wrong' : 'soft'} ${tasksCss.due}`}>{words(task)}</span>
+      <span className={`small ${part === 'overdue' ? 'wrong' : 'soft'} ${listsCss.due}`}>{words(task)}</span>
       {asked && task.may?.change && <Answer task={task} onAnswer={props.onAnswer} />}
     </div>
   );
@@ -163,7 +163,7 @@ function Answer({
   if (note !== null)
     return (
       <form
-        className={tasksCss.answer}
+        className={listsCss.answer}
         onSubmit={(event) => {
           event.preventDefault();
           onAnswer(task, false, note);
@@ -185,7 +185,7 @@ function Answer({
       </form>
     );
   return (
-    <span className={tasksCss.answer}>
+    <span className={listsCss.answer}>
       <Button
         variant="contained"
         aria-label={t('yesTo', { title: task.title })}

@@ -6,21 +6,21 @@ import Link from 'next/link';
 import { useRouter, useSearchParams } from 'next/navigation';
 import { useEffect } from 'react';
 import { useTranslations } from 'use-intl';
-import { CallRefused, call } from '@/contract/call.ts';
+import { CallRefused, call, sendTasks } from '@/contract/call.ts';
 import type { TaskListWire, TasksAnswer, TaskWire } from '@/contract/tasks.ts';
 import { useActing } from '../common/fetched/acting.ts';
 import { Asked } from '../common/fetched/asked.tsx';
 import { KEYS } from '../common/fetched/query-keys.ts';
 import { useTaskActs } from '../common/fetched/task-acts.ts';
 import { useFrame } from '../common/frame-context.tsx';
+import { ListFile } from '../common/lists/list-file.tsx';
+import { ListNav } from '../common/lists/list-nav.tsx';
+import listsCss from '../common/lists/lists.module.css';
 import pageCss from '../common/page.module.css';
 import { firstName } from '../common/token.tsx';
 import { AddTask } from './add-task.tsx';
-import { TaskFile } from './task-file.tsx';
-import { TaskLists } from './task-lists.tsx';
 import { TaskPanel } from './task-panel.tsx';
 import { TaskRows } from './task-rows.tsx';
-import tasksCss from './tasks.module.css';
 
 /** Somebody's lists of tasks, the tasks of the chosen one, and the one that is looked at. */
 export function Tasks({ who }: { who: string }) {
@@ -48,12 +48,22 @@ export function Tasks({ who }: { who: string }) {
       </div>
     );
   const { lists, others } = query.data;
+  const counted = (list: TaskListWire) => ({
+    ...list,
+    count: list.open === null ? t('many') : list.open > 0 ? String(list.open) : '',
+  });
   const wanted = search.get('list');
   const chosen = [...lists, ...others].find(({ key }) => key === wanted) ?? lists[0] ?? others[0];
   return (
-    <div className={tasksCss.tasks}>
+    <div className={listsCss.page}>
       {(own || lists.length + others.length > 1) && (
-        <TaskLists who={who} lists={lists} others={others} chosen={chosen?.key ?? null} />
+        <ListNav
+          of="tasks"
+          who={who}
+          lists={lists.map(counted)}
+          others={others.map(counted)}
+          chosen={chosen?.key ?? null}
+        />
       )}
       {chosen ? (
         <TaskList key={chosen.key} who={who} list={chosen} lists={lists} />
@@ -117,14 +127,14 @@ function TaskList({ who, list: known, lists }: { who: string; list: TaskListWire
   const name = list.name || t('firstList');
   return (
     <>
-      <main className={`${tasksCss.main} who-${list.owner.colour % 6}`} aria-label={name}>
-        <header className={tasksCss.head}>
+      <main className={`${listsCss.main} who-${list.owner.colour % 6}`} aria-label={name}>
+        <header className={listsCss.head}>
           <h1>{list.name ? list.name : t('titleOf', { own: String(list.own), name: owner })}</h1>
           <span className="soft small">
             {list.name && !list.own ? `${list.owner.name} · ` : ''}
             {list.open === null ? t('openMany') : t('openCount', { count: list.open })}
           </span>
-          <span className={tasksCss.push}>
+          <span className={listsCss.push}>
             {list.may.share && (
               <Link
                 href={`/for/${frame.principals.some((p) => p.handle === list.owner.handle) ? list.owner.handle : frame.me.handle}/sightlines?${new URLSearchParams(
@@ -134,22 +144,30 @@ function TaskList({ who, list: known, lists }: { who: string; list: TaskListWire
                 {t('whoSees')}
               </Link>
             )}
-            {list.may.files && <TaskFile list={list} onDone={said} />}
+            {list.may.files && (
+              <ListFile
+                of="tasks"
+                href={`/api/lists/${list.key}/file`}
+                accept=".ics,text/calendar"
+                send={(file) => sendTasks(list.key, file)}
+                onDone={said}
+              />
+            )}
             <Button variant="text" aria-pressed={done} onClick={() => go({ done: done ? null : '1', task: null })}>
               {t(done ? 'showOpen' : 'showDone')}
             </Button>
           </span>
         </header>
-        {!list.may.add && <p className={`small soft ${tasksCss.note}`}>{t('readOnly', { name: owner })}</p>}
+        {!list.may.add && <p className={`small soft ${listsCss.note}`}>{t('readOnly', { name: owner })}</p>}
         {refused && (
-          <Alert severity="error" className={tasksCss.note}>
+          <Alert severity="error" className={listsCss.note}>
             {refused}
           </Alert>
         )}
         {list.may.add && !done && <AddTask list={list} onAdded={said} />}
         <Asked query={query} />
         {query.data && tasks.length === 0 && (
-          <p className={`soft ${tasksCss.note}`}>{t(done ? 'noneDone' : list.may.add ? 'noneYet' : 'none')}</p>
+          <p className={`soft ${listsCss.note}`}>{t(done ? 'noneDone' : list.may.add ? 'noneYet' : 'none')}</p>
         )}
         <TaskRows
           tasks={tasks}

@@ -1,9 +1,5 @@
 import { type Property, plainText, propertyOf } from '../ical/property.ts';
 
-/** The versions of vCard that are read and written: RFC 2426 and RFC 6350. */
-export const CARD_VERSIONS = ['3.0', '4.0'] as const;
-export type CardVersion = (typeof CARD_VERSIONS)[number];
-
 /** A card cut out of a file: the line it began on, and its own lines, unfolded. */
 export interface Card {
   readonly line: number;

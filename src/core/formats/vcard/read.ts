@@ -1,8 +1,14 @@
 import ICAL from 'ical.js';
 import { LIMITS, VISIBILITIES } from '../../calendar/index.ts';
-import { ADDRESS_PLACES, contactFields, PHONE_PLACES, type WrittenContact } from '../../contacts/index.ts';
+import {
+  ADDRESS_PLACES,
+  type CardVersion,
+  contactFields,
+  PHONE_PLACES,
+  type WrittenContact,
+} from '../../contacts/index.ts';
 import type { UnmodelledLine } from '../ical/kept.ts';
-import { type Card, type CardLine, type CardVersion, cardLine, cutIntoCards, typesOf, unescaped } from './lines.ts';
+import { type Card, type CardLine, cardLine, cutIntoCards, typesOf, unescaped } from './lines.ts';
 
 /** A contact that was read, with the line its card began on. */
 export interface ReadContact extends WrittenContact {

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { ADDRESS_PLACES, PHONE_PLACES } from '../../contacts/index.ts';
-import { type CardVersion, unfolded } from './lines.ts';
+import { ADDRESS_PLACES, type CardVersion, PHONE_PLACES } from '../../contacts/index.ts';
+import { unfolded } from './lines.ts';
 import { type ReadContact, readCards } from './read.ts';
 import { type WrittenCard, writeCards } from './write.ts';
 

@@ -1,4 +1,5 @@
-import { type CardLine, type CardVersion, cardLine, lineOf, paramsOf, typesOf } from './lines.ts';
+import type { CardVersion } from '../../contacts/index.ts';
+import { type CardLine, cardLine, lineOf, paramsOf, typesOf } from './lines.ts';
 
 /*
  * Lines of a card of one version as they stand in the other. What the other has no place for goes under a name of ours, which is taken off on the

@@ -1,5 +1,5 @@
--- Lists of tasks: collections of their own. Everybody inside has one to begin with.
-CREATE TABLE task_list (
+-- Lists of tasks and of what else is kept in lists: collections of their own. Everybody inside has one to begin with.
+CREATE TABLE shared_list (
   id INTEGER PRIMARY KEY REFERENCES collection (id),
   -- The one its owner began with.
   first INTEGER NOT NULL DEFAULT 0 CHECK (first IN (0, 1)),
@@ -7,12 +7,12 @@ CREATE TABLE task_list (
 ) STRICT;
 INSERT INTO collection (key, kind, owner_id, name, main)
 SELECT lower(hex(randomblob(16))), 'tasks', id, 'Tasks', 0 FROM person WHERE inside = 1 AND resource IS NULL;
-INSERT INTO task_list (id, first) SELECT id, 1 FROM collection WHERE kind = 'tasks';
+INSERT INTO shared_list (id, first) SELECT id, 1 FROM collection WHERE kind = 'tasks';
 
 CREATE TABLE task (
   id INTEGER PRIMARY KEY,
   key TEXT NOT NULL UNIQUE,
-  list_id INTEGER NOT NULL REFERENCES task_list (id),
+  list_id INTEGER NOT NULL REFERENCES shared_list (id),
   uid TEXT NOT NULL,
   title TEXT NOT NULL,
   -- When it is due: a day (its start as if UTC), or an instant; `zone` is the clock of its repeat and of its day.

@@ -1,17 +1,14 @@
 import type { RouteName } from '@/contract/routes.ts';
 import { exportTasksInWorker, importTasksInWorker } from '../../operations/in-worker/in-worker.ts';
+import { addList, bringListBack, changeList, removeList } from '../../operations/lists/index.ts';
 import {
   addTask,
-  addTaskList,
   answerTask,
-  bringTaskListBack,
   changeTask,
-  changeTaskList,
   listItemTasks,
   listTaskLists,
   listTasks,
   removeTask,
-  removeTaskList,
   setTaskTime,
 } from '../../operations/tasks/index.ts';
 import { refuse } from '../../result.ts';
@@ -21,10 +18,10 @@ import type { HandlersOf } from '../handler.ts';
 
 export const tasksHandlers = {
   listTaskLists: ({ ctx, params }) => listTaskLists(ctx, params.person),
-  addTaskList: ({ ctx, params, body }) => addTaskList(ctx, params.person, body),
-  changeTaskList: ({ ctx, params, body }) => changeTaskList(ctx, params.list, body),
-  removeTaskList: ({ ctx, params }) => removeTaskList(ctx, params.list),
-  bringTaskListBack: ({ ctx, params }) => bringTaskListBack(ctx, params.list),
+  addTaskList: ({ ctx, params, body }) => addList(ctx, 'tasks', params.person, body),
+  changeTaskList: ({ ctx, params, body }) => changeList(ctx, params.list, body),
+  removeTaskList: ({ ctx, params }) => removeList(ctx, params.list),
+  bringTaskListBack: ({ ctx, params }) => bringListBack(ctx, params.list),
   listTasks: ({ ctx, params, query }) => listTasks(ctx, params.list, query),
   listItemTasks: ({ ctx, params }) => listItemTasks(ctx, params.item),
   addTask: ({ ctx, params, body }) => addTask(ctx, params.list, body),

@@ -4,8 +4,8 @@ import { LOCALES } from '@/messages/languages.ts';
 import { TEXTS } from '@/messages/texts.ts';
 import { type Calendar, calendarByKey, calendarsOf, mainCalendarOf } from '../../repositories/calendars.ts';
 import { calendarsNaming, grantsSpeakingTo } from '../../repositories/grants.ts';
+import { listByKey, listsById, listsOf } from '../../repositories/lists.ts';
 import { type Person, personByHandle, personById } from '../../repositories/people.ts';
-import { taskListByKey, taskListsById, taskListsOf } from '../../repositories/task-lists.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import {
   type Context,
@@ -17,7 +17,7 @@ import {
   isRefusal,
 } from '../deciding/index.ts';
 import { listLanes } from '../lanes/index.ts';
-import { seesTasksOf } from '../tasks/index.ts';
+import { seesListsOf } from '../lists/index.ts';
 
 /** A calendar as the programs of whoever asks find it. */
 export interface ProgramCalendar {
@@ -88,8 +88,8 @@ export function listProgramCalendars(ctx: Context): { calendars: ProgramCalendar
     return (one && wireOf(ctx, one)) ?? [];
   });
   const lists = [
-    ...taskListsOf(ctx.db, ctx.viewer.id),
-    ...taskListsById(ctx.db, [...grantsSpeakingTo(ctx.db, ctx.viewer.id).keys()]).filter(
+    ...listsOf(ctx.db, 'tasks', ctx.viewer.id),
+    ...listsById(ctx.db, 'tasks', [...grantsSpeakingTo(ctx.db, ctx.viewer.id).keys()]).filter(
       ({ ownerId }) => ownerId !== ctx.viewer.id,
     ),
   ].flatMap((list) => listOf(ctx, decideOnList(ctx, list)) ?? []);
@@ -99,7 +99,7 @@ export function listProgramCalendars(ctx: Context): { calendars: ProgramCalendar
 
 /** One calendar as a program finds it; hidden and missing answer alike. */
 export function readProgramCalendar(ctx: Context, key: string): Result<ProgramCalendar> {
-  const list = taskListByKey(ctx.db, key);
+  const list = listByKey(ctx.db, 'tasks', key);
   const decided = list ? null : findCalendar(ctx, key);
   if (decided && isRefusal(decided)) return decided;
   const wire = list ? listOf(ctx, decideOnList(ctx, list)) : decided && wireOf(ctx, decided);
@@ -131,6 +131,6 @@ export function readProgramPerson(ctx: Context, handle: string): Result<ProgramP
     ctx,
     calendars.map((c) => c.id),
   ).some(({ decision }) => decision.rights.sight !== 'nothing');
-  if (!person || !(sees || seesTasksOf(ctx, person.id))) return refuse('notFound');
+  if (!person || !(sees || seesListsOf(ctx, 'tasks', person.id))) return refuse('notFound');
   return ok({ handle: person.handle, name: person.name, address: null, calendar: null });
 }

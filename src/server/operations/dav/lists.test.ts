@@ -2,7 +2,7 @@ import { beforeEach, expect, test } from 'vitest';
 import { type NewTask, taskRoutes } from '@/contract/tasks.ts';
 import { NO_RIGHTS, type Rights } from '@/core/access/index.ts';
 import type { TextMatch } from '@/core/formats/index.ts';
-import { taskListsOf } from '../../repositories/task-lists.ts';
+import { listsOf } from '../../repositories/lists.ts';
 import type { Result } from '../../result.ts';
 import type { Context } from '../deciding/index.ts';
 import { giveAccess } from '../sharing/index.ts';
@@ -46,7 +46,7 @@ const open = () => value(listTasks(org.ctx('ines'), list, {})).tasks;
 const todo = (...inside: string[]): string => lines('BEGIN:VTODO', 'DTSTAMP:20270302T090000Z', ...inside, 'END:VTODO');
 
 beforeEach(() => {
-  list = taskListsOf(org.db, org.person('ines').id)[0]?.key ?? '';
+  list = listsOf(org.db, 'tasks', org.person('ines').id)[0]?.key ?? '';
   add('Sign the lease', {
     notes: 'Both copies',
     due: { at: '2027-03-03T16:00:00', zone: LISBON },

@@ -3,20 +3,21 @@ import type { TaskWire } from '@/contract/tasks.ts';
 import { fitsFilter, type SeenTodo, writeTodos } from '@/core/formats/index.ts';
 import { type Due, isWithin, newTaskFields, WRITTEN_TASK_FIELDS, type WrittenTask } from '@/core/tasks/index.ts';
 import { dateText, EARLIEST, LATEST, parseDate, parseInstant } from '@/core/time/index.ts';
-import { taskIdFor } from '../../ids.ts';
+import { bareIdFor } from '../../ids.ts';
+import { listByKey } from '../../repositories/lists.ts';
 import { programTaskNames, taskByProgramName } from '../../repositories/program-names.ts';
-import { taskListByKey } from '../../repositories/task-lists.ts';
 import { type StoredTask, taskById, taskByKey, tasksOfList } from '../../repositories/tasks.ts';
 import { ok, type Result } from '../../result.ts';
 import {
   type Context,
   type DecidedList,
   decideOnList,
+  listReaderFor,
   noteUse,
   TaskReading,
-  taskReaderFor,
 } from '../deciding/index.ts';
-import { holdsAll, MOST_TASKS } from '../tasks/index.ts';
+import { holdsAll } from '../lists/index.ts';
+import { MOST_TASKS } from '../tasks/index.ts';
 import { MOST_BYTES, MOST_OBJECTS, type ObjectsWanted, type ProgramObject } from './program-object.ts';
 
 /*
@@ -51,7 +52,7 @@ export class ListPrograms {
   ) {
     this.reading = new TaskReading(ctx, decided);
     this.names = programTaskNames(ctx.db, ctx.viewer.id, decided.list.id);
-    this.reader = taskReaderFor(ctx.viewer.id, decided.decision);
+    this.reader = listReaderFor(ctx.viewer.id, decided.decision);
     this.all = holdsAll(decided.decision);
   }
 
@@ -122,7 +123,7 @@ export class ListPrograms {
     if (known) return known;
     this.ids ??= new Map(
       tasksOfList(ctx.db, decided.list.id, this.reader, MOST_TASKS).map((task) => [
-        taskIdFor(ctx.viewer.id, task.key),
+        bareIdFor(ctx.viewer.id, task.key),
         task,
       ]),
     );
@@ -132,7 +133,7 @@ export class ListPrograms {
 
 /** A list as one's programs have it; `null` where no such list is there, or nothing of it is theirs to see. */
 export function listProgramsOn(ctx: Context, key: string): ListPrograms | null {
-  const list = taskListByKey(ctx.db, key);
+  const list = listByKey(ctx.db, 'tasks', key);
   const decided = list && decideOnList(ctx, list);
   return decided && decided.decision.rights.sight !== 'nothing' ? new ListPrograms(ctx, decided) : null;
 }

@@ -8,7 +8,8 @@ import { must, ok, type Refusal, Refused, type Result, refuse } from '../../resu
 import { nameZone } from '../../zone-name.ts';
 import { Directory } from '../deciding/index.ts';
 import { COMMON_ZONES } from '../items/index.ts';
-import { addReadTask, changeTask, holdsAll, removeTask } from '../tasks/index.ts';
+import { holdsAll } from '../lists/index.ts';
+import { addReadTask, changeTask, removeTask } from '../tasks/index.ts';
 import { checked } from './checked.ts';
 import { type Seen, stillSo } from './seen.ts';
 import type { ListPrograms } from './todos.ts';

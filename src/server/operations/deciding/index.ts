@@ -21,6 +21,7 @@ export {
   storedRules,
   viewerOf,
 } from './access/deciding.ts';
+export { type FoundContact, findContact } from './access/find-contact.ts';
 export { type FoundItem, findByAnyId, findItem, findSeen, readItem } from './access/find-item.ts';
 export {
   type DecidedList,
@@ -28,7 +29,7 @@ export {
   type FoundTask,
   findList,
   findTask,
-  taskReaderFor,
+  listReaderFor,
 } from './access/find-list.ts';
 export {
   findShared,
@@ -54,6 +55,7 @@ export { operatorHere, operatorOf } from './context/operator.ts';
 export { noteTokenAct } from './context/token-acts.ts';
 export { type About, aboutItem, withoutCopy } from './reading/about.ts';
 export { blockWords, takenIn } from './reading/block-words.ts';
+export { ContactReading, contactsAs, mayOnContact } from './reading/contact-views.ts';
 export { loadOf } from './reading/load.ts';
 export { rangeOf, readRange } from './reading/range.ts';
 export { RowItem, rowOf, standingOf } from './reading/row-item.ts';
@@ -84,6 +86,7 @@ export {
 export { freeLapsed } from './writing/lapse.ts';
 export { tell, tellPeople } from './writing/tell.ts';
 export { trailOn, trailOwn } from './writing/trail.ts';
+export { type ContactToWrite, UNDOABLE_ON_CONTACTS, writeContacts } from './writing/write-contacts.ts';
 export { type Acting, type ItemToWrite, moveItems, writeItems } from './writing/write-items.ts';
 export { type TaskToWrite, UNDOABLE_ON_TASKS, writeTasks } from './writing/write-tasks.ts';
 export { authorship, type ItemsWritten, mayOn, viewFor, written } from './writing/writing.ts';

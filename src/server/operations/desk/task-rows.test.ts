@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest';
 import { type NewTask, taskRoutes } from '@/contract/tasks.ts';
 import { NO_RIGHTS, type Rights } from '@/core/access/index.ts';
-import { taskListsOf } from '../../repositories/task-lists.ts';
+import { listsOf } from '../../repositories/lists.ts';
 import { trailByKey } from '../../repositories/trail.ts';
 import { ctx, eachMeetingDay, org, value } from '../meetings/meeting-day.ts';
 import { giveAccess } from '../sharing/index.ts';
@@ -10,7 +10,7 @@ import { desk, kinds, row, rows, take } from './at-desk.ts';
 
 eachMeetingDay();
 
-const list = (handle: string): string => taskListsOf(org.db, org.person(handle).id)[0]?.key ?? '';
+const list = (handle: string): string => listsOf(org.db, 'tasks', org.person(handle).id)[0]?.key ?? '';
 const add = (title: string, due: string, more: Partial<NewTask> = {}, of = 'ines') =>
   value(
     addTask(

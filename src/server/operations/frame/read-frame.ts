@@ -8,10 +8,10 @@ import type { Person } from '../../repositories/people.ts';
 import { countAsked } from '../../repositories/tasks.ts';
 import { settings } from '../../settings.ts';
 import { type Context, operatorHere, principalsOf, storedRules } from '../deciding/index.ts';
+import { seesListsOf } from '../lists/index.ts';
 import { unreadFor } from '../messages/index.ts';
 import { asksWaiting, findingsCounted, findingsUnread, wishesWaiting } from '../sharing/index.ts';
 import { suggestionsWaiting } from '../suggestions/index.ts';
-import { seesTasksOf } from '../tasks/index.ts';
 
 /** What the frame shows: who is signed in, and the people whose calendars they run, their own last. */
 export function readFrame(ctx: Context): FrameAnswer {
@@ -23,7 +23,8 @@ export function readFrame(ctx: Context): FrameAnswer {
     if (told) unread += unreadFor(ctx, person, decided);
     return {
       ...principalOf(person, calendar.key, own, own || decision.rights.shares),
-      tasks: own || seesTasksOf(ctx, person.id),
+      tasks: own || seesListsOf(ctx, 'tasks', person.id),
+      contacts: own || seesListsOf(ctx, 'contacts', person.id),
     };
   });
   return {
@@ -59,7 +60,12 @@ export function readFrame(ctx: Context): FrameAnswer {
   };
 }
 
-function principalOf(person: Person, calendar: string, own: boolean, share: boolean): Omit<Principal, 'tasks'> {
+function principalOf(
+  person: Person,
+  calendar: string,
+  own: boolean,
+  share: boolean,
+): Omit<Principal, 'tasks' | 'contacts'> {
   const { handle, name, role, colour } = person;
   return { handle, name, role, colour, own, calendar, share };
 }

@@ -8,6 +8,7 @@ import { hub } from '../../live/hub.ts';
 import { calendarById } from '../../repositories/calendars.ts';
 import { trailByKey } from '../../repositories/trail.ts';
 import { ok, type Result, refuse } from '../../result.ts';
+import { undoContact } from '../contacts/index.ts';
 import { again, type Context, isRefusal } from '../deciding/index.ts';
 import { findImportable } from '../items/index.ts';
 import { undoSeveral } from '../meetings/index.ts';
@@ -150,7 +151,8 @@ export async function undoAny(ctx: Context, key: string): Promise<Result<Written
     return ctx.db.write(() => {
       const now = again(ctx);
       if (isRefusal(now)) return now;
-      return entry?.verb.startsWith('task.') ? undoTask(now, entry) : undoSeveral(now, key);
+      if (entry?.verb.startsWith('task.')) return undoTask(now, entry);
+      return entry?.verb.startsWith('contact.') ? undoContact(now, entry) : undoSeveral(now, key);
     });
   const calendar = entry.collectionId === null ? null : calendarById(ctx.db, entry.collectionId);
   if (!calendar || entry.actorId !== ctx.viewer.id || entry.verb !== 'item.broughtIn') return refuse('notFound');

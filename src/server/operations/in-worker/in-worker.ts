@@ -1,6 +1,7 @@
 import type { ItemsAnswer, LoadAnswer } from '@/contract/items/items.ts';
 import type { BoardsAnswer } from '@/contract/lanes.ts';
 import type { LinkItemsAnswer } from '@/contract/sharing/link-items.ts';
+import type { CardVersion } from '@/core/contacts/index.ts';
 import { writingIsFree } from '../../db/gate.ts';
 import { type Connection, isOwn } from '../../db/index.ts';
 import { hub, tellFrom } from '../../live/hub.ts';
@@ -38,7 +39,8 @@ type WriteName =
   | 'putObject'
   | 'deleteObject'
   | 'deliver'
-  | 'importTasks';
+  | 'importTasks'
+  | 'importContacts';
 
 /** Whether there is a thread over the same file; none when run from source, or over a file of a test's own. */
 const hasThread = (db: Connection): boolean => isOwn(db) && hasThreads();
@@ -122,6 +124,11 @@ export const putObjectInWorker = (ctx: Context, args: JobArgs<'putObject'>) =>
 /** Brings tasks of a file in, and writes a list as a file: both hold more than anybody should wait for. */
 export const importTasksInWorker = (ctx: Context, key: string, text: string) =>
   write<JobAnswer<'importTasks'>['answer']>(ctx, 'importTasks', { key, text });
+export const importContactsInWorker = (ctx: Context, key: string, text: string) =>
+  write<JobAnswer<'importContacts'>['answer']>(ctx, 'importContacts', { key, text });
+export const exportContactsInWorker = (ctx: Context, key: string, version: CardVersion) =>
+  read(ctx, 'exportContacts', { key, version }, true);
+export const listAlikeContactsInWorker = (ctx: Context, key: string) => read(ctx, 'listAlikeContacts', { key }, true);
 export const exportTasksInWorker = (ctx: Context, key: string) => read(ctx, 'exportTasks', { key }, true);
 export const deleteObjectInWorker = (ctx: Context, args: JobArgs<'deleteObject'>) =>
   write<JobAnswer<'deleteObject'>['answer']>(ctx, 'deleteObject', args);

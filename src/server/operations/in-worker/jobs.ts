@@ -1,12 +1,14 @@
 import type { DayPart } from '@/contract/days.ts';
 import type { TimeUseQuery } from '@/contract/time-use.ts';
 import type { TrailQuery } from '@/contract/trail.ts';
+import type { CardVersion } from '@/core/contacts/index.ts';
 import type { Connection } from '../../db/index.ts';
 import { HubElsewhere, hub, type ToldElsewhere } from '../../live/hub.ts';
 import { personById } from '../../repositories/people.ts';
 import type { Result } from '../../result.ts';
 import { ok } from '../../result.ts';
 import type { Job, JobName, Port } from '../../workers/port.ts';
+import { exportContacts, importContacts, listAlikeContacts } from '../contacts/index.ts';
 import {
   askFreeBusy,
   deleteObject,
@@ -106,6 +108,11 @@ export const JOBS = {
     ),
   importTasks: (ctx: Context, args: { key: string; text: string }, port: Port) =>
     alone(port, () => inTransaction(ctx, 'importTasks', {}, (now) => importTasks(now, args.key, args.text))),
+  importContacts: (ctx: Context, args: { key: string; text: string }, port: Port) =>
+    alone(port, () => inTransaction(ctx, 'importContacts', {}, (now) => importContacts(now, args.key, args.text))),
+  exportContacts: (ctx: Context, args: { key: string; version: CardVersion }) =>
+    exportContacts(ctx, args.key, args.version),
+  listAlikeContacts: (ctx: Context, args: { key: string }) => listAlikeContacts(ctx, args.key),
   exportTasks: (ctx: Context, args: { key: string }) => exportTasks(ctx, args.key),
   deliver: (ctx: Context, args: { id: number }, port: Port) => alone(port, () => deliver(ctx.db, args.id)),
   readDay: (ctx: Context, args: { of: DayPart; whom: string }) => readDay(ctx, args.of, args.whom),

@@ -1,1 +1,1 @@
-export { mayReadMessage, readerOn, takeMessage, unreadFor } from './list-messages.ts';
+export { mayReadMessage, messagesWithAny, readerOn, takeMessage, unreadFor } from './list-messages.ts';

@@ -86,7 +86,7 @@ export function listNotices(ctx: Context): Result<NoticesAnswer> {
 
 /** What isn't a main calendar: an empty name is the list everybody begins with. */
 const furtherOf = (one: Shareable) =>
-  one.main ? null : { key: one.key, kind: one.kind, name: one.kind === 'tasks' && one.first ? '' : one.name };
+  one.main ? null : { key: one.key, kind: one.kind, name: one.kind !== 'calendar' && one.first ? '' : one.name };
 
 /** Marks all one was told as read. */
 export function readNotices(ctx: Context): Result<{ done: true }> {

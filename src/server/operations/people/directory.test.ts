@@ -2,8 +2,8 @@ import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
 import { newItem } from '@/contract/items/items.ts';
 import { PRESETS } from '@/core/access/index.ts';
 import { readDirectory, writeDirectory } from '@/core/formats/index.ts';
+import { listsOf } from '../../repositories/lists.ts';
 import { personByAddress, personByHandle } from '../../repositories/people.ts';
-import { taskListsOf } from '../../repositories/task-lists.ts';
 import { listItems } from '../items/list-items.ts';
 import { explainAccess } from '../sharing/explain-access.ts';
 import { changeWords, readFindings } from '../sharing/findings.ts';
@@ -232,6 +232,7 @@ describe('somebody leaves', () => {
         calendars: [
           { name: 'Amara', main: true },
           { name: 'Tasks', main: false },
+          { name: 'Contacts', main: false },
         ],
       },
     });
@@ -252,7 +253,7 @@ describe('somebody leaves', () => {
     expect(bruno).toMatchObject({ value: { head: { own: true, calendar: { name: 'Amara', main: false } } } });
     expect(listItems(org.ctx('tomas'), calendar, WEEK)).toMatchObject({ value: { items: [{ title: 'Peat cores' }] } });
     // Her list of tasks is a further one of his.
-    const lists = taskListsOf(org.db, org.person('bruno').id);
+    const lists = listsOf(org.db, 'tasks', org.person('bruno').id);
     expect(lists.map(({ name, first }) => [name, first])).toEqual([
       ['Tasks', true],
       ['Amara', false],

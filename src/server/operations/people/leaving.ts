@@ -16,6 +16,7 @@ import { calendarsOf } from '../../repositories/calendars.ts';
 import { handOn } from '../../repositories/collections.ts';
 import { calendarsNaming, endGrant, grantsNaming, grantsOn } from '../../repositories/grants.ts';
 import { allGroups, directMembersOf, endMembership } from '../../repositories/groups.ts';
+import { handListOn, listsOf } from '../../repositories/lists.ts';
 import {
   allPeople,
   type Person,
@@ -27,7 +28,6 @@ import {
 import { untieAll } from '../../repositories/same-person.ts';
 import { type Shareable, shareableById, shareablesOf } from '../../repositories/shareables.ts';
 import { withdrawAllOf } from '../../repositories/suggestions.ts';
-import { handTaskListOn, taskListsOf } from '../../repositories/task-lists.ts';
 import { withdrawTokensOf } from '../../repositories/tokens.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import {
@@ -158,12 +158,13 @@ function leaveNow(asked: Context, handle: string, body: LeaveBody): Result<Left>
 }
 
 function handSharedOn(ctx: Context, shared: Shareable, from: Person, to: Person): void {
-  const tasks = shared.kind === 'tasks';
-  const taken = new Set((tasks ? taskListsOf(ctx.db, to.id) : calendarsOf(ctx.db, to.id)).map((c) => c.name));
-  const wish = shared.main || (tasks && shared.first) ? from.name : shared.name;
+  const { kind } = shared;
+  const theirs = kind === 'calendar' ? calendarsOf(ctx.db, to.id) : listsOf(ctx.db, kind, to.id);
+  const taken = new Set(theirs.map((one) => one.name));
+  const wish = shared.main || (kind !== 'calendar' && shared.first) ? from.name : shared.name;
   let name = wish;
   for (let n = 2; taken.has(name); n++) name = `${wish} ${n}`;
-  if (tasks) handTaskListOn(ctx.db, shared.id, to.id, name);
+  if (kind !== 'calendar') handListOn(ctx.db, shared.id, to.id, name);
   else handOn(ctx.db, shared.id, to.id, name);
   // The new owner needs no grant on what is theirs.
   for (const grant of grantsOn(ctx.db, shared.id))

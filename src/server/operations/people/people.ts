@@ -26,6 +26,7 @@ import {
 import { domains } from '../../repositories/domains.ts';
 import { grantsNaming, grantsSpeakingTo, insertGrant, type StoredGrant } from '../../repositories/grants.ts';
 import { groupByKey, membersOf } from '../../repositories/groups.ts';
+import { firstListOf } from '../../repositories/lists.ts';
 import {
   countPeople,
   directoryLines,
@@ -40,7 +41,6 @@ import {
   savePreferences,
   saveResource,
 } from '../../repositories/people.ts';
-import { firstListOf } from '../../repositories/task-lists.ts';
 import { recordTrail } from '../../repositories/trail.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import {
@@ -56,6 +56,7 @@ import {
   trailOwn,
   viewerOf,
 } from '../deciding/index.ts';
+import { contactFinder, numberOf } from '../lists/index.ts';
 import { freeHandle, holdsUntil, tellOfCalendar } from '../sharing/index.ts';
 
 /**
@@ -160,13 +161,21 @@ export function findBoard(
   return { calendar: calendar.key, name: person.name, handle: person.handle };
 }
 
-/** The numbers of people in the directory, by their addresses. Who comes from outside has no directory, and is answered none. */
+/**
+ * The numbers of people by their addresses: of the directory, and of contacts of whom one sees all. Who comes from outside has no directory.
+ */
 export function readPhones(
   ctx: Context,
   addresses: readonly string[],
 ): Result<{ phones: { address: string; phone: string }[] }> {
-  const found = ctx.viewer.inside ? phonesAt(ctx.db, addresses) : [];
-  return ok({ phones: found.map(([address, phone]) => ({ address, phone })) });
+  const found = new Map(ctx.viewer.inside ? phonesAt(ctx.db, addresses) : []);
+  const contactAt = contactFinder(ctx);
+  for (const address of addresses) {
+    const contact = found.has(address) ? null : contactAt(address);
+    const phone = contact && numberOf(contact);
+    if (phone) found.set(address, phone);
+  }
+  return ok({ phones: [...found].map(([address, phone]) => ({ address, phone })) });
 }
 
 /** Saves how a person wants times shown. */
@@ -259,7 +268,7 @@ export function addPerson(db: Connection, at: number, by: Person | null, input: 
     const person = personById(db, id) as Person;
     const giver = by ?? person;
     const calendarId = makeCalendar(db, at, { owner: person, by: giver, name: person.name, main: true });
-    if (!person.resource) firstListOf(db, person.id);
+    if (!person.resource) for (const kind of ['tasks', 'contacts'] as const) firstListOf(db, kind, person.id);
     recordTrail(db, {
       key: newKey(),
       at,

@@ -8,6 +8,7 @@ import { calendarsKeptBy } from '../../repositories/lanes.ts';
 import { itemsAtNext } from '../../repositories/occurrences.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import { type Context, type Decided, Directory, decideOnSeveral, viewOfRow } from '../deciding/index.ts';
+import { searchContacts } from './search-contacts.ts';
 import { searchTasks } from './search-tasks.ts';
 import { holds, wordsOf } from './words.ts';
 
@@ -62,11 +63,13 @@ export function search(
       found.push({ owner: { handle, name, colour: colour % 6 }, calendar: key, of, item: view });
     }
   }
-  // Of a kind of item, or between days of a calendar, there are no tasks.
+  // Of a kind of item, or between days of a calendar, there are no tasks or contacts.
   const narrowed = query.kind !== undefined || query.from !== undefined || query.to !== undefined;
   return ok({
     found: found.slice(0, MOST),
-    ...(narrowed ? { tasks: [], tasksCut: false } : searchTasks(ctx, words)),
+    ...(narrowed
+      ? { tasks: [], tasksCut: false, contacts: [], contactsCut: false }
+      : { ...searchTasks(ctx, words), ...searchContacts(ctx, words) }),
     // Most of what was looked through in all calendars may not be seen, so not even its number is told.
     cut: found.length > MOST || (!query.everywhere && candidates.length === mostLookedAt),
   });
@@ -75,7 +78,7 @@ export function search(
 type On = Pick<Decided, 'calendar' | 'decision'>;
 
 /** What is decided on calendars while one search lasts, each once, several at a time. */
-class Deciding {
+export class Deciding {
   private readonly known = new Map<number, On | null>();
   constructor(private readonly ctx: Context) {}
 

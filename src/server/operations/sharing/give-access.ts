@@ -186,7 +186,7 @@ export function planGive(ctx: Context, key: string, body: Unseen<GiveBody>): Pla
   if (standing && span.starts === null && span.ends === null) return refuse('changedMeanwhile');
   const hidden = toHide(ctx, decided, body.alsoPrivate ?? []);
   if (isRefusal(hidden)) return hidden;
-  if (decided.shared.kind === 'tasks' && audience.outside) return wrongAudience('listInside');
+  if (decided.shared.kind !== 'calendar' && audience.outside) return wrongAudience('listInside');
   const free = decided.asAdministrator || decided.decision.owner;
   const asks = body.asks && body.asks !== 'nothing' ? { ...NO_RIGHTS, sight: body.asks } : null;
   if (asks && !(decided.decision.owner && decided.shared.main && audience.person?.inside))

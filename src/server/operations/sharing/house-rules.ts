@@ -3,8 +3,8 @@ import { decide } from '@/core/access/index.ts';
 import { allCalendars } from '../../repositories/calendars.ts';
 import { grantsOnAllCalendars } from '../../repositories/grants.ts';
 import { recordHouseRules } from '../../repositories/house-rules.ts';
+import { listsById } from '../../repositories/lists.ts';
 import type { Shareable } from '../../repositories/shareables.ts';
-import { taskListsById } from '../../repositories/task-lists.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import {
   announceAccess,
@@ -24,7 +24,7 @@ export function readHouseRules(ctx: Context): Result<{ rules: HouseRulesWire; ma
   let cut = 0;
   const all = grantsOnAllCalendars(ctx.db);
   const shared = new Map<number, Shareable>();
-  for (const one of [...allCalendars(ctx.db), ...taskListsById(ctx.db, [...all.keys()])]) shared.set(one.id, one);
+  for (const one of [...allCalendars(ctx.db), ...listsById(ctx.db, null, [...all.keys()])]) shared.set(one.id, one);
   for (const [id, grants] of all)
     for (const grant of grants) {
       const of = shared.get(id);
@@ -47,7 +47,7 @@ export function changeHouseRules(ctx: Context, rules: HouseRulesWire): Result<{ 
   });
   const grants = grantsOnAllCalendars(ctx.db);
   // Of lists only those are concerned that were given to somebody.
-  for (const of of [...allCalendars(ctx.db), ...taskListsById(ctx.db, [...grants.keys()])])
+  for (const of of [...allCalendars(ctx.db), ...listsById(ctx.db, null, [...grants.keys()])])
     announceAccess(ctx, of, collectionOf(of, grants.get(of.id) ?? []), ceilingsOn(before, of));
   return ok({ done: true });
 }

@@ -25,6 +25,7 @@ import { ok, type Result, refuse } from '../../result.ts';
 import {
   type Context,
   collectionOf,
+  contactsAs,
   type Decided,
   Directory,
   decideOn,
@@ -48,7 +49,7 @@ import { heldLess } from './holding.ts';
 
 /**
  * What an audience would get with rights that are only considered: the decision, rights that don't fit together, what the house rules bar,
- * and the days (of a list: the tasks) asked for exactly as they would be served. For anyone but the owner, cut to what they see themselves.
+ * and the days (of a list: its tasks or contacts) asked for exactly as they would be served. For anyone but the owner, cut to what they see themselves.
  */
 export function previewAccess(ctx: Context, key: string, body: PreviewBody): Result<PreviewAnswer> {
   const decided = findShared(ctx, key);
@@ -73,8 +74,11 @@ export function previewAccess(ctx: Context, key: string, body: PreviewBody): Res
   const before = decideWith(standing);
   const calendar = isCalendar(decided) ? { ...decided, calendar: decided.shared } : null;
   const look = (decision: Decision) => (calendar ? viewsAs(ctx, calendar, range, audience, decision).items : []);
+  const { shared } = decided;
   const tasks = (decision: Decision) =>
-    decided.shared.kind === 'tasks' ? tasksAs(ctx, { ...decided, list: decided.shared }, audience, decision) : [];
+    shared.kind === 'tasks' ? tasksAs(ctx, { ...decided, list: shared }, audience, decision) : [];
+  const contacts = (decision: Decision) =>
+    shared.kind === 'contacts' ? contactsAs(ctx, { ...decided, list: shared }, audience, decision) : [];
   return ok({
     effective: after.rights,
     before: before.rights,
@@ -96,6 +100,8 @@ export function previewAccess(ctx: Context, key: string, body: PreviewBody): Res
     itemsBefore: look(before),
     tasks: tasks(after),
     tasksBefore: tasks(before),
+    contacts: contacts(after),
+    contactsBefore: contacts(before),
   });
 }
 

@@ -80,7 +80,7 @@ export function listSightlines(ctx: Context, key: string): Result<SightlinesAnsw
 /** What a collection is called, and what it is. */
 const namedOf = (of: Shareable) => ({
   key: of.key,
-  name: of.kind === 'tasks' && of.first ? '' : of.name,
+  name: of.kind !== 'calendar' && of.first ? '' : of.name,
   main: of.main,
   kind: of.kind,
 });

@@ -4,10 +4,10 @@ import { withoutEmpty } from '@/core/calendar/index.ts';
 import { readRule } from '@/core/recurrence/index.ts';
 import { type Due, nextDue, tiedDue } from '@/core/tasks/index.ts';
 import { fromWall, inBounds, isZone, parseDate, parseWall, toWall } from '@/core/time/index.ts';
-import { newKey, taskIdFor } from '../../ids.ts';
+import { bareIdFor, newKey } from '../../ids.ts';
 import { grantsSpeakingTo } from '../../repositories/grants.ts';
+import { listByKey, listsById } from '../../repositories/lists.ts';
 import { type Person, personById } from '../../repositories/people.ts';
-import { taskListByKey, taskListsById } from '../../repositories/task-lists.ts';
 import { countTasks, handCopiesOn, type StoredTask, tasksMadeBy } from '../../repositories/tasks.ts';
 import { type Refusal, type Result, refuse } from '../../result.ts';
 import {
@@ -84,7 +84,7 @@ const ownerOf = (ctx: Context, { list }: DecidedList): Person => personById(ctx.
 /** Adds a task to a list, in its owner's name. */
 export function addTask(ctx: Context, key: string, input: NewTask): Result<TaskWrittenAnswer> {
   return ctx.db.write(() => {
-    const decided = findList(ctx, key);
+    const decided = findList(ctx, 'tasks', key);
     if (isRefusal(decided)) return decided;
     const { list, decision } = decided;
     if (!mayOnList(decision).add)
@@ -255,7 +255,7 @@ function changeAndMove(ctx: Context, found: FoundTask, patch: TaskPatch, to: str
 
 /** Puts a task into another list of the same owner's, for whoever may take it out of the one and add to the other. */
 function moveTask(ctx: Context, { decided, task, may }: FoundTask, to: string): Result<TaskWrittenAnswer> {
-  const target = taskListByKey(ctx.db, to);
+  const target = listByKey(ctx.db, 'tasks', to);
   const there = target && decideOnList(ctx, target);
   if (!target || !there || there.decision.rights.sight === 'nothing' || target.ownerId !== decided.list.ownerId)
     return wrong({ list: 'listGone' });
@@ -303,12 +303,12 @@ const MOST_MADE = 2000;
 function findRemovable(ctx: Context, id: string): FoundTask | Refusal {
   const found = findTask(ctx, id);
   if (!isRefusal(found)) return found;
-  for (const list of taskListsById(ctx.db, [...grantsSpeakingTo(ctx.db, ctx.viewer.id).keys()])) {
+  for (const list of listsById(ctx.db, 'tasks', [...grantsSpeakingTo(ctx.db, ctx.viewer.id).keys()])) {
     const decided = decideOnList(ctx, list);
     const { sight, remove } = decided.decision.rights;
     if (sight === 'nothing' || sight === 'full' || remove === 'none') continue;
     const task = tasksMadeBy(ctx.db, list.id, ctx.viewer.id, MOST_MADE).find(
-      (one) => taskIdFor(ctx.viewer.id, one.key) === id,
+      (one) => bareIdFor(ctx.viewer.id, one.key) === id,
     );
     if (task && new TaskReading(ctx, decided).view(task))
       return { decided, task, may: mayOnTask(ctx, decided.decision, task) };

@@ -1,8 +1,8 @@
 import type { TaskWire } from '@/contract/tasks.ts';
 import { dueEnds } from '@/core/tasks/index.ts';
-import { taskListsOf } from '../../repositories/task-lists.ts';
+import { listsOf } from '../../repositories/lists.ts';
 import { type StoredTask, tasksDueBefore } from '../../repositories/tasks.ts';
-import { type Context, type Directory, decideOnList, TaskReading, taskReaderFor } from '../deciding/index.ts';
+import { type Context, type Directory, decideOnList, listReaderFor, TaskReading } from '../deciding/index.ts';
 
 const DAY = 86_400_000;
 
@@ -25,7 +25,7 @@ export function tasksDue(
 ): { readonly tasks: readonly DueTask[]; readonly cut: boolean } {
   const found: DueTask[] = [];
   let cut = false;
-  for (const list of taskListsOf(ctx.db, personId)) {
+  for (const list of listsOf(ctx.db, 'tasks', personId)) {
     const on = decideOnList(ctx, list);
     if (on.decision.rights.sight === 'nothing') continue;
     const reading = new TaskReading(ctx, on, directory);
@@ -33,7 +33,7 @@ export function tasksDue(
     const rows = tasksDueBefore(
       ctx.db,
       list.id,
-      taskReaderFor(ctx.viewer.id, on.decision),
+      listReaderFor(ctx.viewer.id, on.decision),
       before + 1.5 * DAY,
       most + 1,
     );

@@ -1,7 +1,7 @@
 import type { TaskWrittenAnswer } from '@/contract/tasks.ts';
 import { newKey } from '../../ids.ts';
+import { firstListOf, listById } from '../../repositories/lists.ts';
 import { personByHandle } from '../../repositories/people.ts';
-import { firstListOf, taskListById } from '../../repositories/task-lists.ts';
 import { copyOfTask, type StoredTask, taskById } from '../../repositories/tasks.ts';
 import { type Refusal, type Result, refuse } from '../../result.ts';
 import {
@@ -43,7 +43,7 @@ export function keepCopies(ctx: Context, before: StoredTask, after: StoredTask):
   if (after.copyOf === null) keepGiven(ctx, before, after);
   else if (before.doneAt !== after.doneAt) {
     const origin = taskById(ctx.db, after.copyOf);
-    const list = origin && origin.removedAt === null ? taskListById(ctx.db, origin.listId) : null;
+    const list = origin && origin.removedAt === null ? listById(ctx.db, 'tasks', origin.listId) : null;
     if (origin && list && origin.doneAt !== after.doneAt)
       writeTasks(ctx, list, 'task.changed', [
         {
@@ -56,7 +56,7 @@ export function keepCopies(ctx: Context, before: StoredTask, after: StoredTask):
 
 function keepGiven(ctx: Context, before: StoredTask, after: StoredTask): void {
   const standing = copyOfTask(ctx.db, after.id);
-  const owner = standing ? (taskListById(ctx.db, standing.listId)?.ownerId ?? null) : null;
+  const owner = standing ? (listById(ctx.db, 'tasks', standing.listId)?.ownerId ?? null) : null;
   const to = after.removedAt === null && after.givenState !== 'no' ? after.givenTo : null;
   if (standing && owner !== to) takeCopyBack(ctx, standing);
   if (to === null) return;
@@ -66,14 +66,14 @@ function keepGiven(ctx: Context, before: StoredTask, after: StoredTask): void {
   }
   const now = Object.fromEntries(SAID.map((name) => [name, after[name]])) as Pick<StoredTask, (typeof SAID)[number]>;
   if (SAID.every((name) => JSON.stringify(standing[name]) === JSON.stringify(now[name]))) return;
-  const list = taskListById(ctx.db, standing.listId);
+  const list = listById(ctx.db, 'tasks', standing.listId);
   if (!list) return;
   const next = { ...standing, ...now, ...authorship(ctx, list), version: standing.version + 1 };
   writeTasks(ctx, list, 'task.changed', [{ before: standing, after: next }]);
 }
 
 function takeCopyBack(ctx: Context, copy: StoredTask): void {
-  const list = taskListById(ctx.db, copy.listId);
+  const list = listById(ctx.db, 'tasks', copy.listId);
   if (!list) return;
   const gone = { ...copy, ...authorship(ctx, list), removedAt: ctx.now, version: copy.version + 1 };
   writeTasks(ctx, list, 'task.removed', [{ before: copy, after: gone }]);
@@ -81,8 +81,8 @@ function takeCopyBack(ctx: Context, copy: StoredTask): void {
 }
 
 function makeCopy(ctx: Context, task: StoredTask, to: number): void {
-  const first = firstListOf(ctx.db, to);
-  const whose = taskListById(ctx.db, task.listId);
+  const first = firstListOf(ctx.db, 'tasks', to);
+  const whose = listById(ctx.db, 'tasks', task.listId);
   if (!whose) return;
   const { id: _id, ...rest } = task;
   const copy = {
@@ -124,7 +124,7 @@ export function answerTask(ctx: Context, key: string, body: { yes: boolean; note
     if (!may.change)
       return refuse('mayNotChange', { facts: { name: new Directory(ctx.db).name(decided.list.ownerId) } });
     const origin = task.copyOf === null ? null : taskById(ctx.db, task.copyOf);
-    const list = origin && origin.removedAt === null ? taskListById(ctx.db, origin.listId) : null;
+    const list = origin && origin.removedAt === null ? listById(ctx.db, 'tasks', origin.listId) : null;
     if (!origin || !list || origin.givenTo !== decided.list.ownerId || origin.givenState !== 'asked')
       return refuse('taskNotAsked');
     const state = body.yes ? ('yes' as const) : ('no' as const);

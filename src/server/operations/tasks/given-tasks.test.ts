@@ -1,8 +1,9 @@
 import { describe, expect, test } from 'vitest';
 import type { TaskWire } from '@/contract/tasks.ts';
 import { NO_RIGHTS } from '@/core/access/index.ts';
+import { addList } from '../lists/index.ts';
 import { giveAccess } from '../sharing/index.ts';
-import { addTaskList, answerTask, listTasks } from './index.ts';
+import { answerTask, listTasks } from './index.ts';
 import { add, change, code, eachTaskDay, fields, list, on, org, tasks, titles, value } from './task-day.ts';
 
 eachTaskDay();
@@ -28,7 +29,7 @@ describe('a task that is given to somebody', () => {
   test('stays theirs where it goes into another list, with what was typed in the same act', () => {
     const task = add('ines', { title: 'Call Marta' });
     const given = value(change('ines', task, { give: 'bruno' })).task as TaskWire;
-    const { list: other } = value(addTaskList(org.ctx('ines'), 'ines', { name: 'Calls' }));
+    const { list: other } = value(addList(org.ctx('ines'), 'tasks', 'ines', { name: 'Calls' }));
     // What can’t be written moves nothing either.
     expect(code(change('ines', given, { list: other, repeats: 'FREQ=DAILY' }))).toBe('badInput');
     expect(titles('ines')).toEqual(['Call Marta']);

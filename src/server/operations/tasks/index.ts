@@ -3,15 +3,7 @@ export { type DueTask, tasksDue } from './due-tasks.ts';
 export { answerTask } from './give-task.ts';
 export { listItemTasks } from './item-tasks.ts';
 export { listTasks } from './list-tasks.ts';
-export {
-  addTaskList,
-  bringTaskListBack,
-  changeTaskList,
-  holdsAll,
-  listTaskLists,
-  removeTaskList,
-  seesTasksOf,
-} from './lists.ts';
+export { listTaskLists } from './lists.ts';
 export { addReadTask, exportTasks, importTasks } from './task-file.ts';
 export { setTaskTime } from './task-time.ts';
 export { undoTask } from './undo-task.ts';

@@ -1,5 +1,5 @@
 import type { ItemTasksAnswer, TaskWire } from '@/contract/tasks.ts';
-import { taskListsOf } from '../../repositories/task-lists.ts';
+import { listsOf } from '../../repositories/lists.ts';
 import { tasksOfItemIn } from '../../repositories/tasks.ts';
 import { ok, type Result } from '../../result.ts';
 import {
@@ -8,8 +8,8 @@ import {
   decideOnList,
   findItem,
   isRefusal,
+  listReaderFor,
   TaskReading,
-  taskReaderFor,
 } from '../deciding/index.ts';
 
 /** Tasks of one item in an answer. */
@@ -30,12 +30,12 @@ export function listItemTasks(ctx: Context, id: string): Result<ItemTasksAnswer>
   const directory = new Directory(ctx.db);
   const tasks: TaskWire[] = [];
   const lists: { key: string; name: string }[] = [];
-  for (const list of taskListsOf(ctx.db, decided.calendar.ownerId)) {
+  for (const list of listsOf(ctx.db, 'tasks', decided.calendar.ownerId)) {
     const on = decideOnList(ctx, list);
     if (on.decision.rights.sight === 'nothing') continue;
     if (on.decision.rights.add) lists.push({ key: list.key, name: list.first ? '' : list.name });
     const reading = new TaskReading(ctx, on, directory);
-    const reader = taskReaderFor(ctx.viewer.id, on.decision);
+    const reader = listReaderFor(ctx.viewer.id, on.decision);
     for (const task of tasksOfItemIn(ctx.db, list.id, of, reader, MOST + 1)) {
       const view = reading.view(task);
       if (view?.belongsTo !== undefined) tasks.push(view);

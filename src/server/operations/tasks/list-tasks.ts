@@ -7,11 +7,11 @@ import {
   Directory,
   findList,
   isRefusal,
+  listReaderFor,
   noteUse,
   TaskReading,
-  taskReaderFor,
 } from '../deciding/index.ts';
-import { listWire } from './lists.ts';
+import { taskListWire } from './lists.ts';
 
 /** Tasks in one answer, by their number and about their size. */
 const MOST = 500;
@@ -23,12 +23,12 @@ export function listTasks(
   key: string,
   query: { done?: '1' | undefined; after?: string | undefined },
 ): Result<TasksAnswer> {
-  const found = findList(ctx, key);
+  const found = findList(ctx, 'tasks', key);
   if (isRefusal(found)) return found;
   const after = query.after === undefined ? null : readMark(ctx, query.after);
   if (query.after !== undefined && after === null) return refuse('badInput', { fields: { after: 'unclear' } });
   const read = query.done === '1' ? doneTasks : openTasks;
-  const rows = read(ctx.db, found.list.id, taskReaderFor(ctx.viewer.id, found.decision), after, MOST + 1);
+  const rows = read(ctx.db, found.list.id, listReaderFor(ctx.viewer.id, found.decision), after, MOST + 1);
   const directory = new Directory(ctx.db);
   const reading = new TaskReading(ctx, found, directory);
   const tasks: TaskWire[] = [];
@@ -44,7 +44,7 @@ export function listTasks(
   const end = rows.at(-1);
   noteUse(ctx, found.decision);
   return ok({
-    list: listWire(ctx, found, directory),
+    list: taskListWire(ctx, found, directory),
     tasks,
     more:
       last === null || last.id === end?.id

@@ -1,170 +1,18 @@
 import type { TaskListsAnswer, TaskListWire } from '@/contract/tasks.ts';
-import { type Decision, may, mayRun } from '@/core/access/index.ts';
-import { hub } from '../../live/hub.ts';
-import { grantsSpeakingTo } from '../../repositories/grants.ts';
-import { personByHandle, personById } from '../../repositories/people.ts';
-import {
-  insertTaskList,
-  nameTaskList,
-  removedTaskList,
-  setTaskListRemoved,
-  type TaskList,
-  taskListById,
-  taskListByKey,
-  taskListsById,
-  taskListsOf,
-} from '../../repositories/task-lists.ts';
 import { countOpen } from '../../repositories/tasks.ts';
-import { ok, type Refusal, type Result, refuse } from '../../result.ts';
-import {
-  type Context,
-  type DecidedList,
-  Directory,
-  decideOnList,
-  findList,
-  isRefusal,
-  taskReaderFor,
-  tell,
-  trailOn,
-} from '../deciding/index.ts';
+import type { Result } from '../../result.ts';
+import { type Context, type DecidedList, type Directory, listReaderFor } from '../deciding/index.ts';
+import { listsSeen, listWire } from '../lists/index.ts';
 
-const DONE = { done: true } as const;
-const THIRTY_DAYS = 30 * 86_400_000;
-/** Lists of one person, and lists of others that are shown. */
-const MOST_LISTS = 50;
-const MOST_OTHERS = 500;
 /** Open tasks are counted up to so many. */
 const MOST_COUNTED = 10_000;
 
-/** Files hold all there is: they are for whose list it is, and whoever arranges all of it and is let into what is private. */
-export const holdsAll = (decision: Decision): boolean =>
-  decision.owner || (mayRun(decision).arrange && mayRun(decision).seePrivate);
-
-/** A list as the one who asks sees it. */
-export function listWire(ctx: Context, { list, decision }: DecidedList, directory: Directory): TaskListWire {
-  const owner = directory.person(list.ownerId);
-  const open = countOpen(ctx.db, list.id, taskReaderFor(ctx.viewer.id, decision), MOST_COUNTED + 1);
-  return {
-    key: list.key,
-    name: list.first ? '' : list.name,
-    owner: { handle: owner?.handle ?? '', name: owner?.name ?? '', colour: owner?.colour ?? 0 },
-    own: decision.owner,
-    rights: decision.rights,
-    may: {
-      add: decision.rights.add,
-      share: may(decision).share,
-      rename: decision.owner && !list.first,
-      remove: decision.owner && !list.first,
-      files: holdsAll(decision),
-    },
-    open: open > MOST_COUNTED ? null : open,
-  };
+/** A list of tasks as the one who asks sees it. */
+export function taskListWire(ctx: Context, on: DecidedList, directory: Directory): TaskListWire {
+  const open = countOpen(ctx.db, on.list.id, listReaderFor(ctx.viewer.id, on.decision), MOST_COUNTED + 1);
+  return { ...listWire(on, directory), open: open > MOST_COUNTED ? null : open };
 }
 
-const seen = (ctx: Context, lists: readonly TaskList[]): DecidedList[] =>
-  lists.map((list) => decideOnList(ctx, list)).filter(({ decision }) => decision.rights.sight !== 'nothing');
-
-/** Somebody's lists that the one who asks sees; with one's own those of others that one sees. Nobody, and nothing to see, are answered alike. */
-export function listTaskLists(ctx: Context, handle: string): Result<TaskListsAnswer> {
-  const owner = personByHandle(ctx.db, handle);
-  if (!owner) return refuse('notFound');
-  const own = owner.id === ctx.viewer.id;
-  const lists = seen(ctx, taskListsOf(ctx.db, owner.id));
-  if (!own && lists.length === 0) return refuse('notFound');
-  const directory = new Directory(ctx.db);
-  const naming = own ? taskListsById(ctx.db, [...grantsSpeakingTo(ctx.db, ctx.viewer.id).keys()]) : [];
-  const others = seen(ctx, naming.filter((list) => list.ownerId !== ctx.viewer.id).slice(0, MOST_OTHERS));
-  return ok({
-    owner: { handle: owner.handle, name: owner.name },
-    lists: lists.map((on) => listWire(ctx, on, directory)),
-    others: others
-      .map((on) => listWire(ctx, on, directory))
-      .sort((a, b) => a.owner.name.localeCompare(b.owner.name) || a.name.localeCompare(b.name)),
-  });
-}
-
-/** Whether somebody has a list of which the one who asks sees anything. */
-export const seesTasksOf = (ctx: Context, personId: number): boolean =>
-  taskListsOf(ctx.db, personId).some((list) => decideOnList(ctx, list).decision.rights.sight !== 'nothing');
-
-/** One's own list by its key. Of another's one gets what one's sight of it allows: that it isn't one's own, or nothing. */
-function findOwn(ctx: Context, key: string): TaskList | Refusal {
-  const found = findList(ctx, key);
-  if (isRefusal(found)) return found;
-  if (found.decision.owner) return found.list;
-  return refuse('ownerOnly', { facts: { name: new Directory(ctx.db).name(found.list.ownerId) } });
-}
-
-const taken = (ctx: Context, name: string, but: number | null): boolean =>
-  taskListsOf(ctx.db, ctx.viewer.id).some(
-    (list) => list.id !== but && list.name.toLowerCase() === name.trim().toLowerCase(),
-  );
-
-/** Tells the open windows of those who see something of a list that it is another now, or gone. */
-function tellSeers(ctx: Context, list: TaskList): void {
-  const seers = hub()
-    .listeners()
-    .filter((listener) => {
-      const viewer = typeof listener === 'number' ? personById(ctx.db, listener) : null;
-      return viewer !== null && decideOnList({ ...ctx, viewer }, list).decision.rights.sight !== 'nothing';
-    });
-  tell(ctx.db, seers, { kind: 'tasks', list: list.key });
-}
-
-/** Begins a further list of one's own, which nobody else sees until it is given. */
-export function addTaskList(ctx: Context, handle: string, body: { name: string }): Result<{ list: string }> {
-  return ctx.db.write(() => {
-    if (personByHandle(ctx.db, handle)?.id !== ctx.viewer.id || !ctx.viewer.inside || ctx.token?.only != null)
-      return refuse('notFound');
-    if (taken(ctx, body.name, null)) return refuse('alreadyThere', { fields: { name: 'listTaken' } });
-    if (taskListsOf(ctx.db, ctx.viewer.id).length >= MOST_LISTS)
-      return refuse('badInput', { fields: { name: `listsMost:${MOST_LISTS}` } });
-    const list = taskListById(ctx.db, insertTaskList(ctx.db, ctx.viewer.id, body.name));
-    if (!list) return refuse('notFound');
-    trailOn(ctx, list, list.key, 'list.begun', null, body);
-    tellSeers(ctx, list);
-    return ok({ list: list.key });
-  });
-}
-
-/** Names one's own further list otherwise. */
-export function changeTaskList(ctx: Context, key: string, body: { name: string }): Result<typeof DONE> {
-  return ctx.db.write(() => {
-    const list = findOwn(ctx, key);
-    if ('ok' in list) return list;
-    if (list.first) return refuse('mainStays');
-    if (taken(ctx, body.name, list.id)) return refuse('alreadyThere', { fields: { name: 'listTaken' } });
-    nameTaskList(ctx.db, list.id, body.name);
-    trailOn(ctx, list, list.key, 'list.changed', { name: list.name }, body);
-    tellSeers(ctx, list);
-    return ok(DONE);
-  });
-}
-
-/** Takes one's own further list away, with all that is in it. For thirty days it can be brought back. */
-export function removeTaskList(ctx: Context, key: string): Result<typeof DONE> {
-  return ctx.db.write(() => {
-    const list = findOwn(ctx, key);
-    if ('ok' in list) return list;
-    if (list.first) return refuse('mainStays');
-    tellSeers(ctx, list);
-    setTaskListRemoved(ctx.db, list.id, ctx.now);
-    trailOn(ctx, list, list.key, 'list.removed', { name: list.name }, null);
-    return ok(DONE);
-  });
-}
-
-/** Brings back one's own list as it was, with what others were given of it. */
-export function bringTaskListBack(ctx: Context, key: string): Result<typeof DONE> {
-  return ctx.db.write(() => {
-    const gone = removedTaskList(ctx.db, key);
-    if (!gone || gone.ownerId !== ctx.viewer.id || gone.removedAt < ctx.now - THIRTY_DAYS || ctx.token?.only != null)
-      return refuse('notFound');
-    setTaskListRemoved(ctx.db, gone.id, null);
-    const list = taskListByKey(ctx.db, key);
-    if (!list) return refuse('notFound');
-    trailOn(ctx, list, list.key, 'list.broughtBack', null, { name: list.name });
-    tellSeers(ctx, list);
-    return ok(DONE);
-  });
-}
+/** Somebody's lists of tasks that the one who asks sees; with one's own those of others that one sees. */
+export const listTaskLists = (ctx: Context, handle: string): Result<TaskListsAnswer> =>
+  listsSeen(ctx, 'tasks', handle, (on, directory) => taskListWire(ctx, on, directory));

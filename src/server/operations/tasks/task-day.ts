@@ -1,7 +1,7 @@
 import { afterEach, beforeEach } from 'vitest';
 import { type NewTask, type TaskPatch, type TaskWire, taskRoutes } from '@/contract/tasks.ts';
 import type { Rights } from '@/core/access/index.ts';
-import { taskListsOf } from '../../repositories/task-lists.ts';
+import { listsOf } from '../../repositories/lists.ts';
 import type { Result } from '../../result.ts';
 import { giveAccess } from '../sharing/index.ts';
 import { type SmallOrganisation, smallOrganisation } from '../small-organisation.ts';
@@ -25,7 +25,8 @@ export const value = <T>(result: Result<T>): T => {
 };
 export const code = (result: Result<unknown>) => (result.ok ? null : result.code);
 export const fields = (result: Result<unknown>) => (result.ok ? null : result.fields);
-export const list = (handle: string, nth = 0): string => taskListsOf(org.db, org.person(handle).id)[nth]?.key ?? '';
+export const list = (handle: string, nth = 0): string =>
+  listsOf(org.db, 'tasks', org.person(handle).id)[nth]?.key ?? '';
 export const give = (to: string, rights: Rights, of = list('ines')) =>
   value(giveAccess(org.ctx('ines'), of, { audience: { kind: 'person', id: to }, rights, seen: null }));
 export const input = (more: Partial<NewTask> & { title: string }): NewTask => taskRoutes.addTask.body.parse(more);

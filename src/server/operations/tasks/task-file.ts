@@ -1,4 +1,4 @@
-import type { TasksBroughtIn } from '@/contract/tasks.ts';
+import type { BroughtIn } from '@/contract/lists.ts';
 import { calendarFileName, type ReadTodo, readTodos, writeTodos } from '@/core/formats/index.ts';
 import { newKey } from '../../ids.ts';
 import { personById } from '../../repositories/people.ts';
@@ -15,9 +15,9 @@ import {
   type TaskToWrite,
   writeTasks,
 } from '../deciding/index.ts';
+import { holdsAll } from '../lists/index.ts';
 import { MOST_TASKS, NEW } from './change-task.ts';
 import { keepCopies } from './give-task.ts';
-import { holdsAll } from './lists.ts';
 
 /** Tasks in one file, and the problems that are named. */
 const MOST_IN_FILE = 2000;
@@ -26,7 +26,7 @@ const EVERYTHING = { privateToo: true, own: null } as const;
 
 /** A list as a file of VTODOs (RFC 5545): all that is kept of its tasks. Reading it back gives the same. */
 export function exportTasks(ctx: Context, key: string): Result<{ name: string; text: string }> {
-  const found = findList(ctx, key);
+  const found = findList(ctx, 'tasks', key);
   if (isRefusal(found)) return found;
   const { list, decision } = found;
   const owner = new Directory(ctx.db).name(list.ownerId);
@@ -43,9 +43,9 @@ export function exportTasks(ctx: Context, key: string): Result<{ name: string; t
  * Brings the tasks of a file in: those that aren't there yet are added, those that are, and are otherwise in the file, changed. What can't be read is
  * named; nothing else comes of it. One act, taken back at once.
  */
-export function importTasks(ctx: Context, key: string, text: string): Result<TasksBroughtIn> {
+export function importTasks(ctx: Context, key: string, text: string): Result<BroughtIn> {
   return ctx.db.write(() => {
-    const found = findList(ctx, key);
+    const found = findList(ctx, 'tasks', key);
     if (isRefusal(found)) return found;
     const { list, decision } = found;
     const owner = personById(ctx.db, list.ownerId);

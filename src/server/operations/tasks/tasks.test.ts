@@ -3,18 +3,10 @@ import { type NewTask, type TaskWire, taskWire } from '@/contract/tasks.ts';
 import { NO_RIGHTS, PRESETS } from '@/core/access/index.ts';
 import { trailByKey } from '../../repositories/trail.ts';
 import { changeItem } from '../items/index.ts';
+import { addList, bringListBack, removeList } from '../lists/index.ts';
 import { at } from '../small-organisation.ts';
 import { listTrail } from '../trail/index.ts';
-import {
-  addTask,
-  addTaskList,
-  bringTaskListBack,
-  listTaskLists,
-  listTasks,
-  removeTask,
-  removeTaskList,
-  undoTask,
-} from './index.ts';
+import { addTask, listTaskLists, listTasks, removeTask, undoTask } from './index.ts';
 import {
   add,
   change,
@@ -79,16 +71,16 @@ describe('a list of tasks', () => {
   });
 
   test('is taken away with all that is in it, and brought back as it was', () => {
-    const key = value(addTaskList(org.ctx('ines'), 'ines', { name: 'Board' })).list;
+    const key = value(addList(org.ctx('ines'), 'tasks', 'ines', { name: 'Board' })).list;
     give('tomas', PRESETS.full, key);
     add('ines', { title: 'Minutes' }, key);
     expect(titles('tomas', key)).toEqual(['Minutes']);
-    expect(fields(addTaskList(org.ctx('ines'), 'ines', { name: 'board' }))).toEqual({ name: 'listTaken' });
-    expect(code(removeTaskList(org.ctx('tomas'), key))).toBe('ownerOnly');
-    expect(code(removeTaskList(org.ctx('ines'), list('ines')))).toBe('mainStays');
-    value(removeTaskList(org.ctx('ines'), key));
+    expect(fields(addList(org.ctx('ines'), 'tasks', 'ines', { name: 'board' }))).toEqual({ name: 'listTaken' });
+    expect(code(removeList(org.ctx('tomas'), key))).toBe('ownerOnly');
+    expect(code(removeList(org.ctx('ines'), list('ines')))).toBe('mainStays');
+    value(removeList(org.ctx('ines'), key));
     expect(code(listTasks(org.ctx('ines'), key, {}))).toBe('notFound');
-    value(bringTaskListBack(org.ctx('ines'), key));
+    value(bringListBack(org.ctx('ines'), key));
     expect(titles('tomas', key)).toEqual(['Minutes']);
   });
 

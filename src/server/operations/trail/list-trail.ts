@@ -1,16 +1,20 @@
+import type { ContactWire } from '@/contract/contacts.ts';
 import type { TaskWire } from '@/contract/tasks.ts';
 import type { TrailEntryWire, TrailListAnswer, TrailQuery } from '@/contract/trail.ts';
 import { may, mayRun, NO_RIGHTS, presetOf, type Rights } from '@/core/access/index.ts';
+import { WRITTEN_CONTACT_FIELDS } from '@/core/contacts/index.ts';
 import { WRITTEN_TASK_FIELDS } from '@/core/tasks/index.ts';
 import { dateText, fromWallLenient, instantText, parseDate, toWall } from '@/core/time/index.ts';
 import { showsAbsence } from '../../repositories/absences.ts';
+import { contactById } from '../../repositories/contacts.ts';
 import type { StoredAudience } from '../../repositories/grants.ts';
 import { itemById, itemByKey } from '../../repositories/items.ts';
 import { personByHandle, personById } from '../../repositories/people.ts';
 import { type Shareable, shareableById, shareableByKey, shareablesOf } from '../../repositories/shareables.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
-import { type StoredTask, taskById } from '../../repositories/tasks.ts';
+import { taskById } from '../../repositories/tasks.ts';
 import {
+  contactStates,
   itemStates,
   type StoredTrailEntry,
   type TrailScope,
@@ -21,6 +25,7 @@ import {
 import { ok, type Result, refuse } from '../../result.ts';
 import {
   audienceNamed,
+  ContactReading,
   type Context,
   type Decided,
   type DecidedAlone,
@@ -29,6 +34,7 @@ import {
   isCalendar,
   principalsOf,
   TaskReading,
+  UNDOABLE_ON_CONTACTS,
   UNDOABLE_ON_TASKS,
 } from '../deciding/index.ts';
 import { changedBetween, seenAs, textOf } from './item-trail.ts';
@@ -55,6 +61,7 @@ const KINDS = {
   away: ['absence'],
   desk: ['desk'],
   tasks: ['task', 'list'],
+  contacts: ['contact'],
 } as const;
 
 /** What was done in one's name, by one for others, or in a calendar one runs: the latest first, a page at a time. */
@@ -129,14 +136,18 @@ const readable = (ctx: Context): TrailListAnswer['calendars'] =>
   );
 
 /** What something shared is called beside its owner; empty for a main calendar and for the list everybody begins with. */
-const namedShort = (one: Shareable): string => (one.main || (one.kind === 'tasks' && one.first) ? '' : one.name);
+const namedShort = (one: Shareable): string => (one.main || (one.kind !== 'calendar' && one.first) ? '' : one.name);
+
+/** What is done in a collection of a kind. */
+const readableIn = (kind: Decided['decision']['kind']): readonly string[] =>
+  kind === 'tasks' ? KINDS.tasks : kind === 'contacts' ? [...KINDS.contacts, 'list'] : KINDS.items;
 
 /** The kinds of entries that somebody who runs a calendar reads there; `null`: all of them. */
 const readableKinds = (decision: Decided['decision']): readonly string[] | null =>
   decision.owner
     ? null
     : [
-        ...(decision.kind === 'tasks' ? KINDS.tasks : KINDS.items),
+        ...readableIn(decision.kind),
         ...KINDS.desk,
         ...(may(decision).share ? KINDS.access : []),
         ...(mayRun(decision).absence ? KINDS.away : []),
@@ -187,10 +198,20 @@ type On = DecidedAlone & { readonly shared: Shareable };
 /** Fields of a task of which what is seen is told in words. */
 const TOLD_OF_TASKS = ['title', 'due', 'done', 'belongsTo', 'repeats', ...WRITTEN_TASK_FIELDS.slice(1)] as const;
 
-function differing(field: (typeof TOLD_OF_TASKS)[number], was: TaskWire, is: TaskWire): TrailEntryWire['changed'] {
-  const [before, after] = [textOf(was[field]), textOf(is[field])];
+function differing<V>(field: keyof V & string, was: V, is: V): TrailEntryWire['changed'] {
+  const [before, after] = [textOf(plainly(was[field])), textOf(plainly(is[field]))];
   return before === after ? [] : [{ field, before, after }];
 }
+
+/** Ways to reach somebody as their addresses and numbers alone. */
+const plainly = (value: unknown): unknown =>
+  Array.isArray(value)
+    ? value.map((one) => (typeof one === 'object' && one !== null && 'value' in one ? one.value : one))
+    : value;
+
+type Told = Pick<TrailEntryWire, 'items' | 'more' | 'changed' | 'undo'>;
+const NOTHING_TOLD: Told = { items: [], more: 0, changed: [], undo: false };
+const UNDOABLE_IN_LISTS: ReadonlySet<string> = new Set([...UNDOABLE_ON_TASKS, ...UNDOABLE_ON_CONTACTS]);
 
 /** Puts entries as the one who asks may read them at this instant. */
 class Reading {
@@ -229,6 +250,7 @@ class Reading {
     };
     if (!reads) return bare;
     if (kind === 'task') return { ...bare, ...this.tasks(one, on) };
+    if (kind === 'contact') return { ...bare, ...this.contacts(one, on) };
     const calendar = on && isCalendar(on) ? { ...on, calendar: on.shared } : null;
     if (kind === 'item') return { ...bare, ...this.items(one, calendar) };
     if (kind === 'file' || kind === 'meeting')
@@ -261,13 +283,9 @@ class Reading {
     return seen && 'title' in seen && today && 'title' in today ? (seen.title ?? null) : null;
   }
 
-  private items(
-    one: StoredTrailEntry,
-    on: Decided | null,
-  ): Pick<TrailEntryWire, 'items' | 'more' | 'changed' | 'undo'> {
+  private items(one: StoredTrailEntry, on: Decided | null): Told {
     const { before, after } = itemStates(one);
-    const nothing = { items: [], more: 0, changed: [], undo: false };
-    if (!on || after.length === 0) return nothing;
+    if (!on || after.length === 0) return NOTHING_TOLD;
     const now = after.slice(0, TITLES).map((state) => itemById(this.ctx.db, state.id));
     const items = after.slice(0, TITLES).map((state, i) => this.titleAs(state, now[i] ?? state, on));
     const [was, is, today] = [before[0] ?? null, after[0], now[0]];
@@ -286,30 +304,63 @@ class Reading {
     };
   }
 
-  private tasks(one: StoredTrailEntry, on: On | null): Pick<TrailEntryWire, 'items' | 'more' | 'changed' | 'undo'> {
-    const { before, after } = taskStates(one);
-    const nothing = { items: [], more: 0, changed: [], undo: false };
-    if (on?.shared.kind !== 'tasks' || after.length === 0) return nothing;
+  private tasks(one: StoredTrailEntry, on: On | null): Told {
+    if (on?.shared.kind !== 'tasks') return NOTHING_TOLD;
     const reading = new TaskReading(this.ctx, { list: on.shared, decision: on.decision }, this.directory);
-    const now = after.slice(0, TITLES).map((state) => taskById(this.ctx.db, state.id));
-    // Told is what one sees of a state, where one sees the task as it is now too.
-    const look = (state: StoredTask | null | undefined, today: StoredTask | null | undefined) =>
-      state && (!today || reading.view(today)) ? reading.view(state) : null;
-    const items = after.slice(0, TITLES).map((state, i) => look(state, now[i])?.title ?? null);
-    const [is, was] = [look(after[0], now[0]), look(before[0], now[0])];
+    return this.listed(one, on, taskStates(one), {
+      current: (id) => taskById(this.ctx.db, id),
+      view: (task) => reading.view(task),
+      title: (view: TaskWire) => view.title,
+      told: TOLD_OF_TASKS,
+    });
+  }
+
+  private contacts(one: StoredTrailEntry, on: On | null): Told {
+    if (on?.shared.kind !== 'contacts') return NOTHING_TOLD;
+    const reading = new ContactReading(this.ctx, { list: on.shared, decision: on.decision }, this.directory);
+    return this.listed(one, on, contactStates(one), {
+      current: (id) => contactById(this.ctx.db, id),
+      view: (contact) => reading.view(contact),
+      title: (view: ContactWire) => view.name,
+      told: WRITTEN_CONTACT_FIELDS,
+    });
+  }
+
+  /** What is told of a write in a list. */
+  private listed<
+    S extends { readonly id: number; readonly version: number },
+    V extends { readonly version?: number | undefined },
+  >(
+    one: StoredTrailEntry,
+    on: DecidedAlone,
+    { before, after }: { readonly before: readonly (S | null)[]; readonly after: readonly S[] },
+    of: {
+      readonly current: (id: number) => S | null;
+      readonly view: (state: S) => V | null;
+      readonly title: (view: V) => string;
+      readonly told: readonly (keyof V & string)[];
+    },
+  ): Told {
+    if (after.length === 0) return NOTHING_TOLD;
+    const now = after.slice(0, TITLES).map((state) => of.current(state.id));
+    // Told is what one sees of a state, where one sees it as it is now too.
+    const look = (state: S | null | undefined, today: S | null | undefined) =>
+      state && (!today || of.view(today)) ? of.view(state) : null;
+    const views = after.slice(0, TITLES).map((state, i) => look(state, now[i]));
+    const [is, was] = [views[0], look(before[0], now[0])];
     const full = after.length === 1 && is?.version !== undefined && was?.version !== undefined;
     return {
-      items,
-      more: after.length - items.length,
-      changed: full ? TOLD_OF_TASKS.flatMap((field) => differing(field, was, is)) : [],
-      undo: UNDOABLE_ON_TASKS.has(one.verb) && now[0]?.version === after[0]?.version && this.mayUndo(one, on),
+      items: views.map((view) => view && of.title(view)),
+      more: after.length - views.length,
+      changed: full ? of.told.flatMap((field) => differing(field, was, is)) : [],
+      undo: UNDOABLE_IN_LISTS.has(one.verb) && now[0]?.version === after[0]?.version && this.mayUndo(one, on),
     };
   }
 
   private mayUndo(one: StoredTrailEntry, on: DecidedAlone): boolean {
     const age = this.ctx.now - one.at;
     if (one.actorId === this.ctx.viewer.id && age < UNDO_FOR) return one.verb !== 'item.undone';
-    return on.decision.owner && age < OWNER_UNDOES_FOR && (UNDOABLE.has(one.verb) || UNDOABLE_ON_TASKS.has(one.verb));
+    return on.decision.owner && age < OWNER_UNDOES_FOR && (UNDOABLE.has(one.verb) || UNDOABLE_IN_LISTS.has(one.verb));
   }
 
   private access({ subject, before, after }: StoredTrailEntry): Pick<TrailEntryWire, 'who' | 'levels'> {

@@ -103,6 +103,7 @@ describe('what is listed', () => {
     expect(list('tomas').calendars.map(({ owner, kind }) => [owner, kind])).toEqual([
       ['Tomas', 'calendar'],
       ['Tomas', 'tasks'],
+      ['Tomas', 'contacts'],
     ]);
   });
 

@@ -62,6 +62,14 @@ export const KEYS = {
   taskLists: (handle: string) => ['tasks', 'lists', handle],
   tasksOfItem: (item: string) => ['tasks', 'item', item],
   tasks: (list: string, done: boolean, ...of: readonly ('beside' | 'sheet')[]) => ['tasks', 'list', list, done, ...of],
+  /** All of everybody’s contacts: address books, and what is in them. */
+  everyContact: ['contacts'],
+  addressBooks: (handle: string) => ['contacts', 'books', handle],
+  contacts: (book: string, words: string) => ['contacts', 'book', book, words],
+  alikeContacts: (book: string) => ['contacts', 'alike', book],
+  contact: (id: string) => ['contacts', 'one', id],
+  contactsLike: (words: string) => ['contacts', 'like', words],
+  aroundContact: (id: string) => ['contacts', 'around', id],
   /** Everything of every calendar, and what is found or held across them. */
   calendars: ['calendar'],
   found: (...words: readonly unknown[]) => ['calendar', 'search', ...words],

@@ -33,11 +33,15 @@ export interface Choice {
   readonly key: string;
   readonly name: string;
   readonly about: string;
+  /** It was found by what was typed, be it in words that aren't shown. */
+  readonly found?: boolean;
 }
 
 /** Those that hold what was typed: none before a word is, then the first forty. */
 export const fewChoices = <C extends Choice>(all: C[], { inputValue }: { inputValue: string }): C[] =>
-  inputValue.trim() === '' ? [] : all.filter((o) => holdsWords(`${o.name} ${o.about}`, inputValue)).slice(0, SHOWN);
+  inputValue.trim() === ''
+    ? []
+    : all.filter((o) => o.found || holdsWords(`${o.name} ${o.about}`, inputValue)).slice(0, SHOWN);
 
 type Attributes = HTMLAttributes<HTMLLIElement> & { key: Key };
 

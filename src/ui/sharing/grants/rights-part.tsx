@@ -8,12 +8,13 @@ import { reachOf } from '@/contract/sharing/reach.ts';
 import type { ChoiceWire } from '@/contract/sharing/sharing.ts';
 import type { RightsWire } from '@/contract/sharing/sight.ts';
 import { SCOPES, SIGHTS } from '@/core/calendar/index.ts';
+import type { GivenKind } from '@/core/collection/index.ts';
 import { LevelChoice } from '../../common/fields/level-choice.tsx';
 import rightsPartCss from './rights-part.module.css';
 
 const EXTRAS = ['suggest', 'private', 'speaks', 'copies', 'shares', 'absence'] as const;
-/** Of a list of tasks: nobody speaks from there, gets copies, or puts something forward. */
-const EXTRAS_OF_TASKS = ['private', 'shares'] as const;
+/** Of tasks and contacts: nobody speaks from there, gets copies, or puts something forward. */
+const EXTRAS_OF_LISTS = ['private', 'shares'] as const;
 const PRESETS_SHOWN = ['helper', 'booker', 'arranger', 'delegate', 'steward'] as const;
 
 /** Whether two sets of rights are the same. */
@@ -24,12 +25,13 @@ export function RightsPart(props: {
   rights: RightsWire;
   choices: readonly ChoiceWire[];
   audience: 'everyone' | 'link' | 'one';
-  kind: 'calendar' | 'tasks';
+  kind: GivenKind;
   fields: Readonly<Record<string, string>>;
   onPick: (group: string, value: string) => void;
 }) {
   const { rights, choices, audience, kind, fields, onPick } = props;
-  const tasks = kind === 'tasks';
+  const listed = kind !== 'calendar';
+  const of = kind === 'tasks' ? 'Tasks' : 'Contacts';
   const t = useTranslations();
   const tl = useTranslations('lines');
   const link = audience === 'link';
@@ -69,7 +71,7 @@ export function RightsPart(props: {
     <>
       {!everyoneRow &&
         !link &&
-        !tasks &&
+        !listed &&
         chooser(
           'preset',
           tl('asWhole'),
@@ -88,10 +90,10 @@ export function RightsPart(props: {
         tl('seesHead'),
         'sight',
         rights.sight,
-        SIGHTS.filter((s) => !tasks || s !== 'busy').map((s) => [
+        SIGHTS.filter((s) => !listed || s !== 'busy').map((s) => [
           s,
           !everyoneRow && !link && s === 'nothing' ? t('presets.shutOut') : t(`sights.${s}`),
-          t(tasks ? `sightHelpTasks.${s}` : `sightHelp.${s}`),
+          t(listed ? `sightHelp${of}.${s}` : `sightHelp.${s}`),
         ]),
       )}
       <FieldWrong text={fields.sight} />
@@ -104,7 +106,7 @@ export function RightsPart(props: {
           (['look', 'add', 'arrange', 'words'] as const).map((r) => [
             r,
             t(`reaches.${r}`),
-            t(tasks && r === 'arrange' ? 'reachHelp.arrangeTasks' : `reachHelp.${r}`),
+            t(listed && r === 'arrange' ? `reachHelp.arrange${of}` : `reachHelp.${r}`),
           ]),
         )}
       {reach === 'words' && (
@@ -135,7 +137,7 @@ export function RightsPart(props: {
       <FieldWrong text={fields.change ?? fields.remove ?? fields.add} />
       {!everyoneRow && !link && (
         <div className={rightsPartCss.extras}>
-          {(tasks ? EXTRAS_OF_TASKS : EXTRAS).map((extra) => {
+          {(listed ? EXTRAS_OF_LISTS : EXTRAS).map((extra) => {
             const on = choice(extra, 'true');
             const no = !rights[extra] ? why(on) : undefined;
             const closed = !rights[extra] && on?.needs != null && !on.barred;
@@ -157,7 +159,7 @@ export function RightsPart(props: {
                     <small>
                       {fields[extra] ??
                         no ??
-                        t(tasks && extra === 'private' ? 'extrasHelp.privateTasks' : `extrasHelp.${extra}`)}
+                        t(listed && extra === 'private' ? `extrasHelp.private${of}` : `extrasHelp.${extra}`)}
                     </small>
                   </>
                 }

@@ -4,10 +4,10 @@ import { type Decision, type MayItem, mayItem, projectOther, type Standing } fro
 import { type Party, pick } from '@/core/calendar/index.ts';
 import { dueText, type Task, WRITTEN_TASK_FIELDS } from '@/core/tasks/index.ts';
 import { instantText } from '@/core/time/index.ts';
-import { taskIdFor } from '../../../ids.ts';
+import { bareIdFor } from '../../../ids.ts';
 import { type Calendar, calendarById } from '../../../repositories/calendars.ts';
 import { itemById } from '../../../repositories/items.ts';
-import type { TaskList } from '../../../repositories/task-lists.ts';
+import type { TaskList } from '../../../repositories/lists.ts';
 import { openTasks, type StoredTask, taskById } from '../../../repositories/tasks.ts';
 import type { FoundAudience } from '../access/audience.ts';
 import { type Decided, decideOn } from '../access/deciding.ts';
@@ -95,7 +95,7 @@ export class TaskReading {
     if (view === null) return null;
     const may = mayOnTask(ctx, decision, task);
     if (!('notes' in view)) {
-      const below = { id: taskIdFor(ctx.viewer.id, task.key), list: list.key, ...view } as TaskWire;
+      const below = { id: bareIdFor(ctx.viewer.id, task.key), list: list.key, ...view } as TaskWire;
       return may.remove ? { ...below, mayRemove: true } : below;
     }
     const hand = (at: number, actor: number, principal: number) => ({

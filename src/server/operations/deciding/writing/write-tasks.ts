@@ -1,17 +1,12 @@
-import { decide } from '@/core/access/index.ts';
 import { dueDay, tiedDue } from '@/core/tasks/index.ts';
 import { dateText, parseDate, parseWall, toWall, wallText } from '@/core/time/index.ts';
-import { now } from '../../../clock.ts';
-import { hub } from '../../../live/hub.ts';
-import { grantsOn } from '../../../repositories/grants.ts';
+import { listById, type TaskList } from '../../../repositories/lists.ts';
 import { personById } from '../../../repositories/people.ts';
 import type { StoredItem } from '../../../repositories/stored-item.ts';
-import { type TaskList, taskListById } from '../../../repositories/task-lists.ts';
 import { insertTask, type StoredTask, tasksOfItem, updateTask } from '../../../repositories/tasks.ts';
-import { collectionOf, rulesOf } from '../access/deciding.ts';
 import type { Context } from '../context/context.ts';
 import { TaskReading } from '../reading/task-views.ts';
-import { A_SLICE, inTurn, listening } from './announce.ts';
+import { announceInList } from './announce-list.ts';
 import { happeningOfText, repeats } from './indexing.ts';
 import { trailOn } from './trail.ts';
 
@@ -54,42 +49,11 @@ export function writeTasks(
       changes.map((c) => c.before),
       changes.map((c) => c.after),
     );
-    announceTasks(ctx, list, changes);
-    return { changes, undo };
-  });
-}
-
-/**
- * Tells the open windows of those whose view of a task differs between before and after that the list changed; nobody else hears of it. Worked out
- * beside the write, a few listeners at a time, by the rights of that instant.
- */
-function announceTasks(ctx: Acting, list: TaskList, changes: readonly TaskChange[]): void {
-  const { db } = ctx;
-  db.afterWriting(() => {
-    const listeners = hub()
-      .listeners()
-      .filter((one): one is number => typeof one === 'number');
-    if (listeners.length === 0) return;
-    const collection = collectionOf(list, grantsOn(db, list.id));
-    const house = rulesOf(db, list);
-    inTurn(async () => {
-      for (let from = 0; from < listeners.length; from += A_SLICE) {
-        if (!db.raw.open) return;
-        for (const { listener, viewer, person } of listening(db, listeners.slice(from, from + A_SLICE))) {
-          const at = now();
-          const decision = decide(collection, viewer, at, house);
-          if (!person || decision.rights.sight === 'nothing') continue;
-          const reading = new TaskReading({ db, now: at, viewer: person }, { list, decision });
-          const look = (task: StoredTask | null) =>
-            task === null || task.removedAt !== null || task.listId !== list.id ? null : reading.view(task);
-          const differs = changes.some(
-            ({ before, after }) => JSON.stringify(look(before)) !== JSON.stringify(look(after)),
-          );
-          if (differs) hub().tell(listener, { kind: 'tasks', list: list.key });
-        }
-        await new Promise((others) => setImmediate(others));
-      }
+    announceInList(ctx, list, changes, (theirs, on) => {
+      const reading = new TaskReading(theirs, on);
+      return (task) => reading.view(task);
     });
+    return { changes, undo };
   });
 }
 
@@ -125,7 +89,7 @@ export function tasksFollow(
     }
   }
   for (const [id, tasks] of byList) {
-    const list = taskListById(ctx.db, id);
+    const list = listById(ctx.db, 'tasks', id);
     const owner = list && personById(ctx.db, list.ownerId);
     // Whoever moved the item may not know of the task: it follows for its owner, and in that one's name.
     if (list && owner) writeTasks({ ...ctx, viewer: owner }, list, 'task.followed', tasks);

@@ -7,32 +7,45 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import type { TaskListWire } from '@/contract/tasks.ts';
-import { useActing } from '../common/fetched/acting.ts';
-import { KEYS } from '../common/fetched/query-keys.ts';
-import { useFrame } from '../common/frame-context.tsx';
-import tasksCss from './tasks.module.css';
+import { useActing } from '../fetched/acting.ts';
+import { KEYS } from '../fetched/query-keys.ts';
+import { useFrame } from '../frame-context.tsx';
+import listsCss from './lists.module.css';
+
+/** What a screen shows lists of: it is the name of its section, and of its words. */
+export type ListsOf = 'tasks' | 'contacts';
+
+/** A list as it stands among others. */
+interface Listed {
+  readonly key: string;
+  readonly name: string;
+  readonly owner: { readonly handle: string; readonly name: string; readonly colour: number };
+  readonly may: { readonly rename: boolean; readonly remove: boolean };
+  /** How much is in it, in words. */
+  readonly count: string;
+}
 
 /** The lists one may open: somebody's, and with one's own those of others, each under its owner's name. */
-export function TaskLists(props: {
+export function ListNav(props: {
+  of: ListsOf;
   who: string;
-  lists: readonly TaskListWire[];
-  others: readonly TaskListWire[];
+  lists: readonly Listed[];
+  others: readonly Listed[];
   chosen: string | null;
 }) {
-  const { who, lists, others, chosen } = props;
-  const t = useTranslations('tasks');
+  const { of, who, lists, others, chosen } = props;
+  const t = useTranslations(of);
   const { frame } = useFrame();
   const owners = [...new Map(others.map(({ owner }) => [owner.handle, owner])).values()];
   const own = who === frame.me.handle;
   return (
-    <nav className={tasksCss.lists} aria-label={t('lists')}>
+    <nav className={listsCss.lists} aria-label={t('lists')}>
       <ul>
         {lists.map((list) => (
-          <One key={list.key} who={who} list={list} chosen={list.key === chosen} />
+          <One key={list.key} of={of} who={who} list={list} chosen={list.key === chosen} />
         ))}
       </ul>
-      {own && <ListActs list={lists.find(({ key }) => key === chosen) ?? null} />}
+      {own && <ListActs of={of} list={lists.find(({ key }) => key === chosen) ?? null} />}
       {owners.map((owner) => (
         <section key={owner.handle} aria-label={owner.name}>
           <h2 className="small soft">{owner.name}</h2>
@@ -40,7 +53,7 @@ export function TaskLists(props: {
             {others
               .filter((list) => list.owner.handle === owner.handle)
               .map((list) => (
-                <One key={list.key} who={who} list={list} chosen={list.key === chosen} />
+                <One key={list.key} of={of} who={who} list={list} chosen={list.key === chosen} />
               ))}
           </ul>
         </section>
@@ -49,21 +62,21 @@ export function TaskLists(props: {
   );
 }
 
-function One({ who, list, chosen }: { who: string; list: TaskListWire; chosen: boolean }) {
-  const t = useTranslations('tasks');
+function One({ of, who, list, chosen }: { of: ListsOf; who: string; list: Listed; chosen: boolean }) {
+  const t = useTranslations(of);
   return (
     <li className={`who-${list.owner.colour % 6}`}>
-      <Link href={`/for/${who}/tasks?list=${list.key}`} aria-current={chosen ? 'true' : undefined}>
+      <Link href={`/for/${who}/${of}?list=${list.key}`} aria-current={chosen ? 'true' : undefined}>
         <span>{list.name || t('firstList')}</span>
-        <span className="soft small">{list.open === null ? t('many') : list.open > 0 ? list.open : ''}</span>
+        <span className="soft small">{list.count}</span>
       </Link>
     </li>
   );
 }
 
 /** Beginning a further list, naming the chosen one otherwise, and taking it away. */
-function ListActs({ list }: { list: TaskListWire | null }) {
-  const t = useTranslations('tasks');
+function ListActs({ of, list }: { of: ListsOf; list: Listed | null }) {
+  const t = useTranslations(of);
   const { frame, toast } = useFrame();
   const client = useQueryClient();
   const router = useRouter();
@@ -71,12 +84,15 @@ function ListActs({ list }: { list: TaskListWire | null }) {
   const [name, setName] = useState('');
   const { attempt, busy, refused, fields } = useActing(['name']);
   const me = frame.me.handle;
-  const again = () => client.invalidateQueries({ queryKey: KEYS.everyTask });
+  const again = () => client.invalidateQueries({ queryKey: of === 'tasks' ? KEYS.everyTask : KEYS.everyContact });
   const save = () =>
     attempt(async () => {
       if (naming === 'new') {
-        const made = await call('addTaskList', { params: { person: me }, body: { name } });
-        router.push(`/for/${me}/tasks?list=${made.list}`);
+        const made = await call(of === 'tasks' ? 'addTaskList' : 'addAddressBook', {
+          params: { person: me },
+          body: { name },
+        });
+        router.push(`/for/${me}/${of}?list=${made.list}`);
       } else if (list) await call('changeTaskList', { params: { list: list.key }, body: { name } });
       setNaming(null);
       await again();
@@ -88,17 +104,17 @@ function ListActs({ list }: { list: TaskListWire | null }) {
         void attempt(async () => {
           await call('bringTaskListBack', { params: { list: key } });
           await again();
-          router.push(`/for/${me}/tasks?list=${key}`);
+          router.push(`/for/${me}/${of}?list=${key}`);
         });
       toast({ text: t('listRemoved', { name: called }), undo });
-      router.push(`/for/${me}/tasks`);
+      router.push(`/for/${me}/${of}`);
       await again();
     });
   if (naming)
     return (
       <form
         noValidate
-        className={tasksCss.naming}
+        className={listsCss.naming}
         onSubmit={(event) => {
           event.preventDefault();
           void save();
@@ -123,7 +139,7 @@ function ListActs({ list }: { list: TaskListWire | null }) {
       </form>
     );
   return (
-    <div className={tasksCss.acts}>
+    <div className={listsCss.acts}>
       <Button
         variant="text"
         onClick={() => {

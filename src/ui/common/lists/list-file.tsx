@@ -3,31 +3,34 @@ import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
 import { useRef, useState } from 'react';
 import { useTranslations } from 'use-intl';
-import { sendTasks } from '@/contract/call.ts';
-import type { TaskListWire, TasksBroughtIn } from '@/contract/tasks.ts';
-import { useActing } from '../common/fetched/acting.ts';
+import type { BroughtIn } from '@/contract/lists.ts';
+import { useActing } from '../fetched/acting.ts';
+import type { ListsOf } from './list-nav.tsx';
 
-/** A list as a file, and the tasks of a file into it: for whoever may have all of it. */
-export function TaskFile({
-  list,
-  onDone,
-}: {
-  list: TaskListWire;
+/** A list as a file, and what a file holds into it: for whoever may have all of it. */
+export function ListFile(props: {
+  of: ListsOf;
+  /** Where its file is. */
+  href: string;
+  /** The kinds of file that can be brought in. */
+  accept: string;
+  send: (file: File) => Promise<BroughtIn>;
   onDone: (text: string, undo: string) => Promise<void>;
 }) {
-  const t = useTranslations('tasks');
+  const { of, href, accept, send, onDone } = props;
+  const t = useTranslations(of);
   const input = useRef<HTMLInputElement>(null);
-  const [problems, setProblems] = useState<TasksBroughtIn | null>(null);
+  const [problems, setProblems] = useState<BroughtIn | null>(null);
   const { attempt, busy, refused } = useActing();
   const bring = (file: File) =>
     attempt(async () => {
-      const done = await sendTasks(list.key, file);
+      const done = await send(file);
       setProblems(done.left > 0 ? done : null);
       await onDone(t('imported', { added: done.added, changed: done.changed, same: done.same }), done.undo);
     });
   return (
     <>
-      <Button variant="text" component="a" href={`/api/lists/${list.key}/file`} download>
+      <Button variant="text" component="a" href={href} download>
         {t('export')}
       </Button>
       <Button variant="text" loading={busy} onClick={() => input.current?.click()}>
@@ -36,7 +39,7 @@ export function TaskFile({
       <input
         ref={input}
         type="file"
-        accept=".ics,text/calendar"
+        accept={accept}
         hidden
         aria-label={t('import')}
         onChange={(event) => {

@@ -1,0 +1,50 @@
+import type { RouteName } from '@/contract/routes.ts';
+import {
+  addContact,
+  changeContact,
+  copyContact,
+  findContacts,
+  listAddressBooks,
+  listAroundContact,
+  listContacts,
+  mergeContacts,
+  readContact,
+  removeContact,
+} from '../../operations/contacts/index.ts';
+import {
+  exportContactsInWorker,
+  importContactsInWorker,
+  listAlikeContactsInWorker,
+} from '../../operations/in-worker/in-worker.ts';
+import { addList } from '../../operations/lists/index.ts';
+import { ok, refuse } from '../../result.ts';
+import { utf8 } from '../body.ts';
+import { cardFile } from '../download.ts';
+import type { HandlersOf } from '../handler.ts';
+
+export const contactsHandlers = {
+  listAddressBooks: ({ ctx, params }) => listAddressBooks(ctx, params.person),
+  addAddressBook: ({ ctx, params, body }) => addList(ctx, 'contacts', params.person, body),
+  findContacts: ({ ctx, query }) => ok(findContacts(ctx, query.words)),
+  listContacts: ({ ctx, params, query }) => listContacts(ctx, params.book, query),
+  listAlikeContacts: { slow: ({ ctx, params }) => listAlikeContactsInWorker(ctx, params.book) },
+  addContact: ({ ctx, params, body }) => addContact(ctx, params.book, body),
+  readContact: ({ ctx, params }) => readContact(ctx, params.contact),
+  changeContact: ({ ctx, params, body }) => changeContact(ctx, params.contact, body),
+  removeContact: ({ ctx, params, query }) => removeContact(ctx, params.contact, query),
+  copyContact: ({ ctx, params, body }) => copyContact(ctx, params.contact, body),
+  mergeContacts: ({ ctx, params, body }) => mergeContacts(ctx, params.book, body),
+  listAroundContact: ({ ctx, params }) => listAroundContact(ctx, params.contact),
+  exportContacts: {
+    slow: async ({ ctx, params, query }) => {
+      const result = await exportContactsInWorker(ctx, params.book, query.version ?? '4.0');
+      return result.ok ? cardFile(result.value.name, result.value.text) : result;
+    },
+  },
+  importContacts: {
+    slow: async ({ ctx, params, bytes }) => {
+      const text = utf8(bytes);
+      return text === null ? refuse('wrongEncoding') : importContactsInWorker(ctx, params.book, text);
+    },
+  },
+} satisfies Partial<HandlersOf<RouteName>>;

@@ -1,0 +1,18 @@
+import type { ContactAroundAnswer } from '@/contract/contacts.ts';
+import { addressForm } from '@/core/contacts/index.ts';
+import { personById } from '../../repositories/people.ts';
+import { ok, type Result } from '../../result.ts';
+import { type Context, findContact, isRefusal } from '../deciding/index.ts';
+import { messagesWithAny } from '../messages/index.ts';
+import { metWith } from '../search/index.ts';
+
+/** Meetings and messages with a contact that the one who asks may see, and when one last met: theirs, and those of whose address book it is. */
+export function listAroundContact(ctx: Context, key: string): Result<ContactAroundAnswer> {
+  const found = findContact(ctx, key);
+  if (isRefusal(found)) return found;
+  const addresses = found.contact.addresses.map(({ value }) => addressForm(value));
+  if (addresses.length === 0) return ok({ meetings: [], lastMet: null, messages: [], cut: false });
+  const owner = personById(ctx.db, found.decided.list.ownerId);
+  const messages = owner ? messagesWithAny(ctx, owner, addresses) : [];
+  return ok({ ...metWith(ctx, addresses), messages: [...messages] });
+}

@@ -1,0 +1,231 @@
+'use client';
+import Alert from '@mui/material/Alert';
+import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
+import Link from 'next/link';
+import { useSearchParams } from 'next/navigation';
+import { useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { CallRefused, call, sendContacts } from '@/contract/call.ts';
+import type { AddressBookWire, ContactsAnswer } from '@/contract/contacts.ts';
+import { Asked } from '../common/fetched/asked.tsx';
+import { useContactActs } from '../common/fetched/contact-acts.ts';
+import { usePaused } from '../common/fetched/preview.ts';
+import { KEYS } from '../common/fetched/query-keys.ts';
+import { useFrame } from '../common/frame-context.tsx';
+import { ListFile } from '../common/lists/list-file.tsx';
+import { ListNav } from '../common/lists/list-nav.tsx';
+import listsCss from '../common/lists/lists.module.css';
+import pageCss from '../common/page.module.css';
+import { firstName } from '../common/token.tsx';
+import { Alike } from './alike.tsx';
+import { ContactPanel, NewContactPanel } from './contact-panel.tsx';
+import { ContactRows } from './contact-rows.tsx';
+
+/** So long after the last stroke contacts are looked for. */
+const PAUSE_MS = 150;
+
+/** Somebody's address books, the contacts of the chosen one, and the one that is looked at. */
+export function Contacts({ who }: { who: string }) {
+  const t = useTranslations('contacts');
+  const query = useQuery({
+    queryKey: KEYS.addressBooks(who),
+    queryFn: () => call('listAddressBooks', { params: { person: who } }),
+    retry: false,
+  });
+  const search = useSearchParams();
+  const { frame, principal } = useFrame();
+  const own = who === frame.me.handle;
+  // A copy can be made in one's own, whosever contacts one reads.
+  const mine = useQuery({
+    queryKey: KEYS.addressBooks(frame.me.handle),
+    queryFn: () => call('listAddressBooks', { params: { person: frame.me.handle } }),
+    enabled: !own,
+    retry: false,
+  });
+  const gone = query.error instanceof CallRefused && query.error.body.code === 'notFound';
+  if (gone)
+    return (
+      <div className={pageCss.state}>
+        <h1>{t('titleOf', { own: 'false', name: firstName(principal?.name ?? '') })}</h1>
+        <p>{t('notGiven', { name: firstName(principal?.name ?? '') })}</p>
+      </div>
+    );
+  if (!query.data)
+    return (
+      <div className={pageCss.state}>
+        <Asked query={query} />
+      </div>
+    );
+  const { lists, others } = query.data;
+  const counted = (book: AddressBookWire) => ({
+    ...book,
+    count: book.count === null ? t('many') : book.count > 0 ? String(book.count) : '',
+  });
+  const wanted = search.get('list');
+  const chosen = [...lists, ...others].find(({ key }) => key === wanted) ?? lists[0] ?? others[0];
+  return (
+    <div className={listsCss.page}>
+      {(own || lists.length + others.length > 1) && (
+        <ListNav
+          of="contacts"
+          who={who}
+          lists={lists.map(counted)}
+          others={others.map(counted)}
+          chosen={chosen?.key ?? null}
+        />
+      )}
+      {chosen ? (
+        <Book key={chosen.key} book={chosen} mine={[...lists, ...others, ...(mine.data?.lists ?? [])]} />
+      ) : (
+        <p className={`${pageCss.state} soft`}>{t('noList')}</p>
+      )}
+    </div>
+  );
+}
+
+function Book({ book: known, mine }: { book: AddressBookWire; mine: readonly AddressBookWire[] }) {
+  const t = useTranslations('contacts');
+  const { frame } = useFrame();
+  const search = useSearchParams();
+  const [typed, setTyped] = useState('');
+  const words = usePaused(typed.trim(), PAUSE_MS);
+  const query = useInfiniteQuery({
+    queryKey: KEYS.contacts(known.key, words),
+    queryFn: ({ pageParam }) =>
+      call('listContacts', {
+        params: { book: known.key },
+        query: { ...(words ? { words } : {}), ...(pageParam ? { after: pageParam } : {}) },
+      }),
+    initialPageParam: '',
+    getNextPageParam: (page: ContactsAnswer) => page.more ?? undefined,
+    placeholderData: (before) => before,
+    retry: false,
+  });
+  const { said, again } = useContactActs();
+  const book = query.data?.pages[0]?.list ?? known;
+  const contacts = query.data?.pages.flatMap((page) => page.contacts) ?? [];
+  const cut = query.data?.pages[0]?.cut === true;
+  const open = search.get('contact');
+  const detailed = search.get('rows') === 'all';
+  const alike = search.get('alike') === '1';
+  const { hasNextPage, isFetchingNextPage, fetchNextPage } = query;
+  const go = (change: Readonly<Record<string, string | null>>) => {
+    const next = new URLSearchParams(search);
+    for (const [name, value] of Object.entries(change))
+      if (value === null) next.delete(name);
+      else next.set(name, value);
+    window.history.replaceState(null, '', `?${next}`);
+  };
+  const owner = firstName(book.owner.name);
+  const name = book.name || t('firstList');
+  // Below full a contact is shown where it is listed; in full it has an address of its own.
+  const listed = contacts.find(({ id }) => id === open);
+  const close = () => go({ contact: null });
+  return (
+    <>
+      <main className={`${listsCss.main} who-${book.owner.colour % 6}`} aria-label={name}>
+        <header className={listsCss.head}>
+          <h1>{book.name ? book.name : t('titleOf', { own: String(book.own), name: owner })}</h1>
+          <span className="soft small">
+            {book.name && !book.own ? `${book.owner.name} · ` : ''}
+            {book.count === null ? t('countMany') : t('count', { count: book.count })}
+          </span>
+          <span className={listsCss.push}>
+            {book.may.share && (
+              <Link
+                href={`/for/${frame.principals.some((p) => p.handle === book.owner.handle) ? book.owner.handle : frame.me.handle}/sightlines?${new URLSearchParams(
+                  { c: book.key, ...(book.own ? {} : { of: book.owner.handle }) },
+                )}`}
+              >
+                {t('whoSees')}
+              </Link>
+            )}
+            {book.may.files && (
+              <ListFile
+                of="contacts"
+                href={`/api/books/${book.key}/file`}
+                accept=".vcf,text/vcard"
+                send={(file) => sendContacts(book.key, file)}
+                onDone={said}
+              />
+            )}
+            {book.may.add && (
+              <Button
+                variant="text"
+                aria-pressed={alike}
+                onClick={() => go({ alike: alike ? null : '1', contact: null })}
+              >
+                {t(alike ? 'showAll' : 'findAlike')}
+              </Button>
+            )}
+          </span>
+        </header>
+        {!book.may.add && <p className={`small soft ${listsCss.note}`}>{t('readOnly', { name: owner })}</p>}
+        {alike ? (
+          <Alike book={book} onMerged={said} onOpen={(id) => go({ contact: id })} />
+        ) : (
+          <>
+            <div className={listsCss.seek}>
+              <TextField
+                type="search"
+                value={typed}
+                onChange={(event) => setTyped(event.target.value)}
+                placeholder={t('search')}
+                slotProps={{ htmlInput: { 'aria-label': t('search'), maxLength: 200 } }}
+              />
+              <Button variant="text" aria-pressed={detailed} onClick={() => go({ rows: detailed ? null : 'all' })}>
+                {t(detailed ? 'short' : 'detailed')}
+              </Button>
+              {book.may.add && (
+                <Button variant="contained" onClick={() => go({ contact: 'new' })}>
+                  {t('new', { own: String(book.own), name: owner })}
+                </Button>
+              )}
+            </div>
+            <Asked query={query} />
+            {cut && <Alert severity="info">{t('cut')}</Alert>}
+            {query.data && contacts.length === 0 && (
+              <p className={`soft ${listsCss.note}`}>
+                {t(words ? 'nobodyFound' : book.may.add ? 'noneYet' : 'none', { words })}
+              </p>
+            )}
+            <ContactRows
+              contacts={contacts}
+              detailed={detailed}
+              lettered={words === ''}
+              current={open}
+              onOpen={(contact) => go({ contact: contact.id === open ? null : contact.id })}
+              onEnd={() => hasNextPage && !isFetchingNextPage && void fetchNextPage()}
+              more={hasNextPage}
+            />
+          </>
+        )}
+      </main>
+      {open === 'new' && book.may.add && (
+        <NewContactPanel
+          key="new"
+          book={book}
+          onClose={close}
+          onSaved={async (text, undo, contact) => {
+            go({ contact: contact?.id ?? null });
+            await said(text, undo);
+          }}
+        />
+      )}
+      {open !== null && open !== 'new' && (
+        <ContactPanel
+          key={open}
+          id={open}
+          listed={listed ?? null}
+          book={book}
+          mine={mine.filter(({ may, key }) => may.add && key !== book.key)}
+          onClose={close}
+          onSaved={said}
+          onStale={again}
+        />
+      )}
+    </>
+  );
+}
