@@ -12,10 +12,10 @@ test('an assistant keeps her contacts: finds, adds, changes and takes back; what
   await tomas.find('button', 'Marta Quill');
   await tomas.gone('button', 'Dr. Amélia Serra');
   await tomas.says('9 contacts');
-  await tomas.fill('Search these contacts', 'tide', 'searchbox');
+  await tomas.fill('Search these contacts', 'tide');
   await tomas.find('button', 'Henning Brandt');
   await tomas.gone('button', 'Marta Quill');
-  await tomas.fill('Search these contacts', '', 'searchbox');
+  await tomas.fill('Search these contacts', '');
   await tomas.press('button', 'New contact for Inés');
   await tomas.fill('Name', 'Nora Weir');
   await tomas.fill('Mail address 1', 'nora at weir');
@@ -48,7 +48,7 @@ test('an assistant keeps her contacts: finds, adds, changes and takes back; what
 
 test('whoever reads only is told so before typing, and copies into their own; below full there is no more than that', async () => {
   const amara = await open('amara', '/for/amara/contacts');
-  await amara.press('link', /^Contacts 9/);
+  await amara.press('link', /^Contacts \d/);
   await amara.says('You read these contacts. Inés can let you add to them.');
   await amara.press('button', 'Marta Quill');
   await amara.says('This is all you see of it. Inés can show you more.');
@@ -75,6 +75,7 @@ test('doubles are found, made one, and taken apart again; whom one knows is foun
   await tomas.find('button', 'M. Quill (audit)');
 
   await tomas.follow('/for/ines/calendar?week=2027-03-01');
+  await tomas.find('button', 'File');
   await tomas.page.keyboard.press('n');
   await tomas.fill('Title', 'Weir money');
   await tomas.fill('Who comes', 'uplands', 'combobox');
@@ -89,7 +90,7 @@ test('contacts are given in Sightlines, with what is seen of them beside the cho
   await ines.press('link', 'Who sees this');
   await ines.find('heading', 'Who sees my contacts');
   await ines.press('button', /^Amara/);
-  await ines.says('What Amara Reyes sees');
+  await ines.says('What Amara sees');
   await ines.says('Auditor');
   expect(await faultsByDayAndNight(ines)).toEqual([]);
   expect(ines.errors).toEqual([]);

@@ -15,8 +15,6 @@ import segCss from '../common/fields/seg.module.css';
 import { firstName } from '../common/token.tsx';
 import { type Typed, touched, typedOf } from './contact-typed.ts';
 
-const LINES = ['name', 'role', 'organisation'] as const;
-
 /** The form of a contact: of one that is there only what was touched is sent. What is typed stays until it is saved or left. */
 export function ContactForm(props: {
   contact: ContactWire | null;
@@ -34,15 +32,10 @@ export function ContactForm(props: {
   const set = (more: Partial<Typed>) => setTyped({ ...typed, ...more });
   const changes = touched(from.typed, typed);
   const isTouched = Object.keys(changes).length > 0;
-  const { attempt, busy, refused, fields } = useActing([
-    ...LINES,
-    'place',
-    'link',
-    'notes',
-    'categories',
-    'addresses',
-    'phones',
-  ]);
+  const { attempt, busy, refused, fields } = useActing();
+  /** The sentence at a field, or at the first of its parts. */
+  const wrongAt = (name: string) =>
+    fields[name] ?? Object.entries(fields).find(([field]) => field.startsWith(`${name}.`))?.[1];
   const save = () =>
     attempt(
       () => onSave(contact ? changes : { ...changes, name: typed.name }, from.version),
@@ -58,8 +51,8 @@ export function ContactForm(props: {
     <TextField
       label={t(name)}
       value={typed[name]}
-      error={!!fields[name]}
-      helperText={fields[name]}
+      error={!!wrongAt(name)}
+      helperText={wrongAt(name)}
       onChange={(event) => set({ [name]: event.target.value })}
       slotProps={{ inputLabel: { shrink: true } }}
       {...more}
@@ -82,14 +75,14 @@ export function ContactForm(props: {
         name="addresses"
         places={ADDRESS_PLACES}
         ways={typed.addresses}
-        error={fields.addresses}
+        fields={fields}
         onChange={(addresses) => set({ addresses })}
       />
       <Ways
         name="phones"
         places={PHONE_PLACES}
         ways={typed.phones}
-        error={fields.phones}
+        fields={fields}
         onChange={(phones) => set({ phones })}
       />
       {text('place')}
@@ -130,10 +123,11 @@ function Ways<W extends string>(props: {
   name: 'addresses' | 'phones';
   places: readonly W[];
   ways: readonly { readonly value: string; readonly as: W }[];
-  error: string | undefined;
+  /** What is wrong, by the field and the line of it. */
+  fields: Readonly<Record<string, string>>;
   onChange: (ways: { value: string; as: W }[]) => void;
 }) {
-  const { name, places, ways, error, onChange } = props;
+  const { name, places, ways, fields, onChange } = props;
   const t = useTranslations('contacts');
   const rows = [...ways, { value: '', as: '' as W }];
   const put = (index: number, more: Partial<{ value: string; as: W }>) => {
@@ -154,7 +148,8 @@ function Ways<W extends string>(props: {
             placeholder={t(name === 'addresses' ? 'newAddress' : 'newPhone')}
             onChange={(event) => put(index, { value: event.target.value })}
             onBlur={tidy}
-            error={!!error && index < ways.length}
+            error={fields[`${name}.${index}.value`] !== undefined}
+            helperText={fields[`${name}.${index}.value`]}
             slotProps={{ htmlInput: { 'aria-label': t(name === 'addresses' ? 'address' : 'phone', { n: index + 1 }) } }}
           />
           <TextField
@@ -174,9 +169,9 @@ function Ways<W extends string>(props: {
           </TextField>
         </div>
       ))}
-      {error && (
+      {fields[name] && (
         <p className="wrong small" role="alert">
-          {error}
+          {fields[name]}
         </p>
       )}
     </fieldset>

@@ -3,7 +3,7 @@ import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
-import { useQuery } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
@@ -85,6 +85,7 @@ export function ContactPanel(props: {
     ...(listed && !below ? { placeholderData: listed } : {}),
     retry: false,
   });
+  const client = useQueryClient();
   const [changing, setChanging] = useState(false);
   const contact = below ? listed : (query.data ?? null);
   if (query.error)
@@ -103,9 +104,11 @@ export function ContactPanel(props: {
           onLeave={() => setChanging(false)}
           onStale={onStale}
           onSave={async (fields, version) => {
-            const { undo } = await call('changeContact', { params: { contact: id }, body: { version, fields } });
+            const answer = await call('changeContact', { params: { contact: id }, body: { version, fields } });
+            // What is pressed next is about the version that this made.
+            if (answer.contact) client.setQueryData(KEYS.contact(id), answer.contact);
             setChanging(false);
-            await onSaved(t('saved'), undo);
+            await onSaved(t('saved'), answer.undo);
           }}
         />
       ) : (

@@ -169,7 +169,6 @@ function Book({ book: known, mine }: { book: AddressBookWire; mine: readonly Add
           <>
             <div className={listsCss.seek}>
               <TextField
-                type="search"
                 value={typed}
                 onChange={(event) => setTyped(event.target.value)}
                 placeholder={t('search')}
