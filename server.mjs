@@ -165,7 +165,7 @@ function handOnPrograms(request) {
 const server = createServer({ connectionsCheckingInterval: 2000 }, (request, response) => {
   request.headers['x-forwarded-for'] = placeOf(request);
   // Where programs begin that were given no more than the host (RFC 6764 5).
-  if (/^\/\.well-known\/caldav\/?$/.test(request.url ?? '')) {
+  if (/^\/\.well-known\/ca(?:l|rd)dav\/?$/.test(request.url ?? '')) {
     response.writeHead(301, { location: '/dav/' }).end();
     return;
   }

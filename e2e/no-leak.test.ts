@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { beforeAll, describe, expect, test } from 'vitest';
 import { Caller, deliver } from './caller.ts';
 import { exitsOf, RANGE, rights, wholly } from './exits.ts';
-import { type Ask, programAsks } from './program-asks.ts';
+import { type Ask, bookAsks, programAsks } from './program-asks.ts';
 import { sampleFor } from './servers.ts';
 
 /*
@@ -433,18 +433,21 @@ test.each(Object.keys(MAY).filter((who) => who !== 'nobody signed in'))(
     const mail = new Set<string>();
     const todo = new Set<string>();
     const mayTasks = MAY_TASKS[who] ?? NO_TASKS;
-    for (const [key, known, holds] of [
-      [calendar, ids, 'VEVENT'],
-      [list, tasks, 'VTODO'],
+    const cards = new Set<string>();
+    const mayContacts = MAY_CONTACTS[who] ?? NO_TASKS;
+    for (const [key, known, asks] of [
+      [calendar, ids, programAsks],
+      [list, tasks, (...of: [string, string, readonly string[]]) => programAsks(...of, 'VTODO')],
+      [book, contacts, bookAsks],
     ] as const) {
       // What it finds is asked for by its own names too.
       const listed = await program.send('PROPFIND', `/dav/calendars/${me.handle}/${key}/`, undefined, {
         authorization,
         depth: '1',
       });
-      const found = [...listed.text.matchAll(/([\w~-]+)\.ics</g)].map((m) => m[1] as string);
+      const found = [...listed.text.matchAll(/([\w~-]+)\.(?:ics|vcf)</g)].map((m) => m[1] as string);
       // Of another week there is nothing by itself; of this one there is as much as they see.
-      for (const ask of programAsks(me.handle, key, [...known, ...found.slice(0, 40)], holds)) {
+      for (const ask of asks(me.handle, key, [...known, ...found.slice(0, 40)])) {
         const body = typeof ask.body === 'string' ? ask.body.replace('ORGANISER', me.address) : ask.body;
         const answer = await program.send(ask.method, ask.path, body, { authorization, ...ask.headers });
         expect([ask.method, ask.path, answer.status >= 500]).toEqual([ask.method, ask.path, false]);
@@ -452,7 +455,18 @@ test.each(Object.keys(MAY).filter((who) => who !== 'nobody signed in'))(
         for (const [, name] of said.matchAll(/zqmail(\w+?)qz/g)) mail.add(name as string);
         expect([ask.path, /zq(forward|ask)/.test(said)]).toEqual([ask.path, false]);
         if (said.includes('zqlist')) expect([ask.path, who in MAY_TASKS]).toEqual([ask.path, true]);
+        if (said.includes('zqbook')) expect([ask.path, who in MAY_CONTACTS]).toEqual([ask.path, true]);
         for (const item of ITEMS) {
+          for (const field of CONTACT_FIELDS) {
+            if (!said.includes(contactMark(item, field))) continue;
+            cards.add(contactMark(item, field));
+            expect([ask.path, item, field, mayContacts[item].includes(field as 'name')]).toEqual([
+              ask.path,
+              item,
+              field,
+              true,
+            ]);
+          }
           for (const field of TASK_FIELDS) {
             if (!said.includes(taskMark(item, field))) continue;
             todo.add(taskMark(item, field));
@@ -468,6 +482,8 @@ test.each(Object.keys(MAY).filter((who) => who !== 'nobody signed in'))(
     }
     const allTasks = ITEMS.flatMap((item) => mayTasks[item].map((field) => taskMark(item, field)));
     expect([...todo].sort()).toEqual(allTasks.sort());
+    const allCards = ITEMS.flatMap((item) => mayContacts[item].map((field) => contactMark(item, field)));
+    expect([...cards].sort()).toEqual(allCards.sort());
     // A briefing, files and what a file once said of an item come no such way.
     const ways = (field: Field) => !['briefing', 'file', 'kept'].includes(field);
     const all = ITEMS.flatMap((item) => may[item].filter(ways).map((field) => mark(item, field)));

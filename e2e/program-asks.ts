@@ -76,3 +76,38 @@ export function programAsks(
     },
   ];
 }
+
+const CARDDAV = 'xmlns:d="DAV:" xmlns:a="urn:ietf:params:xml:ns:carddav"';
+
+/** The same of an address book. */
+export function bookAsks(me: string, book: string, ids: readonly string[]): Ask[] {
+  const at = `/dav/calendars/${me}/${book}/`;
+  const find = (depth: string, props: string): Ask => ({
+    method: 'PROPFIND',
+    path: at,
+    headers: { depth },
+    body: `<d:propfind ${CARDDAV}><d:prop>${props}</d:prop></d:propfind>`,
+  });
+  const report = (body: string): Ask => ({ method: 'REPORT', path: at, headers: { depth: '1' }, body });
+  const query = (filter: string, version = '3.0') =>
+    report(
+      `<a:addressbook-query ${CARDDAV}><d:prop><d:getetag/><a:address-data content-type="text/vcard" version="${version}"/></d:prop><a:filter>${filter}</a:filter></a:addressbook-query>`,
+    );
+  const names = ids.map((id) => `<d:href>${at}${id}.vcf</d:href>`).join('');
+  const stale = { 'if-match': '"none"', 'content-type': 'text/vcard' };
+  return [
+    find('0', '<d:displayname/><d:owner/><d:resourcetype/><a:supported-address-data/>'),
+    find('1', '<d:getetag/><d:getcontenttype/>'),
+    query(''),
+    query('', '4.0'),
+    query('<a:prop-filter name="NOTE"><a:text-match>zqcont</a:text-match></a:prop-filter>'),
+    report(
+      `<a:addressbook-multiget ${CARDDAV}><d:prop><d:getetag/><a:address-data/></d:prop>${names}</a:addressbook-multiget>`,
+    ),
+    ...ids.flatMap((id): Ask[] => [
+      { method: 'GET', path: `${at}${id}.vcf` },
+      { method: 'PUT', path: `${at}${id}.vcf`, body: 'BEGIN:VCARD\r\nEND:VCARD\r\n', headers: stale },
+      { method: 'DELETE', path: `${at}${id}.vcf`, headers: stale },
+    ]),
+  ];
+}

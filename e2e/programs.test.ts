@@ -105,6 +105,47 @@ test('a program finds its calendars from the host alone, adds, changes and remov
   expect(await board()).not.toContain('Owls of the uplands');
 });
 
+test('a program finds the address books from the host alone, adds, changes and removes, and the screen shows it', async () => {
+  const me = await programOf('tomas');
+  const client = await createDAVClient({
+    serverUrl: home,
+    credentials: { username: me.address, password: me.secret },
+    authMethod: 'Basic',
+    defaultAccountType: 'carddav',
+  });
+  const books = await client.fetchAddressBooks();
+  expect(books.map((book) => book.displayName).sort()).toEqual(['Contacts', 'Inés Varga, Contacts']);
+  const [own, hers] = ['Contacts', 'Inés Varga, Contacts'].map((name) =>
+    books.find((book) => book.displayName === name),
+  );
+  if (!own || !hers) throw new Error('no address books');
+  const cards = await client.fetchVCards({ addressBook: hers });
+  expect(cards.map(({ data }) => /^FN:(.*)$/m.exec(data)?.[1]?.trim())).toContain('Marta Quill');
+  expect(cards.some(({ data }) => String(data).includes('Serra'))).toBe(false);
+  const card = (name: string) =>
+    `BEGIN:VCARD\r\nVERSION:3.0\r\nUID:by-a-program\r\nN:;${name};;;\r\nFN:${name}\r\nX-MINE:1\r\nEND:VCARD\r\n`;
+  const made = await client.createVCard({ addressBook: own, filename: 'mine.vcf', vCardString: card('Pilot') });
+  expect(made.status).toBe(201);
+  const there = (await client.fetchVCards({ addressBook: own })).find(({ url }) => url.endsWith('/mine.vcf'));
+  expect(there?.data).toContain('X-MINE:1');
+  const changed = await client.updateVCard({ vCard: { ...there, url: there?.url ?? '', data: card('Pilot boat') } });
+  expect(changed.status).toBe(204);
+  type Contacts = { contacts: { name: string }[] };
+  const key = own.url.split('/').at(-2) ?? '';
+  const { contacts } = await me.caller.json<Contacts>(`/api/books/${key}/contacts`);
+  expect(contacts.map(({ name }) => name)).toContain('Pilot boat');
+  const stale = await client.deleteVCard({ vCard: { url: there?.url ?? '', etag: there?.etag ?? '' } });
+  expect(stale.status).toBe(412);
+  const gone = await client.deleteVCard({ vCard: { url: there?.url ?? '' } });
+  expect(gone.status).toBe(204);
+  const send = (method: string, path: string, body?: string, type = 'text/vcard') =>
+    nobody.send(method, new URL(path, home).pathname, body, { ...basic(me), 'content-type': type });
+  const bad = await send('PUT', `${own.url}bad.vcf`, 'BEGIN:VCARD\r\nVERSION:2.1\r\nFN:x\r\nEND:VCARD\r\n');
+  expect([bad.status, bad.text]).toEqual([403, expect.stringContaining('valid-address-data')]);
+  const wrong = await send('PUT', `${own.url}bad.ics`, 'BEGIN:VCALENDAR\r\nEND:VCALENDAR\r\n', 'text/calendar');
+  expect([wrong.status, wrong.text]).toEqual([403, expect.stringContaining('supported-address-data')]);
+});
+
 test('others’ calendars open at exactly one’s sight, say what one may do there, and refuse the rest', async () => {
   const [nils, elin] = [await programOf('nils'), await programOf('elin')];
   const mine = `/dav/calendars/nils/${nils.calendar}/`;

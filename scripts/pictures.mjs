@@ -69,7 +69,7 @@ await picture('desk', 'tomas', '/for/tomas/desk', { steps: (page) => page.keyboa
 await picture('evening', 'tomas', '/for/tomas/day?of=evening');
 await picture('trail', 'ines', '/for/ines/trail');
 await picture('time-use', 'ines', '/for/ines/time-use');
-await picture('away', 'ines', '/for/ines/calendar?away=1');
+await picture('contacts', 'tomas', '/for/ines/contacts', { steps: press('Marta Quill') });
 await picture('week-board', 'tomas', '/for/ines/calendar', { steps: press('Heron: terms') });
 await picture('free-busy', 'kofi', '/for/kofi/calendar?of=ines');
 await picture('sightlines', 'ines', '/for/ines/sightlines', { steps: press('Tomas Lindqvist') });

@@ -14,6 +14,7 @@ export { zoneLines } from './ical/write-zone.ts';
 export type { FileZone } from './ical/zones.ts';
 export { type ReadMessage, readMessage } from './itip/read-message.ts';
 export { writeMessage } from './itip/write-message.ts';
+export { type CardFilter, type CardText, fitsCard } from './vcard/filter.ts';
 export { type ReadContact, readCards } from './vcard/read.ts';
 export { inVersion } from './vcard/versions.ts';
 export { type WrittenCard, writeCards } from './vcard/write.ts';

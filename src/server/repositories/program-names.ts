@@ -39,44 +39,43 @@ export function nameForPrograms(
   );
 }
 
-/** The task that somebody's programs call by a name in a list (row numbers); `null` where they call none so. */
-export function taskByProgramName(db: Connection, personId: number, listId: number, name: string): number | null {
-  const row = db.get<{ task_id: number }>(
-    'SELECT task_id FROM program_task WHERE person_id = ? AND list_id = ? AND name = ?',
-    personId,
-    listId,
-    name,
-  );
-  return row?.task_id ?? null;
+/** What somebody's programs call what they added to a list, by a table of such names. */
+function namesInLists(table: 'program_task' | 'program_contact', column: 'task_id' | 'contact_id') {
+  return {
+    /** What is called by a name in a list (row numbers); `null` where nothing is. */
+    byName: (db: Connection, personId: number, listId: number, name: string): number | null =>
+      db.get<{ id: number }>(
+        `SELECT ${column} AS id FROM ${table} WHERE person_id = ? AND list_id = ? AND name = ?`,
+        personId,
+        listId,
+        name,
+      )?.id ?? null,
+    /** All names in a list, by row numbers. */
+    names: (db: Connection, personId: number, listId: number): ReadonlyMap<number, string> => {
+      const rows = db.all<{ id: number; name: string }>(
+        `SELECT ${column} AS id, name FROM ${table} WHERE person_id = ? AND list_id = ?`,
+        personId,
+        listId,
+      );
+      return new Map(rows.map((r) => [r.id, r.name]));
+    },
+    /** Calls something by a name from now on; what was called so before isn't any more. */
+    call: (db: Connection, personId: number, listId: number, name: string, id: number): void => {
+      db.run(
+        `INSERT INTO ${table} (person_id, list_id, name, ${column}) VALUES (?, ?, ?, ?)
+           ON CONFLICT DO UPDATE SET ${column} = excluded.${column}`,
+        personId,
+        listId,
+        name,
+        id,
+      );
+    },
+  };
 }
 
-/** What somebody's programs call the tasks they added to a list, by the tasks' row numbers. */
-export function programTaskNames(db: Connection, personId: number, listId: number): ReadonlyMap<number, string> {
-  const rows = db.all<{ task_id: number; name: string }>(
-    'SELECT task_id, name FROM program_task WHERE person_id = ? AND list_id = ?',
-    personId,
-    listId,
-  );
-  return new Map(rows.map((r) => [r.task_id, r.name]));
-}
-
-/** Calls a task by a name from now on; what was called so before isn't any more. */
-export function nameTaskForPrograms(
-  db: Connection,
-  personId: number,
-  listId: number,
-  name: string,
-  taskId: number,
-): void {
-  db.run(
-    `INSERT INTO program_task (person_id, list_id, name, task_id) VALUES (?, ?, ?, ?)
-       ON CONFLICT DO UPDATE SET task_id = excluded.task_id`,
-    personId,
-    listId,
-    name,
-    taskId,
-  );
-}
+/** What somebody's programs call the tasks, and the contacts, that they added to a list. */
+export const programTasks = namesInLists('program_task', 'task_id');
+export const programContacts = namesInLists('program_contact', 'contact_id');
 
 /** The versions at which somebody took invitations out of their inbox, by the items' row numbers. */
 export function clearedFromInbox(db: Connection, personId: number): ReadonlyMap<number, number> {

@@ -81,3 +81,13 @@ CREATE TRIGGER contact_text_changed AFTER UPDATE ON contact BEGIN
     new.link, new.notes, (SELECT group_concat(value, ' ') FROM json_each(new.categories))
   WHERE new.removed_at IS NULL;
 END;
+
+-- What somebody's programs call the contacts they added to a book: theirs alone.
+CREATE TABLE program_contact (
+  person_id INTEGER NOT NULL REFERENCES person (id),
+  list_id INTEGER NOT NULL REFERENCES shared_list (id),
+  name TEXT NOT NULL,
+  contact_id INTEGER NOT NULL REFERENCES contact (id) ON DELETE CASCADE,
+  PRIMARY KEY (person_id, list_id, name)
+) STRICT, WITHOUT ROWID;
+CREATE INDEX program_contact_contact ON program_contact (contact_id, person_id);

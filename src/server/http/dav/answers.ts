@@ -3,14 +3,23 @@ import type { Context } from '../../operations/deciding/context/context.ts';
 import type { Refusal } from '../../result.ts';
 import { refusalBody } from '../sentences.ts';
 import { statusFor } from './properties.ts';
-import { cal, dav, documentOf, el, type Name, type Written } from './xml.ts';
+import { cal, card, dav, documentOf, el, type Name, type Written } from './xml.ts';
 
 /*
  * What the calendar protocol answers with: XML, text or nothing, and refusals by the conditions of the standards.
  */
 
 const CALENDAR = 'text/calendar; charset=utf-8';
-const SPEAKS = '1, 3, calendar-access, calendar-auto-schedule';
+const SPEAKS = '1, 3, calendar-access, calendar-auto-schedule, addressbook';
+
+/** Those of an address book (RFC 6352 6.3.2.1), where they are other ones. */
+const CARD_CONDITION: Partial<Record<ErrorCode, Name>> = {
+  badInput: card('valid-address-data'),
+  notCards: card('valid-address-data'),
+  wrongEncoding: card('valid-address-data'),
+  fileTooLarge: card('max-resource-size'),
+  alreadyThere: card('no-uid-conflict'),
+};
 
 /** The conditions of the standards by which some refusals are told apart, by their codes. */
 const CONDITION: Partial<Record<ErrorCode, Name>> = {
@@ -76,11 +85,12 @@ export async function multistatusInTurns(path: string, responses: Iterable<Writt
 export const conditionFailed = (name: Name, status = 403): Response => xml(status, el(dav('error'), el(name)));
 
 /** A refusal as a program hears it: the condition that failed, and our sentence for whoever reads it. */
-export function refused(ctx: Context | null, refusal: Refusal): Response {
+export function refused(ctx: Context | null, refusal: Refusal, cards = false): Response {
   const body = refusalBody(refusal, ctx?.viewer.language ?? 'en');
   const fields = Object.entries(body.fields ?? {}).map(([name, says]) => `${name}: ${says}`);
-  const oneThing = Object.values(refusal.fields ?? {}).includes('oneThing');
-  const condition = oneThing ? cal('valid-calendar-object-resource') : CONDITION[refusal.code];
+  const oneThing = !cards && Object.values(refusal.fields ?? {}).includes('oneThing');
+  const own = cards ? CARD_CONDITION[refusal.code] : undefined;
+  const condition = oneThing ? cal('valid-calendar-object-resource') : (own ?? CONDITION[refusal.code]);
   // A condition that the same request would fail again is Forbidden (RFC 4918 16).
   const status = condition ? 403 : ERRORS[refusal.code];
   return xml(
@@ -92,6 +102,17 @@ export function refused(ctx: Context | null, refusal: Refusal): Response {
     ),
   );
 }
+
+/** A card as an answer, with its tag. */
+export const cardResponse = (text: string, tag: string, head: boolean): Response =>
+  new Response(head ? null : text, {
+    headers: {
+      'content-type': 'text/vcard; charset=utf-8',
+      'cache-control': 'private, no-cache',
+      dav: SPEAKS,
+      etag: `"${tag}"`,
+    },
+  });
 
 /** Calendar text as an answer, with its tags where it is one thing. */
 export function calendarResponse(

@@ -11,10 +11,16 @@ import {
 } from '../../operations/in-worker/in-worker.ts';
 import { type Result, refuse } from '../../result.ts';
 import { utf8 } from '../body.ts';
-import { bare, calendarResponse, conditionFailed, refused, xml } from './answers.ts';
+import { bare, calendarResponse, cardResponse, conditionFailed, refused, xml } from './answers.ts';
 import type { Asked } from './asked.ts';
 import { knownOf } from './find-properties.ts';
-import { cal, dav, el } from './xml.ts';
+import { cal, card, dav, el } from './xml.ts';
+
+/** Whether what stands there are contacts. */
+function holdsCards(ctx: Context, key: string): boolean {
+  const on = readProgramCalendar(ctx, key);
+  return on.ok && on.value.holds === 'VCARD';
+}
 
 export async function get({ ctx, resource, request }: Asked, head: boolean): Promise<Response> {
   const read =
@@ -25,9 +31,11 @@ export async function get({ ctx, resource, request }: Asked, head: boolean): Pro
         : refuse('notFound');
   if (!read.ok) return refused(ctx, read);
   const { tag, text } = read.value;
+  const isCard = resource.kind === 'object' && holdsCards(ctx, resource.calendar);
   const scheduleTag = 'scheduleTag' in read.value ? read.value.scheduleTag : tag;
   const known = (request.headers.get('if-none-match') ?? '').split(',').map((one) => one.trim().replace(/^W\//, ''));
   if (known.includes(`"${tag}"`)) return bare(304, { etag: `"${tag}"` });
+  if (isCard) return cardResponse(text ?? '', tag, head);
   return calendarResponse(text ?? '', { tag, scheduleTag }, head);
 }
 
@@ -48,13 +56,19 @@ const seenBy = ({ headers }: Request) => ({
 
 export async function put({ ctx, resource, request, body }: Asked): Promise<Response> {
   if (resource.kind !== 'object') return bare(405);
-  const type = request.headers.get('content-type') ?? 'text/calendar';
-  if (!/^text\/calendar\s*(;|$)/i.test(type)) return conditionFailed(cal('supported-calendar-data'));
-  const text = utf8(body);
-  if (text === null || text.includes('\u0000')) return refused(ctx, refuse('wrongEncoding'));
   const { calendar, name } = resource;
   const into = readProgramCalendar(ctx, calendar);
   if (!into.ok) return refused(ctx, into);
+  const cards = into.value.holds === 'VCARD';
+  const mime = cards ? 'text/vcard' : 'text/calendar';
+  const type = (request.headers.get('content-type') ?? mime).split(';')[0]?.trim().toLowerCase();
+  if (type !== mime) return conditionFailed(cards ? card('supported-address-data') : cal('supported-calendar-data'));
+  const text = utf8(body);
+  if (text === null || text.includes('\u0000')) return refused(ctx, refuse('wrongEncoding'), cards);
+  if (cards) {
+    const done = await putObjectInWorker(ctx, { key: calendar, name, text, seen: seenBy(request) });
+    return done.ok ? bare(done.value.added ? 201 : 204) : refused(ctx, done, true);
+  }
   const others = into.value.holds === 'VTODO' ? 'VEVENT' : 'VTODO';
   if (new RegExp(`^BEGIN:(${others}|VJOURNAL|VFREEBUSY|VAVAILABILITY)`, 'im').test(text))
     return conditionFailed(cal('supported-calendar-component'));

@@ -1,3 +1,4 @@
+import { CARD_VERSIONS } from '@/core/contacts/index.ts';
 import { calendarText, zoneLines } from '@/core/formats/index.ts';
 import {
   type InboxObject,
@@ -8,7 +9,7 @@ import {
   shownInstants,
 } from '../../operations/dav/index.ts';
 import { hrefs, ROOT } from './resource.ts';
-import { cal, dav, el, leaf, type Name, type Written } from './xml.ts';
+import { cal, card, dav, el, leaf, type Name, type Written } from './xml.ts';
 
 /*
  * What each resource says of itself: the properties of RFC 4918, 4791, 5397 and 6638, and of RFC 3744 those by which one reads what one may do.
@@ -37,7 +38,7 @@ const isCollection = ({ kind }: Known): boolean => kind !== 'object' && kind !==
 function resourceType(known: Known): Written {
   const kinds: Partial<Record<Known['kind'], Name>> = {
     person: dav('principal'),
-    calendar: cal('calendar'),
+    calendar: known.kind === 'calendar' && known.calendar.holds === 'VCARD' ? card('addressbook') : cal('calendar'),
     inbox: cal('schedule-inbox'),
     outbox: cal('schedule-outbox'),
   };
@@ -107,7 +108,12 @@ function supportedPrivileges(): Written {
 const ofCalendar =
   (work: (calendar: ProgramCalendar, known: Known) => Written | null): Property =>
   (known) =>
-    known.kind === 'calendar' ? work(known.calendar, known) : null;
+    known.kind === 'calendar' && known.calendar.holds !== 'VCARD' ? work(known.calendar, known) : null;
+
+const ofBook =
+  (work: () => Written): Property =>
+  (known) =>
+    known.kind === 'calendar' && known.calendar.holds === 'VCARD' ? work() : null;
 
 const ofObject =
   (work: (tag: string, scheduleTag: string) => Written): Property =>
@@ -123,11 +129,12 @@ const ofMe =
   (known) =>
     known.kind === 'person' && known.person.handle === known.me ? work(known.person) : null;
 
-/** The reports on what a calendar holds. */
-const REPORTS = {
-  VEVENT: ['calendar-query', 'calendar-multiget', 'free-busy-query'],
-  VTODO: ['calendar-query', 'calendar-multiget'],
-} as const;
+/** The reports on what a calendar or an address book holds. */
+const REPORTS: Readonly<Record<ProgramCalendar['holds'], readonly Name[]>> = {
+  VEVENT: [cal('calendar-query'), cal('calendar-multiget'), cal('free-busy-query')],
+  VTODO: [cal('calendar-query'), cal('calendar-multiget')],
+  VCARD: [card('addressbook-query'), card('addressbook-multiget')],
+};
 
 /** Properties that are asked for by name, but not with all (RFC 4791 and 6638 leave theirs out of `allprop`). */
 const BY_NAME: Readonly<Record<Name, Property>> = {
@@ -153,9 +160,24 @@ const BY_NAME: Readonly<Record<Name, Property>> = {
     el(
       dav('supported-report-set'),
       ...(known.kind === 'calendar'
-        ? REPORTS[known.calendar.holds].map((name) => el(dav('supported-report'), el(dav('report'), el(cal(name)))))
+        ? REPORTS[known.calendar.holds].map((name) => el(dav('supported-report'), el(dav('report'), el(name))))
         : []),
     ),
+  // One home holds both: each program takes from it what it knows (RFC 6352 7.1.1).
+  [card('addressbook-home-set')]: ofMe(({ handle }) => el(card('addressbook-home-set'), href(hrefs.home(handle)))),
+  [card('supported-address-data')]: ofBook(() =>
+    el(
+      card('supported-address-data'),
+      ...CARD_VERSIONS.map((version) => leaf(card('address-data-type'), { 'content-type': 'text/vcard', version })),
+    ),
+  ),
+  [card('supported-collation-set')]: ofBook(() =>
+    el(
+      card('supported-collation-set'),
+      ...['i;ascii-casemap', 'i;octet', 'i;unicode-casemap'].map((name) => el(card('supported-collation'), name)),
+    ),
+  ),
+  [card('max-resource-size')]: ofBook(() => el(card('max-resource-size'), String(MOST_TEXT))),
   [cal('calendar-home-set')]: ofMe(({ handle }) => el(cal('calendar-home-set'), href(hrefs.home(handle)))),
   [cal('calendar-user-address-set')]: ofMe(({ handle, address }) =>
     el(
@@ -183,7 +205,7 @@ const BY_NAME: Readonly<Record<Name, Property>> = {
     el(cal('calendar-timezone'), calendarText(zone === 'UTC' ? [] : zoneLines(zone, now), {})),
   ),
   [cal('supported-calendar-component-set')]: (known) =>
-    known.kind === 'calendar' || known.kind === 'inbox'
+    (known.kind === 'calendar' && known.calendar.holds !== 'VCARD') || known.kind === 'inbox'
       ? el(
           cal('supported-calendar-component-set'),
           leaf(cal('comp'), { name: known.kind === 'calendar' ? known.calendar.holds : 'VEVENT' }),
@@ -223,7 +245,9 @@ const WITH_ALL: Readonly<Record<Name, Property>> = {
       ? null
       : el(
           dav('getcontenttype'),
-          `text/calendar; charset=utf-8; component=${known.kind === 'object' ? known.calendar.holds.toLowerCase() : 'vevent'}`,
+          known.kind === 'object' && known.calendar.holds === 'VCARD'
+            ? 'text/vcard; charset=utf-8'
+            : `text/calendar; charset=utf-8; component=${known.kind === 'object' ? known.calendar.holds.toLowerCase() : 'vevent'}`,
         ),
 };
 
@@ -254,7 +278,11 @@ export function responseFor(path: string, known: Known, wanted: Wanted, data: st
   const missing: Written[] = [];
   for (const name of new Set(names)) {
     const value =
-      name === cal('calendar-data') ? (data === null ? null : el(name, data)) : (PROPERTIES[name]?.(known) ?? null);
+      name === cal('calendar-data') || name === card('address-data')
+        ? data === null
+          ? null
+          : el(name, data)
+        : (PROPERTIES[name]?.(known) ?? null);
     if (value) found.push(value);
     else if (wanted.kind === 'some' || !(name in WITH_ALL)) missing.push(el(name));
   }

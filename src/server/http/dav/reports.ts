@@ -1,11 +1,22 @@
-import { type ProgramCalendar, readProgramCalendar } from '../../operations/dav/index.ts';
+import { type ObjectsWanted, type ProgramCalendar, readProgramCalendar } from '../../operations/dav/index.ts';
 import { listObjectsInWorker, queryFreeBusyInWorker } from '../../operations/in-worker/in-worker.ts';
 import { bare, calendarResponse, conditionFailed, multistatusInTurns, refused } from './answers.ts';
 import { type Asked, askedTooMuch, mapped, objectsIn, xmlIn } from './asked.ts';
 import { statusFor, type Wanted } from './properties.ts';
-import { dataIn, filterIn, freeBusyIn, hrefsIn, MOST_NAMED, type Read, wantedIn } from './requests.ts';
+import {
+  cardDataIn,
+  cardFilterIn,
+  dataIn,
+  filterIn,
+  freeBusyIn,
+  hrefsIn,
+  limitIn,
+  MOST_NAMED,
+  type Read,
+  wantedIn,
+} from './requests.ts';
 import { hrefs, resourceAt } from './resource.ts';
-import { cal, dav, type Xml } from './xml.ts';
+import { cal, card, childOf, dav, type Xml } from './xml.ts';
 
 export async function report(asked: Asked): Promise<Response> {
   const { ctx, resource } = asked;
@@ -14,6 +25,11 @@ export async function report(asked: Asked): Promise<Response> {
   if (resource.kind !== 'calendar') return conditionFailed(dav('supported-report'));
   const calendar = readProgramCalendar(ctx, resource.calendar);
   if (!calendar.ok) return refused(ctx, calendar);
+  if (calendar.value.holds === 'VCARD') {
+    if (body.name === card('addressbook-query')) return queryCards(asked, calendar.value, body);
+    if (body.name === card('addressbook-multiget')) return multiget(asked, calendar.value, body);
+    return conditionFailed(dav('supported-report'));
+  }
   switch (body.name) {
     case cal('calendar-query'):
       return query(asked, calendar.value, body);
@@ -36,7 +52,8 @@ const isFailed = <T>(read: Read<T>): read is Extract<Read<T>, { ok: false }> => 
 async function query(asked: Asked, calendar: ProgramCalendar, body: Xml): Promise<Response> {
   const { ctx, me } = asked;
   const data = dataIn(body);
-  const filter = filterIn(body.children.find((child) => child.name === cal('filter')) ?? null, calendar.holds);
+  const holds = calendar.holds === 'VTODO' ? 'VTODO' : 'VEVENT';
+  const filter = filterIn(childOf(body, cal('filter')), holds);
   if (isFailed(data)) return conditionFailed(data.failed);
   if (isFailed(filter)) return conditionFailed(filter.failed);
   const wanted = wantedIn(body);
@@ -55,9 +72,33 @@ async function query(asked: Asked, calendar: ProgramCalendar, body: Xml): Promis
   return multistatusInTurns(hrefs.calendar(me, calendar.key), all, cut);
 }
 
+async function queryCards(asked: Asked, book: ProgramCalendar, body: Xml): Promise<Response> {
+  const { ctx, me } = asked;
+  const data = cardDataIn(body);
+  const filter = cardFilterIn(childOf(body, card('filter')));
+  if (isFailed(data)) return conditionFailed(data.failed);
+  if (isFailed(filter)) return conditionFailed(filter.failed);
+  const wanted = wantedIn(body);
+  if (!wanted) return askedTooMuch();
+  const { wanted: texts, version } = data.value;
+  const listed = await listObjectsInWorker(ctx, book.key, { texts, cards: { filter: filter.value, version } });
+  if (!listed.ok) return refused(ctx, listed);
+  const { objects, cut } = listed.value;
+  const most = limitIn(body) ?? objects.length;
+  const all = objectsIn(asked, book, objects.slice(0, most), wanted, texts);
+  return multistatusInTurns(hrefs.calendar(me, book.key), all, cut || objects.length > most);
+}
+
+/** What one report wants of each thing's text. */
+function textsIn(body: Xml, { holds }: ProgramCalendar): Read<{ wanted: boolean } & Omit<ObjectsWanted, 'texts'>> {
+  if (holds !== 'VCARD') return dataIn(body);
+  const data = cardDataIn(body);
+  return data.ok ? { ok: true, value: { wanted: data.value.wanted, cards: { version: data.value.version } } } : data;
+}
+
 async function multiget(asked: Asked, calendar: ProgramCalendar, body: Xml): Promise<Response> {
   const { ctx, me } = asked;
-  const data = dataIn(body);
+  const data = textsIn(body, calendar);
   if (isFailed(data)) return conditionFailed(data.failed);
   const wanted = wantedIn(body);
   if (!wanted) return askedTooMuch();
@@ -70,13 +111,14 @@ async function multiget(asked: Asked, calendar: ProgramCalendar, body: Xml): Pro
     if (at?.kind === 'object' && at.calendar === calendar.key) byName.set(at.name, href);
     else elsewhere.push(href);
   }
-  const wants = { names: [...byName.keys()], texts: data.value.wanted, expand: data.value.expand };
+  const { wanted: texts, ...more } = data.value;
+  const wants = { names: [...byName.keys()], texts, ...more };
   const listed = await listObjectsInWorker(ctx, calendar.key, wants);
   if (!listed.ok) return refused(ctx, listed);
   const { objects, missing, cut } = listed.value;
   const gone = [...missing.map((name) => byName.get(name) ?? name), ...elsewhere];
   function* all() {
-    yield* objectsIn(asked, calendar, objects, wanted as Wanted, data.ok && data.value.wanted);
+    yield* objectsIn(asked, calendar, objects, wanted as Wanted, texts);
     yield* mapped(
       gone.map((href) => [href]),
       ([href = '']) => statusFor(href, 404),

@@ -1,8 +1,9 @@
-import type { CompFilter, PropFilter, TextMatch } from '@/core/formats/index.ts';
+import { CARD_VERSIONS, type CardVersion } from '@/core/contacts/index.ts';
+import type { CardFilter, CardText, CompFilter, PropFilter, TextMatch } from '@/core/formats/index.ts';
 import { parseBasicInstant } from '@/core/time/index.ts';
 import type { Instants } from '../../operations/dav/index.ts';
 import type { Wanted } from './properties.ts';
-import { cal, childOf, childrenOf, dav, type Name, type Xml } from './xml.ts';
+import { cal, card, childOf, childrenOf, dav, type Name, type Xml } from './xml.ts';
 
 /** Addresses that one request may name. */
 export const MOST_NAMED = 2000;
@@ -143,3 +144,75 @@ export const hrefsIn = (body: Xml): string[] =>
   childrenOf(body, dav('href'))
     .slice(0, MOST_NAMED + 1)
     .map((one) => one.text);
+
+/** What is wanted of address data: that it is, and in which version (RFC 6352 10.4). */
+export interface CardsWanted {
+  readonly wanted: boolean;
+  readonly version: CardVersion | undefined;
+}
+
+export function cardDataIn(body: Xml): Read<CardsWanted> {
+  const data = childOf(childOf(body, dav('prop')), card('address-data'));
+  if (!data) return read({ wanted: false, version: undefined });
+  const { version } = data.attributes;
+  const type = data.attributes['content-type'];
+  const known = version === undefined ? undefined : CARD_VERSIONS.find((one) => one === version);
+  if ((version !== undefined && known === undefined) || (type !== undefined && type.toLowerCase() !== 'text/vcard'))
+    return failed(card('supported-address-data'));
+  return read({ wanted: true, version: known });
+}
+
+const CARD_COLLATIONS = [...COLLATIONS, 'i;unicode-casemap'];
+const HOW = ['equals', 'contains', 'starts-with', 'ends-with'] as const;
+
+function cardTextIn(xml: Xml): Read<CardText> {
+  const { collation = 'i;unicode-casemap', 'match-type': type = 'contains' } = xml.attributes;
+  const how = HOW.find((one) => one === type);
+  if (!CARD_COLLATIONS.includes(collation)) return failed(card('supported-collation'));
+  if (!how) return failed(card('supported-filter'));
+  return read({
+    value: xml.text,
+    how,
+    negate: xml.attributes['negate-condition'] === 'yes',
+    exact: collation === 'i;octet',
+  });
+}
+
+const isAll = (xml: Xml): boolean => xml.attributes.test === 'allof';
+
+/** Conditions of one query. */
+const MOST_CONDITIONS = 100;
+
+/** Reads the filter of an addressbook-query (RFC 6352 10.5); `undefined` where it asks for every card. */
+export function cardFilterIn(xml: Xml | null): Read<CardFilter | undefined> {
+  if (!xml) return failed(card('supported-filter'));
+  const props: CardFilter['props'][number][] = [];
+  let conditions = 0;
+  for (const prop of childrenOf(xml, card('prop-filter'))) {
+    const texts: CardText[] = [];
+    for (const one of childrenOf(prop, card('text-match'))) {
+      const text = cardTextIn(one);
+      if (!text.ok) return text;
+      texts.push(text.value);
+    }
+    const params: CardFilter['props'][number]['params'][number][] = [];
+    for (const param of childrenOf(prop, card('param-filter'))) {
+      const match = childOf(param, card('text-match'));
+      const text = match ? cardTextIn(match) : null;
+      if (text && !text.ok) return text;
+      const absent = childOf(param, card('is-not-defined')) !== null;
+      params.push({ name: param.attributes.name ?? '', absent, text: text?.ok ? text.value : null });
+    }
+    conditions += 1 + texts.length + params.length;
+    if (conditions > MOST_CONDITIONS) return failed(card('supported-filter'));
+    const absent = childOf(prop, card('is-not-defined')) !== null;
+    props.push({ name: prop.attributes.name ?? '', absent, all: isAll(prop), texts, params });
+  }
+  return read(props.length === 0 ? undefined : { all: isAll(xml), props });
+}
+
+/** How many are wanted at most (RFC 6352 10.6); `null` for as many as there are. */
+export function limitIn(body: Xml): number | null {
+  const text = childOf(childOf(body, card('limit')), card('nresults'))?.text ?? '';
+  return /^\d{1,6}$/.test(text.trim()) ? Number(text) : null;
+}

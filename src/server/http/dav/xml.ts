@@ -2,11 +2,13 @@ import { DOMParser, type Element, type Node } from '@xmldom/xmldom';
 
 const DAV = 'DAV:';
 const CALDAV = 'urn:ietf:params:xml:ns:caldav';
+const CARDDAV = 'urn:ietf:params:xml:ns:carddav';
 
 /** A name in a namespace, written `{namespace}local`. */
 export type Name = `{${string}}${string}`;
 export const dav = (local: string): Name => `{${DAV}}${local}`;
 export const cal = (local: string): Name => `{${CALDAV}}${local}`;
+export const card = (local: string): Name => `{${CARDDAV}}${local}`;
 
 /** An element of a request's body. */
 export interface Xml {
@@ -97,14 +99,14 @@ const escaped = (text: string): string =>
     .replace(/"/g, '&quot;')
     .replace(/\r/g, '&#13;');
 
-const PREFIXES: Readonly<Record<string, string>> = { [DAV]: 'd', [CALDAV]: 'c' };
+const PREFIXES: Readonly<Record<string, string>> = { [DAV]: 'd', [CALDAV]: 'c', [CARDDAV]: 'a' };
 
 /** An element of an answer: what is in it is text, elements written already, or nothing. */
 export interface Written {
   readonly xml: string;
 }
 
-/** Writes an element. A name of neither namespace we use declares its own. */
+/** Writes an element. A name of none of the namespaces we use declares its own. */
 export function el(name: Name, ...inside: readonly (string | Written | null)[]): Written {
   const [, namespace = '', local = ''] = /^\{([^}]*)\}(.*)$/s.exec(name) ?? [];
   const prefix = PREFIXES[namespace];
@@ -121,9 +123,9 @@ export function leaf(name: Name, attributes: Readonly<Record<string, string>>): 
   return { xml: `${plain}${written.join('')}/>` };
 }
 
-/** A whole document, its root declaring both namespaces. */
+/** A whole document, its root declaring the namespaces we use. */
 export function documentOf({ xml }: Written): string {
   const at = xml.search(/[\s/>]/);
-  const declares = ` xmlns:d="${DAV}" xmlns:c="${CALDAV}"`;
+  const declares = ` xmlns:d="${DAV}" xmlns:c="${CALDAV}" xmlns:a="${CARDDAV}"`;
   return `<?xml version="1.0" encoding="utf-8"?>\n${xml.slice(0, at)}${declares}${xml.slice(at)}`;
 }

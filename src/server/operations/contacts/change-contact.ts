@@ -98,8 +98,13 @@ export function readContact(ctx: Context, key: string): Result<ContactWire> {
   return ok(new ContactReading(ctx, found.decided).view(found.contact) as ContactWire);
 }
 
-/** Changes the touched fields of a contact. The lines of its card that say something else now go. */
-export function changeContact(ctx: Context, key: string, patch: ContactPatch): Result<ContactWrittenAnswer> {
+/** Changes the touched fields of a contact. The lines of its card that say something else now go; `card` is a card that a program sends in its place. */
+export function changeContact(
+  ctx: Context,
+  key: string,
+  patch: ContactPatch,
+  card?: Pick<StoredContact, 'cardVersion' | 'kept'>,
+): Result<ContactWrittenAnswer> {
   return ctx.db.write(() => {
     const found = findContact(ctx, key);
     if (isRefusal(found)) return found;
@@ -107,7 +112,8 @@ export function changeContact(ctx: Context, key: string, patch: ContactPatch): R
     if (!may.change) return refuse('mayNotChange', { facts: nameOf(ctx, decided) });
     if (contact.version !== patch.version)
       return refuse('changedMeanwhile', { data: new ContactReading(ctx, decided).view(contact) });
-    const after = changedContact(ctx, found, withoutEmpty(patch.fields) as Partial<NewContact>);
+    const fields = withoutEmpty(patch.fields) as Partial<NewContact>;
+    const after = changedContact(ctx, found, { ...fields, ...card });
     const { changes, undo } = writeContacts(ctx, decided.list, 'contact.changed', [{ before: contact, after }]);
     return answerOf(ctx, decided, changes[0]?.after ?? null, undo);
   });

@@ -22,7 +22,7 @@ const MOST_NAMED = 100;
 const EVERYTHING = { privateToo: true, own: null } as const;
 
 /** A contact as a card is written of it. */
-const cardOf = (contact: StoredContact): WrittenCard => ({
+export const cardOf = (contact: StoredContact): WrittenCard => ({
   ...pick(contact, WRITTEN_CONTACT_FIELDS),
   uid: contact.uid,
   version: contact.cardVersion,
@@ -82,6 +82,21 @@ export function importContacts(ctx: Context, key: string, text: string): Result<
       undo,
     });
   });
+}
+
+/** Adds one contact that was read; what it is called outside, and the rest of its card, is kept only where `whole` says so. */
+export function addReadContact(
+  ctx: Context,
+  { list }: Parameters<typeof freshContact>[1],
+  card: ReadContact,
+  whole: boolean,
+): Result<StoredContact> {
+  const full = noRoom(ctx, list.id, 1);
+  if (full) return full;
+  const said = whole && card.uid !== null ? { uid: card.uid, cardVersion: card.version, kept: card.kept } : {};
+  const after = freshContact(ctx, { list }, pick(card, WRITTEN_CONTACT_FIELDS), said);
+  const written = writeContacts(ctx, list, 'contact.added', [{ before: null, after }]).changes[0]?.after;
+  return written ? ok(written) : refuse('notFound');
 }
 
 /** What becomes of a book where a card is taken into it: nothing where it is there just so. */

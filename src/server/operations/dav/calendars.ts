@@ -3,8 +3,8 @@ import type { Rights } from '@/core/access/index.ts';
 import { LOCALES } from '@/messages/languages.ts';
 import { TEXTS } from '@/messages/texts.ts';
 import { type Calendar, calendarByKey, calendarsOf, mainCalendarOf } from '../../repositories/calendars.ts';
-import { calendarsNaming, grantsSpeakingTo } from '../../repositories/grants.ts';
-import { listByKey, listsById, listsOf } from '../../repositories/lists.ts';
+import { calendarsNaming } from '../../repositories/grants.ts';
+import { type ListKind, listByKey, listsOf, type SharedList } from '../../repositories/lists.ts';
 import { type Person, personByHandle, personById } from '../../repositories/people.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import {
@@ -17,7 +17,7 @@ import {
   isRefusal,
 } from '../deciding/index.ts';
 import { listLanes } from '../lanes/index.ts';
-import { seesListsOf } from '../lists/index.ts';
+import { seesListsOf, sharedWith } from '../lists/index.ts';
 
 /** A calendar as the programs of whoever asks find it. */
 export interface ProgramCalendar {
@@ -29,8 +29,8 @@ export interface ProgramCalendar {
   readonly owner: { readonly handle: string; readonly name: string };
   readonly own: boolean;
   readonly rights: Rights;
-  /** What stands in it: items, or tasks. */
-  readonly holds: 'VEVENT' | 'VTODO';
+  /** What stands in it: items, tasks, or contacts. */
+  readonly holds: 'VEVENT' | 'VTODO' | 'VCARD';
 }
 
 /** Calendars that a program finds by itself; any other that may be seen opens by its address. */
@@ -52,12 +52,12 @@ function wireOf(ctx: Context, { calendar, decision }: Pick<Decided, 'calendar' |
   };
 }
 
-/** A list of tasks as a program finds it; `null` where nothing of it is shown. */
-function listOf(ctx: Context, { list, decision }: DecidedList): ProgramCalendar | null {
+/** A list as a program finds it; `null` where nothing of it is shown. */
+function listOf(ctx: Context, { list, decision }: DecidedList<ListKind>): ProgramCalendar | null {
   const owner = personById(ctx.db, list.ownerId);
   if (!owner || decision.rights.sight === 'nothing') return null;
   const { language } = ctx.viewer;
-  const t = createTranslator({ locale: LOCALES[language], messages: TEXTS[language], namespace: 'tasks' });
+  const t = createTranslator({ locale: LOCALES[language], messages: TEXTS[language], namespace: list.kind });
   const name = list.first ? t('firstList') : list.name;
   return {
     key: list.key,
@@ -67,7 +67,7 @@ function listOf(ctx: Context, { list, decision }: DecidedList): ProgramCalendar 
     owner: { handle: owner.handle, name: owner.name },
     own: decision.owner,
     rights: decision.rights,
-    holds: 'VTODO',
+    holds: list.kind === 'tasks' ? 'VTODO' : 'VCARD',
   };
 }
 
@@ -87,19 +87,16 @@ export function listProgramCalendars(ctx: Context): { calendars: ProgramCalendar
     const one = decided.get(id);
     return (one && wireOf(ctx, one)) ?? [];
   });
-  const lists = [
-    ...listsOf(ctx.db, 'tasks', ctx.viewer.id),
-    ...listsById(ctx.db, 'tasks', [...grantsSpeakingTo(ctx.db, ctx.viewer.id).keys()]).filter(
-      ({ ownerId }) => ownerId !== ctx.viewer.id,
-    ),
-  ].flatMap((list) => listOf(ctx, decideOnList(ctx, list)) ?? []);
+  const lists = (['tasks', 'contacts'] as const)
+    .flatMap((kind): SharedList[] => [...listsOf(ctx.db, kind, ctx.viewer.id), ...sharedWith(ctx, kind)])
+    .flatMap((list) => listOf(ctx, decideOnList(ctx, list)) ?? []);
   const all = [...seen, ...lists];
   return { calendars: all.slice(0, MOST_LISTED), cut: all.length > MOST_LISTED };
 }
 
 /** One calendar as a program finds it; hidden and missing answer alike. */
 export function readProgramCalendar(ctx: Context, key: string): Result<ProgramCalendar> {
-  const list = listByKey(ctx.db, 'tasks', key);
+  const list = listByKey<ListKind>(ctx.db, null, key);
   const decided = list ? null : findCalendar(ctx, key);
   if (decided && isRefusal(decided)) return decided;
   const wire = list ? listOf(ctx, decideOnList(ctx, list)) : decided && wireOf(ctx, decided);
@@ -131,6 +128,7 @@ export function readProgramPerson(ctx: Context, handle: string): Result<ProgramP
     ctx,
     calendars.map((c) => c.id),
   ).some(({ decision }) => decision.rights.sight !== 'nothing');
-  if (!person || !(sees || seesListsOf(ctx, 'tasks', person.id))) return refuse('notFound');
+  if (!person || !(sees || seesListsOf(ctx, 'tasks', person.id) || seesListsOf(ctx, 'contacts', person.id)))
+    return refuse('notFound');
   return ok({ handle: person.handle, name: person.name, address: null, calendar: null });
 }

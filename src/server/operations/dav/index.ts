@@ -6,7 +6,7 @@ export {
   readProgramPerson,
 } from './calendars.ts';
 export { isLongObject, listObjects, queryFreeBusy, readObject, shownInstants } from './objects.ts';
-export { type Instants, MOST_OBJECTS, type ProgramObject } from './program-object.ts';
+export { type Instants, MOST_OBJECTS, type ObjectsWanted, type ProgramObject } from './program-object.ts';
 export {
   askFreeBusy,
   clearInbox,

@@ -32,8 +32,8 @@ import {
   viewFor,
 } from '../deciding/index.ts';
 import { writtenFrom } from '../items/index.ts';
+import { listProgramsOn } from './lists.ts';
 import { type Instants, MOST_BYTES, MOST_OBJECTS, type ObjectsWanted, type ProgramObject } from './program-object.ts';
-import { listProgramsOn, listTodos } from './todos.ts';
 
 /*
  * A calendar as the things a program reads and writes (RFC 4791 4.1), each at exactly the sight of whoever asks. What they may change is one
@@ -254,7 +254,7 @@ export function listObjects(
   wanted: ObjectsWanted,
 ): Result<{ objects: ProgramObject[]; missing: string[]; cut: boolean }> {
   const list = listProgramsOn(ctx, key);
-  if (list) return listTodos(list, wanted);
+  if (list) return list.list(wanted);
   const programs = programsOn(ctx, key);
   if (isRefusal(programs)) return programs;
   noteUse(ctx, programs.decided.decision);
@@ -320,10 +320,7 @@ export function isLongObject(ctx: Context, key: string, name: string): boolean {
 /** One thing of a calendar with its text. */
 export function readObject(ctx: Context, key: string, name: string): Result<ProgramObject> {
   const list = listProgramsOn(ctx, key);
-  if (list) {
-    const found = list.find(name);
-    return found ? ok(list.object(found.task, found.view, true)) : refuse('notFound');
-  }
+  if (list) return list.read(name);
   const programs = programsOn(ctx, key);
   if (isRefusal(programs)) return programs;
   noteUse(ctx, programs.decided.decision);

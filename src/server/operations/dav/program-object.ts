@@ -1,4 +1,5 @@
-import type { CompFilter } from '@/core/formats/index.ts';
+import type { CardVersion } from '@/core/contacts/index.ts';
+import type { CardFilter, CompFilter } from '@/core/formats/index.ts';
 
 /** One thing of a calendar: what it is called, what tells whether it changed, and (where wanted) its text. */
 export interface ProgramObject {
@@ -23,6 +24,8 @@ export interface ObjectsWanted {
   /** Those of these names alone. */
   readonly names?: readonly string[] | undefined;
   readonly filter?: CompFilter | undefined;
+  /** Of an address book: what stands in its cards, and in which version they are written. */
+  readonly cards?: { readonly filter?: CardFilter | undefined; readonly version?: CardVersion | undefined } | undefined;
   /** Their texts too. */
   readonly texts: boolean;
   /** Every happening between two instants by itself, in UTC (RFC 4791 9.6.5). */

@@ -21,6 +21,7 @@ import {
 import { mayImport } from '../items/index.ts';
 import { answerItem, changeMeeting, createMeeting, removeMeeting } from '../meetings/index.ts';
 import { checked } from './checked.ts';
+import { listProgramsOn } from './lists.ts';
 import {
   bothOf,
   fieldsChanged,
@@ -35,8 +36,6 @@ import {
 } from './object-text.ts';
 import { type Programs, programsOn } from './objects.ts';
 import { type Seen, stillSo } from './seen.ts';
-import { listProgramsOn } from './todos.ts';
-import { deleteTodo, putTodo } from './write-todo.ts';
 
 /*
  * What a program writes is what a window would: what it changed is found by holding its text against the text it was given, and each change
@@ -78,7 +77,7 @@ export function putObject(
 ): Result<{ added: boolean }> {
   return ctx.db.write(() => {
     const list = listProgramsOn(ctx, key);
-    if (list) return putTodo(list, name, text, seen);
+    if (list) return list.put(name, text, seen);
     const programs = programsOn(ctx, key);
     if (isRefusal(programs)) return programs;
     const { calendar, decision } = programs.decided;
@@ -295,7 +294,7 @@ function answerFor(
 export function deleteObject(ctx: Context, key: string, name: string, seen: Seen): Result<{ done: true }> {
   return ctx.db.write(() => {
     const list = listProgramsOn(ctx, key);
-    if (list) return deleteTodo(list, name, seen);
+    if (list) return list.remove(name, seen);
     const programs = programsOn(ctx, key);
     if (isRefusal(programs)) return programs;
     const found = programs.find(name);

@@ -2,17 +2,16 @@ import { type TaskPatch, taskRoutes } from '@/contract/tasks.ts';
 import { type ReadTodo, readTodos, withoutOwn } from '@/core/formats/index.ts';
 import { type Due, taskFields } from '@/core/tasks/index.ts';
 import { dateText, toWall, wallText } from '@/core/time/index.ts';
-import { nameTaskForPrograms } from '../../repositories/program-names.ts';
+import { programTasks } from '../../repositories/program-names.ts';
 import { taskByUid } from '../../repositories/tasks.ts';
 import { must, ok, type Refusal, Refused, type Result, refuse } from '../../result.ts';
 import { nameZone } from '../../zone-name.ts';
 import { Directory } from '../deciding/index.ts';
 import { COMMON_ZONES } from '../items/index.ts';
-import { holdsAll } from '../lists/index.ts';
 import { addReadTask, changeTask, removeTask } from '../tasks/index.ts';
 import { checked } from './checked.ts';
 import { type Seen, stillSo } from './seen.ts';
-import type { ListPrograms } from './todos.ts';
+import type { TodoPrograms } from './todos.ts';
 
 /*
  * What a program writes into a list of tasks: what it changed is found by holding its text against the text it was given, and made by the
@@ -56,27 +55,27 @@ function patchOf(before: ReadTodo, after: ReadTodo): Omit<TaskPatch, 'version'> 
   };
 }
 
-const mayNot = ({ ctx, decided }: ListPrograms, code: 'mayNotChange' | 'mayNotAdd'): Refusal =>
+const mayNot = ({ ctx, decided }: TodoPrograms, code: 'mayNotChange' | 'mayNotAdd'): Refusal =>
   refuse(code, { facts: { name: new Directory(ctx.db).name(decided.list.ownerId) } });
 
 /** Writes one task of a list as a program sends it. Refused wherever a window would be. `added` says that it is new. */
-export function putTodo(programs: ListPrograms, name: string, text: string, seen: Seen): Result<{ added: boolean }> {
+export function putTodo(programs: TodoPrograms, name: string, text: string, seen: Seen): Result<{ added: boolean }> {
   const { ctx, decided } = programs;
   const { list, decision } = decided;
   const zone = new Directory(ctx.db).person(list.ownerId)?.zone ?? ctx.viewer.zone;
   const found = programs.find(name);
-  const now = found && programs.object(found.task, found.view, true);
+  const now = found && programs.object(found.stored, found.view, { texts: true });
   if (!stillSo(seen, now?.tag ?? null)) return refuse('seenOtherwise');
   if (now && !now.mayChange) return mayNot(programs, 'mayNotChange');
   if (!now && !decision.rights.add) return mayNot(programs, 'mayNotAdd');
   const after = todoOf(text, zone, ctx.now);
-  const seesAll = holdsAll(decision);
+  const seesAll = programs.all;
   if (!found || !now?.text) {
     if (name.length > 200 || !/^[^/\\\p{Cc}]+$/u.test(name)) return refuse('badInput', { fields: { name: 'unclear' } });
     // To nobody who isn't shown everything does what it is called outside say whether it was there.
     if (seesAll && taskByUid(ctx.db, list.id, after.uid)) return refuse('alreadyThere');
     const task = must(addReadTask(ctx, decided, after, seesAll));
-    nameTaskForPrograms(ctx.db, ctx.viewer.id, list.id, name, task.id);
+    programTasks.call(ctx.db, ctx.viewer.id, list.id, name, task.id);
     return ok({ added: true });
   }
   // What a program leaves out of our own words it doesn't know: that says nothing of them.
@@ -86,17 +85,17 @@ export function putTodo(programs: ListPrograms, name: string, text: string, seen
   const kept = seesAll && !same(before.kept, after.kept) ? after.kept : undefined;
   if (Object.keys(patch).length === 1 && Object.keys(patch.fields).length === 0 && kept === undefined)
     return ok({ added: false });
-  const body = checked(taskRoutes.changeTask.body, { ...patch, version: found.task.version });
-  must(changeTask(ctx, found.task.key, body, kept));
+  const body = checked(taskRoutes.changeTask.body, { ...patch, version: found.stored.version });
+  must(changeTask(ctx, found.stored.key, body, kept));
   return ok({ added: false });
 }
 
 /** Removes one task of a list, where the one who asks may. */
-export function deleteTodo(programs: ListPrograms, name: string, seen: Seen): Result<{ done: true }> {
+export function deleteTodo(programs: TodoPrograms, name: string, seen: Seen): Result<{ done: true }> {
   const { ctx } = programs;
   const found = programs.find(name);
   if (!found) return refuse('notFound');
-  if (!stillSo(seen, programs.object(found.task, found.view, false).tag)) return refuse('seenOtherwise');
+  if (!stillSo(seen, programs.object(found.stored, found.view, { texts: false }).tag)) return refuse('seenOtherwise');
   const { version } = found.view;
   must(removeTask(ctx, found.view.id, version === undefined ? {} : { version }));
   return ok({ done: true as const });

@@ -1,4 +1,4 @@
-export { addTask, changeTask, MOST_TASKS, removeTask } from './change-task.ts';
+export { addTask, changeTask, removeTask } from './change-task.ts';
 export { type DueTask, tasksDue } from './due-tasks.ts';
 export { answerTask } from './give-task.ts';
 export { listItemTasks } from './item-tasks.ts';
