@@ -42,10 +42,10 @@ export function likelySame<C extends WrittenContact>(contacts: readonly C[]): C[
   const first = new Map<string, number>();
   for (const [i, contact] of contacts.entries())
     for (const mark of marksOf(contact)) {
-      const with_ = first.get(mark);
-      if (with_ === undefined) first.set(mark, i);
+      const other = first.get(mark);
+      if (other === undefined) first.set(mark, i);
       else {
-        const [a, b] = [rootOf(with_), rootOf(i)];
+        const [a, b] = [rootOf(other), rootOf(i)];
         parent[Math.max(a, b)] = Math.min(a, b);
       }
     }

@@ -204,12 +204,11 @@ class Reading {
         .trim();
       const types = typesOf(line).map((word) => (word === 'cell' ? 'mobile' : word));
       const as = (places.toSorted(byUse).find((place) => place !== '' && types.includes(place)) ?? '') as W;
-      const way = { value, as };
       const known = found.find((one) => one.value === value);
-      const known_ = known ?? way;
-      if (value === '' || !contactFields[field].safeParse([...found, ...(known ? [] : [way])]).success) continue;
+      const way = known ?? { value, as };
+      if (value === '' || !contactFields[field].safeParse(known ? found : [...found, way]).success) continue;
       if (!known) found.push(way);
-      this.says([line], field, known_);
+      this.says([line], field, way);
     }
     return found;
   }

@@ -14,7 +14,7 @@ import {
 import { taskListWire } from './lists.ts';
 
 /** Tasks in one answer, by their number and about their size. */
-const MOST = 500;
+const MOST = 300;
 const MOST_BYTES = 2_000_000;
 
 /** The tasks of a list as the one who asks sees them: open ones by when they are due, or those that are done, the latest first; a page at a time. */
