@@ -50,6 +50,7 @@ export const ERRORS = {
   fileTooLarge: 413,
   notACalendar: 422,
   notCards: 422,
+  bookFull: 409,
   wrongEncoding: 422,
   tooManyItems: 422,
   tooManyZones: 422,

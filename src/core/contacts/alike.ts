@@ -50,7 +50,11 @@ export function likelySame<C extends WrittenContact>(contacts: readonly C[]): C[
       }
     }
   const groups = new Map<number, C[]>();
-  for (const [i, contact] of contacts.entries()) groups.set(rootOf(i), [...(groups.get(rootOf(i)) ?? []), contact]);
+  for (const [i, contact] of contacts.entries()) {
+    const group = groups.get(rootOf(i));
+    if (group) group.push(contact);
+    else groups.set(rootOf(i), [contact]);
+  }
   return [...groups.values()].filter((group) => group.length > 1);
 }
 

@@ -153,9 +153,13 @@ export const countShownContacts = (db: Connection, listId: number, reader: ListR
     { listId, most, ...boundTo(reader) },
   )?.n ?? 0;
 
-/** How many contacts a book has. */
-export const countContacts = (db: Connection, listId: number): number =>
-  db.get<{ n: number }>('SELECT count(*) AS n FROM contact WHERE list_id = ? AND removed_at IS NULL', listId)?.n ?? 0;
+/** How many contacts a book has, and how many bytes the lines of their cards. */
+export const weighBook = (db: Connection, listId: number): { readonly contacts: number; readonly bytes: number } =>
+  db.get<{ contacts: number; bytes: number }>(
+    `SELECT count(*) AS contacts, ifnull(sum(octet_length(kept)), 0) AS bytes FROM contact
+       WHERE list_id = ? AND removed_at IS NULL`,
+    listId,
+  ) ?? { contacts: 0, bytes: 0 };
 
 /** Contacts somebody made in a book, which they may remove at whatever sight they have of them; the latest first, at most `most`. */
 export const contactsMadeBy = (db: Connection, listId: number, personId: number, most: number): ListedContact[] =>

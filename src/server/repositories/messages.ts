@@ -243,10 +243,13 @@ export const messagesWith = (
 ): StoredMessage[] =>
   db
     .all<Row>(
-      `SELECT * FROM (SELECT * FROM message WHERE collection_id IN (SELECT value FROM json_each(@folders)) ORDER BY id DESC LIMIT @among)
-       WHERE thread NOT LIKE 'meeting %' AND (lower(from_address) IN (SELECT value FROM json_each(@addresses)) OR EXISTS (
-         SELECT 1 FROM json_each(recipients) r
-         WHERE lower(json_extract(r.value, '$.address')) IN (SELECT value FROM json_each(@addresses))))
+      `SELECT * FROM message WHERE id IN (
+         SELECT id FROM (
+           SELECT id, thread, from_address, recipients FROM message
+           WHERE collection_id IN (SELECT value FROM json_each(@folders)) ORDER BY id DESC LIMIT @among)
+         WHERE thread NOT LIKE 'meeting %' AND (lower(from_address) IN (SELECT value FROM json_each(@addresses)) OR EXISTS (
+           SELECT 1 FROM json_each(recipients) r
+           WHERE lower(json_extract(r.value, '$.address')) IN (SELECT value FROM json_each(@addresses)))))
        ORDER BY id DESC LIMIT @most`,
       { folders: JSON.stringify(folders), addresses: JSON.stringify(addresses), among, most },
     )

@@ -135,6 +135,13 @@ const decode = (r: Row): TrailEntry => ({
   hands: r.hands,
 });
 
+/** What an entry is about, and how many bytes it says, without reading them; `null` where there is none. */
+export const weighEntry = (db: Connection, key: string): { readonly verb: string; readonly bytes: number } | null =>
+  db.get<{ verb: string; bytes: number }>(
+    'SELECT verb, ifnull(octet_length(before), 0) + ifnull(octet_length(after), 0) AS bytes FROM trail WHERE key = ?',
+    key,
+  ) ?? null;
+
 /** What was written about one thing on a calendar, the latest first: at most `most` entries. */
 export const trailOf = (db: Connection, subject: string, collectionId: number, most: number): TrailEntry[] =>
   db

@@ -88,7 +88,8 @@ export function ContactPanel(props: {
   const client = useQueryClient();
   const [changing, setChanging] = useState(false);
   const contact = below ? listed : (query.data ?? null);
-  if (query.error)
+  // What is typed into its form stays, though it went meanwhile: saving says so.
+  if (query.error && !changing)
     return (
       <Panel name={t('oneContact')} book={book} onClose={onClose}>
         <Alert severity="error">{saidOf(query.error, tc('unreachable')).sentence}</Alert>

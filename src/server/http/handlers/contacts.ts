@@ -5,7 +5,6 @@ import {
   copyContact,
   findContacts,
   listAddressBooks,
-  listAroundContact,
   listContacts,
   mergeContacts,
   readContact,
@@ -15,6 +14,7 @@ import {
   exportContactsInWorker,
   importContactsInWorker,
   listAlikeContactsInWorker,
+  listAroundContactInWorker,
 } from '../../operations/in-worker/in-worker.ts';
 import { addList } from '../../operations/lists/index.ts';
 import { ok, refuse } from '../../result.ts';
@@ -34,7 +34,7 @@ export const contactsHandlers = {
   removeContact: ({ ctx, params, query }) => removeContact(ctx, params.contact, query),
   copyContact: ({ ctx, params, body }) => copyContact(ctx, params.contact, body),
   mergeContacts: ({ ctx, params, body }) => mergeContacts(ctx, params.book, body),
-  listAroundContact: ({ ctx, params }) => listAroundContact(ctx, params.contact),
+  listAroundContact: { slow: ({ ctx, params }) => listAroundContactInWorker(ctx, params.contact) },
   exportContacts: {
     slow: async ({ ctx, params, query }) => {
       const result = await exportContactsInWorker(ctx, params.book, query.version ?? '4.0');

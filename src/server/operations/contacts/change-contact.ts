@@ -3,7 +3,7 @@ import { may as mayOnList } from '@/core/access/index.ts';
 import { pick, withoutEmpty } from '@/core/calendar/index.ts';
 import { WRITTEN_CONTACT_FIELDS } from '@/core/contacts/index.ts';
 import { bareIdFor, newKey } from '../../ids.ts';
-import { contactByKey, contactsMadeBy, countContacts, type StoredContact } from '../../repositories/contacts.ts';
+import { contactByKey, contactsMadeBy, type StoredContact, weighBook } from '../../repositories/contacts.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import {
   authorship,
@@ -21,8 +21,9 @@ import {
 } from '../deciding/index.ts';
 import { sharedWith } from '../lists/index.ts';
 
-/** Contacts of one address book. */
+/** Contacts of one address book, and bytes of the lines their cards keep, pictures among them. */
 export const MOST_CONTACTS = 20_000;
+const MOST_BYTES = 40_000_000;
 /** Of what somebody made, so much is looked through for an id they see below full. */
 const MOST_MADE = 2000;
 
@@ -42,16 +43,30 @@ const nameOf = (ctx: Context, { list }: DecidedList<'contacts'>) => ({
   name: new Directory(ctx.db).name(list.ownerId),
 });
 
-/** Why a book has no room for so many more contacts; `null` where it has. */
-export const noRoom = (ctx: Context, listId: number, more: number): Refusal | null =>
-  countContacts(ctx.db, listId) + more > MOST_CONTACTS ? refuse('listFull', { facts: { most: MOST_CONTACTS } }) : null;
+/** Why a book has no room for some more contacts, or for a card that takes another’s place; `null` where it has. */
+export function noRoom(
+  ctx: Context,
+  listId: number,
+  more: readonly Pick<StoredContact, 'kept'>[],
+  instead = 0,
+): Refusal | null {
+  const { contacts, bytes } = weighBook(ctx.db, listId);
+  if (contacts + more.length - instead > MOST_CONTACTS) return refuse('listFull', { facts: { most: MOST_CONTACTS } });
+  const heavier = more.reduce((sum, { kept }) => sum + sizeOf(kept), 0);
+  return heavier > 0 && bytes + heavier > MOST_BYTES
+    ? refuse('bookFull', { facts: { most: MOST_BYTES / 1_000_000 } })
+    : null;
+}
 
-/** A book that the one who asks may add to now, with room for one more. */
-function findToAdd(ctx: Context, key: string): DecidedList<'contacts'> | Refusal {
+const sizeOf = (kept: StoredContact['kept']): number =>
+  kept.reduce((sum, { line, was = '' }) => sum + line.length + was.length, 0);
+
+/** A book that the one who asks may add to now, with room for one more and the lines of its card. */
+function findToAdd(ctx: Context, key: string, kept: StoredContact['kept'] = []): DecidedList<'contacts'> | Refusal {
   const decided = findList(ctx, 'contacts', key);
   if (isRefusal(decided)) return decided;
   if (!mayOnList(decided.decision).add) return refuse('mayNotAdd', { facts: nameOf(ctx, decided) });
-  return noRoom(ctx, decided.list.id, 1) ?? decided;
+  return noRoom(ctx, decided.list.id, [{ kept }]) ?? decided;
 }
 
 /** A new contact of a book, as it is first kept. */
@@ -112,6 +127,8 @@ export function changeContact(
     if (!may.change) return refuse('mayNotChange', { facts: nameOf(ctx, decided) });
     if (contact.version !== patch.version)
       return refuse('changedMeanwhile', { data: new ContactReading(ctx, decided).view(contact) });
+    const full = card ? noRoom(ctx, decided.list.id, [card], 1) : null;
+    if (full) return full;
     const fields = withoutEmpty(patch.fields) as Partial<NewContact>;
     const after = changedContact(ctx, found, { ...fields, ...card });
     const { changes, undo } = writeContacts(ctx, decided.list, 'contact.changed', [{ before: contact, after }]);
@@ -175,7 +192,7 @@ export function copyContact(ctx: Context, key: string, body: { book: string }): 
   return ctx.db.write(() => {
     const found = findContact(ctx, key);
     if (isRefusal(found)) return found;
-    const there = findToAdd(ctx, body.book);
+    const there = findToAdd(ctx, body.book, found.contact.kept);
     if (isRefusal(there)) return there;
     const { cardVersion, kept, ...contact } = found.contact;
     // What is private there stays so: nobody learns of it by its copy.

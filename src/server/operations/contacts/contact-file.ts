@@ -70,7 +70,12 @@ export function importContacts(ctx: Context, key: string, text: string): Result<
       return cardWrites(ctx, found, card, before);
     });
     const added = writes.filter(({ before }) => before === null).length;
-    const full = noRoom(ctx, list.id, added);
+    const full = noRoom(
+      ctx,
+      list.id,
+      writes.map(({ after }) => after),
+      writes.length - added,
+    );
     if (full) return full;
     const { undo } = writeContacts(ctx, list, 'contact.broughtIn', writes);
     return ok({
@@ -91,7 +96,7 @@ export function addReadContact(
   card: ReadContact,
   whole: boolean,
 ): Result<StoredContact> {
-  const full = noRoom(ctx, list.id, 1);
+  const full = noRoom(ctx, list.id, [{ kept: whole ? card.kept : [] }]);
   if (full) return full;
   const said = whole && card.uid !== null ? { uid: card.uid, cardVersion: card.version, kept: card.kept } : {};
   const after = freshContact(ctx, { list }, pick(card, WRITTEN_CONTACT_FIELDS), said);

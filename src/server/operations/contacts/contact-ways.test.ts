@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest';
 import { PRESETS } from '@/core/access/index.ts';
 import { trailByKey } from '../../repositories/trail.ts';
 import { listTrail } from '../trail/index.ts';
-import { add, book, change, code, eachContactDay, give, MAIL, names, org, value } from './contact-day.ts';
+import { add, book, change, code, contacts, eachContactDay, give, MAIL, names, org, value } from './contact-day.ts';
 import { exportContacts, importContacts, listAroundContact, removeContact, undoContact } from './index.ts';
 
 const CARD = (uid: string, name: string, ...more: string[]) =>
@@ -36,6 +36,23 @@ describe('contacts as a file', () => {
       expect(name).toMatch(/\.vcf$/);
       expect(value(bring('ines', text))).toMatchObject({ added: 0, changed: 0, same: 3 });
     }
+  });
+
+  test('brought in again after it was removed, one of that name is there already: taking the removal back is refused', () => {
+    value(bring('ines', CARD('1', 'Marta')));
+    const [marta] = contacts('ines');
+    const gone = value(removeContact(org.ctx('ines'), marta?.id ?? '', { version: 1 }));
+    value(bring('ines', CARD('1', 'Marta')));
+    expect(code(undoContact(org.ctx('ines'), trailByKey(org.db, gone.undo) as never))).toBe('changedMeanwhile');
+    expect(names('ines')).toEqual(['Marta']);
+  });
+
+  test('fill a book up to what it holds in all, however few they are', () => {
+    const photo = (uid: string) => CARD(uid, `N ${uid}`, `PHOTO;ENCODING=b;TYPE=JPEG:${'A'.repeat(290_000)}`);
+    const many = (from: number) => Array.from({ length: 50 }, (_, i) => photo(String(from + i))).join('');
+    for (const from of [0, 50]) value(bring('ines', many(from)));
+    expect(code(bring('ines', many(100)))).toBe('bookFull');
+    expect(names('ines')).toHaveLength(100);
   });
 
   test('hold all there is: they are for whoever may have all of it', () => {

@@ -127,6 +127,36 @@ describe('what a program writes into an address book', () => {
     expect(names('tomas')).toEqual([]);
   });
 
+  test('says by its class whether something is private, and no more than that', () => {
+    add({ name: 'Half', visibility: 'outline' });
+    const { name, text } = only('ines');
+    const classed = (text ?? '')
+      .replace(/^X-PARAMO-[^:]*:.*\r\n/gm, '')
+      .replace('END:VCARD', 'CLASS:PUBLIC\r\nEND:VCARD');
+    const now = () => value(listContacts(org.ctx('ines'), book(), {})).contacts[0]?.visibility;
+    value(put('ines', name, classed));
+    expect(now()).toBe('outline');
+    value(put('ines', name, classed.replace('CLASS:PUBLIC', 'CLASS:PRIVATE')));
+    expect(now()).toBe('private');
+    value(put('ines', name, classed));
+    expect(now()).toBe('follow');
+  });
+
+  test('sent back as it was given changes nothing, in either version', () => {
+    value(
+      importContacts(
+        org.ctx('ines'),
+        book(),
+        card('1', 'FN:Marta', 'N:Quill;Marta;;;', 'BDAY:1970-04-15', 'CLASS:PRIVATE'),
+      ),
+    );
+    for (const version of ['3.0', '4.0'] as const) {
+      const [before] = objects('ines', { cards: { version } }) as { name: string; tag: string; text: string | null }[];
+      value(put('ines', before?.name ?? '', before?.text ?? ''));
+      expect(only('ines').tag).toBe(before?.tag);
+    }
+  });
+
   test('is refused wherever a window would be', () => {
     add({ name: 'Marta' });
     give('bruno', PRESETS.full);

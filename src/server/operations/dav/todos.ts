@@ -78,6 +78,7 @@ export class TodoPrograms extends ListPrograms<'tasks', StoredTask, TaskWire> {
   }
 
   fits(task: StoredTask, view: TaskWire, { range, filter }: ObjectsWanted): boolean {
+    if (!range && !filter) return true;
     const todo = this.writtenOf(task, view);
     const { due, rule, zone, doneAt } = todo;
     const timed = { due, rule, zone, doneAt: doneAt === 'unsaid' ? null : doneAt };

@@ -32,7 +32,10 @@ const OURS = /^(?:[\w-]+\.)?X-PARAMO-/i;
 /** The card a program sends, with what it left out of our own words and doesn't know: that says nothing of them. */
 function withOwn(before: ReadContact, after: ReadContact, text: string): ReadContact {
   const says = (name: RegExp) => name.test(text);
-  const visibility = says(/^(?:[\w-]+\.)?(?:CLASS|X-PARAMO-VISIBILITY)[;:]/im) ? after.visibility : before.visibility;
+  // A class says whether something is private, and no more than that.
+  const [was, is] = [before, after].map((card) => card.visibility === 'private');
+  const said = says(/^(?:[\w-]+\.)?X-PARAMO-VISIBILITY[;:]/im) || (says(/^(?:[\w-]+\.)?CLASS[;:]/im) && was !== is);
+  const visibility = said ? after.visibility : before.visibility;
   const kept = says(/^(?:[\w-]+\.)?X-PARAMO-/im)
     ? after.kept
     : [...after.kept, ...before.kept.filter(({ line }) => OURS.test(line))];
@@ -47,12 +50,12 @@ export function putCard(programs: CardPrograms, name: string, text: string, seen
   const { ctx, decided } = programs;
   const { list, decision } = decided;
   const found = programs.find(name);
-  const now = found && programs.object(found.stored, found.view, { texts: true });
+  const now = found && programs.object(found.stored, found.view, { texts: false });
   if (!stillSo(seen, now?.tag ?? null)) return refuse('seenOtherwise');
   if (now && !now.mayChange) return mayNot(programs, 'mayNotChange');
   if (!now && !decision.rights.add) return mayNot(programs, 'mayNotAdd');
   const sent = cardIn(text);
-  if (!found || !now?.text) {
+  if (!found) {
     if (name.length > 200 || !/^[^/\\\p{Cc}]+$/u.test(name)) return refuse('badInput', { fields: { name: 'unclear' } });
     // To nobody who isn't shown everything does what it is called outside say whether it was there.
     if (programs.all && contactByUid(ctx.db, list.id, sent.uid)) return refuse('alreadyThere');
@@ -60,7 +63,9 @@ export function putCard(programs: CardPrograms, name: string, text: string, seen
     programContacts.call(ctx.db, ctx.viewer.id, list.id, name, contact.id);
     return ok({ added: true });
   }
-  const before = cardIn(now.text);
+  // It is held against what a program of its version was given.
+  const given = programs.object(found.stored, found.view, { texts: true, cards: { version: sent.version } });
+  const before = cardIn(given.text ?? '');
   if (before.uid !== sent.uid) return refuse('badInput', { fields: { uid: 'oneThing' } });
   const after = withOwn(before, sent, text);
   const changed = WRITTEN_CONTACT_FIELDS.filter((field) => !same(before[field], after[field]));

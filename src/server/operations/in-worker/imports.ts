@@ -6,14 +6,13 @@ import type { Connection } from '../../db/index.ts';
 import { newKey } from '../../ids.ts';
 import { hub } from '../../live/hub.ts';
 import { calendarById } from '../../repositories/calendars.ts';
-import { trailByKey } from '../../repositories/trail.ts';
+import { trailByKey, weighEntry } from '../../repositories/trail.ts';
 import { ok, type Result, refuse } from '../../result.ts';
-import { undoContact } from '../contacts/index.ts';
 import { again, type Context, isRefusal } from '../deciding/index.ts';
 import { findImportable } from '../items/index.ts';
 import { undoSeveral } from '../meetings/index.ts';
-import { undoTask } from '../tasks/index.ts';
-import { work } from './in-worker.ts';
+import { undoListedInWorker, work } from './in-worker.ts';
+import { undoListed } from './undo-listed.ts';
 
 const KEPT_FOR = 20 * 60_000;
 /** Previews of one person that are kept; a further one takes the place of the oldest of their own. */
@@ -144,15 +143,20 @@ export async function bringIn(ctx: Context, preview: string): Promise<Result<Imp
   return ok({ broughtIn, renewed, left: kept.left, undo: token });
 }
 
-/** Takes back one write of one's own; what a file brought in, beside requests. */
+/** States of an entry, in bytes, that are read and put back on the request's thread. */
+const FEW_BYTES = 100_000;
+
+/** Takes back one write of one's own; much of it, and what a file brought in, beside requests. */
 export async function undoAny(ctx: Context, key: string): Promise<Result<WrittenAnswer>> {
+  const found = weighEntry(ctx.db, key);
+  const listed = found !== null && /^(task|contact)\./.test(found.verb);
+  if (listed && found.bytes > FEW_BYTES) return undoListedInWorker(ctx, key);
   const entry = trailByKey(ctx.db, key);
   if (!entry || Array.isArray(entry.after))
     return ctx.db.write(() => {
       const now = again(ctx);
       if (isRefusal(now)) return now;
-      if (entry?.verb.startsWith('task.')) return undoTask(now, entry);
-      return entry?.verb.startsWith('contact.') ? undoContact(now, entry) : undoSeveral(now, key);
+      return listed ? undoListed(now, key) : undoSeveral(now, key);
     });
   const calendar = entry.collectionId === null ? null : calendarById(ctx.db, entry.collectionId);
   if (!calendar || entry.actorId !== ctx.viewer.id || entry.verb !== 'item.broughtIn') return refuse('notFound');

@@ -40,7 +40,8 @@ type WriteName =
   | 'deleteObject'
   | 'deliver'
   | 'importTasks'
-  | 'importContacts';
+  | 'importContacts'
+  | 'undoListed';
 
 /** Whether there is a thread over the same file; none when run from source, or over a file of a test's own. */
 const hasThread = (db: Connection): boolean => isOwn(db) && hasThreads();
@@ -126,8 +127,11 @@ export const importTasksInWorker = (ctx: Context, key: string, text: string) =>
   write<JobAnswer<'importTasks'>['answer']>(ctx, 'importTasks', { key, text });
 export const importContactsInWorker = (ctx: Context, key: string, text: string) =>
   write<JobAnswer<'importContacts'>['answer']>(ctx, 'importContacts', { key, text });
+export const undoListedInWorker = (ctx: Context, key: string) =>
+  write<JobAnswer<'undoListed'>['answer']>(ctx, 'undoListed', { key });
 export const exportContactsInWorker = (ctx: Context, key: string, version: CardVersion) =>
   read(ctx, 'exportContacts', { key, version }, true);
+export const listAroundContactInWorker = (ctx: Context, key: string) => read(ctx, 'listAroundContact', { key }, true);
 export const listAlikeContactsInWorker = (ctx: Context, key: string) => read(ctx, 'listAlikeContacts', { key }, true);
 export const exportTasksInWorker = (ctx: Context, key: string) => read(ctx, 'exportTasks', { key }, true);
 export const deleteObjectInWorker = (ctx: Context, args: JobArgs<'deleteObject'>) =>

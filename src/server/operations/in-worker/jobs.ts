@@ -8,7 +8,7 @@ import { personById } from '../../repositories/people.ts';
 import type { Result } from '../../result.ts';
 import { ok } from '../../result.ts';
 import type { Job, JobName, Port } from '../../workers/port.ts';
-import { exportContacts, importContacts, listAlikeContacts } from '../contacts/index.ts';
+import { exportContacts, importContacts, listAlikeContacts, listAroundContact } from '../contacts/index.ts';
 import {
   askFreeBusy,
   deleteObject,
@@ -38,6 +38,7 @@ import {
 import { exportTasks, importTasks } from '../tasks/index.ts';
 import { readTimeUse, timeUseFile } from '../time-use/index.ts';
 import { listTrail, trailFile } from '../trail/index.ts';
+import { undoListed } from './undo-listed.ts';
 
 /** What was written beside requests, and what is to be told of it on the thread that has the windows. */
 export interface Written<T> {
@@ -110,8 +111,11 @@ export const JOBS = {
     alone(port, () => inTransaction(ctx, 'importTasks', {}, (now) => importTasks(now, args.key, args.text))),
   importContacts: (ctx: Context, args: { key: string; text: string }, port: Port) =>
     alone(port, () => inTransaction(ctx, 'importContacts', {}, (now) => importContacts(now, args.key, args.text))),
+  undoListed: (ctx: Context, args: { key: string }, port: Port) =>
+    alone(port, () => inTransaction(ctx, 'undo', {}, (now) => undoListed(now, args.key))),
   exportContacts: (ctx: Context, args: { key: string; version: CardVersion }) =>
     exportContacts(ctx, args.key, args.version),
+  listAroundContact: (ctx: Context, args: { key: string }) => listAroundContact(ctx, args.key),
   listAlikeContacts: (ctx: Context, args: { key: string }) => listAlikeContacts(ctx, args.key),
   exportTasks: (ctx: Context, args: { key: string }) => exportTasks(ctx, args.key),
   deliver: (ctx: Context, args: { id: number }, port: Port) => alone(port, () => deliver(ctx.db, args.id)),

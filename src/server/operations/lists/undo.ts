@@ -13,6 +13,8 @@ const OWNER_UNDOES_FOR = 30 * 24 * 60 * 60_000;
 /** What undoing needs to know of what a list holds. */
 interface Kept {
   readonly id: number;
+  /** What it is called outside: one of a name in a list. */
+  readonly uid: string;
   readonly version: number;
   readonly visibility: Visibility;
   readonly removedAt: number | null;
@@ -30,6 +32,8 @@ export function undoInList<K extends ListKind, S extends Kept>(
     readonly undoable: ReadonlySet<string>;
     readonly states: { readonly before: readonly (S | null)[]; readonly after: readonly S[] };
     readonly current: (id: number) => S | null;
+    /** What is called so outside in the list now. */
+    readonly called: (list: SharedList<K>, uid: string) => S | null;
     readonly may: (decision: Decision, state: S) => MayItem;
     /** Writes each as it is to be again; answers the key that undoes that. */
     readonly write: (list: SharedList<K>, states: readonly { readonly before: S; readonly after: S }[]) => string;
@@ -57,6 +61,10 @@ export function undoInList<K extends ListKind, S extends Kept>(
         version: current.version + 1,
       },
     }));
+    // What came in again under its name meanwhile stands in its place.
+    const isTaken = ({ after: { id, uid, removedAt } }: (typeof states)[number]) =>
+      removedAt === null && (of.called(list, uid)?.id ?? id) !== id;
+    if (states.some(isTaken)) return refuse('changedMeanwhile');
     return ok({ item: null, undo: of.write(list, states) });
   });
 }

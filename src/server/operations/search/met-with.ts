@@ -55,7 +55,8 @@ export function metWith(
       });
     }
   }
-  const all = [...found.values()];
+  const far = ({ start }: { readonly start: string }) => Math.abs(Date.parse(start) - ctx.now);
+  const all = [...found.values()].toSorted((a, b) => far(a) - far(b));
   const over = all.flatMap(({ last }) => last ?? []);
   return {
     meetings: all.slice(0, MOST).map(({ last: _last, ...meeting }) => meeting),

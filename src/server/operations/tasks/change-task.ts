@@ -8,7 +8,7 @@ import { bareIdFor, newKey } from '../../ids.ts';
 import { grantsSpeakingTo } from '../../repositories/grants.ts';
 import { listByKey, listsById } from '../../repositories/lists.ts';
 import { type Person, personById } from '../../repositories/people.ts';
-import { countTasks, handCopiesOn, type StoredTask, tasksMadeBy } from '../../repositories/tasks.ts';
+import { countTasks, handCopiesOn, type StoredTask, taskByUid, tasksMadeBy } from '../../repositories/tasks.ts';
 import { type Refusal, type Result, refuse } from '../../result.ts';
 import {
   authorship,
@@ -265,7 +265,16 @@ function moveTask(ctx: Context, { decided, task, may }: FoundTask, to: string): 
   const full = noRoom(ctx, there, 1);
   if (full) return full;
   const { id: _id, ...rest } = task;
-  const moved = { ...rest, ...authorship(ctx, target), key: newKey(), listId: target.id, version: task.version + 1 };
+  // In one list there is one of a name: where a file brought the same into both, this one is another there.
+  const uid = taskByUid(ctx.db, target.id, task.uid) ? `${newKey()}@paramo` : task.uid;
+  const moved = {
+    ...rest,
+    ...authorship(ctx, target),
+    key: newKey(),
+    uid,
+    listId: target.id,
+    version: task.version + 1,
+  };
   const gone = { ...task, ...authorship(ctx, target), removedAt: ctx.now, version: task.version + 1 };
   // Each list has a trail of its own: nobody reads in one what only the other may show.
   writeTasks(ctx, decided.list, 'task.moved', [{ before: task, after: gone }]);

@@ -6,10 +6,11 @@ import { hub } from '../../live/hub.ts';
 import { trailByKey } from '../../repositories/trail.ts';
 import { everythingTold } from '../deciding/index.ts';
 import { listItems } from '../items/index.ts';
+import { addList } from '../lists/index.ts';
 import { search } from '../search/search.ts';
 import { giveAccess } from '../sharing/index.ts';
 import { at, WEEK } from '../small-organisation.ts';
-import { exportTasks, importTasks, removeTask, setTaskTime, undoTask } from './index.ts';
+import { changeTask, exportTasks, importTasks, removeTask, setTaskTime, undoTask } from './index.ts';
 import { add, change, code, eachTaskDay, fields, give, list, on, org, tasks, titles, value } from './task-day.ts';
 
 eachTaskDay();
@@ -103,6 +104,19 @@ describe('a list as a file', () => {
     if (!entry) throw new Error('no entry');
     value(undoTask(org.ctx('bruno'), entry));
     expect(tasks('bruno', list('bruno'))).toEqual([]);
+  });
+  test('twice in one house: what is removed and brought in again stays removed, and what goes into the other list goes', () => {
+    const file = (add('ines', { title: 'Sign' }), text('ines'));
+    const [task] = tasks('ines');
+    const gone = value(removeTask(org.ctx('ines'), task?.id ?? '', { version: 1 }));
+    value(importTasks(org.ctx('ines'), list('ines'), file));
+    const entry = trailByKey(org.db, gone.undo);
+    expect(code(undoTask(org.ctx('ines'), entry as never))).toBe('changedMeanwhile');
+    const { list: other } = value(addList(org.ctx('ines'), 'tasks', 'ines', { name: 'Calls' }));
+    value(importTasks(org.ctx('ines'), other, file));
+    const [again] = tasks('ines');
+    value(changeTask(org.ctx('ines'), again?.id ?? '', { version: again?.version ?? 0, fields: {}, list: other }));
+    expect(tasks('ines', other).map(({ title }) => title)).toEqual(['Sign', 'Sign']);
   });
   test('changes what is there, says what it couldn’t read, and nothing of what others gave', () => {
     const task = add('ines', { title: 'Sign' });

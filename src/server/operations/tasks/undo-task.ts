@@ -1,5 +1,5 @@
 import type { WrittenAnswer } from '@/contract/items/items.ts';
-import { taskById } from '../../repositories/tasks.ts';
+import { taskById, taskByUid } from '../../repositories/tasks.ts';
 import { type TrailEntry, taskStates } from '../../repositories/trail.ts';
 import type { Result } from '../../result.ts';
 import { type Context, mayOnTask, UNDOABLE_ON_TASKS, writeTasks } from '../deciding/index.ts';
@@ -13,6 +13,7 @@ export const undoTask = (ctx: Context, entry: TrailEntry): Result<WrittenAnswer>
     undoable: UNDOABLE_ON_TASKS,
     states: taskStates(entry),
     current: (id) => taskById(ctx.db, id),
+    called: (list, uid) => taskByUid(ctx.db, list.id, uid),
     may: (decision, task) => mayOnTask(ctx, decision, task),
     write: (list, tasks) => {
       const { undo, changes } = writeTasks(ctx, list, 'task.undone', tasks);
