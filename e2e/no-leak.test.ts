@@ -3,6 +3,19 @@ import { join } from 'node:path';
 import { beforeAll, describe, expect, test } from 'vitest';
 import { Caller, deliver } from './caller.ts';
 import { exitsOf, RANGE, rights, wholly } from './exits.ts';
+import {
+  addContacts,
+  addTasks,
+  CONTACT_FIELDS,
+  contactMark,
+  ITEMS,
+  type ItemName,
+  MAY_CONTACTS,
+  MAY_TASKS,
+  NOTHING_LISTED,
+  TASK_FIELDS,
+  taskMark,
+} from './marked-lists.ts';
 import { type Ask, bookAsks, programAsks } from './program-asks.ts';
 import { sampleFor } from './servers.ts';
 
@@ -12,9 +25,7 @@ import { sampleFor } from './servers.ts';
  */
 const home = await sampleFor('no-leak');
 const FIELDS = ['title', 'place', 'notes', 'link', 'briefing', 'category', 'attendee', 'file', 'kept'] as const;
-const ITEMS = ['follow', 'open', 'outline', 'private'] as const;
 type Field = (typeof FIELDS)[number];
-type ItemName = (typeof ITEMS)[number];
 const mark = (item: ItemName, field: Field) => `zq${item}${field}qz`;
 
 /** What each kind of viewer may meet of each item, written down from the page of the rule. */
@@ -56,30 +67,11 @@ const ASKED = ['ines', 'kofi'];
 const files: string[] = [];
 /** Who meets what Pim put forward: Pim, and those who may say yes to it. */
 const MEETS = ['ines', 'tomas', 'pim'];
-/** A list of her tasks, and what is in it. */
+/** A list of her tasks, and what is in it; an address book of hers, and whom it holds. */
 let list = '';
-const tasks: string[] = [];
-/** What of her tasks each meets, by the table of docs/access.md: hers whole; to whom it was given in full, and at title; nobody else. */
-const TASK_FIELDS = ['title', 'notes', 'link', 'category'] as const;
-const taskMark = (item: ItemName, field: (typeof TASK_FIELDS)[number]) => `zqtask${item}${field}qz`;
-const MAY_TASKS: Record<string, Record<ItemName, readonly (typeof TASK_FIELDS)[number][]>> = {
-  ines: { follow: TASK_FIELDS, open: TASK_FIELDS, outline: TASK_FIELDS, private: TASK_FIELDS },
-  tomas: { follow: TASK_FIELDS, open: TASK_FIELDS, outline: ['title'], private: [] },
-  bruno: { follow: ['title'], open: TASK_FIELDS, outline: ['title'], private: [] },
-};
-/** An address book of hers, and whom it holds: given to Tomas in full, to Pim in outline and to Bruno by name. */
+let tasks: readonly string[] = [];
 let book = '';
-const contacts: string[] = [];
-const CONTACT_OUTLINE = ['name', 'role', 'organisation', 'place'] as const;
-const CONTACT_FIELDS = [...CONTACT_OUTLINE, 'address', 'phone', 'link', 'notes', 'category'] as const;
-const contactMark = (item: ItemName, field: (typeof CONTACT_FIELDS)[number]) => `zqcont${item}${field}qz`;
-const MAY_CONTACTS: Record<string, Record<ItemName, readonly (typeof CONTACT_FIELDS)[number][]>> = {
-  ines: { follow: CONTACT_FIELDS, open: CONTACT_FIELDS, outline: CONTACT_FIELDS, private: CONTACT_FIELDS },
-  tomas: { follow: CONTACT_FIELDS, open: CONTACT_FIELDS, outline: CONTACT_OUTLINE, private: [] },
-  pim: { follow: CONTACT_OUTLINE, open: CONTACT_FIELDS, outline: CONTACT_OUTLINE, private: [] },
-  bruno: { follow: ['name'], open: CONTACT_FIELDS, outline: ['name'], private: [] },
-};
-const NO_TASKS = { follow: [], open: [], outline: [], private: [] };
+let contacts: readonly string[] = [];
 /** Who sets her away notice, and to whom nothing of it is said. */
 const SETS = ['ines', 'tomas'];
 const STRANGERS = ['dario', 'marta', 'nobody signed in'];
@@ -100,8 +92,8 @@ beforeAll(async () => {
   await shownByLink(ines);
   await writeMarked();
   offer = await offerTimes(ines);
-  await addTasks(ines);
-  await addContacts(ines);
+  ({ key: list, keys: tasks } = await addTasks(ines, ids));
+  ({ key: book, keys: contacts } = await addContacts(ines));
   const away = { from: '2027-11-02', until: '2027-11-03', inside: 'zqawayin', outside: 'zqawayout', cover: null };
   const set = await ines.send('POST', '/api/people/ines/absences', { ...away, declines: false });
   expect(set.status).toBe(200);
@@ -111,57 +103,6 @@ beforeAll(async () => {
   ask = waiting.find((one) => one.why === 'zqaskwhyqz')?.key ?? '';
   expect(ask).not.toBe('');
 });
-
-/** Tasks of hers, each marked and belonging to the item of its name; given to Tomas in full and to Bruno by title. */
-async function addTasks(ines: Caller): Promise<void> {
-  const begun = await ines.send('POST', '/api/people/ines/lists', { name: 'zqlistnameqz' });
-  list = JSON.parse(begun.text).list;
-  for (const [i, item] of ITEMS.entries()) {
-    const made = await ines.send('POST', `/api/lists/${list}/tasks`, {
-      title: taskMark(item, 'title'),
-      notes: taskMark(item, 'notes'),
-      link: `https://${taskMark(item, 'link')}.example/`,
-      categories: [taskMark(item, 'category')],
-      visibility: item,
-      tie: { item: ids[i], as: 'prepare', days: 1 },
-    });
-    expect(made.status).toBe(200);
-    tasks.push(JSON.parse(made.text).task.id);
-  }
-  for (const [to, sight] of [
-    ['tomas', 'full'],
-    ['bruno', 'title'],
-  ]) {
-    const given = { audience: { kind: 'person', id: to }, rights: { ...rights, sight }, seen: null };
-    expect((await ines.send('PUT', `/api/calendars/${list}/grants`, given)).status).toBe(200);
-  }
-}
-
-/** Contacts of hers, each marked. */
-async function addContacts(ines: Caller): Promise<void> {
-  const begun = await ines.send('POST', '/api/people/ines/books', { name: 'zqbooknameqz' });
-  book = JSON.parse(begun.text).list;
-  for (const item of ITEMS) {
-    const made = await ines.send('POST', `/api/books/${book}/contacts`, {
-      ...Object.fromEntries([...CONTACT_OUTLINE, 'notes' as const].map((field) => [field, contactMark(item, field)])),
-      addresses: [{ value: `${contactMark(item, 'address')}@x.example`, as: 'work' }],
-      phones: [{ value: contactMark(item, 'phone'), as: '' }],
-      link: `https://${contactMark(item, 'link')}.example/`,
-      categories: [contactMark(item, 'category')],
-      visibility: item,
-    });
-    expect(made.status).toBe(200);
-    contacts.push(JSON.parse(made.text).contact.id);
-  }
-  for (const [to, sight] of [
-    ['tomas', 'full'],
-    ['pim', 'outline'],
-    ['bruno', 'title'],
-  ]) {
-    const given = { audience: { kind: 'person', id: to }, rights: { ...rights, sight }, seen: null };
-    expect((await ines.send('PUT', `/api/calendars/${book}/grants`, given)).status).toBe(200);
-  }
-}
 
 /** Times of hers held and offered: worded for a stranger, under a title and a place that are hers. */
 async function offerTimes(ines: Caller): Promise<string> {
@@ -365,9 +306,9 @@ describe.each(Object.keys(MAY))('%s', (who) => {
     const mail = new Set<string>();
     const asked = new Set<string>();
     const todo = new Set<string>();
-    const mayTasks = MAY_TASKS[who] ?? NO_TASKS;
+    const mayTasks = MAY_TASKS[who] ?? NOTHING_LISTED;
     const known = new Set<string>();
-    const mayContacts = MAY_CONTACTS[who] ?? NO_TASKS;
+    const mayContacts = MAY_CONTACTS[who] ?? NOTHING_LISTED;
     for (const [exit, asks] of Object.entries(exitsNow()))
       for (const answer of await answersTo(caller, asks())) {
         expect([exit, answer.status >= 500]).toEqual([exit, false]);
@@ -432,9 +373,9 @@ test.each(Object.keys(MAY).filter((who) => who !== 'nobody signed in'))(
     const met = new Set<string>();
     const mail = new Set<string>();
     const todo = new Set<string>();
-    const mayTasks = MAY_TASKS[who] ?? NO_TASKS;
+    const mayTasks = MAY_TASKS[who] ?? NOTHING_LISTED;
     const cards = new Set<string>();
-    const mayContacts = MAY_CONTACTS[who] ?? NO_TASKS;
+    const mayContacts = MAY_CONTACTS[who] ?? NOTHING_LISTED;
     for (const [key, known, asks] of [
       [calendar, ids, programAsks],
       [list, tasks, (...of: [string, string, readonly string[]]) => programAsks(...of, 'VTODO')],

@@ -2,16 +2,13 @@ import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
-import ToggleButton from '@mui/material/ToggleButton';
-import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import type { AddressBookWire, ContactPatch, ContactWire } from '@/contract/contacts.ts';
-import { VISIBILITIES, type Visibility } from '@/core/calendar/index.ts';
 import { ADDRESS_PLACES, PHONE_PLACES } from '@/core/contacts/index.ts';
 import boardsCss from '../common/boards.module.css';
 import { useActing } from '../common/fetched/acting.ts';
-import segCss from '../common/fields/seg.module.css';
+import { SeenChoice } from '../common/lists/seen-choice.tsx';
 import { firstName } from '../common/token.tsx';
 import { type Typed, touched, typedOf } from './contact-typed.ts';
 
@@ -26,7 +23,6 @@ export function ContactForm(props: {
 }) {
   const { contact, book, onSave, onLeave, onStale } = props;
   const t = useTranslations('contacts');
-  const tv = useTranslations('visibilities');
   const [from, setFrom] = useState({ version: contact?.version ?? 0, typed: typedOf(contact) });
   const [typed, setTyped] = useState(from.typed);
   const set = (more: Partial<Typed>) => setTyped({ ...typed, ...more });
@@ -89,23 +85,7 @@ export function ContactForm(props: {
       {text('link')}
       {text('notes', { multiline: true, minRows: 3, maxRows: 12 })}
       {text('categories', { placeholder: t('categoriesHelp') })}
-      <div>
-        <h3 id="contact-seen">{t('seenAs')}</h3>
-        <ToggleButtonGroup
-          exclusive
-          value={typed.visibility}
-          className={`${segCss.seg} ${segCss.sight}`}
-          aria-labelledby="contact-seen"
-          onChange={(_, next: Visibility | null) => next && set({ visibility: next })}
-        >
-          {VISIBILITIES.map((one) => (
-            <ToggleButton key={one} value={one} sx={{ fontSize: '0.75rem !important' }}>
-              {tv(one)}
-            </ToggleButton>
-          ))}
-        </ToggleButtonGroup>
-        <p className="small soft">{t(`seen.${typed.visibility}`)}</p>
-      </div>
+      <SeenChoice of="contacts" value={typed.visibility} onChange={(visibility) => set({ visibility })} />
       <div className={`row ${boardsCss['save-row']}`}>
         <Button type="submit" variant="contained" loading={busy} disabled={!isTouched}>
           {t('save', { own: String(book.own), name: firstName(book.owner.name) })}

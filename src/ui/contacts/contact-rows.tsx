@@ -1,10 +1,10 @@
 'use client';
 import ButtonBase from '@mui/material/ButtonBase';
-import { useVirtualizer } from '@tanstack/react-virtual';
-import { type KeyboardEvent, useEffect, useMemo, useRef } from 'react';
+import { type KeyboardEvent, useMemo } from 'react';
 import { useTranslations } from 'use-intl';
 import type { ContactWire } from '@/contract/contacts.ts';
 import listsCss from '../common/lists/lists.module.css';
+import { useRows } from '../common/lists/use-rows.ts';
 
 /** The contacts of a book, the first of each letter beside it; only what is seen is drawn. The arrows go from one to the next. */
 export function ContactRows(props: {
@@ -21,30 +21,13 @@ export function ContactRows(props: {
   const { contacts, detailed, lettered, current, more, onOpen, onEnd } = props;
   const t = useTranslations('contacts');
   const letters = useMemo(() => (lettered ? lettersOf(contacts) : []), [contacts, lettered]);
-  const box = useRef<HTMLDivElement>(null);
-  const virtual = useVirtualizer({
+  const { box, virtual, shown, move } = useRows({
     count: contacts.length,
-    getScrollElement: () => box.current,
-    estimateSize: () => (detailed ? 56 : 40),
-    overscan: 12,
-    getItemKey: (i) => contacts[i]?.id ?? i,
+    height: () => (detailed ? 56 : 40),
+    keyOf: (i) => contacts[i]?.id ?? i,
+    more,
+    onEnd,
   });
-  const shown = virtual.getVirtualItems();
-  const last = shown.at(-1)?.index ?? 0;
-  useEffect(() => {
-    if (more && last >= contacts.length - 5) onEnd();
-  });
-  const move = (event: KeyboardEvent, index: number) => {
-    const by = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
-    if (by === 0) return;
-    event.preventDefault();
-    const next = index + by;
-    if (!contacts[next]) return;
-    virtual.scrollToIndex(next);
-    requestAnimationFrame(() =>
-      box.current?.querySelector<HTMLButtonElement>(`[data-index="${next}"] button`)?.focus(),
-    );
-  };
   return (
     <div ref={box} className={listsCss.rows}>
       <ol style={{ height: virtual.getTotalSize() }} aria-label={t('contacts')}>
@@ -105,7 +88,13 @@ function Row(props: {
       <b className="small soft" aria-hidden>
         {letter}
       </b>
-      <ButtonBase className={listsCss.what} aria-expanded={current} onClick={() => onOpen(contact)} onKeyDown={onKey}>
+      <ButtonBase
+        data-title=""
+        className={listsCss.what}
+        aria-expanded={current}
+        onClick={() => onOpen(contact)}
+        onKeyDown={onKey}
+      >
         <span className={listsCss.title}>{contact.name}</span>
         {detailed && more && <span className="small soft">{more}</span>}
       </ButtonBase>

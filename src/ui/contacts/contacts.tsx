@@ -3,11 +3,9 @@ import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
-import Link from 'next/link';
-import { useSearchParams } from 'next/navigation';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
-import { CallRefused, call, sendContacts } from '@/contract/call.ts';
+import { call, sendContacts } from '@/contract/call.ts';
 import type { AddressBookWire, ContactsAnswer } from '@/contract/contacts.ts';
 import { Asked } from '../common/fetched/asked.tsx';
 import { useContactActs } from '../common/fetched/contact-acts.ts';
@@ -15,10 +13,11 @@ import { usePaused } from '../common/fetched/preview.ts';
 import { KEYS } from '../common/fetched/query-keys.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { ListFile } from '../common/lists/list-file.tsx';
-import { ListNav } from '../common/lists/list-nav.tsx';
+import { ListHead } from '../common/lists/list-head.tsx';
 import listsCss from '../common/lists/lists.module.css';
-import pageCss from '../common/page.module.css';
+import { ListsPage } from '../common/lists/lists-page.tsx';
 import { firstName } from '../common/token.tsx';
+import { useAddress } from '../common/use-address.ts';
 import { Alike } from './alike.tsx';
 import { ContactPanel, NewContactPanel } from './contact-panel.tsx';
 import { ContactRows } from './contact-rows.tsx';
@@ -34,61 +33,28 @@ export function Contacts({ who }: { who: string }) {
     queryFn: () => call('listAddressBooks', { params: { person: who } }),
     retry: false,
   });
-  const search = useSearchParams();
-  const { frame, principal } = useFrame();
-  const own = who === frame.me.handle;
+  const { frame } = useFrame();
+  const me = frame.me.handle;
   // A copy can be made in one's own, whosever contacts one reads.
   const mine = useQuery({
-    queryKey: KEYS.addressBooks(frame.me.handle),
-    queryFn: () => call('listAddressBooks', { params: { person: frame.me.handle } }),
-    enabled: !own,
+    queryKey: KEYS.addressBooks(me),
+    queryFn: () => call('listAddressBooks', { params: { person: me } }),
+    enabled: who !== me,
     retry: false,
   });
-  const gone = query.error instanceof CallRefused && query.error.body.code === 'notFound';
-  if (gone)
-    return (
-      <div className={pageCss.state}>
-        <h1>{t('titleOf', { own: 'false', name: firstName(principal?.name ?? '') })}</h1>
-        <p>{t('notGiven', { name: firstName(principal?.name ?? '') })}</p>
-      </div>
-    );
-  if (!query.data)
-    return (
-      <div className={pageCss.state}>
-        <Asked query={query} />
-      </div>
-    );
-  const { lists, others } = query.data;
-  const counted = (book: AddressBookWire) => ({
-    ...book,
-    count: book.count === null ? t('many') : book.count > 0 ? String(book.count) : '',
-  });
-  const wanted = search.get('list');
-  const chosen = [...lists, ...others].find(({ key }) => key === wanted) ?? lists[0] ?? others[0];
+  const count = (book: AddressBookWire) => (book.count === null ? t('many') : book.count > 0 ? String(book.count) : '');
   return (
-    <div className={listsCss.page}>
-      {(own || lists.length + others.length > 1) && (
-        <ListNav
-          of="contacts"
-          who={who}
-          lists={lists.map(counted)}
-          others={others.map(counted)}
-          chosen={chosen?.key ?? null}
-        />
-      )}
-      {chosen ? (
+    <ListsPage of="contacts" who={who} query={query} count={count}>
+      {(chosen, lists, others) => (
         <Book key={chosen.key} book={chosen} mine={[...lists, ...others, ...(mine.data?.lists ?? [])]} />
-      ) : (
-        <p className={`${pageCss.state} soft`}>{t('noList')}</p>
       )}
-    </div>
+    </ListsPage>
   );
 }
 
 function Book({ book: known, mine }: { book: AddressBookWire; mine: readonly AddressBookWire[] }) {
   const t = useTranslations('contacts');
-  const { frame } = useFrame();
-  const search = useSearchParams();
+  const { search, go } = useAddress();
   const [typed, setTyped] = useState('');
   const words = usePaused(typed.trim(), PAUSE_MS);
   const query = useInfiniteQuery({
@@ -111,13 +77,6 @@ function Book({ book: known, mine }: { book: AddressBookWire; mine: readonly Add
   const detailed = search.get('rows') === 'all';
   const alike = search.get('alike') === '1';
   const { hasNextPage, isFetchingNextPage, fetchNextPage } = query;
-  const go = (change: Readonly<Record<string, string | null>>) => {
-    const next = new URLSearchParams(search);
-    for (const [name, value] of Object.entries(change))
-      if (value === null) next.delete(name);
-      else next.set(name, value);
-    window.history.replaceState(null, '', `?${next}`);
-  };
   const owner = firstName(book.owner.name);
   const name = book.name || t('firstList');
   // Below full a contact is shown where it is listed; in full it has an address of its own.
@@ -126,43 +85,30 @@ function Book({ book: known, mine }: { book: AddressBookWire; mine: readonly Add
   return (
     <>
       <main className={`${listsCss.main} who-${book.owner.colour % 6}`} aria-label={name}>
-        <header className={listsCss.head}>
-          <h1>{book.name ? book.name : t('titleOf', { own: String(book.own), name: owner })}</h1>
-          <span className="soft small">
-            {book.name && !book.own ? `${book.owner.name} · ` : ''}
-            {book.count === null ? t('countMany') : t('count', { count: book.count })}
-          </span>
-          <span className={listsCss.push}>
-            {book.may.share && (
-              <Link
-                href={`/for/${frame.principals.some((p) => p.handle === book.owner.handle) ? book.owner.handle : frame.me.handle}/sightlines?${new URLSearchParams(
-                  { c: book.key, ...(book.own ? {} : { of: book.owner.handle }) },
-                )}`}
-              >
-                {t('whoSees')}
-              </Link>
-            )}
-            {book.may.files && (
-              <ListFile
-                of="contacts"
-                href={`/api/books/${book.key}/file`}
-                accept=".vcf,text/vcard"
-                send={(file) => sendContacts(book.key, file)}
-                onDone={said}
-              />
-            )}
-            {book.may.add && (
-              <Button
-                variant="text"
-                aria-pressed={alike}
-                onClick={() => go({ alike: alike ? null : '1', contact: null })}
-              >
-                {t(alike ? 'showAll' : 'findAlike')}
-              </Button>
-            )}
-          </span>
-        </header>
-        {!book.may.add && <p className={`small soft ${listsCss.note}`}>{t('readOnly', { name: owner })}</p>}
+        <ListHead
+          of="contacts"
+          list={book}
+          count={book.count === null ? t('countMany') : t('count', { count: book.count })}
+        >
+          {book.may.files && (
+            <ListFile
+              of="contacts"
+              href={`/api/books/${book.key}/file`}
+              accept=".vcf,text/vcard"
+              send={(file) => sendContacts(book.key, file)}
+              onDone={said}
+            />
+          )}
+          {book.may.add && (
+            <Button
+              variant="text"
+              aria-pressed={alike}
+              onClick={() => go({ alike: alike ? null : '1', contact: null })}
+            >
+              {t(alike ? 'showAll' : 'findAlike')}
+            </Button>
+          )}
+        </ListHead>
         {alike ? (
           <Alike book={book} onMerged={said} onOpen={(id) => go({ contact: id })} />
         ) : (

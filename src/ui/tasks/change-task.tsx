@@ -2,19 +2,17 @@ import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
-import ToggleButton from '@mui/material/ToggleButton';
-import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { TaskPatch, TaskWire } from '@/contract/tasks.ts';
-import { IMPORTANCES, VISIBILITIES, type Visibility } from '@/core/calendar/index.ts';
+import { IMPORTANCES } from '@/core/calendar/index.ts';
 import boardsCss from '../common/boards.module.css';
 import { useActing } from '../common/fetched/acting.ts';
 import { DateField } from '../common/fields/date-field.tsx';
-import segCss from '../common/fields/seg.module.css';
 import { TimeField } from '../common/fields/time-field.tsx';
 import { useFrame } from '../common/frame-context.tsx';
+import { SeenChoice } from '../common/lists/seen-choice.tsx';
 import { firstName } from '../common/token.tsx';
 import { repeatKind, ruleFor, useRepeatWords } from '../items/form/repeat-kinds.ts';
 import { GiveTask } from './give-task.tsx';
@@ -28,7 +26,6 @@ const KINDS = ['none', 'DAILY', 'WEEKDAYS', 'WEEKLY', 'FORTNIGHT', 'MONTHLY', 'Y
 export function ChangeTask({ task, list, lists, onClose, onSaved, onStale }: OpenTask) {
   const t = useTranslations('tasks');
   const tr = useTranslations('form.repeat');
-  const tv = useTranslations('visibilities');
   const { style } = useFrame();
   const repeatWords = useRepeatWords();
   // What is typed stays, whatever is heard of the task meanwhile: saving says what it was typed over.
@@ -161,23 +158,7 @@ export function ChangeTask({ task, list, lists, onClose, onSaved, onStale }: Ope
           ))}
         </TextField>
       )}
-      <div>
-        <h3 id="task-seen">{t('seenAs')}</h3>
-        <ToggleButtonGroup
-          exclusive
-          value={typed.visibility}
-          className={`${segCss.seg} ${segCss.sight}`}
-          aria-labelledby="task-seen"
-          onChange={(_, next: Visibility | null) => next && set({ visibility: next })}
-        >
-          {VISIBILITIES.map((one) => (
-            <ToggleButton key={one} value={one} sx={{ fontSize: '0.75rem !important' }}>
-              {tv(one)}
-            </ToggleButton>
-          ))}
-        </ToggleButtonGroup>
-        <p className="small soft">{t(`seen.${typed.visibility}`)}</p>
-      </div>
+      <SeenChoice of="tasks" value={typed.visibility} onChange={(visibility) => set({ visibility })} />
       <div className={`row ${boardsCss['save-row']}`}>
         <Button type="submit" variant="contained" loading={busy} disabled={!isTouched}>
           {t('save', { own: String(list.own), name: firstName(list.owner.name) })}

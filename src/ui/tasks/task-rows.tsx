@@ -3,13 +3,13 @@ import Button from '@mui/material/Button';
 import ButtonBase from '@mui/material/ButtonBase';
 import Checkbox from '@mui/material/Checkbox';
 import TextField from '@mui/material/TextField';
-import { useVirtualizer } from '@tanstack/react-virtual';
-import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from 'react';
+import { type KeyboardEvent, useMemo, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import type { TaskWire } from '@/contract/tasks.ts';
 import { PARTS, type Part, partOf, useDueWords } from '../common/due-words.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import listsCss from '../common/lists/lists.module.css';
+import { useRows } from '../common/lists/use-rows.ts';
 
 type Line =
   | { readonly kind: 'head'; readonly part: Part; readonly count: number }
@@ -32,34 +32,17 @@ export function TaskRows(props: {
   const t = useTranslations('tasks');
   const { style, now } = useFrame();
   const lines = useMemo(() => linesOf(tasks, done, style.zone, now()), [tasks, done, style.zone, now]);
-  const box = useRef<HTMLDivElement>(null);
-  const virtual = useVirtualizer({
+  const { box, virtual, shown, move } = useRows({
     count: lines.length,
-    getScrollElement: () => box.current,
-    estimateSize: (i) => (lines[i]?.kind === 'head' ? 36 : 46),
-    overscan: 12,
-    getItemKey: (i) => {
+    height: (i) => (lines[i]?.kind === 'head' ? 36 : 46),
+    keyOf: (i) => {
       const line = lines[i];
       return line?.kind === 'task' ? line.task.id : (line?.part ?? i);
     },
+    isRow: (i) => lines[i]?.kind === 'task',
+    more,
+    onEnd,
   });
-  const shown = virtual.getVirtualItems();
-  const last = shown.at(-1)?.index ?? 0;
-  useEffect(() => {
-    if (more && last >= lines.length - 5) onEnd();
-  });
-  const move = (event: KeyboardEvent, index: number) => {
-    const by = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
-    if (by === 0) return;
-    event.preventDefault();
-    let next = index + by;
-    while (lines[next]?.kind === 'head') next += by;
-    if (!lines[next]) return;
-    virtual.scrollToIndex(next);
-    const focus = () =>
-      box.current?.querySelector<HTMLButtonElement>(`[data-index="${next}"] button[data-title]`)?.focus();
-    requestAnimationFrame(focus);
-  };
   return (
     <div ref={box} className={listsCss.rows}>
       <ol style={{ height: virtual.getTotalSize() }} aria-label={t('tasks')}>

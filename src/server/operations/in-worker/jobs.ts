@@ -59,15 +59,21 @@ async function alone<T>(port: Port, work: () => T): Promise<Written<T>> {
 }
 
 /** Writes in one transaction, in which who asks is read once more. */
-const inTransaction = <T>(
+const inTransaction = <T>(ctx: Context, work: (ctx: Context) => Result<T>): Result<T> =>
+  ctx.db.write(() => {
+    const now = again(ctx);
+    return isRefusal(now) ? now : work(now);
+  });
+
+/** The same for what no route notes among the acts of a token. */
+const noted = <T>(
   ctx: Context,
   act: string,
   where: Parameters<typeof noteTokenAct>[2],
   work: (ctx: Context) => Result<T>,
 ): Result<T> =>
-  ctx.db.write(() => {
-    const now = again(ctx);
-    const done = isRefusal(now) ? now : work(now);
+  inTransaction(ctx, (now) => {
+    const done = work(now);
     if (done.ok) noteTokenAct(ctx, act, where);
     return done;
   });
@@ -84,35 +90,31 @@ export const JOBS = {
   listInbox: (ctx: Context, _args: Record<never, never>) => listInbox(ctx),
   createMeeting: (ctx: Context, args: { key: string; body: Parameters<typeof createMeeting>[2] }, port: Port) =>
     alone(port, () =>
-      inTransaction(ctx, 'createItem', { calendar: args.key }, (now) => createMeeting(now, args.key, args.body)),
+      noted(ctx, 'createItem', { calendar: args.key }, (now) => createMeeting(now, args.key, args.body)),
     ),
   changeMeeting: (ctx: Context, args: { id: string; body: Parameters<typeof changeMeeting>[2] }, port: Port) =>
-    alone(port, () =>
-      inTransaction(ctx, 'changeItem', { item: args.id }, (now) => changeMeeting(now, args.id, args.body)),
-    ),
+    alone(port, () => noted(ctx, 'changeItem', { item: args.id }, (now) => changeMeeting(now, args.id, args.body))),
   changeSeveral: (ctx: Context, args: { body: Parameters<typeof changeSeveral>[1] }, port: Port) =>
-    alone(port, () => inTransaction(ctx, 'changeSeveral', {}, (now) => changeSeveral(now, args.body))),
+    alone(port, () => noted(ctx, 'changeSeveral', {}, (now) => changeSeveral(now, args.body))),
   whoCanCome: (ctx: Context, args: { key: string; body: Parameters<typeof whoCanCome>[2] }) =>
     whoCanCome(ctx, args.key, args.body),
   readObject: (ctx: Context, args: { key: string; name: string }) => readObject(ctx, args.key, args.name),
   putObject: (ctx: Context, args: ObjectPut, port: Port) =>
     alone(port, () =>
-      inTransaction(ctx, 'putObject', { calendar: args.key }, (now) =>
+      noted(ctx, 'putObject', { calendar: args.key }, (now) =>
         putObject(now, args.key, args.name, args.text, args.seen),
       ),
     ),
   deleteObject: (ctx: Context, args: Omit<ObjectPut, 'text'>, port: Port) =>
     alone(port, () =>
-      inTransaction(ctx, 'deleteObject', { calendar: args.key }, (now) =>
-        deleteObject(now, args.key, args.name, args.seen),
-      ),
+      noted(ctx, 'deleteObject', { calendar: args.key }, (now) => deleteObject(now, args.key, args.name, args.seen)),
     ),
   importTasks: (ctx: Context, args: { key: string; text: string }, port: Port) =>
-    alone(port, () => inTransaction(ctx, 'importTasks', {}, (now) => importTasks(now, args.key, args.text))),
+    alone(port, () => inTransaction(ctx, (now) => importTasks(now, args.key, args.text))),
   importContacts: (ctx: Context, args: { key: string; text: string }, port: Port) =>
-    alone(port, () => inTransaction(ctx, 'importContacts', {}, (now) => importContacts(now, args.key, args.text))),
+    alone(port, () => inTransaction(ctx, (now) => importContacts(now, args.key, args.text))),
   undoListed: (ctx: Context, args: { key: string }, port: Port) =>
-    alone(port, () => inTransaction(ctx, 'undo', {}, (now) => undoListed(now, args.key))),
+    alone(port, () => inTransaction(ctx, (now) => undoListed(now, args.key))),
   exportContacts: (ctx: Context, args: { key: string; version: CardVersion }) =>
     exportContacts(ctx, args.key, args.version),
   listAroundContact: (ctx: Context, args: { key: string }) => listAroundContact(ctx, args.key),

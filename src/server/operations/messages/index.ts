@@ -1,1 +1,2 @@
-export { mayReadMessage, messagesWithAny, readerOn, takeMessage, unreadFor } from './list-messages.ts';
+export { mayReadMessage, readerOn, takeMessage, unreadFor } from './list-messages.ts';
+export { messagesWithAny } from './messages-with.ts';

@@ -12,7 +12,6 @@ import {
   markRead,
   messageByKey,
   messagesOfThread,
-  messagesWith,
   pageOf,
   readOf,
   type StoredMessage,
@@ -98,34 +97,10 @@ export function listMessages(ctx: Context, handle: string, before: number | null
   });
 }
 
-/** Messages that are looked through for somebody, and those that are answered. */
-const LOOKED_THROUGH = 2000;
-const MOST_WITH = 8;
-
-/** Messages of a person with whoever has one of some addresses, as far as the one who asks may read that one’s at all: the latest first. */
-export function messagesWithAny(
-  ctx: Context,
-  owner: Person,
-  addresses: readonly string[],
-): readonly { thread: string; subject: string; at: string; incoming: boolean }[] {
-  const reader = findReader(ctx, owner.handle);
-  if (isRefusal(reader)) return [];
-  const wanted = new Set(addresses);
-  const folders = foldersOf(ctx.db, owner.id);
-  return messagesWith(ctx.db, folders, addresses, LOOKED_THROUGH, MOST_WITH)
-    .filter((message) => mayReadMessage(ctx, reader, folders, message))
-    .map(({ thread, subject, at, fromAddress }) => ({
-      thread,
-      subject,
-      at: instantText(at),
-      incoming: wanted.has(fromAddress.toLowerCase()),
-    }));
-}
-
 /** What a thread may need of somebody, what can't wait first. */
 const NEEDS = ['answer', 'counter', 'say', 'question', 'mail'] as const;
 
-const foldersOf = (db: Connection, ownerId: number): number[] =>
+export const foldersOf = (db: Connection, ownerId: number): number[] =>
   (['Arrived', 'Sent'] as const).map((name) => findFolder(db, ownerId, name) ?? -1);
 
 interface Look {

@@ -106,9 +106,9 @@ describe('a list as a file', () => {
     expect(tasks('bruno', list('bruno'))).toEqual([]);
   });
   test('twice in one house: what is removed and brought in again stays removed, and what goes into the other list goes', () => {
-    const file = (add('ines', { title: 'Sign' }), text('ines'));
-    const [task] = tasks('ines');
-    const gone = value(removeTask(org.ctx('ines'), task?.id ?? '', { version: 1 }));
+    const task = add('ines', { title: 'Sign' });
+    const file = text('ines');
+    const gone = value(removeTask(org.ctx('ines'), task.id, { version: 1 }));
     value(importTasks(org.ctx('ines'), list('ines'), file));
     const entry = trailByKey(org.db, gone.undo);
     expect(code(undoTask(org.ctx('ines'), entry as never))).toBe('changedMeanwhile');

@@ -34,10 +34,9 @@ import {
   isCalendar,
   principalsOf,
   TaskReading,
-  UNDOABLE_ON_CONTACTS,
-  UNDOABLE_ON_TASKS,
 } from '../deciding/index.ts';
-import { changedBetween, seenAs, textOf } from './item-trail.ts';
+import { changedBetween, seenAs } from './item-trail.ts';
+import { NOTHING_TOLD, TITLES, type Told, toldOfListed, UNDOABLE_IN_LISTS } from './listed-trail.ts';
 
 const DAY = 86_400_000;
 /** Entries on one page, and how many are looked through for it. */
@@ -45,8 +44,6 @@ const MOST = 50;
 const LOOKED_THROUGH = 500;
 /** Entries that are read at once: each may hold long texts. */
 const AT_ONCE = 100;
-/** Items of one entry that are told by title. */
-const TITLES = 3;
 /** How long whoever did something may take it back from here, and how long the owner may. */
 const UNDO_FOR = 15 * 60_000;
 const OWNER_UNDOES_FOR = 30 * DAY;
@@ -198,21 +195,6 @@ type On = DecidedAlone & { readonly shared: Shareable };
 /** Fields of a task of which what is seen is told in words. */
 const TOLD_OF_TASKS = ['title', 'due', 'done', 'belongsTo', 'repeats', ...WRITTEN_TASK_FIELDS.slice(1)] as const;
 
-function differing<V>(field: keyof V & string, was: V, is: V): TrailEntryWire['changed'] {
-  const [before, after] = [textOf(plainly(was[field])), textOf(plainly(is[field]))];
-  return before === after ? [] : [{ field, before, after }];
-}
-
-/** Ways to reach somebody as their addresses and numbers alone. */
-const plainly = (value: unknown): unknown =>
-  Array.isArray(value)
-    ? value.map((one) => (typeof one === 'object' && one !== null && 'value' in one ? one.value : one))
-    : value;
-
-type Told = Pick<TrailEntryWire, 'items' | 'more' | 'changed' | 'undo'>;
-const NOTHING_TOLD: Told = { items: [], more: 0, changed: [], undo: false };
-const UNDOABLE_IN_LISTS: ReadonlySet<string> = new Set([...UNDOABLE_ON_TASKS, ...UNDOABLE_ON_CONTACTS]);
-
 /** Puts entries as the one who asks may read them at this instant. */
 class Reading {
   private readonly directory: Directory;
@@ -307,7 +289,7 @@ class Reading {
   private tasks(one: StoredTrailEntry, on: On | null): Told {
     if (on?.shared.kind !== 'tasks') return NOTHING_TOLD;
     const reading = new TaskReading(this.ctx, { list: on.shared, decision: on.decision }, this.directory);
-    return this.listed(one, on, taskStates(one), {
+    return toldOfListed(one.verb, this.mayUndo(one, on), taskStates(one), {
       current: (id) => taskById(this.ctx.db, id),
       view: (task) => reading.view(task),
       title: (view: TaskWire) => view.title,
@@ -318,43 +300,12 @@ class Reading {
   private contacts(one: StoredTrailEntry, on: On | null): Told {
     if (on?.shared.kind !== 'contacts') return NOTHING_TOLD;
     const reading = new ContactReading(this.ctx, { list: on.shared, decision: on.decision }, this.directory);
-    return this.listed(one, on, contactStates(one), {
+    return toldOfListed(one.verb, this.mayUndo(one, on), contactStates(one), {
       current: (id) => contactById(this.ctx.db, id),
       view: (contact) => reading.view(contact),
       title: (view: ContactWire) => view.name,
       told: WRITTEN_CONTACT_FIELDS,
     });
-  }
-
-  /** What is told of a write in a list. */
-  private listed<
-    S extends { readonly id: number; readonly version: number },
-    V extends { readonly version?: number | undefined },
-  >(
-    one: StoredTrailEntry,
-    on: DecidedAlone,
-    { before, after }: { readonly before: readonly (S | null)[]; readonly after: readonly S[] },
-    of: {
-      readonly current: (id: number) => S | null;
-      readonly view: (state: S) => V | null;
-      readonly title: (view: V) => string;
-      readonly told: readonly (keyof V & string)[];
-    },
-  ): Told {
-    if (after.length === 0) return NOTHING_TOLD;
-    const now = after.slice(0, TITLES).map((state) => of.current(state.id));
-    // Told is what one sees of a state, where one sees it as it is now too.
-    const look = (state: S | null | undefined, today: S | null | undefined) =>
-      state && (!today || of.view(today)) ? of.view(state) : null;
-    const views = after.slice(0, TITLES).map((state, i) => look(state, now[i]));
-    const [is, was] = [views[0], look(before[0], now[0])];
-    const full = after.length === 1 && is?.version !== undefined && was?.version !== undefined;
-    return {
-      items: views.map((view) => view && of.title(view)),
-      more: after.length - views.length,
-      changed: full ? of.told.flatMap((field) => differing(field, was, is)) : [],
-      undo: UNDOABLE_IN_LISTS.has(one.verb) && now[0]?.version === after[0]?.version && this.mayUndo(one, on),
-    };
   }
 
   private mayUndo(one: StoredTrailEntry, on: DecidedAlone): boolean {

@@ -16,7 +16,7 @@ import listsCss from './lists.module.css';
 export type ListsOf = 'tasks' | 'contacts';
 
 /** A list as it stands among others. */
-interface Listed {
+export interface Listed {
   readonly key: string;
   readonly name: string;
   readonly owner: { readonly handle: string; readonly name: string; readonly colour: number };

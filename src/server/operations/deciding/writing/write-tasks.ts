@@ -6,56 +6,23 @@ import type { StoredItem } from '../../../repositories/stored-item.ts';
 import { insertTask, type StoredTask, tasksOfItem, updateTask } from '../../../repositories/tasks.ts';
 import type { Context } from '../context/context.ts';
 import { TaskReading } from '../reading/task-views.ts';
-import { announceInList } from './announce-list.ts';
 import { happeningOfText, repeats } from './indexing.ts';
-import { trailOn } from './trail.ts';
+import { type ToWrite, writeInList } from './write-in-list.ts';
 
 type Acting = Pick<Context, 'db' | 'now' | 'viewer'>;
 
-/** A task as it is to be from now on; a new one has no row number yet. */
-export type TaskToWrite =
-  | { readonly before: StoredTask; readonly after: StoredTask }
-  | { readonly before: null; readonly after: Omit<StoredTask, 'id'> };
+export type TaskToWrite = ToWrite<StoredTask>;
 
-/** One task before and after a write. */
-export interface TaskChange {
-  readonly before: StoredTask | null;
-  readonly after: StoredTask;
-}
-
-/**
- * Writes tasks of one list, in one transaction: their rows, one trail row, and, once it is committed, what open windows are told. Every
- * write on tasks goes through here. Whether it may be done is the caller's to decide, in the same transaction. Answers what was changed, and
- * the key that undoes it.
- */
-export function writeTasks(
-  ctx: Acting,
-  list: TaskList,
-  verb: string,
-  tasks: readonly TaskToWrite[],
-): { readonly changes: readonly TaskChange[]; readonly undo: string } {
-  if (tasks.length === 0) return { changes: [], undo: '' };
-  return ctx.db.write(() => {
-    const changes = tasks.map(({ before, after }): TaskChange => {
-      if (before === null) return { before, after: insertTask(ctx.db, after) };
-      updateTask(ctx.db, after);
-      return { before, after };
-    });
-    const undo = trailOn(
-      ctx,
-      list,
-      changes[0]?.after.key ?? '',
-      verb,
-      changes.map((c) => c.before),
-      changes.map((c) => c.after),
-    );
-    announceInList(ctx, list, changes, (theirs, on) => {
+/** Writes tasks of one list. Every write on tasks goes through here. */
+export const writeTasks = (ctx: Acting, list: TaskList, verb: string, tasks: readonly TaskToWrite[]) =>
+  writeInList(ctx, list, verb, tasks, {
+    insert: insertTask,
+    update: updateTask,
+    look: (theirs, on) => {
       const reading = new TaskReading(theirs, on);
       return (task) => reading.view(task);
-    });
-    return { changes, undo };
+    },
   });
-}
 
 /** What can be taken back on tasks; what is said by others, or follows of something else, stands until that is taken back. */
 export const UNDOABLE_ON_TASKS: ReadonlySet<string> = new Set([

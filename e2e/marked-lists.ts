@@ -1,0 +1,93 @@
+import { expect } from 'vitest';
+import type { Caller } from './caller.ts';
+import { rights } from './exits.ts';
+
+/*
+ * A list of tasks and an address book in which every text carries a marker, and what of it each kind of viewer may meet.
+ */
+
+/** What each thing that is marked is called after: who may see it. */
+export const ITEMS = ['follow', 'open', 'outline', 'private'] as const;
+export type ItemName = (typeof ITEMS)[number];
+
+/** What of her tasks each meets, by the table of docs/access.md: hers whole; to whom it was given in full, and at title; nobody else. */
+export const TASK_FIELDS = ['title', 'notes', 'link', 'category'] as const;
+export const taskMark = (item: ItemName, field: (typeof TASK_FIELDS)[number]) => `zqtask${item}${field}qz`;
+export const MAY_TASKS: Record<string, Record<ItemName, readonly (typeof TASK_FIELDS)[number][]>> = {
+  ines: { follow: TASK_FIELDS, open: TASK_FIELDS, outline: TASK_FIELDS, private: TASK_FIELDS },
+  tomas: { follow: TASK_FIELDS, open: TASK_FIELDS, outline: ['title'], private: [] },
+  bruno: { follow: ['title'], open: TASK_FIELDS, outline: ['title'], private: [] },
+};
+/** An address book of hers, and whom it holds: given to Tomas in full, to Pim in outline and to Bruno by name. */
+const CONTACT_OUTLINE = ['name', 'role', 'organisation', 'place'] as const;
+export const CONTACT_FIELDS = [...CONTACT_OUTLINE, 'address', 'phone', 'link', 'notes', 'category'] as const;
+export const contactMark = (item: ItemName, field: (typeof CONTACT_FIELDS)[number]) => `zqcont${item}${field}qz`;
+export const MAY_CONTACTS: Record<string, Record<ItemName, readonly (typeof CONTACT_FIELDS)[number][]>> = {
+  ines: { follow: CONTACT_FIELDS, open: CONTACT_FIELDS, outline: CONTACT_FIELDS, private: CONTACT_FIELDS },
+  tomas: { follow: CONTACT_FIELDS, open: CONTACT_FIELDS, outline: CONTACT_OUTLINE, private: [] },
+  pim: { follow: CONTACT_OUTLINE, open: CONTACT_FIELDS, outline: CONTACT_OUTLINE, private: [] },
+  bruno: { follow: ['name'], open: CONTACT_FIELDS, outline: ['name'], private: [] },
+};
+export const NOTHING_LISTED = { follow: [], open: [], outline: [], private: [] };
+
+/** A marked list: its key, and those of what it holds. */
+interface Marked {
+  readonly key: string;
+  readonly keys: readonly string[];
+}
+
+async function give(ines: Caller, list: string, to: readonly (readonly [string, string])[]): Promise<void> {
+  for (const [id, sight] of to) {
+    const given = { audience: { kind: 'person', id }, rights: { ...rights, sight }, seen: null };
+    expect((await ines.send('PUT', `/api/calendars/${list}/grants`, given)).status).toBe(200);
+  }
+}
+
+/** Tasks of hers, each marked and belonging to the item of its name; given to Tomas in full and to Bruno by title. */
+export async function addTasks(ines: Caller, ids: readonly string[]): Promise<Marked> {
+  const begun = await ines.send('POST', '/api/people/ines/lists', { name: 'zqlistnameqz' });
+  const { list } = JSON.parse(begun.text) as { list: string };
+  const keys: string[] = [];
+  for (const [i, item] of ITEMS.entries()) {
+    const made = await ines.send('POST', `/api/lists/${list}/tasks`, {
+      title: taskMark(item, 'title'),
+      notes: taskMark(item, 'notes'),
+      link: `https://${taskMark(item, 'link')}.example/`,
+      categories: [taskMark(item, 'category')],
+      visibility: item,
+      tie: { item: ids[i], as: 'prepare', days: 1 },
+    });
+    expect(made.status).toBe(200);
+    keys.push(JSON.parse(made.text).task.id);
+  }
+  await give(ines, list, [
+    ['tomas', 'full'],
+    ['bruno', 'title'],
+  ]);
+  return { key: list, keys };
+}
+
+/** Contacts of hers, each marked. */
+export async function addContacts(ines: Caller): Promise<Marked> {
+  const begun = await ines.send('POST', '/api/people/ines/books', { name: 'zqbooknameqz' });
+  const { list: book } = JSON.parse(begun.text) as { list: string };
+  const keys: string[] = [];
+  for (const item of ITEMS) {
+    const made = await ines.send('POST', `/api/books/${book}/contacts`, {
+      ...Object.fromEntries([...CONTACT_OUTLINE, 'notes' as const].map((field) => [field, contactMark(item, field)])),
+      addresses: [{ value: `${contactMark(item, 'address')}@x.example`, as: 'work' }],
+      phones: [{ value: contactMark(item, 'phone'), as: '' }],
+      link: `https://${contactMark(item, 'link')}.example/`,
+      categories: [contactMark(item, 'category')],
+      visibility: item,
+    });
+    expect(made.status).toBe(200);
+    keys.push(JSON.parse(made.text).contact.id);
+  }
+  await give(ines, book, [
+    ['tomas', 'full'],
+    ['pim', 'outline'],
+    ['bruno', 'title'],
+  ]);
+  return { key: book, keys };
+}

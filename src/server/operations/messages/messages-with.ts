@@ -1,0 +1,29 @@
+import { instantText } from '@/core/time/index.ts';
+import { messagesWith } from '../../repositories/messages.ts';
+import type { Person } from '../../repositories/people.ts';
+import { type Context, isRefusal } from '../deciding/index.ts';
+import { findReader, foldersOf, mayReadMessage } from './list-messages.ts';
+
+/** Messages that are looked through for somebody, and those that are answered. */
+const LOOKED_THROUGH = 2000;
+const MOST_WITH = 8;
+
+/** Messages of a person with whoever has one of some addresses, as far as the one who asks may read that one’s at all: the latest first. */
+export function messagesWithAny(
+  ctx: Context,
+  owner: Person,
+  addresses: readonly string[],
+): readonly { thread: string; subject: string; at: string; incoming: boolean }[] {
+  const reader = findReader(ctx, owner.handle);
+  if (isRefusal(reader)) return [];
+  const wanted = new Set(addresses);
+  const folders = foldersOf(ctx.db, owner.id);
+  return messagesWith(ctx.db, folders, addresses, LOOKED_THROUGH, MOST_WITH)
+    .filter((message) => mayReadMessage(ctx, reader, folders, message))
+    .map(({ thread, subject, at, fromAddress }) => ({
+      thread,
+      subject,
+      at: instantText(at),
+      incoming: wanted.has(fromAddress.toLowerCase()),
+    }));
+}
