@@ -146,16 +146,19 @@ class Reading {
     for (const line of lines) this.fieldOf.set(line, saidOf(of, value));
   }
 
-  /** What the first line of a name says, where that fits its field. */
-  private first<F extends 'role' | 'organisation' | 'place' | 'link'>(
+  /** What the first line of a name says that fits its field. */
+  private first<F extends 'name' | 'role' | 'organisation' | 'place' | 'link'>(
     name: string,
     field: F,
     read: (line: CardLine) => string | null,
   ): string | null {
-    const [line] = this.of(name);
-    const value = line ? read(line) : null;
-    if (line && value !== null) this.says([line], field, value);
-    return value;
+    for (const line of this.of(name)) {
+      const value = read(line);
+      if (value === null) continue;
+      this.says([line], field, value);
+      return value;
+    }
+    return null;
   }
 
   /** A text on one line, as its field takes it; `null` where it can’t. */
@@ -164,10 +167,15 @@ class Reading {
     return plain !== '' && contactFields[field].safeParse(plain).success ? plain : null;
   }
 
-  /** The parts of a value that has several, each as text. */
+  /** The parts of a value that has several, each as text; none of what can’t be read. */
   private parts(line: CardLine): string[] {
     const card = `BEGIN:VCARD\r\nVERSION:${this.version}\r\n${line.name}:${line.value}\r\nEND:VCARD`;
-    const [, properties] = ICAL.parse(card) as unknown as [string, [string, unknown, string, ...unknown[]][]];
+    let properties: [string, unknown, string, ...unknown[]][];
+    try {
+      [, properties] = ICAL.parse(card) as unknown as [string, typeof properties];
+    } catch {
+      return [];
+    }
     const value = properties.at(-1)?.[3];
     return [value ?? '']
       .flat()
@@ -176,13 +184,10 @@ class Reading {
 
   /** What they are called: as it is written out, or put together, or what they are of. */
   private name(otherwise: string | null): string {
+    const written = this.first('FN', 'name', (line) => this.text(line, 'name'));
+    if (written !== null) return written;
     const [full] = this.of('FN');
     const [cut] = this.of('N');
-    const written = full ? this.text(full, 'name') : null;
-    if (full && written !== null) {
-      this.says([full], 'name', written);
-      return written;
-    }
     const [family = '', given = '', more = '', before = '', after = ''] = cut ? this.parts(cut) : [];
     const together = [before, given, more, family, after].filter(Boolean).join(' ').slice(0, LIMITS.title);
     const name = together || otherwise;
@@ -221,15 +226,15 @@ class Reading {
       .join('\n\n');
     if (text === '') return null;
     const notes = text.slice(0, LIMITS.notes);
-    // More than there is room for stays in its line.
-    if (notes === text) this.says(lines, 'notes', notes);
+    // What there is no room for stands in its line as long as the rest is as it was.
+    this.says(lines, 'notes', notes);
     return notes;
   }
 
   private categories(): string[] {
     const lines = this.of('CATEGORIES');
     const all = lines
-      .flatMap((line) => line.value.split(/(?<!\\),/))
+      .flatMap((line) => line.value.match(/(?:\\.|[^\\,])+/gs) ?? [])
       .map((one) => unescaped(one).replace(/\s+/g, ' ').trim());
     const categories = [...new Set(all.filter((one) => one !== '' && one.length <= LIMITS.category))].slice(
       0,

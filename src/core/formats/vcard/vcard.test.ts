@@ -211,6 +211,63 @@ describe('cards of contacts', () => {
     expect(linesOf(text).filter((line) => !lines.includes(line))).toEqual([]);
   });
 
+  test('whatever stands in a card comes back as it stood, also where no field takes it', () => {
+    const value = fc.stringMatching(/^[ -~äé€]{0,40}$/);
+    const names = [
+      'TITLE',
+      'ORG',
+      'ADR',
+      'URL',
+      'EMAIL',
+      'TEL',
+      'NOTE',
+      'CATEGORIES',
+      'LABEL',
+      'N',
+      'CLASS',
+      'BDAY',
+      'GEO',
+      'X-A',
+      'a.X-B',
+    ];
+    const line = fc.tuple(fc.constantFrom(...names), value).map(([name, text]) => `${name}:${text}`);
+    fc.assert(
+      fc.property(
+        fc.array(line, { maxLength: 12 }),
+        fc.constantFrom('3.0' as const, '4.0' as const),
+        (lines, version) => {
+          const text = card(version, 'FN:Some body', ...lines);
+          const contact = one(text);
+          const written = writeCards([unchanged(contact)], version);
+          const there = linesOf(written);
+          expect(linesOf(text).filter((was) => !there.includes(was))).toEqual([]);
+          // Read and written again it is the same: nothing is added each time.
+          expect(linesOf(writeCards([unchanged(one(written))], version))).toEqual(there);
+        },
+      ),
+    );
+  });
+
+  test('what is set later is read back, though another line of its kind stays', () => {
+    const contact = one(card('4.0', 'FN:A', 'ORG:;Unit', `TITLE:${'x'.repeat(400)}`, 'URL:mailto:a@b.example'));
+    const text = writeCards(
+      [{ ...unchanged(contact), organisation: 'Quill', role: 'Clerk', link: 'https://q.example', changedAt: 0 }],
+      '4.0',
+    );
+    expect(one(text)).toMatchObject({ organisation: 'Quill', role: 'Clerk', link: 'https://q.example' });
+    expect(linesOf(text)).toEqual(expect.arrayContaining(['ORG:;Unit', 'URL:mailto:a@b.example']));
+  });
+
+  test('a name of ours brings back what was put under it, and nothing that makes a card of its own', () => {
+    const forged = ['END:VCARD', 'BEGIN:VCARD', 'VERSION:4.0', 'UID:other', 'FN:Forged', 'X-ANY:1'];
+    const contact = one(
+      card('3.0', 'UID:one', 'FN:A', ...forged.map((line) => `X-PARAMO-4-${line}`), 'X-PARAMO-4-KIND:org'),
+    );
+    const { contacts } = read(writeCards([unchanged(contact)], '4.0'));
+    expect(contacts.map(({ uid, name }) => [uid, name])).toEqual([['one', 'A']]);
+    expect(linesOf(writeCards([unchanged(contact)], '4.0'))).toContain('KIND:org');
+  });
+
   test('any text is read without a word, and any lines come back', () => {
     const line = fc.oneof(
       fc.string({ unit: 'grapheme', maxLength: 60 }),

@@ -33,7 +33,8 @@ export function inVersion(text: string, from: CardVersion, to: CardVersion): str
   const line = from === to ? null : cardLine(text);
   if (!line) return text;
   const back = aside(to);
-  if (line.name.startsWith(back)) return renamed(line, line.name.slice(back.length));
+  const own = line.name.startsWith(back) ? line.name.slice(back.length) : '';
+  if (ONLY[to].has(own) || (to === '4.0' && (DATES.has(own) || own === 'GEO'))) return renamed(line, own);
   if (ONLY[from].has(line.name)) return renamed(line, aside(from) + line.name);
   return to === '4.0' ? toFour(line) : toThree(line);
 }
@@ -68,7 +69,10 @@ const dateParams = (params: readonly (readonly [string, string])[]) =>
   params.filter(([key, text]) => !(key === 'VALUE' && /^date(-time)?$|^date-and-or-time$/i.test(text)));
 const basicDate = (value: string) =>
   /^\d{4}-\d{2}-\d{2}/.test(value)
-    ? value.replace(/^(\d{4})-(\d{2})-(\d{2})/, '$1$2$3').replace(/(\d{2}):(\d{2})(?::(\d{2}))?/, '$1$2$3')
+    ? value
+        .replace(/^(\d{4})-(\d{2})-(\d{2})/, '$1$2$3')
+        .replace(/T(\d{2}):(\d{2})(?::(\d{2}))?/, 'T$1$2$3')
+        .replace(/([+-]\d{2}):(\d{2})$/, '$1$2')
     : value;
 
 function toThree(line: CardLine): string {

@@ -60,6 +60,8 @@ function ownLines(contact: WrittenCard, version: CardVersion): Own[] {
     ...saidOf(of, value),
     lines: linesOf(said, version),
   });
+  const said = (value: string | null, as: (value: string) => Json): Json[] => (value === null ? [] : [as(text(value))]);
+  const listed = (values: readonly string[]): Json => ['categories', {}, 'text', ...values.map(text)];
   const { name, role, organisation, place, link, notes, categories, visibility } = contact;
   // Who goes by one name has no other; of several the last is taken for that of the family.
   const words = text(name).split(' ');
@@ -68,18 +70,16 @@ function ownLines(contact: WrittenCard, version: CardVersion): Own[] {
   const plain = (property: string, value: string): Json => [property, {}, 'text', text(value)];
   return [
     own('name', name, plain('fn', name), cut),
-    ...(role === null ? [] : [own('role', role, plain('title', role))]),
-    ...(organisation === null ? [] : [own('organisation', organisation, ['org', {}, 'text', [text(organisation)]])]),
-    ...(place === null ? [] : [own('place', place, ['adr', {}, 'text', ['', '', text(place), '', '', '', '']])]),
+    own('role', role, ...said(role, (text) => ['title', {}, 'text', text])),
+    own('organisation', organisation, ...said(organisation, (text) => ['org', {}, 'text', [text]])),
+    own('place', place, ...said(place, (text) => ['adr', {}, 'text', ['', '', text, '', '', '', '']])),
     ...contact.addresses.map((way) =>
       own('addresses', way, ['email', way.as ? { type: way.as } : {}, 'text', text(way.value)]),
     ),
     ...contact.phones.map((way) => own('phones', way, ['tel', typed(way.as), 'text', text(way.value)])),
-    ...(link === null ? [] : [own('link', link, ['url', {}, 'uri', text(link)])]),
-    ...(notes === null ? [] : [own('notes', notes, plain('note', notes))]),
-    ...(categories.length === 0
-      ? []
-      : [own('categories', categories, ['categories', {}, 'text', ...categories.map(text)])]),
+    own('link', link, ...said(link, (text) => ['url', {}, 'uri', text])),
+    own('notes', notes, ...said(notes, (text) => ['note', {}, 'text', text])),
+    own('categories', categories, ...(categories.length === 0 ? [] : [listed(categories)])),
     own(
       'visibility',
       visibility,
