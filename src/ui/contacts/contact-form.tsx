@@ -121,7 +121,7 @@ function Ways<W extends string>(props: {
       <legend className="small soft">{t(name)}</legend>
       {rows.map(({ value, as }, index) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: a line is the one at its place
-        <div key={index} style={{ display: 'grid', gridTemplateColumns: '1fr 116px', gap: 8 }}>
+        <div key={index} style={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) 92px', gap: 6 }}>
           <TextField
             value={value}
             type={name === 'addresses' ? 'email' : 'tel'}
