@@ -6,6 +6,10 @@ const PATIENCE = 30_000;
 /** A press reached something else than what was meant: it moved away in between. */
 export class PressedBeside extends Error {}
 
+/** Of a long screen its two ends: a panel stands behind what it is opened from. */
+const excerpt = (screen: string): string =>
+  screen.length > 3000 ? `${screen.slice(0, 1500)}\n[…]\n${screen.slice(-1500)}` : screen;
+
 /** Waits for a condition to be met; says what was waited for, and what the screen showed instead. */
 export async function until<T>(
   what: string,
@@ -30,5 +34,5 @@ export async function until<T>(
     await new Promise((done) => setTimeout(done, 60));
   }
   const screen = page ? await page.evaluate(() => `${location.href}\n${document.body.innerText}`).catch(() => '') : '';
-  throw new Error(`waited in vain for ${what}\n${last ? `${String(last)}\n` : ''}${screen.slice(0, 3000)}`);
+  throw new Error(`waited in vain for ${what}\n${last ? `${String(last)}\n` : ''}${excerpt(screen)}`);
 }

@@ -1,6 +1,7 @@
 // @ts-check
 import { spawn } from 'node:child_process';
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { relative } from 'node:path';
 import { findChromium, HOW_TO_GET_CHROMIUM } from './chromium.mjs';
 import { ensureInstalled } from './ensure-installed.mjs';
 
@@ -28,6 +29,10 @@ const env = {
 };
 let passed = 0;
 let failed = 0;
+/** What failed, in few lines each: repeated at the end, where it is looked for first. @type {string[]} */
+const faults = [];
+const FAULT_LINES = 12;
+const FAULTS_SHOWN = 20;
 
 /** Runs one check; its output is shown whole when it ends. @param {string} name @param {string[]} args */
 function run(name, args) {
@@ -50,11 +55,20 @@ function run(name, args) {
   });
 }
 
+/** @param {string} name @param {string} why */
+function fault(name, why) {
+  failed++;
+  const lines = why.split('\n').filter((line) => line.trim() !== '');
+  const ours = lines.slice(FAULT_LINES).filter((line) => /^\s+at (?!.*node_modules)/.test(line));
+  const shown = [...lines.slice(0, FAULT_LINES), ...ours.slice(0, FAULT_LINES)];
+  faults.push([`FAILED ${name}`, ...shown.map((line) => `    ${line.slice(0, 300)}`)].join('\n'));
+}
+
 /** A check that counts as one. @param {string} name @param {string[]} args */
 async function check(name, args) {
   const { ok } = await run(name, args);
   if (ok) passed++;
-  else failed++;
+  else fault(name, '');
   return ok;
 }
 
@@ -62,6 +76,7 @@ async function check(name, args) {
 async function vitest(name, projects) {
   const report = `${REPORTS}/${name}.json`;
   const args = ['node_modules/vitest/vitest.mjs', 'run', '--project', projects];
+  const before = failed;
   const { ok } = await run(`${name} tests`, [
     ...args,
     '--reporter=default',
@@ -71,10 +86,15 @@ async function vitest(name, projects) {
   try {
     const counts = JSON.parse(readFileSync(report, 'utf8'));
     passed += counts.numPassedTests;
-    failed += counts.numFailedTests;
-    if (!ok && counts.numFailedTests === 0) failed++;
-  } catch {
-    failed++;
+    for (const file of counts.testResults) {
+      const path = relative(process.cwd(), file.name);
+      const tests = file.assertionResults.filter((/** @type {{ status: string }} */ t) => t.status === 'failed');
+      for (const { fullName, failureMessages } of tests) fault(`${path}: ${fullName}`, failureMessages.join('\n'));
+      if (file.status === 'failed' && tests.length === 0) fault(path, file.message ?? '');
+    }
+    if (!ok && failed === before) fault(`${name} tests`, 'every test passed, the run did not');
+  } catch (error) {
+    fault(`${name} tests`, String(error));
   }
 }
 
@@ -86,7 +106,8 @@ async function conformance(/** @type {string} */ rule) {
   ]);
   const counts = /(\d+) passed, (\d+) failed\s*$/.exec(output);
   passed += Number(counts?.[1] ?? 0);
-  failed += Number(counts?.[2] ?? (ok ? 0 : 1));
+  const wrong = Number(counts?.[2] ?? (ok ? 0 : 1));
+  for (let i = 0; i < wrong; i++) fault(`conformance: ${rule}`, '');
 }
 
 const bin = (/** @type {string} */ path) => `node_modules/${path}`;
@@ -114,5 +135,8 @@ await conformance('openings');
 await conformance('desk');
 await vitest('unit', 'unit*');
 if (await building) await vitest('browser', 'e2e');
+if (faults.length > FAULTS_SHOWN)
+  faults.splice(FAULTS_SHOWN, faults.length, `and ${faults.length - FAULTS_SHOWN} more`);
+for (const line of faults) console.log(line);
 console.log(`${passed} passed, ${failed} failed`);
 process.exit(failed === 0 ? 0 : 1);

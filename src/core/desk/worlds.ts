@@ -35,18 +35,18 @@ const answers = fc.constantFrom(
   'declined' as const,
 );
 
-const attendee = (now: number): fc.Arbitrary<DeskAttendee> =>
-  fc.record({
-    who: fc.constantFrom(...PEOPLE),
-    need: fc.constantFrom('must' as const, 'must' as const, 'may' as const),
-    thing: fc.constantFrom(false, false, true),
-    answer: answers,
-    since: near(now, 3, 0),
-    proposes: orNull(near(now, 1, 5)),
-    without: fc.constantFrom(false, false, true),
-  });
+const attendeeFields = (now: number) => ({
+  who: fc.constantFrom(...PEOPLE),
+  need: fc.constantFrom('must' as const, 'must' as const, 'may' as const),
+  thing: fc.constantFrom(false, false, true),
+  answer: answers,
+  since: near(now, 3, 0),
+  proposes: orNull(near(now, 1, 5)),
+  without: fc.constantFrom(false, false, true),
+});
+const attendee = (now: number): fc.Arbitrary<DeskAttendee> => fc.record(attendeeFields(now));
 
-const item = (now: number): fc.Arbitrary<DeskItem> => {
+const item = (now: number, address: string): fc.Arbitrary<DeskItem> => {
   const fields = {
     id: ids,
     uid: orNull(fc.constantFrom('u', 'v', 'w')),
@@ -71,18 +71,32 @@ const item = (now: number): fc.Arbitrary<DeskItem> => {
       const start = (Math.floor(now / DAY) + day) * DAY;
       return { ...one, allDay: true, start, end: start + days * DAY };
     });
-  return fc.oneof({ weight: 6, arbitrary: timed }, { weight: 1, arbitrary: dated });
+  // What one calls oneself, soon, of people who may be silent: by chance alone it would be met too seldom to be compared.
+  const called = fc
+    .record({
+      ...fields,
+      calls: fc.constant(address),
+      cancelled: fc.constant(false),
+      place: fc.constantFrom(...PLACES),
+      start: near(now, 0, 6),
+      asked: fc.array(
+        fc.record({ ...attendeeFields(now), answer: fc.constantFrom('needs-action' as const, 'accepted' as const) }),
+        { minLength: 1, maxLength: 4 },
+      ),
+    })
+    .map((one) => ({ ...one, allDay: false, end: one.start + HOUR }));
+  return fc.oneof({ weight: 6, arbitrary: timed }, { weight: 1, arbitrary: dated }, { weight: 1, arbitrary: called });
 };
 
 const unique = <T extends { readonly id: string }>(one: fc.Arbitrary<T>, most: number) =>
   fc.uniqueArray(one, { maxLength: most, selector: ({ id }) => id });
 
-const factsAround = (now: number): fc.Arbitrary<DeskFacts> => {
+const factsAround = (now: number, address: string): fc.Arbitrary<DeskFacts> => {
   const fact = { id: ids, version: fc.integer({ min: 1, max: 3 }) };
   const words = unique(fc.record({ ...fact, at: near(now, 6, 0), by: fc.constantFrom(...PEOPLE) }), 3);
   const date = fc.integer({ min: -3, max: 16 }).map((day) => (Math.floor(now / DAY) + day) * DAY);
   return fc.record({
-    items: unique(item(now), 9),
+    items: unique(item(now, address), 9),
     travel: fc.array(
       fc.tuple(fc.constantFrom(...PLACES), fc.constantFrom(...PLACES), fc.integer({ min: 0, max: 3_000 })),
       { minLength: 2, maxLength: 8 },
@@ -158,7 +172,7 @@ const principal = (who: string, now: number): fc.Arbitrary<DeskPrincipal> =>
     first: fc.subarray(PEOPLE),
     acts: fc.subarray(['tomas', 'oona', 'ines'], { minLength: 1 }),
     away: fc.subarray(['oona']),
-    facts: factsAround(now),
+    facts: factsAround(now, `${who}@house.example`),
   });
 
 /** What may be said: of keys that can be there, with versions as often right as wrong. */
