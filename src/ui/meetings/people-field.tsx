@@ -8,7 +8,7 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import { usePaused } from '../common/fetched/preview.ts';
 import { KEYS } from '../common/fetched/query-keys.ts';
-import { type Choice, choiceOption, fewChoices } from '../common/fields/people-options.tsx';
+import { type Choice, choiceOption, fewChoices, holdsWords } from '../common/fields/people-options.tsx';
 import type { Asked, Said } from './heard.ts';
 import meetingsCss from './meetings.module.css';
 import { readPeople } from './read-people.ts';
@@ -96,6 +96,13 @@ export function PeopleField(props: {
     if (value === null) return;
     if (typeof value !== 'string') {
       add(value.people);
+      setTyped('');
+      return;
+    }
+    // A name that only one of them has is that one, whether or not they were the one marked in the list just then.
+    const [one, ...others] = choices.filter((choice) => holdsWords(choice.name, value));
+    if (one && others.length === 0 && value.trim() !== '') {
+      add(one.people);
       setTyped('');
       return;
     }
@@ -238,7 +245,9 @@ function useContactsLike(typed: string) {
     placeholderData: (before) => before,
     retry: false,
   });
-  return words.length >= 2 ? (query.data?.contacts ?? []) : [];
+  if (words.length < 2) return [];
+  // Until those for the words of now are there, of those of before only who fits.
+  return (query.data?.contacts ?? []).filter((c) => settled === words || holdsWords(`${c.name} ${c.address}`, words));
 }
 
 /** Who can come then, as far as one sees it; asked once typing pauses. */
