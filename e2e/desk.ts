@@ -201,6 +201,12 @@ export class Desk {
             page.paramoHears = new AbortController();
             const { signal } = page.paramoHears;
             document.addEventListener('pointerdown', hear, { capture: true, once: true, signal });
+            root.dataset.pressed = '';
+            const heard = (event: Event) => {
+              root.dataset.pressed = event.type;
+            };
+            for (const kind of ['pointerdown', 'click'])
+              document.addEventListener(kind, heard, { capture: true, once: true, signal });
             return null;
           }
           const over = top && `${top.tagName} ${top.className} ${top.textContent?.slice(0, 60)}`;
@@ -223,6 +229,12 @@ export class Desk {
           (await this.page.evaluate(() => document.documentElement.dataset.beside ?? null).catch(() => null));
         // On nothing that does anything it is pressed again, as a person would; on something else it has done what wasn't meant.
         if (beside === '') return say('it moved away');
+        // What was drawn anew under the finger hears no click; a person presses it again.
+        if (
+          pressed &&
+          (await this.page.evaluate(() => document.documentElement.dataset.pressed).catch(() => '')) === 'pointerdown'
+        )
+          return say('it was drawn anew meanwhile');
         if (beside) throw new PressedBeside(`the press on the ${role} called ${String(name)} fell on ${beside}`);
         return pressed;
       },

@@ -179,6 +179,8 @@ test('an assistant outside is given as much as the house allows, acts in both na
   await vera.press('button', 'Save to Salomé’s calendar');
   await vera.says('Saved to Salomé’s calendar');
   await salome.press('link', 'Calendar');
+  // Sightlines shows her week too: what is pressed is on the board.
+  await salome.find('heading', '1–7 March 2027');
   await salome.press('button', /^Grant talk/);
   await salome.says('Made by Vera Holt for Salomé Ibarra');
   // What the house allows less from now on is less in her window at once.
