@@ -131,7 +131,7 @@ function listing(db: Connection): void {
     ['to who acts', 'p21'],
   ] as const) {
     const ctx = context(handle, NOW + 70_000);
-    const times = sideBySide(60, { serve: () => JSON.stringify(listMessages(ctx, 'p0', null)), raw });
+    const times = sideBySide(60, { serve: () => JSON.stringify(listMessages(ctx, 'p0', {})), raw });
     console.log(line(`a principal’s messages, ${what}`, times.serve, times.raw));
   }
 }

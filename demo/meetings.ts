@@ -8,7 +8,8 @@ import { releaseDue } from '../src/server/operations/meetings/release.ts';
 import { takeMail } from '../src/server/operations/messages/receive-mail.ts';
 import { mainCalendarOf } from '../src/server/repositories/calendars.ts';
 import { unansweredIn } from '../src/server/repositories/items.ts';
-import { findFolder, latestIn, markRead } from '../src/server/repositories/messages.ts';
+import { findFolder } from '../src/server/repositories/lists.ts';
+import { latestIn, markRead } from '../src/server/repositories/messages.ts';
 import { mailDue, mailSent } from '../src/server/repositories/outgoing-mail.ts';
 import { allPeople } from '../src/server/repositories/people.ts';
 import { sendingsOn } from '../src/server/repositories/sendings.ts';
@@ -84,8 +85,8 @@ export function answerAll(db: Connection, at: number, ctx: (handle: string) => C
 /** What came so far was read, by whom it was for and by who acts for the director. */
 export function readAll(db: Connection, ctx: (handle: string) => Context): void {
   for (const person of allPeople(db)) {
-    const arrived = findFolder(db, person.id, 'Arrived');
-    const ids = arrived === null ? [] : latestIn(db, arrived, 10_000).map((m) => m.id);
+    const arrived = findFolder(db, person.id, 'arrived');
+    const ids = arrived === null ? [] : latestIn(db, arrived.id, 10_000).map((m) => m.id);
     db.write(() => {
       markRead(db, person.id, ids);
       if (person.handle === 'ines') markRead(db, ctx('tomas').viewer.id, ids);
@@ -135,6 +136,7 @@ export async function writeFromOutside(db: Connection, folder: string, at: numbe
   const bruno = addressFor('bruno');
   const perpetua = { name: 'Perpetua Oduya', address: 'p.oduya@water-ministry.example' };
   const marta = { name: 'Marta Quill', address: 'marta@quill-audit.example' };
+  const solene = { name: 'Solène Ferrand', address: 's.ferrand@uplands-bank.example' };
   const stranger = { name: 'R. Vane', address: 'r.vane@no-such-house.example' };
   const stamp = (ms: number) => `${new Date(ms).toISOString().replace(/[-:]/g, '').slice(0, 15)}Z`;
   const day = (week: number, d: number, hour: number) => stamp(monday + (week * 7 + d) * 86_400_000 + hour * 3_600_000);
@@ -216,6 +218,10 @@ export async function writeFromOutside(db: Connection, folder: string, at: numbe
   await send(marta, ines, {
     subject: 'Papers before the visit',
     text: 'Dear Inés,\n\nmay we have the grant register and the last two minutes of the board a week before we come?\n\nWith kind regards\nMarta Quill',
+  });
+  await send(solene, ines, {
+    subject: 'The uplands loan',
+    text: 'Dear Inés,\n\nthe committee sits next week. Could we meet on Thursday at three for half an hour? I would bring the two letters.\n\nSolène Ferrand\n\nOn Fri, 26 Feb 2027, Inés Varga wrote:\n> The lease is through. What is left on your side?\n>\n> Inés',
   });
   await send(stranger, ines, {
     subject: `Called off: ${title}`,

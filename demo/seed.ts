@@ -25,6 +25,7 @@ import { putForward } from '../src/server/operations/suggestions/suggestions.ts'
 import { saveJourneys } from '../src/server/repositories/journeys.ts';
 import { settings } from '../src/server/settings.ts';
 import { sampleContacts } from './contacts.ts';
+import { sampleFolders } from './folders.ts';
 import { answerAll, correspond, leave, OUTSIDE_ASKED, readAll, writeFromOutside } from './meetings.ts';
 import { addressFor, DOMAINS, GROUPS, OUTSIDE, PEOPLE, phoneFor } from './people.ts';
 import { sampleTasks } from './tasks.ts';
@@ -218,6 +219,7 @@ export async function seed(
   askForAccess(ctx, dateText(monday + 25 * DAY));
   sampleTasks(ctx, monday, calendar('ines'));
   sampleContacts(ctx);
+  sampleFolders(ctx);
   // Five weeks on she walks the moor for three days, and Tomas has written the notice.
   const walk = monday + 5 * 7 * DAY;
   done(

@@ -18,6 +18,9 @@ export interface Marked {
   /** An address book of the same owner’s, and the keys of whom it holds. */
   readonly book: string;
   readonly contacts: readonly string[];
+  /** A folder of the same owner’s, and the keys of the mails in it. */
+  readonly folder: string;
+  readonly mails: readonly string[];
 }
 export const RANGE = 'from=2027-06-07&to=2027-06-14&zone=Europe%2FLisbon';
 
@@ -66,6 +69,8 @@ export const exitsOf = ({
   tasks,
   book,
   contacts,
+  folder,
+  mails,
 }: Marked): Record<string, () => Ask[]> => ({
   'page.tsx': () => page('/'),
   'sign-in/page.tsx': () => page('/sign-in?to=%2Ffor%2Fines%2Fcalendar'),
@@ -156,7 +161,52 @@ export const exitsOf = ({
   'for/[who]/openings/round/page.tsx': () => page('/for/ines/openings/round'),
   'for/[who]/openings/page.tsx': () => [...page('/for/ines/openings'), ...page('/for/bruno/openings')],
   'for/[who]/desk/page.tsx': () => page('/for/ines/desk'),
-  'for/[who]/messages/page.tsx': () => page('/for/ines/messages'),
+  'for/[who]/messages/page.tsx': () => [
+    ...page('/for/ines/messages'),
+    ...page(`/for/ines/messages?folder=${folder}&message=${mails[0]}`),
+  ],
+  'GET /api/people/{person}/everything': () => [
+    ...get('/api/people/ines/everything'),
+    ...get('/api/people/nobody/everything'),
+  ],
+  'for/[who]/everything/page.tsx': () => page('/for/ines/everything'),
+  'GET /api/people/{person}/folders': () => [
+    ...get('/api/people/ines/folders'),
+    ...get('/api/people/tomas/folders'),
+    ...get('/api/people/bruno/folders?all=yes'),
+    ...get('/api/people/pim/folders'),
+    ...get(`/api/people/ines/folders?in=${folder}`),
+  ],
+  'POST /api/people/{person}/folders': () => [
+    { method: 'POST', path: '/api/people/ines/folders', body: { name: '', parent: folder } },
+  ],
+  'PUT /api/folders/{folder}': () => [{ method: 'PUT', path: `/api/folders/${folder}`, body: { name: '' } }],
+  'DELETE /api/folders/{folder}': () => [{ method: 'DELETE', path: '/api/folders/none' }],
+  'POST /api/folders/{folder}': () => [{ method: 'POST', path: `/api/folders/${folder}` }],
+  'PUT /api/folders/{folder}/parent': () => [
+    { method: 'PUT', path: `/api/folders/${folder}/parent`, body: { parent: folder } },
+  ],
+  'POST /api/folders/{folder}/messages': () => [
+    { method: 'POST', path: `/api/folders/${folder}/messages`, body: { messages: [...mails, 'none'], flagged: true } },
+    { method: 'POST', path: `/api/folders/${folder}/messages`, body: { messages: mails, to: folder, flagged: true } },
+  ],
+  'GET /api/messages/{message}': () => mails.flatMap((key) => get(`/api/messages/${key}`)),
+  'GET /api/messages/{message}/files/{file}': () => mails.flatMap((key) => get(`/api/messages/${key}/files/0`)),
+  'PUT /api/people/{person}/drafts': () => [
+    {
+      method: 'PUT',
+      path: '/api/people/ines/drafts',
+      body: { draft: mails[0], version: 99, to: '', subject: '', text: '' },
+    },
+  ],
+  'GET /api/people/{person}/mail-rules': () => get('/api/people/ines/mail-rules'),
+  'PUT /api/people/{person}/mail-rules': () => [
+    {
+      method: 'PUT',
+      path: '/api/people/ines/mail-rules',
+      body: { rules: [{ sender: 'x', words: null, meeting: false, folder: 'none' }] },
+    },
+  ],
   'for/[who]/tasks/page.tsx': () => [...page('/for/ines/tasks'), ...page(`/for/ines/tasks?list=${list}`)],
   'GET /api/people/{person}/lists': () => [...get('/api/people/ines/lists'), ...get('/api/people/bruno/lists')],
   'POST /api/people/{person}/lists': () => [{ method: 'POST', path: '/api/people/ines/lists', body: { name: '' } }],
@@ -318,6 +368,11 @@ export const exitsOf = ({
     {
       method: 'POST',
       path: `/api/calendars/${book}/preview`,
+      body: { ...wholly, seen: null, range: { from: '2027-06-07', to: '2027-06-14', zone: 'Europe/Lisbon' } },
+    },
+    {
+      method: 'POST',
+      path: `/api/calendars/${folder}/preview`,
       body: { ...wholly, seen: null, range: { from: '2027-06-07', to: '2027-06-14', zone: 'Europe/Lisbon' } },
     },
   ],
@@ -620,6 +675,9 @@ export const exitsOf = ({
   'GET /api/people/{person}/messages': () => [
     ...get('/api/people/ines/messages'),
     ...get('/api/people/bruno/messages'),
+    ...get(`/api/people/ines/messages?folder=${folder}`),
+    ...get(`/api/people/ines/messages?folder=${folder}&removed=yes`),
+    ...get(`/api/people/ines/messages?folder=${folder}&before=none`),
     ...get('/api/people/nobody/messages'),
   ],
   'POST /api/people/{person}/messages': () => [

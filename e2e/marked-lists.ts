@@ -30,6 +30,20 @@ export const MAY_CONTACTS: Record<string, Record<ItemName, readonly (typeof CONT
 };
 export const NOTHING_LISTED = { follow: [], open: [], outline: [], private: [] };
 
+/** Mails of hers in a folder, each marked: given to Tomas in full, to Pim in outline and to Bruno by title. */
+const MAIL_TITLE = ['from', 'subject'] as const;
+const MAIL_OUTLINE = [...MAIL_TITLE, 'line'] as const;
+export const MAIL_FIELDS = [...MAIL_OUTLINE, 'text', 'file', 'bytes'] as const;
+type MailField = (typeof MAIL_FIELDS)[number];
+const MAILS = ['follow', 'private'] as const;
+export const mailMark = (item: ItemName, field: MailField) => `zqmess${item}${field}qz`;
+export const MAY_MAILS: Record<string, Record<ItemName, readonly MailField[]>> = {
+  ines: { ...NOTHING_LISTED, follow: MAIL_FIELDS, private: MAIL_FIELDS },
+  tomas: { ...NOTHING_LISTED, follow: MAIL_FIELDS },
+  pim: { ...NOTHING_LISTED, follow: MAIL_OUTLINE },
+  bruno: { ...NOTHING_LISTED, follow: MAIL_TITLE },
+};
+
 /** A marked list: its key, and those of what it holds. */
 interface Marked {
   readonly key: string;
@@ -65,6 +79,53 @@ export async function addTasks(ines: Caller, ids: readonly string[]): Promise<Ma
     ['bruno', 'title'],
   ]);
   return { key: list, keys };
+}
+
+/** Mails of hers as they come in, in a folder of their own, one of them private. */
+export async function addMails(ines: Caller, deliver: (raw: string) => Promise<unknown>): Promise<Marked> {
+  const begun = await ines.send('POST', '/api/people/ines/folders', { name: 'zqfoldnameqz', parent: null });
+  const { list: folder } = JSON.parse(begun.text) as { list: string };
+  const rules = [{ sender: 'zqmess', words: null, meeting: false, folder }];
+  expect((await ines.send('PUT', '/api/people/ines/mail-rules', { rules })).status).toBe(200);
+  for (const item of MAILS) {
+    const of = (field: MailField) => mailMark(item, field);
+    await deliver(
+      [
+        `From: ${of('from')} <zqmess@river.example>`,
+        'To: i.varga@cloudmoor.example',
+        `Subject: ${of('subject')}`,
+        `Message-ID: <${item}-mail@river.example>`,
+        'MIME-Version: 1.0',
+        'Content-Type: multipart/mixed; boundary=b',
+        '',
+        '--b',
+        'Content-Type: text/plain; charset=utf-8',
+        '',
+        of('line'),
+        of('text'),
+        '--b',
+        `Content-Type: text/plain; name="${of('file')}.txt"`,
+        `Content-Disposition: attachment; filename="${of('file')}.txt"`,
+        '',
+        of('bytes'),
+        '--b--',
+        '',
+      ].join('\r\n'),
+    );
+  }
+  type Listed = { threads: { messages: { key: string; subject: string }[] }[] };
+  const { threads } = await ines.json<Listed>(`/api/people/ines/messages?folder=${folder}`);
+  const all = threads.flatMap(({ messages }) => messages);
+  const keys = MAILS.map((item) => all.find(({ subject }) => subject === mailMark(item, 'subject'))?.key ?? '');
+  expect(keys.every(Boolean)).toBe(true);
+  const hidden = await ines.send('POST', `/api/folders/${folder}/messages`, { messages: [keys[1]], private: true });
+  expect(hidden.status).toBe(200);
+  await give(ines, folder, [
+    ['tomas', 'full'],
+    ['pim', 'outline'],
+    ['bruno', 'title'],
+  ]);
+  return { key: folder, keys };
 }
 
 /** Contacts of hers, each marked. */

@@ -5,13 +5,17 @@ import { Caller, deliver } from './caller.ts';
 import { exitsOf, RANGE, rights, wholly } from './exits.ts';
 import {
   addContacts,
+  addMails,
   addTasks,
   CONTACT_FIELDS,
   contactMark,
   ITEMS,
   type ItemName,
+  MAIL_FIELDS,
   MAY_CONTACTS,
+  MAY_MAILS,
   MAY_TASKS,
+  mailMark,
   NOTHING_LISTED,
   TASK_FIELDS,
   taskMark,
@@ -72,6 +76,9 @@ let list = '';
 let tasks: readonly string[] = [];
 let book = '';
 let contacts: readonly string[] = [];
+/** A folder of hers, and the mails in it. */
+let folder = '';
+let mails: readonly string[] = [];
 /** Who sets her away notice, and to whom nothing of it is said. */
 const SETS = ['ines', 'tomas'];
 const STRANGERS = ['dario', 'marta', 'nobody signed in'];
@@ -94,6 +101,9 @@ beforeAll(async () => {
   offer = await offerTimes(ines);
   ({ key: list, keys: tasks } = await addTasks(ines, ids));
   ({ key: book, keys: contacts } = await addContacts(ines));
+  ({ key: folder, keys: mails } = await addMails(ines, async (raw) => {
+    expect((await deliver(home, raw, 'i.varga@cloudmoor.example')).status).toBe(202);
+  }));
   const away = { from: '2027-11-02', until: '2027-11-03', inside: 'zqawayin', outside: 'zqawayout', cover: null };
   const set = await ines.send('POST', '/api/people/ines/absences', { ...away, declines: false });
   expect(set.status).toBe(200);
@@ -165,7 +175,8 @@ async function writeMarked(): Promise<void> {
 /** What of the mail each may meet: hers whole, and of others what her calendar shows them of what she is asked to. */
 const MAIL: Record<string, readonly string[]> = {
   ines: ['opennotes', 'opentitle', 'plainsubject', 'plaintext', 'privatenotes', 'privatetitle'],
-  tomas: ['opennotes', 'opentitle'],
+  // Her mail is run with her: what arrived is his to read too.
+  tomas: ['opennotes', 'opentitle', 'plainsubject', 'plaintext'],
   bruno: ['opennotes', 'opentitle'],
   pim: ['opennotes', 'opentitle'],
   hedda: ['opentitle'],
@@ -261,7 +272,7 @@ async function shownByLink(ines: Caller): Promise<void> {
 }
 
 const exitsNow = () =>
-  exitsOf({ calendar, ids, link, suggestion, preview, files, offer, ask, list, tasks, book, contacts });
+  exitsOf({ calendar, ids, link, suggestion, preview, files, offer, ask, list, tasks, book, contacts, folder, mails });
 
 /** Every page and every route that has a file of its own, read off the files. */
 function exitsInFiles(folder = 'src/app', below = ''): string[] {
@@ -309,6 +320,8 @@ describe.each(Object.keys(MAY))('%s', (who) => {
     const mayTasks = MAY_TASKS[who] ?? NOTHING_LISTED;
     const known = new Set<string>();
     const mayContacts = MAY_CONTACTS[who] ?? NOTHING_LISTED;
+    const mayMails = MAY_MAILS[who] ?? NOTHING_LISTED;
+    const read = new Set<string>();
     for (const [exit, asks] of Object.entries(exitsNow()))
       for (const answer of await answersTo(caller, asks())) {
         expect([exit, answer.status >= 500]).toEqual([exit, false]);
@@ -325,6 +338,13 @@ describe.each(Object.keys(MAY))('%s', (who) => {
         if (said.includes('zqlist')) expect([exit, who, who in MAY_TASKS || who === 'noor']).toEqual([exit, who, true]);
         if (said.includes('zqbook'))
           expect([exit, who, who in MAY_CONTACTS || who === 'noor']).toEqual([exit, who, true]);
+        if (said.includes('zqfold')) expect([exit, who, who in MAY_MAILS || who === 'noor']).toEqual([exit, who, true]);
+        for (const item of ITEMS)
+          for (const field of MAIL_FIELDS) {
+            if (!said.includes(mailMark(item, field))) continue;
+            read.add(mailMark(item, field));
+            expect([exit, item, field, mayMails[item].includes(field as 'line')]).toEqual([exit, item, field, true]);
+          }
         for (const item of ITEMS)
           for (const field of CONTACT_FIELDS) {
             if (!said.includes(contactMark(item, field))) continue;
@@ -348,6 +368,8 @@ describe.each(Object.keys(MAY))('%s', (who) => {
     expect([...todo].sort()).toEqual(allTasks.sort());
     const allContacts = ITEMS.flatMap((item) => mayContacts[item].map((field) => contactMark(item, field)));
     expect([...known].sort()).toEqual(allContacts.sort());
+    const allMails = ITEMS.flatMap((item) => mayMails[item].map((field) => mailMark(item, field)));
+    expect([...read].sort()).toEqual(allMails.sort());
     const all = ITEMS.flatMap((item) => may[item].map((field) => mark(item, field)));
     expect([...met].sort()).toEqual(all.sort());
     expect([...mail].sort()).toEqual(MAIL[who] ?? []);
@@ -394,7 +416,7 @@ test.each(Object.keys(MAY).filter((who) => who !== 'nobody signed in'))(
         expect([ask.method, ask.path, answer.status >= 500]).toEqual([ask.method, ask.path, false]);
         const said = `${answer.text}\n${[...answer.headers].join('\n')}`;
         for (const [, name] of said.matchAll(/zqmail(\w+?)qz/g)) mail.add(name as string);
-        expect([ask.path, /zq(forward|ask)/.test(said)]).toEqual([ask.path, false]);
+        expect([ask.path, /zq(forward|ask|mess|fold)/.test(said)]).toEqual([ask.path, false]);
         if (said.includes('zqlist')) expect([ask.path, who in MAY_TASKS]).toEqual([ask.path, true]);
         if (said.includes('zqbook')) expect([ask.path, who in MAY_CONTACTS]).toEqual([ask.path, true]);
         for (const item of ITEMS) {
@@ -511,6 +533,17 @@ test('what is hidden and what isn’t there answer alike, to the byte', async ()
   for (const tail of ['contacts', 'contacts?words=zqcont', 'alike', 'file'])
     await same(dario, 'GET', (key) => `/api/books/${key}/${tail}`, book);
   await same(dario, 'POST', (key) => `/api/books/${key}/contacts`, book, { name: 'x' });
+  for (const mail of mails) {
+    await same(dario, 'GET', (key) => `/api/messages/${key}`, mail);
+    await same(dario, 'GET', (key) => `/api/messages/${key}/files/0`, mail);
+    await same(dario, 'POST', (key) => `/api/messages/${key}`, mail);
+  }
+  await same(tomas, 'GET', (key) => `/api/messages/${key}`, mails[1] ?? '');
+  await same(tomas, 'GET', (key) => `/api/messages/${key}/files/0`, mails[1] ?? '');
+  await same(dario, 'POST', (key) => `/api/folders/${key}/messages`, folder, { messages: [...mails], flagged: true });
+  await same(dario, 'PUT', (key) => `/api/folders/${key}`, folder, { name: 'x' });
+  await same(dario, 'DELETE', (key) => `/api/folders/${key}`, folder);
+  await same(dario, 'GET', (key) => `/api/people/dario/messages?folder=${key}`, folder);
   await same(kofi, 'GET', (key) => `/api/items/${key}`, ids[0] ?? '');
   await same(kofi, 'PUT', (key) => `/api/suggestions/${key}`, suggestion, { answer: 'no' });
   await same(dario, 'POST', (key) => `/api/asks/${key}`, ask, { answer: 'refuse', turns: 0 });

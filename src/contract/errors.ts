@@ -71,6 +71,7 @@ export const ERRORS = {
   offerTaken: 409,
   noSeries: 409,
   mainStays: 409,
+  folderHoldsFolders: 409,
   listFull: 409,
   taskOfGiver: 409,
   taskNotAsked: 409,

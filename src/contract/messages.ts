@@ -1,13 +1,14 @@
 import { z } from 'zod';
 import { ANSWERS, LIMITS } from '@/core/calendar/index.ts';
-import { GIVEN_KINDS } from '@/core/collection/index.ts';
+import { COLLECTION_KINDS } from '@/core/collection/index.ts';
+import { list, listName, listsAnswerOf } from './lists.ts';
 import { sendingWire } from './meetings/meetings.ts';
 import { at, done, type Routes } from './route.ts';
 import { audienceWire, instant, preset } from './sharing/sharing.ts';
 import { rightsSchema } from './sharing/sight.ts';
 
 /** What isn't somebody's main calendar: a further one, or a list of tasks (an empty name is the list everybody begins with). */
-const further = z.strictObject({ key: z.string(), kind: z.enum(GIVEN_KINDS), name: z.string() }).nullable();
+const further = z.strictObject({ key: z.string(), kind: z.enum(COLLECTION_KINDS), name: z.string() }).nullable();
 
 /** What one was told of one's access to others' calendars, and what soon ends: given by oneself, or held. */
 const noticesAnswer = z.strictObject({
@@ -112,7 +113,18 @@ const messageWire = z.strictObject({
   leftOut: z.number(),
   /** Whom an attendee would send instead of themselves, where that waits for a yes. */
   sentInstead: z.string().nullable(),
-  files: z.array(z.strictObject({ name: z.string(), bytes: z.number() })),
+  /** What came with it; a file that wasn't kept has no key. */
+  files: z.array(z.strictObject({ key: z.string().nullable(), name: z.string(), bytes: z.number() })),
+  /** How far the one who asks sees it: below `full` there is nothing of what isn't seen, and its key leads nowhere. */
+  sight: z.enum(['title', 'outline', 'full']),
+  /** Its first line, and whether something is attached; `null` where that isn't seen. */
+  firstLine: z.string().nullable(),
+  attached: z.boolean().nullable(),
+  /** The folder it is in, where one sees that by itself. */
+  folder: z.string().nullable(),
+  flagged: z.boolean(),
+  private: z.boolean(),
+  may: z.strictObject({ change: z.boolean(), remove: z.boolean() }),
   unread: z.boolean(),
   /** It has its effect only after somebody who may do so has said yes. */
   pending: z.boolean(),
@@ -148,16 +160,126 @@ const messagesAnswer = z.strictObject({
   owner: z.strictObject({ handle: z.string(), name: z.string(), address: z.string(), colour: z.number() }),
   own: z.boolean(),
   maySpeak: z.boolean(),
+  /** Whether one reads what is said of their meetings, by what one may do on their calendar. */
+  meetings: z.boolean(),
   threads: z.array(thread),
   /** Behind which message to ask on; `null` where that is all. */
-  more: z.number().nullable(),
+  more: z.string().nullable(),
   /** For an administrator: how many mails came for nobody who is here; their content is unseen. */
   forNobody: z.number(),
 });
 export type MessagesAnswer = z.infer<typeof messagesAnswer>;
 
-const messagesQuery = z.strictObject({ before: z.coerce.number().int().min(1).optional() });
-const readBody = z.strictObject({ messages: z.array(z.string().max(64)).max(500) });
+const messagesQuery = z.strictObject({
+  before: z.string().max(64).optional(),
+  /** Of one folder alone. */
+  folder: z.string().max(64).optional(),
+  /** What was removed from it in the last thirty days. */
+  removed: z.enum(['yes']).optional(),
+});
+const readBody = z.strictObject({
+  messages: z.array(z.string().max(64)).max(500),
+  /** As if one hadn't read them. */
+  unread: z.boolean().default(false),
+});
+
+/** A folder, with what one may do in it. Those everybody begins with have a role, and no name of their own. */
+const folderWire = list({
+  role: z.enum(['arrived', 'sent', 'drafts', 'filed']).nullable(),
+  /** The folder it stands in; `null` for those on top, and where one doesn't see that one. */
+  parent: z.string().nullable(),
+  /** Whether there are folders in it that one sees. */
+  inner: z.boolean(),
+  /** How many one hasn't read, of drafts how many there are; to one more than 99. */
+  unread: z.number(),
+});
+export type FolderWire = z.infer<typeof folderWire>;
+const foldersAnswer = listsAnswerOf(folderWire);
+export type FoldersAnswer = z.infer<typeof foldersAnswer>;
+
+const folderBody = listName.extend({
+  /** The folder it is made in. */
+  parent: z.string().max(64).nullable().default(null),
+});
+const parentBody = z.strictObject({ parent: z.string().max(64).nullable() });
+const foldersQuery = z.strictObject({
+  /** The folders in this one. */
+  in: z.string().max(64).optional(),
+  /** All of them, wherever they stand. */
+  all: z.enum(['yes']).optional(),
+});
+
+/** What is done to some messages of one folder at once. */
+const changeBody = z
+  .strictObject({
+    messages: z.array(z.string().max(64)).min(1).max(500),
+    /** Filed into another folder of the same owner. */
+    to: z.string().max(64).optional(),
+    flagged: z.boolean().optional(),
+    private: z.boolean().optional(),
+    removed: z.boolean().optional(),
+  })
+  .refine(
+    ({ to, flagged, private: priv, removed }) =>
+      [to, flagged, priv, removed].filter((one) => one !== undefined).length === 1,
+    {
+      message: 'unclear',
+      path: ['to'],
+    },
+  );
+export type ChangeMessagesBody = z.infer<typeof changeBody>;
+
+/** A mail that is being written, as it was typed so far: nothing of it has to be right yet. */
+const draftBody = z.strictObject({
+  draft: z.string().max(64).nullable().default(null),
+  /** The version that was last seen; 0 for a new one. */
+  version: z.number().int().min(0),
+  to: z.string().max(20_000, 'tooLong:20000'),
+  subject: z.string().max(300, 'tooLong:300'),
+  text: z.string().max(50_000, 'tooLong:50000'),
+  answers: z.string().max(64).nullable().default(null),
+});
+export type DraftBody = z.infer<typeof draftBody>;
+const draftAnswer = z.strictObject({ draft: z.string(), version: z.number(), folder: z.string() });
+
+/** One thread whole, as far as one sees it: what else of it there is in other folders too. */
+const threadAnswer = z.strictObject({
+  thread,
+  /** A mail that is being written: what was typed so far. */
+  draft: z
+    .strictObject({
+      key: z.string(),
+      version: z.number(),
+      to: z.string(),
+      subject: z.string(),
+      text: z.string(),
+      answers: z.string().nullable(),
+    })
+    .nullable(),
+});
+export type ThreadAnswer = z.infer<typeof threadAnswer>;
+
+const ruleText = (most: number) =>
+  z
+    .string()
+    .trim()
+    .max(most, `tooLong:${most}`)
+    .transform((text) => text || null)
+    .nullable();
+const mailRule = z
+  .strictObject({
+    sender: ruleText(200),
+    words: ruleText(200),
+    meeting: z.boolean(),
+    folder: z.string().max(64),
+  })
+  .refine(({ sender, words, meeting }) => sender !== null || words !== null || meeting, {
+    message: 'ruleEmpty',
+    path: ['sender'],
+  });
+export type MailRuleWire = z.infer<typeof mailRule>;
+const rulesBody = z.strictObject({ rules: z.array(mailRule).max(50, 'rulesMost:50') });
+const rulesAnswer = z.strictObject({ rules: z.array(mailRule) });
 
 /** A mail in the principal's name: new, or an answer to one that is there. */
 const mailBody = z.strictObject({
@@ -173,6 +295,8 @@ const mailBody = z.strictObject({
   subject: z.string().trim().min(1, 'subjectMissing').max(300, 'tooLong:300'),
   text: z.string().trim().min(1, 'textMissing').max(50_000, 'tooLong:50000'),
   answers: z.string().max(64).nullable().default(null),
+  /** The draft it was written as, which goes with it. */
+  draft: z.string().max(64).nullable().default(null),
 });
 export type MailBody = z.infer<typeof mailBody>;
 
@@ -203,6 +327,85 @@ export const messageRoutes = {
     summary: 'Mark messages as read by oneself',
     body: readBody,
     answer: done,
+  },
+  listFolders: {
+    ...at('listFolders'),
+    who: 'person',
+    summary: 'The message folders of a person that one sees, and with one’s own those of others',
+    query: foldersQuery,
+    answer: foldersAnswer,
+  },
+  addFolder: {
+    ...at('addFolder'),
+    who: 'person',
+    summary: 'Begin a message folder, in another or beside them',
+    body: folderBody,
+    answer: z.strictObject({ list: z.string() }),
+  },
+  changeFolder: {
+    ...at('changeFolder'),
+    who: 'person',
+    summary: 'Name a message folder of one’s own otherwise',
+    body: listName,
+    answer: done,
+  },
+  removeFolder: {
+    ...at('removeFolder'),
+    who: 'person',
+    summary: 'Remove a message folder of one’s own with what is in it; it can be brought back for thirty days',
+    answer: done,
+  },
+  bringFolderBack: {
+    ...at('bringFolderBack'),
+    who: 'person',
+    summary: 'Bring back a message folder that was removed',
+    answer: done,
+  },
+  moveFolder: {
+    ...at('moveFolder'),
+    who: 'person',
+    summary: 'Put a message folder of one’s own into another',
+    body: parentBody,
+    answer: done,
+  },
+  readThread: {
+    ...at('readThread'),
+    who: 'person',
+    summary: 'The thread of a message, as far as one sees it',
+    answer: threadAnswer,
+  },
+  changeMessages: {
+    ...at('changeMessages'),
+    who: 'person',
+    summary: 'File, flag, mark private, remove or bring back messages of a folder',
+    body: changeBody,
+    answer: done,
+  },
+  saveDraft: {
+    ...at('saveDraft'),
+    who: 'person',
+    summary: 'Keep a mail as it was typed so far',
+    body: draftBody,
+    answer: draftAnswer,
+  },
+  readMessageFile: {
+    ...at('readMessageFile'),
+    who: 'person',
+    summary: 'A file that came with a message, shown in a sandbox or saved',
+    rawAnswer: 'application/octet-stream',
+  },
+  listMailRules: {
+    ...at('listMailRules'),
+    who: 'person',
+    summary: 'Where one’s mail is filed as it arrives',
+    answer: rulesAnswer,
+  },
+  saveMailRules: {
+    ...at('saveMailRules'),
+    who: 'person',
+    summary: 'Say where one’s mail is filed as it arrives',
+    body: rulesBody,
+    answer: rulesAnswer,
   },
   writeMail: {
     ...at('writeMail'),

@@ -43,6 +43,21 @@ const searchAnswer = z.strictObject({
     }),
   ),
   contactsCut: z.boolean(),
+  /** Mails likewise, with the folder each is in. */
+  messages: z.array(
+    z.strictObject({
+      owner: z.strictObject({ handle: z.string(), name: z.string(), colour: z.number() }),
+      folder: z.strictObject({ key: z.string(), name: z.string() }),
+      message: z.strictObject({
+        id: z.string(),
+        from: z.string(),
+        subject: z.string(),
+        at: z.string(),
+        firstLine: z.string().nullable(),
+      }),
+    }),
+  ),
+  messagesCut: z.boolean(),
 });
 export interface SearchAnswer {
   readonly found: readonly {
@@ -64,6 +79,18 @@ export interface SearchAnswer {
     readonly contact: ContactWire;
   }[];
   readonly contactsCut: boolean;
+  readonly messages: readonly {
+    readonly owner: { readonly handle: string; readonly name: string; readonly colour: number };
+    readonly folder: { readonly key: string; readonly name: string };
+    readonly message: {
+      readonly id: string;
+      readonly from: string;
+      readonly subject: string;
+      readonly at: string;
+      readonly firstLine: string | null;
+    };
+  }[];
+  readonly messagesCut: boolean;
 }
 
 /** On which days of a calendar something is whose words, as one sees them, hold what is looked for. */

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { GIVEN_KINDS } from '@/core/collection/index.ts';
+import { COLLECTION_KINDS } from '@/core/collection/index.ts';
 import { type ItemWire, itemWire, writtenAnswer } from './items/items.ts';
 import { at, type Routes } from './route.ts';
 import { rightsSchema } from './sharing/sight.ts';
@@ -38,7 +38,7 @@ export interface RemovedAnswer {
 /** What is listed of the trail: what happened in one's own name, what one did for others, or what happened in one calendar. */
 const OF = ['name', 'others', 'calendar'] as const;
 /** Kinds of entries: of items, of tasks, of access, of absences, of the Desk, and of the house itself. */
-const TRAIL_KINDS = ['items', 'tasks', 'contacts', 'access', 'away', 'desk', 'house'] as const;
+const TRAIL_KINDS = ['items', 'tasks', 'contacts', 'messages', 'access', 'away', 'desk', 'house'] as const;
 
 const listQuery = z.strictObject({
   of: z.enum(OF).default('name'),
@@ -92,7 +92,7 @@ const listAnswer = z.strictObject({
   people: z.array(z.strictObject({ handle: z.string(), name: z.string() })),
   /** The calendars and lists whose trail one may read; an empty name is a main calendar, or the list its owner began with. */
   calendars: z.array(
-    z.strictObject({ key: z.string(), kind: z.enum(GIVEN_KINDS), name: z.string(), owner: z.string() }),
+    z.strictObject({ key: z.string(), kind: z.enum(COLLECTION_KINDS), name: z.string(), owner: z.string() }),
   ),
 });
 export type TrailListAnswer = z.infer<typeof listAnswer>;

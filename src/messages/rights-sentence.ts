@@ -1,4 +1,4 @@
-import type { GivenKind } from '@/core/collection/index.ts';
+import type { CollectionKind } from '@/core/collection/index.ts';
 import { reachOf } from '../contract/sharing/reach.ts';
 import type { RightsWire } from '../contract/sharing/sight.ts';
 
@@ -14,7 +14,7 @@ export function rightsSentence(
   r: RightsWire,
   owner: string,
   toOwner: boolean,
-  kind: GivenKind = 'calendar',
+  kind: CollectionKind = 'calendar',
 ): { does: string; cannot: string } {
   const t = words as unknown as (key: string, values?: Record<string, string>) => string;
   const join = (list: string[], word: string) =>

@@ -36,7 +36,7 @@ export const liveMessage = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('looking'), item: z.string() }),
   z.strictObject({ kind: z.literal('told') }),
   z.strictObject({ kind: z.literal('desk'), for: z.string() }),
-  z.strictObject({ kind: z.enum(['tasks', 'contacts']), list: z.string() }),
+  z.strictObject({ kind: z.enum(['tasks', 'contacts', 'folder']), list: z.string() }),
   z.strictObject({ kind: z.literal('over') }),
 ]);
 export interface ChangedMessage {
@@ -51,5 +51,5 @@ export type LiveMessage =
   | { readonly kind: 'access'; readonly calendar: string }
   | { readonly kind: 'looking'; readonly item: string }
   | { readonly kind: 'desk'; readonly for: string }
-  | { readonly kind: 'tasks' | 'contacts'; readonly list: string }
+  | { readonly kind: 'tasks' | 'contacts' | 'folder'; readonly list: string }
   | { readonly kind: 'told' | 'over' };

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { LIMITS, SIGHTS } from '@/core/calendar/index.ts';
-import { GIVEN_KINDS } from '@/core/collection/index.ts';
+import { COLLECTION_KINDS } from '@/core/collection/index.ts';
 import { KINS, TOPICS } from '@/core/review/index.ts';
 import { type ContactWire, contactWire } from '../contacts.ts';
 import { type ItemWire, itemWire, rangeQuery } from '../items/items.ts';
@@ -93,7 +93,7 @@ const sharedWire = z.strictObject({
   key: z.string(),
   name: z.string(),
   main: z.boolean(),
-  kind: z.enum(GIVEN_KINDS),
+  kind: z.enum(COLLECTION_KINDS),
 });
 
 const sightlinesAnswer = z.strictObject({
@@ -160,6 +160,16 @@ export const openedItem = z.strictObject({
 });
 export type OpenedItem = z.infer<typeof openedItem>;
 
+/** A mail of a folder as somebody would see it; `null` is what they wouldn't. */
+const mailPreview = z.strictObject({
+  id: z.string(),
+  from: z.string(),
+  at: z.string(),
+  subject: z.string(),
+  firstLine: z.string().nullable(),
+  text: z.string().nullable(),
+});
+
 const previewAnswer = z.strictObject({
   effective: rightsSchema,
   before: rightsSchema,
@@ -183,6 +193,9 @@ const previewAnswer = z.strictObject({
   /** And of an address book. */
   contacts: z.array(contactWire),
   contactsBefore: z.array(contactWire),
+  /** The newest mails of a folder likewise. */
+  messages: z.array(mailPreview),
+  messagesBefore: z.array(mailPreview),
 });
 export interface PreviewAnswer {
   readonly theirs: RightsWire | null;
@@ -201,6 +214,8 @@ export interface PreviewAnswer {
   readonly tasksBefore: readonly TaskWire[];
   readonly contacts: readonly ContactWire[];
   readonly contactsBefore: readonly ContactWire[];
+  readonly messages: readonly z.infer<typeof mailPreview>[];
+  readonly messagesBefore: readonly z.infer<typeof mailPreview>[];
 }
 
 const date = z.iso.date('date');
@@ -277,8 +292,34 @@ export type TakeSeveralBody = z.infer<typeof takeSeveralBody>;
 const tellBody = z.strictObject({ seen: z.string(), note: z.string().max(1000, 'tooLong:1000') });
 const suspensionBody = z.strictObject({ suspended: z.boolean() });
 
+/** All of a person's that one sees anything of: calendars, lists of tasks, address books and message folders. */
+const everythingAnswer = z.strictObject({
+  owner: z.strictObject({ handle: z.string(), name: z.string(), colour: z.number() }),
+  own: z.boolean(),
+  all: z.array(
+    z.strictObject({
+      key: z.string(),
+      kind: z.enum(COLLECTION_KINDS),
+      name: z.string(),
+      main: z.boolean(),
+      rights: rightsSchema,
+      /** Whether one gives access to it; then how many rows of it stand, beside what everybody gets. */
+      share: z.boolean(),
+      given: z.number().nullable(),
+      suspended: z.boolean(),
+    }),
+  ),
+});
+export type EverythingAnswer = z.infer<typeof everythingAnswer>;
+
 /** Who sees what in a calendar: read, thought through, given and taken. */
 export const sharingRoutes = {
+  listEverything: {
+    ...at('listEverything'),
+    who: 'person',
+    summary: 'All of a person’s that one sees anything of, of every kind',
+    answer: everythingAnswer,
+  },
   listSightlines: {
     ...at('listSightlines'),
     who: 'person',

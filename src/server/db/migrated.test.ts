@@ -95,6 +95,7 @@ test('no row and no value of a row is lost', () => {
   expect(db.raw.prepare('SELECT DISTINCT kind FROM collection').pluck().all()).toEqual([
     'calendar',
     'contacts',
+    'folder',
     'tasks',
   ]);
 });

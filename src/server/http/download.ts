@@ -16,6 +16,24 @@ export function download({ name, bytes, body }: { name: string; bytes: number; b
   });
 }
 
+/** Pictures and plain text are shown by a browser without anything in them doing anything. */
+const SHOWN: ReadonlySet<string> = new Set(['image/png', 'image/jpeg', 'image/gif', 'image/webp', 'text/plain']);
+
+/**
+ * A file from outside as an answer: a picture or plain text to be looked at where nothing in it can do anything (its address is a sandbox by the
+ * policy of `server.mjs`), all else to be saved.
+ */
+export function sandboxed(file: { name: string; bytes: number; type: string; body: ReadableStream }): Response {
+  const answer = download(file);
+  if (!SHOWN.has(file.type)) return answer;
+  answer.headers.set('content-type', file.type === 'text/plain' ? 'text/plain; charset=utf-8' : file.type);
+  answer.headers.set(
+    'content-disposition',
+    (answer.headers.get('content-disposition') ?? '').replace('attachment', 'inline'),
+  );
+  return answer;
+}
+
 const textFile = (type: string, name: string, text: string): Response =>
   new Response(text, {
     headers: {

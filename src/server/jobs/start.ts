@@ -11,6 +11,7 @@ import { dayLetterInWorker, deliverAll, readFindingsUnseen } from '../operations
 import { clearAttachments } from '../operations/items/attachments.ts';
 import { forgetUnfinished } from '../operations/items/bring-in.ts';
 import { releaseDue } from '../operations/meetings/index.ts';
+import { clearMessages } from '../operations/messages/change-messages.ts';
 import { remindOfEnds } from '../operations/messages/remind-of-ends.ts';
 import { sendLetters, settleLetters, type WriteDay } from '../operations/messages/send-letters.ts';
 import { sendMail, settleMail } from '../operations/messages/send-mail.ts';
@@ -114,6 +115,7 @@ export function startJobs(): void {
   const files = async () => {
     if (clearing) return;
     clearing = true;
+    await clearMessages(database(), now(), othersFirst);
     await clearAttachments(database(), now(), othersFirst).finally(() => {
       clearing = false;
     });

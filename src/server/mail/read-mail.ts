@@ -6,6 +6,14 @@ interface Mailbox {
   readonly name: string | null;
 }
 
+/** A file of a mail; without content where that isn't kept. */
+interface ReadFile {
+  readonly name: string;
+  readonly bytes: number;
+  readonly type: string;
+  readonly content: Uint8Array | null;
+}
+
 /** A mail as far as it could be read: plain data, every text and list of it bounded. */
 export interface ReadMail {
   readonly messageId: string | null;
@@ -23,7 +31,8 @@ export interface ReadMail {
   readonly calendars: readonly string[];
   /** How many more such parts there were than are read. */
   readonly partsLeftOut: number;
-  readonly files: readonly { readonly name: string; readonly bytes: number }[];
+  /** What is attached. The first files have their bytes with them, as far as there is room. */
+  readonly files: readonly ReadFile[];
   /** What mail services said of its sender, the latest first. */
   readonly authentication: readonly string[];
   /** Message-IDs of ours that it says couldn't be delivered. */
@@ -43,6 +52,7 @@ const MOST_TEXT = 100_000;
 const MOST_CALENDAR = 300_000;
 const MOST_CALENDARS = 5;
 const MOST_FILES = 50;
+const MOST_FILE_BYTES = 25_000_000;
 const MOST_PEOPLE = 500;
 
 /**
@@ -124,7 +134,8 @@ async function headOf(bytes: Buffer): Promise<Omit<ReadMail, 'digest' | 'mark'>>
 function readFrom(mail: ParsedMail): Omit<ReadMail, 'digest' | 'mark'> {
   const calendars: string[] = [];
   let partsLeftOut = 0;
-  const files: { name: string; bytes: number }[] = [];
+  const files: ReadFile[] = [];
+  let room = MOST_FILE_BYTES;
   let report = '';
   for (const part of mail.attachments) {
     const isCalendar = part.contentType === 'text/calendar' || part.contentType === 'application/ics';
@@ -141,8 +152,16 @@ function readFrom(mail: ParsedMail): Omit<ReadMail, 'digest' | 'mark'> {
       part.contentType === 'text/rfc822-headers'
     )
       report += `\n${part.content.subarray(0, MOST_TEXT).toString('latin1')}`;
-    else if (!isCalendar && files.length < MOST_FILES)
-      files.push({ name: oneLine(part.filename ?? part.contentType, 200), bytes: part.content.length });
+    else if (!isCalendar && files.length < MOST_FILES) {
+      const fits = part.content.length <= room;
+      if (fits) room -= part.content.length;
+      files.push({
+        name: oneLine(part.filename ?? part.contentType, 200),
+        bytes: part.content.length,
+        type: oneLine(part.contentType, 100).toLowerCase(),
+        content: fits ? new Uint8Array(part.content) : null,
+      });
+    }
   }
   const text = (mail.text ?? '').slice(0, MOST_TEXT);
   const failed = /^action:\s*failed/im.test(`${report}\n${text}`);

@@ -79,7 +79,10 @@ export const forgetAttachments = (db: Connection, before: number, most: number):
   );
 
 export const digestIsUsed = (db: Connection, digest: string): boolean =>
-  db.get<{ n: number }>('SELECT 1 AS n FROM attachment WHERE digest = ? LIMIT 1', digest) !== undefined;
+  db.get<{ n: number }>(
+    'SELECT 1 AS n FROM attachment WHERE digest = @digest UNION ALL SELECT 1 FROM message_file WHERE digest = @digest LIMIT 1',
+    { digest },
+  ) !== undefined;
 
 /** Gives an item the files of another: a series that goes on as another one. */
 export function copyAttachments(db: Connection, from: number, to: number, key: () => string): void {

@@ -1,10 +1,7 @@
 import type { Message } from '@/core/meetings/index.ts';
 import type { Connection } from '../db/index.ts';
 import { newKey } from '../ids.ts';
-import { insertCollection } from './collections.ts';
-
-/** The folders everybody begins with. */
-export type FolderName = 'Arrived' | 'Sent' | 'Drafts' | 'Filed';
+import { boundIn, boundTo, HOLDING, type ListReader, type ListTexts, SHOWN } from './shown.ts';
 
 /** What a message is: of a meeting, by what it does, or plain mail. */
 export type MessageKind =
@@ -19,6 +16,14 @@ export type MessageKind =
   | 'chosen'
   | 'question'
   | 'mail';
+
+/** A file that came with a message: its bytes stand in the data folder under the digest, where there is one. */
+export interface MessageFile {
+  readonly name: string;
+  readonly bytes: number;
+  readonly type?: string;
+  readonly digest?: string;
+}
 
 /** What matters of a message beside who, when and its words; times as texts on the clock of `zone`. */
 export interface MessageFacts {
@@ -42,7 +47,9 @@ export interface MessageFacts {
   readonly sentInstead?: string;
   /** Nobody wrote it at that moment: the answer of an away notice. */
   readonly automatic?: true;
-  readonly files?: readonly { readonly name: string; readonly bytes: number }[];
+  readonly files?: readonly MessageFile[];
+  /** Of what is still being written: what it answers. */
+  readonly answers?: string;
 }
 
 export interface StoredMessage {
@@ -67,7 +74,15 @@ export interface StoredMessage {
   readonly refs: readonly string[];
   /** Who of ours wrote it. */
   readonly actorId: number | null;
+  readonly flagged: boolean;
+  readonly removedAt: number | null;
+  readonly version: number;
 }
+/** A message that is about to be kept. */
+export type NewMessage = Omit<StoredMessage, 'id' | 'key' | 'flagged' | 'removedAt' | 'version'>;
+
+/** Whether a message is about a meeting, and so belongs to the thread of that. */
+export const isAboutMeeting = (m: Pick<StoredMessage, 'thread'>): boolean => m.thread.startsWith('meeting ');
 
 interface Row {
   id: number;
@@ -89,6 +104,9 @@ interface Row {
   in_reply_to: string | null;
   refs: string;
   actor_id: number | null;
+  flagged: 0 | 1;
+  removed_at: number | null;
+  version: number;
 }
 
 const decode = (r: Row): StoredMessage => ({
@@ -111,25 +129,13 @@ const decode = (r: Row): StoredMessage => ({
   inReplyTo: r.in_reply_to,
   refs: JSON.parse(r.refs),
   actorId: r.actor_id,
+  flagged: r.flagged === 1,
+  removedAt: r.removed_at,
+  version: r.version,
 });
 
-/** The row number of a person's folder, made where it isn't there yet. */
-export function folderOf(db: Connection, ownerId: number, name: FolderName): number {
-  const found = findFolder(db, ownerId, name);
-  if (found !== null) return found;
-  return insertCollection(db, { key: newKey(), kind: 'folder', ownerId, name, main: false });
-}
-
-export function findFolder(db: Connection, ownerId: number, name: FolderName): number | null {
-  const row = db.get<{ id: number }>(
-    `SELECT id FROM collection WHERE kind = 'folder' AND owner_id = ? AND name = ?`,
-    ownerId,
-    name,
-  );
-  return row?.id ?? null;
-}
-
-export function insertMessage(db: Connection, m: Omit<StoredMessage, 'id' | 'key'>): StoredMessage {
+/** Keeps a message. */
+export function insertMessage(db: Connection, m: NewMessage): StoredMessage {
   const key = newKey();
   const id = db.run(
     `INSERT INTO message (key, collection_id, at, thread, kind, meeting_id, from_address, from_name, by_address, by_name,
@@ -154,7 +160,10 @@ export function insertMessage(db: Connection, m: Omit<StoredMessage, 'id' | 'key
     JSON.stringify(m.refs),
     m.actorId,
   );
-  return { ...m, id, key };
+  for (const { digest } of m.facts.files ?? [])
+    if (digest)
+      db.run('INSERT INTO message_file (digest, message_id) VALUES (?, ?) ON CONFLICT DO NOTHING', digest, id);
+  return { ...m, id, key, flagged: false, removedAt: null, version: 1 };
 }
 
 export function messageByKey(db: Connection, key: string): StoredMessage | null {
@@ -181,7 +190,7 @@ export function pageOf(
   // Each folder by itself is read from its end; together they would be sorted whole.
   const rows = folders.flatMap((folder) =>
     db.arrays<[id: number, thread: string]>(
-      'SELECT id, thread FROM message WHERE collection_id = ? AND id < ? ORDER BY id DESC LIMIT ?',
+      'SELECT id, thread FROM message WHERE collection_id = ? AND id < ? AND removed_at IS NULL ORDER BY id DESC LIMIT ?',
       folder,
       before ?? Number.MAX_SAFE_INTEGER,
       most.messages,
@@ -208,7 +217,7 @@ export function pageOf(
 export const pendingIn = (db: Connection, folder: number, most: number): StoredMessage[] =>
   db
     .all<Row>(
-      `SELECT * FROM message WHERE collection_id = ? AND json_extract(facts, '$.pending') IS NOT NULL ORDER BY id LIMIT ?`,
+      `SELECT * FROM message WHERE collection_id = ? AND json_extract(facts, '$.pending') IS NOT NULL AND removed_at IS NULL ORDER BY id LIMIT ?`,
       folder,
       most,
     )
@@ -218,7 +227,7 @@ export const pendingIn = (db: Connection, folder: number, most: number): StoredM
 export const unreadMailIn = (db: Connection, folder: number, personId: number, most: number): StoredMessage[] =>
   db
     .all<Row>(
-      `SELECT m.* FROM message m WHERE m.collection_id = ? AND m.kind = 'mail' AND m.meeting_id IS NULL
+      `SELECT m.* FROM message m WHERE m.collection_id = ? AND m.kind = 'mail' AND m.meeting_id IS NULL AND m.removed_at IS NULL AND m.actor_id IS NULL
          AND m.id > coalesce((SELECT id FROM message WHERE collection_id = ? ORDER BY id DESC LIMIT 1 OFFSET 2000), 0)
          AND NOT EXISTS (SELECT 1 FROM message_read r WHERE r.person_id = ? AND r.message_id = m.id)
        ORDER BY m.id DESC LIMIT ?`,
@@ -246,7 +255,7 @@ export const messagesWith = (
       `SELECT * FROM message WHERE id IN (
          SELECT id FROM (
            SELECT id, thread, from_address, recipients FROM message
-           WHERE collection_id IN (SELECT value FROM json_each(@folders)) ORDER BY id DESC LIMIT @among)
+           WHERE collection_id IN (SELECT value FROM json_each(@folders)) AND removed_at IS NULL ORDER BY id DESC LIMIT @among)
          WHERE thread NOT LIKE 'meeting %' AND (lower(from_address) IN (SELECT value FROM json_each(@addresses)) OR EXISTS (
            SELECT 1 FROM json_each(recipients) r
            WHERE lower(json_extract(r.value, '$.address')) IN (SELECT value FROM json_each(@addresses)))))
@@ -262,12 +271,11 @@ export function messagesOfThread(
   thread: string,
   most: number,
 ): StoredMessage[] {
-  const [arrived = -1, sent = -1] = folders;
   return db
     .all<Row>(
-      'SELECT * FROM message WHERE collection_id IN (?, ?) AND thread = ? ORDER BY id DESC LIMIT ?',
-      arrived,
-      sent,
+      `SELECT * FROM message WHERE collection_id IN (SELECT value FROM json_each(?)) AND thread = ? AND removed_at IS NULL
+       ORDER BY id DESC LIMIT ?`,
+      JSON.stringify(folders),
       thread,
       most,
     )
@@ -288,20 +296,19 @@ export function answeredMessage(
   folders: readonly number[],
   answered: readonly string[],
 ): Answered | null {
-  const [arrived = -1, sent = -1] = folders;
+  const among = JSON.stringify(folders);
   for (const id of answered) {
     const found = db.get<{ thread: string; meeting_id: number | null }>(
-      'SELECT thread, meeting_id FROM message WHERE collection_id IN (?, ?) AND message_id = ? ORDER BY id DESC LIMIT 1',
-      arrived,
-      sent,
+      `SELECT thread, meeting_id FROM message WHERE message_id = ? AND collection_id IN (SELECT value FROM json_each(?))
+       ORDER BY id DESC LIMIT 1`,
       id,
+      among,
     );
     if (!found) continue;
     const about = db.get<{ meeting_id: number | null; private: number | null }>(
       `SELECT max(meeting_id) AS meeting_id, max(json_extract(facts, '$.private')) AS private FROM message
-       WHERE collection_id IN (?, ?) AND thread = ?`,
-      arrived,
-      sent,
+       WHERE collection_id IN (SELECT value FROM json_each(?)) AND thread = ?`,
+      among,
       found.thread,
     );
     const meetingId = found.meeting_id ?? about?.meeting_id ?? null;
@@ -357,6 +364,10 @@ export function markRead(db: Connection, personId: number, messageIds: readonly 
     db.run('INSERT INTO message_read (person_id, message_id) VALUES (?, ?) ON CONFLICT DO NOTHING', personId, id);
 }
 
+export function markUnread(db: Connection, personId: number, messageIds: readonly number[]): void {
+  for (const id of messageIds) db.run('DELETE FROM message_read WHERE person_id = ? AND message_id = ?', personId, id);
+}
+
 /** The handle of whose folder it is. */
 export function folderOwner(db: Connection, collectionId: number): string | null {
   const row = db.get<{ handle: string }>(
@@ -383,7 +394,7 @@ export function countUnread(
 ): number {
   return (
     db.get<{ n: number }>(
-      `SELECT count(*) AS n FROM (SELECT 1 FROM message m WHERE m.collection_id = ?
+      `SELECT count(*) AS n FROM (SELECT 1 FROM message m WHERE m.collection_id = ? AND m.removed_at IS NULL
          AND NOT EXISTS (SELECT 1 FROM message_read r WHERE r.person_id = ? AND r.message_id = m.id)
          AND (? OR (m.meeting_id IS NOT NULL AND (? OR (coalesce(json_extract(m.facts, '$.private'), 0) = 0
            AND NOT EXISTS (SELECT 1 FROM meeting g JOIN item i ON i.id = g.item_id
@@ -396,3 +407,107 @@ export function countUnread(
     )?.n ?? 0
   );
 }
+
+/** Where a message is kept, whether it is flagged, what is written in it: each change is another version. */
+export function saveMessage(db: Connection, m: StoredMessage): void {
+  db.run(
+    `UPDATE message SET collection_id = ?, at = ?, thread = ?, recipients = ?, subject = ?, body = ?, facts = ?, flagged = ?, removed_at = ?,
+       in_reply_to = ?, refs = ?, actor_id = ?, version = ? WHERE id = ?`,
+    m.collectionId,
+    m.at,
+    m.thread,
+    JSON.stringify(m.recipients),
+    m.subject,
+    m.body,
+    JSON.stringify(m.facts),
+    Number(m.flagged),
+    m.removedAt,
+    m.inReplyTo,
+    JSON.stringify(m.refs),
+    m.actorId,
+    m.version,
+    m.id,
+  );
+}
+
+/** A page of a folder, the newest first, behind an id: those that are there, or those that were removed since an instant. */
+export const messagesIn = (
+  db: Connection,
+  folder: number,
+  reader: ListReader,
+  before: number | null,
+  removedSince: number | null,
+  most: number,
+): StoredMessage[] =>
+  db
+    .all<Row>(
+      `SELECT * FROM message WHERE collection_id = @folder AND id < @before AND ${SHOWN}
+         AND ${removedSince === null ? 'removed_at IS NULL' : 'removed_at > @removedSince'} ORDER BY id DESC LIMIT @most`,
+      {
+        folder,
+        before: before ?? Number.MAX_SAFE_INTEGER,
+        most,
+        ...boundTo(reader),
+        ...(removedSince === null ? {} : { removedSince }),
+      },
+    )
+    .map(decode);
+
+/** Plain mail of a folder in whose texts all of some words stand, the newest first: at most `most`. */
+export const mailHolding = (
+  db: Connection,
+  folder: number,
+  words: readonly string[],
+  texts: ListTexts,
+  reader: ListReader,
+  most: number,
+): StoredMessage[] =>
+  words.length === 0
+    ? []
+    : db
+        .all<Row>(
+          `SELECT m.* FROM message_text JOIN message m ON m.id = message_text.rowid
+           WHERE message_text MATCH @match AND ${HOLDING} AND ${SHOWN} ORDER BY message_text.rowid DESC LIMIT @most`,
+          { ...boundIn(folder, words, texts), ...boundTo(reader), most },
+        )
+        .map(decode);
+
+/** The newest messages of a folder, removed ones too. */
+export const messagesOfFolder = (db: Connection, folder: number, most: number): StoredMessage[] =>
+  db.all<Row>('SELECT * FROM message WHERE collection_id = ? ORDER BY id DESC LIMIT ?', folder, most).map(decode);
+
+/** How many messages of a folder that are shown to a person they haven't read, to one more than 99. */
+export const countUnreadIn = (db: Connection, folder: number, personId: number, reader: ListReader): number =>
+  db.get<{ n: number }>(
+    `SELECT count(*) AS n FROM (SELECT 1 FROM message WHERE collection_id = @folder AND removed_at IS NULL AND ${SHOWN}
+       AND actor_id IS NULL AND NOT EXISTS (SELECT 1 FROM message_read r WHERE r.person_id = @person AND r.message_id = message.id)
+       ORDER BY id DESC LIMIT 100)`,
+    { folder, person: personId, ...boundTo(reader) },
+  )?.n ?? 0;
+
+/** How many messages of a folder are shown to somebody, to a most. */
+export const countShownIn = (db: Connection, folder: number, reader: ListReader, most: number): number =>
+  db.get<{ n: number }>(
+    `SELECT count(*) AS n FROM (SELECT 1 FROM message WHERE collection_id = @folder AND removed_at IS NULL AND ${SHOWN} LIMIT @most)`,
+    { folder, most, ...boundTo(reader) },
+  )?.n ?? 0;
+
+/** Takes away for good what was removed before an instant, at most `most`; answers how many. */
+export function forgetMessages(db: Connection, before: number, most: number): number {
+  const ids = JSON.stringify(
+    db.arrays<[number]>('SELECT id FROM message WHERE removed_at < ? LIMIT ?', before, most).map(([id]) => id),
+  );
+  db.run('DELETE FROM message_read WHERE message_id IN (SELECT value FROM json_each(?))', ids);
+  return db.changes('DELETE FROM message WHERE id IN (SELECT value FROM json_each(?))', ids);
+}
+
+/** The newest plain mail of a folder: at most `most`. */
+export const plainMailIn = (db: Connection, folder: number, most: number): StoredMessage[] =>
+  db
+    .all<Row>(
+      `SELECT * FROM message WHERE collection_id = ? AND removed_at IS NULL AND kind = 'mail' AND meeting_id IS NULL
+       ORDER BY id DESC LIMIT ?`,
+      folder,
+      most,
+    )
+    .map(decode);

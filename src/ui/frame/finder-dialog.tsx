@@ -18,7 +18,7 @@ import { KEYS } from '../common/fetched/query-keys.ts';
 import { said as refusalOf } from '../common/fetched/refusal.ts';
 import { saveDraft } from '../common/fetched/saved-drafts.ts';
 import { useFrame } from '../common/frame-context.tsx';
-import { clock, fullDay, whenText } from '../common/times.ts';
+import { atText, clock, fullDay, whenText } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 import { draftOf, type Meant, meantBy, meantWhen } from '../items/form/from-sentence.ts';
 import { sendMeant } from '../items/form/item-sending.ts';
@@ -32,7 +32,7 @@ const few = createFilterOptions<Goal>({ limit: 60 });
 interface Goal {
   readonly label: string;
   readonly goal: string;
-  readonly found?: 'items' | 'tasks' | 'contacts';
+  readonly found?: 'items' | 'tasks' | 'contacts' | 'messages';
   /** What it would make, where it is a sentence that was read. */
   readonly meant?: Meant;
   /** The next time that works, and the form begun there. */
@@ -205,6 +205,12 @@ export function FinderDialog({ open, setOpen }: { open: boolean; setOpen: (open:
           label: p.own ? t('contactsMine') : t('contactsOf', { name: p.name }),
           goal: `/for/${p.handle}/contacts`,
         })),
+      ...(frame.me.inside
+        ? frame.principals.map((p) => ({
+            label: p.own ? t('everythingMine') : t('everythingOf', { name: p.name }),
+            goal: `/for/${p.handle}/everything`,
+          }))
+        : []),
       { label: t('people'), goal: `/for/${who}/people` },
       ...(frame.me.inside ? [{ label: t('houseRules'), goal: `/for/${who}/house-rules` }] : []),
       { label: t('settings'), goal: `/for/${mine}/settings` },
@@ -296,7 +302,7 @@ const placesOf = (journeys: readonly (readonly [string, string, number])[]): str
   ...new Set([...journeys.map(([a]) => a), ...journeys.map(([, b]) => b)]),
 ];
 
-/** Items, tasks and contacts whose words hold what is typed, in every calendar, list and address book one may look into: where each is, whose, and when. */
+/** Items, tasks, contacts and mails whose words hold what is typed, in every calendar, list, address book and folder one may look into: where each is, whose, and when. */
 function useFound(typed: string): Goal[] {
   const { frame, style } = useFrame();
   const dueWords = useDueWords();
@@ -326,7 +332,20 @@ function useFound(typed: string): Goal[] {
     goal: contactAt(frame, owner.handle, contact),
     found: 'contacts' as const,
   }));
-  return [...contacts, ...tasks, ...items];
+  const messages = (answer?.messages ?? []).map(({ owner, folder, message }) => ({
+    label: [message.subject || message.firstLine, message.from, atText(message.at, style), owner.name]
+      .filter(Boolean)
+      .join(' · '),
+    goal: messageAt(frame, owner.handle, folder.key, message.id),
+    found: 'messages' as const,
+  }));
+  return [...contacts, ...tasks, ...messages, ...items];
+}
+
+/** Where a message is opened: with its owner's for whoever acts for them, else among one's own. */
+function messageAt({ me, principals }: FrameAnswer, owner: string, folder: string, message: string): string {
+  const who = principals.some((p) => p.handle === owner) ? owner : me.handle;
+  return `/for/${who}/messages?${new URLSearchParams({ folder, message })}`;
 }
 
 /** Where a contact is opened: with its owner's books for whoever acts for them, else among one's own. */

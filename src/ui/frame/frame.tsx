@@ -176,6 +176,7 @@ export function Frame(props: { initial: FrameAnswer; who: string; children: Reac
                 p={p}
                 me={frame.me.name}
                 current={p.handle === props.who && !everyone}
+                inside={!guest}
                 section={section}
                 toDecide={desks.counts.get(p.handle) ?? null}
               />
@@ -218,11 +219,13 @@ function Switch(props: {
   p: Principal;
   me: string;
   current: boolean;
+  /** Whoever is here is of the organisation. */
+  inside: boolean;
   section: string;
   /** How many rows of the Desk are theirs; `null` before that is known. */
   toDecide: number | null;
 }) {
-  const { p, me, current, section, toDecide } = props;
+  const { p, me, current, inside, section, toDecide } = props;
   const t = useTranslations('band');
   const td = useTranslations('desk');
   // Something new goes into the calendar one looks at, a further one too; never by itself into another.
@@ -238,6 +241,7 @@ function Switch(props: {
         ? 'sightlines'
         : section === 'openings' ||
             section === 'people' ||
+            section === 'everything' ||
             section === 'trail' ||
             section === 'time-use' ||
             section === 'day' ||
@@ -274,6 +278,15 @@ function Switch(props: {
           prefetch={false}
         >
           {p.own ? t('newMine') : t('newFor', { name: firstName(p.name) })} <kbd>N</kbd>
+        </Link>
+      )}
+      {current && inside && (
+        <Link
+          className={frameCss.everything}
+          href={`/for/${p.handle}/everything`}
+          aria-current={section === 'everything' ? 'page' : undefined}
+        >
+          {t('everything')}
         </Link>
       )}
     </>

@@ -3,7 +3,7 @@ import { useTranslations } from 'use-intl';
 import { parseInstant } from '@/core/time/index.ts';
 import pageCss from '../common/page.module.css';
 import { clock, fullDay } from '../common/times.ts';
-import threadsCss from './threads.module.css';
+import messagesCss from './messages.module.css';
 
 interface Traffic {
   readonly at: string;
@@ -39,7 +39,7 @@ export function Correspondents({ traffic }: { traffic: readonly Traffic[] }) {
                 <article
                   // biome-ignore lint/suspicious/noArrayIndexKey: the list is read once and never moves
                   key={i}
-                  className={`${pageCss.card} ${threadsCss.message}${one.way === 'wrote' ? ` ${threadsCss.mine}` : ''}`}
+                  className={`${pageCss.card} ${messagesCss.message}`}
                   style={{ marginBottom: 8 }}
                 >
                   <p className="small soft">
@@ -48,7 +48,7 @@ export function Correspondents({ traffic }: { traffic: readonly Traffic[] }) {
                     {one.method && ` · ${one.method}`} · {fullDay(at)}, {clock(at, '24')}
                   </p>
                   <h3>{one.subject}</h3>
-                  <p className={threadsCss.text}>{one.text}</p>
+                  <p className={messagesCss.text}>{one.text}</p>
                 </article>
               );
             })}

@@ -2,30 +2,224 @@
 import Button from '@mui/material/Button';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import Link from 'next/link';
-import { useEffect } from 'react';
+import { Fragment, type ReactNode, useCallback, useEffect, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import type { NoticesAnswer } from '@/contract/messages.ts';
+import type { NoticesAnswer, ThreadWire } from '@/contract/messages.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
+import { useCollectionName } from '../common/collection-name.ts';
 import { useActingWithToast } from '../common/fetched/acting.ts';
 import { Asked } from '../common/fetched/asked.tsx';
 import { KEYS } from '../common/fetched/query-keys.ts';
 import { useFrame } from '../common/frame-context.tsx';
+import { isSpokenFor } from '../common/keys.ts';
 import pageCss from '../common/page.module.css';
 import { useAsks } from '../common/requests/own-access-requests.ts';
 import { dayMonth } from '../common/times.ts';
 import { firstName, Token } from '../common/token.tsx';
+import { useAddress } from '../common/use-address.ts';
 import { audienceParam } from '../sharing/audience-param.ts';
+import { OF_KIND } from '../sharing/of-kind.ts';
 import { Asks } from '../sharing/requests/access-requests.tsx';
 import { Wishes } from '../sharing/requests/wishes.tsx';
 import { useSentence } from '../sharing/sentence.tsx';
 import { Suggestions } from '../suggestions/suggestions.tsx';
-import { Threads } from './threads.tsx';
+import { FolderHead } from './folder-head.tsx';
+import { FolderTabs } from './folder-tabs.tsx';
+import { FolderThreads, useFolderThreads } from './folder-threads.tsx';
+import messagesCss from './messages.module.css';
+import { NeedingThreads, useThreads } from './needing-threads.tsx';
+import { NewFolder } from './new-folder.tsx';
+import { RulesPanel } from './rules-panel.tsx';
+import { NamedThread, ThreadPanel } from './thread-panel.tsx';
+import { useAllFolders, useFolders } from './use-folders.ts';
+import { WriteMail } from './write-mail.tsx';
 
-/** What one was told of one's access to others' calendars, and what soon ends. Looking at it is reading it. */
+/** What is open beside the list. */
+type Beside =
+  | { readonly what: 'thread'; readonly thread: ThreadWire; readonly another: boolean }
+  | { readonly what: 'writing' }
+  | { readonly what: 'rules' }
+  | { readonly what: 'message'; readonly key: string }
+  | null;
+
+/**
+ * The messages of whom this window works for: what needs an answer, or one of the folders one sees, as a list with what is chosen beside it. What one was told
+ * of access stands with what needs an answer; looking at it is reading it.
+ */
 export function Messages({ who }: { who: string }) {
   const t = useTranslations();
   const { frame, principal } = useFrame();
+  const { search, go } = useAddress();
+  const wanted = search.get('folder');
+  const removed = search.get('removed') !== null;
+  const { lists, others, pending } = useFolders(who);
+  const [beside, setBeside] = useState<Beside>(null);
+  const [naming, setNaming] = useState(false);
+  const onTop = [...lists, ...others];
+  const mine = who === frame.me.handle;
+  const acts = mine || principal !== null;
+  const all = useAllFolders(who, wanted !== null && (beside !== null || !onTop.some(({ key }) => key === wanted)));
+  const known = [...onTop, ...all];
+  // Whoever was given folders alone begins with the first of them.
+  const first = acts || pending ? null : (lists[0] ?? null);
+  const folder = wanted === null ? first : (known.find(({ key }) => key === wanted) ?? null);
+  const threads = useThreads(who, frame.me.inside);
+  const inFolder = useFolderThreads(folder?.own === false ? folder.owner.handle : who, folder, removed);
+  const told = useTold(who);
+  const from = folder ? inFolder : threads;
+  const chosen = beside?.what === 'thread' ? beside.thread : null;
+  // What was opened goes on as the list has it now.
+  const shown =
+    chosen &&
+    (from.threads.find(({ key }) => key === chosen.key) ??
+      from.threads.find(({ messages }) => messages.some(({ key }) => key === chosen.messages.at(-1)?.key)) ??
+      chosen);
+  const answer = from.first ?? threads.first;
+  const read = useRead();
+  const open = (thread: ThreadWire, another: boolean) => {
+    if (answer && !removed)
+      read(
+        answer.owner.handle,
+        thread.messages.filter((m) => m.unread).map((m) => m.key),
+      );
+    setBeside({ what: 'thread', thread, another });
+  };
+  // A message that the address names is opened, also where the list doesn't reach back to it.
+  const named = search.get('message');
+  const here = `${who} ${folder?.key ?? ''} ${removed} ${named ?? ''}`;
+  const [at, setAt] = useState('');
+  if (at !== here) {
+    setAt(here);
+    setBeside(named === null ? null : { what: 'message', key: named });
+    setNaming(false);
+  }
+  const speaks = threads.first?.maySpeak === true;
+  const write = useCallback(() => setBeside({ what: 'writing' }), []);
+  useEffect(() => {
+    if (!speaks) return;
+    const onKey = (event: KeyboardEvent) => {
+      if (isSpokenFor(event) || event.key.toLowerCase() !== 'w' || event.shiftKey) return;
+      event.preventDefault();
+      write();
+    };
+    document.addEventListener('keydown', onKey);
+    return () => document.removeEventListener('keydown', onKey);
+  }, [speaks, write]);
+  if (!frame.me.inside)
+    return (
+      <div className={pageCss.page} style={{ maxWidth: 920 }}>
+        <h1 style={{ marginBottom: 4 }}>{t('messages.title')}</h1>
+        {told.between}
+        {told.after}
+        {told.nothing && <p className="soft">{t('messages.none')}</p>}
+      </div>
+    );
+  const whose = principal && !principal.own ? principal : null;
+  const needing = threads.first ? threads.threads.filter((thread) => thread.needs !== null).length : null;
+  const title = whose ? t('messages.titleOf', { name: firstName(whose.name) }) : t('messages.title');
+  return (
+    <div className={messagesCss.page} data-open={beside === null ? undefined : ''}>
+      <header className={messagesCss.head}>
+        <h1 className="visually-hidden">{title}</h1>
+        <FolderTabs
+          who={who}
+          lists={lists}
+          others={others}
+          current={folder}
+          needing={needing}
+          first={acts}
+          onNew={() => setNaming(true)}
+          onRules={() => setBeside({ what: 'rules' })}
+        />
+        {speaks && threads.first && (
+          <span className={messagesCss.push}>
+            <Button variant="outlined" aria-keyshortcuts="W" onClick={write}>
+              {t('threads.write', {
+                name: firstName(threads.first.owner.name),
+                own: threads.first.own ? 'yes' : 'no',
+              })}
+              <kbd style={{ marginLeft: 6 }}>W</kbd>
+            </Button>
+          </span>
+        )}
+      </header>
+      <div style={{ display: 'flex', flexDirection: 'column', minHeight: 0, minWidth: 0 }}>
+        {naming && <NewFolder who={who} lists={known} onDone={() => setNaming(false)} />}
+        {folder ? (
+          <>
+            <FolderHead
+              key={folder.key}
+              who={who}
+              folder={folder}
+              folders={known}
+              removed={removed}
+              onRemoved={() => go({ removed: removed ? null : '1' })}
+            />
+            <FolderThreads
+              key={here}
+              of={inFolder}
+              current={shown?.key ?? null}
+              onOpen={open}
+              none={t(removed ? 'folders.noneRemoved' : 'folders.none')}
+            />
+          </>
+        ) : wanted !== null && !pending ? (
+          <p className={messagesCss.empty}>{t('folders.noFolder')}</p>
+        ) : (
+          <NeedingThreads
+            key={who}
+            of={threads}
+            current={shown?.key ?? null}
+            onOpen={open}
+            between={told.between}
+            after={told.after}
+          />
+        )}
+      </div>
+      {beside?.what === 'writing' && threads.first ? (
+        <aside className={messagesCss.panel} aria-label={t('threads.mail')}>
+          <div className={messagesCss.for}>
+            <span>{threads.first.own ? t('folders.yours') : t('folders.for', { name: threads.first.owner.name })}</span>
+          </div>
+          <WriteMail messages={threads.first} answers={null} draft={null} onDone={() => setBeside(null)} />
+        </aside>
+      ) : beside?.what === 'message' && answer ? (
+        <NamedThread
+          key={beside.key}
+          message={beside.key}
+          messages={answer}
+          folders={known}
+          folder={folder}
+          onClose={() => setBeside(null)}
+        />
+      ) : beside?.what === 'rules' ? (
+        <RulesPanel who={who} onClose={() => setBeside(null)} />
+      ) : shown && answer && beside?.what === 'thread' ? (
+        <ThreadPanel
+          key={chosen?.key ?? ''}
+          thread={shown}
+          messages={answer}
+          folders={known}
+          folder={folder}
+          removed={removed}
+          another={beside.another}
+          onAnother={(another) => setBeside({ ...beside, another })}
+          onClose={() => setBeside(null)}
+        />
+      ) : (
+        <aside className={messagesCss.panel} aria-label={t('folders.nothingOpen')}>
+          <p className="soft">{t('folders.chooseOne')}</p>
+        </aside>
+      )}
+    </div>
+  );
+}
+
+/** What one was told of one's access to others' calendars, what waits for a yes of one's own, and what soon ends. Looking at it is reading it. */
+function useTold(who: string): { between: ReactNode; after: ReactNode; nothing: boolean } {
+  const t = useTranslations();
+  const { frame } = useFrame();
   const client = useQueryClient();
   const query = useQuery({ queryKey: KEYS.notices, queryFn: () => call('listNotices', {}) });
   const forward = useQuery({ queryKey: KEYS.suggestions, queryFn: () => call('listSuggestions', {}) });
@@ -59,49 +253,50 @@ export function Messages({ who }: { who: string }) {
       .then(() => client.invalidateQueries({ queryKey: KEYS.frame }))
       .catch(() => {});
   }, [unread, client]);
-  const whose = principal && !principal.own ? principal : null;
-  return (
-    <div className={pageCss.page} style={{ maxWidth: 920 }}>
-      <h1 style={{ marginBottom: 4 }}>
-        {whose ? t('messages.titleOf', { name: firstName(whose.name) }) : t('messages.title')}
-      </h1>
-      {frame.me.inside ? (
-        <Threads
-          key={who}
-          who={who}
-          between={
-            <>
-              {asks.data && <Asks asks={asks.data} />}
-              {forward.data && <Suggestions list={forward.data} />}
-            </>
-          }
-        />
-      ) : (
-        <>
-          {asks.data && <Asks asks={asks.data} />}
-          {forward.data && <Suggestions list={forward.data} />}
-        </>
-      )}
-      {told && <h2 style={{ margin: '20px 0 8px' }}>{t('messages.toldTitle')}</h2>}
-      <Asked query={query} />
-      {!query.isPending && <Asked query={forward} />}
-      {!query.isPending && !forward.isPending && <Asked query={asks} />}
-      {query.data && query.data.wishes.length > 0 && <Wishes wishes={query.data.wishes} />}
-      {query.data && (
-        <>
-          <Ending ending={query.data.ending.filter((e) => e.over)} me={frame.me.handle} over />
-          <Ending ending={query.data.ending.filter((e) => !e.over)} me={frame.me.handle} over={false} />
-        </>
-      )}
-      {nothing && !frame.me.inside && <p className="soft">{t('messages.none')}</p>}
-      {query.data?.findings.map((f) => (
-        <FoundCard key={f.key} found={f} />
-      ))}
-      {query.data?.notices.map((n) => (
-        <NoticeCard key={n.key} notice={n} me={frame.me.handle} />
-      ))}
-    </div>
-  );
+  return {
+    nothing,
+    between: (
+      <Fragment key={who}>
+        {asks.data && <Asks asks={asks.data} />}
+        {forward.data && <Suggestions list={forward.data} />}
+      </Fragment>
+    ),
+    after: (
+      <>
+        {told && <h2 style={{ padding: '8px 2px', margin: 0 }}>{t('messages.toldTitle')}</h2>}
+        <Asked query={query} />
+        {!query.isPending && <Asked query={forward} />}
+        {!query.isPending && !forward.isPending && <Asked query={asks} />}
+        {query.data && query.data.wishes.length > 0 && <Wishes wishes={query.data.wishes} />}
+        {query.data && (
+          <>
+            <Ending ending={query.data.ending.filter((e) => e.over)} me={frame.me.handle} over />
+            <Ending ending={query.data.ending.filter((e) => !e.over)} me={frame.me.handle} over={false} />
+          </>
+        )}
+        {query.data?.findings.map((f) => (
+          <FoundCard key={f.key} found={f} />
+        ))}
+        {query.data?.notices.map((n) => (
+          <NoticeCard key={n.key} notice={n} me={frame.me.handle} />
+        ))}
+      </>
+    ),
+  };
+}
+
+/** Marks messages of somebody's as read by whoever reads them here. */
+function useRead(): (who: string, keys: readonly string[]) => void {
+  const client = useQueryClient();
+  return (who, keys) => {
+    if (keys.length === 0) return;
+    call('readMessages', { params: { person: who }, body: { messages: keys.slice(0, 500) } })
+      .then(() => {
+        void client.invalidateQueries({ queryKey: KEYS.frame });
+        void client.invalidateQueries({ queryKey: KEYS.everyonesMessages });
+      })
+      .catch(() => {});
+  };
 }
 
 /** Keeps the calendar one was told of as a lane, or says that it is kept: having it there gives no access, nor does leaving it take any. */
@@ -162,6 +357,7 @@ function FoundCard({ found }: { found: NoticesAnswer['findings'][number] }) {
 
 function NoticeCard({ notice: n, me }: { notice: NoticesAnswer['notices'][number]; me: string }) {
   const t = useTranslations();
+  const nameOf = useCollectionName();
   const { style } = useFrame();
   const sentence = useSentence();
   const owner = firstName(n.owner.name);
@@ -205,8 +401,7 @@ function NoticeCard({ notice: n, me }: { notice: NoticesAnswer['notices'][number
         {n.note && n.kind !== 'joined' && <p style={{ whiteSpace: 'pre-line' }}>“{n.note}”</p>}
         <p className="small soft">
           {[
-            n.further &&
-              (n.further.name || t(n.further.kind === 'contacts' ? 'contacts.firstList' : 'tasks.firstList')),
+            n.further && nameOf(n.further.kind, n.further.name),
             day(n.at),
             n.until ? t('messages.until', { date: day(n.until, 1) }) : null,
           ]
@@ -221,8 +416,14 @@ function NoticeCard({ notice: n, me }: { notice: NoticesAnswer['notices'][number
       ) : n.open ? (
         <span style={{ display: 'grid', gap: 4, alignContent: 'start', justifyItems: 'end' }}>
           {n.further && n.further.kind !== 'calendar' ? (
-            <Link href={`/for/${me}/${n.further.kind}?list=${n.further.key}`}>
-              {t(n.further.kind === 'tasks' ? 'messages.openTasks' : 'messages.openContacts')}
+            <Link
+              href={
+                n.further.kind === 'folder'
+                  ? `/for/${me}/messages?folder=${n.further.key}`
+                  : `/for/${me}/${n.further.kind}?list=${n.further.key}`
+              }
+            >
+              {t(`messages.open${OF_KIND[n.further.kind]}`)}
             </Link>
           ) : (
             <>

@@ -1,30 +1,50 @@
 'use client';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
-import { useState } from 'react';
+import { useQueryClient } from '@tanstack/react-query';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import { useTranslations } from 'use-intl';
-import { call } from '@/contract/call.ts';
-import type { MessagesAnswer, MessageWire } from '@/contract/messages.ts';
+import { CallRefused, call } from '@/contract/call.ts';
+import type { MessagesAnswer, MessageWire, ThreadAnswer } from '@/contract/messages.ts';
 import { useActing } from '../common/fetched/acting.ts';
+import { usePaused } from '../common/fetched/preview.ts';
+import { KEYS } from '../common/fetched/query-keys.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
 import { firstName } from '../common/token.tsx';
 import { readPeople } from '../meetings/read-people.ts';
 import { useMeetingsAgain } from '../meetings/waiting.tsx';
 
-/** Writes a mail in the name of whom this window works for; what was typed stays through every refusal. */
-export function WriteMail(props: { messages: MessagesAnswer; answers: MessageWire | null; onDone: () => void }) {
-  const { messages, answers, onDone } = props;
+/** So long after the last stroke what was typed is kept as a draft. */
+const PAUSE_MS = 700;
+
+type Draft = NonNullable<ThreadAnswer['draft']>;
+
+/**
+ * Writes a mail in the name of whom this window works for. What is typed is kept among the drafts as one types, so that it is there on every device;
+ * it stays through every refusal.
+ */
+export function WriteMail(props: {
+  messages: Pick<MessagesAnswer, 'owner' | 'own'>;
+  answers: MessageWire | null;
+  draft: Draft | null;
+  onDone: () => void;
+}) {
+  const { messages, answers, draft, onDone } = props;
   const t = useTranslations();
   const { frame, toast } = useFrame();
   const again = useMeetingsAgain();
   const [to, setTo] = useState(
-    answers ? (answers.sent ? answers.to : [answers.from]).map((p) => p.address).join(', ') : '',
+    draft?.to ?? (answers ? (answers.sent ? answers.to : [answers.from]).map((p) => p.address).join(', ') : ''),
   );
-  const [subject, setSubject] = useState(answers ? `Re: ${answers.subject.replace(/^(re:\s*)+/i, '')}` : '');
-  const [text, setText] = useState('');
+  const [subject, setSubject] = useState(
+    draft?.subject ?? (answers ? `Re: ${answers.subject.replace(/^(re:\s*)+/i, '')}` : ''),
+  );
+  const [text, setText] = useState(draft?.text ?? '');
   const { attempt, busy, refused, fields: wrong, setFields } = useActing(['to', 'subject', 'text']);
   const { owner, own } = messages;
+  const answered = draft ? draft.answers : (answers?.key ?? null);
+  const kept = useKeptDraft(owner.handle, { to, subject, text, answers: answered }, draft);
   const read = readPeople(to);
   const send = async () => {
     if (read.rest) {
@@ -32,24 +52,33 @@ export function WriteMail(props: { messages: MessagesAnswer; answers: MessageWir
       return;
     }
     await attempt(async () => {
+      await kept.settle();
       await call('writeMail', {
         params: { person: owner.handle },
         body: {
           to: read.people.map(({ address, name }) => ({ address, name })),
           subject,
           text,
-          answers: answers?.key ?? null,
+          answers: answered,
+          draft: kept.current(),
         },
       });
+      kept.end();
       toast({ text: t('threads.mailSent', { count: read.people.length }) });
       onDone();
     });
     again();
   };
+  const drop = async () => {
+    if (!(await kept.drop())) return;
+    toast({ text: t('folders.draftDropped') });
+    again();
+    onDone();
+  };
   return (
     <form
       className={pageCss.card}
-      style={{ display: 'grid', gap: 10, marginBottom: 12 }}
+      style={{ display: 'grid', gap: 10 }}
       aria-label={t('threads.mail')}
       onSubmit={(e) => {
         e.preventDefault();
@@ -65,7 +94,7 @@ export function WriteMail(props: { messages: MessagesAnswer; answers: MessageWir
       <TextField
         label={t('threads.to')}
         value={to}
-        autoFocus={!answers}
+        autoFocus={!answers && !draft}
         onChange={(e) => setTo(e.target.value)}
         error={wrong.to !== undefined}
         helperText={wrong.to ?? t('threads.toHelp')}
@@ -82,9 +111,9 @@ export function WriteMail(props: { messages: MessagesAnswer; answers: MessageWir
       <TextField
         label={t('threads.text')}
         value={text}
-        autoFocus={!!answers}
+        autoFocus={!!answers || !!draft}
         multiline
-        minRows={4}
+        minRows={5}
         maxRows={16}
         onChange={(e) => setText(e.target.value)}
         error={wrong.text !== undefined}
@@ -102,9 +131,107 @@ export function WriteMail(props: { messages: MessagesAnswer; answers: MessageWir
           {t('threads.send', { name: firstName(owner.name), own: own ? 'yes' : 'no', to: read.people.length })}
         </Button>
         <Button variant="outlined" onClick={onDone}>
-          {text ? t('form.discard') : t('form.cancel')}
+          {t('folders.closeDraft')}
         </Button>
+        {kept.there && (
+          <Button variant="text" onClick={() => void drop()}>
+            {t('folders.dropDraft')}
+          </Button>
+        )}
+        <span className="small soft" role="status">
+          {t(`folders.draft.${kept.state}`)}
+        </span>
       </div>
     </form>
   );
+}
+
+interface Typed {
+  readonly to: string;
+  readonly subject: string;
+  readonly text: string;
+  readonly answers: string | null;
+}
+
+/** Keeps what is typed as a draft, one saving after the other, each on the version of the one before. */
+function useKeptDraft(person: string, typed: Typed, draft: Draft | null) {
+  const client = useQueryClient();
+  const said = JSON.stringify(typed);
+  const settled = usePaused(said, PAUSE_MS);
+  const at = useRef<{ key: string | null; version: number; folder: string | null; said: string }>({
+    key: draft?.key ?? null,
+    version: draft?.version ?? 0,
+    folder: null,
+    said,
+  });
+  const running = useRef<Promise<void>>(Promise.resolve());
+  const over = useRef(false);
+  const [state, setState] = useState<'none' | 'saving' | 'kept' | 'failed' | 'elsewhere'>(draft ? 'kept' : 'none');
+  const [there, setThere] = useState(draft !== null);
+  const save = useCallback(
+    (what: string) => {
+      running.current = running.current.then(async () => {
+        const now = at.current;
+        if (over.current || now.said === what) return;
+        setState('saving');
+        try {
+          const kept = await call('saveDraft', {
+            params: { person },
+            body: { draft: now.key, version: now.version, ...(JSON.parse(what) as Typed) },
+          });
+          at.current = { key: kept.draft, version: kept.version, folder: kept.folder, said: what };
+          setThere(true);
+          setState('kept');
+        } catch (error) {
+          setState(error instanceof CallRefused && error.body.code === 'changedMeanwhile' ? 'elsewhere' : 'failed');
+        }
+      });
+      return running.current;
+    },
+    [person],
+  );
+  useEffect(() => {
+    if (state !== 'elsewhere') void save(settled);
+  }, [settled, save, state]);
+  // Leaving it before the pause is over loses nothing.
+  const latest = useRef(said);
+  latest.current = said;
+  useEffect(
+    () => () => {
+      void save(latest.current).then(() => client.invalidateQueries({ queryKey: KEYS.everyonesMessages }));
+    },
+    [save, client],
+  );
+  return {
+    state,
+    there,
+    current: () => at.current.key,
+    settle: () => running.current,
+    /** It was sent: nothing of it is kept any more. */
+    end: () => {
+      over.current = true;
+    },
+    /** Throws it away; answers whether that was done. */
+    drop: async (): Promise<boolean> => {
+      over.current = true;
+      await running.current;
+      const { key } = at.current;
+      if (key === null) return true;
+      try {
+        const folder = at.current.folder ?? (await folderOfDraft(key));
+        if (folder) await call('changeMessages', { params: { folder }, body: { messages: [key], removed: true } });
+        return true;
+      } catch {
+        over.current = false;
+        setState('failed');
+        return false;
+      }
+    },
+  };
+}
+
+/** In which folder a draft is that wasn't saved here yet. */
+async function folderOfDraft(key: string): Promise<string | null> {
+  const { thread } = await call('readThread', { params: { message: key } });
+  return thread.messages[0]?.folder ?? null;
 }

@@ -1,7 +1,7 @@
 'use client';
 import { useTranslations } from 'use-intl';
 import type { RightsWire } from '@/contract/sharing/sight.ts';
-import type { GivenKind } from '@/core/collection/index.ts';
+import type { CollectionKind } from '@/core/collection/index.ts';
 import { rightsSentence } from '@/messages/rights-sentence.ts';
 
 /** What a set of rights lets somebody see and do, and what it doesn't, in words. */
@@ -9,7 +9,7 @@ export function useSentence(): (
   rights: RightsWire,
   owner: string,
   toOwner?: boolean,
-  kind?: GivenKind,
+  kind?: CollectionKind,
 ) => { does: string; cannot: string } {
   const t = useTranslations('sentence');
   return (rights, owner, toOwner = true, kind = 'calendar') => rightsSentence(t, rights, owner, toOwner, kind);

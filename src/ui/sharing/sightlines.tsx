@@ -10,6 +10,7 @@ import { useEffect, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { CallRefused, call } from '@/contract/call.ts';
 import type { SightlineRow } from '@/contract/sharing/sharing.ts';
+import { useCollectionName } from '../common/collection-name.ts';
 import { useActing } from '../common/fetched/acting.ts';
 import { KEYS } from '../common/fetched/query-keys.ts';
 import { useFrame } from '../common/frame-context.tsx';
@@ -24,6 +25,7 @@ import { Several } from './begin/several.tsx';
 import { Editor } from './grants/editor.tsx';
 import type { Undo } from './grants/undo-grant.ts';
 import { MoreMenu } from './more-menu.tsx';
+import { OF_KIND } from './of-kind.ts';
 import { Findings } from './review/findings.tsx';
 import sightlinesCss from './sightlines.module.css';
 import { Told } from './told.tsx';
@@ -32,6 +34,7 @@ import { WhoList } from './who-list.tsx';
 /** Who sees what in a calendar and who may do what; what each gets stands beside the choice. */
 export function Sightlines({ calendar }: { calendar: string }) {
   const t = useTranslations('lines');
+  const nameOfCollection = useCollectionName();
   const tb = useTranslations('board');
   const { frame, toast } = useFrame();
   const client = useQueryClient();
@@ -118,7 +121,8 @@ export function Sightlines({ calendar }: { calendar: string }) {
         <div>
           <h1>
             {lines.calendar.kind !== 'calendar'
-              ? t(lines.calendar.kind === 'tasks' ? 'titleTasks' : 'titleContacts', {
+              ? t(`title${OF_KIND[lines.calendar.kind]}` as 'titleTasks', {
+                  folder: nameOfCollection('folder', lines.calendar.name),
                   own: String(lines.own),
                   name: lines.owner.name,
                 })
@@ -144,7 +148,7 @@ export function Sightlines({ calendar }: { calendar: string }) {
           >
             {[lines.calendar, ...lines.others].map((c) => (
               <MenuItem key={c.key} value={c.key}>
-                {c.main ? t('mainCalendar') : c.name || t(c.kind === 'contacts' ? 'firstBook' : 'firstList')}
+                {c.main ? t('mainCalendar') : nameOfCollection(c.kind, c.name)}
               </MenuItem>
             ))}
           </TextField>

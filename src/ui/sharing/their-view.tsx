@@ -11,14 +11,14 @@ import type { ItemWire } from '@/contract/items/items.ts';
 import type { AudienceWire, PreviewAnswer } from '@/contract/sharing/sharing.ts';
 import type { TaskWire } from '@/contract/tasks.ts';
 import type { Visibility } from '@/core/calendar/index.ts';
-import type { GivenKind } from '@/core/collection/index.ts';
+import type { CollectionKind } from '@/core/collection/index.ts';
 import { useDueWords } from '../common/due-words.ts';
 import { useActing } from '../common/fetched/acting.ts';
 import { KEYS } from '../common/fetched/query-keys.ts';
 import { said } from '../common/fetched/refusal.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
-import { DAY, weekTitle, whenText } from '../common/times.ts';
+import { atText, DAY, weekTitle, whenText } from '../common/times.ts';
 import { VisibilityChoice } from '../items/form/visibility-choice.tsx';
 import { audienceParam } from './audience-param.ts';
 import { MiniWeek } from './mini-week.tsx';
@@ -35,7 +35,7 @@ export function TheirView(props: {
   own: boolean;
   owner: string;
   main: boolean;
-  kind: GivenKind;
+  kind: CollectionKind;
   /** The one who looks is an administrator alone, who sees no items here. */
   closed: boolean;
   answer: PreviewAnswer | undefined;
@@ -101,6 +101,7 @@ export function TheirView(props: {
       {closed && <p className={pageCss.card}>{t('lines.noViewAdministrator')}</p>}
       {!closed && kind === 'tasks' && answer && <TheirTasks answer={answer} which={which} />}
       {!closed && kind === 'contacts' && answer && <TheirContacts answer={answer} which={which} />}
+      {!closed && kind === 'folder' && answer && <TheirMessages answer={answer} which={which} />}
       {!closed &&
         kind === 'calendar' &&
         weeks?.map((items, i) => (
@@ -182,6 +183,25 @@ function TheirContacts({ answer, which }: { answer: PreviewAnswer; which: Which 
       before={answer.contactsBefore.map(line)}
       after={answer.contacts.map(line)}
       none={t('lines.noContacts')}
+    />
+  );
+}
+
+/** The newest mails of a folder likewise. */
+function TheirMessages({ answer, which }: { answer: PreviewAnswer; which: Which }) {
+  const t = useTranslations();
+  const { style } = useFrame();
+  const line = ({ id, from, at, subject, firstLine, text }: PreviewAnswer['messages'][number]) => ({
+    id,
+    title: subject || t('threads.noSubject'),
+    more: [from, atText(at, style), text === null ? firstLine : text.slice(0, 200)],
+  });
+  return (
+    <TheirList
+      which={which}
+      before={answer.messagesBefore.map(line)}
+      after={answer.messages.map(line)}
+      none={t('lines.noFolder')}
     />
   );
 }

@@ -3,7 +3,7 @@ import { useTranslations } from 'use-intl';
 import { reachOf } from '@/contract/sharing/reach.ts';
 import type { GrantWire, SightlineRow } from '@/contract/sharing/sharing.ts';
 import { SIGHTS } from '@/core/calendar/index.ts';
-import type { GivenKind } from '@/core/collection/index.ts';
+import type { CollectionKind } from '@/core/collection/index.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { ReachMeter, SightMeter } from '../common/meters.tsx';
@@ -24,7 +24,7 @@ export function WhoList(props: {
   everyone: SightlineRow;
   current: SightlineRow;
   own: boolean;
-  kind: GivenKind;
+  kind: CollectionKind;
   owner: string;
   ownerName: string;
   calendar: string;

@@ -20,7 +20,7 @@ import { firstName } from '../common/token.tsx';
 import trailCss from './trail.module.css';
 import { TrailEntry } from './trail-entry.tsx';
 
-const KINDS = ['items', 'tasks', 'contacts', 'access', 'away', 'desk', 'house'] as const;
+const KINDS = ['items', 'tasks', 'contacts', 'messages', 'access', 'away', 'desk', 'house'] as const;
 type Filters = Readonly<Record<'of' | 'calendar' | 'who' | 'kind' | 'from' | 'until', string>>;
 
 /** What was done in one's name, by one for others, or in a calendar one runs: by person, kind and date. */

@@ -10,6 +10,7 @@ import {
 } from '../../operations/in-worker/in-worker.ts';
 import { listAccessRequests } from '../../operations/sharing/access-requests.ts';
 import { answerAccessRequest } from '../../operations/sharing/answer-access-request.ts';
+import { listEverything } from '../../operations/sharing/everything.ts';
 import { explainAccess, readItemSight } from '../../operations/sharing/explain-access.ts';
 import { changeWords } from '../../operations/sharing/findings.ts';
 import { giveAccess, giveSeveral, takeAccess, takeSeveral } from '../../operations/sharing/give-access.ts';
@@ -52,6 +53,7 @@ export const sharingHandlers = {
   previewAccess: { slow: ({ ctx, params, body }) => previewAccessInWorker(ctx, params.calendar, body) },
   suggestLevel: { slow: ({ ctx, params, body }) => suggestLevelInWorker(ctx, params.calendar, body) },
   previewMessage: ({ ctx, params, body }) => previewMessage(ctx, params.calendar, body),
+  listEverything: ({ ctx, params }) => listEverything(ctx, params.person),
   listSightlines: { slow: ({ ctx, params }) => listSightlinesInWorker(ctx, params.calendar) },
   setTold: ({ ctx, params, body }) => setTold(ctx, params.calendar, body),
   giveAccess: ({ ctx, params, body }) => giveAccess(ctx, params.calendar, body),

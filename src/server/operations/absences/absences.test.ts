@@ -193,7 +193,7 @@ describe('what is answered', () => {
       });
     value(write());
     value(write());
-    const threads = value(listMessages(ctx('wren'), 'wren', null)).threads;
+    const threads = value(listMessages(ctx('wren'), 'wren', {})).threads;
     const all = threads.flatMap(({ messages }) => messages);
     expect(all.filter(({ mark }) => mark === 'automatic').map(({ says, subject }) => [subject, says])).toEqual([
       ['Auto: The weir', 'On the moor until Friday.'],
@@ -212,7 +212,7 @@ describe('what is answered', () => {
     expect(answersOn('wren', uid(after))).toMatchObject({ ines: 'needs-action' });
     expect(answersOn('wren', uid(series))).toMatchObject({ ines: 'needs-action' });
     expect(idIn('ines', uid(declined))).not.toBe('');
-    const said = value(listMessages(ctx('wren'), 'wren', null)).threads.flatMap(({ messages }) => messages);
+    const said = value(listMessages(ctx('wren'), 'wren', {})).threads.flatMap(({ messages }) => messages);
     expect(said.find(({ answer }) => answer === 'declined')?.says).toBe('On the moor until Friday.');
   });
 });

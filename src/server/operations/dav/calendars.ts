@@ -4,7 +4,7 @@ import { LOCALES } from '@/messages/languages.ts';
 import { TEXTS } from '@/messages/texts.ts';
 import { type Calendar, calendarByKey, calendarsOf, mainCalendarOf } from '../../repositories/calendars.ts';
 import { calendarsNaming } from '../../repositories/grants.ts';
-import { type ListKind, listByKey, listsOf, type SharedList } from '../../repositories/lists.ts';
+import { listByKey, listsOf, type SharedList } from '../../repositories/lists.ts';
 import { type Person, personByHandle, personById } from '../../repositories/people.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import {
@@ -52,8 +52,13 @@ function wireOf(ctx: Context, { calendar, decision }: Pick<Decided, 'calendar' |
   };
 }
 
+/** The kinds of list that a program has a standard for. */
+type ProgramKind = 'tasks' | 'contacts';
+const programList = (ctx: Context, key: string): SharedList<ProgramKind> | null =>
+  listByKey(ctx.db, 'tasks', key) ?? listByKey(ctx.db, 'contacts', key);
+
 /** A list as a program finds it; `null` where nothing of it is shown. */
-function listOf(ctx: Context, { list, decision }: DecidedList<ListKind>): ProgramCalendar | null {
+function listOf(ctx: Context, { list, decision }: DecidedList<ProgramKind>): ProgramCalendar | null {
   const owner = personById(ctx.db, list.ownerId);
   if (!owner || decision.rights.sight === 'nothing') return null;
   const { language } = ctx.viewer;
@@ -88,7 +93,7 @@ export function listProgramCalendars(ctx: Context): { calendars: ProgramCalendar
     return (one && wireOf(ctx, one)) ?? [];
   });
   const lists = (['tasks', 'contacts'] as const)
-    .flatMap((kind): SharedList[] => [...listsOf(ctx.db, kind, ctx.viewer.id), ...sharedWith(ctx, kind)])
+    .flatMap((kind): SharedList<ProgramKind>[] => [...listsOf(ctx.db, kind, ctx.viewer.id), ...sharedWith(ctx, kind)])
     .flatMap((list) => listOf(ctx, decideOnList(ctx, list)) ?? []);
   const all = [...seen, ...lists];
   return { calendars: all.slice(0, MOST_LISTED), cut: all.length > MOST_LISTED };
@@ -96,7 +101,7 @@ export function listProgramCalendars(ctx: Context): { calendars: ProgramCalendar
 
 /** One calendar as a program finds it; hidden and missing answer alike. */
 export function readProgramCalendar(ctx: Context, key: string): Result<ProgramCalendar> {
-  const list = listByKey<ListKind>(ctx.db, null, key);
+  const list = programList(ctx, key);
   const decided = list ? null : findCalendar(ctx, key);
   if (decided && isRefusal(decided)) return decided;
   const wire = list ? listOf(ctx, decideOnList(ctx, list)) : decided && wireOf(ctx, decided);

@@ -20,7 +20,8 @@ const isOf = <K extends ListKind>(kind: K, on: DecidedList<ListKind>): on is Dec
 
 /** A list as one's programs have it; `null` where no such list is there, or nothing of it is theirs to see. */
 export function listProgramsOn(ctx: Context, key: string): ProgramsOnList | null {
-  const list: SharedList | null = listByKey<ListKind>(ctx.db, null, key);
+  // Folders of messages are nothing that programs ask for here.
+  const list: SharedList | null = listByKey(ctx.db, 'tasks', key) ?? listByKey(ctx.db, 'contacts', key);
   const on = list && decideOnList(ctx, list);
   if (!on || on.decision.rights.sight === 'nothing') return null;
   if (isOf('contacts', on)) {

@@ -57,6 +57,12 @@ export { type About, aboutItem, withoutCopy } from './reading/about.ts';
 export { blockWords, takenIn } from './reading/block-words.ts';
 export { ContactReading, contactsAs, mayOnContact } from './reading/contact-views.ts';
 export { loadOf } from './reading/load.ts';
+export {
+  type MessageView,
+  mayOnMessage,
+  messagesAs,
+  viewOfMessage,
+} from './reading/message-views.ts';
 export { rangeOf, readRange } from './reading/range.ts';
 export { RowItem, rowOf, standingOf } from './reading/row-item.ts';
 export { isHeavy, type Range } from './reading/rows-in.ts';
@@ -72,6 +78,7 @@ export {
 } from './reading/views.ts';
 export { viewsAs } from './reading/views-as.ts';
 export { announceAccess, everythingTold, whoSees } from './writing/announce.ts';
+export { fileOnArrival } from './writing/file-on-arrival.ts';
 export {
   AHEAD,
   BACK,
@@ -88,6 +95,7 @@ export { tell, tellPeople } from './writing/tell.ts';
 export { trailOn, trailOwn } from './writing/trail.ts';
 export { type ContactToWrite, UNDOABLE_ON_CONTACTS, writeContacts } from './writing/write-contacts.ts';
 export { type Acting, type ItemToWrite, moveItems, writeItems } from './writing/write-items.ts';
+export { keepMessage, writeMessages } from './writing/write-messages.ts';
 export { type TaskToWrite, UNDOABLE_ON_TASKS, writeTasks } from './writing/write-tasks.ts';
 export { authorship, type ItemsWritten, mayOn, viewFor, written } from './writing/writing.ts';
 export type { ItemChange } from './writing/written.ts';

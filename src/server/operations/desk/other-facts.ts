@@ -13,8 +13,9 @@ import { lastUses } from '../../repositories/grant-use.ts';
 import { grantsOn, type StoredGrant } from '../../repositories/grants.ts';
 import { holdSetById } from '../../repositories/holds.ts';
 import { itemById } from '../../repositories/items.ts';
+import { folderIdsOf } from '../../repositories/lists.ts';
 import { meetingById } from '../../repositories/meetings.ts';
-import { findFolder, pendingIn, type StoredMessage, unreadMailIn } from '../../repositories/messages.ts';
+import { pendingIn, type StoredMessage, unreadMailIn } from '../../repositories/messages.ts';
 import { mailGivenUp } from '../../repositories/outgoing-mail.ts';
 import { personByHandle, personById } from '../../repositories/people.ts';
 import { suggestionByKey } from '../../repositories/suggestions.ts';
@@ -30,7 +31,7 @@ import {
   isRefusal,
   viewFor,
 } from '../deciding/index.ts';
-import { mayReadMessage, readerOn } from '../messages/index.ts';
+import { messageSeen, readerOn } from '../messages/index.ts';
 import { listAccessRequests, readFindings } from '../sharing/index.ts';
 import { listSuggestions } from '../suggestions/index.ts';
 import { type DueTask, tasksDue } from '../tasks/index.ts';
@@ -240,26 +241,30 @@ function messages(
   most: Most,
   known: KnownFacts,
 ): Pick<Lists, 'claims' | 'mails'> {
-  const reader = readerOn(person, decided);
-  const arrived = findFolder(ctx.db, person.id, 'Arrived');
-  if (isRefusal(reader) || arrived === null) return { claims: [], mails: [] };
-  const folders = [arrived, findFolder(ctx.db, person.id, 'Sent') ?? -1];
+  const reader = readerOn(ctx, person, decided);
+  if (isRefusal(reader)) return { claims: [], mails: [] };
   const fact = (kind: 'claim' | 'mail') => (m: StoredMessage) => {
-    known.set(`${kind}:${m.key}`, {
+    const view = messageSeen(ctx, reader, m);
+    if (!view || (kind === 'claim' && view.sight !== 'full')) return [];
+    known.set(`${kind}:${view.id}`, {
       about: {
         of: 'message',
-        message: m.key,
+        message: view.id,
         from: m.fromName ?? m.fromAddress,
         subject: m.subject,
         at: instantText(m.at),
       },
     });
-    return { id: m.key, at: m.at, by: m.fromAddress, version: 0 };
+    return [{ id: view.id, at: m.at, by: m.fromAddress, version: 0 }];
   };
-  const pending = reader.speaks ? most(pendingIn(ctx.db, arrived, MOST + 1)) : [];
-  const unread = own || reader.speaks ? most(unreadMailIn(ctx.db, arrived, ctx.viewer.id, MOST + 1)) : [];
-  const readable = (m: StoredMessage) => mayReadMessage(ctx, reader, folders, m);
-  return { claims: pending.filter(readable).map(fact('claim')), mails: unread.filter(readable).map(fact('mail')) };
+  const speaks = mayRun(decided.decision).speak;
+  const folders = folderIdsOf(ctx.db, person.id);
+  const pending = speaks ? folders.flatMap((id) => pendingIn(ctx.db, id, MOST + 1)) : [];
+  // A folder that isn't theirs to see has nothing unread for them.
+  const unread = folders
+    .filter((id) => own || reader.folders.has(id))
+    .flatMap((id) => unreadMailIn(ctx.db, id, ctx.viewer.id, MOST + 1));
+  return { claims: most(pending).flatMap(fact('claim')), mails: most(unread).flatMap(fact('mail')) };
 }
 
 /** What was to go out and was given up: about a meeting for whoever reads it in full and may change it, else its owner's alone. */

@@ -14,6 +14,7 @@ import {
   setListRemoved,
 } from '../../repositories/lists.ts';
 import { personByHandle, personById } from '../../repositories/people.ts';
+import { type Shareable, shortName } from '../../repositories/shareables.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import {
   type Context,
@@ -41,7 +42,7 @@ export function listWire({ list, decision }: DecidedList<ListKind>, directory: D
   const owner = directory.person(list.ownerId);
   return {
     key: list.key,
-    name: list.first ? '' : list.name,
+    name: shortName(list as Shareable),
     owner: { handle: owner?.handle ?? '', name: owner?.name ?? '', colour: owner?.colour ?? 0 },
     own: decision.owner,
     rights: decision.rights,

@@ -4,8 +4,9 @@ import type { Connection } from '../../db/index.ts';
 import { isPublicMailHost } from '../../mail/public-hosts.ts';
 import { mainCalendarOf } from '../../repositories/calendars.ts';
 import { itemsByUid } from '../../repositories/items.ts';
+import { findFolder } from '../../repositories/lists.ts';
 import { meetingByUid, type StoredMeeting } from '../../repositories/meetings.ts';
-import { findFolder, invitationsSince } from '../../repositories/messages.ts';
+import { invitationsSince } from '../../repositories/messages.ts';
 import type { Person } from '../../repositories/people.ts';
 import { Directory } from '../deciding/index.ts';
 import { insideBy } from './invited.ts';
@@ -122,8 +123,8 @@ function isUninvited(me: Person, message: Message, about: StoredMeeting | null):
 }
 
 function isTooMuch(db: Connection, now: number, me: Person, sender: string, checked: boolean): boolean {
-  const folder = findFolder(db, me.id, 'Arrived');
-  if (folder === null) return false;
+  const folder = findFolder(db, me.id, 'arrived')?.id;
+  if (folder === undefined) return false;
   const since = now - DAY;
   if (invitationsSince(db, folder, since, sender, MOST_OF_SENDER) >= MOST_OF_SENDER) return true;
   return !checked && invitationsSince(db, folder, since, null, MOST_UNCHECKED) >= MOST_UNCHECKED;

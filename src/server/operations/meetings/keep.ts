@@ -1,9 +1,10 @@
 import type { Copy, Meeting, Message } from '@/core/meetings/index.ts';
 import type { Arriving } from '../../repositories/deliveries.ts';
+import { folderOf } from '../../repositories/lists.ts';
 import type { StoredMeeting } from '../../repositories/meetings.ts';
-import { folderOf, insertMessage, type MessageFacts, type MessageKind } from '../../repositories/messages.ts';
+import { insertMessage, type MessageFacts, type MessageKind } from '../../repositories/messages.ts';
 import { type Person, personByAddress } from '../../repositories/people.ts';
-import type { Acting } from '../deciding/index.ts';
+import { type Acting, fileOnArrival } from '../deciding/index.ts';
 
 /** What kind of message each method arrives as. */
 export const KINDS: Record<Message['method'], MessageKind> = {
@@ -38,7 +39,7 @@ export function keepSent(ctx: Acting, from: Person, meeting: StoredMeeting, mess
   const { db, now, viewer } = ctx;
   const names = message.to.map((address) => ({ address, name: personByAddress(db, address)?.name ?? null }));
   insertMessage(db, {
-    collectionId: folderOf(db, from.id, 'Sent'),
+    collectionId: folderOf(db, from.id, 'sent').id,
     at: now,
     thread: threadOf(meeting.uid),
     kind: KINDS[message.method],
@@ -80,8 +81,7 @@ export function keepArrived(
   const sender = personByAddress(db, message.sender);
   const sentBy = message.sentBy === null ? null : personByAddress(db, message.sentBy);
   const inside = mail === null;
-  insertMessage(db, {
-    collectionId: folderOf(db, me.id, 'Arrived'),
+  const arriving = {
     at: now,
     thread: threadOf(message.uid),
     kind,
@@ -104,7 +104,8 @@ export function keepArrived(
     inReplyTo: mail?.inReplyTo ?? null,
     refs: mail?.refs ?? [],
     actorId: null,
-  });
+  };
+  insertMessage(db, { ...arriving, collectionId: fileOnArrival(db, me.id, arriving) });
 }
 
 /** Keeps for whose meeting it is that somebody outside chose its time on a page where it was offered: `words` is what they read there. */
@@ -117,7 +118,7 @@ export function keepChosen(
 ): void {
   const standing = meeting.part === 'organiser' ? meeting.state : null;
   insertMessage(ctx.db, {
-    collectionId: folderOf(ctx.db, owner.id, 'Arrived'),
+    collectionId: folderOf(ctx.db, owner.id, 'arrived').id,
     at: ctx.now,
     thread: threadOf(meeting.uid),
     kind: 'chosen',

@@ -66,7 +66,7 @@ describe('times offered behind an address', () => {
     expect(sent().join()).not.toMatch(/secret|Ridge House/);
     // It stands in Messages too, for her and for who speaks for her, and for nobody else.
     const said = (who: string) => {
-      const listed = value(listMessages(ctx(who), 'ines', null));
+      const listed = value(listMessages(ctx(who), 'ines', {}));
       return listed.threads.flatMap((t) =>
         t.messages.filter((m) => !m.sent).map((m) => `${m.kind} ${m.from.name} ${m.says} ${m.unread}`),
       );

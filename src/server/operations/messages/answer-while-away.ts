@@ -4,10 +4,10 @@ import { mailIdFor } from '../../mail/mail-id.ts';
 import type { ReadMail } from '../../mail/read-mail.ts';
 import { absenceAt, noteReply } from '../../repositories/absences.ts';
 import { mainCalendarOf } from '../../repositories/calendars.ts';
-import { folderOf, insertMessage } from '../../repositories/messages.ts';
+import { folderOf } from '../../repositories/lists.ts';
 import { insertMail } from '../../repositories/outgoing-mail.ts';
 import type { Person } from '../../repositories/people.ts';
-import { tellPeople } from '../deciding/index.ts';
+import { keepMessage, tellPeople } from '../deciding/index.ts';
 import { insideBy } from '../meetings/index.ts';
 
 /** Senders that are answered during one absence. Anybody can write any address into a mail: what they make of it has an end. */
@@ -18,7 +18,7 @@ const MOST_REPLIES = 500;
  * address, never to a list, a machine, or an answer that was itself made so; and to nobody whose address is one of ours, since mail from
  * outside can't be theirs. In the transaction that takes the mail in.
  */
-export function answerWhileAway(db: Connection, now: number, mail: ReadMail, me: Person): void {
+export function answerWhileAway(db: Connection, now: number, mail: Omit<ReadMail, 'files'>, me: Person): void {
   const absence = absenceAt(db, me.id, now);
   const { from } = mail;
   if (!absence || absence.outside === '' || !from || mail.mark !== null) return;
@@ -58,8 +58,8 @@ export function answerInsideWhileAway(
   const absence = absenceAt(db, me.id, now);
   if (!absence || absence.inside === '' || sender.id === me.id) return;
   if (!noteReply(db, absence.id, sender.address, now, MOST_REPLIES)) return;
-  insertMessage(db, {
-    collectionId: folderOf(db, sender.id, 'Arrived'),
+  keepMessage(db, {
+    collectionId: folderOf(db, sender.id, 'arrived').id,
     at: now,
     thread,
     kind: 'mail',

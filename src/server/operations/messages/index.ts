@@ -1,2 +1,3 @@
-export { mayReadMessage, readerOn, takeMessage, unreadFor } from './list-messages.ts';
+export { takeMessage, unreadFor } from './list-messages.ts';
 export { messagesWithAny } from './messages-with.ts';
+export { messageSeen, readerOn } from './readers.ts';

@@ -1,69 +1,78 @@
-import type { MessagesAnswer, MessageWire, ThreadWire } from '@/contract/messages.ts';
+import type { MessagesAnswer, MessageWire, ThreadAnswer, ThreadWire } from '@/contract/messages.ts';
+import { firstLineOf } from '@/core/mail/index.ts';
 import { instantText } from '@/core/time/index.ts';
-import type { Connection } from '../../db/index.ts';
-import { mainCalendarOf } from '../../repositories/calendars.ts';
+import { openSealed, sealIds } from '../../ids.ts';
 import { countForNobody } from '../../repositories/inbound.ts';
-import { itemById, itemsByUid, unansweredIn } from '../../repositories/items.ts';
+import { itemById, unansweredIn } from '../../repositories/items.ts';
+import { findFolder, folderIdsOf } from '../../repositories/lists.ts';
 import { meetingById, meetingOfItem, meetingsByUid, type StoredMeeting } from '../../repositories/meetings.ts';
 import {
   countUnread,
-  findFolder,
   folderOwner,
+  type MessageFacts,
   markRead,
+  markUnread,
   messageByKey,
+  messagesIn,
   messagesOfThread,
+  type Page,
   pageOf,
   readOf,
   type StoredMessage,
   saveFacts,
 } from '../../repositories/messages.ts';
 import { mailAbout } from '../../repositories/outgoing-mail.ts';
-import { type Person, personByHandle } from '../../repositories/people.ts';
+import type { Person } from '../../repositories/people.ts';
 import { sendingsOn } from '../../repositories/sendings.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
-import { ok, type Refusal, type Result, refuse } from '../../result.ts';
-import { type Context, type Decided, Directory, decideOn, isRefusal, mayOn, viewFor } from '../deciding/index.ts';
+import { ok, type Result, refuse } from '../../result.ts';
+import {
+  type Context,
+  type Decided,
+  type DecidedList,
+  Directory,
+  isRefusal,
+  listReaderFor,
+  type MessageView,
+  mayOn,
+  noteUse,
+  viewFor,
+} from '../deciding/index.ts';
 import { answeredOf, receive, sendingWireOf, speaksOn, threadOf, timesOf } from '../meetings/index.ts';
+import { draftOf } from './drafts.ts';
+import { findReader, folderIn, mayReadMessage, messageSeen, type Reader, uidOf } from './readers.ts';
 
+/** Messages in one answer, by their number and about their size. */
+const MOST_IN_FOLDER = 200;
+const MOST_BYTES = 1_000_000;
+/** How long what was removed can be brought back. */
+const BACK_FOR = 30 * 86_400_000;
 const MOST_MESSAGES = 300;
 /** Threads in one answer; behind them it is asked on. */
 const MOST_THREADS = 50;
 const MOST_IN_THREAD = 60;
 const MOST_OPEN = 100;
 
-/** Whose messages one reads, with what one may see and do there. */
-export interface Reader {
-  readonly owner: Person;
-  readonly decided: Decided;
-  readonly own: boolean;
-  readonly speaks: boolean;
-}
-
 /**
- * Whose messages the one who asks may read: their own, and of whom they speak for or whose copies they get those of their meetings. For
- * everybody else there are none.
+ * The messages of a person by thread: of their meetings and what they wrote, what needs something first, then the latest; or those of one folder, the
+ * latest first, as far as that folder shows them.
  */
-export function findReader(ctx: Context, handle: string): Reader | Refusal {
-  const owner = personByHandle(ctx.db, handle);
-  const calendar = owner && mainCalendarOf(ctx.db, owner.id);
-  return owner && calendar ? readerOn(owner, decideOn(ctx, calendar)) : refuse('notFound');
-}
-
-/** The same where what the one who asks may do on that one's main calendar is known already. */
-export function readerOn(owner: Person, decided: Decided): Reader | Refusal {
-  const { decision } = decided;
-  if (!decision.owner && !decision.rights.speaks && !decision.rights.copies) return refuse('notFound');
-  return { owner, decided, own: decision.owner, speaks: speaksOn(decided) };
-}
-
-/** The messages of a person by thread: what needs something first, then the latest. */
-export function listMessages(ctx: Context, handle: string, before: number | null): Result<MessagesAnswer> {
+export function listMessages(ctx: Context, handle: string, query: MessagesQuery): Result<MessagesAnswer> {
   const reader = findReader(ctx, handle);
   if (isRefusal(reader)) return reader;
+  const folder = query.folder === undefined ? null : folderIn(reader, query.folder);
+  if (query.folder !== undefined && !folder) return refuse('notFound');
+  const before = query.before === undefined ? null : readMark(ctx, query.before);
+  if (query.before !== undefined && before === null) return refuse('badInput', { fields: { before: 'unclear' } });
+  const removed = query.removed === 'yes';
+  if (removed && !folder) return refuse('badInput', { fields: { removed: 'unclear' } });
   const { owner, decided } = reader;
   const { db } = ctx;
-  const folders = foldersOf(db, owner.id);
-  const page = pageOf(db, folders, { messages: MOST_MESSAGES, threads: MOST_THREADS }, before);
+  const page = folder
+    ? pageOfFolder(ctx, folder, before, removed)
+    : reader.meetings
+      ? pageOf(db, reader.plain, { messages: MOST_MESSAGES, threads: MOST_THREADS }, before)
+      : NO_PAGE;
   const order = new Map<string, StoredMessage[]>();
   for (const message of page.messages) {
     const there = order.get(message.thread);
@@ -71,55 +80,114 @@ export function listMessages(ctx: Context, handle: string, before: number | null
     else order.set(message.thread, [message]);
   }
   // What waits is there however long ago it came.
-  const open = new Map(unansweredIn(db, decided.calendar.id, ctx.now, MOST_OPEN).map((i) => [threadOf(i.uid), i]));
+  const needs = reader.meetings && folder?.list.role !== 'sent' && !removed;
+  const open = new Map(
+    needs ? unansweredIn(db, decided.calendar.id, ctx.now, MOST_OPEN).map((i) => [threadOf(i.uid), i]) : [],
+  );
   const waiting = new Map<string, StoredMeeting>();
-  for (const s of sendingsOn(db, decided.calendar.id, MOST_OPEN)) {
+  for (const s of needs ? sendingsOn(db, decided.calendar.id, MOST_OPEN) : []) {
     const meeting = meetingById(db, s.meetingId);
     if (meeting) waiting.set(threadOf(meeting.uid), meeting);
   }
-  if (before === null) for (const key of [...open.keys(), ...waiting.keys()]) if (!order.has(key)) order.set(key, []);
-  const { messages } = page;
-  const read = readOf(db, ctx.viewer.id, messages.at(-1)?.id ?? 0, messages[0]?.id ?? 0);
-  const look: Look = { ctx, reader, folders, read, open, waiting, directory: new Directory(db) };
+  if (before === null && !folder)
+    for (const key of [...open.keys(), ...waiting.keys()]) if (!order.has(key)) order.set(key, []);
+  const look = lookAt(ctx, reader, page.messages, { open, waiting, folder });
   const threads = [...order].flatMap(([key, messages]) => threadWire(look, key, messages) ?? []);
   const rank = (thread: ThreadWire) => (thread.needs === null ? NEEDS.length : NEEDS.indexOf(thread.needs));
   // Of what is to be answered the soonest is first, of the rest what moved last.
   const when = (thread: ThreadWire) => (thread.needs === 'answer' ? (thread.when?.start ?? '') : '');
-  threads.sort((a, b) => rank(a) - rank(b) || when(a).localeCompare(when(b)) || b.at.localeCompare(a.at));
+  if (folder) threads.sort((a, b) => b.at.localeCompare(a.at));
+  else threads.sort((a, b) => rank(a) - rank(b) || when(a).localeCompare(when(b)) || b.at.localeCompare(a.at));
   const { handle: h, name, address, colour } = owner;
   return ok({
     owner: { handle: h, name, address, colour },
     own: reader.own,
     maySpeak: reader.speaks,
+    meetings: reader.meetings,
     threads,
     forNobody: reader.own && ctx.viewer.administrator ? countForNobody(db) : 0,
-    more: page.more,
+    more: page.more === null ? null : (sealIds([{ viewer: ctx.viewer.id, item: page.more, start: 0 }])[0] ?? null),
   });
+}
+
+interface MessagesQuery {
+  readonly before?: string | undefined;
+  readonly folder?: string | undefined;
+  readonly removed?: 'yes' | undefined;
+}
+const NO_PAGE: Page = { messages: [], more: null };
+
+/** Behind which message to go on: a row number would tell how many there are in the house. */
+function readMark(ctx: Context, text: string): number | null {
+  const sealed = openSealed(text);
+  return sealed?.viewer === ctx.viewer.id ? sealed.item : null;
+}
+
+function pageOfFolder(ctx: Context, on: DecidedList<'folder'>, before: number | null, removed: boolean): Page {
+  noteUse(ctx, on.decision);
+  const since = removed ? ctx.now - BACK_FOR : null;
+  const reader = listReaderFor(ctx.viewer.id, on.decision);
+  const rows = messagesIn(ctx.db, on.list.id, reader, before, since, MOST_IN_FOLDER + 1);
+  const threads = new Set<string>();
+  const messages: StoredMessage[] = [];
+  let bytes = 0;
+  for (const row of rows.slice(0, MOST_IN_FOLDER)) {
+    bytes += row.body.length + 600;
+    if ((!threads.has(row.thread) && threads.size === MOST_THREADS) || (bytes > MOST_BYTES && messages.length > 0))
+      break;
+    threads.add(row.thread);
+    messages.push(row);
+  }
+  return { messages, more: messages.length < rows.length ? (messages.at(-1)?.id ?? null) : null };
+}
+
+/** One thread whole, by one of its messages: whatever else of it stands in folders that are seen. What is being written is as it was typed. */
+export function readThread(ctx: Context, key: string): Result<ThreadAnswer> {
+  const message = messageByKey(ctx.db, key);
+  const owner = message && message.removedAt === null ? folderOwner(ctx.db, message.collectionId) : null;
+  if (!message || !owner) return refuse('notFound');
+  const reader = findReader(ctx, owner);
+  if (isRefusal(reader) || !mayReadMessage(ctx, reader, message)) return refuse('notFound');
+  const isDraft = reader.folders.get(message.collectionId)?.list.role === 'drafts';
+  const drafts = findFolder(ctx.db, reader.owner.id, 'drafts')?.id;
+  const among = isDraft ? [message.collectionId] : folderIdsOf(ctx.db, reader.owner.id).filter((id) => id !== drafts);
+  const all = messagesOfThread(ctx.db, among, message.thread, MOST_IN_THREAD).reverse();
+  const look = lookAt(ctx, reader, all, { open: new Map(), waiting: new Map(), folder: null });
+  const thread = threadWire(look, message.thread, all);
+  if (!thread || thread.withheld) return refuse('notFound');
+  return ok({ thread, draft: isDraft ? draftOf(message) : null });
 }
 
 /** What a thread may need of somebody, what can't wait first. */
 const NEEDS = ['answer', 'counter', 'say', 'question', 'mail'] as const;
 
-export const foldersOf = (db: Connection, ownerId: number): number[] =>
-  (['Arrived', 'Sent'] as const).map((name) => findFolder(db, ownerId, name) ?? -1);
-
 interface Look {
   readonly ctx: Context;
   readonly reader: Reader;
-  readonly folders: readonly number[];
   readonly read: ReadonlySet<number>;
   /** The invitations that wait for an answer, and the meetings of which something waits to be said, by thread. */
   readonly open: ReadonlyMap<string, StoredItem>;
   readonly waiting: ReadonlyMap<string, StoredMeeting>;
   readonly directory: Directory;
+  /** The one folder that is looked into; `null` where all are. */
+  readonly folder: DecidedList<'folder'> | null;
+}
+
+function lookAt(
+  ctx: Context,
+  reader: Reader,
+  messages: readonly StoredMessage[],
+  rest: Pick<Look, 'open' | 'waiting' | 'folder'>,
+): Look {
+  const ids = messages.map((m) => m.id);
+  const read = ids.length === 0 ? new Set<number>() : readOf(ctx.db, ctx.viewer.id, Math.min(...ids), Math.max(...ids));
+  return { ctx, reader, read, directory: new Directory(ctx.db), ...rest };
 }
 
 function threadWire(look: Look, key: string, messages: readonly StoredMessage[]): ThreadWire | null {
   const newestFirst = messages.slice(0, MOST_IN_THREAD);
-  return key.startsWith('meeting ') ? meetingThread(look, key, newestFirst) : mailThread(look, key, newestFirst);
+  return key.startsWith('meeting ') ? meetingThread(look, key, newestFirst) : mailThread(look, newestFirst);
 }
-
-const uidOf = (thread: string): string => thread.slice('meeting '.length);
 
 /**
  * The meeting a thread is about, whatever of the thread is on a page: of several in one, the whole rather than one of its occurrences. One that
@@ -144,43 +212,23 @@ function itemOf(look: Look, key: string, meeting: StoredMeeting | null): StoredI
   return meeting?.itemId == null ? null : itemById(look.ctx.db, meeting.itemId);
 }
 
-/**
- * Whether a message of a meeting may be read: by its owner always; by others where they see what it is about in full. That is the item it is
- * kept with; without one, everything in the calendar that goes by the thread's UID. Where nothing of it stands there, what was marked private
- * is for whoever is let into that.
- */
-function isReadable({ ctx, reader, directory }: Pick<Look, 'ctx' | 'reader' | 'directory'>, m: StoredMessage): boolean {
-  const { decided } = reader;
-  if (reader.own) return true;
-  const meeting = m.meetingId === null ? null : meetingById(ctx.db, m.meetingId);
-  const item = meeting?.itemId == null ? null : itemById(ctx.db, meeting.itemId);
-  const about = item ? [item] : itemsByUid(ctx.db, decided.calendar.id, uidOf(m.thread));
-  if (about.length === 0) return m.facts.private !== true || decided.decision.rights.private;
-  return about.every((one) => {
-    const view = viewFor(ctx, decided, one, one, directory);
-    return view !== null && 'notes' in view;
-  });
-}
-
-/** Whether the one who asks may read a message of somebody's folders: of a meeting by what it is about, plain mail as its owner or having written in it. */
-export function mayReadMessage(ctx: Context, reader: Reader, folders: readonly number[], m: StoredMessage): boolean {
-  if (reader.own) return true;
-  if (m.thread.startsWith('meeting ')) return isReadable({ ctx, reader, directory: new Directory(ctx.db) }, m);
-  return messagesOfThread(ctx.db, folders, m.thread, 200).some((one) => one.actorId === ctx.viewer.id);
-}
-
 function meetingThread(look: Look, key: string, all: readonly StoredMessage[]): ThreadWire | null {
   const { ctx, reader } = look;
   const { decided, own } = reader;
   const { rights } = decided.decision;
   const meeting = meetingOf(look, key, all);
-  const messages = all.filter((m) => isReadable(look, m));
+  const seen = seenOf(look, all);
+  const messages = seen.map(({ m }) => m);
   // A message about an item in another calendar of the owner's is for whoever sees that calendar; here only the owner reads it.
   if (meeting && meeting.calendarId !== decided.calendar.id && !own) return null;
   const item = itemOf(look, key, meeting);
   const view = own || !item ? null : viewFor(ctx, decided, item, item, look.directory);
   const full = view !== null && 'notes' in view;
-  const readable = own || (item ? full : rights.speaks && (messages.length > 0 || all.length === 0));
+  const byFolder = seen.some(({ view }) => view.sight === 'full');
+  const readable = own || (item ? full : (rights.speaks || byFolder) && (messages.length > 0 || all.length === 0));
+  // Of a folder that shows no more than who, to whom and when, no more is said of what it is about.
+  if (messages.length > 0 && !byFolder && !own) return bareThread(look, seen);
+  if (!reader.meetings && messages.length === 0) return null;
   const at = messages[0]?.at ?? item?.createdAt ?? ctx.now;
   const base = { key: messages[0]?.key ?? item?.key ?? key, kind: 'meeting' as const, at: instantText(at) };
   if (!readable) {
@@ -202,7 +250,7 @@ function meetingThread(look: Look, key: string, all: readonly StoredMessage[]): 
   const gone = !item || item.removedAt !== null;
   const mayAnswer = !gone && !item.cancelled && item.ownerInvited && mayOn(ctx, decided.decision, item).answer;
   const over = item ? item.end < ctx.now && item.rule === null : true;
-  const wires = messages.map((m) => messageWire(look, m)).reverse();
+  const wires = seen.map((one) => messageWire(look, one)).reverse();
   const latest = messages.find((m) => m.facts.title !== undefined)?.facts;
   const state = meeting?.part === 'organiser' ? meeting.state : null;
   const needs: ThreadWire['needs'] =
@@ -262,38 +310,53 @@ function timesOfItem(item: StoredItem) {
   return { start: text(start), end: text(end), allDay };
 }
 
-/**
- * A mail and what answers it: for its owner, and for whoever wrote in it in the owner's name and still may. Their calendar alone opens
- * nobody's mail.
- */
-function mailThread(look: Look, key: string, messages: readonly StoredMessage[]): ThreadWire | null {
-  const { ctx, reader } = look;
-  if (!reader.own && !(reader.speaks && wroteIn(look, key))) return null;
-  const wires = messages.map((m) => messageWire(look, m)).reverse();
-  const last = messages[0];
-  if (!last) return null;
+/** A mail and what answers it, as far as its folder shows it. Their calendar alone opens nobody's mail. */
+function mailThread(look: Look, messages: readonly StoredMessage[]): ThreadWire | null {
+  const seen = seenOf(look, messages);
+  return seen.length === 0 ? null : bareThread(look, seen);
+}
+
+/** A thread of which no more is said than its messages say, the newest first. */
+function bareThread(look: Look, seen: readonly Seen[]): ThreadWire | null {
+  const [last] = seen;
+  const first = seen.at(-1);
+  if (!last || !first) return null;
+  const wires = seen.map((one) => messageWire(look, one)).reverse();
   return {
     ...NOTHING_SAID,
-    key: last.key,
+    key: last.view.id,
     kind: 'mail',
     withheld: false,
-    title: messages.at(-1)?.subject || null,
+    title: first.m.subject || first.m.facts.title || null,
     when: null,
     unread: wires.filter((m) => m.unread).length,
-    at: instantText(last.at ?? ctx.now),
+    at: instantText(last.m.at),
     waiting: [],
     messages: wires,
   };
 }
 
-const wroteIn = (look: Look, key: string): boolean =>
-  messagesOfThread(look.ctx.db, look.folders, key, 200).some((m) => m.actorId === look.ctx.viewer.id);
+interface Seen {
+  readonly m: StoredMessage;
+  readonly view: MessageView;
+}
 
-function messageWire({ ctx, folders, read }: Look, m: StoredMessage): MessageWire {
-  const sent = m.collectionId === folders[1];
-  const { facts } = m;
+/** Messages that the one who asks sees, each as they see it. */
+const seenOf = ({ ctx, reader, directory }: Look, messages: readonly StoredMessage[]): Seen[] =>
+  messages.flatMap((m) => {
+    const view = messageSeen(ctx, reader, m, directory);
+    return view ? [{ m, view }] : [];
+  });
+
+function messageWire({ ctx, reader, read }: Look, { m, view }: Seen): MessageWire {
+  // What one of ours wrote was sent, wherever it was filed since.
+  const sent = m.actorId !== null;
+  const on = reader.folders.get(m.collectionId);
+  const full = view.sight === 'full';
+  // What isn't seen says nothing.
+  const facts: MessageFacts = full ? m.facts : {};
   return {
-    key: m.key,
+    key: view.id,
     at: instantText(m.at),
     kind: m.kind,
     sent,
@@ -301,7 +364,7 @@ function messageWire({ ctx, folders, read }: Look, m: StoredMessage): MessageWir
     by: m.byAddress === null ? null : { name: m.byName, address: m.byAddress },
     to: m.recipients.slice(0, 50).map(({ name, address }) => ({ name, address })),
     subject: m.subject,
-    says: m.body,
+    says: view.text ?? '',
     when: facts.time ? timesOf(ctx.db, facts.time) : null,
     answer: facts.answer ?? null,
     why: facts.why ?? null,
@@ -310,22 +373,33 @@ function messageWire({ ctx, folders, read }: Look, m: StoredMessage): MessageWir
     mark: facts.automatic ? 'automatic' : (facts.mark ?? null),
     leftOut: facts.leftOut ?? 0,
     sentInstead: facts.sentInstead ?? null,
-    files: [...(facts.files ?? [])],
+    files: (facts.files ?? []).map(({ name, bytes, digest }, i) => ({ key: digest ? String(i) : null, name, bytes })),
+    sight: view.sight,
+    firstLine: view.firstLine ?? (view.text === null ? null : firstLineOf(view.text)),
+    attached: view.attached ?? (full ? (facts.files?.length ?? 0) > 0 : null),
+    folder: on?.list.key ?? null,
+    flagged: m.flagged,
+    private: facts.private === true,
+    may: view.may,
     unread: !sent && !read.has(m.id),
     pending: facts.pending !== undefined,
   };
 }
 
-/** Marks messages as read, by the one who reads them and for nobody else. */
-export function readMessages(ctx: Context, handle: string, keys: readonly string[]): Result<{ done: true }> {
+/** Marks messages as read, or as not read, by the one who reads them and for nobody else. */
+export function readMessages(
+  ctx: Context,
+  handle: string,
+  body: { readonly messages: readonly string[]; readonly unread: boolean },
+): Result<{ done: true }> {
   const reader = findReader(ctx, handle);
   if (isRefusal(reader)) return reader;
-  const folders = foldersOf(ctx.db, reader.owner.id);
-  const ids = keys.flatMap((key) => {
+  const folders = new Set(folderIdsOf(ctx.db, reader.owner.id));
+  const ids = body.messages.flatMap((key) => {
     const message = messageByKey(ctx.db, key);
-    return message && folders.includes(message.collectionId) ? message.id : [];
+    return message && folders.has(message.collectionId) ? message.id : [];
   });
-  ctx.db.write(() => markRead(ctx.db, ctx.viewer.id, ids));
+  ctx.db.write(() => (body.unread ? markUnread : markRead)(ctx.db, ctx.viewer.id, ids));
   return ok({ done: true });
 }
 
@@ -337,16 +411,8 @@ export function takeMessage(ctx: Context, key: string): Result<{ done: true }> {
   const reader = findReader(ctx, owner);
   if (isRefusal(reader)) return reader;
   const { pending } = message.facts;
-  if (!pending || !reader.speaks) return refuse('notFound');
-  const look = {
-    ctx,
-    reader,
-    folders: foldersOf(ctx.db, reader.owner.id),
-    read: new Set<number>(),
-    open: new Map(),
-    waiting: new Map(),
-    directory: new Directory(ctx.db),
-  };
+  if (!pending || !speaksOn(reader.decided) || message.removedAt !== null) return refuse('notFound');
+  const look = lookAt(ctx, reader, [message], { open: new Map(), waiting: new Map(), folder: null });
   const thread = meetingThread(look, message.thread, [message]);
   if (!thread || thread.withheld) return refuse('notFound');
   return ctx.db.write(() => {
@@ -370,7 +436,7 @@ export function takeMessage(ctx: Context, key: string): Result<{ done: true }> {
 
 /** How many messages one hasn't read among those one is told of: one's own, and those of whom one gets copies for. */
 export function unreadFor(ctx: Context, owner: Person, decided: Decided): number {
-  const arrived = findFolder(ctx.db, owner.id, 'Arrived');
+  const arrived = findFolder(ctx.db, owner.id, 'arrived');
   if (arrived === null) return 0;
-  return countUnread(ctx.db, arrived, ctx.viewer.id, decided.decision.owner, decided.decision.rights.private);
+  return countUnread(ctx.db, arrived.id, ctx.viewer.id, decided.decision.owner, decided.decision.rights.private);
 }

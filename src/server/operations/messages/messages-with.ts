@@ -1,8 +1,9 @@
 import { instantText } from '@/core/time/index.ts';
+import { folderIdsOf } from '../../repositories/lists.ts';
 import { messagesWith } from '../../repositories/messages.ts';
 import type { Person } from '../../repositories/people.ts';
 import { type Context, isRefusal } from '../deciding/index.ts';
-import { findReader, foldersOf, mayReadMessage } from './list-messages.ts';
+import { findReader, mayReadMessage } from './readers.ts';
 
 /** Messages that are looked through for somebody, and those that are answered. */
 const LOOKED_THROUGH = 2000;
@@ -17,9 +18,8 @@ export function messagesWithAny(
   const reader = findReader(ctx, owner.handle);
   if (isRefusal(reader)) return [];
   const wanted = new Set(addresses);
-  const folders = foldersOf(ctx.db, owner.id);
-  return messagesWith(ctx.db, folders, addresses, LOOKED_THROUGH, MOST_WITH)
-    .filter((message) => mayReadMessage(ctx, reader, folders, message))
+  return messagesWith(ctx.db, folderIdsOf(ctx.db, owner.id), addresses, LOOKED_THROUGH, MOST_WITH)
+    .filter((message) => mayReadMessage(ctx, reader, message))
     .map(({ thread, subject, at, fromAddress }) => ({
       thread,
       subject,

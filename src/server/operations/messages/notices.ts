@@ -5,7 +5,7 @@ import { markAsksHeard } from '../../repositories/access-requests.ts';
 import { calendarsNaming, grantById, grantsOn, type StoredGrant } from '../../repositories/grants.ts';
 import { groupsOf } from '../../repositories/groups.ts';
 import { markNoticesRead, noticesTo } from '../../repositories/notices.ts';
-import { type Shareable, shareableById, shareablesOf } from '../../repositories/shareables.ts';
+import { type Shareable, shareableById, shareablesOf, shortName } from '../../repositories/shareables.ts';
 import { ok, type Result } from '../../result.ts';
 import { audienceOf, type Context, Directory, decideOnShared } from '../deciding/index.ts';
 import { findingsTold, readFindingsTold, wishesFor } from '../sharing/index.ts';
@@ -84,9 +84,8 @@ export function listNotices(ctx: Context): Result<NoticesAnswer> {
   return ok({ notices, ending, findings: findingsTold(ctx), wishes: wishesFor(ctx) });
 }
 
-/** What isn't a main calendar: an empty name is the list everybody begins with. */
-const furtherOf = (one: Shareable) =>
-  one.main ? null : { key: one.key, kind: one.kind, name: one.kind !== 'calendar' && one.first ? '' : one.name };
+/** What isn't a main calendar. */
+const furtherOf = (one: Shareable) => (one.main ? null : { key: one.key, kind: one.kind, name: shortName(one) });
 
 /** Marks all one was told as read. */
 export function readNotices(ctx: Context): Result<{ done: true }> {

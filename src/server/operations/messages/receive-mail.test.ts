@@ -72,7 +72,7 @@ async function arrive(
 
 const items = (uid = 'audit-1') => itemsByUid(org.db, mainCalendarOf(org.db, org.person('ines').id)?.id ?? 0, uid);
 const threads = (by = 'ines') => {
-  const listed = listMessages(org.ctx(by, now), 'ines', null);
+  const listed = listMessages(org.ctx(by, now), 'ines', {});
   return listed.ok ? listed.value.threads : [];
 };
 const kinds = () => threads()[0]?.messages.map((m) => `${m.kind}${m.why ? ` ${m.why}` : ''}`);
@@ -137,7 +137,7 @@ test('whoever isn’t asked has no part in it; a private invitation begins priva
   expect(JSON.stringify(threads('tomas'))).not.toContain('Salary');
   await arrive(event('REQUEST', { UID: 'q' }), { envelope: ['gone@cloudmoor.example'] });
   expect(items('q')).toEqual([]);
-  const mine = listMessages(org.ctx('ines', now), 'ines', null);
+  const mine = listMessages(org.ctx('ines', now), 'ines', {});
   expect(mine).toMatchObject({ ok: true, value: { forNobody: 1 } });
 });
 

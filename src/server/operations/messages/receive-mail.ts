@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { writingIsFree } from '../../db/gate.ts';
 import type { Connection } from '../../db/index.ts';
+import { receiveFile } from '../../files/store.ts';
 import { newKey } from '../../ids.ts';
 import { readAuthenticationResults } from '../../mail/authentication-results.ts';
 import { readInvitationsInWorker, readMailInWorker } from '../../mail/read-in-worker.ts';
@@ -9,18 +10,13 @@ import type { ReadMail } from '../../mail/read-mail.ts';
 import { mainCalendarOf } from '../../repositories/calendars.ts';
 import type { Arriving } from '../../repositories/deliveries.ts';
 import { rememberInbound } from '../../repositories/inbound.ts';
+import { folderIdsOf } from '../../repositories/lists.ts';
 import { meetingById } from '../../repositories/meetings.ts';
-import {
-  answeredMessage,
-  findFolder,
-  folderOf,
-  insertMessage,
-  type MessageFacts,
-} from '../../repositories/messages.ts';
+import { answeredMessage, type MessageFacts, type MessageFile } from '../../repositories/messages.ts';
 import { mailBounced } from '../../repositories/outgoing-mail.ts';
 import type { Person } from '../../repositories/people.ts';
 import { keepZone } from '../../repositories/zone-definitions.ts';
-import { tellPeople } from '../deciding/index.ts';
+import { fileOnArrival, keepMessage, tellPeople } from '../deciding/index.ts';
 import { homeOf, insideBy, putOnItsWay, tellReaders } from '../meetings/index.ts';
 import { answerWhileAway } from './answer-while-away.ts';
 
@@ -33,7 +29,7 @@ const MOST_WORDS = 4000;
 /** Whom a mail is for inside, by its envelope where the mail service gives that, else by To and Cc; and the clocks its floating times may be on. */
 function recipientsOf(
   db: Connection,
-  mail: ReadMail,
+  mail: Pick<ReadMail, 'to'>,
   envelope: readonly string[],
 ): { readonly people: readonly Person[]; readonly clocks: readonly string[] } {
   const addresses = envelope.length > 0 ? envelope : mail.to.map((box) => box.address);
@@ -57,12 +53,28 @@ export async function takeMail(
   mailHost: string | null,
 ): Promise<void> {
   const mail = await readMailInWorker(raw);
-  const { clocks } = recipientsOf(db, mail, envelope);
+  const { clocks, people } = recipientsOf(db, mail, envelope);
+  const files = people.length > 0 ? await keepFiles(db.folder, mail) : [];
   const invitations = await readInvitationsInWorker(mail.calendars, mail.from?.address ?? '', clocks);
   await writingIsFree();
   const read = invitations ? mail : { ...mail, mark: 'unreadable' as const };
-  receiveMail(db, now, read, invitations ?? {}, raw, envelope, mailHost);
+  receiveMail(db, now, { ...read, files }, invitations ?? {}, raw, envelope, mailHost);
 }
+
+/** Puts what is attached to a mail in the data folder: before a row names it, since a file without a row is swept. */
+async function keepFiles(folder: string, { files }: ReadMail): Promise<MessageFile[]> {
+  const kept: MessageFile[] = [];
+  for (const { name, bytes, type, content } of files) {
+    const arrived =
+      content && content.length > 0 ? await receiveFile(folder, new Blob([new Uint8Array(content)]).stream()) : null;
+    await arrived?.keep();
+    kept.push({ name, bytes, type, ...(arrived ? { digest: arrived.digest } : {}) });
+  }
+  return kept;
+}
+
+/** A mail as it was read, with its files in their places. */
+type KeptMail = Omit<ReadMail, 'files'> & { readonly files: readonly MessageFile[] };
 
 /**
  * Takes in a mail from outside, for everybody inside it was for: of each the same comes once. Its scheduling messages (`invitations`, by clock)
@@ -72,7 +84,7 @@ export async function takeMail(
 function receiveMail(
   db: Connection,
   now: number,
-  mail: ReadMail,
+  mail: KeptMail,
   invitations: Readonly<Record<string, Invitations>>,
   raw: Uint8Array,
   envelope: readonly string[],
@@ -107,7 +119,7 @@ function receiveMail(
 
 const NOTHING: Invitations = { messages: [], zones: [], leftOut: 0 };
 
-function takeIn(db: Connection, now: number, mail: ReadMail, read: Invitations, me: Person, checked: boolean): void {
+function takeIn(db: Connection, now: number, mail: KeptMail, read: Invitations, me: Person, checked: boolean): void {
   const leftOut = read.leftOut + mail.partsLeftOut;
   if (!mail.from || read.messages.length === 0 || leftOut > 0) keepPlain(db, now, mail, me, checked, leftOut);
   if (!mail.from) return;
@@ -128,7 +140,7 @@ function takeIn(db: Connection, now: number, mail: ReadMail, read: Invitations, 
  * Whether the mail host that is ours to trust says that the sender is who they say (RFC 8601): its latest word, on the domain of the one
  * address the mail is from. DMARC has to name that domain; a DKIM signature has to be that domain's own.
  */
-function isVouchedFor(mail: ReadMail, mailHost: string | null): boolean {
+function isVouchedFor(mail: KeptMail, mailHost: string | null): boolean {
   if (mailHost === null || !mail.from || mail.severalFrom) return false;
   const host = mailHost.toLowerCase();
   const field = mail.authentication.map(readAuthenticationResults).find((one) => one?.host === host);
@@ -147,8 +159,8 @@ function isVouchedFor(mail: ReadMail, mailHost: string | null): boolean {
 }
 
 /** Keeps a mail as the words it is. */
-function keepPlain(db: Connection, now: number, mail: ReadMail, me: Person, checked: boolean, leftOut: number): void {
-  const folders = (['Arrived', 'Sent'] as const).map((name) => findFolder(db, me.id, name) ?? -1);
+function keepPlain(db: Connection, now: number, mail: KeptMail, me: Person, checked: boolean, leftOut: number): void {
+  const folders = folderIdsOf(db, me.id);
   const answered = [mail.inReplyTo ?? '', ...[...mail.refs].reverse()].filter(Boolean);
   const before = answeredMessage(db, folders, answered);
   const unreadable = mail.calendars.length > 0 ? 'unreadable' : null;
@@ -161,11 +173,10 @@ function keepPlain(db: Connection, now: number, mail: ReadMail, me: Person, chec
     ...(before?.private ? { private: true as const } : {}),
     ...(mail.files.length > 0 ? { files: mail.files } : {}),
   };
-  insertMessage(db, {
-    collectionId: folderOf(db, me.id, 'Arrived'),
+  const arriving = {
     at: now,
     thread: before?.thread ?? `mail ${newKey()}`,
-    kind: 'mail',
+    kind: 'mail' as const,
     meetingId: before?.meetingId ?? null,
     fromAddress: mail.from?.address ?? '',
     fromName: mail.from?.name ?? null,
@@ -179,6 +190,7 @@ function keepPlain(db: Connection, now: number, mail: ReadMail, me: Person, chec
     inReplyTo: mail.inReplyTo,
     refs: mail.refs,
     actorId: null,
-  });
+  };
+  keepMessage(db, { ...arriving, collectionId: fileOnArrival(db, me.id, arriving) });
   tellPeople(db, [me.id]);
 }

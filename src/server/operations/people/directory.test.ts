@@ -233,6 +233,10 @@ describe('somebody leaves', () => {
           { name: 'Amara', main: true },
           { name: 'Tasks', main: false },
           { name: 'Contacts', main: false },
+          { name: 'Arrived', main: false },
+          { name: 'Sent', main: false },
+          { name: 'Drafts', main: false },
+          { name: 'Filed', main: false },
         ],
       },
     });

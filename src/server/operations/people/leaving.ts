@@ -26,7 +26,7 @@ import {
   savePerson,
 } from '../../repositories/people.ts';
 import { untieAll } from '../../repositories/same-person.ts';
-import { type Shareable, shareableById, shareablesOf } from '../../repositories/shareables.ts';
+import { type Shareable, shareableById, shareablesOf, shortName } from '../../repositories/shareables.ts';
 import { withdrawAllOf } from '../../repositories/suggestions.ts';
 import { withdrawTokensOf } from '../../repositories/tokens.ts';
 import { ok, type Result, refuse } from '../../result.ts';
@@ -161,7 +161,12 @@ function handSharedOn(ctx: Context, shared: Shareable, from: Person, to: Person)
   const { kind } = shared;
   const theirs = kind === 'calendar' ? calendarsOf(ctx.db, to.id) : listsOf(ctx.db, kind, to.id);
   const taken = new Set(theirs.map((one) => one.name));
-  const wish = shared.main || (kind !== 'calendar' && shared.first) ? from.name : shared.name;
+  const wish =
+    shared.kind === 'folder' && shared.first
+      ? `${from.name}, ${shared.name}`
+      : shared.main
+        ? from.name
+        : shortName(shared) || from.name;
   let name = wish;
   for (let n = 2; taken.has(name); n++) name = `${wish} ${n}`;
   if (kind !== 'calendar') handListOn(ctx.db, shared.id, to.id, name);

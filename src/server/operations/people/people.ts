@@ -26,7 +26,7 @@ import {
 import { domains } from '../../repositories/domains.ts';
 import { grantsNaming, grantsSpeakingTo, insertGrant, type StoredGrant } from '../../repositories/grants.ts';
 import { groupByKey, membersOf } from '../../repositories/groups.ts';
-import { firstListOf } from '../../repositories/lists.ts';
+import { FOLDER_ROLES, firstListOf, folderOf } from '../../repositories/lists.ts';
 import {
   countPeople,
   directoryLines,
@@ -268,7 +268,10 @@ export function addPerson(db: Connection, at: number, by: Person | null, input: 
     const person = personById(db, id) as Person;
     const giver = by ?? person;
     const calendarId = makeCalendar(db, at, { owner: person, by: giver, name: person.name, main: true });
-    if (!person.resource) for (const kind of ['tasks', 'contacts'] as const) firstListOf(db, kind, person.id);
+    if (!person.resource) {
+      for (const kind of ['tasks', 'contacts'] as const) firstListOf(db, kind, person.id);
+      for (const role of FOLDER_ROLES) folderOf(db, person.id, role);
+    }
     recordTrail(db, {
       key: newKey(),
       at,

@@ -9,6 +9,7 @@ import { itemsAtNext } from '../../repositories/occurrences.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import { type Context, type Decided, Directory, decideOnSeveral, viewOfRow } from '../deciding/index.ts';
 import { searchContacts } from './search-contacts.ts';
+import { searchMessages } from './search-messages.ts';
 import { searchTasks } from './search-tasks.ts';
 import { holds, wordsOf } from './words.ts';
 
@@ -63,13 +64,13 @@ export function search(
       found.push({ owner: { handle, name, colour: colour % 6 }, calendar: key, of, item: view });
     }
   }
-  // Of a kind of item, or between days of a calendar, there are no tasks or contacts.
+  // Of a kind of item, or between days of a calendar, there are no tasks, contacts or mails.
   const narrowed = query.kind !== undefined || query.from !== undefined || query.to !== undefined;
   return ok({
     found: found.slice(0, MOST),
     ...(narrowed
-      ? { tasks: [], tasksCut: false, contacts: [], contactsCut: false }
-      : { ...searchTasks(ctx, words), ...searchContacts(ctx, words) }),
+      ? { tasks: [], tasksCut: false, contacts: [], contactsCut: false, messages: [], messagesCut: false }
+      : { ...searchTasks(ctx, words), ...searchContacts(ctx, words), ...searchMessages(ctx, words) }),
     // Most of what was looked through in all calendars may not be seen, so not even its number is told.
     cut: found.length > MOST || (!query.everywhere && candidates.length === mostLookedAt),
   });

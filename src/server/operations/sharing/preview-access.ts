@@ -19,6 +19,7 @@ import { SCOPES } from '@/core/calendar/index.ts';
 import { mainCalendarOf } from '../../repositories/calendars.ts';
 import { grantsOn, type StoredGrant } from '../../repositories/grants.ts';
 import { allMemberships } from '../../repositories/groups.ts';
+import { plainMailIn } from '../../repositories/messages.ts';
 import { readersInside } from '../../repositories/people.ts';
 import { sensitiveWordsOf } from '../../repositories/sensitive-words.ts';
 import { ok, type Result, refuse } from '../../result.ts';
@@ -34,6 +35,7 @@ import {
   findShared,
   isCalendar,
   isRefusal,
+  messagesAs,
   readRange,
   rulesOf,
   type Shared,
@@ -46,6 +48,9 @@ import {
 } from '../deciding/index.ts';
 import { comingRange, openedItem } from './findings.ts';
 import { heldLess } from './holding.ts';
+
+/** Mails that are shown of a folder where access to it is thought of. */
+const MOST_MESSAGES = 30;
 
 /**
  * What an audience would get with rights that are only considered: the decision, rights that don't fit together, what the house rules bar,
@@ -79,6 +84,10 @@ export function previewAccess(ctx: Context, key: string, body: PreviewBody): Res
     shared.kind === 'tasks' ? tasksAs(ctx, { ...decided, list: shared }, audience, decision) : [];
   const contacts = (decision: Decision) =>
     shared.kind === 'contacts' ? contactsAs(ctx, { ...decided, list: shared }, audience, decision) : [];
+  const messages = (decision: Decision) =>
+    shared.kind === 'folder'
+      ? messagesAs(ctx, { ...decided, list: shared }, audience, decision, plainMailIn(ctx.db, shared.id, MOST_MESSAGES))
+      : [];
   return ok({
     effective: after.rights,
     before: before.rights,
@@ -102,6 +111,8 @@ export function previewAccess(ctx: Context, key: string, body: PreviewBody): Res
     tasksBefore: tasks(before),
     contacts: contacts(after),
     contactsBefore: contacts(before),
+    messages: messages(after),
+    messagesBefore: messages(before),
   });
 }
 

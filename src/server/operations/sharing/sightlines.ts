@@ -9,7 +9,7 @@ import { allGroups } from '../../repositories/groups.ts';
 import { type Told, toldOf } from '../../repositories/notices.ts';
 import { lettersAbout } from '../../repositories/outbox.ts';
 import { allPeople, personByHandle } from '../../repositories/people.ts';
-import { type Shareable, shareablesOf } from '../../repositories/shareables.ts';
+import { type Shareable, shareablesOf, shortName } from '../../repositories/shareables.ts';
 import { handsAt } from '../../repositories/trail.ts';
 import { ok, type Result } from '../../result.ts';
 import {
@@ -80,7 +80,7 @@ export function listSightlines(ctx: Context, key: string): Result<SightlinesAnsw
 /** What a collection is called, and what it is. */
 const namedOf = (of: Shareable) => ({
   key: of.key,
-  name: of.kind !== 'calendar' && of.first ? '' : of.name,
+  name: shortName(of),
   main: of.main,
   kind: of.kind,
 });

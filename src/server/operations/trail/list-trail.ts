@@ -9,8 +9,15 @@ import { showsAbsence } from '../../repositories/absences.ts';
 import { contactById } from '../../repositories/contacts.ts';
 import type { StoredAudience } from '../../repositories/grants.ts';
 import { itemById, itemByKey } from '../../repositories/items.ts';
+import { isAboutMeeting, messageByKey } from '../../repositories/messages.ts';
 import { personByHandle, personById } from '../../repositories/people.ts';
-import { type Shareable, shareableById, shareableByKey, shareablesOf } from '../../repositories/shareables.ts';
+import {
+  type Shareable,
+  shareableById,
+  shareableByKey,
+  shareablesOf,
+  shortName,
+} from '../../repositories/shareables.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { taskById } from '../../repositories/tasks.ts';
 import {
@@ -34,6 +41,7 @@ import {
   isCalendar,
   principalsOf,
   TaskReading,
+  viewOfMessage,
 } from '../deciding/index.ts';
 import { changedBetween, seenAs } from './item-trail.ts';
 import { NOTHING_TOLD, TITLES, type Told, toldOfListed, UNDOABLE_IN_LISTS } from './listed-trail.ts';
@@ -59,6 +67,7 @@ const KINDS = {
   desk: ['desk'],
   tasks: ['task', 'list'],
   contacts: ['contact'],
+  messages: ['message'],
 } as const;
 
 /** What was done in one's name, by one for others, or in a calendar one runs: the latest first, a page at a time. */
@@ -127,17 +136,20 @@ const readable = (ctx: Context): TrailListAnswer['calendars'] =>
   principalsOf(ctx).flatMap(({ person }) =>
     shareablesOf(ctx.db, person.id).flatMap((one) =>
       mayRun(decideOnShared(ctx, one).decision).run
-        ? [{ key: one.key, kind: one.kind, name: namedShort(one), owner: person.name }]
+        ? [{ key: one.key, kind: one.kind, name: one.main ? '' : shortName(one), owner: person.name }]
         : [],
     ),
   );
 
-/** What something shared is called beside its owner; empty for a main calendar and for the list everybody begins with. */
-const namedShort = (one: Shareable): string => (one.main || (one.kind !== 'calendar' && one.first) ? '' : one.name);
-
 /** What is done in a collection of a kind. */
 const readableIn = (kind: Decided['decision']['kind']): readonly string[] =>
-  kind === 'tasks' ? KINDS.tasks : kind === 'contacts' ? [...KINDS.contacts, 'list'] : KINDS.items;
+  kind === 'tasks'
+    ? KINDS.tasks
+    : kind === 'contacts'
+      ? [...KINDS.contacts, 'list']
+      : kind === 'folder'
+        ? [...KINDS.messages, 'list']
+        : KINDS.items;
 
 /** The kinds of entries that somebody who runs a calendar reads there; `null`: all of them. */
 const readableKinds = (decision: Decided['decision']): readonly string[] | null =>
@@ -233,6 +245,7 @@ class Reading {
     if (!reads) return bare;
     if (kind === 'task') return { ...bare, ...this.tasks(one, on) };
     if (kind === 'contact') return { ...bare, ...this.contacts(one, on) };
+    if (kind === 'message') return { ...bare, ...this.messages(one) };
     const calendar = on && isCalendar(on) ? { ...on, calendar: on.shared } : null;
     if (kind === 'item') return { ...bare, ...this.items(one, calendar) };
     if (kind === 'file' || kind === 'meeting')
@@ -308,6 +321,20 @@ class Reading {
     });
   }
 
+  /** Which messages it was done to, by their subjects, as far as they are seen where they are now. */
+  private messages({ after }: StoredTrailEntry): Pick<TrailEntryWire, 'items' | 'more'> {
+    const keys = messageKeys(after);
+    const items = keys.slice(0, TITLES).map((key) => {
+      const message = messageByKey(this.ctx.db, key);
+      const on = message && this.on(message.collectionId);
+      if (!message || on?.shared.kind !== 'folder') return null;
+      // What is about a meeting is seen by whoever sees that, and named there.
+      if (isAboutMeeting(message) && !on.decision.owner) return null;
+      return viewOfMessage(this.ctx, on.decision, message) ? message.subject || (message.facts.title ?? null) : null;
+    });
+    return { items, more: Math.max(0, keys.length - TITLES) };
+  }
+
   private mayUndo(one: StoredTrailEntry, on: DecidedAlone): boolean {
     const age = this.ctx.now - one.at;
     if (one.actorId === this.ctx.viewer.id && age < UNDO_FOR) return one.verb !== 'item.undone';
@@ -331,6 +358,11 @@ class Reading {
       return a === b ? [] : [{ field, before: a, after: b }];
     });
   }
+}
+
+function messageKeys(after: unknown): string[] {
+  const said = after as { messages?: unknown } | null;
+  return Array.isArray(said?.messages) ? said.messages.filter((key): key is string => typeof key === 'string') : [];
 }
 
 function readAudience(subject: string): StoredAudience | null {

@@ -104,6 +104,7 @@ describe('what is listed', () => {
       ['Tomas', 'calendar'],
       ['Tomas', 'tasks'],
       ['Tomas', 'contacts'],
+      ...['Arrived', 'Sent', 'Drafts', 'Filed'].map(() => ['Tomas', 'folder']),
     ]);
   });
 

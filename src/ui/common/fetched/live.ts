@@ -69,6 +69,10 @@ export function useLive(me: string): LiveState {
         void refetchOnce(client, { queryKey: KEYS.everyContact });
         void refetchOnce(client, { queryKey: KEYS.frame });
         void refetchOnce(client, { queryKey: KEYS.trails });
+      } else if (note.kind === 'folder') {
+        void refetchOnce(client, { queryKey: KEYS.everyonesMessages });
+        void refetchOnce(client, { queryKey: KEYS.frame });
+        void refetchOnce(client, { queryKey: KEYS.desks });
       } else if (note.kind === 'told') {
         void refetchOnce(client, { queryKey: KEYS.desks });
         void refetchOnce(client, { queryKey: KEYS.suggestions });

@@ -1,7 +1,7 @@
 'use client';
 import { useTranslations } from 'use-intl';
 import type { RightsWire } from '@/contract/sharing/sight.ts';
-import type { GivenKind } from '@/core/collection/index.ts';
+import type { CollectionKind } from '@/core/collection/index.ts';
 import pageCss from '../../common/page.module.css';
 import { useSentence } from '../sentence.tsx';
 import grantEditorCss from './grant-editor.module.css';
@@ -13,7 +13,7 @@ export function GrantSummary(props: {
   name: string;
   owner: string;
   own: boolean;
-  kind: GivenKind;
+  kind: CollectionKind;
   rights: RightsWire;
   /** What of the rights is left after the house's rules. */
   comesTo: RightsWire;

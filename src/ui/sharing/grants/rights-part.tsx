@@ -8,13 +8,14 @@ import { reachOf } from '@/contract/sharing/reach.ts';
 import type { ChoiceWire } from '@/contract/sharing/sharing.ts';
 import type { RightsWire } from '@/contract/sharing/sight.ts';
 import { SCOPES, SIGHTS } from '@/core/calendar/index.ts';
-import type { GivenKind } from '@/core/collection/index.ts';
+import type { CollectionKind } from '@/core/collection/index.ts';
 import { LevelChoice } from '../../common/fields/level-choice.tsx';
+import { OF_KIND } from '../of-kind.ts';
 import rightsPartCss from './rights-part.module.css';
 
 const EXTRAS = ['suggest', 'private', 'speaks', 'copies', 'shares', 'absence'] as const;
 /** Of tasks and contacts: nobody speaks from there, gets copies, or puts something forward. */
-const EXTRAS_OF_LISTS = ['private', 'shares'] as const;
+const EXTRAS_OF_LISTS = ['private', 'speaks', 'shares'] as const;
 const PRESETS_SHOWN = ['helper', 'booker', 'arranger', 'delegate', 'steward'] as const;
 
 /** Whether two sets of rights are the same. */
@@ -25,13 +26,13 @@ export function RightsPart(props: {
   rights: RightsWire;
   choices: readonly ChoiceWire[];
   audience: 'everyone' | 'link' | 'one';
-  kind: GivenKind;
+  kind: CollectionKind;
   fields: Readonly<Record<string, string>>;
   onPick: (group: string, value: string) => void;
 }) {
   const { rights, choices, audience, kind, fields, onPick } = props;
   const listed = kind !== 'calendar';
-  const of = kind === 'tasks' ? 'Tasks' : 'Contacts';
+  const of = OF_KIND[kind === 'calendar' ? 'tasks' : kind];
   const t = useTranslations();
   const tl = useTranslations('lines');
   const link = audience === 'link';
@@ -137,35 +138,41 @@ export function RightsPart(props: {
       <FieldWrong text={fields.change ?? fields.remove ?? fields.add} />
       {!everyoneRow && !link && (
         <div className={rightsPartCss.extras}>
-          {(listed ? EXTRAS_OF_LISTS : EXTRAS).map((extra) => {
-            const on = choice(extra, 'true');
-            const no = !rights[extra] ? why(on) : undefined;
-            const closed = !rights[extra] && on?.needs != null && !on.barred;
-            return (
-              <FormControlLabel
-                key={extra}
-                className={rightsPartCss.extra}
-                disabled={closed}
-                control={
-                  <Switch
-                    size="small"
-                    checked={rights[extra]}
-                    onChange={(e) => onPick(extra, String(e.target.checked))}
-                  />
-                }
-                label={
-                  <>
-                    {t(`extras.${extra}`)}
-                    <small>
-                      {fields[extra] ??
-                        no ??
-                        t(listed && extra === 'private' ? `extrasHelp.private${of}` : `extrasHelp.${extra}`)}
-                    </small>
-                  </>
-                }
-              />
-            );
-          })}
+          {(listed ? EXTRAS_OF_LISTS.filter((extra) => extra !== 'speaks' || kind === 'folder') : EXTRAS).map(
+            (extra) => {
+              const on = choice(extra, 'true');
+              const no = !rights[extra] ? why(on) : undefined;
+              const closed = !rights[extra] && on?.needs != null && !on.barred;
+              return (
+                <FormControlLabel
+                  key={extra}
+                  className={rightsPartCss.extra}
+                  disabled={closed}
+                  control={
+                    <Switch
+                      size="small"
+                      checked={rights[extra]}
+                      onChange={(e) => onPick(extra, String(e.target.checked))}
+                    />
+                  }
+                  label={
+                    <>
+                      {t(`extras.${extra}`)}
+                      <small>
+                        {fields[extra] ??
+                          no ??
+                          t(
+                            listed && (extra === 'private' || extra === 'speaks')
+                              ? `extrasHelp.${extra}${of as 'Folder'}`
+                              : `extrasHelp.${extra}`,
+                          )}
+                      </small>
+                    </>
+                  }
+                />
+              );
+            },
+          )}
         </div>
       )}
     </>

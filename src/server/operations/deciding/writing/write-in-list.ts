@@ -74,10 +74,10 @@ type Look<K extends ListKind, S> = (
  * Tells the open windows of those whose view of something in a list differs between before and after that the list changed; nobody else hears of it.
  * Worked out beside the write, a few listeners at a time, by the rights of that instant.
  */
-function announceInList<K extends ListKind, S extends Kept>(
+export function announceInList<K extends ListKind, S extends Kept>(
   { db }: Pick<Context, 'db'>,
   list: SharedList<K>,
-  changes: readonly Change<S>[],
+  changes: readonly { readonly before: S | null; readonly after: S }[],
   look: Look<K, S>,
 ): void {
   db.afterWriting(() => {

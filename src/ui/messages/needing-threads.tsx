@@ -1,4 +1,3 @@
-'use client';
 import Button from '@mui/material/Button';
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { type ReactNode, useState } from 'react';
@@ -10,91 +9,105 @@ import { KEYS } from '../common/fetched/query-keys.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { firstName } from '../common/token.tsx';
 import { useMeetingsAgain } from '../meetings/waiting.tsx';
-import { Thread } from './thread.tsx';
-import threadsCss from './threads.module.css';
-import { WriteMail } from './write-mail.tsx';
+import messagesCss from './messages.module.css';
+import { alongRows, ThreadRow } from './thread-row.tsx';
 
-/** The messages of whom this window works for: what needs something first, then what waits for a yes (`between`), then the latest. */
-export function Threads({ who, between }: { who: string; between: ReactNode }) {
-  const t = useTranslations();
+/** The messages of whom this window works for, of all that was said of their meetings and to them: what needs something first. */
+export function useThreads(who: string, enabled: boolean) {
   const query = useInfiniteQuery({
     queryKey: KEYS.messages(who),
     queryFn: ({ pageParam }) =>
       call('listMessages', { params: { person: who }, query: pageParam === null ? {} : { before: pageParam } }),
-    initialPageParam: null as number | null,
+    enabled,
+    initialPageParam: null as string | null,
     getNextPageParam: (last: MessagesAnswer) => last.more,
     retry: false,
   });
-  const [writing, setWriting] = useState(false);
-  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
-  const first = query.data?.pages[0];
-  if (query.isError)
-    return (
-      <>
-        <p className="soft">{t('threads.notYours')}</p>
-        {between}
-      </>
-    );
-  if (!first) return <p className="soft">{t('common.loading')}</p>;
   const seen = new Set<string>();
   const threads = (query.data?.pages ?? [])
     .flatMap((page) => page.threads)
     .filter((thread) => !seen.has(thread.key) && seen.add(thread.key));
+  return { query, first: query.data?.pages[0] ?? null, threads };
+}
+
+/** What needs somebody, then what waits for a yes (`between`), then the latest, then what one was told (`after`). */
+export function NeedingThreads(props: {
+  of: ReturnType<typeof useThreads>;
+  current: string | null;
+  onOpen: (thread: ThreadWire, another: boolean) => void;
+  between: ReactNode;
+  after: ReactNode;
+}) {
+  const { of, current, onOpen, between, after } = props;
+  const { query, first, threads } = of;
+  const t = useTranslations();
+  const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
+  if (query.isError)
+    return (
+      <div className={messagesCss.list}>
+        <p className="soft">{t('threads.notYours')}</p>
+        <div className={messagesCss.cards}>
+          {between}
+          {after}
+        </div>
+      </div>
+    );
+  if (!first) return <p className={messagesCss.empty}>{t('common.loading')}</p>;
   const needing = threads.filter((thread) => thread.needs !== null);
   const rest = threads.filter((thread) => thread.needs === null);
-  const name = firstName(first.owner.name);
+  const words = { name: firstName(first.owner.name), own: first.own ? 'yes' : 'no' };
+  const tick = (key: string, on: boolean) => {
+    const next = new Set(ticked);
+    if (on) next.add(key);
+    else next.delete(key);
+    setTicked(next);
+  };
   const part = (list: readonly ThreadWire[]) =>
     list.map((thread) => (
-      <Thread
-        key={thread.key}
-        thread={thread}
-        messages={first}
-        chosen={chosen.has(thread.key)}
-        onChoose={(on) => {
-          const next = new Set(chosen);
-          if (on) next.add(thread.key);
-          else next.delete(thread.key);
-          setChosen(next);
-        }}
-      />
+      <li key={thread.key} aria-label={thread.withheld ? t('board.private') : (thread.title ?? '')}>
+        <ThreadRow
+          thread={thread}
+          messages={first}
+          current={thread.key === current}
+          ticked={thread.needs === 'answer' && thread.mayAnswer ? ticked.has(thread.key) : null}
+          onTick={(on) => tick(thread.key, on)}
+          onOpen={(another) => onOpen(thread, another)}
+          onKey={alongRows}
+        />
+      </li>
     ));
   return (
-    <>
-      <div className="row" style={{ justifyContent: 'space-between', marginBottom: 10 }}>
-        <p className="soft">{t('threads.count', { count: needing.length, name, own: first.own ? 'yes' : 'no' })}</p>
-        {first.maySpeak && !writing && (
-          <Button variant="outlined" onClick={() => setWriting(true)}>
-            {t('threads.write', { name, own: first.own ? 'yes' : 'no' })}
-          </Button>
-        )}
-      </div>
+    <div className={messagesCss.list}>
+      <p className="soft small">{t('threads.count', { ...words, count: needing.length })}</p>
       {first.forNobody > 0 && (
         <p className="small soft" role="status">
           {t('threads.forNobody', { count: first.forNobody })}
         </p>
       )}
-      {writing && <WriteMail messages={first} answers={null} onDone={() => setWriting(false)} />}
-      <Several threads={needing.filter((thread) => chosen.has(thread.key))} onDone={() => setChosen(new Set())} />
+      <Several threads={needing.filter((thread) => ticked.has(thread.key))} onDone={() => setTicked(new Set())} />
       {needing.length > 0 && (
-        <section aria-label={t('threads.needs', { name, own: first.own ? 'yes' : 'no' })}>
-          <h2 style={{ margin: '4px 0 8px' }}>{t('threads.needs', { name, own: first.own ? 'yes' : 'no' })}</h2>
-          <ul className={threadsCss.list}>{part(needing)}</ul>
+        <section aria-label={t('threads.needs', words)}>
+          <h2>{t('threads.needs', words)}</h2>
+          <ul className={messagesCss.plain}>{part(needing)}</ul>
         </section>
       )}
-      {between}
+      <div className={messagesCss.cards}>{between}</div>
       {rest.length > 0 && (
         <section aria-label={t('threads.rest')}>
-          <h2 style={{ margin: '14px 0 8px' }}>{t('threads.rest')}</h2>
-          <ul className={threadsCss.list}>{part(rest)}</ul>
+          <h2>{t('threads.rest')}</h2>
+          <ul className={messagesCss.plain}>{part(rest)}</ul>
         </section>
       )}
-      {threads.length === 0 && <p className="soft">{t('threads.none', { name, own: first.own ? 'yes' : 'no' })}</p>}
+      {threads.length === 0 && <p className="soft">{t('threads.none', words)}</p>}
       {query.hasNextPage && (
-        <Button variant="outlined" loading={query.isFetchingNextPage} onClick={() => void query.fetchNextPage()}>
-          {t('threads.earlier')}
-        </Button>
+        <div className={messagesCss.cards}>
+          <Button variant="outlined" loading={query.isFetchingNextPage} onClick={() => void query.fetchNextPage()}>
+            {t('threads.earlier')}
+          </Button>
+        </div>
       )}
-    </>
+      <div className={messagesCss.cards}>{after}</div>
+    </div>
   );
 }
 
@@ -131,7 +144,7 @@ function Several({ threads, onDone }: { threads: readonly ThreadWire[]; onDone: 
     again();
   };
   return (
-    <section className={threadsCss.several} aria-label={t('threads.several', { count: threads.length })}>
+    <section className={messagesCss.several} aria-label={t('threads.several', { count: threads.length })}>
       <span>{t('threads.several', { count: threads.length })}</span>
       {(['accepted', 'tentative', 'declined'] as const).map((how) => (
         <Button key={how} variant="outlined" color="inherit" loading={busy} onClick={() => void answer(how)}>

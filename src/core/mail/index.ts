@@ -1,0 +1,3 @@
+export { readAskedMeeting } from './asked-meeting.ts';
+export { fitting } from './filing.ts';
+export { firstLineOf, partsOf } from './quoted.ts';

@@ -1,0 +1,119 @@
+import { mainCalendarOf } from '../../repositories/calendars.ts';
+import { itemById, itemsByUid } from '../../repositories/items.ts';
+import { listsOf } from '../../repositories/lists.ts';
+import { meetingById } from '../../repositories/meetings.ts';
+import { isAboutMeeting, type StoredMessage } from '../../repositories/messages.ts';
+import { type Person, personByHandle } from '../../repositories/people.ts';
+import { type Refusal, refuse } from '../../result.ts';
+import {
+  type Context,
+  type Decided,
+  type DecidedList,
+  Directory,
+  decideOn,
+  decideOnList,
+  type MessageView,
+  mayOnMessage,
+  viewFor,
+  viewOfMessage,
+} from '../deciding/index.ts';
+import { speaksOn } from '../meetings/index.ts';
+
+/** Whose messages one reads, with what one may see and do there. */
+export interface Reader {
+  readonly owner: Person;
+  /** What one may do on their main calendar. */
+  readonly decided: Decided;
+  readonly own: boolean;
+  /** Says things in their name: by their calendar, or by one of their folders. */
+  readonly speaks: boolean;
+  /** Reads what is said of their meetings, by what one may do on their calendar. */
+  readonly meetings: boolean;
+  /** Their folders that one sees by themselves, by row number. */
+  readonly folders: ReadonlyMap<number, DecidedList<'folder'>>;
+  /** What arrived and was sent: where what is said of meetings stands. */
+  readonly plain: readonly number[];
+}
+
+/**
+ * Whose messages the one who asks may read: their own; of whom they speak for or whose copies they get those of their meetings; and what folders
+ * they were given show. For everybody else there are none.
+ */
+export function findReader(ctx: Context, handle: string): Reader | Refusal {
+  const owner = personByHandle(ctx.db, handle);
+  const calendar = owner && mainCalendarOf(ctx.db, owner.id);
+  return owner && calendar ? readerOn(ctx, owner, decideOn(ctx, calendar)) : refuse('notFound');
+}
+
+/** The same where what the one who asks may do on that one's main calendar is known already. */
+export function readerOn(ctx: Context, owner: Person, decided: Decided): Reader | Refusal {
+  const { decision } = decided;
+  const all = listsOf(ctx.db, 'folder', owner.id);
+  const seen = all.map((list) => decideOnList(ctx, list)).filter((on) => on.decision.rights.sight !== 'nothing');
+  const meetings = decision.owner || decision.rights.speaks || decision.rights.copies;
+  if (!meetings && seen.length === 0) return refuse('notFound');
+  return {
+    owner,
+    decided,
+    own: decision.owner,
+    speaks: speaksOn(decided) || seen.some((on) => on.decision.rights.speaks),
+    meetings,
+    folders: new Map(seen.map((on) => [on.list.id, on])),
+    plain: (['arrived', 'sent'] as const).flatMap((role) => all.find((one) => one.role === role)?.id ?? []),
+  };
+}
+
+/** A folder of that reader's, by its key. */
+export const folderIn = (reader: Reader, key: string): DecidedList<'folder'> | null =>
+  [...reader.folders.values()].find((on) => on.list.key === key) ?? null;
+
+/** What goes by one UID is one thread. */
+export const uidOf = (thread: string): string => thread.slice('meeting '.length);
+
+/**
+ * Whether what a message of a meeting is about is the one's to read: its owner's always; others' where they see that in full. That is the item it
+ * is kept with; without one, everything in the calendar that goes by the thread's UID. Where nothing of it stands there, what was marked private is
+ * for whoever is let into that.
+ */
+function seesMeetingOf(ctx: Context, { decided, own }: Reader, m: StoredMessage, directory: Directory): boolean {
+  if (own) return true;
+  const meeting = m.meetingId === null ? null : meetingById(ctx.db, m.meetingId);
+  const item = meeting?.itemId == null ? null : itemById(ctx.db, meeting.itemId);
+  const about = item ? [item] : itemsByUid(ctx.db, decided.calendar.id, uidOf(m.thread));
+  if (about.length === 0) return m.facts.private !== true || decided.decision.rights.private;
+  return about.every((one) => {
+    const view = viewFor(ctx, decided, one, one, directory);
+    return view !== null && 'notes' in view;
+  });
+}
+
+/**
+ * A message as the one who asks sees it; `null` where it is left out. Of a meeting: by what it is about, and then by their part in that calendar or by
+ * the folder. Plain mail: by its folder alone, and what one wrote oneself while one still speaks.
+ */
+export function messageSeen(
+  ctx: Context,
+  reader: Reader,
+  m: StoredMessage,
+  directory = new Directory(ctx.db),
+): MessageView | null {
+  const on = reader.folders.get(m.collectionId);
+  const aboutMeeting = isAboutMeeting(m);
+  if (aboutMeeting && !seesMeetingOf(ctx, reader, m, directory)) return null;
+  const inFolder = on ? viewOfMessage(ctx, on.decision, m) : null;
+  const whole = aboutMeeting ? reader.meetings : reader.speaks && m.actorId === ctx.viewer.id;
+  if (!whole || inFolder?.sight === 'full') return inFolder;
+  const may = on ? mayOnMessage(ctx, on.decision, m) : { change: false, remove: false };
+  return {
+    id: m.key,
+    sight: 'full',
+    firstLine: null,
+    attached: null,
+    text: m.body,
+    may: { change: may.change, remove: may.remove },
+  };
+}
+
+/** Whether the one who asks reads the whole of a message of somebody's. */
+export const mayReadMessage = (ctx: Context, reader: Reader, m: StoredMessage): boolean =>
+  messageSeen(ctx, reader, m)?.sight === 'full';

@@ -1,0 +1,140 @@
+import Button from '@mui/material/Button';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
+import { useQueryClient } from '@tanstack/react-query';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { call } from '@/contract/call.ts';
+import type { FolderWire } from '@/contract/messages.ts';
+import { useCollectionName } from '../common/collection-name.ts';
+import { useActing } from '../common/fetched/acting.ts';
+import { KEYS } from '../common/fetched/query-keys.ts';
+import { useFrame } from '../common/frame-context.tsx';
+import { firstName } from '../common/token.tsx';
+import messagesCss from './messages.module.css';
+
+/** Of one folder: whose it is, who sees it, what was removed from it, and what else is done with all of it. */
+export function FolderHead(props: {
+  who: string;
+  folder: FolderWire;
+  folders: readonly FolderWire[];
+  removed: boolean;
+  onRemoved: () => void;
+}) {
+  const { who, folder, folders, removed, onRemoved } = props;
+  const t = useTranslations('folders');
+  const nameOf = useCollectionName();
+  const { frame, toast } = useFrame();
+  const router = useRouter();
+  const client = useQueryClient();
+  const { attempt, busy, refused, fields } = useActing(['name', 'parent']);
+  const [naming, setNaming] = useState<string | null>(null);
+  const [moving, setMoving] = useState(false);
+  const acted = frame.principals.some((p) => p.handle === folder.owner.handle);
+  const query = new URLSearchParams({ c: folder.key, ...(acted ? {} : { of: folder.owner.handle }) });
+  const again = () => client.invalidateQueries({ queryKey: KEYS.everyonesMessages });
+  const remove = () =>
+    attempt(async () => {
+      await call('removeFolder', { params: { folder: folder.key } });
+      const undo = () =>
+        void attempt(async () => {
+          await call('bringFolderBack', { params: { folder: folder.key } });
+          await again();
+        });
+      toast({ text: t('folderRemoved', { name: folder.name }), undo });
+      router.push(`/for/${who}/messages`);
+      await again();
+    });
+  if (naming !== null)
+    return (
+      <form
+        noValidate
+        className={messagesCss.cards}
+        onSubmit={(event) => {
+          event.preventDefault();
+          void attempt(async () => {
+            await call('changeFolder', { params: { folder: folder.key }, body: { name: naming } });
+            setNaming(null);
+            await again();
+          });
+        }}
+      >
+        <TextField
+          autoFocus
+          fullWidth
+          label={t('folderName')}
+          value={naming}
+          error={!!fields.name || !!refused}
+          helperText={fields.name ?? refused}
+          onChange={(event) => setNaming(event.target.value)}
+        />
+        <div className="row" style={{ marginTop: 8 }}>
+          <Button type="submit" variant="contained" loading={busy}>
+            {t('rename')}
+          </Button>
+          <Button variant="text" onClick={() => setNaming(null)}>
+            {t('cancel')}
+          </Button>
+        </div>
+      </form>
+    );
+  return (
+    <div className={`${messagesCss.cards} small`} style={{ paddingBottom: 4 }}>
+      <div className={messagesCss.ways}>
+        {!folder.own && <span className="soft">{folder.owner.name}</span>}
+        {!folder.may.add && !folder.own && (
+          <span className="soft">{t('readOnly', { name: firstName(folder.owner.name) })}</span>
+        )}
+        {folder.may.share && (
+          <Link href={`/for/${acted ? folder.owner.handle : frame.me.handle}/sightlines?${query}`}>{t('whoSees')}</Link>
+        )}
+        <Button variant="text" sx={{ minHeight: 0, p: 0 }} aria-pressed={removed} onClick={onRemoved}>
+          {removed ? t('removedBack') : t('removed')}
+        </Button>
+        {folder.may.rename && (
+          <>
+            <Button variant="text" sx={{ minHeight: 0, p: 0 }} onClick={() => setNaming(folder.name)}>
+              {t('rename')}
+            </Button>
+            <Button variant="text" sx={{ minHeight: 0, p: 0 }} onClick={() => setMoving(!moving)}>
+              {t('moveFolder')}
+            </Button>
+            <Button variant="text" sx={{ minHeight: 0, p: 0 }} loading={busy} onClick={() => void remove()}>
+              {t('removeFolder')}
+            </Button>
+          </>
+        )}
+      </div>
+      {moving && (
+        <TextField
+          select
+          label={t('into')}
+          value={folder.parent ?? 'top'}
+          sx={{ mt: 1, minWidth: 220 }}
+          error={!!fields.parent}
+          helperText={fields.parent}
+          onChange={(event) =>
+            void attempt(async () => {
+              const parent = event.target.value === 'top' ? null : event.target.value;
+              await call('moveFolder', { params: { folder: folder.key }, body: { parent } });
+              setMoving(false);
+              await again();
+            })
+          }
+        >
+          <MenuItem value="top">{t('onTop')}</MenuItem>
+          {folders
+            .filter((one) => one.own && one.key !== folder.key && one.role !== 'sent' && one.role !== 'drafts')
+            .map((one) => (
+              <MenuItem key={one.key} value={one.key}>
+                {nameOf('folder', one.name)}
+              </MenuItem>
+            ))}
+        </TextField>
+      )}
+      {refused && naming === null && <p className="wrong">{refused}</p>}
+    </div>
+  );
+}

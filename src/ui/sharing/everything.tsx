@@ -1,0 +1,126 @@
+'use client';
+import Checkbox from '@mui/material/Checkbox';
+import { useQuery } from '@tanstack/react-query';
+import Link from 'next/link';
+import { useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { CallRefused, call } from '@/contract/call.ts';
+import { reachOf } from '@/contract/sharing/reach.ts';
+import type { EverythingAnswer } from '@/contract/sharing/sharing.ts';
+import { COLLECTION_KINDS } from '@/core/collection/index.ts';
+import { useCollectionName } from '../common/collection-name.ts';
+import { Asked } from '../common/fetched/asked.tsx';
+import { KEYS } from '../common/fetched/query-keys.ts';
+import { useFrame } from '../common/frame-context.tsx';
+import { SightMeter } from '../common/meters.tsx';
+import pageCss from '../common/page.module.css';
+import { firstName } from '../common/token.tsx';
+import everythingCss from './everything.module.css';
+import { GiveSeveral } from './give-several.tsx';
+
+type One = EverythingAnswer['all'][number];
+
+/** All of a person's that one may open, of every kind: what one may see and do there, and who else sees it where one gives that. */
+export function Everything({ who }: { who: string }) {
+  const t = useTranslations('everything');
+  const sights = useTranslations('sights');
+  const nameOf = useCollectionName();
+  const { frame, principal } = useFrame();
+  const query = useQuery({
+    queryKey: KEYS.everything(who),
+    queryFn: () => call('listEverything', { params: { person: who } }),
+    retry: false,
+  });
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const name = firstName(principal?.name ?? query.data?.owner.name ?? '');
+  if (query.error instanceof CallRefused && query.error.body.code === 'notFound')
+    return <p className={pageCss.state}>{t('nothing', { name })}</p>;
+  if (!query.data)
+    return (
+      <div className={pageCss.state}>
+        <Asked query={query} />
+      </div>
+    );
+  const { owner, own, all } = query.data;
+  const acted = frame.principals.some((p) => p.handle === owner.handle);
+  const words = { name: firstName(owner.name), own: own ? 'yes' : 'no' };
+  const at = acted ? owner.handle : frame.me.handle;
+  const called = (one: One): string => (one.main ? nameOf('calendar', '') : nameOf(one.kind, one.name));
+  const ticked = all.filter((one) => chosen.has(one.key));
+  const choose = (key: string, on: boolean) => {
+    const next = new Set(chosen);
+    if (on) next.add(key);
+    else next.delete(key);
+    setChosen(next);
+  };
+  const goal = (one: One): string => {
+    if (one.kind === 'folder') return `/for/${at}/messages?folder=${one.key}`;
+    if (one.kind !== 'calendar') return `/for/${at}/${one.kind}?list=${one.key}`;
+    const to = new URLSearchParams({ ...(acted ? {} : { of: owner.handle }), ...(one.main ? {} : { c: one.key }) });
+    return `/for/${at}/calendar?${to}`;
+  };
+  const sightlines = (one: One): string =>
+    `/for/${at}/sightlines?${new URLSearchParams({ ...(acted ? {} : { of: owner.handle }), ...(one.main ? {} : { c: one.key }) })}`;
+  return (
+    <div className={pageCss.page}>
+      <h1>{t('title', words)}</h1>
+      <p className="soft" style={{ margin: '4px 0 14px' }}>
+        {t('help', words)}
+      </p>
+      {ticked.length > 0 ? (
+        <GiveSeveral of={query.data} chosen={ticked} onDone={() => setChosen(new Set())} />
+      ) : (
+        all.some((one) => one.share) && <p className="small soft">{t('choose', { count: 0 })}</p>
+      )}
+      {COLLECTION_KINDS.map((kind) => {
+        const some = all.filter((one) => one.kind === kind);
+        if (some.length === 0) return null;
+        return (
+          <section key={kind} className={everythingCss.kind} aria-label={t(`kinds.${kind}`)}>
+            <h2>{t(`kinds.${kind}`)}</h2>
+            <ul>
+              {some.map((one) => (
+                <li key={one.key}>
+                  <span className={everythingCss.named}>
+                    {one.share && (
+                      <Checkbox
+                        size="small"
+                        checked={chosen.has(one.key)}
+                        onChange={(e) => choose(one.key, e.target.checked)}
+                        slotProps={{ input: { 'aria-label': t('tick', { name: called(one) }) } }}
+                        sx={{ p: 0 }}
+                      />
+                    )}
+                    <Link href={goal(one)}>{called(one)}</Link>
+                  </span>
+                  {own ? (
+                    <span />
+                  ) : (
+                    <span className={everythingCss.sight}>
+                      <SightMeter sight={one.rights.sight} /> {sights(one.rights.sight)}
+                    </span>
+                  )}
+                  <span className="small soft">{own ? '' : t('may', { reach: reachOf(one.rights) })}</span>
+                  <span className="small soft">
+                    {one.given === null
+                      ? ''
+                      : [t('given', { count: one.given }), one.suspended ? t('suspended') : '']
+                          .filter(Boolean)
+                          .join(' · ')}
+                  </span>
+                  {one.share ? (
+                    <Link className="small" href={sightlines(one)}>
+                      {t('whoSees')}
+                    </Link>
+                  ) : (
+                    <span />
+                  )}
+                </li>
+              ))}
+            </ul>
+          </section>
+        );
+      })}
+    </div>
+  );
+}
