@@ -122,7 +122,16 @@ const around = z.strictObject({
   /** When one last met: the latest day of those that are over. */
   lastMet: z.string().nullable(),
   /** Mail with them that one may read, the latest first. */
-  messages: z.array(z.strictObject({ thread: z.string(), subject: z.string(), at: z.string(), incoming: z.boolean() })),
+  /** Mail with them among that of `owner`. */
+  messages: z.array(
+    z.strictObject({
+      message: z.string(),
+      owner: z.string(),
+      subject: z.string(),
+      at: z.string(),
+      incoming: z.boolean(),
+    }),
+  ),
   cut: z.boolean(),
 });
 export type ContactAroundAnswer = z.infer<typeof around>;

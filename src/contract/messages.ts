@@ -250,6 +250,8 @@ const threadAnswer = z.strictObject({
     .strictObject({
       key: z.string(),
       version: z.number(),
+      /** In whose name it is written: not always whose draft it is. */
+      owner: z.strictObject({ handle: z.string(), name: z.string(), address: z.string() }),
       to: z.string(),
       subject: z.string(),
       text: z.string(),

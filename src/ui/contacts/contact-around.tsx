@@ -18,6 +18,8 @@ export function AroundContact({ id }: { id: string }) {
   });
   if (!data) return null;
   const { meetings, messages, lastMet, cut } = data;
+  // Whose messages have a screen in this window: one's own, and of whom one acts for.
+  const opens = (owner: string): boolean => frame.principals.some((p) => p.handle === owner);
   const whereOf = (meeting: (typeof meetings)[number]) => {
     const acted = frame.principals.some((p) => p.handle === meeting.owner.handle);
     const week = dateText(wallsOf(meeting, style.zone).start);
@@ -50,8 +52,14 @@ export function AroundContact({ id }: { id: string }) {
           <h3>{t('mail')}</h3>
           <ul style={{ listStyle: 'none', margin: 0, padding: 0, display: 'grid', gap: 4 }}>
             {messages.map((message) => (
-              <li key={`${message.thread} ${message.at}`}>
-                <span>{message.subject || t('noSubject')}</span>{' '}
+              <li key={message.message}>
+                {opens(message.owner) ? (
+                  <Link href={`/for/${message.owner}/messages?${new URLSearchParams({ message: message.message })}`}>
+                    {message.subject || t('noSubject')}
+                  </Link>
+                ) : (
+                  <span>{message.subject || t('noSubject')}</span>
+                )}{' '}
                 <span className="small soft">
                   {t(message.incoming ? 'came' : 'went', { at: atText(message.at, style) })}
                 </span>

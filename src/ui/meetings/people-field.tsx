@@ -9,6 +9,7 @@ import { call } from '@/contract/call.ts';
 import { usePaused } from '../common/fetched/preview.ts';
 import { KEYS } from '../common/fetched/query-keys.ts';
 import { type Choice, choiceOption, fewChoices, holdsWords } from '../common/fields/people-options.tsx';
+import { useContactsLike } from './contacts-like.ts';
 import type { Asked, Said } from './heard.ts';
 import meetingsCss from './meetings.module.css';
 import { readPeople } from './read-people.ts';
@@ -232,22 +233,6 @@ export function PeopleField(props: {
       )}
     </section>
   );
-}
-
-/** Contacts that hold what is typed, asked once typing pauses. */
-function useContactsLike(typed: string) {
-  const words = typed.trim();
-  const settled = usePaused(words, PAUSE_MS);
-  const query = useQuery({
-    queryKey: KEYS.contactsLike(settled),
-    queryFn: () => call('findContacts', { query: { words: settled } }),
-    enabled: settled.length >= 2,
-    placeholderData: (before) => before,
-    retry: false,
-  });
-  if (words.length < 2) return [];
-  // Until those for the words of now are there, of those of before only who fits.
-  return (query.data?.contacts ?? []).filter((c) => settled === words || holdsWords(`${c.name} ${c.address}`, words));
 }
 
 /** Who can come then, as far as one sees it; asked once typing pauses. */

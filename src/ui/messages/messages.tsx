@@ -182,7 +182,13 @@ export function Messages({ who }: { who: string }) {
           <div className={messagesCss.for}>
             <span>{threads.first.own ? t('folders.yours') : t('folders.for', { name: threads.first.owner.name })}</span>
           </div>
-          <WriteMail messages={threads.first} answers={null} draft={null} onDone={() => setBeside(null)} />
+          <WriteMail
+            owner={threads.first.owner}
+            own={threads.first.own}
+            answers={null}
+            draft={null}
+            onDone={() => setBeside(null)}
+          />
         </aside>
       ) : beside?.what === 'message' && answer ? (
         <NamedThread

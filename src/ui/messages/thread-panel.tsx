@@ -103,7 +103,14 @@ export function ThreadPanel(props: {
             <AskedMeetingOffer message={heard} owner={owner.address} principal={principal} />
           )}
           {draft ? (
-            <WriteMail key={draft.key} messages={messages} answers={null} draft={draft} onDone={onClose} />
+            <WriteMail
+              key={draft.key}
+              owner={draft.owner}
+              own={draft.owner.handle === frame.me.handle}
+              answers={null}
+              draft={draft}
+              onDone={onClose}
+            />
           ) : (
             thread.messages.map((m) => <Message key={m.key} message={m} messages={messages} title={title} />)
           )}
@@ -122,7 +129,13 @@ export function ThreadPanel(props: {
           {thread.kind === 'mail' && !draft && !removed && messages.maySpeak && last?.sight === 'full' && (
             <div style={{ marginTop: 'auto' }}>
               {writing ? (
-                <WriteMail messages={messages} answers={heard ?? last} draft={null} onDone={() => setWriting(false)} />
+                <WriteMail
+                  owner={owner}
+                  own={own}
+                  answers={heard ?? last}
+                  draft={null}
+                  onDone={() => setWriting(false)}
+                />
               ) : (
                 <Button
                   fullWidth

@@ -14,6 +14,7 @@ import pageCss from '../common/page.module.css';
 import { firstName } from '../common/token.tsx';
 import { readPeople } from '../meetings/read-people.ts';
 import { useMeetingsAgain } from '../meetings/waiting.tsx';
+import { ToField } from './to-field.tsx';
 
 /** So long after the last stroke what was typed is kept as a draft. */
 const PAUSE_MS = 700;
@@ -25,12 +26,14 @@ type Draft = NonNullable<ThreadAnswer['draft']>;
  * it stays through every refusal.
  */
 export function WriteMail(props: {
-  messages: Pick<MessagesAnswer, 'owner' | 'own'>;
+  /** In whose name, and whether that is one's own. */
+  owner: Pick<MessagesAnswer['owner'], 'handle' | 'name' | 'address'>;
+  own: boolean;
   answers: MessageWire | null;
   draft: Draft | null;
   onDone: () => void;
 }) {
-  const { messages, answers, draft, onDone } = props;
+  const { owner, own, answers, draft, onDone } = props;
   const t = useTranslations();
   const { frame, toast } = useFrame();
   const again = useMeetingsAgain();
@@ -42,7 +45,6 @@ export function WriteMail(props: {
   );
   const [text, setText] = useState(draft?.text ?? '');
   const { attempt, busy, refused, fields: wrong, setFields } = useActing(['to', 'subject', 'text']);
-  const { owner, own } = messages;
   const answered = draft ? draft.answers : (answers?.key ?? null);
   const kept = useKeptDraft(owner.handle, { to, subject, text, answers: answered }, draft);
   const read = readPeople(to);
@@ -91,15 +93,7 @@ export function WriteMail(props: {
           : t('threads.inName', { name: owner.name, address: owner.address, by: frame.me.name })}
       </p>
       {refused && <p className="wrong">{refused}</p>}
-      <TextField
-        label={t('threads.to')}
-        value={to}
-        autoFocus={!answers && !draft}
-        onChange={(e) => setTo(e.target.value)}
-        error={wrong.to !== undefined}
-        helperText={wrong.to ?? t('threads.toHelp')}
-        slotProps={{ inputLabel: { shrink: true } }}
-      />
+      <ToField value={to} wrong={wrong.to} autoFocus={!answers && !draft} onChange={setTo} />
       <TextField
         label={t('threads.subject')}
         value={subject}

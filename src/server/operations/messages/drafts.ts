@@ -1,7 +1,9 @@
 import type { DraftBody, ThreadAnswer } from '@/contract/messages.ts';
+import type { Connection } from '../../db/index.ts';
 import { newKey } from '../../ids.ts';
 import { folderOf } from '../../repositories/lists.ts';
 import { countShownIn, messageByKey, type StoredMessage } from '../../repositories/messages.ts';
+import { personByAddress } from '../../repositories/people.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import {
   type Context,
@@ -18,9 +20,14 @@ import { findReader, mayReadMessage, type Reader } from './readers.ts';
 const MOST_DRAFTS = 500;
 
 /** A draft as it was typed so far: its addresses are one text, since nothing of them has to be right yet. */
-export const draftOf = (m: StoredMessage): NonNullable<ThreadAnswer['draft']> => ({
+export const draftOf = (db: Connection, m: StoredMessage): NonNullable<ThreadAnswer['draft']> => ({
   key: m.key,
   version: m.version,
+  owner: {
+    handle: personByAddress(db, m.fromAddress)?.handle ?? '',
+    name: m.fromName ?? '',
+    address: m.fromAddress,
+  },
   to: m.recipients.map(({ address }) => address).join(', '),
   subject: m.subject,
   text: m.body,
@@ -67,7 +74,7 @@ export function saveDraft(
       const found = findDraftOf(ctx, reader, body.draft);
       if (isRefusal(found)) return found;
       const { draft, on } = found;
-      if (draft.version !== body.version) return refuse('changedMeanwhile', { data: draftOf(draft) });
+      if (draft.version !== body.version) return refuse('changedMeanwhile', { data: draftOf(ctx.db, draft) });
       const after = { ...draft, ...typed, at: ctx.now, version: draft.version + 1 };
       writeMessages(ctx, on.list, null, [{ before: draft, after }]);
       return ok({ draft: draft.key, version: after.version, folder: on.list.key });

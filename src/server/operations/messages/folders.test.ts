@@ -281,6 +281,10 @@ describe('a draft', () => {
     org.give('ines', 'tomas', PRESETS.delegate);
     expect(save('tomas').folder).toBe(key('drafts', 'tomas'));
     expect(value(listMessages(org.ctx('ines'), 'ines', { folder: key('drafts') })).threads).toEqual([]);
+    // Whosever draft it is, it says in whose name it goes out.
+    const [his] = value(listMessages(org.ctx('tomas'), 'tomas', { folder: key('drafts', 'tomas') })).threads;
+    const opened = value(readThread(org.ctx('tomas'), his?.messages[0]?.key ?? ''));
+    expect(opened.draft?.owner).toMatchObject({ handle: 'ines', name: 'Ines' });
     give('tomas', RUNS, key('drafts'));
     const shared = save('tomas');
     expect(shared.folder).toBe(key('drafts'));

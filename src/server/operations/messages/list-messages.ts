@@ -155,7 +155,7 @@ export function readThread(ctx: Context, key: string): Result<ThreadAnswer> {
   const look = lookAt(ctx, reader, all, { open: new Map(), waiting: new Map(), folder: null });
   const thread = threadWire(look, message.thread, all);
   if (!thread || thread.withheld) return refuse('notFound');
-  return ok({ thread, draft: isDraft ? draftOf(message) : null });
+  return ok({ thread, draft: isDraft ? draftOf(ctx.db, message) : null });
 }
 
 /** What a thread may need of somebody, what can't wait first. */

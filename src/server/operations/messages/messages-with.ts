@@ -1,5 +1,5 @@
 import { instantText } from '@/core/time/index.ts';
-import { folderIdsOf } from '../../repositories/lists.ts';
+import { findFolder, folderIdsOf } from '../../repositories/lists.ts';
 import { messagesWith } from '../../repositories/messages.ts';
 import type { Person } from '../../repositories/people.ts';
 import { type Context, isRefusal } from '../deciding/index.ts';
@@ -14,14 +14,18 @@ export function messagesWithAny(
   ctx: Context,
   owner: Person,
   addresses: readonly string[],
-): readonly { thread: string; subject: string; at: string; incoming: boolean }[] {
+): readonly { message: string; owner: string; subject: string; at: string; incoming: boolean }[] {
   const reader = findReader(ctx, owner.handle);
   if (isRefusal(reader)) return [];
+  // What is still being written was said to nobody yet.
+  const drafts = findFolder(ctx.db, owner.id, 'drafts')?.id;
+  const folders = folderIdsOf(ctx.db, owner.id).filter((id) => id !== drafts);
   const wanted = new Set(addresses);
-  return messagesWith(ctx.db, folderIdsOf(ctx.db, owner.id), addresses, LOOKED_THROUGH, MOST_WITH)
+  return messagesWith(ctx.db, folders, addresses, LOOKED_THROUGH, MOST_WITH)
     .filter((message) => mayReadMessage(ctx, reader, message))
-    .map(({ thread, subject, at, fromAddress }) => ({
-      thread,
+    .map(({ key, subject, at, fromAddress }) => ({
+      message: key,
+      owner: owner.handle,
       subject,
       at: instantText(at),
       incoming: wanted.has(fromAddress.toLowerCase()),
