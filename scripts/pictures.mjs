@@ -85,7 +85,7 @@ await picture('findings', 'ines', '/for/ines/sightlines', {
     await page.waitForSelector('::-p-text(become readable)');
   },
 });
-await picture('messages', 'tomas', '/for/ines/messages');
+await picture('messages', 'tomas', '/for/ines/messages', { steps: press('Volunteers’ thanks') });
 await picture('house-rules', 'ines', '/for/ines/house-rules');
 await picture('people', 'oona', '/for/oona/people');
 await picture('phone', 'tomas', '/for/ines/calendar', { size: [390, 844], dark: true });

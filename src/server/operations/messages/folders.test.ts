@@ -6,6 +6,7 @@ import { type FolderRole, folderOf } from '../../repositories/lists.ts';
 import { saveFacts } from '../../repositories/messages.ts';
 import type { Result } from '../../result.ts';
 import { search } from '../search/index.ts';
+import { listEverything } from '../sharing/everything.ts';
 import { giveAccess } from '../sharing/index.ts';
 import { type SmallOrganisation, smallOrganisation } from '../small-organisation.ts';
 import { listTrail } from '../trail/index.ts';
@@ -197,6 +198,26 @@ describe('a folder', () => {
     expect(first.more).toMatch(/^[\w-]{22}$/);
     expect(code(listMessages(org.ctx('ines'), 'ines', { before: '12' }))).toBe('badInput');
   });
+});
+
+test('all of a person’s stands on one page, as far as each sees it; how much was given is told to whoever gives it', async () => {
+  give('bruno', FULL);
+  const all = (by: string) =>
+    value(listEverything(org.ctx(by), 'ines')).all.map(({ kind, name, given }) => [kind, name, given]);
+  expect(all('bruno')).toEqual([
+    ['calendar', 'Ines', null],
+    ['folder', 'Arrived', null],
+  ]);
+  expect(all('ines')).toEqual([
+    ['calendar', 'Ines', 0],
+    ['tasks', '', 0],
+    ['contacts', '', 0],
+    ['folder', 'Arrived', 1],
+    ['folder', 'Sent', 0],
+    ['folder', 'Drafts', 0],
+    ['folder', 'Filed', 0],
+  ]);
+  expect(code(listEverything(org.ctx('bruno'), 'nobody'))).toBe('notFound');
 });
 
 describe('folders in folders', () => {

@@ -49,7 +49,8 @@ export function viewOfMessage(ctx: Pick<Context, 'viewer'>, decision: Decision, 
       to: [],
       when: instantText(m.at),
       subject: m.subject,
-      firstLine: firstLineOf(m.body),
+      // Whether it is seen is asked here; read it is only where somebody wants it.
+      firstLine: '',
       attached: (m.facts.files?.length ?? 0) > 0,
       text: m.body,
       attachments: [],
@@ -66,7 +67,9 @@ export function viewOfMessage(ctx: Pick<Context, 'viewer'>, decision: Decision, 
   return {
     id: full ? m.key : bareIdFor(ctx.viewer.id, m.key),
     sight: full ? 'full' : view.firstLine === undefined ? 'title' : 'outline',
-    firstLine: view.firstLine ?? null,
+    get firstLine() {
+      return view.firstLine === undefined ? null : firstLineOf(m.body);
+    },
     attached: view.attached ?? null,
     text: view.text ?? null,
     may: { change, remove },
