@@ -71,12 +71,12 @@ export const listById = <K extends ListKind>(db: Connection, kind: K | null, id:
 
 /** Somebody's lists, the one they began with first. */
 export const listsOf = <K extends ListKind>(db: Connection, kind: K | null, ownerId: number): SharedList<K>[] =>
-  read(
-    db,
-    kind,
-    "c.owner_id = ? AND c.kind IN ('tasks', 'contacts', 'folder') ORDER BY CASE c.kind WHEN 'tasks' THEN 0 WHEN 'contacts' THEN 1 ELSE 2 END, l.first DESC, CASE l.role WHEN 'arrived' THEN 0 WHEN 'sent' THEN 1 WHEN 'drafts' THEN 2 ELSE 3 END, c.name",
-    ownerId,
-  );
+  kind === null
+    ? read<K>(db, null, `c.owner_id = ? AND c.kind IN ('tasks', 'contacts', 'folder') ${IN_ORDER}`, ownerId)
+    : read(db, kind, `c.owner_id = ? AND c.kind = ? ${IN_ORDER}`, ownerId, kind);
+
+const IN_ORDER = `ORDER BY CASE c.kind WHEN 'tasks' THEN 0 WHEN 'contacts' THEN 1 ELSE 2 END, l.first DESC,
+  CASE l.role WHEN 'arrived' THEN 0 WHEN 'sent' THEN 1 WHEN 'drafts' THEN 2 ELSE 3 END, c.name`;
 
 /** Some lists by their row numbers, in no order. */
 export const listsById = <K extends ListKind>(

@@ -81,6 +81,15 @@ export interface StoredMessage {
 /** A message that is about to be kept. */
 export type NewMessage = Omit<StoredMessage, 'id' | 'key' | 'flagged' | 'removedAt' | 'version'>;
 
+/** What is read of a message: without what is worked out of its facts for the conditions of queries. */
+const COLUMNS = (
+  'id key collection_id at thread kind meeting_id from_address from_name by_address by_name recipients subject body facts ' +
+  'message_id in_reply_to refs actor_id flagged removed_at version'
+)
+  .split(' ')
+  .map((name) => `m.${name}`)
+  .join(', ');
+
 /** Whether a message is about a meeting, and so belongs to the thread of that. */
 export const isAboutMeeting = (m: Pick<StoredMessage, 'thread'>): boolean => m.thread.startsWith('meeting ');
 
@@ -167,7 +176,7 @@ export function insertMessage(db: Connection, m: NewMessage): StoredMessage {
 }
 
 export function messageByKey(db: Connection, key: string): StoredMessage | null {
-  const row = db.get<Row>('SELECT * FROM message WHERE key = ?', key);
+  const row = db.get<Row>(`SELECT ${COLUMNS} FROM message m WHERE key = ?`, key);
   return row ? decode(row) : null;
 }
 
@@ -206,28 +215,43 @@ export function pageOf(
   }
   const messages = db
     .all<Row>(
-      'SELECT * FROM message WHERE id IN (SELECT value FROM json_each(?)) ORDER BY id DESC',
+      `SELECT ${COLUMNS} FROM message m WHERE id IN (SELECT value FROM json_each(?)) ORDER BY id DESC`,
       JSON.stringify(ids),
     )
     .map(decode);
   return { messages, more: ids.length < rows.length ? (ids.at(-1) ?? null) : null };
 }
 
-/** The messages of a folder that do what they say only once somebody says so, the oldest first: at most `most`. */
-export const pendingIn = (db: Connection, folder: number, most: number): StoredMessage[] =>
+const FOLDERS_OF = `SELECT id FROM collection WHERE owner_id = @owner AND kind = 'folder'`;
+
+/** The messages of somebody's folders that do what they say only once somebody says so, the oldest first: at most `most`. */
+export const pendingOf = (db: Connection, owner: number, most: number): StoredMessage[] =>
   db
     .all<Row>(
-      `SELECT * FROM message WHERE collection_id = ? AND json_extract(facts, '$.pending') IS NOT NULL AND removed_at IS NULL ORDER BY id LIMIT ?`,
-      folder,
-      most,
+      `SELECT ${COLUMNS} FROM message m WHERE m.collection_id IN (${FOLDERS_OF})
+         AND json_extract(m.facts, '$.pending') IS NOT NULL AND m.removed_at IS NULL ORDER BY m.id LIMIT @most`,
+      { owner, most },
     )
     .map(decode);
+
+/** Whether anything of the kind has come to somebody and is still there: what waits for somebody to say so, and plain mail. */
+export const whatCame = (db: Connection, owner: number): { readonly pending: boolean; readonly mail: boolean } => {
+  const found = db.get<{ pending: number; mail: number }>(
+    `SELECT
+       EXISTS (SELECT 1 FROM message m WHERE m.collection_id IN (${FOLDERS_OF})
+         AND json_extract(m.facts, '$.pending') IS NOT NULL AND m.removed_at IS NULL) AS pending,
+       EXISTS (SELECT 1 FROM message m WHERE m.collection_id IN (${FOLDERS_OF}) AND m.kind = 'mail' AND m.meeting_id IS NULL
+         AND m.removed_at IS NULL AND m.actor_id IS NULL) AS mail`,
+    { owner },
+  );
+  return { pending: found?.pending === 1, mail: found?.mail === 1 };
+};
 
 /** Plain mail of a folder that a person hasn't read, the newest first: at most `most`. */
 export const unreadMailIn = (db: Connection, folder: number, personId: number, most: number): StoredMessage[] =>
   db
     .all<Row>(
-      `SELECT m.* FROM message m WHERE m.collection_id = ? AND m.kind = 'mail' AND m.meeting_id IS NULL AND m.removed_at IS NULL AND m.actor_id IS NULL
+      `SELECT ${COLUMNS} FROM message m WHERE m.collection_id = ? AND m.kind = 'mail' AND m.meeting_id IS NULL AND m.removed_at IS NULL AND m.actor_id IS NULL
          AND m.id > coalesce((SELECT id FROM message WHERE collection_id = ? ORDER BY id DESC LIMIT 1 OFFSET 2000), 0)
          AND NOT EXISTS (SELECT 1 FROM message_read r WHERE r.person_id = ? AND r.message_id = m.id)
        ORDER BY m.id DESC LIMIT ?`,
@@ -238,9 +262,11 @@ export const unreadMailIn = (db: Connection, folder: number, personId: number, m
     )
     .map(decode);
 
-/** The newest messages of a folder. */
+/** The newest messages of a folder, removed ones too. */
 export const latestIn = (db: Connection, folder: number, most: number): StoredMessage[] =>
-  db.all<Row>('SELECT * FROM message WHERE collection_id = ? ORDER BY id DESC LIMIT ?', folder, most).map(decode);
+  db
+    .all<Row>(`SELECT ${COLUMNS} FROM message m WHERE collection_id = ? ORDER BY id DESC LIMIT ?`, folder, most)
+    .map(decode);
 
 /** Of the newest `among` messages of some folders the mail that is about no meeting and came from one of some addresses, or went to one: the latest first, at most `most`. */
 export const messagesWith = (
@@ -252,7 +278,7 @@ export const messagesWith = (
 ): StoredMessage[] =>
   db
     .all<Row>(
-      `SELECT * FROM message WHERE id IN (
+      `SELECT ${COLUMNS} FROM message m WHERE id IN (
          SELECT id FROM (
            SELECT id, thread, from_address, recipients FROM message
            WHERE collection_id IN (SELECT value FROM json_each(@folders)) AND removed_at IS NULL ORDER BY id DESC LIMIT @among)
@@ -273,7 +299,7 @@ export function messagesOfThread(
 ): StoredMessage[] {
   return db
     .all<Row>(
-      `SELECT * FROM message WHERE collection_id IN (SELECT value FROM json_each(?)) AND thread = ? AND removed_at IS NULL
+      `SELECT ${COLUMNS} FROM message m WHERE collection_id IN (SELECT value FROM json_each(?)) AND thread = ? AND removed_at IS NULL
        ORDER BY id DESC LIMIT ?`,
       JSON.stringify(folders),
       thread,
@@ -394,16 +420,20 @@ export function countUnread(
 ): number {
   return (
     db.get<{ n: number }>(
-      `SELECT count(*) AS n FROM (SELECT 1 FROM message m WHERE m.collection_id = ? AND m.removed_at IS NULL
-         AND NOT EXISTS (SELECT 1 FROM message_read r WHERE r.person_id = ? AND r.message_id = m.id)
-         AND (? OR (m.meeting_id IS NOT NULL AND (? OR (coalesce(json_extract(m.facts, '$.private'), 0) = 0
+      `SELECT count(*) AS n FROM (SELECT 1 FROM message m WHERE m.collection_id = @folder AND m.removed_at IS NULL
+         AND m.id > ${LATEST}
+         AND NOT EXISTS (SELECT 1 FROM message_read r WHERE r.person_id = @person AND r.message_id = m.id)
+         AND (@own OR (m.meeting_id IS NOT NULL AND (@seesPrivate OR (coalesce(json_extract(m.facts, '$.private'), 0) = 0
            AND NOT EXISTS (SELECT 1 FROM meeting g JOIN item i ON i.id = g.item_id
              WHERE g.id = m.meeting_id AND i.visibility = 'private')))))
          ORDER BY m.id DESC LIMIT 100)`,
-      folder,
-      personId,
-      Number(own),
-      Number(seesPrivate),
+      {
+        folder,
+        person: personId,
+        own: Number(own),
+        seesPrivate: Number(seesPrivate),
+        latest: MOST_COUNTED,
+      },
     )?.n ?? 0
   );
 }
@@ -441,7 +471,7 @@ export const messagesIn = (
 ): StoredMessage[] =>
   db
     .all<Row>(
-      `SELECT * FROM message WHERE collection_id = @folder AND id < @before AND ${SHOWN}
+      `SELECT ${COLUMNS} FROM message m WHERE collection_id = @folder AND id < @before AND ${SHOWN}
          AND ${removedSince === null ? 'removed_at IS NULL' : 'removed_at > @removedSince'} ORDER BY id DESC LIMIT @most`,
       {
         folder,
@@ -466,23 +496,23 @@ export const mailHolding = (
     ? []
     : db
         .all<Row>(
-          `SELECT m.* FROM message_text JOIN message m ON m.id = message_text.rowid
+          `SELECT ${COLUMNS} FROM message_text JOIN message m ON m.id = message_text.rowid
            WHERE message_text MATCH @match AND ${HOLDING} AND ${SHOWN} ORDER BY message_text.rowid DESC LIMIT @most`,
           { ...boundIn(folder, words, texts), ...boundTo(reader), most },
         )
         .map(decode);
 
-/** The newest messages of a folder, removed ones too. */
-export const messagesOfFolder = (db: Connection, folder: number, most: number): StoredMessage[] =>
-  db.all<Row>('SELECT * FROM message WHERE collection_id = ? ORDER BY id DESC LIMIT ?', folder, most).map(decode);
+/** What came so long ago that it is no longer counted as unread: behind so many of a folder. */
+const MOST_COUNTED = 2000;
+const LATEST = `coalesce((SELECT id FROM message WHERE collection_id = @folder ORDER BY id DESC LIMIT 1 OFFSET @latest), 0)`;
 
-/** How many messages of a folder that are shown to a person they haven't read, to one more than 99. */
+/** How many of the latest messages of a folder that are shown to a person they haven't read, to one more than 99. */
 export const countUnreadIn = (db: Connection, folder: number, personId: number, reader: ListReader): number =>
   db.get<{ n: number }>(
     `SELECT count(*) AS n FROM (SELECT 1 FROM message WHERE collection_id = @folder AND removed_at IS NULL AND ${SHOWN}
-       AND actor_id IS NULL AND NOT EXISTS (SELECT 1 FROM message_read r WHERE r.person_id = @person AND r.message_id = message.id)
+       AND id > ${LATEST} AND actor_id IS NULL AND NOT EXISTS (SELECT 1 FROM message_read r WHERE r.person_id = @person AND r.message_id = message.id)
        ORDER BY id DESC LIMIT 100)`,
-    { folder, person: personId, ...boundTo(reader) },
+    { folder, person: personId, latest: MOST_COUNTED, ...boundTo(reader) },
   )?.n ?? 0;
 
 /** How many messages of a folder are shown to somebody, to a most. */
@@ -505,7 +535,7 @@ export function forgetMessages(db: Connection, before: number, most: number): nu
 export const plainMailIn = (db: Connection, folder: number, most: number): StoredMessage[] =>
   db
     .all<Row>(
-      `SELECT * FROM message WHERE collection_id = ? AND removed_at IS NULL AND kind = 'mail' AND meeting_id IS NULL
+      `SELECT ${COLUMNS} FROM message m WHERE collection_id = ? AND removed_at IS NULL AND kind = 'mail' AND meeting_id IS NULL
        ORDER BY id DESC LIMIT ?`,
       folder,
       most,

@@ -6,7 +6,7 @@ export interface ListReader {
 }
 
 /** The condition of it, for a query that is given `boundTo`. */
-export const SHOWN = `(visibility <> 'private' OR @privateToo = 1 OR created_by = @own)`;
+export const SHOWN = `(@privateToo = 1 OR visibility <> 'private' OR created_by = @own)`;
 export const boundTo = ({ privateToo, own }: ListReader) => ({ privateToo: Number(privateToo), own: own ?? -1 });
 
 /** In which texts words are looked for; `of` narrows it to what is shown to everybody who sees the list, or was made by somebody. */

@@ -174,6 +174,15 @@ export const doneTasks = (
 /** The mark of a task, for the page after it. */
 export const markOf = (task: StoredTask): TaskMark => ({ order: task.doneAt ?? encode(task).dueOrder, id: task.id });
 
+/** Whether any open task of somebody's is due before an instant, whoever sees it. */
+export const hasTasksDue = (db: Connection, ownerId: number, before: number): boolean =>
+  db.get(
+    `SELECT 1 FROM task t WHERE t.list_id IN (SELECT id FROM collection WHERE owner_id = ? AND kind = 'tasks')
+       AND t.done_at IS NULL AND t.removed_at IS NULL AND t.due_order < ? LIMIT 1`,
+    ownerId,
+    before,
+  ) !== undefined;
+
 /** Open tasks of a list that are due before an instant, the most pressing first: at most `most`. */
 export const tasksDueBefore = (
   db: Connection,

@@ -19,6 +19,7 @@ ALTER TABLE message ADD COLUMN visibility TEXT GENERATED ALWAYS AS (
   CASE json_extract(facts, '$.private') WHEN 1 THEN 'private' ELSE 'follow' END) VIRTUAL;
 ALTER TABLE message ADD COLUMN created_by INTEGER GENERATED ALWAYS AS (actor_id) VIRTUAL;
 CREATE INDEX message_removed ON message (removed_at) WHERE removed_at IS NOT NULL;
+CREATE INDEX message_mail ON message (collection_id, id) WHERE kind = 'mail' AND meeting_id IS NULL AND removed_at IS NULL;
 CREATE INDEX message_id ON message (message_id) WHERE message_id IS NOT NULL;
 
 -- Which messages have a file whose bytes stand in the data folder under a digest.

@@ -13,6 +13,7 @@ export {
   type Decided,
   type DecidedAlone,
   decideOn,
+  decideOnAll,
   decideOnSeveral,
   decideOnShared,
   findCalendar,

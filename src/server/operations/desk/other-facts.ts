@@ -13,9 +13,8 @@ import { lastUses } from '../../repositories/grant-use.ts';
 import { grantsOn, type StoredGrant } from '../../repositories/grants.ts';
 import { holdSetById } from '../../repositories/holds.ts';
 import { itemById } from '../../repositories/items.ts';
-import { folderIdsOf } from '../../repositories/lists.ts';
 import { meetingById } from '../../repositories/meetings.ts';
-import { pendingIn, type StoredMessage, unreadMailIn } from '../../repositories/messages.ts';
+import { pendingOf, type StoredMessage, unreadMailIn, whatCame } from '../../repositories/messages.ts';
 import { mailGivenUp } from '../../repositories/outgoing-mail.ts';
 import { personByHandle, personById } from '../../repositories/people.ts';
 import { suggestionByKey } from '../../repositories/suggestions.ts';
@@ -237,12 +236,14 @@ function asks(ctx: Context, waiting: readonly AskToAnswer[], known: KnownFacts):
 /** What came from outside and waits for a person, and plain mail nobody has read: for whoever may read it. */
 function messages(
   ctx: Context,
-  { person, own, decided }: ActedFor,
+  { person, decided }: ActedFor,
   most: Most,
   known: KnownFacts,
 ): Pick<Lists, 'claims' | 'mails'> {
-  const reader = readerOn(ctx, person, decided);
-  if (isRefusal(reader)) return { claims: [], mails: [] };
+  // Where nothing came nothing is decided on.
+  const came = whatCame(ctx.db, person.id);
+  const reader = came.pending || came.mail ? readerOn(ctx, person, decided) : null;
+  if (!reader || isRefusal(reader)) return { claims: [], mails: [] };
   const fact = (kind: 'claim' | 'mail') => (m: StoredMessage) => {
     const view = messageSeen(ctx, reader, m);
     if (!view || (kind === 'claim' && view.sight !== 'full')) return [];
@@ -257,13 +258,11 @@ function messages(
     });
     return [{ id: view.id, at: m.at, by: m.fromAddress, version: 0 }];
   };
-  const speaks = mayRun(decided.decision).speak;
-  const folders = folderIdsOf(ctx.db, person.id);
-  const pending = speaks ? folders.flatMap((id) => pendingIn(ctx.db, id, MOST + 1)) : [];
-  // A folder that isn't theirs to see has nothing unread for them.
-  const unread = folders
-    .filter((id) => own || reader.folders.has(id))
-    .flatMap((id) => unreadMailIn(ctx.db, id, ctx.viewer.id, MOST + 1));
+  const pending = came.pending && mayRun(decided.decision).speak ? pendingOf(ctx.db, person.id, MOST + 1) : [];
+  // A folder that isn't theirs to see has nothing unread for them, and what one of ours wrote is none.
+  const unread = (came.mail ? [...reader.folders.values()] : [])
+    .filter(({ list: { role } }) => role !== 'sent' && role !== 'drafts')
+    .flatMap(({ list }) => unreadMailIn(ctx.db, list.id, ctx.viewer.id, MOST + 1));
   return { claims: most(pending).flatMap(fact('claim')), mails: most(unread).flatMap(fact('mail')) };
 }
 

@@ -2,18 +2,10 @@ import type { ChangeMessagesBody } from '@/contract/messages.ts';
 import { may as mayOnFolder } from '@/core/access/index.ts';
 import type { Connection } from '../../db/index.ts';
 import { bareIdFor } from '../../ids.ts';
-import { forgetMessages, messageByKey, messagesOfFolder, type StoredMessage } from '../../repositories/messages.ts';
+import { forgetMessages, latestIn, messageByKey, type StoredMessage } from '../../repositories/messages.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
-import {
-  type Context,
-  type DecidedList,
-  Directory,
-  findList,
-  isRefusal,
-  type MessageView,
-  writeMessages,
-} from '../deciding/index.ts';
-import { findReader, messageSeen, type Reader } from './readers.ts';
+import { type Context, Directory, findList, isRefusal, type MessageView, writeMessages } from '../deciding/index.ts';
+import { findReader, messageSeen, type OnFolder, type Reader } from './readers.ts';
 
 const DONE = { done: true } as const;
 /** How long what was removed can be brought back. */
@@ -86,7 +78,7 @@ interface Found {
 function findAll(
   ctx: Context,
   reader: Reader,
-  { list }: DecidedList<'folder'>,
+  { list }: OnFolder,
   ids: readonly string[],
   removed: boolean,
 ): Found[] | Refusal {
@@ -101,7 +93,7 @@ function findAll(
     if (m && view?.id === id) found.push({ m, view });
     else unknown.add(id);
   }
-  for (const m of unknown.size > 0 ? messagesOfFolder(ctx.db, list.id, MOST_LOOKED_THROUGH) : []) {
+  for (const m of unknown.size > 0 ? latestIn(ctx.db, list.id, MOST_LOOKED_THROUGH) : []) {
     const id = bareIdFor(ctx.viewer.id, m.key);
     const view = unknown.has(id) && isHere(m) ? messageSeen(ctx, reader, m, directory) : null;
     if (view?.id !== id) continue;

@@ -5,16 +5,8 @@ import { folderOf } from '../../repositories/lists.ts';
 import { countShownIn, messageByKey, type StoredMessage } from '../../repositories/messages.ts';
 import { personByAddress } from '../../repositories/people.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
-import {
-  type Context,
-  type DecidedList,
-  decideOnList,
-  isRefusal,
-  keepMessage,
-  viewOfMessage,
-  writeMessages,
-} from '../deciding/index.ts';
-import { findReader, mayReadMessage, type Reader } from './readers.ts';
+import { type Context, decideOnList, isRefusal, keepMessage, viewOfMessage, writeMessages } from '../deciding/index.ts';
+import { findReader, mayReadMessage, type OnFolder, type Reader } from './readers.ts';
 
 /** Mails of one person that are being written. */
 const MOST_DRAFTS = 500;
@@ -38,7 +30,7 @@ export const draftOf = (db: Connection, m: StoredMessage): NonNullable<ThreadAns
  * Where what somebody writes in a person's name is kept meanwhile: in that person's Drafts where they may add to it, so that whoever acts for them
  * can go on with it; else in their own.
  */
-function draftsFor(ctx: Context, { owner }: Reader): DecidedList<'folder'> {
+function draftsFor(ctx: Context, { owner }: Reader): OnFolder {
   const theirs = decideOnList(ctx, folderOf(ctx.db, owner.id, 'drafts'));
   const { add, sight } = theirs.decision.rights;
   return add && sight === 'full' ? theirs : decideOnList(ctx, folderOf(ctx.db, ctx.viewer.id, 'drafts'));
@@ -108,7 +100,7 @@ export function findDraftOf(
   ctx: Context,
   reader: Reader,
   key: string,
-): { draft: StoredMessage; on: DecidedList<'folder'> } | Refusal {
+): { draft: StoredMessage; on: OnFolder } | Refusal {
   const draft = messageByKey(ctx.db, key);
   if (!draft || draft.removedAt !== null || draft.fromAddress !== reader.owner.address) return refuse('notFound');
   const own = decideOnList(ctx, folderOf(ctx.db, ctx.viewer.id, 'drafts'));

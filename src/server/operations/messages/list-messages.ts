@@ -29,7 +29,6 @@ import { ok, type Result, refuse } from '../../result.ts';
 import {
   type Context,
   type Decided,
-  type DecidedList,
   Directory,
   isRefusal,
   listReaderFor,
@@ -40,7 +39,7 @@ import {
 } from '../deciding/index.ts';
 import { answeredOf, receive, sendingWireOf, speaksOn, threadOf, timesOf } from '../meetings/index.ts';
 import { draftOf } from './drafts.ts';
-import { findReader, folderIn, mayReadMessage, messageSeen, type Reader, uidOf } from './readers.ts';
+import { findReader, folderIn, mayReadMessage, messageSeen, type OnFolder, type Reader, uidOf } from './readers.ts';
 
 /** Messages in one answer, by their number and about their size. */
 const MOST_IN_FOLDER = 200;
@@ -123,7 +122,7 @@ function readMark(ctx: Context, text: string): number | null {
   return sealed?.viewer === ctx.viewer.id ? sealed.item : null;
 }
 
-function pageOfFolder(ctx: Context, on: DecidedList<'folder'>, before: number | null, removed: boolean): Page {
+function pageOfFolder(ctx: Context, on: OnFolder, before: number | null, removed: boolean): Page {
   noteUse(ctx, on.decision);
   const since = removed ? ctx.now - BACK_FOR : null;
   const reader = listReaderFor(ctx.viewer.id, on.decision);
@@ -170,7 +169,7 @@ interface Look {
   readonly waiting: ReadonlyMap<string, StoredMeeting>;
   readonly directory: Directory;
   /** The one folder that is looked into; `null` where all are. */
-  readonly folder: DecidedList<'folder'> | null;
+  readonly folder: OnFolder | null;
 }
 
 function lookAt(

@@ -11,13 +11,16 @@ import {
   type DecidedList,
   Directory,
   decideOn,
-  decideOnList,
+  decideOnAll,
   type MessageView,
   mayOnMessage,
   viewFor,
   viewOfMessage,
 } from '../deciding/index.ts';
 import { speaksOn } from '../meetings/index.ts';
+
+/** A folder together with what the one who asks may see and do there. */
+export type OnFolder = Pick<DecidedList<'folder'>, 'list' | 'decision'>;
 
 /** Whose messages one reads, with what one may see and do there. */
 export interface Reader {
@@ -30,7 +33,7 @@ export interface Reader {
   /** Reads what is said of their meetings, by what one may do on their calendar. */
   readonly meetings: boolean;
   /** Their folders that one sees by themselves, by row number. */
-  readonly folders: ReadonlyMap<number, DecidedList<'folder'>>;
+  readonly folders: ReadonlyMap<number, OnFolder>;
   /** What arrived and was sent: where what is said of meetings stands. */
   readonly plain: readonly number[];
 }
@@ -49,7 +52,7 @@ export function findReader(ctx: Context, handle: string): Reader | Refusal {
 export function readerOn(ctx: Context, owner: Person, decided: Decided): Reader | Refusal {
   const { decision } = decided;
   const all = listsOf(ctx.db, 'folder', owner.id);
-  const seen = all.map((list) => decideOnList(ctx, list)).filter((on) => on.decision.rights.sight !== 'nothing');
+  const seen = decideOnAll(ctx, all).filter((on) => on.decision.rights.sight !== 'nothing');
   const meetings = decision.owner || decision.rights.speaks || decision.rights.copies;
   if (!meetings && seen.length === 0) return refuse('notFound');
   return {
@@ -58,13 +61,13 @@ export function readerOn(ctx: Context, owner: Person, decided: Decided): Reader 
     own: decision.owner,
     speaks: speaksOn(decided) || seen.some((on) => on.decision.rights.speaks),
     meetings,
-    folders: new Map(seen.map((on) => [on.list.id, on])),
+    folders: new Map(seen.map(({ shared, decision: of }) => [shared.id, { list: shared, decision: of }])),
     plain: (['arrived', 'sent'] as const).flatMap((role) => all.find((one) => one.role === role)?.id ?? []),
   };
 }
 
 /** A folder of that reader's, by its key. */
-export const folderIn = (reader: Reader, key: string): DecidedList<'folder'> | null =>
+export const folderIn = (reader: Reader, key: string): OnFolder | null =>
   [...reader.folders.values()].find((on) => on.list.key === key) ?? null;
 
 /** What goes by one UID is one thread. */

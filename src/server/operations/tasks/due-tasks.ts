@@ -1,7 +1,7 @@
 import type { TaskWire } from '@/contract/tasks.ts';
 import { dueEnds } from '@/core/tasks/index.ts';
 import { listsOf } from '../../repositories/lists.ts';
-import { type StoredTask, tasksDueBefore } from '../../repositories/tasks.ts';
+import { hasTasksDue, type StoredTask, tasksDueBefore } from '../../repositories/tasks.ts';
 import { type Context, type Directory, decideOnList, listReaderFor, TaskReading } from '../deciding/index.ts';
 
 const DAY = 86_400_000;
@@ -25,18 +25,14 @@ export function tasksDue(
 ): { readonly tasks: readonly DueTask[]; readonly cut: boolean } {
   const found: DueTask[] = [];
   let cut = false;
+  // A day ends later than it begins, on whichever clock: by its order it is looked for a day and a half further.
+  const end = before + 1.5 * DAY;
+  if (!hasTasksDue(ctx.db, personId, end)) return { tasks: found, cut };
   for (const list of listsOf(ctx.db, 'tasks', personId)) {
     const on = decideOnList(ctx, list);
     if (on.decision.rights.sight === 'nothing') continue;
     const reading = new TaskReading(ctx, on, directory);
-    // A day ends later than it begins, on whichever clock: by its order it is looked for a day and a half further.
-    const rows = tasksDueBefore(
-      ctx.db,
-      list.id,
-      listReaderFor(ctx.viewer.id, on.decision),
-      before + 1.5 * DAY,
-      most + 1,
-    );
+    const rows = tasksDueBefore(ctx.db, list.id, listReaderFor(ctx.viewer.id, on.decision), end, most + 1);
     cut ||= rows.length > most;
     for (const task of rows) {
       if (task.due === null || task.givenState === 'yes' || dueEnds(task.due, task.zone) >= before) continue;

@@ -121,6 +121,28 @@ export function decideOnSeveral(ctx: Context, ids: readonly number[]): Pick<Deci
   });
 }
 
+/** The same on several collections of whatever kind that were read already, in their order. */
+export function decideOnAll<S extends SharedCollection>(
+  ctx: Context,
+  all: readonly S[],
+): { readonly shared: S; readonly decision: Decision }[] {
+  if (all.length === 0) return [];
+  const viewer = viewerOf(ctx.db, ctx.viewer);
+  const rules = storedRules(ctx.db);
+  const speaking = grantsSpeakingTo(
+    ctx.db,
+    ctx.viewer.id,
+    all.map(({ id }) => id),
+  );
+  return all.map((shared) => {
+    const { kind, main, ownerId, suspended } = shared;
+    const shut = isShut(ctx, shared);
+    const grants = shut ? [] : (speaking.get(shared.id) ?? []);
+    const collection = { kind, main, owner: shut ? '' : String(ownerId), suspended, grants };
+    return { shared, decision: decide(collection, viewer, ctx.now, ceilingsOn(rules, shared)) };
+  });
+}
+
 /** Finds a calendar by its key; one that the asker may not see is answered exactly like one that doesn't exist. */
 export function findCalendar(ctx: Context, key: string): Decided | Refusal {
   const calendar = calendarByKey(ctx.db, key);
