@@ -61,7 +61,7 @@ export function ToField(props: {
       options={options}
       value={null}
       inputValue={value}
-      onInputChange={(_, text, reason) => reason === 'input' && onChange(text)}
+      onInputChange={(_, text, reason) => (reason === 'input' || reason === 'clear') && onChange(text)}
       onChange={(_, to) => to !== null && typeof to !== 'string' && take(to)}
       getOptionLabel={(o) => (typeof o === 'string' ? o : o.name)}
       getOptionKey={(o) => (typeof o === 'string' ? o : o.key)}
