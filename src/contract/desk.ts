@@ -85,7 +85,14 @@ const about = z.discriminatedUnion('of', [
     until: instant.nullable(),
     outside: z.boolean(),
   }),
-  z.strictObject({ of: z.literal('message'), message: z.string(), from: z.string(), subject: z.string(), at: instant }),
+  /** A message, by its key where it is seen in full. */
+  z.strictObject({
+    of: z.literal('message'),
+    message: z.string().nullable(),
+    from: z.string(),
+    subject: z.string(),
+    at: instant,
+  }),
   z.strictObject({ of: z.literal('letter'), to: z.string(), subject: z.string(), at: instant }),
   z.strictObject({
     of: z.literal('grant'),

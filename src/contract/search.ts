@@ -48,8 +48,9 @@ const searchAnswer = z.strictObject({
     z.strictObject({
       owner: z.strictObject({ handle: z.string(), name: z.string(), colour: z.number() }),
       folder: z.strictObject({ key: z.string(), name: z.string() }),
+      /** `id` where it is seen in full, and so can be opened. */
       message: z.strictObject({
-        id: z.string(),
+        id: z.string().nullable(),
         from: z.string(),
         subject: z.string(),
         at: z.string(),
@@ -83,7 +84,7 @@ export interface SearchAnswer {
     readonly owner: { readonly handle: string; readonly name: string; readonly colour: number };
     readonly folder: { readonly key: string; readonly name: string };
     readonly message: {
-      readonly id: string;
+      readonly id: string | null;
       readonly from: string;
       readonly subject: string;
       readonly at: string;

@@ -169,11 +169,26 @@ export function insertMessage(db: Connection, m: NewMessage): StoredMessage {
     JSON.stringify(m.refs),
     m.actorId,
   );
-  for (const { digest } of m.facts.files ?? [])
+  for (const { digest, bytes } of m.facts.files ?? [])
     if (digest)
-      db.run('INSERT INTO message_file (digest, message_id) VALUES (?, ?) ON CONFLICT DO NOTHING', digest, id);
+      db.run(
+        'INSERT INTO message_file (digest, message_id, bytes, at) VALUES (?, ?, ?, ?) ON CONFLICT DO NOTHING',
+        digest,
+        id,
+        bytes,
+        m.at,
+      );
   return { ...m, id, key, flagged: false, removedAt: null, version: 1 };
 }
+
+/** The bytes of the files that came to somebody with mail since an instant. */
+export const fileBytesSince = (db: Connection, ownerId: number, since: number): number =>
+  db.get<{ n: number | null }>(
+    `SELECT sum(f.bytes) AS n FROM message_file f JOIN message m ON m.id = f.message_id JOIN collection c ON c.id = m.collection_id
+     WHERE f.at > ? AND c.owner_id = ?`,
+    since,
+    ownerId,
+  )?.n ?? 0;
 
 export function messageByKey(db: Connection, key: string): StoredMessage | null {
   const row = db.get<Row>(`SELECT ${COLUMNS} FROM message m WHERE key = ?`, key);

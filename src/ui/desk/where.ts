@@ -16,5 +16,5 @@ export function whereOf(row: DeskRowWire, main: string, zone: string): string {
   }
   if (about?.of === 'absence') return `/for/${row.for}/calendar?away=1`;
   if (about?.of === 'wish') return `/for/${row.for}/calendar?${new URLSearchParams({ week: about.day, ...further })}`;
-  return `/for/${row.for}/messages${about?.of === 'message' ? `?${new URLSearchParams({ message: about.message })}` : ''}`;
+  return `/for/${row.for}/messages${about?.of === 'message' && about.message ? `?${new URLSearchParams({ message: about.message })}` : ''}`;
 }

@@ -343,9 +343,9 @@ function useFound(typed: string): Goal[] {
 }
 
 /** Where a message is opened: with its owner's for whoever acts for them, else among one's own. */
-function messageAt({ me, principals }: FrameAnswer, owner: string, folder: string, message: string): string {
+function messageAt({ me, principals }: FrameAnswer, owner: string, folder: string, message: string | null): string {
   const who = principals.some((p) => p.handle === owner) ? owner : me.handle;
-  return `/for/${who}/messages?${new URLSearchParams({ folder, message })}`;
+  return `/for/${who}/messages?${new URLSearchParams({ folder, ...(message === null ? {} : { message }) })}`;
 }
 
 /** Where a contact is opened: with its owner's books for whoever acts for them, else among one's own. */

@@ -53,8 +53,8 @@ export function WriteMail(props: {
       setFields({ to: t('meetings.nobody', { text: read.rest }) });
       return;
     }
-    await attempt(async () => {
-      await kept.settle();
+    const draft = await kept.hold();
+    const sent = await attempt(async () => {
       await call('writeMail', {
         params: { person: owner.handle },
         body: {
@@ -62,13 +62,13 @@ export function WriteMail(props: {
           subject,
           text,
           answers: answered,
-          draft: kept.current(),
+          draft,
         },
       });
-      kept.end();
       toast({ text: t('threads.mailSent', { count: read.people.length }) });
       onDone();
     });
+    if (!sent) kept.goOn();
     again();
   };
   const drop = async () => {
@@ -160,36 +160,41 @@ function useKeptDraft(person: string, typed: Typed, draft: Draft | null) {
   });
   const running = useRef<Promise<void>>(Promise.resolve());
   const over = useRef(false);
-  const [state, setState] = useState<'none' | 'saving' | 'kept' | 'failed' | 'elsewhere'>(draft ? 'kept' : 'none');
-  const [there, setThere] = useState(draft !== null);
+  const latest = useRef(said);
+  latest.current = said;
+  const [state, setState] = useState<'none' | 'saving' | 'kept' | 'apart' | 'failed'>(draft ? 'kept' : 'none');
+  const apart = useRef(false);
   const save = useCallback(
     (what: string) => {
-      running.current = running.current.then(async () => {
-        const now = at.current;
-        if (over.current || now.said === what) return;
-        setState('saving');
+      const once = async (): Promise<void> => {
+        const { key, version } = at.current;
         try {
-          const kept = await call('saveDraft', {
-            params: { person },
-            body: { draft: now.key, version: now.version, ...(JSON.parse(what) as Typed) },
-          });
+          const body = { draft: key, version, ...(JSON.parse(what) as Typed) };
+          const kept = await call('saveDraft', { params: { person }, body });
           at.current = { key: kept.draft, version: kept.version, folder: kept.folder, said: what };
-          setThere(true);
-          setState('kept');
+          setState(apart.current ? 'apart' : 'kept');
         } catch (error) {
-          setState(error instanceof CallRefused && error.body.code === 'changedMeanwhile' ? 'elsewhere' : 'failed');
+          const changed = error instanceof CallRefused && error.body.code === 'changedMeanwhile';
+          if (!changed || key === null) return setState('failed');
+          // Nobody's words take the place of another's: these are a draft of their own from here on.
+          at.current = { key: null, version: 0, folder: null, said: '' };
+          apart.current = true;
+          await once();
         }
+      };
+      running.current = running.current.then(async () => {
+        if (over.current || at.current.said === what) return;
+        setState('saving');
+        await once();
       });
       return running.current;
     },
     [person],
   );
   useEffect(() => {
-    if (state !== 'elsewhere') void save(settled);
-  }, [settled, save, state]);
+    void save(settled);
+  }, [settled, save]);
   // Leaving it before the pause is over loses nothing.
-  const latest = useRef(said);
-  latest.current = said;
   useEffect(
     () => () => {
       void save(latest.current).then(() => client.invalidateQueries({ queryKey: KEYS.everyonesMessages }));
@@ -198,12 +203,17 @@ function useKeptDraft(person: string, typed: Typed, draft: Draft | null) {
   );
   return {
     state,
-    there,
-    current: () => at.current.key,
-    settle: () => running.current,
-    /** It was sent: nothing of it is kept any more. */
-    end: () => {
+    there: at.current.key !== null,
+    /** Keeps nothing more of it while it is being sent; answers the draft it goes with. */
+    hold: async (): Promise<string | null> => {
       over.current = true;
+      await running.current;
+      return at.current.key;
+    },
+    /** It wasn't sent after all: what was typed meanwhile is kept. */
+    goOn: () => {
+      over.current = false;
+      void save(latest.current);
     },
     /** Throws it away; answers whether that was done. */
     drop: async (): Promise<boolean> => {

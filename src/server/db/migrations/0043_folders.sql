@@ -26,9 +26,13 @@ CREATE INDEX message_id ON message (message_id) WHERE message_id IS NOT NULL;
 CREATE TABLE message_file (
   digest TEXT NOT NULL,
   message_id INTEGER NOT NULL REFERENCES message (id) ON DELETE CASCADE,
+  bytes INTEGER NOT NULL,
+  -- When it came, for what one person gets of them in a day.
+  at INTEGER NOT NULL,
   PRIMARY KEY (digest, message_id)
 ) STRICT, WITHOUT ROWID;
 CREATE INDEX message_file_message ON message_file (message_id);
+CREATE INDEX message_file_at ON message_file (at);
 
 -- The words of plain mail, for finding it; what is said about meetings is found with them.
 CREATE VIRTUAL TABLE message_text USING fts5 (

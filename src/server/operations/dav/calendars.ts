@@ -4,7 +4,7 @@ import { LOCALES } from '@/messages/languages.ts';
 import { TEXTS } from '@/messages/texts.ts';
 import { type Calendar, calendarByKey, calendarsOf, mainCalendarOf } from '../../repositories/calendars.ts';
 import { calendarsNaming } from '../../repositories/grants.ts';
-import { listByKey, listsOf, type SharedList } from '../../repositories/lists.ts';
+import { listsOf, type SharedList } from '../../repositories/lists.ts';
 import { type Person, personByHandle, personById } from '../../repositories/people.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import {
@@ -18,6 +18,7 @@ import {
 } from '../deciding/index.ts';
 import { listLanes } from '../lanes/index.ts';
 import { seesListsOf, sharedWith } from '../lists/index.ts';
+import { type ProgramKind, programList } from './program-list.ts';
 
 /** A calendar as the programs of whoever asks find it. */
 export interface ProgramCalendar {
@@ -51,11 +52,6 @@ function wireOf(ctx: Context, { calendar, decision }: Pick<Decided, 'calendar' |
     holds: 'VEVENT',
   };
 }
-
-/** The kinds of list that a program has a standard for. */
-type ProgramKind = 'tasks' | 'contacts';
-const programList = (ctx: Context, key: string): SharedList<ProgramKind> | null =>
-  listByKey(ctx.db, 'tasks', key) ?? listByKey(ctx.db, 'contacts', key);
 
 /** A list as a program finds it; `null` where nothing of it is shown. */
 function listOf(ctx: Context, { list, decision }: DecidedList<ProgramKind>): ProgramCalendar | null {
@@ -101,7 +97,7 @@ export function listProgramCalendars(ctx: Context): { calendars: ProgramCalendar
 
 /** One calendar as a program finds it; hidden and missing answer alike. */
 export function readProgramCalendar(ctx: Context, key: string): Result<ProgramCalendar> {
-  const list = programList(ctx, key);
+  const list = programList(ctx.db, key);
   const decided = list ? null : findCalendar(ctx, key);
   if (decided && isRefusal(decided)) return decided;
   const wire = list ? listOf(ctx, decideOnList(ctx, list)) : decided && wireOf(ctx, decided);

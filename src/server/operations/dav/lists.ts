@@ -1,7 +1,7 @@
-import { type ListKind, listByKey, type SharedList } from '../../repositories/lists.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import { type Context, type DecidedList, decideOnList } from '../deciding/index.ts';
 import { CardPrograms } from './cards.ts';
+import { type ProgramKind, programList } from './program-list.ts';
 import type { ObjectsWanted, ProgramObject } from './program-object.ts';
 import type { Seen } from './seen.ts';
 import { TodoPrograms } from './todos.ts';
@@ -16,12 +16,12 @@ export interface ProgramsOnList {
   remove(name: string, seen: Seen): Result<{ done: true }>;
 }
 
-const isOf = <K extends ListKind>(kind: K, on: DecidedList<ListKind>): on is DecidedList<K> => on.list.kind === kind;
+const isOf = <K extends ProgramKind>(kind: K, on: DecidedList<ProgramKind>): on is DecidedList<K> =>
+  on.list.kind === kind;
 
 /** A list as one's programs have it; `null` where no such list is there, or nothing of it is theirs to see. */
 export function listProgramsOn(ctx: Context, key: string): ProgramsOnList | null {
-  // Folders of messages are nothing that programs ask for here.
-  const list: SharedList | null = listByKey(ctx.db, 'tasks', key) ?? listByKey(ctx.db, 'contacts', key);
+  const list = programList(ctx.db, key);
   const on = list && decideOnList(ctx, list);
   if (!on || on.decision.rights.sight === 'nothing') return null;
   if (isOf('contacts', on)) {

@@ -250,7 +250,7 @@ function messages(
     known.set(`${kind}:${view.id}`, {
       about: {
         of: 'message',
-        message: view.id,
+        message: view.sight === 'full' ? view.id : null,
         from: m.fromName ?? m.fromAddress,
         subject: m.subject,
         at: instantText(m.at),

@@ -1,17 +1,14 @@
 import type { ChangeMessagesBody } from '@/contract/messages.ts';
 import { may as mayOnFolder } from '@/core/access/index.ts';
 import type { Connection } from '../../db/index.ts';
-import { bareIdFor } from '../../ids.ts';
-import { forgetMessages, latestIn, messageByKey, type StoredMessage } from '../../repositories/messages.ts';
+import { forgetMessages, type StoredMessage } from '../../repositories/messages.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
-import { type Context, Directory, findList, isRefusal, type MessageView, writeMessages } from '../deciding/index.ts';
-import { findReader, messageSeen, type OnFolder, type Reader } from './readers.ts';
+import { type Context, Directory, findList, isRefusal, writeMessages } from '../deciding/index.ts';
+import { findReader, type OnFolder, type Reader, type SeenMessage, seenByIds } from './readers.ts';
 
 const DONE = { done: true } as const;
 /** How long what was removed can be brought back. */
 const BACK_FOR = 30 * 86_400_000;
-/** Of a folder, so much is looked through for ids that say nothing. */
-const MOST_LOOKED_THROUGH = 2000;
 
 /**
  * Does one thing to some messages of a folder: files them into another of the same owner, flags them, marks them private, removes them or brings
@@ -69,11 +66,6 @@ export function changeMessages(ctx: Context, key: string, body: ChangeMessagesBo
   });
 }
 
-interface Found {
-  readonly m: StoredMessage;
-  readonly view: MessageView;
-}
-
 /** Messages of a folder by the ids under which they are seen there, each of them or none: those that are there, or those that were removed. */
 function findAll(
   ctx: Context,
@@ -81,26 +73,11 @@ function findAll(
   { list }: OnFolder,
   ids: readonly string[],
   removed: boolean,
-): Found[] | Refusal {
-  const found: Found[] = [];
-  const unknown = new Set<string>();
-  const directory = new Directory(ctx.db);
-  const isHere = (m: StoredMessage): boolean =>
-    m.collectionId === list.id && (removed ? (m.removedAt ?? 0) > ctx.now - BACK_FOR : m.removedAt === null);
-  for (const id of new Set(ids)) {
-    const m = messageByKey(ctx.db, id);
-    const view = m && isHere(m) ? messageSeen(ctx, reader, m, directory) : null;
-    if (m && view?.id === id) found.push({ m, view });
-    else unknown.add(id);
-  }
-  for (const m of unknown.size > 0 ? latestIn(ctx.db, list.id, MOST_LOOKED_THROUGH) : []) {
-    const id = bareIdFor(ctx.viewer.id, m.key);
-    const view = unknown.has(id) && isHere(m) ? messageSeen(ctx, reader, m, directory) : null;
-    if (view?.id !== id) continue;
-    found.push({ m, view });
-    unknown.delete(id);
-  }
-  return unknown.size > 0 ? refuse('notFound') : found;
+): readonly SeenMessage[] | Refusal {
+  const found = seenByIds(ctx, reader, ids, list.id).filter(({ m }) =>
+    removed ? (m.removedAt ?? 0) > ctx.now - BACK_FOR : m.removedAt === null,
+  );
+  return found.length === new Set(ids).size ? found : refuse('notFound');
 }
 
 /** Takes away for good what was removed thirty days ago; others have their turn between. */

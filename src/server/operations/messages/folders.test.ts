@@ -187,6 +187,16 @@ describe('a folder', () => {
     expect(threads('bruno')[0]?.unread).toBe(1);
   });
 
+  test('seen below full is said to be read by the id it is seen under', async () => {
+    await mail('The lease');
+    give('bruno', { ...NO_RIGHTS, sight: 'title' });
+    const ids = messages('bruno').map((m) => m.key);
+    value(readMessages(org.ctx('bruno'), 'ines', { messages: [...ids, 'nobody'], unread: false }));
+    expect([threads('bruno')[0]?.unread, threads('ines')[0]?.unread]).toEqual([0, 1]);
+    // In the one box it leads to its folder, since no address opens it.
+    expect(value(search(org.ctx('bruno'), { words: 'lease' })).messages).toMatchObject([{ message: { id: null } }]);
+  });
+
   test('is read a page at a time, each once, and nothing of the number of those that aren’t shown', async () => {
     for (let i = 0; i < 60; i++) await mail(`Mail ${i}`);
     const page = (before?: string) =>
@@ -264,6 +274,11 @@ describe('rules', () => {
     value(rules([{ ...rule, sender: 'quill.example', words: 'licence' }]));
     await mail('The licence');
     await mail('The lease');
+    // What a rule filed is as new as what arrived.
+    expect(value(listMessages(org.ctx('ines'), 'ines', {})).threads.map(({ title }) => title)).toEqual([
+      'The lease',
+      'The licence',
+    ]);
     expect([messages('ines').map((m) => m.subject), messages('ines', water).map((m) => m.subject)]).toEqual([
       ['The lease'],
       ['The licence'],
@@ -376,6 +391,13 @@ describe('what comes with a mail', () => {
       'notFound',
       'notFound',
       'notFound',
+    ]);
+    // What would be more in a day than one person gets of files is named and not kept.
+    org.db.run('UPDATE message_file SET bytes = 499999999');
+    await mail('Another plan', '', ATTACHED.replace('the plan', 'the other plan'));
+    expect(messages('ines').map(({ files }) => [files[0]?.name, files[0]?.key])).toEqual([
+      ['plan.txt', null],
+      ['plan.txt', '0'],
     ]);
     const digest = createHash('sha256').update('the plan').digest('hex');
     expect(org.db.get('SELECT 1 AS n FROM message_file WHERE digest = ?', digest)).toEqual({ n: 1 });

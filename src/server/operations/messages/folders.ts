@@ -15,27 +15,32 @@ import {
   trailOn,
 } from '../deciding/index.ts';
 import { addList, changeList, listsSeen, listWire, removeList } from '../lists/index.ts';
+import { foldersSeen } from './readers.ts';
 
 const DONE = { done: true } as const;
 /** Folders within folders. */
 const DEEPEST = 8;
 
-/** A folder as the one who asks sees it. Where the one it stands in isn't theirs to see, it stands on top. */
-function folderWire(ctx: Context, on: DecidedList<ListKind>, directory: Directory, all: readonly Folder[]): FolderWire {
-  const list = on.list as Folder;
-  const parent = list.parentId === null ? null : listById(ctx.db, 'folder', list.parentId);
-  const seesParent = parent !== null && decideOnList(ctx, parent).decision.rights.sight !== 'nothing';
-  const inner = all.filter((one) => one.parentId === list.id);
+/** A folder as the one who asks sees it, among those of its owner's that they see. Where the one it stands in isn't, it stands on top. */
+function folderWire(
+  ctx: Context,
+  on: DecidedList<'folder'>,
+  directory: Directory,
+  seen: ReadonlyMap<number, Folder>,
+): FolderWire {
+  const { list, decision } = on;
+  const reader = listReaderFor(ctx.viewer.id, decision);
+  // Of what is being written all is still to be done; what was sent was read by who wrote it.
+  const unread =
+    list.role === 'drafts'
+      ? countShownIn(ctx.db, list.id, reader, 100)
+      : countUnreadIn(ctx.db, list.id, ctx.viewer.id, reader);
   return {
     ...listWire(on, directory),
     role: list.role,
-    parent: parent && seesParent ? parent.key : null,
-    inner: inner.some((one) => decideOnList(ctx, one).decision.rights.sight !== 'nothing'),
-    // Of what is being written all is still to be done; what was sent was read by who wrote it.
-    unread:
-      list.role === 'drafts'
-        ? Math.min(100, countShownIn(ctx.db, list.id, listReaderFor(ctx.viewer.id, on.decision), 100))
-        : countUnreadIn(ctx.db, list.id, ctx.viewer.id, listReaderFor(ctx.viewer.id, on.decision)),
+    parent: (list.parentId !== null && seen.get(list.parentId)?.key) || null,
+    inner: [...seen.values()].some(({ parentId }) => parentId === list.id),
+    unread,
   };
 }
 
@@ -45,17 +50,17 @@ export function listFolders(
   handle: string,
   query: { readonly in?: string | undefined; readonly all?: 'yes' | undefined },
 ): Result<FoldersAnswer> {
-  const known = new Map<number, readonly Folder[]>();
-  const allOf = (ownerId: number): readonly Folder[] => {
-    const all = known.get(ownerId) ?? listsOf(ctx.db, 'folder', ownerId);
+  const known = new Map<number, ReadonlyMap<number, Folder>>();
+  const seenOf = (ownerId: number): ReadonlyMap<number, Folder> => {
+    const all = known.get(ownerId) ?? new Map(foldersSeen(ctx, ownerId).map(({ list }) => [list.id, list]));
     known.set(ownerId, all);
     return all;
   };
-  const seen = listsSeen(ctx, 'folder', handle, (on, directory) =>
-    folderWire(ctx, on, directory, allOf(on.list.ownerId)),
+  const answer = listsSeen(ctx, 'folder', handle, (on, directory) =>
+    folderWire(ctx, on, directory, seenOf(on.list.ownerId)),
   );
-  if (!seen.ok) return seen;
-  const { owner, lists, others } = seen.value;
+  if (!answer.ok) return answer;
+  const { owner, lists, others } = answer.value;
   const here = (list: FolderWire) => query.all === 'yes' || list.parent === (query.in ?? null);
   return ok({ owner, lists: lists.filter(here), others: others.filter(here) });
 }

@@ -5,6 +5,7 @@ import { openSealed, sealIds } from '../../ids.ts';
 import { countForNobody } from '../../repositories/inbound.ts';
 import { itemById, unansweredIn } from '../../repositories/items.ts';
 import { findFolder, folderIdsOf } from '../../repositories/lists.ts';
+import { mailRulesOf } from '../../repositories/mail-rules.ts';
 import { meetingById, meetingOfItem, meetingsByUid, type StoredMeeting } from '../../repositories/meetings.ts';
 import {
   countUnread,
@@ -32,14 +33,23 @@ import {
   Directory,
   isRefusal,
   listReaderFor,
-  type MessageView,
   mayOn,
   noteUse,
   viewFor,
 } from '../deciding/index.ts';
 import { answeredOf, receive, sendingWireOf, speaksOn, threadOf, timesOf } from '../meetings/index.ts';
 import { draftOf } from './drafts.ts';
-import { findReader, folderIn, mayReadMessage, messageSeen, type OnFolder, type Reader, uidOf } from './readers.ts';
+import {
+  findReader,
+  folderIn,
+  mayReadMessage,
+  messageSeen,
+  type OnFolder,
+  type Reader,
+  type SeenMessage,
+  seenByIds,
+  uidOf,
+} from './readers.ts';
 
 /** Messages in one answer, by their number and about their size. */
 const MOST_IN_FOLDER = 200;
@@ -70,7 +80,12 @@ export function listMessages(ctx: Context, handle: string, query: MessagesQuery)
   const page = folder
     ? pageOfFolder(ctx, folder, before, removed)
     : reader.meetings
-      ? pageOf(db, reader.plain, { messages: MOST_MESSAGES, threads: MOST_THREADS }, before)
+      ? pageOf(
+          db,
+          [...new Set([...reader.plain, ...mailRulesOf(db, owner.id).map((rule) => rule.folderId)])],
+          { messages: MOST_MESSAGES, threads: MOST_THREADS },
+          before,
+        )
       : NO_PAGE;
   const order = new Map<string, StoredMessage[]>();
   for (const message of page.messages) {
@@ -316,7 +331,7 @@ function mailThread(look: Look, messages: readonly StoredMessage[]): ThreadWire 
 }
 
 /** A thread of which no more is said than its messages say, the newest first. */
-function bareThread(look: Look, seen: readonly Seen[]): ThreadWire | null {
+function bareThread(look: Look, seen: readonly SeenMessage[]): ThreadWire | null {
   const [last] = seen;
   const first = seen.at(-1);
   if (!last || !first) return null;
@@ -335,19 +350,14 @@ function bareThread(look: Look, seen: readonly Seen[]): ThreadWire | null {
   };
 }
 
-interface Seen {
-  readonly m: StoredMessage;
-  readonly view: MessageView;
-}
-
 /** Messages that the one who asks sees, each as they see it. */
-const seenOf = ({ ctx, reader, directory }: Look, messages: readonly StoredMessage[]): Seen[] =>
+const seenOf = ({ ctx, reader, directory }: Look, messages: readonly StoredMessage[]): SeenMessage[] =>
   messages.flatMap((m) => {
     const view = messageSeen(ctx, reader, m, directory);
     return view ? [{ m, view }] : [];
   });
 
-function messageWire({ ctx, reader, read }: Look, { m, view }: Seen): MessageWire {
+function messageWire({ ctx, reader, read }: Look, { m, view }: SeenMessage): MessageWire {
   // What one of ours wrote was sent, wherever it was filed since.
   const sent = m.actorId !== null;
   const on = reader.folders.get(m.collectionId);
@@ -393,11 +403,7 @@ export function readMessages(
 ): Result<{ done: true }> {
   const reader = findReader(ctx, handle);
   if (isRefusal(reader)) return reader;
-  const folders = new Set(folderIdsOf(ctx.db, reader.owner.id));
-  const ids = body.messages.flatMap((key) => {
-    const message = messageByKey(ctx.db, key);
-    return message && folders.has(message.collectionId) ? message.id : [];
-  });
+  const ids = seenByIds(ctx, reader, body.messages).map(({ m }) => m.id);
   ctx.db.write(() => (body.unread ? markUnread : markRead)(ctx.db, ctx.viewer.id, ids));
   return ok({ done: true });
 }

@@ -1,8 +1,9 @@
+import { bareIdFor } from '../../ids.ts';
 import { mainCalendarOf } from '../../repositories/calendars.ts';
 import { itemById, itemsByUid } from '../../repositories/items.ts';
-import { listsOf } from '../../repositories/lists.ts';
+import { type Folder, folderIdsOf, listsOf } from '../../repositories/lists.ts';
 import { meetingById } from '../../repositories/meetings.ts';
-import { isAboutMeeting, type StoredMessage } from '../../repositories/messages.ts';
+import { isAboutMeeting, latestIn, messageByKey, type StoredMessage } from '../../repositories/messages.ts';
 import { type Person, personByHandle } from '../../repositories/people.ts';
 import { type Refusal, refuse } from '../../result.ts';
 import {
@@ -52,7 +53,7 @@ export function findReader(ctx: Context, handle: string): Reader | Refusal {
 export function readerOn(ctx: Context, owner: Person, decided: Decided): Reader | Refusal {
   const { decision } = decided;
   const all = listsOf(ctx.db, 'folder', owner.id);
-  const seen = decideOnAll(ctx, all).filter((on) => on.decision.rights.sight !== 'nothing');
+  const seen = seenAmong(ctx, all);
   const meetings = decision.owner || decision.rights.speaks || decision.rights.copies;
   if (!meetings && seen.length === 0) return refuse('notFound');
   return {
@@ -61,10 +62,20 @@ export function readerOn(ctx: Context, owner: Person, decided: Decided): Reader 
     own: decision.owner,
     speaks: speaksOn(decided) || seen.some((on) => on.decision.rights.speaks),
     meetings,
-    folders: new Map(seen.map(({ shared, decision: of }) => [shared.id, { list: shared, decision: of }])),
+    folders: new Map(seen.map((on) => [on.list.id, on])),
     plain: (['arrived', 'sent'] as const).flatMap((role) => all.find((one) => one.role === role)?.id ?? []),
   };
 }
+
+/** Those of some folders that the one who asks sees anything of. */
+const seenAmong = (ctx: Context, all: readonly Folder[]): OnFolder[] =>
+  decideOnAll(ctx, all).flatMap(({ shared, decision }) =>
+    decision.rights.sight === 'nothing' ? [] : [{ list: shared, decision }],
+  );
+
+/** The folders of a person that the one who asks sees anything of. */
+export const foldersSeen = (ctx: Context, ownerId: number): OnFolder[] =>
+  seenAmong(ctx, listsOf(ctx.db, 'folder', ownerId));
 
 /** A folder of that reader's, by its key. */
 export const folderIn = (reader: Reader, key: string): OnFolder | null =>
@@ -120,3 +131,38 @@ export function messageSeen(
 /** Whether the one who asks reads the whole of a message of somebody's. */
 export const mayReadMessage = (ctx: Context, reader: Reader, m: StoredMessage): boolean =>
   messageSeen(ctx, reader, m)?.sight === 'full';
+
+/** A message together with how the one who asks sees it. */
+export interface SeenMessage {
+  readonly m: StoredMessage;
+  readonly view: MessageView;
+}
+
+/** Of a folder that is seen below full, so much is looked through for ids that lead nowhere. */
+const MOST_LOOKED_THROUGH = 2000;
+
+/** Messages of that reader's by the ids under which they are seen, removed ones too; of one folder, or of all. An id that is none of theirs has no part in it. */
+export function seenByIds(
+  ctx: Context,
+  reader: Reader,
+  ids: readonly string[],
+  folder: number | null = null,
+): readonly SeenMessage[] {
+  const directory = new Directory(ctx.db);
+  const among = new Set(folder === null ? folderIdsOf(ctx.db, reader.owner.id) : [folder]);
+  const unknown = new Set(ids);
+  const take = (m: StoredMessage | null, id: string): SeenMessage[] => {
+    const view = m && unknown.has(id) && among.has(m.collectionId) ? messageSeen(ctx, reader, m, directory) : null;
+    if (!m || view?.id !== id) return [];
+    unknown.delete(id);
+    return [{ m, view }];
+  };
+  const found = [...unknown].flatMap((id) => take(messageByKey(ctx.db, id), id));
+  for (const { list, decision } of reader.folders.values()) {
+    if (unknown.size === 0) break;
+    if (!among.has(list.id) || decision.rights.sight === 'full') continue;
+    for (const m of latestIn(ctx.db, list.id, MOST_LOOKED_THROUGH))
+      found.push(...take(m, bareIdFor(ctx.viewer.id, m.key)));
+  }
+  return found;
+}

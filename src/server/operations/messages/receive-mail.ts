@@ -12,7 +12,7 @@ import type { Arriving } from '../../repositories/deliveries.ts';
 import { rememberInbound } from '../../repositories/inbound.ts';
 import { folderIdsOf } from '../../repositories/lists.ts';
 import { meetingById } from '../../repositories/meetings.ts';
-import { answeredMessage, type MessageFacts, type MessageFile } from '../../repositories/messages.ts';
+import { answeredMessage, fileBytesSince, type MessageFacts, type MessageFile } from '../../repositories/messages.ts';
 import { mailBounced } from '../../repositories/outgoing-mail.ts';
 import type { Person } from '../../repositories/people.ts';
 import { keepZone } from '../../repositories/zone-definitions.ts';
@@ -23,6 +23,9 @@ import { answerWhileAway } from './answer-while-away.ts';
 const MOST_RECIPIENTS = 100;
 /** What is kept of a mail that is for nobody here, in bytes. */
 const MOST_UNSEEN = 1_000_000;
+/** Bytes of files that are kept of the mail that comes to one person in a day. */
+const MOST_FILE_BYTES_A_DAY = 500_000_000;
+const DAY = 86_400_000;
 /** Words of a mail that go along with each of its scheduling messages. */
 const MOST_WORDS = 4000;
 
@@ -54,20 +57,30 @@ export async function takeMail(
 ): Promise<void> {
   const mail = await readMailInWorker(raw);
   const { clocks, people } = recipientsOf(db, mail, envelope);
-  const files = people.length > 0 ? await keepFiles(db.folder, mail) : [];
+  const files = await keepFiles(db, now, people, mail.files);
   const invitations = await readInvitationsInWorker(mail.calendars, mail.from?.address ?? '', clocks);
   await writingIsFree();
   const read = invitations ? mail : { ...mail, mark: 'unreadable' as const };
   receiveMail(db, now, { ...read, files }, invitations ?? {}, raw, envelope, mailHost);
 }
 
-/** Puts what is attached to a mail in the data folder: before a row names it, since a file without a row is swept. */
-async function keepFiles(folder: string, { files }: ReadMail): Promise<MessageFile[]> {
+/**
+ * Puts what is attached to a mail in the data folder: before a row names it, since a file without a row is swept. What would be more in a day
+ * than one person gets of files is named and not kept.
+ */
+async function keepFiles(
+  db: Connection,
+  now: number,
+  people: readonly Person[],
+  files: ReadMail['files'],
+): Promise<MessageFile[]> {
+  let room = Math.max(0, ...people.map(({ id }) => MOST_FILE_BYTES_A_DAY - fileBytesSince(db, id, now - DAY)));
   const kept: MessageFile[] = [];
   for (const { name, bytes, type, content } of files) {
-    const arrived =
-      content && content.length > 0 ? await receiveFile(folder, new Blob([new Uint8Array(content)]).stream()) : null;
+    const fits = content !== null && content.length > 0 && content.length <= room;
+    const arrived = fits ? await receiveFile(db.folder, new Blob([new Uint8Array(content)]).stream()) : null;
     await arrived?.keep();
+    room -= arrived?.bytes ?? 0;
     kept.push({ name, bytes, type, ...(arrived ? { digest: arrived.digest } : {}) });
   }
   return kept;

@@ -43,7 +43,7 @@ export function searchMessages(ctx: Context, words: readonly string[]): Pick<Sea
         owner: { handle, name, colour: colour % 6 },
         folder: { key: list.key, name: list.name },
         message: {
-          id: view.id,
+          id: view.sight === 'full' ? view.id : null,
           from: m.fromName ?? m.fromAddress,
           subject: m.subject,
           at: instantText(m.at),

@@ -107,33 +107,19 @@ export const decideOn = (ctx: Context, calendar: Calendar): Decided => ({
 });
 
 /** Decides for the one who asks on several calendars, by their row numbers; those that aren't there are left out. */
-export function decideOnSeveral(ctx: Context, ids: readonly number[]): Pick<Decided, 'calendar' | 'decision'>[] {
-  const viewer = viewerOf(ctx.db, ctx.viewer);
-  const rules = storedRules(ctx.db);
-  // Grants to other audiences play no part in this decision.
-  const grants = grantsSpeakingTo(ctx.db, ctx.viewer.id, ids);
-  return calendarsById(ctx.db, ids).map((calendar) => {
-    const { kind, main, ownerId, suspended } = calendar;
-    const shut = isShut(ctx, calendar);
-    const owner = shut ? '' : String(ownerId);
-    const collection = { kind, main, owner, suspended, grants: shut ? [] : (grants.get(calendar.id) ?? []) };
-    return { calendar, decision: decide(collection, viewer, ctx.now, ceilingsOn(rules, calendar)) };
-  });
-}
+export const decideOnSeveral = (ctx: Context, ids: readonly number[]): Pick<Decided, 'calendar' | 'decision'>[] =>
+  decideOnAll(ctx, calendarsById(ctx.db, ids)).map(({ shared, decision }) => ({ calendar: shared, decision }));
 
-/** The same on several collections of whatever kind that were read already, in their order. */
+/** Decides on several collections of whatever kind, in their order. */
 export function decideOnAll<S extends SharedCollection>(
   ctx: Context,
   all: readonly S[],
 ): { readonly shared: S; readonly decision: Decision }[] {
-  if (all.length === 0) return [];
   const viewer = viewerOf(ctx.db, ctx.viewer);
   const rules = storedRules(ctx.db);
-  const speaking = grantsSpeakingTo(
-    ctx.db,
-    ctx.viewer.id,
-    all.map(({ id }) => id),
-  );
+  const ids = all.map(({ id }) => id);
+  // Grants to other audiences play no part in this decision.
+  const speaking = grantsSpeakingTo(ctx.db, ctx.viewer.id, ids);
   return all.map((shared) => {
     const { kind, main, ownerId, suspended } = shared;
     const shut = isShut(ctx, shared);
