@@ -1,46 +1,19 @@
-import { useInfiniteQuery } from '@tanstack/react-query';
 import { useTranslations } from 'use-intl';
-import { call } from '@/contract/call.ts';
-import type { FolderWire, MessagesAnswer, ThreadWire } from '@/contract/messages.ts';
+import type { ThreadWire } from '@/contract/messages.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { Asked } from '../common/fetched/asked.tsx';
-import { KEYS } from '../common/fetched/query-keys.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { useRows } from '../common/lists/use-rows.ts';
 import { DAY } from '../common/times.ts';
 import messagesCss from './messages.module.css';
 import { ThreadRow } from './thread-row.tsx';
-
-/** The threads of one folder, a page at a time, and what of them is there. */
-export function useFolderThreads(who: string, folder: FolderWire | null, removed: boolean) {
-  const query = useInfiniteQuery({
-    queryKey: KEYS.folderMessages(who, folder?.key ?? '', removed),
-    queryFn: ({ pageParam }) =>
-      call('listMessages', {
-        params: { person: who },
-        query: {
-          folder: folder?.key ?? '',
-          ...(removed ? { removed: 'yes' as const } : {}),
-          ...(pageParam === null ? {} : { before: pageParam }),
-        },
-      }),
-    enabled: folder !== null,
-    initialPageParam: null as string | null,
-    getNextPageParam: (last: MessagesAnswer) => last.more,
-    retry: false,
-  });
-  const seen = new Set<string>();
-  const threads = (query.data?.pages ?? [])
-    .flatMap((page) => page.threads)
-    .filter((thread) => !seen.has(thread.key) && seen.add(thread.key));
-  return { query, first: query.data?.pages[0] ?? null, threads };
-}
+import type { Threads } from './use-threads.ts';
 
 type Line = { readonly heading: string } | { readonly thread: ThreadWire };
 
 /** A folder's threads under their days; only what is seen is drawn. The arrows go from one to the next. */
 export function FolderThreads(props: {
-  of: ReturnType<typeof useFolderThreads>;
+  of: Threads;
   current: string | null;
   onOpen: (thread: ThreadWire, another: boolean) => void;
   none: string;

@@ -1,38 +1,19 @@
 import Button from '@mui/material/Button';
-import { useInfiniteQuery } from '@tanstack/react-query';
 import { type ReactNode, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import type { MessagesAnswer, ThreadWire } from '@/contract/messages.ts';
+import type { ThreadWire } from '@/contract/messages.ts';
 import { useActingWithToast } from '../common/fetched/acting.ts';
-import { KEYS } from '../common/fetched/query-keys.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { firstName } from '../common/token.tsx';
 import { useMeetingsAgain } from '../meetings/waiting.tsx';
 import messagesCss from './messages.module.css';
 import { alongRows, ThreadRow } from './thread-row.tsx';
-
-/** The messages of whom this window works for, of all that was said of their meetings and to them: what needs something first. */
-export function useThreads(who: string, enabled: boolean) {
-  const query = useInfiniteQuery({
-    queryKey: KEYS.messages(who),
-    queryFn: ({ pageParam }) =>
-      call('listMessages', { params: { person: who }, query: pageParam === null ? {} : { before: pageParam } }),
-    enabled,
-    initialPageParam: null as string | null,
-    getNextPageParam: (last: MessagesAnswer) => last.more,
-    retry: false,
-  });
-  const seen = new Set<string>();
-  const threads = (query.data?.pages ?? [])
-    .flatMap((page) => page.threads)
-    .filter((thread) => !seen.has(thread.key) && seen.add(thread.key));
-  return { query, first: query.data?.pages[0] ?? null, threads };
-}
+import type { Threads } from './use-threads.ts';
 
 /** What needs somebody, then what waits for a yes (`between`), then the latest, then what one was told (`after`). */
 export function NeedingThreads(props: {
-  of: ReturnType<typeof useThreads>;
+  of: Threads;
   current: string | null;
   onOpen: (thread: ThreadWire, another: boolean) => void;
   between: ReactNode;

@@ -4,11 +4,9 @@ import type { Connection } from '../../db/index.ts';
 import { forgetMessages, type StoredMessage } from '../../repositories/messages.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import { type Context, Directory, findList, isRefusal, writeMessages } from '../deciding/index.ts';
-import { findReader, type OnFolder, type Reader, type SeenMessage, seenByIds } from './readers.ts';
+import { BACK_FOR, findReader, type OnFolder, type Reader, type SeenMessage, seenByIds } from './readers.ts';
 
 const DONE = { done: true } as const;
-/** How long what was removed can be brought back. */
-const BACK_FOR = 30 * 86_400_000;
 
 /**
  * Does one thing to some messages of a folder: files them into another of the same owner, flags them, marks them private, removes them or brings

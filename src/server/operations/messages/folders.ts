@@ -1,14 +1,13 @@
 import type { FoldersAnswer, FolderWire } from '@/contract/messages.ts';
 import { newKey } from '../../ids.ts';
 import { grantsOn, insertGrant } from '../../repositories/grants.ts';
-import { type Folder, type ListKind, listById, listByKey, listsOf, setParent } from '../../repositories/lists.ts';
+import { type Folder, listById, listByKey, listsOf, setParent } from '../../repositories/lists.ts';
 import { countShownIn, countUnreadIn } from '../../repositories/messages.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import {
   type Context,
   type DecidedList,
   type Directory,
-  decideOnList,
   findList,
   isRefusal,
   listReaderFor,

@@ -20,6 +20,9 @@ import {
 } from '../deciding/index.ts';
 import { speaksOn } from '../meetings/index.ts';
 
+/** How long what was removed can be brought back. */
+export const BACK_FOR = 30 * 86_400_000;
+
 /** A folder together with what the one who asks may see and do there. */
 export type OnFolder = Pick<DecidedList<'folder'>, 'list' | 'decision'>;
 
