@@ -9,10 +9,11 @@ import { takeMail } from '../src/server/operations/messages/receive-mail.ts';
 import { mainCalendarOf } from '../src/server/repositories/calendars.ts';
 import { unansweredIn } from '../src/server/repositories/items.ts';
 import { findFolder } from '../src/server/repositories/lists.ts';
-import { latestIn, markRead } from '../src/server/repositories/messages.ts';
+import { latestIn } from '../src/server/repositories/messages.ts';
 import { mailDue, mailSent } from '../src/server/repositories/outgoing-mail.ts';
 import { allPeople } from '../src/server/repositories/people.ts';
 import { sendingsOn } from '../src/server/repositories/sendings.ts';
+import { markRead } from '../src/server/repositories/unread-messages.ts';
 import { calendarText, doingsFor, mailFrom, noteTraffic } from '../standins/correspondents.ts';
 import { addressFor } from './people.ts';
 

@@ -1,7 +1,7 @@
 import type { ReadMessage } from '@/core/formats/index.ts';
 import type { Message } from '@/core/meetings/index.ts';
 import type { Connection } from '../db/index.ts';
-import type { MessageFacts } from './messages.ts';
+import type { MessageFacts } from './message-row.ts';
 
 /** How a scheduling message came in from outside: what its mail said of itself, and whether its sender is vouched for. */
 export interface Arriving {

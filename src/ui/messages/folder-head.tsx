@@ -12,6 +12,7 @@ import { useCollectionName } from '../common/collection-name.ts';
 import { useActing } from '../common/fetched/acting.ts';
 import { KEYS } from '../common/fetched/query-keys.ts';
 import { useFrame } from '../common/frame-context.tsx';
+import { NameForm } from '../common/lists/name-form.tsx';
 import { firstName } from '../common/token.tsx';
 import messagesCss from './messages.module.css';
 
@@ -30,7 +31,7 @@ export function FolderHead(props: {
   const router = useRouter();
   const client = useQueryClient();
   const { attempt, busy, refused, fields } = useActing(['name', 'parent']);
-  const [naming, setNaming] = useState<string | null>(null);
+  const [naming, setNaming] = useState(false);
   const [moving, setMoving] = useState(false);
   const acted = frame.principals.some((p) => p.handle === folder.owner.handle);
   const query = new URLSearchParams({ c: folder.key, ...(acted ? {} : { of: folder.owner.handle }) });
@@ -47,38 +48,25 @@ export function FolderHead(props: {
       router.push(`/for/${who}/messages`);
       await again();
     });
-  if (naming !== null)
+  if (naming)
     return (
-      <form
-        noValidate
-        className={messagesCss.cards}
-        onSubmit={(event) => {
-          event.preventDefault();
+      <NameForm
+        label={t('folderName')}
+        save={t('rename')}
+        cancel={t('cancel')}
+        name={folder.name}
+        wrong={fields.name ?? refused}
+        busy={busy}
+        className={messagesCss.naming ?? ''}
+        onCancel={() => setNaming(false)}
+        onSave={(name) =>
           void attempt(async () => {
-            await call('changeFolder', { params: { folder: folder.key }, body: { name: naming } });
-            setNaming(null);
+            await call('changeFolder', { params: { folder: folder.key }, body: { name } });
+            setNaming(false);
             await again();
-          });
-        }}
-      >
-        <TextField
-          autoFocus
-          fullWidth
-          label={t('folderName')}
-          value={naming}
-          error={!!fields.name || !!refused}
-          helperText={fields.name ?? refused}
-          onChange={(event) => setNaming(event.target.value)}
-        />
-        <div className="row" style={{ marginTop: 8 }}>
-          <Button type="submit" variant="contained" loading={busy}>
-            {t('rename')}
-          </Button>
-          <Button variant="text" onClick={() => setNaming(null)}>
-            {t('cancel')}
-          </Button>
-        </div>
-      </form>
+          })
+        }
+      />
     );
   return (
     <div className={`${messagesCss.cards} small`} style={{ paddingBottom: 4 }}>
@@ -95,7 +83,7 @@ export function FolderHead(props: {
         </Button>
         {folder.may.rename && (
           <>
-            <Button variant="text" sx={{ minHeight: 0, p: 0 }} onClick={() => setNaming(folder.name)}>
+            <Button variant="text" sx={{ minHeight: 0, p: 0 }} onClick={() => setNaming(true)}>
               {t('rename')}
             </Button>
             <Button variant="text" sx={{ minHeight: 0, p: 0 }} onClick={() => setMoving(!moving)}>
@@ -134,7 +122,7 @@ export function FolderHead(props: {
             ))}
         </TextField>
       )}
-      {refused && naming === null && <p className="wrong">{refused}</p>}
+      {refused && <p className="wrong">{refused}</p>}
     </div>
   );
 }

@@ -14,11 +14,13 @@ import { grantsOn, type StoredGrant } from '../../repositories/grants.ts';
 import { holdSetById } from '../../repositories/holds.ts';
 import { itemById } from '../../repositories/items.ts';
 import { meetingById } from '../../repositories/meetings.ts';
-import { pendingOf, type StoredMessage, unreadMailIn, whatCame } from '../../repositories/messages.ts';
+import type { StoredMessage } from '../../repositories/message-row.ts';
+import { pendingOf, whatCame } from '../../repositories/messages.ts';
 import { mailGivenUp } from '../../repositories/outgoing-mail.ts';
 import { personByHandle, personById } from '../../repositories/people.ts';
 import { suggestionByKey } from '../../repositories/suggestions.ts';
 import { keepsOf } from '../../repositories/time-preferences.ts';
+import { unreadMailIn } from '../../repositories/unread-messages.ts';
 import { isCovered } from '../absences/index.ts';
 import {
   type ActedFor,

@@ -2,7 +2,8 @@ import type { Copy, Meeting, Message } from '@/core/meetings/index.ts';
 import type { Arriving } from '../../repositories/deliveries.ts';
 import { folderOf } from '../../repositories/lists.ts';
 import type { StoredMeeting } from '../../repositories/meetings.ts';
-import { insertMessage, type MessageFacts, type MessageKind } from '../../repositories/messages.ts';
+import type { MessageFacts, MessageKind } from '../../repositories/message-row.ts';
+import { insertMessage } from '../../repositories/messages.ts';
 import { type Person, personByAddress } from '../../repositories/people.ts';
 import { type Acting, fileOnArrival } from '../deciding/index.ts';
 

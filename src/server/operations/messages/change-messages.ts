@@ -1,7 +1,8 @@
 import type { ChangeMessagesBody } from '@/contract/messages.ts';
 import { may as mayOnFolder } from '@/core/access/index.ts';
 import type { Connection } from '../../db/index.ts';
-import { forgetMessages, type StoredMessage } from '../../repositories/messages.ts';
+import type { StoredMessage } from '../../repositories/message-row.ts';
+import { forgetMessages } from '../../repositories/messages.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import { type Context, Directory, findList, isRefusal, writeMessages } from '../deciding/index.ts';
 import { BACK_FOR, findReader, type OnFolder, type Reader, type SeenMessage, seenByIds } from './readers.ts';

@@ -2,7 +2,8 @@ import type { FoldersAnswer, FolderWire } from '@/contract/messages.ts';
 import { newKey } from '../../ids.ts';
 import { grantsOn, insertGrant } from '../../repositories/grants.ts';
 import { type Folder, listById, listByKey, listsOf, setParent } from '../../repositories/lists.ts';
-import { countShownIn, countUnreadIn } from '../../repositories/messages.ts';
+import { countShownIn } from '../../repositories/messages.ts';
+import { countUnreadIn } from '../../repositories/unread-messages.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import {
   type Context,

@@ -5,21 +5,19 @@ import { unansweredIn } from '../../repositories/items.ts';
 import { findFolder, folderIdsOf } from '../../repositories/lists.ts';
 import { mailRulesOf } from '../../repositories/mail-rules.ts';
 import { meetingById, type StoredMeeting } from '../../repositories/meetings.ts';
+import type { StoredMessage } from '../../repositories/message-row.ts';
 import {
-  countUnread,
   folderOwner,
-  markRead,
-  markUnread,
   messageByKey,
   messagesIn,
   messagesOfThread,
   type Page,
   pageOf,
-  type StoredMessage,
   saveFacts,
 } from '../../repositories/messages.ts';
 import type { Person } from '../../repositories/people.ts';
 import { sendingsOn } from '../../repositories/sendings.ts';
+import { countUnread, markRead, markUnread } from '../../repositories/unread-messages.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import { type Context, type Decided, isRefusal, listReaderFor, noteUse } from '../deciding/index.ts';
 import { receive, speaksOn, threadOf } from '../meetings/index.ts';

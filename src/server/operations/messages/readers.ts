@@ -3,7 +3,8 @@ import { mainCalendarOf } from '../../repositories/calendars.ts';
 import { itemById, itemsByUid } from '../../repositories/items.ts';
 import { type Folder, folderIdsOf, listsOf } from '../../repositories/lists.ts';
 import { meetingById } from '../../repositories/meetings.ts';
-import { isAboutMeeting, latestIn, messageByKey, type StoredMessage } from '../../repositories/messages.ts';
+import { isAboutMeeting, type StoredMessage } from '../../repositories/message-row.ts';
+import { latestIn, messageByKey } from '../../repositories/messages.ts';
 import { type Person, personByHandle } from '../../repositories/people.ts';
 import { type Refusal, refuse } from '../../result.ts';
 import {

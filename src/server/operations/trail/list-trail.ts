@@ -9,7 +9,8 @@ import { showsAbsence } from '../../repositories/absences.ts';
 import { contactById } from '../../repositories/contacts.ts';
 import type { StoredAudience } from '../../repositories/grants.ts';
 import { itemById, itemByKey } from '../../repositories/items.ts';
-import { isAboutMeeting, messageByKey } from '../../repositories/messages.ts';
+import { isAboutMeeting } from '../../repositories/message-row.ts';
+import { messageByKey } from '../../repositories/messages.ts';
 import { personByHandle, personById } from '../../repositories/people.ts';
 import {
   type Shareable,

@@ -1,6 +1,5 @@
 'use client';
 import Button from '@mui/material/Button';
-import TextField from '@mui/material/TextField';
 import { useQueryClient } from '@tanstack/react-query';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
@@ -11,6 +10,7 @@ import { useActing } from '../fetched/acting.ts';
 import { KEYS } from '../fetched/query-keys.ts';
 import { useFrame } from '../frame-context.tsx';
 import listsCss from './lists.module.css';
+import { NameForm } from './name-form.tsx';
 
 /** What a screen shows lists of: it is the name of its section, and of its words. */
 export type ListsOf = 'tasks' | 'contacts';
@@ -81,11 +81,10 @@ function ListActs({ of, list }: { of: ListsOf; list: Listed | null }) {
   const client = useQueryClient();
   const router = useRouter();
   const [naming, setNaming] = useState<'new' | 'other' | null>(null);
-  const [name, setName] = useState('');
   const { attempt, busy, refused, fields } = useActing(['name']);
   const me = frame.me.handle;
   const again = () => client.invalidateQueries({ queryKey: of === 'tasks' ? KEYS.everyTask : KEYS.everyContact });
-  const save = () =>
+  const save = (name: string) =>
     attempt(async () => {
       if (naming === 'new') {
         const made = await call(of === 'tasks' ? 'addTaskList' : 'addAddressBook', {
@@ -112,51 +111,26 @@ function ListActs({ of, list }: { of: ListsOf; list: Listed | null }) {
     });
   if (naming)
     return (
-      <form
-        noValidate
-        className={listsCss.naming}
-        onSubmit={(event) => {
-          event.preventDefault();
-          void save();
-        }}
-      >
-        <TextField
-          autoFocus
-          label={t('listName')}
-          value={name}
-          error={!!fields.name || !!refused}
-          helperText={fields.name ?? refused}
-          onChange={(event) => setName(event.target.value)}
-        />
-        <div className="row">
-          <Button type="submit" variant="contained" loading={busy}>
-            {t(naming === 'new' ? 'begin' : 'rename')}
-          </Button>
-          <Button variant="text" onClick={() => setNaming(null)}>
-            {t('cancel')}
-          </Button>
-        </div>
-      </form>
+      <NameForm
+        key={naming}
+        label={t('listName')}
+        save={t(naming === 'new' ? 'begin' : 'rename')}
+        cancel={t('cancel')}
+        name={naming === 'new' ? '' : (list?.name ?? '')}
+        wrong={fields.name ?? refused}
+        busy={busy}
+        className={listsCss.naming ?? ''}
+        onCancel={() => setNaming(null)}
+        onSave={(name) => void save(name)}
+      />
     );
   return (
     <div className={listsCss.acts}>
-      <Button
-        variant="text"
-        onClick={() => {
-          setName('');
-          setNaming('new');
-        }}
-      >
+      <Button variant="text" onClick={() => setNaming('new')}>
         {t('newList')}
       </Button>
       {list?.may.rename && (
-        <Button
-          variant="text"
-          onClick={() => {
-            setName(list.name);
-            setNaming('other');
-          }}
-        >
+        <Button variant="text" onClick={() => setNaming('other')}>
           {t('rename')}
         </Button>
       )}

@@ -3,7 +3,7 @@ import { firstLineOf } from '@/core/mail/index.ts';
 import { instantText } from '@/core/time/index.ts';
 import { bareIdFor } from '../../../ids.ts';
 import type { Folder } from '../../../repositories/lists.ts';
-import type { StoredMessage } from '../../../repositories/messages.ts';
+import type { StoredMessage } from '../../../repositories/message-row.ts';
 import type { FoundAudience } from '../access/audience.ts';
 import type { Context } from '../context/context.ts';
 

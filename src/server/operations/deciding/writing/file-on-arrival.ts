@@ -2,7 +2,7 @@ import { fitting } from '@/core/mail/index.ts';
 import type { Connection } from '../../../db/index.ts';
 import { folderOf, listById } from '../../../repositories/lists.ts';
 import { mailRulesOf } from '../../../repositories/mail-rules.ts';
-import { isAboutMeeting, type NewMessage } from '../../../repositories/messages.ts';
+import { isAboutMeeting, type NewMessage } from '../../../repositories/message-row.ts';
 
 /** Where something that arrives for somebody is kept: the folder their first rule that fits names, while it is there; else what arrived. */
 export function fileOnArrival(db: Connection, ownerId: number, m: Omit<NewMessage, 'collectionId'>): number {

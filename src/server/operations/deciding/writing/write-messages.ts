@@ -1,12 +1,7 @@
 import type { Connection } from '../../../db/index.ts';
 import { type Folder, listById } from '../../../repositories/lists.ts';
-import {
-  insertMessage,
-  isAboutMeeting,
-  type NewMessage,
-  type StoredMessage,
-  saveMessage,
-} from '../../../repositories/messages.ts';
+import { isAboutMeeting, type NewMessage, type StoredMessage } from '../../../repositories/message-row.ts';
+import { insertMessage, saveMessage } from '../../../repositories/messages.ts';
 import type { Context } from '../context/context.ts';
 import { viewOfMessage } from '../reading/message-views.ts';
 import { trailOn } from './trail.ts';
