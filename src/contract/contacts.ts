@@ -121,8 +121,7 @@ const around = z.strictObject({
   ),
   /** When one last met: the latest day of those that are over. */
   lastMet: z.string().nullable(),
-  /** Mail with them that one may read, the latest first. */
-  /** Mail with them among that of `owner`. */
+  /** Mail with them that one may read in the folders of `owner`, the latest first. */
   messages: z.array(
     z.strictObject({
       message: z.string(),

@@ -7,7 +7,7 @@ import { at, done, type Routes } from './route.ts';
 import { audienceWire, instant, preset } from './sharing/sharing.ts';
 import { rightsSchema } from './sharing/sight.ts';
 
-/** What isn't somebody's main calendar: a further one, or a list of tasks (an empty name is the list everybody begins with). */
+/** What isn't somebody's main calendar: a further one, a list of tasks, an address book or a message folder (an empty name is the one everybody begins with). */
 const further = z.strictObject({ key: z.string(), kind: z.enum(COLLECTION_KINDS), name: z.string() }).nullable();
 
 /** What one was told of one's access to others' calendars, and what soon ends: given by oneself, or held. */

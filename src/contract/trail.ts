@@ -37,7 +37,7 @@ export interface RemovedAnswer {
 
 /** What is listed of the trail: what happened in one's own name, what one did for others, or what happened in one calendar. */
 const OF = ['name', 'others', 'calendar'] as const;
-/** Kinds of entries: of items, of tasks, of access, of absences, of the Desk, and of the house itself. */
+/** Kinds of entries: of items, of tasks, of contacts, of mail and its folders, of access, of absences, of the Desk, and of the house itself. */
 const TRAIL_KINDS = ['items', 'tasks', 'contacts', 'messages', 'access', 'away', 'desk', 'house'] as const;
 
 const listQuery = z.strictObject({
