@@ -77,7 +77,11 @@ export function GiveSeveral(props: { of: EverythingAnswer; chosen: readonly One[
     });
   const called = (one: One): string => (one.main ? nameOf('calendar', '') : nameOf(one.kind, one.name));
   return (
-    <section className={pageCss.card} style={{ maxWidth: 860, display: 'grid', gap: 10 }} aria-label={t('giveSeveral')}>
+    <section
+      className={pageCss.card}
+      style={{ maxWidth: 860, display: 'grid', gap: 10, marginBottom: 18 }}
+      aria-label={t('giveSeveral')}
+    >
       <h2>{t('giveThese', { names: chosen.map(called).join(', ') })}</h2>
       <div className="row" style={{ alignItems: 'flex-start', flexWrap: 'wrap' }}>
         <Autocomplete<PersonWire>
@@ -120,8 +124,8 @@ export function GiveSeveral(props: { of: EverythingAnswer; chosen: readonly One[
             </MenuItem>
           ))}
         </TextField>
-        <DateField label={t('from')} value={from} error={fields.from} onChange={setFrom} />
-        <DateField label={t('until')} value={until} error={fields.until} onChange={setUntil} />
+        <DateField label={t('from')} value={from} error={fields.from} width={220} onChange={setFrom} />
+        <DateField label={t('until')} value={until} error={fields.until} width={220} onChange={setUntil} />
       </div>
       {refused && (
         <p className="wrong" role="alert">
