@@ -82,11 +82,19 @@ export async function sampleFor(name: string): Promise<string> {
 /** Starts the built product on data of its own. `sample` seeds the sample organisation; `demo` gives it the tests' clock. */
 export async function startServer(
   name: string,
-  options: { demo: boolean; sample?: boolean; env?: Readonly<Record<string, string>> },
+  options: {
+    demo: boolean;
+    sample?: boolean;
+    env?: Readonly<Record<string, string>>;
+    /** Goes on with what is there, at this time of the demo's clock. */
+    later?: string;
+  },
 ): Promise<Running> {
   const data = join(process.cwd(), '.e2e', name);
-  rmSync(data, { recursive: true, force: true });
-  mkdirSync(data, { recursive: true });
+  if (!options.later) {
+    rmSync(data, { recursive: true, force: true });
+    mkdirSync(data, { recursive: true });
+  }
   const port = await freePort();
   const env: NodeJS.ProcessEnv = {
     ...process.env,
@@ -96,10 +104,12 @@ export async function startServer(
     PORT: String(port),
     PARAMO_ADDRESS: `http://localhost:${port}`,
     ...options.env,
-    ...(options.demo ? { PARAMO_DEMO: '1', PARAMO_CLOCK: CLOCK } : {}),
+    ...(options.demo ? { PARAMO_DEMO: '1', PARAMO_CLOCK: options.later ?? CLOCK } : {}),
   };
   // What differs by its settings is seeded for itself; of everything else there is one, and it is copied.
-  if (options.sample && options.demo && !options.env && existsSync(SEEDED)) cpSync(SEEDED, data, { recursive: true });
+  if (options.later) mkdirSync(data, { recursive: true });
+  else if (options.sample && options.demo && !options.env && existsSync(SEEDED))
+    cpSync(SEEDED, data, { recursive: true });
   else if (options.sample) seed(env);
   const child = spawn(process.execPath, ['server.mjs'], { env, stdio: ['ignore', 'pipe', 'pipe'] });
   await ready(child);

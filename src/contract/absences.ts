@@ -1,9 +1,11 @@
 import { z } from 'zod';
+import { FIRST_COLLECTIONS } from '@/core/collection/index.ts';
 import { at, type Routes } from './route.ts';
 
 const MOST_TEXT = 4000;
 const text = z.string().trim().max(MOST_TEXT, `tooLong:${MOST_TEXT}`);
 const day = z.iso.date('date');
+const besides = z.enum(FIRST_COLLECTIONS).exclude(['calendar']);
 
 /** One absence: days on the owner's clock, the last one included. What only those who may set it read is `null` for everybody else. */
 const absence = z.strictObject({
@@ -17,6 +19,8 @@ const absence = z.strictObject({
   cover: z.strictObject({ handle: z.string(), name: z.string() }).nullable(),
   /** Whether who covers may act for all of it, by the access they have been given. */
   covered: z.boolean(),
+  /** What else of the owner's who covers may be given with it, and whether they have it for all of these days; for whoever gives access there. */
+  further: z.array(z.strictObject({ what: besides, covered: z.boolean() })),
   declines: z.boolean().nullable(),
   setBy: z.string(),
   /** How many senders have been answered. */
@@ -43,6 +47,11 @@ const fields = {
   declines: z.boolean(),
 };
 const newAbsence = z.strictObject(fields);
+/** Which of the others that the owner began with are given too, each by itself; the calendar is where it isn't yet. */
+const coverBody = z.strictObject({
+  further: z.array(besides).max(FIRST_COLLECTIONS.length).default([]),
+});
+export type CoverBody = z.infer<typeof coverBody>;
 export type NewAbsence = z.infer<typeof newAbsence>;
 
 /** When somebody is away, and what is said of it. */
@@ -76,7 +85,8 @@ export const absenceRoutes = {
   giveCover: {
     ...at('giveCover'),
     who: 'person',
-    summary: 'Give whoever covers an absence the access for it, for its days',
+    summary: 'Give whoever covers an absence the access for it, for its days, and what else of the owner’s is named',
+    body: coverBody,
     answer: absences,
   },
 } as const satisfies Routes;

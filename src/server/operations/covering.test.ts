@@ -1,15 +1,14 @@
 import { afterEach, beforeEach, expect, test } from 'vitest';
 import { taskRoutes } from '@/contract/tasks.ts';
-import { NO_RIGHTS, PRESETS } from '@/core/access/index.ts';
 import { folderOf, listsOf } from '../repositories/lists.ts';
 import type { Result } from '../result.ts';
+import { addAbsence, giveCover } from './absences/index.ts';
 import { listItems } from './items/list-items.ts';
 import { changeMessages } from './messages/change-messages.ts';
 import { listFolders } from './messages/folders.ts';
 import { listMessages, readThread } from './messages/list-messages.ts';
 import { takeMail } from './messages/receive-mail.ts';
 import { search } from './search/index.ts';
-import { giveAccess } from './sharing/index.ts';
 import { type SmallOrganisation, START, smallOrganisation, WEEK } from './small-organisation.ts';
 import { addTask, listTasks } from './tasks/index.ts';
 import { listTrail } from './trail/index.ts';
@@ -37,14 +36,14 @@ test('a cover of a calendar, a folder and a list works for its week and leaves n
   const arrived = folderOf(org.db, ines.id, 'arrived').key;
   const list = listsOf(org.db, 'tasks', ines.id)[0]?.key ?? '';
   const date = (at: number) => new Date(at).toISOString().slice(0, 10);
-  const span = { from: date(START), until: date(START + 7 * DAY), zone: 'Europe/Lisbon' };
-  const works = { ...NO_RIGHTS, sight: 'full', add: true, change: 'all', remove: 'all' } as const;
-  for (const [shared, rights] of [
-    [org.calendar('ines'), PRESETS.delegate],
-    [arrived, { ...NO_RIGHTS, sight: 'full' }],
-    [list, works],
-  ] as const)
-    value(giveAccess(org.ctx('ines'), shared, { audience: { kind: 'person', id: 'amara' }, rights, seen: null, span }));
+  const away = { from: date(START), until: date(START + 7 * DAY), inside: 'Back soon', outside: '', declines: false };
+  const set = value(addAbsence(org.ctx('ines'), 'ines', { ...away, cover: 'amara' })).absences[0];
+  expect(set?.further.map(({ what, covered }) => [what, covered])).toContainEqual(['arrived', false]);
+  const given = value(giveCover(org.ctx('ines'), set?.key ?? '', { further: ['arrived', 'tasks'] })).absences[0];
+  expect(given?.covered).toBe(true);
+  expect(given?.further.filter(({ covered }) => covered).map(({ what }) => what)).toEqual(['tasks', 'arrived']);
+  // Pressed again nothing is given twice.
+  value(giveCover(org.ctx('ines'), set?.key ?? '', { further: ['arrived', 'tasks'] }));
   const raw = `From: Marta <marta@quill.example>\r\nTo: ${ines.address}\r\nSubject: The lease\r\nMessage-ID: <1@q.example>\r\n\r\nSigned?`;
   await takeMail(org.db, during, Buffer.from(raw), [ines.address], null);
 
@@ -79,5 +78,7 @@ test('a cover of a calendar, a folder and a list works for its week and leaves n
     ['Ines', 'access.given', 'Tasks'],
     ['Ines', 'access.given', 'Arrived'],
     ['Ines', 'access.given', null],
+    ['Ines', 'absence.set', null],
+    ['Ines', 'item.added', null],
   ]);
 });

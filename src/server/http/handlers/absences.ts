@@ -7,5 +7,5 @@ export const absencesHandlers = {
   addAbsence: ({ ctx, params, body }) => addAbsence(ctx, params.person, body),
   changeAbsence: ({ ctx, params, body }) => changeAbsence(ctx, params.absence, body),
   removeAbsence: ({ ctx, params }) => removeAbsence(ctx, params.absence),
-  giveCover: ({ ctx, params }) => giveCover(ctx, params.absence),
+  giveCover: ({ ctx, params, body }) => giveCover(ctx, params.absence, body),
 } satisfies Partial<HandlersOf<RouteName>>;

@@ -114,7 +114,7 @@ describe('who covers', () => {
     };
     // Tomas speaks for her and gives no access: who covers is for her to give.
     expect(row('tomas')?.steps.map(({ act }) => act)).toEqual(['notice', 'whoCovers', 'left']);
-    expect(giveCover(ctx('tomas'), key)).toMatchObject({ code: 'mayNotShare' });
+    expect(giveCover(ctx('tomas'), key, { further: [] })).toMatchObject({ code: 'mayNotShare' });
     // Amara arranges, and doesn't set the notice: nothing of it is hers to decide.
     expect(row('amara')).toBeUndefined();
     // What they have for good stays beside it.

@@ -1,7 +1,7 @@
 import { createTranslator } from 'use-intl/core';
-import type { AbsencesAnswer, AbsenceWire, NewAbsence } from '@/contract/absences.ts';
+import type { AbsencesAnswer, AbsenceWire, CoverBody, NewAbsence } from '@/contract/absences.ts';
 import { newItem } from '@/contract/items/items.ts';
-import { decide, mayRun, PRESETS } from '@/core/access/index.ts';
+import { type Decision, decide, mayRun, NO_RIGHTS, PRESETS, type Rights } from '@/core/access/index.ts';
 import { dateText, fromWallLenient, parseDate, toWall } from '@/core/time/index.ts';
 import { LOCALES } from '@/messages/languages.ts';
 import { TEXTS } from '@/messages/texts.ts';
@@ -18,6 +18,7 @@ import { mainCalendarOf } from '../../repositories/calendars.ts';
 import { grantsOn } from '../../repositories/grants.ts';
 import { itemById } from '../../repositories/items.ts';
 import { type Person, personByHandle, personById } from '../../repositories/people.ts';
+import { firstOf, type Shareable } from '../../repositories/shareables.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import {
@@ -27,6 +28,7 @@ import {
   collectionOf,
   type Decided,
   decideOn,
+  findShared,
   findSharedCalendar,
   isRefusal,
   rulesOf,
@@ -42,6 +44,18 @@ const DAY = 86_400_000;
 const LONGEST_DAYS = 400;
 /** Absences of one person that haven't ended. */
 const MOST = 50;
+
+/** What somebody who covers is given of each: they read what is written and who is known, and do what is to be done. */
+const READS: Rights = { ...NO_RIGHTS, sight: 'full' };
+const COVER: Readonly<Record<CoverBody['further'][number], Rights>> = {
+  tasks: { ...READS, add: true, change: 'all', remove: 'all' },
+  contacts: READS,
+  arrived: READS,
+  sent: READS,
+  drafts: READS,
+  filed: READS,
+};
+const COVERED = Object.keys(COVER) as (keyof typeof COVER)[];
 
 interface Found {
   readonly owner: Person;
@@ -88,6 +102,7 @@ function answerOf(ctx: Context, { owner, decided, may }: Found): AbsencesAnswer 
         outside: may.set ? one.outside : null,
         cover: ctx.viewer.inside && cover ? { handle: cover.handle, name: cover.name } : null,
         covered: ctx.viewer.inside && isCovered(ctx, decided, one),
+        further: may.set && cover ? furtherCovered(ctx, owner, cover, one) : [],
         declines: may.set ? one.declines : null,
         setBy: may.set ? (personById(ctx.db, one.setBy)?.name ?? '') : '',
         replies: may.set ? countReplies(ctx.db, one.id) : null,
@@ -103,14 +118,38 @@ const dayOf = (owner: Person, at: number): string => dateText(toWall(owner.zone,
 /** Whether who covers an absence acts for its owner from its beginning (or now) to its end, by what they have been given. */
 export function isCovered(ctx: Context, { calendar }: Pick<Decided, 'calendar'>, absence: StoredAbsence): boolean {
   const cover = absence.coverId === null ? null : personById(ctx.db, absence.coverId);
-  if (!cover || cover.leftAt !== null) return false;
-  const collection = collectionOf(calendar, grantsOn(ctx.db, calendar.id));
-  const [viewer, house] = [viewerOf(ctx.db, cover), rulesOf(ctx.db, calendar)];
+  return cover !== null && holdsThroughout(ctx, calendar, cover, absence, actsBy);
+}
+
+/** What else of the owner's the one who asks may give who covers, and whether they have it for all of the absence. */
+function furtherCovered(ctx: Context, owner: Person, cover: Person, absence: StoredAbsence): AbsenceWire['further'] {
+  return COVERED.flatMap((what) => {
+    const shared = firstOf(ctx.db, owner.id, what);
+    if (!shared || isRefusal(findShared(ctx, shared.key))) return [];
+    const enough = ({ rights }: Decision) => coversRights(rights, COVER[what]);
+    return [{ what, covered: holdsThroughout(ctx, shared, cover, absence, enough) }];
+  });
+}
+
+const coversRights = (held: Rights, wanted: Rights): boolean =>
+  held.sight === 'full' && (!wanted.add || (held.add && held.change === 'all' && held.remove === 'all'));
+
+/** Whether what somebody holds is enough from an absence's beginning (or now) to its end. */
+function holdsThroughout(
+  ctx: Context,
+  shared: Shareable,
+  cover: Person,
+  absence: StoredAbsence,
+  enough: (decision: Decision) => boolean,
+): boolean {
+  if (cover.leftAt !== null) return false;
+  const collection = collectionOf(shared, grantsOn(ctx.db, shared.id));
+  const [viewer, house] = [viewerOf(ctx.db, cover), rulesOf(ctx.db, shared)];
   // Between its ends rights change where a grant begins or ends alone.
   const from = Math.max(ctx.now, absence.starts);
   const edges = collection.grants.flatMap((g) => [g.from, g.until]).filter((at): at is number => at !== null);
   const inside = edges.filter((at) => at > from && at < absence.ends);
-  return [from, ...inside].every((at) => actsBy(decide(collection, viewer, at, house)));
+  return [from, ...inside].every((at) => enough(decide(collection, viewer, at, house)));
 }
 
 type Fields = Pick<StoredAbsence, 'starts' | 'ends' | 'inside' | 'outside' | 'coverId' | 'declines'>;
@@ -206,8 +245,11 @@ export function removeAbsence(ctx: Context, key: string): Result<AbsencesAnswer>
   });
 }
 
-/** Gives who covers an absence what a delegate has, for its days: for whoever gives access there. */
-export function giveCover(ctx: Context, key: string): Result<AbsencesAnswer> {
+/**
+ * Gives who covers an absence what a delegate has, and what else is named, for its days: for whoever gives access there. All of it, or
+ * nothing where one can't be given; what they have already stays as it is.
+ */
+export function giveCover(ctx: Context, key: string, { further }: CoverBody): Result<AbsencesAnswer> {
   return ctx.db.write(() => {
     const one = absenceByKey(ctx.db, key);
     const found = findToSet(ctx, one && personById(ctx.db, one.personId));
@@ -215,20 +257,31 @@ export function giveCover(ctx: Context, key: string): Result<AbsencesAnswer> {
     const cover = one?.coverId == null ? null : personById(ctx.db, one.coverId);
     if (!one || one.ends <= ctx.now) return refuse('notFound');
     if (!cover) return refuse('badInput', { fields: { cover: 'person' } });
-    const { calendar } = found.decided;
-    if (!isCovered(ctx, found.decided, one)) {
-      const begun = one.starts <= ctx.now;
-      const given = giveAccess(ctx, calendar.key, {
+    const { owner, decided } = found;
+    const begun = one.starts <= ctx.now;
+    const span = {
+      from: begun ? null : dayOf(owner, one.starts),
+      until: dayOf(owner, one.ends - 1),
+      zone: owner.zone,
+    };
+    const give = (shared: Shareable, rights: Rights) =>
+      giveAccess(ctx, shared.key, {
         audience: { kind: 'person', id: cover.handle },
-        rights: PRESETS.delegate,
-        span: {
-          from: begun ? null : dayOf(found.owner, one.starts),
-          until: dayOf(found.owner, one.ends - 1),
-          zone: found.owner.zone,
-        },
+        rights,
+        span,
         seen: null,
         tell: { note: '' },
       });
+    if (!isCovered(ctx, decided, one)) {
+      const given = give(decided.calendar, PRESETS.delegate);
+      if (!given.ok) return given;
+    }
+    const has = furtherCovered(ctx, owner, cover, one);
+    for (const what of new Set(further)) {
+      const shared = firstOf(ctx.db, owner.id, what);
+      if (!shared) return refuse('notFound');
+      if (has.some((of) => of.what === what && of.covered)) continue;
+      const given = give(shared, COVER[what]);
       if (!given.ok) return given;
     }
     tellDesks(ctx, found);

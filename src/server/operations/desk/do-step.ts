@@ -113,7 +113,7 @@ export function doStep(ctx: Context, { row, gathered }: Row, step: Act): Result<
     case 'tomorrow':
       return onTask(ctx, gathered, fact, step.act);
     case 'cover':
-      return nothing(giveCover(ctx, fact));
+      return nothing(giveCover(ctx, fact, { further: [] }));
     case 'extend':
     case 'takeAccess':
       return onGrant(ctx, fact, step.act);

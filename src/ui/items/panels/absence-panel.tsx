@@ -2,13 +2,14 @@
 import Alert from '@mui/material/Alert';
 import Autocomplete from '@mui/material/Autocomplete';
 import Button from '@mui/material/Button';
+import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import Switch from '@mui/material/Switch';
 import TextField from '@mui/material/TextField';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
-import type { AbsencesAnswer, AbsenceWire, NewAbsence } from '@/contract/absences.ts';
+import type { AbsencesAnswer, AbsenceWire, CoverBody, NewAbsence } from '@/contract/absences.ts';
 import { call } from '@/contract/call.ts';
 import type { BoardHead } from '@/contract/items/items.ts';
 import type { PersonWire } from '@/contract/people/people.ts';
@@ -20,10 +21,12 @@ import { KEYS } from '../../common/fetched/query-keys.ts';
 import { DateField } from '../../common/fields/date-field.tsx';
 import { fewPeople, personOption } from '../../common/fields/people-options.tsx';
 import { useFrame } from '../../common/frame-context.tsx';
+import { language } from '../../common/language.ts';
 import pageCss from '../../common/page.module.css';
 import { DAY, fullDay } from '../../common/times.ts';
 import { firstName } from '../../common/token.tsx';
 import { PanelHead } from '../details/panel-head.tsx';
+import absencesCss from './absence-panel.module.css';
 
 const day = (date: string): string => fullDay(parseDate(date) ?? 0);
 
@@ -65,10 +68,11 @@ export function AbsencePanel({ head, onClose }: { head: BoardHead; onClose: () =
     const back = () => void attempt(async () => put(await call('addAbsence', { params: { person }, body })));
     toast({ text: t('removed'), undo: back });
   };
-  const give = (one: AbsenceWire) =>
+  const give = (one: AbsenceWire, further: CoverBody['further']) =>
     attempt(async () => {
-      put(await call('giveCover', { params: { absence: one.key } }));
-      toast({ text: t('given', { cover: firstName(one.cover?.name ?? ''), own, name }) });
+      put(await call('giveCover', { params: { absence: one.key }, body: { further } }));
+      const cover = firstName(one.cover?.name ?? '');
+      toast({ text: one.covered ? t('gaveFurther', { cover }) : t('given', { cover, own, name }) });
     });
   return (
     <aside className={boardsCss.panel} aria-label={t('title')}>
@@ -88,7 +92,7 @@ export function AbsencePanel({ head, onClose }: { head: BoardHead; onClose: () =
             busy={busy}
             onChange={() => setEditing(one)}
             onRemove={() => void remove(one)}
-            onGive={() => void give(one)}
+            onGive={(further) => void give(one, further)}
           />
         ),
       )}
@@ -124,12 +128,22 @@ function OneAbsence(props: {
   busy: boolean;
   onChange: () => void;
   onRemove: () => void;
-  onGive: () => void;
+  onGive: (further: CoverBody['further']) => void;
 }) {
   const { one, may, name, busy } = props;
   const t = useTranslations('absences');
   const said = one.inside || one.outside;
   const cover = one.cover?.name ?? '';
+  const [further, setFurther] = useState<ReadonlySet<string>>(new Set());
+  // What has been given meanwhile is no longer to be given.
+  const open = one.further.filter((of) => !of.covered);
+  const chosen = open.map(({ what }) => what).filter((what) => further.has(what));
+  const choose = (what: string, on: boolean) => {
+    const next = new Set(further);
+    if (on) next.add(what);
+    else next.delete(what);
+    setFurther(next);
+  };
   return (
     <section className={pageCss.card} aria-label={t('days', daysOf(one))}>
       <b>
@@ -154,11 +168,39 @@ function OneAbsence(props: {
         </p>
       )}
       {may.set && one.cover && !one.covered && !may.cover && <p className="small">{t('giveOther', { name })}</p>}
+      {one.further.some((of) => of.covered) && (
+        <p className="small soft">
+          {t('hasFurther', {
+            cover: firstName(cover),
+            list: new Intl.ListFormat(language(), { type: 'conjunction' }).format(
+              one.further.filter((of) => of.covered).map(({ what }) => t(`further.${what}`)),
+            ),
+          })}
+        </p>
+      )}
+      {may.cover && one.cover && open.length > 0 && (
+        <fieldset className={absencesCss.further}>
+          <legend className="small">{t('giveWith', { cover: firstName(cover) })}</legend>
+          {open.map(({ what }) => (
+            <FormControlLabel
+              key={what}
+              label={t(`further.${what}`)}
+              control={
+                <Checkbox
+                  size="small"
+                  checked={further.has(what)}
+                  onChange={(event) => choose(what, event.target.checked)}
+                />
+              }
+            />
+          ))}
+        </fieldset>
+      )}
       {may.set && (
         <div className="row">
-          {one.cover && !one.covered && may.cover && (
-            <Button variant="contained" loading={busy} onClick={props.onGive}>
-              {t('give', { cover: firstName(cover) })}
+          {one.cover && may.cover && (!one.covered || chosen.length > 0) && (
+            <Button variant="contained" loading={busy} onClick={() => props.onGive(chosen)}>
+              {t(one.covered ? 'giveMore' : 'give', { cover: firstName(cover) })}
             </Button>
           )}
           <Button variant="outlined" onClick={props.onChange}>
