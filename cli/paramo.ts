@@ -11,7 +11,7 @@ import { refusalBody } from '../src/server/http/sentences.ts';
 import { type Context, contextFor } from '../src/server/operations/deciding/context/context.ts';
 import { listItems } from '../src/server/operations/items/list-items.ts';
 import { listGroups } from '../src/server/operations/people/groups.ts';
-import { listPeople } from '../src/server/operations/people/people.ts';
+import { listPeople } from '../src/server/operations/people/list-people.ts';
 import { listAccessRequests } from '../src/server/operations/sharing/access-requests.ts';
 import { changeGrants } from '../src/server/operations/sharing/change-grants.ts';
 import { explainAccess } from '../src/server/operations/sharing/explain-access.ts';

@@ -242,10 +242,11 @@ function askForAccess(ctx: (handle: string) => Context, until: string): void {
     to: string,
     rights: Rights,
     why: string,
-    more: { until?: string; offers?: 'outline' } = {},
+    more: { until?: string; offers?: 'outline'; what?: 'contacts' } = {},
   ) => {
     const span = more.until ? { from: null, until: more.until, zone: 'Europe/Lisbon' } : null;
-    const asked = requestAccess(ctx(who), { to: [to], calendar: null, rights, span, why, offers: more.offers ?? null });
+    const { offers = null, what = 'calendar' } = more;
+    const asked = requestAccess(ctx(who), { to: [to], what, calendar: null, rights, span, why, offers });
     if (!asked.ok) throw new Error(`${who}: ${JSON.stringify(asked)}`);
   };
   ask('maren', 'ines', PRESETS.titles, 'So that the volunteers’ walks don’t fall on your field days.', { until });
@@ -253,6 +254,10 @@ function askForAccess(ctx: (handle: string) => Context, until: string): void {
     offers: 'outline',
   });
   ask('greta', 'lucia', PRESETS.full, 'For the seed exchange.');
+  ask('nils', 'ines', PRESETS.full, 'The ministry’s numbers, for the lease of the north meadow.', {
+    what: 'contacts',
+    until,
+  });
   const listed = listAccessRequests(ctx('lucia'));
   const [first] = listed.ok ? listed.value.waiting : [];
   const { key = '', turns = 0 } = first ?? {};

@@ -92,3 +92,43 @@ test('where an address shows nothing, whom it named is asked; the ask waits, and
   await dario.find('button', 'Ask Inés');
   expect(dario.errors).toEqual([]);
 });
+
+test('contacts are asked for and given by themselves; what arrived is asked for where the calendar was', async () => {
+  const ines = await open('ines', '/for/ines/messages');
+  const card = await ines.find('article', 'Nils Farrow asks for access to Inés Varga’s contacts');
+  await ines.says('Perpetua Oduya Head of abstraction');
+  await ines.press('button', 'Give Full', card);
+  await ines.says('Nils Farrow now has Full, and is told.');
+
+  const nils = await open('nils', '/for/nils/granted');
+  await nils.press('link', 'Open: Contacts');
+  await nils.find('heading', 'Inés’s contacts');
+  await nils.go(`${home}/for/nils/everything?of=ines`);
+  await nils.press('button', 'Ask for something else of Inés');
+  await nils.choose('Of what', 'Messages that arrived');
+  await nils.fill('Why', 'For the week you are on the moor.');
+  await nils.press('button', 'Ask Inés');
+  await nils.says('Asked. The answer will be in Messages.');
+  const asked = await ines.find('article', 'Nils Farrow asks for access to Inés Varga’s messages');
+  await ines.says('asks for Titles of your messages “Arrived”.');
+  await ines.press('button', 'Give Titles', asked);
+  await ines.says('Nils Farrow now has Titles, and is told.');
+  await nils.find('link', 'Arrived');
+
+  // What is taken away goes from the window that shows it.
+  const takeAway = async (what: string) => {
+    const given = await ines.find('article', `Nils Farrow asks for access to Inés Varga’s ${what}`);
+    await ines.press('button', 'Say no after all…', given);
+    await ines.press('button', 'No, and take that away');
+  };
+  await nils.press('link', 'Contacts', await nils.find('region', 'Contacts'));
+  await nils.find('button', /^Perpetua Oduya/);
+  await takeAway('contacts');
+  await nils.gone('button', /^Perpetua Oduya/);
+  await nils.go(`${home}/for/nils/everything?of=ines`);
+  await nils.press('link', 'Arrived');
+  await nils.says('The uplands loan');
+  await takeAway('messages');
+  await nils.saysNot('The uplands loan');
+  expect(nils.errors).toEqual([]);
+});

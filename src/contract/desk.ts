@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { LIMITS } from '@/core/calendar/index.ts';
+import { COLLECTION_KINDS } from '@/core/collection/index.ts';
 import { DESK_KINDS } from '@/core/desk/index.ts';
 import { itemWire } from './items/items.ts';
 import { keepWire } from './openings/time-preferences.ts';
@@ -81,6 +82,8 @@ const about = z.discriminatedUnion('of', [
     ask: z.string(),
     who: z.string(),
     why: z.string(),
+    /** Of what, by its kind and its name; `null` for the main calendar. */
+    collection: z.strictObject({ kind: z.enum(COLLECTION_KINDS), name: z.string() }).nullable(),
     preset,
     until: instant.nullable(),
     outside: z.boolean(),

@@ -1,9 +1,12 @@
 import { z } from 'zod';
 import { isPhone, LIMITS } from '@/core/calendar/index.ts';
+import { COLLECTION_KINDS } from '@/core/collection/index.ts';
 import { at, done, type Routes } from '../route.ts';
 import { rightsSchema } from '../sharing/sight.ts';
 
 const through = z.enum(['owner', 'person', 'group', 'everyone', 'none']);
+
+const seen = { key: z.string(), name: z.string(), rights: rightsSchema, through, until: z.string().nullable() };
 
 /** A person of the directory, with what the one who asks may see of their calendar. */
 const personWire = z.strictObject({
@@ -23,9 +26,9 @@ const personWire = z.strictObject({
   through,
   until: z.string().nullable(),
   /** Their further calendars that one sees. */
-  further: z.array(
-    z.strictObject({ key: z.string(), name: z.string(), rights: rightsSchema, through, until: z.string().nullable() }),
-  ),
+  further: z.array(z.strictObject(seen)),
+  /** Their lists of tasks, address books and message folders of which one sees something, where they are somebody else. */
+  lists: z.array(z.strictObject({ ...seen, kind: z.enum(COLLECTION_KINDS).exclude(['calendar']) })),
 });
 export type PersonWire = z.infer<typeof personWire>;
 /** The directory; for an administrator also those outside who were given something, and those who left. */

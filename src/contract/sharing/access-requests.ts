@@ -1,18 +1,22 @@
 import { z } from 'zod';
 import { SIGHTS } from '@/core/calendar/index.ts';
+import { COLLECTION_KINDS, FIRST_COLLECTIONS } from '@/core/collection/index.ts';
 import { MOST_ASKED } from '../mosts.ts';
 import { at, done, type Routes } from '../route.ts';
 import { audienceWire, choice, hand, instant, preset, span } from './sharing.ts';
 import { rightsSchema } from './sight.ts';
 
+const first = z.enum(FIRST_COLLECTIONS);
 const why = z.string().trim().max(1000, 'tooLong:1000');
 
 /**
- * An ask for access, to people: what one would like to see and do of their calendars, why, for how long. `offers` is what one shows them of
- * one's own main calendar from now on; absent or `null` nothing. `calendar` names a further calendar that one sees, of the one who is asked.
+ * An ask for access, to people: what one would like to see and do of theirs, why, for how long. `what` is which of those that everybody
+ * begins with is asked for; `calendar` in its place names a further one, of any kind, that one sees something of. `offers` is what one
+ * shows them of one's own of that from now on; absent or `null` nothing.
  */
 export const askedBody = z.strictObject({
   to: z.array(z.string().max(64)).min(1, 'nobody').max(MOST_ASKED, `tooManyPeople:${MOST_ASKED}`),
+  what: first.default('calendar'),
   calendar: z.string().max(64).nullable().default(null),
   rights: rightsSchema,
   span: span.nullable().default(null),
@@ -52,14 +56,19 @@ const asked = z.strictObject({
   turns: z.number(),
   from: person,
   to: person,
-  /** The further calendar it is about; `null` for the main one, its name empty for an asker who doesn't see it any more. */
-  further: z.strictObject({ key: z.string(), name: z.string() }).nullable(),
+  /**
+   * What it is about; `null` for the main calendar. `what` is which of those that everybody begins with; where it is none, the name is
+   * empty for an asker who doesn't see it any more, and so is the key of whatever they don't see.
+   */
+  further: z
+    .strictObject({ key: z.string(), name: z.string(), kind: z.enum(COLLECTION_KINDS), what: first.nullable() })
+    .nullable(),
   wants: rightsSchema,
   preset,
   starts: instant.nullable(),
   ends: instant.nullable(),
   why: z.string(),
-  /** What the asker shows of their own calendar since they asked, as it stands now. */
+  /** What the asker shows of their own since they asked, as it stands now. */
   gave: rightsSchema.nullable(),
   answers: z.array(
     z.strictObject({
@@ -129,7 +138,7 @@ export const askAnswerBody = z.discriminatedUnion('answer', [
 export type AskAnswerBody = z.infer<typeof askAnswerBody>;
 
 /** What can be asked for beside some rights. */
-const askChoicesBody = z.strictObject({ rights: rightsSchema });
+const askChoicesBody = z.strictObject({ rights: rightsSchema, kind: z.enum(COLLECTION_KINDS).default('calendar') });
 const askChoicesAnswer = z.strictObject({ choices: z.array(choice) });
 
 /** Asking for access, and answering who asks. */
@@ -143,7 +152,7 @@ export const askRoutes = {
   requestAccess: {
     ...at('requestAccess'),
     who: 'person',
-    summary: 'Ask people for access to their calendars',
+    summary: 'Ask people for access to their calendars, tasks, contacts or message folders',
     body: askedBody,
     answer: askedAnswer,
   },

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { LIMITS, SIGHTS } from '@/core/calendar/index.ts';
-import { COLLECTION_KINDS } from '@/core/collection/index.ts';
+import { COLLECTION_KINDS, FIRST_COLLECTIONS } from '@/core/collection/index.ts';
 import { KINS, TOPICS } from '@/core/review/index.ts';
 import { type ContactWire, contactWire } from '../contacts.ts';
 import { type ItemWire, itemWire, rangeQuery } from '../items/items.ts';
@@ -302,6 +302,8 @@ const everythingAnswer = z.strictObject({
       kind: z.enum(COLLECTION_KINDS),
       name: z.string(),
       main: z.boolean(),
+      /** Which it is of those that everybody begins with. */
+      first: z.enum(FIRST_COLLECTIONS).nullable(),
       rights: rightsSchema,
       /** Whether one gives access to it; then how many rows of it stand, beside what everybody gets. */
       share: z.boolean(),

@@ -7,7 +7,7 @@ import type { Context } from '../operations/deciding/context/context.ts';
 import { readFrame } from '../operations/frame/read-frame.ts';
 import { listItems } from '../operations/items/list-items.ts';
 import { listNotices } from '../operations/messages/notices.ts';
-import { listPeople } from '../operations/people/people.ts';
+import { listPeople } from '../operations/people/list-people.ts';
 import { listSightlines, readHistory } from '../operations/sharing/sightlines.ts';
 import { START } from '../operations/small-organisation.ts';
 import { listSuggestions } from '../operations/suggestions/suggestions.ts';

@@ -8,7 +8,7 @@ import { readFrame } from './frame/read-frame.ts';
 import { exportFile } from './items/export-file.ts';
 import { listItems, listLoad } from './items/list-items.ts';
 import { listNotices } from './messages/notices.ts';
-import { listPeople } from './people/people.ts';
+import { listPeople } from './people/list-people.ts';
 import { listReminders, readItemReminder } from './reminders/index.ts';
 import { search } from './search/index.ts';
 import { explainAccess, readItemSight } from './sharing/explain-access.ts';

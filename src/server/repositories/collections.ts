@@ -12,6 +12,10 @@ export interface SharedCollection {
   readonly suspended: boolean;
 }
 
+/** Of which kind a collection is, also one that was taken away. */
+export const kindOfCollection = (db: Connection, id: number): CollectionKind =>
+  db.get<{ kind: CollectionKind }>('SELECT kind FROM collection WHERE id = ?', id)?.kind ?? 'calendar';
+
 export function insertCollection(
   db: Connection,
   c: Pick<SharedCollection, 'key' | 'kind' | 'ownerId' | 'name' | 'main'>,

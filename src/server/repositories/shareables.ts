@@ -1,6 +1,16 @@
+import type { FirstCollection } from '@/core/collection/index.ts';
 import type { Connection } from '../db/index.ts';
-import { type Calendar, calendarById, calendarByKey, calendarsOf } from './calendars.ts';
-import { type AddressBook, type Folder, listById, listByKey, listsOf, type TaskList } from './lists.ts';
+import { type Calendar, calendarById, calendarByKey, calendarsById, calendarsOf, mainCalendarOf } from './calendars.ts';
+import {
+  type AddressBook,
+  type Folder,
+  findFolder,
+  listById,
+  listByKey,
+  listsById,
+  listsOf,
+  type TaskList,
+} from './lists.ts';
 
 /** Whatever access can be given to: a calendar, a list of tasks, an address book or a folder of messages. What was taken away is none. */
 export type Shareable = Calendar | AnyList;
@@ -21,3 +31,23 @@ export const shareablesOf = (db: Connection, ownerId: number): Shareable[] => [
   ...calendarsOf(db, ownerId),
   ...(listsOf(db, null, ownerId) as AnyList[]),
 ];
+
+/** Some of them by their row numbers, calendars first. */
+export const shareablesById = (db: Connection, ids: readonly number[]): Shareable[] => [
+  ...calendarsById(db, ids),
+  ...(listsById(db, null, ids) as AnyList[]),
+];
+
+/** One of those that somebody began with; `null` where they have none, as somebody outside and a room. */
+export function firstOf(db: Connection, ownerId: number, first: FirstCollection): Shareable | null {
+  if (first === 'calendar') return mainCalendarOf(db, ownerId);
+  if (first !== 'tasks' && first !== 'contacts') return findFolder(db, ownerId, first);
+  return (listsOf(db, first, ownerId).find((list) => list.first) as AnyList | undefined) ?? null;
+}
+
+/** Which of those that its owner began with something is; `null` for every further one. */
+export function firstCollectionOf(one: Shareable): FirstCollection | null {
+  if (one.kind === 'calendar') return one.main ? 'calendar' : null;
+  if (one.kind === 'folder') return one.role;
+  return one.first ? one.kind : null;
+}

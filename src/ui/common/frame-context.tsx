@@ -2,6 +2,7 @@
 import { createContext, type ReactNode, useContext } from 'react';
 import type { FrameAnswer, Principal } from '@/contract/frame.ts';
 import type { RightsWire } from '@/contract/sharing/sight.ts';
+import type { CollectionKind, FirstCollection } from '@/core/collection/index.ts';
 import type { LiveState } from './fetched/live.ts';
 import { speak } from './language.ts';
 import type { TimeStyle } from './times.ts';
@@ -17,8 +18,10 @@ export interface Toast {
 /** Whom access is asked of: people, or whoever is still to be chosen. */
 export interface Asking {
   readonly people: readonly { readonly handle: string; readonly name: string }[];
-  /** The further calendar it is about, where it isn't their main one. */
-  readonly calendar?: { readonly key: string; readonly name: string } | null;
+  /** Which of what they began with it is about: their calendar, unless it is said. */
+  readonly what?: FirstCollection;
+  /** The further one it is about, of which one sees something already. */
+  readonly further?: { readonly key: string; readonly name: string; readonly kind: CollectionKind } | null;
   /** What one has there already, where that is known. */
   readonly has?: RightsWire | null;
 }

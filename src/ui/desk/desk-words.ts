@@ -1,6 +1,7 @@
 import { useTranslations } from 'use-intl';
 import type { DeskAbout, DeskAct, DeskRowWire } from '@/contract/desk.ts';
 import { parseDate, parseInstant, toWall } from '@/core/time/index.ts';
+import { useCollectionName } from '../common/collection-name.ts';
 import { useDueWords } from '../common/due-words.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { atText, clock, dayMonth, dayName, fullDay, type TimeStyle, wallsOf, weekday } from '../common/times.ts';
@@ -34,6 +35,7 @@ export function useDeskWords() {
   const tp = useTranslations('presets');
   const { style } = useFrame();
   const dueWords = useDueWords();
+  const nameOf = useCollectionName();
   const level = (preset: string | null): string => (preset === null ? t('someAccess') : tp(preset as 'full'));
   const dayOf = (instant: string, off = 0): string => dayMonth(toWall(style.zone, (parseInstant(instant) ?? 0) + off));
   const titleOf = (item: DeskRowWire['items'][number] | undefined): string =>
@@ -136,7 +138,11 @@ export function useDeskWords() {
       case 'ask':
         return {
           ...plain,
-          title: t('asksFor', { who: about.who, level: level(about.preset) }),
+          title: t('asksFor', {
+            who: about.who,
+            level: level(about.preset),
+            of: about.collection ? nameOf(about.collection.kind, about.collection.name) : 'none',
+          }),
           sub: about.why ? t('why.asks', { why: about.why }) : '',
         };
       case 'message': {

@@ -217,6 +217,9 @@ export function FinderDialog({ open, setOpen }: { open: boolean; setOpen: (open:
       ...(people.data?.people ?? [])
         .filter((p) => p.rights.sight !== 'nothing' && p.handle !== mine)
         .map((p) => ({ label: t('look', { name: p.name }), goal: `/for/${mine}/calendar?of=${p.handle}` })),
+      ...(people.data?.people ?? [])
+        .filter((p) => p.lists.length > 0 && !frame.principals.some(({ handle }) => handle === p.handle))
+        .map((p) => ({ label: t('everythingOf', { name: p.name }), goal: `/for/${mine}/everything?of=${p.handle}` })),
     ];
   }, [frame, people.data, principal, t]);
 

@@ -13,6 +13,7 @@ import { useActing } from '../common/fetched/acting.ts';
 import { KEYS } from '../common/fetched/query-keys.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { NameForm } from '../common/lists/name-form.tsx';
+import { RequestMore } from '../common/requests/request-more.tsx';
 import { firstName } from '../common/token.tsx';
 import messagesCss from './messages.module.css';
 
@@ -72,8 +73,17 @@ export function FolderHead(props: {
     <div className={`${messagesCss.cards} small`} style={{ paddingBottom: 4 }}>
       <div className={messagesCss.ways}>
         {!folder.own && <span className="soft">{folder.owner.name}</span>}
-        {!folder.may.add && !folder.own && (
-          <span className="soft">{t('readOnly', { name: firstName(folder.owner.name) })}</span>
+        {!folder.own && (!folder.may.add || folder.rights.sight !== 'full') && (
+          <span className="soft">
+            {!folder.may.add && t('readOnly', { name: firstName(folder.owner.name) })}{' '}
+            <RequestMore
+              handle={folder.owner.handle}
+              name={folder.owner.name}
+              of={{ ...folder, main: false, kind: 'folder' }}
+              has={folder.rights}
+              small
+            />
+          </span>
         )}
         {folder.may.share && (
           <Link href={`/for/${acted ? folder.owner.handle : frame.me.handle}/sightlines?${query}`}>{t('whoSees')}</Link>

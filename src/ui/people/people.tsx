@@ -154,7 +154,10 @@ export function People() {
                             {c.name}
                           </Link>
                         ))}
-                      {p.handle !== frame.me.handle && p.rights.sight !== 'full' && ask && (
+                      {p.lists.length > 0 && (
+                        <Link href={`/for/${frame.me.handle}/everything?of=${p.handle}`}>{t('people.everything')}</Link>
+                      )}
+                      {p.handle !== frame.me.handle && ask && (
                         <button
                           type="button"
                           className={`plain ${peopleCss['as-link']}`}

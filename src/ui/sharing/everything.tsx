@@ -1,4 +1,5 @@
 'use client';
+import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
 import { useQuery } from '@tanstack/react-query';
 import Link from 'next/link';
@@ -7,13 +8,16 @@ import { useTranslations } from 'use-intl';
 import { CallRefused, call } from '@/contract/call.ts';
 import { reachOf } from '@/contract/sharing/reach.ts';
 import type { EverythingAnswer } from '@/contract/sharing/sharing.ts';
-import { COLLECTION_KINDS } from '@/core/collection/index.ts';
+import { COLLECTION_KINDS, FIRST_COLLECTIONS } from '@/core/collection/index.ts';
+import { useCollectionGoal } from '../common/collection-goal.ts';
 import { useCollectionName } from '../common/collection-name.ts';
 import { Asked } from '../common/fetched/asked.tsx';
 import { KEYS } from '../common/fetched/query-keys.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { SightMeter } from '../common/meters.tsx';
 import pageCss from '../common/page.module.css';
+import { RequestFromSomebody } from '../common/requests/request-from-somebody.tsx';
+import { RequestMore } from '../common/requests/request-more.tsx';
 import { firstName } from '../common/token.tsx';
 import everythingCss from './everything.module.css';
 import { GiveSeveral } from './give-several.tsx';
@@ -25,16 +29,23 @@ export function Everything({ who }: { who: string }) {
   const t = useTranslations('everything');
   const sights = useTranslations('sights');
   const nameOf = useCollectionName();
-  const { frame, principal } = useFrame();
+  const { frame, principal, ask } = useFrame();
+  const goal = useCollectionGoal();
   const query = useQuery({
     queryKey: KEYS.everything(who),
     queryFn: () => call('listEverything', { params: { person: who } }),
     retry: false,
   });
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
-  const name = firstName(principal?.name ?? query.data?.owner.name ?? '');
+  const of = principal?.handle === who ? principal.name : who;
+  const name = firstName(query.data?.owner.name ?? of);
   if (query.error instanceof CallRefused && query.error.body.code === 'notFound')
-    return <p className={pageCss.state}>{t('nothing', { name })}</p>;
+    return (
+      <div className={pageCss.state}>
+        <p>{t('nothing', { name })}</p>
+        {principal?.handle !== who && <RequestFromSomebody of={who} />}
+      </div>
+    );
   if (!query.data)
     return (
       <div className={pageCss.state}>
@@ -44,6 +55,7 @@ export function Everything({ who }: { who: string }) {
   const { owner, own, all } = query.data;
   const acted = frame.principals.some((p) => p.handle === owner.handle);
   const words = { name: firstName(owner.name), own: own ? 'yes' : 'no' };
+  const unseen = FIRST_COLLECTIONS.find((first) => !all.some((one) => one.first === first));
   const at = acted ? owner.handle : frame.me.handle;
   const called = (one: One): string => (one.main ? nameOf('calendar', '') : nameOf(one.kind, one.name));
   const ticked = all.filter((one) => chosen.has(one.key));
@@ -53,17 +65,22 @@ export function Everything({ who }: { who: string }) {
     else next.delete(key);
     setChosen(next);
   };
-  const goal = (one: One): string => {
-    if (one.kind === 'folder') return `/for/${at}/messages?folder=${one.key}`;
-    if (one.kind !== 'calendar') return `/for/${at}/${one.kind}?list=${one.key}`;
-    const to = new URLSearchParams({ ...(acted ? {} : { of: owner.handle }), ...(one.main ? {} : { c: one.key }) });
-    return `/for/${at}/calendar?${to}`;
-  };
   const sightlines = (one: One): string =>
     `/for/${at}/sightlines?${new URLSearchParams({ ...(acted ? {} : { of: owner.handle }), ...(one.main ? {} : { c: one.key }) })}`;
   return (
     <div className={pageCss.page}>
-      <h1>{t('title', words)}</h1>
+      <div className="row">
+        <h1>{t('title', words)}</h1>
+        {!own && ask && (
+          <Button
+            variant="outlined"
+            sx={{ ml: 'auto' }}
+            onClick={() => ask({ people: [owner], what: unseen ?? 'calendar', has: null })}
+          >
+            {t('askOther', words)}
+          </Button>
+        )}
+      </div>
       <p className="soft" style={{ margin: '4px 0 14px' }}>
         {t('help', words)}
       </p>
@@ -91,7 +108,7 @@ export function Everything({ who }: { who: string }) {
                         sx={{ p: 0 }}
                       />
                     )}
-                    <Link href={goal(one)}>{called(one)}</Link>
+                    <Link href={goal(owner.handle, one.main ? null : one)}>{called(one)}</Link>
                   </span>
                   {own ? (
                     <span />
@@ -112,8 +129,10 @@ export function Everything({ who }: { who: string }) {
                     <Link className="small" href={sightlines(one)}>
                       {t('whoSees')}
                     </Link>
-                  ) : (
+                  ) : one.rights.sight === 'full' && one.rights.add ? (
                     <span />
+                  ) : (
+                    <RequestMore handle={owner.handle} name={owner.name} of={one} has={one.rights} small />
                   )}
                 </li>
               ))}

@@ -5,7 +5,7 @@ import MenuItem from '@mui/material/MenuItem';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import type { SightlinesAnswer } from '@/contract/sharing/sharing.ts';
-import { OF_KIND } from './of-kind.ts';
+import { OF_KIND } from '../common/of-kind.ts';
 
 /** What is done to a calendar's sharing as a whole, and seldom. */
 export function MoreMenu(props: {

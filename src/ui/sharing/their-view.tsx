@@ -6,25 +6,23 @@ import Link from 'next/link';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import type { ContactWire } from '@/contract/contacts.ts';
 import type { ItemWire } from '@/contract/items/items.ts';
 import type { AudienceWire, PreviewAnswer } from '@/contract/sharing/sharing.ts';
-import type { TaskWire } from '@/contract/tasks.ts';
 import type { Visibility } from '@/core/calendar/index.ts';
 import type { CollectionKind } from '@/core/collection/index.ts';
-import { useDueWords } from '../common/due-words.ts';
 import { useActing } from '../common/fetched/acting.ts';
 import { KEYS } from '../common/fetched/query-keys.ts';
 import { said } from '../common/fetched/refusal.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
-import { atText, DAY, weekTitle, whenText } from '../common/times.ts';
+import { DAY, weekTitle, whenText } from '../common/times.ts';
 import { VisibilityChoice } from '../items/form/visibility-choice.tsx';
 import { audienceParam } from './audience-param.ts';
 import { MiniWeek } from './mini-week.tsx';
 import { Ask } from './review/explain-access.tsx';
 import { History } from './review/history.tsx';
 import sightlinesCss from './sightlines.module.css';
+import { TheirList } from './their-list.tsx';
 
 /** This week exactly as an audience gets it, as chosen and as before; the owner opens an item to set who sees it. */
 export function TheirView(props: {
@@ -99,9 +97,7 @@ export function TheirView(props: {
       )}
       {failed && <Alert severity="error">{t('lines.failed')}</Alert>}
       {closed && <p className={pageCss.card}>{t('lines.noViewAdministrator')}</p>}
-      {!closed && kind === 'tasks' && answer && <TheirTasks answer={answer} which={which} />}
-      {!closed && kind === 'contacts' && answer && <TheirContacts answer={answer} which={which} />}
-      {!closed && kind === 'folder' && answer && <TheirMessages answer={answer} which={which} />}
+      {!closed && kind !== 'calendar' && answer && <TheirList kind={kind} answer={answer} which={which} />}
       {!closed &&
         kind === 'calendar' &&
         weeks?.map((items, i) => (
@@ -139,97 +135,6 @@ export function TheirView(props: {
       <History calendar={calendar} audience={audience} />
     </div>
   );
-}
-
-type Which = 'after' | 'before' | 'both';
-
-/** The first tasks of a list exactly as an audience gets them, as chosen or as before. */
-function TheirTasks({ answer, which }: { answer: PreviewAnswer; which: Which }) {
-  const t = useTranslations();
-  const words = useDueWords();
-  const line = (task: TaskWire) => ({
-    id: task.id,
-    title: task.title,
-    more: [words(task), task.belongsTo, task.notes],
-  });
-  return (
-    <TheirList
-      which={which}
-      before={answer.tasksBefore.map(line)}
-      after={answer.tasks.map(line)}
-      none={t('lines.noTasks')}
-    />
-  );
-}
-
-/** The first contacts of an address book likewise. */
-function TheirContacts({ answer, which }: { answer: PreviewAnswer; which: Which }) {
-  const t = useTranslations();
-  const line = (contact: ContactWire) => ({
-    id: contact.id,
-    title: contact.name,
-    more: [
-      contact.role,
-      contact.organisation,
-      contact.place,
-      ...(contact.addresses ?? []).map(({ value }) => value),
-      ...(contact.phones ?? []).map(({ value }) => value),
-      contact.notes,
-    ],
-  });
-  return (
-    <TheirList
-      which={which}
-      before={answer.contactsBefore.map(line)}
-      after={answer.contacts.map(line)}
-      none={t('lines.noContacts')}
-    />
-  );
-}
-
-/** The newest mails of a folder likewise. */
-function TheirMessages({ answer, which }: { answer: PreviewAnswer; which: Which }) {
-  const t = useTranslations();
-  const { style } = useFrame();
-  const line = ({ id, from, at, subject, firstLine, text }: PreviewAnswer['messages'][number]) => ({
-    id,
-    title: subject || t('threads.noSubject'),
-    more: [from, atText(at, style), text === null ? firstLine : text.slice(0, 200)],
-  });
-  return (
-    <TheirList
-      which={which}
-      before={answer.messagesBefore.map(line)}
-      after={answer.messages.map(line)}
-      none={t('lines.noFolder')}
-    />
-  );
-}
-
-interface Line {
-  readonly id: string;
-  readonly title: string;
-  readonly more: readonly (string | null | undefined)[];
-}
-
-function TheirList(props: { which: Which; before: readonly Line[]; after: readonly Line[]; none: string }) {
-  const { which, before, after, none } = props;
-  const t = useTranslations();
-  const lists = which === 'both' ? [before, after] : [which === 'before' ? before : after];
-  return lists.map((lines, i) => (
-    // biome-ignore lint/suspicious/noArrayIndexKey: the first is before, the second after
-    <div key={i} className={pageCss.card} style={{ marginBottom: 8 }}>
-      {lists.length > 1 && <p className="small soft">{i === 0 ? t('lines.before') : t('lines.after')}</p>}
-      {lines.length === 0 && <p className="soft">{none}</p>}
-      <ul style={{ listStyle: 'none', margin: 0, padding: 0, display: 'grid', gap: 6 }}>
-        {lines.map(({ id, title, more }) => (
-          <li key={id}>
-            <span>{title}</span> <span className="small soft">{more.filter(Boolean).join(' · ')}</span>
-          </li>
-        ))}
-      </ul>
-    </div>
-  ));
 }
 
 function ItemVisibility({

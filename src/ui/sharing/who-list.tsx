@@ -7,11 +7,11 @@ import type { CollectionKind } from '@/core/collection/index.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { ReachMeter, SightMeter } from '../common/meters.tsx';
+import { OF_KIND } from '../common/of-kind.ts';
 import { NOTHING } from '../common/requests/plain-rights.ts';
 import { dayMonth } from '../common/times.ts';
 import { audienceParam } from './audience-param.ts';
 import type { Undo } from './grants/undo-grant.ts';
-import { OF_KIND } from './of-kind.ts';
 import { RowLevel } from './row-level.tsx';
 import whoListCss from './who-list.module.css';
 

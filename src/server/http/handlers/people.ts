@@ -16,8 +16,9 @@ import { addPersonWithAccount, foundOrganisation } from '../../operations/people
 import { listGroups, makeGroup, setMembership, setWithin } from '../../operations/people/groups.ts';
 import { askWayIn, comeIn } from '../../operations/people/guests.ts';
 import { changePerson, choosePassword, leave, makeWayIn, readPerson } from '../../operations/people/leaving.ts';
+import { listPeople } from '../../operations/people/list-people.ts';
 import { bringCalendarBack, changeCalendar, removeCalendar } from '../../operations/people/own-calendar.ts';
-import { beginCalendar, listPeople, readPhones } from '../../operations/people/people.ts';
+import { beginCalendar, readPhones } from '../../operations/people/people.ts';
 import { addRoom } from '../../operations/people/rooms.ts';
 import { addressOf, signOutHere, withdrawOwnSession } from '../../operations/people/session.ts';
 import { listTokens, makeToken, readTokenActs, withdrawToken } from '../../operations/people/tokens.ts';

@@ -224,11 +224,12 @@ function asks(ctx: Context, waiting: readonly AskToAnswer[], known: KnownFacts):
         ask: ask.key,
         who: ask.from.name,
         why: ask.why,
+        collection: ask.further && { kind: ask.further.kind, name: ask.further.name },
         preset: ask.preset,
         until: ask.ends,
         outside: ask.from.outside,
       },
-      ...(ask.further ? { calendar: ask.further.key } : {}),
+      ...(ask.further?.kind === 'calendar' ? { calendar: ask.further.key } : {}),
     });
     const by = personByHandle(ctx.db, ask.from.handle)?.address ?? '';
     return { id: ask.key, at: parseInstant(ask.nudged ?? ask.at) ?? 0, by, version: ask.turns };

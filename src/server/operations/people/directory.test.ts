@@ -15,7 +15,8 @@ import { bringInDirectory, directoryFile } from './directory-file.ts';
 import { changeDomains, readDomains } from './domains.ts';
 import { listGroups, setMembership, setWithin } from './groups.ts';
 import { changePerson, leave, readPerson } from './leaving.ts';
-import { changePreferences, checkNewPerson, findBoard, listPeople, readPhones } from './people.ts';
+import { listPeople } from './list-people.ts';
+import { changePreferences, checkNewPerson, findBoard, readPhones } from './people.ts';
 
 const dropped: string[] = [];
 vi.mock('../../auth/accounts.ts', () => ({

@@ -1,37 +1,18 @@
 import type { Preferences } from '@/contract/frame.ts';
-import type { NewPerson, PeopleAnswer, PersonWire } from '@/contract/people/people.ts';
-import {
-  type Collection,
-  type Decision,
-  decide,
-  deciderFor,
-  type Grant,
-  may,
-  NO_RIGHTS,
-  nextChange,
-  PRESETS,
-  type Viewer,
-} from '@/core/access/index.ts';
-import { instantText, isZone } from '@/core/time/index.ts';
+import type { NewPerson } from '@/contract/people/people.ts';
+import { may, NO_RIGHTS, PRESETS } from '@/core/access/index.ts';
+import { isZone } from '@/core/time/index.ts';
 import type { Connection } from '../../db/index.ts';
 import { newKey } from '../../ids.ts';
 import { hub } from '../../live/hub.ts';
-import {
-  calendarsOf,
-  furtherCalendars,
-  insertCalendar,
-  mainCalendarOf,
-  setCalendarGroup,
-} from '../../repositories/calendars.ts';
+import { calendarsOf, insertCalendar, mainCalendarOf, setCalendarGroup } from '../../repositories/calendars.ts';
 import { domains } from '../../repositories/domains.ts';
-import { grantsNaming, grantsSpeakingTo, insertGrant, type StoredGrant } from '../../repositories/grants.ts';
+import { insertGrant, type StoredGrant } from '../../repositories/grants.ts';
 import { groupByKey, membersOf } from '../../repositories/groups.ts';
 import { FOLDER_ROLES, firstListOf, folderOf } from '../../repositories/lists.ts';
 import {
   countPeople,
-  directoryLines,
   insertPerson,
-  outsidePeople,
   type Person,
   personByAddress,
   personByHandle,
@@ -47,103 +28,15 @@ import {
   AHEAD,
   BACK,
   type Context,
-  ceilingsOn,
   decideOn,
   domainOf,
   operatorOf,
   storedRules,
   tell,
   trailOwn,
-  viewerOf,
 } from '../deciding/index.ts';
 import { contactFinder, numberOf } from '../lists/index.ts';
 import { freeHandle, holdsUntil, tellOfCalendar } from '../sharing/index.ts';
-
-/**
- * The directory, with what the one who asks may see of each calendar. Inside, that people are there is no secret; calendars are.
- * Who comes from outside gets no directory: only those who let them see something.
- */
-export function listPeople(ctx: Context): Result<PeopleAnswer> {
-  const grants = grantsSpeakingTo(ctx.db, ctx.viewer.id);
-  const viewer = viewerOf(ctx.db, ctx.viewer);
-  const decideOne = deciderFor(viewer, ctx.now, storedRules(ctx.db).main);
-  const further = furtherSeen(ctx, viewer, grants);
-  const people = directoryLines(ctx.db).map((line): PersonWire => {
-    const [id, handle, name, address, role, site, phone, colour, calendar, suspended, kind, resource, size] = line;
-    const collection = {
-      kind: 'calendar' as const,
-      main: true,
-      owner: String(id),
-      suspended: suspended === 1,
-      grants: calendar === null ? [] : (grants.get(calendar) ?? []),
-    };
-    const decision = decideOne(collection);
-    const { rights } = decision;
-    return {
-      handle,
-      name,
-      address,
-      role,
-      site,
-      // Numbers stand in the directory, and who comes from outside has none.
-      phone: ctx.viewer.inside ? phone : '',
-      colour,
-      kind,
-      resource,
-      size,
-      rights,
-      ...comeTo(decision, collection, viewer, ctx.now),
-      further: further.get(id) ?? [],
-    };
-  });
-  const outside = ctx.viewer.administrator
-    ? outsidePeople(ctx.db).map((p) => ({
-        handle: p.handle,
-        name: p.name,
-        address: p.address,
-        left: p.leftAt !== null,
-        grants: grantsNaming(ctx.db, p.id).length,
-      }))
-    : [];
-  const seen = people.filter((p) => p.rights.sight !== 'nothing' || p.further.length > 0);
-  return ok({ people: ctx.viewer.inside ? people : seen, outside });
-}
-
-/** Through what somebody comes to what they see, and when that next changes by itself; neither where they see nothing. */
-function comeTo(
-  { rights, because }: Decision,
-  collection: Collection,
-  viewer: Viewer,
-  now: number,
-): Pick<PersonWire, 'through' | 'until'> {
-  if (rights.sight === 'nothing') return { through: 'none', until: null };
-  const step = because[0]?.step;
-  const next = nextChange(collection, viewer, now);
-  return {
-    through: step === 'owner' || step === 'person' || step === 'group' || step === 'everyone' ? step : 'none',
-    until: next === null ? null : instantText(next),
-  };
-}
-
-/** The further calendars that somebody sees, by their owner. */
-function furtherSeen(
-  ctx: Context,
-  viewer: Viewer,
-  grants: ReadonlyMap<number, readonly Grant[]>,
-): Map<number, PersonWire['further']> {
-  const house = storedRules(ctx.db);
-  const seen = new Map<number, PersonWire['further']>();
-  for (const calendar of furtherCalendars(ctx.db)) {
-    const { kind, main, ownerId, key, name, suspended } = calendar;
-    const collection = { kind, main, owner: String(ownerId), suspended, grants: grants.get(calendar.id) ?? [] };
-    const decision = decide(collection, viewer, ctx.now, ceilingsOn(house, calendar));
-    const { rights } = decision;
-    if (rights.sight === 'nothing') continue;
-    const one = { key, name, rights, ...comeTo(decision, collection, viewer, ctx.now) };
-    seen.set(ownerId, [...(seen.get(ownerId) ?? []), one]);
-  }
-  return seen;
-}
 
 /**
  * The calendar a board shows: one of `handle`'s, their main one where none is named by key, if the one who asks may see it.

@@ -1,6 +1,8 @@
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { askAnswerBody, askedBody } from '@/contract/sharing/access-requests.ts';
 import { NO_RIGHTS, PRESETS, type Rights } from '@/core/access/index.ts';
+import { firstOf } from '../../repositories/shareables.ts';
+import { decideOnShared } from '../deciding/index.ts';
 import { readFrame } from '../frame/read-frame.ts';
 import { listItems } from '../items/list-items.ts';
 import { listNotices, readNotices } from '../messages/notices.ts';
@@ -137,6 +139,85 @@ describe('an ask', () => {
     expect(of('arrange')).toMatchObject({ sight: 'full', change: 'all' });
     expect(of('title')).toEqual(PRESETS.titles);
     expect(of('nothing')).toBeUndefined();
+  });
+});
+
+describe('an ask for something else than a calendar', () => {
+  const listKey = (who: string, what: 'tasks' | 'contacts' | 'arrived') =>
+    firstOf(org.db, org.person(who).id, what)?.key ?? '';
+  const works: Rights = { ...PRESETS.full, add: true, change: 'all', remove: 'all' };
+
+  test.each(['tasks', 'contacts', 'arrived', 'sent', 'drafts', 'filed'] as const)(
+    'of %s is its own ask beside one of the calendar, and a yes gives that alone',
+    (what) => {
+      ask('amara', 'ines');
+      expect(ask('amara', 'ines', { what, rights: PRESETS.titles })).toEqual({
+        ok: true,
+        value: { asked: 1, already: 0 },
+      });
+      const [calendar, other] = waiting('ines').sort((a) => (a.further === null ? -1 : 1));
+      expect(calendar?.further).toBe(null);
+      expect(other?.further).toMatchObject({ what });
+      expect(lists('amara').own.find((one) => one.further)).toMatchObject({ further: { key: '', what } });
+      expect(answer('ines', other?.key ?? '', give(works)).ok).toBe(true);
+      expect(sees('amara')).toEqual(['busy']);
+      const shared = firstOf(org.db, org.person('ines').id, what);
+      expect(shared && decideOnShared(org.ctx('amara'), shared).decision.rights.change).toBe('all');
+      expect(lists('amara').own.find((one) => one.further)).toMatchObject({ further: { key: shared?.key } });
+      expect(waiting('ines')).toHaveLength(1);
+      expect(ask('amara', 'ines', { what, rights: PRESETS.titles })).toMatchObject({ fields: { sight: 'askedHas' } });
+    },
+  );
+
+  test('shows one’s own of that in return, and nothing else of one’s', () => {
+    expect(ask('amara', 'ines', { what: 'contacts', offers: 'busy' })).toMatchObject({ fields: { offers: 'unclear' } });
+    expect(ask('amara', 'ines', { what: 'contacts', offers: 'title' }).ok).toBe(true);
+    const seenBy = (what: 'contacts' | 'tasks' | 'calendar') => {
+      const shared = firstOf(org.db, org.person('amara').id, what);
+      return shared && decideOnShared(org.ctx('ines'), shared).decision.rights.sight;
+    };
+    expect([seenBy('contacts'), seenBy('tasks'), seenBy('calendar')]).toEqual(['title', 'nothing', 'busy']);
+  });
+
+  test.each([
+    [{ what: 'tasks', rights: PRESETS.freeBusy }, { sight: 'unclear' }],
+    [{ what: 'contacts', rights: { ...works, speaks: true } }, { speaks: 'unclear' }],
+    [{ what: 'everything' }, null],
+  ])('%j is refused at its field', (more, fields) => {
+    if (fields) expect(ask('amara', 'ines', more)).toMatchObject({ ok: false, fields });
+    else expect(() => ask('amara', 'ines', more)).toThrow();
+  });
+
+  test('of a further one names one that the asker sees something of', () => {
+    const key = listKey('ines', 'tasks');
+    const named = { calendar: key, rights: PRESETS.titles };
+    expect(ask('amara', 'ines', named)).toMatchObject({ fields: { calendar: 'unclear' } });
+    giveAccess(org.ctx('ines'), key, { audience: { kind: 'person', id: 'amara' }, rights: PRESETS.titles, seen: null });
+    expect(ask('amara', 'ines', { ...named, rights: PRESETS.full }).ok).toBe(true);
+    expect(waiting('ines')[0]).toMatchObject({
+      further: { key, kind: 'tasks', what: 'tasks' },
+      has: { sight: 'title' },
+    });
+    expect(ask('amara', 'tomas', { ...named, rights: PRESETS.full })).toMatchObject({
+      fields: { calendar: 'unclear' },
+    });
+  });
+
+  test('goes to whoever gives access to that, whatever they may do of the calendar', () => {
+    org.give('ines', 'tomas', PRESETS.steward);
+    ask('amara', 'ines', { what: 'arrived', rights: PRESETS.full });
+    expect(waiting('tomas')).toEqual([]);
+    const shares = { ...works, speaks: true, shares: true };
+    const given = giveAccess(org.ctx('ines'), listKey('ines', 'arrived'), {
+      audience: { kind: 'person', id: 'tomas' },
+      rights: shares,
+      seen: null,
+    });
+    expect(given.ok).toBe(true);
+    expect(waiting('tomas')).toHaveLength(1);
+    expect(answer('tomas', waiting('tomas')[0]?.key ?? '', give(PRESETS.full)).ok).toBe(true);
+    const told = listNotices(org.ctx('amara'));
+    expect(told.ok && told.value.notices[0]).toMatchObject({ kind: 'given', further: { kind: 'folder' } });
   });
 });
 

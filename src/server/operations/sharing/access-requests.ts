@@ -11,18 +11,27 @@ import {
   openAsksAbout,
   unheardAsks,
 } from '../../repositories/access-requests.ts';
-import { type Calendar, calendarById, calendarsOf, mainCalendarOf } from '../../repositories/calendars.ts';
+import { mainCalendarOf } from '../../repositories/calendars.ts';
+import { kindOfCollection } from '../../repositories/collections.ts';
 import { calendarsNaming, grantById, grantsOn, type StoredGrant } from '../../repositories/grants.ts';
 import { groupsOf } from '../../repositories/groups.ts';
 import { outsiderName } from '../../repositories/outsider-names.ts';
 import type { Person } from '../../repositories/people.ts';
+import {
+  firstCollectionOf,
+  type Shareable,
+  shareableById,
+  shareablesById,
+  shareablesOf,
+  shortName,
+} from '../../repositories/shareables.ts';
 import { ok, type Result } from '../../result.ts';
 import {
   type Context,
   collectionOf,
   Directory,
-  decideOn,
-  decideOnSeveral,
+  decideOnAll,
+  decideOnShared,
   rulesOf,
   viewerOf,
 } from '../deciding/index.ts';
@@ -35,26 +44,25 @@ const DAY = 86_400_000;
 export const againFrom = (ctx: Pick<Context, 'db'>, ask: Pick<Ask, 'id' | 'at' | 'nudgedAt'>): number =>
   Math.max(ask.at, ask.nudgedAt ?? 0, answersTo(ctx.db, ask.id, 1)[0]?.at ?? 0) + DAY;
 
-/** The calendar an ask is about as things stand; `null` where whoever was asked has none any more. */
-export function calendarAsked(ctx: Pick<Context, 'db'>, ask: Pick<Ask, 'toId' | 'collectionId'>): Calendar | null {
-  const calendar =
-    ask.collectionId === null ? mainCalendarOf(ctx.db, ask.toId) : calendarById(ctx.db, ask.collectionId);
-  // A calendar that changed hands since belongs to somebody who was asked nothing.
-  return calendar?.ownerId === ask.toId ? calendar : null;
+/** What an ask is about as things stand; `null` where whoever was asked hasn't it any more. */
+export function collectionAsked(ctx: Pick<Context, 'db'>, ask: Pick<Ask, 'toId' | 'collectionId'>): Shareable | null {
+  const shared = ask.collectionId === null ? mainCalendarOf(ctx.db, ask.toId) : shareableById(ctx.db, ask.collectionId);
+  // What changed hands since belongs to somebody who was asked nothing.
+  return shared?.ownerId === ask.toId ? shared : null;
 }
 
-/** Whether the one who asks answers asks about a calendar: its owner, and those who give access for them. */
-export function mayAnswerOn(ctx: Context, calendar: Calendar): boolean {
-  const { decision } = decideOn(ctx, calendar);
+/** Whether the one who asks answers asks about something: its owner, and those who give access to it for them. */
+export function mayAnswerOn(ctx: Context, shared: Shareable): boolean {
+  const { decision } = decideOnShared(ctx, shared);
   return decision.owner || decision.rights.shares;
 }
 
-/** Everybody but the one who asks who answers asks about a calendar. */
-export function answerersOf(ctx: Context, calendar: Calendar): number[] {
-  const people = new Set([calendar.ownerId]);
-  const grants = grantsOn(ctx.db, calendar.id);
-  const collection = collectionOf(calendar, grants);
-  const house = rulesOf(ctx.db, calendar);
+/** Everybody but the one who asks who answers asks about something. */
+export function answerersOf(ctx: Context, shared: Shareable): number[] {
+  const people = new Set([shared.ownerId]);
+  const grants = grantsOn(ctx.db, shared.id);
+  const collection = collectionOf(shared, grants);
+  const house = rulesOf(ctx.db, shared);
   const directory = new Directory(ctx.db);
   for (const { rights, audience } of grants)
     if (rights.shares && audience.kind === 'person') {
@@ -69,29 +77,29 @@ export function answerersOf(ctx: Context, calendar: Calendar): number[] {
 export const askerAs = (asker: Person): AudienceWire =>
   asker.inside ? { kind: 'person', id: asker.handle } : { kind: 'address', address: asker.address, name: asker.name };
 
-/** The calendars that one answers asks about, as asks name them: one's own, and those that name one and that one gives access to. */
-function calendarsAnsweredFor(ctx: Context): AskedAbout[] {
-  const ids = new Set([
-    ...calendarsOf(ctx.db, ctx.viewer.id).map((c) => c.id),
-    ...calendarsNaming(ctx.db, ctx.viewer.id),
-  ]);
-  return decideOnSeveral(ctx, [...ids]).flatMap(({ calendar: { id, ownerId, main }, decision }) =>
+/** What one answers asks about, as asks name it: all of one's own, and what names one and one gives access to. */
+function answeredFor(ctx: Context): AskedAbout[] {
+  const own = shareablesOf(ctx.db, ctx.viewer.id);
+  const known = new Set(own.map(({ id }) => id));
+  const others = calendarsNaming(ctx.db, ctx.viewer.id).filter((id) => !known.has(id));
+  const all = [...own, ...shareablesById(ctx.db, others)];
+  return decideOnAll(ctx, all).flatMap(({ shared: { id, ownerId, main }, decision }) =>
     decision.owner || decision.rights.shares ? [{ toId: ownerId, collectionId: main ? null : id }] : [],
   );
 }
 
 /** How many asks wait for one's answer, and how many of one's own were answered since one looked. */
 export const asksWaiting = (ctx: Context): number =>
-  openAsksAbout(ctx.db, calendarsAnsweredFor(ctx), ctx.viewer.id) + unheardAsks(ctx.db, ctx.viewer.id);
+  openAsksAbout(ctx.db, answeredFor(ctx), ctx.viewer.id) + unheardAsks(ctx.db, ctx.viewer.id);
 
 /** Who asks for access that one may give, what was answered, and what one asks for oneself. */
 export function listAccessRequests(ctx: Context): Result<AsksAnswer> {
   const look: Look = { ctx, directory: new Directory(ctx.db) };
-  const to = accessRequestsAbout(ctx.db, calendarsAnsweredFor(ctx), ctx.viewer.id, MOST + 1);
+  const to = accessRequestsAbout(ctx.db, answeredFor(ctx), ctx.viewer.id, MOST + 1);
   const from = asksFrom(ctx.db, ctx.viewer.id, MOST + 1);
   const wires = to.slice(0, MOST).flatMap((ask) => {
-    const calendar = calendarAsked(ctx, ask);
-    return calendar ? [toAnswer(look, ask, calendar)] : [];
+    const shared = collectionAsked(ctx, ask);
+    return shared ? [toAnswer(look, ask, shared)] : [];
   });
   const open = wires.filter((ask) => ask.state === 'open');
   return ok({
@@ -143,12 +151,11 @@ function personPart(person: Person | null, called?: string | null) {
 
 function ownAsk(look: Look, ask: Ask): OwnAsk {
   const { ctx, directory } = look;
-  const calendar = calendarAsked(ctx, ask);
-  const has = calendar ? decideOn(ctx, calendar).decision.rights : NO_RIGHTS;
-  const seen = has.sight === 'nothing' ? null : calendar;
+  const shared = collectionAsked(ctx, ask);
+  const has = shared ? decideOnShared(ctx, shared).decision.rights : NO_RIGHTS;
   return {
     ...wireOf(look, ask, (id) => personPart(directory.person(id))),
-    further: ask.collectionId === null ? null : { key: seen?.key ?? '', name: seen?.name ?? '' },
+    further: ask.collectionId === null ? null : aboutFor(ctx, ask.collectionId, shared, has.sight !== 'nothing'),
     answers: answersTo(ctx.db, ask.id, MOST_ANSWERS).map((a) => {
       const grant = a.grantId === null ? null : grantById(ctx.db, a.grantId);
       return {
@@ -165,27 +172,39 @@ function ownAsk(look: Look, ask: Ask): OwnAsk {
   };
 }
 
-function toAnswer(look: Look, ask: Ask, calendar: Calendar): AskToAnswer {
+/** What an ask is about, for its asker: what they don't see is named by what they asked for alone. */
+function aboutFor(ctx: Context, id: number, shared: Shareable | null, seen: boolean): OwnAsk['further'] {
+  const what = shared && firstCollectionOf(shared);
+  return {
+    key: shared && seen ? shared.key : '',
+    name: shared && (seen || what !== null) ? shortName(shared) : '',
+    kind: kindOfCollection(ctx.db, id),
+    what,
+  };
+}
+
+function toAnswer(look: Look, ask: Ask, shared: Shareable): AskToAnswer {
   const { ctx, directory } = look;
   const asker = directory.person(ask.fromId);
-  const grants = grantsOn(ctx.db, calendar.id);
+  const grants = grantsOn(ctx.db, shared.id);
   const groups = asker ? groupsOf(ctx.db, asker.id) : [];
   const decideWith = (with_: readonly StoredGrant[]): Decision['rights'] =>
     asker
-      ? decide(collectionOf(calendar, with_), viewerOf(ctx.db, asker, groups), ctx.now, rulesOf(ctx.db, calendar))
-          .rights
+      ? decide(collectionOf(shared, with_), viewerOf(ctx.db, asker, groups), ctx.now, rulesOf(ctx.db, shared)).rights
       : NO_RIGHTS;
   const theirs = grants.filter((g) => g.audience.kind === 'person' && g.audience.personId === ask.fromId);
   const answers = answersTo(ctx.db, ask.id, MOST_ANSWERS);
   const byAsk = new Set(answers.map((a) => a.grantId));
-  const called = asker && !asker.inside ? (outsiderName(ctx.db, calendar.id, asker.id) ?? asker.address) : undefined;
+  const called = asker && !asker.inside ? (outsiderName(ctx.db, shared.id, asker.id) ?? asker.address) : undefined;
   const hand = (actor: number, principal: number) => ({
     actor: directory.name(actor),
     principal: directory.name(principal),
   });
   return {
     ...wireOf(look, ask, (id) => personPart(directory.person(id), id === ask.fromId ? called : undefined)),
-    further: calendar.main ? null : { key: calendar.key, name: calendar.name },
+    further: shared.main
+      ? null
+      : { key: shared.key, name: shortName(shared), kind: shared.kind, what: firstCollectionOf(shared) },
     answers: answers.map((a) => ({
       at: instantText(a.at),
       answer: a.answer,
@@ -194,7 +213,7 @@ function toAnswer(look: Look, ask: Ask, calendar: Calendar): AskToAnswer {
       note: a.note,
     })),
     has: decideWith(grants),
-    calendar: calendar.key,
+    calendar: shared.key,
     audience: asker ? askerAs(asker) : { kind: 'person', id: '' },
     standing: theirs.map((g) => ({
       key: g.key,
@@ -207,6 +226,6 @@ function toAnswer(look: Look, ask: Ask, calendar: Calendar): AskToAnswer {
       byAsk: byAsk.has(g.id),
     })),
     without: decideWith(grants.filter((g) => !theirs.includes(g))),
-    own: calendar.ownerId === ctx.viewer.id,
+    own: shared.ownerId === ctx.viewer.id,
   };
 }

@@ -1,13 +1,13 @@
 import type { AskAnswerBody } from '@/contract/sharing/access-requests.ts';
 import { newKey } from '../../ids.ts';
 import { type Ask, answersTo, askByKey, putAnswer, setAnswerNote } from '../../repositories/access-requests.ts';
-import type { Calendar } from '../../repositories/calendars.ts';
 import { grantsOn } from '../../repositories/grants.ts';
 import { insertOutgoing } from '../../repositories/outbox.ts';
 import { type Person, personById } from '../../repositories/people.ts';
+import type { Shareable } from '../../repositories/shareables.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import { type Context, Directory, tellPeople, trailOn } from '../deciding/index.ts';
-import { answerersOf, askerAs, calendarAsked, mayAnswerOn } from './access-requests.ts';
+import { answerersOf, askerAs, collectionAsked, mayAnswerOn } from './access-requests.ts';
 import { giveAccess, takeSeveral } from './give-access.ts';
 
 /**
@@ -17,15 +17,14 @@ import { giveAccess, takeSeveral } from './give-access.ts';
  */
 export function answerAccessRequest(ctx: Context, key: string, body: AskAnswerBody): Result<{ done: true }> {
   const ask = askByKey(ctx.db, key);
-  const calendar = ask && calendarAsked(ctx, ask);
+  const shared = ask && collectionAsked(ctx, ask);
   const asker = ask && personById(ctx.db, ask.fromId);
-  if (!ask || !calendar || !asker || asker.id === ctx.viewer.id || !mayAnswerOn(ctx, calendar))
-    return refuse('notFound');
+  if (!ask || !shared || !asker || asker.id === ctx.viewer.id || !mayAnswerOn(ctx, shared)) return refuse('notFound');
   if (ask.state === 'takenBack') return refuse('askGone');
   if (ask.turns !== body.turns) return refuse('askAnswered', { facts: { name: lastHand(ctx, ask) } });
-  const answered = body.answer === 'give' ? give(ctx, calendar, ask, asker, body) : no(ctx, calendar, ask, asker, body);
+  const answered = body.answer === 'give' ? give(ctx, shared, ask, asker, body) : no(ctx, shared, ask, asker, body);
   if (!answered.ok) return answered;
-  tellPeople(ctx.db, [...answerersOf(ctx, calendar), asker.id]);
+  tellPeople(ctx.db, [...answerersOf(ctx, shared), asker.id]);
   return answered;
 }
 
@@ -36,7 +35,7 @@ const lastHand = (ctx: Context, ask: Ask): string => {
 
 function give(
   ctx: Context,
-  calendar: Calendar,
+  shared: Shareable,
   ask: Ask,
   asker: Person,
   body: Extract<AskAnswerBody, { answer: 'give' }>,
@@ -44,7 +43,7 @@ function give(
   if (body.rights.sight === 'nothing') return refuse('badInput', { fields: { sight: 'giveNothing' } });
   const { rights, span, seen, note } = body;
   return ctx.db.write(() => {
-    const given = giveAccess(ctx, calendar.key, { audience: askerAs(asker), rights, span, seen, tell: { note } });
+    const given = giveAccess(ctx, shared.key, { audience: askerAs(asker), rights, span, seen, tell: { note } });
     if (!given.ok) return given;
     // Giving by hand may have answered the request already; then only the words are added.
     if ((askByKey(ctx.db, ask.key)?.turns ?? ask.turns) !== ask.turns) setAnswerNote(ctx.db, ask.id, note);
@@ -53,8 +52,8 @@ function give(
         at: ctx.now,
         answer: 'given',
         byId: ctx.viewer.id,
-        forId: calendar.ownerId,
-        grantId: grantsOn(ctx.db, calendar.id).find((g) => g.key === given.value.grant)?.id ?? null,
+        forId: shared.ownerId,
+        grantId: grantsOn(ctx.db, shared.id).find((g) => g.key === given.value.grant)?.id ?? null,
         note,
         quiet: false,
       });
@@ -64,7 +63,7 @@ function give(
 
 function no(
   ctx: Context,
-  calendar: Calendar,
+  shared: Shareable,
   ask: Ask,
   asker: Person,
   body: Extract<AskAnswerBody, { answer: 'refuse' }>,
@@ -74,7 +73,7 @@ function no(
     if (takes.length > 0) {
       const audience = askerAs(asker);
       const tell = quiet ? null : { note };
-      const taken = takeSeveral(ctx, calendar.key, {
+      const taken = takeSeveral(ctx, shared.key, {
         takes: takes.map((seen, i) => ({ audience, seen, tell: i === 0 ? tell : null })),
       });
       if (!taken.ok) return taken;
@@ -83,12 +82,12 @@ function no(
       at: ctx.now,
       answer: 'refused',
       byId: ctx.viewer.id,
-      forId: calendar.ownerId,
+      forId: shared.ownerId,
       grantId: null,
       note: quiet ? '' : note,
       quiet,
     });
-    trailOn(ctx, calendar, ask.key, 'ask.refused', { state: ask.state }, { takes, quiet });
+    trailOn(ctx, shared, ask.key, 'ask.refused', { state: ask.state }, { takes, quiet });
     // Who is outside reads it where they read what they are given: in a letter. What was taken away is told by its own.
     if (!asker.inside && !quiet && takes.length === 0)
       insertOutgoing(ctx.db, {
@@ -96,7 +95,7 @@ function no(
         at: ctx.now,
         personId: asker.id,
         kind: 'refused',
-        collectionId: calendar.id,
+        collectionId: shared.id,
         grantId: null,
         byId: ctx.viewer.id,
         note,

@@ -2,7 +2,7 @@ import type { EverythingAnswer } from '@/contract/sharing/sharing.ts';
 import { may } from '@/core/access/index.ts';
 import { grantsOn } from '../../repositories/grants.ts';
 import { personByHandle } from '../../repositories/people.ts';
-import { shareablesOf, shortName } from '../../repositories/shareables.ts';
+import { firstCollectionOf, shareablesOf, shortName } from '../../repositories/shareables.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import { type Context, decideOnShared } from '../deciding/index.ts';
 
@@ -26,6 +26,7 @@ export function listEverything(ctx: Context, handle: string): Result<EverythingA
         kind: shared.kind,
         name: shortName(shared),
         main: shared.main,
+        first: firstCollectionOf(shared),
         rights: decision.rights,
         share,
         given: share ? standing.length : null,

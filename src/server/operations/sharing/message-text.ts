@@ -95,6 +95,9 @@ export function previewMessage(ctx: Context, key: string, body: MessageBody): Re
     ...note,
   ];
   const asks = body.asks && body.asks !== 'nothing' ? { ...NO_RIGHTS, sight: body.asks } : null;
-  if (asks) lines.push(`${owner} ${t('ask.asks', { own: 'yes', owner: '', what: t(`sights.${asks.sight}`) })}`);
+  if (asks)
+    lines.push(
+      `${owner} ${t('ask.asks', { own: 'yes', owner: '', kind: 'calendar', name: 'none', what: t(`sights.${asks.sight}`) })}`,
+    );
   return ok({ letter, language, subject: null, lines });
 }

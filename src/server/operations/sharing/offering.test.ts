@@ -163,6 +163,7 @@ describe('both ways', () => {
   test('what is shown with an ask is said where it asks, and by itself once the ask is taken back', () => {
     requestAccess(org.ctx('bruno'), {
       to: ['ines'],
+      what: 'calendar',
       calendar: null,
       rights: PRESETS.outline,
       span: null,

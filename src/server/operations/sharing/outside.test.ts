@@ -12,7 +12,7 @@ import { remindOfEnds } from '../messages/remind-of-ends.ts';
 import { sendLetters, settleLetters } from '../messages/send-letters.ts';
 import { changeDomains } from '../people/domains.ts';
 import { listGroups } from '../people/groups.ts';
-import { listPeople } from '../people/people.ts';
+import { listPeople } from '../people/list-people.ts';
 import { at, houseRulesWith, type SmallOrganisation, START, smallOrganisation, WEEK } from '../small-organisation.ts';
 import { explainAccess, readItemSight } from './explain-access.ts';
 import { giveAccess, giveSeveral, takeAccess } from './give-access.ts';

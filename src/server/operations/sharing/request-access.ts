@@ -2,6 +2,7 @@ import type { AskedBody } from '@/contract/sharing/access-requests.ts';
 import type { ChoiceWire } from '@/contract/sharing/sharing.ts';
 import type { RightsWire } from '@/contract/sharing/sight.ts';
 import { choicesFor, fitRights, NO_RIGHTS, offeredOn, presetOf, type Rights, SIGHT_RANK } from '@/core/access/index.ts';
+import { type CollectionKind, type FirstCollection, kindOfFirst } from '@/core/collection/index.ts';
 import { newKey } from '../../ids.ts';
 import {
   type Ask,
@@ -12,12 +13,13 @@ import {
   setNudged,
   setTakenBack,
 } from '../../repositories/access-requests.ts';
-import { type Calendar, calendarsOf, mainCalendarOf } from '../../repositories/calendars.ts';
+import { calendarsOf } from '../../repositories/calendars.ts';
 import { grantsEverNaming, grantsOn } from '../../repositories/grants.ts';
 import { type Person, personByHandle } from '../../repositories/people.ts';
+import { firstCollectionOf, firstOf, type Shareable, shareableByKey } from '../../repositories/shareables.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
-import { type Context, decideOn, findCalendar, isRefusal, tellPeople, trailOwn } from '../deciding/index.ts';
-import { againFrom, answerersOf, calendarAsked } from './access-requests.ts';
+import { type Context, decideOnShared, isRefusal, tellPeople, trailOwn } from '../deciding/index.ts';
+import { againFrom, answerersOf, collectionAsked } from './access-requests.ts';
 import { giveAccess } from './give-access.ts';
 import { coversAsk } from './settle-access-request.ts';
 import { readSpan } from './span.ts';
@@ -25,34 +27,33 @@ import { readSpan } from './span.ts';
 /** The most asks of one person that wait at a time. */
 const MOST_OPEN = 400;
 
-const MAIN = offeredOn({ kind: 'calendar', main: true });
+const offeredOf = (kind: CollectionKind) => offeredOn({ kind, main: kind === 'calendar' });
 
 const wrong = (fields: Record<string, string>): Refusal => refuse('badInput', { fields });
 
-/** What can be asked for beside some rights: the two sliders, each choice with what it comes to. It says nothing of anybody's calendar. */
-export function accessRequestChoices(_ctx: Context, body: { rights: RightsWire }): Result<{ choices: ChoiceWire[] }> {
-  const { rights } = fitRights(body.rights, MAIN);
+/** What can be asked for beside some rights: the two sliders, each choice with what it comes to. It says nothing of anybody's. */
+export function accessRequestChoices(
+  _ctx: Context,
+  body: { rights: RightsWire; kind?: CollectionKind | undefined },
+): Result<{ choices: ChoiceWire[] }> {
+  const offered = offeredOf(body.kind ?? 'calendar');
+  const { rights } = fitRights(body.rights, offered);
   return ok({
-    choices: choicesFor(rights, MAIN)
+    choices: choicesFor(rights, offered)
       .filter(({ group, value }) => (group === 'sight' && value !== 'nothing') || group === 'reach')
       .map((choice) => ({ ...choice, barred: null, wants: [] })),
   });
 }
 
 /**
- * Asks people for access to their calendars: all of them, or nobody where one can't be asked. An ask is addressed to a person and answered
+ * Asks people for access to what is theirs: all of them, or nobody where one can't be asked. An ask is addressed to a person and answered
  * alike whatever they have, so that it confirms nothing. Left out are those of whom the asker has that already. What is offered in
  * return is given in the same act: no less than they have of it, and to nobody who has more.
  */
 export function requestAccess(ctx: Context, body: AskedBody): Result<{ asked: number; already: number }> {
   if (body.rights.sight === 'nothing') return wrong({ sight: 'askNothing' });
-  const misfit = fitRights(body.rights, MAIN).lowered[0];
-  if (misfit) return wrong({ [misfit.right]: 'unclear' });
   const span = readSpan(ctx, body.span, null);
   if (isRefusal(span)) return span;
-  const own = mainCalendarOf(ctx.db, ctx.viewer.id);
-  const offers = body.offers === null || body.offers === 'nothing' ? null : body.offers;
-  if (offers && !own) return wrong({ offers: 'noCalendarToOffer' });
   const people = new Map<number, Person>();
   for (const [i, handle] of body.to.entries()) {
     const person = personByHandle(ctx.db, handle);
@@ -62,19 +63,31 @@ export function requestAccess(ctx: Context, body: AskedBody): Result<{ asked: nu
   }
   const further = body.calendar === null ? null : furtherSeen(ctx, body.calendar, [...people.values()]);
   if (further && isRefusal(further)) return further;
-  const asks: { person: Person; current: Ask | null }[] = [];
+  const kind = further?.kind ?? kindOfFirst(body.what);
+  // Tasks, contacts and folders are given to people inside alone.
+  if (kind !== 'calendar' && !ctx.viewer.inside) return wrong({ what: 'unclear' });
+  const misfit = fitRights(body.rights, offeredOf(kind)).lowered[0];
+  if (misfit) return wrong({ [misfit.right]: 'unclear' });
+  const own = firstOf(ctx.db, ctx.viewer.id, (further && firstCollectionOf(further)) ?? firstOfKind(kind, body.what));
+  const offers = body.offers === null || body.offers === 'nothing' ? null : body.offers;
+  if (offers && !own) return wrong({ offers: 'noCalendarToOffer' });
+  if (offers && !offeredOf(kind).sights.includes(offers)) return wrong({ offers: 'unclear' });
+  const asks: { person: Person; collectionId: number | null; current: Ask | null }[] = [];
   let already = 0;
   for (const person of people.values()) {
-    const calendar = further ?? mainCalendarOf(ctx.db, person.id);
-    if (calendar && coversAsk(decideOn(ctx, calendar).decision.rights, body)) {
+    const about = further ?? firstOf(ctx.db, person.id, body.what);
+    if (about && coversAsk(decideOnShared(ctx, about).decision.rights, body)) {
       already++;
       continue;
     }
-    const current = askBetween(ctx.db, ctx.viewer.id, person.id, further?.id ?? null);
+    // Whoever has no such thing is a room or the like: nobody would answer.
+    if (!about && kind !== 'calendar') return wrong({ what: 'unclear' });
+    const collectionId = about?.main === false ? about.id : null;
+    const current = askBetween(ctx.db, ctx.viewer.id, person.id, collectionId);
     // What was closed isn't asked about again within a day of it.
     if (current?.state === 'refused' && againFrom(ctx, current) > ctx.now)
       return refuse('askedToday', { facts: { name: person.name } });
-    asks.push({ person, current });
+    asks.push({ person, collectionId, current });
   }
   if (asks.length === 0 && people.size === 1) return wrong({ sight: 'askedHas' });
   const opened = asks.filter(({ current }) => current?.state !== 'open').length;
@@ -82,13 +95,13 @@ export function requestAccess(ctx: Context, body: AskedBody): Result<{ asked: nu
     return refuse('tooManyAsks', { facts: { most: MOST_OPEN } });
   const tell = new Set<number>();
   ctx.db.write(() => {
-    for (const { person, current } of asks) {
+    for (const { person, collectionId, current } of asks) {
       const gave = offers && own ? offer(ctx, own, person, { ...NO_RIGHTS, sight: offers }) : null;
       const ask = {
         key: current?.key ?? newKey(),
         fromId: ctx.viewer.id,
         toId: person.id,
-        collectionId: further?.id ?? null,
+        collectionId,
         at: ctx.now,
         rights: body.rights,
         ...span,
@@ -115,17 +128,20 @@ function mayBeAsked(ctx: Context, person: Person): boolean {
   return ctx.viewer.inside || calendarsOf(ctx.db, person.id).some((c) => grantsEverNaming(ctx.db, c.id, ctx.viewer.id));
 }
 
-/** The further calendar that is asked about: one the asker sees, of the one who is asked. */
-function furtherSeen(ctx: Context, key: string, people: readonly Person[]): Calendar | null | Refusal {
-  const found = findCalendar(ctx, key);
-  if (isRefusal(found)) return wrong({ calendar: 'unclear' });
-  const { calendar } = found;
-  if (people.length !== 1 || calendar.ownerId !== people[0]?.id) return wrong({ calendar: 'unclear' });
-  return calendar.main ? null : calendar;
+/** What one shows of one's own where a further one of theirs is asked about: of a folder, what has arrived. */
+const firstOfKind = (kind: CollectionKind, what: FirstCollection): FirstCollection =>
+  kindOfFirst(what) === kind ? what : kind === 'folder' ? 'arrived' : kind;
+
+/** The further one that is asked about: one the asker sees something of, of the one who is asked. */
+function furtherSeen(ctx: Context, key: string, people: readonly Person[]): Shareable | null | Refusal {
+  const shared = shareableByKey(ctx.db, key);
+  if (!shared || people.length !== 1 || shared.ownerId !== people[0]?.id) return wrong({ calendar: 'unclear' });
+  if (decideOnShared(ctx, shared).decision.rights.sight === 'nothing') return wrong({ calendar: 'unclear' });
+  return shared.main ? null : shared;
 }
 
-/** Shows one's own calendar to somebody, and tells them; answers the grant, or `null` where they have as much by name already. */
-function offer(ctx: Context, own: Calendar, person: Person, rights: Rights): number | null {
+/** Shows one's own to somebody, and tells them; answers the grant, or `null` where they have as much by name already. */
+function offer(ctx: Context, own: Shareable, person: Person, rights: Rights): number | null {
   const theirs = grantsOn(ctx.db, own.id).find(
     (g) => g.audience.kind === 'person' && g.audience.personId === person.id && g.starts === null && g.ends === null,
   );
@@ -136,14 +152,14 @@ function offer(ctx: Context, own: Calendar, person: Person, rights: Rights): num
     seen: theirs?.key ?? null,
     tell: { note: '' },
   });
-  if (!given.ok) throw new Error(`one's own calendar can't be shown as ${presetOf(rights)}: ${given.code}`);
+  if (!given.ok) throw new Error(`one's own can't be shown as ${presetOf(rights)}: ${given.code}`);
   return grantsOn(ctx.db, own.id).find((g) => g.key === given.value.grant)?.id ?? null;
 }
 
 /** Who is told that something became of an ask. */
 function toldOf(ctx: Context, ask: Pick<Ask, 'toId' | 'collectionId'>): number[] {
-  const calendar = calendarAsked(ctx, ask);
-  return calendar ? answerersOf(ctx, calendar) : [ask.toId];
+  const shared = collectionAsked(ctx, ask);
+  return shared ? answerersOf(ctx, shared) : [ask.toId];
 }
 
 function findOwn(ctx: Context, key: string): Ask | Refusal {

@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react';
 import { call } from '@/contract/call.ts';
 import type { RightsWire } from '@/contract/sharing/sight.ts';
+import type { CollectionKind } from '@/core/collection/index.ts';
 import { type Preview, usePreview } from './preview.ts';
 import { KEYS } from './query-keys.ts';
 
@@ -44,8 +45,14 @@ export function useChoosing<C extends Choice>(
 }
 
 /** Choices beside rights that aren't tied to one audience yet: in a request, or for several people at once. */
-export function usePlainChoices(rights: RightsWire, onChosen: (rights: RightsWire) => void) {
-  const preview = usePreview(KEYS.requestChoices(rights), () => call('accessRequestChoices', { body: { rights } }));
+export function usePlainChoices(
+  rights: RightsWire,
+  onChosen: (rights: RightsWire) => void,
+  kind: CollectionKind = 'calendar',
+) {
+  const preview = usePreview(KEYS.requestChoices(rights, kind), () =>
+    call('accessRequestChoices', { body: { rights, kind } }),
+  );
   return useChoosing(preview, onChosen);
 }
 

@@ -7,6 +7,18 @@ import { Follower } from './follow.ts';
 import { KEYS } from './query-keys.ts';
 import { refetchOnce } from './refetch-once.ts';
 
+/** What shows by somebody's access what is in calendars, lists and folders, whichever they are. */
+const SEEN_BY_ACCESS = [
+  KEYS.found(),
+  KEYS.everyTask,
+  KEYS.everyContact,
+  KEYS.everyonesMessages,
+  KEYS.everythings,
+  KEYS.desks,
+  KEYS.asks,
+  KEYS.suggestions,
+] as const;
+
 export type LiveState =
   | { readonly kind: 'connecting' }
   | { readonly kind: 'live' }
@@ -84,24 +96,15 @@ export function useLive(me: string): LiveState {
         void refetchOnce(client, { queryKey: KEYS.frame });
       } else if (note.kind === 'access') {
         // Nothing fetched under the old access stays: what isn't on the screen goes now, what is on it with the answer.
-        const queryKey = KEYS.calendar(note.calendar);
-        client.removeQueries({ queryKey, type: 'inactive' });
-        refetchOnce(client, { queryKey }, { throwOnError: true, cancelRefetch: true }).catch(() =>
-          client.resetQueries({ queryKey }),
-        );
-        client.removeQueries({ queryKey: KEYS.everyTask, type: 'inactive' });
-        refetchOnce(client, { queryKey: KEYS.everyTask }, { throwOnError: true, cancelRefetch: true }).catch(() =>
-          client.resetQueries({ queryKey: KEYS.everyTask }),
-        );
-        client.removeQueries({ queryKey: KEYS.desks, type: 'inactive' });
-        void refetchOnce(client, { queryKey: KEYS.desks });
+        for (const queryKey of [KEYS.calendar(note.calendar), ...SEEN_BY_ACCESS]) {
+          client.removeQueries({ queryKey, type: 'inactive' });
+          refetchOnce(client, { queryKey }, { throwOnError: true, cancelRefetch: true }).catch(() =>
+            client.resetQueries({ queryKey }),
+          );
+        }
         void refetchOnce(client, { queryKey: KEYS.frame });
         void refetchOnce(client, { queryKey: KEYS.people });
         void refetchOnce(client, { queryKey: KEYS.lanes });
-        client.removeQueries({ queryKey: KEYS.asks, type: 'inactive' });
-        void refetchOnce(client, { queryKey: KEYS.asks });
-        client.removeQueries({ queryKey: KEYS.suggestions, type: 'inactive' });
-        void refetchOnce(client, { queryKey: KEYS.suggestions });
       } else if (leading) channel.postMessage({ kind: 'state', state: current } satisfies Note);
     };
     const tell = (note: Note) => {

@@ -49,6 +49,7 @@ export const KEYS = {
   domains: ['domains'],
   frame: ['frame'],
   groups: ['groups'],
+  everythings: ['everything'],
   everything: (who: string) => ['everything', who],
   houseRules: ['house-rules'],
   journeys: ['journeys'],
@@ -96,6 +97,6 @@ export const KEYS = {
   phones: (addresses: readonly string[]) => ['phones', addresses],
   pickedDays: (picked: unknown) => ['picked days', picked],
   repeat: (of: unknown) => ['repeat', of],
-  requestChoices: (rights: unknown) => ['ask choices', rights],
+  requestChoices: (rights: unknown, kind: string) => ['ask choices', kind, rights],
   tokenActs: (token: string) => ['token-acts', token],
 } as const;

@@ -2,7 +2,9 @@
 import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { useTranslations } from 'use-intl';
+import type { RightsWire } from '@/contract/sharing/sight.ts';
 import { useFrame } from '../frame-context.tsx';
+import { RequestMore } from '../requests/request-more.tsx';
 import { firstName } from '../token.tsx';
 import type { ListsOf } from './list-nav.tsx';
 import listsCss from './lists.module.css';
@@ -15,6 +17,7 @@ export function ListHead(props: {
     readonly name: string;
     readonly own: boolean;
     readonly owner: { readonly handle: string; readonly name: string };
+    readonly rights: RightsWire;
     readonly may: { readonly share: boolean; readonly add: boolean };
   };
   /** How much is in it, in words. */
@@ -26,6 +29,7 @@ export function ListHead(props: {
   const { frame } = useFrame();
   const { handle, name } = list.owner;
   const who = frame.principals.some((p) => p.handle === handle) ? handle : frame.me.handle;
+  const below = list.rights.sight !== 'full';
   const query = new URLSearchParams({ c: list.key, ...(list.own ? {} : { of: handle }) });
   return (
     <>
@@ -40,7 +44,12 @@ export function ListHead(props: {
           {children}
         </span>
       </header>
-      {!list.may.add && <p className={`small soft ${listsCss.note}`}>{t('readOnly', { name: firstName(name) })}</p>}
+      {(!list.may.add || below) && (
+        <p className={`small soft ${listsCss.note}`}>
+          {!list.may.add && t('readOnly', { name: firstName(name) })}{' '}
+          <RequestMore handle={handle} name={name} of={{ ...list, main: false, kind: of }} has={list.rights} small />
+        </p>
+      )}
     </>
   );
 }

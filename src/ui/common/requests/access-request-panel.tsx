@@ -14,7 +14,9 @@ import type { PersonWire } from '@/contract/people/people.ts';
 import type { OwnAsk } from '@/contract/sharing/access-requests.ts';
 import { reachOf } from '@/contract/sharing/reach.ts';
 import type { RightsWire } from '@/contract/sharing/sight.ts';
+import { type CollectionKind, FIRST_COLLECTIONS, type FirstCollection, kindOfFirst } from '@/core/collection/index.ts';
 import boardsCss from '../boards.module.css';
+import { useCollectionName } from '../collection-name.ts';
 import { useActing } from '../fetched/acting.ts';
 import { usePlainChoices } from '../fetched/choosing.ts';
 import { KEYS } from '../fetched/query-keys.ts';
@@ -22,6 +24,7 @@ import { DateField } from '../fields/date-field.tsx';
 import { LevelChoice } from '../fields/level-choice.tsx';
 import { fewPeople, personOption } from '../fields/people-options.tsx';
 import { type Asking, useFrame } from '../frame-context.tsx';
+import { OF_KIND } from '../of-kind.ts';
 import { firstName } from '../token.tsx';
 import { AccessRequestState } from './access-request-state.tsx';
 import { askTo, useAsks } from './own-access-requests.ts';
@@ -29,10 +32,15 @@ import { FREE_BUSY } from './plain-rights.ts';
 
 const SIGHTS = ['busy', 'title', 'outline', 'full'] as const;
 const REACHES = ['look', 'add', 'arrange'] as const;
+type Sight = (typeof SIGHTS)[number];
+
+/** What can be asked for of a kind: being free or busy is said of calendars alone. */
+const sightsOf = (kind: CollectionKind): readonly Sight[] => (kind === 'calendar' ? SIGHTS : SIGHTS.slice(1));
+
 /** The next that is worth asking for, where one has something already. */
-function nextUp(has: RightsWire | null | undefined): RightsWire {
-  const at = has ? ['nothing', ...SIGHTS].indexOf(has.sight) : 0;
-  const sight = SIGHTS[Math.min(at, SIGHTS.length - 1)] ?? 'busy';
+function nextUp(has: RightsWire | null | undefined, sights: readonly Sight[]): RightsWire {
+  const at = has ? ['nothing', ...sights].indexOf(has.sight) : 0;
+  const sight = sights[Math.min(at, sights.length - 1)] ?? 'full';
   return {
     ...FREE_BUSY,
     ...(has && has.sight !== 'nothing' ? { add: has.add, change: has.change, remove: has.remove } : {}),
@@ -48,9 +56,13 @@ export function AccessRequestPanel({ asking, onClose }: { asking: Asking; onClos
   const people = chosen ? [chosen] : asking.people;
   const [only] = people;
   const asks = useAsks();
-  const calendar = asking.calendar ?? null;
+  const [what, setWhat] = useState<FirstCollection>(asking.what ?? 'calendar');
+  const nameOf = useCollectionName();
+  const further = asking.further ?? null;
   const current =
-    only && people.length === 1 ? askTo(asks.data?.own ?? [], only.handle, calendar?.key ?? null) : undefined;
+    only && people.length === 1 ? askTo(asks.data?.own ?? [], only.handle, what, further?.key ?? null) : undefined;
+  // What one has is known of what the panel was opened about alone.
+  const has = what === (asking.what ?? 'calendar') ? (asking.has ?? chosen?.rights) : null;
   const title =
     people.length > 1
       ? t('titleSeveral', { count: people.length })
@@ -75,15 +87,31 @@ export function AccessRequestPanel({ asking, onClose }: { asking: Asking; onClos
         </Button>
       </div>
       <h2>{title}</h2>
-      {calendar && <p className="small soft">{t('about', { calendar: calendar.name })}</p>}
+      {further && <p className="small soft">{t('about', { name: nameOf(further.kind, further.name) })}</p>}
       {asking.people.length === 0 && <WhomField value={chosen} onChange={setChosen} />}
+      {!further && (
+        <TextField
+          select
+          label={t('what')}
+          value={what}
+          onChange={(e) => setWhat(FIRST_COLLECTIONS.find((one) => one === e.target.value) ?? 'calendar')}
+        >
+          {FIRST_COLLECTIONS.map((one) => (
+            <MenuItem key={one} value={one}>
+              {t(`whats.${one}`)}
+            </MenuItem>
+          ))}
+        </TextField>
+      )}
       {current && current.state !== 'takenBack' && <AccessRequestState ask={current} />}
       {people.length > 0 && !asks.isPending && current?.state !== 'open' && (
         <Form
-          key={only?.handle}
+          key={`${only?.handle} ${what}`}
           people={people}
-          calendar={calendar?.key ?? null}
-          has={asking.has ?? chosen?.rights}
+          what={what}
+          further={further?.key ?? null}
+          kind={further?.kind ?? kindOfFirst(what)}
+          has={has}
           current={current}
           onClose={onClose}
         />
@@ -115,22 +143,26 @@ function WhomField({ value, onChange }: { value: PersonWire | null; onChange: (p
 
 function Form(props: {
   people: Asking['people'];
-  calendar: string | null;
+  what: FirstCollection;
+  further: string | null;
+  kind: CollectionKind;
   has: RightsWire | null | undefined;
   current: OwnAsk | undefined;
   onClose: () => void;
 }) {
-  const { people, calendar, has, current, onClose } = props;
+  const { people, what, further, kind, has, current, onClose } = props;
   const t = useTranslations();
   const ta = useTranslations('ask');
   const { frame, style, toast } = useFrame();
   const client = useQueryClient();
-  const [rights, setRights] = useState<RightsWire>(() => nextUp(current?.has ?? has));
+  const sights = sightsOf(kind);
+  const of = OF_KIND[kind];
+  const [rights, setRights] = useState<RightsWire>(() => nextUp(current?.has ?? has, sights));
   const [why, setWhy] = useState('');
   const [until, setUntil] = useState('');
-  const [offers, setOffers] = useState<(typeof SIGHTS)[number] | null>(null);
-  const { attempt, busy, refused, fields } = useActing(['why', 'until', 'sight', 'offers']);
-  const { pick } = usePlainChoices(rights, setRights);
+  const [offers, setOffers] = useState<Sight | null>(null);
+  const { attempt, busy, refused, fields } = useActing(['why', 'until', 'sight', 'offers', 'what']);
+  const { pick } = usePlainChoices(rights, setRights, kind);
   const [only] = people;
   const name = people.length === 1 && only ? firstName(only.name) : '';
   const own = frame.principals.some((p) => p.own);
@@ -138,7 +170,9 @@ function Form(props: {
     attempt(async () => {
       const span = until ? { from: null, until, zone: style.zone } : null;
       const to = people.map((p) => p.handle);
-      const { asked } = await call('requestAccess', { body: { to, calendar, rights, span, why, offers } });
+      const { asked } = await call('requestAccess', {
+        body: { to, what, calendar: further, rights, span, why, offers },
+      });
       toast({ text: ta('done', { count: asked, name: only?.name ?? '' }) });
       await client.invalidateQueries({ queryKey: KEYS.asks });
       onClose();
@@ -153,23 +187,27 @@ function Form(props: {
     >
       {refused && <Alert severity="error">{refused}</Alert>}
       {has && has.sight !== 'nothing' && people.length === 1 && (
-        <p className="small soft">{ta('has', { name, sight: t(`sightWords.${has.sight}`) })}</p>
+        <p className="small soft">{ta('has', { name, kind, sight: t(`sightWords.${has.sight}`) })}</p>
       )}
       <LevelChoice
         id="ask-sight"
         label={ta('see')}
         as="sight"
         value={rights.sight}
-        levels={SIGHTS.map((value) => ({ value, word: t(`sights.${value}`), help: t(`sightHelp.${value}`) }))}
+        levels={sights.map((value) => ({ value, word: t(`sights.${value}`), help: t(`sightHelp${of}.${value}`) }))}
         onPick={(value) => pick('sight', value)}
       />
-      {fields.sight && <p className="small wrong">{fields.sight}</p>}
+      {(fields.what ?? fields.sight) && <p className="small wrong">{fields.what ?? fields.sight}</p>}
       <LevelChoice
         id="ask-reach"
         label={ta('do')}
         as="reach"
         value={reachOf(rights)}
-        levels={REACHES.map((value) => ({ value, word: t(`reaches.${value}`), help: t(`reachHelp.${value}`) }))}
+        levels={REACHES.map((value) => ({
+          value,
+          word: t(`reaches.${value}`),
+          help: t(value === 'arrange' ? `reachHelp.arrange${of}` : `reachHelp.${value}`),
+        }))}
         onPick={(value) => pick('reach', value)}
       />
       <TextField
@@ -190,7 +228,7 @@ function Form(props: {
             <Switch
               size="small"
               checked={offers !== null}
-              onChange={(e) => setOffers(e.target.checked ? 'busy' : null)}
+              onChange={(e) => setOffers(e.target.checked ? (sights[0] ?? null) : null)}
             />
           }
         />
@@ -204,9 +242,9 @@ function Form(props: {
           helperText={fields.offers ?? ta('offerHelp')}
           onChange={(e) => setOffers(e.target.value as typeof offers)}
         >
-          {SIGHTS.map((s) => (
+          {sights.map((s) => (
             <MenuItem key={s} value={s}>
-              {t(`sights.${s}`)}, {t(`sightHelp.${s}`)}
+              {t(`sights.${s}`)}, {t(`sightHelp${of}.${s}`)}
             </MenuItem>
           ))}
         </TextField>

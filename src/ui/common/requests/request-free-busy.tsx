@@ -20,7 +20,7 @@ export function AskFreeBusy({ people }: { people: readonly { readonly handle: st
   const { attempt, busy, refused } = useActing();
   if (people.length === 0 || !asks.data) return null;
   const { own } = asks.data;
-  const stateOf = (handle: string) => askTo(own, handle, null)?.state;
+  const stateOf = (handle: string) => askTo(own, handle, 'calendar')?.state;
   const rest = people
     .filter((p) => stateOf(p.handle) !== 'open' && stateOf(p.handle) !== 'refused')
     .slice(0, MOST_ASKED);
@@ -31,6 +31,7 @@ export function AskFreeBusy({ people }: { people: readonly { readonly handle: st
       await call('requestAccess', {
         body: {
           to: rest.map((p) => p.handle),
+          what: 'calendar',
           calendar: null,
           rights: FREE_BUSY,
           span: null,

@@ -11,10 +11,11 @@ import { useFrame } from '../frame-context.tsx';
  * Where an address shows nothing: the way to ask somebody. Whom it named is filled in where the directory, which everybody inside reads,
  * has them; that there is anything behind it isn't said by that.
  */
-export function RequestFromSomebody() {
+export function RequestFromSomebody({ of: whom }: { of?: string }) {
   const t = useTranslations('ask');
   const { ask, frame } = useFrame();
-  const of = useSearchParams().get('of');
+  const inAddress = useSearchParams().get('of');
+  const of = whom ?? inAddress;
   const directory = useQuery({
     queryKey: KEYS.people,
     queryFn: () => call('listPeople', {}),

@@ -2,18 +2,22 @@
 import Button from '@mui/material/Button';
 import { useTranslations } from 'use-intl';
 import type { RightsWire } from '@/contract/sharing/sight.ts';
+import type { CollectionKind } from '@/core/collection/index.ts';
 import { useFrame } from '../frame-context.tsx';
 
-/** The way to ask for more, where something of a calendar is not to be seen or done. Nothing where nobody is signed in who could ask. */
+/** The way to ask for more, where something is not to be seen or done. Nothing where nobody is signed in who could ask. */
 export function RequestMore(props: {
   handle: string;
   name: string;
-  calendar?: { readonly key: string; readonly name: string; readonly main: boolean } | undefined;
+  /** What it is of theirs: a calendar, unless it is said. */
+  of?:
+    | { readonly key: string; readonly name: string; readonly main: boolean; readonly kind?: CollectionKind }
+    | undefined;
   has?: RightsWire | undefined;
   /** In a row with little room: a word alone. */
   small?: boolean;
 }) {
-  const { handle, name, calendar, has, small = false } = props;
+  const { handle, name, of, has, small = false } = props;
   const t = useTranslations('ask');
   const { ask, frame } = useFrame();
   if (!ask || handle === '' || handle === frame.me.handle) return null;
@@ -28,7 +32,7 @@ export function RequestMore(props: {
         event.stopPropagation();
         ask({
           people: [{ handle, name }],
-          calendar: calendar && !calendar.main ? { key: calendar.key, name: calendar.name } : null,
+          further: of && !of.main ? { key: of.key, name: of.name, kind: of.kind ?? 'calendar' } : null,
           has: has ?? null,
         });
       }}

@@ -99,13 +99,7 @@ export function BoardBar() {
         {looking && <Link href={`/for/${frame.me.handle}/calendar`}>{t('board.back')}</Link>}
         {head && !head.as && <Standing head={head} />}
         {head && !head.own && !head.as && head.rights.sight !== 'full' && (
-          <RequestMore
-            handle={head.owner.handle}
-            name={head.owner.name}
-            calendar={head.calendar}
-            has={head.rights}
-            small
-          />
+          <RequestMore handle={head.owner.handle} name={head.owner.name} of={head.calendar} has={head.rights} small />
         )}
         {head?.may.share && !head.as && !narrow && (
           <Link href={sightlinesDoor(head, frame.me.handle, principal?.handle ?? null)}>

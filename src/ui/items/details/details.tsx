@@ -182,7 +182,7 @@ export function Details(props: {
           )}
           <CopyItem item={item} head={head} />
           {!head.own && !head.as && !item.withheld && !item.may?.change && (
-            <RequestMore handle={head.owner.handle} name={name} calendar={head.calendar} has={head.rights} />
+            <RequestMore handle={head.owner.handle} name={name} of={head.calendar} has={head.rights} />
           )}
           {head.may.add && open && 'notes' in item && !head.as && (
             <Button variant="outlined" aria-expanded={onDays} onClick={() => setOnDays(!onDays)}>

@@ -19,7 +19,7 @@ export function LaneHead({ lane, short }: { lane: BoardLane; short: boolean }) {
         <RequestMore
           handle={lane.handle}
           name={lane.head?.owner.name ?? lane.name}
-          calendar={lane.head?.calendar}
+          of={lane.head?.calendar}
           has={lane.head?.rights}
           small
         />

@@ -88,7 +88,7 @@ export const SideRow = memo(function SideRow(props: {
               <RequestMore
                 handle={lane.handle}
                 name={lane.head?.owner.name ?? lane.name}
-                calendar={lane.head?.calendar}
+                of={lane.head?.calendar}
                 has={lane.head?.rights}
                 small
               />

@@ -10,7 +10,7 @@ import type { RightsWire } from '@/contract/sharing/sight.ts';
 import { SCOPES, SIGHTS } from '@/core/calendar/index.ts';
 import type { CollectionKind } from '@/core/collection/index.ts';
 import { LevelChoice } from '../../common/fields/level-choice.tsx';
-import { OF_KIND } from '../of-kind.ts';
+import { OF_KIND } from '../../common/of-kind.ts';
 import rightsPartCss from './rights-part.module.css';
 
 const EXTRAS = ['suggest', 'private', 'speaks', 'copies', 'shares', 'absence'] as const;

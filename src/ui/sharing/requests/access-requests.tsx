@@ -4,6 +4,8 @@ import Link from 'next/link';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import type { AsksAnswer, AskToAnswer, OwnAsk } from '@/contract/sharing/access-requests.ts';
+import { useCollectionGoal } from '../../common/collection-goal.ts';
+import { useCollectionName } from '../../common/collection-name.ts';
 import { useFrame } from '../../common/frame-context.tsx';
 import pageCss from '../../common/page.module.css';
 import { AccessRequestState } from '../../common/requests/access-request-state.tsx';
@@ -40,7 +42,9 @@ export function Asks({ asks }: { asks: AsksAnswer }) {
 
 function OwnAsks({ own }: { own: readonly OwnAsk[] }) {
   const t = useTranslations('ask');
-  const { frame, ask } = useFrame();
+  const { ask } = useFrame();
+  const nameOf = useCollectionName();
+  const goal = useCollectionGoal();
   const [all, setAll] = useState(false);
   // What waits, or has news, isn't folded away.
   const first = own.filter((one, i) => one.state === 'open' || one.news || i < FEW);
@@ -53,22 +57,28 @@ function OwnAsks({ own }: { own: readonly OwnAsk[] }) {
             <p className="row" style={{ gap: 8 }}>
               <Token name={one.to.name} colour={one.to.colour} tiny />
               <b>{one.to.name}</b>
-              {one.further?.name && <span className="soft">{one.further.name}</span>}
+              {one.further && (
+                <span className="soft">
+                  {one.further.name || one.further.what ? nameOf(one.further.kind, one.further.name) : ''}
+                </span>
+              )}
               {one.news && <b className="wrong small">{t('news')}</b>}
               {one.has.sight !== 'nothing' && (
-                <Link
-                  className={asksCss.push}
-                  href={`/for/${frame.me.handle}/calendar?of=${one.to.handle}${one.further?.key ? `&c=${one.further.key}` : ''}`}
-                >
+                <Link className={asksCss.push} href={goal(one.to.handle, one.further)}>
                   {t('look')}
                 </Link>
               )}
-              {one.state !== 'open' && ask && (
+              {one.state !== 'open' && ask && (!one.further || one.further.key || one.further.what) && (
                 <Button
                   variant="text"
                   sx={{ minHeight: 0 }}
                   onClick={() =>
-                    ask({ people: [one.to], calendar: one.further?.key ? one.further : null, has: one.has })
+                    ask({
+                      people: [one.to],
+                      what: one.further?.what ?? 'calendar',
+                      further: one.further?.key ? one.further : null,
+                      has: one.has,
+                    })
                   }
                 >
                   {t('again')}
@@ -113,6 +123,8 @@ function AskCard({ ask, openFirst }: { ask: AskToAnswer; openFirst: boolean }) {
   const levelName = useLevelName();
   const day = useDay();
   const [open, setOpen] = useState(openFirst);
+  const nameOf = useCollectionName();
+  const kind = ask.further?.kind ?? 'calendar';
   const last = ask.answers.at(-1);
   const words = {
     who: ask.from.name,
@@ -120,18 +132,20 @@ function AskCard({ ask, openFirst }: { ask: AskToAnswer; openFirst: boolean }) {
     first: firstName(ask.to.name),
     own: ask.own ? 'yes' : 'no',
     what: levelName(ask.wants),
+    kind,
+    name: ask.further?.name ? nameOf(kind, ask.further.name) : 'none',
   };
   const by = last?.by ? (last.by.actor === last.by.principal ? last.by.actor : t('hand', last.by)) : '';
   return (
     <article
       className={`${pageCss.card} ${asksCss.card} who-${ask.to.colour % 6}`}
-      aria-label={t('cardLabel', { who: ask.from.name, owner: ask.to.name })}
+      aria-label={t('cardLabel', { who: ask.from.name, owner: ask.to.name, kind })}
     >
       <Token name={ask.from.name} colour={ask.from.colour} />
       <div className={asksCss.body}>
         <p>
           <b>{ask.from.name}</b> {ask.from.detail && <span className="small soft">{ask.from.detail} · </span>}
-          {t('asks', words)} {ask.further && <span className="soft">“{ask.further.name}”</span>}{' '}
+          {t('asks', words)}{' '}
           <span className="small soft">
             {day(ask.at)}
             {ask.nudged && ` · ${t('nudgedOn', { date: day(ask.nudged) })}`}
@@ -148,7 +162,15 @@ function AskCard({ ask, openFirst }: { ask: AskToAnswer; openFirst: boolean }) {
           <p className="small">
             {t('gave', { who: firstName(ask.from.name), what: levelName(ask.gave) })}{' '}
             {ask.own && (
-              <Link href={`/for/${frame.me.handle}/calendar?of=${ask.from.handle}`}>{t('lookAtTheirs')}</Link>
+              <Link
+                href={
+                  kind === 'calendar'
+                    ? `/for/${frame.me.handle}/calendar?of=${ask.from.handle}`
+                    : `/for/${frame.me.handle}/everything?of=${ask.from.handle}`
+                }
+              >
+                {t('lookAtTheirs')}
+              </Link>
             )}
           </p>
         )}

@@ -25,6 +25,7 @@ import { RightsPart } from '../grants/rights-part.tsx';
 import { useRightsPreview } from '../grants/rights-preview.ts';
 import { MiniWeek } from '../mini-week.tsx';
 import { useSentence } from '../sentence.tsx';
+import { TheirList } from '../their-list.tsx';
 import asksCss from './access-requests.module.css';
 
 /** A day of an instant on the reader's clock; `back` milliseconds before it. */
@@ -94,7 +95,8 @@ export function AnswerRequest({ ask, onLeave }: { ask: AskToAnswer; onLeave: () 
       ta(quiet ? 'closedDone' : 'refusedDone', { who }),
     );
   const { answer, settled } = preview;
-  const does = sentence(rights, owner, ask.own);
+  const kind = ask.further?.kind ?? 'calendar';
+  const does = sentence(rights, owner, ask.own, kind);
   const noteField = (label: string) => (
     <TextField
       label={label}
@@ -131,7 +133,7 @@ export function AnswerRequest({ ask, onLeave }: { ask: AskToAnswer; onLeave: () 
                 rights={rights}
                 choices={answer?.choices ?? []}
                 audience="one"
-                kind="calendar"
+                kind={kind}
                 fields={fields}
                 onPick={choosing.pick}
               />
@@ -175,10 +177,17 @@ export function AnswerRequest({ ask, onLeave }: { ask: AskToAnswer; onLeave: () 
       {!refusing && (
         <div className={asksCss.week}>
           <p className="small soft" style={{ marginBottom: 4 }}>
-            {ta('weekThen', { who, week: weekTitle(week) })}
+            {kind === 'calendar' ? ta('weekThen', { who, week: weekTitle(week) }) : ta('listThen', { who })}
           </p>
           {preview.why && <Alert severity="error">{t('lines.failed')}</Alert>}
-          {answer && <MiniWeek items={answer.items} first={week} selected={null} onPick={null} low />}
+          {answer && kind !== 'calendar' && (
+            <div className={asksCss.listed}>
+              <TheirList kind={kind} answer={answer} which="after" />
+            </div>
+          )}
+          {answer && kind === 'calendar' && (
+            <MiniWeek items={answer.items} first={week} selected={null} onPick={null} low />
+          )}
         </div>
       )}
     </div>
@@ -264,7 +273,10 @@ function Refusal(props: {
         </Button>
         <Link
           className="small"
-          href={`/for/${ask.to.handle}/sightlines?who=${encodeURIComponent(audienceParam(ask.audience))}`}
+          href={`/for/${ask.to.handle}/sightlines?${new URLSearchParams({
+            who: audienceParam(ask.audience),
+            ...(ask.further ? { c: ask.further.key } : {}),
+          })}`}
         >
           {t('inSightlines')}
         </Link>

@@ -6,7 +6,10 @@ import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { PersonWire } from '@/contract/people/people.ts';
+import type { CollectionKind } from '@/core/collection/index.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
+import { useCollectionGoal } from '../../common/collection-goal.ts';
+import { useCollectionName } from '../../common/collection-name.ts';
 import { Asked } from '../../common/fetched/asked.tsx';
 import { KEYS } from '../../common/fetched/query-keys.ts';
 import { useFrame } from '../../common/frame-context.tsx';
@@ -20,7 +23,7 @@ import { useSentence } from '../sentence.tsx';
 /** A calendar of somebody's that one sees, with what one may do there. */
 interface Mine extends Pick<PersonWire, 'rights' | 'through' | 'until'> {
   readonly person: PersonWire;
-  readonly further: { readonly key: string; readonly name: string } | null;
+  readonly further: { readonly key: string; readonly name: string; readonly kind: CollectionKind } | null;
 }
 
 /** So many of what everyone gets are shown before the rest is asked for. */
@@ -38,13 +41,15 @@ export function Granted() {
       ...(person.rights.sight === 'nothing'
         ? []
         : [{ person, further: null, rights: person.rights, through: person.through, until: person.until }]),
-      ...person.further.map((f) => ({
-        person,
-        further: { key: f.key, name: f.name },
-        rights: f.rights,
-        through: f.through,
-        until: f.until,
-      })),
+      ...[...person.further.map((one) => ({ ...one, kind: 'calendar' as const })), ...person.lists].map(
+        ({ key, name, kind, rights, through, until }) => ({
+          person,
+          further: { key, name, kind },
+          rights,
+          through,
+          until,
+        }),
+      ),
     ]);
   const given = mine.filter((one) => one.through !== 'everyone');
   const everyones = mine.filter((one) => one.through === 'everyone');
@@ -87,9 +92,12 @@ export function Granted() {
 
 function One({ one: { person, further, rights, through, until } }: { one: Mine }) {
   const t = useTranslations('granted');
-  const { frame, style } = useFrame();
+  const { style } = useFrame();
   const sentence = useSentence();
-  const { does, cannot } = sentence(rights, firstName(person.name), false);
+  const nameOf = useCollectionName();
+  const goal = useCollectionGoal();
+  const called = further && nameOf(further.kind, further.name);
+  const { does, cannot } = sentence(rights, firstName(person.name), false, further?.kind);
   const meta = [
     t('through', { through }),
     until ? t('until', { date: dayMonth(toWall(style.zone, (parseInstant(until) ?? 0) - 1)) }) : t('standing'),
@@ -99,13 +107,12 @@ function One({ one: { person, further, rights, through, until } }: { one: Mine }
     <article
       className={`${pageCss.card} who-${person.colour % 6}`}
       style={{ display: 'flex', gap: 12, marginBottom: 8, alignItems: 'start' }}
-      aria-label={further ? `${person.name}, ${further.name}` : person.name}
+      aria-label={called ? `${person.name}, ${called}` : person.name}
     >
       <Token name={person.name} colour={person.colour} />
       <div style={{ flex: 1, minWidth: 0, display: 'grid', gap: 3 }}>
         <p className="row" style={{ gap: 8 }}>
-          <b>{person.name}</b> {further && <span>{further.name}</span>}{' '}
-          <span className="small soft">{person.role}</span>
+          <b>{person.name}</b> {called && <span>{called}</span>} <span className="small soft">{person.role}</span>
           <SightMeter sight={rights.sight} /> <ReachMeter rights={rights} />
         </p>
         <p>
@@ -114,17 +121,14 @@ function One({ one: { person, further, rights, through, until } }: { one: Mine }
         <p className="small soft">{meta.filter(Boolean).join(' · ')}</p>
       </div>
       <span style={{ display: 'grid', gap: 6, justifyItems: 'end' }}>
-        <Link
-          href={`/for/${frame.me.handle}/calendar?of=${person.handle}${further ? `&c=${further.key}` : ''}`}
-          aria-label={`${t('open')}: ${further?.name ?? person.name}`}
-        >
+        <Link href={goal(person.handle, further)} aria-label={`${t('open')}: ${called ?? person.name}`}>
           {t('open')}
         </Link>
         {(rights.sight !== 'full' || !rights.add) && (
           <RequestMore
             handle={person.handle}
             name={person.name}
-            calendar={further ? { ...further, main: false } : undefined}
+            of={further ? { ...further, main: false } : undefined}
             has={rights}
           />
         )}
