@@ -172,7 +172,7 @@ const server = createServer({ connectionsCheckingInterval: 2000 }, (request, res
   handOnPrograms(request);
   const nonce = randomBytes(16).toString('base64');
   // What somebody added as a file is never a page of ours: were it opened as one, it could do nothing.
-  const csp = /^\/api\/(attachments|messages)\//.test(request.url ?? '')
+  const csp = /^\/api\/(attachments|messages|contacts)\//.test(request.url ?? '')
     ? "default-src 'none'; sandbox"
     : policy(nonce);
   request.headers['content-security-policy'] = csp;

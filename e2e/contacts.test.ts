@@ -1,7 +1,11 @@
 import { expect, test } from 'vitest';
 import { faultsByDayAndNight } from './axe.ts';
 import { desksAt } from './desks.ts';
+import { fileToUpload } from './file-to-upload.ts';
 import { sampleFor } from './servers.ts';
+
+/** One green point. */
+const PIXEL = 'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==';
 
 const home = await sampleFor('contacts');
 const { open } = desksAt(home);
@@ -38,6 +42,14 @@ test('an assistant keeps her contacts: finds, adds, changes and takes back; what
   await ines.says('Saved.');
   // What she writes is on his screen within a second.
   await tomas.says('Engineer');
+  // A picture is made small here and stands with her at once; what is none is said to be none.
+  const choose = async (path: string) => (await ines.page.$('input[accept^="image/jpeg"]'))?.uploadFile(path);
+  await choose(fileToUpload('nora.png', 'no picture'));
+  await ines.says('This is no picture that is known: JPEG, PNG, GIF or WebP.');
+  await choose(fileToUpload('nora.png', Buffer.from(PIXEL, 'base64')));
+  for (const desk of [ines, tomas]) await desk.find('img', 'Picture of Nora Weir');
+  await ines.press('button', 'Take the picture away');
+  await tomas.gone('img', 'Picture of Nora Weir');
   await ines.press('button', 'Remove');
   await tomas.gone('button', 'Nora Weir');
   await ines.press('button', 'Undo');

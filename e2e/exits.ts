@@ -342,6 +342,15 @@ export const exitsOf = ({
     contacts.map((contact) => ({ method: 'DELETE', path: `/api/contacts/${contact}?version=999` })),
   'POST /api/contacts/{contact}/copy': () =>
     contacts.map((contact) => ({ method: 'POST', path: `/api/contacts/${contact}/copy`, body: { book: 'none' } })),
+  'GET /api/contacts/{contact}/picture': () => contacts.flatMap((contact) => get(`/api/contacts/${contact}/picture`)),
+  'PUT /api/contacts/{contact}/picture': () =>
+    contacts.map((contact) => ({
+      method: 'PUT',
+      path: `/api/contacts/${contact}/picture?version=999`,
+      body: 'GIF89a',
+    })),
+  'DELETE /api/contacts/{contact}/picture': () =>
+    contacts.map((contact) => ({ method: 'DELETE', path: `/api/contacts/${contact}/picture?version=999` })),
   'GET /api/contacts/{contact}/around': () => contacts.flatMap((contact) => get(`/api/contacts/${contact}/around`)),
   'GET /api/lists/{list}/file': () => get(`/api/lists/${list}/file`),
   'POST /api/lists/{list}/file': () => [

@@ -20,8 +20,18 @@ export const MAY_TASKS: Record<string, Record<ItemName, readonly (typeof TASK_FI
 };
 /** An address book of hers, and whom it holds: given to Tomas in full, to Pim in outline and to Bruno by name. */
 const CONTACT_OUTLINE = ['name', 'role', 'organisation', 'place'] as const;
-export const CONTACT_FIELDS = [...CONTACT_OUTLINE, 'address', 'phone', 'link', 'notes', 'category'] as const;
+export const CONTACT_FIELDS = [...CONTACT_OUTLINE, 'address', 'phone', 'link', 'notes', 'category', 'picture'] as const;
 export const contactMark = (item: ItemName, field: (typeof CONTACT_FIELDS)[number]) => `zqcont${item}${field}qz`;
+/** Whether an answer holds a field of a contact: a picture as it is, or as a card writes it (base64, folded). */
+export function holdsContact(said: string, item: ItemName, field: (typeof CONTACT_FIELDS)[number]): boolean {
+  const mark = contactMark(item, field);
+  if (said.includes(mark)) return true;
+  if (field !== 'picture') return false;
+  const written = Buffer.from(pictureOf(item)).toString('base64').slice(0, -4);
+  return said.replace(/(?:&#13;|\r)?\n[ \t]/g, '').includes(written);
+}
+/** A picture of a contact: what begins as one. */
+const pictureOf = (item: ItemName) => `GIF89a${contactMark(item, 'picture')}`;
 export const MAY_CONTACTS: Record<string, Record<ItemName, readonly (typeof CONTACT_FIELDS)[number][]>> = {
   ines: { follow: CONTACT_FIELDS, open: CONTACT_FIELDS, outline: CONTACT_FIELDS, private: CONTACT_FIELDS },
   tomas: { follow: CONTACT_FIELDS, open: CONTACT_FIELDS, outline: CONTACT_OUTLINE, private: [] },
@@ -143,7 +153,10 @@ export async function addContacts(ines: Caller): Promise<Marked> {
       visibility: item,
     });
     expect(made.status).toBe(200);
-    keys.push(JSON.parse(made.text).contact.id);
+    const { id } = JSON.parse(made.text).contact as { id: string };
+    const picture = await ines.send('PUT', `/api/contacts/${id}/picture?version=1`, pictureOf(item));
+    expect(picture.status).toBe(200);
+    keys.push(id);
   }
   await give(ines, book, [
     ['tomas', 'full'],

@@ -21,6 +21,7 @@ export const CANDIDATES: Record<string, string> = {
   region: 'section, [role="region"]',
   row: 'tr',
   article: 'article',
+  img: 'img',
 };
 
 /** Runs in the page: puts `paramoNames` on its window. */
@@ -39,6 +40,7 @@ export function installNames(): void {
     SUMMARY: 'button',
     OPTION: 'option',
     NAV: 'navigation',
+    IMG: 'img',
   };
   const INPUTS: Record<string, string> = { checkbox: 'checkbox', radio: 'radio', button: 'button', submit: 'button' };
   const roleOf = (el: Element): string =>
@@ -60,6 +62,7 @@ export function installNames(): void {
     if (named.length > 0) return plain(named.map(textOf).join(' '));
     const label = el.getAttribute('aria-label');
     if (label) return plain(label);
+    if (el instanceof HTMLImageElement) return plain(el.alt);
     if (el instanceof HTMLInputElement || el instanceof HTMLTextAreaElement || el instanceof HTMLSelectElement)
       return (
         plain([...(el.labels ?? [])].map((l) => textOf(l)).join(' ')) || plain(el.getAttribute('placeholder') ?? '')

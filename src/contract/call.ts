@@ -68,6 +68,15 @@ export async function sendContacts(book: string, file: Blob): Promise<Answer<'im
   })) as Answer<'importContacts'>;
 }
 
+/** Gives a contact a picture. */
+export async function sendPicture(contact: string, version: number, file: Blob): Promise<Answer<'setContactPicture'>> {
+  return (await send(`/api/contacts/${encodeURIComponent(contact)}/picture?version=${version}`, {
+    method: 'PUT',
+    body: file,
+    headers: { 'content-type': 'application/octet-stream' },
+  })) as Answer<'setContactPicture'>;
+}
+
 /** Adds a file to an item, as it is. */
 export async function sendAttachment(item: string, file: File): Promise<Answer<'addAttachment'>> {
   const query = new URLSearchParams({ name: file.name });

@@ -28,6 +28,8 @@ const full = {
   may: z.strictObject({ change: z.boolean(), remove: z.boolean() }),
   /** Who of the house has one of the addresses. */
   inside: z.strictObject({ handle: z.string(), name: z.string() }).nullable(),
+  /** Whether there is a picture of them, at its own address. */
+  picture: z.boolean(),
   created: hand,
   changed: hand,
 };
@@ -195,6 +197,27 @@ export const contactRoutes = {
     who: 'person',
     summary: 'Change the touched fields of a contact',
     body: contactPatch,
+    answer: written,
+  },
+  readContactPicture: {
+    ...at('readContactPicture'),
+    who: 'person',
+    summary: 'The picture of a contact that one sees in full',
+    rawAnswer: 'image/jpeg',
+  },
+  setContactPicture: {
+    ...at('setContactPicture'),
+    who: 'person',
+    summary: 'Give a contact a picture: the body is its bytes (JPEG, PNG, GIF or WebP), at most 300 KB',
+    query: z.strictObject({ version: z.coerce.number().int() }),
+    rawBody: 'application/octet-stream',
+    answer: written,
+  },
+  removeContactPicture: {
+    ...at('removeContactPicture'),
+    who: 'person',
+    summary: 'Take a contact’s picture away',
+    query: z.strictObject({ version: z.coerce.number().int() }),
     answer: written,
   },
   removeContact: {

@@ -161,6 +161,7 @@ function asThen(what: string, answer: unknown): unknown {
       delete person.resource;
       delete person.size;
       delete person.phone;
+      delete person.lists;
       for (const one of person.further) {
         one.sight = one.rights.sight;
         for (const more of ['rights', 'through', 'until']) delete one[more];

@@ -1,5 +1,5 @@
 import type { CardVersion, WrittenContact } from '@/core/contacts/index.ts';
-import type { UnmodelledLine } from '@/core/formats/index.ts';
+import { pictureIn, type UnmodelledLine } from '@/core/formats/index.ts';
 import type { Connection } from '../db/index.ts';
 import { boundIn, boundTo, HOLDING, type ListReader, type ListTexts, SHOWN } from './shown.ts';
 
@@ -11,6 +11,8 @@ export interface ListedContact extends WrittenContact {
   readonly uid: string;
   /** It was changed since it was read from a card. */
   readonly touched: boolean;
+  /** Whether its card holds a picture, as it was listed; `hasPicture` says it of every contact. */
+  readonly picture?: boolean;
   readonly version: number;
   readonly createdBy: number;
   readonly createdFor: number;
@@ -28,8 +30,9 @@ export interface StoredContact extends ListedContact {
 }
 
 type Json = 'addresses' | 'phones' | 'categories';
-interface Listed extends Omit<ListedContact, Json | 'touched'>, Record<Json, string> {
+interface Listed extends Omit<ListedContact, Json | 'touched' | 'picture'>, Record<Json, string> {
   readonly touched: 0 | 1;
+  readonly picture: 0 | 1;
 }
 interface Row extends Listed {
   readonly cardVersion: CardVersion;
@@ -52,6 +55,7 @@ const COLUMNS = {
   categories: 'categories',
   visibility: 'visibility',
   touched: 'touched',
+  picture: 'picture',
   version: 'version',
   createdBy: 'created_by',
   createdFor: 'created_for',
@@ -70,18 +74,23 @@ const SELECT = `SELECT id, ${named(COLUMNS)} FROM contact`;
 const SELECT_ALL = `SELECT id, ${named(ALL)} FROM contact`;
 
 const list = <T>(text: string): readonly T[] => (text === '[]' ? [] : JSON.parse(text));
-const decode = ({ addresses, phones, categories, touched, ...row }: Listed): ListedContact => ({
+const decode = ({ addresses, phones, categories, touched, picture, ...row }: Listed): ListedContact => ({
   ...row,
   addresses: list(addresses),
   phones: list(phones),
   categories: list(categories),
   touched: touched === 1,
+  picture: picture === 1,
 });
 const decodeAll = ({ cardVersion, kept, ...row }: Row): StoredContact => ({
   ...decode(row),
   cardVersion,
   kept: list(kept),
 });
+
+/** Whether a contact's card holds a picture. */
+export const hasPicture = (contact: ListedContact | Omit<StoredContact, 'id'>): boolean =>
+  'kept' in contact ? pictureIn(contact.kept, contact.cardVersion) !== null : contact.picture === true;
 
 /** A name in the form by which contacts are in order. */
 export const nameOrder = (name: string): string => name.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase();
@@ -93,6 +102,7 @@ const encode = (contact: Omit<StoredContact, 'id'>) => ({
   categories: JSON.stringify(contact.categories),
   kept: JSON.stringify(contact.kept),
   touched: Number(contact.touched),
+  picture: Number(hasPicture(contact)),
   nameOrder: nameOrder(contact.name),
 });
 

@@ -18,6 +18,8 @@ import { atText } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 import { AroundContact } from './contact-around.tsx';
 import { ContactForm } from './contact-form.tsx';
+import pictureCss from './contact-picture.module.css';
+import { ContactFace, PictureActs } from './contact-picture.tsx';
 
 /** What follows an act: what is said of it, and the key that takes it back. */
 type Said = (text: string, undo: string, contact?: ContactWire | null) => Promise<void>;
@@ -149,10 +151,13 @@ function Read(props: {
   const mayRemove = contact.may?.remove === true || contact.mayRemove === true;
   return (
     <>
-      <div>
-        <h2>{contact.name}</h2>
-        <p className="soft">{[contact.role, contact.organisation].filter(Boolean).join(' · ')}</p>
-        {contact.inside && <p className="small">{t('inside', { name: contact.inside.name })}</p>}
+      <div className={pictureCss.head}>
+        <ContactFace contact={contact} />
+        <div>
+          <h2>{contact.name}</h2>
+          <p className="soft">{[contact.role, contact.organisation].filter(Boolean).join(' · ')}</p>
+          {contact.inside && <p className="small">{t('inside', { name: contact.inside.name })}</p>}
+        </div>
       </div>
       {!full ? (
         <p className="small soft">{t('seenBelow', { name: owner })}</p>
@@ -166,6 +171,7 @@ function Read(props: {
             {t('change')}
           </Button>
         )}
+        {mayChange && <PictureActs contact={contact} onSaved={onSaved} />}
         {full && <Copy books={props.mine} busy={busy} onCopy={(to) => void copy(to)} />}
         {mayRemove && (
           <Button variant="text" loading={busy} onClick={() => void remove()}>

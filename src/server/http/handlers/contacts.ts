@@ -8,7 +8,9 @@ import {
   listContacts,
   mergeContacts,
   readContact,
+  readContactPicture,
   removeContact,
+  setContactPicture,
 } from '../../operations/contacts/index.ts';
 import {
   exportContactsInWorker,
@@ -19,7 +21,7 @@ import {
 import { addList } from '../../operations/lists/index.ts';
 import { ok, refuse } from '../../result.ts';
 import { utf8 } from '../body.ts';
-import { cardFile } from '../download.ts';
+import { cardFile, sandboxed } from '../download.ts';
 import type { HandlersOf } from '../handler.ts';
 
 export const contactsHandlers = {
@@ -31,6 +33,16 @@ export const contactsHandlers = {
   addContact: ({ ctx, params, body }) => addContact(ctx, params.book, body),
   readContact: ({ ctx, params }) => readContact(ctx, params.contact),
   changeContact: ({ ctx, params, body }) => changeContact(ctx, params.contact, body),
+  readContactPicture: {
+    slow: async ({ ctx, params }) => {
+      const picture = readContactPicture(ctx, params.contact);
+      return picture.ok ? sandboxed(picture.value) : picture;
+    },
+  },
+  setContactPicture: {
+    slow: async ({ ctx, params, query, bytes }) => setContactPicture(ctx, params.contact, query.version, bytes),
+  },
+  removeContactPicture: ({ ctx, params, query }) => setContactPicture(ctx, params.contact, query.version, null),
   removeContact: ({ ctx, params, query }) => removeContact(ctx, params.contact, query),
   copyContact: ({ ctx, params, body }) => copyContact(ctx, params.contact, body),
   mergeContacts: ({ ctx, params, body }) => mergeContacts(ctx, params.book, body),

@@ -4,7 +4,7 @@ import { type Party, pick } from '@/core/calendar/index.ts';
 import { addressForm, type Contact, WRITTEN_CONTACT_FIELDS } from '@/core/contacts/index.ts';
 import { instantText } from '@/core/time/index.ts';
 import { bareIdFor } from '../../../ids.ts';
-import { contactsOf, type ListedContact } from '../../../repositories/contacts.ts';
+import { contactsOf, hasPicture, type ListedContact } from '../../../repositories/contacts.ts';
 import type { AddressBook } from '../../../repositories/lists.ts';
 import { personByAddress } from '../../../repositories/people.ts';
 import type { FoundAudience } from '../access/audience.ts';
@@ -83,6 +83,7 @@ export class ContactReading {
       version: contact.version,
       may: { change: may.change, remove: may.remove },
       inside: this.inside(contact),
+      picture: hasPicture(contact),
       created: hand(contact.createdAt, contact.createdBy, contact.createdFor),
       changed: hand(contact.changedAt, contact.changedBy, contact.changedFor),
     } as ContactWire;
