@@ -39,7 +39,7 @@ const { page, query, find, raw, alike, rows } = sideBySide(ROUNDS, {
   page: () => JSON.stringify(listContacts(ctx, list.key, {})),
   query: () => JSON.stringify(contactsOf(org.db, list.id, reader, null, 251)),
   find: () => JSON.stringify(findContacts(ctx, 'nora 11')),
-  raw: () => JSON.stringify(contactsHolding(org.db, list.id, ['nora', '11'], { columns }, reader, 20)),
+  raw: () => JSON.stringify(contactsHolding(org.db, [list.id], ['nora', '11'], { columns }, reader, 20)),
   alike: () => JSON.stringify(listAlikeContacts(ctx, list.key)),
   rows: () => JSON.stringify(contactsOf(org.db, list.id, reader, null, MOST)),
 });

@@ -2,6 +2,7 @@ import { NO_RIGHTS } from '../src/core/access/index.ts';
 import { listFolders } from '../src/server/operations/messages/folders.ts';
 import { listMessages } from '../src/server/operations/messages/list-messages.ts';
 import { search } from '../src/server/operations/search/index.ts';
+import { searchMessages } from '../src/server/operations/search/search-messages.ts';
 import { giveAccess } from '../src/server/operations/sharing/index.ts';
 import { START, smallOrganisation } from '../src/server/operations/small-organisation.ts';
 import { folderOf } from '../src/server/repositories/lists.ts';
@@ -43,15 +44,21 @@ const reader = { privateToo: false, own: null };
 const columns = ['sender', 'recipients', 'subject', 'body'];
 for (const handle of ['ines', 'bruno']) {
   const ctx = org.ctx(handle, START);
-  const { page, query, find, raw, folders } = sideBySide(ROUNDS, {
+  const { page, query, alone, find, raw, folders } = sideBySide(ROUNDS, {
     page: () => JSON.stringify(listMessages(ctx, 'ines', { folder: arrived.key })),
     query: () => JSON.stringify(messagesIn(org.db, arrived.id, reader, null, null, 201)),
+    alone: () => JSON.stringify(searchMessages(ctx, ['weir', '9984'])),
     find: () => JSON.stringify(search(ctx, { words: 'weir 9984', everywhere: '1' })),
-    raw: () => JSON.stringify(mailHolding(org.db, arrived.id, ['weir', '9984'], { columns }, reader, 21)),
+    raw: () => JSON.stringify(mailHolding(org.db, [arrived.id], ['weir', '9984'], { columns }, reader, 21)),
     folders: () => JSON.stringify(listFolders(ctx, handle, {})),
   });
   console.log(line(`${handle}: a page of 50 threads of 100,000 mails; floor: the rows read for it`, page, query));
-  console.log(line(`${handle}: two words in 100,000 mails; floor: the rows that hold them`, find, raw));
+  console.log(
+    line(`${handle}: two words, that kind alone, in 100,000 mails; floor: the rows that hold them`, alone, raw),
+  );
+  console.log(
+    line(`${handle}: two words, with all other kinds, in 100,000 mails; floor: the rows that hold them`, find, raw),
+  );
   console.log(line(`${handle}: the folders with their counts; floor: the rows of a page`, folders, query));
 }
 org.close();

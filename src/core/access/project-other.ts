@@ -20,10 +20,20 @@ export function projectOther<K extends OtherKind, P>(
   const facts = { visibility: item.visibility, shows: 'busy', cancelled: false, ownerAnswer: null } as const;
   const seen = seenAs(facts, standing, decision);
   if (seen !== 'title' && seen !== 'outline' && seen !== 'full') return null;
-  const rank = SIGHT_RANK[seen];
   const view: Partial<Record<keyof OtherItems<P>[K], unknown>> = {};
-  for (const [field, sight] of Object.entries(otherPolicies[kind]))
-    if (SIGHT_RANK[sight as keyof typeof SIGHT_RANK] <= rank)
-      view[field as keyof OtherItems<P>[K]] = item[field as keyof OtherItems<P>[K]];
+  for (const field of FIELDS_AT[kind][seen] as (keyof OtherItems<P>[K])[]) view[field] = item[field];
   return view as OtherView<K, P>;
 }
+
+/** The fields of a kind that are seen at a sight, by its table; worked out once. */
+const FIELDS_AT = Object.fromEntries(
+  Object.entries(otherPolicies).map(([kind, policy]) => [
+    kind,
+    Object.fromEntries(
+      (['title', 'outline', 'full'] as const).map((seen) => [
+        seen,
+        Object.keys(policy).filter((field) => SIGHT_RANK[policy[field as keyof typeof policy]] <= SIGHT_RANK[seen]),
+      ]),
+    ),
+  ]),
+) as unknown as Readonly<Record<OtherKind, Readonly<Record<'title' | 'outline' | 'full', readonly string[]>>>>;

@@ -77,5 +77,8 @@ export const withoutEmpty = <T extends object>(fields: T): T =>
   Object.fromEntries(Object.entries(fields).map(([name, value]) => [name, value === '' ? null : value])) as T;
 
 /** Some fields of something that has them. */
-export const pick = <T extends object, K extends keyof T>(of: T, names: readonly K[]): Pick<T, K> =>
-  Object.fromEntries(names.map((name) => [name, of[name]])) as Pick<T, K>;
+export function pick<T extends object, K extends keyof T>(of: T, names: readonly K[]): Pick<T, K> {
+  const picked = {} as Pick<T, K>;
+  for (const name of names) picked[name] = of[name];
+  return picked;
+}

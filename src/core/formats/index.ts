@@ -15,7 +15,7 @@ export type { FileZone } from './ical/zones.ts';
 export { type ReadMessage, readMessage } from './itip/read-message.ts';
 export { writeMessage } from './itip/write-message.ts';
 export { type CardFilter, type CardText, fitsCard } from './vcard/filter.ts';
-export { type CardPicture, PICTURE_TYPES, type PictureType, pictureIn, withPicture } from './vcard/picture.ts';
+export { type CardPicture, type PictureType, pictureIn, withPicture } from './vcard/picture.ts';
 export { type ReadContact, readCards } from './vcard/read.ts';
 export { inVersion } from './vcard/versions.ts';
 export { type WrittenCard, writeCards } from './vcard/write.ts';

@@ -185,7 +185,7 @@ export const contactsMadeBy = (db: Connection, listId: number, personId: number,
 /** Contacts of a book whose texts hold all of some words, by name: at most `most`. */
 export const contactsHolding = (
   db: Connection,
-  listId: number,
+  listIds: readonly number[],
   words: readonly string[],
   texts: ListTexts,
   reader: ListReader,
@@ -195,7 +195,7 @@ export const contactsHolding = (
     .all<Listed>(
       `${SELECT} WHERE id IN (SELECT rowid FROM contact_text WHERE contact_text MATCH @match) AND removed_at IS NULL
          AND ${SHOWN} AND ${HOLDING} ORDER BY name_order, id LIMIT @most`,
-      { ...boundIn(listId, words, texts), most, ...boundTo(reader) },
+      { ...boundIn(listIds, words, texts), most, ...boundTo(reader) },
     )
     .map(decode);
 

@@ -299,7 +299,7 @@ export const messagesIn = (
 /** Plain mail of a folder in whose texts all of some words stand, the newest first: at most `most`. */
 export const mailHolding = (
   db: Connection,
-  folder: number,
+  folders: readonly number[],
   words: readonly string[],
   texts: ListTexts,
   reader: ListReader,
@@ -311,7 +311,7 @@ export const mailHolding = (
         .all<MessageRow>(
           `SELECT ${COLUMNS} FROM message_text JOIN message m ON m.id = message_text.rowid
            WHERE message_text MATCH @match AND ${HOLDING} AND ${SHOWN} ORDER BY message_text.rowid DESC LIMIT @most`,
-          { ...boundIn(folder, words, texts), ...boundTo(reader), most },
+          { ...boundIn(folders, words, texts), ...boundTo(reader), most },
         )
         .map(decode);
 

@@ -15,10 +15,10 @@ export interface ListTexts {
   readonly of?: { readonly visibility: 'open' } | { readonly createdBy: number };
 }
 
-/** The condition of words in a list's texts, each as the beginning of one there, for a query that is given `boundIn`. */
+/** The condition of words in some lists' texts, each as the beginning of one there, for a query that is given `boundIn`. */
 export const HOLDING = `(@visibility IS NULL OR visibility = @visibility) AND (@createdBy IS NULL OR created_by = @createdBy)`;
-export const boundIn = (listId: number, words: readonly string[], { columns, of }: ListTexts) => ({
-  match: `{${columns.join(' ')}} : (${words.map((word) => `"${word.replace(/"/g, '')}"*`).join(' AND ')}) AND list : "l${listId}"`,
+export const boundIn = (listIds: readonly number[], words: readonly string[], { columns, of }: ListTexts) => ({
+  match: `{${columns.join(' ')}} : (${words.map((word) => `"${word.replace(/"/g, '')}"*`).join(' AND ')}) AND list : (${listIds.map((id) => `"l${id}"`).join(' OR ')})`,
   visibility: of && 'visibility' in of ? of.visibility : null,
   createdBy: of && 'createdBy' in of ? of.createdBy : null,
 });

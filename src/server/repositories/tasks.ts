@@ -97,13 +97,16 @@ const decode = ({ dueDate, dueAt, categories, kept, ...row }: Row): StoredTask =
   kept: kept === '[]' ? [] : JSON.parse(kept),
 });
 
+/** Where something due stands among others. */
+const dueOrder = (due: Due | null): number => (due === null ? LAST : 'date' in due ? due.date : due.instant);
+
 const encode = ({ due, categories, kept, ...task }: Omit<StoredTask, 'id'>) => ({
   ...task,
   dueDate: due && 'date' in due ? due.date : null,
   dueAt: due && 'instant' in due ? due.instant : null,
   categories: JSON.stringify(categories),
   kept: JSON.stringify(kept),
-  dueOrder: due === null ? LAST : 'date' in due ? due.date : due.instant,
+  dueOrder: dueOrder(due),
 });
 
 const INSERT = `INSERT INTO task (due_order, ${NAMES.map((name) => COLUMNS[name]).join(', ')}) VALUES (@dueOrder, ${NAMES.map((name) => `@${name}`).join(', ')})`;
@@ -172,7 +175,7 @@ export const doneTasks = (
     .map(decode);
 
 /** The mark of a task, for the page after it. */
-export const markOf = (task: StoredTask): TaskMark => ({ order: task.doneAt ?? encode(task).dueOrder, id: task.id });
+export const markOf = (task: StoredTask): TaskMark => ({ order: task.doneAt ?? dueOrder(task.due), id: task.id });
 
 /** Whether any open task of somebody's is due before an instant, whoever sees it. */
 export const hasTasksDue = (db: Connection, ownerId: number, before: number): boolean =>
@@ -279,7 +282,7 @@ export const tasksOfList = (db: Connection, listId: number, reader: ListReader, 
  */
 export function tasksHolding(
   db: Connection,
-  listId: number,
+  listIds: readonly number[],
   words: readonly string[],
   texts: ListTexts,
   reader: ListReader,
@@ -289,7 +292,7 @@ export function tasksHolding(
     .all<Row>(
       `${SELECT} WHERE id IN (SELECT rowid FROM task_text WHERE task_text MATCH @match) AND removed_at IS NULL AND ${SHOWN}
          AND ${HOLDING} ORDER BY done_at IS NOT NULL, due_order, id LIMIT @most`,
-      { ...boundIn(listId, words, texts), most, ...boundTo(reader) },
+      { ...boundIn(listIds, words, texts), most, ...boundTo(reader) },
     )
     .map(decode);
 }

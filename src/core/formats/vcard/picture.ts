@@ -4,7 +4,7 @@ import { cardLine, lineOf } from './lines.ts';
 import { inVersion } from './versions.ts';
 
 /** The kinds of picture that are shown and taken. */
-export const PICTURE_TYPES = ['image/jpeg', 'image/png', 'image/gif', 'image/webp'] as const;
+const PICTURE_TYPES = ['image/jpeg', 'image/png', 'image/gif', 'image/webp'] as const;
 export type PictureType = (typeof PICTURE_TYPES)[number];
 
 /** A picture of somebody: its kind as its card says it, and its bytes in base64. */

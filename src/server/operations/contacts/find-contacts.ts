@@ -15,7 +15,7 @@ export function findContacts(ctx: Context, text: string): ContactsKnown {
   if (words.length > 0)
     for (const on of booksKnown(ctx)) {
       if (known.size > MOST) break;
-      for (const { name, organisation, addresses = [] } of contactsFound(ctx, on, words, MOST, directory))
+      for (const [, { name, organisation, addresses = [] }] of contactsFound(ctx, [on], words, MOST, directory))
         for (const { value } of addresses)
           if (!known.has(value.toLowerCase()))
             known.set(value.toLowerCase(), { name, organisation: organisation ?? null, address: value });

@@ -33,7 +33,7 @@ export function listContacts(
   noteUse(ctx, found.decision);
   const words = wordsOf(query.words ?? '');
   if (words.length > 0) {
-    const holding = contactsFound(ctx, found, words, MOST + 1, directory);
+    const holding = contactsFound(ctx, [found], words, MOST + 1, directory).map(([, contact]) => contact);
     return ok({ list, contacts: holding.slice(0, MOST), more: null, cut: holding.length > MOST });
   }
   const rows = contactsOf(ctx.db, found.list.id, listReaderFor(ctx.viewer.id, found.decision), after, MOST + 1);

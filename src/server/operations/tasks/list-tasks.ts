@@ -1,6 +1,6 @@
 import type { TasksAnswer, TaskWire } from '@/contract/tasks.ts';
 import { openSealed, sealIds } from '../../ids.ts';
-import { doneTasks, markOf, openTasks, type TaskMark, taskById } from '../../repositories/tasks.ts';
+import { doneTasks, markOf, openTasks, type StoredTask, type TaskMark, taskById } from '../../repositories/tasks.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import {
   type Context,
@@ -33,13 +33,13 @@ export function listTasks(
   const reading = new TaskReading(ctx, found, directory);
   const tasks: TaskWire[] = [];
   let bytes = 0;
-  let last: TaskMark | null = null;
+  let last: StoredTask | null = null;
   for (const row of rows.slice(0, MOST)) {
     const view = reading.view(row);
     bytes += 400 + (view?.notes?.length ?? 0);
     if (bytes > MOST_BYTES && tasks.length > 0) break;
     if (view) tasks.push(view);
-    last = markOf(row);
+    last = row;
   }
   const end = rows.at(-1);
   noteUse(ctx, found.decision);
