@@ -8,7 +8,7 @@ const { open } = desksAt(home);
 
 test('an assistant sets her away notice: boards show it, who writes is answered, her evening and the trail say who did', async () => {
   const tomas = await open('tomas', '/for/ines/calendar');
-  await tomas.press('button', 'File');
+  await tomas.press('button', 'More acts');
   await tomas.press('menuitem', 'Away notice');
   await tomas.find('complementary', 'Away notice');
   await tomas.press('button', 'Another absence');

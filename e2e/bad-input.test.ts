@@ -25,9 +25,9 @@ const file = fileToUpload;
 describe('a file that can’t be taken', () => {
   beforeEach(async () => {
     await open('wren', '/for/wren/calendar');
-    await desk.press('button', 'File');
-    await desk.press('menuitem', 'Bring in a file');
-    await desk.find('complementary', 'Bring in a calendar file');
+    await desk.press('button', 'More acts');
+    await desk.press('menuitem', 'Import…');
+    await desk.find('complementary', 'Import a calendar file');
   });
   const choose = async (path: string) => {
     const input = await desk.page.waitForSelector('input[type="file"]');
@@ -48,8 +48,8 @@ describe('a file that can’t be taken', () => {
     await desk.says(sentence);
     await choose(file('good.ics', calendarFile()));
     await desk.says('41 new items');
-    await desk.press('button', 'Bring in nothing');
-    await desk.gone('complementary', 'Bring in a calendar file');
+    await desk.press('button', 'Cancel');
+    await desk.gone('complementary', 'Import a calendar file');
     expect(desk.errors).toEqual([]);
   });
 

@@ -87,7 +87,7 @@ test('doubles are found, made one, and taken apart again; whom one knows is foun
   await tomas.find('button', 'M. Quill (audit)');
 
   await tomas.follow('/for/ines/calendar?week=2027-03-01');
-  await tomas.find('button', 'File');
+  await tomas.find('button', 'More acts');
   await tomas.page.keyboard.press('n');
   await tomas.fill('Title', 'Weir money');
   await tomas.fill('Who comes', 'uplands', 'combobox');

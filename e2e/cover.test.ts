@@ -11,7 +11,7 @@ const during = desksAt(first.address);
 
 test('a cover is given in one press, works, ends by itself, and leaves nothing but the trail', async () => {
   const tomas = await during.open('tomas', '/for/tomas/calendar');
-  await tomas.press('button', 'File');
+  await tomas.press('button', 'More acts');
   await tomas.press('menuitem', 'Away notice');
   await tomas.find('complementary', 'Away notice');
   await tomas.fillDate('First day away', '2027-03-02');

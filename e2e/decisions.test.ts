@@ -103,10 +103,10 @@ test('later, passed on, filtered and weighed: each says what it did, stays in th
   await desk.says('Passed to Tomas Lindqvist by Inés Varga');
 
   await desk.choose('Kind', 'Access asked for');
-  await desk.find('heading', /^One thing to decide/);
+  await desk.find('heading', /^2 things to decide/);
   expect(new URL(desk.page.url()).searchParams.get('kind')).toBe('ask');
   await desk.page.reload();
-  await desk.find('heading', /^One thing to decide/);
+  await desk.find('heading', /^2 things to decide/);
   await desk.choose('Kind', 'Everything');
 
   await desk.press('button', 'What counts more');

@@ -35,7 +35,7 @@ test('a directory comes in as a file: said line by line first, then brought in; 
   await noor.says('1 new person, nobody changed, 1 as they are.');
   await noor.says('New groups: Bee keepers.');
   await noor.says('Line 3: X, x@elsewhere.example This address is of no domain of the organisation.');
-  await noor.press('button', 'Bring in 1, leave 1');
+  await noor.press('button', 'Import 1, leave out 1');
   await noor.says('1 added, 0 changed. Make a way in for those who are new.');
   await noor.find('heading', /^Bee keepers 1 person/);
   await noor.press('button', 'Open Una Reed');
@@ -51,7 +51,7 @@ test('a directory comes in as a file: said line by line first, then brought in; 
   await una.press('button', 'Choose this password');
   await una.press('link', 'Sign in');
   await una.signIn('una@cloudmoor.example', 'bees in the heather');
-  await una.find('button', 'File');
+  await una.find('button', 'More acts');
   await una.go(home + path);
   await una.fill('New password', 'bees in the heather');
   await una.press('button', 'Choose this password');
@@ -111,7 +111,7 @@ test('a further calendar has an access of its own, and is chosen where calendars
   await otto.press('button', 'Save for everyone inside');
   await otto.says('Saved. Everyone inside now has Nothing.');
   await otto.press('link', 'Calendar');
-  await otto.find('button', 'File');
+  await otto.find('button', 'More acts');
   await otto.choose('Calendar', 'Peat walks');
   await otto.says('Nothing in this week.');
   // What is made here goes here, and the button says so.

@@ -150,7 +150,7 @@ test('three times are offered to somebody outside, who takes the second on a pag
 
 test('a lunch is wished for whom one arranges: seen on the board, warned of, and held to by the search', async () => {
   const desk = await Desk.as(browser, home, 'tomas', '/for/bruno/calendar?week=2027-12-06');
-  await desk.press('button', 'File');
+  await desk.press('button', 'More acts');
   await desk.press('menuitem', 'Wishes for the days');
   await desk.press('button', 'A late start');
   await desk.find('region', 'Nothing in these hours');
@@ -167,8 +167,8 @@ test('a lunch is wished for whom one arranges: seen on the board, warned of, and
   await desk.page.keyboard.press('n');
   await desk.fill('From', '09:00');
   await desk.says('Against Bruno’s wish for these hours');
-  await desk.press('button', 'Leave');
-  await desk.press('button', 'File');
+  await desk.press('button', 'Cancel');
+  await desk.press('button', 'More acts');
   await desk.press('menuitem', 'Wishes for the days');
   await desk.press('button', 'Take out');
   await desk.press('button', 'Save for Bruno');
@@ -300,8 +300,7 @@ test('a round of three talks with a candidate is placed, held in one act for who
   await desk.fill('Who comes', 'Bruno', 'combobox', third);
   await desk.press('option', /^Bruno Keane/);
   await desk.says('Not known, and counted nowhere: marta@quill-audit.example');
-  await desk.press('button', 'Hold these 3 for Inés');
-  await desk.says('Say what it is for.');
+  await desk.says('3 of them have no title yet: say what each is for.');
   for (const [n, title] of [
     'Peat warden, first talk',
     'Peat warden, second talk',

@@ -99,7 +99,7 @@ test('side by side is worked by the keys: along a row it is later, two that are 
     ['Survey one', '10:00'],
     ['Survey two', '14:00'],
   ] as const) {
-    await desk.find('button', 'File');
+    await desk.find('button', 'More acts');
     await desk.page.keyboard.press('n');
     await desk.fill('Title', title);
     await desk.fill('From', from);

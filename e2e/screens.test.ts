@@ -190,20 +190,20 @@ describe('what is typed is kept when its form is left', () => {
     await desk.find('button', 'Save to my calendar');
     expect(await value(desk, 'Title')).toBe('Half a thought');
     await desk.fill('Place', 'Marsh Lab');
-    await desk.press('button', 'File');
-    await desk.press('menuitem', 'Bring in a file');
+    await desk.press('button', 'More acts');
+    await desk.press('menuitem', 'Import…');
     await desk.says('Not saved yet: Half a thought');
     await desk.press('link', 'Go on with it');
     await desk.find('button', 'Save to my calendar');
     expect([await value(desk, 'Title'), await value(desk, 'Place')]).toEqual(['Half a thought', 'Marsh Lab']);
-    await desk.press('button', 'Leave without saving');
+    await desk.press('button', 'Cancel without saving');
     await desk.gone('button', 'Save to my calendar');
     await desk.saysNot('Not saved yet');
     // The back key.
     await desk.press('link', 'People');
     await desk.find('heading', 'People');
     await desk.press('link', 'Calendar');
-    await desk.find('button', /^Ridge|^File/);
+    await desk.find('button', /^Ridge|^More acts/);
     await desk.page.keyboard.press('n');
     await desk.fill('Title', 'Another half');
     await desk.page.goBack();

@@ -101,7 +101,7 @@ test('asked why: the answer comes step by step, also for a past day, in the real
   await hedda.press('link', 'See in the boards');
   await hedda.says('You see Hedda Sorrel’s calendar as Yusuf Tarn gets it. Nothing here can be changed.');
   await hedda.press('link', 'Calendar');
-  await hedda.find('button', 'File');
+  await hedda.find('button', 'More acts');
   expect(await hedda.text()).not.toContain('has just changed');
   await hedda.page.goBack();
   await hedda.says('as Yusuf Tarn gets it');

@@ -79,8 +79,8 @@ test('the main job: a manager’s calendar, run by her assistant, seen by five c
 
   // She brings her calendar in from another program: a preview first, then one act.
   await ines.press('link', 'Calendar');
-  await ines.press('button', 'File');
-  await ines.press('menuitem', 'Bring in a file');
+  await ines.press('button', 'More acts');
+  await ines.press('menuitem', 'Import…');
   const file = fileToUpload('export.ics', calendarFile());
   const input = await ines.page.waitForSelector('input[type="file"]');
   await input?.uploadFile(file);
@@ -89,7 +89,7 @@ test('the main job: a manager’s calendar, run by her assistant, seen by five c
   await ines.says('its time zone “Far/Away” is known nowhere');
   await ines.says('repeats more often than once an hour');
   await ines.says('A zone was recognised by its offsets: Own/Time = Europe/Lisbon');
-  await ines.press('button', 'Bring in 41, leave 3');
+  await ines.press('button', 'Import 41, leave out 3');
   await ines.says('41 items brought in, 3 left.');
   await item(ines, /^Zqtitle Weir talk, Thu 4 Mar 2027, 10:00–11:30/);
   await item(ines, /^Call to Bogotá, Fri 5 Mar 2027, 14:00–15:00/);
@@ -268,11 +268,11 @@ async function answered(desk: Desk, method: string, path: RegExp): Promise<numbe
 }
 
 async function fileLink(desk: Desk): Promise<string> {
-  await desk.press('button', 'File');
-  const link = await desk.find('menuitem', 'Take out a file');
+  await desk.press('button', 'More acts');
+  const link = await desk.find('menuitem', 'Export');
   const href = await link.evaluate((el) => (el as HTMLAnchorElement).href);
   await desk.page.keyboard.press('Escape');
-  await desk.gone('menuitem', 'Take out a file');
+  await desk.gone('menuitem', 'Export');
   return href;
 }
 

@@ -52,7 +52,7 @@ test('a task is opened by the keys, changed, and given a time beside the board; 
   await ines.press('button', 'Save');
   await ines.says('Saved.');
   await ines.follow('/for/ines/calendar');
-  await ines.press('button', 'File');
+  await ines.press('button', 'More acts');
   await ines.press('menuitem', 'Tasks');
   await ines.press('button', 'Set a time for Find a name for the new hide');
   await ines.fillDate('Day', '2027-03-03');

@@ -7,6 +7,9 @@ import type { LiveState } from './fetched/live.ts';
 import { speak } from './language.ts';
 import type { TimeStyle } from './times.ts';
 
+/** Where in the band, beside whom this window works for, the choice among their calendars stands. */
+export const BAND_CALENDAR = 'band-calendar';
+
 /** A short message at the foot of the window, with what takes the act back. */
 export interface Toast {
   readonly text: string;
@@ -36,6 +39,8 @@ export interface FrameState {
   readonly toast: (toast: Toast) => void;
   /** Opens the ask for access beside the screen; `null` where nobody is signed in who could ask. */
   readonly ask: ((asking: Asking) => void) | null;
+  /** Shows every key; `null` where there are none. */
+  readonly help: (() => void) | null;
 }
 
 const FrameContext = createContext<FrameState | null>(null);

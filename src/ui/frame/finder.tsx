@@ -26,7 +26,8 @@ export function Finder() {
   return (
     <>
       <button type="button" className={`plain ${finderCss.finder}`} onClick={() => setOpen(true)}>
-        {band('find')} <kbd>Ctrl K</kbd>
+        <span className={finderCss.long}>{band('find')}</span>
+        <span className={finderCss.short}>{band('findShort')}</span> <kbd>Ctrl K</kbd>
       </button>
       {opened && <FinderDialog open={open} setOpen={setOpen} />}
     </>

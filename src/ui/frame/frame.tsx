@@ -12,20 +12,23 @@ import { useDesks } from '../common/fetched/desks.ts';
 import { type LiveState, useLive } from '../common/fetched/live.ts';
 import { KEYS } from '../common/fetched/query-keys.ts';
 import { keepFor } from '../common/fetched/saved-drafts.ts';
-import { type Asking, FrameProvider, type Toast } from '../common/frame-context.tsx';
+import { type Asking, BAND_CALENDAR, FrameProvider, type Toast } from '../common/frame-context.tsx';
 import hillsCss from '../common/hills.module.css';
 import { Mark } from '../common/hills.tsx';
+import { isSpokenFor } from '../common/keys.ts';
 import { later } from '../common/later.tsx';
 import { clock } from '../common/times.ts';
 import { firstName, Token } from '../common/token.tsx';
 import { Finder } from './finder.tsx';
 import frameCss from './frame.module.css';
 import { KeptBar } from './kept-bar.tsx';
+import { MoreSections } from './more-sections.tsx';
 import { Reminders } from './reminders.tsx';
 
 const AccessRequestPanel = later(() =>
   import('../common/requests/access-request-panel.tsx').then((m) => m.AccessRequestPanel),
 );
+const KeysDialog = later(() => import('./keys-dialog.tsx').then((m) => m.KeysDialog));
 const OperatorDialog = later(() => import('./operator-dialog.tsx').then((m) => m.OperatorDialog));
 const Toasted = later(() => import('./toasted.tsx').then((m) => m.Toasted));
 const COUNTS_AFTER_MS = 1500;
@@ -42,6 +45,9 @@ const SECTIONS = [
   'time-use',
   'house-rules',
 ] as const;
+
+/** The sections that stand in a phone's bar by themselves. */
+const ON_PHONE: ReadonlySet<string> = new Set(['desk', 'calendar', 'openings', 'messages']);
 
 /** The frame around every screen: the sections, and the band that says for whom this window works. */
 export function Frame(props: { initial: FrameAnswer; who: string; children: ReactNode }) {
@@ -67,6 +73,8 @@ export function Frame(props: { initial: FrameAnswer; who: string; children: Reac
   }, []);
   const [asking, setAsking] = useState<{ asking: Asking; id: number } | null>(null);
   const ask = useCallback((next: Asking) => setAsking((was) => ({ asking: next, id: (was?.id ?? 0) + 1 })), []);
+  const [keys, setKeys] = useState(false);
+  const help = useCallback(() => setKeys(true), []);
   const [offset] = useState(() => Date.parse(props.initial.now) - Date.now());
   const now = useCallback(() => Date.now() + offset, [offset]);
   const principal = frame.principals.find((p) => p.handle === props.who) ?? null;
@@ -81,10 +89,21 @@ export function Frame(props: { initial: FrameAnswer; who: string; children: Reac
     [frame.me.zone, frame.me.hours, frame.me.weekFirst, frame.me.dateOrder, frame.me.language],
   );
   const state = useMemo(
-    () => ({ frame, style, principal, live, now, toast: show, ask }),
-    [frame, style, principal, live, now, show, ask],
+    () => ({ frame, style, principal, live, now, toast: show, ask, help }),
+    [frame, style, principal, live, now, show, ask, help],
   );
   const section = path.split('/')[3] ?? '';
+  useEffect(() => {
+    // The Desk shows its own beside its rows.
+    if (section === 'desk') return;
+    const onKey = (event: KeyboardEvent) => {
+      if (isSpokenFor(event) || event.key !== '?') return;
+      event.preventDefault();
+      help();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [section, help]);
   // Counted a moment after the screen stands, so that nothing on it waits for that, and followed from then on.
   const [stands, setStands] = useState(false);
   useEffect(() => {
@@ -118,7 +137,7 @@ export function Frame(props: { initial: FrameAnswer; who: string; children: Reac
           {sections.map((s) => (
             <Link
               key={s}
-              className={frameCss.go}
+              className={`${frameCss.go}${ON_PHONE.has(s) ? '' : ` ${frameCss.rare}`}`}
               href={`/for/${s === 'desk' ? frame.me.handle : props.who}/${s}`}
               aria-current={section === s ? 'page' : undefined}
             >
@@ -146,12 +165,19 @@ export function Frame(props: { initial: FrameAnswer; who: string; children: Reac
             </Link>
           ))}
           <Link
-            className={`${frameCss.go} ${frameCss.last}`}
+            className={`${frameCss.go} ${frameCss.last} ${frameCss.rare}`}
             href={`/for/${frame.me.handle}/settings`}
             aria-current={section === 'settings' ? 'page' : undefined}
           >
             {t('spine.settings')}
           </Link>
+          <MoreSections
+            sections={sections
+              .filter((s) => !ON_PHONE.has(s))
+              .map((s) => ({ href: `/for/${props.who}/${s}`, name: t(`spine.${s}`) }))}
+            settings={{ href: `/for/${frame.me.handle}/settings`, name: t('spine.settings') }}
+            here={ON_PHONE.has(section)}
+          />
         </nav>
         <header className={frameCss.band}>
           <span className={frameCss.label}>
@@ -210,6 +236,7 @@ export function Frame(props: { initial: FrameAnswer; who: string; children: Reac
           onClose={frame.hands.asks ? null : () => setTaking(false)}
         />
       )}
+      {keys && <KeysDialog onClose={() => setKeys(false)} />}
       {toast && <Toasted key={toasts} toast={toast} onGone={() => setToast(null)} />}
     </FrameProvider>
   );
@@ -271,6 +298,7 @@ function Switch(props: {
           </span>
         </span>
       </Link>
+      {current && section === 'calendar' && <span id={BAND_CALENDAR} className={frameCss.calendar} />}
       {current && (
         <Link
           className={`plain ${frameCss['new-for']} who-${p.colour % 6}`}

@@ -18,7 +18,8 @@ import { dropAllDrafts } from '../common/fetched/saved-drafts.ts';
 import { dateWords } from '../common/fields/date-words.ts';
 import { ZoneField } from '../common/fields/zone-field.tsx';
 import { useFrame } from '../common/frame-context.tsx';
-import pageCss from '../common/page.module.css';
+import sectionsCss from '../common/sections.module.css';
+import { Sections } from '../common/sections.tsx';
 import { DAY, fullDay, weekday } from '../common/times.ts';
 import { Accounts } from './accounts.tsx';
 import { ReminderWishes } from './reminder-wishes.tsx';
@@ -26,7 +27,6 @@ import { Tokens } from './tokens.tsx';
 import { WorkHoursField } from './work-hours-field.tsx';
 
 const MONDAY = 4 * DAY;
-/** What each language calls itself. */
 
 /** How times are shown, who sees one's calendars, the look, and where one is signed in. */
 export function Settings() {
@@ -34,7 +34,7 @@ export function Settings() {
   const { frame } = useFrame();
   const isRole = frame.hands !== null;
   return (
-    <div className={pageCss.page}>
+    <Sections>
       <h1>{t('settings.title')}</h1>
       <div style={{ display: 'grid', gap: 26, maxWidth: 520, marginTop: 16 }}>
         <Times />
@@ -45,7 +45,7 @@ export function Settings() {
         {!isRole && <Accounts />}
         <Sessions />
       </div>
-    </div>
+    </Sections>
   );
 }
 
@@ -101,11 +101,22 @@ function Times() {
   const [secondZone, setSecondZone] = useState(frame.me.secondZone);
   const [workHours, setWorkHours] = useState(frame.me.workHours);
   const { attempt, refused, fields: wrong } = useActing(['zone', 'phone']);
+  const body = { phone, zone, hours, weekFirst, dateOrder, language, secondZone, workHours };
+  const { me } = frame;
+  const stood: typeof body = {
+    phone: me.phone,
+    zone: me.zone,
+    hours: me.hours,
+    weekFirst: me.weekFirst,
+    dateOrder: me.dateOrder,
+    language: me.language,
+    secondZone: me.secondZone,
+    workHours: me.workHours,
+  };
+  const changed = JSON.stringify(body) !== JSON.stringify(stood);
   const save = () =>
     attempt(async () => {
-      await call('savePreferences', {
-        body: { phone, zone, hours, weekFirst, dateOrder, language, secondZone, workHours },
-      });
+      await call('savePreferences', { body });
       // Every text of the window is another's then.
       if (language !== frame.me.language) return window.location.reload();
       await client.invalidateQueries({ queryKey: KEYS.calendars });
@@ -179,8 +190,8 @@ function Times() {
           />
         </>
       )}
-      <div>
-        <Button variant="contained" onClick={() => void save()}>
+      <div className={changed ? sectionsCss.save : ''}>
+        <Button variant="contained" disabled={!changed} onClick={() => void save()}>
           {t('settings.save')}
         </Button>
       </div>

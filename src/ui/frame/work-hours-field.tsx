@@ -2,9 +2,9 @@
 import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
-import TextField from '@mui/material/TextField';
 import { useTranslations } from 'use-intl';
 import type { WorkHours } from '@/contract/people/hours.ts';
+import { TimeField } from '../common/fields/time-field.tsx';
 import { DAY, weekday } from '../common/times.ts';
 
 const MONDAY = 4 * DAY;
@@ -45,24 +45,19 @@ export function WorkHoursField({ value, onChange }: { value: WorkHours; onChange
             />
             {first ? (
               <>
-                <TextField
-                  type="time"
-                  fullWidth={false}
+                <TimeField
+                  label={t('workFrom', { day })}
                   value={first[0]}
-                  onChange={(e) => e.target.value && set(i, [[e.target.value, first[1]], ...more])}
-                  slotProps={{ htmlInput: { 'aria-label': t('workFrom', { day }) } }}
+                  error={undefined}
+                  onChange={(from) => set(i, [[from, first[1]], ...more])}
+                  onLeave={() => {}}
                 />
-                <TextField
-                  type="time"
-                  fullWidth={false}
+                <TimeField
+                  label={t('workTo', { day })}
                   value={first[1] === '24:00' ? '00:00' : first[1]}
-                  error={first[1] <= first[0]}
-                  helperText={first[1] <= first[0] ? t('workWrong') : undefined}
-                  onChange={(e) => {
-                    const until = e.target.value === '00:00' ? '24:00' : e.target.value;
-                    if (until) set(i, [[first[0], until], ...more]);
-                  }}
-                  slotProps={{ htmlInput: { 'aria-label': t('workTo', { day }) } }}
+                  error={first[1] <= first[0] ? t('workWrong') : undefined}
+                  onChange={(until) => set(i, [[first[0], until === '00:00' ? '24:00' : until], ...more])}
+                  onLeave={() => {}}
                 />
               </>
             ) : (

@@ -10,7 +10,7 @@ type Run = TimesAnswer['runs'][number];
 
 const QUARTER = 15 * MINUTE;
 /** The height of a quarter of an hour. */
-const STEP_PX = 7;
+const STEP_PX = 10;
 const PER_HOUR = 4;
 
 /** The hours that a sheet shows: those in which anybody can come and those of the runs, at least from eight to six. */

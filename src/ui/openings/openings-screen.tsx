@@ -19,6 +19,8 @@ import { useItemWrites } from '../items/board/item-writes.ts';
 import { formOf } from '../items/form/form-of.ts';
 import { sendMeant } from '../items/form/item-sending.ts';
 import { AskedLine } from '../items/times/asked-line.tsx';
+import { useMetMost } from '../items/times/met-most.ts';
+import { MetMostRow } from '../items/times/met-most-row.tsx';
 import { askedAbout, askedBy, paramsOf, type TimesAsked, useTimes } from '../items/times/times-asked.ts';
 import { WishFields } from '../items/times/times-fields.tsx';
 import { type Taken, TimesFound } from '../items/times/times-found.tsx';
@@ -55,9 +57,37 @@ function Search({ head, name, today, notice, onNotice }: OnHead) {
     setRead(about.id);
     setAsked((was) => ({ ...was, ...askedAbout(about, style.zone) }));
   }
-  const [walked, setWalked] = useState<{ start: number; end: number } | null>(null);
   // The last that was walked stays in the lanes while one reads there.
   const [stood, setStood] = useState<{ start: number; end: number } | null>(null);
+  const add = (people: TimesAsked['people']) => {
+    setStood(null);
+    setAsked((was) => ({ ...was, people: [...was.people, ...people] }));
+  };
+  const met = useMetMost(calendar, head.owner.handle, today, asked.people.length === 0);
+  // Who is named in the address by a handle is found in the directory, once that is there.
+  const named = [...params.getAll('with'), ...params.getAll('maybe')].filter((one) => !one.includes('@'));
+  const directory = useQuery({
+    queryKey: KEYS.people,
+    queryFn: () => call('listPeople', {}),
+    staleTime: 60_000,
+    enabled: named.length > 0,
+  });
+  const [looked, setLooked] = useState(named.length === 0);
+  if (!looked && directory.data) {
+    setLooked(true);
+    const may = params.getAll('maybe');
+    add(
+      directory.data.people
+        .filter(({ handle }) => named.includes(handle) && handle !== head.owner.handle)
+        .map(({ address, handle, name }) => ({
+          address,
+          name,
+          role: may.includes(handle) ? ('may' as const) : ('must' as const),
+          group: null,
+        })),
+    );
+  }
+  const [walked, setWalked] = useState<{ start: number; end: number } | null>(null);
   const [title, setTitle] = useState('');
   const found = useTimes(calendar, asked, style.zone, true);
   const { data } = found;
@@ -119,6 +149,13 @@ function Search({ head, name, today, notice, onNotice }: OnHead) {
             setAsked((was) => ({ ...was, ...more }));
           }}
         />
+        {asked.people.length === 0 && asked.item === null && (
+          <MetMostRow
+            words={t('metMost', { own: String(head.own), name: firstName(name) })}
+            people={met}
+            onChoose={({ address, name }) => add([{ address, name, role: 'must', group: null }])}
+          />
+        )}
         {about && asked.item !== null && (
           <p className="small">{t('forItem', { title: about.title ?? '', when: whenText(about, style) })}</p>
         )}

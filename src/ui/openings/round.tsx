@@ -55,7 +55,6 @@ function Round({ head, name, today, notice, onNotice }: OnHead) {
   const [asked, setAsked] = useState<TimesAsked>(() => askedBy(new URLSearchParams(params), dateText(today)));
   const [rows, setRows] = useState<readonly Row[]>([emptyRow(1), emptyRow(2)]);
   const [looked, setLooked] = useState(0);
-  const [wrong, setWrong] = useState<Readonly<Record<number, string>>>({});
   const { attempt, busy } = useActing();
   const [made, setMade] = useState<{ body: string; placed: NonNullable<RoundAnswer['placed']> } | null>(null);
   const { wroteMany } = useItemWrites(
@@ -90,14 +89,13 @@ function Round({ head, name, today, notice, onNotice }: OnHead) {
     ...new Map([...asked.people, ...rows.flatMap((row) => row.people)].map((p) => [p.address, p])).values(),
   ];
   const dayBody = JSON.stringify({ ...all, people: named(everyone), length: 60 });
+  // What isn't said yet, before anything is offered for it.
+  const untitled = rows.filter((row) => row.title.trim() === '').length;
+  const alone = rows.filter((row) => row.people.length + asked.people.length === 0).length;
   const titleOf = (row: Row, i: number) => row.title.trim() || t('round.nth', { n: i + 1 });
   const make = async (as: 'holds' | 'sent') => {
-    const missing = Object.fromEntries(
-      rows.filter((row) => row.title.trim() === '').map((row) => [row.key, t('round.titleMissing')]),
-    );
-    setWrong(missing);
     onNotice(null);
-    if (!placed || Object.keys(missing).length > 0) return;
+    if (!placed || untitled > 0) return;
     await attempt(
       async () => {
         const meetings = rows.map((row, i) => {
@@ -178,8 +176,6 @@ function Round({ head, name, today, notice, onNotice }: OnHead) {
               <TextField
                 label={t('chosen.for')}
                 value={row.title}
-                error={wrong[row.key] !== undefined}
-                helperText={wrong[row.key]}
                 onChange={(e) => set(row.key, { title: e.target.value })}
                 slotProps={{ inputLabel: { shrink: true }, htmlInput: { maxLength: 300 } }}
               />
@@ -305,13 +301,23 @@ function Round({ head, name, today, notice, onNotice }: OnHead) {
         )}
         {placed && !stands && head.may.add && (
           <>
-            <Button variant="contained" loading={busy} onClick={() => void make('holds')}>
+            <Button variant="contained" loading={busy} disabled={untitled > 0} onClick={() => void make('holds')}>
               {t('round.hold', { count: rows.length, own, name: firstName(name) })}
             </Button>
             {head.may.speak && (
-              <Button variant="outlined" loading={busy} onClick={() => void make('sent')}>
+              <Button
+                variant="outlined"
+                loading={busy}
+                disabled={untitled > 0 || alone > 0}
+                onClick={() => void make('sent')}
+              >
                 {t('round.send', { count: rows.length, own, name: firstName(name), people: everyone.length })}
               </Button>
+            )}
+            {untitled > 0 ? (
+              <p className="small">{t('round.untitled', { count: untitled })}</p>
+            ) : (
+              head.may.speak && alone > 0 && <p className="small">{t('round.alone', { count: alone })}</p>
             )}
             <p className="small soft">{t('round.lapse', { days: HELD_DAYS })}</p>
           </>

@@ -103,7 +103,7 @@ export function People() {
                   <td className={`soft ${peopleCss.whole}`}>{p.site}</td>
                   <td className={peopleCss.whole}>{p.phone && <PhoneLink phone={p.phone} />}</td>
                   <td>
-                    <span className="row">
+                    <span className={`row ${peopleCss.level}`}>
                       <SightMeter sight={p.rights.sight} />
                       <span className="small soft">
                         {p.handle === frame.me.handle ? t('people.yours') : t(`sightWords.${p.rights.sight}`)}
@@ -112,7 +112,7 @@ export function People() {
                   </td>
                   <td>
                     {p.handle !== frame.me.handle && p.rights.sight !== 'nothing' && (
-                      <span className="row">
+                      <span className={`row ${peopleCss.level}`}>
                         <ReachMeter rights={p.rights} />
                         <span className="small soft">
                           {[
@@ -134,7 +134,7 @@ export function People() {
                     )}
                   </td>
                   <td>
-                    <span className="row small" style={{ columnGap: 12, rowGap: 0, whiteSpace: 'nowrap' }}>
+                    <span className={`row small ${peopleCss.acts}`}>
                       {p.handle !== frame.me.handle &&
                         (acted.has(p.handle) ? (
                           <Link href={`/for/${p.handle}/calendar`}>{t('people.actFor')}</Link>

@@ -16,7 +16,8 @@ import { Asked } from '../common/fetched/asked.tsx';
 import { KEYS } from '../common/fetched/query-keys.ts';
 import segCss from '../common/fields/seg.module.css';
 import { useFrame } from '../common/frame-context.tsx';
-import pageCss from '../common/page.module.css';
+import sectionsCss from '../common/sections.module.css';
+import { Sections } from '../common/sections.tsx';
 import { Domains } from '../people/domains.tsx';
 import houseRulesCss from './house-rules.module.css';
 
@@ -38,11 +39,12 @@ export function HouseRules({ after }: { after?: ReactNode }) {
       await call('changeHouseRules', { body: chosen });
       toast({ text: t('houseRules.saved') });
       await client.invalidateQueries();
-      setChosen(null);
+      // What was chosen since stays.
+      setChosen((now) => (now === chosen ? null : now));
     });
   };
   return (
-    <div className={pageCss.page} style={{ maxWidth: 1080 }}>
+    <Sections>
       <h1>{t('houseRules.title')}</h1>
       <p className="soft" style={{ margin: '6px 0 16px' }}>
         {t('houseRules.intro')}
@@ -61,6 +63,7 @@ export function HouseRules({ after }: { after?: ReactNode }) {
           />
           <div>
             <FormControlLabel
+              sx={{ ml: 0, gap: 1, mb: 1 }}
               label={t('houseRules.furtherOwn')}
               disabled={!mayChange}
               control={
@@ -125,7 +128,7 @@ export function HouseRules({ after }: { after?: ReactNode }) {
       {mayChange && query.data && (
         <>
           <p className="small soft">{t('houseRules.cut', { count: query.data.cut })}</p>
-          <div className="row" style={{ marginTop: 10 }}>
+          <div className={chosen ? sectionsCss.save : 'row'}>
             <Button variant="contained" disabled={chosen === null} loading={busy} onClick={save}>
               {t('houseRules.save')}
             </Button>
@@ -139,7 +142,7 @@ export function HouseRules({ after }: { after?: ReactNode }) {
       )}
       {query.data && <Domains mayChange={mayChange} />}
       {after}
-    </div>
+    </Sections>
   );
 }
 

@@ -9,6 +9,10 @@ import miniWeekCss from './mini-week.module.css';
 
 const FROM = 7;
 const TO = 21;
+/** Heights of a day, and of a line: only whole lines are shown. */
+const HIGH_PX = 250;
+const LOW_PX = 150;
+const LINE_PX = 10;
 
 /** A week as somebody gets it, small: the same blocks the board draws, from the same answer. */
 export function MiniWeek(props: {
@@ -40,6 +44,7 @@ export function MiniWeek(props: {
                   item={b.item}
                   className={`${blockCss.bar} ${miniWeekCss.bar}`}
                   text={textOf(b.item)}
+                  lines={1}
                   selected={b.item.id === selected}
                   onPick={onPick}
                 />
@@ -54,6 +59,7 @@ export function MiniWeek(props: {
                 key={`${p.item.id}${p.top}`}
                 item={p.item}
                 text={textOf(p.item)}
+                lines={Math.floor(((p.height / 60 / (TO - FROM)) * (low ? LOW_PX : HIGH_PX) - 1) / LINE_PX)}
                 selected={p.item.id === selected}
                 onPick={onPick}
                 className={(p.rail && blockCss.free) || ''}
@@ -76,15 +82,24 @@ export function MiniWeek(props: {
 function Piece(props: {
   item: ItemWire;
   text: string;
+  lines: number;
   className: string;
   selected: boolean;
   onPick: ((item: ItemWire) => void) | null;
   style?: React.CSSProperties;
 }) {
-  const { item, text, className, selected, onPick, style } = props;
+  const { item, text, lines, className, selected, onPick, style } = props;
   const shape = blockCss[shapeOf(item)] ?? '';
   const classes = `${blockCss.block} ${miniWeekCss.block} ${className} ${shape}${selected ? ` ${blockCss.selected}` : ''}`;
   const label = [text, item.place].filter(Boolean).join(', ');
+  const words =
+    lines < 1 ? (
+      <span className="visually-hidden">{text}</span>
+    ) : (
+      <span className={`${blockCss.t} ${miniWeekCss.t}`} style={{ maxHeight: lines * LINE_PX }}>
+        {text}
+      </span>
+    );
   return onPick ? (
     <button
       type="button"
@@ -94,11 +109,11 @@ function Piece(props: {
       title={label}
       onClick={() => onPick(item)}
     >
-      <span className={`${blockCss.t} ${miniWeekCss.t}`}>{text}</span>
+      {words}
     </button>
   ) : (
     <div data-block className={classes} style={style} title={label}>
-      <span className={`${blockCss.t} ${miniWeekCss.t}`}>{text}</span>
+      {words}
     </div>
   );
 }

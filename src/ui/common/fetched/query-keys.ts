@@ -10,6 +10,7 @@ type OfCalendar =
   | 'findings'
   | 'found days'
   | 'history'
+  | 'met'
   | 'item'
   | 'item-sight'
   | 'items'

@@ -10,147 +10,162 @@ import { useFrame } from '../../common/frame-context.tsx';
 import { later } from '../../common/later.tsx';
 import { SightMeter } from '../../common/meters.tsx';
 import { RequestMore } from '../../common/requests/request-more.tsx';
-import { DAY, fullDay, monthTitle, weekTitle } from '../../common/times.ts';
-import { WhereNow } from '../../common/where-now.tsx';
+import { DAY, dayMonth, fullDay, monthTitle, weekday, weekTitle } from '../../common/times.ts';
 import boardCss from './board.module.css';
 import { useBoard } from './board-model.ts';
 import type { SidePanelName } from './board-state.ts';
 import { type spanOf, VIEWS, type View } from './board-view.tsx';
 import { GoTo } from './go-to.tsx';
-import { sightlinesDoor } from './sightlines-door.ts';
+import { useWidth } from './width.ts';
 
 const BoardMenu = later(() => import('./board-menu.tsx').then((m) => m.BoardMenu));
 const OtherCalendars = later(() => import('../panels/other-calendars.tsx').then((m) => m.OtherCalendars));
 
-/** The head of a board: which days, whose, what one sees there, and the acts on the calendar as a whole. */
+/** From so many pixels on acts stand in the head by themselves; else they are in its menu. */
+const ROOM = { openings: 890, lanes: 760 } as const;
+
+/** The head of a board, one line: which days and how they are shown, what one sees there, and the acts on the calendar as a whole. */
 export function BoardBar() {
   const { head, name, days, lanes, kept, dispatch, begin } = useBoard();
-  const { looking, narrow, view, span, day, today, over, go } = days;
+  const { looking, narrow, view, span, day, today, go } = days;
   const show = (panel: SidePanelName) => dispatch({ act: 'panel', panel });
   const t = useTranslations();
-  const { frame, principal } = useFrame();
-  const search = useSearchParams();
+  const { frame } = useFrame();
+  const [line, width] = useWidth();
+  const roomy = (act: keyof typeof ROOM) => width === null || width >= ROOM[act];
   const moved = kept.some((lane) => lane.moved);
-  const layOver = () => {
-    const next = new URLSearchParams(search);
-    if (over) next.delete('over');
-    else next.set('over', '1');
-    window.history.pushState(null, '', `?${next}`);
-  };
+  const views = VIEWS.filter((v) => !narrow || (v !== 'week' && v !== 'five'));
+  const choose = (v: View) =>
+    go(v === 'day' && today >= span.first && today < span.first + span.count * DAY ? today : day, v);
   return (
-    <div className={boardsCss['board-head']}>
-      {principal && !looking && head?.calendar.main && !head.as && (
-        <div className={boardsCss.where}>
-          <WhereNow handle={principal.handle} />
-        </div>
-      )}
-      <h1>
-        {looking && <span className={boardCss['of-whom']}>{t('board.ofWhom', { name: name })} </span>}
-        {titleOf(view, span)}
-      </h1>
+    <div ref={line} className={boardsCss['board-head']}>
       <Button variant="text" onClick={() => go(span.before)} aria-label={t(`board.previousOf.${view}`)}>
         ←
+      </Button>
+      <GoTo
+        title={titleOf(view, span, narrow)}
+        before={looking && <span className={boardCss['of-whom']}>{t('board.ofWhom', { name: name })} </span>}
+        onGo={go}
+      />
+      <Button variant="text" onClick={() => go(span.after)} aria-label={t(`board.nextOf.${view}`)}>
+        →
       </Button>
       <Button variant="text" onClick={() => go(today)}>
         {t('board.today')}
       </Button>
-      <Button variant="text" onClick={() => go(span.after)} aria-label={t(`board.nextOf.${view}`)}>
-        →
-      </Button>
-      <nav className={`row ${boardCss.views}`} aria-label={t('board.views')}>
-        {VIEWS.filter((v) => !narrow || (v !== 'week' && v !== 'five')).map((v) => (
-          <Button
-            key={v}
-            variant="text"
-            aria-pressed={view === v}
-            onClick={() =>
-              go(v === 'day' && today >= span.first && today < span.first + span.count * DAY ? today : day, v)
-            }
-          >
-            {t(`board.view.${v}`)}
-          </Button>
-        ))}
-      </nav>
-      {!narrow && <GoTo onGo={go} />}
-      {head?.may.add && (
-        <Button variant="outlined" onClick={() => show('openings')} sx={TIGHT}>
-          {t('openings.title')}
-        </Button>
+      {narrow ? (
+        <select
+          className={boardCss.view}
+          value={view}
+          aria-label={t('board.views')}
+          onChange={(event) => choose(views.find((v) => v === event.target.value) ?? 'day')}
+        >
+          {views.map((v) => (
+            <option key={v} value={v}>
+              {t(`board.view.${v}`)}
+            </option>
+          ))}
+        </select>
+      ) : (
+        <nav className={boardCss.views} aria-label={t('board.views')}>
+          {views.map((v) => (
+            <button type="button" key={v} className="plain" aria-pressed={view === v} onClick={() => choose(v)}>
+              {t(`board.view.${v}`)}
+            </button>
+          ))}
+        </nav>
       )}
-      {head?.may.add && (
-        <Button variant="outlined" onClick={() => show('at')} sx={TIGHT}>
-          {t('at.open')}
-        </Button>
-      )}
-      {!head?.as && (
-        <Button variant="outlined" onClick={() => show('lanes')} className={boardCss.lanes} sx={TIGHT}>
-          {t('lanes.open', { count: lanes.length - 1 })}
-          {moved && <span className="visually-hidden">, {t('lanes.moved')}</span>}
-          {moved && <i aria-hidden="true" className={boardCss.moved} />}
-        </Button>
-      )}
-      {lanes.length > 1 && (view === 'day' || view === 'week' || view === 'five') && !narrow && (
-        <Button variant="text" aria-pressed={over} onClick={layOver}>
-          {t('lanes.over')}
-        </Button>
-      )}
-      {head && head.others.length > 0 && !head.as && <OtherCalendars head={head} />}
       <div className={boardsCss.push}>
         {looking && <Link href={`/for/${frame.me.handle}/calendar`}>{t('board.back')}</Link>}
         {head && !head.as && <Standing head={head} />}
         {head && !head.own && !head.as && head.rights.sight !== 'full' && (
           <RequestMore handle={head.owner.handle} name={head.owner.name} of={head.calendar} has={head.rights} small />
         )}
-        {head?.may.share && !head.as && !narrow && (
-          <Link href={sightlinesDoor(head, frame.me.handle, principal?.handle ?? null)}>
-            {t('board.sightlinesDoor')}
-          </Link>
-        )}
         {head?.may.suggest && (
           <Button variant="outlined" onClick={() => begin(head)}>
             {t('board.forwardNew')}
           </Button>
         )}
-        {head && !head.as && <FileMenu head={head} />}
+        {head?.may.add && (
+          <Button variant="outlined" onClick={() => show('at')} sx={TIGHT}>
+            {t('at.open')}
+          </Button>
+        )}
+        {roomy('openings') && head?.may.add && (
+          <Button variant="outlined" onClick={() => show('openings')} sx={TIGHT}>
+            {t('openings.title')}
+          </Button>
+        )}
+        {roomy('lanes') && !head?.as && (
+          <Button variant="outlined" onClick={() => show('lanes')} className={boardCss.lanes} sx={TIGHT}>
+            {t('lanes.open', { count: lanes.length - 1 })}
+            {moved && <span className="visually-hidden">, {t('lanes.moved')}</span>}
+            {moved && <i aria-hidden="true" className={boardCss.moved} />}
+          </Button>
+        )}
+        {head && !head.as && <More head={head} openings={!roomy('openings')} lanes={!roomy('lanes')} />}
+        {head && head.others.length > 0 && !head.as && !narrow && <OtherCalendars head={head} inBand={!looking} />}
       </div>
     </div>
   );
 }
 
 /** The head holds much in one line. */
-const TIGHT = { px: 1.25, minWidth: 0 };
+const TIGHT = { px: 1.25, minWidth: 0, whiteSpace: 'nowrap' };
 
-function titleOf(view: View, { first, count, month }: ReturnType<typeof spanOf>): string {
-  if (view === 'day') return fullDay(first);
+function titleOf(view: View, { first, count, month }: ReturnType<typeof spanOf>, short: boolean): string {
+  if (view === 'day') return short ? `${weekday(first)} ${dayMonth(first)}` : fullDay(first);
   if (view === 'month') return monthTitle(month);
   return weekTitle(first, count);
 }
 
-/** What the viewer sees here, beside whose calendar it is. */
+/** How much one sees here: in a meter where that isn't all of it. */
 function Standing({ head }: { head: BoardHead }) {
   const t = useTranslations();
   const { sight } = head.rights;
   if (head.own) return null;
-  const seesWords =
-    sight === 'full' && !head.rights.private ? t('sightExact.fullButPrivate') : t(`sightWords.${sight}`);
+  const sees = sight === 'full' && !head.rights.private ? t('sightExact.fullButPrivate') : t(`sightWords.${sight}`);
+  const words = t('board.you', { sight: sees });
   return (
-    <span className={`row small soft ${boardCss.standing}`} title={t('board.you', { sight: seesWords })}>
-      <SightMeter sight={head.rights.sight} />{' '}
-      <span className={boardCss.words}>{t('board.you', { sight: seesWords })}</span>
+    <span className={`row small soft ${boardCss.standing}`} title={words}>
+      {sight !== 'full' && <SightMeter sight={sight} />} <span className={boardCss.words}>{words}</span>
     </span>
   );
 }
 
-function FileMenu({ head }: { head: BoardHead }) {
+/** All acts on the calendar that don't stand in the head. */
+function More(props: { head: BoardHead; openings: boolean; lanes: boolean }) {
+  const { head } = props;
   const t = useTranslations();
+  const search = useSearchParams();
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
-  if (!head.own && !head.may.import && !head.may.add) return null;
+  const { days, lanes } = useBoard();
+  const over = new URLSearchParams(search);
+  if (days.over) over.delete('over');
+  else over.set('over', '1');
+  const lays = lanes.length > 1 && ['day', 'week', 'five'].includes(days.view) && !days.narrow;
   return (
     <>
-      <Button variant="outlined" onClick={(e) => setAnchor(e.currentTarget)} aria-haspopup="menu">
-        {t('board.more')}
+      <Button
+        variant="outlined"
+        onClick={(e) => setAnchor(e.currentTarget)}
+        aria-haspopup="menu"
+        aria-label={t('board.more')}
+        title={t('board.more')}
+        sx={TIGHT}
+      >
+        ···
       </Button>
-      {anchor && <BoardMenu head={head} anchor={anchor} onClose={() => setAnchor(null)} />}
+      {anchor && (
+        <BoardMenu
+          head={head}
+          anchor={anchor}
+          openings={props.openings}
+          lanes={props.lanes}
+          over={lays ? () => window.history.pushState(null, '', `?${over}`) : null}
+          onClose={() => setAnchor(null)}
+        />
+      )}
     </>
   );
 }

@@ -2,6 +2,7 @@
 import Menu from '@mui/material/Menu';
 import MenuItem from '@mui/material/MenuItem';
 import Link from 'next/link';
+import { useSearchParams } from 'next/navigation';
 import { useTranslations } from 'use-intl';
 import type { BoardHead } from '@/contract/items/items.ts';
 import { dateText } from '@/core/time/index.ts';
@@ -9,17 +10,34 @@ import { useFrame } from '../../common/frame-context.tsx';
 import { firstName } from '../../common/token.tsx';
 import { useBoard } from './board-model.ts';
 import type { SidePanelName } from './board-state.ts';
+import { sightlinesDoor } from './sightlines-door.ts';
 
 /** The acts on a calendar as a whole, opened from its board's head. */
-export function BoardMenu(props: { head: BoardHead; anchor: HTMLElement; onClose: () => void }) {
-  const { head, anchor, onClose } = props;
-  const { days, dispatch, seek } = useBoard();
-  const { frame } = useFrame();
+export function BoardMenu(props: {
+  head: BoardHead;
+  anchor: HTMLElement;
+  /** Which acts have no room in the head, and are here. */
+  openings: boolean;
+  lanes: boolean;
+  /** Lays several lanes over each other, or beside each other again; `null` where there are none. */
+  over: (() => void) | null;
+  onClose: () => void;
+}) {
+  const { head, anchor, over, onClose } = props;
+  const { days, lanes, dispatch, seek } = useBoard();
+  const { frame, principal } = useFrame();
   const show = (panel: SidePanelName) => () => {
     onClose();
     dispatch({ act: 'panel', panel });
   };
   const t = useTranslations();
+  const search = useSearchParams();
+  const addressOf = (other: BoardHead['others'][number]): string => {
+    const next = new URLSearchParams(search);
+    if (other.main) next.delete('c');
+    else next.set('c', other.key);
+    return `?${next}`;
+  };
   return (
     <Menu anchorEl={anchor} open onClose={onClose} slotProps={{ paper: { sx: { border: '1px solid var(--line)' } } }}>
       <MenuItem
@@ -31,23 +49,55 @@ export function BoardMenu(props: { head: BoardHead; anchor: HTMLElement; onClose
       >
         {t('search.open')}
       </MenuItem>
-      {!head.may.import && (
-        <li className="small soft" style={{ padding: '4px 16px', maxWidth: 260 }}>
-          {t('errors.mayNotImport', { name: firstName(head.owner.name) })}
-        </li>
+      {days.narrow &&
+        head.others.map((other) => (
+          <MenuItem key={other.key} component={Link} href={addressOf(other)} onClick={onClose}>
+            {t('board.calendar')}: {other.main ? t('board.mainCalendar') : other.name}
+          </MenuItem>
+        ))}
+      {props.openings && head.may.add && <MenuItem onClick={show('openings')}>{t('openings.title')}</MenuItem>}
+      {props.lanes && <MenuItem onClick={show('lanes')}>{t('lanes.open', { count: lanes.length - 1 })}</MenuItem>}
+      {over && (
+        <MenuItem
+          selected={days.over}
+          onClick={() => {
+            onClose();
+            over();
+          }}
+        >
+          {t('lanes.over')}
+        </MenuItem>
       )}
-      <MenuItem disabled={!head.may.import} onClick={show('import')}>
-        {t('board.import')}
-      </MenuItem>
-      <MenuItem
-        disabled={!head.may.import}
-        component="a"
-        href={`/api/calendars/${head.calendar.key}/file`}
-        download
-        onClick={onClose}
-      >
-        {t('board.export')}
-      </MenuItem>
+      {head.may.share && (
+        <MenuItem
+          component={Link}
+          href={sightlinesDoor(head, frame.me.handle, principal?.handle ?? null)}
+          onClick={onClose}
+        >
+          {t('board.sightlinesDoor')}
+        </MenuItem>
+      )}
+      {!head.may.import && (head.own || head.may.add) && (
+        <MenuItem disabled sx={{ maxWidth: 280, whiteSpace: 'normal', fontSize: 12 }}>
+          {t('errors.mayNotImport', { name: firstName(head.owner.name) })}
+        </MenuItem>
+      )}
+      {(head.may.import || head.own || head.may.add) && (
+        <MenuItem disabled={!head.may.import} onClick={show('import')}>
+          {t('board.import')}
+        </MenuItem>
+      )}
+      {(head.may.import || head.own || head.may.add) && (
+        <MenuItem
+          disabled={!head.may.import}
+          component="a"
+          href={`/api/calendars/${head.calendar.key}/file`}
+          download
+          onClick={onClose}
+        >
+          {t('board.export')}
+        </MenuItem>
+      )}
       {head.calendar.main &&
         ([1, 7] as const).map((count) => (
           <MenuItem

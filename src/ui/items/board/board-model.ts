@@ -38,10 +38,13 @@ export function useBoardModel(calendar: string, name: string) {
   const loaded = useBoardItems(calendar, days.dates, as, notify);
   const { data, head, lastKnown, gone } = loaded;
   const kept = useLanes();
-  const otherLanes = useMemo(
-    () => (as === undefined ? kept.lanes.filter((lane) => lane.shown && lane.calendar !== calendar) : NO_LANES),
-    [kept.lanes, as, calendar],
-  );
+  const otherLanes = useMemo(() => {
+    if (as !== undefined) return NO_LANES;
+    const all = kept.lanes.filter((lane) => lane.calendar !== calendar);
+    const shown = all.filter((lane) => lane.shown);
+    // Side by side there is something to compare from the beginning.
+    return days.view === 'side' && shown.length === 0 ? all : shown;
+  }, [kept.lanes, as, calendar, days.view]);
   const others = useLaneItems(otherLanes, days.dates, as === undefined ? days.around : []);
   usePrefetched(calendar, as === undefined ? days.around : []);
 

@@ -7,12 +7,15 @@ import { toWall } from '@/core/time/index.ts';
 import boardsCss from '../../common/boards.module.css';
 import { said } from '../../common/fetched/refusal.ts';
 import { useFrame } from '../../common/frame-context.tsx';
+import { later } from '../../common/later.tsx';
 import { useStable } from '../../common/stable.ts';
 import { DAY, MINUTE, wallsOf } from '../../common/times.ts';
+import { WhereNow } from '../../common/where-now.tsx';
 import { copyOf } from '../form/item-values.ts';
 import { nextGap, takenBy } from '../views/gaps.ts';
 import { layOut } from '../views/layout.ts';
 import { closedIn } from '../views/work-hours.tsx';
+import boardCss from './board.module.css';
 import { BoardBar } from './board-bar.tsx';
 import { BoardBeside } from './board-beside.tsx';
 import { useBoardKeys } from './board-keys.ts';
@@ -25,6 +28,8 @@ import { GoesIntoBar } from './goes-into.tsx';
 import { Legend } from './legend.tsx';
 import { movePicked, PicksProvider } from './picks.tsx';
 import { Ribbon } from './ribbon.tsx';
+
+const SideOffer = later(() => import('./side-offer.tsx').then((m) => m.SideOffer));
 
 /** A calendar's week (or day, on a narrow screen), live, with the panel in which its items are read and changed. */
 export function Board({ calendar, name }: { calendar: string; name: string }) {
@@ -59,7 +64,15 @@ function Shown({ head }: { head: BoardHead }) {
   return (
     <>
       {days.as === undefined && (
-        <Ribbon calendar={calendar} week={first} style={style} sought={sought} onGo={(week) => days.go(week)} />
+        <Ribbon
+          calendar={calendar}
+          day={days.day}
+          week={first}
+          oneWeek={narrow && view === 'day'}
+          style={style}
+          sought={sought}
+          onGo={(day) => days.go(day)}
+        />
       )}
       {data.cutShort && <p className={boardsCss.notice}>{t('cutShort')}</p>}
       {data.more !== null && (
@@ -72,13 +85,14 @@ function Shown({ head }: { head: BoardHead }) {
       )}
       {lanes.every((lane) => lane.items.length === 0) && !query.isFetching && (
         <p className={`${boardsCss.notice} soft`} role="status">
-          {head.may.add ? t('emptyNew') : t('empty')}
+          {t(head.may.add && !narrow ? 'emptyNew' : 'empty', { view })}
         </p>
       )}
       <BoardPicks head={head} />
       {state.goesInto && (
         <GoesIntoBar goes={state.goesInto} {...writes} onDone={() => dispatch({ act: 'goesInto', goes: null })} />
       )}
+      {view === 'side' && lanes.length === 1 && <SideOffer head={head} today={days.today} />}
       <BoardView
         {...{ view, lanes, over, first, count, acts }}
         month={span.month}
@@ -86,8 +100,30 @@ function Shown({ head }: { head: BoardHead }) {
         walked={state.walked}
         owner={head.owner.name}
       />
-      {!narrow && view !== 'list' && view !== 'month' && <Legend />}
+      <Foot head={head} />
     </>
+  );
+}
+
+/** Under the calendar: where whoever it is of is now, and what its shapes mean. */
+function Foot({ head }: { head: BoardHead }) {
+  const { days } = useBoard();
+  const t = useTranslations('keys');
+  const { principal, help } = useFrame();
+  const { narrow, view, looking } = days;
+  const where = principal && !looking && head.calendar.main && !head.as ? principal.handle : null;
+  const legend = !narrow && view !== 'list' && view !== 'month';
+  if (where === null && !legend) return null;
+  return (
+    <footer className={boardCss.foot}>
+      <div className={boardCss.where}>{where !== null && <WhereNow handle={where} />}</div>
+      {legend && <Legend />}
+      {!narrow && help && (
+        <button type="button" className={`plain ${boardCss.help}`} onClick={help}>
+          {t('open')}
+        </button>
+      )}
+    </footer>
   );
 }
 

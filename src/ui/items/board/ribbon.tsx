@@ -4,7 +4,7 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import { dateText, parseDate, weekStart } from '@/core/time/index.ts';
 import { KEYS } from '../../common/fetched/query-keys.ts';
-import { DAY, dayMonth, hoursText, type TimeStyle } from '../../common/times.ts';
+import { DAY, dayMonth, dayName, fullDay, hoursText, type TimeStyle } from '../../common/times.ts';
 import type { Sought } from '../panels/sought.ts';
 import { picksWith, usePicks } from './picks.tsx';
 import ribbonCss from './ribbon.module.css';
@@ -15,13 +15,17 @@ const FULL_DAY = 9 * 60;
 /** Twelve weeks, each day a bar of its booked hours: full and open weeks at a glance, and one press goes there. */
 export function Ribbon(props: {
   calendar: string;
+  /** The day one is at. */
+  day: number;
   week: number;
+  /** Only the days of this week, where there is no room for more. */
+  oneWeek: boolean;
   style: TimeStyle;
   /** What is looked for: the days that hold it are marked. */
   sought: Sought | null;
-  onGo: (week: number) => void;
+  onGo: (day: number) => void;
 }) {
-  const { calendar, week, style, sought, onGo } = props;
+  const { calendar, day, week, oneWeek, style, sought, onGo } = props;
   const picks = usePicks();
   const t = useTranslations('board');
   const anchor = weekStart(week, style.weekFirst);
@@ -47,6 +51,36 @@ export function Ribbon(props: {
   });
   const marked = new Map(words.length >= 2 ? found.data?.days.map((d) => [d.date, d.count]) : []);
   const days = new Map(data?.days.map((d) => [d.date, d]));
+  if (oneWeek)
+    return (
+      <nav className={`${ribbonCss.ribbon} ${ribbonCss['one-week']}`} aria-label={t('ribbonDays')}>
+        {Array.from({ length: 7 }, (_, d) => {
+          const at = anchor + d * DAY;
+          const load = days.get(dateText(at));
+          const booked = load?.booked ?? 0;
+          return (
+            <button
+              type="button"
+              key={at}
+              className={`plain ${ribbonCss['ribbon-week']}`}
+              aria-current={at === day ? 'date' : undefined}
+              aria-label={t('ribbonDay', { date: fullDay(at), hours: hoursText(booked) })}
+              onClick={() => onGo(at)}
+            >
+              <span className={ribbonCss.bars} aria-hidden="true">
+                <i className={marked.has(dateText(at)) ? ribbonCss.found : ''}>
+                  <b
+                    className={load?.clashes ? ribbonCss.clash : ''}
+                    style={{ height: `${Math.min(100, (booked / FULL_DAY) * 100)}%` }}
+                  />
+                </i>
+              </span>
+              <span className={ribbonCss.when}>{dayName(at)}</span>
+            </button>
+          );
+        })}
+      </nav>
+    );
   return (
     <nav className={ribbonCss.ribbon} aria-label={t('ribbon')}>
       {Array.from({ length: WEEKS }, (_, w) => {
@@ -87,10 +121,14 @@ export function Ribbon(props: {
                     .filter(Boolean)
                     .join(' ')}
                 >
-                  <b
-                    className={d?.clashes ? ribbonCss.clash : ''}
-                    style={{ height: `${Math.min(100, ((d?.booked ?? 0) / FULL_DAY) * 100)}%` }}
-                  />
+                  {data === undefined ? (
+                    <b className={ribbonCss.waits} />
+                  ) : (
+                    <b
+                      className={d?.clashes ? ribbonCss.clash : ''}
+                      style={{ height: `${Math.min(100, ((d?.booked ?? 0) / FULL_DAY) * 100)}%` }}
+                    />
+                  )}
                 </i>
               ))}
             </span>

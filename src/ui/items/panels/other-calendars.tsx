@@ -1,22 +1,26 @@
 'use client';
 import MenuItem from '@mui/material/MenuItem';
-import TextField from '@mui/material/TextField';
+import Select from '@mui/material/Select';
 import { useRouter, useSearchParams } from 'next/navigation';
+import { createPortal } from 'react-dom';
 import { useTranslations } from 'use-intl';
 import type { BoardHead } from '@/contract/items/items.ts';
+import { BAND_CALENDAR } from '../../common/frame-context.tsx';
+import boardCss from '../board/board.module.css';
 
-/** Which of a person's calendars the board shows. */
-export function OtherCalendars({ head }: { head: BoardHead }) {
+/** Which of a person's calendars the board shows: beside them in the band, or in the head where the band says somebody else. */
+export function OtherCalendars({ head, inBand }: { head: BoardHead; inBand: boolean }) {
   const t = useTranslations();
   const router = useRouter();
   const search = useSearchParams();
-  return (
-    <TextField
-      select
-      label={t('board.calendar')}
+  const place = inBand ? document.getElementById(BAND_CALENDAR) : null;
+  const choice = (
+    <Select
+      variant="standard"
+      disableUnderline
+      className={boardCss.calendar}
       value={head.calendar.key}
-      fullWidth={false}
-      sx={{ width: 106 }}
+      SelectDisplayProps={{ 'aria-label': t('board.calendar') }}
       onChange={(e) => {
         const other = head.others.find((c) => c.key === e.target.value);
         if (!other) return;
@@ -31,6 +35,7 @@ export function OtherCalendars({ head }: { head: BoardHead }) {
           {c.main ? t('board.mainCalendar') : c.name}
         </MenuItem>
       ))}
-    </TextField>
+    </Select>
   );
+  return place ? createPortal(choice, place) : choice;
 }

@@ -14,6 +14,7 @@ import boardsCss from '../../common/boards.module.css';
 import { useActing } from '../../common/fetched/acting.ts';
 import { Asked } from '../../common/fetched/asked.tsx';
 import { KEYS } from '../../common/fetched/query-keys.ts';
+import { TimeField } from '../../common/fields/time-field.tsx';
 import { useFrame } from '../../common/frame-context.tsx';
 import { DAY, weekday } from '../../common/times.ts';
 import { firstName } from '../../common/token.tsx';
@@ -151,21 +152,19 @@ function OneKeep({
       )}
       {'from' in keep && (
         <span className="row" style={{ gap: 6 }}>
-          <TextField
-            type="time"
+          <TimeField
             label={t('from')}
             value={keep.from}
-            onChange={(e) => e.target.value && onChange({ ...keep, from: e.target.value })}
-            slotProps={{ inputLabel: { shrink: true } }}
+            error={undefined}
+            onChange={(from) => onChange({ ...keep, from })}
+            onLeave={() => {}}
           />
-          <TextField
-            type="time"
+          <TimeField
             label={t('to')}
             value={keep.to === '24:00' ? '00:00' : keep.to}
-            onChange={(e) =>
-              e.target.value && onChange({ ...keep, to: e.target.value === '00:00' ? '24:00' : e.target.value })
-            }
-            slotProps={{ inputLabel: { shrink: true } }}
+            error={undefined}
+            onChange={(to) => onChange({ ...keep, to: to === '00:00' ? '24:00' : to })}
+            onLeave={() => {}}
           />
         </span>
       )}

@@ -36,13 +36,15 @@ export function RunList(props: {
   const t = useTranslations('openings');
   const { style } = useFrame();
   const wall = (text: string) => toWall(style.zone, parseInstant(text) ?? 0);
+  // Said once: of most times that work nothing is to be said.
+  const clean = runs.findIndex(({ reasons }) => reasons.length === 0);
   const reason = (r: Run['reasons'][number]) =>
     t(`why.${r.why}`, { who: r.who, local: r.local ?? '', minutes: r.minutes ?? 0 });
   return (
     <>
       <p className="small soft">{t('keys', { hold: onChoose ? 'yes' : 'no', send: onSend ? 'yes' : 'no' })}</p>
       <ol className={runListCss.runs} aria-label={t('runs')}>
-        {runs.map((run) => {
+        {runs.map((run, i) => {
           const is = chosen.includes(run.from);
           return (
             <li key={run.from} className={is ? runListCss.chosen : undefined}>
@@ -71,10 +73,14 @@ export function RunList(props: {
                   {dayName(wall(run.from))}, {clock(wall(run.from), style.hours)}
                 </b>
                 {run.to !== run.from && ` ${t('orUntil', { time: clock(wall(run.to), style.hours) })}`}
-                <span className="small soft" style={{ display: 'block' }}>
-                  {run.room && `${run.room.name} · `}
-                  {run.reasons.length === 0 ? t('nothingAgainst') : run.reasons.map(reason).join(' · ')}
-                </span>
+                {(i === clean || run.room || run.reasons.length > 0) && (
+                  <span className="small soft" style={{ display: 'block' }}>
+                    {run.room && `${run.room.name} · `}
+                    {run.reasons.length === 0
+                      ? i === clean && t('nothingAgainst')
+                      : run.reasons.map(reason).join(' · ')}
+                  </span>
+                )}
               </button>
               {onChoose && (
                 <button

@@ -1,7 +1,8 @@
 'use client';
 import Button from '@mui/material/Button';
 import { useQueries, useQuery } from '@tanstack/react-query';
-import { useSearchParams } from 'next/navigation';
+import Link from 'next/link';
+import { useParams, useSearchParams } from 'next/navigation';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { ItemWire } from '@/contract/items/items.ts';
@@ -12,7 +13,7 @@ import { Asked } from '../../common/fetched/asked.tsx';
 import { KEYS } from '../../common/fetched/query-keys.ts';
 import { RichText } from '../../common/fields/rich-text.tsx';
 import { useFrame } from '../../common/frame-context.tsx';
-import { clock, DAY, fullDay, MINUTE, wallsOf } from '../../common/times.ts';
+import { clock, DAY, fullDay, MINUTE, wallsOf, weekTitle } from '../../common/times.ts';
 import { itemsKey, itemsTogether } from '../board/board-lanes.ts';
 import { weekOf } from '../board/ribbon.tsx';
 import sheetCss from './day-sheet.module.css';
@@ -51,6 +52,8 @@ export function DaySheet({ calendar, name }: { calendar: string; name: string })
     retry: false,
   });
   const items = query.data?.items ?? [];
+  const { who } = useParams<{ who: string }>();
+  const at = (day: number, days: number): string => `/for/${who}/day-sheet?day=${dateText(day)}&days=${days}`;
   const addresses = [
     ...new Set(items.flatMap((item) => item.attendees ?? []).map((a) => a.address.toLowerCase())),
   ].slice(0, MOST_PHONES);
@@ -67,10 +70,36 @@ export function DaySheet({ calendar, name }: { calendar: string; name: string })
   return (
     <div className={sheetCss.sheets}>
       <div className={`row ${sheetCss.acts}`}>
-        <Button variant="contained" onClick={() => window.print()}>
-          {ts('print')}
+        <Button
+          variant="text"
+          component={Link}
+          href={at(first - count * DAY, count)}
+          aria-label={ts(week ? 'weekBefore' : 'before')}
+        >
+          ←
         </Button>
-        <span className="small soft">{ts('help')}</span>
+        <b>{week ? weekTitle(first) : fullDay(first)}</b>
+        <Button
+          variant="text"
+          component={Link}
+          href={at(first + count * DAY, count)}
+          aria-label={ts(week ? 'weekAfter' : 'after')}
+        >
+          →
+        </Button>
+        <Button variant="text" component={Link} href={at(today, count)}>
+          {ts('today')}
+        </Button>
+        <Button variant="text" component={Link} href={at(asked, week ? 1 : 7)}>
+          {ts(week ? 'oneDay' : 'week')}
+        </Button>
+        <span className={sheetCss.push}>
+          <Link href={`/for/${who}/calendar?week=${dateText(first)}`}>{ts('back')}</Link>
+          <Button variant="contained" onClick={() => window.print()}>
+            {ts('print')}
+          </Button>
+        </span>
+        <span className={`small soft ${sheetCss.help}`}>{ts('help')}</span>
       </div>
       <Asked query={query} />
       {query.data?.more !== null && query.data && <p className="wrong">{ts('cut')}</p>}
@@ -107,6 +136,9 @@ export function DaySheet({ calendar, name }: { calendar: string; name: string })
             })}
             {whole.length + list.length === 0 && query.data && <p className="soft">{ts('empty')}</p>}
             <ToDo {...tasks} day={day} overdue={day === today} />
+            <section className={sheetCss.room} aria-label={ts('room')}>
+              <span className={sheetCss.time}>{ts('room')}</span>
+            </section>
           </article>
         );
       })}

@@ -66,7 +66,7 @@ export function Hours(
   useLayoutEffect(() => {
     const box = scroll.current;
     if (!box) return;
-    box.scrollTop = 7.6 * HOUR_PX;
+    box.scrollTop = 7.85 * HOUR_PX;
     setBarWidth(box.offsetWidth - box.clientWidth);
   }, []);
 
@@ -131,7 +131,10 @@ export function Hours(
           {days.map((day, i) => {
             const booked = bookedMinutes(layouts[0]?.days[i] ?? []);
             return (
-              <div key={day} className={i === todayIndex ? hoursCss.today : ''}>
+              <div
+                key={day}
+                className={`${i === todayIndex ? hoursCss.today : ''}${count > 1 && isRest(day) ? ` ${hoursCss['rest-head']}` : ''}`}
+              >
                 {dayName(day)}{' '}
                 <span className={hoursCss.load}>
                   {i === todayIndex && `${t('todayWord')}${n === 1 && booked ? ' · ' : ''}`}
@@ -148,13 +151,15 @@ export function Hours(
             );
           })}
         </div>
-        <AllDay
-          bars={bars}
-          days={days}
-          selected={selected}
-          colourOf={(bar) => colourOf(bar.item) || (n > 1 ? `who-${lanes[bar.lane]?.colour ?? 0}` : '')}
-          onOpen={onOpen}
-        />
+        {bars.length > 0 && (
+          <AllDay
+            bars={bars}
+            days={days}
+            selected={selected}
+            colourOf={(bar) => colourOf(bar.item) || (n > 1 ? `who-${lanes[bar.lane]?.colour ?? 0}` : '')}
+            onOpen={onOpen}
+          />
+        )}
         {/* biome-ignore lint/a11y/noNoninteractiveTabindex: a scrolling region must be reachable by keyboard */}
         <section className={hoursCss.scroll} ref={scroll} aria-label={props.owner} tabIndex={0}>
           <div className={hoursCss.hours}>

@@ -97,10 +97,12 @@ export const ItemBlock = memo(function ItemBlock(props: {
   const underline =
     rows >= 2 ? (item.place ?? (rows >= 3 || placed.height >= 60 ? clock(start, style.hours) : null)) : null;
   const lines = underline ? rows - 1 : rows;
+  // A quarter of an hour is lower than a line: its words are small, and all of each letter is there.
+  const short = placed.height < 25;
   return (
     <div
       {...hands.block}
-      className={`${colour} ${blockCss.block} ${blockCss[shape] ?? ''}${selected ? ` ${blockCss.selected}` : ''}${placed.clash ? ` ${blockCss.clash}` : ''}${hands.dragging ? ` ${blockCss.dragging}` : ''}${hands.picked ? ` ${blockCss.picked}` : ''}${item.asSet?.cancelled ? ` ${blockCss.cancelled}` : ''}`}
+      className={`${colour} ${blockCss.block} ${blockCss[shape] ?? ''}${short ? ` ${blockCss.short}` : ''}${selected ? ` ${blockCss.selected}` : ''}${placed.clash ? ` ${blockCss.clash}` : ''}${hands.dragging ? ` ${blockCss.dragging}` : ''}${hands.picked ? ` ${blockCss.picked}` : ''}${item.asSet?.cancelled ? ` ${blockCss.cancelled}` : ''}`}
       style={{
         top: `calc(${placed.top / 60} * var(--hour) + 1px)`,
         height: `calc(${placed.height / 60} * var(--hour) - 2px)`,

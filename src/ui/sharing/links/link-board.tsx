@@ -280,5 +280,6 @@ function strangersFrame(zone: string, language: Language, now: () => number): Fr
     now,
     toast: () => {},
     ask: null,
+    help: null,
   };
 }

@@ -181,9 +181,10 @@ export function AnswerRequest({ ask, onLeave }: { ask: AskToAnswer; onLeave: () 
           </p>
           {preview.why && <Alert severity="error">{t('lines.failed')}</Alert>}
           {answer && kind !== 'calendar' && (
-            <div className={asksCss.listed}>
+            // biome-ignore lint/a11y/noNoninteractiveTabindex: a scrolling region must be reachable by keyboard
+            <section className={asksCss.listed} tabIndex={0} aria-label={ta('listThen', { who })}>
               <TheirList kind={kind} answer={answer} which="after" />
-            </div>
+            </section>
           )}
           {answer && kind === 'calendar' && (
             <MiniWeek items={answer.items} first={week} selected={null} onPick={null} low />

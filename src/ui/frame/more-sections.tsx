@@ -1,0 +1,34 @@
+'use client';
+import { useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { later } from '../common/later.tsx';
+import frameCss from './frame.module.css';
+
+const SectionsMenu = later(() => import('./sections-menu.tsx').then((m) => m.SectionsMenu));
+
+/** Where something is, and what it is called. */
+export interface Way {
+  readonly href: string;
+  readonly name: string;
+}
+
+/** On a phone, the way to the sections that its bar has no room for. */
+export function MoreSections(props: { sections: readonly Way[]; settings: Way; here: boolean }) {
+  const { sections, settings, here } = props;
+  const t = useTranslations('spine');
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  return (
+    <>
+      <button
+        type="button"
+        className={`plain ${frameCss.more}`}
+        aria-haspopup="menu"
+        aria-current={here ? undefined : 'true'}
+        onClick={(event) => setAnchor(event.currentTarget)}
+      >
+        {t('more')}
+      </button>
+      {anchor && <SectionsMenu ways={[...sections, settings]} anchor={anchor} onClose={() => setAnchor(null)} />}
+    </>
+  );
+}
