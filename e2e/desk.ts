@@ -112,6 +112,12 @@ export class Desk {
     const before = this.page.url();
     const there = new URL(path, before).href;
     if (before === there) return;
+    // A screen may take out of its address what it has read of it, at once: that it was gone to is heard, not looked for.
+    let gone = false;
+    const hear = () => {
+      gone = true;
+    };
+    this.page.on('framenavigated', hear);
     await until(
       'the page to listen',
       () =>
@@ -122,8 +128,8 @@ export class Desk {
         }, there),
       this.page,
     );
-    // A screen may take out of its address what it has read of it.
-    await until(`the screen at ${path}`, async () => (this.page.url() !== before ? true : null), this.page);
+    await until(`the screen at ${path}`, async () => (gone || this.page.url() !== before ? true : null), this.page);
+    this.page.off('framenavigated', hear);
   }
 
   /** Waits for something of a role and a name to be on the screen. */

@@ -30,7 +30,16 @@ const SCREENS: [string, string, string, (desk: Desk) => Promise<unknown>][] = [
   ['the month sheet', 'tomas', '/for/ines/calendar?view=month', (d) => d.find('button', /Leadership/)],
   ['the list', 'tomas', '/for/ines/calendar?view=list', (d) => d.find('button', /Board pre-read/)],
   ['side by side, with the kept lanes', 'tomas', '/for/ines/calendar?view=side', (d) => d.press('button', /^Lanes/)],
-  ['the search for openings', 'tomas', '/for/ines/calendar', (d) => d.press('button', 'Openings')],
+  [
+    'the search for openings',
+    'tomas',
+    '/for/ines/calendar',
+    // What stood beside the board takes of the room its head has.
+    async (d) => {
+      await d.press('button', 'Close');
+      await d.press('button', 'Openings');
+    },
+  ],
   ['Openings, on their own screen', 'tomas', '/for/ines/openings', (d) => d.find('region', /can come/)],
   ['a round', 'tomas', '/for/ines/openings/round', (d) => d.find('button', /^Hold these 2/)],
   ['the search, with the days it marks', 'tomas', '/for/ines/calendar?find=heron', (d) => d.says('are found')],

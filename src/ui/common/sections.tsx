@@ -28,8 +28,10 @@ export function Sections({ children }: { children: ReactNode }) {
     const mark = () => {
       const top = box.getBoundingClientRect().top + 80;
       const passed = [...box.querySelectorAll('h2')].filter((heading) => heading.getBoundingClientRect().top <= top);
-      const end = box.scrollTop + box.clientHeight >= box.scrollHeight - 2;
-      setRead((end ? [...box.querySelectorAll('h2')] : passed).at(-1)?.id ?? null);
+      const scrolls = box.scrollHeight > box.clientHeight + 2;
+      const end = scrolls && box.scrollTop + box.clientHeight >= box.scrollHeight - 2;
+      // Where all of it is on the screen, none is read more than another.
+      setRead(scrolls ? ((end ? [...box.querySelectorAll('h2')] : passed).at(-1)?.id ?? null) : null);
     };
     list();
     mark();

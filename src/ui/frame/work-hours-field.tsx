@@ -47,17 +47,17 @@ export function WorkHoursField({ value, onChange }: { value: WorkHours; onChange
               <>
                 <TimeField
                   label={t('workFrom', { day })}
+                  width={136}
                   value={first[0]}
                   error={undefined}
                   onChange={(from) => set(i, [[from, first[1]], ...more])}
-                  onLeave={() => {}}
                 />
                 <TimeField
                   label={t('workTo', { day })}
+                  width={136}
                   value={first[1] === '24:00' ? '00:00' : first[1]}
                   error={first[1] <= first[0] ? t('workWrong') : undefined}
                   onChange={(until) => set(i, [[first[0], until === '00:00' ? '24:00' : until], ...more])}
-                  onLeave={() => {}}
                 />
               </>
             ) : (

@@ -16,8 +16,9 @@ export function TimeField(props: {
   label: string;
   value: string;
   error: string | undefined;
+  width?: number;
   onChange: (value: string) => void;
-  onLeave: (was: string, is: string) => void;
+  onLeave?: (was: string, is: string) => void;
 }) {
   const t = useTranslations('common');
   const { style } = useFrame();
@@ -27,7 +28,7 @@ export function TimeField(props: {
     <PickedField
       {...props}
       size={{ width: 72, height: 232 }}
-      onLeave={(was, is) => readTime(was) && props.onLeave(was, is)}
+      onLeave={(was, is) => readTime(was) && props.onLeave?.(was, is)}
       shown={wall === null ? value : clock(wall, style.hours)}
       open={t('chooseTime', { label: props.label })}
       icon={<ClockIcon fontSize="small" />}

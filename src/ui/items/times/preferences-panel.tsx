@@ -157,14 +157,12 @@ function OneKeep({
             value={keep.from}
             error={undefined}
             onChange={(from) => onChange({ ...keep, from })}
-            onLeave={() => {}}
           />
           <TimeField
             label={t('to')}
             value={keep.to === '24:00' ? '00:00' : keep.to}
             error={undefined}
             onChange={(to) => onChange({ ...keep, to: to === '00:00' ? '24:00' : to })}
-            onLeave={() => {}}
           />
         </span>
       )}
