@@ -166,7 +166,8 @@ const server = createServer({ connectionsCheckingInterval: 2000 }, (request, res
   request.headers['x-forwarded-for'] = placeOf(request);
   // Where programs begin that were given no more than the host (RFC 6764 5).
   if (/^\/\.well-known\/ca(?:l|rd)dav\/?$/.test(request.url ?? '')) {
-    response.writeHead(301, { location: '/dav/' }).end();
+    // 307: a client repeats what it asked, its body too.
+    response.writeHead(307, { location: '/dav/' }).end();
     return;
   }
   handOnPrograms(request);

@@ -207,8 +207,11 @@ async function measureServed(): Promise<void> {
 
 async function peopleOf(address: string): Promise<string[]> {
   const one = await Client.stepIn(address, 'ines');
-  const { people } = await one.json<{ people: { handle: string; kind: string }[] }>('/api/people');
-  return people.filter((p) => p.kind === 'person').map((p) => p.handle);
+  const { people } = await one.json<{ people: { handle: string; kind: string; resource: string | null }[] }>(
+    '/api/people',
+  );
+  // Rooms and things don't sign in.
+  return people.filter((p) => p.kind === 'person' && p.resource === null).map((p) => p.handle);
 }
 
 async function ownCalendar(who: Client): Promise<string> {

@@ -101,6 +101,7 @@ export const exitsOf = ({
   'api/dav/route.ts PATCH': () => [{ method: 'PATCH', path: '/api/dav' }],
   'api/dav/route.ts DELETE': () => [{ method: 'DELETE', path: '/api/dav' }],
   'ask/page.tsx': () => page('/ask'),
+  'look/parts/page.tsx': () => page('/look/parts'),
   'look/page.tsx': () => [...page('/look?of=ines'), ...page(`/look?of=ines&c=${calendar}`)],
   'shown/[link]/route.ts GET': () => [...get(`/shown/${link}?from=2027-06-07`)],
   'GET /api/links/{link}/calendar.ics': () => [...get(`/api/links/${link}/calendar.ics`)],

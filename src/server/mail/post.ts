@@ -18,11 +18,28 @@ export type Post = (letter: ReadyLetter) => Promise<void>;
 
 const holder = globalThis as { paramoPost?: Post | null };
 
+/** So long a mail service has to answer at each step: what hangs is over then, and tried again. */
+const LIMIT_MS = 60_000;
+
+/** A mail service's address with its limits of time, where it names none itself. */
+function withLimits(service: string): string {
+  const url = new URL(service);
+  for (const limit of ['connectionTimeout', 'greetingTimeout', 'socketTimeout'])
+    if (!url.searchParams.has(limit)) url.searchParams.set(limit, String(LIMIT_MS));
+  return url.href;
+}
+
+/** Whether the mail service said no for good: a 5xx answer stays what it is, however often it is asked (RFC 5321, 4.2.1). */
+export const isFinal = (error: unknown): boolean => {
+  const code = (error as { responseCode?: unknown } | null)?.responseCode;
+  return typeof code === 'number' && code >= 500 && code < 600;
+};
+
 /** The way letters go out: the mail service that is set, in the demo the letterbox; `null` where there is neither. */
 export function post(): Post | null {
   if (holder.paramoPost === undefined) {
     const { smtp, demo, data } = settings();
-    const transport = smtp ? createTransport(smtp) : demo ? createTransport(letterbox(data, now)) : null;
+    const transport = smtp ? createTransport(withLimits(smtp)) : demo ? createTransport(letterbox(data, now)) : null;
     holder.paramoPost = transport && postBy(transport);
   }
   return holder.paramoPost;
@@ -34,7 +51,7 @@ const mailHolder = globalThis as { paramoMailPost?: MailPost | null };
 export function mailPost(standIn: string | null): MailPost | null {
   if (mailHolder.paramoMailPost === undefined) {
     const url = settings().smtp ?? standIn;
-    mailHolder.paramoMailPost = url ? mailPostBy(createTransport(url)) : null;
+    mailHolder.paramoMailPost = url ? mailPostBy(createTransport(withLimits(url))) : null;
   }
   return mailHolder.paramoMailPost;
 }

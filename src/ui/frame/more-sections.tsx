@@ -3,14 +3,9 @@ import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { later } from '../common/later.tsx';
 import frameCss from './frame.module.css';
+import type { Way } from './sections-menu.tsx';
 
 const SectionsMenu = later(() => import('./sections-menu.tsx').then((m) => m.SectionsMenu));
-
-/** Where something is, and what it is called. */
-export interface Way {
-  readonly href: string;
-  readonly name: string;
-}
 
 /** On a phone, the way to the sections that its bar has no room for. */
 export function MoreSections(props: { sections: readonly Way[]; settings: Way; here: boolean }) {

@@ -2,7 +2,12 @@
 import Menu from '@mui/material/Menu';
 import MenuItem from '@mui/material/MenuItem';
 import Link from 'next/link';
-import type { Way } from './more-sections.tsx';
+
+/** Where something is, and what it is called. */
+export interface Way {
+  readonly href: string;
+  readonly name: string;
+}
 
 /** Sections to go to, opened from a phone's bar. */
 export function SectionsMenu(props: { ways: readonly Way[]; anchor: HTMLElement; onClose: () => void }) {

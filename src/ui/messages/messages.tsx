@@ -108,7 +108,9 @@ export function Messages({ who }: { who: string }) {
       </div>
     );
   const whose = principal && !principal.own ? principal : null;
-  const needing = threads.first ? threads.threads.filter((thread) => thread.needs !== null).length : null;
+  const needing = threads.first
+    ? threads.threads.filter((thread) => thread.needs !== null).length + told.waiting
+    : null;
   const title = whose ? t('messages.titleOf', { name: firstName(whose.name) }) : t('messages.title');
   return (
     <div className={messagesCss.page} data-open={beside === null ? undefined : ''}>
@@ -165,6 +167,7 @@ export function Messages({ who }: { who: string }) {
             current={shown?.key ?? null}
             onOpen={open}
             between={told.between}
+            waiting={told.waiting}
             after={told.after}
           />
         )}

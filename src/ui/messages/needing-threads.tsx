@@ -17,9 +17,11 @@ export function NeedingThreads(props: {
   current: string | null;
   onOpen: (thread: ThreadWire, another: boolean) => void;
   between: ReactNode;
+  /** How many of those need them too. */
+  waiting: number;
   after: ReactNode;
 }) {
-  const { of, current, onOpen, between, after } = props;
+  const { of, current, onOpen, between, waiting, after } = props;
   const { query, first, threads } = of;
   const t = useTranslations();
   const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
@@ -59,7 +61,7 @@ export function NeedingThreads(props: {
     ));
   return (
     <div className={messagesCss.list}>
-      <p className="soft small">{t('threads.count', { ...words, count: needing.length })}</p>
+      <p className="soft small">{t('threads.count', { ...words, count: needing.length + waiting })}</p>
       {first.forNobody > 0 && (
         <p className="small soft" role="status">
           {t('threads.forNobody', { count: first.forNobody })}

@@ -7,11 +7,12 @@ import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { FolderWire, MessagesAnswer, ThreadWire } from '@/contract/messages.ts';
+import { dateText } from '@/core/time/index.ts';
 import { useCollectionName } from '../common/collection-name.ts';
 import { Asked } from '../common/fetched/asked.tsx';
 import { KEYS } from '../common/fetched/query-keys.ts';
 import { useFrame } from '../common/frame-context.tsx';
-import { whenText } from '../common/times.ts';
+import { wallsOf, whenText } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 import { Answering } from '../meetings/answering.tsx';
 import { AskedPeople } from '../meetings/asked-people.tsx';
@@ -121,7 +122,7 @@ export function ThreadPanel(props: {
               </Link>
             )}
             {thread.item && thread.when && principal && (
-              <Link href={`/for/${owner.handle}/calendar?week=${thread.when.start.slice(0, 10)}`}>
+              <Link href={`/for/${owner.handle}/calendar?week=${dateText(wallsOf(thread.when, style.zone).start)}`}>
                 {t('threads.toCalendar')}
               </Link>
             )}

@@ -24,7 +24,7 @@ import { useSentence } from '../sharing/sentence.tsx';
 import { Suggestions } from '../suggestions/suggestions.tsx';
 
 /** What one was told of one's access to others' calendars, what waits for a yes of one's own, and what soon ends. Looking at it is reading it. */
-export function useTold(who: string): { between: ReactNode; after: ReactNode; nothing: boolean } {
+export function useTold(who: string): { between: ReactNode; after: ReactNode; waiting: number; nothing: boolean } {
   const t = useTranslations();
   const { frame } = useFrame();
   const client = useQueryClient();
@@ -62,6 +62,10 @@ export function useTold(who: string): { between: ReactNode; after: ReactNode; no
   }, [unread, client]);
   return {
     nothing,
+    /** What waits for a yes here: access that is asked for, and what was put forward. */
+    waiting:
+      (asks.data?.waiting ?? []).filter((ask) => who === frame.me.handle || ask.to.handle === who).length +
+      (forward.data?.waiting ?? []).filter((one) => who === frame.me.handle || one.owner.handle === who).length,
     between: (
       <Fragment key={who}>
         {asks.data && <Asks asks={asks.data} />}

@@ -1,5 +1,6 @@
 'use client';
 import Button from '@mui/material/Button';
+import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import Link from 'next/link';
@@ -7,7 +8,7 @@ import { useSearchParams } from 'next/navigation';
 import { type ReactNode, useEffect, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import type { PeopleAnswer } from '@/contract/people/people.ts';
+import type { PeopleAnswer, PersonWire } from '@/contract/people/people.ts';
 import { reachOf } from '@/contract/sharing/reach.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import boardsCss from '../common/boards.module.css';
@@ -28,6 +29,10 @@ import { PersonFilePanel } from './person-file.tsx';
 import { RoomForm } from './room-form.tsx';
 
 const SHOWN = 300;
+const KINDS = ['person', 'role', 'room', 'thing'] as const;
+
+/** Of which kind somebody in the directory is: a person, an account several use, a room or a thing. */
+const kindOf = (p: Pick<PersonWire, 'kind' | 'resource'>): (typeof KINDS)[number] => p.resource ?? p.kind;
 
 /** The directory: who is here, what one sees of each calendar, and the way to look at it. */
 export function People() {
@@ -40,10 +45,16 @@ export function People() {
   }, [wanted, ask]);
   const client = useQueryClient();
   const [filter, setFilter] = useState('');
+  const [kind, setKind] = useState<(typeof KINDS)[number] | 'all'>('all');
   const [panel, setPanel] = useState<'add' | 'file' | { person: string } | null>(null);
   const query = useQuery({ queryKey: KEYS.people, queryFn: () => call('listPeople', {}) });
   const all = query.data?.people ?? [];
-  const people = all.filter((p) => holdsWords(`${p.name} ${p.role} ${p.site} ${p.phone} ${p.address}`, filter));
+  const people = all.filter(
+    (p) =>
+      (kind === 'all' || kindOf(p) === kind) &&
+      holdsWords(`${p.name} ${p.role} ${p.site} ${p.phone} ${p.address}`, filter),
+  );
+  const kinds = KINDS.filter((one) => all.some((p) => kindOf(p) === one));
   const acted = new Set(frame.principals.filter((p) => !p.own).map((p) => p.handle));
   return (
     <div className={peopleCss.beside}>
@@ -52,11 +63,26 @@ export function People() {
           <h1>{t('people.title')}</h1>
           <span className="soft">{query.data && t('people.count', { count: all.length })}</span>
           <Link href={`/for/${frame.me.handle}/granted`}>{t('people.mine')}</Link>
+          {kinds.length > 1 && (
+            <TextField
+              select
+              label={t('people.ofKind')}
+              value={kind}
+              sx={{ width: 150, ml: 'auto' }}
+              onChange={(e) => setKind(KINDS.find((one) => one === e.target.value) ?? 'all')}
+            >
+              {(['all', ...kinds] as const).map((one) => (
+                <MenuItem key={one} value={one}>
+                  {t(`people.kinds.${one}`)}
+                </MenuItem>
+              ))}
+            </TextField>
+          )}
           <TextField
             label={t('people.filter')}
             value={filter}
             onChange={(e) => setFilter(e.target.value)}
-            sx={{ width: 260, ml: 'auto' }}
+            sx={{ width: 240, ml: kinds.length > 1 ? 0 : 'auto' }}
           />
           {frame.me.administrator && (
             <>

@@ -26,7 +26,17 @@ export function Welcome() {
         />
         <Hills />
       </div>
-      <main className={doorCss.right} />
+      <main className={doorCss.right}>
+        <h2>{t('firstSteps.next')}</h2>
+        <ol className={doorCss.next}>
+          {(['people', 'hours', 'sees', 'item'] as const).map((step) => (
+            <li key={step}>
+              <b>{t(`firstSteps.steps.${step}`)}</b>
+              {step !== 'item' && <span className="soft">{t(`firstSteps.why.${step}`)}</span>}
+            </li>
+          ))}
+        </ol>
+      </main>
     </div>
   );
 }

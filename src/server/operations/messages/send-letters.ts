@@ -5,7 +5,7 @@ import { TEXTS } from '@/messages/texts.ts';
 import { makeBareAccount, makeGuestToken } from '../../auth/accounts.ts';
 import type { Connection } from '../../db/index.ts';
 import { log } from '../../log.ts';
-import type { Post, ReadyLetter } from '../../mail/post.ts';
+import { isFinal, type Post, type ReadyLetter } from '../../mail/post.ts';
 import { type Calendar, calendarById } from '../../repositories/calendars.ts';
 import { grantById } from '../../repositories/grants.ts';
 import { claim, giveUpClaimed, markFailed, markSent, type Outgoing, outgoingDue } from '../../repositories/outbox.ts';
@@ -46,7 +46,7 @@ export async function sendLetters(
       db.write(() => markSent(db, outgoing.id, now));
     } catch (error) {
       log().warn({ letter: outgoing.key, error: String(error) }, 'a letter could not be sent');
-      const wait = post ? AGAIN[outgoing.tries] : undefined;
+      const wait = post && !isFinal(error) ? AGAIN[outgoing.tries] : undefined;
       db.write(() => markFailed(db, outgoing.id, wait === undefined ? null : now + wait));
     }
   }

@@ -317,7 +317,8 @@ export function writePlan(ctx: Context, plan: Plan): GivenAnswer {
   if (tell) tellOf(ctx, shared, audience, id ?? null, kind, tell.note);
   tellOwner(ctx, shared, audience, id ?? current?.id ?? null, kind);
   if (current) endWhatHung(ctx, shared);
-  if (id !== null && plan.asks && audience.person) requestInReturn(ctx, audience.person, plan.asks, id);
+  if (id !== null && plan.asks && audience.person)
+    requestInReturn(ctx, audience.person, plan.asks, id, plan.tell?.note.trim() ?? '');
   if (id !== null && next && audience.person) settleAccessRequest(ctx, shared, audience.person.id, { ...next, id });
   return { audience: audience.wire, grant: key };
 }

@@ -135,11 +135,12 @@ describe('who was told', () => {
 
 describe('both ways', () => {
   test('giving asks for theirs in the same act: one message, which says both', () => {
-    expect(give({ tell: { note: '' }, asks: 'title' }).ok).toBe(true);
+    expect(give({ tell: { note: 'For the audit' }, asks: 'title' }).ok).toBe(true);
     const asks = listAccessRequests(org.ctx('amara'));
     expect(asks.ok && asks.value.waiting[0]).toMatchObject({
       from: { handle: 'ines' },
       preset: 'titles',
+      why: 'For the audit',
       gave: { sight: 'outline' },
     });
     expect(told('amara')).toEqual([]);

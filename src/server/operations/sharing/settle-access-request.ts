@@ -34,13 +34,14 @@ export function settleAccessRequest(
 }
 
 /**
- * Asks somebody for their calendar with what they are given of one's own, in the transaction that gives: one message, which reads both ways.
+ * Asks somebody for their calendar with what they are given of one's own, in the transaction that gives: one message, which reads both ways, with
+ * the words that go with it.
  * An ask that waits is taken up with it.
  */
-export function requestInReturn(ctx: Context, person: Person, rights: Rights, gave: number): void {
+export function requestInReturn(ctx: Context, person: Person, rights: Rights, gave: number, why: string): void {
   const key = askBetween(ctx.db, ctx.viewer.id, person.id, null)?.key ?? newKey();
   const ask = { key, fromId: ctx.viewer.id, toId: person.id, collectionId: null, at: ctx.now, rights };
-  putAsk(ctx.db, { ...ask, starts: null, ends: null, why: '', gave });
-  trailOwn(ctx, key, 'ask.made', null, { to: person.key, rights, gave: true });
+  putAsk(ctx.db, { ...ask, starts: null, ends: null, why, gave });
+  trailOwn(ctx, key, 'ask.made', null, { to: person.key, rights, why, gave: true });
   tellPeople(ctx.db, [person.id]);
 }

@@ -128,7 +128,7 @@ function WhomField({ value, onChange }: { value: PersonWire | null; onChange: (p
   return (
     <Autocomplete<PersonWire>
       size="small"
-      options={(directory.data?.people ?? []).filter((p) => p.handle !== frame.me.handle)}
+      options={(directory.data?.people ?? []).filter((p) => p.handle !== frame.me.handle && !p.resource)}
       value={value}
       getOptionLabel={(p) => p.name}
       getOptionKey={(p) => p.handle}

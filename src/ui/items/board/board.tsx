@@ -28,7 +28,9 @@ import { GoesIntoBar } from './goes-into.tsx';
 import { Legend } from './legend.tsx';
 import { movePicked, PicksProvider } from './picks.tsx';
 import { Ribbon } from './ribbon.tsx';
+import { useSwipe } from './swipe.ts';
 
+const FirstSteps = later(() => import('./first-steps.tsx').then((m) => m.FirstSteps));
 const SideOffer = later(() => import('./side-offer.tsx').then((m) => m.SideOffer));
 
 /** A calendar's week (or day, on a narrow screen), live, with the panel in which its items are read and changed. */
@@ -36,12 +38,14 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
   const board = useBoardModel(calendar, name);
   const { head, picks } = board;
   useKeysOf(board);
+  const { narrow, span, go } = board.days;
+  const swipe = useSwipe(narrow ? { back: () => go(span.before), on: () => go(span.after) } : null);
   return (
     <BoardProvider value={board}>
       <PicksProvider value={picks}>
         <div className={`${boardsCss.board}${head ? ` who-${head.owner.colour % 6}` : ''}`}>
           <BoardBar />
-          <div className={boardsCss['board-main']}>
+          <div className={boardsCss['board-main']} {...swipe}>
             <BoardNotices />
             {head && <Shown head={head} />}
           </div>
@@ -61,6 +65,7 @@ function Shown({ head }: { head: BoardHead }) {
   const { style } = useFrame();
   const acts = useActsOn();
   if (!data) return null;
+  const nothing = lanes.every((lane) => lane.items.length === 0) && !query.isFetching;
   return (
     <>
       {days.as === undefined && (
@@ -83,7 +88,8 @@ function Shown({ head }: { head: BoardHead }) {
           </Button>
         </p>
       )}
-      {lanes.every((lane) => lane.items.length === 0) && !query.isFetching && (
+      {nothing && head.own && head.calendar.main && !head.as && <FirstSteps head={head} />}
+      {nothing && (
         <p className={`${boardsCss.notice} soft`} role="status">
           {t(head.may.add && !narrow ? 'emptyNew' : 'empty', { view })}
         </p>

@@ -238,7 +238,7 @@ function AbsenceForm(props: {
     declines: was?.declines ?? false,
   });
   const directory = useQuery({ queryKey: KEYS.people, queryFn: () => call('listPeople', {}), staleTime: 60_000 });
-  const people = (directory.data?.people ?? []).filter((p) => p.handle !== head.owner.handle);
+  const people = (directory.data?.people ?? []).filter((p) => p.handle !== head.owner.handle && !p.resource);
   const { attempt, busy, refused, fields } = useActing(['from', 'until', 'inside', 'outside', 'cover']);
   // Once it was said that somebody else changed it, theirs stands beside this, and saving again is meant.
   const [seen, setSeen] = useState(was?.version ?? 0);

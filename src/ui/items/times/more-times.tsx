@@ -15,12 +15,14 @@ export function MoreTimes(props: { head: BoardHead; body: CheckBody; onTake: (st
   const t = useTranslations('openings');
   const { style, now } = useFrame();
   const today = Math.floor(toWall(style.zone, now()) / DAY) * DAY;
+  // From the day that is typed, not before it: who asks for more of June isn't helped with March.
+  const typed = Math.floor((parseWall(body.when.start) ?? today) / DAY) * DAY;
   const minutes = ((parseWall(body.when.end) ?? 0) - (parseWall(body.when.start) ?? 0)) / MINUTE;
   const length = body.when.allDay ? 1440 : Math.min(1440, Math.max(5, Math.round(minutes)));
   const found = useTimes(
     head.calendar.key,
     {
-      ...plainAsk(dateText(today)),
+      ...plainAsk(dateText(Math.max(today, typed))),
       length,
       place: body.place ?? '',
       item: body.item,
