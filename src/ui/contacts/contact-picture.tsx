@@ -1,12 +1,13 @@
 'use client';
 import Button from '@mui/material/Button';
 import { useQueryClient } from '@tanstack/react-query';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call, sendPicture } from '@/contract/call.ts';
 import type { ContactWire } from '@/contract/contacts.ts';
 import { useActing } from '../common/fetched/acting.ts';
 import { KEYS } from '../common/fetched/query-keys.ts';
+import { FileButton } from '../common/fields/file-button.tsx';
 import { Token } from '../common/token.tsx';
 import pictureCss from './contact-picture.module.css';
 
@@ -51,7 +52,6 @@ export function PictureActs(props: { contact: ContactWire; onSaved: (text: strin
   const t = useTranslations('contacts');
   const tr = useTranslations('fields');
   const client = useQueryClient();
-  const input = useRef<HTMLInputElement>(null);
   const { attempt, busy, refused, fields, setFields } = useActing(['picture']);
   const version = contact.version ?? 0;
   const choose = (file: File) =>
@@ -74,20 +74,11 @@ export function PictureActs(props: { contact: ContactWire; onSaved: (text: strin
   const wrong = fields.picture ?? refused;
   return (
     <>
-      <Button variant="text" loading={busy} onClick={() => input.current?.click()}>
-        {t('picture')}
-      </Button>
-      <input
-        ref={input}
-        type="file"
+      <FileButton
+        label={t('picture')}
         accept="image/jpeg,image/png,image/gif,image/webp"
-        hidden
-        aria-label={t('picture')}
-        onChange={(event) => {
-          const file = event.target.files?.[0];
-          event.target.value = '';
-          if (file) void choose(file);
-        }}
+        busy={busy}
+        onFile={(file) => void choose(file)}
       />
       {contact.picture && (
         <Button variant="text" loading={busy} onClick={() => void takeAway()}>

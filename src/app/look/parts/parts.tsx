@@ -12,10 +12,11 @@ import boardsCss from '@/ui/common/boards.module.css';
 import { DateField } from '@/ui/common/fields/date-field.tsx';
 import { LevelChoice } from '@/ui/common/fields/level-choice.tsx';
 import { TimeField } from '@/ui/common/fields/time-field.tsx';
-import { FrameProvider, type FrameState } from '@/ui/common/frame-context.tsx';
+import { FrameProvider } from '@/ui/common/frame-context.tsx';
 import { ReachMeter, SightMeter } from '@/ui/common/meters.tsx';
 import pageCss from '@/ui/common/page.module.css';
 import { NOTHING } from '@/ui/common/requests/plain-rights.ts';
+import { strangersFrame } from '@/ui/common/strangers-frame.ts';
 import { Token } from '@/ui/common/token.tsx';
 import blockCss from '@/ui/items/views/block.module.css';
 import partsCss from './parts.module.css';
@@ -32,7 +33,7 @@ const REACHES = [
 
 /** All of them, once by day and once by night. */
 export function Parts() {
-  const state = useMemo(plainFrame, []);
+  const state = useMemo(() => strangersFrame('Europe/Lisbon', 'en', Date.now), []);
   return (
     <FrameProvider value={state}>
       <div className={partsCss.both}>
@@ -162,39 +163,3 @@ function All({ theme }: { theme: string }) {
     </>
   );
 }
-
-/** A frame in which nobody in particular is at work. */
-const plainFrame = (): FrameState => ({
-  frame: {
-    me: {
-      handle: '',
-      name: '',
-      address: '',
-      phone: '',
-      zone: 'Europe/Lisbon',
-      hours: '24',
-      weekFirst: 1,
-      workHours: null,
-      secondZone: null,
-      dateOrder: 'dmy',
-      language: 'en',
-      administrator: false,
-      inside: false,
-    },
-    principals: [],
-    demo: false,
-    warnOutside: false,
-    unread: 0,
-    findings: 0,
-    tasksAsked: 0,
-    hands: null,
-    now: new Date().toISOString(),
-  },
-  style: { zone: 'Europe/Lisbon', hours: '24', weekFirst: 1, dateOrder: 'dmy', language: 'en' },
-  principal: null,
-  live: { kind: 'live' },
-  now: Date.now,
-  toast: () => {},
-  ask: null,
-  help: null,
-});

@@ -1,10 +1,11 @@
 'use client';
 import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import type { BroughtIn } from '@/contract/lists.ts';
 import { useActing } from '../fetched/acting.ts';
+import { FileButton } from '../fields/file-button.tsx';
 import type { ListsOf } from './list-nav.tsx';
 
 /** A list as a file, and what a file holds into it: for whoever may have all of it. */
@@ -19,7 +20,6 @@ export function ListFile(props: {
 }) {
   const { of, href, accept, send, onDone } = props;
   const t = useTranslations(of);
-  const input = useRef<HTMLInputElement>(null);
   const [problems, setProblems] = useState<BroughtIn | null>(null);
   const { attempt, busy, refused } = useActing();
   const bring = (file: File) =>
@@ -33,21 +33,7 @@ export function ListFile(props: {
       <Button variant="text" component="a" href={href} download>
         {t('export')}
       </Button>
-      <Button variant="text" loading={busy} onClick={() => input.current?.click()}>
-        {t('import')}
-      </Button>
-      <input
-        ref={input}
-        type="file"
-        accept={accept}
-        hidden
-        aria-label={t('import')}
-        onChange={(event) => {
-          const file = event.target.files?.[0];
-          event.target.value = '';
-          if (file) void bring(file);
-        }}
-      />
+      <FileButton label={t('import')} accept={accept} busy={busy} onFile={(file) => void bring(file)} />
       {refused && <Alert severity="error">{refused}</Alert>}
       {problems && (
         <Alert severity="warning" onClose={() => setProblems(null)}>

@@ -20,6 +20,7 @@ import hillsCss from '../../common/hills.module.css';
 import { Mark } from '../../common/hills.tsx';
 import { useHydrated } from '../../common/hydrated.ts';
 import pageCss from '../../common/page.module.css';
+import { strangersFrame } from '../../common/strangers-frame.ts';
 import { DAY, dayMonth, dayName, weekTitle, zonePlace } from '../../common/times.ts';
 import { Legend } from '../../items/board/legend.tsx';
 import { Details } from '../../items/details/details.tsx';
@@ -243,43 +244,5 @@ function headOf(data: LinkItemsAnswer, zone: string) {
     hoursZone: zone,
     widelyRead: false,
     as: null,
-  };
-}
-
-/** The frame's state for somebody who is nobody here: their browser's clock, and nothing else. */
-function strangersFrame(zone: string, language: Language, now: () => number): FrameState {
-  return {
-    frame: {
-      me: {
-        handle: '',
-        name: '',
-        address: '',
-        phone: '',
-        zone,
-        hours: '24',
-        weekFirst: 1,
-        workHours: null,
-        secondZone: null,
-        dateOrder: 'dmy',
-        language,
-        administrator: false,
-        inside: false,
-      },
-      principals: [],
-      demo: false,
-      warnOutside: false,
-      unread: 0,
-      findings: 0,
-      tasksAsked: 0,
-      hands: null,
-      now: '',
-    },
-    style: { zone, hours: '24', weekFirst: 1, dateOrder: 'dmy', language },
-    principal: null,
-    live: { kind: 'live' },
-    now,
-    toast: () => {},
-    ask: null,
-    help: null,
   };
 }
