@@ -87,7 +87,8 @@ describe('what is listed', () => {
     change('ines', id, { visibility: 'private' });
     change('ines', id, { title: 'zqsurgeon' });
     const read = JSON.stringify(list('tomas', of('ines')));
-    expect(read).not.toContain('zq');
+    // A word of it: two letters alone may stand in any key.
+    expect(read).not.toMatch(/zq[a-z]{5}/);
     expect(list('tomas', of('ines')).entries.map(({ items }) => items)).toEqual([[null], [null], [null], [null]]);
     change('ines', id, { visibility: 'follow' });
     const open = JSON.stringify(list('tomas', of('ines')).entries.map(({ changed }) => changed));
