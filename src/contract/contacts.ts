@@ -208,7 +208,7 @@ export const contactRoutes = {
   setContactPicture: {
     ...at('setContactPicture'),
     who: 'person',
-    summary: 'Give a contact a picture: the body is its bytes (JPEG, PNG, GIF or WebP), at most 300 KB',
+    summary: 'Give a contact a picture: the body is its bytes (JPEG, PNG, GIF or WebP), at most 150 KB',
     query: z.strictObject({ version: z.coerce.number().int() }),
     rawBody: 'application/octet-stream',
     answer: written,

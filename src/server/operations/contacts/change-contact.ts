@@ -43,23 +43,27 @@ const nameOf = (ctx: Context, { list }: DecidedList<'contacts'>) => ({
   name: new Directory(ctx.db).name(list.ownerId),
 });
 
-/** Why a book has no room for some more contacts, or for a card that takes another’s place; `null` where it has. */
+/** Why a book has no room for some more contacts, some of which take another’s place; `null` where it has. */
 export function noRoom(
   ctx: Context,
   listId: number,
   more: readonly Pick<StoredContact, 'kept'>[],
-  instead = 0,
+  instead: readonly Pick<StoredContact, 'kept'>[] = [],
 ): Refusal | null {
   const { contacts, bytes } = weighBook(ctx.db, listId);
-  if (contacts + more.length - instead > MOST_CONTACTS) return refuse('listFull', { facts: { most: MOST_CONTACTS } });
-  const heavier = more.reduce((sum, { kept }) => sum + sizeOf(kept), 0);
+  if (contacts + more.length - instead.length > MOST_CONTACTS)
+    return refuse('listFull', { facts: { most: MOST_CONTACTS } });
+  const heavier = sizeOf(more) - sizeOf(instead);
   return heavier > 0 && bytes + heavier > MOST_BYTES
     ? refuse('bookFull', { facts: { most: MOST_BYTES / 1_000_000 } })
     : null;
 }
 
-const sizeOf = (kept: StoredContact['kept']): number =>
-  kept.reduce((sum, { line, was = '' }) => sum + line.length + was.length, 0);
+const sizeOf = (contacts: readonly Pick<StoredContact, 'kept'>[]): number =>
+  contacts.reduce(
+    (sum, { kept }) => kept.reduce((lines, { line, was = '' }) => lines + line.length + was.length, sum),
+    0,
+  );
 
 /** A book that the one who asks may add to now, with room for one more and the lines of its card. */
 function findToAdd(ctx: Context, key: string, kept: StoredContact['kept'] = []): DecidedList<'contacts'> | Refusal {
@@ -127,7 +131,7 @@ export function changeContact(
     if (!may.change) return refuse('mayNotChange', { facts: nameOf(ctx, decided) });
     if (contact.version !== patch.version)
       return refuse('changedMeanwhile', { data: new ContactReading(ctx, decided).view(contact) });
-    const full = card ? noRoom(ctx, decided.list.id, [card], 1) : null;
+    const full = card ? noRoom(ctx, decided.list.id, [card], [contact]) : null;
     if (full) return full;
     const fields = withoutEmpty(patch.fields) as Partial<NewContact>;
     const after = changedContact(ctx, found, { ...fields, ...card });

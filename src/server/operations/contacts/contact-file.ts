@@ -69,18 +69,19 @@ export function importContacts(ctx: Context, key: string, text: string): Result<
         card.uid === null ? (same.get(JSON.stringify(fields)) ?? null) : contactByUid(ctx.db, list.id, card.uid);
       return cardWrites(ctx, found, card, before);
     });
-    const added = writes.filter(({ before }) => before === null).length;
+    const instead = writes.flatMap(({ before }) => before ?? []);
+    const added = writes.length - instead.length;
     const full = noRoom(
       ctx,
       list.id,
       writes.map(({ after }) => after),
-      writes.length - added,
+      instead,
     );
     if (full) return full;
     const { undo } = writeContacts(ctx, list, 'contact.broughtIn', writes);
     return ok({
       added,
-      changed: writes.length - added,
+      changed: instead.length,
       same: read.contacts.length - writes.length,
       problems: read.problems.slice(0, MOST_NAMED),
       left: read.problems.length,

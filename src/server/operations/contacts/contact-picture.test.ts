@@ -75,12 +75,28 @@ describe('a picture of a contact', () => {
 
   test.each([
     ['what is no picture', new TextEncoder().encode('<svg onload="alert(1)"/>'), { picture: 'noPicture' }],
-    ['what is too large', new Uint8Array(300_001).fill(0xff), { picture: 'pictureTooLarge:300' }],
+    ['what is too large', new Uint8Array(150_001).fill(0xff), { picture: 'pictureTooLarge:150' }],
     ['nothing', new Uint8Array(), { picture: 'noPicture' }],
   ])('%s is refused at its field', (_, bytes, wrong) => {
     const { id } = add('ines', { name: 'Marta Quill' });
     expect(fields(set('ines', id, 1, bytes))).toEqual(wrong);
     expect(value(readContact(org.ctx('ines'), id)).version).toBe(1);
+  });
+
+  test('the largest there may be still fits into its card, for files and for programs', () => {
+    const { id } = add('ines', { name: 'Marta Quill', notes: 'x'.repeat(4000) });
+    value(
+      set(
+        'ines',
+        id,
+        1,
+        Uint8Array.from({ length: 150_000 }, (_, i) => JPEG[i] ?? 0),
+      ),
+    );
+    const { text } = value(exportContacts(org.ctx('ines'), book('ines'), '3.0'));
+    expect(text.length).toBeLessThan(256_000);
+    const brought = value(importContacts(org.ctx('tomas'), book('tomas'), text));
+    expect([brought.added, brought.problems]).toEqual([1, []]);
   });
 
   test('changed meanwhile, it is not overwritten', () => {

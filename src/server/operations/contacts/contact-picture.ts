@@ -4,7 +4,8 @@ import { ok, type Result, refuse } from '../../result.ts';
 import { type Context, findContact, isRefusal } from '../deciding/index.ts';
 import { changeContact } from './change-contact.ts';
 
-const MOST_BYTES = 300_000;
+/** Bytes of a picture: written into its card it still fits into what a program may put back. */
+const MOST_BYTES = 150_000;
 
 /** What a file is by how it begins, whatever it is said to be. */
 function typeOf(bytes: Uint8Array): PictureType | null {

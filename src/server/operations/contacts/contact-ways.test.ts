@@ -3,7 +3,14 @@ import { PRESETS } from '@/core/access/index.ts';
 import { trailByKey } from '../../repositories/trail.ts';
 import { listTrail } from '../trail/index.ts';
 import { add, book, change, code, contacts, eachContactDay, give, MAIL, names, org, value } from './contact-day.ts';
-import { exportContacts, importContacts, listAroundContact, removeContact, undoContact } from './index.ts';
+import {
+  exportContacts,
+  importContacts,
+  listAroundContact,
+  removeContact,
+  setContactPicture,
+  undoContact,
+} from './index.ts';
 
 const CARD = (uid: string, name: string, ...more: string[]) =>
   ['BEGIN:VCARD', 'VERSION:3.0', ...(uid ? [`UID:${uid}`] : []), `FN:${name}`, ...more, 'END:VCARD', ''].join('\r\n');
@@ -48,11 +55,21 @@ describe('contacts as a file', () => {
   });
 
   test('fill a book up to what it holds in all, however few they are', () => {
-    const photo = (uid: string) => CARD(uid, `N ${uid}`, `PHOTO;ENCODING=b;TYPE=JPEG:${'A'.repeat(290_000)}`);
-    const many = (from: number) => Array.from({ length: 50 }, (_, i) => photo(String(from + i))).join('');
+    const photo = (uid: string, size = 291_500, more: string[] = []) =>
+      CARD(uid, `N ${uid}`, `PHOTO;ENCODING=b;TYPE=JPEG:${'A'.repeat(size)}`, ...more);
+    const many = (from: number, count = 50) =>
+      Array.from({ length: count }, (_, i) => photo(String(from + i))).join('');
     for (const from of [0, 50]) value(bring('ines', many(from)));
     expect(code(bring('ines', many(100)))).toBe('bookFull');
     expect(names('ines')).toHaveLength(100);
+    // A card that takes another's place counts as what it adds: what is in a full book can always be made lighter.
+    value(bring('ines', many(100, 37)));
+    value(bring('ines', photo('0', 150_000, [`X-A:${'A'.repeat(141_000)}`])));
+    const [first] = contacts('ines');
+    expect(first).toMatchObject({ name: 'N 0', version: 2 });
+    value(setContactPicture(org.ctx('ines'), first?.id ?? '', 2, null));
+    value(bring('ines', photo('0')));
+    expect(code(bring('ines', photo('137')))).toBe('bookFull');
   });
 
   test('hold all there is: they are for whoever may have all of it', () => {
