@@ -50,7 +50,10 @@ export function accessRequestChoices(
  * alike whatever they have, so that it confirms nothing. Left out are those of whom the asker has that already. What is offered in
  * return is given in the same act: no less than they have of it, and to nobody who has more.
  */
-export function requestAccess(ctx: Context, body: AskedBody): Result<{ asked: number; already: number }> {
+export const requestAccess = (ctx: Context, body: AskedBody): Result<{ asked: number; already: number }> =>
+  ctx.db.write(() => askAll(ctx, body));
+
+function askAll(ctx: Context, body: AskedBody): Result<{ asked: number; already: number }> {
   if (body.rights.sight === 'nothing') return wrong({ sight: 'askNothing' });
   const span = readSpan(ctx, body.span, null);
   if (isRefusal(span)) return span;
@@ -94,30 +97,28 @@ export function requestAccess(ctx: Context, body: AskedBody): Result<{ asked: nu
   if (openAsksFrom(ctx.db, ctx.viewer.id) + opened > MOST_OPEN)
     return refuse('tooManyAsks', { facts: { most: MOST_OPEN } });
   const tell = new Set<number>();
-  ctx.db.write(() => {
-    for (const { person, collectionId, current } of asks) {
-      const gave = offers && own ? offer(ctx, own, person, { ...NO_RIGHTS, sight: offers }) : null;
-      const ask = {
-        key: current?.key ?? newKey(),
-        fromId: ctx.viewer.id,
-        toId: person.id,
-        collectionId,
-        at: ctx.now,
-        rights: body.rights,
-        ...span,
-        why: body.why,
-        gave,
-      };
-      putAsk(ctx.db, ask);
-      trailOwn(ctx, ask.key, 'ask.made', current && { state: current.state }, {
-        to: person.key,
-        rights: body.rights,
-        why: body.why,
-        offers,
-      });
-      for (const id of toldOf(ctx, ask)) tell.add(id);
-    }
-  });
+  for (const { person, collectionId, current } of asks) {
+    const gave = offers && own ? offer(ctx, own, person, { ...NO_RIGHTS, sight: offers }) : null;
+    const ask = {
+      key: current?.key ?? newKey(),
+      fromId: ctx.viewer.id,
+      toId: person.id,
+      collectionId,
+      at: ctx.now,
+      rights: body.rights,
+      ...span,
+      why: body.why,
+      gave,
+    };
+    putAsk(ctx.db, ask);
+    trailOwn(ctx, ask.key, 'ask.made', current && { state: current.state }, {
+      to: person.key,
+      rights: body.rights,
+      why: body.why,
+      offers,
+    });
+    for (const id of toldOf(ctx, ask)) tell.add(id);
+  }
   tellPeople(ctx.db, tell);
   return ok({ asked: asks.length, already });
 }
@@ -169,27 +170,27 @@ function findOwn(ctx: Context, key: string): Ask | Refusal {
 
 /** Reminds those who can answer of one's ask: once a day, as long as it waits. */
 export function remindOfAccessRequest(ctx: Context, key: string): Result<{ done: true }> {
-  const ask = findOwn(ctx, key);
-  if (isRefusal(ask)) return ask;
-  if (ask.state !== 'open') return refuse('changedMeanwhile');
-  if (againFrom(ctx, ask) > ctx.now) return refuse('nudgedToday');
-  ctx.db.write(() => {
+  return ctx.db.write(() => {
+    const ask = findOwn(ctx, key);
+    if (isRefusal(ask)) return ask;
+    if (ask.state !== 'open') return refuse('changedMeanwhile');
+    if (againFrom(ctx, ask) > ctx.now) return refuse('nudgedToday');
     setNudged(ctx.db, ask.id, ctx.now);
     trailOwn(ctx, ask.key, 'ask.nudged', null, {});
+    tellPeople(ctx.db, toldOf(ctx, ask));
+    return ok({ done: true });
   });
-  tellPeople(ctx.db, toldOf(ctx, ask));
-  return ok({ done: true });
 }
 
 /** Takes one's ask back: whoever could answer it finds it no longer. What was given by it stays. */
 export function withdrawAccessRequest(ctx: Context, key: string): Result<{ done: true }> {
-  const ask = findOwn(ctx, key);
-  if (isRefusal(ask)) return ask;
-  if (ask.state !== 'open') return refuse('changedMeanwhile');
-  ctx.db.write(() => {
+  return ctx.db.write(() => {
+    const ask = findOwn(ctx, key);
+    if (isRefusal(ask)) return ask;
+    if (ask.state !== 'open') return refuse('changedMeanwhile');
     setTakenBack(ctx.db, ask.id);
     trailOwn(ctx, ask.key, 'ask.takenBack', null, {});
+    tellPeople(ctx.db, toldOf(ctx, ask));
+    return ok({ done: true });
   });
-  tellPeople(ctx.db, toldOf(ctx, ask));
-  return ok({ done: true });
 }

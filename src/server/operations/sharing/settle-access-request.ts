@@ -34,9 +34,8 @@ export function settleAccessRequest(
 }
 
 /**
- * Asks somebody for their calendar with what they are given of one's own, in the transaction that gives: one message, which reads both ways, with
- * the words that go with it.
- * An ask that waits is taken up with it.
+ * Asks somebody for their calendar with what they are given of one's own, in the transaction that gives: one message, which reads both
+ * ways, with the words that go with it. An ask that waits already becomes this one.
  */
 export function requestInReturn(ctx: Context, person: Person, rights: Rights, gave: number, why: string): void {
   const key = askBetween(ctx.db, ctx.viewer.id, person.id, null)?.key ?? newKey();
