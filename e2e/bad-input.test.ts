@@ -22,6 +22,17 @@ async function open(who: string, path: string): Promise<void> {
 
 const file = fileToUpload;
 
+test('hours of work that are none: said at the field as it is left, and kept as they were typed', async () => {
+  await open('wren', '/for/wren/settings');
+  await desk.fill('Mon, from', 'soonish');
+  await desk.page.keyboard.press('Tab');
+  await desk.says('Write a time like 9:30, 930 or 2pm.');
+  await desk.fill('Mon, from', '9');
+  await desk.page.keyboard.press('Tab');
+  await desk.saysNot('Write a time like 9:30, 930 or 2pm.');
+  expect(desk.errors).toEqual([]);
+});
+
 describe('a file that can’t be taken', () => {
   beforeEach(async () => {
     await open('wren', '/for/wren/calendar');

@@ -32,6 +32,7 @@ describe('outside the demo', () => {
     await desk.fill('The code of this start', START_CODE.toLowerCase());
     await desk.press('button', 'Begin with this account');
     await desk.says('Nothing in this week.');
+    await desk.find('region', 'To begin with');
     const stranger = await Desk.open(browser, home);
     await stranger.find('heading', 'Sign in');
     expect(await stranger.text()).not.toContain('Step in');

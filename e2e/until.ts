@@ -18,11 +18,14 @@ export async function until<T>(
 ): Promise<T> {
   const end = Date.now() + PATIENCE;
   let last: unknown = null;
+  let looks = 0;
+  let longest = 0;
   const say = (why: string): null => {
     last = why;
     return null;
   };
   while (Date.now() < end) {
+    const began = Date.now();
     try {
       const found = await look(say);
       if (found !== null && found !== undefined && found !== false) return found;
@@ -31,8 +34,12 @@ export async function until<T>(
       // The page was leaving for another; the next look finds that one.
       last = error;
     }
+    looks++;
+    longest = Math.max(longest, Date.now() - began);
     await new Promise((done) => setTimeout(done, 60));
   }
   const screen = page ? await page.evaluate(() => `${location.href}\n${document.body.innerText}`).catch(() => '') : '';
-  throw new Error(`waited in vain for ${what}\n${last ? `${String(last)}\n` : ''}${excerpt(screen)}`);
+  throw new Error(
+    `waited in vain for ${what}\n${last ? `${String(last)}\n` : ''}looked ${looks} times, once for ${longest} ms\n${excerpt(screen)}`,
+  );
 }

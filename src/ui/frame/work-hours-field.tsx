@@ -4,15 +4,20 @@ import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import { useTranslations } from 'use-intl';
 import type { WorkHours } from '@/contract/people/hours.ts';
+import { readTime } from '../common/fields/read-time.ts';
 import { TimeField } from '../common/fields/time-field.tsx';
 import { DAY, weekday } from '../common/times.ts';
 
 const MONDAY = 4 * DAY;
 const USUAL: [string, string] = ['09:00', '18:00'];
 
+/** Whether an end isn't after its start; what is no time at all is said by its field. */
+const isBefore = (end: string, start: string) => end <= start && (end === '' || readTime(end) !== null);
+
 /** When somebody works, by day of the week; what has more than one range keeps the others. */
 export function WorkHoursField({ value, onChange }: { value: WorkHours; onChange: (value: WorkHours) => void }) {
   const t = useTranslations('settings');
+  const tf = useTranslations('fields');
   if (value === null)
     return (
       <div>
@@ -49,14 +54,14 @@ export function WorkHoursField({ value, onChange }: { value: WorkHours; onChange
                   label={t('workFrom', { day })}
                   width={136}
                   value={first[0]}
-                  error={undefined}
+                  error={first[0] === '' ? tf('time') : undefined}
                   onChange={(from) => set(i, [[from, first[1]], ...more])}
                 />
                 <TimeField
                   label={t('workTo', { day })}
                   width={136}
                   value={first[1] === '24:00' ? '00:00' : first[1]}
-                  error={first[1] <= first[0] ? t('workWrong') : undefined}
+                  error={isBefore(first[1], first[0]) ? t('workWrong') : undefined}
                   onChange={(until) => set(i, [[first[0], until === '00:00' ? '24:00' : until], ...more])}
                 />
               </>

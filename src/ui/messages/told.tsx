@@ -7,6 +7,7 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { NoticesAnswer } from '@/contract/messages.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
+import { useCollectionGoal } from '../common/collection-goal.ts';
 import { useCollectionName } from '../common/collection-name.ts';
 import { useActingWithToast } from '../common/fetched/acting.ts';
 import { Asked } from '../common/fetched/asked.tsx';
@@ -155,6 +156,7 @@ function FoundCard({ found }: { found: NoticesAnswer['findings'][number] }) {
 function NoticeCard({ notice: n, me }: { notice: NoticesAnswer['notices'][number]; me: string }) {
   const t = useTranslations();
   const nameOf = useCollectionName();
+  const goal = useCollectionGoal();
   const { style } = useFrame();
   const sentence = useSentence();
   const owner = firstName(n.owner.name);
@@ -212,24 +214,8 @@ function NoticeCard({ notice: n, me }: { notice: NoticesAnswer['notices'][number
         </Link>
       ) : n.open ? (
         <span style={{ display: 'grid', gap: 4, alignContent: 'start', justifyItems: 'end' }}>
-          {n.further && n.further.kind !== 'calendar' ? (
-            <Link
-              href={
-                n.further.kind === 'folder'
-                  ? `/for/${me}/messages?folder=${n.further.key}`
-                  : `/for/${me}/${n.further.kind}?list=${n.further.key}`
-              }
-            >
-              {t(`messages.open${OF_KIND[n.further.kind]}`)}
-            </Link>
-          ) : (
-            <>
-              <Link href={`/for/${me}/calendar?of=${n.owner.handle}${n.further ? `&c=${n.further.key}` : ''}`}>
-                {t('messages.open')}
-              </Link>
-              <KeepLane handle={n.owner.handle} name={n.owner.name} further={n.further} />
-            </>
-          )}
+          <Link href={goal(n.owner.handle, n.further)}>{t(`messages.open${OF_KIND[words.kind]}`)}</Link>
+          {words.kind === 'calendar' && <KeepLane handle={n.owner.handle} name={n.owner.name} further={n.further} />}
         </span>
       ) : (
         <span className="small soft">{t('messages.closed')}</span>

@@ -61,7 +61,10 @@ function Search({ head, name, today, notice, onNotice }: OnHead) {
   const [stood, setStood] = useState<{ start: number; end: number } | null>(null);
   const add = (people: TimesAsked['people']) => {
     setStood(null);
-    setAsked((was) => ({ ...was, people: [...was.people, ...people] }));
+    setAsked((was) => {
+      const asked = new Set(was.people.map(({ address }) => address));
+      return { ...was, people: [...was.people, ...people.filter(({ address }) => !asked.has(address))] };
+    });
   };
   const met = useMetMost(calendar, head.owner.handle, today, asked.people.length === 0);
   // Who is named in the address by a handle is found in the directory, once that is there.

@@ -26,6 +26,7 @@ export function DateField(props: {
   onLeave?: (was: string, is: string) => void;
 }) {
   const t = useTranslations('common');
+  const tf = useTranslations('fields');
   const { style, now } = useFrame();
   const today = dateText(Math.floor(toWall(style.zone, now()) / DAY) * DAY);
   const { value } = props;
@@ -37,6 +38,7 @@ export function DateField(props: {
       open={t('chooseDay', { label: props.label })}
       icon={<CalendarIcon fontSize="small" />}
       read={(text) => (text.trim() === '' ? '' : readDate(text, style.dateOrder, today))}
+      unread={value !== '' && parseDate(value) === null ? tf('date') : null}
       step={(was, by) => {
         const at = parseDate(was === '' ? today : was);
         return at === null ? null : dateText(was === '' ? at : at + by * DAY);

@@ -14,6 +14,8 @@ export function PickedField(props: {
   value: string;
   shown: string;
   error: string | undefined;
+  /** What is said once the field is left while what stands in it can't be read; `null` where it can. */
+  unread: string | null;
   help?: string | undefined;
   open: string;
   icon: ReactNode;
@@ -26,8 +28,9 @@ export function PickedField(props: {
   /** How large the picker is, so that it has its place before it has arrived. */
   size: { readonly width: number; readonly height: number };
 }) {
-  const { label, value, shown, error, help, read, step, onChange, onLeave } = props;
+  const { label, value, shown, help, read, step, onChange, onLeave } = props;
   const [typed, setTyped] = useState<string | null>(null);
+  const error = props.error ?? (typed === null ? props.unread : null);
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const entered = useRef(value);
   const field = useRef<HTMLInputElement>(null);

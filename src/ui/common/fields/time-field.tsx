@@ -21,6 +21,7 @@ export function TimeField(props: {
   onLeave?: (was: string, is: string) => void;
 }) {
   const t = useTranslations('common');
+  const tf = useTranslations('fields');
   const { style } = useFrame();
   const { value } = props;
   const wall = readTime(value) === value ? parseWall(`1970-01-01T${value}`) : null;
@@ -33,6 +34,7 @@ export function TimeField(props: {
       open={t('chooseTime', { label: props.label })}
       icon={<ClockIcon fontSize="small" />}
       read={readTime}
+      unread={wall === null && value !== '' ? tf('time') : null}
       step={(was, by) => {
         const at = parseWall(`1970-01-01T${was}`);
         if (at === null) return null;

@@ -38,6 +38,8 @@ export function BoardMenu(props: {
     else next.set('c', other.key);
     return `?${next}`;
   };
+  // To whoever has a hand in it, and not to those who only look on, its file is shown even where they may not have it.
+  const asFile = head.may.import || head.own || head.may.add;
   return (
     <Menu anchorEl={anchor} open onClose={onClose} slotProps={{ paper: { sx: { border: '1px solid var(--line)' } } }}>
       <MenuItem
@@ -77,17 +79,17 @@ export function BoardMenu(props: {
           {t('board.sightlinesDoor')}
         </MenuItem>
       )}
-      {!head.may.import && (head.own || head.may.add) && (
+      {asFile && !head.may.import && (
         <MenuItem disabled sx={{ maxWidth: 280, whiteSpace: 'normal', fontSize: 12 }}>
           {t('errors.mayNotImport', { name: firstName(head.owner.name) })}
         </MenuItem>
       )}
-      {(head.may.import || head.own || head.may.add) && (
+      {asFile && (
         <MenuItem disabled={!head.may.import} onClick={show('import')}>
           {t('board.import')}
         </MenuItem>
       )}
-      {(head.may.import || head.own || head.may.add) && (
+      {asFile && (
         <MenuItem
           disabled={!head.may.import}
           component="a"

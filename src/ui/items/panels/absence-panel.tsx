@@ -138,6 +138,8 @@ function OneAbsence(props: {
   // What has been given meanwhile is no longer to be given.
   const open = one.further.filter((of) => !of.covered);
   const chosen = open.map(({ what }) => what).filter((what) => further.has(what));
+  // A list or a folder may be given by who may not give the calendar, once that has been given.
+  const gives = one.cover !== null && (may.cover || one.covered);
   const choose = (what: string, on: boolean) => {
     const next = new Set(further);
     if (on) next.add(what);
@@ -178,7 +180,7 @@ function OneAbsence(props: {
           })}
         </p>
       )}
-      {may.cover && one.cover && open.length > 0 && (
+      {gives && open.length > 0 && (
         <fieldset className={absencesCss.further}>
           <legend className="small">{t('giveWith', { cover: firstName(cover) })}</legend>
           {open.map(({ what }) => (
@@ -198,7 +200,7 @@ function OneAbsence(props: {
       )}
       {may.set && (
         <div className="row">
-          {one.cover && may.cover && (!one.covered || chosen.length > 0) && (
+          {gives && (!one.covered || chosen.length > 0) && (
             <Button variant="contained" loading={busy} onClick={() => props.onGive(chosen)}>
               {t(one.covered ? 'giveMore' : 'give', { cover: firstName(cover) })}
             </Button>
