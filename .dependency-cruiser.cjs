@@ -93,6 +93,13 @@ module.exports = {
       },
       to: { path: '.' },
     },
+    {
+      name: 'links-of-our-own',
+      comment: 'A link that asks for its screen by being seen costs two dozen requests a look.',
+      severity: 'error',
+      from: { path: '^src/ui/', pathNot: '^src/ui/common/link\\.tsx$' },
+      to: { path: '^node_modules/next/(dist/client/app-dir/)?link' },
+    },
     { name: 'no-cycles', severity: 'error', from: {}, to: { circular: true } },
     {
       name: 'core-imports-only',

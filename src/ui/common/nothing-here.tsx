@@ -1,7 +1,7 @@
 'use client';
-import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { useTranslations } from 'use-intl';
+import { Link } from './link.tsx';
 import pageCss from './page.module.css';
 
 /** What stands where nothing is, or where one may not see: both look alike. */

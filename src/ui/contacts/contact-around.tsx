@@ -1,10 +1,10 @@
 import { useQuery } from '@tanstack/react-query';
-import Link from 'next/link';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import { dateText, parseDate } from '@/core/time/index.ts';
 import { KEYS } from '../common/fetched/query-keys.ts';
 import { useFrame } from '../common/frame-context.tsx';
+import { Link } from '../common/link.tsx';
 import { atText, fullDay, wallsOf, whenText } from '../common/times.ts';
 
 /** When one last met them, the meetings with them that one may see, and the mail. */

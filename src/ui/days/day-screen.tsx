@@ -1,6 +1,5 @@
 'use client';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import Link from 'next/link';
 import { useSearchParams } from 'next/navigation';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
@@ -13,6 +12,7 @@ import { Asked } from '../common/fetched/asked.tsx';
 import { KEYS } from '../common/fetched/query-keys.ts';
 import { RichText } from '../common/fields/rich-text.tsx';
 import { useFrame } from '../common/frame-context.tsx';
+import { Link } from '../common/link.tsx';
 import pageCss from '../common/page.module.css';
 import { clock, DAY, fullDay, wallsOf } from '../common/times.ts';
 import { useDeskWords } from '../desk/desk-words.ts';

@@ -2,13 +2,13 @@
 import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
-import Link from 'next/link';
 import { useRouter, useSearchParams } from 'next/navigation';
 import { useRef, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import type { DeskRowWire } from '@/contract/desk.ts';
 import { useDesks } from '../common/fetched/desks.ts';
 import { useFrame } from '../common/frame-context.tsx';
+import { Link } from '../common/link.tsx';
 import { useStable } from '../common/stable.ts';
 import { firstName } from '../common/token.tsx';
 import { WhereNow } from '../common/where-now.tsx';

@@ -1,11 +1,11 @@
 import { useQuery } from '@tanstack/react-query';
-import Link from 'next/link';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { DeskAnswer } from '@/contract/desk.ts';
 import { dateText, parseDate, toWall } from '@/core/time/index.ts';
 import { KEYS } from '../common/fetched/query-keys.ts';
 import { useFrame } from '../common/frame-context.tsx';
+import { Link } from '../common/link.tsx';
 import { DAY, wallsOf } from '../common/times.ts';
 import { Token } from '../common/token.tsx';
 import deskCss from './desk.module.css';

@@ -1,7 +1,6 @@
 'use client';
 import Button from '@mui/material/Button';
 import { useQuery } from '@tanstack/react-query';
-import Link from 'next/link';
 import { usePathname, useSearchParams } from 'next/navigation';
 import { type ReactNode, useCallback, useEffect, useMemo, useState } from 'react';
 import { useTranslations } from 'use-intl';
@@ -17,6 +16,7 @@ import hillsCss from '../common/hills.module.css';
 import { Mark } from '../common/hills.tsx';
 import { isSpokenFor } from '../common/keys.ts';
 import { later } from '../common/later.tsx';
+import { Link } from '../common/link.tsx';
 import { clock } from '../common/times.ts';
 import { firstName, Token } from '../common/token.tsx';
 import { Finder } from './finder.tsx';

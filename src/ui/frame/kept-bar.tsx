@@ -1,8 +1,8 @@
 'use client';
 import Button from '@mui/material/Button';
-import Link from 'next/link';
 import { useTranslations } from 'use-intl';
 import { dropDraft, useSavedDrafts } from '../common/fetched/saved-drafts.ts';
+import { Link } from '../common/link.tsx';
 import { firstName } from '../common/token.tsx';
 import keptBarCss from './kept-bar.module.css';
 

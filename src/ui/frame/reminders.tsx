@@ -1,7 +1,6 @@
 'use client';
 import Button from '@mui/material/Button';
 import { useQuery } from '@tanstack/react-query';
-import Link from 'next/link';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { RemindersAnswer } from '@/contract/reminders.ts';
@@ -9,6 +8,7 @@ import { dateText, parseInstant, toWall } from '@/core/time/index.ts';
 import { useActingWithToast } from '../common/fetched/acting.ts';
 import { KEYS } from '../common/fetched/query-keys.ts';
 import { useFrame } from '../common/frame-context.tsx';
+import { Link } from '../common/link.tsx';
 import { whenText } from '../common/times.ts';
 import frameCss from './frame.module.css';
 

@@ -1,7 +1,7 @@
 'use client';
 import Menu from '@mui/material/Menu';
 import MenuItem from '@mui/material/MenuItem';
-import Link from 'next/link';
+import { Link } from '../common/link.tsx';
 
 /** Where something is, and what it is called. */
 export interface Way {

@@ -1,6 +1,5 @@
 import Button from '@mui/material/Button';
 import { useQuery } from '@tanstack/react-query';
-import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
@@ -11,6 +10,7 @@ import { dateText, parseDate, parseInstant, toWall } from '@/core/time/index.ts'
 import { KEYS } from '../common/fetched/query-keys.ts';
 import { saveDraft } from '../common/fetched/saved-drafts.ts';
 import { useFrame } from '../common/frame-context.tsx';
+import { Link } from '../common/link.tsx';
 import { clock, DAY, fullDay, MINUTE } from '../common/times.ts';
 import { formOf } from '../items/form/form-of.ts';
 import { bodyOf, paramsOf, plainAsk, type TimesAsked } from '../items/times/times-asked.ts';

@@ -2,13 +2,13 @@ import Button from '@mui/material/Button';
 import ListSubheader from '@mui/material/ListSubheader';
 import Menu from '@mui/material/Menu';
 import MenuItem from '@mui/material/MenuItem';
-import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import type { FolderWire } from '@/contract/messages.ts';
 import { useCollectionName } from '../common/collection-name.ts';
 import { useFrame } from '../common/frame-context.tsx';
+import { Link } from '../common/link.tsx';
 import messagesCss from './messages.module.css';
 import { useInnerFolders } from './use-folders.ts';
 

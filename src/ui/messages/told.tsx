@@ -1,7 +1,6 @@
 'use client';
 import Button from '@mui/material/Button';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import Link from 'next/link';
 import { Fragment, type ReactNode, useEffect } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
@@ -13,6 +12,7 @@ import { useActingWithToast } from '../common/fetched/acting.ts';
 import { Asked } from '../common/fetched/asked.tsx';
 import { KEYS } from '../common/fetched/query-keys.ts';
 import { useFrame } from '../common/frame-context.tsx';
+import { Link } from '../common/link.tsx';
 import { OF_KIND } from '../common/of-kind.ts';
 import pageCss from '../common/page.module.css';
 import { useAsks } from '../common/requests/own-access-requests.ts';

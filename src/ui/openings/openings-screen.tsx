@@ -1,7 +1,6 @@
 'use client';
 import TextField from '@mui/material/TextField';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import Link from 'next/link';
 import { useRouter, useSearchParams } from 'next/navigation';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
@@ -13,6 +12,7 @@ import { KEYS } from '../common/fetched/query-keys.ts';
 import { sentenceOf } from '../common/fetched/refusal.ts';
 import { saveDraft } from '../common/fetched/saved-drafts.ts';
 import { useFrame } from '../common/frame-context.tsx';
+import { Link } from '../common/link.tsx';
 import { clock, dayName, whenText } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 import { useItemWrites } from '../items/board/item-writes.ts';

@@ -1,7 +1,6 @@
 'use client';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
-import Link from 'next/link';
 import { useSearchParams } from 'next/navigation';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
@@ -15,6 +14,7 @@ import { usePaused, usePreview } from '../common/fetched/preview.ts';
 import { KEYS } from '../common/fetched/query-keys.ts';
 import { sentenceOf } from '../common/fetched/refusal.ts';
 import { useFrame } from '../common/frame-context.tsx';
+import { Link } from '../common/link.tsx';
 import pageCss from '../common/page.module.css';
 import { clock, DAY, dayName } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';

@@ -2,12 +2,12 @@
 import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
-import Link from 'next/link';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import { useActing } from '../common/fetched/acting.ts';
 import { useHydrated } from '../common/hydrated.ts';
+import { Link } from '../common/link.tsx';
 import { Door } from './door.tsx';
 
 /** Choosing a password by an address that an administrator handed over. */

@@ -1,11 +1,11 @@
 'use client';
 import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
-import Link from 'next/link';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import { useActing } from '../common/fetched/acting.ts';
 import { useHydrated } from '../common/hydrated.ts';
+import { Link } from '../common/link.tsx';
 import { Door } from './door.tsx';
 
 /** A letter's single-use address: coming in is a press, so that a mail program that looks at addresses doesn't spend it. */

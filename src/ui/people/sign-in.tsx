@@ -2,7 +2,6 @@
 import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
-import Link from 'next/link';
 import { useEffect, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { useTranslations } from 'use-intl';
@@ -10,6 +9,7 @@ import { call } from '@/contract/call.ts';
 import { useActing } from '../common/fetched/acting.ts';
 import { Hills, Mark } from '../common/hills.tsx';
 import { useHydrated } from '../common/hydrated.ts';
+import { Link } from '../common/link.tsx';
 import { firstName, Token } from '../common/token.tsx';
 import doorCss from './door.module.css';
 import signInCss from './sign-in.module.css';

@@ -2,7 +2,6 @@
 import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
 import { useQuery } from '@tanstack/react-query';
-import Link from 'next/link';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { CallRefused, call } from '@/contract/call.ts';
@@ -14,6 +13,7 @@ import { useCollectionName } from '../common/collection-name.ts';
 import { Asked } from '../common/fetched/asked.tsx';
 import { KEYS } from '../common/fetched/query-keys.ts';
 import { useFrame } from '../common/frame-context.tsx';
+import { Link } from '../common/link.tsx';
 import { SightMeter } from '../common/meters.tsx';
 import pageCss from '../common/page.module.css';
 import { RequestFromSomebody } from '../common/requests/request-from-somebody.tsx';

@@ -2,7 +2,6 @@
 import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import Link from 'next/link';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
@@ -14,6 +13,7 @@ import { useActing } from '../common/fetched/acting.ts';
 import { KEYS } from '../common/fetched/query-keys.ts';
 import { said } from '../common/fetched/refusal.ts';
 import { useFrame } from '../common/frame-context.tsx';
+import { Link } from '../common/link.tsx';
 import pageCss from '../common/page.module.css';
 import { DAY, weekTitle, whenText } from '../common/times.ts';
 import { VisibilityChoice } from '../items/form/visibility-choice.tsx';

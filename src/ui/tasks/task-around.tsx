@@ -1,8 +1,8 @@
 import Button from '@mui/material/Button';
-import Link from 'next/link';
 import { useTranslations } from 'use-intl';
 import type { TaskListWire, TaskWire } from '@/contract/tasks.ts';
 import { useFrame } from '../common/frame-context.tsx';
+import { Link } from '../common/link.tsx';
 import { atText, whenText } from '../common/times.ts';
 import { foundAt } from '../items/panels/found-at.ts';
 

@@ -1,9 +1,9 @@
 'use client';
-import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { useTranslations } from 'use-intl';
 import type { RightsWire } from '@/contract/sharing/sight.ts';
 import { useFrame } from '../frame-context.tsx';
+import { Link } from '../link.tsx';
 import { RequestMore } from '../requests/request-more.tsx';
 import { firstName } from '../token.tsx';
 import type { ListsOf } from './list-nav.tsx';

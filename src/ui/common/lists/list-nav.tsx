@@ -1,7 +1,6 @@
 'use client';
 import Button from '@mui/material/Button';
 import { useQueryClient } from '@tanstack/react-query';
-import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
@@ -9,6 +8,7 @@ import { call } from '@/contract/call.ts';
 import { useActing } from '../fetched/acting.ts';
 import { KEYS } from '../fetched/query-keys.ts';
 import { useFrame } from '../frame-context.tsx';
+import { Link } from '../link.tsx';
 import listsCss from './lists.module.css';
 import { NameForm } from './name-form.tsx';
 

@@ -1,6 +1,5 @@
 'use client';
 import Button from '@mui/material/Button';
-import Link from 'next/link';
 import { useSearchParams } from 'next/navigation';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
@@ -8,6 +7,7 @@ import type { BoardHead } from '@/contract/items/items.ts';
 import boardsCss from '../../common/boards.module.css';
 import { useFrame } from '../../common/frame-context.tsx';
 import { later } from '../../common/later.tsx';
+import { Link } from '../../common/link.tsx';
 import { SightMeter } from '../../common/meters.tsx';
 import { RequestMore } from '../../common/requests/request-more.tsx';
 import { DAY, dayMonth, fullDay, monthTitle, weekday, weekTitle } from '../../common/times.ts';

@@ -1,12 +1,12 @@
 'use client';
 import Menu from '@mui/material/Menu';
 import MenuItem from '@mui/material/MenuItem';
-import Link from 'next/link';
 import { useSearchParams } from 'next/navigation';
 import { useTranslations } from 'use-intl';
 import type { BoardHead } from '@/contract/items/items.ts';
 import { dateText } from '@/core/time/index.ts';
 import { useFrame } from '../../common/frame-context.tsx';
+import { Link } from '../../common/link.tsx';
 import { firstName } from '../../common/token.tsx';
 import { useBoard } from './board-model.ts';
 import type { SidePanelName } from './board-state.ts';

@@ -1,9 +1,9 @@
 'use client';
 import Button from '@mui/material/Button';
-import Link from 'next/link';
 import { useTranslations } from 'use-intl';
 import boardsCss from '../../common/boards.module.css';
 import { useFrame } from '../../common/frame-context.tsx';
+import { Link } from '../../common/link.tsx';
 import pageCss from '../../common/page.module.css';
 import { RequestFromSomebody } from '../../common/requests/request-from-somebody.tsx';
 import { useBoard } from './board-model.ts';

@@ -1,7 +1,6 @@
 'use client';
 import Button from '@mui/material/Button';
 import { useQuery } from '@tanstack/react-query';
-import Link from 'next/link';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
@@ -9,6 +8,7 @@ import type { BoardHead } from '@/contract/items/items.ts';
 import { dateText } from '@/core/time/index.ts';
 import { KEYS } from '../../common/fetched/query-keys.ts';
 import { useFrame } from '../../common/frame-context.tsx';
+import { Link } from '../../common/link.tsx';
 import { DAY } from '../../common/times.ts';
 import { useBoard } from './board-model.ts';
 import stepsCss from './first-steps.module.css';

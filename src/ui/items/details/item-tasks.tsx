@@ -5,7 +5,6 @@ import Checkbox from '@mui/material/Checkbox';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import { useQuery } from '@tanstack/react-query';
-import Link from 'next/link';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
@@ -16,6 +15,7 @@ import { useActing } from '../../common/fetched/acting.ts';
 import { KEYS } from '../../common/fetched/query-keys.ts';
 import { useTaskActs } from '../../common/fetched/task-acts.ts';
 import { useFrame } from '../../common/frame-context.tsx';
+import { Link } from '../../common/link.tsx';
 import pageCss from '../../common/page.module.css';
 import { firstName } from '../../common/token.tsx';
 

@@ -1,11 +1,11 @@
 'use client';
 import { useQuery } from '@tanstack/react-query';
-import Link from 'next/link';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { BoardHead } from '@/contract/items/items.ts';
 import { KEYS } from '../../common/fetched/query-keys.ts';
 import { useFrame } from '../../common/frame-context.tsx';
+import { Link } from '../../common/link.tsx';
 import { SightMeter } from '../../common/meters.tsx';
 import pageCss from '../../common/page.module.css';
 import { sightlinesDoor } from '../board/sightlines-door.ts';

@@ -1,5 +1,4 @@
 'use client';
-import Link from 'next/link';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import type { BoardHead } from '@/contract/items/items.ts';
@@ -7,6 +6,7 @@ import type { SeveralAnswer } from '@/contract/items/several.ts';
 import { dateText } from '@/core/time/index.ts';
 import boardsCss from '../../common/boards.module.css';
 import { useFrame } from '../../common/frame-context.tsx';
+import { Link } from '../../common/link.tsx';
 import { PanelHead } from '../details/panel-head.tsx';
 import type { Walked } from '../views/moving.ts';
 import { AskedLine } from './asked-line.tsx';

@@ -1,7 +1,6 @@
 'use client';
 import Button from '@mui/material/Button';
 import { useQueries, useQuery } from '@tanstack/react-query';
-import Link from 'next/link';
 import { useParams, useSearchParams } from 'next/navigation';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
@@ -13,6 +12,7 @@ import { Asked } from '../../common/fetched/asked.tsx';
 import { KEYS } from '../../common/fetched/query-keys.ts';
 import { RichText } from '../../common/fields/rich-text.tsx';
 import { useFrame } from '../../common/frame-context.tsx';
+import { Link } from '../../common/link.tsx';
 import { clock, DAY, fullDay, MINUTE, wallsOf, weekTitle } from '../../common/times.ts';
 import { itemsKey, itemsTogether } from '../board/board-lanes.ts';
 import { weekOf } from '../board/ribbon.tsx';

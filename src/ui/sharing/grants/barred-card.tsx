@@ -2,13 +2,13 @@
 import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
-import Link from 'next/link';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { ChoiceWire } from '@/contract/sharing/sharing.ts';
 import { useActing } from '../../common/fetched/acting.ts';
 import { useFrame } from '../../common/frame-context.tsx';
+import { Link } from '../../common/link.tsx';
 import pageCss from '../../common/page.module.css';
 import { useRuleValue } from '../rule-value.ts';
 

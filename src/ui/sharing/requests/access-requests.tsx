@@ -1,12 +1,12 @@
 'use client';
 import Button from '@mui/material/Button';
-import Link from 'next/link';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import type { AsksAnswer, AskToAnswer, OwnAsk } from '@/contract/sharing/access-requests.ts';
 import { useCollectionGoal } from '../../common/collection-goal.ts';
 import { useCollectionName } from '../../common/collection-name.ts';
 import { useFrame } from '../../common/frame-context.tsx';
+import { Link } from '../../common/link.tsx';
 import pageCss from '../../common/page.module.css';
 import { AccessRequestState } from '../../common/requests/access-request-state.tsx';
 import { useLevelName } from '../../common/requests/level-name.ts';

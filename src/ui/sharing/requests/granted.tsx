@@ -1,7 +1,6 @@
 'use client';
 import Button from '@mui/material/Button';
 import { useQuery } from '@tanstack/react-query';
-import Link from 'next/link';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
@@ -13,6 +12,7 @@ import { useCollectionName } from '../../common/collection-name.ts';
 import { Asked } from '../../common/fetched/asked.tsx';
 import { KEYS } from '../../common/fetched/query-keys.ts';
 import { useFrame } from '../../common/frame-context.tsx';
+import { Link } from '../../common/link.tsx';
 import { ReachMeter, SightMeter } from '../../common/meters.tsx';
 import pageCss from '../../common/page.module.css';
 import { RequestMore } from '../../common/requests/request-more.tsx';
