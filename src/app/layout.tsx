@@ -7,6 +7,7 @@ import { TEXTS } from '@/messages/texts.ts';
 import { Providers } from '@/ui/common/providers.tsx';
 import { languageHere } from './language-here.ts';
 import '@/ui/base.css';
+import '@/ui/layout.css';
 
 export const metadata: Metadata = { title: 'Paramo', description: TEXTS.en.signIn.tag, robots: { index: false } };
 export const viewport: Viewport = { width: 'device-width', initialScale: 1 };

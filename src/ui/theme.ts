@@ -36,6 +36,18 @@ export const theme = createTheme({
     button: { textTransform: 'none', fontWeight: 640, fontSize: '0.8125rem' },
   },
   shape: { borderRadius: 7 },
+  // Nothing takes longer to arrive than is noticed.
+  transitions: {
+    duration: {
+      shortest: 90,
+      shorter: 100,
+      short: 120,
+      standard: 140,
+      complex: 140,
+      enteringScreen: 140,
+      leavingScreen: 110,
+    },
+  },
   shadows: Array(25).fill('none') as never,
   components: {
     MuiButtonBase: { defaultProps: { disableRipple: true } },

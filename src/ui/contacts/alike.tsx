@@ -28,7 +28,7 @@ export function Alike(props: { book: AddressBookWire; onMerged: Said; onOpen: (i
       <Asked query={query} />
       {query.data?.groups.length === 0 && <p className="soft">{t('noAlike')}</p>}
       {query.data?.cut && <Alert severity="info">{t('alikeCut')}</Alert>}
-      <ul style={{ listStyle: 'none', margin: 0, padding: 0, display: 'grid', gap: 12 }}>
+      <ul className="list gap-6 stack">
         {query.data?.groups.map((group) => (
           <Group key={group.map(({ id }) => id).join()} {...{ group, book, onMerged, onOpen }} />
         ))}
@@ -61,10 +61,10 @@ function Group(props: {
     });
   return (
     <li className={pageCss.card}>
-      <fieldset style={{ border: 0, margin: 0, padding: 0 }}>
+      <fieldset className="bare">
         <legend className="small soft">{t('staysOf', { count: group.length })}</legend>
         {group.map((contact) => (
-          <div key={contact.id} className="row" style={{ gap: 4, flexWrap: 'nowrap' }}>
+          <div key={contact.id} className="row gap-2 nowrap">
             <Radio
               size="small"
               checked={contact.id === stays}

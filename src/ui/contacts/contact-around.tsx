@@ -32,10 +32,10 @@ export function AroundContact({ id }: { id: string }) {
     return `/for/${acted ? meeting.owner.handle : frame.me.handle}/calendar?${query}`;
   };
   return (
-    <section aria-label={t('around')} style={{ display: 'grid', gap: 6 }}>
+    <section aria-label={t('around')} className="gap-3 stack">
       <h3>{t('around')}</h3>
       <p className="small">{lastMet ? t('lastMet', { day: fullDay(parseDate(lastMet) ?? 0) }) : t('neverMet')}</p>
-      <ul style={{ listStyle: 'none', margin: 0, padding: 0, display: 'grid', gap: 4 }}>
+      <ul className="list gap-2 stack">
         {meetings.map((meeting) => (
           <li key={meeting.item}>
             <Link href={whereOf(meeting)}>{meeting.title ?? t('untitledMeeting')}</Link>{' '}
@@ -50,7 +50,7 @@ export function AroundContact({ id }: { id: string }) {
       {messages.length > 0 && (
         <>
           <h3>{t('mail')}</h3>
-          <ul style={{ listStyle: 'none', margin: 0, padding: 0, display: 'grid', gap: 4 }}>
+          <ul className="list gap-2 stack">
             {messages.map((message) => (
               <li key={message.message}>
                 {opens(message.owner) ? (

@@ -57,7 +57,7 @@ export function ContactForm(props: {
   return (
     <form
       noValidate
-      style={{ display: 'grid', gap: 14 }}
+      className="gap-6 stack"
       onSubmit={(event) => {
         event.preventDefault();
         if (isTouched) void save();
@@ -117,11 +117,11 @@ function Ways<W extends string>(props: {
   };
   const tidy = () => onChange(ways.filter(({ value }) => value.trim() !== ''));
   return (
-    <fieldset style={{ border: 0, padding: 0, margin: 0, display: 'grid', gap: 8 }}>
+    <fieldset className="bare stack">
       <legend className="small soft">{t(name)}</legend>
       {rows.map(({ value, as }, index) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: a line is the one at its place
-        <div key={index} style={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) 92px', gap: 6 }}>
+        <div key={index} className="stack with-time">
           <TextField
             value={value}
             type={name === 'addresses' ? 'email' : 'tel'}

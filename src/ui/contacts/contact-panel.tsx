@@ -29,7 +29,7 @@ function Panel(props: { name: string; book: AddressBookWire; onClose: () => void
   const t = useTranslations('contacts');
   return (
     <aside className={boardsCss.panel} aria-label={name}>
-      <div className="row" style={{ justifyContent: 'space-between' }}>
+      <div className="row spread">
         <span className="small soft">
           {t('of', { own: String(book.own), name: book.owner.name, list: book.name || t('firstList') })}
         </span>
@@ -200,7 +200,7 @@ function Read(props: {
         )}
         {contact.notes && (
           <Fact name={t('notes')}>
-            <span style={{ whiteSpace: 'pre-wrap' }}>{contact.notes}</span>
+            <span className="lines">{contact.notes}</span>
           </Fact>
         )}
         {contact.categories && contact.categories.length > 0 && (
@@ -229,7 +229,7 @@ function Fact({ name, children }: { name: string; children: React.ReactNode }) {
   return (
     <>
       <dt>{name}</dt>
-      <dd style={{ overflowWrap: 'anywhere' }}>{children}</dd>
+      <dd className="anywhere">{children}</dd>
     </>
   );
 }
@@ -252,7 +252,7 @@ function Copy(props: { books: readonly AddressBookWire[]; busy: boolean; onCopy:
       label={t('copy')}
       value=""
       fullWidth={false}
-      sx={{ width: 170 }}
+      className="field-3"
       disabled={busy}
       onChange={(event) => {
         const to = books.find(({ key }) => key === event.target.value);

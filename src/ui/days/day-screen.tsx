@@ -159,7 +159,7 @@ function Evening(props: { one: PersonDay; tomorrow: string; onUndo: (key: string
           {one.open.map((row) => {
             const { title, sub, wrong, why } = words(row);
             return (
-              <li key={row.key} className={daysCss.item} style={{ gridTemplateColumns: 'minmax(0, 1fr)' }}>
+              <li key={row.key} className={`${daysCss.item} one-column`}>
                 <span>
                   <b>{title}</b> <span className="soft">{sub}</span> <span className="wrong">{wrong}</span> {why}
                 </span>
@@ -220,12 +220,12 @@ function Items({ one }: { one: PersonDay }) {
               <b>{titleOf(item)}</b>
               {item.place ? `, ${item.place}` : ''}
               {named.length > 0 && (
-                <span className="small soft" style={{ display: 'block' }}>
+                <span className="small soft block">
                   {t('with', { people: named.join(', '), more: people.length - named.length })}
                 </span>
               )}
               {item.briefing && (
-                <span className={daysCss.briefing} style={{ display: 'block' }}>
+                <span className={`${daysCss.briefing} block`}>
                   <RichText text={item.briefing} />
                 </span>
               )}

@@ -52,9 +52,7 @@ export function DeskDay({ row, after }: { row: DeskRowWire; after: After | null 
   let last = Number.NaN;
   return (
     <section aria-label={t('panel.day', { date: fullDay(day) })}>
-      <p className="small soft" style={{ marginBottom: 4 }}>
-        {t('panel.day', { date: fullDay(day) })}
-      </p>
+      <p className="small soft below-2">{t('panel.day', { date: fullDay(day) })}</p>
       <div className={deskCss.day}>
         {all.slice(0, MOST).map(({ item, start, end }) => {
           const gap = (start - last) / MINUTE;
@@ -72,7 +70,7 @@ export function DeskDay({ row, after }: { row: DeskRowWire; after: After | null 
               <span
                 data-after={isAfter || undefined}
                 data-gone={(after?.gone && item.id === changed?.id) || undefined}
-                style={known.has(item.id) && !isAfter ? { fontWeight: 640 } : undefined}
+                className={known.has(item.id) && !isAfter ? 'strong' : ''}
               >
                 {titleOf(item)}
                 {item.place ? `, ${item.place}` : ''}

@@ -65,7 +65,7 @@ export function DeskPanel(props: {
     >
       <div className={deskCss.for}>
         <span>{principal.own ? t('panel.mine') : t('panel.for', { name: principal.name })}</span>
-        <Button variant="text" sx={{ minHeight: 0 }} onClick={props.onClose}>
+        <Button variant="text" className="low" onClick={props.onClose}>
           {t('panel.close')}
         </Button>
       </div>
@@ -76,7 +76,7 @@ export function DeskPanel(props: {
             key={one.n}
             variant={one.act === act ? 'outlined' : 'text'}
             aria-pressed={one.act === act}
-            sx={{ minWidth: 0 }}
+            className="may-shrink"
             onClick={() => onStep(one.n)}
           >
             {actName(one.act, row)}
@@ -195,12 +195,12 @@ function Stands({ row, next }: { row: DeskRowWire; next: DeskRowWire | undefined
   ] as const;
   return (
     <section aria-label={t('panel.stands')}>
-      <h3 style={{ marginBottom: 4 }}>{t('panel.stands')}</h3>
+      <h3 className="below-2">{t('panel.stands')}</h3>
       <dl className={deskCss.parts}>
         {parts
           .filter(([, n]) => n !== 0)
           .map(([what, n]) => (
-            <div key={what} style={{ display: 'contents' }}>
+            <div key={what} className="contents">
               <dt>{what}</dt>
               <dd>{n > 0 ? `+${n}` : n}</dd>
             </div>

@@ -190,7 +190,7 @@ export function DeskScreen({ who }: { who: string }) {
               value={kind ?? ''}
               onChange={(event) => filter(event.target.value)}
               slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
-              sx={{ width: 150 }}
+              className="field-2"
             >
               <MenuItem value="">{t('allKinds')}</MenuItem>
               {kindsHere.map((one) => (
@@ -215,18 +215,18 @@ export function DeskScreen({ who }: { who: string }) {
       </header>
       <section className={deskCss.list} aria-label={t('list')}>
         {desks.failed && (
-          <p role="alert" style={{ padding: 18 }}>
+          <p role="alert" className="inset">
             {desks.failed.message || tc('unreachable')} <Button onClick={desks.again}>{tb('again')}</Button>
           </p>
         )}
-        {desks.cut && <p style={{ padding: '8px 18px' }}>{t('cut')}</p>}
+        {desks.cut && <p className="inset">{t('cut')}</p>}
         {picked.length > 1 && (
-          <p role="status" style={{ padding: '8px 18px' }}>
+          <p role="status" className="inset">
             {t('picked', { count: picked.length })}
           </p>
         )}
         {goneBy && goneBy.by !== frame.me.name && (
-          <p role="status" style={{ padding: '8px 18px' }} className="wrong">
+          <p role="status" className="wrong inset">
             {goneBy.by === null
               ? t('gone')
               : t('goneBy', {

@@ -48,7 +48,7 @@ function Coming({ principal }: { principal: DeskAnswer['principals'][number] }) 
         <Token name={principal.name} colour={principal.colour} />
         <Link href={`/for/${principal.handle}/calendar`}>{principal.name}</Link>
       </div>
-      <ul style={{ margin: '4px 0 0', paddingLeft: 46 }}>
+      <ul className={deskCss.indented}>
         {coming.map((item) => (
           <li key={item.id}>
             {shortWhen(item, style)} <b>{titleOf(item)}</b>

@@ -42,7 +42,7 @@ export function PutOff(props: {
     go(morning(at));
   };
   return (
-    <form onSubmit={typed} style={{ display: 'grid', gap: 8 }}>
+    <form onSubmit={typed} className="stack">
       <h2>{t('laterTo.title')}</h2>
       <Button variant="outlined" autoFocus onClick={() => go(tomorrow)}>
         {t('laterTo.tomorrow')}
@@ -93,7 +93,7 @@ export function PassOn(props: {
   const chosen = acts.find(({ handle }) => handle === to);
   return (
     <form
-      style={{ display: 'grid', gap: 10 }}
+      className="gap-5 stack"
       onSubmit={(event) => {
         event.preventDefault();
         if (chosen) onGo(chosen, line);

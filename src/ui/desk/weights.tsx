@@ -53,7 +53,7 @@ export function Weights({ principal, onClose }: { principal: DeskAnswer['princip
     <aside className={`${deskCss.panel} who-${principal.colour % 6}`} aria-label={t('title', { name })}>
       <div className={deskCss.for}>
         <span>{principal.own ? tp('mine') : tp('for', { name: principal.name })}</span>
-        <Button variant="text" sx={{ minHeight: 0 }} onClick={onClose}>
+        <Button variant="text" className="low" onClick={onClose}>
           {tp('close')}
         </Button>
       </div>
@@ -67,28 +67,28 @@ export function Weights({ principal, onClose }: { principal: DeskAnswer['princip
       )}
       {data && (
         <>
-          <dl className={deskCss.parts} style={{ alignItems: 'center' }}>
+          <dl className={`${deskCss.parts} middle`}>
             {DESK_KINDS.map((kind) => {
               const shift = data.shifts[kind] ?? 0;
               return (
-                <div key={kind} style={{ display: 'contents' }}>
+                <div key={kind} className="contents">
                   <dt>{tk(kind)}</dt>
-                  <dd className="row" style={{ gap: 2, flexWrap: 'nowrap' }}>
+                  <dd className="row gap-1 nowrap">
                     <Button
                       variant="text"
-                      sx={{ minWidth: 28, minHeight: 24, p: 0 }}
+                      className="tiny"
                       disabled={busy || shift <= -MOST}
                       aria-label={t('less', { kind: tk(kind) })}
                       onClick={() => void save({ shifts: { [kind]: shift - STEP } })}
                     >
                       −
                     </Button>
-                    <span style={{ minWidth: 66, textAlign: 'center' }}>
+                    <span className={deskCss.weight}>
                       {shift === 0 ? t('usual') : shift > 0 ? `+${shift}` : `−${-shift}`}
                     </span>
                     <Button
                       variant="text"
-                      sx={{ minWidth: 28, minHeight: 24, p: 0 }}
+                      className="tiny"
                       disabled={busy || shift >= MOST}
                       aria-label={t('more', { kind: tk(kind) })}
                       onClick={() => void save({ shifts: { [kind]: shift + STEP } })}
@@ -102,11 +102,11 @@ export function Weights({ principal, onClose }: { principal: DeskAnswer['princip
           </dl>
           <h3>{t('first')}</h3>
           {data.first.map((who) => (
-            <div key={who} className="row" style={{ justifyContent: 'space-between' }}>
-              <span style={{ overflowWrap: 'anywhere' }}>{who}</span>
+            <div key={who} className="row spread">
+              <span className="anywhere">{who}</span>
               <Button
                 variant="text"
-                sx={{ minHeight: 0, minWidth: 0 }}
+                className="low may-shrink"
                 aria-label={t('remove', { who })}
                 onClick={() => void save({ first: data.first.filter((one) => one !== who) })}
               >

@@ -13,6 +13,7 @@ import { KEYS } from '../common/fetched/query-keys.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
 import { clock, fullDay } from '../common/times.ts';
+import frameCss from './frame.module.css';
 
 /** One's other accounts, tied by a code that is made in the one and given in the other: whoever can do both is in both. */
 export function Accounts() {
@@ -32,13 +33,13 @@ export function Accounts() {
     });
   const make = () => attempt(async () => setMade(await call('makeAccountCode', {})));
   return (
-    <section style={{ display: 'grid', gap: 8 }}>
+    <section className="stack">
       <h2>{t('title')}</h2>
       <p className="small soft">{t('help')}</p>
       <Asked query={query} />
-      <ul style={{ listStyle: 'none', padding: 0, margin: 0 }}>
+      <ul className="list">
         {query.data?.tied.map((one) => (
-          <li key={one.handle} className="row" style={{ padding: '6px 0', borderBottom: '1px solid var(--hair)' }}>
+          <li key={one.handle} className="row ruled">
             <span>
               {one.name}{' '}
               <span className="small soft">
@@ -47,7 +48,7 @@ export function Accounts() {
             </span>
             <Button
               variant="outlined"
-              sx={{ ml: 'auto' }}
+              className="at-end"
               aria-label={t('untieOf', { address: one.address })}
               onClick={() => void doing(() => call('untieAccount', { params: { person: one.handle } }), t('untied'))}
             >
@@ -57,15 +58,14 @@ export function Accounts() {
         ))}
       </ul>
       {made && (
-        <div className={pageCss.card} role="status" style={{ display: 'grid', gap: 4 }}>
-          <b style={{ fontSize: 20, letterSpacing: '0.08em' }}>{made.code}</b>
+        <div className={`${pageCss.card} gap-2 stack`} role="status">
+          <b className={frameCss.code}>{made.code}</b>
           <p className="small soft">{t('made', { time: clock(wall(made.until), style.hours) })}</p>
         </div>
       )}
       <form
         noValidate
-        className="row"
-        style={{ alignItems: 'flex-start', marginTop: 8 }}
+        className="row above-4 top"
         onSubmit={(event) => {
           event.preventDefault();
           void doing(() => call('tieAccount', { body: { code } }), t('done'));
@@ -78,7 +78,7 @@ export function Accounts() {
           helperText={refused}
           onChange={(event) => setCode(event.target.value)}
           fullWidth={false}
-          sx={{ flex: '1 1 200px', width: 'auto' }}
+          className={frameCss.half}
           slotProps={{ inputLabel: { shrink: true }, htmlInput: { maxLength: 40, autoComplete: 'off' } }}
         />
         <Button type="submit" variant="outlined" loading={busy}>

@@ -17,6 +17,7 @@ import { Mark } from '../common/hills.tsx';
 import { isSpokenFor } from '../common/keys.ts';
 import { later } from '../common/later.tsx';
 import { Link } from '../common/link.tsx';
+import { usePressPoint } from '../common/motion.ts';
 import { clock } from '../common/times.ts';
 import { firstName, Token } from '../common/token.tsx';
 import { Finder } from './finder.tsx';
@@ -62,6 +63,7 @@ export function Frame(props: { initial: FrameAnswer; who: string; children: Reac
     refetchInterval: props.initial.hands ? 5 * 60_000 : false,
   });
   keepFor(frame.me.handle);
+  usePressPoint();
   const live = useLive(frame.me.handle);
   const [taking, setTaking] = useState(false);
   const [toast, setToast] = useState<Toast | null>(null);

@@ -20,7 +20,7 @@ export function KeptBar() {
             <span className="soft">{t('for', { name: firstName(d.owner) })}</span>
           </span>
           <Link href={d.href}>{t('goOn')}</Link>
-          <Button variant="text" sx={{ minHeight: 0, py: 0 }} onClick={() => dropDraft(d.key)}>
+          <Button variant="text" className="low" onClick={() => dropDraft(d.key)}>
             {t('drop')}
           </Button>
         </p>

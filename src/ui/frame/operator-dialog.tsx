@@ -9,6 +9,7 @@ import { call } from '@/contract/call.ts';
 import type { FrameAnswer } from '@/contract/frame.ts';
 import { useActing } from '../common/fetched/acting.ts';
 import { KEYS } from '../common/fetched/query-keys.ts';
+import frameCss from './frame.module.css';
 
 /**
  * Asks once a day who is behind an account that several people use: it stands with everything that is done in the window, and nothing is done
@@ -35,7 +36,7 @@ export function OperatorDialog(props: {
     <Dialog open onClose={() => onClose?.()} aria-labelledby={title}>
       <form
         noValidate
-        style={{ padding: 20, display: 'grid', gap: 12, width: 360, maxWidth: '100%' }}
+        className={`stack gap-6 ${frameCss.form}`}
         onSubmit={(event) => {
           event.preventDefault();
           void say(name);
@@ -44,7 +45,7 @@ export function OperatorDialog(props: {
         <h2 id={title}>{t('title')}</h2>
         <p className="small soft">{t('help', { account })}</p>
         {hands.before.length > 0 && (
-          <div className="row" style={{ flexWrap: 'wrap' }}>
+          <div className="row">
             {hands.before.map((one) => (
               <Button key={one} variant="outlined" disabled={busy} onClick={() => void say(one)}>
                 {one}

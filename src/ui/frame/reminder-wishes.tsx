@@ -21,12 +21,12 @@ export function ReminderWishes() {
     });
   };
   return (
-    <section style={{ display: 'grid', gap: 12 }}>
+    <section className="gap-6 stack">
       <h2>{tr('title')}</h2>
       <p className="small soft">{tr('help')}</p>
       <Asked query={query} />
       {query.data?.calendars.map((c) => (
-        <div key={c.calendar} className="row" style={{ flexWrap: 'wrap' }}>
+        <div key={c.calendar} className="row">
           <BeforeChoice
             label={tr('of', { own: c.own ? 'yes' : 'no', owner: c.owner, name: c.name ?? 'none' })}
             value={c.minutes}

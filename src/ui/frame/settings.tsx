@@ -36,7 +36,7 @@ export function Settings() {
   return (
     <Sections>
       <h1>{t('settings.title')}</h1>
-      <div style={{ display: 'grid', gap: 26, maxWidth: 520, marginTop: 16 }}>
+      <div className="page-narrow gap-8 above-7 stack">
         <Times />
         <ReminderWishes />
         <Sharing />
@@ -61,7 +61,7 @@ function OneOf<T extends string | number>(props: {
   const id = useId();
   return (
     <div className="row">
-      <span id={id} style={{ width: 120 }}>
+      <span id={id} className="field-1">
         {label}
       </span>
       <ToggleButtonGroup
@@ -71,12 +71,7 @@ function OneOf<T extends string | number>(props: {
         onChange={(_, chosen: T | null) => chosen !== null && onChange(chosen)}
       >
         {options.map(([one, word]) => (
-          <ToggleButton
-            key={one}
-            value={one}
-            lang={lang ? String(one) : undefined}
-            sx={{ px: 2, whiteSpace: 'nowrap' }}
-          >
+          <ToggleButton key={one} value={one} lang={lang ? String(one) : undefined} className="roomy oneline">
             {word}
           </ToggleButton>
         ))}
@@ -124,7 +119,7 @@ function Times() {
       toast({ text: t('settings.saved') });
     });
   return (
-    <section style={{ display: 'grid', gap: 12 }}>
+    <section className="gap-6 stack">
       <h2>{t('settings.times')}</h2>
       {refused && <Alert severity="error">{refused}</Alert>}
       <ZoneField label={t('settings.zone')} value={zone} wrong={wrong.zone} onChange={setZone} />
@@ -156,7 +151,7 @@ function Times() {
         options={(['dmy', 'mdy', 'ymd'] as const).map((order) => [order, dateWords(EXAMPLE, order)])}
         onChange={setDateOrder}
       />
-      <div className="row" style={{ alignItems: 'end' }}>
+      <div className="row bottom">
         {secondZone === null ? (
           <Button variant="outlined" onClick={() => setSecondZone(zone === 'UTC' ? 'Europe/Lisbon' : 'UTC')}>
             {t('settings.secondZoneAdd')}
@@ -186,7 +181,7 @@ function Times() {
             error={wrong.phone !== undefined}
             helperText={wrong.phone ?? t('settings.phoneHelp')}
             onChange={(e) => setPhone(e.target.value)}
-            sx={{ maxWidth: 320 }}
+            className="field-5"
           />
         </>
       )}
@@ -215,11 +210,11 @@ function Sharing() {
   const more = data?.rows.filter((r) => r.audience.kind !== 'everyone').length ?? 0;
   const door = (c: string | null) => `/for/${frame.me.handle}/sightlines${c === null ? '' : `?c=${c}`}`;
   return (
-    <section style={{ display: 'grid', gap: 8 }}>
+    <section className="stack">
       <h2>{t('settings.sharing')}</h2>
       <Asked query={query} />
       {data && (
-        <p className="row" style={{ justifyContent: 'space-between' }}>
+        <p className="row spread">
           <span>
             {data.suspended
               ? t('settings.sharingSuspended')
@@ -229,7 +224,7 @@ function Sharing() {
         </p>
       )}
       {data?.others.map((other) => (
-        <p key={other.key} className="row" style={{ justifyContent: 'space-between' }}>
+        <p key={other.key} className="row spread">
           <span>{other.name}</span>
           <Link href={door(other.key)} aria-label={t('settings.sharingGoOf', { name: other.name })}>
             {t('settings.sharingGo')}
@@ -245,7 +240,7 @@ function Look() {
   const { mode, setMode } = useColorScheme();
   return (
     <section>
-      <h2 id="look-label" style={{ marginBottom: 8 }}>
+      <h2 id="look-label" className="below-4">
         {t('look')}
       </h2>
       <ToggleButtonGroup
@@ -255,7 +250,7 @@ function Look() {
         onChange={(_, v: 'light' | 'dark' | 'system' | null) => v && setMode(v)}
       >
         {(['light', 'dark', 'system'] as const).map((m) => (
-          <ToggleButton key={m} value={m} sx={{ px: 2 }}>
+          <ToggleButton key={m} value={m} className="roomy">
             {t(m)}
           </ToggleButton>
         ))}
@@ -280,10 +275,10 @@ function Sessions() {
   };
   return (
     <section>
-      <h2 style={{ marginBottom: 8 }}>{t('sessions')}</h2>
-      <ul style={{ listStyle: 'none', padding: 0, margin: 0 }}>
+      <h2 className="below-4">{t('sessions')}</h2>
+      <ul className="list">
         {query.data?.sessions.map((s) => (
-          <li key={s.id} className="row" style={{ padding: '6px 0', borderBottom: '1px solid var(--hair)' }}>
+          <li key={s.id} className="row ruled">
             <span>
               {browserName(s.browser) ?? t('unknownBrowser')}{' '}
               <span className="small soft">
@@ -291,14 +286,14 @@ function Sessions() {
               </span>
             </span>
             {!s.current && (
-              <Button variant="outlined" sx={{ ml: 'auto' }} onClick={() => void withdraw(s.id)}>
+              <Button variant="outlined" className="at-end" onClick={() => void withdraw(s.id)}>
                 {t('withdraw')}
               </Button>
             )}
           </li>
         ))}
       </ul>
-      <div style={{ marginTop: 12 }}>
+      <div className="above-6">
         <Button variant="outlined" onClick={() => void signOut()}>
           {t('signOut')}
         </Button>

@@ -4,6 +4,7 @@ import Button from '@mui/material/Button';
 import Snackbar from '@mui/material/Snackbar';
 import { useTranslations } from 'use-intl';
 import type { Toast } from '../common/frame-context.tsx';
+import frameCss from './frame.module.css';
 
 /** A short message at the foot of the window, with what takes the act back; gone by itself. */
 export function Toasted({ toast, onGone }: { toast: Toast; onGone: () => void }) {
@@ -15,13 +16,13 @@ export function Toasted({ toast, onGone }: { toast: Toast; onGone: () => void })
       onClose={(_, reason) => reason !== 'clickaway' && onGone()}
       // Beside the spine: the buttons that save stand further right, and stay free.
       anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }}
-      sx={{ left: { sm: 128 }, maxWidth: 420 }}
+      className={frameCss.toasts}
     >
       <Alert
         severity="success"
         variant="outlined"
         icon={false}
-        sx={{ bgcolor: 'var(--white)', alignItems: 'center' }}
+        className={`middle ${frameCss.toast}`}
         action={
           toast.undo ? (
             <Button

@@ -33,18 +33,14 @@ export function Tokens() {
     await query.refetch();
   };
   return (
-    <section style={{ display: 'grid', gap: 8 }}>
+    <section className="stack">
       <h2>{t('title')}</h2>
       <p className="small soft">{t('help')}</p>
       <Asked query={query} />
-      <ul style={{ listStyle: 'none', padding: 0, margin: 0 }}>
+      <ul className="list">
         {query.data?.tokens.map((one) => (
-          <li
-            key={one.key}
-            className="row"
-            style={{ padding: '6px 0', borderBottom: '1px solid var(--hair)', flexWrap: 'wrap' }}
-          >
-            <span style={{ flex: '1 1 0' }}>
+          <li key={one.key} className="row ruled">
+            <span className="grow">
               {one.name}{' '}
               <span className="small soft">
                 {[
@@ -58,7 +54,7 @@ export function Tokens() {
                   .join(' · ')}
               </span>
             </span>
-            <span className="row" style={{ marginLeft: 'auto' }}>
+            <span className="row at-end">
               <Button
                 variant="text"
                 aria-expanded={looked === one.key}
@@ -82,7 +78,7 @@ export function Tokens() {
         ))}
       </ul>
       {secret && (
-        <div className={pageCss.card} role="alert" style={{ display: 'grid', gap: 8 }}>
+        <div className={`${pageCss.card} stack`} role="alert">
           <p>{t('once')}</p>
           <TextField
             label={t('secret')}
@@ -164,10 +160,10 @@ function Acts({ token }: { token: string }) {
     queryFn: () => call('readTokenActs', { params: { token } }),
   });
   return (
-    <div style={{ flexBasis: '100%' }}>
+    <div className="own-line">
       <Asked query={query} />
       {query.data?.acts.length === 0 && <p className="small soft">{t('didNothing')}</p>}
-      <ol className="small soft" style={{ margin: 0, paddingLeft: 18, maxHeight: 240, overflowY: 'auto' }}>
+      <ol className="small soft dots box">
         {query.data?.acts.map((act, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: the list is shown as it came and never reordered.
           <li key={i}>
@@ -199,8 +195,7 @@ function MakeToken({ onMade, onClose }: { onMade: (secret: string) => void; onCl
   return (
     <form
       noValidate
-      className={pageCss.card}
-      style={{ display: 'grid', gap: 10 }}
+      className={`${pageCss.card} gap-5 stack`}
       onSubmit={(e) => {
         e.preventDefault();
         void make();
@@ -232,7 +227,7 @@ function MakeToken({ onMade, onClose }: { onMade: (secret: string) => void; onCl
         ))}
       </TextField>
       <FormControlLabel
-        sx={{ m: 0, gap: 1 }}
+        className="choice"
         label={t('mayWrite')}
         control={<Switch size="small" checked={!reads} onChange={(e) => setReads(!e.target.checked)} />}
       />

@@ -7,6 +7,7 @@ import type { WorkHours } from '@/contract/people/hours.ts';
 import { readTime } from '../common/fields/read-time.ts';
 import { TimeField } from '../common/fields/time-field.tsx';
 import { DAY, weekday } from '../common/times.ts';
+import frameCss from './frame.module.css';
 
 const MONDAY = 4 * DAY;
 const USUAL: [string, string] = ['09:00', '18:00'];
@@ -28,16 +29,16 @@ export function WorkHoursField({ value, onChange }: { value: WorkHours; onChange
     );
   const set = (day: number, ranges: [string, string][]) => onChange(value.map((was, i) => (i === day ? ranges : was)));
   return (
-    <fieldset style={{ border: 0, padding: 0, margin: 0, display: 'grid', gap: 6 }}>
-      <legend style={{ padding: 0, fontWeight: 560 }}>{t('work')}</legend>
+    <fieldset className="bare gap-3 stack">
+      <legend className="no-room firm">{t('work')}</legend>
       <p className="small soft">{t('workHelp')}</p>
       {value.map((ranges, i) => {
         const day = weekday(MONDAY + i * DAY);
         const [first, ...more] = ranges;
         return (
-          <div key={day} className="row" style={{ gap: 8, minHeight: 38 }}>
+          <div key={day} className="row as-tall">
             <FormControlLabel
-              sx={{ width: 84, mr: 0 }}
+              className={frameCss.day}
               control={
                 <Checkbox
                   size="small"

@@ -94,7 +94,7 @@ export function Answering(props: {
     }
   };
   return (
-    <div style={{ display: 'grid', gap: 8 }}>
+    <div className="stack">
       {answered && (
         <p className={meetingsCss.said}>
           {t('answered', {
@@ -143,10 +143,10 @@ export function Answering(props: {
         ))}
       </section>
       {opened && (
-        <div style={{ display: 'grid', gap: 8 }}>
+        <div className="stack">
           <DateField label={t('anotherDay')} value={day} error={undefined} onChange={setDay} />
           {!invitation.when.allDay && (
-            <div style={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 8 }}>
+            <div className="stack halves">
               <TimeField
                 label={t('anotherFrom')}
                 value={from}

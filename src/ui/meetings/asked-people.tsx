@@ -27,7 +27,7 @@ export function AskedPeople(props: { item: string; owner: string; own: boolean; 
   };
   const silent = meeting.people.filter((p) => p.asked && p.answer === 'needs-action' && p.kind === 'person');
   return (
-    <div style={{ display: 'grid', gap: 8 }}>
+    <div className="stack">
       <p className="small soft">
         {tm('counts', {
           yes: meeting.people.filter((p) => p.answer === 'accepted').length,
@@ -73,7 +73,7 @@ export function AskedPeople(props: { item: string; owner: string; own: boolean; 
                 {tm('wants', { when: whenText(p.counter.when, style) })}
                 {p.counter.comment && ` “${p.counter.comment}”`}
                 {meeting.may.change && (
-                  <span className={meetingsCss.row} style={{ marginTop: 4 }}>
+                  <span className={`${meetingsCss.row} above-2`}>
                     <Button
                       variant="contained"
                       loading={busy}

@@ -28,7 +28,7 @@ export function MeetingCard({ item, head }: { item: ItemWire; head: BoardHead })
   if (meeting.part === 'none') return item.mayAnswer ? <Answers item={item} head={head} meeting={meeting} /> : null;
   const name = head.owner.name;
   return (
-    <section aria-label={t('card')} style={{ display: 'grid', gap: 10 }}>
+    <section aria-label={t('card')} className="gap-5 stack">
       <Waiting waiting={meeting.waiting} name={name} />
       {meeting.part === 'attendee' && item.mayAnswer && meeting.state === 'sent' && (
         <Answers item={item} head={head} meeting={meeting} />

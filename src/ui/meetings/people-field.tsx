@@ -116,7 +116,7 @@ export function PeopleField(props: {
     onChange(people.map((p) => (which(p) ? { ...p, ...more } : p)));
   const asked = [...new Map(people.flatMap((p) => (p.group ? [[p.group.key, p.group] as const] : []))).values()];
   return (
-    <section aria-label={t('who')} style={{ display: 'grid', gap: 8 }}>
+    <section aria-label={t('who')} className="stack">
       <Autocomplete<ToAsk, false, false, true>
         freeSolo
         disabled={disabled}
@@ -166,7 +166,7 @@ export function PeopleField(props: {
                   disabled={disabled}
                   aria-label={t('roleOf', { name: g.name, role })}
                   onClick={() => change(within, { role: role === 'must' ? 'may' : 'must' })}
-                  sx={{ minWidth: 0, px: 0.5, minHeight: 24 }}
+                  className="tiny"
                 >
                   {t(`role.${role}`)}
                 </Button>
@@ -175,16 +175,15 @@ export function PeopleField(props: {
                   disabled={disabled}
                   aria-label={t('takeOut', { name: g.name })}
                   onClick={() => onChange(people.filter((p) => !within(p)))}
-                  sx={{ minWidth: 0, px: 0.5, minHeight: 24 }}
+                  className="tiny"
                 >
                   ×
                 </Button>
                 <Button
                   variant="text"
                   disabled={disabled}
-                  className={meetingsCss.wide}
+                  className={`${meetingsCss.wide} flush own-width`}
                   onClick={() => change(within, { group: null })}
-                  sx={{ justifySelf: 'start', px: 0, minHeight: 24 }}
                 >
                   {t('spellOut', { name: g.name })}
                 </Button>
@@ -213,7 +212,7 @@ export function PeopleField(props: {
                   disabled={disabled}
                   aria-label={t('roleOf', { name, role: p.role })}
                   onClick={() => change((one) => one === p, { role: p.role === 'must' ? 'may' : 'must' })}
-                  sx={{ minWidth: 0, px: 0.5, minHeight: 24 }}
+                  className="tiny"
                 >
                   {t(`role.${p.role}`)}
                 </Button>
@@ -222,7 +221,7 @@ export function PeopleField(props: {
                   disabled={disabled}
                   aria-label={t('takeOut', { name })}
                   onClick={() => onChange(people.filter((one) => one.address !== p.address))}
-                  sx={{ minWidth: 0, px: 0.5, minHeight: 24 }}
+                  className="tiny"
                 >
                   ×
                 </Button>

@@ -22,15 +22,15 @@ export function Correspondents({ traffic }: { traffic: readonly Traffic[] }) {
   const t = useTranslations('correspondents');
   const people = [...new Set(traffic.map((one) => one.who))];
   return (
-    <main className={pageCss.page} style={{ maxWidth: 820, margin: '0 auto' }}>
+    <main className={`${pageCss.page} page-wide in-the-middle`}>
       <h1>{t('title')}</h1>
-      <p className="soft" style={{ margin: '6px 0 16px' }}>
+      <p className="soft above-3 below-6">
         {t('intro')} <a href="/letterbox">{t('letterbox')}</a>
       </p>
       {traffic.length === 0 && <p>{t('none')}</p>}
       {people.map((who) => (
-        <section key={who} aria-label={who} style={{ marginBottom: 18 }}>
-          <h2 style={{ marginBottom: 8 }}>{who}</h2>
+        <section key={who} aria-label={who} className="below-7">
+          <h2 className="below-4">{who}</h2>
           {traffic
             .filter((one) => one.who === who)
             .map((one, i) => {
@@ -39,8 +39,7 @@ export function Correspondents({ traffic }: { traffic: readonly Traffic[] }) {
                 <article
                   // biome-ignore lint/suspicious/noArrayIndexKey: the list is read once and never moves
                   key={i}
-                  className={`${pageCss.card} ${messagesCss.message}`}
-                  style={{ marginBottom: 8 }}
+                  className={`${pageCss.card} ${messagesCss.message} below-4`}
                 >
                   <p className="small soft">
                     {t(one.way, { from: one.from, to: one.to })}

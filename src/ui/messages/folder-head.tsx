@@ -70,7 +70,7 @@ export function FolderHead(props: {
       />
     );
   return (
-    <div className={`${messagesCss.cards} small`} style={{ paddingBottom: 4 }}>
+    <div className={`${messagesCss.cards} small below-2`}>
       <div className={messagesCss.ways}>
         {!folder.own && <span className="soft">{folder.owner.name}</span>}
         {!folder.own && (!folder.may.add || folder.rights.sight !== 'full') && (
@@ -88,18 +88,18 @@ export function FolderHead(props: {
         {folder.may.share && (
           <Link href={`/for/${acted ? folder.owner.handle : frame.me.handle}/sightlines?${query}`}>{t('whoSees')}</Link>
         )}
-        <Button variant="text" sx={{ minHeight: 0, p: 0 }} aria-pressed={removed} onClick={onRemoved}>
+        <Button variant="text" className="slim" aria-pressed={removed} onClick={onRemoved}>
           {removed ? t('removedBack') : t('removed')}
         </Button>
         {folder.may.rename && (
           <>
-            <Button variant="text" sx={{ minHeight: 0, p: 0 }} onClick={() => setNaming(true)}>
+            <Button variant="text" className="slim" onClick={() => setNaming(true)}>
               {t('rename')}
             </Button>
-            <Button variant="text" sx={{ minHeight: 0, p: 0 }} onClick={() => setMoving(!moving)}>
+            <Button variant="text" className="slim" onClick={() => setMoving(!moving)}>
               {t('moveFolder')}
             </Button>
-            <Button variant="text" sx={{ minHeight: 0, p: 0 }} loading={busy} onClick={() => void remove()}>
+            <Button variant="text" className="slim" loading={busy} onClick={() => void remove()}>
               {t('removeFolder')}
             </Button>
           </>
@@ -110,7 +110,7 @@ export function FolderHead(props: {
           select
           label={t('into')}
           value={folder.parent ?? 'top'}
-          sx={{ mt: 1, minWidth: 220 }}
+          className="above-4 field-4"
           error={!!fields.parent}
           helperText={fields.parent}
           onChange={(event) =>

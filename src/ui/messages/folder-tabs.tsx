@@ -77,7 +77,7 @@ export function FolderTabs(props: {
               <Branch key={one.key} who={who} folder={one} depth={0} onGo={go} />
             ))}
             {owners.flatMap((owner) => [
-              <ListSubheader key={owner.handle} sx={{ lineHeight: '30px', bgcolor: 'transparent' }}>
+              <ListSubheader key={owner.handle} className={messagesCss.owner}>
                 {t('ofOwner', { name: owner.name })}
               </ListSubheader>,
               ...others
@@ -132,7 +132,7 @@ function Branch({
   return (
     <>
       <MenuItem onClick={() => onGo(folder)} sx={{ pl: 2 + depth * 2 }}>
-        <span style={{ flex: 1 }}>{name}</span>
+        <span className="grow">{name}</span>
         {folder.unread > 0 && <span className="small soft">{folder.unread > 99 ? '99+' : folder.unread}</span>}
       </MenuItem>
       {folder.inner && !open && (

@@ -106,7 +106,7 @@ export function Message(props: {
         </section>
       )}
       {m.pending && messages.maySpeak && (
-        <Button variant="outlined" loading={busy} onClick={() => void take()} sx={{ justifySelf: 'start' }}>
+        <Button variant="outlined" loading={busy} onClick={() => void take()} className="own-width">
           {t('threads.take')}
         </Button>
       )}
@@ -136,13 +136,7 @@ function Quoted({ text }: { text: string }) {
   const [open, setOpen] = useState(false);
   return (
     <div>
-      <Button
-        variant="text"
-        sx={{ minHeight: 0, p: 0 }}
-        className="small"
-        aria-expanded={open}
-        onClick={() => setOpen(!open)}
-      >
+      <Button variant="text" className="small slim" aria-expanded={open} onClick={() => setOpen(!open)}>
         {t(open ? 'foldQuoted' : 'showQuoted', { lines: text.split('\n').length })}
       </Button>
       {open && <p className={`${messagesCss.text} ${messagesCss.quoted}`}>{text}</p>}

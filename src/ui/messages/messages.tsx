@@ -100,8 +100,8 @@ export function Messages({ who }: { who: string }) {
   }, [speaks, write]);
   if (!frame.me.inside)
     return (
-      <div className={pageCss.page} style={{ maxWidth: 920 }}>
-        <h1 style={{ marginBottom: 4 }}>{t('messages.title')}</h1>
+      <div className={`${pageCss.page} page-wide`}>
+        <h1 className="below-2">{t('messages.title')}</h1>
         {told.between}
         {told.after}
         {told.nothing && <p className="soft">{t('messages.none')}</p>}
@@ -133,12 +133,12 @@ export function Messages({ who }: { who: string }) {
                 name: firstName(threads.first.owner.name),
                 own: threads.first.own ? 'yes' : 'no',
               })}
-              <kbd style={{ marginLeft: 6 }}>W</kbd>
+              <kbd>W</kbd>
             </Button>
           </span>
         )}
       </header>
-      <div style={{ display: 'flex', flexDirection: 'column', minHeight: 0, minWidth: 0 }}>
+      <div className={messagesCss.column}>
         {naming && <NewFolder who={who} lists={known} onDone={() => setNaming(false)} />}
         {folder ? (
           <>

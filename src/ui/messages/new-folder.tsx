@@ -35,8 +35,7 @@ export function NewFolder(props: { who: string; lists: readonly FolderWire[]; on
     <form
       noValidate
       aria-label={t('newFolder')}
-      className={messagesCss.cards}
-      style={{ display: 'grid', gap: 8 }}
+      className={`${messagesCss.cards} stack`}
       onSubmit={(event) => {
         event.preventDefault();
         void save();

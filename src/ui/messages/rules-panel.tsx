@@ -30,7 +30,7 @@ export function RulesPanel({ who, onClose }: { who: string; onClose: () => void 
     <aside className={messagesCss.panel} aria-label={t('rules')}>
       <div className={messagesCss.for}>
         <span>{t('yours')}</span>
-        <Button variant="text" sx={{ minHeight: 0 }} onClick={onClose}>
+        <Button variant="text" className="low" onClick={onClose}>
           {common('close')}
         </Button>
       </div>
@@ -84,7 +84,7 @@ function Rules({
       }}
     >
       {list.length === 0 && <p className="soft">{t('noRules')}</p>}
-      <ol style={{ listStyle: 'none', margin: 0, padding: 0 }}>
+      <ol className="list">
         {list.map((rule, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: a rule is what stands at its place
           <li key={i} className={messagesCss.rule} aria-label={t('ruleNumber', { number: i + 1 })}>
@@ -116,7 +116,7 @@ function Rules({
                 label={t('ruleInto')}
                 value={rule.folder}
                 fullWidth={false}
-                sx={{ minWidth: 180 }}
+                className="field-3"
                 onChange={(e) => change(i, { folder: e.target.value })}
               >
                 {folders.map((one) => (
@@ -142,7 +142,7 @@ function Rules({
           {refused ?? fields.sender ?? fields.folder ?? fields.rules}
         </p>
       )}
-      <div className="row" style={{ marginTop: 10 }}>
+      <div className="row above-5">
         {first && (
           <Button
             variant="outlined"

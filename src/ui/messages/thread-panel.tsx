@@ -69,7 +69,7 @@ export function ThreadPanel(props: {
     >
       <div className={messagesCss.for}>
         <span>{own ? t('folders.yours') : t('folders.for', { name: owner.name })}</span>
-        <Button variant="text" sx={{ minHeight: 0 }} onClick={onClose}>
+        <Button variant="text" className="low" onClick={onClose}>
           {t('panel.close')}
         </Button>
       </div>
@@ -128,7 +128,7 @@ export function ThreadPanel(props: {
             )}
           </div>
           {thread.kind === 'mail' && !draft && !removed && messages.maySpeak && last?.sight === 'full' && (
-            <div style={{ marginTop: 'auto' }}>
+            <div className="at-bottom">
               {writing ? (
                 <WriteMail
                   owner={owner}
@@ -142,7 +142,7 @@ export function ThreadPanel(props: {
                   fullWidth
                   variant="outlined"
                   color="inherit"
-                  sx={{ justifyContent: 'flex-start', bgcolor: 'var(--paper)', minHeight: 40 }}
+                  className={`from-start ${messagesCss.below}`}
                   onClick={() => setWriting(true)}
                 >
                   {t('threads.reply', { name, own: own ? 'yes' : 'no' })}
@@ -284,7 +284,7 @@ function Acts(props: {
           select
           label={t('fileInto')}
           value=""
-          sx={{ minWidth: 130 }}
+          className="field-1"
           fullWidth={false}
           onChange={async (event) => {
             const to = goals.find((one) => one.key === event.target.value);

@@ -77,7 +77,7 @@ export function ThreadRow(props: {
           checked={ticked}
           onChange={(e) => onTick(e.target.checked)}
           slotProps={{ input: { 'aria-label': t('threads.tick', { title }) } }}
-          sx={{ p: 0 }}
+          className="no-room"
         />
       )}
       <button
@@ -112,7 +112,7 @@ export function ThreadRow(props: {
         </span>
         {thread.kind === 'meeting' && line && <span className="small">{line}</span>}
       </button>
-      <span className="small soft" style={{ textAlign: 'right' }}>
+      <span className="small soft right">
         {atText(thread.at, style)}
         {marks.length > 0 && (
           <>

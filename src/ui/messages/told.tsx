@@ -75,7 +75,7 @@ export function useTold(who: string): { between: ReactNode; after: ReactNode; wa
     ),
     after: (
       <>
-        {told && <h2 style={{ padding: '8px 2px', margin: 0 }}>{t('messages.toldTitle')}</h2>}
+        {told && <h2 className="above-4 below-4">{t('messages.toldTitle')}</h2>}
         <Asked query={query} />
         {!query.isPending && <Asked query={forward} />}
         {!query.isPending && !forward.isPending && <Asked query={asks} />}
@@ -121,12 +121,7 @@ function KeepLane(props: { handle: string; name: string; further: { key: string 
     await client.invalidateQueries({ queryKey: KEYS.lanes });
   };
   return (
-    <Button
-      variant="text"
-      sx={{ minHeight: 0, p: 0 }}
-      aria-label={t('messages.laneKeepOf', { name })}
-      onClick={() => void keep()}
-    >
+    <Button variant="text" className="slim" aria-label={t('messages.laneKeepOf', { name })} onClick={() => void keep()}>
       {t('messages.laneKeep')}
     </Button>
   );
@@ -138,8 +133,8 @@ function FoundCard({ found }: { found: NoticesAnswer['findings'][number] }) {
   const { frame, style } = useFrame();
   const at = toWall(style.zone, parseInstant(found.at) ?? 0);
   return (
-    <article className={pageCss.card} style={{ display: 'flex', gap: 12, marginBottom: 10 }}>
-      <div style={{ flex: 1 }}>
+    <article className={`${pageCss.card} gap-6 below-5 line`}>
+      <div className="grow">
         <p>
           {found.unread && <b className="wrong">{t('messages.new')} </b>}
           {t('messages.found', { count: found.count, calendar: found.further?.name ?? 'main' })}
@@ -170,12 +165,9 @@ function NoticeCard({ notice: n, me }: { notice: NoticesAnswer['notices'][number
     kind: n.further?.kind ?? 'calendar',
   };
   return (
-    <article
-      className={`${pageCss.card} who-${n.owner.colour % 6}`}
-      style={{ display: 'flex', gap: 12, marginBottom: 10 }}
-    >
+    <article className={`${pageCss.card} who-${n.owner.colour % 6} gap-6 below-5 line`}>
       <Token name={n.owner.name} colour={n.owner.colour} />
-      <div style={{ flex: 1 }}>
+      <div className="grow">
         <p>
           {n.unread && <b className="wrong">{t('messages.new')} </b>}
           {SIGN_IN.has(n.kind)
@@ -197,7 +189,7 @@ function NoticeCard({ notice: n, me }: { notice: NoticesAnswer['notices'][number
             </span>
           )}
         </p>
-        {n.note && n.kind !== 'joined' && <p style={{ whiteSpace: 'pre-line' }}>“{n.note}”</p>}
+        {n.note && n.kind !== 'joined' && <p className="lines">“{n.note}”</p>}
         <p className="small soft">
           {[
             n.further && nameOf(n.further.kind, n.further.name),
@@ -213,7 +205,7 @@ function NoticeCard({ notice: n, me }: { notice: NoticesAnswer['notices'][number
           {t('messages.lookSightlines')}
         </Link>
       ) : n.open ? (
-        <span style={{ display: 'grid', gap: 4, alignContent: 'start', justifyItems: 'end' }}>
+        <span className="gap-2 stack from-top to-end">
           <Link href={goal(n.owner.handle, n.further)}>{t(`messages.open${OF_KIND[words.kind]}`)}</Link>
           {words.kind === 'calendar' && <KeepLane handle={n.owner.handle} name={n.owner.name} further={n.further} />}
         </span>
@@ -233,10 +225,10 @@ function Ending({ ending, me, over }: { ending: NoticesAnswer['ending']; me: str
   if (ending.length === 0) return null;
   const title = over ? t('messages.overTitle') : t('messages.endingTitle');
   return (
-    <section className={pageCss.card} style={{ marginBottom: 14 }} aria-label={title}>
+    <section className={`${pageCss.card} below-6`} aria-label={title}>
       <h2>{title}</h2>
       {ending.map((e) => (
-        <p key={e.key} className="row" style={{ justifyContent: 'space-between' }}>
+        <p key={e.key} className="row spread">
           <span>
             {t(over ? 'messages.over' : e.held ? 'messages.endingHeld' : 'messages.endingGiven', {
               owner: e.owner.name,

@@ -79,8 +79,7 @@ export function WriteMail(props: {
   };
   return (
     <form
-      className={pageCss.card}
-      style={{ display: 'grid', gap: 10 }}
+      className={`${pageCss.card} gap-5 stack`}
       aria-label={t('threads.mail')}
       onSubmit={(e) => {
         e.preventDefault();
@@ -115,13 +114,7 @@ export function WriteMail(props: {
         slotProps={{ inputLabel: { shrink: true }, htmlInput: { maxLength: 50_000 } }}
       />
       <div className="row">
-        <Button
-          type="submit"
-          variant="contained"
-          color="inherit"
-          loading={busy}
-          sx={{ bgcolor: 'var(--who)', color: 'var(--paper)' }}
-        >
+        <Button type="submit" variant="contained" loading={busy}>
           {t('threads.send', { name: firstName(owner.name), own: own ? 'yes' : 'no', to: read.people.length })}
         </Button>
         <Button variant="outlined" onClick={onDone}>

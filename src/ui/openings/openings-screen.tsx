@@ -212,7 +212,7 @@ function Search({ head, name, today, notice, onNotice }: OnHead) {
         />
       </div>
       <aside className={boardsCss.panel} aria-label={t('best')}>
-        <div className="row" style={{ justifyContent: 'space-between' }}>
+        <div className="row spread">
           <h2>{t('best')}</h2>
           {head.may.add && (
             <Link className="small" href={`/for/${head.owner.handle}/openings/round?${paramsOf(asked)}`}>

@@ -165,7 +165,7 @@ function Round({ head, name, today, notice, onNotice }: OnHead) {
           </section>
           {rows.map((row, i) => (
             <section key={row.key} aria-label={titleOf(row, i)} className={pageCss.card}>
-              <div className="row" style={{ justifyContent: 'space-between' }}>
+              <div className="row spread">
                 <h2>{t('round.nth', { n: i + 1 })}</h2>
                 {rows.length > 2 && (
                   <Button variant="text" onClick={() => setRows(rows.filter((other) => other.key !== row.key))}>
@@ -198,7 +198,7 @@ function Round({ head, name, today, notice, onNotice }: OnHead) {
           {rows.length < MOST && (
             <Button
               variant="outlined"
-              sx={{ alignSelf: 'start' }}
+              className="own-height"
               onClick={() =>
                 setRows([
                   ...rows,
@@ -247,10 +247,10 @@ function Round({ head, name, today, notice, onNotice }: OnHead) {
                     onClick={() => setLooked(i)}
                   >
                     <b>{titleOf(row, i)}</b>
-                    <span style={{ display: 'block' }}>
+                    <span className="block">
                       {dayName(wall(p.start))}, {clock(wall(p.start), style.hours)}–{clock(wall(p.end), style.hours)}
                     </span>
-                    <span className="small soft" style={{ display: 'block' }}>
+                    <span className="small soft block">
                       {p.reasons.length === 0
                         ? t('nothingAgainst')
                         : p.reasons
@@ -282,7 +282,7 @@ function Round({ head, name, today, notice, onNotice }: OnHead) {
             <Link href={`/for/${head.owner.handle}/calendar?week=${dateText(wall(made.placed[0]?.start ?? ''))}`}>
               {t('round.see')}
             </Link>
-            <span className="row" style={{ flexWrap: 'wrap' }}>
+            <span className="row">
               <Button variant="outlined" onClick={() => setMade(null)}>
                 {t('round.again')}
               </Button>

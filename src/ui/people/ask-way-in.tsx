@@ -27,7 +27,7 @@ export function AskWayIn({ demo }: { demo: boolean }) {
       <form
         method="post"
         noValidate
-        style={{ display: 'grid', gap: 14 }}
+        className="gap-6 stack"
         onSubmit={(event) => {
           event.preventDefault();
           // As it stands in the field: what was typed before the page's script was there counts too.

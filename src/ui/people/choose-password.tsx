@@ -28,7 +28,7 @@ export function ChoosePassword({ token }: { token: string }) {
         <form
           method="post"
           noValidate
-          style={{ display: 'grid', gap: 14 }}
+          className="gap-6 stack"
           onSubmit={(event) => {
             event.preventDefault();
             void attempt(async () => {

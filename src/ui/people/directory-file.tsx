@@ -41,7 +41,7 @@ export function DirectoryFile() {
   };
   const doable = read ? read.added.length + read.changed.length : 0;
   return (
-    <div style={{ display: 'grid', gap: 12 }}>
+    <div className="gap-6 stack">
       <a href="/api/directory" download>
         {t('fileOut')}
       </a>
@@ -86,7 +86,7 @@ export function DirectoryFile() {
         </Button>
       </div>
       {read && (
-        <div className={pageCss.card} role="status" style={{ display: 'grid', gap: 8 }}>
+        <div className={`${pageCss.card} stack`} role="status">
           <p>
             {t('fileAdded', { count: read.added.length })}, {t('fileChanged', { count: read.changed.length })},{' '}
             {t('fileSame', { count: read.same })}.

@@ -30,12 +30,12 @@ export function Domains({ mayChange }: { mayChange: boolean }) {
       await client.invalidateQueries({ queryKey: KEYS.domains });
     });
   return (
-    <section aria-label={t('domainsHead')} style={{ marginTop: 24, display: 'grid', gap: 8, maxWidth: 640 }}>
+    <section aria-label={t('domainsHead')} className="page-middle above-8 stack">
       <h2>{t('domainsHead')}</h2>
       <p className="small soft">{domains.length > 0 ? t('domainsHelp') : query.data && t('domainsNone')}</p>
       <Asked query={query} />
       {refused && !wrong && <Alert severity="error">{refused}</Alert>}
-      <div className="row" style={{ flexWrap: 'wrap' }}>
+      <div className="row">
         {domains.map((domain) => (
           <span key={domain} className={pageCss.tag}>
             {domain}
@@ -54,8 +54,7 @@ export function Domains({ mayChange }: { mayChange: boolean }) {
       </div>
       {mayChange && (
         <form
-          className="row"
-          style={{ alignItems: 'start' }}
+          className="row top"
           onSubmit={async (event) => {
             event.preventDefault();
             if (await save([...domains, name])) setName('');
@@ -67,7 +66,7 @@ export function Domains({ mayChange }: { mayChange: boolean }) {
             error={!!wrong}
             helperText={wrong}
             onChange={(e) => setName(e.target.value)}
-            sx={{ width: 280 }}
+            className="field-5"
           />
           <Button type="submit" variant="outlined" disabled={name.trim() === ''}>
             {t('domainAdd')}

@@ -10,7 +10,7 @@ export function Door({ title, text, children }: { title: string; text: string; c
   return (
     <div className={doorCss.door}>
       <main className={doorCss.left}>
-        <p className="row" style={{ fontSize: 22, fontWeight: 640 }}>
+        <p className="row large strong">
           <Mark size={32} /> {t('name')}
         </p>
         <h1>{title}</h1>

@@ -49,7 +49,7 @@ export function Groups(props: {
     );
   const mayChange = query.data?.mayChange === true;
   return (
-    <section aria-label={t('title')} style={{ marginTop: 24, display: 'grid', gap: 12 }}>
+    <section aria-label={t('title')} className="gap-6 above-8 stack">
       <h2>{t('title')}</h2>
       <Asked query={query} />
       {refused && <Alert severity="error">{refused}</Alert>}
@@ -60,7 +60,7 @@ export function Groups(props: {
             {group.name} <span className="soft small">{t('members', { count: group.people })}</span>
           </h3>
           <Shown members={everyoneIn(group, query.data?.groups ?? [])} people={people} seen={seen} />
-          <div className="row" style={{ flexWrap: 'wrap', marginTop: 6 }}>
+          <div className="row above-3">
             {group.members.map((m) => (
               <span key={m.handle} className={pageCss.tag}>
                 {m.name}
@@ -95,7 +95,7 @@ export function Groups(props: {
               <Autocomplete
                 key={`groups ${group.within.length}`}
                 size="small"
-                sx={{ width: 240 }}
+                className="field-4"
                 options={(query.data?.groups ?? []).filter(
                   (g) => g.key !== group.key && !group.within.some((w) => w.key === g.key),
                 )}
@@ -109,7 +109,7 @@ export function Groups(props: {
               <Autocomplete
                 key={group.members.length}
                 size="small"
-                sx={{ width: 240 }}
+                className="field-4"
                 options={people.filter((p) => !group.members.some((m) => m.handle === p.handle))}
                 getOptionLabel={(p) => p.name}
                 getOptionKey={(p) => p.handle}
@@ -124,8 +124,7 @@ export function Groups(props: {
       ))}
       {mayChange && (
         <form
-          className="row"
-          style={{ alignItems: 'start' }}
+          className="row top"
           onSubmit={async (event) => {
             event.preventDefault();
             if (await act(() => call('makeGroup', { body: { name } }), t('made', { name }))) setName('');
@@ -137,7 +136,7 @@ export function Groups(props: {
             error={!!fields.name}
             helperText={fields.name}
             onChange={(e) => setName(e.target.value)}
-            sx={{ maxWidth: 260 }}
+            className="field-5"
           />
           <Button type="submit" variant="outlined">
             {t('make')}

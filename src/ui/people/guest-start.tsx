@@ -18,14 +18,14 @@ export function GuestStart() {
   const { frame, style } = useFrame();
   const query = useQuery({ queryKey: KEYS.people, queryFn: () => call('listPeople', {}) });
   return (
-    <div className={pageCss.page} style={{ maxWidth: 720 }}>
-      <h1 style={{ marginBottom: 12 }}>{t('guest.startTitle')}</h1>
+    <div className={`${pageCss.page} page-middle`}>
+      <h1 className="below-6">{t('guest.startTitle')}</h1>
       <Asked query={query} />
       {query.data?.people.length === 0 && <p className="soft">{t('guest.startNone')}</p>}
       {query.data?.people.map((p) => (
-        <article key={p.handle} className={`${pageCss.card} row who-${p.colour % 6}`} style={{ marginBottom: 10 }}>
+        <article key={p.handle} className={`${pageCss.card} row who-${p.colour % 6} below-5`}>
           <Token name={p.name} colour={p.colour} />
-          <span style={{ flex: 1 }}>
+          <span className="grow">
             <b>{p.name}</b>
             <span className="small soft row">
               <SightMeter sight={p.rights.sight} />

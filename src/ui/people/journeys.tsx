@@ -10,6 +10,7 @@ import { useActing } from '../common/fetched/acting.ts';
 import { Asked } from '../common/fetched/asked.tsx';
 import { KEYS } from '../common/fetched/query-keys.ts';
 import { useFrame } from '../common/frame-context.tsx';
+import peopleCss from './people.module.css';
 
 /** How long it takes between the organisation's places: read by everybody inside, kept as a table by an administrator. */
 export function Journeys() {
@@ -44,7 +45,7 @@ export function Journeys() {
     });
   const standing = (data?.journeys ?? []).map(([a, b, m]) => `${a}, ${b}, ${m}`).join('\n');
   return (
-    <section style={{ display: 'grid', gap: 10, maxWidth: 560, marginTop: 26 }}>
+    <section className="page-narrow gap-5 above-8 stack">
       <h2>{tj('title')}</h2>
       <p className="small soft">{tj('help')}</p>
       <Asked query={query} />
@@ -54,9 +55,9 @@ export function Journeys() {
           <tbody>
             {data.journeys.map(([a, b, m]) => (
               <tr key={`${a} ${b}`}>
-                <td style={{ paddingRight: 16 }}>{a}</td>
-                <td style={{ paddingRight: 16 }}>{b}</td>
-                <td style={{ textAlign: 'right' }}>{tj('minutes', { count: m })}</td>
+                <td className={peopleCss.cell}>{a}</td>
+                <td className={peopleCss.cell}>{b}</td>
+                <td className="right">{tj('minutes', { count: m })}</td>
               </tr>
             ))}
           </tbody>
@@ -77,14 +78,14 @@ export function Journeys() {
       {wrong.length > 0 && (
         <Alert severity="error">
           {wrong.slice(0, 8).map((w) => (
-            <span key={w} style={{ display: 'block' }}>
+            <span key={w} className="block">
               {w}
             </span>
           ))}
         </Alert>
       )}
       {data?.mayChange && (
-        <span className="row" style={{ flexWrap: 'wrap' }}>
+        <span className="row">
           {text === null ? (
             <>
               <Button variant="outlined" onClick={() => setText(standing)}>

@@ -16,25 +16,19 @@ interface Letter {
 export function Letterbox({ letters }: { letters: readonly Letter[] }) {
   const t = useTranslations('letterbox');
   return (
-    <main className={pageCss.page} style={{ maxWidth: 720, margin: '0 auto' }}>
+    <main className={`${pageCss.page} page-middle in-the-middle`}>
       <h1>{t('title')}</h1>
-      <p className="soft" style={{ margin: '6px 0 16px' }}>
-        {t('intro')}
-      </p>
+      <p className="soft above-3 below-6">{t('intro')}</p>
       {letters.length === 0 && <p>{t('none')}</p>}
       {letters.map((letter) => {
         const at = parseInstant(letter.at.replace(/\.\d+Z$/, 'Z')) ?? 0;
         return (
-          <article
-            key={`${letter.at} ${letter.to} ${letter.text}`}
-            className={pageCss.card}
-            style={{ marginBottom: 12 }}
-          >
+          <article key={`${letter.at} ${letter.to} ${letter.text}`} className={`${pageCss.card} below-6`}>
             <p className="small soft">
               {letter.to} · {fullDay(at)}, {clock(at, '24')}
             </p>
             <h2>{letter.subject}</h2>
-            <p style={{ whiteSpace: 'pre-line', overflowWrap: 'anywhere' }}>
+            <p className="lines anywhere">
               <WithLinks text={letter.text} />
             </p>
           </article>

@@ -59,7 +59,7 @@ export function People() {
   return (
     <div className={peopleCss.beside}>
       <div className={pageCss.page}>
-        <div className="row" style={{ marginBottom: 12 }}>
+        <div className="row below-6">
           <h1>{t('people.title')}</h1>
           <span className="soft">{query.data && t('people.count', { count: all.length })}</span>
           <Link href={`/for/${frame.me.handle}/granted`}>{t('people.mine')}</Link>
@@ -68,7 +68,7 @@ export function People() {
               select
               label={t('people.ofKind')}
               value={kind}
-              sx={{ width: 150, ml: 'auto' }}
+              className="field-2 at-end"
               onChange={(e) => setKind(KINDS.find((one) => one === e.target.value) ?? 'all')}
             >
               {(['all', ...kinds] as const).map((one) => (
@@ -82,7 +82,7 @@ export function People() {
             label={t('people.filter')}
             value={filter}
             onChange={(e) => setFilter(e.target.value)}
-            sx={{ width: 240, ml: kinds.length > 1 ? 0 : 'auto' }}
+            className={kinds.length > 1 ? 'field-4' : 'field-4 at-end'}
           />
           {frame.me.administrator && (
             <>
@@ -241,7 +241,7 @@ export function People() {
               void client.invalidateQueries({ queryKey: KEYS.people });
             }}
           />
-          <h3 style={{ marginTop: 18 }}>{t('rooms.title')}</h3>
+          <h3 className="above-7">{t('rooms.title')}</h3>
           <p className="small soft">{t('rooms.help')}</p>
           <RoomForm
             onAdded={(name) => {
@@ -272,7 +272,7 @@ export function People() {
 function Outside({ people }: { people: PeopleAnswer['outside'] }) {
   const t = useTranslations('people');
   return (
-    <section aria-label={t('outside')} style={{ marginTop: 24 }}>
+    <section aria-label={t('outside')} className="above-8">
       <h2>{t('outside')}</h2>
       <table className={peopleCss.list}>
         <tbody>
@@ -295,7 +295,7 @@ function Panel({ title, onClose, children }: { title: string; onClose: () => voi
     <aside className={boardsCss.panel} aria-label={title}>
       <div className={boardsCss.for}>
         <span>{title}</span>
-        <Button variant="text" sx={{ minHeight: 0 }} onClick={onClose}>
+        <Button variant="text" className="low" onClick={onClose}>
           {t('close')}
         </Button>
       </div>

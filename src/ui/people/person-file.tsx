@@ -35,7 +35,7 @@ export function PersonFilePanel(props: { handle: string; people: readonly Person
   const file = query.data;
   if (!file) return <Asked query={query} />;
   return (
-    <div style={{ display: 'grid', gap: 18 }}>
+    <div className="gap-7 stack">
       <Directory file={file} />
       <section aria-label={t('sightlines')}>
         <Link href={`/for/${frame.me.handle}/sightlines?of=${handle}`}>{t('sightlinesOf', { name: file.name })}</Link>
@@ -65,7 +65,7 @@ function Directory({ file }: { file: PersonFile }) {
   return (
     <form
       noValidate
-      style={{ display: 'grid', gap: 10 }}
+      className="gap-5 stack"
       onSubmit={(event) => {
         event.preventDefault();
         void attempt(async () => {
@@ -120,7 +120,7 @@ function WayIn({ file }: { file: PersonFile }) {
   const { attempt, busy, refused } = useActing();
   const until = made && toWall(style.zone, parseInstant(made.until) ?? 0);
   return (
-    <section aria-label={t('signIn')} style={{ display: 'grid', gap: 8 }}>
+    <section aria-label={t('signIn')} className="stack">
       <h3>{t('signIn')}</h3>
       <p className="small soft">{file.signsIn ? t('hasSignIn') : t('noSignIn')}</p>
       <p className="small soft">{t('wayInHelp', { name: firstName(file.name) })}</p>
@@ -178,7 +178,7 @@ function Leaving(props: { file: PersonFile; people: readonly PersonWire[]; onLef
       <dd>
         {lines.length === 0 ? <span className="soft">{t('people.leavingNone')}</span> : null}
         {lines.map((line) => (
-          <span key={line} style={{ display: 'block' }}>
+          <span key={line} className="block">
             {line}
           </span>
         ))}
@@ -186,18 +186,18 @@ function Leaving(props: { file: PersonFile; people: readonly PersonWire[]; onLef
     </>
   );
   return (
-    <section aria-label={t('people.leaving')} style={{ display: 'grid', gap: 8 }}>
+    <section aria-label={t('people.leaving')} className="stack">
       <Button
         variant="text"
         color="error"
         aria-expanded={open}
-        sx={{ justifySelf: 'start', color: 'var(--clay)', px: 0 }}
+        className="flush own-width clay"
         onClick={() => setOpen(!open)}
       >
         {t('people.leaving')}
       </Button>
       {open && (
-        <div className={`${pageCss.card} ${pageCss['wrong-card']}`} style={{ display: 'grid', gap: 10 }}>
+        <div className={`${pageCss.card} ${pageCss['wrong-card']} gap-5 stack`}>
           <p>{t('people.leavingIntro', { name })}</p>
           <dl className={`${pageCss.facts} small`}>
             {list(
@@ -234,7 +234,7 @@ function Leaving(props: { file: PersonFile; people: readonly PersonWire[]; onLef
             )}
           />
           {sure ? (
-            <div role="alert" style={{ display: 'grid', gap: 8 }}>
+            <div role="alert" className="stack">
               <p>{t('people.leavingConfirm', { name: file.name, heir: heir?.name ?? '' })}</p>
               <div className="row">
                 <Button variant="contained" color="error" autoFocus loading={busy} onClick={() => void leave()}>

@@ -42,7 +42,7 @@ export function RoomForm({ onAdded }: { onAdded: (name: string) => void }) {
   return (
     <form
       aria-label={t('rooms.title')}
-      style={{ display: 'grid', gap: 14 }}
+      className="gap-6 stack"
       onSubmit={(e) => {
         e.preventDefault();
         void send();

@@ -72,13 +72,13 @@ export function SignIn({ goal, faces, host }: { goal: string; faces: readonly Fa
   return (
     <div className={doorCss.door}>
       <div className={doorCss.left}>
-        <h1 className="row" style={{ fontSize: 22 }}>
+        <h1 className="row large">
           <Mark size={32} /> {t('app.name')}
         </h1>
         <p className="soft">{t('signIn.tag')}</p>
-        <h2 style={{ marginTop: 18 }}>{t('signIn.title')}</h2>
+        <h2 className="above-7">{t('signIn.title')}</h2>
         {refused && <Alert severity="error">{refused}</Alert>}
-        <form method="post" onSubmit={handleSubmit(signIn)} noValidate style={{ display: 'grid', gap: 14 }}>
+        <form method="post" onSubmit={handleSubmit(signIn)} noValidate className="gap-6 stack">
           <TextField
             label={t('signIn.address')}
             type="email"
@@ -114,13 +114,13 @@ export function SignIn({ goal, faces, host }: { goal: string; faces: readonly Fa
         <main className={doorCss.right}>
           <h2>{t('signIn.demo')}</h2>
           <p className="soft">{stepping ? t('signIn.stepping') : t('signIn.demoHelp')}</p>
-          <h3 style={{ marginTop: 18 }}>{t('signIn.main')}</h3>
+          <h3 className="above-7">{t('signIn.main')}</h3>
           <div className={signInCss['people-grid']}>
             {told.map((f) => (
               <StepIn key={f.handle} face={f} text={t(`story.${f.handle as Told}`)} onStep={stepInto} />
             ))}
           </div>
-          <h3 style={{ marginTop: 18 }}>{t('signIn.others')}</h3>
+          <h3 className="above-7">{t('signIn.others')}</h3>
           <div className={signInCss['people-grid']}>
             {others.map((f) => (
               <StepIn key={f.handle} face={f} text={f.role} onStep={stepInto} />
@@ -140,9 +140,7 @@ function StepIn({ face, text, onStep }: { face: Face; text: string; onStep: (han
       <Token name={face.name} colour={face.colour} />
       <span>
         <b>{face.name}</b>
-        <span className="small soft" style={{ display: 'block' }}>
-          {text || firstName(face.name)}
-        </span>
+        <span className="small soft block">{text || firstName(face.name)}</span>
       </span>
     </button>
   );

@@ -11,7 +11,7 @@ export function Welcome() {
   return (
     <div className={doorCss.door}>
       <div className={doorCss.left}>
-        <h1 className="row" style={{ fontSize: 22 }}>
+        <h1 className="row large">
           <Mark size={32} /> {t('app.name')}
         </h1>
         <h2>{t('welcome.title')}</h2>

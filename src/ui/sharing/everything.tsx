@@ -74,16 +74,14 @@ export function Everything({ who }: { who: string }) {
         {!own && ask && (
           <Button
             variant="outlined"
-            sx={{ ml: 'auto' }}
+            className="at-end"
             onClick={() => ask({ people: [owner], what: unseen ?? 'calendar', has: null })}
           >
             {t('askOther', words)}
           </Button>
         )}
       </div>
-      <p className="soft" style={{ margin: '4px 0 14px' }}>
-        {t('help', words)}
-      </p>
+      <p className="soft above-3 below-6">{t('help', words)}</p>
       {ticked.length > 0 ? (
         <GiveSeveral of={query.data} chosen={ticked} onDone={() => setChosen(new Set())} />
       ) : (
@@ -105,7 +103,7 @@ export function Everything({ who }: { who: string }) {
                         checked={chosen.has(one.key)}
                         onChange={(e) => choose(one.key, e.target.checked)}
                         slotProps={{ input: { 'aria-label': t('tick', { name: called(one) }) } }}
-                        sx={{ p: 0 }}
+                        className="no-room"
                       />
                     )}
                     <Link href={goal(owner.handle, one.main ? null : one)}>{called(one)}</Link>

@@ -77,15 +77,11 @@ export function GiveSeveral(props: { of: EverythingAnswer; chosen: readonly One[
     });
   const called = (one: One): string => (one.main ? nameOf('calendar', '') : nameOf(one.kind, one.name));
   return (
-    <section
-      className={pageCss.card}
-      style={{ maxWidth: 860, display: 'grid', gap: 10, marginBottom: 18 }}
-      aria-label={t('giveSeveral')}
-    >
+    <section className={`${pageCss.card} page-wide gap-5 below-7 stack`} aria-label={t('giveSeveral')}>
       <h2>{t('giveThese', { names: chosen.map(called).join(', ') })}</h2>
-      <div className="row" style={{ alignItems: 'flex-start', flexWrap: 'wrap' }}>
+      <div className="row top">
         <Autocomplete<PersonWire>
-          sx={{ width: 240 }}
+          className="field-4"
           options={(directory.data?.people ?? []).filter((p) => p.handle !== of.owner.handle && !p.resource)}
           value={who}
           getOptionLabel={(p) => p.name}
@@ -102,7 +98,7 @@ export function GiveSeveral(props: { of: EverythingAnswer; chosen: readonly One[
           select
           label={t('sees')}
           value={sight}
-          sx={{ width: 150 }}
+          className="field-2"
           onChange={(e) => setSight(e.target.value as (typeof SIGHTS)[number])}
         >
           {SIGHTS.map((one) => (
@@ -115,7 +111,7 @@ export function GiveSeveral(props: { of: EverythingAnswer; chosen: readonly One[
           select
           label={t('mayDo')}
           value={reach}
-          sx={{ width: 190 }}
+          className="field-3"
           onChange={(e) => setReach(e.target.value as keyof typeof REACHES)}
         >
           {(Object.keys(REACHES) as (keyof typeof REACHES)[]).map((one) => (
@@ -133,7 +129,7 @@ export function GiveSeveral(props: { of: EverythingAnswer; chosen: readonly One[
         </p>
       )}
       {ready && (
-        <ul style={{ margin: 0, paddingLeft: 18 }}>
+        <ul className="dots">
           {chosen.map((one, i) => {
             const result = ready.results[i];
             const words = sentence(rights, firstName(of.owner.name), of.own, one.kind);

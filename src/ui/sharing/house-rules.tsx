@@ -46,9 +46,7 @@ export function HouseRules({ after }: { after?: ReactNode }) {
   return (
     <Sections>
       <h1>{t('houseRules.title')}</h1>
-      <p className="soft" style={{ margin: '6px 0 16px' }}>
-        {t('houseRules.intro')}
-      </p>
+      <p className="soft above-3 below-6">{t('houseRules.intro')}</p>
       <Asked query={query} />
       {refused && <Alert severity="error">{refused}</Alert>}
       {query.data && !mayChange && <p>{t('houseRules.readOnly')}</p>}
@@ -63,7 +61,7 @@ export function HouseRules({ after }: { after?: ReactNode }) {
           />
           <div>
             <FormControlLabel
-              sx={{ ml: 0, gap: 1, mb: 1 }}
+              className="choice below-4"
               label={t('houseRules.furtherOwn')}
               disabled={!mayChange}
               control={
@@ -204,8 +202,8 @@ function Choice<T extends string>(props: {
 }) {
   const { id, label, help, options, value, disabled, onChange } = props;
   return (
-    <section style={{ marginBottom: 14 }}>
-      <h3 id={`rule-${id}`} style={{ marginBottom: 4 }}>
+    <section className="below-6">
+      <h3 id={`rule-${id}`} className="below-2">
         {label}
       </h3>
       {help && <p className="small soft">{help}</p>}

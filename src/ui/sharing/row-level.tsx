@@ -57,7 +57,7 @@ export function RowLevel(props: {
         loading={busy}
         aria-haspopup="menu"
         aria-label={t('lines.rowLevel', { name })}
-        sx={{ minWidth: 24, minHeight: 24, p: 0 }}
+        className="tiny"
         onClick={(event) => setAnchor(event.currentTarget)}
       >
         ▾

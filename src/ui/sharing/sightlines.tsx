@@ -140,7 +140,7 @@ export function Sightlines({ calendar }: { calendar: string }) {
             label={t('calendars')}
             value={lines.calendar.key}
             fullWidth={false}
-            sx={{ width: 190 }}
+            className="field-3"
             onChange={(e) => {
               const other = lines.others.find((c) => c.key === e.target.value);
               if (other) goTo(other.key, other.main);
@@ -176,12 +176,7 @@ export function Sightlines({ calendar }: { calendar: string }) {
               <Button variant="outlined" aria-pressed={picking === 'several'} onClick={() => toggle('several')}>
                 {t('several')}
               </Button>
-              <Button
-                variant="contained"
-                color="inherit"
-                sx={{ bgcolor: 'var(--who)', color: 'var(--paper)' }}
-                onClick={() => setPicking('one')}
-              >
+              <Button variant="contained" onClick={() => setPicking('one')}>
                 {t('give')}
               </Button>
             </>
@@ -205,9 +200,9 @@ export function Sightlines({ calendar }: { calendar: string }) {
           </Alert>
         )}
         {!several && isCalendar && lines.rows.length < 2 && !lines.asAdministrator && (
-          <section className={pageCss.card} aria-label={t('layers')} style={{ marginBottom: 12 }}>
+          <section className={`${pageCss.card} below-6`} aria-label={t('layers')}>
             <p className="small">{t('layersHelp')}</p>
-            <Button variant="outlined" sx={{ mt: 1 }} onClick={() => setPicking('layers')}>
+            <Button variant="outlined" className="above-4" onClick={() => setPicking('layers')}>
               {t('layers')}
             </Button>
           </section>

@@ -94,10 +94,10 @@ function Lines(props: { which: Which; before: readonly Line[]; after: readonly L
   const lists = which === 'both' ? [before, after] : [which === 'before' ? before : after];
   return lists.map((lines, i) => (
     // biome-ignore lint/suspicious/noArrayIndexKey: the first is before, the second after
-    <div key={i} className={pageCss.card} style={{ marginBottom: 8 }}>
+    <div key={i} className={`${pageCss.card} below-4`}>
       {lists.length > 1 && <p className="small soft">{i === 0 ? t('lines.before') : t('lines.after')}</p>}
       {lines.length === 0 && <p className="soft">{none}</p>}
-      <ul style={{ listStyle: 'none', margin: 0, padding: 0, display: 'grid', gap: 6 }}>
+      <ul className="list gap-3 stack">
         {lines.map(({ id, title, more }) => (
           <li key={id}>
             <span>{title}</span> <span className="small soft">{more.filter(Boolean).join(' · ')}</span>

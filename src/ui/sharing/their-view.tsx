@@ -55,7 +55,7 @@ export function TheirView(props: {
     (which === 'both' ? [answer.itemsBefore, answer.items] : [which === 'before' ? answer.itemsBefore : answer.items]);
   return (
     <div className={sightlinesCss.col}>
-      <div className="row" style={{ justifyContent: 'space-between', marginBottom: 6, minHeight: 36 }}>
+      <div className="row spread below-3 as-tall">
         <h3>
           {link
             ? t('lines.viewLink')
@@ -64,9 +64,9 @@ export function TheirView(props: {
               : t(kind === 'calendar' ? 'lines.viewEveryone' : 'lines.viewTasksEveryone')}
         </h3>
         {dirty && (
-          <span className="row" style={{ gap: 0 }}>
+          <span className="row gap-0">
             {(['after', 'before', 'both'] as const).map((w) => (
-              <Button key={w} variant="text" sx={{ px: 0.75 }} aria-pressed={which === w} onClick={() => setShown(w)}>
+              <Button key={w} variant="text" className="tiny" aria-pressed={which === w} onClick={() => setShown(w)}>
                 {t(w === 'both' ? 'lines.sideBySide' : `lines.${w}`)}
               </Button>
             ))}
@@ -75,10 +75,10 @@ export function TheirView(props: {
       </div>
       {/* A week of two months has a long name: what goes on and back stays beside it. */}
       {kind === 'calendar' && (
-        <div className="row small" style={{ justifyContent: 'space-between', marginBottom: 4, flexWrap: 'nowrap' }}>
+        <div className="row small below-2 spread nowrap">
           <Button
             variant="text"
-            sx={{ minWidth: 40 }}
+            className="tiny"
             aria-label={t('lines.weekBefore')}
             onClick={() => onWeek(week - 7 * DAY)}
           >
@@ -87,7 +87,7 @@ export function TheirView(props: {
           <span className="soft">{weekTitle(week)}</span>
           <Button
             variant="text"
-            sx={{ minWidth: 40 }}
+            className="tiny"
             aria-label={t('lines.weekAfter')}
             onClick={() => onWeek(week + 7 * DAY)}
           >
@@ -111,7 +111,7 @@ export function TheirView(props: {
               selected={picked}
               onPick={own ? (item) => setPicked(item.id) : null}
             />
-            <p className="small soft" role="status" style={{ margin: '6px 0' }}>
+            <p className="small soft above-3 below-3" role="status">
               {t('lines.made', { count: items.length, withheld: items.filter((item) => item.withheld).length })}
             </p>
           </div>
@@ -176,13 +176,13 @@ function ItemVisibility({
   };
   return (
     <div className={pageCss.card}>
-      <div className="row" style={{ justifyContent: 'space-between' }}>
+      <div className="row spread">
         <b>{item.title}</b>
-        <Button variant="text" sx={{ minHeight: 0 }} onClick={() => onMoved(null)}>
+        <Button variant="text" className="low" onClick={() => onMoved(null)}>
           {t('panel.close')}
         </Button>
       </div>
-      <p className="small soft" style={{ marginBottom: 8 }}>
+      <p className="small soft below-4">
         {whenText(item, style)}
         {item.place ? ` · ${item.place}` : ''}
       </p>

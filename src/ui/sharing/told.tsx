@@ -27,7 +27,7 @@ export function Told(props: { calendar: string; lines: SightlinesAnswer; onSaved
     });
   };
   return (
-    <section className={pageCss.card} aria-labelledby="told" style={{ marginBottom: 12, display: 'grid', gap: 6 }}>
+    <section className={`${pageCss.card} gap-3 below-6 stack`} aria-labelledby="told">
       <h3 id="told">{t('told.title', { owner, own: lines.own ? 'yes' : 'no' })}</h3>
       <ToggleButtonGroup
         exclusive

@@ -53,7 +53,7 @@ export function WhoList(props: {
   ];
   return (
     <>
-      <div className={`${whoListCss['who-row']} small soft`} style={{ padding: '0 12px' }}>
+      <div className={`${whoListCss['who-row']} ${whoListCss.heads} small soft`}>
         <span />
         <span>{t('lines.sees')}</span>
         <span>{t('lines.mayDo')}</span>

@@ -24,19 +24,15 @@ export function Suggestions({ list: { waiting, own } }: { list: SuggestionsAnswe
   return (
     <>
       {waiting.length > 0 && (
-        <section aria-label={t('forwardTitle')} style={{ marginBottom: 14 }}>
-          <h2 style={{ marginBottom: 8 }}>{t('forwardTitle')}</h2>
+        <section aria-label={t('forwardTitle')} className="below-6">
+          <h2 className="below-4">{t('forwardTitle')}</h2>
           {waiting.map((s) => (
             <Waiting key={s.key} suggestion={s} />
           ))}
         </section>
       )}
       {own.length > 0 && (
-        <section
-          className={pageCss.card}
-          aria-label={t('forwardOwnTitle')}
-          style={{ marginBottom: 14, display: 'grid', gap: 12 }}
-        >
+        <section className={`${pageCss.card} gap-6 below-6 stack`} aria-label={t('forwardOwnTitle')}>
           <h2>{t('forwardOwnTitle')}</h2>
           {own.map((s) => (
             <Own key={s.key} suggestion={s} />
@@ -104,18 +100,17 @@ function Waiting({ suggestion: s }: { suggestion: SuggestionWire }) {
   const overlaps = s.overlaps.map((title) => title ?? t('forwardSomething')).join(', ');
   return (
     <article
-      className={`${pageCss.card} who-${s.owner.colour % 6}`}
-      style={{ display: 'flex', gap: 12, marginBottom: 10 }}
+      className={`${pageCss.card} who-${s.owner.colour % 6} gap-6 below-5 line`}
       aria-label={s.wanted.title ?? s.now?.title ?? ''}
     >
       <Token name={s.owner.name} colour={s.owner.colour} />
-      <div style={{ flex: 1, display: 'grid', gap: 6 }}>
+      <div className="gap-3 grow stack">
         <p>
           {t(mine ? `${HEAD[s.kind]}Mine` : HEAD[s.kind], words)}
           {s.further && <span className="soft"> · {s.further.name}</span>}
         </p>
         <Compared suggestion={s} />
-        {s.why && <p style={{ whiteSpace: 'pre-line' }}>“{s.why}”</p>}
+        {s.why && <p className="lines">“{s.why}”</p>}
         {overlaps && <p className="small wrong">{t('forwardOverlaps', { titles: overlaps })}</p>}
         {s.movedOn && <p className="small wrong">{t('forwardMovedOn')}</p>}
         {refused && <Alert severity="error">{refused}</Alert>}
@@ -126,15 +121,9 @@ function Waiting({ suggestion: s }: { suggestion: SuggestionWire }) {
             onChange={(e) => setNote(e.target.value)}
             slotProps={{ htmlInput: { maxLength: 1000 } }}
             fullWidth={false}
-            sx={{ width: 220 }}
+            className="field-4"
           />
-          <Button
-            variant="contained"
-            color="inherit"
-            loading={busy}
-            sx={{ bgcolor: 'var(--who)', color: 'var(--paper)' }}
-            onClick={() => void answer('yes', note, t('forwardDone', words))}
-          >
+          <Button variant="contained" loading={busy} onClick={() => void answer('yes', note, t('forwardDone', words))}>
             {yes}
           </Button>
           <Button variant="outlined" loading={busy} onClick={() => void answer('no', note, t('forwardNoDone', words))}>
@@ -170,7 +159,7 @@ function Own({ suggestion: s }: { suggestion: SuggestionWire }) {
   const by = { who: s.answeredBy ?? '' };
   const words = { kind: s.kind, owner: firstName(s.owner.name) };
   return (
-    <div style={{ display: 'grid', gap: 4 }}>
+    <div className="gap-2 stack">
       <p className="soft">
         {s.further ? t('forwardOwnFurther', { ...words, calendar: s.further.name }) : t('forwardOwn', words)}
       </p>
@@ -188,7 +177,7 @@ function Own({ suggestion: s }: { suggestion: SuggestionWire }) {
           <Button
             variant="outlined"
             loading={busy}
-            sx={{ minHeight: 26, py: 0 }}
+            className="low"
             onClick={() => void answer('withdrawn', '', t('forwardBackDone'))}
           >
             {t('forwardTakeBack')}
@@ -222,11 +211,7 @@ function Compared({ suggestion: s }: { suggestion: SuggestionWire }) {
         <p>
           <b>{it.title}</b> <span className="soft">{facts.join(' · ')}</span>
         </p>
-        {it.notes && (
-          <p className="small soft" style={{ whiteSpace: 'pre-line' }}>
-            {it.notes}
-          </p>
-        )}
+        {it.notes && <p className="small soft lines">{it.notes}</p>}
         {it.link && <p className="small soft">{it.link}</p>}
         {wanted.answer && (
           <Line

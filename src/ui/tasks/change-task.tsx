@@ -98,7 +98,7 @@ export function ChangeTask({ task, list, lists, onClose, onSaved, onStale }: Ope
   return (
     <form
       noValidate
-      style={{ display: 'grid', gap: 14 }}
+      className="gap-6 stack"
       onSubmit={(event) => {
         event.preventDefault();
         if (isTouched) void write(changes, t('saved'));
@@ -108,7 +108,7 @@ export function ChangeTask({ task, list, lists, onClose, onSaved, onStale }: Ope
       {ofGiver && <p className="small soft">{t('ofGiver', { name: task.from?.for ?? '' })}</p>}
       {text('title', { multiline: true })}
       {!ofGiver && (
-        <div style={{ display: 'grid', gridTemplateColumns: '1fr 116px', gap: 8 }}>
+        <div className="stack with-time">
           <DateField
             label={t('due')}
             value={typed.day}

@@ -12,7 +12,7 @@ export function Around({ task, list, onFree }: { task: TaskWire; list: TaskListW
   const { style, frame } = useFrame();
   const { tie, time, created, changed } = task;
   return (
-    <div className="small soft" style={{ display: 'grid', gap: 4 }}>
+    <div className="small soft gap-2 stack">
       {tie && (
         <p>
           {t(`tied.${tie.as}`, { days: tie.days })}{' '}
@@ -34,7 +34,7 @@ export function Around({ task, list, onFree }: { task: TaskWire; list: TaskListW
             t('unseen')
           )}{' '}
           {onFree && (
-            <Button variant="text" onClick={onFree} sx={{ minHeight: 0, p: 0 }}>
+            <Button variant="text" onClick={onFree} className="slim">
               {t('free')}
             </Button>
           )}

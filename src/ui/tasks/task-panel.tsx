@@ -19,7 +19,7 @@ export function TaskPanel(props: OpenTask) {
   const t = useTranslations('tasks');
   return (
     <aside className={boardsCss.panel} aria-label={task.title}>
-      <div className="row" style={{ justifyContent: 'space-between' }}>
+      <div className="row spread">
         <span className="small soft">
           {t('of', { own: String(list.own), name: list.owner.name, list: list.name || t('firstList') })}
         </span>
@@ -57,7 +57,7 @@ function Below({ task, list, onClose, onSaved }: OpenTask) {
       <p className="small soft">{t('seenBelow', { name: firstName(list.owner.name) })}</p>
       {refused && <Alert severity="error">{refused}</Alert>}
       {task.mayRemove && (
-        <Button variant="outlined" loading={busy} onClick={() => void remove()} sx={{ justifySelf: 'start' }}>
+        <Button variant="outlined" loading={busy} onClick={() => void remove()} className="own-width">
           {t('remove')}
         </Button>
       )}

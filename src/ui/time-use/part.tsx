@@ -83,7 +83,7 @@ function Off({ row, total }: { row: PartRow; total: number }) {
     <>
       {row.wished} %
       {off !== 0 && (
-        <span className="small wrong" style={{ display: 'block' }}>
+        <span className="small wrong block">
           {t('off', { points: Math.abs(off), way: off > 0 ? 'over' : 'under' })}
         </span>
       )}

@@ -55,7 +55,7 @@ export function TimeUseScreen({ who }: { who: string }) {
   const name = principal && !principal.own ? firstName(principal.name) : null;
   return (
     <div className={pageCss.page}>
-      <div className="row" style={{ justifyContent: 'space-between' }}>
+      <div className="row spread">
         <h1>{name ? t('titleOf', { name }) : t('title')}</h1>
         <a href={`/api/people/${encodeURIComponent(who)}/time-use/file?${new URLSearchParams(asked)}`} download>
           {t('file')}

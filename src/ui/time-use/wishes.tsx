@@ -74,7 +74,7 @@ export function Wishes({ who, data }: { who: string; data: TimeUseAnswer }) {
           label={t('wishFor')}
           value={choices.some((one) => key(one) === what) ? what : ''}
           onChange={({ target }) => setWhat(target.value)}
-          sx={{ width: 220 }}
+          className="field-4"
         >
           {choices.map((one) => (
             <MenuItem key={key(one)} value={key(one)}>
@@ -86,7 +86,7 @@ export function Wishes({ who, data }: { who: string; data: TimeUseAnswer }) {
           label={t('percent')}
           value={percent}
           onChange={({ target }) => setPercent(target.value)}
-          sx={{ width: 100 }}
+          className="field-1"
           slotProps={{ htmlInput: { inputMode: 'numeric' } }}
         />
         <Button type="submit" variant="outlined" loading={busy} disabled={what === '' || percent.trim() === ''}>

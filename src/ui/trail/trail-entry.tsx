@@ -85,7 +85,7 @@ export function TrailEntry(props: {
       </ul>
       <span className={trailCss.act}>
         {entry.undo && (
-          <Button variant="text" onClick={onUndo} sx={{ p: 0, minHeight: 20, lineHeight: 1.3 }}>
+          <Button variant="text" onClick={onUndo} className="slim">
             {t('undo')}
           </Button>
         )}

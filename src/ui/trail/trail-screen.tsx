@@ -69,7 +69,7 @@ export function TrailScreen({ who }: { who: string }) {
   const days = [...new Set(entries.map(({ at }) => dayOf(at)))];
   return (
     <div className={pageCss.page}>
-      <div className="row" style={{ justifyContent: 'space-between' }}>
+      <div className="row spread">
         <h1>{t('screen')}</h1>
         <a href={`/api/trail/file?${new URLSearchParams(asked as Record<string, string>)}`} download>
           {t('file')}
@@ -95,7 +95,7 @@ export function TrailScreen({ who }: { who: string }) {
           variant="outlined"
           loading={query.isFetchingNextPage}
           onClick={() => void query.fetchNextPage()}
-          sx={{ mt: 2 }}
+          className="above-7"
         >
           {t('older')}
         </Button>

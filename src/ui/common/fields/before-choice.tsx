@@ -24,7 +24,7 @@ export function BeforeChoice(props: {
       onChange={({ target }) =>
         onChange(target.value === 'none' ? null : target.value === 'usual' ? 'usual' : Number(target.value))
       }
-      sx={{ flex: '0 1 260px' }}
+      className="field-4"
     >
       {usual !== undefined && <MenuItem value="usual">{t('usual', { what: words(usual) })}</MenuItem>}
       <MenuItem value="none">{words(null)}</MenuItem>

@@ -48,11 +48,9 @@ type Attributes = HTMLAttributes<HTMLLIElement> & { key: Key };
 /** A choice as the list shows it. */
 export function choiceOption({ key: _key, ...attributes }: Attributes, choice: Choice) {
   return (
-    <li key={choice.key} {...attributes} style={{ display: 'block' }}>
+    <li key={choice.key} {...attributes} className="block">
       {choice.name}
-      <span className="small soft" style={{ display: 'block' }}>
-        {choice.about}
-      </span>
+      <span className="small soft block">{choice.about}</span>
     </li>
   );
 }

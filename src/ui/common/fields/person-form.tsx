@@ -62,7 +62,7 @@ export function PersonForm(props: {
   );
   const name = watch('name')?.trim();
   return (
-    <form method="post" onSubmit={handleSubmit(send)} noValidate style={{ display: 'grid', gap: 14 }}>
+    <form method="post" onSubmit={handleSubmit(send)} noValidate className="gap-6 stack">
       {refused && <Alert severity="error">{refused}</Alert>}
       {first && input('code', t('welcome.code'), 'text', t('welcome.codeHelp'))}
       {input('name', first ? t('welcome.name') : t('people.name'))}

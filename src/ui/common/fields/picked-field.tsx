@@ -73,7 +73,7 @@ export function PickedField(props: {
                 <IconButton
                   size="small"
                   edge="end"
-                  sx={{ p: 0.25 }}
+                  className="no-room"
                   tabIndex={-1}
                   aria-label={props.open}
                   onClick={() => setAnchor(field.current)}

@@ -62,7 +62,7 @@ export function RichEditor({ label, value, error, onChange }: RichFieldProps) {
     { key: 'numbers', act: () => editor?.chain().focus().toggleOrderedList().run() },
   ] as const;
   return (
-    <div style={{ display: 'grid', gap: 2 }}>
+    <div className="gap-1 stack">
       <span className={richCss.label} aria-hidden="true">
         {label}
       </span>

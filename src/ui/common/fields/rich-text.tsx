@@ -8,7 +8,7 @@ const MARKED = /[*_`#<>[\]]|^\s*(?:[-+]|\d+[.)])\s/m;
 
 /** A text in Markdown, as it is meant; while what shows it is on its way, as it is written. What is HTML in it is shown as letters. */
 export function RichText({ text }: { text: string }) {
-  const plain = <span style={{ whiteSpace: 'pre-line', overflowWrap: 'anywhere' }}>{text}</span>;
+  const plain = <span className="lines anywhere">{text}</span>;
   if (!MARKED.test(text)) return plain;
   return (
     <Suspense fallback={plain}>

@@ -23,7 +23,7 @@ export function SeenChoice(props: { of: ListsOf; value: Visibility; onChange: (v
         onChange={(_, next: Visibility | null) => next && onChange(next)}
       >
         {VISIBILITIES.map((one) => (
-          <ToggleButton key={one} value={one} sx={{ fontSize: '0.75rem !important' }}>
+          <ToggleButton key={one} value={one} className="smaller">
             {tv(one)}
           </ToggleButton>
         ))}

@@ -82,7 +82,7 @@ export function AccessRequestPanel({ asking, onClose }: { asking: Asking; onClos
     >
       <div className={boardsCss.for}>
         <span>{t('inYourName')}</span>
-        <Button variant="text" sx={{ minHeight: 0 }} onClick={onClose}>
+        <Button variant="text" className="low" onClick={onClose}>
           {common('close')}
         </Button>
       </div>
@@ -222,7 +222,7 @@ function Form(props: {
       <DateField label={ta('until')} value={until} error={fields.until} help={ta('untilHelp')} onChange={setUntil} />
       {own && (
         <FormControlLabel
-          sx={{ m: 0, gap: 1 }}
+          className="choice"
           label={ta('offer', { count: people.length, name })}
           control={
             <Switch

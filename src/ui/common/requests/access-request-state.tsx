@@ -34,7 +34,7 @@ export function AccessRequestState({ ask }: { ask: OwnAsk }) {
   const mayNudge = now() >= (parseInstant(ask.again) ?? 0);
   const answeredBy = last?.by ? (last.by.actor === last.by.principal ? last.by.actor : t('hand', last.by)) : '';
   return (
-    <div className={pageCss.card} style={{ display: 'grid', gap: 6 }}>
+    <div className={`${pageCss.card} gap-3 stack`}>
       <p>
         {t('youAsked', { what: levelName(ask.wants), date: day(ask.at) })}
         {ask.ends && ` ${t('untilDay', { date: day(ask.ends, 1) })}`}
@@ -53,7 +53,7 @@ export function AccessRequestState({ ask }: { ask: OwnAsk }) {
           {last.by ? t('answeredNo', { who: answeredBy, date: day(last.at) }) : t('closed', { date: day(last.at) })}
         </p>
       )}
-      {!waits && last?.note && <p style={{ whiteSpace: 'pre-line' }}>“{last.note}”</p>}
+      {!waits && last?.note && <p className="lines">“{last.note}”</p>}
       {waits && (
         <div className="row">
           <Button

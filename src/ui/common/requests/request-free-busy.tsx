@@ -46,12 +46,7 @@ export function AskFreeBusy({ people }: { people: readonly { readonly handle: st
   return (
     <>
       {rest.length > 0 && (
-        <Button
-          variant="outlined"
-          loading={busy}
-          onClick={() => void ask()}
-          sx={{ justifySelf: 'start', alignSelf: 'start' }}
-        >
+        <Button variant="outlined" loading={busy} onClick={() => void ask()} className="own-width own-height">
           {t('ask', { count: rest.length })}
         </Button>
       )}

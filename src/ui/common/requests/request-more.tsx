@@ -27,7 +27,7 @@ export function RequestMore(props: {
       variant={small ? 'text' : 'outlined'}
       aria-label={label}
       title={small ? label : undefined}
-      sx={small ? { minHeight: 0, minWidth: 0, p: 0, fontSize: 11, lineHeight: 1.3, fontWeight: 400 } : {}}
+      className={small ? 'slim light' : ''}
       onClick={(event) => {
         event.stopPropagation();
         ask({

@@ -87,17 +87,17 @@ export function BoardBar() {
           </Button>
         )}
         {head?.may.add && (
-          <Button variant="outlined" onClick={() => show('at')} sx={TIGHT}>
+          <Button variant="outlined" onClick={() => show('at')} className="tight">
             {t('at.open')}
           </Button>
         )}
         {roomy('openings') && head?.may.add && (
-          <Button variant="outlined" onClick={() => show('openings')} sx={TIGHT}>
+          <Button variant="outlined" onClick={() => show('openings')} className="tight">
             {t('openings.title')}
           </Button>
         )}
         {roomy('lanes') && !head?.as && (
-          <Button variant="outlined" onClick={() => show('lanes')} className={boardCss.lanes} sx={TIGHT}>
+          <Button variant="outlined" onClick={() => show('lanes')} className={`${boardCss.lanes} tight`}>
             {t('lanes.open', { count: lanes.length - 1 })}
             {moved && <span className="visually-hidden">, {t('lanes.moved')}</span>}
             {moved && <i aria-hidden="true" className={boardCss.moved} />}
@@ -109,9 +109,6 @@ export function BoardBar() {
     </div>
   );
 }
-
-/** The head holds much in one line. */
-const TIGHT = { px: 1.25, minWidth: 0, whiteSpace: 'nowrap' };
 
 function titleOf(view: View, { first, count, month }: ReturnType<typeof spanOf>, short: boolean): string {
   if (view === 'day') return short ? `${weekday(first)} ${dayMonth(first)}` : fullDay(first);
@@ -152,7 +149,7 @@ function More(props: { head: BoardHead; openings: boolean; lanes: boolean }) {
         aria-haspopup="menu"
         aria-label={t('board.more')}
         title={t('board.more')}
-        sx={TIGHT}
+        className="tight"
       >
         ···
       </Button>

@@ -8,6 +8,7 @@ import { dateText } from '@/core/time/index.ts';
 import { useFrame } from '../../common/frame-context.tsx';
 import { Link } from '../../common/link.tsx';
 import { firstName } from '../../common/token.tsx';
+import boardCss from './board.module.css';
 import { useBoard } from './board-model.ts';
 import type { SidePanelName } from './board-state.ts';
 import { sightlinesDoor } from './sightlines-door.ts';
@@ -80,7 +81,7 @@ export function BoardMenu(props: {
         </MenuItem>
       )}
       {asFile && !head.may.import && (
-        <MenuItem disabled sx={{ maxWidth: 280, whiteSpace: 'normal', fontSize: 12 }}>
+        <MenuItem disabled className={boardCss.note}>
           {t('errors.mayNotImport', { name: firstName(head.owner.name) })}
         </MenuItem>
       )}

@@ -62,7 +62,7 @@ export function FirstSteps({ head }: { head: BoardHead }) {
         <h2>{t('title')}</h2>
         <Button
           variant="text"
-          sx={{ ml: 'auto' }}
+          className="at-end"
           onClick={() => {
             localStorage.setItem(PUT_AWAY, '1');
             setAway(true);

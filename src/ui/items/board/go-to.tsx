@@ -54,7 +54,7 @@ export function GoTo({ title, before, onGo }: { title: string; before: ReactNode
         type="button"
         className={`plain ${goToCss.date}`}
         title={t('goTo')}
-        style={typing ? { visibility: 'hidden' } : {}}
+        data-typing={typing || undefined}
         onClick={() => setTyping(true)}
       >
         {title}

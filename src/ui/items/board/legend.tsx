@@ -12,10 +12,7 @@ export function Legend() {
     <div className={legendCss.legend} role="note" aria-label={t('board.legend')}>
       {SHAPES.map((shape) => (
         <span key={shape}>
-          <i
-            className={`${blockCss.block} ${legendCss.block} ${blockCss[shape] ?? ''}`}
-            style={{ position: 'relative' }}
-          />{' '}
+          <i className={`${blockCss.block} ${legendCss.block} ${blockCss[shape] ?? ''} placed`} />{' '}
           {t(`shapes.${shape}`)}
           {shape === 'clash' && (
             <>

@@ -80,13 +80,13 @@ export function PickedBar(props: {
   const change = mayAll('change');
   return (
     <section className={boardsCss.notice} aria-label={t('picked.title')}>
-      <div style={{ display: 'grid', gap: 4, width: '100%' }}>
+      <div className="gap-2 stack whole">
         {refused && (
           <p className="wrong" role="alert">
             {refused}
           </p>
         )}
-        <div className="row" style={{ gap: 6 }}>
+        <div className="row gap-3">
           <strong role="status" title={items.map(textOf).join(' · ')}>
             {t('picked.count', { count: items.length, names: names.join(', ') })}
           </strong>
@@ -105,7 +105,7 @@ export function PickedBar(props: {
             label={t('form.visibility')}
             value=""
             fullWidth={false}
-            sx={{ width: 130 }}
+            className="field-1"
             disabled={busy || !change}
             onChange={(e) =>
               void act({ kind: 'visibility', visibility: e.target.value as NonNullable<ItemWire['visibility']> })
@@ -156,7 +156,7 @@ export function PickedDaysBar(props: {
   const title = selected ? textOf(selected) : '';
   return (
     <section className={boardsCss.notice} aria-label={t('picked.daysTitle')}>
-      <div style={{ display: 'grid', gap: 6, width: '100%' }}>
+      <div className="gap-3 stack whole">
         <div className="row">
           <strong role="status">{t('picked.days', { count: picks.days.length })}</strong>
           <span className="small soft">

@@ -19,7 +19,7 @@ export function CopyOnDays({ item, onCopied }: { item: ItemWire; onCopied: (answ
       setDays([]);
     });
   return (
-    <div style={{ display: 'grid', gap: 6, marginTop: 8 }}>
+    <div className="gap-3 above-4 stack">
       <DaysField days={days} error={refused ?? undefined} onChange={setDays} />
       <div className="row">
         <Button variant="contained" disabled={days.length === 0} loading={busy} onClick={() => void put()}>

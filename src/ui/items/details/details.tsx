@@ -94,7 +94,7 @@ export function Details(props: {
         {item.attendees && item.attendees.length > 0 && !runs && (
           <Fact name={t('panel.with')}>
             {item.attendees.map((a) => (
-              <span key={a.address} style={{ display: 'block' }}>
+              <span key={a.address} className="block">
                 {a.name ?? a.address}{' '}
                 <span className={a.answer === 'declined' ? 'small wrong' : 'small soft'}>
                   {t('panel.answers', { answer: a.answer })}
@@ -158,7 +158,7 @@ export function Details(props: {
             {t('panel.briefing')}{' '}
             <span className="soft small">{t('panel.briefingFor', { name: firstName(name) })}</span>
           </h3>
-          <p style={{ whiteSpace: 'pre-line' }}>{item.briefing}</p>
+          <p className="lines">{item.briefing}</p>
         </div>
       )}
       {item.withheld && <p className="soft">{t('panel.withheld')}</p>}
@@ -215,13 +215,7 @@ export function Details(props: {
       {/* Where one goes on stays where it is, whatever else comes to stand above it. */}
       {(item.may?.change || item.maySuggest) && (
         <div className={`row ${boardsCss['save-row']}`}>
-          <Button
-            variant="contained"
-            color="inherit"
-            disabled={waits}
-            onClick={() => onEdit(item)}
-            sx={{ bgcolor: 'var(--who)', color: 'var(--paper)' }}
-          >
+          <Button variant="contained" disabled={waits} onClick={() => onEdit(item)}>
             {t(item.maySuggest ? 'panel.forward' : 'panel.edit')}
           </Button>
           {onOpenings && item.may?.change && !item.allDay && !head.as && (
@@ -247,7 +241,7 @@ function ForwardAnswer({ item, head, onDone }: { item: ItemWire; head: BoardHead
     });
   };
   return (
-    <section style={{ display: 'grid', gap: 4, marginTop: 8 }} aria-label={t('panel.forwardAnswer')}>
+    <section className="gap-2 above-4 stack" aria-label={t('panel.forwardAnswer')}>
       <p className="small soft">{t('panel.forwardAnswer')}</p>
       {refused && <p className="wrong">{refused}</p>}
       <div className="row">
@@ -276,13 +270,13 @@ function ForwardRemoval({ item, head, onDone }: { item: ItemWire; head: BoardHea
   };
   if (!open)
     return (
-      <Button variant="text" onClick={() => setOpen(true)} sx={{ mt: 1, px: 0, justifySelf: 'start' }}>
+      <Button variant="text" onClick={() => setOpen(true)} className="flush above-4 own-width">
         {t('panel.forwardRemoval')}
       </Button>
     );
   const name = firstName(head.owner.name);
   return (
-    <div className={pageCss.card} style={{ display: 'grid', gap: 8, marginTop: 8 }}>
+    <div className={`${pageCss.card} above-4 stack`}>
       {refused && <p className="wrong">{refused}</p>}
       <TextField
         label={t('form.why')}
@@ -328,12 +322,12 @@ function OtherZone({ item, calendarZone }: { item: ItemWire; calendarZone: strin
   return (
     <>
       {zones.map((zone) => (
-        <span key={zone} className="small soft" style={{ display: 'block' }}>
+        <span key={zone} className="small soft block">
           {t('elsewhere', { time: clock(toWall(zone, instant), style.hours), place: zonePlace(zone) })}
         </span>
       ))}
       {ends && (
-        <span className="small soft" style={{ display: 'block' }}>
+        <span className="small soft block">
           {t('endsElsewhere', {
             time: `${dayName(toWall(ends, end))}, ${clock(toWall(ends, end), style.hours)}`,
             place: zonePlace(ends),

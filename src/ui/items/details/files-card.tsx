@@ -57,14 +57,14 @@ export function FilesCard({ item, calendar }: { item: ItemWire; calendar: string
           {refused}
         </p>
       )}
-      <ul className="plain" style={{ margin: 0, padding: 0, listStyle: 'none', display: 'grid', gap: 4 }}>
+      <ul className="plain list gap-2 stack">
         {data.files.map((file) => (
-          <li key={file.key} className="row" style={{ justifyContent: 'space-between', flexWrap: 'nowrap' }}>
-            <span style={{ minWidth: 0, overflowWrap: 'anywhere' }}>
+          <li key={file.key} className="row spread nowrap">
+            <span className="may-shrink anywhere">
               <a href={`/api/attachments/${file.key}`} download={file.name}>
                 {file.name}
               </a>
-              <span className="small soft" style={{ display: 'block' }}>
+              <span className="small soft block">
                 {t('files.facts', { size: sizeText(file.bytes), by: file.by })}
                 {file.ofSeries && `, ${t('files.ofSeries')}`}
               </span>
@@ -82,7 +82,7 @@ export function FilesCard({ item, calendar }: { item: ItemWire; calendar: string
         ))}
       </ul>
       {data.may && (
-        <div className="row" style={{ marginTop: 4 }}>
+        <div className="row above-2">
           <input
             id={input}
             type="file"

@@ -43,7 +43,7 @@ export function HoldCard({ item, onFixed }: { item: ItemWire; onFixed: (answer: 
   const others = data?.times.filter((time) => !time.self) ?? [];
   const people = data?.people.map((p) => p.name ?? p.address) ?? [];
   return (
-    <section aria-label={t('title', { letter, number, of })} style={{ display: 'grid', gap: 6 }}>
+    <section aria-label={t('title', { letter, number, of })} className="gap-3 stack">
       <h3>{t('title', { letter, number, of })}</h3>
       {hold.lapses && <p className="small soft">{t('lapses', { time: at(hold.lapses) })}</p>}
       <Asked query={query} />
@@ -61,7 +61,7 @@ export function HoldCard({ item, onFixed }: { item: ItemWire; onFixed: (answer: 
           {refused}
         </p>
       )}
-      <Button variant="contained" loading={busy} onClick={() => void fix()} sx={{ justifySelf: 'start' }}>
+      <Button variant="contained" loading={busy} onClick={() => void fix()} className="own-width">
         {t('fix', { count: people.length, others: others.length })}
       </Button>
     </section>
@@ -90,15 +90,9 @@ function OfferOf({ item, data, onRefused }: { item: ItemWire; data: HoldsAnswer;
   if (data.offer?.address) {
     const address = `${window.location.origin}${data.offer.address}`;
     return (
-      <section style={{ display: 'grid', gap: 6 }}>
+      <section className="gap-3 stack">
         <p className="small">{t('offered')}</p>
-        <a
-          className="small"
-          style={{ overflowWrap: 'anywhere' }}
-          href={data.offer.address}
-          target="_blank"
-          rel="noreferrer"
-        >
+        <a className="small anywhere" href={data.offer.address} target="_blank" rel="noreferrer">
           {address}
         </a>
         <span className="row">
@@ -116,7 +110,7 @@ function OfferOf({ item, data, onRefused }: { item: ItemWire; data: HoldsAnswer;
     );
   }
   return (
-    <section style={{ display: 'grid', gap: 6 }}>
+    <section className="gap-3 stack">
       <TextField
         label={t('offerWords')}
         value={words}
@@ -125,7 +119,7 @@ function OfferOf({ item, data, onRefused }: { item: ItemWire; data: HoldsAnswer;
       />
       <Button
         variant="outlined"
-        sx={{ justifySelf: 'start' }}
+        className="own-width"
         onClick={() => void act(() => call('makeOffer', { params, body: { words } }))}
       >
         {t('offer')}

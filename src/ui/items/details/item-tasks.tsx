@@ -70,7 +70,7 @@ function OneTask({ task, head, onTick }: { task: TaskWire; head: BoardHead; onTi
   const who = runs ? head.owner.handle : frame.me.handle;
   const at = new URLSearchParams({ list: task.list, task: task.id, ...(task.done ? { done: '1' } : {}) });
   return (
-    <div style={{ display: 'flex', alignItems: 'center', gap: 4 }}>
+    <div className="gap-2 line middle">
       <Checkbox
         size="small"
         checked={task.done}
@@ -107,7 +107,7 @@ function AddToItem(props: { item: ItemWire; head: BoardHead; lists: ItemTasksAns
   return (
     <form
       noValidate
-      style={{ display: 'grid', gap: 10, marginTop: 8 }}
+      className="gap-5 above-4 stack"
       onSubmit={(event) => {
         event.preventDefault();
         void add();
@@ -126,7 +126,7 @@ function AddToItem(props: { item: ItemWire; head: BoardHead; lists: ItemTasksAns
         }}
         slotProps={{ htmlInput: { maxLength: 300, autoComplete: 'off' } }}
       />
-      <div style={{ display: 'grid', gridTemplateColumns: '1fr 116px', gap: 8 }}>
+      <div className="stack with-time">
         <TextField
           select
           label={t('tieAs')}

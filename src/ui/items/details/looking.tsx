@@ -29,9 +29,9 @@ export function Looking({ item, types }: { item: string; types: boolean }) {
   }, [item]);
   if (!data || data.others.length === 0) return null;
   return (
-    <p className="small row" role="status" style={{ gap: 6 }}>
+    <p className="small row gap-3" role="status">
       {data.others.slice(0, 3).map(({ name, colour, types: does }) => (
-        <span key={name} className={`who-${colour}`} style={{ color: 'var(--who)', fontWeight: 560 }}>
+        <span key={name} className={`who-${colour} whose firm`}>
           {t(does ? 'types' : 'looks', { name: firstName(name) })}
         </span>
       ))}

@@ -14,7 +14,7 @@ export function PanelHead({ head, onClose }: { head: BoardHead; onClose: () => v
         {head.own ? t('mine') : t('in', { name: firstName(head.owner.name) })}
         {!head.calendar.main && `: ${head.calendar.name}`}
       </span>
-      <Button variant="text" onClick={onClose} sx={{ minHeight: 0 }}>
+      <Button variant="text" onClick={onClose} className="low">
         {t('close')}
       </Button>
     </div>

@@ -19,7 +19,7 @@ export function Remind({ item }: { item: string }) {
   });
   const wish = query.data;
   // Its place is kept while it comes: what stands below must not move away under the pointer.
-  if (query.isPending) return <div style={{ minHeight: 34 }} />;
+  if (query.isPending) return <div className="as-tall" />;
   if (!wish) return null;
   const save = async (body: { usual: true } | { minutes: number | null; byMail: boolean }) => {
     await attempt(async () => {
@@ -28,7 +28,7 @@ export function Remind({ item }: { item: string }) {
     });
   };
   return (
-    <div className="row" style={{ flexWrap: 'wrap' }}>
+    <div className="row">
       <BeforeChoice
         label={tr('me')}
         value={wish.usual ? 'usual' : wish.minutes}

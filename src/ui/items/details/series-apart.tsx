@@ -40,7 +40,7 @@ export function SeriesApart(props: { item: ItemWire; calendar: string; onWrote: 
     return item.asSet?.series && item.may?.change ? (
       <div>
         {refused && <p className="wrong">{refused}</p>}
-        <Button variant="text" disabled={busy} onClick={() => void rejoin(item)()} sx={{ px: 0 }}>
+        <Button variant="text" disabled={busy} onClick={() => void rejoin(item)()} className="flush">
           {t('apart.asSeries')}
         </Button>
       </div>
@@ -62,9 +62,9 @@ export function SeriesApart(props: { item: ItemWire; calendar: string; onWrote: 
     <section className={pageCss.card} aria-label={t('apart.title')}>
       <h3>{t('apart.title')}</h3>
       {refused && <p className="wrong">{refused}</p>}
-      <ul className="plain" style={{ margin: 0, padding: 0, listStyle: 'none', display: 'grid', gap: 2 }}>
+      <ul className="plain list gap-1 stack">
         {left.map((date) => (
-          <li key={date} className="row" style={{ justifyContent: 'space-between' }}>
+          <li key={date} className="row spread">
             <span className="small">{t('apart.left', { day: words(date) })}</span>
             <Button
               variant="text"
@@ -77,7 +77,7 @@ export function SeriesApart(props: { item: ItemWire; calendar: string; onWrote: 
           </li>
         ))}
         {data.apart.slice(0, all ? data.apart.length : FEW).map((one) => (
-          <li key={one.item.id} className="row" style={{ justifyContent: 'space-between' }}>
+          <li key={one.item.id} className="row spread">
             <span className="small">
               {t('apart.otherwise', {
                 was: words(one.was),

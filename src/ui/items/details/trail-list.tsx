@@ -43,14 +43,14 @@ export function TrailList({ item, calendar }: { item: string; calendar: string }
   };
   return (
     <section>
-      <Button variant="text" aria-expanded={open} onClick={() => setOpen(!open)} sx={{ px: 0 }}>
+      <Button variant="text" aria-expanded={open} onClick={() => setOpen(!open)} className="flush">
         {t('title')}
       </Button>
       {open && <Asked query={query} />}
       {open && (
-        <ol style={{ listStyle: 'none', padding: 0, margin: 0, display: 'grid', gap: 8 }}>
+        <ol className="list stack">
           {(query.data as TrailAnswer | undefined)?.entries.map((e) => (
-            <li key={e.key} className="small" style={{ borderLeft: '3px solid var(--line)', paddingLeft: 8 }}>
+            <li key={e.key} className="small marked">
               <b>
                 {t('who', {
                   actor: e.hands === null ? e.actor : t('hands', { actor: e.actor, name: e.hands }),
@@ -59,12 +59,12 @@ export function TrailList({ item, calendar }: { item: string; calendar: string }
                 })}
               </b>{' '}
               {t('did', { verb: e.verb })}
-              <span className="soft" style={{ display: 'block' }}>
+              <span className="soft block">
                 {fullDay(toWall(style.zone, parseInstant(e.at) ?? 0))},{' '}
                 {clock(toWall(style.zone, parseInstant(e.at) ?? 0), style.hours)}
               </span>
               {e.changed.map((c) => (
-                <span key={c.field} style={{ display: 'block', overflowWrap: 'anywhere' }}>
+                <span key={c.field} className="block anywhere">
                   {t('from', {
                     field: t(`fields.${c.field as 'title'}`),
                     before: shown(c.field, c.before),
@@ -73,7 +73,7 @@ export function TrailList({ item, calendar }: { item: string; calendar: string }
                 </span>
               ))}
               {e.undo && (
-                <Button variant="text" onClick={() => void undo(e.key)} sx={{ px: 0, minHeight: 24 }}>
+                <Button variant="text" onClick={() => void undo(e.key)} className="flush">
                   {t('undo')}
                 </Button>
               )}
@@ -112,10 +112,10 @@ export function RemovedPanel(props: { head: BoardHead; onClose: () => void; onBa
       {data && data.removed.length === 0 && <p className="soft">{t('removedNone')}</p>}
       <ul className={lanesCss.list}>
         {data?.removed.map(({ at, by, item }) => (
-          <li key={item.id} style={{ gridTemplateColumns: 'minmax(0, 1fr) auto' }}>
+          <li key={item.id} className="with-act">
             <span>
               <b>{item.title}</b>
-              <span className="small soft" style={{ display: 'block' }}>
+              <span className="small soft block">
                 {whenText(item, style)} ·{' '}
                 {t('removedBy', { name: by, day: fullDay(toWall(style.zone, parseInstant(at) ?? 0)) })}
               </span>

@@ -26,19 +26,19 @@ export function WhoSees({ id, head }: { id: string; head: BoardHead }) {
     <section className={pageCss.card} aria-label={t('panel.whoSees')}>
       <h3>{t('panel.whoSees')}</h3>
       {data.levels.map((level) => (
-        <p key={level.seen} className="row" style={{ justifyContent: 'space-between', alignItems: 'start' }}>
+        <p key={level.seen} className="row spread top">
           <span>
             {t('panel.peopleCount', { count: level.people })}
             {level.names.length > 0 && <span className="small soft"> · {level.names.join(', ')}</span>}
           </span>
-          <span className="row small" style={{ gap: 6, whiteSpace: 'nowrap' }}>
+          <span className="row small gap-3 oneline">
             {t(`seen.${level.seen as 'full'}`)}
             <SightMeter sight={level.seen === 'withheld' ? 'busy' : (level.seen as 'full')} />
           </span>
         </p>
       ))}
       {data.links.map((link) => (
-        <p key={link.name} className="row" style={{ justifyContent: 'space-between' }}>
+        <p key={link.name} className="row spread">
           <span>{t('panel.byLink', { name: link.name })}</span>
           <span className="small">{t(`seen.${link.seen as 'full'}`)}</span>
         </p>

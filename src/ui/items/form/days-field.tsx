@@ -21,8 +21,8 @@ export function DaysField(props: {
     onChange([...new Set([...days, day])].sort());
   };
   return (
-    <fieldset aria-label={t('daysTitle')} style={{ display: 'grid', gap: 6, border: 0, margin: 0, padding: 0 }}>
-      <ul className="row plain" style={{ gap: 4, margin: 0, padding: 0, listStyle: 'none' }}>
+    <fieldset aria-label={t('daysTitle')} className="bare gap-3 stack">
+      <ul className="row plain list gap-2">
         {days.map((day) => (
           <li key={day}>
             <Chip

@@ -31,7 +31,7 @@ export function Conflict(props: {
           {t('conflictField', { value: String(now[k]) || '–' })} <span className="soft">→ {String(mine[k])}</span>
         </p>
       ))}
-      <div className="row" style={{ marginTop: 8 }}>
+      <div className="row above-4">
         <Button variant="outlined" onClick={onKeep}>
           {t('keepMine')}
         </Button>

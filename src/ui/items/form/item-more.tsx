@@ -113,7 +113,7 @@ export function ItemMore(props: {
       {!allDay && !forward && endZone === '' && (
         <Button
           variant="text"
-          sx={{ justifySelf: 'start' }}
+          className="own-width"
           onClick={() => form.setValue('endZone', form.getValues('zone'), { shouldDirty: true })}
         >
           {t('form.endZoneOther')}

@@ -13,7 +13,7 @@ import type { Values } from './item-values.ts';
 export function AllDayRow({ control, length }: { control: Control<Values>; length: string }) {
   const t = useTranslations('form');
   return (
-    <div className="row" style={{ justifyContent: 'space-between' }}>
+    <div className="row spread">
       <Controller
         name="allDay"
         control={control}
@@ -36,7 +36,7 @@ export function LooksSensitive({ topic, onPrivate }: { topic: (typeof TOPICS)[nu
   return (
     <div className="row" role="status">
       <span className="small wrong">{t('form.looksSensitive', { topic: t(`topics.${topic}`) })}</span>
-      <Button variant="outlined" sx={{ minHeight: 26, py: 0 }} onClick={onPrivate}>
+      <Button variant="outlined" className="low" onClick={onPrivate}>
         {t('form.markPrivate')}
       </Button>
     </div>

@@ -28,13 +28,7 @@ export function SaveRow(props: {
           {t('form.leavesHouse', { people: sends.outside.join(', ') })}
         </p>
       )}
-      <Button
-        type="submit"
-        variant="contained"
-        color="inherit"
-        loading={busy}
-        sx={{ bgcolor: 'var(--who)', color: 'var(--paper)' }}
-      >
+      <Button type="submit" variant="contained" loading={busy}>
         {words
           ? t(!sends.maySpeak ? 'form.sendLater' : warned && sends.leavesHouse ? 'form.sendYes' : 'form.send', words)
           : forward

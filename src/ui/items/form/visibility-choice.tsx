@@ -20,16 +20,15 @@ export function VisibilityChoice(props: {
   const [scope, setScope] = useState<'one' | 'all'>('one');
   return (
     <div>
-      <h3 id="visibility-head" style={{ marginBottom: 4 }}>
+      <h3 id="visibility-head" className="below-2">
         {t('panel.seenAs')} <span className="soft small">{t(`visibilityHelp.${value}`)}</span>
       </h3>
       {series && (
         <ToggleButtonGroup
           exclusive
           value={scope}
-          className={segCss.seg}
+          className={`${segCss.seg} below-3`}
           aria-label={t('panel.scopeLabel')}
-          sx={{ mb: 0.75 }}
           onChange={(_, next: 'one' | 'all' | null) => next && setScope(next)}
         >
           <ToggleButton value="one">{t('panel.scopeOne')}</ToggleButton>
@@ -44,16 +43,12 @@ export function VisibilityChoice(props: {
         onChange={(_, next: Visibility | null) => next && next !== value && onChange(next, scope)}
       >
         {VISIBILITIES.map((v) => (
-          <ToggleButton key={v} value={v} sx={{ fontSize: '0.75rem !important' }}>
+          <ToggleButton key={v} value={v} className="smaller">
             {t(`visibilities.${v}`)}
           </ToggleButton>
         ))}
       </ToggleButtonGroup>
-      {warn && (
-        <p className="small soft" style={{ marginTop: 6 }}>
-          {t('form.privateWarning', { name })}
-        </p>
-      )}
+      {warn && <p className="small soft above-3">{t('form.privateWarning', { name })}</p>}
     </div>
   );
 }

@@ -113,7 +113,7 @@ export function AbsencePanel({ head, onClose }: { head: BoardHead; onClose: () =
         />
       )}
       {may && !form && (
-        <Button variant="outlined" onClick={() => setEditing('new')} sx={{ justifySelf: 'start' }}>
+        <Button variant="outlined" onClick={() => setEditing('new')} className="own-width">
           {t('add')}
         </Button>
       )}
@@ -280,7 +280,7 @@ function AbsenceForm(props: {
   return (
     <form
       noValidate
-      style={{ display: 'grid', gap: 14 }}
+      className="gap-6 stack"
       onSubmit={(event) => {
         event.preventDefault();
         void save();
@@ -311,13 +311,11 @@ function AbsenceForm(props: {
         )}
       />
       <FormControlLabel
-        sx={{ ml: 0, gap: 1, alignItems: 'flex-start' }}
+        className="choice top"
         label={
           <>
             {t('declines')}
-            <span className="small soft" style={{ display: 'block' }}>
-              {t('declinesHelp')}
-            </span>
+            <span className="small soft block">{t('declinesHelp')}</span>
           </>
         }
         control={

@@ -86,7 +86,7 @@ export function ImportPanel(props: {
   const { fresh = 0, newer = 0 } = preview?.counts ?? {};
   const left = preview ? preview.counts.there + preview.counts.problems : 0;
   return (
-    <aside className={boardsCss.panel} style={{ width: 380 }} aria-label={t('title')}>
+    <aside className={`${boardsCss.panel} ${boardsCss.broad}`} aria-label={t('title')}>
       <PanelHead head={head} onClose={onClose} />
       <h2>{t('title')}</h2>
       <p className="soft">{head.own ? t('forMine') : t('for', { name: owner })}</p>
@@ -101,8 +101,7 @@ export function ImportPanel(props: {
       />
       <label
         htmlFor="calendar-file"
-        className={pageCss.card}
-        style={{ textAlign: 'center', cursor: 'pointer', borderStyle: 'dashed' }}
+        className={`${pageCss.card} ${boardsCss.drop}`}
         onDragOver={(event) => event.preventDefault()}
         onDrop={(event) => {
           event.preventDefault();
@@ -135,7 +134,7 @@ export function ImportPanel(props: {
           {preview.counts.problems > 0 && (
             <section>
               <h3 className="wrong">{t('problems', { count: preview.counts.problems })}</h3>
-              <ul style={{ margin: '4px 0', paddingLeft: 18 }}>
+              <ul className="dots">
                 {preview.problems.slice(0, SHOWN).map((p) => (
                   <li key={`${p.line} ${p.code}`} className="small">
                     {p.title ? <b>{p.title} </b> : null}
@@ -160,18 +159,12 @@ export function ImportPanel(props: {
                 variant="determinate"
                 value={(100 * coming.done) / Math.max(1, coming.of)}
                 aria-label={t('title')}
-                sx={{ bgcolor: 'var(--line)', '& .MuiLinearProgress-bar': { bgcolor: 'var(--who)' } }}
+                className={boardsCss.progress}
               />
             )}
             <div className="row">
               {fresh + newer > 0 && (
-                <Button
-                  variant="contained"
-                  color="inherit"
-                  loading={busy}
-                  onClick={bringIn}
-                  sx={{ bgcolor: 'var(--who)', color: 'var(--paper)' }}
-                >
+                <Button variant="contained" loading={busy} onClick={bringIn}>
                   {newer > 0
                     ? t('doNewer', { fresh, newer, left })
                     : left > 0
@@ -198,9 +191,9 @@ function ProblemText({ code, fact }: { code: string; fact: string | null }) {
 function Rows({ rows }: { rows: ImportPreview['fresh'] }) {
   const t = useTranslations('import');
   return (
-    <ul style={{ margin: '4px 0', padding: 0, listStyle: 'none', maxHeight: 220, overflowY: 'auto' }}>
+    <ul className="list box">
       {rows.slice(0, SHOWN).map((r) => (
-        <li key={`${r.line}`} className="small" style={{ padding: '2px 0' }}>
+        <li key={`${r.line}`} className="small">
           <b>{r.title}</b>{' '}
           <span className="soft">
             {r.start.replace('T', ' ').slice(0, 16)}

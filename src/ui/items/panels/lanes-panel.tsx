@@ -63,7 +63,7 @@ export function LanesPanel(props: { lanes: readonly Lane[]; board: string; onClo
     <aside className={boardsCss.panel} aria-label={tl('title')}>
       <div className={boardsCss.for}>
         <span>{tl('title')}</span>
-        <Button variant="text" onClick={onClose} sx={{ minHeight: 0 }}>
+        <Button variant="text" onClick={onClose} className="low">
           {t('panel.close')}
         </Button>
       </div>
@@ -86,12 +86,11 @@ export function LanesPanel(props: { lanes: readonly Lane[]; board: string; onClo
                     disabled={lane.calendar === board}
                     slotProps={{ input: { 'aria-label': tl('show', { name: nameOf(lane) }) } }}
                     onChange={(e) => void change(lane, { shown: e.target.checked })}
-                    sx={{ p: 0.25 }}
+                    className="no-room"
                   />
                   <button
                     type="button"
-                    className="plain row"
-                    style={{ gap: 7, minWidth: 0, textAlign: 'left' }}
+                    className="plain row gap-4 may-shrink left"
                     aria-expanded={opened === lane.key}
                     onClick={() => {
                       setOpened(opened === lane.key ? null : lane.key);
@@ -99,12 +98,10 @@ export function LanesPanel(props: { lanes: readonly Lane[]; board: string; onClo
                     }}
                   >
                     <i className={lanesCss.dot} />
-                    <span style={{ minWidth: 0 }}>
-                      <span className={lanesCss.name} style={{ display: 'block' }}>
-                        {nameOf(lane)}
-                      </span>
+                    <span className="may-shrink">
+                      <span className={`${lanesCss.name} block`}>{nameOf(lane)}</span>
                       {(lane.moved || lane.name) && (
-                        <span className="small soft" style={{ display: 'block' }}>
+                        <span className="small soft block">
                           {[lane.name ? ownName(lane) : null, lane.moved ? tl('moved') : null]
                             .filter(Boolean)
                             .join(' · ')}
@@ -113,13 +110,13 @@ export function LanesPanel(props: { lanes: readonly Lane[]; board: string; onClo
                     </span>
                   </button>
                   {lane.own ? <span /> : <SightMeter sight={lane.sight} />}
-                  <span className="row" style={{ gap: 0 }}>
+                  <span className="row gap-0">
                     <Button
                       variant="text"
                       disabled={i === 0}
                       aria-label={tl('up', { name: nameOf(lane) })}
                       onClick={() => order(lane, -1)}
-                      sx={{ minWidth: 24, minHeight: 24, px: 0 }}
+                      className="tiny"
                     >
                       ↑
                     </Button>
@@ -128,7 +125,7 @@ export function LanesPanel(props: { lanes: readonly Lane[]; board: string; onClo
                       disabled={i === list.length - 1}
                       aria-label={tl('down', { name: nameOf(lane) })}
                       onClick={() => order(lane, 1)}
-                      sx={{ minWidth: 24, minHeight: 24, px: 0 }}
+                      className="tiny"
                     >
                       ↓
                     </Button>

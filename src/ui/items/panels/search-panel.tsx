@@ -99,7 +99,7 @@ export function SearchPanel(props: {
           </MenuItem>
         ))}
       </TextField>
-      <span className="row" style={{ alignItems: 'start' }}>
+      <span className="row top">
         <DateField label={t('from')} value={from} error={wrong(from)} onChange={setFrom} />
         <DateField label={t('to')} value={to} error={wrong(to)} onChange={setTo} />
       </span>
@@ -116,24 +116,12 @@ export function SearchPanel(props: {
         </p>
       )}
       {data && data.found.length > 0 && (
-        <ol style={{ listStyle: 'none', padding: 0, margin: 0, display: 'grid', gap: 4 }} aria-label={t('found')}>
+        <ol className="list gap-2 stack" aria-label={t('found')}>
           {data.found.map((one) => (
             <li key={`${one.calendar} ${one.item.id}`} className={`who-${one.owner.colour % 6}`}>
-              <Link
-                className="plain"
-                style={{
-                  display: 'block',
-                  padding: '5px 8px',
-                  borderLeft: '4px solid var(--who)',
-                  background: 'var(--white)',
-                  color: 'inherit',
-                  textDecoration: 'none',
-                }}
-                href={foundAt(one, frame, style, sought)}
-                prefetch={false}
-              >
+              <Link className={`plain ${boardsCss.found}`} href={foundAt(one, frame, style, sought)} prefetch={false}>
                 <b>{one.item.title}</b>
-                <span className="small soft" style={{ display: 'block' }}>
+                <span className="small soft block">
                   {[whenText(one.item, style), one.item.place, one.of ?? one.owner.name].filter(Boolean).join(' · ')}
                 </span>
               </Link>

@@ -133,14 +133,13 @@ function OneTask(props: {
   };
   return (
     <section
-      className={pageCss.card}
+      className={`${pageCss.card} grab`}
       aria-label={task.title}
       draggable
       onDragStart={(event) => takeTask(event, task.id)}
-      style={{ cursor: 'grab' }}
     >
-      <div style={{ display: 'flex', flexWrap: 'wrap', alignItems: 'center', justifyContent: 'space-between' }}>
-        <div style={{ flex: '1 1 150px' }}>
+      <div className="line wrap middle spread">
+        <div className={boardsCss.growing}>
           <b>{task.title}</b>
           <p className="small soft">
             {[words(task), task.time ? t('timeSet', { when: whenText({ ...task.time, allDay: false }, style) }) : '']
@@ -175,7 +174,7 @@ function OneTask(props: {
       {typed && (
         <form
           noValidate
-          style={{ display: 'grid', gap: 8, marginTop: 6 }}
+          className="above-3 stack"
           onSubmit={(event) => {
             event.preventDefault();
             void save();
@@ -187,7 +186,7 @@ function OneTask(props: {
             error={props.wrong}
             onChange={(day) => setTyped({ ...typed, day })}
           />
-          <div style={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 8 }}>
+          <div className="stack halves">
             <TimeField
               label={t('from')}
               value={typed.time}

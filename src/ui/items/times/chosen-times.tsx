@@ -66,7 +66,7 @@ export function ChosenTimes(props: {
     toast({ text: t('copied', { count: starts.length }) });
   };
   return (
-    <section aria-label={t('title', { count: starts.length })} style={{ display: 'grid', gap: 8 }}>
+    <section aria-label={t('title', { count: starts.length })} className="stack">
       <h3>{t('title', { count: starts.length })}</h3>
       {starts.length > MOST_HELD && <p className="small wrong">{t('tooMany', { most: MOST_HELD })}</p>}
       <TextField
@@ -94,7 +94,7 @@ export function ChosenTimes(props: {
           {refused}
         </p>
       )}
-      <span className="row" style={{ flexWrap: 'wrap' }}>
+      <span className="row">
         <Button variant="contained" loading={busy} onClick={() => void hold()}>
           {t('hold', { count: starts.length, own: head.own ? 'yes' : 'no', name: firstName(head.owner.name) })}
         </Button>
@@ -115,12 +115,8 @@ export function ChosenTimes(props: {
           </MenuItem>
         ))}
       </TextField>
-      {text && (
-        <p className="small" style={{ whiteSpace: 'pre-line' }}>
-          {text}
-        </p>
-      )}
-      <Button variant="outlined" disabled={!known} onClick={() => void copy()} sx={{ justifySelf: 'start' }}>
+      {text && <p className="small lines">{text}</p>}
+      <Button variant="outlined" disabled={!known} onClick={() => void copy()} className="own-width">
         {t('copy')}
       </Button>
     </section>

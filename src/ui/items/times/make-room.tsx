@@ -80,7 +80,7 @@ export function MakeRoom(props: {
             }}
           >
             {SHOWN.map((one) => (
-              <ToggleButton key={one} value={one} sx={{ px: 1.5 }}>
+              <ToggleButton key={one} value={one} className="roomy">
                 {t(one)}
               </ToggleButton>
             ))}
@@ -90,10 +90,8 @@ export function MakeRoom(props: {
             {plan.moves.map((move) => (
               <li key={move.item}>
                 <b>{move.title}</b> <span className="small soft">{move.owner}</span>
-                <span className="small" style={{ display: 'block' }}>
-                  {t('fromTo', { from: at(move.from), to: at(move.to) })}
-                </span>
-                <span className="small soft" style={{ display: 'block' }}>
+                <span className="small block">{t('fromTo', { from: at(move.from), to: at(move.to) })}</span>
+                <span className="small soft block">
                   {t('told', { count: move.told.length, names: move.told.slice(0, 4).join(', ') })}
                 </span>
               </li>

@@ -39,7 +39,7 @@ export function MoreTimes(props: { head: BoardHead; body: CheckBody; onTake: (st
   const { data, query } = found;
   const wall = (text: string) => toWall(style.zone, parseInstant(text) ?? 0);
   return (
-    <section aria-label={t('title')} style={{ display: 'grid', gap: 6 }}>
+    <section aria-label={t('title')} className="gap-3 stack">
       <Asking query={query} />
       {data && data.runs.length > 0 && (
         <RunList

@@ -87,12 +87,7 @@ function Keeps({ head, was }: { head: BoardHead; was: { keeps: readonly KeepWire
       {keeps.length < MOST_KEEPS && (
         <fieldset className={keepsCss.add} aria-label={t('add')}>
           {(Object.keys(BEGINNINGS) as (keyof typeof BEGINNINGS)[]).map((b) => (
-            <Button
-              key={b}
-              variant="outlined"
-              sx={{ minHeight: 26, px: 1 }}
-              onClick={() => setKeeps([...keeps, BEGINNINGS[b]()])}
-            >
+            <Button key={b} variant="outlined" className="low" onClick={() => setKeeps([...keeps, BEGINNINGS[b]()])}>
               {t(`begin.${b}`)}
             </Button>
           ))}
@@ -103,7 +98,7 @@ function Keeps({ head, was }: { head: BoardHead; was: { keeps: readonly KeepWire
           {refused}
         </p>
       )}
-      <Button variant="contained" loading={busy} onClick={() => void save()} sx={{ justifySelf: 'start' }}>
+      <Button variant="contained" loading={busy} onClick={() => void save()} className="own-width">
         {t('save', { own: head.own ? 'yes' : 'no', name })}
       </Button>
     </>
@@ -133,7 +128,7 @@ function OneKeep({
     <section className={keepsCss.keep} aria-label={t(`kind.${keep.kind}`)}>
       <b>{t(`kind.${keep.kind}`)}</b>
       {'days' in keep && (
-        <span className="row" style={{ gap: 3, flexWrap: 'wrap' }}>
+        <span className="row gap-2">
           {[1, 2, 3, 4, 5, 6, 7].map((d) => (
             <button
               key={d}
@@ -151,7 +146,7 @@ function OneKeep({
         </span>
       )}
       {'from' in keep && (
-        <span className="row" style={{ gap: 6 }}>
+        <span className="row gap-3">
           <TimeField
             label={t('from')}
             value={keep.from}
@@ -169,12 +164,12 @@ function OneKeep({
       {keep.kind === 'rest' && minutes(t('free'), keep.minutes, (m) => ({ ...keep, minutes: m }))}
       {keep.kind === 'most' && minutes(t('mostMinutes'), keep.minutes, (m) => ({ ...keep, minutes: m }))}
       {keep.kind === 'pause' && (
-        <span className="row" style={{ gap: 6 }}>
+        <span className="row gap-3">
           {minutes(t('after'), keep.after, (m) => ({ ...keep, after: m }))}
           {minutes(t('pauseMinutes'), keep.minutes, (m) => ({ ...keep, minutes: m }))}
         </span>
       )}
-      <span className="row" style={{ justifyContent: 'space-between' }}>
+      <span className="row spread">
         <FormControlLabel
           control={
             <Checkbox

@@ -74,7 +74,7 @@ export function RunList(props: {
                 </b>
                 {run.to !== run.from && ` ${t('orUntil', { time: clock(wall(run.to), style.hours) })}`}
                 {(i === clean || run.room || run.reasons.length > 0) && (
-                  <span className="small soft" style={{ display: 'block' }}>
+                  <span className="small soft block">
                     {run.room && `${run.room.name} · `}
                     {run.reasons.length === 0
                       ? i === clean && t('nothingAgainst')

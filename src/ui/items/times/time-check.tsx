@@ -99,13 +99,13 @@ export function TimeCheck(props: {
             key={o.start}
             variant="outlined"
             onClick={() => onTake(parseInstant(o.start) ?? 0, parseInstant(o.end) ?? 0)}
-            sx={{ minHeight: 26, px: 1 }}
+            className="low"
           >
             {dayName(wall(o.start))}, {clock(wall(o.start), style.hours)}
           </Button>
         ))}
         {body && !body.when.allDay && (fits || clashes.length + openings.length > 0) && (
-          <Button variant="text" aria-expanded={more} onClick={() => setMore(!more)} sx={{ minHeight: 26, px: 1 }}>
+          <Button variant="text" aria-expanded={more} onClick={() => setMore(!more)} className="low">
             {tc('more')}
           </Button>
         )}

@@ -176,7 +176,7 @@ export function WhereFields({ asked, onChange, whom }: Fields & { whom: string }
 export function HowFields({ asked, onChange }: Fields) {
   const t = useTranslations('openings');
   return (
-    <span style={{ display: 'grid' }}>
+    <span className="stack">
       <Tick label={t('anyTime')} is={asked.anyTime} onChange={(anyTime) => onChange({ anyTime })} />
       <Tick label={t('over')} is={asked.over} onChange={(over) => onChange({ over })} />
     </span>
@@ -187,18 +187,7 @@ export function HowFields({ asked, onChange }: Fields) {
 export function WishFields({ asked, onChange }: Fields) {
   const t = useTranslations('openings');
   return (
-    <fieldset
-      style={{
-        display: 'grid',
-        gridTemplateColumns: 'repeat(3, 1fr)',
-        gap: 14,
-        alignItems: 'end',
-        border: 0,
-        padding: 0,
-        margin: 0,
-      }}
-      aria-label={t('wishes')}
-    >
+    <fieldset className="stack thirds gap-6 bottom bare" aria-label={t('wishes')}>
       {WISHES.map((wish) => (
         <div key={wish} className="small soft">
           {t(`wish.${wish}`)}

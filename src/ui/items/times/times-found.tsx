@@ -102,7 +102,7 @@ export function TimesFound(props: {
               >
                 <b>{at(one.start)}</b> {t('fits', { fits: one.fits, of: times })}
                 {one.fails.length > 0 && (
-                  <span className="small soft" style={{ display: 'block' }}>
+                  <span className="small soft block">
                     {one.fails
                       .slice(0, 4)
                       .map((f) =>
@@ -157,7 +157,7 @@ export function TimesFound(props: {
             <Button
               key={`${g.what} ${g.who}`}
               variant="outlined"
-              sx={{ justifyContent: 'start', textAlign: 'left', mb: 0.75 }}
+              className="below-3 from-start left"
               fullWidth
               onClick={() => onChange(given(asked, g))}
             >

@@ -37,7 +37,7 @@ export function Agenda(props: {
       {lanes
         .filter((lane) => lane.state === 'unseen')
         .map((lane) => (
-          <p key={lane.key} className={`small soft ${lanesCss.unseen}`} style={{ padding: 6 }}>
+          <p key={lane.key} className={`small soft ${lanesCss.unseen} near`}>
             {t('lanes.unseen', { name: lane.name })}
           </p>
         ))}

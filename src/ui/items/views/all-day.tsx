@@ -28,12 +28,10 @@ export function AllDay(props: {
       {bars.map((bar, i) => (
         <div
           key={bar.item.id}
+          className={hoursCss.holds}
           style={{
             gridRow: i + 1,
             gridColumn: `${bar.from + 2} / ${bar.to + 2}`,
-            padding: '2px 4px',
-            minWidth: 0,
-            zIndex: 1,
           }}
         >
           <button

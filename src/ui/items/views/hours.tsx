@@ -1,7 +1,7 @@
 'use client';
 import { DndContext, type DragEndEvent, type DragMoveEvent } from '@dnd-kit/core';
 import { useQuery } from '@tanstack/react-query';
-import { useLayoutEffect, useRef, useState } from 'react';
+import { useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { ItemWire } from '@/contract/items/items.ts';
@@ -15,6 +15,7 @@ import { isRest } from '../board/ribbon.tsx';
 import { AllDay } from './all-day.tsx';
 import { DayLane } from './day-lane.tsx';
 import { useDrawing } from './drawing.ts';
+import { type Place, useGlide } from './glide.ts';
 import hoursCss from './hours.module.css';
 import { LaneHead } from './lane-head.tsx';
 import { HOUR_PX, type Layout, layOut } from './layout.ts';
@@ -58,7 +59,10 @@ export function Hours(
   const scroll = useRef<HTMLDivElement>(null);
   const columns = useRef<(HTMLDivElement | null)[]>([]);
   const [barWidth, setBarWidth] = useState(0);
-  const layouts = lanes.map((lane) => layOut(lane.items, first, count, style.zone));
+  const layouts = useMemo(
+    () => lanes.map((lane) => layOut(lane.items, first, count, style.zone)),
+    [lanes, first, count, style.zone],
+  );
   const bars = layouts.flatMap((layout, l) => layout.bars.map((bar) => ({ ...bar, lane: l })));
   const today = toWall(style.zone, useMinute(now));
   const todayIndex = Math.floor((today - first) / DAY);
@@ -116,6 +120,19 @@ export function Hours(
   };
   const moving = useMoving({ lanes, first, count, walked: walked ?? null }, goalOf, props);
 
+  const places = useMemo(() => placesOf(layouts), [layouts]);
+  const within = useRef<HTMLDivElement>(null);
+  useGlide(
+    places,
+    `${first} ${count} ${lanes.map(({ key }) => key).join(' ')}`,
+    (place) => {
+      const box = columns.current[place.lane]?.getBoundingClientRect();
+      return box ? { x: box.x, y: (place.along / 60) * HOUR_PX } : null;
+    },
+    within,
+    moving.carried,
+  );
+
   const drawing = useDrawing({ lanes, first, columns, moving, onDraw });
 
   return (
@@ -162,7 +179,7 @@ export function Hours(
         )}
         {/* biome-ignore lint/a11y/noNoninteractiveTabindex: a scrolling region must be reachable by keyboard */}
         <section className={hoursCss.scroll} ref={scroll} aria-label={props.owner} tabIndex={0}>
-          <div className={hoursCss.hours}>
+          <div className={hoursCss.hours} ref={within}>
             <div className={hoursCss.gutter} aria-hidden="true">
               {Array.from({ length: 23 }, (_, h) => {
                 const hour = h + 1;
@@ -228,6 +245,16 @@ export function Hours(
 
 const plain = () => '';
 const NO_JOURNEYS: readonly (readonly [string, string, number])[] = [];
+
+/** Where each item begins, by its column and its minute of the day. */
+function placesOf(layouts: readonly Layout[]): ReadonlyMap<string, Place> {
+  const places = new Map<string, Place>();
+  for (const [l, { days }] of layouts.entries())
+    for (const [i, list] of days.entries())
+      for (const { item, top } of list)
+        if (!places.has(item.id)) places.set(item.id, { lane: i * layouts.length + l, along: top });
+  return places;
+}
 
 /** Whether an item is drawn in the hours of a day. */
 const isIn = (layout: Layout, day: number, id: string | null): boolean =>

@@ -37,7 +37,7 @@ export function useBlockHands(item: ItemWire, movable: boolean, selected: boolea
     dragging: moving.isDragging || sizing.isDragging,
     block: {
       ref: moving.setNodeRef,
-      'data-block': true,
+      'data-block': item.id,
       ...attributes,
       ...listeners,
       role: 'button',

@@ -19,6 +19,7 @@ import { clock, DAY, dayName, MINUTE, wallsOf } from '../../common/times.ts';
 import type { BoardLane } from '../board/board-lanes.ts';
 import { nextGap, nextTaken, takenBy } from './gaps.ts';
 import { type Ghost, type GhostStore, useGhostStore } from './ghost.ts';
+import type { Carried } from './glide.ts';
 import { useBlockText } from './item-block.tsx';
 
 /** Times are moved and drawn in steps of so many minutes. */
@@ -60,6 +61,8 @@ export interface BoardActs extends PutDown {
 
 export interface Moving {
   readonly ghosts: GhostStore;
+  /** What was put down last, by its id: the eye has followed it already. */
+  readonly carried: Carried;
   readonly laneOf: (item: ItemWire) => number;
   /** What a time in a lane would lie over, by its title as it is seen. */
   readonly clashOf: (item: ItemWire | null, lane: number, start: number, end: number) => string | null;
@@ -87,6 +90,7 @@ export function useMoving(
     if (walked) ghosts.show({ ...walked, title: '', clashes: null, lane: 'all' });
     return () => ghosts.show(null);
   }, [walked, ghosts]);
+  const carried = useRef<string | null>(null);
   const copies = useRef(false);
   useEffect(() => {
     const hear = (event: KeyboardEvent) => {
@@ -142,6 +146,7 @@ export function useMoving(
     goalOf(event, laneOf((event.active.data.current as { item: ItemWire }).item));
   return {
     ghosts,
+    carried,
     laneOf,
     clashOf,
     jump,
@@ -166,6 +171,7 @@ export function useMoving(
         if (!to) return;
         const was = wallsOf(to.item, style.zone);
         const lane = lanes[to.lane];
+        carried.current = to.item.id;
         if (copies.current && lane && put.onCopy) put.onCopy(to.item, lane, to.start, to.end);
         else if (lane && to.lane !== laneOf(to.item)) put.onMoveInto(to.item, lane, to.start, to.end);
         else if (to.start !== was.start || to.end !== was.end) void put.onMove(to.item, to.start, to.end);

@@ -24,6 +24,7 @@ export function SideBlock(props: {
   const hands = useBlockHands(item, movable, selected, onOpen);
   const classes = [
     blockCss.block,
+    lanesCss.item,
     blockCss[shapeOf(item)],
     selected && blockCss.selected,
     placed.clash && blockCss.clash,
@@ -32,11 +33,7 @@ export function SideBlock(props: {
     item.asSet?.cancelled && blockCss.cancelled,
   ];
   return (
-    <div
-      {...hands.block}
-      className={classes.filter(Boolean).join(' ')}
-      style={{ ...props.style, padding: '2px 4px', fontSize: 11.5, position: 'absolute' }}
-    >
+    <div {...hands.block} className={classes.filter(Boolean).join(' ')} style={props.style}>
       <span className={blockCss.t} style={{ WebkitLineClamp: Number(props.style.height) < 34 ? 1 : 2 }}>
         {textOf(item)}
       </span>

@@ -8,6 +8,7 @@ import { useFrame } from '../../common/frame-context.tsx';
 import { useMinute } from '../../common/minute.ts';
 import { clock, DAY, dayName, MINUTE, wallsOf } from '../../common/times.ts';
 import type { BoardLane } from '../board/board-lanes.ts';
+import { type Place, useGlide } from './glide.ts';
 import lanesCss from './lanes.module.css';
 import { type Goal, type PutDown, STEP, useMoving, useMovingSensors, type Walked } from './moving.ts';
 import { HOUR_PX, SideRow } from './side-row.tsx';
@@ -56,6 +57,22 @@ export function SideBySide(
   const rects = () => rows.current.slice(0, lanes.length).map((el) => el?.getBoundingClientRect());
   const laneAt = (y: number) => rects().findIndex((r) => r && y >= r.top - 1 && y < r.bottom);
   const moving = useMoving({ lanes, first, count, walked }, goalOf, props);
+  const places = useMemo(() => {
+    const all = new Map<string, Place>();
+    for (const [lane, { items }] of lanes.entries())
+      for (const item of items) if (!item.allDay) all.set(item.id, { lane, along: wallsOf(item, style.zone).start });
+    return all;
+  }, [lanes, style.zone]);
+  useGlide(
+    places,
+    `${first} ${count} ${lanes.map(({ key }) => key).join(' ')}`,
+    ({ lane, along }) => {
+      const box = rows.current[lane]?.getBoundingClientRect();
+      return box ? { x: at(along), y: box.y } : null;
+    },
+    scroll,
+    moving.carried,
+  );
   const sensors = useMovingSensors((event, { currentCoordinates: c, context }) => {
     const step = (HOUR_PX * STEP) / 60;
     if (event.code === 'ArrowRight') return { ...c, x: c.x + step };

@@ -78,11 +78,9 @@ export const SideRow = memo(function SideRow(props: {
   return (
     <>
       <div className={`${lanesCss.who} who-${lane.colour}`} style={{ minHeight: height }}>
-        <span className={lanesCss.name} style={{ display: 'block', fontWeight: 560 }}>
-          {lane.name}
-        </span>
+        <span className={`${lanesCss.name} block firm`}>{lane.name}</span>
         {!lane.head?.own && (
-          <span className="row small soft" style={{ gap: 5 }}>
+          <span className="row small soft gap-2">
             <SightMeter sight={sight} /> {t(`sights.${sight}`)}
             {sight !== 'full' && !lane.head?.as && lane.state !== 'waiting' && (
               <RequestMore
@@ -106,12 +104,7 @@ export const SideRow = memo(function SideRow(props: {
         onDoubleClick={draw}
       >
         {lane.state === 'unseen' && (
-          <span
-            className="small soft"
-            style={{ position: 'sticky', left: 160, background: 'var(--paper)', padding: 4 }}
-          >
-            {t('lanes.unseen', { name: lane.name })}
-          </span>
+          <span className={`small soft near ${lanesCss.word}`}>{t('lanes.unseen', { name: lane.name })}</span>
         )}
         {lane.head &&
           days.flatMap((day) =>
@@ -129,26 +122,21 @@ export const SideRow = memo(function SideRow(props: {
           <div key={day} className={lanesCss.edge} style={{ left: at(day) }} />
         ))}
         {now >= first && now < first + days.length * DAY && (
-          <div className={lanesCss.edge} style={{ left: at(now), background: 'var(--who)', width: 2 }} />
+          <div className={`${lanesCss.edge} ${lanesCss.now}`} style={{ left: at(now) }} />
         )}
         {layout.bars.map((bar) => (
           <button
             type="button"
             data-block
             key={bar.item.id}
-            className={`plain ${blockCss.block} ${blockCss[bar.item.kind === 'whereabouts' ? 'free' : shapeOf(bar.item)] ?? ''}`}
+            className={`plain ${blockCss.block} ${lanesCss.bar} ${blockCss[bar.item.kind === 'whereabouts' ? 'free' : shapeOf(bar.item)] ?? ''}`}
             style={{
               left: at(first + bar.from * DAY) + 1,
               width: (bar.to - bar.from) * 24 * HOUR_PX - 2,
-              top: 1,
-              height: 16,
-              padding: '0 6px',
-              fontSize: 11,
-              position: 'absolute',
             }}
             onClick={() => onOpen(bar.item)}
           >
-            <span style={{ position: 'sticky', left: 160 }}>{textOf(bar.item)}</span>
+            <span className={lanesCss.beside}>{textOf(bar.item)}</span>
           </button>
         ))}
         {layout.days.flatMap((list, i) => list.map((placed) => block(placed, days[i] ?? first)))}

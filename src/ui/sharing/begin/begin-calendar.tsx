@@ -28,9 +28,8 @@ export function BeginCalendar(props: {
   const { attempt, busy, refused, fields } = useActing(['name']);
   return (
     <form
-      className={pageCss.card}
+      className={`${pageCss.card} gap-5 stack`}
       aria-label={t('lines.beginCalendar')}
-      style={{ display: 'grid', gap: 10 }}
       onSubmit={(event) => {
         event.preventDefault();
         void attempt(async () => {

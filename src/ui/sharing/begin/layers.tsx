@@ -120,7 +120,7 @@ export function Layers(props: {
     </TextField>
   );
   return (
-    <section className={pageCss.card} aria-label={t('lines.layers')} style={{ display: 'grid', gap: 10 }}>
+    <section className={`${pageCss.card} gap-5 stack`} aria-label={t('lines.layers')}>
       <p className="small soft">{t('lines.layersHelp')}</p>
       {refused && <Alert severity="error">{refused}</Alert>}
       {sightChoice(t('lines.layerAll'), all, setAll)}

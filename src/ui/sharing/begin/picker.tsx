@@ -56,7 +56,7 @@ export function Picker(props: { lines: SightlinesAnswer; onPick: (picked: Picked
   };
   return (
     <Autocomplete
-      sx={{ width: 340 }}
+      className="field-5"
       openOnFocus
       autoHighlight
       options={options}
@@ -87,9 +87,9 @@ export function Picker(props: { lines: SightlinesAnswer; onPick: (picked: Picked
       }}
       onKeyDown={(event) => event.key === 'Escape' && onClose()}
       renderOption={({ key, ...p }, o) => (
-        <li key={key} {...p} style={{ display: 'block' }}>
+        <li key={key} {...p} className="block">
           {o.name}
-          <span className="small soft" style={{ display: 'block' }}>
+          <span className="small soft block">
             {[o.audience.kind === 'person' ? o.detail : null, o.note].filter(Boolean).join(' · ')}
           </span>
         </li>

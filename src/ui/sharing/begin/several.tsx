@@ -125,7 +125,7 @@ export function Several(props: {
   };
   const saving = useConfirming(({ tell }: { tell: boolean }) => attempt(() => give(tell), refusalOf));
   return (
-    <section className={pageCss.card} aria-label={t('lines.paste')} style={{ display: 'grid', gap: 10 }}>
+    <section className={`${pageCss.card} gap-5 stack`} aria-label={t('lines.paste')}>
       {refused && <Alert severity="error">{refused}</Alert>}
       <TextField
         label={t('lines.paste')}
@@ -186,7 +186,7 @@ export function Several(props: {
       {back && (
         <div className="small">
           <p>{t('lines.pasteBackHelp', { sight: t(`sightWords.${everyone}`) })}</p>
-          <ul style={{ margin: '4px 0', paddingLeft: 18 }}>
+          <ul className="dots">
             {people.map((m) => (
               <li key={m.word}>
                 {t('lines.pasteBackOf', {

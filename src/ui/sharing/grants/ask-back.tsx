@@ -23,7 +23,7 @@ export function AskBack(props: {
     <>
       {offered && (
         <FormControlLabel
-          sx={{ m: 0, gap: 1 }}
+          className="choice"
           label={t('lines.askBack', { name: who })}
           control={
             <Switch

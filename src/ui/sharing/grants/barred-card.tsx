@@ -47,10 +47,10 @@ export function BarredCard(props: { choice: ChoiceWire; further: boolean; onClos
     });
   };
   return (
-    <div className={`${pageCss.card} ${pageCss['wrong-card']}`} role="alert" style={{ display: 'grid', gap: 8 }}>
-      <div className="row" style={{ justifyContent: 'space-between' }}>
+    <div className={`${pageCss.card} ${pageCss['wrong-card']} stack`} role="alert">
+      <div className="row spread">
         <b>{choice.wants.length > 0 ? t('lines.barredHead') : what}</b>
-        <Button variant="text" sx={{ minHeight: 0 }} onClick={onClose}>
+        <Button variant="text" className="low" onClick={onClose}>
           {t('panel.close')}
         </Button>
       </div>

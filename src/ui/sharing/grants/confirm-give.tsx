@@ -17,15 +17,8 @@ export function ConfirmGive(props: {
     <div className={`${pageCss.card} ${grantEditorCss.acts} ${grantEditorCss.card}`} role="alert">
       {props.head && <h3>{props.head}</h3>}
       <p>{props.text}</p>
-      <div className="row" style={{ marginTop: 8 }}>
-        <Button
-          variant="contained"
-          color="inherit"
-          autoFocus
-          loading={props.busy}
-          onClick={props.onYes}
-          sx={{ bgcolor: 'var(--who)', color: 'var(--paper)' }}
-        >
+      <div className="row above-4">
+        <Button variant="contained" autoFocus loading={props.busy} onClick={props.onYes}>
           {t('confirmDo')}
         </Button>
         <Button variant="outlined" onClick={props.onNo}>

@@ -24,11 +24,9 @@ export function GrantActs(props: {
     <div className={`row ${grantEditorCss.acts}`}>
       <Button
         variant="contained"
-        color="inherit"
         disabled={!unsaved || !ready}
         loading={busy}
         onClick={() => onSave(!everyoneRow && !link)}
-        sx={unsaved ? { bgcolor: 'var(--who)', color: 'var(--paper)' } : {}}
       >
         {everyoneRow
           ? tl('saveEveryone')
@@ -48,7 +46,7 @@ export function GrantActs(props: {
       )}
       {unsaved && <span className="small wrong">{tl('unsaved')}</span>}
       {grant !== null && !everyoneRow && (
-        <Button variant="text" color="error" sx={{ ml: 'auto', color: 'var(--clay)' }} onClick={onTake}>
+        <Button variant="text" color="error" className="at-end clay" onClick={onTake}>
           {grant.state === 'ended' ? tl('clear') : link ? tl('withdraw') : tl('take')}
         </Button>
       )}

@@ -28,7 +28,7 @@ export function GrantDates(props: {
   return (
     <>
       <h3>{tl('when')}</h3>
-      <div className="row" style={{ alignItems: 'start' }}>
+      <div className="row top">
         {date('from', tl('from'))}
         {date('until', tl('until'))}
         {onCover && (

@@ -55,7 +55,7 @@ export function GrantHead(props: {
           .filter(Boolean)
           .join(' · ')}
         {grant && !everyoneRow && !link && (!grant.told || grant.letter === 'failed') && grant.state !== 'ended' && (
-          <Button variant="text" sx={{ minHeight: 0, py: 0 }} loading={busy} onClick={onTell}>
+          <Button variant="text" className="low" loading={busy} onClick={onTell}>
             {tl('tellNow')}
           </Button>
         )}

@@ -19,13 +19,8 @@ export function MessageShown({ calendar, who, body }: { calendar: string; who: s
     placeholderData: (was) => was,
   });
   return (
-    <div style={{ display: 'grid', gap: 6 }}>
-      <Button
-        variant="text"
-        aria-expanded={open}
-        onClick={() => setOpen(!open)}
-        sx={{ justifySelf: 'start', minHeight: 0, px: 0 }}
-      >
+    <div className="gap-3 stack">
+      <Button variant="text" aria-expanded={open} onClick={() => setOpen(!open)} className="low flush own-width">
         {open ? t('messageHide') : t('messageShow', { name: who })}
       </Button>
       {open && data && (
@@ -37,7 +32,7 @@ export function MessageShown({ calendar, who, body }: { calendar: string; who: s
             </p>
           )}
           {data.lines.map((line) => (
-            <p key={line} style={{ whiteSpace: 'pre-line', marginTop: 6 }}>
+            <p key={line} className="above-3 lines">
               {line}
             </p>
           ))}

@@ -36,7 +36,7 @@ export function Opened(props: {
           {t('lines.openedAll')}
         </Button>
       )}
-      <div style={{ maxHeight: 190, overflowY: 'auto', display: 'grid' }}>
+      <div className="stack gap-0 box">
         {sorted.map((item) => (
           <FormControlLabel
             key={item.id}

@@ -43,7 +43,7 @@ export function TakeCard(props: {
           <p className="small soft">{tl('shutOutInstead')}</p>
         </>
       )}
-      <div className="row" style={{ marginTop: 8 }}>
+      <div className="row above-4">
         <Button variant="contained" color="error" loading={busy} onClick={() => onTake(!link)}>
           {link ? tl('withdrawDo') : tl('takeTell')}
         </Button>

@@ -88,7 +88,7 @@ export function LinkBoard({ link, language }: { link: string; language: Language
                 : t('title', { owner: data.owner }))}
           </h1>
           {data && (
-            <span className="small soft" style={{ marginLeft: 'auto' }}>
+            <span className="small soft at-end">
               {[
                 t('shows', { sight: tb(`linkSight.${data.sight as 'busy'}`) }),
                 until ? t('until', { date: dayMonth(toWall(zone, (parseInstant(until) ?? 0) - 1)) }) : null,

@@ -37,7 +37,7 @@ export function LinkPart(props: {
   const origin = hydrated ? window.location.origin : '';
   const secret = path?.slice('/see/'.length) ?? '';
   return (
-    <div style={{ display: 'grid', gap: 8 }}>
+    <div className="stack">
       {!named && (
         <TextField
           label={t('linkName')}
@@ -96,7 +96,7 @@ function Address(props: { label: string; address: string; help?: string; open?: 
   const t = useTranslations('lines');
   const { toast } = useFrame();
   return (
-    <div className="row" style={{ flexWrap: 'nowrap', alignItems: 'start' }}>
+    <div className="row nowrap top">
       <TextField
         label={label}
         value={address}
@@ -116,7 +116,7 @@ function Address(props: { label: string; address: string; help?: string; open?: 
         {t('linkCopy')}
       </Button>
       {open && (
-        <a href={open} target="_blank" rel="noreferrer" style={{ paddingTop: 7, whiteSpace: 'nowrap' }}>
+        <a href={open} target="_blank" rel="noreferrer" className="oneline above-4">
           {openLabel}
         </a>
       )}
@@ -139,7 +139,7 @@ function Shown({ calendar, link, shown }: { calendar: string; link: string; show
     });
   const days = AHEAD.some((d) => d === values.ahead) ? AHEAD : [...AHEAD, values.ahead].sort((a, b) => a - b);
   return (
-    <section aria-label={t('linkShownHead')} style={{ display: 'grid', gap: 8 }}>
+    <section aria-label={t('linkShownHead')} className="stack">
       <h3>{t('linkShownHead')}</h3>
       {refused && <p className="small wrong">{refused}</p>}
       <TextField

@@ -26,8 +26,8 @@ export function Asks({ asks }: { asks: AsksAnswer }) {
   return (
     <>
       {asks.waiting.length > 0 && (
-        <section aria-label={t('waitingTitle')} style={{ marginBottom: 14 }}>
-          <h2 style={{ marginBottom: 8 }}>{t('waitingTitle')}</h2>
+        <section aria-label={t('waitingTitle')} className="below-6">
+          <h2 className="below-4">{t('waitingTitle')}</h2>
           {asks.waiting.map((ask, i) => (
             <AskCard key={ask.key} ask={ask} openFirst={i < OPEN_AT_FIRST} />
           ))}
@@ -49,12 +49,12 @@ function OwnAsks({ own }: { own: readonly OwnAsk[] }) {
   // What waits, or has news, isn't folded away.
   const first = own.filter((one, i) => one.state === 'open' || one.news || i < FEW);
   return (
-    <section aria-label={t('ownTitle')} style={{ marginBottom: 14 }}>
-      <h2 style={{ marginBottom: 8 }}>{t('ownTitle')}</h2>
+    <section aria-label={t('ownTitle')} className="below-6">
+      <h2 className="below-4">{t('ownTitle')}</h2>
       <ul className={asksCss.own}>
         {(all ? own : first).map((one) => (
           <li key={one.key}>
-            <p className="row" style={{ gap: 8 }}>
+            <p className="row gap-4">
               <Token name={one.to.name} colour={one.to.colour} tiny />
               <b>{one.to.name}</b>
               {one.further && (
@@ -71,7 +71,7 @@ function OwnAsks({ own }: { own: readonly OwnAsk[] }) {
               {one.state !== 'open' && ask && (!one.further || one.further.key || one.further.what) && (
                 <Button
                   variant="text"
-                  sx={{ minHeight: 0 }}
+                  className="low"
                   onClick={() =>
                     ask({
                       people: [one.to],
@@ -103,8 +103,8 @@ function Answered({ answered }: { answered: readonly AskToAnswer[] }) {
   const t = useTranslations('ask');
   const [all, setAll] = useState(false);
   return (
-    <section aria-label={t('answeredTitle')} style={{ marginBottom: 14 }}>
-      <h2 style={{ marginBottom: 8 }}>{t('answeredTitle')}</h2>
+    <section aria-label={t('answeredTitle')} className="below-6">
+      <h2 className="below-4">{t('answeredTitle')}</h2>
       {(all ? answered : answered.slice(0, FEW)).map((ask) => (
         <AskCard key={ask.key} ask={ask} openFirst={false} />
       ))}
@@ -151,7 +151,7 @@ function AskCard({ ask, openFirst }: { ask: AskToAnswer; openFirst: boolean }) {
             {ask.nudged && ` · ${t('nudgedOn', { date: day(ask.nudged) })}`}
           </span>
         </p>
-        {ask.why && <p style={{ whiteSpace: 'pre-line' }}>“{ask.why}”</p>}
+        {ask.why && <p className="lines">“{ask.why}”</p>}
         {(ask.starts || ask.ends) && (
           <p className="small">
             {ask.starts && `${t('fromDay', { date: day(ask.starts) })} `}

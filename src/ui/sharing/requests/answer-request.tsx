@@ -176,7 +176,7 @@ export function AnswerRequest({ ask, onLeave }: { ask: AskToAnswer; onLeave: () 
       </div>
       {!refusing && (
         <div className={asksCss.week}>
-          <p className="small soft" style={{ marginBottom: 4 }}>
+          <p className="small soft below-2">
             {kind === 'calendar' ? ta('weekThen', { who, week: weekTitle(week) }) : ta('listThen', { who })}
           </p>
           {preview.why && <Alert severity="error">{t('lines.failed')}</Alert>}
@@ -218,7 +218,7 @@ function Refusal(props: {
   return (
     <>
       {turning ? (
-        <div role="alert" style={{ display: 'grid', gap: 4 }}>
+        <div role="alert" className="gap-2 stack">
           <p>{t('takesHead', { who })}</p>
           <ul className={asksCss.takes}>
             {ask.standing.map((g) => (
@@ -239,7 +239,7 @@ function Refusal(props: {
       )}
       {!quiet && note}
       <FormControlLabel
-        sx={{ m: 0, gap: 1 }}
+        className="choice"
         label={t('quiet', { who })}
         control={<Switch size="small" checked={quiet} onChange={(e) => setQuiet(e.target.checked)} />}
       />

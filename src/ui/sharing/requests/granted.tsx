@@ -54,10 +54,10 @@ export function Granted() {
   const given = mine.filter((one) => one.through !== 'everyone');
   const everyones = mine.filter((one) => one.through === 'everyone');
   return (
-    <div className={pageCss.page} style={{ maxWidth: 920 }}>
-      <div className="row" style={{ marginBottom: 12 }}>
+    <div className={`${pageCss.page} page-wide`}>
+      <div className="row below-6">
         <h1>{t('title')}</h1>
-        <Link style={{ marginLeft: 'auto' }} href={`/for/${frame.me.handle}/sightlines`}>
+        <Link className="at-end" href={`/for/${frame.me.handle}/sightlines`}>
           {t('other')}
         </Link>
       </div>
@@ -65,15 +65,15 @@ export function Granted() {
       {query.data && (
         <>
           <section aria-label={t('given')}>
-            <h2 style={{ marginBottom: 8 }}>{t('given')}</h2>
+            <h2 className="below-4">{t('given')}</h2>
             {given.length === 0 && <p className="soft">{t('none')}</p>}
             {given.map((one) => (
               <One key={`${one.person.handle} ${one.further?.key ?? ''}`} one={one} />
             ))}
           </section>
           {everyones.length > 0 && (
-            <section aria-label={t('everyone', { count: everyones.length })} style={{ marginTop: 18 }}>
-              <h2 style={{ marginBottom: 8 }}>{t('everyone', { count: everyones.length })}</h2>
+            <section aria-label={t('everyone', { count: everyones.length })} className="above-7">
+              <h2 className="below-4">{t('everyone', { count: everyones.length })}</h2>
               {(all ? everyones : everyones.slice(0, FEW)).map((one) => (
                 <One key={`${one.person.handle} ${one.further?.key ?? ''}`} one={one} />
               ))}
@@ -105,13 +105,12 @@ function One({ one: { person, further, rights, through, until } }: { one: Mine }
   ];
   return (
     <article
-      className={`${pageCss.card} who-${person.colour % 6}`}
-      style={{ display: 'flex', gap: 12, marginBottom: 8, alignItems: 'start' }}
+      className={`${pageCss.card} who-${person.colour % 6} gap-6 below-4 line top`}
       aria-label={called ? `${person.name}, ${called}` : person.name}
     >
       <Token name={person.name} colour={person.colour} />
-      <div style={{ flex: 1, minWidth: 0, display: 'grid', gap: 3 }}>
-        <p className="row" style={{ gap: 8 }}>
+      <div className="gap-2 grow may-shrink stack">
+        <p className="row gap-4">
           <b>{person.name}</b> {called && <span>{called}</span>} <span className="small soft">{person.role}</span>
           <SightMeter sight={rights.sight} /> <ReachMeter rights={rights} />
         </p>
@@ -120,7 +119,7 @@ function One({ one: { person, further, rights, through, until } }: { one: Mine }
         </p>
         <p className="small soft">{meta.filter(Boolean).join(' · ')}</p>
       </div>
-      <span style={{ display: 'grid', gap: 6, justifyItems: 'end' }}>
+      <span className="gap-3 stack to-end">
         <Link href={goal(person.handle, further)} aria-label={`${t('open')}: ${called ?? person.name}`}>
           {t('open')}
         </Link>

@@ -20,11 +20,7 @@ type Wish = NoticesAnswer['wishes'][number];
 export function Wishes({ wishes }: { wishes: readonly Wish[] }) {
   const t = useTranslations('messages');
   return (
-    <section
-      className={pageCss.card}
-      style={{ marginBottom: 14, display: 'grid', gap: 12 }}
-      aria-label={t('wishesTitle')}
-    >
+    <section className={`${pageCss.card} gap-6 below-6 stack`} aria-label={t('wishesTitle')}>
       <h2>{t('wishesTitle')}</h2>
       {wishes.map((wish) => (
         <WishLine key={wish.key} wish={wish} />
@@ -56,7 +52,7 @@ function WishLine({ wish }: { wish: Wish }) {
   };
   const waits = wish.answer === null;
   return (
-    <div style={{ display: 'grid', gap: 6 }}>
+    <div className="gap-3 stack">
       <p>
         {wish.own ? t('messages.wishOwn', words) : t('messages.wish', words)}{' '}
         <span className="small soft">{dayMonth(toWall(style.zone, parseInstant(wish.at) ?? 0))}</span>
@@ -76,7 +72,7 @@ function WishLine({ wish }: { wish: Wish }) {
             label={t('messages.wishNote')}
             value={note}
             onChange={(e) => setNote(e.target.value)}
-            sx={{ width: 260 }}
+            className="field-4"
           />
           <Button variant="contained" loading={busy} onClick={() => void answer('changed')}>
             {t('messages.wishDo')}

@@ -27,7 +27,7 @@ export function Ask({ calendar, audience, item }: { calendar: string; audience: 
   );
   const name = data?.name ? firstName(data.name) : t('asEveryone');
   return (
-    <section className={pageCss.card} aria-label={t('askTitle')} style={{ marginTop: 8 }}>
+    <section className={`${pageCss.card} above-4`} aria-label={t('askTitle')}>
       <h3>{t('askTitle')}</h3>
       {failed && !failed.fields.at && <Alert severity="error">{failed.sentence}</Alert>}
       {data && (
@@ -38,7 +38,7 @@ export function Ask({ calendar, audience, item }: { calendar: string; audience: 
             </b>{' '}
             {at && <span className="soft small">{fullDay(toWall(style.zone, parseInstant(data.at) ?? 0))}</span>}
           </p>
-          <ol style={{ margin: '4px 0 8px', paddingLeft: 18 }}>
+          <ol className="dots">
             {data.steps.map((step) => (
               <li key={step.step}>
                 <StepText step={step} />

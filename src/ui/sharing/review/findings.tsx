@@ -17,7 +17,6 @@ import { FindingView } from './finding-view.tsx';
 import { Words } from './words.tsx';
 
 /** As high as its head in two lines. */
-const PLACE = { marginBottom: 12, minHeight: 60 };
 
 /** What is more open than it should be, each with its reason, its view before and after, and the one step that mends it. */
 export function Findings(props: {
@@ -42,7 +41,7 @@ export function Findings(props: {
     if (data) void client.invalidateQueries({ queryKey: KEYS.frame });
   }, [data, client]);
   // Its place is kept from the beginning: what stands below must not move under a press.
-  if (!data) return <div className={pageCss.card} style={PLACE} />;
+  if (!data) return <div className={`${pageCss.card} below-6 as-card`} />;
   const { findings, words, mayChangeWords } = data;
   if (findings.length === 0 && !mayChangeWords) return null;
   const keyOf = (f: Finding): string =>
@@ -113,11 +112,10 @@ export function Findings(props: {
   };
   return (
     <section
-      className={`${pageCss.card}${tooOpen > 0 ? ` ${pageCss['wrong-card']}` : ''}`}
+      className={`${pageCss.card} below-6 as-card${tooOpen > 0 ? ` ${pageCss['wrong-card']}` : ''}`}
       aria-label={t('findings.title')}
-      style={PLACE}
     >
-      <div className="row" style={{ justifyContent: 'space-between', flexWrap: 'nowrap' }}>
+      <div className="row spread nowrap">
         <b className={tooOpen > 0 ? 'wrong' : 'soft'}>
           {tooOpen > 0 ? t('findings.head', { count: tooOpen }) : t('findings.none')}
           {tooOpen === 0 && findings.length > 0 && ` ${t('findings.headSpare')}`}
@@ -128,15 +126,15 @@ export function Findings(props: {
       </div>
       {refused && <Alert severity="error">{refused}</Alert>}
       {open && (
-        <ul style={{ margin: 0, padding: 0, listStyle: 'none', display: 'grid', gap: 10 }}>
+        <ul className="list gap-5 stack">
           {findings.map((f) => (
             <li key={keyOf(f)}>
               {textOf(f)}
               {f.kind === 'sensitive' && <span className="small soft"> {whenText(f.item, style)}</span>}
-              <div className="row" style={{ marginTop: 2 }}>
+              <div className="row above-1">
                 <Button
                   variant="outlined"
-                  sx={{ minHeight: 26, py: 0 }}
+                  className="low"
                   loading={busy === keyOf(f)}
                   aria-label={f.kind === 'sensitive' ? `${t('findings.sensitiveFix')}: ${f.item.title}` : undefined}
                   onClick={() => void mend(f)}
@@ -145,7 +143,7 @@ export function Findings(props: {
                 </Button>
                 <Button
                   variant="text"
-                  sx={{ minHeight: 26, py: 0 }}
+                  className="low"
                   aria-expanded={shown === keyOf(f)}
                   aria-label={`${t('findings.show')}: ${textOf(f)}`}
                   onClick={() => setShown(shown === keyOf(f) ? null : keyOf(f))}

@@ -26,7 +26,7 @@ export function History({ calendar, audience }: { calendar: string; audience: Au
     .slice(0, SHOWN);
   const day = (instant: string) => dayMonth(toWall(style.zone, parseInstant(instant) ?? 0));
   return (
-    <section style={{ marginTop: 12 }} aria-label={t('lines.history')}>
+    <section className="above-6" aria-label={t('lines.history')}>
       <h3>{t('lines.history')}</h3>
       {data && mine.length === 0 && <p className="small soft">{t('lines.historyNone')}</p>}
       <dl className={`${pageCss.facts} small`}>
@@ -35,7 +35,7 @@ export function History({ calendar, audience }: { calendar: string; audience: Au
             ? t(`presets.${entry.preset as 'full'}`)
             : `${t(`sights.${entry.rights.sight}`)}, ${t(`reaches.${reachOf(entry.rights)}`).toLowerCase()}`;
           return (
-            <div key={entry.key} style={{ display: 'contents' }}>
+            <div key={entry.key} className="contents">
               <dt>{day(entry.recorded)}</dt>
               <dd>
                 {t('lines.historyGiven', {

@@ -34,7 +34,7 @@ export function Words({ calendar, words }: { calendar: string; words: readonly W
       await client.invalidateQueries({ queryKey: KEYS.calendar(calendar) });
     });
   return (
-    <section aria-label={t('findings.words')} style={{ marginTop: 14, display: 'grid', gap: 8 }}>
+    <section aria-label={t('findings.words')} className="above-6 stack">
       <h3>{t('findings.words')}</h3>
       <p className="small soft">{t('findings.wordsHelp')}</p>
       {refused && !wrong && <Alert severity="error">{refused}</Alert>}
@@ -55,7 +55,7 @@ export function Words({ calendar, words }: { calendar: string; words: readonly W
         ))}
       </div>
       <form
-        style={{ display: 'grid', gap: 8 }}
+        className="stack"
         onSubmit={async (event) => {
           event.preventDefault();
           if (await save([...words, { word, topic }])) setWord('');
