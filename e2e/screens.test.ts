@@ -1,6 +1,7 @@
 import type { Browser } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { faultsByDayAndNight } from './axe.ts';
+import { lostFocus, smallTargets, wideAt400 } from './beyond-axe.ts';
 import { Caller } from './caller.ts';
 import { Desk, startBrowser } from './desk.ts';
 import { sampleFor } from './servers.ts';
@@ -124,11 +125,26 @@ test.concurrent.each(WINDOWS)(
       await desk.follow(placed(path));
       await shown(desk);
       expect([name, await faultsByDayAndNight(desk)]).toEqual([name, []]);
+      expect([name, await smallTargets(desk)]).toEqual([name, []]);
+      expect([name, await wideAt400(desk)]).toEqual([name, []]);
       expect([name, desk.errors]).toEqual([name, []]);
     }
     await desk.close();
   },
 );
+
+test.each([
+  ['tomas', '/for/tomas/desk'],
+  ['tomas', '/for/ines/calendar?new=1'],
+  ['ines', '/for/ines/sightlines'],
+  ['ines', '/for/ines/messages'],
+  ['ines', '/for/ines/settings'],
+])('for %s, on the way of Tab through %s, what has the focus is seen and shows it', async (who, path) => {
+  const desk = await open(who, path);
+  await desk.find('status', 'live');
+  expect(await lostFocus(desk, 60)).toEqual([]);
+  await desk.close();
+});
 
 describe('by keyboard alone', () => {
   const press = async (desk: Desk, ...keys: string[]) => {

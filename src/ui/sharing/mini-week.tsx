@@ -32,7 +32,7 @@ export function MiniWeek(props: {
     <div className={low ? `${miniWeekCss.mini} ${miniWeekCss.low}` : miniWeekCss.mini}>
       {layout.days.map((list, day) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: the index is the day
-        <div className={miniWeekCss.d} key={first + day * DAY}>
+        <div className={miniWeekCss.d} data-to-scale key={first + day * DAY}>
           <div className={miniWeekCss.dh}>{weekday(first + day * DAY)}</div>
           <div className={miniWeekCss['bars-all']} style={{ height: `${4 + bars * 14}px` }}>
             {layout.bars
@@ -62,13 +62,12 @@ export function MiniWeek(props: {
                 lines={Math.floor(((p.height / 60 / (TO - FROM)) * (low ? LOW_PX : HIGH_PX) - 1) / LINE_PX)}
                 selected={p.item.id === selected}
                 onPick={onPick}
-                className={(p.rail && blockCss.free) || ''}
+                className={p.rail ? `${blockCss.free} ${miniWeekCss.rail}` : ''}
                 style={{
                   top: percent(p.top),
                   height: `calc(${percent(p.top + p.height)} - ${percent(p.top)} - 1px)`,
                   left: `${(p.lane / p.lanes) * 100}%`,
                   width: p.rail ? '100%' : `calc(${100 / p.lanes}% - 1px)`,
-                  zIndex: p.rail ? 0 : 1,
                 }}
               />
             ))}

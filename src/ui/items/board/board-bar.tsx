@@ -50,7 +50,7 @@ export function BoardBar() {
       <Button variant="text" onClick={() => go(span.after)} aria-label={t(`board.nextOf.${view}`)}>
         →
       </Button>
-      <Button variant="text" onClick={() => go(today)}>
+      <Button variant="text" onClick={() => go(today)} className={boardCss['to-today']}>
         {t('board.today')}
       </Button>
       {narrow ? (

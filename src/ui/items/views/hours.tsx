@@ -179,7 +179,7 @@ export function Hours(
         )}
         {/* biome-ignore lint/a11y/noNoninteractiveTabindex: a scrolling region must be reachable by keyboard */}
         <section className={hoursCss.scroll} ref={scroll} aria-label={props.owner} tabIndex={0}>
-          <div className={hoursCss.hours} ref={within}>
+          <div className={hoursCss.hours} ref={within} data-to-scale>
             <div className={hoursCss.gutter} aria-hidden="true">
               {Array.from({ length: 23 }, (_, h) => {
                 const hour = h + 1;

@@ -15,7 +15,7 @@ import { layOut, type Placed } from './layout.ts';
 /** The hours a day's scale shows: what lies before or after stands at its ends. */
 const FROM = 7 * 60;
 const TO = 21 * 60;
-const LINES = 6;
+const LINES = 4;
 
 /**
  * Six weeks, a cell a day: at its edge the day to scale, with every block, clash and whereabouts; beside it what matters most of it, as

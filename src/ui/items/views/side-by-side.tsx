@@ -90,8 +90,15 @@ export function SideBySide(
 
   return (
     <DndContext sensors={sensors} {...moving.context}>
-      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: a scrolling region must be reachable by keyboard */}
-      <section ref={scroll} data-across className={lanesCss.side} aria-label={t('lanes.sideBySide')} tabIndex={0}>
+      <section
+        ref={scroll}
+        data-across
+        data-to-scale
+        className={lanesCss.side}
+        aria-label={t('lanes.sideBySide')}
+        // biome-ignore lint/a11y/noNoninteractiveTabindex: a scrolling region must be reachable by keyboard
+        tabIndex={0}
+      >
         <div className={lanesCss.sheet}>
           <div className={lanesCss.corner} />
           <div className={lanesCss.times} style={{ width }} aria-hidden="true">
