@@ -23,21 +23,22 @@ import { firstName } from '../common/token.tsx';
 import { draftOf, type Meant, meantBy, meantWhen } from '../items/form/from-sentence.ts';
 import { sendMeant } from '../items/form/item-sending.ts';
 import { foundAt } from '../items/panels/found-at.ts';
+import { type PlainGoal, useGoals } from './finder-goals.ts';
 import { type NextOpening, useNextOpening } from './next-opening.ts';
 
-/** However many people there are, a list stays short enough to look through. */
-const few = createFilterOptions<Goal>({ limit: 60 });
+/** However many people there are, a list stays short enough to look through; what one calls a thing elsewhere finds it too. */
+const few = createFilterOptions<Goal>({ limit: 60, stringify: ({ label, also }) => `${label} ${also ?? ''}` });
 
-/** Somewhere to go: `found` where it was found by words that need not stand in its line. */
-interface Goal {
-  readonly label: string;
-  readonly goal: string;
+/** Somewhere to go, or what typed words come to: `found` where it was found by words that need not stand in its line. */
+interface Goal extends PlainGoal {
   readonly found?: 'items' | 'tasks' | 'contacts' | 'messages';
   /** What it would make, where it is a sentence that was read. */
   readonly meant?: Meant;
   /** The next time that works, and the form begun there. */
   readonly next?: NextOpening;
 }
+
+const NOBODY: never[] = [];
 
 /** So long after the last stroke items are looked for. */
 const PAUSE_MS = 150;
@@ -170,58 +171,7 @@ export function FinderDialog({ open, setOpen }: { open: boolean; setOpen: (open:
           },
         ]
       : [];
-  const options = useMemo((): Goal[] => {
-    const mine = frame.me.handle;
-    const who = principal?.handle ?? mine;
-    return [
-      {
-        label: principal && !principal.own ? t('new', { name: firstName(principal.name) }) : t('newMine'),
-        goal: `/for/${who}/calendar?new=1`,
-      },
-      { label: t('today'), goal: `/for/${who}/calendar` },
-      ...frame.principals.map((p) => ({
-        label: p.own ? t('workSelf') : t('workFor', { name: p.name }),
-        goal: `/for/${p.handle}/calendar`,
-      })),
-      ...frame.principals
-        .filter((p) => p.share)
-        .map((p) => ({
-          label: p.own ? t('sightlinesMine') : t('sightlines', { name: p.name }),
-          goal: `/for/${p.handle}/sightlines`,
-        })),
-      ...(frame.principals.some((p) => p.own && p.share)
-        ? [{ label: t('give'), goal: `/for/${mine}/sightlines?give=1` }]
-        : []),
-      { label: t('messages'), goal: `/for/${who}/messages` },
-      ...frame.principals
-        .filter((p) => p.tasks)
-        .map((p) => ({
-          label: p.own ? t('tasksMine') : t('tasksOf', { name: p.name }),
-          goal: `/for/${p.handle}/tasks`,
-        })),
-      ...frame.principals
-        .filter((p) => p.contacts)
-        .map((p) => ({
-          label: p.own ? t('contactsMine') : t('contactsOf', { name: p.name }),
-          goal: `/for/${p.handle}/contacts`,
-        })),
-      ...(frame.me.inside
-        ? frame.principals.map((p) => ({
-            label: p.own ? t('everythingMine') : t('everythingOf', { name: p.name }),
-            goal: `/for/${p.handle}/everything`,
-          }))
-        : []),
-      { label: t('people'), goal: `/for/${who}/people` },
-      ...(frame.me.inside ? [{ label: t('houseRules'), goal: `/for/${who}/house-rules` }] : []),
-      { label: t('settings'), goal: `/for/${mine}/settings` },
-      ...(people.data?.people ?? [])
-        .filter((p) => p.rights.sight !== 'nothing' && p.handle !== mine)
-        .map((p) => ({ label: t('look', { name: p.name }), goal: `/for/${mine}/calendar?of=${p.handle}` })),
-      ...(people.data?.people ?? [])
-        .filter((p) => p.lists.length > 0 && !frame.principals.some(({ handle }) => handle === p.handle))
-        .map((p) => ({ label: t('everythingOf', { name: p.name }), goal: `/for/${mine}/everything?of=${p.handle}` })),
-    ];
-  }, [frame, people.data, principal, t]);
+  const options: readonly Goal[] = useGoals(people.data?.people ?? NOBODY);
 
   return (
     <Dialog
@@ -277,7 +227,8 @@ export function FinderDialog({ open, setOpen }: { open: boolean; setOpen: (open:
             router.push(href);
             return;
           }
-          router.push(option.goal);
+          if (option.act) void option.act();
+          else router.push(option.goal);
         }}
         slotProps={{
           listbox: { sx: { maxHeight: 320 } },

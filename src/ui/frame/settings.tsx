@@ -13,7 +13,6 @@ import { LANGUAGE_NAMES, LANGUAGES } from '@/messages/languages.ts';
 import { useActing } from '../common/fetched/acting.ts';
 import { Asked } from '../common/fetched/asked.tsx';
 import { KEYS } from '../common/fetched/query-keys.ts';
-import { dropAllDrafts } from '../common/fetched/saved-drafts.ts';
 import { dateWords } from '../common/fields/date-words.ts';
 import { ZoneField } from '../common/fields/zone-field.tsx';
 import { useFrame } from '../common/frame-context.tsx';
@@ -22,6 +21,7 @@ import sectionsCss from '../common/sections.module.css';
 import { Sections } from '../common/sections.tsx';
 import { DAY, fullDay, weekday } from '../common/times.ts';
 import { Accounts } from './accounts.tsx';
+import { leaveForGood } from './finder-goals.ts';
 import { ReminderWishes } from './reminder-wishes.tsx';
 import { Tokens } from './tokens.tsx';
 import { WorkHoursField } from './work-hours-field.tsx';
@@ -268,11 +268,6 @@ function Sessions() {
     toast({ text: t('withdrawn') });
     await query.refetch();
   };
-  const signOut = async () => {
-    await call('signOut', {}).catch(() => {});
-    dropAllDrafts();
-    window.location.assign('/sign-in');
-  };
   return (
     <section>
       <h2 className="below-4">{t('sessions')}</h2>
@@ -294,7 +289,7 @@ function Sessions() {
         ))}
       </ul>
       <div className="above-6">
-        <Button variant="outlined" onClick={() => void signOut()}>
+        <Button variant="outlined" onClick={() => void leaveForGood()}>
           {t('signOut')}
         </Button>
       </div>

@@ -7,7 +7,7 @@ import { takeDraft } from '../../common/fetched/saved-drafts.ts';
 import type { FormDraft } from '../form/item-values.ts';
 
 /**
- * What an address asks of a board beside its days: something new, the away notice, an item opened, or a draft continued. Each is done once and then removed
+ * What an address asks of a board beside its days: something new, the away notice, a file to import, an item opened, or a draft continued. Each is done once and then removed
  * from the address. `onKept` gets the draft and the item it is about, or `'gone'` where that no longer exists.
  */
 export function useBoardDoors(
@@ -16,6 +16,7 @@ export function useBoardDoors(
   on: {
     onNew: () => void;
     onAway: () => void;
+    onPanel: (panel: 'import') => void;
     onItem: (id: string) => void;
     onKept: (kept: FormDraft, item: ItemWire | null | 'gone', head: BoardHead) => void;
   },
@@ -24,7 +25,7 @@ export function useBoardDoors(
   // What was done already, while it still stands in the address.
   const done = useRef('');
   useEffect(() => {
-    const asked = (['new', 'away', 'item', 'kept'] as const).find((name) => search.get(name) !== null);
+    const asked = (['new', 'away', 'panel', 'item', 'kept'] as const).find((name) => search.get(name) !== null);
     if (!asked) done.current = '';
     if (!asked || !head || (asked === 'item' && !items)) return;
     const value = search.get(asked) ?? '';
@@ -36,7 +37,9 @@ export function useBoardDoors(
     if (asked === 'new') {
       if (value === '1') on.onNew();
     } else if (asked === 'away') on.onAway();
-    else if (asked === 'item') {
+    else if (asked === 'panel') {
+      if (value === 'import' && head.may.import) on.onPanel(value);
+    } else if (asked === 'item') {
       if (items?.some((item) => item.id === value)) on.onItem(value);
     } else {
       const kept = takeDraft(value)?.data as FormDraft | undefined;

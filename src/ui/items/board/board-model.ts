@@ -105,6 +105,7 @@ export function useBoardModel(calendar: string, name: string) {
   useBoardDoors(head, data?.items, {
     onNew: startNew,
     onAway: () => dispatch({ act: 'panel', panel: 'absence' }),
+    onPanel: (panel) => dispatch({ act: 'panel', panel }),
     onItem: (item) => dispatch({ act: 'open', item }),
     onKept: (kept, item, head) => {
       if (item === 'gone') notify(t('form.keptGone'));

@@ -2,6 +2,7 @@
 import Button from '@mui/material/Button';
 import { useQueries, useQuery } from '@tanstack/react-query';
 import { useParams, useSearchParams } from 'next/navigation';
+import { useEffect } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { ItemWire } from '@/contract/items/items.ts';
@@ -52,6 +53,7 @@ export function DaySheet({ calendar, name }: { calendar: string; name: string })
     retry: false,
   });
   const items = query.data?.items ?? [];
+  usePrinting(query.isSuccess);
   const { who } = useParams<{ who: string }>();
   const at = (day: number, days: number): string => `/for/${who}/day-sheet?day=${dateText(day)}&days=${days}`;
   const addresses = [
@@ -144,6 +146,19 @@ export function DaySheet({ calendar, name }: { calendar: string; name: string })
       })}
     </div>
   );
+}
+
+/** Prints as soon as the sheet stands, where its address asks for that, and once. */
+function usePrinting(stands: boolean): void {
+  const search = useSearchParams();
+  const wanted = stands && search.get('print') === '1';
+  useEffect(() => {
+    if (!wanted) return;
+    const next = new URLSearchParams(window.location.search);
+    next.delete('print');
+    window.history.replaceState(null, '', `?${next}`);
+    window.print();
+  }, [wanted]);
 }
 
 /** Open tasks of somebody, as one sees them: of their first lists, the most pressing of each. */
