@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { readNext } from './index.ts';
+import type { NextAsked } from './read-next.ts';
 
 const base = {
   today: Date.UTC(2027, 2, 2),
@@ -8,8 +9,14 @@ const base = {
   people: ['Bruno Keane', 'Amara Reyes', 'Inés Varga'],
   places: ['Ridge House', 'Marsh Lab'],
 };
-const en = (text: string) => readNext(text, { ...base, language: 'en' });
-const pt = (text: string) => readNext(text, { ...base, language: 'pt' });
+const next = (asked: NextAsked | null) => {
+  if (asked === null) return null;
+  const { all, days, ...rest } = asked;
+  expect([all, days]).toEqual([false, null]);
+  return rest;
+};
+const en = (text: string) => next(readNext(text, { ...base, language: 'en' }));
+const pt = (text: string) => next(readNext(text, { ...base, language: 'pt' }));
 const lab = { minutes: 30, people: [], place: 'Marsh Lab' };
 
 test.each([
@@ -46,6 +53,39 @@ test.each([
   '',
 ])('is none: %s', (text) => expect(en(text)).toBeNull());
 
+const bruno = { minutes: 45, people: ['Bruno Keane'], place: null };
+const week = { first: Date.UTC(2027, 2, 8), count: 7 };
+test.each([
+  ['en', 'find 45 minutes with Bruno next week', { ...bruno, all: true, days: week }],
+  ['en', 'find me a time for 45 minutes next week with Bruno', { ...bruno, all: true, days: week }],
+  ['en', 'when 45m with Bruno this week', { ...bruno, all: true, days: { first: base.today, count: 6 } }],
+  [
+    'en',
+    'find an hour on friday',
+    { minutes: 60, people: [], place: null, all: true, days: { first: Date.UTC(2027, 2, 5), count: 1 } },
+  ],
+  ['en', 'find half an hour with her at Marsh Lab', { ...lab, all: true, days: null }],
+  ['pt', 'encontra 45 minutos com Bruno na próxima semana', { ...bruno, all: true, days: week }],
+  [
+    'pt',
+    'procurar uma hora esta semana',
+    { minutes: 60, people: [], place: null, all: true, days: { first: base.today, count: 6 } },
+  ],
+] as const)('%s: %s', (language, text, asked) => expect(readNext(text, { ...base, language })).toEqual(asked));
+
+test.each([
+  'find heron',
+  'find 45',
+  'find the 45 minutes talk',
+  'find 45 minutes on friday next week',
+  'find 45 minutes at 9',
+])('finds no times: %s', (text) => expect(readNext(text, { ...base, language: 'en' })).toBeNull());
+
 test('never throws, whatever is typed', () => {
-  fc.assert(fc.property(fc.string(), (text) => void [en(`next ${text}`), pt(`próximos ${text}`), en(text)]));
+  fc.assert(
+    fc.property(fc.string(), (text) => {
+      for (const one of [`next ${text}`, `find ${text}`, text]) readNext(one, { ...base, language: 'en' });
+      for (const one of [`próximos ${text}`, `procurar ${text}`]) readNext(one, { ...base, language: 'pt' });
+    }),
+  );
 });

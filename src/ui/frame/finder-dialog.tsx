@@ -4,7 +4,7 @@ import Dialog from '@mui/material/Dialog';
 import TextField from '@mui/material/TextField';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useRouter } from 'next/navigation';
-import { useMemo, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { ContactWire } from '@/contract/contacts.ts';
@@ -64,7 +64,8 @@ export function FinderDialog({ open, setOpen }: { open: boolean; setOpen: (open:
   });
   const meant = useMemo(
     () =>
-      typed.trim() === '' || !principal
+      // A name is none before it is known whose there are.
+      typed.trim() === '' || !principal || people.isPending
         ? null
         : meantBy(typed, {
             now: now(),
@@ -72,7 +73,7 @@ export function FinderDialog({ open, setOpen }: { open: boolean; setOpen: (open:
             people: people.data?.people ?? [],
             places: placesOf(places.data?.journeys ?? []),
           }),
-    [typed, principal, now, style, people.data, places.data],
+    [typed, principal, now, style, people.data, people.isPending, places.data],
   );
   const next = useNextOpening(
     open ? typed : '',
@@ -82,8 +83,8 @@ export function FinderDialog({ open, setOpen }: { open: boolean; setOpen: (open:
   );
   const nextWords = next && {
     count: next.asked.length,
-    own: principal?.own ? 'yes' : 'no',
-    name: firstName(principal?.name ?? ''),
+    own: next.principal.own ? 'yes' : 'no',
+    name: firstName(next.principal.name),
     people: next.names.join(', '),
     has: next.names.length > 0 ? 'yes' : 'no',
     place: next.asked.place || 'none',
@@ -92,7 +93,7 @@ export function FinderDialog({ open, setOpen }: { open: boolean; setOpen: (open:
     next && nextWords
       ? [
           {
-            label: t('next', {
+            label: t(next.all ? 'find' : 'next', {
               ...nextWords,
               state: next.found === undefined ? 'looking' : next.found === null ? 'none' : 'found',
               time: next.found
@@ -173,6 +174,37 @@ export function FinderDialog({ open, setOpen }: { open: boolean; setOpen: (open:
       : [];
   const options: readonly Goal[] = useGoals(people.data?.people ?? NOBODY);
 
+  const shown = [
+    ...openings,
+    ...said,
+    ...few([...options], { inputValue: typed, getOptionLabel: ({ label }) => label }),
+    ...found,
+    ...weeks,
+  ];
+  /** Whether a line was gone to since something was typed: until then Enter takes the first, also one that has just come to stand there. */
+  const gone = useRef(false);
+  const take = (option: Goal) => {
+    if (option.meant) {
+      void make(option.meant, false);
+      return;
+    }
+    setOpen(false);
+    setTyped('');
+    const found = option.next?.found;
+    if (found && option.next && !option.next.all) {
+      const { principal } = option.next;
+      const key = `next ${found.start}`;
+      const to = new URLSearchParams({ week: dateText(found.start), kept: key });
+      const href = `/for/${principal.handle}/calendar?${to}`;
+      const { name, colour } = principal;
+      saveDraft({ key, title: '', owner: name, colour, href, data: found.form });
+      router.push(href);
+      return;
+    }
+    if (option.act) void option.act();
+    else router.push(option.goal);
+  };
+
   return (
     <Dialog
       open={open}
@@ -186,17 +218,16 @@ export function FinderDialog({ open, setOpen }: { open: boolean; setOpen: (open:
         open
         disablePortal
         autoHighlight
-        options={[...openings, ...said, ...options, ...found, ...weeks]}
-        filterOptions={(all, state) => [
-          ...all.filter((o) => o.meant || o.next),
-          ...few(
-            all.filter((o) => !o.found && !o.meant && !o.next),
-            state,
-          ),
-          ...all.filter((o) => o.found),
-        ]}
+        options={shown}
+        filterOptions={(all) => all}
         groupBy={(o) => (o.found ? t(o.found) : '')}
-        onInputChange={(_, text) => setTyped(text)}
+        onInputChange={(_, text) => {
+          setTyped(text);
+          gone.current = false;
+        }}
+        onHighlightChange={(_, __, reason) => {
+          gone.current ||= reason === 'keyboard' || reason === 'mouse';
+        }}
         getOptionKey={(o) => (o.next ? 'next' : `${o.goal} ${o.label}`)}
         noOptionsText={t('none')}
         // The list is all there is here: leaving it is leaving the whole.
@@ -204,31 +235,17 @@ export function FinderDialog({ open, setOpen }: { open: boolean; setOpen: (open:
           if (reason === 'escape') setOpen(false);
         }}
         onKeyDown={(event) => {
-          if (event.key !== 'Enter' || !(event.ctrlKey || event.metaKey) || !meant) return;
+          if (event.key !== 'Enter') return;
+          const atOnce = event.ctrlKey || event.metaKey;
+          const [first] = shown;
+          if (!(atOnce && meant) && (gone.current || !first)) return;
           event.preventDefault();
           (event as { defaultMuiPrevented?: boolean }).defaultMuiPrevented = true;
-          void make(meant, true);
+          if (atOnce && meant) void make(meant, true);
+          else if (first) take(first);
         }}
         onChange={(_, option) => {
-          if (!option) return;
-          if (option.meant) {
-            void make(option.meant, false);
-            return;
-          }
-          setOpen(false);
-          setTyped('');
-          const found = option.next?.found;
-          if (found && principal) {
-            const key = `next ${found.start}`;
-            const to = new URLSearchParams({ week: dateText(found.start), kept: key });
-            const href = `/for/${principal.handle}/calendar?${to}`;
-            const { name, colour } = principal;
-            saveDraft({ key, title: '', owner: name, colour, href, data: found.form });
-            router.push(href);
-            return;
-          }
-          if (option.act) void option.act();
-          else router.push(option.goal);
+          if (option) take(option);
         }}
         slotProps={{
           listbox: { sx: { maxHeight: 320 } },

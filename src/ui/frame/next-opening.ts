@@ -20,6 +20,10 @@ export interface NextOpening {
   readonly asked: TimesAsked;
   readonly names: readonly string[];
   readonly screen: string;
+  /** In whose calendar it is looked for. */
+  readonly principal: Principal;
+  /** All times are asked for, to choose among; otherwise the next. */
+  readonly all: boolean;
   /** `null` where none works; absent while it is looked for. */
   readonly found?: { readonly start: number; readonly end: number; readonly form: FormDraft } | null;
 }
@@ -27,11 +31,11 @@ export interface NextOpening {
 /** Reads what is typed as asking for the next time of some length for whom the window works, and looks for it. */
 export function useNextOpening(
   typed: string,
-  principal: Principal | null,
+  works: Principal | null,
   people: readonly { readonly name: string; readonly address: string }[],
   places: readonly string[],
 ): NextOpening | null {
-  const { style, now } = useFrame();
+  const { frame, style, now } = useFrame();
   const today = Math.floor(toWall(style.zone, now()) / DAY) * DAY;
   const said = readNext(typed, {
     today,
@@ -40,14 +44,18 @@ export function useNextOpening(
     people: people.map((p) => p.name),
     places,
   });
+  // Named alone, whom one acts for is asked about as in their own window, where they are included.
+  const alone = said?.people.length === 1 ? frame.principals.find((p) => p.name === said.people[0]) : undefined;
+  const principal = alone ?? works;
+  const others = said?.people.filter((name) => name !== principal?.name) ?? [];
   const asked: TimesAsked | null = said && {
-    ...plainAsk(dateText(today)),
-    days: DAYS,
+    ...plainAsk(dateText(said.days?.first ?? today)),
+    days: said.days?.count ?? DAYS,
     length: said.minutes,
     place: said.place ?? '',
     // With nobody named it is whose calendar it is that has to be there.
-    there: said.place !== null && said.people.length === 0,
-    people: said.people.map((name) => {
+    there: said.place !== null && others.length === 0,
+    people: others.map((name) => {
       const known = people.find((p) => p.name === name);
       return { address: known?.address ?? name.toLowerCase(), name: known?.name ?? null, role: 'must', group: null };
     }),
@@ -61,14 +69,15 @@ export function useNextOpening(
     enabled: settled !== null && settled === body && calendar !== '',
     retry: false,
   });
-  if (!asked || !principal) return null;
+  if (!said || !asked || !principal) return null;
   const screen = `/for/${principal.handle}/openings?${paramsOf(asked)}`;
   const names = asked.people.map((p) => p.name ?? p.address);
-  const next = query.data?.next;
-  if (next === undefined || settled !== body) return { asked, names, screen };
-  if (next === null) return { asked, names, screen, found: null };
-  const start = toWall(style.zone, parseInstant(next) ?? 0);
+  const next = { asked, names, screen, principal, all: said.all };
+  const at = query.data?.next;
+  if (at === undefined || settled !== body) return next;
+  if (at === null) return { ...next, found: null };
+  const start = toWall(style.zone, parseInstant(at) ?? 0);
   const end = start + asked.length * MINUTE;
   const taken = { start, end, people: asked.people, place: asked.place, rule: null };
-  return { asked, names, screen, found: { start, end, form: formOf(taken, null) } };
+  return { ...next, found: { start, end, form: formOf(taken, null) } };
 }
