@@ -79,7 +79,7 @@ test('whoever reads only is told so before typing, and copies into their own; be
 
 test('doubles are found, made one, and taken apart again; whom one knows is found where people are typed', async () => {
   const tomas = await open('tomas', '/for/ines/contacts');
-  await tomas.press('button', 'Find doubles');
+  await tomas.press('button', 'Find duplicates');
   await tomas.press('button', 'Make one of them: Marta Quill');
   await tomas.says('2 became one: Marta Quill');
   await tomas.says('No two contacts here look like one and the same.');

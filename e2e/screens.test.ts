@@ -146,6 +146,44 @@ test.each([
   await desk.close();
 });
 
+test('what somebody else moves glides to where it went, and nothing moves where less is asked for', async () => {
+  const caller = await Caller.stepIn(home, 'tomas');
+  const frame = await caller.json<{ principals: { own: boolean; calendar: string }[] }>('/api/frame');
+  const calendar = frame.principals.find((p) => p.own)?.calendar ?? '';
+  const at = (hour: number) => ({
+    start: `2027-09-07T${hour}:00`,
+    end: `2027-09-07T${hour}:30`,
+    allDay: false,
+    zone: 'Europe/Lisbon',
+  });
+  const made = await caller.send('POST', `/api/calendars/${calendar}/items`, { title: 'Glides', when: at(10) });
+  const { id } = JSON.parse(made.text).item as { id: string };
+  const desk = await open('tomas', '/for/tomas/calendar?week=2027-09-06');
+  await desk.find('status', 'live');
+  await desk.page.evaluate(() => {
+    const { animate } = Element.prototype;
+    Element.prototype.animate = function (frames, options) {
+      document.body.dataset.glides = `${document.body.dataset.glides ?? ''}${(options as KeyframeAnimationOptions).duration} `;
+      return animate.call(this, frames, options);
+    };
+  });
+  const glides = () => desk.page.evaluate(() => document.body.dataset.glides ?? '');
+  let version = 1;
+  const move = async (hour: number) => {
+    const moved = await caller.send('PATCH', `/api/items/${id}`, { version, when: at(hour) });
+    expect([moved.status, moved.text]).toEqual([200, moved.text]);
+    version++;
+    await desk.find('button', new RegExp(`^Glides, Tue 7 Sept? 2027, ${hour}:00`));
+  };
+  await desk.find('button', /^Glides/);
+  await move(12);
+  expect(await glides()).toBe('');
+  await desk.page.emulateMediaFeatures([{ name: 'prefers-reduced-motion', value: 'no-preference' }]);
+  await move(14);
+  expect(await glides()).toBe('140 ');
+  await desk.close();
+});
+
 describe('by keyboard alone', () => {
   const press = async (desk: Desk, ...keys: string[]) => {
     for (const key of keys) await desk.page.keyboard.press(key as never);
