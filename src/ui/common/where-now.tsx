@@ -3,6 +3,7 @@ import { useTranslations } from 'use-intl';
 import { parseDate, parseInstant, toWall } from '@/core/time/index.ts';
 import { useDesks } from './fetched/desks.ts';
 import { useFrame } from './frame-context.tsx';
+import { isolated } from './isolated.ts';
 import { clock, DAY, dayName } from './times.ts';
 import { firstName } from './token.tsx';
 
@@ -30,7 +31,7 @@ export function WhereNow({ handle }: { handle: string }) {
         t(here.away ? 'away' : here.place ? 'at' : 'taken', {
           own: String(one.own),
           name,
-          place: here.place ?? '',
+          place: isolated(here.place ?? ''),
           until: until ?? '',
           day: until === null ? 'true' : 'false',
         })}{' '}
@@ -38,9 +39,9 @@ export function WhereNow({ handle }: { handle: string }) {
         t('next', {
           own: String(one.own || here !== null),
           name,
-          what: 'title' in next && next.title ? next.title : t('private'),
+          what: 'title' in next && next.title ? isolated(next.title) : t('private'),
           when: at(next.start),
-          place: next.place ? `, ${next.place}` : '',
+          place: next.place ? `, ${isolated(next.place)}` : '',
           way: way ?? 0,
           known: way === null ? 'false' : 'true',
         })}

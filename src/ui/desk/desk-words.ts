@@ -4,6 +4,7 @@ import { parseDate, parseInstant, toWall } from '@/core/time/index.ts';
 import { useCollectionName } from '../common/collection-name.ts';
 import { useDueWords } from '../common/due-words.ts';
 import { useFrame } from '../common/frame-context.tsx';
+import { isolated } from '../common/isolated.ts';
 import { atText, clock, dayMonth, dayName, fullDay, type TimeStyle, wallsOf, weekday } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 
@@ -29,6 +30,9 @@ export function shortAt(instant: string, style: TimeStyle): string {
   return `${dayName(wall)}, ${clock(wall, style.hours)}`;
 }
 
+/** So many of what a row clashes with are named. */
+const NAMED = 3;
+
 /** Puts rows into words, in the language and on the clock of whoever reads them. */
 export function useDeskWords() {
   const t = useTranslations('desk');
@@ -39,7 +43,7 @@ export function useDeskWords() {
   const level = (preset: string | null): string => (preset === null ? t('someAccess') : tp(preset as 'full'));
   const dayOf = (instant: string, off = 0): string => dayMonth(toWall(style.zone, (parseInstant(instant) ?? 0) + off));
   const titleOf = (item: DeskRowWire['items'][number] | undefined): string =>
-    item === undefined || !('title' in item) ? t('private') : item.title || t('untitled');
+    item === undefined || !('title' in item) ? t('private') : isolated(item.title ?? '') || t('untitled');
   const names = (list: readonly { readonly name: string }[]) => list.map(({ name }) => name).join(', ');
 
   const ofItems = ({ kind, items, because, about, people }: DeskRowWire): RowWords => {
@@ -53,8 +57,17 @@ export function useDeskWords() {
         const clash = because.find((b) => b.why === 'clash');
         const sub = t('asked', { who: first?.organiser?.name ?? first?.organiser?.address ?? '', when }) + place;
         if (clash?.why !== 'clash') return { ...words, sub, why: t('why.free') };
-        const what = clash.items.map(({ title }) => title ?? t('private')).join(', ');
-        return { ...words, sub, wrong: t('why.clashes', { n: clash.items.length }), why: t('why.with', { what }) };
+        const what = clash.items
+          .slice(0, NAMED)
+          .map(({ title }) => isolated(title ?? t('private')))
+          .join(', ');
+        const more = Math.max(0, clash.items.length - NAMED);
+        return {
+          ...words,
+          sub,
+          wrong: t('why.clashes', { n: clash.items.length }),
+          why: t('why.with', { what, more }),
+        };
       }
       case 'refused':
         return { ...words, wrong: t('why.refused', { who: names(doubts.filter((d) => d.answer === 'declined')) }) };

@@ -11,6 +11,7 @@ import { firstName } from '../../common/token.tsx';
 import boardCss from './board.module.css';
 import { useBoard } from './board-model.ts';
 import type { SidePanelName } from './board-state.ts';
+import { Legend } from './legend.tsx';
 import { sightlinesDoor } from './sightlines-door.ts';
 
 /** The acts on a calendar as a whole, opened from its board's head. */
@@ -119,6 +120,12 @@ export function BoardMenu(props: {
       {head.calendar.main && head.may.arrange && <MenuItem onClick={show('keeps')}>{t('keeps.title')}</MenuItem>}
       {head.calendar.main && !head.as && <MenuItem onClick={show('absence')}>{t('absences.title')}</MenuItem>}
       {head.may.bringBack && <MenuItem onClick={show('removed')}>{t('trail.removed')}</MenuItem>}
+      {/* Where the foot of the board has no room for it. */}
+      {days.narrow && (
+        <li className={boardCss.legend}>
+          <Legend />
+        </li>
+      )}
     </Menu>
   );
 }
