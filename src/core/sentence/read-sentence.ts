@@ -127,6 +127,7 @@ class Reader extends RepeatReader {
       set(this.phrase(i, w.outline), () => {
         this.visibility = 'outline';
       }) ||
+      set(this.known.now === undefined ? 0 : this.phrase(i, w.now), () => this.beginNow()) ||
       set(this.phrase(i, w.tentative), () => {
         this.shows = 'tentative';
       }) ||
@@ -175,6 +176,13 @@ class Reader extends RepeatReader {
   }
 
   /** A time of day, or from one to another: "2pm", "at 14:00", "2-3pm", "from 9 to 10:30", "das 14 às 15". */
+  /** From the next five minutes on, which may be tomorrow's first. */
+  private beginNow(): void {
+    const minute = Math.ceil((this.known.now ?? 0) / 5) * 5;
+    this.day = this.known.today + Math.floor(minute / 1440) * DAY;
+    this.from = minute % 1440;
+  }
+
   private timeOrRange(i: number): number {
     const w = this.words;
     if (this.phrase(i, w.noon) || (this.is(i, w.at) && this.phrase(i + 1, w.noon)) || this.isPtNoon(i)) {

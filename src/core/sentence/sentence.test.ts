@@ -233,3 +233,20 @@ describe('a sentence in Portuguese', () => {
     expect(pt(text)).toMatchObject(says);
   });
 });
+
+describe('now', () => {
+  const at = (now: number, text: string, language: 'en' | 'pt' = 'en') =>
+    readSentence(text, { ...base, now, language });
+  test('is the next five minutes, also over midnight, and a word like any other where it isn’t known when that is', () => {
+    expect(at(17 * 60 + 7, 'block 30m now')).toMatchObject({
+      title: 'block',
+      day: '2027-03-02',
+      from: '17:10',
+      to: '17:40',
+    });
+    expect(at(17 * 60 + 5, 'call right now')).toMatchObject({ title: 'call', from: '17:05' });
+    expect(at(23 * 60 + 58, 'call now 15m')).toMatchObject({ day: '2027-03-03', from: '00:00', to: '00:15' });
+    expect(at(9 * 60, 'chamada agora 15m', 'pt')).toMatchObject({ title: 'chamada', from: '09:00', to: '09:15' });
+    expect(en('what happens now')).toMatchObject({ title: 'what happens now', from: null });
+  });
+});

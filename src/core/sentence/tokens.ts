@@ -6,6 +6,8 @@ export type DateOrder = 'dmy' | 'mdy' | 'ymd';
 /** What is known of whoever types: their day (`today` as a date at midnight), language, order of dates, and the names they may mean. */
 export interface Known {
   readonly today: number;
+  /** The minute of their day, for what is to begin now; without it *now* is a word as any other. */
+  readonly now?: number;
   readonly language: 'en' | 'pt';
   readonly dateOrder: DateOrder;
   readonly people: readonly string[];

@@ -44,6 +44,7 @@ export interface Words {
   readonly private: readonly string[];
   readonly open: readonly string[];
   readonly outline: readonly string[];
+  readonly now: readonly string[];
   readonly tentative: readonly string[];
   readonly away: readonly string[];
   readonly free: readonly string[];
@@ -111,6 +112,7 @@ export const ENGLISH: Words = {
   private: ['private', 'privately'],
   open: ['open to all'],
   outline: ['outline only'],
+  now: ['now', 'right now'],
   tentative: ['tentative', 'tentatively', 'perhaps'],
   away: ['away'],
   free: ['shown free', 'as free'],
@@ -185,6 +187,7 @@ export const PORTUGUESE: Words = {
   private: ['privado', 'privada'],
   open: ['aberto a todos', 'aberta a todos'],
   outline: ['so o essencial'],
+  now: ['agora', 'agora mesmo'],
   tentative: ['provisorio', 'provisoria', 'talvez'],
   away: ['ausente', 'fora'],
   free: ['como livre'],

@@ -21,7 +21,7 @@ import { useFrame } from '../common/frame-context.tsx';
 import { atText, clock, fullDay, whenText } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 import { draftOf, type Meant, meantBy, meantWhen } from '../items/form/from-sentence.ts';
-import { sendMeant } from '../items/form/item-sending.ts';
+import { sendMeant, speaksAgainst } from '../items/form/item-sending.ts';
 import { foundAt } from '../items/panels/found-at.ts';
 import { type PlainGoal, useGoals } from './finder-goals.ts';
 import { type NextOpening, useNextOpening } from './next-opening.ts';
@@ -142,16 +142,30 @@ export function FinderDialog({ open, setOpen }: { open: boolean; setOpen: (open:
       router.push(draft.href);
       return;
     }
+    const { calendar } = principal;
+    const refresh = () => client.invalidateQueries({ queryKey: KEYS.calendar(calendar) });
     try {
-      await sendMeant(principal.calendar, what, style.zone);
+      // Saved unseen is only what nothing speaks against.
+      if (await speaksAgainst(calendar, what, style.zone)) {
+        saveDraft(draft);
+        router.push(draft.href);
+        toast({ text: t('saidAgainst', { title: what.sentence.title }) });
+        return;
+      }
+      const { undo } = await sendMeant(calendar, what, style.zone);
       toast({
         text: t('saidSaved', {
           own: principal.own ? 'yes' : 'no',
           name: firstName(principal.name),
           title: what.sentence.title,
         }),
+        undo: () =>
+          void call('undo', { body: { undo } })
+            .then(() => toast({ text: errors('board.undone') }))
+            .catch((error) => toast({ text: refusalOf(error, errors('common.unreachable')).sentence }))
+            .finally(refresh),
       });
-      await client.invalidateQueries({ queryKey: KEYS.calendar(principal.calendar) });
+      await refresh();
     } catch (error) {
       // What was typed is kept, as any form is.
       saveDraft(draft);

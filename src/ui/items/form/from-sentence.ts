@@ -37,6 +37,7 @@ export function meantBy(
   const today = Math.floor(wall / DAY) * DAY;
   const sentence = readSentence(text, {
     today,
+    now: Math.floor((wall - today) / MINUTE),
     language: style.language,
     dateOrder: style.dateOrder,
     people: people.map((p) => p.name),
@@ -47,7 +48,7 @@ export function meantBy(
   if (!says || sentence.title === '') return null;
   const minutes = (t: string) => Number(t.slice(0, 2)) * 60 + Number(t.slice(3));
   const at = minutes(from ?? '09:00') * MINUTE;
-  const passed = day === null && from !== null && today + at < wall;
+  const passed = day === null && !allDay && today + at < wall;
   const date = (day === null ? null : parseDate(day)) ?? today + (passed ? DAY : 0);
   const start = allDay ? date : date + at;
   const end = allDay ? date + DAY : to === null ? start + (length ?? 60) * MINUTE : date + minutes(to) * MINUTE;

@@ -1,6 +1,7 @@
 import { call } from '@/contract/call.ts';
 import type { WrittenAnswer } from '@/contract/items/items.ts';
 import { FORM_FIELDS, type FormField, NOT_FORWARD, type WrittenFields } from '@/core/calendar/index.ts';
+import { wallText } from '@/core/time/index.ts';
 import type { Asked } from '../../meetings/heard.ts';
 import type { Meant } from './from-sentence.ts';
 import { isTyped, TIMES, type Values, valuesOf, whenOf } from './item-values.ts';
@@ -44,6 +45,16 @@ export const sendNew = (calendar: string, v: Values, people: readonly Asked[]): 
       ...(people.length > 0 ? { people: asked(people) } : {}),
     },
   });
+
+/** Whether something speaks against the time a sentence meant, in whose calendar it would be. */
+export async function speaksAgainst(calendar: string, { start, end, sentence }: Meant, zone: string): Promise<boolean> {
+  const when = { start: wallText(start).slice(0, 16), end: wallText(end).slice(0, 16), allDay: sentence.allDay, zone };
+  const { clashes } = await call('checkTime', {
+    params: { calendar },
+    body: { when, item: null, people: [], place: sentence.place, shows: sentence.shows ?? 'busy', kind: 'meeting' },
+  });
+  return clashes.length > 0;
+}
 
 /** Adds what a sentence meant, as it was read back, and asks who comes. */
 export const sendMeant = (
