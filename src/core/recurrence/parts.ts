@@ -174,9 +174,9 @@ function untilWall(text: string, zone: string): number {
   return m[7] ? toWall(zone, wall) : wall;
 }
 
-const compact = (wall: number): string => `${wallText(wall).replace(/[-:]/g, '')}Z`;
+const compact = (wall: number): string => wallText(wall).replace(/[-:]/g, '');
 
-/** The rule in its normal form: parts in a fixed order, an end on the wall clock written as if it were UTC. */
+/** The rule in its normal form: parts in a fixed order, an end on the wall clock (RFC 5545's local time, without Z), so that it reads as itself. */
 export function normalText(p: Parts): string {
   const values: Record<(typeof NAMES)[number], string> = {
     FREQ: p.freq,

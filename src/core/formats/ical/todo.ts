@@ -129,7 +129,7 @@ function ownLines(todo: Omit<SeenTodo, 'kept' | 'touched'>): string[] {
 
 /** Inside, an end stands on the wall clock; the format asks for a date with dates, and for UTC otherwise. */
 const ruleText = (rule: string, zone: string, allDay: boolean): string =>
-  rule.replace(/UNTIL=(\d{4})(\d{2})(\d{2})T(\d{2})(\d{2})(\d{2})Z/, (_, y, m, d, h, min, s) => {
+  rule.replace(/UNTIL=(\d{4})(\d{2})(\d{2})T(\d{2})(\d{2})(\d{2})Z?/, (_, y, m, d, h, min, s) => {
     if (allDay) return `UNTIL=${y}${m}${d}`;
     const wall = parseWall(`${y}-${m}-${d}T${h}:${min}:${s}`) ?? 0;
     return `UNTIL=${wallText(fromWallLenient(zone, wall)).replace(/[-:]/g, '')}Z`;

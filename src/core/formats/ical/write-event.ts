@@ -149,7 +149,7 @@ function durationText({ allDay, length }: WrittenTimes): string | null {
 
 /** Inside, an end stands on the wall clock; the format asks for a date with all-day items, and for UTC otherwise. */
 function ruleForText(item: WrittenTimes): string {
-  return (item.rule as string).replace(/UNTIL=(\d{8})T(\d{6})Z/, (_, date: string, time: string) => {
+  return (item.rule as string).replace(/UNTIL=(\d{8})T(\d{6})Z?/, (_, date: string, time: string) => {
     if (item.allDay) return `UNTIL=${date}`;
     const day = `${date.slice(0, 4)}-${date.slice(4, 6)}-${date.slice(6)}`;
     const wall = parseWall(`${day}T${time.slice(0, 2)}:${time.slice(2, 4)}:${time.slice(4)}`) ?? parseDate(day) ?? 0;

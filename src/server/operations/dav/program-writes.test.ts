@@ -3,7 +3,8 @@ import { beforeEach, describe, expect, test } from 'vitest';
 import { newItem } from '@/contract/items/items.ts';
 import { PRESETS } from '@/core/access/index.ts';
 import { itemByKey } from '../../repositories/items.ts';
-import { createMeeting } from '../meetings/index.ts';
+import { readItem } from '../deciding/index.ts';
+import { changeMeeting, createMeeting } from '../meetings/index.ts';
 import { at } from '../small-organisation.ts';
 import { readObject } from './objects.ts';
 import {
@@ -393,4 +394,40 @@ test('who adds and changes their own alone does so by a program too, and sees th
   const busy = list('bruno').find((one) => one.text?.includes('SUMMARY:Busy'));
   expect(deleteObject(org.ctx('bruno'), calendar, busy?.name ?? '', NONE)).toMatchObject({ code: 'mayNotRemove' });
   expect(deleteObject(org.ctx('bruno'), calendar, textOf('bruno', 'Bank').name, NONE)).toMatchObject({ ok: true });
+});
+
+describe('a repeat with an end', () => {
+  const times = (rule: string) =>
+    lines(
+      ...event(
+        'UID:ends@x',
+        'DTSTART;TZID=America/Bogota:20270301T160000',
+        'DTEND;TZID=America/Bogota:20270301T170000',
+        `RRULE:${rule}`,
+        'SUMMARY:Ends',
+      ),
+    );
+  const APRIL = { from: '2027-03-01', to: '2027-04-10', zone: 'America/Bogota' };
+
+  // RFC 5545 3.3.10: the end is in UTC where the start has a zone. The last time is on the very end.
+  test('ends where the program said, as often as it is sent to and fro, and by the API too', () => {
+    const rule = 'FREQ=WEEKLY;UNTIL=20270329T210000Z';
+    expect(put('ines', 'ends.ics', times(rule))).toMatchObject({ ok: true });
+    for (let n = 0; n < 3; n++) {
+      expect(board('ines', APRIL)).toHaveLength(5);
+      const { name, text, tag } = textOf('ines', 'Ends');
+      expect(text).toContain(rule);
+      const sent = edit(text, [/SUMMARY:Ends.*/, `SUMMARY:Ends ${n}`]);
+      expect(put('ines', name, sent, { match: `"${tag}"`, noneMatch: null })).toMatchObject({ ok: true });
+    }
+    const id = board('ines', APRIL)[0]?.id ?? '';
+    const read = readItem(org.ctx('ines'), id);
+    const said = read.ok ? read.value.repeats?.rule : null;
+    expect(said).toBe('FREQ=WEEKLY;UNTIL=20270329T160000');
+    const version = read.ok ? (read.value.version ?? 0) : 0;
+    const repeat = { rule: said ?? '' };
+    const changed = changeMeeting(org.ctx('ines'), id, { version, scope: 'all', fields: {}, repeat });
+    expect(changed).toMatchObject({ ok: true });
+    expect(board('ines', APRIL)).toHaveLength(5);
+  });
 });

@@ -182,9 +182,9 @@ describe('changing and calling off', () => {
     );
     pass();
     const next = itemOf(placed);
-    expect([next.rule, itemOf(made).rule]).toEqual(['FREQ=WEEKLY;COUNT=4', 'FREQ=WEEKLY;UNTIL=20270317T095959Z']);
+    expect([next.rule, itemOf(made).rule]).toEqual(['FREQ=WEEKLY;COUNT=4', 'FREQ=WEEKLY;UNTIL=20270317T095959']);
     expect(inCalendar('bruno', uid)).toMatchObject({
-      rule: 'FREQ=WEEKLY;UNTIL=20270317T095959Z',
+      rule: 'FREQ=WEEKLY;UNTIL=20270317T095959',
       ownerAnswer: 'accepted',
     });
     expect(inCalendar('bruno', next.uid)).toMatchObject({ place: 'Seed Store', ownerAnswer: 'accepted' });
@@ -272,7 +272,7 @@ describe('changing and calling off', () => {
     const third = (Date.UTC(2027, 2, 19, 9) / 1000).toString(36);
     value(removeMeeting(ctx('tomas'), `${key}~${third}`, { version: itemOf(made).version, scope: 'later' }));
     pass();
-    expect(inCalendar('bruno', uid)?.rule).toBe('FREQ=WEEKLY;UNTIL=20270319T085959Z;BYDAY=FR');
+    expect(inCalendar('bruno', uid)?.rule).toBe('FREQ=WEEKLY;UNTIL=20270319T085959;BYDAY=FR');
   });
 
   test('booked in the wrong calendar, it moves with its people and answers, and they hear who calls it now', () => {
