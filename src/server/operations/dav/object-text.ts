@@ -40,7 +40,14 @@ export function textOf(text: string, zone: string): Text | Refusal {
   if (read.items.some((item) => item.zone.startsWith('~'))) return refuse('badInput', { fields: { zone: 'zone' } });
   if (main.uid.length > MOST_UID) return refuse('badInput', { fields: { uid: `tooLong:${MOST_UID}` } });
   const apart = read.items.filter((item) => item.recurrence !== null);
-  return { main, apart };
+  // A happening that was called off is one that the series leaves out (RFC 5545 3.8.1.11).
+  const isOff = (item: ReadItem) => item.cancelled && !main.cancelled;
+  const off = apart.flatMap((item) => (isOff(item) ? (item.recurrence ?? []) : []));
+  if (off.length === 0) return { main, apart };
+  return {
+    main: { ...main, left: [...new Set([...main.left, ...off])].sort() },
+    apart: apart.filter((item) => !isOff(item)),
+  };
 }
 
 const SHOWN_BY_CLASS = /^X-PARAMO-VISIBILITY[^:\r\n]*:outline\r?$/im;

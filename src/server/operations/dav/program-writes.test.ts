@@ -431,3 +431,58 @@ describe('a repeat with an end', () => {
     expect(board('ines', APRIL)).toHaveLength(5);
   });
 });
+
+describe('what was called off (RFC 5545 3.8.1.11)', () => {
+  const weekly = (...more: string[]) =>
+    lines(
+      ...event(
+        'UID:off@x',
+        'DTSTART;TZID=Europe/Lisbon:20270301T100000',
+        'DTEND;TZID=Europe/Lisbon:20270301T110000',
+        'RRULE:FREQ=DAILY;COUNT=4',
+        'SUMMARY:Off',
+      ),
+      ...more,
+    );
+  const happening = (day: string, ...more: string[]) =>
+    event(
+      'UID:off@x',
+      `RECURRENCE-ID;TZID=Europe/Lisbon:${day}T100000`,
+      `DTSTART;TZID=Europe/Lisbon:${day}T100000`,
+      `DTEND;TZID=Europe/Lisbon:${day}T110000`,
+      'SUMMARY:Off',
+      ...more,
+    );
+  const days = () => board().map(({ start }) => start.slice(8, 10));
+
+  test('a happening that comes so is left out of its series, from the beginning or later, and stays out', () => {
+    const text = weekly(...happening('20270302', 'STATUS:CANCELLED'));
+    expect(put('ines', 'off.ics', text)).toMatchObject({ ok: true });
+    expect(days()).toEqual(['01', '03', '04']);
+    const twice = weekly(...happening('20270302', 'STATUS:CANCELLED'), ...happening('20270304', 'STATUS:CANCELLED'));
+    const { name, tag } = textOf('ines', 'Off');
+    for (const seen of [{ match: `"${tag}"`, noneMatch: null }, NONE]) {
+      expect(put('ines', name, twice, seen)).toMatchObject({ ok: true });
+      expect(days()).toEqual(['01', '03']);
+    }
+  });
+
+  test('whole, it takes no time where it is new, and is called off where it stood', () => {
+    const plain = ['UID:whole@x', 'DTSTART:20270303T100000Z', 'DTEND:20270303T110000Z', 'SUMMARY:Whole'];
+    const off = lines(...event(...plain, 'STATUS:CANCELLED'));
+    expect(put('ines', 'new.ics', off.replace('whole@x', 'new@x'))).toMatchObject({ ok: true });
+    expect(board()).toMatchObject([{ title: 'Whole', asSet: { cancelled: true } }]);
+    expect(textOf('ines', 'Whole').text).toContain('STATUS:CANCELLED');
+
+    const called = lines(
+      ...event(...plain, 'ORGANIZER:mailto:ines@cloudmoor.example', 'ATTENDEE:mailto:bruno@cloudmoor.example'),
+    );
+    expect(put('ines', 'whole.ics', called)).toMatchObject({ ok: true });
+    expect(board()).toHaveLength(2);
+    expect(put('ines', 'whole.ics', called.replace('SUMMARY', 'STATUS:CANCELLED\r\nSUMMARY'))).toMatchObject({
+      ok: true,
+    });
+    expect(board()).toHaveLength(1);
+    expect(readObject(org.ctx('ines'), calendar, 'whole.ics')).toMatchObject({ code: 'notFound' });
+  });
+});

@@ -116,7 +116,7 @@ function add(ctx: Context, programs: Programs, name: string, { main, apart }: Te
   const others = main.organiser !== null && !sameAddress(main.organiser.address, owner);
   if (others && !seesAll) throw new Refused(refuse('calledByOthers', { facts: { name: main.organiser?.name ?? '' } }));
   const days = pickedDaysOf(main);
-  const people = others ? [] : asked(main, owner, null);
+  const people = others || main.cancelled ? [] : asked(main, owner, null);
   const body = checked(newItem, {
     ...pick(main, FILED_FIELDS),
     when: whenOf(main),
@@ -127,7 +127,11 @@ function add(ctx: Context, programs: Programs, name: string, { main, apart }: Te
   const ownerAnswer = main.attendees.find((one) => sameAddress(one.address, owner))?.answer ?? null;
   if (apart.length > MOST_CHANGES) throw new Refused(refuse('tooManyApart', { facts: { most: MOST_CHANGES } }));
   const called = others ? { organiser: main.organiser, attendees: main.attendees, ownerAnswer } : {};
-  const outside = { ...(seesAll ? { uid: main.uid } : {}), ...(main.saysWho ? { chosen: true as const } : {}) };
+  const outside = {
+    ...(seesAll ? { uid: main.uid } : {}),
+    ...(main.saysWho ? { chosen: true as const } : {}),
+    ...(main.cancelled ? { cancelled: true as const } : {}),
+  };
   const made = must(
     createMeeting(ctx, calendar.key, body, ctx.viewer.id, { ...called, ...outside, left: main.left }),
   ).item;
@@ -165,6 +169,16 @@ function leaveOut(ctx: Context, id: number, recurrence: string): void {
 function change(ctx: Context, programs: Programs, item: StoredItem | null, id: string, given: Text, read: Text): void {
   const { calendar } = programs.decided;
   const owner = personById(ctx.db, calendar.ownerId)?.address ?? '';
+  if (read.main.cancelled && !given.main.cancelled) {
+    const found = findByAnyId(ctx, item?.key ?? id);
+    if (isRefusal(found)) throw new Refused(found);
+    const { organiser, version } = found.item;
+    // What its own calendar calls off is called off for all whom it asks; what others call is theirs to call off.
+    if (organiser !== null && !sameAddress(organiser.address, owner))
+      throw new Refused(refuse('calledByOthers', { facts: { name: organiser.name ?? organiser.address } }));
+    must(removeMeeting(ctx, item?.key ?? id, { scope: item ? 'all' : 'one', version }));
+    return;
+  }
   answerFor(ctx, item?.key ?? id, owner, given.main, read.main);
   if (item === null) {
     const found = findByAnyId(ctx, id);

@@ -47,6 +47,8 @@ export interface People {
   readonly left?: readonly string[];
   /** Who may see it was chosen: it isn't as its kind begins. */
   readonly chosen?: true;
+  /** It was called off before it came here: it takes no time, and nobody is asked. */
+  readonly cancelled?: true;
 }
 export const NOBODY: People = { organiser: null, attendees: [], ownerAnswer: null };
 
@@ -128,7 +130,7 @@ export function draftItem(
       seriesId: null,
       recurrence: null,
       rule: repeat.rule,
-      cancelled: false,
+      cancelled: people.cancelled ?? false,
       ownerInvited: people.attendees.some((a) => a.address === owner) && people.organiser?.address !== owner,
       sequence: 0,
       version: 1,
