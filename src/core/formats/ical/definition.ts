@@ -15,6 +15,31 @@ const SECOND = 1000;
 /** Onsets one observance may have; twice a year for three hundred years is 600. */
 const MOST_ONSETS = 1500;
 const MOST_OBSERVANCES = 400;
+
+/** Of which times a definition speaks: from its first change on, to its last, or without an end where one of its rules has none. */
+interface Covered {
+  readonly first: number;
+  readonly last: number;
+}
+
+/**
+ * A definition that speaks of some years only, with a named zone's clock for all others: before its first change, and from the zone's own
+ * next change after its last one on.
+ */
+export function filledUp(definition: ZoneDefinition & { readonly covers: Covered }, zone: string): ZoneDefinition {
+  const { first, last } = definition.covers;
+  const next = Number.isFinite(last) ? (transitions(zone, last, LATEST, 1)[0] ?? Number.POSITIVE_INFINITY) : last;
+  const named = (from: number, until: number) =>
+    from < until
+      ? transitions(zone, from, until, MOST_CHANGES).map((at): [number, number] => [at, offsetAt(zone, at)])
+      : [];
+  const own = definition.changes.filter(([at]) => at < next);
+  const changes: [number, number][] = [];
+  const before = offsetAt(zone, EARLIEST);
+  for (const [at, to] of [...named(EARLIEST, first), ...own, ...(Number.isFinite(next) ? named(next - 1, LATEST) : [])])
+    if ((changes.at(-1)?.[1] ?? before) !== to) changes.push([at, to]);
+  return { before, changes };
+}
 /** A definition longer than this, or with more changes, is none that can be kept. */
 const MOST_TEXT = 60_000;
 const MOST_CHANGES = 2000;
@@ -23,9 +48,10 @@ const MOST_CHANGES = 2000;
  * What a VTIMEZONE (RFC 5545 3.6.5) says of its clocks, from 1900 to 2200: the offset before everything and each change. `null`
  * where it says nothing that can be used.
  */
-export function definitionOf(text: string): ZoneDefinition | null {
+export function definitionOf(text: string): (ZoneDefinition & { readonly covers: Covered }) | null {
   if (text.length > MOST_TEXT) return null;
   const onsets: { at: number; from: number; to: number }[] = [];
+  let goesOn = false;
   for (const part of insideOf(text).parts.slice(0, MOST_OBSERVANCES)) {
     if (!/^BEGIN:(STANDARD|DAYLIGHT)\s*\r\n/i.test(part)) continue;
     const { properties } = insideOf(part);
@@ -34,6 +60,7 @@ export function definitionOf(text: string): ZoneDefinition | null {
     const to = offsetOf(saidOf('TZOFFSETTO'));
     const start = localOf(saidOf('DTSTART'));
     if (from === null || to === null || start === null) return null;
+    goesOn ||= properties.some((p) => p.name === 'RRULE' && !/(?:UNTIL|COUNT)=/i.test(p.value));
     for (const local of localOnsets(properties, start, from)) onsets.push({ at: local - from, from, to });
   }
   if (onsets.length === 0) return null;
@@ -44,7 +71,12 @@ export function definitionOf(text: string): ZoneDefinition | null {
     if (at < EARLIEST) before = to;
     else if (at < LATEST && (changes.at(-1)?.[1] ?? before) !== to) changes.push([at, to]);
   }
-  return changes.length > MOST_CHANGES ? null : { before, changes };
+  if (changes.length > MOST_CHANGES) return null;
+  const covers = {
+    first: onsets[0]?.at as number,
+    last: goesOn ? Number.POSITIVE_INFINITY : (onsets.at(-1)?.at as number),
+  };
+  return { before, changes, covers };
 }
 
 function localOnsets(properties: readonly Property[], start: number, offsetFrom: number): number[] {

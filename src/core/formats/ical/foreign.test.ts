@@ -114,6 +114,64 @@ describe('the file’s own definition is the truth for its times', () => {
     const again = read(writeCalendar([written(kept)], 'x', file.zones));
     expect(again.items[0]).toMatchObject({ startAt: kept.startAt, start: kept.start, zone: kept.zone });
   });
+  // One change of a year and no rule: nothing is said of the summers before and after, where Lisbon has its own.
+  const winterAlone = (...more: string[]) =>
+    [
+      'BEGIN:VTIMEZONE',
+      'TZID:Europe/Lisbon',
+      'BEGIN:STANDARD',
+      'DTSTART:20261025T020000',
+      'TZOFFSETFROM:+0100',
+      'TZOFFSETTO:+0000',
+      'END:STANDARD',
+      ...more,
+      'END:VTIMEZONE',
+    ].join('\r\n');
+  const summerOf2027 = [
+    'BEGIN:DAYLIGHT',
+    'DTSTART:20270328T010000',
+    'TZOFFSETFROM:+0000',
+    'TZOFFSETTO:+0100',
+    'END:DAYLIGHT',
+  ];
+  test.each([
+    ['20270115T100000', '2027-01-15T10:00:00Z'],
+    ['20270705T100000', '2027-07-05T09:00:00Z'],
+    ['20260705T100000', '2026-07-05T09:00:00Z'],
+    ['20280705T100000', '2028-07-05T09:00:00Z'],
+    ['20290115T100000', '2029-01-15T10:00:00Z'],
+  ])('what is told of some years only is not the truth for the others: %s', (start, at) => {
+    for (const definition of [winterAlone(), winterAlone(...summerOf2027)]) {
+      const file = read(calendar(definition, event(`DTSTART;TZID=Europe/Lisbon:${start}`)));
+      expect([file.items[0]?.zone, instantText(file.items[0]?.startAt ?? 0), file.zones]).toEqual([
+        'Europe/Lisbon',
+        at,
+        [],
+      ]);
+    }
+  });
+  test('a series over the years told of and those that aren’t keeps its hour in the named zone', () => {
+    const weekly = event('DTSTART;TZID=Europe/Lisbon:20270101T100000', 'RRULE:FREQ=MONTHLY');
+    const [series] = read(calendar(winterAlone(), weekly)).items as [ReadItem];
+    expect(series.zone).toBe('Europe/Lisbon');
+  });
+  test('for the years it tells of it is the truth, also beside its name', () => {
+    // It keeps summer time until the end of 2027, as Lisbon doesn't.
+    const long = winterAlone(
+      ...summerOf2027,
+      'BEGIN:STANDARD',
+      'DTSTART:20271231T020000',
+      'TZOFFSETFROM:+0100',
+      'TZOFFSETTO:+0000',
+      'END:STANDARD',
+    );
+    const at = (start: string) => {
+      const [one] = read(calendar(long, event(`DTSTART;TZID=Europe/Lisbon:${start}`))).items as [ReadItem];
+      return [one.zone.startsWith('~'), instantText(one.startAt)];
+    };
+    expect(at('20271201T100000')).toEqual([true, '2027-12-01T09:00:00Z']);
+    expect(at('20280705T100000')).toEqual([false, '2028-07-05T09:00:00Z']);
+  });
   test('a series keeps its hour on the defined clock', () => {
     const file = read(
       calendar(

@@ -1,6 +1,6 @@
 import type { ZoneDefinition } from '../../time/index.ts';
 import { defineZone, isDefined, isZone, offsetAt } from '../../time/index.ts';
-import { agrees, definitionOf } from './definition.ts';
+import { agrees, definitionOf, filledUp } from './definition.ts';
 import type { Block } from './lines.ts';
 import { insideOf } from './property.ts';
 
@@ -21,6 +21,10 @@ interface Meaning {
 }
 
 const YEAR = 366 * 86_400_000;
+/** A definition that begins before is taken to tell of all years. */
+const LONG_AGO = 2 * YEAR;
+/** Definitions of some years with the others filled up, by their names here: worked out once. */
+const wholes = new Map<string, ZoneDefinition>();
 
 /** Finds a zone of the time zone database in a TZID: the name itself, or its last two or three path parts. */
 function zoneByName(tzid: string): string | null {
@@ -35,7 +39,7 @@ function zoneByName(tzid: string): string | null {
 }
 
 /**
- * The zones of one file. Its own VTIMEZONEs are the truth for its times (RFC 5545 3.6.5): instants are taken from them, and a named
+ * The zones of one file. Its own VTIMEZONEs are the truth for the times they tell of (RFC 5545 3.6.5): instants are taken from them, and a named
  * zone stands for one only where it shows the same over the item's whole life and the year around it.
  */
 export class FileZones {
@@ -117,8 +121,14 @@ export class FileZones {
     const text = this.texts.get(tzid.trim());
     const definition = text === undefined ? null : definitionOf(text);
     if (text === undefined || !definition) return named ? { named, defined: null } : null;
-    const name = this.nameOf(text);
-    if (!isDefined(name)) defineZone(name, definition);
-    return { named, defined: { name, text, definition } };
+    const { covers, ...said } = definition;
+    // What isn't told of every year is the truth for the years it tells of; for the others there is the zone it has the name of.
+    const part = named !== null && (Number.isFinite(covers.last) || covers.first > LONG_AGO);
+    const name = this.nameOf(part ? `${text}\n${named}` : text);
+    const whole = part ? (wholes.get(name) ?? filledUp(definition, named)) : said;
+    if (wholes.size > 500) wholes.clear();
+    if (part) wholes.set(name, whole);
+    if (!isDefined(name)) defineZone(name, whole);
+    return { named, defined: { name, text, definition: whole } };
   }
 }
