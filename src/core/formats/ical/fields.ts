@@ -29,10 +29,18 @@ export function fieldsOf(event: ICAL.Component, remark: Remark) {
     attendees: attendees.slice(0, LIMITS.attendees).flatMap((p): Attendee[] => {
       const party = partyOf(p);
       const answer = oneOf(ANSWERS, String(p.getFirstParameter('partstat') ?? '').toLowerCase()) ?? 'needs-action';
-      return party ? [{ ...party, answer: answer as Answer }] : [];
+      const may = paramOf(p, 'role') === 'OPT-PARTICIPANT' ? { role: 'may' as const } : {};
+      return party ? [{ ...party, answer: answer as Answer, ...may }] : [];
     }),
+    // Whoever wrote it asks these themselves, or nobody does (RFC 6638 7.1).
+    unasked: attendees
+      .slice(0, LIMITS.attendees)
+      .flatMap((p) => (/^(?:NONE|CLIENT)$/.test(paramOf(p, 'schedule-agent')) ? (partyOf(p)?.address ?? []) : [])),
   };
 }
+
+const paramOf = (property: ICAL.Property, name: string): string =>
+  String(property.getFirstParameter(name) ?? '').toUpperCase();
 
 /** Fields that the standard's own properties say something of, whether or not ours is there. */
 const BY_STANDARD: { readonly [K in FiledField]?: (event: ICAL.Component) => WrittenFields[K] | null } = {

@@ -15,7 +15,12 @@ export interface UnmodelledLine {
 export interface KeptFields extends Pick<WrittenFields, FiledField> {
   readonly cancelled: boolean;
   readonly organiser: { readonly address: string; readonly name: string | null } | null;
-  readonly attendees: readonly { readonly address: string; readonly name: string | null; readonly answer: string }[];
+  readonly attendees: readonly {
+    readonly address: string;
+    readonly name: string | null;
+    readonly answer: string;
+    readonly role?: 'may' | undefined;
+  }[];
   /** Whether anything was changed since it was read. */
   readonly touched: boolean;
 }

@@ -28,6 +28,8 @@ export interface ReadItem extends Pick<WrittenFields, FiledField> {
   readonly cancelled: boolean;
   readonly organiser: Party | null;
   readonly attendees: readonly Attendee[];
+  /** Of these whom no message may be sent to for it, by their addresses. */
+  readonly unasked: readonly string[];
   readonly kept: readonly UnmodelledLine[];
   readonly sequence: number;
   /** When this revision was made, by its DTSTAMP or LAST-MODIFIED; 0 where the file doesn't say. */

@@ -107,8 +107,11 @@ export function ownLines(item: WrittenItem): string[] {
   if (item.cancelled) put('status', 'CANCELLED');
   else if (item.shows === 'tentative') put('status', 'TENTATIVE');
   if (item.organiser) addParty(event, 'organizer', item.organiser);
-  for (const attendee of item.attendees)
-    addParty(event, 'attendee', attendee).setParameter('partstat', attendee.answer.toUpperCase());
+  for (const attendee of item.attendees) {
+    const property = addParty(event, 'attendee', attendee);
+    property.setParameter('partstat', attendee.answer.toUpperCase());
+    if (attendee.role === 'may') property.setParameter('role', 'OPT-PARTICIPANT');
+  }
   const text = event.toString().replace(/\r\n[ \t]/g, '');
   return text.split('\r\n').slice(1, -1);
 }

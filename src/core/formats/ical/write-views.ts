@@ -18,7 +18,10 @@ export interface SeenHappening {
   readonly link?: string | null | undefined;
   readonly categories?: readonly string[] | null | undefined;
   readonly organiser?: Party | null | undefined;
-  readonly attendees?: readonly (Party & { readonly answer: string })[] | null | undefined;
+  readonly attendees?:
+    | readonly (Party & { readonly answer: string; readonly role?: 'may' | undefined })[]
+    | null
+    | undefined;
 }
 
 /** What a block without words is called, in the reader's language. */

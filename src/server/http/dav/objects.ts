@@ -80,7 +80,13 @@ export async function put({ ctx, resource, request, body }: Asked): Promise<Resp
 export async function remove({ ctx, resource, request }: Asked): Promise<Response> {
   const done =
     resource.kind === 'object'
-      ? await deleteObjectInWorker(ctx, { key: resource.calendar, name: resource.name, seen: seenBy(request) })
+      ? await deleteObjectInWorker(ctx, {
+          key: resource.calendar,
+          name: resource.name,
+          seen: seenBy(request),
+          // Whoever called it isn't told where the program says so (RFC 6638 8.1).
+          quietly: request.headers.get('schedule-reply')?.trim().toUpperCase() === 'F',
+        })
       : resource.kind === 'invitation'
         ? await writing(ctx, (now) => clearInbox(now, resource.name))
         : refuse('notFound');

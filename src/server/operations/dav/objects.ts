@@ -31,7 +31,7 @@ import {
   takenIn,
   viewFor,
 } from '../deciding/index.ts';
-import { writtenFrom } from '../items/index.ts';
+import { mayImport, writtenFrom } from '../items/index.ts';
 import { listProgramsOn } from './lists.ts';
 import { type Instants, MOST_BYTES, MOST_OBJECTS, type ObjectsWanted, type ProgramObject } from './program-object.ts';
 
@@ -118,7 +118,7 @@ export class Programs {
       organiser: view.organiser ?? null,
       attendees: view.attendees ?? [],
       left,
-      kept: [],
+      kept: mayImport(this.decided.decision) ? item.kept : [],
     };
   }
 

@@ -4,8 +4,8 @@ import { newItem } from '@/contract/items/items.ts';
 import { PRESETS } from '@/core/access/index.ts';
 import { itemByKey } from '../../repositories/items.ts';
 import { readItem } from '../deciding/index.ts';
-import { changeMeeting, createMeeting } from '../meetings/index.ts';
-import { at } from '../small-organisation.ts';
+import { changeMeeting, createMeeting, releaseDue } from '../meetings/index.ts';
+import { at, START } from '../small-organisation.ts';
 import { readObject } from './objects.ts';
 import {
   board,
@@ -484,5 +484,51 @@ describe('what was called off (RFC 5545 3.8.1.11)', () => {
     });
     expect(board()).toHaveLength(1);
     expect(readObject(org.ctx('ines'), calendar, 'whole.ics')).toMatchObject({ code: 'notFound' });
+  });
+});
+
+describe('what a program says beside what is modelled', () => {
+  const plain = (...more: string[]) =>
+    lines(
+      ...event(
+        'UID:beside@x',
+        'DTSTART;TZID=Europe/Lisbon:20270304T100000',
+        'DTEND;TZID=Europe/Lisbon:20270304T110000',
+        'SUMMARY:Beside',
+        ...more,
+      ),
+    );
+  const alarm = ['BEGIN:VALARM', 'ACTION:DISPLAY', 'DESCRIPTION:Soon', 'TRIGGER:-PT20M', 'END:VALARM'];
+
+  // RFC 5545 3.8.8.2: what isn't known is kept; here for whoever may have the calendar as a file.
+  test('is kept, changed and taken out by its owner’s programs, and by nobody else’s seen', () => {
+    org.give('ines', 'tomas', delegate);
+    const said = ['X-OWN-COLOUR:heather', 'COLOR:plum', 'GEO:41.1;-8.6', 'COMMENT:As said', ...alarm];
+    expect(put('ines', 'beside.ics', plain(...said))).toMatchObject({ ok: true });
+    const first = textOf('ines', 'Beside');
+    for (const line of said) expect(first.text).toContain(line);
+    expect(textOf('tomas', 'Beside').text).not.toContain('heather');
+    // A program of somebody else's that sends what it was given takes nothing out.
+    const theirs = textOf('tomas', 'Beside');
+    const moved = edit(theirs.text, ['SUMMARY:Beside', 'SUMMARY:Beside moved']);
+    expect(put('tomas', theirs.name, moved, { match: `"${theirs.tag}"`, noneMatch: null })).toMatchObject({ ok: true });
+    const second = textOf('ines', 'Beside moved');
+    expect(second.text).toContain('X-OWN-COLOUR:heather');
+    const other = edit(second.text, ['X-OWN-COLOUR:heather', 'X-OWN-COLOUR:straw'], ['COMMENT:As said\r\n', '']);
+    expect(put('ines', second.name, other, { match: `"${second.tag}"`, noneMatch: null })).toMatchObject({ ok: true });
+    const third = textOf('ines', 'Beside moved');
+    expect(third.text).toContain('X-OWN-COLOUR:straw');
+    expect(third.text).not.toContain('COMMENT');
+    expect(third.tag).not.toBe(second.tag);
+  });
+
+  test('who may come is asked so, and whom it asks itself is asked by nobody here (RFC 6638 7.1)', () => {
+    const me = 'ORGANIZER:mailto:ines@cloudmoor.example';
+    const may = 'ATTENDEE;ROLE=OPT-PARTICIPANT:mailto:bruno@cloudmoor.example';
+    const itself = 'ATTENDEE;SCHEDULE-AGENT=NONE:mailto:amara@cloudmoor.example';
+    expect(put('ines', 'may.ics', plain(me, may, itself))).toMatchObject({ ok: true });
+    expect(releaseDue(org.db, START + 11_000)).toBeGreaterThan(0);
+    const text = textOf('ines', 'Beside').text.replace(/\r\n /g, '');
+    expect(text.match(/^ATTENDEE.*$/gm)).toEqual([expect.stringMatching(/ROLE=OPT-PARTICIPANT.*bruno@/)]);
   });
 });

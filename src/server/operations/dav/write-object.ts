@@ -49,19 +49,18 @@ const FIRST_WITHIN = 800 * 86_400_000;
 
 const addresses = (item: ReadItem, but: string): string =>
   item.attendees
-    .map(({ address }) => address.toLowerCase())
-    .filter((address) => address !== but)
+    .filter(({ address }) => !sameAddress(address, but))
+    .map(({ address, role }) => `${address.toLowerCase()} ${role ?? ''}`)
     .sort()
     .join();
 
-/** Whom a text asks, but for the owner: the roles of those who were asked already stay. */
+/** Whom a text asks, but for the owner and for those whom whoever wrote it asks themselves. */
 function asked(item: ReadItem, owner: string, standing: StoredItem | null): NonNullable<NewItem['people']> {
   return item.attendees
     .filter(({ address }) => !sameAddress(address, owner))
-    .map(({ address, name }) => {
-      const known = standing?.attendees.find((one) => sameAddress(one.address, address));
-      return { address: address.toLowerCase(), name, role: known?.role ?? 'must', group: null };
-    });
+    .map((one) => ({ ...one, known: standing?.attendees.find(({ address }) => sameAddress(one.address, address)) }))
+    .filter(({ address, known }) => known !== undefined || !item.unasked.includes(address))
+    .map(({ address, name, role }) => ({ address: address.toLowerCase(), name, role: role ?? 'must', group: null }));
 }
 
 /**
@@ -126,9 +125,11 @@ function add(ctx: Context, programs: Programs, name: string, { main, apart }: Te
   });
   const ownerAnswer = main.attendees.find((one) => sameAddress(one.address, owner))?.answer ?? null;
   if (apart.length > MOST_CHANGES) throw new Refused(refuse('tooManyApart', { facts: { most: MOST_CHANGES } }));
-  const called = others ? { organiser: main.organiser, attendees: main.attendees, ownerAnswer } : {};
+  // Whom nobody is to be sent to is only named.
+  const named = others || (people.length === 0 && main.attendees.length > 0 && !main.cancelled);
+  const called = named ? { organiser: main.organiser, attendees: main.attendees, ownerAnswer } : {};
   const outside = {
-    ...(seesAll ? { uid: main.uid } : {}),
+    ...(seesAll ? { uid: main.uid, kept: main.kept } : {}),
     ...(main.saysWho ? { chosen: true as const } : {}),
     ...(main.cancelled ? { cancelled: true as const } : {}),
   };
@@ -167,7 +168,8 @@ function leaveOut(ctx: Context, id: number, recurrence: string): void {
 }
 
 function change(ctx: Context, programs: Programs, item: StoredItem | null, id: string, given: Text, read: Text): void {
-  const { calendar } = programs.decided;
+  const { calendar, decision } = programs.decided;
+  const seesAll = mayImport(decision);
   const owner = personById(ctx.db, calendar.ownerId)?.address ?? '';
   if (read.main.cancelled && !given.main.cancelled) {
     const found = findByAnyId(ctx, item?.key ?? id);
@@ -183,7 +185,7 @@ function change(ctx: Context, programs: Programs, item: StoredItem | null, id: s
   if (item === null) {
     const found = findByAnyId(ctx, id);
     if (isRefusal(found)) throw new Refused(found);
-    patch(ctx, id, { version: found.item.version, scope: 'one' }, given.main, read.main, owner, found.item);
+    patch(ctx, id, { version: found.item.version, scope: 'one' }, given.main, read.main, owner, found.item, seesAll);
     return;
   }
   const moves = repeats(item) && isMoved(given.main, read.main);
@@ -205,6 +207,7 @@ function change(ctx: Context, programs: Programs, item: StoredItem | null, id: s
     after ?? read.main,
     owner,
     item,
+    seesAll,
   );
   if (item.seriesId !== null) return;
   const moved = isMoved(given.main, read.main) ? shiftOf(given.main, read.main) : 0;
@@ -259,9 +262,18 @@ function changeApart(
   // A happening that goes its series' way is where that puts it, and as long.
   const length = main.endAt - main.startAt;
   const wall = (ms: number) => (main.allDay ? dateText(ms) : wallText(toWall(main.zone, ms)));
-  const base = before ?? { ...main, recurrence: null, start: wall(at), end: wall(at + length), rule: null };
+  const base = before ?? { ...main, kept: [], recurrence: null, start: wall(at), end: wall(at + length), rule: null };
   answerFor(ctx, found.view.id, owner, base, after, 'one');
-  patch(ctx, found.view.id, { version: item.version, scope: 'one' }, base, after, owner, item);
+  patch(
+    ctx,
+    found.view.id,
+    { version: item.version, scope: 'one' },
+    base,
+    after,
+    owner,
+    item,
+    mayImport(programs.decided.decision),
+  );
 }
 
 /** Makes the changes between two texts of one item, if there are any. */
@@ -273,18 +285,21 @@ function patch(
   after: ReadItem,
   owner: string,
   standing: StoredItem,
+  seesAll: boolean,
 ): void {
   const fields = fieldsChanged(before, after);
   const when = isMoved(before, after) ? { when: whenOf(after) } : {};
   const mine = standing.organiser === null || sameAddress(standing.organiser.address, owner);
   const people =
     mine && addresses(before, owner) !== addresses(after, owner) ? { people: asked(after, owner, standing) } : {};
-  const touches = Object.keys({ ...fields, ...when, ...people }).length > 0 || how.repeat || how.dates;
+  // Lines that aren't modelled are shown to nobody but whoever may have the calendar as a file, and are theirs to write.
+  const kept = seesAll && JSON.stringify(before.kept) !== JSON.stringify(after.kept) ? after.kept : undefined;
+  const touches = Object.keys({ ...fields, ...when, ...people }).length > 0 || how.repeat || how.dates || kept;
   if (!touches) return;
   // What was answered meanwhile is newer than what was read before.
   const version = stored(ctx, standing.id).version;
   const body = { ...how, version: Math.max(version, how.version), fields, ...when, ...people };
-  must(changeMeeting(ctx, id, checked(itemPatch, body)));
+  must(changeMeeting(ctx, id, checked(itemPatch, body), ctx.viewer.id, kept));
 }
 
 /** Answers an invitation in the owner's name, where the text answers it otherwise than before. */
@@ -304,8 +319,17 @@ function answerFor(
   must(answerItem(ctx, id, { answer: is, comment: '', seen, scope }));
 }
 
-/** Removes one thing of a calendar, where the one who asks may: what they see of it as a whole, or the happening it is. */
-export function deleteObject(ctx: Context, key: string, name: string, seen: Seen): Result<{ done: true }> {
+/**
+ * Removes one thing of a calendar, where the one who asks may: what they see of it as a whole, or the happening it is. `quietly`: who called
+ * it isn't told (RFC 6638 8.1).
+ */
+export function deleteObject(
+  ctx: Context,
+  key: string,
+  name: string,
+  seen: Seen,
+  quietly = false,
+): Result<{ done: true }> {
   return ctx.db.write(() => {
     const list = listProgramsOn(ctx, key);
     if (list) return list.remove(name, seen);
@@ -316,12 +340,13 @@ export function deleteObject(ctx: Context, key: string, name: string, seen: Seen
     if (!found || !now) return refuse('notFound');
     if (!stillSo(seen, now.tag)) return refuse('seenOtherwise');
     const { item, view } = found;
-    if (item) must(removeMeeting(ctx, item.key, { scope: 'all', version: item.version }));
+    const by = ctx.viewer.id;
+    if (item) must(removeMeeting(ctx, item.key, { scope: 'all', version: item.version }, by, quietly));
     else {
       const it = findByAnyId(ctx, view.id);
       if (isRefusal(it)) return it;
       const version = 'notes' in it.view ? { version: it.item.version } : {};
-      must(removeMeeting(ctx, view.id, { scope: 'one', ...version }));
+      must(removeMeeting(ctx, view.id, { scope: 'one', ...version }, by, quietly));
     }
     return ok({ done: true as const });
   });

@@ -105,9 +105,11 @@ export const JOBS = {
         putObject(now, args.key, args.name, args.text, args.seen),
       ),
     ),
-  deleteObject: (ctx: Context, args: Omit<ObjectPut, 'text'>, port: Port) =>
+  deleteObject: (ctx: Context, args: Omit<ObjectPut, 'text'> & { readonly quietly: boolean }, port: Port) =>
     alone(port, () =>
-      noted(ctx, 'deleteObject', { calendar: args.key }, (now) => deleteObject(now, args.key, args.name, args.seen)),
+      noted(ctx, 'deleteObject', { calendar: args.key }, (now) =>
+        deleteObject(now, args.key, args.name, args.seen, args.quietly),
+      ),
     ),
   importTasks: (ctx: Context, args: { key: string; text: string }, port: Port) =>
     alone(port, () => inTransaction(ctx, (now) => importTasks(now, args.key, args.text))),

@@ -26,9 +26,16 @@ import { pickedDays, readRepeat, readWhen, type StoredWhen } from './when.ts';
 
 /**
  * Changes the touched fields of an item, where the version is the one seen. Of a series, `one` makes the happening an
- * item of its own, `later` it and all after it a series of their own, `all` changes every happening that has no item of its own. `by` is whose work it is, where that is not the one who writes.
+ * item of its own, `later` it and all after it a series of their own, `all` changes every happening that has no item of its own. `by` is whose work it is, where that is not the one who writes;
+ * `kept` are the lines of its text that aren't modelled, where a program sent others.
  */
-export function changeItem(ctx: Context, id: string, patch: ItemPatch, by = ctx.viewer.id): Result<ItemsWritten> {
+export function changeItem(
+  ctx: Context,
+  id: string,
+  patch: ItemPatch,
+  by = ctx.viewer.id,
+  kept?: StoredItem['kept'],
+): Result<ItemsWritten> {
   const found = findItem(ctx, id);
   if (isRefusal(found)) return found;
   const { decided, item, happening } = found;
@@ -53,12 +60,12 @@ export function changeItem(ctx: Context, id: string, patch: ItemPatch, by = ctx.
 
   return ctx.db.write(() => {
     const own = authorship(ctx, calendar, by);
-    const items = changed.map(
-      ({ before, after }): ItemToWrite =>
-        before === null
-          ? { before, after: { ...after, ...own } }
-          : { before, after: { ...after, ...own, id: before.id } },
-    );
+    const items = changed.map(({ before, after }, i): ItemToWrite => {
+      const lines = kept && i === 0 ? { kept } : {};
+      return before === null
+        ? { before, after: { ...after, ...lines, ...own } }
+        : { before, after: { ...after, ...lines, ...own, id: before.id } };
+    });
     const written = writeItems(ctx, calendar, 'item.changed', items);
     const [first, second] = written.changes;
     // A series that goes on as another one goes on with its files.

@@ -47,6 +47,8 @@ export interface People {
   readonly left?: readonly string[];
   /** Who may see it was chosen: it isn't as its kind begins. */
   readonly chosen?: true;
+  /** Lines of its text that aren't modelled. */
+  readonly kept?: StoredItem['kept'];
   /** It was called off before it came here: it takes no time, and nobody is asked. */
   readonly cancelled?: true;
 }

@@ -66,8 +66,14 @@ export function createMeeting(
 const linkByItself = (ctx: Context): string | null =>
   storedRules(ctx.db).meetingLinks ? roomAt(settings().meetingRooms, newKey()) : null;
 
-/** Changes an item, and whom it asks. What others call is theirs: of it only what is one's own is changed here. */
-export function changeMeeting(ctx: Context, id: string, patch: ItemPatch, by = ctx.viewer.id): Result<WrittenAnswer> {
+/** Changes an item, and whom it asks. What others call is theirs: of it only what is one's own is changed here. `kept` as in `changeItem`. */
+export function changeMeeting(
+  ctx: Context,
+  id: string,
+  patch: ItemPatch,
+  by = ctx.viewer.id,
+  kept?: StoredItem['kept'],
+): Result<WrittenAnswer> {
   const found = findItem(ctx, id);
   if (isRefusal(found) || !found.may.change) return answered(ctx, changeItem(ctx, id, patch, by));
   const { calendar } = found.decided;
@@ -85,7 +91,7 @@ export function changeMeeting(ctx: Context, id: string, patch: ItemPatch, by = c
     calledOf(ctx.db, owner, found.item, ctx.now);
     const first = patch.people && patch.people.length > 0 && found.item.link === null && !patch.fields.link;
     const link = first && meetingOfItem(ctx.db, found.item.id) === null ? linkByItself(ctx) : null;
-    const changed = changeItem(ctx, id, link ? { ...patch, fields: { ...patch.fields, link } } : patch, by);
+    const changed = changeItem(ctx, id, link ? { ...patch, fields: { ...patch.fields, link } } : patch, by, kept);
     if (!changed.ok || theirs) return answered(ctx, changed);
     if (wanted && patch.scope === 'all') alsoApart(ctx, calendar, owner, found.item, changed.value, wanted);
     if (patch.scope === 'later') beginLater(ctx, owner, found.item, changed.value, patch.when !== undefined);
@@ -140,6 +146,7 @@ export function removeMeeting(
   id: string,
   query: z.infer<typeof removeQuery>,
   by = ctx.viewer.id,
+  quietly = false,
 ): Result<WrittenAnswer> {
   const found = findByAnyId(ctx, id);
   if (isRefusal(found) || !found.may.remove) return answered(ctx, removeItem(ctx, id, query, by));
@@ -148,7 +155,7 @@ export function removeMeeting(
     if (owner) calledOf(ctx.db, owner, found.item, ctx.now);
     const asked = meetingOfItem(ctx.db, found.item.id)?.part === 'attendee' ? found : null;
     const open = asked && !asked.item.cancelled && asked.item.ownerAnswer !== 'declined';
-    if (asked && open) return declineAway(ctx, asked, id, query, by);
+    if (asked && open && !quietly) return declineAway(ctx, asked, id, query, by);
     const removed = removeItem(ctx, id, query, by);
     return removed.ok ? ok(settled(ctx, removed.value)) : removed;
   });
