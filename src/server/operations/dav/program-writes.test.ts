@@ -531,4 +531,34 @@ describe('what a program says beside what is modelled', () => {
     const text = textOf('ines', 'Beside').text.replace(/\r\n /g, '');
     expect(text.match(/^ATTENDEE.*$/gm)).toEqual([expect.stringMatching(/ROLE=OPT-PARTICIPANT.*bruno@/)]);
   });
+
+  test('an invitation that a program takes out is declined, unless it says that nobody is to be told (RFC 6638 8.1)', () => {
+    for (const title of ['Told', 'Not told'])
+      expect(
+        put(
+          'ines',
+          `${title}.ics`,
+          lines(
+            ...event(
+              `UID:${title}@x`,
+              'DTSTART:20270304T100000Z',
+              'DTEND:20270304T110000Z',
+              `SUMMARY:${title}`,
+              'ORGANIZER:mailto:ines@cloudmoor.example',
+              'ATTENDEE:mailto:bruno@cloudmoor.example',
+            ),
+          ),
+        ),
+      ).toMatchObject({ ok: true });
+    releaseDue(org.db, START + 11_000);
+    const brunos = org.calendar('bruno');
+    const answers = () => org.db.all("SELECT act FROM sending WHERE act = 'answer'").length;
+    const inbox = inboxOf(org.ctx('bruno'));
+    const nameOf = (title: string) => inbox.find(({ text }) => text?.includes(`SUMMARY:${title}`))?.name ?? '';
+    expect(deleteObject(org.ctx('bruno'), brunos, nameOf('Not told'), NONE, true)).toMatchObject({ ok: true });
+    expect(answers()).toBe(0);
+    expect(deleteObject(org.ctx('bruno'), brunos, nameOf('Told'), NONE)).toMatchObject({ ok: true });
+    expect(answers()).toBe(1);
+    expect(readObject(org.ctx('bruno'), brunos, nameOf('Not told'))).toMatchObject({ code: 'notFound' });
+  });
 });
