@@ -1,12 +1,12 @@
 import { CARD_VERSIONS } from '@/core/contacts/index.ts';
 import { calendarText, zoneLines } from '@/core/formats/index.ts';
+import { EARLIEST, LATEST } from '@/core/time/index.ts';
 import {
   type InboxObject,
   MOST_OBJECTS,
   type ProgramCalendar,
   type ProgramObject,
   type ProgramPerson,
-  shownInstants,
 } from '../../operations/dav/index.ts';
 import { hrefs, ROOT } from './resource.ts';
 import { cal, card, dav, el, leaf, type Name, type Written } from './xml.ts';
@@ -223,12 +223,12 @@ const BY_NAME: Readonly<Record<Name, Property>> = {
   ),
   [cal('max-resource-size')]: ofCalendar(() => el(cal('max-resource-size'), String(MOST_TEXT))),
   [cal('max-instances')]: ofCalendar(() => el(cal('max-instances'), String(MOST_OBJECTS))),
-  // What is asked for without a time is of these; by its time or its name anything is found.
-  [cal('min-date-time')]: ofCalendar(({ holds }, { now }) =>
-    holds === 'VTODO' ? null : el(cal('min-date-time'), basic(shownInstants(now).from)),
+  // What is accepted (RFC 4791 5.2.6, 5.2.7).
+  [cal('min-date-time')]: ofCalendar(({ holds }) =>
+    holds === 'VTODO' ? null : el(cal('min-date-time'), basic(EARLIEST)),
   ),
-  [cal('max-date-time')]: ofCalendar(({ holds }, { now }) =>
-    holds === 'VTODO' ? null : el(cal('max-date-time'), basic(shownInstants(now).to)),
+  [cal('max-date-time')]: ofCalendar(({ holds }) =>
+    holds === 'VTODO' ? null : el(cal('max-date-time'), basic(LATEST)),
   ),
 };
 

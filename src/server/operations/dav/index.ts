@@ -5,7 +5,7 @@ export {
   readProgramCalendar,
   readProgramPerson,
 } from './calendars.ts';
-export { isLongObject, listObjects, queryFreeBusy, readObject, shownInstants } from './objects.ts';
+export { isLongObject, listObjects, queryFreeBusy, readObject } from './objects.ts';
 export { type Instants, MOST_OBJECTS, type ObjectsWanted, type ProgramObject } from './program-object.ts';
 export {
   askFreeBusy,

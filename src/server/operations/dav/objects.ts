@@ -9,13 +9,15 @@ import {
   type WrittenItem,
   writeCalendar,
 } from '@/core/formats/index.ts';
+import { expand } from '@/core/recurrence/index.ts';
 import { dateText, EARLIEST, instantText, LATEST } from '@/core/time/index.ts';
 import { calendarByKey } from '../../repositories/calendars.ts';
-import { itemById, itemByKey, replacementsOf } from '../../repositories/items.ts';
+import { allItems, itemById, itemByKey, replacementsOf } from '../../repositories/items.ts';
 import { itemByProgramName, programNames } from '../../repositories/program-names.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import {
+  actsBy,
   blockWords,
   type Context,
   type Decided,
@@ -28,6 +30,7 @@ import {
   rangeOf,
   readViews,
   repeats,
+  seriesOf,
   takenIn,
   viewFor,
 } from '../deciding/index.ts';
@@ -42,7 +45,7 @@ import { type Instants, MOST_BYTES, MOST_OBJECTS, type ObjectsWanted, type Progr
  */
 
 const DAY = 86_400_000;
-/** What a calendar shows by itself: what has just been, and the year ahead. What lies beyond is found by its time or its name. */
+/** What a calendar shows by itself of what is only looked at: what has just been, and the year ahead. What lies beyond is found by its time or its name. */
 const BACK = 90 * DAY;
 const AHEAD = 400 * DAY;
 /** The longest time that is looked through for one answer. */
@@ -55,15 +58,25 @@ const hash = (text: string): string => createHash('sha256').update(text).digest(
 const daysOf = ({ from, to }: Instants, zone: string): Range => rangeOf({ start: from, end: to, allDay: false }, zone);
 
 /** The instants that a calendar shows by itself. */
-export function shownInstants(now: number): Instants {
+function shownInstants(now: number): Instants {
   const today = Math.floor(now / DAY) * DAY;
   return { from: today - BACK, to: today + AHEAD };
 }
 
-/** Instants as far as they are looked through: within the years there are, and no longer than an answer takes. */
-function bounded({ from, to }: Instants): Instants {
-  const since = Math.max(from, EARLIEST);
-  return { from: since, to: Math.max(since, Math.min(to, LATEST, since + LONGEST)) };
+/** Instants as far as they are looked through: within the years there are, and no longer than an answer takes; of more, those around now. */
+function bounded({ from, to }: Instants, now: number): Instants {
+  const [first, last] = [Math.max(from, EARLIEST), Math.min(to, LATEST)];
+  if (last - first <= LONGEST) return { from: first, to: Math.max(first, last) };
+  const since = Math.min(Math.max(first, now - BACK), last - LONGEST);
+  return { from: since, to: since + LONGEST };
+}
+
+/** Whether an item, or one happening of it, is within two instants. */
+function isWithin(item: StoredItem, { from, to }: Instants): boolean {
+  if (!repeats(item)) return item.start < to && (item.end > from || item.start >= from);
+  const length = item.end - item.start;
+  const [since, until] = [Math.max(from - length, EARLIEST), Math.min(to, LATEST)];
+  return expand(seriesOf(item, []), since, until, 2).occurrences.some(({ start, end }) => end > from || start >= from);
 }
 
 /** The fields of a file as a view has them; what it doesn't have is as in a new item. */
@@ -96,7 +109,7 @@ export class Programs {
   }
 
   /** The item in whose thing a stored one stands: the series of one that was changed by itself, or itself. */
-  private homeOf(item: StoredItem): StoredItem | null {
+  homeOf(item: StoredItem): StoredItem | null {
     if (item.seriesId !== null) {
       const series = itemById(this.ctx.db, item.seriesId);
       if (series && series.removedAt === null && this.wholeView(series)) return this.wholeView(item) ? series : null;
@@ -192,7 +205,7 @@ export class Programs {
   /** The views of some instants, as many readings as it takes; `cut` where it would take more. */
   views(instants: Instants): { items: ItemWire[]; cut: boolean } {
     const { ctx, decided, directory } = this;
-    const range = daysOf(bounded(instants), decided.calendar.zone);
+    const range = daysOf(bounded(instants, ctx.now), decided.calendar.zone);
     const looker = { person: ctx.viewer, decision: decided.decision };
     const items: ItemWire[] = [];
     let after = 0;
@@ -292,6 +305,17 @@ export function listObjects(
     const object = home ? programs.whole(home, texts) : programs.seen(view, texts);
     if (object && !add(inIts(object))) break;
   }
+  // What they may change is listed wherever it lies: what isn't would be taken for removed.
+  const { range } = wanted;
+  const writes = actsBy(programs.decided.decision);
+  if (!cut && writes && (range === undefined || range.to - range.from > LONGEST))
+    for (const item of allItems(ctx.db, programs.decided.calendar.id)) {
+      const home = done.has(item.id) ? null : programs.homeOf(item);
+      if (home === null || done.has(home.id) || (range && !isWithin(item, range))) continue;
+      done.add(home.id);
+      const object = programs.whole(home, texts);
+      if (object && !add(inIts(object))) break;
+    }
   return ok({ objects, missing: [], cut: cut || read.cut });
 }
 
@@ -330,7 +354,7 @@ export function readObject(ctx: Context, key: string, name: string): Result<Prog
 
 /** When the owner of a calendar is taken between two instants, as far as the one who asks sees it, as lines of a VFREEBUSY. */
 export function freeBusyOf(ctx: Context, { calendar, decision }: Decided, instants: Instants, uid: string): string[] {
-  const range = daysOf(bounded(instants), calendar.zone);
+  const range = daysOf(bounded(instants, ctx.now), calendar.zone);
   const looker = { person: ctx.viewer, decision };
   const { items, more } = readViews(ctx.db, new Directory(ctx.db), calendar, range, looker);
   const taken = takenIn(items, calendar.zone);

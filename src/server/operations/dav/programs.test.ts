@@ -171,3 +171,33 @@ test('the question when others are free is answered by one’s sight; whom one s
   expect([nobody, broken]).toEqual([null, null]);
   expect(ask('dario')).toEqual([null, null, null]);
 });
+
+describe('what lies far from now', () => {
+  const years = (from: string, to: string) => ({ from: Date.parse(from), to: Date.parse(to) });
+  const titles = (who: string, wanted: Parameters<typeof list>[1] = {}) =>
+    list(who, wanted)
+      .map(({ text }) => /SUMMARY:(.*)\r/.exec(text ?? '')?.[1] ?? '')
+      .sort();
+
+  test('is listed for whoever may change it, and found by a time that is open at either end (RFC 4791 9.9)', () => {
+    const add = (title: string, day: string, more: object = {}) =>
+      org.add('ines', 'ines', { title, when: at(day, 10), ...more });
+    add('Long ago', '2019-05-06');
+    add('Now', '2027-03-03');
+    add('In four years', '2031-06-03');
+    add('Weekly since', '2012-03-05', { repeat: { rule: 'FREQ=WEEKLY;COUNT=10' } });
+    add('Yearly', '2015-09-09', { repeat: { rule: 'FREQ=YEARLY' } });
+    org.give('ines', 'tomas', PRESETS.delegate);
+    const all = ['In four years', 'Long ago', 'Now', 'Weekly since', 'Yearly'];
+    expect(titles('ines')).toEqual(all);
+    expect(titles('tomas')).toEqual(all);
+    expect(titles('ines', { range: years('2027-03-01', '2199-01-01') })).toEqual(['In four years', 'Now', 'Yearly']);
+    expect(titles('ines', { range: years('1900-01-01', '2020-01-01') })).toEqual([
+      'Long ago',
+      'Weekly since',
+      'Yearly',
+    ]);
+    expect(titles('ines', { range: years('1990-01-01', '2013-01-01') })).toEqual(['Weekly since']);
+    expect(titles('ines', { range: years('2031-06-01', '2031-07-01') })).toEqual(['In four years']);
+  });
+});
