@@ -96,6 +96,9 @@ function refuse(response, status, code, sentence) {
   response.end(JSON.stringify({ code, sentence }));
 }
 
+const TOO_LARGE_FOR_PROGRAMS =
+  '<?xml version="1.0" encoding="utf-8"?>\n<error xmlns="DAV:" xmlns:C="urn:ietf:params:xml:ns:caldav" xmlns:A="urn:ietf:params:xml:ns:carddav"><C:max-resource-size/><A:max-resource-size/></error>';
+
 /**
  * Bounds a request's body before anything reads it: by what it says of itself, by what has come, and by how long it takes. Whatever
  * is left of it when the answer has gone is not waited for.
@@ -109,6 +112,12 @@ function bounded(request, response) {
   const tooLarge = isFile
     ? `This is larger than ${Math.floor(most / 1_000_000)} MB, the most that is taken. Export a shorter time and try again.`
     : `This is larger than ${most / 1_000_000} MB, the most that is taken.`;
+  const refuseSize = () => {
+    if (request.headers['x-dav-path'] === undefined) refuse(response, 413, 'fileTooLarge', tooLarge);
+    else if (!response.headersSent)
+      // What a program sends is bounded by a condition it knows (RFC 4791 5.3.2.1, RFC 6352 6.3.2.1).
+      response.writeHead(403, { 'content-type': 'application/xml; charset=utf-8' }).end(TOO_LARGE_FOR_PROGRAMS);
+  };
   const { socket } = request;
   // A sender that is still sending hears the answer only once it has sent: what comes is dropped, for a moment.
   const letGo = () => {
@@ -118,7 +127,7 @@ function bounded(request, response) {
   };
   response.on('finish', letGo);
   if (Number(request.headers['content-length'] ?? 0) > most) {
-    refuse(response, 413, 'fileTooLarge', tooLarge);
+    refuseSize();
     return false;
   }
   if (request.complete || (request.headers['content-length'] === undefined && !request.headers['transfer-encoding']))
@@ -127,7 +136,7 @@ function bounded(request, response) {
   const begun = Date.now();
   const watch = setInterval(() => {
     if (request.complete || socket.destroyed) clearInterval(watch);
-    else if (socket.bytesRead - before > most + 65_536) refuse(response, 413, 'fileTooLarge', tooLarge);
+    else if (socket.bytesRead - before > most + 65_536) refuseSize();
     else if (Date.now() - begun > (isFile ? FILE_WITHIN_MS : BODY_WITHIN_MS))
       refuse(response, 408, 'tooSlow', 'This took too long to arrive and was given up. Send it again.');
     else return;
@@ -164,8 +173,9 @@ function handOnPrograms(request) {
 
 const server = createServer({ connectionsCheckingInterval: 2000 }, (request, response) => {
   request.headers['x-forwarded-for'] = placeOf(request);
-  // Where programs begin that were given no more than the host (RFC 6764 5).
-  if (/^\/\.well-known\/ca(?:l|rd)dav\/?$/.test(request.url ?? '')) {
+  // Where programs begin that were given no more than the host (RFC 6764 5), at its well-known address or at the host itself.
+  const atHost = request.url === '/' && ['PROPFIND', 'REPORT'].includes(request.method ?? '');
+  if (atHost || /^\/\.well-known\/ca(?:l|rd)dav\/?$/.test(request.url ?? '')) {
     // 307: a client repeats what it asked, its body too.
     response.writeHead(307, { location: '/dav/' }).end();
     return;

@@ -316,6 +316,10 @@ test('what can’t be read, is too much or isn’t meant here is refused with it
     ],
     [403, 'supported-calendar-data', send('PUT', `${path}a.ics`, '{}', { 'content-type': 'application/json' })],
     [403, 'max-resource-size', send('PUT', `${path}a.ics`, 'x'.repeat(270_000), calendarType)],
+    // As much as isn't even read.
+    [403, 'max-resource-size', send('PUT', `${path}a.ics`, 'x'.repeat(900_000), calendarType)],
+    // From the bare host one is led on, with what one asked.
+    [307, '', send('PROPFIND', '/', undefined, { depth: '0' })],
     [404, '', send('GET', `${path}none.ics`)],
     [
       404,

@@ -156,15 +156,31 @@ export const countMailSince = (db: Connection, collectionId: number, since: numb
     since,
   )?.n ?? 0;
 
-/** The Message-IDs of what was sent to an address about a meeting, the oldest first. */
-export function mailThread(db: Connection, meetingId: number, address: string): string[] {
+/**
+ * The Message-IDs of what was sent to an address, and came from it, about a meeting and all of its happenings, the oldest first: what is sent
+ * next stands beneath them (RFC 5322 3.6.4).
+ */
+export function mailThread(
+  db: Connection,
+  { calendarId, uid }: { readonly calendarId: number; readonly uid: string },
+  address: string,
+): string[] {
+  const meetings = '(SELECT id FROM meeting WHERE calendar_id = ? AND uid = ?)';
   return db
     .arrays<[string]>(
-      'SELECT message_id FROM outgoing_mail WHERE meeting_id = ? AND to_address = ? ORDER BY id DESC LIMIT 20',
-      meetingId,
+      `SELECT message_id FROM (
+         SELECT message_id, at, id FROM outgoing_mail WHERE meeting_id IN ${meetings} AND to_address = ?
+         UNION ALL
+         SELECT message_id, at, id FROM message WHERE meeting_id IN ${meetings} AND from_address = ? AND message_id IS NOT NULL
+       ) ORDER BY at DESC, id DESC LIMIT 20`,
+      calendarId,
+      uid,
+      address,
+      calendarId,
+      uid,
       address,
     )
-    .map(([id]) => id)
+    .flatMap(([id]) => (/^<[^<>\s]{1,250}>$/.test(id) ? [id] : []))
     .reverse();
 }
 

@@ -71,6 +71,7 @@ export function dispatch(
   calendar: Calendar,
   meeting: StoredMeeting,
   messages: readonly Message[],
+  automatic = false,
 ): void {
   for (const plain of messages) {
     const message = classified(ctx, meeting, plain);
@@ -83,7 +84,7 @@ export function dispatch(
           at: ctx.now,
           what: { from: 'inside', message: { ...message, to: [address] } },
         });
-      else mailOut(ctx, from, calendar, meeting, message, address);
+      else mailOut(ctx, from, calendar, meeting, message, address, automatic);
     }
     keepSent(ctx, from, meeting, message);
   }
@@ -352,7 +353,16 @@ function receiveCalled(ctx: Acting, message: Message, me: Person, mail: Arriving
   // Whom somebody sends instead hears of it from them; those inside have it at once all the same.
   const inside = sent.map((one) => one.address).filter((address) => insideBy(db, address) !== null);
   const also = inside.length > 0 ? nudge(meeting, hand, inside).messages : [];
-  if (messages.length + also.length > 0) dispatch({ ...ctx, viewer: me }, me, calendar, next, [...messages, ...also]);
+  if (messages.length + also.length > 0)
+    dispatch(
+      { ...ctx, viewer: me },
+      me,
+      calendar,
+      next,
+      [...messages, ...also],
+      // Nobody pressed anything for it (RFC 3834).
+      message.method === 'REFRESH',
+    );
 }
 
 /** Questions that are kept beside a meeting. */

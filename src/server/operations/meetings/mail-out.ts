@@ -16,12 +16,13 @@ export function mailOut(
   meeting: StoredMeeting,
   message: Message,
   address: string,
+  automatic = false,
 ): void {
   const { db, now, viewer } = ctx;
   const item = meeting.itemId === null ? null : itemById(db, meeting.itemId);
   const series = item?.seriesId == null ? item : itemById(db, item.seriesId);
   const directory = new Directory(db);
-  const refs = mailThread(db, meeting.id, address);
+  const refs = mailThread(db, meeting, address);
   const key = newKey();
   const state = meeting.state;
   const title = (state && ('on' in state ? state.on?.matter.title : state.matter.title)) ?? item?.title ?? '';
@@ -51,6 +52,7 @@ export function mailOut(
       },
       inReplyTo: refs.at(-1) ?? null,
       refs,
+      ...(automatic ? { automatic: true as const } : {}),
     },
   });
 }

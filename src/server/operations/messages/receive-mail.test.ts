@@ -3,7 +3,7 @@ import { type NewItem, newItem } from '@/contract/items/items.ts';
 import { PRESETS } from '@/core/access/index.ts';
 import { mainCalendarOf } from '../../repositories/calendars.ts';
 import { itemByKey, itemsByUid } from '../../repositories/items.ts';
-import { changeMeeting, createMeeting, readMeeting, releaseDue, undoSeveral } from '../meetings/index.ts';
+import { answerItem, changeMeeting, createMeeting, readMeeting, releaseDue, undoSeveral } from '../meetings/index.ts';
 import { at, type SmallOrganisation, START, smallOrganisation } from '../small-organisation.ts';
 import { listMessages, takeMessage } from './list-messages.ts';
 import { takeMail } from './receive-mail.ts';
@@ -419,4 +419,59 @@ test('of a meeting called private nobody but the copy’s owner makes more than 
     code: 'calledPrivate',
   });
   expect(open('bruno')).toMatchObject({ ok: true });
+});
+
+const outgoing = () =>
+  org.db
+    .all<{ message_id: string; mail: string }>('SELECT message_id, mail FROM outgoing_mail ORDER BY id')
+    .map(({ message_id, mail }) => {
+      const { inReplyTo, refs, automatic, meeting } = JSON.parse(mail);
+      return { id: message_id, method: meeting.message.method, inReplyTo, refs, automatic: automatic ?? false };
+    });
+
+test('an answer stands beneath the invitation it answers (RFC 5322 3.6.4)', async () => {
+  await arrive(event('REQUEST'), { id: 'asked' });
+  const id = items()[0]?.key ?? '';
+  expect(
+    answerItem(org.ctx('ines', now), id, { answer: 'accepted', comment: '', seen: 'needs-action', scope: 'all' }).ok,
+  ).toBe(true);
+  releaseDue(org.db, now + 11_000);
+  expect(outgoing()).toMatchObject([{ method: 'REPLY', inReplyTo: '<asked@x.example>', refs: ['<asked@x.example>'] }]);
+});
+
+test('mail about one happening stands beneath the series’ own; an answer nobody pressed anything for says so (RFC 3834)', async () => {
+  const body = newItem.parse({
+    title: 'Weekly',
+    when: at('2027-03-03', 10),
+    repeat: { rule: 'FREQ=WEEKLY;COUNT=3' },
+    people: [{ address: MARTA, name: null, role: 'must', group: null }],
+  });
+  const made = createMeeting(org.ctx('ines', now), org.calendar('ines'), body);
+  if (!made.ok) throw new Error(made.code);
+  releaseDue(org.db, now + 11_000);
+  const key = (made.value.item?.id ?? '').split('~')[0] ?? '';
+  const { uid = '', version = 0 } = itemByKey(org.db, key) ?? {};
+  const second = `${key}~${(Date.UTC(2027, 2, 10, 10) / 1000).toString(36)}`;
+  const changed = changeMeeting(org.ctx('ines', now + 12_000), second, {
+    version,
+    scope: 'one',
+    fields: { place: 'Ridge' },
+  });
+  expect(changed.ok).toBe(true);
+  releaseDue(org.db, now + 30_000);
+  const [series, happening] = outgoing();
+  expect(happening).toMatchObject({ method: 'REQUEST', inReplyTo: series?.id, refs: [series?.id], automatic: false });
+  now += 60_000;
+  await arrive(
+    event('REFRESH', {
+      UID: uid,
+      DTSTART: '',
+      DTEND: '',
+      SUMMARY: '',
+      ORGANIZER: `mailto:${INES}`,
+      ATTENDEE: `mailto:${MARTA}`,
+    }),
+  );
+  expect(outgoing().at(-1)).toMatchObject({ method: 'REQUEST', automatic: true });
+  expect(outgoing().length).toBeGreaterThan(2);
 });
