@@ -452,8 +452,8 @@ test.each(Object.keys(MAY).filter((who) => who !== 'nobody signed in'))(
       mayContacts[item].filter(inCards).map((field) => contactMark(item, field)),
     );
     expect([...cards].sort()).toEqual(allCards.sort());
-    // A briefing, files and what a file once said of an item come no such way.
-    const ways = (field: Field) => !['briefing', 'file', 'kept'].includes(field);
+    // A briefing and files come no such way; the other lines of an item come to whoever may have the calendar as a file.
+    const ways = (field: Field) => !['briefing', 'file'].includes(field);
     const all = ITEMS.flatMap((item) => may[item].filter(ways).map((field) => mark(item, field)));
     expect([...met].sort()).toEqual(all.sort());
     expect([...mail].sort()).toEqual((MAIL[who] ?? []).filter((name) => !name.startsWith('plain')));
