@@ -76,6 +76,8 @@ describe('a file that can’t be taken', () => {
 describe('an item that can’t be kept', () => {
   beforeEach(async () => {
     await open('tomas', '/for/ines/calendar?week=2027-07-05');
+    // The choice of calendar, which comes into the band with the board, has come: what is beside it stands still.
+    await desk.find('button', 'More acts');
     await desk.press('link', /^New for Inés/);
     await desk.find('complementary', 'New item');
     await desk.fill('Title', 'Typed and not lost');
