@@ -13,6 +13,8 @@ const principal = z.strictObject({
   own: z.boolean(),
   calendar: z.string(),
   share: z.boolean(),
+  /** Whether one sees something of a further calendar of theirs. */
+  further: z.boolean(),
   /** Whether one sees something of their tasks, and of their contacts. */
   tasks: z.boolean(),
   contacts: z.boolean(),

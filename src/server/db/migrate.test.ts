@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import Database from 'better-sqlite3';
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { migrate } from './migrate.ts';
+import { endRulesOnWallClock } from './rule-ends.ts';
 
 let folder: string;
 let steps: string;
@@ -66,7 +67,7 @@ describe('migrations', () => {
       raw.prepare(`INSERT INTO item (id, key, calendar_id, uid, series_id, recurrence, start, finish, all_day, zone, rule, title,
       kind, importance, shows, visibility, cancelled, version, created_by, created_for, created_at, changed_by, changed_for, changed_at)
       VALUES (?, ?, 1, ?, ?, ?, 1800000000000, 1800003600000, 0, 'UTC', ?, ?, 'meeting', 'normal', 'busy', 'follow', 0, 1, 1, 1, 1, 1, 1, 1)`);
-    item.run(1, 'i1', 'series', null, null, 'FREQ=WEEKLY', 'Series');
+    item.run(1, 'i1', 'series', null, null, 'FREQ=WEEKLY;UNTIL=20270329T160000Z', 'Series');
     item.run(2, 'i2', 'series', 1, '2027-01-22T08:00:00', null, 'Moved');
     item.run(3, 'i3', 'gone#2027-01-22T08:00:00', null, null, null, 'Without its series');
     item.run(4, 'i4', 'plain#text', null, null, null, 'Plain');
@@ -85,11 +86,31 @@ describe('migrations', () => {
         [4, 'plain#text', null, null, 'Plain', '[]'],
       ],
     );
+    expect(raw.prepare('SELECT rule FROM item WHERE id = 1').raw().get()).toEqual([
+      'FREQ=WEEKLY;UNTIL=20270329T160000',
+    ]);
     expect(raw.prepare('SELECT kind, owner_id, note FROM notice').raw().all()).toEqual([['given', 1, 'Hello']]);
     expect(raw.prepare('SELECT name FROM outsider_name').raw().all()).toEqual([['Marta, the auditor']]);
     expect(raw.prepare('SELECT count(*) FROM occurrence').raw().get()).toEqual([2]);
     expect(raw.prepare('SELECT count(*) FROM outbox').raw().get()).toEqual([1]);
     expect(raw.prepare('SELECT item_id FROM suggestion').raw().all()).toEqual([[3]]);
+    raw.close();
+  });
+
+  test('the ends of rules within what was said of meetings lose their Z, and instants beside them keep theirs', () => {
+    const raw = open();
+    migrate(raw, folder, steps);
+    raw.pragma('foreign_keys = OFF');
+    const put = raw.prepare('INSERT INTO meeting (calendar_id, uid, part, state, changed_at) VALUES (1, ?, ?, ?, 1)');
+    const said = (z: string) =>
+      JSON.stringify({
+        at: '2027-03-01T10:00:00Z',
+        times: [{ rule: `FREQ=WEEKLY;UNTIL=20270329T160000${z};BYDAY=MO` }],
+      });
+    put.run('a', 'organiser', said('Z'));
+    put.run('b', 'attendee', said(''));
+    endRulesOnWallClock(raw);
+    expect(raw.prepare('SELECT state FROM meeting ORDER BY uid').raw().all()).toEqual([[said('')], [said('')]]);
     raw.close();
   });
 

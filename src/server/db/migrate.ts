@@ -1,12 +1,16 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type Database from 'better-sqlite3';
+import { endRulesOnWallClock } from './rule-ends.ts';
 import { chainTrail } from './trail-digest.ts';
 
 const FOLDER = join(process.cwd(), 'src/server/db/migrations');
 
 /** What steps do that SQL can't. */
-const BESIDE: Readonly<Record<string, (raw: Database.Database) => void>> = { '0036_trail_chain.sql': chainTrail };
+const BESIDE: Readonly<Record<string, (raw: Database.Database) => void>> = {
+  '0036_trail_chain.sql': chainTrail,
+  '0046_rules_end_on_the_wall.sql': endRulesOnWallClock,
+};
 
 /**
  * Brings a file to the newest numbered migration: each in a transaction of its own, the file copied beside itself first

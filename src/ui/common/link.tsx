@@ -3,8 +3,8 @@ import NextLink from 'next/link';
 import { type ComponentProps, useState } from 'react';
 
 /**
- * A link to another screen. What is behind it is asked for once it is pointed at or has the focus, and not by being seen: a screen
- * has two dozen of them, and each would be asked for at every look.
+ * A link to another screen. The screen is fetched ahead once the link is pointed at or has the focus, not as soon as it is visible: a
+ * screen has two dozen links, and all of them would be fetched at each page load.
  */
 export function Link(props: ComponentProps<typeof NextLink>) {
   const [meant, setMeant] = useState(false);

@@ -19,9 +19,11 @@ export function usePressPoint(): void {
       root.style.setProperty('--press-y', `${Math.round(y)}px`);
     };
     const point = (event: PointerEvent) => keep(event.clientX, event.clientY);
-    const key = () => {
+    const key = ({ key }: KeyboardEvent) => {
       const on = document.activeElement;
-      if (!on || on === document.body) return;
+      // While somebody types or walks a list nothing opens, and each stroke would have the whole page styled anew.
+      if (!on || on === document.body || /^(?:Arrow|Tab|Shift|Control|Alt|Meta)/.test(key)) return;
+      if (key !== 'Enter' && on.matches('input, textarea, [contenteditable="true"]')) return;
       const box = on.getBoundingClientRect();
       keep(box.x + box.width / 2, box.y + box.height / 2);
     };

@@ -195,8 +195,8 @@ export function FinderDialog({ open, setOpen }: { open: boolean; setOpen: (open:
     ...found,
     ...weeks,
   ];
-  /** Whether a line was gone to since something was typed: until then Enter takes the first, also one that has just come to stand there. */
-  const gone = useRef(false);
+  /** Whether a line was chosen by arrow or mouse since the last stroke. Until then Enter takes the first line, even one that has just come. */
+  const chosen = useRef(false);
   const take = (option: Goal) => {
     if (option.meant) {
       void make(option.meant, false);
@@ -237,10 +237,10 @@ export function FinderDialog({ open, setOpen }: { open: boolean; setOpen: (open:
         groupBy={(o) => (o.found ? t(o.found) : '')}
         onInputChange={(_, text) => {
           setTyped(text);
-          gone.current = false;
+          chosen.current = false;
         }}
         onHighlightChange={(_, __, reason) => {
-          gone.current ||= reason === 'keyboard' || reason === 'mouse';
+          chosen.current ||= reason === 'keyboard' || reason === 'mouse';
         }}
         getOptionKey={(o) => (o.next ? 'next' : `${o.goal} ${o.label}`)}
         noOptionsText={t('none')}
@@ -252,7 +252,7 @@ export function FinderDialog({ open, setOpen }: { open: boolean; setOpen: (open:
           if (event.key !== 'Enter') return;
           const atOnce = event.ctrlKey || event.metaKey;
           const [first] = shown;
-          if (!(atOnce && meant) && (gone.current || !first)) return;
+          if (!(atOnce && meant) && (chosen.current || !first)) return;
           event.preventDefault();
           (event as { defaultMuiPrevented?: boolean }).defaultMuiPrevented = true;
           if (atOnce && meant) void make(meant, true);

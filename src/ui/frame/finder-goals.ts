@@ -20,8 +20,8 @@ export interface PlainGoal {
 
 const VIEWS = ['day', 'week', 'five', 'month', 'list', 'side'] as const;
 
-/** Ends the session of this window, and what was kept in it. */
-export async function leaveForGood(): Promise<void> {
+/** Signs out of this window, and drops what was typed in it and not saved. */
+export async function signOut(): Promise<void> {
   await call('signOut', {}).catch(() => {});
   dropAllDrafts();
   window.location.assign('/sign-in');
@@ -39,7 +39,7 @@ export function useGoals(people: PeopleAnswer['people']): PlainGoal[] {
     const own = principal?.own ?? true;
     const whose = { own: own ? 'yes' : 'no', name: principal?.name ?? '' };
     const tomorrow = dateText(Math.floor(toWall(style.zone, now()) / DAY + 1) * DAY);
-    const working = frame.principals.length > 0;
+    const working = frame.me.inside && frame.principals.length > 0;
     return [
       {
         label: own ? t('newMine') : t('new', { name: principal?.name ?? '' }),
@@ -109,7 +109,7 @@ export function useGoals(people: PeopleAnswer['people']): PlainGoal[] {
       { label: t('people'), goal: `/for/${who}/people` },
       ...(frame.me.inside ? [{ label: t('houseRules'), goal: `/for/${who}/house-rules` }] : []),
       { label: t('settings'), goal: `/for/${mine}/settings`, also: also('settings') },
-      { label: t('signOut'), goal: '', act: leaveForGood, also: also('signOut') },
+      { label: t('signOut'), goal: '', act: signOut, also: also('signOut') },
       ...people
         .filter((p) => p.rights.sight !== 'nothing' && p.handle !== mine)
         .map((p) => ({ label: t('look', { name: p.name }), goal: `/for/${mine}/calendar?of=${p.handle}` })),

@@ -300,7 +300,13 @@ function Switch(props: {
           </span>
         </span>
       </Link>
-      {current && section === 'calendar' && <span id={BAND_CALENDAR} className={frameCss.calendar} />}
+      {current && section === 'calendar' && (
+        <span
+          id={BAND_CALENDAR}
+          className={frameCss.calendar}
+          data-further={(p.further && search.get('of') === null) || undefined}
+        />
+      )}
       {current && (
         <Link
           className={`plain ${frameCss['new-for']} who-${p.colour % 6}`}

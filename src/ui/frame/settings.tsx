@@ -21,7 +21,7 @@ import sectionsCss from '../common/sections.module.css';
 import { Sections } from '../common/sections.tsx';
 import { DAY, fullDay, weekday } from '../common/times.ts';
 import { Accounts } from './accounts.tsx';
-import { leaveForGood } from './finder-goals.ts';
+import { signOut } from './finder-goals.ts';
 import { ReminderWishes } from './reminder-wishes.tsx';
 import { Tokens } from './tokens.tsx';
 import { WorkHoursField } from './work-hours-field.tsx';
@@ -289,7 +289,7 @@ function Sessions() {
         ))}
       </ul>
       <div className="above-6">
-        <Button variant="outlined" onClick={() => void leaveForGood()}>
+        <Button variant="outlined" onClick={() => void signOut()}>
           {t('signOut')}
         </Button>
       </div>

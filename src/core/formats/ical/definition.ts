@@ -16,30 +16,12 @@ const SECOND = 1000;
 const MOST_ONSETS = 1500;
 const MOST_OBSERVANCES = 400;
 
-/** Of which times a definition speaks: from its first change on, to its last, or without an end where one of its rules has none. */
+/** Of which times a definition tells: from its first change to its last, or without an end where one of its rules has none. */
 interface Covered {
   readonly first: number;
   readonly last: number;
 }
 
-/**
- * A definition that speaks of some years only, with a named zone's clock for all others: before its first change, and from the zone's own
- * next change after its last one on.
- */
-export function filledUp(definition: ZoneDefinition & { readonly covers: Covered }, zone: string): ZoneDefinition {
-  const { first, last } = definition.covers;
-  const next = Number.isFinite(last) ? (transitions(zone, last, LATEST, 1)[0] ?? Number.POSITIVE_INFINITY) : last;
-  const named = (from: number, until: number) =>
-    from < until
-      ? transitions(zone, from, until, MOST_CHANGES).map((at): [number, number] => [at, offsetAt(zone, at)])
-      : [];
-  const own = definition.changes.filter(([at]) => at < next);
-  const changes: [number, number][] = [];
-  const before = offsetAt(zone, EARLIEST);
-  for (const [at, to] of [...named(EARLIEST, first), ...own, ...(Number.isFinite(next) ? named(next - 1, LATEST) : [])])
-    if ((changes.at(-1)?.[1] ?? before) !== to) changes.push([at, to]);
-  return { before, changes };
-}
 /** A definition longer than this, or with more changes, is none that can be kept. */
 const MOST_TEXT = 60_000;
 const MOST_CHANGES = 2000;
@@ -77,6 +59,27 @@ export function definitionOf(text: string): (ZoneDefinition & { readonly covers:
     last: goesOn ? Number.POSITIVE_INFINITY : (onsets.at(-1)?.at as number),
   };
   return { before, changes, covers };
+}
+
+/**
+ * A definition that tells of some years only, with a named zone's clock for all others: before its first change, and after its last one
+ * from the zone's own next change on.
+ */
+export function filledUp(definition: ZoneDefinition & { readonly covers: Covered }, zone: string): ZoneDefinition {
+  const { before, changes, covers } = definition;
+  const { first, last } = covers;
+  const next = Number.isFinite(last) ? (transitions(zone, last, LATEST, 1)[0] ?? LATEST) : LATEST;
+  const named = (from: number, until: number) =>
+    from < until
+      ? transitions(zone, from, until, MOST_CHANGES).map((at): [number, number] => [at, offsetAt(zone, at)])
+      : [];
+  const atFirst: [number, number] = [first, changes.findLast(([at]) => at <= first)?.[1] ?? before];
+  const own = changes.filter(([at]) => at > first && at < next);
+  const all: [number, number][] = [];
+  const begin = offsetAt(zone, EARLIEST);
+  for (const [at, to] of [...named(EARLIEST, first), atFirst, ...own, ...named(next - 1, LATEST)])
+    if (at >= EARLIEST && (all.at(-1)?.[1] ?? begin) !== to) all.push([at, to]);
+  return { before: first < EARLIEST ? atFirst[1] : begin, changes: all };
 }
 
 function localOnsets(properties: readonly Property[], start: number, offsetFrom: number): number[] {

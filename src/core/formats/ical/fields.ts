@@ -32,7 +32,7 @@ export function fieldsOf(event: ICAL.Component, remark: Remark) {
       const may = paramOf(p, 'role') === 'OPT-PARTICIPANT' ? { role: 'may' as const } : {};
       return party ? [{ ...party, answer: answer as Answer, ...may }] : [];
     }),
-    // Whoever wrote it asks these themselves, or nobody does (RFC 6638 7.1).
+    // Whoever wrote the text invites these themselves, or nobody does (RFC 6638 7.1).
     unasked: attendees
       .slice(0, LIMITS.attendees)
       .flatMap((p) => (/^(?:NONE|CLIENT)$/.test(paramOf(p, 'schedule-agent')) ? (partyOf(p)?.address ?? []) : [])),

@@ -172,6 +172,23 @@ describe('the file’s own definition is the truth for its times', () => {
     expect(at('20271201T100000')).toEqual([true, '2027-12-01T09:00:00Z']);
     expect(at('20280705T100000')).toEqual([false, '2028-07-05T09:00:00Z']);
   });
+  test('a definition whose first line changes nothing holds from there on all the same', () => {
+    const fixed = [
+      'BEGIN:VTIMEZONE',
+      'TZID:Europe/Lisbon',
+      'BEGIN:STANDARD',
+      'DTSTART:20270401T000000',
+      'TZOFFSETFROM:+0500',
+      'TZOFFSETTO:+0500',
+      'END:STANDARD',
+      'END:VTIMEZONE',
+    ].join('\r\n');
+    const at = (start: string) =>
+      instantText(read(calendar(fixed, event(`DTSTART;TZID=Europe/Lisbon:${start}`))).items[0]?.startAt ?? 0);
+    expect(at('20270315T100000')).toBe('2027-03-15T10:00:00Z');
+    expect(at('20270705T100000')).toBe('2027-07-05T05:00:00Z');
+    expect(at('20271215T100000')).toBe('2027-12-15T10:00:00Z');
+  });
   test('a series keeps its hour on the defined clock', () => {
     const file = read(
       calendar(

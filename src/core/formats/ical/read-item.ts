@@ -28,7 +28,7 @@ export interface ReadItem extends Pick<WrittenFields, FiledField> {
   readonly cancelled: boolean;
   readonly organiser: Party | null;
   readonly attendees: readonly Attendee[];
-  /** Of these whom no message may be sent to for it, by their addresses. */
+  /** The addresses of those attendees to whom no message may be sent (RFC 6638 7.1). */
   readonly unasked: readonly string[];
   readonly kept: readonly UnmodelledLine[];
   readonly sequence: number;

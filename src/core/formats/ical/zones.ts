@@ -122,7 +122,7 @@ export class FileZones {
     const definition = text === undefined ? null : definitionOf(text);
     if (text === undefined || !definition) return named ? { named, defined: null } : null;
     const { covers, ...said } = definition;
-    // What isn't told of every year is the truth for the years it tells of; for the others there is the zone it has the name of.
+    // A definition of some years is right for those; for all others the zone of that name is.
     const part = named !== null && (Number.isFinite(covers.last) || covers.first > LONG_AGO);
     const name = this.nameOf(part ? `${text}\n${named}` : text);
     const whole = part ? (wholes.get(name) ?? filledUp(definition, named)) : said;

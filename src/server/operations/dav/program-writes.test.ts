@@ -561,4 +561,30 @@ describe('what a program says beside what is modelled', () => {
     expect(answers()).toBe(1);
     expect(readObject(org.ctx('bruno'), brunos, nameOf('Not told'))).toMatchObject({ code: 'notFound' });
   });
+
+  test('nobody takes out an invitation unseen who couldn’t answer it', () => {
+    expect(
+      put(
+        'ines',
+        'asked.ics',
+        lines(
+          ...event(
+            'UID:asked@x',
+            'DTSTART:20270304T100000Z',
+            'DTEND:20270304T110000Z',
+            'SUMMARY:Asked',
+            'ORGANIZER:mailto:ines@cloudmoor.example',
+            'ATTENDEE:mailto:bruno@cloudmoor.example',
+          ),
+        ),
+      ),
+    ).toMatchObject({ ok: true });
+    releaseDue(org.db, START + 11_000);
+    org.give('bruno', 'wren', PRESETS.arranger);
+    const brunos = org.calendar('bruno');
+    const name = inboxOf(org.ctx('bruno'))[0]?.name ?? '';
+    for (const quietly of [false, true])
+      expect(deleteObject(org.ctx('wren'), brunos, name, NONE, quietly)).toMatchObject({ code: 'answerFirst' });
+    expect(readObject(org.ctx('bruno'), brunos, name)).toMatchObject({ ok: true });
+  });
 });

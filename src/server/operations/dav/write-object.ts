@@ -47,14 +47,7 @@ const MOST_CHANGES = 60;
 /** Within so long after a series begins its first happening is looked for. */
 const FIRST_WITHIN = 800 * 86_400_000;
 
-const addresses = (item: ReadItem, but: string): string =>
-  item.attendees
-    .filter(({ address }) => !sameAddress(address, but))
-    .map(({ address, role }) => `${address.toLowerCase()} ${role ?? ''}`)
-    .sort()
-    .join();
-
-/** Whom a text asks, but for the owner and for those whom whoever wrote it asks themselves. */
+/** Whom a text invites: its attendees without the owner, and without those whom the program said it invites itself. */
 function asked(item: ReadItem, owner: string, standing: StoredItem | null): NonNullable<NewItem['people']> {
   return item.attendees
     .filter(({ address }) => !sameAddress(address, owner))
@@ -62,6 +55,13 @@ function asked(item: ReadItem, owner: string, standing: StoredItem | null): NonN
     .filter(({ address, known }) => known !== undefined || !item.unasked.includes(address))
     .map(({ address, name, role }) => ({ address: address.toLowerCase(), name, role: role ?? 'must', group: null }));
 }
+
+/** Whom a text asks, and as what, to hold two of them against each other. */
+const listed = (people: ReturnType<typeof asked>): string =>
+  people
+    .map(({ address, role }) => `${address} ${role}`)
+    .sort()
+    .join();
 
 /**
  * Writes one thing of a calendar as a program sends it: adds it, or changes what differs from what the program was given. Refused wherever a
@@ -125,7 +125,7 @@ function add(ctx: Context, programs: Programs, name: string, { main, apart }: Te
   });
   const ownerAnswer = main.attendees.find((one) => sameAddress(one.address, owner))?.answer ?? null;
   if (apart.length > MOST_CHANGES) throw new Refused(refuse('tooManyApart', { facts: { most: MOST_CHANGES } }));
-  // Whom nobody is to be sent to is only named.
+  // Attendees whom nobody is to be sent a message stand on the item all the same.
   const named = others || (people.length === 0 && main.attendees.length > 0 && !main.cancelled);
   const called = named ? { organiser: main.organiser, attendees: main.attendees, ownerAnswer } : {};
   const outside = {
@@ -290,8 +290,8 @@ function patch(
   const fields = fieldsChanged(before, after);
   const when = isMoved(before, after) ? { when: whenOf(after) } : {};
   const mine = standing.organiser === null || sameAddress(standing.organiser.address, owner);
-  const people =
-    mine && addresses(before, owner) !== addresses(after, owner) ? { people: asked(after, owner, standing) } : {};
+  const [had, wants] = [asked(before, owner, standing), asked(after, owner, standing)];
+  const people = mine && listed(had) !== listed(wants) ? { people: wants } : {};
   // Lines that aren't modelled are shown to nobody but whoever may have the calendar as a file, and are theirs to write.
   const kept = seesAll && JSON.stringify(before.kept) !== JSON.stringify(after.kept) ? after.kept : undefined;
   const touches = Object.keys({ ...fields, ...when, ...people }).length > 0 || how.repeat || how.dates || kept;

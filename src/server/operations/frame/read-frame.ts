@@ -1,13 +1,14 @@
 import type { FrameAnswer, Principal } from '@/contract/frame.ts';
 import { readWorkHours } from '@/contract/people/hours.ts';
 import { instantText } from '@/core/time/index.ts';
-import type { Calendar } from '../../repositories/calendars.ts';
+import { type Calendar, calendarsOf } from '../../repositories/calendars.ts';
 import { grantsOn } from '../../repositories/grants.ts';
 import { unreadNotices } from '../../repositories/notices.ts';
 import type { Person } from '../../repositories/people.ts';
 import { countAsked } from '../../repositories/tasks.ts';
 import { settings } from '../../settings.ts';
 import { type Context, operatorHere, principalsOf, storedRules } from '../deciding/index.ts';
+import { seenOf } from '../items/index.ts';
 import { seesListsOf } from '../lists/index.ts';
 import { unreadFor } from '../messages/index.ts';
 import { asksWaiting, findingsCounted, findingsUnread, wishesWaiting } from '../sharing/index.ts';
@@ -23,6 +24,11 @@ export function readFrame(ctx: Context): FrameAnswer {
     if (told) unread += unreadFor(ctx, person, decided);
     return {
       ...principalOf(person, calendar.key, own, own || decision.rights.shares),
+      further:
+        seenOf(
+          ctx,
+          calendarsOf(ctx.db, person.id).filter((c) => c.id !== calendar.id),
+        ).length > 0,
       tasks: own || seesListsOf(ctx, 'tasks', person.id),
       contacts: own || seesListsOf(ctx, 'contacts', person.id),
     };
@@ -65,7 +71,7 @@ function principalOf(
   calendar: string,
   own: boolean,
   share: boolean,
-): Omit<Principal, 'tasks' | 'contacts'> {
+): Omit<Principal, 'tasks' | 'contacts' | 'further'> {
   const { handle, name, role, colour } = person;
   return { handle, name, role, colour, own, calendar, share };
 }

@@ -49,7 +49,7 @@ export interface People {
   readonly chosen?: true;
   /** Lines of its text that aren't modelled. */
   readonly kept?: StoredItem['kept'];
-  /** It was called off before it came here: it takes no time, and nobody is asked. */
+  /** It came here called off: it takes no time, and nobody is invited. */
   readonly cancelled?: true;
 }
 export const NOBODY: People = { organiser: null, attendees: [], ownerAnswer: null };

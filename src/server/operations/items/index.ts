@@ -11,7 +11,7 @@ export { changeItem } from './change-item.ts';
 export { createItem, draftItem, NOBODY, noRoom, type People } from './create-item.ts';
 export { exportFile, writtenFrom } from './export-file.ts';
 export { findImportable, mayImport } from './importing.ts';
-export { listItems, listLoad } from './list-items.ts';
+export { listItems, listLoad, seenOf } from './list-items.ts';
 export { sayLooking } from './looking.ts';
 export { previewRepeat } from './preview-repeat.ts';
 export { COMMON_ZONES, readFile, TOO_MANY } from './read-file.ts';

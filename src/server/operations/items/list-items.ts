@@ -91,7 +91,7 @@ function headOf(ctx: Context, { calendar, collection, viewer, decision }: Decide
 }
 
 /** Those of some calendars of which the viewer sees anything. */
-function seenOf(ctx: Context, calendars: readonly Calendar[]): Calendar[] {
+export function seenOf(ctx: Context, calendars: readonly Calendar[]): Calendar[] {
   const decided = decideOnSeveral(
     ctx,
     calendars.map((c) => c.id),

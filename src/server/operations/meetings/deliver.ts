@@ -51,19 +51,13 @@ import { mailOut } from './mail-out.ts';
 import { calledOf, handOf, happeningFor } from './plan.ts';
 import { copyFromItem, projectAsked, projectCalled } from './project.ts';
 import { roomIsFree } from './rooms.ts';
-import { classificationOf, invitedFrom, timeOf, timeOfHappening } from './shape.ts';
+import { classified, invitedFrom, timeOf, timeOfHappening } from './shape.ts';
 import { tellReaders } from './tell.ts';
-
-/** A message with the CLASS its item has for its organiser (RFC 5545, 3.8.1.3): what is private there begins private with whoever is asked. */
-function classified(ctx: Acting, meeting: StoredMeeting, message: Message): Message {
-  if (!('matter' in message) || meeting.part !== 'organiser' || meeting.itemId === null) return message;
-  const classification = classificationOf(itemById(ctx.db, meeting.itemId)?.visibility ?? 'follow');
-  return classification ? { ...message, classification } : message;
-}
 
 /**
  * Says something of a meeting, within the transaction that decided it, so that all of it is said or none: to those inside it is on its way from
- * then on, each of them written in a transaction of their own once this one is done; to those outside it goes as mail.
+ * then on, each of them written in a transaction of their own once this one is done; to those outside it goes as mail, `automatic` where
+ * nobody pressed anything for it (RFC 3834).
  */
 export function dispatch(
   ctx: Acting,
@@ -354,15 +348,7 @@ function receiveCalled(ctx: Acting, message: Message, me: Person, mail: Arriving
   const inside = sent.map((one) => one.address).filter((address) => insideBy(db, address) !== null);
   const also = inside.length > 0 ? nudge(meeting, hand, inside).messages : [];
   if (messages.length + also.length > 0)
-    dispatch(
-      { ...ctx, viewer: me },
-      me,
-      calendar,
-      next,
-      [...messages, ...also],
-      // Nobody pressed anything for it (RFC 3834).
-      message.method === 'REFRESH',
-    );
+    dispatch({ ...ctx, viewer: me }, me, calendar, next, [...messages, ...also], message.method === 'REFRESH');
 }
 
 /** Questions that are kept beside a meeting. */

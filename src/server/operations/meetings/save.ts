@@ -99,11 +99,14 @@ export function changeMeeting(
   });
 }
 
+/** Who calls a meeting, as a sentence names them. */
+const callerOf = ({ organiser }: StoredItem): string => organiser?.name ?? organiser?.address ?? '';
+
 function onlyOwn(item: StoredItem, patch: ItemPatch): Refusal | null {
   const touches =
     patch.when || patch.repeat || patch.people || SAID_FIELDS.some((name) => patch.fields[name] !== undefined);
   if (!touches) return null;
-  return refuse('calledByOthers', { facts: { name: item.organiser?.name ?? item.organiser?.address ?? '' } });
+  return refuse('calledByOthers', { facts: { name: callerOf(item) } });
 }
 
 /** What its organiser called private, or for few, only the copy's owner themselves opens to more: nobody does it for them. */
@@ -139,7 +142,7 @@ const WIDTH: Record<Visibility, number> = { private: 0, outline: 1, follow: 2, o
 
 /**
  * Removes an item. A meeting the owner calls is called off, and everybody asked is told; one they were asked to and haven't declined
- * is declined, for whoever may answer it.
+ * is declined, for whoever may answer it. `quietly`: it is taken out without an answer, by whoever could have given one.
  */
 export function removeMeeting(
   ctx: Context,
@@ -155,6 +158,7 @@ export function removeMeeting(
     if (owner) calledOf(ctx.db, owner, found.item, ctx.now);
     const asked = meetingOfItem(ctx.db, found.item.id)?.part === 'attendee' ? found : null;
     const open = asked && !asked.item.cancelled && asked.item.ownerAnswer !== 'declined';
+    if (asked && open && !asked.may.answer) return refuse('answerFirst', { facts: { name: callerOf(asked.item) } });
     if (asked && open && !quietly) return declineAway(ctx, asked, id, query, by);
     const removed = removeItem(ctx, id, query, by);
     return removed.ok ? ok(settled(ctx, removed.value)) : removed;
@@ -170,10 +174,8 @@ function declineAway(
   by: number,
 ): Result<WrittenAnswer> {
   const { item, happening, decided } = asked;
-  const caller = item.organiser?.name ?? item.organiser?.address ?? '';
-  if (!asked.may.answer) return refuse('answerFirst', { facts: { name: caller } });
   // A single item has only "all". For "this and later" of a series there is no answer that a message could carry.
-  if (happening && query.scope === 'later') return refuse('answerOneOrAll', { facts: { name: caller } });
+  if (happening && query.scope === 'later') return refuse('answerOneOrAll', { facts: { name: callerOf(item) } });
   // A removal that is refused is refused before anything is answered.
   if (item.version !== query.version) return answered(ctx, removeItem(ctx, id, query, by));
   const alone = happening !== null && query.scope === 'one';

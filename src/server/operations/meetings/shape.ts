@@ -7,6 +7,7 @@ import {
   type Meeting,
   type MeetingMatter,
   type MeetingTime,
+  type Message,
   myAnswer,
   sameAddress,
   stateOf,
@@ -22,9 +23,11 @@ import {
   wallText,
 } from '@/core/time/index.ts';
 import type { Connection } from '../../db/index.ts';
+import { itemById } from '../../repositories/items.ts';
+import type { StoredMeeting } from '../../repositories/meetings.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { knowZone } from '../../repositories/zone-definitions.ts';
-import type { Directory } from '../deciding/index.ts';
+import type { Acting, Directory } from '../deciding/index.ts';
 
 /*
  * Between an item as it is stored and a meeting as it is said.
@@ -135,4 +138,11 @@ export function timesOf(
   if (!stored) return null;
   const text = time.allDay ? dateText : instantText;
   return { start: text(stored.start), end: text(stored.end), allDay: time.allDay };
+}
+
+/** A message with the CLASS its item has for its organiser (RFC 5545, 3.8.1.3): what is private there begins private with whoever is asked. */
+export function classified(ctx: Acting, meeting: StoredMeeting, message: Message): Message {
+  if (!('matter' in message) || meeting.part !== 'organiser' || meeting.itemId === null) return message;
+  const classification = classificationOf(itemById(ctx.db, meeting.itemId)?.visibility ?? 'follow');
+  return classification ? { ...message, classification } : message;
 }

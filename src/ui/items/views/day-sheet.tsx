@@ -1,6 +1,6 @@
 'use client';
 import Button from '@mui/material/Button';
-import { useQueries, useQuery } from '@tanstack/react-query';
+import { useIsFetching, useQueries, useQuery } from '@tanstack/react-query';
 import { useParams, useSearchParams } from 'next/navigation';
 import { useEffect } from 'react';
 import { useTranslations } from 'use-intl';
@@ -148,17 +148,26 @@ export function DaySheet({ calendar, name }: { calendar: string; name: string })
   );
 }
 
-/** Prints as soon as the sheet stands, where its address asks for that, and once. */
+/** So long nothing may have been on its way any more: what is fetched for what has just come begins a moment later. */
+const QUIET_MS = 300;
+
+/** Prints once where the address asks for it, as soon as the sheet has all that is fetched for it. */
 function usePrinting(stands: boolean): void {
   const search = useSearchParams();
-  const wanted = stands && search.get('print') === '1';
+  const fetching = useIsFetching();
+  const wanted = stands && fetching === 0 && search.get('print') === '1';
   useEffect(() => {
     if (!wanted) return;
-    const next = new URLSearchParams(window.location.search);
-    next.delete('print');
-    window.history.replaceState(null, '', `?${next}`);
-    window.print();
+    const timer = setTimeout(printOnce, QUIET_MS);
+    return () => clearTimeout(timer);
   }, [wanted]);
+}
+
+function printOnce(): void {
+  const next = new URLSearchParams(window.location.search);
+  next.delete('print');
+  window.history.replaceState(null, '', `?${next}`);
+  window.print();
 }
 
 /** Open tasks of somebody, as one sees them: of their first lists, the most pressing of each. */

@@ -2,7 +2,7 @@
 import { type RefObject, useLayoutEffect, useRef } from 'react';
 import { MOTION_MS, mayMove } from '../../common/motion.ts';
 
-/** More than these at once is another picture, and not something that went somewhere. */
+/** With more than these at once it is another picture, and nothing glides. */
 const MOST = 40;
 
 /** Where a block stands: in which column or row of a view, and how far along it. */
@@ -11,12 +11,12 @@ export interface Place {
   readonly along: number;
 }
 
-/** A press that was dragged has been followed by the eye already. */
+/** The id of the block that was put down last: it is there already for whoever dragged it, and doesn't glide. */
 export type Carried = RefObject<string | null>;
 
 /**
- * Blocks go where they went: what stands elsewhere than before, by whoever's hand, glides there from its old place. `view` names what is
- * shown; in another view nothing glides. `at` says where a place is on the screen, in pixels.
+ * Moves blocks smoothly: a block that stands elsewhere than at the last drawing glides there from its old place, whoever moved it. `view`
+ * names what is shown; when that changes nothing glides. `at` says where a place is on the screen, in pixels.
  */
 export function useGlide(
   places: ReadonlyMap<string, Place>,

@@ -61,7 +61,7 @@ export interface BoardActs extends PutDown {
 
 export interface Moving {
   readonly ghosts: GhostStore;
-  /** What was put down last, by its id: the eye has followed it already. */
+  /** The id of what was put down last, which doesn't glide. */
   readonly carried: Carried;
   readonly laneOf: (item: ItemWire) => number;
   /** What a time in a lane would lie over, by its title as it is seen. */
