@@ -311,6 +311,16 @@ test('what can’t be read, is too much or isn’t meant here is refused with it
     [403, 'valid-calendar-data', send('PUT', `${path}a.ics`, 'hello', calendarType)],
     [
       403,
+      'valid-calendar-object-resource',
+      send(
+        'PUT',
+        `${path}a.ics`,
+        text('m', 'm', '20270907T100000', '20270907T110000').replace('VERSION', 'METHOD:REQUEST\r\nVERSION'),
+        calendarType,
+      ),
+    ],
+    [
+      403,
       'supported-calendar-component',
       send('PUT', `${path}a.ics`, 'BEGIN:VCALENDAR\r\nBEGIN:VTODO\r\nEND:VTODO\r\nEND:VCALENDAR\r\n', calendarType),
     ],

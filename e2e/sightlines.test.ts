@@ -249,6 +249,17 @@ test('what someone else changed meanwhile is not written over unseen: it is said
   await ivo.find('button', /^Sanna Moor Outline/);
 });
 
+test('a week longer is a choice like any other: it is saved, and said, with the others', async () => {
+  const ines = await open('ines', '/for/ines/sightlines?who=person%3Aoona');
+  await ines.find('button', /^Oona Marsh Delegate/);
+  await ines.press('button', 'A week longer');
+  const until = await ines.any('Until, that day included');
+  expect(await until.evaluate((el) => (el as HTMLInputElement).value)).toContain('2 Apr 2027');
+  await ines.find('button', 'Save, and tell Oona');
+  expect(ines.errors).toEqual([]);
+  await ines.close();
+});
+
 test('what was given, changed or taken away is taken back in one press', async () => {
   const priya = await open('priya', '/for/priya/sightlines');
   await choose(priya, 'Jonas Heath');

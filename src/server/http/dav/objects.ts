@@ -69,6 +69,8 @@ export async function put({ ctx, resource, request, body }: Asked): Promise<Resp
     const done = await putObjectInWorker(ctx, { key: calendar, name, text, seen: seenBy(request) });
     return done.ok ? bare(done.value.added ? 201 : 204) : refused(ctx, done, true);
   }
+  // A message to somebody is no thing of a calendar (RFC 4791 4.1).
+  if (/^METHOD[:;]/im.test(text)) return conditionFailed(cal('valid-calendar-object-resource'));
   const others = into.value.holds === 'VTODO' ? 'VEVENT' : 'VTODO';
   if (new RegExp(`^BEGIN:(${others}|VJOURNAL|VFREEBUSY|VAVAILABILITY)`, 'im').test(text))
     return conditionFailed(cal('supported-calendar-component'));

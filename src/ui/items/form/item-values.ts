@@ -136,6 +136,8 @@ export function copyOf(item: ItemWire, start: number, end: number, title: string
       ...times,
       ...pick(all, copied),
       title: title ?? all.title,
+      // What somebody showed oneself is for oneself, until one opens it.
+      ...(here ? {} : { visibility: 'private' as const }),
     },
     why: '',
     people: null,

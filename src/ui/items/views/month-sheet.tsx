@@ -38,76 +38,85 @@ export function MonthSheet(props: {
   const today = Math.floor(toWall(style.zone, now()) / DAY) * DAY;
   const monthOf = (wall: number) => new Date(wall).getUTCMonth();
   return (
-    <section className={lanesCss.month} aria-label={t('lanes.month')}>
-      {Array.from({ length: 7 }, (_, i) => first + i * DAY).map((day) => (
-        <div key={day} className={lanesCss.weekday}>
-          {weekday(day)}
-        </div>
-      ))}
-      {Array.from({ length: 42 }, (_, i) => {
-        const day = first + i * DAY;
-        const all = layouts.flatMap(({ lane, layout }) =>
-          (layout.days[i] ?? []).map((placed) => ({ lane, placed, weight: weigh(placed) })),
-        );
-        const bars = layouts.flatMap(({ lane, layout }) =>
-          layout.bars.filter((bar) => bar.from <= i && bar.to > i).map((bar) => ({ lane, bar })),
-        );
-        const lines = [...all]
-          .sort((a, b) => b.weight - a.weight)
-          .slice(0, Math.max(0, LINES - bars.length))
-          .sort((a, b) => a.placed.top - b.placed.top);
-        const booked = all.reduce((sum, { placed }) => sum + (placed.item.shows === 'free' ? 0 : placed.height), 0);
-        const clashes = all.filter(({ placed }) => placed.clash).length;
-        return (
-          <div
-            key={day}
-            className={`${lanesCss.cell}${picks.days.includes(dateText(day)) ? ` ${lanesCss.picked}` : ''}${monthOf(day) === monthOf(month) ? '' : ` ${lanesCss.other}`}${day === today ? ` ${lanesCss.today}` : ''}`}
-          >
-            <Scale layouts={layouts} index={i} />
-            <button
-              type="button"
-              className={`plain ${lanesCss.number}`}
-              aria-label={t('lanes.day', { day: fullDay(day), hours: hoursText(booked), clashes })}
-              aria-pressed={picks.days.includes(dateText(day)) ? true : undefined}
-              onClick={(event) => (picksWith(event) ? picks.toggleDay(dateText(day)) : onDay(day))}
-              onKeyDown={(event) => {
-                if (event.key !== 'x') return;
-                event.stopPropagation();
-                picks.toggleDay(dateText(day));
-              }}
-            >
-              {new Date(day).getUTCDate()}
-            </button>
-            {bars.slice(0, 2).map(({ lane, bar }) => (
-              <Line
-                key={`${bar.item.id}`}
-                lane={lane}
-                text={textOf(bar.item)}
-                title={whenText(bar.item, style)}
-                soft={bar.item.shows === 'free'}
-                clash={false}
-                selected={bar.item.id === selected}
-                picked={picks.items.has(bar.item.id)}
-                onOpen={(event) => (picksWith(event) ? picks.toggle(bar.item) : onOpen(bar.item))}
-              />
-            ))}
-            {lines.map(({ lane, placed }) => (
-              <Line
-                key={`${placed.item.id} ${placed.top}`}
-                lane={lane}
-                text={`${clock(wallsOf(placed.item, style.zone).start, style.hours)} ${textOf(placed.item)}`}
-                title={whenText(placed.item, style)}
-                soft={placed.item.withheld === true || placed.item.shows === 'free'}
-                clash={placed.clash}
-                selected={placed.item.id === selected}
-                picked={picks.items.has(placed.item.id)}
-                onOpen={(event) => (picksWith(event) ? picks.toggle(placed.item) : onOpen(placed.item))}
-              />
-            ))}
+    <>
+      {lanes
+        .filter(({ state }) => state === 'unseen')
+        .map(({ key, name }) => (
+          <p key={key} className={`small soft ${lanesCss.note}`}>
+            {t('lanes.unseen', { name })}
+          </p>
+        ))}
+      <section className={lanesCss.month} aria-label={t('lanes.month')}>
+        {Array.from({ length: 7 }, (_, i) => first + i * DAY).map((day) => (
+          <div key={day} className={lanesCss.weekday}>
+            {weekday(day)}
           </div>
-        );
-      })}
-    </section>
+        ))}
+        {Array.from({ length: 42 }, (_, i) => {
+          const day = first + i * DAY;
+          const all = layouts.flatMap(({ lane, layout }) =>
+            (layout.days[i] ?? []).map((placed) => ({ lane, placed, weight: weigh(placed) })),
+          );
+          const bars = layouts.flatMap(({ lane, layout }) =>
+            layout.bars.filter((bar) => bar.from <= i && bar.to > i).map((bar) => ({ lane, bar })),
+          );
+          const lines = [...all]
+            .sort((a, b) => b.weight - a.weight)
+            .slice(0, Math.max(0, LINES - bars.length))
+            .sort((a, b) => a.placed.top - b.placed.top);
+          const booked = all.reduce((sum, { placed }) => sum + (placed.item.shows === 'free' ? 0 : placed.height), 0);
+          const clashes = all.filter(({ placed }) => placed.clash).length;
+          return (
+            <div
+              key={day}
+              className={`${lanesCss.cell}${picks.days.includes(dateText(day)) ? ` ${lanesCss.picked}` : ''}${monthOf(day) === monthOf(month) ? '' : ` ${lanesCss.other}`}${day === today ? ` ${lanesCss.today}` : ''}`}
+            >
+              <Scale layouts={layouts} index={i} />
+              <button
+                type="button"
+                className={`plain ${lanesCss.number}`}
+                aria-label={t('lanes.day', { day: fullDay(day), hours: hoursText(booked), clashes })}
+                aria-pressed={picks.days.includes(dateText(day)) ? true : undefined}
+                onClick={(event) => (picksWith(event) ? picks.toggleDay(dateText(day)) : onDay(day))}
+                onKeyDown={(event) => {
+                  if (event.key !== 'x') return;
+                  event.stopPropagation();
+                  picks.toggleDay(dateText(day));
+                }}
+              >
+                {new Date(day).getUTCDate()}
+              </button>
+              {bars.slice(0, 2).map(({ lane, bar }) => (
+                <Line
+                  key={`${bar.item.id}`}
+                  lane={lane}
+                  text={textOf(bar.item)}
+                  title={whenText(bar.item, style)}
+                  soft={bar.item.shows === 'free'}
+                  clash={false}
+                  selected={bar.item.id === selected}
+                  picked={picks.items.has(bar.item.id)}
+                  onOpen={(event) => (picksWith(event) ? picks.toggle(bar.item) : onOpen(bar.item))}
+                />
+              ))}
+              {lines.map(({ lane, placed }) => (
+                <Line
+                  key={`${placed.item.id} ${placed.top}`}
+                  lane={lane}
+                  text={`${clock(wallsOf(placed.item, style.zone).start, style.hours)} ${textOf(placed.item)}`}
+                  title={whenText(placed.item, style)}
+                  soft={placed.item.withheld === true || placed.item.shows === 'free'}
+                  clash={placed.clash}
+                  selected={placed.item.id === selected}
+                  picked={picks.items.has(placed.item.id)}
+                  onOpen={(event) => (picksWith(event) ? picks.toggle(placed.item) : onOpen(placed.item))}
+                />
+              ))}
+            </div>
+          );
+        })}
+      </section>
+    </>
   );
 }
 

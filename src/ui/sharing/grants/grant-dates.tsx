@@ -9,12 +9,11 @@ export function GrantDates(props: {
   until: string;
   fields: Readonly<Record<string, string>>;
   owner: string;
-  busy: boolean;
   onDates: (span: { from: string; until: string }) => void;
   onCover: (() => void) | null;
-  onLonger: (() => unknown) | null;
+  onLonger: (() => void) | null;
 }) {
-  const { from, until, fields, owner, busy, onDates, onCover, onLonger } = props;
+  const { from, until, fields, owner, onDates, onCover, onLonger } = props;
   const tl = useTranslations('lines');
   const date = (name: 'from' | 'until', label: string) => (
     <DateField
@@ -37,7 +36,7 @@ export function GrantDates(props: {
           </Button>
         )}
         {onLonger && (
-          <Button variant="text" loading={busy} onClick={onLonger}>
+          <Button variant="text" onClick={onLonger}>
             {tl('extend')}
           </Button>
         )}

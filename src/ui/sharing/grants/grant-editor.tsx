@@ -151,7 +151,7 @@ export function GrantEditor(props: {
       },
     );
   const what = (everyoneRow || link) && rights.sight === 'nothing' ? t('sights.nothing') : presetName(rights);
-  const give = (tell: boolean, dates = { from, until }) => {
+  const give = (tell: boolean) => {
     let given: GivenAnswer | null = null;
     return act(
       async () => {
@@ -161,7 +161,7 @@ export function GrantEditor(props: {
             audience: row.audience.kind === 'newLink' ? { kind: 'newLink', name: linkName } : row.audience,
             rights,
             seen: (base ?? { key: grant?.key ?? null }).key,
-            span: spanOf(dates.from, dates.until),
+            span: spanOf(from, until),
             tell: tell ? { note } : null,
             ...(asks && tell && mayAskBack ? { asks } : {}),
             ...(hidden.size > 0 ? { alsoPrivate: [...hidden] } : {}),
@@ -215,9 +215,11 @@ export function GrantEditor(props: {
     setSpan({ from: dateText(monday), until: dateText(monday + 4 * DAY) });
     pick('preset', 'delegate');
   };
+  // A choice like any other: it is saved with the others, said to whom it is said, and confirmed where that is asked for.
   const longer = () => {
     const last = Math.max(toWall(style.zone, (parseInstant(grant?.until ?? '') ?? 0) - 1), today);
-    return give(false, { from: was.from, until: dateText(last + 7 * DAY) });
+    setBase((before) => before ?? { key: grant?.key ?? null });
+    setSpan({ from, until: dateText(last + 7 * DAY) });
   };
   return (
     <>
@@ -286,7 +288,6 @@ export function GrantEditor(props: {
                 until={until}
                 fields={fields}
                 owner={owner}
-                busy={busy}
                 onDates={setSpan}
                 onCover={(dated || grant === null) && !link ? cover : null}
                 onLonger={grant?.until ? longer : null}
