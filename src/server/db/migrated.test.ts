@@ -192,6 +192,7 @@ function asThen(what: string, answer: unknown): unknown {
     for (const one of plain.principals) {
       delete one.tasks;
       delete one.contacts;
+      delete one.further;
     }
     delete plain.warnOutside;
     delete plain.tasksAsked;

@@ -49,7 +49,7 @@ export function FinderDialog({ open, setOpen }: { open: boolean; setOpen: (open:
   const router = useRouter();
   const { frame, principal } = useFrame();
   const [typed, setTyped] = useState('');
-  const found = useFound(open ? typed : '');
+  const { found, looked } = useFound(open ? typed : '');
   const { style, now, toast } = useFrame();
   const client = useQueryClient();
   const errors = useTranslations();
@@ -172,8 +172,9 @@ export function FinderDialog({ open, setOpen }: { open: boolean; setOpen: (open:
       toast({ text: refusalOf(error, errors('common.unreachable')).sentence });
     }
   };
+  // Beneath what was found, and with it: coming first it would be pushed away from under a press.
   const weeks: Goal[] =
-    typed.trim().length >= 2 && principal
+    looked && principal
       ? [
           {
             label: t('weeks', {
@@ -287,8 +288,8 @@ const placesOf = (journeys: readonly (readonly [string, string, number])[]): str
   ...new Set([...journeys.map(([a]) => a), ...journeys.map(([, b]) => b)]),
 ];
 
-/** Items, tasks, contacts and mails whose words hold what is typed, in every calendar, list, address book and folder one may look into: where each is, whose, and when. */
-function useFound(typed: string): Goal[] {
+/** Items, tasks, contacts and mails whose words hold what is typed, in every calendar, list, address book and folder one may look into: where each is, whose, and when. `looked` once these very words were looked for, found or not. */
+function useFound(typed: string): { readonly found: Goal[]; readonly looked: boolean } {
   const { frame, style } = useFrame();
   const dueWords = useDueWords();
   const words = typed.trim();
@@ -300,7 +301,8 @@ function useFound(typed: string): Goal[] {
     placeholderData: (before) => before,
     retry: false,
   });
-  if (words.length < 2) return [];
+  if (words.length < 2) return { found: [], looked: false };
+  const looked = settled === words && !query.isPending && !query.isPlaceholderData;
   const answer = query.data as SearchAnswer | undefined;
   const tasks = (answer?.tasks ?? []).map(({ task, owner, of }) => ({
     label: [task.title, dueWords(task), of, owner.name].filter(Boolean).join(' · '),
@@ -324,7 +326,7 @@ function useFound(typed: string): Goal[] {
     goal: messageAt(frame, owner.handle, folder.key, message.id),
     found: 'messages' as const,
   }));
-  return [...contacts, ...tasks, ...messages, ...items];
+  return { found: [...contacts, ...tasks, ...messages, ...items], looked };
 }
 
 /** Where a message is opened: with its owner's for whoever acts for them, else among one's own. */
