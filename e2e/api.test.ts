@@ -66,10 +66,10 @@ test('every example of the page is answered as it says, by a token', async () =>
 test('a token is made in Settings, shown once, comes in within its limits, and is dead once it is withdrawn', async () => {
   const nils = await open('nils', '/for/nils/settings');
   await nils.press('button', 'Make a token');
-  await nils.press('button', 'Make it');
+  await nils.press('button', 'Create');
   await nils.says('Give a name.');
   await nils.fill('What it is for', 'The wall screen');
-  await nils.press('button', 'Make it');
+  await nils.press('button', 'Create');
   await nils.says('This is shown once.');
   const secret = await (await nils.any('The token')).evaluate((el) => (el as HTMLInputElement).value);
   await nils.press('button', 'I have it');

@@ -16,7 +16,7 @@ test('groups stand in groups; one that would come to stand in itself is refused 
   await noor.press('option', 'Finance');
   await noor.says('Everybody in Finance is in Field programme now.');
   await noor.find('heading', /^Field programme 15 people/);
-  await noor.press('button', 'Take the group Finance out of Field programme');
+  await noor.press('button', 'Remove the group Finance from Field programme');
   await noor.says('Finance is no longer in Field programme.');
   await noor.find('heading', /^Field programme 12 people/);
 });
@@ -100,10 +100,10 @@ test('a further calendar has an access of its own, and is chosen where calendars
   const otto = await open('otto', '/for/otto/sightlines');
   await otto.press('button', 'The calendar as a whole');
   await otto.press('menuitem', 'Make a further calendar');
-  await otto.press('button', 'Make it');
+  await otto.press('button', 'Create');
   await otto.says('Give a name.');
   await otto.fill('Name of the calendar', 'Peat walks');
-  await otto.press('button', 'Make it');
+  await otto.press('button', 'Create');
   await otto.says('“Peat walks” is there now.');
   await expect.poll(() => otto.page.url()).toContain('c=');
   await otto.find('heading', 'Everyone inside');
@@ -129,7 +129,7 @@ test('domains: one that people have stays, nonsense is refused at the field', as
   await noor.says('Write a domain like cloudmoor.example.');
   await noor.fill('Another domain', 'moor-lab.example');
   await noor.press('button', 'Add the domain');
-  await noor.find('button', 'Take out moor-lab.example');
-  await noor.press('button', 'Take out cloudmoor.example');
+  await noor.find('button', 'Remove moor-lab.example');
+  await noor.press('button', 'Remove cloudmoor.example');
   await noor.says('People of the directory have addresses of a domain that is missing here.');
 });

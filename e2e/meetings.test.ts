@@ -19,7 +19,7 @@ async function ask(desk: Desk, typed: string, option: RegExp): Promise<void> {
 async function askOutside(desk: Desk, text: string, name: string): Promise<void> {
   await desk.fill('Who comes', text, 'combobox');
   await desk.page.keyboard.press('Enter');
-  await desk.find('button', `Take ${name} out`);
+  await desk.find('button', `Remove ${name}`);
 }
 
 /** Moves the focus to a thread's row. */
@@ -152,7 +152,7 @@ test('a meeting with people inside and outside, called, moved to a time that one
   // The hall was asked for a moment ago and answered at once.
   await within(async () => (await tomas.text()).includes('taken then'));
   await tomas.press('button', 'Send for Inés to 6, 2 of them outside');
-  await tomas.says('This leaves the house, to Marta Quill, Perpetua Oduya. Press once more to send it.');
+  await tomas.says('This leaves the house, to Marta Quill, Perpetua Oduya. Press again to send it.');
   expect(await yusuf.look('button', /^Weir consent/)).toBe(null);
   await tomas.press('button', 'Yes, send for Inés to 6, 2 of them outside');
   await tomas.says('Sent for Inés: it leaves in ten seconds, to 6, 2 of them outside.');
@@ -163,7 +163,7 @@ test('a meeting with people inside and outside, called, moved to a time that one
   await tomas.says(/Marta Quill\s+outside\s+coming/);
   await tomas.says(/Marsh hall\s+can’t/);
 
-  await tomas.press('button', 'Take it, and tell all 6');
+  await tomas.press('button', 'Accept it, and tell all 6');
   await tomas.says('Sent for Inés: it leaves in ten seconds, to 6, 2 of them outside.');
   tenSecondsPass(home);
   await yusuf.find('button', /^Weir consent, whole table, Thu 13 May 2027, 10:00–11:00/);

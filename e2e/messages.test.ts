@@ -42,7 +42,7 @@ test('a mail that asks for a meeting is made one in a press, and nothing leaves 
   expect(await faultsByDayAndNight(tomas)).toEqual([]);
   await tomas.press('button', /^Make a meeting of it/, offer);
   const form = await tomas.find('complementary', 'New item');
-  await tomas.find('button', 'Take Solène Ferrand out', form);
+  await tomas.find('button', 'Remove Solène Ferrand', form);
   await tomas.find('button', /^Send for Inés to 1/, form);
   expect(tomas.errors).toEqual([]);
 });
@@ -56,14 +56,14 @@ test('what is typed is kept as a draft, gone on with elsewhere, and sent in her 
   await tomas.press('option', /^Solène Ferrand/);
   await tomas.fill('Subject', 'The papers');
   await tomas.fill('What you write', 'They are on their');
-  await tomas.says('kept in Drafts');
+  await tomas.says('saved in Drafts');
   await tomas.press('button', 'Close');
 
   const ines = await open('ines', '/for/ines/messages');
   await into(ines, /^Drafts 2/);
   await ines.press('button', /^The papers/);
   await ines.fill('What you write', 'They are on their way.');
-  await ines.says('kept in Drafts');
+  await ines.says('saved in Drafts');
   await ines.press('button', 'Send to 1');
   await ines.says('Sent to 1 person.');
   await into(ines, /^Sent/);
@@ -83,7 +83,7 @@ test('a message is filed, flagged, removed and brought back, each with its way b
   await tomas.press('button', /Ledger pages/);
   await tomas.press('button', 'Flag');
   await tomas.says('“Ledger pages” is flagged.');
-  await tomas.find('button', 'Take the flag off');
+  await tomas.find('button', 'Remove the flag');
   await tomas.choose('File into', 'Filed');
   await tomas.says('“Ledger pages” is in Filed.');
   await tomas.gone('button', /Ledger pages/);
@@ -126,10 +126,10 @@ test('a folder is made inside another, filed into by a rule, and said who sees i
   const ines = await open('ines', '/for/ines/messages');
   await ines.press('button', /^Filed/);
   await ines.press('menuitem', 'New folder …');
-  await ines.press('button', 'Make it');
+  await ines.press('button', 'Create');
   await ines.says('Give a name.');
   await ines.fill('Name of the folder', 'Audit');
-  await ines.press('button', 'Make it');
+  await ines.press('button', 'Create');
   await ines.says('Nothing here.');
   await ines.press('button', /^Audit/);
   await ines.press('menuitem', 'Filing rules');

@@ -170,7 +170,7 @@ test('a lunch is wished for whom one arranges: seen on the board, warned of, and
   await desk.press('button', 'Cancel');
   await desk.press('button', 'More acts');
   await desk.press('menuitem', 'Wishes for the days');
-  await desk.press('button', 'Take out');
+  await desk.press('button', 'Remove');
   await desk.press('button', 'Save for Bruno');
   await desk.says('Nothing is wished yet.');
   await bands(0);

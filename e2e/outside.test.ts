@@ -55,7 +55,7 @@ test('somebody outside: barred with its rule and asked for, given after one conf
     if ((await line.evaluate((el) => el.textContent))?.includes('Lucía')) {
       const field = await line.$('input');
       await field?.type('Free/busy will do for visits.');
-      await noor.press('button', 'Leave it', line);
+      await noor.press('button', 'Keep the rule', line);
     }
   await noor.says('Left as it was; Lucía Pardo is told.');
   await lucia.press('link', /^Messages/);

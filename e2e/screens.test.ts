@@ -69,7 +69,7 @@ const SCREENS: [string, string, string, (desk: Desk) => Promise<unknown>][] = [
   ['a house rule that stands against a choice', 'ines', '/for/ines/sightlines?who=person%3Amarta', barred],
   ['the three layers', 'ayesha', '/for/ayesha/sightlines', layers],
   ['Sightlines, to an administrator', 'noor', '/for/noor/sightlines?of=bruno', (d) => d.says('as an administrator')],
-  ['Messages, with wishes', 'noor', '/for/noor/messages', (d) => d.find('button', 'Set it so')],
+  ['Messages, with wishes', 'noor', '/for/noor/messages', (d) => d.find('button', 'Change the rule')],
   ['a person, to an administrator', 'noor', '/for/noor/people', (d) => d.press('button', 'Open Amara Reyes')],
   ['the directory as a file', 'noor', '/for/noor/people', (d) => d.press('button', 'As a file')],
   ['a guest’s way in', '', '/guest', (d) => d.find('heading', 'Come in as a guest')],

@@ -185,7 +185,7 @@ test('an administrator puts somebody into a group and takes them out, with a sen
   await ines.fill('Put somebody into Rangers', 'Felix', 'combobox');
   await ines.press('option', /^Felix Bray/);
   await ines.says('Felix Bray is in Rangers now');
-  const out = await ines.find('button', 'Take Felix Bray out of Rangers');
+  const out = await ines.find('button', 'Remove Felix Bray from Rangers');
   await out.focus();
   await ines.page.keyboard.press('Enter');
   await ines.says('Felix Bray is no longer in Rangers.');
@@ -220,7 +220,7 @@ test('words of one’s own make an item look sensitive, or take it out again', a
   await ayesha.choose('Looks like', 'never sensitive');
   await ayesha.press('button', 'Add the word');
   await ayesha.saysNot('“Scan of the old maps” looks like');
-  await ayesha.press('button', 'Take out “scan”');
+  await ayesha.press('button', 'Remove “scan”');
   await ayesha.says('“Scan of the old maps” looks like health');
 });
 

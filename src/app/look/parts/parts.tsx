@@ -155,7 +155,7 @@ function All({ theme }: { theme: string }) {
         <div className={`${pageCss.card} ${pageCss.briefing}`}>A briefing.</div>
         <span className={pageCss.tag}>
           a mark{' '}
-          <button type="button" className="plain" aria-label="Take out">
+          <button type="button" className="plain" aria-label="Remove">
             ×
           </button>
         </span>

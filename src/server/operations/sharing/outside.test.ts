@@ -84,7 +84,7 @@ describe('before the end', () => {
     const [letter, ...more] = await letters(async () => {}, START + 17 * DAY);
     expect(more).toEqual([]);
     expect(letter?.to.address).toBe(MARTA);
-    expect(letter?.text).toContain('What you were given of Ines’s calendar for a time ends after 20 March 2027.');
+    expect(letter?.text).toContain('Your access to Ines’s calendar ends after 20 March 2027.');
   });
 
   test('none where the giving itself was days ago, was quiet, was extended, or is over', async () => {
