@@ -154,6 +154,9 @@ test('what is looked for is found beside the board, marked on the weeks, and gon
   await desk.press('button', 'Close');
   await desk.find('button', /^Week of 8 Mar.*one found/);
   expect(desk.errors).toEqual([]);
+  // A way to what is gone, or was never there, says so.
+  await desk.follow('/for/ines/calendar?item=nowhere');
+  await desk.says('What this leads to isn’t here any more, or isn’t yours to see.');
   await desk.close();
 });
 

@@ -91,31 +91,28 @@ test('3: five invitations are answered', async () => {
   const hedda = await Caller.stepIn(home, 'hedda');
   const frame = await hedda.json<{ principals: { own: boolean; calendar: string }[] }>('/api/frame');
   const calendar = frame.principals.find((p) => p.own)?.calendar ?? '';
-  for (const hour of [10, 11, 12, 13, 14]) {
+  for (const hour of [10, 11, 12]) {
     const made = await hedda.send('POST', `/api/calendars/${calendar}/items`, {
       title: `Review ${hour}`,
       when: { start: `2027-03-03T${hour}:00`, end: `2027-03-03T${hour}:30`, allDay: false, zone: 'Europe/Lisbon' },
-      people: [{ address: 'f.bray@cloudmoor.example', name: null, role: 'must' }],
+      people: [{ address: 'j.heath@cloudmoor.example', name: null, role: 'must' }],
     });
     expect(made.status).toBe(200);
   }
   tenSecondsPass(home);
-  const felix = await Counted.at('felix', '/for/felix/desk');
-  for (const hour of [10, 11, 12, 13, 14]) await felix.desk.find('article', `Review ${hour}`);
-  await felix.press('combobox', 'Kind');
-  await felix.press('option', 'Invitations');
-  await felix.desk.gone('article', /^Training/);
-  await (await felix.desk.find('article', 'Review 10')).evaluate(() =>
-    (document.activeElement as HTMLElement | null)?.blur(),
-  );
-  const rows = () => felix.desk.page.$$eval('article[id^="row-"]', (all) => all.length);
+  // Two were there before.
+  const jonas = await Counted.at('jonas', '/for/jonas/desk');
+  for (const hour of [10, 11, 12]) await jonas.desk.find('article', `Review ${hour}`);
+  const rows = () => jonas.desk.page.$$eval('article[id^="row-"]', (all) => all.length);
   const before = await rows();
-  for (let i = 1; i <= 5; i++) {
-    await felix.key('1');
-    await until('the invitation to be answered', async () => (await rows()) === before - i, felix.desk.page);
-  }
-  expect(felix.presses).toBe(7);
-  await felix.desk.close();
+  await jonas.press('article', 'Review 10');
+  await jonas.key('a');
+  await jonas.desk.says('5 picked');
+  await jonas.key('1');
+  await until('all five to be answered', async () => (await rows()) === before - 5, jonas.desk.page);
+  for (const hour of [10, 11, 12]) await jonas.desk.gone('article', `Review ${hour}`);
+  expect(jonas.presses).toBe(3);
+  await jonas.desk.close();
 });
 
 test('4: 45 minutes for three next week are found', async () => {
@@ -139,11 +136,9 @@ test('5 and 6: Outline is given until Friday; why somebody sees an item is asked
   await hedda.desk.follow('/for/hedda/calendar');
   hedda.presses = 0;
   await hedda.press('button', /^Catchment model review/);
-  await hedda.press('link', 'All of it in Sightlines');
-  await hedda.press('button', /^Yusuf Tarn/);
-  await hedda.press('button', /^Catchment model review/);
+  await hedda.press('link', 'Yusuf Tarn');
   await hedda.desk.says('Yusuf Tarn is named: Outline');
-  expect(hedda.presses).toBe(4);
+  expect(hedda.presses).toBe(2);
   await hedda.desk.close();
 });
 

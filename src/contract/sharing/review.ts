@@ -51,7 +51,14 @@ export type AskAnswer = z.infer<typeof askAnswer>;
 /** How many people see an item in which way, and the named ones by name; `links` are the links that show it. */
 const itemSightAnswer = z.strictObject({
   links: z.array(z.strictObject({ seen: z.string(), name: z.string() })),
-  levels: z.array(z.strictObject({ seen: z.string(), people: z.number(), names: z.array(z.string()) })),
+  levels: z.array(
+    z.strictObject({
+      seen: z.string(),
+      people: z.number(),
+      /** Those who see more than everyone, or less, by name. */
+      named: z.array(z.strictObject({ name: z.string(), handle: z.string() })),
+    }),
+  ),
 });
 export type ItemSightAnswer = z.infer<typeof itemSightAnswer>;
 

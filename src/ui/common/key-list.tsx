@@ -24,6 +24,7 @@ export const KEYS_OF = {
     ['↑ ↓', 'rows'],
     ['1 – 4', 'step'],
     ['X', 'pick'],
+    ['A', 'pickAll'],
     ['L', 'later'],
     ['P', 'pass'],
     ['U', 'undo'],

@@ -10,6 +10,7 @@ export interface DeskKeys {
   readonly undo: () => void;
   readonly open: () => void;
   readonly pick: () => void;
+  readonly pickAll: () => void;
   readonly help: () => void;
   readonly close: () => void;
 }
@@ -28,6 +29,7 @@ export function useDeskKeys(keys: DeskKeys): void {
         ['u', keys.undo],
         ['o', keys.open],
         ['x', keys.pick],
+        ['a', keys.pickAll],
         ['?', keys.help],
       ]);
       const digit = /^[1-4]$/.test(event.key) ? Number(event.key) : null;

@@ -144,6 +144,12 @@ export function DeskScreen({ who }: { who: string }) {
           : [...now.filter((key) => rows.some((row) => row.key === key && row.kind === selected.kind)), selected.key],
       );
     },
+    // All of one kind for one person: what is answered at once is never in two names.
+    pickAll: () => {
+      if (!selected) return;
+      setSelectedKey(selected.key);
+      setPicked(rows.filter((row) => row.kind === selected.kind && row.for === selected.for).map(({ key }) => key));
+    },
     help: () => setBeside((now) => (now === 'keys' ? 'row' : 'keys')),
     close: () => {
       setBeside(null);
@@ -169,9 +175,11 @@ export function DeskScreen({ who }: { who: string }) {
     <div className={deskCss.desk}>
       <header className={deskCss.head}>
         <h1>
-          {only !== null && only !== mine
-            ? t('titleOf', { count: rows.length, name: firstName(desks.principals[0]?.name ?? '') })
-            : t('title', { count: rows.length })}
+          {desks.pending && rows.length === 0
+            ? tc('loading')
+            : only !== null && only !== mine
+              ? t('titleOf', { count: rows.length, name: firstName(desks.principals[0]?.name ?? '') })
+              : t('title', { count: rows.length })}
         </h1>
         <span className="soft">{rows.length > 0 && t('today', { count: today })}</span>
         {soonest && <WhereNow handle={soonest} />}

@@ -2,6 +2,7 @@
 import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useSearchParams } from 'next/navigation';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
@@ -48,7 +49,9 @@ export function TheirView(props: {
   const here = principal?.handle ?? frame.me.handle;
   const t = useTranslations();
   const [shown, setShown] = useState<'after' | 'before' | 'both'>('after');
-  const [picked, setPicked] = useState<string | null>(null);
+  // A door from an item leads to why this audience sees it.
+  const asked = useSearchParams().get('item');
+  const [picked, setPicked] = useState(asked);
   const which = dirty ? shown : 'after';
   const weeks =
     answer &&

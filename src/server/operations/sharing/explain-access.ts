@@ -161,7 +161,7 @@ export function readItemSight(ctx: Context, id: string): Result<ItemSightAnswer>
   const memberships = allMemberships(ctx.db);
   const row = rowOf(found.item);
   const item = new RowItem(row, new Directory(ctx.db));
-  const levels = new Map<string, { people: number; names: string[] }>();
+  const levels = new Map<string, { people: number; named: Reader[] }>();
   const readers = new Map<string, { decision: Decision; reader: ReturnType<typeof readerOf> }>();
   for (const person of readersOf(ctx, calendar)) {
     const decision = decide(collection, viewerOf(ctx.db, person, memberships.get(person.id) ?? []), ctx.now, house);
@@ -170,9 +170,9 @@ export function readItemSight(ctx: Context, id: string): Result<ItemSightAnswer>
     readers.set(kind, known);
     const seen = known.reader.seen(item, standingOf(row, person));
     const level = seen === null ? 'nothing' : seen === 'briefed' ? 'full' : seen;
-    const entry = levels.get(level) ?? { people: 0, names: [] };
+    const entry = levels.get(level) ?? { people: 0, named: [] };
     entry.people++;
-    if (decision.because[0]?.step !== 'everyone' || level === 'full') entry.names.push(nameOn(ctx, calendar, person));
+    if (decision.because[0]?.step !== 'everyone' || level === 'full') entry.named.push(person);
     levels.set(level, entry);
   }
   return ok({
@@ -183,7 +183,12 @@ export function readItemSight(ctx: Context, id: string): Result<ItemSightAnswer>
     }),
     levels: ORDER.flatMap((seen) => {
       const entry = levels.get(seen);
-      return entry ? [{ seen, people: entry.people, names: entry.names.slice(0, MOST_NAMES) }] : [];
+      if (!entry) return [];
+      const named = entry.named.slice(0, MOST_NAMES).map((person) => ({
+        name: nameOn(ctx, calendar, person),
+        handle: personById(ctx.db, person.id)?.handle ?? '',
+      }));
+      return [{ seen, people: entry.people, named }];
     }),
   });
 }

@@ -189,9 +189,9 @@ describe('asking', () => {
     expect(readItemSight(org.ctx('ines'), item)).toMatchObject({
       value: {
         levels: [
-          { seen: 'outline', people: 1, names: ['Amara'] },
-          { seen: 'busy', people: 3, names: [] },
-          { seen: 'nothing', people: 1, names: ['Dario'] },
+          { seen: 'outline', people: 1, named: [{ name: 'Amara', handle: 'amara' }] },
+          { seen: 'busy', people: 3, named: [] },
+          { seen: 'nothing', people: 1, named: [{ name: 'Dario', handle: 'dario' }] },
         ],
       },
     });

@@ -3,6 +3,7 @@ import { useSearchParams } from 'next/navigation';
 import { useEffect, useRef } from 'react';
 import { call } from '@/contract/call.ts';
 import type { BoardHead, ItemWire } from '@/contract/items/items.ts';
+import { dateText, parseInstant, toWall } from '@/core/time/index.ts';
 import { takeDraft } from '../../common/fetched/saved-drafts.ts';
 import type { FormDraft } from '../form/item-values.ts';
 
@@ -13,11 +14,14 @@ import type { FormDraft } from '../form/item-values.ts';
 export function useBoardDoors(
   head: BoardHead | undefined,
   items: readonly ItemWire[] | undefined,
+  zone: string,
   on: {
     onNew: () => void;
     onAway: () => void;
     onPanel: (panel: 'import') => void;
     onItem: (id: string) => void;
+    /** What the address leads to isn't there any more, or isn't the viewer's to see. */
+    onItemGone: () => void;
     onKept: (kept: FormDraft, item: ItemWire | null | 'gone', head: BoardHead) => void;
   },
 ) {
@@ -41,6 +45,19 @@ export function useBoardDoors(
       if (value === 'import' && head.may.import) on.onPanel(value);
     } else if (asked === 'item') {
       if (items?.some((item) => item.id === value)) on.onItem(value);
+      else
+        call('readItem', { params: { item: value } })
+          .then((item) => {
+            // Moved since the address was made: one goes to where it is.
+            const week = item.allDay ? item.start : dateText(toWall(zone, parseInstant(item.start) ?? 0));
+            if (search.get('week') === week) return on.onItemGone();
+            window.history.replaceState(
+              null,
+              '',
+              `?${new URLSearchParams({ ...Object.fromEntries(next), week, item: value })}`,
+            );
+          })
+          .catch(on.onItemGone);
     } else {
       const kept = takeDraft(value)?.data as FormDraft | undefined;
       if (!kept) return;

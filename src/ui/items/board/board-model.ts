@@ -102,11 +102,12 @@ export function useBoardModel(calendar: string, name: string) {
     dispatch({ act: 'newIn', calendar: null });
     if (state.newIn === calendar) startNew();
   }, [state.newIn, calendar, head, startNew]);
-  useBoardDoors(head, data?.items, {
+  useBoardDoors(head, data?.items, style.zone, {
     onNew: startNew,
     onAway: () => dispatch({ act: 'panel', panel: 'absence' }),
     onPanel: (panel) => dispatch({ act: 'panel', panel }),
     onItem: (item) => dispatch({ act: 'open', item }),
+    onItemGone: () => notify(t('board.itemGone')),
     onKept: (kept, item, head) => {
       if (item === 'gone') notify(t('form.keptGone'));
       if (item !== null && item !== 'gone') openForm({ draft: { kind: 'change', item }, head, kept });

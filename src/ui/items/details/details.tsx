@@ -8,7 +8,7 @@ import { call } from '@/contract/call.ts';
 import type { BoardHead, ItemWire, WrittenAnswer } from '@/contract/items/items.ts';
 import type { SeveralAnswer } from '@/contract/items/several.ts';
 import type { Visibility } from '@/core/calendar/index.ts';
-import { parseInstant, toWall } from '@/core/time/index.ts';
+import { dateText, parseInstant, toWall } from '@/core/time/index.ts';
 import boardsCss from '../../common/boards.module.css';
 import { useActing } from '../../common/fetched/acting.ts';
 import { KEYS } from '../../common/fetched/query-keys.ts';
@@ -151,7 +151,9 @@ export function Details(props: {
           {t('panel.visibility')}: {t(`visibilities.${item.visibility}`)}, {t(`visibilityHelp.${item.visibility}`)}
         </p>
       )}
-      {head.may.share && item.visibility !== undefined && <WhoSees id={item.id} head={head} />}
+      {head.may.share && item.visibility !== undefined && (
+        <WhoSees id={item.id} day={dayOf(item, style.zone)} head={head} />
+      )}
       {item.briefing && (
         <div className={`${pageCss.card} ${pageCss.briefing}`}>
           <h3>
@@ -306,6 +308,10 @@ function Fact({ name, children }: { name: string; children: ReactNode }) {
     </>
   );
 }
+
+/** The day an item begins, for whoever looks. */
+const dayOf = (item: ItemWire, zone: string): string =>
+  item.allDay ? item.start : dateText(toWall(zone, parseInstant(item.start) ?? 0));
 
 /** The same hour on the clock of the calendar's or the item's own zone, where that differs. */
 function OtherZone({ item, calendarZone }: { item: ItemWire; calendarZone: string }) {

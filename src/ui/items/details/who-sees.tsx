@@ -10,8 +10,8 @@ import { SightMeter } from '../../common/meters.tsx';
 import pageCss from '../../common/page.module.css';
 import { sightlinesDoor } from '../board/sightlines-door.ts';
 
-/** Who inside sees what of the item: how many each way, and by name those who see more than everyone. */
-export function WhoSees({ id, head }: { id: string; head: BoardHead }) {
+/** Who inside sees what of the item: how many each way, and by name those who see more than everyone, each a way to why. */
+export function WhoSees({ id, day, head }: { id: string; day: string; head: BoardHead }) {
   const t = useTranslations();
   const { frame, principal } = useFrame();
   const calendar = head.calendar.key;
@@ -22,6 +22,8 @@ export function WhoSees({ id, head }: { id: string; head: BoardHead }) {
     meta: { item: id },
   });
   if (!data) return null;
+  const door = (who?: string) =>
+    sightlinesDoor(head, frame.me.handle, principal?.handle ?? null, who, who === undefined ? undefined : { id, day });
   return (
     <section className={pageCss.card} aria-label={t('panel.whoSees')}>
       <h3>{t('panel.whoSees')}</h3>
@@ -29,7 +31,14 @@ export function WhoSees({ id, head }: { id: string; head: BoardHead }) {
         <p key={level.seen} className="row spread top">
           <span>
             {t('panel.peopleCount', { count: level.people })}
-            {level.names.length > 0 && <span className="small soft"> · {level.names.join(', ')}</span>}
+            {level.named.map(({ name, handle }, i) => (
+              <span key={handle} className="small soft">
+                {i === 0 ? ' · ' : ', '}
+                <Link href={door(`person:${handle}`)} title={t('panel.whySees', { name })}>
+                  {name}
+                </Link>
+              </span>
+            ))}
           </span>
           <span className="row small gap-3 oneline">
             {t(`seen.${level.seen as 'full'}`)}
@@ -44,7 +53,7 @@ export function WhoSees({ id, head }: { id: string; head: BoardHead }) {
         </p>
       ))}
       <p className="small">
-        <Link href={sightlinesDoor(head, frame.me.handle, principal?.handle ?? null)}>{t('panel.toSightlines')}</Link>
+        <Link href={door()}>{t('panel.toSightlines')}</Link>
       </p>
     </section>
   );

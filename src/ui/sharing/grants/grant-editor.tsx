@@ -14,7 +14,7 @@ import type {
   SightlinesAnswer,
 } from '@/contract/sharing/sharing.ts';
 import type { RightsWire } from '@/contract/sharing/sight.ts';
-import { dateText, parseInstant, toWall, weekStart } from '@/core/time/index.ts';
+import { dateText, parseDate, parseInstant, toWall, weekStart } from '@/core/time/index.ts';
 import { useActing } from '../../common/fetched/acting.ts';
 import { useChoosing, useConfirming } from '../../common/fetched/choosing.ts';
 import { dropDraft, peekDraft, useSaveDraftOnLeaving } from '../../common/fetched/saved-drafts.ts';
@@ -89,7 +89,8 @@ export function GrantEditor(props: {
   const [linkName, setLinkName] = useState(kept?.linkName ?? '');
   const [taking, setTaking] = useState(false);
   const { attempt, busy, refused, fields, clear } = useActing();
-  const [week, setWeek] = useState(() => weekStart(today, style.weekFirst));
+  const search = useSearchParams();
+  const [week, setWeek] = useState(() => weekStart(parseDate(search.get('day') ?? '') ?? today, style.weekFirst));
 
   const mayAskBack = lines.own && lines.calendar.main && row.audience.kind === 'person' && !row.outside;
   const spanOf = (from: string, until: string) =>
@@ -112,7 +113,6 @@ export function GrantEditor(props: {
 
   const unsaved = grant === null || !same(rights, grant.rights) || from !== was.from || until !== was.until;
   const path = usePathname();
-  const search = useSearchParams();
   const somethingTyped =
     (chosen !== null && !same(chosen, start)) ||
     (span !== null && (span.from !== was.from || span.until !== was.until)) ||
