@@ -155,7 +155,7 @@ function Search({ head, name, today, notice, onNotice }: OnHead) {
         {asked.people.length === 0 && asked.item === null && (
           <MetMostRow
             words={t('metMost', { own: String(head.own), name: firstName(name) })}
-            people={met}
+            people={met ?? []}
             onChoose={({ address, name }) => add([{ address, name, role: 'must', group: null }])}
           />
         )}

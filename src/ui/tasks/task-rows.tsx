@@ -32,6 +32,7 @@ export function TaskRows(props: {
   const t = useTranslations('tasks');
   const { style, now } = useFrame();
   const lines = useMemo(() => linesOf(tasks, done, style.zone, now()), [tasks, done, style.zone, now]);
+  const last = lines.findLast((line) => line.kind === 'head');
   const { box, virtual, shown, move } = useRows({
     count: lines.length,
     height: (i) => (lines[i]?.kind === 'head' ? 36 : 46),
@@ -58,7 +59,8 @@ export function TaskRows(props: {
             >
               {line.kind === 'head' ? (
                 <h2>
-                  {t(`parts.${line.part}`)} <span className="soft">{line.count}</span>
+                  {t(`parts.${line.part}`)} {/* Of the last part there may be more than were fetched. */}
+                  <span className="soft">{more && line === last ? `${line.count}+` : line.count}</span>
                 </h2>
               ) : (
                 <Row {...props} task={line.task} part={line.part} onKey={(event) => move(event, index)} />

@@ -10,7 +10,7 @@ import { useMetMost } from '../times/met-most.ts';
 import { MetMostRow } from '../times/met-most-row.tsx';
 import boardCss from './board.module.css';
 
-/** Where nobody stands beside them yet: whom they meet most, each put beside them by a press. */
+/** Where nobody stands beside them yet: whom they meet most, each put beside them by a press. As high before it is known as after. */
 export function SideOffer({ head, today }: { head: BoardHead; today: number }) {
   const t = useTranslations('lanes');
   const client = useQueryClient();
@@ -20,7 +20,7 @@ export function SideOffer({ head, today }: { head: BoardHead; today: number }) {
     <div className={boardCss.offer}>
       <MetMostRow
         words={t('beside', { own: String(head.own), name: firstName(head.owner.name) })}
-        people={met}
+        people={met ?? []}
         onChoose={({ handle }) =>
           void attempt(async () => {
             await call('saveLanes', { body: { people: [handle], group: null, calendars: [] } });
@@ -28,6 +28,7 @@ export function SideOffer({ head, today }: { head: BoardHead; today: number }) {
           })
         }
       />
+      {met?.length === 0 && <p className="small soft">{t('besideNobody', { own: String(head.own) })}</p>}
       {refused && <p className="wrong small">{refused}</p>}
     </div>
   );

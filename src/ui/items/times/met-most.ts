@@ -11,8 +11,13 @@ import { DAY } from '../../common/times.ts';
 const BACK_DAYS = 28;
 const MOST = 6;
 
-/** Whom of the house somebody met most in the four weeks before a day, as far as one sees who came; whoever was met most first. */
-export function useMetMost(calendar: string, owner: string, today: number, enabled: boolean): readonly PersonWire[] {
+/** Whom of the house somebody met most in the four weeks before a day, as far as one sees who came; whoever was met most first. `null` until it is known. */
+export function useMetMost(
+  calendar: string,
+  owner: string,
+  today: number,
+  enabled: boolean,
+): readonly PersonWire[] | null {
   const { style } = useFrame();
   const query = { from: dateText(today - BACK_DAYS * DAY), to: dateText(today + DAY), zone: style.zone };
   const items = useQuery({
@@ -29,6 +34,7 @@ export function useMetMost(calendar: string, owner: string, today: number, enabl
     enabled,
     retry: false,
   });
+  if (items.isPending || directory.isPending) return null;
   const times = new Map<string, number>();
   for (const { attendees, organiser } of items.data?.items ?? []) {
     const met = [...(attendees ?? []), ...(organiser ? [organiser] : [])].map(({ address }) => address.toLowerCase());
