@@ -120,13 +120,13 @@ export function grantById(db: Connection, id: number): StoredGrant | null {
   return row ? decode(row) : null;
 }
 
-/** Every grant ever recorded on a calendar, the newest first, at most `most`. */
 /** A grant by its key, whether it stands or was replaced; `null` where there is none. */
 export function grantByKey(db: Connection, key: string): StoredGrant | null {
   const row = db.get<Row>('SELECT * FROM access_grant WHERE key = ?', key);
   return row ? decode(row) : null;
 }
 
+/** Every grant ever recorded on a calendar, the newest first, at most `most`. */
 export function grantsEver(db: Connection, collectionId: number, most: number): StoredGrant[] {
   return db
     .all<Row>('SELECT * FROM access_grant WHERE collection_id = ? ORDER BY id DESC LIMIT ?', collectionId, most)
@@ -276,6 +276,23 @@ export function grantsEverNaming(db: Connection, collectionId: number, personId:
     db.get('SELECT 1 FROM access_grant WHERE collection_id = ? AND person_id = ? LIMIT 1', collectionId, personId) !==
     undefined
   );
+}
+
+/** The standing grant that another of the same person took the place of; `null` where there was none. */
+export function grantReplacedBy(
+  db: Connection,
+  { id, collectionId, audience, recordedFrom }: StoredGrant,
+): StoredGrant | null {
+  if (audience.kind !== 'person') return null;
+  const row = db.get<Row>(
+    `SELECT * FROM access_grant WHERE collection_id = ? AND person_id = ? AND id < ? AND recorded_until = ?
+       AND starts IS NULL AND ends IS NULL ORDER BY id DESC LIMIT 1`,
+    collectionId,
+    audience.personId,
+    id,
+    recordedFrom,
+  );
+  return row ? decode(row) : null;
 }
 
 /** Every grant that stands and names a person, on whatever calendar. */

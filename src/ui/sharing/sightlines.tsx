@@ -263,7 +263,6 @@ export function Sightlines({ calendar }: { calendar: string }) {
         calendar={calendar}
         row={current}
         lines={lines}
-        everyone={everyone}
         name={nameOf(current)}
         onSaved={async (text, audience, undo) => {
           await saved(text, undo);

@@ -13,7 +13,7 @@ import { outsiderName } from '../../repositories/outsider-names.ts';
 import { type Person, personById, saveAccount } from '../../repositories/people.ts';
 import { settings } from '../../settings.ts';
 import { reminderFor } from '../reminders/index.ts';
-import { accessLines, dayText } from '../sharing/index.ts';
+import { accessLines, dayText, whichOf } from '../sharing/index.ts';
 
 const lettersIn = (language: Language) =>
   createTranslator({ locale: LOCALES[language], messages: TEXTS[language], namespace: 'letters' });
@@ -79,7 +79,12 @@ async function write(
   const language = person.inside || person.account !== null ? person.language : (by?.language ?? person.language);
   const t = lettersIn(language);
   const day = grant?.ends ? dayText(grant.ends - 1, person.zone, language) : '';
-  const names = { owner: owner?.name ?? '', by: by?.name ?? '', byOwner: by?.id === owner?.id ? 'yes' : 'no' };
+  const names = {
+    owner: owner?.name ?? '',
+    by: by?.name ?? '',
+    byOwner: by?.id === owner?.id ? 'yes' : 'no',
+    ...whichOf(calendar),
+  };
   const called = calendar && !person.inside ? outsiderName(db, calendar.id, person.id) : null;
   const lines = [t('hello', { name: called ?? person.name }), t(outgoing.kind, { ...names, day })];
   if (grant && tells) lines.push(...accessLines(names.owner, grant, { language, zone: person.zone, now }));

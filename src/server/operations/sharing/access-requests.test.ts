@@ -325,6 +325,19 @@ describe('an answer', () => {
     expect(lists('amara', later + DAY).own[0]?.answers.map((a) => a.answer)).toEqual(['given', 'refused', 'given']);
   });
 
+  test('a no after all gives back what stood before the yes, through what was changed by hand since', () => {
+    byHand('amara', NO_RIGHTS);
+    const [open] = waiting('ines');
+    answer('ines', key, give(PRESETS.titles, { seen: open?.standing[0]?.key ?? null }));
+    const given = lists('ines').answered[0]?.standing[0]?.key ?? null;
+    byHand('amara', PRESETS.full, given, START + DAY);
+    const [then] = lists('ines', START + DAY).answered;
+    expect(then?.without.sight).toBe('nothing');
+    const takes = then?.standing.map((g) => g.key);
+    expect(answer('ines', key, { answer: 'refuse', turns: 1, takes }, START + 2 * DAY).ok).toBe(true);
+    expect(sees('amara', START + 2 * DAY)).toBe('notFound');
+  });
+
   test('is there already where the access was given by hand meanwhile, and whoever answers late is told so', () => {
     byHand('amara', PRESETS.full);
     expect(waiting('ines')).toEqual([]);

@@ -13,7 +13,7 @@ import {
 } from '../../repositories/access-requests.ts';
 import { mainCalendarOf } from '../../repositories/calendars.ts';
 import { kindOfCollection } from '../../repositories/collections.ts';
-import { calendarsNaming, grantById, grantsOn, type StoredGrant } from '../../repositories/grants.ts';
+import { calendarsNaming, grantById, grantReplacedBy, grantsOn, type StoredGrant } from '../../repositories/grants.ts';
 import { groupsOf } from '../../repositories/groups.ts';
 import { outsiderName } from '../../repositories/outsider-names.ts';
 import type { Person } from '../../repositories/people.ts';
@@ -37,7 +37,7 @@ import {
 } from '../deciding/index.ts';
 
 const MOST = 100;
-const MOST_ANSWERS = 10;
+export const MOST_ANSWERS = 10;
 const DAY = 86_400_000;
 
 /** From when on an asker may remind those who can answer, or ask again after a no: a day after the last word of either side. */
@@ -183,6 +183,29 @@ function aboutFor(ctx: Context, id: number, shared: Shareable | null, seen: bool
   };
 }
 
+/** How far a row is followed back to what stood before it was given. */
+const MOST_BACK = 20;
+
+/**
+ * What stood before an ask's yes took its place, for each of the asker's grants that goes back to that yes: taking the yes back gives it again. Somebody
+ * who was shut out isn't let in by a no.
+ */
+export function stoodBefore(
+  ctx: Context,
+  theirs: readonly StoredGrant[],
+  byAsk: ReadonlySet<number | null>,
+): StoredGrant[] {
+  return theirs.flatMap((grant) => {
+    let at: StoredGrant | null = grant;
+    for (let back = 0; at && back < MOST_BACK; back++) {
+      const before = grantReplacedBy(ctx.db, at);
+      if (byAsk.has(at.id)) return before ? [before] : [];
+      at = before;
+    }
+    return [];
+  });
+}
+
 function toAnswer(look: Look, ask: Ask, shared: Shareable): AskToAnswer {
   const { ctx, directory } = look;
   const asker = directory.person(ask.fromId);
@@ -225,7 +248,7 @@ function toAnswer(look: Look, ask: Ask, shared: Shareable): AskToAnswer {
       given: hand(g.givenBy, g.givenFor),
       byAsk: byAsk.has(g.id),
     })),
-    without: decideWith(grants.filter((g) => !theirs.includes(g))),
+    without: decideWith([...grants.filter((g) => !theirs.includes(g)), ...stoodBefore(ctx, theirs, byAsk)]),
     own: shared.ownerId === ctx.viewer.id,
   };
 }

@@ -7,7 +7,7 @@ import { type Person, personById } from '../../repositories/people.ts';
 import type { Shareable } from '../../repositories/shareables.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import { type Context, Directory, tellPeople, trailOn } from '../deciding/index.ts';
-import { answerersOf, askerAs, collectionAsked, mayAnswerOn } from './access-requests.ts';
+import { answerersOf, askerAs, collectionAsked, MOST_ANSWERS, mayAnswerOn, stoodBefore } from './access-requests.ts';
 import { giveAccess, takeSeveral } from './give-access.ts';
 
 /**
@@ -73,10 +73,16 @@ function no(
     if (takes.length > 0) {
       const audience = askerAs(asker);
       const tell = quiet ? null : { note };
+      const byAsk = new Set(answersTo(ctx.db, ask.id, MOST_ANSWERS).map(({ grantId }) => grantId));
+      const theirs = grantsOn(ctx.db, shared.id).filter(({ key }) => takes.includes(key));
       const taken = takeSeveral(ctx, shared.key, {
         takes: takes.map((seen, i) => ({ audience, seen, tell: i === 0 ? tell : null })),
       });
       if (!taken.ok) return taken;
+      for (const { rights } of stoodBefore(ctx, theirs, byAsk)) {
+        const back = giveAccess(ctx, shared.key, { audience, rights, span: null, seen: null, tell: null });
+        if (!back.ok) return back;
+      }
     }
     putAnswer(ctx.db, ask.id, {
       at: ctx.now,

@@ -13,6 +13,12 @@ const lettersIn = (language: Language) =>
   createTranslator({ locale: LOCALES[language], messages: TEXTS[language], namespace: 'letters' });
 const textsIn = (language: Language) => createTranslator({ locale: LOCALES[language], messages: TEXTS[language] });
 
+/** Which of an owner's calendars a letter is about, as its texts ask for it: the main one needs no name. */
+export const whichOf = (of: { readonly main: boolean; readonly name: string } | null) => ({
+  further: of && !of.main ? 'yes' : 'no',
+  calendar: of?.name ?? '',
+});
+
 /** A day as a letter writes it. */
 export const dayText = (instant: number, timeZone: string, language: Language): string =>
   new Intl.DateTimeFormat(LOCALES[language], { dateStyle: 'long', timeZone }).format(instant);
@@ -72,7 +78,7 @@ export function previewMessage(ctx: Context, key: string, body: MessageBody): Re
   const note = body.note.trim() ? [`“${body.note.trim()}”`] : [];
   if (letter) {
     const t = lettersIn(language);
-    const names = { owner, by: ctx.viewer.name, byOwner: byOwner ? 'yes' : 'no', day: '' };
+    const names = { owner, by: ctx.viewer.name, byOwner: byOwner ? 'yes' : 'no', day: '', ...whichOf(of) };
     const lines = [
       t('hello', { name: audience.name }),
       t(kind, names),

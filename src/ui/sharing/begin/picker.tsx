@@ -6,7 +6,7 @@ import type { AudienceWire, SightlinesAnswer } from '@/contract/sharing/sharing.
 import { holdsWords } from '../../common/fields/people-options.tsx';
 import { firstName } from '../../common/token.tsx';
 import { audienceParam } from '../audience-param.ts';
-import { readTyped } from './typed.ts';
+import { listedAt, readTyped } from './typed.ts';
 
 /** Somebody who was picked and has no row yet. */
 export interface Picked {
@@ -67,8 +67,19 @@ export function Picker(props: { lines: SightlinesAnswer; onPick: (picked: Picked
         const found = list.filter((o) => holdsWords(`${o.name} ${o.detail}`, inputValue)).slice(0, SHOWN);
         const typed = readTyped(inputValue);
         const known = typed && lines.people.some((p) => p.address === typed.address);
-        const outside: Option[] =
-          typed && !known
+        const listed = typed && listedAt(lines.rows, typed.address);
+        const outside: Option[] = listed
+          ? [
+              {
+                audience: listed.audience,
+                name: listed.who.name,
+                detail: listed.who.detail,
+                note: '',
+                group: t('outsideHead'),
+                outside: true,
+              },
+            ]
+          : typed && !known
             ? [
                 {
                   audience: { kind: 'address', address: typed.address, ...(typed.name ? { name: typed.name } : {}) },

@@ -17,8 +17,8 @@ import { plain } from '../../common/fields/people-options.tsx';
 import { useFrame } from '../../common/frame-context.tsx';
 import pageCss from '../../common/page.module.css';
 import { FREE_BUSY, NOTHING } from '../../common/requests/plain-rights.ts';
-import { ConfirmGive } from '../grants/confirm-give.tsx';
-import { readTyped } from './typed.ts';
+import { aboutOf, ConfirmGive } from '../grants/confirm-give.tsx';
+import { listedAt, readTyped } from './typed.ts';
 
 const REACHES = ['look', 'add', 'arrange'] as const;
 
@@ -76,7 +76,7 @@ export function Several(props: {
     lines.rows.find((r) =>
       audience?.kind === 'person'
         ? r.audience.kind === 'person' && r.audience.id === audience.id
-        : audience?.kind === 'address' && r.outside && r.who.detail.split(' · ').at(-1) === audience.address,
+        : audience?.kind === 'address' && r === listedAt(lines.rows, audience.address),
     );
   const unknown = found.filter((m) => !m.audience).map((m) => m.word);
   const people = [...new Map(found.filter((m) => m.audience).map((m) => [JSON.stringify(m.audience), m])).values()];
@@ -222,7 +222,7 @@ export function Several(props: {
       {saving.confirming ? (
         <ConfirmGive
           head={null}
-          text={t('lines.pasteConfirm', { count: outside.length, what })}
+          text={t('lines.pasteConfirm', { ...aboutOf(lines, rights), count: outside.length, what })}
           busy={busy}
           onYes={saving.yes}
           onNo={saving.no}

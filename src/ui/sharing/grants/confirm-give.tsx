@@ -1,8 +1,18 @@
 'use client';
 import Button from '@mui/material/Button';
 import { useTranslations } from 'use-intl';
+import type { SightlinesAnswer } from '@/contract/sharing/sharing.ts';
+import type { RightsWire } from '@/contract/sharing/sight.ts';
 import pageCss from '../../common/page.module.css';
 import grantEditorCss from './grant-editor.module.css';
+
+/** Which calendar a confirmation is about, and what comes of private items there, as its texts ask for them. */
+export const aboutOf = ({ calendar, owner }: SightlinesAnswer, { sight, private: letIn }: RightsWire) => ({
+  owner: owner.name,
+  calendar: calendar.name,
+  further: calendar.main || calendar.name === '' ? 'no' : 'yes',
+  rest: letIn ? 'all' : sight === 'nothing' || sight === 'busy' ? 'none' : 'taken',
+});
 
 /** The one confirmation there is: before something leaves the house or reaches many, with the names of who gets what. */
 export function ConfirmGive(props: {

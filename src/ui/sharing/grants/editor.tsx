@@ -15,12 +15,11 @@ export function Editor(props: {
   calendar: string;
   row: SightlineRow;
   lines: SightlinesAnswer;
-  everyone: SightlineRow | undefined;
   name: string;
   onSaved: (text: string, audience?: AudienceWire, undo?: Undo) => Promise<void>;
   onGone: () => void;
 }) {
-  const { calendar, row, lines, everyone, name, onSaved, onGone } = props;
+  const { calendar, row, lines, name, onSaved, onGone } = props;
   const t = useTranslations('lines');
   const { style } = useFrame();
   const standing = row.grants.find((g) => g.from === null && g.until === null);
@@ -55,7 +54,6 @@ export function Editor(props: {
       grant={grant ?? null}
       dated={part !== 'standing'}
       lines={lines}
-      everyone={everyone}
       name={name}
       chips={
         chips.length > 1 ? (

@@ -28,12 +28,13 @@ import sightlinesCss from '../sightlines.module.css';
 import { TheirView } from '../their-view.tsx';
 import { AskBack } from './ask-back.tsx';
 import { BarredCard } from './barred-card.tsx';
-import { ConfirmGive } from './confirm-give.tsx';
+import { aboutOf, ConfirmGive } from './confirm-give.tsx';
 import { GrantActs } from './grant-acts.tsx';
 import { GrantDates } from './grant-dates.tsx';
 import grantEditorCss from './grant-editor.module.css';
 import { GrantHead } from './grant-head.tsx';
 import type { KeptGrant } from './grant-rights.ts';
+import { seesLess, startOf } from './grant-start.ts';
 import { GrantSummary } from './grant-summary.tsx';
 import { LeastShown } from './least.tsx';
 import { MessageShown } from './message-shown.tsx';
@@ -50,13 +51,12 @@ export function GrantEditor(props: {
   grant: GrantWire | null;
   dated: boolean;
   lines: SightlinesAnswer;
-  everyone: SightlineRow | undefined;
   name: string;
   chips: ReactNode;
   onSaved: (text: string, audience?: AudienceWire, undo?: Undo) => Promise<void>;
   onTaken: (text: string, undo?: Undo) => Promise<void>;
 }) {
-  const { calendar, row, grant, dated, lines, everyone, name, chips, onSaved, onTaken } = props;
+  const { calendar, row, grant, dated, lines, name, chips, onSaved, onTaken } = props;
   const t = useTranslations();
   const tl = useTranslations('lines');
   const { style, now } = useFrame();
@@ -65,11 +65,8 @@ export function GrantEditor(props: {
   const owner = firstName(lines.owner.name);
   const who = everyoneRow || link || name.includes('@') ? name : firstName(name);
   const today = Math.floor(toWall(style.zone, now()) / DAY) * DAY;
-
-  // Somebody new starts no higher than what everyone gets, and from outside with free/busy at most.
-  const baseline = everyone?.grants[0]?.rights.sight ?? 'nothing';
-  const first = row.outside && baseline !== 'nothing' ? 'busy' : baseline;
-  const start: RightsWire = grant?.rights ?? { ...NOTHING, sight: first };
+  const [begun, setBegun] = useState<RightsWire | null>(null);
+  const start: RightsWire = grant?.rights ?? begun ?? NOTHING;
   const keptAs = `grant ${calendar} ${audienceParam(row.audience)} ${grant?.key ?? (dated ? 'dated' : '')}`;
   // What was typed here before and not saved is gone on with.
   const [kept] = useState(() => peekDraft(keptAs)?.data as KeptGrant | undefined);
@@ -98,6 +95,8 @@ export function GrantEditor(props: {
   const rights = chosen ?? start;
   const preview = useRightsPreview(calendar, row.audience, taking ? null : rights, grant?.key ?? null, week);
   const { answer, settled } = preview;
+  if (grant === null && !everyoneRow && !link && begun === null && answer && settled)
+    setBegun(startOf(answer.before, answer.choices));
   // An audience that can't be given anything is said as soon as it is known, not when one saves.
   const audienceWrong = preview.why?.fields.audience;
   const choosing = useChoosing(preview, setChosen);
@@ -251,6 +250,9 @@ export function GrantEditor(props: {
             comesTo={answer && settled && row.cutBy.length > 0 ? answer.effective : rights}
             cutBy={row.cutBy}
           />
+          {grant === null && answer && settled && seesLess(answer) && (
+            <Alert severity="warning">{tl('givesLess', { who, now: t(`sights.${answer.before.sight}`) })}</Alert>
+          )}
           {refused && <Alert severity="error">{refused}</Alert>}
           {!link && <FieldWrong text={fields.audience ?? audienceWrong} />}
           {choosing.barred && (
@@ -334,20 +336,16 @@ export function GrantEditor(props: {
               text={
                 everyoneRow
                   ? tl('confirmEveryone', answer.moved)
-                  : link
-                    ? tl('confirmLink', {
-                        who: row.audience.kind === 'newLink' ? linkName : name,
-                        what,
-                        owner: lines.owner.name,
-                      })
-                    : tl('confirmOutside', {
-                        who: row.who.detail ? `${name} (${row.who.detail})` : name,
-                        what,
-                        owner: lines.owner.name,
-                        letter: saving.confirming.tell ? 'yes' : 'no',
-                      })
+                  : tl(link ? 'confirmLink' : 'confirmOutside', {
+                      ...aboutOf(lines, rights),
+                      who:
+                        (row.audience.kind === 'newLink' ? linkName : name) +
+                        (row.who.detail && ` (${row.who.detail})`),
+                      what,
+                      letter: saving.confirming.tell ? 'yes' : 'no',
+                    })
               }
-              head={everyoneRow ? tl('confirmEveryoneHead', { what }) : null}
+              head={everyoneRow ? tl('confirmEveryoneHead', { ...aboutOf(lines, rights), what }) : null}
               busy={busy}
               onYes={saving.yes}
               onNo={saving.no}
