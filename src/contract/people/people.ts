@@ -6,7 +6,10 @@ import { rightsSchema } from '../sharing/sight.ts';
 
 const through = z.enum(['owner', 'person', 'group', 'everyone', 'none']);
 
-const seen = { key: z.string(), name: z.string(), rights: rightsSchema, through, until: z.string().nullable() };
+/** How one comes to what one sees, when that next changes by itself, and what one has from then on; the last two are `null` where it doesn't. */
+const comeTo = { through, until: z.string().nullable(), next: rightsSchema.nullable() };
+
+const seen = { key: z.string(), name: z.string(), rights: rightsSchema, ...comeTo };
 
 /** A person of the directory, with what the one who asks may see of their calendar. */
 const personWire = z.strictObject({
@@ -22,9 +25,7 @@ const personWire = z.strictObject({
   resource: z.enum(['room', 'thing']).nullable(),
   size: z.number().nullable(),
   rights: rightsSchema,
-  /** How one comes to these rights, and when they next change by themselves. */
-  through,
-  until: z.string().nullable(),
+  ...comeTo,
   /** Their further calendars that one sees. */
   further: z.array(z.strictObject(seen)),
   /** Their lists of tasks, address books and message folders of which one sees something, where they are somebody else. */

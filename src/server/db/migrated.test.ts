@@ -127,7 +127,10 @@ test('everybody is answered as before', () => {
       people: () => listPeople(ctx(who)),
       frame: () => readFrame(ctx(who)),
     }[what as 'items']();
-    expect([question, asThen(what as string, answer)]).toEqual([question, recorded]);
+    // Since then a date is said only where it changes something.
+    const then = (of: unknown) =>
+      what === 'people' ? JSON.parse(JSON.stringify(of), (key, value) => (key === 'until' ? undefined : value)) : of;
+    expect([question, then(asThen(what as string, answer))]).toEqual([question, then(recorded)]);
   }
 });
 
@@ -162,9 +165,10 @@ function asThen(what: string, answer: unknown): unknown {
       delete person.size;
       delete person.phone;
       delete person.lists;
+      delete person.next;
       for (const one of person.further) {
         one.sight = one.rights.sight;
-        for (const more of ['rights', 'through', 'until']) delete one[more];
+        for (const more of ['rights', 'through', 'until', 'next']) delete one[more];
       }
     }
   if (what === 'sightlines' && plain.ok) {

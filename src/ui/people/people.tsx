@@ -9,8 +9,8 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { PeopleAnswer, PersonWire } from '@/contract/people/people.ts';
 import { reachOf } from '@/contract/sharing/reach.ts';
-import { parseInstant, toWall } from '@/core/time/index.ts';
 import boardsCss from '../common/boards.module.css';
+import { useComesNext } from '../common/comes-next.ts';
 import { Asked } from '../common/fetched/asked.tsx';
 import { KEYS } from '../common/fetched/query-keys.ts';
 import { holdsWords } from '../common/fields/people-options.tsx';
@@ -20,7 +20,6 @@ import { Link } from '../common/link.tsx';
 import { ReachMeter, SightMeter } from '../common/meters.tsx';
 import pageCss from '../common/page.module.css';
 import { PhoneLink } from '../common/phone-link.tsx';
-import { dayMonth } from '../common/times.ts';
 import { firstName, Token } from '../common/token.tsx';
 import { DirectoryFile } from './directory-file.tsx';
 import { Groups } from './groups.tsx';
@@ -37,6 +36,7 @@ const kindOf = (p: Pick<PersonWire, 'kind' | 'resource'>): (typeof KINDS)[number
 /** The directory: who is here, what one sees of each calendar, and the way to look at it. */
 export function People() {
   const t = useTranslations();
+  const comesNext = useComesNext();
   const { frame, toast, ask } = useFrame();
   // The address of asking somebody leads here: whom is chosen beside the directory.
   const wanted = useSearchParams().get('ask') !== null;
@@ -137,7 +137,7 @@ export function People() {
                     </span>
                   </td>
                   <td>
-                    {p.handle !== frame.me.handle && p.rights.sight !== 'nothing' && (
+                    {p.handle !== frame.me.handle && (p.rights.sight !== 'nothing' || p.next !== null) && (
                       <span className={`row ${peopleCss.level}`}>
                         <ReachMeter rights={p.rights} />
                         <span className="small soft">
@@ -147,11 +147,7 @@ export function People() {
                               .filter((extra) => p.rights[extra])
                               .map((extra) => t(`people.held.${extra}`, { name: firstName(p.name) })),
                             t('people.through', { through: p.through }),
-                            p.until
-                              ? t('people.until', {
-                                  date: dayMonth(toWall(frame.me.zone, (parseInstant(p.until) ?? 0) - 1)),
-                                })
-                              : null,
+                            comesNext(p),
                           ]
                             .filter(Boolean)
                             .join(' · ')}

@@ -5,6 +5,7 @@ import {
   decide,
   deciderFor,
   type Grant,
+  type HouseRules,
   nextChange,
   type Viewer,
 } from '@/core/access/index.ts';
@@ -24,7 +25,8 @@ import { type Context, ceilingsOn, decideOnAll, storedRules, viewerOf } from '..
 export function listPeople(ctx: Context): Result<PeopleAnswer> {
   const grants = grantsSpeakingTo(ctx.db, ctx.viewer.id);
   const viewer = viewerOf(ctx.db, ctx.viewer);
-  const decideOne = deciderFor(viewer, ctx.now, storedRules(ctx.db).main);
+  const house = storedRules(ctx.db);
+  const decideOne = deciderFor(viewer, ctx.now, house.main);
   const further = furtherSeen(ctx, viewer, grants);
   const lists = listsSeenBy(ctx, viewer, grants);
   const people = directoryLines(ctx.db).map((line): PersonWire => {
@@ -51,7 +53,7 @@ export function listPeople(ctx: Context): Result<PeopleAnswer> {
       resource,
       size,
       rights,
-      ...comeTo(decision, collection, viewer, ctx.now),
+      ...comeTo(decision, collection, viewer, ctx.now, house.main),
       further: further.get(id) ?? [],
       lists: lists.get(id) ?? [],
     };
@@ -69,20 +71,27 @@ export function listPeople(ctx: Context): Result<PeopleAnswer> {
   return ok({ people: ctx.viewer.inside ? people : seen, outside });
 }
 
-/** Through what somebody comes to what they see, and when that next changes by itself; neither where they see nothing. */
+/** So many dates of grants are looked through for one that changes something. */
+const MOST_EDGES = 20;
+
+/** Through what somebody comes to what they see, when that next changes by itself, and to what. */
 function comeTo(
   { rights, because }: Decision,
   collection: Collection,
   viewer: Viewer,
   now: number,
-): Pick<PersonWire, 'through' | 'until'> {
-  if (rights.sight === 'nothing') return { through: 'none', until: null };
+  house: HouseRules,
+): Pick<PersonWire, 'through' | 'until' | 'next'> {
   const step = because[0]?.step;
-  const next = nextChange(collection, viewer, now);
-  return {
-    through: step === 'owner' || step === 'person' || step === 'group' || step === 'everyone' ? step : 'none',
-    until: next === null ? null : instantText(next),
-  };
+  const known = step === 'owner' || step === 'person' || step === 'group' || step === 'everyone';
+  const through = known && rights.sight !== 'nothing' ? step : 'none';
+  let edge = nextChange(collection, viewer, now);
+  for (let i = 0; edge !== null && i < MOST_EDGES; i++) {
+    const next = decide(collection, viewer, edge, house).rights;
+    if (JSON.stringify(next) !== JSON.stringify(rights)) return { through, until: instantText(edge), next };
+    edge = nextChange(collection, viewer, edge);
+  }
+  return { through, until: null, next: null };
 }
 
 /** The further calendars that somebody sees, by their owner. */
@@ -96,10 +105,11 @@ function furtherSeen(
   for (const calendar of furtherCalendars(ctx.db)) {
     const { kind, main, ownerId, key, name, suspended } = calendar;
     const collection = { kind, main, owner: String(ownerId), suspended, grants: grants.get(calendar.id) ?? [] };
-    const decision = decide(collection, viewer, ctx.now, ceilingsOn(house, calendar));
+    const ceilings = ceilingsOn(house, calendar);
+    const decision = decide(collection, viewer, ctx.now, ceilings);
     const { rights } = decision;
     if (rights.sight === 'nothing') continue;
-    const one = { key, name, rights, ...comeTo(decision, collection, viewer, ctx.now) };
+    const one = { key, name, rights, ...comeTo(decision, collection, viewer, ctx.now, ceilings) };
     seen.set(ownerId, [...(seen.get(ownerId) ?? []), one]);
   }
   return seen;
@@ -111,6 +121,7 @@ function listsSeenBy(
   viewer: Viewer,
   grants: ReadonlyMap<number, readonly Grant[]>,
 ): Map<number, PersonWire['lists']> {
+  const house = storedRules(ctx.db);
   const seen = new Map<number, PersonWire['lists']>();
   for (const { shared, decision } of decideOnAll(ctx, listsById(ctx.db, null, [...grants.keys()]))) {
     const { id, ownerId, kind, key, main, suspended } = shared;
@@ -118,7 +129,13 @@ function listsSeenBy(
     if (rights.sight === 'nothing' || ownerId === ctx.viewer.id) continue;
     const collection = { kind, main, owner: String(ownerId), suspended, grants: grants.get(id) ?? [] };
     const name = shortName(shared as Shareable);
-    const one = { key, name, kind, rights, ...comeTo(decision, collection, viewer, ctx.now) };
+    const one = {
+      key,
+      name,
+      kind,
+      rights,
+      ...comeTo(decision, collection, viewer, ctx.now, ceilingsOn(house, shared)),
+    };
     seen.set(ownerId, [...(seen.get(ownerId) ?? []), one]);
   }
   return seen;

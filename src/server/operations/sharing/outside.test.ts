@@ -312,6 +312,24 @@ describe('a link', () => {
   });
 });
 
+describe('what comes by itself', () => {
+  const mine = () => {
+    const listed = listPeople(org.ctx('amara'));
+    const ines = listed.ok ? listed.value.people.find((p) => p.handle === 'ines') : undefined;
+    return ines && { sight: ines.rights.sight, until: ines.until, next: ines.next?.sight ?? null };
+  };
+  const forATime = (rights: Rights, from: string | null, until: string | null) =>
+    give({ audience: { kind: 'person', id: 'amara' }, rights, span: { from, until, zone: 'UTC' } });
+
+  test('is said with what it comes to: better as well as less, and what changes nothing isn’t', () => {
+    expect(mine()).toEqual({ sight: 'busy', until: null, next: null });
+    forATime(PRESETS.delegate, '2027-03-08', '2027-03-12');
+    expect(mine()).toEqual({ sight: 'busy', until: '2027-03-08T00:00:00Z', next: 'full' });
+    give({ audience: { kind: 'person', id: 'amara' }, rights: PRESETS.delegate });
+    expect(mine()).toEqual({ sight: 'full', until: null, next: null });
+  });
+});
+
 describe('several at once', () => {
   const entry = (audience: object, rights: Rights = busy) => giveBody.parse({ audience, rights, seen: null });
   const amara = { kind: 'person', id: 'amara' };

@@ -6,9 +6,9 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { PersonWire } from '@/contract/people/people.ts';
 import type { CollectionKind } from '@/core/collection/index.ts';
-import { parseInstant, toWall } from '@/core/time/index.ts';
 import { useCollectionGoal } from '../../common/collection-goal.ts';
 import { useCollectionName } from '../../common/collection-name.ts';
+import { useComesNext } from '../../common/comes-next.ts';
 import { Asked } from '../../common/fetched/asked.tsx';
 import { KEYS } from '../../common/fetched/query-keys.ts';
 import { useFrame } from '../../common/frame-context.tsx';
@@ -16,12 +16,11 @@ import { Link } from '../../common/link.tsx';
 import { ReachMeter, SightMeter } from '../../common/meters.tsx';
 import pageCss from '../../common/page.module.css';
 import { RequestMore } from '../../common/requests/request-more.tsx';
-import { dayMonth } from '../../common/times.ts';
 import { firstName, Token } from '../../common/token.tsx';
 import { useSentence } from '../sentence.tsx';
 
 /** A calendar of somebody's that one sees, with what one may do there. */
-interface Mine extends Pick<PersonWire, 'rights' | 'through' | 'until'> {
+interface Mine extends Pick<PersonWire, 'rights' | 'through' | 'until' | 'next'> {
   readonly person: PersonWire;
   readonly further: { readonly key: string; readonly name: string; readonly kind: CollectionKind } | null;
 }
@@ -38,17 +37,10 @@ export function Granted() {
   const mine = (query.data?.people ?? [])
     .filter((p) => p.handle !== frame.me.handle)
     .flatMap((person): Mine[] => [
-      ...(person.rights.sight === 'nothing'
-        ? []
-        : [{ person, further: null, rights: person.rights, through: person.through, until: person.until }]),
+      // What is yet to come stands here too.
+      ...(person.rights.sight === 'nothing' && person.next === null ? [] : [{ ...person, person, further: null }]),
       ...[...person.further.map((one) => ({ ...one, kind: 'calendar' as const })), ...person.lists].map(
-        ({ key, name, kind, rights, through, until }) => ({
-          person,
-          further: { key, name, kind },
-          rights,
-          through,
-          until,
-        }),
+        ({ key, name, kind, ...seen }) => ({ ...seen, person, further: { key, name, kind } }),
       ),
     ]);
   const given = mine.filter((one) => one.through !== 'everyone');
@@ -90,9 +82,10 @@ export function Granted() {
   );
 }
 
-function One({ one: { person, further, rights, through, until } }: { one: Mine }) {
+function One({ one }: { one: Mine }) {
+  const { person, further, rights, through } = one;
   const t = useTranslations('granted');
-  const { style } = useFrame();
+  const comesNext = useComesNext();
   const sentence = useSentence();
   const nameOf = useCollectionName();
   const goal = useCollectionGoal();
@@ -100,7 +93,7 @@ function One({ one: { person, further, rights, through, until } }: { one: Mine }
   const { does, cannot } = sentence(rights, firstName(person.name), false, further?.kind);
   const meta = [
     t('through', { through }),
-    until ? t('until', { date: dayMonth(toWall(style.zone, (parseInstant(until) ?? 0) - 1)) }) : t('standing'),
+    comesNext(one) ?? t('standing'),
     rights.add || rights.speaks ? t(rights.copies ? 'told' : 'notTold') : null,
   ];
   return (
