@@ -50,7 +50,10 @@ describe('who has access', () => {
       { level: 'full', until: '2027-03-03T00:00:00Z' },
     ]);
     expect(json('take', BRUNO, TOMAS)).toHaveLength(2);
-    expect(json('show', BRUNO, TOMAS)).toEqual([]);
+    // What is left without a row of his own.
+    expect(json('show', BRUNO, TOMAS)).toMatchObject([
+      { level: null, through: 'everyone', effective: { sight: 'busy' } },
+    ]);
     expect(paramo('take', BRUNO, TOMAS)).toEqual({ code: 1, out: 'Nothing stands there by name to take away.' });
     org.group('Leads', ['amara']);
     json('give', BRUNO, 'group:Leads', 'outline');
@@ -83,7 +86,7 @@ describe('who has access', () => {
     expect(json('give', BRUNO, TOMAS, 'full', '--dry-run')).toMatchObject([
       { after: { sight: 'full' }, changed: false },
     ]);
-    expect(json('show', BRUNO, TOMAS)).toEqual([]);
+    expect(json('show', BRUNO, TOMAS)).toMatchObject([{ level: null }]);
   });
 
   test('is told with words, quietly, or to whoever was told before', () => {

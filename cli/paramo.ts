@@ -17,6 +17,7 @@ import { changeGrants } from '../src/server/operations/sharing/change-grants.ts'
 import { explainAccess } from '../src/server/operations/sharing/explain-access.ts';
 import { calendarForScript, personForScript, tellOthers } from '../src/server/operations/sharing/for-scripts.ts';
 import { readHouseRules } from '../src/server/operations/sharing/house-rules.ts';
+import { previewAccess } from '../src/server/operations/sharing/preview-access.ts';
 import { requestAccess } from '../src/server/operations/sharing/request-access.ts';
 import { setRule } from '../src/server/operations/sharing/rule-wishes.ts';
 import { listSightlines } from '../src/server/operations/sharing/sightlines.ts';
@@ -68,10 +69,19 @@ const list: Command = (ctx, [calendar]) => {
 };
 
 const show: Command = (ctx, [calendar, who]) => {
-  const lines = listSightlines(ctx, keyOf(ctx, calendar));
+  const key = keyOf(ctx, calendar);
+  const lines = listSightlines(ctx, key);
   if (!lines.ok) return lines;
-  const row = rowFor(lines.value, audienceOf(ctx, who));
-  return { ok: true, value: row ? rowsOf(row).map((line) => ({ ...line, effective: row.effective })) : [] };
+  const audience = audienceOf(ctx, who);
+  const row = rowFor(lines.value, audience);
+  if (row) return { ok: true, value: rowsOf(row).map((line) => ({ ...line, effective: row.effective })) };
+  // Nothing by name: what a group of theirs gets, or everyone inside, and through which.
+  const day = dateText(ctx.now);
+  const range = { from: day, to: dateText(ctx.now + DAY), zone: 'UTC' };
+  const comesTo = previewAccess(ctx, key, { audience, rights: null, seen: null, range });
+  if (!comesTo.ok) return comesTo;
+  const { without, withoutStep } = comesTo.value;
+  return { ok: true, value: [{ name: who ?? '', level: null, through: withoutStep, effective: without }] };
 };
 
 const give: Command = (ctx, [calendar, who, level], values) => {

@@ -136,7 +136,7 @@ function WhoRow(props: { row: SightlineRow; current: boolean; everyone: Sightlin
     : '';
   const sub =
     row.audience.kind === 'everyone'
-      ? t('lines.everyoneDetail')
+      ? t('lines.everyoneDetail', { sight: t(`sightWords.${row.effective.sight}`) })
       : !grant
         ? t('lines.unsaved')
         : out && grant.state === 'now'

@@ -12,6 +12,8 @@ import type { GiveBody, PreviewAnswer, SightlinesAnswer } from '@/contract/shari
 import { SIGHTS } from '@/core/calendar/index.ts';
 import { dateText, toWall, weekStart } from '@/core/time/index.ts';
 import { useActing } from '../../common/fetched/acting.ts';
+import { useConfirming } from '../../common/fetched/choosing.ts';
+import { usePreview } from '../../common/fetched/preview.ts';
 import { KEYS } from '../../common/fetched/query-keys.ts';
 import { DateField } from '../../common/fields/date-field.tsx';
 import { fewPeople, personOption } from '../../common/fields/people-options.tsx';
@@ -20,6 +22,9 @@ import pageCss from '../../common/page.module.css';
 import { NOTHING } from '../../common/requests/plain-rights.ts';
 import { DAY } from '../../common/times.ts';
 import { firstName } from '../../common/token.tsx';
+import { Caution } from '../grants/caution.tsx';
+import { aboutOf, ConfirmGive } from '../grants/confirm-give.tsx';
+import { Opened } from '../grants/opened.tsx';
 
 type Person = SightlinesAnswer['people'][number];
 
@@ -44,9 +49,11 @@ export function Layers(props: {
   const [acts, setActs] = useState<Person | null>(null);
   const [as, setAs] = useState<(typeof ACTS)[number]>('delegate');
   const [until, setUntil] = useState('');
+  const [hidden, setHidden] = useState<ReadonlySet<string>>(new Set());
   const { attempt, busy, refused } = useActing();
   // What the word for acting comes to is the server's to say.
   const week = weekStart(Math.floor(toWall(style.zone, now()) / DAY) * DAY);
+  const range = { from: dateText(week), to: dateText(week + DAY), zone: style.zone };
   const preview = useQuery({
     queryKey: KEYS.calendar(calendar, 'layers', acts?.handle ?? ''),
     enabled: acts !== null,
@@ -57,7 +64,7 @@ export function Layers(props: {
           audience: { kind: 'person', id: acts?.handle ?? '' },
           rights: null,
           seen: null,
-          range: { from: dateText(week), to: dateText(week + DAY), zone: style.zone },
+          range,
         },
       }) as Promise<PreviewAnswer>,
   });
@@ -79,8 +86,9 @@ export function Layers(props: {
         ? [
             {
               audience: { kind: 'everyone' as const },
-              rights: { ...NOTHING, sight: all },
+              rights: rightsOfAll,
               seen: standing?.key ?? null,
+              alsoPrivate: [...hidden],
             },
           ]
         : []),
@@ -109,6 +117,20 @@ export function Layers(props: {
       await onDone(t('lines.layersDone'));
     });
   };
+  // What everyone inside comes to, and which coming items they would read by it.
+  const rightsOfAll = { ...NOTHING, sight: all };
+  const ofAll = usePreview(
+    KEYS.calendar(calendar, 'layers', 'everyone', all),
+    everyoneChanged
+      ? () =>
+          call('previewAccess', {
+            params: { calendar },
+            body: { audience: { kind: 'everyone' }, rights: rightsOfAll, seen: standing?.key ?? null, range },
+          }) as Promise<PreviewAnswer>
+      : null,
+  );
+  const moved = everyoneChanged && ofAll.settled ? ofAll.answer?.moved : undefined;
+  const saving = useConfirming(({ tell }: { tell: boolean }) => give(tell));
   const nothingToDo = !everyoneChanged && few.length === 0 && acts === null;
   const sightChoice = (label: string, value: (typeof SIGHTS)[number], set: (s: (typeof SIGHTS)[number]) => void) => (
     <TextField select label={label} value={value} onChange={(e) => set(e.target.value as typeof value)}>
@@ -123,7 +145,13 @@ export function Layers(props: {
     <section className={`${pageCss.card} gap-5 stack`} aria-label={t('lines.layers')}>
       <p className="small soft">{t('lines.layersHelp')}</p>
       {refused && <Alert severity="error">{refused}</Alert>}
-      {sightChoice(t('lines.layerAll'), all, setAll)}
+      {sightChoice(t('lines.layerAll'), all, (sight) => {
+        setAll(sight);
+        setHidden(new Set());
+      })}
+      {moved && ofAll.answer && ofAll.answer.opened.length > 0 && (
+        <Opened items={ofAll.answer.opened} ticked={hidden} onTick={setHidden} />
+      )}
       <Autocomplete
         multiple
         size="small"
@@ -163,6 +191,7 @@ export function Layers(props: {
           </MenuItem>
         ))}
       </TextField>
+      {acts && acting && <Caution who={firstName(acts.name)} owner={owner} rights={acting.rights} />}
       <DateField
         label={t('lines.layerUntil')}
         value={until}
@@ -171,22 +200,32 @@ export function Layers(props: {
         onChange={setUntil}
       />
       {listed.length > 0 && <p className="small soft">{t('lines.pasteAlready', { list: listed.join(', ') })}</p>}
-      <div className="row">
-        {[true, false].map((tell) => (
-          <Button
-            key={String(tell)}
-            variant={tell ? 'contained' : 'outlined'}
-            disabled={nothingToDo || (acts !== null && !acting)}
-            loading={busy}
-            onClick={() => void give(tell)}
-          >
-            {t(tell ? 'lines.layersDo' : 'lines.layersQuietly')}
+      {saving.confirming && moved ? (
+        <ConfirmGive
+          head={t('lines.confirmEveryoneHead', { ...aboutOf(lines, rightsOfAll), what: t(`sights.${all}`) })}
+          text={t('lines.confirmEveryone', moved)}
+          busy={busy}
+          onYes={saving.yes}
+          onNo={saving.no}
+        />
+      ) : (
+        <div className="row">
+          {[true, false].map((tell) => (
+            <Button
+              key={String(tell)}
+              variant={tell ? 'contained' : 'outlined'}
+              disabled={nothingToDo || (acts !== null && !acting) || (everyoneChanged && !moved)}
+              loading={busy}
+              onClick={() => saving.press({ tell }, moved !== undefined && moved.more + moved.less > 0)}
+            >
+              {t(tell ? 'lines.layersDo' : 'lines.layersQuietly')}
+            </Button>
+          ))}
+          <Button variant="outlined" onClick={onClose}>
+            {t('form.cancel')}
           </Button>
-        ))}
-        <Button variant="outlined" onClick={onClose}>
-          {t('form.cancel')}
-        </Button>
-      </div>
+        </div>
+      )}
     </section>
   );
 }

@@ -186,7 +186,7 @@ export function GrantEditor(props: {
   };
   // What leaves the house, or reaches many, is said once more with the names of those who get it.
   const leavesHouse = answer?.outside === true && rights.sight !== 'nothing';
-  const reachesMany = everyoneRow && (answer?.moved.more ?? 0) > 0;
+  const reachesMany = everyoneRow && answer !== undefined && answer.moved.more + answer.moved.less > 0;
   const saving = useConfirming(({ tell }: { tell: boolean }) => give(tell));
   const take = (tell: boolean) =>
     act(

@@ -4,6 +4,7 @@ import type { RightsWire } from '@/contract/sharing/sight.ts';
 import type { CollectionKind } from '@/core/collection/index.ts';
 import pageCss from '../../common/page.module.css';
 import { useSentence } from '../sentence.tsx';
+import { Caution } from './caution.tsx';
 import grantEditorCss from './grant-editor.module.css';
 
 /** What rights come to, in a sentence; what they let somebody do in the owner's name, as a caution; and which house rules cut them. */
@@ -23,15 +24,12 @@ export function GrantSummary(props: {
   const t = useTranslations();
   const tl = useTranslations('lines');
   const { does, cannot } = useSentence()(comesTo, owner, own, kind);
-  const cautions = (['speaks', 'shares', 'private'] as const)
-    .filter((extra) => rights[extra])
-    .map((extra) => tl(`caution.${extra}`, { owner }));
   return (
     <div className={`${pageCss.card} ${grantEditorCss.card}`} aria-live="polite">
       <p>
         <b>{name}</b> {does} <span className="soft">{cannot}</span>
       </p>
-      {cautions.length > 0 && <p className="small wrong">{tl('cautionHead', { who, list: cautions.join('; ') })}</p>}
+      <Caution {...{ who, owner, rights }} />
       {cutBy.length > 0 && (
         <p className="wrong small">
           {tl('cutBy', { rules: cutBy.map((rule) => t(`houseRuleNames.${rule as 'linkSight'}`)).join('; ') })}

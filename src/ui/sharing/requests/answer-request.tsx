@@ -21,6 +21,7 @@ import { useLevelName } from '../../common/requests/level-name.ts';
 import { DAY, dayMonth, weekTitle } from '../../common/times.ts';
 import { firstName } from '../../common/token.tsx';
 import { audienceParam } from '../audience-param.ts';
+import { Caution } from '../grants/caution.tsx';
 import { RightsPart } from '../grants/rights-part.tsx';
 import { useRightsPreview } from '../grants/rights-preview.ts';
 import { MiniWeek } from '../mini-week.tsx';
@@ -128,6 +129,7 @@ export function AnswerRequest({ ask, onLeave }: { ask: AskToAnswer; onLeave: () 
             {answer && JSON.stringify(answer.effective) !== JSON.stringify(rights) && settled && (
               <p className="small wrong">{ta('cut2', { what: levelName(answer.effective) })}</p>
             )}
+            <Caution {...{ who, owner, rights }} />
             {open && (
               <RightsPart
                 rights={rights}

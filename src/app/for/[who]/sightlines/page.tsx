@@ -1,6 +1,8 @@
 import { whoIsHere } from '@/app/who-is-here.ts';
+import { listEverything } from '@/server/operations/sharing/everything.ts';
 import { findSharedOf } from '@/server/operations/sharing/sightlines.ts';
 import { NothingHere } from '@/ui/common/nothing-here.tsx';
+import { NotGiven } from '@/ui/sharing/not-given.tsx';
 import { Sightlines } from '@/ui/sharing/sightlines.tsx';
 
 const text = (value: string | string[] | undefined): string | undefined =>
@@ -14,5 +16,7 @@ export default async function SightlinesPage(props: {
   const { of, c } = await props.searchParams;
   const { ctx } = await whoIsHere();
   const shared = findSharedOf(ctx, text(of) ?? who, text(c));
-  return shared ? <Sightlines key={shared.calendar} calendar={shared.calendar} /> : <NothingHere />;
+  if (shared) return <Sightlines key={shared.calendar} calendar={shared.calendar} />;
+  const seen = listEverything(ctx, text(of) ?? who);
+  return seen.ok && seen.value.all.length > 0 ? <NotGiven {...seen.value} /> : <NothingHere />;
 }
