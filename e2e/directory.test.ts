@@ -109,6 +109,7 @@ test('a further calendar has an access of its own, and is chosen where calendars
   await otto.find('heading', 'Everyone inside');
   await otto.press('button', /^Nothing/);
   await otto.press('button', 'Save for everyone inside');
+  await otto.press('button', 'Yes, give it');
   await otto.says('Saved. Everyone inside now has Nothing.');
   await otto.press('link', 'Calendar');
   await otto.find('button', 'More acts');

@@ -113,6 +113,8 @@ test('the usual three layers are given in one step, all of them or none', async 
   await salome.fill('Who acts for Salomé', 'Pim', 'combobox');
   await salome.press('option', /^Pim Adeyemi/);
   await salome.press('button', 'Give all of this, and tell them');
+  await salome.says('people inside come to see more.');
+  await salome.press('button', 'Yes, give it');
   await salome.says('Given. Three layers stand now.');
   await salome.find('button', /^Pim Adeyemi Delegate/);
   await salome.find('button', /^Mateo Rincón Outline/);

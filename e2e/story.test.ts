@@ -109,6 +109,8 @@ test('the main job: a manager’s calendar, run by her assistant, seen by five c
   await ines.says('Saved. Everyone inside now has Titles.');
   await ines.press('button', /^Free\/busy/);
   await ines.press('button', 'Save for everyone inside');
+  await ines.says('people see less.');
+  await ines.press('button', 'Yes, give it');
   await ines.says('Saved. Everyone inside now has Free/busy.');
   const view = await ines.find('heading', 'Everyone’s view of this week');
   expect(view).toBeTruthy();
