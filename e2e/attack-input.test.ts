@@ -190,9 +190,10 @@ describe('what is sent and read', () => {
     const path = `/api/calendars/${await calendarOf(last, asked.at(-1)?.handle ?? '')}/items?from=2027-03-03&to=2027-03-04&zone=Europe%2FLisbon`;
     await beside(`an hourly meeting with ${asked.length}`, async () => {
       tenSecondsPass(server.address);
-      await until('the last to have it', async () => (await last.send('GET', path)).text.includes('zqhourly'));
+      const has = async () => (await last.send('GET', path)).text.includes('zqhourly');
+      await until('the last to have it', has, undefined, 150_000);
     });
-  }, 120_000);
+  }, 240_000);
 
   test('a link that is read over and over is read beside the requests', async () => {
     const given = await ines.send('PUT', `/api/calendars/${calendar}/grants`, {

@@ -105,6 +105,45 @@ test('a program finds its calendars from the host alone, adds, changes and remov
   expect(await board()).not.toContain('Owls of the uplands');
 });
 
+test('what changed since a program last asked is all that it gets, and a token that isn’t kept begins anew', async () => {
+  const person = await programOf('mateo');
+  const { client, calendar } = person;
+  const own = (await client.fetchCalendars()).find((one) => one.url.includes(calendar));
+  expect([typeof own?.syncToken, typeof own?.ctag]).toEqual(['string', 'string']);
+  const path = `/dav/calendars/mateo/${calendar}/`;
+  const sync = (token: string) =>
+    nobody.send(
+      'REPORT',
+      path,
+      `<?xml version="1.0"?><D:sync-collection xmlns:D="DAV:"><D:sync-token>${token}</D:sync-token><D:sync-level>1</D:sync-level><D:prop><D:getetag/></D:prop></D:sync-collection>`,
+      { ...basic(person), depth: '0' },
+    );
+  const tokenOf = (text: string) => /<[^<>]*sync-token>([^<]+)</.exec(text)?.[1] ?? '';
+  const hrefsOf = (text: string) =>
+    [...text.matchAll(/<[^<>/]*href>([^<]+)</g)].map(([, href = '']) => href.split('/').at(-1));
+  const first = await sync('');
+  expect(first.status).toBe(207);
+  const iCalString = text('sync-1', 'Peat walk', '20270907T100000', '20270907T110000');
+  const url = `${home}${path}`;
+  expect((await client.createCalendarObject({ calendar: { url }, filename: 'sync-1.ics', iCalString })).status).toBe(
+    201,
+  );
+  const second = await sync(tokenOf(first.text));
+  expect([second.status, hrefsOf(second.text)]).toEqual([207, ['sync-1.ics']]);
+  expect((await client.fetchCalendars()).find((one) => one.url.includes(calendar))?.syncToken).toBe(
+    tokenOf(second.text),
+  );
+  expect((await client.deleteCalendarObject({ calendarObject: { url: `${url}sync-1.ics`, etag: '' } })).status).toBe(
+    204,
+  );
+  const third = await sync(tokenOf(second.text));
+  expect(hrefsOf(third.text)).toEqual(['sync-1.ics']);
+  expect(third.text).toContain('404');
+  expect(hrefsOf((await sync(tokenOf(third.text))).text)).toEqual([]);
+  for (const unknown of ['urn:paramo:sync:never', 'https://elsewhere.example/1'])
+    expect(await sync(unknown)).toMatchObject({ status: 403, text: expect.stringContaining('valid-sync-token') });
+});
+
 test('a program finds the address books from the host alone, adds, changes and removes, and the screen shows it', async () => {
   const me = await programOf('tomas');
   const client = await createDAVClient({

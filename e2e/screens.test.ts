@@ -18,7 +18,8 @@ const open = (who: string, path: string, size?: { width: number; height: number 
 
 const SCREENS: [string, string, string, (desk: Desk) => Promise<unknown>][] = [
   ['the Desk', 'tomas', '/for/tomas/desk', (d) => d.find('complementary', 'The chosen row')],
-  ['the Desk, with nothing on it', 'noor', '/for/noor/desk', (d) => d.find('heading', 'Nothing to decide')],
+  ['the Desk, with nothing on it', 'dario', '/for/dario/desk', (d) => d.find('heading', 'Nothing to decide')],
+  ['the Desk, with one thing on it', 'noor', '/for/noor/desk', (d) => d.find('heading', 'One thing to decide')],
   ['the morning', 'tomas', '/for/tomas/day?of=morning', (d) => d.find('heading', 'Since yesterday')],
   ['the evening', 'ines', '/for/ines/day?of=evening', (d) => d.find('heading', 'Done in your name today')],
   ['the trail', 'ines', '/for/ines/trail', (d) => d.find('button', 'Take this back')],

@@ -90,7 +90,7 @@ test('the main job: a manager’s calendar, run by her assistant, seen by five c
   await ines.says('repeats more often than once an hour');
   await ines.says('A zone was recognised by its offsets: Own/Time = Europe/Lisbon');
   await ines.press('button', 'Import 41, leave out 3');
-  await ines.says('41 items imported, 3 left.');
+  await ines.says('41 items imported, 3 left out.');
   await item(ines, /^Zqtitle Weir talk, Thu 4 Mar 2027, 10:00–11:30/);
   await item(ines, /^Call to Bogotá, Fri 5 Mar 2027, 14:00–15:00/);
   await item(ines, /^Week with everyone, Mon 1 Mar 2027, 08:30–09:00/);

@@ -10,13 +10,14 @@ export class PressedBeside extends Error {}
 const excerpt = (screen: string): string =>
   screen.length > 3000 ? `${screen.slice(0, 1500)}\n[…]\n${screen.slice(-1500)}` : screen;
 
-/** Waits for a condition to be met; says what was waited for, and what the screen showed instead. */
+/** Waits for a condition to be met, where it is much work for a longer time than usual; says what was waited for, and what the screen showed instead. */
 export async function until<T>(
   what: string,
   look: (say: (why: string) => null) => Promise<T | null | undefined | false>,
   page?: Page,
+  patience = PATIENCE,
 ): Promise<T> {
-  const end = Date.now() + PATIENCE;
+  const end = Date.now() + patience;
   let last: unknown = null;
   let looks = 0;
   let longest = 0;

@@ -8,7 +8,7 @@ export { readFreeBusyQuestion } from './ical/read-free-busy.ts';
 export type { ReadFile, ReadItem, ReadProblem } from './ical/read-item.ts';
 export { type ReadTodo, readTodos, type SeenTodo, writeTodos } from './ical/todo.ts';
 export { calendarFileName, writeCalendar } from './ical/write.ts';
-export { type WrittenItem, withoutOwn } from './ical/write-event.ts';
+export { eventLines, type WrittenItem, withoutOwn } from './ical/write-event.ts';
 export { type BlockWords, calendarText, freeBusyLines, seenLines } from './ical/write-views.ts';
 export { zoneLines } from './ical/write-zone.ts';
 export type { FileZone } from './ical/zones.ts';

@@ -60,8 +60,13 @@ export const multistatus = (...responses: Written[]): Response => xml(207, el(da
 const MOST_ANSWER = 16_000_000;
 const A_TURN_MS = 8;
 
-/** A multistatus of many resources, written in turns; where it holds no more, or `cut` says that there is more, that is said of `path`. */
-export async function multistatusInTurns(path: string, responses: Iterable<Written>, cut: boolean): Promise<Response> {
+/** A multistatus of many resources, written in turns; where it holds no more, or `cut` says that there is more, that is said of `path`. `after` stands at its end. */
+export async function multistatusInTurns(
+  path: string,
+  responses: Iterable<Written>,
+  cut: boolean,
+  after?: Written,
+): Promise<Response> {
   const parts: string[] = [];
   let size = 0;
   let isCut = cut;
@@ -79,6 +84,7 @@ export async function multistatusInTurns(path: string, responses: Iterable<Writt
     }
   }
   if (isCut) parts.push(statusFor(path, 507, el(dav('error'), el(dav('number-of-matches-within-limits')))).xml);
+  if (after) parts.push(after.xml);
   return multistatus({ xml: parts.join('') });
 }
 

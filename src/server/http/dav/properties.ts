@@ -28,6 +28,8 @@ export type Known = { readonly me: string; readonly now: number } & (
   | { readonly kind: 'invitation'; readonly invitation: InboxObject }
 );
 
+const CTAG: Name = '{http://calendarserver.org/ns/}getctag';
+
 type Property = (known: Known) => Written | null;
 
 const href = (path: string): Written => el(dav('href'), path);
@@ -131,10 +133,17 @@ const ofMe =
 
 /** The reports on what a calendar or an address book holds. */
 const REPORTS: Readonly<Record<ProgramCalendar['holds'], readonly Name[]>> = {
-  VEVENT: [cal('calendar-query'), cal('calendar-multiget'), cal('free-busy-query')],
-  VTODO: [cal('calendar-query'), cal('calendar-multiget')],
-  VCARD: [card('addressbook-query'), card('addressbook-multiget')],
+  VEVENT: [cal('calendar-query'), cal('calendar-multiget'), cal('free-busy-query'), dav('sync-collection')],
+  VTODO: [cal('calendar-query'), cal('calendar-multiget'), dav('sync-collection')],
+  VCARD: [card('addressbook-query'), card('addressbook-multiget'), dav('sync-collection')],
 };
+
+/** A state of a collection as a token is written (RFC 6578 4): a URI that leads nowhere. */
+export const syncToken = (tag: string): string => `urn:paramo:sync:${tag}`;
+
+/** The tag of a state by its token; `null` for what is no token of ours. */
+export const tagIn = (token: string): string | null =>
+  /^urn:paramo:sync:([\w-]{1,60})$/.exec(token.trim())?.[1] ?? null;
 
 /** Properties that are asked for by name, but not with all (RFC 4791 and 6638 leave theirs out of `allprop`). */
 const BY_NAME: Readonly<Record<Name, Property>> = {
@@ -163,6 +172,12 @@ const BY_NAME: Readonly<Record<Name, Property>> = {
         ? REPORTS[known.calendar.holds].map((name) => el(dav('supported-report'), el(dav('report'), el(name))))
         : []),
     ),
+  [dav('sync-token')]: (known) =>
+    known.kind === 'calendar' && known.calendar.tag !== null
+      ? el(dav('sync-token'), syncToken(known.calendar.tag))
+      : null,
+  // What programs ask for that don't know the report of RFC 6578: the same, under the name they gave it.
+  [CTAG]: (known) => (known.kind === 'calendar' && known.calendar.tag !== null ? el(CTAG, known.calendar.tag) : null),
   // One home holds both: each program takes from it what it knows (RFC 6352 7.1.1).
   [card('addressbook-home-set')]: ofMe(({ handle }) => el(card('addressbook-home-set'), href(hrefs.home(handle)))),
   [card('supported-address-data')]: ofBook(() =>

@@ -1,8 +1,14 @@
-import { type ObjectsWanted, type ProgramCalendar, readProgramCalendar } from '../../operations/dav/index.ts';
+import {
+  changesSince,
+  MOST_OBJECTS,
+  type ObjectsWanted,
+  type ProgramCalendar,
+  readProgramCalendar,
+} from '../../operations/dav/index.ts';
 import { listObjectsInWorker, queryFreeBusyInWorker } from '../../operations/in-worker/in-worker.ts';
 import { bare, calendarResponse, conditionFailed, multistatusInTurns, refused } from './answers.ts';
 import { type Asked, askedTooMuch, mapped, objectsIn, xmlIn } from './asked.ts';
-import { statusFor, type Wanted } from './properties.ts';
+import { statusFor, syncToken, tagIn, type Wanted } from './properties.ts';
 import {
   cardDataIn,
   cardFilterIn,
@@ -16,7 +22,7 @@ import {
   wantedIn,
 } from './requests.ts';
 import { hrefs, resourceAt } from './resource.ts';
-import { cal, card, childOf, dav, type Xml } from './xml.ts';
+import { cal, card, childOf, dav, el, type Xml } from './xml.ts';
 
 export async function report(asked: Asked): Promise<Response> {
   const { ctx, resource } = asked;
@@ -25,6 +31,7 @@ export async function report(asked: Asked): Promise<Response> {
   if (resource.kind !== 'calendar') return conditionFailed(dav('supported-report'));
   const calendar = readProgramCalendar(ctx, resource.calendar);
   if (!calendar.ok) return refused(ctx, calendar);
+  if (body.name === dav('sync-collection')) return sync(asked, calendar.value, body);
   if (calendar.value.holds === 'VCARD') {
     if (body.name === card('addressbook-query')) return queryCards(asked, calendar.value, body);
     if (body.name === card('addressbook-multiget')) return multiget(asked, calendar.value, body);
@@ -87,6 +94,39 @@ async function queryCards(asked: Asked, book: ProgramCalendar, body: Xml): Promi
   const most = limitIn(body) ?? objects.length;
   const all = objectsIn(asked, book, objects.slice(0, most), wanted, texts);
   return multistatusInTurns(hrefs.calendar(me, book.key), all, cut || objects.length > most);
+}
+
+/** What changed of a calendar, a list or an address book since a program last asked (RFC 6578 3.2). */
+async function sync(asked: Asked, calendar: ProgramCalendar, body: Xml): Promise<Response> {
+  const { ctx, me } = asked;
+  const data = textsIn(body, calendar);
+  if (isFailed(data)) return conditionFailed(data.failed);
+  const wanted = wantedIn(body);
+  if (!wanted) return askedTooMuch();
+  const token = childOf(body, dav('sync-token'))?.text.trim() ?? '';
+  const since = token === '' ? null : tagIn(token);
+  if (token !== '' && since === null) return conditionFailed(dav('valid-sync-token'));
+  const all = await listObjectsInWorker(ctx, calendar.key, { texts: false });
+  if (!all.ok) return refused(ctx, all);
+  const { wanted: texts, ...more } = data.value;
+  const most = Math.min(limitIn(body, dav) ?? MOST_OBJECTS, texts ? MOST_NAMED : MOST_OBJECTS);
+  const { objects, cut: partial } = all.value;
+  const changes = changesSince(ctx, calendar.key, { since, now: calendar.tag, objects, partial, most });
+  if (!changes.ok)
+    return changes.code === 'changedMeanwhile' ? conditionFailed(dav('valid-sync-token')) : refused(ctx, changes);
+  const { changed, gone, token: next, cut } = changes.value;
+  const written =
+    texts && changed.length > 0
+      ? await listObjectsInWorker(ctx, calendar.key, { names: changed.map(({ name }) => name), texts, ...more })
+      : null;
+  if (written && !written.ok) return refused(ctx, written);
+  const shown = written ? written.value.objects : changed;
+  function* answers() {
+    yield* objectsIn(asked, calendar, shown, wanted as Wanted, texts);
+    yield* mapped(gone, (name) => statusFor(hrefs.object(me, calendar.key, name), 404));
+  }
+  const path = hrefs.calendar(me, calendar.key);
+  return multistatusInTurns(path, answers(), cut || partial, el(dav('sync-token'), syncToken(next)));
 }
 
 /** What one report wants of each thing's text. */

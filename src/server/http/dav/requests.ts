@@ -212,7 +212,7 @@ export function cardFilterIn(xml: Xml | null): Read<CardFilter | undefined> {
 }
 
 /** How many are wanted at most (RFC 6352 10.6); `null` for as many as there are. */
-export function limitIn(body: Xml): number | null {
-  const text = childOf(childOf(body, card('limit')), card('nresults'))?.text ?? '';
+export function limitIn(body: Xml, named: (local: string) => Name = card): number | null {
+  const text = childOf(childOf(body, named('limit')), named('nresults'))?.text ?? '';
   return /^\d{1,6}$/.test(text.trim()) ? Number(text) : null;
 }

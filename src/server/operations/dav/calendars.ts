@@ -19,6 +19,7 @@ import {
 import { listLanes } from '../lanes/index.ts';
 import { seesListsOf, sharedWith } from '../lists/index.ts';
 import { type ProgramKind, programList } from './program-list.ts';
+import { collectionTag } from './sync.ts';
 
 /** A calendar as the programs of whoever asks find it. */
 export interface ProgramCalendar {
@@ -32,6 +33,8 @@ export interface ProgramCalendar {
   readonly rights: Rights;
   /** What stands in it: items, tasks, or contacts. */
   readonly holds: 'VEVENT' | 'VTODO' | 'VCARD';
+  /** Another as soon as anything of it is; for its owner alone, since it changes with what others don't see. */
+  readonly tag: string | null;
 }
 
 /** Calendars that a program finds by itself; any other that may be seen opens by its address. */
@@ -50,6 +53,7 @@ function wireOf(ctx: Context, { calendar, decision }: Pick<Decided, 'calendar' |
     own: decision.owner,
     rights: decision.rights,
     holds: 'VEVENT',
+    tag: decision.owner ? collectionTag(ctx, calendar.id, decision) : null,
   };
 }
 
@@ -69,6 +73,7 @@ function listOf(ctx: Context, { list, decision }: DecidedList<ProgramKind>): Pro
     own: decision.owner,
     rights: decision.rights,
     holds: list.kind === 'tasks' ? 'VTODO' : 'VCARD',
+    tag: decision.owner ? collectionTag(ctx, list.id, decision) : null,
   };
 }
 

@@ -3,6 +3,7 @@ import type { ItemWire } from '@/contract/items/items.ts';
 import { FILED_FIELDS, type FiledField, freshFields, type WrittenFields } from '@/core/calendar/index.ts';
 import {
   calendarText,
+  eventLines,
   fitsFilter,
   freeBusyLines,
   seenLines,
@@ -10,7 +11,7 @@ import {
   writeCalendar,
 } from '@/core/formats/index.ts';
 import { expand } from '@/core/recurrence/index.ts';
-import { dateText, EARLIEST, instantText, LATEST } from '@/core/time/index.ts';
+import { dateText, EARLIEST, fromWallLenient, instantText, LATEST, parseWall, wallText } from '@/core/time/index.ts';
 import { calendarByKey } from '../../repositories/calendars.ts';
 import { allItems, itemById, itemByKey, replacementsOf } from '../../repositories/items.ts';
 import { itemByProgramName, programNames } from '../../repositories/program-names.ts';
@@ -91,6 +92,7 @@ export class Programs {
   readonly names: ReadonlyMap<number, string>;
   private readonly words;
   private readonly homes = new Map<string, StoredItem | null>();
+  private readonly written = new Map<number, WrittenItem | null>();
   constructor(
     readonly ctx: Context,
     readonly decided: Decided,
@@ -192,14 +194,47 @@ export class Programs {
     return { name: `${view.id}.ics`, tag, scheduleTag: tag, text, mayChange: view.may?.change === true };
   }
 
-  /** Every happening of a view by itself, in UTC: those of one thing share what it is called outside. */
+  /**
+   * Every happening of a view by itself, in UTC (RFC 4791 9.6.5): of a thing with all its happenings everything that the whole text says, but how it
+   * repeats; of what is seen only, what is seen.
+   */
   happeningLines(view: ItemWire, home: StoredItem | null): string[] {
-    const uid = home ? (home.seriesId === null ? home.uid : `${home.key}@paramo`) : `${view.id}@paramo`;
-    const lines = seenLines(view, uid, `${dateText(this.ctx.now)}T00:00:00Z`, this.words);
-    if (!home || !repeats(home)) return lines;
-    const at = view.start.replace(/[-:]/g, '').replace(/\.\d+/, '');
-    lines.splice(1, 0, view.allDay ? `RECURRENCE-ID;VALUE=DATE:${at.slice(0, 8)}` : `RECURRENCE-ID:${at}`);
-    return lines;
+    const stored = home && (itemByKey(this.ctx.db, view.id.split('~')[0] ?? '') ?? home);
+    const own = stored && this.writtenHere(stored, home);
+    if (!own || !home) return seenLines(view, `${view.id}@paramo`, `${dateText(this.ctx.now)}T00:00:00Z`, this.words);
+    const wall = (instant: string) => instant.replace(/\.\d+|Z$/g, '');
+    const [start, end] = [wall(view.start), wall(view.end)];
+    const ms = Date.parse(view.end) - Date.parse(view.start);
+    return eventLines({
+      ...own,
+      start,
+      end,
+      length: { days: 0, ms },
+      zone: view.allDay ? own.zone : 'UTC',
+      endZone: null,
+      rule: null,
+      added: [],
+      left: [],
+      recurrence: repeats(home) && stored.seriesId === null ? start : this.insteadOf(stored, home),
+    });
+  }
+
+  /** One item of a thing as it is written there, once for all its happenings. */
+  private writtenHere(stored: StoredItem, home: StoredItem): WrittenItem | null {
+    const known = this.written.get(stored.id);
+    if (known !== undefined) return known;
+    const view = this.wholeView(stored);
+    const uid = home.seriesId === null ? home.uid : `${home.key}@paramo`;
+    const written = view && this.writtenOf(stored, view, uid, []);
+    this.written.set(stored.id, written);
+    return written;
+  }
+
+  /** Which happening of its series an item stands for, in UTC; `null` for one that stands for none here. */
+  private insteadOf(stored: StoredItem, home: StoredItem): string | null {
+    if (stored.recurrence === null || stored.id === home.id) return null;
+    const at = home.allDay ? null : parseWall(stored.recurrence);
+    return at === null ? stored.recurrence : wallText(fromWallLenient(home.zone, at));
   }
 
   /** The views of some instants, as many readings as it takes; `cut` where it would take more. */

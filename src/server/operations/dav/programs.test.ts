@@ -2,17 +2,101 @@ import ical from 'node-ical';
 import { beforeEach, describe, expect, test } from 'vitest';
 import { PRESETS } from '@/core/access/index.ts';
 import { instantText } from '@/core/time/index.ts';
+import { changeItem } from '../items/index.ts';
 import { saveLanes } from '../lanes/index.ts';
 import { at, START } from '../small-organisation.ts';
-import { listProgramCalendars, readProgramPerson } from './calendars.ts';
+import { listProgramCalendars, readProgramCalendar, readProgramPerson } from './calendars.ts';
 import { listObjects, queryFreeBusy, readObject } from './objects.ts';
-import { board, calendar, DAY, eachProgramDay, event, inboxOf, lines, list, NONE, org, textOf } from './program-day.ts';
+import {
+  board,
+  calendar,
+  DAY,
+  eachProgramDay,
+  edit,
+  event,
+  inboxOf,
+  lines,
+  list,
+  NONE,
+  org,
+  put,
+  textOf,
+} from './program-day.ts';
 import { askFreeBusy } from './scheduling.ts';
-import { putObject } from './write-object.ts';
+import { changesSince } from './sync.ts';
+import { deleteObject, putObject } from './write-object.ts';
 
 eachProgramDay();
 
 const { outline, full, delegate } = PRESETS;
+
+describe('what changed since a program last asked', () => {
+  const tagOf = (who: string) => {
+    const read = readProgramCalendar(org.ctx(who), calendar);
+    return read.ok ? read.value.tag : null;
+  };
+  const since = (who: string, token: string | null, most = 100) => {
+    const objects = list(who, { texts: false });
+    const said = changesSince(org.ctx(who), calendar, { since: token, now: tagOf(who), objects, partial: false, most });
+    if (!said.ok) throw new Error(said.code);
+    const { changed, gone, token: next, cut } = said.value;
+    return { changed: changed.map(({ name }) => name), gone, token: next, cut };
+  };
+  const write = (name: string, title: string) =>
+    put(
+      'ines',
+      name,
+      lines(...event(`UID:${name}`, 'DTSTART:20270303T090000Z', 'DTEND:20270303T100000Z', `SUMMARY:${title}`)),
+    );
+
+  test('is what was added, written and removed, and nothing where nothing was', () => {
+    const first = since('ines', null);
+    expect(first).toMatchObject({ changed: [], gone: [] });
+    write('a.ics', 'Weir');
+    write('b.ics', 'Sluice');
+    const second = since('ines', first.token);
+    expect(second.changed.sort()).toEqual(['a.ics', 'b.ics']);
+    expect(since('ines', second.token)).toMatchObject({ changed: [], gone: [], token: second.token });
+    expect(tagOf('ines')).toBe(second.token);
+    const held = list('ines').find((one) => one.name === 'a.ics');
+    expect(
+      put('ines', 'a.ics', edit(held?.text ?? '', ['Weir', 'Weir, again']), {
+        match: `"${held?.tag}"`,
+        noneMatch: null,
+      }).ok,
+    ).toBe(true);
+    expect(deleteObject(org.ctx('ines'), calendar, 'b.ics', NONE).ok).toBe(true);
+    expect(tagOf('ines')).not.toBe(second.token);
+    expect(since('ines', second.token)).toMatchObject({ changed: ['a.ics'], gone: ['b.ics'] });
+    // From the beginning it is what is there now.
+    expect(since('ines', null)).toMatchObject({ changed: ['a.ics'], gone: [] });
+  });
+
+  test('comes in parts where it is more than was asked for, until all of it came', () => {
+    for (const n of [1, 2, 3, 4, 5]) write(`${n}.ics`, `Item ${n}`);
+    const had: string[] = [];
+    let token: string | null = null;
+    for (const last of [false, false, true]) {
+      const part = since('ines', token, 2);
+      expect(part.cut).toBe(!last);
+      had.push(...part.changed);
+      token = part.token;
+    }
+    expect(had.sort()).toEqual(['1.ics', '2.ics', '3.ics', '4.ics', '5.ics']);
+    expect(since('ines', token, 2)).toMatchObject({ changed: [], gone: [], cut: false });
+  });
+
+  test('moves for nobody by what they don’t see, and a token that isn’t kept is refused', () => {
+    org.give('ines', 'amara', outline);
+    write('a.ics', 'Weir');
+    const seen = since('amara', null);
+    org.add('ines', 'ines', { title: 'Free hour', shows: 'free', visibility: 'private', when: at('2027-03-04', 9) });
+    expect(since('amara', seen.token)).toMatchObject({ changed: [], gone: [], token: seen.token });
+    expect(tagOf('amara')).toBeNull();
+    expect(() => since('amara', 'never')).toThrow('changedMeanwhile');
+    expect(() => since('ines', seen.token)).toThrow('changedMeanwhile');
+  });
+});
 
 describe('a calendar, to a program', () => {
   beforeEach(() => {
@@ -39,6 +123,39 @@ describe('a calendar, to a program', () => {
     const { text: talk } = textOf('ines', 'Weir talk');
     expect(talk).toContain('LOCATION:Ridge House');
     expect(talk).toContain('DESCRIPTION:The third sluice');
+  });
+
+  test('happening by happening says all that the whole text says, and which happening each is', () => {
+    const rule = { rule: 'FREQ=DAILY;COUNT=3' };
+    const when = at('2027-03-30', 9);
+    org.add('ines', 'ines', {
+      title: 'Clinic round',
+      visibility: 'private',
+      shows: 'tentative',
+      when,
+      repeat: rule,
+    });
+    const whole = textOf('ines', 'Clinic round');
+    const more = edit(whole.text, ['END:VEVENT', 'X-OTHER:kept\r\nEND:VEVENT']);
+    expect(put('ines', whole.name, more, { match: `"${whole.tag}"`, noneMatch: null })).toMatchObject({ ok: true });
+    const second = board('ines', { from: '2027-03-31', to: '2027-04-01', zone: 'UTC' })[0];
+    expect(
+      changeItem(org.ctx('ines'), second?.id ?? '', {
+        version: second?.version ?? 0,
+        scope: 'one',
+        when: at('2027-03-31', 15),
+        fields: {},
+      }).ok,
+    ).toBe(true);
+    const expand = { from: Date.UTC(2027, 2, 28), to: Date.UTC(2027, 3, 4) };
+    const text = list('ines', { expand, range: expand }).find((one) => one.text?.includes('Clinic round'))?.text ?? '';
+    const each = (name: string) => [...text.matchAll(new RegExp(`^${name}[:;](.*?)\\r$`, 'gm'))].map((m) => m[1]);
+    // The clocks went forward two days before: nine o'clock is eight in UTC.
+    expect(each('DTSTART').sort()).toEqual(['20270330T080000Z', '20270331T140000Z', '20270401T080000Z']);
+    expect(each('RECURRENCE-ID').sort()).toEqual(['20270330T080000Z', '20270331T080000Z', '20270401T080000Z']);
+    expect([each('CLASS'), each('STATUS')]).toEqual([Array(3).fill('PRIVATE'), Array(3).fill('TENTATIVE')]);
+    expect(each('X-OTHER')).toContain('kept');
+    expect(text).not.toContain('RRULE');
   });
 
   test('is to everybody else what the board shows them, happening by happening, and no byte more', () => {
