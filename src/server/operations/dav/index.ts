@@ -16,5 +16,5 @@ export {
   MOST_ASKED_DAYS,
   readInbox,
 } from './scheduling.ts';
-export { type Changes, changesSince } from './sync.ts';
+export { changesSince } from './sync.ts';
 export { deleteObject, putObject } from './write-object.ts';

@@ -22,7 +22,7 @@ export function collectionTag(ctx: Context, id: number, { rights, ceiling }: Dec
 }
 
 /** What changed of a collection since a token, and the token of now. */
-export interface Changes {
+interface Changes {
   readonly changed: readonly ProgramObject[];
   readonly gone: readonly string[];
   readonly token: string;

@@ -43,8 +43,10 @@ export function Granted() {
         ({ key, name, kind, ...seen }) => ({ ...seen, person, further: { key, name, kind } }),
       ),
     ]);
-  const given = mine.filter((one) => one.through !== 'everyone');
-  const everyones = mine.filter((one) => one.through === 'everyone');
+  // What is yet to come was given too.
+  const isGiven = (one: Mine) => one.through !== 'everyone' || one.next !== null;
+  const given = mine.filter(isGiven);
+  const everyones = mine.filter((one) => !isGiven(one));
   return (
     <div className={`${pageCss.page} page-wide`}>
       <div className="row below-6">
