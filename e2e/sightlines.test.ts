@@ -141,6 +141,9 @@ test('raising what everyone gets lists what becomes readable and hides what is t
   await wren.press('button', 'Back to free/busy');
   await wren.says('Everyone inside gets free/busy again.');
   await wren.says('Nothing stands more open than it should.');
+  // What was mended in one press is taken back in one.
+  await wren.press('button', 'Undo');
+  await wren.says('Anyone inside can read titles in this calendar.');
 });
 
 async function ownCalendar(desk: Desk): Promise<string> {

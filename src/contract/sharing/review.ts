@@ -21,6 +21,8 @@ const historyAnswer = z.strictObject({
       given: hand,
       /** The person behind a role account that gave it, as they said. */
       hands: z.string().nullable(),
+      /** Who replaced it or took it away; `null` where it stands, or ended by itself. */
+      ended: z.strictObject({ actor: z.string(), hands: z.string().nullable() }).nullable(),
     }),
   ),
 });

@@ -186,7 +186,11 @@ function asThen(what: string, answer: unknown): unknown {
     }
   }
   if (what === 'notices' && plain.ok) delete plain.value.findings;
-  if (what === 'history' && plain.ok) for (const entry of plain.value.entries) delete entry.hands;
+  if (what === 'history' && plain.ok)
+    for (const entry of plain.value.entries) {
+      delete entry.hands;
+      delete entry.ended;
+    }
   if (what === 'frame') {
     delete plain.me.dateOrder;
     delete plain.me.workHours;

@@ -162,6 +162,21 @@ export const handsAt = (db: Connection, collectionId: number, at: number, actorI
     actorId,
   )?.hands ?? null;
 
+/** Who gave or took an audience's access to a collection at an instant, and who was behind a role account that did. */
+export const accessActAt = (
+  db: Connection,
+  collectionId: number,
+  audience: string,
+  at: number,
+): { readonly actorId: number; readonly hands: string | null } | null =>
+  db.get<{ actorId: number; hands: string | null }>(
+    `SELECT actor_id AS actorId, hands FROM trail
+     WHERE subject = ? AND collection_id = ? AND at = ? AND verb IN ('access.given', 'access.taken') LIMIT 1`,
+    audience,
+    collectionId,
+    at,
+  ) ?? null;
+
 /** The latest entry of a kind about one thing. */
 /** The number of the last entry about a collection; 0 where there is none. */
 export const lastEntryOn = (db: Connection, collectionId: number): number =>

@@ -207,25 +207,9 @@ export function Sightlines({ calendar }: { calendar: string }) {
             </Button>
           </section>
         )}
-        {!several && isCalendar && (
-          <Findings
-            calendar={calendar}
-            onMended={async (text, undo) => {
-              toast({
-                text,
-                ...(undo
-                  ? {
-                      undo: () =>
-                        void undo().finally(() => client.invalidateQueries({ queryKey: KEYS.calendar(calendar) })),
-                    }
-                  : {}),
-              });
-              await client.invalidateQueries({ queryKey: KEYS.calendar(calendar) });
-            }}
-          />
-        )}
+        {!several && isCalendar && <Findings calendar={calendar} rows={lines.rows} onMended={saved} />}
         {picking === 'several' && (
-          <Several calendar={calendar} lines={lines} onDone={(text) => saved(text)} onClose={() => setPicking(null)} />
+          <Several calendar={calendar} lines={lines} onDone={saved} onClose={() => setPicking(null)} />
         )}
         {picking === 'layers' && (
           <Layers calendar={calendar} lines={lines} onDone={(text) => saved(text)} onClose={() => setPicking(null)} />

@@ -380,5 +380,6 @@ test('the history keeps every grant: who gave what, from when to when', () => {
     recorded: '2027-03-02T09:00:00Z',
     replaced: '2027-03-03T09:00:00Z',
     given: { actor: 'Ines', principal: 'Ines' },
+    ended: { actor: 'Ines', hands: null },
   });
 });

@@ -10,7 +10,7 @@ import { type Told, toldOf } from '../../repositories/notices.ts';
 import { lettersAbout } from '../../repositories/outbox.ts';
 import { allPeople, personByHandle } from '../../repositories/people.ts';
 import { type Shareable, shareablesOf, shortName } from '../../repositories/shareables.ts';
-import { handsAt } from '../../repositories/trail.ts';
+import { accessActAt, handsAt } from '../../repositories/trail.ts';
 import { ok, type Result } from '../../result.ts';
 import {
   audienceOf,
@@ -201,6 +201,11 @@ export function readHistory(ctx: Context, key: string): Result<HistoryAnswer> {
   if (isRefusal(decided)) return decided;
   const directory = new Directory(ctx.db);
   const text = (at: number | null) => (at === null ? null : instantText(at));
+  const endedBy = ({ audience, recordedUntil }: StoredGrant) => {
+    if (recordedUntil === null) return null;
+    const act = accessActAt(ctx.db, decided.shared.id, JSON.stringify(audience), recordedUntil);
+    return act && { actor: directory.name(act.actorId), hands: act.hands };
+  };
   return ok({
     entries: grantsEver(ctx.db, decided.shared.id, MOST_HISTORY).flatMap((grant) => {
       const audience = audienceOf(ctx, grant);
@@ -218,6 +223,7 @@ export function readHistory(ctx: Context, key: string): Result<HistoryAnswer> {
           replaced: text(grant.recordedUntil),
           given: { actor: directory.name(grant.givenBy), principal: directory.name(grant.givenFor) },
           hands: handsAt(ctx.db, decided.shared.id, grant.recordedFrom, grant.givenBy),
+          ended: endedBy(grant),
         },
       ];
     }),

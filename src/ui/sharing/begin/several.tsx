@@ -18,6 +18,7 @@ import { useFrame } from '../../common/frame-context.tsx';
 import pageCss from '../../common/page.module.css';
 import { FREE_BUSY, NOTHING } from '../../common/requests/plain-rights.ts';
 import { aboutOf, ConfirmGive } from '../grants/confirm-give.tsx';
+import { type Undo, undoTakes } from '../grants/undo-grant.ts';
 import { listedAt, readTyped } from './typed.ts';
 
 const REACHES = ['look', 'add', 'arrange'] as const;
@@ -50,7 +51,7 @@ function meantBy(word: string, lines: SightlinesAnswer): Meant {
 export function Several(props: {
   calendar: string;
   lines: SightlinesAnswer;
-  onDone: (text: string) => Promise<void>;
+  onDone: (text: string, undo?: Undo) => Promise<void>;
   onClose: () => void;
 }) {
   const { calendar, lines, onDone, onClose } = props;
@@ -93,7 +94,8 @@ export function Several(props: {
       const body = { takes: takes.map((one) => ({ ...one, tell: tell ? { note: '' } : null })) };
       await call('takeSeveral', { params: { calendar }, body });
       onClose();
-      await onDone(t('lines.pasteBackDone', { count: people.length, sight: t(`sightWords.${everyone}`) }));
+      const undo = undoTakes(calendar, lines.rows, new Set(takes.map(({ seen }) => seen)), style.zone);
+      await onDone(t('lines.pasteBackDone', { count: people.length, sight: t(`sightWords.${everyone}`) }), undo);
       return;
     }
     await call('giveSeveral', {

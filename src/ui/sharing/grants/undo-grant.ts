@@ -22,8 +22,32 @@ export function undoOf(
     return () => call('takeAccess', { params: { calendar }, body: { audience, seen: given.grant } });
   }
   if (grant.state === 'ended' || grant.from !== null) return undefined;
-  const until = grant.until ? dateText(toWall(zone, (parseInstant(grant.until) ?? 0) - 1)) : null;
-  const span = until ? { from: null, until, zone } : null;
-  const body = { audience, rights: grant.rights, seen: given?.grant ?? null, span };
+  const body = { audience, rights: grant.rights, seen: given?.grant ?? null, span: spanOf(grant, zone) };
   return () => call('giveAccess', { params: { calendar }, body });
+}
+
+function spanOf(grant: GrantWire, zone: string) {
+  const until = grant.until ? dateText(toWall(zone, (parseInstant(grant.until) ?? 0) - 1)) : null;
+  return until ? { from: null, until, zone } : null;
+}
+
+/** What gives back several grants that were taken away in one act, in one act; none where one of them can't be given again as it was. */
+export function undoTakes(
+  calendar: string,
+  rows: readonly SightlineRow[],
+  taken: ReadonlySet<string>,
+  zone: string,
+): Undo | undefined {
+  const grants = rows.flatMap(({ audience, grants }) =>
+    grants.filter(({ key }) => taken.has(key)).map((grant) => ({ audience, grant })),
+  );
+  if (grants.length < taken.size || grants.some(({ grant }) => grant.state === 'ended' || grant.from !== null))
+    return undefined;
+  const gives = grants.map(({ audience, grant }) => ({
+    audience,
+    rights: grant.rights,
+    seen: null,
+    span: spanOf(grant, zone),
+  }));
+  return () => call('giveSeveral', { params: { calendar }, body: { gives } });
 }

@@ -6,6 +6,7 @@ import { useEffect, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { Finding } from '@/contract/sharing/review.ts';
+import type { SightlineRow } from '@/contract/sharing/sharing.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { useActing } from '../../common/fetched/acting.ts';
 import { KEYS } from '../../common/fetched/query-keys.ts';
@@ -13,6 +14,7 @@ import { useFrame } from '../../common/frame-context.tsx';
 import pageCss from '../../common/page.module.css';
 import { NOTHING } from '../../common/requests/plain-rights.ts';
 import { dayMonth, whenText } from '../../common/times.ts';
+import { type Undo, undoOf, undoTakes } from '../grants/undo-grant.ts';
 import { FindingView } from './finding-view.tsx';
 import { Words } from './words.tsx';
 
@@ -21,9 +23,11 @@ import { Words } from './words.tsx';
 /** What is more open than it should be, each with its reason, its view before and after, and the one step that mends it. */
 export function Findings(props: {
   calendar: string;
-  onMended: (text: string, undo?: () => Promise<void>) => Promise<void>;
+  /** The rows that stand, by which what is taken away is given back. */
+  rows: readonly SightlineRow[];
+  onMended: (text: string, undo?: Undo) => Promise<void>;
 }) {
-  const { calendar, onMended } = props;
+  const { calendar, rows, onMended } = props;
   const t = useTranslations();
   const { style } = useFrame();
   const [open, setOpen] = useState(false);
@@ -91,22 +95,28 @@ export function Findings(props: {
           params: { item: f.item.id },
           body: { version: f.version, scope: f.series ? 'all' : 'one', fields: { visibility: 'private' } },
         });
-        await onMended(t('findings.sensitiveDone'), async () => {
-          await call('undo', { body: { undo: answer.undo } });
-        });
+        await onMended(t('findings.sensitiveDone'), () => call('undo', { body: { undo: answer.undo } }));
       } else if (f.kind === 'everyone') {
-        await call('giveAccess', {
-          params: { calendar },
-          body: { audience: { kind: 'everyone' }, rights: { ...NOTHING, sight: 'busy' }, seen: f.seen },
-        });
-        await onMended(t('findings.everyoneDone'));
+        const audience = { kind: 'everyone' as const };
+        const body = { audience, rights: { ...NOTHING, sight: 'busy' as const }, seen: f.seen };
+        const given = await call('giveAccess', { params: { calendar }, body });
+        const row = rows.find((one) => one.audience.kind === 'everyone');
+        const grant = row?.grants.find(({ key }) => key === f.seen) ?? null;
+        await onMended(t('findings.everyoneDone'), row && undoOf(calendar, row, grant, given, style.zone));
       } else if (f.kind === 'spare') {
         const takes = f.people.map(({ audience, seen }) => ({ audience, seen }));
         await call('takeSeveral', { params: { calendar }, body: { takes } });
-        await onMended(t('findings.spareDone', { count: takes.length }));
+        const undo = undoTakes(calendar, rows, new Set(takes.map(({ seen }) => seen)), style.zone);
+        await onMended(t('findings.spareDone', { count: takes.length }), undo);
       } else {
         await call('takeAccess', { params: { calendar }, body: { audience: f.audience, seen: f.seen } });
-        await onMended(f.kind === 'link' ? t('lines.withdrawn') : t('findings.takenDone', { name: f.name }));
+        // The address of a link that was withdrawn stays dead.
+        if (f.kind === 'link') await onMended(t('lines.withdrawn'));
+        else
+          await onMended(
+            t('findings.takenDone', { name: f.name }),
+            undoTakes(calendar, rows, new Set([f.seen]), style.zone),
+          );
       }
     });
   };

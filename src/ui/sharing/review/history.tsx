@@ -1,5 +1,7 @@
 'use client';
+import Button from '@mui/material/Button';
 import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import { reachOf } from '@/contract/sharing/reach.ts';
@@ -21,9 +23,11 @@ export function History({ calendar, audience }: { calendar: string; audience: Au
     queryKey: KEYS.calendar(calendar, 'history'),
     queryFn: () => call('readHistory', { params: { calendar } }),
   });
-  const mine = (data?.entries ?? [])
-    .filter((e) => audienceParam(e.audience) === audienceParam(audience))
-    .slice(0, SHOWN);
+  const [all, setAll] = useState(false);
+  const every = (data?.entries ?? []).filter((e) => audienceParam(e.audience) === audienceParam(audience));
+  const mine = all ? every : every.slice(0, SHOWN);
+  const hand = ({ actor, hands }: { actor: string; hands: string | null }) =>
+    hands === null ? actor : t('trail.hands', { actor, name: hands });
   const day = (instant: string) => dayMonth(toWall(style.zone, parseInstant(instant) ?? 0));
   return (
     <section className="above-6" aria-label={t('lines.history')}>
@@ -39,22 +43,29 @@ export function History({ calendar, audience }: { calendar: string; audience: Au
               <dt>{day(entry.recorded)}</dt>
               <dd>
                 {t('lines.historyGiven', {
-                  who:
-                    entry.hands === null
-                      ? entry.given.actor
-                      : t('trail.hands', { actor: entry.given.actor, name: entry.hands }),
+                  who: hand({ actor: entry.given.actor, hands: entry.hands }),
                   what,
                 })}
                 {entry.until &&
                   `, ${t('lines.ends', { date: dayMonth(toWall(style.zone, (parseInstant(entry.until) ?? 0) - 1)) })}`}
                 {entry.replaced && (
-                  <span className="soft"> · {t('lines.historyReplaced', { date: day(entry.replaced) })}</span>
+                  <span className="soft">
+                    {' · '}
+                    {entry.ended
+                      ? t('lines.historyEndedBy', { date: day(entry.replaced), who: hand(entry.ended) })
+                      : t('lines.historyReplaced', { date: day(entry.replaced) })}
+                  </span>
                 )}
               </dd>
             </div>
           );
         })}
       </dl>
+      {every.length > mine.length && (
+        <Button variant="text" className="tiny" onClick={() => setAll(true)}>
+          {t('ask.allOwn', { count: every.length })}
+        </Button>
+      )}
     </section>
   );
 }
