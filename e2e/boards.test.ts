@@ -57,6 +57,13 @@ test('several calendars come in one request, and what one may see nothing of is 
   await desk.press('button', 'Side by side');
   await desk.says('it isn’t empty');
   expect(asked.find((one) => one.from === '2027-05-10')?.calendars).toHaveLength(2);
+  // All under a heading are put away at once, and come back at once.
+  await desk.press('button', /^Lanes/);
+  await desk.press('button', 'Remove all under “I look at”');
+  await desk.says('“I look at”: 2 lanes removed from the list.');
+  await desk.gone('checkbox', 'Show Bruno Keane');
+  await desk.press('button', 'Undo');
+  await desk.find('checkbox', 'Show Bruno Keane');
   await desk.close();
 });
 

@@ -231,7 +231,7 @@ test('what someone else changed meanwhile is not written over unseen: it is said
   const ivo = await open('ivo', '/for/ivo/sightlines');
   await choose(ivo, 'Sanna Moor');
   await ivo.press('button', 'Save quietly for Sanna');
-  await ivo.find('button', /^Sanna Moor Free\/busy/);
+  await ivo.find('button', /^Sanna Moor Titles/);
   await ivo.press('button', /^Outline/);
   const calendar = await ownCalendar(ivo);
   const script = await Caller.stepIn(home, 'ivo');
@@ -272,7 +272,10 @@ test('what was given, changed or taken away is taken back in one press', async (
   await priya.press('button', 'Undo');
   await priya.says('Taken back. It is as it was.');
   await priya.gone('button', /^Jonas Heath Titles/);
+  // A new row starts with the lowest level that adds something; what everyone gets is chosen like any other.
   await choose(priya, 'Jonas Heath');
+  await priya.says('Jonas sees times and titles.');
+  await priya.press('button', /^Free\/busy/);
   await priya.press('button', 'Save quietly for Jonas');
   await priya.find('button', /^Jonas Heath Free\/busy/);
   await priya.press('button', /^Full/);
@@ -288,9 +291,14 @@ test('what was given, changed or taken away is taken back in one press', async (
 });
 
 test('what looks sensitive is caught while it is typed, where many read titles', async () => {
+  const script = await Caller.stepIn(home, 'amara');
+  expect((await script.send('PUT', '/api/words', { words: [{ word: 'larch', topic: 'money' }] })).status).toBe(200);
   const amara = await open('amara', '/for/amara/calendar?new=1&week=2027-09-06');
   await amara.fill('Title', 'Peat table');
   await amara.saysNot('This looks like');
+  // By a word of her own.
+  await amara.fill('Title', 'Larch table');
+  await amara.says('This looks like money, and many read titles in this calendar.');
   await amara.fill('Title', 'Physio');
   await amara.says('This looks like health, and many read titles in this calendar.');
   await amara.press('button', 'Mark it private');

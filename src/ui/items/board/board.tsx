@@ -119,10 +119,13 @@ function Foot({ head }: { head: BoardHead }) {
   const { narrow, view, looking } = days;
   const where = principal && !looking && head.calendar.main && !head.as ? principal.handle : null;
   const legend = !narrow && view !== 'list' && view !== 'month';
-  if (where === null && !legend) return null;
+  const about = head.calendar.main ? '' : head.calendar.description;
+  if (where === null && about === '' && !legend) return null;
   return (
     <footer className={boardCss.foot}>
-      <div className={boardCss.where}>{where !== null && <WhereNow handle={where} />}</div>
+      <div className={boardCss.where} title={about || undefined}>
+        {where === null ? about : <WhereNow handle={where} />}
+      </div>
       {legend && <Legend />}
       {!narrow && help && (
         <button type="button" className={`plain ${boardCss.help}`} onClick={help}>

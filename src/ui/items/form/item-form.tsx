@@ -10,7 +10,6 @@ import { useForm } from 'react-hook-form';
 import { useTranslations } from 'use-intl';
 import type { BoardHead, ItemWire, WrittenAnswer } from '@/contract/items/items.ts';
 import { FORM_FIELDS, LIMITS, VISIBILITIES } from '@/core/calendar/index.ts';
-import { topicOf } from '@/core/review/index.ts';
 import { toWall, wallText } from '@/core/time/index.ts';
 import boardsCss from '../../common/boards.module.css';
 import { useActing } from '../../common/fetched/acting.ts';
@@ -33,6 +32,7 @@ import { AllDayRow, LooksSensitive, ScopeField } from './item-rows.tsx';
 import { sendChange, sendForward, sendNew } from './item-sending.ts';
 import { type Draft, FIELD, type FormDraft, isForward, isTyped, type Values, valuesOf, whenOf } from './item-values.ts';
 import { SaveRow } from './save-row.tsx';
+import { useSensitiveTopic } from './sensitive-topic.ts';
 
 /**
  * Makes or changes an item, in the details panel. Sends only what was touched; what was typed stays through every refusal.
@@ -73,7 +73,8 @@ export function ItemForm(props: {
   const folk = useItemPeople(draft, head, forward, kept?.people ?? null);
   const [warned, setWarned] = useState(false);
   const open = visibility === 'follow' || visibility === 'open';
-  const topic = head.widelyRead && open ? topicOf(`${title} ${notes}`) : null;
+  const topicOf = useSensitiveTopic(head);
+  const topic = open ? topicOf(`${title} ${notes}`) : null;
   const owner = firstName(head.owner.name);
   const series = base?.asSet?.series === true && base.repeats !== null;
 

@@ -59,6 +59,20 @@ export function LanesPanel(props: { lanes: readonly Lane[]; board: string; onClo
         undo: () => void act(() => call('saveLanes', { body: again })),
       });
     });
+  /** All under a heading at once, and back in one press. */
+  const dropAll = (list: readonly Lane[], heading: 'run' | 'look') =>
+    act(async () => {
+      for (const lane of list) await call('dropLane', { params: { lane: lane.key } });
+      const again = {
+        people: list.flatMap((lane) => (lane.of === null ? [lane.owner.handle] : [])),
+        group: null,
+        calendars: list.flatMap((lane) => (lane.of !== null && lane.calendar ? [lane.calendar] : [])),
+      };
+      toast({
+        text: tl('droppedAll', { heading: tl(heading), count: list.length }),
+        undo: () => void act(() => call('saveLanes', { body: again })),
+      });
+    });
   return (
     <aside className={boardsCss.panel} aria-label={tl('title')}>
       <div className={boardsCss.for}>
@@ -75,7 +89,24 @@ export function LanesPanel(props: { lanes: readonly Lane[]; board: string; onClo
         if (list.length === 0) return null;
         return (
           <section key={heading}>
-            <h3>{tl(heading)}</h3>
+            <div className="row spread">
+              <h3>{tl(heading)}</h3>
+              {list.length > 1 && (
+                <Button
+                  variant="text"
+                  className="tiny"
+                  aria-label={tl('dropAllOf', { heading: tl(heading) })}
+                  onClick={() =>
+                    void dropAll(
+                      list.filter((lane) => !lane.own),
+                      heading,
+                    )
+                  }
+                >
+                  {tl('dropAll')}
+                </Button>
+              )}
+            </div>
             <ul className={lanesCss.list}>
               {list.map((lane, i) => (
                 <li key={lane.key} className={`who-${lane.colour}`}>
