@@ -63,14 +63,15 @@ test('offered and kept as a lane, asked for in return, refused with a word, give
   await mateo.press('button', 'Say no after all…');
   await mateo.says('This takes away what Nils has by name:');
   await mateo.says('Full, given by your yes on 2 Mar');
-  await mateo.says('Afterwards Nils has Free/busy.');
+  // What stood before the yes stands again.
+  await mateo.says('Afterwards Nils has Outline.');
   await mateo.press('button', 'No, and take that away');
-  await nils.says('Your own access to Mateo Rincón’s calendar was taken away.');
+  await nils.says('Mateo Rincón changed your access to Mateo’s calendar.');
 
   // Theirs stays, and that is said where one ends one's own.
   await nils.go(`${nils.page.url().split('/for/')[0]}/for/nils/sightlines?who=person%3Amateo`);
   await nils.press('button', 'Take away…');
-  await nils.says('What Mateo shows you of theirs stays as it is: free/busy.');
+  await nils.says('What Mateo shows you of theirs stays as it is: titles and places.');
   for (const desk of [mateo, nils]) expect(desk.errors).toEqual([]);
 });
 

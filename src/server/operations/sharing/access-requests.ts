@@ -187,23 +187,17 @@ function aboutFor(ctx: Context, id: number, shared: Shareable | null, seen: bool
 const MOST_BACK = 20;
 
 /**
- * What stood before an ask's yes took its place, for each of the asker's grants that goes back to that yes: taking the yes back gives it again. Somebody
- * who was shut out isn't let in by a no.
+ * What stood before an ask's yes took its place, for a grant that goes back to that yes: taking the yes back gives it again. Somebody who was shut
+ * out isn't let in by a no. `null` where nothing stood.
  */
-export function stoodBefore(
-  ctx: Context,
-  theirs: readonly StoredGrant[],
-  byAsk: ReadonlySet<number | null>,
-): StoredGrant[] {
-  return theirs.flatMap((grant) => {
-    let at: StoredGrant | null = grant;
-    for (let back = 0; at && back < MOST_BACK; back++) {
-      const before = grantReplacedBy(ctx.db, at);
-      if (byAsk.has(at.id)) return before ? [before] : [];
-      at = before;
-    }
-    return [];
-  });
+export function stoodBefore(ctx: Context, grant: StoredGrant, byAsk: ReadonlySet<number | null>): StoredGrant | null {
+  let at: StoredGrant | null = grant;
+  for (let back = 0; at && back < MOST_BACK; back++) {
+    const before = grantReplacedBy(ctx.db, at);
+    if (byAsk.has(at.id)) return before;
+    at = before;
+  }
+  return null;
 }
 
 function toAnswer(look: Look, ask: Ask, shared: Shareable): AskToAnswer {
@@ -248,7 +242,10 @@ function toAnswer(look: Look, ask: Ask, shared: Shareable): AskToAnswer {
       given: hand(g.givenBy, g.givenFor),
       byAsk: byAsk.has(g.id),
     })),
-    without: decideWith([...grants.filter((g) => !theirs.includes(g)), ...stoodBefore(ctx, theirs, byAsk)]),
+    without: decideWith([
+      ...grants.filter((g) => !theirs.includes(g)),
+      ...theirs.flatMap((g) => stoodBefore(ctx, g, byAsk) ?? []),
+    ]),
     own: shared.ownerId === ctx.viewer.id,
   };
 }

@@ -1,7 +1,7 @@
 import type { AskAnswerBody } from '@/contract/sharing/access-requests.ts';
 import { newKey } from '../../ids.ts';
 import { type Ask, answersTo, askByKey, putAnswer, setAnswerNote } from '../../repositories/access-requests.ts';
-import { grantsOn } from '../../repositories/grants.ts';
+import { grantsOn, type StoredGrant } from '../../repositories/grants.ts';
 import { insertOutgoing } from '../../repositories/outbox.ts';
 import { type Person, personById } from '../../repositories/people.ts';
 import type { Shareable } from '../../repositories/shareables.ts';
@@ -74,15 +74,21 @@ function no(
       const audience = askerAs(asker);
       const tell = quiet ? null : { note };
       const byAsk = new Set(answersTo(ctx.db, ask.id, MOST_ANSWERS).map(({ grantId }) => grantId));
-      const theirs = grantsOn(ctx.db, shared.id).filter(({ key }) => takes.includes(key));
+      const standing = grantsOn(ctx.db, shared.id);
+      const before = (key: string): StoredGrant | null => {
+        const grant = standing.find((one) => one.key === key);
+        return grant ? stoodBefore(ctx, grant, byAsk) : null;
+      };
+      // What goes back to what it was is changed, and told so; what stood on nothing is taken away.
+      const back = takes.find((key) => before(key) !== null);
+      const rest = takes.filter((key) => key !== back);
+      const rights = back === undefined ? undefined : before(back)?.rights;
       const taken = takeSeveral(ctx, shared.key, {
-        takes: takes.map((seen, i) => ({ audience, seen, tell: i === 0 ? tell : null })),
+        takes: rest.map((seen, i) => ({ audience, seen, tell: rights === undefined && i === 0 ? tell : null })),
       });
       if (!taken.ok) return taken;
-      for (const { rights } of stoodBefore(ctx, theirs, byAsk)) {
-        const back = giveAccess(ctx, shared.key, { audience, rights, span: null, seen: null, tell: null });
-        if (!back.ok) return back;
-      }
+      const given = rights && giveAccess(ctx, shared.key, { audience, rights, span: null, seen: back ?? null, tell });
+      if (given && !given.ok) return given;
     }
     putAnswer(ctx.db, ask.id, {
       at: ctx.now,

@@ -1,6 +1,8 @@
 'use client';
 import { memo, useMemo } from 'react';
+import { useTranslations } from 'use-intl';
 import type { ItemWire } from '@/contract/items/items.ts';
+import boardsCss from '../../common/boards.module.css';
 import { DAY } from '../../common/times.ts';
 import { Agenda } from '../views/agenda.tsx';
 import { Hours } from '../views/hours.tsx';
@@ -52,21 +54,33 @@ export const BoardView = memo(function BoardView(props: {
 }) {
   const { view, lanes, over, first, count, month, selected, walked, owner, acts } = props;
   const { onOpen, onDay } = acts;
+  const t = useTranslations('lanes');
   const one = over && lanes.length > 1 && view !== 'side' && view !== 'month' && view !== 'list';
   const layers = useMemo(() => (one ? overEachOther(lanes) : null), [one, lanes]);
   if (view === 'month') return <MonthSheet {...{ lanes, first, month, selected, onOpen, onDay }} />;
   if (view === 'list') return <Agenda {...{ lanes, first, count, selected, onOpen }} />;
   if (view === 'side' || (!over && lanes.length > MOST_IN_DAY[view]))
     return <SideBySide {...{ lanes, first, count, selected, walked, ...acts }} />;
-  return <Hours key={count} {...{ first, count, selected, walked, owner, ...acts }} {...(layers ?? { lanes })} />;
+  const unseen = layers ? lanes.filter((lane) => lane.state === 'unseen') : [];
+  return (
+    <>
+      {unseen.length > 0 && (
+        <p className={`${boardsCss.notice} soft`} role="status">
+          {unseen.map((lane) => t('unseen', { name: lane.name })).join(' ')}
+        </p>
+      )}
+      <Hours key={count} {...{ first, count, selected, walked, owner, ...acts }} {...(layers ?? { lanes })} />
+    </>
+  );
 });
 
 /** Several calendars as one lane, in which everything keeps its calendar's colour. */
 function overEachOther(lanes: readonly BoardLane[]) {
   const [main] = lanes;
-  const colours = new Map(lanes.flatMap((lane) => lane.items.map((i) => [i.id, `who-${lane.colour}`])));
+  const laneOf = new Map(lanes.flatMap((lane) => lane.items.map((i) => [i.id, lane])));
   return {
     lanes: main ? [{ ...main, items: lanes.flatMap((lane) => lane.items) }] : lanes,
-    colourOf: (item: ItemWire) => colours.get(item.id) ?? '',
+    colourOf: (item: ItemWire) => `who-${laneOf.get(item.id)?.colour ?? 0}`,
+    whoseOf: (item: ItemWire) => laneOf.get(item.id)?.name ?? null,
   };
 }

@@ -8,7 +8,7 @@ import type { GhostStore } from './ghost.ts';
 import { GhostBlock } from './ghost-block.tsx';
 import hoursCss from './hours.module.css';
 import { ItemBlock } from './item-block.tsx';
-import { jointsOf, type Layout } from './layout.ts';
+import { jointsOf, type Layout, type WhoseOf } from './layout.ts';
 import { acceptTask } from './task-drop.ts';
 
 const RAILS = ['var(--moss)', 'var(--lake)', 'var(--straw)', 'var(--bark)', 'var(--slate)'];
@@ -29,14 +29,31 @@ export const DayLane = memo(function DayLane(props: {
   ghosts: GhostStore;
   journeys: readonly (readonly [string, string, number])[];
   colourOf: (item: ItemWire) => string;
+  /** Whose each is, where several people's lie over each other. */
+  whoseOf: WhoseOf | undefined;
   /** Which column of the board it is, where that is drawn, and what the pointer draws in it. */
   column: number;
   columns: RefObject<(HTMLDivElement | null)[]>;
   drawing: Drawing;
   onOpen: (item: ItemWire) => void;
 }) {
-  const { lane, layout, day, index, at, of, selected, ghosts, journeys, colourOf, column, columns, drawing, onOpen } =
-    props;
+  const {
+    lane,
+    layout,
+    day,
+    index,
+    at,
+    of,
+    selected,
+    ghosts,
+    journeys,
+    colourOf,
+    whoseOf,
+    column,
+    columns,
+    drawing,
+    onOpen,
+  } = props;
   const t = useTranslations('lanes');
   const rails = layout.rails[index] ?? [];
   return (
@@ -82,10 +99,11 @@ export const DayLane = memo(function DayLane(props: {
             onOpen={onOpen}
             movable={placed.item.may?.change === true}
             colour={colourOf(placed.item)}
-            whose={of > 1 ? lane.name : null}
+            whose={whoseOf ? whoseOf(placed.item) : of > 1 ? lane.name : null}
           />
         ))}
-        {jointsOf(layout.days[index] ?? [], journeys).map((joint) => (
+        {/* Nobody goes from where one is to where another is. */}
+        {(whoseOf ? [] : jointsOf(layout.days[index] ?? [], journeys)).map((joint) => (
           <span
             key={joint.key}
             className={`${hoursCss.joint}${joint.minutes > joint.gap ? ` ${hoursCss.short}` : ''}`}

@@ -18,7 +18,7 @@ import { useDrawing } from './drawing.ts';
 import { type Place, useGlide } from './glide.ts';
 import hoursCss from './hours.module.css';
 import { LaneHead } from './lane-head.tsx';
-import { HOUR_PX, type Layout, layOut } from './layout.ts';
+import { HOUR_PX, type Layout, layOut, type WhoseOf } from './layout.ts';
 import { type Goal, type PutDown, STEP, useMoving, useMovingSensors, type Walked } from './moving.ts';
 import { PreferenceBands } from './preference-bands.tsx';
 import { WorkHours } from './work-hours.tsx';
@@ -37,11 +37,13 @@ export function Hours(
     owner: string;
     /** Whose colour an item has, where several lie over each other. */
     colourOf?: (item: ItemWire) => string;
+    /** Whose an item is, there. */
+    whoseOf?: WhoseOf;
     onOpen: (item: ItemWire) => void;
     onDraw: (lane: BoardLane, start: number, end: number) => void;
   } & PutDown,
 ) {
-  const { lanes, first, count, selected, walked, onOpen, onDraw } = props;
+  const { lanes, first, count, selected, walked, whoseOf, onOpen, onDraw } = props;
   const colourOf = props.colourOf ?? plain;
   const n = lanes.length;
   const t = useTranslations('board');
@@ -60,8 +62,8 @@ export function Hours(
   const columns = useRef<(HTMLDivElement | null)[]>([]);
   const [barWidth, setBarWidth] = useState(0);
   const layouts = useMemo(
-    () => lanes.map((lane) => layOut(lane.items, first, count, style.zone)),
-    [lanes, first, count, style.zone],
+    () => lanes.map((lane) => layOut(lane.items, first, count, style.zone, whoseOf)),
+    [lanes, first, count, style.zone, whoseOf],
   );
   const bars = layouts.flatMap((layout, l) => layout.bars.map((bar) => ({ ...bar, lane: l })));
   const today = toWall(style.zone, useMinute(now));
@@ -146,7 +148,8 @@ export function Hours(
             {second && <span className={hoursCss.second}>{zonePlace(second)}</span>}
           </div>
           {days.map((day, i) => {
-            const booked = bookedMinutes(layouts[0]?.days[i] ?? []);
+            // The hours of several people together say nothing of any of them.
+            const booked = whoseOf ? 0 : bookedMinutes(layouts[0]?.days[i] ?? []);
             return (
               <div
                 key={day}
@@ -227,6 +230,7 @@ export function Hours(
                       ghosts={moving.ghosts}
                       journeys={journeys}
                       colourOf={colourOf}
+                      whoseOf={whoseOf}
                       column={i * n + l}
                       columns={columns}
                       drawing={drawing}

@@ -44,18 +44,29 @@ const laidOut = new WeakMap<readonly ItemWire[], { readonly of: string; readonly
 
 /**
  * Lays the items of a board out: by day, in lanes where they overlap. Pure; `first` is the first day's start as wall time. The same list over the
- * same days is laid out once, whoever asks: a list must not be changed after.
+ * same days is laid out once, whoever asks: a list must not be changed after. Where items of several people are in one list, `whoseOf` says whose each
+ * is: what different people do at one time is no clash.
  */
-export function layOut(items: readonly ItemWire[], first: number, count: number, zone: string): Layout {
+export function layOut(
+  items: readonly ItemWire[],
+  first: number,
+  count: number,
+  zone: string,
+  whoseOf: WhoseOf = oneOwner,
+): Layout {
   const of = `${first} ${count} ${zone}`;
   const before = laidOut.get(items);
   if (before?.of === of) return before.layout;
-  const layout = layOutAnew(items, first, count, zone);
+  const layout = layOutAnew(items, first, count, zone, whoseOf);
   laidOut.set(items, { of, layout });
   return layout;
 }
 
-function layOutAnew(items: readonly ItemWire[], first: number, count: number, zone: string): Layout {
+/** Whose an item is, where several people's lie over each other; `null` where all are one's. */
+export type WhoseOf = (item: ItemWire) => string | null;
+const oneOwner: WhoseOf = () => null;
+
+function layOutAnew(items: readonly ItemWire[], first: number, count: number, zone: string, whoseOf: WhoseOf): Layout {
   const pieces: { item: ItemWire; top: number; bottom: number; starts: boolean }[][] = Array.from(
     { length: count },
     () => [],
@@ -79,10 +90,10 @@ function layOutAnew(items: readonly ItemWire[], first: number, count: number, zo
         pieces[day]?.push({ item, top, bottom: Math.max(bottom, top + SHORTEST), starts: start >= first + day * DAY });
     }
   }
-  return { days: pieces.map(inLanes), rails, bars };
+  return { days: pieces.map((list) => inLanes(list, whoseOf)), rails, bars };
 }
 
-function inLanes(list: { item: ItemWire; top: number; bottom: number; starts: boolean }[]): Placed[] {
+function inLanes(list: { item: ItemWire; top: number; bottom: number; starts: boolean }[], whoseOf: WhoseOf): Placed[] {
   list.sort((a, b) => a.top - b.top || b.bottom - a.bottom);
   const placed: Placed[] = [];
   let cluster: { piece: (typeof list)[number]; lane: number; clash: boolean }[] = [];
@@ -106,7 +117,11 @@ function inLanes(list: { item: ItemWire; top: number; bottom: number; starts: bo
     const taken = new Set(cluster.filter((c) => c.piece.bottom > piece.top).map((c) => c.lane));
     let lane = 0;
     while (taken.has(lane)) lane++;
-    const clash = takesTime(piece.item) && cluster.some((c) => c.piece.bottom > piece.top && takesTime(c.piece.item));
+    const clash =
+      takesTime(piece.item) &&
+      cluster.some(
+        (c) => c.piece.bottom > piece.top && takesTime(c.piece.item) && whoseOf(c.piece.item) === whoseOf(piece.item),
+      );
     cluster.push({ piece, lane, clash });
     reach = Math.max(reach, piece.bottom);
   }
