@@ -4,6 +4,7 @@ import { deliver } from './caller.ts';
 import type { Desk } from './desk.ts';
 import { desksAt } from './desks.ts';
 import { sampleFor } from './servers.ts';
+import { until } from './until.ts';
 
 const home = await sampleFor('messages');
 const { open } = desksAt(home);
@@ -11,6 +12,9 @@ const INES = 'i.varga@cloudmoor.example';
 /** Goes into a folder, and waits until that is what the list shows. */
 async function into(desk: Desk, name: RegExp): Promise<void> {
   await desk.press('link', name);
+  // Until then what is listed is of the folder before.
+  const current = async () => (await desk.find('link', name)).evaluate((el) => el.getAttribute('aria-current'));
+  await until('the folder to be open', async () => (await current()) === 'page', desk.page);
   await desk.find('button', 'Removed, last 30 days');
 }
 const mail = (id: string, from: string, subject: string, text: string) =>
@@ -159,8 +163,7 @@ test('the one box finds a mail and opens it where it is', async () => {
   await tomas.page.keyboard.down('Control');
   await tomas.page.keyboard.press('k');
   await tomas.page.keyboard.up('Control');
-  await tomas.find('combobox');
-  await tomas.page.keyboard.type('grant register');
+  await tomas.fill('Find or do anything', 'grant register', 'combobox');
   await tomas.press('option', /^Papers before the visit/);
   await tomas.find('complementary', 'Papers before the visit');
   await tomas.says('last two minutes of the board');
