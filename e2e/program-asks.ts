@@ -48,6 +48,8 @@ export function programAsks(
       `<c:calendar-multiget ${CALDAV}><d:prop><d:getetag/><c:calendar-data/></d:prop>${names}</c:calendar-multiget>`,
     ),
     report(`<c:free-busy-query ${CALDAV}><c:time-range ${span}/></c:free-busy-query>`),
+    report(syncAsk(CALDAV, '<c:calendar-data/>')),
+    find(at, '0', '<propfind xmlns="DAV:"><prop><sync-token/></prop></propfind>'),
     ...ids.flatMap((id): Ask[] => [
       { method: 'GET', path: `${at}${id}.ics` },
       { method: 'PUT', path: `${at}${id}.ics`, body: text, headers: stale },
@@ -77,6 +79,10 @@ export function programAsks(
   ];
 }
 
+/** What changed since the beginning, with its text. */
+const syncAsk = (space: string, data: string): string =>
+  `<d:sync-collection ${space}><d:sync-token/><d:sync-level>1</d:sync-level><d:prop><d:getetag/>${data}</d:prop></d:sync-collection>`;
+
 const CARDDAV = 'xmlns:d="DAV:" xmlns:a="urn:ietf:params:xml:ns:carddav"';
 
 /** The same of an address book. */
@@ -104,6 +110,7 @@ export function bookAsks(me: string, book: string, ids: readonly string[]): Ask[
     report(
       `<a:addressbook-multiget ${CARDDAV}><d:prop><d:getetag/><a:address-data/></d:prop>${names}</a:addressbook-multiget>`,
     ),
+    report(syncAsk(CARDDAV, '<a:address-data/>')),
     ...ids.flatMap((id): Ask[] => [
       { method: 'GET', path: `${at}${id}.vcf` },
       { method: 'PUT', path: `${at}${id}.vcf`, body: 'BEGIN:VCARD\r\nEND:VCARD\r\n', headers: stale },

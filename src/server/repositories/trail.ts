@@ -177,11 +177,11 @@ export const accessActAt = (
     at,
   ) ?? null;
 
-/** The latest entry of a kind about one thing. */
 /** The number of the last entry about a collection; 0 where there is none. */
 export const lastEntryOn = (db: Connection, collectionId: number): number =>
   db.get<{ last: number | null }>('SELECT max(id) AS last FROM trail WHERE collection_id = ?', collectionId)?.last ?? 0;
 
+/** The latest entry of a kind about one thing. */
 export function lastTrailOf(db: Connection, subject: string, verb: string): TrailEntry | null {
   const row = db.get<Row>('SELECT * FROM trail WHERE subject = ? AND verb = ? ORDER BY id DESC LIMIT 1', subject, verb);
   return row ? decode(row) : null;

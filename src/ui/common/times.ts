@@ -1,5 +1,5 @@
 import type { DateOrder } from '@/core/sentence/index.ts';
-import { parseDate, parseInstant, toWall } from '@/core/time/index.ts';
+import { dateText, parseDate, parseInstant, toWall } from '@/core/time/index.ts';
 import type { Language } from '@/messages/languages.ts';
 import { language, locale, SHORT_PT } from './language.ts';
 
@@ -73,6 +73,10 @@ export function wallsOf(
   if (item.allDay) return { start: parseDate(item.start) ?? 0, end: parseDate(item.end) ?? 0 };
   return { start: toWall(zone, parseInstant(item.start) ?? 0), end: toWall(zone, parseInstant(item.end) ?? 0) };
 }
+
+/** The day something begins on the clock of a zone, as an address names it. */
+export const dayOf = ({ start, allDay }: { readonly start: string; readonly allDay: boolean }, zone: string): string =>
+  allDay ? start : dateText(toWall(zone, parseInstant(start) ?? 0));
 
 /** When a view is, in words. */
 export function whenText(item: { start: string; end: string; allDay: boolean }, style: TimeStyle): string {

@@ -1,5 +1,5 @@
 import type { DeskRowWire } from '@/contract/desk.ts';
-import { dateText, parseInstant, toWall } from '@/core/time/index.ts';
+import { dayOf } from '../common/times.ts';
 
 /** Where what a row is about lives: on its calendar's board, opened; in Messages; or in Sightlines. */
 export function whereOf(row: DeskRowWire, main: string, zone: string): string {
@@ -11,7 +11,7 @@ export function whereOf(row: DeskRowWire, main: string, zone: string): string {
   if (about?.of === 'grant' || about?.of === 'finding')
     return `/for/${row.for}/sightlines?${new URLSearchParams(further)}`;
   if (item && about?.of !== 'message') {
-    const week = item.allDay ? item.start : dateText(toWall(zone, parseInstant(item.start) ?? 0));
+    const week = dayOf(item, zone);
     return `/for/${row.for}/calendar?${new URLSearchParams({ week, item: item.id, ...further })}`;
   }
   if (about?.of === 'absence') return `/for/${row.for}/calendar?away=1`;

@@ -288,7 +288,10 @@ const placesOf = (journeys: readonly (readonly [string, string, number])[]): str
   ...new Set([...journeys.map(([a]) => a), ...journeys.map(([, b]) => b)]),
 ];
 
-/** Items, tasks, contacts and mails whose words hold what is typed, in every calendar, list, address book and folder one may look into: where each is, whose, and when. `looked` once these very words were looked for, found or not. */
+/**
+ * Items, tasks, contacts and mails whose words hold what is typed, in every calendar, list, address book and folder one may look into: where each
+ * is, whose, and when. `looked` is true once the search for exactly these words has ended.
+ */
 function useFound(typed: string): { readonly found: Goal[]; readonly looked: boolean } {
   const { frame, style } = useFrame();
   const dueWords = useDueWords();

@@ -4,12 +4,12 @@ import { useQuery } from '@tanstack/react-query';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { RemindersAnswer } from '@/contract/reminders.ts';
-import { dateText, parseInstant, toWall } from '@/core/time/index.ts';
+import { parseInstant } from '@/core/time/index.ts';
 import { useActingWithToast } from '../common/fetched/acting.ts';
 import { KEYS } from '../common/fetched/query-keys.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { Link } from '../common/link.tsx';
-import { whenText } from '../common/times.ts';
+import { dayOf, whenText } from '../common/times.ts';
 import frameCss from './frame.module.css';
 
 const SHOWN = 3;
@@ -36,7 +36,7 @@ export function Reminders() {
   };
   const placeOf = (one: RemindersAnswer['due'][number]) =>
     new URLSearchParams({
-      week: one.allDay ? one.start : dateText(toWall(style.zone, parseInstant(one.start) ?? 0)),
+      week: dayOf(one, style.zone),
       item: one.item,
       ...(one.calendar === null ? {} : { c: one.calendar }),
     });

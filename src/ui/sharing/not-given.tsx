@@ -4,6 +4,7 @@ import type { EverythingAnswer } from '@/contract/sharing/sharing.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { Link } from '../common/link.tsx';
 import pageCss from '../common/page.module.css';
+import { useLevelName } from '../common/requests/level-name.ts';
 import { RequestMore } from '../common/requests/request-more.tsx';
 import { firstName } from '../common/token.tsx';
 import { useSentence } from './sentence.tsx';
@@ -14,6 +15,7 @@ export function NotGiven({ owner, all }: Pick<EverythingAnswer, 'owner' | 'all'>
   const tg = useTranslations('granted');
   const { frame } = useFrame();
   const sentence = useSentence();
+  const levelName = useLevelName();
   const main = all.find((one) => one.kind === 'calendar' && one.main);
   const words = main && sentence(main.rights, firstName(owner.name), false);
   return (
@@ -22,7 +24,7 @@ export function NotGiven({ owner, all }: Pick<EverythingAnswer, 'owner' | 'all'>
       <p>{t('notGiven', { name: firstName(owner.name) })}</p>
       {words && (
         <p className="soft">
-          {tg('you', { does: words.does })} {words.cannot}
+          {t('notGivenHas', { what: levelName(main.rights) })} {tg('you', { does: words.does })} {words.cannot}
         </p>
       )}
       <RequestMore handle={owner.handle} name={owner.name} has={main?.rights} />

@@ -60,7 +60,10 @@ export const multistatus = (...responses: Written[]): Response => xml(207, el(da
 const MOST_ANSWER = 16_000_000;
 const A_TURN_MS = 8;
 
-/** A multistatus of many resources, written in turns; where it holds no more, or `cut` says that there is more, that is said of `path`. `after` stands at its end. */
+/**
+ * A multistatus of many resources, written in turns. Where it holds no more, or `cut` says that there is more, that is said of `path`. `after` is its
+ * last element.
+ */
 export async function multistatusInTurns(
   path: string,
   responses: Iterable<Written>,

@@ -211,7 +211,7 @@ export function cardFilterIn(xml: Xml | null): Read<CardFilter | undefined> {
   return read(props.length === 0 ? undefined : { all: isAll(xml), props });
 }
 
-/** How many are wanted at most (RFC 6352 10.6); `null` for as many as there are. */
+/** How many are wanted at most (RFC 6352 10.6; RFC 6578 3.2 names it in `DAV:`); `null` for as many as there are. */
 export function limitIn(body: Xml, named: (local: string) => Name = card): number | null {
   const text = childOf(childOf(body, named('limit')), named('nresults'))?.text ?? '';
   return /^\d{1,6}$/.test(text.trim()) ? Number(text) : null;

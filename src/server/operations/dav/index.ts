@@ -5,7 +5,8 @@ export {
   readProgramCalendar,
   readProgramPerson,
 } from './calendars.ts';
-export { isLongObject, listObjects, queryFreeBusy, readObject } from './objects.ts';
+export { queryFreeBusy } from './free-busy.ts';
+export { isLongObject, listObjects, readObject } from './objects.ts';
 export { type Instants, MOST_OBJECTS, type ObjectsWanted, type ProgramObject } from './program-object.ts';
 export {
   askFreeBusy,

@@ -5,13 +5,11 @@ import {
   calendarText,
   eventLines,
   fitsFilter,
-  freeBusyLines,
   seenLines,
   type WrittenItem,
   writeCalendar,
 } from '@/core/formats/index.ts';
-import { expand } from '@/core/recurrence/index.ts';
-import { dateText, EARLIEST, fromWallLenient, instantText, LATEST, parseWall, wallText } from '@/core/time/index.ts';
+import { dateText, fromWallLenient, parseWall, wallText } from '@/core/time/index.ts';
 import { calendarByKey } from '../../repositories/calendars.ts';
 import { allItems, itemById, itemByKey, replacementsOf } from '../../repositories/items.ts';
 import { itemByProgramName, programNames } from '../../repositories/program-names.ts';
@@ -27,15 +25,12 @@ import {
   findCalendar,
   isRefusal,
   noteUse,
-  type Range,
-  rangeOf,
   readViews,
   repeats,
-  seriesOf,
-  takenIn,
   viewFor,
 } from '../deciding/index.ts';
 import { mayImport, writtenFrom } from '../items/index.ts';
+import { bounded, daysOf, isWithin, LONGEST, shownInstants } from './instants.ts';
 import { listProgramsOn } from './lists.ts';
 import { type Instants, MOST_BYTES, MOST_OBJECTS, type ObjectsWanted, type ProgramObject } from './program-object.ts';
 
@@ -45,40 +40,10 @@ import { type Instants, MOST_BYTES, MOST_OBJECTS, type ObjectsWanted, type Progr
  * it, under the id that the board gives it: nothing in it says which of them belong together.
  */
 
-const DAY = 86_400_000;
-/** What a calendar shows by itself of what is only looked at: what has just been, and the year ahead. What lies beyond is found by its time or its name. */
-const BACK = 90 * DAY;
-const AHEAD = 400 * DAY;
-/** The longest time that is looked through for one answer. */
-const LONGEST = 1100 * DAY;
 /** Readings of happenings for one answer: each holds as many as an answer does. */
 const MOST_READINGS = 8;
 
 const hash = (text: string): string => createHash('sha256').update(text).digest('base64url').slice(0, 22);
-
-const daysOf = ({ from, to }: Instants, zone: string): Range => rangeOf({ start: from, end: to, allDay: false }, zone);
-
-/** The instants that a calendar shows by itself. */
-function shownInstants(now: number): Instants {
-  const today = Math.floor(now / DAY) * DAY;
-  return { from: today - BACK, to: today + AHEAD };
-}
-
-/** Instants as far as they are looked through: within the years there are, and no longer than an answer takes; of more, those around now. */
-function bounded({ from, to }: Instants, now: number): Instants {
-  const [first, last] = [Math.max(from, EARLIEST), Math.min(to, LATEST)];
-  if (last - first <= LONGEST) return { from: first, to: Math.max(first, last) };
-  const since = Math.min(Math.max(first, now - BACK), last - LONGEST);
-  return { from: since, to: since + LONGEST };
-}
-
-/** Whether an item, or one happening of it, is within two instants. */
-function isWithin(item: StoredItem, { from, to }: Instants): boolean {
-  if (!repeats(item)) return item.start < to && (item.end > from || item.start >= from);
-  const length = item.end - item.start;
-  const [since, until] = [Math.max(from - length, EARLIEST), Math.min(to, LATEST)];
-  return expand(seriesOf(item, []), since, until, 2).occurrences.some(({ start, end }) => end > from || start >= from);
-}
 
 /** The fields of a file as a view has them; what it doesn't have is as in a new item. */
 function filedIn(view: ItemWire): Pick<WrittenFields, FiledField> {
@@ -385,23 +350,4 @@ export function readObject(ctx: Context, key: string, name: string): Result<Prog
   noteUse(ctx, programs.decided.decision);
   const object = programs.object(name, true);
   return object ? ok(object) : refuse('notFound');
-}
-
-/** When the owner of a calendar is taken between two instants, as far as the one who asks sees it, as lines of a VFREEBUSY. */
-export function freeBusyOf(ctx: Context, { calendar, decision }: Decided, instants: Instants, uid: string): string[] {
-  const range = daysOf(bounded(instants, ctx.now), calendar.zone);
-  const looker = { person: ctx.viewer, decision };
-  const { items, more } = readViews(ctx.db, new Directory(ctx.db), calendar, range, looker);
-  const taken = takenIn(items, calendar.zone);
-  // Where there is more than is read it ends with what was read: no time it speaks of looks free that isn't.
-  const to = more === null ? range.to : Math.max(range.from, taken.at(-1)?.span[0] ?? range.from);
-  return freeBusyLines(taken, [range.from, to], instantText(ctx.now), uid);
-}
-
-/** The free-busy-query of RFC 4791 7.10 on one calendar. */
-export function queryFreeBusy(ctx: Context, key: string, instants: Instants): Result<string> {
-  const decided = findCalendar(ctx, key);
-  if (isRefusal(decided)) return decided;
-  noteUse(ctx, decided.decision);
-  return ok(calendarText(freeBusyOf(ctx, decided, instants, `${key}-free-busy@paramo`), {}));
 }

@@ -6,7 +6,8 @@ import { changeItem } from '../items/index.ts';
 import { saveLanes } from '../lanes/index.ts';
 import { at, START } from '../small-organisation.ts';
 import { listProgramCalendars, readProgramCalendar, readProgramPerson } from './calendars.ts';
-import { listObjects, queryFreeBusy, readObject } from './objects.ts';
+import { queryFreeBusy } from './free-busy.ts';
+import { listObjects, readObject } from './objects.ts';
 import {
   board,
   calendar,

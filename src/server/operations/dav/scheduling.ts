@@ -6,7 +6,8 @@ import { clearedFromInbox, clearFromInbox } from '../../repositories/program-nam
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import { type Context, decideOn, findCalendar, isRefusal } from '../deciding/index.ts';
-import { freeBusyOf, Programs } from './objects.ts';
+import { freeBusyOf } from './free-busy.ts';
+import { Programs } from './objects.ts';
 import type { Instants } from './program-object.ts';
 
 /*

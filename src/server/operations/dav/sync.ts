@@ -69,6 +69,8 @@ export function changesSince(
   // A part of what changed is a state of its own.
   const seen = () => hash([...state].sort(([a], [b]) => (a < b ? -1 : 1)));
   const token = cut || now === null ? seen() : now;
-  ctx.db.write(() => keepSyncState(ctx.db, ctx.viewer.id, collection.id, token, state));
+  // A program that asks again and again, and hears that nothing changed, writes nothing.
+  if (token !== since || changed.length + gone.length > 0)
+    ctx.db.write(() => keepSyncState(ctx.db, ctx.viewer.id, collection.id, token, state));
   return ok({ changed, gone, token, cut });
 }

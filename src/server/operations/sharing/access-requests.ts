@@ -37,7 +37,7 @@ import {
 } from '../deciding/index.ts';
 
 const MOST = 100;
-export const MOST_ANSWERS = 10;
+const MOST_ANSWERS = 10;
 const DAY = 86_400_000;
 
 /** From when on an asker may remind those who can answer, or ask again after a no: a day after the last word of either side. */
@@ -187,15 +187,20 @@ function aboutFor(ctx: Context, id: number, shared: Shareable | null, seen: bool
 const MOST_BACK = 20;
 
 /**
- * What stood before an ask's yes took its place, for a grant that goes back to that yes: taking the yes back gives it again. Somebody who was shut
- * out isn't let in by a no. `null` where nothing stood.
+ * Which of somebody's grants goes back to the yes to an ask, through what was changed by hand since, and what stood before that yes took its
+ * place: taking the yes back gives it again, so that somebody who was shut out isn't let in by a no. `null` where nothing stood.
  */
-export function stoodBefore(ctx: Context, grant: StoredGrant, byAsk: ReadonlySet<number | null>): StoredGrant | null {
-  let at: StoredGrant | null = grant;
-  for (let back = 0; at && back < MOST_BACK; back++) {
-    const before = grantReplacedBy(ctx.db, at);
-    if (byAsk.has(at.id)) return before;
-    at = before;
+export function stoodBefore(
+  ctx: Context,
+  ask: Ask,
+  theirs: readonly StoredGrant[],
+): { readonly grant: StoredGrant; readonly before: StoredGrant } | null {
+  const given = new Set(answersTo(ctx.db, ask.id, MOST_ANSWERS).map(({ grantId }) => grantId));
+  for (const grant of theirs) {
+    let at: StoredGrant | null = grant;
+    for (let back = 0; at && !given.has(at.id) && back < MOST_BACK; back++) at = grantReplacedBy(ctx.db, at);
+    const before = at && given.has(at.id) ? grantReplacedBy(ctx.db, at) : null;
+    if (before) return { grant, before };
   }
   return null;
 }
@@ -212,6 +217,7 @@ function toAnswer(look: Look, ask: Ask, shared: Shareable): AskToAnswer {
   const theirs = grants.filter((g) => g.audience.kind === 'person' && g.audience.personId === ask.fromId);
   const answers = answersTo(ctx.db, ask.id, MOST_ANSWERS);
   const byAsk = new Set(answers.map((a) => a.grantId));
+  const stood = stoodBefore(ctx, ask, theirs);
   const called = asker && !asker.inside ? (outsiderName(ctx.db, shared.id, asker.id) ?? asker.address) : undefined;
   const hand = (actor: number, principal: number) => ({
     actor: directory.name(actor),
@@ -242,10 +248,7 @@ function toAnswer(look: Look, ask: Ask, shared: Shareable): AskToAnswer {
       given: hand(g.givenBy, g.givenFor),
       byAsk: byAsk.has(g.id),
     })),
-    without: decideWith([
-      ...grants.filter((g) => !theirs.includes(g)),
-      ...theirs.flatMap((g) => stoodBefore(ctx, g, byAsk) ?? []),
-    ]),
+    without: decideWith([...grants.filter((g) => !theirs.includes(g)), ...(stood ? [stood.before] : [])]),
     own: shared.ownerId === ctx.viewer.id,
   };
 }

@@ -1,13 +1,13 @@
 import type { AskAnswerBody } from '@/contract/sharing/access-requests.ts';
 import { newKey } from '../../ids.ts';
 import { type Ask, answersTo, askByKey, putAnswer, setAnswerNote } from '../../repositories/access-requests.ts';
-import { grantsOn, type StoredGrant } from '../../repositories/grants.ts';
+import { grantsOn } from '../../repositories/grants.ts';
 import { insertOutgoing } from '../../repositories/outbox.ts';
 import { type Person, personById } from '../../repositories/people.ts';
 import type { Shareable } from '../../repositories/shareables.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import { type Context, Directory, tellPeople, trailOn } from '../deciding/index.ts';
-import { answerersOf, askerAs, collectionAsked, MOST_ANSWERS, mayAnswerOn, stoodBefore } from './access-requests.ts';
+import { answerersOf, askerAs, collectionAsked, mayAnswerOn, stoodBefore } from './access-requests.ts';
 import { giveAccess, takeSeveral } from './give-access.ts';
 
 /**
@@ -73,22 +73,23 @@ function no(
     if (takes.length > 0) {
       const audience = askerAs(asker);
       const tell = quiet ? null : { note };
-      const byAsk = new Set(answersTo(ctx.db, ask.id, MOST_ANSWERS).map(({ grantId }) => grantId));
-      const standing = grantsOn(ctx.db, shared.id);
-      const before = (key: string): StoredGrant | null => {
-        const grant = standing.find((one) => one.key === key);
-        return grant ? stoodBefore(ctx, grant, byAsk) : null;
-      };
       // What goes back to what it was is changed, and told so; what stood on nothing is taken away.
-      const back = takes.find((key) => before(key) !== null);
-      const rest = takes.filter((key) => key !== back);
-      const rights = back === undefined ? undefined : before(back)?.rights;
+      const stood = stoodBefore(
+        ctx,
+        ask,
+        grantsOn(ctx.db, shared.id).filter(({ key }) => takes.includes(key)),
+      );
+      const rest = takes.filter((key) => key !== stood?.grant.key);
       const taken = takeSeveral(ctx, shared.key, {
-        takes: rest.map((seen, i) => ({ audience, seen, tell: rights === undefined && i === 0 ? tell : null })),
+        takes: rest.map((seen, i) => ({ audience, seen, tell: !stood && i === 0 ? tell : null })),
       });
       if (!taken.ok) return taken;
-      const given = rights && giveAccess(ctx, shared.key, { audience, rights, span: null, seen: back ?? null, tell });
-      if (given && !given.ok) return given;
+      if (stood) {
+        const { grant, before } = stood;
+        const back = { audience, rights: before.rights, span: null, seen: grant.key, tell };
+        const given = giveAccess(ctx, shared.key, back);
+        if (!given.ok) return given;
+      }
     }
     putAnswer(ctx.db, ask.id, {
       at: ctx.now,

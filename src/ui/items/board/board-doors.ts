@@ -1,10 +1,10 @@
 'use client';
 import { useSearchParams } from 'next/navigation';
 import { useEffect, useRef } from 'react';
-import { call } from '@/contract/call.ts';
+import { CallRefused, call } from '@/contract/call.ts';
 import type { BoardHead, ItemWire } from '@/contract/items/items.ts';
-import { dateText, parseInstant, toWall } from '@/core/time/index.ts';
 import { takeDraft } from '../../common/fetched/saved-drafts.ts';
+import { dayOf } from '../../common/times.ts';
 import type { FormDraft } from '../form/item-values.ts';
 
 /**
@@ -49,7 +49,7 @@ export function useBoardDoors(
         call('readItem', { params: { item: value } })
           .then((item) => {
             // Moved since the address was made: one goes to where it is.
-            const week = item.allDay ? item.start : dateText(toWall(zone, parseInstant(item.start) ?? 0));
+            const week = dayOf(item, zone);
             if (search.get('week') === week) return on.onItemGone();
             window.history.replaceState(
               null,
@@ -57,7 +57,8 @@ export function useBoardDoors(
               `?${new URLSearchParams({ ...Object.fromEntries(next), week, item: value })}`,
             );
           })
-          .catch(on.onItemGone);
+          // Only what was answered is known to be gone: without a connection nothing is said of it.
+          .catch((error) => error instanceof CallRefused && on.onItemGone());
     } else {
       const kept = takeDraft(value)?.data as FormDraft | undefined;
       if (!kept) return;

@@ -8,7 +8,7 @@ import { call } from '@/contract/call.ts';
 import type { BoardHead, ItemWire, WrittenAnswer } from '@/contract/items/items.ts';
 import type { SeveralAnswer } from '@/contract/items/several.ts';
 import type { Visibility } from '@/core/calendar/index.ts';
-import { dateText, parseInstant, toWall } from '@/core/time/index.ts';
+import { parseInstant, toWall } from '@/core/time/index.ts';
 import boardsCss from '../../common/boards.module.css';
 import { useActing } from '../../common/fetched/acting.ts';
 import { KEYS } from '../../common/fetched/query-keys.ts';
@@ -16,7 +16,7 @@ import { RichText } from '../../common/fields/rich-text.tsx';
 import { useFrame } from '../../common/frame-context.tsx';
 import pageCss from '../../common/page.module.css';
 import { RequestMore } from '../../common/requests/request-more.tsx';
-import { clock, dayMonth, dayName, whenText, zonePlace } from '../../common/times.ts';
+import { clock, dayMonth, dayName, dayOf, whenText, zonePlace } from '../../common/times.ts';
 import { firstName } from '../../common/token.tsx';
 import { MeetingCard } from '../../meetings/meeting-card.tsx';
 import { useRepeatWords } from '../form/repeat-kinds.ts';
@@ -308,10 +308,6 @@ function Fact({ name, children }: { name: string; children: ReactNode }) {
     </>
   );
 }
-
-/** The day an item begins, for whoever looks. */
-const dayOf = (item: ItemWire, zone: string): string =>
-  item.allDay ? item.start : dateText(toWall(zone, parseInstant(item.start) ?? 0));
 
 /** The same hour on the clock of the calendar's or the item's own zone, where that differs. */
 function OtherZone({ item, calendarZone }: { item: ItemWire; calendarZone: string }) {

@@ -1,7 +1,6 @@
 import type { FrameAnswer } from '@/contract/frame.ts';
 import type { ItemWire } from '@/contract/items/items.ts';
-import { dateText, parseInstant, toWall } from '@/core/time/index.ts';
-import type { TimeStyle } from '../../common/times.ts';
+import { dayOf, type TimeStyle } from '../../common/times.ts';
 import { type Sought, soughtParams } from './sought.ts';
 
 /** An item with whose it is and in which calendar; `of` names that one where it isn't the owner's main one. */
@@ -20,7 +19,7 @@ export function foundAt(
   sought: Sought | null = null,
 ): string {
   const runs = frame.principals.some((p) => p.handle === owner.handle);
-  const week = item.allDay ? item.start : dateText(toWall(style.zone, parseInstant(item.start) ?? 0));
+  const week = dayOf(item, style.zone);
   const to = new URLSearchParams({ week, item: item.id, ...(of === null ? {} : { c: calendar }) });
   if (!runs) to.set('of', owner.handle);
   for (const [name, value] of soughtParams(sought)) to.set(name, value);

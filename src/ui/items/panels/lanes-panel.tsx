@@ -49,18 +49,8 @@ export function LanesPanel(props: { lanes: readonly Lane[]; board: string; onClo
     keys[b] = lane.key;
     void act(() => call('orderLanes', { body: { lanes: keys } }));
   };
-  const drop = (lane: Lane) =>
-    act(async () => {
-      await call('dropLane', { params: { lane: lane.key } });
-      const again = { people: lane.of === null ? [lane.owner.handle] : [], group: null, calendars: [] as string[] };
-      if (lane.of !== null && lane.calendar) again.calendars.push(lane.calendar);
-      toast({
-        text: tl('dropped', { name: nameOf(lane) }),
-        undo: () => void act(() => call('saveLanes', { body: again })),
-      });
-    });
-  /** All under a heading at once, and back in one press. */
-  const dropAll = (list: readonly Lane[], heading: 'run' | 'look') =>
+  /** One or all under a heading, and back in one press. */
+  const drop = (list: readonly Lane[], text: string) =>
     act(async () => {
       for (const lane of list) await call('dropLane', { params: { lane: lane.key } });
       const again = {
@@ -68,10 +58,7 @@ export function LanesPanel(props: { lanes: readonly Lane[]; board: string; onClo
         group: null,
         calendars: list.flatMap((lane) => (lane.of !== null && lane.calendar ? [lane.calendar] : [])),
       };
-      toast({
-        text: tl('droppedAll', { heading: tl(heading), count: list.length }),
-        undo: () => void act(() => call('saveLanes', { body: again })),
-      });
+      toast({ text, undo: () => void act(() => call('saveLanes', { body: again })) });
     });
   return (
     <aside className={boardsCss.panel} aria-label={tl('title')}>
@@ -87,21 +74,17 @@ export function LanesPanel(props: { lanes: readonly Lane[]; board: string; onClo
       {(['run', 'look'] as const).map((heading) => {
         const list = lanes.filter((lane) => lane.heading === heading);
         if (list.length === 0) return null;
+        const others = list.filter((lane) => !lane.own);
         return (
           <section key={heading}>
             <div className="row spread">
               <h3>{tl(heading)}</h3>
-              {list.length > 1 && (
+              {others.length > 1 && (
                 <Button
                   variant="text"
                   className="tiny"
                   aria-label={tl('dropAllOf', { heading: tl(heading) })}
-                  onClick={() =>
-                    void dropAll(
-                      list.filter((lane) => !lane.own),
-                      heading,
-                    )
-                  }
+                  onClick={() => void drop(others, tl('droppedAll', { heading: tl(heading), count: others.length }))}
                 >
                   {tl('dropAll')}
                 </Button>
@@ -162,7 +145,11 @@ export function LanesPanel(props: { lanes: readonly Lane[]; board: string; onClo
                     </Button>
                   </span>
                   {opened === lane.key && (
-                    <LaneMore lane={lane} onChange={(body) => void change(lane, body)} onDrop={() => void drop(lane)} />
+                    <LaneMore
+                      lane={lane}
+                      onChange={(body) => void change(lane, body)}
+                      onDrop={() => void drop([lane], tl('dropped', { name: nameOf(lane) }))}
+                    />
                   )}
                 </li>
               ))}

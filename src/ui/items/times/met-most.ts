@@ -11,7 +11,10 @@ import { DAY } from '../../common/times.ts';
 const BACK_DAYS = 28;
 const MOST = 6;
 
-/** Whom of the house somebody met most in the four weeks before a day, as far as one sees who came; whoever was met most first. `null` until it is known. */
+/**
+ * Whom of the house somebody met most in the four weeks before a day, as far as one sees who came; whoever was met most first. `null` while it is
+ * being fetched.
+ */
 export function useMetMost(
   calendar: string,
   owner: string,

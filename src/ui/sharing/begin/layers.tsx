@@ -1,7 +1,6 @@
 'use client';
 import Alert from '@mui/material/Alert';
 import Autocomplete from '@mui/material/Autocomplete';
-import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import { useQuery } from '@tanstack/react-query';
@@ -25,6 +24,7 @@ import { firstName } from '../../common/token.tsx';
 import { Caution } from '../grants/caution.tsx';
 import { aboutOf, ConfirmGive } from '../grants/confirm-give.tsx';
 import { Opened } from '../grants/opened.tsx';
+import { GiveRow } from './give-row.tsx';
 
 type Person = SightlinesAnswer['people'][number];
 
@@ -209,22 +209,13 @@ export function Layers(props: {
           onNo={saving.no}
         />
       ) : (
-        <div className="row">
-          {[true, false].map((tell) => (
-            <Button
-              key={String(tell)}
-              variant={tell ? 'contained' : 'outlined'}
-              disabled={nothingToDo || (acts !== null && !acting) || (everyoneChanged && !moved)}
-              loading={busy}
-              onClick={() => saving.press({ tell }, moved !== undefined && moved.more + moved.less > 0)}
-            >
-              {t(tell ? 'lines.layersDo' : 'lines.layersQuietly')}
-            </Button>
-          ))}
-          <Button variant="outlined" onClick={onClose}>
-            {t('form.cancel')}
-          </Button>
-        </div>
+        <GiveRow
+          says={(tell) => t(tell ? 'lines.layersDo' : 'lines.layersQuietly')}
+          off={nothingToDo || (acts !== null && !acting) || (everyoneChanged && !moved)}
+          busy={busy}
+          onGive={(tell) => saving.press({ tell }, moved !== undefined && moved.more + moved.less > 0)}
+          onClose={onClose}
+        />
       )}
     </section>
   );

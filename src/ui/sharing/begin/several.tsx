@@ -1,6 +1,5 @@
 'use client';
 import Alert from '@mui/material/Alert';
-import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import { useState } from 'react';
@@ -19,6 +18,7 @@ import pageCss from '../../common/page.module.css';
 import { FREE_BUSY, NOTHING } from '../../common/requests/plain-rights.ts';
 import { aboutOf, ConfirmGive } from '../grants/confirm-give.tsx';
 import { type Undo, undoTakes } from '../grants/undo-grant.ts';
+import { GiveRow } from './give-row.tsx';
 import { listedAt, readTyped } from './typed.ts';
 
 const REACHES = ['look', 'add', 'arrange'] as const;
@@ -230,33 +230,15 @@ export function Several(props: {
           onNo={saving.no}
         />
       ) : (
-        <div className="row">
-          {[true, false].map((tell) => (
-            <Button
-              key={String(tell)}
-              variant={tell ? 'contained' : 'outlined'}
-              disabled={people.length === 0 || (back && takes.length === 0)}
-              loading={busy}
-              onClick={() => saving.press({ tell }, outside.length > 0 && sight !== 'nothing')}
-            >
-              {t(
-                back
-                  ? tell
-                    ? 'lines.pasteBackDo'
-                    : 'lines.pasteBackQuietly'
-                  : tell
-                    ? 'lines.pasteDo'
-                    : 'lines.pasteQuietly',
-                {
-                  count: people.length,
-                },
-              )}
-            </Button>
-          ))}
-          <Button variant="outlined" onClick={onClose}>
-            {t('form.cancel')}
-          </Button>
-        </div>
+        <GiveRow
+          says={(tell) =>
+            t(`lines.${back ? 'pasteBack' : 'paste'}${tell ? 'Do' : 'Quietly'}`, { count: people.length })
+          }
+          off={people.length === 0 || (back && takes.length === 0)}
+          busy={busy}
+          onGive={(tell) => saving.press({ tell }, outside.length > 0 && sight !== 'nothing')}
+          onClose={onClose}
+        />
       )}
     </section>
   );
