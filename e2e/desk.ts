@@ -1,4 +1,10 @@
-import puppeteer, { type Browser, type BrowserContext, type ElementHandle, type Page } from 'puppeteer-core';
+import puppeteer, {
+  type Browser,
+  type BrowserContext,
+  type CDPSession,
+  type ElementHandle,
+  type Page,
+} from 'puppeteer-core';
 import { Caller } from './caller.ts';
 import { CANDIDATES, installNames, type Names } from './names.ts';
 import { reach } from './reach.ts';
@@ -34,18 +40,55 @@ async function launch(): Promise<Browser> {
       '--disable-features=WebUIOmniboxPopup,WebUIOmniboxAimPopup,WebUIOmniboxFullPopup',
     ],
   });
-  // The process itself ends with the worker's.
+  // The process itself ends with the worker's, and so do the windows that wait for their next use.
   browser.close = async () => {
-    spare.clear();
-    await Promise.all(browser.browserContexts().map((context) => (context.id ? context.close() : null)));
+    const kept = new Set(spare.map(({ context }) => context));
+    const left = browser.browserContexts().filter((context) => context.id && !kept.has(context));
+    await Promise.all(left.map((context) => context.close()));
   };
   return browser;
 }
 
 type Name = string | RegExp;
 
-/** Contexts no window uses now, by whose they were: the next window of the same person finds the scripts that were loaded there. */
-const spare = new Map<string, BrowserContext[]>();
+/**
+ * A window that is open and nobody's now. The next person's test goes on in it: loading a page where another was takes half the
+ * work of doing so in a new window.
+ */
+interface Spare {
+  readonly page: Page;
+  readonly context: BrowserContext;
+  readonly session: CDPSession;
+  /** Whose it was last, and at which address. */
+  readonly whose: string;
+}
+
+const spare: Spare[] = [];
+
+/** A spare window with nothing in it of who had it before, the same person's first. */
+async function takeSpare(whose: string): Promise<Omit<Spare, 'whose'> | null> {
+  const same = spare.findIndex((window) => window.whose === whose);
+  const window = spare.splice(same === -1 ? spare.length - 1 : same, 1)[0];
+  if (!window) return null;
+  const { page, context, session } = window;
+  await context.deleteCookie(...(await context.cookies()));
+  const origin = window.whose.slice(window.whose.indexOf(' at ') + 4);
+  const storageTypes = 'local_storage,indexeddb,cache_storage,service_workers';
+  await session.send('Storage.clearDataForOrigin', { origin, storageTypes });
+  await session.send('Page.resetNavigationHistory');
+  return { page, context, session };
+}
+
+const SIZE = { width: 1280, height: 800 };
+
+/** A new window, which runs as if it were in front. */
+async function newWindow(context: BrowserContext): Promise<Omit<Spare, 'whose'>> {
+  const page = await context.newPage({ type: 'window' } as never);
+  const session = await page.createCDPSession();
+  await session.send('Emulation.setFocusEmulationEnabled', { enabled: true });
+  await page.evaluateOnNewDocument(installNames);
+  return { page, context, session };
+}
 
 /** One window of one person's: everything is found by role and name, and waited for, never timed. */
 export class Desk {
@@ -56,49 +99,44 @@ export class Desk {
     readonly page: Page,
     readonly context: BrowserContext,
     readonly errors: string[],
+    private readonly session: CDPSession,
     private readonly whose: string | null,
   ) {}
 
-  static async open(browser: Browser, address: string, size = { width: 1280, height: 800 }): Promise<Desk> {
+  static async open(browser: Browser, address: string, size = SIZE): Promise<Desk> {
     const context = await browser.createBrowserContext();
     return Desk.window(context, address, size);
   }
 
   /** A sample person's window, signed in already. */
-  static async as(
-    browser: Browser,
-    address: string,
-    handle: string,
-    path: string,
-    size = { width: 1280, height: 800 },
-  ) {
+  static async as(browser: Browser, address: string, handle: string, path: string, size = SIZE) {
     const caller = await Caller.stepIn(address, handle);
     const whose = `${handle} at ${address}`;
-    const context = spare.get(whose)?.pop() ?? (await browser.createBrowserContext());
-    await context.setCookie(...caller.cookies());
-    return Desk.window(context, address + path, size, whose);
+    const window = (await takeSpare(whose)) ?? (await newWindow(await browser.createBrowserContext()));
+    await window.context.setCookie(...caller.cookies());
+    return Desk.in(window, address + path, size, whose);
   }
 
   /** Another window of the same person. */
-  static async window(
-    context: BrowserContext,
+  static async window(context: BrowserContext, address: string, size = SIZE): Promise<Desk> {
+    return Desk.in(await newWindow(context), address, size, null);
+  }
+
+  private static async in(
+    { page, context, session }: Omit<Spare, 'whose'>,
     address: string,
-    size = { width: 1280, height: 800 },
-    whose: string | null = null,
+    size: typeof SIZE,
+    whose: string | null,
   ): Promise<Desk> {
-    const page = await context.newPage({ type: 'window' } as never);
     await page.setViewport(size);
-    const session = await page.createCDPSession();
-    await session.send('Emulation.setFocusEmulationEnabled', { enabled: true });
     await page.emulateMediaFeatures([{ name: 'prefers-reduced-motion', value: 'reduce' }]);
-    await page.evaluateOnNewDocument(installNames);
     const errors: string[] = [];
     page.on('pageerror', (error) => errors.push(String(error)));
     page.on('console', (message) => {
       // What a refused request says on the console is the browser's own line; the tests look at the screen instead.
       if (message.type() === 'error' && !/Failed to load resource/.test(message.text())) errors.push(message.text());
     });
-    const desk = new Desk(page, context, errors, whose);
+    const desk = new Desk(page, context, errors, session, whose);
     await desk.go(address);
     return desk;
   }
@@ -208,11 +246,27 @@ export class Desk {
             const { signal } = page.paramoHears;
             document.addEventListener('pointerdown', hear, { capture: true, once: true, signal });
             root.dataset.pressed = '';
-            const heard = (event: Event) => {
-              root.dataset.pressed = event.type;
-            };
-            for (const kind of ['pointerdown', 'click'])
-              document.addEventListener(kind, heard, { capture: true, once: true, signal });
+            // Where what was pressed was drawn anew between the finger's way down and up, the click falls on what both stand in.
+            let down: EventTarget | null = null;
+            document.addEventListener(
+              'pointerdown',
+              (event) => {
+                root.dataset.pressed = 'down';
+                down = event.target;
+              },
+              { capture: true, once: true, signal },
+            );
+            document.addEventListener(
+              'click',
+              ({ target }) => {
+                const on = target as Element;
+                // What is still there has had its press, whatever has opened over it since.
+                const heard =
+                  el.contains(on) || on.textContent === el.textContent || (down as Element | null)?.isConnected;
+                root.dataset.pressed = heard ? 'click' : 'down';
+              },
+              { capture: true, once: true, signal },
+            );
             return null;
           }
           const over = top && `${top.tagName} ${top.className} ${top.textContent?.slice(0, 60)}`;
@@ -238,7 +292,7 @@ export class Desk {
         // What was drawn anew under the finger hears no click; a person presses it again.
         if (
           pressed &&
-          (await this.page.evaluate(() => document.documentElement.dataset.pressed).catch(() => '')) === 'pointerdown'
+          (await this.page.evaluate(() => document.documentElement.dataset.pressed).catch(() => '')) === 'down'
         )
           return say('it was drawn anew meanwhile');
         if (beside) throw new PressedBeside(`the press on the ${role} called ${String(name)} fell on ${beside}`);
@@ -373,9 +427,13 @@ export class Desk {
   async close(): Promise<void> {
     if (this.closed) return;
     this.closed = true;
-    if (!this.whose) return this.context.close();
-    await this.page.close();
-    spare.set(this.whose, [...(spare.get(this.whose) ?? []), this.context]);
+    const { page, context, session, whose } = this;
+    // Where a test opened a further window of the same person's, both end.
+    if (!whose || (await context.pages()).length > 1) return context.close();
+    await page.evaluate(() => sessionStorage.clear());
+    for (const heard of ['pageerror', 'console', 'request', 'requestfinished'] as const) page.removeAllListeners(heard);
+    await page.goto('about:blank');
+    spare.push({ page, context, session, whose });
   }
 }
 
