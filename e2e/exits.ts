@@ -634,6 +634,7 @@ export const exitsOf = ({
   // The main calendar stays, whoever asks.
   'DELETE /api/calendars/{calendar}': () => [{ method: 'DELETE', path: `/api/calendars/${calendar}` }],
   'POST /api/calendars/{calendar}': () => [{ method: 'POST', path: `/api/calendars/${calendar}` }],
+  'GET /api/targets': () => get('/api/targets'),
   'GET /api/lanes': () => get('/api/lanes'),
   'POST /api/lanes': () => [
     { method: 'POST', path: '/api/lanes', body: { people: ['nobody'], group: null, calendars: [] } },

@@ -34,6 +34,7 @@ export const ADDRESSES = {
   listApart: ['GET', '/api/items/{item}/apart'],
   rejoinItem: ['POST', '/api/items/{item}/apart'],
   // items
+  listTargets: ['GET', '/api/targets'],
   listItems: ['GET', '/api/calendars/{calendar}/items'],
   listLoad: ['GET', '/api/calendars/{calendar}/load'],
   createItem: ['POST', '/api/calendars/{calendar}/items'],

@@ -9,6 +9,7 @@ import { fileRoutes } from './items/files.ts';
 import { itemRoutes } from './items/items.ts';
 import { lookingRoutes } from './items/looking.ts';
 import { severalRoutes } from './items/several.ts';
+import { targetRoutes } from './items/targets.ts';
 import { laneRoutes } from './lanes.ts';
 import { holdRoutes } from './meetings/holds.ts';
 import { meetingRoutes } from './meetings/meetings.ts';
@@ -48,6 +49,7 @@ export const ROUTES = {
   ...attachmentRoutes,
   ...severalRoutes,
   ...lookingRoutes,
+  ...targetRoutes,
   ...laneRoutes,
   ...sharingRoutes,
   ...askRoutes,

@@ -13,6 +13,7 @@ import {
   addAttachment,
   bringBackAttachment,
   listAttachments,
+  listTargets,
   previewRepeat,
   readAttachment,
   removeAttachment,
@@ -27,6 +28,7 @@ import {
   rejoinItem,
   removeMeeting,
 } from '../../operations/meetings/index.ts';
+import { ok } from '../../result.ts';
 import { calendarFile, download } from '../download.ts';
 import type { HandlersOf } from '../handler.ts';
 
@@ -55,6 +57,7 @@ export const itemsHandlers = {
       return result.ok ? calendarFile(result.value.name, result.value.text) : result;
     },
   },
+  listTargets: ({ ctx }) => ok(listTargets(ctx)),
   sayLooking: ({ ctx, params, body }) => sayLooking(ctx, params.item, body),
   changeSeveral: {
     handle: ({ ctx, body }) => changeSeveral(ctx, body),

@@ -12,6 +12,7 @@ export { createItem, draftItem, NOBODY, noRoom, type People } from './create-ite
 export { exportFile, writtenFrom } from './export-file.ts';
 export { findImportable, mayImport } from './importing.ts';
 export { listItems, listLoad, seenOf } from './list-items.ts';
+export { listTargets } from './list-targets.ts';
 export { sayLooking } from './looking.ts';
 export { previewRepeat } from './preview-repeat.ts';
 export { COMMON_ZONES, readFile, TOO_MANY } from './read-file.ts';

@@ -49,6 +49,8 @@ export const KEYS = {
   deskPreferences: (handle: string) => ['desk weights', handle],
   domains: ['domains'],
   frame: ['frame'],
+  /** Asked for again with the frame: both follow what one was given. */
+  targets: ['frame', 'targets'],
   groups: ['groups'],
   everythings: ['everything'],
   everything: (who: string) => ['everything', who],

@@ -8,19 +8,21 @@ import { useActing, useActingWithToast } from '../../common/fetched/acting.ts';
 import { useFrame } from '../../common/frame-context.tsx';
 import { firstName } from '../../common/token.tsx';
 import { useLeaving, useMeetingsAgain } from '../../meetings/waiting.tsx';
+import { useTargetName, useTargets } from '../form/targets.ts';
 
 /** What was booked in the wrong calendar goes into the right one, with its people and their answers; those asked hear who calls it now. */
 export function MoveItem({ item, head, onMoved }: { item: ItemWire; head: BoardHead; onMoved: () => void }) {
   const t = useTranslations();
-  const { frame, toast } = useFrame();
+  const { toast } = useFrame();
   const leaving = useLeaving();
   const again = useMeetingsAgain();
   const { attempt, refused } = useActing();
   const { attempt: takeBack } = useActingWithToast();
-  const others = frame.principals.filter((p) => p.calendar !== head.calendar.key);
+  const nameOf = useTargetName();
+  const others = useTargets().filter((one) => one.key !== head.calendar.key);
   if (others.length === 0) return null;
   const move = async (to: string) => {
-    const goal = others.find((p) => p.calendar === to);
+    const goal = others.find((one) => one.key === to);
     if (!goal) return;
     await attempt(async () => {
       const moved = await call('moveMeeting', { params: { item: item.id }, body: { to, version: item.version ?? 0 } });
@@ -32,8 +34,8 @@ export function MoveItem({ item, head, onMoved }: { item: ItemWire; head: BoardH
         });
         again();
       };
-      if (moved.sending) leaving(moved.sending, goal.name, goal.own);
-      else toast({ text: t('panel.movedTo', { name: firstName(goal.name) }), undo: () => void back() });
+      if (moved.sending) leaving(moved.sending, goal.owner.name, goal.owner.own);
+      else toast({ text: t('panel.movedTo', { name: firstName(goal.owner.name) }), undo: () => void back() });
       onMoved();
     });
     again();
@@ -51,9 +53,9 @@ export function MoveItem({ item, head, onMoved }: { item: ItemWire; head: BoardH
       <MenuItem value="" disabled>
         {t('panel.moveChoose')}
       </MenuItem>
-      {others.map((p) => (
-        <MenuItem key={p.calendar} value={p.calendar}>
-          {p.own ? t('panel.moveMine') : t('panel.moveInto', { name: firstName(p.name) })}
+      {others.map((one) => (
+        <MenuItem key={one.key} value={one.key}>
+          {nameOf(one)}
         </MenuItem>
       ))}
     </TextField>

@@ -22,6 +22,8 @@ import { PeopleField } from '../../meetings/people-field.tsx';
 import { Looking } from '../details/looking.tsx';
 import { PanelHead } from '../details/panel-head.tsx';
 import { TimeCheck } from '../times/time-check.tsx';
+import { GoesWhere } from './goes-where.tsx';
+import { GoneRow } from './gone-row.tsx';
 import { wrongIn } from './item-checks.ts';
 import { Conflict } from './item-conflict.tsx';
 import itemFormCss from './item-form.module.css';
@@ -71,7 +73,6 @@ export function ItemForm(props: {
   // What looks sensitive where many read titles is caught while it is typed.
   const [title, notes] = watch(['title', 'notes']);
   const folk = useItemPeople(draft, head, forward, kept?.people ?? null);
-  const [warned, setWarned] = useState(false);
   const open = visibility === 'follow' || visibility === 'open';
   const topicOf = useSensitiveTopic(head);
   const topic = open ? topicOf(`${title} ${notes}`) : null;
@@ -133,11 +134,6 @@ export function ItemForm(props: {
     clear();
     setWaits(false);
     if (!checkHere(v)) return;
-    // What leaves the house for the first time is named once before it does.
-    if (sends?.leavesHouse && !warned) {
-      setWarned(true);
-      return;
-    }
     const touched = new Set(Object.keys(dirtyFields) as (keyof Values)[]);
     const sendIt = async () => {
       if (forward) {
@@ -206,6 +202,10 @@ export function ItemForm(props: {
         : null;
   // What others call is read here, and typed over nowhere.
   const own = folk.theirs === null ? {} : { disabled: true };
+  const leave = () => {
+    over();
+    onClose();
+  };
   const heading = forward
     ? t(draft.kind === 'new' ? 'form.forwardNew' : 'form.forwardChange')
     : t(draft.kind === 'new' ? 'form.new' : 'form.change');
@@ -214,6 +214,9 @@ export function ItemForm(props: {
       <PanelHead head={head} onClose={onClose} />
       {base && !forward && !gone && <Looking item={base.id} types />}
       <h2>{heading}</h2>
+      {draft.kind === 'new' && !forward && !gone && (
+        <GoesWhere head={head} typed={typed} people={folk.touched ? folk.people : null} onOver={leave} />
+      )}
       {forward && (
         <p className="small soft">
           {t('form.forwardHelp', { name: owner })}
@@ -373,18 +376,18 @@ export function ItemForm(props: {
             slotProps={{ inputLabel: { shrink: true }, htmlInput: { maxLength: 1000 } }}
           />
         )}
-        <SaveRow
-          head={head}
-          forward={forward}
-          busy={isSubmitting}
-          typed={isDirty || folk.touched}
-          sends={sends}
-          warned={warned}
-          onLeave={() => {
-            over();
-            onClose();
-          }}
-        />
+        {gone ? (
+          <GoneRow draft={draft} head={head} typed={typed} onOver={leave} />
+        ) : (
+          <SaveRow
+            head={head}
+            forward={forward}
+            busy={isSubmitting}
+            typed={isDirty || folk.touched}
+            sends={sends}
+            onLeave={leave}
+          />
+        )}
       </form>
     </aside>
   );
