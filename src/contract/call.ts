@@ -1,6 +1,7 @@
 import type { z } from 'zod';
 import { ADDRESSES, type RouteName } from './addresses.ts';
 import type { ErrorBody } from './errors.ts';
+import { OUTSIDE_HEADER } from './route.ts';
 import type { ROUTES } from './routes.ts';
 
 type R<N extends RouteName> = (typeof ROUTES)[N];
@@ -23,6 +24,17 @@ export class CallRefused extends Error {
 
 /** The server couldn't be reached at all. */
 class Unreachable extends Error {}
+
+type AskFirst = (people: readonly string[]) => Promise<boolean>;
+let askFirst: AskFirst | null = null;
+
+/** Has a window ask its person before a meeting leaves the house: with the names of those outside, answering whether it may. Returns the end of that. */
+export function askBeforeItLeaves(ask: AskFirst): () => void {
+  askFirst = ask;
+  return () => {
+    if (askFirst === ask) askFirst = null;
+  };
+}
 
 /** Calls a route of the API. Throws `CallRefused` for a refusal and `Unreachable` where no answer came. */
 export async function call<N extends RouteName>(name: N, input: CallInput<N>): Promise<Answer<N>> {
@@ -87,7 +99,21 @@ export async function sendAttachment(item: string, file: File): Promise<Answer<'
   })) as Answer<'addAttachment'>;
 }
 
+/** Sends a request; what would leave the house is asked about once, and then sent again or refused. */
 async function send(url: string, init: RequestInit): Promise<unknown> {
+  const ask = init.method === 'GET' ? null : askFirst;
+  if (!ask) return sendOnce(url, init);
+  try {
+    return await sendOnce(url, { ...init, headers: { ...init.headers, [OUTSIDE_HEADER]: 'ask' } });
+  } catch (error) {
+    if (!(error instanceof CallRefused) || error.body.code !== 'leavesHouse') throw error;
+    const { people } = error.body.data as { people: readonly string[] };
+    if (!(await ask(people))) throw error;
+    return sendOnce(url, init);
+  }
+}
+
+async function sendOnce(url: string, init: RequestInit): Promise<unknown> {
   let answer: Response;
   try {
     answer = await fetch(url, { ...init, cache: 'no-store', credentials: 'same-origin' });

@@ -89,6 +89,7 @@ export const ERRORS = {
   noMeeting: 409,
   allAnswered: 409,
   counterGone: 409,
+  leavesHouse: 409,
   leftAlready: 409,
   nothingToSend: 409,
   nobodyTold: 409,

@@ -42,8 +42,6 @@ const frameAnswer = z.strictObject({
   }),
   principals: z.array(principal),
   demo: z.boolean(),
-  /** A house rule: that those outside are named once before a meeting first leaves the house. */
-  warnOutside: z.boolean(),
   /** How much one was told and hasn't read. */
   unread: z.number(),
   /** How many tasks wait for one's yes. */

@@ -1,7 +1,7 @@
 import { headers as nextHeaders } from 'next/headers';
 import type { z } from 'zod';
 import { ERRORS } from '@/contract/errors.ts';
-import type { Route } from '@/contract/route.ts';
+import { OUTSIDE_HEADER, type Route } from '@/contract/route.ts';
 import { ROUTES, type RouteName } from '@/contract/routes.ts';
 import { type Language, languageOf } from '@/messages/languages.ts';
 import { now as clock } from '../clock.ts';
@@ -12,6 +12,7 @@ import { again } from '../operations/deciding/context/again.ts';
 import { contextFor } from '../operations/deciding/context/context.ts';
 import { noteTokenAct } from '../operations/deciding/context/token-acts.ts';
 import { freeLapsed } from '../operations/deciding/writing/lapse.ts';
+import { unlessItLeaves } from '../operations/meetings/index.ts';
 import { type SignedIn, signedIn } from '../operations/people/session.ts';
 import { type Refusal, refuse } from '../result.ts';
 import { settings } from '../settings.ts';
@@ -74,7 +75,7 @@ async function handled<N extends RouteName>(name: N, handler: Handler<N>, call: 
     const done = handle({ ...call, ctx: now as Call<N>['ctx'] });
     if (done instanceof Promise) throw new Error(`${name} waits for something and can't be one transaction`);
     if (done instanceof Response || done.ok) noteTokenAct(now, name, call.params);
-    return done;
+    return done instanceof Response ? done : unlessItLeaves(now, done);
   });
 }
 
@@ -108,7 +109,10 @@ async function respond<N extends RouteName>(
   if (here && !still) return no(refuse('signedOut'));
   const token = still?.token ? { key: still.token.key, only: still.token.collectionId } : null;
   const done = await handled(name, handler, {
-    ctx: (still && contextFor(still.person, undefined, still.session, token)) as Call<N>['ctx'],
+    ctx: (still && {
+      ...contextFor(still.person, undefined, still.session, token),
+      leaving: headers.get(OUTSIDE_HEADER) === 'ask' ? new Map() : null,
+    }) as Call<N>['ctx'],
     params: params as Call<N>['params'],
     query: query.data as Call<N>['query'],
     body: body.data as Call<N>['body'],

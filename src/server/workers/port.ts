@@ -69,6 +69,8 @@ export interface Job {
   readonly session: string | null;
   /** What the request came with, and is limited to. */
   readonly token: { readonly key: string; readonly only: number | null } | null;
+  /** Whether whoever asks wants to be asked before a meeting leaves the house. */
+  readonly asks: boolean;
   readonly now: number;
   readonly args: unknown;
 }

@@ -22,7 +22,6 @@ export function strangersFrame(zone: string, language: Language, now: () => numb
       },
       principals: [],
       demo: false,
-      warnOutside: false,
       unread: 0,
       findings: 0,
       tasksAsked: 0,

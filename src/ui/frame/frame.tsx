@@ -23,6 +23,7 @@ import { firstName, Token } from '../common/token.tsx';
 import { Finder } from './finder.tsx';
 import frameCss from './frame.module.css';
 import { KeptBar } from './kept-bar.tsx';
+import { LeavingGuard } from './leaving-guard.tsx';
 import { MoreSections } from './more-sections.tsx';
 import { Reminders } from './reminders.tsx';
 
@@ -238,6 +239,7 @@ export function Frame(props: { initial: FrameAnswer; who: string; children: Reac
           onClose={frame.hands.asks ? null : () => setTaking(false)}
         />
       )}
+      <LeavingGuard />
       {keys && <KeysDialog onClose={() => setKeys(false)} />}
       {toast && <Toasted key={toasts} toast={toast} onGone={() => setToast(null)} />}
     </FrameProvider>

@@ -7,7 +7,7 @@ import { unreadNotices } from '../../repositories/notices.ts';
 import type { Person } from '../../repositories/people.ts';
 import { countAsked } from '../../repositories/tasks.ts';
 import { settings } from '../../settings.ts';
-import { type Context, operatorHere, principalsOf, storedRules } from '../deciding/index.ts';
+import { type Context, operatorHere, principalsOf } from '../deciding/index.ts';
 import { seenOf } from '../items/index.ts';
 import { seesListsOf } from '../lists/index.ts';
 import { unreadFor } from '../messages/index.ts';
@@ -51,7 +51,6 @@ export function readFrame(ctx: Context): FrameAnswer {
     },
     principals,
     demo: settings().demo,
-    warnOutside: storedRules(ctx.db).warnOutside,
     unread:
       unread +
       unreadNotices(ctx.db, me.id) +

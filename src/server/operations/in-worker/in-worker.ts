@@ -170,7 +170,7 @@ async function readOpen<K extends keyof LinkReadings>(
 ): Promise<Result<LinkReadings[K]>> {
   if (!hasThread(db)) return readLink(db, at, secret, as, query);
   const args: LinkRead<K> = { secret, as, query };
-  const job = { name: 'readLink' as const, viewer: null, session: null, token: null, now: at, args };
+  const job = { name: 'readLink' as const, viewer: null, session: null, token: null, asks: false, now: at, args };
   return (await refusing(() => readInWorker(job, `link:${link.key}`))) as Result<LinkReadings[K]>;
 }
 

@@ -22,7 +22,7 @@ import { dayLetter, readDay } from '../days/index.ts';
 import { again, type Context, everythingTold, isRefusal, noteTokenAct } from '../deciding/index.ts';
 import { readDesk } from '../desk/index.ts';
 import { bringInSteps, exportFile, listItems, listLoad, readFile, takeBatchBack } from '../items/index.ts';
-import { changeMeeting, changeSeveral, createMeeting, deliver, whoCanCome } from '../meetings/index.ts';
+import { changeMeeting, changeSeveral, createMeeting, deliver, unlessItLeaves, whoCanCome } from '../meetings/index.ts';
 import { checkTime, findRoom, findRound, findSeriesTimes, findTimes, readTimesDay } from '../openings/index.ts';
 import { findDays, search } from '../search/index.ts';
 import {
@@ -75,7 +75,7 @@ const noted = <T>(
   inTransaction(ctx, (now) => {
     const done = work(now);
     if (done.ok) noteTokenAct(ctx, act, where);
-    return done;
+    return unlessItLeaves(now, done);
   });
 
 /** What can be done beside requests: by name, as the same operation, with its arguments as plain data. */
@@ -190,7 +190,7 @@ export type JobAnswer<N extends keyof typeof JOBS> = Awaited<ReturnType<(typeof 
 /** Does a job that was sent to a thread, for whoever asked, over the thread's own connection. */
 export async function doJob(
   db: Connection,
-  { name, viewer, session, token, now, args }: Job,
+  { name, viewer, session, token, asks, now, args }: Job,
   port: Port,
 ): Promise<unknown> {
   if (name === 'readLink') {
@@ -199,7 +199,7 @@ export async function doJob(
   }
   const person = viewer === null ? null : personById(db, viewer);
   if (!person) throw new Error('nobody asked for this');
-  return JOBS[name]({ db, now, viewer: person, session, token }, args as never, port);
+  return JOBS[name]({ db, now, viewer: person, session, token, leaving: asks ? new Map() : null }, args as never, port);
 }
 
 /** A job as it is sent to a thread. */
@@ -208,6 +208,7 @@ export const jobFor = <N extends keyof typeof JOBS>(ctx: Context, name: N, args:
   viewer: ctx.viewer.id,
   session: ctx.session ?? null,
   token: ctx.token ?? null,
+  asks: Boolean(ctx.leaving),
   now: ctx.now,
   args,
 });

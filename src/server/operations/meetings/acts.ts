@@ -17,6 +17,7 @@ import { trailByKey } from '../../repositories/trail.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import { type Context, Directory, decideOn, type FoundItem, findItem, isRefusal } from '../deciding/index.ts';
 import { answerBack } from './answer.ts';
+import { noteLeaving } from './leaving.ts';
 import { moveBack } from './move.ts';
 import { calledOf } from './plan.ts';
 import { changeMeeting, undoMeeting } from './save.ts';
@@ -125,9 +126,13 @@ function findWaiting(ctx: Context, key: string) {
 export function sayIt(ctx: Context, key: string): Result<{ done: true }> {
   const found = findWaiting(ctx, key);
   if ('ok' in found) return found;
-  const { sending, speaks, home } = found;
+  const { sending, meeting, speaks, home } = found;
   if (!speaks) return refuse('mayNotSpeak', { facts: { name: home.owner.name } });
   if (sending.state !== 'waiting') return refuse('leftAlready');
+  if (sending.act === 'tell' && meeting.part === 'organiser') {
+    const people = meeting.wanted ?? meeting.state?.invited ?? [];
+    noteLeaving(ctx, meeting, { to: people.map((one) => one.address), before: null });
+  }
   renewSending(ctx.db, { ...sending, actorId: ctx.viewer.id, due: ctx.now + WAITS_MS });
   return ok({ done: true });
 }

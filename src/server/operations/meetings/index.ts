@@ -5,6 +5,7 @@ export { deliver, deliverInTurn, putOnItsWay, receive } from './deliver.ts';
 export { fixHold, holdLonger, holdTimes, readHolds } from './holds.ts';
 export { insideBy } from './invited.ts';
 export { threadOf } from './keep.ts';
+export { unlessItLeaves } from './leaving.ts';
 export { makeRound } from './make-round.ts';
 export { moveMeeting } from './move.ts';
 export { chooseOffer, makeOffer, readOffer, strangerOf, withdrawOffer } from './offers.ts';

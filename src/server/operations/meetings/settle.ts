@@ -10,6 +10,7 @@ import { endSending, insertSending, renewSending, type Sending, sendingsWaiting 
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { type Context, type Decided, decideOn } from '../deciding/index.ts';
 import { insideBy, outsideOf } from './invited.ts';
+import { noteLeaving } from './leaving.ts';
 import { calledOf, handOf, plan } from './plan.ts';
 import { projectAsked } from './project.ts';
 import { classificationOf } from './shape.ts';
@@ -61,12 +62,13 @@ export function settle(
       updateMeeting(db, { ...called, state: { ...meeting, stamp: called.state.stamp }, wanted: null }, now);
     return null;
   }
+  const act = item.removedAt === null ? 'tell' : 'off';
+  const to = toWhom(messages);
   const due = speaksOn(decideOn(ctx, calendar)) ? now + WAITS_MS : null;
   const body = { tellAll, wantedBefore };
+  if (due !== null && act === 'tell') noteLeaving(ctx, called, { to, before: waiting ? wantedBefore : null });
   const one = { body, actorId: ctx.viewer.id, at: now, due, undoKey: more.undo };
-  const act = item.removedAt === null ? 'tell' : 'off';
   if (waiting && waiting.act !== act) endSending(db, waiting.id, 'back');
-  const to = toWhom(messages);
   if (waiting?.act === act) {
     renewSending(db, { ...one, id: waiting.id });
     return { sending: { ...waiting, ...one }, to };

@@ -4,16 +4,13 @@ import { useState } from 'react';
 import { call } from '@/contract/call.ts';
 import type { BoardHead } from '@/contract/items/items.ts';
 import { KEYS } from '../../common/fetched/query-keys.ts';
-import { useFrame } from '../../common/frame-context.tsx';
 import { type Asked, heardBy, type Said } from '../../meetings/heard.ts';
 import { type Draft, type Values, whenOf } from './item-values.ts';
 
-/** What a form would say to others: whom, and which of them are outside. */
+/** What a form would say to others: how many, and how many of them are outside. */
 export interface Sends {
   readonly to: number;
-  readonly outside: readonly string[];
-  /** The meeting leaves the house with this, and hadn't before. */
-  readonly leavesHouse: boolean;
+  readonly outside: number;
   readonly maySpeak: boolean;
 }
 
@@ -22,7 +19,6 @@ export interface Sends {
  * who does: what is theirs can't be typed over.
  */
 export function useItemPeople(draft: Draft, head: BoardHead, forward: boolean, kept: readonly Asked[] | null) {
-  const { frame } = useFrame();
   const item = draft.kind === 'change' ? draft.item.id : null;
   const query = useQuery({
     queryKey: KEYS.meeting(item),
@@ -60,12 +56,9 @@ export function useItemPeople(draft: Draft, head: BoardHead, forward: boolean, k
     const to = heardBy(was, saidBy(now, people), meeting, tellAll);
     if (to.length === 0) return null;
     const isOutside = (address: string) => directory.data !== undefined && !inside.has(address);
-    const outside = to.filter(isOutside);
-    const leftBefore = meeting?.state === 'sent' && meeting.people.some((p) => p.asked && p.outside);
     return {
       to: to.length,
-      outside: outside.map((address) => people.find((p) => p.address === address)?.name ?? address),
-      leavesHouse: frame.warnOutside && outside.length > 0 && !leftBefore,
+      outside: to.filter(isOutside).length,
       maySpeak: head.may.speak,
     };
   };

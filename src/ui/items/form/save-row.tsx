@@ -13,24 +13,17 @@ export function SaveRow(props: {
   busy: boolean;
   typed: boolean;
   sends: Sends | null;
-  /** Those outside were named once, and the next press sends. */
-  warned: boolean;
   onLeave: () => void;
 }) {
-  const { head, forward, busy, typed, sends, warned, onLeave } = props;
+  const { head, forward, busy, typed, sends, onLeave } = props;
   const t = useTranslations();
   const owner = firstName(head.owner.name);
-  const words = sends && { name: owner, own: head.own ? 'yes' : 'no', to: sends.to, outside: sends.outside.length };
+  const words = sends && { name: owner, own: head.own ? 'yes' : 'no', to: sends.to, outside: sends.outside };
   return (
     <div className={`row ${boardsCss['save-row']}`}>
-      {sends?.leavesHouse && warned && (
-        <p className="small" role="alert">
-          {t('form.leavesHouse', { people: sends.outside.join(', ') })}
-        </p>
-      )}
       <Button type="submit" variant="contained" loading={busy}>
         {words
-          ? t(!sends.maySpeak ? 'form.sendLater' : warned && sends.leavesHouse ? 'form.sendYes' : 'form.send', words)
+          ? t(sends.maySpeak ? 'form.send' : 'form.sendLater', words)
           : forward
             ? t(head.calendar.main ? 'form.forward' : 'form.forwardFurther', {
                 name: owner,
