@@ -3,6 +3,7 @@ import type { Browser } from 'puppeteer-core';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { Caller } from './caller.ts';
 import { Desk, startBrowser } from './desk.ts';
+import { rights } from './exits.ts';
 import { sampleFor } from './servers.ts';
 
 const home = await sampleFor('boards');
@@ -166,6 +167,46 @@ test('what is looked for is found beside the board, marked on the weeks, and gon
   await desk.says('What this leads to isn’t here any more, or isn’t yours to see.');
   await desk.close();
 });
+
+test('once the right is gone an open form says so and saves nothing; what was typed goes into one’s own calendar, for oneself', async () => {
+  const ines = await Caller.stepIn(home, 'ines');
+  const { calendar, grant, rights } = await given(ines, 'wren');
+  const audience = { kind: 'person', id: 'wren' };
+  const give = async (more: object, seen: string | null) =>
+    expect(
+      (await ines.send('PUT', `/api/calendars/${calendar}/grants`, { audience, rights: { ...rights, ...more }, seen }))
+        .status,
+    ).toBe(200);
+  await give({ sight: 'full', add: true }, grant);
+  const desk = await Desk.as(browser, home, 'wren', '/for/ines/calendar?week=2027-03-01');
+  await desk.press('link', /^New for Inés/);
+  await desk.fill('Title', 'Weir keys');
+  // What is typed so far goes along into another calendar, and back.
+  await desk.choose('Goes into', 'my own calendar');
+  await desk.find('button', 'Save to my calendar');
+  await desk.choose('Goes into', 'Inés’s calendar');
+  await desk.find('button', 'Save to Inés’s calendar');
+  await give({ sight: 'busy' }, (await given(ines, 'wren')).grant);
+  await desk.says('This can’t be saved for Inés any more.');
+  expect(await desk.look('button', /^Save to Inés/)).toBe(null);
+  await desk.says('Inés Varga’s calendar, 1–7 March 2027');
+  await desk.press('button', 'Keep a copy in my calendar');
+  await desk.press('button', 'Save to my calendar');
+  await desk.find('button', /^Weir keys \(copy, from Inés’s calendar\)/);
+  expect(desk.errors).toEqual([]);
+  await desk.close();
+});
+
+/** What somebody was given on her calendar: the key of it as it stands, and rights to change. */
+async function given(ines: Caller, handle: string) {
+  const { principals } = await ines.json<{ principals: { own: boolean; calendar: string }[] }>('/api/frame');
+  const calendar = principals.find((p) => p.own)?.calendar ?? '';
+  const { rows } = await ines.json<{
+    rows: { audience: { id?: string }; grants: { key: string; rights: object }[] }[];
+  }>(`/api/calendars/${calendar}/sightlines`);
+  const grant = rows.find((row) => row.audience.id === handle)?.grants[0];
+  return { calendar, grant: grant?.key ?? null, rights };
+}
 
 test('the first board stands on less than 300 KB of script; the rest comes after it', async () => {
   const caller = await Caller.stepIn(home, 'tomas');

@@ -250,3 +250,9 @@ export const ADDRESSES = {
 } as const satisfies Record<string, readonly ['GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE', `/api/${string}`]>;
 
 export type RouteName = keyof typeof ADDRESSES;
+
+/**
+ * The request header by which a program asks to be refused, with the names, before a meeting goes outside the house for the first time. Only
+ * `ask` means that; without it the write is done.
+ */
+export const OUTSIDE_HEADER = 'paramo-outside';

@@ -1,7 +1,6 @@
 import type { z } from 'zod';
-import { ADDRESSES, type RouteName } from './addresses.ts';
+import { ADDRESSES, OUTSIDE_HEADER, type RouteName } from './addresses.ts';
 import type { ErrorBody } from './errors.ts';
-import { OUTSIDE_HEADER } from './route.ts';
 import type { ROUTES } from './routes.ts';
 
 type R<N extends RouteName> = (typeof ROUTES)[N];

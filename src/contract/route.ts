@@ -25,12 +25,6 @@ export interface Route {
   readonly rawAnswer?: string;
 }
 
-/**
- * The request header by which a program asks to be refused, with the names, before a meeting goes outside the house for the first time. Only
- * `ask` means that; without it the write is done.
- */
-export const OUTSIDE_HEADER = 'paramo-outside';
-
 /** The routes of an area, by name. */
 export type Routes = Record<string, Route>;
 

@@ -56,6 +56,8 @@ const meetingAnswer = z.strictObject({
   version: z.number(),
   state: z.enum(['draft', 'sent', 'cancelled']),
   organiser: z.strictObject({ name: z.string().nullable(), address: z.string() }).nullable(),
+  /** Who sent it last for the organiser, where that wasn't they themselves; only to those asked. */
+  sentFor: z.string().nullable(),
   people: z.array(
     z.strictObject({
       address: z.string(),

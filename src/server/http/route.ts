@@ -1,7 +1,8 @@
 import { headers as nextHeaders } from 'next/headers';
 import type { z } from 'zod';
+import { OUTSIDE_HEADER } from '@/contract/addresses.ts';
 import { ERRORS } from '@/contract/errors.ts';
-import { OUTSIDE_HEADER, type Route } from '@/contract/route.ts';
+import type { Route } from '@/contract/route.ts';
 import { ROUTES, type RouteName } from '@/contract/routes.ts';
 import { type Language, languageOf } from '@/messages/languages.ts';
 import { now as clock } from '../clock.ts';

@@ -341,3 +341,12 @@ export const plainMailIn = (db: Connection, folder: number, most: number): Store
       most,
     )
     .map(decode);
+
+/** Who sent what arrived last about a meeting in its organiser's name; `null` where they sent it themselves, or nothing is kept. */
+export const senderFor = (db: Connection, meetingId: number, organiser: string): string | null =>
+  db.get<{ sender: string | null }>(
+    `SELECT coalesce(by_name, by_address) AS sender FROM message WHERE meeting_id = ? AND lower(from_address) = lower(?)
+     ORDER BY id DESC LIMIT 1`,
+    meetingId,
+    organiser,
+  )?.sender ?? null;

@@ -1,5 +1,6 @@
 import type { ContactPatch, ContactWire } from '@/contract/contacts.ts';
 import type { Visibility } from '@/core/calendar/index.ts';
+import { listed } from '../common/listed.ts';
 
 type Ways<K extends 'addresses' | 'phones'> = NonNullable<ContactWire[K]>;
 
@@ -31,11 +32,6 @@ export const typedOf = (contact: ContactWire | null): Typed => ({
   visibility: contact?.visibility ?? 'follow',
 });
 
-const listed = (text: string): string[] =>
-  text
-    .split(',')
-    .map((one) => one.trim())
-    .filter(Boolean);
 const said = <W extends { readonly value: string }>(ways: readonly W[]): W[] =>
   ways.filter(({ value }) => value.trim() !== '');
 

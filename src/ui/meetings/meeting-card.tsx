@@ -33,6 +33,11 @@ export function MeetingCard({ item, head }: { item: ItemWire; head: BoardHead })
       {meeting.part === 'attendee' && item.mayAnswer && meeting.state === 'sent' && (
         <Answers item={item} head={head} meeting={meeting} />
       )}
+      {meeting.part === 'attendee' && meeting.organiser && meeting.sentFor && (
+        <p className="small soft">
+          {t('sentFor', { name: meeting.organiser.name ?? meeting.organiser.address, by: meeting.sentFor })}
+        </p>
+      )}
       {meeting.classified && (
         <p className="small soft">
           {t(meeting.classified === 'private' ? 'calledPrivate' : 'calledForFew', {

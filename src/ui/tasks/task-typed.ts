@@ -1,6 +1,7 @@
 import type { TaskPatch, TaskWire } from '@/contract/tasks.ts';
 import type { IMPORTANCES, Visibility } from '@/core/calendar/index.ts';
 import { parseDate, parseInstant, toWall, wallText } from '@/core/time/index.ts';
+import { listed } from '../common/listed.ts';
 
 /** A task as it stands in the fields of its form. */
 export interface Typed {
@@ -31,12 +32,6 @@ export function typedOf(task: TaskWire, zone: string): Typed {
     visibility: task.visibility ?? 'follow',
   };
 }
-
-const listed = (text: string): string[] =>
-  text
-    .split(',')
-    .map((one) => one.trim())
-    .filter(Boolean);
 
 /** What was touched of a task, as the server takes it: nothing of the rest is sent. */
 export function touched(was: Typed, is: Typed, zone: string): Omit<TaskPatch, 'version'> {

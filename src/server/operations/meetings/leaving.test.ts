@@ -1,13 +1,14 @@
 import { describe, expect, test } from 'vitest';
 import { newItem } from '@/contract/items/items.ts';
 import { holdsBody } from '@/contract/meetings/holds.ts';
+import { PRESETS } from '@/core/access/index.ts';
 import type { Result } from '../../result.ts';
 import type { Context } from '../deciding/index.ts';
 import { changeHouseRules } from '../sharing/house-rules.ts';
 import { at, houseRulesWith } from '../small-organisation.ts';
-import { changeMeeting, createMeeting, fixHold, holdTimes, sayIt } from './index.ts';
+import { changeMeeting, createMeeting, fixHold, holdTimes, readMeeting, sayIt } from './index.ts';
 import { unlessItLeaves } from './leaving.ts';
-import { call, ctx, eachMeetingDay, itemOf, mail, org, pass, value, who } from './meeting-day.ts';
+import { call, ctx, eachMeetingDay, idIn, itemOf, mail, org, pass, value, who } from './meeting-day.ts';
 
 eachMeetingDay();
 
@@ -28,6 +29,20 @@ const change = (made: { item: { id: string } | null }, more: object) => (here: C
     ...more,
   });
 const LEAVES = { ok: false, code: 'leavesHouse', data: { people: [MARTA] } };
+
+test('who is asked hears who sent it for its organiser, and nobody where she sent it herself', () => {
+  org.give('bruno', 'wren', PRESETS.delegate);
+  const sentFor = (made: { item: { id: string } | null }, as: string) =>
+    value(readMeeting(ctx(as), idIn('bruno', itemOf(made).uid))).sentFor;
+  const byTomas = call('tomas', who('bruno'));
+  const byInes = call('ines', who('bruno'));
+  pass();
+  expect([sentFor(byTomas, 'bruno'), sentFor(byTomas, 'wren'), sentFor(byInes, 'bruno')]).toEqual([
+    'Tomas',
+    'Tomas',
+    null,
+  ]);
+});
 
 describe('a meeting that goes outside the house for the first time', () => {
   test('is refused with the names, and nothing of it is written; of whom it asks without that wish it goes at once', () => {

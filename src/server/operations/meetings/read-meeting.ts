@@ -5,6 +5,7 @@ import { mainCalendarOf } from '../../repositories/calendars.ts';
 import { groupByKey } from '../../repositories/groups.ts';
 import { itemById } from '../../repositories/items.ts';
 import { meetingOfItem, type StoredMeeting } from '../../repositories/meetings.ts';
+import { senderFor } from '../../repositories/messages.ts';
 import { mailAbout } from '../../repositories/outgoing-mail.ts';
 import { type Person, personById } from '../../repositories/people.ts';
 import { type Sending, sendingsWaiting } from '../../repositories/sendings.ts';
@@ -48,6 +49,7 @@ export function readMeeting(ctx: Context, id: string): Result<MeetingAnswer> {
     version: item.version,
     state: 'draft',
     organiser: null,
+    sentFor: null,
     people: [],
     answered: null,
     waiting: [],
@@ -77,6 +79,7 @@ export function readMeeting(ctx: Context, id: string): Result<MeetingAnswer> {
       part: 'attendee',
       state: state.said.method === 'CANCEL' ? 'cancelled' : 'sent',
       organiser: item.organiser,
+      sentFor: senderFor(ctx.db, meeting.id, state.organiser),
       people: (state.on?.invited ?? []).map((one) => ({
         ...plainOf(ctx, one),
         asked: true,

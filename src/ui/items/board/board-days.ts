@@ -11,8 +11,8 @@ import { spanOf, VIEWS, type View } from './board-view.tsx';
 export function useBoardDays() {
   const { principal, style, now } = useFrame();
   const search = useSearchParams();
-  // Another's calendar looked at from one's own window: said in the heading, in their colour.
-  const looking = search.get('of') !== null && search.get('of') !== principal?.handle;
+  // The calendar of somebody the band doesn't name, looked at from one's own window or left open since one acted for them: the heading says whose.
+  const looking = principal === null || (search.get('of') !== null && search.get('of') !== principal.handle);
   // Another's eyes: the board as they get it, read only.
   const as = search.get('as') ?? undefined;
   const narrow = useMediaQuery('(max-width: 760px)');

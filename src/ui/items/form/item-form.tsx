@@ -9,7 +9,7 @@ import { useEffect, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { useTranslations } from 'use-intl';
 import type { BoardHead, ItemWire, WrittenAnswer } from '@/contract/items/items.ts';
-import { FORM_FIELDS, LIMITS, VISIBILITIES } from '@/core/calendar/index.ts';
+import { LIMITS, VISIBILITIES } from '@/core/calendar/index.ts';
 import { toWall, wallText } from '@/core/time/index.ts';
 import boardsCss from '../../common/boards.module.css';
 import { useActing } from '../../common/fetched/acting.ts';
@@ -22,7 +22,7 @@ import { PeopleField } from '../../meetings/people-field.tsx';
 import { Looking } from '../details/looking.tsx';
 import { PanelHead } from '../details/panel-head.tsx';
 import { TimeCheck } from '../times/time-check.tsx';
-import { GoesWhere } from './goes-where.tsx';
+import { useFieldsFollow } from './fields-follow.ts';
 import { GoneRow } from './gone-row.tsx';
 import { wrongIn } from './item-checks.ts';
 import { Conflict } from './item-conflict.tsx';
@@ -32,7 +32,17 @@ import { ItemMore } from './item-more.tsx';
 import { useItemPeople } from './item-people.ts';
 import { AllDayRow, LooksSensitive, ScopeField } from './item-rows.tsx';
 import { sendChange, sendForward, sendNew } from './item-sending.ts';
-import { type Draft, FIELD, type FormDraft, isForward, isTyped, type Values, valuesOf, whenOf } from './item-values.ts';
+import {
+  type Draft,
+  FIELD,
+  type FormDraft,
+  isForward,
+  spanText,
+  type Values,
+  valuesOf,
+  whenOf,
+} from './item-values.ts';
+import { NewHead } from './new-head.tsx';
 import { SaveRow } from './save-row.tsx';
 import { useSensitiveTopic } from './sensitive-topic.ts';
 
@@ -107,17 +117,7 @@ export function ItemForm(props: {
     return { key: keptAs, title, owner: whose.name, colour: whose.colour, href: `${path}?${to}`, data };
   }
 
-  useEffect(() => {
-    if (!gone || draft.kind !== 'change') return;
-    // When access ends, fields that were only read are blanked; what was typed stays.
-    for (const name of FORM_FIELDS) if (isTyped(name) && !form.getFieldState(name).isDirty) setValue(name, '');
-  }, [gone, draft.kind, form, setValue]);
-
-  useEffect(() => {
-    // A whereabouts is open to whoever may look at all, unless it is made narrower.
-    if (kind === 'whereabouts' && getValues('visibility') === 'follow' && draft.kind === 'new')
-      setValue('visibility', 'open', { shouldDirty: true });
-  }, [kind, draft.kind, getValues, setValue]);
+  useFieldsFollow(form, { draft, kind, gone });
 
   const checkHere = (v: Values): boolean => {
     clearErrors();
@@ -211,12 +211,13 @@ export function ItemForm(props: {
     : t(draft.kind === 'new' ? 'form.new' : 'form.change');
   return (
     <aside className={boardsCss.panel} aria-label={heading}>
-      <PanelHead head={head} onClose={onClose} />
+      {draft.kind === 'new' && !forward && !gone ? (
+        <NewHead {...{ head, typed, dirtyFields, onClose }} people={folk.touched ? folk.people : null} onOver={leave} />
+      ) : (
+        <PanelHead head={head} onClose={onClose} />
+      )}
       {base && !forward && !gone && <Looking item={base.id} types />}
       <h2>{heading}</h2>
-      {draft.kind === 'new' && !forward && !gone && (
-        <GoesWhere head={head} typed={typed} people={folk.touched ? folk.people : null} onOver={leave} />
-      )}
       {forward && (
         <p className="small soft">
           {t('form.forwardHelp', { name: owner })}
@@ -391,10 +392,4 @@ export function ItemForm(props: {
       </form>
     </aside>
   );
-}
-
-function spanText(from: string, to: string): string {
-  const minutes = (s: string) => Number(s.slice(0, 2)) * 60 + Number(s.slice(3));
-  const length = minutes(to) - minutes(from);
-  return length >= 60 ? `${Math.floor(length / 60)} h${length % 60 ? ` ${length % 60} min` : ''}` : `${length} min`;
 }

@@ -140,6 +140,7 @@ export function ItemMore(props: {
       )}
       {input('link', t('form.link'), own)}
       {richInput('notes', t('form.notes'), own)}
+      {!forward && input('categories', t('form.categories'), { placeholder: t('form.categoriesHelp') })}
       {!forward &&
         choice(
           'importance',

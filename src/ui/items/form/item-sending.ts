@@ -2,6 +2,7 @@ import { call } from '@/contract/call.ts';
 import type { WrittenAnswer } from '@/contract/items/items.ts';
 import { FORM_FIELDS, type FormField, NOT_FORWARD, type WrittenFields } from '@/core/calendar/index.ts';
 import { wallText } from '@/core/time/index.ts';
+import { listed } from '../../common/listed.ts';
 import type { Asked } from '../../meetings/heard.ts';
 import type { Meant } from './from-sentence.ts';
 import { isTyped, TIMES, type Values, valuesOf, whenOf } from './item-values.ts';
@@ -29,7 +30,10 @@ const fresh = (v: Values) => ({
 
 function touchedOf(v: Values, touched: Touched) {
   const names = FORM_FIELDS.filter((name) => touched.has(name));
-  const fields = sentFields(v, names);
+  const fields = {
+    ...sentFields(v, names),
+    ...(touched.has('categories') ? { categories: listed(v.categories) } : {}),
+  };
   return { fields, when: [...touched].some((name) => TIMES.has(name)) ? { when: whenOf(v) } : {} };
 }
 
@@ -42,6 +46,7 @@ export const sendNew = (calendar: string, v: Values, people: readonly Asked[]): 
     body: {
       ...fresh(v),
       ...sentFields(v, FORM_FIELDS),
+      categories: listed(v.categories),
       ...(people.length > 0 ? { people: asked(people) } : {}),
     },
   });

@@ -21,6 +21,8 @@ export type Values = { -readonly [K in FormField]: NonNullable<WrittenFields[K]>
   rule: string;
   /** Days picked by hand, where it repeats on those. */
   dates: string[];
+  /** What it is filed under, with commas between. */
+  categories: string;
   scope: 'one' | 'later' | 'all';
 };
 
@@ -64,6 +66,7 @@ export function valuesOf(draft: Draft, zone: string): Values {
     repeatUntil: '',
     rule: '',
     dates: [] as string[],
+    categories: draft.kind === 'change' ? (draft.item.categories ?? []).join(', ') : '',
     scope: 'one',
     endZone: '',
   } as const;
@@ -135,6 +138,7 @@ export function copyOf(item: ItemWire, start: number, end: number, title: string
     values: {
       ...times,
       ...pick(all, copied),
+      ...(here && item.categories ? { categories: item.categories.join(', ') } : {}),
       title: title ?? all.title,
       // What somebody showed oneself is for oneself, until one opens it.
       ...(here ? {} : { visibility: 'private' as const }),
@@ -142,4 +146,11 @@ export function copyOf(item: ItemWire, start: number, end: number, title: string
     why: '',
     people: null,
   };
+}
+
+/** How long it is from one time of day to a later one, in words. */
+export function spanText(from: string, to: string): string {
+  const minutes = (s: string) => Number(s.slice(0, 2)) * 60 + Number(s.slice(3));
+  const length = minutes(to) - minutes(from);
+  return length >= 60 ? `${Math.floor(length / 60)} h${length % 60 ? ` ${length % 60} min` : ''}` : `${length} min`;
 }
