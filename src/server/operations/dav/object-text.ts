@@ -84,6 +84,10 @@ export const whenOf = ({ start, end, allDay, zone, endZone }: ReadItem) => ({
   endZone: allDay ? null : endZone,
 });
 
+/** What is written for a program, whose event without an end is a moment. */
+export const momentary = <B extends { readonly when?: object | undefined }>(body: B): B =>
+  body.when ? { ...body, when: { ...body.when, moment: true } } : body;
+
 export const isMoved = (before: ReadItem, after: ReadItem): boolean =>
   JSON.stringify(whenOf(before)) !== JSON.stringify(whenOf(after));
 

@@ -57,6 +57,24 @@ describe('what a program writes', () => {
     expect(board()).toHaveLength(1);
   });
 
+  test('an event without an end is a moment, and one of a day that day; both come back as they were sent', () => {
+    const moment = lines(...event('UID:m', 'DTSTART:20270304T100000Z', 'SUMMARY:Doors open'));
+    const day = lines(...event('UID:d', 'DTSTART;VALUE=DATE:20270305', 'SUMMARY:Founders’ day'));
+    expect(put('ines', 'm.ics', moment)).toMatchObject({ ok: true });
+    expect(put('ines', 'd.ics', day)).toMatchObject({ ok: true });
+    expect(board().map(({ title, start, end }) => [title, start, end])).toEqual([
+      ['Doors open', '2027-03-04T10:00:00Z', '2027-03-04T10:00:00Z'],
+      ['Founders’ day', '2027-03-05', '2027-03-06'],
+    ]);
+    const { name, text, tag } = textOf('ines', 'Doors open');
+    expect(text).toContain('DTSTART:20270304T100000Z');
+    expect(
+      put('ines', name, edit(text, ['Doors open', 'Doors shut']), { match: `"${tag}"`, noneMatch: null }),
+    ).toMatchObject({ ok: true });
+    expect(put('ines', name, edit(text, ['20270304T100000Z', '20270304T110000Z']))).toMatchObject({ ok: true });
+    expect(board()[0]).toMatchObject({ start: '2027-03-04T11:00:00Z', end: '2027-03-04T11:00:00Z' });
+  });
+
   test('is written where one may, in both names, and refused where one may not', () => {
     const text = lines(...event('UID:t', 'DTSTART:20270304T100000Z', 'DTEND:20270304T110000Z', 'SUMMARY:From Tomas'));
     expect(put('amara', 'a.ics', text)).toMatchObject({ code: 'mayNotAdd' });

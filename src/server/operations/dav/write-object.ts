@@ -26,6 +26,7 @@ import {
   bothOf,
   fieldsChanged,
   isMoved,
+  momentary,
   movedBy,
   pickedDaysOf,
   shifted,
@@ -116,13 +117,14 @@ function add(ctx: Context, programs: Programs, name: string, { main, apart }: Te
   if (others && !seesAll) throw new Refused(refuse('calledByOthers', { facts: { name: main.organiser?.name ?? '' } }));
   const days = pickedDaysOf(main);
   const people = others || main.cancelled ? [] : asked(main, owner, null);
-  const body = checked(newItem, {
+  const read = checked(newItem, {
     ...pick(main, FILED_FIELDS),
     when: whenOf(main),
     ...(main.rule === null ? {} : { repeat: { rule: main.rule } }),
     ...(days.length > 0 ? { dates: days } : {}),
     ...(people.length > 0 ? { people } : {}),
   });
+  const body = momentary(read);
   const ownerAnswer = main.attendees.find((one) => sameAddress(one.address, owner))?.answer ?? null;
   if (apart.length > MOST_CHANGES) throw new Refused(refuse('tooManyApart', { facts: { most: MOST_CHANGES } }));
   // Attendees whom nobody is to be sent a message stand on the item all the same.
@@ -299,7 +301,7 @@ function patch(
   // What was answered meanwhile is newer than what was read before.
   const version = stored(ctx, standing.id).version;
   const body = { ...how, version: Math.max(version, how.version), fields, ...when, ...people };
-  must(changeMeeting(ctx, id, checked(itemPatch, body), ctx.viewer.id, kept));
+  must(changeMeeting(ctx, id, momentary(checked(itemPatch, body)), ctx.viewer.id, kept));
 }
 
 /** Answers an invitation in the owner's name, where the text answers it otherwise than before. */

@@ -20,6 +20,8 @@ interface When {
   readonly allDay: boolean;
   readonly zone: string;
   readonly endZone?: string | null | undefined;
+  /** It may be a moment: a program's event without an end ends as it begins (RFC 5545 3.6.1). A window asks for an end. */
+  readonly moment?: boolean;
 }
 
 /** A time as it is stored: epoch milliseconds, or day starts as if UTC where all day. */
@@ -48,14 +50,15 @@ export function readWhen(when: When): StoredWhen | Refusal {
   if (!inBounds(endWall)) return wrong({ end: 'dateBounds' });
   const elsewhere = when.allDay || when.endZone === when.zone ? null : (when.endZone ?? null);
   // On two clocks an end may read earlier than its start.
-  if (elsewhere === null && endWall <= startWall) return wrong({ end: 'endBeforeStart' });
+  const over = (from: number, to: number) => to < from || (to === from && !(when.moment && !when.allDay));
+  if (elsewhere === null && over(startWall, endWall)) return wrong({ end: 'endBeforeStart' });
   if (endWall - startWall > LIMITS.days * DAY) return wrong({ end: 'tooManyDays' });
   if (when.allDay) return { start: startWall, end: endWall, allDay: true, zone: when.zone, endZone: null };
   const start = fromWall(when.zone, startWall);
   const end = fromWall(elsewhere ?? when.zone, endWall);
   if (start === null) return wrong({ start: 'clockGap' });
   if (end === null) return wrong({ end: 'clockGap' });
-  if (end <= start) return wrong({ end: 'endBeforeStart' });
+  if (over(start, end)) return wrong({ end: 'endBeforeStart' });
   const said = when.endZone === undefined ? {} : { endZone: elsewhere };
   return { start, end, allDay: false, zone: when.zone, ...said };
 }
