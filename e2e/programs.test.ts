@@ -85,6 +85,10 @@ test('a program finds its calendars from the host alone, adds, changes and remov
   // Added once more it would be written over: that is refused by what the program itself says it saw.
   const twice = await ines.client.createCalendarObject({ calendar: { url }, filename: 'program-1.ics', iCalString });
   expect(twice.status).toBe(412);
+  // Under another name it is refused with the address it has already (RFC 4791 5.3.2.1).
+  const other = await ines.client.createCalendarObject({ calendar: { url }, filename: 'other.ics', iCalString });
+  expect(other.status).toBe(403);
+  expect(await other.text()).toMatch(/no-uid-conflict[^>]*><[^>]*href>[^<]*program-1\.ics</);
   const [event] = (await eventsOf(ines.client, url)).filter((e) => e.title === 'Owls of the uplands');
   expect(event?.starts.toISOString()).toBe('2027-09-07T09:00:00.000Z');
   const range = 'from=2027-09-06&to=2027-09-13&zone=Europe%2FLisbon';

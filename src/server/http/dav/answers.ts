@@ -93,20 +93,27 @@ export async function multistatusInTurns(
 
 export const conditionFailed = (name: Name, status = 403): Response => xml(status, el(dav('error'), el(name)));
 
-/** A refusal as a program hears it: the condition that failed, and our sentence for whoever reads it. */
-export function refused(ctx: Context | null, refusal: Refusal, cards = false): Response {
+/**
+ * A refusal as a program hears it: the condition that failed, and our sentence for whoever reads it. `home` is the address of the collection
+ * written to, in which what is there already by another name is named (RFC 4791 5.3.2.1).
+ */
+export function refused(ctx: Context | null, refusal: Refusal, cards = false, home = ''): Response {
   const body = refusalBody(refusal, ctx?.viewer.language ?? 'en');
   const fields = Object.entries(body.fields ?? {}).map(([name, says]) => `${name}: ${says}`);
   const oneThing = !cards && Object.values(refusal.fields ?? {}).includes('oneThing');
   const own = cards ? CARD_CONDITION[refusal.code] : undefined;
   const condition = oneThing ? cal('valid-calendar-object-resource') : (own ?? CONDITION[refusal.code]);
+  const there =
+    home && refusal.code === 'alreadyThere' && typeof refusal.data === 'string'
+      ? el(dav('href'), `${home}${encodeURIComponent(refusal.data)}`)
+      : null;
   // A condition that the same request would fail again is Forbidden (RFC 4918 16).
   const status = condition ? 403 : ERRORS[refusal.code];
   return xml(
     status,
     el(
       dav('error'),
-      condition ? el(condition) : null,
+      condition ? el(condition, there) : null,
       el(dav('responsedescription'), [body.sentence, ...fields].join(' ')),
     ),
   );

@@ -14,6 +14,7 @@ import { utf8 } from '../body.ts';
 import { bare, calendarResponse, cardResponse, conditionFailed, refused, xml } from './answers.ts';
 import type { Asked } from './asked.ts';
 import { knownOf } from './find-properties.ts';
+import { hrefs } from './resource.ts';
 import { cal, card, dav, el } from './xml.ts';
 
 /** Whether what stands there are contacts. */
@@ -54,7 +55,7 @@ const seenBy = ({ headers }: Request) => ({
   scheduleTag: headers.get('if-schedule-tag-match')?.trim().replace(/^"|"$/g, '') ?? null,
 });
 
-export async function put({ ctx, resource, request, body }: Asked): Promise<Response> {
+export async function put({ ctx, me, resource, request, body }: Asked): Promise<Response> {
   if (resource.kind !== 'object') return bare(405);
   const { calendar, name } = resource;
   const into = readProgramCalendar(ctx, calendar);
@@ -65,9 +66,10 @@ export async function put({ ctx, resource, request, body }: Asked): Promise<Resp
   if (type !== mime) return conditionFailed(cards ? card('supported-address-data') : cal('supported-calendar-data'));
   const text = utf8(body);
   if (text === null || text.includes('\u0000')) return refused(ctx, refuse('wrongEncoding'), cards);
+  const home = hrefs.calendar(me, calendar);
   if (cards) {
     const done = await putObjectInWorker(ctx, { key: calendar, name, text, seen: seenBy(request) });
-    return done.ok ? bare(done.value.added ? 201 : 204) : refused(ctx, done, true);
+    return done.ok ? bare(done.value.added ? 201 : 204) : refused(ctx, done, true, home);
   }
   // A message to somebody is no thing of a calendar (RFC 4791 4.1).
   if (/^METHOD[:;]/im.test(text)) return conditionFailed(cal('valid-calendar-object-resource'));
@@ -76,7 +78,7 @@ export async function put({ ctx, resource, request, body }: Asked): Promise<Resp
     return conditionFailed(cal('supported-calendar-component'));
   const done = await putObjectInWorker(ctx, { key: calendar, name, text, seen: seenBy(request) });
   // Stored is what a text means, not the text itself, so no ETag is given: a program reads back what it came to (RFC 4791 5.3.4).
-  return done.ok ? bare(done.value.added ? 201 : 204) : refused(ctx, done);
+  return done.ok ? bare(done.value.added ? 201 : 204) : refused(ctx, done, false, home);
 }
 
 export async function remove({ ctx, resource, request }: Asked): Promise<Response> {

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { bareIdFor } from '../../ids.ts';
 import type { ListKind } from '../../repositories/lists.ts';
 import type { ListReader } from '../../repositories/shown.ts';
-import { ok, type Result } from '../../result.ts';
+import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import { type Context, type DecidedList, listReaderFor, noteUse } from '../deciding/index.ts';
 import { holdsAll } from '../lists/index.ts';
 import { MOST_BYTES, MOST_OBJECTS, type ObjectsWanted, type ProgramObject } from './program-object.ts';
@@ -64,6 +64,12 @@ export abstract class ListPrograms<K extends ListKind, S extends Stored, V exten
 
   protected nameOf(stored: S, view: V): string {
     return this.rows.names.get(stored.id) ?? `${view.id}${this.ending}`;
+  }
+
+  /** The refusal of what is here by another name: with that name, where whoever asks sees it. */
+  alreadyThere(stored: S): Refusal {
+    const view = this.view(stored);
+    return refuse('alreadyThere', view ? { data: this.nameOf(stored, view) } : {});
   }
 
   /** All that is shown of the list, and whether there is more than an answer holds. */

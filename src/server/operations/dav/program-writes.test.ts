@@ -53,7 +53,7 @@ describe('what a program writes', () => {
     // To others it has no such name; and there is none of that name a second time.
     expect(readObject(org.ctx('tomas'), calendar, 'own-1.ics')).toMatchObject({ code: 'notFound' });
     expect(put('ines', 'own-1.ics', text, { match: null, noneMatch: '*' })).toMatchObject({ code: 'seenOtherwise' });
-    expect(put('ines', 'other.ics', text)).toMatchObject({ code: 'alreadyThere' });
+    expect(put('ines', 'other.ics', text)).toMatchObject({ code: 'alreadyThere', data: 'own-1.ics' });
     expect(board()).toHaveLength(1);
   });
 

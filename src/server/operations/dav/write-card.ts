@@ -58,7 +58,8 @@ export function putCard(programs: CardPrograms, name: string, text: string, seen
   if (!found) {
     if (name.length > 200 || !/^[^/\\\p{Cc}]+$/u.test(name)) return refuse('badInput', { fields: { name: 'unclear' } });
     // To nobody who isn't shown everything does what it is called outside say whether it was there.
-    if (programs.all && contactByUid(ctx.db, list.id, sent.uid)) return refuse('alreadyThere');
+    const there = programs.all ? contactByUid(ctx.db, list.id, sent.uid) : null;
+    if (there) return programs.alreadyThere(there);
     const contact = must(addReadContact(ctx, decided, sent, programs.all));
     programContacts.call(ctx.db, ctx.viewer.id, list.id, name, contact.id);
     return ok({ added: true });

@@ -112,7 +112,8 @@ function add(ctx: Context, programs: Programs, name: string, { main, apart }: Te
   const owner = personById(ctx.db, calendar.ownerId)?.address ?? '';
   // What it is called outside is kept for whoever sees everything here: to nobody else does it say whether it was there.
   const seesAll = mayImport(decision);
-  if (seesAll && itemsByUid(ctx.db, calendar.id, main.uid).length > 0) throw new Refused(refuse('alreadyThere'));
+  const [there] = seesAll ? itemsByUid(ctx.db, calendar.id, main.uid) : [];
+  if (there) throw new Refused(refuse('alreadyThere', { data: programs.nameOf(there) }));
   const others = main.organiser !== null && !sameAddress(main.organiser.address, owner);
   if (others && !seesAll) throw new Refused(refuse('calledByOthers', { facts: { name: main.organiser?.name ?? '' } }));
   const days = pickedDaysOf(main);

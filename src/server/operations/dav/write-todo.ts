@@ -73,7 +73,8 @@ export function putTodo(programs: TodoPrograms, name: string, text: string, seen
   if (!found || !now?.text) {
     if (name.length > 200 || !/^[^/\\\p{Cc}]+$/u.test(name)) return refuse('badInput', { fields: { name: 'unclear' } });
     // To nobody who isn't shown everything does what it is called outside say whether it was there.
-    if (seesAll && taskByUid(ctx.db, list.id, after.uid)) return refuse('alreadyThere');
+    const there = seesAll ? taskByUid(ctx.db, list.id, after.uid) : null;
+    if (there) return programs.alreadyThere(there);
     const task = must(addReadTask(ctx, decided, after, seesAll));
     programTasks.call(ctx.db, ctx.viewer.id, list.id, name, task.id);
     return ok({ added: true });

@@ -40,11 +40,12 @@ const by = (secret: string) => {
 };
 
 describe('a token', () => {
-  test('comes in as its maker, by itself or under their address as a name, and as nobody else', () => {
+  test('comes in as its maker, by itself or under their address or their handle as a name, and as nobody else', () => {
     const secret = make('ines');
     expect(bearer(secret)?.person.handle).toBe('ines');
     expect(basic('Ines@cloudmoor.example', secret)?.person.handle).toBe('ines');
-    expect(basic('amara@cloudmoor.example', secret)).toBeNull();
+    expect(basic('ines', secret)?.person.handle).toBe('ines');
+    for (const other of ['amara@cloudmoor.example', 'amara', '']) expect(basic(other, secret)).toBeNull();
     for (const no of [`${secret}x`, secret.slice(0, -1), 'paramo..', '', secret.replace('paramo', 'other')])
       expect(bearer(no)).toBeNull();
     for (const no of ['', 'Bearer', `Digest ${secret}`, 'Basic ###', `Bearer ${secret} more`])

@@ -139,7 +139,7 @@ export function tokenIn(db: Connection, authorization: string): { person: Person
   const at = now();
   const person = personById(db, token.personId);
   if (!tokenStands(db, key, at) || !person || person.account === null || person.leftAt !== null) return null;
-  if (found.name !== null && found.name !== person.address) return null;
+  if (found.name !== null && found.name !== person.address && found.name !== person.handle) return null;
   if ((token.lastUsed === null || Math.abs(at - token.lastUsed) > ONCE_IN) && !mustWait())
     db.write(() => noteTokenUse(db, key, at));
   return { person, token };
