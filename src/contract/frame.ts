@@ -35,6 +35,7 @@ const frameAnswer = z.strictObject({
     weekFirst: z.number(),
     workHours,
     secondZone: z.string().nullable(),
+    colour: z.number(),
     dateOrder,
     language: z.enum(LANGUAGES),
     administrator: z.boolean(),
@@ -63,6 +64,8 @@ const preferences = z.strictObject({
   language: z.enum(LANGUAGES).optional(),
   workHours: workHours.optional(),
   secondZone: zone.nullable().optional(),
+  /** One of the six colours that people have; others see it too. */
+  colour: z.number().int().min(0).max(5).optional(),
 });
 export type Preferences = z.infer<typeof preferences>;
 

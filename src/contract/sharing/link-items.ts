@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { SIGHTS, type Sight } from '@/core/calendar/index.ts';
 import { asOf, type ItemWire, itemWire, more } from '../items/items.ts';
+import { type WorkHours, workHours } from '../people/hours.ts';
 import type { Version } from '../version.ts';
 
 /** What whoever holds a link gets: whose calendar it is, and the items; nothing else of anybody. */
@@ -13,6 +14,9 @@ export const linkItemsAnswer = z.strictObject({
   /** In which zone it is to be read, where that is set. */
   ownZone: z.string().nullable(),
   sight: z.enum(SIGHTS),
+  /** When its owner works, and on the clock of which zone: what lies outside isn't free by being empty. */
+  hours: workHours,
+  hoursZone: z.string(),
   items: z.array(itemWire),
   until: z.string().nullable(),
   now: z.string(),
@@ -27,6 +31,8 @@ export interface LinkItemsAnswer {
   readonly ends: string;
   readonly ownZone: string | null;
   readonly sight: Sight;
+  readonly hours: WorkHours;
+  readonly hoursZone: string;
   readonly items: readonly ItemWire[];
   readonly until: string | null;
   readonly now: string;

@@ -197,12 +197,12 @@ function asThen(what: string, answer: unknown): unknown {
     delete plain.me.secondZone;
     delete plain.me.phone;
     delete plain.me.language;
+    delete plain.me.colour;
     for (const one of plain.principals) {
       delete one.tasks;
       delete one.contacts;
       delete one.further;
     }
-    delete plain.warnOutside;
     delete plain.tasksAsked;
     delete plain.findings;
     delete plain.hands;

@@ -198,12 +198,15 @@ export function saveAccount(db: Connection, id: number, account: string | null):
 export function savePreferences(
   db: Connection,
   id: number,
-  p: Pick<Person, 'phone' | 'zone' | 'hours' | 'weekFirst' | 'dateOrder' | 'workHours' | 'secondZone' | 'language'>,
+  p: Pick<
+    Person,
+    'phone' | 'zone' | 'hours' | 'weekFirst' | 'dateOrder' | 'workHours' | 'secondZone' | 'language' | 'colour'
+  >,
 ): void {
-  const { phone, zone, hours, weekFirst, dateOrder, workHours, secondZone, language } = p;
+  const { phone, zone, hours, weekFirst, dateOrder, workHours, secondZone, language, colour } = p;
   const set =
-    'UPDATE person SET phone = ?, zone = ?, hours = ?, week_first = ?, date_order = ?, work_hours = ?, second_zone = ?, language = ? WHERE id = ?';
-  db.run(set, phone, zone, hours, weekFirst, dateOrder, workHours, secondZone, language, id);
+    'UPDATE person SET phone = ?, zone = ?, hours = ?, week_first = ?, date_order = ?, work_hours = ?, second_zone = ?, language = ?, colour = ? WHERE id = ?';
+  db.run(set, phone, zone, hours, weekFirst, dateOrder, workHours, secondZone, language, colour, id);
 }
 
 /** Says of somebody in the directory that they are a room or a thing, and how many it holds. */

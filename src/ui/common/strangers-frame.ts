@@ -15,6 +15,7 @@ export function strangersFrame(zone: string, language: Language, now: () => numb
         weekFirst: 1,
         workHours: null,
         secondZone: null,
+        colour: 0,
         dateOrder: 'dmy',
         language,
         administrator: false,

@@ -13,6 +13,7 @@ import { LANGUAGE_NAMES, LANGUAGES } from '@/messages/languages.ts';
 import { useActing } from '../common/fetched/acting.ts';
 import { Asked } from '../common/fetched/asked.tsx';
 import { KEYS } from '../common/fetched/query-keys.ts';
+import { ColourDots } from '../common/fields/colour-dots.tsx';
 import { dateWords } from '../common/fields/date-words.ts';
 import { ZoneField } from '../common/fields/zone-field.tsx';
 import { useFrame } from '../common/frame-context.tsx';
@@ -95,8 +96,9 @@ function Times() {
   const [language, setLanguage] = useState(frame.me.language);
   const [secondZone, setSecondZone] = useState(frame.me.secondZone);
   const [workHours, setWorkHours] = useState(frame.me.workHours);
+  const [colour, setColour] = useState(frame.me.colour % 6);
   const { attempt, refused, fields: wrong } = useActing(['zone', 'phone']);
-  const body = { phone, zone, hours, weekFirst, dateOrder, language, secondZone, workHours };
+  const body = { phone, zone, hours, weekFirst, dateOrder, language, secondZone, workHours, colour };
   const { me } = frame;
   const stood: typeof body = {
     phone: me.phone,
@@ -107,6 +109,7 @@ function Times() {
     language: me.language,
     secondZone: me.secondZone,
     workHours: me.workHours,
+    colour: me.colour % 6,
   };
   const changed = JSON.stringify(body) !== JSON.stringify(stood);
   const save = () =>
@@ -171,6 +174,11 @@ function Times() {
         )}
       </div>
       <WorkHoursField value={workHours} onChange={setWorkHours} />
+      <div className="row">
+        <span className="field-1">{t('settings.colour')}</span>
+        <ColourDots label={t('settings.colour')} value={colour} onChange={setColour} />
+        <span className="small soft">{t('settings.colourHelp')}</span>
+      </div>
       {frame.me.inside && (
         <>
           <h2>{t('settings.reached')}</h2>

@@ -44,6 +44,7 @@ export function readFrame(ctx: Context): FrameAnswer {
       workHours: readWorkHours(me.workHours),
       phone: me.phone,
       secondZone: me.secondZone,
+      colour: me.colour,
       dateOrder: me.dateOrder,
       language: me.language,
       administrator: me.administrator,

@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { PRESETS } from '@/core/access/index.ts';
 import { setMembership } from '../people/groups.ts';
-import { beginCalendar } from '../people/people.ts';
+import { beginCalendar, changePreferences } from '../people/people.ts';
 import { takeAccess } from '../sharing/give-access.ts';
 import { listSightlines } from '../sharing/sightlines.ts';
 import { type SmallOrganisation, smallOrganisation } from '../small-organisation.ts';
@@ -71,6 +71,18 @@ describe('kept lanes', () => {
     changeLane(org.ctx('tomas'), laneOf('ines')?.key ?? '', { looked: true });
     expect(laneOf('ines')?.moved).toBe(false);
   });
+});
+
+test('two people of one colour are told apart, whoever chose theirs; one’s own choice for a lane stays', () => {
+  const prefer = { zone: 'Europe/Lisbon', hours: '24', weekFirst: 1, dateOrder: 'dmy' } as const;
+  for (const who of ['tomas', 'ines', 'amara', 'bruno', 'dario', 'wren'])
+    expect(changePreferences(org.ctx(who), { ...prefer, colour: who === 'tomas' ? 0 : 4 }).ok).toBe(true);
+  for (const who of ['bruno', 'dario', 'wren']) keep(who);
+  const colours = ['tomas', 'bruno', 'dario', 'wren'].map((who) => laneOf(who)?.colour);
+  expect(colours[0]).toBe(0);
+  expect(new Set(colours).size).toBe(4);
+  changeLane(org.ctx('tomas'), laneOf('bruno')?.key ?? '', { colour: 0 });
+  expect(laneOf('bruno')?.colour).toBe(0);
 });
 
 test('a calendar made for a group is a lane of everybody in it by themselves, shown, until they take it out or leave', () => {

@@ -61,6 +61,12 @@ function standing(ctx: Context): Standing[] {
   ].slice(0, MOST_LANES);
 }
 
+/** In which colour a lane is shown: one's own for it, else its owner's. */
+const colourOf =
+  (ctx: Context) =>
+  ({ calendar, lane }: Pick<Standing, 'calendar' | 'lane'>): number =>
+    lane?.colour ?? (personById(ctx.db, calendar.ownerId)?.colour ?? 0) % COLOURS;
+
 function wireOf(ctx: Context, { calendar, lane, theirs, sight, heading }: Standing): Lane | null {
   const owner = personById(ctx.db, calendar.ownerId);
   // Whoever is outside knows only of those they see.
@@ -73,7 +79,7 @@ function wireOf(ctx: Context, { calendar, lane, theirs, sight, heading }: Standi
     // What a further calendar is called is for whoever sees anything of it.
     of: calendar.main || !seen ? null : calendar.name,
     name: lane?.name ?? null,
-    colour: lane?.colour ?? owner.colour % COLOURS,
+    colour: colourOf(ctx)({ calendar, lane }),
     sight,
     heading,
     moved: lane !== null && lane.heading !== heading,
@@ -118,12 +124,20 @@ export function saveLanes(
       return refuse('tooManyLanes', { facts: { most: MOST_LANES } });
     let place = Math.max(0, ...kept.map((lane) => lane.place));
     let added = 0;
+    const taken = new Set(standing(ctx).map(colourOf(ctx)));
     for (const calendar of fresh) {
       const before = by.get(calendar.id);
       if (before && !before.removed && before.shown) continue;
       added++;
+      const lane = laneFor(ctx, calendar, before ?? null);
+      // Two people on one board are told apart as long as there are colours: who comes later gets one that nobody has there.
+      const theirs = colourOf(ctx)({ calendar, lane });
+      const free = Array.from({ length: COLOURS }, (_, one) => one).find((one) => !taken.has(one));
+      const colour = before || !taken.has(theirs) || free === undefined ? lane.colour : free;
+      taken.add(colour ?? theirs);
       keepLane(ctx.db, {
-        ...laneFor(ctx, calendar, before ?? null),
+        ...lane,
+        colour,
         shown: true,
         removed: false,
         ...(before && !before.removed ? {} : { place: ++place }),

@@ -18,9 +18,10 @@ import {
   membersOf,
 } from '../../repositories/groups.ts';
 import { type Person, personByHandle, personById } from '../../repositories/people.ts';
+import { shareableById } from '../../repositories/shareables.ts';
 import { ok, type Result, refuse } from '../../result.ts';
-import { type Context, decideOn, tell, trailOwn } from '../deciding/index.ts';
-import { endWhatHung, tellOfJoining } from '../sharing/index.ts';
+import { type Context, decideOnShared, tell, trailOwn } from '../deciding/index.ts';
+import { endWhatHung, MOST_TOLD, tellConcerned, tellOfJoining } from '../sharing/index.ts';
 
 /** Makes a group with its first members; memberships are dated facts. Answers its key. */
 export function addGroup(ctx: Context, name: string, members: readonly Person[]): string {
@@ -107,7 +108,8 @@ export function setWithin(ctx: Context, key: string, body: { group: string; with
 
 /**
  * Carries out a change of who is in a group, with its trail; what hung on a membership ends with it. The owners of what the group
- * opens are told that somebody came in, and the windows of those concerned that their access to a calendar changed, where it did.
+ * opens are told that somebody came in, those taken out what they have less, and the windows of those concerned that their access to a
+ * calendar changed, where it did.
  */
 function changeMembers(
   ctx: Context,
@@ -124,14 +126,20 @@ function changeMembers(
     trailOwn(ctx, group.key, verb, null, after);
     if (verb === 'group.joined') tellOfJoining(ctx, group.id, joinedText(ctx, people, group));
     else for (const id of was.keys()) endOn(ctx, id);
+    let most = MOST_TOLD;
+    for (const id of new Set([...was.keys(), ...calendars()])) {
+      const shared = shareableById(ctx.db, id);
+      if (!shared) continue;
+      const before = was.get(id) ?? new Map<number, string>();
+      const changed = [...sightsOf(ctx, people, id)].filter(([person, now]) => (before.get(person) ?? NOTHING) !== now);
+      const whom = changed.map(([person]) => person);
+      if (shared.kind === 'calendar') tell(ctx.db, whom, { kind: 'access', calendar: shared.key });
+      if (verb !== 'group.left') continue;
+      const isNamed = (person: number) => calendarsNaming(ctx.db, person).includes(id);
+      for (const person of whom.slice(0, most))
+        most -= tellConcerned(ctx, shared, [person], isNamed(person) ? 'changed' : 'taken');
+    }
   });
-  for (const id of new Set([...was.keys(), ...calendars()])) {
-    const calendar = calendarById(ctx.db, id);
-    const before = was.get(id) ?? new Map<number, string>();
-    const changed = [...sightsOf(ctx, people, id)].filter(([person, now]) => (before.get(person) ?? NOTHING) !== now);
-    const whom = changed.map(([person]) => person);
-    if (calendar) tell(ctx.db, whom, { kind: 'access', calendar: calendar.key });
-  }
 }
 
 /** The calendars that a group opens, by itself or by the groups it stands in. */
@@ -142,12 +150,12 @@ const NOTHING = JSON.stringify(NO_RIGHTS);
 
 /** What people get of a calendar, as a text to compare; one they see nothing of is the same to them as none. */
 function sightsOf(ctx: Context, people: readonly number[], calendarId: number): Map<number, string> {
-  const calendar = calendarById(ctx.db, calendarId);
+  const shared = shareableById(ctx.db, calendarId);
   const found = new Map<number, string>();
-  if (!calendar) return found;
+  if (!shared) return found;
   for (const id of people) {
     const person = personById(ctx.db, id);
-    if (person) found.set(id, JSON.stringify(decideOn({ ...ctx, viewer: person }, calendar).decision.rights));
+    if (person) found.set(id, JSON.stringify(decideOnShared({ ...ctx, viewer: person }, shared).decision.rights));
   }
   return found;
 }

@@ -75,7 +75,7 @@ export function readPhones(
 export function changePreferences(ctx: Context, input: Preferences): Result<{ done: true }> {
   if (!isZone(input.zone)) return refuse('badInput', { fields: { zone: 'zone' } });
   if (input.secondZone && !isZone(input.secondZone)) return refuse('badInput', { fields: { secondZone: 'zone' } });
-  const { phone: phoneBefore, zone, hours, weekFirst, dateOrder, language } = ctx.viewer;
+  const { phone: phoneBefore, zone, hours, weekFirst, dateOrder, language, colour } = ctx.viewer;
   // What isn't sent stays as it is.
   const workHours = input.workHours === undefined ? ctx.viewer.workHours : JSON.stringify(input.workHours);
   const secondZone = input.secondZone === undefined ? ctx.viewer.secondZone : input.secondZone;
@@ -87,12 +87,13 @@ export function changePreferences(ctx: Context, input: Preferences): Result<{ do
       workHours: workHours === 'null' ? null : workHours,
       secondZone,
       language: input.language ?? language,
+      colour: input.colour ?? colour,
     });
     trailOwn(
       ctx,
       ctx.viewer.key,
       'preferences.changed',
-      { phone: phoneBefore, zone, hours, weekFirst, dateOrder, language },
+      { phone: phoneBefore, zone, hours, weekFirst, dateOrder, language, colour },
       input,
     );
   });

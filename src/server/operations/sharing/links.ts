@@ -1,4 +1,5 @@
 import type { RangeQuery } from '@/contract/items/items.ts';
+import { readWorkHours } from '@/contract/people/hours.ts';
 import type { LinkItemsAnswer } from '@/contract/sharing/link-items.ts';
 import { decide, nextChange } from '@/core/access/index.ts';
 import { dateText, fromWallLenient, instantText } from '@/core/time/index.ts';
@@ -98,6 +99,7 @@ export function linkItems(found: OpenLink, query: RangeQuery): Result<Omit<LinkI
   const { items, more, unread } = range
     ? readViews(db, directory, calendar, range, looker, { most: MOST_BY_LINK })
     : { items: [], more: null, unread: false };
+  const owner = directory.person(calendar.ownerId);
   return ok({
     owner: directory.name(calendar.ownerId),
     calendar: calendar.main ? '' : calendar.name,
@@ -105,6 +107,8 @@ export function linkItems(found: OpenLink, query: RangeQuery): Result<Omit<LinkI
     ends: dateText(ends),
     ownZone: link.zone,
     sight: decision.rights.sight,
+    hours: readWorkHours(owner?.workHours ?? null),
+    hoursZone: owner?.zone ?? calendar.zone,
     items,
     until: next === null ? null : instantText(next),
     now: instantText(at),

@@ -82,6 +82,28 @@ function put(
   tellPeople(ctx.db, [personId]);
 }
 
+/** As many are told of one act on a group, or on all sharing of something. */
+export const MOST_TOLD = 1000;
+
+/**
+ * Tells people that what they get of something has changed, or that they have nothing of their own there any more, by an act that named none of
+ * them: on a group they are in, or on all sharing of it. Answers how many.
+ */
+export function tellConcerned(
+  ctx: Context,
+  shared: Of,
+  people: Iterable<number>,
+  kind: Extract<TellKind, 'changed' | 'taken'>,
+): number {
+  let told = 0;
+  for (const personId of new Set(people)) {
+    if (personId === shared.ownerId || personId === ctx.viewer.id) continue;
+    put(ctx, shared, personId, null, kind, '');
+    if (++told >= MOST_TOLD) break;
+  }
+  return told;
+}
+
 /** Tells somebody that a further calendar was made for them, and what its maker keeps of it. */
 export function tellOfCalendar(ctx: Context, calendarId: number, ownerId: number, grantId: number): void {
   const calendar = calendarById(ctx.db, calendarId);

@@ -65,7 +65,8 @@ export function useBoardModel(calendar: string, name: string) {
       calendar,
       name: own?.name ?? head?.owner.name ?? name,
       handle: head?.owner.handle ?? '',
-      colour: (head?.owner.colour ?? 0) % 6,
+      // One's own colour for it, wherever it is looked at.
+      colour: own?.colour ?? (head?.owner.colour ?? 0) % 6,
       head,
       items: data?.items ?? NO_ITEMS,
       state: 'seen',
@@ -74,7 +75,7 @@ export function useBoardModel(calendar: string, name: string) {
       const items = asTheyWouldBe(lane.items, writes.moving, state.walked);
       return items === lane.items ? lane : { ...lane, items };
     });
-  }, [calendar, own?.name, name, head, data?.items, others, writes.moving, state.walked]);
+  }, [calendar, own?.name, own?.colour, name, head, data?.items, others, writes.moving, state.walked]);
   const items = lanes[0]?.items ?? NO_ITEMS;
   const shown = useMemo(() => lanes.flatMap((lane) => lane.items), [lanes]);
   const picks = usePicking(shown);

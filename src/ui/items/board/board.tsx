@@ -43,7 +43,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
   return (
     <BoardProvider value={board}>
       <PicksProvider value={picks}>
-        <div className={`${boardsCss.board}${head ? ` who-${head.owner.colour % 6}` : ''}`}>
+        <div className={`${boardsCss.board}${head ? ` who-${board.lanes[0]?.colour ?? head.owner.colour % 6}` : ''}`}>
           <BoardBar />
           <div className={boardsCss['board-main']} {...swipe}>
             <BoardNotices />

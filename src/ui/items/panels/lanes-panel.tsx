@@ -11,12 +11,11 @@ import type { Lane } from '@/contract/lanes.ts';
 import boardsCss from '../../common/boards.module.css';
 import { useActingWithToast } from '../../common/fetched/acting.ts';
 import { KEYS } from '../../common/fetched/query-keys.ts';
+import { ColourDots } from '../../common/fields/colour-dots.tsx';
 import { type Choice, choiceOption, fewChoices } from '../../common/fields/people-options.tsx';
 import { useFrame } from '../../common/frame-context.tsx';
 import { SightMeter } from '../../common/meters.tsx';
 import lanesCss from '../views/lanes.module.css';
-
-const COLOURS = [0, 1, 2, 3, 4, 5];
 
 interface ToKeep extends Choice {
   readonly body: { people?: string[]; group?: string; calendars?: string[] };
@@ -186,18 +185,7 @@ function LaneMore(props: {
         onKeyDown={(e) => e.key === 'Enter' && (e.target as HTMLElement).blur()}
         slotProps={{ htmlInput: { maxLength: 80 }, inputLabel: { shrink: true } }}
       />
-      <fieldset className={lanesCss.dots} aria-label={t('colour')}>
-        {COLOURS.map((c) => (
-          <button
-            type="button"
-            key={c}
-            className={`plain who-${c}`}
-            aria-pressed={c === lane.colour}
-            aria-label={t('colourOf', { n: c + 1 })}
-            onClick={() => onChange({ colour: c })}
-          />
-        ))}
-      </fieldset>
+      <ColourDots label={t('colour')} value={lane.colour} onChange={(colour) => onChange({ colour })} />
       <Button variant="outlined" onClick={onDrop}>
         {t('drop')}
       </Button>

@@ -240,8 +240,8 @@ function headOf(data: LinkItemsAnswer, zone: string) {
     own: false,
     may: MAY_NOTHING,
     accessChangesAt: null,
-    hours: null,
-    hoursZone: zone,
+    hours: data.hours,
+    hoursZone: data.hoursZone,
     widelyRead: false,
     as: null,
   };
