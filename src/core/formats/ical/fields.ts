@@ -11,16 +11,16 @@ import {
   type WrittenFields,
 } from '../../calendar/index.ts';
 import { addressOf } from './kept.ts';
-import { plainText } from './property.ts';
+import { type Property, plainText, textsOf } from './property.ts';
 
 type Remark = (code: 'truncatedText' | 'manyPeople', fact: string) => void;
 
-/** What an item says of itself beside its times, cut to the limits of its fields; what is cut is remarked on. */
-export function fieldsOf(event: ICAL.Component, remark: Remark) {
+/** What an item says of itself beside its times, cut to the limits of its fields; what is cut is remarked on. `properties` are its lines as they stand. */
+export function fieldsOf(event: ICAL.Component, properties: readonly Property[], remark: Remark) {
   const status = textOf(event, 'status')?.trim().toUpperCase();
   const attendees = event.getAllProperties('attendee');
   if (attendees.length > LIMITS.attendees) remark('manyPeople', String(LIMITS.attendees));
-  const filed = Object.fromEntries(FILED_FIELDS.map((name) => [name, readField(event, name, remark)]));
+  const filed = Object.fromEntries(FILED_FIELDS.map((name) => [name, readField(event, properties, name, remark)]));
   return {
     ...(filed as Pick<WrittenFields, FiledField>),
     ...(textOf(event, 'x-paramo-visibility') === null ? {} : { saysWho: true as const }),
@@ -60,7 +60,7 @@ const BY_STANDARD: { readonly [K in FiledField]?: (event: ICAL.Component) => Wri
 };
 
 /** One field from the property it stands in; our own value wins over what the standard's properties say. */
-function readField(event: ICAL.Component, name: FiledField, remark: Remark): unknown {
+function readField(event: ICAL.Component, properties: readonly Property[], name: FiledField, remark: Remark): unknown {
   const spec = specOf(name);
   const property = (spec.file ?? '').toLowerCase();
   const text = spec.type === 'list' ? null : textOf(event, property);
@@ -82,10 +82,10 @@ function readField(event: ICAL.Component, name: FiledField, remark: Remark): unk
     case 'choice':
       return oneOf(spec.of, text?.trim().toLowerCase()) ?? BY_STANDARD[name]?.(event) ?? spec.fresh;
     case 'list':
-      return event
-        .getAllProperties(property)
-        .flatMap((p) => p.getValues() as string[])
-        .map((c) => clean(String(c), true).slice(0, spec.each))
+      return properties
+        .filter((p) => p.name === spec.file)
+        .flatMap(textsOf)
+        .map((c) => clean(c, true).slice(0, spec.each))
         .filter(Boolean)
         .slice(0, spec.most);
     case 'flag':

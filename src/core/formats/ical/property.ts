@@ -75,3 +75,21 @@ export function plainText(text: string): string {
   // biome-ignore lint/suspicious/noControlCharactersInRegex: exactly these are taken out
   return text.replace(/\r\n?/g, '\n').replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f\u2028\u2029]/g, '');
 }
+
+const ESCAPED: Readonly<Record<string, string>> = { '\\': '\\', ';': ';', ',': ',', n: '\n', N: '\n' };
+
+/**
+ * The texts of a property that holds several, at the commas that aren't escaped (RFC 5545 3.3.11). The parser takes a comma behind an escaped
+ * backslash for an escaped one.
+ */
+export function textsOf({ value }: Pick<Property, 'value'>): string[] {
+  const texts = [''];
+  for (let at = 0; at < value.length; at++) {
+    const c = value[at] as string;
+    const escaped = c === '\\' ? ESCAPED[value[at + 1] ?? ''] : undefined;
+    if (escaped !== undefined) at++;
+    if (escaped === undefined && c === ',') texts.push('');
+    else texts[texts.length - 1] += escaped ?? c;
+  }
+  return texts;
+}

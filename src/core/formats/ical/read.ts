@@ -185,7 +185,7 @@ class Reader {
       rule,
       added: added.map((d) => d.text),
       left: left.map((d) => d.text),
-      ...fieldsOf(event, this.remark),
+      ...fieldsOf(event, properties, this.remark),
       kept: [],
       sequence: Number.isFinite(sequence) ? Math.max(0, Math.min(1_000_000_000, Math.trunc(sequence))) : 0,
       stamp: stampOf(properties),

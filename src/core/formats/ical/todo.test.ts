@@ -50,6 +50,22 @@ const written: fc.Arbitrary<WrittenTodo> = fc.record({
 });
 
 describe('a file of tasks', () => {
+  test('a category that ends in a backslash is one, and the next another', () => {
+    const back = read(
+      [
+        'BEGIN:VCALENDAR',
+        'BEGIN:VTODO',
+        'UID:a',
+        'SUMMARY:x',
+        'CATEGORIES:a\\\\,b\\,c\\;\\n',
+        'END:VTODO',
+        'END:VCALENDAR',
+        '',
+      ].join('\r\n'),
+    );
+    expect(back.todos[0]?.categories).toEqual(['a\\', 'b,c;']);
+  });
+
   test('read back is what was written', () => {
     fc.assert(
       fc.property(fc.array(written, { maxLength: 6 }), (todos) => {

@@ -179,7 +179,7 @@ function todoOf(block: Block, zones: FileZones, options: TodoOptions): ReadTodo 
     ICAL.parse(`BEGIN:VCALENDAR\r\n${plain}\r\nEND:VCALENDAR`) as never,
   ).getFirstSubcomponent('vtodo');
   if (!part) throw new Unreadable('unreadable');
-  const fields = fieldsOf(part, () => {});
+  const fields = fieldsOf(part, properties, () => {});
   const written = Object.fromEntries(FIELDS.map((name) => [name, fields[name]])) as unknown as WrittenTask;
   const { due, zone } = dueOf(part, zones, options);
   const uid = textOf(part, 'uid')?.trim().slice(0, 400);
