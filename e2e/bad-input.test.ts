@@ -2,9 +2,10 @@ import type { Browser } from 'puppeteer-core';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, test } from 'vitest';
 import { calendarFile } from './calendar-file.ts';
 import { Caller } from './caller.ts';
-import { Desk, startBrowser } from './desk.ts';
+import { Desk } from './desk.ts';
 import { fileToUpload } from './file-to-upload.ts';
 import { sampleFor } from './servers.ts';
+import { startBrowser } from './windows.ts';
 
 const home = await sampleFor('bad-input');
 let browser: Browser;

@@ -2,9 +2,10 @@ import { gzipSync } from 'node:zlib';
 import type { Browser } from 'puppeteer-core';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { Caller } from './caller.ts';
-import { Desk, startBrowser } from './desk.ts';
+import { Desk } from './desk.ts';
 import { rights } from './exits.ts';
 import { sampleFor } from './servers.ts';
+import { startBrowser } from './windows.ts';
 
 const home = await sampleFor('boards');
 let browser: Browser;

@@ -1,94 +1,13 @@
-import puppeteer, {
-  type Browser,
-  type BrowserContext,
-  type CDPSession,
-  type ElementHandle,
-  type Page,
-} from 'puppeteer-core';
+import type { Browser, BrowserContext, CDPSession, ElementHandle, Page } from 'puppeteer-core';
 import { Caller } from './caller.ts';
-import { CANDIDATES, installNames, type Names } from './names.ts';
+import { CANDIDATES, type Names } from './names.ts';
 import { reach } from './reach.ts';
 import { PressedBeside, until } from './until.ts';
-
-let running: Promise<Browser> | null = null;
-
-/**
- * The Chromium of this worker, started once for all of its files: closing it closes the windows that were opened in it. Nothing in it reaches out
- * or slows a window that is not in front.
- */
-export async function startBrowser(): Promise<Browser> {
-  running ??= launch();
-  return running;
-}
-
-async function launch(): Promise<Browser> {
-  const browser = await puppeteer.launch({
-    executablePath: process.env.CHROMIUM_PATH ?? '/usr/bin/chromium',
-    args: [
-      '--no-sandbox',
-      '--disable-gpu',
-      '--disable-quic',
-      '--no-first-run',
-      '--disable-background-networking',
-      '--disable-component-update',
-      '--disable-sync',
-      // Several people's windows are open at once, and each must run as if it were in front.
-      '--disable-background-timer-throttling',
-      '--disable-backgrounding-occluded-windows',
-      '--disable-renderer-backgrounding',
-      // Of the browser's own interface, which nobody sees: each window would run pages of its own for the box of addresses.
-      '--disable-features=WebUIOmniboxPopup,WebUIOmniboxAimPopup,WebUIOmniboxFullPopup',
-    ],
-  });
-  // The process itself ends with the worker's, and so do the windows that wait for their next use.
-  browser.close = async () => {
-    const kept = new Set(spare.map(({ context }) => context));
-    const left = browser.browserContexts().filter((context) => context.id && !kept.has(context));
-    await Promise.all(left.map((context) => context.close()));
-  };
-  return browser;
-}
+import { leaveWindow, newWindow, type Window, windowFor } from './windows.ts';
 
 type Name = string | RegExp;
 
-/**
- * A window that is open and nobody's now. The next person's test goes on in it: loading a page where another was takes half the
- * work of doing so in a new window.
- */
-interface Spare {
-  readonly page: Page;
-  readonly context: BrowserContext;
-  readonly session: CDPSession;
-  /** Whose it was last, and at which address. */
-  readonly whose: string;
-}
-
-const spare: Spare[] = [];
-
-/** A spare window with nothing in it of who had it before, the same person's first. */
-async function takeSpare(whose: string): Promise<Omit<Spare, 'whose'> | null> {
-  const same = spare.findIndex((window) => window.whose === whose);
-  const window = spare.splice(same === -1 ? spare.length - 1 : same, 1)[0];
-  if (!window) return null;
-  const { page, context, session } = window;
-  await context.deleteCookie(...(await context.cookies()));
-  const origin = window.whose.slice(window.whose.indexOf(' at ') + 4);
-  const storageTypes = 'local_storage,indexeddb,cache_storage,service_workers';
-  await session.send('Storage.clearDataForOrigin', { origin, storageTypes });
-  await session.send('Page.resetNavigationHistory');
-  return { page, context, session };
-}
-
 const SIZE = { width: 1280, height: 800 };
-
-/** A new window, which runs as if it were in front. */
-async function newWindow(context: BrowserContext): Promise<Omit<Spare, 'whose'>> {
-  const page = await context.newPage({ type: 'window' } as never);
-  const session = await page.createCDPSession();
-  await session.send('Emulation.setFocusEmulationEnabled', { enabled: true });
-  await page.evaluateOnNewDocument(installNames);
-  return { page, context, session };
-}
 
 /** One window of one person's: everything is found by role and name, and waited for, never timed. */
 export class Desk {
@@ -112,7 +31,7 @@ export class Desk {
   static async as(browser: Browser, address: string, handle: string, path: string, size = SIZE) {
     const caller = await Caller.stepIn(address, handle);
     const whose = `${handle} at ${address}`;
-    const window = (await takeSpare(whose)) ?? (await newWindow(await browser.createBrowserContext()));
+    const window = await windowFor(browser, whose);
     await window.context.setCookie(...caller.cookies());
     return Desk.in(window, address + path, size, whose);
   }
@@ -123,7 +42,7 @@ export class Desk {
   }
 
   private static async in(
-    { page, context, session }: Omit<Spare, 'whose'>,
+    { page, context, session }: Window,
     address: string,
     size: typeof SIZE,
     whose: string | null,
@@ -446,10 +365,7 @@ export class Desk {
     const { page, context, session, whose } = this;
     // Where a test opened a further window of the same person's, both end.
     if (!whose || (await context.pages()).length > 1) return context.close();
-    await page.evaluate(() => sessionStorage.clear());
-    for (const heard of ['pageerror', 'console', 'request', 'requestfinished'] as const) page.removeAllListeners(heard);
-    await page.goto('about:blank');
-    spare.push({ page, context, session, whose });
+    await leaveWindow({ page, context, session }, whose);
   }
 }
 

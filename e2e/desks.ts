@@ -1,6 +1,7 @@
 import type { Browser } from 'puppeteer-core';
 import { afterAll, afterEach, beforeAll, expect } from 'vitest';
-import { Desk, startBrowser } from './desk.ts';
+import { Desk } from './desk.ts';
+import { startBrowser } from './windows.ts';
 
 /**
  * Windows for a file's tests: one browser, each test's windows closed after it, with nothing broken in any. `open` is a sample

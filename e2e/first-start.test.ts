@@ -2,8 +2,9 @@ import { spawn } from 'node:child_process';
 import type { Browser } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { Caller } from './caller.ts';
-import { Desk, startBrowser } from './desk.ts';
+import { Desk } from './desk.ts';
 import { START_CODE, startServer } from './servers.ts';
+import { startBrowser } from './windows.ts';
 
 const server = await startServer('production', { demo: false, env: { PARAMO_START_CODE: START_CODE } });
 afterAll(server.stop);

@@ -1,9 +1,10 @@
 import type { Browser, ElementHandle } from 'puppeteer-core';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { Caller } from './caller.ts';
-import { Desk, startBrowser } from './desk.ts';
+import { Desk } from './desk.ts';
 import { fileToUpload } from './file-to-upload.ts';
 import { sampleFor } from './servers.ts';
+import { startBrowser } from './windows.ts';
 
 const home = await sampleFor('notes');
 let browser: Browser;

@@ -2,8 +2,9 @@ import type { Browser } from 'puppeteer-core';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { faultsByDayAndNight } from './axe.ts';
 import { Caller } from './caller.ts';
-import { Desk, startBrowser } from './desk.ts';
+import { Desk } from './desk.ts';
 import { sampleFor } from './servers.ts';
+import { startBrowser } from './windows.ts';
 
 const home = await sampleFor('openings');
 let browser: Browser;

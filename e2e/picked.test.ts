@@ -1,7 +1,8 @@
 import type { Browser } from 'puppeteer-core';
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import { Desk, startBrowser } from './desk.ts';
+import { Desk } from './desk.ts';
 import { sampleFor } from './servers.ts';
+import { startBrowser } from './windows.ts';
 
 const home = await sampleFor('picked');
 let browser: Browser;

@@ -3,8 +3,9 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { faultsByDayAndNight } from './axe.ts';
 import { lostFocus, smallTargets, wideAt400 } from './beyond-axe.ts';
 import { Caller } from './caller.ts';
-import { Desk, startBrowser } from './desk.ts';
+import { Desk } from './desk.ts';
 import { sampleFor } from './servers.ts';
+import { startBrowser } from './windows.ts';
 
 const home = await sampleFor('screens');
 let browser: Browser;

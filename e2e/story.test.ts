@@ -1,11 +1,12 @@
 import type { Browser } from 'puppeteer-core';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { calendarFile, MARKS } from './calendar-file.ts';
-import { Desk, startBrowser } from './desk.ts';
+import { Desk } from './desk.ts';
 import { fileToUpload } from './file-to-upload.ts';
 import { START_CODE, startServer } from './servers.ts';
 import { takesAtMost } from './timed.ts';
 import { until } from './until.ts';
+import { startBrowser } from './windows.ts';
 
 const PASSWORD = 'moor-mist-2027';
 const PEOPLE = ['Tomas Lindqvist', 'Amara Reyes', 'Bruno Keane', 'Dario Venn', 'Wren Castellan'];

@@ -1,9 +1,10 @@
 import type { Browser } from 'puppeteer-core';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { Caller } from './caller.ts';
-import { Desk, startBrowser } from './desk.ts';
+import { Desk } from './desk.ts';
 import { sampleFor, tenSecondsPass } from './servers.ts';
 import { until } from './until.ts';
+import { startBrowser } from './windows.ts';
 
 /*
  * Ten tasks of every day, each by its shortest way on the screen, counted: a key or a press of the pointer is one press, and so are the
