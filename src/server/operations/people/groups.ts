@@ -20,8 +20,8 @@ import {
 import { type Person, personByHandle, personById } from '../../repositories/people.ts';
 import { shareableById } from '../../repositories/shareables.ts';
 import { ok, type Result, refuse } from '../../result.ts';
-import { type Context, decideOnShared, tell, trailOwn } from '../deciding/index.ts';
-import { endWhatHung, MOST_TOLD, tellConcerned, tellOfJoining } from '../sharing/index.ts';
+import { type Context, tell, trailOwn } from '../deciding/index.ts';
+import { endWhatHung, MOST_TOLD, rightsOf, tellConcerned, tellOfJoining } from '../sharing/index.ts';
 
 /** Makes a group with its first members; memberships are dated facts. Answers its key. */
 export function addGroup(ctx: Context, name: string, members: readonly Person[]): string {
@@ -120,24 +120,24 @@ function changeMembers(
   change: () => void,
 ): void {
   const calendars = () => new Set([...people.flatMap((id) => calendarsNaming(ctx.db, id)), ...openedBy(ctx, group)]);
-  const was = new Map([...calendars()].map((id) => [id, sightsOf(ctx, people, id)]));
+  const was = new Map([...calendars()].map((id) => [id, rightsOf(ctx, people, id)]));
   ctx.db.write(() => {
     change();
     trailOwn(ctx, group.key, verb, null, after);
     if (verb === 'group.joined') tellOfJoining(ctx, group.id, joinedText(ctx, people, group));
     else for (const id of was.keys()) endOn(ctx, id);
+    const named = new Map(people.map((id) => [id, new Set(calendarsNaming(ctx.db, id))]));
     let most = MOST_TOLD;
     for (const id of new Set([...was.keys(), ...calendars()])) {
       const shared = shareableById(ctx.db, id);
       if (!shared) continue;
       const before = was.get(id) ?? new Map<number, string>();
-      const changed = [...sightsOf(ctx, people, id)].filter(([person, now]) => (before.get(person) ?? NOTHING) !== now);
+      const changed = [...rightsOf(ctx, people, id)].filter(([person, now]) => (before.get(person) ?? NOTHING) !== now);
       const whom = changed.map(([person]) => person);
       if (shared.kind === 'calendar') tell(ctx.db, whom, { kind: 'access', calendar: shared.key });
       if (verb !== 'group.left') continue;
-      const isNamed = (person: number) => calendarsNaming(ctx.db, person).includes(id);
       for (const person of whom.slice(0, most))
-        most -= tellConcerned(ctx, shared, [person], isNamed(person) ? 'changed' : 'taken');
+        most -= tellConcerned(ctx, shared, [person], named.get(person)?.has(id) ? 'changed' : 'taken');
     }
   });
 }
@@ -147,18 +147,6 @@ const openedBy = (ctx: Context, group: Group): number[] =>
   [group.id, ...groupsAround(ctx.db, group.id)].flatMap((id) => calendarsOpenTo(ctx.db, id));
 
 const NOTHING = JSON.stringify(NO_RIGHTS);
-
-/** What people get of a calendar, as a text to compare; one they see nothing of is the same to them as none. */
-function sightsOf(ctx: Context, people: readonly number[], calendarId: number): Map<number, string> {
-  const shared = shareableById(ctx.db, calendarId);
-  const found = new Map<number, string>();
-  if (!shared) return found;
-  for (const id of people) {
-    const person = personById(ctx.db, id);
-    if (person) found.set(id, JSON.stringify(decideOnShared({ ...ctx, viewer: person }, shared).decision.rights));
-  }
-  return found;
-}
 
 function endOn(ctx: Context, calendarId: number): void {
   const calendar = calendarById(ctx.db, calendarId);

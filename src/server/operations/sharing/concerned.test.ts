@@ -50,9 +50,11 @@ describe('who loses something by an act that doesn’t name them is told', () =>
   test('all sharing rests, and goes on: each who was given something, once', () => {
     org.give('ines', 'wren', PRESETS.full);
     org.give('ines', 'dario', PRESETS.outline);
+    org.give('ines', 'amara', PRESETS.shutOut);
     suspendSharing(org.ctx('ines'), org.calendar('ines'), true);
     const given = ['bruno', 'wren', 'dario'].map((who) => toldTo(who).length);
     expect(given).toEqual([1, 1, 1]);
+    // Shut out before, shut out now: there is nothing to say.
     expect(toldTo('amara')).toEqual([]);
     suspendSharing(org.ctx('ines'), org.calendar('ines'), false);
     expect(toldTo('dario')).toHaveLength(2);

@@ -19,4 +19,4 @@ export { previewAccess } from './preview-access.ts';
 export { wishesFor, wishesWaiting } from './rule-wishes.ts';
 export { listSightlines } from './sightlines.ts';
 export { suggestLevel } from './suggest-level.ts';
-export { MOST_TOLD, tellConcerned, tellOfCalendar, tellOfJoining, tellOfSignIn } from './tell.ts';
+export { MOST_TOLD, rightsOf, tellConcerned, tellOfCalendar, tellOfJoining, tellOfSignIn } from './tell.ts';

@@ -6,8 +6,17 @@ import { groupsAround, membersOf } from '../../repositories/groups.ts';
 import { insertNotice, type Notice } from '../../repositories/notices.ts';
 import { insertOutgoing } from '../../repositories/outbox.ts';
 import { personById } from '../../repositories/people.ts';
+import { shareableById } from '../../repositories/shareables.ts';
 import { ok, type Result, refuse } from '../../result.ts';
-import { audienceOf, type Context, type FoundAudience, findShared, isRefusal, tellPeople } from '../deciding/index.ts';
+import {
+  audienceOf,
+  type Context,
+  decideOnShared,
+  type FoundAudience,
+  findShared,
+  isRefusal,
+  tellPeople,
+} from '../deciding/index.ts';
 
 /** What somebody is told of: what it is, and whose. */
 type Of = Pick<SharedCollection, 'id' | 'ownerId'>;
@@ -82,8 +91,20 @@ function put(
   tellPeople(ctx.db, [personId]);
 }
 
+/** What people get of something, as texts to compare; where one sees nothing it is the same as no rights. */
+export function rightsOf(ctx: Context, people: Iterable<number>, id: number): Map<number, string> {
+  const shared = shareableById(ctx.db, id);
+  const found = new Map<number, string>();
+  if (!shared) return found;
+  for (const one of people) {
+    const person = personById(ctx.db, one);
+    if (person) found.set(one, JSON.stringify(decideOnShared({ ...ctx, viewer: person }, shared).decision.rights));
+  }
+  return found;
+}
+
 /** As many are told of one act on a group, or on all sharing of something. */
-export const MOST_TOLD = 1000;
+export const MOST_TOLD = 300;
 
 /**
  * Tells people that what they get of something has changed, or that they have nothing of their own there any more, by an act that named none of
