@@ -21,7 +21,13 @@ export function LeavingDialog({ people, onAnswer }: { people: readonly string[];
           </ul>
         </div>
         <div className="row">
-          <Button variant="contained" autoFocus onClick={() => onAnswer(true)}>
+          <Button
+            variant="contained"
+            autoFocus
+            // The key that sent the form, still held down, is no answer.
+            onKeyDown={(event) => event.repeat && event.preventDefault()}
+            onClick={() => onAnswer(true)}
+          >
             {t('leaving.send')}
           </Button>
           <Button variant="outlined" onClick={() => onAnswer(false)}>

@@ -10,7 +10,7 @@ import { trailByKey, weighEntry } from '../../repositories/trail.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import { again, type Context, isRefusal } from '../deciding/index.ts';
 import { findImportable } from '../items/index.ts';
-import { undoSeveral } from '../meetings/index.ts';
+import { undoSeveral, unlessItLeaves } from '../meetings/index.ts';
 import { undoListedInWorker, work } from './in-worker.ts';
 import { undoListed } from './undo-listed.ts';
 
@@ -156,7 +156,7 @@ export async function undoAny(ctx: Context, key: string): Promise<Result<Written
     return ctx.db.write(() => {
       const now = again(ctx);
       if (isRefusal(now)) return now;
-      return listed ? undoListed(now, key) : undoSeveral(now, key);
+      return listed ? undoListed(now, key) : unlessItLeaves(now, undoSeveral(now, key));
     });
   const calendar = entry.collectionId === null ? null : calendarById(ctx.db, entry.collectionId);
   if (!calendar || entry.actorId !== ctx.viewer.id || entry.verb !== 'item.broughtIn') return refuse('notFound');

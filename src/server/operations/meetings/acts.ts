@@ -3,6 +3,7 @@ import type { MeetingAct } from '@/contract/meetings/meetings.ts';
 import { answerOf, sameAddress } from '@/core/meetings/index.ts';
 import { dateText, toWall, wallText } from '@/core/time/index.ts';
 import { newKey } from '../../ids.ts';
+import { itemById } from '../../repositories/items.ts';
 import { type Called, meetingById } from '../../repositories/meetings.ts';
 import { tryAgain } from '../../repositories/outgoing-mail.ts';
 import {
@@ -129,9 +130,10 @@ export function sayIt(ctx: Context, key: string): Result<{ done: true }> {
   const { sending, meeting, speaks, home } = found;
   if (!speaks) return refuse('mayNotSpeak', { facts: { name: home.owner.name } });
   if (sending.state !== 'waiting') return refuse('leftAlready');
-  if (sending.act === 'tell' && meeting.part === 'organiser') {
+  const item = meeting.itemId === null ? null : itemById(ctx.db, meeting.itemId);
+  if (sending.act === 'tell' && meeting.part === 'organiser' && item) {
     const people = meeting.wanted ?? meeting.state?.invited ?? [];
-    noteLeaving(ctx, meeting, { to: people.map((one) => one.address), before: null });
+    noteLeaving(ctx, home.calendar, item, meeting, { to: people.map((one) => one.address), before: null });
   }
   renewSending(ctx.db, { ...sending, actorId: ctx.viewer.id, due: ctx.now + WAITS_MS });
   return ok({ done: true });

@@ -6,7 +6,16 @@ import type { Result } from '../../result.ts';
 import type { Context } from '../deciding/index.ts';
 import { changeHouseRules } from '../sharing/house-rules.ts';
 import { at, houseRulesWith } from '../small-organisation.ts';
-import { changeMeeting, createMeeting, fixHold, holdTimes, readMeeting, sayIt } from './index.ts';
+import {
+  changeMeeting,
+  createMeeting,
+  fixHold,
+  holdTimes,
+  readMeeting,
+  removeMeeting,
+  sayIt,
+  undoSeveral,
+} from './index.ts';
 import { unlessItLeaves } from './leaving.ts';
 import { call, ctx, eachMeetingDay, idIn, itemOf, mail, org, pass, value, who } from './meeting-day.ts';
 
@@ -95,6 +104,30 @@ describe('a meeting that goes outside the house for the first time', () => {
     expect(asking('tomas', (here) => fixHold(here, first?.id ?? '', { version: first?.version ?? 0 }))).toMatchObject(
       LEAVES,
     );
+  });
+
+  test('what is taken out before anybody heard of it, and taken back in, is asked about then', () => {
+    const made = call('tomas', who(MARTA));
+    const gone = value(removeMeeting(ctx('tomas'), itemOf(made).key, { version: itemOf(made).version, scope: 'all' }));
+    pass();
+    expect(mail()).toEqual([]);
+    expect(asking('tomas', (here) => undoSeveral(here, gone.undo))).toMatchObject(LEAVES);
+  });
+
+  test('what waits for somebody who speaks is asked about when they change it, and names nobody to who can’t read it', () => {
+    const made = call('amara', who(MARTA));
+    expect(asking('tomas', change(made, { when: at('2027-03-03', 12) }))).toMatchObject(LEAVES);
+    value(
+      changeMeeting(ctx('ines'), itemOf(made).key, {
+        version: itemOf(made).version,
+        scope: 'all',
+        fields: { visibility: 'private' },
+        tellAll: false,
+      }),
+    );
+    const key = value(readMeeting(ctx('ines'), itemOf(made).key)).waiting[0]?.key ?? '';
+    expect(key).not.toBe('');
+    expect(JSON.stringify(asking('tomas', (here) => sayIt(here, key)))).not.toContain('marta');
   });
 
   test('whoever may not speak sends nothing by it; it is asked of whoever says it', () => {

@@ -1,15 +1,19 @@
 import { type Invited, sameAddress } from '@/core/meetings/index.ts';
+import type { Calendar } from '../../repositories/calendars.ts';
 import type { Called } from '../../repositories/meetings.ts';
+import type { StoredItem } from '../../repositories/stored-item.ts';
 import { type Refusal, refuse } from '../../result.ts';
-import { type Context, storedRules } from '../deciding/index.ts';
-import { outsideOf } from './invited.ts';
+import { type Context, decideOn, storedRules, viewFor } from '../deciding/index.ts';
+import { insideBy, outsideOf } from './invited.ts';
 
 /**
- * Notes who outside is going to hear of a meeting that nobody outside has heard of yet. `before` are those it was waiting to be said to
- * already: whoever let that go has seen their names.
+ * Notes who outside is going to hear of a meeting that nobody outside has heard of yet. `before` are those it was already to leave for: whoever
+ * let it go was shown their names. Names are noted for whoever sees the item in full alone.
  */
 export function noteLeaving(
   ctx: Context,
+  calendar: Calendar,
+  item: StoredItem,
   called: Pick<Called, 'state' | 'wanted'>,
   { to, before }: { readonly to: readonly string[]; readonly before: readonly Invited[] | null },
 ): void {
@@ -17,13 +21,9 @@ export function noteLeaving(
   if (!leaving || !storedRules(db).warnOutside) return;
   const { state } = called;
   const heard = [...(state && state.state !== 'draft' ? state.invited : []), ...(before ?? [])];
-  if (
-    outsideOf(
-      db,
-      heard.map((one) => one.address),
-    ).length > 0
-  )
-    return;
+  if (heard.some(({ address }) => insideBy(db, address) === null)) return;
+  const view = viewFor(ctx, decideOn(ctx, calendar), item);
+  if (!view || !('notes' in view)) return;
   const people = called.wanted ?? state?.invited ?? [];
   for (const address of outsideOf(db, to))
     leaving.set(address, people.find((one) => sameAddress(one.address, address))?.name || address);

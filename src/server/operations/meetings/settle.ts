@@ -66,7 +66,11 @@ export function settle(
   const to = toWhom(messages);
   const due = speaksOn(decideOn(ctx, calendar)) ? now + WAITS_MS : null;
   const body = { tellAll, wantedBefore };
-  if (due !== null && act === 'tell') noteLeaving(ctx, called, { to, before: waiting ? wantedBefore : null });
+  if (due !== null && act === 'tell') {
+    // What waits for somebody who speaks was let go by nobody yet.
+    const before = waiting && waiting.due !== null ? wantedBefore : null;
+    noteLeaving(ctx, calendar, item, called, { to, before });
+  }
   const one = { body, actorId: ctx.viewer.id, at: now, due, undoKey: more.undo };
   if (waiting && waiting.act !== act) endSending(db, waiting.id, 'back');
   if (waiting?.act === act) {

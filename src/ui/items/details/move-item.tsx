@@ -8,7 +8,7 @@ import { useActing, useActingWithToast } from '../../common/fetched/acting.ts';
 import { useFrame } from '../../common/frame-context.tsx';
 import { firstName } from '../../common/token.tsx';
 import { useLeaving, useMeetingsAgain } from '../../meetings/waiting.tsx';
-import { useTargetName, useTargets } from '../form/targets.ts';
+import { useTargetItems, useTargets } from '../form/targets.tsx';
 
 /** What was booked in the wrong calendar goes into the right one, with its people and their answers; those asked hear who calls it now. */
 export function MoveItem({ item, head, onMoved }: { item: ItemWire; head: BoardHead; onMoved: () => void }) {
@@ -18,8 +18,9 @@ export function MoveItem({ item, head, onMoved }: { item: ItemWire; head: BoardH
   const again = useMeetingsAgain();
   const { attempt, refused } = useActing();
   const { attempt: takeBack } = useActingWithToast();
-  const nameOf = useTargetName();
-  const others = useTargets().filter((one) => one.key !== head.calendar.key);
+  const itemsOf = useTargetItems();
+  const { calendars, cutShort } = useTargets();
+  const others = calendars.filter((one) => one.key !== head.calendar.key);
   if (others.length === 0) return null;
   const move = async (to: string) => {
     const goal = others.find((one) => one.key === to);
@@ -53,11 +54,7 @@ export function MoveItem({ item, head, onMoved }: { item: ItemWire; head: BoardH
       <MenuItem value="" disabled>
         {t('panel.moveChoose')}
       </MenuItem>
-      {others.map((one) => (
-        <MenuItem key={one.key} value={one.key}>
-          {nameOf(one)}
-        </MenuItem>
-      ))}
+      {itemsOf({ calendars: others, cutShort })}
     </TextField>
   );
 }

@@ -1,5 +1,4 @@
 'use client';
-import MenuItem from '@mui/material/MenuItem';
 import Select from '@mui/material/Select';
 import { useTranslations } from 'use-intl';
 import type { BoardHead } from '@/contract/items/items.ts';
@@ -10,7 +9,7 @@ import { PanelHead } from '../details/panel-head.tsx';
 import itemFormCss from './item-form.module.css';
 import type { Values } from './item-values.ts';
 import { useOpenCopy } from './open-copy.ts';
-import { useTargetName, useTargets } from './targets.ts';
+import { useTargetItems, useTargets } from './targets.tsx';
 
 interface Head {
   readonly head: BoardHead;
@@ -35,12 +34,13 @@ export function NewHead(props: Head) {
 function GoesWhere({ head, typed, dirtyFields, people, onOver, words }: Head & { words: string }) {
   const t = useTranslations('form');
   const targets = useTargets();
-  const nameOf = useTargetName();
+  const itemsOf = useTargetItems();
   const openCopy = useOpenCopy();
-  if (targets.length < 2 || !targets.some((one) => one.key === head.calendar.key)) return <span>{words}</span>;
+  const { calendars } = targets;
+  if (calendars.length < 2 || !calendars.some((one) => one.key === head.calendar.key)) return <span>{words}</span>;
   const start = parseDate(typed.day);
   const go = (key: string) => {
-    const target = targets.find((one) => one.key === key);
+    const target = calendars.find((one) => one.key === key);
     if (!target || start === null) return;
     const names = new Set<keyof Values>([
       'day',
@@ -67,11 +67,7 @@ function GoesWhere({ head, typed, dirtyFields, people, onOver, words }: Head & {
       renderValue={() => words}
       onChange={(e) => go(e.target.value)}
     >
-      {targets.map((one) => (
-        <MenuItem key={one.key} value={one.key}>
-          {nameOf(one)}
-        </MenuItem>
-      ))}
+      {itemsOf(targets)}
     </Select>
   );
 }

@@ -4,7 +4,7 @@ import { dateText, toWall } from '@/core/time/index.ts';
 import { saveDraft } from '../../common/fetched/saved-drafts.ts';
 import { useFrame } from '../../common/frame-context.tsx';
 import type { FormDraft } from './item-values.ts';
-import { useBoardOf } from './targets.ts';
+import { useBoardOf } from './targets.tsx';
 
 /** Opens a form filled in with something, in a calendar; `of` names what it is a copy of. Nothing is saved before the form is. */
 export function useOpenCopy() {
