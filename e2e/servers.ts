@@ -54,15 +54,32 @@ const SETTINGS = {
   PARAMO_CHECK_ANSWERS: '1',
 };
 
-/** A port nobody listens on. */
+/** Beneath the ports that connections are given, so that none of them takes one between two servers. */
+const FIRST_PORT = 21_000;
+const PORTS_OF_WORKER = 100;
+/** The ports at which this worker's servers run now. */
+const taken = new Set<number>();
+
+/**
+ * A port nobody listens on, the same one for one server after the other: what the browser keeps of the product's scripts, it then keeps for the
+ * next file's server too.
+ */
 async function freePort(): Promise<number> {
-  return new Promise((done) => {
-    const probe = createServer().listen(0, '127.0.0.1', () => {
-      const address = probe.address();
-      probe.close(() => done(typeof address === 'object' && address ? address.port : 0));
-    });
-  });
+  const first = FIRST_PORT + Number(process.env.VITEST_POOL_ID ?? 0) * PORTS_OF_WORKER;
+  for (let port = first; port < first + PORTS_OF_WORKER; port++) {
+    if (taken.has(port) || !(await isFree(port))) continue;
+    taken.add(port);
+    return port;
+  }
+  throw new Error(`no port is free from ${first} on`);
 }
+
+const isFree = (port: number): Promise<boolean> =>
+  new Promise((done) => {
+    const probe = createServer()
+      .once('error', () => done(false))
+      .listen(port, () => probe.close(() => done(true)));
+  });
 
 /** The running servers by their address. */
 const running = new Map<string, ChildProcess>();
@@ -121,7 +138,10 @@ export async function startServer(
     data,
     stop: () =>
       new Promise((done) => {
-        child.once('exit', () => done());
+        child.once('exit', () => {
+          taken.delete(port);
+          done();
+        });
         child.kill('SIGTERM');
       }),
   };
