@@ -52,7 +52,7 @@ const copiesBody = z.strictObject({
 
 /** What of a series isn't as its rule says: dates that were left out, and happenings that are items of their own. */
 const apartAnswer = z.strictObject({
-  /** All days of a series without a rule; beside a rule, those that were added to it. */
+  /** All days of a series without a rule; beside a rule, those that were added to it. One at another hour has its time with it. */
   days: z.array(z.string()),
   left: z.array(z.string()),
   apart: z.array(z.strictObject({ was: z.string(), item: itemWire })),

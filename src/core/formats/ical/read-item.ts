@@ -8,6 +8,8 @@ export interface ReadItem extends Pick<WrittenFields, FiledField> {
   readonly uid: string;
   /** Wall-clock text of the happening this one replaces, in the series' zone where the file has the series, else in its own. */
   readonly recurrence: string | null;
+  /** It stands for all later happenings too (RFC 5545 3.2.13); only inside the reader. */
+  readonly andLater?: true;
   /** The zone whose clock `recurrence` is on. */
   readonly recurrenceZone: string;
   readonly start: string;
@@ -100,4 +102,6 @@ export interface ReadOptions {
   readonly mostLines: number;
   /** Names a zone definition by its text: `~` and a digest, so that a name never means two things. */
   readonly nameZone: (text: string) => string;
+  /** A series of which an item stands for all later happenings is read as two; otherwise such an item is a problem. */
+  readonly splits?: boolean;
 }

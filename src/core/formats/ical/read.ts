@@ -27,6 +27,7 @@ import {
   stampOf,
   titleOf,
 } from './read-times.ts';
+import { splitRanges } from './split-range.ts';
 import { Unreadable } from './unreadable.ts';
 import { ownLines } from './write-event.ts';
 import { FileZones } from './zones.ts';
@@ -77,9 +78,11 @@ export function readCalendar(text: string, options: ReadOptions): ReadFile {
     }
   }
   if (cut.unended) blame(cut.unended, 'unended');
+  const { items: apart, unsplit } = splitRanges(inSeriesZones([...items.values()]));
+  for (const { line, title } of unsplit) problems.push({ code: 'thisAndFuture', line, title, fact: null });
   return {
     kind: 'read',
-    items: inSeriesZones([...items.values()]),
+    items: apart,
     zones: reader.zones.kept(),
     problems,
     remarks: reader.remarks(),
@@ -163,7 +166,8 @@ class Reader {
     const zone = this.zoneFor(start, startAt, last);
     const endZone = this.endZoneOf(event, zone, endAt);
     const recurrenceProperty = event.getFirstProperty('recurrence-id');
-    if (recurrenceProperty?.getFirstParameter('range')) throw new Unreadable('thisAndFuture');
+    const andLater = recurrenceProperty?.getFirstParameter('range') !== undefined;
+    if (andLater && !this.options.splits) throw new Unreadable('thisAndFuture');
     const recurrence = recurrenceProperty
       ? this.time(recurrenceProperty, rawValues(recurrenceProperty)[0], 'badStart')
       : null;
@@ -172,6 +176,7 @@ class Reader {
     const item: ReadItem = {
       uid: this.uidOf(event),
       recurrence: recurrence && (recurrence.isDate ? dateText(recurrence.wall) : inZone(recurrence, start, zone)),
+      ...(andLater ? { andLater } : {}),
       recurrenceZone: zone,
       // Where the clocks leave the start out, the wall time it was given as stays: its series is by that.
       start: start.isDate ? dateText(start.wall) : wallText(start.wall),

@@ -2,7 +2,7 @@ import type { ItemPatch } from '@/contract/items/items.ts';
 import { FILED_FIELDS, pick } from '@/core/calendar/index.ts';
 import { type ReadItem, readCalendar, withoutOwn } from '@/core/formats/index.ts';
 import { dateText, parseDate, parseWall, wallText } from '@/core/time/index.ts';
-import { type Refusal, Refused, refuse } from '../../result.ts';
+import { type Refusal, refuse } from '../../result.ts';
 import { nameZone } from '../../zone-name.ts';
 import { isRefusal } from '../deciding/index.ts';
 import { COMMON_ZONES, TOO_MANY } from '../items/index.ts';
@@ -20,26 +20,40 @@ const MOST_LINES = 3000;
 const MOST_UID = 500;
 
 export interface Text {
+  /** A series or a single item; or one happening that came without its series. */
   readonly main: ReadItem;
   readonly apart: readonly ReadItem[];
+  /** What a happening that stands for all later ones (RFC 5545 3.2.13) makes of the series from there on, each a series of its own. */
+  readonly tails: readonly Omit<Text, 'tails'>[];
 }
 
 /** One thing out of calendar text, or why it is none: other components, several things, a zone or a date that can't be read. */
 export function textOf(text: string, zone: string): Text | Refusal {
   const limits = { most: MOST_PARTS, mostZones: MOST_ZONES, mostLines: MOST_LINES };
-  const options = { zone, candidates: [zone, ...COMMON_ZONES], nameZone, ...limits };
+  const options = { zone, candidates: [zone, ...COMMON_ZONES], nameZone, ...limits, splits: true };
   const read = readCalendar(text, options);
   if (read.kind === 'notACalendar') return refuse('notACalendar');
   if (read.kind === 'tooMany') return refuse(TOO_MANY[read.what], { facts: { most: read.most } });
   const wrong = read.problems[0];
   if (wrong) return refuse('badInput', { fields: { [wrong.title ?? wrong.code]: 'unclear' } });
-  const mains = read.items.filter((item) => item.recurrence === null);
-  const [main] = mains;
-  if (!main || mains.length > 1 || read.items.some((item) => item.uid !== main.uid))
-    return refuse('badInput', { fields: { uid: 'oneThing' } });
   if (read.items.some((item) => item.zone.startsWith('~'))) return refuse('badInput', { fields: { zone: 'zone' } });
-  if (main.uid.length > MOST_UID) return refuse('badInput', { fields: { uid: `tooLong:${MOST_UID}` } });
-  const apart = read.items.filter((item) => item.recurrence !== null);
+  const uids = [...new Set(read.items.map(({ uid }) => uid))];
+  if (uids.some((uid) => uid.length > MOST_UID)) return refuse('badInput', { fields: { uid: `tooLong:${MOST_UID}` } });
+  // What is split off a series is a thing of its own, under a UID that begins with the series'.
+  const [first = '', ...others] = uids.sort((a, b) => a.length - b.length);
+  const texts = uids.map((uid) => oneOf(read.items.filter((item) => item.uid === uid)));
+  const [one, ...tails] = texts.flatMap((text) => text ?? []);
+  if (!one || tails.length < others.length || others.some((uid) => !uid.startsWith(`${first.slice(0, 360)}#`)))
+    return refuse('badInput', { fields: { uid: 'oneThing' } });
+  return { ...one, tails };
+}
+
+/** The items of one UID as a thing: a series with what was changed by itself, or one happening that came without its series. */
+function oneOf(items: readonly ReadItem[]): Omit<Text, 'tails'> | null {
+  const mains = items.filter((item) => item.recurrence === null);
+  const [main = items.length === 1 ? items[0] : undefined] = mains;
+  if (!main || mains.length > 1) return null;
+  const apart = items.filter((item) => item !== main);
   // A happening that was called off is one that the series leaves out (RFC 5545 3.8.1.11).
   const isOff = (item: ReadItem) => item.cancelled && !main.cancelled;
   const off = apart.flatMap((item) => (isOff(item) ? (item.recurrence ?? []) : []));
@@ -111,10 +125,9 @@ export function shifted(text: string, by: number): string {
   return wall === null ? text : isDate ? dateText(wall + by) : wallText(wall + by);
 }
 
-/** The days of a series that were picked by hand, all of them where there is no rule; refused where one of them has hours of its own. */
+/** The days of a series that were picked by hand, all of them where there is no rule: with a time where that is another than the series' own. */
 export function pickedDaysOf({ added, start, allDay, rule, left }: ReadItem): string[] {
-  if (!allDay && added.some((text) => text.slice(11, 16) !== start.slice(11, 16)))
-    throw new Refused(refuse('badInput', { fields: { dates: 'unclear' } }));
   const first = rule === null && added.length > 0 && !left.includes(start) ? [start] : [];
-  return [...first, ...added].map((text) => text.slice(0, 10));
+  const isUsual = (text: string) => allDay || text.slice(11) === start.slice(11);
+  return [...first, ...added].map((text) => (isUsual(text) ? text.slice(0, 10) : text));
 }

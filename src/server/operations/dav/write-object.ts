@@ -1,6 +1,6 @@
 import { type ItemPatch, itemPatch, type NewItem, newItem } from '@/contract/items/items.ts';
 import { FILED_FIELDS, pick } from '@/core/calendar/index.ts';
-import type { ReadItem } from '@/core/formats/index.ts';
+import { type ReadItem, recurrenceIn } from '@/core/formats/index.ts';
 import { sameAddress } from '@/core/meetings/index.ts';
 import { dateText, fromWallLenient, parseDate, parseWall, toWall, wallText } from '@/core/time/index.ts';
 import { happeningId } from '../../ids.ts';
@@ -90,13 +90,22 @@ export function putObject(
     if (!found || !now?.text) {
       const read = textOf(text, calendar.zone);
       if (isRefusal(read)) return read;
-      indexingOnce(ctx.db, () => add(ctx, programs, name, read));
+      indexingOnce(ctx.db, () => {
+        add(ctx, programs, name, read);
+        for (const tail of read.tails) add(ctx, programs, null, tail);
+      });
       return ok({ added: true });
     }
     const { before, after } = bothOf(now.text, text, calendar.zone);
     if (isRefusal(after)) return after;
     if (before.main.uid !== after.main.uid) return refuse('badInput', { fields: { uid: 'oneThing' } });
-    indexingOnce(ctx.db, () => change(ctx, programs, found.item, found.view.id, before, after));
+    if (before.main.recurrence !== after.main.recurrence)
+      return refuse('badInput', { fields: { recurrence: 'noSuchDay' } });
+    if (after.tails.length > 0 && !decision.rights.add) return mayNot(ctx, programs, 'mayNotAdd');
+    indexingOnce(ctx.db, () => {
+      change(ctx, programs, found.item, found.view.id, before, after);
+      for (const tail of after.tails) add(ctx, programs, null, tail);
+    });
     return ok({ added: false });
   });
 }
@@ -105,9 +114,10 @@ function mayNot(ctx: Context, { decided }: Programs, code: 'mayNotChange' | 'may
   return refuse(code, { facts: { name: new Directory(ctx.db).name(decided.calendar.ownerId) } });
 }
 
-function add(ctx: Context, programs: Programs, name: string, { main, apart }: Text): void {
+/** Adds a thing; `null` where it has no name of the program's. */
+function add(ctx: Context, programs: Programs, name: string | null, { main, apart }: Omit<Text, 'tails'>): void {
   const { calendar, decision } = programs.decided;
-  if (name.length > 200 || !/^[^/\\\p{Cc}]+$/u.test(name))
+  if (name !== null && (name.length > 200 || !/^[^/\\\p{Cc}]+$/u.test(name)))
     throw new Refused(refuse('badInput', { fields: { name: 'unclear' } }));
   const owner = personById(ctx.db, calendar.ownerId)?.address ?? '';
   // What it is called outside is kept for whoever sees everything here: to nobody else does it say whether it was there.
@@ -132,7 +142,8 @@ function add(ctx: Context, programs: Programs, name: string, { main, apart }: Te
   const named = others || (people.length === 0 && main.attendees.length > 0 && !main.cancelled);
   const called = named ? { organiser: main.organiser, attendees: main.attendees, ownerAnswer } : {};
   const outside = {
-    ...(seesAll ? { uid: main.uid, kept: main.kept } : {}),
+    // A happening without its series is named on its own clock, as in a file.
+    ...(seesAll ? { uid: main.uid, kept: main.kept, recurrence: recurrenceIn(main, main) } : {}),
     ...(main.saysWho ? { chosen: true as const } : {}),
     ...(main.cancelled ? { cancelled: true as const } : {}),
   };
@@ -143,7 +154,7 @@ function add(ctx: Context, programs: Programs, name: string, { main, apart }: Te
   // Whoever adds and doesn't see what they added has no name for it either.
   if (!item) return;
   for (const one of apart) changeApart(ctx, programs, item.id, main, null, one);
-  nameForPrograms(ctx.db, ctx.viewer.id, calendar.id, name, item.id);
+  if (name !== null) nameForPrograms(ctx.db, ctx.viewer.id, calendar.id, name, item.id);
 }
 
 /** The instant of a happening by its text on the clock of its series. */

@@ -51,6 +51,8 @@ export interface People {
   readonly kept?: StoredItem['kept'];
   /** It came here called off: it takes no time, and nobody is invited. */
   readonly cancelled?: true;
+  /** Which happening of its series it stands for, where it came without that: a text on its own clock. */
+  readonly recurrence?: string | null;
 }
 export const NOBODY: People = { organiser: null, attendees: [], ownerAnswer: null };
 
@@ -130,7 +132,7 @@ export function draftItem(
       left: [...new Set([...picked.left, ...(people.left ?? [])])],
       uid: people.uid ?? `${newKey()}@paramo`,
       seriesId: null,
-      recurrence: null,
+      recurrence: people.recurrence ?? null,
       rule: repeat.rule,
       cancelled: people.cancelled ?? false,
       ownerInvited: people.attendees.some((a) => a.address === owner) && people.organiser?.address !== owner,

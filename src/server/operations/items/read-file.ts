@@ -66,7 +66,7 @@ export async function readFile(
   const text = decode(args.bytes);
   if (text === null) return refuse('wrongEncoding');
   const candidates = [calendar.zone, ...COMMON_ZONES];
-  const read = readCalendar(text, { zone: calendar.zone, candidates, nameZone, ...LIMITS_OF_FILE });
+  const read = readCalendar(text, { zone: calendar.zone, candidates, nameZone, ...LIMITS_OF_FILE, splits: true });
   if (read.kind === 'notACalendar') return refuse('notACalendar');
   if (read.kind === 'tooMany') return refuse(TOO_MANY[read.what], { facts: { most: read.most } });
   await port.others();

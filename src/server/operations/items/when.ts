@@ -77,7 +77,7 @@ export function readRepeat(
 type Dated = Pick<StoredItem, 'start' | 'end' | 'allDay' | 'zone' | 'wall' | 'rule' | 'left'>;
 
 /**
- * What days picked by hand make of a time: with a rule they are added to it; without one they are all there is, from the earliest on, and a
+ * What days picked by hand make of a time, each at its hour unless it has one of its own: with a rule they are added to it; without one they are all there is, from the earliest on, and a
  * start that isn't among them is left out. Answers what is stored.
  */
 export function pickedDays(
@@ -88,13 +88,14 @@ export function pickedDays(
   if (days.length === 0) return { start, end, wall, added: [], left };
   const startWall = wall ?? (item.allDay ? start : toWall(item.zone, start));
   const first = Math.floor(startWall / DAY) * DAY;
-  const walls: number[] = [];
-  for (const day of new Set(days)) {
-    const on = parseDate(day);
+  const found = new Set<number>();
+  for (const day of days) {
+    const ownHour = day.includes('T') && !item.allDay;
+    const on = ownHour ? parseWall(day) : parseDate(day.slice(0, 10));
     if (on === null || !inBounds(on)) return refuse('badInput', { fields: { dates: 'dateBounds' } });
-    walls.push(on + startWall - first);
+    found.add(ownHour ? on : on + startWall - first);
   }
-  walls.sort((a, b) => a - b);
+  const walls = [...found].sort((a, b) => a - b);
   const text = (ms: number) => (item.allDay ? dateText(ms) : wallText(ms));
   if (item.rule !== null) {
     if ((walls[0] as number) < startWall) return refuse('badInput', { fields: { dates: 'dayBeforeStart' } });

@@ -34,7 +34,8 @@ export function listApart(ctx: Context, id: string): Result<ApartAnswer> {
   const first = series.allDay ? series.start : (series.wall ?? toWall(series.zone, series.start));
   const start = series.allDay ? dateText(first) : wallText(first);
   const dates = [...(series.rule === null ? [start] : []), ...series.added].filter((one) => !left.includes(one));
-  const days = [...new Set(dates.map((one) => one.slice(0, 10)))].sort();
+  const isUsual = (one: string) => one.slice(11) === start.slice(11);
+  const days = [...new Set(dates.map((one) => (isUsual(one) ? one.slice(0, 10) : one)))].sort();
   return ok({
     days: days.slice(0, MOST),
     left: left.slice(-MOST),

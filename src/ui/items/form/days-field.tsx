@@ -15,6 +15,7 @@ export function DaysField(props: {
   const { days, error, onChange } = props;
   const t = useTranslations('picked');
   const [typed, setTyped] = useState('');
+  const inWords = (day: string) => [fullDay(parseDate(day.slice(0, 10)) ?? 0), day.slice(11, 16)].join(' ').trim();
   const put = (day: string) => {
     if (parseDate(day) === null) return setTyped(day);
     setTyped('');
@@ -27,9 +28,9 @@ export function DaysField(props: {
           <li key={day}>
             <Chip
               size="small"
-              label={fullDay(parseDate(day) ?? 0)}
+              label={inWords(day)}
               onDelete={() => onChange(days.filter((one) => one !== day))}
-              slotProps={{ root: { 'aria-label': t('takeOut', { day: fullDay(parseDate(day) ?? 0) }) } }}
+              slotProps={{ root: { 'aria-label': t('takeOut', { day: inWords(day) }) } }}
             />
           </li>
         ))}
