@@ -54,8 +54,27 @@ export function programAsks(
       { method: 'GET', path: `${at}${id}.ics` },
       { method: 'PUT', path: `${at}${id}.ics`, body: text, headers: stale },
       { method: 'DELETE', path: `${at}${id}.ics`, headers: stale },
+      { method: 'MOVE', path: `${at}${id}.ics`, headers: { ...stale, destination: `${at}elsewhere.ics` } },
+      { method: 'COPY', path: `${at}${id}.ics`, headers: { ...stale, destination: `${at}elsewhere.ics` } },
     ]),
     { method: 'PROPPATCH', path: at, body: '<propertyupdate xmlns="DAV:"/>' },
+    ...(me === 'ines'
+      ? []
+      : [
+          {
+            method: 'PROPPATCH',
+            path: at,
+            body: `<d:propertyupdate ${CALDAV}><d:set><d:prop><d:displayname>x</d:displayname></d:prop></d:set></d:propertyupdate>`,
+          },
+        ]),
+    {
+      method: 'REPORT',
+      path: '/dav/people/',
+      headers: { depth: '0' },
+      body: `<d:principal-property-search ${CALDAV}><d:property-search><d:prop><d:displayname/></d:prop><d:match>a</d:match></d:property-search><d:prop><d:displayname/><c:calendar-user-address-set/></d:prop></d:principal-property-search>`,
+    },
+    { method: 'REPORT', path: '/dav/people/', body: '<principal-search-property-set xmlns="DAV:"/>' },
+    find('/dav/people/', '1'),
     { method: 'OPTIONS', path: at },
     {
       method: 'POST',

@@ -409,3 +409,80 @@ test('what can’t be read, is too much or isn’t meant here is refused with it
   expect((await hedda.caller.send('DELETE', `/api/tokens/${hedda.key}`)).status).toBe(200);
   expect((await send('PROPFIND', path, undefined, { depth: '0' })).status).toBe(401);
 });
+
+const CALDAV = 'xmlns:d="DAV:" xmlns:c="urn:ietf:params:xml:ns:caldav"';
+
+test('a program makes a calendar, calls it otherwise, and moves and copies between one’s own', async () => {
+  const person = await programOf('wren');
+  const send = (method: string, path: string, body?: string, headers: Record<string, string> = {}) =>
+    nobody.send(method, path, body, { ...basic(person), ...headers });
+  const home = '/dav/calendars/wren/';
+  const made = `${home}6f1c0e9a-1b7d-4c55-9d3e-aa01bb02cc03/`;
+  const props = (inside: string) => `<d:set><d:prop>${inside}</d:prop></d:set>`;
+  const mk = (inside: string) => `<c:mkcalendar ${CALDAV}>${props(inside)}</c:mkcalendar>`;
+  const named = mk(
+    '<d:displayname>Weir watch</d:displayname><c:calendar-description>By night</c:calendar-description>',
+  );
+  expect((await send('MKCALENDAR', `${home}weir/`, named)).text).toContain('calendar-collection-location-ok');
+  const coloured = await send(
+    'MKCALENDAR',
+    made,
+    mk('<d:displayname>X</d:displayname><x:tint xmlns:x="urn:x">teal</x:tint>'),
+  );
+  expect([coloured.status, coloured.text.includes('424')]).toEqual([403, true]);
+  expect((await send('MKCALENDAR', made, named)).status).toBe(201);
+  const again = await send('MKCALENDAR', made, named);
+  expect([again.status, again.text.includes('resource-must-be-null')]).toEqual([403, true]);
+  const found = async () => (await person.client.fetchCalendars()).find((one) => one.url.includes(made));
+  expect(await found()).toMatchObject({ displayName: 'Weir watch', description: 'By night' });
+
+  const patch = (inside: string) => `<d:propertyupdate ${CALDAV}>${inside}</d:propertyupdate>`;
+  const set = (at: string, inside: string) => send('PROPPATCH', at, patch(inside));
+  expect((await set(made, props('<d:displayname>Night watch</d:displayname>'))).text).toContain('200 OK');
+  // All of it or nothing (RFC 4918 9.2).
+  const both = await set(made, props('<d:displayname>Other</d:displayname><d:getetag>x</d:getetag>'));
+  expect([both.text.includes('403 Forbidden'), both.text.includes('424 Failed')]).toEqual([true, true]);
+  expect((await set(made, '<d:remove><d:prop><d:displayname/></d:prop></d:remove>')).text).toContain('403 Forbidden');
+  expect(await found()).toMatchObject({ displayName: 'Night watch' });
+  const main = `${home}${person.calendar}/`;
+  expect((await set(main, props('<d:displayname>Mine</d:displayname>'))).status).toBe(409);
+
+  const at = (where: string, name: string) => `${where}${name}.ics`;
+  const put = await send('PUT', at(main, 'owl'), text('owl-1', 'Owl walk', '20270908T210000', '20270908T220000'), {
+    'content-type': 'text/calendar',
+  });
+  expect(put.status).toBe(201);
+  const go = (method: string, from: string, destination: string, more: Record<string, string> = {}) =>
+    send(method, from, undefined, { destination, ...more });
+  expect((await go('MOVE', at(main, 'owl'), at(main, 'night-owl'), { 'if-match': '"other"' })).status).toBe(412);
+  expect((await go('MOVE', at(main, 'owl'), at(main, 'night-owl'))).status).toBe(201);
+  expect((await send('GET', at(main, 'owl'))).status).toBe(404);
+  expect((await go('COPY', at(main, 'night-owl'), at(made, 'copy'))).status).toBe(201);
+  expect((await send('GET', at(made, 'copy'))).text).toContain('SUMMARY:Owl walk');
+  // What is there stays where the program says so, and one thing has one UID in a calendar.
+  expect((await go('COPY', at(main, 'night-owl'), at(made, 'copy'), { overwrite: 'F' })).status).toBe(412);
+  expect((await go('COPY', at(main, 'night-owl'), at(main, 'twice'))).text).toContain('no-uid-conflict');
+  expect((await go('MOVE', at(main, 'night-owl'), at(made, 'copy'))).status).toBe(204);
+  expect((await send('GET', at(main, 'night-owl'))).status).toBe(404);
+  expect((await send('GET', at(made, 'copy'))).status).toBe(200);
+  expect((await go('MOVE', at(made, 'copy'), `${home}never/x.ics`)).status).toBe(409);
+  expect((await go('MOVE', at(made, 'copy'), '/dav/calendars/ines/x/x.ics')).status).toBe(403);
+  expect((await go('MOVE', at(made, 'copy'), at(main, 'home'))).status).toBe(201);
+  expect((await eventsOf(person.client, main)).map((one) => one.title)).toContain('Owl walk');
+});
+
+test('people are looked for by a part of their name or a whole address: those whose calendars one sees', async () => {
+  const [ines, dario] = [await programOf('ines'), await programOf('dario')];
+  const search = async (who: Person, prop: string, match: string) => {
+    const body = `<d:principal-property-search ${CALDAV}><d:property-search><d:prop><${prop}/></d:prop><d:match>${match}</d:match></d:property-search><d:prop><d:displayname/></d:prop></d:principal-property-search>`;
+    const { text } = await nobody.send('REPORT', '/dav/people/', body, { ...basic(who), depth: '0' });
+    return [...text.matchAll(/displayname>([^<]+)</g)].map(([, name]) => name);
+  };
+  expect(await search(ines, 'd:displayname', 'TOMAS')).toEqual([expect.stringContaining('Tomas')]);
+  expect(await search(ines, 'c:calendar-user-address-set', 'mailto:i.varga@cloudmoor.example')).toEqual(['Inés Varga']);
+  expect(await search(ines, 'c:calendar-user-address-set', 'varga')).toEqual([]);
+  expect(await search(ines, 'd:getetag', 'Varga')).toEqual([]);
+  // Dario is shut out: of her there is nobody, by whatever she is looked for.
+  expect(await search(dario, 'd:displayname', 'varga')).toEqual([]);
+  expect(await search(dario, 'c:calendar-user-address-set', 'mailto:i.varga@cloudmoor.example')).toEqual([]);
+});

@@ -225,9 +225,7 @@ const repeat = z.strictObject({ rule: z.string().max(500).nullable() });
  * Days that were picked by hand: all of a series that has no rule, and those beside the rule of one that has. One at another hour than the
  * series is a date and a time on its clock.
  */
-const dates = z
-  .array(z.union([z.iso.date(), z.iso.datetime({ local: true })], 'date'))
-  .max(366, 'tooManyPicked:366');
+const dates = z.array(z.union([z.iso.date(), z.iso.datetime({ local: true })], 'date')).max(366, 'tooManyPicked:366');
 
 /**
  * Whom the sender would have there. Names of people inside are those of the directory, whatever is sent; what anybody answered is never

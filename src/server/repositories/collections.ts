@@ -16,6 +16,10 @@ export interface SharedCollection {
 export const kindOfCollection = (db: Connection, id: number): CollectionKind =>
   db.get<{ kind: CollectionKind }>('SELECT kind FROM collection WHERE id = ?', id)?.kind ?? 'calendar';
 
+/** Whether anything has a key, taken away or not. */
+export const isCollectionKey = (db: Connection, key: string): boolean =>
+  db.get('SELECT 1 FROM collection WHERE key = ?', key) !== undefined;
+
 export function insertCollection(
   db: Connection,
   c: Pick<SharedCollection, 'key' | 'kind' | 'ownerId' | 'name' | 'main'>,

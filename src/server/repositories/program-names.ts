@@ -39,6 +39,18 @@ export function nameForPrograms(
   );
 }
 
+/** Calls an item by another name than any it had, in whichever calendar it is now. */
+export function renameForPrograms(
+  db: Connection,
+  personId: number,
+  calendarId: number,
+  name: string,
+  itemId: number,
+): void {
+  db.run('DELETE FROM program_name WHERE person_id = ? AND item_id = ?', personId, itemId);
+  nameForPrograms(db, personId, calendarId, name, itemId);
+}
+
 /** What somebody's programs call what they added to a list, by a table of such names. */
 function namesInLists(table: 'program_task' | 'program_contact', column: 'task_id' | 'contact_id') {
   return {

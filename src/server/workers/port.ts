@@ -34,6 +34,7 @@ export type JobName =
   | 'changeMeeting'
   | 'putObject'
   | 'deleteObject'
+  | 'moveObject'
   | 'deliver'
   | 'importTasks'
   | 'importContacts'

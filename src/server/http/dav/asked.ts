@@ -32,6 +32,8 @@ export function hrefOf(resource: Resource, me: string, path: string): string {
   switch (resource.kind) {
     case 'root':
       return ROOT;
+    case 'people':
+      return hrefs.people;
     case 'home':
       return hrefs.home(me);
     case 'inbox':

@@ -10,7 +10,8 @@ import { nothingThere } from '../inbound.ts';
 import { evenOut } from '../route.ts';
 import { bare, notLetIn, refused } from './answers.ts';
 import type { Asked } from './asked.ts';
-import { propfind, proppatch } from './find-properties.ts';
+import { mkcalendar, move, proppatch } from './changing.ts';
+import { propfind } from './find-properties.ts';
 import { get, outbox, put, remove } from './objects.ts';
 import { MOST_TEXT } from './properties.ts';
 import { report } from './reports.ts';
@@ -28,10 +29,11 @@ const MOST_BODY = 256_000;
 
 const ALLOWED: Readonly<Record<Resource['kind'], readonly string[]>> = {
   root: ['OPTIONS', 'PROPFIND', 'REPORT'],
+  people: ['OPTIONS', 'PROPFIND', 'REPORT'],
   home: ['OPTIONS', 'PROPFIND', 'PROPPATCH', 'REPORT'],
   person: ['OPTIONS', 'PROPFIND', 'PROPPATCH', 'REPORT'],
-  calendar: ['OPTIONS', 'PROPFIND', 'PROPPATCH', 'REPORT'],
-  object: ['OPTIONS', 'GET', 'HEAD', 'PUT', 'DELETE', 'PROPFIND', 'PROPPATCH'],
+  calendar: ['OPTIONS', 'PROPFIND', 'PROPPATCH', 'REPORT', 'MKCALENDAR'],
+  object: ['OPTIONS', 'GET', 'HEAD', 'PUT', 'DELETE', 'MOVE', 'COPY', 'PROPFIND', 'PROPPATCH'],
   inbox: ['OPTIONS', 'PROPFIND', 'PROPPATCH', 'REPORT'],
   invitation: ['OPTIONS', 'GET', 'HEAD', 'DELETE', 'PROPFIND'],
   outbox: ['OPTIONS', 'POST', 'PROPFIND', 'PROPPATCH'],
@@ -86,6 +88,11 @@ async function respond(request: Request, method: string, path: string): Promise<
       return report(asked);
     case 'PROPPATCH':
       return proppatch(asked);
+    case 'MKCALENDAR':
+      return mkcalendar(asked);
+    case 'MOVE':
+    case 'COPY':
+      return move(asked, method === 'COPY');
     case 'POST':
       return outbox(asked);
     case 'PUT':

@@ -3,8 +3,8 @@ import { listInboxInWorker, listObjectsInWorker, readObjectInWorker } from '../.
 import { type Result, refuse } from '../../result.ts';
 import { bare, conditionFailed, multistatus, multistatusInTurns, refused } from './answers.ts';
 import { type Asked, askedTooMuch, hrefOf, mapped, objectsIn, xmlIn } from './asked.ts';
-import { allProtected, type Known, responseFor, type Wanted } from './properties.ts';
-import { MOST_PROPERTIES, wantedIn } from './requests.ts';
+import { type Known, responseFor, type Wanted } from './properties.ts';
+import { wantedIn } from './requests.ts';
 import { hrefs, type Resource } from './resource.ts';
 import { dav, type Written } from './xml.ts';
 
@@ -97,15 +97,4 @@ async function beneathOf(
   if (!listed.ok) return listed;
   const { objects, cut } = listed.value;
   return { ok: true, value: { responses: objectsIn(asked, calendar, objects, wanted, false), cut } };
-}
-
-export async function proppatch(asked: Asked): Promise<Response> {
-  const { ctx, body, me, resource, path } = asked;
-  const known = await knownOf(asked, resource);
-  if (!known.ok) return refused(ctx, known);
-  const read = xmlIn(body);
-  if (read === 'broken' || read?.name !== dav('propertyupdate')) return bare(400);
-  const names = read.children.flatMap((set) => set.children.flatMap((prop) => prop.children.map((one) => one.name)));
-  if (names.length > MOST_PROPERTIES) return askedTooMuch();
-  return multistatus(allProtected(hrefOf(resource, me, path), names));
 }

@@ -1,7 +1,5 @@
 import { readFreeBusyQuestion } from '@/core/formats/index.ts';
-import { writingIsFree } from '../../db/gate.ts';
 import { clearInbox, MOST_ASKED, MOST_ASKED_DAYS, readInbox, readProgramCalendar } from '../../operations/dav/index.ts';
-import { again } from '../../operations/deciding/context/again.ts';
 import type { Context } from '../../operations/deciding/context/context.ts';
 import {
   askFreeBusyInWorker,
@@ -9,12 +7,13 @@ import {
   putObjectInWorker,
   readObjectInWorker,
 } from '../../operations/in-worker/in-worker.ts';
-import { type Result, refuse } from '../../result.ts';
+import { refuse } from '../../result.ts';
 import { utf8 } from '../body.ts';
 import { bare, calendarResponse, cardResponse, conditionFailed, refused, xml } from './answers.ts';
 import type { Asked } from './asked.ts';
 import { knownOf } from './find-properties.ts';
 import { hrefs } from './resource.ts';
+import { writing } from './writing.ts';
 import { cal, card, dav, el } from './xml.ts';
 
 /** Whether what stands there are contacts. */
@@ -40,16 +39,8 @@ export async function get({ ctx, resource, request }: Asked, head: boolean): Pro
   return calendarResponse(text ?? '', { tag, scheduleTag }, head);
 }
 
-/** Does a write in one transaction, in which who asks is read once more. */
-async function writing<T>(ctx: Context, work: (ctx: Context) => Result<T>): Promise<Result<T>> {
-  await writingIsFree();
-  return ctx.db.write(() => {
-    const now = again(ctx);
-    return 'ok' in now ? now : work(now);
-  });
-}
-
-const seenBy = ({ headers }: Request) => ({
+/** What a program says that it saw of what it writes over. */
+export const seenBy = ({ headers }: Request) => ({
   match: headers.get('if-match'),
   noneMatch: headers.get('if-none-match'),
   scheduleTag: headers.get('if-schedule-tag-match')?.trim().replace(/^"|"$/g, '') ?? null,

@@ -8,7 +8,7 @@ import {
   type ProgramObject,
   type ProgramPerson,
 } from '../../operations/dav/index.ts';
-import { hrefs, ROOT } from './resource.ts';
+import { hrefs } from './resource.ts';
 import { cal, card, dav, el, leaf, type Name, type Written } from './xml.ts';
 
 /*
@@ -21,7 +21,7 @@ export const MOST_TEXT = 256_000;
 
 /** What is known of a resource, by what it is. `me` is the handle of whoever asks. */
 export type Known = { readonly me: string; readonly now: number } & (
-  | { readonly kind: 'root' | 'home' | 'inbox' | 'outbox'; readonly calendar: string | null }
+  | { readonly kind: 'root' | 'home' | 'inbox' | 'outbox' | 'people'; readonly calendar: string | null }
   | { readonly kind: 'person'; readonly person: ProgramPerson }
   | { readonly kind: 'calendar'; readonly calendar: ProgramCalendar }
   | { readonly kind: 'object'; readonly calendar: ProgramCalendar; readonly object: ProgramObject }
@@ -138,6 +138,9 @@ const REPORTS: Readonly<Record<ProgramCalendar['holds'], readonly Name[]>> = {
   VCARD: [card('addressbook-query'), card('addressbook-multiget'), dav('sync-collection')],
 };
 
+/** Those by which people are looked for (RFC 3744 9.4, 9.5). */
+const ON_PEOPLE = [dav('principal-property-search'), dav('principal-search-property-set')];
+
 /** A state of a collection as a token is written (RFC 6578 4): a URI that leads nowhere. */
 export const syncToken = (tag: string): string => `urn:paramo:sync:${tag}`;
 
@@ -148,7 +151,7 @@ export const tagIn = (token: string): string | null =>
 /** Properties that are asked for by name, but not with all (RFC 4791 and 6638 leave theirs out of `allprop`). */
 const BY_NAME: Readonly<Record<Name, Property>> = {
   [dav('current-user-principal')]: ({ me }) => el(dav('current-user-principal'), href(hrefs.person(me))),
-  [dav('principal-collection-set')]: () => el(dav('principal-collection-set'), href(`${ROOT}people/`)),
+  [dav('principal-collection-set')]: () => el(dav('principal-collection-set'), href(hrefs.people)),
   [dav('current-user-privilege-set')]: (known) =>
     el(dav('current-user-privilege-set'), ...privilegesOn(known).map((name) => el(dav('privilege'), el(name)))),
   [dav('supported-privilege-set')]: (known) => (known.kind === 'person' ? null : supportedPrivileges()),
@@ -158,7 +161,7 @@ const BY_NAME: Readonly<Record<Name, Property>> = {
         ? known.calendar.owner.handle
         : known.kind === 'person'
           ? known.person.handle
-          : known.kind === 'root'
+          : known.kind === 'root' || known.kind === 'people'
             ? null
             : known.me;
     return owner === null ? null : el(dav('owner'), href(hrefs.person(owner)));
@@ -168,9 +171,9 @@ const BY_NAME: Readonly<Record<Name, Property>> = {
   [dav('supported-report-set')]: (known) =>
     el(
       dav('supported-report-set'),
-      ...(known.kind === 'calendar'
-        ? REPORTS[known.calendar.holds].map((name) => el(dav('supported-report'), el(dav('report'), el(name))))
-        : []),
+      ...(known.kind === 'calendar' ? REPORTS[known.calendar.holds] : known.kind === 'people' ? ON_PEOPLE : []).map(
+        (name) => el(dav('supported-report'), el(dav('report'), el(name))),
+      ),
     ),
   [dav('sync-token')]: (known) =>
     known.kind === 'calendar' && known.calendar.tag !== null
@@ -307,7 +310,13 @@ export function responseFor(path: string, known: Known, wanted: Wanted, data: st
   ]);
 }
 
-const STATUS = { 200: 'OK', 403: 'Forbidden', 404: 'Not Found', 507: 'Insufficient Storage' } as const;
+const STATUS = {
+  200: 'OK',
+  403: 'Forbidden',
+  404: 'Not Found',
+  424: 'Failed Dependency',
+  507: 'Insufficient Storage',
+} as const;
 const statusLine = (status: keyof typeof STATUS): Written => el(dav('status'), `HTTP/1.1 ${status} ${STATUS[status]}`);
 
 const response = (path: string, inside: readonly Written[]): Written => el(dav('response'), href(path), ...inside);
@@ -320,12 +329,23 @@ const propstat = (status: keyof typeof STATUS, properties: readonly Written[], .
 export const statusFor = (path: string, status: keyof typeof STATUS, ...more: Written[]): Written =>
   response(path, [statusLine(status), ...more]);
 
-/** Properties that nobody sets here, each refused by itself (RFC 4918 9.2.1). */
-export const allProtected = (path: string, names: readonly Name[]): Written =>
+/** Of properties that were to be set: those that nobody sets, and beside them what therefore stays too (RFC 4918 9.2.1). */
+export function propstats(wrong: readonly Name[], names: readonly Name[]): Written[] {
+  const empty = (list: readonly Name[]) => list.map((name) => el(name));
+  const others = names.filter((name) => !wrong.includes(name));
+  return [
+    propstat(403, empty(wrong), el(dav('error'), el(dav('cannot-modify-protected-property')))),
+    ...(others.length > 0 ? [propstat(424, empty(others))] : []),
+  ];
+}
+
+export const allProtected = (path: string, wrong: readonly Name[], names: readonly Name[]): Written =>
+  response(path, propstats(wrong, names));
+
+export const allSet = (path: string, names: readonly Name[]): Written =>
   response(path, [
     propstat(
-      403,
+      200,
       names.map((name) => el(name)),
-      el(dav('error'), el(dav('cannot-modify-protected-property'))),
     ),
   ]);

@@ -22,12 +22,17 @@ import {
   wantedIn,
 } from './requests.ts';
 import { hrefs, resourceAt } from './resource.ts';
+import { searchedBy, searchPeople } from './search-people.ts';
 import { cal, card, childOf, dav, el, type Xml } from './xml.ts';
 
 export async function report(asked: Asked): Promise<Response> {
   const { ctx, resource } = asked;
   const body = xmlIn(asked.body);
   if (body === 'broken' || body === null) return bare(400);
+  // People are looked for among all of them, wherever that is asked (RFC 3744 9.4).
+  if (body.name === dav('principal-search-property-set')) return searchedBy();
+  if (body.name === dav('principal-property-search') && (resource.kind === 'people' || resource.kind === 'root'))
+    return searchPeople(asked, body);
   if (resource.kind !== 'calendar') return conditionFailed(dav('supported-report'));
   const calendar = readProgramCalendar(ctx, resource.calendar);
   if (!calendar.ok) return refused(ctx, calendar);

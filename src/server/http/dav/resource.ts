@@ -1,6 +1,6 @@
 /** What stands at an address of the calendar protocol. */
 export type Resource =
-  | { readonly kind: 'root' | 'home' | 'inbox' | 'outbox' }
+  | { readonly kind: 'root' | 'home' | 'inbox' | 'outbox' | 'people' }
   | { readonly kind: 'person'; readonly handle: string }
   | { readonly kind: 'calendar'; readonly calendar: string }
   | { readonly kind: 'object'; readonly calendar: string; readonly name: string }
@@ -13,6 +13,7 @@ const part = (text: string): string => encodeURIComponent(text);
 
 /** The addresses of what one person's programs find. */
 export const hrefs = {
+  people: `${ROOT}people/`,
   person: (handle: string) => `${ROOT}people/${part(handle)}/`,
   home: (me: string) => `${ROOT}calendars/${part(me)}/`,
   calendar: (me: string, key: string) => `${ROOT}calendars/${part(me)}/${part(key)}/`,
@@ -44,7 +45,10 @@ export function resourceAt(href: string, me: string): Resource | null {
   if (parts.length > 4 || parts.some((one) => one.length > MOST_PART)) return null;
   const [first, whose, a, b] = parts;
   if (first === undefined) return { kind: 'root' };
-  if (first === 'people') return whose !== undefined && a === undefined ? { kind: 'person', handle: whose } : null;
+  if (first === 'people') {
+    if (whose === undefined) return { kind: 'people' };
+    return a === undefined ? { kind: 'person', handle: whose } : null;
+  }
   if (whose !== me) return null;
   switch (first) {
     case 'calendars':

@@ -5,7 +5,7 @@ import { TEXTS } from '@/messages/texts.ts';
 import { type Calendar, calendarByKey, calendarsOf, mainCalendarOf } from '../../repositories/calendars.ts';
 import { calendarsNaming } from '../../repositories/grants.ts';
 import { listsOf, type SharedList } from '../../repositories/lists.ts';
-import { type Person, personByHandle, personById } from '../../repositories/people.ts';
+import { allPeople, type Person, personByHandle, personById } from '../../repositories/people.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import {
   type Context,
@@ -30,6 +30,8 @@ export interface ProgramCalendar {
   readonly zone: string;
   readonly owner: { readonly handle: string; readonly name: string };
   readonly own: boolean;
+  /** It carries its owner's name, or that of what stands there first. */
+  readonly main: boolean;
   readonly rights: Rights;
   /** What stands in it: items, tasks, or contacts. */
   readonly holds: 'VEVENT' | 'VTODO' | 'VCARD';
@@ -51,6 +53,7 @@ function wireOf(ctx: Context, { calendar, decision }: Pick<Decided, 'calendar' |
     zone,
     owner: { handle: owner.handle, name: owner.name },
     own: decision.owner,
+    main,
     rights: decision.rights,
     holds: 'VEVENT',
     tag: decision.owner ? collectionTag(ctx, calendar.id, decision) : null,
@@ -71,6 +74,7 @@ function listOf(ctx: Context, { list, decision }: DecidedList<ProgramKind>): Pro
     zone: owner.zone,
     owner: { handle: owner.handle, name: owner.name },
     own: decision.owner,
+    main: list.first,
     rights: decision.rights,
     holds: list.kind === 'tasks' ? 'VTODO' : 'VCARD',
     tag: decision.owner ? collectionTag(ctx, list.id, decision) : null,
@@ -137,4 +141,46 @@ export function readProgramPerson(ctx: Context, handle: string): Result<ProgramP
   if (!person || !(sees || seesListsOf(ctx, 'tasks', person.id) || seesListsOf(ctx, 'contacts', person.id)))
     return refuse('notFound');
   return ok({ handle: person.handle, name: person.name, address: null, calendar: null });
+}
+
+/** One thing that people are looked for by: a part of their name, or their whole address. */
+interface Sought {
+  readonly text: string;
+  readonly name: boolean;
+  readonly address: boolean;
+}
+
+/** People found in one search, and those looked at for it. */
+const MOST_FOUND = 50;
+const MOST_LOOKED_AT = 300;
+
+/**
+ * People by all or any of some words, each as `readProgramPerson` answers them: of nobody else anything is found, so that an address tells nothing of
+ * whoever isn't seen. `cut` says that more may be there.
+ */
+export function findProgramPeople(
+  ctx: Context,
+  { words, all }: { readonly words: readonly Sought[]; readonly all: boolean },
+): { people: ProgramPerson[]; cut: boolean } {
+  const fits = (person: Person) => (one: Sought) => {
+    const text = one.text.toLowerCase();
+    if (text === '') return false;
+    if (one.name) return person.name.toLowerCase().includes(text);
+    return one.address && person.address === text.replace(/^mailto:/, '');
+  };
+  // Somebody from outside finds whom their calendars name, and nobody of the directory.
+  const known = ctx.viewer.inside
+    ? null
+    : new Set(listProgramCalendars(ctx).calendars.map(({ owner }) => owner.handle));
+  const found = allPeople(ctx.db).filter(
+    (person) =>
+      person.leftAt === null &&
+      (known === null || known.has(person.handle)) &&
+      (all ? words.every(fits(person)) : words.some(fits(person))),
+  );
+  const people = found.slice(0, MOST_LOOKED_AT).flatMap((person) => {
+    const read = readProgramPerson(ctx, person.handle);
+    return read.ok ? [read.value] : [];
+  });
+  return { people: people.slice(0, MOST_FOUND), cut: people.length > MOST_FOUND || found.length > MOST_LOOKED_AT };
 }

@@ -1,4 +1,5 @@
 export {
+  findProgramPeople,
   listProgramCalendars,
   type ProgramCalendar,
   type ProgramPerson,
@@ -6,6 +7,7 @@ export {
   readProgramPerson,
 } from './calendars.ts';
 export { queryFreeBusy } from './free-busy.ts';
+export { moveObject, type ObjectMove } from './move-object.ts';
 export { isLongObject, listObjects, readObject } from './objects.ts';
 export { type Instants, MOST_OBJECTS, type ObjectsWanted, type ProgramObject } from './program-object.ts';
 export {

@@ -38,6 +38,7 @@ type WriteName =
   | 'changeMeeting'
   | 'putObject'
   | 'deleteObject'
+  | 'moveObject'
   | 'deliver'
   | 'importTasks'
   | 'importContacts'
@@ -122,6 +123,8 @@ export const readObjectInWorker = (ctx: Context, key: string, name: string) =>
 
 export const putObjectInWorker = (ctx: Context, args: JobArgs<'putObject'>) =>
   write<JobAnswer<'putObject'>['answer']>(ctx, 'putObject', args);
+export const moveObjectInWorker = (ctx: Context, args: JobArgs<'moveObject'>) =>
+  write<JobAnswer<'moveObject'>['answer']>(ctx, 'moveObject', args);
 /** Brings tasks of a file in, and writes a list as a file: both hold more than anybody should wait for. */
 export const importTasksInWorker = (ctx: Context, key: string, text: string) =>
   write<JobAnswer<'importTasks'>['answer']>(ctx, 'importTasks', { key, text });

@@ -14,6 +14,8 @@ import {
   deleteObject,
   listInbox,
   listObjects,
+  moveObject,
+  type ObjectMove,
   putObject,
   queryFreeBusy,
   readObject,
@@ -111,6 +113,8 @@ export const JOBS = {
         deleteObject(now, args.key, args.name, args.seen, args.quietly),
       ),
     ),
+  moveObject: (ctx: Context, args: ObjectMove, port: Port) =>
+    alone(port, () => noted(ctx, 'moveObject', { calendar: args.from.key }, (now) => moveObject(now, args))),
   importTasks: (ctx: Context, args: { key: string; text: string }, port: Port) =>
     alone(port, () => inTransaction(ctx, (now) => importTasks(now, args.key, args.text))),
   importContacts: (ctx: Context, args: { key: string; text: string }, port: Port) =>

@@ -6,6 +6,7 @@ import type { Connection } from '../../db/index.ts';
 import { newKey } from '../../ids.ts';
 import { hub } from '../../live/hub.ts';
 import { calendarsOf, insertCalendar, mainCalendarOf, setCalendarGroup } from '../../repositories/calendars.ts';
+import { isCollectionKey } from '../../repositories/collections.ts';
 import { domains } from '../../repositories/domains.ts';
 import { insertGrant, type StoredGrant } from '../../repositories/grants.ts';
 import { groupByKey, membersOf } from '../../repositories/groups.ts';
@@ -215,13 +216,20 @@ function makeCalendar(
   return id;
 }
 
+/** Calendars of one person. */
+const MOST_CALENDARS = 100;
+
+/** Whether nothing has a key that a new calendar is to have: neither what stands nor what was taken away. */
+export const isCalendarKeyFree = (ctx: Context, key: string): boolean => !isCollectionKey(ctx.db, key);
+
 /**
  * Makes a further calendar: one's own, or of somebody who lets one give access for them; one's own also for a group, which then may arrange
- * it and has it among its lanes. Answers its key.
+ * it and has it among its lanes. Answers its key, which is `key` where a program asked for one.
  */
 export function beginCalendar(
   ctx: Context,
   body: { of: string; name: string; group?: string | undefined },
+  key = newKey(),
 ): Result<{ calendar: string }> {
   const owner = personByHandle(ctx.db, body.of);
   const main = owner && mainCalendarOf(ctx.db, owner.id);
@@ -232,10 +240,11 @@ export function beginCalendar(
   if (!may(decision).share) return refuse('mayNotShare', { facts: { name: owner.name } });
   const taken = calendarsOf(ctx.db, owner.id).some((c) => c.name.toLowerCase() === body.name.toLowerCase());
   if (taken) return refuse('alreadyThere', { fields: { name: 'calendarTaken' } });
+  if (calendarsOf(ctx.db, owner.id).length >= MOST_CALENDARS)
+    return refuse('badInput', { fields: { name: `calendarsMost:${MOST_CALENDARS}` } });
   const group = body.group === undefined ? null : ctx.viewer.inside ? groupByKey(ctx.db, body.group) : null;
   if (body.group !== undefined && !group) return refuse('badInput', { fields: { group: 'group' } });
   if (group && owner.id !== ctx.viewer.id) return refuse('ownerOnly', { facts: { name: owner.name } });
-  const key = newKey();
   ctx.db.write(() => {
     const id = makeCalendar(ctx.db, ctx.now, { owner, by: ctx.viewer, name: body.name, main: false, key });
     const give = (grant: Pick<StoredGrant, 'audience' | 'rights' | 'ends' | 'hangs'>) =>
