@@ -38,9 +38,12 @@ function settingsIn(body: Xml): Setting[] {
 const NAME = dav('displayname');
 const WORDS = cal('calendar-description');
 
-/** Whether whoever owns a calendar, a list or an address book may set a property of it; what it is called can't be taken away. */
-const isSettable = ({ own, holds }: ProgramCalendar, { name, value }: Setting): boolean =>
-  own && ((name === NAME && value !== null && value !== '') || (name === WORDS && holds === 'VEVENT'));
+/**
+ * Whether whoever owns a calendar, a list or an address book may set a property of it. What stands there first is called as it is, and what others
+ * are called can't be taken away.
+ */
+const isSettable = ({ own, main, holds }: ProgramCalendar, { name, value }: Setting): boolean =>
+  own && ((name === NAME && !main && value !== null && value !== '') || (name === WORDS && holds === 'VEVENT'));
 
 /** What a calendar is called and what it is for, set by its owner: all of what is asked, or nothing (RFC 4918 9.2). */
 export async function proppatch(asked: Asked): Promise<Response> {
@@ -72,8 +75,6 @@ function set(ctx: Context, calendar: ProgramCalendar, settings: readonly Setting
   }
   const read = calendarBody.safeParse({ name, description: to.get(WORDS) ?? calendar.description });
   if (!read.success) return refuse('badInput', { fields: { name: 'unclear' } });
-  // One's main calendar carries one's own name.
-  if (calendar.main && to.has(NAME) && name !== calendar.name) return refuse('mainStays');
   return changeCalendar(ctx, calendar.key, read.data);
 }
 
