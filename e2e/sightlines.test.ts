@@ -29,6 +29,7 @@ test('a list is pasted: each gets the same, who isn’t found is named, and who 
     const gets = await hedda.find('combobox', /Each gets/);
     return (await gets.evaluate((el) => el.textContent)) === 'Titles' ? true : null;
   });
+  await hedda.says('Jonas Heath Free/busy now, Titles then');
   await hedda.press('button', 'Give quietly');
   await hedda.says('2 people have Titles now.');
   await hedda.find('button', /^Jonas Heath Titles/);
@@ -37,6 +38,27 @@ test('a list is pasted: each gets the same, who isn’t found is named, and who 
   await hedda.says('Listed already, and changed by this: Jonas Heath.');
   await hedda.press('button', 'Give to 1 person, and tell them');
   await hedda.find('button', /^Jonas Heath Free\/busy/);
+});
+
+test('a group and a person of it are pasted: one gets a level of their own, what each comes to is said, and one press takes all back', async () => {
+  const bruno = await open('bruno', '/for/bruno/sightlines');
+  await bruno.press('button', 'Several at once');
+  await bruno.fill('Paste a list', 'Finance; Jonas Heath\nstranger@water-ministry.example');
+  await bruno.says('Finance 3 people: at least Free/busy then');
+  await bruno.choose(/Each gets/, 'Outline');
+  await bruno.says('Finance 3 people: at least Outline then');
+  await bruno.says('stranger@water-ministry.example Outline then');
+  await bruno.choose('Level for Jonas Heath', 'Arranger');
+  await bruno.says('Jonas Heath Free/busy now, Arranger then');
+  await bruno.choose('Level for stranger@water-ministry.example', 'Shut out');
+  await bruno.press('button', 'Give quietly');
+  await bruno.says('Changed for 3 of the list.');
+  await bruno.find('button', /^Finance Outline/);
+  await bruno.find('button', /^Jonas Heath Arranger/);
+  await bruno.press('button', 'Undo');
+  await bruno.find('button', /^Finance Titles/);
+  await bruno.gone('button', /^Jonas Heath/);
+  expect(bruno.errors).toEqual([]);
 });
 
 test('for a time: days that have passed are refused at the field; cover is one act, and both are told', async () => {
@@ -377,9 +399,11 @@ test('a row is changed where it stands and taken back in one press; several rows
   await maren.fill('Paste a list', 'Lars Pike; Oona Marsh');
   await maren.says('Listed already, and changed by this: Lars Pike, Oona Marsh.');
   await maren.choose(/Each gets/, 'What everyone inside gets: their own rows go');
-  await maren.says('Lars Pike: titles now, free/busy then');
+  await maren.says('Lars Pike Titles now, Free/busy then');
   await maren.press('button', 'Take away quietly');
-  await maren.says('2 rows are gone: they get free/busy, as everyone inside.');
+  await maren.says('2 rows are gone: what their groups and everyone inside get counts for them now.');
   await maren.gone('button', /^Lars Pike/);
+  await maren.press('button', 'Undo');
+  await maren.find('button', /^Lars Pike Titles/);
   expect(maren.errors).toEqual([]);
 });

@@ -27,7 +27,7 @@ export const changesBody = z.strictObject({
 });
 export type ChangesBody = z.infer<typeof changesBody>;
 
-/** What each change came to, or would: what stood by name before, and stands after. */
+/** What each change came to, or would: what stood by name before, and stands after. The second pair is worked out by a `dryRun` alone. */
 const changesAnswer = z.strictObject({
   changed: z.boolean(),
   results: z.array(
@@ -37,6 +37,9 @@ const changesAnswer = z.strictObject({
       who: z.string(),
       before: rightsSchema.nullable(),
       after: rightsSchema.nullable(),
+      /** What a person gets in all, through groups and as everyone inside too, before it and after; `null` for a group, and for whoever isn't known yet. */
+      had: rightsSchema.nullable(),
+      has: rightsSchema.nullable(),
     }),
   ),
 });

@@ -17,6 +17,7 @@ export {
   decideOnSeveral,
   decideOnShared,
   findCalendar,
+  type GrantRead,
   isRefusal,
   rulesOf,
   storedRules,

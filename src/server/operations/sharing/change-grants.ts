@@ -1,11 +1,22 @@
 import type { ChangesAnswer, ChangesBody, GrantChange } from '@/contract/sharing/changes.ts';
+import { type Collection, decide, type HouseRules, type Rights } from '@/core/access/index.ts';
 import { mainCalendarOf } from '../../repositories/calendars.ts';
+import { grantsOn } from '../../repositories/grants.ts';
 import { membersOf } from '../../repositories/groups.ts';
-import { personByAddress, personByHandle } from '../../repositories/people.ts';
+import { personByAddress, personByHandle, personById } from '../../repositories/people.ts';
 import { type Shareable, shareableByKey } from '../../repositories/shareables.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import type { Port } from '../../workers/port.ts';
-import { again, type Context, Directory, isRefusal } from '../deciding/index.ts';
+import {
+  again,
+  type Context,
+  collectionOf,
+  Directory,
+  type GrantRead,
+  isRefusal,
+  rulesOf,
+  viewerOf,
+} from '../deciding/index.ts';
 import { type Plan, planGive, planTake, writePlan } from './give-access.ts';
 
 /** What was changed, for whoever tells the open windows: the calendars, and who found something in their messages. */
@@ -51,12 +62,14 @@ export function changeGrants(asked: Context, body: ChangesBody): Result<ChangedG
       plans.push(plan);
     }
     const directory = new Directory(ctx.db);
-    const results = plans.map(({ decided, audience, current, next }) => ({
-      calendar: decided.shared.key,
-      owner: directory.name(decided.shared.ownerId),
-      who: audience.name,
-      before: current?.rights ?? null,
-      after: next?.rights ?? null,
+    const inAll = body.dryRun ? comesTo(ctx, plans) : null;
+    const results = plans.map((plan) => ({
+      calendar: plan.decided.shared.key,
+      owner: directory.name(plan.decided.shared.ownerId),
+      who: plan.audience.name,
+      before: plan.current?.rights ?? null,
+      after: plan.next?.rights ?? null,
+      ...(inAll?.(plan) ?? { had: null, has: null }),
     }));
     if (body.dryRun) return ok({ answer: { changed: false, results }, calendars: [], told: [] });
     for (const plan of plans) writePlan(ctx, plan);
@@ -66,6 +79,35 @@ export function changeGrants(asked: Context, body: ChangesBody): Result<ChangedG
       told: [...new Set(plans.flatMap((p) => [p.decided.shared.ownerId, ...peopleOf(ctx, p)]))],
     });
   });
+}
+
+/** What the person of each plan gets in all before the plans and after them; each collection's grants are read once. */
+function comesTo(ctx: Context, plans: readonly Plan[]): (plan: Plan) => { had: Rights; has: Rights } | null {
+  const sides = new Map<number, { before: Collection; after: Collection; house: HouseRules }>();
+  for (const { decided } of plans) {
+    // While sharing rests it is said what they get once it goes on.
+    const shared = { ...decided.shared, suspended: false };
+    if (sides.has(shared.id)) continue;
+    const of = plans.filter((plan) => plan.decided.shared.id === shared.id);
+    const gone = new Set(of.map(({ current }) => current?.id));
+    const grants = grantsOn(ctx.db, shared.id);
+    const fresh = of.flatMap(({ audience, next }, i): GrantRead[] =>
+      next ? [{ key: `planned ${i}`, audience: audience.stored, ...next }] : [],
+    );
+    sides.set(shared.id, {
+      before: collectionOf(shared, grants),
+      after: collectionOf(shared, [...grants.filter(({ id }) => !gone.has(id)), ...fresh]),
+      house: rulesOf(ctx.db, shared),
+    });
+  }
+  return ({ decided, audience: { stored } }) => {
+    const person = stored.kind === 'person' ? personById(ctx.db, stored.personId) : null;
+    const side = sides.get(decided.shared.id);
+    if (!person || !side) return null;
+    const viewer = viewerOf(ctx.db, person);
+    const rightsIn = (collection: Collection) => decide(collection, viewer, ctx.now, side.house).rights;
+    return { had: rightsIn(side.before), has: rightsIn(side.after) };
+  };
 }
 
 function peopleOf(ctx: Context, { audience: { stored } }: Plan): number[] {

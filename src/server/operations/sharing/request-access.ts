@@ -31,7 +31,7 @@ const offeredOf = (kind: CollectionKind) => offeredOn({ kind, main: kind === 'ca
 
 const wrong = (fields: Record<string, string>): Refusal => refuse('badInput', { fields });
 
-/** What can be asked for beside some rights: the two sliders, each choice with what it comes to. It says nothing of anybody's. */
+/** What can be chosen beside some rights, each choice with what it comes to. It says nothing of anybody's. */
 export function accessRequestChoices(
   _ctx: Context,
   body: { rights: RightsWire; kind?: CollectionKind | undefined },
@@ -40,7 +40,7 @@ export function accessRequestChoices(
   const { rights } = fitRights(body.rights, offered);
   return ok({
     choices: choicesFor(rights, offered)
-      .filter(({ group, value }) => (group === 'sight' && value !== 'nothing') || group === 'reach')
+      .filter((choice) => choice.rights.sight !== 'nothing')
       .map((choice) => ({ ...choice, barred: null, wants: [] })),
   });
 }

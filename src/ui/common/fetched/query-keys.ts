@@ -101,5 +101,6 @@ export const KEYS = {
   pickedDays: (picked: unknown) => ['picked days', picked],
   repeat: (of: unknown) => ['repeat', of],
   requestChoices: (rights: unknown, kind: string) => ['ask choices', kind, rights],
+  severalComesTo: (changes: string) => ['several comes to', changes],
   tokenActs: (token: string) => ['token-acts', token],
 } as const;

@@ -27,7 +27,10 @@ export function viewerOf(
 }
 
 /** A stored grant as the rule reads it. */
-function grantOf(stored: StoredGrant): Grant {
+/** What the rule reads of a grant: one that stands, or one that is thought of. */
+export type GrantRead = Pick<StoredGrant, 'key' | 'audience' | 'rights' | 'starts' | 'ends'>;
+
+function grantOf(stored: GrantRead): Grant {
   const a = stored.audience;
   return {
     key: stored.key,
@@ -46,7 +49,7 @@ function grantOf(stored: StoredGrant): Grant {
 }
 
 /** What is shared, with its grants, as the rule reads it. */
-export function collectionOf(shared: SharedCollection, grants: readonly StoredGrant[]): Collection {
+export function collectionOf(shared: SharedCollection, grants: readonly GrantRead[]): Collection {
   const { kind, main, ownerId, suspended } = shared;
   return { kind, main, owner: String(ownerId), suspended, grants: grants.map(grantOf) };
 }
