@@ -17,6 +17,8 @@ export const linkItemsAnswer = z.strictObject({
   /** When its owner works, and on the clock of which zone: what lies outside isn't free by being empty. */
   hours: workHours,
   hoursZone: z.string(),
+  /** How a time is booked, in its owner's words. */
+  booking: z.string().nullable(),
   items: z.array(itemWire),
   until: z.string().nullable(),
   now: z.string(),
@@ -33,6 +35,7 @@ export interface LinkItemsAnswer {
   readonly sight: Sight;
   readonly hours: WorkHours;
   readonly hoursZone: string;
+  readonly booking: string | null;
   readonly items: readonly ItemWire[];
   readonly until: string | null;
   readonly now: string;

@@ -60,12 +60,16 @@ const grantWire = z.strictObject({
 });
 export type GrantWire = z.infer<typeof grantWire>;
 
-/** How far ahead a link shows (days), in which language and zone (`null`: as whoever reads it does), and which website may frame its page. */
+/**
+ * How far ahead a link shows (days), in which language and zone (`null`: as whoever reads it does), which website may frame its page, and what that
+ * says of how a time is booked.
+ */
 export const linkShown = z.strictObject({
   ahead: z.number().int().min(1, 'size').max(366, 'aheadMost'),
   language: z.enum(['en', 'pt']).nullable(),
   zone: z.string().max(64, 'zone').nullable(),
   framedBy: z.string().trim().max(253).nullable(),
+  booking: z.string().trim().max(300, 'tooLong:300').nullable().default(null),
 });
 export type LinkShown = z.infer<typeof linkShown>;
 

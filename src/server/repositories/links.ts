@@ -17,6 +17,8 @@ export interface Link {
   readonly zone: string | null;
   /** The website on which its page may stand in a frame, as an origin. */
   readonly framedBy: string | null;
+  /** How a time is booked, in its owner's words. */
+  readonly booking: string | null;
 }
 
 interface Row {
@@ -31,12 +33,13 @@ interface Row {
   language: Language | null;
   zone: string | null;
   framed_by: string | null;
+  booking: string | null;
 }
 
 /** A link by its key; `null` where there is none. */
 export function linkByKey(db: Connection, key: string): Link | null {
   const r = db.get<Row>(
-    'SELECT id, key, collection_id, name, made_by, made_at, last_used, ahead, language, zone, framed_by FROM link WHERE key = ?',
+    'SELECT id, key, collection_id, name, made_by, made_at, last_used, ahead, language, zone, framed_by, booking FROM link WHERE key = ?',
     key,
   );
   return r
@@ -52,11 +55,12 @@ export function linkByKey(db: Connection, key: string): Link | null {
         language: r.language,
         zone: r.zone,
         framedBy: r.framed_by,
+        booking: r.booking,
       }
     : null;
 }
 
-type Shown = Pick<Link, 'ahead' | 'language' | 'zone' | 'framedBy'>;
+type Shown = Pick<Link, 'ahead' | 'language' | 'zone' | 'framedBy' | 'booking'>;
 
 export function insertLink(db: Connection, link: Omit<Link, 'id' | 'lastUsed' | keyof Shown>): void {
   db.run(
@@ -75,13 +79,14 @@ export function noteLinkUse(db: Connection, key: string, at: number): void {
 }
 
 /** Sets how a link shows what it shows. */
-export function saveLinkShown(db: Connection, key: string, { ahead, language, zone, framedBy }: Shown): void {
+export function saveLinkShown(db: Connection, key: string, { ahead, language, zone, framedBy, booking }: Shown): void {
   db.run(
-    'UPDATE link SET ahead = ?, language = ?, zone = ?, framed_by = ? WHERE key = ?',
+    'UPDATE link SET ahead = ?, language = ?, zone = ?, framed_by = ?, booking = ? WHERE key = ?',
     ahead,
     language,
     zone,
     framedBy,
+    booking,
     key,
   );
 }

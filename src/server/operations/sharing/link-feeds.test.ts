@@ -272,6 +272,28 @@ describe('how a link is shown', () => {
     expect(linkShown.safeParse({ ahead: 0, language: null, zone: null, framedBy: null }).success).toBe(false);
   });
 
+  test('its page says how a time is booked, in the owner’s words, and when the owner works; a file says neither', () => {
+    const { key, secret } = link(PRESETS.outline);
+    const said = () => {
+      const week = linkWeek(secret, null, HEADERS);
+      return week.ok ? week.value : null;
+    };
+    expect(said()).toMatchObject({ booking: null, hours: null });
+    org.works('ines', '09:00', '17:30');
+    expect(shown(key, { booking: '  Call 555 0100  ' }).ok).toBe(true);
+    expect(said()).toMatchObject({ booking: 'Call 555 0100' });
+    expect(said()?.hours?.[0]).toEqual([['09:00', '17:30']]);
+    // On another clock than the page’s they would say another time.
+    expect(shown(key, { booking: '', zone: 'America/Bogota' }).ok).toBe(true);
+    expect(said()).toMatchObject({ booking: null, hours: null });
+    shown(key, { booking: 'Call 555 0100' });
+    const file = linkFeed(secret, HEADERS);
+    expect(file.ok && file.value.text.includes('555 0100')).toBe(false);
+    expect(shown(key, { booking: 'x'.repeat(300) }).ok).toBe(true);
+    const long = { ahead: 1, language: null, zone: null, framedBy: null, booking: 'x'.repeat(301) };
+    expect(linkShown.safeParse(long).success).toBe(false);
+  });
+
   test('a week is read in the link’s zone, and no earlier or later than it goes', () => {
     const { secret, key } = link(PRESETS.outline);
     shown(key, { zone: 'America/Bogota', ahead: 28 });

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { createTranslator } from 'use-intl/core';
 import type { RangeQuery } from '@/contract/items/items.ts';
+import { readWorkHours, type WorkHours } from '@/contract/people/hours.ts';
 import type { LinkItemsAnswer } from '@/contract/sharing/link-items.ts';
 import type { LinkShown } from '@/contract/sharing/sharing.ts';
 import { calendarText, freeBusyLines, seenLines } from '@/core/formats/index.ts';
@@ -194,6 +195,9 @@ interface ShownWeek {
   readonly zone: string;
   readonly language: Language | null;
   readonly framedBy: string | null;
+  readonly booking: string | null;
+  /** When its owner works, for each weekday of the page's own zone; `null` where they don't say, or work on another clock. */
+  readonly hours: WorkHours;
   readonly from: number;
   readonly before: number | null;
   readonly after: number | null;
@@ -219,12 +223,15 @@ function linkWeek(found: OpenLink, wanted: string | null): Result<ShownWeek> {
   };
   const { items, more, unread } = readFor(found, range);
   const owner = new Directory(db).name(calendar.ownerId);
+  const person = personById(db, calendar.ownerId);
   return ok({
     title: calendar.main ? owner : `${calendar.name}, ${owner}`,
     sight: decision.rights.sight,
     zone,
     language: link.language,
     framedBy: link.framedBy,
+    booking: link.booking,
+    hours: person && person.zone === zone ? readWorkHours(person.workHours) : null,
     from,
     before: from > earliest ? from - 7 * DAY : null,
     after: from + 7 * DAY < ends ? from + 7 * DAY : null,
@@ -254,16 +261,17 @@ export function setLinkShown(ctx: Context, key: string, linkKey: string, body: L
   if (body.zone !== null && !isZone(body.zone)) return refuse('badInput', { fields: { zone: 'zone' } });
   const framedBy = body.framedBy ? originOf(body.framedBy) : null;
   if (body.framedBy && framedBy === null) return refuse('badInput', { fields: { framedBy: 'website' } });
-  const { ahead, language, zone } = link;
+  const { ahead, language, zone, booking } = link;
+  const shown = { ...body, framedBy, booking: body.booking || null };
   ctx.db.write(() => {
-    saveLinkShown(ctx.db, linkKey, { ...body, framedBy });
+    saveLinkShown(ctx.db, linkKey, shown);
     trailOn(
       ctx,
       shared.calendar,
       linkKey,
       'link.shown',
-      { ahead, language, zone, framedBy: link.framedBy },
-      { ...body, framedBy },
+      { ahead, language, zone, framedBy: link.framedBy, booking },
+      shown,
     );
   });
   return ok({ done: true });

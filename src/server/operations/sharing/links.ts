@@ -109,6 +109,7 @@ export function linkItems(found: OpenLink, query: RangeQuery): Result<Omit<LinkI
     sight: decision.rights.sight,
     hours: readWorkHours(owner?.workHours ?? null),
     hoursZone: owner?.zone ?? calendar.zone,
+    booking: link.booking,
     items,
     until: next === null ? null : instantText(next),
     now: instantText(at),

@@ -1,6 +1,7 @@
 import type { HistoryAnswer } from '@/contract/sharing/review.ts';
 import type { GrantWire, SightlineRow, SightlinesAnswer } from '@/contract/sharing/sharing.ts';
 import { decide, presetOf } from '@/core/access/index.ts';
+import { pick } from '@/core/calendar/index.ts';
 import { dateText, instantText } from '@/core/time/index.ts';
 import { linkSecret } from '../../ids.ts';
 import { lastUses } from '../../repositories/grant-use.ts';
@@ -126,10 +127,7 @@ function rowsOf(ctx: Context, { shared, asAdministrator }: Shared, directory: Di
         role: audience.person?.kind === 'role',
         // A link's address is sight of items, which nobody has by being an administrator; and no token is told a secret.
         link: link && !asAdministrator && !ctx.token ? `/see/${linkSecret(link.key)}` : null,
-        shown:
-          link && !asAdministrator
-            ? { ahead: link.ahead, language: link.language, zone: link.zone, framedBy: link.framedBy }
-            : null,
+        shown: link && !asAdministrator ? pick(link, ['ahead', 'language', 'zone', 'framedBy', 'booking']) : null,
         effective: decision.rights,
         cutBy: [...new Set(cutBy)],
         grants: standingFirst.map((grant) =>

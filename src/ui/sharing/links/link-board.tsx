@@ -122,6 +122,7 @@ export function LinkBoard({ link, language }: { link: string; language: Language
         ) : (
           <main className={boardsCss.board}>
             <div className={boardsCss['board-main']}>
+              {data.booking && <p className={boardsCss.notice}>{t('booking', { words: data.booking })}</p>}
               {data.more !== null && <p className={boardsCss.notice}>{tb('more2')}</p>}
               <div className={boardsCss['board-head']}>
                 <h2>{narrow ? dayName(first) : weekTitle(first)}</h2>

@@ -130,7 +130,7 @@ function Shown({ calendar, link, shown }: { calendar: string; link: string; show
   const { toast } = useFrame();
   const client = useQueryClient();
   const [values, setValues] = useState(shown);
-  const { attempt, busy, refused, fields } = useActing(['ahead', 'zone', 'framedBy']);
+  const { attempt, busy, refused, fields } = useActing(['ahead', 'zone', 'framedBy', 'booking']);
   const save = () =>
     attempt(async () => {
       await call('setLinkShown', { params: { calendar, link }, body: values });
@@ -183,6 +183,15 @@ function Shown({ calendar, link, shown }: { calendar: string; link: string; show
         helperText={fields.framedBy ?? t('linkFramedHelp')}
         placeholder="https://www.cloudmoor.example"
         onChange={(e) => setValues({ ...values, framedBy: e.target.value || null })}
+      />
+      <TextField
+        label={t('linkBooking')}
+        value={values.booking ?? ''}
+        error={!!fields.booking}
+        helperText={fields.booking ?? t('linkBookingHelp')}
+        multiline
+        maxRows={4}
+        onChange={(e) => setValues({ ...values, booking: e.target.value || null })}
       />
       <div>
         <Button

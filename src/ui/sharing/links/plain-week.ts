@@ -1,5 +1,6 @@
 import { createTranslator } from 'use-intl/core';
 import type { ItemWire } from '@/contract/items/items.ts';
+import type { WorkHours } from '@/contract/people/hours.ts';
 import { dateText, parseDate, parseInstant, toWall } from '@/core/time/index.ts';
 import { type Language, LOCALES } from '@/messages/languages.ts';
 import { TEXTS } from '@/messages/texts.ts';
@@ -24,12 +25,14 @@ body{margin:0;padding:14px 16px;background:var(--mist);color:var(--ink);font:14p
 h1{font-size:17px;margin:0 0 2px}p{margin:0 0 10px;color:var(--soft);font-size:12px}nav{display:flex;gap:14px;margin:0 0 10px}a{color:var(--lake)}
 ol{list-style:none;margin:0;padding:0;border:1px solid var(--line);border-radius:8px;background:var(--paper)}ol ol{border:0;border-radius:0;background:none}
 ol>li{padding:8px 12px;border-top:1px solid var(--hair)}ol>li:first-child{border-top:0}ol ol>li{padding:2px 0;border:0;display:flex;gap:10px}
-h2{font-size:13px;margin:0 0 2px}time{color:var(--soft);min-width:96px}.t{font-weight:600}.s{color:var(--soft)}`;
+h2{font-size:13px;margin:0 0 2px}time{color:var(--soft);min-width:96px}.b{color:var(--ink);font-size:14px}h2 .s{font-weight:400}.t{font-weight:600}.s{color:var(--soft)}`;
 
 export interface PlainWeek {
   readonly title: string;
   readonly sight: string;
   readonly zone: string;
+  readonly booking: string | null;
+  readonly hours: WorkHours;
   readonly from: number;
   readonly before: number | null;
   readonly after: number | null;
@@ -63,7 +66,14 @@ export function plainWeek(week: PlainWeek, language: Language, path: string, non
     const rest = [item.place ?? '', state].filter(Boolean).join(' · ');
     return `<li><time>${plain(times)}</time><span><span class="t">${plain(word)}</span>${rest ? ` <span class="s">${plain(rest)}</span>` : ''}</span></li>`;
   };
-  const days = Array.from({ length: 7 }, (_, i) => week.from + i * DAY).map((at) => {
+  const works = (weekday: number): string => {
+    const ranges = week.hours?.[weekday];
+    if (!ranges) return '';
+    const said =
+      ranges.length > 0 ? t('works', { times: ranges.map((one) => one.join('–')).join(', ') }) : t('worksNot');
+    return ` <span class="s">${plain(said)}</span>`;
+  };
+  const days = Array.from({ length: 7 }, (_, i) => week.from + i * DAY).map((at, i) => {
     const on = week.items.filter((item) => {
       const [start, end] = [wall(item.start, item.allDay), wall(item.end, item.allDay)];
       return start < at + DAY && (end > at || (end === start && start >= at));
@@ -72,14 +82,14 @@ export function plainWeek(week: PlainWeek, language: Language, path: string, non
       on.length > 0
         ? `<ol>${on.map((item) => line(item, at)).join('')}</ol>`
         : `<span class="s">${plain(t('freeDay'))}</span>`;
-    return `<li><h2>${plain(dayName.format(at))}</h2>${list}</li>`;
+    return `<li><h2>${plain(dayName.format(at))}${works(i)}</h2>${list}</li>`;
   });
   const go = (from: number | null, word: string) =>
     from === null ? '' : `<a href="${plain(path)}?from=${dateText(from)}">${plain(word)}</a>`;
   const place = week.zone.split('/').at(-1)?.replace(/_/g, ' ') ?? week.zone;
   return `<!doctype html>
 <html lang="${language}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><meta name="robots" content="noindex"><title>${plain(t('title', { owner: week.title }))}</title><style nonce="${plain(nonce)}">${STYLE}</style></head>
-<body><h1>${plain(t('title', { owner: week.title }))}</h1><p>${plain(`${t('shows', { sight: tb(`linkSight.${week.sight as 'busy'}`) })} ${t('zone', { zone: place })}`)}</p>
+<body><h1>${plain(t('title', { owner: week.title }))}</h1><p>${plain(`${t('shows', { sight: tb(`linkSight.${week.sight as 'busy'}`) })} ${t('zone', { zone: place })}`)}</p>${week.booking ? `<p class="b">${plain(t('booking', { words: week.booking }))}</p>` : ''}
 <nav>${go(week.before, t('weekBefore'))}${go(week.after, t('weekAfter'))}</nav>${week.cut ? `<p>${plain(t('cut'))}</p>` : ''}
 <ol>${days.join('')}</ol></body></html>
 `;
