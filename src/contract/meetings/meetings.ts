@@ -114,7 +114,7 @@ const comingBody = z.strictObject({
   item: z.string().max(128).nullable().default(null),
 });
 export type ComingBody = z.infer<typeof comingBody>;
-const COMING = ['free', 'tentative', 'busy', 'away', 'unknown'] as const;
+const COMING = ['free', 'reachable', 'tentative', 'busy', 'away', 'unknown'] as const;
 const comingAnswer = z.strictObject({
   people: z.array(
     z.strictObject({ address: z.string(), name: z.string().nullable(), inside: z.boolean(), can: z.enum(COMING) }),

@@ -63,7 +63,7 @@ export const item: fc.Arbitrary<Item<string, string>> = fc.record({
   start: fc.constant('S'),
   end: fc.constant('E'),
   allDay: fc.boolean(),
-  shows: fc.constantFrom('free', 'tentative', 'busy', 'away'),
+  shows: fc.constantFrom('free', 'reachable', 'tentative', 'busy', 'away'),
   visibility: fc.constantFrom('follow', 'open', 'outline', 'private'),
   cancelled: fc.boolean(),
   ownerAnswer: fc.constantFrom('needs-action', 'accepted', 'declined', 'tentative', null),

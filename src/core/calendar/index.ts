@@ -46,5 +46,5 @@ export {
 export { isPhone } from './phone.ts';
 export { settled } from './settled.ts';
 export { SCOPES, type Scope, SIGHTS, type Sight } from './sight.ts';
-export { takesTime } from './takes-time.ts';
+export { isTaken, takesTime } from './takes-time.ts';
 export type { ItemView } from './view.ts';

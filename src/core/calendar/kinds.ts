@@ -1,7 +1,10 @@
 /** Item kinds. `whereabouts` only says where someone is and never blocks time; `hold` keeps time for something not yet fixed. */
 export const KINDS = ['meeting', 'focus', 'whereabouts', 'travel', 'hold', 'errand'] as const;
-/** Status of an item, in the words of iCalendar's FBTYPE; `away` is its BUSY-UNAVAILABLE. */
-export const STATUSES = ['free', 'tentative', 'busy', 'away'] as const;
+/**
+ * Status of an item, in the words of iCalendar's FBTYPE; `away` is its BUSY-UNAVAILABLE. `reachable` is away and to be had all the same: it is seen
+ * where time is, and takes none.
+ */
+export const STATUSES = ['free', 'reachable', 'tentative', 'busy', 'away'] as const;
 /** Visibility of one item beside the sharing of its calendar. */
 export const VISIBILITIES = ['follow', 'open', 'outline', 'private'] as const;
 /** PARTSTAT of RFC 5545 3.2.12, as far as it is used for meetings. */

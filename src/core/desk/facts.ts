@@ -45,7 +45,7 @@ export interface DeskItem {
   readonly start: number;
   readonly end: number;
   readonly allDay: boolean;
-  readonly shows: 'free' | 'tentative' | 'busy' | 'away';
+  readonly shows: 'free' | 'reachable' | 'tentative' | 'busy' | 'away';
   readonly kind: string;
   readonly place: string | null;
   readonly link: string | null;

@@ -10,7 +10,7 @@ export interface Timed {
 
 /** Whether a happening takes its principal's time. */
 export const blocks = ({ shows, kind, cancelled, answer }: DeskItem): boolean =>
-  shows !== 'free' && kind !== 'whereabouts' && !cancelled && answer !== 'declined';
+  shows !== 'free' && shows !== 'reachable' && kind !== 'whereabouts' && !cancelled && answer !== 'declined';
 
 /** Times of one set of holds, and happenings of one UID, never stand in each other's way. */
 const areOne = (a: DeskItem, b: DeskItem): boolean => (!!a.set && a.set === b.set) || (!!a.uid && a.uid === b.uid);

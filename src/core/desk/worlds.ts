@@ -50,7 +50,14 @@ const item = (now: number, address: string): fc.Arbitrary<DeskItem> => {
   const fields = {
     id: ids,
     uid: orNull(fc.constantFrom('u', 'v', 'w')),
-    shows: fc.constantFrom('busy' as const, 'busy' as const, 'tentative' as const, 'away' as const, 'free' as const),
+    shows: fc.constantFrom(
+      'busy' as const,
+      'busy' as const,
+      'tentative' as const,
+      'away' as const,
+      'free' as const,
+      'reachable' as const,
+    ),
     kind: fc.constantFrom('meeting', 'meeting', 'hold', 'whereabouts'),
     place: fc.constantFrom(...PLACES, null),
     link: orNull(fc.constantFrom('https://meet.example/x', ' ')),

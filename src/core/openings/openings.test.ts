@@ -19,6 +19,19 @@ describe('openings', () => {
     );
   }, 30_000);
 
+  test('are there while somebody is away and reachable all the same, and not while they are away', () => {
+    fc.assert(
+      fc.property(world, (w) => {
+        const showing = (shows: 'reachable' | 'free' | 'away') =>
+          w.people.map((p) => ({ ...p, items: p.items.map((item) => ({ ...item, shows })) }));
+        const starts = (people: readonly OpeningsPerson[]) => findOpenings(w.request, people, w.journeys).starts;
+        expect(starts(showing('reachable'))).toEqual(starts(showing('free')));
+        expect(starts(showing('away')).length).toBeLessThanOrEqual(starts(showing('reachable')).length);
+      }),
+      { numRuns: 50 },
+    );
+  }, 30_000);
+
   test('never grow by an item more or a person more, where neither a rest nor a place is asked for', () => {
     fc.assert(
       fc.property(

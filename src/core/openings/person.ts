@@ -35,7 +35,7 @@ export function ready(person: OpeningsPerson, request: OpeningsRequest): Ready {
       if (place !== '' && samePlace(item.place) === place) there.push(span);
       continue;
     }
-    if (span[0] >= span[1] || item.shows === 'free') continue;
+    if (span[0] >= span[1] || item.shows === 'free' || item.shows === 'reachable') continue;
     if (item.shows === 'tentative' && request.tentative === 'counts') {
       soft.push(span);
       continue;

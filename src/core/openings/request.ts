@@ -23,7 +23,7 @@ export interface OpeningsItem {
   readonly start: string;
   readonly end: string;
   readonly allDay: boolean;
-  readonly shows: 'free' | 'tentative' | 'busy' | 'away';
+  readonly shows: 'free' | 'reachable' | 'tentative' | 'busy' | 'away';
   readonly kind?: string | null | undefined;
   readonly place?: string | null | undefined;
 }

@@ -16,7 +16,7 @@ export interface Sentence {
   /** People by the names they have, and addresses. */
   readonly people: readonly string[];
   readonly visibility: 'private' | 'open' | 'outline' | null;
-  readonly shows: 'tentative' | 'away' | 'free' | null;
+  readonly shows: 'tentative' | 'away' | 'reachable' | 'free' | null;
   /** An RRULE's value. */
   readonly rule: string | null;
 }
@@ -130,6 +130,9 @@ class Reader extends RepeatReader {
       set(this.known.now === undefined ? 0 : this.phrase(i, w.now), () => this.beginNow()) ||
       set(this.phrase(i, w.tentative), () => {
         this.shows = 'tentative';
+      }) ||
+      set(this.phrase(i, w.reachable), () => {
+        this.shows = 'reachable';
       }) ||
       set(this.phrase(i, w.away), () => {
         this.shows = 'away';

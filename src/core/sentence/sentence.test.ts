@@ -115,6 +115,15 @@ describe('a sentence in English', () => {
     for (const { text, says } of SENTENCES) expect([text, en(text)]).toEqual([text, says]);
   });
 
+  test('away, and away but reachable', () => {
+    expect(en('Conference tomorrow all day away but reachable')).toMatchObject({
+      title: 'Conference',
+      shows: 'reachable',
+    });
+    expect(en('Conference tomorrow all day away')).toMatchObject({ title: 'Conference', shows: 'away' });
+    expect(en('Is Bruno reachable tomorrow')).toMatchObject({ shows: null });
+  });
+
   test('the one that is meant to be read', () => {
     expect(en('board prep thu 2pm 90m at Ridge House with Bruno Keane, private')).toEqual({
       ...blank,

@@ -47,6 +47,7 @@ export interface Words {
   readonly now: readonly string[];
   readonly tentative: readonly string[];
   readonly away: readonly string[];
+  readonly reachable: readonly string[];
   readonly free: readonly string[];
 }
 
@@ -115,6 +116,7 @@ export const ENGLISH: Words = {
   now: ['now', 'right now'],
   tentative: ['tentative', 'tentatively', 'perhaps'],
   away: ['away'],
+  reachable: ['away but reachable', 'away, reachable'],
   free: ['shown free', 'as free'],
 };
 
@@ -190,5 +192,6 @@ export const PORTUGUESE: Words = {
   now: ['agora', 'agora mesmo'],
   tentative: ['provisorio', 'provisoria', 'talvez'],
   away: ['ausente', 'fora'],
+  reachable: ['ausente mas contactavel', 'ausente, contactavel'],
   free: ['como livre'],
 };

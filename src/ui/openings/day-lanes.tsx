@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { TimesDayAnswer } from '@/contract/openings/openings.ts';
+import { isTaken } from '@/core/calendar/index.ts';
 import { dateText, fromWallLenient, parseDate, parseInstant, toWall } from '@/core/time/index.ts';
 import { Asked as Asking } from '../common/fetched/asked.tsx';
 import { KEYS } from '../common/fetched/query-keys.ts';
@@ -75,7 +76,7 @@ export function DayLanes(props: {
                     className={
                       item.whereabouts
                         ? css.place
-                        : item.shows === 'free'
+                        : !isTaken(item.shows)
                           ? css.free
                           : item.shows === 'tentative'
                             ? css.tentative

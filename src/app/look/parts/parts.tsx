@@ -21,7 +21,19 @@ import { Token } from '@/ui/common/token.tsx';
 import blockCss from '@/ui/items/views/block.module.css';
 import partsCss from './parts.module.css';
 
-const SHAPES = ['busy', 'tentative', 'away', 'free', 'hold', 'withheld', 'clash', 'cancelled', 'selected', 'picked'];
+const SHAPES = [
+  'busy',
+  'tentative',
+  'away',
+  'reachable',
+  'free',
+  'hold',
+  'withheld',
+  'clash',
+  'cancelled',
+  'selected',
+  'picked',
+];
 const LEVELS = SIGHTS.map((value) => ({ value, word: value, help: 'what it means' }));
 const REACHES = [
   NOTHING,

@@ -119,6 +119,15 @@ describe('what a file says of an item', () => {
   ])('%s reads as %s', (line, visibility) => {
     expect(read(calendar(event('DTSTART:20270302T100000Z', line))).items[0]?.visibility).toBe(visibility);
   });
+  test('away and reachable all the same is so by a property of our own, and busy to whoever doesn’t know it', () => {
+    const file = calendar(event('DTSTART:20270302T100000Z', 'X-PARAMO-SHOWS:reachable', 'TRANSP:OPAQUE'));
+    expect(read(file).items[0]?.shows).toBe('reachable');
+    expect(read(file.replace(/X-PARAMO.*\r\n/, '')).items[0]?.shows).toBe('busy');
+    const [item] = read(file).items;
+    const written = writeCalendar([{ ...(item as ReadItem), touched: false, changedAt: 0 } as WrittenItem], null);
+    expect(written).toMatch(/X-PARAMO-SHOWS[^\r]*:reachable/);
+    expect(written).toContain('TRANSP:OPAQUE');
+  });
   test('our own value wins over the class', () => {
     expect(
       read(calendar(event('DTSTART:20270302T100000Z', 'CLASS:CONFIDENTIAL', 'X-PARAMO-VISIBILITY:outline'))).items[0]

@@ -4,7 +4,14 @@ import { describe, expect, test } from 'vitest';
 import { instantText } from '../../time/index.ts';
 import { calendarText, freeBusyLines, type SeenHappening, seenLines } from './write-views.ts';
 
-const WORDS = { busy: 'Ocupado', tentative: 'Provisório', away: 'Fora', free: 'Livre', withheld: 'Privado' };
+const WORDS = {
+  busy: 'Ocupado',
+  tentative: 'Provisório',
+  away: 'Fora',
+  reachable: 'Contactável',
+  free: 'Livre',
+  withheld: 'Privado',
+};
 const STAMP = '2027-03-02T00:00:00Z';
 const AT = Date.UTC(2027, 2, 2, 9);
 const busy: SeenHappening = {
@@ -62,9 +69,14 @@ describe('free and busy', () => {
     span: fc
       .tuple(fc.integer({ min: -30, max: 30 }), fc.integer({ min: 0, max: 20 }))
       .map(([from, length]) => [AT + from * HOUR, AT + (from + length) * HOUR] as const),
-    shows: fc.constantFrom('free', 'busy', 'tentative', 'away'),
+    shows: fc.constantFrom('free', 'busy', 'tentative', 'away', 'reachable'),
   }) as fc.Arbitrary<Taken>;
-  const TYPES: Record<string, string> = { BUSY: 'busy', 'BUSY-TENTATIVE': 'tentative', 'BUSY-UNAVAILABLE': 'away' };
+  const TYPES: Record<string, string> = {
+    BUSY: 'busy',
+    'BUSY-TENTATIVE': 'tentative',
+    'BUSY-UNAVAILABLE': 'away',
+    'X-PARAMO-REACHABLE': 'reachable',
+  };
 
   test('says of every hour what is taken then and nothing of free time, in periods that neither overlap nor touch', () => {
     const range = [AT - 20 * HOUR, AT + 20 * HOUR] as const;
@@ -82,7 +94,7 @@ describe('free and busy', () => {
           };
         });
         for (let hour = range[0]; hour < range[1]; hour += HOUR)
-          for (const shows of ['busy', 'tentative', 'away']) {
+          for (const shows of ['busy', 'tentative', 'away', 'reachable']) {
             const is = list.some((t) => t.shows === shows && t.span[0] <= hour && hour < t.span[1]);
             expect([
               instantText(hour),

@@ -10,7 +10,7 @@ export interface SeenHappening {
   readonly start: string;
   readonly end: string;
   readonly allDay: boolean;
-  readonly shows: 'free' | 'tentative' | 'busy' | 'away';
+  readonly shows: 'free' | 'reachable' | 'tentative' | 'busy' | 'away';
   readonly withheld?: true | undefined;
   readonly title?: string | null | undefined;
   readonly place?: string | null | undefined;
@@ -29,12 +29,18 @@ export interface BlockWords {
   readonly busy: string;
   readonly tentative: string;
   readonly away: string;
+  readonly reachable: string;
   readonly free: string;
   readonly withheld: string;
 }
 
-/** The free/busy type of each status (RFC 5545 3.2.9); free time is none. */
-const TYPE = { busy: 'BUSY', tentative: 'BUSY-TENTATIVE', away: 'BUSY-UNAVAILABLE' } as const;
+/** The free/busy type of each status (RFC 5545 3.2.9); free time is none, and a type of our own is BUSY to whoever doesn't know it. */
+const TYPE = {
+  busy: 'BUSY',
+  tentative: 'BUSY-TENTATIVE',
+  away: 'BUSY-UNAVAILABLE',
+  reachable: 'X-PARAMO-REACHABLE',
+} as const;
 
 const basic = (instant: string): string => instant.replace(/[-:]/g, '').replace(/\.\d+/, '');
 

@@ -198,7 +198,7 @@ function recipientsOf(
   return toWhom(plan(ctx.db, decided.calendar, owner, meeting, item, tellAll, hand).messages);
 }
 
-const RANK = { free: 0, tentative: 1, busy: 2, away: 3 } as const;
+const RANK = { free: 0, reachable: 1, tentative: 2, busy: 3, away: 4 } as const;
 
 /**
  * Whether each of some people can come at a time, from what the asker sees of their main calendars and nothing else: `unknown` for

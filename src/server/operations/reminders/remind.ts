@@ -1,3 +1,4 @@
+import { isTaken } from '@/core/calendar/index.ts';
 import { fromWallLenient } from '@/core/time/index.ts';
 import type { Connection } from '../../db/index.ts';
 import { newKey } from '../../ids.ts';
@@ -86,7 +87,7 @@ function beginsAt(db: Connection, calendar: Calendar, item: StoredItem, at: numb
 function wishOf(wishes: readonly Reminder[], personId: number, item: StoredItem): Reminder | undefined {
   const of = (itemId: number | null) => wishes.find((w) => w.personId === personId && w.itemId === itemId);
   const own = of(item.id) ?? (item.seriesId === null ? undefined : of(item.seriesId));
-  return own ?? (item.allDay || item.shows === 'free' ? undefined : of(null));
+  return own ?? (item.allDay || !isTaken(item.shows) ? undefined : of(null));
 }
 
 function remind(

@@ -1,5 +1,6 @@
 import type { ItemReminder, WishesAnswer } from '@/contract/reminders.ts';
 import { mayRun } from '@/core/access/index.ts';
+import { isTaken } from '@/core/calendar/index.ts';
 import type { Connection } from '../../db/index.ts';
 import { calendarById, calendarsOf } from '../../repositories/calendars.ts';
 import { calendarsNaming } from '../../repositories/grants.ts';
@@ -70,7 +71,7 @@ export function readItemReminder(ctx: Context, id: string): Result<ItemReminder>
   const { calendar } = found.decided;
   const own = wishFor(ctx.db, calendar.id, ctx.viewer.id, found.item);
   const usual = reminderOf(ctx.db, calendar.id, ctx.viewer.id, null);
-  const usually = found.item.allDay || found.item.shows === 'free' ? null : (usual?.minutes ?? null);
+  const usually = found.item.allDay || !isTaken(found.item.shows) ? null : (usual?.minutes ?? null);
   const { minutes, byMail } = own ?? { minutes: usually, byMail: usual?.byMail ?? false };
   return ok({ usual: own === null, minutes, byMail, usually });
 }

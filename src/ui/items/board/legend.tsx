@@ -3,7 +3,7 @@ import { useTranslations } from 'use-intl';
 import blockCss from '../views/block.module.css';
 import legendCss from './legend.module.css';
 
-const SHAPES = ['busy', 'tentative', 'away', 'free', 'hold', 'withheld', 'clash'] as const;
+const SHAPES = ['busy', 'tentative', 'away', 'reachable', 'free', 'hold', 'withheld', 'clash'] as const;
 
 /** Each shape with its word. */
 export function Legend() {

@@ -5,6 +5,7 @@ import { useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { ItemWire } from '@/contract/items/items.ts';
+import { isTaken } from '@/core/calendar/index.ts';
 import { fromWallLenient, toWall } from '@/core/time/index.ts';
 import { KEYS } from '../../common/fetched/query-keys.ts';
 import { useFrame } from '../../common/frame-context.tsx';
@@ -268,7 +269,7 @@ function bookedMinutes(list: Layout['days'][number]): number {
   let until = 0;
   let sum = 0;
   for (const p of [...list].sort((a, b) => a.top - b.top)) {
-    if (p.item.shows === 'free') continue;
+    if (!isTaken(p.item.shows)) continue;
     sum += Math.max(0, p.top + p.height - Math.max(p.top, until));
     until = Math.max(until, p.top + p.height);
   }

@@ -130,7 +130,9 @@ function inLanes(list: { item: ItemWire; top: number; bottom: number; starts: bo
 }
 
 /** The shape an item is drawn in, told apart without colour. */
-export function shapeOf(item: ItemWire): 'withheld' | 'hold' | 'plain-busy' | 'free' | 'tentative' | 'away' | 'busy' {
+export function shapeOf(
+  item: ItemWire,
+): 'withheld' | 'hold' | 'plain-busy' | 'free' | 'reachable' | 'tentative' | 'away' | 'busy' {
   if (item.withheld) return 'withheld';
   if (item.kind === 'hold') return 'hold';
   if (item.shows !== 'busy') return item.shows;

@@ -2,6 +2,7 @@
 import type { MouseEvent } from 'react';
 import { useTranslations } from 'use-intl';
 import type { ItemWire } from '@/contract/items/items.ts';
+import { isTaken } from '@/core/calendar/index.ts';
 import { dateText, toWall } from '@/core/time/index.ts';
 import { useFrame } from '../../common/frame-context.tsx';
 import { clock, DAY, fullDay, hoursText, wallsOf, weekday, whenText } from '../../common/times.ts';
@@ -64,7 +65,7 @@ export function MonthSheet(props: {
             .sort((a, b) => b.weight - a.weight)
             .slice(0, Math.max(0, LINES - bars.length))
             .sort((a, b) => a.placed.top - b.placed.top);
-          const booked = all.reduce((sum, { placed }) => sum + (placed.item.shows === 'free' ? 0 : placed.height), 0);
+          const booked = all.reduce((sum, { placed }) => sum + (isTaken(placed.item.shows) ? placed.height : 0), 0);
           const clashes = all.filter(({ placed }) => placed.clash).length;
           return (
             <div
@@ -92,7 +93,7 @@ export function MonthSheet(props: {
                   lane={lane}
                   text={textOf(bar.item)}
                   title={whenText(bar.item, style)}
-                  soft={bar.item.shows === 'free'}
+                  soft={!isTaken(bar.item.shows)}
                   clash={false}
                   selected={bar.item.id === selected}
                   picked={picks.items.has(bar.item.id)}
@@ -105,7 +106,7 @@ export function MonthSheet(props: {
                   lane={lane}
                   text={`${clock(wallsOf(placed.item, style.zone).start, style.hours)} ${textOf(placed.item)}`}
                   title={whenText(placed.item, style)}
-                  soft={placed.item.withheld === true || placed.item.shows === 'free'}
+                  soft={placed.item.withheld === true || !isTaken(placed.item.shows)}
                   clash={placed.clash}
                   selected={placed.item.id === selected}
                   picked={picks.items.has(placed.item.id)}
@@ -125,7 +126,7 @@ function weigh({ item, clash, height }: Placed): number {
   const importance = item.importance === 'high' ? 60 : item.importance === 'low' ? -40 : 0;
   const people = Math.min(8, item.attendees?.length ?? 0) * 6;
   const routine = item.repeats != null || item.asSet?.series ? -20 : 0;
-  return (clash ? 100 : 0) + importance + people + routine + height / 10 - (item.shows === 'free' ? 50 : 0);
+  return (clash ? 100 : 0) + importance + people + routine + height / 10 - (isTaken(item.shows) ? 0 : 50);
 }
 
 function Line(props: {
@@ -180,7 +181,7 @@ function Scale({
             />
           ))}
           {layout.days[index]
-            ?.filter(({ item }) => item.shows !== 'free')
+            ?.filter(({ item }) => isTaken(item.shows))
             .map((p) => (
               <i
                 key={`${p.item.id} ${p.top}`}

@@ -13,6 +13,7 @@ export function blockWords(language: Language): BlockWords {
     busy: word('busy'),
     tentative: word('tentative'),
     away: word('away'),
+    reachable: word('reachable'),
     free: word('free'),
     withheld: t('private'),
   };
