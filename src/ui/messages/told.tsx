@@ -230,17 +230,20 @@ function Ending({ ending, me, over }: { ending: NoticesAnswer['ending']; me: str
       {ending.map((e) => (
         <p key={e.key} className="row spread">
           <span>
-            {t(over ? 'messages.over' : e.held ? 'messages.endingHeld' : 'messages.endingGiven', {
-              owner: e.owner.name,
-              who: e.who,
-              kind: e.further?.kind ?? 'calendar',
-              what: e.preset ? t(`presets.${e.preset as 'full'}`) : t('reaches.words'),
-              date: dayMonth(toWall(style.zone, (parseInstant(e.until) ?? 0) - 1)),
-            })}
+            {t(
+              `messages.${over ? 'over' : e.held ? 'endingHeld' : 'endingGiven'}${e.held || e.owner.handle === me ? '' : 'For'}`,
+              {
+                owner: e.owner.name,
+                who: e.who,
+                kind: e.further?.kind ?? 'calendar',
+                what: e.preset ? t(`presets.${e.preset as 'full'}`) : t('reaches.words'),
+                date: dayMonth(toWall(style.zone, (parseInstant(e.until) ?? 0) - 1)),
+              },
+            )}
           </span>
           {e.audience && (
             <Link
-              href={`/for/${me}/sightlines?${new URLSearchParams({
+              href={`/for/${e.owner.handle}/sightlines?${new URLSearchParams({
                 who: audienceParam(e.audience),
                 ...(e.further ? { c: e.further.key } : {}),
               })}`}

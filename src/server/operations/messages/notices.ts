@@ -1,5 +1,5 @@
 import type { NoticesAnswer } from '@/contract/messages.ts';
-import { presetOf } from '@/core/access/index.ts';
+import { may, presetOf } from '@/core/access/index.ts';
 import { instantText } from '@/core/time/index.ts';
 import { markAsksHeard } from '../../repositories/access-requests.ts';
 import { calendarsNaming, grantById, grantsOn, type StoredGrant } from '../../repositories/grants.ts';
@@ -17,7 +17,7 @@ const SOON = 14 * DAY;
 
 /**
  * What one was told of one's access, and of others' to one's own calendars, the newest first; the dated grants that soon end or
- * are over: those one holds, and those on one's own calendars; the wishes for house rules. A notice says what its grant gives as
+ * are over: those one holds, and those on one's own calendars and on those one gives access to; the wishes for house rules. A notice says what its grant gives as
  * long as that grant is the one in force, and no more than that.
  */
 export function listNotices(ctx: Context): Result<NoticesAnswer> {
@@ -62,18 +62,20 @@ export function listNotices(ctx: Context): Result<NoticesAnswer> {
     const calendar = shareableById(ctx.db, id);
     if (!calendar) return [];
     const mine = calendar.ownerId === ctx.viewer.id;
+    const gives = mine || may(decideOnShared(ctx, calendar).decision).share;
     return grantsOn(ctx.db, id)
-      .filter((g) => near(g) && (mine || namesMe(g)))
+      .filter((g) => near(g) && (gives || namesMe(g)))
       .map((g) => {
-        const audience = mine ? audienceOf(ctx, g) : null;
+        const held = !mine && namesMe(g);
+        const audience = gives && !held ? audienceOf(ctx, g) : null;
         return {
           key: g.key,
           further: furtherOf(calendar),
           audience: audience?.wire ?? null,
           over: (g.ends as number) <= ctx.now,
           owner: ownerOf(calendar.ownerId),
-          who: mine ? (audience?.name ?? '') : ctx.viewer.name,
-          held: !mine,
+          who: held ? ctx.viewer.name : (audience?.name ?? ''),
+          held,
           until: instantText(g.ends as number),
           preset: presetOf(g.rights),
         };

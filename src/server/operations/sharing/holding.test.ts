@@ -38,6 +38,20 @@ const rightsOf = (who: string, key = ines(), at = START): Rights => {
   return calendar ? decideOn(org.ctx(who, at), calendar).decision.rights : NO_RIGHTS;
 };
 
+test('whoever gives access for somebody is told of what ends soon, with whose it is; a delegate without that of their own alone', () => {
+  give('ines', 'tomas', PRESETS.steward);
+  give('ines', 'bruno', PRESETS.delegate);
+  give('ines', 'amara', PRESETS.outline, '2027-03-08');
+  const told = (who: string) => {
+    const read = listNotices(org.ctx(who));
+    return read.ok ? read.value.ending.map((e) => [e.owner.name, e.who, e.held, e.audience !== null]) : [];
+  };
+  expect(told('ines')).toEqual([['Ines', 'Amara', false, true]]);
+  expect(told('tomas')).toEqual([['Ines', 'Amara', false, true]]);
+  expect(told('amara')).toEqual([['Ines', 'Amara', true, false]]);
+  expect([told('bruno'), told('admin')]).toEqual([[], []]);
+});
+
 describe('a steward for a time', () => {
   beforeEach(() => {
     expect(give('ines', 'tomas', PRESETS.steward, '2027-03-05').ok).toBe(true);
