@@ -163,10 +163,11 @@ export const newCalendar = z.strictObject({
   /** The group it is for: whoever is in it may arrange it, and has it among their lanes by themselves. */
   group: z.string().max(64).optional(),
 });
-/** What one's own calendar is called and for. */
+/** What one's own calendar is called and for, and on which clock its whole days begin and end; not given it stays. */
 export const calendarBody = z.strictObject({
   name,
   description: z.string().trim().max(500, 'tooLong:500'),
+  zone: z.string().max(64, 'zone').optional(),
 });
 const newCalendarAnswer = z.strictObject({ calendar: z.string() });
 

@@ -127,10 +127,10 @@ export function setOwnerTold(db: Connection, id: number, told: boolean): void {
   db.run('UPDATE calendar SET owner_told = ? WHERE id = ?', Number(told), id);
 }
 
-/** Names a calendar otherwise, and says what it is for. */
-export function saveCalendar(db: Connection, id: number, name: string, description: string): void {
+/** Names a calendar otherwise, says what it is for, and on which clock its days are. */
+export function saveCalendar(db: Connection, id: number, name: string, description: string, zone: string): void {
   db.run('UPDATE collection SET name = ? WHERE id = ?', name, id);
-  db.run('UPDATE calendar SET description = ? WHERE id = ?', description, id);
+  db.run('UPDATE calendar SET description = ?, zone = ? WHERE id = ?', description, zone, id);
 }
 
 /** Takes a calendar away at an instant, or (`null`) brings it back. Nothing here finds one that was taken away, but `removedCalendar`. */

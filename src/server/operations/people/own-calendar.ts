@@ -1,5 +1,6 @@
 import type { z } from 'zod';
 import type { calendarBody } from '@/contract/people/people.ts';
+import { isZone } from '@/core/time/index.ts';
 import { newKey } from '../../ids.ts';
 import { hub } from '../../live/hub.ts';
 import {
@@ -54,7 +55,7 @@ function leave(ctx: Context, calendar: Calendar, verb: string, before: unknown, 
   });
 }
 
-/** Names one's own further calendar otherwise, and says what it is for; of the main one, which carries one's name, only that. */
+/** Names one's own further calendar otherwise, says what it is for and on which clock its days are; the main one carries one's name and keeps it. */
 export function changeCalendar(ctx: Context, key: string, body: z.infer<typeof calendarBody>): Result<typeof DONE> {
   return ctx.db.write(() => {
     const calendar = findOwn(ctx, key);
@@ -64,9 +65,11 @@ export function changeCalendar(ctx: Context, key: string, body: z.infer<typeof c
       (c) => c.id !== calendar.id && c.name.toLowerCase() === name.toLowerCase(),
     );
     if (taken) return refuse('alreadyThere', { fields: { name: 'calendarTaken' } });
-    saveCalendar(ctx.db, calendar.id, name, body.description);
     const { name: was, description } = calendar;
-    leave(ctx, calendar, 'calendar.changed', { name: was, description }, { ...body, name });
+    const zone = body.zone ?? calendar.zone;
+    if (!isZone(zone)) return refuse('badInput', { fields: { zone: 'zone' } });
+    saveCalendar(ctx.db, calendar.id, name, body.description, zone);
+    leave(ctx, calendar, 'calendar.changed', { name: was, description, zone: calendar.zone }, { ...body, name, zone });
     tellSeers(ctx, calendar);
     return ok(DONE);
   });

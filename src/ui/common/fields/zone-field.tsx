@@ -11,9 +11,10 @@ export function ZoneField(props: {
   label: string;
   value: string;
   wrong: string | undefined;
+  help?: string;
   onChange: (zone: string) => void;
 }) {
-  const { label, value, wrong, onChange } = props;
+  const { label, value, wrong, help, onChange } = props;
   zones ??= Intl.supportedValuesOf('timeZone');
   return (
     <Autocomplete
@@ -28,7 +29,7 @@ export function ZoneField(props: {
           {zonePlace(zone)} <span className="soft small">&nbsp;{zone}</span>
         </li>
       )}
-      renderInput={(params) => <TextField {...params} label={label} error={!!wrong} helperText={wrong} />}
+      renderInput={(params) => <TextField {...params} label={label} error={!!wrong} helperText={wrong ?? help} />}
     />
   );
 }

@@ -11,6 +11,7 @@ import type { BoardHead } from '@/contract/items/items.ts';
 import boardsCss from '../../common/boards.module.css';
 import { useActing } from '../../common/fetched/acting.ts';
 import { KEYS } from '../../common/fetched/query-keys.ts';
+import { ZoneField } from '../../common/fields/zone-field.tsx';
 import { useFrame } from '../../common/frame-context.tsx';
 import { PanelHead } from '../details/panel-head.tsx';
 
@@ -23,7 +24,8 @@ export function CalendarPanel({ head, onClose }: { head: BoardHead; onClose: () 
   const router = useRouter();
   const [name, setName] = useState(head.calendar.name);
   const [description, setDescription] = useState(head.calendar.description);
-  const { attempt, busy, refused, fields } = useActing(['name', 'description']);
+  const [zone, setZone] = useState(head.calendar.zone);
+  const { attempt, busy, refused, fields } = useActing(['name', 'description', 'zone']);
   const params = { calendar: head.calendar.key };
   const act = async (work: () => Promise<unknown>): Promise<boolean> => {
     const done = await attempt(work);
@@ -33,7 +35,7 @@ export function CalendarPanel({ head, onClose }: { head: BoardHead; onClose: () 
   };
   const save = async (event: FormEvent) => {
     event.preventDefault();
-    if (await act(() => call('changeCalendar', { params, body: { name, description } }))) {
+    if (await act(() => call('changeCalendar', { params, body: { name, description, zone } }))) {
       toast({ text: tc('saved') });
       onClose();
     }
@@ -74,6 +76,7 @@ export function CalendarPanel({ head, onClose }: { head: BoardHead; onClose: () 
           onChange={(e) => setDescription(e.target.value)}
           slotProps={{ inputLabel: { shrink: true } }}
         />
+        <ZoneField label={tc('zone')} value={zone} wrong={fields.zone} help={tc('zoneHelp')} onChange={setZone} />
         <div className={`row ${boardsCss['save-row']}`}>
           <Button type="submit" variant="contained" loading={busy}>
             {tc('save')}
