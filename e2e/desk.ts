@@ -189,11 +189,16 @@ export class Desk {
               );
               document.addEventListener(
                 'click',
-                ({ target }) => {
+                ({ target, clientX, clientY }) => {
                   const on = target as Element;
-                  // What is still there has had its press, whatever has opened over it since.
+                  const now = el.getBoundingClientRect();
+                  const isThere =
+                    now.left <= clientX && clientX <= now.right && now.top <= clientY && clientY <= now.bottom;
+                  // What is still under the finger has had its press, whatever has opened over it since; what has moved away from it hasn't.
                   const heard =
-                    el.contains(on) || on.textContent === el.textContent || (down as Element | null)?.isConnected;
+                    el.contains(on) ||
+                    on.textContent === el.textContent ||
+                    ((down as Element | null)?.isConnected && isThere);
                   root.dataset.pressed = heard ? 'click' : 'down';
                 },
                 { capture: true, once: true, signal },
