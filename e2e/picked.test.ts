@@ -42,6 +42,7 @@ test('several are picked by the keys, moved together, taken back together, and r
   await desk.page.keyboard.down('Control');
   await desk.page.keyboard.press('z');
   await desk.page.keyboard.up('Control');
+  await desk.says('As it was before');
   await desk.find('button', /^Ledger one, .*13 Apr 2027, 10:00/);
   await desk.find('button', /^Ledger two, .*13 Apr 2027, 12:00/);
   // They are picked still, as they are now.

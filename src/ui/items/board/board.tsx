@@ -113,7 +113,7 @@ function Shown({ head }: { head: BoardHead }) {
 
 /** Under the calendar: where whoever it is of is now, and what its shapes mean. */
 function Foot({ head }: { head: BoardHead }) {
-  const { days } = useBoard();
+  const { days, lanes } = useBoard();
   const t = useTranslations('keys');
   const { principal, help } = useFrame();
   const { narrow, view, looking } = days;
@@ -126,7 +126,7 @@ function Foot({ head }: { head: BoardHead }) {
       <div className={boardCss.where} title={about || undefined}>
         {where === null ? about : <WhereNow handle={where} />}
       </div>
-      {legend && <Legend />}
+      {legend && <Legend items={lanes.flatMap((lane) => lane.items)} />}
       {!narrow && help && (
         <button type="button" className={`plain ${boardCss.help}`} onClick={help}>
           {t('open')}

@@ -169,7 +169,7 @@ export function LinkBoard({ link, language }: { link: string; language: Language
                 onMove={() => {}}
                 onMoveInto={() => {}}
               />
-              {!narrow && <Legend />}
+              {!narrow && <Legend items={data.items} />}
             </div>
             {open && (
               <Details
