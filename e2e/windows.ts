@@ -1,4 +1,5 @@
 import puppeteer, { type Browser, type BrowserContext, type CDPSession, type Page } from 'puppeteer-core';
+import { QUIETLY } from '../scripts/chromium.mjs';
 import { installNames } from './names.ts';
 
 /** A window of the browser, as a test works in it. */
@@ -23,13 +24,7 @@ async function launch(): Promise<Browser> {
   const browser = await puppeteer.launch({
     executablePath: process.env.CHROMIUM_PATH ?? '/usr/bin/chromium',
     args: [
-      '--no-sandbox',
-      '--disable-gpu',
-      '--disable-quic',
-      '--no-first-run',
-      '--disable-background-networking',
-      '--disable-component-update',
-      '--disable-sync',
+      ...QUIETLY,
       // Several people's windows are open at once, and each must run as if it were in front.
       '--disable-background-timer-throttling',
       '--disable-backgrounding-occluded-windows',

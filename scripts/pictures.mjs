@@ -1,7 +1,7 @@
 // @ts-check
 import { mkdirSync } from 'node:fs';
 import puppeteer from 'puppeteer-core';
-import { findChromium, HOW_TO_GET_CHROMIUM } from './chromium.mjs';
+import { findChromium, HOW_TO_GET_CHROMIUM, QUIETLY } from './chromium.mjs';
 
 /* `node scripts/pictures.mjs [PORT]`: the pictures of docs/screenshots, taken from a running demo. */
 const port = process.argv[2] ?? '3000';
@@ -15,15 +15,7 @@ const out = 'docs/screenshots';
 mkdirSync(out, { recursive: true });
 const browser = await puppeteer.launch({
   executablePath,
-  args: [
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-quic',
-    '--no-first-run',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-  ],
+  args: QUIETLY,
 });
 
 /**

@@ -21,7 +21,7 @@ export function programNames(db: Connection, personId: number, calendarId: numbe
   return new Map(rows.map((r) => [r.item_id, r.name]));
 }
 
-/** Calls an item by a name from now on; what was called so before isn't any more. */
+/** Calls an item by a name from now on, and by no other, in whichever calendar it is; what was called so before isn't any more. */
 export function nameForPrograms(
   db: Connection,
   personId: number,
@@ -29,6 +29,7 @@ export function nameForPrograms(
   name: string,
   itemId: number,
 ): void {
+  db.run('DELETE FROM program_name WHERE person_id = ? AND item_id = ?', personId, itemId);
   db.run(
     `INSERT INTO program_name (person_id, collection_id, name, item_id) VALUES (?, ?, ?, ?)
        ON CONFLICT DO UPDATE SET item_id = excluded.item_id`,
@@ -37,18 +38,6 @@ export function nameForPrograms(
     name,
     itemId,
   );
-}
-
-/** Calls an item by another name than any it had, in whichever calendar it is now. */
-export function renameForPrograms(
-  db: Connection,
-  personId: number,
-  calendarId: number,
-  name: string,
-  itemId: number,
-): void {
-  db.run('DELETE FROM program_name WHERE person_id = ? AND item_id = ?', personId, itemId);
-  nameForPrograms(db, personId, calendarId, name, itemId);
 }
 
 /** What somebody's programs call what they added to a list, by a table of such names. */

@@ -1,4 +1,4 @@
-import { calendarBody, newCalendar } from '@/contract/people/people.ts';
+import { calendarBody } from '@/contract/people/people.ts';
 import { type ProgramCalendar, readProgramCalendar } from '../../operations/dav/index.ts';
 import type { Context } from '../../operations/deciding/context/context.ts';
 import { moveObjectInWorker } from '../../operations/in-worker/in-worker.ts';
@@ -58,6 +58,8 @@ export async function proppatch(asked: Asked): Promise<Response> {
   const calendar = known.value.kind === 'calendar' ? known.value.calendar : null;
   const wrong = settings.filter((one) => !calendar || !isSettable(calendar, one)).map(({ name }) => name);
   const names = settings.map(({ name }) => name);
+  // Nothing that is to be set is set at once, and leaves no trail.
+  if (names.length === 0) return multistatus(allSet(href, []));
   if (!calendar || wrong.length > 0) return multistatus(allProtected(href, wrong, names));
   const done = await writing(ctx, (now) => set(now, calendar, settings));
   // What it can't be called is a conflict with what is there (RFC 4918 9.2.1).
@@ -82,9 +84,9 @@ function set(ctx: Context, calendar: ProgramCalendar, settings: readonly Setting
 const KEY = /^[A-Za-z0-9_-]{20,64}$/;
 
 /** Makes a further calendar at the address that is asked for (RFC 4791 5.3.1). */
-export async function mkcalendar({ ctx, me, resource, body }: Asked): Promise<Response> {
+export async function mkcalendar({ ctx, me, resource, body: sent }: Asked): Promise<Response> {
   if (resource.kind !== 'calendar') return conditionFailed(cal('calendar-collection-location-ok'));
-  const read = xmlIn(body);
+  const read = xmlIn(sent);
   if (read === 'broken' || (read && read.name !== cal('mkcalendar'))) return bare(400);
   const settings = read ? settingsIn(read) : [];
   if (settings.length > MOST_PROPERTIES) return askedTooMuch();
@@ -98,22 +100,20 @@ export async function mkcalendar({ ctx, me, resource, body }: Asked): Promise<Re
   const { calendar: key } = resource;
   if (!KEY.test(key)) return conditionFailed(cal('calendar-collection-location-ok'));
   const to = new Map(settings.map(({ name, value }) => [name, value ?? '']));
-  const asked = { of: me, name: to.get(NAME) || key, description: to.get(WORDS) ?? '' };
+  const body = calendarBody.safeParse({ name: to.get(NAME) || key, description: to.get(WORDS) ?? '' });
+  if (!body.success) return refused(ctx, refuse('badInput', { fields: { name: 'unclear' } }));
   const made = await writing(ctx, (now) => {
-    const parsed = newCalendar.safeParse({ of: asked.of, name: asked.name });
-    const said = calendarBody.safeParse({ name: asked.name, description: asked.description });
-    if (!parsed.success || !said.success) return refuse('badInput', { fields: { name: 'unclear' } });
     if (now.token?.only != null) return refuse('tokenOnly');
     if (!isCalendarKeyFree(now, key)) return ok({ there: true });
-    must(beginCalendar(now, parsed.data, key));
-    if (asked.description !== '') must(changeCalendar(now, key, said.data));
+    must(beginCalendar(now, { of: me, name: body.data.name }, key));
+    if (body.data.description !== '') must(changeCalendar(now, key, body.data));
     return ok({ there: false });
   });
   if (!made.ok) return refused(ctx, made);
   return made.value.there ? conditionFailed(dav('resource-must-be-null')) : bare(201);
 }
 
-/** Moves or copies one thing to another address (RFC 4918 9.8, 9.9), where what stands there is of its kind. */
+/** Moves or copies one thing of a calendar to another address of theirs (RFC 4918 9.8, 9.9); tasks and contacts stay in their list. */
 export async function move({ ctx, me, resource, request }: Asked, copy: boolean): Promise<Response> {
   const header = request.headers.get('destination');
   const to = header === null ? null : resourceAt(header, me);
@@ -122,7 +122,8 @@ export async function move({ ctx, me, resource, request }: Asked, copy: boolean)
   const [from, into] = [readProgramCalendar(ctx, resource.calendar), readProgramCalendar(ctx, to.calendar)];
   if (!from.ok) return refused(ctx, from);
   if (!into.ok) return bare(409);
-  if (from.value.holds !== into.value.holds) return conditionFailed(cal('supported-calendar-component'));
+  if (from.value.holds !== 'VEVENT' || into.value.holds !== 'VEVENT')
+    return conditionFailed(cal('supported-calendar-component'));
   const done = await moveObjectInWorker(ctx, {
     from: { key: resource.calendar, name: resource.name },
     to: { key: to.calendar, name: to.name },

@@ -152,7 +152,7 @@ interface Sought {
 
 /** People found in one search, and those looked at for it. */
 const MOST_FOUND = 50;
-const MOST_LOOKED_AT = 300;
+const MOST_LOOKED_AT = 150;
 
 /**
  * People by all or any of some words, each as `readProgramPerson` answers them: of nobody else anything is found, so that an address tells nothing of
@@ -178,9 +178,12 @@ export function findProgramPeople(
       (known === null || known.has(person.handle)) &&
       (all ? words.every(fits(person)) : words.some(fits(person))),
   );
-  const people = found.slice(0, MOST_LOOKED_AT).flatMap((person) => {
+  const people: ProgramPerson[] = [];
+  for (const person of found.slice(0, MOST_LOOKED_AT)) {
     const read = readProgramPerson(ctx, person.handle);
-    return read.ok ? [read.value] : [];
-  });
-  return { people: people.slice(0, MOST_FOUND), cut: people.length > MOST_FOUND || found.length > MOST_LOOKED_AT };
+    if (!read.ok) continue;
+    if (people.length === MOST_FOUND) return { people, cut: true };
+    people.push(read.value);
+  }
+  return { people, cut: found.length > MOST_LOOKED_AT };
 }

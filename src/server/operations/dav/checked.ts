@@ -8,3 +8,11 @@ export function checked<S extends z.ZodType>(schema: S, body: unknown): z.output
   const at = read.error.issues[0]?.path.filter((part) => part !== 'fields' && part !== 'when')[0];
   throw new Refused(refuse('badInput', { fields: { [String(at ?? 'form')]: 'unclear' } }));
 }
+
+const MOST_NAME = 200;
+
+/** Refuses what a program can't call a thing: what is too long, or isn't one part of an address. */
+export function checkName(name: string): void {
+  if (name.length > MOST_NAME || !/^[^/\\\p{Cc}]+$/u.test(name))
+    throw new Refused(refuse('badInput', { fields: { name: 'unclear' } }));
+}

@@ -7,7 +7,7 @@ import { must, ok, type Refusal, Refused, type Result, refuse } from '../../resu
 import { addReadContact, changeContact, removeContact } from '../contacts/index.ts';
 import { Directory } from '../deciding/index.ts';
 import type { CardPrograms } from './cards.ts';
-import { checked } from './checked.ts';
+import { checked, checkName } from './checked.ts';
 import { type Seen, stillSo } from './seen.ts';
 
 /*
@@ -56,7 +56,7 @@ export function putCard(programs: CardPrograms, name: string, text: string, seen
   if (!now && !decision.rights.add) return mayNot(programs, 'mayNotAdd');
   const sent = cardIn(text);
   if (!found) {
-    if (name.length > 200 || !/^[^/\\\p{Cc}]+$/u.test(name)) return refuse('badInput', { fields: { name: 'unclear' } });
+    checkName(name);
     // To nobody who isn't shown everything does what it is called outside say whether it was there.
     const there = programs.all ? contactByUid(ctx.db, list.id, sent.uid) : null;
     if (there) return programs.alreadyThere(there);

@@ -20,7 +20,7 @@ import {
 } from '../deciding/index.ts';
 import { mayImport } from '../items/index.ts';
 import { answerItem, changeMeeting, createMeeting, removeMeeting } from '../meetings/index.ts';
-import { checked } from './checked.ts';
+import { checked, checkName } from './checked.ts';
 import { listProgramsOn } from './lists.ts';
 import {
   bothOf,
@@ -117,8 +117,7 @@ function mayNot(ctx: Context, { decided }: Programs, code: 'mayNotChange' | 'may
 /** Adds a thing; `null` where it has no name of the program's. */
 function add(ctx: Context, programs: Programs, name: string | null, { main, apart }: Omit<Text, 'tails'>): void {
   const { calendar, decision } = programs.decided;
-  if (name !== null && (name.length > 200 || !/^[^/\\\p{Cc}]+$/u.test(name)))
-    throw new Refused(refuse('badInput', { fields: { name: 'unclear' } }));
+  if (name !== null) checkName(name);
   const owner = personById(ctx.db, calendar.ownerId)?.address ?? '';
   // What it is called outside is kept for whoever sees everything here: to nobody else does it say whether it was there.
   const seesAll = mayImport(decision);

@@ -9,7 +9,7 @@ import { nameZone } from '../../zone-name.ts';
 import { Directory } from '../deciding/index.ts';
 import { COMMON_ZONES } from '../items/index.ts';
 import { addReadTask, changeTask, removeTask } from '../tasks/index.ts';
-import { checked } from './checked.ts';
+import { checked, checkName } from './checked.ts';
 import { type Seen, stillSo } from './seen.ts';
 import type { TodoPrograms } from './todos.ts';
 
@@ -71,7 +71,7 @@ export function putTodo(programs: TodoPrograms, name: string, text: string, seen
   const after = todoOf(text, zone, ctx.now);
   const seesAll = programs.all;
   if (!found || !now?.text) {
-    if (name.length > 200 || !/^[^/\\\p{Cc}]+$/u.test(name)) return refuse('badInput', { fields: { name: 'unclear' } });
+    checkName(name);
     // To nobody who isn't shown everything does what it is called outside say whether it was there.
     const there = seesAll ? taskByUid(ctx.db, list.id, after.uid) : null;
     if (there) return programs.alreadyThere(there);

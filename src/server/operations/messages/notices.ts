@@ -62,9 +62,11 @@ export function listNotices(ctx: Context): Result<NoticesAnswer> {
     const calendar = shareableById(ctx.db, id);
     if (!calendar) return [];
     const mine = calendar.ownerId === ctx.viewer.id;
+    const soon = grantsOn(ctx.db, id).filter(near);
+    if (soon.length === 0) return [];
     const gives = mine || may(decideOnShared(ctx, calendar).decision).share;
-    return grantsOn(ctx.db, id)
-      .filter((g) => near(g) && (gives || namesMe(g)))
+    return soon
+      .filter((g) => gives || namesMe(g))
       .map((g) => {
         const held = !mine && namesMe(g);
         const audience = gives && !held ? audienceOf(ctx, g) : null;

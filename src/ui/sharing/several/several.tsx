@@ -47,7 +47,7 @@ export function Several(props: {
   const { style } = useFrame();
   const [text, setText] = useState('');
   const [chosen, setChosen] = useState(FREE_BUSY);
-  const { pick } = usePlainChoices(chosen, setChosen);
+  const { pick, waits } = usePlainChoices(chosen, setChosen);
   // In place of a level: they are shut out, or their rows taken away.
   const [instead, setInstead] = useState<'shutOut' | 'back' | null>(null);
   const [owns, setOwns] = useState<Readonly<Record<string, string>>>({});
@@ -60,14 +60,17 @@ export function Several(props: {
   });
   const common: Level = instead === 'back' ? 'back' : instead === 'shutOut' ? NOTHING : chosen;
   const { people, unknown } = readList(text, lines);
-  const levelOf = ({ word }: Meant): Level => {
+  /** The level of somebody; nothing where what theirs comes to isn't known yet. */
+  const levelOf = ({ word }: Meant): Level | undefined => {
     const own = owns[word];
     if (own === undefined) return common;
     if (own === 'back') return 'back';
     if (own === 'shutOut') return NOTHING;
-    return named.data?.choices.find((c) => c.group === 'preset' && c.value === own)?.rights ?? common;
+    return named.data?.choices.find((c) => c.group === 'preset' && c.value === own)?.rights;
   };
-  const planned = people.map((meant) => ({ meant, row: rowOf(lines, meant), level: levelOf(meant) }));
+  // Whoever presses while a choice is on its way would give what was chosen before it.
+  const unsettled = waits || people.some((meant) => levelOf(meant) === undefined);
+  const planned = people.map((meant) => ({ meant, row: rowOf(lines, meant), level: levelOf(meant) ?? NOTHING }));
   const wanted = { calendar, until, zone: style.zone };
   const changing = planned.map((one) => ({
     ...one,
@@ -84,7 +87,11 @@ export function Several(props: {
   const at = changing.map((_, i) => changing.slice(0, i).reduce((sum, one) => sum + one.changes.length, 0));
   const there = planned.filter(({ row }) => (row?.grants.length ?? 0) > 0).map(({ meant }) => meant.name);
   const outside = planned.filter(({ meant }) => meant.outside);
-  const hears = planned.filter(({ meant, level }) => meant.outside && level !== 'back' && !isNone(level));
+  const hears = planned.flatMap(({ meant, level }) =>
+    meant.outside && level !== 'back' && !isNone(level) ? [level] : [],
+  );
+  // Of those outside, whoever is let into most is who the confirmation is about.
+  const most = hears.find((level) => level.private) ?? hears.find(({ sight }) => sight !== 'busy') ?? hears[0];
   const allBack = planned.length > 0 && planned.every(({ level }) => level === 'back');
   const whats = [...new Set(planned.flatMap(({ level }) => (level === 'back' ? [] : [levelName(level)])))];
   const give = async (tell: boolean) => {
@@ -117,6 +124,10 @@ export function Several(props: {
   };
   const saving = useConfirming(({ tell }: { tell: boolean }) => attempt(() => give(tell), refusalOf));
   const preset = instead ?? callingOf(chosen) ?? 'other';
+  const choose = (group: string, value: string) => {
+    saving.no();
+    pick(group, value);
+  };
   return (
     <section className={`${pageCss.card} gap-5 stack`} aria-label={t('lines.paste')}>
       {(refused ?? (ready ? comesTo.why && refusalOf(comesTo.why) : null)) && (
@@ -170,7 +181,8 @@ export function Several(props: {
         onChange={({ target: { value } }) => {
           const none = value === 'shutOut' || value === 'back' ? value : null;
           setInstead(none);
-          if (none === null) pick('preset', value);
+          if (none === null) choose('preset', value);
+          else saving.no();
         }}
       >
         {preset === 'other' && <MenuItem value="other">{levelName(chosen)}</MenuItem>}
@@ -187,7 +199,7 @@ export function Several(props: {
             select
             label={t('lines.mayDo')}
             value={reachOf(chosen)}
-            onChange={(e) => pick('reach', e.target.value)}
+            onChange={(e) => choose('reach', e.target.value)}
           >
             {REACHES.map((r) => (
               <MenuItem key={r} value={r}>
@@ -201,7 +213,7 @@ export function Several(props: {
               <FormControlLabel
                 key={extra}
                 control={
-                  <Checkbox size="small" checked={chosen[extra]} onChange={(_, on) => pick(extra, String(on))} />
+                  <Checkbox size="small" checked={chosen[extra]} onChange={(_, on) => choose(extra, String(on))} />
                 }
                 label={t(`extras.${extra}`)}
               />
@@ -214,7 +226,10 @@ export function Several(props: {
         value={until}
         error={undefined}
         help={t('ask.untilHelp')}
-        onChange={setUntil}
+        onChange={(day) => {
+          saving.no();
+          setUntil(day);
+        }}
       />
       {planned.length > 0 && (
         <SeveralRows
@@ -234,9 +249,9 @@ export function Several(props: {
         <ConfirmGive
           head={null}
           text={t('lines.pasteConfirm', {
-            ...aboutOf(lines, common === 'back' ? NOTHING : common),
+            ...aboutOf(lines, most ?? NOTHING),
             count: hears.length,
-            what: [...new Set(hears.flatMap(({ level }) => (level === 'back' ? [] : [levelName(level)])))].join(', '),
+            what: [...new Set(hears.map(levelName))].join(', '),
           })}
           busy={busy}
           onYes={saving.yes}
@@ -249,7 +264,7 @@ export function Several(props: {
               ? t('lines.severalDo', { count: people.length })
               : t(`lines.${allBack ? 'pasteBack' : 'paste'}${tell ? 'Do' : 'Quietly'}`, { count: people.length })
           }
-          off={changes.length === 0}
+          off={changes.length === 0 || unsettled}
           busy={busy}
           onGive={(tell) => saving.press({ tell }, hears.length > 0)}
           onClose={onClose}
