@@ -38,6 +38,12 @@ test('a list is pasted: each gets the same, who isn’t found is named, and who 
   await hedda.says('Listed already, and changed by this: Jonas Heath.');
   await hedda.press('button', 'Give to 1 person, and tell them');
   await hedda.find('button', /^Jonas Heath Free\/busy/);
+  // Pressed as soon as it is chosen, it is what was chosen that is given.
+  await hedda.press('button', 'Several at once');
+  await hedda.fill('Paste a list', 'jonas heath');
+  await hedda.choose(/Each gets/, 'Outline');
+  await hedda.press('button', 'Give quietly');
+  await hedda.find('button', /^Jonas Heath Outline/);
 });
 
 test('a group and a person of it are pasted: one gets a level of their own, what each comes to is said, and one press takes all back', async () => {
