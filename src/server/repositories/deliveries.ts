@@ -74,6 +74,17 @@ export function deliveryById(db: Connection, id: number): Delivery | null {
   return row ? decode(row) : null;
 }
 
+/** Into whose calendars messages are on their way, by the UID they are about: of the first `most`. */
+export function onTheWay(db: Connection, most: number): Map<string, Set<number>> {
+  const found = new Map<string, Set<number>>();
+  const rows = db.arrays<[number, string | null]>(
+    `SELECT person_id, json_extract(what, '$.message.uid') FROM delivery ORDER BY id LIMIT ?`,
+    most,
+  );
+  for (const [person, uid] of rows) if (uid !== null) found.set(uid, (found.get(uid) ?? new Set()).add(person));
+  return found;
+}
+
 /** Ends a delivery. Answers whether it was there: two threads that come to one deliver it once. */
 export const endDelivery = (db: Connection, id: number): boolean =>
   db.changes('DELETE FROM delivery WHERE id = ?', id) === 1;

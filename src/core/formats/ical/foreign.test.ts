@@ -375,6 +375,15 @@ describe('nothing is lost', () => {
     );
     expect(out.some((l) => l.includes('ROLE=CHAIR'))).toBe(false);
   });
+  test('but not how far a message came, which is the server’s to say (RFC 6638 3.2.9)', () => {
+    const said = [
+      'ATTENDEE;CN="a;SCHEDULE-STATUS=2.0";X-P=1;schedule-status="2.0,3.7";PARTSTAT=DECLINED:mailto:b@fen.example',
+      'ORGANIZER;SCHEDULE-STATUS=1.1;CN=Ada;SENT-BY="mailto:t@fen.example":mailto:ada@fen.example',
+    ];
+    const out = lines(writeCalendar([written(item('DTSTART:20270302T100000Z', ...said))], 'x'));
+    expect(out).toContain('ATTENDEE;CN="a;SCHEDULE-STATUS=2.0";X-P=1;PARTSTAT=DECLINED:mailto:b@fen.example');
+    expect(out).toContain('ORGANIZER;CN=Ada;SENT-BY="mailto:t@fen.example":mailto:ada@fen.example');
+  });
   test('what is too long to keep is named', () => {
     const file = read(
       calendar(event('DTSTART:20270302T100000Z', `ATTACH;ENCODING=BASE64;VALUE=BINARY:${'QUJD'.repeat(20_000)}`)),

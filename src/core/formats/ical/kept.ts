@@ -1,5 +1,5 @@
 import { FILED_FIELDS, type FiledField, specOf, type WrittenFields } from '../../calendar/index.ts';
-import { insideOf, type Property, plainText, propertyOf } from './property.ts';
+import { insideOf, type Property, plainText, propertyOf, withoutParameter } from './property.ts';
 
 /**
  * Something a file said of an item that isn't modelled, as it came: a content line, or a component within it. `of` names the field
@@ -98,7 +98,9 @@ export function keptOf(
   for (const property of properties) {
     const { name } = property;
     if (OURS.has(name) || name.startsWith('X-PARAMO-')) continue;
-    const line = plainText(property.line).replace(/\n/g, ' ');
+    // How far a message has come to whom it names is ours to say.
+    const plain = plainText(property.line).replace(/\n/g, ' ');
+    const line = property.params.has('SCHEDULE-STATUS') ? withoutParameter(plain, 'SCHEDULE-STATUS') : plain;
     if (said.has(line)) continue;
     const depends = dependence(property);
     keep(name, depends ? { line, of: depends.of, was: text(depends.read(fields)) } : { line });
@@ -120,6 +122,16 @@ export function withKept(ours: readonly string[], kept: readonly UnmodelledLine[
     ...ours.filter((line) => !replaced.has(keyOf(line) ?? '')),
     ...standing.flatMap(({ line }) => line.split('\r\n')),
   ];
+}
+
+/** Lines of an item with how far the last message has come to each attendee (RFC 6638 3.2.9), by address. */
+export function withStatuses(lines: readonly string[], statuses?: ReadonlyMap<string, string>): readonly string[] {
+  if (!statuses || statuses.size === 0) return lines;
+  return lines.map((line) => {
+    const property = /^ATTENDEE[;:]/i.test(line) ? propertyOf(line) : null;
+    const status = property && statuses.get(addressOf(property.value));
+    return status ? line.replace(/^ATTENDEE/i, `ATTENDEE;SCHEDULE-STATUS="${status}"`) : line;
+  });
 }
 
 /** What a line says something of, so that two lines for one thing are known; `null` where several may stand side by side. */

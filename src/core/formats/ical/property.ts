@@ -6,27 +6,51 @@ export interface Property {
   readonly line: string;
 }
 
-/** Cuts an unfolded content line; `null` for what is none. A parameter's quotes are taken off, a list stays one text. */
-export function propertyOf(line: string): Property | null {
-  const params = new Map<string, string>();
+/** A parameter as it stands in a content line: its name, and where `;NAME=value` begins and ends. */
+interface Parameter {
+  readonly key: string;
+  readonly from: number;
+  readonly value: number;
+  readonly to: number;
+}
+
+/** Cuts an unfolded content line into its name, its parameters, and where its value begins; `null` for what is none. */
+function cutLine(
+  line: string,
+): { readonly name: string; readonly params: readonly Parameter[]; readonly at: number } | null {
+  const params: Parameter[] = [];
   const name = /^[A-Za-z0-9-]+/.exec(line)?.[0];
   if (!name) return null;
   let at = name.length;
   while (line[at] === ';') {
+    const from = at;
     const key = /^[A-Za-z0-9-]+/.exec(line.slice(at + 1))?.[0];
     if (!key || line[at + 1 + key.length] !== '=') return null;
     at += key.length + 2;
-    const from = at;
+    const value = at;
     let quoted = false;
     for (; at < line.length; at++) {
       const c = line[at];
       if (c === '"') quoted = !quoted;
       else if (!quoted && (c === ';' || c === ':')) break;
     }
-    params.set(key.toUpperCase(), line.slice(from, at).replace(/"/g, ''));
+    params.push({ key: key.toUpperCase(), from, value, to: at });
   }
-  if (line[at] !== ':') return null;
-  return { name: name.toUpperCase(), params, value: line.slice(at + 1), line };
+  return line[at] === ':' ? { name: name.toUpperCase(), params, at: at + 1 } : null;
+}
+
+/** Cuts an unfolded content line; `null` for what is none. A parameter's quotes are taken off, a list stays one text. */
+export function propertyOf(line: string): Property | null {
+  const cut = cutLine(line);
+  if (!cut) return null;
+  const params = new Map(cut.params.map(({ key, value, to }) => [key, line.slice(value, to).replace(/"/g, '')]));
+  return { name: cut.name, params, value: line.slice(cut.at), line };
+}
+
+/** An unfolded content line without one of its parameters; what is none stays as it is. */
+export function withoutParameter(line: string, key: string): string {
+  const found = cutLine(line)?.params.filter((one) => one.key === key) ?? [];
+  return found.reduceRight((text, { from, to }) => text.slice(0, from) + text.slice(to), line);
 }
 
 /** The component's own properties and the components within it, of a block's unfolded lines. */

@@ -2,7 +2,7 @@ import ICAL from 'ical.js';
 import { FILED_FIELDS, type FiledField, specOf, type WrittenFields } from '../../calendar/index.ts';
 import type { Length } from '../../recurrence/index.ts';
 import { fromWallLenient, parseDate, parseWall, wallText } from '../../time/index.ts';
-import { type KeptFields, type UnmodelledLine, withKept } from './kept.ts';
+import { type KeptFields, type UnmodelledLine, withKept, withStatuses } from './kept.ts';
 import { plainText } from './property.ts';
 
 /** An item as it is written: what reading gives back, and what a reader of the file needs beside it. */
@@ -25,6 +25,8 @@ export interface WrittenItem extends KeptFields {
   readonly changedAt: number;
   /** The series it stands for a happening of, where the file has it: its zone and form are those of the recurrence id. */
   readonly series?: Pick<WrittenItem, 'zone' | 'allDay'>;
+  /** How far the last message has come to each attendee (RFC 6638 3.2.9), by address: told to the organiser's programs, never read back. */
+  readonly statuses?: ReadonlyMap<string, string>;
   /** What its zone is called in the file, where that is not the zone's own name. */
   readonly tzid?: string;
   readonly seriesTzid?: string;
@@ -37,7 +39,7 @@ export const withoutOwn = (text: string): string => text.replace(/^X-PARAMO-[^\r
 
 /** An item's content lines, unfolded, from BEGIN to END: our own, with what a file once said of it put back in place. */
 export function eventLines(item: WrittenItem): string[] {
-  return ['BEGIN:VEVENT', ...withKept(ownLines(item), item.kept, item), 'END:VEVENT'];
+  return ['BEGIN:VEVENT', ...withStatuses(withKept(ownLines(item), item.kept, item), item.statuses), 'END:VEVENT'];
 }
 
 /** When an item is, as it is written. */

@@ -33,6 +33,7 @@ import { mayImport, writtenFrom } from '../items/index.ts';
 import { bounded, daysOf, isWithin, LONGEST, shownInstants } from './instants.ts';
 import { listProgramsOn } from './lists.ts';
 import { type Instants, MOST_BYTES, MOST_OBJECTS, type ObjectsWanted, type ProgramObject } from './program-object.ts';
+import { ScheduleStatuses } from './schedule-status.ts';
 
 /*
  * A calendar as the things a program reads and writes (RFC 4791 4.1), each at exactly the sight of whoever asks. What they may change is one
@@ -56,6 +57,7 @@ export class Programs {
   readonly directory: Directory;
   readonly names: ReadonlyMap<number, string>;
   private readonly words;
+  private readonly statuses;
   private readonly homes = new Map<string, StoredItem | null>();
   private readonly written = new Map<number, WrittenItem | null>();
   constructor(
@@ -65,6 +67,7 @@ export class Programs {
     this.directory = new Directory(ctx.db);
     this.names = programNames(ctx.db, ctx.viewer.id, decided.calendar.id);
     this.words = blockWords(ctx.viewer.language);
+    this.statuses = new ScheduleStatuses(ctx.db);
   }
 
   /** The view of an item that is one thing with all its happenings; `null` where its happenings are things of their own. */
@@ -99,6 +102,7 @@ export class Programs {
       attendees: view.attendees ?? [],
       left,
       kept: mayImport(this.decided.decision) ? item.kept : [],
+      statuses: view.attendees ? this.statuses.of(item) : new Map(),
     };
   }
 
@@ -132,8 +136,8 @@ export class Programs {
   whole(item: StoredItem, texts: boolean): ProgramObject | null {
     const items = this.writtenWhole(item);
     if (!items) return null;
-    const plain = items.map(({ changedAt: _at, ...one }) => one);
-    const unanswered = plain.map(({ attendees, sequence: _sequence, ...one }) => ({
+    const plain = items.map(({ changedAt: _at, statuses, ...one }) => ({ ...one, statuses: [...(statuses ?? [])] }));
+    const unanswered = plain.map(({ attendees, sequence: _sequence, statuses: _statuses, ...one }) => ({
       ...one,
       attendees: attendees.map(({ answer: _answer, ...a }) => a),
     }));
