@@ -1,8 +1,12 @@
 // @ts-check
 import { randomBytes } from 'node:crypto';
 import { createServer } from 'node:http';
+import { fileURLToPath } from 'node:url';
+import { createRequestListener } from '@remix-run/node-fetch-server';
+import compression from 'compression';
 import next from 'next';
 import sirv from 'sirv';
+import { load } from './scripts/built.mjs';
 
 /*
  * The web server around Next: it says who is asking (never believing a client's own word for its address), refuses writes
@@ -19,13 +23,36 @@ if (!dev && !process.env.PARAMO_SECRET) {
   process.exit(1);
 }
 
+/** The API as it was built, which is answered here; in development the page framework compiles and answers it. */
+/** @type {typeof import('./src/server/http/serve.ts') | null} */
+const api = dev ? null : load(fileURLToPath(new URL('./dist/server/serve.cjs', import.meta.url)));
+api?.startJobs();
 const app = next({ dev, port, hostname: process.env.HOST ?? '127.0.0.1', turbopack: dev });
 const handle = app.getRequestHandler();
 await app.prepare();
 
 const STATIC = '/_next/static';
 /** The built scripts, styles and fonts as the build left them, already compressed; what isn't there goes on to Next. */
-const built = dev ? null : sirv('.next/static', { gzip: true, immutable: true, maxAge: 31_536_000, etag: true });
+const files = dev ? null : sirv('.next/static', { gzip: true, immutable: true, maxAge: 31_536_000, etag: true });
+
+const answerApi = api && createRequestListener((request) => api.answer(request));
+// What says that it isn't to be changed on its way goes out as it is.
+const pack = compression();
+
+/**
+ * Hands a request of the API to what answers it.
+ * @param {(request: import('node:http').IncomingMessage, response: import('node:http').ServerResponse) => void} listener
+ * @param {import('node:http').IncomingMessage} request @param {import('node:http').ServerResponse} response
+ */
+function serveApi(listener, request, response) {
+  // An answer that has begun meanwhile (too long, too slow) is the answer.
+  const { writeHead } = response;
+  /** @param {number} status @param {any[]} rest */
+  response.writeHead = (status, ...rest) =>
+    // Without words of its own a status has those that everybody gives it.
+    writeHead.apply(response, [status, .../** @type {[]} */ (rest.filter((one) => one !== ''))]);
+  pack(/** @type {never} */ (request), /** @type {never} */ (response), () => listener(request, response));
+}
 
 /** @param {string | undefined} origin */
 function isOurs(origin) {
@@ -223,9 +250,11 @@ const server = createServer({ connectionsCheckingInterval: 2000 }, (request, res
     request.socket.setTimeout(QUIET_WHILE_WORKING_MS);
   if (!bounded(request, response)) return;
   const { url } = request;
-  if (!built || !url?.startsWith(`${STATIC}/`)) return void handle(request, response);
+  if (api && answerApi && api.answersTo(request.method ?? 'GET', url ?? '/'))
+    return serveApi(answerApi, request, response);
+  if (!files || !url?.startsWith(`${STATIC}/`)) return void handle(request, response);
   request.url = url.slice(STATIC.length);
-  built(request, response, () => {
+  files(request, response, () => {
     request.url = url;
     void handle(request, response);
   });

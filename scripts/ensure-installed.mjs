@@ -1,12 +1,35 @@
 // @ts-check
-import { execFileSync } from 'node:child_process';
+import { execFileSync, spawn } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 
 const MARK = 'node_modules/.paramo-installed';
+const shell = process.platform === 'win32';
 
 /** Installs the packages where they aren't, or where the lock file has changed since. Says what is missing and stops. */
 export function ensureInstalled() {
+  const want = missing();
+  if (want === null) return;
+  install([]);
+  writeFileSync(MARK, want);
+}
+
+/**
+ * As `ensureInstalled`, for what has other work meanwhile: the packages are there at once, but for the database, which one core compiles for two
+ * minutes. The promise is kept once it is there too.
+ */
+export function ensureInstalledBeside() {
+  const want = missing();
+  if (want === null) return Promise.resolve();
+  install(['--ignore-scripts']);
+  // All that installing would have run: what packages compile, then this one's own preparation.
+  return npm(['rebuild'])
+    .then(() => npm(['run', 'prepare']))
+    .then(() => writeFileSync(MARK, want));
+}
+
+/** What the lock file asks for, where that isn't installed; `null` where it is. */
+function missing() {
   const [major = 0, minor = 0] = process.versions.node.split('.').map(Number);
   if (major < 20 || (major === 20 && minor < 16)) {
     console.error(
@@ -16,19 +39,35 @@ export function ensureInstalled() {
   }
   const want = createHash('sha256').update(readFileSync('package-lock.json')).digest('hex');
   const have = existsSync(MARK) ? readFileSync(MARK, 'utf8') : '';
-  if (have === want) return;
+  return have === want ? null : want;
+}
+
+/** @param {string[]} how */
+function install(how) {
   console.log('Installing packages (the database is compiled here, which takes some minutes the first time)…');
   try {
     // Not `npm ci`: it refuses a lock file where a registry lacks builds for machines other than this one.
-    execFileSync('npm', ['install', '--no-save', '--no-audit', '--no-fund'], {
+    execFileSync('npm', ['install', '--no-save', '--no-audit', '--no-fund', ...how], {
       stdio: ['ignore', 'ignore', 'inherit'],
-      shell: process.platform === 'win32',
+      shell,
     });
   } catch {
-    console.error(
-      'The packages could not be installed. What is needed: the npm registry, and for the database python3, make and a C++ compiler (Debian: apt-get install python3 make g++).',
-    );
-    process.exit(1);
+    couldNot();
   }
-  writeFileSync(MARK, want);
+}
+
+/** @param {string[]} args */
+const npm = (args) =>
+  /** @type {Promise<void>} */ (
+    new Promise((done) => {
+      const child = spawn('npm', args, { stdio: ['ignore', 'ignore', 'inherit'], shell });
+      child.once('error', couldNot).once('exit', (code) => (code === 0 ? done() : couldNot()));
+    })
+  );
+
+function couldNot() {
+  console.error(
+    'The packages could not be installed. What is needed: the npm registry, and for the database python3, make and a C++ compiler (Debian: apt-get install python3 make g++).',
+  );
+  process.exit(1);
 }

@@ -3,13 +3,13 @@ import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { relative } from 'node:path';
 import { findChromium, HOW_TO_GET_CHROMIUM } from './chromium.mjs';
-import { ensureInstalled } from './ensure-installed.mjs';
+import { ensureInstalledBeside } from './ensure-installed.mjs';
 
 /*
  * Everything that says whether Paramo is right: types, lint, walls, unit and property tests, conformance, and the browser
- * tests on the built product. The build runs beside the checks that don't need it. Ends with `N passed, N failed`.
+ * tests on the built product. The database's compiling and the build run beside the checks that don't need them. Ends with `N passed, N failed`.
  */
-ensureInstalled();
+const installed = ensureInstalledBeside();
 const chromium = findChromium();
 if (!chromium) {
   console.error(HOW_TO_GET_CHROMIUM);
@@ -136,6 +136,7 @@ await check('walls', [
 await conformance('access');
 await conformance('openings');
 await conformance('desk');
+await installed;
 await vitest('unit', 'unit*');
 if (await building) await vitest('browser', 'e2e');
 if (faults.length > FAULTS_SHOWN)

@@ -136,21 +136,29 @@ export function openDatabase(folder: string, upToDate = false): Connection {
   raw.pragma('busy_timeout = 5000');
   if (!upToDate) migrate(raw, folder);
   const db = new Connection(raw);
-  // A name is made of its definition's digest: whichever file has it means the same by it.
+  zonesIn(db);
+  return db;
+}
+
+/** Has the zones that a file named looked up in a database: a name is made of its definition's digest, so whichever has it means the same by it. */
+function zonesIn(db: Connection): void {
   zonesFrom((name) => {
-    const row = raw.open
+    const row = db.raw.open
       ? db.get<{ definition: string }>('SELECT definition FROM zone_definition WHERE name = ?', name)
       : undefined;
     return row ? (JSON.parse(row.definition) as ZoneDefinition) : null;
   });
-  return db;
 }
 
 const holder = globalThis as { paramoDatabase?: Connection };
+/** Whether the zones of these modules are looked up in it: pages and the API are bundles of their own, with one connection between them. */
+let zonesAreIn = false;
 
 /** The process's connection, opened on first use. */
 export function database(): Connection {
   holder.paramoDatabase ??= openDatabase(settings().data);
+  if (!zonesAreIn) zonesIn(holder.paramoDatabase);
+  zonesAreIn = true;
   return holder.paramoDatabase;
 }
 

@@ -1,4 +1,3 @@
-import { headers as nextHeaders } from 'next/headers';
 import type { z } from 'zod';
 import { OUTSIDE_HEADER } from '@/contract/addresses.ts';
 import { ERRORS } from '@/contract/errors.ts';
@@ -87,7 +86,7 @@ async function respond<N extends RouteName>(
   params: Readonly<Record<string, string>>,
 ): Promise<Response> {
   const spec: Route = ROUTES[name];
-  const headers = await nextHeaders();
+  const { headers } = request;
   const here = spec.who === 'person' ? await signedIn(headers) : null;
   const language = here?.person.language ?? languageOf(headers.get('accept-language'));
   const no = (refusal: Refusal) => refusalResponse(refusal, language);

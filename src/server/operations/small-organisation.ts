@@ -1,4 +1,4 @@
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { type NewItem, newItem } from '@/contract/items/items.ts';
@@ -40,7 +40,13 @@ export interface SmallOrganisation {
   close(): void;
 }
 
-export function smallOrganisation(handles: readonly string[] = ['ines', 'tomas', 'amara', 'bruno', 'dario', 'wren']) {
+/** The files of an organisation of some people, as they were made the first time: every test of the process begins with a copy. */
+const begun: Record<string, ReadonlyMap<string, Buffer>> = {};
+
+function filesOf(handles: readonly string[]): ReadonlyMap<string, Buffer> {
+  const named = handles.join(' ');
+  const known = begun[named];
+  if (known) return known;
   const folder = mkdtempSync(join(tmpdir(), 'paramo-'));
   const db = openDatabase(folder);
   for (const [i, handle] of handles.entries())
@@ -53,6 +59,19 @@ export function smallOrganisation(handles: readonly string[] = ['ines', 'tomas',
       account: `account-${handle}`,
       administrator: i === 0,
     });
+  db.raw.close();
+  const files = new Map(readdirSync(folder).map((name) => [name, readFileSync(join(folder, name))]));
+  rmSync(folder, { recursive: true });
+  begun[named] = files;
+  return files;
+}
+
+export function smallOrganisation(handles: readonly string[] = ['ines', 'tomas', 'amara', 'bruno', 'dario', 'wren']) {
+  const folder = mkdtempSync(join(tmpdir(), 'paramo-'));
+  for (const [name, bytes] of filesOf(handles)) writeFileSync(join(folder, name), bytes);
+  const db = openDatabase(folder);
+  // What a test writes is read by it alone, and needn't outlive the machine.
+  db.raw.pragma('synchronous = OFF');
   const person = (handle: string): Person => {
     const found = personByHandle(db, handle);
     if (!found) throw new Error(`nobody called ${handle}`);
