@@ -15,18 +15,18 @@ import { replyTo } from './reply-in-mail.ts';
  * A process that is at work on meetings and says each step it has come to, until it is killed: for the test that kills it. It saves, lets
  * the seconds pass, sends by SMTP and takes in what is answered, as the server does.
  */
-const [port = '', round = ''] = process.argv.slice(2);
 const SECONDS = 11_000;
 /** Beyond this it would go on by itself if nobody killed it. */
 const MOST = 20;
-const db = openDatabase(settings().data);
-const post = mailPostBy(createTransport(`smtp://127.0.0.1:${port}`));
 const say = (step: string) => process.stdout.write(`${step}\n`);
-const tomas = personByHandle(db, 'tomas');
-const ines = personByHandle(db, 'ines');
-const calendar = ines && mainCalendarOf(db, ines.id);
 
-async function work(): Promise<void> {
+/** Works until it is killed: the mail goes to a service at `port`, and what is made says in which `round`. */
+export async function work(port: string, round: string): Promise<void> {
+  const db = openDatabase(settings().data);
+  const post = mailPostBy(createTransport(`smtp://127.0.0.1:${port}`));
+  const tomas = personByHandle(db, 'tomas');
+  const ines = personByHandle(db, 'ines');
+  const calendar = ines && mainCalendarOf(db, ines.id);
   if (!tomas || !calendar) throw new Error('nobody to work for');
   settleMail(db, false);
   say('ready');
@@ -52,5 +52,3 @@ async function work(): Promise<void> {
     say('received');
   }
 }
-
-await work();

@@ -1,12 +1,14 @@
 import { type ChildProcess, spawn } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { pathToFileURL } from 'node:url';
 import { build } from 'esbuild';
 import { createTransport } from 'nodemailer';
 import { SMTPServer } from 'smtp-server';
 import { expect, test } from 'vitest';
 import { PRESETS } from '@/core/access/index.ts';
 import { answerOf, type Meeting } from '@/core/meetings/index.ts';
+import { keepMade } from '../../../scripts/built.mjs';
 import { mailPostBy } from '../mail/post.ts';
 import { releaseDue } from './meetings/index.ts';
 import { takeMail } from './messages/receive-mail.ts';
@@ -129,21 +131,27 @@ test('killed a hundred times between saving, waiting, sending and receiving, not
   timeout: 240_000,
 }, async () => {
   const folder = mkdtempSync(join(process.cwd(), 'node_modules', '.killed-'));
-  const script = join(folder, 'at-work.mjs');
+  const bundle = join(folder, 'at-work.cjs');
   await build({
     entryPoints: ['src/server/operations/at-work.ts'],
-    outfile: script,
+    outfile: bundle,
     bundle: true,
     // All in one, so that each start is quick; only what is native, or reads files of its own, stays outside.
-    external: ['better-sqlite3', 'pino', 'better-auth', 'next'],
-    banner: { js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);" },
+    external: ['better-sqlite3', 'free-email-domains-list', 'pino', 'better-auth', 'next'],
     minify: true,
     platform: 'node',
-    format: 'esm',
+    format: 'cjs',
     target: 'node20',
     alias: { '@': './src' },
     logLevel: 'silent',
   });
+  keepMade(bundle);
+  const script = join(folder, 'at-work.mjs');
+  const loads = pathToFileURL('scripts/built.mjs');
+  writeFileSync(
+    script,
+    `import { load } from ${JSON.stringify(loads)};\nawait load(${JSON.stringify(bundle)}).work(...process.argv.slice(2));\n`,
+  );
   try {
     await Promise.all(Array.from({ length: LANES }, (_, lane) => killedOften(script, lane)));
   } finally {
