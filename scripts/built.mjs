@@ -20,7 +20,7 @@ function scriptOf(path) {
   });
 }
 
-/** Runs a built script (CommonJS) and answers what it exports. @param {string} path absolute */
+/** Runs a built script (CommonJS) and answers what it exports. @param {string} path absolute @returns {any} */
 export function load(path) {
   return run(scriptOf(path), path);
 }
