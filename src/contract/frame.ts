@@ -89,6 +89,7 @@ export const frameRoutes = {
     who: 'person',
     by: 'session',
     summary: 'A stream that says which calendars changed',
+    query: z.strictObject({ page: z.string().max(40).optional() }),
     rawAnswer: 'text/event-stream',
   },
   openapi: {

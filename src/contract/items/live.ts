@@ -22,7 +22,7 @@ export interface SeenChange {
 
 /**
  * What a window is told. `changed` follows one version of what the listener sees of a calendar and leads to the next; without `seen`
- * it has to be asked for again. `access`: what they may see there changed. `looking`: somebody else opened or left an item they have open. `told`: something came for them. `desk`: somebody opened or left a row they may have too. `tasks`: what they see of a list of tasks changed. `over`: the last word.
+ * it has to be asked for again. `access`: what they may see there changed. `looking`: somebody else opened or left an item they have open. `told`: something came for them. `desk`: somebody opened or left a row they may have too. `tasks`: what they see of a list of tasks changed. `begun`: the first word to a window that named its page; where it isn't `held`, something may have been missed. `over`: the last word.
  */
 export const liveMessage = z.discriminatedUnion('kind', [
   z.strictObject({
@@ -37,6 +37,7 @@ export const liveMessage = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('told') }),
   z.strictObject({ kind: z.literal('desk'), for: z.string() }),
   z.strictObject({ kind: z.enum(['tasks', 'contacts', 'folder']), list: z.string() }),
+  z.strictObject({ kind: z.literal('begun'), held: z.boolean() }),
   z.strictObject({ kind: z.literal('over') }),
 ]);
 export interface ChangedMessage {
@@ -52,4 +53,5 @@ export type LiveMessage =
   | { readonly kind: 'looking'; readonly item: string }
   | { readonly kind: 'desk'; readonly for: string }
   | { readonly kind: 'tasks' | 'contacts' | 'folder'; readonly list: string }
+  | { readonly kind: 'begun'; readonly held: boolean }
   | { readonly kind: 'told' | 'over' };

@@ -1,4 +1,4 @@
-import { afterEach, beforeEach, expect, test, vi } from 'vitest';
+import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
 import type { ItemWire } from '@/contract/items/items.ts';
 import type { ChangedMessage, SeenChange } from '@/contract/items/live.ts';
 import { hub } from './hub.ts';
@@ -76,4 +76,46 @@ test('nobody who has no window is told, or counted for', () => {
   expect(hub().versionOf(2, 'c')).toBeNull();
   hub().changed(2, 'c', told({ gone: ['a'] }));
   expect(changes()).toEqual([]);
+});
+
+describe('a window whose page is on its way', () => {
+  const text = (id: string) => told({ shown: [block(id, '1')] });
+
+  test('misses nothing: of what changed it hears that it did, and is followed on from there', () => {
+    const page = hub().expect(2) ?? '';
+    const first = hub().versionOf(2, 'c');
+    hub().changed(2, 'c', text('secret'));
+    hub().tell(2, { kind: 'told' });
+    vi.advanceTimersByTime(1000);
+    const since = hub().toldSince(2, page);
+    expect(since).toMatchObject([{ kind: 'changed', calendar: 'c', follows: first, seen: null }, { kind: 'told' }]);
+    expect(JSON.stringify(since)).not.toContain('secret');
+    // Once: whoever comes again with it has to ask for everything.
+    expect(hub().toldSince(2, page)).toBeNull();
+  });
+
+  test('is counted along with the window it becomes', () => {
+    const page = hub().expect(2) ?? '';
+    const first = hub().versionOf(2, 'c');
+    const gone = hub().join(2, { session: null, send: (one) => said.push(one), close: () => {} });
+    expect(hub().toldSince(2, page)).toEqual([]);
+    hub().changed(2, 'c', text('a'));
+    expect(changes()).toMatchObject([{ follows: first, seen: { shown: [{ id: 'a' }] } }]);
+    gone?.();
+    expect(hub().versionOf(2, 'c')).toBeNull();
+  });
+
+  test('is nobody else’s, is kept for a few seconds, and only so much of it and so many', () => {
+    const page = hub().expect(2) ?? '';
+    expect(hub().toldSince(1, page)).toBeNull();
+    expect(hub().listeners()).toEqual([1, 2]);
+    vi.advanceTimersByTime(16_000);
+    expect([hub().toldSince(2, page), hub().listeners()]).toEqual([null, [1]]);
+    const pages = Array.from({ length: 8 }, () => hub().expect(2) ?? '');
+    expect(pages.map((one) => hub().toldSince(2, one) !== null)).toEqual([false, false, ...Array(6).fill(true)]);
+    const many = hub().expect(2) ?? '';
+    for (let n = 0; n < 70; n++) hub().tell(2, { kind: 'looking', item: String(n) });
+    vi.advanceTimersByTime(1000);
+    expect(hub().toldSince(2, many)).toBeNull();
+  });
 });

@@ -1,6 +1,7 @@
 import type { ChangedMessage, LiveMessage, SeenChange } from '@/contract/items/live.ts';
 import type { Version } from '@/contract/version.ts';
 import { now } from '../clock.ts';
+import { newKey } from '../ids.ts';
 
 /** Who listens: a person by row number, or whoever holds a link. */
 export type Listener = number | `link:${string}`;
@@ -10,6 +11,13 @@ interface Window {
   readonly session: string | null;
   send(message: string): void;
   close(): void;
+}
+
+/** A window whose page was made and that doesn't listen yet: what it was told meanwhile. */
+interface Coming {
+  readonly listener: Listener;
+  readonly said: LiveMessage[];
+  readonly ends: NodeJS.Timeout;
 }
 
 /** What a listener is told of one write: what they see changed, until when that is what they may see (`null` for ever). */
@@ -25,6 +33,10 @@ const MOST_IN_ALL = 5000;
 /** Most calendars one listener is counted along on, and most happenings in one message. Beyond these a window asks again. */
 const MOST_FOLLOWED = 200;
 const MOST_SHOWN = 150;
+/** How long a page may take until its window listens; pages of one listener on their way at a time, and messages kept for each. */
+const LISTENS_WITHIN_MS = 15_000;
+const MOST_COMING = 6;
+const MOST_KEPT = 60;
 
 interface Waiting {
   readonly follows: Version;
@@ -45,6 +57,7 @@ class Hub {
   private readonly windows = new Map<Listener, Set<Window>>();
   private readonly followed = new Map<Listener, Map<string, Followed>>();
   private readonly waiting = new Map<string, NodeJS.Timeout>();
+  private readonly coming = new Map<string, Coming>();
   private count = 0;
   private since = 0;
 
@@ -59,12 +72,57 @@ class Hub {
       if (set.delete(window)) this.count--;
       if (set.size > 0) return;
       this.windows.delete(listener);
-      this.followed.delete(listener);
+      this.forget(listener);
     };
   }
 
+  /**
+   * Counts in a window whose page is being made: whatever is told from now on is kept for it, for a few seconds. The answer names it to
+   * `toldSince`; `null` where as many as may be are on their way.
+   */
+  expect(listener: Listener): string | null {
+    const theirs = [...this.coming].filter(([, one]) => one.listener === listener);
+    for (const [key] of theirs.slice(0, Math.max(0, theirs.length + 1 - MOST_COMING))) this.drop(key);
+    if (this.count + this.coming.size >= MOST_IN_ALL) return null;
+    const key = newKey();
+    const ends = setTimeout(() => this.drop(key), LISTENS_WITHIN_MS);
+    ends.unref?.();
+    this.coming.set(key, { listener, said: [], ends });
+    return key;
+  }
+
+  /**
+   * What was told to a window since its page was begun, which listens from now on: call it in one go with `join`. `null` where that isn't known:
+   * the window has to ask for everything again. Of what changed it is said only that it did: what may be seen of it can have changed since.
+   */
+  toldSince(listener: Listener, key: string): readonly LiveMessage[] | null {
+    const one = this.coming.get(key);
+    if (one?.listener !== listener) return null;
+    this.drop(key);
+    return one.said;
+  }
+
+  private drop(key: string): void {
+    const one = this.coming.get(key);
+    if (!one) return;
+    clearTimeout(one.ends);
+    this.coming.delete(key);
+    this.forget(one.listener);
+  }
+
+  /** Forgets how far somebody was told of each calendar, where no window of theirs is left. */
+  private forget(listener: Listener): void {
+    if (!this.hears(listener)) this.followed.delete(listener);
+  }
+
+  private hears(listener: Listener): boolean {
+    if (this.windows.has(listener)) return true;
+    for (const one of this.coming.values()) if (one.listener === listener) return true;
+    return false;
+  }
+
   listeners(): Listener[] {
-    return [...this.windows.keys()];
+    return [...new Set([...this.windows.keys(), ...[...this.coming.values()].map(({ listener }) => listener)])];
   }
 
   /** Ends the windows of a session that was withdrawn, or with `null` all of a person's. */
@@ -75,19 +133,19 @@ class Hub {
 
   /** The version a listener has been told of a calendar, for an answer that is read now; `null` where they have no window open. */
   versionOf(listener: Listener, calendar: string): Version | null {
-    return this.windows.has(listener) ? this.follow(listener, calendar).version : null;
+    return this.hears(listener) ? this.follow(listener, calendar).version : null;
   }
 
   tell(listener: Listener, message: Exclude<LiveMessage, ChangedMessage>): void {
     // Access changed: nothing seen before is told any more, and no earlier answer can be followed.
     if (message.kind === 'access') this.followed.get(listener)?.delete(message.calendar);
     const text = JSON.stringify(message);
-    this.once(`${listener} ${text}`, () => this.send(listener, text));
+    this.once(`${listener} ${text}`, () => this.send(listener, message));
   }
 
   /** Tells a listener what they see of a change of a calendar; `null` where they have to ask for it. */
   changed(listener: Listener, calendar: string, told: Told | null): void {
-    if (!this.windows.has(listener)) return;
+    if (!this.hears(listener)) return;
     const followed = this.follow(listener, calendar);
     const next = told ?? { seen: null, until: null };
     followed.waiting = followed.waiting
@@ -104,7 +162,7 @@ class Hub {
     followed.waiting = null;
     const seen = told.until !== null && told.until <= now() ? null : told.seen;
     const message: ChangedMessage = { kind: 'changed', calendar, follows, version: followed.version, seen };
-    this.send(listener, JSON.stringify(message));
+    this.send(listener, message);
   }
 
   private follow(listener: Listener, calendar: string): Followed {
@@ -137,8 +195,16 @@ class Hub {
     );
   }
 
-  private send(listener: Listener, text: string): void {
-    for (const window of [...(this.windows.get(listener) ?? [])]) window.send(text);
+  private send(listener: Listener, message: LiveMessage): void {
+    for (const [key, one] of this.coming) {
+      if (one.listener !== listener) continue;
+      if (one.said.length >= MOST_KEPT) this.drop(key);
+      else one.said.push(message.kind === 'changed' ? { ...message, seen: null } : message);
+    }
+    const windows = this.windows.get(listener);
+    if (!windows) return;
+    const text = JSON.stringify(message);
+    for (const window of [...windows]) window.send(text);
   }
 }
 

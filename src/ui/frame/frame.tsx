@@ -51,8 +51,11 @@ const SECTIONS = [
 /** The sections that stand in a phone's bar by themselves. */
 const ON_PHONE: ReadonlySet<string> = new Set(['desk', 'calendar', 'openings', 'messages']);
 
-/** The frame around every screen: the sections, and the band that says for whom this window works. */
-export function Frame(props: { initial: FrameAnswer; who: string; children: ReactNode }) {
+/**
+ * The frame around every screen: the sections, and the band that says for whom this window works. `page` is what its page is called where it hears of
+ * changes.
+ */
+export function Frame(props: { initial: FrameAnswer; who: string; page: string | null; children: ReactNode }) {
   const t = useTranslations();
   const path = usePathname();
   const { data: frame = props.initial } = useQuery({
@@ -65,7 +68,7 @@ export function Frame(props: { initial: FrameAnswer; who: string; children: Reac
   });
   keepFor(frame.me.handle);
   usePressPoint();
-  const live = useLive(frame.me.handle);
+  const live = useLive(frame.me.handle, props.page);
   const [taking, setTaking] = useState(false);
   const [toast, setToast] = useState<Toast | null>(null);
   // Counted, so that each message has its own time on the screen.

@@ -12,9 +12,9 @@ export const frameHandlers = {
   readFrame: ({ ctx }) => ok(readFrame(ctx)),
   savePreferences: ({ ctx, body }) => changePreferences(ctx, body),
   /** One stream a window: which calendars changed, and nothing else. It ends when the session it was opened with does. */
-  live: ({ ctx, request }) => {
+  live: ({ ctx, query, request }) => {
     const session = ctx.session ?? '';
-    return eventStream(request, ctx.viewer.id, session, () => sessionHolds(session));
+    return eventStream(request, ctx.viewer.id, session, () => sessionHolds(session), query.page);
   },
   openapi: () => jsonText(openApiText(), 200),
 } satisfies Partial<HandlersOf<RouteName>>;

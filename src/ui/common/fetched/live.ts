@@ -24,14 +24,18 @@ export type LiveState =
   | { readonly kind: 'live' }
   | { readonly kind: 'off'; readonly since: number };
 type Note = LiveMessage | { kind: 'state'; state: LiveState } | { kind: 'ask' };
+const LIVE = { kind: 'state', state: { kind: 'live' } } as const satisfies Note;
 
 /**
  * Keeps a window's data live. One window of a browser holds the stream and passes on what it hears, so that many windows
- * don't use up the connections; when it closes, another takes over. After every reconnection everything is asked again.
+ * don't use up the connections; when it closes, another takes over. After every reconnection everything is asked again; at the beginning only
+ * where the server no longer knows what the window was told since its `page` was made.
  */
-export function useLive(me: string): LiveState {
+export function useLive(me: string, page: string | null): LiveState {
   const client = useQueryClient();
   const [state, setState] = useState<LiveState>({ kind: 'connecting' });
+  // A page is named once: a later one of the same window came without loading it anew.
+  const [named] = useState(page);
   useEffect(() => {
     const follower = new Follower(client, (calendar) => KEYS.calendar(calendar));
     const stop = follower.begin();
@@ -40,7 +44,12 @@ export function useLive(me: string): LiveState {
     let source: EventSource | null = null;
     let current: LiveState = { kind: 'connecting' };
     let leading = false;
+    let unnamed = named;
 
+    const stand = (next: LiveState) => {
+      current = next;
+      setState(next);
+    };
     const hear = (note: Note) => {
       if (note.kind === 'state') {
         // What is not on the screen may be older than a change missed meanwhile: it goes, and is asked for when wanted.
@@ -49,8 +58,12 @@ export function useLive(me: string): LiveState {
           client.removeQueries({ type: 'inactive' });
           void refetchOnce(client);
         }
-        current = note.state;
-        setState(note.state);
+        stand(note.state);
+      } else if (note.kind === 'begun') {
+        // Nothing was missed by the window whose page it is; the others ask.
+        if (note.held && current.kind === 'connecting') stand({ kind: 'live' });
+        else hear(LIVE);
+        channel.postMessage(LIVE);
       } else if (note.kind === 'changed') {
         follower.hear(note);
         // Whoever's rows come of that calendar, and nobody else's.
@@ -117,9 +130,15 @@ export function useLive(me: string): LiveState {
     const lead = () =>
       new Promise<void>((release) => {
         leading = true;
-        source = new EventSource('/api/live');
-        source.onopen = () => tell({ kind: 'state', state: { kind: 'live' } });
-        source.onmessage = (event: MessageEvent<string>) => tell(JSON.parse(event.data) as Note);
+        source = new EventSource(unnamed === null ? '/api/live' : `/api/live?page=${encodeURIComponent(unnamed)}`);
+        // Who named their page hears whether anything was missed, and is live then.
+        if (unnamed === null) source.onopen = () => tell(LIVE);
+        unnamed = null;
+        source.onmessage = (event: MessageEvent<string>) => {
+          const message = JSON.parse(event.data) as LiveMessage;
+          if (message.kind === 'begun') hear(message);
+          else tell(message);
+        };
         source.onerror = () => {
           if (current.kind !== 'off') tell({ kind: 'state', state: { kind: 'off', since: Date.now() } });
           // A refusal closes the stream for good: try again by hand.
@@ -164,6 +183,6 @@ export function useLive(me: string): LiveState {
       ended.abort();
       channel.close();
     };
-  }, [client, me]);
+  }, [client, me, named]);
   return state;
 }
