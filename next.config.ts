@@ -5,13 +5,18 @@ const forTests = process.env.PARAMO_TYPES_READ === '1';
 
 const config: NextConfig = {
   poweredByHeader: false,
-  serverExternalPackages: ['better-sqlite3', 'free-email-domains-list', 'mailparser', 'pino', 'smtp-server'],
+  serverExternalPackages: ['better-sqlite3', 'mailparser', 'pino', 'smtp-server'],
   outputFileTracingExcludes: { '*': ['.data/**', 'docs/**'] },
   devIndicators: false,
   allowedDevOrigins: ['*.localhost'],
   typescript: { ignoreBuildErrors: forTests },
-  // Nobody reads maps of what is built; what a next build would take up is two hundred megabytes.
-  experimental: { turbopackSourceMaps: false, turbopackFileSystemCacheForBuild: !forTests },
+  experimental: {
+    // Nobody reads maps of what is built; what a next build would take up is two hundred megabytes.
+    turbopackSourceMaps: false,
+    turbopackFileSystemCacheForBuild: !forTests,
+    // The API, which is most of it, is answered by the web server itself.
+    preloadEntriesOnStart: false,
+  },
 };
 
 export default config;

@@ -36,7 +36,7 @@ await build({
   outExtension: { '.js': '.cjs' },
   format: 'cjs',
   // All in one, so that a start is quick; what is native, or reads files of its own, stays outside.
-  external: ['better-sqlite3', 'free-email-domains-list', 'mailparser', 'pino', 'smtp-server'],
+  external: ['better-sqlite3', 'mailparser', 'pino', 'smtp-server'],
   minifyWhitespace: true,
   minifySyntax: true,
 });
