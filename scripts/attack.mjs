@@ -4,7 +4,7 @@ import { existsSync } from 'node:fs';
 import { ensureInstalled } from './ensure-installed.mjs';
 
 /* Attacks a server that it starts itself, on data of its own: everything that `npm test` attacks, and what takes longer. */
-ensureInstalled();
+await ensureInstalled();
 if (!existsSync('.next/BUILD_ID')) spawnSync(process.execPath, ['scripts/build.mjs'], { stdio: 'inherit' });
 const run = spawnSync(
   process.execPath,

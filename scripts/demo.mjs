@@ -6,7 +6,7 @@ import { join } from 'node:path';
 import { ensureInstalled } from './ensure-installed.mjs';
 
 /* Installs, builds, seeds and starts Paramo with the sample organisation. `--fresh` throws the last run's data away. */
-ensureInstalled();
+await ensureInstalled();
 const data = process.env.PARAMO_DATA ?? '.data/demo';
 if (process.argv.includes('--fresh')) rmSync(data, { recursive: true, force: true });
 mkdirSync(data, { recursive: true });

@@ -6,23 +6,16 @@ import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 const MARK = 'node_modules/.paramo-installed';
 const shell = process.platform === 'win32';
 
-/** Installs the packages where they aren't, or where the lock file has changed since. Says what is missing and stops. */
+/**
+ * Installs the packages where they aren't, or where the lock file has changed since; says what is missing and stops. When this returns the
+ * packages are there, and the promise is kept once the database is compiled too, which takes one core two minutes: there may be other work
+ * meanwhile. Whatever was broken off is done again.
+ */
 export function ensureInstalled() {
   const want = missing();
-  if (want === null) return;
-  install([]);
-  writeFileSync(MARK, want);
-}
-
-/**
- * As `ensureInstalled`, for what has other work meanwhile: the packages are there at once, but for the database, which one core compiles for two
- * minutes. The promise is kept once it is there too.
- */
-export function ensureInstalledBeside() {
-  const want = missing();
   if (want === null) return Promise.resolve();
-  install(['--ignore-scripts']);
-  // All that installing would have run: what packages compile, then this one's own preparation.
+  install();
+  // What installing would have run: the packages' own compiling, then our preparation.
   return npm(['rebuild'])
     .then(() => npm(['run', 'prepare']))
     .then(() => writeFileSync(MARK, want));
@@ -42,12 +35,11 @@ function missing() {
   return have === want ? null : want;
 }
 
-/** @param {string[]} how */
-function install(how) {
+function install() {
   console.log('Installing packages (the database is compiled here, which takes some minutes the first time)…');
   try {
     // Not `npm ci`: it refuses a lock file where a registry lacks builds for machines other than this one.
-    execFileSync('npm', ['install', '--no-save', '--no-audit', '--no-fund', ...how], {
+    execFileSync('npm', ['install', '--no-save', '--no-audit', '--no-fund', '--ignore-scripts'], {
       stdio: ['ignore', 'ignore', 'inherit'],
       shell,
     });

@@ -5,7 +5,7 @@ import { findChromium, HOW_TO_GET_CHROMIUM } from './chromium.mjs';
 import { ensureInstalled } from './ensure-installed.mjs';
 
 /* Runs the browser tests whose file names begin with what is given, on the product as it was built last: `npm run test:browser -- sightlines`. */
-ensureInstalled();
+await ensureInstalled();
 const chromium = findChromium();
 if (!chromium) {
   console.error(HOW_TO_GET_CHROMIUM);

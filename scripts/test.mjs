@@ -3,13 +3,13 @@ import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { relative } from 'node:path';
 import { findChromium, HOW_TO_GET_CHROMIUM } from './chromium.mjs';
-import { ensureInstalledBeside } from './ensure-installed.mjs';
+import { ensureInstalled } from './ensure-installed.mjs';
 
 /*
  * Everything that says whether Paramo is right: types, lint, walls, unit and property tests, conformance, and the browser
  * tests on the built product. The database's compiling and the build run beside the checks that don't need them. Ends with `N passed, N failed`.
  */
-const installed = ensureInstalledBeside();
+const installed = ensureInstalled();
 const chromium = findChromium();
 if (!chromium) {
   console.error(HOW_TO_GET_CHROMIUM);
