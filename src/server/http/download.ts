@@ -1,6 +1,6 @@
 /**
  * A file of somebody's as an answer: something to save under its name (RFC 6266, with RFC 8187 for letters beyond ASCII), whatever it is. Its
- * kind is told to nobody, and the policy of its address (`server.mjs`) lets it do nothing, were it opened as a page after all.
+ * kind is told to nobody, and its policy lets it do nothing, were it opened as a page after all.
  */
 export function download({ name, bytes, body }: { name: string; bytes: number; body: ReadableStream }): Response {
   const plain = name.replace(/[^\x20-\x7e]|["\\%]/g, '_');
@@ -10,6 +10,7 @@ export function download({ name, bytes, body }: { name: string; bytes: number; b
       'content-type': 'application/octet-stream',
       'content-length': String(bytes),
       'content-disposition': `attachment; filename="${plain}"; filename*=UTF-8''${exact}`,
+      'content-security-policy': "default-src 'none'; sandbox",
       'x-content-type-options': 'nosniff',
       'cache-control': 'no-store',
     },
@@ -20,8 +21,8 @@ export function download({ name, bytes, body }: { name: string; bytes: number; b
 const SHOWN: ReadonlySet<string> = new Set(['image/png', 'image/jpeg', 'image/gif', 'image/webp', 'text/plain']);
 
 /**
- * A file from outside as an answer: a picture or plain text to be looked at where nothing in it can do anything (its address is a sandbox by the
- * policy of `server.mjs`), all else to be saved.
+ * A file from outside as an answer: a picture or plain text to be looked at where nothing in it can do anything (its policy is a
+ * sandbox), all else to be saved.
  */
 export function sandboxed(file: { name: string; bytes: number; type: string; body: ReadableStream }): Response {
   const answer = download(file);
