@@ -631,6 +631,35 @@ describe('the live stream', () => {
     expect(await kofi).not.toContain('data:');
     expect(await dario).not.toContain('data:');
   });
+
+  test('tells a window what came while its page was on its way, once, without a word of it, and nobody else', async () => {
+    const ines = callers.get('ines') as Caller;
+    const amara = callers.get('amara') as Caller;
+    const { text } = await amara.send('GET', '/for/amara/calendar?of=ines');
+    const page = /\\"page\\":\\"([\w-]+)\\"/.exec(text)?.[1] ?? '';
+    expect(page).not.toBe('');
+    const when = { start: '2027-06-10T12:00', end: '2027-06-10T12:30', allDay: false, zone: 'Europe/Lisbon' };
+    const write = async () => {
+      const made = await ines.send('POST', `/api/calendars/${calendar}/items`, { when, title: 'zqonitswayqz' });
+      expect(made.status).toBe(200);
+    };
+    // Another window of hers has heard of it: so has what is kept.
+    expect(await amara.listen(write, (said) => said.includes('"changed"'))).toContain('zqonitsway');
+    const listen = (who: string, until: string) =>
+      (callers.get(who) as Caller).listen(
+        async () => {},
+        (said) => said.includes(until),
+        `/api/live?page=${page}`,
+      );
+    const others = await listen('kofi', '"held"');
+    expect(others).toContain('"held":false');
+    expect(others).not.toContain('"changed"');
+    const theirs = await listen('amara', '"changed"');
+    expect(theirs).toContain('"held":true');
+    expect(theirs).toContain('"seen":null');
+    expect(theirs).not.toContain('zqonitsway');
+    expect(await listen('amara', '"held"')).toContain('"held":false');
+  });
 });
 
 test('a link shows what it may and not a byte more, to whoever holds its address, and nothing once it is withdrawn', async () => {

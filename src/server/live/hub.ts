@@ -15,7 +15,6 @@ interface Window {
 
 /** A window whose page was made and that doesn't listen yet: what it was told meanwhile. */
 interface Coming {
-  readonly listener: Listener;
   readonly said: LiveMessage[];
   readonly ends: NodeJS.Timeout;
 }
@@ -57,7 +56,8 @@ class Hub {
   private readonly windows = new Map<Listener, Set<Window>>();
   private readonly followed = new Map<Listener, Map<string, Followed>>();
   private readonly waiting = new Map<string, NodeJS.Timeout>();
-  private readonly coming = new Map<string, Coming>();
+  private readonly coming = new Map<Listener, Map<string, Coming>>();
+  private comingCount = 0;
   private count = 0;
   private since = 0;
 
@@ -81,13 +81,16 @@ class Hub {
    * `toldSince`; `null` where as many as may be are on their way.
    */
   expect(listener: Listener): string | null {
-    const theirs = [...this.coming].filter(([, one]) => one.listener === listener);
-    for (const [key] of theirs.slice(0, Math.max(0, theirs.length + 1 - MOST_COMING))) this.drop(key);
-    if (this.count + this.coming.size >= MOST_IN_ALL) return null;
+    const theirs = this.coming.get(listener);
+    const [oldest] = theirs && theirs.size >= MOST_COMING ? theirs.keys() : [];
+    if (oldest !== undefined) this.drop(listener, oldest);
+    if (this.count + this.comingCount >= MOST_IN_ALL) return null;
     const key = newKey();
-    const ends = setTimeout(() => this.drop(key), LISTENS_WITHIN_MS);
+    const ends = setTimeout(() => this.drop(listener, key), LISTENS_WITHIN_MS);
     ends.unref?.();
-    this.coming.set(key, { listener, said: [], ends });
+    const all = this.coming.get(listener) ?? new Map<string, Coming>();
+    this.coming.set(listener, all.set(key, { said: [], ends }));
+    this.comingCount++;
     return key;
   }
 
@@ -96,18 +99,21 @@ class Hub {
    * the window has to ask for everything again. Of what changed it is said only that it did: what may be seen of it can have changed since.
    */
   toldSince(listener: Listener, key: string): readonly LiveMessage[] | null {
-    const one = this.coming.get(key);
-    if (one?.listener !== listener) return null;
-    this.drop(key);
+    const one = this.coming.get(listener)?.get(key);
+    if (!one) return null;
+    this.drop(listener, key);
     return one.said;
   }
 
-  private drop(key: string): void {
-    const one = this.coming.get(key);
-    if (!one) return;
+  private drop(listener: Listener, key: string): void {
+    const all = this.coming.get(listener);
+    const one = all?.get(key);
+    if (!all || !one) return;
     clearTimeout(one.ends);
-    this.coming.delete(key);
-    this.forget(one.listener);
+    all.delete(key);
+    this.comingCount--;
+    if (all.size === 0) this.coming.delete(listener);
+    this.forget(listener);
   }
 
   /** Forgets how far somebody was told of each calendar, where no window of theirs is left. */
@@ -116,13 +122,11 @@ class Hub {
   }
 
   private hears(listener: Listener): boolean {
-    if (this.windows.has(listener)) return true;
-    for (const one of this.coming.values()) if (one.listener === listener) return true;
-    return false;
+    return this.windows.has(listener) || this.coming.has(listener);
   }
 
   listeners(): Listener[] {
-    return [...new Set([...this.windows.keys(), ...[...this.coming.values()].map(({ listener }) => listener)])];
+    return [...new Set([...this.windows.keys(), ...this.coming.keys()])];
   }
 
   /** Ends the windows of a session that was withdrawn, or with `null` all of a person's. */
@@ -196,9 +200,8 @@ class Hub {
   }
 
   private send(listener: Listener, message: LiveMessage): void {
-    for (const [key, one] of this.coming) {
-      if (one.listener !== listener) continue;
-      if (one.said.length >= MOST_KEPT) this.drop(key);
+    for (const [key, one] of this.coming.get(listener) ?? []) {
+      if (one.said.length >= MOST_KEPT) this.drop(listener, key);
       else one.said.push(message.kind === 'changed' ? { ...message, seen: null } : message);
     }
     const windows = this.windows.get(listener);

@@ -34,8 +34,8 @@ const LIVE = { kind: 'state', state: { kind: 'live' } } as const satisfies Note;
 export function useLive(me: string, page: string | null): LiveState {
   const client = useQueryClient();
   const [state, setState] = useState<LiveState>({ kind: 'connecting' });
-  // A page is named once: a later one of the same window came without loading it anew.
-  const [named] = useState(page);
+  // The page that was loaded; what is rendered anew later brings a name of its own, which nobody needs.
+  const [loaded] = useState(page);
   useEffect(() => {
     const follower = new Follower(client, (calendar) => KEYS.calendar(calendar));
     const stop = follower.begin();
@@ -44,7 +44,8 @@ export function useLive(me: string, page: string | null): LiveState {
     let source: EventSource | null = null;
     let current: LiveState = { kind: 'connecting' };
     let leading = false;
-    let unnamed = named;
+    /** The name of the page, until a stream has taken up what was kept for it. */
+    let kept = loaded;
 
     const stand = (next: LiveState) => {
       current = next;
@@ -60,9 +61,12 @@ export function useLive(me: string, page: string | null): LiveState {
         }
         stand(note.state);
       } else if (note.kind === 'begun') {
-        // Nothing was missed by the window whose page it is; the others ask.
-        if (note.held && current.kind === 'connecting') stand({ kind: 'live' });
-        else hear(LIVE);
+        // A window that loaded its page just now has missed nothing. One that takes over from another, or is back, may have.
+        if (note.held && current.kind === 'connecting') stand(LIVE.state);
+        else {
+          current = { kind: 'connecting' };
+          hear(LIVE);
+        }
         channel.postMessage(LIVE);
       } else if (note.kind === 'changed') {
         follower.hear(note);
@@ -130,10 +134,10 @@ export function useLive(me: string, page: string | null): LiveState {
     const lead = () =>
       new Promise<void>((release) => {
         leading = true;
-        source = new EventSource(unnamed === null ? '/api/live' : `/api/live?page=${encodeURIComponent(unnamed)}`);
-        // Who named their page hears whether anything was missed, and is live then.
-        if (unnamed === null) source.onopen = () => tell(LIVE);
-        unnamed = null;
+        source = new EventSource(kept === null ? '/api/live' : `/api/live?page=${encodeURIComponent(kept)}`);
+        // With a page's name the first message says whether anything was missed; only then is the window live.
+        if (kept === null) source.onopen = () => tell(LIVE);
+        kept = null;
         source.onmessage = (event: MessageEvent<string>) => {
           const message = JSON.parse(event.data) as LiveMessage;
           if (message.kind === 'begun') hear(message);
@@ -183,6 +187,6 @@ export function useLive(me: string, page: string | null): LiveState {
       ended.abort();
       channel.close();
     };
-  }, [client, me, named]);
+  }, [client, me, loaded]);
   return state;
 }
