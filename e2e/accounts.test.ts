@@ -5,14 +5,15 @@ import { sampleFor } from './servers.ts';
 
 /** Accounts that aren't simply one person's: a desk that several people sit at, and somebody's second account. Worked by the keys alone. */
 const home = await sampleFor('accounts');
-const { open } = desksAt(home, { byKeys: true });
+const { arrive, open } = desksAt(home, { byKeys: true });
 
 test('at a desk’s account it is said once a day who is there, nothing is done before, and it stands with what was done', async () => {
   const noor = await Caller.stepIn(home, 'noor');
   const { name, role, site, phone, administrator } = await noor.json<Record<string, unknown>>('/api/people/jonas');
   const desk = { name, role, site, phone, administrator, kind: 'role' };
   expect((await noor.send('PUT', '/api/people/jonas', desk)).status).toBe(200);
-  const jonas = await open('jonas', '/for/jonas/calendar?week=2027-10-04');
+  // It is asked by the page itself, before anything else is.
+  const jonas = await arrive('jonas', '/for/jonas/calendar?week=2027-10-04');
   await jonas.find('heading', 'Who is here today?');
   // It isn't closed by going by, and nothing is done behind it.
   await jonas.page.keyboard.press('Escape');

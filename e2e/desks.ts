@@ -5,7 +5,7 @@ import { startBrowser } from './windows.ts';
 
 /**
  * Windows for a file's tests: one browser, each test's windows closed after it, with nothing broken in any. `open` is a sample
- * person's, live already; `stranger` that of somebody who isn't signed in. With `byKeys`, the keys alone do what a hand would press.
+ * person's, live already, `arrive` one where something stands in front of that; `stranger` that of somebody who isn't signed in. With `byKeys`, the keys alone do what a hand would press.
  */
 export function desksAt(home: string, { byKeys = false } = {}) {
   const desks: Desk[] = [];
@@ -20,11 +20,16 @@ export function desksAt(home: string, { byKeys = false } = {}) {
       await desk.close();
     }
   });
+  const arrive = async (who: string, path: string): Promise<Desk> => {
+    const desk = await Desk.as(browser, home, who, path);
+    desks.push(desk);
+    desk.byKeys = byKeys;
+    return desk;
+  };
   return {
+    arrive,
     open: async (who: string, path: string): Promise<Desk> => {
-      const desk = await Desk.as(browser, home, who, path);
-      desks.push(desk);
-      desk.byKeys = byKeys;
+      const desk = await arrive(who, path);
       await desk.find('status', 'live');
       return desk;
     },

@@ -27,13 +27,14 @@ export async function signedIn(headers: Headers): Promise<SignedIn | null> {
   return inWindow(headers);
 }
 
-async function inWindow(headers: Headers): Promise<SignedIn | null> {
+/** Who asks by the session of a request, for a page: those are for windows, and no token opens one. `null` without a session that holds. */
+export async function inWindow(headers: Headers): Promise<SignedIn | null> {
   const found = await sessionOf(headers);
   const person = found && personByAccount(database(), found.account);
   return found && person ? { person, session: found.session, token: null } : null;
 }
 
-/** The person a request's session belongs to, for a page: those are for windows, and no token opens one. `null` without a session that holds. */
+/** The person whose window asks for a page; `null` without a session that holds. */
 export async function personOf(headers: Headers): Promise<Person | null> {
   return (await inWindow(headers))?.person ?? null;
 }
