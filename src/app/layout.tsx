@@ -19,7 +19,7 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
     <html lang={language} suppressHydrationWarning>
       <body>
         <InitColorSchemeScript attribute="data-theme" defaultMode="system" nonce={nonce} />
-        <Providers nonce={nonce} language={language} messages={TEXTS[language]}>
+        <Providers nonce={nonce} language={language}>
           {children}
         </Providers>
       </body>

@@ -1,6 +1,5 @@
-import { TEXTS } from '@/messages/texts.ts';
 import { linkLanguage } from '@/server/operations/sharing/links.ts';
-import { Spoken } from '@/ui/common/providers.tsx';
+import { Spoken } from '@/ui/common/spoken.tsx';
 import { LinkBoard } from '@/ui/sharing/links/link-board.tsx';
 import { languageHere } from '../../language-here.ts';
 
@@ -17,7 +16,7 @@ export default async function SeePage({ params }: { params: Promise<{ link: stri
         <a href={`/shown/${encodeURIComponent(link)}`}>→</a>
       </noscript>
       {set ? (
-        <Spoken language={set} messages={TEXTS[set]}>
+        <Spoken language={set}>
           <div lang={set}>{board}</div>
         </Spoken>
       ) : (
