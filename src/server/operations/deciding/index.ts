@@ -19,6 +19,7 @@ export {
   findCalendar,
   type GrantRead,
   isRefusal,
+  nextRights,
   rulesOf,
   storedRules,
   viewerOf,

@@ -37,7 +37,8 @@ export function listNotices(ctx: Context): Result<NoticesAnswer> {
     const mine = calendar?.ownerId === ctx.viewer.id;
     const recorded = notice.grantId === null ? null : grantById(ctx.db, notice.grantId);
     const stands = recorded?.recordedUntil === null && (mine || namesMe(recorded)) ? recorded : null;
-    const sees = calendar !== null && decideOnShared(ctx, calendar).decision.rights.sight !== 'nothing';
+    const rights = calendar && decideOnShared(ctx, calendar).decision.rights;
+    const sees = rights !== null && rights.sight !== 'nothing';
     return [
       {
         key: notice.key,
@@ -47,7 +48,8 @@ export function listNotices(ctx: Context): Result<NoticesAnswer> {
         // The owner of that time: who has the calendar since isn't told to somebody who may see nothing of it.
         owner: ownerOf(notice.ownerId ?? ctx.viewer.id),
         further: calendar && (sees || mine) ? furtherOf(calendar) : null,
-        rights: stands?.rights ?? null,
+        // What a group was given reaches somebody outside as far as the house rules let it.
+        rights: (ctx.viewer.inside ? stands?.rights : stands && rights) ?? null,
         until: stands?.ends ? instantText(stands.ends) : null,
         note: notice.note,
         unread: notice.readAt === null,

@@ -6,14 +6,14 @@ import { makeBareAccount, makeGuestToken } from '../../auth/accounts.ts';
 import type { Connection } from '../../db/index.ts';
 import { log } from '../../log.ts';
 import { isFinal, type Post, type ReadyLetter } from '../../mail/post.ts';
-import { type Calendar, calendarById } from '../../repositories/calendars.ts';
 import { grantById } from '../../repositories/grants.ts';
 import { claim, giveUpClaimed, markFailed, markSent, type Outgoing, outgoingDue } from '../../repositories/outbox.ts';
 import { outsiderName } from '../../repositories/outsider-names.ts';
 import { type Person, personById, saveAccount } from '../../repositories/people.ts';
+import { type Shareable, shareableById } from '../../repositories/shareables.ts';
 import { settings } from '../../settings.ts';
 import { reminderFor } from '../reminders/index.ts';
-import { accessLines, dayText, whichOf } from '../sharing/index.ts';
+import { accessLines, dayText, havingNow, whichOf } from '../sharing/index.ts';
 
 const lettersIn = (language: Language) =>
   createTranslator({ locale: LOCALES[language], messages: TEXTS[language], namespace: 'letters' });
@@ -67,13 +67,19 @@ async function write(
 ): Promise<ReadyLetter | null> {
   if (outgoing.kind === 'morning' || outgoing.kind === 'evening') return writeDay(now, outgoing, person, ofDay);
   if (outgoing.kind === 'reminder') return writeReminder(db, now, outgoing, person);
-  const calendar = outgoing.collectionId === null ? null : calendarById(db, outgoing.collectionId);
-  const owner = calendar && personById(db, calendar.ownerId);
+  const shared = outgoing.collectionId === null ? null : shareableById(db, outgoing.collectionId);
+  const owner = shared && personById(db, shared.ownerId);
   const by = outgoing.byId === null ? null : personById(db, outgoing.byId);
   const grant = outgoing.grantId === null ? null : grantById(db, outgoing.grantId);
   const tells = outgoing.kind === 'given' || outgoing.kind === 'changed';
   const ending = outgoing.kind === 'ending';
-  if ((tells || ending) && (!grant || grant.recordedUntil !== null)) return null;
+  // Where no grant names them, they are told what they have now, all in all.
+  const unnamed = outgoing.grantId === null && (tells || outgoing.kind === 'taken');
+  if (unnamed && !shared) return null;
+  const has = unnamed && shared ? havingNow({ db, now, viewer: person }, shared) : grant;
+  if (unnamed && !has && outgoing.kind === 'given') return null;
+  const kind = !unnamed ? outgoing.kind : !has ? 'taken' : outgoing.kind === 'given' ? 'given' : 'changed';
+  if (!unnamed && (tells || ending) && (!grant || grant.recordedUntil !== null)) return null;
   if (ending && (grant?.ends ?? 0) <= now) return null;
   // Somebody outside who never said how they read is written to as whoever gave reads.
   const language = person.inside || person.account !== null ? person.language : (by?.language ?? person.language);
@@ -83,19 +89,21 @@ async function write(
     owner: owner?.name ?? '',
     by: by?.name ?? '',
     byOwner: by?.id === owner?.id ? 'yes' : 'no',
-    ...whichOf(calendar),
+    ...whichOf(shared, language),
   };
-  const called = calendar && !person.inside ? outsiderName(db, calendar.id, person.id) : null;
-  const lines = [t('hello', { name: called ?? person.name }), t(outgoing.kind, { ...names, day })];
-  if (grant && tells) lines.push(...accessLines(names.owner, grant, { language, zone: person.zone, now }));
+  const called = shared && !person.inside ? outsiderName(db, shared.id, person.id) : null;
+  const lines = [t('hello', { name: called ?? person.name }), t(kind, { ...names, day })];
+  if (has && (unnamed || tells))
+    lines.push(
+      ...accessLines(names.owner, has, { kind: shared?.kind ?? 'calendar', language, zone: person.zone, now }),
+    );
   if (outgoing.note) lines.push(`“${outgoing.note}”`);
   const ofSignIn = outgoing.kind === 'wayInMade' || outgoing.kind === 'passwordMade';
-  if (outgoing.kind !== 'taken' && !ofSignIn)
-    lines.push(t('wayInHere', { address: await wayIn(db, person, calendar) }));
+  if (kind !== 'taken' && !ofSignIn) lines.push(t('wayInHere', { address: await wayIn(db, person, shared) }));
   return {
     key: outgoing.key,
     to: { name: oneLine(called ?? person.name), address: person.address },
-    subject: oneLine(t(ofSignIn ? 'signInSubject' : outgoing.kind === 'wayIn' ? 'wayInSubject' : 'subject', names)),
+    subject: oneLine(t(ofSignIn ? 'signInSubject' : kind === 'wayIn' ? 'wayInSubject' : 'subject', names)),
     text: [...lines, t('close')].join('\n\n'),
   };
 }
@@ -150,12 +158,18 @@ function writeReminder(db: Connection, now: number, { key, note }: Outgoing, per
 const oneLine = (text: string): string => text.replace(/\p{Cc}+/gu, ' ').trim();
 
 /** A single-use address for somebody outside, their account made where they never came in before. */
-async function wayIn(db: Connection, person: Person, calendar: Calendar | null): Promise<string> {
+async function wayIn(db: Connection, person: Person, shared: Shareable | null): Promise<string> {
   const account = await makeBareAccount(person.address, person.name);
   if (person.account !== account) db.write(() => saveAccount(db, person.id, account));
-  // Whoever comes in by a letter about a calendar lands on it.
-  const owner = calendar && personById(db, calendar.ownerId);
-  const goal = owner && `/for/${person.handle}/calendar?of=${owner.handle}${calendar.main ? '' : `&c=${calendar.key}`}`;
+  // Whoever comes in by a letter about something lands on it.
+  const owner = shared && personById(db, shared.ownerId);
+  const goal = owner && `/for/${person.handle}/${pageOf(shared, owner.handle)}`;
   const to = goal ? `?to=${encodeURIComponent(goal)}` : '';
   return `${settings().address}/guest/${await makeGuestToken(person.address)}${to}`;
+}
+
+function pageOf(shared: Shareable, owner: string): string {
+  if (shared.kind === 'folder') return `messages?folder=${shared.key}`;
+  if (shared.kind !== 'calendar') return `${shared.kind}?list=${shared.key}`;
+  return `calendar?of=${owner}${shared.main ? '' : `&c=${shared.key}`}`;
 }

@@ -6,7 +6,6 @@ import {
   deciderFor,
   type Grant,
   type HouseRules,
-  nextChange,
   type Viewer,
 } from '@/core/access/index.ts';
 import { instantText } from '@/core/time/index.ts';
@@ -16,7 +15,7 @@ import { listsById } from '../../repositories/lists.ts';
 import { directoryLines, outsidePeople } from '../../repositories/people.ts';
 import { type Shareable, shortName } from '../../repositories/shareables.ts';
 import { ok, type Result } from '../../result.ts';
-import { type Context, ceilingsOn, decideOnAll, storedRules, viewerOf } from '../deciding/index.ts';
+import { type Context, ceilingsOn, decideOnAll, nextRights, storedRules, viewerOf } from '../deciding/index.ts';
 
 /**
  * The directory, with what the one who asks may see of each calendar. Inside, that people are there is no secret; calendars are.
@@ -71,9 +70,6 @@ export function listPeople(ctx: Context): Result<PeopleAnswer> {
   return ok({ people: ctx.viewer.inside ? people : seen, outside });
 }
 
-/** So many dates of grants are looked through for one that changes something. */
-const MOST_EDGES = 20;
-
 /** Through what somebody comes to what they see, when that next changes by itself, and to what. */
 function comeTo(
   { rights, because }: Decision,
@@ -85,13 +81,8 @@ function comeTo(
   const step = because[0]?.step;
   const known = step === 'owner' || step === 'person' || step === 'group' || step === 'everyone';
   const through = known && rights.sight !== 'nothing' ? step : 'none';
-  let edge = nextChange(collection, viewer, now);
-  for (let i = 0; edge !== null && i < MOST_EDGES; i++) {
-    const next = decide(collection, viewer, edge, house).rights;
-    if (JSON.stringify(next) !== JSON.stringify(rights)) return { through, until: instantText(edge), next };
-    edge = nextChange(collection, viewer, edge);
-  }
-  return { through, until: null, next: null };
+  const next = nextRights({ decision: { rights }, collection, viewer }, now, house);
+  return next ? { through, until: instantText(next.at), next: next.rights } : { through, until: null, next: null };
 }
 
 /** The further calendars that somebody sees, by their owner. */

@@ -1,23 +1,51 @@
 import { createTranslator } from 'use-intl/core';
 import type { MessageAnswer, MessageBody } from '@/contract/sharing/sharing.ts';
 import { NO_RIGHTS, type Rights } from '@/core/access/index.ts';
+import type { CollectionKind } from '@/core/collection/index.ts';
 import { type Language, LOCALES } from '@/messages/languages.ts';
 import { rightsSentence } from '@/messages/rights-sentence.ts';
 import { TEXTS } from '@/messages/texts.ts';
 import { grantsOn } from '../../repositories/grants.ts';
+import { firstCollectionOf, type Shareable } from '../../repositories/shareables.ts';
 import { ok, type Result, refuse } from '../../result.ts';
-import { type Context, Directory, findAudience, findShared, isRefusal } from '../deciding/index.ts';
+import {
+  type Context,
+  Directory,
+  decideOnShared,
+  findAudience,
+  findShared,
+  isRefusal,
+  nextRights,
+  rulesOf,
+} from '../deciding/index.ts';
 import { readSpan } from './span.ts';
 
 const lettersIn = (language: Language) =>
   createTranslator({ locale: LOCALES[language], messages: TEXTS[language], namespace: 'letters' });
 const textsIn = (language: Language) => createTranslator({ locale: LOCALES[language], messages: TEXTS[language] });
 
-/** Which of an owner's calendars a letter is about, as its texts ask for it: the main one needs no name. */
-export const whichOf = (of: { readonly main: boolean; readonly name: string } | null) => ({
-  further: of && !of.main ? 'yes' : 'no',
-  calendar: of?.name ?? '',
-});
+/**
+ * Which of an owner's calendars, lists or folders a letter is about, as its texts ask for it: the one they began with needs no name, but for a
+ * folder, which goes by what it is for.
+ */
+export function whichOf(of: Shareable | null, language: Language) {
+  const first = of && firstCollectionOf(of);
+  const folder = of?.kind === 'folder' && first ? textsIn(language)(`lists.${first}`) : null;
+  return {
+    kind: of?.kind ?? 'calendar',
+    further: of && (first === null || folder) ? 'yes' : 'no',
+    calendar: folder ?? of?.name ?? '',
+  };
+}
+
+/** What somebody has of something all in all, with when that ends by itself; `null` where it is nothing. */
+export function havingNow(ctx: Context, of: Shareable): Given | null {
+  const decided = decideOnShared(ctx, of);
+  const { rights } = decided.decision;
+  if (rights.sight === 'nothing') return null;
+  const next = nextRights(decided, ctx.now, rulesOf(ctx.db, of));
+  return { rights, starts: null, ends: next?.rights.sight === 'nothing' ? next.at : null };
+}
 
 /** A day as a letter writes it. */
 export const dayText = (instant: number, timeZone: string, language: Language): string =>
@@ -30,6 +58,8 @@ interface Given {
 }
 
 interface Reading {
+  /** Of what it says so. */
+  readonly kind: CollectionKind;
   readonly language: Language;
   readonly zone: string;
   readonly now: number;
@@ -39,11 +69,11 @@ interface Reading {
 export function accessLines(
   owner: string,
   { rights, starts, ends }: Given,
-  { language, zone, now }: Reading,
+  { kind, language, zone, now }: Reading,
 ): string[] {
   const t = lettersIn(language);
   const ts = createTranslator({ locale: LOCALES[language], messages: TEXTS[language], namespace: 'sentence' });
-  const { does, cannot } = rightsSentence(ts, rights, owner.split(' ')[0] ?? '', false);
+  const { does, cannot } = rightsSentence(ts, rights, owner.split(' ')[0] ?? '', false, kind);
   const lines = [t('what', { does, cannot })];
   if (starts !== null && starts > now) lines.push(t('from', { day: dayText(starts, zone, language) }));
   if (ends !== null) lines.push(t('until', { day: dayText(ends - 1, zone, language) }));
@@ -74,11 +104,11 @@ export function previewMessage(ctx: Context, key: string, body: MessageBody): Re
   const kind = body.rights === null ? 'taken' : body.seen === null ? 'given' : 'changed';
   const byOwner = ctx.viewer.id === of.ownerId;
   const given = body.rights && { rights: body.rights, ...span };
-  const reading = { language, zone, now: ctx.now };
+  const reading = { kind: of.kind, language, zone, now: ctx.now };
   const note = body.note.trim() ? [`“${body.note.trim()}”`] : [];
   if (letter) {
     const t = lettersIn(language);
-    const names = { owner, by: ctx.viewer.name, byOwner: byOwner ? 'yes' : 'no', day: '', ...whichOf(of) };
+    const names = { owner, by: ctx.viewer.name, byOwner: byOwner ? 'yes' : 'no', day: '', ...whichOf(of, language) };
     const lines = [
       t('hello', { name: audience.name }),
       t(kind, names),

@@ -4,14 +4,16 @@ import { NO_RIGHTS, PRESETS, type Rights } from '@/core/access/index.ts';
 import { linkSecret } from '../../ids.ts';
 import type { ReadyLetter } from '../../mail/post.ts';
 import { personByAddress } from '../../repositories/people.ts';
+import { firstOf } from '../../repositories/shareables.ts';
 import { Directory } from '../deciding/context/directory.ts';
 import { viewsIn } from '../deciding/reading/views.ts';
 import { readFrame } from '../frame/read-frame.ts';
 import { listItems } from '../items/list-items.ts';
+import { listNotices } from '../messages/notices.ts';
 import { remindOfEnds } from '../messages/remind-of-ends.ts';
 import { sendLetters, settleLetters } from '../messages/send-letters.ts';
 import { changeDomains } from '../people/domains.ts';
-import { listGroups } from '../people/groups.ts';
+import { listGroups, setMembership } from '../people/groups.ts';
 import { listPeople } from '../people/list-people.ts';
 import { at, houseRulesWith, type SmallOrganisation, START, smallOrganisation, WEEK } from '../small-organisation.ts';
 import { explainAccess, readItemSight } from './explain-access.ts';
@@ -221,6 +223,82 @@ describe('somebody outside', () => {
     takeAccess(org.ctx('ines'), org.calendar('ines'), { audience: marta, seen: current() });
     expect(await letters(async () => {})).toHaveLength(1);
   });
+
+  test('hears of an act that named her in nothing: that all sharing rests, and that she is out of a group', async () => {
+    expect(give({ tell: { note: '' } }).ok).toBe(true);
+    await letters(async () => {});
+    expect(suspendSharing(org.ctx('ines'), org.calendar('ines'), true).ok).toBe(true);
+    const [rests] = await letters(async () => {});
+    expect(rests?.text).toContain('You no longer have access of your own to Ines’s calendar.');
+    expect(rests?.text).not.toContain('/guest/');
+    expect(suspendSharing(org.ctx('ines'), org.calendar('ines'), false).ok).toBe(true);
+    const [resumed] = await letters(async () => {});
+    expect(resumed?.text).toContain('Ines has changed what you get of their calendar.');
+    expect(resumed?.text).toContain('sees when Ines is free or busy, and nothing else.');
+    expect(resumed?.text).toContain(`/guest/token-for-${MARTA}`);
+
+    const auditors = org.group('Auditors', []);
+    const audience = { kind: 'group', id: auditors } as const;
+    changeHouseRules(org.ctx('ines'), houseRulesWith({ outsideSight: 'outline' }));
+    expect(setMembership(org.ctx('ines'), auditors, { handle: 'marta', member: true }).ok).toBe(true);
+    expect(give({ audience, rights: PRESETS.titles, tell: null }).ok).toBe(true);
+    expect(setMembership(org.ctx('ines'), auditors, { handle: 'marta', member: false }).ok).toBe(true);
+    // Her own grant stood first and still does: nothing is less by it.
+    expect(await letters(async () => {})).toEqual([]);
+    expect(setMembership(org.ctx('ines'), auditors, { handle: 'marta', member: true }).ok).toBe(true);
+    const own = rowsNow().find((r) => r.outside)?.grants[0]?.key ?? '';
+    const named = { audience: { kind: 'person', id: 'marta' }, seen: own, tell: null } as const;
+    expect(takeAccess(org.ctx('ines'), org.calendar('ines'), named).ok).toBe(true);
+    expect(setMembership(org.ctx('ines'), auditors, { handle: 'marta', member: false }).ok).toBe(true);
+    const [out, ...more] = await letters(async () => {});
+    expect(more).toEqual([]);
+    expect(out?.text).toContain('You no longer have access of your own to Ines’s calendar.');
+  });
+
+  test('who never came in and was never told hears nothing of such an act either', async () => {
+    expect(give({ tell: null }).ok).toBe(true);
+    suspendSharing(org.ctx('ines'), org.calendar('ines'), true);
+    expect(await letters(async () => {})).toEqual([]);
+  });
+
+  test.each([
+    ['tasks', 'Ines lets you see their tasks.', 'Ines’s tasks', 'tasks?list='],
+    ['contacts', 'Ines lets you see their contacts.', 'Ines’s contacts', 'contacts?list='],
+    [
+      'arrived',
+      'Ines lets you see their folder of messages “Arrived”.',
+      'Ines’s folder of messages “Arrived”',
+      'messages?folder=',
+    ],
+  ] as const)(
+    'a letter about her %s, given to a group, says what it is about and how far it goes, and leads there',
+    async (what, says, subject, page) => {
+      expect(give({ tell: null }).ok).toBe(true);
+      const key = firstOf(org.db, org.person('ines').id, what)?.key ?? '';
+      const auditors = org.group('Auditors', ['tomas']);
+      expect(setMembership(org.ctx('ines'), auditors, { handle: 'marta', member: true }).ok).toBe(true);
+      const audience = { kind: 'group', id: auditors } as const;
+      const told = (rights: Rights, outsideSight: 'busy' | 'title', seen: string | null) => {
+        changeHouseRules(org.ctx('ines'), houseRulesWith({ outsideSight }));
+        return giveAccess(org.ctx('ines'), key, giveBody.parse({ audience, rights, seen, tell: { note: '' } }));
+      };
+      // By the house rules nothing of it reaches somebody outside: there is nothing to tell her.
+      const first = told(PRESETS.outline, 'busy', null);
+      expect(first.ok).toBe(true);
+      expect(await letters(async () => {})).toEqual([]);
+      const seen = first.ok ? (first.value.grant ?? null) : null;
+      takeAccess(org.ctx('ines'), key, { audience, seen: seen ?? '', tell: null });
+      expect(told(PRESETS.full, 'title', null).ok).toBe(true);
+      const [letter, ...more] = await letters(async () => {});
+      expect(more).toEqual([]);
+      expect(letter?.text).toContain(says);
+      expect(letter?.text).not.toMatch(/calendar|every/i);
+      expect(letter?.subject).toBe(subject);
+      expect(letter?.text).toContain(encodeURIComponent(`/for/marta/${page}${key}`));
+      const notices = listNotices(martaCtx());
+      expect(notices.ok && notices.value.notices[0]?.rights?.sight).toBe('title');
+    },
+  );
 
   test('a letter that fails is tried again, and given up where no mail service is set or the process ended with it in hand', async () => {
     give({ tell: { note: '' } });

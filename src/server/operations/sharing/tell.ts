@@ -4,7 +4,7 @@ import type { SharedCollection } from '../../repositories/collections.ts';
 import { calendarsOpenTo, grantsOn } from '../../repositories/grants.ts';
 import { groupsAround, membersOf } from '../../repositories/groups.ts';
 import { insertNotice, type Notice } from '../../repositories/notices.ts';
-import { insertOutgoing } from '../../repositories/outbox.ts';
+import { insertOutgoing, wasToldByLetter } from '../../repositories/outbox.ts';
 import { personById } from '../../repositories/people.ts';
 import { shareableById } from '../../repositories/shareables.ts';
 import { ok, type Result, refuse } from '../../result.ts';
@@ -41,17 +41,9 @@ export function tellOf(
   for (const personId of people) {
     if (personId === shared.ownerId || personId === ctx.viewer.id) continue;
     put(ctx, shared, personId, grantId, kind, note.trim());
+    // What a group was given reaches somebody outside as far as the house rules let it: they are told what they have by it.
     if (personById(ctx.db, personId)?.inside === false)
-      insertOutgoing(ctx.db, {
-        key: newKey(),
-        at: ctx.now,
-        personId,
-        kind,
-        collectionId: shared.id,
-        grantId,
-        byId: ctx.viewer.id,
-        note: note.trim(),
-      });
+      post(ctx, shared, personId, stored.kind === 'group' ? null : grantId, kind, note.trim());
   }
 }
 
@@ -67,6 +59,12 @@ export function tellOwner(
   const themselves = stored.kind === 'person' && stored.personId === shared.ownerId;
   if (ctx.viewer.id === shared.ownerId || themselves) return;
   put(ctx, shared, shared.ownerId, grantId, kind, '');
+}
+
+/** Puts a letter into the outbox. */
+function post(ctx: Context, shared: Of, personId: number, grantId: number | null, kind: TellKind, note: string): void {
+  const of = { personId, kind, collectionId: shared.id, grantId, byId: ctx.viewer.id, note };
+  insertOutgoing(ctx.db, { key: newKey(), at: ctx.now, ...of });
 }
 
 function put(
@@ -108,7 +106,8 @@ export const MOST_TOLD = 300;
 
 /**
  * Tells people that what they get of something has changed, or that they have nothing of their own there any more, by an act that named none of
- * them: on a group they are in, or on all sharing of it. Answers how many.
+ * them: on a group they are in, or on all sharing of it. Who is outside gets a letter too, if they ever came in or had one about it.
+ * Answers how many.
  */
 export function tellConcerned(
   ctx: Context,
@@ -120,6 +119,9 @@ export function tellConcerned(
   for (const personId of new Set(people)) {
     if (personId === shared.ownerId || personId === ctx.viewer.id) continue;
     put(ctx, shared, personId, null, kind, '');
+    const person = personById(ctx.db, personId);
+    if (person?.inside === false && (person.account !== null || wasToldByLetter(ctx.db, shared.id, personId)))
+      post(ctx, shared, personId, null, kind, '');
     if (++told >= MOST_TOLD) break;
   }
   return told;

@@ -4,6 +4,8 @@ import {
   decide,
   type Grant,
   type HouseRules,
+  nextChange,
+  type Rights,
   STARTING_HOUSE_RULES,
   type Viewer,
 } from '@/core/access/index.ts';
@@ -26,10 +28,10 @@ export function viewerOf(
   return { kind: 'person', id: String(person.id), inside: person.inside, groups: new Set(groups.map(String)) };
 }
 
-/** A stored grant as the rule reads it. */
 /** What the rule reads of a grant: one that stands, or one that is thought of. */
 export type GrantRead = Pick<StoredGrant, 'key' | 'audience' | 'rights' | 'starts' | 'ends'>;
 
+/** A stored grant as the rule reads it. */
 function grantOf(stored: GrantRead): Grant {
   const a = stored.audience;
   return {
@@ -101,6 +103,29 @@ export function decideOnShared(ctx: Context, shared: SharedCollection): DecidedA
     ? decide({ ...collection, owner: '', grants: [] }, viewer, ctx.now, rulesOf(ctx.db, shared))
     : decide(collection, viewer, ctx.now, rulesOf(ctx.db, shared));
   return { collection, viewer, decision };
+}
+
+/** So many dates of grants are looked through for one that changes something. */
+const MOST_EDGES = 20;
+
+/** When what somebody may see and do next changes by the dates of grants alone, and to what; `null` where it stays. */
+export function nextRights(
+  {
+    decision,
+    collection,
+    viewer,
+  }: Pick<DecidedAlone, 'collection' | 'viewer'> & { decision: Pick<Decision, 'rights'> },
+  now: number,
+  house: HouseRules,
+): { readonly at: number; readonly rights: Rights } | null {
+  const was = JSON.stringify(decision.rights);
+  let at = nextChange(collection, viewer, now);
+  for (let i = 0; at !== null && i < MOST_EDGES; i++) {
+    const { rights } = decide(collection, viewer, at, house);
+    if (JSON.stringify(rights) !== was) return { at, rights };
+    at = nextChange(collection, viewer, at);
+  }
+  return null;
 }
 
 /** Decides for the one who asks on one calendar. */
