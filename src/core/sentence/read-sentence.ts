@@ -19,6 +19,8 @@ export interface Sentence {
   readonly shows: 'tentative' | 'away' | 'reachable' | 'free' | null;
   /** An RRULE's value. */
   readonly rule: string | null;
+  /** Which of the calendars it goes into, as that is called among those known. */
+  readonly into: string | null;
 }
 
 /** Most characters of a sentence that are read. */
@@ -52,6 +54,7 @@ class Reader extends RepeatReader {
   private readonly people: string[] = [];
   private visibility: Sentence['visibility'] = null;
   private shows: Sentence['shows'] = null;
+  private into: string | null = null;
 
   read(): Sentence {
     const title: string[] = [];
@@ -81,6 +84,7 @@ class Reader extends RepeatReader {
       visibility: this.visibility,
       shows: this.shows,
       rule,
+      into: this.into,
     };
   }
 
@@ -97,6 +101,7 @@ class Reader extends RepeatReader {
   /** Reads the part that begins at a word, and answers how many words it takes; 0 where none does. */
   private part(i: number): number {
     return (
+      this.intoCalendar(i) ||
       this.mark(i) ||
       this.repeat(i) ||
       this.limit(i) ||
@@ -282,16 +287,35 @@ class Reader extends RepeatReader {
     return null;
   }
 
+  private intoCalendar(i: number): number {
+    // "in Field trips" is a calendar too, where there is no such place.
+    const place = this.is(i, this.words.in) && !this.longestNamed(i + 1, this.known.places);
+    const before = this.phrase(i, this.words.into) || Number(place);
+    if (before === 0 || this.into !== null) return 0;
+    const known = this.longestNamed(i + before, this.known.calendars ?? []);
+    if (!known) return 0;
+    this.into = known.name;
+    return before + known.taken;
+  }
+
+  /** Which of some names stands at a word, the longest that does. */
+  private longestNamed(i: number, names: readonly string[]): { name: string; taken: number } | null {
+    let found: { name: string; taken: number } | null = null;
+    for (const name of names) {
+      const words = plain(name).split(/\s+/).filter(Boolean);
+      if (words.length <= (found?.taken ?? 0)) continue;
+      if (words.every((word, n) => this.tokens[i + n]?.word === word)) found = { name, taken: words.length };
+    }
+    return found;
+  }
+
   private where(i: number): number {
     const w = this.words;
     if (!this.is(i, w.at) && !this.is(i, w.in)) return 0;
-    const known = [...this.known.places].sort((a, b) => b.length - a.length);
-    for (const place of known) {
-      const words = plain(place).split(/\s+/);
-      if (words.every((word, n) => this.tokens[i + 1 + n]?.word === word)) {
-        this.place = place;
-        return 1 + words.length;
-      }
+    const known = this.longestNamed(i + 1, this.known.places);
+    if (known) {
+      this.place = known.name;
+      return 1 + known.taken;
     }
     // What isn't known is a place where it is written as a name.
     let at = i + 1;

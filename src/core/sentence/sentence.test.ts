@@ -9,6 +9,7 @@ const base = {
   dateOrder: 'dmy' as const,
   people: ['Bruno Keane', 'Amara Reyes', 'Inés Varga', 'Bruno Alves', 'Wren Holt'],
   places: ['Ridge House', 'Marsh Lab', 'Weir Inn'],
+  calendars: ['Marsh Lab', 'Field trips', 'Trips', 'Inés', 'Inés’s calendar', 'Pim: Trips'],
 };
 const en = (text: string) => readSentence(text, { ...base, language: 'en' });
 const pt = (text: string) => readSentence(text, { ...base, language: 'pt' });
@@ -24,6 +25,7 @@ const blank: Sentence = {
   visibility: null,
   shows: null,
   rule: null,
+  into: null,
 };
 
 type Part = readonly [text: string, says: Partial<Sentence>];
@@ -124,6 +126,21 @@ describe('a sentence in English', () => {
     expect(en('Is Bruno reachable tomorrow')).toMatchObject({ shows: null });
   });
 
+  test.each([
+    ['Peat walk friday into Field trips', { title: 'Peat walk', into: 'Field trips', day: '2027-03-05' }],
+    ['Peat walk into trips 3pm', { title: 'Peat walk', into: 'Trips', from: '15:00' }],
+    ['Peat walk into pim: trips, 3pm', { title: 'Peat walk', into: 'Pim: Trips', from: '15:00' }],
+    ['Peat walk in the calendar field trips at Marsh Lab', { into: 'Field trips', place: 'Marsh Lab' }],
+    ["Peat walk tomorrow into ines's calendar", { title: 'Peat walk', into: 'Inés’s calendar' }],
+    ['Peat walk tomorrow into the marsh', { title: 'Peat walk into the marsh', into: null }],
+    ['Peat walk tomorrow in Field trips', { title: 'Peat walk', place: null, into: 'Field trips' }],
+    ['Peat walk tomorrow in Old Mill in Trips', { place: 'Old Mill', into: 'Trips' }],
+    ['Walk into Trips into Inés', { title: 'Walk into Inés', into: 'Trips' }],
+    ['Move into Trips', { title: 'Move', into: 'Trips' }],
+  ])('the calendar it goes into: %s', (text, says) => {
+    expect(en(text)).toMatchObject(says);
+  });
+
   test('the one that is meant to be read', () => {
     expect(en('board prep thu 2pm 90m at Ridge House with Bruno Keane, private')).toEqual({
       ...blank,
@@ -209,6 +226,9 @@ describe('a sentence in Portuguese', () => {
       'Conselho 3 de junho às 9h30 durante 45 minutos, privado',
       { day: '2027-06-03', from: '09:30', to: '10:15', visibility: 'private' },
     ],
+    ['Passeio sexta às 14h para Field trips', { title: 'Passeio', into: 'Field trips', from: '14:00' }],
+    ['Passeio amanhã no calendário trips', { title: 'Passeio', into: 'Trips' }],
+    ['Passeio amanhã para o pântano', { title: 'Passeio para o pântano', into: null }],
     ['Ioga todas as quintas às 19h', { rule: 'FREQ=WEEKLY;BYDAY=TH', from: '19:00', day: '2027-03-04' }],
     ['Ronda todos os dias úteis às 9h', { rule: 'FREQ=WEEKLY;BYDAY=MO,TU,WE,TH,FR' }],
     ['Feriado hoje todo o dia', { title: 'Feriado', allDay: true, day: '2027-03-02' }],

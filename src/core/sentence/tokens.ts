@@ -12,6 +12,8 @@ export interface Known {
   readonly dateOrder: DateOrder;
   readonly people: readonly string[];
   readonly places: readonly string[];
+  /** What the calendars it may go into are called; one name stands for one calendar alone. */
+  readonly calendars?: readonly string[];
 }
 
 export interface Token {
@@ -21,11 +23,12 @@ export interface Token {
   readonly comma: boolean;
 }
 
-/** A word as it is compared: small letters, without accents. */
+/** A word as it is compared: small letters, without accents, its apostrophes straight. */
 export const plain = (text: string): string =>
   text
     .normalize('NFD')
     .replace(/\p{M}+/gu, '')
+    .replace(/’/g, "'")
     .toLowerCase();
 
 /** The words of a sentence, as whatever reads a part of it looks at them. */

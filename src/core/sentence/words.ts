@@ -10,6 +10,8 @@ export interface Words {
   readonly at: readonly string[];
   /** Before a place; `at` too, where what follows is no time. */
   readonly in: readonly string[];
+  /** Before the calendar it goes into: each in one or more words. */
+  readonly into: readonly string[];
   readonly with: readonly string[];
   readonly and: readonly string[];
   readonly on: readonly string[];
@@ -81,6 +83,7 @@ export const ENGLISH: Words = {
   next: ['next'],
   at: ['at', '@'],
   in: ['in'],
+  into: ['into the calendar', 'in the calendar', 'into'],
   with: ['with'],
   and: ['and', '&'],
   on: ['on'],
@@ -150,6 +153,7 @@ export const PORTUGUESE: Words = {
   next: ['proxima', 'proximo'],
   at: ['as', 'a', '@'],
   in: ['em', 'no', 'na'],
+  into: ['para o calendario', 'no calendario', 'para o', 'para a', 'para'],
   with: ['com'],
   and: ['e', '&'],
   on: ['na', 'no', 'em', 'a'],

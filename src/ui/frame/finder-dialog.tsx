@@ -4,7 +4,7 @@ import Dialog from '@mui/material/Dialog';
 import TextField from '@mui/material/TextField';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useRouter } from 'next/navigation';
-import { useMemo, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { ContactWire } from '@/contract/contacts.ts';
@@ -22,6 +22,7 @@ import { atText, clock, fullDay, whenText } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 import { draftOf, type Meant, meantBy, meantWhen } from '../items/form/from-sentence.ts';
 import { sendMeant, speaksAgainst } from '../items/form/item-sending.ts';
+import { mainTarget, useBoardOf, useTargetNames, useTargets } from '../items/form/targets.tsx';
 import { foundAt } from '../items/panels/found-at.ts';
 import { type PlainGoal, useGoals } from './finder-goals.ts';
 import { type NextOpening, useNextOpening } from './next-opening.ts';
@@ -62,19 +63,28 @@ export function FinderDialog({ open, setOpen }: { open: boolean; setOpen: (open:
     staleTime: 300_000,
     retry: false,
   });
-  const meant = useMemo(
-    () =>
-      // A name is none before it is known whose there are.
-      typed.trim() === '' || !principal || people.isPending
-        ? null
-        : meantBy(typed, {
-            now: now(),
-            style,
-            people: people.data?.people ?? [],
-            places: placesOf(places.data?.journeys ?? []),
-          }),
-    [typed, principal, now, style, people.data, people.isPending, places.data],
-  );
+  const { calendars, pending } = useTargets(open);
+  const namesOf = useTargetNames();
+  const boardOf = useBoardOf();
+  // A name is none before it is known whose there are.
+  const meant =
+    typed.trim() === '' || !principal || people.isPending || pending
+      ? null
+      : meantBy(typed, {
+          now: now(),
+          style,
+          people: people.data?.people ?? [],
+          places: placesOf(places.data?.journeys ?? []),
+          calendars: namesOf(calendars, principal.handle),
+        });
+  const target = meant?.into ?? (principal && mainTarget(principal));
+  /** Whose calendar it goes into, and which of theirs, for its sentences. */
+  const goesInto = target && {
+    own: target.owner.own ? 'yes' : 'no',
+    name: firstName(target.owner.name),
+    further: target.main ? 'no' : 'yes',
+    calendar: target.name,
+  };
   const next = useNextOpening(
     open ? typed : '',
     principal,
@@ -106,12 +116,11 @@ export function FinderDialog({ open, setOpen }: { open: boolean; setOpen: (open:
         ]
       : [];
   const said: Goal[] =
-    meant && principal && !next
+    meant && goesInto && !next
       ? [
           {
             label: t('said', {
-              own: principal.own ? 'yes' : 'no',
-              name: firstName(principal.name),
+              ...goesInto,
               title: meant.sentence.title,
               what: [
                 meantWhen(meant, style),
@@ -133,16 +142,16 @@ export function FinderDialog({ open, setOpen }: { open: boolean; setOpen: (open:
       : [];
   /** Opens the form with what was meant, or, by Ctrl or Command with Enter, saves it as it was read back. */
   const make = async (what: Meant, atOnce: boolean) => {
-    if (!principal) return;
+    if (!target || !goesInto) return;
     setOpen(false);
     setTyped('');
-    const draft = draftOf(what, principal);
+    const draft = draftOf(what, target, boardOf(target));
     if (!atOnce || what.people.length > 0 || what.values.repeat === 'said') {
       saveDraft(draft);
       router.push(draft.href);
       return;
     }
-    const { calendar } = principal;
+    const calendar = target.key;
     const refresh = () => client.invalidateQueries({ queryKey: KEYS.calendar(calendar) });
     try {
       // Saved unseen is only what nothing speaks against.
@@ -154,11 +163,7 @@ export function FinderDialog({ open, setOpen }: { open: boolean; setOpen: (open:
       }
       const { undo } = await sendMeant(calendar, what, style.zone);
       toast({
-        text: t('saidSaved', {
-          own: principal.own ? 'yes' : 'no',
-          name: firstName(principal.name),
-          title: what.sentence.title,
-        }),
+        text: t('saidSaved', { ...goesInto, title: what.sentence.title }),
         undo: () =>
           void call('undo', { body: { undo } })
             .then(() => toast({ text: errors('board.undone') }))

@@ -4,7 +4,7 @@ import { meantBy } from './from-sentence.ts';
 
 const style: TimeStyle = { zone: 'UTC', hours: '24', weekFirst: 1, dateOrder: 'dmy', language: 'en' };
 const at = (now: string, text: string) => {
-  const meant = meantBy(text, { now: Date.parse(now), style, people: [], places: [] });
+  const meant = meantBy(text, { now: Date.parse(now), style, people: [], places: [], calendars: new Map() });
   return meant && [new Date(meant.start).toISOString().slice(0, 16), (meant.end - meant.start) / 60_000];
 };
 

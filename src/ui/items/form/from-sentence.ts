@@ -1,3 +1,4 @@
+import type { Target } from '@/contract/items/targets.ts';
 import { readSentence, type Sentence } from '@/core/sentence/index.ts';
 import { dateText, parseDate, toWall, wallText } from '@/core/time/index.ts';
 import type { SavedDraft } from '../../common/fetched/saved-drafts.ts';
@@ -17,6 +18,8 @@ export interface Meant {
     readonly role: 'must';
     readonly group: null;
   }[];
+  /** Which calendar it names to go into. */
+  readonly into: Target | null;
 }
 
 /**
@@ -30,9 +33,11 @@ export function meantBy(
     readonly style: TimeStyle;
     readonly people: readonly { readonly name: string; readonly address: string }[];
     readonly places: readonly string[];
+    /** The calendars it may name, by what each is called. */
+    readonly calendars: ReadonlyMap<string, Target>;
   },
 ): Meant | null {
-  const { now, style, people, places } = known;
+  const { now, style, people, places, calendars } = known;
   const wall = toWall(style.zone, now);
   const today = Math.floor(wall / DAY) * DAY;
   const sentence = readSentence(text, {
@@ -42,6 +47,7 @@ export function meantBy(
     dateOrder: style.dateOrder,
     people: people.map((p) => p.name),
     places,
+    calendars: [...calendars.keys()],
   });
   const { day, from, to, length, allDay, place, visibility, shows, rule } = sentence;
   const says = day !== null || from !== null || allDay || rule !== null || length !== null;
@@ -77,7 +83,7 @@ export function meantBy(
         : { repeat: kind }),
     ...(until && kind !== 'kept' ? { repeatUntil: `${until[1]}-${until[2]}-${until[3]}` } : {}),
   };
-  return { sentence, start, end, values, people: asked };
+  return { sentence, start, end, values, people: asked, into: calendars.get(sentence.into ?? '') ?? null };
 }
 
 /** When it would be, as it is read back. */
@@ -86,8 +92,12 @@ export function meantWhen({ sentence, start, end }: Meant, style: TimeStyle): st
   return `${fullDay(start)}, ${clock(start, style.hours)}–${clock(end, style.hours)}`;
 }
 
-/** The draft that opens the form with what was meant. */
-export function draftOf(meant: Meant, owner: { handle: string; name: string; colour: number }): SavedDraft {
+/** The draft that opens the form with what was meant, on a calendar's board. */
+export function draftOf(
+  meant: Meant,
+  { owner }: Target,
+  board: { readonly path: string; readonly query: Readonly<Record<string, string>> },
+): SavedDraft {
   const key = `new said ${meant.start} ${meant.sentence.title}`;
   const data: FormDraft = {
     item: null,
@@ -97,7 +107,7 @@ export function draftOf(meant: Meant, owner: { handle: string; name: string; col
     why: '',
     people: meant.people.length > 0 ? meant.people : null,
   };
-  const to = new URLSearchParams({ week: dateText(meant.start), kept: key });
-  const href = `/for/${owner.handle}/calendar?${to}`;
+  const to = new URLSearchParams({ week: dateText(meant.start), kept: key, ...board.query });
+  const href = `${board.path}?${to}`;
   return { key, title: meant.sentence.title, owner: owner.name, colour: owner.colour, href, data };
 }

@@ -4,7 +4,7 @@ import { dateText, toWall } from '@/core/time/index.ts';
 import { saveDraft } from '../../common/fetched/saved-drafts.ts';
 import { useFrame } from '../../common/frame-context.tsx';
 import type { FormDraft } from './item-values.ts';
-import { useBoardOf } from './targets.tsx';
+import { mainTarget, useBoardOf } from './targets.tsx';
 
 /** Opens a form filled in with something, in a calendar; `of` names what it is a copy of. Nothing is saved before the form is. */
 export function useOpenCopy() {
@@ -25,7 +25,5 @@ export function useOpenCopy() {
 export function useMine(): Target | null {
   const { frame } = useFrame();
   const mine = frame.principals.find((p) => p.own);
-  if (!mine) return null;
-  const { calendar: key, handle, name, colour } = mine;
-  return { key, name, main: true, owner: { handle, name, colour, own: true } };
+  return mine ? mainTarget(mine) : null;
 }

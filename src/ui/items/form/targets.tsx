@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import type { ReactElement } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
+import type { Principal } from '@/contract/frame.ts';
 import type { Target } from '@/contract/items/targets.ts';
 import { KEYS } from '../../common/fetched/query-keys.ts';
 import { useFrame } from '../../common/frame-context.tsx';
@@ -14,10 +15,46 @@ interface Targets {
 }
 const NONE: Targets = { calendars: [], cutShort: false };
 
-/** The calendars one may put something into; none before they are known. */
-export function useTargets(): Targets {
-  const query = useQuery({ queryKey: KEYS.targets, queryFn: () => call('listTargets', {}), staleTime: 60_000 });
-  return query.data ?? NONE;
+/** The calendars one may put something into; none before they are known, or where they aren't `wanted`. */
+export function useTargets(wanted = true): Targets & { readonly pending: boolean } {
+  const query = useQuery({
+    queryKey: KEYS.targets,
+    queryFn: () => call('listTargets', {}),
+    staleTime: 60_000,
+    enabled: wanted,
+  });
+  return { ...(query.data ?? NONE), pending: query.isPending };
+}
+
+/** Somebody's main calendar, as something is put into it. */
+export const mainTarget = ({ calendar: key, handle, name, colour, own }: Principal): Target => ({
+  key,
+  name,
+  main: true,
+  owner: { handle, name, colour, own },
+});
+
+/**
+ * What the calendars may be called in a sentence: a further one by its name, with or without whose it is before it, a main one by its owner's, and as
+ * lists name it. What two are called is only the first's of whoever the window works for (`handle`), else nobody's.
+ */
+export function useTargetNames(): (calendars: readonly Target[], handle: string) => ReadonlyMap<string, Target> {
+  const t = useTranslations('panel');
+  return (calendars, handle) => {
+    const named = new Map<string, Target[]>();
+    for (const target of calendars) {
+      const { name, main, owner } = target;
+      const first = firstName(owner.name);
+      const whose = owner.own ? t('moveMine') : t('moveInto', { name: first });
+      for (const one of main ? [first, owner.name, whose] : [name, `${first}: ${name}`, `${whose}: ${name}`])
+        named.set(one, [...(named.get(one) ?? []), target]);
+    }
+    const one = (list: readonly Target[]) => {
+      const theirs = list.filter(({ owner }) => owner.handle === handle);
+      return list.length === 1 ? list[0] : theirs.length === 1 ? theirs[0] : undefined;
+    };
+    return new Map([...named].flatMap(([name, list]) => [one(list)].flatMap((t) => (t ? [[name, t] as const] : []))));
+  };
 }
 
 /** Those calendars as the choices of a list: whose each is, and which of theirs where it isn't their main one. */

@@ -1,13 +1,18 @@
+import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
+import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import type { ChangesAnswer } from '@/contract/sharing/changes.ts';
+import { plain } from '../../common/fields/people-options.tsx';
 import { useLevelName } from '../../common/requests/level-name.ts';
 import { isNone, type Level, NAMED } from './levels.ts';
 import type { Meant } from './meant.ts';
 
-/** So many are shown one by one, each with a level of their own to choose. */
-const MOST_SHOWN = 60;
+/** So many are shown one by one, each with a level of their own to choose; as many more at each press. */
+const SHOWN_AT_ONCE = 60;
+/** From so many on one is looked for by name. */
+const LOOKED_THROUGH = 12;
 
 /** What one of the list comes to: what they have now, and then. */
 export interface RowComesTo {
@@ -27,6 +32,10 @@ export function SeveralRows(props: {
   const t = useTranslations('lines');
   const presets = useTranslations('presets');
   const levelName = useLevelName();
+  const [shown, setShown] = useState(SHOWN_AT_ONCE);
+  const [named, setNamed] = useState('');
+  const found = rows.filter(({ meant }) => plain(meant.name).includes(plain(named.trim())));
+  const more = Math.max(0, found.length - shown);
   const said = ({ meant, level, result }: RowComesTo): string => {
     const named = level === 'back' ? '' : levelName(level);
     if (meant.members !== null)
@@ -38,9 +47,18 @@ export function SeveralRows(props: {
     return level === 'back' ? '' : t('severalNew', { after: named });
   };
   return (
-    <div>
+    <div className="gap-2 stack">
+      {rows.length > LOOKED_THROUGH && (
+        <TextField
+          size="small"
+          label={t('severalFind', { count: rows.length })}
+          value={named}
+          onChange={(e) => setNamed(e.target.value)}
+          helperText={found.length === 0 ? t('severalFindNone') : undefined}
+        />
+      )}
       <ul className="plain list gap-2 stack" aria-label={t('severalList')}>
-        {rows.slice(0, MOST_SHOWN).map((row) => (
+        {found.slice(0, shown).map((row) => (
           <li key={row.meant.word} className="gap-2 stack">
             <span className="may-shrink">
               <b>{row.meant.name}</b> <span className="soft">{said(row)}</span>
@@ -65,8 +83,13 @@ export function SeveralRows(props: {
           </li>
         ))}
       </ul>
-      {rows.length > MOST_SHOWN && (
-        <p className="small soft">{t('severalMore', { count: rows.length - MOST_SHOWN })}</p>
+      {more > 0 && (
+        <div className="row">
+          <Button size="small" onClick={() => setShown(shown + SHOWN_AT_ONCE)}>
+            {t('severalNext', { count: Math.min(more, SHOWN_AT_ONCE) })}
+          </Button>
+          <span className="small soft">{t('severalMore', { count: more })}</span>
+        </div>
       )}
     </div>
   );
