@@ -85,6 +85,11 @@ test('a date is gone to as it is typed, by the keys alone', async () => {
 });
 
 test('one box takes a sentence, read back before it is saved; it is undone and done again, found by its words, and tells what happened to it', async () => {
+  const made = await (await Caller.stepIn(home, 'tomas')).send('POST', '/api/calendars', {
+    of: 'tomas',
+    name: 'Bog trips',
+  });
+  expect(made.status).toBe(200);
   const tomas = await Desk.as(browser, home, 'tomas', '/for/ines/calendar');
   await tomas.find('button', /^Board pre-read/);
   const { keyboard } = tomas.page;
@@ -113,6 +118,19 @@ test('one box takes a sentence, read back before it is saved; it is undone and d
   await keyboard.type('peat mars');
   await tomas.find('option', /^Peat walk · Thu 20 May 2027/);
   await keyboard.press('Escape');
+  // A further calendar is named in the sentence, and saved into at once or through its form.
+  await chord('k');
+  await tomas.fill('Find or do anything', 'Moss count 21 may 9am 1h into bog trips', 'combobox');
+  await tomas.find('option', /New for me, in “Bog trips”: Moss count · Fri 21 May 2027, 09:00–10:00/);
+  await keyboard.down('Control');
+  await keyboard.press('Enter');
+  await keyboard.up('Control');
+  await tomas.says('Saved to your calendar “Bog trips”: Moss count');
+  await chord('k');
+  await tomas.fill('Find or do anything', 'Moss talk 21 may 11am into bog trips', 'combobox');
+  await tomas.press('option', /New for me, in “Bog trips”: Moss talk/);
+  await tomas.find('button', 'Save to my calendar “Bog trips”');
+  await tomas.find('button', /^Moss count/);
   expect(tomas.errors).toEqual([]);
   await tomas.close();
 });

@@ -1,6 +1,6 @@
-import type { Browser, BrowserContext, CDPSession, ElementHandle, Page } from 'puppeteer-core';
+import type { Browser, BrowserContext, CDPSession, ElementHandle, JSHandle, Page } from 'puppeteer-core';
 import { Caller } from './caller.ts';
-import { CANDIDATES, type Names } from './names.ts';
+import { CANDIDATES, type Names, type Wanted } from './names.ts';
 import { reach } from './reach.ts';
 import { PressedBeside, until } from './until.ts';
 import { leaveWindow, newWindow, type Window, windowFor } from './windows.ts';
@@ -91,31 +91,35 @@ export class Desk {
 
   /** Waits for something of a role and a name to be on the screen. */
   async find(role: string, name: Name = /.*/, within?: ElementHandle<Element>): Promise<ElementHandle<Element>> {
-    return until(`a ${role} called ${String(name)}`, () => this.look(role, name, within), this.page);
+    return until(`a ${role} called ${String(name)}`, () => this.await(role, name, within), this.page);
   }
 
   /** The same, without waiting; `null` where there is none. */
   async look(role: string, name: Name, within?: ElementHandle<Element>): Promise<ElementHandle<Element> | null> {
-    const wanted = typeof name === 'string' ? { text: name } : { source: name.source, flags: name.flags };
+    const handle = await this.page.evaluateHandle(
+      (role, css, wanted, root) =>
+        (window as unknown as { paramoNames: Names }).paramoNames.look(role, css, wanted, root),
+      role,
+      CANDIDATES[role] ?? '*',
+      wantedBy(name),
+      within ?? null,
+    );
+    return elementOf(handle);
+  }
+
+  /** The same, waited for within the page for a while; `null` where there is none by then. */
+  private async await(role: string, name: Name, within?: ElementHandle<Element>) {
     const handle = await this.page.evaluateHandle(
       (role, css, wanted, root) => {
-        const { nameOf, roleOf } = (window as unknown as { paramoNames: Names }).paramoNames;
-        const pattern = 'text' in wanted ? null : new RegExp(wanted.source ?? '', wanted.flags);
-        for (const el of (root ?? document).querySelectorAll(css)) {
-          if (roleOf(el) !== role || el.getClientRects().length === 0 || el.closest('[aria-hidden="true"]')) continue;
-          const name = nameOf(el);
-          if (pattern ? pattern.test(name) : name === wanted.text) return el;
-        }
-        return null;
+        const { look, wait } = (window as unknown as { paramoNames: Names }).paramoNames;
+        return wait(() => look(role, css, wanted, root));
       },
       role,
       CANDIDATES[role] ?? '*',
-      wanted,
+      wantedBy(name),
       within ?? null,
     );
-    const element = handle.asElement() as ElementHandle<Element> | null;
-    if (!element) await handle.dispose();
-    return element;
+    return elementOf(handle);
   }
 
   async press(role: string, name: Name, within?: ElementHandle<Element>): Promise<void> {
@@ -128,9 +132,9 @@ export class Desk {
     await until(
       `to press the ${role} called ${String(name)}`,
       async (say) => {
-        const element = await this.look(role, name, within);
+        const element = await this.await(role, name, within);
         if (!element) return say('it isn’t there');
-        const wanted = typeof name === 'string' ? { text: name } : { source: name.source, flags: name.flags };
+        const wanted = wantedBy(name);
         const inTheWay = await element.evaluate(
           async (el, toType, role, wanted) => {
             if ((el as HTMLButtonElement).disabled || el.getAttribute('aria-disabled') === 'true') return 'it is off';
@@ -160,10 +164,8 @@ export class Desk {
                   'button, a, input, select, textarea, label, [role="button"], [role="option"]',
                 );
                 // Another element of the role and name that is meant has come in its place, with more to say: a list that fills, say.
-                const { nameOf, roleOf } = (window as unknown as { paramoNames: Names }).paramoNames;
-                const fits = (is: string) =>
-                  'text' in wanted ? is === wanted.text : new RegExp(wanted.source ?? '', wanted.flags).test(is);
-                if (control && roleOf(control) === role && fits(nameOf(control))) return;
+                const { fits, nameOf, roleOf } = (window as unknown as { paramoNames: Names }).paramoNames;
+                if (control && roleOf(control) === role && fits(wanted, nameOf(control))) return;
                 const now = el.isConnected ? el.getBoundingClientRect() : null;
                 const where = `at ${clientX},${clientY}, meant at ${box.x},${box.y}, now at ${now ? `${now.x},${now.y}` : 'nothing'}`;
                 root.dataset.beside = control
@@ -247,7 +249,7 @@ export class Desk {
     await until(
       `to press the ${role} called ${String(name)} by keys`,
       async () => {
-        const element = await this.look(role, name, within);
+        const element = await this.await(role, name, within);
         if (!element) return null;
         const off = await element.evaluate(
           (el) =>
@@ -288,18 +290,15 @@ export class Desk {
 
   /** A field by its label, whatever its role. */
   async any(label: Name): Promise<ElementHandle<Element>> {
-    const wanted = typeof label === 'string' ? { text: label } : { source: label.source, flags: label.flags };
     return until(
       `a field called ${String(label)}`,
       async () => {
         const handle = await this.page.evaluateHandle((wanted) => {
-          const { nameOf } = (window as unknown as { paramoNames: Names }).paramoNames;
-          const pattern = 'text' in wanted ? null : new RegExp(wanted.source ?? '', wanted.flags);
-          for (const el of document.querySelectorAll('input, textarea, select'))
-            if (pattern ? pattern.test(nameOf(el)) : nameOf(el) === wanted.text) return el;
-          return null;
-        }, wanted);
-        return handle.asElement() as ElementHandle<Element> | null;
+          const { fits, nameOf, wait } = (window as unknown as { paramoNames: Names }).paramoNames;
+          const fields = () => [...document.querySelectorAll('input, textarea, select')];
+          return wait(() => fields().find((el) => fits(wanted, nameOf(el))) ?? null);
+        }, wantedBy(label));
+        return elementOf(handle);
       },
       this.page,
     );
@@ -318,26 +317,39 @@ export class Desk {
 
   /** Waits until the screen says something. */
   async says(text: Name): Promise<void> {
-    await until(
-      `the screen to say ${String(text)}`,
-      async () => (holds(await this.text(), text) ? true : null),
-      this.page,
+    await until(`the screen to say ${String(text)}`, () => this.saying(text, true), this.page);
+  }
+
+  /** Waits within the page for a while for the screen to say something, or no longer to. */
+  private saying(text: Name, says: boolean): Promise<true | null> {
+    return this.page.evaluate(
+      (wanted, wants) => {
+        const names = (window as unknown as { paramoNames: Names }).paramoNames;
+        return names.wait(() => (names.says(wanted) === wants ? true : null));
+      },
+      wantedBy(text),
+      says,
     );
   }
 
   /** Waits until the screen no longer says something. */
   async saysNot(text: Name): Promise<void> {
-    await until(
-      `the screen not to say ${String(text)}`,
-      async () => (holds(await this.text(), text) ? null : true),
-      this.page,
-    );
+    await until(`the screen not to say ${String(text)}`, () => this.saying(text, false), this.page);
   }
 
   async gone(role: string, name: Name): Promise<void> {
     await until(
       `no ${role} called ${String(name)}`,
-      async () => ((await this.look(role, name)) ? null : true),
+      () =>
+        this.page.evaluate(
+          (role, css, wanted) => {
+            const { look, wait } = (window as unknown as { paramoNames: Names }).paramoNames;
+            return wait(() => (look(role, css, wanted, null) ? null : true));
+          },
+          role,
+          CANDIDATES[role] ?? '*',
+          wantedBy(name),
+        ),
       this.page,
     );
   }
@@ -374,7 +386,12 @@ export class Desk {
   }
 }
 
-function holds(screen: string, text: Name): boolean {
-  const plain = screen.replace(/\s+/g, ' ');
-  return typeof text === 'string' ? plain.includes(text) : text.test(plain);
+/** What is looked for, as it is said to the page. */
+const wantedBy = (name: Name): Wanted =>
+  typeof name === 'string' ? { text: name } : { source: name.source, flags: name.flags };
+
+async function elementOf(handle: JSHandle<Element | null>): Promise<ElementHandle<Element> | null> {
+  const element = handle.asElement() as ElementHandle<Element> | null;
+  if (!element) await handle.dispose();
+  return element;
 }

@@ -7,5 +7,5 @@ export default function setup(): void {
     const built = spawnSync(process.execPath, ['scripts/build.mjs'], { encoding: 'utf8' });
     if (built.status !== 0) throw new Error(`${built.stdout}${built.stderr}`);
   }
-  seedOnce();
+  if (!process.env.PARAMO_SEEDED) seedOnce();
 }

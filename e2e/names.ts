@@ -1,7 +1,17 @@
+/** What is looked for in a page: a text as it is, or a pattern. */
+export type Wanted = { readonly text: string } | { readonly source: string; readonly flags: string };
+
 /** Role and accessible name of elements, as far as the pages under test need them (a part of the W3C's accname). */
 export interface Names {
   readonly roleOf: (el: Element) => string;
   readonly nameOf: (el: Element) => string;
+  readonly fits: (wanted: Wanted, name: string) => boolean;
+  /** The first thing of a role and a name that is on the screen, among what `css` finds. */
+  readonly look: (role: string, css: string, wanted: Wanted, root: Element | null) => Element | null;
+  /** Whether the screen says something. */
+  readonly says: (wanted: Wanted) => boolean;
+  /** Looks until something is found: at once, and again after each change of the page, for two seconds at most. */
+  readonly wait: <T>(look: () => T | null | false) => Promise<T | null>;
 }
 
 /** Where things of a role can be in the page; what isn't listed is looked for everywhere. */
@@ -69,5 +79,40 @@ export function installNames(): void {
       );
     return plain([...el.childNodes].map(textOf).join('')) || plain(el.getAttribute('title') ?? '');
   };
-  (window as unknown as { paramoNames: Names }).paramoNames = { roleOf, nameOf };
+  const fits: Names['fits'] = (wanted, name) =>
+    'text' in wanted ? name === wanted.text : new RegExp(wanted.source, wanted.flags).test(name);
+  const look: Names['look'] = (role, css, wanted, root) => {
+    for (const el of (root ?? document).querySelectorAll(css)) {
+      if (roleOf(el) !== role || el.getClientRects().length === 0 || el.closest('[aria-hidden="true"]')) continue;
+      if (fits(wanted, nameOf(el))) return el;
+    }
+    return null;
+  };
+  const says: Names['says'] = (wanted) => {
+    const screen = document.body.innerText.replace(/\s+/g, ' ');
+    return 'text' in wanted ? screen.includes(wanted.text) : new RegExp(wanted.source, wanted.flags).test(screen);
+  };
+  /** A change of the page, or so long without one: what moves or comes by styles alone changes nothing. */
+  const changed = (ms: number) =>
+    new Promise<void>((done) => {
+      const observer = new MutationObserver(() => end());
+      const timer = setTimeout(() => end(), ms);
+      const end = () => {
+        observer.disconnect();
+        clearTimeout(timer);
+        done();
+      };
+      observer.observe(document, { subtree: true, childList: true, attributes: true, characterData: true });
+    });
+  const wait: Names['wait'] = async (look) => {
+    const end = performance.now() + 2000;
+    for (;;) {
+      const found = look();
+      if (found) return found;
+      if (performance.now() > end) return null;
+      await new Promise((done) => setTimeout(done, 40));
+      await changed(200);
+    }
+  };
+  (window as unknown as { paramoNames: Names }).paramoNames = { roleOf, nameOf, fits, look, says, wait };
 }

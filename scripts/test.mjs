@@ -122,6 +122,8 @@ await check('lint', [bin('@biomejs/biome/bin/biome'), 'check', '.']);
 await check('dead code', [bin('knip/bin/knip.js')]);
 if (await types) env.PARAMO_TYPES_READ = '1';
 const building = check('build', ['scripts/build.mjs']);
+// The browser tests' sample organisation stands before they begin.
+const seeding = installed.then(() => run('sample organisation', [bin('tsx/dist/cli.mjs'), 'e2e/seed.ts']));
 await check('walls', [
   bin('dependency-cruiser/bin/dependency-cruise.mjs'),
   'src',
@@ -138,6 +140,7 @@ await conformance('openings');
 await conformance('desk');
 await installed;
 await vitest('unit', 'unit*');
+if ((await seeding).ok) env.PARAMO_SEEDED = '1';
 if (await building) await vitest('browser', 'e2e');
 if (faults.length > FAULTS_SHOWN)
   faults.splice(FAULTS_SHOWN, faults.length, `and ${faults.length - FAULTS_SHOWN} more`);
