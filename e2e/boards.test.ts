@@ -47,10 +47,7 @@ test('several calendars come in one request, and what one may see nothing of is 
   await dario.send('POST', '/api/lanes', { people: ['ines', 'bruno'], group: null, calendars: [] });
   const desk = await Desk.as(browser, home, 'dario', '/for/dario/calendar');
   await desk.find('button', /^Busy, Bruno Keane/);
-  const asked: { from: string; calendars: string[] }[] = [];
-  desk.page.on('request', (request) => {
-    if (request.url().endsWith('/api/boards')) asked.push(JSON.parse(request.postData() ?? '{}'));
-  });
+  const traffic = await desk.hear();
   // Somewhere nothing was fetched for in advance.
   await desk.page.keyboard.press('g');
   await desk.page.keyboard.type('12 may');
@@ -58,7 +55,9 @@ test('several calendars come in one request, and what one may see nothing of is 
   await desk.find('heading', /May 2027/);
   await desk.press('button', 'Side by side');
   await desk.says('it isn’t empty');
-  expect(asked.find((one) => one.from === '2027-05-10')?.calendars).toHaveLength(2);
+  const asked = traffic.asked().filter(({ url }) => url.endsWith('/api/boards'));
+  const bodies = asked.map(({ body }): { from: string; calendars: string[] } => JSON.parse(body));
+  expect(bodies.find((one) => one.from === '2027-05-10')?.calendars).toHaveLength(2);
   // All under a heading are put away at once, and come back at once.
   await desk.press('button', /^Lanes/);
   await desk.press('button', 'Remove all under “I look at”');

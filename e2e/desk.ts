@@ -2,6 +2,7 @@ import type { Browser, BrowserContext, CDPSession, ElementHandle, JSHandle, Page
 import { Caller } from './caller.ts';
 import { CANDIDATES, type Names, type Wanted } from './names.ts';
 import { reach } from './reach.ts';
+import { hearTraffic, type Traffic } from './traffic.ts';
 import { PressedBeside, until } from './until.ts';
 import { leaveWindow, newWindow, type Window, windowFor } from './windows.ts';
 
@@ -352,6 +353,18 @@ export class Desk {
         ),
       this.page,
     );
+  }
+
+  /** Hears what the window asks the server and is answered, from here on. */
+  async hear(): Promise<Traffic> {
+    return hearTraffic(this.session);
+  }
+
+  /** Without a connection, or with one again. */
+  async offline(offline: boolean): Promise<void> {
+    await this.session.send('Network.enable');
+    const conditions = { latency: 0, downloadThroughput: -1, uploadThroughput: -1 };
+    await this.session.send('Network.emulateNetworkConditions', { offline, ...conditions });
   }
 
   /** Calls the API as this person, as a script of theirs would; answers status and text. */

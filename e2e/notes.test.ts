@@ -30,9 +30,8 @@ test('notes show their bold words, lists and links, and nothing of HTML, picture
   const notes =
     '**Bring** the map\n\n- one\n- two\n\n[the plan](https://plan.example/) [bad](javascript:alert(1))\n\n<img src=x onerror="document.title=1"> ![](https://spy.example/dot.png)';
   await make('Weir notes', '2027-06-15', notes);
-  const asked: string[] = [];
   const desk = await Desk.as(browser, home, 'tomas', '/for/bruno/calendar?week=2027-06-14');
-  desk.page.on('request', (request) => asked.push(request.url()));
+  const traffic = await desk.hear();
   await desk.press('button', /^Weir notes/);
   await desk.find('link', 'the plan');
   const seen = await desk.page.$eval('aside', (panel) => ({
@@ -42,6 +41,8 @@ test('notes show their bold words, lists and links, and nothing of HTML, picture
     links: [...panel.querySelectorAll('dd a')].map((a) => a.getAttribute('href')),
   }));
   expect(seen).toEqual({ strong: 'Bring', items: 2, pictures: 0, links: ['https://plan.example/'] });
+  const asked = traffic.asked().map(({ url }) => url);
+  expect(asked.length).toBeGreaterThan(0);
   expect(asked.filter((url) => url.includes('spy.example'))).toEqual([]);
   expect(desk.errors).toEqual([]);
   await desk.close();
@@ -126,11 +127,11 @@ test('what is saved while there is no connection is kept, and goes when it is ba
   await desk.find('button', /^Cash and cover/);
   await desk.page.keyboard.press('n');
   await desk.fill('Title', 'Typed on the train');
-  await desk.page.setOfflineMode(true);
+  await desk.offline(true);
   await desk.says('offline since');
   await desk.press('button', 'Save to my calendar');
   await desk.says('goes as soon as there is one');
-  await desk.page.setOfflineMode(false);
+  await desk.offline(false);
   await desk.find('button', /^Typed on the train/);
   await desk.saysNot('goes as soon as there is one');
   await desk.close();

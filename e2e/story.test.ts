@@ -24,19 +24,18 @@ afterAll(() => browser?.close());
 /** A window that keeps every byte the server sends to it. */
 async function signedIn(name: string): Promise<{ desk: Desk; bytes: () => Promise<string> }> {
   const desk = await Desk.open(browser, 'about:blank');
-  const bodies: Promise<string>[] = [];
-  // What was broken off on the way never ends; what ended is all there is to read.
-  desk.page.on('requestfinished', (request) => {
-    const answer = request.response();
-    if (answer && request.url().startsWith(home)) bodies.push(answer.text().catch(() => ''));
-  });
+  const traffic = await desk.hear();
   await desk.go(`${home}/sign-in`);
   await desk.signIn(address(name), PASSWORD);
   // Whoever has something to decide begins at their Desk.
   await desk.find('status', 'live');
   await desk.press('link', 'Calendar');
   await desk.find('heading', /March 2027/);
-  return { desk, bytes: async () => `${(await Promise.all(bodies)).join('\n')}\n${await desk.page.content()}` };
+  const bytes = async () => {
+    const bodies = traffic.asked().flatMap(({ url, answer }) => (url.startsWith(home) && answer ? [answer] : []));
+    return `${(await Promise.all(bodies)).join('\n')}\n${await desk.page.content()}`;
+  };
+  return { desk, bytes };
 }
 
 async function give(ines: Desk, who: string, level: RegExp): Promise<void> {
@@ -264,10 +263,8 @@ function titleTurns(desk: Desk, title: string, there: boolean): Promise<number> 
 
 /** When the server answered a person's write. */
 async function answered(desk: Desk, method: string, path: RegExp): Promise<number> {
-  await desk.page.waitForResponse((answer) => {
-    return answer.request().method() === method && path.test(new URL(answer.url()).pathname);
-  });
-  return Date.now();
+  const traffic = await desk.hear();
+  return traffic.answered(method, path);
 }
 
 async function fileLink(desk: Desk): Promise<string> {

@@ -1,6 +1,7 @@
 import puppeteer, { type Browser, type BrowserContext, type CDPSession, type Page } from 'puppeteer-core';
 import { QUIETLY } from '../scripts/chromium.mjs';
 import { installNames } from './names.ts';
+import { hearNoMore } from './traffic.ts';
 
 /** A window of the browser, as a test works in it. */
 export interface Window {
@@ -23,6 +24,9 @@ export async function startBrowser(): Promise<Browser> {
 async function launch(): Promise<Browser> {
   const browser = await puppeteer.launch({
     executablePath: process.env.CHROMIUM_PATH ?? '/usr/bin/chromium',
+    // What a page asks and what it might do better isn't told for each: a test that wants to know hears it itself.
+    networkEnabled: false,
+    issuesEnabled: false,
     args: [
       ...QUIETLY,
       // Several people's windows are open at once, and each must run as if it were in front.
@@ -73,9 +77,10 @@ export const windowFor = async (browser: Browser, whose: string): Promise<Window
 
 /** Leaves a window to the next test, with nothing going on in it. */
 export async function leaveWindow(window: Window, whose: string): Promise<void> {
-  const { page } = window;
+  const { page, session } = window;
   await page.evaluate(() => sessionStorage.clear());
-  for (const heard of ['pageerror', 'console', 'request', 'requestfinished'] as const) page.removeAllListeners(heard);
+  for (const heard of ['pageerror', 'console'] as const) page.removeAllListeners(heard);
+  await hearNoMore(session);
   await page.goto('about:blank');
   spare.push({ ...window, whose });
 }

@@ -1,0 +1,55 @@
+import type { CDPSession } from 'puppeteer-core';
+
+interface Asked {
+  readonly url: string;
+  readonly method: string;
+  /** What was sent with it. */
+  readonly body: string;
+  /** What was answered, once all of it has come. */
+  answer: Promise<string> | null;
+}
+
+/** What a window asked the server since it is heard, and was answered. */
+export interface Traffic {
+  readonly asked: () => readonly Asked[];
+  /** When the next request of a kind has its answer. */
+  readonly answered: (method: string, path: RegExp) => Promise<number>;
+}
+
+const HEARD = ['Network.requestWillBeSent', 'Network.responseReceived', 'Network.loadingFinished'] as const;
+
+/** Hears a window by the browser's own protocol: only the windows that are heard pay for it. */
+export async function hearTraffic(session: CDPSession): Promise<Traffic> {
+  const all = new Map<string, Asked>();
+  const waiting: { readonly fits: (one: Asked) => boolean; readonly done: (at: number) => void }[] = [];
+  session.on('Network.requestWillBeSent', ({ requestId, request: { url, method, postData } }) =>
+    all.set(requestId, { url, method, body: postData ?? '', answer: null }),
+  );
+  session.on('Network.responseReceived', ({ requestId }) => {
+    const one = all.get(requestId);
+    for (const { fits, done } of waiting) if (one && fits(one)) done(Date.now());
+  });
+  // What was broken off on the way never ends; what ended is all there is to read.
+  session.on('Network.loadingFinished', ({ requestId }) => {
+    const one = all.get(requestId);
+    if (!one) return;
+    one.answer = session.send('Network.getResponseBody', { requestId }).then(
+      ({ body, base64Encoded }) => (base64Encoded ? Buffer.from(body, 'base64').toString('utf8') : body),
+      () => '',
+    );
+  });
+  await session.send('Network.enable');
+  return {
+    asked: () => [...all.values()],
+    answered: (method, path) => {
+      const fits = (one: Asked) => one.method === method && path.test(new URL(one.url).pathname);
+      return new Promise((done) => waiting.push({ fits, done }));
+    },
+  };
+}
+
+/** Hears a window no longer. */
+export async function hearNoMore(session: CDPSession): Promise<void> {
+  for (const heard of HEARD) session.removeAllListeners(heard);
+  await session.send('Network.disable');
+}
