@@ -33,7 +33,9 @@ async function signedIn(name: string): Promise<{ desk: Desk; bytes: () => Promis
   await desk.find('heading', /March 2027/);
   const bytes = async () => {
     const bodies = traffic.asked().flatMap(({ url, answer }) => (url.startsWith(home) && answer ? [answer] : []));
-    return `${(await Promise.all(bodies)).join('\n')}\n${await desk.page.content()}`;
+    const read = (await Promise.all(bodies)).filter(Boolean);
+    expect(read.length).toBeGreaterThan(10);
+    return `${read.join('\n')}\n${await desk.page.content()}`;
   };
   return { desk, bytes };
 }
