@@ -73,13 +73,13 @@ async function write(
   const grant = outgoing.grantId === null ? null : grantById(db, outgoing.grantId);
   const tells = outgoing.kind === 'given' || outgoing.kind === 'changed';
   const ending = outgoing.kind === 'ending';
-  // Where no grant names them, they are told what they have now, all in all.
-  const unnamed = outgoing.grantId === null && (tells || outgoing.kind === 'taken');
+  // Whom no grant names, by themselves, is told what they have now, all in all: what a group was given the house rules may cut.
+  const unnamed = (tells || outgoing.kind === 'taken') && grant?.audience.kind !== 'person';
+  if ((tells || ending) && (grant ? grant.recordedUntil !== null : !unnamed)) return null;
   if (unnamed && !shared) return null;
   const has = unnamed && shared ? havingNow({ db, now, viewer: person }, shared) : grant;
   if (unnamed && !has && outgoing.kind === 'given') return null;
   const kind = !unnamed ? outgoing.kind : !has ? 'taken' : outgoing.kind === 'given' ? 'given' : 'changed';
-  if (!unnamed && (tells || ending) && (!grant || grant.recordedUntil !== null)) return null;
   if (ending && (grant?.ends ?? 0) <= now) return null;
   // Somebody outside who never said how they read is written to as whoever gave reads.
   const language = person.inside || person.account !== null ? person.language : (by?.language ?? person.language);

@@ -41,9 +41,7 @@ export function tellOf(
   for (const personId of people) {
     if (personId === shared.ownerId || personId === ctx.viewer.id) continue;
     put(ctx, shared, personId, grantId, kind, note.trim());
-    // What a group was given reaches somebody outside as far as the house rules let it: they are told what they have by it.
-    if (personById(ctx.db, personId)?.inside === false)
-      post(ctx, shared, personId, stored.kind === 'group' ? null : grantId, kind, note.trim());
+    if (personById(ctx.db, personId)?.inside === false) post(ctx, shared, personId, grantId, kind, note.trim());
   }
 }
 
