@@ -13,7 +13,7 @@ import { type Person, personById, saveAccount } from '../../repositories/people.
 import { type Shareable, shareableById } from '../../repositories/shareables.ts';
 import { settings } from '../../settings.ts';
 import { reminderFor } from '../reminders/index.ts';
-import { accessLines, dayText, havingNow, whichOf } from '../sharing/index.ts';
+import { accessLines, dayText, havingOf, whichOf } from '../sharing/index.ts';
 
 const lettersIn = (language: Language) =>
   createTranslator({ locale: LOCALES[language], messages: TEXTS[language], namespace: 'letters' });
@@ -77,7 +77,7 @@ async function write(
   const unnamed = (tells || outgoing.kind === 'taken') && grant?.audience.kind !== 'person';
   if ((tells || ending) && (grant ? grant.recordedUntil !== null : !unnamed)) return null;
   if (unnamed && !shared) return null;
-  const has = unnamed && shared ? havingNow({ db, now, viewer: person }, shared) : grant;
+  const has = unnamed && shared ? havingOf({ db, now, viewer: person }, shared, tells ? grant : null) : grant;
   if (unnamed && !has && outgoing.kind === 'given') return null;
   const kind = !unnamed ? outgoing.kind : !has ? 'taken' : outgoing.kind === 'given' ? 'given' : 'changed';
   if (ending && (grant?.ends ?? 0) <= now) return null;

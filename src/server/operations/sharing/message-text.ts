@@ -38,13 +38,18 @@ export function whichOf(of: Shareable | null, language: Language) {
   };
 }
 
-/** What somebody has of something all in all, with when that ends by itself; `null` where it is nothing. */
-export function havingNow(ctx: Context, of: Shareable): Given | null {
-  const decided = decideOnShared(ctx, of);
+/**
+ * What somebody has of something all in all, with when that ends by itself; `null` where it is nothing. Where a grant has yet to begin, what they
+ * have from then on.
+ */
+export function havingOf(ctx: Context, of: Shareable, grant: Pick<Given, 'starts'> | null): Given | null {
+  const starts = grant?.starts && grant.starts > ctx.now ? grant.starts : null;
+  const now = starts ?? ctx.now;
+  const decided = decideOnShared({ ...ctx, now }, of);
   const { rights } = decided.decision;
   if (rights.sight === 'nothing') return null;
-  const next = nextRights(decided, ctx.now, rulesOf(ctx.db, of));
-  return { rights, starts: null, ends: next?.rights.sight === 'nothing' ? next.at : null };
+  const next = nextRights(decided, now, rulesOf(ctx.db, of));
+  return { rights, starts, ends: next?.rights.sight === 'nothing' ? next.at : null };
 }
 
 /** A day as a letter writes it. */

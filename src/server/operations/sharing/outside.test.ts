@@ -278,21 +278,24 @@ describe('somebody outside', () => {
       const auditors = org.group('Auditors', ['tomas']);
       expect(setMembership(org.ctx('ines'), auditors, { handle: 'marta', member: true }).ok).toBe(true);
       const audience = { kind: 'group', id: auditors } as const;
-      const told = (rights: Rights, outsideSight: 'busy' | 'title', seen: string | null) => {
+      const giveGroup = (rights: Rights, outsideSight: 'busy' | 'title') => {
         changeHouseRules(org.ctx('ines'), houseRulesWith({ outsideSight }));
-        return giveAccess(org.ctx('ines'), key, giveBody.parse({ audience, rights, seen, tell: { note: '' } }));
+        return giveAccess(org.ctx('ines'), key, giveBody.parse({ audience, rights, seen: null, tell: { note: '' } }));
       };
       // By the house rules nothing of it reaches somebody outside: there is nothing to tell her.
-      expect(told(PRESETS.outline, 'busy', null).ok).toBe(true);
+      expect(giveGroup(PRESETS.outline, 'busy').ok).toBe(true);
       const row = () => {
         const lines = listSightlines(org.ctx('ines'), key);
         return lines.ok ? lines.value.rows.find((r) => r.audience.kind === 'group')?.grants[0] : undefined;
       };
+      expect(row()?.letter).toBeNull();
+      expect(await letters(async () => {})).toEqual([]);
+      const told = listNotices(martaCtx());
+      expect(told.ok && told.value.notices).toEqual([]);
+      takeAccess(org.ctx('ines'), key, { audience, seen: row()?.key ?? '', tell: null });
+      expect(giveGroup(PRESETS.full, 'title').ok).toBe(true);
       // How far the letters to those outside are stands with what was given.
       expect(row()?.letter).toBe('waiting');
-      expect(await letters(async () => {})).toEqual([]);
-      takeAccess(org.ctx('ines'), key, { audience, seen: row()?.key ?? '', tell: null });
-      expect(told(PRESETS.full, 'title', null).ok).toBe(true);
       const [letter, ...more] = await letters(async () => {});
       expect(more).toEqual([]);
       expect(letter?.text).toContain(says);
@@ -303,6 +306,25 @@ describe('somebody outside', () => {
       expect(notices.ok && notices.value.notices[0]?.rights?.sight).toBe('title');
     },
   );
+
+  test('what a group is given from a later day on is told with that day, and how far it goes then', async () => {
+    expect(give({ tell: null }).ok).toBe(true);
+    const auditors = org.group('Auditors', []);
+    expect(setMembership(org.ctx('ines'), auditors, { handle: 'marta', member: true }).ok).toBe(true);
+    takeAccess(org.ctx('ines'), org.calendar('ines'), {
+      audience: { kind: 'person', id: 'marta' },
+      seen: rowsNow().find((r) => r.outside)?.grants[0]?.key ?? '',
+      tell: null,
+    });
+    const span = { from: '2027-03-10', until: '2027-03-20', zone: 'Europe/Lisbon' };
+    const audience = { kind: 'group', id: auditors } as const;
+    expect(give({ audience, rights: PRESETS.full, span, tell: { note: '' } }).ok).toBe(true);
+    const [letter, ...more] = await letters(async () => {});
+    expect(more).toEqual([]);
+    expect(letter?.text).toContain('sees when Ines is free or busy, and nothing else.');
+    expect(letter?.text).toContain('It begins on 10 March 2027.');
+    expect(letter?.text).toContain('It ends after 20 March 2027.');
+  });
 
   test('a letter that fails is tried again, and given up where no mail service is set or the process ended with it in hand', async () => {
     give({ tell: { note: '' } });

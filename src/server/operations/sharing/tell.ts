@@ -1,7 +1,7 @@
 import { newKey } from '../../ids.ts';
 import { calendarById } from '../../repositories/calendars.ts';
 import type { SharedCollection } from '../../repositories/collections.ts';
-import { calendarsOpenTo, grantsOn } from '../../repositories/grants.ts';
+import { calendarsOpenTo, grantById, grantsOn } from '../../repositories/grants.ts';
 import { groupsAround, membersOf } from '../../repositories/groups.ts';
 import { insertNotice, type Notice } from '../../repositories/notices.ts';
 import { insertOutgoing, wasToldByLetter } from '../../repositories/outbox.ts';
@@ -17,6 +17,7 @@ import {
   isRefusal,
   tellPeople,
 } from '../deciding/index.ts';
+import { havingOf } from './message-text.ts';
 
 /** What somebody is told of: what it is, and whose. */
 type Of = Pick<SharedCollection, 'id' | 'ownerId'>;
@@ -40,9 +41,19 @@ export function tellOf(
     stored.kind === 'person' ? [stored.personId] : stored.kind === 'group' ? membersOf(ctx.db, stored.groupId) : [];
   for (const personId of people) {
     if (personId === shared.ownerId || personId === ctx.viewer.id) continue;
+    const outside = personById(ctx.db, personId)?.inside === false;
+    if (outside && kind === 'given' && stored.kind === 'group' && !reaches(ctx, shared, personId, grantId)) continue;
     put(ctx, shared, personId, grantId, kind, note.trim());
-    if (personById(ctx.db, personId)?.inside === false) post(ctx, shared, personId, grantId, kind, note.trim());
+    if (outside) post(ctx, shared, personId, grantId, kind, note.trim());
   }
+}
+
+/** Whether somebody sees anything of what they were given through a group: the house rules may leave nothing of it to somebody outside. */
+function reaches(ctx: Context, shared: Of, personId: number, grantId: number | null): boolean {
+  const viewer = personById(ctx.db, personId);
+  const of = shareableById(ctx.db, shared.id);
+  const grant = grantId === null ? null : grantById(ctx.db, grantId);
+  return viewer !== null && of !== null && havingOf({ ...ctx, viewer }, of, grant) !== null;
 }
 
 /** Tells the owner that somebody else gave, changed or took away access to something of theirs. `grantId` is the grant it was or is. */
