@@ -18,7 +18,7 @@ const APART = [
   'src/server/operations/new-field.test.ts',
   'src/server/operations/people/accounts.test.ts',
   'src/server/operations/people/directory.test.ts',
-  'src/server/operations/sharing/outside.test.ts',
+  'src/server/operations/sharing/outside-letters.test.ts',
 ];
 
 export default defineConfig({

@@ -12,7 +12,7 @@ test('at a desk’s account it is said once a day who is there, nothing is done 
   const { name, role, site, phone, administrator } = await noor.json<Record<string, unknown>>('/api/people/jonas');
   const desk = { name, role, site, phone, administrator, kind: 'role' };
   expect((await noor.send('PUT', '/api/people/jonas', desk)).status).toBe(200);
-  // It is asked by the page itself, before anything else is.
+  // The page itself asks, before the window is live.
   const jonas = await arrive('jonas', '/for/jonas/calendar?week=2027-10-04');
   await jonas.find('heading', 'Who is here today?');
   // It isn't closed by going by, and nothing is done behind it.

@@ -2,6 +2,7 @@ import type { Browser, BrowserContext, CDPSession, ElementHandle, JSHandle, Page
 import { Caller } from './caller.ts';
 import { CANDIDATES, type Names, type Wanted } from './names.ts';
 import { reach } from './reach.ts';
+import { readyToPress } from './ready-to-press.ts';
 import { hearTraffic, type Traffic } from './traffic.ts';
 import { PressedBeside, until } from './until.ts';
 import { leaveWindow, newWindow, type Window, windowFor } from './windows.ts';
@@ -13,6 +14,7 @@ const SIZE = { width: 1280, height: 800 };
 /** One window of one person's: everything is found by role and name, and waited for, never timed. */
 export class Desk {
   private closed = false;
+  private traffic: Promise<Traffic> | null = null;
   /** Whether this window is worked by the keys alone. */
   byKeys = false;
   private constructor(
@@ -92,7 +94,7 @@ export class Desk {
 
   /** Waits for something of a role and a name to be on the screen. */
   async find(role: string, name: Name = /.*/, within?: ElementHandle<Element>): Promise<ElementHandle<Element>> {
-    return until(`a ${role} called ${String(name)}`, () => this.await(role, name, within), this.page);
+    return until(`a ${role} called ${String(name)}`, () => this.waitFor(role, name, within), this.page);
   }
 
   /** The same, without waiting; `null` where there is none. */
@@ -108,8 +110,8 @@ export class Desk {
     return elementOf(handle);
   }
 
-  /** The same, waited for within the page for a while; `null` where there is none by then. */
-  private async await(role: string, name: Name, within?: ElementHandle<Element>) {
+  /** The same, waiting up to two seconds; `null` where it hasn't come by then. */
+  private async waitFor(role: string, name: Name, within?: ElementHandle<Element>) {
     const handle = await this.page.evaluateHandle(
       (role, css, wanted, root) => {
         const { look, wait } = (window as unknown as { paramoNames: Names }).paramoNames;
@@ -133,88 +135,10 @@ export class Desk {
     await until(
       `to press the ${role} called ${String(name)}`,
       async (say) => {
-        const element = await this.await(role, name, within);
+        const element = await this.waitFor(role, name, within);
         if (!element) return say('it isn’t there');
         const wanted = wantedBy(name);
-        const inTheWay = await element.evaluate(
-          async (el, toType, role, wanted) => {
-            if ((el as HTMLButtonElement).disabled || el.getAttribute('aria-disabled') === 'true') return 'it is off';
-            // On a busy machine the page is there before its script, which a person would see by nothing happening.
-            const listens = Object.keys(el).some((key) => key.startsWith('__react'));
-            if (!listens && el.tagName !== 'A') return 'the page doesn’t listen yet';
-            el.scrollIntoView({ block: 'nearest', inline: 'nearest' });
-            const before = el.getBoundingClientRect();
-            // Two frames, which take as long as the machine is busy; a window that draws none is not waited for.
-            const frames = new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)));
-            await Promise.race([frames, new Promise((done) => setTimeout(done, 250))]);
-            const box = el.getBoundingClientRect();
-            // It moves, because something above it has just come: a person would wait too.
-            if (box.x !== before.x || box.y !== before.y)
-              return `it moves, ${before.x},${before.y} to ${box.x},${box.y}`;
-            const top = document.elementFromPoint(box.x + box.width / 2, box.y + box.height / 2);
-            // The same where something lies over it, a menu that is closing say.
-            if (top !== null && (el.contains(top) || top.contains(el))) {
-              const root = document.documentElement;
-              delete root.dataset.beside;
-              if (toType) return null;
-              const hear = ({ target, clientX, clientY }: PointerEvent) => {
-                const on = target as Element;
-                // Drawn anew in between it is another element, but the same to whoever presses it.
-                if (el.contains(on) || on.contains(el) || on.textContent === el.textContent) return;
-                const control = on.closest(
-                  'button, a, input, select, textarea, label, [role="button"], [role="option"]',
-                );
-                // Another element of the role and name that is meant has come in its place, with more to say: a list that fills, say.
-                const { fits, nameOf, roleOf } = (window as unknown as { paramoNames: Names }).paramoNames;
-                if (control && roleOf(control) === role && fits(wanted, nameOf(control))) return;
-                const now = el.isConnected ? el.getBoundingClientRect() : null;
-                const where = `at ${clientX},${clientY}, meant at ${box.x},${box.y}, now at ${now ? `${now.x},${now.y}` : 'nothing'}`;
-                root.dataset.beside = control
-                  ? `${control.textContent?.slice(0, 60) || control.tagName}, ${where}`
-                  : '';
-              };
-              // A press that was given up mustn't be heard at the next.
-              const page = window as unknown as { paramoHears?: AbortController };
-              page.paramoHears?.abort();
-              page.paramoHears = new AbortController();
-              const { signal } = page.paramoHears;
-              document.addEventListener('pointerdown', hear, { capture: true, once: true, signal });
-              root.dataset.pressed = '';
-              // Where what was pressed was drawn anew between the finger's way down and up, the click falls on what both stand in.
-              let down: EventTarget | null = null;
-              document.addEventListener(
-                'pointerdown',
-                (event) => {
-                  root.dataset.pressed = 'down';
-                  down = event.target;
-                },
-                { capture: true, once: true, signal },
-              );
-              document.addEventListener(
-                'click',
-                ({ target, clientX, clientY }) => {
-                  const on = target as Element;
-                  const now = el.getBoundingClientRect();
-                  const isThere =
-                    now.left <= clientX && clientX <= now.right && now.top <= clientY && clientY <= now.bottom;
-                  // What is still under the finger has had its press, whatever has opened over it since; what has moved away from it hasn't.
-                  const heard =
-                    el.contains(on) ||
-                    on.textContent === el.textContent ||
-                    ((down as Element | null)?.isConnected && isThere);
-                  root.dataset.pressed = heard ? 'click' : 'down';
-                },
-                { capture: true, once: true, signal },
-              );
-              return null;
-            }
-            const over = top && `${top.tagName} ${top.className} ${top.textContent?.slice(0, 60)}`;
-            return `at ${box.x},${box.y} lies ${over ?? 'nothing'}`;
-          },
-          toType,
-          role,
-          wanted,
-        );
+        const inTheWay = await element.evaluate(readyToPress, toType, role, wanted);
         if (inTheWay) return say(inTheWay);
         if (toType)
           return (await element.evaluate((el) => {
@@ -250,7 +174,7 @@ export class Desk {
     await until(
       `to press the ${role} called ${String(name)} by keys`,
       async () => {
-        const element = await this.await(role, name, within);
+        const element = await this.waitFor(role, name, within);
         if (!element) return null;
         const off = await element.evaluate(
           (el) =>
@@ -321,7 +245,7 @@ export class Desk {
     await until(`the screen to say ${String(text)}`, () => this.saying(text, true), this.page);
   }
 
-  /** Waits within the page for a while for the screen to say something, or no longer to. */
+  /** Waits up to two seconds for the screen to say something, or no longer to. */
   private saying(text: Name, says: boolean): Promise<true | null> {
     return this.page.evaluate(
       (wanted, wants) => {
@@ -355,9 +279,10 @@ export class Desk {
     );
   }
 
-  /** Hears what the window asks the server and is answered, from here on. */
-  async hear(): Promise<Traffic> {
-    return hearTraffic(this.session);
+  /** Listens to what the window asks the server and is answered, from the first call on. */
+  hear(): Promise<Traffic> {
+    this.traffic ??= hearTraffic(this.session);
+    return this.traffic;
   }
 
   /** Without a connection, or with one again. */

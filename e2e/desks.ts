@@ -5,7 +5,8 @@ import { startBrowser } from './windows.ts';
 
 /**
  * Windows for a file's tests: one browser, each test's windows closed after it, with nothing broken in any. `open` is a sample
- * person's, live already, `arrive` one where something stands in front of that; `stranger` that of somebody who isn't signed in. With `byKeys`, the keys alone do what a hand would press.
+ * person's, live already; `arrive` the same without waiting for that; `stranger` that of somebody who isn't signed in. With `byKeys`, the keys alone
+ * do what a hand would press.
  */
 export function desksAt(home: string, { byKeys = false } = {}) {
   const desks: Desk[] = [];

@@ -92,7 +92,7 @@ export function installNames(): void {
     const screen = document.body.innerText.replace(/\s+/g, ' ');
     return 'text' in wanted ? screen.includes(wanted.text) : new RegExp(wanted.source, wanted.flags).test(screen);
   };
-  /** A change of the page, or so long without one: what moves or comes by styles alone changes nothing. */
+  /** Waits for the document to change, or for so long: what only styles move or show is no change of it. */
   const changed = (ms: number) =>
     new Promise<void>((done) => {
       const observer = new MutationObserver(() => end());

@@ -9,16 +9,16 @@ interface Asked {
   answer: Promise<string> | null;
 }
 
-/** What a window asked the server since it is heard, and was answered. */
+/** What a window asked the server, and was answered, since listening began. */
 export interface Traffic {
   readonly asked: () => readonly Asked[];
-  /** When the next request of a kind has its answer. */
+  /** The instant at which the next request of a method and path is answered. */
   readonly answered: (method: string, path: RegExp) => Promise<number>;
 }
 
 const HEARD = ['Network.requestWillBeSent', 'Network.responseReceived', 'Network.loadingFinished'] as const;
 
-/** Hears a window by the browser's own protocol: only the windows that are heard pay for it. */
+/** Listens to a window's requests by the DevTools protocol, which costs nothing where no test asks for it. */
 export async function hearTraffic(session: CDPSession): Promise<Traffic> {
   const all = new Map<string, Asked>();
   const waiting: { readonly fits: (one: Asked) => boolean; readonly done: (at: number) => void }[] = [];
@@ -29,7 +29,7 @@ export async function hearTraffic(session: CDPSession): Promise<Traffic> {
     const one = all.get(requestId);
     for (const { fits, done } of waiting) if (one && fits(one)) done(Date.now());
   });
-  // What was broken off on the way never ends; what ended is all there is to read.
+  // A request that is broken off never finishes, and has nothing to read.
   session.on('Network.loadingFinished', ({ requestId }) => {
     const one = all.get(requestId);
     if (!one) return;
@@ -48,7 +48,7 @@ export async function hearTraffic(session: CDPSession): Promise<Traffic> {
   };
 }
 
-/** Hears a window no longer. */
+/** Stops listening to a window. */
 export async function hearNoMore(session: CDPSession): Promise<void> {
   for (const heard of HEARD) session.removeAllListeners(heard);
   await session.send('Network.disable');

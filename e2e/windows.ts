@@ -24,7 +24,7 @@ export async function startBrowser(): Promise<Browser> {
 async function launch(): Promise<Browser> {
   const browser = await puppeteer.launch({
     executablePath: process.env.CHROMIUM_PATH ?? '/usr/bin/chromium',
-    // What a page asks and what it might do better isn't told for each: a test that wants to know hears it itself.
+    // The browser reports no requests and no audits; a test that needs requests listens to its window (`traffic.ts`).
     networkEnabled: false,
     issuesEnabled: false,
     args: [

@@ -122,7 +122,7 @@ await check('lint', [bin('@biomejs/biome/bin/biome'), 'check', '.']);
 await check('dead code', [bin('knip/bin/knip.js')]);
 if (await types) env.PARAMO_TYPES_READ = '1';
 const building = check('build', ['scripts/build.mjs']);
-// The browser tests' sample organisation stands before they begin.
+// The sample organisation of the browser tests is seeded beside the unit tests.
 const seeding = installed.then(() => run('sample organisation', [bin('tsx/dist/cli.mjs'), 'e2e/seed.ts']));
 await check('walls', [
   bin('dependency-cruiser/bin/dependency-cruise.mjs'),

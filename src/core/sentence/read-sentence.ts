@@ -287,11 +287,12 @@ class Reader extends RepeatReader {
     return null;
   }
 
+  /** The calendar it goes into: "into Field trips"; also "in Field trips", where no place and nobody is called so ("in May"). */
   private intoCalendar(i: number): number {
-    // "in Field trips" is a calendar too, where there is no such place.
-    const place = this.is(i, this.words.in) && !this.longestNamed(i + 1, this.known.places);
-    const before = this.phrase(i, this.words.into) || Number(place);
-    if (before === 0 || this.into !== null) return 0;
+    if (this.into !== null) return 0;
+    const isCalled = this.longestNamed(i + 1, this.known.places) ?? this.person(i + 1);
+    const before = this.phrase(i, this.words.into) || Number(this.is(i, this.words.in) && !isCalled);
+    if (before === 0) return 0;
     const known = this.longestNamed(i + before, this.known.calendars ?? []);
     if (!known) return 0;
     this.into = known.name;

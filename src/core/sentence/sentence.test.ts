@@ -134,6 +134,7 @@ describe('a sentence in English', () => {
     ["Peat walk tomorrow into ines's calendar", { title: 'Peat walk', into: 'Inés’s calendar' }],
     ['Peat walk tomorrow into the marsh', { title: 'Peat walk into the marsh', into: null }],
     ['Peat walk tomorrow in Field trips', { title: 'Peat walk', place: null, into: 'Field trips' }],
+    ['Peat walk tomorrow in Inés', { place: 'Inés', into: null }],
     ['Peat walk tomorrow in Old Mill in Trips', { place: 'Old Mill', into: 'Trips' }],
     ['Walk into Trips into Inés', { title: 'Walk into Inés', into: 'Trips' }],
     ['Move into Trips', { title: 'Move', into: 'Trips' }],

@@ -1,4 +1,5 @@
 'use client';
+import { sharedPath } from '@/contract/sharing/shared-path.ts';
 import type { CollectionKind } from '@/core/collection/index.ts';
 import { useFrame } from './frame-context.tsx';
 
@@ -10,9 +11,6 @@ export function useCollectionGoal(): (
   const { frame } = useFrame();
   return (owner, one) => {
     const acted = frame.principals.some((p) => p.handle === owner);
-    const at = acted ? owner : frame.me.handle;
-    if (one?.kind === 'folder') return `/for/${at}/messages?folder=${one.key}`;
-    if (one && one.kind !== 'calendar') return `/for/${at}/${one.kind}?list=${one.key}`;
-    return `/for/${at}/calendar?${new URLSearchParams({ ...(acted ? {} : { of: owner }), ...(one?.key ? { c: one.key } : {}) })}`;
+    return acted ? sharedPath(owner, null, one) : sharedPath(frame.me.handle, owner, one);
   };
 }

@@ -1,4 +1,5 @@
 import { createTranslator } from 'use-intl/core';
+import { sharedPath } from '@/contract/sharing/shared-path.ts';
 import { toWall } from '@/core/time/index.ts';
 import { type Language, LOCALES } from '@/messages/languages.ts';
 import { TEXTS } from '@/messages/texts.ts';
@@ -6,14 +7,15 @@ import { makeBareAccount, makeGuestToken } from '../../auth/accounts.ts';
 import type { Connection } from '../../db/index.ts';
 import { log } from '../../log.ts';
 import { isFinal, type Post, type ReadyLetter } from '../../mail/post.ts';
-import { grantById } from '../../repositories/grants.ts';
+import { grantById, type StoredGrant } from '../../repositories/grants.ts';
 import { claim, giveUpClaimed, markFailed, markSent, type Outgoing, outgoingDue } from '../../repositories/outbox.ts';
 import { outsiderName } from '../../repositories/outsider-names.ts';
 import { type Person, personById, saveAccount } from '../../repositories/people.ts';
 import { type Shareable, shareableById } from '../../repositories/shareables.ts';
 import { settings } from '../../settings.ts';
+import type { Context } from '../deciding/index.ts';
 import { reminderFor } from '../reminders/index.ts';
-import { accessLines, dayText, havingOf, whichOf } from '../sharing/index.ts';
+import { type Access, accessLines, dayText, whichOf, wholeAccess } from '../sharing/index.ts';
 
 const lettersIn = (language: Language) =>
   createTranslator({ locale: LOCALES[language], messages: TEXTS[language], namespace: 'letters' });
@@ -71,16 +73,9 @@ async function write(
   const owner = shared && personById(db, shared.ownerId);
   const by = outgoing.byId === null ? null : personById(db, outgoing.byId);
   const grant = outgoing.grantId === null ? null : grantById(db, outgoing.grantId);
-  const tells = outgoing.kind === 'given' || outgoing.kind === 'changed';
-  const ending = outgoing.kind === 'ending';
-  // Whom no grant names, by themselves, is told what they have now, all in all: what a group was given the house rules may cut.
-  const unnamed = (tells || outgoing.kind === 'taken') && grant?.audience.kind !== 'person';
-  if ((tells || ending) && (grant ? grant.recordedUntil !== null : !unnamed)) return null;
-  if (unnamed && !shared) return null;
-  const has = unnamed && shared ? havingOf({ db, now, viewer: person }, shared, tells ? grant : null) : grant;
-  if (unnamed && !has && outgoing.kind === 'given') return null;
-  const kind = !unnamed ? outgoing.kind : !has ? 'taken' : outgoing.kind === 'given' ? 'given' : 'changed';
-  if (ending && (grant?.ends ?? 0) <= now) return null;
+  const told = toldOf({ db, now, viewer: person }, outgoing.kind, shared, grant);
+  if (!told) return null;
+  const { kind, access } = told;
   // Somebody outside who never said how they read is written to as whoever gave reads.
   const language = person.inside || person.account !== null ? person.language : (by?.language ?? person.language);
   const t = lettersIn(language);
@@ -93,10 +88,8 @@ async function write(
   };
   const called = shared && !person.inside ? outsiderName(db, shared.id, person.id) : null;
   const lines = [t('hello', { name: called ?? person.name }), t(kind, { ...names, day })];
-  if (has && (unnamed || tells))
-    lines.push(
-      ...accessLines(names.owner, has, { kind: shared?.kind ?? 'calendar', language, zone: person.zone, now }),
-    );
+  if (access && shared)
+    lines.push(...accessLines(names.owner, access, { kind: shared.kind, language, zone: person.zone, now }));
   if (outgoing.note) lines.push(`“${outgoing.note}”`);
   const ofSignIn = outgoing.kind === 'wayInMade' || outgoing.kind === 'passwordMade';
   if (kind !== 'taken' && !ofSignIn) lines.push(t('wayInHere', { address: await wayIn(db, person, shared) }));
@@ -106,6 +99,29 @@ async function write(
     subject: oneLine(t(ofSignIn ? 'signInSubject' : kind === 'wayIn' ? 'wayInSubject' : 'subject', names)),
     text: [...lines, t('close')].join('\n\n'),
   };
+}
+
+/** What letters tell that are neither of a day nor a reminder. */
+type Told = Exclude<Outgoing['kind'], 'morning' | 'evening' | 'reminder'>;
+
+/**
+ * What a letter says happened, and which access it describes, if any; `null` where there is nothing to tell any more. A grant to the person
+ * themselves is described as it stands. Where none names them, their access as a whole is: house rules may cut what a group was given.
+ */
+function toldOf(
+  reader: Context,
+  kind: Told,
+  shared: Shareable | null,
+  grant: StoredGrant | null,
+): { readonly kind: Told; readonly access: Access | null } | null {
+  const stands = grant?.recordedUntil === null;
+  if (kind === 'ending') return stands && (grant.ends ?? 0) > reader.now ? { kind, access: null } : null;
+  if (kind !== 'given' && kind !== 'changed' && kind !== 'taken') return { kind, access: null };
+  if (grant && !stands && kind !== 'taken') return null;
+  if (grant?.audience.kind === 'person') return { kind, access: kind === 'taken' ? null : grant };
+  const access = shared && wholeAccess(reader, shared, kind === 'taken' ? null : grant);
+  if (!access) return kind === 'given' || !shared ? null : { kind: 'taken', access };
+  return { kind: kind === 'given' ? kind : 'changed', access };
 }
 
 /** Writes the letter of somebody's day as they see it at this instant; `null` where there is nothing to tell. */
@@ -163,13 +179,7 @@ async function wayIn(db: Connection, person: Person, shared: Shareable | null): 
   if (person.account !== account) db.write(() => saveAccount(db, person.id, account));
   // Whoever comes in by a letter about something lands on it.
   const owner = shared && personById(db, shared.ownerId);
-  const goal = owner && `/for/${person.handle}/${pageOf(shared, owner.handle)}`;
+  const goal = owner && sharedPath(person.handle, owner.handle, shared.main ? null : shared);
   const to = goal ? `?to=${encodeURIComponent(goal)}` : '';
   return `${settings().address}/guest/${await makeGuestToken(person.address)}${to}`;
-}
-
-function pageOf(shared: Shareable, owner: string): string {
-  if (shared.kind === 'folder') return `messages?folder=${shared.key}`;
-  if (shared.kind !== 'calendar') return `${shared.kind}?list=${shared.key}`;
-  return `calendar?of=${owner}${shared.main ? '' : `&c=${shared.key}`}`;
 }

@@ -14,7 +14,7 @@ export { freeHandle } from './handles.ts';
 export { endWhatHung, holdsUntil } from './holding.ts';
 export { admitToLink, type LinkQueries, type LinkReadings, readLink } from './link-feeds.ts';
 export type { OpenLink } from './links.ts';
-export { accessLines, dayText, havingOf, whichOf } from './message-text.ts';
+export { type Access, accessLines, dayText, whichOf, wholeAccess } from './message-text.ts';
 export { previewAccess } from './preview-access.ts';
 export { wishesFor, wishesWaiting } from './rule-wishes.ts';
 export { listSightlines } from './sightlines.ts';

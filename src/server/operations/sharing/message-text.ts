@@ -25,8 +25,8 @@ const lettersIn = (language: Language) =>
 const textsIn = (language: Language) => createTranslator({ locale: LOCALES[language], messages: TEXTS[language] });
 
 /**
- * Which of an owner's calendars, lists or folders a letter is about, as its texts ask for it: the one they began with needs no name, but for a
- * folder, which goes by what it is for.
+ * Which of an owner's calendars, lists or folders a letter is about, as its texts ask for it. The calendar and the lists that everybody begins with
+ * need no name; the folders do, in the letter's language.
  */
 export function whichOf(of: Shareable | null, language: Language) {
   const first = of && firstCollectionOf(of);
@@ -39,10 +39,10 @@ export function whichOf(of: Shareable | null, language: Language) {
 }
 
 /**
- * What somebody has of something all in all, with when that ends by itself; `null` where it is nothing. Where a grant has yet to begin, what they
- * have from then on.
+ * All the access that the one who asks has to something, by whichever grants, and when it ends by itself; `null` where there is none. With a grant
+ * that has yet to begin, the access from that day on.
  */
-export function havingOf(ctx: Context, of: Shareable, grant: Pick<Given, 'starts'> | null): Given | null {
+export function wholeAccess(ctx: Context, of: Shareable, grant: Pick<Access, 'starts'> | null): Access | null {
   const starts = grant?.starts && grant.starts > ctx.now ? grant.starts : null;
   const now = starts ?? ctx.now;
   const decided = decideOnShared({ ...ctx, now }, of);
@@ -56,14 +56,15 @@ export function havingOf(ctx: Context, of: Shareable, grant: Pick<Given, 'starts
 export const dayText = (instant: number, timeZone: string, language: Language): string =>
   new Intl.DateTimeFormat(LOCALES[language], { dateStyle: 'long', timeZone }).format(instant);
 
-interface Given {
+/** Access as a letter describes it. */
+export interface Access {
   readonly rights: Rights;
   readonly starts: number | null;
   readonly ends: number | null;
 }
 
 interface Reading {
-  /** Of what it says so. */
+  /** What the access is to. */
   readonly kind: CollectionKind;
   readonly language: Language;
   readonly zone: string;
@@ -73,7 +74,7 @@ interface Reading {
 /** What a letter says of access: what one sees and may do with it, from when and until when. */
 export function accessLines(
   owner: string,
-  { rights, starts, ends }: Given,
+  { rights, starts, ends }: Access,
   { kind, language, zone, now }: Reading,
 ): string[] {
   const t = lettersIn(language);

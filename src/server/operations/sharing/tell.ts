@@ -17,7 +17,7 @@ import {
   isRefusal,
   tellPeople,
 } from '../deciding/index.ts';
-import { havingOf } from './message-text.ts';
+import { wholeAccess } from './message-text.ts';
 
 /** What somebody is told of: what it is, and whose. */
 type Of = Pick<SharedCollection, 'id' | 'ownerId'>;
@@ -48,12 +48,12 @@ export function tellOf(
   }
 }
 
-/** Whether somebody sees anything of what they were given through a group: the house rules may leave nothing of it to somebody outside. */
+/** Whether a grant to a group lets one of its members see anything: the house rules may leave nothing of it to somebody outside. */
 function reaches(ctx: Context, shared: Of, personId: number, grantId: number | null): boolean {
   const viewer = personById(ctx.db, personId);
   const of = shareableById(ctx.db, shared.id);
   const grant = grantId === null ? null : grantById(ctx.db, grantId);
-  return viewer !== null && of !== null && havingOf({ ...ctx, viewer }, of, grant) !== null;
+  return viewer !== null && of !== null && wholeAccess({ ...ctx, viewer }, of, grant) !== null;
 }
 
 /** Tells the owner that somebody else gave, changed or took away access to something of theirs. `grantId` is the grant it was or is. */
@@ -115,8 +115,8 @@ export const MOST_TOLD = 300;
 
 /**
  * Tells people that what they get of something has changed, or that they have nothing of their own there any more, by an act that named none of
- * them: on a group they are in, or on all sharing of it. Who is outside gets a letter too, if they ever came in or had one about it.
- * Answers how many.
+ * them: on a group they are in, or on all sharing of it. Somebody outside gets a letter too, if they ever came in or
+ * were written to about it. Answers how many.
  */
 export function tellConcerned(
   ctx: Context,

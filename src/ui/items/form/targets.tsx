@@ -35,8 +35,8 @@ export const mainTarget = ({ calendar: key, handle, name, colour, own }: Princip
 });
 
 /**
- * What the calendars may be called in a sentence: a further one by its name, with or without whose it is before it, a main one by its owner's, and as
- * lists name it. What two are called is only the first's of whoever the window works for (`handle`), else nobody's.
+ * What the calendars may be called in a sentence. A main one goes by its owner's name, a further one by its own, which its owner's may stand before; both
+ * also go by what lists call them. A name that several share means the one of whoever the window works for (`handle`); if that isn't one alone, none.
  */
 export function useTargetNames(): (calendars: readonly Target[], handle: string) => ReadonlyMap<string, Target> {
   const t = useTranslations('panel');

@@ -11,8 +11,8 @@ import type { Meant } from './meant.ts';
 
 /** So many are shown one by one, each with a level of their own to choose; as many more at each press. */
 const SHOWN_AT_ONCE = 60;
-/** From so many on one is looked for by name. */
-const LOOKED_THROUGH = 12;
+/** A longer list has a field to look for somebody by name. */
+const SEEN_AT_A_GLANCE = 12;
 
 /** What one of the list comes to: what they have now, and then. */
 export interface RowComesTo {
@@ -48,7 +48,7 @@ export function SeveralRows(props: {
   };
   return (
     <div className="gap-2 stack">
-      {rows.length > LOOKED_THROUGH && (
+      {rows.length > SEEN_AT_A_GLANCE && (
         <TextField
           size="small"
           label={t('severalFind', { count: rows.length })}
