@@ -161,4 +161,4 @@ function ready(child: ChildProcess): Promise<void> {
 }
 
 /** Whether the product has been built. */
-export const isBuilt = (): boolean => existsSync('.next/BUILD_ID') && existsSync('dist/workers/heavy-worker.mjs');
+export const isBuilt = (): boolean => existsSync('.next/BUILD_ID') && existsSync('dist/workers/heavy-worker.cjs');

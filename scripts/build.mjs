@@ -20,27 +20,27 @@ const node = {
   alias: { '@': './src' },
   logLevel: 'warning',
 };
-await build({
-  ...node,
-  entryPoints: ['src/server/workers/heavy-worker.ts', 'src/server/mail/mail-worker.ts'],
-  outdir: 'dist/workers',
-  outExtension: { '.js': '.mjs' },
-  format: 'esm',
-  packages: 'external',
-});
-rmSync('dist/server', { recursive: true, force: true });
-await build({
-  ...node,
-  entryPoints: ['src/server/http/serve.ts'],
-  outdir: 'dist/server',
-  outExtension: { '.js': '.cjs' },
-  format: 'cjs',
-  // All in one, so that a start is quick; what is native, or reads files of its own, stays outside.
-  external: ['better-sqlite3', 'mailparser', 'pino', 'smtp-server'],
-  minifyWhitespace: true,
-  minifySyntax: true,
-});
-keepMade(resolve('dist/server/serve.cjs'));
+/** Each one script, so that a start is quick; what is native, or reads files of its own, stays outside. @type {Record<string, string[]>} */
+const SCRIPTS = {
+  'dist/server': ['src/server/http/serve.ts'],
+  'dist/workers': ['src/server/workers/heavy-worker.ts', 'src/server/mail/mail-worker.ts'],
+};
+for (const [outdir, entryPoints] of Object.entries(SCRIPTS)) {
+  rmSync(outdir, { recursive: true, force: true });
+  await build({
+    ...node,
+    entryPoints,
+    outdir,
+    outExtension: { '.js': '.cjs' },
+    format: 'cjs',
+    external: ['better-sqlite3', 'mailparser', 'smtp-server'],
+    minifyWhitespace: true,
+    minifySyntax: true,
+    // What is read in later is required then: a script that isn't a module of its own has nowhere to import from.
+    supported: { 'dynamic-import': false },
+  });
+  for (const file of readdirSync(outdir)) if (file.endsWith('.cjs')) keepMade(resolve(outdir, file));
+}
 execFileSync(process.execPath, ['node_modules/next/dist/bin/next', 'build'], { stdio: 'inherit' });
 
 const built = '.next/static';

@@ -1,9 +1,12 @@
 import { appendFileSync, existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import ICAL from 'ical.js';
-import { type ParsedMail, simpleParser } from 'mailparser';
+import type { ParsedMail } from 'mailparser';
 import { createTransport } from 'nodemailer';
 import { SMTPServer } from 'smtp-server';
+
+/** A mail as its parser reads it; the parser is read in once there is mail, so that no start waits for it. */
+const parsed = async (raw: Buffer): Promise<ParsedMail> => (await import('mailparser')).simpleParser(raw);
 
 /** One mail between the house and somebody outside, as they read it. */
 export interface Traffic {
@@ -109,7 +112,7 @@ const utc = (ms: number): string => `${new Date(ms).toISOString().replace(/[-:]/
 
 /** What a mail that reached somebody outside makes them do, the same each time for the same mail. `at` is when it reached them. */
 export async function doingsFor(raw: Buffer, to: string, at: number): Promise<Doing[]> {
-  const mail = await simpleParser(raw);
+  const mail = await parsed(raw);
   const from = mail.from?.value[0];
   const text = calendarIn(mail);
   const way = wayOf(to);
@@ -280,7 +283,7 @@ export async function noteTraffic(
   who: string,
   raw: Buffer,
 ): Promise<void> {
-  const mail = await simpleParser(raw);
+  const mail = await parsed(raw);
   const one = (o: ParsedMail['from']) => o?.text ?? '';
   const sender = mail.headers.get('sender') as { text?: string } | undefined;
   const text = calendarIn(mail);

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { type AddressObject, type ParsedMail, simpleParser } from 'mailparser';
+import type { AddressObject, ParsedMail } from 'mailparser';
 
 interface Mailbox {
   readonly address: string;
@@ -77,8 +77,13 @@ export async function readHead(raw: Uint8Array): Promise<ReadMail> {
   return { ...(await headOf(bytes)), digest, mark: 'unreadable' };
 }
 
-const parse = (bytes: Buffer): Promise<ParsedMail> =>
-  simpleParser(bytes, { skipTextToHtml: true, skipImageLinks: true, maxHtmlLengthToParse: 1_000_000 });
+/** The parser is read in with the first mail: no start waits for it. */
+const parse = async (bytes: Buffer): Promise<ParsedMail> =>
+  (await import('mailparser')).simpleParser(bytes, {
+    skipTextToHtml: true,
+    skipImageLinks: true,
+    maxHtmlLengthToParse: 1_000_000,
+  });
 
 const END_OF_HEADER = /\r?\n\r?\n/;
 

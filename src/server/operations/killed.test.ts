@@ -137,7 +137,7 @@ test('killed a hundred times between saving, waiting, sending and receiving, not
     outfile: bundle,
     bundle: true,
     // All in one, so that each start is quick; only what is native, or reads files of its own, stays outside.
-    external: ['better-sqlite3', 'pino', 'better-auth', 'next'],
+    external: ['better-sqlite3', 'better-auth', 'next'],
     minify: true,
     platform: 'node',
     format: 'cjs',

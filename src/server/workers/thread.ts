@@ -9,7 +9,7 @@ export type Ended =
   | { readonly id: number; readonly result: unknown }
   | { readonly id: number; readonly failed: string };
 
-const pathOf = (script: string): string => join(process.cwd(), `dist/workers/${script}.mjs`);
+const pathOf = (script: string): string => join(process.cwd(), `dist/workers/${script}.cjs`);
 
 /** Whether there are threads to work beside this one: run from source (development, tests) there are none. */
 export const hasThreads = (): boolean =>
@@ -25,7 +25,10 @@ export class Thread<Work> {
   constructor(script: string, megabytes: number) {
     // Asked of the process, so that no bundler takes the script for a module of its own.
     const { Worker } = process.getBuiltinModule('node:worker_threads');
-    this.worker = new Worker(pathOf(script), { resourceLimits: { maxOldGenerationSizeMb: megabytes } });
+    this.worker = new Worker(join(process.cwd(), 'scripts/thread.mjs'), {
+      workerData: pathOf(script),
+      resourceLimits: { maxOldGenerationSizeMb: megabytes },
+    });
     this.worker.unref();
     this.worker.on('message', (message: Ended) => this.hear(message));
     this.worker.on('error', (error: NodeJS.ErrnoException) =>

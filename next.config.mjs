@@ -1,11 +1,12 @@
-import type { NextConfig } from 'next';
+// @ts-check
 
 /** The test run has read the types by itself just before, and builds once. */
 const forTests = process.env.PARAMO_TYPES_READ === '1';
 
-const config: NextConfig = {
+/** @type {import('next').NextConfig} */
+const config = {
   poweredByHeader: false,
-  serverExternalPackages: ['better-sqlite3', 'mailparser', 'pino', 'smtp-server'],
+  serverExternalPackages: ['better-sqlite3', 'mailparser', 'smtp-server'],
   outputFileTracingExcludes: { '*': ['.data/**', 'docs/**'] },
   devIndicators: false,
   allowedDevOrigins: ['*.localhost'],
