@@ -55,7 +55,7 @@ export interface DeskRead {
  * take no step, and those of a series' later happenings that stand for the same decision, are left out.
  */
 export function deskFor(ctx: Context, whom: readonly ActedFor[]): DeskRead {
-  const waiting = waitingOn(ctx);
+  const waiting = waitingOn(ctx, whom);
   const journeys = allJourneys(ctx.db);
   const directory = new Directory(ctx.db);
   const each = whom.map((one) => gather(ctx, one, waiting, journeys, directory));

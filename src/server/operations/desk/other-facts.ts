@@ -2,7 +2,6 @@ import type { DeskAbout } from '@/contract/desk.ts';
 import type { KeepWire } from '@/contract/openings/time-preferences.ts';
 import { readWorkHours } from '@/contract/people/hours.ts';
 import type { AskToAnswer } from '@/contract/sharing/access-requests.ts';
-import type { SuggestionWire } from '@/contract/suggestions.ts';
 import { may, mayRun, presetOf } from '@/core/access/index.ts';
 import type { DeskFacts } from '@/core/desk/index.ts';
 import { brokenDays } from '@/core/openings/index.ts';
@@ -33,8 +32,8 @@ import {
   viewFor,
 } from '../deciding/index.ts';
 import { messageSeen, readerOn } from '../messages/index.ts';
-import { listAccessRequests, readFindings } from '../sharing/index.ts';
-import { listSuggestions } from '../suggestions/index.ts';
+import { asksToAnswer, readFindings } from '../sharing/index.ts';
+import { type PlainSuggestion, suggestionsToAnswer } from '../suggestions/index.ts';
 import { type DueTask, tasksDue } from '../tasks/index.ts';
 import type { SeenItem } from './item-facts.ts';
 
@@ -53,26 +52,21 @@ export type KnownFacts = Map<string, Known>;
 type Most = <T>(list: readonly T[]) => readonly T[];
 type Lists = Omit<DeskFacts, 'items' | 'travel'>;
 
-/** What waits for the one who asks, whosever it is: read once, and looked up for each they act for. */
+/** What waits for the one who asks, of those their rows are read for: read once, and looked up for each of them. */
 export interface Waiting {
-  readonly suggestions: readonly SuggestionWire[];
+  readonly suggestions: readonly PlainSuggestion[];
   readonly asks: readonly AskToAnswer[];
   readonly cut: boolean;
 }
 
-export function waitingOn(ctx: Context): Waiting {
-  const suggestions = listSuggestions(ctx);
-  const asks = listAccessRequests(ctx);
-  return {
-    suggestions: suggestions.ok ? suggestions.value.waiting : [],
-    asks: asks.ok ? asks.value.waiting : [],
-    cut: asks.ok && asks.value.cut,
-  };
+export function waitingOn(ctx: Context, whom: readonly ActedFor[]): Waiting {
+  const owners = new Set(whom.map(({ person }) => person.id));
+  return { suggestions: suggestionsToAnswer(ctx, owners), ...asksToAnswer(ctx, owners) };
 }
 
 const ofOwner =
   ({ person }: ActedFor) =>
-  ({ owner }: SuggestionWire): boolean =>
+  ({ owner }: PlainSuggestion): boolean =>
     owner.handle === person.handle;
 
 /** Everything that isn't a happening and waits for a decision about somebody, as the one who asks may decide it. */
@@ -181,7 +175,7 @@ function wishes(
 function suggestions(
   ctx: Context,
   { person }: ActedFor,
-  waiting: readonly SuggestionWire[],
+  waiting: readonly PlainSuggestion[],
   known: KnownFacts,
 ): Lists['suggestions'] {
   // A day begins at the midnight of whose calendar it is.

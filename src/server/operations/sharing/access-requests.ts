@@ -77,16 +77,37 @@ export function answerersOf(ctx: Context, shared: Shareable): number[] {
 export const askerAs = (asker: Person): AudienceWire =>
   asker.inside ? { kind: 'person', id: asker.handle } : { kind: 'address', address: asker.address, name: asker.name };
 
-/** What one answers asks about, as asks name it: all of one's own, and what names one and one gives access to. */
-function answeredFor(ctx: Context): AskedAbout[] {
+/** What one answers asks about, as asks name it: all of one's own, and what names one and one gives access to; of some owners' alone where they are named. */
+function answeredFor(ctx: Context, owners: ReadonlySet<number> | null = null): AskedAbout[] {
   const own = shareablesOf(ctx.db, ctx.viewer.id);
   const known = new Set(own.map(({ id }) => id));
   const others = calendarsNaming(ctx.db, ctx.viewer.id).filter((id) => !known.has(id));
-  const all = [...own, ...shareablesById(ctx.db, others)];
+  const all = [...own, ...shareablesById(ctx.db, others)].filter(({ ownerId }) => owners?.has(ownerId) ?? true);
   return decideOnAll(ctx, all).flatMap(({ shared: { id, ownerId, main }, decision }) =>
     decision.owner || decision.rights.shares ? [{ toId: ownerId, collectionId: main ? null : id }] : [],
   );
 }
+
+/** Asks for access to what some people have that wait for one's answer, the oldest first. `cut`: there are more. */
+export function asksToAnswer(
+  ctx: Context,
+  owners: ReadonlySet<number>,
+): { readonly asks: AskToAnswer[]; readonly cut: boolean } {
+  const found = accessRequestsAbout(ctx.db, answeredFor(ctx, owners), ctx.viewer.id, MOST + 1);
+  const open = found.slice(0, MOST).filter((ask) => ask.state === 'open');
+  return { asks: answerableAsks(ctx, open).sort(byTime), cut: found.length > MOST };
+}
+
+/** Asks as whoever answers them reads them. */
+function answerableAsks(ctx: Context, asks: readonly Ask[]): AskToAnswer[] {
+  const look: Look = { ctx, directory: new Directory(ctx.db) };
+  return asks.flatMap((ask) => {
+    const shared = collectionAsked(ctx, ask);
+    return shared ? [toAnswer(look, ask, shared)] : [];
+  });
+}
+
+const byTime = (a: AskToAnswer, b: AskToAnswer): number => a.at.localeCompare(b.at);
 
 /** How many asks wait for one's answer, and how many of one's own were answered since one looked. */
 export const asksWaiting = (ctx: Context): number =>
@@ -97,13 +118,10 @@ export function listAccessRequests(ctx: Context): Result<AsksAnswer> {
   const look: Look = { ctx, directory: new Directory(ctx.db) };
   const to = accessRequestsAbout(ctx.db, answeredFor(ctx), ctx.viewer.id, MOST + 1);
   const from = asksFrom(ctx.db, ctx.viewer.id, MOST + 1);
-  const wires = to.slice(0, MOST).flatMap((ask) => {
-    const shared = collectionAsked(ctx, ask);
-    return shared ? [toAnswer(look, ask, shared)] : [];
-  });
+  const wires = answerableAsks(ctx, to.slice(0, MOST));
   const open = wires.filter((ask) => ask.state === 'open');
   return ok({
-    waiting: open.sort((a, b) => a.at.localeCompare(b.at)),
+    waiting: open.sort(byTime),
     answered: wires.filter((ask) => ask.state !== 'open').sort((a, b) => latest(b).localeCompare(latest(a))),
     own: from.slice(0, MOST).map((ask) => ownAsk(look, ask)),
     cut: to.length > MOST || from.length > MOST,

@@ -1,4 +1,4 @@
-export { asksWaiting, listAccessRequests } from './access-requests.ts';
+export { asksToAnswer, asksWaiting } from './access-requests.ts';
 export { changeGrants, changeGrantsAlone } from './change-grants.ts';
 export {
   countFindings,

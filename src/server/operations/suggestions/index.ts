@@ -1,1 +1,1 @@
-export { answerSuggestion, listSuggestions, suggestionsWaiting } from './suggestions.ts';
+export { answerSuggestion, type PlainSuggestion, suggestionsToAnswer, suggestionsWaiting } from './suggestions.ts';

@@ -175,31 +175,48 @@ export function suggestionsWaiting(ctx: Context): number {
   return openSuggestionsNear(ctx.db, ctx.viewer.id).filter((s) => answerable(ctx, s, decide) !== null).length;
 }
 
+/** A suggestion without what else takes the time it wants. */
+export type PlainSuggestion = Omit<SuggestionWire, 'overlaps'>;
+
+/** What waits for one's yes in the calendars of some people, the oldest first. */
+export function suggestionsToAnswer(ctx: Context, owners: ReadonlySet<number>): PlainSuggestion[] {
+  const directory = new Directory(ctx.db);
+  const decide = decidingOnce();
+  return openSuggestionsNear(ctx.db, ctx.viewer.id).flatMap((s) => {
+    if (!owners.has(calendarById(ctx.db, s.collectionId)?.ownerId ?? 0)) return [];
+    const met = answerable(ctx, s, decide);
+    return met ? [plainWire(ctx, directory, s, met.decided, met.found)] : [];
+  });
+}
+
 /** What waits for one's yes, the oldest first, and what one put forward oneself, the newest first. */
 export function listSuggestions(ctx: Context): Result<SuggestionsAnswer> {
   const directory = new Directory(ctx.db);
   const decide = decidingOnce();
-  const waiting = openSuggestionsNear(ctx.db, ctx.viewer.id).flatMap((s) => {
+  const waiting = openSuggestionsNear(ctx.db, ctx.viewer.id).flatMap((s): SuggestionWire[] => {
     const met = answerable(ctx, s, decide);
-    return met ? [wire(ctx, directory, s, met.decided, met.found)] : [];
+    if (!met) return [];
+    const plain = plainWire(ctx, directory, s, met.decided, met.found);
+    const { when } = plain.wanted;
+    return [{ ...plain, overlaps: when ? overlaps(ctx, directory, met.decided, met.found, when) : [] }];
   });
   const own = suggestionsOf(ctx.db, ctx.viewer.id, MOST_OWN).flatMap((s) => {
     const calendar = calendarById(ctx.db, s.collectionId);
     if (!calendar) return [];
     const decided = decide(ctx, calendar);
     if (decided.decision.rights.sight === 'nothing') return [];
-    return [wire(ctx, directory, s, decided, null)];
+    return [{ ...plainWire(ctx, directory, s, decided, null), overlaps: [] }];
   });
   return ok({ waiting, own });
 }
 
-function wire(
+function plainWire(
   ctx: Context,
   directory: Directory,
   s: Suggestion,
   decided: Decided,
   found: FoundItem | null,
-): SuggestionWire {
+): PlainSuggestion {
   const { calendar } = decided;
   const owner = directory.person(calendar.ownerId);
   const own = s.personId === ctx.viewer.id;
@@ -221,7 +238,6 @@ function wire(
     wanted,
     movedOn: found !== null && (found.item.id !== s.itemId || found.item.version !== s.version),
     version: found?.item.version ?? null,
-    overlaps: own || !wanted.when ? [] : overlaps(ctx, directory, decided, found, wanted.when),
   };
 }
 
