@@ -26,6 +26,7 @@ import type { Route } from './route.ts';
 import { searchRoutes } from './search.ts';
 import { askRoutes } from './sharing/access-requests.ts';
 import { changesRoutes } from './sharing/changes.ts';
+import { linkRoutes } from './sharing/links.ts';
 import { reviewRoutes } from './sharing/review.ts';
 import { ruleRoutes } from './sharing/rules.ts';
 import { sharingRoutes } from './sharing/sharing.ts';
@@ -52,6 +53,7 @@ export const ROUTES = {
   ...targetRoutes,
   ...laneRoutes,
   ...sharingRoutes,
+  ...linkRoutes,
   ...askRoutes,
   ...changesRoutes,
   ...reviewRoutes,

@@ -6,7 +6,7 @@ import { type ContactWire, contactWire } from '../contacts.ts';
 import { type ItemWire, itemWire, rangeQuery } from '../items/items.ts';
 import { at, done, type Routes } from '../route.ts';
 import { type TaskWire, taskWire } from '../tasks.ts';
-import { linkItemsAnswer } from './link-items.ts';
+import { linkShown } from './links.ts';
 import { ruleChange } from './rules.ts';
 import { type RightsWire, rightsSchema } from './sight.ts';
 
@@ -59,19 +59,6 @@ const grantWire = z.strictObject({
   hanging: z.array(z.string()),
 });
 export type GrantWire = z.infer<typeof grantWire>;
-
-/**
- * How far ahead a link shows (days), in which language and zone (`null`: as whoever reads it does), which website may frame its page, and what that
- * says of how a time is booked.
- */
-export const linkShown = z.strictObject({
-  ahead: z.number().int().min(1, 'size').max(366, 'aheadMost'),
-  language: z.enum(['en', 'pt']).nullable(),
-  zone: z.string().max(64, 'zone').nullable(),
-  framedBy: z.string().trim().max(253).nullable(),
-  booking: z.string().trim().max(300, 'tooLong:300').nullable().default(null),
-});
-export type LinkShown = z.infer<typeof linkShown>;
 
 /**
  * One row of Sightlines: an audience with its grants, the standing one first. `effective` is what they come to now under the
@@ -404,38 +391,5 @@ export const sharingRoutes = {
     summary: 'Suspend all sharing of a calendar, or resume it (its owner)',
     body: suspensionBody,
     answer: done,
-  },
-  setLinkShown: {
-    ...at('setLinkShown'),
-    who: 'person',
-    summary: 'How a link shows what it shows: how far ahead, in which language and zone, on which website',
-    body: linkShown,
-    answer: done,
-  },
-  linkFeed: {
-    ...at('linkFeed'),
-    who: 'open',
-    summary: 'What a link shows, as a calendar file that a program asks for again and again',
-    rawAnswer: 'text/calendar',
-  },
-  linkFreeBusy: {
-    ...at('linkFreeBusy'),
-    who: 'open',
-    summary: 'When whoever a link shows is taken, as VFREEBUSY',
-    query: z.object({ start: z.string().max(40).optional(), end: z.string().max(40).optional() }),
-    rawAnswer: 'text/calendar',
-  },
-  listLinkItems: {
-    ...at('listLinkItems'),
-    who: 'open',
-    summary: 'What a link shows of a calendar in a range',
-    query: rangeQuery,
-    answer: linkItemsAnswer,
-  },
-  linkLive: {
-    ...at('linkLive'),
-    who: 'open',
-    summary: 'A stream that says when what a link shows changed',
-    rawAnswer: 'text/event-stream',
   },
 } as const satisfies Routes;

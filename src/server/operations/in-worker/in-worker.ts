@@ -1,6 +1,6 @@
 import type { ItemsAnswer, LoadAnswer } from '@/contract/items/items.ts';
 import type { BoardsAnswer } from '@/contract/lanes.ts';
-import type { LinkItemsAnswer } from '@/contract/sharing/link-items.ts';
+import type { LinkItemsAnswer } from '@/contract/sharing/links.ts';
 import type { CardVersion } from '@/core/contacts/index.ts';
 import { writingIsFree } from '../../db/gate.ts';
 import { type Connection, isOwn } from '../../db/index.ts';

@@ -1,7 +1,7 @@
 import ical from 'node-ical';
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
 import type { ChangedMessage } from '@/contract/items/live.ts';
-import { linkShown } from '@/contract/sharing/sharing.ts';
+import { linkShown } from '@/contract/sharing/links.ts';
 import { PRESETS, type Rights } from '@/core/access/index.ts';
 import * as clock from '../../clock.ts';
 import * as database from '../../db/index.ts';

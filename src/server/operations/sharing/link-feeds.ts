@@ -2,8 +2,7 @@ import { createHash } from 'node:crypto';
 import { createTranslator } from 'use-intl/core';
 import type { RangeQuery } from '@/contract/items/items.ts';
 import { readWorkHours, type WorkHours } from '@/contract/people/hours.ts';
-import type { LinkItemsAnswer } from '@/contract/sharing/link-items.ts';
-import type { LinkShown } from '@/contract/sharing/sharing.ts';
+import type { LinkItemsAnswer, LinkShown } from '@/contract/sharing/links.ts';
 import { calendarText, freeBusyLines, seenLines } from '@/core/formats/index.ts';
 import {
   dateText,

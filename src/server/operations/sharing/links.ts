@@ -1,6 +1,6 @@
 import type { RangeQuery } from '@/contract/items/items.ts';
 import { readWorkHours } from '@/contract/people/hours.ts';
-import type { LinkItemsAnswer } from '@/contract/sharing/link-items.ts';
+import type { LinkItemsAnswer } from '@/contract/sharing/links.ts';
 import { decide, nextChange } from '@/core/access/index.ts';
 import { dateText, fromWallLenient, instantText } from '@/core/time/index.ts';
 import type { Language } from '@/messages/languages.ts';

@@ -1,7 +1,7 @@
 import type { Query, QueryClient } from '@tanstack/react-query';
 import type { ItemsAnswer, LoadAnswer } from '@/contract/items/items.ts';
 import type { ChangedMessage } from '@/contract/items/live.ts';
-import type { LinkItemsAnswer } from '@/contract/sharing/link-items.ts';
+import type { LinkItemsAnswer } from '@/contract/sharing/links.ts';
 import type { Version } from '@/contract/version.ts';
 import { type Dates, putDays, putInto, standingOf } from './live-items.ts';
 import { refetchOnce } from './refetch-once.ts';

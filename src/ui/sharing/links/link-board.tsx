@@ -8,7 +8,7 @@ import { CallRefused, call } from '@/contract/call.ts';
 import type { ItemWire } from '@/contract/items/items.ts';
 import type { LiveMessage } from '@/contract/items/live.ts';
 import { MAY_NOTHING } from '@/contract/may-nothing.ts';
-import type { LinkItemsAnswer } from '@/contract/sharing/link-items.ts';
+import type { LinkItemsAnswer } from '@/contract/sharing/links.ts';
 import { dateText, parseDate, parseInstant, toWall, weekStart } from '@/core/time/index.ts';
 import type { Language } from '@/messages/languages.ts';
 import boardsCss from '../../common/boards.module.css';

@@ -6,7 +6,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import type { LinkShown } from '@/contract/sharing/sharing.ts';
+import type { LinkShown } from '@/contract/sharing/links.ts';
 import { LANGUAGE_NAMES, LANGUAGES } from '@/messages/languages.ts';
 import { useActing } from '../../common/fetched/acting.ts';
 import { KEYS } from '../../common/fetched/query-keys.ts';
