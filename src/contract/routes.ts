@@ -14,6 +14,7 @@ import { laneRoutes } from './lanes.ts';
 import { holdRoutes } from './meetings/holds.ts';
 import { meetingRoutes } from './meetings/meetings.ts';
 import { messageRoutes } from './messages.ts';
+import { noticeRoutes } from './notices.ts';
 import { openingsRoutes } from './openings/openings.ts';
 import { roundRoutes } from './openings/round.ts';
 import { keepRoutes } from './openings/time-preferences.ts';
@@ -61,6 +62,7 @@ export const ROUTES = {
   ...suggestionRoutes,
   ...meetingRoutes,
   ...holdRoutes,
+  ...noticeRoutes,
   ...messageRoutes,
   ...openingsRoutes,
   ...roundRoutes,

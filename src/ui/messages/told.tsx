@@ -4,7 +4,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Fragment, type ReactNode, useEffect } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import type { NoticesAnswer } from '@/contract/messages.ts';
+import type { NoticesAnswer } from '@/contract/notices.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { useCollectionGoal } from '../common/collection-goal.ts';
 import { useCollectionName } from '../common/collection-name.ts';

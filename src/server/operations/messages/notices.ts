@@ -1,4 +1,4 @@
-import type { NoticesAnswer } from '@/contract/messages.ts';
+import type { NoticesAnswer } from '@/contract/notices.ts';
 import { may, presetOf } from '@/core/access/index.ts';
 import { instantText } from '@/core/time/index.ts';
 import { markAsksHeard } from '../../repositories/access-requests.ts';

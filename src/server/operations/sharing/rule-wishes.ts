@@ -1,4 +1,4 @@
-import type { NoticesAnswer } from '@/contract/messages.ts';
+import type { NoticesAnswer } from '@/contract/notices.ts';
 import type { HouseRulesWire, RuleChange, WishAnswerBody, WishBody } from '@/contract/sharing/rules.ts';
 import { houseRulesWire } from '@/contract/sharing/rules.ts';
 import { instantText } from '@/core/time/index.ts';

@@ -6,7 +6,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import type { NoticesAnswer } from '@/contract/messages.ts';
+import type { NoticesAnswer } from '@/contract/notices.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { useActing } from '../../common/fetched/acting.ts';
 import { useFrame } from '../../common/frame-context.tsx';
