@@ -20,7 +20,7 @@ const node = {
   alias: { '@': './src' },
   logLevel: 'warning',
 };
-/** Each one script, so that a start is quick; what is native, or reads files of its own, stays outside. @type {Record<string, string[]>} */
+/** Each bundled into one file, which starts faster; what is native, or reads files of its own, stays outside. @type {Record<string, string[]>} */
 const SCRIPTS = {
   'dist/server': ['src/server/http/serve.ts'],
   'dist/workers': ['src/server/workers/heavy-worker.ts', 'src/server/mail/mail-worker.ts'],
@@ -36,7 +36,7 @@ for (const [outdir, entryPoints] of Object.entries(SCRIPTS)) {
     external: ['better-sqlite3', 'mailparser', 'smtp-server'],
     minifyWhitespace: true,
     minifySyntax: true,
-    // What is read in later is required then: a script that isn't a module of its own has nowhere to import from.
+    // `import()` becomes `require`: a script that `vm` runs has no module from which to import.
     supported: { 'dynamic-import': false },
   });
   for (const file of readdirSync(outdir)) if (file.endsWith('.cjs')) keepMade(resolve(outdir, file));

@@ -2,5 +2,5 @@
 import { workerData } from 'node:worker_threads';
 import { load } from './built.mjs';
 
-/* What a thread begins with: the built script that is named to it, and what the engine made of that. */
+/* Where every thread begins: it runs the built script whose path it was given, from that script's code cache. */
 load(workerData);

@@ -5,7 +5,7 @@ import type { ParsedMail } from 'mailparser';
 import { createTransport } from 'nodemailer';
 import { SMTPServer } from 'smtp-server';
 
-/** A mail as its parser reads it; the parser is read in once there is mail, so that no start waits for it. */
+/** Parses a mail. The parser is loaded with the first one, so that it doesn't slow the start. */
 const parsed = async (raw: Buffer): Promise<ParsedMail> => (await import('mailparser')).simpleParser(raw);
 
 /** One mail between the house and somebody outside, as they read it. */

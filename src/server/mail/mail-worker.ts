@@ -4,8 +4,7 @@ import { type ForMailThread, readHere } from './read-in-worker.ts';
 
 /* A thread that reads mail from outside, so that none of it makes a request wait. */
 
-const main = parentPort;
-// The build loads this script too, to keep what the engine makes of it: there it is no thread.
-main?.on('message', async ({ id, work }: Asked<ForMailThread>) => {
-  main.postMessage({ id, result: await readHere(work) } satisfies Ended);
+// The build runs this script as well, to make its code cache; it is no thread then.
+parentPort?.on('message', async ({ id, work }: Asked<ForMailThread>) => {
+  parentPort?.postMessage({ id, result: await readHere(work) } satisfies Ended);
 });

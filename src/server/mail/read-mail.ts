@@ -77,7 +77,7 @@ export async function readHead(raw: Uint8Array): Promise<ReadMail> {
   return { ...(await headOf(bytes)), digest, mark: 'unreadable' };
 }
 
-/** The parser is read in with the first mail: no start waits for it. */
+/** Parses a mail. The parser is loaded with the first one, so that it doesn't slow the start. */
 const parse = async (bytes: Buffer): Promise<ParsedMail> =>
   (await import('mailparser')).simpleParser(bytes, {
     skipTextToHtml: true,

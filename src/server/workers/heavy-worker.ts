@@ -51,5 +51,5 @@ function begin(main: MessagePort): void {
   });
 }
 
-// The build loads this script too, to keep what the engine makes of it: there it is no thread.
+// The build runs this script as well, to make its code cache; it is no thread then.
 if (parentPort) begin(parentPort);

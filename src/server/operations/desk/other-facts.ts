@@ -52,7 +52,7 @@ export type KnownFacts = Map<string, Known>;
 type Most = <T>(list: readonly T[]) => readonly T[];
 type Lists = Omit<DeskFacts, 'items' | 'travel'>;
 
-/** What waits for the one who asks, of those their rows are read for: read once, and looked up for each of them. */
+/** What the one who asks has to answer about those whose rows are read: read once for all of them. */
 export interface Waiting {
   readonly suggestions: readonly PlainSuggestion[];
   readonly asks: readonly AskToAnswer[];

@@ -1,13 +1,14 @@
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { askAnswerBody, askedBody } from '@/contract/sharing/access-requests.ts';
 import { NO_RIGHTS, PRESETS, type Rights } from '@/core/access/index.ts';
+import { putAsk } from '../../repositories/access-requests.ts';
 import { firstOf } from '../../repositories/shareables.ts';
 import { decideOnShared } from '../deciding/index.ts';
 import { readFrame } from '../frame/read-frame.ts';
 import { listItems } from '../items/list-items.ts';
 import { listNotices, readNotices } from '../messages/notices.ts';
 import { at, houseRulesWith, type SmallOrganisation, START, smallOrganisation, WEEK } from '../small-organisation.ts';
-import { listAccessRequests } from './access-requests.ts';
+import { asksToAnswer, listAccessRequests } from './access-requests.ts';
 import { answerAccessRequest } from './answer-access-request.ts';
 import { giveAccess, takeAccess } from './give-access.ts';
 import { changeHouseRules } from './house-rules.ts';
@@ -396,4 +397,32 @@ describe('from outside', () => {
     expect(letters()).toEqual(['refused', 'changed']);
     expect(lists('xeno').own[0]?.has.sight).toBe('title');
   });
+});
+
+test('what waits for an answer is cut where more than a hundred wait, and not where more were answered', () => {
+  const many = smallOrganisation(['ines', ...Array.from({ length: 101 }, (_, i) => `asker${i}`)]);
+  const { db } = many;
+  const ines = many.person('ines').id;
+  for (let i = 0; i < 101; i++)
+    putAsk(db, {
+      key: `ask${i}`,
+      fromId: many.person(`asker${i}`).id,
+      toId: ines,
+      collectionId: null,
+      at: START + i,
+      rights: PRESETS.outline,
+      starts: null,
+      ends: null,
+      why: '',
+      gave: null,
+    });
+  const toAnswer = (owner = ines) => {
+    const { asks, cut } = asksToAnswer(many.ctx('ines'), new Set([owner]));
+    return { waiting: asks.length, cut };
+  };
+  expect(toAnswer()).toEqual({ waiting: 100, cut: true });
+  db.run(`UPDATE ask SET state = 'refused' WHERE key <> 'ask7'`);
+  expect(toAnswer()).toEqual({ waiting: 1, cut: false });
+  expect(toAnswer(many.person('asker0').id)).toEqual({ waiting: 0, cut: false });
+  many.close();
 });

@@ -77,7 +77,7 @@ export function answerersOf(ctx: Context, shared: Shareable): number[] {
 export const askerAs = (asker: Person): AudienceWire =>
   asker.inside ? { kind: 'person', id: asker.handle } : { kind: 'address', address: asker.address, name: asker.name };
 
-/** What one answers asks about, as asks name it: all of one's own, and what names one and one gives access to; of some owners' alone where they are named. */
+/** What one answers asks about, as asks name it: all of one's own, and what one gives access to; with `owners`, only what these people own. */
 function answeredFor(ctx: Context, owners: ReadonlySet<number> | null = null): AskedAbout[] {
   const own = shareablesOf(ctx.db, ctx.viewer.id);
   const known = new Set(own.map(({ id }) => id));
@@ -88,17 +88,17 @@ function answeredFor(ctx: Context, owners: ReadonlySet<number> | null = null): A
   );
 }
 
-/** Asks for access to what some people have that wait for one's answer, the oldest first. `cut`: there are more. */
+/** Asks for access to what some people own that wait for one's answer, the oldest first. `cut`: there are more. */
 export function asksToAnswer(
   ctx: Context,
   owners: ReadonlySet<number>,
 ): { readonly asks: AskToAnswer[]; readonly cut: boolean } {
   const found = accessRequestsAbout(ctx.db, answeredFor(ctx, owners), ctx.viewer.id, MOST + 1);
-  const open = found.slice(0, MOST).filter((ask) => ask.state === 'open');
-  return { asks: answerableAsks(ctx, open).sort(byTime), cut: found.length > MOST };
+  const open = found.filter((ask) => ask.state === 'open');
+  return { asks: answerableAsks(ctx, open.slice(0, MOST)).sort(byTime), cut: open.length > MOST };
 }
 
-/** Asks as whoever answers them reads them. */
+/** Asks, as those who answer them read them; without those whose subject is no longer there. */
 function answerableAsks(ctx: Context, asks: readonly Ask[]): AskToAnswer[] {
   const look: Look = { ctx, directory: new Directory(ctx.db) };
   return asks.flatMap((ask) => {

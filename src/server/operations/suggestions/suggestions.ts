@@ -169,36 +169,37 @@ function decidingOnce(): typeof decideOn {
   };
 }
 
-/** How many suggestions wait for the answer of the one who asks. */
-export function suggestionsWaiting(ctx: Context): number {
-  const decide = decidingOnce();
-  return openSuggestionsNear(ctx.db, ctx.viewer.id).filter((s) => answerable(ctx, s, decide) !== null).length;
+/** The suggestions that wait for the answer of the one who asks, the oldest first; with `owners`, those in these people's calendars alone. */
+function waitingFor(ctx: Context, decide: typeof decideOn, owners: ReadonlySet<number> | null = null) {
+  return openSuggestionsNear(ctx.db, ctx.viewer.id).flatMap((s) => {
+    if (owners && !owners.has(calendarById(ctx.db, s.collectionId)?.ownerId ?? 0)) return [];
+    const met = answerable(ctx, s, decide);
+    return met ? [{ s, met }] : [];
+  });
 }
 
-/** A suggestion without what else takes the time it wants. */
+/** How many suggestions wait for the answer of the one who asks. */
+export const suggestionsWaiting = (ctx: Context): number => waitingFor(ctx, decidingOnce()).length;
+
+/** A suggestion without the other items at the time it wants. */
 export type PlainSuggestion = Omit<SuggestionWire, 'overlaps'>;
 
-/** What waits for one's yes in the calendars of some people, the oldest first. */
+/** The suggestions in some people's calendars that wait for the answer of the one who asks, the oldest first. */
 export function suggestionsToAnswer(ctx: Context, owners: ReadonlySet<number>): PlainSuggestion[] {
   const directory = new Directory(ctx.db);
-  const decide = decidingOnce();
-  return openSuggestionsNear(ctx.db, ctx.viewer.id).flatMap((s) => {
-    if (!owners.has(calendarById(ctx.db, s.collectionId)?.ownerId ?? 0)) return [];
-    const met = answerable(ctx, s, decide);
-    return met ? [plainWire(ctx, directory, s, met.decided, met.found)] : [];
-  });
+  return waitingFor(ctx, decidingOnce(), owners).map(({ s, met }) =>
+    plainWire(ctx, directory, s, met.decided, met.found),
+  );
 }
 
 /** What waits for one's yes, the oldest first, and what one put forward oneself, the newest first. */
 export function listSuggestions(ctx: Context): Result<SuggestionsAnswer> {
   const directory = new Directory(ctx.db);
   const decide = decidingOnce();
-  const waiting = openSuggestionsNear(ctx.db, ctx.viewer.id).flatMap((s): SuggestionWire[] => {
-    const met = answerable(ctx, s, decide);
-    if (!met) return [];
-    const plain = plainWire(ctx, directory, s, met.decided, met.found);
+  const waiting = waitingFor(ctx, decide).map(({ s, met: { decided, found } }): SuggestionWire => {
+    const plain = plainWire(ctx, directory, s, decided, found);
     const { when } = plain.wanted;
-    return [{ ...plain, overlaps: when ? overlaps(ctx, directory, met.decided, met.found, when) : [] }];
+    return { ...plain, overlaps: when ? overlaps(ctx, directory, decided, found, when) : [] };
   });
   const own = suggestionsOf(ctx.db, ctx.viewer.id, MOST_OWN).flatMap((s) => {
     const calendar = calendarById(ctx.db, s.collectionId);
