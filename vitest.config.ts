@@ -3,7 +3,7 @@ import { defineConfig } from 'vitest/config';
 
 const alias = { '@': resolve(import.meta.dirname, 'src') };
 // A property runs hundreds of cases; on a machine busy with something else that takes its time.
-const PATIENCE = { testTimeout: 60_000, hookTimeout: 60_000 };
+const PATIENCE = { testTimeout: 240_000, hookTimeout: 240_000 };
 /** There are two cores on a small machine; left to itself, one of them would be kept free. */
 const WORKERS = 2;
 const UNIT = ['src/**/*.test.ts', 'demo/**/*.test.ts', 'cli/**/*.test.ts'];
@@ -59,8 +59,8 @@ export default defineConfig({
           // Two browsers side by side, each file at a server of its own.
           maxWorkers: WORKERS,
           maxConcurrency: 2,
-          testTimeout: 120_000,
-          hookTimeout: 120_000,
+          testTimeout: 300_000,
+          hookTimeout: 300_000,
           sequence: { concurrent: false },
         },
       },
