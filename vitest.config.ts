@@ -2,7 +2,7 @@ import { resolve } from 'node:path';
 import { defineConfig } from 'vitest/config';
 
 const alias = { '@': resolve(import.meta.dirname, 'src') };
-// A property runs hundreds of cases; on a machine busy with something else that takes its time.
+// A limit ends what hangs; it says nothing of speed. On a machine busy with something else a test takes five times as long.
 const PATIENCE = { testTimeout: 240_000, hookTimeout: 240_000 };
 /** There are two cores on a small machine; left to itself, one of them would be kept free. */
 const WORKERS = 2;
@@ -59,6 +59,7 @@ export default defineConfig({
           // Two browsers side by side, each file at a server of its own.
           maxWorkers: WORKERS,
           maxConcurrency: 2,
+          // As above: no test says a limit of its own that is shorter.
           testTimeout: 300_000,
           hookTimeout: 300_000,
           sequence: { concurrent: false },

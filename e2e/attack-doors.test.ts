@@ -22,7 +22,7 @@ beforeAll(async () => {
   server = await startServer('doors', { demo: true, sample: true });
   ines = await Caller.stepIn(server.address, 'ines');
   _tomas = await Caller.stepIn(server.address, 'tomas');
-}, 120_000);
+});
 afterAll(() => server?.stop());
 
 describe('signing in', () => {
@@ -34,7 +34,7 @@ describe('signing in', () => {
     );
     expect(answers.filter((a) => a.status === 401)).toHaveLength(8);
     expect(answers.filter((a) => a.status === 429)).toHaveLength(192);
-  }, 60_000);
+  });
   test('nobody’s guessing shuts out the browser in which a person has signed in before', async () => {
     const known = new Caller(server.address);
     const amara = await Caller.stepIn(server.address, 'amara');

@@ -32,7 +32,7 @@ beforeAll(async () => {
   calendar = await calendarOf(ines, 'ines');
   writes = await tokenOf(ines, me, {});
   reads = await tokenOf(ines, me, { reads: true });
-}, 120_000);
+});
 afterAll(() => server?.stop());
 
 /** Does something while somebody else reads; that they don't wait is measured where the machine is there for that alone. */
@@ -193,7 +193,7 @@ describe('what is sent and read', () => {
       const has = async () => (await last.send('GET', path)).text.includes('zqhourly');
       await until('the last to have it', has, undefined, 150_000);
     });
-  }, 240_000);
+  });
 
   test('a link that is read over and over is read beside the requests', async () => {
     const given = await ines.send('PUT', `/api/calendars/${calendar}/grants`, {
@@ -302,7 +302,7 @@ describe('mail', () => {
         return threads.flatMap((t) => t.messages).some((m) => m.why === 'tooManyToday');
       });
     });
-  }, 120_000);
+  });
 
   test.each([
     ['a quoted string', `${HOST}; spf=fail reason="; dmarc=pass header.from=evil.example"`],
@@ -361,7 +361,7 @@ describe('mail', () => {
       expect((await deliver(server.address, raw, me)).status).toBe(202);
     }
     expect((await ines.send('GET', '/api/people/ines/messages')).status).toBe(200);
-  }, 120_000);
+  });
 });
 
 describe('who somebody is', () => {

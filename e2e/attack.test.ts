@@ -18,7 +18,7 @@ beforeAll(async () => {
   server = await startServer('attacked', { demo: true, sample: true });
   ines = await Caller.stepIn(server.address, 'ines');
   tomas = await Caller.stepIn(server.address, 'tomas');
-}, 120_000);
+});
 afterAll(() => server?.stop());
 
 const file = (events: readonly string[]): string =>
@@ -181,7 +181,7 @@ test('an answer has a most, says so, and is asked on behind', async () => {
   }
   expect(answers).toBeGreaterThan(2);
   expect(items).toBeGreaterThan(20 * 8 * 90);
-}, 60_000);
+});
 
 /** A request sent by hand, so that it can be sent in parts. */
 async function byHand(head: string): Promise<{ socket: Socket; said: () => string; ended: Promise<void> }> {

@@ -38,7 +38,7 @@ beforeAll(async () => {
   server = await startServer('mail', { demo: true, sample: true, env });
   ines = await Caller.stepIn(server.address, 'ines');
   tomas = await Caller.stepIn(server.address, 'tomas');
-}, 120_000);
+});
 
 afterAll(async () => {
   await server.stop();
@@ -271,7 +271,7 @@ test('what is larger than is taken is refused with a sentence; nobody waits for 
   const asked = await ines.send('GET', '/api/frame');
   expect(asked.status).toBe(200);
   expect((await sent).status).toBe(413);
-}, 30_000);
+});
 
 function deep(levels: number): string {
   let body = 'Content-Type: text/plain\r\n\r\nat last';

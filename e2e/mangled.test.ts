@@ -86,9 +86,7 @@ const LEFT_OUT = new Set([
   'post /api/way-in',
 ]);
 
-test('whatever is sent, every route answers as it was meant to, and refuses in a sentence', {
-  timeout: 120_000,
-}, async () => {
+test('whatever is sent, every route answers as it was meant to, and refuses in a sentence', async () => {
   const rafael = await Caller.stepIn(home, 'rafael');
   const frame = await rafael.json<{ principals: { calendar: string }[] }>('/api/frame');
   const own = frame.principals[0]?.calendar ?? '';

@@ -30,9 +30,7 @@ async function focus(desk: Desk, title: RegExp): Promise<void> {
 
 const within = (ask: () => Promise<boolean>) => until('it to be so', ask);
 
-test('a morning of answering for two: by one key each, several at once, taken back, closed by who was first', {
-  timeout: 120_000,
-}, async () => {
+test('a morning of answering for two: by one key each, several at once, taken back, closed by who was first', async () => {
   // The finance director lets his assistant answer too, for this morning.
   const bruno = await Caller.stepIn(home, 'bruno');
   const frame = await bruno.json<{ principals: { handle: string; calendar: string }[] }>('/api/frame');
@@ -121,9 +119,7 @@ test('a morning of answering for two: by one key each, several at once, taken ba
   });
 });
 
-test('a meeting with people inside and outside, called, moved to a time that one of them proposes, widened, and called off', {
-  timeout: 180_000,
-}, async () => {
+test('a meeting with people inside and outside, called, moved to a time that one of them proposes, widened, and called off', async () => {
   // The room is taken from eleven on that day.
   const hedda = await Caller.stepIn(home, 'hedda');
   const hers = (await hedda.json<{ principals: { calendar: string }[] }>('/api/frame')).principals[0]?.calendar ?? '';

@@ -310,7 +310,7 @@ test('every exit is known here', async () => {
 });
 
 describe.each(Object.keys(MAY))('%s', (who) => {
-  test('gets what they may see and no byte of the rest, from every exit', { timeout: 60_000 }, async () => {
+  test('gets what they may see and no byte of the rest, from every exit', async () => {
     const caller = callers.get(who) as Caller;
     const may = MAY[who] as (typeof MAY)[string];
     const met = new Set<string>();
@@ -383,7 +383,6 @@ describe.each(Object.keys(MAY))('%s', (who) => {
 
 test.each(Object.keys(MAY).filter((who) => who !== 'nobody signed in'))(
   'a calendar program of %s gets what they may see and no byte of the rest',
-  { timeout: 60_000 },
   async (who) => {
     const caller = callers.get(who) as Caller;
     const may = MAY[who] as (typeof MAY)[string];

@@ -27,9 +27,7 @@ const VIEWS: [string, string | RegExp][] = [
   ['/for/maren/sightlines', /./],
 ];
 
-test('the window speaks the language one chose: its words, its days, a sentence typed in the one box, and what is refused; axe finds nothing serious', {
-  timeout: 240_000,
-}, async () => {
+test('the window speaks the language one chose: its words, its days, a sentence typed in the one box, and what is refused; axe finds nothing serious', async () => {
   const desk = await Desk.as(browser, home, 'maren', '/for/maren/settings');
   await desk.find('status', 'live');
   await desk.press('button', 'Português');

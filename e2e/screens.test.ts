@@ -119,7 +119,7 @@ const WINDOWS = [...new Set(SCREENS.map(([name, who]) => who || name))].map((win
 // They only look: two at once.
 test.concurrent.each(WINDOWS)(
   '%s: axe finds nothing serious by day or by night, nothing breaks',
-  { timeout: 240_000 },
+  { timeout: 600_000 },
   async (_, screens) => {
     const [, who, first] = screens[0] as (typeof SCREENS)[number];
     const desk = who ? await open(who, placed(first)) : await Desk.open(browser, home + placed(first));

@@ -53,9 +53,7 @@ async function give(ines: Desk, who: string, level: RegExp): Promise<void> {
 
 const item = (desk: Desk, title: RegExp) => desk.find('button', title);
 
-test('the main job: a manager’s calendar, run by her assistant, seen by five colleagues each in another way', {
-  timeout: 300_000,
-}, async () => {
+test('the main job: a manager’s calendar, run by her assistant, seen by five colleagues each in another way', async () => {
   // An organisation begins with one person, who adds the others.
   const ines = await Desk.open(browser, home);
   await ines.fill('The code of this start', START_CODE);

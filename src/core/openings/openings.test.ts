@@ -17,7 +17,7 @@ describe('openings', () => {
       ),
       { numRuns: 100 },
     );
-  }, 30_000);
+  });
 
   test('are there while somebody is away and reachable all the same, and not while they are away', () => {
     fc.assert(
@@ -30,7 +30,7 @@ describe('openings', () => {
       }),
       { numRuns: 50 },
     );
-  }, 30_000);
+  });
 
   test('never grow by an item more or a person more, where neither a rest nor a place is asked for', () => {
     fc.assert(
@@ -202,5 +202,5 @@ describe('making room', () => {
       }),
       { numRuns: 40 },
     );
-  }, 30_000);
+  });
 });

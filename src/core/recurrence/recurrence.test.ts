@@ -78,7 +78,7 @@ describe('a rule is refused', () => {
       ),
       { numRuns: 150 },
     );
-  }, 60_000);
+  });
 });
 
 describe('expanding', () => {

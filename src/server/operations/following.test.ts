@@ -175,7 +175,7 @@ test('who follows what they are told holds what they would be answered', async (
   );
   // It is followed nearly always; asking stays the exception.
   expect(put).toBeGreaterThan(10 * asked);
-}, 60_000);
+});
 
 const nothing: ChangedMessage = { kind: 'changed', calendar: '', follows: [0, 0], version: [0, 0], seen: null };
 

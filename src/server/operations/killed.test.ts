@@ -128,7 +128,7 @@ async function killedOften(script: string, lane: number): Promise<void> {
 }
 
 test('killed a hundred times between saving, waiting, sending and receiving, nothing is lost and nothing sent twice', {
-  timeout: 240_000,
+  timeout: 600_000,
 }, async () => {
   const folder = mkdtempSync(join(process.cwd(), 'node_modules', '.killed-'));
   const bundle = join(folder, 'at-work.cjs');

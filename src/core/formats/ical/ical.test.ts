@@ -269,5 +269,5 @@ describe('writing and reading back', () => {
       }),
       { numRuns: 1000 },
     );
-  }, 60_000);
+  });
 });
