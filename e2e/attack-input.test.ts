@@ -191,7 +191,7 @@ describe('what is sent and read', () => {
     await beside(`an hourly meeting with ${asked.length}`, async () => {
       tenSecondsPass(server.address);
       const has = async () => (await last.send('GET', path)).text.includes('zqhourly');
-      await until('the last to have it', has, undefined, 150_000);
+      await until('the last to have it', has, undefined, 240_000);
     });
   });
 

@@ -1,7 +1,7 @@
 import type { Page } from 'puppeteer-core';
 
 /** Long enough for a machine that is busy with something else; what is met goes on at once. */
-const PATIENCE = 30_000;
+const PATIENCE = 120_000;
 
 /** A press reached something else than what was meant: it moved away in between. */
 export class PressedBeside extends Error {}
