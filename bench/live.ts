@@ -14,10 +14,10 @@ const A_SECOND = 5;
 /** One window: a stream, and the week of one calendar as it shows it. */
 class OneWindow {
   private held: ItemsAnswer | null = null;
-  private asking = false;
+  private fetching = false;
   private again = false;
-  private kept: LiveMessage[] = [];
-  asked = 0;
+  private readonly queued: LiveMessage[] = [];
+  fetches = 0;
   failed = 0;
   constructor(
     private readonly who: Client,
@@ -30,8 +30,8 @@ class OneWindow {
     if (!answer.ok || !answer.body) throw new Error(`no stream: ${answer.status}`);
     const reader = answer.body.pipeThrough(new TextDecoderStream()).getReader();
     void this.listen(reader);
-    await this.ask();
-    this.asked = 0;
+    await this.refetch();
+    this.fetches = 0;
   }
 
   private async listen(reader: ReadableStreamDefaultReader<string>): Promise<void> {
@@ -52,7 +52,7 @@ class OneWindow {
 
   private hear(message: LiveMessage): void {
     if (message.kind !== 'changed' || message.calendar !== this.calendar) return;
-    if (this.asking) this.kept.push(message);
+    if (this.fetching) this.queued.push(message);
     else this.put(message);
   }
 
@@ -64,27 +64,27 @@ class OneWindow {
     if (next) {
       this.held = next;
       this.shown(this);
-    } else void this.ask();
+    } else void this.refetch();
   }
 
-  private async ask(): Promise<void> {
-    if (this.asking) {
+  private async refetch(): Promise<void> {
+    if (this.fetching) {
       this.again = true;
       return;
     }
-    this.asking = true;
-    this.asked++;
+    this.fetching = true;
+    this.fetches++;
     try {
       this.held = await this.who.json<ItemsAnswer>(`/api/calendars/${this.calendar}/items?${QUERY}`);
     } catch {
       this.failed++;
     }
-    this.asking = false;
+    this.fetching = false;
     this.shown(this);
-    for (const message of this.kept.splice(0)) this.put(message);
+    for (const message of this.queued.splice(0)) this.put(message);
     if (this.again) {
       this.again = false;
-      await this.ask();
+      await this.refetch();
     }
   }
 
@@ -186,11 +186,11 @@ async function measureServed(): Promise<void> {
     over = true;
     await reading;
     const never = writes.reduce((sum, w) => sum + w.waiting.size, 0);
-    const asked = windows.reduce((sum, w) => sum + w.asked, 0);
+    const fetches = windows.reduce((sum, w) => sum + w.fetches, 0);
     const failed = windows.reduce((sum, w) => sum + w.failed, 0);
     const wrote = `${writes.length} writes in ${((last - begun) / 1000).toFixed(0)} s`;
     console.log(
-      `${WINDOWS} windows of ${readers.length} people, ${wrote}, ${late} late; asked again ${asked} times, ${failed} failed, never shown ${never}`,
+      `${WINDOWS} windows of ${readers.length} people, ${wrote}, ${late} late; asked again ${fetches} times, ${failed} failed, never shown ${never}`,
     );
     console.log(
       `  from a write's answer to its being shown, p50 ${at(delays, 0.5).toFixed(0)} ms, p95 ${at(delays, 0.95).toFixed(0)} ms (want under 300), most ${at(delays, 1).toFixed(0)} ms`,

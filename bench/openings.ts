@@ -27,7 +27,7 @@ function noise(n: number): number {
 }
 
 /** What is searched for: so many minutes from the first Monday on, within working hours. */
-function asked(until: number, length: number): OpeningsRequest {
+function requestUntil(until: number, length: number): OpeningsRequest {
   return {
     now: MONDAY,
     from: MONDAY,
@@ -75,7 +75,7 @@ function search(): void {
         shows: 'busy',
       })),
   }));
-  const request = asked(MONDAY + WEEKS * 7 * DAY, 45);
+  const request = requestUntil(MONDAY + WEEKS * 7 * DAY, 45);
   const found = findOpenings(request, people);
   const times = sideBySide(60, { serve: () => findOpenings(request, people), raw: () => all.all() });
   console.log(
@@ -110,7 +110,7 @@ function room(): void {
     from: MONDAY,
     until: MONDAY + 5 * DAY,
   }));
-  const request = asked(MONDAY + 5 * DAY, 90);
+  const request = requestUntil(MONDAY + 5 * DAY, 90);
   const started = performance.now();
   const { room: plan, cut } = makeRoom(request, people, [], movable, 3);
   const took = performance.now() - started;

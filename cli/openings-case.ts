@@ -12,7 +12,7 @@ const zone = z.string().refine(isZone, 'no zone');
 const clock = z.string().regex(/^\d\d:\d\d$/);
 const days = z.array(z.number().int().min(1).max(7));
 const hard = { hard: z.boolean() };
-const keep = z.discriminatedUnion('kind', [
+const preference = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('span'), ...hard, days, from: clock, to: clock }),
   z.object({ kind: z.literal('rest'), ...hard, days, from: clock, to: clock, minutes }),
   z.object({ kind: z.literal('most'), ...hard, minutes }),
@@ -35,7 +35,7 @@ const person = z.object({
     .length(7)
     .nullable()
     .default(null),
-  keeps: z.array(keep).default([]),
+  keeps: z.array(preference).default([]),
   items: z.array(item).default([]),
 });
 
@@ -85,10 +85,10 @@ type OpeningsCase = z.infer<typeof openingsSchema>;
 /** What the rule answers for a case, in the shape of its `expect`. */
 export function runOpenings(file: OpeningsCase): OpeningsCase['expect'] {
   const { now, request, travel, movable = [], mostMoves, expect } = file;
-  const asked = { ...request, now, place: request.place ?? null };
+  const search = { ...request, now, place: request.place ?? null };
   const people = Object.entries(file.people).map(([id, p]): OpeningsPerson => ({ id, ...p }));
-  const found = findOpenings(asked, people, travel, movable);
-  const { room } = expect.room === undefined ? { room: null } : makeRoom(asked, people, travel, movable, mostMoves);
+  const found = findOpenings(search, people, travel, movable);
+  const { room } = expect.room === undefined ? { room: null } : makeRoom(search, people, travel, movable, mostMoves);
   return {
     starts: found.starts.map((s) => instantText(s * MINUTE)),
     cut: found.cut,

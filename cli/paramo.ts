@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
-import { askedBody } from '../src/contract/sharing/access-requests.ts';
+import { requestAccessBody } from '../src/contract/sharing/access-requests.ts';
 import { changesBody, type GrantChange } from '../src/contract/sharing/changes.ts';
 import { ruleChange } from '../src/contract/sharing/rules.ts';
 import type { AudienceWire, SightlineRow, SightlinesAnswer } from '../src/contract/sharing/sharing.ts';
@@ -161,14 +161,14 @@ const seeAs: Command = (ctx, [calendar, who], values) => {
   return answer.ok ? { ok: true, value: answer.value.items.map(({ id: _id, ...item }) => ({ ...item })) } : answer;
 };
 
-const ask: Command = (ctx, args, values) => {
+const requestCommand: Command = (ctx, args, values) => {
   const level = args.at(-1);
   const handles = args.slice(0, -1).map((address) => {
     const person = personForScript(ctx.db, address);
     if (!person) throw new Unclear(`Nobody of the organisation has the address ${address}.`);
     return person.handle;
   });
-  const body = askedBody.safeParse({
+  const body = requestAccessBody.safeParse({
     to: handles,
     rights: rightsOf(level),
     span: spanOf(ctx, values),
@@ -176,11 +176,11 @@ const ask: Command = (ctx, args, values) => {
   });
   if (!body.success) throw new Unclear('Say whom, and what.');
   if (values['dry-run']) return { ok: true, value: handles.map((handle) => ({ ask: handle, level })) };
-  const asked = requestAccess(ctx, body.data);
-  return asked.ok ? { ok: true, value: [asked.value] } : asked;
+  const requested = requestAccess(ctx, body.data);
+  return requested.ok ? { ok: true, value: [requested.value] } : requested;
 };
 
-const asks: Command = (ctx) => {
+const listRequests: Command = (ctx) => {
   const all = listAccessRequests(ctx);
   if (!all.ok) return all;
   const { waiting, answered, own } = all.value;
@@ -264,8 +264,8 @@ const commands = {
   batch,
   explain,
   'see-as': seeAs,
-  ask,
-  asks,
+  ask: requestCommand,
+  asks: listRequests,
   people,
   groups,
   rules,

@@ -216,7 +216,7 @@ export async function seed(
     }),
   );
   putForwardByPim(ctx('pim'), calendar('ines'), monday);
-  askForAccess(ctx, dateText(monday + 25 * DAY));
+  seedAccessRequests(ctx, dateText(monday + 25 * DAY));
   sampleTasks(ctx, monday, calendar('ines'));
   sampleContacts(ctx);
   sampleFolders(ctx);
@@ -236,8 +236,8 @@ export async function seed(
 }
 
 /** Who asks for access: one who plans around her, one for some weeks, and one whose ask was answered. */
-function askForAccess(ctx: (handle: string) => Context, until: string): void {
-  const ask = (
+function seedAccessRequests(ctx: (handle: string) => Context, until: string): void {
+  const request = (
     who: string,
     to: string,
     rights: Rights,
@@ -246,15 +246,15 @@ function askForAccess(ctx: (handle: string) => Context, until: string): void {
   ) => {
     const span = more.until ? { from: null, until: more.until, zone: 'Europe/Lisbon' } : null;
     const { offers = null, what = 'calendar' } = more;
-    const asked = requestAccess(ctx(who), { to: [to], what, calendar: null, rights, span, why, offers });
-    if (!asked.ok) throw new Error(`${who}: ${JSON.stringify(asked)}`);
+    const requested = requestAccess(ctx(who), { to: [to], what, calendar: null, rights, span, why, offers });
+    if (!requested.ok) throw new Error(`${who}: ${JSON.stringify(requested)}`);
   };
-  ask('maren', 'ines', PRESETS.titles, 'So that the volunteers’ walks don’t fall on your field days.', { until });
-  ask('amara', 'bruno', PRESETS.outline, 'I send the field orders when you are at Ridge House to sign them.', {
+  request('maren', 'ines', PRESETS.titles, 'So that the volunteers’ walks don’t fall on your field days.', { until });
+  request('amara', 'bruno', PRESETS.outline, 'I send the field orders when you are at Ridge House to sign them.', {
     offers: 'outline',
   });
-  ask('greta', 'lucia', PRESETS.full, 'For the seed exchange.');
-  ask('nils', 'ines', PRESETS.full, 'The ministry’s numbers, for the lease of the north meadow.', {
+  request('greta', 'lucia', PRESETS.full, 'For the seed exchange.');
+  request('nils', 'ines', PRESETS.full, 'The ministry’s numbers, for the lease of the north meadow.', {
     what: 'contacts',
     until,
   });
@@ -334,12 +334,12 @@ function visits(ines: Context, monday: number): number {
 
 function itemFor(whose: string, owner: string, s: Sample | Weekly, date: string, rule: string | null, ownZone: string) {
   const zone = s.zone ?? ownZone;
-  const asked = [...(s.with ?? []), ...(s.callers ? [owner] : [])].filter((handle) => handle !== whose);
+  const invited = [...(s.with ?? []), ...(s.callers ? [owner] : [])].filter((handle) => handle !== whose);
   const people = [
-    ...asked.map((handle) => ({ address: addressFor(handle), role: 'must' as const })),
+    ...invited.map((handle) => ({ address: addressFor(handle), role: 'must' as const })),
     ...(OUTSIDE_ASKED[s.title] ?? []),
     ...Object.entries(ROOMS).flatMap(([place, room]) =>
-      s.place === place && asked.length > 0 ? [{ address: addressFor(room), role: 'must' as const }] : [],
+      s.place === place && invited.length > 0 ? [{ address: addressFor(room), role: 'must' as const }] : [],
     ),
   ];
   return newItem.parse({

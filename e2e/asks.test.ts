@@ -110,9 +110,9 @@ test('contacts are asked for and given by themselves; what arrived is asked for 
   await nils.fill('Why', 'For the week you are on the moor.');
   await nils.press('button', 'Ask Inés');
   await nils.says('Asked. The answer will be in Messages.');
-  const asked = await ines.find('article', 'Nils Farrow asks for access to Inés Varga’s messages');
+  const request = await ines.find('article', 'Nils Farrow asks for access to Inés Varga’s messages');
   await ines.says('asks for Titles of your messages “Arrived”.');
-  await ines.press('button', 'Give Titles', asked);
+  await ines.press('button', 'Give Titles', request);
   await ines.says('Nils Farrow now has Titles, and is told.');
   await nils.find('link', 'Arrived');
 

@@ -120,20 +120,20 @@ describe('ways in', () => {
   test('of a guest are dead once a newer one is written, and once nothing is shared with them', async () => {
     const mail = 'p.oduya@water-ministry.example';
     const nobody = new Caller(server.address);
-    const ask = async () => {
+    const requestAccess = async () => {
       expect((await nobody.send('POST', '/api/guest', { address: mail })).status).toBe(200);
     };
     const comeIn = async (token: string) =>
       (await new Caller(server.address).send('PUT', '/api/guest', { token })).status;
-    await ask();
+    await requestAccess();
     const first = await nobody.letterFor(mail);
-    await ask();
+    await requestAccess();
     let second = first;
     while (second === first) second = await nobody.letterFor(mail);
     expect(await comeIn(first)).toBe(410);
     expect(await comeIn(second)).toBe(200);
     expect(await comeIn(second)).toBe(410);
-    await ask();
+    await requestAccess();
     let third = second;
     while (third === second) third = await nobody.letterFor(mail);
     await takeAllFrom(await Caller.stepIn(server.address, 'bruno'), 'bruno', mail);

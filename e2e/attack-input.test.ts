@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { Caller, deliver } from './caller.ts';
 import { rights } from './exits.ts';
-import { calendarOf, readsBeside } from './reads-beside.ts';
+import { calendarOf, readsDuring } from './reads-beside.ts';
 import { type Running, startServer, tenSecondsPass } from './servers.ts';
 import { takesAtMost } from './timed.ts';
 import { until } from './until.ts';
@@ -36,8 +36,8 @@ beforeAll(async () => {
 afterAll(() => server?.stop());
 
 /** Does something while somebody else reads; that they don't wait is measured where the machine is there for that alone. */
-async function beside(name: string, work: () => Promise<unknown>): Promise<void> {
-  const { p95, most, count, took } = await readsBeside(server.address, work);
+async function readDuring(name: string, work: () => Promise<unknown>): Promise<void> {
+  const { p95, most, count, took } = await readsDuring(server.address, work);
   console.log(
     `${name}: ${took.toFixed(0)} ms; reads beside p95 ${p95.toFixed(1)}, most ${most.toFixed(1)} ms, ${count} of them`,
   );
@@ -85,7 +85,7 @@ describe('programs', () => {
       .replaceAll('d:propfind', 'd:propertyupdate')
       .replace('<d:prop>', '<d:set><d:prop>')
       .replace('</d:prop>', '</d:prop></d:set>');
-    await beside('names without end', async () => {
+    await readDuring('names without end', async () => {
       for (const headers of [outside, reads]) {
         expect(
           (await dav('PROPFIND', '/dav/', find('n'.repeat(100_000), 5900), { depth: '1', ...headers })).status,
@@ -126,7 +126,7 @@ describe('programs', () => {
       'RRULE:FREQ=DAILY',
       'SUMMARY:Days',
     );
-    await beside('programs that write much', async () => {
+    await readDuring('programs that write much', async () => {
       for (const salt of ['a', 'b', 'c']) {
         const many = await put(
           'zones',
@@ -149,7 +149,7 @@ describe('programs', () => {
 
   test('when sixty people are free over years isn’t one question; over a year it is answered beside the requests', async () => {
     const { people } = await ines.json<{ people: { address: string }[] }>('/api/people');
-    const ask = (to: string) =>
+    const requestFrom = (to: string) =>
       calendarText(
         'METHOD:REQUEST',
         [
@@ -164,8 +164,8 @@ describe('programs', () => {
         ].join('\r\n'),
       );
     const post = (to: string) =>
-      nobody().send('POST', '/dav/outbox/ines/', ask(to), { 'content-type': 'text/calendar', ...reads });
-    await beside('sixty people', async () => {
+      nobody().send('POST', '/dav/outbox/ines/', requestFrom(to), { 'content-type': 'text/calendar', ...reads });
+    await readDuring('sixty people', async () => {
       const long = await post('20300101T000000Z');
       expect([long.status, long.text]).toEqual([422, expect.stringContaining('400 days')]);
       expect((await post('20280101T000000Z')).status).toBe(200);
@@ -178,17 +178,17 @@ describe('what is sent and read', () => {
     const { people } = await ines.json<{ people: { address: string; handle: string; resource: string | null }[] }>(
       '/api/people',
     );
-    const asked = people.filter((p) => p.address !== me && p.resource === null).slice(0, 31);
+    const invited = people.filter((p) => p.address !== me && p.resource === null).slice(0, 31);
     const made = await ines.send('POST', `/api/calendars/${calendar}/items`, {
       title: 'zqhourly',
       when: { start: '2027-03-03T02:00', end: '2027-03-03T02:10', allDay: false, zone: 'Europe/Lisbon' },
       repeat: { rule: 'FREQ=HOURLY' },
-      people: asked.map(({ address }) => ({ address, name: null, role: 'must' })),
+      people: invited.map(({ address }) => ({ address, name: null, role: 'must' })),
     });
-    expect([made.status, asked.length > 15]).toEqual([200, true]);
-    const last = await Caller.stepIn(server.address, asked.at(-1)?.handle ?? '');
-    const path = `/api/calendars/${await calendarOf(last, asked.at(-1)?.handle ?? '')}/items?from=2027-03-03&to=2027-03-04&zone=Europe%2FLisbon`;
-    await beside(`an hourly meeting with ${asked.length}`, async () => {
+    expect([made.status, invited.length > 15]).toEqual([200, true]);
+    const last = await Caller.stepIn(server.address, invited.at(-1)?.handle ?? '');
+    const path = `/api/calendars/${await calendarOf(last, invited.at(-1)?.handle ?? '')}/items?from=2027-03-03&to=2027-03-04&zone=Europe%2FLisbon`;
+    await readDuring(`an hourly meeting with ${invited.length}`, async () => {
       tenSecondsPass(server.address);
       const has = async () => (await last.send('GET', path)).text.includes('zqhourly');
       await until('the last to have it', has, undefined, 240_000);
@@ -205,7 +205,7 @@ describe('what is sent and read', () => {
     type Lines = { rows: { who: { name: string }; link: string | null }[] };
     const lines = await ines.json<Lines>(`/api/calendars/${calendar}/sightlines`);
     const secret = lines.rows.find((r) => r.who.name === 'Read a lot')?.link?.slice('/see/'.length) ?? '';
-    await beside('a feed read sixty times', async () => {
+    await readDuring('a feed read sixty times', async () => {
       const answers = await Promise.all(
         Array.from({ length: 60 }, () => nobody().send('GET', `/api/links/${secret}/calendar.ics`)),
       );
@@ -266,18 +266,18 @@ describe('mail', () => {
   };
 
   test('five parts of ninety-nine zones and daily events are kept as a message that says what was left out', async () => {
-    await beside('mail that floods', async () => {
+    await readDuring('mail that floods', async () => {
       const sent = await deliver(server.address, mailOf([1, 2, 3, 4, 5].map(part), 'flood@evil.example'), me);
       expect(sent.status).toBe(202);
     });
     const { threads } = await ines.json<Threads>('/api/people/ines/messages');
-    const kept = threads.find((t) => t.title === 'zqflood');
-    expect(kept?.messages).toMatchObject([{ mark: 'leftOut', leftOut: 495 }]);
+    const flood = threads.find((t) => t.title === 'zqflood');
+    expect(flood?.messages).toMatchObject([{ mark: 'leftOut', leftOut: 495 }]);
     expect(JSON.stringify(threads)).not.toContain('Flood 1');
   });
 
   test('of one sender so many invitations stand in a day, each series written beside the requests; the rest waits for a press', async () => {
-    await beside('mails in their limits', async () => {
+    await readDuring('mails in their limits', async () => {
       for (let n = 0; n < 4; n++) {
         const parts = [0, 1].map((p) =>
           calendarText(

@@ -119,8 +119,8 @@ describe('who somebody is', () => {
       return found.length === 2 ? found : null;
     });
     expect(claims).toMatchObject([{ pending: true }, { pending: true }]);
-    const { people: asked } = await meeting(item.id);
-    expect(asked.map((one) => one.address)).toEqual([PERPETUA]);
+    const { people: attendees } = await meeting(item.id);
+    expect(attendees.map((one) => one.address)).toEqual([PERPETUA]);
     const traffic = (await new Caller(server.address).send('GET', '/correspondents')).text;
     expect(traffic).not.toContain(MALLORY);
   });
@@ -208,13 +208,13 @@ describe('what is private', () => {
     const own = await people.pim.json<{ items: { id: string; title: string }[] }>(
       `/api/calendars/${calendars.pim}/items?${WEEK}`,
     );
-    const asked = async (title: string) => {
+    const comingWith = async (title: string) => {
       const id = own.items.find((one) => one.title === title)?.id ?? null;
       const body = { when: at('12', '06'), people: [addresses.bruno], item: id };
       return (await people.pim.send('POST', `/api/calendars/${calendars.pim}/coming`, body)).text;
     };
-    expect([item.id !== '', await asked('zqprobe')]).toEqual([true, await asked('zqother')]);
-    expect(await asked('zqprobe')).not.toContain('"free"');
+    expect([item.id !== '', await comingWith('zqprobe')]).toEqual([true, await comingWith('zqother')]);
+    expect(await comingWith('zqprobe')).not.toContain('"free"');
   });
 
   test('says nothing on the page, or in the mail, of a time that is offered, but how it was worded', async () => {

@@ -1,7 +1,7 @@
 import { connect, type Socket } from 'node:net';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { Caller } from './caller.ts';
-import { readsBeside as besideOn, calendarOf } from './reads-beside.ts';
+import { readsDuring as besideOn, calendarOf } from './reads-beside.ts';
 import { type Running, startServer } from './servers.ts';
 import { takesAtMost } from './timed.ts';
 
@@ -31,7 +31,7 @@ const events = (count: number, name: string, ...lines: string[]): string =>
   );
 const MONDAY = 'from=2027-03-01&to=2027-03-08&zone=Europe%2FLisbon';
 
-const readsBeside = (work: () => Promise<unknown>) => besideOn(server.address, work);
+const readsWhile = (work: () => Promise<unknown>) => besideOn(server.address, work);
 
 type Preview = { preview: string; counts: { fresh: number; problems: number }; problems: { code: string }[] };
 const preview = async (text: string): Promise<Preview> => {
@@ -63,7 +63,7 @@ describe('while the worst files come in, others read as before', () => {
     ],
   ])('%s', async (name, text) => {
     let took = 0;
-    const beside = await readsBeside(async () => {
+    const reads = await readsWhile(async () => {
       const begun = performance.now();
       const read = await preview(text());
       if (read.counts.fresh > 0) {
@@ -77,10 +77,10 @@ describe('while the worst files come in, others read as before', () => {
       took = performance.now() - begun;
     });
     console.log(
-      `${name}: ${Math.round(took)} ms; reads beside p95 ${beside.p95.toFixed(1)} ms, most ${beside.most.toFixed(1)} ms, ${beside.count} of them`,
+      `${name}: ${Math.round(took)} ms; reads beside p95 ${reads.p95.toFixed(1)} ms, most ${reads.most.toFixed(1)} ms, ${reads.count} of them`,
     );
     takesAtMost(name, took, 20_000);
-    takesAtMost(`reads beside ${name}, p95`, beside.p95, 100);
+    takesAtMost(`reads beside ${name}, p95`, reads.p95, 100);
   });
 
   test.runIf(slow)('twenty thousand single items, within ten seconds, and taken back as one', async () => {
@@ -100,7 +100,7 @@ describe('while the worst files come in, others read as before', () => {
     );
     let took = 0;
     let back = 0;
-    const beside = await readsBeside(async () => {
+    const reads = await readsWhile(async () => {
       const begun = performance.now();
       const done = await bringIn(singles);
       took = performance.now() - begun;
@@ -109,10 +109,10 @@ describe('while the worst files come in, others read as before', () => {
       back = performance.now() - begun - took;
     });
     console.log(
-      `20,000 single items: ${Math.round(took)} ms in, ${Math.round(back)} ms back; reads beside p95 ${beside.p95.toFixed(1)} ms, most ${beside.most.toFixed(1)} ms`,
+      `20,000 single items: ${Math.round(took)} ms in, ${Math.round(back)} ms back; reads beside p95 ${reads.p95.toFixed(1)} ms, most ${reads.most.toFixed(1)} ms`,
     );
     takesAtMost('twenty thousand items', took, 10_000);
-    takesAtMost('reads beside, p95', beside.p95, 100);
+    takesAtMost('reads beside, p95', reads.p95, 100);
   });
 
   test('bringing in can be stopped, and nothing of it stays', async () => {
@@ -184,7 +184,7 @@ test('an answer has a most, says so, and is asked on behind', async () => {
 });
 
 /** A request sent by hand, so that it can be sent in parts. */
-async function byHand(head: string): Promise<{ socket: Socket; said: () => string; ended: Promise<void> }> {
+async function rawRequest(head: string): Promise<{ socket: Socket; said: () => string; ended: Promise<void> }> {
   const socket = connect(server.port, '127.0.0.1');
   let said = '';
   socket.on('data', (data) => {
@@ -206,10 +206,10 @@ const until = async (what: () => boolean): Promise<void> => {
 describe('bodies', () => {
   test('larger than may be are refused by what they say of themselves, and by what comes', async () => {
     const lines = ['POST /api/session HTTP/1.1', `Host: localhost:${server.port}`, 'Content-Type: application/json'];
-    const said = await byHand([...lines, 'Content-Length: 300000000', '', ''].join('\r\n'));
+    const said = await rawRequest([...lines, 'Content-Length: 300000000', '', ''].join('\r\n'));
     await until(() => said.said().includes(' 413 '));
     await said.ended;
-    const chunked = await byHand([...lines, 'Transfer-Encoding: chunked', '', ''].join('\r\n'));
+    const chunked = await rawRequest([...lines, 'Transfer-Encoding: chunked', '', ''].join('\r\n'));
     const chunk = `${(65_536).toString(16)}\r\n${'x'.repeat(65_536)}\r\n`;
     for (let i = 0; i < 100 && !chunked.socket.destroyed; i++) {
       chunked.socket.write(chunk);
@@ -219,7 +219,7 @@ describe('bodies', () => {
     await chunked.ended;
   });
   test.runIf(slow)('half-sent are closed in time', async () => {
-    const half = await byHand(
+    const half = await rawRequest(
       [
         'POST /api/session HTTP/1.1',
         `Host: localhost:${server.port}`,
@@ -249,7 +249,7 @@ describe('rights hold at the instant something is written', () => {
       '',
       text.slice(0, 5),
     ].join('\r\n');
-    const sent = await byHand(head);
+    const sent = await rawRequest(head);
     await act();
     sent.socket.write(text.slice(5));
     await until(() => /HTTP\/1\.1 \d+ /.test(sent.said()));

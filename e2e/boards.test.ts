@@ -55,8 +55,8 @@ test('several calendars come in one request, and what one may see nothing of is 
   await desk.find('heading', /May 2027/);
   await desk.press('button', 'Side by side');
   await desk.says('it isn’t empty');
-  const asked = traffic.asked().filter(({ url }) => url.endsWith('/api/boards'));
-  const bodies = asked.map(({ body }): { from: string; calendars: string[] } => JSON.parse(body));
+  const requests = traffic.requests().filter(({ url }) => url.endsWith('/api/boards'));
+  const bodies = requests.map(({ body }): { from: string; calendars: string[] } => JSON.parse(body));
   expect(bodies.find((one) => one.from === '2027-05-10')?.calendars).toHaveLength(2);
   // All under a heading are put away at once, and come back at once.
   await desk.press('button', /^Lanes/);
@@ -240,8 +240,8 @@ test('the first board stands on less than 300 KB of script; the rest comes after
   // Beside it, and kept: the texts of one language, which no page carries.
   const texts = new Set([...named(/<link rel="preload"[^>]* href="([^"]+\.js)"/gi)].filter((src) => !scripts.has(src)));
   expect(texts.size).toBeGreaterThan(0);
-  const beside = await weigh(texts);
-  expect(beside).toBeGreaterThan(20);
-  expect(beside).toBeLessThan(60);
+  const textBytes = await weigh(texts);
+  expect(textBytes).toBeGreaterThan(20);
+  expect(textBytes).toBeLessThan(60);
   expect(page.text).not.toContain('Ceilings for the whole organisation');
 });

@@ -34,8 +34,8 @@ export class Caller {
   /** The session of somebody outside, by the letter that was written to their address. */
   static async guest(address: string, mail: string): Promise<Caller> {
     const caller = new Caller(address);
-    const asked = await caller.send('POST', '/api/guest', { address: mail });
-    if (asked.status !== 200) throw new Error(`${mail} can't ask for a letter: ${asked.text}`);
+    const requested = await caller.send('POST', '/api/guest', { address: mail });
+    if (requested.status !== 200) throw new Error(`${mail} can't ask for a letter: ${requested.text}`);
     const answer = await caller.send('PUT', '/api/guest', { token: await caller.letterFor(mail) });
     if (answer.status !== 200) throw new Error(`${mail} can't come in: ${answer.text}`);
     return caller;

@@ -4,7 +4,7 @@ import { CANDIDATES, type Names, type Wanted } from './names.ts';
 import { reach } from './reach.ts';
 import { readyToPress } from './ready-to-press.ts';
 import { hearTraffic, type Traffic } from './traffic.ts';
-import { PressedBeside, until } from './until.ts';
+import { MissedPress, until } from './until.ts';
 import { leaveWindow, newWindow, type Window, windowFor } from './windows.ts';
 
 type Name = string | RegExp;
@@ -151,18 +151,18 @@ export class Desk {
           () => true,
           (error) => say(String(error)),
         );
-        const beside =
+        const hitInstead =
           pressed &&
           (await this.page.evaluate(() => document.documentElement.dataset.beside ?? null).catch(() => null));
         // On nothing that does anything it is pressed again, as a person would; on something else it has done what wasn't meant.
-        if (beside === '') return say('it moved away');
+        if (hitInstead === '') return say('it moved away');
         // What was drawn anew under the finger hears no click; a person presses it again.
         if (
           pressed &&
           (await this.page.evaluate(() => document.documentElement.dataset.pressed).catch(() => '')) === 'down'
         )
           return say('it was drawn anew meanwhile');
-        if (beside) throw new PressedBeside(`the press on the ${role} called ${String(name)} fell on ${beside}`);
+        if (hitInstead) throw new MissedPress(`the press on the ${role} called ${String(name)} fell on ${hitInstead}`);
         return pressed;
       },
       this.page,

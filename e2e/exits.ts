@@ -1,4 +1,4 @@
-import { type Ask, programAsks } from './program-asks.ts';
+import { type ProgramRequest, programRequests } from './program-requests.ts';
 
 /** What the marked calendar holds that an exit can be asked for. */
 export interface Marked {
@@ -11,7 +11,7 @@ export interface Marked {
   /** The secret of times that are offered. */
   readonly offer: string;
   /** The key of an ask for more of it. */
-  readonly ask: string;
+  readonly accessRequest: string;
   /** A list of tasks of the same owner’s, and the keys of what is in it. */
   readonly list: string;
   readonly tasks: readonly string[];
@@ -24,9 +24,9 @@ export interface Marked {
 }
 export const RANGE = 'from=2027-06-07&to=2027-06-14&zone=Europe%2FLisbon';
 
-const get = (path: string): Ask[] => [{ method: 'GET', path }];
+const get = (path: string): ProgramRequest[] => [{ method: 'GET', path }];
 /** A page as a browser first gets it, and as the router asks for it afterwards. */
-const page = (path: string): Ask[] => [...get(path), { method: 'GET', path, headers: { RSC: '1' } }];
+const page = (path: string): ProgramRequest[] => [...get(path), { method: 'GET', path, headers: { RSC: '1' } }];
 export const rights = {
   sight: 'full',
   add: false,
@@ -64,14 +64,14 @@ export const exitsOf = ({
   preview,
   files,
   offer,
-  ask,
+  accessRequest: ask,
   list,
   tasks,
   book,
   contacts,
   folder,
   mails,
-}: Marked): Record<string, () => Ask[]> => ({
+}: Marked): Record<string, () => ProgramRequest[]> => ({
   'page.tsx': () => page('/'),
   'sign-in/page.tsx': () => page('/sign-in?to=%2Ffor%2Fines%2Fcalendar'),
   'welcome/page.tsx': () => page('/welcome'),
@@ -93,7 +93,7 @@ export const exitsOf = ({
   // To a window's session there is nothing of a calendar program's: what its tokens get is asked in a test of its own.
   'api/dav/route.ts POST': () => [
     ...get('/.well-known/caldav'),
-    ...programAsks('ines', calendar, ids),
+    ...programRequests('ines', calendar, ids),
     { method: 'POST', path: '/api/dav', headers: { 'x-dav-method': 'PROPFIND', 'x-dav-path': '/dav/' } },
   ],
   'api/dav/route.ts GET': () => get('/api/dav'),

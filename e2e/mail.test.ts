@@ -223,8 +223,8 @@ test('the door answers like any that isn’t there: unsigned, signed by another,
   expect(await deliver('From: a@b.example\r\n\r\nx', 'i.varga@cloudmoor.example', 'another secret altogether')).toEqual(
     none,
   );
-  const asked = await fetch(`${server.address}/api/inbound`);
-  expect({ status: asked.status, text: await asked.text() }).toEqual(none);
+  const answer = await fetch(`${server.address}/api/inbound`);
+  expect({ status: answer.status, text: await answer.text() }).toEqual(none);
 });
 
 test('a header can’t be brought in by what somebody types; HTML is words', async () => {
@@ -268,8 +268,8 @@ test.each([
 test('what is larger than is taken is refused with a sentence; nobody waits for it', async () => {
   const raw = `From: a@b.example\r\nSubject: large\r\n\r\n${'x'.repeat(30_000_000)}`;
   const sent = deliver(raw, 'i.varga@cloudmoor.example').catch(() => ({ status: 413, text: '' }));
-  const asked = await ines.send('GET', '/api/frame');
-  expect(asked.status).toBe(200);
+  const frame = await ines.send('GET', '/api/frame');
+  expect(frame.status).toBe(200);
   expect((await sent).status).toBe(413);
 });
 

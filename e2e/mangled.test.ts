@@ -97,12 +97,12 @@ test('whatever is sent, every route answers as it was meant to, and refuses in a
     for (const [method, operation] of Object.entries(methods)) {
       if (LEFT_OUT.has(`${method} ${path}`)) continue;
       const body = operation.requestBody?.content['application/json']?.schema;
-      const asked = fc.record({
+      const requests = fc.record({
         body: body ? shaped(body) : fc.constant(undefined),
         place: fc.constantFrom(own, own, 'none', '~', 'AAAAAAAAAAAAAAAAAAAAAA'),
         query: fc.array(near, { minLength: 6, maxLength: 6 }),
       });
-      for (const { body: sent, place, query } of fc.sample(asked, { numRuns: 8, seed: 20270302 })) {
+      for (const { body: sent, place, query } of fc.sample(requests, { numRuns: 8, seed: 20270302 })) {
         const words = operation.parameters
           .filter((p) => p.in === 'query')
           .map((p, i) => `${p.name}=${encodeURIComponent(query[i] ?? '')}`);

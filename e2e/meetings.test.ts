@@ -10,13 +10,13 @@ const home = await sampleFor('meetings');
 const { open } = desksAt(home, { byKeys: true });
 
 /** Somebody of the directory taken into a meeting, as they are found while typing. */
-async function ask(desk: Desk, typed: string, option: RegExp): Promise<void> {
+async function invite(desk: Desk, typed: string, option: RegExp): Promise<void> {
   await desk.fill('Who comes', typed, 'combobox');
   await desk.press('option', option);
 }
 
 /** Somebody outside, by their address. */
-async function askOutside(desk: Desk, text: string, name: string): Promise<void> {
+async function inviteOutside(desk: Desk, text: string, name: string): Promise<void> {
   await desk.fill('Who comes', text, 'combobox');
   await desk.page.keyboard.press('Enter');
   await desk.find('button', `Remove ${name}`);
@@ -28,7 +28,7 @@ async function focus(desk: Desk, title: RegExp): Promise<void> {
   await row.focus();
 }
 
-const within = (ask: () => Promise<boolean>) => until('it to be so', ask);
+const within = (holds: () => Promise<boolean>) => until('it to be so', holds);
 
 test('a morning of answering for two: by one key each, several at once, taken back, closed by who was first', async () => {
   // The finance director lets his assistant answer too, for this morning.
@@ -138,12 +138,12 @@ test('a meeting with people inside and outside, called, moved to a time that one
   await tomas.fill('Day', '2027-05-12');
   await tomas.fill('From', '10:00');
   await tomas.fill('To', '11:00');
-  await ask(tomas, 'Yusuf', /^Yusuf Tarn/);
-  await ask(tomas, 'Otto', /^Otto Linn/);
-  await ask(tomas, 'Wren', /^Wren Castellan/);
-  await ask(tomas, 'Marsh hall', /^Marsh hall/);
-  await askOutside(tomas, 'Marta Quill <marta@quill-audit.example>', 'Marta Quill');
-  await askOutside(tomas, 'Perpetua Oduya <p.oduya@water-ministry.example>', 'Perpetua Oduya');
+  await invite(tomas, 'Yusuf', /^Yusuf Tarn/);
+  await invite(tomas, 'Otto', /^Otto Linn/);
+  await invite(tomas, 'Wren', /^Wren Castellan/);
+  await invite(tomas, 'Marsh hall', /^Marsh hall/);
+  await inviteOutside(tomas, 'Marta Quill <marta@quill-audit.example>', 'Marta Quill');
+  await inviteOutside(tomas, 'Perpetua Oduya <p.oduya@water-ministry.example>', 'Perpetua Oduya');
   await tomas.says('outside · not known');
   // The hall was asked for a moment ago and answered at once.
   await within(async () => (await tomas.text()).includes('taken then'));
@@ -172,7 +172,7 @@ test('a meeting with people inside and outside, called, moved to a time that one
   // One more is asked, and nobody else hears of it.
   await tomas.press('button', /^Weir consent, whole table/);
   await tomas.press('button', 'Change');
-  await ask(tomas, 'Jonas', /^Jonas Heath/);
+  await invite(tomas, 'Jonas', /^Jonas Heath/);
   await tomas.press('button', 'Send for Inés to 1');
   await tomas.says('Sent for Inés: it leaves in ten seconds, to 1.');
   tenSecondsPass(home);

@@ -21,7 +21,7 @@ import {
   TASK_FIELDS,
   taskMark,
 } from './marked-lists.ts';
-import { type Ask, bookAsks, programAsks } from './program-asks.ts';
+import { bookRequests, type ProgramRequest, programRequests } from './program-requests.ts';
 import { sampleFor } from './servers.ts';
 
 /*
@@ -66,7 +66,7 @@ let preview = '';
 /** The secret of times of hers that are offered to somebody without an account. */
 let offer = '';
 /** The key of what Kofi asks her for, and who meets his words: he, she, and those who give access for her. */
-let ask = '';
+let accessRequest = '';
 const ASKED = ['ines', 'kofi'];
 /** The keys of the files at the items. */
 const files: string[] = [];
@@ -108,11 +108,11 @@ beforeAll(async () => {
   const away = { from: '2027-11-02', until: '2027-11-03', inside: 'zqawayin', outside: 'zqawayout', cover: null };
   const set = await ines.send('POST', '/api/people/ines/absences', { ...away, declines: false });
   expect(set.status).toBe(200);
-  const asks = { to: ['ines'], rights, why: 'zqaskwhyqz' };
-  expect((await (callers.get('kofi') as Caller).send('POST', '/api/asks', asks)).status).toBe(200);
+  const body = { to: ['ines'], rights, why: 'zqaskwhyqz' };
+  expect((await (callers.get('kofi') as Caller).send('POST', '/api/asks', body)).status).toBe(200);
   const { waiting } = await ines.json<{ waiting: { key: string; why: string }[] }>('/api/asks');
-  ask = waiting.find((one) => one.why === 'zqaskwhyqz')?.key ?? '';
-  expect(ask).not.toBe('');
+  accessRequest = waiting.find((one) => one.why === 'zqaskwhyqz')?.key ?? '';
+  expect(accessRequest).not.toBe('');
 });
 
 /** Times of hers held and offered: worded for a stranger, under a title and a place that are hers. */
@@ -273,7 +273,22 @@ async function shownByLink(ines: Caller): Promise<void> {
 }
 
 const exitsNow = () =>
-  exitsOf({ calendar, ids, link, suggestion, preview, files, offer, ask, list, tasks, book, contacts, folder, mails });
+  exitsOf({
+    calendar,
+    ids,
+    link,
+    suggestion,
+    preview,
+    files,
+    offer,
+    accessRequest,
+    list,
+    tasks,
+    book,
+    contacts,
+    folder,
+    mails,
+  });
 
 /** Every page and every route that has a file of its own, read off the files. */
 function exitsInFiles(folder = 'src/app', below = ''): string[] {
@@ -292,11 +307,11 @@ function exitsInFiles(folder = 'src/app', below = ''): string[] {
 }
 
 /** What somebody is answered: what only reads is asked at once, what may write one after the other. */
-async function answersTo(caller: Caller, asks: readonly Ask[]) {
-  const send = (ask: Ask) => caller.send(ask.method, ask.path, ask.body, ask.headers);
-  if (asks.every((ask) => ask.method === 'GET')) return Promise.all(asks.map(send));
+async function answersTo(caller: Caller, requests: readonly ProgramRequest[]) {
+  const send = (request: ProgramRequest) => caller.send(request.method, request.path, request.body, request.headers);
+  if (requests.every((request) => request.method === 'GET')) return Promise.all(requests.map(send));
   const answers: Awaited<ReturnType<typeof send>>[] = [];
-  for (const ask of asks) answers.push(await send(ask));
+  for (const request of requests) answers.push(await send(request));
   return answers;
 }
 
@@ -316,21 +331,21 @@ describe.each(Object.keys(MAY))('%s', (who) => {
     const met = new Set<string>();
     const forward = new Set<string>();
     const mail = new Set<string>();
-    const asked = new Set<string>();
+    const requested = new Set<string>();
     const todo = new Set<string>();
     const mayTasks = MAY_TASKS[who] ?? NOTHING_LISTED;
     const known = new Set<string>();
     const mayContacts = MAY_CONTACTS[who] ?? NOTHING_LISTED;
     const mayMails = MAY_MAILS[who] ?? NOTHING_LISTED;
     const read = new Set<string>();
-    for (const [exit, asks] of Object.entries(exitsNow()))
-      for (const answer of await answersTo(caller, asks())) {
+    for (const [exit, requests] of Object.entries(exitsNow()))
+      for (const answer of await answersTo(caller, requests())) {
         expect([exit, answer.status >= 500]).toEqual([exit, false]);
         const said = `${answer.text}\n${[...answer.headers].join('\n')}`;
         // What holds nothing that was marked is not looked through for each.
         if (!said.includes('zq')) continue;
         if (said.includes('zqforward')) forward.add(exit);
-        if (said.includes('zqask')) asked.add(exit);
+        if (said.includes('zqask')) requested.add(exit);
         // What a stranger is answered while she is away is for who sets it; what colleagues are answered isn't for strangers.
         if (said.includes('zqawayout')) expect([exit, who, SETS.includes(who)]).toEqual([exit, who, true]);
         if (said.includes('zqawayin')) expect([exit, who, STRANGERS.includes(who)]).toEqual([exit, who, false]);
@@ -376,7 +391,7 @@ describe.each(Object.keys(MAY))('%s', (who) => {
     expect([...mail].sort()).toEqual(MAIL[who] ?? []);
     // Who decides it has it on their Desk too; who only said it doesn't.
     const desk = (list: readonly string[]) => (list.includes(who) && who !== list.at(-1) ? ['GET /api/desk'] : []);
-    expect([...asked].sort()).toEqual(ASKED.includes(who) ? ['GET /api/asks', ...desk(ASKED)] : []);
+    expect([...requested].sort()).toEqual(ASKED.includes(who) ? ['GET /api/asks', ...desk(ASKED)] : []);
     expect([...forward].sort()).toEqual(MEETS.includes(who) ? [...desk(MEETS), 'GET /api/suggestions'] : []);
   });
 });
@@ -398,10 +413,10 @@ test.each(Object.keys(MAY).filter((who) => who !== 'nobody signed in'))(
     const mayTasks = MAY_TASKS[who] ?? NOTHING_LISTED;
     const cards = new Set<string>();
     const mayContacts = MAY_CONTACTS[who] ?? NOTHING_LISTED;
-    for (const [key, known, asks] of [
-      [calendar, ids, programAsks],
-      [list, tasks, (...of: [string, string, readonly string[]]) => programAsks(...of, 'VTODO')],
-      [book, contacts, bookAsks],
+    for (const [key, known, requestsOf] of [
+      [calendar, ids, programRequests],
+      [list, tasks, (...of: [string, string, readonly string[]]) => programRequests(...of, 'VTODO')],
+      [book, contacts, bookRequests],
     ] as const) {
       // What it finds is asked for by its own names too.
       const listed = await program.send('PROPFIND', `/dav/calendars/${me.handle}/${key}/`, undefined, {
@@ -410,21 +425,21 @@ test.each(Object.keys(MAY).filter((who) => who !== 'nobody signed in'))(
       });
       const found = [...listed.text.matchAll(/([\w~-]+)\.(?:ics|vcf)</g)].map((m) => m[1] as string);
       // Of another week there is nothing by itself; of this one there is as much as they see.
-      for (const ask of asks(me.handle, key, [...known, ...found.slice(0, 40)])) {
-        const body = typeof ask.body === 'string' ? ask.body.replace('ORGANISER', me.address) : ask.body;
-        const answer = await program.send(ask.method, ask.path, body, { authorization, ...ask.headers });
-        expect([ask.method, ask.path, answer.status >= 500]).toEqual([ask.method, ask.path, false]);
+      for (const request of requestsOf(me.handle, key, [...known, ...found.slice(0, 40)])) {
+        const body = typeof request.body === 'string' ? request.body.replace('ORGANISER', me.address) : request.body;
+        const answer = await program.send(request.method, request.path, body, { authorization, ...request.headers });
+        expect([request.method, request.path, answer.status >= 500]).toEqual([request.method, request.path, false]);
         const said = `${answer.text}\n${[...answer.headers].join('\n')}`;
         for (const [, name] of said.matchAll(/zqmail(\w+?)qz/g)) mail.add(name as string);
-        expect([ask.path, /zq(forward|ask|mess|fold)/.test(said)]).toEqual([ask.path, false]);
-        if (said.includes('zqlist')) expect([ask.path, who in MAY_TASKS]).toEqual([ask.path, true]);
-        if (said.includes('zqbook')) expect([ask.path, who in MAY_CONTACTS]).toEqual([ask.path, true]);
+        expect([request.path, /zq(forward|ask|mess|fold)/.test(said)]).toEqual([request.path, false]);
+        if (said.includes('zqlist')) expect([request.path, who in MAY_TASKS]).toEqual([request.path, true]);
+        if (said.includes('zqbook')) expect([request.path, who in MAY_CONTACTS]).toEqual([request.path, true]);
         for (const item of ITEMS) {
           for (const field of CONTACT_FIELDS) {
             if (!holdsContact(said, item, field)) continue;
             cards.add(contactMark(item, field));
-            expect([ask.path, item, field, mayContacts[item].includes(field as 'name')]).toEqual([
-              ask.path,
+            expect([request.path, item, field, mayContacts[item].includes(field as 'name')]).toEqual([
+              request.path,
               item,
               field,
               true,
@@ -433,12 +448,17 @@ test.each(Object.keys(MAY).filter((who) => who !== 'nobody signed in'))(
           for (const field of TASK_FIELDS) {
             if (!said.includes(taskMark(item, field))) continue;
             todo.add(taskMark(item, field));
-            expect([ask.path, item, field, mayTasks[item].includes(field)]).toEqual([ask.path, item, field, true]);
+            expect([request.path, item, field, mayTasks[item].includes(field)]).toEqual([
+              request.path,
+              item,
+              field,
+              true,
+            ]);
           }
           for (const field of FIELDS) {
             if (!said.includes(mark(item, field))) continue;
             met.add(mark(item, field));
-            expect([ask.path, item, field, may[item].includes(field)]).toEqual([ask.path, item, field, true]);
+            expect([request.path, item, field, may[item].includes(field)]).toEqual([request.path, item, field, true]);
           }
         }
       }
@@ -491,18 +511,21 @@ test('what is hidden and what isn’t there answer alike, to the byte', async ()
     await same(dario, method, (key) => `/api/calendars/${key}/${tail}`, calendar, body);
   const made = await dario.send('POST', '/api/tokens', { name: 'x', reads: false, calendar: null, until: null });
   const authorization = `Bearer ${JSON.parse(made.text).secret}`;
-  const asksOn = (key: string, known: readonly string[], holds: 'VEVENT' | 'VTODO') =>
-    programAsks('dario', key, known, holds)
+  const requestsOn = (key: string, known: readonly string[], holds: 'VEVENT' | 'VTODO') =>
+    programRequests('dario', key, known, holds)
       .filter((one) => one.path.includes('/dav/calendars/dario/'))
       .map((one, i) => ({ one, known, holds, i }));
-  for (const { one: ask, known, holds, i } of [...asksOn(calendar, ids, 'VEVENT'), ...asksOn(list, tasks, 'VTODO')]) {
-    const other = asksOn(none, known, holds)[i]?.one;
+  for (const { one: request, known, holds, i } of [
+    ...requestsOn(calendar, ids, 'VEVENT'),
+    ...requestsOn(list, tasks, 'VTODO'),
+  ]) {
+    const other = requestsOn(none, known, holds)[i]?.one;
     const [a, b] = await Promise.all(
-      [ask, other].map((one) =>
+      [request, other].map((one) =>
         dario.send(one?.method ?? '', one?.path ?? '', one?.body, { authorization, ...one?.headers }),
       ),
     );
-    expect([ask.method, a?.status, a?.text]).toEqual([ask.method, b?.status, b?.text]);
+    expect([request.method, a?.status, a?.text]).toEqual([request.method, b?.status, b?.text]);
   }
   for (const id of ids.slice(0, 4)) {
     await same(dario, 'GET', (key) => `/api/items/${key}`, id);
@@ -553,9 +576,9 @@ test('what is hidden and what isn’t there answer alike, to the byte', async ()
   await same(dario, 'GET', (key) => `/api/people/dario/messages?folder=${key}`, folder);
   await same(kofi, 'GET', (key) => `/api/items/${key}`, ids[0] ?? '');
   await same(kofi, 'PUT', (key) => `/api/suggestions/${key}`, suggestion, { answer: 'no' });
-  await same(dario, 'POST', (key) => `/api/asks/${key}`, ask, { answer: 'refuse', turns: 0 });
-  await same(dario, 'PUT', (key) => `/api/asks/${key}`, ask);
-  await same(dario, 'DELETE', (key) => `/api/asks/${key}`, ask);
+  await same(dario, 'POST', (key) => `/api/asks/${key}`, accessRequest, { answer: 'refuse', turns: 0 });
+  await same(dario, 'PUT', (key) => `/api/asks/${key}`, accessRequest);
+  await same(dario, 'DELETE', (key) => `/api/asks/${key}`, accessRequest);
 });
 
 describe('the live stream', () => {
@@ -700,11 +723,11 @@ test('a link shows what it may and not a byte more, to whoever holds its address
   const none = await nobody.send('GET', `/api/links/none/items?${RANGE}`);
   expect([wrong.status, wrong.text]).toEqual([none.status, none.text]);
   const ines = callers.get('ines') as Caller;
-  const kept = await nobody.send('GET', `/api/links/${link}/calendar.ics`);
+  const calendarFeed = await nobody.send('GET', `/api/links/${link}/calendar.ics`);
   const again = await nobody.send('GET', `/api/links/${link}/calendar.ics`, undefined, {
-    'if-none-match': kept.headers.get('etag') ?? '',
+    'if-none-match': calendarFeed.headers.get('etag') ?? '',
   });
-  expect([kept.status, again.status, again.text]).toEqual([200, 304, '']);
+  expect([calendarFeed.status, again.status, again.text]).toEqual([200, 304, '']);
   const heard = await nobody.listen(
     async () => {
       const taken = await ines.send('DELETE', `/api/calendars/${calendar}/grants`, {
@@ -718,7 +741,7 @@ test('a link shows what it may and not a byte more, to whoever holds its address
   );
   expect(heard).toContain('"kind":"over"');
   // A copy that a program keeps is asked about before it is used, and there is nothing it holds for any more.
-  const known = { 'if-none-match': kept.headers.get('etag') ?? '' };
+  const known = { 'if-none-match': calendarFeed.headers.get('etag') ?? '' };
   const [feedGone, feedNone] = [
     await nobody.send('GET', `/api/links/${link}/calendar.ics`, undefined, known),
     await nobody.send('GET', '/api/links/never/calendar.ics', undefined, known),

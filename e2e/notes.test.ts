@@ -41,9 +41,9 @@ test('notes show their bold words, lists and links, and nothing of HTML, picture
     links: [...panel.querySelectorAll('dd a')].map((a) => a.getAttribute('href')),
   }));
   expect(seen).toEqual({ strong: 'Bring', items: 2, pictures: 0, links: ['https://plan.example/'] });
-  const asked = traffic.asked().map(({ url }) => url);
-  expect(asked.length).toBeGreaterThan(0);
-  expect(asked.filter((url) => url.includes('spy.example'))).toEqual([]);
+  const requests = traffic.requests().map(({ url }) => url);
+  expect(requests.length).toBeGreaterThan(0);
+  expect(requests.filter((url) => url.includes('spy.example'))).toEqual([]);
   expect(desk.errors).toEqual([]);
   await desk.close();
 });

@@ -115,9 +115,9 @@ test('side by side is worked by the keys: along a row it is later, two that are 
     const held = new Promise<void>((release) => {
       window.addEventListener('release', () => release(), { once: true });
     });
-    window.fetch = async (...asked) => {
-      if (asked[1]?.method === 'PATCH') await held;
-      return fetched(...asked);
+    window.fetch = async (...args) => {
+      if (args[1]?.method === 'PATCH') await held;
+      return fetched(...args);
     };
   });
   const first = await desk.find('button', /^Survey one/);

@@ -209,8 +209,8 @@ test('others’ calendars open at exactly one’s sight, say what one may do the
     expect([given.status, given.text.slice(0, 200)]).toEqual([200, given.text.slice(0, 200)]);
   };
   const privileges = async () => {
-    const ask = '<propfind xmlns="DAV:"><prop><current-user-privilege-set/><owner/><displayname/></prop></propfind>';
-    const said = await nobody.send('PROPFIND', theirs, ask, { ...basic(elin), depth: '0' });
+    const wanted = '<propfind xmlns="DAV:"><prop><current-user-privilege-set/><owner/><displayname/></prop></propfind>';
+    const said = await nobody.send('PROPFIND', theirs, wanted, { ...basic(elin), depth: '0' });
     expect(said.status).toBe(207);
     return [...said.text.matchAll(/<d:privilege><(?:\w+):([\w-]+)\/>/g)].map((m) => m[1]);
   };
@@ -295,13 +295,13 @@ test('when others are free is asked of one calendar and of several people at onc
       '',
     ].join('\r\n');
   const calendarType = { 'content-type': 'text/calendar' };
-  const asked = await nobody.send('POST', '/dav/outbox/wren/', question(address), { ...headers, ...calendarType });
-  expect(asked.status).toBe(200);
-  expect([...asked.text.matchAll(/<c:request-status>([^<]*)</g)].map((m) => m[1])).toEqual([
+  const answered = await nobody.send('POST', '/dav/outbox/wren/', question(address), { ...headers, ...calendarType });
+  expect(answered.status).toBe(200);
+  expect([...answered.text.matchAll(/<c:request-status>([^<]*)</g)].map((m) => m[1])).toEqual([
     '2.0;Success',
     '3.7;Invalid calendar user',
   ]);
-  expect(asked.text).toContain('FREEBUSY;FBTYPE=BUSY:20270909T090000Z/20270909T100000Z');
+  expect(answered.text).toContain('FREEBUSY;FBTYPE=BUSY:20270909T090000Z/20270909T100000Z');
   const other = await nobody.send('POST', '/dav/outbox/wren/', question('somebody@cloudmoor.example'), {
     ...headers,
     ...calendarType,

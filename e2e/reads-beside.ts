@@ -8,7 +8,7 @@ export async function calendarOf(caller: Caller, handle: string): Promise<string
 }
 
 /** How long somebody else's reads took while a work went on, in milliseconds. */
-export interface Beside {
+export interface ReadsDuring {
   readonly p95: number;
   readonly most: number;
   readonly count: number;
@@ -16,7 +16,7 @@ export interface Beside {
 }
 
 /** Reads another calendar over and over until a work ends. */
-export async function readsBeside(address: string, work: () => Promise<unknown>): Promise<Beside> {
+export async function readsDuring(address: string, work: () => Promise<unknown>): Promise<ReadsDuring> {
   const kofi = await Caller.stepIn(address, 'kofi');
   const path = `/api/calendars/${await calendarOf(kofi, 'kofi')}/items?from=2027-03-01&to=2027-03-08&zone=Europe%2FLisbon`;
   await kofi.send('GET', path);

@@ -32,7 +32,7 @@ async function signedIn(name: string): Promise<{ desk: Desk; bytes: () => Promis
   await desk.press('link', 'Calendar');
   await desk.find('heading', /March 2027/);
   const bytes = async () => {
-    const bodies = traffic.asked().flatMap(({ url, answer }) => (url.startsWith(home) && answer ? [answer] : []));
+    const bodies = traffic.requests().flatMap(({ url, answer }) => (url.startsWith(home) && answer ? [answer] : []));
     const read = (await Promise.all(bodies)).filter(Boolean);
     expect(read.length).toBeGreaterThan(10);
     return `${read.join('\n')}\n${await desk.page.content()}`;

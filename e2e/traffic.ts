@@ -1,6 +1,6 @@
 import type { CDPSession } from 'puppeteer-core';
 
-interface Asked {
+interface SentRequest {
   readonly url: string;
   readonly method: string;
   /** What was sent with it. */
@@ -11,7 +11,7 @@ interface Asked {
 
 /** What a window asked the server, and was answered, since listening began. */
 export interface Traffic {
-  readonly asked: () => readonly Asked[];
+  readonly requests: () => readonly SentRequest[];
   /** The instant at which the next request of a method and path is answered. */
   readonly answered: (method: string, path: RegExp) => Promise<number>;
 }
@@ -20,8 +20,8 @@ const HEARD = ['Network.requestWillBeSent', 'Network.responseReceived', 'Network
 
 /** Listens to a window's requests by the DevTools protocol, which costs nothing where no test asks for it. */
 export async function hearTraffic(session: CDPSession): Promise<Traffic> {
-  const all = new Map<string, Asked>();
-  const waiting: { readonly fits: (one: Asked) => boolean; readonly done: (at: number) => void }[] = [];
+  const all = new Map<string, SentRequest>();
+  const waiting: { readonly fits: (one: SentRequest) => boolean; readonly done: (at: number) => void }[] = [];
   session.on('Network.requestWillBeSent', ({ requestId, request: { url, method, postData } }) =>
     all.set(requestId, { url, method, body: postData ?? '', answer: null }),
   );
@@ -40,9 +40,9 @@ export async function hearTraffic(session: CDPSession): Promise<Traffic> {
   });
   await session.send('Network.enable');
   return {
-    asked: () => [...all.values()],
+    requests: () => [...all.values()],
     answered: (method, path) => {
-      const fits = (one: Asked) => one.method === method && path.test(new URL(one.url).pathname);
+      const fits = (one: SentRequest) => one.method === method && path.test(new URL(one.url).pathname);
       return new Promise((done) => waiting.push({ fits, done }));
     },
   };

@@ -4,7 +4,7 @@ import type { Page } from 'puppeteer-core';
 const PATIENCE = 120_000;
 
 /** A press reached something else than what was meant: it moved away in between. */
-export class PressedBeside extends Error {}
+export class MissedPress extends Error {}
 
 /** Of a long screen its two ends: a panel stands behind what it is opened from. */
 const excerpt = (screen: string): string =>
@@ -31,7 +31,7 @@ export async function until<T>(
       const found = await look(say);
       if (found !== null && found !== undefined && found !== false) return found;
     } catch (error) {
-      if (error instanceof PressedBeside) throw error;
+      if (error instanceof MissedPress) throw error;
       // The page was leaving for another; the next look finds that one.
       last = error;
     }

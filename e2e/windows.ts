@@ -39,8 +39,8 @@ async function launch(): Promise<Browser> {
   });
   // The process itself ends with the worker's, and so do the windows that wait for their next use.
   browser.close = async () => {
-    const kept = new Set(spare.map(({ context }) => context));
-    const left = browser.browserContexts().filter((context) => context.id && !kept.has(context));
+    const spareContexts = new Set(spare.map(({ context }) => context));
+    const left = browser.browserContexts().filter((context) => context.id && !spareContexts.has(context));
     await Promise.all(left.map((context) => context.close()));
   };
   return browser;

@@ -5,7 +5,7 @@ import { at, type Routes } from './route.ts';
 const MOST_TEXT = 4000;
 const text = z.string().trim().max(MOST_TEXT, `tooLong:${MOST_TEXT}`);
 const day = z.iso.date('date');
-const besides = z.enum(FIRST_COLLECTIONS).exclude(['calendar']);
+const furtherKinds = z.enum(FIRST_COLLECTIONS).exclude(['calendar']);
 
 /** One absence: days on the owner's clock, the last one included. What only those who may set it read is `null` for everybody else. */
 const absence = z.strictObject({
@@ -20,7 +20,7 @@ const absence = z.strictObject({
   /** Whether who covers may act for all of it, by the access they have been given. */
   covered: z.boolean(),
   /** What else of the owner's who covers may be given with it, and whether they have it for all of these days; for whoever gives access there. */
-  further: z.array(z.strictObject({ what: besides, covered: z.boolean() })),
+  further: z.array(z.strictObject({ what: furtherKinds, covered: z.boolean() })),
   declines: z.boolean().nullable(),
   setBy: z.string(),
   /** How many senders have been answered. */
@@ -49,7 +49,7 @@ const fields = {
 const newAbsence = z.strictObject(fields);
 /** Which of the others that the owner began with are given too, each by itself; the calendar is where it isn't yet. */
 const coverBody = z.strictObject({
-  further: z.array(besides).max(FIRST_COLLECTIONS.length).default([]),
+  further: z.array(furtherKinds).max(FIRST_COLLECTIONS.length).default([]),
 });
 export type CoverBody = z.infer<typeof coverBody>;
 export type NewAbsence = z.infer<typeof newAbsence>;

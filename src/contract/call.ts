@@ -24,14 +24,14 @@ export class CallRefused extends Error {
 /** The server couldn't be reached at all. */
 class Unreachable extends Error {}
 
-type AskFirst = (people: readonly string[]) => Promise<boolean>;
-let askFirst: AskFirst | null = null;
+type ConfirmFirst = (people: readonly string[]) => Promise<boolean>;
+let confirmFirst: ConfirmFirst | null = null;
 
 /** Has a window ask its person before a meeting leaves the house: with the names of those outside, answering whether it may. Returns the end of that. */
-export function askBeforeItLeaves(ask: AskFirst): () => void {
-  askFirst = ask;
+export function confirmBeforeItLeaves(confirming: ConfirmFirst): () => void {
+  confirmFirst = confirming;
   return () => {
-    if (askFirst === ask) askFirst = null;
+    if (confirmFirst === confirming) confirmFirst = null;
   };
 }
 
@@ -100,14 +100,14 @@ export async function sendAttachment(item: string, file: File): Promise<Answer<'
 
 /** Sends a request; what would leave the house is asked about once, and then sent again or refused. */
 async function send(url: string, init: RequestInit): Promise<unknown> {
-  const ask = init.method === 'GET' ? null : askFirst;
-  if (!ask) return sendOnce(url, init);
+  const confirming = init.method === 'GET' ? null : confirmFirst;
+  if (!confirming) return sendOnce(url, init);
   try {
     return await sendOnce(url, { ...init, headers: { ...init.headers, [OUTSIDE_HEADER]: 'ask' } });
   } catch (error) {
     if (!(error instanceof CallRefused) || error.body.code !== 'leavesHouse') throw error;
     const { people } = error.body.data as { people: readonly string[] };
-    if (!(await ask(people))) throw error;
+    if (!(await confirming(people))) throw error;
     return sendOnce(url, init);
   }
 }

@@ -7,7 +7,7 @@ import {
   newContactFields,
   sentContactFields,
 } from '@/core/contacts/index.ts';
-import { broughtIn, hand, list, listName, listsAnswerOf } from './lists.ts';
+import { authorship, broughtIn, list, listName, listsAnswerOf } from './lists.ts';
 import { at, type Routes } from './route.ts';
 
 const sent = {
@@ -30,8 +30,8 @@ const full = {
   inside: z.strictObject({ handle: z.string(), name: z.string() }).nullable(),
   /** Whether there is a picture of them, at its own address. */
   picture: z.boolean(),
-  created: hand,
-  changed: hand,
+  created: authorship,
+  changed: authorship,
 };
 const removal = { mayRemove: z.literal(true).optional() };
 

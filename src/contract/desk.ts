@@ -3,7 +3,7 @@ import { LIMITS } from '@/core/calendar/index.ts';
 import { COLLECTION_KINDS } from '@/core/collection/index.ts';
 import { DESK_KINDS } from '@/core/desk/index.ts';
 import { itemWire } from './items/items.ts';
-import { keepWire } from './openings/time-preferences.ts';
+import { timePreferenceWire } from './openings/time-preferences.ts';
 import { at, done, type Routes } from './route.ts';
 import { instant, preset } from './sharing/sharing.ts';
 
@@ -65,7 +65,7 @@ const about = z.discriminatedUnion('of', [
     lapses: instant.nullable(),
     times: z.array(z.strictObject({ item: z.string(), version: z.number(), start: z.string(), end: z.string() })),
   }),
-  z.strictObject({ of: z.literal('wish'), keep: keepWire, day: z.string() }),
+  z.strictObject({ of: z.literal('wish'), keep: timePreferenceWire, day: z.string() }),
   z.strictObject({
     of: z.literal('suggestion'),
     suggestion: z.string(),

@@ -29,12 +29,12 @@ const lane = z.strictObject({
 export type Lane = z.infer<typeof lane>;
 
 const lanesAnswer = z.strictObject({ lanes: z.array(lane) });
-export const keepLanesBody = z.strictObject({
+export const saveLanesBody = z.strictObject({
   people: z.array(z.string().max(64)).max(MOST_LANES).default([]),
   group: z.string().max(64).nullable().default(null),
   calendars: z.array(z.string().max(64)).max(MOST_LANES).default([]),
 });
-const keptAnswer = z.strictObject({ kept: z.number(), already: z.number() });
+const savedLanesAnswer = z.strictObject({ kept: z.number(), already: z.number() });
 export const laneBody = z.strictObject({
   name: name.optional(),
   colour: z.number().int().min(0).max(5).optional(),
@@ -67,8 +67,8 @@ export const laneRoutes = {
     ...at('saveLanes'),
     who: 'person',
     summary: 'Keep calendars as lanes: of people, of everybody in a group, or by themselves',
-    body: keepLanesBody,
-    answer: keptAnswer,
+    body: saveLanesBody,
+    answer: savedLanesAnswer,
   },
   changeLane: {
     ...at('changeLane'),

@@ -6,7 +6,7 @@ import { rightsSchema } from './sharing/sight.ts';
  */
 
 /** Who did something when, in whose name. */
-export const hand = z.strictObject({ at: z.string(), actor: z.string(), principal: z.string() });
+export const authorship = z.strictObject({ at: z.string(), actor: z.string(), principal: z.string() });
 
 /** A list, with what one may do in it. An empty name is the one everybody begins with. */
 export const list = <More extends z.ZodRawShape>(more: More) =>

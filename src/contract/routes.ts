@@ -17,7 +17,7 @@ import { messageRoutes } from './messages.ts';
 import { noticeRoutes } from './notices.ts';
 import { openingsRoutes } from './openings/openings.ts';
 import { roundRoutes } from './openings/round.ts';
-import { keepRoutes } from './openings/time-preferences.ts';
+import { timePreferenceRoutes } from './openings/time-preferences.ts';
 import { accountRoutes } from './people/accounts.ts';
 import { peopleRoutes } from './people/people.ts';
 import { sessionRoutes } from './people/sessions.ts';
@@ -25,7 +25,7 @@ import { tokenRoutes } from './people/tokens.ts';
 import { reminderRoutes } from './reminders.ts';
 import type { Route } from './route.ts';
 import { searchRoutes } from './search.ts';
-import { askRoutes } from './sharing/access-requests.ts';
+import { accessRequestRoutes } from './sharing/access-requests.ts';
 import { changesRoutes } from './sharing/changes.ts';
 import { linkRoutes } from './sharing/links.ts';
 import { reviewRoutes } from './sharing/review.ts';
@@ -55,7 +55,7 @@ export const ROUTES = {
   ...laneRoutes,
   ...sharingRoutes,
   ...linkRoutes,
-  ...askRoutes,
+  ...accessRequestRoutes,
   ...changesRoutes,
   ...reviewRoutes,
   ...ruleRoutes,
@@ -66,7 +66,7 @@ export const ROUTES = {
   ...messageRoutes,
   ...openingsRoutes,
   ...roundRoutes,
-  ...keepRoutes,
+  ...timePreferenceRoutes,
   ...searchRoutes,
   ...trailRoutes,
   ...reminderRoutes,

@@ -8,7 +8,7 @@ import {
   taskSights,
 } from '@/core/tasks/index.ts';
 import { when } from './items/items.ts';
-import { broughtIn, hand, list, listName, listsAnswerOf } from './lists.ts';
+import { authorship, broughtIn, list, listName, listsAnswerOf } from './lists.ts';
 import { at, done, type Routes } from './route.ts';
 
 const named = z.strictObject({ handle: z.string(), name: z.string() });
@@ -53,8 +53,8 @@ const around = {
   given: z.strictObject({ to: named, state: z.enum(['asked', 'yes', 'no']), note: z.string().nullable() }).nullable(),
   /** By whom, for whom, it was given to the list's owner; and whether that one said yes. */
   from: z.strictObject({ by: z.string(), for: z.string(), said: z.enum(['asked', 'yes']) }).nullable(),
-  created: hand,
-  changed: hand,
+  created: authorship,
+  changed: authorship,
 };
 const full = { ...outline, ...sentAt('full'), ...around };
 const removal = { mayRemove: z.literal(true).optional() };

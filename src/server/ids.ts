@@ -51,7 +51,7 @@ export function sealIds(list: readonly Sealed[]): string[] {
 }
 
 /** The id under which a full view names a happening; `start` in epoch milliseconds, `null` for an item that doesn't repeat. */
-export const happeningId = (key: string, start: number | null): string =>
+export const occurrenceId = (key: string, start: number | null): string =>
   start === null ? key : `${key}~${Math.floor(start / 1000).toString(36)}`;
 
 /** What a sealed id names; `null` for any text that has not their form. Whose id it is, is for the caller to check. */

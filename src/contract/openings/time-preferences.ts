@@ -7,10 +7,10 @@ const days = z.array(z.number().int().min(1).max(7)).min(1, 'noDays').max(7);
 const minutes = z.number().int().min(5).max(1440);
 const hard = z.boolean();
 const range = { days, from: clock, to: clock };
-const inOrder = (keep: { from: string; to: string }) => keep.from < keep.to;
+const inOrder = (span: { from: string; to: string }) => span.from < span.to;
 
 /** A standing wish of a person for their days, on their own clock; weekdays from 1, Monday. Hard, or counting against a time only. */
-export const keepWire = z.union([
+export const timePreferenceWire = z.union([
   z
     .strictObject({ kind: z.literal('span'), hard, ...range })
     .refine(inOrder, { message: 'endBeforeStart', path: ['to'] }),
@@ -20,28 +20,32 @@ export const keepWire = z.union([
   z.strictObject({ kind: z.literal('most'), hard, minutes }),
   z.strictObject({ kind: z.literal('pause'), hard, after: minutes, minutes }),
 ]);
-export type KeepWire = z.infer<typeof keepWire>;
+export type TimePreferenceWire = z.infer<typeof timePreferenceWire>;
 
-export const keepsBody = z.strictObject({
-  keeps: z.array(keepWire).max(MOST_KEEPS, `tooManyKeeps:${MOST_KEEPS}`),
+export const timePreferencesBody = z.strictObject({
+  keeps: z.array(timePreferenceWire).max(MOST_KEEPS, `tooManyKeeps:${MOST_KEEPS}`),
   /** The version that was read. */
   version: z.number().int().min(0),
 });
-export const keepsAnswer = z.strictObject({ keeps: z.array(keepWire), version: z.number(), zone: z.string() });
+export const timePreferencesAnswer = z.strictObject({
+  keeps: z.array(timePreferenceWire),
+  version: z.number(),
+  zone: z.string(),
+});
 
 /** Wishes for one's days, set by whose they are or who arranges for them. */
-export const keepRoutes = {
+export const timePreferenceRoutes = {
   readTimePreferences: {
     ...at('readTimePreferences'),
     who: 'person',
     summary: 'What a calendar’s owner wishes of their days',
-    answer: keepsAnswer,
+    answer: timePreferencesAnswer,
   },
   saveTimePreferences: {
     ...at('saveTimePreferences'),
     who: 'person',
     summary: 'Say what a calendar’s owner wishes of their days',
-    body: keepsBody,
-    answer: keepsAnswer,
+    body: timePreferencesBody,
+    answer: timePreferencesAnswer,
   },
 } as const satisfies Routes;

@@ -132,7 +132,7 @@ const phonesAnswer = z.strictObject({
   phones: z.array(z.strictObject({ address: z.string(), phone: z.string() })),
 });
 /** Somebody outside asks for a letter with a way in, or comes in by one. */
-const askWayInBody = z.strictObject({ address });
+const requestWayInBody = z.strictObject({ address });
 const comeInBody = z.strictObject({ token: z.string().min(1).max(200) });
 
 /** The organisation's domains: an address of one of them belongs to somebody inside. */
@@ -342,7 +342,7 @@ export const peopleRoutes = {
     ...at('askWayIn'),
     who: 'open',
     summary: 'Ask for a letter with a way in, as somebody outside',
-    body: askWayInBody,
+    body: requestWayInBody,
     answer: done,
   },
   comeIn: {

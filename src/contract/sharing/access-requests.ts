@@ -3,7 +3,7 @@ import { SIGHTS } from '@/core/calendar/index.ts';
 import { COLLECTION_KINDS, FIRST_COLLECTIONS } from '@/core/collection/index.ts';
 import { MOST_ASKED } from '../mosts.ts';
 import { at, done, type Routes } from '../route.ts';
-import { audienceWire, choice, hand, instant, preset, span } from './sharing.ts';
+import { audienceWire, authorship, choice, instant, preset, span } from './sharing.ts';
 import { rightsSchema } from './sight.ts';
 
 const first = z.enum(FIRST_COLLECTIONS);
@@ -14,7 +14,7 @@ const why = z.string().trim().max(1000, 'tooLong:1000');
  * begins with is asked for; `calendar` in its place names a further one, of any kind, that one sees something of. `offers` is what one
  * shows them of one's own of that from now on; absent or `null` nothing.
  */
-export const askedBody = z.strictObject({
+export const requestAccessBody = z.strictObject({
   to: z.array(z.string().max(64)).min(1, 'nobody').max(MOST_ASKED, `tooManyPeople:${MOST_ASKED}`),
   what: first.default('calendar'),
   calendar: z.string().max(64).nullable().default(null),
@@ -23,9 +23,9 @@ export const askedBody = z.strictObject({
   why: why.default(''),
   offers: z.enum(SIGHTS).nullable().default(null),
 });
-export type AskedBody = z.infer<typeof askedBody>;
+export type RequestAccessBody = z.infer<typeof requestAccessBody>;
 /** How many were asked, and how many were left out because one has that of them already. */
-const askedAnswer = z.strictObject({ asked: z.number(), already: z.number() });
+const requestAccessAnswer = z.strictObject({ asked: z.number(), already: z.number() });
 
 const person = z.strictObject({
   handle: z.string(),
@@ -43,11 +43,11 @@ const standing = z.strictObject({
   from: instant.nullable(),
   until: instant.nullable(),
   since: instant,
-  given: hand,
+  given: authorship,
   byAsk: z.boolean(),
 });
 
-const asked = z.strictObject({
+const accessRequest = z.strictObject({
   key: z.string(),
   /** When it was asked, or asked again. */
   at: instant,
@@ -74,7 +74,7 @@ const asked = z.strictObject({
     z.strictObject({
       at: instant,
       answer: z.enum(['given', 'refused']),
-      by: hand.nullable(),
+      by: authorship.nullable(),
       rights: rightsSchema.nullable(),
       note: z.string(),
     }),
@@ -85,15 +85,15 @@ const asked = z.strictObject({
 });
 
 /** An ask as its asker finds it. */
-const ownAsk = asked.extend({
+const ownAccessRequest = accessRequest.extend({
   /** From when on one may nudge, or ask again after a no. */
   again: instant,
   news: z.boolean(),
 });
-export type OwnAsk = z.infer<typeof ownAsk>;
+export type OwnAccessRequest = z.infer<typeof ownAccessRequest>;
 
 /** An ask as whoever answers it finds it, with what the asker is given by name there. */
-const askToAnswer = asked.extend({
+const accessRequestToAnswer = accessRequest.extend({
   calendar: z.string(),
   /** The asker, as access is given to them there. */
   audience: audienceWire,
@@ -102,23 +102,23 @@ const askToAnswer = asked.extend({
   without: rightsSchema,
   own: z.boolean(),
 });
-export type AskToAnswer = z.infer<typeof askToAnswer>;
+export type AccessRequestToAnswer = z.infer<typeof accessRequestToAnswer>;
 
-const asksAnswer = z.strictObject({
+const accessRequestsAnswer = z.strictObject({
   /** What waits for one's answer, the oldest first, and what was answered, the latest first. */
-  waiting: z.array(askToAnswer),
-  answered: z.array(askToAnswer),
-  own: z.array(ownAsk),
+  waiting: z.array(accessRequestToAnswer),
+  answered: z.array(accessRequestToAnswer),
+  own: z.array(ownAccessRequest),
   /** That there are more than these. */
   cut: z.boolean(),
 });
-export type AsksAnswer = z.infer<typeof asksAnswer>;
+export type AccessRequestsAnswer = z.infer<typeof accessRequestsAnswer>;
 
 /**
  * The answer to an ask. A yes gives what is chosen in place of the grant `seen` (`null`: beside what is there); a no takes the grants
  * named away with it, and says so to the asker or, being quiet, is seen by them as closed alone.
  */
-export const askAnswerBody = z.discriminatedUnion('answer', [
+export const answerAccessRequestBody = z.discriminatedUnion('answer', [
   z.strictObject({
     answer: z.literal('give'),
     turns: z.number().int(),
@@ -135,40 +135,43 @@ export const askAnswerBody = z.discriminatedUnion('answer', [
     quiet: z.boolean().default(false),
   }),
 ]);
-export type AskAnswerBody = z.infer<typeof askAnswerBody>;
+export type AnswerAccessRequestBody = z.infer<typeof answerAccessRequestBody>;
 
 /** What can be asked for beside some rights. */
-const askChoicesBody = z.strictObject({ rights: rightsSchema, kind: z.enum(COLLECTION_KINDS).default('calendar') });
-const askChoicesAnswer = z.strictObject({ choices: z.array(choice) });
+const accessRequestChoicesBody = z.strictObject({
+  rights: rightsSchema,
+  kind: z.enum(COLLECTION_KINDS).default('calendar'),
+});
+const accessRequestChoicesAnswer = z.strictObject({ choices: z.array(choice) });
 
 /** Asking for access, and answering who asks. */
-export const askRoutes = {
+export const accessRequestRoutes = {
   listAccessRequests: {
     ...at('listAccessRequests'),
     who: 'person',
     summary: 'Who asks for access that one may give, and what one asks for oneself',
-    answer: asksAnswer,
+    answer: accessRequestsAnswer,
   },
   requestAccess: {
     ...at('requestAccess'),
     who: 'person',
     summary: 'Ask people for access to their calendars, tasks, contacts or message folders',
-    body: askedBody,
-    answer: askedAnswer,
+    body: requestAccessBody,
+    answer: requestAccessAnswer,
   },
   accessRequestChoices: {
     ...at('accessRequestChoices'),
     who: 'person',
     reads: true,
     summary: 'What can be asked for, and what each choice comes to',
-    body: askChoicesBody,
-    answer: askChoicesAnswer,
+    body: accessRequestChoicesBody,
+    answer: accessRequestChoicesAnswer,
   },
   answerAccessRequest: {
     ...at('answerAccessRequest'),
     who: 'person',
     summary: 'Give what was asked for, or say no; also after the other was said',
-    body: askAnswerBody,
+    body: answerAccessRequestBody,
     answer: done,
   },
   remindOfAccessRequest: {

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { SIGHTS } from '@/core/calendar/index.ts';
 import { TOPICS } from '@/core/review/index.ts';
 import { at, done, type Routes } from '../route.ts';
-import { audienceWire, hand, instant, openedItem, preset } from './sharing.ts';
+import { audienceWire, authorship, instant, openedItem, preset } from './sharing.ts';
 import { rightsSchema } from './sight.ts';
 
 /** One line of the history: what an audience was given, when that record began and ended, and who gave it. */
@@ -18,7 +18,7 @@ const historyAnswer = z.strictObject({
       until: instant.nullable(),
       recorded: instant,
       replaced: instant.nullable(),
-      given: hand,
+      given: authorship,
       /** The person behind a role account that gave it, as they said. */
       hands: z.string().nullable(),
       /** Who replaced it or took it away; `null` where it stands, or ended by itself. */
@@ -29,26 +29,26 @@ const historyAnswer = z.strictObject({
 export type HistoryAnswer = z.infer<typeof historyAnswer>;
 
 /** A question: can this audience see this item, and why; now, or at an instant that has passed. */
-const askBody = z.strictObject({
+const explainBody = z.strictObject({
   audience: audienceWire,
   item: z.string().max(128),
   at: z.iso.datetime({ error: 'date' }).nullable(),
 });
-export type AskBody = z.infer<typeof askBody>;
+export type ExplainBody = z.infer<typeof explainBody>;
 
 /** A step on the way to an answer; which facts it carries depends on its kind. */
-const askStep = z.strictObject({
+const explainStep = z.strictObject({
   step: z.string(),
   facts: z.record(z.string(), z.string()),
 });
-const askAnswer = z.strictObject({
+const explainAnswer = z.strictObject({
   at: instant,
   name: z.string(),
   seen: z.enum(['nothing', 'busy', 'withheld', 'title', 'outline', 'full']),
   item: z.strictObject({ title: z.string().nullable(), start: z.string(), end: z.string(), allDay: z.boolean() }),
-  steps: z.array(askStep),
+  steps: z.array(explainStep),
 });
-export type AskAnswer = z.infer<typeof askAnswer>;
+export type ExplainAnswer = z.infer<typeof explainAnswer>;
 
 /** How many people see an item in which way, and the named ones by name; `links` are the links that show it. */
 const itemSightAnswer = z.strictObject({
@@ -146,8 +146,8 @@ export const reviewRoutes = {
     reads: true,
     who: 'person',
     summary: 'Whether an audience can see an item, and why, now or at a past instant',
-    body: askBody,
-    answer: askAnswer,
+    body: explainBody,
+    answer: explainAnswer,
   },
   readItemSight: {
     ...at('readItemSight'),

@@ -34,7 +34,7 @@ export const preset = z.string().nullable();
 const named = z.strictObject({ name: z.string(), detail: z.string() });
 
 export const instant = z.string();
-export const hand = z.strictObject({ actor: z.string(), principal: z.string() });
+export const authorship = z.strictObject({ actor: z.string(), principal: z.string() });
 
 /**
  * One grant: standing where it has no dates, otherwise for a time. `told` is when its audience was told, if ever; `letter` what
@@ -48,7 +48,7 @@ const grantWire = z.strictObject({
   until: instant.nullable(),
   state: z.enum(['now', 'toCome', 'ended']),
   since: instant,
-  given: hand,
+  given: authorship,
   byAdministrator: z.boolean(),
   told: instant.nullable(),
   /** How many of those who were told have opened the message, and when the last of them did. */

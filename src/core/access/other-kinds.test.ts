@@ -6,7 +6,7 @@ import { decide, mayItem, projectOther } from './index.ts';
 import { anyWorld, oracle, rights, SIGHT, standing } from './second-reading.ts';
 
 describe('collections of other kinds and a second reading of them', () => {
-  const kept = {
+  const common = {
     visibility: fc.constantFrom('follow', 'open', 'outline', 'private'),
     createdBy: fc.constant('C'),
   } as const;
@@ -20,7 +20,7 @@ describe('collections of other kinds and a second reading of them', () => {
     link: fc.constant(null),
     notes: fc.constant('N'),
     categories: fc.constant([]),
-    ...kept,
+    ...common,
   });
   const task = fc.record({
     title: fc.constant('Sign'),
@@ -32,7 +32,7 @@ describe('collections of other kinds and a second reading of them', () => {
     categories: fc.constant([]),
     importance: fc.constant('high' as const),
     repeats: fc.constant(null),
-    ...kept,
+    ...common,
   });
   const message = fc.record({
     from: fc.constant('m@quill.example'),
@@ -44,7 +44,7 @@ describe('collections of other kinds and a second reading of them', () => {
     text: fc.constant('Here it is. All of it.'),
     attachments: fc.constant(['draft.pdf']),
     categories: fc.constant([]),
-    ...kept,
+    ...common,
   });
   const LADDER: Record<string, { title: string[]; outline: string[]; full: string[] }> = {
     contacts: {

@@ -3,13 +3,13 @@ import type { Contact } from '../contacts/index.ts';
 import type { Task } from '../tasks/index.ts';
 
 /** What an item of any kind has beside its own fields: how far it follows its collection, and who made it. */
-interface Kept<P> {
+interface Common<P> {
   readonly visibility: Visibility;
   readonly createdBy: P;
 }
 
 /** A message of a folder. `when` is an instant as text; `attached` only says that there are attachments. */
-interface Message<P> extends Kept<P> {
+interface Message<P> extends Common<P> {
   readonly from: string;
   readonly to: readonly string[];
   readonly when: string;

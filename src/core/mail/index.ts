@@ -1,3 +1,3 @@
-export { readAskedMeeting } from './asked-meeting.ts';
 export { fitting } from './filing.ts';
+export { readProposedMeeting } from './proposed-meeting.ts';
 export { firstLineOf, partsOf } from './quoted.ts';

@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { parseDate } from '../time/index.ts';
-import { readAskedMeeting } from './asked-meeting.ts';
 import { fits, fitting } from './filing.ts';
+import { readProposedMeeting } from './proposed-meeting.ts';
 import { firstLineOf, partsOf } from './quoted.ts';
 
 // A Wednesday.
@@ -26,12 +26,12 @@ describe('a mail that asks for a meeting', () => {
     ['Está livre na quinta-feira às 11?', '2027-03-04', '11:00', null],
     ['Tem meia hora para mim?', null, null, 30],
   ])('%s', (text, day, from, length) => {
-    expect(readAskedMeeting(text, KNOWN)).toMatchObject({ day, from, length });
+    expect(readProposedMeeting(text, KNOWN)).toMatchObject({ day, from, length });
   });
 
   it('says the sentence as it stands, and the place that is named', () => {
     const text = 'All well here. Could we meet at Marsh Lab on Monday at 4pm? Best, Wren';
-    expect(readAskedMeeting(text, KNOWN)).toEqual({
+    expect(readProposedMeeting(text, KNOWN)).toEqual({
       said: 'Could we meet at Marsh Lab on Monday at 4pm?',
       day: '2027-03-08',
       from: '16:00',
@@ -48,7 +48,7 @@ describe('a mail that asks for a meeting', () => {
     'O relatório está pronto para terça às três.',
     '',
   ])('%s asks for none', (text) => {
-    expect(readAskedMeeting(text, KNOWN)).toBe(null);
+    expect(readProposedMeeting(text, KNOWN)).toBe(null);
   });
 
   it('any text at all is read or refused, never thrown at, and quickly', () => {
@@ -76,7 +76,7 @@ describe('a mail that asks for a meeting', () => {
           fc.array(bits, { maxLength: 200 }).map((all) => all.join('')),
         ),
         (text) => {
-          const read = readAskedMeeting(text, KNOWN);
+          const read = readProposedMeeting(text, KNOWN);
           if (read?.from) expect(read.from).toMatch(/^\d\d:\d\d$/);
           if (read?.day) expect(parseDate(read.day)).not.toBe(null);
         },
@@ -84,7 +84,7 @@ describe('a mail that asks for a meeting', () => {
     );
     const long = 'could we '.repeat(200_000);
     const start = performance.now();
-    readAskedMeeting(long, KNOWN);
+    readProposedMeeting(long, KNOWN);
     expect(performance.now() - start).toBeLessThan(500);
   });
 });

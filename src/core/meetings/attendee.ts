@@ -12,7 +12,7 @@ import {
   sameHours,
   sameTime,
 } from './meeting.ts';
-import type { Hand } from './organiser.ts';
+import type { Origin } from './organiser.ts';
 
 /** States of a meeting that are remembered to tell since when its time is what it is; older ones go. */
 const MOST_REMEMBERED = 60;
@@ -191,15 +191,15 @@ export interface Answered {
   readonly messages: readonly Message[];
 }
 
-const toOrganiser = (copy: Copy, hand: Hand) => ({
+const toOrganiser = (copy: Copy, origin: Origin) => ({
   uid: copy.uid,
   recurrence: copy.recurrence,
   organiser: copy.organiser,
   sender: copy.me,
-  sentBy: hand.sentBy,
+  sentBy: origin.sentBy,
   // An answer says to which state of the meeting it was given.
   sequence: copy.on?.revision.sequence ?? copy.said.sequence,
-  stamp: hand.stamp,
+  stamp: origin.stamp,
   to: [copy.organiser],
   attendee: copy.me,
 });
@@ -209,11 +209,11 @@ export function answerMeeting(
   copy: Copy,
   answer: Exclude<Answer, 'needs-action'>,
   comment: string | null,
-  hand: Hand,
+  origin: Origin,
 ): Answered {
   if (stateOf(copy) !== 'invited') return { copy, messages: [] };
-  const head = toOrganiser(copy, hand);
-  const mine: Given = { answer, comment, sentBy: hand.sentBy, sequence: head.sequence, stamp: hand.stamp };
+  const head = toOrganiser(copy, origin);
+  const mine: Given = { answer, comment, sentBy: origin.sentBy, sequence: head.sequence, stamp: origin.stamp };
   const delegatedFrom = senderOf(copy);
   // Whoever sent them hears the answer too (RFC 5546, 3.2.2.3).
   const instead = delegatedFrom === undefined ? {} : { delegatedFrom, to: [...head.to, delegatedFrom] };
@@ -224,18 +224,18 @@ export function answerMeeting(
 }
 
 /** Proposes another time: the meeting stays as it is until the organiser takes it. */
-export function proposeTime(copy: Copy, time: MeetingTime, comment: string | null, hand: Hand): Answered {
+export function proposeTime(copy: Copy, time: MeetingTime, comment: string | null, origin: Origin): Answered {
   if (stateOf(copy) !== 'invited') return { copy, messages: [] };
-  const head = toOrganiser(copy, hand);
-  const revision = { sequence: head.sequence, stamp: hand.stamp };
+  const head = toOrganiser(copy, origin);
+  const revision = { sequence: head.sequence, stamp: origin.stamp };
   return {
-    copy: { ...copy, proposed: { time, revision, sentBy: hand.sentBy } },
+    copy: { ...copy, proposed: { time, revision, sentBy: origin.sentBy } },
     messages: [{ ...head, method: 'COUNTER', time, comment }],
   };
 }
 
 /** Asks for the meeting as it stands now. */
-export const askForState = (copy: Copy, hand: Hand): Answered => ({
+export const requestRefresh = (copy: Copy, origin: Origin): Answered => ({
   copy,
-  messages: [{ ...toOrganiser(copy, hand), method: 'REFRESH' }],
+  messages: [{ ...toOrganiser(copy, origin), method: 'REFRESH' }],
 });

@@ -1,15 +1,15 @@
 export {
   type Answered,
   answerMeeting,
-  askForState,
   type Copy,
   myAnswer,
   myProposal,
   proposeTime,
   receiveAsAttendee,
+  requestRefresh,
   stateOf,
 } from './attendee.ts';
-export { copyOfHappening, happeningOf, leaveOut } from './happening.ts';
+export { copyOfOccurrence, leaveOut, meetingOfOccurrence } from './happening.ts';
 export {
   type Classification,
   type Cover,
@@ -26,9 +26,9 @@ export {
   callOff,
   changeMeeting,
   declineCounter,
-  type Hand,
   type Meeting,
   nudge,
+  type Origin,
   type Outcome,
   receiveAsOrganiser,
   takeCounter,

@@ -3,7 +3,6 @@ import { describe, expect, test } from 'vitest';
 import {
   answerMeeting,
   answerOf,
-  askForState,
   type Copy,
   callMeeting,
   callOff,
@@ -19,6 +18,7 @@ import {
   proposeTime,
   receiveAsAttendee,
   receiveAsOrganiser,
+  requestRefresh,
   stateOf,
   takeCounter,
 } from './index.ts';
@@ -58,9 +58,9 @@ const draft = (...addresses: string[]): Meeting => ({
   counters: [],
   questions: [],
 });
-const hand = (stamp: number, sentBy: string | null = null) => ({ stamp, sentBy });
+const origin = (stamp: number, sentBy: string | null = null) => ({ stamp, sentBy });
 const told = (messages: readonly Message[]) => messages.map((m) => `${m.method} ${[...m.to].sort().join(' ')}`);
-const called = (...addresses: string[]) => callMeeting(draft(...addresses), hand(1)).meeting;
+const called = (...addresses: string[]) => callMeeting(draft(...addresses), origin(1)).meeting;
 const only = (messages: readonly Message[]): Message => {
   expect(messages).toHaveLength(1);
   return messages[0] as Message;
@@ -69,16 +69,16 @@ const copyOf = (message: Message, me: string): Copy => receiveAsAttendee(null, m
 
 describe('calling, changing, calling off', () => {
   test('a draft is nobody’s business; called, everybody but the organiser is asked, in the name of who acts', () => {
-    expect(told(changeMeeting(draft(MARTA), { time: at(11), tellAll: true }, hand(1)).messages)).toEqual([]);
-    const { meeting, messages } = callMeeting(draft(MARTA, BRUNO), hand(1, TOMAS));
+    expect(told(changeMeeting(draft(MARTA), { time: at(11), tellAll: true }, origin(1)).messages)).toEqual([]);
+    const { meeting, messages } = callMeeting(draft(MARTA, BRUNO), origin(1, TOMAS));
     expect(told(messages)).toEqual([`REQUEST ${BRUNO} ${MARTA}`]);
     expect(messages[0]).toMatchObject({ organiser: INES, sender: INES, sentBy: TOMAS, sequence: 0 });
-    expect(callMeeting(meeting, hand(2)).messages).toEqual([]);
+    expect(callMeeting(meeting, origin(2)).messages).toEqual([]);
   });
 
   test('who hears of what', () => {
     const m = called(MARTA, BRUNO);
-    const change = (what: Parameters<typeof changeMeeting>[1]) => changeMeeting(m, what, hand(9));
+    const change = (what: Parameters<typeof changeMeeting>[1]) => changeMeeting(m, what, origin(9));
     expect(told(change({ time: at(12) }).messages)).toEqual([`REQUEST ${BRUNO} ${MARTA}`]);
     expect(told(change({ matter: { place: 'Seed Store' } }).messages)).toEqual([`REQUEST ${BRUNO} ${MARTA}`]);
     expect(told(change({ matter: { link: 'https://meet.example/1' } }).messages)).toEqual([
@@ -92,21 +92,21 @@ describe('calling, changing, calling off', () => {
       `CANCEL ${MARTA}`,
       `REQUEST ${BRUNO} ${PEAT}`,
     ]);
-    expect(told(callOff(m, hand(9)).messages)).toEqual([`CANCEL ${BRUNO} ${MARTA}`]);
-    expect(callOff(callOff(m, hand(9)).meeting, hand(10)).messages).toEqual([]);
-    expect(callOff(draft(MARTA), hand(9)).messages).toEqual([]);
+    expect(told(callOff(m, origin(9)).messages)).toEqual([`CANCEL ${BRUNO} ${MARTA}`]);
+    expect(callOff(callOff(m, origin(9)).meeting, origin(10)).messages).toEqual([]);
+    expect(callOff(draft(MARTA), origin(9)).messages).toEqual([]);
   });
 
   test('answers begin afresh where the time is another, and nowhere else; the sequence counts on only where it must', () => {
-    const copy = copyOf(only(callMeeting(draft(MARTA), hand(1)).messages), MARTA);
-    const yes = answerMeeting(copy, 'accepted', 'With pleasure', hand(2));
-    const answered = receiveAsOrganiser(called(MARTA), only(yes.messages), hand(3)).meeting;
+    const copy = copyOf(only(callMeeting(draft(MARTA), origin(1)).messages), MARTA);
+    const yes = answerMeeting(copy, 'accepted', 'With pleasure', origin(2));
+    const answered = receiveAsOrganiser(called(MARTA), only(yes.messages), origin(3)).meeting;
     expect(answerOf(answered, MARTA.toUpperCase())).toBe('accepted');
-    const retitled = changeMeeting(answered, { matter: { title: 'Weir' } }, hand(4)).meeting;
+    const retitled = changeMeeting(answered, { matter: { title: 'Weir' } }, origin(4)).meeting;
     expect([retitled.sequence, answerOf(retitled, MARTA)]).toEqual([0, 'accepted']);
-    const elsewhere = changeMeeting(answered, { matter: { place: 'Seed Store' } }, hand(4)).meeting;
+    const elsewhere = changeMeeting(answered, { matter: { place: 'Seed Store' } }, origin(4)).meeting;
     expect([elsewhere.sequence, answerOf(elsewhere, MARTA)]).toEqual([1, 'accepted']);
-    const moved = changeMeeting(answered, { time: at(15) }, hand(4));
+    const moved = changeMeeting(answered, { time: at(15) }, origin(4));
     expect([moved.meeting.sequence, answerOf(moved.meeting, MARTA)]).toEqual([1, 'needs-action']);
     // Hers too: what she answered was another time.
     const hers = receiveAsAttendee(yes.copy, only(moved.messages), MARTA) as Copy;
@@ -114,21 +114,21 @@ describe('calling, changing, calling off', () => {
     // A late answer to the time before doesn't count for the new one.
     const late = receiveAsOrganiser(
       moved.meeting,
-      only(answerMeeting(yes.copy, 'tentative', null, hand(5)).messages),
-      hand(6),
+      only(answerMeeting(yes.copy, 'tentative', null, origin(5)).messages),
+      origin(6),
     );
     expect(answerOf(late.meeting, MARTA)).toBe('needs-action');
   });
 
   test('one more date is added to a series that is known, once, and where it is newer; of one that isn’t there is nothing to add to', () => {
     const weekly = { ...draft(MARTA), time: { ...at(10), rule: 'FREQ=WEEKLY;COUNT=3' } };
-    const asked = only(callMeeting(weekly, hand(1)).messages) as Extract<Message, { method: 'REQUEST' }>;
-    const copy = copyOf(asked, MARTA);
-    const more: Message = { ...asked, method: 'ADD', sequence: 1, stamp: 5, time: at(15, '30') };
+    const request = only(callMeeting(weekly, origin(1)).messages) as Extract<Message, { method: 'REQUEST' }>;
+    const copy = copyOf(request, MARTA);
+    const more: Message = { ...request, method: 'ADD', sequence: 1, stamp: 5, time: at(15, '30') };
     const once = receiveAsAttendee(copy, more, MARTA) as Copy;
     expect(once.on?.time.added).toEqual(['2027-03-30T15:00']);
     expect(receiveAsAttendee(once, more, MARTA)).toEqual(once);
-    expect(receiveAsAttendee(once, asked, MARTA)?.on?.time.added).toEqual(['2027-03-30T15:00']);
+    expect(receiveAsAttendee(once, request, MARTA)?.on?.time.added).toEqual(['2027-03-30T15:00']);
     expect(receiveAsAttendee(null, more, MARTA)).toBeNull();
     const foreign = receiveAsAttendee(copy, { ...more, organiser: PEAT, sender: PEAT }, MARTA) as Copy;
     expect([foreign.on?.time.added, foreign.claims.length]).toEqual([[], 1]);
@@ -137,20 +137,20 @@ describe('calling, changing, calling off', () => {
   test('who hasn’t answered is asked once more, and nobody else', () => {
     const m = called(MARTA, BRUNO);
     const reply = only(
-      answerMeeting(copyOf(only(nudge(m, hand(2)).messages), BRUNO), 'declined', null, hand(2)).messages,
+      answerMeeting(copyOf(only(nudge(m, origin(2)).messages), BRUNO), 'declined', null, origin(2)).messages,
     );
-    const after = receiveAsOrganiser(m, reply, hand(3)).meeting;
-    expect(told(nudge(after, hand(4)).messages)).toEqual([`REQUEST ${MARTA}`]);
-    expect(told(nudge(after, hand(4), [BRUNO]).messages)).toEqual([]);
+    const after = receiveAsOrganiser(m, reply, origin(3)).meeting;
+    expect(told(nudge(after, origin(4)).messages)).toEqual([`REQUEST ${MARTA}`]);
+    expect(told(nudge(after, origin(4), [BRUNO]).messages)).toEqual([]);
   });
 });
 
 describe('answering, proposing, asking for the state', () => {
-  const invitation = only(callMeeting(draft(MARTA, BRUNO), hand(1)).messages);
+  const invitation = only(callMeeting(draft(MARTA, BRUNO), origin(1)).messages);
 
   test('one answer goes to the organiser, with both names; another one takes its place', () => {
     const copy = copyOf(invitation, BRUNO);
-    const first = answerMeeting(copy, 'tentative', null, hand(2, TOMAS));
+    const first = answerMeeting(copy, 'tentative', null, origin(2, TOMAS));
     expect(only(first.messages)).toMatchObject({
       to: [INES],
       attendee: BRUNO,
@@ -158,9 +158,9 @@ describe('answering, proposing, asking for the state', () => {
       sentBy: TOMAS,
       answer: 'tentative',
     });
-    const then = answerMeeting(first.copy, 'declined', 'Away', hand(3));
+    const then = answerMeeting(first.copy, 'declined', 'Away', origin(3));
     const m = [...first.messages, ...then.messages].reduce(
-      (m, r) => receiveAsOrganiser(m, r, hand(4)).meeting,
+      (m, r) => receiveAsOrganiser(m, r, origin(4)).meeting,
       called(MARTA, BRUNO),
     );
     expect([answerOf(m, BRUNO), myAnswer(then.copy)]).toEqual(['declined', 'declined']);
@@ -169,10 +169,10 @@ describe('answering, proposing, asking for the state', () => {
 
   test('a proposed time is taken by one act, or declined with a word; an answer that follows ends it', () => {
     const copy = copyOf(invitation, MARTA);
-    const proposed = proposeTime(copy, at(16), 'After lunch?', hand(2));
-    const m = receiveAsOrganiser(called(MARTA, BRUNO), only(proposed.messages), hand(3)).meeting;
+    const proposed = proposeTime(copy, at(16), 'After lunch?', origin(2));
+    const m = receiveAsOrganiser(called(MARTA, BRUNO), only(proposed.messages), origin(3)).meeting;
     expect(m.counters).toMatchObject([{ attendee: MARTA, comment: 'After lunch?', time: at(16) }]);
-    const taken = takeCounter(m, MARTA, hand(4));
+    const taken = takeCounter(m, MARTA, origin(4));
     expect([taken.meeting.time, taken.meeting.counters, told(taken.messages)]).toEqual([
       at(16),
       [],
@@ -180,38 +180,40 @@ describe('answering, proposing, asking for the state', () => {
     ]);
     expect(myProposal(proposed.copy)).toEqual(at(16));
     expect(myProposal(receiveAsAttendee(proposed.copy, only(taken.messages), MARTA) as Copy)).toBeNull();
-    const no = declineCounter(m, MARTA, 'The room is let', hand(4));
+    const no = declineCounter(m, MARTA, 'The room is let', origin(4));
     expect([no.meeting.time, no.meeting.counters, told(no.messages)]).toEqual([
       at(10),
       [],
       [`DECLINECOUNTER ${MARTA}`],
     ]);
     expect(myProposal(receiveAsAttendee(proposed.copy, only(no.messages), MARTA) as Copy)).toBeNull();
-    const answer = only(answerMeeting(proposed.copy, 'accepted', null, hand(5)).messages);
-    expect(receiveAsOrganiser(m, answer, hand(6)).meeting.counters).toEqual([]);
-    expect(takeCounter(called(MARTA), MARTA, hand(7)).messages).toEqual([]);
+    const answer = only(answerMeeting(proposed.copy, 'accepted', null, origin(5)).messages);
+    expect(receiveAsOrganiser(m, answer, origin(6)).meeting.counters).toEqual([]);
+    expect(takeCounter(called(MARTA), MARTA, origin(7)).messages).toEqual([]);
   });
 
   test('whoever asks for the state gets it, alone; of a meeting that is off, that it is', () => {
-    const ask = only(askForState(copyOf(invitation, MARTA), hand(2)).messages);
+    const refresh = only(requestRefresh(copyOf(invitation, MARTA), origin(2)).messages);
     const m = called(MARTA, BRUNO);
-    expect(told(receiveAsOrganiser(m, ask, hand(3)).messages)).toEqual([`REQUEST ${MARTA}`]);
-    expect(told(receiveAsOrganiser(callOff(m, hand(3)).meeting, ask, hand(4)).messages)).toEqual([`CANCEL ${MARTA}`]);
+    expect(told(receiveAsOrganiser(m, refresh, origin(3)).messages)).toEqual([`REQUEST ${MARTA}`]);
+    expect(told(receiveAsOrganiser(callOff(m, origin(3)).meeting, refresh, origin(4)).messages)).toEqual([
+      `CANCEL ${MARTA}`,
+    ]);
   });
 
   test('what was called off, or only told, isn’t answered', () => {
-    const off = only(callOff(called(MARTA, BRUNO), hand(5)).messages);
+    const off = only(callOff(called(MARTA, BRUNO), origin(5)).messages);
     const copy = receiveAsAttendee(copyOf(invitation, MARTA), off, MARTA) as Copy;
     expect([stateOf(copy), copy.on?.matter.title]).toEqual(['cancelled', 'Weir consent']);
-    expect(answerMeeting(copy, 'accepted', null, hand(6)).messages).toEqual([]);
+    expect(answerMeeting(copy, 'accepted', null, origin(6)).messages).toEqual([]);
     const info = copyOf({ ...invitation, method: 'PUBLISH' } as Message, MARTA);
-    expect([stateOf(info), proposeTime(info, at(9), null, hand(6)).messages]).toEqual(['information', []]);
+    expect([stateOf(info), proposeTime(info, at(9), null, origin(6)).messages]).toEqual(['information', []]);
   });
 });
 
 describe('somebody comes instead', () => {
   const PIET = 'piet@quill-audit.example';
-  const called = () => callMeeting(draft(MARTA, BRUNO), hand(1)).meeting;
+  const called = () => callMeeting(draft(MARTA, BRUNO), origin(1)).meeting;
   const says = (from: string, more: Partial<Extract<Message, { method: 'REPLY' }>>, stamp: number): Message => ({
     method: 'REPLY',
     uid: 'talk',
@@ -231,7 +233,7 @@ describe('somebody comes instead', () => {
   const comes = says(PIET, { answer: 'accepted', delegatedFrom: MARTA }, 11);
   const allowed = (message: Message): Message => ({ ...message, authorised: true });
   const take = (...messages: Message[]) =>
-    messages.reduce((m, message) => receiveAsOrganiser(m, allowed(message), hand(20)).meeting, called());
+    messages.reduce((m, message) => receiveAsOrganiser(m, allowed(message), origin(20)).meeting, called());
 
   test('whom somebody asked sends is asked too, as they were; the messages of later say so of both', () => {
     const meeting = take(sends, comes);
@@ -242,7 +244,7 @@ describe('somebody comes instead', () => {
       [PIET, MARTA],
     ]);
     expect([answerOf(meeting, MARTA), answerOf(meeting, PIET)]).toEqual(['declined', 'accepted']);
-    const [told] = changeMeeting(meeting, { matter: { place: 'Ridge House' } }, hand(30)).messages;
+    const [told] = changeMeeting(meeting, { matter: { place: 'Ridge House' } }, origin(30)).messages;
     expect(told).toMatchObject({
       to: [MARTA, BRUNO, PIET],
       invited: [{}, { delegatedTo: PIET }, {}, { delegatedFrom: MARTA, answer: 'accepted' }],
@@ -250,18 +252,18 @@ describe('somebody comes instead', () => {
   });
 
   test('whom somebody sends is a question first, and hears nothing; said yes to, once, they are asked', () => {
-    const asked = receiveAsOrganiser(called(), sends, hand(20));
-    expect([answerOf(asked.meeting, MARTA), asked.messages]).toEqual(['declined', []]);
-    expect(asked.meeting.invited.map((one) => one.address)).toEqual([INES, MARTA, BRUNO]);
-    expect(asked.meeting.given[MARTA]?.delegatedTo).toBeUndefined();
-    expect(asked.meeting.questions).toMatchObject([
+    const received = receiveAsOrganiser(called(), sends, origin(20));
+    expect([answerOf(received.meeting, MARTA), received.messages]).toEqual(['declined', []]);
+    expect(received.meeting.invited.map((one) => one.address)).toEqual([INES, MARTA, BRUNO]);
+    expect(received.meeting.given[MARTA]?.delegatedTo).toBeUndefined();
+    expect(received.meeting.questions).toMatchObject([
       { why: 'sentInstead', message: { delegatedTo: { address: PIET } } },
     ]);
-    expect(receiveAsOrganiser(asked.meeting, sends, hand(21)).meeting).toEqual(asked.meeting);
-    const yes = receiveAsOrganiser(asked.meeting, allowed(sends), hand(22)).meeting;
+    expect(receiveAsOrganiser(received.meeting, sends, origin(21)).meeting).toEqual(received.meeting);
+    const yes = receiveAsOrganiser(received.meeting, allowed(sends), origin(22)).meeting;
     expect(yes.invited.map((one) => one.address)).toEqual([INES, MARTA, BRUNO, PIET]);
     expect([yes.given[MARTA]?.delegatedTo, yes.questions]).toEqual([PIET, []]);
-    expect(receiveAsOrganiser(yes, sends, hand(23)).meeting).toEqual(yes);
+    expect(receiveAsOrganiser(yes, sends, origin(23)).meeting).toEqual(yes);
   });
 
   test('an answer that comes before it is known who sent them is a question until it is', () => {
@@ -271,9 +273,9 @@ describe('somebody comes instead', () => {
 
   test('taken out again, the same word doesn’t bring them back; nobody not asked sends anybody', () => {
     const meeting = take(sends);
-    const without = changeMeeting(meeting, { invited: meeting.invited.filter((o) => o.address !== PIET) }, hand(30));
+    const without = changeMeeting(meeting, { invited: meeting.invited.filter((o) => o.address !== PIET) }, origin(30));
     expect(without.messages).toMatchObject([{ method: 'CANCEL', to: [PIET] }]);
-    expect(receiveAsOrganiser(without.meeting, allowed(sends), hand(31)).meeting.invited).toHaveLength(3);
+    expect(receiveAsOrganiser(without.meeting, allowed(sends), origin(31)).meeting.invited).toHaveLength(3);
     const stranger = says(PEAT, { delegatedTo: { address: PIET, name: null } }, 10);
     expect(take(stranger)).toMatchObject({ invited: [{}, {}, {}], questions: [{ why: 'notInvited' }] });
   });
@@ -297,9 +299,9 @@ describe('somebody comes instead', () => {
   });
 
   test('asked by whoever sends them, somebody has the meeting, and both hear what they answer', () => {
-    const [asked] = callMeeting(draft(MARTA), hand(1)).messages;
+    const [request] = callMeeting(draft(MARTA), origin(1)).messages;
     const passed = {
-      ...(asked as Extract<Message, { method: 'REQUEST' }>),
+      ...(request as Extract<Message, { method: 'REQUEST' }>),
       sender: MARTA,
       to: [PIET],
       invited: [
@@ -309,7 +311,7 @@ describe('somebody comes instead', () => {
     };
     const copy = receiveAsAttendee(null, passed, PIET) as Copy;
     expect(stateOf(copy)).toBe('invited');
-    expect(answerMeeting(copy, 'accepted', null, hand(5)).messages).toMatchObject([
+    expect(answerMeeting(copy, 'accepted', null, origin(5)).messages).toMatchObject([
       { method: 'REPLY', to: [INES, MARTA], delegatedFrom: MARTA },
     ]);
     // Of a meeting they have already, or in a name that wasn’t asked, nobody passes anything on.
@@ -324,7 +326,7 @@ describe('somebody comes instead', () => {
 describe('what others claim', () => {
   const m = called(MARTA);
   const reply = only(
-    answerMeeting(copyOf(only(nudge(m, hand(2)).messages), MARTA), 'accepted', null, hand(2)).messages,
+    answerMeeting(copyOf(only(nudge(m, origin(2)).messages), MARTA), 'accepted', null, origin(2)).messages,
   );
 
   test.each([
@@ -332,20 +334,20 @@ describe('what others claim', () => {
     ['another for her', { sender: PEAT }, 'notTheirs'],
     ['another, who says that somebody else sends', { sender: PEAT, sentBy: MARTA }, 'notTheirs'],
   ])('an answer by %s is a question, and counts for nothing', (_, change, why) => {
-    const after = receiveAsOrganiser(m, { ...reply, ...change } as Message, hand(3)).meeting;
+    const after = receiveAsOrganiser(m, { ...reply, ...change } as Message, origin(3)).meeting;
     expect([answerOf(after, MARTA), after.questions.map((q) => q.why)]).toEqual(['needs-action', [why]]);
-    expect(receiveAsOrganiser(after, { ...reply, ...change } as Message, hand(4)).meeting).toEqual(after);
+    expect(receiveAsOrganiser(after, { ...reply, ...change } as Message, origin(4)).meeting).toEqual(after);
   });
 
   test('who says that they act for her answers in her name only where somebody lets them', () => {
     const acted = { ...reply, sender: 'desk@quill-audit.example', sentBy: 'Desk@quill-audit.example' } as Message;
-    const alone = receiveAsOrganiser(m, acted, hand(3)).meeting;
+    const alone = receiveAsOrganiser(m, acted, origin(3)).meeting;
     expect([answerOf(alone, MARTA), alone.questions[0]?.why]).toEqual(['needs-action', 'notTheirs']);
-    expect(answerOf(receiveAsOrganiser(m, { ...acted, authorised: true }, hand(3)).meeting, MARTA)).toBe('accepted');
+    expect(answerOf(receiveAsOrganiser(m, { ...acted, authorised: true }, origin(3)).meeting, MARTA)).toBe('accepted');
   });
 
   test('who says that they act for the organiser is believed where the first invitation was theirs, or somebody lets them', () => {
-    const invitation = only(nudge(m, hand(2)).messages) as Extract<Message, { method: 'REQUEST' }>;
+    const invitation = only(nudge(m, origin(2)).messages) as Extract<Message, { method: 'REQUEST' }>;
     const desk = 'desk@cloudmoor.example';
     const by = { sender: desk, sentBy: desk, sequence: 3, stamp: 9 };
     const moved: Message = { ...invitation, ...by, time: at(15) };
@@ -358,7 +360,7 @@ describe('what others claim', () => {
   });
 
   test('a stranger’s invitation to, or calling-off of, a known meeting changes nothing and is kept', () => {
-    const invitation = only(nudge(m, hand(2)).messages);
+    const invitation = only(nudge(m, origin(2)).messages);
     const copy = copyOf(invitation, MARTA);
     for (const claim of [
       { ...invitation, organiser: PEAT, sender: PEAT, sequence: 9 },
@@ -367,7 +369,7 @@ describe('what others claim', () => {
       const after = receiveAsAttendee(copy, claim, MARTA) as Copy;
       expect({ ...after, claims: [] }).toEqual(copy);
       expect(after.claims).toEqual([claim]);
-      expect(receiveAsOrganiser(m, claim, hand(3)).meeting.questions.map((q) => q.why)).toEqual(['otherOrganiser']);
+      expect(receiveAsOrganiser(m, claim, origin(3)).meeting.questions.map((q) => q.why)).toEqual(['otherOrganiser']);
     }
     expect(receiveAsAttendee(null, { ...invitation, sender: PEAT } as Message, MARTA)).toBeNull();
   });
@@ -404,7 +406,7 @@ describe('whatever the order, and however often', () => {
       for (const m of messages) {
         said.push(m);
         for (const to of m.to)
-          if (to === INES) meeting = receiveAsOrganiser(meeting, m, hand(stamp)).meeting;
+          if (to === INES) meeting = receiveAsOrganiser(meeting, m, origin(stamp)).meeting;
           else copies.set(to, receiveAsAttendee(copies.get(to) ?? null, m, to) as Copy);
       }
     };
@@ -412,9 +414,9 @@ describe('whatever the order, and however often', () => {
       meeting = o.meeting;
       heard(o.messages);
     };
-    organise(callMeeting(meeting, hand(++stamp)));
+    organise(callMeeting(meeting, origin(++stamp)));
     for (const a of acts) {
-      const h = hand(++stamp);
+      const h = origin(++stamp);
       if (a.do === 'move') organise(changeMeeting(meeting, { time: at(a.hour) }, h));
       else if (a.do === 'rename')
         organise(changeMeeting(meeting, { matter: { title: `Talk ${a.n}` }, tellAll: true }, h));
@@ -457,7 +459,7 @@ describe('whatever the order, and however often', () => {
         // The meeting as the organiser made it, before any of the answers had come.
         const bare: Meeting = { ...meeting, given: {}, counters: [] };
         const take = (list: readonly Message[]) =>
-          list.reduce((m, message) => receiveAsOrganiser(m, message, hand(stamp)).meeting, bare);
+          list.reduce((m, message) => receiveAsOrganiser(m, message, origin(stamp)).meeting, bare);
         const shuffled = [...answers, ...answers.slice(-2)]
           .map((m) => [noise.next().value as number, m] as const)
           .sort(([a], [b]) => a - b)

@@ -47,7 +47,7 @@ export interface Meeting extends Revision {
 }
 
 /** Who acts, in whose name it goes out (always the organiser's), and when: epoch milliseconds. */
-export interface Hand {
+export interface Origin {
   readonly sentBy: string | null;
   readonly stamp: number;
 }
@@ -67,38 +67,38 @@ export function answerOf(meeting: Meeting, address: string): Answer {
 const isInvited = (meeting: Meeting, address: string): boolean =>
   meeting.invited.some((one) => sameAddress(one.address, address));
 
-const about = (meeting: Meeting, hand: Hand) => ({
+const about = (meeting: Meeting, origin: Origin) => ({
   uid: meeting.uid,
   recurrence: meeting.recurrence,
   organiser: meeting.organiser,
   sender: meeting.organiser,
-  sentBy: hand.sentBy,
+  sentBy: origin.sentBy,
   sequence: meeting.sequence,
-  stamp: hand.stamp,
+  stamp: origin.stamp,
 });
 
 /** Everybody asked but the organiser, who needs no message of their own. */
 const others = (meeting: Meeting): string[] =>
   meeting.invited.map((one) => one.address).filter((address) => !sameAddress(address, meeting.organiser));
 
-function request(meeting: Meeting, hand: Hand, to: readonly string[]): Message[] {
+function request(meeting: Meeting, origin: Origin, to: readonly string[]): Message[] {
   if (to.length === 0) return [];
   const invited = meeting.invited.map(({ group: _, ...one }): Listed => {
     const answer = answerOf(meeting, one.address);
     const instead = answer === 'needs-action' ? undefined : meeting.given[one.address.toLowerCase()]?.delegatedTo;
     return { ...one, answer, ...(instead ? { delegatedTo: instead } : {}) };
   });
-  return [{ ...about(meeting, hand), method: 'REQUEST', to, time: meeting.time, matter: meeting.matter, invited }];
+  return [{ ...about(meeting, origin), method: 'REQUEST', to, time: meeting.time, matter: meeting.matter, invited }];
 }
 
-const cancel = (meeting: Meeting, hand: Hand, to: readonly string[]): Message[] =>
-  to.length === 0 ? [] : [{ ...about(meeting, hand), method: 'CANCEL', to }];
+const cancel = (meeting: Meeting, origin: Origin, to: readonly string[]): Message[] =>
+  to.length === 0 ? [] : [{ ...about(meeting, origin), method: 'CANCEL', to }];
 
 /** Calls a draft: everybody on it is asked. A meeting that was called already stays as it is, and nothing goes out. */
-export function callMeeting(meeting: Meeting, hand: Hand): Outcome {
+export function callMeeting(meeting: Meeting, origin: Origin): Outcome {
   if (meeting.state !== 'draft') return { meeting, messages: [] };
-  const sent: Meeting = { ...meeting, state: 'sent', stamp: hand.stamp };
-  return { meeting: sent, messages: request(sent, hand, others(sent)) };
+  const sent: Meeting = { ...meeting, state: 'sent', stamp: origin.stamp };
+  return { meeting: sent, messages: request(sent, origin, others(sent)) };
 }
 
 /** What of a meeting is changed; what isn't named stays. */
@@ -115,7 +115,7 @@ export interface MeetingChange {
  * afresh where the time is another; who is added is asked alone, who is taken out is told alone; all else is said to nobody. A draft
  * changes without a word.
  */
-export function changeMeeting(meeting: Meeting, change: MeetingChange, hand: Hand): Outcome {
+export function changeMeeting(meeting: Meeting, change: MeetingChange, origin: Origin): Outcome {
   const matter = { ...meeting.matter, ...change.matter };
   const time = change.time ?? meeting.time;
   const invited = change.invited ?? meeting.invited;
@@ -134,7 +134,7 @@ export function changeMeeting(meeting: Meeting, change: MeetingChange, hand: Han
     time,
     invited,
     sequence,
-    stamp: hand.stamp,
+    stamp: origin.stamp,
     timeSince: afresh ? sequence : meeting.timeSince,
     counters: afresh ? [] : meeting.counters.filter((c) => invited.some((one) => sameAddress(one.address, c.attendee))),
   };
@@ -142,51 +142,51 @@ export function changeMeeting(meeting: Meeting, change: MeetingChange, hand: Han
   const gone = others(meeting).filter((address) => !isInvited(next, address));
   return {
     meeting: next,
-    messages: [...cancel(next, hand, gone), ...request(next, hand, all ? others(next) : added)],
+    messages: [...cancel(next, origin, gone), ...request(next, origin, all ? others(next) : added)],
   };
 }
 
 /** Calls a meeting off: everybody asked is told. Of a draft nobody knew, and nobody is told. */
-export function callOff(meeting: Meeting, hand: Hand): Outcome {
+export function callOff(meeting: Meeting, origin: Origin): Outcome {
   if (meeting.state === 'cancelled') return { meeting, messages: [] };
   const off: Meeting = {
     ...meeting,
     state: 'cancelled',
     sequence: meeting.state === 'sent' ? meeting.sequence + 1 : meeting.sequence,
-    stamp: hand.stamp,
+    stamp: origin.stamp,
     counters: [],
   };
-  return { meeting: off, messages: meeting.state === 'sent' ? cancel(off, hand, others(off)) : [] };
+  return { meeting: off, messages: meeting.state === 'sent' ? cancel(off, origin, others(off)) : [] };
 }
 
 /** Asks once more those who haven't answered, or some of them: the same invitation, no new state of it. */
-export function nudge(meeting: Meeting, hand: Hand, whom?: readonly string[]): Outcome {
+export function nudge(meeting: Meeting, origin: Origin, whom?: readonly string[]): Outcome {
   const silent = others(meeting).filter((address) => answerOf(meeting, address) === 'needs-action');
   const to = silent.filter((address) => !whom || whom.some((one) => sameAddress(one, address)));
-  return { meeting, messages: meeting.state === 'sent' ? request(meeting, hand, to) : [] };
+  return { meeting, messages: meeting.state === 'sent' ? request(meeting, origin, to) : [] };
 }
 
 /** Takes a proposed time: the meeting moves there, and everybody is asked anew. */
-export function takeCounter(meeting: Meeting, attendee: string, hand: Hand): Outcome {
+export function takeCounter(meeting: Meeting, attendee: string, origin: Origin): Outcome {
   const counter = meeting.counters.find((c) => sameAddress(c.attendee, attendee));
   if (!counter || meeting.state !== 'sent') return { meeting, messages: [] };
-  const moved = changeMeeting(meeting, { time: counter.time }, hand);
+  const moved = changeMeeting(meeting, { time: counter.time }, origin);
   return { ...moved, meeting: { ...moved.meeting, counters: [] } };
 }
 
 /** Declines a proposed time with a word: whoever proposed it hears so, and the meeting stands. */
-export function declineCounter(meeting: Meeting, attendee: string, comment: string | null, hand: Hand): Outcome {
+export function declineCounter(meeting: Meeting, attendee: string, comment: string | null, origin: Origin): Outcome {
   const counter = meeting.counters.find((c) => sameAddress(c.attendee, attendee));
   if (!counter) return { meeting, messages: [] };
   const next = { ...meeting, counters: meeting.counters.filter((c) => c !== counter) };
   return {
     meeting: next,
-    messages: [{ ...about(next, hand), method: 'DECLINECOUNTER', to: [counter.attendee], comment }],
+    messages: [{ ...about(next, origin), method: 'DECLINECOUNTER', to: [counter.attendee], comment }],
   };
 }
 
 /** A meeting with a message that isn't applied by itself kept as a question; the same one is asked once. */
-function ask(meeting: Meeting, why: Question['why'], message: Message): Meeting {
+function withQuestion(meeting: Meeting, why: Question['why'], message: Message): Meeting {
   const same = (q: Question) => JSON.stringify(q) === JSON.stringify({ why, message });
   return meeting.questions.some(same) ? meeting : { ...meeting, questions: [...meeting.questions, { why, message }] };
 }
@@ -197,7 +197,7 @@ function ask(meeting: Meeting, why: Question['why'], message: Message): Meeting 
  * are kept as questions. So is whom an attendee sends instead (RFC 5546, 3.2.2.3), until a person authorises the message. The order in which
  * messages come makes no difference, nor do those that come twice.
  */
-export function receiveAsOrganiser(meeting: Meeting, message: Message, hand: Hand): Outcome {
+export function receiveAsOrganiser(meeting: Meeting, message: Message, origin: Origin): Outcome {
   const stays: Outcome = { meeting, messages: [] };
   if (message.uid !== meeting.uid || message.recurrence !== meeting.recurrence || meeting.state === 'draft')
     return stays;
@@ -210,17 +210,17 @@ export function receiveAsOrganiser(meeting: Meeting, message: Message, hand: Han
     // A message that calls a meeting, or calls one off, in place of its organiser is a claim.
     return sameAddress(message.sender, meeting.organiser)
       ? stays
-      : { ...stays, meeting: ask(meeting, 'otherOrganiser', message) };
+      : { ...stays, meeting: withQuestion(meeting, 'otherOrganiser', message) };
   if (message.method === 'DECLINECOUNTER') return stays;
   const { attendee } = message;
-  if (!isInvited(meeting, attendee)) return { ...stays, meeting: ask(meeting, 'notInvited', message) };
+  if (!isInvited(meeting, attendee)) return { ...stays, meeting: withQuestion(meeting, 'notInvited', message) };
   const authorised = message.authorised === true;
   if (!sameAddress(message.sender, attendee) && !authorised)
-    return { ...stays, meeting: ask(meeting, 'notTheirs', message) };
+    return { ...stays, meeting: withQuestion(meeting, 'notTheirs', message) };
   if (message.method === 'REFRESH')
     return {
       meeting,
-      messages: meeting.state === 'sent' ? request(meeting, hand, [attendee]) : cancel(meeting, hand, [attendee]),
+      messages: meeting.state === 'sent' ? request(meeting, origin, [attendee]) : cancel(meeting, origin, [attendee]),
     };
   const key = attendee.toLowerCase();
   const { sequence, stamp, sentBy, comment } = message;
@@ -232,9 +232,9 @@ export function receiveAsOrganiser(meeting: Meeting, message: Message, hand: Han
     const given: Given = { answer: message.answer, comment, sentBy, sequence, stamp, ...to };
     // Whom an authorised answer sends instead is asked from then on, even where another answer followed it before it arrived.
     const after = instead
-      ? sendInstead(meeting, attendee, instead, hand)
+      ? sendInstead(meeting, attendee, instead, origin)
       : named && !isKnownInstead(meeting, attendee, named.address)
-        ? ask(meeting, 'sentInstead', message)
+        ? withQuestion(meeting, 'sentInstead', message)
         : meeting;
     if (before && !isLater(given, before)) return { ...stays, meeting: after };
     return { ...stays, meeting: settle({ ...after, given: { ...after.given, [key]: given } }) };
@@ -257,7 +257,7 @@ function sendInstead(
   meeting: Meeting,
   from: string,
   to: { readonly address: string; readonly name: string | null },
-  hand: Hand,
+  origin: Origin,
 ): Meeting {
   const address = to.address.toLowerCase();
   const sender = from.toLowerCase();
@@ -287,7 +287,7 @@ function sendInstead(
     questions: meeting.questions.filter((q) => !theirs(q) && !settled(q)),
   };
   const waiting = meeting.questions.filter(theirs).map((q) => q.message);
-  return waiting.reduce((m, message) => receiveAsOrganiser(m, message, hand).meeting, next);
+  return waiting.reduce((m, message) => receiveAsOrganiser(m, message, origin).meeting, next);
 }
 
 /** Whether an attendee's word that somebody comes instead was authorised already. */

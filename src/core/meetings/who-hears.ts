@@ -2,10 +2,10 @@ import { callMeeting, changeMeeting, type Meeting, type MeetingChange } from './
 
 /** Whom a change of a meeting would be said to, as addresses in the order they are asked: worked out by making it. */
 export function whoHears(meeting: Meeting, change: MeetingChange): readonly string[] {
-  const hand = { sentBy: null, stamp: meeting.stamp + 1 };
+  const origin = { sentBy: null, stamp: meeting.stamp + 1 };
   const changed =
     meeting.state === 'draft'
-      ? callMeeting(changeMeeting(meeting, change, hand).meeting, hand)
-      : changeMeeting(meeting, change, hand);
+      ? callMeeting(changeMeeting(meeting, change, origin).meeting, origin)
+      : changeMeeting(meeting, change, origin);
   return [...new Set(changed.messages.flatMap((message) => message.to))];
 }

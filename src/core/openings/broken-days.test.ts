@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { brokenDays } from './index.ts';
-import type { Keep, OpeningsItem, OpeningsPerson, OpeningsRequest } from './request.ts';
+import type { OpeningsItem, OpeningsPerson, OpeningsRequest, TimePreference } from './request.ts';
 
 const at = (text: string): number => Date.parse(text) / 60_000;
 const item = (start: string, end: string, more: Partial<OpeningsItem> = {}): OpeningsItem => ({
@@ -26,19 +26,19 @@ const request: OpeningsRequest = {
   at: [],
 };
 /** The dates on which a wish is broken, as texts. */
-function broken(keep: Keep, items: readonly OpeningsItem[], zone = 'Europe/Lisbon'): string[] {
-  const person: OpeningsPerson = { id: 'x', need: 'must', known: true, zone, hours: null, keeps: [keep], items };
+function broken(preference: TimePreference, items: readonly OpeningsItem[], zone = 'Europe/Lisbon'): string[] {
+  const person: OpeningsPerson = { id: 'x', need: 'must', known: true, zone, hours: null, keeps: [preference], items };
   return (brokenDays(person, request)[0] ?? []).map((date) => new Date(date).toISOString().slice(0, 10));
 }
 const LUNCH = { kind: 'rest', hard: true, days: [1, 2, 3, 4, 5], from: '12:00', to: '14:00', minutes: 45 } as const;
 
 describe('days on which wishes are broken', () => {
   it('a stretch kept free is broken by whatever takes time in it, on its weekdays alone', () => {
-    const keep = { kind: 'span', hard: true, days: [2], from: '09:00', to: '10:00' } as const;
+    const preference = { kind: 'span', hard: true, days: [2], from: '09:00', to: '10:00' } as const;
     const items = ['2027-03-01', '2027-03-02', '2027-03-03'].map((d) => item(`${d}T09:30:00Z`, `${d}T11:00:00Z`));
-    expect(broken(keep, items)).toEqual(['2027-03-02']);
-    expect(broken(keep, [item('2027-03-02T10:00:00Z', '2027-03-02T11:00:00Z')])).toEqual([]);
-    expect(broken(keep, [item('2027-03-02T09:00:00Z', '2027-03-02T10:00:00Z', { shows: 'free' })])).toEqual([]);
+    expect(broken(preference, items)).toEqual(['2027-03-02']);
+    expect(broken(preference, [item('2027-03-02T10:00:00Z', '2027-03-02T11:00:00Z')])).toEqual([]);
+    expect(broken(preference, [item('2027-03-02T09:00:00Z', '2027-03-02T10:00:00Z', { shows: 'free' })])).toEqual([]);
   });
 
   it('a rest is broken where nothing long enough is left', () => {
@@ -65,9 +65,9 @@ describe('days on which wishes are broken', () => {
   });
 
   it('days are those of the person’s own zone', () => {
-    const keep = { kind: 'span', hard: true, days: [1], from: '08:00', to: '09:00' } as const;
+    const preference = { kind: 'span', hard: true, days: [1], from: '08:00', to: '09:00' } as const;
     // Half past eight on Monday in Bogotá.
-    expect(broken(keep, [item('2027-03-01T13:30:00Z', '2027-03-01T14:00:00Z')], 'America/Bogota')).toEqual([
+    expect(broken(preference, [item('2027-03-01T13:30:00Z', '2027-03-01T14:00:00Z')], 'America/Bogota')).toEqual([
       '2027-03-01',
     ]);
   });

@@ -1,6 +1,6 @@
 import { DAY, dateOf, dayOn, longestFree, rangeOn, takenIn, weekdayOf } from './clock.ts';
 import { ready } from './person.ts';
-import type { Keep, OpeningsPerson, OpeningsRequest, Span } from './request.ts';
+import type { OpeningsPerson, OpeningsRequest, Span, TimePreference } from './request.ts';
 
 const DAY_MS = DAY * 60_000;
 
@@ -13,35 +13,36 @@ export function brokenDays(person: OpeningsPerson, request: OpeningsRequest): nu
   const { zone } = person;
   const dates: number[] = [];
   for (let date = dateOf(zone, request.from); dayOn(zone, date)[0] < request.until; date += DAY_MS) dates.push(date);
-  return person.keeps.map((keep) => dates.filter((date) => isBroken(keep, zone, hard, date)));
+  return person.keeps.map((preference) => dates.filter((date) => isBroken(preference, zone, hard, date)));
 }
 
-function isBroken(keep: Keep, zone: string, hard: readonly Span[], date: number): boolean {
+function isBroken(preference: TimePreference, zone: string, hard: readonly Span[], date: number): boolean {
   const day = dayOn(zone, date);
-  if ((keep.kind === 'span' || keep.kind === 'rest') && !keep.days.includes(weekdayOf(date))) return false;
-  switch (keep.kind) {
+  if ((preference.kind === 'span' || preference.kind === 'rest') && !preference.days.includes(weekdayOf(date)))
+    return false;
+  switch (preference.kind) {
     case 'span': {
-      const [a, b] = rangeOn(zone, date, keep.from, keep.to);
+      const [a, b] = rangeOn(zone, date, preference.from, preference.to);
       return a < b && hard.some(([from, to]) => from < b && to > a);
     }
     case 'rest': {
-      const [a, b] = rangeOn(zone, date, keep.from, keep.to);
-      return a < b && longestFree(hard, a, b) < Math.min(keep.minutes, b - a);
+      const [a, b] = rangeOn(zone, date, preference.from, preference.to);
+      return a < b && longestFree(hard, a, b) < Math.min(preference.minutes, b - a);
     }
     case 'most':
-      return takenIn(hard, ...day) > keep.minutes;
+      return takenIn(hard, ...day) > preference.minutes;
     case 'pause': {
       // Stretches in a row, with less than the pause between them, that begin on that day.
       let begin: number | null = null;
       let last = Number.NEGATIVE_INFINITY;
       for (const [from, to] of hard) {
-        if (begin === null || from - last >= keep.minutes) begin = from;
+        if (begin === null || from - last >= preference.minutes) begin = from;
         last = to;
-        if (begin >= day[0] && begin < day[1] && last - begin > keep.after) return true;
+        if (begin >= day[0] && begin < day[1] && last - begin > preference.after) return true;
       }
       return false;
     }
     default:
-      return keep satisfies never;
+      return preference satisfies never;
   }
 }

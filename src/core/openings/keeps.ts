@@ -1,32 +1,38 @@
 import { DAY, datesOf, dayOn, longestFree, merged, rangeOn, takenIn, weekdayOf } from './clock.ts';
-import type { Keep, Span } from './request.ts';
+import type { Span, TimePreference } from './request.ts';
 
 /**
  * Whether a meeting `[from, to)` breaks a keep of somebody whose hard time (merged) is `hard`, on their own clock. Time that they have
  * taken without it breaks nothing.
  */
-export function breaksKeep(keep: Keep, zone: string, hard: readonly Span[], from: number, to: number): boolean {
+export function breaksPreference(
+  preference: TimePreference,
+  zone: string,
+  hard: readonly Span[],
+  from: number,
+  to: number,
+): boolean {
   const meeting: Span = [from, to];
-  switch (keep.kind) {
+  switch (preference.kind) {
     case 'span':
       return datesNear(zone, meeting).some((date) => {
-        if (!keep.days.includes(weekdayOf(date))) return false;
-        const [a, b] = rangeOn(zone, date, keep.from, keep.to);
+        if (!preference.days.includes(weekdayOf(date))) return false;
+        const [a, b] = rangeOn(zone, date, preference.from, preference.to);
         return a < b && from < b && to > a && from < to;
       });
     case 'rest': {
       const taken = merged([...hard, meeting]);
       return datesOf(zone, meeting).some((date) => {
-        if (!keep.days.includes(weekdayOf(date))) return false;
-        const [a, b] = rangeOn(zone, date, keep.from, keep.to);
-        return longestFree(taken, a, b) < keep.minutes && longestFree(hard, a, b) >= keep.minutes;
+        if (!preference.days.includes(weekdayOf(date))) return false;
+        const [a, b] = rangeOn(zone, date, preference.from, preference.to);
+        return longestFree(taken, a, b) < preference.minutes && longestFree(hard, a, b) >= preference.minutes;
       });
     }
     case 'most': {
       const taken = merged([...hard, meeting]);
       return datesOf(zone, meeting).some((date) => {
         const [a, b] = dayOn(zone, date);
-        return takenIn(taken, a, b) > keep.minutes;
+        return takenIn(taken, a, b) > preference.minutes;
       });
     }
     case 'pause': {
@@ -36,12 +42,12 @@ export function breaksKeep(keep: Keep, zone: string, hard: readonly Span[], from
       let first = at;
       let last = at;
       const gap = (i: number) => (near[i + 1] as Span)[0] - (near[i] as Span)[1];
-      while (first > 0 && gap(first - 1) < keep.minutes) first--;
-      while (last < near.length - 1 && gap(last) < keep.minutes) last++;
-      return (near[last] as Span)[1] - (near[first] as Span)[0] > keep.after;
+      while (first > 0 && gap(first - 1) < preference.minutes) first--;
+      while (last < near.length - 1 && gap(last) < preference.minutes) last++;
+      return (near[last] as Span)[1] - (near[first] as Span)[0] > preference.after;
     }
     default:
-      return keep satisfies never;
+      return preference satisfies never;
   }
 }
 

@@ -1,7 +1,7 @@
 import { gridStarts, inside, meets, merged } from './clock.ts';
-import { breaksKeep, nearTo } from './keeps.ts';
+import { breaksPreference, nearTo } from './keeps.ts';
 import { openOf, type Ready } from './person.ts';
-import type { Journey, Keep, Movable, OpeningsPerson, OpeningsRequest, Span } from './request.ts';
+import type { Journey, Movable, OpeningsPerson, OpeningsRequest, Span, TimePreference } from './request.ts';
 import { isThere, notBlocked, prepare, reaches, type Search } from './search.ts';
 
 /** What would have to move so that a meeting fits: at what cost, to where, and when it begins then. Instants in epoch minutes. */
@@ -98,7 +98,7 @@ interface Wish {
   readonly id: string;
   readonly zone: string;
   readonly near: readonly Span[];
-  readonly keeps: readonly Keep[];
+  readonly preferences: readonly TimePreference[];
 }
 
 class Planner {
@@ -110,15 +110,15 @@ class Planner {
   /** Where each may go, whatever else moves: on the grid, within its range, its people's hours, and clear of what stays. */
   private readonly places: readonly (readonly number[])[];
   /** The people of each that are asked here. */
-  private readonly asked: readonly (readonly string[])[];
+  private readonly attendees: readonly (readonly string[])[];
 
   constructor(
     private readonly search: Search,
     private readonly movable: readonly Movable[],
   ) {
     this.byId = new Map(search.people.map((one) => [one.person.id, one]));
-    this.asked = movable.map((m) => m.people.filter((id) => this.byId.has(id)));
-    this.places = movable.map((m, i) => this.placesOf(m, this.asked[i] as readonly string[]));
+    this.attendees = movable.map((m) => m.people.filter((id) => this.byId.has(id)));
+    this.places = movable.map((m, i) => this.placesOf(m, this.attendees[i] as readonly string[]));
     this.able = movable.flatMap((_, i) => ((this.places[i] as readonly number[]).length > 0 ? [i] : []));
   }
 
@@ -126,10 +126,10 @@ class Planner {
     return (this.movable[m] as Movable).cost;
   }
 
-  private placesOf(m: Movable, asked: readonly string[]): readonly number[] {
+  private placesOf(m: Movable, attendees: readonly string[]): readonly number[] {
     const { zone, grid, within } = this.search.request;
     const { starts } = gridStarts(zone, grid, m.from, m.until - m.length, 50_000);
-    const ready = asked.flatMap((id) => this.byId.get(id) ?? []);
+    const ready = attendees.flatMap((id) => this.byId.get(id) ?? []);
     const hours = ready.flatMap(({ person }) =>
       within === 'hours' && person.hours !== null
         ? [openOf(person.hours, person.zone, m.from - 1440, m.until + 1440)]
@@ -159,9 +159,9 @@ class Planner {
     if (before) return before;
     const end = start + this.search.request.length;
     const wishes = this.search.musts.flatMap(({ person, hard }): Wish[] => {
-      const keeps = person.known ? person.keeps.filter((keep) => keep.hard) : [];
-      if (keeps.length === 0) return [];
-      return [{ id: person.id, zone: person.zone, near: nearTo(hard, start, end), keeps }];
+      const preferences = person.known ? person.keeps.filter((preference) => preference.hard) : [];
+      if (preferences.length === 0) return [];
+      return [{ id: person.id, zone: person.zone, near: nearTo(hard, start, end), preferences }];
     });
     this.wishes.set(start, wishes);
     return wishes;
@@ -185,7 +185,7 @@ class Planner {
     const staying = this.movable.flatMap((_, i) => (moves.has(i) ? [] : [i]));
     const put = new Map<number, number>();
     const shares = (a: number, b: number) =>
-      (this.asked[a] as readonly string[]).some((id) => (this.asked[b] as readonly string[]).includes(id));
+      (this.attendees[a] as readonly string[]).some((id) => (this.attendees[b] as readonly string[]).includes(id));
     const overlap = (s: number, m: number, [a, b]: Span) =>
       s < b && s + (this.movable[m] as Movable).length > a && a < b;
     const wishes = this.wishesAt(start).map((wish) => ({
@@ -195,8 +195,8 @@ class Planner {
       moved: set.filter((m) => (this.movable[m] as Movable).people.includes(wish.id)),
     }));
     /** Whether the wishes of those who have something moved are kept, as far as it is put; a rest only where all is. */
-    const kept = (all: boolean): boolean =>
-      wishes.every(({ zone, stay, moved, keeps }) => {
+    const preferencesHold = (all: boolean): boolean =>
+      wishes.every(({ zone, stay, moved, preferences }) => {
         if (moved.length === 0) return true;
         this.steps += CHECK_STEPS;
         const spans = moved.flatMap((m): Span[] => {
@@ -204,20 +204,24 @@ class Planner {
           return s === undefined ? [] : [[s, s + (this.movable[m] as Movable).length]];
         });
         const taken = spans.length === 0 ? stay : merged([...stay, ...spans]);
-        return keeps.every(
-          (keep) => (!all && keep.kind === 'rest') || !breaksKeep(keep, zone, taken, meeting[0], meeting[1]),
+        return preferences.every(
+          (preference) =>
+            (!all && preference.kind === 'rest') || !breaksPreference(preference, zone, taken, meeting[0], meeting[1]),
         );
       });
     // A wish that what stays breaks already is broken wherever the rest goes: found before any place is tried.
-    for (const { zone, stay, moved, keeps } of wishes) {
+    for (const { zone, stay, moved, preferences } of wishes) {
       this.steps += CHECK_STEPS;
-      for (const keep of keeps)
-        if ((moved.length === 0 || keep.kind !== 'rest') && breaksKeep(keep, zone, stay, meeting[0], meeting[1]))
+      for (const preference of preferences)
+        if (
+          (moved.length === 0 || preference.kind !== 'rest') &&
+          breaksPreference(preference, zone, stay, meeting[0], meeting[1])
+        )
           return null;
     }
     const options = set.map((m) => {
-      const asked = this.asked[m] as readonly string[];
-      const clear = asked.some((id) => must.has(id)) ? padded : meeting;
+      const attendees = this.attendees[m] as readonly string[];
+      const clear = attendees.some((id) => must.has(id)) ? padded : meeting;
       const stay = staying
         .filter((other) => shares(m, other))
         .map((other): Span => {
@@ -226,12 +230,12 @@ class Planner {
         });
       return (this.places[m] as readonly number[]).filter((s) => {
         this.steps++;
-        return (asked.length === 0 || !overlap(s, m, clear)) && stay.every((span) => !overlap(s, m, span));
+        return (attendees.length === 0 || !overlap(s, m, clear)) && stay.every((span) => !overlap(s, m, span));
       });
     });
     if (options.some((list) => list.length === 0)) return null;
     const next = (i: number): boolean | 'cut' => {
-      if (i === set.length) return kept(true);
+      if (i === set.length) return preferencesHold(true);
       const m = set[i] as number;
       for (const s of options[i] as readonly number[]) {
         if (++this.steps > MOST_STEPS) return 'cut';
@@ -241,7 +245,7 @@ class Planner {
         });
         if (clash) continue;
         put.set(m, s);
-        const done = i + 1 < set.length && !kept(false) ? false : next(i + 1);
+        const done = i + 1 < set.length && !preferencesHold(false) ? false : next(i + 1);
         if (done !== false) return done;
         put.delete(m);
       }

@@ -93,7 +93,7 @@ describe('making room', () => {
   ) {
     const { request, people, journeys } = w;
     let best: { cost: number; moves: number; start: number } | null = null;
-    const asked = new Set(people.map((p) => p.id));
+    const ids = new Set(people.map((p) => p.id));
     const grid = (from: number, until: number, length: number) =>
       slowOpenings(
         {
@@ -153,7 +153,7 @@ describe('making room', () => {
             const m = put[i] as Movable;
             return (
               j !== i &&
-              m.people.some((p) => asked.has(p) && other.people.includes(p)) &&
+              m.people.some((p) => ids.has(p) && other.people.includes(p)) &&
               m.start < other.start + other.length &&
               m.start + m.length > other.start
             );
@@ -163,7 +163,7 @@ describe('making room', () => {
         const first = slowOpenings(request, people, journeys, put).find((s) =>
           set.every((i) => {
             const m = put[i] as Movable;
-            return !m.people.some((p) => asked.has(p)) || m.start >= s + request.length || m.start + m.length <= s;
+            return !m.people.some((p) => ids.has(p)) || m.start >= s + request.length || m.start + m.length <= s;
           }),
         );
         return first ?? [];

@@ -1,6 +1,6 @@
 import { toWall } from '../time/index.ts';
 import { DAY, meets } from './clock.ts';
-import { breaksKeep } from './keeps.ts';
+import { breaksPreference } from './keeps.ts';
 import { type Ready, ready } from './person.ts';
 import type { OpeningsPerson, OpeningsRequest } from './request.ts';
 
@@ -103,7 +103,10 @@ function weigh(
       reasons.push({ why: 'tentative', who: id });
       cost += weights.tentative;
     }
-    if (known && keeps.some((keep) => !keep.hard && breaksKeep(keep, zone, one.hard, start, end))) {
+    if (
+      known &&
+      keeps.some((preference) => !preference.hard && breaksPreference(preference, zone, one.hard, start, end))
+    ) {
       reasons.push({ why: 'keep', who: id });
       cost += weights.keep;
     }

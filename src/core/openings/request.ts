@@ -29,7 +29,7 @@ export interface OpeningsItem {
 }
 
 /** A person's standing wish for their days, on their own clock. `days` are weekdays from 1, Monday. */
-export type Keep = { readonly hard: boolean } & (
+export type TimePreference = { readonly hard: boolean } & (
   | { readonly kind: 'span'; readonly days: readonly number[]; readonly from: string; readonly to: string }
   | {
       readonly kind: 'rest';
@@ -50,7 +50,7 @@ export interface OpeningsPerson {
   readonly zone: string;
   /** Wall-clock ranges for each weekday from Monday; `null` where they keep none. */
   readonly hours: readonly (readonly (readonly [string, string])[])[] | null;
-  readonly keeps: readonly Keep[];
+  readonly keeps: readonly TimePreference[];
   readonly items: readonly OpeningsItem[];
 }
 

@@ -11,10 +11,10 @@ function slowly(
   people: readonly OpeningsPerson[],
   journeys: Parameters<typeof findOpenings>[2],
 ): number | null {
-  const asks = meetings.map((meeting) => {
+  const searches = meetings.map((meeting) => {
     const theirs = people.flatMap((p) => {
-      const asked = meeting.people.find((one) => one.id === p.id);
-      return asked ? [{ ...p, need: asked.need }] : [];
+      const attendee = meeting.people.find((one) => one.id === p.id);
+      return attendee ? [{ ...p, need: attendee.need }] : [];
     });
     const own = { ...request, length: meeting.length };
     const { starts } = findOpenings(own, theirs, journeys);
@@ -22,15 +22,15 @@ function slowly(
   });
   let least: number | null = null;
   const ways = (n: number, so: number[], cost: number): void => {
-    const ask = asks[n];
-    if (ask) {
-      for (const { start, cost: more } of ask.list) ways(n + 1, [...so, start], cost + more);
+    const search = searches[n];
+    if (search) {
+      for (const { start, cost: more } of search.list) ways(n + 1, [...so, start], cost + more);
       return;
     }
     if (least !== null && cost >= least) return;
-    const ok = asks.every(({ meeting, theirs, own }, i) => {
+    const ok = searches.every(({ meeting, theirs, own }, i) => {
       const start = so[i] as number;
-      const others = asks.flatMap((other, j) => (i === j ? [] : [{ ...other.meeting, start: so[j] as number }]));
+      const others = searches.flatMap((other, j) => (i === j ? [] : [{ ...other.meeting, start: so[j] as number }]));
       const shared = others.filter((o) => o.people.some((p) => meeting.people.some((q) => q.id === p.id)));
       if (shared.some((o) => start < o.start + o.length && o.start < start + meeting.length)) return false;
       // As busy time, without a place, of whoever is in the others too.
@@ -102,8 +102,8 @@ describe('a round', () => {
         const { placed, without } = placeRound(request, round, people, journeys, 'a');
         const none = round.filter((meeting) => {
           const theirs = people.flatMap((p) => {
-            const asked = meeting.people.find((one) => one.id === p.id);
-            return asked ? [{ ...p, need: asked.need }] : [];
+            const attendee = meeting.people.find((one) => one.id === p.id);
+            return attendee ? [{ ...p, need: attendee.need }] : [];
           });
           return findOpenings({ ...request, length: meeting.length }, theirs, journeys).starts.length === 0;
         });

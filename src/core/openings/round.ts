@@ -1,5 +1,5 @@
 import { merged } from './clock.ts';
-import { breaksKeep, nearTo } from './keeps.ts';
+import { breaksPreference, nearTo } from './keeps.ts';
 import { type Ready, ready } from './person.ts';
 import { costsOf, type Reason } from './rank.ts';
 import type { Journey, OpeningsPerson, OpeningsRequest, Span } from './request.ts';
@@ -30,14 +30,14 @@ interface Candidate {
   readonly cost: number;
   readonly reasons: readonly Reason[];
 }
-interface Ask {
+interface MeetingSearch {
   readonly meeting: RoundMeeting;
   readonly candidates: readonly Candidate[];
   readonly musts: readonly Ready[];
   readonly ids: ReadonlySet<string>;
 }
 interface At {
-  readonly ask: Ask;
+  readonly search: MeetingSearch;
   readonly at: Candidate;
   readonly span: Span;
 }
@@ -55,10 +55,10 @@ export function placeRound(
   forWhom: string,
 ): { readonly placed: readonly Placed[] | null; readonly without: readonly string[]; readonly cut: boolean } {
   let cut = false;
-  const asks = meetings.map((meeting): Ask => {
+  const searches = meetings.map((meeting): MeetingSearch => {
     const theirs = people.flatMap((person) => {
-      const asked = meeting.people.find((one) => one.id === person.id);
-      return asked ? [{ ...person, need: asked.need }] : [];
+      const attendee = meeting.people.find((one) => one.id === person.id);
+      return attendee ? [{ ...person, need: attendee.need }] : [];
     });
     const own = { ...request, length: meeting.length };
     const found = findOpenings(own, theirs, journeys);
@@ -71,10 +71,10 @@ export function placeRound(
       ids: new Set(meeting.people.map((one) => one.id)),
     };
   });
-  const without = asks.filter((ask) => ask.candidates.length === 0).map((ask) => ask.meeting.id);
+  const without = searches.filter((one) => one.candidates.length === 0).map((one) => one.meeting.id);
   if (without.length > 0) return { placed: null, without, cut };
   // Those with the fewest times first: what can't go anywhere else is put before what can.
-  const order = [...asks].sort((a, b) => a.candidates.length - b.candidates.length);
+  const order = [...searches].sort((a, b) => a.candidates.length - b.candidates.length);
   const search = new Search(request, order);
   const best = search.best();
   const placed =
@@ -99,7 +99,7 @@ function inOrder(placed: readonly Placed[], meetings: readonly RoundMeeting[]): 
 }
 
 function placedOf(id: string, best: readonly At[]): Placed {
-  const { at } = best.find((one) => one.ask.meeting.id === id) as At;
+  const { at } = best.find((one) => one.search.meeting.id === id) as At;
   return { id, start: at.start, cost: at.cost, reasons: at.reasons };
 }
 
@@ -113,10 +113,10 @@ class Search {
 
   constructor(
     private readonly request: OpeningsRequest,
-    private readonly order: readonly Ask[],
+    private readonly order: readonly MeetingSearch[],
   ) {
     const rest = [0];
-    for (const ask of [...order].reverse()) rest.unshift((rest[0] ?? 0) + (ask.candidates[0]?.cost ?? 0));
+    for (const search of [...order].reverse()) rest.unshift((rest[0] ?? 0) + (search.candidates[0]?.cost ?? 0));
     this.rest = rest;
   }
 
@@ -126,24 +126,24 @@ class Search {
   }
 
   private place(so: readonly At[], cost: number): void {
-    const ask = this.order[so.length];
-    if (!ask) {
-      if (so.every((one) => this.keeps(one, so, true))) {
+    const search = this.order[so.length];
+    if (!search) {
+      if (so.every((one) => this.preferencesHold(one, so, true))) {
         this.least = cost;
         this.found = so;
       }
       return;
     }
-    for (const at of ask.candidates) {
+    for (const at of search.candidates) {
       if (cost + at.cost + (this.rest[so.length + 1] ?? 0) >= this.least) return;
       if (++this.tried > MOST_TRIED) {
         this.cut = true;
         return;
       }
-      const one: At = { ask, at, span: [at.start, at.start + ask.meeting.length] };
+      const one: At = { search, at, span: [at.start, at.start + search.meeting.length] };
       if (so.some((other) => this.meet(one, other) || this.meet(other, one))) continue;
       const next = [...so, one];
-      if (next.every((placed) => this.keeps(placed, next, false))) this.place(next, cost + at.cost);
+      if (next.every((placed) => this.preferencesHold(placed, next, false))) this.place(next, cost + at.cost);
     }
   }
 
@@ -151,22 +151,22 @@ class Search {
   private meet(one: At, other: At): boolean {
     const [from, to] = one.span;
     const over = from < other.span[1] && other.span[0] < to;
-    if (over) for (const id of one.ask.ids) if (other.ask.ids.has(id)) return true;
+    if (over) for (const id of one.search.ids) if (other.search.ids.has(id)) return true;
     const [a, b] = [from - this.request.padBefore, to + this.request.padAfter];
     if (a >= other.span[1] || other.span[0] >= b) return false;
-    return one.ask.musts.some(({ person }) => other.ask.ids.has(person.id));
+    return one.search.musts.some(({ person }) => other.search.ids.has(person.id));
   }
 
   /** Whether a meeting keeps the hard wishes of those who have to be there, with the others where they are; a rest only where all stand. */
-  private keeps(one: At, all: readonly At[], last: boolean): boolean {
-    return one.ask.musts.every(({ person, hard }) => {
-      const wishes = person.keeps.filter((keep) => keep.hard && (last || keep.kind !== 'rest'));
+  private preferencesHold(one: At, all: readonly At[], last: boolean): boolean {
+    return one.search.musts.every(({ person, hard }) => {
+      const wishes = person.keeps.filter((preference) => preference.hard && (last || preference.kind !== 'rest'));
       if (wishes.length === 0) return true;
-      const others = all.filter((other) => other !== one && other.ask.ids.has(person.id));
+      const others = all.filter((other) => other !== one && other.search.ids.has(person.id));
       if (others.length === 0) return true;
       this.tried += CHECK_TRIES;
       const taken = merged([...nearTo(hard, one.span[0], one.span[1]), ...others.map((other) => other.span)]);
-      return wishes.every((keep) => !breaksKeep(keep, person.zone, taken, one.span[0], one.span[1]));
+      return wishes.every((preference) => !breaksPreference(preference, person.zone, taken, one.span[0], one.span[1]));
     });
   }
 }

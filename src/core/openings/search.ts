@@ -1,6 +1,6 @@
 import { gridStarts, inside, merged } from './clock.ts';
 import { journeyMinutes, samePlace } from './journeys.ts';
-import { breaksKeep } from './keeps.ts';
+import { breaksPreference } from './keeps.ts';
 import { type Ready, ready } from './person.ts';
 import type { Journey, Movable, OpeningsPerson, OpeningsRequest, Span } from './request.ts';
 
@@ -106,7 +106,7 @@ function firstAfter(grid: readonly number[], at: number): number {
 
 /** Whether a start that isn't blocked keeps to journeys, whereabouts and hard keeps (rules 5 to 7). */
 function fits(search: Search, start: number, hardOf: (one: Ready) => readonly Span[]): boolean {
-  return reaches(search, start) && isThere(search, start) && keeps(search, start, hardOf);
+  return reaches(search, start) && isThere(search, start) && preferencesHold(search, start, hardOf);
 }
 
 /** Rule 5: the journeys from the last place before and to the first one after. */
@@ -140,12 +140,14 @@ export function isThere({ request, people }: Search, start: number): boolean {
 }
 
 /** Rule 7: no hard keep of a known `must` is broken. */
-function keeps({ request, musts }: Search, start: number, hardOf: (one: Ready) => readonly Span[]): boolean {
+function preferencesHold({ request, musts }: Search, start: number, hardOf: (one: Ready) => readonly Span[]): boolean {
   return musts.every(
     (must) =>
       !must.person.known ||
       must.person.keeps.every(
-        (keep) => !keep.hard || !breaksKeep(keep, must.person.zone, hardOf(must), start, start + request.length),
+        (preference) =>
+          !preference.hard ||
+          !breaksPreference(preference, must.person.zone, hardOf(must), start, start + request.length),
       ),
   );
 }

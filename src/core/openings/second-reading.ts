@@ -114,7 +114,7 @@ function isOpening(
       const first = Math.min(...begins.map((i) => i.from));
       if (begins.some((i) => i.from === first && i.from - end < go(place(r.place), i.place))) return false;
     }
-    if (p.keeps.some((keep) => keep.hard && breaks(keep, p.zone, w.hard, s, end))) return false;
+    if (p.keeps.some((preference) => preference.hard && breaks(preference, p.zone, w.hard, s, end))) return false;
   }
   if (place(r.place) !== '')
     for (const id of r.at) {
@@ -124,7 +124,13 @@ function isOpening(
   return true;
 }
 
-function breaks(keep: OpeningsPerson['keeps'][number], zone: string, hard: Minutes, s: number, end: number): boolean {
+function breaks(
+  preference: OpeningsPerson['keeps'][number],
+  zone: string,
+  hard: Minutes,
+  s: number,
+  end: number,
+): boolean {
   const taken = (m: number) => hard.has(m) || (m >= s && m < end);
   const touched = new Set<number>();
   for (let m = s; m < end; m++) touched.add(date(zone, m));
@@ -137,39 +143,39 @@ function breaks(keep: OpeningsPerson['keeps'][number], zone: string, hard: Minut
     }
     return longest;
   };
-  if (keep.kind === 'span') {
+  if (preference.kind === 'span') {
     for (let d = date(zone, s) - 2 * DAY; d <= date(zone, end) + 2 * DAY; d += DAY) {
-      if (!keep.days.includes(weekday(d))) continue;
-      const [a, b] = [through(zone, d + hm(keep.from)), through(zone, d + hm(keep.to))];
+      if (!preference.days.includes(weekday(d))) continue;
+      const [a, b] = [through(zone, d + hm(preference.from)), through(zone, d + hm(preference.to))];
       for (let m = s; m < end; m++) if (m >= a && m < b) return true;
     }
     return false;
   }
-  if (keep.kind === 'rest')
+  if (preference.kind === 'rest')
     return [...touched].some((d) => {
-      if (!keep.days.includes(weekday(d))) return false;
-      const [a, b] = [through(zone, d + hm(keep.from)), through(zone, d + hm(keep.to))];
-      return stretch(a, b, taken) < keep.minutes && stretch(a, b, (m) => hard.has(m)) >= keep.minutes;
+      if (!preference.days.includes(weekday(d))) return false;
+      const [a, b] = [through(zone, d + hm(preference.from)), through(zone, d + hm(preference.to))];
+      return stretch(a, b, taken) < preference.minutes && stretch(a, b, (m) => hard.has(m)) >= preference.minutes;
     });
-  if (keep.kind === 'most')
+  if (preference.kind === 'most')
     return [...touched].some((d) => {
       const [a, b] = [through(zone, d), through(zone, d + DAY)];
       let sum = 0;
       for (let m = a; m < b; m++) sum += Number(taken(m));
-      return sum > keep.minutes;
+      return sum > preference.minutes;
     });
   let from = s;
   let to = end;
   const [low, high] = [s - 1440, end + 1440];
   for (let gap = 0, m = s - 1; m >= low; m--) {
     gap = taken(m) ? 0 : gap + 1;
-    if (gap >= keep.minutes && gap > 0) break;
+    if (gap >= preference.minutes && gap > 0) break;
     if (taken(m)) from = m;
   }
   for (let gap = 0, m = end; m < high; m++) {
     gap = taken(m) ? 0 : gap + 1;
-    if (gap >= keep.minutes && gap > 0) break;
+    if (gap >= preference.minutes && gap > 0) break;
     if (taken(m)) to = m + 1;
   }
-  return to - from > keep.after;
+  return to - from > preference.after;
 }

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { instantText, parseInstant } from '../time/index.ts';
-import type { Keep, Movable, OpeningsPerson, OpeningsRequest } from './index.ts';
+import type { Movable, OpeningsPerson, OpeningsRequest, TimePreference } from './index.ts';
 
 /* Worlds to search in, for the tests: people, their weeks and wishes, at clock changes and in several zones. */
 
@@ -24,7 +24,7 @@ const clocks = fc.constantFrom(
   ['12:00', '14:00'],
   ['18:00', '24:00'],
 ) as fc.Arbitrary<[string, string]>;
-const keep: fc.Arbitrary<Keep> = fc
+const preference: fc.Arbitrary<TimePreference> = fc
   .oneof(
     fc.record({ kind: fc.constant('span' as const), hard: fc.boolean(), days, clocks }),
     fc.record({
@@ -42,7 +42,7 @@ const keep: fc.Arbitrary<Keep> = fc
       minutes: fc.integer({ min: 5, max: 60 }),
     }),
   )
-  .map((k) => ('clocks' in k ? { ...k, from: k.clocks[0], to: k.clocks[1] } : k) as Keep);
+  .map((k) => ('clocks' in k ? { ...k, from: k.clocks[0], to: k.clocks[1] } : k) as TimePreference);
 const hours = fc.option(
   fc.array(
     fc.constantFrom(
@@ -99,7 +99,7 @@ export const personIn = (week: number, id: string) =>
     known: fc.constantFrom(true, true, true, false),
     zone,
     hours,
-    keeps: fc.array(keep, { maxLength: 2 }),
+    keeps: fc.array(preference, { maxLength: 2 }),
     items: fc.array(itemIn(week), { maxLength: 6 }),
   }) as fc.Arbitrary<OpeningsPerson>;
 export const requestIn = (week: number): fc.Arbitrary<OpeningsRequest> =>

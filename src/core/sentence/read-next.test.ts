@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { readNext } from './index.ts';
-import type { NextAsked } from './read-next.ts';
+import type { NextQuestion } from './read-next.ts';
 
 const base = {
   today: Date.UTC(2027, 2, 2),
@@ -9,9 +9,9 @@ const base = {
   people: ['Bruno Keane', 'Amara Reyes', 'Inés Varga'],
   places: ['Ridge House', 'Marsh Lab'],
 };
-const next = (asked: NextAsked | null) => {
-  if (asked === null) return null;
-  const { all, days, ...rest } = asked;
+const next = (question: NextQuestion | null) => {
+  if (question === null) return null;
+  const { all, days, ...rest } = question;
   expect([all, days]).toEqual([false, null]);
   return rest;
 };
@@ -33,14 +33,14 @@ test.each([
     'next 20 minutes with marta@quill-audit.example',
     { minutes: 20, people: ['marta@quill-audit.example'], place: null },
   ],
-])('%s', (text, asked) => expect(en(text)).toEqual(asked));
+])('%s', (text, question) => expect(en(text)).toEqual(question));
 
 test.each([
   ['próximos 30 minutos com ela em Marsh Lab', lab],
   ['os proximos 30 min em Marsh Lab com ela', lab],
   ['próxima meia hora com ela em Marsh Lab', lab],
   ['próxima hora com Bruno', { minutes: 60, people: ['Bruno Keane'], place: null }],
-])('%s', (text, asked) => expect(pt(text)).toEqual(asked));
+])('%s', (text, question) => expect(pt(text)).toEqual(question));
 
 test.each([
   'next thursday',
@@ -71,7 +71,7 @@ test.each([
     'procurar uma hora esta semana',
     { minutes: 60, people: [], place: null, all: true, days: { first: base.today, count: 6 } },
   ],
-] as const)('%s: %s', (language, text, asked) => expect(readNext(text, { ...base, language })).toEqual(asked));
+] as const)('%s: %s', (language, text, question) => expect(readNext(text, { ...base, language })).toEqual(question));
 
 test.each([
   'find heron',

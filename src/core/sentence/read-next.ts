@@ -4,7 +4,7 @@ import { readSentence } from './read-sentence.ts';
 import type { Known } from './tokens.ts';
 
 /** What is asked for where somebody types "next 30 minutes with her at Marsh Lab", or "find 45 minutes with Bruno next week". */
-export interface NextAsked {
+export interface NextQuestion {
   readonly minutes: number;
   /** Whoever has to be there beside the one whose calendar it is, by the names they have, and addresses. */
   readonly people: readonly string[];
@@ -40,7 +40,7 @@ const SAYS = {
  * Reads what asks for times of some length: how long, with whom, where, and where all are asked for in which days, in whatever order. `null`
  * for everything else, and for what says more than that. "With her" is whoever the calendar is of. Never throws.
  */
-export function readNext(text: string, known: Known): NextAsked | null {
+export function readNext(text: string, known: Known): NextQuestion | null {
   const says = SAYS[known.language];
   const said = text.trim();
   const all = says.finds.test(said);
@@ -50,7 +50,7 @@ export function readNext(text: string, known: Known): NextAsked | null {
     .replace(says.half, '30m')
     .replace(says.hour, '60m')
     .replace(says.whom, ' ');
-  let days: NextAsked['days'] = null;
+  let days: NextQuestion['days'] = null;
   if (all && says.nextWeek.test(rest)) days = { first: nextMonday(known.today), count: 7 };
   else if (all && says.thisWeek.test(rest)) days = { first: known.today, count: 7 - weekdayOf(known.today) };
   if (days !== null) rest = rest.replace(says.nextWeek, ' ').replace(says.thisWeek, ' ');

@@ -37,17 +37,17 @@ export const defineZone = (name: string, definition: ZoneDefinition): void =>
   hold(defined, MOST_DEFINED, name, definition);
 
 /** Where definitions are kept: asked for one that isn't held. */
-export function zonesFrom(kept: (name: string) => ZoneDefinition | null): void {
-  source = kept;
+export function zonesFrom(saved: (name: string) => ZoneDefinition | null): void {
+  source = saved;
 }
 
 /** A definition by its name; `null` where nobody made one known. */
 function definitionBy(name: string): ZoneDefinition | null {
   const held = defined.get(name);
   if (held) return held;
-  const kept = source(name);
-  if (kept) defineZone(name, kept);
-  return kept;
+  const saved = source(name);
+  if (saved) defineZone(name, saved);
+  return saved;
 }
 
 /** Whether a zone of a file's own is known by a name. */

@@ -141,12 +141,12 @@ export async function sessionOf(headers: Headers): Promise<{ account: string; se
   if (found && Date.now() - found.at < COOKIE_MS && sessionHolds(found.session))
     return { account: found.account, session: found.session };
   known.delete(cookie);
-  const asked = await (await auth()).api.getSession({ headers });
-  if (!asked) return null;
+  const answer = await (await auth()).api.getSession({ headers });
+  if (!answer) return null;
   const oldest = known.size >= MOST_COOKIES ? known.keys().next().value : undefined;
   if (oldest !== undefined) known.delete(oldest);
-  known.set(cookie, { account: asked.user.id, session: asked.session.id, at: Date.now() });
-  return { account: asked.user.id, session: asked.session.id };
+  known.set(cookie, { account: answer.user.id, session: answer.session.id, at: Date.now() });
+  return { account: answer.user.id, session: answer.session.id };
 }
 
 /** Holds a password against an account's; the answer carries the new session's cookie, `null` where it isn't right. */

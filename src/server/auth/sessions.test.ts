@@ -27,12 +27,12 @@ async function signIn(): Promise<Headers> {
 
 it('whose a cookie is, is worked out once', async () => {
   const headers = await signIn();
-  const asked = vi.spyOn((await auth()).api, 'getSession');
+  const getSession = vi.spyOn((await auth()).api, 'getSession');
   const first = await sessionOf(headers);
   expect(first?.session).toEqual(expect.any(String));
   for (let i = 0; i < 5; i++) expect(await sessionOf(headers)).toEqual(first);
-  expect(asked).toHaveBeenCalledTimes(1);
-  asked.mockRestore();
+  expect(getSession).toHaveBeenCalledTimes(1);
+  getSession.mockRestore();
 });
 
 it('a session that another process withdraws, or that is over, is dead at the next request', async () => {

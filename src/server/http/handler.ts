@@ -33,6 +33,6 @@ export type Handler<N extends RouteName> =
   | { readonly slow: (call: Call<N>) => Promise<Handled> }
   | {
       readonly handle: (call: Call<N>) => Handled | Promise<Handled>;
-      readonly beside: (call: Call<N>) => Promise<Handled> | null;
+      readonly inWorker: (call: Call<N>) => Promise<Handled> | null;
     };
 export type HandlersOf<N extends RouteName> = { readonly [K in N]: Handler<K> };

@@ -63,9 +63,9 @@ async function handled<N extends RouteName>(name: N, handler: Handler<N>, call: 
       ctx.db.write(() => noteTokenAct(ctx, name, call.params));
     return done;
   }
-  const [handle, beside] = typeof handler === 'function' ? [handler, null] : [handler.handle, handler.beside];
+  const [handle, inWorker] = typeof handler === 'function' ? [handler, null] : [handler.handle, handler.inWorker];
   if (!writes || !call.ctx) return handle(call);
-  const elsewhere = beside?.(call);
+  const elsewhere = inWorker?.(call);
   if (elsewhere) return elsewhere;
   await writingIsFree();
   const { ctx } = call;

@@ -23,7 +23,7 @@ export const readHere = (what: ForMailThread): Promise<ReadMail> | Invited =>
   what.kind === 'mail' ? readMail(what.bytes) : readInvitations(what.parts, what.sender, what.clocks);
 
 /** Reads beside the thread that serves requests, one mail after the other, within bounds of time and memory; `null` for what goes beyond them. */
-async function beside<T>(what: ForMailThread): Promise<T | null> {
+async function inThread<T>(what: ForMailThread): Promise<T | null> {
   const begin = () => new Thread<ForMailThread>('mail-worker', MEGABYTES);
   holder.paramoMailLane ??= new Lane(
     begin,
@@ -39,7 +39,7 @@ async function beside<T>(what: ForMailThread): Promise<T | null> {
 /** Reads a mail; what goes beyond the thread's bounds comes as what its header says, marked. */
 export async function readMailInWorker(bytes: Uint8Array): Promise<ReadMail> {
   if (!hasThreads()) return readMail(bytes);
-  return (await beside<ReadMail>({ kind: 'mail', bytes })) ?? readHead(bytes);
+  return (await inThread<ReadMail>({ kind: 'mail', bytes })) ?? readHead(bytes);
 }
 
 /** Reads the calendar parts of a mail, once for each clock; `null` for what goes beyond the thread's bounds. */
@@ -50,6 +50,6 @@ export async function readInvitationsInWorker(
 ): Promise<Invited | null> {
   if (parts.length === 0 || clocks.length === 0) return {};
   return hasThreads()
-    ? beside<Invited>({ kind: 'invitations', parts, sender, clocks })
+    ? inThread<Invited>({ kind: 'invitations', parts, sender, clocks })
     : readInvitations(parts, sender, clocks);
 }

@@ -138,7 +138,7 @@ async function make(w: Write): Promise<void> {
 
 test('who follows what they are told holds what they would be answered', async () => {
   let put = 0;
-  let asked = 0;
+  let fetches = 0;
   await fc.assert(
     fc.asyncProperty(fc.array(write, { minLength: 1, maxLength: 8 }), async (writes) => {
       const held = new Map<string, { items: ItemsAnswer; load: LoadAnswer }>();
@@ -158,7 +158,7 @@ test('who follows what they are told holds what they would be answered', async (
           expect(standingOf(mine.items.version, message)).toBe('next');
           const next = putInto(mine.items, message, RANGE);
           const days = putDays(mine.load, message, RANGE);
-          next ? put++ : asked++;
+          next ? put++ : fetches++;
           mine.items = next ?? { ...(await items(who)), version: message.version };
           mine.load = days ?? { ...(await load(who)), version: message.version };
         }
@@ -174,7 +174,7 @@ test('who follows what they are told holds what they would be answered', async (
     { numRuns: 40 },
   );
   // It is followed nearly always; asking stays the exception.
-  expect(put).toBeGreaterThan(10 * asked);
+  expect(put).toBeGreaterThan(10 * fetches);
 });
 
 const nothing: ChangedMessage = { kind: 'changed', calendar: '', follows: [0, 0], version: [0, 0], seen: null };

@@ -92,14 +92,17 @@ const BASE = {
   DTEND: 'DTEND:20270303T110000Z',
   SUMMARY: 'SUMMARY:Audit',
 };
-const askedBy = (sender: string) => ({ ORGANIZER: `ORGANIZER:mailto:${sender}`, ATTENDEE: `ATTENDEE:mailto:${INES}` });
+const invitedBy = (sender: string) => ({
+  ORGANIZER: `ORGANIZER:mailto:${sender}`,
+  ATTENDEE: `ATTENDEE:mailto:${INES}`,
+});
 
 const nameOf = (line: string): string => /^(?:BEGIN:)?[A-Z-]+/.exec(line)?.[0] ?? '';
 
 /** What stands beside a property in its event, and what is of it alone. */
-function apartOf(lines: readonly string[]): { beside: readonly string[]; own: readonly string[] } {
+function apartOf(lines: readonly string[]): { others: readonly string[]; own: readonly string[] } {
   const at = lines.findIndex((line) => line === WITH || line === AND);
-  return { beside: lines.slice(0, Math.max(at, 0)), own: lines.slice(at + 1) };
+  return { others: lines.slice(0, Math.max(at, 0)), own: lines.slice(at + 1) };
 }
 
 /** An event like the usual one, with some lines in place of its own; and a second one, where there is more. */
@@ -176,7 +179,7 @@ const ways: Readonly<Record<string, Way>> = {
           eventsOf(
             uid,
             lines.map((line) => line.replace('marta@', `marta${i % 4}@`)),
-            { ...BASE, ...askedBy(sender) },
+            { ...BASE, ...invitedBy(sender) },
           ),
           'REQUEST',
         ),
@@ -195,7 +198,7 @@ async function tried(way: Way): Promise<Map<string, string>> {
   org = smallOrganisation(['ines', 'tomas']);
   const all = Object.values(PROPERTIES).flat();
   const uidOf = (name: string) => `it-${name.replace(/[^A-Za-z]/g, '')}`;
-  const without = all.map(([name, ...lines]) => ({ uid: `${uidOf(name)}-without`, lines: apartOf(lines).beside }));
+  const without = all.map(([name, ...lines]) => ({ uid: `${uidOf(name)}-without`, lines: apartOf(lines).others }));
   const events = all.map(([name, ...lines]) => ({ uid: uidOf(name), lines }));
   await way(org, [...without.filter(({ lines }) => lines.length > 0), { uid: 'it-usual', lines: [] }, ...events]);
   const { db } = org;
@@ -226,10 +229,10 @@ async function tried(way: Way): Promise<Map<string, string>> {
       const usual = stored(`${item.uid}-without`) ?? stored('it-usual');
       if (!usual) throw new Error('the usual event didn’t come in');
       const { own } = apartOf(lines);
-      const kept = own.every((line) => written(item.uid).includes(line));
+      const staysSame = own.every((line) => written(item.uid).includes(line));
       if (shown(item.key) !== shown(usual.key)) return [name, 'shown'];
       if (plain(item) !== plain(usual)) return [name, 'understood'];
-      if (kept) return [name, 'kept'];
+      if (staysSame) return [name, 'kept'];
       return [
         name,
         [own[0] ?? ''].some((line) => written(item.uid).includes(`\r\n${nameOf(line)}`)) ? 'written anew' : 'left out',

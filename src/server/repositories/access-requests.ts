@@ -5,7 +5,7 @@ import type { Connection } from '../db/index.ts';
  * An ask for access: of the main calendar of whoever is asked, or of a further one (`collectionId`). `starts` and `ends` are for how long
  * it is asked, `gave` the grant by which the asker showed their own calendar in the same act.
  */
-export interface Ask {
+export interface AccessRequest {
   readonly id: number;
   readonly key: string;
   readonly fromId: number;
@@ -24,7 +24,7 @@ export interface Ask {
 }
 
 /** What was answered to an ask; `quiet` is a no that the asker sees as closed alone. */
-export interface AskAnswered {
+export interface AccessRequestAnswered {
   readonly at: number;
   readonly answer: 'given' | 'refused';
   readonly byId: number;
@@ -46,13 +46,13 @@ interface Row {
   ends: number | null;
   why: string;
   gave: number | null;
-  state: Ask['state'];
+  state: AccessRequest['state'];
   turns: number;
   nudged_at: number | null;
   heard: 0 | 1;
 }
 
-const decode = (r: Row): Ask => ({
+const decode = (r: Row): AccessRequest => ({
   id: r.id,
   key: r.key,
   fromId: r.from_id,
@@ -70,13 +70,18 @@ const decode = (r: Row): Ask => ({
   heard: r.heard === 1,
 });
 
-export function askByKey(db: Connection, key: string): Ask | null {
+export function accessRequestByKey(db: Connection, key: string): AccessRequest | null {
   const row = db.get<Row>('SELECT * FROM ask WHERE key = ?', key);
   return row ? decode(row) : null;
 }
 
 /** The ask of one person to another about a calendar (`null`: the main one), however it stands. */
-export function askBetween(db: Connection, fromId: number, toId: number, collectionId: number | null): Ask | null {
+export function accessRequestBetween(
+  db: Connection,
+  fromId: number,
+  toId: number,
+  collectionId: number | null,
+): AccessRequest | null {
   const row = db.get<Row>(
     'SELECT * FROM ask WHERE from_id = ? AND to_id = ? AND coalesce(collection_id, 0) = ?',
     fromId,
@@ -87,12 +92,12 @@ export function askBetween(db: Connection, fromId: number, toId: number, collect
 }
 
 /** A person's own asks, the latest first. */
-export function asksFrom(db: Connection, fromId: number, most: number): Ask[] {
+export function accessRequestsFrom(db: Connection, fromId: number, most: number): AccessRequest[] {
   return db.all<Row>('SELECT * FROM ask WHERE from_id = ? ORDER BY at DESC LIMIT ?', fromId, most).map(decode);
 }
 
 /** A calendar that is asked about: whose it is now, and its row number, or `null` for the main one. */
-export interface AskedAbout {
+export interface AccessRequestSubject {
   readonly toId: number;
   readonly collectionId: number | null;
 }
@@ -104,10 +109,10 @@ const ABOUT = `FROM ask JOIN json_each(?) about ON ask.to_id = about.value ->> '
 /** What others than `but` ask about some calendars and wasn't taken back: what waits first, then the latest. */
 export function accessRequestsAbout(
   db: Connection,
-  calendars: readonly AskedAbout[],
+  calendars: readonly AccessRequestSubject[],
   but: number,
   most: number,
-): Ask[] {
+): AccessRequest[] {
   return db
     .all<Row>(
       `SELECT ask.* ${ABOUT} AND state <> 'takenBack' ORDER BY state = 'open' DESC, at DESC LIMIT ?`,
@@ -119,32 +124,36 @@ export function accessRequestsAbout(
 }
 
 /** How many asks about some calendars, of others than `but`, wait for an answer. */
-export function openAsksAbout(db: Connection, calendars: readonly AskedAbout[], but: number): number {
-  const asked = JSON.stringify(calendars);
-  return db.get<{ n: number }>(`SELECT count(*) AS n ${ABOUT} AND state = 'open'`, asked, but)?.n ?? 0;
+export function openAccessRequestsAbout(
+  db: Connection,
+  calendars: readonly AccessRequestSubject[],
+  but: number,
+): number {
+  const subjects = JSON.stringify(calendars);
+  return db.get<{ n: number }>(`SELECT count(*) AS n ${ABOUT} AND state = 'open'`, subjects, but)?.n ?? 0;
 }
 
 /** How many asks of a person wait for an answer. */
-export function openAsksFrom(db: Connection, fromId: number): number {
+export function openAccessRequestsFrom(db: Connection, fromId: number): number {
   return db.get<{ n: number }>(`SELECT count(*) AS n FROM ask WHERE from_id = ? AND state = 'open'`, fromId)?.n ?? 0;
 }
 
 /** How many of a person's asks were answered since they last looked. */
-export function unheardAsks(db: Connection, fromId: number): number {
+export function unheardAccessRequests(db: Connection, fromId: number): number {
   return db.get<{ n: number }>('SELECT count(*) AS n FROM ask WHERE from_id = ? AND heard = 0', fromId)?.n ?? 0;
 }
 
-export function markAsksHeard(db: Connection, fromId: number): void {
+export function markAccessRequestsHeard(db: Connection, fromId: number): void {
   db.run('UPDATE ask SET heard = 1 WHERE from_id = ? AND heard = 0', fromId);
 }
 
-type Asked = Pick<
-  Ask,
+type PutAccessRequest = Pick<
+  AccessRequest,
   'key' | 'fromId' | 'toId' | 'collectionId' | 'at' | 'rights' | 'starts' | 'ends' | 'why' | 'gave'
 >;
 
 /** Records an ask; one that is there for the pair and the calendar is taken up again with the new words. */
-export function putAsk(db: Connection, a: Asked): void {
+export function putAccessRequest(db: Connection, a: PutAccessRequest): void {
   db.run(
     `INSERT INTO ask (key, from_id, to_id, collection_id, at, rights, starts, ends, why, gave)
      VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
@@ -165,10 +174,10 @@ export function putAsk(db: Connection, a: Asked): void {
 }
 
 /** Records an answer, which is how the ask stands from now on. */
-export function putAnswer(db: Connection, askId: number, a: AskAnswered): void {
+export function putAnswer(db: Connection, requestId: number, a: AccessRequestAnswered): void {
   db.run(
     'INSERT INTO ask_answer (ask_id, at, answer, by_id, for_id, grant_id, note, quiet) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
-    askId,
+    requestId,
     a.at,
     a.answer,
     a.byId,
@@ -177,19 +186,19 @@ export function putAnswer(db: Connection, askId: number, a: AskAnswered): void {
     a.note,
     Number(a.quiet),
   );
-  db.run('UPDATE ask SET state = ?, turns = turns + 1, heard = ? WHERE id = ?', a.answer, Number(a.quiet), askId);
+  db.run('UPDATE ask SET state = ?, turns = turns + 1, heard = ? WHERE id = ?', a.answer, Number(a.quiet), requestId);
 }
 
-export function setNudged(db: Connection, askId: number, at: number): void {
-  db.run('UPDATE ask SET nudged_at = ? WHERE id = ?', at, askId);
+export function setNudged(db: Connection, requestId: number, at: number): void {
+  db.run('UPDATE ask SET nudged_at = ? WHERE id = ?', at, requestId);
 }
 
-export function setTakenBack(db: Connection, askId: number): void {
-  db.run(`UPDATE ask SET state = 'takenBack', turns = turns + 1, heard = 1 WHERE id = ?`, askId);
+export function setTakenBack(db: Connection, requestId: number): void {
+  db.run(`UPDATE ask SET state = 'takenBack', turns = turns + 1, heard = 1 WHERE id = ?`, requestId);
 }
 
 /** Closes every ask that waits, of somebody and to them. */
-export function closeAsksWith(db: Connection, personId: number): void {
+export function closeAccessRequestsWith(db: Connection, personId: number): void {
   db.run(
     `UPDATE ask SET state = 'takenBack', turns = turns + 1 WHERE state = 'open' AND (from_id = @personId OR to_id = @personId)`,
     { personId },
@@ -197,17 +206,17 @@ export function closeAsksWith(db: Connection, personId: number): void {
 }
 
 /** The answers to an ask, the latest last, at most the last `most`. */
-export function answersTo(db: Connection, askId: number, most: number): AskAnswered[] {
+export function answersTo(db: Connection, requestId: number, most: number): AccessRequestAnswered[] {
   return db
     .all<{
       at: number;
-      answer: AskAnswered['answer'];
+      answer: AccessRequestAnswered['answer'];
       by_id: number;
       for_id: number;
       grant_id: number | null;
       note: string;
       quiet: 0 | 1;
-    }>('SELECT * FROM ask_answer WHERE ask_id = ? ORDER BY id DESC LIMIT ?', askId, most)
+    }>('SELECT * FROM ask_answer WHERE ask_id = ? ORDER BY id DESC LIMIT ?', requestId, most)
     .map((r) => ({
       at: r.at,
       answer: r.answer,
@@ -221,6 +230,10 @@ export function answersTo(db: Connection, askId: number, most: number): AskAnswe
 }
 
 /** Adds the words that go with the last answer to an ask. */
-export function setAnswerNote(db: Connection, askId: number, note: string): void {
-  db.run('UPDATE ask_answer SET note = ? WHERE id = (SELECT max(id) FROM ask_answer WHERE ask_id = ?)', note, askId);
+export function setAnswerNote(db: Connection, requestId: number, note: string): void {
+  db.run(
+    'UPDATE ask_answer SET note = ? WHERE id = (SELECT max(id) FROM ask_answer WHERE ask_id = ?)',
+    note,
+    requestId,
+  );
 }

@@ -35,7 +35,7 @@ export function insertCollection(
 }
 
 /** Hands a collection on: it becomes a further one of its new owner's. */
-export function handOn(db: Connection, id: number, ownerId: number, name: string): void {
+export function reassignCollection(db: Connection, id: number, ownerId: number, name: string): void {
   db.run('UPDATE collection SET owner_id = ?, name = ?, main = 0 WHERE id = ?', ownerId, name, id);
 }
 

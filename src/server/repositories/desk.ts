@@ -193,8 +193,8 @@ export const itemsInDoubt = (db: Connection, calendarId: number, after: number, 
     .map(([id]) => id);
 
 /** When each address was last asked to a meeting: by what was sent of it. */
-export function askedAt(db: Connection, meetingId: number): Map<string, number> {
-  const asked = new Map<string, number>();
+export function invitedAt(db: Connection, meetingId: number): Map<string, number> {
+  const instants = new Map<string, number>();
   for (const [at, recipients] of db.arrays<[number, string]>(
     `SELECT m.at, m.recipients FROM message m JOIN collection c ON c.id = m.collection_id AND c.name = 'Sent'
      WHERE m.meeting_id = ? AND m.kind IN ('invitation', 'change') ORDER BY m.id DESC LIMIT 50`,
@@ -202,7 +202,7 @@ export function askedAt(db: Connection, meetingId: number): Map<string, number> 
   ))
     for (const { address } of JSON.parse(recipients) as { address: string }[]) {
       const key = address.toLowerCase();
-      if (!asked.has(key)) asked.set(key, at);
+      if (!instants.has(key)) instants.set(key, at);
     }
-  return asked;
+  return instants;
 }

@@ -37,7 +37,7 @@ export function findingCountsOf(db: Connection, ownerId: number): FindingCount[]
  * Keeps what was found now. Where it is the first time its owner counts as told: they see it where they give access. Told anew they are `again`
  * long after, where anything is found; answers whether they are by this.
  */
-export function keepFindingCount(
+export function saveFindingCount(
   db: Connection,
   calendarId: number,
   found: number,

@@ -14,7 +14,7 @@ const LONG_TEXT = 2000;
 const LONG_LIST = 4000;
 
 /** A happening with its item's columns; only those of the width it was read at are there. */
-export type HappeningRow = { readonly at: number; readonly until: number; readonly long: number } & Pick<
+export type OccurrenceRow = { readonly at: number; readonly until: number; readonly long: number } & Pick<
   ItemRow,
   ReadColumn
 >;
@@ -74,7 +74,7 @@ export const ROW: Record<Width, (v: unknown[]) => unknown> = {
 };
 
 /** A whole row as a list of items carries it: what is long stays with the item. */
-export function asListed(row: HappeningRow): HappeningRow {
+export function asListed(row: OccurrenceRow): OccurrenceRow {
   const long = LONG_FIELDS.filter((name) => isLong(row, name));
   if (long.length === 0) return row;
   const { added, left_out } = row;
@@ -89,7 +89,7 @@ export function asListed(row: HappeningRow): HappeningRow {
   };
 }
 
-function isLong(row: HappeningRow, name: LongField): boolean {
+function isLong(row: OccurrenceRow, name: LongField): boolean {
   if (name === 'repeats') return row.added.length > LONG_LIST || row.left_out.length > LONG_LIST;
   return name === 'attendees' ? row.attendees.length > LONG_LIST : (row[name]?.length ?? 0) > LONG_TEXT;
 }

@@ -2,7 +2,7 @@ import type { Connection } from '../db/index.ts';
 import { GROUPS_NOW } from './groups.ts';
 
 /** A calendar that somebody keeps on their boards. */
-export interface KeptLane {
+export interface StoredLane {
   readonly key: string;
   readonly personId: number;
   readonly calendarId: number;
@@ -23,10 +23,10 @@ interface Row {
   place: number;
   shown: number;
   removed: number;
-  heading: KeptLane['heading'];
+  heading: StoredLane['heading'];
 }
 
-const decode = (r: Row): KeptLane => ({
+const decode = (r: Row): StoredLane => ({
   key: r.key,
   personId: r.person_id,
   calendarId: r.calendar_id,
@@ -39,11 +39,11 @@ const decode = (r: Row): KeptLane => ({
 });
 
 /** Somebody's lanes in their order, those they took out included. */
-export const lanesOf = (db: Connection, personId: number): KeptLane[] =>
+export const lanesOf = (db: Connection, personId: number): StoredLane[] =>
   db.all<Row>('SELECT * FROM kept_lane WHERE person_id = ? ORDER BY place, id LIMIT 1000', personId).map(decode);
 
 /** Keeps a lane as it is said, new or in the place of the one there. */
-export function keepLane(db: Connection, lane: KeptLane): void {
+export function saveLane(db: Connection, lane: StoredLane): void {
   db.run(
     `INSERT INTO kept_lane (key, person_id, calendar_id, name, colour, place, shown, removed, heading)
      VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)
@@ -62,7 +62,7 @@ export function keepLane(db: Connection, lane: KeptLane): void {
 }
 
 /** The calendars somebody works with: their own, those that are given to them or to a group of theirs by name, and those they keep. */
-export function calendarsKeptBy(db: Connection, personId: number, most: number): number[] {
+export function calendarsOnLanesOf(db: Connection, personId: number, most: number): number[] {
   // Each part by its own index; what stands in two of them is one here, which costs less than having it sorted.
   const rows = db.arrays<[number]>(
     `SELECT id FROM collection WHERE owner_id = @personId

@@ -1,6 +1,6 @@
 import type { Connection } from '../db/index.ts';
 import { newKey } from '../ids.ts';
-import { handOn, insertCollection, type SharedCollection } from './collections.ts';
+import { insertCollection, reassignCollection, type SharedCollection } from './collections.ts';
 
 /** The kinds of collection that are kept as lists: a list of tasks, an address book, and a folder of messages. */
 export type ListKind = 'tasks' | 'contacts' | 'folder';
@@ -131,8 +131,8 @@ export const folderIdsOf = (db: Connection, ownerId: number): number[] =>
     .map(([id]) => id);
 
 /** Hands a list on: it is a further one of its new owner's. */
-export function handListOn(db: Connection, id: number, ownerId: number, name: string): void {
-  handOn(db, id, ownerId, name);
+export function reassignList(db: Connection, id: number, ownerId: number, name: string): void {
+  reassignCollection(db, id, ownerId, name);
   db.run('UPDATE shared_list SET first = 0, role = NULL WHERE id = ?', id);
 }
 

@@ -11,7 +11,7 @@ interface Held {
 }
 
 /** A meeting the calendar's owner calls. `state` is what was said of it so far, `wanted` whom they would have there, where that is not who was asked. */
-export interface Called extends Held {
+export interface OrganiserMeeting extends Held {
   readonly part: 'organiser';
   readonly state: Meeting | null;
   readonly wanted: readonly Invited[] | null;
@@ -20,12 +20,12 @@ export interface Called extends Held {
 }
 
 /** A meeting the calendar's owner was asked to, as far as it was heard of. */
-export interface Asked extends Held {
+export interface AttendeeMeeting extends Held {
   readonly part: 'attendee';
   readonly state: Copy;
 }
 
-export type StoredMeeting = Called | Asked;
+export type StoredMeeting = OrganiserMeeting | AttendeeMeeting;
 
 interface Row {
   id: number;
@@ -87,7 +87,11 @@ export function meetingsByUid(db: Connection, calendarId: number, uid: string): 
     .map(decode);
 }
 
-export function insertMeeting(db: Connection, m: Omit<Called, 'id'> | Omit<Asked, 'id'>, at: number): StoredMeeting {
+export function insertMeeting(
+  db: Connection,
+  m: Omit<OrganiserMeeting, 'id'> | Omit<AttendeeMeeting, 'id'>,
+  at: number,
+): StoredMeeting {
   const id = db.run(
     `INSERT INTO meeting (calendar_id, item_id, uid, recurrence, part, state, wanted, changed_at, cover)
      VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)`,
@@ -104,7 +108,7 @@ export function insertMeeting(db: Connection, m: Omit<Called, 'id'> | Omit<Asked
   return { ...m, id };
 }
 
-const coverText = (m: Omit<Called, 'id'> | Omit<Asked, 'id'>): string | null =>
+const coverText = (m: Omit<OrganiserMeeting, 'id'> | Omit<AttendeeMeeting, 'id'>): string | null =>
   m.part === 'organiser' && m.cover ? JSON.stringify(m.cover) : null;
 
 export function updateMeeting(db: Connection, m: StoredMeeting, at: number): void {

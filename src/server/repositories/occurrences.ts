@@ -1,18 +1,18 @@
 import type { Connection } from '../db/index.ts';
-import { COLUMNS, type HappeningRow, ROW, type Width } from './happening-row.ts';
+import { COLUMNS, type OccurrenceRow, ROW, type Width } from './happening-row.ts';
 
 /** The longest item in the short index; reading a range looks back exactly this far. */
 const SHORT = 26 * 3_600_000;
 /** All-day items stand by date; no zone's day lies further from UTC's than this. */
 const DATE_SLACK = 14 * 3_600_000;
 
-export interface Happening {
+export interface IndexedOccurrence {
   readonly start: number;
   readonly end: number;
 }
 
 /** Whether a happening stands in the index of short ones, or in that of whole days and long ones. */
-const isLong = (allDay: boolean, h: Happening): boolean => allDay || h.end - h.start > SHORT;
+const isLong = (allDay: boolean, h: IndexedOccurrence): boolean => allDay || h.end - h.start > SHORT;
 
 /** Replaces all that the index holds of an item. Call it in the transaction that writes the item. */
 export function reindex(
@@ -20,10 +20,10 @@ export function reindex(
   calendarId: number,
   itemId: number,
   allDay: boolean,
-  happenings: readonly Happening[],
+  occurrences: readonly IndexedOccurrence[],
 ): void {
   for (const table of ['occurrence', 'span']) db.run(`DELETE FROM ${table} WHERE item_id = ?`, itemId);
-  addToIndex(db, calendarId, itemId, allDay, happenings);
+  addToIndex(db, calendarId, itemId, allDay, occurrences);
 }
 
 /** Adds happenings of an item to the index; those that are there already stay. */
@@ -32,9 +32,9 @@ export function addToIndex(
   calendarId: number,
   itemId: number,
   allDay: boolean,
-  happenings: readonly Happening[],
+  occurrences: readonly IndexedOccurrence[],
 ): void {
-  const add = (table: string, list: readonly Happening[]) => {
+  const add = (table: string, list: readonly IndexedOccurrence[]) => {
     if (list.length === 0) return;
     db.run(
       `INSERT OR REPLACE INTO ${table} (calendar_id, start, item_id, finish)
@@ -46,23 +46,23 @@ export function addToIndex(
   };
   add(
     'occurrence',
-    happenings.filter((h) => !isLong(allDay, h)),
+    occurrences.filter((h) => !isLong(allDay, h)),
   );
   add(
     'span',
-    happenings.filter((h) => isLong(allDay, h)),
+    occurrences.filter((h) => isLong(allDay, h)),
   );
 }
 
 /** Happenings of an item that is coming in, kept beside the index until all of its file is there. */
-export function keepComing(
+export function saveComing(
   db: Connection,
   batch: number,
   itemId: number,
   allDay: boolean,
-  happenings: readonly Happening[],
+  occurrences: readonly IndexedOccurrence[],
 ): void {
-  for (const h of happenings)
+  for (const h of occurrences)
     db.run(
       'INSERT OR REPLACE INTO coming (batch, long, start, item_id, finish) VALUES (?, ?, ?, ?, ?)',
       batch,
@@ -110,7 +110,7 @@ export function unindexBatch(db: Connection, batch: number): void {
 }
 
 /** How many happenings the index holds of a calendar, counted as far as `most`. */
-export function countHappenings(db: Connection, calendarId: number, most: number): number {
+export function countOccurrences(db: Connection, calendarId: number, most: number): number {
   const count = (table: string) =>
     db.get<{ n: number }>(
       `SELECT count(*) AS n FROM (SELECT 1 FROM ${table} WHERE calendar_id = ? LIMIT ?)`,
@@ -148,18 +148,18 @@ const READ: Record<Width, string> = {
  * What happens in `[from, to)` of a calendar, in no order. Items by date come within 14 hours beyond both ends; the caller
  * cuts them by date. Only the columns of `width` are there.
  */
-export function happeningsIn(
+export function occurrencesIn(
   db: Connection,
   calendarId: number,
   from: number,
   to: number,
   width: Width,
-): HappeningRow[] {
-  return db.arrays<unknown[]>(READ[width], { calendarId, from, to }).map(ROW[width]) as HappeningRow[];
+): OccurrenceRow[] {
+  return db.arrays<unknown[]>(READ[width], { calendarId, from, to }).map(ROW[width]) as OccurrenceRow[];
 }
 
 /** The same without the items: start, end and item of each happening, in order of start; at most `most`. */
-export function happeningKeysIn(
+export function occurrenceKeysIn(
   db: Connection,
   calendarId: number,
   from: number,
@@ -197,10 +197,10 @@ export function itemsAtNext(
   db: Connection,
   ids: readonly number[],
   from: number,
-): { readonly calendarId: number; readonly row: HappeningRow }[] {
+): { readonly calendarId: number; readonly row: OccurrenceRow }[] {
   return db
     .arrays<[number, number, number, ...unknown[]]>(NEXT, { ids: JSON.stringify(ids), from })
-    .map(([at, until, calendarId, ...rest]) => ({ calendarId, row: ROW.whole([at, until, ...rest]) as HappeningRow }));
+    .map(([at, until, calendarId, ...rest]) => ({ calendarId, row: ROW.whole([at, until, ...rest]) as OccurrenceRow }));
 }
 
 /** When the latest happening of an item that is over began, as far as the index goes; `null` where none is. */

@@ -19,7 +19,7 @@ export function syncState(db: Connection, personId: number, collectionId: number
 }
 
 /** Keeps what somebody's program has of a collection by a token from now on; the oldest are let go. */
-export function keepSyncState(
+export function saveSyncState(
   db: Connection,
   personId: number,
   collectionId: number,

@@ -61,7 +61,7 @@ export const countReminders = (db: Connection, calendarId: number, personId: num
   )?.n ?? 0;
 
 /** Keeps a wish in the place of the one before; `undefined` minutes drop it. */
-export function keepReminder(
+export function saveReminder(
   db: Connection,
   r: Omit<Reminder, 'minutes'> & { readonly minutes: number | null | undefined },
 ): void {

@@ -33,7 +33,7 @@ export function untieAll(db: Connection, personId: number): void {
 }
 
 /** Keeps the digest of the one code somebody has, in place of the one before. */
-export function keepCode(db: Connection, personId: number, digest: string, ends: number): void {
+export function saveCode(db: Connection, personId: number, digest: string, ends: number): void {
   db.run(
     `INSERT INTO account_code (person_id, digest, ends) VALUES (?, ?, ?)
        ON CONFLICT DO UPDATE SET digest = excluded.digest, ends = excluded.ends`,

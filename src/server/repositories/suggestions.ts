@@ -5,7 +5,7 @@ import { GROUPS_NOW } from './groups.ts';
 import type { StoredItem } from './stored-item.ts';
 
 /** What is kept of a change: the touched fields, and the time as instants (or day starts where all day). */
-export interface ChangeKept {
+export interface SuggestedChange {
   readonly when: Pick<StoredItem, 'start' | 'end' | 'allDay'> | null;
   readonly fields: Partial<Pick<WrittenFields, (typeof FORWARD_CHANGED)[number]>>;
   readonly people?: readonly InvitedInput[] | undefined;
@@ -15,7 +15,7 @@ export interface ChangeKept {
 /** What is put forward, by its kind. */
 interface SuggestionBodies {
   readonly add: NewItem;
-  readonly change: ChangeKept;
+  readonly change: SuggestedChange;
   readonly remove: { readonly scope?: 'one' | 'all' | undefined } | null;
   readonly answer: { readonly answer: 'accepted' | 'tentative' | 'declined'; readonly comment: string };
 }

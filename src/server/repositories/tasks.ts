@@ -211,7 +211,7 @@ export const countOpen = (db: Connection, listId: number, reader: ListReader, mo
   )?.n ?? 0;
 
 /** How many tasks wait in somebody's lists for their yes. */
-export const countAsked = (db: Connection, ownerId: number): number =>
+export const countGivenToAnswer = (db: Connection, ownerId: number): number =>
   db.get<{ n: number }>(
     `SELECT count(*) AS n FROM task o CROSS JOIN task c ON c.copy_of = o.id AND c.removed_at IS NULL AND c.done_at IS NULL
      WHERE o.given_to = ? AND o.given_state = 'asked' AND o.removed_at IS NULL`,
@@ -252,7 +252,7 @@ export function copyOfTask(db: Connection, taskId: number): StoredTask | null {
 }
 
 /** What was given of a task is of another row from now on. */
-export const handCopiesOn = (db: Connection, taskId: number, to: number): number =>
+export const reassignCopies = (db: Connection, taskId: number, to: number): number =>
   db.run('UPDATE task SET copy_of = ? WHERE copy_of = ?', to, taskId);
 
 /** Tasks somebody made in a list, which they may remove at whatever sight they have of them; the latest first, at most `most`. */

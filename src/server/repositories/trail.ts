@@ -154,7 +154,7 @@ export const trailOf = (db: Connection, subject: string, collectionId: number, m
     .map(decode);
 
 /** Who was behind somebody who gave access on a calendar at an instant, as they said then; `null` where nobody was. */
-export const handsAt = (db: Connection, collectionId: number, at: number, actorId: number): string | null =>
+export const operatorAt = (db: Connection, collectionId: number, at: number, actorId: number): string | null =>
   db.get<{ hands: string }>(
     `SELECT hands FROM trail WHERE collection_id = ? AND at = ? AND actor_id = ? AND verb = 'access.given' AND hands IS NOT NULL LIMIT 1`,
     collectionId,

@@ -19,7 +19,7 @@ const decode = (row: Row): FileZone => ({
 });
 
 /** Keeps the definition of a zone that a file brought along; the same one twice is one. */
-export function keepZone(db: Connection, zone: FileZone): void {
+export function saveZone(db: Connection, zone: FileZone): void {
   db.run(
     'INSERT INTO zone_definition (name, tzid, text, definition, near) VALUES (?, ?, ?, ?, ?) ON CONFLICT (name) DO NOTHING',
     zone.name,

@@ -1,5 +1,5 @@
 import type { Listener } from '../live/hub.ts';
-import type { Asked, Ended } from './thread.ts';
+import type { Ended, QueuedJob } from './thread.ts';
 
 /** What a long job on a worker may ask of the main thread. */
 export interface Port {
@@ -24,7 +24,7 @@ export type JobName =
   | 'listItems'
   | 'listObjects'
   | 'queryFreeBusy'
-  | 'askFreeBusy'
+  | 'requestFreeBusy'
   | 'listInbox'
   | 'readLink'
   | 'whoCanCome'
@@ -78,7 +78,7 @@ export interface Job {
 
 /** What the threads say to each other. `id` names the job. */
 export type ToThread =
-  | Asked<Job>
+  | QueuedJob<Job>
   | { readonly id: number; readonly stop: true }
   | { readonly id: number; readonly go: readonly Listener[] };
 export type FromThread =

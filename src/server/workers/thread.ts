@@ -4,7 +4,7 @@ import type { Worker } from 'node:worker_threads';
 import { TookTooLong, type Turns, type Who } from './turns.ts';
 
 /** What is asked of a thread, and how it ends; a script that says more than this has a class of its own here. */
-export type Asked<Work> = { readonly id: number; readonly work: Work };
+export type QueuedJob<Work> = { readonly id: number; readonly work: Work };
 export type Ended =
   | { readonly id: number; readonly result: unknown }
   | { readonly id: number; readonly failed: string };
@@ -43,7 +43,7 @@ export class Thread<Work> {
     const timer = setTimeout(() => this.end(), longestMs);
     const answer = new Promise<unknown>((resolve, reject) => {
       this.waiting.set(id, { resolve, reject });
-      this.say({ id, work } satisfies Asked<Work>);
+      this.say({ id, work } satisfies QueuedJob<Work>);
     }).finally(() => clearTimeout(timer));
     return { id, answer };
   }

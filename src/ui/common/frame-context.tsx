@@ -19,7 +19,7 @@ export interface Toast {
 }
 
 /** Whom access is asked of: people, or whoever is still to be chosen. */
-export interface Asking {
+export interface AccessSubject {
   readonly people: readonly { readonly handle: string; readonly name: string }[];
   /** Which of what they began with it is about: their calendar, unless it is said. */
   readonly what?: FirstCollection;
@@ -38,7 +38,7 @@ export interface FrameState {
   readonly now: () => number;
   readonly toast: (toast: Toast) => void;
   /** Opens the ask for access beside the screen; `null` where nobody is signed in who could ask. */
-  readonly ask: ((asking: Asking) => void) | null;
+  readonly requestAccess: ((asking: AccessSubject) => void) | null;
   /** Shows every key; `null` where there are none. */
   readonly help: (() => void) | null;
 }

@@ -14,18 +14,18 @@ export const mayMove = (): boolean => !window.matchMedia('(prefers-reduced-motio
 export function usePressPoint(): void {
   useEffect(() => {
     const root = document.documentElement;
-    const keep = (x: number, y: number) => {
+    const remember = (x: number, y: number) => {
       root.style.setProperty('--press-x', `${Math.round(x)}px`);
       root.style.setProperty('--press-y', `${Math.round(y)}px`);
     };
-    const point = (event: PointerEvent) => keep(event.clientX, event.clientY);
+    const point = (event: PointerEvent) => remember(event.clientX, event.clientY);
     const key = ({ key }: KeyboardEvent) => {
       const on = document.activeElement;
       // While somebody types or walks a list nothing opens, and each stroke would have the whole page styled anew.
       if (!on || on === document.body || /^(?:Arrow|Tab|Shift|Control|Alt|Meta)/.test(key)) return;
       if (key !== 'Enter' && on.matches('input, textarea, [contenteditable="true"]')) return;
       const box = on.getBoundingClientRect();
-      keep(box.x + box.width / 2, box.y + box.height / 2);
+      remember(box.x + box.width / 2, box.y + box.height / 2);
     };
     window.addEventListener('pointerdown', point, { capture: true, passive: true });
     window.addEventListener('keydown', key, { capture: true, passive: true });

@@ -34,7 +34,7 @@ export function strangersFrame(zone: string, language: Language, now: () => numb
     live: { kind: 'live' },
     now,
     toast: () => {},
-    ask: null,
+    requestAccess: null,
     help: null,
   };
 }

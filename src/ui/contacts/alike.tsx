@@ -7,8 +7,8 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { AddressBookWire, ContactWire } from '@/contract/contacts.ts';
 import { useActing } from '../common/fetched/acting.ts';
-import { Asked } from '../common/fetched/asked.tsx';
 import { KEYS } from '../common/fetched/query-keys.ts';
+import { QueryState } from '../common/fetched/query-state.tsx';
 import listsCss from '../common/lists/lists.module.css';
 import pageCss from '../common/page.module.css';
 
@@ -25,7 +25,7 @@ export function Alike(props: { book: AddressBookWire; onMerged: Said; onOpen: (i
   });
   return (
     <div className={listsCss.cards}>
-      <Asked query={query} />
+      <QueryState query={query} />
       {query.data?.groups.length === 0 && <p className="soft">{t('noAlike')}</p>}
       {query.data?.cut && <Alert severity="info">{t('alikeCut')}</Alert>}
       <ul className="list gap-6 stack">

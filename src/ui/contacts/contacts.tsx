@@ -7,10 +7,10 @@ import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call, sendContacts } from '@/contract/call.ts';
 import type { AddressBookWire, ContactsAnswer } from '@/contract/contacts.ts';
-import { Asked } from '../common/fetched/asked.tsx';
 import { useContactActs } from '../common/fetched/contact-acts.ts';
 import { usePaused } from '../common/fetched/preview.ts';
 import { KEYS } from '../common/fetched/query-keys.ts';
+import { QueryState } from '../common/fetched/query-state.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import { ListFile } from '../common/lists/list-file.tsx';
 import { ListHead } from '../common/lists/list-head.tsx';
@@ -129,7 +129,7 @@ function Book({ book: known, mine }: { book: AddressBookWire; mine: readonly Add
                 </Button>
               )}
             </div>
-            <Asked query={query} />
+            <QueryState query={query} />
             {cut && <Alert severity="info">{t('cut')}</Alert>}
             {query.data && contacts.length === 0 && (
               <p className={`soft ${listsCss.note}`}>

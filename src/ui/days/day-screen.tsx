@@ -8,8 +8,8 @@ import type { ItemWire } from '@/contract/items/items.ts';
 import { dateText, parseDate, parseInstant, toWall } from '@/core/time/index.ts';
 import { useDueWords } from '../common/due-words.ts';
 import { useActingWithToast } from '../common/fetched/acting.ts';
-import { Asked } from '../common/fetched/asked.tsx';
 import { KEYS } from '../common/fetched/query-keys.ts';
+import { QueryState } from '../common/fetched/query-state.tsx';
 import { RichText } from '../common/fields/rich-text.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import { Link } from '../common/link.tsx';
@@ -62,7 +62,7 @@ export function DayScreen({ who }: { who: string }) {
           ))}
         </nav>
       </div>
-      {!data && <Asked query={query} />}
+      {!data && <QueryState query={query} />}
       {data?.people.map((one) => (
         <section key={one.handle} className={`${daysCss.person} who-${one.colour % 6}`} aria-label={one.name}>
           {data.people.length > 1 && <h2>{one.own ? t('mine') : one.name}</h2>}

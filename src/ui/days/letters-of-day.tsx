@@ -6,8 +6,8 @@ import { Fragment, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import { useActing } from '../common/fetched/acting.ts';
-import { Asked } from '../common/fetched/asked.tsx';
 import { KEYS } from '../common/fetched/query-keys.ts';
+import { QueryState } from '../common/fetched/query-state.tsx';
 import { TimeField } from '../common/fields/time-field.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import daysCss from './days.module.css';
@@ -44,7 +44,7 @@ export function LettersOfDay() {
     <section className={daysCss.letters} aria-label={t('letters')}>
       <h2>{t('letters')}</h2>
       <p className="small soft">{data && !data.mail ? t('lettersNoMail') : t('lettersHelp')}</p>
-      {!data && <Asked query={query} />}
+      {!data && <QueryState query={query} />}
       {refused && (
         <p className="wrong" role="alert">
           {refused}

@@ -30,7 +30,7 @@ import { whereOf } from './where.ts';
 const PARTS = ['now', 'soon', 'time'] as const;
 /** Wide enough for the panel to stand beside the list. */
 const isWide = (): boolean => window.innerWidth > 760;
-type Beside = 'row' | 'later' | 'pass' | 'keys' | 'weights' | null;
+type Panel = 'row' | 'later' | 'pass' | 'keys' | 'weights' | null;
 
 /** What needs deciding: one list over everybody one acts for, or over one of them, the most pressing first, each row decided with a key. */
 export function DeskScreen({ who }: { who: string }) {
@@ -54,7 +54,7 @@ export function DeskScreen({ who }: { who: string }) {
   const [typing, setTyping] = useState(false);
   const [given, setGiven] = useState(NOTHING_GIVEN);
   const [picked, setPicked] = useState<readonly string[]>([]);
-  const [beside, setBeside] = useState<Beside>(null);
+  const [panel, setPanel] = useState<Panel>(null);
   const at = rows.findIndex(({ key }) => key === selectedKey);
   const was = useRef(0);
   if (at >= 0) was.current = at;
@@ -65,7 +65,7 @@ export function DeskScreen({ who }: { who: string }) {
   const moveTo = openings.starts[0] ? shortAt(openings.starts[0], style) : null;
   const principal = desks.principals.find(({ handle }) => handle === selected?.for);
   const goal = selected && principal ? whereOf(selected, principal.calendar, style.zone) : '';
-  useSayOpen(selected, beside !== null && beside !== 'weights');
+  useSayOpen(selected, panel !== null && panel !== 'weights');
 
   // The same for each row as long as the screen lives, so that a key draws the rows it concerns and no others.
   const select = useStable((key: string, open = true) => {
@@ -74,7 +74,7 @@ export function DeskScreen({ who }: { who: string }) {
     setTyping(false);
     setGiven(NOTHING_GIVEN);
     steps.clear();
-    if (open) setBeside('row');
+    if (open) setPanel('row');
   });
   const move = (by: -1 | 1) => {
     const next = rows[Math.max(0, Math.min(rows.length - 1, (at >= 0 ? at : was.current) + (selectedKey ? by : 0)))];
@@ -94,7 +94,7 @@ export function DeskScreen({ who }: { who: string }) {
     setPicked([]);
     setStepAt(1);
     setGiven(NOTHING_GIVEN);
-    setBeside((now) => (now === 'weights' ? now : isWide() ? 'row' : null));
+    setPanel((now) => (now === 'weights' ? now : isWide() ? 'row' : null));
   };
   const say = (row: DeskRowWire, step: Taken['step'], says: string) =>
     void take(
@@ -123,7 +123,7 @@ export function DeskScreen({ who }: { who: string }) {
     } else if ((act === 'another' && !(row === selected && openings.none)) || act === 'place' || act === 'link') {
       if (row !== selected) select(row.key);
       setSelectedKey(row.key);
-      setBeside('row');
+      setPanel('row');
       setStepAt(n);
       setTyping(true);
     } else router.push(whereOf(row, whose.calendar, style.zone));
@@ -131,8 +131,8 @@ export function DeskScreen({ who }: { who: string }) {
   useDeskKeys({
     move,
     step: (n) => selected && run(selected.key, n),
-    later: () => selected && setBeside('later'),
-    pass: () => principal && principal.acts.length > 0 && setBeside('pass'),
+    later: () => selected && setPanel('later'),
+    pass: () => principal && principal.acts.length > 0 && setPanel('pass'),
     undo: steps.undo,
     open: () => goal && router.push(goal),
     pick: () => {
@@ -150,9 +150,9 @@ export function DeskScreen({ who }: { who: string }) {
       setSelectedKey(selected.key);
       setPicked(rows.filter((row) => row.kind === selected.kind && row.for === selected.for).map(({ key }) => key));
     },
-    help: () => setBeside((now) => (now === 'keys' ? 'row' : 'keys')),
+    help: () => setPanel((now) => (now === 'keys' ? 'row' : 'keys')),
     close: () => {
-      setBeside(null);
+      setPanel(null);
       setPicked([]);
     },
   });
@@ -170,7 +170,7 @@ export function DeskScreen({ who }: { who: string }) {
     .filter((p) => p.next !== null && (p.handle !== mine || handles.length === 1))
     .sort((a, b) => (a.next?.start ?? '').localeCompare(b.next?.start ?? ''))[0]?.handle;
   const colours = new Map(desks.principals.map((p) => [p.handle, p]));
-  const shown = beside === 'row' || beside === null ? (selected ? 'row' : null) : beside;
+  const shown = panel === 'row' || panel === null ? (selected ? 'row' : null) : panel;
   return (
     <div className={deskCss.desk}>
       <header className={deskCss.head}>
@@ -209,14 +209,14 @@ export function DeskScreen({ who }: { who: string }) {
             </TextField>
           )}
           {weighted && (
-            <Button variant="text" onClick={() => setBeside('weights')}>
+            <Button variant="text" onClick={() => setPanel('weights')}>
               {t('weights.open')}
             </Button>
           )}
           <span className={weighted ? 'visually-hidden' : deskCss.hints}>
             <kbd>↑</kbd> <kbd>↓</kbd> {t('keys.move')} <kbd>1</kbd>–<kbd>4</kbd> {t('keys.do')}
           </span>
-          <Button variant="text" onClick={() => setBeside('keys')}>
+          <Button variant="text" onClick={() => setPanel('keys')}>
             <kbd>?</kbd>&nbsp;{t('keys.help')}
           </Button>
         </div>
@@ -291,16 +291,16 @@ export function DeskScreen({ who }: { who: string }) {
           refused={steps.refused}
           fields={steps.fields}
           typing={typing}
-          quiet={beside === null}
+          quiet={panel === null}
           onStep={(n) => {
             setSelectedKey(selected.key);
             setStepAt(n);
             setGiven((was) => ({ ...was, choice: null }));
           }}
           onTake={(n) => run(selected.key, n)}
-          onLater={() => setBeside('later')}
-          onPass={() => setBeside('pass')}
-          onClose={() => setBeside(null)}
+          onLater={() => setPanel('later')}
+          onPass={() => setPanel('pass')}
+          onClose={() => setPanel(null)}
         />
       )}
       {(shown === 'later' || shown === 'pass') && selected && principal && (
@@ -314,7 +314,7 @@ export function DeskScreen({ who }: { who: string }) {
               row={selected}
               wrong={steps.fields.until ?? null}
               onGo={(until, says) => say(selected, { act: 'later', until }, says)}
-              onClose={() => setBeside('row')}
+              onClose={() => setPanel('row')}
             />
           ) : (
             <PassOn
@@ -323,13 +323,13 @@ export function DeskScreen({ who }: { who: string }) {
               onGo={({ handle, name }, line) =>
                 say(selected, { act: 'passed', to: handle, line }, t('done.passed', { name }))
               }
-              onClose={() => setBeside('row')}
+              onClose={() => setPanel('row')}
             />
           )}
         </aside>
       )}
-      {shown === 'weights' && weighted && <Weights principal={weighted} onClose={() => setBeside(null)} />}
-      {shown === 'keys' && <KeysPanel onClose={() => setBeside('row')} />}
+      {shown === 'weights' && weighted && <Weights principal={weighted} onClose={() => setPanel(null)} />}
+      {shown === 'keys' && <KeysPanel onClose={() => setPanel('row')} />}
     </div>
   );
 }

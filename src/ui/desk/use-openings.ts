@@ -5,7 +5,7 @@ import { dateText, parseInstant, toWall } from '@/core/time/index.ts';
 import { usePaused } from '../common/fetched/preview.ts';
 import { KEYS } from '../common/fetched/query-keys.ts';
 import { useFrame } from '../common/frame-context.tsx';
-import { askedAbout, bodyOf, plainAsk } from '../items/times/times-asked.ts';
+import { bodyOf, plainRequest, requestAbout } from '../items/times/times-request.ts';
 
 /** Openings that are offered beside a row. */
 const OFFERED = 4;
@@ -24,7 +24,7 @@ export function useOpenings(row: DeskRowWire | undefined) {
   const zone = style.zone;
   const body =
     item && !item.allDay
-      ? bodyOf({ ...plainAsk(dateText(toWall(zone, now()))), ...askedAbout(item, zone) }, zone, false)
+      ? bodyOf({ ...plainRequest(dateText(toWall(zone, now()))), ...requestAbout(item, zone) }, zone, false)
       : null;
   const settled = usePaused(row?.key, SETTLES_MS) === row?.key;
   const query = useQuery({

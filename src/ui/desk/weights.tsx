@@ -7,8 +7,8 @@ import { call } from '@/contract/call.ts';
 import type { DeskAnswer } from '@/contract/desk.ts';
 import { DESK_KINDS, type DeskKind } from '@/core/desk/index.ts';
 import { useActing } from '../common/fetched/acting.ts';
-import { Asked } from '../common/fetched/asked.tsx';
 import { KEYS } from '../common/fetched/query-keys.ts';
+import { QueryState } from '../common/fetched/query-state.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import { firstName } from '../common/token.tsx';
 import deskCss from './desk.module.css';
@@ -59,7 +59,7 @@ export function Weights({ principal, onClose }: { principal: DeskAnswer['princip
       </div>
       <h2>{t('title', { name })}</h2>
       <p className="small soft">{t('hint', { name })}</p>
-      {!data && <Asked query={query} />}
+      {!data && <QueryState query={query} />}
       {refused && (
         <p className="wrong" role="alert">
           {refused}

@@ -8,8 +8,8 @@ import { call } from '@/contract/call.ts';
 import type { AccountsAnswer } from '@/contract/people/accounts.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { useActing } from '../common/fetched/acting.ts';
-import { Asked } from '../common/fetched/asked.tsx';
 import { KEYS } from '../common/fetched/query-keys.ts';
+import { QueryState } from '../common/fetched/query-state.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
 import { clock, fullDay } from '../common/times.ts';
@@ -36,7 +36,7 @@ export function Accounts() {
     <section className="stack">
       <h2>{t('title')}</h2>
       <p className="small soft">{t('help')}</p>
-      <Asked query={query} />
+      <QueryState query={query} />
       <ul className="list">
         {query.data?.tied.map((one) => (
           <li key={one.handle} className="row ruled">

@@ -92,12 +92,12 @@ export function FinderDialog({ open, setOpen }: { open: boolean; setOpen: (open:
     placesOf(places.data?.journeys ?? []),
   );
   const nextWords = next && {
-    count: next.asked.length,
+    count: next.request.length,
     own: next.principal.own ? 'yes' : 'no',
     name: firstName(next.principal.name),
     people: next.names.join(', '),
     has: next.names.length > 0 ? 'yes' : 'no',
-    place: next.asked.place || 'none',
+    place: next.request.place || 'none',
   };
   const openings: Goal[] =
     next && nextWords

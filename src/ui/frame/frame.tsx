@@ -10,8 +10,8 @@ import { toWall } from '@/core/time/index.ts';
 import { useDesks } from '../common/fetched/desks.ts';
 import { type LiveState, useLive } from '../common/fetched/live.ts';
 import { KEYS } from '../common/fetched/query-keys.ts';
-import { keepFor } from '../common/fetched/saved-drafts.ts';
-import { type Asking, BAND_CALENDAR, FrameProvider, type Toast } from '../common/frame-context.tsx';
+import { saveDraftsFor } from '../common/fetched/saved-drafts.ts';
+import { type AccessSubject, BAND_CALENDAR, FrameProvider, type Toast } from '../common/frame-context.tsx';
 import hillsCss from '../common/hills.module.css';
 import { Mark } from '../common/hills.tsx';
 import { isSpokenFor } from '../common/keys.ts';
@@ -22,7 +22,7 @@ import { clock } from '../common/times.ts';
 import { firstName, Token } from '../common/token.tsx';
 import { Finder } from './finder.tsx';
 import frameCss from './frame.module.css';
-import { KeptBar } from './kept-bar.tsx';
+import { DraftsBar } from './kept-bar.tsx';
 import { LeavingGuard } from './leaving-guard.tsx';
 import { MoreSections } from './more-sections.tsx';
 import { Reminders } from './reminders.tsx';
@@ -66,7 +66,7 @@ export function Frame(props: { initial: FrameAnswer; who: string; page: string |
     // A window stays open over night: another day is another's, it may be.
     refetchInterval: props.initial.hands ? 5 * 60_000 : false,
   });
-  keepFor(frame.me.handle);
+  saveDraftsFor(frame.me.handle);
   usePressPoint();
   const live = useLive(frame.me.handle, props.page);
   const [taking, setTaking] = useState(false);
@@ -77,8 +77,11 @@ export function Frame(props: { initial: FrameAnswer; who: string; page: string |
     setToast(next);
     setToasts((n) => n + 1);
   }, []);
-  const [asking, setAsking] = useState<{ asking: Asking; id: number } | null>(null);
-  const ask = useCallback((next: Asking) => setAsking((was) => ({ asking: next, id: (was?.id ?? 0) + 1 })), []);
+  const [requesting, setRequesting] = useState<{ subject: AccessSubject; id: number } | null>(null);
+  const requestAccess = useCallback(
+    (next: AccessSubject) => setRequesting((was) => ({ subject: next, id: (was?.id ?? 0) + 1 })),
+    [],
+  );
   const [keys, setKeys] = useState(false);
   const help = useCallback(() => setKeys(true), []);
   const [offset] = useState(() => Date.parse(props.initial.now) - Date.now());
@@ -95,8 +98,8 @@ export function Frame(props: { initial: FrameAnswer; who: string; page: string |
     [frame.me.zone, frame.me.hours, frame.me.weekFirst, frame.me.dateOrder, frame.me.language],
   );
   const state = useMemo(
-    () => ({ frame, style, principal, live, now, toast: show, ask, help }),
-    [frame, style, principal, live, now, show, ask, help],
+    () => ({ frame, style, principal, live, now, toast: show, requestAccess, help }),
+    [frame, style, principal, live, now, show, requestAccess, help],
   );
   const section = path.split('/')[3] ?? '';
   useEffect(() => {
@@ -231,8 +234,10 @@ export function Frame(props: { initial: FrameAnswer; who: string; page: string |
         <main className={frameCss.work}>
           <Reminders />
           {props.children}
-          {asking && <AccessRequestPanel key={asking.id} asking={asking.asking} onClose={() => setAsking(null)} />}
-          <KeptBar />
+          {requesting && (
+            <AccessRequestPanel key={requesting.id} subject={requesting.subject} onClose={() => setRequesting(null)} />
+          )}
+          <DraftsBar />
         </main>
       </div>
       {frame.hands && (frame.hands.asks || taking) && (

@@ -7,7 +7,7 @@ import { firstName } from '../common/token.tsx';
 import keptBarCss from './kept-bar.module.css';
 
 /** What was typed and left without saving, each gone on with in one press. */
-export function KeptBar() {
+export function DraftsBar() {
   const t = useTranslations('kept');
   const drafts = useSavedDrafts();
   if (drafts.length === 0) return null;

@@ -9,7 +9,7 @@ import { useFrame } from '../common/frame-context.tsx';
 import { DAY, MINUTE } from '../common/times.ts';
 import { formOf } from '../items/form/form-of.ts';
 import type { FormDraft } from '../items/form/item-values.ts';
-import { bodyOf, paramsOf, plainAsk, type TimesAsked } from '../items/times/times-asked.ts';
+import { bodyOf, paramsOf, plainRequest, type TimesRequest } from '../items/times/times-request.ts';
 
 const PAUSE_MS = 200;
 /** How far ahead the next one is looked for. */
@@ -17,7 +17,7 @@ const DAYS = 28;
 
 /** The next time that is asked for in a sentence: what it asks, the screen it is shown on, and the answer as soon as it is known. */
 export interface NextOpening {
-  readonly asked: TimesAsked;
+  readonly request: TimesRequest;
   readonly names: readonly string[];
   readonly screen: string;
   /** In whose calendar it is looked for. */
@@ -48,8 +48,8 @@ export function useNextOpening(
   const alone = said?.people.length === 1 ? frame.principals.find((p) => p.name === said.people[0]) : undefined;
   const principal = alone ?? works;
   const others = said?.people.filter((name) => name !== principal?.name) ?? [];
-  const asked: TimesAsked | null = said && {
-    ...plainAsk(dateText(said.days?.first ?? today)),
+  const request: TimesRequest | null = said && {
+    ...plainRequest(dateText(said.days?.first ?? today)),
     days: said.days?.count ?? DAYS,
     length: said.minutes,
     place: said.place ?? '',
@@ -60,7 +60,7 @@ export function useNextOpening(
       return { address: known?.address ?? name.toLowerCase(), name: known?.name ?? null, role: 'must', group: null };
     }),
   };
-  const body = asked && JSON.stringify(bodyOf(asked, style.zone, false));
+  const body = request && JSON.stringify(bodyOf(request, style.zone, false));
   const settled = usePaused(body, PAUSE_MS);
   const calendar = principal?.calendar ?? '';
   const query = useQuery({
@@ -69,15 +69,15 @@ export function useNextOpening(
     enabled: settled !== null && settled === body && calendar !== '',
     retry: false,
   });
-  if (!said || !asked || !principal) return null;
-  const screen = `/for/${principal.handle}/openings?${paramsOf(asked)}`;
-  const names = asked.people.map((p) => p.name ?? p.address);
-  const next = { asked, names, screen, principal, all: said.all };
+  if (!said || !request || !principal) return null;
+  const screen = `/for/${principal.handle}/openings?${paramsOf(request)}`;
+  const names = request.people.map((p) => p.name ?? p.address);
+  const next = { request, names, screen, principal, all: said.all };
   const at = query.data?.next;
   if (at === undefined || settled !== body) return next;
   if (at === null) return { ...next, found: null };
   const start = toWall(style.zone, parseInstant(at) ?? 0);
-  const end = start + asked.length * MINUTE;
-  const taken = { start, end, people: asked.people, place: asked.place, rule: null };
+  const end = start + request.length * MINUTE;
+  const taken = { start, end, people: request.people, place: request.place, rule: null };
   return { ...next, found: { start, end, form: formOf(taken, null) } };
 }

@@ -20,7 +20,7 @@ export function OperatorDialog(props: {
   hands: NonNullable<FrameAnswer['hands']>;
   onClose: (() => void) | null;
 }) {
-  const { account, hands, onClose } = props;
+  const { account, hands: operators, onClose } = props;
   const t = useTranslations('hands');
   const client = useQueryClient();
   const title = useId();
@@ -44,9 +44,9 @@ export function OperatorDialog(props: {
       >
         <h2 id={title}>{t('title')}</h2>
         <p className="small soft">{t('help', { account })}</p>
-        {hands.before.length > 0 && (
+        {operators.before.length > 0 && (
           <div className="row">
-            {hands.before.map((one) => (
+            {operators.before.map((one) => (
               <Button key={one} variant="outlined" disabled={busy} onClick={() => void say(one)}>
                 {one}
               </Button>

@@ -5,8 +5,8 @@ import { useQuery } from '@tanstack/react-query';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import { useActingWithToast } from '../common/fetched/acting.ts';
-import { Asked } from '../common/fetched/asked.tsx';
 import { KEYS } from '../common/fetched/query-keys.ts';
+import { QueryState } from '../common/fetched/query-state.tsx';
 import { BeforeChoice } from '../common/fields/before-choice.tsx';
 
 /** How long before one is reminded, of one's own day and of the days of those one acts for. */
@@ -24,7 +24,7 @@ export function ReminderWishes() {
     <section className="gap-6 stack">
       <h2>{tr('title')}</h2>
       <p className="small soft">{tr('help')}</p>
-      <Asked query={query} />
+      <QueryState query={query} />
       {query.data?.calendars.map((c) => (
         <div key={c.calendar} className="row">
           <BeforeChoice

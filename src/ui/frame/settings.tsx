@@ -11,8 +11,8 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import { LANGUAGE_NAMES, LANGUAGES } from '@/messages/languages.ts';
 import { useActing } from '../common/fetched/acting.ts';
-import { Asked } from '../common/fetched/asked.tsx';
 import { KEYS } from '../common/fetched/query-keys.ts';
+import { QueryState } from '../common/fetched/query-state.tsx';
 import { ColourDots } from '../common/fields/colour-dots.tsx';
 import { dateWords } from '../common/fields/date-words.ts';
 import { ZoneField } from '../common/fields/zone-field.tsx';
@@ -220,7 +220,7 @@ function Sharing() {
   return (
     <section className="stack">
       <h2>{t('settings.sharing')}</h2>
-      <Asked query={query} />
+      <QueryState query={query} />
       {data && (
         <p className="row spread">
           <span>

@@ -11,8 +11,8 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { useActing } from '../common/fetched/acting.ts';
-import { Asked } from '../common/fetched/asked.tsx';
 import { KEYS } from '../common/fetched/query-keys.ts';
+import { QueryState } from '../common/fetched/query-state.tsx';
 import { DateField } from '../common/fields/date-field.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
@@ -36,7 +36,7 @@ export function Tokens() {
     <section className="stack">
       <h2>{t('title')}</h2>
       <p className="small soft">{t('help')}</p>
-      <Asked query={query} />
+      <QueryState query={query} />
       <ul className="list">
         {query.data?.tokens.map((one) => (
           <li key={one.key} className="row ruled">
@@ -161,7 +161,7 @@ function Acts({ token }: { token: string }) {
   });
   return (
     <div className="own-line">
-      <Asked query={query} />
+      <QueryState query={query} />
       {query.data?.acts.length === 0 && <p className="small soft">{t('didNothing')}</p>}
       <ol className="small soft dots box">
         {query.data?.acts.map((act, i) => (

@@ -2,7 +2,7 @@ import type { MeetingAnswer } from '@/contract/meetings/meetings.ts';
 import { type Invited, type MeetingTime, whoHears } from '@/core/meetings/index.ts';
 
 /** Somebody a form would have at a meeting. */
-export interface Asked {
+export interface InvitedPerson {
   readonly address: string;
   readonly name: string | null;
   readonly role: 'must' | 'may';
@@ -18,10 +18,15 @@ export interface Said {
   readonly place: string;
   readonly link: string;
   readonly notes: string;
-  readonly people: readonly Asked[];
+  readonly people: readonly InvitedPerson[];
 }
 
-const asInvited = ({ address, name, role }: Omit<Asked, 'group'>): Invited => ({ address, name, role, kind: 'person' });
+const asInvited = ({ address, name, role }: Omit<InvitedPerson, 'group'>): Invited => ({
+  address,
+  name,
+  role,
+  kind: 'person',
+});
 const timeOf = ({ when, rule }: Said): MeetingTime => ({ ...when, rule: rule || null, added: [], left: [] });
 const matterOf = ({ title, place, link, notes }: Said) => ({
   title: title.trim(),

@@ -9,7 +9,7 @@ import { KEYS } from '../common/fetched/query-keys.ts';
 import { isSpokenFor } from '../common/keys.ts';
 import pageCss from '../common/page.module.css';
 import { ANSWER_KEYS, Answering, type Invitation, useAnswering } from './answering.tsx';
-import { AskedPeople } from './asked-people.tsx';
+import { InvitedPeople } from './invited-people.tsx';
 import { Waiting } from './waiting.tsx';
 
 /** A meeting as whoever runs the calendar needs it: answering it, or who answered, what waits, and what came that a person has to look at. */
@@ -46,7 +46,7 @@ export function MeetingCard({ item, head }: { item: ItemWire; head: BoardHead })
         </p>
       )}
       {meeting.part === 'organiser' && (
-        <AskedPeople item={item.id} owner={head.owner.name} own={head.own} meeting={meeting} />
+        <InvitedPeople item={item.id} owner={head.owner.name} own={head.own} meeting={meeting} />
       )}
       {meeting.questions.map((q) => (
         <p key={`${q.why} ${q.from} ${q.says} ${q.answer}`} className={`${pageCss.card} ${pageCss['wrong-card']}`}>

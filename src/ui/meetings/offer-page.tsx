@@ -7,8 +7,8 @@ import { useTranslations } from 'use-intl';
 import { CallRefused, call } from '@/contract/call.ts';
 import { parseInstant } from '@/core/time/index.ts';
 import { useActing } from '../common/fetched/acting.ts';
-import { Asked } from '../common/fetched/asked.tsx';
 import { KEYS } from '../common/fetched/query-keys.ts';
+import { QueryState } from '../common/fetched/query-state.tsx';
 import { said } from '../common/fetched/refusal.ts';
 import hillsCss from '../common/hills.module.css';
 import { Mark } from '../common/hills.tsx';
@@ -83,7 +83,7 @@ export function OfferPage({ offer }: { offer: string }) {
       ) : (
         <section className={offerCss.card}>
           <h1>{data?.words ?? t('title')}</h1>
-          <Asked query={query} />
+          <QueryState query={query} />
           {refused && (
             <p className="wrong" role="alert">
               {refused}

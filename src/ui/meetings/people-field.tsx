@@ -10,13 +10,13 @@ import { usePaused } from '../common/fetched/preview.ts';
 import { KEYS } from '../common/fetched/query-keys.ts';
 import { type Choice, choiceOption, fewChoices, holdsWords } from '../common/fields/people-options.tsx';
 import { useContactsLike } from './contacts-like.ts';
-import type { Asked, Said } from './heard.ts';
+import type { InvitedPerson, Said } from './heard.ts';
 import meetingsCss from './meetings.module.css';
 import { readPeople } from './read-people.ts';
 
 /** Somebody, a room or a group to choose. */
-interface ToAsk extends Choice {
-  readonly people: readonly Asked[];
+interface ToInvite extends Choice {
+  readonly people: readonly InvitedPerson[];
 }
 
 /** So long after the last stroke it is asked who can come. */
@@ -30,11 +30,11 @@ const ASK_AGAIN_MS = 10_000;
 export function PeopleField(props: {
   calendar: string;
   owner: string;
-  people: readonly Asked[];
+  people: readonly InvitedPerson[];
   when: Said['when'] | null;
   item: string | null;
   disabled: boolean;
-  onChange: (people: readonly Asked[]) => void;
+  onChange: (people: readonly InvitedPerson[]) => void;
 }) {
   const { calendar, owner, people, when, item, disabled, onChange } = props;
   const t = useTranslations('meetings');
@@ -53,7 +53,7 @@ export function PeopleField(props: {
 
   const known = (directory.data?.people ?? []).filter((p) => p.address !== owner);
   const byHandle = new Map(known.map((p) => [p.handle, p]));
-  const choices: ToAsk[] = [
+  const choices: ToInvite[] = [
     ...known.map((p) => ({
       key: p.address,
       name: p.name,
@@ -87,12 +87,12 @@ export function PeopleField(props: {
         people: [{ address: c.address.toLowerCase(), name: c.name, role: 'must' as const, group: null }],
       })),
   );
-  const add = (more: readonly Asked[]) => {
+  const add = (more: readonly InvitedPerson[]) => {
     const fresh = more.filter((m) => m.address !== owner && !people.some((p) => p.address === m.address));
     const named = fresh.map((m) => ({ ...m, name: known.find((p) => p.address === m.address)?.name ?? m.name }));
     onChange([...people, ...named]);
   };
-  const take = (value: string | ToAsk | null) => {
+  const take = (value: string | ToInvite | null) => {
     setWrong(null);
     if (value === null) return;
     if (typeof value !== 'string') {
@@ -112,12 +112,14 @@ export function PeopleField(props: {
     setTyped(read.rest);
     if (read.rest) setWrong(t('nobody', { text: read.rest }));
   };
-  const change = (which: (p: Asked) => boolean, more: Partial<Asked>) =>
+  const change = (which: (p: InvitedPerson) => boolean, more: Partial<InvitedPerson>) =>
     onChange(people.map((p) => (which(p) ? { ...p, ...more } : p)));
-  const asked = [...new Map(people.flatMap((p) => (p.group ? [[p.group.key, p.group] as const] : []))).values()];
+  const invitedGroups = [
+    ...new Map(people.flatMap((p) => (p.group ? [[p.group.key, p.group] as const] : []))).values(),
+  ];
   return (
     <section aria-label={t('who')} className="stack">
-      <Autocomplete<ToAsk, false, false, true>
+      <Autocomplete<ToInvite, false, false, true>
         freeSolo
         disabled={disabled}
         options={choices}
@@ -144,9 +146,9 @@ export function PeopleField(props: {
       />
       {people.length > 0 && (
         <ul className={meetingsCss.people}>
-          {asked.map((g) => {
+          {invitedGroups.map((g) => {
             const all = people.filter((p) => p.group?.key === g.key);
-            const within = (p: Asked) => p.group?.key === g.key;
+            const within = (p: InvitedPerson) => p.group?.key === g.key;
             const busy = all.filter((p) => ['busy', 'away'].includes(can.get(p.address)?.can ?? '')).length;
             const unknown = all.filter((p) => (can.get(p.address)?.can ?? 'unknown') === 'unknown').length;
             const role = all[0]?.role ?? 'must';
@@ -235,9 +237,9 @@ export function PeopleField(props: {
 }
 
 /** Who can come then, as far as one sees it; asked once typing pauses. */
-function useComing(calendar: string, when: Said['when'] | null, people: readonly Asked[], item: string | null) {
-  const asked = when && people.length > 0 ? JSON.stringify({ when, people: people.map((p) => p.address), item }) : null;
-  const settled = usePaused(asked, PAUSE_MS);
+function useComing(calendar: string, when: Said['when'] | null, people: readonly InvitedPerson[], item: string | null) {
+  const body = when && people.length > 0 ? JSON.stringify({ when, people: people.map((p) => p.address), item }) : null;
+  const settled = usePaused(body, PAUSE_MS);
   const query = useQuery({
     queryKey: KEYS.calendar(calendar, 'coming', settled),
     queryFn: () => call('whoCanCome', { params: { calendar }, body: JSON.parse(settled ?? '{}') }),

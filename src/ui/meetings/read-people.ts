@@ -1,10 +1,10 @@
-import type { Asked } from './heard.ts';
+import type { InvitedPerson } from './heard.ts';
 
 const ADDRESS = /^[^\s@<>,;:"]+@[^\s@<>,;:"]+\.[^\s@<>,;:"]+$/;
 
 /** Reads what was typed or pasted as people: addresses, with or without names before them, one after the other. What is none comes back. */
-export function readPeople(text: string): { readonly people: Asked[]; readonly rest: string } {
-  const people: Asked[] = [];
+export function readPeople(text: string): { readonly people: InvitedPerson[]; readonly rest: string } {
+  const people: InvitedPerson[] = [];
   const rest: string[] = [];
   for (const part of text.split(/[,;\n]+/)) {
     const one = part.trim();

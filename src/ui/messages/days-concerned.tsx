@@ -20,7 +20,7 @@ export function DaysConcerned({ thread, calendar }: { thread: ThreadWire; calend
   const { style } = useFrame();
   const proposed = thread.messages.filter((m) => m.kind === 'counter' && m.when).map((m) => m.when);
   const all = [thread.when, ...(thread.needs === 'counter' ? proposed : [])].flatMap((when) =>
-    when && !when.allDay ? [{ ...wallsOf(when, style.zone), asked: when !== thread.when }] : [],
+    when && !when.allDay ? [{ ...wallsOf(when, style.zone), isProposed: when !== thread.when }] : [],
   );
   const days = [...new Set(all.map(({ start }) => Math.floor(start / DAY) * DAY))].sort().slice(0, MOST_DAYS);
   if (days.length === 0) return null;
@@ -42,7 +42,7 @@ export function DaysConcerned({ thread, calendar }: { thread: ThreadWire; calend
 interface Time {
   readonly start: number;
   readonly end: number;
-  readonly asked: boolean;
+  readonly isProposed: boolean;
 }
 
 function OneDay(props: { day: number; calendar: string; item: string | null; times: readonly Time[] }) {
@@ -82,13 +82,13 @@ function OneDay(props: { day: number; calendar: string; item: string | null; tim
         ))}
         {times.map((time) => (
           <span
-            key={`${time.start} ${time.asked}`}
+            key={`${time.start} ${time.isProposed}`}
             style={place(time)}
-            data-this={time.asked ? undefined : ''}
-            data-asked={time.asked ? '' : undefined}
+            data-this={time.isProposed ? undefined : ''}
+            data-asked={time.isProposed ? '' : undefined}
             title={said(time)}
           >
-            {time.asked ? clock(time.start, style.hours) : t('folders.this')}
+            {time.isProposed ? clock(time.start, style.hours) : t('folders.this')}
           </span>
         ))}
       </div>

@@ -1,7 +1,7 @@
 import { useTranslations } from 'use-intl';
 import type { ThreadWire } from '@/contract/messages.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
-import { Asked } from '../common/fetched/asked.tsx';
+import { QueryState } from '../common/fetched/query-state.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import { useRows } from '../common/lists/use-rows.ts';
 import { DAY } from '../common/times.ts';
@@ -51,7 +51,7 @@ export function FolderThreads(props: {
   });
   return (
     <div ref={box} className={messagesCss.list}>
-      <Asked query={query} />
+      <QueryState query={query} />
       {first && threads.length === 0 && <p className={messagesCss.empty}>{none}</p>}
       <ol className={messagesCss.virtual} style={{ height: virtual.getTotalSize() }} aria-label={t('list')}>
         {shown.map(({ index, key, start }) => {

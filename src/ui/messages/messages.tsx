@@ -25,7 +25,7 @@ import { useThreads } from './use-threads.ts';
 import { WriteMail } from './write-mail.tsx';
 
 /** What is open beside the list. */
-type Beside =
+type Panel =
   | { readonly what: 'thread'; readonly thread: ThreadWire; readonly another: boolean }
   | { readonly what: 'writing' }
   | { readonly what: 'rules' }
@@ -43,12 +43,12 @@ export function Messages({ who }: { who: string }) {
   const wanted = search.get('folder');
   const removed = search.get('removed') !== null;
   const { lists, others, pending } = useFolders(who);
-  const [beside, setBeside] = useState<Beside>(null);
+  const [panel, setPanel] = useState<Panel>(null);
   const [naming, setNaming] = useState(false);
   const onTop = [...lists, ...others];
   const mine = who === frame.me.handle;
   const acts = mine || principal !== null;
-  const all = useAllFolders(who, wanted !== null && (beside !== null || !onTop.some(({ key }) => key === wanted)));
+  const all = useAllFolders(who, wanted !== null && (panel !== null || !onTop.some(({ key }) => key === wanted)));
   const known = [...onTop, ...all];
   // Whoever was given folders alone begins with the first of them.
   const first = acts || pending ? null : (lists[0] ?? null);
@@ -60,7 +60,7 @@ export function Messages({ who }: { who: string }) {
   });
   const told = useTold(who);
   const from = folder ? inFolder : threads;
-  const chosen = beside?.what === 'thread' ? beside.thread : null;
+  const chosen = panel?.what === 'thread' ? panel.thread : null;
   // What was opened goes on as the list has it now.
   const shown =
     chosen &&
@@ -75,7 +75,7 @@ export function Messages({ who }: { who: string }) {
         answer.owner.handle,
         thread.messages.filter((m) => m.unread).map((m) => m.key),
       );
-    setBeside({ what: 'thread', thread, another });
+    setPanel({ what: 'thread', thread, another });
   };
   // A message that the address names is opened, also where the list doesn't reach back to it.
   const named = search.get('message');
@@ -83,11 +83,11 @@ export function Messages({ who }: { who: string }) {
   const [at, setAt] = useState('');
   if (at !== here) {
     setAt(here);
-    setBeside(named === null ? null : { what: 'message', key: named });
+    setPanel(named === null ? null : { what: 'message', key: named });
     setNaming(false);
   }
   const speaks = threads.first?.maySpeak === true;
-  const write = useCallback(() => setBeside({ what: 'writing' }), []);
+  const write = useCallback(() => setPanel({ what: 'writing' }), []);
   useEffect(() => {
     if (!speaks) return;
     const onKey = (event: KeyboardEvent) => {
@@ -113,7 +113,7 @@ export function Messages({ who }: { who: string }) {
     : null;
   const title = whose ? t('messages.titleOf', { name: firstName(whose.name) }) : t('messages.title');
   return (
-    <div className={messagesCss.page} data-open={beside === null ? undefined : ''}>
+    <div className={messagesCss.page} data-open={panel === null ? undefined : ''}>
       <header className={messagesCss.head}>
         <h1 className="visually-hidden">{title}</h1>
         <FolderTabs
@@ -124,7 +124,7 @@ export function Messages({ who }: { who: string }) {
           needing={needing}
           first={acts}
           onNew={() => setNaming(true)}
-          onRules={() => setBeside({ what: 'rules' })}
+          onRules={() => setPanel({ what: 'rules' })}
         />
         {speaks && threads.first && (
           <span className={messagesCss.push}>
@@ -172,7 +172,7 @@ export function Messages({ who }: { who: string }) {
           />
         )}
       </div>
-      {beside?.what === 'writing' && threads.first ? (
+      {panel?.what === 'writing' && threads.first ? (
         <aside className={messagesCss.panel} aria-label={t('threads.mail')}>
           <div className={messagesCss.for}>
             <span>{threads.first.own ? t('folders.yours') : t('folders.for', { name: threads.first.owner.name })}</span>
@@ -182,21 +182,21 @@ export function Messages({ who }: { who: string }) {
             own={threads.first.own}
             answers={null}
             draft={null}
-            onDone={() => setBeside(null)}
+            onDone={() => setPanel(null)}
           />
         </aside>
-      ) : beside?.what === 'message' && answer ? (
+      ) : panel?.what === 'message' && answer ? (
         <NamedThread
-          key={beside.key}
-          message={beside.key}
+          key={panel.key}
+          message={panel.key}
           messages={answer}
           folders={known}
           folder={folder}
-          onClose={() => setBeside(null)}
+          onClose={() => setPanel(null)}
         />
-      ) : beside?.what === 'rules' ? (
-        <RulesPanel who={who} onClose={() => setBeside(null)} />
-      ) : shown && answer && beside?.what === 'thread' ? (
+      ) : panel?.what === 'rules' ? (
+        <RulesPanel who={who} onClose={() => setPanel(null)} />
+      ) : shown && answer && panel?.what === 'thread' ? (
         <ThreadPanel
           key={chosen?.key ?? ''}
           thread={shown}
@@ -204,9 +204,9 @@ export function Messages({ who }: { who: string }) {
           folders={known}
           folder={folder}
           removed={removed}
-          another={beside.another}
-          onAnother={(another) => setBeside({ ...beside, another })}
-          onClose={() => setBeside(null)}
+          another={panel.another}
+          onAnother={(another) => setPanel({ ...panel, another })}
+          onClose={() => setPanel(null)}
         />
       ) : (
         <aside className={messagesCss.panel} aria-label={t('folders.nothingOpen')}>

@@ -113,8 +113,10 @@ function Several({ threads, onDone }: { threads: readonly ThreadWire[]; onDone: 
       const back = async () => {
         const keys = done.flatMap((one) => one.sending ?? []);
         const results = await Promise.allSettled(keys.map((sending) => call('takeBack', { params: { sending } })));
-        const kept = results.filter((r) => r.status === 'rejected').length;
-        toast({ text: kept === 0 ? t('meetings.takenBack') : t('threads.leftMeanwhile', { count: kept }) });
+        const refusedCount = results.filter((r) => r.status === 'rejected').length;
+        toast({
+          text: refusedCount === 0 ? t('meetings.takenBack') : t('threads.leftMeanwhile', { count: refusedCount }),
+        });
         again();
       };
       toast({

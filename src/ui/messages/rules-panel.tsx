@@ -10,8 +10,8 @@ import { call } from '@/contract/call.ts';
 import type { FolderWire, MailRuleWire } from '@/contract/messages.ts';
 import { useCollectionName } from '../common/collection-name.ts';
 import { useActing } from '../common/fetched/acting.ts';
-import { Asked } from '../common/fetched/asked.tsx';
 import { KEYS } from '../common/fetched/query-keys.ts';
+import { QueryState } from '../common/fetched/query-state.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import messagesCss from './messages.module.css';
 import { useAllFolders } from './use-folders.ts';
@@ -36,7 +36,7 @@ export function RulesPanel({ who, onClose }: { who: string; onClose: () => void 
       </div>
       <h1>{t('rules')}</h1>
       <p className="soft">{t('rulesHelp')}</p>
-      <Asked query={rules} />
+      <QueryState query={rules} />
       {rules.data && folders.length > 0 && (
         <Rules who={who} rules={rules.data.rules} folders={folders.filter(isGoal)} />
       )}

@@ -8,20 +8,20 @@ import { call } from '@/contract/call.ts';
 import type { FolderWire, MessagesAnswer, ThreadWire } from '@/contract/messages.ts';
 import { dateText } from '@/core/time/index.ts';
 import { useCollectionName } from '../common/collection-name.ts';
-import { Asked } from '../common/fetched/asked.tsx';
 import { KEYS } from '../common/fetched/query-keys.ts';
+import { QueryState } from '../common/fetched/query-state.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import { Link } from '../common/link.tsx';
 import { wallsOf, whenText } from '../common/times.ts';
 import { firstName } from '../common/token.tsx';
 import { Answering } from '../meetings/answering.tsx';
-import { AskedPeople } from '../meetings/asked-people.tsx';
+import { InvitedPeople } from '../meetings/invited-people.tsx';
 import { Waiting } from '../meetings/waiting.tsx';
-import { AskedMeetingOffer } from './asked-meeting.tsx';
 import { DaysConcerned } from './days-concerned.tsx';
 import { Message } from './message.tsx';
 import { useMessageActs } from './message-acts.ts';
 import messagesCss from './messages.module.css';
+import { ProposedMeetingOffer } from './proposed-meeting.tsx';
 import { invitationOf } from './thread-row.tsx';
 import { WriteMail } from './write-mail.tsx';
 
@@ -101,7 +101,7 @@ export function ThreadPanel(props: {
           {thread.part === 'organiser' && thread.item && <Called item={thread.item} messages={messages} />}
           {invitation && <Answering invitation={invitation} opened={another} onOpen={onAnother} />}
           {heard && principal && thread.kind === 'mail' && !removed && (
-            <AskedMeetingOffer message={heard} owner={owner.address} principal={principal} />
+            <ProposedMeetingOffer message={heard} owner={owner.address} principal={principal} />
           )}
           {draft ? (
             <WriteMail
@@ -187,7 +187,7 @@ export function NamedThread(props: {
     );
   return (
     <aside className={messagesCss.panel} aria-label={t('list')}>
-      {query.isError ? <p>{t('notThere')}</p> : <Asked query={query} />}
+      {query.isError ? <p>{t('notThere')}</p> : <QueryState query={query} />}
     </aside>
   );
 }
@@ -313,5 +313,5 @@ function Called({ item, messages }: { item: string; messages: MessagesAnswer }) 
     retry: false,
   });
   if (query.data?.part !== 'organiser') return null;
-  return <AskedPeople item={item} owner={messages.owner.name} own={messages.own} meeting={query.data} />;
+  return <InvitedPeople item={item} owner={messages.owner.name} own={messages.own} meeting={query.data} />;
 }

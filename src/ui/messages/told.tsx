@@ -9,17 +9,17 @@ import { parseInstant, toWall } from '@/core/time/index.ts';
 import { useCollectionGoal } from '../common/collection-goal.ts';
 import { useCollectionName } from '../common/collection-name.ts';
 import { useActingWithToast } from '../common/fetched/acting.ts';
-import { Asked } from '../common/fetched/asked.tsx';
 import { KEYS } from '../common/fetched/query-keys.ts';
+import { QueryState } from '../common/fetched/query-state.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import { Link } from '../common/link.tsx';
 import { OF_KIND } from '../common/of-kind.ts';
 import pageCss from '../common/page.module.css';
-import { useAsks } from '../common/requests/own-access-requests.ts';
+import { useAccessRequests } from '../common/requests/own-access-requests.ts';
 import { dayMonth } from '../common/times.ts';
 import { firstName, Token } from '../common/token.tsx';
 import { audienceParam } from '../sharing/audience-param.ts';
-import { Asks } from '../sharing/requests/access-requests.tsx';
+import { AccessRequests } from '../sharing/requests/access-requests.tsx';
 import { Wishes } from '../sharing/requests/wishes.tsx';
 import { useSentence } from '../sharing/sentence.tsx';
 import { Suggestions } from '../suggestions/suggestions.tsx';
@@ -31,11 +31,11 @@ export function useTold(who: string): { between: ReactNode; after: ReactNode; wa
   const client = useQueryClient();
   const query = useQuery({ queryKey: KEYS.notices, queryFn: () => call('listNotices', {}) });
   const forward = useQuery({ queryKey: KEYS.suggestions, queryFn: () => call('listSuggestions', {}) });
-  const asks = useAsks();
+  const requests = useAccessRequests();
   const nothing = [
-    asks.data?.waiting,
-    asks.data?.answered,
-    asks.data?.own,
+    requests.data?.waiting,
+    requests.data?.answered,
+    requests.data?.own,
     query.data?.notices,
     query.data?.ending,
     query.data?.wishes,
@@ -50,8 +50,8 @@ export function useTold(who: string): { between: ReactNode; after: ReactNode; wa
   const unread = [
     ...(query.data?.notices.filter((n) => n.unread) ?? []),
     ...(query.data?.findings.filter((f) => f.unread) ?? []),
-    ...(asks.data?.own.filter((ask) => ask.news) ?? []),
-    ...(asks.data?.waiting.filter((ask) => ask.gave) ?? []),
+    ...(requests.data?.own.filter((request) => request.news) ?? []),
+    ...(requests.data?.waiting.filter((request) => request.gave) ?? []),
   ]
     .map(({ key }) => key)
     .join();
@@ -65,20 +65,20 @@ export function useTold(who: string): { between: ReactNode; after: ReactNode; wa
     nothing,
     /** What waits for a yes here: access that is asked for, and what was put forward. */
     waiting:
-      (asks.data?.waiting ?? []).filter((ask) => who === frame.me.handle || ask.to.handle === who).length +
+      (requests.data?.waiting ?? []).filter((request) => who === frame.me.handle || request.to.handle === who).length +
       (forward.data?.waiting ?? []).filter((one) => who === frame.me.handle || one.owner.handle === who).length,
     between: (
       <Fragment key={who}>
-        {asks.data && <Asks asks={asks.data} />}
+        {requests.data && <AccessRequests requests={requests.data} />}
         {forward.data && <Suggestions list={forward.data} />}
       </Fragment>
     ),
     after: (
       <>
         {told && <h2 className="above-4 below-4">{t('messages.toldTitle')}</h2>}
-        <Asked query={query} />
-        {!query.isPending && <Asked query={forward} />}
-        {!query.isPending && !forward.isPending && <Asked query={asks} />}
+        <QueryState query={query} />
+        {!query.isPending && <QueryState query={forward} />}
+        {!query.isPending && !forward.isPending && <QueryState query={requests} />}
         {query.data && query.data.wishes.length > 0 && <Wishes wishes={query.data.wishes} />}
         {query.data && (
           <>
@@ -98,7 +98,7 @@ export function useTold(who: string): { between: ReactNode; after: ReactNode; wa
 }
 
 /** Keeps the calendar one was told of as a lane, or says that it is kept: having it there gives no access, nor does leaving it take any. */
-function KeepLane(props: { handle: string; name: string; further: { key: string } | null }) {
+function AddLane(props: { handle: string; name: string; further: { key: string } | null }) {
   const { handle, name, further } = props;
   const t = useTranslations();
   const { attempt } = useActingWithToast();
@@ -106,11 +106,11 @@ function KeepLane(props: { handle: string; name: string; further: { key: string 
   const client = useQueryClient();
   const lanes = useQuery({ queryKey: KEYS.lanes, queryFn: () => call('listLanes', {}), staleTime: 30_000, retry: 1 });
   if (!lanes.data) return null;
-  const kept = lanes.data.lanes.some((l) =>
+  const isLane = lanes.data.lanes.some((l) =>
     further ? l.calendar === further.key : l.owner.handle === handle && l.of === null,
   );
-  if (kept) return <span className="small soft">{t('messages.laneKept')}</span>;
-  const keep = async () => {
+  if (isLane) return <span className="small soft">{t('messages.laneKept')}</span>;
+  const add = async () => {
     await attempt(async () => {
       const body = further
         ? { people: [], group: null, calendars: [further.key] }
@@ -121,7 +121,7 @@ function KeepLane(props: { handle: string; name: string; further: { key: string 
     await client.invalidateQueries({ queryKey: KEYS.lanes });
   };
   return (
-    <Button variant="text" className="slim" aria-label={t('messages.laneKeepOf', { name })} onClick={() => void keep()}>
+    <Button variant="text" className="slim" aria-label={t('messages.laneKeepOf', { name })} onClick={() => void add()}>
       {t('messages.laneKeep')}
     </Button>
   );
@@ -207,7 +207,7 @@ function NoticeCard({ notice: n, me }: { notice: NoticesAnswer['notices'][number
       ) : n.open ? (
         <span className="gap-2 stack from-top to-end">
           <Link href={goal(n.owner.handle, n.further)}>{t(`messages.open${OF_KIND[words.kind]}`)}</Link>
-          {words.kind === 'calendar' && <KeepLane handle={n.owner.handle} name={n.owner.name} further={n.further} />}
+          {words.kind === 'calendar' && <AddLane handle={n.owner.handle} name={n.owner.name} further={n.further} />}
         </span>
       ) : (
         <span className="small soft">{t('messages.closed')}</span>

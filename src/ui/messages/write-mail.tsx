@@ -46,14 +46,14 @@ export function WriteMail(props: {
   const [text, setText] = useState(draft?.text ?? '');
   const { attempt, busy, refused, fields: wrong, setFields } = useActing(['to', 'subject', 'text']);
   const answered = draft ? draft.answers : (answers?.key ?? null);
-  const kept = useKeptDraft(owner.handle, { to, subject, text, answers: answered }, draft);
+  const savedDraft = useSavedMailDraft(owner.handle, { to, subject, text, answers: answered }, draft);
   const read = readPeople(to);
   const send = async () => {
     if (read.rest) {
       setFields({ to: t('meetings.nobody', { text: read.rest }) });
       return;
     }
-    const draft = await kept.hold();
+    const draft = await savedDraft.hold();
     const sent = await attempt(async () => {
       await call('writeMail', {
         params: { person: owner.handle },
@@ -68,11 +68,11 @@ export function WriteMail(props: {
       toast({ text: t('threads.mailSent', { count: read.people.length }) });
       onDone();
     });
-    if (!sent) kept.goOn();
+    if (!sent) savedDraft.goOn();
     again();
   };
   const drop = async () => {
-    if (!(await kept.drop())) return;
+    if (!(await savedDraft.drop())) return;
     toast({ text: t('folders.draftDropped') });
     again();
     onDone();
@@ -120,13 +120,13 @@ export function WriteMail(props: {
         <Button variant="outlined" onClick={onDone}>
           {t('folders.closeDraft')}
         </Button>
-        {kept.there && (
+        {savedDraft.there && (
           <Button variant="text" onClick={() => void drop()}>
             {t('folders.dropDraft')}
           </Button>
         )}
         <span className="small soft" role="status">
-          {t(`folders.draft.${kept.state}`)}
+          {t(`folders.draft.${savedDraft.state}`)}
         </span>
       </div>
     </form>
@@ -141,7 +141,7 @@ interface Typed {
 }
 
 /** Keeps what is typed as a draft, one saving after the other, each on the version of the one before. */
-function useKeptDraft(person: string, typed: Typed, draft: Draft | null) {
+function useSavedMailDraft(person: string, typed: Typed, draft: Draft | null) {
   const client = useQueryClient();
   const said = JSON.stringify(typed);
   const settled = usePaused(said, PAUSE_MS);
@@ -163,8 +163,8 @@ function useKeptDraft(person: string, typed: Typed, draft: Draft | null) {
         const { key, version } = at.current;
         try {
           const body = { draft: key, version, ...(JSON.parse(what) as Typed) };
-          const kept = await call('saveDraft', { params: { person }, body });
-          at.current = { key: kept.draft, version: kept.version, folder: kept.folder, said: what };
+          const saved = await call('saveDraft', { params: { person }, body });
+          at.current = { key: saved.draft, version: saved.version, folder: saved.folder, said: what };
           setState(apart.current ? 'apart' : 'kept');
         } catch (error) {
           const changed = error instanceof CallRefused && error.body.code === 'changedMeanwhile';

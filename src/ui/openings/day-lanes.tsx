@@ -5,8 +5,8 @@ import { call } from '@/contract/call.ts';
 import type { TimesDayAnswer } from '@/contract/openings/openings.ts';
 import { isTaken } from '@/core/calendar/index.ts';
 import { dateText, fromWallLenient, parseDate, parseInstant, toWall } from '@/core/time/index.ts';
-import { Asked as Asking } from '../common/fetched/asked.tsx';
 import { KEYS } from '../common/fetched/query-keys.ts';
+import { QueryState as Asking } from '../common/fetched/query-state.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import { clock, DAY, fullDay, MINUTE, zonePlace } from '../common/times.ts';
 import css from './openings.module.css';
@@ -27,10 +27,10 @@ export function DayLanes(props: {
   const { calendar, body, day, walked, also = [], hours } = props;
   const t = useTranslations('openings');
   const { style } = useFrame();
-  const asked = JSON.stringify({ ...JSON.parse(body), from: dateText(day), days: 1, sheet: false });
+  const dayBody = JSON.stringify({ ...JSON.parse(body), from: dateText(day), days: 1, sheet: false });
   const query = useQuery({
-    queryKey: KEYS.calendar(calendar, 'openings', 'day', asked),
-    queryFn: () => call('readTimesDay', { params: { calendar }, body: JSON.parse(asked) }),
+    queryKey: KEYS.calendar(calendar, 'openings', 'day', dayBody),
+    queryFn: () => call('readTimesDay', { params: { calendar }, body: JSON.parse(dayBody) }),
     placeholderData: (before) => before,
     retry: false,
   });

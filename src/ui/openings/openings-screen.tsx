@@ -18,12 +18,18 @@ import { firstName } from '../common/token.tsx';
 import { useItemWrites } from '../items/board/item-writes.ts';
 import { formOf } from '../items/form/form-of.ts';
 import { sendMeant } from '../items/form/item-sending.ts';
-import { AskedLine } from '../items/times/asked-line.tsx';
 import { useMetMost } from '../items/times/met-most.ts';
 import { MetMostRow } from '../items/times/met-most-row.tsx';
-import { askedAbout, askedBy, paramsOf, type TimesAsked, useTimes } from '../items/times/times-asked.ts';
+import { RequestLine } from '../items/times/request-line.tsx';
 import { WishFields } from '../items/times/times-fields.tsx';
 import { type Taken, TimesFound } from '../items/times/times-found.tsx';
+import {
+  paramsOf,
+  requestAbout,
+  requestFromParams,
+  type TimesRequest,
+  useTimes,
+} from '../items/times/times-request.ts';
 import { CountSheet, hoursOf } from './count-sheet.tsx';
 import { DayLanes, dayOfWall } from './day-lanes.tsx';
 import css from './openings.module.css';
@@ -43,30 +49,32 @@ function Search({ head, name, today, notice, onNotice }: OnHead) {
   const router = useRouter();
   const params = useSearchParams();
   const calendar = head.calendar.key;
-  const [asked, setAsked] = useState<TimesAsked>(() => askedBy(new URLSearchParams(params), dateText(today)));
+  const [request, setRequest] = useState<TimesRequest>(() =>
+    requestFromParams(new URLSearchParams(params), dateText(today)),
+  );
   // What stands already is asked for as it stands: as long, with who comes to it, where it is.
   const item = useQuery({
-    queryKey: KEYS.calendar(calendar, 'item', asked.item),
-    queryFn: () => call('readItem', { params: { item: asked.item ?? '' } }),
-    enabled: asked.item !== null && !params.has('length'),
+    queryKey: KEYS.calendar(calendar, 'item', request.item),
+    queryFn: () => call('readItem', { params: { item: request.item ?? '' } }),
+    enabled: request.item !== null && !params.has('length'),
     retry: false,
   });
   const about = item.data;
   const [read, setRead] = useState<string | null>(null);
   if (about && read !== about.id) {
     setRead(about.id);
-    setAsked((was) => ({ ...was, ...askedAbout(about, style.zone) }));
+    setRequest((was) => ({ ...was, ...requestAbout(about, style.zone) }));
   }
   // The last that was walked stays in the lanes while one reads there.
   const [stood, setStood] = useState<{ start: number; end: number } | null>(null);
-  const add = (people: TimesAsked['people']) => {
+  const add = (people: TimesRequest['people']) => {
     setStood(null);
-    setAsked((was) => {
-      const asked = new Set(was.people.map(({ address }) => address));
-      return { ...was, people: [...was.people, ...people.filter(({ address }) => !asked.has(address))] };
+    setRequest((was) => {
+      const known = new Set(was.people.map(({ address }) => address));
+      return { ...was, people: [...was.people, ...people.filter(({ address }) => !known.has(address))] };
     });
   };
-  const met = useMetMost(calendar, head.owner.handle, today, asked.people.length === 0);
+  const met = useMetMost(calendar, head.owner.handle, today, request.people.length === 0);
   // Who is named in the address by a handle is found in the directory, once that is there.
   const named = [...params.getAll('with'), ...params.getAll('maybe')].filter((one) => !one.includes('@'));
   const directory = useQuery({
@@ -92,7 +100,7 @@ function Search({ head, name, today, notice, onNotice }: OnHead) {
   }
   const [walked, setWalked] = useState<{ start: number; end: number } | null>(null);
   const [title, setTitle] = useState('');
-  const found = useTimes(calendar, asked, style.zone, true);
+  const found = useTimes(calendar, request, style.zone, true);
   const { data } = found;
   const { wrote, wroteMany } = useItemWrites(
     () => ({ calendar, head }),
@@ -107,8 +115,8 @@ function Search({ head, name, today, notice, onNotice }: OnHead) {
   const best = data?.runs[0];
   const shown = walked ?? stood ?? (best ? { start: wall(best.from), end: wall(best.end) } : null);
   const take = (taken: Taken) => {
-    const form = formOf(taken, asked.item, title.trim());
-    const key = `openings ${taken.start} ${asked.item ?? ''}`;
+    const form = formOf(taken, request.item, title.trim());
+    const key = `openings ${taken.start} ${request.item ?? ''}`;
     const to = new URLSearchParams({ week: dateText(taken.start), kept: key });
     const href = `/for/${head.owner.handle}/calendar?${to}`;
     saveDraft({ key, title: title.trim(), owner: name, colour: head.owner.colour, href, data: form });
@@ -134,7 +142,7 @@ function Search({ head, name, today, notice, onNotice }: OnHead) {
     );
   };
   const maySend =
-    head.may.add && asked.item === null && title.trim() !== '' && (head.may.speak || asked.people.length === 0);
+    head.may.add && request.item === null && title.trim() !== '' && (head.may.speak || request.people.length === 0);
   const hours = hoursOf(
     data?.sheet ?? [],
     (data?.runs ?? []).map((run) => ({ from: wall(run.from), end: wall(run.end) })),
@@ -143,26 +151,26 @@ function Search({ head, name, today, notice, onNotice }: OnHead) {
     <div className={`${css.screen} who-${head.owner.colour % 6}`}>
       <div className={css.asked}>
         <h1 className="visually-hidden">{t('title')}</h1>
-        <AskedLine
+        <RequestLine
           head={head}
-          asked={asked}
+          request={request}
           unknown={data?.unknown ?? []}
           onChange={(more) => {
             setStood(null);
-            setAsked((was) => ({ ...was, ...more }));
+            setRequest((was) => ({ ...was, ...more }));
           }}
         />
-        {asked.people.length === 0 && asked.item === null && (
+        {request.people.length === 0 && request.item === null && (
           <MetMostRow
             words={t('metMost', { own: String(head.own), name: firstName(name) })}
             people={met ?? []}
             onChoose={({ address, name }) => add([{ address, name, role: 'must', group: null }])}
           />
         )}
-        {about && asked.item !== null && (
+        {about && request.item !== null && (
           <p className="small">{t('forItem', { title: about.title ?? '', when: whenText(about, style) })}</p>
         )}
-        {data && !asked.series && (
+        {data && !request.series && (
           <p className="small soft" role="status">
             {data.next === null
               ? t('none')
@@ -183,8 +191,8 @@ function Search({ head, name, today, notice, onNotice }: OnHead) {
           <CountSheet
             sheet={data.sheet}
             known={data.known}
-            runs={asked.series ? [] : data.runs}
-            length={asked.length}
+            runs={request.series ? [] : data.runs}
+            length={request.length}
             walked={walked?.start ?? null}
             today={today}
             onWalk={(run) => walk({ start: wall(run.from), end: wall(run.end) })}
@@ -196,8 +204,8 @@ function Search({ head, name, today, notice, onNotice }: OnHead) {
               take({
                 start: wall(run.from),
                 end,
-                people: [...asked.people, ...had],
-                place: asked.place.trim() || (run.room?.name ?? ''),
+                people: [...request.people, ...had],
+                place: request.place.trim() || (run.room?.name ?? ''),
                 rule: null,
               });
             }}
@@ -215,17 +223,17 @@ function Search({ head, name, today, notice, onNotice }: OnHead) {
         <div className="row spread">
           <h2>{t('best')}</h2>
           {head.may.add && (
-            <Link className="small" href={`/for/${head.owner.handle}/openings/round?${paramsOf(asked)}`}>
+            <Link className="small" href={`/for/${head.owner.handle}/openings/round?${paramsOf(request)}`}>
               {t('round.open')}
             </Link>
           )}
         </div>
-        <WishFields asked={asked} onChange={(more) => setAsked((was) => ({ ...was, ...more }))} />
+        <WishFields request={request} onChange={(more) => setRequest((was) => ({ ...was, ...more }))} />
         <TextField
           label={t('chosen.for')}
           value={title}
           helperText={
-            head.may.add && asked.item === null
+            head.may.add && request.item === null
               ? t('toSend', { own: head.own ? 'yes' : 'no', name: firstName(name) })
               : undefined
           }
@@ -234,9 +242,9 @@ function Search({ head, name, today, notice, onNotice }: OnHead) {
         />
         <TimesFound
           head={head}
-          asked={asked}
+          request={request}
           found={found}
-          onChange={(more) => setAsked((was) => ({ ...was, ...more }))}
+          onChange={(more) => setRequest((was) => ({ ...was, ...more }))}
           onTake={take}
           onSend={maySend ? (taken) => void send(taken) : undefined}
           onWalk={walk}

@@ -9,9 +9,9 @@ import type { RoundAnswer } from '@/contract/openings/round.ts';
 import { dateText, instantText, parseInstant, toWall } from '@/core/time/index.ts';
 import boardsCss from '../common/boards.module.css';
 import { useActing } from '../common/fetched/acting.ts';
-import { Asked as Asking } from '../common/fetched/asked.tsx';
 import { usePaused, usePreview } from '../common/fetched/preview.ts';
 import { KEYS } from '../common/fetched/query-keys.ts';
+import { QueryState as Asking } from '../common/fetched/query-state.tsx';
 import { sentenceOf } from '../common/fetched/refusal.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { Link } from '../common/link.tsx';
@@ -21,9 +21,9 @@ import { firstName } from '../common/token.tsx';
 import { useItemWrites } from '../items/board/item-writes.ts';
 import runListCss from '../items/times/run-list.module.css';
 import { walkRows } from '../items/times/run-list.tsx';
-import { askedBy, bodyOf, type TimesAsked } from '../items/times/times-asked.ts';
 import { HowFields, LengthFields, WhenFields } from '../items/times/times-fields.tsx';
-import type { Asked } from '../meetings/heard.ts';
+import { bodyOf, requestFromParams, type TimesRequest } from '../items/times/times-request.ts';
+import type { InvitedPerson } from '../meetings/heard.ts';
 import { PeopleField } from '../meetings/people-field.tsx';
 import { hoursOf } from './count-sheet.tsx';
 import { DayLanes, dayOfWall } from './day-lanes.tsx';
@@ -39,7 +39,7 @@ interface Row {
   readonly key: number;
   readonly title: string;
   readonly length: number;
-  readonly people: readonly Asked[];
+  readonly people: readonly InvitedPerson[];
 }
 
 /** Several meetings with people in common, placed together: what each is, where they would go and why, and all of them held or sent in one act. */
@@ -52,7 +52,9 @@ function Round({ head, name, today, notice, onNotice }: OnHead) {
   const { frame, style, now } = useFrame();
   const calendar = head.calendar.key;
   const params = useSearchParams();
-  const [asked, setAsked] = useState<TimesAsked>(() => askedBy(new URLSearchParams(params), dateText(today)));
+  const [request, setRequest] = useState<TimesRequest>(() =>
+    requestFromParams(new URLSearchParams(params), dateText(today)),
+  );
   const [rows, setRows] = useState<readonly Row[]>([emptyRow(1), emptyRow(2)]);
   const [looked, setLooked] = useState(0);
   const { attempt, busy } = useActing();
@@ -62,11 +64,12 @@ function Round({ head, name, today, notice, onNotice }: OnHead) {
     onNotice,
     () => {},
   );
-  const change = (more: Partial<TimesAsked>) => setAsked((was) => ({ ...was, ...more }));
+  const change = (more: Partial<TimesRequest>) => setRequest((was) => ({ ...was, ...more }));
   const set = (key: number, more: Partial<Row>) =>
     setRows(rows.map((row) => (row.key === key ? { ...row, ...more } : row)));
-  const { length: _length, room: _room, sheet: _sheet, there: _there, ...all } = bodyOf(asked, style.zone, false);
-  const named = (people: readonly Asked[]) => people.map(({ address, role }) => ({ address, must: role === 'must' }));
+  const { length: _length, room: _room, sheet: _sheet, there: _there, ...all } = bodyOf(request, style.zone, false);
+  const named = (people: readonly InvitedPerson[]) =>
+    people.map(({ address, role }) => ({ address, must: role === 'must' }));
   const body = JSON.stringify({
     ...all,
     meetings: rows.map(({ length, people }) => ({ length, people: named(people) })),
@@ -86,12 +89,12 @@ function Round({ head, name, today, notice, onNotice }: OnHead) {
   const one = placed?.[Math.min(looked, rows.length - 1)];
   const at = one && { start: wall(one.start), end: wall(one.end) };
   const everyone = [
-    ...new Map([...asked.people, ...rows.flatMap((row) => row.people)].map((p) => [p.address, p])).values(),
+    ...new Map([...request.people, ...rows.flatMap((row) => row.people)].map((p) => [p.address, p])).values(),
   ];
   const dayBody = JSON.stringify({ ...all, people: named(everyone), length: 60 });
   // What isn't said yet, before anything is offered for it.
   const untitled = rows.filter((row) => row.title.trim() === '').length;
-  const alone = rows.filter((row) => row.people.length + asked.people.length === 0).length;
+  const alone = rows.filter((row) => row.people.length + request.people.length === 0).length;
   const titleOf = (row: Row, i: number) => row.title.trim() || t('round.nth', { n: i + 1 });
   const make = async (as: 'holds' | 'sent') => {
     onNotice(null);
@@ -99,7 +102,7 @@ function Round({ head, name, today, notice, onNotice }: OnHead) {
     await attempt(
       async () => {
         const meetings = rows.map((row, i) => {
-          const people = [...new Map([...asked.people, ...row.people].map((p) => [p.address, p])).values()];
+          const people = [...new Map([...request.people, ...row.people].map((p) => [p.address, p])).values()];
           return {
             title: row.title.trim(),
             length: row.length,
@@ -115,7 +118,7 @@ function Round({ head, name, today, notice, onNotice }: OnHead) {
         const lapses = instantText(now() + HELD_DAYS * DAY);
         const answer = await call('makeRound', {
           params: { calendar },
-          body: { as, meetings, place: asked.place.trim() || null, zone: style.zone, lapses },
+          body: { as, meetings, place: request.place.trim() || null, zone: style.zone, lapses },
         });
         setMade({ body, placed });
         wroteMany(answer, t(as === 'holds' ? 'round.held' : 'round.sent', { count: answer.written }), [calendar]);
@@ -148,7 +151,7 @@ function Round({ head, name, today, notice, onNotice }: OnHead) {
             <PeopleField
               calendar={calendar}
               owner={owner}
-              people={asked.people}
+              people={request.people}
               when={null}
               item={null}
               disabled={false}
@@ -156,12 +159,12 @@ function Round({ head, name, today, notice, onNotice }: OnHead) {
             />
             <TextField
               label={t('place')}
-              value={asked.place}
+              value={request.place}
               onChange={(e) => change({ place: e.target.value })}
               slotProps={{ inputLabel: { shrink: true }, htmlInput: { maxLength: 300 } }}
             />
-            <WhenFields asked={asked} onChange={change} once />
-            <HowFields asked={asked} onChange={change} />
+            <WhenFields request={request} onChange={change} once />
+            <HowFields request={request} onChange={change} />
           </section>
           {rows.map((row, i) => (
             <section key={row.key} aria-label={titleOf(row, i)} className={pageCss.card}>
@@ -180,7 +183,7 @@ function Round({ head, name, today, notice, onNotice }: OnHead) {
                 slotProps={{ inputLabel: { shrink: true }, htmlInput: { maxLength: 300 } }}
               />
               <LengthFields
-                asked={{ ...asked, length: row.length }}
+                request={{ ...request, length: row.length }}
                 onChange={(more) => more.length !== undefined && set(row.key, { length: more.length })}
                 bare
               />

@@ -3,7 +3,7 @@ import { type ComponentType, useState } from 'react';
 import type { BoardHead } from '@/contract/items/items.ts';
 import { dateText, toWall } from '@/core/time/index.ts';
 import boardsCss from '../common/boards.module.css';
-import { Asked as Asking } from '../common/fetched/asked.tsx';
+import { QueryState as Asking } from '../common/fetched/query-state.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import { DAY } from '../common/times.ts';
 import { useBoardItems } from '../items/board/board-items.ts';

@@ -7,8 +7,8 @@ import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import { useActing } from '../common/fetched/acting.ts';
-import { Asked } from '../common/fetched/asked.tsx';
 import { KEYS } from '../common/fetched/query-keys.ts';
+import { QueryState } from '../common/fetched/query-state.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
 
@@ -33,7 +33,7 @@ export function Domains({ mayChange }: { mayChange: boolean }) {
     <section aria-label={t('domainsHead')} className="page-middle above-8 stack">
       <h2>{t('domainsHead')}</h2>
       <p className="small soft">{domains.length > 0 ? t('domainsHelp') : query.data && t('domainsNone')}</p>
-      <Asked query={query} />
+      <QueryState query={query} />
       {refused && !wrong && <Alert severity="error">{refused}</Alert>}
       <div className="row">
         {domains.map((domain) => (

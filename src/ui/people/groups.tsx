@@ -9,12 +9,12 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { GroupsAnswer } from '@/contract/people/people.ts';
 import { useActing } from '../common/fetched/acting.ts';
-import { Asked } from '../common/fetched/asked.tsx';
 import { KEYS } from '../common/fetched/query-keys.ts';
+import { QueryState } from '../common/fetched/query-state.tsx';
 import { fewPeople, personOption, type Someone } from '../common/fields/people-options.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import pageCss from '../common/page.module.css';
-import { AskFreeBusy } from '../common/requests/request-free-busy.tsx';
+import { RequestFreeBusy } from '../common/requests/request-free-busy.tsx';
 
 type Group = GroupsAnswer['groups'][number];
 
@@ -51,7 +51,7 @@ export function Groups(props: {
   return (
     <section aria-label={t('title')} className="gap-6 above-8 stack">
       <h2>{t('title')}</h2>
-      <Asked query={query} />
+      <QueryState query={query} />
       {refused && <Alert severity="error">{refused}</Alert>}
       {query.data?.groups.length === 0 && <p className="soft">{t('none')}</p>}
       {query.data?.groups.map((group) => (
@@ -176,7 +176,7 @@ function Shown(props: {
   return (
     <div className={hidden.length > 0 ? 'small' : 'small soft'}>
       {hidden.length > 0 ? t('shownNot', { names: hidden.map((m) => m.name).join(', ') }) : t('shown')}{' '}
-      <AskFreeBusy people={hidden} />
+      <RequestFreeBusy people={hidden} />
     </div>
   );
 }

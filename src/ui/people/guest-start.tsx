@@ -3,8 +3,8 @@ import { useQuery } from '@tanstack/react-query';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
-import { Asked } from '../common/fetched/asked.tsx';
 import { KEYS } from '../common/fetched/query-keys.ts';
+import { QueryState } from '../common/fetched/query-state.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import { Link } from '../common/link.tsx';
 import { SightMeter } from '../common/meters.tsx';
@@ -20,7 +20,7 @@ export function GuestStart() {
   return (
     <div className={`${pageCss.page} page-middle`}>
       <h1 className="below-6">{t('guest.startTitle')}</h1>
-      <Asked query={query} />
+      <QueryState query={query} />
       {query.data?.people.length === 0 && <p className="soft">{t('guest.startNone')}</p>}
       {query.data?.people.map((p) => (
         <article key={p.handle} className={`${pageCss.card} row who-${p.colour % 6} below-5`}>

@@ -7,8 +7,8 @@ import { useRef, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import { useActing } from '../common/fetched/acting.ts';
-import { Asked } from '../common/fetched/asked.tsx';
 import { KEYS } from '../common/fetched/query-keys.ts';
+import { QueryState } from '../common/fetched/query-state.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import peopleCss from './people.module.css';
 
@@ -48,7 +48,7 @@ export function Journeys() {
     <section className="page-narrow gap-5 above-8 stack">
       <h2>{tj('title')}</h2>
       <p className="small soft">{tj('help')}</p>
-      <Asked query={query} />
+      <QueryState query={query} />
       {data && data.journeys.length === 0 && text === null && <p className="soft">{tj('none')}</p>}
       {data && data.journeys.length > 0 && text === null && (
         <table>

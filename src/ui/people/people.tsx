@@ -11,8 +11,8 @@ import type { PeopleAnswer, PersonWire } from '@/contract/people/people.ts';
 import { reachOf } from '@/contract/sharing/reach.ts';
 import boardsCss from '../common/boards.module.css';
 import { useComesNext } from '../common/comes-next.ts';
-import { Asked } from '../common/fetched/asked.tsx';
 import { KEYS } from '../common/fetched/query-keys.ts';
+import { QueryState } from '../common/fetched/query-state.tsx';
 import { holdsWords } from '../common/fields/people-options.tsx';
 import { PersonForm } from '../common/fields/person-form.tsx';
 import { useFrame } from '../common/frame-context.tsx';
@@ -37,12 +37,12 @@ const kindOf = (p: Pick<PersonWire, 'kind' | 'resource'>): (typeof KINDS)[number
 export function People() {
   const t = useTranslations();
   const comesNext = useComesNext();
-  const { frame, toast, ask } = useFrame();
+  const { frame, toast, requestAccess } = useFrame();
   // The address of asking somebody leads here: whom is chosen beside the directory.
   const wanted = useSearchParams().get('ask') !== null;
   useEffect(() => {
-    if (wanted) ask?.({ people: [] });
-  }, [wanted, ask]);
+    if (wanted) requestAccess?.({ people: [] });
+  }, [wanted, requestAccess]);
   const client = useQueryClient();
   const [filter, setFilter] = useState('');
   const [kind, setKind] = useState<(typeof KINDS)[number] | 'all'>('all');
@@ -95,7 +95,7 @@ export function People() {
             </>
           )}
         </div>
-        <Asked query={query} />
+        <QueryState query={query} />
         {query.data && (
           <table className={peopleCss.list}>
             <thead>
@@ -179,12 +179,12 @@ export function People() {
                       {p.lists.length > 0 && (
                         <Link href={`/for/${frame.me.handle}/everything?of=${p.handle}`}>{t('people.everything')}</Link>
                       )}
-                      {p.handle !== frame.me.handle && ask && (
+                      {p.handle !== frame.me.handle && requestAccess && (
                         <button
                           type="button"
                           className={`plain ${peopleCss['as-link']}`}
                           aria-label={t('ask.moreOf', { name: p.name })}
-                          onClick={() => ask({ people: [p], has: p.rights })}
+                          onClick={() => requestAccess({ people: [p], has: p.rights })}
                         >
                           {t('people.askShort')}
                         </button>

@@ -13,8 +13,8 @@ import { call } from '@/contract/call.ts';
 import type { PersonChange, PersonFile, PersonWire } from '@/contract/people/people.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { useActing } from '../common/fetched/acting.ts';
-import { Asked } from '../common/fetched/asked.tsx';
 import { KEYS } from '../common/fetched/query-keys.ts';
+import { QueryState } from '../common/fetched/query-state.tsx';
 import { fewPeople, personOption } from '../common/fields/people-options.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import { Link } from '../common/link.tsx';
@@ -33,7 +33,7 @@ export function PersonFilePanel(props: { handle: string; people: readonly Person
     retry: false,
   });
   const file = query.data;
-  if (!file) return <Asked query={query} />;
+  if (!file) return <QueryState query={query} />;
   return (
     <div className="gap-7 stack">
       <Directory file={file} />

@@ -10,8 +10,8 @@ import type { EverythingAnswer } from '@/contract/sharing/sharing.ts';
 import { COLLECTION_KINDS, FIRST_COLLECTIONS } from '@/core/collection/index.ts';
 import { useCollectionGoal } from '../common/collection-goal.ts';
 import { useCollectionName } from '../common/collection-name.ts';
-import { Asked } from '../common/fetched/asked.tsx';
 import { KEYS } from '../common/fetched/query-keys.ts';
+import { QueryState } from '../common/fetched/query-state.tsx';
 import { useFrame } from '../common/frame-context.tsx';
 import { Link } from '../common/link.tsx';
 import { SightMeter } from '../common/meters.tsx';
@@ -29,7 +29,7 @@ export function Everything({ who }: { who: string }) {
   const t = useTranslations('everything');
   const sights = useTranslations('sights');
   const nameOf = useCollectionName();
-  const { frame, principal, ask } = useFrame();
+  const { frame, principal, requestAccess } = useFrame();
   const goal = useCollectionGoal();
   const query = useQuery({
     queryKey: KEYS.everything(who),
@@ -49,7 +49,7 @@ export function Everything({ who }: { who: string }) {
   if (!query.data)
     return (
       <div className={pageCss.state}>
-        <Asked query={query} />
+        <QueryState query={query} />
       </div>
     );
   const { owner, own, all } = query.data;
@@ -71,11 +71,11 @@ export function Everything({ who }: { who: string }) {
     <div className={pageCss.page}>
       <div className="row">
         <h1>{t('title', words)}</h1>
-        {!own && ask && (
+        {!own && requestAccess && (
           <Button
             variant="outlined"
             className="at-end"
-            onClick={() => ask({ people: [owner], what: unseen ?? 'calendar', has: null })}
+            onClick={() => requestAccess({ people: [owner], what: unseen ?? 'calendar', has: null })}
           >
             {t('askOther', words)}
           </Button>

@@ -12,8 +12,8 @@ import { call } from '@/contract/call.ts';
 import type { CeilingsWire, HouseRulesWire } from '@/contract/sharing/rules.ts';
 import { SCOPES, SIGHTS } from '@/core/calendar/index.ts';
 import { useActing } from '../common/fetched/acting.ts';
-import { Asked } from '../common/fetched/asked.tsx';
 import { KEYS } from '../common/fetched/query-keys.ts';
+import { QueryState } from '../common/fetched/query-state.tsx';
 import segCss from '../common/fields/seg.module.css';
 import { useFrame } from '../common/frame-context.tsx';
 import sectionsCss from '../common/sections.module.css';
@@ -47,7 +47,7 @@ export function HouseRules({ after }: { after?: ReactNode }) {
     <Sections>
       <h1>{t('houseRules.title')}</h1>
       <p className="soft above-3 below-6">{t('houseRules.intro')}</p>
-      <Asked query={query} />
+      <QueryState query={query} />
       {refused && <Alert severity="error">{refused}</Alert>}
       {query.data && !mayChange && <p>{t('houseRules.readOnly')}</p>}
       {rules && (

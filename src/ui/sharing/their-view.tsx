@@ -20,7 +20,7 @@ import { DAY, weekTitle, whenText } from '../common/times.ts';
 import { VisibilityChoice } from '../items/form/visibility-choice.tsx';
 import { audienceParam } from './audience-param.ts';
 import { MiniWeek } from './mini-week.tsx';
-import { Ask } from './review/explain-access.tsx';
+import { ExplainAccess } from './review/explain-access.tsx';
 import { History } from './review/history.tsx';
 import sightlinesCss from './sightlines.module.css';
 import { TheirList } from './their-list.tsx';
@@ -50,8 +50,8 @@ export function TheirView(props: {
   const t = useTranslations();
   const [shown, setShown] = useState<'after' | 'before' | 'both'>('after');
   // A door from an item leads to why this audience sees it.
-  const asked = useSearchParams().get('item');
-  const [picked, setPicked] = useState(asked);
+  const openItem = useSearchParams().get('item');
+  const [picked, setPicked] = useState(openItem);
   const which = dirty ? shown : 'after';
   const weeks =
     answer &&
@@ -133,7 +133,9 @@ export function TheirView(props: {
         </p>
       )}
       {own && picked && <ItemVisibility key={picked} id={picked} calendar={calendar} onMoved={setPicked} />}
-      {own && picked && known && <Ask key={`ask ${picked}`} calendar={calendar} audience={audience} item={picked} />}
+      {own && picked && known && (
+        <ExplainAccess key={`ask ${picked}`} calendar={calendar} audience={audience} item={picked} />
+      )}
       {own && !picked && !closed && kind === 'calendar' && <p className="small soft">{t('lines.item')}</p>}
       <History calendar={calendar} audience={audience} />
     </div>

@@ -97,7 +97,7 @@ function Row(props: {
   const { task, part, current } = props;
   const t = useTranslations('tasks');
   const words = useDueWords();
-  const asked = task.from?.said === 'asked';
+  const isWaiting = task.from?.said === 'asked';
   const marks = [
     task.belongsTo ? t(`ties.${task.tie?.as ?? 'part'}`, { title: task.belongsTo }) : '',
     task.from
@@ -112,7 +112,7 @@ function Row(props: {
       <Checkbox
         size="small"
         checked={task.done}
-        disabled={task.may?.change !== true || asked}
+        disabled={task.may?.change !== true || isWaiting}
         onChange={() => props.onTick(task)}
         slotProps={{ input: { 'aria-label': t('tick', { title: task.title }) } }}
       />
@@ -130,7 +130,7 @@ function Row(props: {
         {marks.length > 0 && <span className="small soft">{marks.join(' · ')}</span>}
       </ButtonBase>
       <span className={`small ${part === 'overdue' ? 'wrong' : 'soft'} ${listsCss.due}`}>{words(task)}</span>
-      {asked && task.may?.change && <Answer task={task} onAnswer={props.onAnswer} />}
+      {isWaiting && task.may?.change && <Answer task={task} onAnswer={props.onAnswer} />}
     </div>
   );
 }

@@ -8,8 +8,8 @@ import { useTranslations } from 'use-intl';
 import { call, sendTasks } from '@/contract/call.ts';
 import type { TaskListWire, TasksAnswer, TaskWire } from '@/contract/tasks.ts';
 import { useActing } from '../common/fetched/acting.ts';
-import { Asked } from '../common/fetched/asked.tsx';
 import { KEYS } from '../common/fetched/query-keys.ts';
+import { QueryState } from '../common/fetched/query-state.tsx';
 import { useTaskActs } from '../common/fetched/task-acts.ts';
 import { useFrame } from '../common/frame-context.tsx';
 import { ListFile } from '../common/lists/list-file.tsx';
@@ -109,7 +109,7 @@ function TaskList({ who, list: known, lists }: { who: string; list: TaskListWire
           </Alert>
         )}
         {list.may.add && !done && <AddTask list={list} onAdded={said} />}
-        <Asked query={query} />
+        <QueryState query={query} />
         {query.data && tasks.length === 0 && (
           <p className={`soft ${listsCss.note}`}>{t(done ? 'noneDone' : list.may.add ? 'noneYet' : 'none')}</p>
         )}

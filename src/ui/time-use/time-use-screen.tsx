@@ -7,8 +7,8 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { TimeUseAnswer } from '@/contract/time-use.ts';
 import { dateText, parseDate, toWall, weekStart } from '@/core/time/index.ts';
-import { Asked } from '../common/fetched/asked.tsx';
 import { KEYS } from '../common/fetched/query-keys.ts';
+import { QueryState } from '../common/fetched/query-state.tsx';
 import { fieldsOf } from '../common/fetched/refusal.ts';
 import { DateField } from '../common/fields/date-field.tsx';
 import { useFrame } from '../common/frame-context.tsx';
@@ -20,13 +20,13 @@ import timeUseCss from './time-use.module.css';
 import { Wishes } from './wishes.tsx';
 
 const BESIDE = ['none', 'before', 'year'] as const;
-type Beside = (typeof BESIDE)[number];
+type Comparison = (typeof BESIDE)[number];
 
 /** The other period that is put beside one: the same length before, or the same days of the year before. */
-function besideOf(from: string, until: string, beside: Beside): { otherFrom?: string; otherUntil?: string } {
+function comparedDates(from: string, until: string, compared: Comparison): { otherFrom?: string; otherUntil?: string } {
   const [a, b] = [parseDate(from), parseDate(until)];
-  if (a === null || b === null || beside === 'none') return {};
-  const back = beside === 'before' ? b - a + DAY : 364 * DAY;
+  if (a === null || b === null || compared === 'none') return {};
+  const back = compared === 'before' ? b - a + DAY : 364 * DAY;
   return { otherFrom: dateText(a - back), otherUntil: dateText(b - back) };
 }
 
@@ -39,17 +39,17 @@ export function TimeUseScreen({ who }: { who: string }) {
   const thisWeek = weekStart(Math.floor(toWall(style.zone, now()) / DAY) * DAY, style.weekFirst);
   const from = search.get('from') ?? dateText(thisWeek - 21 * DAY);
   const until = search.get('until') ?? dateText(thisWeek + 6 * DAY);
-  const beside = BESIDE.find((one) => one === search.get('beside')) ?? 'before';
-  const asked = { from, until, ...besideOf(from, until, beside) };
+  const compared = BESIDE.find((one) => one === search.get('beside')) ?? 'before';
+  const params = { from, until, ...comparedDates(from, until, compared) };
   const query = useQuery({
-    queryKey: KEYS.timeUse(who, asked),
-    queryFn: () => call('readTimeUse', { params: { person: who }, query: asked }),
+    queryKey: KEYS.timeUse(who, params),
+    queryFn: () => call('readTimeUse', { params: { person: who }, query: params }),
     retry: false,
   });
   const { data } = query;
   const wrong = fieldsOf(query.error);
   const set = (more: Partial<Record<'from' | 'until' | 'beside', string>>) => {
-    const next = new URLSearchParams({ from, until, beside, ...more });
+    const next = new URLSearchParams({ from, until, beside: compared, ...more });
     window.history.replaceState(null, '', `?${next}`);
   };
   const name = principal && !principal.own ? firstName(principal.name) : null;
@@ -57,14 +57,14 @@ export function TimeUseScreen({ who }: { who: string }) {
     <div className={pageCss.page}>
       <div className="row spread">
         <h1>{name ? t('titleOf', { name }) : t('title')}</h1>
-        <a href={`/api/people/${encodeURIComponent(who)}/time-use/file?${new URLSearchParams(asked)}`} download>
+        <a href={`/api/people/${encodeURIComponent(who)}/time-use/file?${new URLSearchParams(params)}`} download>
           {t('file')}
         </a>
       </div>
       <div className={timeUseCss.filters}>
         <DateField label={t('from')} value={from} error={wrong.from} onChange={(day) => set({ from: day })} />
         <DateField label={t('until')} value={until} error={wrong.until} onChange={(day) => set({ until: day })} />
-        <TextField select label={t('beside')} value={beside} onChange={({ target }) => set({ beside: target.value })}>
+        <TextField select label={t('beside')} value={compared} onChange={({ target }) => set({ beside: target.value })}>
           {BESIDE.map((one) => (
             <MenuItem key={one} value={one}>
               {t(one)}
@@ -72,7 +72,7 @@ export function TimeUseScreen({ who }: { who: string }) {
           ))}
         </TextField>
       </div>
-      {!data && <Asked query={query} />}
+      {!data && <QueryState query={query} />}
       {data && <Report data={data} />}
       {data && <Wishes who={who} data={data} />}
     </div>

@@ -9,8 +9,8 @@ import { call } from '@/contract/call.ts';
 import type { TrailListAnswer, TrailQuery } from '@/contract/trail.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { useActingWithToast } from '../common/fetched/acting.ts';
-import { Asked } from '../common/fetched/asked.tsx';
 import { KEYS } from '../common/fetched/query-keys.ts';
+import { QueryState } from '../common/fetched/query-state.tsx';
 import { fieldsOf } from '../common/fetched/refusal.ts';
 import { DateField } from '../common/fields/date-field.tsx';
 import { useFrame } from '../common/frame-context.tsx';
@@ -41,11 +41,12 @@ export function TrailScreen({ who }: { who: string }) {
     from: get('from'),
     until: get('until'),
   };
-  const asked = Object.fromEntries(Object.entries(filters).filter(([, value]) => value !== '')) as Partial<TrailQuery> &
-    Pick<TrailQuery, 'of'>;
+  const params = Object.fromEntries(
+    Object.entries(filters).filter(([, value]) => value !== ''),
+  ) as Partial<TrailQuery> & Pick<TrailQuery, 'of'>;
   const query = useInfiniteQuery({
     queryKey: KEYS.trail(filters),
-    queryFn: ({ pageParam }) => call('listTrail', { query: { ...asked, ...(pageParam ? { after: pageParam } : {}) } }),
+    queryFn: ({ pageParam }) => call('listTrail', { query: { ...params, ...(pageParam ? { after: pageParam } : {}) } }),
     initialPageParam: '',
     getNextPageParam: (page: TrailListAnswer) => page.after ?? undefined,
     retry: false,
@@ -71,12 +72,12 @@ export function TrailScreen({ who }: { who: string }) {
     <div className={pageCss.page}>
       <div className="row spread">
         <h1>{t('screen')}</h1>
-        <a href={`/api/trail/file?${new URLSearchParams(asked as Record<string, string>)}`} download>
+        <a href={`/api/trail/file?${new URLSearchParams(params as Record<string, string>)}`} download>
           {t('file')}
         </a>
       </div>
       <Scope filters={filters} first={first} wrong={fieldsOf(query.error)} set={set} />
-      {!query.data && <Asked query={query} />}
+      {!query.data && <QueryState query={query} />}
       {query.data && entries.length === 0 && <p className="soft">{t('nothing')}</p>}
       {days.map((day) => (
         <section key={day} aria-label={fullDay(day)}>

@@ -29,7 +29,7 @@ const item = (...lines: string[]): ReadItem => {
   expect(file.problems).toEqual([]);
   return file.items[0] as ReadItem;
 };
-const happenings = (i: ReadItem, from: string, to: string): string[] =>
+const occurrences = (i: ReadItem, from: string, to: string): string[] =>
   expand(
     {
       startWall: parseWall(i.start) as number,
@@ -107,12 +107,12 @@ describe('the file’s own definition is the truth for its times', () => {
   test('where it differs from the named zone, the definition is kept and its instants are right', () => {
     // 20 March: by the old rule still standard time, by the zone's present one not.
     const file = read(calendar(oldEastern('America/New_York'), event('DTSTART;TZID=America/New_York:20260320T100000')));
-    const [kept] = file.items as [ReadItem];
-    expect(instantText(kept.startAt)).toBe('2026-03-20T15:00:00Z');
-    expect(kept.zone.startsWith('~')).toBe(true);
+    const [first] = file.items as [ReadItem];
+    expect(instantText(first.startAt)).toBe('2026-03-20T15:00:00Z');
+    expect(first.zone.startsWith('~')).toBe(true);
     expect(file.zones[0]).toMatchObject({ tzid: 'America/New_York', near: 'America/New_York' });
-    const again = read(writeCalendar([written(kept)], 'x', file.zones));
-    expect(again.items[0]).toMatchObject({ startAt: kept.startAt, start: kept.start, zone: kept.zone });
+    const again = read(writeCalendar([written(first)], 'x', file.zones));
+    expect(again.items[0]).toMatchObject({ startAt: first.startAt, start: first.start, zone: first.zone });
   });
   // One change of a year and no rule: nothing is said of the summers before and after, where Lisbon has its own.
   const winterAlone = (...more: string[]) =>
@@ -197,7 +197,9 @@ describe('the file’s own definition is the truth for its times', () => {
       ),
     );
     expect(
-      happenings(file.items[0] as ReadItem, '2026-01-01T00:00:00Z', '2027-01-01T00:00:00Z').map((h) => h.slice(11, 16)),
+      occurrences(file.items[0] as ReadItem, '2026-01-01T00:00:00Z', '2027-01-01T00:00:00Z').map((h) =>
+        h.slice(11, 16),
+      ),
     ).toEqual(['15:00', '15:00', '15:00', '14:00']);
   });
   test('a definition without rules holds its last offset for ever', () => {
@@ -228,12 +230,12 @@ describe('lengths', () => {
     const rule = 'RRULE:FREQ=DAILY;COUNT=2';
     const range = ['2027-03-01T00:00:00Z', '2027-04-01T00:00:00Z'] as const;
     expect(
-      happenings(
+      occurrences(
         item('DTSTART;TZID=Europe/Lisbon:20270326T230000', 'DTEND;TZID=Europe/Lisbon:20270327T070000', rule),
         ...range,
       ),
     ).toEqual(['2027-03-26T23:00:00Z 2027-03-27T07:00:00Z', '2027-03-27T23:00:00Z 2027-03-28T07:00:00Z']);
-    expect(happenings(item('DTSTART;TZID=Europe/Lisbon:20270326T230000', 'DURATION:P1D', rule), ...range)).toEqual([
+    expect(occurrences(item('DTSTART;TZID=Europe/Lisbon:20270326T230000', 'DURATION:P1D', rule), ...range)).toEqual([
       '2027-03-26T23:00:00Z 2027-03-27T23:00:00Z',
       '2027-03-27T23:00:00Z 2027-03-28T22:00:00Z',
     ]);
@@ -245,7 +247,7 @@ describe('lengths', () => {
       'RRULE:FREQ=WEEKLY;COUNT=2',
     );
     expect(gap.endAt - gap.startAt).toBe(3_600_000);
-    expect(happenings(gap, '2027-03-01T00:00:00Z', '2027-05-01T00:00:00Z')).toEqual([
+    expect(occurrences(gap, '2027-03-01T00:00:00Z', '2027-05-01T00:00:00Z')).toEqual([
       '2027-03-28T01:30:00Z 2027-03-28T02:30:00Z',
       '2027-04-04T00:30:00Z 2027-04-04T01:30:00Z',
     ]);

@@ -12,7 +12,7 @@ export interface UnmodelledLine {
 }
 
 /** What the fields of an item are, as far as kept lines depend on them. */
-export interface KeptFields extends Pick<WrittenFields, FiledField> {
+export interface UnmodelledFields extends Pick<WrittenFields, FiledField> {
   readonly cancelled: boolean;
   readonly organiser: { readonly address: string; readonly name: string | null } | null;
   readonly attendees: readonly {
@@ -43,8 +43,8 @@ const OURS = new Set([
 /** The most of what a file said of one item that is kept, in UTF-16 units. */
 const MOST_KEPT = 32_000;
 
-const DEPENDS: Record<string, (fields: KeptFields) => unknown> = {
-  ...Object.fromEntries(FILED_FIELDS.map((name) => [specOf(name).file ?? '', (f: KeptFields) => f[name]])),
+const DEPENDS: Record<string, (fields: UnmodelledFields) => unknown> = {
+  ...Object.fromEntries(FILED_FIELDS.map((name) => [specOf(name).file ?? '', (f: UnmodelledFields) => f[name]])),
   GEO: (f) => f.place,
   CLASS: (f) => f.visibility,
   TRANSP: (f) => f.shows,
@@ -60,7 +60,7 @@ export function addressOf(value: string): string {
 }
 
 /** What a property depends on: a field's name for the record, and its value; `null` for nothing. */
-function dependence({ name, value }: Property): { of: string; read: (f: KeptFields) => unknown } | null {
+function dependence({ name, value }: Property): { of: string; read: (f: UnmodelledFields) => unknown } | null {
   if (name === 'ATTENDEE') {
     const address = addressOf(value);
     return { of: `ATTENDEE ${address}`, read: (f) => f.attendees.find((a) => a.address === address) ?? null };
@@ -68,7 +68,8 @@ function dependence({ name, value }: Property): { of: string; read: (f: KeptFiel
   const read = DEPENDS[name];
   if (read) return { of: name, read };
   // Text that repeats the notes in another form.
-  if (/^X-.*DESC/.test(name)) return { of: 'DESCRIPTION', read: DEPENDS.DESCRIPTION as (f: KeptFields) => unknown };
+  if (/^X-.*DESC/.test(name))
+    return { of: 'DESCRIPTION', read: DEPENDS.DESCRIPTION as (f: UnmodelledFields) => unknown };
   return null;
 }
 
@@ -78,21 +79,21 @@ const text = (value: unknown): string => JSON.stringify(value ?? null);
  * Picks out of an item's block what our own lines for it wouldn't say. `ours` are those lines. What is too long to keep is named in
  * `dropped`.
  */
-export function keptOf(
+export function unmodelledOf(
   block: string,
-  fields: KeptFields,
+  fields: UnmodelledFields,
   ours: readonly string[],
-): { readonly kept: UnmodelledLine[]; readonly dropped: string[] } {
+): { readonly unmodelled: UnmodelledLine[]; readonly dropped: string[] } {
   const said = new Set(ours);
-  const kept: UnmodelledLine[] = [];
+  const unmodelled: UnmodelledLine[] = [];
   const dropped: string[] = [];
   let size = 0;
-  const keep = (name: string, entry: UnmodelledLine) => {
+  const add = (name: string, entry: UnmodelledLine) => {
     size += entry.line.length + (entry.was?.length ?? 0);
     if (size > MOST_KEPT) {
       size -= entry.line.length + (entry.was?.length ?? 0);
       dropped.push(name);
-    } else kept.push(entry);
+    } else unmodelled.push(entry);
   };
   const { properties, parts } = insideOf(block);
   for (const property of properties) {
@@ -103,15 +104,19 @@ export function keptOf(
     const line = property.params.has('SCHEDULE-STATUS') ? withoutParameter(plain, 'SCHEDULE-STATUS') : plain;
     if (said.has(line)) continue;
     const depends = dependence(property);
-    keep(name, depends ? { line, of: depends.of, was: text(depends.read(fields)) } : { line });
+    add(name, depends ? { line, of: depends.of, was: text(depends.read(fields)) } : { line });
   }
-  for (const part of parts) keep(part.slice(6, part.indexOf('\r\n')), { line: part });
-  return { kept, dropped };
+  for (const part of parts) add(part.slice(6, part.indexOf('\r\n')), { line: part });
+  return { unmodelled, dropped };
 }
 
 /** Our own lines with what was kept put in place of what it says better, and beside them what nothing of ours says. */
-export function withKept(ours: readonly string[], kept: readonly UnmodelledLine[], fields: KeptFields): string[] {
-  const standing = kept.filter(({ line, of, was }) => {
+export function withUnmodelled(
+  ours: readonly string[],
+  unmodelled: readonly UnmodelledLine[],
+  fields: UnmodelledFields,
+): string[] {
+  const standing = unmodelled.filter(({ line, of, was }) => {
     if (of === undefined) return true;
     const property = propertyOf(line);
     const depends = property && dependence(property);

@@ -12,7 +12,7 @@ import {
   wallText,
 } from '../../time/index.ts';
 import { fieldsOf, textOf } from './fields.ts';
-import { keptOf } from './kept.ts';
+import { unmodelledOf } from './kept.ts';
 import { type Block, cutIntoBlocks } from './lines.ts';
 import { insideOf, type Property } from './property.ts';
 import type { ReadFile, ReadItem, ReadOptions, ReadProblem, ReadRemark } from './read-item.ts';
@@ -196,13 +196,13 @@ class Reader {
       stamp: stampOf(properties),
       line: block.line,
     };
-    const { kept, dropped } = keptOf(
+    const { unmodelled, dropped } = unmodelledOf(
       block.text,
       { ...item, touched: false },
       ownLines({ ...item, touched: false, changedAt: 0 }),
     );
     for (const name of dropped) this.remark('notKept', name);
-    const whole = { ...item, kept };
+    const whole = { ...item, kept: unmodelled };
     return [whole, ...added.flatMap((d) => (d.endAt === null ? [] : [ofItsOwnLength(whole, d, text(d.endAt))]))];
   }
 

@@ -140,9 +140,9 @@ describe('a file of tasks', () => {
 
   test('keeps what isn’t modelled, and gives it back', () => {
     const alarm = ['BEGIN:VALARM', 'ACTION:DISPLAY', 'TRIGGER:-PT1H', 'END:VALARM'];
-    const kept = one('LOCATION:The mill', 'X-ELSEWHERE;A=b:c', 'RELATED-TO:two', ...alarm);
-    if (!kept) throw new Error('not read');
-    const text = writeTodos([{ ...kept, changedAt: NOW, touched: false }], 'x');
+    const unmodelled = one('LOCATION:The mill', 'X-ELSEWHERE;A=b:c', 'RELATED-TO:two', ...alarm);
+    if (!unmodelled) throw new Error('not read');
+    const text = writeTodos([{ ...unmodelled, changedAt: NOW, touched: false }], 'x');
     for (const line of ['LOCATION:The mill', 'X-ELSEWHERE;A=b:c', 'RELATED-TO:two', ...alarm])
       expect(text.split('\r\n')).toContain(line);
   });

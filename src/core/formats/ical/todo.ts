@@ -4,7 +4,7 @@ import { readRule } from '../../recurrence/index.ts';
 import { type Due, dueText, type WrittenTask } from '../../tasks/index.ts';
 import { fromWallLenient, parseDate, parseInstant, parseWall, toWall, wallText } from '../../time/index.ts';
 import { fieldsOf, textOf } from './fields.ts';
-import { type KeptFields, keptOf, type UnmodelledLine, withKept } from './kept.ts';
+import { type UnmodelledFields, type UnmodelledLine, unmodelledOf, withUnmodelled } from './kept.ts';
 import { type Block, cutIntoBlocks } from './lines.ts';
 import { fold, insideOf, type Property, plainText, propertyOf } from './property.ts';
 import { durationOf, rawValues, stampOf, titleOf } from './read-times.ts';
@@ -55,7 +55,7 @@ const FIELDS = ['title', 'notes', 'link', 'categories', 'importance', 'visibilit
 const CLASS = { follow: 'PUBLIC', open: 'PUBLIC', outline: 'CONFIDENTIAL', private: 'PRIVATE' } as const;
 
 /** The fields of an item that kept lines depend on, of a task: what tasks don't have is as nothing. */
-const keptFields = (todo: WrittenTask, touched: boolean): KeptFields => ({
+const unmodelledFields = (todo: WrittenTask, touched: boolean): UnmodelledFields => ({
   ...todo,
   shows: 'busy',
   kind: 'meeting',
@@ -80,7 +80,7 @@ export function writeTodos(todos: readonly SeenTodo[], name: string | null): str
     ...[...earliest].flatMap(([zone, from]) => zoneLines(zone, from)),
     ...todos.flatMap((todo) => [
       'BEGIN:VTODO',
-      ...withKept(ownLines(todo), todo.kept, keptFields(todo, todo.touched)),
+      ...withUnmodelled(ownLines(todo), todo.kept, unmodelledFields(todo, todo.touched)),
       'END:VTODO',
     ]),
     'END:VCALENDAR',
@@ -186,8 +186,8 @@ function todoOf(block: Block, zones: FileZones, options: TodoOptions): ReadTodo 
   if (!uid) throw new Unreadable('unreadable', 'UID');
   const todo = { ...written, uid, due, zone, doneAt: doneAt(part, properties, options), rule: null };
   const rule = ruleOf(properties, due, zone);
-  const { kept } = keptOf(block.text, keptFields(todo, false), ownLines({ ...todo, changedAt: 0 }));
-  const others = kept.filter(({ line }) => !OURS.includes(propertyOf(line)?.name ?? ''));
+  const { unmodelled } = unmodelledOf(block.text, unmodelledFields(todo, false), ownLines({ ...todo, changedAt: 0 }));
+  const others = unmodelled.filter(({ line }) => !OURS.includes(propertyOf(line)?.name ?? ''));
   return { ...todo, rule, kept: others, line: block.line };
 }
 

@@ -2,11 +2,11 @@ import ICAL from 'ical.js';
 import { FILED_FIELDS, type FiledField, specOf, type WrittenFields } from '../../calendar/index.ts';
 import type { Length } from '../../recurrence/index.ts';
 import { fromWallLenient, parseDate, parseWall, wallText } from '../../time/index.ts';
-import { type KeptFields, type UnmodelledLine, withKept, withStatuses } from './kept.ts';
+import { type UnmodelledFields, type UnmodelledLine, withStatuses, withUnmodelled } from './kept.ts';
 import { plainText } from './property.ts';
 
 /** An item as it is written: what reading gives back, and what a reader of the file needs beside it. */
-export interface WrittenItem extends KeptFields {
+export interface WrittenItem extends UnmodelledFields {
   readonly uid: string;
   readonly recurrence: string | null;
   readonly start: string;
@@ -39,7 +39,11 @@ export const withoutOwn = (text: string): string => text.replace(/^X-PARAMO-[^\r
 
 /** An item's content lines, unfolded, from BEGIN to END: our own, with what a file once said of it put back in place. */
 export function eventLines(item: WrittenItem): string[] {
-  return ['BEGIN:VEVENT', ...withStatuses(withKept(ownLines(item), item.kept, item), item.statuses), 'END:VEVENT'];
+  return [
+    'BEGIN:VEVENT',
+    ...withStatuses(withUnmodelled(ownLines(item), item.kept, item), item.statuses),
+    'END:VEVENT',
+  ];
 }
 
 /** When an item is, as it is written. */

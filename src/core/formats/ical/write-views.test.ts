@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import ICAL from 'ical.js';
 import { describe, expect, test } from 'vitest';
 import { instantText } from '../../time/index.ts';
-import { calendarText, freeBusyLines, type SeenHappening, seenLines } from './write-views.ts';
+import { calendarText, freeBusyLines, type SeenOccurrence, seenLines } from './write-views.ts';
 
 const WORDS = {
   busy: 'Ocupado',
@@ -14,7 +14,7 @@ const WORDS = {
 };
 const STAMP = '2027-03-02T00:00:00Z';
 const AT = Date.UTC(2027, 2, 2, 9);
-const busy: SeenHappening = {
+const busy: SeenOccurrence = {
   id: 'x',
   start: '2027-03-02T09:00:00Z',
   end: '2027-03-02T10:00:00Z',
@@ -22,12 +22,12 @@ const busy: SeenHappening = {
   shows: 'busy',
 };
 const read = (lines: readonly string[]) => new ICAL.Component(ICAL.parse(calendarText(lines, { name: 'Ana, “a”; b' })));
-const event = (seen: SeenHappening) => {
+const event = (seen: SeenOccurrence) => {
   const component = read(seenLines(seen, `${seen.id}@paramo`, STAMP, WORDS)).getFirstSubcomponent('vevent');
   if (!component) throw new Error('no event');
   return component;
 };
-const names = (seen: SeenHappening) =>
+const names = (seen: SeenOccurrence) =>
   event(seen)
     .getAllProperties()
     .map((p) => p.name);

@@ -5,7 +5,7 @@ import { fold, plainText } from './property.ts';
 import { addParty } from './write-event.ts';
 
 /** A happening as somebody sees it: what their sight lacks isn't there. Times are instants or, where `allDay`, dates. */
-export interface SeenHappening {
+export interface SeenOccurrence {
   readonly id: string;
   readonly start: string;
   readonly end: string;
@@ -48,7 +48,7 @@ const basic = (instant: string): string => instant.replace(/[-:]/g, '').replace(
  * The lines of one happening, from BEGIN to END, unfolded: what is seen of it and nothing else. `uid` is what it is called outside;
  * below full sight an id that says nothing. `stamp` is when this was written, as an instant.
  */
-export function seenLines(seen: SeenHappening, uid: string, stamp: string, words: BlockWords): string[] {
+export function seenLines(seen: SeenOccurrence, uid: string, stamp: string, words: BlockWords): string[] {
   const event = new ICAL.Component('vevent');
   const put = (name: string, value: string) =>
     event.addProperty(new ICAL.Property([name, {}, 'text', plainText(value)]));
@@ -124,7 +124,7 @@ export function calendarText(
  * overlap nor touch, cut to the range. All times in epoch milliseconds.
  */
 export function freeBusyLines(
-  taken: readonly { readonly span: Span; readonly shows: SeenHappening['shows'] }[],
+  taken: readonly { readonly span: Span; readonly shows: SeenOccurrence['shows'] }[],
   range: Span,
   stamp: string,
   uid: string,

@@ -89,13 +89,13 @@ function contactOf(card: Card): ReadContact {
       .find(({ name }) => name === 'UID')
       ?.value.trim()
       .slice(0, 400) || null;
-  const kept = lines
+  const unmodelled = lines
     .filter(({ name }) => !OURS.has(name))
     .map((line): UnmodelledLine => {
       const of = reading.fieldOf.get(line);
       return of === undefined ? { line: line.line } : { line: line.line, ...of };
     });
-  return { ...fields, line: card.line, uid, version, kept };
+  return { ...fields, line: card.line, uid, version, kept: unmodelled };
 }
 
 type Said = { readonly of: string; readonly was: string };

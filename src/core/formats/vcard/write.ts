@@ -37,13 +37,13 @@ function bodyOf(contact: WrittenCard, version: CardVersion): string[] {
   const own = ownLines(contact, version);
   const saying = new Set(own.map(({ of, was }) => `${of} ${was}`));
   const covered = new Set<string>();
-  const kept = contact.kept.flatMap(({ line, of, was }) => {
+  const unmodelled = contact.kept.flatMap(({ line, of, was }) => {
     if (of !== undefined && !saying.has(`${of} ${was}`)) return [];
     if (of !== undefined) covered.add(`${of} ${was}`);
     if (/^(?:[\w-]+\.)?REV[;:]/i.test(line) && contact.changedAt !== null) return [];
     return [inVersion(line, contact.version, version)];
   });
-  return [...kept, ...own.filter(({ of, was }) => !covered.has(`${of} ${was}`)).flatMap(({ lines }) => lines)];
+  return [...unmodelled, ...own.filter(({ of, was }) => !covered.has(`${of} ${was}`)).flatMap(({ lines }) => lines)];
 }
 
 /** What a card says of each field, with what that is held against. */

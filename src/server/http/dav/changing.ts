@@ -7,7 +7,7 @@ import { changeCalendar } from '../../operations/people/own-calendar.ts';
 import { beginCalendar, isCalendarKeyFree } from '../../operations/people/people.ts';
 import { must, ok, type Result, refuse } from '../../result.ts';
 import { bare, conditionFailed, multistatus, refused, xml } from './answers.ts';
-import { type Asked, askedTooMuch, hrefOf, xmlIn } from './asked.ts';
+import { type DavCall, hrefOf, tooManyProperties, xmlIn } from './dav-call.ts';
 import { knownOf } from './find-properties.ts';
 import { seenBy } from './objects.ts';
 import { allProtected, allSet, propstats } from './properties.ts';
@@ -46,14 +46,14 @@ const isSettable = ({ own, main, holds }: ProgramCalendar, { name, value }: Sett
   own && ((name === NAME && !main && value !== null && value !== '') || (name === WORDS && holds === 'VEVENT'));
 
 /** What a calendar is called and what it is for, set by its owner: all of what is asked, or nothing (RFC 4918 9.2). */
-export async function proppatch(asked: Asked): Promise<Response> {
-  const { ctx, body, me, resource, path } = asked;
-  const known = await knownOf(asked, resource);
+export async function proppatch(call: DavCall): Promise<Response> {
+  const { ctx, body, me, resource, path } = call;
+  const known = await knownOf(call, resource);
   if (!known.ok) return refused(ctx, known);
   const read = xmlIn(body);
   if (read === 'broken' || read?.name !== dav('propertyupdate')) return bare(400);
   const settings = settingsIn(read);
-  if (settings.length > MOST_PROPERTIES) return askedTooMuch();
+  if (settings.length > MOST_PROPERTIES) return tooManyProperties();
   const href = hrefOf(resource, me, path);
   const calendar = known.value.kind === 'calendar' ? known.value.calendar : null;
   const wrong = settings.filter((one) => !calendar || !isSettable(calendar, one)).map(({ name }) => name);
@@ -84,12 +84,12 @@ function set(ctx: Context, calendar: ProgramCalendar, settings: readonly Setting
 const KEY = /^[A-Za-z0-9_-]{20,64}$/;
 
 /** Makes a further calendar at the address that is asked for (RFC 4791 5.3.1). */
-export async function mkcalendar({ ctx, me, resource, body: sent }: Asked): Promise<Response> {
+export async function mkcalendar({ ctx, me, resource, body: sent }: DavCall): Promise<Response> {
   if (resource.kind !== 'calendar') return conditionFailed(cal('calendar-collection-location-ok'));
   const read = xmlIn(sent);
   if (read === 'broken' || (read && read.name !== cal('mkcalendar'))) return bare(400);
   const settings = read ? settingsIn(read) : [];
-  if (settings.length > MOST_PROPERTIES) return askedTooMuch();
+  if (settings.length > MOST_PROPERTIES) return tooManyProperties();
   const holds = childOf(childOf(childOf(read, dav('set')), dav('prop')), cal('supported-calendar-component-set'));
   if (holds?.children.some(({ attributes }) => attributes.name !== 'VEVENT'))
     return conditionFailed(cal('supported-calendar-component'));
@@ -114,7 +114,7 @@ export async function mkcalendar({ ctx, me, resource, body: sent }: Asked): Prom
 }
 
 /** Moves or copies one thing of a calendar to another address of theirs (RFC 4918 9.8, 9.9); tasks and contacts stay in their list. */
-export async function move({ ctx, me, resource, request }: Asked, copy: boolean): Promise<Response> {
+export async function move({ ctx, me, resource, request }: DavCall, copy: boolean): Promise<Response> {
   const header = request.headers.get('destination');
   const to = header === null ? null : resourceAt(header, me);
   if (resource.kind !== 'object' || !header) return bare(400);

@@ -9,8 +9,8 @@ import { readLimited } from '../body.ts';
 import { nothingThere } from '../inbound.ts';
 import { evenOut } from '../route.ts';
 import { bare, notLetIn, refused } from './answers.ts';
-import type { Asked } from './asked.ts';
 import { mkcalendar, move, proppatch } from './changing.ts';
+import type { DavCall } from './dav-call.ts';
 import { propfind } from './find-properties.ts';
 import { get, outbox, put, remove } from './objects.ts';
 import { MOST_TEXT } from './properties.ts';
@@ -80,26 +80,26 @@ async function respond(request: Request, method: string, path: string): Promise<
   if (!allowed.includes(method)) return bare(405, { allow: allowed.join(', ') });
   if (method === 'OPTIONS') return bare(200, { allow: allowed.join(', ') });
   if (still.token.reads && !READS.includes(method) && method !== 'POST') return refused(ctx, refuse('tokenReads'));
-  const asked: Asked = { ctx, me, resource, path, request, body };
+  const call: DavCall = { ctx, me, resource, path, request, body };
   switch (method) {
     case 'PROPFIND':
-      return propfind(asked);
+      return propfind(call);
     case 'REPORT':
-      return report(asked);
+      return report(call);
     case 'PROPPATCH':
-      return proppatch(asked);
+      return proppatch(call);
     case 'MKCALENDAR':
-      return mkcalendar(asked);
+      return mkcalendar(call);
     case 'MOVE':
     case 'COPY':
-      return move(asked, method === 'COPY');
+      return move(call, method === 'COPY');
     case 'POST':
-      return outbox(asked);
+      return outbox(call);
     case 'PUT':
-      return put(asked);
+      return put(call);
     case 'DELETE':
-      return remove(asked);
+      return remove(call);
     default:
-      return get(asked, method === 'HEAD');
+      return get(call, method === 'HEAD');
   }
 }

@@ -2,14 +2,14 @@ import { listProgramCalendars, readInbox, readProgramCalendar, readProgramPerson
 import { listInboxInWorker, listObjectsInWorker, readObjectInWorker } from '../../operations/in-worker/in-worker.ts';
 import { type Result, refuse } from '../../result.ts';
 import { bare, conditionFailed, multistatus, multistatusInTurns, refused } from './answers.ts';
-import { type Asked, askedTooMuch, hrefOf, mapped, objectsIn, xmlIn } from './asked.ts';
+import { type DavCall, hrefOf, mapped, objectsIn, tooManyProperties, xmlIn } from './dav-call.ts';
 import { type Known, responseFor, type Wanted } from './properties.ts';
 import { wantedIn } from './requests.ts';
 import { hrefs, type Resource } from './resource.ts';
 import { dav, type Written } from './xml.ts';
 
 /** What is known of a resource that isn't one of many: for its own properties. */
-export async function knownOf({ ctx, me }: Pick<Asked, 'ctx' | 'me'>, resource: Resource): Promise<Result<Known>> {
+export async function knownOf({ ctx, me }: Pick<DavCall, 'ctx' | 'me'>, resource: Resource): Promise<Result<Known>> {
   const base = { me, now: ctx.now };
   const known = <T, K extends Known>(result: Result<T>, as: (value: T) => K): Result<Known> =>
     result.ok ? { ok: true, value: as(result.value) } : result;
@@ -45,19 +45,19 @@ export async function knownOf({ ctx, me }: Pick<Asked, 'ctx' | 'me'>, resource: 
   }
 }
 
-export async function propfind(asked: Asked): Promise<Response> {
-  const { ctx, me, resource, path, request } = asked;
+export async function propfind(call: DavCall): Promise<Response> {
+  const { ctx, me, resource, path, request } = call;
   const depth = request.headers.get('depth') ?? 'infinity';
   if (depth !== '0' && depth !== '1') return conditionFailed(dav('propfind-finite-depth'));
-  const body = xmlIn(asked.body);
+  const body = xmlIn(call.body);
   if (body === 'broken' || (body && body.name !== dav('propfind'))) return bare(400);
   const wanted = wantedIn(body);
-  if (!wanted) return askedTooMuch();
-  const known = await knownOf(asked, resource);
+  if (!wanted) return tooManyProperties();
+  const known = await knownOf(call, resource);
   if (!known.ok) return refused(ctx, known);
   const own = responseFor(hrefOf(resource, me, path), known.value, wanted);
   if (depth === '0') return multistatus(own);
-  const beneath = await beneathOf(asked, known.value, wanted);
+  const beneath = await beneathOf(call, known.value, wanted);
   if (!beneath.ok) return refused(ctx, beneath);
   const { responses, cut } = beneath.value;
   return multistatusInTurns(hrefOf(resource, me, path), after(own, responses), cut);
@@ -70,11 +70,11 @@ function* after(first: Written, others: Iterable<Written>): Generator<Written> {
 
 /** What lies beneath a resource, each with the wanted properties; `cut` says that there is more. */
 async function beneathOf(
-  asked: Asked,
+  call: DavCall,
   known: Known,
   wanted: Wanted,
 ): Promise<Result<{ responses: Iterable<Written>; cut: boolean }>> {
-  const { ctx, me } = asked;
+  const { ctx, me } = call;
   const base = { me, now: ctx.now };
   if (known.kind === 'home') {
     const { calendars, cut } = listProgramCalendars(ctx);
@@ -96,5 +96,5 @@ async function beneathOf(
   const listed = await listObjectsInWorker(ctx, calendar.key, { texts: false });
   if (!listed.ok) return listed;
   const { objects, cut } = listed.value;
-  return { ok: true, value: { responses: objectsIn(asked, calendar, objects, wanted, false), cut } };
+  return { ok: true, value: { responses: objectsIn(call, calendar, objects, wanted, false), cut } };
 }

@@ -2,15 +2,15 @@ import { readFreeBusyQuestion } from '@/core/formats/index.ts';
 import { clearInbox, MOST_ASKED, MOST_ASKED_DAYS, readInbox, readProgramCalendar } from '../../operations/dav/index.ts';
 import type { Context } from '../../operations/deciding/context/context.ts';
 import {
-  askFreeBusyInWorker,
   deleteObjectInWorker,
   putObjectInWorker,
   readObjectInWorker,
+  requestFreeBusyInWorker,
 } from '../../operations/in-worker/in-worker.ts';
 import { refuse } from '../../result.ts';
 import { utf8 } from '../body.ts';
 import { bare, calendarResponse, cardResponse, conditionFailed, refused, xml } from './answers.ts';
-import type { Asked } from './asked.ts';
+import type { DavCall } from './dav-call.ts';
 import { knownOf } from './find-properties.ts';
 import { hrefs } from './resource.ts';
 import { writing } from './writing.ts';
@@ -22,7 +22,7 @@ function holdsCards(ctx: Context, key: string): boolean {
   return on.ok && on.value.holds === 'VCARD';
 }
 
-export async function get({ ctx, resource, request }: Asked, head: boolean): Promise<Response> {
+export async function get({ ctx, resource, request }: DavCall, head: boolean): Promise<Response> {
   const read =
     resource.kind === 'object'
       ? await readObjectInWorker(ctx, resource.calendar, resource.name)
@@ -46,7 +46,7 @@ export const seenBy = ({ headers }: Request) => ({
   scheduleTag: headers.get('if-schedule-tag-match')?.trim().replace(/^"|"$/g, '') ?? null,
 });
 
-export async function put({ ctx, me, resource, request, body }: Asked): Promise<Response> {
+export async function put({ ctx, me, resource, request, body }: DavCall): Promise<Response> {
   if (resource.kind !== 'object') return bare(405);
   const { calendar, name } = resource;
   const into = readProgramCalendar(ctx, calendar);
@@ -72,7 +72,7 @@ export async function put({ ctx, me, resource, request, body }: Asked): Promise<
   return done.ok ? bare(done.value.added ? 201 : 204) : refused(ctx, done, false, home);
 }
 
-export async function remove({ ctx, resource, request }: Asked): Promise<Response> {
+export async function remove({ ctx, resource, request }: DavCall): Promise<Response> {
   const done =
     resource.kind === 'object'
       ? await deleteObjectInWorker(ctx, {
@@ -89,7 +89,7 @@ export async function remove({ ctx, resource, request }: Asked): Promise<Respons
 }
 
 /** The question when others are free (RFC 6638 5). People of whom the asker sees nothing are answered like people nobody knows. */
-export async function outbox(post: Asked): Promise<Response> {
+export async function outbox(post: DavCall): Promise<Response> {
   const { ctx, resource } = post;
   const known = await knownOf(post, resource);
   if (!known.ok) return refused(ctx, known);
@@ -102,8 +102,8 @@ export async function outbox(post: Asked): Promise<Response> {
   const { from, to } = question;
   if (to - from > MOST_ASKED_DAYS * 86_400_000)
     return refused(ctx, refuse('tooLong', { facts: { most: MOST_ASKED_DAYS } }));
-  const asked = { addresses: attendees, instants: { from, to }, uid: uid.replace(/[^\x21-\x7e]/g, '') };
-  const answered = await askFreeBusyInWorker(ctx, asked);
+  const query = { addresses: attendees, instants: { from, to }, uid: uid.replace(/[^\x21-\x7e]/g, '') };
+  const answered = await requestFreeBusyInWorker(ctx, query);
   if (!answered.ok) return refused(ctx, answered);
   const answers = answered.value;
   return xml(

@@ -7,7 +7,7 @@ import {
 } from '../../operations/dav/index.ts';
 import { listObjectsInWorker, queryFreeBusyInWorker } from '../../operations/in-worker/in-worker.ts';
 import { bare, calendarResponse, conditionFailed, multistatusInTurns, refused } from './answers.ts';
-import { type Asked, askedTooMuch, mapped, objectsIn, xmlIn } from './asked.ts';
+import { type DavCall, mapped, objectsIn, tooManyProperties, xmlIn } from './dav-call.ts';
 import { statusFor, syncToken, tagIn, type Wanted } from './properties.ts';
 import {
   cardDataIn,
@@ -25,28 +25,28 @@ import { hrefs, resourceAt } from './resource.ts';
 import { searchedBy, searchPeople } from './search-people.ts';
 import { cal, card, childOf, dav, el, type Xml } from './xml.ts';
 
-export async function report(asked: Asked): Promise<Response> {
-  const { ctx, resource } = asked;
-  const body = xmlIn(asked.body);
+export async function report(call: DavCall): Promise<Response> {
+  const { ctx, resource } = call;
+  const body = xmlIn(call.body);
   if (body === 'broken' || body === null) return bare(400);
   // People are looked for among all of them, wherever that is asked (RFC 3744 9.4).
   if (body.name === dav('principal-search-property-set')) return searchedBy();
   if (body.name === dav('principal-property-search') && (resource.kind === 'people' || resource.kind === 'root'))
-    return searchPeople(asked, body);
+    return searchPeople(call, body);
   if (resource.kind !== 'calendar') return conditionFailed(dav('supported-report'));
   const calendar = readProgramCalendar(ctx, resource.calendar);
   if (!calendar.ok) return refused(ctx, calendar);
-  if (body.name === dav('sync-collection')) return sync(asked, calendar.value, body);
+  if (body.name === dav('sync-collection')) return sync(call, calendar.value, body);
   if (calendar.value.holds === 'VCARD') {
-    if (body.name === card('addressbook-query')) return queryCards(asked, calendar.value, body);
-    if (body.name === card('addressbook-multiget')) return multiget(asked, calendar.value, body);
+    if (body.name === card('addressbook-query')) return queryCards(call, calendar.value, body);
+    if (body.name === card('addressbook-multiget')) return multiget(call, calendar.value, body);
     return conditionFailed(dav('supported-report'));
   }
   switch (body.name) {
     case cal('calendar-query'):
-      return query(asked, calendar.value, body);
+      return query(call, calendar.value, body);
     case cal('calendar-multiget'):
-      return multiget(asked, calendar.value, body);
+      return multiget(call, calendar.value, body);
     case cal('free-busy-query'): {
       if (calendar.value.holds === 'VTODO') return conditionFailed(dav('supported-report'));
       const instants = freeBusyIn(body);
@@ -61,15 +61,15 @@ export async function report(asked: Asked): Promise<Response> {
 
 const isFailed = <T>(read: Read<T>): read is Extract<Read<T>, { ok: false }> => !read.ok;
 
-async function query(asked: Asked, calendar: ProgramCalendar, body: Xml): Promise<Response> {
-  const { ctx, me } = asked;
+async function query(call: DavCall, calendar: ProgramCalendar, body: Xml): Promise<Response> {
+  const { ctx, me } = call;
   const data = dataIn(body);
   const holds = calendar.holds === 'VTODO' ? 'VTODO' : 'VEVENT';
   const filter = filterIn(childOf(body, cal('filter')), holds);
   if (isFailed(data)) return conditionFailed(data.failed);
   if (isFailed(filter)) return conditionFailed(filter.failed);
   const wanted = wantedIn(body);
-  if (!wanted) return askedTooMuch();
+  if (!wanted) return tooManyProperties();
   const { range, filter: comps } = filter.value;
   const texts = data.value.wanted;
   const listed = await listObjectsInWorker(ctx, calendar.key, {
@@ -80,34 +80,34 @@ async function query(asked: Asked, calendar: ProgramCalendar, body: Xml): Promis
   });
   if (!listed.ok) return refused(ctx, listed);
   const { objects, cut } = listed.value;
-  const all = objectsIn(asked, calendar, objects, wanted, texts);
+  const all = objectsIn(call, calendar, objects, wanted, texts);
   return multistatusInTurns(hrefs.calendar(me, calendar.key), all, cut);
 }
 
-async function queryCards(asked: Asked, book: ProgramCalendar, body: Xml): Promise<Response> {
-  const { ctx, me } = asked;
+async function queryCards(call: DavCall, book: ProgramCalendar, body: Xml): Promise<Response> {
+  const { ctx, me } = call;
   const data = cardDataIn(body);
   const filter = cardFilterIn(childOf(body, card('filter')));
   if (isFailed(data)) return conditionFailed(data.failed);
   if (isFailed(filter)) return conditionFailed(filter.failed);
   const wanted = wantedIn(body);
-  if (!wanted) return askedTooMuch();
+  if (!wanted) return tooManyProperties();
   const { wanted: texts, version } = data.value;
   const listed = await listObjectsInWorker(ctx, book.key, { texts, cards: { filter: filter.value, version } });
   if (!listed.ok) return refused(ctx, listed);
   const { objects, cut } = listed.value;
   const most = limitIn(body) ?? objects.length;
-  const all = objectsIn(asked, book, objects.slice(0, most), wanted, texts);
+  const all = objectsIn(call, book, objects.slice(0, most), wanted, texts);
   return multistatusInTurns(hrefs.calendar(me, book.key), all, cut || objects.length > most);
 }
 
 /** What changed of a calendar, a list or an address book since a program last asked (RFC 6578 3.2). */
-async function sync(asked: Asked, calendar: ProgramCalendar, body: Xml): Promise<Response> {
-  const { ctx, me } = asked;
+async function sync(call: DavCall, calendar: ProgramCalendar, body: Xml): Promise<Response> {
+  const { ctx, me } = call;
   const data = textsIn(body, calendar);
   if (isFailed(data)) return conditionFailed(data.failed);
   const wanted = wantedIn(body);
-  if (!wanted) return askedTooMuch();
+  if (!wanted) return tooManyProperties();
   const token = childOf(body, dav('sync-token'))?.text.trim() ?? '';
   const since = token === '' ? null : tagIn(token);
   if (token !== '' && since === null) return conditionFailed(dav('valid-sync-token'));
@@ -127,7 +127,7 @@ async function sync(asked: Asked, calendar: ProgramCalendar, body: Xml): Promise
   if (written && !written.ok) return refused(ctx, written);
   const shown = written ? written.value.objects : changed;
   function* answers() {
-    yield* objectsIn(asked, calendar, shown, wanted as Wanted, texts);
+    yield* objectsIn(call, calendar, shown, wanted as Wanted, texts);
     yield* mapped(gone, (name) => statusFor(hrefs.object(me, calendar.key, name), 404));
   }
   const path = hrefs.calendar(me, calendar.key);
@@ -141,12 +141,12 @@ function textsIn(body: Xml, { holds }: ProgramCalendar): Read<{ wanted: boolean 
   return data.ok ? { ok: true, value: { wanted: data.value.wanted, cards: { version: data.value.version } } } : data;
 }
 
-async function multiget(asked: Asked, calendar: ProgramCalendar, body: Xml): Promise<Response> {
-  const { ctx, me } = asked;
+async function multiget(call: DavCall, calendar: ProgramCalendar, body: Xml): Promise<Response> {
+  const { ctx, me } = call;
   const data = textsIn(body, calendar);
   if (isFailed(data)) return conditionFailed(data.failed);
   const wanted = wantedIn(body);
-  if (!wanted) return askedTooMuch();
+  if (!wanted) return tooManyProperties();
   const named = hrefsIn(body);
   if (named.length > MOST_NAMED) return conditionFailed(dav('number-of-matches-within-limits'));
   const byName = new Map<string, string>();
@@ -163,7 +163,7 @@ async function multiget(asked: Asked, calendar: ProgramCalendar, body: Xml): Pro
   const { objects, missing, cut } = listed.value;
   const gone = [...missing.map((name) => byName.get(name) ?? name), ...elsewhere];
   function* all() {
-    yield* objectsIn(asked, calendar, objects, wanted as Wanted, texts);
+    yield* objectsIn(call, calendar, objects, wanted as Wanted, texts);
     yield* mapped(
       gone.map((href) => [href]),
       ([href = '']) => statusFor(href, 404),

@@ -1,6 +1,6 @@
 import { findProgramPeople } from '../../operations/dav/index.ts';
 import { bare, multistatusInTurns, xml } from './answers.ts';
-import { type Asked, askedTooMuch, mapped } from './asked.ts';
+import { type DavCall, mapped, tooManyProperties } from './dav-call.ts';
 import { responseFor } from './properties.ts';
 import { wantedIn } from './requests.ts';
 import { hrefs } from './resource.ts';
@@ -21,9 +21,9 @@ export function searchedBy(): Response {
  * People by what they are called, or by a whole address (RFC 3744 9.4): those whose calendars whoever asks sees anything of. What isn't searched here
  * matches nobody.
  */
-export async function searchPeople({ ctx, me, path }: Asked, body: Xml): Promise<Response> {
+export async function searchPeople({ ctx, me, path }: DavCall, body: Xml): Promise<Response> {
   const wanted = wantedIn(body);
-  if (!wanted) return askedTooMuch();
+  if (!wanted) return tooManyProperties();
   const searches = childrenOf(body, dav('property-search')).map((search) => ({
     names: childOf(search, dav('prop'))?.children.map(({ name }) => name) ?? [],
     text: childOf(search, dav('match'))?.text.trim() ?? '',

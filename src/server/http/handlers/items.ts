@@ -61,7 +61,7 @@ export const itemsHandlers = {
   sayLooking: ({ ctx, params, body }) => sayLooking(ctx, params.item, body),
   changeSeveral: {
     handle: ({ ctx, body }) => changeSeveral(ctx, body),
-    beside: ({ ctx, body }) => changeSeveralInWorker(ctx, body),
+    inWorker: ({ ctx, body }) => changeSeveralInWorker(ctx, body),
   },
   copyItem: ({ ctx, params, body }) => copyItem(ctx, params.item, body.dates),
   listApart: ({ ctx, params }) => listApart(ctx, params.item),
@@ -70,12 +70,12 @@ export const itemsHandlers = {
   listLoad: { slow: ({ ctx, params, query }) => listLoadInWorker(ctx, params.calendar, query) },
   createItem: {
     handle: ({ ctx, params, body }) => createMeeting(ctx, params.calendar, body),
-    beside: ({ ctx, params, body }) => createMeetingInWorker(ctx, params.calendar, body),
+    inWorker: ({ ctx, params, body }) => createMeetingInWorker(ctx, params.calendar, body),
   },
   readItem: ({ ctx, params }) => readItem(ctx, params.item),
   changeItem: {
     handle: ({ ctx, params, body }) => changeMeeting(ctx, params.item, body),
-    beside: ({ ctx, params, body }) => changeMeetingInWorker(ctx, params.item, body),
+    inWorker: ({ ctx, params, body }) => changeMeetingInWorker(ctx, params.item, body),
   },
   removeItem: ({ ctx, params, query }) => removeMeeting(ctx, params.item, query),
   previewRepeat: ({ body }) => previewRepeat(body),

@@ -14,7 +14,7 @@ import { bringInDirectory, directoryFile } from '../../operations/people/directo
 import { changeDomains, readDomains } from '../../operations/people/domains.ts';
 import { addPersonWithAccount, foundOrganisation } from '../../operations/people/found-people.ts';
 import { listGroups, makeGroup, setMembership, setWithin } from '../../operations/people/groups.ts';
-import { askWayIn, comeIn } from '../../operations/people/guests.ts';
+import { comeIn, requestWayIn } from '../../operations/people/guests.ts';
 import { changePerson, choosePassword, leave, makeWayIn, readPerson } from '../../operations/people/leaving.ts';
 import { listPeople } from '../../operations/people/list-people.ts';
 import { bringCalendarBack, changeCalendar, removeCalendar } from '../../operations/people/own-calendar.ts';
@@ -81,7 +81,7 @@ export const peopleHandlers = {
   makeGroup: ({ ctx, body }) => makeGroup(ctx, body.name),
   setMembership: ({ ctx, params, body }) => setMembership(ctx, params.group, body),
   setWithin: ({ ctx, params, body }) => setWithin(ctx, params.group, body),
-  askWayIn: ({ body, request }) => askWayIn(body.address, request.headers),
+  askWayIn: ({ body, request }) => requestWayIn(body.address, request.headers),
   comeIn: {
     slow: async ({ body, request }) => {
       const result = await comeIn(body.token, request.headers);

@@ -66,11 +66,15 @@ const sizeOf = (contacts: readonly Pick<StoredContact, 'kept'>[]): number =>
   );
 
 /** A book that the one who asks may add to now, with room for one more and the lines of its card. */
-function findToAdd(ctx: Context, key: string, kept: StoredContact['kept'] = []): DecidedList<'contacts'> | Refusal {
+function findToAdd(
+  ctx: Context,
+  key: string,
+  unmodelled: StoredContact['kept'] = [],
+): DecidedList<'contacts'> | Refusal {
   const decided = findList(ctx, 'contacts', key);
   if (isRefusal(decided)) return decided;
   if (!mayOnList(decided.decision).add) return refuse('mayNotAdd', { facts: nameOf(ctx, decided) });
-  return noRoom(ctx, decided.list.id, [{ kept }]) ?? decided;
+  return noRoom(ctx, decided.list.id, [{ kept: unmodelled }]) ?? decided;
 }
 
 /** A new contact of a book, as it is first kept. */

@@ -66,9 +66,9 @@ export function mergeContacts(
     const all = found.map(({ contact }) => contact) as [StoredContact, ...StoredContact[]];
     const { merged, left } = mergedContact(all, MOST);
     if (left) return refuse('badInput', { fields: { contacts: 'mergeTooMuch' } });
-    const kept = [first.contact, ...all.slice(1)].flatMap((one) => linesFor(first.contact, one));
+    const unmodelled = [first.contact, ...all.slice(1)].flatMap((one) => linesFor(first.contact, one));
     const { changes, undo } = writeContacts(ctx, on.list, 'contact.merged', [
-      { before: first.contact, after: changedContact(ctx, first, { ...merged, kept }) },
+      { before: first.contact, after: changedContact(ctx, first, { ...merged, kept: unmodelled }) },
       ...others.map((one) => ({
         before: one.contact,
         after: { ...changedContact(ctx, one, {}), removedAt: ctx.now },
@@ -87,6 +87,6 @@ function linesFor(first: StoredContact, one: StoredContact): readonly Unmodelled
   const known = new Set(first.kept.map(({ line }) => line));
   return one.kept
     .filter(({ line, of }) => (of === undefined ? !/^(REV|PRODID)[;:]/i.test(line) : SEVERAL.has(of)))
-    .map((kept) => ({ ...kept, line: inVersion(kept.line, one.cardVersion, first.cardVersion) }))
+    .map((entry) => ({ ...entry, line: inVersion(entry.line, one.cardVersion, first.cardVersion) }))
     .filter(({ line }) => !known.has(line));
 }

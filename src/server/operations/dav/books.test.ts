@@ -71,7 +71,7 @@ describe('an address book for programs', () => {
   test('is asked by what stands in a card as it is seen', () => {
     add({ name: 'Marta', notes: 'Tea.' });
     add({ name: 'Bento', phones: [{ value: '+351 1', as: 'fax' }] });
-    const asks = (name: string, text: string) => ({
+    const filtering = (name: string, text: string) => ({
       cards: {
         filter: {
           all: false,
@@ -87,10 +87,10 @@ describe('an address book for programs', () => {
         },
       },
     });
-    expect(objects('ines', asks('NOTE', 'tea'))).toHaveLength(1);
+    expect(objects('ines', filtering('NOTE', 'tea'))).toHaveLength(1);
     give('bruno', { ...NO_RIGHTS, sight: 'title' });
-    expect(objects('bruno', asks('NOTE', 'tea'))).toHaveLength(0);
-    expect(objects('bruno', asks('FN', 'mart'))).toHaveLength(1);
+    expect(objects('bruno', filtering('NOTE', 'tea'))).toHaveLength(0);
+    expect(objects('bruno', filtering('FN', 'mart'))).toHaveLength(1);
   });
 });
 

@@ -87,11 +87,11 @@ function listOf(ctx: Context, { list, decision }: DecidedList<ProgramKind>): Pro
  */
 export function listProgramCalendars(ctx: Context): { calendars: ProgramCalendar[]; cut: boolean } {
   const own = calendarsOf(ctx.db, ctx.viewer.id).map((calendar) => calendar.id);
-  const kept = listLanes(ctx).lanes.flatMap((lane) => {
+  const fromLanes = listLanes(ctx).lanes.flatMap((lane) => {
     const calendar = lane.calendar === null ? null : calendarByKey(ctx.db, lane.calendar);
     return calendar ? [calendar.id] : [];
   });
-  const ids = [...new Set([...own, ...kept, ...calendarsNaming(ctx.db, ctx.viewer.id)])];
+  const ids = [...new Set([...own, ...fromLanes, ...calendarsNaming(ctx.db, ctx.viewer.id)])];
   const decided = new Map(decideOnSeveral(ctx, ids).map((one) => [one.calendar.id, one]));
   const seen = ids.flatMap((id) => {
     const one = decided.get(id);

@@ -11,13 +11,13 @@ export { moveObject, type ObjectMove } from './move-object.ts';
 export { isLongObject, listObjects, readObject } from './objects.ts';
 export { type Instants, MOST_OBJECTS, type ObjectsWanted, type ProgramObject } from './program-object.ts';
 export {
-  askFreeBusy,
   clearInbox,
   type InboxObject,
   listInbox,
   MOST_ASKED,
   MOST_ASKED_DAYS,
   readInbox,
+  requestFreeBusy,
 } from './scheduling.ts';
 export { changesSince } from './sync.ts';
 export { deleteObject, putObject } from './write-object.ts';

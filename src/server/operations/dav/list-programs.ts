@@ -73,13 +73,13 @@ export abstract class ListPrograms<K extends ListKind, S extends Stored, V exten
   }
 
   /** All that is shown of the list, and whether there is more than an answer holds. */
-  shown(): { readonly things: { stored: S; view: V }[]; readonly cut: boolean } {
+  shown(): { readonly objects: { stored: S; view: V }[]; readonly cut: boolean } {
     const rows = this.rows.all(this.reader, MOST_OBJECTS + 1);
-    const things = rows.slice(0, MOST_OBJECTS).flatMap((stored) => {
+    const objects = rows.slice(0, MOST_OBJECTS).flatMap((stored) => {
       const view = this.view(stored);
       return view ? [{ stored, view }] : [];
     });
-    return { things, cut: rows.length > MOST_OBJECTS };
+    return { objects, cut: rows.length > MOST_OBJECTS };
   }
 
   /** Something of this list by its name; `null` where the one who asks has none so. */
@@ -107,14 +107,14 @@ export abstract class ListPrograms<K extends ListKind, S extends Stored, V exten
     noteUse(this.ctx, this.decided.decision);
     const { names } = wanted;
     const missing: string[] = [];
-    const shown = names ? { things: [], cut: names.length > MOST_OBJECTS } : this.shown();
+    const shown = names ? { objects: [], cut: names.length > MOST_OBJECTS } : this.shown();
     const found = names
       ? names.slice(0, MOST_OBJECTS).flatMap((name) => {
           const one = this.find(name);
           if (!one) missing.push(name);
           return one ?? [];
         })
-      : shown.things;
+      : shown.objects;
     const objects: ProgramObject[] = [];
     let bytes = 0;
     let { cut } = shown;

@@ -187,9 +187,9 @@ test('a time finds what is due in it, by any of its times where it repeats, and 
 test('what is still to be done is found as programs ask for it (RFC 4791 7.8.9)', () => {
   const done = one('ines', 'Sign the lease');
   expect(put('ines', done.name, edit(done.text, ['STATUS:NEEDS-ACTION', 'STATUS:COMPLETED'])).ok).toBe(true);
-  const asked = (name: string, absent: boolean, text: TextMatch | null) => ({ name, absent, text, params: [] });
+  const filtering = (name: string, absent: boolean, text: TextMatch | null) => ({ name, absent, text, params: [] });
   const notCancelled = { value: 'CANCELLED', negate: true, exact: false };
-  const props = [asked('COMPLETED', true, null), asked('STATUS', false, notCancelled)];
+  const props = [filtering('COMPLETED', true, null), filtering('STATUS', false, notCancelled)];
   const todos = { name: 'VTODO', absent: false, props, comps: [] };
   const pending = all('ines', { filter: { name: 'VCALENDAR', absent: false, props: [], comps: [todos] } });
   expect(pending).toContain('Water the ferns');

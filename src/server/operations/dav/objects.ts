@@ -167,7 +167,7 @@ export class Programs {
    * Every happening of a view by itself, in UTC (RFC 4791 9.6.5): of a thing with all its happenings everything that the whole text says, but how it
    * repeats; of what is seen only, what is seen.
    */
-  happeningLines(view: ItemWire, home: StoredItem | null): string[] {
+  occurrenceLines(view: ItemWire, home: StoredItem | null): string[] {
     const stored = home && (itemByKey(this.ctx.db, view.id.split('~')[0] ?? '') ?? home);
     const own = stored && this.writtenHere(stored, home);
     if (!own || !home) return seenLines(view, `${view.id}@paramo`, `${dateText(this.ctx.now)}T00:00:00Z`, this.words);
@@ -329,7 +329,7 @@ function expandedIn(programs: Programs, instants: Instants): Map<string, string>
   for (const view of programs.views(instants).items) {
     const home = programs.homeOfView(view);
     const name = home ? programs.nameOf(home) : `${view.id}.ics`;
-    lines.set(name, [...(lines.get(name) ?? []), ...programs.happeningLines(view, home)]);
+    lines.set(name, [...(lines.get(name) ?? []), ...programs.occurrenceLines(view, home)]);
   }
   return new Map([...lines].map(([name, all]) => [name, calendarText(all, {})]));
 }

@@ -462,7 +462,7 @@ describe('what was called off (RFC 5545 3.8.1.11)', () => {
       ),
       ...more,
     );
-  const happening = (day: string, ...more: string[]) =>
+  const occurrence = (day: string, ...more: string[]) =>
     event(
       'UID:off@x',
       `RECURRENCE-ID;TZID=Europe/Lisbon:${day}T100000`,
@@ -474,10 +474,10 @@ describe('what was called off (RFC 5545 3.8.1.11)', () => {
   const days = () => board().map(({ start }) => start.slice(8, 10));
 
   test('a happening that comes so is left out of its series, from the beginning or later, and stays out', () => {
-    const text = weekly(...happening('20270302', 'STATUS:CANCELLED'));
+    const text = weekly(...occurrence('20270302', 'STATUS:CANCELLED'));
     expect(put('ines', 'off.ics', text)).toMatchObject({ ok: true });
     expect(days()).toEqual(['01', '03', '04']);
-    const twice = weekly(...happening('20270302', 'STATUS:CANCELLED'), ...happening('20270304', 'STATUS:CANCELLED'));
+    const twice = weekly(...occurrence('20270302', 'STATUS:CANCELLED'), ...occurrence('20270304', 'STATUS:CANCELLED'));
     const { name, tag } = textOf('ines', 'Off');
     for (const seen of [{ match: `"${tag}"`, noneMatch: null }, NONE]) {
       expect(put('ines', name, twice, seen)).toMatchObject({ ok: true });

@@ -23,7 +23,7 @@ import {
   put,
   textOf,
 } from './program-day.ts';
-import { askFreeBusy } from './scheduling.ts';
+import { requestFreeBusy } from './scheduling.ts';
 import { changesSince } from './sync.ts';
 import { deleteObject, putObject } from './write-object.ts';
 
@@ -278,16 +278,21 @@ describe('a calendar, to a program', () => {
 test('the question when others are free is answered by one’s sight; whom one sees nothing of is answered like nobody', () => {
   org.give('ines', 'dario', PRESETS.shutOut);
   org.add('ines', 'ines', { title: 'Weir talk', when: at('2027-03-03', 10) });
-  const ask = (who: string) => {
-    const asked = ['INES@cloudmoor.example', 'nobody@cloudmoor.example', 'x\r\nATTENDEE:y@z.example'];
-    const answered = askFreeBusy(org.ctx(who), asked, { from: Date.UTC(2027, 2, 3), to: Date.UTC(2027, 2, 4) }, 'q-1');
+  const request = (who: string) => {
+    const answers = ['INES@cloudmoor.example', 'nobody@cloudmoor.example', 'x\r\nATTENDEE:y@z.example'];
+    const answered = requestFreeBusy(
+      org.ctx(who),
+      answers,
+      { from: Date.UTC(2027, 2, 3), to: Date.UTC(2027, 2, 4) },
+      'q-1',
+    );
     return answered.ok ? answered.value.map((one) => one.text) : [];
   };
-  const [seen, nobody, broken] = ask('wren');
+  const [seen, nobody, broken] = request('wren');
   expect(seen).toContain('FREEBUSY;FBTYPE=BUSY:20270303T100000Z/20270303T110000Z');
   expect(seen).toContain('METHOD:REPLY');
   expect([nobody, broken]).toEqual([null, null]);
-  expect(ask('dario')).toEqual([null, null, null]);
+  expect(request('dario')).toEqual([null, null, null]);
 });
 
 describe('what lies far from now', () => {

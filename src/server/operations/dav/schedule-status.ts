@@ -35,13 +35,13 @@ export class ScheduleStatuses {
   of(item: StoredItem): ReadonlyMap<string, string> {
     const meeting = meetingOfItem(this.db, item.id);
     if (meeting?.part !== 'organiser') return new Map();
-    const asked = meeting.state?.state === 'sent' ? meeting.state.invited : [];
+    const invited = meeting.state?.state === 'sent' ? meeting.state.invited : [];
     const leaves = sendingsWaiting(this.db, meeting.id).some(({ act, due }) => act === 'tell' && due !== null);
     const mail = mailAbout(this.db, meeting.id);
     return new Map(
-      (meeting.wanted ?? asked).flatMap(({ address }) => {
-        const wasAsked = asked.some((one) => sameAddress(one.address, address));
-        const status = leaves ? STATUS.pending : wasAsked ? this.sent(meeting.uid, address, mail) : null;
+      (meeting.wanted ?? invited).flatMap(({ address }) => {
+        const wasInvited = invited.some((one) => sameAddress(one.address, address));
+        const status = leaves ? STATUS.pending : wasInvited ? this.sent(meeting.uid, address, mail) : null;
         return status ? [[address.toLowerCase(), status] as const] : [];
       }),
     );

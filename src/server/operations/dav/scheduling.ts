@@ -80,7 +80,7 @@ export function clearInbox(ctx: Context, name: string): Result<{ done: true }> {
 }
 
 /** When each of some addresses is taken, as far as the one who asks sees it; `null` for whom they see nothing of, and for who isn't here. */
-export function askFreeBusy(
+export function requestFreeBusy(
   ctx: Context,
   addresses: readonly string[],
   instants: Instants,

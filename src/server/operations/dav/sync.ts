@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { Decision } from '@/core/access/index.ts';
 import { calendarByKey } from '../../repositories/calendars.ts';
-import { keepSyncState, syncState } from '../../repositories/program-sync.ts';
+import { saveSyncState, syncState } from '../../repositories/program-sync.ts';
 import { lastEntryOn } from '../../repositories/trail.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import type { Context } from '../deciding/index.ts';
@@ -71,6 +71,6 @@ export function changesSince(
   const token = cut || now === null ? seen() : now;
   // A program that asks again and again, and hears that nothing changed, writes nothing.
   if (token !== since || changed.length + gone.length > 0)
-    ctx.db.write(() => keepSyncState(ctx.db, ctx.viewer.id, collection.id, token, state));
+    ctx.db.write(() => saveSyncState(ctx.db, ctx.viewer.id, collection.id, token, state));
   return ok({ changed, gone, token, cut });
 }

@@ -3,7 +3,7 @@ import { FILED_FIELDS, pick } from '@/core/calendar/index.ts';
 import { type ReadItem, recurrenceIn } from '@/core/formats/index.ts';
 import { sameAddress } from '@/core/meetings/index.ts';
 import { dateText, fromWallLenient, parseDate, parseWall, toWall, wallText } from '@/core/time/index.ts';
-import { happeningId } from '../../ids.ts';
+import { occurrenceId } from '../../ids.ts';
 import { itemById, itemByKey, itemsByUid } from '../../repositories/items.ts';
 import { personById } from '../../repositories/people.ts';
 import { nameForPrograms } from '../../repositories/program-names.ts';
@@ -13,9 +13,9 @@ import {
   type Context,
   Directory,
   findByAnyId,
-  happeningsBetween,
   indexingOnce,
   isRefusal,
+  occurrencesBetween,
   repeats,
 } from '../deciding/index.ts';
 import { mayImport } from '../items/index.ts';
@@ -49,7 +49,7 @@ const MOST_CHANGES = 60;
 const FIRST_WITHIN = 800 * 86_400_000;
 
 /** Whom a text invites: its attendees without the owner, and without those whom the program said it invites itself. */
-function asked(item: ReadItem, owner: string, standing: StoredItem | null): NonNullable<NewItem['people']> {
+function invitedIn(item: ReadItem, owner: string, standing: StoredItem | null): NonNullable<NewItem['people']> {
   return item.attendees
     .filter(({ address }) => !sameAddress(address, owner))
     .map((one) => ({ ...one, known: standing?.attendees.find(({ address }) => sameAddress(one.address, address)) }))
@@ -58,7 +58,7 @@ function asked(item: ReadItem, owner: string, standing: StoredItem | null): NonN
 }
 
 /** Whom a text asks, and as what, to hold two of them against each other. */
-const listed = (people: ReturnType<typeof asked>): string =>
+const listed = (people: ReturnType<typeof invitedIn>): string =>
   people
     .map(({ address, role }) => `${address} ${role}`)
     .sort()
@@ -126,7 +126,7 @@ function add(ctx: Context, programs: Programs, name: string | null, { main, apar
   const others = main.organiser !== null && !sameAddress(main.organiser.address, owner);
   if (others && !seesAll) throw new Refused(refuse('calledByOthers', { facts: { name: main.organiser?.name ?? '' } }));
   const days = pickedDaysOf(main);
-  const people = others || main.cancelled ? [] : asked(main, owner, null);
+  const people = others || main.cancelled ? [] : invitedIn(main, owner, null);
   const read = checked(newItem, {
     ...pick(main, FILED_FIELDS),
     when: whenOf(main),
@@ -173,7 +173,7 @@ const stored = (ctx: Context, id: number): StoredItem => {
 function leaveOut(ctx: Context, id: number, recurrence: string): void {
   const series = stored(ctx, id);
   const at = instantOf(series, recurrence);
-  const found = findByAnyId(ctx, happeningId(series.key, at));
+  const found = findByAnyId(ctx, occurrenceId(series.key, at));
   // A date that the series doesn't have can't be left out of it.
   if (isRefusal(found)) return;
   const { item } = found;
@@ -203,7 +203,7 @@ function change(ctx: Context, programs: Programs, item: StoredItem | null, id: s
   }
   const moves = repeats(item) && isMoved(given.main, read.main);
   // A series moves by its first happening: what was left out of it, and its rule, move along.
-  const first = moves ? happeningsBetween(ctx.db, item, item.start, item.start + FIRST_WITHIN)[0] : undefined;
+  const first = moves ? occurrencesBetween(ctx.db, item, item.start, item.start + FIRST_WITHIN)[0] : undefined;
   if (moves && !first) throw new Refused(refuse('seriesDayMove'));
   const repeat = read.main.rule === given.main.rule ? {} : { repeat: { rule: read.main.rule } };
   const days =
@@ -214,7 +214,7 @@ function change(ctx: Context, programs: Programs, item: StoredItem | null, id: s
     : [];
   patch(
     ctx,
-    first ? happeningId(item.key, first.start) : item.key,
+    first ? occurrenceId(item.key, first.start) : item.key,
     { version, scope: 'all', ...repeat, ...days },
     before ?? given.main,
     after ?? read.main,
@@ -268,7 +268,7 @@ function changeApart(
   const series = stored(ctx, seriesId);
   const owner = personById(ctx.db, programs.decided.calendar.ownerId)?.address ?? '';
   const at = instantOf(series, after.recurrence ?? '');
-  const id = happeningId(series.key, at);
+  const id = occurrenceId(series.key, at);
   const found = Number.isFinite(at) ? findByAnyId(ctx, id) : refuse('notFound');
   if (isRefusal(found)) throw new Refused(refuse('badInput', { fields: { recurrence: 'noSuchDay' } }));
   const item = found.item;
@@ -303,16 +303,16 @@ function patch(
   const fields = fieldsChanged(before, after);
   const when = isMoved(before, after) ? { when: whenOf(after) } : {};
   const mine = standing.organiser === null || sameAddress(standing.organiser.address, owner);
-  const [had, wants] = [asked(before, owner, standing), asked(after, owner, standing)];
+  const [had, wants] = [invitedIn(before, owner, standing), invitedIn(after, owner, standing)];
   const people = mine && listed(had) !== listed(wants) ? { people: wants } : {};
   // Lines that aren't modelled are shown to nobody but whoever may have the calendar as a file, and are theirs to write.
-  const kept = seesAll && JSON.stringify(before.kept) !== JSON.stringify(after.kept) ? after.kept : undefined;
-  const touches = Object.keys({ ...fields, ...when, ...people }).length > 0 || how.repeat || how.dates || kept;
+  const unmodelled = seesAll && JSON.stringify(before.kept) !== JSON.stringify(after.kept) ? after.kept : undefined;
+  const touches = Object.keys({ ...fields, ...when, ...people }).length > 0 || how.repeat || how.dates || unmodelled;
   if (!touches) return;
   // What was answered meanwhile is newer than what was read before.
   const version = stored(ctx, standing.id).version;
   const body = { ...how, version: Math.max(version, how.version), fields, ...when, ...people };
-  must(changeMeeting(ctx, id, momentary(checked(itemPatch, body)), ctx.viewer.id, kept));
+  must(changeMeeting(ctx, id, momentary(checked(itemPatch, body)), ctx.viewer.id, unmodelled));
 }
 
 /** Answers an invitation in the owner's name, where the text answers it otherwise than before. */

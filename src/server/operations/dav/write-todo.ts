@@ -83,11 +83,11 @@ export function putTodo(programs: TodoPrograms, name: string, text: string, seen
   const before = todoOf(/^X-PARAMO-/im.test(text) ? now.text : withoutOwn(now.text), zone, ctx.now);
   if (before.uid !== after.uid) return refuse('badInput', { fields: { uid: 'oneThing' } });
   const patch = patchOf(before, after);
-  const kept = seesAll && !same(before.kept, after.kept) ? after.kept : undefined;
-  if (Object.keys(patch).length === 1 && Object.keys(patch.fields).length === 0 && kept === undefined)
+  const unmodelled = seesAll && !same(before.kept, after.kept) ? after.kept : undefined;
+  if (Object.keys(patch).length === 1 && Object.keys(patch.fields).length === 0 && unmodelled === undefined)
     return ok({ added: false });
   const body = checked(taskRoutes.changeTask.body, { ...patch, version: found.stored.version });
-  must(changeTask(ctx, found.stored.key, body, kept));
+  must(changeTask(ctx, found.stored.key, body, unmodelled));
   return ok({ added: false });
 }
 

@@ -32,14 +32,14 @@ const USUAL_FROM = 120;
  */
 export function readDay(ctx: Context, of: DayPart, whom: string): Result<DayAnswer> {
   const all = deskPrincipals(ctx);
-  const asked = whom === 'all' ? all : all.filter(({ person }) => person.handle === whom);
-  if (asked.length === 0 && whom !== 'all') return refuse('notFound');
+  const wanted = whom === 'all' ? all : all.filter(({ person }) => person.handle === whom);
+  if (wanted.length === 0 && whom !== 'all') return refuse('notFound');
   const day = new Day(ctx, of);
   const digest = of === 'evening' ? readTrailDigest(ctx) : null;
   return ok({
     of,
     date: dateText(of === 'morning' ? day.today : day.today + DAY),
-    people: asked.slice(0, MOST_PEOPLE).map((one) => day.person(one)),
+    people: wanted.slice(0, MOST_PEOPLE).map((one) => day.person(one)),
     digest: digest?.ok ? digest.value : null,
   });
 }

@@ -74,7 +74,7 @@ export {
   readViews,
   readViewsOf,
   sealedForLink,
-  type ViewedHappening,
+  type ViewedOccurrence,
   type Views,
   viewOfRow,
   viewsIn,
@@ -85,11 +85,11 @@ export { fileOnArrival } from './writing/file-on-arrival.ts';
 export {
   AHEAD,
   BACK,
-  happeningAt,
-  happeningsBetween,
   indexItem,
   indexingOnce,
   noRoomFor,
+  occurrenceAt,
+  occurrencesBetween,
   repeats,
   seriesOf,
 } from './writing/indexing.ts';
@@ -98,7 +98,7 @@ export { tell, tellPeople } from './writing/tell.ts';
 export { trailOn, trailOwn } from './writing/trail.ts';
 export { type ContactToWrite, UNDOABLE_ON_CONTACTS, writeContacts } from './writing/write-contacts.ts';
 export { type Acting, type ItemToWrite, moveItems, writeItems } from './writing/write-items.ts';
-export { keepMessage, writeMessages } from './writing/write-messages.ts';
+export { addMessage, writeMessages } from './writing/write-messages.ts';
 export { type TaskToWrite, UNDOABLE_ON_TASKS, writeTasks } from './writing/write-tasks.ts';
 export { authorship, type ItemsWritten, mayOn, viewFor, written } from './writing/writing.ts';
 export type { ItemChange } from './writing/written.ts';

@@ -2,19 +2,26 @@ import type { ItemWire } from '@/contract/items/items.ts';
 import { readWorkHours } from '@/contract/people/hours.ts';
 import { type DeskAttendee, type DeskItem, daysOf } from '@/core/desk/index.ts';
 import { sameAddress } from '@/core/meetings/index.ts';
-import { happeningId } from '../../ids.ts';
-import { askedAt, type DeskItemRow, deskItemOf, deskItems, itemsInDoubt, withoutOf } from '../../repositories/desk.ts';
+import { occurrenceId } from '../../ids.ts';
+import {
+  type DeskItemRow,
+  deskItemOf,
+  deskItems,
+  invitedAt,
+  itemsInDoubt,
+  withoutOf,
+} from '../../repositories/desk.ts';
 import { itemById, unansweredIn } from '../../repositories/items.ts';
 import { meetingOfItem } from '../../repositories/meetings.ts';
 import {
   type ActedFor,
   type Context,
   type Directory,
-  happeningsBetween,
+  occurrencesBetween,
   rangeOf,
   readViewsOf,
   repeats,
-  type ViewedHappening,
+  type ViewedOccurrence,
   viewFor,
 } from '../deciding/index.ts';
 import { storedTime } from '../meetings/index.ts';
@@ -70,7 +77,7 @@ export function seenItems(
 /** A view, and what it is of. */
 interface ViewOf {
   readonly view: ItemWire;
-  readonly of: ViewedHappening;
+  readonly of: ViewedOccurrence;
 }
 
 /** How far ahead everything is read: where few days are worked, as far as the fifth of them, by which a meeting has to have a place. */
@@ -117,7 +124,7 @@ function viewsBeyond(
   }
   const views = [...items.values()].flatMap((item) => {
     if (known.has(item.id)) return [];
-    const next = repeats(item) ? happeningsBetween(ctx.db, item, ctx.now, ctx.now + FURTHEST)[0] : item;
+    const next = repeats(item) ? occurrencesBetween(ctx.db, item, ctx.now, ctx.now + FURTHEST)[0] : item;
     const view = next && viewFor(ctx, decided, item, next, directory);
     return view ? [{ view, of: { item: item.id, start: next.start, end: next.end, row: null } }] : [];
   });
@@ -153,7 +160,7 @@ function factOf(
   const calls = !full || !view.organiser ? null : view.calledHere ? around.principal : view.organiser.address;
   return {
     // A series that waits for an answer is answered whole, and stays one row as time goes on.
-    id: unanswered ? row.key : happeningId(row.key, row.repeats ? start : null),
+    id: unanswered ? row.key : occurrenceId(row.key, row.repeats ? start : null),
     uid: full ? row.uid : null,
     start,
     end,
@@ -168,13 +175,15 @@ function factOf(
     answerBy: null,
     set: full && row.holdSet !== null && view.kind === 'hold' ? String(row.holdSet) : null,
     asked:
-      calls === null ? [] : askedOf(ctx, view, row, start < around.until, next && calls === around.principal, without),
+      calls === null
+        ? []
+        : attendeesOf(ctx, view, row, start < around.until, next && calls === around.principal, without),
     version: row.version,
   };
 }
 
 /** Whom a meeting asks; with `decided`, where its owner decides about it: since when, what they propose, and without whom it takes place. */
-function askedOf(
+function attendeesOf(
   ctx: Context,
   view: ItemWire,
   row: DeskItemRow,
@@ -190,7 +199,7 @@ function askedOf(
   // A draft asks nobody yet.
   if (meeting && state?.state !== 'sent') return [];
   const silent = attendees.some(({ answer }) => answer === 'needs-action');
-  const asked = meeting && silent && near ? askedAt(ctx.db, meeting.id) : null;
+  const sinceByAddress = meeting && silent && near ? invitedAt(ctx.db, meeting.id) : null;
   return attendees.map((one): DeskAttendee => {
     const counter = state?.counters.find(({ attendee }) => sameAddress(attendee, one.address));
     const address = one.address.toLowerCase();
@@ -199,7 +208,7 @@ function askedOf(
       need: one.role === 'may' ? 'may' : 'must',
       thing: one.kind === 'room' || one.kind === 'thing',
       answer: one.answer,
-      since: asked?.get(address) ?? state?.stamp ?? row.createdAt,
+      since: sinceByAddress?.get(address) ?? state?.stamp ?? row.createdAt,
       proposes: counter ? (storedTime(counter.time)?.start ?? null) : null,
       without: without?.has(address) ?? false,
     };

@@ -1,7 +1,7 @@
 import type { DeskAbout } from '@/contract/desk.ts';
-import type { KeepWire } from '@/contract/openings/time-preferences.ts';
+import type { TimePreferenceWire } from '@/contract/openings/time-preferences.ts';
 import { readWorkHours } from '@/contract/people/hours.ts';
-import type { AskToAnswer } from '@/contract/sharing/access-requests.ts';
+import type { AccessRequestToAnswer } from '@/contract/sharing/access-requests.ts';
 import { may, mayRun, presetOf } from '@/core/access/index.ts';
 import type { DeskFacts } from '@/core/desk/index.ts';
 import { brokenDays } from '@/core/openings/index.ts';
@@ -18,7 +18,7 @@ import { pendingOf, whatCame } from '../../repositories/messages.ts';
 import { mailGivenUp } from '../../repositories/outgoing-mail.ts';
 import { personByHandle, personById } from '../../repositories/people.ts';
 import { suggestionByKey } from '../../repositories/suggestions.ts';
-import { keepsOf } from '../../repositories/time-preferences.ts';
+import { timePreferencesOf } from '../../repositories/time-preferences.ts';
 import { unreadMailIn } from '../../repositories/unread-messages.ts';
 import { isCovered } from '../absences/index.ts';
 import {
@@ -32,7 +32,7 @@ import {
   viewFor,
 } from '../deciding/index.ts';
 import { messageSeen, readerOn } from '../messages/index.ts';
-import { asksToAnswer, readFindings } from '../sharing/index.ts';
+import { accessRequestsToAnswer, readFindings } from '../sharing/index.ts';
 import { type PlainSuggestion, suggestionsToAnswer } from '../suggestions/index.ts';
 import { type DueTask, tasksDue } from '../tasks/index.ts';
 import type { SeenItem } from './item-facts.ts';
@@ -55,13 +55,14 @@ type Lists = Omit<DeskFacts, 'items' | 'travel'>;
 /** What the one who asks has to answer about those whose rows are read: read once for all of them. */
 export interface Waiting {
   readonly suggestions: readonly PlainSuggestion[];
-  readonly asks: readonly AskToAnswer[];
+  readonly accessRequests: readonly AccessRequestToAnswer[];
   readonly cut: boolean;
 }
 
 export function waitingOn(ctx: Context, whom: readonly ActedFor[]): Waiting {
   const owners = new Set(whom.map(({ person }) => person.id));
-  return { suggestions: suggestionsToAnswer(ctx, owners), ...asksToAnswer(ctx, owners) };
+  const { requests, cut } = accessRequestsToAnswer(ctx, owners);
+  return { suggestions: suggestionsToAnswer(ctx, owners), accessRequests: requests, cut };
 }
 
 const ofOwner =
@@ -84,9 +85,9 @@ export function otherFacts(ctx: Context, one: ActedFor, seen: readonly SeenItem[
     sets: heldSets(ctx, seen, known),
     wishes: wishes(ctx, one, seen, known),
     suggestions: suggestions(ctx, one, most(waiting.suggestions.filter(ofOwner(one))), known),
-    asks: asks(
+    asks: accessRequestRows(
       ctx,
-      waiting.asks.filter(({ to }) => to.handle === one.person.handle),
+      waiting.accessRequests.filter(({ to }) => to.handle === one.person.handle),
       known,
     ),
     ...messages(ctx, one, most, known),
@@ -130,8 +131,8 @@ function wishes(
   known: KnownFacts,
 ): Lists['wishes'] {
   if (!mayRun(decided.decision).arrange) return [];
-  const { keeps, version } = keepsOf(ctx.db, person.id);
-  const hard = keeps.filter((keep) => keep.hard);
+  const { keeps: preferences, version } = timePreferencesOf(ctx.db, person.id);
+  const hard = preferences.filter((preference) => preference.hard);
   if (hard.length === 0) return [];
   const from = Math.floor(ctx.now / MINUTE);
   const request = {
@@ -151,7 +152,7 @@ function wishes(
   };
   const items = seen.filter(({ fact }) => !fact.cancelled && fact.answer !== 'declined').map(({ view }) => view);
   const hours = readWorkHours(person.workHours);
-  const asked = {
+  const self = {
     id: person.address,
     need: 'must' as const,
     known: true,
@@ -160,13 +161,13 @@ function wishes(
     keeps: hard,
     items,
   };
-  return brokenDays(asked, request).flatMap((days, i) => {
-    const keep = hard[i];
-    if (!keep || days.length === 0) return [];
-    const id = `${keep.kind}${keeps.indexOf(keep)}`;
+  return brokenDays(self, request).flatMap((days, i) => {
+    const preference = hard[i];
+    if (!preference || days.length === 0) return [];
+    const id = `${preference.kind}${preferences.indexOf(preference)}`;
     for (const day of days) {
       const date = dateText(day);
-      known.set(`wish:${id}/${date}`, { about: { of: 'wish', keep: keep as KeepWire, day: date } });
+      known.set(`wish:${id}/${date}`, { about: { of: 'wish', keep: preference as TimePreferenceWire, day: date } });
     }
     return [{ id, days, version }];
   });
@@ -210,23 +211,23 @@ function suggestions(
   });
 }
 
-function asks(ctx: Context, waiting: readonly AskToAnswer[], known: KnownFacts): Lists['asks'] {
-  return waiting.map((ask) => {
-    known.set(`ask:${ask.key}`, {
+function accessRequestRows(ctx: Context, waiting: readonly AccessRequestToAnswer[], known: KnownFacts): Lists['asks'] {
+  return waiting.map((request) => {
+    known.set(`ask:${request.key}`, {
       about: {
         of: 'ask',
-        ask: ask.key,
-        who: ask.from.name,
-        why: ask.why,
-        collection: ask.further && { kind: ask.further.kind, name: ask.further.name },
-        preset: ask.preset,
-        until: ask.ends,
-        outside: ask.from.outside,
+        ask: request.key,
+        who: request.from.name,
+        why: request.why,
+        collection: request.further && { kind: request.further.kind, name: request.further.name },
+        preset: request.preset,
+        until: request.ends,
+        outside: request.from.outside,
       },
-      ...(ask.further?.kind === 'calendar' ? { calendar: ask.further.key } : {}),
+      ...(request.further?.kind === 'calendar' ? { calendar: request.further.key } : {}),
     });
-    const by = personByHandle(ctx.db, ask.from.handle)?.address ?? '';
-    return { id: ask.key, at: parseInstant(ask.nudged ?? ask.at) ?? 0, by, version: ask.turns };
+    const by = personByHandle(ctx.db, request.from.handle)?.address ?? '';
+    return { id: request.key, at: parseInstant(request.nudged ?? request.at) ?? 0, by, version: request.turns };
   });
 }
 

@@ -37,9 +37,9 @@ export const readDesk = (ctx: Context, whom: string): Result<DeskAnswer> => ctx.
 
 function answerOf(ctx: Context, whom: string): Result<DeskAnswer> {
   const all = deskPrincipals(ctx);
-  const asked = wanted(all, whom);
-  if (!asked) return refuse('notFound');
-  const read = deskFor(ctx, asked);
+  const chosen = wanted(all, whom);
+  if (!chosen) return refuse('notFound');
+  const read = deskFor(ctx, chosen);
   const directory = new Directory(ctx.db);
   const rows: DeskRowWire[] = [];
   let bytes = 0;

@@ -5,13 +5,13 @@ import { type Calendar, calendarsOf } from '../../repositories/calendars.ts';
 import { grantsOn } from '../../repositories/grants.ts';
 import { unreadNotices } from '../../repositories/notices.ts';
 import type { Person } from '../../repositories/people.ts';
-import { countAsked } from '../../repositories/tasks.ts';
+import { countGivenToAnswer } from '../../repositories/tasks.ts';
 import { settings } from '../../settings.ts';
 import { type Context, operatorHere, principalsOf } from '../deciding/index.ts';
 import { seenOf } from '../items/index.ts';
 import { seesListsOf } from '../lists/index.ts';
 import { unreadFor } from '../messages/index.ts';
-import { asksWaiting, findingsCounted, findingsUnread, wishesWaiting } from '../sharing/index.ts';
+import { accessRequestsWaiting, findingsCounted, findingsUnread, wishesWaiting } from '../sharing/index.ts';
 import { suggestionsWaiting } from '../suggestions/index.ts';
 
 /** What the frame shows: who is signed in, and the people whose calendars they run, their own last. */
@@ -56,10 +56,10 @@ export function readFrame(ctx: Context): FrameAnswer {
       unread +
       unreadNotices(ctx.db, me.id) +
       wishesWaiting(ctx) +
-      asksWaiting(ctx) +
+      accessRequestsWaiting(ctx) +
       suggestionsWaiting(ctx) +
       findingsUnread(ctx),
-    tasksAsked: countAsked(ctx.db, me.id),
+    tasksAsked: countGivenToAnswer(ctx.db, me.id),
     findings: findingsCounted(ctx),
     hands: operatorHere(ctx),
     now: instantText(ctx.now),

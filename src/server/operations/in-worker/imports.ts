@@ -20,7 +20,7 @@ const MOST_KEPT_EACH = 3;
 const LONGEST_READING = 20_000;
 
 /** A preview that is kept, or its bringing in under way. What it read is in a file of the data folder. */
-interface Kept {
+interface SavedPreview {
   readonly person: number;
   readonly calendar: string;
   readonly file: string;
@@ -29,8 +29,8 @@ interface Kept {
   state: ImportState;
   stop: (() => void) | null;
 }
-const holder = globalThis as { paramoPreviews?: Map<string, Kept> };
-const previews = (): Map<string, Kept> => {
+const holder = globalThis as { paramoPreviews?: Map<string, SavedPreview> };
+const previews = (): Map<string, SavedPreview> => {
   holder.paramoPreviews ??= new Map();
   return holder.paramoPreviews;
 };
@@ -44,15 +44,15 @@ export function clearPreviews(db: Connection): void {
 }
 
 function drop(key: string): void {
-  const kept = previews().get(key);
-  if (kept) rmSync(kept.file, { force: true });
+  const saved = previews().get(key);
+  if (saved) rmSync(saved.file, { force: true });
   previews().delete(key);
 }
 
 /** Drops what is over, and of one person's the oldest beyond their most. */
 function tidy(person: number, now: number): void {
-  for (const [key, kept] of previews()) if (now - kept.at > KEPT_FOR && kept.state.kind !== 'comingIn') drop(key);
-  const own = [...previews()].filter(([, kept]) => kept.person === person && kept.state.kind !== 'comingIn');
+  for (const [key, saved] of previews()) if (now - saved.at > KEPT_FOR && saved.state.kind !== 'comingIn') drop(key);
+  const own = [...previews()].filter(([, saved]) => saved.person === person && saved.state.kind !== 'comingIn');
   for (const [key] of own.slice(0, Math.max(0, own.length - MOST_KEPT_EACH + 1))) drop(key);
 }
 
@@ -92,55 +92,55 @@ export async function previewImport(
   return ok({ preview, ...read.value });
 }
 
-function find(ctx: Context, preview: string): Kept | null {
-  const kept = previews().get(preview);
-  return kept && kept.person === ctx.viewer.id && ctx.now - kept.at <= KEPT_FOR ? kept : null;
+function find(ctx: Context, preview: string): SavedPreview | null {
+  const saved = previews().get(preview);
+  return saved && saved.person === ctx.viewer.id && ctx.now - saved.at <= KEPT_FOR ? saved : null;
 }
 
 /** How far bringing in a preview has come. */
 export function readImport(ctx: Context, preview: string): Result<ImportState> {
-  const kept = find(ctx, preview);
-  return kept ? ok(kept.state) : refuse('previewGone');
+  const saved = find(ctx, preview);
+  return saved ? ok(saved.state) : refuse('previewGone');
 }
 
 /** Stops bringing in a preview: nothing of it stays. Where it is in already, that is left as it is. */
 export function stopImport(ctx: Context, preview: string): Result<{ done: true }> {
-  const kept = find(ctx, preview);
-  if (!kept) return refuse('previewGone');
-  kept.stop?.();
+  const saved = find(ctx, preview);
+  if (!saved) return refuse('previewGone');
+  saved.stop?.();
   return ok({ done: true });
 }
 
 /** Brings in what a preview said it would, beside requests and in slices, and lets it be seen as one act, or none of it. */
 export async function bringIn(ctx: Context, preview: string): Promise<Result<ImportDone>> {
-  const kept = find(ctx, preview);
-  if (!kept) return refuse('previewGone');
-  if (kept.state.kind === 'comingIn') return refuse('busyBringingIn');
-  const decided = findImportable(ctx, kept.calendar);
+  const saved = find(ctx, preview);
+  if (!saved) return refuse('previewGone');
+  if (saved.state.kind === 'comingIn') return refuse('busyBringingIn');
+  const decided = findImportable(ctx, saved.calendar);
   if (isRefusal(decided)) return decided;
-  const { of } = kept.state;
-  kept.state = { kind: 'comingIn', done: 0, of };
+  const { of } = saved.state;
+  saved.state = { kind: 'comingIn', done: 0, of };
   const answer = await work(
     ctx,
     'bringIn',
-    { key: kept.calendar, file: kept.file },
+    { key: saved.calendar, file: saved.file },
     {
       progress: (done, all) => {
-        kept.state = { kind: 'comingIn', done, of: all };
+        saved.state = { kind: 'comingIn', done, of: all };
       },
       begun: (stop) => {
-        kept.stop = stop;
+        saved.stop = stop;
       },
     },
   ).finally(() => {
-    kept.state = { kind: 'ready', done: 0, of };
-    kept.stop = null;
+    saved.state = { kind: 'ready', done: 0, of };
+    saved.stop = null;
   });
   if (!answer.ok) return answer;
   drop(preview);
-  for (const listener of answer.value.tell) hub().changed(listener, kept.calendar, null);
+  for (const listener of answer.value.tell) hub().changed(listener, saved.calendar, null);
   const { broughtIn, renewed, undo: token } = answer.value;
-  return ok({ broughtIn, renewed, left: kept.left, undo: token });
+  return ok({ broughtIn, renewed, left: saved.left, undo: token });
 }
 
 /** States of an entry, in bytes, that are read and put back on the request's thread. */

@@ -291,7 +291,8 @@ export const listObjectsInWorker = (ctx: Context, key: string, wanted: JobArgs<'
   read(ctx, 'listObjects', { key, wanted }, (wanted.names?.length ?? MANY_NAMES) >= MANY_NAMES || !!wanted.expand);
 const MANY_NAMES = 10;
 /** Of many people, each with all their weeks. */
-export const askFreeBusyInWorker = (ctx: Context, args: JobArgs<'askFreeBusy'>) => read(ctx, 'askFreeBusy', args, true);
+export const requestFreeBusyInWorker = (ctx: Context, args: JobArgs<'requestFreeBusy'>) =>
+  read(ctx, 'requestFreeBusy', args, true);
 export const listInboxInWorker = (ctx: Context) => read(ctx, 'listInbox', {}, true);
 export const queryFreeBusyInWorker = (ctx: Context, key: string, instants: JobArgs<'queryFreeBusy'>['instants']) =>
   read(ctx, 'queryFreeBusy', { key, instants }, true);

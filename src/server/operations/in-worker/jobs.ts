@@ -10,7 +10,6 @@ import { ok } from '../../result.ts';
 import type { Job, JobName, Port } from '../../workers/port.ts';
 import { exportContacts, importContacts, listAlikeContacts, listAroundContact } from '../contacts/index.ts';
 import {
-  askFreeBusy,
   deleteObject,
   listInbox,
   listObjects,
@@ -19,6 +18,7 @@ import {
   putObject,
   queryFreeBusy,
   readObject,
+  requestFreeBusy,
 } from '../dav/index.ts';
 import { dayLetter, readDay } from '../days/index.ts';
 import { again, type Context, everythingTold, isRefusal, noteTokenAct } from '../deciding/index.ts';
@@ -88,7 +88,8 @@ export const JOBS = {
     listObjects(ctx, args.key, args.wanted),
   queryFreeBusy: (ctx: Context, args: { key: string; instants: Parameters<typeof queryFreeBusy>[2] }) =>
     queryFreeBusy(ctx, args.key, args.instants),
-  askFreeBusy: (ctx: Context, args: FreeBusyAsked) => askFreeBusy(ctx, args.addresses, args.instants, args.uid),
+  requestFreeBusy: (ctx: Context, args: FreeBusyRequest) =>
+    requestFreeBusy(ctx, args.addresses, args.instants, args.uid),
   listInbox: (ctx: Context, _args: Record<never, never>) => listInbox(ctx),
   createMeeting: (ctx: Context, args: { key: string; body: Parameters<typeof createMeeting>[2] }, port: Port) =>
     alone(port, () =>
@@ -169,9 +170,9 @@ export const JOBS = {
 } satisfies Record<Exclude<JobName, 'readLink'>, (ctx: Context, args: never, port: Port) => unknown>;
 
 /** When others are free, as a program asks. */
-interface FreeBusyAsked {
+interface FreeBusyRequest {
   readonly addresses: readonly string[];
-  readonly instants: Parameters<typeof askFreeBusy>[2];
+  readonly instants: Parameters<typeof requestFreeBusy>[2];
   readonly uid: string;
 }
 /** One thing of a calendar, as a program sends it. */

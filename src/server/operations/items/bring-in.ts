@@ -20,10 +20,10 @@ import {
 import { type Calendar, calendarById } from '../../repositories/calendars.ts';
 import { insertItem, updateItem } from '../../repositories/item-writes.ts';
 import { COMING, itemById, itemsByUid, itemsOfBatch } from '../../repositories/items.ts';
-import { dropComing, keepComing, letIn, unindexBatch } from '../../repositories/occurrences.ts';
+import { dropComing, letIn, saveComing, unindexBatch } from '../../repositories/occurrences.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { trailByKey } from '../../repositories/trail.ts';
-import { keepZone } from '../../repositories/zone-definitions.ts';
+import { saveZone } from '../../repositories/zone-definitions.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import type { Port } from '../../workers/port.ts';
 import {
@@ -39,7 +39,7 @@ import {
 } from '../deciding/index.ts';
 import { noRoom } from './create-item.ts';
 import { findImportable } from './importing.ts';
-import { happeningsRead, type ReadyFile, replacedIn, seriesForm, thereAlready } from './read-file.ts';
+import { occurrencesRead, type ReadyFile, replacedIn, seriesForm, thereAlready } from './read-file.ts';
 
 /** Items written in one go before others get their turn. */
 const A_SLICE = 100;
@@ -92,8 +92,8 @@ function readReady(file: string): ReadyFile | null {
   return ready;
 }
 
-function begin(asked: Context, key: string, ready: ReadyFile) {
-  const ctx = again(asked);
+function begin(outer: Context, key: string, ready: ReadyFile) {
+  const ctx = again(outer);
   if (isRefusal(ctx)) return ctx;
   const decided = findImportable(ctx, key);
   if (isRefusal(decided)) return decided;
@@ -129,7 +129,7 @@ async function writeSlices(
         const recurrence = seriesId === null ? recurrenceIn(read, read) : read.recurrence;
         const item = insertItem(ctx.db, { ...draft, seriesId, recurrence, removedAt: COMING, batch: batch.id });
         if (read.recurrence === null && repeats(read)) series.set(read.uid, item.id);
-        keepComing(ctx.db, batch.id, item.id, item.allDay, happeningsRead(calendar, read, replaced).list);
+        saveComing(ctx.db, batch.id, item.id, item.allDay, occurrencesRead(calendar, read, replaced).list);
       }
     });
     port.progress(Math.min(i + A_SLICE, ordered.length), all);
@@ -140,18 +140,18 @@ async function writeSlices(
 
 /** The act in which a batch comes in: who asks and their right are read once more, what came meanwhile is left out, and everything is there at once. */
 function close(
-  asked: Context,
+  outer: Context,
   key: string,
   batch: Batch,
   ready: ReadyFile,
   listeners: readonly Listener[],
 ): Result<BroughtIn> {
-  const ctx = again(asked);
+  const ctx = again(outer);
   if (isRefusal(ctx)) return ctx;
   const decided = findImportable(ctx, key);
   if (isRefusal(decided)) return decided;
   const { calendar } = decided;
-  for (const zone of ready.zones) keepZone(ctx.db, zone);
+  for (const zone of ready.zones) saveZone(ctx.db, zone);
   dropItemsOf(ctx.db, batch.id);
   letIn(ctx.db, batch.id, calendar.id);
   letItemsIn(ctx.db, batch.id);
@@ -290,11 +290,11 @@ export async function takeBatchBack(
 }
 
 function takeBack(
-  asked: Context,
+  outer: Context,
   key: string,
   listeners: readonly Listener[],
 ): Result<{ undo: string; tell: readonly Listener[] }> {
-  const ctx = again(asked);
+  const ctx = again(outer);
   if (isRefusal(ctx)) return ctx;
   const entry = trailByKey(ctx.db, key);
   const after = entry?.after as { batch?: string } | null | undefined;

@@ -34,11 +34,11 @@ export function changeItem(
   id: string,
   patch: ItemPatch,
   by = ctx.viewer.id,
-  kept?: StoredItem['kept'],
+  unmodelled?: StoredItem['kept'],
 ): Result<ItemsWritten> {
   const found = findItem(ctx, id);
   if (isRefusal(found)) return found;
-  const { decided, item, happening } = found;
+  const { decided, item, occurrence } = found;
   const { calendar } = decided;
   const names = new Directory(ctx.db);
   if (!found.may.change) return refuse('mayNotChange', { facts: { name: names.name(calendar.ownerId) } });
@@ -51,17 +51,17 @@ export function changeItem(
   const when = patch.when ? readWhen(patch.when) : null;
   if (when && isRefusal(when)) return when;
   const changed =
-    happening && patch.scope === 'one'
+    occurrence && patch.scope === 'one'
       ? detached(found, patch, when)
-      : happening && patch.scope === 'later'
-        ? later(ctx, found, happening, patch, when)
+      : occurrence && patch.scope === 'later'
+        ? later(ctx, found, occurrence, patch, when)
         : whole(ctx, found, patch, when);
   if (isRefusal(changed)) return changed;
 
   return ctx.db.write(() => {
     const own = authorship(ctx, calendar, by);
     const items = changed.map(({ before, after }, i): ItemToWrite => {
-      const lines = kept && i === 0 ? { kept } : {};
+      const lines = unmodelled && i === 0 ? { kept: unmodelled } : {};
       return before === null
         ? { before, after: { ...after, ...lines, ...own } }
         : { before, after: { ...after, ...lines, ...own, id: before.id } };
@@ -71,7 +71,7 @@ export function changeItem(
     // A series that goes on as another one goes on with its files.
     if (first?.before === null && second) copyAttachments(ctx.db, second.after.id, first.after.id, newKey);
     const main = (first as ItemChange).after;
-    const moved = happening && patch.scope === 'all' ? movedHappening(found, main) : undefined;
+    const moved = occurrence && patch.scope === 'all' ? movedOccurrence(found, main) : undefined;
     return ok({ ...written, decided, item: main, happening: moved });
   });
 }
@@ -89,20 +89,20 @@ const anew = (when: StoredWhen) => ({ ...when, wall: null, days: 0 });
 
 /** The happening as an item of its own. */
 function detached(found: FoundItem, patch: ItemPatch, when: StoredWhen | null): ItemToWrite[] | Refusal {
-  const { item, happening } = found;
-  if (!happening) return [];
+  const { item, occurrence } = found;
+  if (!occurrence) return [];
   if (patch.repeat || patch.dates || patch.left) return refuse('badInput', { fields: { repeat: 'repeatOfOne' } });
   const { id: _id, ...series } = item;
   const after: Omit<StoredItem, 'id'> = {
     ...series,
     ...touched(patch),
-    ...(when ? anew(when) : { start: happening.start, end: happening.end, wall: null }),
+    ...(when ? anew(when) : { start: occurrence.start, end: occurrence.end, wall: null }),
     // What its series' file said stays with the series.
     kept: [],
     batch: null,
     key: newKey(),
     seriesId: item.id,
-    recurrence: happening.recurrence,
+    recurrence: occurrence.recurrence,
     rule: null,
     added: [],
     left: [],
@@ -116,12 +116,12 @@ function detached(found: FoundItem, patch: ItemPatch, when: StoredWhen | null): 
 function later(
   ctx: Context,
   found: FoundItem,
-  happening: NonNullable<FoundItem['happening']>,
+  occurrence: NonNullable<FoundItem['occurrence']>,
   patch: ItemPatch,
   when: StoredWhen | null,
 ): ItemToWrite[] | Refusal {
   if (patch.dates || patch.left) return refuse('badInput', { fields: { repeat: 'repeatOfOne' } });
-  const split = splitSeries(ctx, found.item, happening);
+  const split = splitSeries(ctx, found.item, occurrence);
   if (split === null) return whole(ctx, found, patch, when);
   if (isRefusal(split)) return split;
   const { head, tail } = split;
@@ -141,11 +141,11 @@ const NOT_YET = -1;
 
 /** The item itself: a single one, or a series without the happenings that are items of their own. */
 function whole(ctx: Context, found: FoundItem, patch: ItemPatch, when: StoredWhen | null): ItemToWrite[] | Refusal {
-  const { item, happening } = found;
+  const { item, occurrence } = found;
   const isSeries = item.rule !== null || item.added.length > 0;
   let times: Partial<StoredItem> = when ? anew(when) : {};
-  if (when && isSeries && happening) {
-    const moved = moveSeries(ctx, item, happening, when);
+  if (when && isSeries && occurrence) {
+    const moved = moveSeries(ctx, item, occurrence, when);
     if (isRefusal(moved)) return moved;
     times = moved;
   }
@@ -184,8 +184,8 @@ function whole(ctx: Context, found: FoundItem, patch: ItemPatch, when: StoredWhe
 /** A series on the days that were picked for it, and with those come back that were left out of it. */
 function redated(ctx: Context, found: FoundItem, item: StoredItem, patch: ItemPatch): Partial<StoredItem> | Refusal {
   if (item.seriesId !== null) return refuse('badInput', { fields: { repeat: 'repeatOfOne' } });
-  const kept = patch.left ? item.left.filter((one) => patch.left?.includes(one)) : item.left;
-  const dated = patch.dates ? pickedDays({ ...item, left: kept }, patch.dates) : { left: kept };
+  const stillLeft = patch.left ? item.left.filter((one) => patch.left?.includes(one)) : item.left;
+  const dated = patch.dates ? pickedDays({ ...item, left: stillLeft }, patch.dates) : { left: stillLeft };
   if (isRefusal(dated)) return dated;
   const next = { ...item, ...dated };
   // A happening with an item of its own is one of the days as long as it stands.
@@ -203,17 +203,17 @@ function redated(ctx: Context, found: FoundItem, item: StoredItem, patch: ItemPa
 function moveSeries(
   ctx: Context,
   item: StoredItem,
-  happening: { start: number; end: number },
+  occurrence: { start: number; end: number },
   when: StoredWhen,
 ): Partial<StoredItem> | Refusal {
   // A zone of a file's own is shown, and so comes back, as the named one nearest to it.
   const zone = new Directory(ctx.db).zone(item.zone);
   if (when.allDay !== item.allDay || (!when.allDay && when.zone !== zone)) return refuse('seriesDayMove');
-  if (replacementsOf(ctx.db, item.id).length > 0 && when.start !== happening.start) return refuse('seriesSplit');
+  if (replacementsOf(ctx.db, item.id).length > 0 && when.start !== occurrence.start) return refuse('seriesSplit');
   const wall = (ms: number) => (item.allDay ? ms : toWall(item.zone, ms));
   const instant = (ms: number) => (item.allDay ? ms : fromWallLenient(item.zone, ms));
   const text = (ms: number) => (item.allDay ? dateText(ms) : wallText(ms));
-  const shift = wall(when.start) - wall(happening.start);
+  const shift = wall(when.start) - wall(occurrence.start);
   const before = item.wall ?? wall(item.start);
   const rule = item.rule === null ? null : shiftedRule({ kind: 'rule', text: item.rule }, before, shift);
   // Days that the rule names otherwise don't simply move along.
@@ -235,10 +235,10 @@ function moveSeries(
   };
 }
 
-function movedHappening(found: FoundItem, after: StoredItem): { start: number; end: number } {
-  const { item, happening } = found;
-  if (!happening) return after;
+function movedOccurrence(found: FoundItem, after: StoredItem): { start: number; end: number } {
+  const { item, occurrence } = found;
+  if (!occurrence) return after;
   const shift = toWall(after.zone, after.start) - toWall(item.zone, item.start);
-  const start = fromWallLenient(after.zone, toWall(item.zone, happening.start) + shift);
+  const start = fromWallLenient(after.zone, toWall(item.zone, occurrence.start) + shift);
   return { start, end: start + (after.end - after.start) };
 }

@@ -48,7 +48,7 @@ export interface People {
   /** Who may see it was chosen: it isn't as its kind begins. */
   readonly chosen?: true;
   /** Lines of its text that aren't modelled. */
-  readonly kept?: StoredItem['kept'];
+  readonly unmodelled?: StoredItem['kept'];
   /** It came here called off: it takes no time, and nobody is invited. */
   readonly cancelled?: true;
   /** Which happening of its series it stands for, where it came without that: a text on its own clock. */

@@ -6,7 +6,7 @@ import { dateText, parseDate, parseWall, toWall, wallText } from '@/core/time/in
 import type { Connection } from '../../db/index.ts';
 import type { Calendar } from '../../repositories/calendars.ts';
 import { countItems, itemsByUid } from '../../repositories/items.ts';
-import { countHappenings, type Happening } from '../../repositories/occurrences.ts';
+import { countOccurrences, type IndexedOccurrence } from '../../repositories/occurrences.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import type { Port } from '../../workers/port.ts';
@@ -82,7 +82,7 @@ export async function readFile(
   }[] = [...read.problems];
   const replaced = replacedIn(read.items);
   let items = countItems(ctx.db, calendar.id);
-  let happenings = countHappenings(ctx.db, calendar.id, MOST_HAPPENINGS_IN_CALENDAR);
+  let occurrences = countOccurrences(ctx.db, calendar.id, MOST_HAPPENINGS_IN_CALENDAR);
   for (const item of read.items) {
     const standing = thereAlready(ctx.db, calendar, item);
     const problem = (code: 'calendarFull' | 'tooManyHappenings', most: number) =>
@@ -91,12 +91,12 @@ export async function readFile(
     else if (standing) newer.push(item);
     else if (items >= MOST_ITEMS_IN_CALENDAR) problem('calendarFull', MOST_ITEMS_IN_CALENDAR);
     else {
-      const { list, cut } = happeningsRead(calendar, item, replaced);
-      if (cut || happenings + list.length > MOST_HAPPENINGS_IN_CALENDAR)
+      const { list, cut } = occurrencesRead(calendar, item, replaced);
+      if (cut || occurrences + list.length > MOST_HAPPENINGS_IN_CALENDAR)
         problem('tooManyHappenings', MOST_HAPPENINGS_IN_CALENDAR);
       else {
         items++;
-        happenings += list.length;
+        occurrences += list.length;
         fresh.push(item);
       }
     }
@@ -177,11 +177,11 @@ export function replacedIn(items: readonly ReadItem[]): Map<string, string[]> {
 }
 
 /** What the index will hold of an item of a file; `cut` where that is more than it may. */
-export function happeningsRead(
+export function occurrencesRead(
   calendar: Calendar,
   item: ReadItem,
   replaced: ReadonlyMap<string, readonly string[]>,
-): { list: readonly Happening[]; cut: boolean } {
+): { list: readonly IndexedOccurrence[]; cut: boolean } {
   if (!repeats(item)) return { list: [{ start: item.startAt, end: item.endAt }], cut: false };
   const series: Series = {
     startWall: parseWall(item.start) ?? parseDate(item.start) ?? 0,

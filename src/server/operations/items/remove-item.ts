@@ -47,22 +47,25 @@ export function removeItem(
 type Gone = { before: StoredItem; after: StoredItem };
 
 function planned(ctx: Context, found: FoundItem, scope: 'one' | 'later' | 'all'): Gone[] {
-  const { item, happening } = found;
+  const { item, occurrence } = found;
   const gone = (i: StoredItem) => ({ before: i, after: { ...i, removedAt: ctx.now } });
   const leftOut = (series: StoredItem, recurrence: string) => ({
     before: series,
     after: { ...series, left: [...series.left, recurrence] },
   });
-  if (happening && scope === 'one') return [leftOut(item, happening.recurrence)];
-  if (happening && scope === 'later') {
-    const kept = replacementsOf(ctx.db, item.id).filter((r) => (r.recurrence ?? '') >= happening.recurrence);
-    const wall = item.allDay ? parseDate(happening.recurrence) : parseWall(happening.recurrence);
+  if (occurrence && scope === 'one') return [leftOut(item, occurrence.recurrence)];
+  if (occurrence && scope === 'later') {
+    const staying = replacementsOf(ctx.db, item.id).filter((r) => (r.recurrence ?? '') >= occurrence.recurrence);
+    const wall = item.allDay ? parseDate(occurrence.recurrence) : parseWall(occurrence.recurrence);
     const first = item.wall ?? (item.allDay ? item.start : toWall(item.zone, item.start));
     if (wall !== null && wall > first) {
       const rule = item.rule === null ? null : ruleBefore({ kind: 'rule', text: item.rule }, wall);
-      const before = (text: string) => text < happening.recurrence;
+      const before = (text: string) => text < occurrence.recurrence;
       const after = { ...item, rule, added: item.added.filter(before), left: item.left.filter(before) };
-      return [{ before: item, after }, ...kept.filter((r) => mayOn(ctx, found.decided.decision, r).remove).map(gone)];
+      return [
+        { before: item, after },
+        ...staying.filter((r) => mayOn(ctx, found.decided.decision, r).remove).map(gone),
+      ];
     }
   }
   if (item.seriesId !== null) {

@@ -19,9 +19,9 @@ export interface Split {
 export function splitSeries(
   ctx: Context,
   item: StoredItem,
-  happening: NonNullable<FoundItem['happening']>,
+  occurrence: NonNullable<FoundItem['occurrence']>,
 ): Split | Refusal | null {
-  const { recurrence } = happening;
+  const { recurrence } = occurrence;
   const wall = item.allDay ? parseDate(recurrence.slice(0, 10)) : parseWall(recurrence);
   const startWall = item.wall ?? (item.allDay ? item.start : toWall(item.zone, item.start));
   if (wall === null || wall <= startWall) return null;
@@ -41,8 +41,8 @@ export function splitSeries(
   };
   const tail: Omit<StoredItem, 'id'> = {
     ...series,
-    start: happening.start,
-    end: happening.end,
+    start: occurrence.start,
+    end: occurrence.end,
     wall: null,
     rule: rule && ruleFrom(rule, startWall, wall),
     added: item.added.filter((one) => !before(one) && one !== recurrence && one !== text),

@@ -16,7 +16,7 @@ beforeEach(() => {
 });
 afterEach(() => org.close());
 
-const keep = (...people: string[]) => saveLanes(org.ctx('tomas'), { people, group: null, calendars: [] });
+const save = (...people: string[]) => saveLanes(org.ctx('tomas'), { people, group: null, calendars: [] });
 const lanes = (who = 'tomas') => listLanes(org.ctx(who)).lanes;
 const names = () => lanes().map((lane) => lane.owner.handle);
 const laneOf = (handle: string) => lanes().find((lane) => lane.owner.handle === handle);
@@ -29,16 +29,16 @@ describe('kept lanes', () => {
     ]);
     expect(dropLane(org.ctx('tomas'), laneOf('ines')?.key ?? '')).toMatchObject({ ok: true });
     expect(names()).toEqual(['tomas']);
-    expect(keep('ines')).toMatchObject({ value: { kept: 1, already: 0 } });
+    expect(save('ines')).toMatchObject({ value: { kept: 1, already: 0 } });
     expect(laneOf('ines')).toMatchObject({ shown: true, sight: 'full', calendar: org.calendar('ines') });
   });
 
   test('kept from the directory they are for whoever looks, and where nothing is seen there is a head and nothing else', () => {
-    keep('bruno', 'dario');
+    save('bruno', 'dario');
     expect(laneOf('bruno')).toMatchObject({ heading: 'look', sight: 'outline', shown: true });
     expect(laneOf('dario')).toMatchObject({ heading: 'look', sight: 'nothing', calendar: null, of: null });
-    expect(keep('nobody')).toMatchObject({ code: 'notFound' });
-    expect(keep('bruno')).toMatchObject({ value: { kept: 0, already: 1 } });
+    expect(save('nobody')).toMatchObject({ code: 'notFound' });
+    expect(save('bruno')).toMatchObject({ value: { kept: 0, already: 1 } });
     // They are one's own: nobody else has them.
     expect(lanes('amara').map((l) => l.owner.handle)).toEqual(['amara']);
   });
@@ -60,7 +60,7 @@ describe('kept lanes', () => {
   });
 
   test('one whose rights changed moves under the other heading, and says so until one has looked', () => {
-    keep('ines', 'bruno');
+    save('ines', 'bruno');
     const rows = listSightlines(org.ctx('ines'), org.calendar('ines'));
     const audience = { kind: 'person', id: 'tomas' } as const;
     const row = rows.ok ? rows.value.rows.find((r) => r.audience.kind === 'person') : null;
@@ -77,7 +77,7 @@ test('two people of one colour are told apart, whoever chose theirs; one’s own
   const prefer = { zone: 'Europe/Lisbon', hours: '24', weekFirst: 1, dateOrder: 'dmy' } as const;
   for (const who of ['tomas', 'ines', 'amara', 'bruno', 'dario', 'wren'])
     expect(changePreferences(org.ctx(who), { ...prefer, colour: who === 'tomas' ? 0 : 4 }).ok).toBe(true);
-  for (const who of ['bruno', 'dario', 'wren']) keep(who);
+  for (const who of ['bruno', 'dario', 'wren']) save(who);
   const colours = ['tomas', 'bruno', 'dario', 'wren'].map((who) => laneOf(who)?.colour);
   expect(colours[0]).toBe(0);
   expect(new Set(colours).size).toBe(4);

@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import { type keepLanesBody, type Lane, type laneBody, MOST_LANES } from '@/contract/lanes.ts';
+import { type Lane, type laneBody, MOST_LANES, type saveLanesBody } from '@/contract/lanes.ts';
 import { newKey } from '../../ids.ts';
 import {
   type Calendar,
@@ -10,7 +10,7 @@ import {
 } from '../../repositories/calendars.ts';
 import { calendarsNaming } from '../../repositories/grants.ts';
 import { groupByKey, groupsOf, membersOf } from '../../repositories/groups.ts';
-import { type KeptLane, keepLane, lanesOf } from '../../repositories/lanes.ts';
+import { lanesOf, type StoredLane, saveLane } from '../../repositories/lanes.ts';
 import { personByHandle, personById } from '../../repositories/people.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import { type Context, decideOn } from '../deciding/index.ts';
@@ -21,11 +21,11 @@ const COLOURS = 6;
 
 interface Standing {
   readonly calendar: Calendar;
-  readonly lane: KeptLane | null;
+  readonly lane: StoredLane | null;
   /** It was made for a group of theirs. */
   readonly theirs: boolean;
   readonly sight: Lane['sight'];
-  readonly heading: KeptLane['heading'];
+  readonly heading: StoredLane['heading'];
 }
 
 /**
@@ -38,14 +38,14 @@ export function listLanes(ctx: Context): { lanes: Lane[] } {
 }
 
 function standing(ctx: Context): Standing[] {
-  const kept = lanesOf(ctx.db, ctx.viewer.id);
-  const known = new Set(kept.map((lane) => lane.calendarId));
+  const saved = lanesOf(ctx.db, ctx.viewer.id);
+  const known = new Set(saved.map((lane) => lane.calendarId));
   const own = mainCalendarOf(ctx.db, ctx.viewer.id);
   const ofGroups = calendarsForGroups(ctx.db, groupsOf(ctx.db, ctx.viewer.id)).map((calendar) => calendar.id);
   const byThemselves = [...(own ? [own.id] : []), ...calendarsNaming(ctx.db, ctx.viewer.id), ...ofGroups].filter(
     (id, i, all) => !known.has(id) && all.indexOf(id) === i,
   );
-  const look = (calendarId: number, lane: KeptLane | null): Standing[] => {
+  const look = (calendarId: number, lane: StoredLane | null): Standing[] => {
     const calendar = calendarById(ctx.db, calendarId);
     if (!calendar) return [];
     const { rights, owner } = decideOn(ctx, calendar).decision;
@@ -57,7 +57,7 @@ function standing(ctx: Context): Standing[] {
   };
   return [
     ...byThemselves.flatMap((id) => look(id, null)),
-    ...kept.filter((lane) => !lane.removed).flatMap((lane) => look(lane.calendarId, lane)),
+    ...saved.filter((lane) => !lane.removed).flatMap((lane) => look(lane.calendarId, lane)),
   ].slice(0, MOST_LANES);
 }
 
@@ -94,7 +94,7 @@ function wireOf(ctx: Context, { calendar, lane, theirs, sight, heading }: Standi
  */
 export function saveLanes(
   ctx: Context,
-  body: z.infer<typeof keepLanesBody>,
+  body: z.infer<typeof saveLanesBody>,
 ): Result<{ kept: number; already: number }> {
   const wanted: Calendar[] = [];
   for (const handle of body.people) {
@@ -116,13 +116,13 @@ export function saveLanes(
     wanted.push(calendar);
   }
   return ctx.db.write(() => {
-    const kept = lanesOf(ctx.db, ctx.viewer.id);
-    const by = new Map(kept.map((lane) => [lane.calendarId, lane]));
+    const saved = lanesOf(ctx.db, ctx.viewer.id);
+    const by = new Map(saved.map((lane) => [lane.calendarId, lane]));
     const fresh = wanted.filter((c, i) => wanted.findIndex((other) => other.id === c.id) === i);
-    const count = kept.filter((lane) => !lane.removed).length;
+    const count = saved.filter((lane) => !lane.removed).length;
     if (count + fresh.filter((c) => by.get(c.id)?.removed !== false).length > MOST_LANES)
       return refuse('tooManyLanes', { facts: { most: MOST_LANES } });
-    let place = Math.max(0, ...kept.map((lane) => lane.place));
+    let place = Math.max(0, ...saved.map((lane) => lane.place));
     let added = 0;
     const taken = new Set(standing(ctx).map(colourOf(ctx)));
     for (const calendar of fresh) {
@@ -135,7 +135,7 @@ export function saveLanes(
       const free = Array.from({ length: COLOURS }, (_, one) => one).find((one) => !taken.has(one));
       const colour = before || !taken.has(theirs) || free === undefined ? lane.colour : free;
       taken.add(colour ?? theirs);
-      keepLane(ctx.db, {
+      saveLane(ctx.db, {
         ...lane,
         colour,
         shown: true,
@@ -154,7 +154,7 @@ function mayKnow(ctx: Context, calendar: Calendar): boolean {
   return decideOn(ctx, calendar).decision.rights.sight !== 'nothing';
 }
 
-function laneFor(ctx: Context, calendar: Calendar, before: KeptLane | null): KeptLane {
+function laneFor(ctx: Context, calendar: Calendar, before: StoredLane | null): StoredLane {
   const { rights, owner } = decideOn(ctx, calendar).decision;
   const heading = owner || rights.add || rights.change !== 'none' ? 'run' : 'look';
   const fresh = { name: null, colour: null, place: 0, shown: false, removed: false };
@@ -163,7 +163,7 @@ function laneFor(ctx: Context, calendar: Calendar, before: KeptLane | null): Kep
 }
 
 /** One of one's lanes by its key: a kept one, or (`c:`) one that stands there by itself. */
-function findLane(ctx: Context, key: string): { calendar: Calendar; lane: KeptLane | null } | null {
+function findLane(ctx: Context, key: string): { calendar: Calendar; lane: StoredLane | null } | null {
   const found = standing(ctx).find((s) => (s.lane ? s.lane.key === key : `c:${s.calendar.key}` === key));
   return found ?? null;
 }
@@ -175,7 +175,7 @@ export function changeLane(ctx: Context, key: string, body: z.infer<typeof laneB
     if (!found) return refuse('notFound');
     const standingLane = laneFor(ctx, found.calendar, found.lane);
     const { name, colour, shown, looked } = body;
-    keepLane(ctx.db, {
+    saveLane(ctx.db, {
       ...standingLane,
       heading: looked || !found.lane ? standingLane.heading : found.lane.heading,
       ...(name === undefined ? {} : { name: name || null }),
@@ -191,7 +191,7 @@ export function dropLane(ctx: Context, key: string): Result<typeof DONE> {
   return ctx.db.write(() => {
     const found = findLane(ctx, key);
     if (!found) return refuse('notFound');
-    keepLane(ctx.db, { ...laneFor(ctx, found.calendar, found.lane), shown: false, removed: true });
+    saveLane(ctx.db, { ...laneFor(ctx, found.calendar, found.lane), shown: false, removed: true });
     return ok(DONE);
   });
 }
@@ -203,7 +203,7 @@ export function orderLanes(ctx: Context, keys: readonly string[]): Result<typeof
     const rank = (key: string) => (keys.includes(key) ? keys.indexOf(key) : keys.length);
     const ordered = [...all].sort((a, b) => rank(a.key) - rank(b.key));
     for (const [place, { calendar, lane }] of ordered.entries())
-      keepLane(ctx.db, {
+      saveLane(ctx.db, {
         ...laneFor(ctx, calendar, lane),
         ...(lane ? { heading: lane.heading } : {}),
         place: place + 1,

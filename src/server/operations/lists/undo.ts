@@ -11,7 +11,7 @@ const UNDO_FOR = 15 * 60_000;
 const OWNER_UNDOES_FOR = 30 * 24 * 60 * 60_000;
 
 /** What undoing needs to know of what a list holds. */
-interface Kept {
+interface UndoableState {
   readonly id: number;
   /** What it is called outside: one of a name in a list. */
   readonly uid: string;
@@ -24,7 +24,7 @@ interface Kept {
  * Takes back one write in a list: one's own for a quarter of an hour, in one's own list anybody's for thirty days. Refused once somebody built on it,
  * and for whoever may no longer do to each what taking it back does.
  */
-export function undoInList<K extends ListKind, S extends Kept>(
+export function undoInList<K extends ListKind, S extends UndoableState>(
   ctx: Context,
   entry: TrailEntry,
   of: {
@@ -69,7 +69,7 @@ export function undoInList<K extends ListKind, S extends Kept>(
   });
 }
 
-function mayTakeBack<S extends Kept>(may: (state: S) => MayItem, was: S | null, is: S): boolean {
+function mayTakeBack<S extends UndoableState>(may: (state: S) => MayItem, was: S | null, is: S): boolean {
   if (was === null) return may(is).remove || may(is).change;
   if (is.removedAt !== null && was.removedAt === null) return may(was).remove || may(was).change;
   // Its writer made it private and so lost sight of it; this they may still undo.

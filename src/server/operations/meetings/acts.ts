@@ -4,7 +4,7 @@ import { answerOf, sameAddress } from '@/core/meetings/index.ts';
 import { dateText, toWall, wallText } from '@/core/time/index.ts';
 import { newKey } from '../../ids.ts';
 import { itemById } from '../../repositories/items.ts';
-import { type Called, meetingById } from '../../repositories/meetings.ts';
+import { meetingById, type OrganiserMeeting } from '../../repositories/meetings.ts';
 import { tryAgain } from '../../repositories/outgoing-mail.ts';
 import {
   endSending,
@@ -41,10 +41,10 @@ export function actOnMeeting(ctx: Context, id: string, body: MeetingAct): Result
     if (called?.state?.state !== 'sent') return refuse('noMeeting');
     switch (body.act) {
       case 'nudge': {
-        const asked = (address: string) => !body.whom || body.whom.includes(address.toLowerCase());
+        const isIncluded = (address: string) => !body.whom || body.whom.includes(address.toLowerCase());
         const to = called.state.invited
           .map((one) => one.address)
-          .filter((one) => asked(one) && called.state && answerOf(called.state, one) === 'needs-action');
+          .filter((one) => isIncluded(one) && called.state && answerOf(called.state, one) === 'needs-action');
         if (to.length === 0) return refuse('allAnswered');
         return ok(waiting(ctx, found, called, { act: 'nudge', body: { whom: to } }, to));
       }
@@ -61,7 +61,7 @@ export function actOnMeeting(ctx: Context, id: string, body: MeetingAct): Result
         const text = (at: number) => (allDay ? dateText(at) : wallText(toWall(zone, at)));
         const when = { start: text(time.start), end: text(time.end), allDay, zone };
         const { version } = body;
-        const scope = found.happening ? ('one' as const) : ('all' as const);
+        const scope = found.occurrence ? ('one' as const) : ('all' as const);
         return changeMeeting(ctx, id, { version, scope, when, fields: {}, tellAll: false });
       }
       case 'declineCounter': {
@@ -86,7 +86,7 @@ export function actOnMeeting(ctx: Context, id: string, body: MeetingAct): Result
 function waiting(
   ctx: Context,
   found: FoundItem,
-  called: Called,
+  called: OrganiserMeeting,
   said:
     | { act: 'nudge'; body: SendingBodies['nudge'] }
     | { act: 'declineCounter'; body: SendingBodies['declineCounter'] },

@@ -5,7 +5,7 @@ import { myAnswer, myProposal, sameAddress, stateOf } from '@/core/meetings/inde
 import { newKey } from '../../ids.ts';
 import { type Calendar, calendarById } from '../../repositories/calendars.ts';
 import { itemById } from '../../repositories/items.ts';
-import { type Asked, meetingById, meetingOfItem, type StoredMeeting } from '../../repositories/meetings.ts';
+import { type AttendeeMeeting, meetingById, meetingOfItem, type StoredMeeting } from '../../repositories/meetings.ts';
 import { type Person, personById } from '../../repositories/people.ts';
 import {
   endSending,
@@ -32,7 +32,7 @@ import {
 } from '../deciding/index.ts';
 import { readWhen } from '../items/index.ts';
 import { apart } from './apart.ts';
-import { askedByFile, askedToHappening } from './deliver.ts';
+import { invitationToOccurrence, invitedByFile } from './deliver.ts';
 import { sendingWire, WAITS_MS } from './settle.ts';
 import { fieldsFromCopy, timeOf } from './shape.ts';
 import { tellReaders } from './tell.ts';
@@ -54,13 +54,13 @@ export function answerItem(ctx: Context, id: string, body: AnswerBody): Result<W
     if (found.item.cancelled) return refuse('meetingOff');
     const moved = body.answer === 'another' ? readWhen(body.when) : null;
     if (moved && isRefusal(moved)) return moved;
-    const one = found.happening !== null && body.scope === 'one';
+    const one = found.occurrence !== null && body.scope === 'one';
     const target =
-      one && found.happening ? apart(ctx, found.decided.calendar, found.item, found.happening) : found.item;
+      one && found.occurrence ? apart(ctx, found.decided.calendar, found.item, found.occurrence) : found.item;
     if (target.organiser === null && body.answer !== 'another') return answerAlone(ctx, found, target, body.answer);
-    const asked = askedOf(ctx, found, target);
-    if (!asked || stateOf(asked.state) !== 'invited') return refuse('meetingOff');
-    const closed = closedBy(ctx, asked);
+    const invitation = invitationOf(ctx, found, target);
+    if (!invitation || stateOf(invitation.state) !== 'invited') return refuse('meetingOff');
+    const closed = closedBy(ctx, invitation);
     // Who answered, and what, is for those who see it in full.
     if (closed && body.seen !== closed.answer)
       return 'notes' in found.view
@@ -69,11 +69,11 @@ export function answerItem(ctx: Context, id: string, body: AnswerBody): Result<W
     const comment = body.comment.trim() || null;
     if (body.answer === 'another' && moved) {
       const time = timeOf(new Directory(ctx.db), { ...moved, wall: null, rule: null, added: [], left: [] });
-      const sending = wait(ctx, asked, { act: 'propose', body: { time, comment } });
+      const sending = wait(ctx, invitation, { act: 'propose', body: { time, comment } });
       return ok(answeredWith(ctx, found, target, '', sending));
     }
     if (body.answer === 'another') return refuse('badInput', { fields: { start: 'start' } });
-    const { sending, undo, item } = put(ctx, found, target, asked, { answer: body.answer, comment });
+    const { sending, undo, item } = put(ctx, found, target, invitation, { answer: body.answer, comment });
     // Taking the write back takes the answer back.
     const waits = { ...sending, undoKey: undo };
     renewSending(ctx.db, waits);
@@ -91,8 +91,8 @@ function answerAlone(
   const { calendar } = found.decided;
   const item = answeredAs(ctx, calendar, before, ownerOf(ctx, found)?.address ?? '', answer);
   const { undo } = writeItems(ctx, calendar, 'item.answered', [{ before, after: item }]);
-  const at = found.happening && item.id === found.item.id ? found.happening : undefined;
-  return ok(written(ctx, { decided: found.decided, item, undo, happening: at }));
+  const at = found.occurrence && item.id === found.item.id ? found.occurrence : undefined;
+  return ok(written(ctx, { decided: found.decided, item, undo, occurrence: at }));
 }
 
 /** An item with its owner's answer, and who gave it where that isn't the owner. */
@@ -144,25 +144,30 @@ export function undoAnswer(ctx: Context, key: string): Result<WrittenAnswer> | n
 const ownerOf = (ctx: Context, found: FoundItem): Person | null => personById(ctx.db, found.decided.calendar.ownerId);
 
 function answeredWith(ctx: Context, found: FoundItem, item: StoredItem, undo: string, sending: Sending): WrittenAnswer {
-  const at = found.happening && item.id === found.item.id ? found.happening : undefined;
+  const at = found.occurrence && item.id === found.item.id ? found.occurrence : undefined;
   const to = [item.organiser?.address ?? ''];
   return {
-    ...written(ctx, { decided: found.decided, item, undo, happening: at }),
+    ...written(ctx, { decided: found.decided, item, undo, occurrence: at }),
     sending: sendingWire(ctx, sending, to),
   };
 }
 
 /** The same for what is being removed, all of it or a happening that stands by itself now: in the transaction that removes it. */
-export function answerAsked(ctx: Context, found: FoundItem, item: StoredItem, what: AnswerSending): Sending | Refusal {
-  const asked = askedOf(ctx, found, item);
-  if (!asked) return refuse('meetingOff');
-  return put(ctx, found, item, asked, what).sending;
+export function answerInvitation(
+  ctx: Context,
+  found: FoundItem,
+  item: StoredItem,
+  what: AnswerSending,
+): Sending | Refusal {
+  const invitation = invitationOf(ctx, found, item);
+  if (!invitation) return refuse('meetingOff');
+  return put(ctx, found, item, invitation, what).sending;
 }
 
-function put(ctx: Context, found: FoundItem, before: StoredItem, asked: Asked, what: AnswerSending) {
+function put(ctx: Context, found: FoundItem, before: StoredItem, invitation: AttendeeMeeting, what: AnswerSending) {
   const { calendar } = found.decided;
-  const sending = wait(ctx, asked, { act: 'answer', body: what });
-  const item = answeredAs(ctx, calendar, before, asked.state.me, what.answer);
+  const sending = wait(ctx, invitation, { act: 'answer', body: what });
+  const item = answeredAs(ctx, calendar, before, invitation.state.me, what.answer);
   const { undo } = writeItems(ctx, calendar, 'item.answered', [{ before, after: item }]);
   tellReaders(ctx.db, calendar);
   return { sending, undo, item };
@@ -171,15 +176,15 @@ function put(ctx: Context, found: FoundItem, before: StoredItem, asked: Asked, w
 /** Lets what one answers wait for its seconds; what was to be answered before doesn't leave any more. */
 function wait(
   ctx: Context,
-  asked: Asked,
+  invitation: AttendeeMeeting,
   said: { act: 'answer'; body: AnswerSending } | { act: 'propose'; body: SendingBodies['propose'] },
 ): Sending {
-  for (const s of sendingsWaiting(ctx.db, asked.id))
+  for (const s of sendingsWaiting(ctx.db, invitation.id))
     if (s.act === 'answer' || s.act === 'propose') endSending(ctx.db, s.id, 'back');
   return insertSending(ctx.db, {
     key: newKey(),
-    meetingId: asked.id,
-    calendarId: asked.calendarId,
+    meetingId: invitation.id,
+    calendarId: invitation.calendarId,
     ...said,
     actorId: ctx.viewer.id,
     at: ctx.now,
@@ -189,17 +194,17 @@ function wait(
 }
 
 /** What the owner was asked to, as it is held; of what a file brought in, from now on. */
-function askedOf(ctx: Context, found: FoundItem, item: StoredItem): Asked | null {
+function invitationOf(ctx: Context, found: FoundItem, item: StoredItem): AttendeeMeeting | null {
   const { calendar } = found.decided;
   const known = meetingOfItem(ctx.db, item.id);
   if (known) return known.part === 'attendee' ? known : null;
   const owner = ownerOf(ctx, found);
   if (!owner) return null;
   if (item.id !== found.item.id && item.recurrence !== null) {
-    const series = askedOf(ctx, found, found.item);
-    return series && askedToHappening(ctx, series, item, item.recurrence);
+    const series = invitationOf(ctx, found, found.item);
+    return series && invitationToOccurrence(ctx, series, item, item.recurrence);
   }
-  return askedByFile(ctx.db, calendar, owner, item);
+  return invitedByFile(ctx.db, calendar, owner, item);
 }
 
 /** How an invitation was answered, by whom and when: whether it left already or not. */
@@ -213,13 +218,13 @@ export interface Closed {
 export const answeredOf = (ctx: Pick<Context, 'db'>, meeting: StoredMeeting): Closed | null =>
   meeting.part === 'attendee' ? closedBy(ctx, meeting) : null;
 
-export function closedBy(ctx: Pick<Context, 'db'>, asked: Asked): Closed | null {
-  const waiting = sendingsWaiting(ctx.db, asked.id).findLast((s) => s.act === 'answer' || s.act === 'propose');
+export function closedBy(ctx: Pick<Context, 'db'>, invitation: AttendeeMeeting): Closed | null {
+  const waiting = sendingsWaiting(ctx.db, invitation.id).findLast((s) => s.act === 'answer' || s.act === 'propose');
   if (waiting) {
     const answer = waiting.act === 'answer' ? waiting.body.answer : 'another';
     return { answer, name: personById(ctx.db, waiting.actorId)?.name ?? '', at: waiting.at };
   }
-  const { state } = asked;
+  const { state } = invitation;
   const mine = myAnswer(state);
   const { proposed } = state;
   if (proposed && myProposal(state))
@@ -233,11 +238,11 @@ function nameOf({ db }: Pick<Context, 'db'>, address: string): string {
 }
 
 /** Puts back what an answer that was taken back had changed. */
-export function answerBack(ctx: Context, asked: Asked): void {
-  const before = asked.itemId === null ? null : itemById(ctx.db, asked.itemId);
-  const calendar = calendarById(ctx.db, asked.calendarId);
+export function answerBack(ctx: Context, invitation: AttendeeMeeting): void {
+  const before = invitation.itemId === null ? null : itemById(ctx.db, invitation.itemId);
+  const calendar = calendarById(ctx.db, invitation.calendarId);
   if (!before || !calendar) return;
-  const own = fieldsFromCopy(asked.state, before.organiser?.name ?? null);
+  const own = fieldsFromCopy(invitation.state, before.organiser?.name ?? null);
   const after = { ...before, attendees: own.attendees, ownerAnswer: own.ownerAnswer };
   writeItems(ctx, calendar, 'item.answered', [{ before, after }]);
   tellReaders(ctx.db, calendar);

@@ -64,16 +64,16 @@ describe('several at once', () => {
     const home = picked(a.id, b.id).map((one) => ({ ...one, to: hers }));
     value(changeSeveral(ctx('tomas'), { items: home, change: { ...into, days: -1, minutes: 30 } }));
     expect(happens()).toEqual(['03-03T10:00 A', '03-04T14:00 B']);
-    const asked =
+    const invited =
       value(
         call('tomas', who('bruno')) &&
           listItems(ctx('ines'), hers, { from: '2027-03-03', to: '2027-03-04', zone: 'Europe/Lisbon', after: 0 }),
       ).items.find((i) => i.title === 'Weir consent')?.id ?? '';
     pass();
-    const both = picked(a.id, asked);
+    const both = picked(a.id, invited);
     expect(changeSeveral(ctx('tomas'), { items: both, change: { ...into, days: 0, minutes: 0 } })).toMatchObject({
       code: 'movesAlone',
-      data: { item: asked },
+      data: { item: invited },
     });
     expect(happens(undefined, undefined, 'tomas')).toEqual([]);
     // Into a calendar in which one may add nothing, none goes.

@@ -43,8 +43,8 @@ export function changeSeveral(ctx: Context, { items, change }: SeveralBody): Res
 }
 
 /** When an item would be, moved on the clock of its own zone with its length kept; `null` where it stays: whole days move by days alone. */
-function shifted(ctx: Context, { item, happening }: FoundItem, days: number, minutes: number) {
-  const { start, end } = happening ?? item;
+function shifted(ctx: Context, { item, occurrence }: FoundItem, days: number, minutes: number) {
+  const { start, end } = occurrence ?? item;
   const zone = new Directory(ctx.db).zone(item.zone);
   if (days === 0 && (item.allDay || minutes === 0)) return null;
   if (item.allDay) {
@@ -56,9 +56,9 @@ function shifted(ctx: Context, { item, happening }: FoundItem, days: number, min
 }
 
 /** When an item would be that begins at an instant, with its length kept. */
-function begun(ctx: Context, { item, happening }: FoundItem, at: number | null) {
+function begun(ctx: Context, { item, occurrence }: FoundItem, at: number | null) {
   if (at === null || item.allDay) return null;
-  const { start, end } = happening ?? item;
+  const { start, end } = occurrence ?? item;
   const zone = new Directory(ctx.db).zone(item.zone);
   const text = (ms: number) => wallText(toWall(zone, ms));
   return { start: text(at), end: text(at + (end - start)), allDay: false, zone };
@@ -68,8 +68,8 @@ function begun(ctx: Context, { item, happening }: FoundItem, at: number | null) 
 export function copyItem(ctx: Context, id: string, dates: readonly string[]): Result<SeveralAnswer> {
   const found = findItem(ctx, id);
   if (isRefusal(found)) return found;
-  const { item, happening, view, decided } = found;
-  const { start, end } = happening ?? item;
+  const { item, occurrence, view, decided } = found;
+  const { start, end } = occurrence ?? item;
   const zone = new Directory(ctx.db).zone(item.zone);
   const wall = (at: number) => (item.allDay ? at : toWall(zone, at));
   const text = (at: number) => (item.allDay ? dateText(at) : wallText(at));

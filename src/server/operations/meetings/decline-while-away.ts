@@ -2,7 +2,7 @@ import { fromWallLenient } from '@/core/time/index.ts';
 import { absencesOf } from '../../repositories/absences.ts';
 import type { Arriving } from '../../repositories/deliveries.ts';
 import { itemById } from '../../repositories/items.ts';
-import type { Asked } from '../../repositories/meetings.ts';
+import type { AttendeeMeeting } from '../../repositories/meetings.ts';
 import type { Person } from '../../repositories/people.ts';
 import type { Acting } from '../deciding/index.ts';
 import { insideBy } from './invited.ts';
@@ -16,10 +16,10 @@ const MOST_WORDS = 1000;
 export function declinedWhileAway(
   ctx: Acting,
   me: Person,
-  asked: Asked,
+  invitation: AttendeeMeeting,
   mail: Arriving | null,
 ): { readonly comment: string | null } | null {
-  const item = asked.itemId === null ? null : itemById(ctx.db, asked.itemId);
+  const item = invitation.itemId === null ? null : itemById(ctx.db, invitation.itemId);
   if (!item || item.rule !== null || item.added.length > 0 || (mail && !mail.checked)) return null;
   const at = (time: number): number => (item.allDay ? fromWallLenient(me.zone, time) : time);
   const away = absencesOf(ctx.db, me.id, ctx.now).find(

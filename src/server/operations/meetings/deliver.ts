@@ -2,10 +2,10 @@ import type { ReadMessage } from '@/core/formats/index.ts';
 import {
   answerMeeting,
   type Copy,
-  copyOfHappening,
-  happeningOf,
+  copyOfOccurrence,
   type Meeting,
   type Message,
+  meetingOfOccurrence,
   myAnswer,
   nudge,
   receiveAsAttendee,
@@ -29,29 +29,29 @@ import {
 } from '../../repositories/deliveries.ts';
 import { itemById, itemsByUid } from '../../repositories/items.ts';
 import {
-  type Asked,
-  type Called,
+  type AttendeeMeeting,
   insertMeeting,
   meetingByUid,
   meetingOfItem,
   meetingsByUid,
+  type OrganiserMeeting,
   type StoredMeeting,
   updateMeeting,
 } from '../../repositories/meetings.ts';
 import { type Person, personByAddress, personById } from '../../repositories/people.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { hasThreads } from '../../workers/thread.ts';
-import { type Acting, Directory, happeningAt } from '../deciding/index.ts';
+import { type Acting, Directory, occurrenceAt } from '../deciding/index.ts';
 import { apart } from './apart.ts';
 import { judge } from './arrive.ts';
 import { declinedWhileAway } from './decline-while-away.ts';
 import { insideBy } from './invited.ts';
-import { KINDS, keepArrived, keepSent } from './keep.ts';
+import { KINDS, saveArrived, saveSent } from './keep.ts';
 import { mailOut } from './mail-out.ts';
-import { calledOf, handOf, happeningFor } from './plan.ts';
-import { copyFromItem, projectAsked, projectCalled } from './project.ts';
+import { calledOf, occurrenceFor, originOf } from './plan.ts';
+import { copyFromItem, projectForAttendee, projectForOrganiser } from './project.ts';
 import { roomIsFree } from './rooms.ts';
-import { classified, invitedFrom, timeOf, timeOfHappening } from './shape.ts';
+import { classified, invitedFrom, timeOf, timeOfOccurrence } from './shape.ts';
 import { tellReaders } from './tell.ts';
 
 /**
@@ -80,7 +80,7 @@ export function dispatch(
         });
       else mailOut(ctx, from, calendar, meeting, message, address, automatic);
     }
-    keepSent(ctx, from, meeting, message);
+    saveSent(ctx, from, meeting, message);
   }
   onItsWay(ctx.db);
   tellReaders(ctx.db, calendar);
@@ -118,7 +118,7 @@ function arrive(ctx: Acting, { message, mail }: Extract<Delivery['what'], { from
     return;
   }
   const { why, about, pending } = verdict;
-  keepArrived(ctx, me, about, verdict.message, mail, 'question', { why, ...(pending ? { pending } : {}) });
+  saveArrived(ctx, me, about, verdict.message, mail, 'question', { why, ...(pending ? { pending } : {}) });
   const home = mainCalendarOf(ctx.db, me.id);
   if (home) tellReaders(ctx.db, home);
 }
@@ -154,13 +154,13 @@ export function putOnItsWay(db: Connection, at: number, me: Person, message: Rea
 export async function deliverInTurn(
   db: Connection,
   now: number,
-  beside: (delivery: Delivery) => Promise<unknown>,
+  inWorker: (delivery: Delivery) => Promise<unknown>,
   others: () => Promise<void>,
 ): Promise<number> {
   let made = 0;
   for (let next = nextDelivery(db, now, 0); next; next = nextDelivery(db, now, next.id)) {
     const delivery = next;
-    if (isLong(delivery)) await beside(delivery).catch((error: unknown) => failed(db, delivery, error));
+    if (isLong(delivery)) await inWorker(delivery).catch((error: unknown) => failed(db, delivery, error));
     else guarded(db, delivery, () => deliver(db, delivery.id));
     made++;
     await others();
@@ -187,10 +187,10 @@ const TO_ORGANISER: ReadonlySet<Message['method']> = new Set(['REPLY', 'COUNTER'
 /** Takes in, for somebody inside, what was said to them: from inside with `null`, else as the mail it came by. */
 export function receive(ctx: Acting, message: Message, me: Person, mail: Arriving | null): void {
   if (TO_ORGANISER.has(message.method)) receiveCalled(ctx, message, me, mail);
-  else receiveAsked(ctx, message, me, mail);
+  else receiveForAttendee(ctx, message, me, mail);
 }
 
-function receiveAsked(ctx: Acting, message: Message, me: Person, mail: Arriving | null): void {
+function receiveForAttendee(ctx: Acting, message: Message, me: Person, mail: Arriving | null): void {
   const { db, now } = ctx;
   const calendar = mainCalendarOf(db, me.id);
   if (!calendar) return;
@@ -201,17 +201,17 @@ function receiveAsked(ctx: Acting, message: Message, me: Person, mail: Arriving 
     return;
   }
   const standing =
-    meetingByUid(db, calendar.id, message.uid, message.recurrence) ?? askedByFile(db, calendar, me, message);
+    meetingByUid(db, calendar.id, message.uid, message.recurrence) ?? invitedByFile(db, calendar, me, message);
   const known = standing?.part === 'attendee' ? standing : null;
   const before = known?.state ?? null;
   const state = knownAnswer(receiveAsAttendee(before, message, me.address), before, message, mail);
   if (!state) {
-    if (mail) keepArrived(ctx, me, null, message, mail, 'question', { why: 'notTheirs' });
+    if (mail) saveArrived(ctx, me, null, message, mail, 'question', { why: 'notTheirs' });
     return;
   }
   const claim = before !== null && state.claims.length > before.claims.length;
   if (before && JSON.stringify(before) === JSON.stringify(state)) {
-    if (mail) keepArrived(ctx, me, known, message, mail, 'question', { why: 'again' });
+    if (mail) saveArrived(ctx, me, known, message, mail, 'question', { why: 'again' });
     return;
   }
   const held = {
@@ -220,26 +220,28 @@ function receiveAsked(ctx: Acting, message: Message, me: Person, mail: Arriving 
     uid: message.uid,
     recurrence: message.recurrence,
   };
-  let asked = (known ? { ...known, state } : insertMeeting(db, { ...held, part: 'attendee', state }, now)) as Asked;
-  if (known) updateMeeting(db, asked, now);
+  let invitation = (
+    known ? { ...known, state } : insertMeeting(db, { ...held, part: 'attendee', state }, now)
+  ) as AttendeeMeeting;
+  if (known) updateMeeting(db, invitation, now);
   const isNew = before === null || before.said.method === 'CANCEL';
   if (!claim && message.method === 'CANCEL' && message.recurrence === null)
-    cancelHappenings(ctx, calendar, me, message);
+    cancelOccurrences(ctx, calendar, me, message);
   if (!claim) {
     const name = personByAddress(db, message.organiser)?.name ?? (mail ? mail.fromName : null);
-    asked = projectAsked(ctx, calendar, me, asked, name, before);
+    invitation = projectForAttendee(ctx, calendar, me, invitation, name, before);
   }
   const change = message.method === 'REQUEST' && !isNew && !isReminder(before, state);
   const kind = claim ? 'question' : change ? 'change' : KINDS[message.method];
-  const noRoom = !claim && asked.itemId === null && asked.state.on !== null && message.method === 'REQUEST';
+  const noRoom = !claim && invitation.itemId === null && invitation.state.on !== null && message.method === 'REQUEST';
   const why = claim ? { why: 'otherOrganiser' } : noRoom ? { why: 'noRoom' } : {};
-  keepArrived(ctx, me, asked, message, mail, kind, why);
+  saveArrived(ctx, me, invitation, message, mail, kind, why);
   tellReaders(db, calendar);
-  if (claim || stateOf(asked.state) !== 'invited' || myAnswer(asked.state) !== 'needs-action') return;
-  const whose = { calendar, me, asked };
-  const declined = isNew && !me.resource ? declinedWhileAway(ctx, me, asked, mail) : null;
+  if (claim || stateOf(invitation.state) !== 'invited' || myAnswer(invitation.state) !== 'needs-action') return;
+  const whose = { calendar, me, invitation };
+  const declined = isNew && !me.resource ? declinedWhileAway(ctx, me, invitation, mail) : null;
   if (declined) answerBySelf(ctx, whose, 'declined', declined.comment);
-  if (me.resource) answerBySelf(ctx, whose, roomIsFree(ctx, calendar, me, asked) ? 'accepted' : 'declined', null);
+  if (me.resource) answerBySelf(ctx, whose, roomIsFree(ctx, calendar, me, invitation) ? 'accepted' : 'declined', null);
 }
 
 /** Whether somebody is asked once more to what they haven't answered: nothing of it is otherwise than it was. */
@@ -247,20 +249,20 @@ function isReminder(before: Copy | null, now: Copy): boolean {
   if (!before?.on || !now.on || myAnswer(now) !== 'needs-action') return false;
   // The organiser's latest word is still the one before: the message that came is an older one, and asks for nothing.
   if (before.on.revision.stamp === now.on.revision.stamp) return false;
-  const asks = ({ time, matter, invited }: NonNullable<Copy['on']>) =>
+  const contentOf = ({ time, matter, invited }: NonNullable<Copy['on']>) =>
     JSON.stringify([time, matter, invited.map((one) => [one.address, one.role])]);
-  return asks(before.on) === asks(now.on);
+  return contentOf(before.on) === contentOf(now.on);
 }
 
 /** A series that is called off as a whole takes with it those of its happenings that were changed by themselves. */
-function cancelHappenings(ctx: Acting, calendar: Calendar, me: Person, message: Message): void {
+function cancelOccurrences(ctx: Acting, calendar: Calendar, me: Person, message: Message): void {
   for (const held of meetingsByUid(ctx.db, calendar.id, message.uid)) {
     if (held.part !== 'attendee' || held.recurrence === null) continue;
     const state = receiveAsAttendee(held.state, { ...message, recurrence: held.recurrence }, me.address);
     if (!state) continue;
-    const asked = { ...held, state };
-    updateMeeting(ctx.db, asked, ctx.now);
-    projectAsked(ctx, calendar, me, asked, null);
+    const invitation = { ...held, state };
+    updateMeeting(ctx.db, invitation, ctx.now);
+    projectForAttendee(ctx, calendar, me, invitation, null);
   }
 }
 
@@ -277,7 +279,11 @@ function knownAnswer(copy: Copy | null, before: Copy | null, message: Message, m
 }
 
 /** The meeting of a person's own that a message speaks of, in whichever of their calendars it is. */
-function calledBy(db: Connection, me: Person, message: Message): { calendar: Calendar; called: Called } | null {
+function calledBy(
+  db: Connection,
+  me: Person,
+  message: Message,
+): { calendar: Calendar; called: OrganiserMeeting } | null {
   for (const calendar of calendarsOf(db, me.id)) {
     const found = meetingByUid(db, calendar.id, message.uid, message.recurrence);
     if (found?.part === 'organiser') return { calendar, called: found };
@@ -294,12 +300,12 @@ function calledBy(db: Connection, me: Person, message: Message): { calendar: Cal
 }
 
 /** What a file brought in of a meeting that is heard of now: held from now on as what it is. */
-export function askedByFile(
+export function invitedByFile(
   db: Connection,
   calendar: Calendar,
   me: Person,
   message: Pick<Message, 'uid' | 'recurrence'>,
-): Asked | null {
+): AttendeeMeeting | null {
   const all = itemsByUid(db, calendar.id, message.uid);
   const item = all.find((i) => i.recurrence === message.recurrence);
   if (!item) return null;
@@ -308,45 +314,45 @@ export function askedByFile(
   if (!item.ownerInvited || !item.organiser) return null;
   const state = copyFromItem(item, me, timeOf(new Directory(db), item), invitedFrom(item.attendees));
   const held = { calendarId: calendar.id, itemId: item.id, uid: item.uid, recurrence: item.recurrence };
-  return insertMeeting(db, { ...held, part: 'attendee', state }, 0) as Asked;
+  return insertMeeting(db, { ...held, part: 'attendee', state }, 0) as AttendeeMeeting;
 }
 
 function receiveCalled(ctx: Acting, message: Message, me: Person, mail: Arriving | null): void {
   const { db, now } = ctx;
   const found = calledBy(db, me, message);
   if (!found?.called.state) {
-    if (mail) keepArrived(ctx, me, null, message, mail, 'question', { why: 'unknownMeeting' });
+    if (mail) saveArrived(ctx, me, null, message, mail, 'question', { why: 'unknownMeeting' });
     return;
   }
   const { calendar } = found;
-  const called = ofHappening(ctx, found.called, message);
+  const called = ofOccurrence(ctx, found.called, message);
   // A recurrence-id that matches no occurrence: unknown meeting.
   if (called.recurrence !== message.recurrence) {
-    if (mail) keepArrived(ctx, me, found.called, message, mail, 'question', { why: 'unknownMeeting' });
+    if (mail) saveArrived(ctx, me, found.called, message, mail, 'question', { why: 'unknownMeeting' });
     return;
   }
   const before = called.state as Meeting;
-  const hand = handOf(me, me, now, before.stamp);
-  const { meeting, messages } = receiveAsOrganiser(before, message, hand);
-  const asked = meeting.questions.length > before.questions.length ? meeting.questions.at(-1)?.why : undefined;
+  const origin = originOf(me, me, now, before.stamp);
+  const { meeting, messages } = receiveAsOrganiser(before, message, origin);
+  const question = meeting.questions.length > before.questions.length ? meeting.questions.at(-1)?.why : undefined;
   const sent = meeting.invited.filter((one) => !before.invited.some((was) => sameAddress(was.address, one.address)));
-  const next: Called = {
+  const next: OrganiserMeeting = {
     ...called,
     state: { ...meeting, questions: meeting.questions.slice(-MOST_QUESTIONS) },
     wanted: called.wanted && [...called.wanted, ...sent],
   };
   const same = JSON.stringify(before) === JSON.stringify(meeting);
   updateMeeting(db, next, now);
-  projectCalled(ctx, calendar, me, next);
+  projectForOrganiser(ctx, calendar, me, next);
   const old = same && message.method !== 'REFRESH' ? ('again' as const) : undefined;
-  const kind = asked ? 'question' : KINDS[message.method];
+  const kind = question ? 'question' : KINDS[message.method];
   // Whom somebody would send instead hears of it when a person says so.
-  const pending = asked === 'sentInstead' ? { pending: message } : {};
-  keepArrived(ctx, me, next, message, mail, kind, asked || old ? { why: asked ?? old ?? '', ...pending } : {});
+  const pending = question === 'sentInstead' ? { pending: message } : {};
+  saveArrived(ctx, me, next, message, mail, kind, question || old ? { why: question ?? old ?? '', ...pending } : {});
   tellReaders(db, calendar);
   // Whom somebody sends instead hears of it from them; those inside have it at once all the same.
   const inside = sent.map((one) => one.address).filter((address) => insideBy(db, address) !== null);
-  const also = inside.length > 0 ? nudge(meeting, hand, inside).messages : [];
+  const also = inside.length > 0 ? nudge(meeting, origin, inside).messages : [];
   if (messages.length + also.length > 0)
     dispatch({ ...ctx, viewer: me }, me, calendar, next, [...messages, ...also], message.method === 'REFRESH');
 }
@@ -355,42 +361,51 @@ function receiveCalled(ctx: Acting, message: Message, me: Person, mail: Arriving
 const MOST_QUESTIONS = 50;
 
 /** A message about one happening of a series makes that happening a meeting of its own. */
-function ofHappening(ctx: Acting, called: Called, message: Message): Called {
+function ofOccurrence(ctx: Acting, called: OrganiserMeeting, message: Message): OrganiserMeeting {
   if (message.recurrence === null || called.recurrence !== null || !called.state) return called;
   const series = called.itemId === null ? null : itemById(ctx.db, called.itemId);
   if (!series) return called;
   const calendar = calendarById(ctx.db, called.calendarId);
-  const happening = { ...happeningFor(series, message.recurrence), recurrence: message.recurrence };
+  const occurrence = { ...occurrenceFor(series, message.recurrence), recurrence: message.recurrence };
   // No occurrence begins then: the series stays what the message is about.
-  if (!calendar || !happeningAt(ctx.db, series, happening.start)) return called;
-  const time = timeOfHappening(new Directory(ctx.db), series, happening);
-  const state = happeningOf(called.state, message.recurrence, time);
-  const itemId = apart(ctx, calendar, series, happening).id;
+  if (!calendar || !occurrenceAt(ctx.db, series, occurrence.start)) return called;
+  const time = timeOfOccurrence(new Directory(ctx.db), series, occurrence);
+  const state = meetingOfOccurrence(called.state, message.recurrence, time);
+  const itemId = apart(ctx, calendar, series, occurrence).id;
   const held = { calendarId: called.calendarId, itemId, uid: called.uid, recurrence: message.recurrence };
-  return insertMeeting(ctx.db, { ...held, part: 'organiser', state, wanted: null }, ctx.now) as Called;
+  return insertMeeting(ctx.db, { ...held, part: 'organiser', state, wanted: null }, ctx.now) as OrganiserMeeting;
 }
 
 /** Makes one occurrence of a series a meeting of its own for somebody who was asked to the series and answers that one alone. */
-export function askedToHappening(ctx: Acting, asked: Asked, item: Pick<StoredItem, 'id'>, recurrence: string): Asked {
-  const series = itemById(ctx.db, asked.itemId ?? -1);
-  if (!series) return asked;
-  const time = timeOfHappening(new Directory(ctx.db), series, happeningFor(series, recurrence));
-  const state = copyOfHappening(asked.state, recurrence, time);
-  const held = { calendarId: asked.calendarId, itemId: item.id, uid: asked.uid, recurrence };
-  return insertMeeting(ctx.db, { ...held, part: 'attendee', state }, ctx.now) as Asked;
+export function invitationToOccurrence(
+  ctx: Acting,
+  invitation: AttendeeMeeting,
+  item: Pick<StoredItem, 'id'>,
+  recurrence: string,
+): AttendeeMeeting {
+  const series = itemById(ctx.db, invitation.itemId ?? -1);
+  if (!series) return invitation;
+  const time = timeOfOccurrence(new Directory(ctx.db), series, occurrenceFor(series, recurrence));
+  const state = copyOfOccurrence(invitation.state, recurrence, time);
+  const held = { calendarId: invitation.calendarId, itemId: item.id, uid: invitation.uid, recurrence };
+  return insertMeeting(ctx.db, { ...held, part: 'attendee', state }, ctx.now) as AttendeeMeeting;
 }
 
 /** Answers at once, for a room or a thing by what else is in its calendar, for somebody who is away by their notice. */
 function answerBySelf(
   ctx: Acting,
-  { calendar, me, asked }: { readonly calendar: Calendar; readonly me: Person; readonly asked: Asked },
+  {
+    calendar,
+    me,
+    invitation,
+  }: { readonly calendar: Calendar; readonly me: Person; readonly invitation: AttendeeMeeting },
   answer: 'accepted' | 'declined',
   comment: string | null,
 ): void {
-  const hand = handOf(me, me, ctx.now, asked.state.mine?.stamp ?? 0);
-  const { copy, messages } = answerMeeting(asked.state, answer, comment, hand);
-  const next = { ...asked, state: copy };
+  const origin = originOf(me, me, ctx.now, invitation.state.mine?.stamp ?? 0);
+  const { copy, messages } = answerMeeting(invitation.state, answer, comment, origin);
+  const next = { ...invitation, state: copy };
   updateMeeting(ctx.db, next, ctx.now);
-  projectAsked({ ...ctx, viewer: me }, calendar, me, next, null);
+  projectForAttendee({ ...ctx, viewer: me }, calendar, me, next, null);
   dispatch({ ...ctx, viewer: me }, me, calendar, next, messages);
 }

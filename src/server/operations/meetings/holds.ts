@@ -76,9 +76,9 @@ export function lapseAt(ctx: Context, lapses: string): number | Refusal {
 }
 
 /** Begins a set of held times in a calendar, with those who are asked once one is fixed; answers its row number. */
-export function beginSet(ctx: Context, calendarId: number, asked: z.infer<typeof holdsBody>['people']): number {
+export function beginSet(ctx: Context, calendarId: number, invited: z.infer<typeof holdsBody>['people']): number {
   const set = { key: newKey(), calendarId, letter: nextLetter(lettersIn(ctx.db, calendarId)) };
-  const people = asked.map(({ address, name, role, group }) => ({ address, name, role, group }));
+  const people = invited.map(({ address, name, role, group }) => ({ address, name, role, group }));
   return insertHoldSet(ctx.db, { ...set, people, madeBy: ctx.viewer.id, madeAt: ctx.now });
 }
 
@@ -186,8 +186,8 @@ export function fixHold(
   const all = writeEach(ctx, [found.item, ...others.filter((one) => one.id !== found.item.id)], (one) => {
     if (one.id !== found.item.id) return removeMeeting(ctx, one.key, { version: one.version, scope: 'all' });
     const fields = { kind: 'meeting', shows: 'busy' } as const;
-    const asked = [...set.people.filter((p) => also.every((a) => a.address !== p.address)), ...also];
-    const people = asked.length > 0 ? { people: asked } : {};
+    const invited = [...set.people.filter((p) => also.every((a) => a.address !== p.address)), ...also];
+    const people = invited.length > 0 ? { people: invited } : {};
     const answer = changeMeeting(ctx, id, { version, scope: 'one', fields, ...people });
     if (answer.ok) fixed = answer.value;
     return answer;

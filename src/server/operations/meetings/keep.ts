@@ -36,7 +36,7 @@ function factsOf(message: Message, copy: Copy | Meeting | null): MessageFacts {
 }
 
 /** Keeps the copy of what was said that stays with whoever said it. */
-export function keepSent(ctx: Acting, from: Person, meeting: StoredMeeting, message: Message): void {
+export function saveSent(ctx: Acting, from: Person, meeting: StoredMeeting, message: Message): void {
   const { db, now, viewer } = ctx;
   const names = message.to.map((address) => ({ address, name: personByAddress(db, address)?.name ?? null }));
   insertMessage(db, {
@@ -69,7 +69,7 @@ export const threadOf = (uid: string): string => `meeting ${uid}`;
 const MOST_WORDS = 4000;
 
 /** Keeps what arrived for somebody among their messages. */
-export function keepArrived(
+export function saveArrived(
   ctx: Acting,
   me: Person,
   meeting: StoredMeeting | null,
@@ -110,7 +110,7 @@ export function keepArrived(
 }
 
 /** Keeps for whose meeting it is that somebody outside chose its time on a page where it was offered: `words` is what they read there. */
-export function keepChosen(
+export function saveChosen(
   ctx: Acting,
   owner: Person,
   meeting: StoredMeeting,

@@ -23,7 +23,7 @@ eachMeetingDay();
 
 const MARTA = 'marta@quill-audit.example';
 /** Does a write as a window that wants to be asked first does it. */
-const asking = <T>(handle: string, work: (ctx: Context) => Result<T>): Result<T> => {
+const confirmingFirst = <T>(handle: string, work: (ctx: Context) => Result<T>): Result<T> => {
   const here: Context = { ...ctx(handle), leaving: new Map() };
   return org.db.write(() => unlessItLeaves(here, work(here)));
 };
@@ -59,7 +59,7 @@ describe('a meeting that goes outside the house for the first time', () => {
     const items = () => org.db.get<{ n: number }>('SELECT count(*) AS n FROM item')?.n;
     const before = items();
     const make = (here: Context) => createMeeting(here, calendar, meetingWith('bruno', MARTA));
-    expect(asking('tomas', make)).toMatchObject(LEAVES);
+    expect(confirmingFirst('tomas', make)).toMatchObject(LEAVES);
     expect(items()).toBe(before);
     pass();
     expect(mail()).toEqual([]);
@@ -69,14 +69,14 @@ describe('a meeting that goes outside the house for the first time', () => {
   });
 
   test('nobody outside, somebody outside already asked, or already named while it waits: nothing is asked', () => {
-    value(asking('tomas', (here) => createMeeting(here, org.calendar('ines'), meetingWith('bruno'))));
+    value(confirmingFirst('tomas', (here) => createMeeting(here, org.calendar('ines'), meetingWith('bruno'))));
     const made = call('tomas', who('bruno', MARTA));
     // It waits its seconds, and is moved meanwhile.
-    value(asking('tomas', change(made, { when: at('2027-03-03', 12) })));
+    value(confirmingFirst('tomas', change(made, { when: at('2027-03-03', 12) })));
     pass();
-    value(asking('tomas', change(made, { when: at('2027-03-03', 14) })));
+    value(confirmingFirst('tomas', change(made, { when: at('2027-03-03', 14) })));
     pass();
-    const back = value(asking('tomas', change(made, { people: who('bruno') })));
+    const back = value(confirmingFirst('tomas', change(made, { people: who('bruno') })));
     pass();
     expect(mail()).toEqual([`REQUEST ${MARTA}`, `REQUEST ${MARTA}`, `CANCEL ${MARTA}`]);
     expect(back.sending).not.toBeNull();
@@ -85,7 +85,7 @@ describe('a meeting that goes outside the house for the first time', () => {
   test('one outside added to a meeting that is among those inside and a hold that is fixed are asked about', () => {
     const made = call('tomas', who('bruno'));
     pass();
-    expect(asking('tomas', change(made, { people: who('bruno', MARTA) }))).toMatchObject(LEAVES);
+    expect(confirmingFirst('tomas', change(made, { people: who('bruno', MARTA) }))).toMatchObject(LEAVES);
     const held = value(
       holdTimes(
         ctx('tomas'),
@@ -101,9 +101,9 @@ describe('a meeting that goes outside the house for the first time', () => {
       ),
     );
     const [first] = held.items;
-    expect(asking('tomas', (here) => fixHold(here, first?.id ?? '', { version: first?.version ?? 0 }))).toMatchObject(
-      LEAVES,
-    );
+    expect(
+      confirmingFirst('tomas', (here) => fixHold(here, first?.id ?? '', { version: first?.version ?? 0 })),
+    ).toMatchObject(LEAVES);
   });
 
   test('what is taken out before anybody heard of it, and taken back in, is asked about then', () => {
@@ -111,12 +111,12 @@ describe('a meeting that goes outside the house for the first time', () => {
     const gone = value(removeMeeting(ctx('tomas'), itemOf(made).key, { version: itemOf(made).version, scope: 'all' }));
     pass();
     expect(mail()).toEqual([]);
-    expect(asking('tomas', (here) => undoSeveral(here, gone.undo))).toMatchObject(LEAVES);
+    expect(confirmingFirst('tomas', (here) => undoSeveral(here, gone.undo))).toMatchObject(LEAVES);
   });
 
   test('what waits for somebody who speaks is asked about when they change it, and names nobody to who can’t read it', () => {
     const made = call('amara', who(MARTA));
-    expect(asking('tomas', change(made, { when: at('2027-03-03', 12) }))).toMatchObject(LEAVES);
+    expect(confirmingFirst('tomas', change(made, { when: at('2027-03-03', 12) }))).toMatchObject(LEAVES);
     value(
       changeMeeting(ctx('ines'), itemOf(made).key, {
         version: itemOf(made).version,
@@ -127,14 +127,16 @@ describe('a meeting that goes outside the house for the first time', () => {
     );
     const key = value(readMeeting(ctx('ines'), itemOf(made).key)).waiting[0]?.key ?? '';
     expect(key).not.toBe('');
-    expect(JSON.stringify(asking('tomas', (here) => sayIt(here, key)))).not.toContain('marta');
+    expect(JSON.stringify(confirmingFirst('tomas', (here) => sayIt(here, key)))).not.toContain('marta');
   });
 
   test('whoever may not speak sends nothing by it; it is asked of whoever says it', () => {
-    const made = value(asking('amara', (here) => createMeeting(here, org.calendar('ines'), meetingWith(MARTA))));
+    const made = value(
+      confirmingFirst('amara', (here) => createMeeting(here, org.calendar('ines'), meetingWith(MARTA))),
+    );
     expect(made.sending).toMatchObject({ leaves: null });
     const key = made.sending?.key ?? '';
-    expect(asking('tomas', (here) => sayIt(here, key))).toMatchObject(LEAVES);
+    expect(confirmingFirst('tomas', (here) => sayIt(here, key))).toMatchObject(LEAVES);
     value(sayIt(ctx('tomas'), key));
     pass();
     expect(mail()).toEqual([`REQUEST ${MARTA}`]);
@@ -142,6 +144,6 @@ describe('a meeting that goes outside the house for the first time', () => {
 
   test('where the house rule is off, nobody is asked', () => {
     value(changeHouseRules(ctx('ines'), houseRulesWith({}, { warnOutside: false })));
-    value(asking('tomas', (here) => createMeeting(here, org.calendar('ines'), meetingWith(MARTA))));
+    value(confirmingFirst('tomas', (here) => createMeeting(here, org.calendar('ines'), meetingWith(MARTA))));
   });
 });

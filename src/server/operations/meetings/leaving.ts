@@ -1,6 +1,6 @@
 import { type Invited, sameAddress } from '@/core/meetings/index.ts';
 import type { Calendar } from '../../repositories/calendars.ts';
-import type { Called } from '../../repositories/meetings.ts';
+import type { OrganiserMeeting } from '../../repositories/meetings.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { type Refusal, refuse } from '../../result.ts';
 import { type Context, decideOn, storedRules, viewFor } from '../deciding/index.ts';
@@ -14,7 +14,7 @@ export function noteLeaving(
   ctx: Context,
   calendar: Calendar,
   item: StoredItem,
-  called: Pick<Called, 'state' | 'wanted'>,
+  called: Pick<OrganiserMeeting, 'state' | 'wanted'>,
   { to, before }: { readonly to: readonly string[]; readonly before: readonly Invited[] | null },
 ): void {
   const { leaving, db } = ctx;

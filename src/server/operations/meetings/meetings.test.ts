@@ -154,19 +154,19 @@ test('a group is asked as one: whoever is in it is asked, whoever joined or left
 test('whether somebody can come is said from what the asker sees, and nothing else', () => {
   org.add('bruno', 'bruno', { title: 'Audit', when: at('2027-03-03', 10), visibility: 'private' });
   org.give('wren', 'tomas', PRESETS.shutOut);
-  const asked = value(
+  const answer = value(
     whoCanCome(ctx('tomas'), org.calendar('ines'), {
       when: at('2027-03-03', 10),
       people: [address('bruno'), address('dario'), address('wren'), 'marta@quill-audit.example'],
       item: null,
     }),
   );
-  expect(asked.people.map((p) => p.can)).toEqual(['busy', 'free', 'unknown', 'unknown']);
+  expect(answer.people.map((p) => p.can)).toEqual(['busy', 'free', 'unknown', 'unknown']);
   // What was called off takes nobody's time, not even for whoever still sees it.
   const off = org.add('bruno', 'bruno', { title: 'Called off', when: at('2027-03-04', 10) });
   org.db.run('UPDATE item SET cancelled = 1 WHERE key = ?', off.id);
-  const asks = { when: at('2027-03-04', 10), people: [address('bruno')], item: null };
-  expect(value(whoCanCome(ctx('bruno'), org.calendar('ines'), asks)).people[0]?.can).toBe('free');
+  const body = { when: at('2027-03-04', 10), people: [address('bruno')], item: null };
+  expect(value(whoCanCome(ctx('bruno'), org.calendar('ines'), body)).people[0]?.can).toBe('free');
 });
 
 test('whoever is away all day, or for days, can’t come on any of them; on the day after they can', () => {
@@ -199,9 +199,9 @@ test('an item of one’s own under another’s UID says nothing of theirs', () =
   const uid = org.db.get<{ uid: string }>('SELECT uid FROM item WHERE key = ?', id)?.uid ?? '';
   const mine = org.add('wren', 'wren', { title: 'Probe', when: at('2027-03-09', 10) }, { uid });
   const other = org.add('wren', 'wren', { title: 'Other', when: at('2027-03-09', 10) });
-  const asked = (item: string) => {
+  const waitingOn = (item: string) => {
     const body = { when: at('2027-03-09', 10), people: [address('bruno')], item };
     return value(whoCanCome(ctx('wren'), org.calendar('wren'), body)).people[0]?.can;
   };
-  expect([asked(mine.id), asked(other.id)]).toEqual(['busy', 'busy']);
+  expect([waitingOn(mine.id), waitingOn(other.id)]).toEqual(['busy', 'busy']);
 });

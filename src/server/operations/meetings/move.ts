@@ -5,7 +5,13 @@ import { changeMeeting, type Meeting, type Message, receiveAsAttendee, sameAddre
 import { newKey } from '../../ids.ts';
 import { type Calendar, calendarById, mainCalendarOf } from '../../repositories/calendars.ts';
 import { itemById, itemsByUid, renameItem, replacementsOf } from '../../repositories/items.ts';
-import { type Asked, type Called, meetingByUid, meetingsByUid, updateMeeting } from '../../repositories/meetings.ts';
+import {
+  type AttendeeMeeting,
+  meetingByUid,
+  meetingsByUid,
+  type OrganiserMeeting,
+  updateMeeting,
+} from '../../repositories/meetings.ts';
 import { type Person, personById } from '../../repositories/people.ts';
 import {
   type ItemTime,
@@ -37,10 +43,10 @@ import {
 import { mayImport, noRoom, readWhen } from '../items/index.ts';
 import { receive } from './deliver.ts';
 import { insideBy } from './invited.ts';
-import { keepArrived } from './keep.ts';
+import { saveArrived } from './keep.ts';
 import { mailOut } from './mail-out.ts';
-import { calledOf, handOf } from './plan.ts';
-import { projectAsked } from './project.ts';
+import { calledOf, originOf } from './plan.ts';
+import { projectForAttendee } from './project.ts';
 import { sendingWire, speaksOn, WAITS_MS } from './settle.ts';
 import { timeOf } from './shape.ts';
 
@@ -109,7 +115,7 @@ export function moveMeeting(ctx: Context, id: string, body: MoveBody): Result<Wr
 export const isSaid = (ctx: Context, { decided, item }: FoundItem): boolean =>
   calledBy(ctx, decided.calendar, item.uid).some((m) => m.state?.state === 'sent');
 
-const calledBy = (ctx: Context, calendar: Calendar, uid: string): Called[] =>
+const calledBy = (ctx: Context, calendar: Calendar, uid: string): OrganiserMeeting[] =>
   meetingsByUid(ctx.db, calendar.id, uid).filter((m) => m.part === 'organiser');
 
 /** Puts an item, all of its series and what is held of it into another calendar, under a UID. Answers the item as it is there. */
@@ -141,7 +147,11 @@ function relocate(
 }
 
 /** Puts a meeting that went into another calendar back where it was, while nobody was told of it. */
-export function moveBack(ctx: Context, called: Called, sending: Extract<Sending, { act: 'handover' }>): boolean {
+export function moveBack(
+  ctx: Context,
+  called: OrganiserMeeting,
+  sending: Extract<Sending, { act: 'handover' }>,
+): boolean {
   const { calendar, uid, was } = sending.body;
   const [to, from] = [calendarById(ctx.db, calendar), calendarById(ctx.db, called.calendarId)];
   const item = called.itemId === null ? null : itemById(ctx.db, called.itemId);
@@ -167,7 +177,7 @@ const timeFields = ({ start, end, allDay, zone, wall, days }: StoredItem): ItemT
  */
 export function handOver(
   ctx: Context,
-  called: Called,
+  called: OrganiserMeeting,
   home: { calendar: Calendar; owner: Person },
   body: SendingBodies['handover'],
 ): void {
@@ -178,17 +188,17 @@ export function handOver(
   if (!was || !before) return;
   for (const meeting of calledBy(ctx, calendar, called.uid)) {
     if (meeting.state?.state !== 'sent') continue;
-    const hand = handOf(owner, ctx.viewer, now, meeting.state.stamp);
+    const origin = originOf(owner, ctx.viewer, now, meeting.state.stamp);
     const item = meeting.itemId === null ? null : itemById(db, meeting.itemId);
     const time = item && { time: timeOf(new Directory(db), item) };
-    const { meeting: state, messages } = changeMeeting(meeting.state, { ...time, tellAll: true }, hand);
+    const { meeting: state, messages } = changeMeeting(meeting.state, { ...time, tellAll: true }, origin);
     const next = { ...meeting, state };
     updateMeeting(db, next, now);
     dropOwnCopy(ctx, calendar, owner, body.uid, meeting.recurrence);
     for (const message of messages) for (const address of message.to) tell(ctx, next, message, address);
   }
 
-  function tell(at: Context, meeting: Called, message: Message, address: string): void {
+  function tell(at: Context, meeting: OrganiserMeeting, message: Message, address: string): void {
     const inside = insideBy(db, address);
     if (!inside) {
       const { uid, recurrence, sequence, stamp } = message;
@@ -215,12 +225,12 @@ export function handOver(
     }
     const copy = { ...held.state, uid: message.uid, organiser: owner.address };
     const state = receiveAsAttendee(copy, message, copy.me) ?? copy;
-    const asked: Asked = { ...held, uid: message.uid, state };
-    updateMeeting(db, asked, now);
+    const invitation: AttendeeMeeting = { ...held, uid: message.uid, state };
+    updateMeeting(db, invitation, now);
     const item = held.itemId === null ? null : itemById(db, held.itemId);
     if (item) renameItem(db, item.id, message.uid);
-    projectAsked(at, theirs, inside, asked, owner.name);
-    keepArrived(at, inside, asked, message, null, 'change', { why: 'callsItNow' });
+    projectForAttendee(at, theirs, inside, invitation, owner.name);
+    saveArrived(at, inside, invitation, message, null, 'change', { why: 'callsItNow' });
   }
 }
 

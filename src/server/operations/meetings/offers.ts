@@ -23,7 +23,7 @@ import type { StoredItem } from '../../repositories/stored-item.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import { type Context, Directory, findItem, isRefusal, viewsIn } from '../deciding/index.ts';
 import { findHold, fixHold, readHolds } from './holds.ts';
-import { keepChosen } from './keep.ts';
+import { saveChosen } from './keep.ts';
 import { speaksOn } from './settle.ts';
 import { tellReaders } from './tell.ts';
 
@@ -52,7 +52,7 @@ function tellChosen(ctx: Context, item: StoredItem, visitor: { address: string; 
   const owner = calendar && personById(ctx.db, calendar.ownerId);
   const meeting = meetingOfItem(ctx.db, item.id);
   if (!calendar || !owner || !meeting) return;
-  keepChosen(ctx, owner, meeting, visitor, words);
+  saveChosen(ctx, owner, meeting, visitor, words);
   tellReaders(ctx.db, calendar);
 }
 

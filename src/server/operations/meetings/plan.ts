@@ -3,12 +3,12 @@ import {
   callMeeting,
   callOff,
   changeMeeting,
-  type Hand,
-  happeningOf,
   type Invited,
   leaveOut,
   type Meeting,
   type Message,
+  meetingOfOccurrence,
+  type Origin,
   type Outcome,
   saidOf,
   sameAddress,
@@ -17,14 +17,20 @@ import { fromWallLenient, parseDate, parseWall } from '@/core/time/index.ts';
 import type { Connection } from '../../db/index.ts';
 import type { Calendar } from '../../repositories/calendars.ts';
 import { itemById } from '../../repositories/items.ts';
-import { type Called, insertMeeting, meetingByUid, meetingOfItem, meetingsByUid } from '../../repositories/meetings.ts';
+import {
+  insertMeeting,
+  meetingByUid,
+  meetingOfItem,
+  meetingsByUid,
+  type OrganiserMeeting,
+} from '../../repositories/meetings.ts';
 import type { Person } from '../../repositories/people.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { Directory } from '../deciding/index.ts';
-import { invitedFrom, matterOf, timeOf, timeOfHappening } from './shape.ts';
+import { invitedFrom, matterOf, timeOf, timeOfOccurrence } from './shape.ts';
 
 /** Who acts and when, so that what is said later is also newer by the second, which is as fine as a message says it. */
-export function handOf(owner: Person, actor: Person, now: number, last: number): Hand {
+export function originOf(owner: Person, actor: Person, now: number, last: number): Origin {
   const second = Math.floor(now / 1000) * 1000;
   return { sentBy: actor.id === owner.id ? null : actor.address, stamp: Math.max(second, last + 1000) };
 }
@@ -33,7 +39,7 @@ export function handOf(owner: Person, actor: Person, now: number, last: number):
  * A meeting that the owner calls, as it stands beside its item; made where the item came with people (a file's), or stands for one
  * happening of a called series. `null` for what is nobody's meeting but the owner's own. Call it before the item is changed.
  */
-export function calledOf(db: Connection, owner: Person, item: StoredItem, now: number): Called | null {
+export function calledOf(db: Connection, owner: Person, item: StoredItem, now: number): OrganiserMeeting | null {
   const known = meetingOfItem(db, item.id);
   if (known) return known.part === 'organiser' ? known : null;
   const held = { calendarId: item.calendarId, itemId: item.id, uid: item.uid, recurrence: item.recurrence };
@@ -41,8 +47,8 @@ export function calledOf(db: Connection, owner: Person, item: StoredItem, now: n
     const series = itemById(db, item.seriesId);
     const called = series && calledOf(db, owner, series, now);
     if (!series || !called) return null;
-    const time = timeOfHappening(new Directory(db), series, happeningFor(series, item.recurrence as string));
-    const state = called.state && happeningOf(called.state, item.recurrence as string, time);
+    const time = timeOfOccurrence(new Directory(db), series, occurrenceFor(series, item.recurrence as string));
+    const state = called.state && meetingOfOccurrence(called.state, item.recurrence as string, time);
     // What was heard of it already stands beside the item from now on.
     const before = meetingByUid(db, item.calendarId, item.uid, item.recurrence);
     if (before) return before.part === 'organiser' ? before : null;
@@ -50,14 +56,14 @@ export function calledOf(db: Connection, owner: Person, item: StoredItem, now: n
       db,
       { ...held, part: 'organiser', state, wanted: called.wanted, cover: called.cover ?? null },
       now,
-    ) as Called;
+    ) as OrganiserMeeting;
   }
   const file = fromFile(db, owner, item);
-  return file && (insertMeeting(db, file, now) as Called);
+  return file && (insertMeeting(db, file, now) as OrganiserMeeting);
 }
 
 /** A meeting of the owner's that a file brought in, as it would be held. */
-export function fromFile(db: Connection, owner: Person, item: StoredItem): Omit<Called, 'id'> | null {
+export function fromFile(db: Connection, owner: Person, item: StoredItem): Omit<OrganiserMeeting, 'id'> | null {
   const callsIt = item.organiser?.address.toLowerCase() === owner.address.toLowerCase();
   if (!callsIt || item.attendees.length === 0) return null;
   const others = item.attendees.filter((a) => !sameAddress(a.address, owner.address));
@@ -89,7 +95,7 @@ export function fromFile(db: Connection, owner: Person, item: StoredItem): Omit<
 }
 
 /** When the happening of a series with a given name is. */
-export function happeningFor(series: StoredItem, recurrence: string): { start: number; end: number } {
+export function occurrenceFor(series: StoredItem, recurrence: string): { start: number; end: number } {
   const wall = series.allDay ? parseDate(recurrence.slice(0, 10)) : parseWall(recurrence);
   const start = wall === null ? series.start : series.allDay ? wall : fromWallLenient(series.zone, wall);
   return { start, end: start + (series.end - series.start) };
@@ -126,36 +132,37 @@ export function plan(
   db: Connection,
   calendar: Calendar,
   owner: Person,
-  called: Called,
+  called: OrganiserMeeting,
   item: StoredItem,
   tellAll: boolean,
-  hand: Hand,
+  origin: Origin,
 ): Outcome {
   const invited = called.wanted ?? called.state?.invited ?? [];
   const cover = called.cover ?? null;
   if (item.removedAt !== null)
     return called.state
-      ? callOff(called.state, hand)
+      ? callOff(called.state, origin)
       : { meeting: draftOf(db, owner, item, invited, cover), messages: [] };
-  if (called.state?.state === 'sent') return changed(db, calendar, called, called.state, item, invited, tellAll, hand);
+  if (called.state?.state === 'sent')
+    return changed(db, calendar, called, called.state, item, invited, tellAll, origin);
   const given = called.state?.state === 'draft' ? called.state.given : {};
   const draft = { ...draftOf(db, owner, item, invited, cover), given };
   if (invited.length === 0) return { meeting: draft, messages: [] };
   // What was called off and is on again is asked afresh, as something newer.
   const sequence = called.state?.state === 'cancelled' ? called.state.sequence + 1 : 0;
   const questions = called.state?.questions ?? [];
-  return callMeeting({ ...draft, sequence, timeSince: sequence, questions }, hand);
+  return callMeeting({ ...draft, sequence, timeSince: sequence, questions }, origin);
 }
 
 function changed(
   db: Connection,
   calendar: Calendar,
-  called: Called,
+  called: OrganiserMeeting,
   state: Meeting,
   item: StoredItem,
   invited: readonly Invited[],
   tellAll: boolean,
-  hand: Hand,
+  origin: Origin,
 ): Outcome {
   const time = timeOf(new Directory(db), item);
   let meeting = state;
@@ -169,7 +176,7 @@ function changed(
         meeting = { ...meeting, time: { ...meeting.time, left: [...meeting.time.left, text] } };
         continue;
       }
-      const out = leaveOut(meeting, text, hand);
+      const out = leaveOut(meeting, text, origin);
       meeting = out.meeting;
       messages.push(...out.messages);
     }
@@ -179,7 +186,7 @@ function changed(
   const next = changeMeeting(
     meeting,
     { time, matter: saidOf(matterOf(item), called.cover ?? null), invited, tellAll },
-    hand,
+    origin,
   );
   return { meeting: next.meeting, messages: [...messages, ...next.messages] };
 }

@@ -4,7 +4,7 @@ import type { Connection } from '../../db/index.ts';
 import { newKey } from '../../ids.ts';
 import type { Calendar } from '../../repositories/calendars.ts';
 import { countItems, itemById, itemsByUid, MADE_HERE } from '../../repositories/items.ts';
-import { type Asked, type Called, updateMeeting } from '../../repositories/meetings.ts';
+import { type AttendeeMeeting, type OrganiserMeeting, updateMeeting } from '../../repositories/meetings.ts';
 import type { Person } from '../../repositories/people.ts';
 import { sendingsWaiting } from '../../repositories/sendings.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
@@ -27,14 +27,14 @@ const say = (ctx: Acting, calendar: Calendar, items: readonly ItemToWrite[]): re
  * Puts on the organiser's item who was asked and what they answered. Its version stays: nobody who is changing the item has changed
  * any of this, and what they are doing goes on.
  */
-export function projectCalled(ctx: Acting, calendar: Calendar, owner: Person, called: Called): void {
+export function projectForOrganiser(ctx: Acting, calendar: Calendar, owner: Person, called: OrganiserMeeting): void {
   const before = called.itemId === null ? null : itemById(ctx.db, called.itemId);
   if (!before || !called.state) return;
-  const asked = called.state.state !== 'draft';
+  const isSent = called.state.state !== 'draft';
   const after: StoredItem = {
     ...before,
-    organiser: asked ? { name: owner.name, address: owner.address } : null,
-    attendees: asked ? attendeesOf(called.state) : [],
+    organiser: isSent ? { name: owner.name, address: owner.address } : null,
+    attendees: isSent ? attendeesOf(called.state) : [],
     ownerAnswer: null,
     ownerInvited: false,
     sequence: Math.max(before.sequence, called.state.sequence),
@@ -48,25 +48,25 @@ export function projectCalled(ctx: Acting, calendar: Calendar, owner: Person, ca
  * it stays: who sees it, how it stands in their week, what they noted. Only where its organiser calls it private from now on is it private
  * here too: `was` is what was held of it before.
  */
-export function projectAsked(
+export function projectForAttendee(
   ctx: Acting,
   calendar: Calendar,
   owner: Person,
-  asked: Asked,
+  invitation: AttendeeMeeting,
   organiserName: string | null,
-  was: Copy | null = asked.state,
-): Asked {
+  was: Copy | null = invitation.state,
+): AttendeeMeeting {
   const { db } = ctx;
-  const copy = asked.state;
-  const standing = asked.itemId === null ? null : itemById(db, asked.itemId);
+  const copy = invitation.state;
+  const standing = invitation.itemId === null ? null : itemById(db, invitation.itemId);
   const before = standing?.removedAt === null ? standing : null;
   // What its owner took out of their calendar stays out, until it is asked for anew.
-  if (standing && !before && (copy.said.method === 'CANCEL' || !isNews(copy, standing))) return asked;
-  if (!copy.on) return leftOut(ctx, calendar, asked);
+  if (standing && !before && (copy.said.method === 'CANCEL' || !isNews(copy, standing))) return invitation;
+  if (!copy.on) return leftOut(ctx, calendar, invitation);
   const time = storedTime(copy.on.time);
-  if (!time) return asked;
+  if (!time) return invitation;
   const own = fieldsFromCopy(copy, organiserName ?? before?.organiser?.name ?? null);
-  const pending = before ? answerWaiting(db, asked.id) : null;
+  const pending = before ? answerWaiting(db, invitation.id) : null;
   const said = {
     ...own,
     ...(pending ? { ownerAnswer: pending } : {}),
@@ -78,44 +78,45 @@ export function projectAsked(
   };
   if (before) {
     const same = JSON.stringify(before) === JSON.stringify({ ...before, ...said });
-    if (same) return asked;
+    if (same) return invitation;
     // An answer alone changes nothing that anybody may be typing at.
     const content = JSON.stringify(contentOf(before)) !== JSON.stringify(contentOf({ ...before, ...said }));
     const after = { ...before, ...said, version: before.version + Number(content) };
     say(ctx, calendar, [{ before, after }]);
-    return asked;
+    return invitation;
   }
-  const all = itemsByUid(db, calendar.id, asked.uid);
+  const all = itemsByUid(db, calendar.id, invitation.uid);
   // An item of the owner's own that happens to have the same UID stays as it is, and a full calendar takes no more.
-  if (all.some((one) => one.recurrence === asked.recurrence) || isFull(db, calendar, said)) return asked;
-  const series = asked.recurrence === null ? null : (all.find((i) => i.recurrence === null) ?? null);
-  const hands = { by: owner.id, for: owner.id, at: ctx.now };
+  if (all.some((one) => one.recurrence === invitation.recurrence) || isFull(db, calendar, said)) return invitation;
+  const series = invitation.recurrence === null ? null : (all.find((i) => i.recurrence === null) ?? null);
+  const author = { by: owner.id, for: owner.id, at: ctx.now };
   const fresh: Omit<StoredItem, 'id'> = {
     ...MADE_HERE,
     ...freshFields(said.title),
     ...said,
     key: newKey(),
     calendarId: calendar.id,
-    uid: asked.uid,
+    uid: invitation.uid,
     seriesId: series?.id ?? null,
-    recurrence: asked.recurrence,
+    recurrence: invitation.recurrence,
     shows: series?.shows ?? 'busy',
     visibility: narrowest(series?.visibility ?? 'follow', copy.on.classification),
     version: 1,
-    createdBy: hands.by,
-    createdFor: hands.for,
-    createdAt: hands.at,
-    changedBy: hands.by,
-    changedFor: hands.for,
-    changedAt: hands.at,
+    createdBy: author.by,
+    createdFor: author.for,
+    createdAt: author.at,
+    changedBy: author.by,
+    changedFor: author.for,
+    changedAt: author.at,
     removedAt: null,
   };
   const item = (say(ctx, calendar, [{ before: null, after: fresh }])[0] as ItemChange).after;
   // Happenings that came before their series belong to it from now on.
-  const early = asked.recurrence === null ? all.filter((one) => one.recurrence !== null && one.seriesId === null) : [];
+  const early =
+    invitation.recurrence === null ? all.filter((one) => one.recurrence !== null && one.seriesId === null) : [];
   const joined = early.map((before) => ({ before, after: { ...before, seriesId: item.id } }));
   say(ctx, calendar, joined);
-  const held = { ...asked, itemId: item.id };
+  const held = { ...invitation, itemId: item.id };
   updateMeeting(db, held, ctx.now);
   return held;
 }
@@ -142,13 +143,13 @@ const contentOf = (item: StoredItem) => {
 const isNews = (copy: Copy, item: StoredItem): boolean => copy.said.sequence > item.sequence;
 
 /** A happening that is called off and never was an item of its own is left out of its series. */
-function leftOut(ctx: Acting, calendar: Calendar, asked: Asked): Asked {
-  if (asked.recurrence === null) return asked;
-  const series = itemsByUid(ctx.db, calendar.id, asked.uid).find((i) => i.recurrence === null);
-  if (!series || series.left.includes(asked.recurrence)) return asked;
-  const after = { ...series, left: [...series.left, asked.recurrence], version: series.version + 1 };
+function leftOut(ctx: Acting, calendar: Calendar, invitation: AttendeeMeeting): AttendeeMeeting {
+  if (invitation.recurrence === null) return invitation;
+  const series = itemsByUid(ctx.db, calendar.id, invitation.uid).find((i) => i.recurrence === null);
+  if (!series || series.left.includes(invitation.recurrence)) return invitation;
+  const after = { ...series, left: [...series.left, invitation.recurrence], version: series.version + 1 };
   say(ctx, calendar, [{ before: series, after }]);
-  return asked;
+  return invitation;
 }
 
 /** What the owner's people answered that hasn't left yet. */

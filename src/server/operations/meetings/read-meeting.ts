@@ -27,7 +27,7 @@ import {
 import { readWhen } from '../items/index.ts';
 import { closedBy } from './answer.ts';
 import { insideBy, outsideOf } from './invited.ts';
-import { fromFile, handOf, plan } from './plan.ts';
+import { fromFile, originOf, plan } from './plan.ts';
 import { speaksOn, toWhom } from './settle.ts';
 import { storedTime } from './shape.ts';
 
@@ -61,7 +61,7 @@ export function readMeeting(ctx: Context, id: string): Result<MeetingAnswer> {
   if (!meeting)
     return ok(item.ownerInvited ? { ...none, part: 'attendee', state: 'sent', organiser: item.organiser } : none);
   const waiting = sendingWireOf(ctx, decided, owner, meeting);
-  const asksBack = (
+  const questionWire = (
     m: { method: string; sender: string; comment?: string | null; answer?: string; attendee?: string },
     why: string,
   ) => ({
@@ -93,7 +93,7 @@ export function readMeeting(ctx: Context, id: string): Result<MeetingAnswer> {
       answered: closed && { answer: closed.answer, name: closed.name, at: instantText(closed.at) },
       waiting,
       classified: state.on?.classification ?? null,
-      questions: state.claims.map((m) => asksBack(m, 'otherOrganiser')),
+      questions: state.claims.map((m) => questionWire(m, 'otherOrganiser')),
     });
   }
   const { state } = meeting;
@@ -127,7 +127,7 @@ export function readMeeting(ctx: Context, id: string): Result<MeetingAnswer> {
       };
     }),
     waiting,
-    questions: (state?.questions ?? []).map((q) => asksBack(q.message, q.why)),
+    questions: (state?.questions ?? []).map((q) => questionWire(q.message, q.why)),
   });
 }
 
@@ -193,9 +193,9 @@ function recipientsOf(
   if (s.act === 'declineCounter') return [s.body.attendee];
   const item = meeting.itemId === null ? null : itemById(ctx.db, meeting.itemId);
   if (!item) return meeting.state?.invited.map((one) => one.address) ?? [];
-  const hand = handOf(owner, ctx.viewer, ctx.now, meeting.state?.stamp ?? 0);
+  const origin = originOf(owner, ctx.viewer, ctx.now, meeting.state?.stamp ?? 0);
   const tellAll = (s.act === 'tell' || s.act === 'off') && s.body.tellAll;
-  return toWhom(plan(ctx.db, decided.calendar, owner, meeting, item, tellAll, hand).messages);
+  return toWhom(plan(ctx.db, decided.calendar, owner, meeting, item, tellAll, origin).messages);
 }
 
 const RANK = { free: 0, reachable: 1, tentative: 2, busy: 3, away: 4 } as const;

@@ -1,14 +1,14 @@
 import {
   type Answered,
   answerMeeting,
-  askForState,
   type Copy,
   callOff,
   declineCounter,
-  type Hand,
   type Message,
   nudge,
+  type Origin,
   proposeTime,
+  requestRefresh,
 } from '@/core/meetings/index.ts';
 import type { Connection } from '../../db/index.ts';
 import { log } from '../../log.ts';
@@ -20,8 +20,8 @@ import { endSending, renewSending, type Sending, sendingByKey, sendingsDue } fro
 import { type Context, decideOn } from '../deciding/index.ts';
 import { dispatch } from './deliver.ts';
 import { handOver } from './move.ts';
-import { handOf, plan } from './plan.ts';
-import { projectAsked, projectCalled } from './project.ts';
+import { originOf, plan } from './plan.ts';
+import { projectForAttendee, projectForOrganiser } from './project.ts';
 import { speaksOn } from './settle.ts';
 import { homeOf, tellReaders } from './tell.ts';
 
@@ -66,8 +66,8 @@ function release(db: Connection, now: number, due: Sending): boolean {
   const { next, messages } = perform(ctx, home.calendar, home.owner, meeting, sending);
   endSending(db, sending.id, 'gone');
   updateMeeting(db, next, now);
-  if (next.part === 'organiser') projectCalled(ctx, home.calendar, home.owner, next);
-  else projectAsked(ctx, home.calendar, home.owner, next, null);
+  if (next.part === 'organiser') projectForOrganiser(ctx, home.calendar, home.owner, next);
+  else projectForAttendee(ctx, home.calendar, home.owner, next, null);
   dispatch(ctx, home.owner, home.calendar, next, messages);
   return true;
 }
@@ -82,41 +82,41 @@ function perform(
   const { db, now } = ctx;
   const stays = { next: meeting, messages: [] };
   if (meeting.part === 'attendee') {
-    const hand = handOf(
+    const origin = originOf(
       owner,
       ctx.viewer,
       now,
       Math.max(meeting.state.mine?.stamp ?? 0, meeting.state.proposed?.revision.stamp ?? 0),
     );
-    const made = answered(meeting.state, sending, hand);
+    const made = answered(meeting.state, sending, origin);
     return made ? { next: { ...meeting, state: made.copy }, messages: made.messages } : stays;
   }
-  const hand = handOf(owner, ctx.viewer, now, meeting.state?.stamp ?? 0);
+  const origin = originOf(owner, ctx.viewer, now, meeting.state?.stamp ?? 0);
   const item = meeting.itemId === null ? null : itemById(db, meeting.itemId);
   if (sending.act === 'tell' || sending.act === 'off') {
     if (!item) {
-      const off = meeting.state && callOff(meeting.state, hand);
+      const off = meeting.state && callOff(meeting.state, origin);
       return off ? { next: { ...meeting, state: off.meeting, wanted: null }, messages: off.messages } : stays;
     }
-    const told = plan(db, calendar, owner, meeting, item, sending.body.tellAll, hand);
+    const told = plan(db, calendar, owner, meeting, item, sending.body.tellAll, origin);
     return { next: { ...meeting, state: told.meeting, wanted: null }, messages: told.messages };
   }
   if (!meeting.state) return stays;
   if (sending.act === 'nudge') {
-    const asked = nudge(meeting.state, hand, sending.body.whom ?? undefined);
-    return { next: { ...meeting, state: { ...asked.meeting, stamp: hand.stamp } }, messages: asked.messages };
+    const nudged = nudge(meeting.state, origin, sending.body.whom ?? undefined);
+    return { next: { ...meeting, state: { ...nudged.meeting, stamp: origin.stamp } }, messages: nudged.messages };
   }
   if (sending.act === 'declineCounter') {
     const { attendee, comment } = sending.body;
-    const declined = declineCounter(meeting.state, attendee, comment, hand);
+    const declined = declineCounter(meeting.state, attendee, comment, origin);
     return { next: { ...meeting, state: declined.meeting }, messages: declined.messages };
   }
   return stays;
 }
 
 /** What somebody asked says, and their copy after it; `null` for what isn't theirs to say. */
-function answered(copy: Copy, { act, body }: Sending, hand: Hand): Answered | null {
-  if (act === 'refresh') return askForState(copy, hand);
-  if (act === 'propose') return proposeTime(copy, body.time, body.comment, hand);
-  return act === 'answer' ? answerMeeting(copy, body.answer, body.comment, hand) : null;
+function answered(copy: Copy, { act, body }: Sending, origin: Origin): Answered | null {
+  if (act === 'refresh') return requestRefresh(copy, origin);
+  if (act === 'propose') return proposeTime(copy, body.time, body.comment, origin);
+  return act === 'answer' ? answerMeeting(copy, body.answer, body.comment, origin) : null;
 }

@@ -2,7 +2,7 @@ import { takesTime } from '@/core/calendar/index.ts';
 import { expand } from '@/core/recurrence/index.ts';
 import type { Calendar } from '../../repositories/calendars.ts';
 import { itemById } from '../../repositories/items.ts';
-import type { Asked } from '../../repositories/meetings.ts';
+import type { AttendeeMeeting } from '../../repositories/meetings.ts';
 import type { Person } from '../../repositories/people.ts';
 import { type Acting, Directory, decideOn, rangeOf, repeats, seriesOf, viewsIn } from '../deciding/index.ts';
 
@@ -11,17 +11,17 @@ const MOST_HAPPENINGS = 200;
 const AHEAD = 366 * 86_400_000;
 
 /** Whether a room or a thing is free whenever a meeting it is asked to takes place: nothing else there blocks any of it. */
-export function roomIsFree(ctx: Acting, calendar: Calendar, room: Person, asked: Asked): boolean {
+export function roomIsFree(ctx: Acting, calendar: Calendar, room: Person, invitation: AttendeeMeeting): boolean {
   const { db } = ctx;
-  const item = asked.itemId === null ? null : itemById(db, asked.itemId);
+  const item = invitation.itemId === null ? null : itemById(db, invitation.itemId);
   if (!item || item.removedAt !== null) return true;
   const from = Math.max(item.start, ctx.now);
-  const happenings = repeats(item)
+  const occurrences = repeats(item)
     ? expand(seriesOf(item, []), from, from + AHEAD, MOST_HAPPENINGS).occurrences
     : [{ start: item.start, end: item.end }];
   const decided = decideOn({ ...ctx, viewer: room }, calendar);
   const directory = new Directory(db);
-  return happenings.every(({ start, end }) => {
+  return occurrences.every(({ start, end }) => {
     const range = rangeOf({ start, end, allDay: item.allDay }, calendar.zone);
     return viewsIn(db, directory, calendar, range, { person: room, decision: decided.decision }).every((view) => {
       const own = view.id === item.key || view.id.startsWith(`${item.key}~`);

@@ -5,7 +5,7 @@ import { type Invited, sameAddress } from '@/core/meetings/index.ts';
 import { newKey } from '../../ids.ts';
 import { type Calendar, calendarById, calendarByKey } from '../../repositories/calendars.ts';
 import { itemById, replacementsOf } from '../../repositories/items.ts';
-import { type Asked, insertMeeting, meetingById, meetingOfItem } from '../../repositories/meetings.ts';
+import { type AttendeeMeeting, insertMeeting, meetingById, meetingOfItem } from '../../repositories/meetings.ts';
 import { type Person, personById } from '../../repositories/people.ts';
 import { endSending, renewSending, sendingsByUndo } from '../../repositories/sendings.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
@@ -26,7 +26,7 @@ import {
   written,
 } from '../deciding/index.ts';
 import { bringBack, changeItem, createItem, NOBODY, type People, removeItem, undo } from '../items/index.ts';
-import { answerAsked, answerBack, undoAnswer } from './answer.ts';
+import { answerBack, answerInvitation, undoAnswer } from './answer.ts';
 import { apart } from './apart.ts';
 import { readInvited } from './invited.ts';
 import { calledOf } from './plan.ts';
@@ -72,7 +72,7 @@ export function changeMeeting(
   id: string,
   patch: ItemPatch,
   by = ctx.viewer.id,
-  kept?: StoredItem['kept'],
+  unmodelled?: StoredItem['kept'],
 ): Result<WrittenAnswer> {
   const found = findItem(ctx, id);
   if (isRefusal(found) || !found.may.change) return answered(ctx, changeItem(ctx, id, patch, by));
@@ -91,7 +91,7 @@ export function changeMeeting(
     calledOf(ctx.db, owner, found.item, ctx.now);
     const first = patch.people && patch.people.length > 0 && found.item.link === null && !patch.fields.link;
     const link = first && meetingOfItem(ctx.db, found.item.id) === null ? linkByItself(ctx) : null;
-    const changed = changeItem(ctx, id, link ? { ...patch, fields: { ...patch.fields, link } } : patch, by, kept);
+    const changed = changeItem(ctx, id, link ? { ...patch, fields: { ...patch.fields, link } } : patch, by, unmodelled);
     if (!changed.ok || theirs) return answered(ctx, changed);
     if (wanted && patch.scope === 'all') alsoApart(ctx, calendar, owner, found.item, changed.value, wanted);
     if (patch.scope === 'later') beginLater(ctx, owner, found.item, changed.value, patch.when !== undefined);
@@ -114,7 +114,7 @@ function opensForOwner(
   ctx: Context,
   owner: Person,
   item: StoredItem,
-  { state }: Asked,
+  { state }: AttendeeMeeting,
   { visibility }: ItemPatch['fields'],
 ): Refusal | null {
   const by = state.on?.classification;
@@ -156,10 +156,11 @@ export function removeMeeting(
   const owner = personById(ctx.db, found.decided.calendar.ownerId);
   return ctx.db.write(() => {
     if (owner) calledOf(ctx.db, owner, found.item, ctx.now);
-    const asked = meetingOfItem(ctx.db, found.item.id)?.part === 'attendee' ? found : null;
-    const open = asked && !asked.item.cancelled && asked.item.ownerAnswer !== 'declined';
-    if (asked && open && !asked.may.answer) return refuse('answerFirst', { facts: { name: callerOf(asked.item) } });
-    if (asked && open && !quietly) return declineAway(ctx, asked, id, query, by);
+    const invitation = meetingOfItem(ctx.db, found.item.id)?.part === 'attendee' ? found : null;
+    const open = invitation && !invitation.item.cancelled && invitation.item.ownerAnswer !== 'declined';
+    if (invitation && open && !invitation.may.answer)
+      return refuse('answerFirst', { facts: { name: callerOf(invitation.item) } });
+    if (invitation && open && !quietly) return declineAway(ctx, invitation, id, query, by);
     const removed = removeItem(ctx, id, query, by);
     return removed.ok ? ok(settled(ctx, removed.value)) : removed;
   });
@@ -168,19 +169,19 @@ export function removeMeeting(
 /** Declines what its owner was asked to and takes it out of their calendar: all of it, or one happening by itself. */
 function declineAway(
   ctx: Context,
-  asked: FoundItem,
+  invitation: FoundItem,
   id: string,
   query: z.infer<typeof removeQuery>,
   by: number,
 ): Result<WrittenAnswer> {
-  const { item, happening, decided } = asked;
+  const { item, occurrence, decided } = invitation;
   // A single item has only "all". For "this and later" of a series there is no answer that a message could carry.
-  if (happening && query.scope === 'later') return refuse('answerOneOrAll', { facts: { name: callerOf(item) } });
+  if (occurrence && query.scope === 'later') return refuse('answerOneOrAll', { facts: { name: callerOf(item) } });
   // A removal that is refused is refused before anything is answered.
   if (item.version !== query.version) return answered(ctx, removeItem(ctx, id, query, by));
-  const alone = happening !== null && query.scope === 'one';
-  const target = alone ? apart(ctx, decided.calendar, item, happening) : item;
-  const declined = answerAsked(ctx, asked, target, { answer: 'declined', comment: null });
+  const alone = occurrence !== null && query.scope === 'one';
+  const target = alone ? apart(ctx, decided.calendar, item, occurrence) : item;
+  const declined = answerInvitation(ctx, invitation, target, { answer: 'declined', comment: null });
   if (isRefusal(declined)) return declined;
   const removed = removeItem(ctx, target.key, { scope: 'all', version: target.version }, by);
   if (!removed.ok) return removed;

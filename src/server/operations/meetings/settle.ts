@@ -4,15 +4,21 @@ import { type Invited, type Meeting, type Message, sameAddress } from '@/core/me
 import { instantText } from '@/core/time/index.ts';
 import { newKey } from '../../ids.ts';
 import { type Calendar, mainCalendarOf } from '../../repositories/calendars.ts';
-import { type Asked, type Called, insertMeeting, meetingByUid, updateMeeting } from '../../repositories/meetings.ts';
+import {
+  type AttendeeMeeting,
+  insertMeeting,
+  meetingByUid,
+  type OrganiserMeeting,
+  updateMeeting,
+} from '../../repositories/meetings.ts';
 import { personById } from '../../repositories/people.ts';
 import { endSending, insertSending, renewSending, type Sending, sendingsWaiting } from '../../repositories/sendings.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { type Context, type Decided, decideOn } from '../deciding/index.ts';
 import { insideBy, outsideOf } from './invited.ts';
 import { noteLeaving } from './leaving.ts';
-import { calledOf, handOf, plan } from './plan.ts';
-import { projectAsked } from './project.ts';
+import { calledOf, originOf, plan } from './plan.ts';
+import { projectForAttendee } from './project.ts';
 import { classificationOf } from './shape.ts';
 
 /** How long what was decided can be taken back before it leaves. */
@@ -38,7 +44,7 @@ export function settle(
     if (!more.wanted || more.wanted.length === 0 || item.ownerInvited) return null;
     const { uid, recurrence } = item;
     const held = { calendarId: calendar.id, itemId: item.id, uid, recurrence };
-    called = insertMeeting(db, { ...held, part: 'organiser', state: null, wanted: null }, now) as Called;
+    called = insertMeeting(db, { ...held, part: 'organiser', state: null, wanted: null }, now) as OrganiserMeeting;
   }
   // A list of people, so that it means the same after later changes.
   const wantedBefore = called.wanted ?? called.state?.invited ?? null;
@@ -53,8 +59,8 @@ export function settle(
     (s): s is Extract<Sending, { act: 'tell' | 'off' }> => s.act === 'tell' || s.act === 'off',
   );
   const tellAll = more.tellAll === true || waiting?.body.tellAll === true;
-  const hand = handOf(owner, ctx.viewer, now, called.state?.stamp ?? 0);
-  const { meeting, messages } = plan(db, calendar, owner, called, item, tellAll, hand);
+  const origin = originOf(owner, ctx.viewer, now, called.state?.stamp ?? 0);
+  const { meeting, messages } = plan(db, calendar, owner, called, item, tellAll, origin);
   if (messages.length === 0) {
     if (waiting) endSending(db, waiting.id, 'back');
     // What nobody has to hear is known from now on; of a meeting nobody was told of there is nothing to know.
@@ -85,7 +91,7 @@ export function settle(
  * Marks the copies of those inside as private, or for few, where the meeting is so from now on: nobody is told of it, and nobody who may not
  * read it here reads it there.
  */
-function classifyCopies(ctx: Context, { state, uid, recurrence }: Called, { visibility }: StoredItem): void {
+function classifyCopies(ctx: Context, { state, uid, recurrence }: OrganiserMeeting, { visibility }: StoredItem): void {
   const classification = classificationOf(visibility);
   if (state?.state !== 'sent' || !classification) return;
   for (const { address } of state.invited) {
@@ -94,9 +100,9 @@ function classifyCopies(ctx: Context, { state, uid, recurrence }: Called, { visi
     const held = calendar && meetingByUid(ctx.db, calendar.id, uid, recurrence);
     if (!calendar || held?.part !== 'attendee' || !held.state.on || held.state.on.classification === classification)
       continue;
-    const next: Asked = { ...held, state: { ...held.state, on: { ...held.state.on, classification } } };
+    const next: AttendeeMeeting = { ...held, state: { ...held.state, on: { ...held.state.on, classification } } };
     updateMeeting(ctx.db, next, ctx.now);
-    projectAsked(ctx, calendar, inside, next, null, held.state);
+    projectForAttendee(ctx, calendar, inside, next, null, held.state);
   }
 }
 

@@ -50,12 +50,12 @@ export function timeOf(directory: Directory, item: Timed): MeetingTime {
 }
 
 /** When a happening of a series is, as a meeting of its own. */
-export function timeOfHappening(
+export function timeOfOccurrence(
   directory: Directory,
   series: Timed,
-  happening: { readonly start: number; readonly end: number },
+  occurrence: { readonly start: number; readonly end: number },
 ): MeetingTime {
-  const { start, end } = happening;
+  const { start, end } = occurrence;
   return timeOf(directory, { ...series, start, end, wall: null, rule: null, added: [], left: [] });
 }
 

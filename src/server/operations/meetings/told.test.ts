@@ -67,9 +67,9 @@ describe('what is put forward', () => {
     say();
     expect(arrived('wren')).toEqual(['invitation', 'calledOff']);
 
-    const asked = call('wren', who('ines'), {}, 'wren');
+    const invited = call('wren', who('ines'), {}, 'wren');
     pass();
-    const other = itemOf(asked).uid;
+    const other = itemOf(invited).uid;
     value(
       putForward(ctx('dario'), calendar, {
         kind: 'answer',

@@ -7,7 +7,7 @@ import { mainCalendarOf } from '../../repositories/calendars.ts';
 import { folderOf } from '../../repositories/lists.ts';
 import { insertMail } from '../../repositories/outgoing-mail.ts';
 import type { Person } from '../../repositories/people.ts';
-import { keepMessage, tellPeople } from '../deciding/index.ts';
+import { addMessage, tellPeople } from '../deciding/index.ts';
 import { insideBy } from '../meetings/index.ts';
 
 /** Senders that are answered during one absence. Anybody can write any address into a mail: what they make of it has an end. */
@@ -58,7 +58,7 @@ export function answerInsideWhileAway(
   const absence = absenceAt(db, me.id, now);
   if (!absence || absence.inside === '' || sender.id === me.id) return;
   if (!noteReply(db, absence.id, sender.address, now, MOST_REPLIES)) return;
-  keepMessage(db, {
+  addMessage(db, {
     collectionId: folderOf(db, sender.id, 'arrived').id,
     at: now,
     thread,

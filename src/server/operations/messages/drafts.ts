@@ -6,7 +6,7 @@ import type { StoredMessage } from '../../repositories/message-row.ts';
 import { countShownIn, messageByKey } from '../../repositories/messages.ts';
 import { personByAddress } from '../../repositories/people.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
-import { type Context, decideOnList, isRefusal, keepMessage, viewOfMessage, writeMessages } from '../deciding/index.ts';
+import { addMessage, type Context, decideOnList, isRefusal, viewOfMessage, writeMessages } from '../deciding/index.ts';
 import { findReader, mayReadMessage, type OnFolder, type Reader } from './readers.ts';
 
 /** Mails of one person that are being written. */
@@ -76,7 +76,7 @@ export function saveDraft(
     if (countShownIn(ctx.db, on.list.id, { privateToo: true, own: null }, MOST_DRAFTS) >= MOST_DRAFTS)
       return refuse('listFull', { facts: { most: MOST_DRAFTS } });
     const by = ctx.viewer.id === owner.id ? null : ctx.viewer;
-    const draft = keepMessage(ctx.db, {
+    const draft = addMessage(ctx.db, {
       ...typed,
       collectionId: on.list.id,
       at: ctx.now,

@@ -1,7 +1,7 @@
 import type { NoticesAnswer } from '@/contract/notices.ts';
 import { may, presetOf } from '@/core/access/index.ts';
 import { instantText } from '@/core/time/index.ts';
-import { markAsksHeard } from '../../repositories/access-requests.ts';
+import { markAccessRequestsHeard } from '../../repositories/access-requests.ts';
 import { calendarsNaming, grantById, grantsOn, type StoredGrant } from '../../repositories/grants.ts';
 import { groupsOf } from '../../repositories/groups.ts';
 import { markNoticesRead, noticesTo } from '../../repositories/notices.ts';
@@ -97,7 +97,7 @@ const furtherOf = (one: Shareable) => (one.main ? null : { key: one.key, kind: o
 export function readNotices(ctx: Context): Result<{ done: true }> {
   ctx.db.write(() => {
     markNoticesRead(ctx.db, ctx.viewer.id, ctx.now);
-    markAsksHeard(ctx.db, ctx.viewer.id);
+    markAccessRequestsHeard(ctx.db, ctx.viewer.id);
     readFindingsTold(ctx);
   });
   return ok({ done: true });

@@ -459,8 +459,8 @@ test('mail about one happening stands beneath the series’ own; an answer nobod
   });
   expect(changed.ok).toBe(true);
   releaseDue(org.db, now + 30_000);
-  const [series, happening] = outgoing();
-  expect(happening).toMatchObject({ method: 'REQUEST', inReplyTo: series?.id, refs: [series?.id], automatic: false });
+  const [series, occurrence] = outgoing();
+  expect(occurrence).toMatchObject({ method: 'REQUEST', inReplyTo: series?.id, refs: [series?.id], automatic: false });
   now += 60_000;
   await arrive(
     event('REFRESH', {

@@ -16,8 +16,8 @@ import type { MessageFacts, MessageFile } from '../../repositories/message-row.t
 import { answeredMessage, fileBytesSince } from '../../repositories/messages.ts';
 import { mailBounced } from '../../repositories/outgoing-mail.ts';
 import type { Person } from '../../repositories/people.ts';
-import { keepZone } from '../../repositories/zone-definitions.ts';
-import { fileOnArrival, keepMessage, tellPeople } from '../deciding/index.ts';
+import { saveZone } from '../../repositories/zone-definitions.ts';
+import { addMessage, fileOnArrival, tellPeople } from '../deciding/index.ts';
 import { homeOf, insideBy, putOnItsWay, tellReaders } from '../meetings/index.ts';
 import { answerWhileAway } from './answer-while-away.ts';
 
@@ -58,7 +58,7 @@ export async function takeMail(
 ): Promise<void> {
   const mail = await readMailInWorker(raw);
   const { clocks, people } = recipientsOf(db, mail, envelope);
-  const files = await keepFiles(db, now, people, mail.files);
+  const files = await saveFiles(db, now, people, mail.files);
   const invitations = await readInvitationsInWorker(mail.calendars, mail.from?.address ?? '', clocks);
   await writingIsFree();
   const read = invitations ? mail : { ...mail, mark: 'unreadable' as const };
@@ -69,26 +69,26 @@ export async function takeMail(
  * Puts what is attached to a mail in the data folder: before a row names it, since a file without a row is swept. What would be more in a day
  * than one person gets of files is named and not kept.
  */
-async function keepFiles(
+async function saveFiles(
   db: Connection,
   now: number,
   people: readonly Person[],
   files: ReadMail['files'],
 ): Promise<MessageFile[]> {
   let room = Math.max(0, ...people.map(({ id }) => MOST_FILE_BYTES_A_DAY - fileBytesSince(db, id, now - DAY)));
-  const kept: MessageFile[] = [];
+  const saved: MessageFile[] = [];
   for (const { name, bytes, type, content } of files) {
     const fits = content !== null && content.length > 0 && content.length <= room;
     const arrived = fits ? await receiveFile(db.folder, new Blob([new Uint8Array(content)]).stream()) : null;
     await arrived?.keep();
     room -= arrived?.bytes ?? 0;
-    kept.push({ name, bytes, type, ...(arrived ? { digest: arrived.digest } : {}) });
+    saved.push({ name, bytes, type, ...(arrived ? { digest: arrived.digest } : {}) });
   }
-  return kept;
+  return saved;
 }
 
 /** A mail as it was read, with its files in their places. */
-type KeptMail = Omit<ReadMail, 'files'> & { readonly files: readonly MessageFile[] };
+type SavedMail = Omit<ReadMail, 'files'> & { readonly files: readonly MessageFile[] };
 
 /**
  * Takes in a mail from outside, for everybody inside it was for: of each the same comes once. Its scheduling messages (`invitations`, by clock)
@@ -98,7 +98,7 @@ type KeptMail = Omit<ReadMail, 'files'> & { readonly files: readonly MessageFile
 function receiveMail(
   db: Connection,
   now: number,
-  mail: KeptMail,
+  mail: SavedMail,
   invitations: Readonly<Record<string, Invitations>>,
   raw: Uint8Array,
   envelope: readonly string[],
@@ -133,9 +133,9 @@ function receiveMail(
 
 const NOTHING: Invitations = { messages: [], zones: [], leftOut: 0 };
 
-function takeIn(db: Connection, now: number, mail: KeptMail, read: Invitations, me: Person, checked: boolean): void {
+function takeIn(db: Connection, now: number, mail: SavedMail, read: Invitations, me: Person, checked: boolean): void {
   const leftOut = read.leftOut + mail.partsLeftOut;
-  if (!mail.from || read.messages.length === 0 || leftOut > 0) keepPlain(db, now, mail, me, checked, leftOut);
+  if (!mail.from || read.messages.length === 0 || leftOut > 0) savePlain(db, now, mail, me, checked, leftOut);
   if (!mail.from) return;
   const arriving: Arriving = {
     checked,
@@ -146,7 +146,7 @@ function takeIn(db: Connection, now: number, mail: KeptMail, read: Invitations, 
     body: mail.text.slice(0, MOST_WORDS),
     files: mail.files,
   };
-  for (const zone of read.zones) keepZone(db, zone);
+  for (const zone of read.zones) saveZone(db, zone);
   for (const message of read.messages) putOnItsWay(db, now, me, { ...message, to: [me.address] }, arriving);
 }
 
@@ -154,7 +154,7 @@ function takeIn(db: Connection, now: number, mail: KeptMail, read: Invitations, 
  * Whether the mail host that is ours to trust says that the sender is who they say (RFC 8601): its latest word, on the domain of the one
  * address the mail is from. DMARC has to name that domain; a DKIM signature has to be that domain's own.
  */
-function isVouchedFor(mail: KeptMail, mailHost: string | null): boolean {
+function isVouchedFor(mail: SavedMail, mailHost: string | null): boolean {
   if (mailHost === null || !mail.from || mail.severalFrom) return false;
   const host = mailHost.toLowerCase();
   const field = mail.authentication.map(readAuthenticationResults).find((one) => one?.host === host);
@@ -173,7 +173,7 @@ function isVouchedFor(mail: KeptMail, mailHost: string | null): boolean {
 }
 
 /** Keeps a mail as the words it is. */
-function keepPlain(db: Connection, now: number, mail: KeptMail, me: Person, checked: boolean, leftOut: number): void {
+function savePlain(db: Connection, now: number, mail: SavedMail, me: Person, checked: boolean, leftOut: number): void {
   const folders = folderIdsOf(db, me.id);
   const answered = [mail.inReplyTo ?? '', ...[...mail.refs].reverse()].filter(Boolean);
   const before = answeredMessage(db, folders, answered);
@@ -205,6 +205,6 @@ function keepPlain(db: Connection, now: number, mail: KeptMail, me: Person, chec
     refs: mail.refs,
     actorId: null,
   };
-  keepMessage(db, { ...arriving, collectionId: fileOnArrival(db, me.id, arriving) });
+  addMessage(db, { ...arriving, collectionId: fileOnArrival(db, me.id, arriving) });
   tellPeople(db, [me.id]);
 }

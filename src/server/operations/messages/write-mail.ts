@@ -6,10 +6,10 @@ import { answeredMessage, messageByKey, messagesOfThread } from '../../repositor
 import { countMailSince, insertMail } from '../../repositories/outgoing-mail.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import {
+  addMessage,
   type Context,
   fileOnArrival,
   isRefusal,
-  keepMessage,
   tellPeople,
   trailOn,
   writeMessages,
@@ -81,8 +81,8 @@ export function writeMailFor(
         { before: draft.draft, after: { ...draft.draft, removedAt: now, version: draft.draft.version + 1 } },
       ]);
     const sent = folderOf(db, owner.id, 'sent');
-    const kept = keepMessage(db, { ...message, collectionId: sent.id, actorId: ctx.viewer.id });
-    trailOn(ctx, sent, kept.key, 'message.sent', null, { messages: [kept.key], to: message.recipients.length });
+    const saved = addMessage(db, { ...message, collectionId: sent.id, actorId: ctx.viewer.id });
+    trailOn(ctx, sent, saved.key, 'message.sent', null, { messages: [saved.key], to: message.recipients.length });
     for (const one of message.recipients) {
       const inside = insideBy(db, one.address);
       if (inside) {
@@ -96,7 +96,7 @@ export function writeMailFor(
           facts: isPrivate || known?.private ? { private: true as const } : {},
           actorId: null,
         };
-        keepMessage(db, { ...arriving, collectionId: fileOnArrival(db, inside.id, arriving) });
+        addMessage(db, { ...arriving, collectionId: fileOnArrival(db, inside.id, arriving) });
         tellPeople(db, [inside.id]);
         answerInsideWhileAway(db, now, { subject: body.subject, messageId, isPrivate }, owner, thread, inside);
         continue;

@@ -25,7 +25,7 @@ const check = (who: string, hour: number, more: object = {}) => {
   return found.value;
 };
 /** The id of what Inés has of a title in the week. */
-const happening = (title: string): string => {
+const occurrenceOf = (title: string): string => {
   const listed = listItems(org.ctx('ines'), org.calendar('ines'), WEEK);
   return (listed.ok && listed.value.items.find((item) => item.title === title)?.id) || '';
 };
@@ -74,7 +74,7 @@ describe('what speaks against a time', () => {
   test('is not the happening itself of a series, nor the copies of it that those who come have', () => {
     const weekly = { title: 'Board', when: at('2027-02-24', 10), repeat: { rule: 'FREQ=WEEKLY' } };
     org.add('ines', 'ines', weekly);
-    const id = happening('Board');
+    const id = occurrenceOf('Board');
     expect(check('tomas', 10, { item: id })).toMatchObject({ fits: true, clashes: [] });
     expect(check('tomas', 10).clashes).toHaveLength(1);
     // Another item at its hour is one, as before.

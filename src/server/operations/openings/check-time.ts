@@ -2,14 +2,20 @@ import type { ItemWire } from '@/contract/items/items.ts';
 import type { CheckAnswer, CheckBody } from '@/contract/openings/openings.ts';
 import { mayRun } from '@/core/access/index.ts';
 import { takesTime } from '@/core/calendar/index.ts';
-import { brokenKeeps, findOpenings, journeyMinutes, type OpeningsPerson, samePlace } from '@/core/openings/index.ts';
+import {
+  brokenPreferences,
+  findOpenings,
+  journeyMinutes,
+  type OpeningsPerson,
+  samePlace,
+} from '@/core/openings/index.ts';
 import { fromWallLenient, instantText } from '@/core/time/index.ts';
 import { allJourneys, type JourneyRow } from '../../repositories/journeys.ts';
 import { personById } from '../../repositories/people.ts';
 import { ok, type Result } from '../../result.ts';
 import { aboutItem, type Context, findCalendar, isRefusal } from '../deciding/index.ts';
 import { readWhen } from '../items/index.ts';
-import { askedPeople, askedPerson } from './asked-people.ts';
+import { viewedPeople, viewedPerson } from './viewed-people.ts';
 
 const MINUTE = 60_000;
 const DAY = 86_400_000;
@@ -36,9 +42,9 @@ export function checkTime(ctx: Context, key: string, body: CheckBody): Result<Ch
   const length = Math.max(1, Math.round((when.end - when.start) / MINUTE));
   const [from, to] = [Math.max(ctx.now, when.start - 2 * DAY), when.start + AHEAD_DAYS * DAY];
   const begin = Math.min(from, when.start - DAY);
-  const me = askedPerson(ctx, owner, decided, 'must', begin, to, own);
+  const me = viewedPerson(ctx, owner, decided, 'must', begin, to, own);
   const others = body.people.filter((p) => p.must && p.address !== owner.address).slice(0, MOST_PEOPLE);
-  const { people: rest, unknown } = askedPeople(ctx, others, begin, to, own);
+  const { people: rest, unknown } = viewedPeople(ctx, others, begin, to, own);
   const people = [me, ...rest];
   const journeys = allJourneys(ctx.db);
   const clashes = when.allDay ? [] : clashesOf(journeys, me, when.start, when.end, body.place);
@@ -61,7 +67,7 @@ export function checkTime(ctx: Context, key: string, body: CheckBody): Result<Ch
   // Somebody's wishes are read by them and by who arranges for them.
   const { decision } = decided;
   if (!when.allDay && mayRun(decision).arrange)
-    for (const { kind, hard } of brokenKeeps(me, request, when.start / MINUTE, when.end / MINUTE).slice(
+    for (const { kind, hard } of brokenPreferences(me, request, when.start / MINUTE, when.end / MINUTE).slice(
       0,
       MOST_CLASHES,
     ))

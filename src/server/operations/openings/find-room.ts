@@ -7,8 +7,8 @@ import { fromWallLenient, parseInstant, toWall, weekStart } from '@/core/time/in
 import { personByAddress } from '../../repositories/people.ts';
 import { ok, type Result } from '../../result.ts';
 import { type Context, findItem, isRefusal } from '../deciding/index.ts';
-import type { AskedPerson } from './asked-people.ts';
-import { askFor, roomsFor } from './find-times.ts';
+import { roomsFor, timesSearch } from './find-times.ts';
+import type { ViewedPerson } from './viewed-people.ts';
 
 const MINUTE = 60_000;
 const DAY = 86_400_000;
@@ -22,7 +22,7 @@ const MOST_ROOMS_TRIED = 4;
 interface Candidate {
   readonly movable: Movable;
   readonly view: ItemWire;
-  readonly person: AskedPerson;
+  readonly person: ViewedPerson;
 }
 
 type Plan = ReturnType<typeof makeRoom>['room'];
@@ -35,9 +35,9 @@ const isLess = (a: NonNullable<Plan>, b: NonNullable<Plan>): boolean =>
  * whose calendar it is in. Each moves within its own week, never before now. From what the asker sees and nothing else.
  */
 export function findRoom(ctx: Context, key: string, body: z.infer<typeof timesBody>): Result<RoomAnswer> {
-  const asked = askFor(ctx, key, body, 7);
-  if (isRefusal(asked)) return asked;
-  const { people, unknown, journeys, request, nameOf, text } = asked;
+  const search = timesSearch(ctx, key, body, 7);
+  if (isRefusal(search)) return search;
+  const { people, unknown, journeys, request, nameOf, text } = search;
   const candidates = people.flatMap((person) => movableOf(ctx, person, people, request.zone));
   // The nearest to the days that are asked for: those that may stand in the way.
   const near = ({ movable: m }: Candidate) => Math.max(request.from - (m.start + m.length), m.start - request.until, 0);
@@ -46,9 +46,9 @@ export function findRoom(ctx: Context, key: string, body: z.infer<typeof timesBo
   const staying = people.map((person) => ({ ...person, items: stayingOf(person, taken) }));
   const movable = taken.map((one) => one.movable);
   // With any room asked for, each of the first that would do is one who has to be there, and the cheapest of their plans is taken.
-  const { rooms: fitting } = roomsFor(ctx, asked, body);
+  const { rooms: fitting } = roomsFor(ctx, search, body);
   const rooms = fitting?.slice(0, MOST_ROOMS_TRIED) ?? [null];
-  let found: { room: Plan; cut: boolean; had: AskedPerson | null } = { room: null, cut: false, had: null };
+  let found: { room: Plan; cut: boolean; had: ViewedPerson | null } = { room: null, cut: false, had: null };
   for (const had of rooms) {
     const people = had ? [...staying, had] : staying;
     const { room, cut } = makeRoom(request, people, journeys, movable, MOST_MOVES);
@@ -70,7 +70,7 @@ export function findRoom(ctx: Context, key: string, body: z.infer<typeof timesBo
     },
     movable: taken.length,
     unknown: [...unknown],
-    cut: found.cut || asked.cut || candidates.length > taken.length || (fitting?.length ?? 0) > MOST_ROOMS_TRIED,
+    cut: found.cut || search.cut || candidates.length > taken.length || (fitting?.length ?? 0) > MOST_ROOMS_TRIED,
   });
 }
 
@@ -89,7 +89,7 @@ function moveOf({ view, person, movable }: Candidate, to: string, nameOf: (id: s
 }
 
 /** What of somebody's calendar may be moved by the one who asks, at what cost, and within which week. */
-function movableOf(ctx: Context, person: AskedPerson, people: readonly AskedPerson[], zone: string): Candidate[] {
+function movableOf(ctx: Context, person: ViewedPerson, people: readonly ViewedPerson[], zone: string): Candidate[] {
   return person.views.flatMap((view) => {
     if (view.may?.change !== true || view.allDay || !takesTime(view)) return [];
     if (view.organiser && view.organiser.address !== person.id) return [];
@@ -98,12 +98,12 @@ function movableOf(ctx: Context, person: AskedPerson, people: readonly AskedPers
     const week = weekStart(toWall(zone, start), 1);
     const from = Math.max(ctx.now, fromWallLenient(zone, week));
     const others = (view.attendees ?? []).flatMap((a) => (a.address === person.id ? [] : a.address));
-    const asked = others.filter((address) => people.some((p) => p.id === address));
+    const known = others.filter((address) => people.some((p) => p.id === address));
     const cost = costOf(ctx, view, others);
     if (cost === null) return [];
     const movable = {
       id: view.id,
-      people: [person.id, ...asked],
+      people: [person.id, ...known],
       start: start / MINUTE,
       length: (end - start) / MINUTE,
       cost,
@@ -128,7 +128,7 @@ function costOf(ctx: Context, view: ItemWire, others: readonly string[]): number
 }
 
 /** What of somebody's time stays: neither what may be moved, nor, of each such, their copy of it. */
-function stayingOf(person: AskedPerson, taken: readonly Candidate[]): ItemWire[] {
+function stayingOf(person: ViewedPerson, taken: readonly Candidate[]): ItemWire[] {
   const goes = new Set<ItemWire>();
   for (const { movable, view } of taken) {
     const own = person.views.find((one) => one.id === view.id);

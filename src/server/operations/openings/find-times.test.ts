@@ -72,14 +72,14 @@ test('any room that would do is one of those the asker sees: the smallest that i
   room('Oak', 8, 'Ridge House');
   room('Elm', 12, 'Ridge House');
   org.add('oak', 'oak', { title: 'Choir', when: at('2027-03-03', 9) });
-  const ask = (seats: number, site: string | null) => find('tomas', { room: { seats, site } });
-  const found = ask(8, 'ridge house');
+  const findRooms = (seats: number, site: string | null) => find('tomas', { room: { seats, site } });
+  const found = findRooms(8, 'ridge house');
   expect(found.rooms).toBe(2);
   const rooms = new Map(found.runs.map((run) => [run.from, run.room?.name]));
   expect(rooms.get('2027-03-03T09:00:00Z')).toBe('Elm');
   expect(rooms.get('2027-03-03T10:00:00Z')).toBe('Oak');
-  expect(ask(8, null).rooms).toBe(3);
-  expect(ask(61, null)).toMatchObject({
+  expect(findRooms(8, null).rooms).toBe(3);
+  expect(findRooms(61, null)).toMatchObject({
     rooms: 0,
     runs: [],
     gives: [{ what: 'room', count: 9 }],
@@ -109,9 +109,9 @@ test('only while she is there, by what her whereabouts say: the next half hour w
   const there = { kind: 'whereabouts', shows: 'free', place: 'Marsh Lab', visibility: 'open' } as const;
   org.add('ines', 'ines', { title: 'Marsh Lab', when: { ...at('2027-03-03', 9), end: '2027-03-03T11:00' }, ...there });
   org.add('ines', 'ines', { title: 'Cores', when: at('2027-03-03', 9) });
-  const ask = { length: 30, place: 'marsh lab', there: true };
-  expect(find('tomas', ask)).toMatchObject({ next: '2027-03-03T10:00:00Z', count: 3 });
-  expect(find('tomas', { ...ask, place: 'Seed Store' })).toMatchObject({
+  const body = { length: 30, place: 'marsh lab', there: true };
+  expect(find('tomas', body)).toMatchObject({ next: '2027-03-03T10:00:00Z', count: 3 });
+  expect(find('tomas', { ...body, place: 'Seed Store' })).toMatchObject({
     next: null,
     gives: [{ what: 'there', who: 'Ines' }],
   });
@@ -172,11 +172,11 @@ test('to somebody from outside an address they are shown nothing of is one like 
     seen: null,
   });
   const marta = personByAddress(org.db, address)?.handle ?? '';
-  const ask = (who: string) => find(marta, { people: [{ address: who, must: true }] });
+  const findFor = (who: string) => find(marta, { people: [{ address: who, must: true }] });
   const there = 'dario@cloudmoor.example';
   const nobody = 'nobody@cloudmoor.example';
   const bare = (text: object) => JSON.stringify(text).replaceAll(there, '?').replaceAll(nobody, '?');
-  expect(bare(ask(there))).toBe(bare(ask(nobody)));
+  expect(bare(findFor(there))).toBe(bare(findFor(nobody)));
   const body = (who: string) =>
     timesBody.parse({
       ...{ length: 60, from: '2027-03-03', days: 1, zone: 'Europe/Lisbon' },

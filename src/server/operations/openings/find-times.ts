@@ -30,7 +30,7 @@ import {
   findCalendar,
   isRefusal,
 } from '../deciding/index.ts';
-import { type AskedPerson, askedPeople, askedPerson } from './asked-people.ts';
+import { type ViewedPerson, viewedPeople, viewedPerson } from './viewed-people.ts';
 
 const MINUTE = 60_000;
 const DAY = 86_400_000;
@@ -41,9 +41,9 @@ const MOST_IN_LANE = 100;
 type Body = z.infer<typeof timesBody>;
 
 /** A search made ready for one who asks: who comes, as they see them, and when it may be. */
-export interface Asked {
+export interface TimesSearch {
   readonly decided: Decided;
-  readonly people: readonly AskedPerson[];
+  readonly people: readonly ViewedPerson[];
   readonly unknown: readonly string[];
   readonly journeys: ReturnType<typeof allJourneys>;
   /** Not all of what somebody has could be read. */
@@ -56,7 +56,7 @@ export interface Asked {
 }
 
 /** Reads who is asked about a calendar's owner and others, over the days of a search and so many around them. */
-export function askFor(ctx: Context, key: string, body: Body, around = 0): Asked | Refusal {
+export function timesSearch(ctx: Context, key: string, body: Body, around = 0): TimesSearch | Refusal {
   const decided = findCalendar(ctx, key);
   if (isRefusal(decided)) return decided;
   const owner = personById(ctx.db, decided.calendar.ownerId);
@@ -67,14 +67,14 @@ export function askFor(ctx: Context, key: string, body: Body, around = 0): Asked
   const until = fromWallLenient(body.zone, first + body.days * DAY);
   const [since, till] = [from - around * DAY, until + around * DAY];
   const item = aboutItem(ctx, body.item);
-  const me = askedPerson(ctx, owner, decided, 'must', since, till, item);
+  const me = viewedPerson(ctx, owner, decided, 'must', since, till, item);
   const others = body.people.filter((p) => p.address !== owner.address);
-  const asked = askedPeople(ctx, others, since, till, item);
+  const viewed = viewedPeople(ctx, others, since, till, item);
   return {
     decided,
-    people: [me, ...asked.people],
-    unknown: asked.unknown,
-    cut: [me, ...asked.people].some((one) => one.cut),
+    people: [me, ...viewed.people],
+    unknown: viewed.unknown,
+    cut: [me, ...viewed.people].some((one) => one.cut),
     journeys: allJourneys(ctx.db),
     item,
     request: {
@@ -101,20 +101,24 @@ export function askFor(ctx: Context, key: string, body: Body, around = 0): Asked
 const MOST_ROOMS = 40;
 
 /** The rooms that would do and that the one who asks sees anything of, the smallest that is large enough first, and whether there are more. */
-export function roomsFor(ctx: Context, asked: Asked, body: Body): { rooms: AskedPerson[] | null; cut: boolean } {
+export function roomsFor(
+  ctx: Context,
+  search: TimesSearch,
+  body: Body,
+): { rooms: ViewedPerson[] | null; cut: boolean } {
   if (body.room === null) return { rooms: null, cut: false };
   const { seats, site } = body.room;
   const at = samePlace(site);
-  const { from, until } = asked.request;
+  const { from, until } = search.request;
   const fitting = roomsWith(ctx.db, seats).filter((room) => at === '' || samePlace(room.site) === at);
-  const rooms: AskedPerson[] = [];
+  const rooms: ViewedPerson[] = [];
   for (const room of fitting) {
     const calendar = mainCalendarOf(ctx.db, room.id);
     const on = calendar && decideOn(ctx, calendar);
     if (!on || on.decision.rights.sight === 'nothing') continue;
     if (rooms.length === MOST_ROOMS) return { rooms, cut: true };
     rooms.push(
-      askedPerson(ctx, room, on, 'must', (from - DAY_MINUTES) * MINUTE, (until + DAY_MINUTES) * MINUTE, asked.item),
+      viewedPerson(ctx, room, on, 'must', (from - DAY_MINUTES) * MINUTE, (until + DAY_MINUTES) * MINUTE, search.item),
     );
   }
   return { rooms, cut: rooms.some((room) => room.cut) };
@@ -122,10 +126,10 @@ export function roomsFor(ctx: Context, asked: Asked, body: Body): { rooms: Asked
 
 /** The openings of a search, and the room each could be had in where any is asked for. */
 function openingsOf(
-  asked: Pick<Asked, 'request' | 'people' | 'journeys'>,
-  rooms: readonly AskedPerson[] | null,
+  search: Pick<TimesSearch, 'request' | 'people' | 'journeys'>,
+  rooms: readonly ViewedPerson[] | null,
 ): { starts: readonly number[]; cut: boolean; roomAt: ReadonlyMap<number, string> | null } {
-  const { request, people, journeys } = asked;
+  const { request, people, journeys } = search;
   const { starts, cut } = findOpenings(request, people, journeys);
   if (rooms === null) return { starts, cut, roomAt: null };
   const roomAt = roomFor(request, starts, rooms, journeys);
@@ -137,11 +141,11 @@ function openingsOf(
  * with how many times it would open. From what the asker sees and nothing else.
  */
 export function findTimes(ctx: Context, key: string, body: Body): Result<TimesAnswer> {
-  const asked = askFor(ctx, key, body);
-  if (isRefusal(asked)) return asked;
-  const { people, unknown, request, nameOf, text } = asked;
-  const { rooms, cut } = roomsFor(ctx, asked, body);
-  const found = openingsOf(asked, rooms);
+  const search = timesSearch(ctx, key, body);
+  if (isRefusal(search)) return search;
+  const { people, unknown, request, nameOf, text } = search;
+  const { rooms, cut } = roomsFor(ctx, search, body);
+  const found = openingsOf(search, rooms);
   const turned = { sooner: 'late', kinder: 'gap', more: 'cannot' } as const;
   const weights = { ...WEIGHTS };
   for (const wish of body.wishes) weights[turned[wish]] *= 3;
@@ -166,13 +170,13 @@ export function findTimes(ctx: Context, key: string, body: Body): Result<TimesAn
     sheet: body.sheet ? sheetOf(request, people) : [],
     rooms: rooms === null ? null : rooms.length,
     unknown: [...unknown],
-    gives: found.starts.length > 0 ? [] : leastToGive(asked, rooms),
-    cut: found.cut || asked.cut || cut || runs.length > MOST_RUNS,
+    gives: found.starts.length > 0 ? [] : leastToGive(search, rooms),
+    cut: found.cut || search.cut || cut || runs.length > MOST_RUNS,
   });
 }
 
 /** How many can come, by date and quarter of an hour of the asker's clock; what a clock change leaves out is -1, what comes twice its first. */
-function sheetOf(request: OpeningsRequest, people: readonly AskedPerson[]): TimesAnswer['sheet'] {
+function sheetOf(request: OpeningsRequest, people: readonly ViewedPerson[]): TimesAnswer['sheet'] {
   const { steps, can } = howManyCan(request, people);
   const days = new Map<string, number[]>();
   for (const [i, step] of steps.entries()) {
@@ -191,11 +195,11 @@ function sheetOf(request: OpeningsRequest, people: readonly AskedPerson[]): Time
 
 /** The first day of a search as the asker sees it: a lane for everybody asked. */
 export function readTimesDay(ctx: Context, key: string, body: Body): Result<TimesDayAnswer> {
-  const asked = askFor(ctx, key, { ...body, days: 1 });
-  if (isRefusal(asked)) return asked;
-  const { from, until } = asked.request;
-  let cut = asked.cut;
-  const lanes: TimesDayAnswer['lanes'] = asked.people.map((one) => {
+  const search = timesSearch(ctx, key, { ...body, days: 1 });
+  if (isRefusal(search)) return search;
+  const { from, until } = search.request;
+  let cut = search.cut;
+  const lanes: TimesDayAnswer['lanes'] = search.people.map((one) => {
     const views = one.views.filter((view) => overlaps(view, one.zone, from * MINUTE, until * MINUTE));
     cut ||= views.length > MOST_IN_LANE;
     return {
@@ -216,13 +220,13 @@ export function readTimesDay(ctx: Context, key: string, body: Body): Result<Time
     };
   });
   const there = new Set(lanes.map((lane) => lane.name));
-  for (const name of asked.unknown)
+  for (const name of search.unknown)
     if (!there.has(name))
       lanes.push({ name, address: '', colour: 0, must: true, sight: 'nothing', zone: body.zone, items: [] });
   return ok({ lanes, cut });
 }
 
-function overlaps(view: AskedPerson['views'][number], zone: string, from: number, until: number): boolean {
+function overlaps(view: ViewedPerson['views'][number], zone: string, from: number, until: number): boolean {
   const at = (text: string) => {
     const date = view.allDay ? parseDate(text) : null;
     return date === null ? (parseInstant(text) ?? 0) : fromWallLenient(zone, date);
@@ -237,9 +241,9 @@ export function findSeriesTimes(
   body: z.infer<typeof timesSeriesBody>,
 ): Result<TimesSeriesAnswer> {
   const days = (body.times - 1) * body.every * 7 + 8;
-  const asked = askFor(ctx, key, { ...body, days });
-  if (isRefusal(asked)) return asked;
-  const { people, unknown, journeys, request, nameOf, text } = asked;
+  const search = timesSearch(ctx, key, { ...body, days });
+  if (isRefusal(search)) return search;
+  const { people, unknown, journeys, request, nameOf, text } = search;
   const found = findSeriesOpenings(request, people, journeys, body.every, body.times);
   return ok({
     starts: found.starts.slice(0, MOST_RUNS).map(({ start, fits, fails }) => ({
@@ -249,13 +253,13 @@ export function findSeriesTimes(
       fails: fails.map(({ at, who }) => ({ at: text(at), who: who.map(nameOf) })),
     })),
     unknown: [...unknown],
-    cut: found.cut || asked.cut || found.starts.length > MOST_RUNS,
+    cut: found.cut || search.cut || found.starts.length > MOST_RUNS,
   });
 }
 
 /** What opens a time where nothing fits: one fewer who must, over what is tentative, outside hours, half as long, without a room. */
-function leastToGive(asked: Asked, rooms: readonly AskedPerson[] | null): TimesAnswer['gives'] {
-  const { request, people, nameOf, text } = asked;
+function leastToGive(search: TimesSearch, rooms: readonly ViewedPerson[] | null): TimesAnswer['gives'] {
+  const { request, people, nameOf, text } = search;
   const gives: TimesAnswer['gives'] = [];
   const attempt = (
     what: TimesAnswer['gives'][number]['what'],
@@ -264,7 +268,7 @@ function leastToGive(asked: Asked, rooms: readonly AskedPerson[] | null): TimesA
     list = people,
     had = rooms,
   ) => {
-    const { starts } = openingsOf({ ...asked, request: { ...request, ...change }, people: list }, had);
+    const { starts } = openingsOf({ ...search, request: { ...request, ...change }, people: list }, had);
     const [first] = starts;
     if (first !== undefined)
       gives.push({

@@ -3,7 +3,7 @@ import type { RoundAnswer, roundBody } from '@/contract/openings/round.ts';
 import { placeRound, type RoundMeeting } from '@/core/openings/index.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import { type Context, isRefusal } from '../deciding/index.ts';
-import { askFor } from './find-times.ts';
+import { timesSearch } from './find-times.ts';
 
 /** People of all meetings of a round together. */
 const MOST_PEOPLE = 60;
@@ -20,10 +20,10 @@ export function findRound(ctx: Context, key: string, body: z.infer<typeof roundB
     for (const one of meeting.people) if (!everyone.has(one.address)) everyone.set(one.address, one);
   const people = [...everyone.values()];
   if (people.length > MOST_PEOPLE) return refuse('badInput', { fields: { people: `tooManyPeople:${MOST_PEOPLE}` } });
-  const asked = askFor(ctx, key, { ...rest, people, length: 5, room: null, sheet: false, there: false });
-  if (isRefusal(asked)) return asked;
-  const { request, journeys, unknown, nameOf, text } = asked;
-  const owner = asked.people[0]?.id ?? '';
+  const search = timesSearch(ctx, key, { ...rest, people, length: 5, room: null, sheet: false, there: false });
+  if (isRefusal(search)) return search;
+  const { request, journeys, unknown, nameOf, text } = search;
+  const owner = search.people[0]?.id ?? '';
   const round = meetings.map((meeting, i): RoundMeeting => {
     const theirs = new Map([...rest.people, ...meeting.people].map((one) => [one.address, one.must]));
     theirs.set(owner, true);
@@ -34,7 +34,7 @@ export function findRound(ctx: Context, key: string, body: z.infer<typeof roundB
       people: [...theirs].map(([id, must]) => ({ id, need: need(must) })),
     };
   });
-  const found = placeRound(request, round, asked.people, journeys, owner);
+  const found = placeRound(request, round, search.people, journeys, owner);
   return ok({
     placed:
       found.placed?.map((one, i) => ({
@@ -44,6 +44,6 @@ export function findRound(ctx: Context, key: string, body: z.infer<typeof roundB
       })) ?? null,
     without: found.without.map(Number),
     unknown: [...unknown],
-    cut: found.cut || asked.cut,
+    cut: found.cut || search.cut,
   });
 }

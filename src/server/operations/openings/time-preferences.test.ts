@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, expect, test } from 'vitest';
 import { checkBody, timesBody } from '@/contract/openings/openings.ts';
-import { keepsBody } from '@/contract/openings/time-preferences.ts';
+import { timePreferencesBody } from '@/contract/openings/time-preferences.ts';
 import { PRESETS } from '@/core/access/index.ts';
 import { at, type SmallOrganisation, smallOrganisation } from '../small-organisation.ts';
 import { checkTime, findTimes, readTimePreferences, saveTimePreferences } from './index.ts';
@@ -13,8 +13,8 @@ beforeEach(() => {
 afterEach(() => org.close());
 
 const LUNCH = { kind: 'span', hard: true, days: [1, 2, 3, 4, 5], from: '12:00', to: '13:00' };
-const save = (who: string, keeps: unknown[], version = 0) =>
-  saveTimePreferences(org.ctx(who), org.calendar('ines'), keepsBody.parse({ keeps, version }));
+const save = (who: string, preferences: unknown[], version = 0) =>
+  saveTimePreferences(org.ctx(who), org.calendar('ines'), timePreferencesBody.parse({ keeps: preferences, version }));
 const starts = (who: string) => {
   const body = timesBody.parse({ length: 60, from: '2027-03-03', days: 1, zone: 'Europe/Lisbon', within: 'any' });
   const found = findTimes(org.ctx(who), org.calendar('ines'), body);
@@ -39,7 +39,7 @@ test('wishes are set by whose they are and who arranges for them, where they are
     { ...LUNCH, to: '11:00' },
     { ...LUNCH, from: '25:00' },
   ])
-    expect(keepsBody.safeParse({ keeps: [wrong], version: 0 }).success).toBe(false);
+    expect(timePreferencesBody.safeParse({ keeps: [wrong], version: 0 }).success).toBe(false);
 });
 
 test('what is held to rules a time out, the rest counts against it and says why', () => {

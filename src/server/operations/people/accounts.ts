@@ -2,9 +2,9 @@ import { createHash, randomInt } from 'node:crypto';
 import type { AccountsAnswer } from '@/contract/people/accounts.ts';
 import { instantText } from '@/core/time/index.ts';
 import { limiter } from '../../auth/limiter.ts';
-import { insertHands } from '../../repositories/operators.ts';
+import { insertOperator } from '../../repositories/operators.ts';
 import { personByHandle, personById } from '../../repositories/people.ts';
-import { isTied, keepCode, spendCode, tie, tiedTo, untie } from '../../repositories/same-person.ts';
+import { isTied, saveCode, spendCode, tie, tiedTo, untie } from '../../repositories/same-person.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import { again, type Context, trailOwn } from '../deciding/index.ts';
 
@@ -36,7 +36,7 @@ export function makeAccountCode(ctx: Context): Result<{ code: string; until: str
   if (ctx.viewer.kind === 'role') return refuse('roleTied');
   const letters = Array.from({ length: LENGTH }, () => LETTERS[randomInt(LETTERS.length)]).join('');
   const ends = ctx.now + CODE_FOR;
-  ctx.db.write(() => keepCode(ctx.db, ctx.viewer.id, digestOf(letters), ends));
+  ctx.db.write(() => saveCode(ctx.db, ctx.viewer.id, digestOf(letters), ends));
   return ok({ code: `${letters.slice(0, LENGTH / 2)}-${letters.slice(LENGTH / 2)}`, until: instantText(ends) });
 }
 
@@ -84,7 +84,7 @@ export function setOperator(ctx: Context, { name }: { readonly name: string }): 
     // That nobody said so yet is no reason not to say it; that the window was signed out meanwhile is.
     const now = again(ctx);
     if ('ok' in now && now.code !== 'handsFirst') return now;
-    insertHands(ctx.db, ctx.viewer.id, session, name, ctx.now);
+    insertOperator(ctx.db, ctx.viewer.id, session, name, ctx.now);
     trailOwn(ctx, ctx.viewer.key, 'hands.said', null, { name });
     return ok({ done: true as const });
   });

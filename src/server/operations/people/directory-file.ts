@@ -107,7 +107,7 @@ function differs(row: DirectoryRow, person: Person, groups: readonly string[]): 
 }
 
 async function apply(
-  asked: Context,
+  outer: Context,
   plan: readonly { row: DirectoryRow; person: Person | null }[],
   newGroups: readonly string[],
 ): Promise<Result<{ done: true }>> {
@@ -116,7 +116,7 @@ async function apply(
   const made: string[] = [];
   for (const { row, person } of plan) {
     if (person) continue;
-    const known = personByAddress(asked.db, row.address)?.account ?? null;
+    const known = personByAddress(outer.db, row.address)?.account ?? null;
     const account = await makeBareAccount(row.address, row.name);
     accounts.set(row.address, account);
     if (known !== account) made.push(account);
@@ -125,8 +125,8 @@ async function apply(
     for (const account of made) await dropAccount(account);
   };
   try {
-    const done = asked.db.write((): Result<{ done: true }> => {
-      const ctx = again(asked);
+    const done = outer.db.write((): Result<{ done: true }> => {
+      const ctx = again(outer);
       if ('ok' in ctx) return ctx;
       if (!ctx.viewer.administrator) return refuse('administratorOnly');
       for (const name of newGroups) addGroup(ctx, name, []);

@@ -94,9 +94,9 @@ describe('a group within a group', () => {
 
 describe('domains', () => {
   test('say who is inside; one that people have stays', () => {
-    const ask = (address: string) => checkNewPerson(org.db, { zone: 'Europe/Lisbon', address });
-    expect(ask('new@moor.example').ok).toBe(true);
-    expect(ask('new@elsewhere.example')).toMatchObject({ fields: { address: 'addressOutside' } });
+    const check = (address: string) => checkNewPerson(org.db, { zone: 'Europe/Lisbon', address });
+    expect(check('new@moor.example').ok).toBe(true);
+    expect(check('new@elsewhere.example')).toMatchObject({ fields: { address: 'addressOutside' } });
     expect(changeDomains(org.ctx('ines'), { domains: ['moor.example'] })).toMatchObject({
       fields: { domains: 'domainInUse' },
     });

@@ -17,7 +17,7 @@ const wrongTokens = limiter(30, QUARTER);
  * Puts a letter with a way in on its way, where the address is of somebody outside who was given something. The answer is the
  * same for every address, so that it confirms nothing; too many are refused for a while.
  */
-export function askWayIn(address: string, headers: Headers): Result<{ done: true }> {
+export function requestWayIn(address: string, headers: Headers): Result<{ done: true }> {
   const at = now();
   const network = headers.get('x-forwarded-for') ?? '';
   if (!perAddress.take(address, at) || !perNetwork.take(network, at)) return refuse('tooManyTries');

@@ -11,12 +11,12 @@ import {
 } from '../../auth/accounts.ts';
 import { database } from '../../db/index.ts';
 import { hub } from '../../live/hub.ts';
-import { closeAsksWith } from '../../repositories/access-requests.ts';
+import { closeAccessRequestsWith } from '../../repositories/access-requests.ts';
 import { calendarsOf } from '../../repositories/calendars.ts';
-import { handOn } from '../../repositories/collections.ts';
+import { reassignCollection } from '../../repositories/collections.ts';
 import { calendarsNaming, endGrant, grantsNaming, grantsOn } from '../../repositories/grants.ts';
 import { allGroups, directMembersOf, endMembership } from '../../repositories/groups.ts';
-import { handListOn, listsOf } from '../../repositories/lists.ts';
+import { listsOf, reassignList } from '../../repositories/lists.ts';
 import {
   allPeople,
   type Person,
@@ -118,8 +118,8 @@ export async function leave(ctx: Context, handle: string, body: LeaveBody): Prom
 type Left = { person: Person; before: { id: number; collection: ReturnType<typeof collectionOf> }[] };
 
 /** All that leaving writes, as one act, with the right to it read in it. */
-function leaveNow(asked: Context, handle: string, body: LeaveBody): Result<Left> {
-  const ctx = again(asked);
+function leaveNow(outer: Context, handle: string, body: LeaveBody): Result<Left> {
+  const ctx = again(outer);
   if ('ok' in ctx) return ctx;
   if (!ctx.viewer.administrator) return refuse('administratorOnly');
   const person = personByHandle(ctx.db, handle);
@@ -137,14 +137,14 @@ function leaveNow(asked: Context, handle: string, body: LeaveBody): Result<Left>
   for (const grant of grantsNaming(ctx.db, person.id)) endGrant(ctx.db, grant.id, ctx.now);
   for (const group of groupsDirectly(ctx, person)) endMembership(ctx.db, group.id, person.id, ctx.now);
   withdrawAllOf(ctx.db, person.id, ctx.now);
-  closeAsksWith(ctx.db, person.id);
+  closeAccessRequestsWith(ctx.db, person.id);
   untieAll(ctx.db, person.id);
   withdrawTokensOf(ctx.db, person.id, ctx.now);
   for (const id of concerned) {
     const shared = shareableById(ctx.db, id);
     if (shared) endWhatHung(ctx, shared);
   }
-  for (const shared of owned) if (heir) handSharedOn(ctx, shared, person, heir);
+  for (const shared of owned) if (heir) reassignShared(ctx, shared, person, heir);
   savePerson(ctx.db, person.id, {
     ...person,
     phone: '',
@@ -157,7 +157,7 @@ function leaveNow(asked: Context, handle: string, body: LeaveBody): Result<Left>
   return ok({ person, before });
 }
 
-function handSharedOn(ctx: Context, shared: Shareable, from: Person, to: Person): void {
+function reassignShared(ctx: Context, shared: Shareable, from: Person, to: Person): void {
   const { kind } = shared;
   const theirs = kind === 'calendar' ? calendarsOf(ctx.db, to.id) : listsOf(ctx.db, kind, to.id);
   const taken = new Set(theirs.map((one) => one.name));
@@ -169,8 +169,8 @@ function handSharedOn(ctx: Context, shared: Shareable, from: Person, to: Person)
         : shortName(shared) || from.name;
   let name = wish;
   for (let n = 2; taken.has(name); n++) name = `${wish} ${n}`;
-  if (kind !== 'calendar') handListOn(ctx.db, shared.id, to.id, name);
-  else handOn(ctx.db, shared.id, to.id, name);
+  if (kind !== 'calendar') reassignList(ctx.db, shared.id, to.id, name);
+  else reassignCollection(ctx.db, shared.id, to.id, name);
   // The new owner needs no grant on what is theirs.
   for (const grant of grantsOn(ctx.db, shared.id))
     if (grant.audience.kind === 'person' && grant.audience.personId === to.id) endGrant(ctx.db, grant.id, ctx.now);
@@ -180,13 +180,13 @@ function handSharedOn(ctx: Context, shared: Shareable, from: Person, to: Person)
  * An address by which a person chooses a password, once and within a day, for an administrator to hand over: for a lost password,
  * or a first one, without any mail. The sessions of before end when it is used. For administrators.
  */
-export async function makeWayIn(asked: Context, handle: string): Promise<Result<{ path: string; until: string }>> {
-  const found = personByHandle(asked.db, handle);
-  if (!asked.viewer.administrator) return refuse('administratorOnly');
+export async function makeWayIn(outer: Context, handle: string): Promise<Result<{ path: string; until: string }>> {
+  const found = personByHandle(outer.db, handle);
+  if (!outer.viewer.administrator) return refuse('administratorOnly');
   if (!found?.inside) return refuse('notFound');
   const account = await makeBareAccount(found.address, found.name);
-  const made = asked.db.write((): Result<Person> => {
-    const ctx = again(asked);
+  const made = outer.db.write((): Result<Person> => {
+    const ctx = again(outer);
     if ('ok' in ctx) return ctx;
     const person = personByHandle(ctx.db, handle);
     if (!ctx.viewer.administrator) return refuse('administratorOnly');
@@ -198,7 +198,7 @@ export async function makeWayIn(asked: Context, handle: string): Promise<Result<
   });
   if (!made.ok) return made;
   const token = await makePasswordToken(made.value.address);
-  return ok({ path: `/way-in/${token}`, until: instantText(asked.now + 86_400_000) });
+  return ok({ path: `/way-in/${token}`, until: instantText(outer.now + 86_400_000) });
 }
 
 /**

@@ -4,7 +4,7 @@ import type { Connection } from '../../db/index.ts';
 import { newKey } from '../../ids.ts';
 import { type Calendar, calendarById } from '../../repositories/calendars.ts';
 import { itemById } from '../../repositories/items.ts';
-import { happeningKeysIn } from '../../repositories/occurrences.ts';
+import { occurrenceKeysIn } from '../../repositories/occurrences.ts';
 import { insertOutgoing } from '../../repositories/outbox.ts';
 import { personById } from '../../repositories/people.ts';
 import {
@@ -52,7 +52,7 @@ function remindOf(db: Connection, now: number, calendarId: number, minutes: numb
   const to = now + minutes * MINUTE;
   const from = to - LATE;
   // What is by date begins where its calendar's day does, up to fourteen hours from the date's own beginning.
-  const near = happeningKeysIn(db, calendarId, from, to + 1, MOST);
+  const near = occurrenceKeysIn(db, calendarId, from, to + 1, MOST);
   const due = near.flatMap(([at, , itemId]) => {
     const item = itemById(db, itemId);
     if (!item || item.removedAt !== null || item.cancelled || item.ownerAnswer === 'declined') return [];

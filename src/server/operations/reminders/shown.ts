@@ -35,8 +35,8 @@ function shownOf(ctx: Context, { key, itemId, start }: Reminded): RemindersAnswe
   const owner = calendar && personById(ctx.db, calendar.ownerId);
   if (!item || item.removedAt !== null || item.cancelled || !owner) return null;
   const decided = decideOn(ctx, calendar);
-  const happening = { start, end: start + (item.end - item.start) };
-  const view = mayBeReminded(decided) ? viewFor(ctx, decided, item, happening) : null;
+  const occurrence = { start, end: start + (item.end - item.start) };
+  const view = mayBeReminded(decided) ? viewFor(ctx, decided, item, occurrence) : null;
   if (!view || !('notes' in view)) return null;
   return {
     key,

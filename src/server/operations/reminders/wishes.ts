@@ -5,7 +5,7 @@ import type { Connection } from '../../db/index.ts';
 import { calendarById, calendarsOf } from '../../repositories/calendars.ts';
 import { calendarsNaming } from '../../repositories/grants.ts';
 import { personById } from '../../repositories/people.ts';
-import { countReminders, keepReminder, type Reminder, reminderOf } from '../../repositories/reminders.ts';
+import { countReminders, type Reminder, reminderOf, saveReminder } from '../../repositories/reminders.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import {
   type Context,
@@ -59,7 +59,7 @@ export function setReminderWish(
     if (!mayBeReminded(decided)) return refuse('notFound');
     const { minutes, byMail } = wish;
     const own = { calendarId: decided.calendar.id, personId: ctx.viewer.id, itemId: null };
-    keepReminder(ctx.db, { ...own, minutes: minutes ?? undefined, byMail });
+    saveReminder(ctx.db, { ...own, minutes: minutes ?? undefined, byMail });
     return ok(DONE);
   });
 }
@@ -88,8 +88,8 @@ export function setItemReminder(
     const own = { calendarId: found.decided.calendar.id, personId: ctx.viewer.id, itemId: found.item.id };
     if (countReminders(ctx.db, own.calendarId, own.personId) >= MOST_OWN)
       return refuse('calendarFull', { facts: { most: MOST_OWN } });
-    if ('usual' in body) keepReminder(ctx.db, { ...own, minutes: undefined, byMail: false });
-    else keepReminder(ctx.db, { ...own, ...body });
+    if ('usual' in body) saveReminder(ctx.db, { ...own, minutes: undefined, byMail: false });
+    else saveReminder(ctx.db, { ...own, ...body });
     return ok(DONE);
   });
 }

@@ -1,7 +1,7 @@
 import type { ContactAroundAnswer } from '@/contract/contacts.ts';
 import { dateText, toWall } from '@/core/time/index.ts';
 import { candidatesFor } from '../../repositories/item-text.ts';
-import { calendarsKeptBy } from '../../repositories/lanes.ts';
+import { calendarsOnLanesOf } from '../../repositories/lanes.ts';
 import { itemsAtNext, lastBefore } from '../../repositories/occurrences.ts';
 import { type Context, Directory, viewOfRow } from '../deciding/index.ts';
 import { Deciding } from './search.ts';
@@ -21,7 +21,7 @@ export function metWith(
   addresses: readonly string[],
 ): Pick<ContactAroundAnswer, 'meetings' | 'lastMet' | 'cut'> {
   const wanted = new Set(addresses);
-  const calendars = calendarsKeptBy(ctx.db, ctx.viewer.id, MOST_CALENDARS);
+  const calendars = calendarsOnLanesOf(ctx.db, ctx.viewer.id, MOST_CALENDARS);
   const deciding = new Deciding(ctx);
   const directory = new Directory(ctx.db);
   const found = new Map<number, ContactAroundAnswer['meetings'][number] & { last: number | null }>();

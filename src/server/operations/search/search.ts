@@ -4,7 +4,7 @@ import { fieldPolicy, readerOf } from '@/core/access/index.ts';
 import { SEARCHED_FIELDS, VISIBILITIES } from '@/core/calendar/index.ts';
 import { dateText } from '@/core/time/index.ts';
 import { candidatesFor, type TextColumn, type TextsOf } from '../../repositories/item-text.ts';
-import { calendarsKeptBy } from '../../repositories/lanes.ts';
+import { calendarsOnLanesOf } from '../../repositories/lanes.ts';
 import { itemsAtNext } from '../../repositories/occurrences.ts';
 import { ok, type Result, refuse } from '../../result.ts';
 import { type Context, type Decided, Directory, decideOnSeveral, viewOfRow } from '../deciding/index.ts';
@@ -34,7 +34,7 @@ export function search(
   const words = wordsOf(query.words);
   if (words.length === 0) return refuse('badInput', { fields: { words: 'words' } });
   const deciding = new Deciding(ctx);
-  const calendars = query.everywhere ? null : calendarsKeptBy(ctx.db, ctx.viewer.id, MOST_CALENDARS);
+  const calendars = query.everywhere ? null : calendarsOnLanesOf(ctx.db, ctx.viewer.id, MOST_CALENDARS);
   let candidates = candidatesFor(ctx.db, words, [{ columns: EVERY_TEXT, calendars }], ctx.now, mostLookedAt);
   // Where there are more than are looked at, what isn't seen takes none of the room.
   if (calendars && candidates.length === mostLookedAt)

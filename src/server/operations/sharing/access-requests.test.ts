@@ -1,14 +1,14 @@
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
-import { askAnswerBody, askedBody } from '@/contract/sharing/access-requests.ts';
+import { answerAccessRequestBody, requestAccessBody } from '@/contract/sharing/access-requests.ts';
 import { NO_RIGHTS, PRESETS, type Rights } from '@/core/access/index.ts';
-import { putAsk } from '../../repositories/access-requests.ts';
+import { putAccessRequest } from '../../repositories/access-requests.ts';
 import { firstOf } from '../../repositories/shareables.ts';
 import { decideOnShared } from '../deciding/index.ts';
 import { readFrame } from '../frame/read-frame.ts';
 import { listItems } from '../items/list-items.ts';
 import { listNotices, readNotices } from '../messages/notices.ts';
 import { at, houseRulesWith, type SmallOrganisation, START, smallOrganisation, WEEK } from '../small-organisation.ts';
-import { asksToAnswer, listAccessRequests } from './access-requests.ts';
+import { accessRequestsToAnswer, listAccessRequests } from './access-requests.ts';
 import { answerAccessRequest } from './answer-access-request.ts';
 import { giveAccess, takeAccess } from './give-access.ts';
 import { changeHouseRules } from './house-rules.ts';
@@ -24,10 +24,10 @@ beforeEach(() => {
 });
 afterEach(() => org.close());
 
-const ask = (who: string, to: string | string[], more: object = {}, when = START) =>
+const request = (who: string, to: string | string[], more: object = {}, when = START) =>
   requestAccess(
     org.ctx(who, when),
-    askedBody.parse({ to: [to].flat(), rights: PRESETS.outline, why: 'to plan the weir', ...more }),
+    requestAccessBody.parse({ to: [to].flat(), rights: PRESETS.outline, why: 'to plan the weir', ...more }),
   );
 const lists = (who: string, when = START) => {
   const listed = listAccessRequests(org.ctx(who, when));
@@ -36,20 +36,20 @@ const lists = (who: string, when = START) => {
 };
 const waiting = (who: string, when = START) => lists(who, when).waiting;
 const answer = (who: string, key: string, body: object, when = START) =>
-  answerAccessRequest(org.ctx(who, when), key, askAnswerBody.parse({ turns: 0, ...body }));
+  answerAccessRequest(org.ctx(who, when), key, answerAccessRequestBody.parse({ turns: 0, ...body }));
 const give = (rights: Rights = PRESETS.outline, more: object = {}) => ({ answer: 'give', rights, seen: null, ...more });
 const sees = (who: string, when = START) => {
   const listed = listItems(org.ctx(who, when), org.calendar('ines'), WEEK);
   return listed.ok ? listed.value.items.map((i) => i.title ?? i.shows) : listed.code;
 };
-const byHand = (to: string, rights: Rights, seen: string | null = null, when = START) =>
+const giveDirectly = (to: string, rights: Rights, seen: string | null = null, when = START) =>
   giveAccess(org.ctx('ines', when), org.calendar('ines'), { audience: { kind: 'person', id: to }, rights, seen });
 
 describe('an ask', () => {
   test('goes to the owner and to those who give access for them, and to nobody else', () => {
     org.give('ines', 'tomas', PRESETS.steward);
     org.give('ines', 'bruno', PRESETS.delegate);
-    expect(ask('amara', 'ines')).toEqual({ ok: true, value: { asked: 1, already: 0 } });
+    expect(request('amara', 'ines')).toEqual({ ok: true, value: { asked: 1, already: 0 } });
     expect(waiting('ines')[0]).toMatchObject({
       from: { name: 'Amara' },
       why: 'to plan the weir',
@@ -63,8 +63,8 @@ describe('an ask', () => {
   });
 
   test('is answered alike for whoever was shut out, whoever has nothing and whoever has no calendar of use', () => {
-    byHand('dario', PRESETS.shutOut);
-    const answers = ['dario', 'amara'].map((who) => ask(who, 'ines'));
+    giveDirectly('dario', PRESETS.shutOut);
+    const answers = ['dario', 'amara'].map((who) => request(who, 'ines'));
     expect(answers[0]).toEqual(answers[1]);
     const [shut, plain] = ['dario', 'amara'].map((who) => ({ ...lists(who).own[0], key: '', from: null, has: null }));
     expect(shut).toEqual(plain);
@@ -76,29 +76,29 @@ describe('an ask', () => {
     [{ span: { from: null, until: '2027-02-01', zone: 'Europe/Lisbon' } }, { until: 'datePassed' }],
     [{ calendar: 'another' }, { calendar: 'unclear' }],
   ])('%j is refused at its field, and nobody is asked', (more, fields) => {
-    expect(ask('amara', 'ines', more)).toMatchObject({ ok: false, fields });
+    expect(request('amara', 'ines', more)).toMatchObject({ ok: false, fields });
     expect(waiting('ines')).toEqual([]);
   });
 
   test('to several is one ask each, those left out who show that already; one unknown among them stops all', () => {
     org.give('tomas', 'amara', PRESETS.full);
-    expect(ask('amara', ['ines', 'nobody'])).toMatchObject({ fields: { 'to.1': 'personMissing' } });
-    expect(ask('amara', ['ines', 'amara'])).toMatchObject({ fields: { 'to.1': 'askSelf' } });
+    expect(request('amara', ['ines', 'nobody'])).toMatchObject({ fields: { 'to.1': 'personMissing' } });
+    expect(request('amara', ['ines', 'amara'])).toMatchObject({ fields: { 'to.1': 'askSelf' } });
     expect(waiting('ines')).toEqual([]);
-    expect(ask('amara', ['ines', 'tomas', 'bruno'])).toEqual({ ok: true, value: { asked: 2, already: 1 } });
+    expect(request('amara', ['ines', 'tomas', 'bruno'])).toEqual({ ok: true, value: { asked: 2, already: 1 } });
     expect(waiting('tomas')).toEqual([]);
-    expect(ask('amara', 'tomas')).toMatchObject({ fields: { sight: 'askedHas' } });
+    expect(request('amara', 'tomas')).toMatchObject({ fields: { sight: 'askedHas' } });
   });
 
   test('asked again while it waits takes the new words, and stays one', () => {
-    ask('amara', 'ines');
-    ask('amara', 'ines', { why: 'for the audit', rights: PRESETS.full }, START + 1000);
+    request('amara', 'ines');
+    request('amara', 'ines', { why: 'for the audit', rights: PRESETS.full }, START + 1000);
     expect(waiting('ines')).toHaveLength(1);
     expect(waiting('ines')[0]).toMatchObject({ why: 'for the audit', preset: 'full' });
   });
 
   test('shows one’s own in return where that is said, at once and whatever the answer; otherwise never', () => {
-    ask('amara', 'ines');
+    request('amara', 'ines');
     const mine = () => {
       const lines = listSightlines(org.ctx('amara'), org.calendar('amara'));
       return lines.ok
@@ -106,18 +106,18 @@ describe('an ask', () => {
         : [];
     };
     expect(mine()).toEqual([]);
-    ask('amara', 'ines', { offers: 'title' });
+    request('amara', 'ines', { offers: 'title' });
     expect(mine()).toEqual(['titles']);
     expect(waiting('ines')[0]?.gave?.sight).toBe('title');
     // What more she gave by hand meanwhile isn't lowered by asking again.
-    ask('amara', 'ines', { offers: 'busy' });
+    request('amara', 'ines', { offers: 'busy' });
     expect(mine()).toEqual(['titles']);
     answer('ines', waiting('ines')[0]?.key ?? '', { answer: 'refuse', turns: 2 });
     expect(mine()).toEqual(['titles']);
   });
 
   test('is reminded of once a day, taken back while it waits, and then found by nobody', () => {
-    ask('amara', 'ines');
+    request('amara', 'ines');
     const [own] = lists('amara').own;
     expect(remindOfAccessRequest(org.ctx('amara', START + DAY - 1), own?.key ?? '')).toMatchObject({
       code: 'nudgedToday',
@@ -151,8 +151,8 @@ describe('an ask for something else than a calendar', () => {
   test.each(['tasks', 'contacts', 'arrived', 'sent', 'drafts', 'filed'] as const)(
     'of %s is its own ask beside one of the calendar, and a yes gives that alone',
     (what) => {
-      ask('amara', 'ines');
-      expect(ask('amara', 'ines', { what, rights: PRESETS.titles })).toEqual({
+      request('amara', 'ines');
+      expect(request('amara', 'ines', { what, rights: PRESETS.titles })).toEqual({
         ok: true,
         value: { asked: 1, already: 0 },
       });
@@ -166,13 +166,17 @@ describe('an ask for something else than a calendar', () => {
       expect(shared && decideOnShared(org.ctx('amara'), shared).decision.rights.change).toBe('all');
       expect(lists('amara').own.find((one) => one.further)).toMatchObject({ further: { key: shared?.key } });
       expect(waiting('ines')).toHaveLength(1);
-      expect(ask('amara', 'ines', { what, rights: PRESETS.titles })).toMatchObject({ fields: { sight: 'askedHas' } });
+      expect(request('amara', 'ines', { what, rights: PRESETS.titles })).toMatchObject({
+        fields: { sight: 'askedHas' },
+      });
     },
   );
 
   test('shows one’s own of that in return, and nothing else of one’s', () => {
-    expect(ask('amara', 'ines', { what: 'contacts', offers: 'busy' })).toMatchObject({ fields: { offers: 'unclear' } });
-    expect(ask('amara', 'ines', { what: 'contacts', offers: 'title' }).ok).toBe(true);
+    expect(request('amara', 'ines', { what: 'contacts', offers: 'busy' })).toMatchObject({
+      fields: { offers: 'unclear' },
+    });
+    expect(request('amara', 'ines', { what: 'contacts', offers: 'title' }).ok).toBe(true);
     const seenBy = (what: 'contacts' | 'tasks' | 'calendar') => {
       const shared = firstOf(org.db, org.person('amara').id, what);
       return shared && decideOnShared(org.ctx('ines'), shared).decision.rights.sight;
@@ -185,28 +189,28 @@ describe('an ask for something else than a calendar', () => {
     [{ what: 'contacts', rights: { ...works, speaks: true } }, { speaks: 'unclear' }],
     [{ what: 'everything' }, null],
   ])('%j is refused at its field', (more, fields) => {
-    if (fields) expect(ask('amara', 'ines', more)).toMatchObject({ ok: false, fields });
-    else expect(() => ask('amara', 'ines', more)).toThrow();
+    if (fields) expect(request('amara', 'ines', more)).toMatchObject({ ok: false, fields });
+    else expect(() => request('amara', 'ines', more)).toThrow();
   });
 
   test('of a further one names one that the asker sees something of', () => {
     const key = listKey('ines', 'tasks');
     const named = { calendar: key, rights: PRESETS.titles };
-    expect(ask('amara', 'ines', named)).toMatchObject({ fields: { calendar: 'unclear' } });
+    expect(request('amara', 'ines', named)).toMatchObject({ fields: { calendar: 'unclear' } });
     giveAccess(org.ctx('ines'), key, { audience: { kind: 'person', id: 'amara' }, rights: PRESETS.titles, seen: null });
-    expect(ask('amara', 'ines', { ...named, rights: PRESETS.full }).ok).toBe(true);
+    expect(request('amara', 'ines', { ...named, rights: PRESETS.full }).ok).toBe(true);
     expect(waiting('ines')[0]).toMatchObject({
       further: { key, kind: 'tasks', what: 'tasks' },
       has: { sight: 'title' },
     });
-    expect(ask('amara', 'tomas', { ...named, rights: PRESETS.full })).toMatchObject({
+    expect(request('amara', 'tomas', { ...named, rights: PRESETS.full })).toMatchObject({
       fields: { calendar: 'unclear' },
     });
   });
 
   test('goes to whoever gives access to that, whatever they may do of the calendar', () => {
     org.give('ines', 'tomas', PRESETS.steward);
-    ask('amara', 'ines', { what: 'arrived', rights: PRESETS.full });
+    request('amara', 'ines', { what: 'arrived', rights: PRESETS.full });
     expect(waiting('tomas')).toEqual([]);
     const shares = { ...works, speaks: true, shares: true };
     const given = giveAccess(org.ctx('ines'), listKey('ines', 'arrived'), {
@@ -225,7 +229,7 @@ describe('an ask for something else than a calendar', () => {
 describe('an answer', () => {
   let key = '';
   beforeEach(() => {
-    ask('amara', 'ines');
+    request('amara', 'ines');
     key = waiting('ines')[0]?.key ?? '';
   });
 
@@ -281,26 +285,26 @@ describe('an answer', () => {
       news: true,
       answers: [{ note: 'After the board' }],
     });
-    expect(ask('amara', 'ines')).toMatchObject({ code: 'askedToday', facts: { name: 'Ines' } });
-    ask('dario', 'ines');
+    expect(request('amara', 'ines')).toMatchObject({ code: 'askedToday', facts: { name: 'Ines' } });
+    request('dario', 'ines');
     const other = waiting('ines')[0]?.key ?? '';
     answer('ines', other, { answer: 'refuse', note: 'unsaid', quiet: true });
     expect(lists('dario').own[0]).toMatchObject({ state: 'refused', news: false, answers: [{ by: null, note: '' }] });
     expect(readFrame(org.ctx('dario')).unread).toBe(0);
     // Nor an old one just after it was closed: a day after the answer it may be asked again, and is the same ask.
-    expect(ask('amara', 'ines', {}, START + DAY).ok).toBe(true);
+    expect(request('amara', 'ines', {}, START + DAY).ok).toBe(true);
     expect(waiting('ines', START + DAY)[0]).toMatchObject({ key, answers: [{ answer: 'refused' }] });
   });
 
   test('no to an ask of weeks ago isn’t asked about again within a day of the no', () => {
     const later = START + 21 * DAY;
     answer('ines', key, { answer: 'refuse', quiet: true }, later);
-    expect(ask('amara', 'ines', {}, later + DAY - 1)).toMatchObject({ code: 'askedToday' });
-    expect(ask('amara', 'ines', {}, later + DAY).ok).toBe(true);
+    expect(request('amara', 'ines', {}, later + DAY - 1)).toMatchObject({ code: 'askedToday' });
+    expect(request('amara', 'ines', {}, later + DAY).ok).toBe(true);
   });
 
   test('a no to what waits leaves what the asker has', () => {
-    byHand('amara', PRESETS.titles);
+    giveDirectly('amara', PRESETS.titles);
     answer('ines', key, { answer: 'refuse' });
     expect(sees('amara')).toEqual(['Open talk']);
   });
@@ -310,7 +314,7 @@ describe('an answer', () => {
     const byAnswer = lists('ines').answered[0]?.standing[0];
     expect(byAnswer).toMatchObject({ preset: 'titles', byAsk: true });
     const later = START + 21 * DAY;
-    byHand('amara', PRESETS.full, byAnswer?.key ?? null, later);
+    giveDirectly('amara', PRESETS.full, byAnswer?.key ?? null, later);
     const [then] = lists('ines', later).answered;
     expect(then?.standing).toMatchObject([{ preset: 'full', byAsk: false, since: '2027-03-23T09:00:00Z' }]);
     expect(then?.without.sight).toBe('busy');
@@ -327,11 +331,11 @@ describe('an answer', () => {
   });
 
   test('a no after all gives back what stood before the yes, through what was changed by hand since', () => {
-    byHand('amara', NO_RIGHTS);
+    giveDirectly('amara', NO_RIGHTS);
     const [open] = waiting('ines');
     answer('ines', key, give(PRESETS.titles, { seen: open?.standing[0]?.key ?? null }));
     const given = lists('ines').answered[0]?.standing[0]?.key ?? null;
-    byHand('amara', PRESETS.full, given, START + DAY);
+    giveDirectly('amara', PRESETS.full, given, START + DAY);
     const [then] = lists('ines', START + DAY).answered;
     expect(then?.without.sight).toBe('nothing');
     const takes = then?.standing.map((g) => g.key);
@@ -340,14 +344,14 @@ describe('an answer', () => {
   });
 
   test('is there already where the access was given by hand meanwhile, and whoever answers late is told so', () => {
-    byHand('amara', PRESETS.full);
+    giveDirectly('amara', PRESETS.full);
     expect(waiting('ines')).toEqual([]);
     expect(lists('amara').own[0]).toMatchObject({ state: 'given', news: true });
     expect(answer('ines', key, give(PRESETS.full))).toMatchObject({ code: 'askAnswered', facts: { name: 'Ines' } });
   });
 
   test('less by hand than was asked leaves the ask waiting', () => {
-    byHand('amara', PRESETS.titles);
+    giveDirectly('amara', PRESETS.titles);
     expect(waiting('ines')[0]).toMatchObject({ key, standing: [{ preset: 'titles', byAsk: false }] });
     const seen = waiting('ines')[0]?.standing[0]?.key ?? null;
     expect(answer('ines', key, give(PRESETS.outline))).toMatchObject({ code: 'changedMeanwhile' });
@@ -379,14 +383,14 @@ describe('from outside', () => {
   });
 
   test('one asks whom one was ever given anything by, and nobody else, known or not', () => {
-    const [known, unknown] = [ask('xeno', 'bruno'), ask('xeno', 'nobody')];
+    const [known, unknown] = [request('xeno', 'bruno'), request('xeno', 'nobody')];
     expect(known).toEqual(unknown);
-    expect(ask('xeno', 'ines').ok).toBe(true);
-    expect(ask('xeno', 'ines', { offers: 'busy' })).toMatchObject({ fields: { offers: 'noCalendarToOffer' } });
+    expect(request('xeno', 'ines').ok).toBe(true);
+    expect(request('xeno', 'ines', { offers: 'busy' })).toMatchObject({ fields: { offers: 'noCalendarToOffer' } });
   });
 
   test('a yes is cut by the house rules, and a no goes as a letter', () => {
-    ask('xeno', 'ines', { rights: PRESETS.full });
+    request('xeno', 'ines', { rights: PRESETS.full });
     const [first] = waiting('ines');
     expect(first).toMatchObject({ from: { name: 'Xeno', outside: true }, has: { sight: 'busy' } });
     const letters = () => org.db.arrays<[string]>(`SELECT kind FROM outbox ORDER BY id`).map(([kind]) => kind);
@@ -404,7 +408,7 @@ test('what waits for an answer is cut where more than a hundred wait, and not wh
   const { db } = many;
   const ines = many.person('ines').id;
   for (let i = 0; i < 101; i++)
-    putAsk(db, {
+    putAccessRequest(db, {
       key: `ask${i}`,
       fromId: many.person(`asker${i}`).id,
       toId: ines,
@@ -417,8 +421,8 @@ test('what waits for an answer is cut where more than a hundred wait, and not wh
       gave: null,
     });
   const toAnswer = (owner = ines) => {
-    const { asks, cut } = asksToAnswer(many.ctx('ines'), new Set([owner]));
-    return { waiting: asks.length, cut };
+    const { requests, cut } = accessRequestsToAnswer(many.ctx('ines'), new Set([owner]));
+    return { waiting: requests.length, cut };
   };
   expect(toAnswer()).toEqual({ waiting: 100, cut: true });
   db.run(`UPDATE ask SET state = 'refused' WHERE key <> 'ask7'`);

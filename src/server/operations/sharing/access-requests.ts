@@ -1,15 +1,19 @@
-import type { AsksAnswer, AskToAnswer, OwnAsk } from '@/contract/sharing/access-requests.ts';
+import type {
+  AccessRequestsAnswer,
+  AccessRequestToAnswer,
+  OwnAccessRequest,
+} from '@/contract/sharing/access-requests.ts';
 import type { AudienceWire } from '@/contract/sharing/sharing.ts';
 import { type Decision, decide, NO_RIGHTS, presetOf } from '@/core/access/index.ts';
 import { instantText } from '@/core/time/index.ts';
 import {
-  type Ask,
-  type AskedAbout,
+  type AccessRequest,
+  type AccessRequestSubject,
   accessRequestsAbout,
+  accessRequestsFrom,
   answersTo,
-  asksFrom,
-  openAsksAbout,
-  unheardAsks,
+  openAccessRequestsAbout,
+  unheardAccessRequests,
 } from '../../repositories/access-requests.ts';
 import { mainCalendarOf } from '../../repositories/calendars.ts';
 import { kindOfCollection } from '../../repositories/collections.ts';
@@ -41,14 +45,18 @@ const MOST_ANSWERS = 10;
 const DAY = 86_400_000;
 
 /** From when on an asker may remind those who can answer, or ask again after a no: a day after the last word of either side. */
-export const againFrom = (ctx: Pick<Context, 'db'>, ask: Pick<Ask, 'id' | 'at' | 'nudgedAt'>): number =>
-  Math.max(ask.at, ask.nudgedAt ?? 0, answersTo(ctx.db, ask.id, 1)[0]?.at ?? 0) + DAY;
+export const againFrom = (ctx: Pick<Context, 'db'>, request: Pick<AccessRequest, 'id' | 'at' | 'nudgedAt'>): number =>
+  Math.max(request.at, request.nudgedAt ?? 0, answersTo(ctx.db, request.id, 1)[0]?.at ?? 0) + DAY;
 
 /** What an ask is about as things stand; `null` where whoever was asked hasn't it any more. */
-export function collectionAsked(ctx: Pick<Context, 'db'>, ask: Pick<Ask, 'toId' | 'collectionId'>): Shareable | null {
-  const shared = ask.collectionId === null ? mainCalendarOf(ctx.db, ask.toId) : shareableById(ctx.db, ask.collectionId);
+export function collectionRequested(
+  ctx: Pick<Context, 'db'>,
+  request: Pick<AccessRequest, 'toId' | 'collectionId'>,
+): Shareable | null {
+  const shared =
+    request.collectionId === null ? mainCalendarOf(ctx.db, request.toId) : shareableById(ctx.db, request.collectionId);
   // What changed hands since belongs to somebody who was asked nothing.
-  return shared?.ownerId === ask.toId ? shared : null;
+  return shared?.ownerId === request.toId ? shared : null;
 }
 
 /** Whether the one who asks answers asks about something: its owner, and those who give access to it for them. */
@@ -74,11 +82,13 @@ export function answerersOf(ctx: Context, shared: Shareable): number[] {
 }
 
 /** The asker as an audience: somebody outside may not have been named on this calendar before. */
-export const askerAs = (asker: Person): AudienceWire =>
-  asker.inside ? { kind: 'person', id: asker.handle } : { kind: 'address', address: asker.address, name: asker.name };
+export const requesterAs = (requester: Person): AudienceWire =>
+  requester.inside
+    ? { kind: 'person', id: requester.handle }
+    : { kind: 'address', address: requester.address, name: requester.name };
 
 /** What one answers asks about, as asks name it: all of one's own, and what one gives access to; with `owners`, only what these people own. */
-function answeredFor(ctx: Context, owners: ReadonlySet<number> | null = null): AskedAbout[] {
+function answeredFor(ctx: Context, owners: ReadonlySet<number> | null = null): AccessRequestSubject[] {
   const own = shareablesOf(ctx.db, ctx.viewer.id);
   const known = new Set(own.map(({ id }) => id));
   const others = calendarsNaming(ctx.db, ctx.viewer.id).filter((id) => !known.has(id));
@@ -89,46 +99,46 @@ function answeredFor(ctx: Context, owners: ReadonlySet<number> | null = null): A
 }
 
 /** Asks for access to what some people own that wait for one's answer, the oldest first. `cut`: there are more. */
-export function asksToAnswer(
+export function accessRequestsToAnswer(
   ctx: Context,
   owners: ReadonlySet<number>,
-): { readonly asks: AskToAnswer[]; readonly cut: boolean } {
+): { readonly requests: AccessRequestToAnswer[]; readonly cut: boolean } {
   const found = accessRequestsAbout(ctx.db, answeredFor(ctx, owners), ctx.viewer.id, MOST + 1);
-  const open = found.filter((ask) => ask.state === 'open');
-  return { asks: answerableAsks(ctx, open.slice(0, MOST)).sort(byTime), cut: open.length > MOST };
+  const open = found.filter((request) => request.state === 'open');
+  return { requests: answerableRequests(ctx, open.slice(0, MOST)).sort(byTime), cut: open.length > MOST };
 }
 
 /** Asks, as those who answer them read them; without those whose subject is no longer there. */
-function answerableAsks(ctx: Context, asks: readonly Ask[]): AskToAnswer[] {
+function answerableRequests(ctx: Context, requests: readonly AccessRequest[]): AccessRequestToAnswer[] {
   const look: Look = { ctx, directory: new Directory(ctx.db) };
-  return asks.flatMap((ask) => {
-    const shared = collectionAsked(ctx, ask);
-    return shared ? [toAnswer(look, ask, shared)] : [];
+  return requests.flatMap((request) => {
+    const shared = collectionRequested(ctx, request);
+    return shared ? [toAnswer(look, request, shared)] : [];
   });
 }
 
-const byTime = (a: AskToAnswer, b: AskToAnswer): number => a.at.localeCompare(b.at);
+const byTime = (a: AccessRequestToAnswer, b: AccessRequestToAnswer): number => a.at.localeCompare(b.at);
 
 /** How many asks wait for one's answer, and how many of one's own were answered since one looked. */
-export const asksWaiting = (ctx: Context): number =>
-  openAsksAbout(ctx.db, answeredFor(ctx), ctx.viewer.id) + unheardAsks(ctx.db, ctx.viewer.id);
+export const accessRequestsWaiting = (ctx: Context): number =>
+  openAccessRequestsAbout(ctx.db, answeredFor(ctx), ctx.viewer.id) + unheardAccessRequests(ctx.db, ctx.viewer.id);
 
 /** Who asks for access that one may give, what was answered, and what one asks for oneself. */
-export function listAccessRequests(ctx: Context): Result<AsksAnswer> {
+export function listAccessRequests(ctx: Context): Result<AccessRequestsAnswer> {
   const look: Look = { ctx, directory: new Directory(ctx.db) };
   const to = accessRequestsAbout(ctx.db, answeredFor(ctx), ctx.viewer.id, MOST + 1);
-  const from = asksFrom(ctx.db, ctx.viewer.id, MOST + 1);
-  const wires = answerableAsks(ctx, to.slice(0, MOST));
-  const open = wires.filter((ask) => ask.state === 'open');
+  const from = accessRequestsFrom(ctx.db, ctx.viewer.id, MOST + 1);
+  const wires = answerableRequests(ctx, to.slice(0, MOST));
+  const open = wires.filter((request) => request.state === 'open');
   return ok({
     waiting: open.sort(byTime),
-    answered: wires.filter((ask) => ask.state !== 'open').sort((a, b) => latest(b).localeCompare(latest(a))),
-    own: from.slice(0, MOST).map((ask) => ownAsk(look, ask)),
+    answered: wires.filter((request) => request.state !== 'open').sort((a, b) => latest(b).localeCompare(latest(a))),
+    own: from.slice(0, MOST).map((request) => ownRequestWire(look, request)),
     cut: to.length > MOST || from.length > MOST,
   });
 }
 
-const latest = (ask: AskToAnswer): string => ask.answers.at(-1)?.at ?? ask.at;
+const latest = (request: AccessRequestToAnswer): string => request.answers.at(-1)?.at ?? request.at;
 
 interface Look {
   readonly ctx: Context;
@@ -138,23 +148,27 @@ interface Look {
 const text = (at: number | null): string | null => (at === null ? null : instantText(at));
 
 /** What both sides of an ask read of it. */
-function wireOf({ ctx, directory }: Look, ask: Ask, sees: (id: number) => Omit<AskToAnswer['from'], 'handle'>) {
+function wireOf(
+  { ctx, directory }: Look,
+  request: AccessRequest,
+  sees: (id: number) => Omit<AccessRequestToAnswer['from'], 'handle'>,
+) {
   const person = (id: number) => ({ handle: directory.person(id)?.handle ?? '', ...sees(id) });
-  const gave = ask.gave === null ? null : grantById(ctx.db, ask.gave);
+  const gave = request.gave === null ? null : grantById(ctx.db, request.gave);
   return {
-    key: ask.key,
-    at: instantText(ask.at),
-    state: ask.state,
-    turns: ask.turns,
-    from: person(ask.fromId),
-    to: person(ask.toId),
-    wants: ask.rights,
-    preset: presetOf(ask.rights),
-    starts: text(ask.starts),
-    ends: text(ask.ends),
-    why: ask.why,
+    key: request.key,
+    at: instantText(request.at),
+    state: request.state,
+    turns: request.turns,
+    from: person(request.fromId),
+    to: person(request.toId),
+    wants: request.rights,
+    preset: presetOf(request.rights),
+    starts: text(request.starts),
+    ends: text(request.ends),
+    why: request.why,
     gave: gave?.recordedUntil === null ? gave.rights : null,
-    nudged: text(ask.nudgedAt),
+    nudged: text(request.nudgedAt),
   };
 }
 
@@ -167,14 +181,15 @@ function personPart(person: Person | null, called?: string | null) {
   };
 }
 
-function ownAsk(look: Look, ask: Ask): OwnAsk {
+function ownRequestWire(look: Look, request: AccessRequest): OwnAccessRequest {
   const { ctx, directory } = look;
-  const shared = collectionAsked(ctx, ask);
+  const shared = collectionRequested(ctx, request);
   const has = shared ? decideOnShared(ctx, shared).decision.rights : NO_RIGHTS;
   return {
-    ...wireOf(look, ask, (id) => personPart(directory.person(id))),
-    further: ask.collectionId === null ? null : aboutFor(ctx, ask.collectionId, shared, has.sight !== 'nothing'),
-    answers: answersTo(ctx.db, ask.id, MOST_ANSWERS).map((a) => {
+    ...wireOf(look, request, (id) => personPart(directory.person(id))),
+    further:
+      request.collectionId === null ? null : aboutFor(ctx, request.collectionId, shared, has.sight !== 'nothing'),
+    answers: answersTo(ctx.db, request.id, MOST_ANSWERS).map((a) => {
       const grant = a.grantId === null ? null : grantById(ctx.db, a.grantId);
       return {
         at: instantText(a.at),
@@ -185,13 +200,13 @@ function ownAsk(look: Look, ask: Ask): OwnAsk {
       };
     }),
     has,
-    again: instantText(againFrom(ctx, ask)),
-    news: !ask.heard,
+    again: instantText(againFrom(ctx, request)),
+    news: !request.heard,
   };
 }
 
 /** What an ask is about, for its asker: what they don't see is named by what they asked for alone. */
-function aboutFor(ctx: Context, id: number, shared: Shareable | null, seen: boolean): OwnAsk['further'] {
+function aboutFor(ctx: Context, id: number, shared: Shareable | null, seen: boolean): OwnAccessRequest['further'] {
   const what = shared && firstCollectionOf(shared);
   return {
     key: shared && seen ? shared.key : '',
@@ -210,10 +225,10 @@ const MOST_BACK = 20;
  */
 export function stoodBefore(
   ctx: Context,
-  ask: Ask,
+  request: AccessRequest,
   theirs: readonly StoredGrant[],
 ): { readonly grant: StoredGrant; readonly before: StoredGrant } | null {
-  const given = new Set(answersTo(ctx.db, ask.id, MOST_ANSWERS).map(({ grantId }) => grantId));
+  const given = new Set(answersTo(ctx.db, request.id, MOST_ANSWERS).map(({ grantId }) => grantId));
   for (const grant of theirs) {
     let at: StoredGrant | null = grant;
     for (let back = 0; at && !given.has(at.id) && back < MOST_BACK; back++) at = grantReplacedBy(ctx.db, at);
@@ -223,39 +238,41 @@ export function stoodBefore(
   return null;
 }
 
-function toAnswer(look: Look, ask: Ask, shared: Shareable): AskToAnswer {
+function toAnswer(look: Look, request: AccessRequest, shared: Shareable): AccessRequestToAnswer {
   const { ctx, directory } = look;
-  const asker = directory.person(ask.fromId);
+  const requester = directory.person(request.fromId);
   const grants = grantsOn(ctx.db, shared.id);
-  const groups = asker ? groupsOf(ctx.db, asker.id) : [];
+  const groups = requester ? groupsOf(ctx.db, requester.id) : [];
   const decideWith = (with_: readonly StoredGrant[]): Decision['rights'] =>
-    asker
-      ? decide(collectionOf(shared, with_), viewerOf(ctx.db, asker, groups), ctx.now, rulesOf(ctx.db, shared)).rights
+    requester
+      ? decide(collectionOf(shared, with_), viewerOf(ctx.db, requester, groups), ctx.now, rulesOf(ctx.db, shared))
+          .rights
       : NO_RIGHTS;
-  const theirs = grants.filter((g) => g.audience.kind === 'person' && g.audience.personId === ask.fromId);
-  const answers = answersTo(ctx.db, ask.id, MOST_ANSWERS);
-  const byAsk = new Set(answers.map((a) => a.grantId));
-  const stood = stoodBefore(ctx, ask, theirs);
-  const called = asker && !asker.inside ? (outsiderName(ctx.db, shared.id, asker.id) ?? asker.address) : undefined;
-  const hand = (actor: number, principal: number) => ({
+  const theirs = grants.filter((g) => g.audience.kind === 'person' && g.audience.personId === request.fromId);
+  const answers = answersTo(ctx.db, request.id, MOST_ANSWERS);
+  const byRequest = new Set(answers.map((a) => a.grantId));
+  const stood = stoodBefore(ctx, request, theirs);
+  const called =
+    requester && !requester.inside ? (outsiderName(ctx.db, shared.id, requester.id) ?? requester.address) : undefined;
+  const authored = (actor: number, principal: number) => ({
     actor: directory.name(actor),
     principal: directory.name(principal),
   });
   return {
-    ...wireOf(look, ask, (id) => personPart(directory.person(id), id === ask.fromId ? called : undefined)),
+    ...wireOf(look, request, (id) => personPart(directory.person(id), id === request.fromId ? called : undefined)),
     further: shared.main
       ? null
       : { key: shared.key, name: shortName(shared), kind: shared.kind, what: firstCollectionOf(shared) },
     answers: answers.map((a) => ({
       at: instantText(a.at),
       answer: a.answer,
-      by: hand(a.byId, a.forId),
+      by: authored(a.byId, a.forId),
       rights: (a.grantId === null ? null : grantById(ctx.db, a.grantId))?.rights ?? null,
       note: a.note,
     })),
     has: decideWith(grants),
     calendar: shared.key,
-    audience: asker ? askerAs(asker) : { kind: 'person', id: '' },
+    audience: requester ? requesterAs(requester) : { kind: 'person', id: '' },
     standing: theirs.map((g) => ({
       key: g.key,
       rights: g.rights,
@@ -263,8 +280,8 @@ function toAnswer(look: Look, ask: Ask, shared: Shareable): AskToAnswer {
       from: text(g.starts),
       until: text(g.ends),
       since: instantText(g.recordedFrom),
-      given: hand(g.givenBy, g.givenFor),
-      byAsk: byAsk.has(g.id),
+      given: authored(g.givenBy, g.givenFor),
+      byAsk: byRequest.has(g.id),
     })),
     without: decideWith([...grants.filter((g) => !theirs.includes(g)), ...(stood ? [stood.before] : [])]),
     own: shared.ownerId === ctx.viewer.id,

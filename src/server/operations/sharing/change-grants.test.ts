@@ -36,7 +36,7 @@ test('what several changes would come to is what each person gets once they are 
   const given = new Set<string>();
   fc.assert(
     fc.property(list, (wanted) => {
-      const asked = wanted
+      const requested = wanted
         // Only what stands can be taken away.
         .filter(([{ id }, name]) => name !== 'none' || given.has(id))
         .map(
@@ -47,12 +47,12 @@ test('what several changes would come to is what each person gets once they are 
             note: null,
           }),
         );
-      if (asked.length === 0) return;
+      if (requested.length === 0) return;
       const before = new Map(NAMES.map((who) => [who, rightsOf(who)]));
-      const said = changes(asked, true);
+      const said = changes(requested, true);
       expect(NAMES.map((who) => rightsOf(who))).toEqual([...before.values()]);
-      changes(asked, false);
-      for (const [i, { audience, rights }] of asked.entries()) {
+      changes(requested, false);
+      for (const [i, { audience, rights }] of requested.entries()) {
         const id = 'id' in audience ? (audience.id ?? '') : '';
         if (rights === null) given.delete(id);
         else given.add(id);

@@ -45,9 +45,9 @@ const at = (refusal: Refusal, i: number): Refusal =>
  * Gives and takes access on many calendars, each by the same rule and with the same refusals as one by hand, all of it in one transaction: a
  * refusal of one is none of them, and names which. With `dryRun` nothing is written.
  */
-export function changeGrants(asked: Context, body: ChangesBody): Result<ChangedGrants> {
+export function changeGrants(outer: Context, body: ChangesBody): Result<ChangedGrants> {
   const act = (): Result<ChangedGrants> => {
-    const ctx = again(asked);
+    const ctx = again(outer);
     if (isRefusal(ctx)) return ctx;
     const plans: Plan[] = [];
     const seen = new Set<string>();
@@ -79,7 +79,7 @@ export function changeGrants(asked: Context, body: ChangesBody): Result<ChangedG
       told: [...new Set(plans.flatMap((p) => [p.decided.shared.ownerId, ...peopleOf(ctx, p)]))],
     });
   };
-  return body.dryRun ? asked.db.read(act) : asked.db.write(act);
+  return body.dryRun ? outer.db.read(act) : outer.db.write(act);
 }
 
 /** What the person of each plan gets in all before the plans and after them; each collection's grants are read once. */

@@ -6,8 +6,8 @@ import { calendarById, calendarByKey } from '../../repositories/calendars.ts';
 import {
   calendarsToLookAt,
   findingCountsOf,
-  keepFindingCount,
   markFindingsRead,
+  saveFindingCount,
 } from '../../repositories/finding-counts.ts';
 import { personById } from '../../repositories/people.ts';
 import type { Result } from '../../result.ts';
@@ -31,7 +31,7 @@ export function noteFindings(ctx: Context, key: string, answer: FindingsAnswer):
   const known = findingCountsOf(ctx.db, ctx.viewer.id).find((one) => one.calendarId === calendar.id)?.found ?? 0;
   if (known === found) return;
   // Shown it they needn't be told of it.
-  ctx.db.write(() => keepFindingCount(ctx.db, calendar.id, found, ctx.now, Number.POSITIVE_INFINITY));
+  ctx.db.write(() => saveFindingCount(ctx.db, calendar.id, found, ctx.now, Number.POSITIVE_INFINITY));
 }
 
 /** How much was found on one's own calendars, for the spine. */
@@ -71,7 +71,7 @@ export async function countFindings(
     await others();
     const calendar = calendarByKey(db, key);
     if (!answer.ok || !calendar || calendar.ownerId !== ownerId || mustWait()) continue;
-    if (db.write(() => keepFindingCount(db, calendar.id, tooOpen(answer.value), now, TOLD))) {
+    if (db.write(() => saveFindingCount(db, calendar.id, tooOpen(answer.value), now, TOLD))) {
       told++;
       tellPeople(db, [ownerId]);
     }

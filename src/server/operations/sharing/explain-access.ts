@@ -1,4 +1,4 @@
-import type { AskAnswer, AskBody, ItemSightAnswer } from '@/contract/sharing/review.ts';
+import type { ExplainAnswer, ExplainBody, ItemSightAnswer } from '@/contract/sharing/review.ts';
 import { type Decision, decide, type Explanation, explain, presetOf, readerOf } from '@/core/access/index.ts';
 import { instantText, parseInstant } from '@/core/time/index.ts';
 import type { Calendar } from '../../repositories/calendars.ts';
@@ -33,7 +33,7 @@ import {
  * Whether an audience can see an item, and why, step by step; now, or as everything stood at a past instant: grants, groups,
  * house rules and the item itself. Only about an item that the one who asks sees in full.
  */
-export function explainAccess(ctx: Context, key: string, body: AskBody): Result<AskAnswer> {
+export function explainAccess(ctx: Context, key: string, body: ExplainBody): Result<ExplainAnswer> {
   const decided = findSharedCalendar(ctx, key);
   if (isRefusal(decided)) return decided;
   const found = findItem(ctx, body.item);
@@ -83,7 +83,7 @@ function itemAsOf(ctx: Context, item: StoredItem, at: number): StoredItem | null
   return item;
 }
 
-function stepsOf(ctx: Context, explanation: Explanation, grants: readonly StoredGrant[]): AskAnswer['steps'] {
+function stepsOf(ctx: Context, explanation: Explanation, grants: readonly StoredGrant[]): ExplainAnswer['steps'] {
   const grantFacts = (keys: readonly string[]) => {
     const named = keys.flatMap((key) => grants.find((g) => g.key === key) ?? []);
     const first = named[0];

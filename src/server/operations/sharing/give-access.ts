@@ -188,11 +188,11 @@ export function planGive(ctx: Context, key: string, body: Unseen<GiveBody>): Pla
   if (isRefusal(hidden)) return hidden;
   if (decided.shared.kind !== 'calendar' && audience.outside) return wrongAudience('listInside');
   const free = decided.asAdministrator || decided.decision.owner;
-  const asks = body.asks && body.asks !== 'nothing' ? { ...NO_RIGHTS, sight: body.asks } : null;
-  if (asks && !(decided.decision.owner && decided.shared.main && audience.person?.inside))
+  const inReturn = body.asks && body.asks !== 'nothing' ? { ...NO_RIGHTS, sight: body.asks } : null;
+  if (inReturn && !(decided.decision.owner && decided.shared.main && audience.person?.inside))
     return refuse('badInput', { fields: { asks: 'askInside' } });
   const tell = tellingOf(ctx, found, body.tell);
-  return { ...found, decided, next, tell, asks, hidden, hangs: !free && holdsByThread(decided) };
+  return { ...found, decided, next, tell, asks: inReturn, hidden, hangs: !free && holdsByThread(decided) };
 }
 
 const wrongAudience = (code: string): Refusal => refuse('badInput', { fields: { audience: code } });

@@ -1,4 +1,4 @@
-export { asksToAnswer, asksWaiting } from './access-requests.ts';
+export { accessRequestsToAnswer, accessRequestsWaiting } from './access-requests.ts';
 export { changeGrants, changeGrantsAlone } from './change-grants.ts';
 export {
   countFindings,

@@ -211,8 +211,8 @@ function linkWeek(found: OpenLink, wanted: string | null): Result<ShownWeek> {
   const today = Math.floor(toWall(zone, at) / DAY) * DAY;
   const ends = linkEnds(link, zone, at);
   const earliest = weekStart(today - BACK);
-  const asked = (wanted && parseDate(wanted)) || today;
-  const from = Math.min(Math.max(weekStart(asked), earliest), weekStart(ends - DAY));
+  const day = (wanted && parseDate(wanted)) || today;
+  const from = Math.min(Math.max(weekStart(day), earliest), weekStart(ends - DAY));
   const to = Math.min(from + 7 * DAY, ends);
   const range = {
     from: fromWallLenient(zone, from),

@@ -88,11 +88,11 @@ export type OpenLink = NonNullable<ReturnType<typeof openLink>>;
 /** What a link shows of its calendar in a range: views cut to the link, and whose calendar it is. */
 export function linkItems(found: OpenLink, query: RangeQuery): Result<Omit<LinkItemsAnswer, 'version'>> {
   const { link, calendar, collection, viewer, decision, db, at } = found;
-  const asked = readRange(query);
-  if (isRefusal(asked)) return asked;
+  const wanted = readRange(query);
+  if (isRefusal(wanted)) return wanted;
   const zone = linkZone(link, calendar);
   const ends = linkEnds(link, zone, at);
-  const range = cutTo(asked, zone, ends);
+  const range = cutTo(wanted, zone, ends);
   const directory = new Directory(db);
   const next = nextChange(collection, viewer, at);
   const looker = { person: null, decision, sealAs: sealedForLink(link.id) };

@@ -136,10 +136,10 @@ export function previewMessage(ctx: Context, key: string, body: MessageBody): Re
     ...(span.ends === null || !given ? [] : [t('messages.until', { date: dayText(span.ends - 1, zone, language) })]),
     ...note,
   ];
-  const asks = body.asks && body.asks !== 'nothing' ? { ...NO_RIGHTS, sight: body.asks } : null;
-  if (asks)
+  const inReturn = body.asks && body.asks !== 'nothing' ? { ...NO_RIGHTS, sight: body.asks } : null;
+  if (inReturn)
     lines.push(
-      `${owner} ${t('ask.asks', { own: 'yes', owner: '', kind: 'calendar', name: 'none', what: t(`sights.${asks.sight}`) })}`,
+      `${owner} ${t('ask.asks', { own: 'yes', owner: '', kind: 'calendar', name: 'none', what: t(`sights.${inReturn.sight}`) })}`,
     );
   return ok({ letter, language, subject: null, lines });
 }

@@ -136,8 +136,8 @@ describe('who was told', () => {
 describe('both ways', () => {
   test('giving asks for theirs in the same act: one message, which says both', () => {
     expect(give({ tell: { note: 'For the audit' }, asks: 'title' }).ok).toBe(true);
-    const asks = listAccessRequests(org.ctx('amara'));
-    expect(asks.ok && asks.value.waiting[0]).toMatchObject({
+    const requests = listAccessRequests(org.ctx('amara'));
+    expect(requests.ok && requests.value.waiting[0]).toMatchObject({
       from: { handle: 'ines' },
       preset: 'titles',
       why: 'For the audit',
@@ -172,8 +172,8 @@ describe('both ways', () => {
       offers: 'busy',
     });
     expect(told('ines')).toEqual([]);
-    const asks = listAccessRequests(org.ctx('bruno'));
-    expect(withdrawAccessRequest(org.ctx('bruno'), (asks.ok && asks.value.own[0]?.key) || '').ok).toBe(true);
+    const requests = listAccessRequests(org.ctx('bruno'));
+    expect(withdrawAccessRequest(org.ctx('bruno'), (requests.ok && requests.value.own[0]?.key) || '').ok).toBe(true);
     expect(told('ines')).toEqual(['given']);
   });
 

@@ -149,12 +149,12 @@ describe('a link', () => {
     const key = keyOf(make());
     const as = listItems(org.ctx('ines'), org.calendar('ines'), { ...WEEK, as: `link:${key}` });
     expect(as).toMatchObject({ value: { head: { as: 'Notice board' }, items: [{ shows: 'busy' }] } });
-    const asked = explainAccess(org.ctx('ines'), org.calendar('ines'), {
+    const explained = explainAccess(org.ctx('ines'), org.calendar('ines'), {
       audience: { kind: 'link', id: key },
       item,
       at: null,
     });
-    expect(asked).toMatchObject({ value: { seen: 'busy', steps: [{ step: 'link' }, { step: 'item.follow' }] } });
+    expect(explained).toMatchObject({ value: { seen: 'busy', steps: [{ step: 'link' }, { step: 'item.follow' }] } });
     expect(readItemSight(org.ctx('ines'), item)).toMatchObject({
       value: { links: [{ seen: 'busy', name: 'Notice board' }] },
     });

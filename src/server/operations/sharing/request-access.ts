@@ -1,15 +1,15 @@
-import type { AskedBody } from '@/contract/sharing/access-requests.ts';
+import type { RequestAccessBody } from '@/contract/sharing/access-requests.ts';
 import type { ChoiceWire } from '@/contract/sharing/sharing.ts';
 import type { RightsWire } from '@/contract/sharing/sight.ts';
 import { choicesFor, fitRights, NO_RIGHTS, offeredOn, presetOf, type Rights, SIGHT_RANK } from '@/core/access/index.ts';
 import { type CollectionKind, type FirstCollection, kindOfFirst } from '@/core/collection/index.ts';
 import { newKey } from '../../ids.ts';
 import {
-  type Ask,
-  askBetween,
-  askByKey,
-  openAsksFrom,
-  putAsk,
+  type AccessRequest,
+  accessRequestBetween,
+  accessRequestByKey,
+  openAccessRequestsFrom,
+  putAccessRequest,
   setNudged,
   setTakenBack,
 } from '../../repositories/access-requests.ts';
@@ -19,9 +19,9 @@ import { type Person, personByHandle } from '../../repositories/people.ts';
 import { firstCollectionOf, firstOf, type Shareable, shareableByKey } from '../../repositories/shareables.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import { type Context, decideOnShared, isRefusal, tellPeople, trailOwn } from '../deciding/index.ts';
-import { againFrom, answerersOf, collectionAsked } from './access-requests.ts';
+import { againFrom, answerersOf, collectionRequested } from './access-requests.ts';
 import { giveAccess } from './give-access.ts';
-import { coversAsk } from './settle-access-request.ts';
+import { coversRequest } from './settle-access-request.ts';
 import { readSpan } from './span.ts';
 
 /** The most asks of one person that wait at a time. */
@@ -50,17 +50,17 @@ export function accessRequestChoices(
  * alike whatever they have, so that it confirms nothing. Left out are those of whom the asker has that already. What is offered in
  * return is given in the same act: no less than they have of it, and to nobody who has more.
  */
-export const requestAccess = (ctx: Context, body: AskedBody): Result<{ asked: number; already: number }> =>
-  ctx.db.write(() => askAll(ctx, body));
+export const requestAccess = (ctx: Context, body: RequestAccessBody): Result<{ asked: number; already: number }> =>
+  ctx.db.write(() => requestAll(ctx, body));
 
-function askAll(ctx: Context, body: AskedBody): Result<{ asked: number; already: number }> {
+function requestAll(ctx: Context, body: RequestAccessBody): Result<{ asked: number; already: number }> {
   if (body.rights.sight === 'nothing') return wrong({ sight: 'askNothing' });
   const span = readSpan(ctx, body.span, null);
   if (isRefusal(span)) return span;
   const people = new Map<number, Person>();
   for (const [i, handle] of body.to.entries()) {
     const person = personByHandle(ctx.db, handle);
-    if (!person || !mayBeAsked(ctx, person)) return wrong({ [`to.${i}`]: 'personMissing' });
+    if (!person || !mayBeRequested(ctx, person)) return wrong({ [`to.${i}`]: 'personMissing' });
     if (person.id === ctx.viewer.id) return wrong({ [`to.${i}`]: 'askSelf' });
     people.set(person.id, person);
   }
@@ -75,31 +75,31 @@ function askAll(ctx: Context, body: AskedBody): Result<{ asked: number; already:
   const offers = body.offers === null || body.offers === 'nothing' ? null : body.offers;
   if (offers && !own) return wrong({ offers: 'noCalendarToOffer' });
   if (offers && !offeredOf(kind).sights.includes(offers)) return wrong({ offers: 'unclear' });
-  const asks: { person: Person; collectionId: number | null; current: Ask | null }[] = [];
+  const requests: { person: Person; collectionId: number | null; current: AccessRequest | null }[] = [];
   let already = 0;
   for (const person of people.values()) {
     const about = further ?? firstOf(ctx.db, person.id, body.what);
-    if (about && coversAsk(decideOnShared(ctx, about).decision.rights, body)) {
+    if (about && coversRequest(decideOnShared(ctx, about).decision.rights, body)) {
       already++;
       continue;
     }
     // Whoever has no such thing is a room or the like: nobody would answer.
     if (!about && kind !== 'calendar') return wrong({ what: 'unclear' });
     const collectionId = about?.main === false ? about.id : null;
-    const current = askBetween(ctx.db, ctx.viewer.id, person.id, collectionId);
+    const current = accessRequestBetween(ctx.db, ctx.viewer.id, person.id, collectionId);
     // What was closed isn't asked about again within a day of it.
     if (current?.state === 'refused' && againFrom(ctx, current) > ctx.now)
       return refuse('askedToday', { facts: { name: person.name } });
-    asks.push({ person, collectionId, current });
+    requests.push({ person, collectionId, current });
   }
-  if (asks.length === 0 && people.size === 1) return wrong({ sight: 'askedHas' });
-  const opened = asks.filter(({ current }) => current?.state !== 'open').length;
-  if (openAsksFrom(ctx.db, ctx.viewer.id) + opened > MOST_OPEN)
+  if (requests.length === 0 && people.size === 1) return wrong({ sight: 'askedHas' });
+  const opened = requests.filter(({ current }) => current?.state !== 'open').length;
+  if (openAccessRequestsFrom(ctx.db, ctx.viewer.id) + opened > MOST_OPEN)
     return refuse('tooManyAsks', { facts: { most: MOST_OPEN } });
   const tell = new Set<number>();
-  for (const { person, collectionId, current } of asks) {
+  for (const { person, collectionId, current } of requests) {
     const gave = offers && own ? offer(ctx, own, person, { ...NO_RIGHTS, sight: offers }) : null;
-    const ask = {
+    const request = {
       key: current?.key ?? newKey(),
       fromId: ctx.viewer.id,
       toId: person.id,
@@ -110,21 +110,21 @@ function askAll(ctx: Context, body: AskedBody): Result<{ asked: number; already:
       why: body.why,
       gave,
     };
-    putAsk(ctx.db, ask);
-    trailOwn(ctx, ask.key, 'ask.made', current && { state: current.state }, {
+    putAccessRequest(ctx.db, request);
+    trailOwn(ctx, request.key, 'ask.made', current && { state: current.state }, {
       to: person.key,
       rights: body.rights,
       why: body.why,
       offers,
     });
-    for (const id of toldOf(ctx, ask)) tell.add(id);
+    for (const id of toldOf(ctx, request)) tell.add(id);
   }
   tellPeople(ctx.db, tell);
-  return ok({ asked: asks.length, already });
+  return ok({ asked: requests.length, already });
 }
 
 /** Whom somebody may ask: whoever stands in the directory they see; from outside, whoever ever gave them anything. */
-function mayBeAsked(ctx: Context, person: Person): boolean {
+function mayBeRequested(ctx: Context, person: Person): boolean {
   if (!person.inside) return false;
   return ctx.viewer.inside || calendarsOf(ctx.db, person.id).some((c) => grantsEverNaming(ctx.db, c.id, ctx.viewer.id));
 }
@@ -158,26 +158,26 @@ function offer(ctx: Context, own: Shareable, person: Person, rights: Rights): nu
 }
 
 /** Who is told that something became of an ask. */
-function toldOf(ctx: Context, ask: Pick<Ask, 'toId' | 'collectionId'>): number[] {
-  const shared = collectionAsked(ctx, ask);
-  return shared ? answerersOf(ctx, shared) : [ask.toId];
+function toldOf(ctx: Context, request: Pick<AccessRequest, 'toId' | 'collectionId'>): number[] {
+  const shared = collectionRequested(ctx, request);
+  return shared ? answerersOf(ctx, shared) : [request.toId];
 }
 
-function findOwn(ctx: Context, key: string): Ask | Refusal {
-  const ask = askByKey(ctx.db, key);
-  return ask?.fromId === ctx.viewer.id ? ask : refuse('notFound');
+function findOwn(ctx: Context, key: string): AccessRequest | Refusal {
+  const request = accessRequestByKey(ctx.db, key);
+  return request?.fromId === ctx.viewer.id ? request : refuse('notFound');
 }
 
 /** Reminds those who can answer of one's ask: once a day, as long as it waits. */
 export function remindOfAccessRequest(ctx: Context, key: string): Result<{ done: true }> {
   return ctx.db.write(() => {
-    const ask = findOwn(ctx, key);
-    if (isRefusal(ask)) return ask;
-    if (ask.state !== 'open') return refuse('changedMeanwhile');
-    if (againFrom(ctx, ask) > ctx.now) return refuse('nudgedToday');
-    setNudged(ctx.db, ask.id, ctx.now);
-    trailOwn(ctx, ask.key, 'ask.nudged', null, {});
-    tellPeople(ctx.db, toldOf(ctx, ask));
+    const request = findOwn(ctx, key);
+    if (isRefusal(request)) return request;
+    if (request.state !== 'open') return refuse('changedMeanwhile');
+    if (againFrom(ctx, request) > ctx.now) return refuse('nudgedToday');
+    setNudged(ctx.db, request.id, ctx.now);
+    trailOwn(ctx, request.key, 'ask.nudged', null, {});
+    tellPeople(ctx.db, toldOf(ctx, request));
     return ok({ done: true });
   });
 }
@@ -185,12 +185,12 @@ export function remindOfAccessRequest(ctx: Context, key: string): Result<{ done:
 /** Takes one's ask back: whoever could answer it finds it no longer. What was given by it stays. */
 export function withdrawAccessRequest(ctx: Context, key: string): Result<{ done: true }> {
   return ctx.db.write(() => {
-    const ask = findOwn(ctx, key);
-    if (isRefusal(ask)) return ask;
-    if (ask.state !== 'open') return refuse('changedMeanwhile');
-    setTakenBack(ctx.db, ask.id);
-    trailOwn(ctx, ask.key, 'ask.takenBack', null, {});
-    tellPeople(ctx.db, toldOf(ctx, ask));
+    const request = findOwn(ctx, key);
+    if (isRefusal(request)) return request;
+    if (request.state !== 'open') return refuse('changedMeanwhile');
+    setTakenBack(ctx.db, request.id);
+    trailOwn(ctx, request.key, 'ask.takenBack', null, {});
+    tellPeople(ctx.db, toldOf(ctx, request));
     return ok({ done: true });
   });
 }

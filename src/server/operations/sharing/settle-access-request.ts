@@ -1,13 +1,18 @@
 import type { Rights } from '@/core/access/index.ts';
 import { newKey } from '../../ids.ts';
-import { type Ask, askBetween, putAnswer, putAsk } from '../../repositories/access-requests.ts';
+import {
+  type AccessRequest,
+  accessRequestBetween,
+  putAccessRequest,
+  putAnswer,
+} from '../../repositories/access-requests.ts';
 import type { SharedCollection } from '../../repositories/collections.ts';
 import type { Person } from '../../repositories/people.ts';
 import { type Context, tellPeople, trailOwn } from '../deciding/index.ts';
 import { heldLess } from './holding.ts';
 
 /** Whether some rights are all that an ask is for. */
-export const coversAsk = (given: Rights, { rights }: Pick<Ask, 'rights'>): boolean =>
+export const coversRequest = (given: Rights, { rights }: Pick<AccessRequest, 'rights'>): boolean =>
   heldLess(rights, given) === null && (!rights.suggest || given.suggest || given.add);
 
 /**
@@ -20,9 +25,9 @@ export function settleAccessRequest(
   personId: number,
   given: { readonly id: number; readonly rights: Rights; readonly starts: number | null },
 ): void {
-  const ask = askBetween(ctx.db, personId, shared.ownerId, shared.main ? null : shared.id);
-  if (ask?.state !== 'open' || (given.starts ?? 0) > ctx.now || !coversAsk(given.rights, ask)) return;
-  putAnswer(ctx.db, ask.id, {
+  const request = accessRequestBetween(ctx.db, personId, shared.ownerId, shared.main ? null : shared.id);
+  if (request?.state !== 'open' || (given.starts ?? 0) > ctx.now || !coversRequest(given.rights, request)) return;
+  putAnswer(ctx.db, request.id, {
     at: ctx.now,
     answer: 'given',
     byId: ctx.viewer.id,
@@ -38,9 +43,9 @@ export function settleAccessRequest(
  * ways, with the words that go with it. An ask that waits already becomes this one.
  */
 export function requestInReturn(ctx: Context, person: Person, rights: Rights, gave: number, why: string): void {
-  const key = askBetween(ctx.db, ctx.viewer.id, person.id, null)?.key ?? newKey();
-  const ask = { key, fromId: ctx.viewer.id, toId: person.id, collectionId: null, at: ctx.now, rights };
-  putAsk(ctx.db, { ...ask, starts: null, ends: null, why, gave });
+  const key = accessRequestBetween(ctx.db, ctx.viewer.id, person.id, null)?.key ?? newKey();
+  const request = { key, fromId: ctx.viewer.id, toId: person.id, collectionId: null, at: ctx.now, rights };
+  putAccessRequest(ctx.db, { ...request, starts: null, ends: null, why, gave });
   trailOwn(ctx, key, 'ask.made', null, { to: person.key, rights, why, gave: true });
   tellPeople(ctx.db, [person.id]);
 }

@@ -147,7 +147,7 @@ describe('telling', () => {
 });
 
 describe('asking', () => {
-  const ask = (more: object, by = 'ines', when = START + 30 * DAY) =>
+  const explainTo = (more: object, by = 'ines', when = START + 30 * DAY) =>
     explainAccess(org.ctx(by, when), org.calendar('ines'), { audience: amara, item, at: null, ...more });
 
   test('answers for now and for a past instant, from the facts as they stood', () => {
@@ -156,20 +156,20 @@ describe('asking', () => {
     give({ seen: grants('amara')[0]?.key, rights: PRESETS.freeBusy }, later);
     const patch = itemPatch.parse({ version: 1, fields: { visibility: 'private' } });
     expect(changeMeeting(org.ctx('ines', later + 1000), item, patch).ok).toBe(true);
-    const at = (instant: number) => ask({ at: new Date(instant).toISOString().replace('.000', '') });
+    const at = (instant: number) => explainTo({ at: new Date(instant).toISOString().replace('.000', '') });
     expect(at(START - 500)).toMatchObject({ value: { seen: 'nothing', steps: [{ step: 'notYet' }] } });
     expect(at(START + DAY)).toMatchObject({ value: { seen: 'outline' } });
     expect(at(later)).toMatchObject({ value: { seen: 'busy', steps: [{ step: 'person' }, { step: 'item.follow' }] } });
-    expect(ask({})).toMatchObject({
+    expect(explainTo({})).toMatchObject({
       value: { seen: 'withheld', steps: [{ step: 'person' }, { step: 'item.privateWithheld' }] },
     });
-    expect(ask({ at: '2028-01-01T00:00:00Z' })).toMatchObject({ ok: false, fields: { at: 'dateToCome' } });
+    expect(explainTo({ at: '2028-01-01T00:00:00Z' })).toMatchObject({ ok: false, fields: { at: 'dateToCome' } });
   });
 
   test('names the house rule that cuts', () => {
     const audience = { kind: 'everyone' } as const;
     changeHouseRules(org.ctx('ines'), houseRulesWith({ everyoneSight: 'nothing' }));
-    expect(ask({ audience })).toMatchObject({
+    expect(explainTo({ audience })).toMatchObject({
       value: { seen: 'nothing', steps: [{ step: 'everyone' }, { step: 'ceiling', facts: { rule: 'everyoneSight' } }] },
     });
   });
@@ -177,9 +177,9 @@ describe('asking', () => {
   test('is for those who may give access, about what they see themselves', () => {
     org.give('ines', 'tomas', PRESETS.steward);
     const hidden = org.add('ines', 'ines', { title: 'Clinic', visibility: 'private', when: at('2027-03-03', 11) }).id;
-    expect(ask({}, 'tomas').ok).toBe(true);
-    expect(ask({ item: hidden }, 'tomas')).toEqual({ ok: false, code: 'notFound' });
-    expect(ask({}, 'bruno')).toMatchObject({ ok: false, code: 'mayNotShare' });
+    expect(explainTo({}, 'tomas').ok).toBe(true);
+    expect(explainTo({ item: hidden }, 'tomas')).toEqual({ ok: false, code: 'notFound' });
+    expect(explainTo({}, 'bruno')).toMatchObject({ ok: false, code: 'mayNotShare' });
     expect(readItemSight(org.ctx('tomas'), hidden)).toEqual({ ok: false, code: 'notFound' });
   });
 
@@ -300,12 +300,12 @@ describe('groups', () => {
     expect(sees('amara', START + 1000)).toEqual(['Open talk']);
     expect(set(false, START + 2000).ok).toBe(true);
     expect(sees('amara', START + 2000)).toEqual(['busy']);
-    const asked = explainAccess(org.ctx('ines', START + DAY), org.calendar('ines'), {
+    const explained = explainAccess(org.ctx('ines', START + DAY), org.calendar('ines'), {
       audience: amara,
       item,
       at: '2027-03-02T09:00:01Z',
     });
-    expect(asked).toMatchObject({ value: { seen: 'title', steps: [{ step: 'group' }, { step: 'item.follow' }] } });
+    expect(explained).toMatchObject({ value: { seen: 'title', steps: [{ step: 'group' }, { step: 'item.follow' }] } });
   });
 });
 

@@ -11,7 +11,7 @@ import { type Told, toldOf } from '../../repositories/notices.ts';
 import { lettersAbout } from '../../repositories/outbox.ts';
 import { allPeople, personByHandle } from '../../repositories/people.ts';
 import { type Shareable, shareablesOf, shortName } from '../../repositories/shareables.ts';
-import { accessActAt, handsAt } from '../../repositories/trail.ts';
+import { accessActAt, operatorAt } from '../../repositories/trail.ts';
 import { ok, type Result } from '../../result.ts';
 import {
   audienceOf,
@@ -220,7 +220,7 @@ export function readHistory(ctx: Context, key: string): Result<HistoryAnswer> {
           recorded: instantText(grant.recordedFrom),
           replaced: text(grant.recordedUntil),
           given: { actor: directory.name(grant.givenBy), principal: directory.name(grant.givenFor) },
-          hands: handsAt(ctx.db, decided.shared.id, grant.recordedFrom, grant.givenBy),
+          hands: operatorAt(ctx.db, decided.shared.id, grant.recordedFrom, grant.givenBy),
           ended: endedBy(grant),
         },
       ];

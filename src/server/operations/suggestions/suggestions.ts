@@ -9,19 +9,19 @@ import type {
 import { may as mayOn } from '@/core/access/index.ts';
 import { FORWARD_CHANGED, pick, takesTime, type WrittenFields, withoutEmpty } from '@/core/calendar/index.ts';
 import { dateText, instantText, toWall, wallText } from '@/core/time/index.ts';
-import { happeningId, newKey } from '../../ids.ts';
+import { newKey, occurrenceId } from '../../ids.ts';
 import { hub } from '../../live/hub.ts';
 import { type Calendar, calendarById } from '../../repositories/calendars.ts';
 import { itemById } from '../../repositories/items.ts';
 import { personById } from '../../repositories/people.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import {
-  type ChangeKept,
   closeSuggestion,
   insertSuggestion,
   openSuggestionsNear,
   openSuggestionsOf,
   type PutForward,
+  type SuggestedChange,
   type Suggestion,
   suggestionByKey,
   suggestionsOf,
@@ -57,8 +57,9 @@ const MOST_OVERLAPS = 3;
 export function putForward(ctx: Context, key: string, input: SuggestionBody): Result<{ done: true }> {
   const decided = findCalendar(ctx, key);
   if (isRefusal(decided)) return decided;
-  const kept = input.kind === 'add' ? keptAddition(ctx, decided, input) : keptAbout(ctx, decided, input);
-  if (isRefusal(kept)) return kept;
+  const suggested =
+    input.kind === 'add' ? suggestedAddition(ctx, decided, input) : suggestedChange(ctx, decided, input);
+  if (isRefusal(suggested)) return suggested;
   if (openSuggestionsOf(ctx.db, ctx.viewer.id) >= MOST_OPEN) return refuse('tooManySuggestions');
   const suggestion: Suggestion = {
     key: newKey(),
@@ -69,7 +70,7 @@ export function putForward(ctx: Context, key: string, input: SuggestionBody): Re
     state: 'open',
     answeredBy: null,
     answerNote: '',
-    ...kept,
+    ...suggested,
   };
   ctx.db.write(() => {
     insertSuggestion(ctx.db, suggestion);
@@ -79,26 +80,34 @@ export function putForward(ctx: Context, key: string, input: SuggestionBody): Re
   return ok({ done: true });
 }
 
-type Kept = PutForward & Pick<Suggestion, 'itemId' | 'happening' | 'version'>;
+type Suggested = PutForward & Pick<Suggestion, 'itemId' | 'happening' | 'version'>;
 
 function mayNot(ctx: Context, { calendar }: Decided): Refusal {
   return refuse('mayNotSuggest', { facts: { name: new Directory(ctx.db).name(calendar.ownerId) } });
 }
 
-function keptAddition(ctx: Context, decided: Decided, input: Extract<SuggestionBody, { kind: 'add' }>): Kept | Refusal {
+function suggestedAddition(
+  ctx: Context,
+  decided: Decided,
+  input: Extract<SuggestionBody, { kind: 'add' }>,
+): Suggested | Refusal {
   if (!mayOn(decided.decision).suggest) return mayNot(ctx, decided);
   const item = newItem.parse(input.item);
   const draft = draftItem(ctx, decided.calendar, item, ctx.viewer.id);
   return isRefusal(draft) ? draft : { kind: 'add', itemId: null, happening: null, version: null, body: item };
 }
 
-function keptAbout(ctx: Context, decided: Decided, input: Exclude<SuggestionBody, { kind: 'add' }>): Kept | Refusal {
+function suggestedChange(
+  ctx: Context,
+  decided: Decided,
+  input: Exclude<SuggestionBody, { kind: 'add' }>,
+): Suggested | Refusal {
   const found = findSeen(ctx, decided, input.item);
   if (isRefusal(found)) return found;
   if (!found.may.suggest) return mayNot(ctx, decided);
   const about = {
     itemId: found.item.id,
-    happening: found.happening?.start ?? null,
+    happening: found.occurrence?.start ?? null,
     version: found.item.version,
   };
   if (input.kind === 'remove') return { ...about, kind: 'remove', body: { scope: input.scope } };
@@ -117,13 +126,13 @@ function keptAbout(ctx: Context, decided: Decided, input: Exclude<SuggestionBody
   if (!when && !input.people && touched.length === 0)
     return refuse('badInput', { fields: { title: 'nothingChanged' } });
   const { people, scope } = input;
-  const kept: ChangeKept = {
+  const change: SuggestedChange = {
     when: when && { start: when.start, end: when.end, allDay: when.allDay },
     fields: withoutEmpty(pick(input.fields as WrittenFields, touched)),
     ...(people ? { people } : {}),
     scope,
   };
-  return { ...about, kind: 'change', body: kept };
+  return { ...about, kind: 'change', body: change };
 }
 
 /** A suggestion as somebody who may make the change meets it: the item it is about, as it stands, where it is about one. */
@@ -153,7 +162,7 @@ function answerable(ctx: Context, s: Suggestion, decide = decideOn): Answerable 
   if (s.kind !== 'answer' && rights.change === 'none' && rights.remove === 'none') return null;
   const item = s.itemId === null ? null : itemById(ctx.db, s.itemId);
   if (!item) return null;
-  const found = findItem(ctx, happeningId(item.key, s.happening));
+  const found = findItem(ctx, occurrenceId(item.key, s.happening));
   if (isRefusal(found)) return null;
   const may = s.kind === 'change' ? found.may.change : s.kind === 'answer' ? found.may.answer : found.may.remove;
   return may ? { calendar, decided, found } : null;
@@ -341,7 +350,7 @@ function makeIt(
   if (s.kind === 'answer') {
     const { answer, comment } = s.body;
     const seen = found.item.ownerAnswer ?? 'needs-action';
-    const answered = answerItem(ctx, id, { answer, comment, seen, scope: found.happening ? 'one' : 'all' });
+    const answered = answerItem(ctx, id, { answer, comment, seen, scope: found.occurrence ? 'one' : 'all' });
     return answered.ok ? ok({ undo: null }) : answered;
   }
   const scope = s.body?.scope ?? 'one';
@@ -352,7 +361,7 @@ function makeIt(
 }
 
 /** A kept time as people write it, on the clock the item keeps. */
-function onTheClock(when: NonNullable<ChangeKept['when']>, item: StoredItem, calendar: Calendar) {
+function onTheClock(when: NonNullable<SuggestedChange['when']>, item: StoredItem, calendar: Calendar) {
   const zone = item.allDay && !when.allDay ? calendar.zone : item.zone;
   const text = (at: number) => (when.allDay ? dateText(at) : wallText(toWall(zone, at)));
   return { start: text(when.start), end: text(when.end), allDay: when.allDay, zone };

@@ -8,7 +8,7 @@ import { bareIdFor, newKey } from '../../ids.ts';
 import { grantsSpeakingTo } from '../../repositories/grants.ts';
 import { listByKey, listsById } from '../../repositories/lists.ts';
 import { type Person, personById } from '../../repositories/people.ts';
-import { countTasks, handCopiesOn, type StoredTask, taskByUid, tasksMadeBy } from '../../repositories/tasks.ts';
+import { countTasks, reassignCopies, type StoredTask, taskByUid, tasksMadeBy } from '../../repositories/tasks.ts';
 import { type Refusal, type Result, refuse } from '../../result.ts';
 import {
   authorship,
@@ -27,7 +27,7 @@ import {
   writeTasks,
 } from '../deciding/index.ts';
 import { answerOf } from './answer.ts';
-import { giveTo, keepCopies } from './give-task.ts';
+import { giveTo, updateCopies } from './give-task.ts';
 
 /** Tasks of one list. */
 export const MOST_TASKS = 20_000;
@@ -69,10 +69,10 @@ function readTie(
   if (tie === null) return null;
   const found = findItem(ctx, tie.item);
   if (isRefusal(found) || found.decided.calendar.ownerId !== owner.id) return wrong({ tie: 'itemGone' });
-  const { item, happening } = found;
+  const { item, occurrence } = found;
   const series = item.seriesId ?? item.id;
-  const recurrence = item.seriesId === null ? (happening?.recurrence ?? null) : item.recurrence;
-  const { start, end } = happening ?? item;
+  const recurrence = item.seriesId === null ? (occurrence?.recurrence ?? null) : item.recurrence;
+  const { start, end } = occurrence ?? item;
   return {
     tied: { itemId: series, recurrence, tie: tie.as, tieDays: tie.days },
     due: tiedDue({ start, end, allDay: item.allDay }, tie.as, tie.days, owner.zone),
@@ -153,7 +153,7 @@ export function changeTask(
   ctx: Context,
   key: string,
   patch: TaskPatch,
-  kept?: StoredTask['kept'],
+  unmodelled?: StoredTask['kept'],
 ): Result<TaskWrittenAnswer> {
   return ctx.db.write(() => {
     const found = findTask(ctx, key);
@@ -173,7 +173,7 @@ export function changeTask(
       return refuse('taskOfGiver', { facts: { name: new Directory(ctx.db).name(task.createdFor) } });
     const changed = changedBy(ctx, decided, task, { ...patch, fields });
     if ('ok' in changed) return changed;
-    const next = kept === undefined ? changed : { ...changed, kept };
+    const next = unmodelled === undefined ? changed : { ...changed, kept: unmodelled };
     const again = next.doneAt !== null && task.doneAt === null ? comesAgain(ctx, decided, next) : null;
     const given = patch.give === undefined ? null : giveTo(ctx, decided, next, patch.give);
     if (given && 'ok' in given) return given;
@@ -184,7 +184,7 @@ export function changeTask(
     const verb = next.doneAt !== null && task.doneAt === null ? 'task.done' : 'task.changed';
     const { changes, undo } = writeTasks(ctx, list, verb, writes);
     const after = changes[0]?.after ?? null;
-    if (after) keepCopies(ctx, task, after);
+    if (after) updateCopies(ctx, task, after);
     return answerOf(ctx, decided, after, undo);
   });
 }
@@ -200,13 +200,13 @@ function changedBy(ctx: Context, decided: DecidedList, task: StoredTask, patch: 
   const free = patch.due !== undefined && !tied;
   const due = tied ? tied.due : read.due;
   const zone = read.zone ?? task.zone;
-  const kept: Tied = tied ? tied.tied : tied === null || free ? FREE : task;
-  const { itemId, recurrence, tie, tieDays } = kept;
-  const asked = patch.repeats === undefined ? (due === null ? null : task.rule) : patch.repeats;
+  const ties: Tied = tied ? tied.tied : tied === null || free ? FREE : task;
+  const { itemId, recurrence, tie, tieDays } = ties;
+  const wantedRule = patch.repeats === undefined ? (due === null ? null : task.rule) : patch.repeats;
   const rule =
-    tie !== null && asked !== null && asked !== ''
+    tie !== null && wantedRule !== null && wantedRule !== ''
       ? wrong({ repeats: 'repeatsWithItem' })
-      : readRepeats(asked, due, zone);
+      : readRepeats(wantedRule, due, zone);
   if (rule !== null && typeof rule !== 'string') return rule;
   const doneAt = patch.done === undefined ? task.doneAt : patch.done ? (task.doneAt ?? ctx.now) : null;
   return {
@@ -279,7 +279,7 @@ function moveTask(ctx: Context, { decided, task, may }: FoundTask, to: string): 
   // Each list has a trail of its own: nobody reads in one what only the other may show.
   writeTasks(ctx, decided.list, 'task.moved', [{ before: task, after: gone }]);
   const { changes } = writeTasks(ctx, target, 'task.movedHere', [{ before: null, after: moved }]);
-  for (const { after } of changes) handCopiesOn(ctx.db, task.id, after.id);
+  for (const { after } of changes) reassignCopies(ctx.db, task.id, after.id);
   return answerOf(ctx, there, changes[0]?.after ?? null, '');
 }
 
@@ -301,7 +301,7 @@ export function removeTask(
     if (full && query.version !== task.version) return refuse('changedMeanwhile', { data: view });
     const gone = { ...task, ...authorship(ctx, decided.list), removedAt: ctx.now, version: task.version + 1 };
     const { undo } = writeTasks(ctx, decided.list, 'task.removed', [{ before: task, after: gone }]);
-    keepCopies(ctx, task, gone);
+    updateCopies(ctx, task, gone);
     return answerOf(ctx, decided, null, undo);
   });
 }

@@ -39,8 +39,8 @@ export function giveTo(
 const SAID = ['title', 'notes', 'link', 'importance', 'due', 'zone', 'doneAt'] as const;
 
 /** Keeps what was given, and what it was given of, alike, in the transaction that changed one of them. */
-export function keepCopies(ctx: Context, before: StoredTask, after: StoredTask): void {
-  if (after.copyOf === null) keepGiven(ctx, before, after);
+export function updateCopies(ctx: Context, before: StoredTask, after: StoredTask): void {
+  if (after.copyOf === null) updateGiven(ctx, before, after);
   else if (before.doneAt !== after.doneAt) {
     const origin = taskById(ctx.db, after.copyOf);
     const list = origin && origin.removedAt === null ? listById(ctx.db, 'tasks', origin.listId) : null;
@@ -54,7 +54,7 @@ export function keepCopies(ctx: Context, before: StoredTask, after: StoredTask):
   }
 }
 
-function keepGiven(ctx: Context, before: StoredTask, after: StoredTask): void {
+function updateGiven(ctx: Context, before: StoredTask, after: StoredTask): void {
   const standing = copyOfTask(ctx.db, after.id);
   const owner = standing ? (listById(ctx.db, 'tasks', standing.listId)?.ownerId ?? null) : null;
   const to = after.removedAt === null && after.givenState !== 'no' ? after.givenTo : null;

@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
 import { NO_RIGHTS, PRESETS } from '@/core/access/index.ts';
-import { happeningId } from '../../ids.ts';
+import { occurrenceId } from '../../ids.ts';
 import { giveAccess } from '../sharing/index.ts';
 import { at } from '../small-organisation.ts';
 import { listItemTasks } from './index.ts';
@@ -46,7 +46,7 @@ test('of a series each happening has its own, and what belongs to all of it', ()
     repeat: { rule: 'FREQ=DAILY;COUNT=3' },
   });
   const key = series.id.split('~')[0] ?? '';
-  const [first, second] = [1, 2].map((day) => happeningId(key, Date.UTC(2027, 2, day, 9))) as [string, string];
+  const [first, second] = [1, 2].map((day) => occurrenceId(key, Date.UTC(2027, 2, day, 9))) as [string, string];
   add('ines', { title: 'For all', tie: { item: key, as: 'bring', days: 0 } });
   add('ines', { title: 'For the second', tie: { item: second, as: 'prepare', days: 0 } });
   expect(titles('ines', first)).toEqual(['For all']);

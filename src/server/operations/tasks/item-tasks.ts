@@ -22,10 +22,10 @@ const MOST = 100;
 export function listItemTasks(ctx: Context, id: string): Result<ItemTasksAnswer> {
   const found = findItem(ctx, id);
   if (isRefusal(found)) return found;
-  const { item, happening, decided } = found;
+  const { item, occurrence, decided } = found;
   const of = {
     itemId: item.seriesId ?? item.id,
-    recurrence: item.seriesId === null ? (happening?.recurrence ?? null) : item.recurrence,
+    recurrence: item.seriesId === null ? (occurrence?.recurrence ?? null) : item.recurrence,
   };
   const directory = new Directory(ctx.db);
   const tasks: TaskWire[] = [];

@@ -17,7 +17,7 @@ import {
 } from '../deciding/index.ts';
 import { holdsAll } from '../lists/index.ts';
 import { MOST_TASKS, NEW } from './change-task.ts';
-import { keepCopies } from './give-task.ts';
+import { updateCopies } from './give-task.ts';
 
 /** Tasks in one file, and the problems that are named. */
 const MOST_IN_FILE = 2000;
@@ -72,7 +72,7 @@ export function importTasks(ctx: Context, key: string, text: string): Result<Bro
     const added = writes.filter(({ before }) => before === null).length;
     if (countTasks(ctx.db, list.id) + added > MOST_TASKS) return refuse('listFull', { facts: { most: MOST_TASKS } });
     const { changes, undo } = writeTasks(ctx, list, 'task.broughtIn', writes);
-    for (const { before, after } of changes) if (before) keepCopies(ctx, before, after);
+    for (const { before, after } of changes) if (before) updateCopies(ctx, before, after);
     return ok({
       added,
       changed: writes.length - added,

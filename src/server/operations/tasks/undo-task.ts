@@ -4,7 +4,7 @@ import { type TrailEntry, taskStates } from '../../repositories/trail.ts';
 import type { Result } from '../../result.ts';
 import { type Context, mayOnTask, UNDOABLE_ON_TASKS, writeTasks } from '../deciding/index.ts';
 import { undoInList } from '../lists/index.ts';
-import { keepCopies } from './give-task.ts';
+import { updateCopies } from './give-task.ts';
 
 /** Takes back one write on tasks. */
 export const undoTask = (ctx: Context, entry: TrailEntry): Result<WrittenAnswer> =>
@@ -17,7 +17,7 @@ export const undoTask = (ctx: Context, entry: TrailEntry): Result<WrittenAnswer>
     may: (decision, task) => mayOnTask(ctx, decision, task),
     write: (list, tasks) => {
       const { undo, changes } = writeTasks(ctx, list, 'task.undone', tasks);
-      for (const { before, after } of changes) if (before) keepCopies(ctx, before, after);
+      for (const { before, after } of changes) if (before) updateCopies(ctx, before, after);
       return undo;
     },
   });

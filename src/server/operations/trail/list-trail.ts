@@ -167,9 +167,9 @@ const readableKinds = (decision: Decided['decision']): readonly string[] | null 
 function kindsOf(kind: TrailQuery['kind'], readable: readonly string[] | null): Pick<TrailScope, 'kinds' | 'butKinds'> {
   if (kind === 'house')
     return readable ? { kinds: [], butKinds: false } : { kinds: Object.values(KINDS).flat(), butKinds: true };
-  const asked = kind === undefined ? null : KINDS[kind];
+  const kinds = kind === undefined ? null : KINDS[kind];
   return {
-    kinds: asked && readable ? asked.filter((one) => readable.includes(one)) : (asked ?? readable),
+    kinds: kinds && readable ? kinds.filter((one) => readable.includes(one)) : (kinds ?? readable),
     butKinds: false,
   };
 }

@@ -112,10 +112,10 @@ it('what is counted anew, or changed without saying how, or beyond the weeks tha
 
 it('what is about one item is asked for again where that changed, and not for another', async () => {
   await answer(0, [7, 0]);
-  let asked = 0;
+  let fetches = 0;
   const about = new QueryObserver(client, {
     queryKey: ['calendar', 'c', 'item-sight', 'a'],
-    queryFn: async () => ++asked,
+    queryFn: async () => ++fetches,
     meta: { item: 'a' },
   });
   const leave = about.subscribe(() => {});
@@ -123,6 +123,6 @@ it('what is about one item is asked for again where that changed, and not for an
   follower.hear(message(0, 1, { shown: [item('b', 10)] }));
   follower.hear(message(1, 2, { shown: [item('a', 10)] }));
   await vi.waitFor(() => expect(about.getCurrentResult().data).toBe(2));
-  expect(asked).toBe(2);
+  expect(fetches).toBe(2);
   leave();
 });

@@ -25,10 +25,10 @@ type Held = { readonly version: Version | null };
  * still on their way once they arrive. Asks again only where it can't: after a gap, or where a change doesn't say everything.
  */
 export class Follower {
-  private kept: { readonly message: ChangedMessage; readonly n: number }[] = [];
+  private held: { readonly message: ChangedMessage; readonly n: number }[] = [];
   private heard = 0;
   /** The last message there was when a query was asked for again: its answer has all up to that. */
-  private readonly askedFor = new WeakMap<Query, number>();
+  private readonly fetchedFor = new WeakMap<Query, number>();
   constructor(
     private readonly client: QueryClient,
     private readonly queryKey: (calendar: string) => readonly unknown[],
@@ -40,29 +40,29 @@ export class Follower {
       if (event.type !== 'updated' || event.action.type !== 'success' || event.action.manual) return;
       const { query } = event;
       if (!query.meta?.follows) return;
-      for (const { message, n } of this.kept)
-        if (n > (this.askedFor.get(query) ?? 0) && this.isOf(query, message) && !this.put(query, message)) break;
+      for (const { message, n } of this.held)
+        if (n > (this.fetchedFor.get(query) ?? 0) && this.isOf(query, message) && !this.put(query, message)) break;
     });
   }
 
   /** Forgets what was told before: everything is asked for again anyway. */
   forget(): void {
-    this.kept = [];
+    this.held = [];
   }
 
   hear(message: ChangedMessage): void {
-    this.kept.push({ message, n: ++this.heard });
-    if (this.kept.length > MOST_KEPT) this.kept.shift();
+    this.held.push({ message, n: ++this.heard });
+    if (this.held.length > MOST_KEPT) this.held.shift();
     for (const query of this.client.getQueryCache().findAll({ queryKey: this.queryKey(message.calendar) })) {
       if (query.meta?.follows && query.state.data !== undefined) {
         // What is being asked for anyway catches up when it is there.
         if (query.state.fetchStatus !== 'fetching') this.put(query, message);
-      } else if (!query.meta?.follows && concerns(query, message)) void this.ask(query);
+      } else if (!query.meta?.follows && concerns(query, message)) void this.refetch(query);
     }
   }
 
-  private ask(query: Query): Promise<void> {
-    this.askedFor.set(query, this.heard);
+  private refetch(query: Query): Promise<void> {
+    this.fetchedFor.set(query, this.heard);
     return refetchOnce(this.client, { queryKey: query.queryKey, exact: true });
   }
 
@@ -75,7 +75,7 @@ export class Follower {
     const standing = standingOf((query.state.data as Held).version, message);
     if (standing === 'known') return true;
     const next = standing === 'next' ? putOne(query, message) : null;
-    if (next === null) void this.ask(query);
+    if (next === null) void this.refetch(query);
     else this.client.setQueryData(query.queryKey, next);
     return next !== null;
   }

@@ -55,8 +55,8 @@ export function putInto<A extends HeldItems>(answer: A, message: ChangedMessage,
   const range = instantsOf(dates);
   if (seen === null || answer.more !== null || !covers(seen, range)) return null;
   const out = new Set([...seen.gone, ...seen.shown.map((item) => item.id)]);
-  const kept = answer.items.filter((item) => !out.has(item.id));
-  const items = [...kept, ...seen.shown.filter((item) => isIn(item, dates, range))].sort((a, b) => at(a) - at(b));
+  const untouched = answer.items.filter((item) => !out.has(item.id));
+  const items = [...untouched, ...seen.shown.filter((item) => isIn(item, dates, range))].sort((a, b) => at(a) - at(b));
   return { ...answer, items, version };
 }
 

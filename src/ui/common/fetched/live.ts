@@ -45,7 +45,7 @@ export function useLive(me: string, page: string | null): LiveState {
     let current: LiveState = { kind: 'connecting' };
     let leading = false;
     /** The name of the page, until a stream has taken up what was kept for it. */
-    let kept = loaded;
+    let remaining = loaded;
 
     const stand = (next: LiveState) => {
       current = next;
@@ -134,10 +134,10 @@ export function useLive(me: string, page: string | null): LiveState {
     const lead = () =>
       new Promise<void>((release) => {
         leading = true;
-        source = new EventSource(kept === null ? '/api/live' : `/api/live?page=${encodeURIComponent(kept)}`);
+        source = new EventSource(remaining === null ? '/api/live' : `/api/live?page=${encodeURIComponent(remaining)}`);
         // With a page's name the first message says whether anything was missed; only then is the window live.
-        if (kept === null) source.onopen = () => tell(LIVE);
-        kept = null;
+        if (remaining === null) source.onopen = () => tell(LIVE);
+        remaining = null;
         source.onmessage = (event: MessageEvent<string>) => {
           const message = JSON.parse(event.data) as LiveMessage;
           if (message.kind === 'begun') hear(message);

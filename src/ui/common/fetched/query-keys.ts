@@ -38,7 +38,7 @@ export const KEYS = {
   day: (of: string, whom: string) => ['days', of, whom],
   dayLetters: ['day letters'],
   timeUses: (handle: string) => ['time use', handle],
-  timeUse: (handle: string, asked: object) => ['time use', handle, asked],
+  timeUse: (handle: string, query: object) => ['time use', handle, query],
   trails: ['trail'],
   trail: (filters: object) => ['trail', filters],
   trailDigest: ['trail digest'],

@@ -20,7 +20,7 @@ let loaded: string | null = null;
 const hearers = new Set<() => void>();
 
 /** Says who is signed in: whoever comes after them in this window is offered nothing that they typed. */
-export function keepFor(handle: string): void {
+export function saveDraftsFor(handle: string): void {
   if (typeof window !== 'undefined') whose = handle;
 }
 
@@ -104,13 +104,13 @@ export function useSaveDraftOnLeaving(draft: SavedDraft | null): () => void {
     if (draft === null) over.current = false;
   });
   useEffect(() => {
-    const keep = () => {
+    const save = () => {
       if (latest.current && !over.current) saveDraft(latest.current);
     };
-    window.addEventListener('pagehide', keep);
+    window.addEventListener('pagehide', save);
     return () => {
-      window.removeEventListener('pagehide', keep);
-      keep();
+      window.removeEventListener('pagehide', save);
+      save();
     };
   }, []);
   return useCallback(() => {

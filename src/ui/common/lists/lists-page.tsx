@@ -4,7 +4,7 @@ import { useSearchParams } from 'next/navigation';
 import type { ReactNode } from 'react';
 import { useTranslations } from 'use-intl';
 import { CallRefused } from '@/contract/call.ts';
-import { Asked } from '../fetched/asked.tsx';
+import { QueryState } from '../fetched/query-state.tsx';
 import { useFrame } from '../frame-context.tsx';
 import pageCss from '../page.module.css';
 import { firstName } from '../token.tsx';
@@ -35,7 +35,7 @@ export function ListsPage<L extends Omit<Listed, 'count'>>(props: {
   if (!query.data)
     return (
       <div className={pageCss.state}>
-        <Asked query={query} />
+        <QueryState query={query} />
       </div>
     );
   const { lists, others } = query.data;

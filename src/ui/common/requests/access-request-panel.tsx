@@ -11,7 +11,7 @@ import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { PersonWire } from '@/contract/people/people.ts';
-import type { OwnAsk } from '@/contract/sharing/access-requests.ts';
+import type { OwnAccessRequest } from '@/contract/sharing/access-requests.ts';
 import { reachOf } from '@/contract/sharing/reach.ts';
 import type { RightsWire } from '@/contract/sharing/sight.ts';
 import { type CollectionKind, FIRST_COLLECTIONS, type FirstCollection, kindOfFirst } from '@/core/collection/index.ts';
@@ -23,11 +23,11 @@ import { KEYS } from '../fetched/query-keys.ts';
 import { DateField } from '../fields/date-field.tsx';
 import { LevelChoice } from '../fields/level-choice.tsx';
 import { fewPeople, personOption } from '../fields/people-options.tsx';
-import { type Asking, useFrame } from '../frame-context.tsx';
+import { type AccessSubject, useFrame } from '../frame-context.tsx';
 import { OF_KIND } from '../of-kind.ts';
 import { firstName } from '../token.tsx';
 import { AccessRequestState } from './access-request-state.tsx';
-import { askTo, useAsks } from './own-access-requests.ts';
+import { requestTo, useAccessRequests } from './own-access-requests.ts';
 import { FREE_BUSY } from './plain-rights.ts';
 
 const SIGHTS = ['busy', 'title', 'outline', 'full'] as const;
@@ -49,20 +49,22 @@ function nextUp(has: RightsWire | null | undefined, sights: readonly Sight[]): R
 }
 
 /** Asks for access where it was refused: of whom, to see and do what, why, for how long, and what one shows in return. */
-export function AccessRequestPanel({ asking, onClose }: { asking: Asking; onClose: () => void }) {
+export function AccessRequestPanel({ subject, onClose }: { subject: AccessSubject; onClose: () => void }) {
   const t = useTranslations('ask');
   const common = useTranslations('panel');
   const [chosen, setChosen] = useState<PersonWire | null>(null);
-  const people = chosen ? [chosen] : asking.people;
+  const people = chosen ? [chosen] : subject.people;
   const [only] = people;
-  const asks = useAsks();
-  const [what, setWhat] = useState<FirstCollection>(asking.what ?? 'calendar');
+  const requests = useAccessRequests();
+  const [what, setWhat] = useState<FirstCollection>(subject.what ?? 'calendar');
   const nameOf = useCollectionName();
-  const further = asking.further ?? null;
+  const further = subject.further ?? null;
   const current =
-    only && people.length === 1 ? askTo(asks.data?.own ?? [], only.handle, what, further?.key ?? null) : undefined;
+    only && people.length === 1
+      ? requestTo(requests.data?.own ?? [], only.handle, what, further?.key ?? null)
+      : undefined;
   // What one has is known of what the panel was opened about alone.
-  const has = what === (asking.what ?? 'calendar') ? (asking.has ?? chosen?.rights) : null;
+  const has = what === (subject.what ?? 'calendar') ? (subject.has ?? chosen?.rights) : null;
   const title =
     people.length > 1
       ? t('titleSeveral', { count: people.length })
@@ -88,7 +90,7 @@ export function AccessRequestPanel({ asking, onClose }: { asking: Asking; onClos
       </div>
       <h2>{title}</h2>
       {further && <p className="small soft">{t('about', { name: nameOf(further.kind, further.name) })}</p>}
-      {asking.people.length === 0 && <WhomField value={chosen} onChange={setChosen} />}
+      {subject.people.length === 0 && <WhomField value={chosen} onChange={setChosen} />}
       {!further && (
         <TextField
           select
@@ -103,8 +105,8 @@ export function AccessRequestPanel({ asking, onClose }: { asking: Asking; onClos
           ))}
         </TextField>
       )}
-      {current && current.state !== 'takenBack' && <AccessRequestState ask={current} />}
-      {people.length > 0 && !asks.isPending && current?.state !== 'open' && (
+      {current && current.state !== 'takenBack' && <AccessRequestState request={current} />}
+      {people.length > 0 && !requests.isPending && current?.state !== 'open' && (
         <Form
           key={`${only?.handle} ${what}`}
           people={people}
@@ -142,12 +144,12 @@ function WhomField({ value, onChange }: { value: PersonWire | null; onChange: (p
 }
 
 function Form(props: {
-  people: Asking['people'];
+  people: AccessSubject['people'];
   what: FirstCollection;
   further: string | null;
   kind: CollectionKind;
   has: RightsWire | null | undefined;
-  current: OwnAsk | undefined;
+  current: OwnAccessRequest | undefined;
   onClose: () => void;
 }) {
   const { people, what, further, kind, has, current, onClose } = props;
@@ -170,10 +172,10 @@ function Form(props: {
     attempt(async () => {
       const span = until ? { from: null, until, zone: style.zone } : null;
       const to = people.map((p) => p.handle);
-      const { asked } = await call('requestAccess', {
+      const { asked: sent } = await call('requestAccess', {
         body: { to, what, calendar: further, rights, span, why, offers },
       });
-      toast({ text: ta('done', { count: asked, name: only?.name ?? '' }) });
+      toast({ text: ta('done', { count: sent, name: only?.name ?? '' }) });
       await client.invalidateQueries({ queryKey: KEYS.asks });
       onClose();
     });

@@ -3,7 +3,7 @@ import Button from '@mui/material/Button';
 import { useQueryClient } from '@tanstack/react-query';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import type { OwnAsk } from '@/contract/sharing/access-requests.ts';
+import type { OwnAccessRequest } from '@/contract/sharing/access-requests.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { useActingWithToast } from '../fetched/acting.ts';
 import { KEYS } from '../fetched/query-keys.ts';
@@ -14,15 +14,15 @@ import { firstName } from '../token.tsx';
 import { useLevelName } from './level-name.ts';
 
 /** How one's own ask stands: what was asked, what was answered, and what may be done about it now. */
-export function AccessRequestState({ ask }: { ask: OwnAsk }) {
+export function AccessRequestState({ request }: { request: OwnAccessRequest }) {
   const t = useTranslations('ask');
   const { style, now, toast } = useFrame();
   const client = useQueryClient();
   const levelName = useLevelName();
   const { attempt, busy } = useActingWithToast();
   const day = (instant: string, back = 0) => dayMonth(toWall(style.zone, (parseInstant(instant) ?? 0) - back));
-  const name = firstName(ask.to.name);
-  const last = ask.answers.at(-1);
+  const name = firstName(request.to.name);
+  const last = request.answers.at(-1);
   const act = async (work: () => Promise<unknown>, text: string) => {
     await attempt(async () => {
       await work();
@@ -30,25 +30,27 @@ export function AccessRequestState({ ask }: { ask: OwnAsk }) {
     });
     await client.invalidateQueries({ queryKey: KEYS.asks });
   };
-  const waits = ask.state === 'open';
-  const mayNudge = now() >= (parseInstant(ask.again) ?? 0);
+  const waits = request.state === 'open';
+  const mayNudge = now() >= (parseInstant(request.again) ?? 0);
   const answeredBy = last?.by ? (last.by.actor === last.by.principal ? last.by.actor : t('hand', last.by)) : '';
   return (
     <div className={`${pageCss.card} gap-3 stack`}>
       <p>
-        {t('youAsked', { what: levelName(ask.wants), date: day(ask.at) })}
-        {ask.ends && ` ${t('untilDay', { date: day(ask.ends, 1) })}`}
+        {t('youAsked', { what: levelName(request.wants), date: day(request.at) })}
+        {request.ends && ` ${t('untilDay', { date: day(request.ends, 1) })}`}
       </p>
-      {ask.why && <p className="soft">“{ask.why}”</p>}
-      {ask.gave && <p className="small soft">{t('youGave', { name, what: levelName(ask.gave) })}</p>}
-      {waits && <p className="small soft">{ask.nudged ? t('nudged', { date: day(ask.nudged) }) : t('waits')}</p>}
-      {ask.state === 'given' && last && (
+      {request.why && <p className="soft">“{request.why}”</p>}
+      {request.gave && <p className="small soft">{t('youGave', { name, what: levelName(request.gave) })}</p>}
+      {waits && (
+        <p className="small soft">{request.nudged ? t('nudged', { date: day(request.nudged) }) : t('waits')}</p>
+      )}
+      {request.state === 'given' && last && (
         <p className="small">
           {t('answeredYes', { who: answeredBy, what: last.rights ? levelName(last.rights) : '', date: day(last.at) })}
-          {ask.has.sight === 'nothing' && ` ${t('endedSince')}`}
+          {request.has.sight === 'nothing' && ` ${t('endedSince')}`}
         </p>
       )}
-      {ask.state === 'refused' && last && (
+      {request.state === 'refused' && last && (
         <p className="small">
           {last.by ? t('answeredNo', { who: answeredBy, date: day(last.at) }) : t('closed', { date: day(last.at) })}
         </p>
@@ -61,7 +63,10 @@ export function AccessRequestState({ ask }: { ask: OwnAsk }) {
             disabled={!mayNudge}
             loading={busy}
             onClick={() =>
-              void act(() => call('remindOfAccessRequest', { params: { ask: ask.key } }), t('nudgeDone', { name }))
+              void act(
+                () => call('remindOfAccessRequest', { params: { request: request.key } }),
+                t('nudgeDone', { name }),
+              )
             }
           >
             {t('nudge')}
@@ -69,13 +74,15 @@ export function AccessRequestState({ ask }: { ask: OwnAsk }) {
           <Button
             variant="text"
             loading={busy}
-            onClick={() => void act(() => call('withdrawAccessRequest', { params: { ask: ask.key } }), t('takenBack'))}
+            onClick={() =>
+              void act(() => call('withdrawAccessRequest', { params: { request: request.key } }), t('takenBack'))
+            }
           >
             {t('takeBack')}
           </Button>
         </div>
       )}
-      {waits && !mayNudge && <p className="small soft">{t('nudgeFrom', { date: day(ask.again) })}</p>}
+      {waits && !mayNudge && <p className="small soft">{t('nudgeFrom', { date: day(request.again) })}</p>}
     </div>
   );
 }

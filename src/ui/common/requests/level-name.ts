@@ -27,10 +27,10 @@ export function useLevelName(): (rights: RightsWire) => string {
             ]
           : [t(`reaches.${reach}`)];
     // A preset lets into nothing private and tells of nothing by itself; the away notice comes with acting for somebody.
-    const beside = EXTRAS.filter(
+    const extras = EXTRAS.filter(
       (extra) => rights[extra] && (!preset || extra === 'private' || extra === 'copies'),
     ).map((extra) => t(`extras.${extra}`));
-    const parts = [...(preset ? [] : does), ...beside].map((part) => part.charAt(0).toLowerCase() + part.slice(1));
+    const parts = [...(preset ? [] : does), ...extras].map((part) => part.charAt(0).toLowerCase() + part.slice(1));
     return [preset ? t(`presets.${preset}`) : sight, ...parts].join(', ');
   };
 }

@@ -6,27 +6,27 @@ import { call } from '@/contract/call.ts';
 import { MOST_ASKED } from '@/contract/mosts.ts';
 import { useActing } from '../fetched/acting.ts';
 import { KEYS } from '../fetched/query-keys.ts';
-import { askTo, useAsks } from './own-access-requests.ts';
+import { requestTo, useAccessRequests } from './own-access-requests.ts';
 import { FREE_BUSY } from './plain-rights.ts';
 
 /**
  * Asks people of whom one sees nothing, in one press and in one's own name, to show when they are free or busy. What came of it stands in
  * Messages, with every other ask; whoever was asked and hasn't answered isn't asked again.
  */
-export function AskFreeBusy({ people }: { people: readonly { readonly handle: string; readonly name: string }[] }) {
+export function RequestFreeBusy({ people }: { people: readonly { readonly handle: string; readonly name: string }[] }) {
   const t = useTranslations('askFree');
   const client = useQueryClient();
-  const asks = useAsks(people.length > 0);
+  const requests = useAccessRequests(people.length > 0);
   const { attempt, busy, refused } = useActing();
-  if (people.length === 0 || !asks.data) return null;
-  const { own } = asks.data;
-  const stateOf = (handle: string) => askTo(own, handle, 'calendar')?.state;
+  if (people.length === 0 || !requests.data) return null;
+  const { own } = requests.data;
+  const stateOf = (handle: string) => requestTo(own, handle, 'calendar')?.state;
   const rest = people
     .filter((p) => stateOf(p.handle) !== 'open' && stateOf(p.handle) !== 'refused')
     .slice(0, MOST_ASKED);
   const waiting = people.filter((p) => stateOf(p.handle) === 'open');
   const refusers = people.filter((p) => stateOf(p.handle) === 'refused');
-  const ask = async () => {
+  const request = async () => {
     await attempt(async () => {
       await call('requestAccess', {
         body: {
@@ -46,7 +46,7 @@ export function AskFreeBusy({ people }: { people: readonly { readonly handle: st
   return (
     <>
       {rest.length > 0 && (
-        <Button variant="outlined" loading={busy} onClick={() => void ask()} className="own-width own-height">
+        <Button variant="outlined" loading={busy} onClick={() => void request()} className="own-width own-height">
           {t('ask', { count: rest.length })}
         </Button>
       )}

@@ -13,7 +13,7 @@ import { useFrame } from '../frame-context.tsx';
  */
 export function RequestFromSomebody({ of: whom }: { of?: string }) {
   const t = useTranslations('ask');
-  const { ask, frame } = useFrame();
+  const { requestAccess, frame } = useFrame();
   const inAddress = useSearchParams().get('of');
   const of = whom ?? inAddress;
   const directory = useQuery({
@@ -23,10 +23,13 @@ export function RequestFromSomebody({ of: whom }: { of?: string }) {
     enabled: frame.me.inside,
     retry: false,
   });
-  if (!ask || !frame.me.inside) return null;
+  if (!requestAccess || !frame.me.inside) return null;
   const named = directory.data?.people.find((p) => p.handle === of && p.handle !== frame.me.handle);
   return (
-    <Button variant="outlined" onClick={() => ask({ people: named ? [named] : [], has: named?.rights ?? null })}>
+    <Button
+      variant="outlined"
+      onClick={() => requestAccess({ people: named ? [named] : [], has: named?.rights ?? null })}
+    >
       {named ? t('moreOf', { name: named.name }) : t('somebody')}
     </Button>
   );

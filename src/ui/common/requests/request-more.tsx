@@ -19,8 +19,8 @@ export function RequestMore(props: {
 }) {
   const { handle, name, of, has, small = false } = props;
   const t = useTranslations('ask');
-  const { ask, frame } = useFrame();
-  if (!ask || handle === '' || handle === frame.me.handle) return null;
+  const { requestAccess, frame } = useFrame();
+  if (!requestAccess || handle === '' || handle === frame.me.handle) return null;
   const label = t('moreOf', { name });
   return (
     <Button
@@ -30,7 +30,7 @@ export function RequestMore(props: {
       className={small ? 'slim light' : ''}
       onClick={(event) => {
         event.stopPropagation();
-        ask({
+        requestAccess({
           people: [{ handle, name }],
           further: of && !of.main ? { key: of.key, name: of.name, kind: of.kind ?? 'calendar' } : null,
           has: has ?? null,

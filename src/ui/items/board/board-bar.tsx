@@ -26,14 +26,14 @@ const ROOM = { openings: 890, lanes: 760 } as const;
 
 /** The head of a board, one line: which days and how they are shown, what one sees there, and the acts on the calendar as a whole. */
 export function BoardBar() {
-  const { head, name, days, lanes, kept, dispatch, begin } = useBoard();
+  const { head, name, days, lanes, savedLanes, dispatch, begin } = useBoard();
   const { looking, narrow, view, span, day, today, go } = days;
   const show = (panel: SidePanelName) => dispatch({ act: 'panel', panel });
   const t = useTranslations();
   const { frame } = useFrame();
   const [line, width] = useWidth();
   const roomy = (act: keyof typeof ROOM) => width === null || width >= ROOM[act];
-  const moved = kept.some((lane) => lane.moved);
+  const moved = savedLanes.some((lane) => lane.moved);
   const views = VIEWS.filter((v) => !narrow || (v !== 'week' && v !== 'five'));
   const choose = (v: View) =>
     go(v === 'day' && today >= span.first && today < span.first + span.count * DAY ? today : day, v);

@@ -10,7 +10,7 @@ import { later } from '../../common/later.tsx';
 import { firstName } from '../../common/token.tsx';
 import { draftKey, type FormDraft } from '../form/item-values.ts';
 import { useBoard } from './board-model.ts';
-import type { FormBeside } from './board-state.ts';
+import type { FormPanel } from './board-state.ts';
 import type { Home } from './item-writes.ts';
 
 // What stands beside the board comes after the board itself. Its place is kept: a board that narrows under what is being dragged would put it
@@ -22,30 +22,30 @@ const SearchPanel = later(() => import('../panels/search-panel.tsx').then((m) =>
 const SidePanel = later(() => import('./side-panel.tsx').then((m) => m.SidePanel), place);
 
 /** What stands beside a board: a form, a panel of the whole calendar, the details of what is selected, or a search. */
-export function BoardBeside() {
+export function BoardSidePanel() {
   const { state, head, selected, homeOf, sought, seek } = useBoard();
-  const { beside } = state;
+  const { sidePanel } = state;
   const home = selected ? homeOf(selected) : undefined;
-  if (beside?.kind === 'form') return <FormOf form={beside} />;
-  if (beside && head) return <SidePanel beside={beside} head={head} />;
+  if (sidePanel?.kind === 'form') return <FormOf form={sidePanel} />;
+  if (sidePanel && head) return <SidePanel panel={sidePanel} head={head} />;
   if (selected && home) return <DetailsOf item={selected} home={home} />;
   if (sought !== null && head)
     return <SearchPanel head={head} sought={sought} onSought={seek} onClose={() => seek(null)} />;
   return null;
 }
 
-function FormOf({ form }: { form: FormBeside }) {
+function FormOf({ form }: { form: FormPanel }) {
   const { dispatch, writes, formGone } = useBoard();
   const forwarded = useForwarded();
   const t = useTranslations('board');
-  const { draft, head, kept, id } = form;
+  const { draft, head, savedDraft, id } = form;
   const name = firstName(head.owner.name);
   return (
     <ItemForm
       key={id}
       draft={draft}
-      keptAs={draftKey(draft, id)}
-      kept={kept}
+      savedAs={draftKey(draft, id)}
+      savedDraft={savedDraft}
       head={head}
       gone={formGone}
       onClose={() => dispatch({ act: 'close' })}
@@ -77,8 +77,8 @@ function DetailsOf({ item, home }: { item: ItemWire; home: Home }) {
       onEdit={(item) => {
         const change = { kind: 'change', item } as const;
         // What was typed about it before is gone on with.
-        const kept = takeDraft(draftKey(change, 0))?.data as FormDraft | undefined;
-        openForm({ draft: change, head, kept: kept ?? null });
+        const savedDraft = takeDraft(draftKey(change, 0))?.data as FormDraft | undefined;
+        openForm({ draft: change, head, savedDraft: savedDraft ?? null });
       }}
       onRemove={(scope) => void writes.remove(item, scope)}
       onWrote={(answer) =>

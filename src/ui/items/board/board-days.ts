@@ -18,12 +18,12 @@ export function useBoardDays() {
   const narrow = useMediaQuery('(max-width: 760px)');
   const { zone, weekFirst } = style;
   const today = Math.floor(toWall(zone, now()) / DAY) * DAY;
-  const asked = search.get('week');
+  const week = search.get('week');
   const wanted = search.get('view');
   const chosen = VIEWS.find((v) => v === wanted) ?? (narrow ? 'day' : 'week');
   // A narrow screen has room for one day of hours.
   const view: View = narrow && (chosen === 'week' || chosen === 'five') ? 'day' : chosen;
-  const day = (asked && parseDate(asked)) || today;
+  const day = (week && parseDate(week)) || today;
   const span = spanOf(view, day, weekFirst);
   const datesOf = ({ first, count }: { first: number; count: number }) => ({
     from: dateText(first),

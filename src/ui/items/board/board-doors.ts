@@ -22,28 +22,28 @@ export function useBoardDoors(
     onItem: (id: string) => void;
     /** What the address leads to isn't there any more, or isn't the viewer's to see. */
     onItemGone: () => void;
-    onKept: (kept: FormDraft, item: ItemWire | null | 'gone', head: BoardHead) => void;
+    onSavedDraft: (savedDraft: FormDraft, item: ItemWire | null | 'gone', head: BoardHead) => void;
   },
 ) {
   const search = useSearchParams();
   // What was done already, while it still stands in the address.
   const done = useRef('');
   useEffect(() => {
-    const asked = (['new', 'away', 'panel', 'item', 'kept'] as const).find((name) => search.get(name) !== null);
-    if (!asked) done.current = '';
-    if (!asked || !head || (asked === 'item' && !items)) return;
-    const value = search.get(asked) ?? '';
-    if (done.current === `${asked} ${value}`) return;
-    done.current = `${asked} ${value}`;
+    const door = (['new', 'away', 'panel', 'item', 'kept'] as const).find((name) => search.get(name) !== null);
+    if (!door) done.current = '';
+    if (!door || !head || (door === 'item' && !items)) return;
+    const value = search.get(door) ?? '';
+    if (done.current === `${door} ${value}`) return;
+    done.current = `${door} ${value}`;
     const next = new URLSearchParams(search);
-    next.delete(asked);
+    next.delete(door);
     window.history.replaceState(null, '', `?${next}`);
-    if (asked === 'new') {
+    if (door === 'new') {
       if (value === '1') on.onNew();
-    } else if (asked === 'away') on.onAway();
-    else if (asked === 'panel') {
+    } else if (door === 'away') on.onAway();
+    else if (door === 'panel') {
       if (value === 'import' && head.may.import) on.onPanel(value);
-    } else if (asked === 'item') {
+    } else if (door === 'item') {
       if (items?.some((item) => item.id === value)) on.onItem(value);
       else
         call('readItem', { params: { item: value } })
@@ -60,14 +60,14 @@ export function useBoardDoors(
           // Only what was answered is known to be gone: without a connection nothing is said of it.
           .catch((error) => error instanceof CallRefused && on.onItemGone());
     } else {
-      const kept = takeDraft(value)?.data as FormDraft | undefined;
-      if (!kept) return;
-      const shown = items?.find((item) => item.id === kept.item);
-      if (kept.item === null || shown) on.onKept(kept, shown ?? null, head);
+      const savedDraft = takeDraft(value)?.data as FormDraft | undefined;
+      if (!savedDraft) return;
+      const shown = items?.find((item) => item.id === savedDraft.item);
+      if (savedDraft.item === null || shown) on.onSavedDraft(savedDraft, shown ?? null, head);
       else
-        call('readItem', { params: { item: kept.item } })
-          .then((item) => on.onKept(kept, item, head))
-          .catch(() => on.onKept(kept, 'gone', head));
+        call('readItem', { params: { item: savedDraft.item } })
+          .then((item) => on.onSavedDraft(savedDraft, item, head))
+          .catch(() => on.onSavedDraft(savedDraft, 'gone', head));
     }
   });
 }

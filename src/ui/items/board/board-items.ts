@@ -79,10 +79,10 @@ export function useBoardItems(
 
 /** What happens in some days, as many answers of it as are wanted, one behind the other. */
 async function itemsIn(calendar: string, query: ItemsQuery, answers: number): Promise<ItemsAnswer> {
-  const ask = (after: number) => call('listItems', { params: { calendar }, query: { ...query, after } });
-  let all = (await ask(0)) as ItemsAnswer;
+  const fetchPage = (after: number) => call('listItems', { params: { calendar }, query: { ...query, after } });
+  let all = (await fetchPage(0)) as ItemsAnswer;
   for (let n = 1; n < answers && all.more !== null; n++) {
-    const next = (await ask(all.more)) as ItemsAnswer;
+    const next = (await fetchPage(all.more)) as ItemsAnswer;
     all = { ...next, items: [...all.items, ...next.items] };
   }
   return all;

@@ -35,14 +35,14 @@ export function useLanes() {
 }
 
 /** What the kept lanes that are shown hold in some days, live, and the days beside those in advance. */
-export function useLaneItems(lanes: readonly Lane[], dates: Dates, beside: readonly Dates[]): BoardLane[] {
+export function useLaneItems(lanes: readonly Lane[], dates: Dates, nearby: readonly Dates[]): BoardLane[] {
   const seen = useMemo(() => lanes.filter((lane) => lane.calendar !== null).slice(0, MOST_ON_BOARD), [lanes]);
   // Put together once per answer, so that a board that is drawn again for something else finds the same lanes.
   const combine = useCallback(
     (answers: readonly UseQueryResult<ItemsAnswer>[]) => lanes.map((lane) => laneOf(lane, answers[seen.indexOf(lane)])),
     [lanes, seen],
   );
-  usePrefetched(seen.map((lane) => lane.calendar ?? '').join(' '), beside);
+  usePrefetched(seen.map((lane) => lane.calendar ?? '').join(' '), nearby);
   return useQueries({
     queries: seen.map((lane) => ({
       queryKey: itemsKey(lane.calendar ?? '', dates),
@@ -98,11 +98,11 @@ let waiting: Waiting[] = [];
 export function itemsTogether(calendar: string, dates: Dates): Promise<ItemsAnswer> {
   return new Promise((done, failed) => {
     waiting.push({ calendar, dates, done, failed });
-    if (waiting.length === 1) setTimeout(askTogether);
+    if (waiting.length === 1) setTimeout(fetchWaiting);
   });
 }
 
-function askTogether(): void {
+function fetchWaiting(): void {
   const groups = new Map<string, Waiting[]>();
   for (const one of waiting) {
     const key = JSON.stringify(one.dates);
@@ -110,10 +110,10 @@ function askTogether(): void {
   }
   waiting = [];
   for (const group of groups.values())
-    for (let i = 0; i < group.length; i += MOST_ON_BOARD) void ask(group.slice(i, i + MOST_ON_BOARD));
+    for (let i = 0; i < group.length; i += MOST_ON_BOARD) void fetchGroup(group.slice(i, i + MOST_ON_BOARD));
 }
 
-async function ask(group: readonly Waiting[]): Promise<void> {
+async function fetchGroup(group: readonly Waiting[]): Promise<void> {
   const [first] = group;
   if (!first) return;
   try {

@@ -17,7 +17,7 @@ import { useBoardDays } from './board-days.ts';
 import { useBoardDoors } from './board-doors.ts';
 import { useBoardItems } from './board-items.ts';
 import { type BoardLane, useLaneItems, useLanes, usePrefetched } from './board-lanes.ts';
-import { boardAfter, EMPTY_BOARD, type FormBeside } from './board-state.ts';
+import { boardAfter, EMPTY_BOARD, type FormPanel } from './board-state.ts';
 import { type Home, useItemWrites } from './item-writes.ts';
 import { usePicking } from './picks.tsx';
 
@@ -37,14 +37,14 @@ export function useBoardModel(calendar: string, name: string) {
 
   const loaded = useBoardItems(calendar, days.dates, as, notify);
   const { data, head, lastKnown, gone } = loaded;
-  const kept = useLanes();
+  const saved = useLanes();
   const otherLanes = useMemo(() => {
     if (as !== undefined) return NO_LANES;
-    const all = kept.lanes.filter((lane) => lane.calendar !== calendar);
+    const all = saved.lanes.filter((lane) => lane.calendar !== calendar);
     const shown = all.filter((lane) => lane.shown);
     // Side by side there is something to compare from the beginning.
     return days.view === 'side' && shown.length === 0 ? all : shown;
-  }, [kept.lanes, as, calendar, days.view]);
+  }, [saved.lanes, as, calendar, days.view]);
   const others = useLaneItems(otherLanes, days.dates, as === undefined ? days.around : []);
   usePrefetched(calendar, as === undefined ? days.around : []);
 
@@ -58,7 +58,7 @@ export function useBoardModel(calendar: string, name: string) {
   );
   const writes = useItemWrites(homeOf, notify, (was, now) => dispatch({ act: 'replaced', was, now }));
 
-  const own = kept.lanes.find((lane) => lane.calendar === calendar);
+  const own = saved.lanes.find((lane) => lane.calendar === calendar);
   const lanes = useMemo((): readonly BoardLane[] => {
     const main: BoardLane = {
       key: 'main',
@@ -81,13 +81,13 @@ export function useBoardModel(calendar: string, name: string) {
   const picks = usePicking(shown);
   const selected = shown.find((item) => item.id === state.selected) ?? null;
 
-  const openForm = useStable((form: Omit<FormBeside, 'kind' | 'id'>) =>
+  const openForm = useStable((form: Omit<FormPanel, 'kind' | 'id'>) =>
     dispatch({ act: 'form', form: { ...form, id: Date.now() } }),
   );
   /** The form of something new in a calendar, from a start that is given or from where it is likeliest wanted. */
-  const begin = useStable((head: BoardHead, start?: number, end?: number, kept: FormDraft | null = null) => {
+  const begin = useStable((head: BoardHead, start?: number, end?: number, savedDraft: FormDraft | null = null) => {
     const from = start ?? firstGuess(toWall(style.zone, now()), first, count);
-    openForm({ draft: { kind: 'new', start: from, end: end ?? from + 60 * MINUTE }, head, kept });
+    openForm({ draft: { kind: 'new', start: from, end: end ?? from + 60 * MINUTE }, head, savedDraft });
   });
   // A new item is for the person the band names. Only drawing on this board, or asking for something new on it, makes it for the board's
   // owner.
@@ -109,16 +109,16 @@ export function useBoardModel(calendar: string, name: string) {
     onPanel: (panel) => dispatch({ act: 'panel', panel }),
     onItem: (item) => dispatch({ act: 'open', item }),
     onItemGone: () => notify(t('board.itemGone')),
-    onKept: (kept, item, head) => {
+    onSavedDraft: (savedDraft, item, head) => {
       if (item === 'gone') notify(t('form.keptGone'));
-      if (item !== null && item !== 'gone') openForm({ draft: { kind: 'change', item }, head, kept });
-      else begin(head, kept.start || undefined, kept.end || undefined, kept);
+      if (item !== null && item !== 'gone') openForm({ draft: { kind: 'change', item }, head, savedDraft });
+      else begin(head, savedDraft.start || undefined, savedDraft.end || undefined, savedDraft);
     },
   });
 
   const wroteSeveral = (answer: SeveralAnswer, text: string) =>
     writes.wroteMany(answer, text, [...new Set(lanes.flatMap((lane) => lane.calendar ?? []))]);
-  const form = state.beside?.kind === 'form' ? state.beside : null;
+  const form = state.sidePanel?.kind === 'form' ? state.sidePanel : null;
   return {
     calendar,
     name: head?.owner.name ?? name,
@@ -126,7 +126,7 @@ export function useBoardModel(calendar: string, name: string) {
     days,
     loaded,
     head,
-    kept: kept.lanes,
+    savedLanes: saved.lanes,
     lanes,
     items,
     state,
@@ -179,7 +179,7 @@ function asTheyWouldBe(
   });
 }
 
-function mayStillSave({ draft, head: begun }: FormBeside, head: BoardHead): boolean {
+function mayStillSave({ draft, head: begun }: FormPanel, head: BoardHead): boolean {
   if (isForward(draft, begun)) return head.rights.suggest;
   return draft.kind === 'change' ? head.rights.change !== 'none' : head.may.add;
 }

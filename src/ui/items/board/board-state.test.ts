@@ -4,8 +4,11 @@ import { type BoardAct, type BoardState, boardAfter, EMPTY_BOARD } from './board
 
 const head = {} as BoardHead;
 const item = { id: 'round' } as ItemWire;
-const fresh: BoardAct = { act: 'form', form: { draft: { kind: 'new', start: 0, end: 1 }, head, kept: null, id: 1 } };
-const change: BoardAct = { act: 'form', form: { draft: { kind: 'change', item }, head, kept: null, id: 2 } };
+const fresh: BoardAct = {
+  act: 'form',
+  form: { draft: { kind: 'new', start: 0, end: 1 }, head, savedDraft: null, id: 1 },
+};
+const change: BoardAct = { act: 'form', form: { draft: { kind: 'change', item }, head, savedDraft: null, id: 2 } };
 const boardOf = (...acts: BoardAct[]): BoardState => acts.reduce(boardAfter, EMPTY_BOARD);
 
 describe('what stands beside a board', () => {
@@ -14,7 +17,7 @@ describe('what stands beside a board', () => {
       selected: null,
       beside: { kind: 'panel', panel: 'lanes' },
     });
-    expect(boardOf(fresh, { act: 'times', item }).beside).toEqual({ kind: 'times', item });
+    expect(boardOf(fresh, { act: 'times', item }).sidePanel).toEqual({ kind: 'times', item });
   });
 
   it('is the form of something new until that is left, whatever is opened meanwhile', () => {
@@ -40,7 +43,7 @@ describe('what stands beside a board', () => {
 
   it('goes on while the next clash is shown', () => {
     expect(boardOf(change, { act: 'point', item: 'clash' })).toMatchObject({ selected: 'clash', beside: { id: 2 } });
-    expect(boardOf({ act: 'panel', panel: 'at' }, { act: 'point', item: 'clash' }).beside).toBe(null);
+    expect(boardOf({ act: 'panel', panel: 'at' }, { act: 'point', item: 'clash' }).sidePanel).toBe(null);
   });
 });
 

@@ -16,18 +16,18 @@ export type SidePanelName =
   | 'tasks';
 
 /** The form of one item: whose calendar it is written into, and what it begins with where that isn't the draft alone. */
-export interface FormBeside {
+export interface FormPanel {
   readonly kind: 'form';
   readonly draft: Draft;
   readonly head: BoardHead;
-  readonly kept: FormDraft | null;
+  readonly savedDraft: FormDraft | null;
   /** Tells one form from the next, so that each begins anew. */
   readonly id: number;
 }
 
 /** What stands beside a board, over the details of what is selected. */
-export type Beside =
-  | FormBeside
+export type SidePanelState =
+  | FormPanel
   | { readonly kind: 'panel'; readonly panel: SidePanelName }
   /** Another time is looked for, for what stands already. */
   | { readonly kind: 'times'; readonly item: ItemWire };
@@ -36,7 +36,7 @@ export type Beside =
 export interface BoardState {
   /** The item whose details stand beside the board where nothing lies over them, by id. */
   readonly selected: string | null;
-  readonly beside: Beside | null;
+  readonly sidePanel: SidePanelState | null;
   /** A time that is only walked over. */
   readonly walked: Walked | null;
   /** What was put down in another lane and waits for a press. */
@@ -54,7 +54,7 @@ export type BoardAct =
   | { readonly act: 'point'; readonly item: string }
   /** Nothing lies beside the board but the details of this item, where there is one. */
   | { readonly act: 'settle'; readonly item: string | null }
-  | { readonly act: 'form'; readonly form: Omit<FormBeside, 'kind'> }
+  | { readonly act: 'form'; readonly form: Omit<FormPanel, 'kind'> }
   | { readonly act: 'panel'; readonly panel: SidePanelName }
   | { readonly act: 'times'; readonly item: ItemWire }
   /** What lies over the details goes. */
@@ -68,7 +68,7 @@ export type BoardAct =
 
 export const EMPTY_BOARD: BoardState = {
   selected: null,
-  beside: null,
+  sidePanel: null,
   walked: null,
   goesInto: null,
   notice: null,
@@ -77,27 +77,27 @@ export const EMPTY_BOARD: BoardState = {
 
 /** The board after an act on it. */
 export function boardAfter(state: BoardState, act: BoardAct): BoardState {
-  const form = state.beside?.kind === 'form' ? state.beside : null;
+  const form = state.sidePanel?.kind === 'form' ? state.sidePanel : null;
   switch (act.act) {
     case 'open':
-      return { ...state, selected: act.item, beside: form?.draft.kind === 'new' ? form : null };
+      return { ...state, selected: act.item, sidePanel: form?.draft.kind === 'new' ? form : null };
     case 'point':
-      return { ...state, selected: act.item, beside: form };
+      return { ...state, selected: act.item, sidePanel: form };
     case 'settle':
-      return { ...state, selected: act.item, beside: null };
+      return { ...state, selected: act.item, sidePanel: null };
     case 'form':
       // After the form of a change comes what it was about; something new is about nothing that stands yet.
       return {
         ...state,
         selected: act.form.draft.kind === 'new' ? null : state.selected,
-        beside: { kind: 'form', ...act.form },
+        sidePanel: { kind: 'form', ...act.form },
       };
     case 'panel':
-      return { ...state, selected: null, beside: { kind: 'panel', panel: act.panel } };
+      return { ...state, selected: null, sidePanel: { kind: 'panel', panel: act.panel } };
     case 'times':
-      return { ...state, selected: null, beside: { kind: 'times', item: act.item } };
+      return { ...state, selected: null, sidePanel: { kind: 'times', item: act.item } };
     case 'close':
-      return { ...state, beside: null };
+      return { ...state, sidePanel: null };
     case 'replaced':
       return state.selected === act.was ? { ...state, selected: act.now } : state;
     case 'walk':

@@ -17,7 +17,7 @@ import { layOut } from '../views/layout.ts';
 import { closedIn } from '../views/work-hours.tsx';
 import boardCss from './board.module.css';
 import { BoardBar } from './board-bar.tsx';
-import { BoardBeside } from './board-beside.tsx';
+import { BoardSidePanel } from './board-beside.tsx';
 import { useBoardKeys } from './board-keys.ts';
 import type { BoardLane } from './board-lanes.ts';
 import { type BoardModel, BoardProvider, useBoard, useBoardModel } from './board-model.ts';
@@ -49,7 +49,7 @@ export function Board({ calendar, name }: { calendar: string; name: string }) {
             <BoardNotices />
             {head && <Shown head={head} />}
           </div>
-          <BoardBeside />
+          <BoardSidePanel />
         </div>
       </PicksProvider>
     </BoardProvider>
@@ -179,7 +179,7 @@ function useKeysOf(board: BoardModel) {
   const t = useTranslations('board');
   const { style, now, toast } = useFrame();
   const { zone } = style;
-  const draft = state.beside?.kind === 'form' ? state.beside.draft : null;
+  const draft = state.sidePanel?.kind === 'form' ? state.sidePanel.draft : null;
   // The next clash of the days that are shown, after the one that is selected; from the last on to the first again.
   const nextClash = () => {
     const clashes = layOut(items, first, count, zone).days.flatMap((list) => list.filter((p) => p.clash));

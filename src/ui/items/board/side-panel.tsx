@@ -14,23 +14,23 @@ import { LanesPanel } from '../panels/lanes-panel.tsx';
 import { TasksPanel } from '../panels/tasks-panel.tsx';
 import { OpeningsPanel } from '../times/openings-panel.tsx';
 import { PreferencesPanel } from '../times/preferences-panel.tsx';
-import { askedAbout } from '../times/times-asked.ts';
+import { requestAbout } from '../times/times-request.ts';
 import { useBoard } from './board-model.ts';
-import type { Beside, FormBeside } from './board-state.ts';
+import type { FormPanel, SidePanelState } from './board-state.ts';
 
 /** The panels of a calendar as a whole, and the search for another time of what stands in it. */
-export function SidePanel({ beside, head }: { beside: Exclude<Beside, FormBeside>; head: BoardHead }) {
-  const { kept, dispatch, writes, calendar, items, days } = useBoard();
+export function SidePanel({ panel, head }: { panel: Exclude<SidePanelState, FormPanel>; head: BoardHead }) {
+  const { savedLanes, dispatch, writes, calendar, items, days } = useBoard();
   const t = useTranslations();
   const onClose = () => dispatch({ act: 'close' });
   // Today, where it is one of the days that are shown; else the day one looks at.
   const day = days.view === 'day' || !days.shows(days.today) ? days.day : days.today;
-  if (beside.kind === 'times') return <Times key={beside.item.id} item={beside.item} head={head} day={day} />;
-  switch (beside.panel) {
+  if (panel.kind === 'times') return <Times key={panel.item.id} item={panel.item} head={head} day={day} />;
+  switch (panel.panel) {
     case 'import':
       return <ImportPanel head={head} onClose={onClose} onTakeBack={writes.takeBack(calendar)} />;
     case 'lanes':
-      return <LanesPanel lanes={kept} board={head.calendar.key} onClose={onClose} />;
+      return <LanesPanel lanes={savedLanes} board={head.calendar.key} onClose={onClose} />;
     case 'absence':
       return head.calendar.main ? <AbsencePanel head={head} onClose={onClose} /> : null;
     case 'tasks':
@@ -66,7 +66,7 @@ export function SidePanel({ beside, head }: { beside: Exclude<Beside, FormBeside
         />
       ) : null;
     default:
-      return beside.panel satisfies never;
+      return panel.panel satisfies never;
   }
 }
 
@@ -76,7 +76,7 @@ function Times({ item, head, day }: { item: ItemWire | null; head: BoardHead; da
   const t = useTranslations();
   const { style } = useFrame();
   const into = (item && homeOf(item)?.head) ?? head;
-  const asked = item && askedAbout(item, style.zone);
+  const request = item && requestAbout(item, style.zone);
   return (
     <OpeningsPanel
       head={into}
@@ -88,11 +88,11 @@ function Times({ item, head, day }: { item: ItemWire | null; head: BoardHead; da
       }}
       onHeld={(answer) => wroteSeveral(answer, t('openings.heldNow', { count: answer.written }))}
       onMoved={(answer) => wroteSeveral(answer, t('picked.done.shift', { count: answer.written }))}
-      begin={asked}
+      begin={request}
       onTake={(taken) => {
-        const kept = formOf(taken, asked?.item ?? null);
-        const fresh = { kind: 'new', start: kept.start, end: kept.end } as const;
-        openForm({ draft: item ? { kind: 'change', item } : fresh, head: into, kept });
+        const savedDraft = formOf(taken, request?.item ?? null);
+        const fresh = { kind: 'new', start: savedDraft.start, end: savedDraft.end } as const;
+        openForm({ draft: item ? { kind: 'change', item } : fresh, head: into, savedDraft });
       }}
     />
   );

@@ -343,10 +343,12 @@ function OtherZone({ item, calendarZone }: { item: ItemWire; calendarZone: strin
 function Made({ item }: { item: ItemWire }) {
   const t = useTranslations('panel');
   const { style } = useFrame();
-  const line = (hand: { at: string; actor: string; principal: string }) => {
+  const line = (authored: { at: string; actor: string; principal: string }) => {
     const who =
-      hand.actor === hand.principal ? hand.actor : t('madeFor', { actor: hand.actor, principal: hand.principal });
-    return `${who}, ${dayMonth(toWall(style.zone, parseInstant(hand.at) ?? 0))}`;
+      authored.actor === authored.principal
+        ? authored.actor
+        : t('madeFor', { actor: authored.actor, principal: authored.principal });
+    return `${who}, ${dayMonth(toWall(style.zone, parseInstant(authored.at) ?? 0))}`;
   };
   if (item.asSet) {
     const { created, changed } = item.asSet;

@@ -10,8 +10,8 @@ import type { SeveralAnswer } from '@/contract/items/several.ts';
 import type { HoldsAnswer } from '@/contract/meetings/holds.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { useActing } from '../../common/fetched/acting.ts';
-import { Asked } from '../../common/fetched/asked.tsx';
 import { KEYS } from '../../common/fetched/query-keys.ts';
+import { QueryState } from '../../common/fetched/query-state.tsx';
 import { sentenceOf } from '../../common/fetched/refusal.ts';
 import { useFrame } from '../../common/frame-context.tsx';
 import { clock, dayName } from '../../common/times.ts';
@@ -46,7 +46,7 @@ export function HoldCard({ item, onFixed }: { item: ItemWire; onFixed: (answer: 
     <section aria-label={t('title', { letter, number, of })} className="gap-3 stack">
       <h3>{t('title', { letter, number, of })}</h3>
       {hold.lapses && <p className="small soft">{t('lapses', { time: at(hold.lapses) })}</p>}
-      <Asked query={query} />
+      <QueryState query={query} />
       {others.length > 0 && (
         <p className="small">
           {t('others', { count: others.length, times: others.map((time) => at(time.start)).join(' · ') })}

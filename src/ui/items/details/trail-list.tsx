@@ -9,8 +9,8 @@ import type { RemovedAnswer, TrailAnswer } from '@/contract/trail.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import boardsCss from '../../common/boards.module.css';
 import { useActingWithToast } from '../../common/fetched/acting.ts';
-import { Asked } from '../../common/fetched/asked.tsx';
 import { KEYS } from '../../common/fetched/query-keys.ts';
+import { QueryState } from '../../common/fetched/query-state.tsx';
 import { useFrame } from '../../common/frame-context.tsx';
 import { clock, fullDay, whenText } from '../../common/times.ts';
 import lanesCss from '../views/lanes.module.css';
@@ -46,7 +46,7 @@ export function TrailList({ item, calendar }: { item: string; calendar: string }
       <Button variant="text" aria-expanded={open} onClick={() => setOpen(!open)} className="flush">
         {t('title')}
       </Button>
-      {open && <Asked query={query} />}
+      {open && <QueryState query={query} />}
       {open && (
         <ol className="list stack">
           {(query.data as TrailAnswer | undefined)?.entries.map((e) => (
@@ -108,7 +108,7 @@ export function RemovedPanel(props: { head: BoardHead; onClose: () => void; onBa
     <aside className={boardsCss.panel} aria-label={t('removed')}>
       <PanelHead head={head} onClose={onClose} />
       <h2>{t('removed')}</h2>
-      <Asked query={query} />
+      <QueryState query={query} />
       {data && data.removed.length === 0 && <p className="soft">{t('removedNone')}</p>}
       <ul className={lanesCss.list}>
         {data?.removed.map(({ at, by, item }) => (

@@ -58,7 +58,7 @@ export function meantBy(
   const date = (day === null ? null : parseDate(day)) ?? today + (passed ? DAY : 0);
   const start = allDay ? date : date + at;
   const end = allDay ? date + DAY : to === null ? start + (length ?? 60) * MINUTE : date + minutes(to) * MINUTE;
-  const asked = sentence.people.map((name) => {
+  const invited = sentence.people.map((name) => {
     const person = people.find((p) => p.name === name);
     const none = { role: 'must' as const, group: null };
     return person
@@ -83,7 +83,7 @@ export function meantBy(
         : { repeat: kind }),
     ...(until && kind !== 'kept' ? { repeatUntil: `${until[1]}-${until[2]}-${until[3]}` } : {}),
   };
-  return { sentence, start, end, values, people: asked, into: calendars.get(sentence.into ?? '') ?? null };
+  return { sentence, start, end, values, people: invited, into: calendars.get(sentence.into ?? '') ?? null };
 }
 
 /** When it would be, as it is read back. */

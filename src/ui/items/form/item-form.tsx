@@ -54,15 +54,15 @@ import { useSensitiveTopic } from './sensitive-topic.ts';
 export function ItemForm(props: {
   draft: Draft;
   /** The key under which what is typed is kept when the form is left, and what was kept of it before. */
-  keptAs: string;
-  kept: FormDraft | null;
+  savedAs: string;
+  savedDraft: FormDraft | null;
   head: BoardHead;
   gone: boolean;
   onSaved: (answer: WrittenAnswer) => void;
   onPutForward: () => void;
   onClose: () => void;
 }) {
-  const { draft, keptAs, kept, head, gone, onSaved, onPutForward, onClose } = props;
+  const { draft, savedAs, savedDraft, head, gone, onSaved, onPutForward, onClose } = props;
   const t = useTranslations();
   const tf = useTranslations('fields');
   const { style, live } = useFrame();
@@ -70,8 +70,8 @@ export function ItemForm(props: {
   const [waits, setWaits] = useState(false);
   const forward = isForward(draft, head);
   const has = (name: 'place' | 'notes' | 'link'): boolean => !forward || draft.kind === 'new' || name in draft.item;
-  const [why, setWhy] = useState(kept?.why ?? '');
-  const [more, setMore] = useState(draft.kind === 'change' || kept !== null);
+  const [why, setWhy] = useState(savedDraft?.why ?? '');
+  const [more, setMore] = useState(draft.kind === 'change' || savedDraft !== null);
   const { attempt, refused, fields, clear } = useActing();
   const [conflict, setConflict] = useState<ItemWire | null>(null);
   const [base, setBase] = useState<ItemWire | null>(draft.kind === 'change' ? draft.item : null);
@@ -82,7 +82,7 @@ export function ItemForm(props: {
   const [lastDay, from, to, kind] = watch(['lastDay', 'from', 'to', 'kind']);
   // What looks sensitive where many read titles is caught while it is typed.
   const [title, notes] = watch(['title', 'notes']);
-  const folk = useItemPeople(draft, head, forward, kept?.people ?? null);
+  const folk = useItemPeople(draft, head, forward, savedDraft?.people ?? null);
   const open = visibility === 'follow' || visibility === 'open';
   const topicOf = useSensitiveTopic(head);
   const topic = open ? topicOf(`${title} ${notes}`) : null;
@@ -90,14 +90,14 @@ export function ItemForm(props: {
   const series = base?.asSet?.series === true && base.repeats !== null;
 
   useEffect(() => {
-    for (const [name, value] of Object.entries(kept?.values ?? {}))
+    for (const [name, value] of Object.entries(savedDraft?.values ?? {}))
       setValue(name as keyof Values, value as never, { shouldDirty: true });
-  }, [kept, setValue]);
+  }, [savedDraft, setValue]);
   const path = usePathname();
   const search = useSearchParams();
   const typed = watch();
-  const over = useSaveDraftOnLeaving(keptNow());
-  function keptNow(): SavedDraft | null {
+  const over = useSaveDraftOnLeaving(draftNow());
+  function draftNow(): SavedDraft | null {
     const touched = Object.keys(dirtyFields) as (keyof Values)[];
     if ((!isDirty || touched.length === 0) && why === '' && !folk.touched) return null;
     const names = draft.kind === 'new' ? (Object.keys(typed) as (keyof Values)[]) : touched;
@@ -111,10 +111,10 @@ export function ItemForm(props: {
     };
     const to = new URLSearchParams(search);
     to.delete('new');
-    to.set('kept', keptAs);
+    to.set('kept', savedAs);
     const { owner: whose } = head;
     const title = draft.kind === 'change' ? (draft.item.title ?? '') : typed.title;
-    return { key: keptAs, title, owner: whose.name, colour: whose.colour, href: `${path}?${to}`, data };
+    return { key: savedAs, title, owner: whose.name, colour: whose.colour, href: `${path}?${to}`, data };
   }
 
   useFieldsFollow(form, { draft, kind, gone });
@@ -349,7 +349,7 @@ export function ItemForm(props: {
             forward={forward}
             repeats={draft.kind === 'new' || scope !== 'one' || !series}
             picked={base?.repeats?.rule === null ? base.id : null}
-            keptRule={base?.repeats?.rule ?? ''}
+            savedRule={base?.repeats?.rule ?? ''}
             own={own}
             briefed={!forward && head.may.whole}
             owner={owner}

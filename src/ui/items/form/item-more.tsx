@@ -25,7 +25,7 @@ export function ItemMore(props: {
   /** Whether its repeat is chosen here. */
   repeats: boolean;
   /** A repeat the form has no word for, as the format writes it. */
-  keptRule: string;
+  savedRule: string;
   /** What is somebody else's to say can be read alone. */
   own: { disabled?: boolean };
   briefed: boolean;
@@ -35,7 +35,7 @@ export function ItemMore(props: {
   /** When it is, where that can be read. */
   when: ReturnType<typeof whenOf> | null;
 }) {
-  const { form, inputs, forward, repeats, keptRule, own, briefed, owner, when, picked } = props;
+  const { form, inputs, forward, repeats, savedRule, own, briefed, owner, when, picked } = props;
   const { helper, input, choice, richInput, dateInput } = inputs;
   const t = useTranslations();
   const [kind, repeat, allDay] = form.watch(['kind', 'repeat', 'allDay']);
@@ -75,7 +75,7 @@ export function ItemMore(props: {
             ...REPEATS.map((k): [string, string] => [k, t(`form.repeat.${k}`)]),
             ['said', t('form.repeat.said')],
             ['picked', t('form.repeat.picked')],
-            ...(repeat === 'kept' ? [['kept', t('form.repeat.kept', { rule: keptRule })] as [string, string]] : []),
+            ...(repeat === 'kept' ? [['kept', t('form.repeat.kept', { rule: savedRule })] as [string, string]] : []),
           ])}
           {repeat !== 'none' &&
             repeat !== 'kept' &&

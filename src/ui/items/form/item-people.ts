@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { call } from '@/contract/call.ts';
 import type { BoardHead } from '@/contract/items/items.ts';
 import { KEYS } from '../../common/fetched/query-keys.ts';
-import { type Asked, heardBy, type Said } from '../../meetings/heard.ts';
+import { heardBy, type InvitedPerson, type Said } from '../../meetings/heard.ts';
 import { type Draft, type Values, whenOf } from './item-values.ts';
 
 /** What a form would say to others: how many, and how many of them are outside. */
@@ -18,7 +18,12 @@ export interface Sends {
  * Whom a form asks, beside its fields: those who are on the meeting, until others are chosen. Of what somebody else calls, `theirs` says
  * who does: what is theirs can't be typed over.
  */
-export function useItemPeople(draft: Draft, head: BoardHead, forward: boolean, kept: readonly Asked[] | null) {
+export function useItemPeople(
+  draft: Draft,
+  head: BoardHead,
+  forward: boolean,
+  savedPeople: readonly InvitedPerson[] | null,
+) {
   const item = draft.kind === 'change' ? draft.item.id : null;
   const query = useQuery({
     queryKey: KEYS.meeting(item),
@@ -27,12 +32,12 @@ export function useItemPeople(draft: Draft, head: BoardHead, forward: boolean, k
     retry: false,
   });
   const directory = useQuery({ queryKey: KEYS.people, queryFn: () => call('listPeople', {}), staleTime: 60_000 });
-  const [chosen, setChosen] = useState<readonly Asked[] | null>(kept);
+  const [chosen, setChosen] = useState<readonly InvitedPerson[] | null>(savedPeople);
   const [tellAll, setTellAll] = useState(false);
   const meeting = query.data ?? null;
   // Whoever puts a change forward begins with those the item shows them.
   const shown = forward && draft.kind === 'change' ? (draft.item.attendees ?? []) : [];
-  const standing: Asked[] =
+  const standing: InvitedPerson[] =
     meeting?.part === 'organiser'
       ? meeting.people.map(({ address, name, role, group }) => ({ address, name, role, group }))
       : shown.map(({ address, name, role }) => ({ address, name, role: role ?? 'must', group: null }));
@@ -41,7 +46,7 @@ export function useItemPeople(draft: Draft, head: BoardHead, forward: boolean, k
   const owner = directory.data?.people.find((p) => p.handle === head.owner.handle)?.address ?? '';
   const theirs = meeting?.part === 'attendee' ? (meeting.organiser?.name ?? meeting.organiser?.address ?? '') : null;
 
-  const saidBy = (v: Values, who: readonly Asked[]): Said => ({
+  const saidBy = (v: Values, who: readonly InvitedPerson[]): Said => ({
     when: whenOf(v),
     rule: `${v.repeat} ${v.repeatUntil}`,
     title: v.title,

@@ -3,7 +3,7 @@ import type { WrittenAnswer } from '@/contract/items/items.ts';
 import { FORM_FIELDS, type FormField, NOT_FORWARD, type WrittenFields } from '@/core/calendar/index.ts';
 import { wallText } from '@/core/time/index.ts';
 import { listed } from '../../common/listed.ts';
-import type { Asked } from '../../meetings/heard.ts';
+import type { InvitedPerson } from '../../meetings/heard.ts';
 import type { Meant } from './from-sentence.ts';
 import { isTyped, TIMES, type Values, valuesOf, whenOf } from './item-values.ts';
 import { ruleFor } from './repeat-kinds.ts';
@@ -37,17 +37,17 @@ function touchedOf(v: Values, touched: Touched) {
   return { fields, when: [...touched].some((name) => TIMES.has(name)) ? { when: whenOf(v) } : {} };
 }
 
-const asked = (people: readonly Asked[]) =>
+const peopleBody = (people: readonly InvitedPerson[]) =>
   people.map(({ address, name, role, group }) => ({ address, name, role, group: group?.key ?? null }));
 
-export const sendNew = (calendar: string, v: Values, people: readonly Asked[]): Promise<WrittenAnswer> =>
+export const sendNew = (calendar: string, v: Values, people: readonly InvitedPerson[]): Promise<WrittenAnswer> =>
   call('createItem', {
     params: { calendar },
     body: {
       ...fresh(v),
       ...sentFields(v, FORM_FIELDS),
       categories: listed(v.categories),
-      ...(people.length > 0 ? { people: asked(people) } : {}),
+      ...(people.length > 0 ? { people: peopleBody(people) } : {}),
     },
   });
 
@@ -66,7 +66,7 @@ export const sendMeant = (
   calendar: string,
   { values }: Pick<Meant, 'values'>,
   zone: string,
-  people: readonly Asked[] = [],
+  people: readonly InvitedPerson[] = [],
 ): Promise<WrittenAnswer> =>
   sendNew(calendar, { ...valuesOf({ kind: 'new', start: 0, end: 0 }, zone), ...values }, people);
 
@@ -77,7 +77,7 @@ export function sendChange(
   scope: Values['scope'],
   v: Values,
   touched: Touched,
-  people: { readonly list: readonly Asked[] | null; readonly tellAll: boolean },
+  people: { readonly list: readonly InvitedPerson[] | null; readonly tellAll: boolean },
 ): Promise<WrittenAnswer> {
   const { fields, when } = touchedOf(v, touched);
   const repeats = touched.has('repeat') || touched.has('repeatUntil') || touched.has('rule');
@@ -88,7 +88,7 @@ export function sendChange(
       version,
       scope,
       ...when,
-      ...(people.list ? { people: asked(people.list) } : {}),
+      ...(people.list ? { people: peopleBody(people.list) } : {}),
       ...(people.tellAll ? { tellAll: true } : {}),
       ...(repeats && v.repeat !== 'kept' ? { repeat: { rule: ruleFor(v.repeat, v.repeatUntil, v.rule) } } : {}),
       ...dates,
@@ -109,10 +109,10 @@ export function sendForward(
   v: Values,
   touched: Touched,
   why: string,
-  people: readonly Asked[] | null,
+  people: readonly InvitedPerson[] | null,
 ) {
   const params = { calendar };
-  const who = people ? { people: asked(people) } : {};
+  const who = people ? { people: peopleBody(people) } : {};
   if (item === null)
     return call('putForward', {
       params,

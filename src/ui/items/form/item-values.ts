@@ -2,7 +2,7 @@ import type { BoardHead, ItemWire } from '@/contract/items/items.ts';
 import { FORM_FIELDS, type FormField, freshValue, pick, specOf, type WrittenFields } from '@/core/calendar/index.ts';
 import { dateText, parseDate, parseInstant, toWall, wallText } from '@/core/time/index.ts';
 import { DAY } from '../../common/times.ts';
-import type { Asked } from '../../meetings/heard.ts';
+import type { InvitedPerson } from '../../meetings/heard.ts';
 import { type RepeatKind, repeatKind } from './repeat-kinds.ts';
 
 /** What the fields of the form hold, as they are typed: nothing is an empty text. */
@@ -38,7 +38,7 @@ export interface FormDraft {
   readonly end: number;
   readonly values: Partial<Values>;
   readonly why: string;
-  readonly people: readonly Asked[] | null;
+  readonly people: readonly InvitedPerson[] | null;
 }
 
 /** Under which key a form's draft is kept: a change by its item, something new by when it was begun. */

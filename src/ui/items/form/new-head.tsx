@@ -4,7 +4,7 @@ import { useTranslations } from 'use-intl';
 import type { BoardHead } from '@/contract/items/items.ts';
 import { pick } from '@/core/calendar/index.ts';
 import { parseDate } from '@/core/time/index.ts';
-import type { Asked } from '../../meetings/heard.ts';
+import type { InvitedPerson } from '../../meetings/heard.ts';
 import { PanelHead } from '../details/panel-head.tsx';
 import itemFormCss from './item-form.module.css';
 import type { Values } from './item-values.ts';
@@ -16,7 +16,7 @@ interface Head {
   readonly typed: Values;
   /** What was typed, and what is as it began. */
   readonly dirtyFields: Partial<Record<keyof Values, unknown>>;
-  readonly people: readonly Asked[] | null;
+  readonly people: readonly InvitedPerson[] | null;
   readonly onClose: () => void;
   /** What was typed is in another calendar's form from now on. */
   readonly onOver: () => void;

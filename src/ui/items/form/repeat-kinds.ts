@@ -14,8 +14,8 @@ export function useRepeatWords(): (rule: string | null, added?: number) => strin
   return (rule, added = 0) => {
     // Without a rule it is the picked days alone; beside one they are counted.
     if (added > 0) {
-      const beside = t('beside', { count: added });
-      return rule === null ? t('pickedDays', { count: added + 1 }) : `${inWords(rule)}, ${beside}`;
+      const addedWords = t('beside', { count: added });
+      return rule === null ? t('pickedDays', { count: added + 1 }) : `${inWords(rule)}, ${addedWords}`;
     }
     return inWords(rule);
   };

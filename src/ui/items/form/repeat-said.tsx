@@ -51,13 +51,13 @@ export function RepeatSaid(props: { rule: string; error: string | undefined; onC
 export function NextDates({ rule, when }: { rule: string | null; when: When | null }) {
   const t = useTranslations('form');
   const { style } = useFrame();
-  const asked = rule && when ? JSON.stringify({ when, rule }) : null;
-  const paused = usePaused(asked, PAUSE_MS);
+  const body = rule && when ? JSON.stringify({ when, rule }) : null;
+  const paused = usePaused(body, PAUSE_MS);
   const { answer, why } = usePreview(
     KEYS.repeat(paused),
     paused === null ? null : () => call('previewRepeat', { body: JSON.parse(paused) }),
   );
-  if (asked === null) return null;
+  if (body === null) return null;
   if (why) return <span className="small wrong">{sentenceOf(why)}</span>;
   if (!answer) return null;
   const { dates, skipped, ends } = answer;

@@ -16,8 +16,8 @@ import type { PersonWire } from '@/contract/people/people.ts';
 import { dateText, parseDate, toWall } from '@/core/time/index.ts';
 import boardsCss from '../../common/boards.module.css';
 import { useActing } from '../../common/fetched/acting.ts';
-import { Asked } from '../../common/fetched/asked.tsx';
 import { KEYS } from '../../common/fetched/query-keys.ts';
+import { QueryState } from '../../common/fetched/query-state.tsx';
 import { DateField } from '../../common/fields/date-field.tsx';
 import { fewPeople, personOption } from '../../common/fields/people-options.tsx';
 import { useFrame } from '../../common/frame-context.tsx';
@@ -79,7 +79,7 @@ export function AbsencePanel({ head, onClose }: { head: BoardHead; onClose: () =
       <PanelHead head={head} onClose={onClose} />
       <h2>{t('title')}</h2>
       <p className="small soft">{data && !may ? t('may', { name }) : t('help', { own, name })}</p>
-      <Asked query={query} />
+      <QueryState query={query} />
       {refused && <Alert severity="error">{refused}</Alert>}
       {data && data.absences.length === 0 && !may && <p>{t('none', { own, name })}</p>}
       {data?.absences.map((one) =>

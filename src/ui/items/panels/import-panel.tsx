@@ -42,12 +42,12 @@ export function ImportPanel(props: {
   useEffect(() => {
     if (!busy || !preview) return;
     const params = { preview: preview.preview };
-    const ask = setInterval(() => {
+    const poll = setInterval(() => {
       call('readImport', { params })
         .then((state) => setComing(state.kind === 'comingIn' ? state : null))
         .catch(() => {});
     }, 400);
-    return () => clearInterval(ask);
+    return () => clearInterval(poll);
   }, [busy, preview]);
 
   const read = async (chosen: File | undefined) => {

@@ -17,7 +17,7 @@ import { useFrame } from '../../common/frame-context.tsx';
 import { SightMeter } from '../../common/meters.tsx';
 import lanesCss from '../views/lanes.module.css';
 
-interface ToKeep extends Choice {
+interface ToAdd extends Choice {
   readonly body: { people?: string[]; group?: string; calendars?: string[] };
 }
 
@@ -67,8 +67,8 @@ export function LanesPanel(props: { lanes: readonly Lane[]; board: string; onClo
           {t('panel.close')}
         </Button>
       </div>
-      <KeepMore
-        onKeep={(body) => act(() => call('saveLanes', { body: { people: [], group: null, calendars: [], ...body } }))}
+      <AddLanes
+        onAdd={(body) => act(() => call('saveLanes', { body: { people: [], group: null, calendars: [], ...body } }))}
       />
       {(['run', 'look'] as const).map((heading) => {
         const list = lanes.filter((lane) => lane.heading === heading);
@@ -194,7 +194,7 @@ function LaneMore(props: {
 }
 
 /** People, groups and further calendars to keep, by a few letters of their names. */
-function KeepMore({ onKeep }: { onKeep: (body: ToKeep['body']) => Promise<void> }) {
+function AddLanes({ onAdd }: { onAdd: (body: ToAdd['body']) => Promise<void> }) {
   const t = useTranslations('lanes');
   const tm = useTranslations('meetings');
   const [typed, setTyped] = useState('');
@@ -205,8 +205,8 @@ function KeepMore({ onKeep }: { onKeep: (body: ToKeep['body']) => Promise<void> 
     staleTime: 60_000,
     retry: false,
   });
-  const choices: ToKeep[] = [
-    ...(directory.data?.people ?? []).flatMap((p): ToKeep[] => [
+  const choices: ToAdd[] = [
+    ...(directory.data?.people ?? []).flatMap((p): ToAdd[] => [
       {
         key: p.address,
         name: p.name,
@@ -223,14 +223,14 @@ function KeepMore({ onKeep }: { onKeep: (body: ToKeep['body']) => Promise<void> 
     })),
   ];
   return (
-    <Autocomplete<ToKeep>
+    <Autocomplete<ToAdd>
       options={choices}
       value={null}
       inputValue={typed}
       onInputChange={(_, text, reason) => reason !== 'reset' && setTyped(text)}
       onChange={(_, choice) => {
         setTyped('');
-        if (choice) void onKeep(choice.body);
+        if (choice) void onAdd(choice.body);
       }}
       getOptionLabel={(o) => o.name}
       isOptionEqualToValue={(a, b) => a.key === b.key}

@@ -12,8 +12,8 @@ import type { SearchAnswer } from '@/contract/search.ts';
 import { KINDS } from '@/core/calendar/index.ts';
 import { parseDate } from '@/core/time/index.ts';
 import boardsCss from '../../common/boards.module.css';
-import { Asked } from '../../common/fetched/asked.tsx';
 import { KEYS } from '../../common/fetched/query-keys.ts';
+import { QueryState } from '../../common/fetched/query-state.tsx';
 import { DateField } from '../../common/fields/date-field.tsx';
 import { useFrame } from '../../common/frame-context.tsx';
 import { Link } from '../../common/link.tsx';
@@ -67,10 +67,10 @@ export function SearchPanel(props: {
     ...(from !== '' && !wrong(from) ? { from } : {}),
     ...(to !== '' && !wrong(to) ? { to } : {}),
   };
-  const asked = { words, ...(sought.kind ? { kind: sought.kind } : {}), ...dates };
+  const terms = { words, ...(sought.kind ? { kind: sought.kind } : {}), ...dates };
   const query = useQuery({
-    queryKey: KEYS.found(JSON.stringify([asked, everywhere])),
-    queryFn: () => call('search', { query: { ...asked, ...(everywhere ? { everywhere: '1' as const } : {}) } }),
+    queryKey: KEYS.found(JSON.stringify([terms, everywhere])),
+    queryFn: () => call('search', { query: { ...terms, ...(everywhere ? { everywhere: '1' as const } : {}) } }),
     enabled: words.length >= 2,
     placeholderData: (before) => before,
     retry: false,
@@ -109,7 +109,7 @@ export function SearchPanel(props: {
         slotProps={{ typography: { variant: 'body2' } }}
       />
       {typed.trim().length < 2 && <p className="small soft">{t('more')}</p>}
-      {words.length >= 2 && <Asked query={query} />}
+      {words.length >= 2 && <QueryState query={query} />}
       {data && (
         <p className="small soft" role="status">
           {t('count', { count: data.found.length, cut: data.cut ? 'yes' : 'no' })}

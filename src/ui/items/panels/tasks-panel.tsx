@@ -13,8 +13,8 @@ import { dateText, wallText } from '@/core/time/index.ts';
 import boardsCss from '../../common/boards.module.css';
 import { useDueWords } from '../../common/due-words.ts';
 import { useActing } from '../../common/fetched/acting.ts';
-import { Asked } from '../../common/fetched/asked.tsx';
 import { KEYS } from '../../common/fetched/query-keys.ts';
+import { QueryState } from '../../common/fetched/query-state.tsx';
 import { DateField } from '../../common/fields/date-field.tsx';
 import { TimeField } from '../../common/fields/time-field.tsx';
 import { useFrame } from '../../common/frame-context.tsx';
@@ -77,7 +77,7 @@ export function TasksPanel({ head, day, onClose }: { head: BoardHead; day: numbe
       <PanelHead head={head} onClose={onClose} />
       <h2>{t('titleOf', { own: String(head.own), name: firstName(head.owner.name) })}</h2>
       <p className="small soft">{t('dragHelp')}</p>
-      <Asked query={lists} />
+      <QueryState query={lists} />
       {(lists.data?.lists.length ?? 0) > 1 && (
         <TextField
           select

@@ -15,7 +15,7 @@ import { ZoneField } from '../../common/fields/zone-field.tsx';
 import { useFrame } from '../../common/frame-context.tsx';
 import { DAY } from '../../common/times.ts';
 import { firstName } from '../../common/token.tsx';
-import type { Asked } from '../../meetings/heard.ts';
+import type { InvitedPerson } from '../../meetings/heard.ts';
 import { timesText } from './times-text.ts';
 
 const LAPSES = [1, 2, 7, 14] as const;
@@ -26,7 +26,7 @@ export function ChosenTimes(props: {
   starts: readonly string[];
   length: number;
   place: string;
-  people: readonly Asked[];
+  people: readonly InvitedPerson[];
   onLeave: () => void;
   onHeld: (answer: SeveralAnswer) => void;
 }) {
@@ -42,7 +42,7 @@ export function ChosenTimes(props: {
   const text = known ? timesText(starts, length, zone, language) : '';
   const hold = async () => {
     await attempt(async () => {
-      const asked = people.map(({ address, name, role, group }) => ({
+      const invited = people.map(({ address, name, role, group }) => ({
         address,
         name,
         role,
@@ -52,7 +52,7 @@ export function ChosenTimes(props: {
       const body = {
         title,
         place: place || null,
-        people: asked,
+        people: invited,
         length,
         starts: [...starts],
         zone: style.zone,

@@ -10,8 +10,8 @@ import type { SeveralAnswer } from '@/contract/items/several.ts';
 import type { RoomAnswer } from '@/contract/openings/openings.ts';
 import { parseInstant, toWall } from '@/core/time/index.ts';
 import { useActing } from '../../common/fetched/acting.ts';
-import { Asked } from '../../common/fetched/asked.tsx';
 import { KEYS } from '../../common/fetched/query-keys.ts';
+import { QueryState } from '../../common/fetched/query-state.tsx';
 import { useFrame } from '../../common/frame-context.tsx';
 import { clock, dayName } from '../../common/times.ts';
 import runListCss from './run-list.module.css';
@@ -35,19 +35,19 @@ export function MakeRoom(props: {
   const { calendar, body, onMade, onWalk } = props;
   const t = useTranslations('openings.room');
   const { style } = useFrame();
-  const [asked, setAsked] = useState<string | null>(null);
+  const [shownFor, setShownFor] = useState<string | null>(null);
   const [shown, setShown] = useState<Shown | null>(null);
   const { attempt, busy, refused } = useActing();
   const query = useQuery({
     queryKey: KEYS.calendar(calendar, 'room', body),
     queryFn: () => call('findRoom', { params: { calendar }, body: JSON.parse(body) }),
-    enabled: asked === body,
+    enabled: shownFor === body,
     retry: false,
     gcTime: 0,
   });
-  if (asked !== body)
+  if (shownFor !== body)
     return (
-      <Button variant="outlined" onClick={() => setAsked(body)}>
+      <Button variant="outlined" onClick={() => setShownFor(body)}>
         {t('open')}
       </Button>
     );
@@ -65,7 +65,7 @@ export function MakeRoom(props: {
   return (
     <section aria-label={t('title')}>
       <h3>{t('title')}</h3>
-      <Asked query={query} />
+      <QueryState query={query} />
       {query.data && !plan && <p className="small">{t('none', { count: query.data.movable })}</p>}
       {plan && plan.moves.length > 0 && (
         <>

@@ -3,11 +3,11 @@ import { useTranslations } from 'use-intl';
 import type { BoardHead } from '@/contract/items/items.ts';
 import type { CheckBody } from '@/contract/openings/openings.ts';
 import { dateText, parseInstant, parseWall, toWall } from '@/core/time/index.ts';
-import { Asked as Asking } from '../../common/fetched/asked.tsx';
+import { QueryState as Asking } from '../../common/fetched/query-state.tsx';
 import { useFrame } from '../../common/frame-context.tsx';
 import { clock, DAY, dayName, MINUTE } from '../../common/times.ts';
 import { RunList } from './run-list.tsx';
-import { plainAsk, useTimes } from './times-asked.ts';
+import { plainRequest, useTimes } from './times-request.ts';
 
 /** All times that would work for what a form says, best first, each with its reasons; or what would have to give. Times are taken as instants. */
 export function MoreTimes(props: { head: BoardHead; body: CheckBody; onTake: (start: number, end: number) => void }) {
@@ -22,7 +22,7 @@ export function MoreTimes(props: { head: BoardHead; body: CheckBody; onTake: (st
   const found = useTimes(
     head.calendar.key,
     {
-      ...plainAsk(dateText(Math.max(today, typed))),
+      ...plainRequest(dateText(Math.max(today, typed))),
       length,
       place: body.place ?? '',
       item: body.item,

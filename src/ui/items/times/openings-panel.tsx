@@ -9,17 +9,17 @@ import { useFrame } from '../../common/frame-context.tsx';
 import { Link } from '../../common/link.tsx';
 import { PanelHead } from '../details/panel-head.tsx';
 import type { Walked } from '../views/moving.ts';
-import { AskedLine } from './asked-line.tsx';
-import { paramsOf, plainAsk, type TimesAsked, useTimes } from './times-asked.ts';
+import { RequestLine } from './request-line.tsx';
 import { WishFields } from './times-fields.tsx';
 import { type Taken, TimesFound } from './times-found.tsx';
+import { paramsOf, plainRequest, type TimesRequest, useTimes } from './times-request.ts';
 
 /** The search for times that work, beside the board: who comes, how long, when; each run with its reasons, and a press fills the item in. */
 export function OpeningsPanel(props: {
   head: BoardHead;
   day: number;
   /** What a time is looked for from the start on: an item that stands already, who comes to it and where. */
-  begin: Partial<TimesAsked> | null;
+  begin: Partial<TimesRequest> | null;
   onClose: () => void;
   onTake: (taken: Taken) => void;
   /** The time that is walked over, in wall-clock milliseconds: the board shows it in everybody's lane. */
@@ -31,24 +31,24 @@ export function OpeningsPanel(props: {
   const t = useTranslations('openings');
   const { style, frame } = useFrame();
   // From the day it was opened on, wherever the board goes while the times are walked.
-  const [asked, setAsked] = useState<TimesAsked>(() => ({ ...plainAsk(dateText(day)), ...begin }));
-  const change = (more: Partial<TimesAsked>) => setAsked((was) => ({ ...was, ...more }));
-  const found = useTimes(head.calendar.key, asked, style.zone, false);
+  const [request, setRequest] = useState<TimesRequest>(() => ({ ...plainRequest(dateText(day)), ...begin }));
+  const change = (more: Partial<TimesRequest>) => setRequest((was) => ({ ...was, ...more }));
+  const found = useTimes(head.calendar.key, request, style.zone, false);
   const owner = frame.principals.find((p) => p.handle === head.owner.handle);
   return (
     <aside className={boardsCss.panel} aria-label={t('title')}>
       <PanelHead head={head} onClose={onClose} />
       <h2>{t('title')}</h2>
       {owner && head.calendar.main && (
-        <Link className="small" href={`/for/${owner.handle}/openings?${paramsOf(asked)}`}>
+        <Link className="small" href={`/for/${owner.handle}/openings?${paramsOf(request)}`}>
           {t('screen')}
         </Link>
       )}
-      <AskedLine head={head} asked={asked} unknown={found.data?.unknown ?? []} onChange={change} small />
-      <WishFields asked={asked} onChange={change} />
+      <RequestLine head={head} request={request} unknown={found.data?.unknown ?? []} onChange={change} small />
+      <WishFields request={request} onChange={change} />
       <TimesFound
         head={head}
-        asked={asked}
+        request={request}
         found={found}
         onChange={change}
         onTake={onTake}

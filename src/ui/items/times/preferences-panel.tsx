@@ -9,11 +9,11 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { BoardHead } from '@/contract/items/items.ts';
 import { MOST_KEEPS } from '@/contract/mosts.ts';
-import type { KeepWire } from '@/contract/openings/time-preferences.ts';
+import type { TimePreferenceWire } from '@/contract/openings/time-preferences.ts';
 import boardsCss from '../../common/boards.module.css';
 import { useActing } from '../../common/fetched/acting.ts';
-import { Asked } from '../../common/fetched/asked.tsx';
 import { KEYS } from '../../common/fetched/query-keys.ts';
+import { QueryState } from '../../common/fetched/query-state.tsx';
 import { TimeField } from '../../common/fields/time-field.tsx';
 import { useFrame } from '../../common/frame-context.tsx';
 import { DAY, weekday } from '../../common/times.ts';
@@ -24,7 +24,7 @@ import keepsCss from './preferences-panel.module.css';
 const MONDAY = 4 * DAY;
 const workdays = () => [1, 2, 3, 4, 5];
 /** What people wish most often, to begin from. */
-const BEGINNINGS: Record<'lunch' | 'start' | 'friday' | 'work' | 'most' | 'pause', () => KeepWire> = {
+const BEGINNINGS: Record<'lunch' | 'start' | 'friday' | 'work' | 'most' | 'pause', () => TimePreferenceWire> = {
   lunch: () => ({ kind: 'rest', hard: true, days: workdays(), from: '12:00', to: '14:00', minutes: 45 }),
   start: () => ({ kind: 'span', hard: true, days: workdays(), from: '00:00', to: '09:30' }),
   friday: () => ({ kind: 'span', hard: false, days: [5], from: '13:00', to: '24:00' }),
@@ -47,23 +47,30 @@ export function PreferencesPanel({ head, onClose }: { head: BoardHead; onClose: 
       <PanelHead head={head} onClose={onClose} />
       <h2>{t('title')}</h2>
       <p className="small soft">{t('help', { own: head.own ? 'yes' : 'no', name })}</p>
-      <Asked query={query} />
-      {query.data && <Keeps key={query.data.version} head={head} was={query.data} />}
+      <QueryState query={query} />
+      {query.data && <Preferences key={query.data.version} head={head} was={query.data} />}
     </aside>
   );
 }
 
-function Keeps({ head, was }: { head: BoardHead; was: { keeps: readonly KeepWire[]; version: number; zone: string } }) {
+function Preferences({
+  head,
+  was,
+}: {
+  head: BoardHead;
+  was: { keeps: readonly TimePreferenceWire[]; version: number; zone: string };
+}) {
   const t = useTranslations('keeps');
   const client = useQueryClient();
   const { toast } = useFrame();
-  const [keeps, setKeeps] = useState<readonly KeepWire[]>(was.keeps);
+  const [preferences, setPreferences] = useState<readonly TimePreferenceWire[]>(was.keeps);
   const { attempt, busy, refused } = useActing();
-  const put = (i: number, keep: KeepWire) => setKeeps(keeps.map((one, at) => (at === i ? keep : one)));
+  const put = (i: number, preference: TimePreferenceWire) =>
+    setPreferences(preferences.map((one, at) => (at === i ? preference : one)));
   const name = firstName(head.owner.name);
   const save = async () => {
     await attempt(async () => {
-      const body = { keeps: [...keeps], version: was.version };
+      const body = { keeps: [...preferences], version: was.version };
       const now = await call('saveTimePreferences', { params: { calendar: head.calendar.key }, body });
       client.setQueryData(KEYS.calendar(head.calendar.key, 'keeps'), now);
       toast({ text: t('saved') });
@@ -72,22 +79,27 @@ function Keeps({ head, was }: { head: BoardHead; was: { keeps: readonly KeepWire
   return (
     <>
       <ul className={keepsCss.list}>
-        {keeps.map((keep, i) => (
+        {preferences.map((preference, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: a wish has no name but its place
           <li key={i}>
-            <OneKeep
-              keep={keep}
+            <OnePreference
+              preference={preference}
               onChange={(next) => put(i, next)}
-              onGone={() => setKeeps(keeps.filter((_, at) => at !== i))}
+              onGone={() => setPreferences(preferences.filter((_, at) => at !== i))}
             />
           </li>
         ))}
       </ul>
-      {keeps.length === 0 && <p className="small soft">{t('none')}</p>}
-      {keeps.length < MOST_KEEPS && (
+      {preferences.length === 0 && <p className="small soft">{t('none')}</p>}
+      {preferences.length < MOST_KEEPS && (
         <fieldset className={keepsCss.add} aria-label={t('add')}>
           {(Object.keys(BEGINNINGS) as (keyof typeof BEGINNINGS)[]).map((b) => (
-            <Button key={b} variant="outlined" className="low" onClick={() => setKeeps([...keeps, BEGINNINGS[b]()])}>
+            <Button
+              key={b}
+              variant="outlined"
+              className="low"
+              onClick={() => setPreferences([...preferences, BEGINNINGS[b]()])}
+            >
               {t(`begin.${b}`)}
             </Button>
           ))}
@@ -105,17 +117,17 @@ function Keeps({ head, was }: { head: BoardHead; was: { keeps: readonly KeepWire
   );
 }
 
-function OneKeep({
-  keep,
+function OnePreference({
+  preference,
   onChange,
   onGone,
 }: {
-  keep: KeepWire;
-  onChange: (keep: KeepWire) => void;
+  preference: TimePreferenceWire;
+  onChange: (preference: TimePreferenceWire) => void;
   onGone: () => void;
 }) {
   const t = useTranslations('keeps');
-  const minutes = (label: string, value: number, set: (minutes: number) => KeepWire) => (
+  const minutes = (label: string, value: number, set: (minutes: number) => TimePreferenceWire) => (
     <TextField
       label={label}
       type="number"
@@ -125,19 +137,21 @@ function OneKeep({
     />
   );
   return (
-    <section className={keepsCss.keep} aria-label={t(`kind.${keep.kind}`)}>
-      <b>{t(`kind.${keep.kind}`)}</b>
-      {'days' in keep && (
+    <section className={keepsCss.keep} aria-label={t(`kind.${preference.kind}`)}>
+      <b>{t(`kind.${preference.kind}`)}</b>
+      {'days' in preference && (
         <span className="row gap-2">
           {[1, 2, 3, 4, 5, 6, 7].map((d) => (
             <button
               key={d}
               type="button"
               className={`plain ${keepsCss.day}`}
-              aria-pressed={keep.days.includes(d)}
+              aria-pressed={preference.days.includes(d)}
               onClick={() => {
-                const days = keep.days.includes(d) ? keep.days.filter((one) => one !== d) : [...keep.days, d].sort();
-                onChange({ ...keep, days });
+                const days = preference.days.includes(d)
+                  ? preference.days.filter((one) => one !== d)
+                  : [...preference.days, d].sort();
+                onChange({ ...preference, days });
               }}
             >
               {weekday(MONDAY + (d - 1) * DAY)}
@@ -145,28 +159,29 @@ function OneKeep({
           ))}
         </span>
       )}
-      {'from' in keep && (
+      {'from' in preference && (
         <span className="row gap-3">
           <TimeField
             label={t('from')}
-            value={keep.from}
+            value={preference.from}
             error={undefined}
-            onChange={(from) => onChange({ ...keep, from })}
+            onChange={(from) => onChange({ ...preference, from })}
           />
           <TimeField
             label={t('to')}
-            value={keep.to === '24:00' ? '00:00' : keep.to}
+            value={preference.to === '24:00' ? '00:00' : preference.to}
             error={undefined}
-            onChange={(to) => onChange({ ...keep, to: to === '00:00' ? '24:00' : to })}
+            onChange={(to) => onChange({ ...preference, to: to === '00:00' ? '24:00' : to })}
           />
         </span>
       )}
-      {keep.kind === 'rest' && minutes(t('free'), keep.minutes, (m) => ({ ...keep, minutes: m }))}
-      {keep.kind === 'most' && minutes(t('mostMinutes'), keep.minutes, (m) => ({ ...keep, minutes: m }))}
-      {keep.kind === 'pause' && (
+      {preference.kind === 'rest' && minutes(t('free'), preference.minutes, (m) => ({ ...preference, minutes: m }))}
+      {preference.kind === 'most' &&
+        minutes(t('mostMinutes'), preference.minutes, (m) => ({ ...preference, minutes: m }))}
+      {preference.kind === 'pause' && (
         <span className="row gap-3">
-          {minutes(t('after'), keep.after, (m) => ({ ...keep, after: m }))}
-          {minutes(t('pauseMinutes'), keep.minutes, (m) => ({ ...keep, minutes: m }))}
+          {minutes(t('after'), preference.after, (m) => ({ ...preference, after: m }))}
+          {minutes(t('pauseMinutes'), preference.minutes, (m) => ({ ...preference, minutes: m }))}
         </span>
       )}
       <span className="row spread">
@@ -174,8 +189,8 @@ function OneKeep({
           control={
             <Checkbox
               size="small"
-              checked={keep.hard}
-              onChange={(e) => onChange({ ...keep, hard: e.target.checked })}
+              checked={preference.hard}
+              onChange={(e) => onChange({ ...preference, hard: e.target.checked })}
             />
           }
           label={t('hard')}

@@ -30,11 +30,11 @@ export function TimeCheck(props: {
   const t = useTranslations();
   const tc = useTranslations('check');
   const { style } = useFrame();
-  const asked = body && JSON.stringify(body);
+  const wanted = body && JSON.stringify(body);
   const [more, setMore] = useState(false);
   // A time that is half typed says nothing yet: what was said of the last whole one stays, so that nothing jumps away under the pointer.
-  const [whole, setWhole] = useState(asked);
-  if (asked !== null && asked !== whole) setWhole(asked);
+  const [whole, setWhole] = useState(wanted);
+  if (wanted !== null && wanted !== whole) setWhole(wanted);
   const settled = usePaused(whole, PAUSE_MS);
   const { answer } = usePreview(
     KEYS.calendar(head.calendar.key, 'check', settled),
@@ -53,11 +53,11 @@ export function TimeCheck(props: {
     const height = more ? 0 : (box.current?.offsetHeight ?? 0);
     if (height > tallest) setTallest(height);
   });
-  const keeps = tallest > 0 ? { minHeight: tallest } : undefined;
+  const heldHeight = tallest > 0 ? { minHeight: tallest } : undefined;
   // What takes nobody's time has nothing against it.
   if (body && !takesTime(body)) return null;
   // Its place is kept from the beginning: what comes late moves nothing that is about to be pressed.
-  if (!answer) return <div className={css.check} style={keeps} role="status" />;
+  if (!answer) return <div className={css.check} style={heldHeight} role="status" />;
   const { fits, clashes, openings, unknown, cut } = answer;
   const wall = (text: string) => toWall(style.zone, parseInstant(text) ?? 0);
   const span = (one: { start: string; end: string }) =>
@@ -76,7 +76,7 @@ export function TimeCheck(props: {
     return tc('overlap', { title, when: c.allDay ? t('board.allDay') : span(c) });
   };
   return (
-    <div ref={box} className={css.check} style={keeps} role="status">
+    <div ref={box} className={css.check} style={heldHeight} role="status">
       {fits && (
         <span className="small soft">
           {tc('fine', { unknown: unknown.length, names: unknown.slice(0, 3).join(', ') })}

@@ -7,7 +7,7 @@ import TextField from '@mui/material/TextField';
 import { useTranslations } from 'use-intl';
 import { MOST_SERIES_WEEKS } from '@/contract/mosts.ts';
 import { DateField } from '../../common/fields/date-field.tsx';
-import { type TimesAsked, WISHES } from './times-asked.ts';
+import { type TimesRequest, WISHES } from './times-request.ts';
 
 const LENGTHS = [15, 30, 45, 60, 90, 120, 180] as const;
 const SPANS = [1, 5, 7, 14, 28, 56] as const;
@@ -15,8 +15,8 @@ const PADDINGS = [0, 5, 10, 15, 30, 45, 60] as const;
 const TIMES = [2, 4, 6, 8, 10, 12, 26] as const;
 
 interface Fields {
-  readonly asked: TimesAsked;
-  readonly onChange: (change: Partial<TimesAsked>) => void;
+  readonly request: TimesRequest;
+  readonly onChange: (change: Partial<TimesRequest>) => void;
 }
 
 /** A list of numbers to choose from, with the one that stands among them wherever it comes from. */
@@ -51,13 +51,13 @@ function Tick({ label, is, onChange }: { label: string; is: boolean; onChange: (
 }
 
 /** How long it takes, and, unless `bare`, what is kept free before and after it. */
-export function LengthFields({ asked, onChange, bare = false }: Fields & { bare?: boolean }) {
+export function LengthFields({ request, onChange, bare = false }: Fields & { bare?: boolean }) {
   const t = useTranslations('openings');
   return (
     <>
       <OneNumber
         label={t('length')}
-        value={asked.length}
+        value={request.length}
         among={LENGTHS}
         word={(count) => t('minutes', { count })}
         onChange={(length) => onChange({ length })}
@@ -65,7 +65,7 @@ export function LengthFields({ asked, onChange, bare = false }: Fields & { bare?
       {!bare && (
         <OneNumber
           label={t('padding')}
-          value={asked.padding}
+          value={request.padding}
           among={PADDINGS}
           word={(count) => t('paddingOf', { count })}
           onChange={(padding) => onChange({ padding })}
@@ -76,20 +76,20 @@ export function LengthFields({ asked, onChange, bare = false }: Fields & { bare?
 }
 
 /** From which day on, for how long, and, unless it is `once`, how often. */
-export function WhenFields({ asked, onChange, once = false }: Fields & { once?: boolean }) {
+export function WhenFields({ request, onChange, once = false }: Fields & { once?: boolean }) {
   const t = useTranslations('openings');
-  const { series } = asked;
+  const { series } = request;
   return (
     <>
       <DateField
         label={t('from')}
-        value={asked.from}
+        value={request.from}
         error={undefined}
         onChange={(from) => /^\d{4}-\d{2}-\d{2}$/.test(from) && onChange({ from })}
       />
       <OneNumber
         label={t('within')}
-        value={asked.days}
+        value={request.days}
         among={SPANS}
         word={(count) => t('days', { count })}
         onChange={(days) => onChange({ days })}
@@ -126,34 +126,34 @@ export function WhenFields({ asked, onChange, once = false }: Fields & { once?: 
 }
 
 /** Where it is, whether whose calendar it is has to be there by their whereabouts, and a room. `whom` is their first name, empty for oneself. */
-export function WhereFields({ asked, onChange, whom }: Fields & { whom: string }) {
+export function WhereFields({ request, onChange, whom }: Fields & { whom: string }) {
   const t = useTranslations('openings');
   return (
     <>
       <TextField
         label={t('place')}
-        value={asked.place}
+        value={request.place}
         onChange={(e) => onChange({ place: e.target.value })}
         slotProps={{ inputLabel: { shrink: true }, htmlInput: { maxLength: 300 } }}
       />
-      {asked.place.trim() !== '' && (
+      {request.place.trim() !== '' && (
         <Tick
           label={t('there', { name: whom, own: whom === '' ? 'yes' : 'no' })}
-          is={asked.there}
+          is={request.there}
           onChange={(there) => onChange({ there })}
         />
       )}
       <Tick
         label={t('anyRoom')}
-        is={asked.seats !== null}
-        onChange={(is) => onChange(is ? { seats: Math.max(2, asked.people.length + 1) } : { seats: null, site: '' })}
+        is={request.seats !== null}
+        onChange={(is) => onChange(is ? { seats: Math.max(2, request.people.length + 1) } : { seats: null, site: '' })}
       />
-      {asked.seats !== null && (
+      {request.seats !== null && (
         <span className="row">
           <TextField
             type="number"
             label={t('seats')}
-            value={asked.seats}
+            value={request.seats}
             onChange={(e) => {
               const seats = Math.floor(Number(e.target.value));
               if (seats >= 1 && seats <= 100_000) onChange({ seats });
@@ -162,7 +162,7 @@ export function WhereFields({ asked, onChange, whom }: Fields & { whom: string }
           />
           <TextField
             label={t('site')}
-            value={asked.site}
+            value={request.site}
             onChange={(e) => onChange({ site: e.target.value })}
             slotProps={{ inputLabel: { shrink: true }, htmlInput: { maxLength: 300 } }}
           />
@@ -173,18 +173,18 @@ export function WhereFields({ asked, onChange, whom }: Fields & { whom: string }
 }
 
 /** What may be reached over: working hours, and what is tentative. */
-export function HowFields({ asked, onChange }: Fields) {
+export function HowFields({ request, onChange }: Fields) {
   const t = useTranslations('openings');
   return (
     <span className="stack">
-      <Tick label={t('anyTime')} is={asked.anyTime} onChange={(anyTime) => onChange({ anyTime })} />
-      <Tick label={t('over')} is={asked.over} onChange={(over) => onChange({ over })} />
+      <Tick label={t('anyTime')} is={request.anyTime} onChange={(anyTime) => onChange({ anyTime })} />
+      <Tick label={t('over')} is={request.over} onChange={(over) => onChange({ over })} />
     </span>
   );
 }
 
 /** Three wishes, each turned down, as usual, or up. */
-export function WishFields({ asked, onChange }: Fields) {
+export function WishFields({ request, onChange }: Fields) {
   const t = useTranslations('openings');
   return (
     <fieldset className="stack thirds gap-6 bottom bare" aria-label={t('wishes')}>
@@ -196,10 +196,10 @@ export function WishFields({ asked, onChange }: Fields) {
             min={-1}
             max={1}
             step={1}
-            value={asked.wishes[wish]}
+            value={request.wishes[wish]}
             aria-label={t(`wish.${wish}`)}
             getAriaValueText={(value) => t('turned', { by: value > 0 ? 'up' : value < 0 ? 'down' : 'as' })}
-            onChange={(_, value) => onChange({ wishes: { ...asked.wishes, [wish]: value as -1 | 0 | 1 } })}
+            onChange={(_, value) => onChange({ wishes: { ...request.wishes, [wish]: value as -1 | 0 | 1 } })}
           />
         </div>
       ))}

@@ -8,24 +8,24 @@ import type { BoardHead } from '@/contract/items/items.ts';
 import type { SeveralAnswer } from '@/contract/items/several.ts';
 import type { TimesAnswer } from '@/contract/openings/openings.ts';
 import { instantText, parseInstant, toWall } from '@/core/time/index.ts';
-import { Asked as Asking } from '../../common/fetched/asked.tsx';
 import { KEYS } from '../../common/fetched/query-keys.ts';
+import { QueryState as Asking } from '../../common/fetched/query-state.tsx';
 import { useFrame } from '../../common/frame-context.tsx';
-import { AskFreeBusy } from '../../common/requests/request-free-busy.tsx';
+import { RequestFreeBusy } from '../../common/requests/request-free-busy.tsx';
 import { clock, dayMonth, dayName, MINUTE } from '../../common/times.ts';
-import type { Asked } from '../../meetings/heard.ts';
+import type { InvitedPerson } from '../../meetings/heard.ts';
 import type { Walked } from '../views/moving.ts';
 import { ChosenTimes } from './chosen-times.tsx';
 import { MakeRoom } from './make-room.tsx';
 import runListCss from './run-list.module.css';
 import { RunList, walkRows } from './run-list.tsx';
-import type { TimesAsked, useTimes } from './times-asked.ts';
+import type { TimesRequest, useTimes } from './times-request.ts';
 
 /** A time that is taken: on the clock, who comes, in which room, and how often. */
 export interface Taken {
   readonly start: number;
   readonly end: number;
-  readonly people: readonly Asked[];
+  readonly people: readonly InvitedPerson[];
   readonly place: string;
   readonly rule: string | null;
 }
@@ -33,10 +33,10 @@ export interface Taken {
 /** What a search found: runs best first, each walked, taken, held or sent; or, where nothing fits, what would have to give. */
 export function TimesFound(props: {
   head: BoardHead;
-  asked: TimesAsked;
+  request: TimesRequest;
   found: ReturnType<typeof useTimes>;
   /** Asks otherwise: what would have to give is given by a press. */
-  onChange: (change: Partial<TimesAsked>) => void;
+  onChange: (change: Partial<TimesRequest>) => void;
   onTake: (taken: Taken) => void;
   /** Set where a time can be sent as it is. */
   onSend?: ((taken: Taken) => void) | undefined;
@@ -44,7 +44,7 @@ export function TimesFound(props: {
   onHeld: (answer: SeveralAnswer) => void;
   onMoved: (answer: SeveralAnswer) => void;
 }) {
-  const { head, asked, found, onChange, onTake, onSend, onWalk, onHeld, onMoved } = props;
+  const { head, request, found, onChange, onTake, onSend, onWalk, onHeld, onMoved } = props;
   const t = useTranslations('openings');
   const { style } = useFrame();
   const { data, query, series, repeated, body } = found;
@@ -53,14 +53,14 @@ export function TimesFound(props: {
   const chosen = picked.filter((from) => data?.runs.some((run) => run.from === from));
   const wall = (text: string) => toWall(style.zone, parseInstant(text) ?? 0);
   const at = (text: string) => `${dayName(wall(text))}, ${clock(wall(text), style.hours)}`;
-  const place = asked.place.trim();
+  const place = request.place.trim();
   const taken = (from: string, room: TimesAnswer['runs'][number]['room'], rule: string | null = null): Taken => {
     const start = wall(from);
-    const had: Asked[] = room ? [{ address: room.address, name: room.name, role: 'must', group: null }] : [];
+    const had: InvitedPerson[] = room ? [{ address: room.address, name: room.name, role: 'must', group: null }] : [];
     return {
       start,
-      end: start + asked.length * MINUTE,
-      people: [...asked.people, ...had],
+      end: start + request.length * MINUTE,
+      people: [...request.people, ...had],
       place: place || (room?.name ?? ''),
       rule,
     };
@@ -68,7 +68,8 @@ export function TimesFound(props: {
   // Who is in the directory and shows nothing can be asked to; who is outside can't.
   const directory = useQuery({ queryKey: KEYS.people, queryFn: () => call('listPeople', {}), staleTime: 60_000 });
   const silent = (directory.data?.people ?? []).filter(
-    (p) => p.resource === null && p.rights.sight === 'nothing' && asked.people.some((one) => one.address === p.address),
+    (p) =>
+      p.resource === null && p.rights.sight === 'nothing' && request.people.some((one) => one.address === p.address),
   );
   const unknown = (
     <>
@@ -77,12 +78,12 @@ export function TimesFound(props: {
           {t('unknown', { count: data.unknown.length, names: data.unknown.slice(0, 4).join(', ') })}
         </p>
       )}
-      <AskFreeBusy people={silent} />
+      <RequestFreeBusy people={silent} />
       {data?.rooms === 0 && <p className="small soft">{t('noRoom')}</p>}
     </>
   );
-  if (asked.series) {
-    const { every, times } = asked.series;
+  if (request.series) {
+    const { every, times } = request.series;
     const rule = `FREQ=WEEKLY;${every > 1 ? `INTERVAL=${every};` : ''}COUNT=${times}`;
     return (
       <>
@@ -128,9 +129,9 @@ export function TimesFound(props: {
         <ChosenTimes
           head={head}
           starts={chosen}
-          length={asked.length}
+          length={request.length}
           place={place}
-          people={asked.people}
+          people={request.people}
           onLeave={() => setPicked([])}
           onHeld={(answer) => {
             setPicked([]);
@@ -159,7 +160,7 @@ export function TimesFound(props: {
               variant="outlined"
               className="below-3 from-start left"
               fullWidth
-              onClick={() => onChange(given(asked, g))}
+              onClick={() => onChange(given(request, g))}
             >
               {t(`give.${g.what}`, { who: g.who ?? '', count: g.count, first: at(g.first) })}
             </Button>
@@ -196,7 +197,7 @@ export function TimesFound(props: {
 const laterBy = (text: string, minutes: number): string => instantText((parseInstant(text) ?? 0) + minutes * MINUTE);
 
 /** What is asked with something given: over what is tentative, at any hour, shorter, without a room, or with somebody who need not come. */
-function given(asked: TimesAsked, { what, address }: TimesAnswer['gives'][number]): Partial<TimesAsked> {
+function given(request: TimesRequest, { what, address }: TimesAnswer['gives'][number]): Partial<TimesRequest> {
   switch (what) {
     case 'tentative':
       return { over: true };
@@ -205,14 +206,14 @@ function given(asked: TimesAsked, { what, address }: TimesAnswer['gives'][number
     case 'padding':
       return { padding: 0 };
     case 'half':
-      return { length: Math.ceil(asked.length / 30) * 15 };
+      return { length: Math.ceil(request.length / 30) * 15 };
     case 'room':
       return { seats: null, site: '' };
     case 'there':
       return { there: false };
     case 'without':
       return {
-        people: asked.people.map((one) => (one.address === address ? { ...one, role: 'may' as const } : one)),
+        people: request.people.map((one) => (one.address === address ? { ...one, role: 'may' as const } : one)),
       };
     default:
       return what satisfies never;

@@ -9,8 +9,8 @@ import type { ItemWire } from '@/contract/items/items.ts';
 import type { TaskWire } from '@/contract/tasks.ts';
 import { dateText, parseDate, toWall } from '@/core/time/index.ts';
 import { dueOf, useDueWords } from '../../common/due-words.ts';
-import { Asked } from '../../common/fetched/asked.tsx';
 import { KEYS } from '../../common/fetched/query-keys.ts';
+import { QueryState } from '../../common/fetched/query-state.tsx';
 import { RichText } from '../../common/fields/rich-text.tsx';
 import { useFrame } from '../../common/frame-context.tsx';
 import { Link } from '../../common/link.tsx';
@@ -36,9 +36,9 @@ export function DaySheet({ calendar, name }: { calendar: string; name: string })
   const { frame, style, now } = useFrame();
   const search = useSearchParams();
   const today = Math.floor(toWall(style.zone, now()) / DAY) * DAY;
-  const asked = parseDate(search.get('day') ?? '') ?? today;
+  const day = parseDate(search.get('day') ?? '') ?? today;
   const week = search.get('days') === '7';
-  const first = week ? weekOf(null, asked, style.weekFirst) : asked;
+  const first = week ? weekOf(null, day, style.weekFirst) : day;
   const count = week ? 7 : 1;
   const dates = { from: dateText(first), to: dateText(first + count * DAY), zone: style.zone };
   const query = useQuery({
@@ -92,7 +92,7 @@ export function DaySheet({ calendar, name }: { calendar: string; name: string })
         <Button variant="text" component={Link} href={at(today, count)}>
           {ts('today')}
         </Button>
-        <Button variant="text" component={Link} href={at(asked, week ? 1 : 7)}>
+        <Button variant="text" component={Link} href={at(day, week ? 1 : 7)}>
           {ts(week ? 'oneDay' : 'week')}
         </Button>
         <span className={sheetCss.push}>
@@ -103,7 +103,7 @@ export function DaySheet({ calendar, name }: { calendar: string; name: string })
         </span>
         <span className={`small soft ${sheetCss.help}`}>{ts('help')}</span>
       </div>
-      <Asked query={query} />
+      <QueryState query={query} />
       {query.data?.more !== null && query.data && <p className="wrong">{ts('cut')}</p>}
       {days.map((day, i) => {
         const joints = jointsOf(layout.days[i] ?? [], journeys.data?.journeys ?? []);

@@ -25,7 +25,12 @@ export function useBlockText(): (item: ItemWire) => string {
 }
 
 /** What moves, picks and opens a block, by mouse and by the keys: for the block itself, and for the grip that stretches it. */
-export function useBlockHands(item: ItemWire, movable: boolean, selected: boolean, onOpen: (item: ItemWire) => void) {
+export function useBlockHandlers(
+  item: ItemWire,
+  movable: boolean,
+  selected: boolean,
+  onOpen: (item: ItemWire) => void,
+) {
   const picks = usePicks();
   const moving = useDraggable({ id: `move:${item.id}`, data: { item, kind: 'move' }, disabled: !movable });
   const sizing = useDraggable({ id: `size:${item.id}`, data: { item, kind: 'size' }, disabled: !movable });
@@ -79,7 +84,7 @@ export const ItemBlock = memo(function ItemBlock(props: {
   const t = useTranslations();
   const { style } = useFrame();
   const text = useBlockText()(item);
-  const hands = useBlockHands(item, movable, selected, onOpen);
+  const handlers = useBlockHandlers(item, movable, selected, onOpen);
   const shape = shapeOf(item);
   const { start } = wallsOf(item, style.zone);
   const rest = [
@@ -88,7 +93,7 @@ export const ItemBlock = memo(function ItemBlock(props: {
     item.place,
     shape === 'withheld' ? null : t(`shapes.${shape === 'plain-busy' ? 'busy' : shape}`),
     placed.clash ? t('shapes.clash') : null,
-    hands.picked ? t('picked.word') : null,
+    handlers.picked ? t('picked.word') : null,
   ]
     .filter(Boolean)
     .join(', ');
@@ -101,8 +106,8 @@ export const ItemBlock = memo(function ItemBlock(props: {
   const short = placed.height < 25;
   return (
     <div
-      {...hands.block}
-      className={`${colour} ${blockCss.block} ${blockCss[shape] ?? ''}${short ? ` ${blockCss.short}` : ''}${selected ? ` ${blockCss.selected}` : ''}${placed.clash ? ` ${blockCss.clash}` : ''}${hands.dragging ? ` ${blockCss.dragging}` : ''}${hands.picked ? ` ${blockCss.picked}` : ''}${item.asSet?.cancelled ? ` ${blockCss.cancelled}` : ''}`}
+      {...handlers.block}
+      className={`${colour} ${blockCss.block} ${blockCss[shape] ?? ''}${short ? ` ${blockCss.short}` : ''}${selected ? ` ${blockCss.selected}` : ''}${placed.clash ? ` ${blockCss.clash}` : ''}${handlers.dragging ? ` ${blockCss.dragging}` : ''}${handlers.picked ? ` ${blockCss.picked}` : ''}${item.asSet?.cancelled ? ` ${blockCss.cancelled}` : ''}`}
       style={{
         top: `calc(${placed.top / 60} * var(--hour) + 1px)`,
         height: `calc(${placed.height / 60} * var(--hour) - 2px)`,
@@ -125,7 +130,7 @@ export const ItemBlock = memo(function ItemBlock(props: {
           {VISIBILITY_MARK[item.visibility]}
         </span>
       )}
-      {movable && placed.height >= 30 && <span className={blockCss.grip} {...hands.grip} />}
+      {movable && placed.height >= 30 && <span className={blockCss.grip} {...handlers.grip} />}
     </div>
   );
 });

@@ -28,18 +28,18 @@ export function PreferenceBands({ lane, day, zone }: { lane: BoardLane | undefin
   const bands = [-1, 0, 1].flatMap((d) => {
     const date = day + d * DAY;
     const weekday = ((Math.floor(date / DAY) + 3) % 7) + 1;
-    return data.keeps.flatMap((keep, i) => {
-      if (keep.kind !== 'span' && keep.kind !== 'rest') return [];
-      if (!keep.days.includes(weekday)) return [];
-      const [from, to] = [Math.max(0, at(date, keep.from)), Math.min(24 * 60, at(date, keep.to))];
-      return from < to ? [{ key: `${i} ${d}`, from, to, keep }] : [];
+    return data.keeps.flatMap((preference, i) => {
+      if (preference.kind !== 'span' && preference.kind !== 'rest') return [];
+      if (!preference.days.includes(weekday)) return [];
+      const [from, to] = [Math.max(0, at(date, preference.from)), Math.min(24 * 60, at(date, preference.to))];
+      return from < to ? [{ key: `${i} ${d}`, from, to, keep: preference }] : [];
     });
   });
-  return bands.map(({ key, from, to, keep }) => (
+  return bands.map(({ key, from, to, keep: preference }) => (
     <div
       key={key}
-      className={`${hoursCss.keep}${keep.hard ? ` ${hoursCss.hard}` : ''}`}
-      title={t(`kind.${keep.kind}`)}
+      className={`${hoursCss.keep}${preference.hard ? ` ${hoursCss.hard}` : ''}`}
+      title={t(`kind.${preference.kind}`)}
       style={{ top: `calc(${from / 60} * var(--hour))`, height: `calc(${(to - from) / 60} * var(--hour))` }}
     />
   ));

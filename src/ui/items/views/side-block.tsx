@@ -4,7 +4,7 @@ import type { ItemWire } from '@/contract/items/items.ts';
 import { useFrame } from '../../common/frame-context.tsx';
 import { whenText } from '../../common/times.ts';
 import blockCss from './block.module.css';
-import { useBlockHands, useBlockText } from './item-block.tsx';
+import { useBlockHandlers, useBlockText } from './item-block.tsx';
 import lanesCss from './lanes.module.css';
 import { type Placed, shapeOf } from './layout.ts';
 
@@ -21,26 +21,26 @@ export function SideBlock(props: {
   const { item } = placed;
   const { style } = useFrame();
   const textOf = useBlockText();
-  const hands = useBlockHands(item, movable, selected, onOpen);
+  const handlers = useBlockHandlers(item, movable, selected, onOpen);
   const classes = [
     blockCss.block,
     lanesCss.item,
     blockCss[shapeOf(item)],
     selected && blockCss.selected,
     placed.clash && blockCss.clash,
-    hands.picked && blockCss.picked,
-    hands.dragging && blockCss.dragging,
+    handlers.picked && blockCss.picked,
+    handlers.dragging && blockCss.dragging,
     item.asSet?.cancelled && blockCss.cancelled,
   ];
   return (
-    <div {...hands.block} className={classes.filter(Boolean).join(' ')} style={props.style}>
+    <div {...handlers.block} className={classes.filter(Boolean).join(' ')} style={props.style}>
       <span className={blockCss.t} style={{ WebkitLineClamp: Number(props.style.height) < 34 ? 1 : 2 }}>
         {textOf(item)}
       </span>
       <span className="visually-hidden">
         , {whose}, {whenText(item, style)}
       </span>
-      {movable && <span className={lanesCss.grip} {...hands.grip} />}
+      {movable && <span className={lanesCss.grip} {...handlers.grip} />}
     </div>
   );
 }

@@ -39,7 +39,7 @@ export function BarredCard(props: { choice: ChoiceWire; further: boolean; onClos
   const valueText = useRuleValue();
   const [note, setNote] = useState('');
   const { attempt, busy, refused } = useActing();
-  const ask = async () => {
+  const requestRule = async () => {
     await attempt(async () => {
       await call('wishForRule', { body: { changes: choice.wants, further, note } });
       toast({ text: t('lines.askedAdministrator') });
@@ -71,7 +71,7 @@ export function BarredCard(props: { choice: ChoiceWire; further: boolean; onClos
           <>
             <TextField label={t('lines.askNote')} value={note} onChange={(e) => setNote(e.target.value)} />
             <div>
-              <Button variant="outlined" loading={busy} onClick={ask}>
+              <Button variant="outlined" loading={busy} onClick={requestRule}>
                 {t('lines.askAdministrator')}
               </Button>
             </div>

@@ -26,19 +26,19 @@ import { audienceParam } from '../audience-param.ts';
 import { LinkPart } from '../links/link-part.tsx';
 import sightlinesCss from '../sightlines.module.css';
 import { TheirView } from '../their-view.tsx';
-import { AskBack } from './ask-back.tsx';
 import { BarredCard } from './barred-card.tsx';
 import { aboutOf, ConfirmGive } from './confirm-give.tsx';
 import { GrantActs } from './grant-acts.tsx';
 import { GrantDates } from './grant-dates.tsx';
 import grantEditorCss from './grant-editor.module.css';
 import { GrantHead } from './grant-head.tsx';
-import type { KeptGrant } from './grant-rights.ts';
+import type { SavedGrant } from './grant-rights.ts';
 import { seesLess, startOf } from './grant-start.ts';
 import { GrantSummary } from './grant-summary.tsx';
 import { LeastShown } from './least.tsx';
 import { MessageShown } from './message-shown.tsx';
 import { Opened } from './opened.tsx';
+import { RequestInReturn } from './request-in-return.tsx';
 import { FieldWrong, RightsPart, same } from './rights-part.tsx';
 import { useRightsPreview } from './rights-preview.ts';
 import { TakeCard } from './take-card.tsx';
@@ -67,29 +67,29 @@ export function GrantEditor(props: {
   const today = Math.floor(toWall(style.zone, now()) / DAY) * DAY;
   const [begun, setBegun] = useState<RightsWire | null>(null);
   const start: RightsWire = grant?.rights ?? begun ?? NOTHING;
-  const keptAs = `grant ${calendar} ${audienceParam(row.audience)} ${grant?.key ?? (dated ? 'dated' : '')}`;
+  const savedAs = `grant ${calendar} ${audienceParam(row.audience)} ${grant?.key ?? (dated ? 'dated' : '')}`;
   // What was typed here before and not saved is gone on with.
-  const [kept] = useState(() => peekDraft(keptAs)?.data as KeptGrant | undefined);
-  useEffect(() => dropDraft(keptAs), [keptAs]);
-  const [chosen, setChosen] = useState<RightsWire | null>(kept?.chosen ?? null);
+  const [savedGrant] = useState(() => peekDraft(savedAs)?.data as SavedGrant | undefined);
+  useEffect(() => dropDraft(savedAs), [savedAs]);
+  const [chosen, setChosen] = useState<RightsWire | null>(savedGrant?.chosen ?? null);
   // The grant as it stood when the first choice was made: what someone else changes meanwhile is not written over unseen.
   const [base, setBase] = useState<{ key: string | null } | null>(null);
   const dayOf = (instant: string | null | undefined, back: number) =>
     instant ? dateText(toWall(style.zone, (parseInstant(instant) ?? 0) - back)) : '';
   const was = { from: dayOf(grant?.from, 0), until: dayOf(grant?.until, 1) };
-  const [span, setSpan] = useState<{ from: string; until: string } | null>(kept?.span ?? null);
+  const [span, setSpan] = useState<{ from: string; until: string } | null>(savedGrant?.span ?? null);
   const { from, until } = span ?? was;
-  const [note, setNote] = useState(kept?.note ?? '');
+  const [note, setNote] = useState(savedGrant?.note ?? '');
   const [hidden, setHidden] = useState<ReadonlySet<string>>(new Set());
   // What the owner asks for of theirs with it: off until it is switched on.
-  const [asks, setAsks] = useState<RightsWire['sight'] | null>(null);
-  const [linkName, setLinkName] = useState(kept?.linkName ?? '');
+  const [inReturn, setInReturn] = useState<RightsWire['sight'] | null>(null);
+  const [linkName, setLinkName] = useState(savedGrant?.linkName ?? '');
   const [taking, setTaking] = useState(false);
   const { attempt, busy, refused, fields, clear } = useActing();
   const search = useSearchParams();
   const [week, setWeek] = useState(() => weekStart(parseDate(search.get('day') ?? '') ?? today, style.weekFirst));
 
-  const mayAskBack = lines.own && lines.calendar.main && row.audience.kind === 'person' && !row.outside;
+  const mayRequestInReturn = lines.own && lines.calendar.main && row.audience.kind === 'person' && !row.outside;
   const spanOf = (from: string, until: string) =>
     from || until ? { from: from || null, until: until || null, zone: style.zone } : null;
   const rights = chosen ?? start;
@@ -120,12 +120,12 @@ export function GrantEditor(props: {
   const over = useSaveDraftOnLeaving(
     somethingTyped
       ? {
-          key: keptAs,
+          key: savedAs,
           title: t('kept.access', { who: name || linkName }),
           owner: lines.owner.name,
           colour: lines.owner.colour,
           href: `${path}?${new URLSearchParams({ ...Object.fromEntries(search), who: audienceParam(row.audience), again: String(now()) })}`,
-          data: { chosen, span, note, linkName } satisfies KeptGrant,
+          data: { chosen, span, note, linkName } satisfies SavedGrant,
         }
       : null,
   );
@@ -162,7 +162,7 @@ export function GrantEditor(props: {
             seen: (base ?? { key: grant?.key ?? null }).key,
             span: spanOf(from, until),
             tell: tell ? { note } : null,
-            ...(asks && tell && mayAskBack ? { asks } : {}),
+            ...(inReturn && tell && mayRequestInReturn ? { asks: inReturn } : {}),
             ...(hidden.size > 0 ? { alsoPrivate: [...hidden] } : {}),
           },
         });
@@ -179,7 +179,7 @@ export function GrantEditor(props: {
         setBase(null);
         setSpan(null);
         setNote('');
-        setAsks(null);
+        setInReturn(null);
         setHidden(new Set());
       },
     );
@@ -305,14 +305,14 @@ export function GrantEditor(props: {
                   onChange={(e) => setNote(e.target.value)}
                 />
               )}
-              {mayAskBack && unsaved && (
-                <AskBack
+              {mayRequestInReturn && unsaved && (
+                <RequestInReturn
                   who={who}
                   offered={answer !== undefined && answer.theirs?.sight !== 'full'}
                   given={rights.sight}
-                  level={asks}
+                  level={inReturn}
                   wrong={fields.asks}
-                  onLevel={setAsks}
+                  onLevel={setInReturn}
                 />
               )}
               {unsaved && !link && settled && (
@@ -325,7 +325,7 @@ export function GrantEditor(props: {
                     seen: grant?.key ?? null,
                     span: spanOf(from, until),
                     note,
-                    ...(asks ? { asks } : {}),
+                    ...(inReturn ? { asks: inReturn } : {}),
                   }}
                 />
               )}

@@ -2,7 +2,11 @@
 import Button from '@mui/material/Button';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
-import type { AsksAnswer, AskToAnswer, OwnAsk } from '@/contract/sharing/access-requests.ts';
+import type {
+  AccessRequestsAnswer,
+  AccessRequestToAnswer,
+  OwnAccessRequest,
+} from '@/contract/sharing/access-requests.ts';
 import { useCollectionGoal } from '../../common/collection-goal.ts';
 import { useCollectionName } from '../../common/collection-name.ts';
 import { useFrame } from '../../common/frame-context.tsx';
@@ -20,29 +24,29 @@ const OPEN_AT_FIRST = 2;
 const FEW = 3;
 
 /** Who asks for access that one may give, what was answered, and how one's own asks stand. Takes no room where there is none. */
-export function Asks({ asks }: { asks: AsksAnswer }) {
+export function AccessRequests({ requests }: { requests: AccessRequestsAnswer }) {
   const t = useTranslations('ask');
-  const own = asks.own.filter((ask) => ask.state !== 'takenBack');
+  const own = requests.own.filter((request) => request.state !== 'takenBack');
   return (
     <>
-      {asks.waiting.length > 0 && (
+      {requests.waiting.length > 0 && (
         <section aria-label={t('waitingTitle')} className="below-6">
           <h2 className="below-4">{t('waitingTitle')}</h2>
-          {asks.waiting.map((ask, i) => (
-            <AskCard key={ask.key} ask={ask} openFirst={i < OPEN_AT_FIRST} />
+          {requests.waiting.map((request, i) => (
+            <AccessRequestCard key={request.key} request={request} openFirst={i < OPEN_AT_FIRST} />
           ))}
         </section>
       )}
-      {own.length > 0 && <OwnAsks own={own} />}
-      {asks.answered.length > 0 && <Answered answered={asks.answered} />}
-      {asks.cut && <p className="small soft">{t('cut')}</p>}
+      {own.length > 0 && <OwnAccessRequests own={own} />}
+      {requests.answered.length > 0 && <Answered answered={requests.answered} />}
+      {requests.cut && <p className="small soft">{t('cut')}</p>}
     </>
   );
 }
 
-function OwnAsks({ own }: { own: readonly OwnAsk[] }) {
+function OwnAccessRequests({ own }: { own: readonly OwnAccessRequest[] }) {
   const t = useTranslations('ask');
-  const { ask } = useFrame();
+  const { requestAccess } = useFrame();
   const nameOf = useCollectionName();
   const goal = useCollectionGoal();
   const [all, setAll] = useState(false);
@@ -68,12 +72,12 @@ function OwnAsks({ own }: { own: readonly OwnAsk[] }) {
                   {t('look')}
                 </Link>
               )}
-              {one.state !== 'open' && ask && (!one.further || one.further.key || one.further.what) && (
+              {one.state !== 'open' && requestAccess && (!one.further || one.further.key || one.further.what) && (
                 <Button
                   variant="text"
                   className="low"
                   onClick={() =>
-                    ask({
+                    requestAccess({
                       people: [one.to],
                       what: one.further?.what ?? 'calendar',
                       further: one.further?.key ? one.further : null,
@@ -85,7 +89,7 @@ function OwnAsks({ own }: { own: readonly OwnAsk[] }) {
                 </Button>
               )}
             </p>
-            <AccessRequestState ask={one} />
+            <AccessRequestState request={one} />
           </li>
         ))}
       </ul>
@@ -99,14 +103,14 @@ function OwnAsks({ own }: { own: readonly OwnAsk[] }) {
 }
 
 /** What was answered, to be turned round from where it was answered, whenever that is. */
-function Answered({ answered }: { answered: readonly AskToAnswer[] }) {
+function Answered({ answered }: { answered: readonly AccessRequestToAnswer[] }) {
   const t = useTranslations('ask');
   const [all, setAll] = useState(false);
   return (
     <section aria-label={t('answeredTitle')} className="below-6">
       <h2 className="below-4">{t('answeredTitle')}</h2>
-      {(all ? answered : answered.slice(0, FEW)).map((ask) => (
-        <AskCard key={ask.key} ask={ask} openFirst={false} />
+      {(all ? answered : answered.slice(0, FEW)).map((request) => (
+        <AccessRequestCard key={request.key} request={request} openFirst={false} />
       ))}
       {!all && answered.length > FEW && (
         <Button variant="text" onClick={() => setAll(true)}>
@@ -117,56 +121,57 @@ function Answered({ answered }: { answered: readonly AskToAnswer[] }) {
   );
 }
 
-function AskCard({ ask, openFirst }: { ask: AskToAnswer; openFirst: boolean }) {
+function AccessRequestCard({ request, openFirst }: { request: AccessRequestToAnswer; openFirst: boolean }) {
   const t = useTranslations('ask');
   const { frame } = useFrame();
   const levelName = useLevelName();
   const day = useDay();
   const [open, setOpen] = useState(openFirst);
   const nameOf = useCollectionName();
-  const kind = ask.further?.kind ?? 'calendar';
-  const last = ask.answers.at(-1);
+  const kind = request.further?.kind ?? 'calendar';
+  const last = request.answers.at(-1);
   const words = {
-    who: ask.from.name,
-    owner: ask.to.name,
-    first: firstName(ask.to.name),
-    own: ask.own ? 'yes' : 'no',
-    what: levelName(ask.wants),
+    who: request.from.name,
+    owner: request.to.name,
+    first: firstName(request.to.name),
+    own: request.own ? 'yes' : 'no',
+    what: levelName(request.wants),
     kind,
-    name: ask.further?.name ? nameOf(kind, ask.further.name) : 'none',
+    name: request.further?.name ? nameOf(kind, request.further.name) : 'none',
   };
   const by = last?.by ? (last.by.actor === last.by.principal ? last.by.actor : t('hand', last.by)) : '';
   return (
     <article
-      className={`${pageCss.card} ${asksCss.card} who-${ask.to.colour % 6}`}
-      aria-label={t('cardLabel', { who: ask.from.name, owner: ask.to.name, kind })}
+      className={`${pageCss.card} ${asksCss.card} who-${request.to.colour % 6}`}
+      aria-label={t('cardLabel', { who: request.from.name, owner: request.to.name, kind })}
     >
-      <Token name={ask.from.name} colour={ask.from.colour} />
+      <Token name={request.from.name} colour={request.from.colour} />
       <div className={asksCss.body}>
         <p>
-          <b>{ask.from.name}</b> {ask.from.detail && <span className="small soft">{ask.from.detail} · </span>}
+          <b>{request.from.name}</b>{' '}
+          {request.from.detail && <span className="small soft">{request.from.detail} · </span>}
           {t('asks', words)}{' '}
           <span className="small soft">
-            {day(ask.at)}
-            {ask.nudged && ` · ${t('nudgedOn', { date: day(ask.nudged) })}`}
+            {day(request.at)}
+            {request.nudged && ` · ${t('nudgedOn', { date: day(request.nudged) })}`}
           </span>
         </p>
-        {ask.why && <p className="lines">“{ask.why}”</p>}
-        {(ask.starts || ask.ends) && (
+        {request.why && <p className="lines">“{request.why}”</p>}
+        {(request.starts || request.ends) && (
           <p className="small">
-            {ask.starts && `${t('fromDay', { date: day(ask.starts) })} `}
-            {ask.ends && t('untilDay', { date: day(ask.ends, 1) })}
+            {request.starts && `${t('fromDay', { date: day(request.starts) })} `}
+            {request.ends && t('untilDay', { date: day(request.ends, 1) })}
           </p>
         )}
-        {ask.gave && (
+        {request.gave && (
           <p className="small">
-            {t('gave', { who: firstName(ask.from.name), what: levelName(ask.gave) })}{' '}
-            {ask.own && (
+            {t('gave', { who: firstName(request.from.name), what: levelName(request.gave) })}{' '}
+            {request.own && (
               <Link
                 href={
                   kind === 'calendar'
-                    ? `/for/${frame.me.handle}/calendar?of=${ask.from.handle}`
-                    : `/for/${frame.me.handle}/everything?of=${ask.from.handle}`
+                    ? `/for/${frame.me.handle}/calendar?of=${request.from.handle}`
+                    : `/for/${frame.me.handle}/everything?of=${request.from.handle}`
                 }
               >
                 {t('lookAtTheirs')}
@@ -174,7 +179,7 @@ function AskCard({ ask, openFirst }: { ask: AskToAnswer; openFirst: boolean }) {
             )}
           </p>
         )}
-        {ask.state !== 'open' && last && (
+        {request.state !== 'open' && last && (
           <p className="small">
             {last.answer === 'given'
               ? t('answeredYes', { who: by, what: last.rights ? levelName(last.rights) : '', date: day(last.at) })
@@ -182,13 +187,13 @@ function AskCard({ ask, openFirst }: { ask: AskToAnswer; openFirst: boolean }) {
             {last.note && ` “${last.note}”`}
           </p>
         )}
-        <p className="small soft">{t('hasNow', { who: firstName(ask.from.name), what: levelName(ask.has) })}</p>
+        <p className="small soft">{t('hasNow', { who: firstName(request.from.name), what: levelName(request.has) })}</p>
         {open ? (
-          <AnswerRequest ask={ask} onLeave={() => setOpen(false)} />
+          <AnswerRequest request={request} onLeave={() => setOpen(false)} />
         ) : (
           <div>
             <Button variant="outlined" onClick={() => setOpen(true)}>
-              {t(ask.state === 'open' ? 'answer' : ask.state === 'given' ? 'turnGiven' : 'turnRefused')}
+              {t(request.state === 'open' ? 'answer' : request.state === 'given' ? 'turnGiven' : 'turnRefused')}
             </Button>
           </div>
         )}

@@ -8,7 +8,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import type { AskAnswerBody, AskToAnswer } from '@/contract/sharing/access-requests.ts';
+import type { AccessRequestToAnswer, AnswerAccessRequestBody } from '@/contract/sharing/access-requests.ts';
 import type { RightsWire } from '@/contract/sharing/sight.ts';
 import { dateText, parseInstant, toWall, weekStart } from '@/core/time/index.ts';
 import { useActing } from '../../common/fetched/acting.ts';
@@ -36,7 +36,7 @@ export const useDay = () => {
 };
 
 /** The level that is given, beside the week as the asker would then see it; a no, with words or without; or neither. */
-export function AnswerRequest({ ask, onLeave }: { ask: AskToAnswer; onLeave: () => void }) {
+export function AnswerRequest({ request, onLeave }: { request: AccessRequestToAnswer; onLeave: () => void }) {
   const t = useTranslations();
   const ta = useTranslations('ask');
   const { style, now, toast } = useFrame();
@@ -44,27 +44,27 @@ export function AnswerRequest({ ask, onLeave }: { ask: AskToAnswer; onLeave: () 
   const sentence = useSentence();
   const levelName = useLevelName();
   const today = Math.floor(toWall(style.zone, now()) / DAY) * DAY;
-  const [rights, setRights] = useState<RightsWire>(ask.wants);
-  const asUntil = ask.ends ? dateText(toWall(style.zone, (parseInstant(ask.ends) ?? 0) - 1)) : '';
-  const asFrom = ask.starts ? dateText(toWall(style.zone, parseInstant(ask.starts) ?? 0)) : '';
+  const [rights, setRights] = useState<RightsWire>(request.wants);
+  const asUntil = request.ends ? dateText(toWall(style.zone, (parseInstant(request.ends) ?? 0) - 1)) : '';
+  const asFrom = request.starts ? dateText(toWall(style.zone, parseInstant(request.starts) ?? 0)) : '';
   const [until, setUntil] = useState(asUntil >= dateText(today) ? asUntil : '');
   const [open, setOpen] = useState(false);
-  const [refusing, setRefusing] = useState(ask.state === 'given');
+  const [refusing, setRefusing] = useState(request.state === 'given');
   const [note, setNote] = useState('');
   const { attempt, busy, refused, fields } = useActing();
   const week = weekStart(today, style.weekFirst);
   // What is given for a time stands beside what stands; what is standing takes the place of what stood.
   const seen =
-    ask.standing.find((g) => (until === '' ? g.from === null && g.until === null : g.byAsk && g.until !== null))?.key ??
-    null;
-  const preview = useRightsPreview(ask.calendar, ask.audience, rights, seen, week);
+    request.standing.find((g) => (until === '' ? g.from === null && g.until === null : g.byAsk && g.until !== null))
+      ?.key ?? null;
+  const preview = useRightsPreview(request.calendar, request.audience, rights, seen, week);
   const choosing = useChoosing(preview, setRights);
-  const who = firstName(ask.from.name);
-  const owner = firstName(ask.to.name);
-  const send = async (body: AskAnswerBody, text: string) => {
+  const who = firstName(request.from.name);
+  const owner = firstName(request.to.name);
+  const send = async (body: AnswerAccessRequestBody, text: string) => {
     const answered = await attempt(
       async () => {
-        await call('answerAccessRequest', { params: { ask: ask.key }, body });
+        await call('answerAccessRequest', { params: { request: request.key }, body });
         toast({ text });
         onLeave();
         await client.invalidateQueries();
@@ -77,7 +77,7 @@ export function AnswerRequest({ ask, onLeave }: { ask: AskToAnswer; onLeave: () 
     );
     if (!answered) await client.invalidateQueries({ queryKey: KEYS.asks });
   };
-  const { turns } = ask;
+  const { turns } = request;
   const give = () =>
     send(
       {
@@ -88,7 +88,7 @@ export function AnswerRequest({ ask, onLeave }: { ask: AskToAnswer; onLeave: () 
         seen,
         note,
       },
-      ta('givenDone', { who: ask.from.name, what: levelName(rights) }),
+      ta('givenDone', { who: request.from.name, what: levelName(rights) }),
     );
   const refuse = (takes: string[], quiet: boolean) =>
     send(
@@ -96,8 +96,8 @@ export function AnswerRequest({ ask, onLeave }: { ask: AskToAnswer; onLeave: () 
       ta(quiet ? 'closedDone' : 'refusedDone', { who }),
     );
   const { answer, settled } = preview;
-  const kind = ask.further?.kind ?? 'calendar';
-  const does = sentence(rights, owner, ask.own, kind);
+  const kind = request.further?.kind ?? 'calendar';
+  const does = sentence(rights, owner, request.own, kind);
   const noteField = (label: string) => (
     <TextField
       label={label}
@@ -115,11 +115,11 @@ export function AnswerRequest({ ask, onLeave }: { ask: AskToAnswer; onLeave: () 
         {refused && <Alert severity="error">{refused}</Alert>}
         {refusing ? (
           <Refusal
-            ask={ask}
+            request={request}
             busy={busy}
             note={noteField(ta('noWords'))}
             onNo={refuse}
-            onBack={ask.state === 'given' ? onLeave : () => setRefusing(false)}
+            onBack={request.state === 'given' ? onLeave : () => setRefusing(false)}
           />
         ) : (
           <>
@@ -157,14 +157,14 @@ export function AnswerRequest({ ask, onLeave }: { ask: AskToAnswer; onLeave: () 
                 disabled={!settled || choosing.waits || rights.sight === 'nothing'}
                 onClick={() => void give()}
               >
-                {ask.own
+                {request.own
                   ? ta('giveMine', { what: levelName(rights) })
                   : ta('giveFor', { what: levelName(rights), owner })}
               </Button>
               <Button variant="outlined" aria-expanded={open} onClick={() => setOpen(!open)}>
                 {ta('another')}
               </Button>
-              {ask.state === 'open' && (
+              {request.state === 'open' && (
                 <Button variant="outlined" onClick={() => setRefusing(true)}>
                   {ta('sayNo')}
                 </Button>
@@ -199,31 +199,31 @@ export function AnswerRequest({ ask, onLeave }: { ask: AskToAnswer; onLeave: () 
 
 /** A no: what it takes away, said before; and whether the asker is told or only sees that it is closed. */
 function Refusal(props: {
-  ask: AskToAnswer;
+  request: AccessRequestToAnswer;
   busy: boolean;
   note: React.ReactNode;
   onNo: (takes: string[], quiet: boolean) => void;
   onBack: () => void;
 }) {
-  const { ask, busy, note, onNo, onBack } = props;
+  const { request, busy, note, onNo, onBack } = props;
   const t = useTranslations('ask');
   const { frame } = useFrame();
   const levelName = useLevelName();
   const day = useDay();
   const [quiet, setQuiet] = useState(false);
-  const who = firstName(ask.from.name);
-  const byHand = ask.standing.filter((g) => !g.byAsk);
-  const byAsk = ask.standing.filter((g) => g.byAsk);
+  const who = firstName(request.from.name);
+  const givenDirectly = request.standing.filter((g) => !g.byAsk);
+  const byRequest = request.standing.filter((g) => g.byAsk);
   // A no to what waits leaves what they have; one that turns a yes round takes it away.
-  const turning = ask.state === 'given' && ask.standing.length > 0;
-  const all = ask.standing.map((g) => g.key);
+  const turning = request.state === 'given' && request.standing.length > 0;
+  const all = request.standing.map((g) => g.key);
   return (
     <>
       {turning ? (
         <div role="alert" className="gap-2 stack">
           <p>{t('takesHead', { who })}</p>
           <ul className={asksCss.takes}>
-            {ask.standing.map((g) => (
+            {request.standing.map((g) => (
               <li key={g.key}>
                 {t(g.byAsk ? 'takesAsked' : 'takesByHand', {
                   what: levelName(g.rights),
@@ -234,10 +234,10 @@ function Refusal(props: {
               </li>
             ))}
           </ul>
-          <p className="small soft">{t('takesThen', { who, what: levelName(ask.without) })}</p>
+          <p className="small soft">{t('takesThen', { who, what: levelName(request.without) })}</p>
         </div>
       ) : (
-        <p className="small soft">{t('noLeaves', { who, what: levelName(ask.has) })}</p>
+        <p className="small soft">{t('noLeaves', { who, what: levelName(request.has) })}</p>
       )}
       {!quiet && note}
       <FormControlLabel
@@ -251,13 +251,13 @@ function Refusal(props: {
             <Button variant="contained" color="error" loading={busy} onClick={() => onNo(all, quiet)}>
               {t('takeAll')}
             </Button>
-            {byHand.length > 0 && (
+            {givenDirectly.length > 0 && (
               <Button
                 variant="outlined"
                 loading={busy}
                 onClick={() =>
                   onNo(
-                    byAsk.map((g) => g.key),
+                    byRequest.map((g) => g.key),
                     quiet,
                   )
                 }
@@ -276,9 +276,9 @@ function Refusal(props: {
         </Button>
         <Link
           className="small"
-          href={`/for/${ask.to.handle}/sightlines?${new URLSearchParams({
-            who: audienceParam(ask.audience),
-            ...(ask.further ? { c: ask.further.key } : {}),
+          href={`/for/${request.to.handle}/sightlines?${new URLSearchParams({
+            who: audienceParam(request.audience),
+            ...(request.further ? { c: request.further.key } : {}),
           })}`}
         >
           {t('inSightlines')}

@@ -9,8 +9,8 @@ import type { CollectionKind } from '@/core/collection/index.ts';
 import { useCollectionGoal } from '../../common/collection-goal.ts';
 import { useCollectionName } from '../../common/collection-name.ts';
 import { useComesNext } from '../../common/comes-next.ts';
-import { Asked } from '../../common/fetched/asked.tsx';
 import { KEYS } from '../../common/fetched/query-keys.ts';
+import { QueryState } from '../../common/fetched/query-state.tsx';
 import { useFrame } from '../../common/frame-context.tsx';
 import { Link } from '../../common/link.tsx';
 import { ReachMeter, SightMeter } from '../../common/meters.tsx';
@@ -55,7 +55,7 @@ export function Granted() {
           {t('other')}
         </Link>
       </div>
-      <Asked query={query} />
+      <QueryState query={query} />
       {query.data && (
         <>
           <section aria-label={t('given')}>

@@ -3,7 +3,7 @@ import Alert from '@mui/material/Alert';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
-import type { AskAnswer } from '@/contract/sharing/review.ts';
+import type { ExplainAnswer } from '@/contract/sharing/review.ts';
 import type { AudienceWire } from '@/contract/sharing/sharing.ts';
 import { fromWallLenient, instantText, parseDate, parseInstant, toWall } from '@/core/time/index.ts';
 import { usePreview } from '../../common/fetched/preview.ts';
@@ -15,7 +15,15 @@ import { DAY, fullDay } from '../../common/times.ts';
 import { firstName } from '../../common/token.tsx';
 
 /** Can this audience see this item, and why: step by step, as it stands or as it stood at the end of a past day. */
-export function Ask({ calendar, audience, item }: { calendar: string; audience: AudienceWire; item: string }) {
+export function ExplainAccess({
+  calendar,
+  audience,
+  item,
+}: {
+  calendar: string;
+  audience: AudienceWire;
+  item: string;
+}) {
   const t = useTranslations('lines');
   const ts = useTranslations('seen');
   const { style } = useFrame();
@@ -52,7 +60,7 @@ export function Ask({ calendar, audience, item }: { calendar: string; audience: 
   );
 }
 
-function StepText({ step }: { step: AskAnswer['steps'][number] }) {
+function StepText({ step }: { step: ExplainAnswer['steps'][number] }) {
   const t = useTranslations();
   const { facts } = step;
   const what = facts.preset

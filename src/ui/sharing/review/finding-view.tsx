@@ -5,8 +5,8 @@ import { call } from '@/contract/call.ts';
 import type { Finding } from '@/contract/sharing/review.ts';
 import type { PreviewAnswer } from '@/contract/sharing/sharing.ts';
 import { dateText, toWall, weekStart } from '@/core/time/index.ts';
-import { Asked } from '../../common/fetched/asked.tsx';
 import { KEYS } from '../../common/fetched/query-keys.ts';
+import { QueryState } from '../../common/fetched/query-state.tsx';
 import { useFrame } from '../../common/frame-context.tsx';
 import pageCss from '../../common/page.module.css';
 import { NOTHING } from '../../common/requests/plain-rights.ts';
@@ -54,7 +54,7 @@ export function FindingView({ calendar, finding }: { calendar: string; finding: 
     );
   return (
     <div>
-      <Asked query={query} />
+      <QueryState query={query} />
       {query.data && (
         <>
           <p className="small soft">

@@ -26,7 +26,7 @@ export function History({ calendar, audience }: { calendar: string; audience: Au
   const [all, setAll] = useState(false);
   const every = (data?.entries ?? []).filter((e) => audienceParam(e.audience) === audienceParam(audience));
   const mine = all ? every : every.slice(0, SHOWN);
-  const hand = ({ actor, hands }: { actor: string; hands: string | null }) =>
+  const actedBy = ({ actor, hands }: { actor: string; hands: string | null }) =>
     hands === null ? actor : t('trail.hands', { actor, name: hands });
   const day = (instant: string) => dayMonth(toWall(style.zone, parseInstant(instant) ?? 0));
   return (
@@ -43,7 +43,7 @@ export function History({ calendar, audience }: { calendar: string; audience: Au
               <dt>{day(entry.recorded)}</dt>
               <dd>
                 {t('lines.historyGiven', {
-                  who: hand({ actor: entry.given.actor, hands: entry.hands }),
+                  who: actedBy({ actor: entry.given.actor, hands: entry.hands }),
                   what,
                 })}
                 {entry.until &&
@@ -52,7 +52,7 @@ export function History({ calendar, audience }: { calendar: string; audience: Au
                   <span className="soft">
                     {' · '}
                     {entry.ended
-                      ? t('lines.historyEndedBy', { date: day(entry.replaced), who: hand(entry.ended) })
+                      ? t('lines.historyEndedBy', { date: day(entry.replaced), who: actedBy(entry.ended) })
                       : t('lines.historyReplaced', { date: day(entry.replaced) })}
                   </span>
                 )}

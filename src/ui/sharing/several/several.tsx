@@ -77,10 +77,10 @@ export function Several(props: {
     changes: changesFor(one.meant, one.row, { ...wanted, level: one.level }),
   }));
   const changes = changing.flatMap((one) => one.changes);
-  const asked = usePaused(JSON.stringify(changes), PAUSE_MS);
-  const ready = asked === JSON.stringify(changes) && changes.length > 0;
+  const settled = usePaused(JSON.stringify(changes), PAUSE_MS);
+  const ready = settled === JSON.stringify(changes) && changes.length > 0;
   const comesTo = usePreview(
-    KEYS.severalComesTo(asked),
+    KEYS.severalComesTo(settled),
     ready ? () => call('changeGrants', { body: { changes, dryRun: true } }) : null,
   );
   const results = comesTo.settled && ready ? (comesTo.answer?.results ?? []) : [];

@@ -7,7 +7,7 @@ import { itemById, itemByKey, replacementsOf } from '../../../repositories/items
 import type { StoredItem } from '../../../repositories/stored-item.ts';
 import { ok, type Refusal, type Result, refuse } from '../../../result.ts';
 import type { Context } from '../context/context.ts';
-import { happeningAt, repeats } from '../writing/indexing.ts';
+import { occurrenceAt, repeats } from '../writing/indexing.ts';
 import { mayOn, viewFor } from '../writing/writing.ts';
 import { type Decided, decideOn, isRefusal } from './deciding.ts';
 
@@ -15,7 +15,7 @@ import { type Decided, decideOn, isRefusal } from './deciding.ts';
 export interface FoundItem {
   readonly decided: Decided;
   readonly item: StoredItem;
-  readonly happening: { readonly start: number; readonly end: number; readonly recurrence: string } | null;
+  readonly occurrence: { readonly start: number; readonly end: number; readonly recurrence: string } | null;
   readonly view: ItemWire;
   readonly may: MayItem;
 }
@@ -32,7 +32,7 @@ export function findItem(ctx: Context, id: string): FoundItem | Refusal {
   const calendar = calendarById(ctx.db, stored.calendarId);
   if (!calendar) return refuse('notFound');
   const decided = decideOn(ctx, calendar);
-  const found = happeningOf(ctx, stored, seconds);
+  const found = occurrenceOf(ctx, stored, seconds);
   if (found === undefined) return refuse('notFound');
   const item = found?.replacement ?? stored;
   const seen = seenItem(ctx, decided, item, found && !found.replacement ? found : null);
@@ -44,11 +44,11 @@ function seenItem(
   ctx: Context,
   decided: Decided,
   item: StoredItem,
-  happening: FoundItem['happening'],
+  occurrence: FoundItem['occurrence'],
 ): FoundItem | null {
-  const view = viewFor(ctx, decided, item, happening ?? item);
+  const view = viewFor(ctx, decided, item, occurrence ?? item);
   if (!view) return null;
-  return { decided, item, happening, view, may: mayOn(ctx, decided.decision, item) };
+  return { decided, item, occurrence, view, may: mayOn(ctx, decided.decision, item) };
 }
 
 /**
@@ -72,20 +72,20 @@ export function findByAnyId(ctx: Context, id: string): FoundItem | Refusal {
   const item = itemById(ctx.db, sealed.item);
   const calendar = item && item.removedAt === null ? calendarById(ctx.db, item.calendarId) : null;
   if (!item || !calendar) return full;
-  const found = repeats(item) ? happeningOf(ctx, item, (sealed.start / 1000).toString(36)) : null;
+  const found = repeats(item) ? occurrenceOf(ctx, item, (sealed.start / 1000).toString(36)) : null;
   if (found === undefined || found?.replacement) return full;
   return seenItem(ctx, decideOn(ctx, calendar), item, found) ?? full;
 }
 
-function happeningOf(ctx: Context, item: StoredItem, seconds: string | undefined) {
+function occurrenceOf(ctx: Context, item: StoredItem, seconds: string | undefined) {
   if (seconds === undefined) return null;
   const start = Number.parseInt(seconds, 36) * 1000;
   if (!Number.isFinite(start)) return undefined;
   if (!inBounds(start)) return undefined;
   const wall = item.wall !== null && start === item.start ? item.wall : toWall(item.zone, start);
   const recurrence = item.allDay ? dateText(start) : wallText(wall);
-  const happening = happeningAt(ctx.db, item, start);
-  if (happening) return { ...happening, recurrence, replacement: null };
+  const occurrence = occurrenceAt(ctx.db, item, start);
+  if (occurrence) return { ...occurrence, recurrence, replacement: null };
   const replacement = replacementsOf(ctx.db, item.id).find((r) => r.recurrence === recurrence);
   return replacement ? { start, end: start, recurrence, replacement } : undefined;
 }

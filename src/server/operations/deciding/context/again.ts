@@ -4,7 +4,7 @@ import { personById } from '../../../repositories/people.ts';
 import { tokenStands } from '../../../repositories/tokens.ts';
 import { type Refusal, refuse } from '../../../result.ts';
 import type { Context } from './context.ts';
-import { handsUnsaid } from './operator.ts';
+import { isOperatorUnknown } from './operator.ts';
 
 /**
  * Reads the asker once more, for the transaction that writes: since the request began they may have been signed out, have left, or have
@@ -16,5 +16,5 @@ export function again(ctx: Context): Context | Refusal {
   if (ctx.token && (viewer.account === null || !tokenStands(ctx.db, ctx.token.key, now()))) return refuse('signedOut');
   if (ctx.session && (viewer.account === null || !sessionHolds(ctx.session))) return refuse('signedOut');
   const here = { ...ctx, viewer };
-  return handsUnsaid({ ...here, now: now() }) ? refuse('handsFirst') : here;
+  return isOperatorUnknown({ ...here, now: now() }) ? refuse('handsFirst') : here;
 }

@@ -1,5 +1,5 @@
 import { fromWallLenient, toWall } from '@/core/time/index.ts';
-import { handsIn, handsOfLate } from '../../../repositories/operators.ts';
+import { operatorOfSession, recentOperators } from '../../../repositories/operators.ts';
 import { tokenByKey } from '../../../repositories/tokens.ts';
 import type { Context } from './context.ts';
 
@@ -15,11 +15,11 @@ export function operatorOf(ctx: Pick<Context, 'db' | 'now' | 'viewer' | 'session
   // A program's operator is the name its token was given.
   if (ctx.token) return tokenByKey(ctx.db, ctx.token.key)?.name ?? null;
   if (!ctx.session) return null;
-  return handsIn(ctx.db, ctx.viewer.id, ctx.session, dayBegan(ctx));
+  return operatorOfSession(ctx.db, ctx.viewer.id, ctx.session, dayBegan(ctx));
 }
 
 /** Whether whoever is behind a window has to be said before anything is done in it. */
-export const handsUnsaid = (ctx: Pick<Context, 'db' | 'now' | 'viewer' | 'session'>): boolean =>
+export const isOperatorUnknown = (ctx: Pick<Context, 'db' | 'now' | 'viewer' | 'session'>): boolean =>
   ctx.viewer.kind === 'role' && !!ctx.session && operatorOf(ctx) === null;
 
 const LATE = 30 * DAY;
@@ -29,8 +29,8 @@ const MOST_NAMES = 6;
 export function operatorHere(ctx: Context): { asks: boolean; name: string | null; before: string[] } | null {
   if (ctx.viewer.kind !== 'role') return null;
   return {
-    asks: handsUnsaid(ctx),
+    asks: isOperatorUnknown(ctx),
     name: operatorOf(ctx),
-    before: handsOfLate(ctx.db, ctx.viewer.id, ctx.now - LATE, MOST_NAMES),
+    before: recentOperators(ctx.db, ctx.viewer.id, ctx.now - LATE, MOST_NAMES),
   };
 }

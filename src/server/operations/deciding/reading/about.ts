@@ -8,10 +8,10 @@ import type { StoredItem } from '../../../repositories/stored-item.ts';
 import { isRefusal } from '../access/deciding.ts';
 import { type FoundItem, findItem } from '../access/find-item.ts';
 import type { Context } from '../context/context.ts';
-import { happeningAt } from '../writing/indexing.ts';
+import { occurrenceAt } from '../writing/indexing.ts';
 
-/** The item (or happening of a series) that is asked about. Its copies in other calendars must not count as taken time. */
-export type About = Pick<FoundItem, 'item' | 'happening'> | null;
+/** The item (or occurrence of a series) that is asked about. Its copies in other calendars must not count as taken time. */
+export type About = Pick<FoundItem, 'item' | 'occurrence'> | null;
 
 /** What is asked about by its id; `null` for nothing, and for what the one who asks doesn't see in full. */
 export function aboutItem(ctx: Context, id: string | null): About {
@@ -35,23 +35,23 @@ export function withoutCopy<V extends ItemWire>(
   const [start, end] = copy.times;
   const at = views.flatMap((view, i) => (view.start === start && view.end === end ? [i] : []));
   const seen = at.find((i) => views[i]?.id.split('~')[0] === copy.item.key);
-  const itself = seen ?? (isAskedTo(db, copy.item, about.item) ? at[0] : undefined);
+  const itself = seen ?? (isInvitedTo(db, copy.item, about.item) ? at[0] : undefined);
   return itself === undefined ? views : views.filter((_, i) => i !== itself);
 }
 
-function copyOf(db: Connection, calendarId: number, { item, happening }: NonNullable<About>) {
+function copyOf(db: Connection, calendarId: number, { item, occurrence }: NonNullable<About>) {
   const all = itemsByUid(db, calendarId, item.uid);
-  const recurrence = happening?.recurrence ?? item.recurrence;
+  const recurrence = occurrence?.recurrence ?? item.recurrence;
   const alone = all.find((one) => one.recurrence === recurrence);
   if (alone) return { item: alone, times: timesOf(alone, alone) };
   // There it goes its series' way still.
-  const series = happening && all.find((one) => one.recurrence === null);
-  const there = series && happeningAt(db, series, happening.start);
+  const series = occurrence && all.find((one) => one.recurrence === null);
+  const there = series && occurrenceAt(db, series, occurrence.start);
   return there ? { item: series, times: timesOf(series, there) } : null;
 }
 
 /** Whether an item is the copy of a meeting in an attendee's calendar: both the meeting and the copy say so. */
-function isAskedTo(db: Connection, copy: StoredItem, called: StoredItem): boolean {
+function isInvitedTo(db: Connection, copy: StoredItem, called: StoredItem): boolean {
   const held = meetingOf(db, copy);
   const meeting = meetingOf(db, called);
   if (held?.part !== 'attendee' || meeting?.part !== 'organiser' || !meeting.state) return false;

@@ -4,7 +4,7 @@ import { expand } from '@/core/recurrence/index.ts';
 import { dateText, fromWallLenient, instantText } from '@/core/time/index.ts';
 import type { Connection } from '../../../db/index.ts';
 import type { Calendar } from '../../../repositories/calendars.ts';
-import { asListed, type HappeningRow } from '../../../repositories/happening-row.ts';
+import { asListed, type OccurrenceRow } from '../../../repositories/happening-row.ts';
 import { itemById, replacementsOf } from '../../../repositories/items.ts';
 import type { StoredItem } from '../../../repositories/stored-item.ts';
 import type { Directory } from '../context/directory.ts';
@@ -28,8 +28,8 @@ const MOST_DAYS = 7;
 
 /** What happens of the changed items before a write and after it; `within` where a repeat changed, which was looked at no further. */
 export interface ChangedRows {
-  readonly before: readonly HappeningRow[];
-  readonly after: readonly HappeningRow[];
+  readonly before: readonly OccurrenceRow[];
+  readonly after: readonly OccurrenceRow[];
   readonly within: { readonly from: number; readonly to: number } | null;
 }
 
@@ -57,7 +57,7 @@ export function changedRows(
   const within = { from: now - BACK, to: now + AHEAD };
   const all = [...items.values()];
   let cut = false;
-  const rows = (item: StoredItem | null, replaced: (id: number) => string[]): HappeningRow[] => {
+  const rows = (item: StoredItem | null, replaced: (id: number) => string[]): OccurrenceRow[] => {
     if (item === null || item.removedAt !== null || cut) return [];
     if (!repeats(item)) return [asListed(rowOf(item))];
     const from = within.from - Math.min(item.end - item.start, LONGEST);
@@ -89,14 +89,14 @@ export function changedRows(
 
 /** The days around a change, read once for all who hear of it. */
 export class DayRows {
-  private readonly known = new Map<string, readonly HappeningRow[] | null>();
+  private readonly known = new Map<string, readonly OccurrenceRow[] | null>();
   constructor(
     private readonly db: Connection,
     private readonly calendar: Calendar,
   ) {}
 
   /** What happens on some dates of a zone; `null` where it is too much to read here. */
-  on(first: number, last: number, zone: string): readonly HappeningRow[] | null {
+  on(first: number, last: number, zone: string): readonly OccurrenceRow[] | null {
     const key = `${first} ${last} ${zone}`;
     const known = this.known.get(key);
     if (known !== undefined) return known;
@@ -123,7 +123,7 @@ export function seenChange(
   zone: string | null,
   dayRows: DayRows,
 ): SeenChange {
-  const views = (list: readonly HappeningRow[]) =>
+  const views = (list: readonly OccurrenceRow[]) =>
     new Map(viewsOfRows(db, directory, list, looker).map((view) => [view.id, view]));
   const [was, is] = [views(rows.before), views(rows.after)];
   const shown = [...is.values()].filter((view) => JSON.stringify(was.get(view.id)) !== JSON.stringify(view));

@@ -71,7 +71,7 @@ export class ContactReading {
       const below = { id: bareIdFor(ctx.viewer.id, contact.key), book: list.key, ...view } as ContactWire;
       return may.remove ? { ...below, mayRemove: true } : below;
     }
-    const hand = (at: number, actor: number, principal: number) => ({
+    const authored = (at: number, actor: number, principal: number) => ({
       at: instantText(at),
       actor: directory.name(actor),
       principal: directory.name(principal),
@@ -84,8 +84,8 @@ export class ContactReading {
       may: { change: may.change, remove: may.remove },
       inside: this.inside(contact),
       picture: hasPicture(contact),
-      created: hand(contact.createdAt, contact.createdBy, contact.createdFor),
-      changed: hand(contact.changedAt, contact.changedBy, contact.changedFor),
+      created: authored(contact.createdAt, contact.createdBy, contact.createdFor),
+      changed: authored(contact.changedAt, contact.changedBy, contact.changedFor),
     } as ContactWire;
   }
 

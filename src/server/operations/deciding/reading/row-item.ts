@@ -11,7 +11,7 @@ import {
   type WrittenFields,
 } from '@/core/calendar/index.ts';
 import { dateText, instantText } from '@/core/time/index.ts';
-import type { HappeningRow } from '../../../repositories/happening-row.ts';
+import type { OccurrenceRow } from '../../../repositories/happening-row.ts';
 import { encodeItem, itemColumns, list, namesParty } from '../../../repositories/item-columns.ts';
 import type { Person } from '../../../repositories/people.ts';
 import type { StoredItem } from '../../../repositories/stored-item.ts';
@@ -20,7 +20,7 @@ import type { Directory } from '../context/directory.ts';
 /** The fields of a happening's row that come of its times, its meeting and who made it. */
 class MadeOfRow {
   constructor(
-    readonly row: HappeningRow,
+    readonly row: OccurrenceRow,
     private readonly directory: Directory,
   ) {}
   get start(): string {
@@ -63,10 +63,10 @@ for (const name of WRITTEN_FIELDS) {
 
 /** A happening's row read as an item: each field is worked out when a projection asks for it, and only then. */
 export type RowItem = MadeOfRow & WrittenFields & Item;
-export const RowItem = MadeOfRow as new (row: HappeningRow, directory: Directory) => RowItem;
+export const RowItem = MadeOfRow as new (row: OccurrenceRow, directory: Directory) => RowItem;
 
 /** How a person stands to a row's item. */
-export function standingOf(row: HappeningRow, person: Pick<Person, 'id' | 'address'> | null): Standing {
+export function standingOf(row: OccurrenceRow, person: Pick<Person, 'id' | 'address'> | null): Standing {
   return {
     named: person !== null && namesParty(row.parties, person.address),
     created: person !== null && row.created_by === person.id,
@@ -75,7 +75,7 @@ export function standingOf(row: HappeningRow, person: Pick<Person, 'id' | 'addre
 }
 
 /** A stored item as the whole row of its first (or only) happening. */
-export function rowOf(item: StoredItem, at = item.start, until = item.end): HappeningRow {
+export function rowOf(item: StoredItem, at = item.start, until = item.end): OccurrenceRow {
   return { at, until, long: 0, ...encodeItem(item), id: item.id };
 }
 
@@ -100,7 +100,7 @@ const envelopePolicy = {
 } as const satisfies Record<keyof AsSet, 'all'>;
 
 /** The values as set, beside a full view: for the owner and viewers who may change all, `undefined` for others. */
-export function asSetOf(row: HappeningRow, decision: Decision, directory: Directory): AsSet | undefined {
+export function asSetOf(row: OccurrenceRow, decision: Decision, directory: Directory): AsSet | undefined {
   if (!decision.owner && decision.rights.change !== envelopePolicy.version) return undefined;
   return {
     shows: row.shows,

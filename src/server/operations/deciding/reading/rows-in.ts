@@ -1,12 +1,12 @@
 import { dateText } from '@/core/time/index.ts';
 import type { Connection } from '../../../db/index.ts';
 import type { Calendar } from '../../../repositories/calendars.ts';
-import { asListed, type HappeningRow, type Width } from '../../../repositories/happening-row.ts';
+import { asListed, type OccurrenceRow, type Width } from '../../../repositories/happening-row.ts';
 import { itemById, repeatingIds } from '../../../repositories/items.ts';
-import { happeningKeysIn, happeningsIn, weighRange } from '../../../repositories/occurrences.ts';
+import { occurrenceKeysIn, occurrencesIn, weighRange } from '../../../repositories/occurrences.ts';
 import type { StoredItem } from '../../../repositories/stored-item.ts';
 import { LIGHT_HAPPENINGS, LIGHT_SERIES, MOST_HAPPENINGS_IN_CALENDAR } from '../budgets.ts';
-import { happeningsBetween } from '../writing/indexing.ts';
+import { occurrencesBetween } from '../writing/indexing.ts';
 import { rowOf } from './row-item.ts';
 
 /** Days of a calendar: instants in epoch milliseconds for what has hours, dates for what is all day. */
@@ -48,14 +48,14 @@ export function rowsIn(
   calendar: Calendar,
   range: Range,
   width: Width,
-): { rows: Iterable<HappeningRow>; unread: boolean } {
+): { rows: Iterable<OccurrenceRow>; unread: boolean } {
   const far = rowsBeyond(db, calendar, range, width);
-  const shown = (row: HappeningRow): boolean =>
+  const shown = (row: OccurrenceRow): boolean =>
     (!row.all_day || (dateText(row.at) < range.toDate && dateText(row.until) > range.fromDate)) &&
     !(far.series.has(row.id) && (row.at < calendar.indexedFrom || row.at >= calendar.indexedUntil));
-  const inOrder = (a: HappeningRow, b: HappeningRow): number => a.at - b.at || a.id - b.id;
+  const inOrder = (a: OccurrenceRow, b: OccurrenceRow): number => a.at - b.at || a.id - b.id;
   if (weighRange(db, calendar.id, range.from, range.to, LIGHT_HAPPENINGS) < LIGHT_HAPPENINGS) {
-    const near = happeningsIn(db, calendar.id, range.from, range.to, width).filter(shown);
+    const near = occurrencesIn(db, calendar.id, range.from, range.to, width).filter(shown);
     const all = far.rows.length === 0 ? near : [...near, ...far.rows];
     return { rows: all.sort(inOrder), unread: far.unread };
   }
@@ -67,10 +67,10 @@ function* oneByOne(
   calendar: Calendar,
   range: Range,
   width: Width,
-  shown: (row: HappeningRow) => boolean,
-): Generator<HappeningRow> {
+  shown: (row: OccurrenceRow) => boolean,
+): Generator<OccurrenceRow> {
   const items = new Map<number, StoredItem | null>();
-  for (const [at, until, id] of happeningKeysIn(db, calendar.id, range.from, range.to, MOST_HAPPENINGS_IN_CALENDAR)) {
+  for (const [at, until, id] of occurrenceKeysIn(db, calendar.id, range.from, range.to, MOST_HAPPENINGS_IN_CALENDAR)) {
     let item = items.get(id);
     if (item === undefined) {
       if (items.size > 500) items.clear();
@@ -82,13 +82,13 @@ function* oneByOne(
   }
 }
 
-function* merged(near: Iterable<HappeningRow>, far: readonly HappeningRow[]): Generator<HappeningRow> {
+function* merged(near: Iterable<OccurrenceRow>, far: readonly OccurrenceRow[]): Generator<OccurrenceRow> {
   let i = 0;
   for (const row of near) {
-    while (i < far.length && (far[i] as HappeningRow).at <= row.at) yield far[i++] as HappeningRow;
+    while (i < far.length && (far[i] as OccurrenceRow).at <= row.at) yield far[i++] as OccurrenceRow;
     yield row;
   }
-  while (i < far.length) yield far[i++] as HappeningRow;
+  while (i < far.length) yield far[i++] as OccurrenceRow;
 }
 
 /** Happenings of repeats beyond the index, worked out for just this range. */
@@ -97,9 +97,9 @@ function rowsBeyond(
   calendar: Calendar,
   range: Range,
   width: Width,
-): { rows: HappeningRow[]; series: ReadonlySet<number>; unread: boolean } {
+): { rows: OccurrenceRow[]; series: ReadonlySet<number>; unread: boolean } {
   const parts = beyondIndex(calendar, range);
-  const rows: HappeningRow[] = [];
+  const rows: OccurrenceRow[] = [];
   const series = new Set<number>();
   if (parts.length === 0) return { rows, series, unread: false };
   const ids = repeatingIds(db, calendar.id, MOST_SERIES + 1);
@@ -112,7 +112,7 @@ function rowsBeyond(
     for (const { from, to } of parts) {
       // What began before the range may reach into it; what began within the index's years is there already.
       const since = from === calendar.indexedUntil ? from : from - long;
-      for (const h of happeningsBetween(db, item, since, to)) {
+      for (const h of occurrencesBetween(db, item, since, to)) {
         const overlaps = item.allDay
           ? dateText(h.start) < range.toDate && dateText(h.end) > range.fromDate
           : h.start < range.to && (h.end > range.from || h.start >= range.from);

@@ -13,7 +13,7 @@ import type { FoundAudience } from '../access/audience.ts';
 import { type Decided, decideOn } from '../access/deciding.ts';
 import type { Context } from '../context/context.ts';
 import { Directory } from '../context/directory.ts';
-import { happeningOfText } from '../writing/indexing.ts';
+import { occurrenceOfText } from '../writing/indexing.ts';
 import { viewFor } from '../writing/writing.ts';
 
 /** How somebody stands to a task: whoever has one to do has it in a list of their own, so nobody is named on one. */
@@ -98,7 +98,7 @@ export class TaskReading {
       const below = { id: bareIdFor(ctx.viewer.id, task.key), list: list.key, ...view } as TaskWire;
       return may.remove ? { ...below, mayRemove: true } : below;
     }
-    const hand = (at: number, actor: number, principal: number) => ({
+    const authored = (at: number, actor: number, principal: number) => ({
       at: instantText(at),
       actor: directory.name(actor),
       principal: directory.name(principal),
@@ -131,8 +131,8 @@ export class TaskReading {
               for: directory.name(task.createdFor),
               said: origin?.givenState === 'yes' || origin === null ? 'yes' : 'asked',
             },
-      created: hand(task.createdAt, task.createdBy, task.createdFor),
-      changed: hand(task.changedAt, task.changedBy, task.changedFor),
+      created: authored(task.createdAt, task.createdBy, task.createdFor),
+      changed: authored(task.changedAt, task.changedBy, task.changedFor),
     } as TaskWire;
   }
 
@@ -142,7 +142,7 @@ export class TaskReading {
     if (!item || item.removedAt !== null) return null;
     const decided = this.decidedOn(item.calendarId);
     if (!decided || decided.decision.rights.sight === 'nothing') return null;
-    const named = recurrence === null ? null : happeningOfText(this.ctx.db, item, recurrence);
+    const named = recurrence === null ? null : occurrenceOfText(this.ctx.db, item, recurrence);
     const found = named ?? { item, start: item.start, end: item.end };
     const view = viewFor(this.ctx, decided, found.item, found, this.directory);
     return view && { view, calendar: decided.calendar };

@@ -3,9 +3,9 @@ import { type Decision, type MayItem, mayRun, type Reader, readerOf, type Standi
 import { CONTENT_FIELDS, type Party, specOf } from '@/core/calendar/index.ts';
 import { sameAddress } from '@/core/meetings/index.ts';
 import type { Connection } from '../../../db/index.ts';
-import { happeningId, type Sealed, sealIds } from '../../../ids.ts';
+import { occurrenceId, type Sealed, sealIds } from '../../../ids.ts';
 import type { Calendar } from '../../../repositories/calendars.ts';
-import { asListed, type HappeningRow, LONG, type Width } from '../../../repositories/happening-row.ts';
+import { asListed, LONG, type OccurrenceRow, type Width } from '../../../repositories/happening-row.ts';
 import { itemById } from '../../../repositories/items.ts';
 import type { Person } from '../../../repositories/people.ts';
 import { MOST_BYTES_IN_ANSWER, MOST_ITEMS_IN_ANSWER } from '../budgets.ts';
@@ -50,17 +50,17 @@ export interface Views {
 }
 
 /** The item a view is of, by its row number, and when it happens: instants, or dates where it is all-day. */
-export interface ViewedHappening {
+export interface ViewedOccurrence {
   readonly item: number;
   readonly start: number;
   readonly end: number;
   /** What was read of it, where it is seen in full; else too little may have been. */
-  readonly row: HappeningRow | null;
+  readonly row: OccurrenceRow | null;
 }
 
 /** Views, and what each is of, which must never be sent. */
 interface ViewsOf extends Views {
-  readonly of: readonly ViewedHappening[];
+  readonly of: readonly ViewedOccurrence[];
 }
 
 /**
@@ -109,7 +109,7 @@ export function viewsIn(
 function viewRows(
   db: Connection,
   directory: Directory,
-  rows: Iterable<HappeningRow>,
+  rows: Iterable<OccurrenceRow>,
   width: Width,
   { decision, person, ownersIds, sealAs }: Looker,
   { after = 0, most = MOST_ITEMS_IN_ANSWER }: Wanted = {},
@@ -118,7 +118,7 @@ function viewRows(
   const sealed: Sealed[] = [];
   const unnamed: Record<string, unknown>[] = [];
   const views: Record<string, unknown>[] = [];
-  const of: ViewedHappening[] = [];
+  const of: ViewedOccurrence[] = [];
   let seen = 0;
   let bytes = 0;
   let more: number | null = null;
@@ -163,7 +163,7 @@ function viewRows(
 const SMALL = 160;
 
 /** About what a full view of a row takes in an answer. */
-const sizeOf = (row: HappeningRow): number => TEXT_COLUMNS.reduce((sum, name) => sum + (row[name]?.length ?? 0), 800);
+const sizeOf = (row: OccurrenceRow): number => TEXT_COLUMNS.reduce((sum, name) => sum + (row[name]?.length ?? 0), 800);
 const TEXT_COLUMNS = [
   ...CONTENT_FIELDS.filter((name) => specOf(name).type !== 'choice'),
   'attendees',
@@ -178,12 +178,12 @@ function leftWith(long: number, briefed: boolean): NonNullable<ItemWire['atItem'
 }
 
 /** Whether whose calendar it is calls the meeting. */
-const isCalledHere = (organiser: unknown, row: HappeningRow, directory: Directory): boolean =>
+const isCalledHere = (organiser: unknown, row: OccurrenceRow, directory: Directory): boolean =>
   organiser !== null && sameAddress((organiser as Party).address, directory.ownerOf(row.calendar_id)?.address ?? '');
 
 function arrange(
   wire: Record<string, unknown>,
-  row: HappeningRow,
+  row: OccurrenceRow,
   may: MayItem,
   decision: Decision,
   directory: Directory,
@@ -202,12 +202,12 @@ function arrange(
 /** Rows are read no wider than the calendar's sight needs; the few items seen at more are read again, whole. */
 function wideEnough(
   db: Connection,
-  row: HappeningRow,
+  row: OccurrenceRow,
   width: Width,
   standing: Standing,
   reader: Reader,
   directory: Directory,
-): HappeningRow | null {
+): OccurrenceRow | null {
   if (width === 'briefed' || width === 'full' || width === 'whole') return row;
   const seen = reader.seen(new RowItem(row, directory), standing);
   if (seen === null) return null;
@@ -277,14 +277,14 @@ export function viewsThrough(
 const MOST_SEEN_THROUGH = 1000;
 
 /** The id of a row's happening, seen in full. */
-const idOf = ({ key, rule, added, at }: HappeningRow): string =>
-  happeningId(key, rule === null && added === '[]' ? null : at);
+const idOf = ({ key, rule, added, at }: OccurrenceRow): string =>
+  occurrenceId(key, rule === null && added === '[]' ? null : at);
 
 /** The views of some rows for one looker, those they get none of left out. */
 export function viewsOfRows(
   db: Connection,
   directory: Directory,
-  rows: Iterable<HappeningRow>,
+  rows: Iterable<OccurrenceRow>,
   looker: Looker,
 ): ItemWire[] {
   return viewRows(db, directory, rows, 'briefed', looker).items;
@@ -294,6 +294,6 @@ export function viewsOfRows(
 export const sealedForLink = (id: number): number => 2 ** 31 + id;
 
 /** The view of one row for one looker; `null` where they get none. */
-export function viewOfRow(db: Connection, directory: Directory, row: HappeningRow, looker: Looker): ItemWire | null {
+export function viewOfRow(db: Connection, directory: Directory, row: OccurrenceRow, looker: Looker): ItemWire | null {
   return viewRows(db, directory, [row], 'briefed', looker).items[0] ?? null;
 }

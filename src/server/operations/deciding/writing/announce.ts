@@ -16,7 +16,7 @@ import { Directory } from '../context/directory.ts';
 import { type Change, type ChangedRows, changedRows, DayRows, seenChange } from '../reading/changed-rows.ts';
 import { rowOf } from '../reading/row-item.ts';
 import { type Looker, sealedForLink, viewOfRow } from '../reading/views.ts';
-import { happeningsBetween } from './indexing.ts';
+import { occurrencesBetween } from './indexing.ts';
 
 /** Listeners that are worked out before others get their turn. */
 export const A_SLICE = 16;
@@ -154,7 +154,7 @@ const repeatText = (item: StoredItem | null): string =>
 const startsText = (db: Connection, item: StoredItem | null, ends: LinkEnds): string =>
   item === null
     ? ''
-    : happeningsBetween(db, item, item.start, item.allDay ? ends.allDay : ends.hours)
+    : occurrencesBetween(db, item, item.start, item.allDay ? ends.allDay : ends.hours)
         .map(({ start }) => start)
         .join();
 

@@ -3,7 +3,13 @@ import { fromWallLenient, parseDate, parseWall, toWall } from '@/core/time/index
 import type { Connection } from '../../../db/index.ts';
 import { type Calendar, calendarsIndexedBefore, setIndexed } from '../../../repositories/calendars.ts';
 import { itemById, repeatingIds, replacementsOf } from '../../../repositories/items.ts';
-import { addToIndex, countHappenings, type Happening, reindex, trimIndex } from '../../../repositories/occurrences.ts';
+import {
+  addToIndex,
+  countOccurrences,
+  type IndexedOccurrence,
+  reindex,
+  trimIndex,
+} from '../../../repositories/occurrences.ts';
 import type { StoredItem } from '../../../repositories/stored-item.ts';
 import { type Refusal, refuse } from '../../../result.ts';
 import { MOST_HAPPENINGS_IN_CALENDAR, MOST_HAPPENINGS_OF_ITEM } from '../budgets.ts';
@@ -44,7 +50,12 @@ function restOf(item: Timed): number {
 }
 
 /** What happens of an item from one instant to another. */
-export function happeningsBetween(db: Connection, item: StoredItem, from: number, until: number): readonly Happening[] {
+export function occurrencesBetween(
+  db: Connection,
+  item: StoredItem,
+  from: number,
+  until: number,
+): readonly IndexedOccurrence[] {
   if (item.removedAt !== null) return [];
   if (!repeats(item)) return item.start >= from && item.start < until ? [{ start: item.start, end: item.end }] : [];
   const replaced = replacementsOf(db, item.id).map((r) => r.recurrence as string);
@@ -52,9 +63,9 @@ export function happeningsBetween(db: Connection, item: StoredItem, from: number
 }
 
 /** What the index holds of an item: all of a single one, of a repeat what lies in its calendar's years. */
-function indexed(db: Connection, calendar: Calendar, item: StoredItem): readonly Happening[] {
+function indexed(db: Connection, calendar: Calendar, item: StoredItem): readonly IndexedOccurrence[] {
   if (item.removedAt === null && !repeats(item)) return [{ start: item.start, end: item.end }];
-  return happeningsBetween(db, item, calendar.indexedFrom, calendar.indexedUntil);
+  return occurrencesBetween(db, item, calendar.indexedFrom, calendar.indexedUntil);
 }
 
 /** Series whose happenings are written once, at the end of a write that touches them many times. */
@@ -86,15 +97,15 @@ export function indexingOnce<T>(db: Connection, work: () => T): T {
 }
 
 /** The happening of a series that starts at an instant; `undefined` where none does. */
-export function happeningAt(db: Connection, item: StoredItem, start: number): Happening | undefined {
-  return happeningsBetween(db, item, start, start + 1000)[0];
+export function occurrenceAt(db: Connection, item: StoredItem, start: number): IndexedOccurrence | undefined {
+  return occurrencesBetween(db, item, start, start + 1000)[0];
 }
 
 /**
  * The happening of a series that a recurrence text names (a date, or a wall-clock time of its zone), with the item that stands for it;
  * `null` where there is none.
  */
-export function happeningOfText(
+export function occurrenceOfText(
   db: Connection,
   series: StoredItem,
   recurrence: string,
@@ -103,15 +114,15 @@ export function happeningOfText(
   if (replacement) return { item: replacement, start: replacement.start, end: replacement.end };
   const wall = series.allDay ? parseDate(recurrence) : parseWall(recurrence);
   if (wall === null) return null;
-  const happening = happeningAt(db, series, series.allDay ? wall : fromWallLenient(series.zone, wall));
-  return happening ? { item: series, ...happening } : null;
+  const occurrence = occurrenceAt(db, series, series.allDay ? wall : fromWallLenient(series.zone, wall));
+  return occurrence ? { item: series, ...occurrence } : null;
 }
 
 /** Why a calendar has no room for what a repeat would put into its index; `null` where it has. */
 export function noRoomFor(db: Connection, calendar: Calendar, series: Series): Refusal | null {
   if (series.rule === null && series.added.length === 0) return null;
   const { occurrences, cut } = expand(series, calendar.indexedFrom, calendar.indexedUntil, MOST_HAPPENINGS_OF_ITEM);
-  const there = countHappenings(db, calendar.id, MOST_HAPPENINGS_IN_CALENDAR);
+  const there = countOccurrences(db, calendar.id, MOST_HAPPENINGS_IN_CALENDAR);
   return cut || there + occurrences.length > MOST_HAPPENINGS_IN_CALENDAR
     ? refuse('calendarTooBusy', { facts: { most: MOST_HAPPENINGS_IN_CALENDAR } })
     : null;
@@ -131,7 +142,8 @@ export async function moveHorizons(db: Connection, now: number, others: () => Pr
     const until = now + AHEAD;
     const coming = (id: number) => {
       const item = itemById(db, id);
-      if (item) addToIndex(db, calendar.id, id, item.allDay, happeningsBetween(db, item, calendar.indexedUntil, until));
+      if (item)
+        addToIndex(db, calendar.id, id, item.allDay, occurrencesBetween(db, item, calendar.indexedUntil, until));
     };
     const ids = repeatingIds(db, calendar.id);
     await inSlices(db, ids, others, ([id]) => coming(id));

@@ -23,8 +23,12 @@ export function freeLapsed(at: Pick<Context, 'db' | 'now'>): void {
       const calendar = before && calendarById(at.db, before.calendarId);
       const viewer = before && personById(at.db, before.createdBy);
       if (!before || !viewer) continue;
-      const hand = { changedBy: before.createdBy, changedFor: before.createdFor, changedAt: before.lapsesAt ?? at.now };
-      const after = { ...before, ...hand, removedAt: before.lapsesAt, version: before.version + 1 };
+      const changed = {
+        changedBy: before.createdBy,
+        changedFor: before.createdFor,
+        changedAt: before.lapsesAt ?? at.now,
+      };
+      const after = { ...before, ...changed, removedAt: before.lapsesAt, version: before.version + 1 };
       // A calendar that is removed itself has nobody to be told.
       if (calendar) writeItems({ ...at, viewer }, calendar, 'item.lapsed', [{ before, after }]);
       else updateItem(at.db, after);

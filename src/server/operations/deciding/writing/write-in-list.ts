@@ -20,7 +20,7 @@ interface Change<S> {
   readonly after: S;
 }
 
-interface Kept {
+interface StoredInList {
   readonly key: string;
   readonly id: number;
   readonly listId: number;
@@ -31,7 +31,7 @@ interface Kept {
  * Writes things of one list, in one transaction: their rows, one trail row, and, once it is committed, what open windows are told. Whether it
  * may be done is the caller's to decide, in the same transaction. Answers what was changed, and the key that undoes it.
  */
-export function writeInList<K extends ListKind, S extends Kept>(
+export function writeInList<K extends ListKind, S extends StoredInList>(
   ctx: Pick<Context, 'db' | 'now' | 'viewer'>,
   list: SharedList<K>,
   verb: string,
@@ -74,7 +74,7 @@ type Look<K extends ListKind, S> = (
  * Tells the open windows of those whose view of something in a list differs between before and after that the list changed; nobody else hears of it.
  * Worked out beside the write, a few listeners at a time, by the rights of that instant.
  */
-export function announceInList<K extends ListKind, S extends Kept>(
+export function announceInList<K extends ListKind, S extends StoredInList>(
   { db }: Pick<Context, 'db'>,
   list: SharedList<K>,
   changes: readonly { readonly before: S | null; readonly after: S }[],

@@ -36,7 +36,7 @@ function announceMessages(db: Connection, changes: readonly Change[]): void {
 }
 
 /** Keeps a message in a folder, and tells whoever sees it there. In the caller's transaction. */
-export function keepMessage(db: Connection, m: NewMessage): StoredMessage {
+export function addMessage(db: Connection, m: NewMessage): StoredMessage {
   const after = insertMessage(db, m);
   announceMessages(db, [{ before: null, after }]);
   return after;

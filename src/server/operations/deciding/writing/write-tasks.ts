@@ -6,7 +6,7 @@ import type { StoredItem } from '../../../repositories/stored-item.ts';
 import { insertTask, type StoredTask, tasksOfItem, updateTask } from '../../../repositories/tasks.ts';
 import type { Context } from '../context/context.ts';
 import { TaskReading } from '../reading/task-views.ts';
-import { happeningOfText, repeats } from './indexing.ts';
+import { occurrenceOfText, repeats } from './indexing.ts';
 import { type ToWrite, writeInList } from './write-in-list.ts';
 
 type Acting = Pick<Context, 'db' | 'now' | 'viewer'>;
@@ -76,7 +76,7 @@ function followedBy(
   if (after.seriesId !== null && task.recurrence !== named) return null;
   const at =
     after.seriesId === null && recurrence !== null && repeats(after)
-      ? happeningOfText(ctx.db, after, recurrence)
+      ? occurrenceOfText(ctx.db, after, recurrence)
       : { item: after, start: after.start, end: after.end };
   if (!at) return null;
   const due = tiedDue({ start: at.start, end: at.end, allDay: at.item.allDay }, task.tie, task.tieDays, task.zone);

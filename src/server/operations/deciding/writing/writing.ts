@@ -13,15 +13,15 @@ import type { Written } from './written.ts';
 export interface ItemsWritten extends Written {
   readonly decided: Decided;
   readonly item: StoredItem | null;
-  readonly happening?: { readonly start: number; readonly end: number } | undefined;
+  readonly occurrence?: { readonly start: number; readonly end: number } | undefined;
 }
 
 /** What the writer gets back: the item as they now see it, which may be not at all, and the key that undoes it. */
 export function written(
   ctx: Context,
-  { decided, item, undo, happening }: Omit<ItemsWritten, 'changes'>,
+  { decided, item, undo, occurrence }: Omit<ItemsWritten, 'changes'>,
 ): WrittenAnswer {
-  return { item: item && viewFor(ctx, decided, item, happening), undo };
+  return { item: item && viewFor(ctx, decided, item, occurrence), undo };
 }
 
 /** One item as the one who asks sees it now. */
@@ -29,10 +29,10 @@ export function viewFor(
   ctx: Context,
   { decision }: Decided,
   item: StoredItem,
-  happening: { start: number; end: number } = item,
+  occurrence: { start: number; end: number } = item,
   directory = new Directory(ctx.db),
 ): ItemWire | null {
-  const row = rowOf(item, happening.start, happening.end);
+  const row = rowOf(item, occurrence.start, occurrence.end);
   return viewOfRow(ctx.db, directory, row, { person: ctx.viewer, decision });
 }
 

@@ -11,7 +11,7 @@ import meetingsCss from './meetings.module.css';
 import { useLeaving, useMeetingsAgain } from './waiting.tsx';
 
 /** Whom a meeting asks and what each answered, with what may be done about it: a proposed time taken or left, a nudge, mail sent again. */
-export function AskedPeople(props: { item: string; owner: string; own: boolean; meeting: MeetingAnswer }) {
+export function InvitedPeople(props: { item: string; owner: string; own: boolean; meeting: MeetingAnswer }) {
   const { item, owner, own, meeting } = props;
   const tm = useTranslations('meetings');
   const { style } = useFrame();

@@ -3,7 +3,7 @@ import { readSentence } from '../sentence/index.ts';
 import { partsOf } from './quoted.ts';
 
 /** A meeting that somebody asks for in their own words. Times are texts on the clock of whoever reads; `null` is what isn't said. */
-export interface AskedMeeting {
+export interface ProposedMeeting {
   /** The sentence it was read from, as it stands. */
   readonly said: string;
   readonly day: string | null;
@@ -32,7 +32,7 @@ const plain = (text: string): string => text.normalize('NFD').replace(/\p{M}/gu,
 interface Language {
   readonly language: 'en' | 'pt';
   /** What asks somebody to meet. Read on text in small letters, without accents. */
-  readonly asks: readonly RegExp[];
+  readonly proposals: readonly RegExp[];
   readonly plainly: (text: string) => string;
 }
 
@@ -48,7 +48,7 @@ const numbered = (text: string, before: string, names: readonly string[]): strin
 const LANGUAGES: readonly Language[] = [
   {
     language: 'en',
-    asks: [
+    proposals: [
       new RegExp(`\\b(?:could|can|shall|may|might|would)\\b.{0,60}\\b(?:we|you|i|us)\\b.{0,80}\\b${MEET_EN}\\b`),
       new RegExp(`\\b(?:like|love|want|hope|wonder(?:ing)?|possible|suggest|propose)\\b.{0,60}\\b${MEET_EN}\\b`),
       new RegExp(`\\b(?:let us|let's|let’s)\\s+${MEET_EN}\\b`),
@@ -79,7 +79,7 @@ const LANGUAGES: readonly Language[] = [
   },
   {
     language: 'pt',
-    asks: [
+    proposals: [
       new RegExp(
         `\\b(?:podemos|podiamos|poderiamos|pode|podia|poderia|posso|podem|vamos|seria possivel|sera que)\\b.{0,80}\\b${MEET_PT}`,
       ),
@@ -113,7 +113,7 @@ const hourOf = (text: string, names: readonly string[]): string =>
  * length and place said there or in the next one. `null` where nobody asks. It is an offer to whoever reads it, and nothing is done by it. An hour
  * before eight, said without more, is one of the afternoon. Never throws.
  */
-export function readAskedMeeting(text: string, known: Known): AskedMeeting | null {
+export function readProposedMeeting(text: string, known: Known): ProposedMeeting | null {
   const own = partsOf(text.slice(0, MOST_TEXT))
     .filter((part) => !part.quoted)
     .map((part) => part.text)
@@ -125,7 +125,7 @@ export function readAskedMeeting(text: string, known: Known): AskedMeeting | nul
     .slice(0, MOST_SENTENCES);
   for (const [i, said] of sentences.entries()) {
     const words = plain(said).slice(0, 300);
-    const language = LANGUAGES.find(({ asks }) => asks.some((ask) => ask.test(words)));
+    const language = LANGUAGES.find(({ proposals }) => proposals.some((pattern) => pattern.test(words)));
     if (!language) continue;
     const here = whenIn(words, language, known);
     const next = sentences[i + 1];
@@ -142,7 +142,7 @@ export function readAskedMeeting(text: string, known: Known): AskedMeeting | nul
   return null;
 }
 
-function whenIn(words: string, { language, plainly }: Language, known: Known): Omit<AskedMeeting, 'said'> {
+function whenIn(words: string, { language, plainly }: Language, known: Known): Omit<ProposedMeeting, 'said'> {
   const text = plainly(words).replace(/[?!.]+(?=\s|$)/g, ' ');
   const { day, from, length, place, allDay } = readSentence(text, { ...known, language, people: [] });
   const sensible = length !== null && length >= 5 && length <= 720 ? length : null;

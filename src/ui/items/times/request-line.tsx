@@ -12,31 +12,31 @@ import { language } from '../../common/language.ts';
 import { dayName } from '../../common/times.ts';
 import { firstName } from '../../common/token.tsx';
 import { PeopleField } from '../../meetings/people-field.tsx';
-import css from './asked-line.module.css';
-import type { TimesAsked } from './times-asked.ts';
+import css from './request-line.module.css';
 import { HowFields, LengthFields, WhenFields, WhereFields } from './times-fields.tsx';
+import type { TimesRequest } from './times-request.ts';
 
 /** Names that are spelled out; of more the rest is counted. */
 const MOST_NAMED = 5;
 
 /** What is asked, in one line of words: each is pressed to change it. */
-export function AskedLine(props: {
+export function RequestLine(props: {
   head: BoardHead;
-  asked: TimesAsked;
+  request: TimesRequest;
   /** Who of those who come isn't known, by name or address. */
   unknown: readonly string[];
-  onChange: (change: Partial<TimesAsked>) => void;
+  onChange: (change: Partial<TimesRequest>) => void;
   /** In a panel it is written smaller. */
   small?: boolean;
 }) {
-  const { head, asked, unknown, onChange, small = false } = props;
+  const { head, request, unknown, onChange, small = false } = props;
   const t = useTranslations('openings');
   const { frame, style } = useFrame();
   const whom = head.own ? '' : firstName(head.owner.name);
-  const fields = { asked, onChange };
+  const fields = { request, onChange };
   const directory = useQuery({ queryKey: KEYS.people, queryFn: () => call('listPeople', {}), staleTime: 60_000 });
   const names = (role: 'must' | 'may') => {
-    const all = asked.people.filter((p) => p.role === role);
+    const all = request.people.filter((p) => p.role === role);
     const few = all.slice(0, all.length > MOST_NAMED ? MOST_NAMED - 1 : MOST_NAMED).map((p) => {
       const known = directory.data?.people.find((one) => one.address === p.address);
       const name = p.name ?? known?.name ?? p.address;
@@ -46,18 +46,18 @@ export function AskedLine(props: {
     return listed(few.length < all.length ? [...few, t('line.more', { count: all.length - few.length })] : few);
   };
   const [must, may] = [names('must'), names('may')];
-  const from = parseDate(asked.from);
-  const place = asked.place.trim();
+  const from = parseDate(request.from);
+  const place = request.place.trim();
   return (
     <p className={small ? `${css.line} ${css.small}` : css.line}>
       <span>{head.own ? t('line.forMe') : t('line.for', { name: whom })}</span>{' '}
-      <Phrase words={t('minutes', { count: asked.length })} label={t('length')}>
+      <Phrase words={t('minutes', { count: request.length })} label={t('length')}>
         <LengthFields {...fields} />
       </Phrase>
-      {asked.padding > 0 && ` ${t('line.padding', { count: asked.padding })}`}{' '}
+      {request.padding > 0 && ` ${t('line.padding', { count: request.padding })}`}{' '}
       <Phrase
         words={
-          asked.people.length === 0
+          request.people.length === 0
             ? t('line.alone')
             : t('line.with', { must, may, has: must === '' ? 'may' : may === '' ? 'must' : 'both' })
         }
@@ -66,7 +66,7 @@ export function AskedLine(props: {
         <PeopleField
           calendar={head.calendar.key}
           owner={head.own ? frame.me.address : ''}
-          people={asked.people}
+          people={request.people}
           when={null}
           item={null}
           disabled={false}
@@ -76,9 +76,9 @@ export function AskedLine(props: {
       ,{' '}
       <Phrase
         words={[
-          place === '' ? (asked.seats === null ? t('line.anywhere') : null) : t('line.at', { place }),
-          place !== '' && asked.there ? t('line.there', { name: whom, own: head.own ? 'yes' : 'no' }) : null,
-          asked.seats === null ? null : t('line.room', { seats: asked.seats, site: asked.site.trim() || 'none' }),
+          place === '' ? (request.seats === null ? t('line.anywhere') : null) : t('line.at', { place }),
+          place !== '' && request.there ? t('line.there', { name: whom, own: head.own ? 'yes' : 'no' }) : null,
+          request.seats === null ? null : t('line.room', { seats: request.seats, site: request.site.trim() || 'none' }),
         ]
           .filter(Boolean)
           .join(', ')}
@@ -89,8 +89,11 @@ export function AskedLine(props: {
       ,{' '}
       <Phrase
         words={[
-          t('line.when', { day: from === null ? asked.from : dayName(from), days: t('days', { count: asked.days }) }),
-          asked.series ? t('line.series', { every: asked.series.every, times: asked.series.times }) : null,
+          t('line.when', {
+            day: from === null ? request.from : dayName(from),
+            days: t('days', { count: request.days }),
+          }),
+          request.series ? t('line.series', { every: request.series.every, times: request.series.times }) : null,
         ]
           .filter(Boolean)
           .join(', ')}
@@ -100,7 +103,7 @@ export function AskedLine(props: {
       </Phrase>
       ,{' '}
       <Phrase
-        words={`${t(asked.anyTime ? 'line.anyTime' : 'line.hours')}${asked.over ? `, ${t('line.over')}` : ''}`}
+        words={`${t(request.anyTime ? 'line.anyTime' : 'line.hours')}${request.over ? `, ${t('line.over')}` : ''}`}
         label={t('line.how')}
       >
         <HowFields {...fields} />

@@ -4,7 +4,7 @@ import type { Sight } from '@/core/calendar/index.ts';
 import type { OpeningsPerson } from '@/core/openings/index.ts';
 import { mainCalendarOf } from '../../repositories/calendars.ts';
 import { type Person, personByAddress } from '../../repositories/people.ts';
-import { keepsOf } from '../../repositories/time-preferences.ts';
+import { timePreferencesOf } from '../../repositories/time-preferences.ts';
 import {
   type About,
   type Context,
@@ -18,7 +18,7 @@ import {
 } from '../deciding/index.ts';
 
 /** Somebody who is asked, and the views they are read from. */
-export type AskedPerson = OpeningsPerson & {
+export type ViewedPerson = OpeningsPerson & {
   readonly name: string;
   readonly colour: number;
   readonly sight: Sight;
@@ -28,7 +28,7 @@ export type AskedPerson = OpeningsPerson & {
 };
 
 /** Somebody as a search reads them, with the views it is made of: from what the asker sees of that calendar, and nothing else. */
-export function askedPerson(
+export function viewedPerson(
   ctx: Context,
   person: Person,
   decided: Decided | null,
@@ -36,35 +36,35 @@ export function askedPerson(
   from: number,
   to: number,
   about: About,
-): AskedPerson {
+): ViewedPerson {
   const known = decided !== null && decided.decision.rights.sight !== 'nothing';
   const { views, cut } = known ? viewsAround(ctx, decided, from, to, about) : { views: [], cut: false };
   const hours = readWorkHours(person.workHours);
   // Of somebody who isn't known nothing counts but their hours.
-  const keeps = known ? keepsOf(ctx.db, person.id).keeps : [];
+  const preferences = known ? timePreferencesOf(ctx.db, person.id).keeps : [];
   const sight = decided?.decision.rights.sight ?? 'nothing';
   const { address: id, name, zone, colour } = person;
-  return { id, name, colour, sight, need, known, zone, hours, keeps, items: views, views, cut };
+  return { id, name, colour, sight, need, known, zone, hours, keeps: preferences, items: views, views, cut };
 }
 
 /**
  * People by their addresses as a search reads them; those outside are named as not known, and so are those who give nothing. Who comes from
  * outside has no directory: to them somebody who gives nothing is an address, with neither a name nor hours.
  */
-export function askedPeople(
+export function viewedPeople(
   ctx: Context,
-  asked: readonly { readonly address: string; readonly must: boolean }[],
+  wanted: readonly { readonly address: string; readonly must: boolean }[],
   from: number,
   to: number,
   about: About,
-): { readonly people: AskedPerson[]; readonly unknown: string[] } {
-  const people: AskedPerson[] = [];
+): { readonly people: ViewedPerson[]; readonly unknown: string[] } {
+  const people: ViewedPerson[] = [];
   const unknown: string[] = [];
-  for (const { address, must } of asked) {
+  for (const { address, must } of wanted) {
     const person = personByAddress(ctx.db, address);
     const calendar = person?.inside && person.leftAt === null ? mainCalendarOf(ctx.db, person.id) : null;
     const need = must ? 'must' : 'may';
-    const one = person && calendar ? askedPerson(ctx, person, decideOn(ctx, calendar), need, from, to, about) : null;
+    const one = person && calendar ? viewedPerson(ctx, person, decideOn(ctx, calendar), need, from, to, about) : null;
     if (!one?.known) unknown.push(person?.inside && ctx.viewer.inside ? person.name : address);
     if (one && (one.known || ctx.viewer.inside)) people.push(one);
   }

@@ -11,7 +11,7 @@ import { Link } from '../common/link.tsx';
 import { Door } from './door.tsx';
 
 /** Where somebody outside asks for a letter with a way in. The answer is the same for every address. */
-export function AskWayIn({ demo }: { demo: boolean }) {
+export function RequestWayIn({ demo }: { demo: boolean }) {
   const t = useTranslations();
   const hydrated = useHydrated();
   const [sent, setSent] = useState(false);

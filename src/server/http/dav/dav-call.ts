@@ -8,7 +8,7 @@ import { hrefs, type Resource, ROOT } from './resource.ts';
 import { dav, el, readXml, type Written, type Xml } from './xml.ts';
 
 /** A request for a resource, once its sender is known. */
-export interface Asked {
+export interface DavCall {
   readonly ctx: Context;
   readonly me: string;
   readonly resource: Resource;
@@ -25,7 +25,7 @@ export function xmlIn(body: Uint8Array): Xml | null | 'broken' {
 }
 
 /** More properties are named than one request may name. */
-export const askedTooMuch = (): Response =>
+export const tooManyProperties = (): Response =>
   xml(400, el(dav('error'), el(dav('responsedescription'), `A request names at most ${MOST_PROPERTIES} properties.`)));
 
 export function hrefOf(resource: Resource, me: string, path: string): string {
@@ -51,7 +51,7 @@ export function hrefOf(resource: Resource, me: string, path: string): string {
 
 /** The things of a calendar, each with the wanted properties, and with its text where that is wanted. */
 export function* objectsIn(
-  { ctx, me }: Asked,
+  { ctx, me }: DavCall,
   calendar: ProgramCalendar,
   objects: readonly ProgramObject[],
   wanted: Wanted,

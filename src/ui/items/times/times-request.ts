@@ -6,7 +6,7 @@ import { parseDate } from '@/core/time/index.ts';
 import { usePaused } from '../../common/fetched/preview.ts';
 import { KEYS } from '../../common/fetched/query-keys.ts';
 import { MINUTE, wallsOf } from '../../common/times.ts';
-import type { Asked } from '../../meetings/heard.ts';
+import type { InvitedPerson } from '../../meetings/heard.ts';
 
 /** So long after what is asked was changed it is searched for. */
 const PAUSE_MS = 250;
@@ -15,8 +15,8 @@ export const WISHES = ['sooner', 'kinder', 'more'] as const;
 type Wish = (typeof WISHES)[number];
 
 /** What is asked of a search for times, as screens hold it. `from` is a date; lengths are minutes. */
-export interface TimesAsked {
-  readonly people: readonly Asked[];
+export interface TimesRequest {
+  readonly people: readonly InvitedPerson[];
   readonly length: number;
   readonly from: string;
   readonly days: number;
@@ -38,7 +38,7 @@ export interface TimesAsked {
 }
 
 /** What is asked before anything is said: an hour, in the two weeks from a day on. */
-export const plainAsk = (from: string): TimesAsked => ({
+export const plainRequest = (from: string): TimesRequest => ({
   people: [],
   length: 60,
   from,
@@ -56,7 +56,7 @@ export const plainAsk = (from: string): TimesAsked => ({
 });
 
 /** What is asked where another time is looked for something that stands: as long, with who comes to it, where it is. */
-export function askedAbout(item: ItemWire, zone: string): Partial<TimesAsked> {
+export function requestAbout(item: ItemWire, zone: string): Partial<TimesRequest> {
   const { start, end } = wallsOf(item, zone);
   return {
     item: item.id,
@@ -69,32 +69,32 @@ export function askedAbout(item: ItemWire, zone: string): Partial<TimesAsked> {
 }
 
 /** What is asked as a request says it. */
-export function bodyOf(asked: TimesAsked, zone: string, sheet: boolean) {
-  const turned = (by: -1 | 1) => WISHES.filter((wish) => asked.wishes[wish] === by);
+export function bodyOf(request: TimesRequest, zone: string, sheet: boolean) {
+  const turned = (by: -1 | 1) => WISHES.filter((wish) => request.wishes[wish] === by);
   return {
-    people: asked.people.map(({ address, role }) => ({ address, must: role === 'must' })),
-    length: asked.length,
-    from: asked.from,
-    days: asked.days,
+    people: request.people.map(({ address, role }) => ({ address, must: role === 'must' })),
+    length: request.length,
+    from: request.from,
+    days: request.days,
     zone,
-    within: asked.anyTime ? ('any' as const) : ('hours' as const),
-    tentative: asked.over ? ('counts' as const) : ('blocks' as const),
-    padding: asked.padding,
-    place: asked.place.trim() || null,
-    there: asked.there && asked.place.trim() !== '',
-    room: asked.seats === null ? null : { seats: asked.seats, site: asked.site.trim() || null },
+    within: request.anyTime ? ('any' as const) : ('hours' as const),
+    tentative: request.over ? ('counts' as const) : ('blocks' as const),
+    padding: request.padding,
+    place: request.place.trim() || null,
+    there: request.there && request.place.trim() !== '',
+    room: request.seats === null ? null : { seats: request.seats, site: request.site.trim() || null },
     wishes: turned(1),
     less: turned(-1),
     sheet,
-    item: asked.item,
+    item: request.item,
   };
 }
 
 /** Times for what is asked, a moment after it stands still: once, or for a series. `body` is what the answer is for. */
-export function useTimes(calendar: string, asked: TimesAsked, zone: string, sheet: boolean) {
-  const body = JSON.stringify({ ...bodyOf(asked, zone, sheet), series: asked.series });
+export function useTimes(calendar: string, request: TimesRequest, zone: string, sheet: boolean) {
+  const body = JSON.stringify({ ...bodyOf(request, zone, sheet), series: request.series });
   const settled = usePaused(body, PAUSE_MS);
-  const { series, ...once } = JSON.parse(settled) as ReturnType<typeof bodyOf> & { series: TimesAsked['series'] };
+  const { series, ...once } = JSON.parse(settled) as ReturnType<typeof bodyOf> & { series: TimesRequest['series'] };
   const query = useQuery({
     queryKey: KEYS.calendar(calendar, 'openings', settled),
     queryFn: () => call('findTimes', { params: { calendar }, body: once }),
@@ -123,14 +123,14 @@ const number = (text: string | null, least: number, most: number, else_: number)
 };
 
 /** What an address asks for, as `paramsOf` writes it; whatever it doesn't say, or says wrongly, is as usual. */
-export function askedBy(params: URLSearchParams, from: string): TimesAsked {
-  const usual = plainAsk(from);
-  const who = (name: string, role: Asked['role']) =>
+export function requestFromParams(params: URLSearchParams, from: string): TimesRequest {
+  const usual = plainRequest(from);
+  const who = (name: string, role: InvitedPerson['role']) =>
     params
       .getAll(name)
       .filter((address) => address.includes('@'))
       .slice(0, 60)
-      .map((address): Asked => ({ address: address.toLowerCase(), name: null, role, group: null }));
+      .map((address): InvitedPerson => ({ address: address.toLowerCase(), name: null, role, group: null }));
   const date = params.get('from');
   return {
     ...usual,
@@ -150,16 +150,20 @@ export function askedBy(params: URLSearchParams, from: string): TimesAsked {
 }
 
 /** An address that asks for the same. */
-export function paramsOf(asked: TimesAsked): URLSearchParams {
-  const params = new URLSearchParams({ from: asked.from, length: String(asked.length), days: String(asked.days) });
-  for (const { address, role } of asked.people) params.append(role === 'must' ? 'with' : 'maybe', address);
-  if (asked.place.trim() !== '') params.set('place', asked.place.trim());
-  if (asked.there) params.set('there', '1');
-  if (asked.seats !== null) params.set('seats', String(asked.seats));
-  if (asked.site.trim() !== '') params.set('site', asked.site.trim());
-  if (asked.anyTime) params.set('any', '1');
-  if (asked.over) params.set('over', '1');
-  if (asked.padding > 0) params.set('padding', String(asked.padding));
-  if (asked.item !== null) params.set('item', asked.item);
+export function paramsOf(request: TimesRequest): URLSearchParams {
+  const params = new URLSearchParams({
+    from: request.from,
+    length: String(request.length),
+    days: String(request.days),
+  });
+  for (const { address, role } of request.people) params.append(role === 'must' ? 'with' : 'maybe', address);
+  if (request.place.trim() !== '') params.set('place', request.place.trim());
+  if (request.there) params.set('there', '1');
+  if (request.seats !== null) params.set('seats', String(request.seats));
+  if (request.site.trim() !== '') params.set('site', request.site.trim());
+  if (request.anyTime) params.set('any', '1');
+  if (request.over) params.set('over', '1');
+  if (request.padding > 0) params.set('padding', String(request.padding));
+  if (request.item !== null) params.set('item', request.item);
   return params;
 }

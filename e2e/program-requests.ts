@@ -1,23 +1,23 @@
 /** One request, as a test sends it. */
-export type Ask = { method: string; path: string; body?: unknown; headers?: Record<string, string> };
+export type ProgramRequest = { method: string; path: string; body?: unknown; headers?: Record<string, string> };
 
 const CALDAV = 'xmlns:d="DAV:" xmlns:c="urn:ietf:params:xml:ns:caldav"';
 
 /** Everything that a calendar program of somebody's can ask of a calendar or a list of tasks, and of whose it is. Nothing here changes anything: tags are stale. */
-export function programAsks(
+export function programRequests(
   me: string,
   calendar: string,
   ids: readonly string[],
   holds: 'VEVENT' | 'VTODO' = 'VEVENT',
-): Ask[] {
+): ProgramRequest[] {
   const at = `/dav/calendars/${me}/${calendar}/`;
-  const find = (path: string, depth: string, body?: string): Ask => ({
+  const find = (path: string, depth: string, body?: string): ProgramRequest => ({
     method: 'PROPFIND',
     path,
     headers: { depth },
     ...(body ? { body } : {}),
   });
-  const report = (body: string): Ask => ({ method: 'REPORT', path: at, headers: { depth: '1' }, body });
+  const report = (body: string): ProgramRequest => ({ method: 'REPORT', path: at, headers: { depth: '1' }, body });
   const query = (filter: string, data = '<c:calendar-data/>') =>
     report(
       `<c:calendar-query ${CALDAV}><d:prop><d:getetag/>${data}</d:prop><c:filter><c:comp-filter name="VCALENDAR"><c:comp-filter name="${holds}">${filter}</c:comp-filter></c:comp-filter></c:filter></c:calendar-query>`,
@@ -48,9 +48,9 @@ export function programAsks(
       `<c:calendar-multiget ${CALDAV}><d:prop><d:getetag/><c:calendar-data/></d:prop>${names}</c:calendar-multiget>`,
     ),
     report(`<c:free-busy-query ${CALDAV}><c:time-range ${span}/></c:free-busy-query>`),
-    report(syncAsk(CALDAV, '<c:calendar-data/>')),
+    report(syncRequest(CALDAV, '<c:calendar-data/>')),
     find(at, '0', '<propfind xmlns="DAV:"><prop><sync-token/></prop></propfind>'),
-    ...ids.flatMap((id): Ask[] => [
+    ...ids.flatMap((id): ProgramRequest[] => [
       { method: 'GET', path: `${at}${id}.ics` },
       { method: 'PUT', path: `${at}${id}.ics`, body: text, headers: stale },
       { method: 'DELETE', path: `${at}${id}.ics`, headers: stale },
@@ -99,21 +99,21 @@ export function programAsks(
 }
 
 /** What changed since the beginning, with its text. */
-const syncAsk = (space: string, data: string): string =>
+const syncRequest = (space: string, data: string): string =>
   `<d:sync-collection ${space}><d:sync-token/><d:sync-level>1</d:sync-level><d:prop><d:getetag/>${data}</d:prop></d:sync-collection>`;
 
 const CARDDAV = 'xmlns:d="DAV:" xmlns:a="urn:ietf:params:xml:ns:carddav"';
 
 /** The same of an address book. */
-export function bookAsks(me: string, book: string, ids: readonly string[]): Ask[] {
+export function bookRequests(me: string, book: string, ids: readonly string[]): ProgramRequest[] {
   const at = `/dav/calendars/${me}/${book}/`;
-  const find = (depth: string, props: string): Ask => ({
+  const find = (depth: string, props: string): ProgramRequest => ({
     method: 'PROPFIND',
     path: at,
     headers: { depth },
     body: `<d:propfind ${CARDDAV}><d:prop>${props}</d:prop></d:propfind>`,
   });
-  const report = (body: string): Ask => ({ method: 'REPORT', path: at, headers: { depth: '1' }, body });
+  const report = (body: string): ProgramRequest => ({ method: 'REPORT', path: at, headers: { depth: '1' }, body });
   const query = (filter: string, version = '3.0') =>
     report(
       `<a:addressbook-query ${CARDDAV}><d:prop><d:getetag/><a:address-data content-type="text/vcard" version="${version}"/></d:prop><a:filter>${filter}</a:filter></a:addressbook-query>`,
@@ -129,8 +129,8 @@ export function bookAsks(me: string, book: string, ids: readonly string[]): Ask[
     report(
       `<a:addressbook-multiget ${CARDDAV}><d:prop><d:getetag/><a:address-data/></d:prop>${names}</a:addressbook-multiget>`,
     ),
-    report(syncAsk(CARDDAV, '<a:address-data/>')),
-    ...ids.flatMap((id): Ask[] => [
+    report(syncRequest(CARDDAV, '<a:address-data/>')),
+    ...ids.flatMap((id): ProgramRequest[] => [
       { method: 'GET', path: `${at}${id}.vcf` },
       { method: 'PUT', path: `${at}${id}.vcf`, body: 'BEGIN:VCARD\r\nEND:VCARD\r\n', headers: stale },
       { method: 'DELETE', path: `${at}${id}.vcf`, headers: stale },

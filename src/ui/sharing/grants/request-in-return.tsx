@@ -7,7 +7,7 @@ import { useTranslations } from 'use-intl';
 import { SIGHTS, type Sight } from '@/core/calendar/index.ts';
 
 /** What an owner asks for of somebody else's calendar while giving them theirs: nothing until it is switched on. */
-export function AskBack(props: {
+export function RequestInReturn(props: {
   who: string;
   /** There is more of theirs to be asked for. */
   offered: boolean;

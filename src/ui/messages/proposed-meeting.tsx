@@ -5,7 +5,7 @@ import { useTranslations } from 'use-intl';
 import { call } from '@/contract/call.ts';
 import type { Principal } from '@/contract/frame.ts';
 import type { MessageWire } from '@/contract/messages.ts';
-import { readAskedMeeting } from '@/core/mail/index.ts';
+import { readProposedMeeting } from '@/core/mail/index.ts';
 import { dateText, parseDate, parseInstant, toWall } from '@/core/time/index.ts';
 import { KEYS } from '../common/fetched/query-keys.ts';
 import { saveDraft } from '../common/fetched/saved-drafts.ts';
@@ -13,7 +13,7 @@ import { useFrame } from '../common/frame-context.tsx';
 import { Link } from '../common/link.tsx';
 import { clock, DAY, fullDay, MINUTE } from '../common/times.ts';
 import { formOf } from '../items/form/form-of.ts';
-import { bodyOf, paramsOf, plainAsk, type TimesAsked } from '../items/times/times-asked.ts';
+import { bodyOf, paramsOf, plainRequest, type TimesRequest } from '../items/times/times-request.ts';
 import messagesCss from './messages.module.css';
 
 /** Times that are offered at once, and people who are taken over from a mail. */
@@ -24,7 +24,7 @@ const MOST_PEOPLE = 20;
  * What a mail asks for in its writer's own words, where that is a meeting: who, how long, and times that work. It is an offer: pressing one opens the form with
  * all of it, and nothing is done before that is sent.
  */
-export function AskedMeetingOffer(props: { message: MessageWire; owner: string; principal: Principal }) {
+export function ProposedMeetingOffer(props: { message: MessageWire; owner: string; principal: Principal }) {
   const { message, owner, principal } = props;
   const t = useTranslations('folders');
   const { style, now } = useFrame();
@@ -38,43 +38,45 @@ export function AskedMeetingOffer(props: { message: MessageWire; owner: string; 
   const places = [...new Set((journeys.data?.journeys ?? []).flatMap((journey) => journey.slice(0, 2) as string[]))];
   const dayOf = (instant: number) => Math.floor(toWall(style.zone, instant) / DAY) * DAY;
   const today = dayOf(now());
-  const asked = readAskedMeeting(message.says, {
+  const proposed = readProposedMeeting(message.says, {
     today: dayOf(parseInstant(message.at) ?? 0),
     dateOrder: style.dateOrder,
     places,
   });
-  const day = asked?.day ? (parseDate(asked.day) ?? today) : today;
-  const length = asked?.length ?? 30;
+  const day = proposed?.day ? (parseDate(proposed.day) ?? today) : today;
+  const length = proposed?.length ?? 30;
   const others = [message.from, ...message.to].filter(({ address }) => address.toLowerCase() !== owner.toLowerCase());
   const people = [...new Map(others.map((one) => [one.address.toLowerCase(), one])).values()]
     .slice(0, MOST_PEOPLE)
     .map(({ address, name }) => ({ address: address.toLowerCase(), name, role: 'must' as const, group: null }));
-  const ask: TimesAsked = {
-    ...plainAsk(dateText(Math.max(today, day))),
-    days: asked?.day ? 5 : 14,
+  const request: TimesRequest = {
+    ...plainRequest(dateText(Math.max(today, day))),
+    days: proposed?.day ? 5 : 14,
     length,
-    place: asked?.place ?? '',
+    place: proposed?.place ?? '',
     people,
   };
-  const body = bodyOf(ask, style.zone, false);
+  const body = bodyOf(request, style.zone, false);
   const found = useQuery({
     queryKey: KEYS.calendar(principal.calendar, 'openings', 'asked', JSON.stringify(body)),
     queryFn: () => call('findTimes', { params: { calendar: principal.calendar }, body }),
-    enabled: asked !== null,
+    enabled: proposed !== null,
     staleTime: 60_000,
     retry: false,
   });
-  if (!asked) return null;
+  if (!proposed) return null;
   const wall = (text: string) => toWall(style.zone, parseInstant(text) ?? 0);
   const wanted =
-    asked.day && asked.from ? day + (Number(asked.from.slice(0, 2)) * 60 + Number(asked.from.slice(3))) * MINUTE : null;
+    proposed.day && proposed.from
+      ? day + (Number(proposed.from.slice(0, 2)) * 60 + Number(proposed.from.slice(3))) * MINUTE
+      : null;
   const runs = (found.data?.runs ?? []).map((run) => ({ from: wall(run.from), to: wall(run.to) }));
   const fits = wanted !== null && runs.some((run) => wanted >= run.from && wanted <= run.to);
   const starts = [...(fits && wanted !== null ? [wanted] : []), ...runs.map((run) => run.from)];
   const times = [...new Set(starts)].slice(0, MOST_TIMES);
   const title = message.subject.replace(/^((re|fwd?|aw|wg)\s*:\s*)+/i, '').trim();
   const make = (start: number) => {
-    const form = formOf({ start, end: start + length * MINUTE, people, place: ask.place, rule: null }, null, title);
+    const form = formOf({ start, end: start + length * MINUTE, people, place: request.place, rule: null }, null, title);
     const key = `asked ${start} ${message.key}`;
     const href = `/for/${principal.handle}/calendar?${new URLSearchParams({ week: dateText(start), kept: key })}`;
     saveDraft({ key, title, owner: principal.name, colour: principal.colour, href, data: form });
@@ -84,13 +86,13 @@ export function AskedMeetingOffer(props: { message: MessageWire; owner: string; 
   return (
     <section className={messagesCss.asks} aria-label={t('asksTitle', { who })}>
       <p>
-        <b>{t('asksTitle', { who })}</b> “{asked.said}”
+        <b>{t('asksTitle', { who })}</b> “{proposed.said}”
       </p>
       <p className="small soft">
         {[
-          wanted !== null ? `${fullDay(wanted)}, ${clock(wanted, style.hours)}` : asked.day ? fullDay(day) : null,
-          t('asksLength', { minutes: length, said: asked.length === null ? 'no' : 'yes' }),
-          asked.place,
+          wanted !== null ? `${fullDay(wanted)}, ${clock(wanted, style.hours)}` : proposed.day ? fullDay(day) : null,
+          t('asksLength', { minutes: length, said: proposed.length === null ? 'no' : 'yes' }),
+          proposed.place,
           people.length > 1 ? t('asksWith', { names: people.map((p) => p.name ?? p.address).join(', ') }) : null,
         ]
           .filter(Boolean)
@@ -111,7 +113,7 @@ export function AskedMeetingOffer(props: { message: MessageWire; owner: string; 
             })}
           </Button>
         ))}
-        <Link className="small" href={`/for/${principal.handle}/openings?${paramsOf(ask)}`}>
+        <Link className="small" href={`/for/${principal.handle}/openings?${paramsOf(request)}`}>
           {t('asksMore')}
         </Link>
       </div>

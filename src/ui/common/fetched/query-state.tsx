@@ -8,7 +8,7 @@ import { CallRefused } from '@/contract/call.ts';
  * What stands where an answer is not there yet, may not be had, or couldn't be had: each said in its own words, the last with a
  * way to try again. Nothing once it is there.
  */
-export function Asked({ query }: { query: Pick<UseQueryResult, 'isPending' | 'isError' | 'error' | 'refetch'> }) {
+export function QueryState({ query }: { query: Pick<UseQueryResult, 'isPending' | 'isError' | 'error' | 'refetch'> }) {
   const t = useTranslations();
   if (query.isPending)
     return (
