@@ -23,7 +23,7 @@ const A_SLICE = 100;
 const noise = (n: number, most: number): number => (((n + 1) * 2654435761) >>> 9) % most;
 
 /**
- * An organisation of so many people, each with ten weekly series that happen forty times: four hundred happenings a person, the same every
+ * An organisation of so many people, each with ten weekly series that happen forty times: four hundred occurrences a person, the same every
  * time. The first person is given the outline of thirty others, and everything by the second.
  */
 export function seedLarge(db: Connection, people: number, told: (done: number) => void = () => {}): void {

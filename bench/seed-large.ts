@@ -2,7 +2,7 @@ import { mkdirSync, readdirSync } from 'node:fs';
 import { openDatabase } from '../src/server/db/index.ts';
 import { seedLarge } from './large.ts';
 
-/** `npm run seed:large -- FOLDER [PEOPLE]`: 5,000 people with two million happenings between them, in a new folder. */
+/** `npm run seed:large -- FOLDER [PEOPLE]`: 5,000 people with two million occurrences between them, in a new folder. */
 const [folder, people = '5000'] = process.argv.slice(2);
 if (!folder || !/^\d{1,5}$/.test(people)) {
   console.error('Name a new folder: npm run seed:large -- FOLDER [PEOPLE]');

@@ -235,7 +235,7 @@ export async function seed(
   return { people: PEOPLE.length, items };
 }
 
-/** Who asks for access: one who plans around her, one for some weeks, and one whose ask was answered. */
+/** Who asks for access: one who plans around her, one for some weeks, and one whose request was answered. */
 function seedAccessRequests(ctx: (handle: string) => Context, until: string): void {
   const request = (
     who: string,

@@ -10,7 +10,7 @@ export interface Marked {
   readonly files: readonly string[];
   /** The secret of times that are offered. */
   readonly offer: string;
-  /** The key of an ask for more of it. */
+  /** The key of an access request for more of it. */
   readonly accessRequest: string;
   /** A list of tasks of the same owner’s, and the keys of what is in it. */
   readonly list: string;

@@ -1,7 +1,7 @@
 import { expect } from 'vitest';
 import { Caller } from './caller.ts';
 
-/** The key of somebody's calendar, as the one who asks finds it. */
+/** The key of somebody's calendar, as the viewer finds it. */
 export async function calendarOf(caller: Caller, handle: string): Promise<string> {
   const frame = await caller.json<{ principals: { handle: string; calendar: string }[] }>('/api/frame');
   return frame.principals.find((p) => p.handle === handle)?.calendar ?? '';

@@ -8,7 +8,7 @@ import { trailEntry } from './trail.ts';
 const DAY_PARTS = ['morning', 'evening'] as const;
 export type DayPart = (typeof DAY_PARTS)[number];
 
-/** One person's day, as the one who asks sees it: in the morning today, in the evening what was done and what tomorrow brings. */
+/** One person's day, as the viewer sees it: in the morning today, in the evening what was done and what tomorrow brings. */
 const personDay = z.strictObject({
   handle: z.string(),
   name: z.string(),

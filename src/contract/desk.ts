@@ -45,7 +45,7 @@ const DESK_ACTS = [
 ] as const;
 export type DeskAct = (typeof DESK_ACTS)[number];
 
-/** What a row is about beside its happenings, by what it comes from. */
+/** What a row is about beside its occurrences, by what it comes from. */
 const about = z.discriminatedUnion('of', [
   z.strictObject({
     of: z.literal('meeting'),
@@ -112,7 +112,7 @@ const about = z.discriminatedUnion('of', [
     until: instant,
     /** Who is to cover; `null` where nobody is named. */
     cover: z.string().nullable(),
-    /** Whether the one who asks may give them the access for it. */
+    /** Whether the viewer may give them the access for it. */
     mayCover: z.boolean(),
   }),
   z.strictObject({

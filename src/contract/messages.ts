@@ -46,7 +46,7 @@ const messageWire = z.strictObject({
   sentInstead: z.string().nullable(),
   /** What came with it; a file that wasn't kept has no key. */
   files: z.array(z.strictObject({ key: z.string().nullable(), name: z.string(), bytes: z.number() })),
-  /** How far the one who asks sees it: below `full` there is nothing of what isn't seen, and its key leads nowhere. */
+  /** How far the viewer sees it: below `full` there is nothing of what isn't seen, and its key leads nowhere. */
   sight: z.enum(['title', 'outline', 'full']),
   /** Its first line, and whether something is attached; `null` where that isn't seen. */
   firstLine: z.string().nullable(),
@@ -66,7 +66,7 @@ export type MessageWire = z.infer<typeof messageWire>;
 const thread = z.strictObject({
   key: z.string(),
   kind: z.enum(['meeting', 'mail']),
-  /** The meeting is private and not for the one who asks: no more is said of it than that its time is taken. */
+  /** The meeting is private and not for the viewer: no more is said of it than that its time is taken. */
   withheld: z.boolean(),
   title: z.string().nullable(),
   when: times.nullable(),

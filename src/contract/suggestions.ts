@@ -15,7 +15,7 @@ import { at, done, type Routes } from './route.ts';
 
 const why = z.string().trim().max(1000, 'tooLong:1000').default('');
 
-/** Of a series, one happening or all. */
+/** Of a series, one occurrence or all. */
 const scope = z.enum(['one', 'all']).optional();
 
 /**
@@ -74,7 +74,7 @@ const suggestion = z.strictObject({
   state: z.enum(['open', 'yes', 'no', 'withdrawn']),
   answeredBy: z.string().nullable(),
   answerNote: z.string(),
-  /** The item as it stands, as far as the one who asks sees it; `null` for an addition and where they don't see it. */
+  /** The item as it stands, as far as the viewer sees it; `null` for an addition and where they don't see it. */
   now: z.strictObject({ ...times.shape, ...texts }).nullable(),
   /** What it would become: only what was touched. */
   wanted: z.strictObject({
@@ -93,7 +93,7 @@ const suggestion = z.strictObject({
   movedOn: z.boolean(),
   /** The version of the item as it stands: for whoever says yes. */
   version: z.number().nullable(),
-  /** What else takes that time, as far as the one who asks sees it: `null` for what has no title for them. */
+  /** What else takes that time, as far as the viewer sees it: `null` for what has no title for them. */
   overlaps: z.array(z.string().nullable()),
 });
 export type SuggestionWire = z.infer<typeof suggestion>;

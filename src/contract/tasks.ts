@@ -35,7 +35,7 @@ const around = {
   version: z.number(),
   may: z.strictObject({ change: z.boolean(), remove: z.boolean() }),
   zone: z.string(),
-  /** What it belongs to: how, how many days before or after it is due, and which happening that is where one sees it in full. */
+  /** What it belongs to: how, how many days before or after it is due, and which occurrence that is where one sees it in full. */
   tie: z
     .strictObject({
       as: z.enum(TIES),

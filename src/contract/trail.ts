@@ -4,7 +4,7 @@ import { type ItemWire, itemWire, writtenAnswer } from './items/items.ts';
 import { at, type Routes } from './route.ts';
 import { rightsSchema } from './sharing/sight.ts';
 
-/** What happened to an item: who did it, for whom, when, and what was otherwise before, as the one who asks sees both. */
+/** What happened to an item: who did it, for whom, when, and what was otherwise before, as the viewer sees both. */
 const trailAnswer = z.strictObject({
   entries: z.array(
     z.strictObject({

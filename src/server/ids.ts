@@ -25,7 +25,7 @@ const sealingKey = (): Buffer => {
   return sealing;
 };
 
-/** One happening of an item as one viewer is told of it. `viewer` and `item` are row numbers, `start` epoch milliseconds. */
+/** One occurrence of an item as one viewer is told of it. `viewer` and `item` are row numbers, `start` epoch milliseconds. */
 export interface Sealed {
   readonly viewer: number;
   readonly item: number;
@@ -33,8 +33,8 @@ export interface Sealed {
 }
 
 /**
- * Opaque ids for happenings: one AES block each under the server's key, so that they differ from viewer to viewer and
- * from happening to happening, say nothing, and can't be turned back without the key. One cipher call for the list.
+ * Opaque ids for occurrences: one AES block each under the server's key, so that they differ from viewer to viewer and
+ * from occurrence to occurrence, say nothing, and can't be turned back without the key. One cipher call for the list.
  */
 export function sealIds(list: readonly Sealed[]): string[] {
   if (list.length === 0) return [];
@@ -50,7 +50,7 @@ export function sealIds(list: readonly Sealed[]): string[] {
   return list.map((_, i) => Buffer.from(sealed.slice(i * 16, i * 16 + 16), 'latin1').toString('base64url'));
 }
 
-/** The id under which a full view names a happening; `start` in epoch milliseconds, `null` for an item that doesn't repeat. */
+/** The id under which a full view names an occurrence; `start` in epoch milliseconds, `null` for an item that doesn't repeat. */
 export const occurrenceId = (key: string, start: number | null): string =>
   start === null ? key : `${key}~${Math.floor(start / 1000).toString(36)}`;
 

@@ -11,12 +11,12 @@ const attachment = z.strictObject({
   bytes: z.number(),
   by: z.string(),
   at: z.string(),
-  /** It stands at the series whose happening this is. */
+  /** It stands at the series whose occurrence this is. */
   ofSeries: z.boolean(),
 });
 const attachmentsAnswer = z.strictObject({
   files: z.array(attachment),
-  /** Whether who asks may add files here, and take them away. */
+  /** Whether the viewer may add files here, and take them away. */
   may: z.boolean(),
 });
 export type AttachmentsAnswer = z.infer<typeof attachmentsAnswer>;

@@ -251,7 +251,7 @@ export const newItem = z.strictObject({
 });
 export type NewItem = z.infer<typeof newItem>;
 
-/** The touched fields of an item and the version seen; `scope` says whether one happening of a series is meant, it and all later ones, or all. */
+/** The touched fields of an item and the version seen; `scope` says whether one occurrence of a series is meant, it and all later ones, or all. */
 export const itemPatch = z.strictObject({
   version: z.number().int(),
   scope: z.enum(['one', 'later', 'all']).default('one'),
@@ -311,7 +311,7 @@ const undoBody = z.strictObject({ undo: z.string().max(800) });
 /** A repeat that isn't saved yet, from its first start. */
 export const repeatBody = z.strictObject({ when, rule: z.string().max(500) });
 export const repeatAnswer = z.strictObject({
-  /** The next happenings' starts, as wall-clock texts of the zone. */
+  /** The next occurrences' starts, as wall-clock texts of the zone. */
   dates: z.array(z.string()),
   /** Starts that a clock change leaves out. */
   skipped: z.array(z.string()),

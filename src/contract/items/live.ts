@@ -3,7 +3,7 @@ import { type Version, version } from '../version.ts';
 import { type ItemWire, itemWire, loadDay } from './items.ts';
 
 /**
- * The changed happenings as the listener sees them. `gone` are ids that show nothing more; `shown` what there is now, new or changed.
+ * The changed occurrences as the listener sees them. `gone` are ids that show nothing more; `shown` what there is now, new or changed.
  * `within` says for which instants that is all of it, where a series changed beyond; `null` for everywhere. `days` are the booked
  * minutes of the days it touches, in the listener's own zone, where there are few.
  */

@@ -50,7 +50,7 @@ const copiesBody = z.strictObject({
   dates: z.array(z.iso.date('date')).min(1).max(MOST_AT_ONCE, `tooManyPicked:${MOST_AT_ONCE}`),
 });
 
-/** What of a series isn't as its rule says: dates that were left out, and happenings that are items of their own. */
+/** What of a series isn't as its rule says: dates that were left out, and occurrences that are items of their own. */
 const apartAnswer = z.strictObject({
   /** All days of a series without a rule; beside a rule, those that were added to it. One at another hour has its time with it. */
   days: z.array(z.string()),

@@ -168,7 +168,7 @@ export const timesSeriesBody = timesBody
     error: `seriesLong:${MOST_SERIES_WEEKS}`,
   });
 const timesSeriesAnswer = z.strictObject({
-  /** Starts of the first week, those that fit most often first, each with the happenings that fail and for whom. */
+  /** Starts of the first week, those that fit most often first, each with the occurrences that fail and for whom. */
   starts: z.array(
     z.strictObject({
       start: z.string(),

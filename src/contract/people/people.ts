@@ -11,7 +11,7 @@ const comeTo = { through, until: z.string().nullable(), next: rightsSchema.nulla
 
 const seen = { key: z.string(), name: z.string(), rights: rightsSchema, ...comeTo };
 
-/** A person of the directory, with what the one who asks may see of their calendar. */
+/** A person of the directory, with what the viewer may see of their calendar. */
 const personWire = z.strictObject({
   handle: z.string(),
   name: z.string(),

@@ -10,7 +10,7 @@ const first = z.enum(FIRST_COLLECTIONS);
 const why = z.string().trim().max(1000, 'tooLong:1000');
 
 /**
- * An ask for access, to people: what one would like to see and do of theirs, why, for how long. `what` is which of those that everybody
+ * A request for access, to people: what one would like to see and do of theirs, why, for how long. `what` is which of those that everybody
  * begins with is asked for; `calendar` in its place names a further one, of any kind, that one sees something of. `offers` is what one
  * shows them of one's own of that from now on; absent or `null` nothing.
  */
@@ -35,7 +35,7 @@ const person = z.strictObject({
   outside: z.boolean(),
 });
 
-/** What somebody is given by name where an ask is answered, and how it came: by an answer to this ask or by hand. */
+/** What somebody is given by name where an access request is answered, and how it came: by an answer to this request or by hand. */
 const standing = z.strictObject({
   key: z.string(),
   rights: rightsSchema,
@@ -84,7 +84,7 @@ const accessRequest = z.strictObject({
   has: rightsSchema,
 });
 
-/** An ask as its asker finds it. */
+/** An access request as its asker finds it. */
 const ownAccessRequest = accessRequest.extend({
   /** From when on one may nudge, or ask again after a no. */
   again: instant,
@@ -92,7 +92,7 @@ const ownAccessRequest = accessRequest.extend({
 });
 export type OwnAccessRequest = z.infer<typeof ownAccessRequest>;
 
-/** An ask as whoever answers it finds it, with what the asker is given by name there. */
+/** An access request as whoever answers it finds it, with what the asker is given by name there. */
 const accessRequestToAnswer = accessRequest.extend({
   calendar: z.string(),
   /** The asker, as access is given to them there. */
@@ -115,7 +115,7 @@ const accessRequestsAnswer = z.strictObject({
 export type AccessRequestsAnswer = z.infer<typeof accessRequestsAnswer>;
 
 /**
- * The answer to an ask. A yes gives what is chosen in place of the grant `seen` (`null`: beside what is there); a no takes the grants
+ * The answer to an access request. A yes gives what is chosen in place of the grant `seen` (`null`: beside what is there); a no takes the grants
  * named away with it, and says so to the asker or, being quiet, is seen by them as closed alone.
  */
 export const answerAccessRequestBody = z.discriminatedUnion('answer', [

@@ -22,7 +22,7 @@ interface MadeFields<P, A> {
 }
 
 /**
- * One happening of an item, as it stands in the owner's calendar. `start` and `end` are instants (`...Z`) or, where
+ * One occurrence of an item, as it stands in the owner's calendar. `start` and `end` are instants (`...Z`) or, where
  * `allDay`, dates with the end not included. The fields an access decision reads are plain; nothing here is cut yet.
  */
 export type Item<P = Party, A = Attendee> = MadeFields<P, A> & {

@@ -39,7 +39,7 @@ interface Around {
   readonly timed: readonly Timed[];
 }
 
-/** A cause of one fact that is no happening. */
+/** A cause of one fact that is no occurrence. */
 function plainCause(
   { principal: { who } }: Around,
   kind: DeskKind,
@@ -59,7 +59,7 @@ function plainCause(
   };
 }
 
-/** What of a cause comes of its happenings. */
+/** What of a cause comes of its occurrences. */
 function ofItems({ principal }: Around, list: readonly Timed[]): Pick<DeskCause, 'items' | 'spans' | 'people'> {
   return {
     items: list.map(({ item }) => item.id),
@@ -74,11 +74,11 @@ function ofItems({ principal }: Around, list: readonly Timed[]): Pick<DeskCause,
 const versionsOf = (list: readonly Timed[]): Record<string, number> =>
   Object.fromEntries(list.map(({ item }) => [item.id, item.version]));
 
-/** Whoever is asked to a happening but the principal, rooms and things aside. */
+/** Whoever is asked to an occurrence but the principal, rooms and things aside. */
 const others = ({ address }: DeskPrincipal, { asked }: DeskItem): DeskAttendee[] =>
   asked.filter(({ who, thing }) => !thing && !same(who, address));
 
-/** Whether a happening is an invitation that waits for the principal's answer. */
+/** Whether an occurrence is an invitation that waits for the principal's answer. */
 const waitsForAnswer = ({ principal, now }: Around, { item, to }: Timed): boolean =>
   item.answer === 'needs-action' &&
   item.calls !== null &&

@@ -40,7 +40,7 @@ export interface Desk {
 
 /**
  * The rows of a desk in their order (docs/desk.md). Pure: the same facts give the same rows. `viewer` is a principal or acts for each of them; the
- * facts are what the viewer sees and may decide. `now` in epoch milliseconds. Cost: about the pairs of happenings that share time.
+ * facts are what the viewer sees and may decide. `now` in epoch milliseconds. Cost: about the pairs of occurrences that share time.
  */
 export function deskOf(
   viewer: string,

@@ -36,7 +36,7 @@ export interface DeskAttendee {
 }
 
 /**
- * A happening as the viewer sees it. What is withheld has neither UID, place, people nor set: it only takes time. Instants in epoch
+ * An occurrence as the viewer sees it. What is withheld has neither UID, place, people nor set: it only takes time. Instants in epoch
  * milliseconds; all-day dates as milliseconds as if UTC, the end not included.
  */
 export interface DeskItem {

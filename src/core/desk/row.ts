@@ -33,7 +33,7 @@ export interface DeskRow {
   readonly part: DeskPart;
   readonly score: number;
   readonly parts: DeskScore;
-  /** The happenings it is about, by id. */
+  /** The occurrences it is about, by id. */
   readonly items: readonly string[];
   readonly because: readonly DeskBecause[];
   /** The versions of the facts it comes from, by id: what `left` is said of. */
@@ -51,7 +51,7 @@ export interface DeskCause {
   readonly because: readonly DeskBecause[];
   /** The versions of the facts it comes from, by id. */
   readonly versions: Readonly<Record<string, number>>;
-  /** Its happenings, as far as they may be at hand: when each begins and ends, all-day ones left out. */
+  /** Its occurrences, as far as they may be at hand: when each begins and ends, all-day ones left out. */
   readonly spans: readonly { readonly from: number; readonly to: number }[];
   /** Addresses of those concerned. */
   readonly people: readonly string[];

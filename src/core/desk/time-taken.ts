@@ -1,21 +1,21 @@
 import { journeyMinutes, samePlace } from '../openings/index.ts';
 import type { DeskItem } from './facts.ts';
 
-/** A happening with its instants: an all-day one from midnight to midnight of the principal's zone. */
+/** An occurrence with its instants: an all-day one from midnight to midnight of the principal's zone. */
 export interface Timed {
   readonly item: DeskItem;
   readonly from: number;
   readonly to: number;
 }
 
-/** Whether a happening takes its principal's time. */
+/** Whether an occurrence takes its principal's time. */
 export const blocks = ({ shows, kind, cancelled, answer }: DeskItem): boolean =>
   shows !== 'free' && shows !== 'reachable' && kind !== 'whereabouts' && !cancelled && answer !== 'declined';
 
-/** Times of one set of holds, and happenings of one UID, never stand in each other's way. */
+/** Times of one set of holds, and occurrences of one UID, never stand in each other's way. */
 const areOne = (a: DeskItem, b: DeskItem): boolean => (!!a.set && a.set === b.set) || (!!a.uid && a.uid === b.uid);
 
-/** When two happenings begin to share time, and when they cease to; `null` where they share none. */
+/** When two occurrences begin to share time, and when they cease to; `null` where they share none. */
 export function shared(a: Timed, b: Timed): { readonly from: number; readonly to: number } | null {
   const from = Math.max(a.from, b.from);
   const to = Math.min(a.to, b.to);
@@ -43,15 +43,15 @@ export function byCodePoints(a: string, b: string): number {
 /** Whether a UTF-16 unit is half of a code point. */
 const isHalf = (unit: number): boolean => unit >= 0xd800 && unit < 0xe000;
 
-/** Happenings that hang together by shared time, and the first instant two of them share. */
+/** Occurrences that hang together by shared time, and the first instant two of them share. */
 export interface Clash {
   readonly items: readonly Timed[];
   readonly first: number;
 }
 
 /**
- * The clashes among blocking happenings that share time in `[from, until)`. What hangs together by such sharing is one clash; an all-day
- * happening clashes with each it shares with by itself, and joins nothing.
+ * The clashes among blocking occurrences that share time in `[from, until)`. What hangs together by such sharing is one clash; an all-day
+ * occurrence clashes with each it shares with by itself, and joins nothing.
  */
 export function clashesOf(blocking: readonly Timed[], from: number, until: number): Clash[] {
   const sorted = [...blocking].sort(byStart);
@@ -60,7 +60,7 @@ export function clashesOf(blocking: readonly Timed[], from: number, until: numbe
     return both !== null && both.from < until && both.to > from;
   };
   const clashes: Clash[] = [];
-  // Which happening stands for all that hang together with one; each for itself at first.
+  // Which occurrence stands for all that hang together with one; each for itself at first.
   const heads = sorted.map((_, i) => i);
   const headOf = (i: number): number => {
     let at = i;
@@ -93,13 +93,13 @@ export function clashesOf(blocking: readonly Timed[], from: number, until: numbe
   return clashes;
 }
 
-/** The first instant that two of some happenings share, which may be past; they come by start, and at least two share time. */
+/** The first instant that two of some occurrences share, which may be past; they come by start, and at least two share time. */
 function firstShared(items: readonly Timed[]): number {
   const first = items.find((one, i) => items.slice(0, i).some((before) => shared(before, one)));
   return (first as Timed).from;
 }
 
-/** Two happenings that follow each other at two places, with too little time between for the way. */
+/** Two occurrences that follow each other at two places, with too little time between for the way. */
 export interface ShortWay {
   readonly from: Timed;
   readonly to: Timed;
@@ -108,7 +108,7 @@ export interface ShortWay {
   readonly has: number;
 }
 
-/** Of the happenings that end in `[now, until)` at a place, those whose way to the next place takes longer than the time before it. */
+/** Of the occurrences that end in `[now, until)` at a place, those whose way to the next place takes longer than the time before it. */
 export function shortWays(
   blocking: readonly Timed[],
   travel: readonly (readonly [string, string, number])[],

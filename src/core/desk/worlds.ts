@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { parseInstant } from '../time/index.ts';
 import type { DeskAttendee, DeskFacts, DeskItem, DeskPrincipal, DeskSaid } from './facts.ts';
 
-/** Desks for the tests: a few principals around a clock change, with happenings and facts close enough to matter to each other. */
+/** Desks for the tests: a few principals around a clock change, with occurrences and facts close enough to matter to each other. */
 
 const HOUR = 3_600_000;
 const DAY = 24 * HOUR;

@@ -4,7 +4,7 @@ import { sameAddress } from './meeting.ts';
 import type { Meeting, Origin, Outcome } from './organiser.ts';
 
 /**
- * One happening of a called series as a meeting of its own, as everybody on it knows it until it is changed: asked like the series, at
+ * One occurrence of a called series as a meeting of its own, as everybody on it knows it until it is changed: asked like the series, at
  * its own time, with the answers that were given to the series.
  */
 export const meetingOfOccurrence = (series: Meeting, recurrence: string, time: MeetingTime): Meeting => ({
@@ -15,7 +15,7 @@ export const meetingOfOccurrence = (series: Meeting, recurrence: string, time: M
   questions: [],
 });
 
-/** The same for an attendee: their answer to the series counts for its happening. */
+/** The same for an attendee: their answer to the series counts for its occurrence. */
 export const copyOfOccurrence = (series: Copy, recurrence: string, time: MeetingTime): Copy => ({
   ...series,
   recurrence,
@@ -26,7 +26,7 @@ export const copyOfOccurrence = (series: Copy, recurrence: string, time: Meeting
 });
 
 /**
- * Leaves one happening out of a called series: everybody asked is told that it is called off, and of the series nothing else changes
+ * Leaves one occurrence out of a called series: everybody asked is told that it is called off, and of the series nothing else changes
  * (RFC 5546, 3.2.5). Of a draft nobody knew.
  */
 export function leaveOut(series: Meeting, recurrence: string, origin: Origin): Outcome {

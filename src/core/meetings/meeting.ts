@@ -66,7 +66,7 @@ export interface Given extends Revision {
   readonly delegatedTo?: string;
 }
 
-/** What is said of one meeting, or of one happening of it (`recurrence`, its wall-clock text; `null` for the whole). */
+/** What is said of one meeting, or of one occurrence of it (`recurrence`, its wall-clock text; `null` for the whole). */
 interface About extends Revision {
   readonly uid: string;
   readonly recurrence: string | null;

@@ -27,7 +27,7 @@ interface Question {
   readonly message: Message;
 }
 
-/** A meeting as its organiser's copy holds it. One happening of a series that was changed is a meeting of its own here, by `recurrence`. */
+/** A meeting as its organiser's copy holds it. One occurrence of a series that was changed is a meeting of its own here, by `recurrence`. */
 export interface Meeting extends Revision {
   readonly uid: string;
   readonly recurrence: string | null;

@@ -5,7 +5,7 @@ import { findOpenings } from './search.ts';
 const MINUTE = 60_000;
 const WEEK = 7 * 86_400_000;
 
-/** A start of the first week, and the happenings of its series (epoch minutes) that fail, each with those of `must` for whom it does. */
+/** A start of the first week, and the occurrences of its series (epoch minutes) that fail, each with those of `must` for whom it does. */
 export interface SeriesStart {
   readonly start: number;
   readonly fits: number;
@@ -36,7 +36,7 @@ export function findSeriesOpenings(
   const tried = new Set<number>();
   const starts: SeriesStart[] = [];
   for (const one of all.starts) {
-    // Any happening that fits belongs to a series whose first lies in the first week.
+    // Any occurrence that fits belongs to a series whose first lies in the first week.
     const wall = toWall(request.zone, one * MINUTE);
     const back = wall < firstWeek ? 0 : Math.ceil((wall - firstWeek + 1) / (every * WEEK));
     const first = wall - back * every * WEEK;

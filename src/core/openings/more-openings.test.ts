@@ -60,7 +60,7 @@ describe('any room that would do', () => {
 });
 
 describe('a time for a series', () => {
-  test('fits as often as its happenings are openings, and what fails is said for those alone who can’t', () => {
+  test('fits as often as its occurrences are openings, and what fails is said for those alone who can’t', () => {
     fc.assert(
       fc.property(world, fc.constantFrom(1, 2), ({ request: r, people, journeys, week }, every) => {
         const times = 3;

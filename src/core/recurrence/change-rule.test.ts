@@ -27,7 +27,7 @@ const starts = (text: string, start: number, until: number) =>
     500,
   ).occurrences.map((o) => o.start);
 
-test('the days of a rule move with its start, and every happening by the same', () => {
+test('the days of a rule move with its start, and every occurrence by the same', () => {
   fc.assert(
     fc.property(
       fc.constantFrom(
@@ -71,7 +71,7 @@ test.each([
   expect(shiftedRule(ruleOf(text), START, days * DAY)).toBeNull();
 });
 
-test('cut in two, a series has the same happenings as before', () => {
+test('cut in two, a series has the same occurrences as before', () => {
   fc.assert(
     fc.property(
       fc.constantFrom(

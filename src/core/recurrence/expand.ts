@@ -2,7 +2,7 @@ import { fromWall, fromWallLenient, parseDate, parseWall, toWall } from '../time
 import { type Rule, wallStarts } from './rule.ts';
 
 /**
- * How long each happening is: whole days on the wall clock, then milliseconds exactly. An end given as a time is exact, a
+ * How long each occurrence is: whole days on the wall clock, then milliseconds exactly. An end given as a time is exact, a
  * DURATION in days or weeks is nominal (RFC 5545 3.3.6, 3.8.5.3).
  */
 export interface Length {
@@ -21,7 +21,7 @@ export interface Series {
   readonly left: readonly string[];
 }
 
-/** One happening: instants in epoch milliseconds (for all-day items, day starts as if UTC) and its wall-clock start. */
+/** One occurrence: instants in epoch milliseconds (for all-day items, day starts as if UTC) and its wall-clock start. */
 export interface Occurrence {
   readonly start: number;
   readonly end: number;
@@ -41,7 +41,7 @@ export function endOf(zone: string, start: number, wall: number, length: Length)
 }
 
 /**
- * The happenings of a series that start in `[from, to)` (epoch milliseconds), in order, at most `budget`; the walk begins where
+ * The occurrences of a series that start in `[from, to)` (epoch milliseconds), in order, at most `budget`; the walk begins where
  * the range does. A wall-clock time of the rule that a clock change leaves out is skipped and counts for nothing; the series' own
  * start and an added date are moved on by the gap (RFC 5545 3.3.5). `cut` says that the budget ended the list.
  */

@@ -11,14 +11,14 @@ export interface Rule {
 }
 
 const DAY = 86_400_000;
-/** A rule may give a happening an hour; looked at over a month from the start. */
+/** A rule may give an occurrence an hour; looked at over a month from the start. */
 const MOST_IN_A_MONTH = 31 * 24;
 const TEN_YEARS = 3653 * DAY;
 const always = (): boolean => true;
 
 /**
  * Reads the value of an RRULE for an item that starts at `startWall` (wall-clock milliseconds) in `zone`, `null` where all day. Refused are rules by
- * the second and those that give more than one happening an hour over a month, intervals below 1 or above 1,000, more than 5,000
+ * the second and those that give more than one occurrence an hour over a month, intervals below 1 or above 1,000, more than 5,000
  * counted times, parts beyond RFC 5545, and rules that give no date in the ten years after the start.
  */
 export function readRule(

@@ -24,7 +24,7 @@ export interface Call<N extends RouteName> {
 export type Handled = Response | Refusal | { readonly ok: true; readonly value: unknown };
 
 /**
- * What answers a route. A function does all of its work at once: where it writes, in one transaction, in which who asks is read once
+ * What answers a route. A function does all of its work at once: where it writes, in one transaction, in which the viewer is read once
  * more. `slow` waits for something in between (a password's digest, a file), and its operation reads rights where it writes. `beside` does
  * what would take long on another thread, in a transaction there; it answers `null` for what doesn't.
  */

@@ -29,7 +29,7 @@ export const checkAnswers = process.env.NODE_ENV !== 'production' || process.env
 const NOT_THERE_MS = 12;
 
 /**
- * Answers a request to a route: reads who asks, the parameters, the query and the body by the contract, has the handler call one
+ * Answers a request to a route: reads who the viewer is, the parameters, the query and the body by the contract, has the handler call one
  * operation, and turns its result into an answer. Every refusal of every route leaves through here.
  */
 export async function answerRoute<N extends RouteName>(

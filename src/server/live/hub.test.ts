@@ -31,7 +31,7 @@ const changes = (): ChangedMessage[] => {
   return said.splice(0).map((text) => JSON.parse(text) as ChangedMessage);
 };
 
-test('what changes within a moment is said at once, of each happening what it came to', () => {
+test('what changes within a moment is said at once, of each occurrence what it came to', () => {
   const first = hub().versionOf(1, 'c');
   hub().changed(1, 'c', told({ shown: [block('a', '1'), block('b', '1')] }));
   hub().changed(1, 'c', told({ shown: [block('a', '2')], gone: ['b'] }));

@@ -29,7 +29,7 @@ const COALESCE_MS = 25;
 /** Streams of one listener, and of all of them. */
 const MOST_EACH = 20;
 const MOST_IN_ALL = 5000;
-/** Most calendars one listener is counted along on, and most happenings in one message. Beyond these a window asks again. */
+/** Most calendars one listener is counted along on, and most occurrences in one message. Beyond these a window asks again. */
 const MOST_FOLLOWED = 200;
 const MOST_SHOWN = 150;
 /** How long a page may take until its window listens; pages of one listener on their way at a time, and messages kept for each. */
@@ -263,7 +263,7 @@ export function tellFrom(told: readonly ToldElsewhere[]): void {
     else hub().end(one[1], one[2]);
 }
 
-/** Two changes, one after the other, as one: of each happening and day what was said last. */
+/** Two changes, one after the other, as one: of each occurrence and day what was said last. */
 function together(first: Told, next: Told): Told {
   const until =
     first.until === null || next.until === null ? (first.until ?? next.until) : Math.min(first.until, next.until);

@@ -12,7 +12,7 @@ const MOST_ITEMS = 5000;
 const MOST_EACH = 30;
 
 /**
- * Who has which item open, in this process and in nothing that is stored. It knows no rights: whoever asks makes sure of them. Times are
+ * Who has which item open, in this process and in nothing that is stored. It knows no rights: the caller makes sure of them. Times are
  * epoch milliseconds.
  */
 export class Presence {

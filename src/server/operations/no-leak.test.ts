@@ -186,7 +186,7 @@ describe('no byte of what is hidden', () => {
 });
 
 describe('opaque ids', () => {
-  test('differ from viewer to viewer and from happening to happening, and lead nowhere', () => {
+  test('differ from viewer to viewer and from occurrence to occurrence, and lead nowhere', () => {
     setRights(PRESETS.outline);
     org.add('ines', 'ines', {
       title: 'Every day',

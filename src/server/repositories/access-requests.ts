@@ -2,7 +2,7 @@ import type { Rights } from '@/core/access/index.ts';
 import type { Connection } from '../db/index.ts';
 
 /**
- * An ask for access: of the main calendar of whoever is asked, or of a further one (`collectionId`). `starts` and `ends` are for how long
+ * A request for access: of the main calendar of whoever is asked, or of a further one (`collectionId`). `starts` and `ends` are for how long
  * it is asked, `gave` the grant by which the asker showed their own calendar in the same act.
  */
 export interface AccessRequest {
@@ -23,7 +23,7 @@ export interface AccessRequest {
   readonly heard: boolean;
 }
 
-/** What was answered to an ask; `quiet` is a no that the asker sees as closed alone. */
+/** What was answered to an access request; `quiet` is a no that the asker sees as closed alone. */
 export interface AccessRequestAnswered {
   readonly at: number;
   readonly answer: 'given' | 'refused';
@@ -91,7 +91,7 @@ export function accessRequestBetween(
   return row ? decode(row) : null;
 }
 
-/** A person's own asks, the latest first. */
+/** A person's own access requests, the latest first. */
 export function accessRequestsFrom(db: Connection, fromId: number, most: number): AccessRequest[] {
   return db.all<Row>('SELECT * FROM ask WHERE from_id = ? ORDER BY at DESC LIMIT ?', fromId, most).map(decode);
 }
@@ -152,7 +152,7 @@ type PutAccessRequest = Pick<
   'key' | 'fromId' | 'toId' | 'collectionId' | 'at' | 'rights' | 'starts' | 'ends' | 'why' | 'gave'
 >;
 
-/** Records an ask; one that is there for the pair and the calendar is taken up again with the new words. */
+/** Records an access request; one that is there for the pair and the calendar is taken up again with the new words. */
 export function putAccessRequest(db: Connection, a: PutAccessRequest): void {
   db.run(
     `INSERT INTO ask (key, from_id, to_id, collection_id, at, rights, starts, ends, why, gave)
@@ -173,7 +173,7 @@ export function putAccessRequest(db: Connection, a: PutAccessRequest): void {
   );
 }
 
-/** Records an answer, which is how the ask stands from now on. */
+/** Records an answer, which is how the access request stands from now on. */
 export function putAnswer(db: Connection, requestId: number, a: AccessRequestAnswered): void {
   db.run(
     'INSERT INTO ask_answer (ask_id, at, answer, by_id, for_id, grant_id, note, quiet) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
@@ -205,7 +205,7 @@ export function closeAccessRequestsWith(db: Connection, personId: number): void 
   );
 }
 
-/** The answers to an ask, the latest last, at most the last `most`. */
+/** The answers to an access request, the latest last, at most the last `most`. */
 export function answersTo(db: Connection, requestId: number, most: number): AccessRequestAnswered[] {
   return db
     .all<{
@@ -229,7 +229,7 @@ export function answersTo(db: Connection, requestId: number, most: number): Acce
     .reverse();
 }
 
-/** Adds the words that go with the last answer to an ask. */
+/** Adds the words that go with the last answer to an access request. */
 export function setAnswerNote(db: Connection, requestId: number, note: string): void {
   db.run(
     'UPDATE ask_answer SET note = ? WHERE id = (SELECT max(id) FROM ask_answer WHERE ask_id = ?)',

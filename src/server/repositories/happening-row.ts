@@ -13,7 +13,7 @@ export const LONG = Object.fromEntries(LONG_FIELDS.map((name, i) => [name, 2 ** 
 const LONG_TEXT = 2000;
 const LONG_LIST = 4000;
 
-/** A happening with its item's columns; only those of the width it was read at are there. */
+/** An occurrence with its item's columns; only those of the width it was read at are there. */
 export type OccurrenceRow = { readonly at: number; readonly until: number; readonly long: number } & Pick<
   ItemRow,
   ReadColumn

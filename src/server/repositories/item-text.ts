@@ -22,7 +22,7 @@ export interface TextsOf {
 
 /**
  * Items whose texts hold all of some words, each as the beginning of one of theirs; the nearest to an instant first, at most `most`. Which
- * items and texts are looked through is said by who asks, so that what nobody is shown takes none of the room; whether each may be seen is
+ * items and texts are looked through is said by the caller, so that what nobody is shown takes none of the room; whether each may be seen is
  * theirs to decide as well.
  */
 export function candidatesFor(

@@ -52,7 +52,7 @@ export function removedIn(db: Connection, calendarId: number, since: number, mos
     .map((row) => decode(db, row));
 }
 
-/** The items that stand for single happenings of a series. */
+/** The items that stand for single occurrences of a series. */
 export function replacementsOf(db: Connection, seriesId: number): StoredItem[] {
   return db
     .all<ItemRow>('SELECT * FROM item WHERE series_id = ? AND removed_at IS NULL ORDER BY recurrence', seriesId)

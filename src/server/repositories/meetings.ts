@@ -6,7 +6,7 @@ interface Held {
   readonly calendarId: number;
   readonly itemId: number | null;
   readonly uid: string;
-  /** Which happening of a series it is; `null` for the whole of one, and for a single meeting. */
+  /** Which occurrence of a series it is; `null` for the whole of one, and for a single meeting. */
   readonly recurrence: string | null;
 }
 
@@ -76,7 +76,7 @@ export function meetingByUid(
   return row ? decode(row) : null;
 }
 
-/** All that is held of one UID in a calendar: the whole first, then its happenings. */
+/** All that is held of one UID in a calendar: the whole first, then its occurrences. */
 export function meetingsByUid(db: Connection, calendarId: number, uid: string): StoredMeeting[] {
   return db
     .all<Row>(

@@ -50,7 +50,7 @@ export function insertNotice(db: Connection, notice: Omit<Notice, 'readAt'>): vo
 const BY_ITSELF = `person_id = @personId AND NOT EXISTS (SELECT 1 FROM ask
   WHERE ask.to_id = notice.person_id AND ask.gave = notice.grant_id AND ask.state <> 'takenBack')`;
 
-/** What a person was told, the newest first, but for what an ask to them says with it. */
+/** What a person was told, the newest first, but for what an access request to them says with it. */
 export function noticesTo(db: Connection, personId: number, most: number): Notice[] {
   return db
     .all<Row>(`SELECT * FROM notice WHERE ${BY_ITSELF} ORDER BY id DESC LIMIT @most`, { personId, most })
@@ -76,7 +76,7 @@ export function unreadNotices(db: Connection, personId: number): number {
   );
 }
 
-/** Marks all that a person was told as opened, with what an ask says with it. */
+/** Marks all that a person was told as opened, with what an access request says with it. */
 export function markNoticesRead(db: Connection, personId: number, at: number): void {
   db.run('UPDATE notice SET read_at = ? WHERE person_id = ? AND read_at IS NULL', at, personId);
 }

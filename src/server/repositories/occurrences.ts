@@ -11,7 +11,7 @@ export interface IndexedOccurrence {
   readonly end: number;
 }
 
-/** Whether a happening stands in the index of short ones, or in that of whole days and long ones. */
+/** Whether an occurrence stands in the index of short ones, or in that of whole days and long ones. */
 const isLong = (allDay: boolean, h: IndexedOccurrence): boolean => allDay || h.end - h.start > SHORT;
 
 /** Replaces all that the index holds of an item. Call it in the transaction that writes the item. */
@@ -26,7 +26,7 @@ export function reindex(
   addToIndex(db, calendarId, itemId, allDay, occurrences);
 }
 
-/** Adds happenings of an item to the index; those that are there already stay. */
+/** Adds occurrences of an item to the index; those that are there already stay. */
 export function addToIndex(
   db: Connection,
   calendarId: number,
@@ -54,7 +54,7 @@ export function addToIndex(
   );
 }
 
-/** Happenings of an item that is coming in, kept beside the index until all of its file is there. */
+/** Occurrences of an item that is coming in, kept beside the index until all of its file is there. */
 export function saveComing(
   db: Connection,
   batch: number,
@@ -109,7 +109,7 @@ export function unindexBatch(db: Connection, batch: number): void {
     db.run(`DELETE FROM ${table} WHERE item_id IN (SELECT id FROM item WHERE batch = ?)`, batch);
 }
 
-/** How many happenings the index holds of a calendar, counted as far as `most`. */
+/** How many occurrences the index holds of a calendar, counted as far as `most`. */
 export function countOccurrences(db: Connection, calendarId: number, most: number): number {
   const count = (table: string) =>
     db.get<{ n: number }>(
@@ -120,7 +120,7 @@ export function countOccurrences(db: Connection, calendarId: number, most: numbe
   return count('occurrence') + count('span');
 }
 
-/** How many happenings a range holds, counted as far as `most`: how heavy reading it would be. */
+/** How many occurrences a range holds, counted as far as `most`: how heavy reading it would be. */
 export function weighRange(db: Connection, calendarId: number, from: number, to: number, most: number): number {
   const count = (table: string, look: string) =>
     db.get<{ n: number }>(
@@ -158,7 +158,7 @@ export function occurrencesIn(
   return db.arrays<unknown[]>(READ[width], { calendarId, from, to }).map(ROW[width]) as OccurrenceRow[];
 }
 
-/** The same without the items: start, end and item of each happening, in order of start; at most `most`. */
+/** The same without the items: start, end and item of each occurrence, in order of start; at most `most`. */
 export function occurrenceKeysIn(
   db: Connection,
   calendarId: number,
@@ -177,7 +177,7 @@ export function occurrenceKeysIn(
   );
 }
 
-/** The next happening of a series in one table of the index, looked for from where one that isn't over may begin. */
+/** The next occurrence of a series in one table of the index, looked for from where one that isn't over may begin. */
 const nextIn = (table: 'occurrence' | 'span', longest: string) =>
   `LEFT JOIN ${table} ON ${table}.calendar_id = i.calendar_id AND ${table}.item_id = i.id AND ${table}.start =
      (SELECT n.start FROM ${table} n WHERE n.item_id = i.id AND n.calendar_id = i.calendar_id
@@ -190,7 +190,7 @@ const NEXT = `SELECT coalesce(occurrence.start, span.start, i.start), coalesce(o
   WHERE i.removed_at IS NULL`;
 
 /**
- * Some items whole, by their row numbers, with the calendar of each: a series at its next happening that isn't over at an instant, as far as
+ * Some items whole, by their row numbers, with the calendar of each: a series at its next occurrence that isn't over at an instant, as far as
  * the index goes; one of which there is no more, and what doesn't repeat, at its beginning. Those that were removed are left out.
  */
 export function itemsAtNext(
@@ -203,7 +203,7 @@ export function itemsAtNext(
     .map(([at, until, calendarId, ...rest]) => ({ calendarId, row: ROW.whole([at, until, ...rest]) as OccurrenceRow }));
 }
 
-/** When the latest happening of an item that is over began, as far as the index goes; `null` where none is. */
+/** When the latest occurrence of an item that is over began, as far as the index goes; `null` where none is. */
 export const lastBefore = (db: Connection, itemId: number, at: number): number | null =>
   db.get<{ at: number | null }>('SELECT max(start) AS at FROM occurrence WHERE item_id = ? AND finish <= ?', itemId, at)
     ?.at ?? null;

@@ -157,7 +157,7 @@ export const countMailSince = (db: Connection, collectionId: number, since: numb
   )?.n ?? 0;
 
 /**
- * The Message-IDs of what was sent to an address, and came from it, about a meeting and all of its happenings, the oldest first: what is sent
+ * The Message-IDs of what was sent to an address, and came from it, about a meeting and all of its occurrences, the oldest first: what is sent
  * next stands beneath them (RFC 5322 3.6.4).
  */
 export function mailThread(

@@ -96,7 +96,7 @@ export const reminderTimes = (
     most,
   );
 
-/** Somebody was reminded of a happening, and hasn't said yet that it is done. */
+/** Somebody was reminded of an occurrence, and hasn't said yet that it is done. */
 export interface Reminded {
   readonly key: string;
   readonly personId: number;
@@ -104,7 +104,7 @@ export interface Reminded {
   readonly start: number;
 }
 
-/** Notes that somebody is reminded of a happening; answers whether they hadn't been. */
+/** Notes that somebody is reminded of an occurrence; answers whether they hadn't been. */
 export const insertReminded = (db: Connection, r: Reminded, now: number): boolean =>
   db.changes(
     'INSERT OR IGNORE INTO reminded (key, person_id, item_id, start, shown_from) VALUES (?, ?, ?, ?, ?)',

@@ -7,7 +7,7 @@ export interface StoredItem extends WrittenFields {
   readonly key: string;
   readonly calendarId: number;
   readonly uid: string;
-  /** The series this item replaces one happening of, and that happening's wall-clock text. */
+  /** The series this item replaces one occurrence of, and that occurrence's wall-clock text. */
   readonly seriesId: number | null;
   readonly recurrence: string | null;
   readonly start: number;

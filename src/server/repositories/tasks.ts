@@ -17,7 +17,7 @@ export interface StoredTask extends WrittenTask {
   readonly zone: string;
   readonly doneAt: number | null;
   readonly rule: string | null;
-  /** The item it belongs to, of a series at which of its happenings (its wall-clock text), and how; due so many days before or after it. */
+  /** The item it belongs to, of a series at which of its occurrences (its wall-clock text), and how; due so many days before or after it. */
   readonly itemId: number | null;
   readonly recurrence: string | null;
   readonly tie: Tie | null;
@@ -228,7 +228,7 @@ export const tasksOfItem = (db: Connection, itemId: number, most: number): Store
     .all<Row>(`${SELECT} WHERE item_id = ? AND removed_at IS NULL ORDER BY due_order, id LIMIT ?`, itemId, most)
     .map(decode);
 
-/** Tasks of one list that belong to an item (of a series to one happening or to all of it), as far as somebody is shown them: at most `most`. */
+/** Tasks of one list that belong to an item (of a series to one occurrence or to all of it), as far as somebody is shown them: at most `most`. */
 export const tasksOfItemIn = (
   db: Connection,
   listId: number,

@@ -65,12 +65,12 @@ export type JobName =
 /** A work to be done beside requests: for whom, at what instant, and with what. Plain data. */
 export interface Job {
   readonly name: JobName;
-  /** The row number of whoever asks; `null` where it is whoever holds a link. */
+  /** The row number of the viewer; `null` where it is whoever holds a link. */
   readonly viewer: number | null;
   readonly session: string | null;
   /** What the request came with, and is limited to. */
   readonly token: { readonly key: string; readonly only: number | null } | null;
-  /** Whether whoever asks wants to be asked before a meeting leaves the house. */
+  /** Whether the viewer wants to be asked before a meeting leaves the house. */
   readonly asks: boolean;
   readonly now: number;
   readonly args: unknown;

@@ -37,7 +37,7 @@ export interface FrameState {
   readonly live: LiveState;
   readonly now: () => number;
   readonly toast: (toast: Toast) => void;
-  /** Opens the ask for access beside the screen; `null` where nobody is signed in who could ask. */
+  /** Opens the panel that asks for access beside the screen; `null` where nobody is signed in who could ask. */
   readonly requestAccess: ((asking: AccessSubject) => void) | null;
   /** Shows every key; `null` where there are none. */
   readonly help: (() => void) | null;

@@ -2,7 +2,7 @@ import type { DeskAct, DeskRowWire } from '@/contract/desk.ts';
 import type { After } from './desk-day.tsx';
 import type { Choice } from './step-to-send.ts';
 
-/** What a step would do to the happening it is about, as the day draws it; `null` where the day stays as it is. */
+/** What a step would do to the occurrence it is about, as the day draws it; `null` where the day stays as it is. */
 export function afterOf(row: DeskRowWire, act: DeskAct | undefined, chosen: Choice | undefined): After | null {
   const [first] = row.items;
   switch (act) {

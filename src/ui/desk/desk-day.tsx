@@ -12,10 +12,10 @@ import deskCss from './desk.module.css';
 import { useDeskWords } from './desk-words.ts';
 
 const MINUTE = 60_000;
-/** Happenings of a day that are drawn. */
+/** Occurrences of a day that are drawn. */
 const MOST = 14;
 
-/** What a step would do to a happening: it gets another time, stays, or goes. */
+/** What a step would do to an occurrence: it gets another time, stays, or goes. */
 export interface After {
   readonly item: string;
   readonly start: string | null;

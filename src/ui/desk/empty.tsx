@@ -11,7 +11,7 @@ import { Token } from '../common/token.tsx';
 import deskCss from './desk.module.css';
 import { shortWhen, useDeskWords } from './desk-words.ts';
 
-/** Happenings of each that are shown where nothing is to decide. */
+/** Occurrences of each that are shown where nothing is to decide. */
 const MOST = 6;
 
 /** Where nothing needs deciding: what comes next for each, today and tomorrow. */

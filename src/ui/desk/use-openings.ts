@@ -14,7 +14,7 @@ const OFFERED = 4;
 const SETTLES_MS = 200;
 
 /**
- * Times that would mend a row, the best first: for the happening its step moves, of a length and with the people it has. Only where the row has such a
+ * Times that would mend a row, the best first: for the occurrence its step moves, of a length and with the people it has. Only where the row has such a
  * step, and it isn't all-day.
  */
 export function useOpenings(row: DeskRowWire | undefined) {

@@ -25,7 +25,7 @@ const ASK_AGAIN_MS = 10_000;
 
 /**
  * Who comes: people by name, groups as one or spelled out, rooms and things, outside addresses, each as one who must be there or may. Beside each,
- * whether they can come then, from what the one who asks sees.
+ * whether they can come then, from what the viewer sees.
  */
 export function PeopleField(props: {
   calendar: string;

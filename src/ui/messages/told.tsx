@@ -46,7 +46,7 @@ export function useTold(who: string): { between: ReactNode; after: ReactNode; wa
   const told = [query.data?.notices, query.data?.ending, query.data?.wishes, query.data?.findings].some(
     (list) => (list?.length ?? 0) > 0,
   );
-  // An ask that shows a calendar with it is read with the rest, and whoever showed it sees that.
+  // An access request that shows a calendar with it is read with the rest, and whoever showed it sees that.
   const unread = [
     ...(query.data?.notices.filter((n) => n.unread) ?? []),
     ...(query.data?.findings.filter((f) => f.unread) ?? []),

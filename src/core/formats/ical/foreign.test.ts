@@ -435,7 +435,7 @@ describe('what is written can be read by anybody', () => {
     expect(out).not.toContain('DTEND');
     expect(read(out).items[0]?.end).toBe(plain.start);
   });
-  test('a moved happening names the one it replaces on the series’ clock', () => {
+  test('a moved occurrence names the one it replaces on the series’ clock', () => {
     const series = written(
       item(
         'DTSTART;TZID=Europe/Lisbon:20270705T090000',

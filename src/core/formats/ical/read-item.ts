@@ -6,9 +6,9 @@ import type { FileZone } from './zones.ts';
 /** One VEVENT, read. Wall times are texts in `zone`, instants epoch milliseconds (day starts as if UTC where all day). */
 export interface ReadItem extends Pick<WrittenFields, FiledField> {
   readonly uid: string;
-  /** Wall-clock text of the happening this one replaces, in the series' zone where the file has the series, else in its own. */
+  /** Wall-clock text of the occurrence this one replaces, in the series' zone where the file has the series, else in its own. */
   readonly recurrence: string | null;
-  /** It stands for all later happenings too (RFC 5545 3.2.13); only inside the reader. */
+  /** It stands for all later occurrences too (RFC 5545 3.2.13); only inside the reader. */
   readonly andLater?: true;
   /** The zone whose clock `recurrence` is on. */
   readonly recurrenceZone: string;
@@ -102,6 +102,6 @@ export interface ReadOptions {
   readonly mostLines: number;
   /** Names a zone definition by its text: `~` and a digest, so that a name never means two things. */
   readonly nameZone: (text: string) => string;
-  /** A series of which an item stands for all later happenings is read as two; otherwise such an item is a problem. */
+  /** A series of which an item stands for all later occurrences is read as two; otherwise such an item is a problem. */
   readonly splits?: boolean;
 }

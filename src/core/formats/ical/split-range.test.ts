@@ -36,7 +36,7 @@ const walls = ({ start, length, allDay, zone, rule, added, left }: ReadItem): nu
     500,
   ).occurrences.map(({ wall }) => wall);
 
-describe('a happening that stands for all later ones', () => {
+describe('an occurrence that stands for all later ones', () => {
   test('cuts its series in two that together happen as the one did, the later ones moved as it was', () => {
     const rules = [
       'FREQ=DAILY;COUNT=9',

@@ -6,15 +6,15 @@ import type { ReadItem } from './read-item.ts';
 const MOST_IN_SERIES = 20;
 const MOST_IN_TEXT = 500;
 
-/** What an item and those of its series become, where one of them stands for all later happenings too. */
+/** What an item and those of its series become, where one of them stands for all later occurrences too. */
 interface SplitItems {
   readonly items: readonly ReadItem[];
-  /** Those that stand for later happenings of a series that isn't there, or that don't simply move with it. */
+  /** Those that stand for later occurrences of a series that isn't there, or that don't simply move with it. */
   readonly unsplit: readonly ReadItem[];
 }
 
 /**
- * Takes apart each series of which an item stands for one happening and all later ones (RFC 5545 3.2.13): the series ends before it, and from it on
+ * Takes apart each series of which an item stands for one occurrence and all later ones (RFC 5545 3.2.13): the series ends before it, and from it on
  * there is a second one, under a UID that is made from the first's so that the same text always says the same. What was changed by itself from there
  * on belongs to the second. One that is called off ends its series.
  */

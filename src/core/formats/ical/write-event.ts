@@ -23,7 +23,7 @@ export interface WrittenItem extends UnmodelledFields {
   readonly kept: readonly UnmodelledLine[];
   /** When it was last changed, epoch milliseconds. */
   readonly changedAt: number;
-  /** The series it stands for a happening of, where the file has it: its zone and form are those of the recurrence id. */
+  /** The series it stands for an occurrence of, where the file has it: its zone and form are those of the recurrence id. */
   readonly series?: Pick<WrittenItem, 'zone' | 'allDay'>;
   /** How far the last message has come to each attendee (RFC 6638 3.2.9), by address: told to the organiser's programs, never read back. */
   readonly statuses?: ReadonlyMap<string, string>;
@@ -81,7 +81,7 @@ export function putTime(
   event.addProperty(p);
 }
 
-/** Puts into an event when it is: its start, its end or length, its repeats, and which happening of a series it stands for. */
+/** Puts into an event when it is: its start, its end or length, its repeats, and which occurrence of a series it stands for. */
 export function putTimes(event: ICAL.Component, item: WrittenTimes): void {
   const time = (property: string, text: string, of: { zone: string; allDay: boolean }, tzid?: string) =>
     putTime(event, property, text, of, tzid);

@@ -32,7 +32,7 @@ const names = (seen: SeenOccurrence) =>
     .getAllProperties()
     .map((p) => p.name);
 
-describe('a happening as it is seen', () => {
+describe('an occurrence as it is seen', () => {
   test('free/busy is a block with a word in the reader’s language, and has no property more', () => {
     expect(names(busy)).toEqual(['uid', 'dtstamp', 'dtstart', 'dtend', 'summary', 'transp']);
     expect(event(busy).getFirstPropertyValue('summary')).toBe('Ocupado');

@@ -4,7 +4,7 @@ import { instantText, merged, type Span } from '../../time/index.ts';
 import { fold, plainText } from './property.ts';
 import { addParty } from './write-event.ts';
 
-/** A happening as somebody sees it: what their sight lacks isn't there. Times are instants or, where `allDay`, dates. */
+/** An occurrence as somebody sees it: what their sight lacks isn't there. Times are instants or, where `allDay`, dates. */
 export interface SeenOccurrence {
   readonly id: string;
   readonly start: string;
@@ -45,7 +45,7 @@ const TYPE = {
 const basic = (instant: string): string => instant.replace(/[-:]/g, '').replace(/\.\d+/, '');
 
 /**
- * The lines of one happening, from BEGIN to END, unfolded: what is seen of it and nothing else. `uid` is what it is called outside;
+ * The lines of one occurrence, from BEGIN to END, unfolded: what is seen of it and nothing else. `uid` is what it is called outside;
  * below full sight an id that says nothing. `stamp` is when this was written, as an instant.
  */
 export function seenLines(seen: SeenOccurrence, uid: string, stamp: string, words: BlockWords): string[] {

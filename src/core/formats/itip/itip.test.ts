@@ -206,7 +206,7 @@ describe('a message as text', () => {
     expect([...met].sort()).toEqual(Object.keys(TABLE).sort());
   });
 
-  test('of one happening names it on its series’ clock', () => {
+  test('of one occurrence names it on its series’ clock', () => {
     const m: Message = {
       uid: 'weekly',
       recurrence: '2027-03-10T09:00:00',
@@ -316,7 +316,7 @@ describe('what comes from elsewhere', () => {
     expect(read(t)).toEqual({ kind: 'messages', messages: [], unread: 1, zones: [] });
   });
 
-  test('a happening whose time is another stands beside its series', () => {
+  test('an occurrence whose time is another stands beside its series', () => {
     const t = lines(
       'METHOD:REQUEST',
       ...event(

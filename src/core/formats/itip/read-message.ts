@@ -155,7 +155,7 @@ const timeOf = ({ start, end, allDay, zone, rule, added, left }: ReadItem) => ({
   left,
 });
 
-/** Which happening a message speaks of, on its own clock; `null` for the whole, `unclear` for what can't be read. */
+/** Which occurrence a message speaks of, on its own clock; `null` for the whole, `unclear` for what can't be read. */
 function recurrenceOf(
   property: Property | undefined,
   floating: string,

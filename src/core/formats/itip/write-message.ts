@@ -6,7 +6,7 @@ import { fold, plainText } from '../ical/property.ts';
 import { addParty, putField, putTime, putTimes } from '../ical/write-event.ts';
 import { zoneLines } from '../ical/write-zone.ts';
 
-/** What a message's text needs beside the message: the organiser's name, and of a happening the clock its series is on. */
+/** What a message's text needs beside the message: the organiser's name, and of an occurrence the clock its series is on. */
 export interface MessageContext {
   readonly organiserName: string | null;
   readonly series?: { readonly zone: string; readonly allDay: boolean };

@@ -19,7 +19,7 @@ import { cal, card, dav, el, leaf, type Name, type Written } from './xml.ts';
 /** The most bytes of one thing that is written. */
 export const MOST_TEXT = 256_000;
 
-/** What is known of a resource, by what it is. `me` is the handle of whoever asks. */
+/** What is known of a resource, by what it is. `me` is the handle of the viewer. */
 export type Known = { readonly me: string; readonly now: number } & (
   | { readonly kind: 'root' | 'home' | 'inbox' | 'outbox' | 'people'; readonly calendar: string | null }
   | { readonly kind: 'person'; readonly person: ProgramPerson }
@@ -59,7 +59,7 @@ function displayName(known: Known): string | null {
   }
 }
 
-/** What the one who asks may do with a resource, by the names of RFC 3744 and RFC 4791. */
+/** What the viewer may do with a resource, by the names of RFC 3744 and RFC 4791. */
 function privilegesOn(known: Known): Name[] {
   const reading = [dav('read'), dav('read-current-user-privilege-set')];
   if (known.kind === 'object') return known.object.mayChange ? [...reading, dav('write-content')] : reading;

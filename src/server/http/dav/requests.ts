@@ -40,7 +40,7 @@ function instantsIn(xml: Xml | null): Read<Instants | undefined> {
   return read({ from, to });
 }
 
-/** What is wanted of calendar data: that it is, and whether every happening by itself between two instants. */
+/** What is wanted of calendar data: that it is, and whether every occurrence by itself between two instants. */
 export interface DataWanted {
   readonly wanted: boolean;
   readonly expand: Instants | undefined;

@@ -18,7 +18,7 @@ export function searchedBy(): Response {
 }
 
 /**
- * People by what they are called, or by a whole address (RFC 3744 9.4): those whose calendars whoever asks sees anything of. What isn't searched here
+ * People by what they are called, or by a whole address (RFC 3744 9.4): those whose calendars the viewer sees anything of. What isn't searched here
  * matches nobody.
  */
 export async function searchPeople({ ctx, me, path }: DavCall, body: Xml): Promise<Response> {

@@ -63,7 +63,7 @@ interface Found {
   readonly may: AbsencesAnswer['may'];
 }
 
-/** Somebody whose absences the one who asks may read: whoever sees when they are taken. */
+/** Somebody whose absences the viewer may read: whoever sees when they are taken. */
 function find(ctx: Context, owner: Person | null): Found | Refusal {
   const calendar = owner && mainCalendarOf(ctx.db, owner.id);
   if (!owner || !calendar || !owner.inside) return refuse('notFound');
@@ -121,7 +121,7 @@ export function isCovered(ctx: Context, { calendar }: Pick<Decided, 'calendar'>,
   return cover !== null && holdsThroughout(ctx, calendar, cover, absence, actsBy);
 }
 
-/** What else of the owner's the one who asks may give who covers, and whether they have it for all of the absence. */
+/** What else of the owner's the viewer may give who covers, and whether they have it for all of the absence. */
 function furtherCovered(ctx: Context, owner: Person, cover: Person, absence: StoredAbsence): AbsenceWire['further'] {
   return COVERED.flatMap((what) => {
     const shared = firstOf(ctx.db, owner.id, what);

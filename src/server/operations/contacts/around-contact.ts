@@ -6,7 +6,10 @@ import { type Context, findContact, isRefusal } from '../deciding/index.ts';
 import { messagesWithAny } from '../messages/index.ts';
 import { metWith } from '../search/index.ts';
 
-/** What there is with a contact, as far as the one who asks may see it: meetings in the calendars they keep, when they last met, and the mail of whose book it is. */
+/**
+ * What there is with a contact, as far as the viewer may see it: meetings in the calendars they keep, when they last met, and the mail of whose book
+ * it is.
+ */
 export function listAroundContact(ctx: Context, key: string): Result<ContactAroundAnswer> {
   const found = findContact(ctx, key);
   if (isRefusal(found)) return found;

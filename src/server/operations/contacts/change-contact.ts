@@ -65,7 +65,7 @@ const sizeOf = (contacts: readonly Pick<StoredContact, 'kept'>[]): number =>
     0,
   );
 
-/** A book that the one who asks may add to now, with room for one more and the lines of its card. */
+/** A book that the viewer may add to now, with room for one more and the lines of its card. */
 function findToAdd(
   ctx: Context,
   key: string,
@@ -114,7 +114,7 @@ export function addContact(ctx: Context, key: string, input: NewContact): Result
   });
 }
 
-/** One contact that the one who asks sees in full. */
+/** One contact that the viewer sees in full. */
 export function readContact(ctx: Context, key: string): Result<ContactWire> {
   const found = findContact(ctx, key);
   if (isRefusal(found)) return found;
@@ -144,7 +144,7 @@ export function changeContact(
   });
 }
 
-/** A contact with other fields, changed by the one who asks. */
+/** A contact with other fields, changed by the viewer. */
 export const changedContact = (
   ctx: Context,
   { decided, contact }: Pick<FoundContact, 'decided' | 'contact'>,
@@ -195,7 +195,7 @@ function findRemovable(ctx: Context, id: string): FoundContact | Refusal {
   return found;
 }
 
-/** Copies a contact that the one who asks sees in full into a book they may add to: a contact of its own from then on, with its card. */
+/** Copies a contact that the viewer sees in full into a book they may add to: a contact of its own from then on, with its card. */
 export function copyContact(ctx: Context, key: string, body: { book: string }): Result<ContactWrittenAnswer> {
   return ctx.db.write(() => {
     const found = findContact(ctx, key);

@@ -17,7 +17,7 @@ function typeOf(bytes: Uint8Array): PictureType | null {
   return inRiff ? 'image/webp' : null;
 }
 
-/** The picture of a contact that the one who asks sees in full, as a file to be shown; what only says that it is one is none. */
+/** The picture of a contact that the viewer sees in full, as a file to be shown; what only says that it is one is none. */
 export function readContactPicture(
   ctx: Context,
   key: string,

@@ -7,7 +7,7 @@ import { contactsFound, wordsOf } from '../search/index.ts';
 /** Whom one knows, for where people are typed: at most so many. */
 const MOST = 20;
 
-/** Mail addresses of whoever's contact holds some words, in the books of which the one who asks sees all: each address once, their own books first. */
+/** Mail addresses of whoever's contact holds some words, in the books of which the viewer sees all: each address once, their own books first. */
 export function findContacts(ctx: Context, text: string): ContactsKnown {
   const words = wordsOf(text);
   const directory = new Directory(ctx.db);

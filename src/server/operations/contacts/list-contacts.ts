@@ -18,7 +18,7 @@ import { bookWire } from './books.ts';
 const MOST = 250;
 const MOST_BYTES = 1_000_000;
 
-/** The contacts of an address book as the one who asks sees them, by name, a page at a time; or those whose texts hold some words. */
+/** The contacts of an address book as the viewer sees them, by name, a page at a time; or those whose texts hold some words. */
 export function listContacts(
   ctx: Context,
   key: string,

@@ -43,7 +43,7 @@ const card = (uid: string, ...lines: string[]) =>
 const names = (who: string) => value(listContacts(org.ctx(who), book(), {})).contacts.map(({ name }) => name);
 
 describe('an address book for programs', () => {
-  test('stands beside the calendars, named in the language of whoever asks; hidden it is not there', () => {
+  test('stands beside the calendars, named in the language of the viewer; hidden it is not there', () => {
     const books = listProgramCalendars(org.ctx('ines')).calendars.filter(({ holds }) => holds === 'VCARD');
     expect(books).toMatchObject([{ key: book(), name: 'Contacts', own: true }]);
     expect(readProgramCalendar(org.ctx('tomas'), book()).ok).toBe(false);
@@ -53,7 +53,7 @@ describe('an address book for programs', () => {
     expect(value(readProgramCalendar(org.ctx('tomas'), book())).name).toBe('Ines, Contacts');
   });
 
-  test('shows each contact at the sight of whoever asks, and no more', () => {
+  test('shows each contact at the sight of the viewer, and no more', () => {
     add({ name: 'Marta', role: 'Auditor', notes: 'Tea.', addresses: [{ value: 'm@quill.example', as: 'work' }] });
     add({ name: 'Secret', visibility: 'private' });
     expect(all('ines')).toMatch(/FN:Marta[\s\S]*FN:Secret[\s\S]*CLASS:PRIVATE/);
@@ -166,7 +166,7 @@ describe('what a program writes into an address book', () => {
     expect(code(deleteObject(org.ctx('bruno'), book(), name, NONE))).toBe('mayNotRemove');
     give('amara', { ...NO_RIGHTS, sight: 'full', add: true, change: 'own', remove: 'own' });
     value(put('amara', 'a.vcf', card('3', 'FN:Amara’s', 'X-HERS:1')));
-    // Whoever isn't shown everything neither learns what things are called outside nor sets it.
+    // Whoever isn't shown everything neither learns what objects are called outside nor sets it.
     expect(value(put('amara', 'b.vcf', card('3', 'FN:Again'))).added).toBe(true);
     for (const bad of [
       '',

@@ -21,7 +21,7 @@ import { seesListsOf, sharedWith } from '../lists/index.ts';
 import { type ProgramKind, programList } from './program-list.ts';
 import { collectionTag } from './sync.ts';
 
-/** A calendar as the programs of whoever asks find it. */
+/** A calendar as the programs of the viewer find it. */
 export interface ProgramCalendar {
   readonly key: string;
   /** What it is called in a list of calendars: whose it is, and which of theirs. */
@@ -82,7 +82,7 @@ function listOf(ctx: Context, { list, decision }: DecidedList<ProgramKind>): Pro
 }
 
 /**
- * The calendars that a program of whoever asks lists: their own, those they keep as lanes or run, and those that were given to them by name, as
+ * The calendars that a program of the viewer lists: their own, those they keep as lanes or run, and those that were given to them by name, as
  * far as they see anything of them. What everyone gets isn't listed: it would be the whole house.
  */
 export function listProgramCalendars(ctx: Context): { calendars: ProgramCalendar[]; cut: boolean } {
@@ -129,7 +129,7 @@ const self = (ctx: Context, person: Person): ProgramPerson => ({
   calendar: mainCalendarOf(ctx.db, person.id)?.key ?? null,
 });
 
-/** Whoever asks, or the owner of a calendar they see; anybody else is answered like nobody. */
+/** The viewer, or the owner of a calendar they see; anybody else is answered like nobody. */
 export function readProgramPerson(ctx: Context, handle: string): Result<ProgramPerson> {
   if (handle === ctx.viewer.handle) return ok(self(ctx, ctx.viewer));
   const person = personByHandle(ctx.db, handle);

@@ -42,7 +42,7 @@ export class CardPrograms extends ListPrograms<'contacts', StoredContact, Contac
     return this.reading.view(contact);
   }
 
-  /** A contact as a card is written of it for whoever asks, of what they see of it. */
+  /** A contact as a card is written of it for the viewer, of what they see of it. */
   private writtenOf(contact: StoredContact, view: ContactWire): WrittenCard {
     if (view.may?.change) return this.all ? cardOf(contact) : { ...cardOf(contact), kept: [], changedAt: null };
     return {
@@ -57,7 +57,7 @@ export class CardPrograms extends ListPrograms<'contacts', StoredContact, Contac
     };
   }
 
-  /** A contact as one thing: in the older version, which every program reads, where no other is asked for. */
+  /** A contact as one object: in the older version, which every program reads, where no other is asked for. */
   object(
     contact: StoredContact,
     view: ContactWire,

@@ -11,7 +11,7 @@ export function checked<S extends z.ZodType>(schema: S, body: unknown): z.output
 
 const MOST_NAME = 200;
 
-/** Refuses what a program can't call a thing: what is too long, or isn't one part of an address. */
+/** Refuses a name that a program can't give an object: what is too long, or isn't one part of an address. */
 export function checkName(name: string): void {
   if (name.length > MOST_NAME || !/^[^/\\\p{Cc}]+$/u.test(name))
     throw new Refused(refuse('badInput', { fields: { name: 'unclear' } }));

@@ -14,7 +14,7 @@ import {
 import { bounded, daysOf } from './instants.ts';
 import type { Instants } from './program-object.ts';
 
-/** When the owner of a calendar is taken between two instants, as far as the one who asks sees it, as lines of a VFREEBUSY. */
+/** When the owner of a calendar is taken between two instants, as far as the viewer sees it, as lines of a VFREEBUSY. */
 export function freeBusyOf(ctx: Context, { calendar, decision }: Decided, instants: Instants, uid: string): string[] {
   const range = daysOf(bounded(instants, ctx.now), calendar.zone);
   const looker = { person: ctx.viewer, decision };

@@ -28,7 +28,7 @@ export function bounded({ from, to }: Instants, now: number): Instants {
   return { from: since, to: since + LONGEST };
 }
 
-/** Whether an item, or one happening of it, is within two instants. */
+/** Whether an item, or one occurrence of it, is within two instants. */
 export function isWithin(item: StoredItem, { from, to }: Instants): boolean {
   if (!repeats(item)) return item.start < to && (item.end > from || item.start >= from);
   const length = item.end - item.start;

@@ -14,7 +14,7 @@ import { MOST_BYTES, MOST_OBJECTS, type ObjectsWanted, type ProgramObject } from
 
 export const hash = (text: string): string => createHash('sha256').update(text).digest('base64url').slice(0, 22);
 
-/** Things of one list whose ids below full are looked through. */
+/** Objects of one list whose ids below full are looked through. */
 const MOST_LOOKED = 20_000;
 
 interface Stored {
@@ -41,7 +41,7 @@ interface Rows<S> {
 
 /** One list as one person's programs have it. */
 export abstract class ListPrograms<K extends ListKind, S extends Stored, V extends Viewed> {
-  /** Whether the one who asks has all there is of it. */
+  /** Whether the viewer has all there is of it. */
   readonly all: boolean;
   private readonly reader: ListReader;
   private ids: ReadonlyMap<string, S> | null = null;
@@ -57,7 +57,7 @@ export abstract class ListPrograms<K extends ListKind, S extends Stored, V exten
 
   /** Something of it as it is seen; `null` where it is left out. */
   abstract view(stored: S): V | null;
-  /** The same as one thing, as it is wanted. */
+  /** The same as one object, as it is wanted. */
   abstract object(stored: S, view: V, wanted: Pick<ObjectsWanted, 'texts' | 'expand' | 'cards'>): ProgramObject;
   /** Whether it is among what is asked for by time, or by what stands in it. */
   abstract fits(stored: S, view: V, wanted: ObjectsWanted): boolean;
@@ -66,7 +66,7 @@ export abstract class ListPrograms<K extends ListKind, S extends Stored, V exten
     return this.rows.names.get(stored.id) ?? `${view.id}${this.ending}`;
   }
 
-  /** The refusal of what is here by another name: with that name, where whoever asks sees it. */
+  /** The refusal of what is here by another name: with that name, where the viewer sees it. */
   alreadyThere(stored: S): Refusal {
     const view = this.view(stored);
     return refuse('alreadyThere', view ? { data: this.nameOf(stored, view) } : {});
@@ -82,7 +82,7 @@ export abstract class ListPrograms<K extends ListKind, S extends Stored, V exten
     return { objects, cut: rows.length > MOST_OBJECTS };
   }
 
-  /** Something of this list by its name; `null` where the one who asks has none so. */
+  /** Something of this list by its name; `null` where the viewer has none so. */
   find(name: string): { readonly stored: S; readonly view: V } | null {
     const given = this.rows.byName(name);
     const id = name.endsWith(this.ending) ? name.slice(0, -this.ending.length) : '';

@@ -34,7 +34,7 @@ const go = (who: string, name: string, to: { key: string; name: string }, more: 
     ...more,
   });
 
-describe('a thing that a program moves', () => {
+describe('an object that a program moves', () => {
   test('goes with all that is held of it, is called otherwise and no longer as it was, and back', () => {
     put('ines', 'talk.ics', talk());
     expect(go('ines', 'talk.ics', { key: calendar, name: 'other.ics' })).toMatchObject({ value: { added: true } });

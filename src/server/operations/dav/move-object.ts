@@ -10,7 +10,7 @@ import { type Programs, programsOn, readObject } from './objects.ts';
 import { type Seen, stillSo } from './seen.ts';
 import { deleteObject, putObject } from './write-object.ts';
 
-/** One thing of a calendar, by what it is called there. */
+/** One object of a calendar, by what it is called there. */
 interface ObjectPlace {
   readonly key: string;
   readonly name: string;
@@ -19,7 +19,7 @@ interface ObjectPlace {
 export interface ObjectMove {
   readonly from: ObjectPlace;
   readonly to: ObjectPlace;
-  /** The thing stays where it is too. */
+  /** The object stays where it is too. */
   readonly copy: boolean;
   /** What is there already by that name goes. */
   readonly overwrite: boolean;
@@ -29,8 +29,8 @@ export interface ObjectMove {
 const ANY: Seen = { match: null, noneMatch: null };
 
 /**
- * Moves or copies one thing of a calendar (RFC 4918 9.8, 9.9), with the rights that a removal there and an addition here need. An item moves as the
- * window moves it, with its people and all its happenings. A meeting isn't copied: its copy would ask everybody again.
+ * Moves or copies one object of a calendar (RFC 4918 9.8, 9.9), with the rights that a removal there and an addition here need. An item moves as the
+ * window moves it, with its people and all its occurrences. A meeting isn't copied: its copy would ask everybody again.
  */
 export function moveObject(ctx: Context, move: ObjectMove): Result<{ added: boolean }> {
   const { from, to, copy, overwrite, seen } = move;
@@ -46,7 +46,7 @@ export function moveObject(ctx: Context, move: ObjectMove): Result<{ added: bool
     const standing = readObject(ctx, to.key, to.name);
     if (standing.ok && !overwrite) return refuse('seenOtherwise');
     if (standing.ok) must(deleteObject(ctx, to.key, to.name, ANY));
-    // What is only seen is its owner's to give, and is no thing that can be taken from its series.
+    // What is only seen is its owner's to give, and is no object that can be taken from its series.
     const item = home.find(from.name)?.item;
     if (!item || source.value.text === null) return mayNot(home, copy);
     if (copy) must(copied(ctx, home, to, source.value.text));

@@ -11,23 +11,23 @@ import { COMMON_ZONES, TOO_MANY } from '../items/index.ts';
  * The text of one thing of a calendar as a program sends it, and what differs between two of them.
  */
 
-/** Components of one text: a series, and happenings of it that were changed by themselves. */
+/** Components of one text: a series, and occurrences of it that were changed by themselves. */
 const MOST_PARTS = 150;
-/** Zones that a thing may define itself, and content lines of one of its components. */
+/** Zones that an object may define itself, and content lines of one of its components. */
 const MOST_ZONES = 10;
 const MOST_LINES = 3000;
-/** What a thing may be called outside. */
+/** What an object may be called outside. */
 const MOST_UID = 500;
 
 export interface Text {
-  /** A series or a single item; or one happening that came without its series. */
+  /** A series or a single item; or one occurrence that came without its series. */
   readonly main: ReadItem;
   readonly apart: readonly ReadItem[];
-  /** What a happening that stands for all later ones (RFC 5545 3.2.13) makes of the series from there on, each a series of its own. */
+  /** What an occurrence that stands for all later ones (RFC 5545 3.2.13) makes of the series from there on, each a series of its own. */
   readonly tails: readonly Omit<Text, 'tails'>[];
 }
 
-/** One thing out of calendar text, or why it is none: other components, several things, a zone or a date that can't be read. */
+/** One object out of calendar text, or why it is none: other components, several objects, a zone or a date that can't be read. */
 export function textOf(text: string, zone: string): Text | Refusal {
   const limits = { most: MOST_PARTS, mostZones: MOST_ZONES, mostLines: MOST_LINES };
   const options = { zone, candidates: [zone, ...COMMON_ZONES], nameZone, ...limits, splits: true };
@@ -39,7 +39,7 @@ export function textOf(text: string, zone: string): Text | Refusal {
   if (read.items.some((item) => item.zone.startsWith('~'))) return refuse('badInput', { fields: { zone: 'zone' } });
   const uids = [...new Set(read.items.map(({ uid }) => uid))];
   if (uids.some((uid) => uid.length > MOST_UID)) return refuse('badInput', { fields: { uid: `tooLong:${MOST_UID}` } });
-  // What is split off a series is a thing of its own, under a UID that begins with the series'.
+  // What is split off a series is an object of its own, under a UID that begins with the series'.
   const [first = '', ...others] = uids.sort((a, b) => a.length - b.length);
   const texts = uids.map((uid) => oneOf(read.items.filter((item) => item.uid === uid)));
   const [one, ...tails] = texts.flatMap((text) => text ?? []);
@@ -48,13 +48,13 @@ export function textOf(text: string, zone: string): Text | Refusal {
   return { ...one, tails };
 }
 
-/** The items of one UID as a thing: a series with what was changed by itself, or one happening that came without its series. */
+/** The items of one UID as an object: a series with what was changed by itself, or one occurrence that came without its series. */
 function oneOf(items: readonly ReadItem[]): Omit<Text, 'tails'> | null {
   const mains = items.filter((item) => item.recurrence === null);
   const [main = items.length === 1 ? items[0] : undefined] = mains;
   if (!main || mains.length > 1) return null;
   const apart = items.filter((item) => item !== main);
-  // A happening that was called off is one that the series leaves out (RFC 5545 3.8.1.11).
+  // An occurrence that was called off is one that the series leaves out (RFC 5545 3.8.1.11).
   const isOff = (item: ReadItem) => item.cancelled && !main.cancelled;
   const off = apart.flatMap((item) => (isOff(item) ? (item.recurrence ?? []) : []));
   if (off.length === 0) return { main, apart };

@@ -41,7 +41,7 @@ import { ScheduleStatuses } from './schedule-status.ts';
  * it, under the id that the board gives it: nothing in it says which of them belong together.
  */
 
-/** Readings of happenings for one answer: each holds as many as an answer does. */
+/** Readings of occurrences for one answer: each holds as many as an answer does. */
 const MOST_READINGS = 8;
 
 const hash = (text: string): string => createHash('sha256').update(text).digest('base64url').slice(0, 22);
@@ -70,7 +70,7 @@ export class Programs {
     this.statuses = new ScheduleStatuses(ctx.db);
   }
 
-  /** The view of an item that is one thing with all its happenings; `null` where its happenings are things of their own. */
+  /** The view of an item that is one object with all its occurrences; `null` where its occurrences are objects of their own. */
   private wholeView(item: StoredItem): ItemWire | null {
     const view = viewFor(this.ctx, this.decided, item, item, this.directory);
     if (!view || !('notes' in view) || !view.may?.change) return null;
@@ -78,7 +78,7 @@ export class Programs {
     return view.asSet !== undefined || !repeats(item) ? view : null;
   }
 
-  /** The item in whose thing a stored one stands: the series of one that was changed by itself, or itself. */
+  /** The item in whose object a stored one stands: the series of one that was changed by itself, or itself. */
   homeOf(item: StoredItem): StoredItem | null {
     if (item.seriesId !== null) {
       const series = itemById(this.ctx.db, item.seriesId);
@@ -106,12 +106,12 @@ export class Programs {
     };
   }
 
-  /** A thing with all its happenings, as its written items, the series first. */
+  /** An object with all its occurrences, as its written items, the series first. */
   writtenWhole(item: StoredItem): WrittenItem[] | null {
     const view = this.wholeView(item);
     if (!view) return null;
     if (item.seriesId !== null) {
-      // By itself here: its series is another thing, or none.
+      // By itself here: its series is another object, or none.
       const alone = { ...item, recurrence: null };
       return [this.writtenOf(alone, view, `${item.key}@paramo`, [])];
     }
@@ -120,7 +120,7 @@ export class Programs {
       const v = this.wholeView(one);
       return v ? [{ one, v }] : [];
     });
-    // A happening that was changed by itself and isn't theirs to change stands elsewhere, as they see it, if at all.
+    // An occurrence that was changed by itself and isn't theirs to change stands elsewhere, as they see it, if at all.
     const elsewhere = apart.filter((one) => !seen.some((s) => s.one.id === one.id)).map((one) => one.recurrence ?? '');
     const left = [...new Set([...item.left, ...elsewhere])].sort();
     return [
@@ -164,8 +164,8 @@ export class Programs {
   }
 
   /**
-   * Every happening of a view by itself, in UTC (RFC 4791 9.6.5): of a thing with all its happenings everything that the whole text says, but how it
-   * repeats; of what is seen only, what is seen.
+   * Every occurrence of a view by itself, in UTC (RFC 4791 9.6.5): of an object with all its occurrences everything that the whole text says, but how
+   * it repeats; of what is seen only, what is seen.
    */
   occurrenceLines(view: ItemWire, home: StoredItem | null): string[] {
     const stored = home && (itemByKey(this.ctx.db, view.id.split('~')[0] ?? '') ?? home);
@@ -188,7 +188,7 @@ export class Programs {
     });
   }
 
-  /** One item of a thing as it is written there, once for all its happenings. */
+  /** One item of an object as it is written there, once for all its occurrences. */
   private writtenHere(stored: StoredItem, home: StoredItem): WrittenItem | null {
     const known = this.written.get(stored.id);
     if (known !== undefined) return known;
@@ -199,7 +199,7 @@ export class Programs {
     return written;
   }
 
-  /** Which happening of its series an item stands for, in UTC; `null` for one that stands for none here. */
+  /** Which occurrence of its series an item stands for, in UTC; `null` for one that stands for none here. */
   private insteadOf(stored: StoredItem, home: StoredItem): string | null {
     if (stored.recurrence === null || stored.id === home.id) return null;
     const at = home.allDay ? null : parseWall(stored.recurrence);
@@ -222,7 +222,7 @@ export class Programs {
     return { items, cut: true };
   }
 
-  /** The item whose thing a view stands in; `null` where it is a thing by itself. Looked up once for all the happenings of one. */
+  /** The item whose object a view stands in; `null` where it is an object by itself. Looked up once for all the occurrences of one. */
   homeOfView(view: ItemWire): StoredItem | null {
     if (!('notes' in view) || !view.may?.change) return null;
     const key = view.id.split('~')[0] ?? '';
@@ -234,7 +234,7 @@ export class Programs {
     return home;
   }
 
-  /** A thing of this calendar by its name; `null` where the one who asks has none so. */
+  /** An object of this calendar by its name; `null` where the viewer has none so. */
   find(name: string): { readonly item: StoredItem | null; readonly view: ItemWire } | null {
     const { ctx, decided } = this;
     const { calendar } = decided;
@@ -264,7 +264,7 @@ export function programsOn(ctx: Context, key: string): Programs | Refusal {
   return isRefusal(decided) ? decided : new Programs(ctx, decided);
 }
 
-/** The things of a calendar that are wanted, within the budget of an answer: `cut` says that there are more. */
+/** The objects of a calendar that are wanted, within the budget of an answer: `cut` says that there are more. */
 export function listObjects(
   ctx: Context,
   key: string,
@@ -323,7 +323,7 @@ export function listObjects(
   return ok({ objects, missing: [], cut: cut || read.cut });
 }
 
-/** The happenings between two instants, by the thing they belong to, as one text each. */
+/** The occurrences between two instants, by the object they belong to, as one text each. */
 function expandedIn(programs: Programs, instants: Instants): Map<string, string> {
   const lines = new Map<string, string[]>();
   for (const view of programs.views(instants).items) {
@@ -334,10 +334,10 @@ function expandedIn(programs: Programs, instants: Instants): Map<string, string>
   return new Map([...lines].map(([name, all]) => [name, calendarText(all, {})]));
 }
 
-/** Happenings changed by themselves with which a thing takes long to write. */
+/** Occurrences changed by themselves with which an object takes long to write. */
 const LONG = 20;
 
-/** Whether a thing takes long to write, whoever asks; `false` for what isn't there. */
+/** Whether an object takes long to write, whoever asks; `false` for what isn't there. */
 export function isLongObject(ctx: Context, key: string, name: string): boolean {
   const calendar = calendarByKey(ctx.db, key);
   const given = calendar && itemByProgramName(ctx.db, ctx.viewer.id, calendar.id, name);
@@ -345,7 +345,7 @@ export function isLongObject(ctx: Context, key: string, name: string): boolean {
   return item !== null && replacementsOf(ctx.db, item.id).length > LONG;
 }
 
-/** One thing of a calendar with its text. */
+/** One object of a calendar with its text. */
 export function readObject(ctx: Context, key: string, name: string): Result<ProgramObject> {
   const list = listProgramsOn(ctx, key);
   if (list) return list.read(name);

@@ -1,7 +1,7 @@
 import type { CardVersion } from '@/core/contacts/index.ts';
 import type { CardFilter, CompFilter } from '@/core/formats/index.ts';
 
-/** One thing of a calendar: what it is called, what tells whether it changed, and (where wanted) its text. */
+/** One object of a calendar: what it is called, what tells whether it changed, and (where wanted) its text. */
 export interface ProgramObject {
   readonly name: string;
   readonly tag: string;
@@ -17,7 +17,7 @@ export interface Instants {
   readonly to: number;
 }
 
-/** Which things of a calendar are wanted, and what of them. */
+/** Which objects of a calendar are wanted, and what of them. */
 export interface ObjectsWanted {
   /** Those that happen between two instants; without, those of the weeks that a calendar shows by itself. */
   readonly range?: Instants | undefined;
@@ -28,10 +28,10 @@ export interface ObjectsWanted {
   readonly cards?: { readonly filter?: CardFilter | undefined; readonly version?: CardVersion | undefined } | undefined;
   /** Their texts too. */
   readonly texts: boolean;
-  /** Every happening between two instants by itself, in UTC (RFC 4791 9.6.5). */
+  /** Every occurrence between two instants by itself, in UTC (RFC 4791 9.6.5). */
   readonly expand?: Instants | undefined;
 }
 
-/** Things of one answer, and their bytes. */
+/** Objects of one answer, and their bytes. */
 export const MOST_OBJECTS = 5000;
 export const MOST_BYTES = 10_000_000;

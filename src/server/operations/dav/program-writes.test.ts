@@ -121,7 +121,7 @@ describe('what a program writes', () => {
     expect(itemByKey(org.db, id)).toMatchObject({ visibility: 'private', shows: 'away' });
   });
 
-  test('one happening of a series changed, one left out, one given back, and the whole moved', () => {
+  test('one occurrence of a series changed, one left out, one given back, and the whole moved', () => {
     const { id } = org.add('ines', 'ines', {
       title: 'Standup',
       when: at('2027-03-01', 9),
@@ -153,7 +153,7 @@ describe('what a program writes', () => {
     const before = text();
     expect(put('ines', name, before)).toMatchObject({ ok: true });
     expect(text()).toBe(before);
-    // The second happening comes back, the third goes its series' way again.
+    // The second occurrence comes back, the third goes its series' way again.
     const second = before
       .replace(/EXDATE[^\r]*\r\n/, '')
       .replace(/BEGIN:VEVENT(?:(?!BEGIN:VEVENT)[\s\S])*RECURRENCE-ID[\s\S]*?END:VEVENT\r\n/, '');
@@ -473,7 +473,7 @@ describe('what was called off (RFC 5545 3.8.1.11)', () => {
     );
   const days = () => board().map(({ start }) => start.slice(8, 10));
 
-  test('a happening that comes so is left out of its series, from the beginning or later, and stays out', () => {
+  test('an occurrence that comes so is left out of its series, from the beginning or later, and stays out', () => {
     const text = weekly(...occurrence('20270302', 'STATUS:CANCELLED'));
     expect(put('ines', 'off.ics', text)).toMatchObject({ ok: true });
     expect(days()).toEqual(['01', '03', '04']);

@@ -114,7 +114,7 @@ describe('a calendar, to a program', () => {
     org.give('ines', 'tomas', delegate);
   });
 
-  test('is to its owner what it is: a series as one thing, with all that stands in it', () => {
+  test('is to its owner what it is: a series as one object, with all that stands in it', () => {
     const objects = list('ines');
     expect(objects).toHaveLength(3);
     const { text } = textOf('ines', 'Standup');
@@ -126,7 +126,7 @@ describe('a calendar, to a program', () => {
     expect(talk).toContain('DESCRIPTION:The third sluice');
   });
 
-  test('happening by happening says all that the whole text says, and which happening each is', () => {
+  test('occurrence by occurrence says all that the whole text says, and which occurrence each is', () => {
     const rule = { rule: 'FREQ=DAILY;COUNT=3' };
     const when = at('2027-03-30', 9);
     org.add('ines', 'ines', {
@@ -159,7 +159,7 @@ describe('a calendar, to a program', () => {
     expect(text).not.toContain('RRULE');
   });
 
-  test('is to everybody else what the board shows them, happening by happening, and no byte more', () => {
+  test('is to everybody else what the board shows them, occurrence by occurrence, and no byte more', () => {
     const shown: Record<string, { has: string[]; hasNot: string[] }> = {
       amara: { has: ['Weir talk', 'Ridge House', 'Standup'], hasNot: ['sluice', 'Clinic', 'RRULE', 'Elsewhere'] },
       bruno: { has: ['Weir talk', 'sluice'], hasNot: ['Clinic', 'RRULE', 'Elsewhere'] },
@@ -172,7 +172,7 @@ describe('a calendar, to a program', () => {
         .join('\n');
       for (const one of has) expect([who, one, all.includes(one)]).toEqual([who, one, true]);
       for (const one of hasNot) expect([who, one, all.includes(one)]).toEqual([who, one, false]);
-      // An independent reader finds as many happenings, at the same hours, as the board has.
+      // An independent reader finds as many occurrences, at the same hours, as the board has.
       const read = list(who, { expand: { from: Date.UTC(2027, 2, 1), to: Date.UTC(2027, 2, 8) } }).flatMap((one) =>
         (one.text?.match(/BEGIN:VEVENT[\s\S]*?END:VEVENT/g) ?? []).flatMap((e) =>
           Object.values(ical.sync.parseICS(lines(...e.split('\r\n').filter((l) => !l.startsWith('RECURRENCE-ID'))))),
@@ -206,7 +206,7 @@ describe('a calendar, to a program', () => {
     expect(readProgramPerson(org.ctx('dario'), 'ines')).toMatchObject({ code: 'notFound' });
   });
 
-  test('has each thing under its own name, which nobody else’s name finds', () => {
+  test('has each object under its own name, which nobody else’s name finds', () => {
     for (const who of ['ines', 'tomas', 'amara', 'bruno', 'wren'])
       for (const { name, text } of list(who)) {
         const read = readObject(org.ctx(who), calendar, name);

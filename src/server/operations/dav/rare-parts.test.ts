@@ -58,7 +58,7 @@ describe('a date that was added at an hour of its own', () => {
   });
 });
 
-describe('a happening that comes without its series', () => {
+describe('an occurrence that comes without its series', () => {
   const one = lines(
     ...event(
       'UID:round@elsewhere',
@@ -84,7 +84,7 @@ describe('a happening that comes without its series', () => {
     expect(put('ines', name, edit(text, ['20270304T100000', '20270305T100000']))).toMatchObject({ ok: false });
   });
 
-  test('is refused where there are several of them, or two things', () => {
+  test('is refused where there are several of them, or two objects', () => {
     const two = edit(one, ['END:VCALENDAR', one.slice(one.indexOf('BEGIN:VEVENT'))]);
     const second = two.lastIndexOf('RECURRENCE-ID:20270304');
     const several = `${two.slice(0, second)}RECURRENCE-ID:20270305${two.slice(second + 22)}`;
@@ -93,7 +93,7 @@ describe('a happening that comes without its series', () => {
   });
 });
 
-describe('a happening that stands for all later ones', () => {
+describe('an occurrence that stands for all later ones', () => {
   const series = (...override: string[]) =>
     lines(
       ...event(
@@ -120,7 +120,7 @@ describe('a happening that stands for all later ones', () => {
     ['Gate check, long', '2027-03-06T14:00'],
   ];
 
-  test('makes a second series of them, each a thing of its own', () => {
+  test('makes a second series of them, each an object of its own', () => {
     expect(put('ines', 'gate.ics', series(...later))).toMatchObject({ value: { added: true } });
     expect(starts()).toEqual(split);
     expect(list('ines').map(({ name }) => name === 'gate.ics')).toEqual([true, false]);

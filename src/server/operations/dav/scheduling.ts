@@ -29,7 +29,10 @@ export interface InboxObject {
 
 const nameOf = (item: StoredItem): string => `${item.key}.ics`;
 
-/** The invitations that wait in the inbox of whoever asks, as they are held in their own calendar, without those they took out of it; of a name, that one. */
+/**
+ * The invitations that wait in the inbox of the viewer, as they are held in their own calendar, without those they took out of it; of a name, that
+ * one.
+ */
 function waiting(ctx: Context, name?: string): { readonly item: StoredItem; readonly object: InboxObject }[] {
   const programs = own(ctx);
   if (!programs) return [];
@@ -41,7 +44,7 @@ function waiting(ctx: Context, name?: string): { readonly item: StoredItem; read
   });
 }
 
-/** What stands in the inbox of whoever asks. */
+/** What stands in the inbox of the viewer. */
 export const listInbox = (ctx: Context): Result<InboxObject[]> => ok(waiting(ctx).map(({ object }) => object));
 
 function own(ctx: Context): Programs | null {
@@ -79,7 +82,7 @@ export function clearInbox(ctx: Context, name: string): Result<{ done: true }> {
   return ok({ done: true });
 }
 
-/** When each of some addresses is taken, as far as the one who asks sees it; `null` for whom they see nothing of, and for who isn't here. */
+/** When each of some addresses is taken, as far as the viewer sees it; `null` for whom they see nothing of, and for who isn't here. */
 export function requestFreeBusy(
   ctx: Context,
   addresses: readonly string[],

@@ -32,7 +32,7 @@ interface Changes {
 
 /**
  * What changed of a collection since a program had it by `since` (RFC 6578), or all of it for `null`; at most `most`. `now` is its tag, taken before
- * `objects`, all there is now, was read; `null` where it has none for whoever asks: then it is a state by what they see. Refused is a token by
+ * `objects`, all there is now, was read; `null` where it has none for the viewer: then it is a state by what they see. Refused is a token by
  * which nothing is kept.
  */
 export function changesSince(

@@ -49,7 +49,7 @@ export class TodoPrograms extends ListPrograms<'tasks', StoredTask, TaskWire> {
     return this.reading.view(task);
   }
 
-  /** A task as it is written for whoever asks, of what they see of it. */
+  /** A task as it is written for the viewer, of what they see of it. */
   private writtenOf(task: StoredTask, view: TaskWire): SeenTodo {
     if (view.may?.change)
       return { ...task, kept: this.all ? task.kept : [], changedAt: task.changedAt, touched: task.version > 1 };
@@ -69,7 +69,7 @@ export class TodoPrograms extends ListPrograms<'tasks', StoredTask, TaskWire> {
     };
   }
 
-  /** A task as one thing; expanded it is without its further times. */
+  /** A task as one object; expanded it is without its further times. */
   object(task: StoredTask, view: TaskWire, { texts, expand }: Pick<ObjectsWanted, 'texts' | 'expand'>): ProgramObject {
     const todo = this.writtenOf(task, view);
     const tag = hash(JSON.stringify([view, todo.kept]));

@@ -81,7 +81,7 @@ export function putCard(programs: CardPrograms, name: string, text: string, seen
   return ok({ added: false });
 }
 
-/** Removes one contact of a book, where the one who asks may. */
+/** Removes one contact of a book, where the viewer may. */
 export function deleteCard(programs: CardPrograms, name: string, seen: Seen): Result<{ done: true }> {
   const found = programs.find(name);
   if (!found) return refuse('notFound');

@@ -43,9 +43,9 @@ import { type Seen, stillSo } from './seen.ts';
  * is made by the operation that makes it for everybody, with the same rights, refusals, messages and trail. All of it or nothing.
  */
 
-/** Happenings that are changed by themselves, or left out, in one write. */
+/** Occurrences that are changed by themselves, or left out, in one write. */
 const MOST_CHANGES = 60;
-/** Within so long after a series begins its first happening is looked for. */
+/** Within so long after a series begins its first occurrence is looked for. */
 const FIRST_WITHIN = 800 * 86_400_000;
 
 /** Whom a text invites: its attendees without the owner, and without those whom the program said it invites itself. */
@@ -65,7 +65,7 @@ const listed = (people: ReturnType<typeof invitedIn>): string =>
     .join();
 
 /**
- * Writes one thing of a calendar as a program sends it: adds it, or changes what differs from what the program was given. Refused wherever a
+ * Writes one object of a calendar as a program sends it: adds it, or changes what differs from what the program was given. Refused wherever a
  * window would be, and where what it says it saw isn't there any more. `added` says that it is new.
  */
 export function putObject(
@@ -114,7 +114,7 @@ function mayNot(ctx: Context, { decided }: Programs, code: 'mayNotChange' | 'may
   return refuse(code, { facts: { name: new Directory(ctx.db).name(decided.calendar.ownerId) } });
 }
 
-/** Adds a thing; `null` where it has no name of the program's. */
+/** Adds an object; `null` where it has no name of the program's. */
 function add(ctx: Context, programs: Programs, name: string | null, { main, apart }: Omit<Text, 'tails'>): void {
   const { calendar, decision } = programs.decided;
   if (name !== null) checkName(name);
@@ -141,7 +141,7 @@ function add(ctx: Context, programs: Programs, name: string | null, { main, apar
   const named = others || (people.length === 0 && main.attendees.length > 0 && !main.cancelled);
   const called = named ? { organiser: main.organiser, attendees: main.attendees, ownerAnswer } : {};
   const outside = {
-    // A happening without its series is named on its own clock, as in a file.
+    // An occurrence without its series is named on its own clock, as in a file.
     ...(seesAll ? { uid: main.uid, kept: main.kept, recurrence: recurrenceIn(main, main) } : {}),
     ...(main.saysWho ? { chosen: true as const } : {}),
     ...(main.cancelled ? { cancelled: true as const } : {}),
@@ -156,7 +156,7 @@ function add(ctx: Context, programs: Programs, name: string | null, { main, apar
   if (name !== null) nameForPrograms(ctx.db, ctx.viewer.id, calendar.id, name, item.id);
 }
 
-/** The instant of a happening by its text on the clock of its series. */
+/** The instant of an occurrence by its text on the clock of its series. */
 function instantOf(series: StoredItem, recurrence: string): number {
   if (series.allDay) return parseDate(recurrence.slice(0, 10)) ?? Number.NaN;
   const wall = parseWall(recurrence) ?? Number.NaN;
@@ -169,7 +169,7 @@ const stored = (ctx: Context, id: number): StoredItem => {
   return item;
 };
 
-/** Takes one happening out of a series, as the window does: a meeting is called off for that day, an invitation to it declined. */
+/** Takes one occurrence out of a series, as the window does: a meeting is called off for that day, an invitation to it declined. */
 function leaveOut(ctx: Context, id: number, recurrence: string): void {
   const series = stored(ctx, id);
   const at = instantOf(series, recurrence);
@@ -202,7 +202,7 @@ function change(ctx: Context, programs: Programs, item: StoredItem | null, id: s
     return;
   }
   const moves = repeats(item) && isMoved(given.main, read.main);
-  // A series moves by its first happening: what was left out of it, and its rule, move along.
+  // A series moves by its first occurrence: what was left out of it, and its rule, move along.
   const first = moves ? occurrencesBetween(ctx.db, item, item.start, item.start + FIRST_WITHIN)[0] : undefined;
   if (moves && !first) throw new Refused(refuse('seriesDayMove'));
   const repeat = read.main.rule === given.main.rule ? {} : { repeat: { rule: read.main.rule } };
@@ -252,11 +252,11 @@ function change(ctx: Context, programs: Programs, item: StoredItem | null, id: s
     changeApart(ctx, programs, item.id, read.main, apartBefore.get(one.recurrence ?? '') ?? null, one);
 }
 
-/** How far on the clock of a series a happening of it is from its start. */
+/** How far on the clock of a series an occurrence of it is from its start. */
 const wallsBetween = (item: StoredItem, start: number): number =>
   item.allDay ? start - item.start : toWall(item.zone, start) - (item.wall ?? toWall(item.zone, item.start));
 
-/** Changes one happening by itself; `before` is it as it was given, where it was one already. */
+/** Changes one occurrence by itself; `before` is it as it was given, where it was one already. */
 function changeApart(
   ctx: Context,
   programs: Programs,
@@ -272,7 +272,7 @@ function changeApart(
   const found = Number.isFinite(at) ? findByAnyId(ctx, id) : refuse('notFound');
   if (isRefusal(found)) throw new Refused(refuse('badInput', { fields: { recurrence: 'noSuchDay' } }));
   const item = found.item;
-  // A happening that goes its series' way is where that puts it, and as long.
+  // An occurrence that goes its series' way is where that puts it, and as long.
   const length = main.endAt - main.startAt;
   const wall = (ms: number) => (main.allDay ? dateText(ms) : wallText(toWall(main.zone, ms)));
   const base = before ?? { ...main, kept: [], recurrence: null, start: wall(at), end: wall(at + length), rule: null };
@@ -333,7 +333,7 @@ function answerFor(
 }
 
 /**
- * Removes one thing of a calendar, where the one who asks may: what they see of it as a whole, or the happening it is. `quietly`: who called
+ * Removes one object of a calendar, where the viewer may: what they see of it as a whole, or the occurrence it is. `quietly`: who called
  * it isn't told (RFC 6638 8.1).
  */
 export function deleteObject(

@@ -91,7 +91,7 @@ export function putTodo(programs: TodoPrograms, name: string, text: string, seen
   return ok({ added: false });
 }
 
-/** Removes one task of a list, where the one who asks may. */
+/** Removes one task of a list, where the viewer may. */
 export function deleteTodo(programs: TodoPrograms, name: string, seen: Seen): Result<{ done: true }> {
   const { ctx } = programs;
   const found = programs.find(name);

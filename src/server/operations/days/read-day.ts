@@ -27,7 +27,7 @@ const EMPTY_BELOW = 0.25;
 const USUAL_FROM = 120;
 
 /**
- * The morning or the evening of everybody the one who asks acts for, their own last, or of one of them: what they see of it at this instant.
+ * The morning or the evening of everybody the viewer acts for, their own last, or of one of them: what they see of it at this instant.
  * Refused for whoever isn't one of those.
  */
 export function readDay(ctx: Context, of: DayPart, whom: string): Result<DayAnswer> {

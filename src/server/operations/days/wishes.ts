@@ -25,7 +25,7 @@ const textOf = (minutes: number | null): string | null =>
 const minutesOf = (text: string | null): number | null =>
   text === null ? null : Number(text.slice(0, 2)) * 60 + Number(text.slice(3, 5));
 
-/** At what time the one who asks is sent the letters of the day, and whether letters can be sent at all. */
+/** At what time the viewer is sent the letters of the day, and whether letters can be sent at all. */
 export function readDayLetters(ctx: Context): Result<Times & { mail: boolean }> {
   if (!ctx.viewer.inside) return refuse('insideOnly');
   const { morning, evening } = dayLetterOf(ctx.db, ctx.viewer.id);

@@ -148,7 +148,7 @@ describe('what needs deciding', () => {
     expect(row('ines', 'clash').key).toBe(clash.key);
   });
 
-  test('a clash ends by moving one of its happenings, as whoever moves it could anywhere else', () => {
+  test('a clash ends by moving one of its occurrences, as whoever moves it could anywhere else', () => {
     busy('Board', 9, 2);
     const { id } = busy('Reading', 10, 1);
     const clash = row('tomas', 'clash');
@@ -252,7 +252,7 @@ test('a private invitation nobody answered yet clashes with nothing of itself, a
   expect(rows('tomas').map((one) => [one.kind, one.for, one.twin])).toEqual([['answer', 'ines', null]]);
 });
 
-test('of a series far ahead that waits for an answer its next happening stands, whenever it began', () => {
+test('of a series far ahead that waits for an answer its next occurrence stands, whenever it began', () => {
   const repeat = { rule: 'FREQ=MONTHLY' };
   const input = newItem.parse({ when: at('2027-02-25', 10), title: 'Monthly', repeat, people: who('ines') });
   value(createMeeting(ctx('wren'), org.calendar('wren'), input));

@@ -21,7 +21,7 @@ import {
 import { type SeenItem, seenItems } from './item-facts.ts';
 import { type KnownFacts, otherFacts, type Waiting, waitingOn } from './other-facts.ts';
 
-/** Those whose rows the one who asks may have: a token for one calendar has none of the others', their own among them. */
+/** Those whose rows the viewer may have: a token for one calendar has none of the others', their own among them. */
 export const deskPrincipals = (ctx: Context): ActedFor[] =>
   principalsOf(ctx).filter(({ decided: { decision } }) => decision.owner || actsBy(decision));
 
@@ -43,7 +43,7 @@ export interface Gathered {
   readonly cut: boolean;
 }
 
-/** The rows of the one who asks, in their order, over some of those they act for, each with whose it is. */
+/** The rows of the viewer, in their order, over some of those they act for, each with whose it is. */
 export interface DeskRead {
   readonly rows: readonly { readonly row: DeskRow; readonly gathered: Gathered }[];
   readonly later: number;
@@ -51,8 +51,8 @@ export interface DeskRead {
 }
 
 /**
- * What the one who asks has to decide for some of those they act for: the rule of docs/desk.md over what they see and may do. Rows of which they may
- * take no step, and those of a series' later happenings that stand for the same decision, are left out.
+ * What the viewer has to decide for some of those they act for: the rule of docs/desk.md over what they see and may do. Rows of which they may
+ * take no step, and those of a series' later occurrences that stand for the same decision, are left out.
  */
 export function deskFor(ctx: Context, whom: readonly ActedFor[]): DeskRead {
   const waiting = waitingOn(ctx, whom);
@@ -149,7 +149,7 @@ export function whoActsFor(
   });
 }
 
-/** Whether the one who asks may take a step on a row; of a series the whole is decided at its next happening alone. */
+/** Whether the viewer may take a step on a row; of a series the whole is decided at its next occurrence alone. */
 function isDecidable({ seen }: Gathered, row: DeskRow): boolean {
   const items = row.items.flatMap((id) => seen.get(id) ?? []);
   switch (row.kind) {
@@ -166,7 +166,7 @@ function isDecidable({ seen }: Gathered, row: DeskRow): boolean {
   }
 }
 
-/** The row a key names, looked for with whose it is first; `undefined` where the one who asks has no such row. */
+/** The row a key names, looked for with whose it is first; `undefined` where the viewer has no such row. */
 export function findDeskRow(
   ctx: Context,
   whom: readonly ActedFor[],

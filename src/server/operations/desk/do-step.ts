@@ -66,7 +66,7 @@ export function doStep(ctx: Context, { row, gathered }: Row, step: Act): Result<
       return ok({ ...NOTHING, said: true });
     }
     case 'off':
-      // Of a series the next happening: all of it is called off where it lives.
+      // Of a series the next occurrence: all of it is called off where it lives.
       return first ? written(removeMeeting(ctx, first.view.id, { version: first.row.version, scope: 'one' })) : none;
     case 'place':
     case 'link': {

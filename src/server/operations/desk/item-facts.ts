@@ -29,13 +29,13 @@ import { storedTime } from '../meetings/index.ts';
 const DAY = 86_400_000;
 /** Time ahead in which everything is read at least: what clashes within fourteen days, and what follows it. */
 const AHEAD = 16 * DAY;
-/** Answers of happenings that are read, each as large as a board's. */
+/** Answers of occurrences that are read, each as large as a board's. */
 const MOST_ANSWERS = 4;
-/** Invitations, and meetings in doubt, beyond those days; and how far the next happening of a series is looked for. */
+/** Invitations, and meetings in doubt, beyond those days; and how far the next occurrence of a series is looked for. */
 const MOST_BEYOND = 100;
 const FURTHEST = 800 * DAY;
 
-/** A happening as the rule reads it, with what it is outside: its view, and what stands behind that. */
+/** An occurrence as the rule reads it, with what it is outside: its view, and what stands behind that. */
 export interface SeenItem {
   readonly fact: DeskItem;
   readonly view: ItemWire;
@@ -45,8 +45,8 @@ export interface SeenItem {
 }
 
 /**
- * What happens in somebody's main calendar as the one who asks sees it, by an id that never leaves the house and is the same for everybody. Of a series
- * that waits for an answer only its next happening is here: it stands for all. `cut`: not all of it could be read.
+ * What happens in somebody's main calendar as the viewer sees it, by an id that never leaves the house and is the same for everybody. Of a series
+ * that waits for an answer only its next occurrence is here: it stands for all. `cut`: not all of it could be read.
  */
 export function seenItems(
   ctx: Context,
@@ -106,7 +106,7 @@ function viewsAhead(
   return { views, cut: cut || after !== null };
 }
 
-/** The views of what lies beyond those days and is to be decided all the same: of a series its next happening. `known`: what was read already. */
+/** The views of what lies beyond those days and is to be decided all the same: of a series its next occurrence. `known`: what was read already. */
 function viewsBeyond(
   ctx: Context,
   decided: ActedFor['decided'],
@@ -146,7 +146,7 @@ interface Around {
   readonly until: number;
 }
 
-/** `null` for the later happenings of a series that waits for an answer. */
+/** `null` for the later occurrences of a series that waits for an answer. */
 function factOf(
   ctx: Context,
   around: Around,

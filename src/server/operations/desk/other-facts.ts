@@ -52,7 +52,7 @@ export type KnownFacts = Map<string, Known>;
 type Most = <T>(list: readonly T[]) => readonly T[];
 type Lists = Omit<DeskFacts, 'items' | 'travel'>;
 
-/** What the one who asks has to answer about those whose rows are read: read once for all of them. */
+/** What the viewer has to answer about those whose rows are read: read once for all of them. */
 export interface Waiting {
   readonly suggestions: readonly PlainSuggestion[];
   readonly accessRequests: readonly AccessRequestToAnswer[];
@@ -70,7 +70,7 @@ const ofOwner =
   ({ owner }: PlainSuggestion): boolean =>
     owner.handle === person.handle;
 
-/** Everything that isn't a happening and waits for a decision about somebody, as the one who asks may decide it. */
+/** Everything that isn't an occurrence and waits for a decision about somebody, as the viewer may decide it. */
 export function otherFacts(ctx: Context, one: ActedFor, seen: readonly SeenItem[], waiting: Waiting) {
   const known: KnownFacts = new Map();
   let cut = false;
@@ -301,7 +301,7 @@ function absences(ctx: Context, { person, decided }: ActedFor, most: Most, known
 /** The farthest a task may be due to be a row: the working day after the next may be as far as the days somebody works are apart. */
 const TASKS_AHEAD = 16 * DAY;
 
-/** Tasks that are due, of which the one who asks may say that they are done. */
+/** Tasks that are due, of which the viewer may say that they are done. */
 const tasks = (due: readonly DueTask[], known: KnownFacts): Lists['tasks'] =>
   due.flatMap(({ task, view }) => {
     if (!view.may?.change) return [];

@@ -13,7 +13,7 @@ import { causeOf, type DeskRead, deskFor, deskPrincipals, type Gathered } from '
 import { stepsOf } from './steps.ts';
 import { twinsOf } from './twins.ts';
 
-/** Rows in one answer, about how many bytes, and happenings of a row. */
+/** Rows in one answer, about how many bytes, and occurrences of a row. */
 const MOST_ROWS = 500;
 const MOST_BYTES = 4_000_000;
 const MOST_ITEMS = 20;
@@ -58,7 +58,7 @@ function answerOf(ctx: Context, whom: string): Result<DeskAnswer> {
   });
 }
 
-/** About how many bytes a row takes: what is long in it are the texts of its happenings and who comes to them. */
+/** About how many bytes a row takes: what is long in it are the texts of its occurrences and who comes to them. */
 const sizeOf = ({ items }: DeskRowWire): number =>
   items.reduce(
     (sum, { notes, briefing, attendees }) =>
@@ -83,7 +83,7 @@ function principalWire(ctx: Context, gathered: Gathered, { rows }: DeskRead): De
   };
 }
 
-/** Where somebody is now, until when, what is next and how long the way is: from the views of the one who asks. */
+/** Where somebody is now, until when, what is next and how long the way is: from the views of the viewer. */
 function whereNow(
   ctx: Context,
   { seen, travel, one }: Gathered,
@@ -151,7 +151,7 @@ function rowWire(
   };
 }
 
-/** Whom the happenings of a row concern beside whose calendar it is, as far as they are seen. */
+/** Whom the occurrences of a row concern beside whose calendar it is, as far as they are seen. */
 function peopleOf(items: readonly { view: DeskRowWire['items'][number] }[], { one }: Gathered): DeskRowWire['people'] {
   const all = items.flatMap(({ view }) => [...(view.organiser ? [view.organiser] : []), ...(view.attendees ?? [])]);
   const others = all.filter(({ address }) => !sameAddress(address, one.person.address));

@@ -6,7 +6,7 @@ import type { SeenItem } from './item-facts.ts';
 
 type Step = { readonly act: DeskAct; readonly item?: string };
 
-/** The steps of a row that the one who asks may take, numbered from the best (docs/desk.md). */
+/** The steps of a row that the viewer may take, numbered from the best (docs/desk.md). */
 export function stepsOf(gathered: Gathered, row: DeskRow): DeskRowWire['steps'] {
   return actsOf(gathered, row).map((step, i) => ({ n: i + 1, ...step }));
 }

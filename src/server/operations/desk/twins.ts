@@ -9,7 +9,7 @@ export interface Twin {
   readonly cause: string;
 }
 
-/** The invitations to a meeting that wait for an answer of others than one, as far as the one who asks sees them in full and may answer. */
+/** The invitations to a meeting that wait for an answer of others than one, as far as the viewer sees them in full and may answer. */
 export function twinsOf(ctx: Context, all: readonly ActedFor[], uid: string, but: string): Twin[] {
   return all.flatMap((one) => {
     const { person, decided } = one;

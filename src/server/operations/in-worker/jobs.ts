@@ -60,7 +60,7 @@ async function alone<T>(port: Port, work: () => T): Promise<Written<T>> {
   return { answer, told: elsewhere?.take() ?? [] };
 }
 
-/** Writes in one transaction, in which who asks is read once more. */
+/** Writes in one transaction, in which the viewer is read once more. */
 const inTransaction = <T>(ctx: Context, work: (ctx: Context) => Result<T>): Result<T> =>
   ctx.db.write(() => {
     const now = again(ctx);

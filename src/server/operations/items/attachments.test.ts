@@ -111,7 +111,7 @@ test('a right that ends while the bytes arrive adds nothing', async () => {
   expect(names('ines', id)).toEqual([]);
 });
 
-test('a happening has the files of its series, and a series cut in two keeps them in both', async () => {
+test('an occurrence has the files of its series, and a series cut in two keeps them in both', async () => {
   const id = add({ repeat: { rule: 'FREQ=WEEKLY;COUNT=4' } });
   await attach('ines', id, 'Agenda.pdf', 'one');
   const list = listItems(org.ctx('ines'), org.calendar('ines'), {

@@ -36,7 +36,7 @@ const BACK_FOR = 30 * DAY;
 const MOST_ARRIVING = 3;
 const arriving = new Map<number, number>();
 
-/** The files of an item, for whoever sees it in full; a happening has those of its series too. */
+/** The files of an item, for whoever sees it in full; an occurrence has those of its series too. */
 export function listAttachments(ctx: Context, id: string): Result<AttachmentsAnswer> {
   const found = findItem(ctx, id);
   return isRefusal(found) ? found : ok(filesOf(ctx, found));
@@ -63,7 +63,7 @@ function filesOf(ctx: Context, found: FoundItem): AttachmentsAnswer {
   };
 }
 
-/** The series of a happening that is an item of its own, where who asks sees that in full as well. */
+/** The series of an occurrence that is an item of its own, where the viewer sees that in full as well. */
 function seriesSeen(ctx: Context, { item, decided }: FoundItem): StoredItem | null {
   const series = item.seriesId === null ? null : itemById(ctx.db, item.seriesId);
   if (!series || series.removedAt !== null) return null;

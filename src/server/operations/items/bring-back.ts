@@ -25,7 +25,7 @@ import { noRoom } from './create-item.ts';
 const THIRTY_DAYS = 30 * 86_400_000;
 const MOST = 200;
 
-/** What was removed from a calendar in the last thirty days, the latest first: what the one who asks sees in full and may bring back. */
+/** What was removed from a calendar in the last thirty days, the latest first: what the viewer sees in full and may bring back. */
 export function listRemoved(ctx: Context, key: string): Result<RemovedAnswer> {
   const decided = findCalendar(ctx, key);
   if (isRefusal(decided)) return decided;
@@ -39,7 +39,7 @@ export function listRemoved(ctx: Context, key: string): Result<RemovedAnswer> {
   return ok({ removed, cut: all.length > MOST });
 }
 
-/** A removed item as the one who asks would see it, where they may bring it back. */
+/** A removed item as the viewer would see it, where they may bring it back. */
 function viewOfRemoved(ctx: Context, decided: Decided, item: StoredItem, directory: Directory) {
   const back = { ...item, removedAt: null };
   const may = mayOn(ctx, decided.decision, back);
@@ -74,7 +74,7 @@ export function bringBack(ctx: Context, key: string): Result<ItemsWritten> {
   });
 }
 
-/** What was removed together with an item: the happenings of a series that stood by themselves. */
+/** What was removed together with an item: the occurrences of a series that stood by themselves. */
 function withIt(ctx: Context, decided: Decided, item: StoredItem): StoredItem[] {
   const entry = lastTrailOf(ctx.db, item.key, 'item.removed');
   return (entry ? itemStates(entry).after : []).flatMap((one) => {

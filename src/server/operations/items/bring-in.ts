@@ -115,7 +115,7 @@ async function writeSlices(
 ): Promise<boolean> {
   const owner = ownersAddress(ctx, calendar);
   const replaced = replacedIn([...ready.fresh, ...ready.newer]);
-  // Series come first, so that what stands for one of their happenings can point at them.
+  // Series come first, so that what stands for one of their occurrences can point at them.
   const ordered = [...ready.fresh].sort((a, b) => Number(a.recurrence !== null) - Number(b.recurrence !== null));
   const series = new Map<string, number>();
   const all = ordered.length + ready.newer.length;
@@ -138,7 +138,9 @@ async function writeSlices(
   return port.stopped();
 }
 
-/** The act in which a batch comes in: who asks and their right are read once more, what came meanwhile is left out, and everything is there at once. */
+/**
+ * The act in which a batch comes in: the viewer and their right are read once more, what came meanwhile is left out, and everything is there at once.
+ */
 function close(
   outer: Context,
   key: string,
@@ -185,8 +187,8 @@ function close(
 }
 
 /**
- * Joins happenings to their series, whichever came first: those of the file to one that stands, and those that stood without one to
- * the file's. Answers the series whose happenings changed by it; what was changed is added to `before`.
+ * Joins occurrences to their series, whichever came first: those of the file to one that stands, and those that stood without one to
+ * the file's. Answers the series whose occurrences changed by it; what was changed is added to `before`.
  */
 function joinToSeries(db: Connection, calendar: Calendar, items: readonly ReadItem[], before: StoredItem[]): number[] {
   const known = new Set(before.map((i) => i.id));
@@ -198,7 +200,7 @@ function joinToSeries(db: Connection, calendar: Calendar, items: readonly ReadIt
     for (const item of all) {
       if (item.recurrence === null || item.seriesId === series.id) continue;
       const recurrence = recurrenceIn(seriesForm(series), { recurrence: item.recurrence, recurrenceZone: item.zone });
-      // Two that turn out to stand for one happening stay as they are: nothing is thrown away unseen.
+      // Two that turn out to stand for one occurrence stay as they are: nothing is thrown away unseen.
       if (all.some((other) => other !== item && other.recurrence === recurrence)) continue;
       if (item.batch === null && !known.has(item.id)) before.push(item);
       updateItem(db, { ...item, seriesId: series.id, recurrence });

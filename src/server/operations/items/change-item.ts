@@ -25,9 +25,9 @@ import { splitSeries } from './split-series.ts';
 import { pickedDays, readRepeat, readWhen, type StoredWhen } from './when.ts';
 
 /**
- * Changes the touched fields of an item, where the version is the one seen. Of a series, `one` makes the happening an
- * item of its own, `later` it and all after it a series of their own, `all` changes every happening that has no item of its own. `by` is whose work it is, where that is not the one who writes;
- * `kept` are the lines of its text that aren't modelled, where a program sent others.
+ * Changes the touched fields of an item, where the version is the one seen. Of a series, `one` makes the occurrence an item of its own, `later` it
+ * and all after it a series of their own, `all` changes every occurrence that has no item of its own. `by` is whose work it is, where that is not the
+ * one who writes; `kept` are the lines of its text that aren't modelled, where a program sent others.
  */
 export function changeItem(
   ctx: Context,
@@ -87,7 +87,7 @@ function touched(patch: ItemPatch): Partial<StoredItem> {
 /** A time as people wrote it: its length is exact, and its start is where the clocks show it. */
 const anew = (when: StoredWhen) => ({ ...when, wall: null, days: 0 });
 
-/** The happening as an item of its own. */
+/** The occurrence as an item of its own. */
 function detached(found: FoundItem, patch: ItemPatch, when: StoredWhen | null): ItemToWrite[] | Refusal {
   const { item, occurrence } = found;
   if (!occurrence) return [];
@@ -112,7 +112,7 @@ function detached(found: FoundItem, patch: ItemPatch, when: StoredWhen | null): 
   return [{ before: null, after: settled(after, item) }];
 }
 
-/** A happening and all later ones as a series of their own; what came before stays as it was. */
+/** An occurrence and all later ones as a series of their own; what came before stays as it was. */
 function later(
   ctx: Context,
   found: FoundItem,
@@ -139,7 +139,7 @@ function later(
 /** The number of an item that isn't written yet: nothing stands under it. */
 const NOT_YET = -1;
 
-/** The item itself: a single one, or a series without the happenings that are items of their own. */
+/** The item itself: a single one, or a series without the occurrences that are items of their own. */
 function whole(ctx: Context, found: FoundItem, patch: ItemPatch, when: StoredWhen | null): ItemToWrite[] | Refusal {
   const { item, occurrence } = found;
   const isSeries = item.rule !== null || item.added.length > 0;
@@ -188,7 +188,7 @@ function redated(ctx: Context, found: FoundItem, item: StoredItem, patch: ItemPa
   const dated = patch.dates ? pickedDays({ ...item, left: stillLeft }, patch.dates) : { left: stillLeft };
   if (isRefusal(dated)) return dated;
   const next = { ...item, ...dated };
-  // A happening with an item of its own is one of the days as long as it stands.
+  // An occurrence with an item of its own is one of the days as long as it stands.
   const days = new Set([...next.added, next.allDay ? dateText(next.start) : wallText(toWall(next.zone, next.start))]);
   const own = item.id === NOT_YET ? [] : replacementsOf(ctx.db, item.id);
   if (patch.dates && item.rule === null && own.some((one) => !days.has(one.recurrence ?? '')))
@@ -197,7 +197,7 @@ function redated(ctx: Context, found: FoundItem, item: StoredItem, patch: ItemPa
 }
 
 /**
- * Moves every happening of a series the way one of them was moved: other hours, another length, another day, with which the days of
+ * Moves every occurrence of a series the way one of them was moved: other hours, another length, another day, with which the days of
  * its rule change. What was left out moves along.
  */
 function moveSeries(

@@ -51,7 +51,7 @@ export interface People {
   readonly unmodelled?: StoredItem['kept'];
   /** It came here called off: it takes no time, and nobody is invited. */
   readonly cancelled?: true;
-  /** Which happening of its series it stands for, where it came without that: a text on its own clock. */
+  /** Which occurrence of its series it stands for, where it came without that: a text on its own clock. */
   readonly recurrence?: string | null;
 }
 export const NOBODY: People = { organiser: null, attendees: [], ownerAnswer: null };

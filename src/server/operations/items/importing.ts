@@ -10,7 +10,7 @@ export function mayImport(decision: Decision): boolean {
   return decision.owner || (decision.rights.add && decision.rights.change === 'all' && decision.rights.private);
 }
 
-/** A calendar that the one who asks may bring a file into, and take one out of. */
+/** A calendar that the viewer may bring a file into, and take one out of. */
 export function findImportable(ctx: Context, key: string): Decided | Refusal {
   const decided = findCalendar(ctx, key);
   if (isRefusal(decided) || mayImport(decided.decision)) return decided;

@@ -25,7 +25,7 @@ import {
 } from '../deciding/index.ts';
 import { mayImport } from './importing.ts';
 
-/** What the one who asks sees of a calendar in a range, with what they may do there. Hidden and missing answer alike. */
+/** What the viewer sees of a calendar in a range, with what they may do there. Hidden and missing answer alike. */
 export function listItems(ctx: Context, key: string, query: ItemsQuery): Result<ItemsAnswer> {
   const range = readRange(query);
   const after = query.after ?? 0;

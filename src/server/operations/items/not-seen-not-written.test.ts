@@ -32,7 +32,7 @@ const regive = (who: string, rights: Rights) => {
   expect(giveAccess(org.ctx('ines'), key(), { audience: { kind: 'person', id: who }, rights, seen }).ok).toBe(true);
 };
 
-test('removing a whole series leaves the happening that is withheld from whoever removes it', () => {
+test('removing a whole series leaves the occurrence that is withheld from whoever removes it', () => {
   org.give('ines', 'tomas', PRESETS.delegate);
   org.add('ines', 'ines', { title: 'Weekly', when: at('2027-03-02', 9), repeat: { rule: 'FREQ=WEEKLY;COUNT=4' } });
   const second = items('ines', MONTH)[1];

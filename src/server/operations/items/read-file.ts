@@ -147,7 +147,7 @@ function inPreview(item: ReadItem, tzids: ReadonlyMap<string, string>) {
   };
 }
 
-/** The item that stands in a calendar for one of a file: the same UID and the same happening of it. */
+/** The item that stands in a calendar for one of a file: the same UID and the same occurrence of it. */
 export function thereAlready(db: Connection, calendar: Calendar, item: ReadItem): StoredItem | null {
   const all = itemsByUid(db, calendar.id, item.uid);
   const series = all.find((i) => i.recurrence === null);
@@ -168,7 +168,7 @@ export const seriesForm = (series: StoredItem) => ({
   start: series.allDay ? dateText(series.start) : wallText(series.wall ?? toWall(series.zone, series.start)),
 });
 
-/** Which happenings of each series a file has items of their own for. */
+/** Which occurrences of each series a file has items of their own for. */
 export function replacedIn(items: readonly ReadItem[]): Map<string, string[]> {
   const found = new Map<string, string[]>();
   for (const { uid, recurrence } of items)

@@ -18,8 +18,8 @@ import {
 } from '../deciding/index.ts';
 
 /**
- * Removes what may be removed at whatever sight it is seen, by the id it is seen under. Removes an item, one happening of a series, or a series with all that stands for its happenings. Can be undone. `by` is whose
- * work it is, where that is not the one who writes.
+ * Removes what may be removed at whatever sight it is seen, by the id it is seen under. Removes an item, one occurrence of a series, or a series with
+ * all that stands for its occurrences. Can be undone. `by` is whose work it is, where that is not the one who writes.
  */
 export function removeItem(
   ctx: Context,
@@ -74,7 +74,7 @@ function planned(ctx: Context, found: FoundItem, scope: 'one' | 'later' | 'all')
       ? [gone(item), leftOut(series, item.recurrence as string)]
       : [gone(item)];
   }
-  // What stands for a single happening and is withheld from whoever removes the series stays as it is.
+  // What stands for a single occurrence and is withheld from whoever removes the series stays as it is.
   const { decision } = found.decided;
   const mayGo = (i: StoredItem): boolean => mayOn(ctx, decision, i).remove;
   return [gone(item), ...replacementsOf(ctx.db, item.id).filter(mayGo).map(gone)];

@@ -6,14 +6,14 @@ import type { StoredItem } from '../../repositories/stored-item.ts';
 import { type Refusal, refuse } from '../../result.ts';
 import type { Context, FoundItem } from '../deciding/index.ts';
 
-/** A series cut at one of its happenings: what stays before it, and, as an item of its own, what comes from it on. */
+/** A series cut at one of its occurrences: what stays before it, and, as an item of its own, what comes from it on. */
 export interface Split {
   readonly head: StoredItem;
   readonly tail: Omit<StoredItem, 'id'>;
 }
 
 /**
- * Cuts a series at a happening of it; `null` where that is the first, so that all of it is meant. Refused where happenings from there on
+ * Cuts a series at an occurrence of it; `null` where that is the first, so that all of it is meant. Refused where occurrences from there on
  * were changed by themselves: each would have to find its place anew.
  */
 export function splitSeries(

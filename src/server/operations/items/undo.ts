@@ -89,7 +89,7 @@ function isAsLeft(now: StoredItem | null, left: StoredItem | undefined): boolean
 
 const sorted = (item: object) => Object.fromEntries(Object.entries(item).sort(([a], [b]) => (a < b ? -1 : 1)));
 
-/** Whether the one who asks may, now, take an item back from what it is to what it was. */
+/** Whether the viewer may, now, take an item back from what it is to what it was. */
 function mayTakeBack(ctx: Context, { decision }: Decided, was: StoredItem | null, is: StoredItem): boolean {
   const on = (item: StoredItem) => mayOn(ctx, decision, { ...item, removedAt: null });
   if (was === null) return on(is).remove || on(is).change;
@@ -97,7 +97,7 @@ function mayTakeBack(ctx: Context, { decision }: Decided, was: StoredItem | null
   if (on(is).change) return true;
   // Its writer made it private and so lost sight of it; this they may still undo.
   const hidByThis = was.visibility !== 'private' && is.visibility === 'private';
-  // A date left out of a series is a removal of one of its happenings.
+  // A date left out of a series is a removal of one of its occurrences.
   const leftOut = is.left.length > was.left.length;
   return (hidByThis && on(was).change) || (leftOut && on(is).remove);
 }

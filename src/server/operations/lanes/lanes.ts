@@ -29,7 +29,7 @@ interface Standing {
 }
 
 /**
- * The lanes of the one who asks, in their order. Their own calendar, those they run and those made for a group of theirs stand among them
+ * The lanes of the viewer, in their order. Their own calendar, those they run and those made for a group of theirs stand among them
  * without being kept, until they take them out; those of groups are shown at once. Keeping one gives nothing: what may be seen of each is
  * decided each time, and of one that may not be only its head is there.
  */

@@ -10,14 +10,14 @@ const MOST_BOOKS = 50;
 /** Contacts with one address that are looked at. */
 const MOST_AT = 50;
 
-/** The address books of which the one who asks sees more than nothing: their own, then those they were given. */
+/** The address books of which the viewer sees more than nothing: their own, then those they were given. */
 export const booksKnown = (ctx: Context): DecidedList<'contacts'>[] =>
   [...listsOf(ctx.db, 'contacts', ctx.viewer.id), ...sharedWith(ctx, 'contacts')]
     .slice(0, MOST_BOOKS)
     .map((list) => decideOnList(ctx, list))
     .filter(({ decision }) => decision.rights.sight !== 'nothing');
 
-/** Finds whoever has a mail address in one of some books, among those the one who asks sees in full: in the first book that has them. */
+/** Finds whoever has a mail address in one of some books, among those the viewer sees in full: in the first book that has them. */
 export function contactFinder(ctx: Context, books = booksKnown(ctx)): (address: string) => ContactWire | null {
   const directory = new Directory(ctx.db);
   const ids = books.map(({ list }) => list.id);

@@ -37,7 +37,7 @@ const MOST_OTHERS = 500;
 export const holdsAll = (decision: Decision): boolean =>
   decision.owner || (mayRun(decision).arrange && mayRun(decision).seePrivate);
 
-/** A list as the one who asks sees it. */
+/** A list as the viewer sees it. */
 export function listWire({ list, decision }: DecidedList<ListKind>, directory: Directory) {
   const owner = directory.person(list.ownerId);
   return {
@@ -59,7 +59,7 @@ export function listWire({ list, decision }: DecidedList<ListKind>, directory: D
 const seen = <K extends ListKind>(ctx: Context, lists: readonly SharedList<K>[]): DecidedList<K>[] =>
   lists.map((list) => decideOnList(ctx, list)).filter(({ decision }) => decision.rights.sight !== 'nothing');
 
-/** Somebody's lists of a kind that the one who asks sees; with one's own those of others that one sees. Nobody, and nothing to see, are answered alike. */
+/** Somebody's lists of a kind that the viewer sees; with one's own those of others that one sees. Nobody, and nothing to see, are answered alike. */
 export function listsSeen<K extends ListKind, W extends ReturnType<typeof listWire>>(
   ctx: Context,
   kind: K,
@@ -81,13 +81,13 @@ export function listsSeen<K extends ListKind, W extends ReturnType<typeof listWi
   });
 }
 
-/** Lists of others that a grant speaks to the one who asks about, in no order. */
+/** Lists of others that a grant speaks to the viewer about, in no order. */
 export const sharedWith = <K extends ListKind>(ctx: Context, kind: K): SharedList<K>[] =>
   listsById(ctx.db, kind, [...grantsSpeakingTo(ctx.db, ctx.viewer.id).keys()]).filter(
     (list) => list.ownerId !== ctx.viewer.id,
   );
 
-/** Whether somebody has a list of a kind of which the one who asks sees anything. */
+/** Whether somebody has a list of a kind of which the viewer sees anything. */
 export const seesListsOf = (ctx: Context, kind: ListKind, personId: number): boolean =>
   listsOf(ctx.db, kind, personId).some((list) => decideOnList(ctx, list).decision.rights.sight !== 'nothing');
 

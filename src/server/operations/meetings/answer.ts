@@ -152,7 +152,7 @@ function answeredWith(ctx: Context, found: FoundItem, item: StoredItem, undo: st
   };
 }
 
-/** The same for what is being removed, all of it or a happening that stands by itself now: in the transaction that removes it. */
+/** The same for what is being removed, all of it or an occurrence that stands by itself now: in the transaction that removes it. */
 export function answerInvitation(
   ctx: Context,
   found: FoundItem,

@@ -235,7 +235,7 @@ describe('an invitation that is taken out of the calendar is declined', () => {
     expect([inCalendar('ines', uid)?.ownerAnswer, answersOn('wren', uid).ines]).toEqual(['declined', 'declined']);
   });
 
-  test('one happening by itself; from one on isn’t a thing that can be answered', () => {
+  test('one occurrence by itself; from one on isn’t a thing that can be answered', () => {
     const uid = invited({ repeat: { rule } });
     const { key, version } = inCalendar('ines', uid) as StoredItem;
     const third = `${key}~${week(2)}`;

@@ -3,7 +3,7 @@ import type { Calendar } from '../../repositories/calendars.ts';
 import type { StoredItem } from '../../repositories/stored-item.ts';
 import { type Acting, authorship, type ItemChange, writeItems } from '../deciding/index.ts';
 
-/** One happening of a series as an item of its own at its own time, to hold an answer given to it alone. */
+/** One occurrence of a series as an item of its own at its own time, to hold an answer given to it alone. */
 export function apart(
   ctx: Acting,
   calendar: Calendar,

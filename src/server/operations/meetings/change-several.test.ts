@@ -96,7 +96,7 @@ describe('several at once', () => {
     expect(happens()).toEqual(['03-03T10:00 A', '03-03T10:00 B']);
   });
 
-  test('one happening of a series moves by itself, and people asked hear of each', () => {
+  test('one occurrence of a series moves by itself, and people asked hear of each', () => {
     const made = call('tomas', who('bruno'));
     pass();
     const series = add('Rounds', { repeat: { rule: 'FREQ=WEEKLY;COUNT=3' } });

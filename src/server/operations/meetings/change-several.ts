@@ -15,7 +15,7 @@ const MINUTE = 60_000;
  * that one's own, with the id it was asked under. Its one token takes all of it back.
  */
 export function changeSeveral(ctx: Context, { items, change }: SeveralBody): Result<SeveralAnswer> {
-  // Several happenings of one series in one act: the first write changes the series' version, so what counts is the version before the act.
+  // Several occurrences of one series in one act: the first write changes the series' version, so what counts is the version before the act.
   const before = new Map<number, number>();
   return writeEach(ctx, items, ({ item, version: seen, to, at }) => {
     const found = findItem(ctx, item);

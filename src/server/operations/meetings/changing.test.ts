@@ -170,7 +170,7 @@ describe('changing and calling off', () => {
     expect(itemsByUid(org.db, ines, uid)).toHaveLength(3);
   });
 
-  test('from one happening on, a series goes on as another; those asked hear of both, and answers begin afresh only where its hours moved', () => {
+  test('from one occurrence on, a series goes on as another; those asked hear of both, and answers begin afresh only where its hours moved', () => {
     const made = call('tomas', who('bruno'), { repeat: { rule: 'FREQ=WEEKLY;COUNT=6' } });
     pass();
     const { uid, key, version } = itemOf(made);
@@ -210,7 +210,7 @@ describe('changing and calling off', () => {
     ]);
   });
 
-  test('somebody added to a series comes to its changed happenings too, and goes from them with it', () => {
+  test('somebody added to a series comes to its changed occurrences too, and goes from them with it', () => {
     const made = call('tomas', who('bruno'), { repeat: { rule: 'FREQ=WEEKLY;COUNT=4' } });
     pass();
     const { uid, key, version } = itemOf(made);
@@ -252,7 +252,7 @@ describe('changing and calling off', () => {
     expect(itemOf(call('tomas', [])).link).toBeNull();
   });
 
-  test('a series moves to another day of the week as a whole; what comes after a happening is called off', () => {
+  test('a series moves to another day of the week as a whole; what comes after an occurrence is called off', () => {
     const made = call('tomas', who('bruno'), { repeat: { rule: 'FREQ=WEEKLY;BYDAY=WE;COUNT=6' } });
     pass();
     const { uid, key, version } = itemOf(made);
@@ -340,7 +340,7 @@ describe('moving into another calendar takes all that is held', () => {
     expect(moveMeeting(ctx('tomas'), key, { to, version })).toMatchObject({ code: 'addedTooMuch' });
   });
 
-  test('so nobody moves a series with a happening they may not touch, nor takes people out of that', () => {
+  test('so nobody moves a series with an occurrence they may not touch, nor takes people out of that', () => {
     const made = call('ines', who('bruno'), { repeat: { rule: 'FREQ=WEEKLY;COUNT=4' } });
     pass();
     const { uid, key } = itemOf(made);

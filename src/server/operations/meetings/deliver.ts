@@ -254,7 +254,7 @@ function isReminder(before: Copy | null, now: Copy): boolean {
   return contentOf(before.on) === contentOf(now.on);
 }
 
-/** A series that is called off as a whole takes with it those of its happenings that were changed by themselves. */
+/** A series that is called off as a whole takes with it those of its occurrences that were changed by themselves. */
 function cancelOccurrences(ctx: Acting, calendar: Calendar, me: Person, message: Message): void {
   for (const held of meetingsByUid(ctx.db, calendar.id, message.uid)) {
     if (held.part !== 'attendee' || held.recurrence === null) continue;
@@ -360,7 +360,7 @@ function receiveCalled(ctx: Acting, message: Message, me: Person, mail: Arriving
 /** Questions that are kept beside a meeting. */
 const MOST_QUESTIONS = 50;
 
-/** A message about one happening of a series makes that happening a meeting of its own. */
+/** A message about one occurrence of a series makes that occurrence a meeting of its own. */
 function ofOccurrence(ctx: Acting, called: OrganiserMeeting, message: Message): OrganiserMeeting {
   if (message.recurrence === null || called.recurrence !== null || !called.state) return called;
   const series = called.itemId === null ? null : itemById(ctx.db, called.itemId);

@@ -53,7 +53,7 @@ import { timeOf } from './shape.ts';
 /**
  * Moves an item that was booked in the wrong calendar into another: with its people, what they answered, and the whole of a series. Those
  * who were asked are told who calls it now, once its seconds are over. For whoever may remove it there and add here; what others call
- * stays where it is. All that is held of it goes along, the briefing, what a file brought and every happening that was changed by itself:
+ * stays where it is. All that is held of it goes along, the briefing, what a file brought and every occurrence that was changed by itself:
  * so it is for the owner, and for whoever arranges everything and speaks for them.
  */
 export function moveMeeting(ctx: Context, id: string, body: MoveBody): Result<WrittenAnswer> {

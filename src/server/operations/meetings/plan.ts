@@ -37,7 +37,7 @@ export function originOf(owner: Person, actor: Person, now: number, last: number
 
 /**
  * A meeting that the owner calls, as it stands beside its item; made where the item came with people (a file's), or stands for one
- * happening of a called series. `null` for what is nobody's meeting but the owner's own. Call it before the item is changed.
+ * occurrence of a called series. `null` for what is nobody's meeting but the owner's own. Call it before the item is changed.
  */
 export function calledOf(db: Connection, owner: Person, item: StoredItem, now: number): OrganiserMeeting | null {
   const known = meetingOfItem(db, item.id);
@@ -94,7 +94,7 @@ export function fromFile(db: Connection, owner: Person, item: StoredItem): Omit<
   return { calendarId, itemId, uid, recurrence, part: 'organiser', state, wanted: null };
 }
 
-/** When the happening of a series with a given name is. */
+/** When the occurrence of a series with a given name is. */
 export function occurrenceFor(series: StoredItem, recurrence: string): { start: number; end: number } {
   const wall = series.allDay ? parseDate(recurrence.slice(0, 10)) : parseWall(recurrence);
   const start = wall === null ? series.start : series.allDay ? wall : fromWallLenient(series.zone, wall);
@@ -169,7 +169,7 @@ function changed(
   const messages: Message[] = [];
   const gone = time.left.filter((text) => !state.time.left.includes(text));
   if (gone.length > 0) {
-    // A happening that is a meeting of its own is called off as that.
+    // An occurrence that is a meeting of its own is called off as that.
     const apart = new Set(meetingsByUid(db, calendar.id, called.uid).flatMap((m) => m.recurrence ?? []));
     for (const text of gone) {
       if (apart.has(text)) {

@@ -111,7 +111,7 @@ export function projectForAttendee(
     removedAt: null,
   };
   const item = (say(ctx, calendar, [{ before: null, after: fresh }])[0] as ItemChange).after;
-  // Happenings that came before their series belong to it from now on.
+  // Occurrences that came before their series belong to it from now on.
   const early =
     invitation.recurrence === null ? all.filter((one) => one.recurrence !== null && one.seriesId === null) : [];
   const joined = early.map((before) => ({ before, after: { ...before, seriesId: item.id } }));
@@ -142,7 +142,7 @@ const contentOf = (item: StoredItem) => {
 /** Whether what the organiser says is newer than what stood when the item was taken out. */
 const isNews = (copy: Copy, item: StoredItem): boolean => copy.said.sequence > item.sequence;
 
-/** A happening that is called off and never was an item of its own is left out of its series. */
+/** An occurrence that is called off and never was an item of its own is left out of its series. */
 function leftOut(ctx: Acting, calendar: Calendar, invitation: AttendeeMeeting): AttendeeMeeting {
   if (invitation.recurrence === null) return invitation;
   const series = itemsByUid(ctx.db, calendar.id, invitation.uid).find((i) => i.recurrence === null);

@@ -6,7 +6,7 @@ import type { AttendeeMeeting } from '../../repositories/meetings.ts';
 import type { Person } from '../../repositories/people.ts';
 import { type Acting, Directory, decideOn, rangeOf, repeats, seriesOf, viewsIn } from '../deciding/index.ts';
 
-/** Happenings of a series for which a room is looked at, and how far ahead. */
+/** Occurrences of a series for which a room is looked at, and how far ahead. */
 const MOST_HAPPENINGS = 200;
 const AHEAD = 366 * 86_400_000;
 

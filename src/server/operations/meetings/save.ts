@@ -166,7 +166,7 @@ export function removeMeeting(
   });
 }
 
-/** Declines what its owner was asked to and takes it out of their calendar: all of it, or one happening by itself. */
+/** Declines what its owner was asked to and takes it out of their calendar: all of it, or one occurrence by itself. */
 function declineAway(
   ctx: Context,
   invitation: FoundItem,
@@ -229,7 +229,7 @@ export function undoMeeting(ctx: Context, key: string): Result<WrittenAnswer> {
   });
 }
 
-/** Who is added to a whole series, or taken out of it, is so of its happenings that were changed by themselves too, as far as one may change those. */
+/** Who is added to a whole series, or taken out of it, is so of its occurrences that were changed by themselves too, as far as one may change those. */
 function alsoApart(
   ctx: Context,
   calendar: Calendar,
@@ -255,7 +255,7 @@ function alsoApart(
 }
 
 /**
- * Of a called series that goes on as another from some happening on, the other begins with whom the first one asks, and, where its hours
+ * Of a called series that goes on as another from some occurrence on, the other begins with whom the first one asks, and, where its hours
  * stayed, with what they answered.
  */
 function beginLater(ctx: Context, owner: Person, series: StoredItem, done: ItemsWritten, moved: boolean): void {

@@ -13,7 +13,7 @@ const MOST = 366;
 
 /**
  * The picked days and the exceptions of a series, for whoever sees it in full: the dates that were left out, as its clock has them, and the
- * happenings that became items of their own, each as the one who asks sees it.
+ * occurrences that became items of their own, each as the viewer sees it.
  */
 export function listApart(ctx: Context, id: string): Result<ApartAnswer> {
   const found = findItem(ctx, id);
@@ -24,7 +24,7 @@ export function listApart(ctx: Context, id: string): Result<ApartAnswer> {
   const own = replacementsOf(ctx.db, series.id);
   const stands = new Set(own.map((item) => item.recurrence));
   const left = series.left.filter((date) => !stands.has(date));
-  // Happenings the asker doesn't see are counted nowhere, not even in the mark that there are more.
+  // Occurrences the asker doesn't see are counted nowhere, not even in the mark that there are more.
   const apart: { was: string; item: ItemWire }[] = [];
   for (const item of own) {
     const view = viewFor(ctx, found.decided, item, item, directory);
@@ -45,7 +45,7 @@ export function listApart(ctx: Context, id: string): Result<ApartAnswer> {
 }
 
 /**
- * Makes a happening that was changed by itself as its series again: its hours and what it says. It is an ordinary change, told to whoever is
+ * Makes an occurrence that was changed by itself as its series again: its hours and what it says. It is an ordinary change, told to whoever is
  * asked like any; refused to whoever doesn't see the series in full or may not change it.
  */
 export function rejoinItem(ctx: Context, id: string, version: number): Result<WrittenAnswer> {
@@ -70,7 +70,7 @@ export function rejoinItem(ctx: Context, id: string, version: number): Result<Wr
   return changeMeeting(ctx, id, { version, scope: 'one', ...(same ? {} : { when: times }), fields });
 }
 
-/** When a series would have the happening that is known by some start of it, were it left out or not; `null` where it has none there. */
+/** When a series would have the occurrence that is known by some start of it, were it left out or not; `null` where it has none there. */
 function timeInSeries(series: StoredItem, recurrence: string): { start: number; end: number } | null {
   const wall = series.allDay ? parseDate(recurrence.slice(0, 10)) : parseWall(recurrence);
   if (wall === null) return null;

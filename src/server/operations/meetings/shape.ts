@@ -49,7 +49,7 @@ export function timeOf(directory: Directory, item: Timed): MeetingTime {
   };
 }
 
-/** When a happening of a series is, as a meeting of its own. */
+/** When an occurrence of a series is, as a meeting of its own. */
 export function timeOfOccurrence(
   directory: Directory,
   series: Timed,

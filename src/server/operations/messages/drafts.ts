@@ -96,7 +96,7 @@ export function saveDraft(
   });
 }
 
-/** A draft written in a person's name, in their Drafts or in one's own, that the one who asks may go on with. */
+/** A draft written in a person's name, in their Drafts or in one's own, that the viewer may go on with. */
 export function findDraftOf(
   ctx: Context,
   reader: Reader,

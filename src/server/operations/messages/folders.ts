@@ -21,7 +21,7 @@ const DONE = { done: true } as const;
 /** Folders within folders. */
 const DEEPEST = 8;
 
-/** A folder as the one who asks sees it, among those of its owner's that they see. Where the one it stands in isn't, it stands on top. */
+/** A folder as the viewer sees it, among those of its owner's that they see. Where the one it stands in isn't, it stands on top. */
 function folderWire(
   ctx: Context,
   on: DecidedList<'folder'>,
@@ -44,7 +44,7 @@ function folderWire(
   };
 }
 
-/** The folders of a person that the one who asks sees: those on top, those in one of them, or all. */
+/** The folders of a person that the viewer sees: those on top, those in one of them, or all. */
 export function listFolders(
   ctx: Context,
   handle: string,

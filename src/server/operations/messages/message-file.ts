@@ -4,7 +4,7 @@ import { ok, type Result, refuse } from '../../result.ts';
 import { type Context, isRefusal } from '../deciding/index.ts';
 import { findReader, mayReadMessage } from './readers.ts';
 
-/** A file that came with a message the one who asks reads whole, by its place among them. */
+/** A file that came with a message the viewer reads whole, by its place among them. */
 export async function readMessageFile(
   ctx: Context,
   key: string,

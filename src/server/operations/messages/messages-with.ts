@@ -9,7 +9,7 @@ import { findReader, mayReadMessage } from './readers.ts';
 const LOOKED_THROUGH = 2000;
 const MOST_WITH = 8;
 
-/** Messages of a person with whoever has one of some addresses, as far as the one who asks may read that one’s at all: the latest first. */
+/** Messages of a person with whoever has one of some addresses, as far as the viewer may read that one’s at all: the latest first. */
 export function messagesWithAny(
   ctx: Context,
   owner: Person,

@@ -24,7 +24,7 @@ import { speaksOn } from '../meetings/index.ts';
 /** How long what was removed can be brought back. */
 export const BACK_FOR = 30 * 86_400_000;
 
-/** A folder together with what the one who asks may see and do there. */
+/** A folder together with what the viewer may see and do there. */
 export type OnFolder = Pick<DecidedList<'folder'>, 'list' | 'decision'>;
 
 /** Whose messages one reads, with what one may see and do there. */
@@ -44,7 +44,7 @@ export interface Reader {
 }
 
 /**
- * Whose messages the one who asks may read: their own; of whom they speak for or whose copies they get those of their meetings; and what folders
+ * Whose messages the viewer may read: their own; of whom they speak for or whose copies they get those of their meetings; and what folders
  * they were given show. For everybody else there are none.
  */
 export function findReader(ctx: Context, handle: string): Reader | Refusal {
@@ -53,7 +53,7 @@ export function findReader(ctx: Context, handle: string): Reader | Refusal {
   return owner && calendar ? readerOn(ctx, owner, decideOn(ctx, calendar)) : refuse('notFound');
 }
 
-/** The same where what the one who asks may do on that one's main calendar is known already. */
+/** The same where what the viewer may do on that one's main calendar is known already. */
 export function readerOn(ctx: Context, owner: Person, decided: Decided): Reader | Refusal {
   const { decision } = decided;
   const all = listsOf(ctx.db, 'folder', owner.id);
@@ -71,13 +71,13 @@ export function readerOn(ctx: Context, owner: Person, decided: Decided): Reader 
   };
 }
 
-/** Those of some folders that the one who asks sees anything of. */
+/** Those of some folders that the viewer sees anything of. */
 const seenAmong = (ctx: Context, all: readonly Folder[]): OnFolder[] =>
   decideOnAll(ctx, all).flatMap(({ shared, decision }) =>
     decision.rights.sight === 'nothing' ? [] : [{ list: shared, decision }],
   );
 
-/** The folders of a person that the one who asks sees anything of. */
+/** The folders of a person that the viewer sees anything of. */
 export const foldersSeen = (ctx: Context, ownerId: number): OnFolder[] =>
   seenAmong(ctx, listsOf(ctx.db, 'folder', ownerId));
 
@@ -106,7 +106,7 @@ function seesMeetingOf(ctx: Context, { decided, own }: Reader, m: StoredMessage,
 }
 
 /**
- * A message as the one who asks sees it; `null` where it is left out. Of a meeting: by what it is about, and then by their part in that calendar or by
+ * A message as the viewer sees it; `null` where it is left out. Of a meeting: by what it is about, and then by their part in that calendar or by
  * the folder. Plain mail: by its folder alone, and what one wrote oneself while one still speaks.
  */
 export function messageSeen(
@@ -132,11 +132,11 @@ export function messageSeen(
   };
 }
 
-/** Whether the one who asks reads the whole of a message of somebody's. */
+/** Whether the viewer reads the whole of a message of somebody's. */
 export const mayReadMessage = (ctx: Context, reader: Reader, m: StoredMessage): boolean =>
   messageSeen(ctx, reader, m)?.sight === 'full';
 
-/** A message together with how the one who asks sees it. */
+/** A message together with how the viewer sees it. */
 export interface SeenMessage {
   readonly m: StoredMessage;
   readonly view: MessageView;

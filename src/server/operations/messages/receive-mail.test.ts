@@ -141,7 +141,7 @@ test('whoever isn’t asked has no part in it; a private invitation begins priva
   expect(mine).toMatchObject({ ok: true, value: { forNobody: 1 } });
 });
 
-test('a series, one of its happenings on another clock, and the end of all of it, in whatever order they come', async () => {
+test('a series, one of its occurrences on another clock, and the end of all of it, in whatever order they come', async () => {
   const series = event('REQUEST', {
     'DTSTART;TZID=Europe/Lisbon': '20270303T100000',
     'DTEND;TZID=Europe/Lisbon': '20270303T110000',
@@ -211,7 +211,7 @@ test('what is taken from outside says nothing of what was answered here, and sta
   expect(threads()[0]?.messages.map((m) => m.checked)).toEqual([false, false]);
 });
 
-test('a delegate who isn’t let into what is private reads no message of a private happening, nor of a private question', async () => {
+test('a delegate who isn’t let into what is private reads no message of a private occurrence, nor of a private question', async () => {
   await arrive(event('REQUEST', { RRULE: 'FREQ=WEEKLY;COUNT=4' }));
   const one = { 'RECURRENCE-ID': '20270310T100000Z', DTSTART: '20270310T150000Z', DTEND: '20270310T160000Z' };
   await arrive(event('REQUEST', { ...one, SEQUENCE: '1', SUMMARY: 'Severance' }));
@@ -439,7 +439,7 @@ test('an answer stands beneath the invitation it answers (RFC 5322 3.6.4)', asyn
   expect(outgoing()).toMatchObject([{ method: 'REPLY', inReplyTo: '<asked@x.example>', refs: ['<asked@x.example>'] }]);
 });
 
-test('mail about one happening stands beneath the series’ own; an answer nobody pressed anything for says so (RFC 3834)', async () => {
+test('mail about one occurrence stands beneath the series’ own; an answer nobody pressed anything for says so (RFC 3834)', async () => {
   const body = newItem.parse({
     title: 'Weekly',
     when: at('2027-03-03', 10),

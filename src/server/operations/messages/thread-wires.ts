@@ -191,7 +191,7 @@ function bareThread(look: Look, seen: readonly SeenMessage[]): ThreadWire | null
   };
 }
 
-/** Messages that the one who asks sees, each as they see it. */
+/** Messages that the viewer sees, each as they see it. */
 const seenOf = ({ ctx, reader, directory }: Look, messages: readonly StoredMessage[]): SeenMessage[] =>
   messages.flatMap((m) => {
     const view = messageSeen(ctx, reader, m, directory);

@@ -71,7 +71,7 @@ describe('what speaks against a time', () => {
     expect(check('tomas', 10).clashes).toHaveLength(1);
   });
 
-  test('is not the happening itself of a series, nor the copies of it that those who come have', () => {
+  test('is not the occurrence itself of a series, nor the copies of it that those who come have', () => {
     const weekly = { title: 'Board', when: at('2027-02-24', 10), repeat: { rule: 'FREQ=WEEKLY' } };
     org.add('ines', 'ines', weekly);
     const id = occurrenceOf('Board');

@@ -18,7 +18,7 @@ const MOST_MOVES = 3;
 /** Rooms that are tried where any would do. */
 const MOST_ROOMS_TRIED = 4;
 
-/** An item that may be moved, as the one who asks sees it, and whose it is. */
+/** An item that may be moved, as the viewer sees it, and whose it is. */
 interface Candidate {
   readonly movable: Movable;
   readonly view: ItemWire;
@@ -31,7 +31,7 @@ const isLess = (a: NonNullable<Plan>, b: NonNullable<Plan>): boolean =>
   a.cost - b.cost < 0 || (a.cost === b.cost && (a.moves.length - b.moves.length || a.start - b.start) < 0);
 
 /**
- * The least that would have to move so that a meeting fits: of what the one who asks may change in the calendars of whoever comes, called by
+ * The least that would have to move so that a meeting fits: of what the viewer may change in the calendars of whoever comes, called by
  * whose calendar it is in. Each moves within its own week, never before now. From what the asker sees and nothing else.
  */
 export function findRoom(ctx: Context, key: string, body: z.infer<typeof timesBody>): Result<RoomAnswer> {
@@ -88,7 +88,7 @@ function moveOf({ view, person, movable }: Candidate, to: string, nameOf: (id: s
   };
 }
 
-/** What of somebody's calendar may be moved by the one who asks, at what cost, and within which week. */
+/** What of somebody's calendar may be moved by the viewer, at what cost, and within which week. */
 function movableOf(ctx: Context, person: ViewedPerson, people: readonly ViewedPerson[], zone: string): Candidate[] {
   return person.views.flatMap((view) => {
     if (view.may?.change !== true || view.allDay || !takesTime(view)) return [];

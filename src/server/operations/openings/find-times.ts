@@ -40,7 +40,7 @@ const MOST_IN_LANE = 100;
 
 type Body = z.infer<typeof timesBody>;
 
-/** A search made ready for one who asks: who comes, as they see them, and when it may be. */
+/** A search made ready for the viewer: who comes, as they see them, and when it may be. */
 export interface TimesSearch {
   readonly decided: Decided;
   readonly people: readonly ViewedPerson[];
@@ -100,7 +100,7 @@ export function timesSearch(ctx: Context, key: string, body: Body, around = 0): 
 /** Rooms that are searched for one that would do. */
 const MOST_ROOMS = 40;
 
-/** The rooms that would do and that the one who asks sees anything of, the smallest that is large enough first, and whether there are more. */
+/** The rooms that would do and that the viewer sees anything of, the smallest that is large enough first, and whether there are more. */
 export function roomsFor(
   ctx: Context,
   search: TimesSearch,

@@ -19,7 +19,7 @@ const MOST_TIED = 5;
 const plainCode = (code: string): string => code.toUpperCase().replace(/[^A-Z0-9]/g, '');
 const digestOf = (code: string): string => createHash('sha256').update(plainCode(code)).digest('hex');
 
-/** The accounts that are tied to that of whoever asks: theirs too, so that nothing about them is a secret here. */
+/** The accounts that are tied to that of the viewer: theirs too, so that nothing about them is a secret here. */
 export function listAccounts(ctx: Context): AccountsAnswer {
   return {
     tied: tiedTo(ctx.db, ctx.viewer.id).flatMap(({ id, at }) => {

@@ -18,7 +18,7 @@ import { ok, type Result } from '../../result.ts';
 import { type Context, ceilingsOn, decideOnAll, nextRights, storedRules, viewerOf } from '../deciding/index.ts';
 
 /**
- * The directory, with what the one who asks may see of each calendar. Inside, that people are there is no secret; calendars are.
+ * The directory, with what the viewer may see of each calendar. Inside, that people are there is no secret; calendars are.
  * Who comes from outside gets no directory: only those who let them see something.
  */
 export function listPeople(ctx: Context): Result<PeopleAnswer> {

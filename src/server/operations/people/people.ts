@@ -40,7 +40,7 @@ import { contactFinder, numberOf } from '../lists/index.ts';
 import { freeHandle, holdsUntil, tellOfCalendar } from '../sharing/index.ts';
 
 /**
- * The calendar a board shows: one of `handle`'s, their main one where none is named by key, if the one who asks may see it.
+ * The calendar a board shows: one of `handle`'s, their main one where none is named by key, if the viewer may see it.
  * Hidden and missing answer alike.
  */
 export function findBoard(

@@ -26,7 +26,7 @@ const ONCE_IN = 3_600_000;
 const SHOWN_AFTER = 90 * DAY;
 const digestOf = (secret: string): string => createHash('sha256').update(secret).digest('hex');
 
-/** The tokens by which programs come in as whoever asks. Their secrets stand nowhere. */
+/** The tokens by which programs come in as the viewer. Their secrets stand nowhere. */
 export function listTokens(ctx: Context): Result<{ tokens: TokenWire[] }> {
   const directory = new Directory(ctx.db);
   return ok({

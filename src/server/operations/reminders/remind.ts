@@ -22,7 +22,7 @@ const MINUTE = 60_000;
 /** How late somebody is still reminded, where the program wasn't running at the time. */
 const LATE = 10 * MINUTE;
 const DAY = 86_400_000;
-/** Calendars looked at in one go, and happenings of one of them. */
+/** Calendars looked at in one go, and occurrences of one of them. */
 const A_SLICE = 100;
 const MOST = 200;
 
@@ -78,7 +78,7 @@ function remindOf(db: Connection, now: number, calendarId: number, minutes: numb
   });
 }
 
-/** When a happening begins, as an instant. */
+/** When an occurrence begins, as an instant. */
 function beginsAt(db: Connection, calendar: Calendar, item: StoredItem, at: number): number {
   return item.allDay ? fromWallLenient(new Directory(db).zone(calendar.zone), at) : at;
 }

@@ -56,7 +56,7 @@ describe('being reminded', () => {
     expect(due('ines', TEN)).toEqual([]);
   });
 
-  test('an item has its own time, or none; of a series each happening is reminded of', async () => {
+  test('an item has its own time, or none; of a series each occurrence is reminded of', async () => {
     const { id } = org.add('ines', 'ines', {
       title: 'Rounds',
       when: at('2027-03-03', 10),

@@ -11,7 +11,7 @@ const HOUR = 3_600_000;
 const AGAIN = 5 * 60_000;
 const MOST = 20;
 
-/** What the one who asks is being reminded of, as they see it now: what they don't see any more isn't among it. */
+/** What the viewer is being reminded of, as they see it now: what they don't see any more isn't among it. */
 export function listReminders(ctx: Context): RemindersAnswer {
   const open = remindedOpen(ctx.db, ctx.viewer.id, ctx.now, ctx.now - HOUR, MOST);
   return { due: open.flatMap((one) => shownOf(ctx, one) ?? []) };

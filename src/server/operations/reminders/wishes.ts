@@ -24,7 +24,7 @@ const DONE = { done: true } as const;
 /** Who is reminded of what happens in a calendar: its owner, and whoever speaks for them or arranges everything there. */
 export const mayBeReminded = ({ decision }: Decided): boolean => mayRun(decision).run;
 
-/** Every calendar the one who asks may be reminded of, with their own wish: their own first. */
+/** Every calendar the viewer may be reminded of, with their own wish: their own first. */
 export function listReminderWishes(ctx: Context): WishesAnswer {
   const me = ctx.viewer;
   const ids = [...new Set([...calendarsOf(ctx.db, me.id).map((c) => c.id), ...calendarsNaming(ctx.db, me.id)])];
@@ -47,7 +47,7 @@ export function listReminderWishes(ctx: Context): WishesAnswer {
   return { calendars };
 }
 
-/** Says how long before what takes time in a calendar the one who asks is reminded; they alone are. */
+/** Says how long before what takes time in a calendar the viewer is reminded; they alone are. */
 export function setReminderWish(
   ctx: Context,
   key: string,
@@ -64,7 +64,7 @@ export function setReminderWish(
   });
 }
 
-/** How long before an item the one who asks is reminded of it. */
+/** How long before an item the viewer is reminded of it. */
 export function readItemReminder(ctx: Context, id: string): Result<ItemReminder> {
   const found = findRemindable(ctx, id);
   if (isRefusal(found)) return found;
@@ -76,7 +76,7 @@ export function readItemReminder(ctx: Context, id: string): Result<ItemReminder>
   return ok({ usual: own === null, minutes, byMail, usually });
 }
 
-/** Says so of one item, and of every happening of a series that has no wish of its own. */
+/** Says so of one item, and of every occurrence of a series that has no wish of its own. */
 export function setItemReminder(
   ctx: Context,
   id: string,

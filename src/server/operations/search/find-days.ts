@@ -9,7 +9,7 @@ import { holds, wordsOf } from './words.ts';
 const MOST_ANSWERS = 4;
 
 /**
- * On which days of a range something of a calendar holds every word that is looked for, and how much: worked out from what the one who asks
+ * On which days of a range something of a calendar holds every word that is looked for, and how much: worked out from what the viewer
  * sees of it, so that what they don't see is matched by nothing and counted nowhere. A day counts what begins on it.
  */
 export function findDays(ctx: Context, key: string, query: z.infer<typeof foundDaysQuery>): Result<FoundDaysAnswer> {

@@ -13,8 +13,8 @@ const MOST_LOOKED_AT = 300;
 const MOST_CALENDARS = 500;
 
 /**
- * Meetings with whoever has one of some mail addresses, as far as the one who asks sees who is in them: the nearest to now first, of a series its next
- * happening; and the day of the latest that is over.
+ * Meetings with whoever has one of some mail addresses, as far as the viewer sees who is in them: the nearest to now first, of a series its next
+ * occurrence; and the day of the latest that is over.
  */
 export function metWith(
   ctx: Context,

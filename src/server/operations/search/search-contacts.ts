@@ -7,7 +7,7 @@ import { textsSeenOf } from './texts-seen.ts';
 import { type Alike, inList, type SeenList, throughLists } from './through-lists.ts';
 import { allWordsOf } from './words.ts';
 
-/** Contacts whose words, as the one who asks sees them, hold every word that is looked for: in their own books, and in those they were given. */
+/** Contacts whose words, as the viewer sees them, hold every word that is looked for: in their own books, and in those they were given. */
 export function searchContacts(ctx: Context, words: readonly string[]): Pick<SearchAnswer, 'contacts' | 'contactsCut'> {
   const { found, cut } = throughLists(ctx, 'contacts', (alike, most, directory) =>
     contactsFound(ctx, alike, words, most, directory).map(
@@ -17,7 +17,7 @@ export function searchContacts(ctx: Context, words: readonly string[]): Pick<Sea
   return { contacts: found, contactsCut: cut };
 }
 
-/** Contacts of some books that hold every word, as the one who asks sees them, by name, each with its book: at most `most`. */
+/** Contacts of some books that hold every word, as the viewer sees them, by name, each with its book: at most `most`. */
 export function contactsFound(
   ctx: Context,
   alike: Alike<'contacts'>,

@@ -12,7 +12,7 @@ const FIELDS = ['sender', 'recipients', 'subject', 'body'] as const;
 
 type Found = Omit<SearchAnswer['messages'][number], 'owner'>;
 
-/** Plain mail whose words, as the one who asks sees it, hold every word that is looked for: in their own folders, and in those they were given. */
+/** Plain mail whose words, as the viewer sees it, hold every word that is looked for: in their own folders, and in those they were given. */
 export function searchMessages(ctx: Context, words: readonly string[]): Pick<SearchAnswer, 'messages' | 'messagesCut'> {
   const { found, cut } = throughLists(ctx, 'folder', (alike, most) => {
     const [{ decision }] = alike;

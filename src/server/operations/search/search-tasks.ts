@@ -9,7 +9,7 @@ import { allWordsOf } from './words.ts';
 
 type Found = Omit<SearchAnswer['tasks'][number], 'owner'>;
 
-/** Tasks whose words, as the one who asks sees them, hold every word that is looked for: in their own lists, and in those they were given. */
+/** Tasks whose words, as the viewer sees them, hold every word that is looked for: in their own lists, and in those they were given. */
 export function searchTasks(ctx: Context, words: readonly string[]): Pick<SearchAnswer, 'tasks' | 'tasksCut'> {
   const { found, cut } = throughLists(ctx, 'tasks', (alike, most, directory) => {
     const [{ decision }] = alike;

@@ -68,7 +68,7 @@ test('that there may be more is said of what one sees alone: hidden words fill n
   expect(find('tomas', 'heron tomas', { everywhere: undefined })).toEqual(['Heron by Tomas']);
 });
 
-test('what is changed, removed and undone is found as it is; of a series its next happening', () => {
+test('what is changed, removed and undone is found as it is; of a series its next occurrence', () => {
   const { id } = org.add('ines', 'ines', {
     title: 'Rounds',
     when: at('2027-01-04', 10),
@@ -109,7 +109,7 @@ test('of a series the next that isn’t over stands for it, going on, by date, w
   ]);
 });
 
-test('days of a calendar are marked by what one sees there alone, each happening of a series on its own', () => {
+test('days of a calendar are marked by what one sees there alone, each occurrence of a series on its own', () => {
   const add = (title: string, more: object) => org.add('ines', 'ines', { title, when: at('2027-03-03', 10), ...more });
   add('Salary', { notes: 'heron' });
   add('Heron, private', { visibility: 'private' });

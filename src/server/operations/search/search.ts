@@ -22,9 +22,9 @@ const MOST_CALENDARS = 500;
 const AT_A_TIME = 60;
 
 /**
- * Items whose words, as the one who asks sees them, hold every word that is looked for, each as the beginning of one. What they don't see of
+ * Items whose words, as the viewer sees them, hold every word that is looked for, each as the beginning of one. What they don't see of
  * an item is matched by nothing, nor is it counted: each is found by all of its words and then read again through their own view. The nearest
- * to now first; of a series its next happening.
+ * to now first; of a series its next occurrence.
  */
 export function search(
   ctx: Context,

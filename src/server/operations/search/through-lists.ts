@@ -13,12 +13,12 @@ interface Owner {
   readonly colour: number;
 }
 
-/** Lists of a kind of which the one who asks sees the same: what words are looked for in, and which are shown, is one for all of them. */
+/** Lists of a kind of which the viewer sees the same: what words are looked for in, and which are shown, is one for all of them. */
 export type Alike<K extends ListKind> = readonly [SeenList<K>, ...SeenList<K>[]];
 export type SeenList<K extends ListKind> = Pick<DecidedList<K>, 'list' | 'decision'>;
 
 /**
- * Looks through the lists of a kind that the one who asks sees anything of: their own, then those they were given, those alike at once. `find`
+ * Looks through the lists of a kind that the viewer sees anything of: their own, then those they were given, those alike at once. `find`
  * answers what some of them hold, each with the list it is in, at most `most`.
  */
 export function throughLists<K extends ListKind, F>(

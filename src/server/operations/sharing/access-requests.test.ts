@@ -45,7 +45,7 @@ const sees = (who: string, when = START) => {
 const giveDirectly = (to: string, rights: Rights, seen: string | null = null, when = START) =>
   giveAccess(org.ctx('ines', when), org.calendar('ines'), { audience: { kind: 'person', id: to }, rights, seen });
 
-describe('an ask', () => {
+describe('an access request', () => {
   test('goes to the owner and to those who give access for them, and to nobody else', () => {
     org.give('ines', 'tomas', PRESETS.steward);
     org.give('ines', 'bruno', PRESETS.delegate);
@@ -143,7 +143,7 @@ describe('an ask', () => {
   });
 });
 
-describe('an ask for something else than a calendar', () => {
+describe('an access request for something else than a calendar', () => {
   const listKey = (who: string, what: 'tasks' | 'contacts' | 'arrived') =>
     firstOf(org.db, org.person(who).id, what)?.key ?? '';
   const works: Rights = { ...PRESETS.full, add: true, change: 'all', remove: 'all' };
@@ -270,7 +270,7 @@ describe('an answer', () => {
     expect(waiting('ines')).toHaveLength(1);
   });
 
-  test('for a time ends by itself, and the ask says so', () => {
+  test('for a time ends by itself, and the access request says so', () => {
     const until = { from: null, until: '2027-03-05', zone: 'Europe/Lisbon' };
     expect(answer('ines', key, give(PRESETS.full, { span: until })).ok).toBe(true);
     const later = START + 5 * DAY;
@@ -296,7 +296,7 @@ describe('an answer', () => {
     expect(waiting('ines', START + DAY)[0]).toMatchObject({ key, answers: [{ answer: 'refused' }] });
   });
 
-  test('no to an ask of weeks ago isn’t asked about again within a day of the no', () => {
+  test('no to an access request of weeks ago isn’t asked about again within a day of the no', () => {
     const later = START + 21 * DAY;
     answer('ines', key, { answer: 'refuse', quiet: true }, later);
     expect(request('amara', 'ines', {}, later + DAY - 1)).toMatchObject({ code: 'askedToday' });
@@ -350,7 +350,7 @@ describe('an answer', () => {
     expect(answer('ines', key, give(PRESETS.full))).toMatchObject({ code: 'askAnswered', facts: { name: 'Ines' } });
   });
 
-  test('less by hand than was asked leaves the ask waiting', () => {
+  test('less by hand than was asked leaves the access request waiting', () => {
     giveDirectly('amara', PRESETS.titles);
     expect(waiting('ines')[0]).toMatchObject({ key, standing: [{ preset: 'titles', byAsk: false }] });
     const seen = waiting('ines')[0]?.standing[0]?.key ?? null;

@@ -48,7 +48,7 @@ const DAY = 86_400_000;
 export const againFrom = (ctx: Pick<Context, 'db'>, request: Pick<AccessRequest, 'id' | 'at' | 'nudgedAt'>): number =>
   Math.max(request.at, request.nudgedAt ?? 0, answersTo(ctx.db, request.id, 1)[0]?.at ?? 0) + DAY;
 
-/** What an ask is about as things stand; `null` where whoever was asked hasn't it any more. */
+/** What an access request is about as things stand; `null` where whoever was asked hasn't it any more. */
 export function collectionRequested(
   ctx: Pick<Context, 'db'>,
   request: Pick<AccessRequest, 'toId' | 'collectionId'>,
@@ -59,13 +59,13 @@ export function collectionRequested(
   return shared?.ownerId === request.toId ? shared : null;
 }
 
-/** Whether the one who asks answers asks about something: its owner, and those who give access to it for them. */
+/** Whether the viewer answers requests about something: its owner, and those who give access to it for them. */
 export function mayAnswerOn(ctx: Context, shared: Shareable): boolean {
   const { decision } = decideOnShared(ctx, shared);
   return decision.owner || decision.rights.shares;
 }
 
-/** Everybody but the one who asks who answers asks about something. */
+/** Everybody but the viewer who answers requests about something. */
 export function answerersOf(ctx: Context, shared: Shareable): number[] {
   const people = new Set([shared.ownerId]);
   const grants = grantsOn(ctx.db, shared.id);
@@ -87,7 +87,7 @@ export const requesterAs = (requester: Person): AudienceWire =>
     ? { kind: 'person', id: requester.handle }
     : { kind: 'address', address: requester.address, name: requester.name };
 
-/** What one answers asks about, as asks name it: all of one's own, and what one gives access to; with `owners`, only what these people own. */
+/** What one answers requests about, as asks name it: all of one's own, and what one gives access to; with `owners`, only what these people own. */
 function answeredFor(ctx: Context, owners: ReadonlySet<number> | null = null): AccessRequestSubject[] {
   const own = shareablesOf(ctx.db, ctx.viewer.id);
   const known = new Set(own.map(({ id }) => id));
@@ -147,7 +147,7 @@ interface Look {
 
 const text = (at: number | null): string | null => (at === null ? null : instantText(at));
 
-/** What both sides of an ask read of it. */
+/** What both sides of an access request read of it. */
 function wireOf(
   { ctx, directory }: Look,
   request: AccessRequest,
@@ -205,7 +205,7 @@ function ownRequestWire(look: Look, request: AccessRequest): OwnAccessRequest {
   };
 }
 
-/** What an ask is about, for its asker: what they don't see is named by what they asked for alone. */
+/** What an access request is about, for its asker: what they don't see is named by what they asked for alone. */
 function aboutFor(ctx: Context, id: number, shared: Shareable | null, seen: boolean): OwnAccessRequest['further'] {
   const what = shared && firstCollectionOf(shared);
   return {
@@ -220,7 +220,7 @@ function aboutFor(ctx: Context, id: number, shared: Shareable | null, seen: bool
 const MOST_BACK = 20;
 
 /**
- * Which of somebody's grants goes back to the yes to an ask, through what was changed by hand since, and what stood before that yes took its
+ * Which of somebody's grants goes back to the yes to an access request, through what was changed by hand since, and what stood before that yes took its
  * place: taking the yes back gives it again, so that somebody who was shut out isn't let in by a no. `null` where nothing stood.
  */
 export function stoodBefore(

@@ -17,8 +17,8 @@ import { answerersOf, collectionRequested, mayAnswerOn, requesterAs, stoodBefore
 import { giveAccess, takeSeveral } from './give-access.ts';
 
 /**
- * Answers an ask, or turns its answer round: weeks later as well as at once. A yes gives what is chosen, by the same rule and with the same
- * refusals as giving by hand; a no takes away what it names. Whoever answers names how the ask stood when they looked: two who answer one
+ * Answers an access request, or turns its answer round: weeks later as well as at once. A yes gives what is chosen, by the same rule and with the same
+ * refusals as giving by hand; a no takes away what it names. Whoever answers names how the access request stood when they looked: two who answer one
  * ask are one answer, and a refusal that says who was first.
  */
 export function answerAccessRequest(ctx: Context, key: string, body: AnswerAccessRequestBody): Result<{ done: true }> {

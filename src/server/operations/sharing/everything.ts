@@ -7,7 +7,7 @@ import { ok, type Result, refuse } from '../../result.ts';
 import { type Context, decideOnShared } from '../deciding/index.ts';
 
 /**
- * All of a person's that the one who asks sees anything of: calendars, lists of tasks, address books and message folders, each with what they may see and
+ * All of a person's that the viewer sees anything of: calendars, lists of tasks, address books and message folders, each with what they may see and
  * do there; and, for whoever gives access to it, how many rows of it stand. Nobody, and nothing to see, are answered alike.
  */
 export function listEverything(ctx: Context, handle: string): Result<EverythingAnswer> {

@@ -31,7 +31,7 @@ import {
 
 /**
  * Whether an audience can see an item, and why, step by step; now, or as everything stood at a past instant: grants, groups,
- * house rules and the item itself. Only about an item that the one who asks sees in full.
+ * house rules and the item itself. Only about an item that the viewer sees in full.
  */
 export function explainAccess(ctx: Context, key: string, body: ExplainBody): Result<ExplainAnswer> {
   const decided = findSharedCalendar(ctx, key);

@@ -100,7 +100,7 @@ function sensitive(ctx: Context, { calendar, collection, decision }: Decided): F
   for (const view of views) {
     const item = openedItem(view, words)[0];
     const open = view.visibility === 'follow' || view.visibility === 'open';
-    // Of a series, its next happening stands for all.
+    // Of a series, its next occurrence stands for all.
     const series = view.id.split('~')[0] ?? view.id;
     if (item?.topic && open && view.kind !== 'whereabouts' && !suspects.has(series))
       suspects.set(series, { view, item });

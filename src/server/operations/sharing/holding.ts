@@ -43,7 +43,7 @@ function edges({ collection }: Pick<DecidedAlone, 'collection'>, now: number): n
   return [...new Set(found)].sort((a, b) => a - b);
 }
 
-/** Decides for the one who asks at instants to come, as if sharing weren't suspended. */
+/** Decides for the viewer at instants to come, as if sharing weren't suspended. */
 function decidesFor({ collection, viewer }: Pick<DecidedAlone, 'collection' | 'viewer'>, house: HouseRules): Decides {
   return (at) => decide({ ...collection, suspended: false }, viewer, at, house);
 }
@@ -69,7 +69,7 @@ export function holdsByThread({ collection, decision }: DecidedAlone): boolean {
   return collection.grants.some((g) => keys.has(g.key) && (g.audience.kind === 'group' || g.until !== null));
 }
 
-/** Whether an audience is, or holds, the one who asks. */
+/** Whether an audience is, or holds, the viewer. */
 export function speaksToGiver(ctx: Context, stored: StoredAudience): boolean {
   switch (stored.kind) {
     case 'person':
@@ -100,7 +100,7 @@ export function lessens(
   );
 }
 
-/** Whether the one who asks would, now or later, get anything more if a grant were gone. */
+/** Whether the viewer would, now or later, get anything more if a grant were gone. */
 export function gainsWithout(ctx: Context, decided: Shared, gone: StoredGrant): boolean {
   const house = rulesOf(ctx.db, decided.shared);
   const without = { ...decided.collection, grants: decided.collection.grants.filter((g) => g.key !== gone.key) };

@@ -16,7 +16,7 @@ import {
   trailOwn,
 } from '../deciding/index.ts';
 
-/** The rules in force, whether the one who asks may change them, and how many grants they cut. Everyone inside may read them. */
+/** The rules in force, whether the viewer may change them, and how many grants they cut. Everyone inside may read them. */
 export function readHouseRules(ctx: Context): Result<{ rules: HouseRulesWire; mayChange: boolean; cut: number }> {
   if (!ctx.viewer.inside) return refuse('insideOnly');
   const rules = storedRules(ctx.db);

@@ -78,7 +78,7 @@ const shown = (key: string, more: object, by = 'ines') =>
   );
 
 describe('a feed', () => {
-  test('holds every happening by itself, at exactly the link’s sight, under ids that say nothing', () => {
+  test('holds every occurrence by itself, at exactly the link’s sight, under ids that say nothing', () => {
     const { secret } = link(PRESETS.outline);
     expect(summaries(secret)).toEqual([
       'Every week',

@@ -42,7 +42,7 @@ import { findLink, linkItems, noteLinkRead, type OpenLink, openLink } from './li
 const DAY = 86_400_000;
 /** How far back a feed goes: what has just been is still looked at. */
 const BACK = 14 * DAY;
-/** The most happenings of a feed. */
+/** The most occurrences of a feed. */
 const MOST = 1500;
 /** How often one link is read within a minute, by all who have it. */
 const reads = limiter(600, 60_000);
@@ -137,7 +137,7 @@ export function readLink<K extends keyof LinkReadings>(
 }
 
 /**
- * What a link shows as a calendar file (RFC 5545): every happening by itself, under ids that say nothing below full sight, blocks without words
+ * What a link shows as a calendar file (RFC 5545): every occurrence by itself, under ids that say nothing below full sight, blocks without words
  * in the link's language. Being cut is said in it.
  */
 function linkFeed(found: OpenLink): Result<Feed> {

@@ -39,7 +39,7 @@ export function whichOf(of: Shareable | null, language: Language) {
 }
 
 /**
- * All the access that the one who asks has to something, by whichever grants, and when it ends by itself; `null` where there is none. With a grant
+ * All the access that the viewer has to something, by whichever grants, and when it ends by itself; `null` where there is none. With a grant
  * that has yet to begin, the access from that day on.
  */
 export function wholeAccess(ctx: Context, of: Shareable, grant: Pick<Access, 'starts'> | null): Access | null {

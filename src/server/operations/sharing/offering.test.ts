@@ -144,7 +144,7 @@ describe('both ways', () => {
       gave: { sight: 'outline' },
     });
     expect(told('amara')).toEqual([]);
-    // It counts as one, the ask, until it is read; then whoever gave sees that it was.
+    // It counts as one, the access request, until it is read; then whoever gave sees that it was.
     expect(readFrame(org.ctx('amara')).unread).toBe(1);
     readNotices(org.ctx('amara', START + 1000));
     expect(grant()?.heard).toMatchObject({ told: 1, opened: 1 });
@@ -161,7 +161,7 @@ describe('both ways', () => {
     expect(giveAccess(org.ctx('ines'), made.value.calendar, further)).toMatchObject({ fields: { asks: 'askInside' } });
   });
 
-  test('what is shown with an ask is said where it asks, and by itself once the ask is taken back', () => {
+  test('what is shown with an access request is said where it asks, and by itself once the access request is taken back', () => {
     requestAccess(org.ctx('bruno'), {
       to: ['ines'],
       what: 'calendar',

@@ -46,7 +46,7 @@ export function accessRequestChoices(
 }
 
 /**
- * Asks people for access to what is theirs: all of them, or nobody where one can't be asked. An ask is addressed to a person and answered
+ * Asks people for access to what is theirs: all of them, or nobody where one can't be asked. An access request is addressed to a person and answered
  * alike whatever they have, so that it confirms nothing. Left out are those of whom the asker has that already. What is offered in
  * return is given in the same act: no less than they have of it, and to nobody who has more.
  */
@@ -157,7 +157,7 @@ function offer(ctx: Context, own: Shareable, person: Person, rights: Rights): nu
   return grantsOn(ctx.db, own.id).find((g) => g.key === given.value.grant)?.id ?? null;
 }
 
-/** Who is told that something became of an ask. */
+/** Who is told that something became of an access request. */
 function toldOf(ctx: Context, request: Pick<AccessRequest, 'toId' | 'collectionId'>): number[] {
   const shared = collectionRequested(ctx, request);
   return shared ? answerersOf(ctx, shared) : [request.toId];

@@ -11,12 +11,12 @@ import type { Person } from '../../repositories/people.ts';
 import { type Context, tellPeople, trailOwn } from '../deciding/index.ts';
 import { heldLess } from './holding.ts';
 
-/** Whether some rights are all that an ask is for. */
+/** Whether some rights are all that an access request is for. */
 export const coversRequest = (given: Rights, { rights }: Pick<AccessRequest, 'rights'>): boolean =>
   heldLess(rights, given) === null && (!rights.suggest || given.suggest || given.add);
 
 /**
- * Somebody was given access by hand while they waited for it: an open ask that this fulfils is answered by it, in the transaction that
+ * Somebody was given access by hand while they waited for it: an open access request that this fulfils is answered by it, in the transaction that
  * gives, so that nobody else answers what is there already.
  */
 export function settleAccessRequest(
@@ -40,7 +40,7 @@ export function settleAccessRequest(
 
 /**
  * Asks somebody for their calendar with what they are given of one's own, in the transaction that gives: one message, which reads both
- * ways, with the words that go with it. An ask that waits already becomes this one.
+ * ways, with the words that go with it. An access request that waits already becomes this one.
  */
 export function requestInReturn(ctx: Context, person: Person, rights: Rights, gave: number, why: string): void {
   const key = accessRequestBetween(ctx.db, ctx.viewer.id, person.id, null)?.key ?? newKey();

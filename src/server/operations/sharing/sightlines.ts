@@ -28,7 +28,7 @@ import {
 } from '../deciding/index.ts';
 import { whatHangsOn } from './holding.ts';
 
-/** Whose Sightlines a page shows: a calendar or a list of `handle`'s, where the one who asks may give access there. */
+/** Whose Sightlines a page shows: a calendar or a list of `handle`'s, where the viewer may give access there. */
 export function findSharedOf(ctx: Context, handle: string, key?: string): { calendar: string } | null {
   const person = personByHandle(ctx.db, handle);
   if (!person) return null;
@@ -90,7 +90,7 @@ const DAY = 86_400_000;
 /** How far back and ahead meetings are counted to say with whom the owner has most to do. */
 const NEAR = 60 * DAY;
 
-/** How often each address stands on the owner's meetings, as far as the one who asks sees who is on them. */
+/** How often each address stands on the owner's meetings, as far as the viewer sees who is on them. */
 export function partnersOf(ctx: Context, { calendar, decision }: Decided, directory: Directory): Map<string, number> {
   const often = new Map<string, number>();
   const [from, to] = [ctx.now - NEAR, ctx.now + NEAR];

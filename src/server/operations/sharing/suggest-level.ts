@@ -86,7 +86,7 @@ function runs(ctx: Context, person: Person): boolean {
   return theirs !== null && decideOn(ctx, theirs).decision.rights.change === 'all';
 }
 
-/** What such people are given most often on the other calendars that whoever asks gives access to. */
+/** What such people are given most often on the other calendars that the viewer gives access to. */
 function usualFor(ctx: Context, shared: SharedCalendar, kin: Kin): { usual: Least | null; of: number } {
   const ids = [...calendarsNaming(ctx.db, ctx.viewer.id), ...calendarsOf(ctx.db, ctx.viewer.id).map((c) => c.id)];
   const counts = new Map<Least, number>();

@@ -229,7 +229,7 @@ describe('a change put forward', () => {
     expect(lists('ines').waiting).toEqual([]);
   });
 
-  test('of one happening of a series it makes that one an item of its own', () => {
+  test('of one occurrence of a series it makes that one an item of its own', () => {
     org.add('ines', 'ines', { title: 'Standing', when: at('2027-03-01', 8), repeat: { rule: 'FREQ=DAILY;COUNT=4' } });
     const second = items('amara').filter((i) => i.title === 'Standing')[1];
     const when = { ...at('2027-03-02', 12) };

@@ -51,7 +51,7 @@ const MOST_OWN = 50;
 const MOST_OVERLAPS = 3;
 
 /**
- * Puts a change of a calendar forward: kept until somebody who may make it says yes or no. Refused where the one who asks may
+ * Puts a change of a calendar forward: kept until somebody who may make it says yes or no. Refused where the viewer may
  * make it themselves or may not suggest, and for a field of an item that they don't see.
  */
 export function putForward(ctx: Context, key: string, input: SuggestionBody): Result<{ done: true }> {
@@ -143,7 +143,7 @@ interface Answerable {
 }
 
 /**
- * What the one who asks may say yes to: they could make the change themselves, and what it comes to is theirs to read in full.
+ * What the viewer may say yes to: they could make the change themselves, and what it comes to is theirs to read in full.
  * `null` for everybody else, and for one's own.
  */
 function answerable(ctx: Context, s: Suggestion, decide = decideOn): Answerable | null {
@@ -178,7 +178,7 @@ function decidingOnce(): typeof decideOn {
   };
 }
 
-/** The suggestions that wait for the answer of the one who asks, the oldest first; with `owners`, those in these people's calendars alone. */
+/** The suggestions that wait for the answer of the viewer, the oldest first; with `owners`, those in these people's calendars alone. */
 function waitingFor(ctx: Context, decide: typeof decideOn, owners: ReadonlySet<number> | null = null) {
   return openSuggestionsNear(ctx.db, ctx.viewer.id).flatMap((s) => {
     if (owners && !owners.has(calendarById(ctx.db, s.collectionId)?.ownerId ?? 0)) return [];
@@ -187,13 +187,13 @@ function waitingFor(ctx: Context, decide: typeof decideOn, owners: ReadonlySet<n
   });
 }
 
-/** How many suggestions wait for the answer of the one who asks. */
+/** How many suggestions wait for the answer of the viewer. */
 export const suggestionsWaiting = (ctx: Context): number => waitingFor(ctx, decidingOnce()).length;
 
 /** A suggestion without the other items at the time it wants. */
 export type PlainSuggestion = Omit<SuggestionWire, 'overlaps'>;
 
-/** The suggestions in some people's calendars that wait for the answer of the one who asks, the oldest first. */
+/** The suggestions in some people's calendars that wait for the answer of the viewer, the oldest first. */
 export function suggestionsToAnswer(ctx: Context, owners: ReadonlySet<number>): PlainSuggestion[] {
   const directory = new Directory(ctx.db);
   return waitingFor(ctx, decidingOnce(), owners).map(({ s, met }) =>

@@ -60,7 +60,7 @@ function readRepeats(rule: string | null, due: Due | null, zone: string): string
 type Tied = Pick<StoredTask, 'itemId' | 'recurrence' | 'tie' | 'tieDays'>;
 const FREE: Tied = { itemId: null, recurrence: null, tie: null, tieDays: 0 };
 
-/** What a task is to belong to: an item that the one who asks sees in full, in a calendar of the same owner. */
+/** What a task is to belong to: an item that the viewer sees in full, in a calendar of the same owner. */
 function readTie(
   ctx: Context,
   owner: Person,

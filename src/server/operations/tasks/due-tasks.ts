@@ -6,14 +6,14 @@ import { type Context, type Directory, decideOnList, listReaderFor, TaskReading 
 
 const DAY = 86_400_000;
 
-/** A task that is due, as the one who asks sees it. */
+/** A task that is due, as the viewer sees it. */
 export interface DueTask {
   readonly task: StoredTask;
   readonly view: TaskWire;
 }
 
 /**
- * Open tasks in somebody's lists that are due before an instant, the most pressing first, as the one who asks sees them: at most `most`; `cut`
+ * Open tasks in somebody's lists that are due before an instant, the most pressing first, as the viewer sees them: at most `most`; `cut`
  * where there are more. What somebody else does for them, and what they were only asked to do, is left out.
  */
 export function tasksDue(

@@ -39,7 +39,7 @@ test('an item’s tasks are for whoever sees all of it, as far as they see the l
   expect(of('tomas', item.id).lists).toHaveLength(1);
 });
 
-test('of a series each happening has its own, and what belongs to all of it', () => {
+test('of a series each occurrence has its own, and what belongs to all of it', () => {
   const series = org.add('ines', 'ines', {
     title: 'Rounds',
     when: at('2027-03-01', 9),

@@ -16,8 +16,8 @@ import {
 const MOST = 100;
 
 /**
- * The tasks that belong to an item which the one who asks sees in full: those of its owner's lists they see, as far as it is shown there what a task
- * belongs to. Of a series all are answered; of one happening its own, and those of the whole series.
+ * The tasks that belong to an item which the viewer sees in full: those of its owner's lists they see, as far as it is shown there what a task
+ * belongs to. Of a series all are answered; of one occurrence its own, and those of the whole series.
  */
 export function listItemTasks(ctx: Context, id: string): Result<ItemTasksAnswer> {
   const found = findItem(ctx, id);

@@ -17,7 +17,7 @@ import { taskListWire } from './lists.ts';
 const MOST = 300;
 const MOST_BYTES = 2_000_000;
 
-/** The tasks of a list as the one who asks sees them: open ones by when they are due, or those that are done, the latest first; a page at a time. */
+/** The tasks of a list as the viewer sees them: open ones by when they are due, or those that are done, the latest first; a page at a time. */
 export function listTasks(
   ctx: Context,
   key: string,

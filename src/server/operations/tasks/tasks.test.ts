@@ -155,7 +155,7 @@ describe('a task', () => {
     });
   });
 
-  test('of one happening of a series follows that one alone, also where all of it moves', () => {
+  test('of one occurrence of a series follows that one alone, also where all of it moves', () => {
     const second = (title: string): string => {
       const when = at('2027-03-05', 10);
       const key = org.add('ines', 'ines', { title, when, repeat: { rule: 'FREQ=WEEKLY' } }).id.split('~')[0] ?? '';

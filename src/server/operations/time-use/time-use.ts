@@ -19,7 +19,7 @@ import {
 import { listItems } from '../items/index.ts';
 
 const DAY = 86_400_000;
-/** Days of one period, happenings of one, people that are named, and days that are listed at once. */
+/** Days of one period, occurrences of one, people that are named, and days that are listed at once. */
 const LONGEST = 371;
 const MOST_ITEMS = 20_000;
 const MOST_PEOPLE = 30;

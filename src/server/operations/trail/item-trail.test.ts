@@ -54,7 +54,7 @@ test('of a time when it was private nothing is told to whom it was', () => {
   expect(JSON.stringify(readTrail(org.ctx('ines'), id))).toContain('Severance');
 });
 
-test('what was removed in the last thirty days is brought back, with the changed happenings of a series; later it is gone', () => {
+test('what was removed in the last thirty days is brought back, with the changed occurrences of a series; later it is gone', () => {
   const { id } = org.add('ines', 'ines', {
     title: 'Rounds',
     when: at('2027-03-03', 10),

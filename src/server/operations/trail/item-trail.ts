@@ -51,7 +51,7 @@ export function readTrail(ctx: Context, id: string): Result<TrailAnswer> {
   });
 }
 
-/** What is otherwise between two states of an item, by field, as the one who asks would see both now. */
+/** What is otherwise between two states of an item, by field, as the viewer would see both now. */
 export function changedBetween(
   ctx: Context,
   decided: Decided,
@@ -68,7 +68,7 @@ export function changedBetween(
   });
 }
 
-/** An item as it was, as the one who asks would see it now. */
+/** An item as it was, as the viewer would see it now. */
 export const seenAs = (ctx: Context, decided: Decided, state: StoredItem, directory: Directory): ItemWire | null =>
   viewFor(ctx, decided, { ...state, removedAt: null }, state, directory);
 

@@ -83,7 +83,7 @@ export function listTrail(ctx: Context, query: TrailQuery): Result<TrailListAnsw
   return ok({ ...read, people, calendars: readable(ctx) });
 }
 
-/** Entries of a scope that the one who asks may read, at most so many, after one by key; and where to go on, if there is more. */
+/** Entries of a scope that the viewer may read, at most so many, after one by key; and where to go on, if there is more. */
 export function readEntries(
   ctx: Context,
   scope: TrailScope,
@@ -108,7 +108,7 @@ export function readEntries(
   return { entries, after: last };
 }
 
-/** What others did since an instant in a calendar, or in the name of the one who asks (`null`), as far as a test picks it; the latest first. */
+/** What others did since an instant in a calendar, or in the name of the viewer (`null`), as far as a test picks it; the latest first. */
 export function doneByOthers(
   ctx: Context,
   calendarId: number | null,
@@ -132,7 +132,7 @@ export function doneByOthers(
   );
 }
 
-/** The calendars and lists whose trail the one who asks may read: those they run, their own last. */
+/** The calendars and lists whose trail the viewer may read: those they run, their own last. */
 const readable = (ctx: Context): TrailListAnswer['calendars'] =>
   principalsOf(ctx).flatMap(({ person }) =>
     shareablesOf(ctx.db, person.id).flatMap((one) =>
@@ -208,7 +208,7 @@ type On = DecidedAlone & { readonly shared: Shareable };
 /** Fields of a task of which what is seen is told in words. */
 const TOLD_OF_TASKS = ['title', 'due', 'done', 'belongsTo', 'repeats', ...WRITTEN_TASK_FIELDS.slice(1)] as const;
 
-/** Puts entries as the one who asks may read them at this instant. */
+/** Puts entries as the viewer may read them at this instant. */
 class Reading {
   private readonly directory: Directory;
   private readonly decided = new Map<number, On | null>();
@@ -216,7 +216,7 @@ class Reading {
     this.directory = new Directory(ctx.db);
   }
 
-  /** An entry, or `null` where nothing of it is for the one who asks. */
+  /** An entry, or `null` where nothing of it is for the viewer. */
   entry(one: StoredTrailEntry): TrailEntryWire | null {
     const { ctx, directory } = this;
     const on = one.collectionId === null ? null : this.on(one.collectionId);

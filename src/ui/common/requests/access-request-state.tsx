@@ -13,7 +13,7 @@ import { dayMonth } from '../times.ts';
 import { firstName } from '../token.tsx';
 import { useLevelName } from './level-name.ts';
 
-/** How one's own ask stands: what was asked, what was answered, and what may be done about it now. */
+/** How one's own access request stands: what was asked, what was answered, and what may be done about it now. */
 export function AccessRequestState({ request }: { request: OwnAccessRequest }) {
   const t = useTranslations('ask');
   const { style, now, toast } = useFrame();

@@ -29,7 +29,7 @@ export type WriteSeveral = (items: readonly ItemWire[], change: SeveralBody['cha
 /**
  * The quick writes of a board: move, set who sees, remove, and undo of each. Writes on a calendar go one after the other, so
  * that an act on an item that is still being moved has the version which that move made. `onRefused` is told the sentence of a
- * refusal, `onReplaced` the new id where a happening became an item of its own.
+ * refusal, `onReplaced` the new id where an occurrence became an item of its own.
  */
 export function useItemWrites(
   homeOf: (item: ItemWire) => Home | undefined,

@@ -14,7 +14,7 @@ import { clock, fullDay, whenText } from '../../common/times.ts';
 
 const FEW = 6;
 
-/** What of a series isn’t as its rule says, each with the press that makes it so again; or, of a happening that stands by itself, that press. */
+/** What of a series isn’t as its rule says, each with the press that makes it so again; or, of an occurrence that stands by itself, that press. */
 export function SeriesApart(props: { item: ItemWire; calendar: string; onWrote: (answer: WrittenAnswer) => void }) {
   const { item, calendar, onWrote } = props;
   const t = useTranslations();

@@ -70,7 +70,7 @@ export const sendMeant = (
 ): Promise<WrittenAnswer> =>
   sendNew(calendar, { ...valuesOf({ kind: 'new', start: 0, end: 0 }, zone), ...values }, people);
 
-/** Changes an item that was seen at a version; of a series one happening or all. */
+/** Changes an item that was seen at a version; of a series one occurrence or all. */
 export function sendChange(
   item: string,
   version: number,

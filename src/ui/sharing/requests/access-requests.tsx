@@ -23,7 +23,7 @@ const OPEN_AT_FIRST = 2;
 /** So many of what is answered, and of one's own, before the rest is asked for. */
 const FEW = 3;
 
-/** Who asks for access that one may give, what was answered, and how one's own asks stand. Takes no room where there is none. */
+/** Who asks for access that one may give, what was answered, and how one's own access requests stand. Takes no room where there is none. */
 export function AccessRequests({ requests }: { requests: AccessRequestsAnswer }) {
   const t = useTranslations('ask');
   const own = requests.own.filter((request) => request.state !== 'takenBack');

@@ -80,7 +80,7 @@ export function rulesOf(db: Connection, shared: Pick<SharedCollection, 'main'>):
   return ceilingsOn(storedRules(db), shared);
 }
 
-/** What the one who asks may see and do in a collection now, and what that was decided by. */
+/** What the viewer may see and do in a collection now, and what that was decided by. */
 export interface DecidedAlone {
   readonly collection: Collection;
   readonly viewer: Viewer;
@@ -91,11 +91,11 @@ export interface Decided extends DecidedAlone {
   readonly calendar: Calendar;
 }
 
-/** Whether the token the one who asks came with is limited to another calendar: then there is nothing for it here. */
+/** Whether the token the viewer came with is limited to another calendar: then there is nothing for it here. */
 const isShut = ({ token }: Pick<Context, 'token'>, shared: Pick<SharedCollection, 'id'>): boolean =>
   token != null && token.only !== null && token.only !== shared.id;
 
-/** Decides for the one who asks on something that is shared, of whatever kind. */
+/** Decides for the viewer on something that is shared, of whatever kind. */
 export function decideOnShared(ctx: Context, shared: SharedCollection): DecidedAlone {
   const viewer = viewerOf(ctx.db, ctx.viewer);
   const collection = collectionOf(shared, grantsOn(ctx.db, shared.id));
@@ -128,13 +128,13 @@ export function nextRights(
   return null;
 }
 
-/** Decides for the one who asks on one calendar. */
+/** Decides for the viewer on one calendar. */
 export const decideOn = (ctx: Context, calendar: Calendar): Decided => ({
   calendar,
   ...decideOnShared(ctx, calendar),
 });
 
-/** Decides for the one who asks on several calendars, by their row numbers; those that aren't there are left out. */
+/** Decides for the viewer on several calendars, by their row numbers; those that aren't there are left out. */
 export const decideOnSeveral = (ctx: Context, ids: readonly number[]): Pick<Decided, 'calendar' | 'decision'>[] =>
   decideOnAll(ctx, calendarsById(ctx.db, ids)).map(({ shared, decision }) => ({ calendar: shared, decision }));
 

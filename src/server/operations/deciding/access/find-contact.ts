@@ -6,14 +6,14 @@ import type { Context } from '../context/context.ts';
 import { ContactReading, mayOnContact } from '../reading/contact-views.ts';
 import { type DecidedList, decideOnList } from './find-list.ts';
 
-/** A contact that the one who asks sees in full, with what they may do with it. */
+/** A contact that the viewer sees in full, with what they may do with it. */
 export interface FoundContact {
   readonly decided: DecidedList<'contacts'>;
   readonly contact: StoredContact;
   readonly may: MayItem;
 }
 
-/** Finds a contact by its key for the one who asks. One they don't see in full is answered exactly like one that doesn't exist. */
+/** Finds a contact by its key for the viewer. One they don't see in full is answered exactly like one that doesn't exist. */
 export function findContact(ctx: Context, key: string): FoundContact | Refusal {
   const contact = contactByKey(ctx.db, key);
   const list = contact && contact.removedAt === null ? listById(ctx.db, 'contacts', contact.listId) : null;

@@ -11,7 +11,7 @@ import { occurrenceAt, repeats } from '../writing/indexing.ts';
 import { mayOn, viewFor } from '../writing/writing.ts';
 import { type Decided, decideOn, isRefusal } from './deciding.ts';
 
-/** An item found by an id that the one who asks was given, with the happening meant where it is one of a series. */
+/** An item found by an id that the viewer was given, with the occurrence meant where it is one of a series. */
 export interface FoundItem {
   readonly decided: Decided;
   readonly item: StoredItem;
@@ -21,7 +21,7 @@ export interface FoundItem {
 }
 
 /**
- * Finds an item for the one who asks. An item they don't see in full is answered exactly like one that doesn't exist: below full only
+ * Finds an item for the viewer. An item they don't see in full is answered exactly like one that doesn't exist: below full only
  * ids are given out that don't lead here.
  */
 export function findItem(ctx: Context, id: string): FoundItem | Refusal {
@@ -39,7 +39,7 @@ export function findItem(ctx: Context, id: string): FoundItem | Refusal {
   return seen && 'notes' in seen.view ? seen : refuse('notFound');
 }
 
-/** An item with what the one who asks sees of it and may do with it; `null` where they see nothing. */
+/** An item with what the viewer sees of it and may do with it; `null` where they see nothing. */
 function seenItem(
   ctx: Context,
   decided: Decided,
@@ -52,7 +52,7 @@ function seenItem(
 }
 
 /**
- * Finds an item of a calendar by any id the one who asks was given, the sealed ones below full included. What they don't see now
+ * Finds an item of a calendar by any id the viewer was given, the sealed ones below full included. What they don't see now
  * is answered like what doesn't exist. Only for what needs no more than that they see it: suggesting.
  */
 export function findSeen(ctx: Context, decided: Decided, id: string): FoundItem | Refusal {
@@ -61,7 +61,7 @@ export function findSeen(ctx: Context, decided: Decided, id: string): FoundItem 
 }
 
 /**
- * Finds an item of whatever calendar by any id the one who asks was given, the sealed ones below full included: to suggest about it,
+ * Finds an item of whatever calendar by any id the viewer was given, the sealed ones below full included: to suggest about it,
  * or to remove what may be removed at whatever sight it is seen.
  */
 export function findByAnyId(ctx: Context, id: string): FoundItem | Refusal {
@@ -90,7 +90,7 @@ function occurrenceOf(ctx: Context, item: StoredItem, seconds: string | undefine
   return replacement ? { start, end: start, recurrence, replacement } : undefined;
 }
 
-/** One item, as the one who asks sees it in full. */
+/** One item, as the viewer sees it in full. */
 export function readItem(ctx: Context, id: string): Result<ItemWire> {
   const found = findItem(ctx, id);
   return isRefusal(found) ? found : ok(found.view);

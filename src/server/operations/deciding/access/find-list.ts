@@ -7,7 +7,7 @@ import type { Context } from '../context/context.ts';
 import { mayOnTask, TaskReading } from '../reading/task-views.ts';
 import { type DecidedAlone, decideOnShared } from './deciding.ts';
 
-/** A list together with what the one who asks may see and do there now. */
+/** A list together with what the viewer may see and do there now. */
 export interface DecidedList<K extends ListKind = 'tasks'> extends DecidedAlone {
   readonly list: SharedList<K>;
 }
@@ -31,14 +31,14 @@ export const listReaderFor = (viewer: number, { owner, rights }: Decision): List
   own: rights.change === 'none' ? null : viewer,
 });
 
-/** A task that the one who asks sees in full, with what they may do with it. */
+/** A task that the viewer sees in full, with what they may do with it. */
 export interface FoundTask {
   readonly decided: DecidedList;
   readonly task: StoredTask;
   readonly may: MayItem;
 }
 
-/** Finds a task by its key for the one who asks. One they don't see in full is answered exactly like one that doesn't exist. */
+/** Finds a task by its key for the viewer. One they don't see in full is answered exactly like one that doesn't exist. */
 export function findTask(ctx: Context, key: string): FoundTask | Refusal {
   const task = taskByKey(ctx.db, key);
   const list = task && task.removedAt === null ? listById(ctx.db, 'tasks', task.listId) : null;

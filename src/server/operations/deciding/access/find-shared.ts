@@ -6,7 +6,7 @@ import type { Context } from '../context/context.ts';
 import { Directory } from '../context/directory.ts';
 import { type Decided, type DecidedAlone, decideOnShared, isRefusal } from './deciding.ts';
 
-/** Something on which the one who asks may give and take access, as its sharer or as an administrator alone. */
+/** Something on which the viewer may give and take access, as its sharer or as an administrator alone. */
 export interface Shared extends DecidedAlone {
   readonly shared: Shareable;
   readonly asAdministrator: boolean;
@@ -19,7 +19,7 @@ export interface SharedCalendar extends Decided {
 }
 
 /**
- * Something on which the one who asks may give and take access: its owner, those they let, and administrators, who gain no
+ * Something on which the viewer may give and take access: its owner, those they let, and administrators, who gain no
  * sight by it. Anyone else gets the refusal their sight allows.
  */
 export function findShared(ctx: Context, key: string): Shared | Refusal {

@@ -4,7 +4,7 @@ import { type Person, personById } from '../../../repositories/people.ts';
 import type { Context } from '../context/context.ts';
 import { type Decided, decideOn } from './deciding.ts';
 
-/** Somebody the one who asks acts for, or they themselves, with what they may do on that one's main calendar. */
+/** Somebody the viewer acts for, or they themselves, with what they may do on that one's main calendar. */
 export interface ActedFor {
   readonly person: Person;
   readonly decided: Decided;
@@ -14,7 +14,7 @@ export interface ActedFor {
 /** Whether rights make somebody one who acts: they add, or change what is there. */
 export const actsBy = ({ rights }: Decided['decision']): boolean => rights.add || rights.change !== 'none';
 
-/** Those whose calendars the one who asks runs, by name, and they themselves last: the order of the band. */
+/** Those whose calendars the viewer runs, by name, and they themselves last: the order of the band. */
 export function principalsOf(ctx: Context): ActedFor[] {
   const me = ctx.viewer;
   const others = calendarsNaming(ctx.db, me.id).flatMap((id): ActedFor[] => {

@@ -12,7 +12,7 @@ export interface Context {
   /** The token the request came with, and the one calendar it is limited to (a row number), if any. */
   readonly token?: { readonly key: string; readonly only: number | null } | null;
   /**
-   * Whom outside a meeting goes to for the first time by this write, by their addresses, with their names. Collected only where whoever asks
+   * Whom outside a meeting goes to for the first time by this write, by their addresses, with their names. Collected only where the viewer
    * wants to be asked first: the write is then refused (`unlessItLeaves`).
    */
   readonly leaving?: Map<string, string> | null;

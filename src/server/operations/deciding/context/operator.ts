@@ -5,7 +5,7 @@ import type { Context } from './context.ts';
 
 const DAY = 86_400_000;
 
-/** When the day of whoever asks began, on their own clock. */
+/** When the day of the viewer began, on their own clock. */
 const dayBegan = ({ now, viewer }: Pick<Context, 'now' | 'viewer'>): number =>
   fromWallLenient(viewer.zone, Math.floor(toWall(viewer.zone, now) / DAY) * DAY);
 

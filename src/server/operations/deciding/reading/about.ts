@@ -13,7 +13,7 @@ import { occurrenceAt } from '../writing/indexing.ts';
 /** The item (or occurrence of a series) that is asked about. Its copies in other calendars must not count as taken time. */
 export type About = Pick<FoundItem, 'item' | 'occurrence'> | null;
 
-/** What is asked about by its id; `null` for nothing, and for what the one who asks doesn't see in full. */
+/** What is asked about by its id; `null` for nothing, and for what the viewer doesn't see in full. */
 export function aboutItem(ctx: Context, id: string | null): About {
   const found = id === null ? null : findItem(ctx, id);
   return found && !isRefusal(found) ? found : null;

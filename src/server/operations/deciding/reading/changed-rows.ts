@@ -17,12 +17,12 @@ import { type Looker, viewsOfRows } from './views.ts';
 export type Change = { readonly before: StoredItem | null; readonly after: StoredItem | null };
 
 const DAY = 86_400_000;
-/** The weeks around now for which the happenings of a repeat are told: those windows are likeliest to show. */
+/** The weeks around now for which the occurrences of a repeat are told: those windows are likeliest to show. */
 const BACK = 21 * DAY;
 const AHEAD = 49 * DAY;
-/** The longest a happening that began before may reach into them. */
+/** The longest an occurrence that began before may reach into them. */
 const LONGEST = 100 * DAY;
-/** Happenings before and after that are told of one write, and days of booked minutes. Beyond, a window asks. */
+/** Occurrences before and after that are told of one write, and days of booked minutes. Beyond, a window asks. */
 const MOST_ROWS = 150;
 const MOST_DAYS = 7;
 
@@ -34,7 +34,7 @@ export interface ChangedRows {
 }
 
 /**
- * The happenings that a write touches, before and after. Where a happening becomes an item of its own, or stops being one, its series is
+ * The occurrences that a write touches, before and after. Where an occurrence becomes an item of its own, or stops being one, its series is
  * touched too. `null` where there are too many to tell of.
  */
 export function changedRows(

@@ -18,7 +18,7 @@ const standingOn = (ctx: Pick<Context, 'viewer'>, contact: ListedContact): Stand
   ownerInvited: false,
 });
 
-/** What the one who asks may do with a contact, whether they see it or not. */
+/** What the viewer may do with a contact, whether they see it or not. */
 export function mayOnContact(ctx: Pick<Context, 'viewer'>, decision: Decision, contact: ListedContact): MayItem {
   const facts = { visibility: contact.visibility, shows: 'busy', cancelled: false, ownerAnswer: null } as const;
   return mayItem(facts, standingOn(ctx, contact), decision);
@@ -48,7 +48,7 @@ export function contactsAs(
   });
 }
 
-/** Reads contacts of one book as the one who asks sees them; whom they name is looked up once. */
+/** Reads contacts of one book as the viewer sees them; whom they name is looked up once. */
 export class ContactReading {
   constructor(
     private readonly ctx: Context,

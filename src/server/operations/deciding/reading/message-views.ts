@@ -10,7 +10,7 @@ import type { Context } from '../context/context.ts';
 /** From which sight on a message of a folder is seen. */
 type MessageSight = 'title' | 'outline' | 'full';
 
-/** A message of a folder as the one who asks sees it: with each sight there is more of it, and nothing of what isn't seen. */
+/** A message of a folder as the viewer sees it: with each sight there is more of it, and nothing of what isn't seen. */
 export interface MessageView {
   /** Its key where it is seen in full; below that an id that leads nowhere. */
   readonly id: string;
@@ -36,11 +36,11 @@ const factsOf = (m: StoredMessage) =>
     ownerAnswer: null,
   }) as const;
 
-/** What the one who asks may do with a message, whether they see it or not. */
+/** What the viewer may do with a message, whether they see it or not. */
 export const mayOnMessage = (ctx: Pick<Context, 'viewer'>, decision: Decision, m: StoredMessage): MayItem =>
   mayItem(factsOf(m), standingOn(ctx, m), decision);
 
-/** A message as the one who asks sees it by a decision on its folder; `null` where it is left out. */
+/** A message as the viewer sees it by a decision on its folder; `null` where it is left out. */
 export function viewOfMessage(ctx: Pick<Context, 'viewer'>, decision: Decision, m: StoredMessage): MessageView | null {
   const view = projectOther(
     'folder',

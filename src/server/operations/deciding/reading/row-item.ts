@@ -17,7 +17,7 @@ import type { Person } from '../../../repositories/people.ts';
 import type { StoredItem } from '../../../repositories/stored-item.ts';
 import type { Directory } from '../context/directory.ts';
 
-/** The fields of a happening's row that come of its times, its meeting and who made it. */
+/** The fields of an occurrence's row that come of its times, its meeting and who made it. */
 class MadeOfRow {
   constructor(
     readonly row: OccurrenceRow,
@@ -61,7 +61,7 @@ for (const name of WRITTEN_FIELDS) {
   Object.defineProperty(MadeOfRow.prototype, name, { get });
 }
 
-/** A happening's row read as an item: each field is worked out when a projection asks for it, and only then. */
+/** An occurrence's row read as an item: each field is worked out when a projection asks for it, and only then. */
 export type RowItem = MadeOfRow & WrittenFields & Item;
 export const RowItem = MadeOfRow as new (row: OccurrenceRow, directory: Directory) => RowItem;
 
@@ -74,7 +74,7 @@ export function standingOf(row: OccurrenceRow, person: Pick<Person, 'id' | 'addr
   };
 }
 
-/** A stored item as the whole row of its first (or only) happening. */
+/** A stored item as the whole row of its first (or only) occurrence. */
 export function rowOf(item: StoredItem, at = item.start, until = item.end): OccurrenceRow {
   return { at, until, long: 0, ...encodeItem(item), id: item.id };
 }

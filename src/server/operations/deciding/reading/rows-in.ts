@@ -18,9 +18,9 @@ export interface Range {
 }
 
 const DAY = 86_400_000;
-/** The longest a happening that began before a range may reach into it, as far as it is looked for beyond the index. */
+/** The longest an occurrence that began before a range may reach into it, as far as it is looked for beyond the index. */
 const LONGEST = 1100 * DAY;
-/** Series worked out beyond the index, and happenings of them, for one reading. */
+/** Series worked out beyond the index, and occurrences of them, for one reading. */
 const MOST_SERIES = 20_000;
 
 /** The parts of a range that lie before and behind what the index holds of repeats. */
@@ -30,7 +30,7 @@ function beyondIndex(calendar: Calendar, range: Range): { from: number; to: numb
   return [before, behind].filter((part) => part.from < part.to);
 }
 
-/** Whether reading a range is more than a request's thread should do: many happenings, or many series beyond the index. */
+/** Whether reading a range is more than a request's thread should do: many occurrences, or many series beyond the index. */
 export function isHeavy(db: Connection, calendar: Calendar, range: Range): boolean {
   if (weighRange(db, calendar.id, range.from, range.to, LIGHT_HAPPENINGS) >= LIGHT_HAPPENINGS) return true;
   return (
@@ -91,7 +91,7 @@ function* merged(near: Iterable<OccurrenceRow>, far: readonly OccurrenceRow[]): 
   while (i < far.length) yield far[i++] as OccurrenceRow;
 }
 
-/** Happenings of repeats beyond the index, worked out for just this range. */
+/** Occurrences of repeats beyond the index, worked out for just this range. */
 function rowsBeyond(
   db: Connection,
   calendar: Calendar,

@@ -23,7 +23,7 @@ const standingOn = (ctx: Pick<Context, 'viewer'>, task: StoredTask): Standing =>
   ownerInvited: false,
 });
 
-/** What the one who asks may do with a task, whether they see it or not. */
+/** What the viewer may do with a task, whether they see it or not. */
 export function mayOnTask(ctx: Pick<Context, 'viewer'>, decision: Decision, task: StoredTask): MayItem {
   const facts = { visibility: task.visibility, shows: 'busy', cancelled: false, ownerAnswer: null } as const;
   return mayItem(facts, standingOn(ctx, task), decision);
@@ -67,7 +67,7 @@ function placeOf(seen: SeenItem | null): Pick<NonNullable<NonNullable<TaskWire['
   return { item: view.id, at: { start, allDay, calendar: calendar.key, main: calendar.main } };
 }
 
-/** Reads tasks of one list as the one who asks sees them; whom and what they name is looked up once. */
+/** Reads tasks of one list as the viewer sees them; whom and what they name is looked up once. */
 export class TaskReading {
   private readonly calendars = new Map<number, Decided | null>();
   constructor(
@@ -136,7 +136,7 @@ export class TaskReading {
     } as TaskWire;
   }
 
-  /** An item a task names, as the one who asks sees it in its calendar: one happening of it where that is named. */
+  /** An item a task names, as the viewer sees it in its calendar: one occurrence of it where that is named. */
   private itemOf(id: number | null, recurrence: string | null): SeenItem | null {
     const item = id === null ? null : itemById(this.ctx.db, id);
     if (!item || item.removedAt !== null) return null;

@@ -189,7 +189,7 @@ function arrange(
   directory: Directory,
 ): void {
   if (may.change || may.remove) {
-    // What others call stays where it is, and so does what stands for one happening: its series moves.
+    // What others call stays where it is, and so does what stands for one occurrence: its series moves.
     const move = may.remove && mayRun(decision).whole && row.owner_invited === 0 && row.series_id === null;
     wire.may = { change: may.change, remove: may.remove, move };
     wire.version = row.version;
@@ -219,7 +219,7 @@ function wideEnough(
 }
 
 /**
- * What one looker gets, cut to what another sees of the same happenings: each row is projected for both, and a field stays only
+ * What one looker gets, cut to what another sees of the same occurrences: each row is projected for both, and a field stays only
  * where both have it. With `through` missing, the looker's views whole. Nothing here can be acted on.
  */
 export function viewsThrough(
@@ -276,7 +276,7 @@ export function viewsThrough(
 /** What is projected twice, and looked at through two pairs of eyes, comes in smaller answers. */
 const MOST_SEEN_THROUGH = 1000;
 
-/** The id of a row's happening, seen in full. */
+/** The id of a row's occurrence, seen in full. */
 const idOf = ({ key, rule, added, at }: OccurrenceRow): string =>
   occurrenceId(key, rule === null && added === '[]' ? null : at);
 

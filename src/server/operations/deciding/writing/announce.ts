@@ -67,7 +67,7 @@ function tellSlice(
 ): void {
   const reading = readingOf(db, calendar);
   const days = new DayRows(db, calendar);
-  // A happening taken out of its series may be gone for who doesn't see what it became.
+  // An occurrence taken out of its series may be gone for who doesn't see what it became.
   const apart = changes.some(({ before, after }) => before === null && after?.seriesId != null);
   for (const heard of listening(db, listeners)) {
     const at = now();

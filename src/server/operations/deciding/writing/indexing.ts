@@ -27,7 +27,7 @@ export const repeats = (item: Pick<StoredItem, 'rule' | 'added'>): boolean =>
 /** When an item happens. */
 type Timed = Pick<StoredItem, 'start' | 'end' | 'wall' | 'days' | 'allDay' | 'zone' | 'rule' | 'added' | 'left'>;
 
-/** A stored item as expansion reads it, the happenings that have items of their own left out. */
+/** A stored item as expansion reads it, the occurrences that have items of their own left out. */
 export function seriesOf(item: Timed, replaced: readonly string[]): Series {
   const exact = item.end - item.start;
   // Whole days of a length are added on the wall clock, the rest exactly.
@@ -68,17 +68,17 @@ function indexed(db: Connection, calendar: Calendar, item: StoredItem): readonly
   return occurrencesBetween(db, item, calendar.indexedFrom, calendar.indexedUntil);
 }
 
-/** Series whose happenings are written once, at the end of a write that touches them many times. */
+/** Series whose occurrences are written once, at the end of a write that touches them many times. */
 const waiting = new WeakMap<Connection, Map<number, Calendar>>();
 
-/** Writes an item's happenings into the index, as far as its calendar's index goes. Call it where the item is written. */
+/** Writes an item's occurrences into the index, as far as its calendar's index goes. Call it where the item is written. */
 export function indexItem(db: Connection, calendar: Calendar, item: StoredItem): void {
   const later = repeats(item) ? waiting.get(db) : undefined;
   if (later) later.set(item.id, calendar);
   else reindex(db, calendar.id, item.id, item.allDay, indexed(db, calendar, item));
 }
 
-/** Does a write that touches a series many times, and writes its happenings once, in the same transaction. */
+/** Does a write that touches a series many times, and writes its occurrences once, in the same transaction. */
 export function indexingOnce<T>(db: Connection, work: () => T): T {
   if (waiting.has(db)) return work();
   const later = new Map<number, Calendar>();
@@ -96,13 +96,13 @@ export function indexingOnce<T>(db: Connection, work: () => T): T {
   return done;
 }
 
-/** The happening of a series that starts at an instant; `undefined` where none does. */
+/** The occurrence of a series that starts at an instant; `undefined` where none does. */
 export function occurrenceAt(db: Connection, item: StoredItem, start: number): IndexedOccurrence | undefined {
   return occurrencesBetween(db, item, start, start + 1000)[0];
 }
 
 /**
- * The happening of a series that a recurrence text names (a date, or a wall-clock time of its zone), with the item that stands for it;
+ * The occurrence of a series that a recurrence text names (a date, or a wall-clock time of its zone), with the item that stands for it;
  * `null` where there is none.
  */
 export function occurrenceOfText(

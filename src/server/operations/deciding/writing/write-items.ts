@@ -76,7 +76,7 @@ const timesOf = (item: StoredItem): string => {
 function indexChanged(ctx: Acting, calendar: Calendar, changes: readonly ItemChange[]): void {
   const moved = changes.filter(({ before, after }) => before === null || timesOf(before) !== timesOf(after));
   for (const { after } of moved) indexItem(ctx.db, calendar, after);
-  // A series has no happening where an item stands for it.
+  // A series has no occurrence where an item stands for it.
   const done = new Set(moved.map(({ after }) => after.id));
   const series = new Set(moved.flatMap(({ before, after }) => [before?.seriesId ?? [], after.seriesId ?? []].flat()));
   for (const id of series) {

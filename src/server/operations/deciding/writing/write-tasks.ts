@@ -38,7 +38,7 @@ const MOST_FOLLOWING = 200;
 
 /**
  * Moves what belongs to items with them, in the transaction that moved those: a task is due as many days before or after its item as it was.
- * A task of a happening that became an item of its own follows that one; where a whole series moved, its happenings are named anew.
+ * A task of an occurrence that became an item of its own follows that one; where a whole series moved, its occurrences are named anew.
  */
 export function tasksFollow(
   ctx: Acting,
@@ -84,7 +84,7 @@ function followedBy(
   return same && recurrence === task.recurrence ? null : { due: same ? task.due : due, recurrence };
 }
 
-/** How a happening of a series is named once the whole of it moved. */
+/** How an occurrence of a series is named once the whole of it moved. */
 function movedRecurrence(recurrence: string | null, before: StoredItem | null, after: StoredItem): string | null {
   if (recurrence === null || before === null || before.allDay !== after.allDay) return recurrence;
   const startWall = (item: StoredItem) => item.wall ?? (item.allDay ? item.start : toWall(item.zone, item.start));

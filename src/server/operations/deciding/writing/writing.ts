@@ -9,7 +9,7 @@ import { RowItem, rowOf, standingOf } from '../reading/row-item.ts';
 import { viewOfRow } from '../reading/views.ts';
 import type { Written } from './written.ts';
 
-/** What an operation wrote, in one calendar, and which item it was about (`null`: one that is gone), at which of its happenings. */
+/** What an operation wrote, in one calendar, and which item it was about (`null`: one that is gone), at which of its occurrences. */
 export interface ItemsWritten extends Written {
   readonly decided: Decided;
   readonly item: StoredItem | null;
@@ -24,7 +24,7 @@ export function written(
   return { item: item && viewFor(ctx, decided, item, occurrence), undo };
 }
 
-/** One item as the one who asks sees it now. */
+/** One item as the viewer sees it now. */
 export function viewFor(
   ctx: Context,
   { decision }: Decided,
@@ -41,7 +41,7 @@ export function authorship(ctx: Context, of: Pick<SharedCollection, 'ownerId'>, 
   return { changedBy: by, changedFor: of.ownerId, changedAt: ctx.now };
 }
 
-/** What the one who asks may do with an item now, whether they see it or not. */
+/** What the viewer may do with an item now, whether they see it or not. */
 export function mayOn(ctx: Context, decision: Decided['decision'], item: StoredItem): MayItem {
   const row = rowOf(item);
   return mayItem(new RowItem(row, new Directory(ctx.db)), standingOf(row, ctx.viewer), decision);
