@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { Caller, deliver } from './caller.ts';
 import { rights } from './exits.ts';
-import { calendarOf, readsDuring } from './reads-beside.ts';
+import { calendarOf, readsDuring } from './reads-during.ts';
 import { type Running, startServer, tenSecondsPass } from './servers.ts';
 import { takesAtMost } from './timed.ts';
 import { until } from './until.ts';

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { Caller, deliver } from './caller.ts';
 import { rights } from './exits.ts';
-import { calendarOf } from './reads-beside.ts';
+import { calendarOf } from './reads-during.ts';
 import { type Running, START_CODE, startServer, tenSecondsPass } from './servers.ts';
 import { until as untilMet } from './until.ts';
 

@@ -1,7 +1,7 @@
 import { connect, type Socket } from 'node:net';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { Caller } from './caller.ts';
-import { readsDuring as besideOn, calendarOf } from './reads-beside.ts';
+import { calendarOf, readsDuring as readsOn } from './reads-during.ts';
 import { type Running, startServer } from './servers.ts';
 import { takesAtMost } from './timed.ts';
 
@@ -31,7 +31,7 @@ const events = (count: number, name: string, ...lines: string[]): string =>
   );
 const MONDAY = 'from=2027-03-01&to=2027-03-08&zone=Europe%2FLisbon';
 
-const readsWhile = (work: () => Promise<unknown>) => besideOn(server.address, work);
+const readsWhile = (work: () => Promise<unknown>) => readsOn(server.address, work);
 
 type Preview = { preview: string; counts: { fresh: number; problems: number }; problems: { code: string }[] };
 const preview = async (text: string): Promise<Preview> => {

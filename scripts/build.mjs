@@ -7,7 +7,7 @@ import { build } from 'esbuild';
 import { keepMade } from './built.mjs';
 
 /*
- * Builds what production runs: the threads that work beside requests, the API, then the pages, and their scripts and styles compressed once for
+ * Builds what production runs: the worker threads, the API, then the pages, and their scripts and styles compressed once for
  * everybody.
  */
 process.env.NEXT_TELEMETRY_DISABLED = '1';

@@ -93,11 +93,11 @@ interface Cause {
   key: string;
   kind: DeskKind;
   due: number | null;
-  happenings: Happening[];
+  occurrences: Occurrence[];
   who: string[];
   versions: string;
 }
-interface Happening {
+interface Occurrence {
   item: DeskItem;
   start: number;
   end: number;
@@ -109,19 +109,19 @@ function rowsOf(principal: DeskPrincipal, now: number): Cause[] {
   const { facts, who } = principal;
   const days = calendar(principal, now);
   const mine = (address: string) => address.toLowerCase() === principal.address.toLowerCase();
-  const happenings: Happening[] = facts.items.map((item) => ({
+  const occurrences: Occurrence[] = facts.items.map((item) => ({
     item,
     start: item.allDay ? days.midnight(days.plain(item.start)) : item.start,
     end: item.allDay ? days.midnight(days.plain(item.end)) : item.end,
   }));
-  const asked = (h: Happening) => h.item.asked.filter((a) => !a.thing && !mine(a.who));
+  const asked = (h: Occurrence) => h.item.asked.filter((a) => !a.thing && !mine(a.who));
   const rows: Cause[] = [];
-  const of = (kind: DeskKind, name: string, due: number | null, about: Happening[], versions: [string, number][]) =>
+  const of = (kind: DeskKind, name: string, due: number | null, about: Occurrence[], versions: [string, number][]) =>
     rows.push({
       key: `${who}/${name}`,
       kind,
       due,
-      happenings: about,
+      occurrences: about,
       who: about.flatMap((h) => [h.item.calls ?? '', ...asked(h).map((a) => a.who)]),
       versions: versionText(versions),
     });
@@ -130,25 +130,25 @@ function rowsOf(principal: DeskPrincipal, now: number): Cause[] {
       key: `${who}/${name ?? `${kind}:${one.id}`}`,
       kind,
       due,
-      happenings: [],
+      occurrences: [],
       who: [by],
       versions: versionText([[one.id, one.version]]),
     });
-  const items = (list: Happening[]): [string, number][] => list.map((h) => [h.item.id, h.item.version]);
+  const items = (list: Occurrence[]): [string, number][] => list.map((h) => [h.item.id, h.item.version]);
 
-  const isAnswer = (h: Happening) =>
+  const isAnswer = (h: Occurrence) =>
     h.item.answer === 'needs-action' &&
     h.item.calls !== null &&
     !mine(h.item.calls) &&
     !h.item.cancelled &&
     !(now >= h.end);
-  for (const h of happenings)
+  for (const h of occurrences)
     if (isAnswer(h)) {
       const due = h.item.answerBy !== null ? Math.min(h.item.answerBy, h.start) : h.start - HOURS(24);
       of('answer', `answer:${h.item.id}`, due, [h], items([h]));
     }
 
-  for (const h of happenings) {
+  for (const h of occurrences) {
     const called =
       h.item.calls !== null && mine(h.item.calls) && asked(h).length > 0 && !h.item.cancelled && now < h.start;
     if (!called) continue;
@@ -173,7 +173,7 @@ function rowsOf(principal: DeskPrincipal, now: number): Cause[] {
       of(kinds[0], `meeting:${h.item.id}`, Math.min(...kinds.map((k) => dues[k] as number)), [h], items([h]));
   }
 
-  const blocking = happenings.filter(
+  const blocking = occurrences.filter(
     (h) =>
       ['busy', 'tentative', 'away'].includes(h.item.shows) &&
       h.item.kind !== 'whereabouts' &&
@@ -181,32 +181,32 @@ function rowsOf(principal: DeskPrincipal, now: number): Cause[] {
       h.item.answer !== 'declined' &&
       !isAnswer(h),
   );
-  const sameOne = (a: Happening, b: Happening) =>
+  const sameOne = (a: Occurrence, b: Occurrence) =>
     (a.item.set !== null && a.item.set === b.item.set) || (a.item.uid !== null && a.item.uid === b.item.uid);
-  const both = (a: Happening, b: Happening): [number, number] | null => {
+  const both = (a: Occurrence, b: Occurrence): [number, number] | null => {
     const [from, to] = [Math.max(a.start, b.start), Math.min(a.end, b.end)];
     return from < to && a !== b && !sameOne(a, b) ? [from, to] : null;
   };
   const limit = now + HOURS(14 * 24);
-  const counts = (a: Happening, b: Happening) => {
+  const counts = (a: Occurrence, b: Occurrence) => {
     const time = both(a, b);
     return time !== null && Math.max(time[0], now) < Math.min(time[1], limit);
   };
-  const name = (list: Happening[]) =>
+  const name = (list: Occurrence[]) =>
     [...list].sort((a, b) => a.start - b.start || (points(a.item.id) < points(b.item.id) ? -1 : 1));
-  const clash = (list: Happening[]) => {
+  const clash = (list: Occurrence[]) => {
     const ordered = name(list);
     const firsts = ordered.flatMap((a) => ordered.flatMap((b) => both(a, b)?.[0] ?? []));
     of('clash', `clash:${ordered.map((h) => h.item.id).join('+')}`, Math.min(...firsts), ordered, items(ordered));
   };
   for (let i = 0; i < blocking.length; i++)
     for (let j = i + 1; j < blocking.length; j++) {
-      const [a, b] = [blocking[i] as Happening, blocking[j] as Happening];
+      const [a, b] = [blocking[i] as Occurrence, blocking[j] as Occurrence];
       if ((a.item.allDay || b.item.allDay) && counts(a, b)) clash([a, b]);
     }
   const left = blocking.filter((h) => !h.item.allDay);
   while (left.length > 0) {
-    const group = [left.shift() as Happening];
+    const group = [left.shift() as Occurrence];
     for (let grew = true; grew; ) {
       const next = left.findIndex((h) => group.some((member) => counts(member, h)));
       grew = next >= 0;
@@ -215,7 +215,7 @@ function rowsOf(principal: DeskPrincipal, now: number): Cause[] {
     if (group.length > 1) clash(group);
   }
 
-  const place = (h: Happening) => (h.item.place ?? '').trim().toLowerCase();
+  const place = (h: Occurrence) => (h.item.place ?? '').trim().toLowerCase();
   const stops = blocking.filter((h) => !h.item.allDay && h.end > h.start && place(h) !== '');
   for (const h of stops) {
     if (h.end < now || h.end >= limit) continue;
@@ -231,7 +231,7 @@ function rowsOf(principal: DeskPrincipal, now: number): Cause[] {
   }
 
   for (const set of facts.sets) {
-    const times = happenings.filter((h) => h.item.set === set.id && !h.item.cancelled);
+    const times = occurrences.filter((h) => h.item.set === set.id && !h.item.cancelled);
     const coming = times.filter((h) => now < h.start);
     const lapse = set.lapses !== null && set.lapses > now ? set.lapses : null;
     const soon = (t: number | null) => t !== null && t > now && t <= now + HOURS(48);
@@ -288,7 +288,7 @@ function ranked(principal: DeskPrincipal, cause: Cause, now: number): Row {
   if (due !== null && now - due > HOURS(48)) near = 20;
   else if (due !== null && due <= now) near = 40;
   else if (due !== null) near = Math.max(0, Math.floor((40 * (10_080 - Math.floor((due - now) / 60_000))) / 10_080));
-  const hand = cause.happenings.some(
+  const hand = cause.occurrences.some(
     (h) => !h.item.allDay && now < h.end && (h.start <= now || h.start - now <= HOURS(2)),
   );
   const person = cause.who.some(

@@ -2,11 +2,11 @@ export { type DirectoryRow, readDirectory, writeDirectory } from './csv/director
 export { readJourneys, writeJourneys } from './csv/journeys.ts';
 export { writeTable } from './csv/table.ts';
 export { type CompFilter, fitsFilter, type PropFilter, type TextMatch } from './ical/filter.ts';
-export type { UnmodelledLine } from './ical/kept.ts';
 export { readCalendar, recurrenceIn } from './ical/read.ts';
 export { readFreeBusyQuestion } from './ical/read-free-busy.ts';
 export type { ReadFile, ReadItem, ReadProblem } from './ical/read-item.ts';
 export { type ReadTodo, readTodos, type SeenTodo, writeTodos } from './ical/todo.ts';
+export type { UnmodelledLine } from './ical/unmodelled.ts';
 export { calendarFileName, writeCalendar } from './ical/write.ts';
 export { eventLines, type WrittenItem, withoutOwn } from './ical/write-event.ts';
 export { type BlockWords, calendarText, freeBusyLines, seenLines } from './ical/write-views.ts';

@@ -9,7 +9,6 @@ export {
   requestRefresh,
   stateOf,
 } from './attendee.ts';
-export { copyOfOccurrence, leaveOut, meetingOfOccurrence } from './happening.ts';
 export {
   type Classification,
   type Cover,
@@ -20,6 +19,7 @@ export {
   saidOf,
   sameAddress,
 } from './meeting.ts';
+export { copyOfOccurrence, leaveOut, meetingOfOccurrence } from './occurrence.ts';
 export {
   answerOf,
   callMeeting,

@@ -7,7 +7,7 @@ const MOST_STEPS = 50_000;
 
 /**
  * How many of those who are known can come, step by step of the request's grid: at each step (epoch minutes, in order) those of whom no hard
- * time meets it and, where hours are kept to, who work all of it. Padding, journeys and keeps have no part in it.
+ * time meets it and, where hours are kept to, who work all of it. Padding, journeys and preferences have no part in it.
  */
 export function howManyCan(
   request: OpeningsRequest,

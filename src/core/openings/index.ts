@@ -1,6 +1,6 @@
 export { roomFor } from './any-room.ts';
 export { brokenDays } from './broken-days.ts';
-export { brokenPreferences } from './broken-keeps.ts';
+export { brokenPreferences } from './broken-preferences.ts';
 export { howManyCan } from './how-many.ts';
 export { findSeriesOpenings } from './in-series.ts';
 export { journeyMinutes, samePlace } from './journeys.ts';

@@ -1,6 +1,6 @@
 import { gridStarts, inside, meets, merged } from './clock.ts';
-import { breaksPreference, nearTo } from './keeps.ts';
 import { openOf, type Ready } from './person.ts';
+import { breaksPreference, nearTo } from './preferences.ts';
 import type { Journey, Movable, OpeningsPerson, OpeningsRequest, Span, TimePreference } from './request.ts';
 import { isThere, notBlocked, prepare, reaches, type Search } from './search.ts';
 
@@ -194,7 +194,7 @@ class Planner {
       stay: merged([...wish.near, ...this.spansOf(wish.id, staying)]),
       moved: set.filter((m) => (this.movable[m] as Movable).people.includes(wish.id)),
     }));
-    /** Whether the wishes of those who have something moved are kept, as far as it is put; a rest only where all is. */
+    /** Whether the preferences of those who have something moved hold, as far as it is put; a rest only where all is. */
     const preferencesHold = (all: boolean): boolean =>
       wishes.every(({ zone, stay, moved, preferences }) => {
         if (moved.length === 0) return true;

@@ -1,7 +1,7 @@
 import { toWall } from '../time/index.ts';
 import { DAY, meets } from './clock.ts';
-import { breaksPreference } from './keeps.ts';
 import { type Ready, ready } from './person.ts';
+import { breaksPreference } from './preferences.ts';
 import type { OpeningsPerson, OpeningsRequest } from './request.ts';
 
 const MINUTE = 60_000;
@@ -27,14 +27,14 @@ export interface Run {
 export interface Weights {
   readonly cannot: number;
   readonly tentative: number;
-  readonly keep: number;
+  readonly preference: number;
   /** For each minute outside 8 to 18 for somebody. */
   readonly outside: number;
   readonly gap: number;
   /** For each day later. */
   readonly late: number;
 }
-export const WEIGHTS: Weights = { cannot: 40, tentative: 25, keep: 20, outside: 0.3, gap: 8, late: 2 };
+export const WEIGHTS: Weights = { cannot: 40, tentative: 25, preference: 20, outside: 0.3, gap: 8, late: 2 };
 
 const FROM = 8 * 60;
 const TO = 18 * 60;
@@ -108,7 +108,7 @@ function weigh(
       keeps.some((preference) => !preference.hard && breaksPreference(preference, zone, one.hard, start, end))
     ) {
       reasons.push({ why: 'keep', who: id });
-      cost += weights.keep;
+      cost += weights.preference;
     }
     const wall = toWall(zone, start * MINUTE);
     const minute = Math.floor((wall % DAY_MS) / MINUTE);

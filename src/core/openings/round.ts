@@ -1,6 +1,6 @@
 import { merged } from './clock.ts';
-import { breaksPreference, nearTo } from './keeps.ts';
 import { type Ready, ready } from './person.ts';
+import { breaksPreference, nearTo } from './preferences.ts';
 import { costsOf, type Reason } from './rank.ts';
 import type { Journey, OpeningsPerson, OpeningsRequest, Span } from './request.ts';
 import { findOpenings } from './search.ts';

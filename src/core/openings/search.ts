@@ -1,7 +1,7 @@
 import { gridStarts, inside, merged } from './clock.ts';
 import { journeyMinutes, samePlace } from './journeys.ts';
-import { breaksPreference } from './keeps.ts';
 import { type Ready, ready } from './person.ts';
+import { breaksPreference } from './preferences.ts';
 import type { Journey, Movable, OpeningsPerson, OpeningsRequest, Span } from './request.ts';
 
 /** Starts of the grid that are looked at in one search. */
@@ -104,7 +104,7 @@ function firstAfter(grid: readonly number[], at: number): number {
   return low;
 }
 
-/** Whether a start that isn't blocked keeps to journeys, whereabouts and hard keeps (rules 5 to 7). */
+/** Whether a start that isn't blocked keeps to journeys, whereabouts and hard preferences (rules 5 to 7). */
 function fits(search: Search, start: number, hardOf: (one: Ready) => readonly Span[]): boolean {
   return reaches(search, start) && isThere(search, start) && preferencesHold(search, start, hardOf);
 }
@@ -139,7 +139,7 @@ export function isThere({ request, people }: Search, start: number): boolean {
   });
 }
 
-/** Rule 7: no hard keep of a known `must` is broken. */
+/** Rule 7: no hard preference of a known `must` is broken. */
 function preferencesHold({ request, musts }: Search, start: number, hardOf: (one: Ready) => readonly Span[]): boolean {
   return musts.every(
     (must) =>

@@ -21,7 +21,7 @@ export interface Arrived {
   readonly digest: string;
   readonly bytes: number;
   /** Puts it in its place; what stands there already is the same. */
-  keep(): Promise<void>;
+  save(): Promise<void>;
   /** Takes it away again. */
   drop(): Promise<void>;
 }
@@ -63,12 +63,12 @@ export async function receiveFile(
     await to.close();
   }
   const name = digest.digest('hex');
-  const keep = async () => {
+  const save = async () => {
     const place = placeOf(folder, name);
     await mkdir(join(place, '..'), { recursive: true, mode: 0o700 });
     await rename(path, place);
   };
-  return { digest: name, bytes, keep, drop };
+  return { digest: name, bytes, save, drop };
 }
 
 /** A file's bytes as they are asked for; `null` where it isn't there. Nothing is held open before the first of them is wanted. */

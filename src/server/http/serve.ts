@@ -6,7 +6,7 @@ export { startJobs } from '../jobs/start.ts';
 
 /*
  * What the web server answers by itself: everything below /api, without Next in between, which takes longer for a request than most answers
- * do. The same modules run the work beside requests, so that both share what the process keeps.
+ * do. The same modules run the work on worker threads, so that both share what the process keeps.
  */
 
 /** A path of plain parts. Any other (empty or dotted parts, a slash at the end) is left to Next, which redirects or refuses it. */

@@ -33,7 +33,7 @@ const FORWARD_MS = 10_000;
 const holder = globalThis as { paramoJobs?: NodeJS.Timeout[] };
 
 /**
- * Opens the data and starts the work that runs beside requests: extending the index of endless repeats once an hour, warning people outside
+ * Opens the data and starts the work that runs in the background: extending the index of endless repeats once an hour, warning people outside
  * before their access ends, counting findings, reminding, sending letters, and hearing what other processes changed. Where a setting is
  * wrong or the data can't be opened the process ends with the reason: a server that can do nothing must not look as if it ran.
  */
@@ -167,6 +167,6 @@ const guarded = (work: () => void | Promise<void>) => async () => {
     await writingIsFree();
     await work();
   } catch (error) {
-    log().error({ error: String(error) }, 'work beside requests failed');
+    log().error({ error: String(error) }, 'work in the background failed');
   }
 };

@@ -294,7 +294,7 @@ function narrower(a: SeenChange['within'], b: SeenChange['within']): SeenChange[
 
 const holder = globalThis as { paramoHub?: Hub };
 
-/** Makes this thread one beside requests: what is told on it is written down. Call it once, before anything is told. */
+/** Makes this thread a worker: what is told on it is written down. Call it once, before anything is told. */
 export function beElsewhere(): HubElsewhere {
   const elsewhere = new HubElsewhere();
   holder.paramoHub = elsewhere;

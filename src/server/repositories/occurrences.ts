@@ -1,5 +1,5 @@
 import type { Connection } from '../db/index.ts';
-import { COLUMNS, type OccurrenceRow, ROW, type Width } from './happening-row.ts';
+import { COLUMNS, type OccurrenceRow, ROW, type Width } from './occurrence-row.ts';
 
 /** The longest item in the short index; reading a range looks back exactly this far. */
 const SHORT = 26 * 3_600_000;

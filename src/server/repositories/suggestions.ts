@@ -23,7 +23,7 @@ export type PutForward = {
   [K in keyof SuggestionBodies]: { readonly kind: K; readonly body: SuggestionBodies[K] };
 }[keyof SuggestionBodies];
 
-/** A change put forward. `item` and `happening` (epoch milliseconds) name what it is about; `body` is what the contract read. */
+/** A change put forward. `item` and `occurrence` (epoch milliseconds) name what it is about; `body` is what the contract read. */
 export type Suggestion = PutForward & SuggestionRest;
 interface SuggestionRest {
   readonly key: string;
@@ -31,7 +31,7 @@ interface SuggestionRest {
   readonly personId: number;
   readonly at: number;
   readonly itemId: number | null;
-  readonly happening: number | null;
+  readonly occurrence: number | null;
   readonly version: number | null;
   readonly why: string;
   readonly state: 'open' | 'yes' | 'no' | 'withdrawn';
@@ -61,7 +61,7 @@ const decode = (r: Row): Suggestion => ({
   personId: r.person_id,
   at: r.at,
   itemId: r.item_id,
-  happening: r.happening,
+  occurrence: r.happening,
   version: r.version,
   ...({ kind: r.kind, body: JSON.parse(r.body) } as PutForward),
   why: r.why,
@@ -83,7 +83,7 @@ export function insertSuggestion(
     s.at,
     s.kind,
     s.itemId,
-    s.happening,
+    s.occurrence,
     s.version,
     JSON.stringify(s.body),
     s.why,

@@ -62,7 +62,7 @@ export type JobName =
   | 'takeBatchBack'
   | 'changeGrants';
 
-/** A work to be done beside requests: for whom, at what instant, and with what. Plain data. */
+/** A work to be done on a worker thread: for whom, at what instant, and with what. Plain data. */
 export interface Job {
   readonly name: JobName;
   /** The row number of the viewer; `null` where it is whoever holds a link. */
@@ -71,7 +71,7 @@ export interface Job {
   /** What the request came with, and is limited to. */
   readonly token: { readonly key: string; readonly only: number | null } | null;
   /** Whether the viewer wants to be asked before a meeting leaves the house. */
-  readonly asks: boolean;
+  readonly confirmFirst: boolean;
   readonly now: number;
   readonly args: unknown;
 }

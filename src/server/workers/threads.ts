@@ -73,7 +73,7 @@ function lane(name: LaneName): Lane<Job> {
 }
 
 /**
- * Reads beside requests, one reading after the other, on a thread that stays; `who` is whose turn it takes. Throws `TookTooLong`, and
+ * Reads on a worker thread, one reading after the other, on a thread that stays; `who` is whose turn it takes. Throws `TookTooLong`, and
  * `TooManyWaiting` where as many wait as may.
  */
 export const readInWorker = (job: Job, who: Who): Promise<unknown> => lane('reading').run(job, who);

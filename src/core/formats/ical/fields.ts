@@ -10,8 +10,8 @@ import {
   specOf,
   type WrittenFields,
 } from '../../calendar/index.ts';
-import { addressOf } from './kept.ts';
 import { type Property, plainText, textsOf } from './property.ts';
+import { addressOf } from './unmodelled.ts';
 
 type Remark = (code: 'truncatedText' | 'manyPeople', fact: string) => void;
 

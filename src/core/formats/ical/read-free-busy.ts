@@ -1,7 +1,7 @@
 import { parseBasicInstant } from '../../time/index.ts';
-import { addressOf } from './kept.ts';
 import { cutIntoBlocks } from './lines.ts';
 import { insideOf } from './property.ts';
+import { addressOf } from './unmodelled.ts';
 
 /** A question when some people are free (RFC 5546 3.3.2): between two instants, epoch milliseconds. */
 interface FreeBusyQuestion {

@@ -1,6 +1,6 @@
 import type { Attendee, FiledField, Party, WrittenFields } from '../../calendar/index.ts';
 import type { Length, RuleProblem } from '../../recurrence/index.ts';
-import type { UnmodelledLine } from './kept.ts';
+import type { UnmodelledLine } from './unmodelled.ts';
 import type { FileZone } from './zones.ts';
 
 /** One VEVENT, read. Wall times are texts in `zone`, instants epoch milliseconds (day starts as if UTC where all day). */

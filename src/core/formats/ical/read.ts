@@ -12,7 +12,6 @@ import {
   wallText,
 } from '../../time/index.ts';
 import { fieldsOf, textOf } from './fields.ts';
-import { unmodelledOf } from './kept.ts';
 import { type Block, cutIntoBlocks } from './lines.ts';
 import { insideOf, type Property } from './property.ts';
 import type { ReadFile, ReadItem, ReadOptions, ReadProblem, ReadRemark } from './read-item.ts';
@@ -28,6 +27,7 @@ import {
   titleOf,
 } from './read-times.ts';
 import { splitRanges } from './split-range.ts';
+import { unmodelledOf } from './unmodelled.ts';
 import { Unreadable } from './unreadable.ts';
 import { ownLines } from './write-event.ts';
 import { FileZones } from './zones.ts';
@@ -83,7 +83,7 @@ export function readCalendar(text: string, options: ReadOptions): ReadFile {
   return {
     kind: 'read',
     items: apart,
-    zones: reader.zones.kept(),
+    zones: reader.zones.inUse(),
     problems,
     remarks: reader.remarks(),
     ended: cut.ended,

@@ -4,10 +4,10 @@ import { readRule } from '../../recurrence/index.ts';
 import { type Due, dueText, type WrittenTask } from '../../tasks/index.ts';
 import { fromWallLenient, parseDate, parseInstant, parseWall, toWall, wallText } from '../../time/index.ts';
 import { fieldsOf, textOf } from './fields.ts';
-import { type UnmodelledFields, type UnmodelledLine, unmodelledOf, withUnmodelled } from './kept.ts';
 import { type Block, cutIntoBlocks } from './lines.ts';
 import { fold, insideOf, type Property, plainText, propertyOf } from './property.ts';
 import { durationOf, rawValues, stampOf, titleOf } from './read-times.ts';
+import { type UnmodelledFields, type UnmodelledLine, unmodelledOf, withUnmodelled } from './unmodelled.ts';
 import { Unreadable } from './unreadable.ts';
 import { putField, putTime } from './write-event.ts';
 import { zoneLines } from './write-zone.ts';
@@ -54,7 +54,7 @@ export type ReadTodos =
 const FIELDS = ['title', 'notes', 'link', 'categories', 'importance', 'visibility'] as const;
 const CLASS = { follow: 'PUBLIC', open: 'PUBLIC', outline: 'CONFIDENTIAL', private: 'PRIVATE' } as const;
 
-/** The fields of an item that kept lines depend on, of a task: what tasks don't have is as nothing. */
+/** The fields of an item that unmodelled lines depend on, of a task: what tasks don't have is as nothing. */
 const unmodelledFields = (todo: WrittenTask, touched: boolean): UnmodelledFields => ({
   ...todo,
   shows: 'busy',

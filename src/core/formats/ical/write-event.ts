@@ -2,8 +2,8 @@ import ICAL from 'ical.js';
 import { FILED_FIELDS, type FiledField, specOf, type WrittenFields } from '../../calendar/index.ts';
 import type { Length } from '../../recurrence/index.ts';
 import { fromWallLenient, parseDate, parseWall, wallText } from '../../time/index.ts';
-import { type UnmodelledFields, type UnmodelledLine, withStatuses, withUnmodelled } from './kept.ts';
 import { plainText } from './property.ts';
+import { type UnmodelledFields, type UnmodelledLine, withStatuses, withUnmodelled } from './unmodelled.ts';
 
 /** An item as it is written: what reading gives back, and what a reader of the file needs beside it. */
 export interface WrittenItem extends UnmodelledFields {

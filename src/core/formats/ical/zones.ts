@@ -103,7 +103,7 @@ export class FileZones {
   }
 
   /** The definitions that items are kept in. */
-  kept(): FileZone[] {
+  inUse(): FileZone[] {
     return [...this.used.values()];
   }
 

@@ -1,11 +1,11 @@
 import { ANSWERS, type Answer, LIMITS, pick, SAID_FIELDS } from '../../calendar/index.ts';
 import type { Message } from '../../meetings/index.ts';
 import { parseDate, parseInstant, parseWall } from '../../time/index.ts';
-import { addressOf } from '../ical/kept.ts';
 import { type Block, cutIntoBlocks } from '../ical/lines.ts';
 import { insideOf, type Property, plainText, propertyOf } from '../ical/property.ts';
 import { readCalendar } from '../ical/read.ts';
 import type { ReadItem, ReadOptions } from '../ical/read-item.ts';
+import { addressOf } from '../ical/unmodelled.ts';
 import type { FileZone } from '../ical/zones.ts';
 
 const METHODS = ['REQUEST', 'PUBLISH', 'ADD', 'CANCEL', 'REPLY', 'COUNTER', 'DECLINECOUNTER', 'REFRESH'] as const;

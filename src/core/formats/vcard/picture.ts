@@ -1,5 +1,5 @@
 import type { CardVersion } from '../../contacts/index.ts';
-import type { UnmodelledLine } from '../ical/kept.ts';
+import type { UnmodelledLine } from '../ical/unmodelled.ts';
 import { cardLine, lineOf } from './lines.ts';
 import { inVersion } from './versions.ts';
 

@@ -7,7 +7,7 @@ import {
   PHONE_PLACES,
   type WrittenContact,
 } from '../../contacts/index.ts';
-import type { UnmodelledLine } from '../ical/kept.ts';
+import type { UnmodelledLine } from '../ical/unmodelled.ts';
 import { type Card, type CardLine, cardLine, cutIntoCards, typesOf, unescaped } from './lines.ts';
 
 /** A contact that was read, with the line its card began on. */
@@ -15,7 +15,7 @@ export interface ReadContact extends WrittenContact {
   readonly line: number;
   /** What it is called outside; `null` where it says nothing of that. */
   readonly uid: string | null;
-  /** The version its kept lines are of. */
+  /** The card version its unmodelled lines are of. */
   readonly version: CardVersion;
   /** Every line of the card that isn't written anew: with the field it says, and what that was, or by itself. */
   readonly kept: readonly UnmodelledLine[];

@@ -1,8 +1,8 @@
 import ICAL from 'ical.js';
 import type { CardVersion, WrittenContact } from '../../contacts/index.ts';
 import { wallText } from '../../time/index.ts';
-import type { UnmodelledLine } from '../ical/kept.ts';
 import { fold, plainText } from '../ical/property.ts';
+import type { UnmodelledLine } from '../ical/unmodelled.ts';
 import { unfolded } from './lines.ts';
 import { saidOf } from './read.ts';
 import { inVersion } from './versions.ts';

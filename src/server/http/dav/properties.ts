@@ -13,7 +13,7 @@ import { cal, card, dav, el, leaf, type Name, type Written } from './xml.ts';
 
 /*
  * What each resource says of itself: the properties of RFC 4918, 4791, 5397 and 6638, and of RFC 3744 those by which one reads what one may do.
- * Each is worked out from what the operations answered for the one who asks, and from nothing else.
+ * Each is worked out from what the operations answered for the viewer, and from nothing else.
  */
 
 /** The most bytes of one thing that is written. */

@@ -143,7 +143,7 @@ export function readProgramPerson(ctx: Context, handle: string): Result<ProgramP
   return ok({ handle: person.handle, name: person.name, address: null, calendar: null });
 }
 
-/** One thing that people are looked for by: a part of their name, or their whole address. */
+/** One object that people are looked for by: a part of their name, or their whole address. */
 interface Sought {
   readonly text: string;
   readonly name: boolean;

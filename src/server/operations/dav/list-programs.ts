@@ -8,7 +8,7 @@ import { holdsAll } from '../lists/index.ts';
 import { MOST_BYTES, MOST_OBJECTS, type ObjectsWanted, type ProgramObject } from './program-object.ts';
 
 /*
- * A list as the things a program reads, each at exactly the sight of whoever asks. What they may change is written as it is kept; all else as they
+ * A list as the objects a program reads, each at exactly the sight of the viewer. What they may change is written as it is kept; all else as they
  * see it, under the id that the screen gives it.
  */
 

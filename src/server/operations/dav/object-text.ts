@@ -8,7 +8,7 @@ import { isRefusal } from '../deciding/index.ts';
 import { COMMON_ZONES, TOO_MANY } from '../items/index.ts';
 
 /*
- * The text of one thing of a calendar as a program sends it, and what differs between two of them.
+ * The text of one object of a calendar as a program sends it, and what differs between two of them.
  */
 
 /** Components of one text: a series, and occurrences of it that were changed by themselves. */

@@ -36,8 +36,8 @@ import { type Instants, MOST_BYTES, MOST_OBJECTS, type ObjectsWanted, type Progr
 import { ScheduleStatuses } from './schedule-status.ts';
 
 /*
- * A calendar as the things a program reads and writes (RFC 4791 4.1), each at exactly the sight of whoever asks. What they may change is one
- * thing with all its happenings, the ones that were changed by themselves among them. All else is one thing for each happening as they see
+ * A calendar as the objects a program reads and writes (RFC 4791 4.1), each at exactly the sight of the viewer. What they may change is one
+ * object with all its occurrences, the ones that were changed by themselves among them. All else is one object for each occurrence as they see
  * it, under the id that the board gives it: nothing in it says which of them belong together.
  */
 
@@ -337,7 +337,7 @@ function expandedIn(programs: Programs, instants: Instants): Map<string, string>
 /** Occurrences changed by themselves with which an object takes long to write. */
 const LONG = 20;
 
-/** Whether an object takes long to write, whoever asks; `false` for what isn't there. */
+/** Whether an object takes long to write, the viewer; `false` for what isn't there. */
 export function isLongObject(ctx: Context, key: string, name: string): boolean {
   const calendar = calendarByKey(ctx.db, key);
   const given = calendar && itemByProgramName(ctx.db, ctx.viewer.id, calendar.id, name);

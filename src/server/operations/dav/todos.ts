@@ -9,7 +9,7 @@ import { hash, ListPrograms } from './list-programs.ts';
 import type { ObjectsWanted, ProgramObject } from './program-object.ts';
 
 /*
- * A list of tasks as the things a program reads (VTODO, RFC 5545 3.6.2, in a calendar of its own, RFC 4791 4.1).
+ * A list of tasks as the objects a program reads (VTODO, RFC 5545 3.6.2, in a calendar of its own, RFC 4791 4.1).
  */
 
 /** What isn't shown of a task is written as in a new one. */

@@ -46,10 +46,10 @@ export { noteUse } from './access/note-use.ts';
 export { type ActedFor, actsBy, principalsOf } from './access/principals.ts';
 export {
   MOST_ADDED_A_DAY,
-  MOST_HAPPENINGS_IN_CALENDAR,
-  MOST_HAPPENINGS_OF_ITEM,
   MOST_ITEMS_IN_CALENDAR,
   MOST_ITEMS_IN_FILE,
+  MOST_OCCURRENCES_IN_CALENDAR,
+  MOST_OCCURRENCES_OF_ITEM,
 } from './budgets.ts';
 export { again } from './context/again.ts';
 export { type Context, contextFor } from './context/context.ts';

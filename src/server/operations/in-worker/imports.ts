@@ -57,7 +57,7 @@ function tidy(person: number, now: number): void {
 }
 
 /**
- * Reads a calendar file beside requests and says what would come in, what is there already and what can't be read and why. Nothing is
+ * Reads a calendar file on a worker thread and says what would come in, what is there already and what can't be read and why. Nothing is
  * written; the reading is kept for a while under the preview's key. It is given up when `signal` says that the one who asked has left.
  */
 export async function previewImport(
@@ -111,7 +111,7 @@ export function stopImport(ctx: Context, preview: string): Result<{ done: true }
   return ok({ done: true });
 }
 
-/** Brings in what a preview said it would, beside requests and in slices, and lets it be seen as one act, or none of it. */
+/** Brings in what a preview said it would, on a worker thread and in slices, and lets it be seen as one act, or none of it. */
 export async function bringIn(ctx: Context, preview: string): Promise<Result<ImportDone>> {
   const saved = find(ctx, preview);
   if (!saved) return refuse('previewGone');
@@ -146,7 +146,7 @@ export async function bringIn(ctx: Context, preview: string): Promise<Result<Imp
 /** States of an entry, in bytes, that are read and put back on the request's thread. */
 const FEW_BYTES = 100_000;
 
-/** Takes back one write of one's own; much of it, and what a file brought in, beside requests. */
+/** Takes back one write of one's own; much of it, and what a file brought in, on a worker thread. */
 export async function undoAny(ctx: Context, key: string): Promise<Result<WrittenAnswer>> {
   const found = weighEntry(ctx.db, key);
   const listed = found !== null && /^(task|contact)\./.test(found.verb);

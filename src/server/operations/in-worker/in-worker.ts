@@ -70,7 +70,7 @@ async function refusing(work: () => Promise<unknown>): Promise<unknown> {
   }
 }
 
-/** Writes beside requests, and tells here what was told there. Where there are no threads it is written in place. */
+/** Writes on a worker thread, and tells here what was told there. Where there are no threads it is written in place. */
 async function write<T>(ctx: Context, name: WriteName, args: JobArgs<WriteName>): Promise<T | Refusal> {
   if (!hasThread(ctx.db)) {
     await writingIsFree();
@@ -88,7 +88,7 @@ async function write<T>(ctx: Context, name: WriteName, args: JobArgs<WriteName>)
 const isDense = (rule: string | null | undefined): boolean =>
   /FREQ=(HOURLY|MINUTELY|SECONDLY)|BY(HOUR|MINUTE|SECOND)=/i.test(rule ?? '');
 
-/** Adds an item beside requests where it takes long to write; `null` where it doesn't, or where there are no threads. */
+/** Adds an item on a worker thread where it takes long to write; `null` where it doesn't, or where there are no threads. */
 export const createMeetingInWorker = (ctx: Context, key: string, body: JobArgs<'createMeeting'>['body']) =>
   isDense(body.repeat?.rule) && hasThread(ctx.db)
     ? write<JobAnswer<'createMeeting'>['answer']>(ctx, 'createMeeting', { key, body })
@@ -111,13 +111,13 @@ export const changeSeveralInWorker = (ctx: Context, body: JobArgs<'changeSeveral
     ? write<JobAnswer<'changeSeveral'>['answer']>(ctx, 'changeSeveral', { body })
     : null;
 
-/** Whether some people can come: beside requests where they are many, or the time is days. */
+/** Whether some people can come: on a worker thread where they are many, or the time is days. */
 export function whoCanComeInWorker(ctx: Context, key: string, body: JobArgs<'whoCanCome'>['body']) {
   const days = (Date.parse(body.when.end) - Date.parse(body.when.start)) / 86_400_000;
   return read(ctx, 'whoCanCome', { key, body }, body.people.length > 10 || days > 2);
 }
 
-/** One thing of a calendar, as a program reads it: beside requests where much of it was changed by itself. */
+/** One thing of a calendar, as a program reads it: on a worker thread where much of it was changed by itself. */
 export const readObjectInWorker = (ctx: Context, key: string, name: string) =>
   read(ctx, 'readObject', { key, name }, isLongObject(ctx, key, name));
 
@@ -154,7 +154,7 @@ async function deliverInWorker(db: Connection, delivery: Delivery): Promise<void
   if (typeof made !== 'boolean') throw new Error(made.code);
 }
 
-/** Reads what a link shows, for whoever holds it, beside requests. */
+/** Reads what a link shows, for whoever holds it, on a worker thread. */
 export async function readLinkInWorker<K extends keyof LinkReadings>(
   as: K,
   secret: string,
@@ -173,7 +173,15 @@ async function readOpen<K extends keyof LinkReadings>(
 ): Promise<Result<LinkReadings[K]>> {
   if (!hasThread(db)) return readLink(db, at, secret, as, query);
   const args: LinkRead<K> = { secret, as, query };
-  const job = { name: 'readLink' as const, viewer: null, session: null, token: null, asks: false, now: at, args };
+  const job = {
+    name: 'readLink' as const,
+    viewer: null,
+    session: null,
+    token: null,
+    confirmFirst: false,
+    now: at,
+    args,
+  };
   return (await refusing(() => readInWorker(job, `link:${link.key}`))) as Result<LinkReadings[K]>;
 }
 
@@ -217,7 +225,7 @@ export const listItemsInWorker = (ctx: Context, key: string, query: JobArgs<'lis
   // Through another's eyes there is nothing to follow: one is told what one sees oneself.
   return query.as === undefined ? followed(ctx, key, reading) : reading();
 };
-/** Several calendars in one answer: each read as it is alone, and those that are heavy beside the requests. */
+/** Several calendars in one answer: each read as it is alone, and those that are heavy on a worker thread. */
 export async function listBoardsInWorker(
   ctx: Context,
   { calendars, ...query }: { readonly calendars: readonly string[] } & JobArgs<'listItems'>['query'],
@@ -230,7 +238,7 @@ export async function listBoardsInWorker(
   }
   return ok({ boards });
 }
-/** The Desk reads weeks of everybody one acts for: beside requests. Who has which row open is known here alone. */
+/** The Desk reads weeks of everybody one acts for: on a worker thread. Who has which row open is known here alone. */
 export async function readDeskInWorker(ctx: Context, whom: string) {
   const answer = await read(ctx, 'readDesk', { whom }, true);
   return answer.ok ? ok(withWhoIsThere(ctx, answer.value)) : answer;
@@ -286,7 +294,7 @@ export const findRoomInWorker = (ctx: Context, key: string, body: JobArgs<'findR
 /** A fortnight of one calendar is light, that of everybody who comes isn't. */
 export const checkTimeInWorker = (ctx: Context, key: string, body: JobArgs<'checkTime'>['body']) =>
   read(ctx, 'checkTime', { key, body }, body.people.length > 2);
-/** A program may ask for all there is, with its texts: always beside the requests, but for a few by their names. */
+/** A program may ask for all there is, with its texts: always on a worker thread, but for a few by their names. */
 export const listObjectsInWorker = (ctx: Context, key: string, wanted: JobArgs<'listObjects'>['wanted']) =>
   read(ctx, 'listObjects', { key, wanted }, (wanted.names?.length ?? MANY_NAMES) >= MANY_NAMES || !!wanted.expand);
 const MANY_NAMES = 10;
@@ -296,7 +304,7 @@ export const requestFreeBusyInWorker = (ctx: Context, args: JobArgs<'requestFree
 export const listInboxInWorker = (ctx: Context) => read(ctx, 'listInbox', {}, true);
 export const queryFreeBusyInWorker = (ctx: Context, key: string, instants: JobArgs<'queryFreeBusy'>['instants']) =>
   read(ctx, 'queryFreeBusy', { key, instants }, true);
-/** Taking a calendar out reads all of it: always beside the requests. */
+/** Taking a calendar out reads all of it: always on a worker thread. */
 export const exportFileInWorker = (ctx: Context, key: string) => read(ctx, 'exportFile', { key }, true);
 
 /** As many changes of access as are made on the request's thread; more are made beside it, on the thread that stays. */
@@ -328,7 +336,7 @@ const FILE_FAILURES = [
   ['GaveUp', 'stopped'],
 ] as const;
 
-/** Does a long work beside requests. `begun` is given the way to stop it. Answers a refusal where it takes too long, or too much waits. */
+/** Does a long work on worker threads. `begun` is given the way to stop it. Answers a refusal where it takes too long, or too much waits. */
 export async function work<N extends Exclude<WorkName, 'changeGrants'>>(
   ctx: Context,
   name: N,

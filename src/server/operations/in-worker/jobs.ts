@@ -42,7 +42,7 @@ import { readTimeUse, timeUseFile } from '../time-use/index.ts';
 import { listTrail, trailFile } from '../trail/index.ts';
 import { undoListed } from './undo-listed.ts';
 
-/** What was written beside requests, and what is to be told of it on the thread that has the windows. */
+/** What was written on a worker thread, and what is to be told of it on the thread that has the windows. */
 export interface Written<T> {
   readonly answer: T;
   readonly told: readonly ToldElsewhere[];
@@ -80,7 +80,7 @@ const noted = <T>(
     return unlessItLeaves(now, done);
   });
 
-/** What can be done beside requests: by name, as the same operation, with its arguments as plain data. */
+/** What can be done on a worker thread: by name, as the same operation, with its arguments as plain data. */
 export const JOBS = {
   listItems: (ctx: Context, args: { key: string; query: Parameters<typeof listItems>[2] }) =>
     listItems(ctx, args.key, args.query),
@@ -195,7 +195,7 @@ export type JobAnswer<N extends keyof typeof JOBS> = Awaited<ReturnType<(typeof 
 /** Does a job that was sent to a thread, for whoever asked, over the thread's own connection. */
 export async function doJob(
   db: Connection,
-  { name, viewer, session, token, asks, now, args }: Job,
+  { name, viewer, session, token, confirmFirst, now, args }: Job,
   port: Port,
 ): Promise<unknown> {
   if (name === 'readLink') {
@@ -204,7 +204,11 @@ export async function doJob(
   }
   const person = viewer === null ? null : personById(db, viewer);
   if (!person) throw new Error('nobody asked for this');
-  return JOBS[name]({ db, now, viewer: person, session, token, leaving: asks ? new Map() : null }, args as never, port);
+  return JOBS[name](
+    { db, now, viewer: person, session, token, leaving: confirmFirst ? new Map() : null },
+    args as never,
+    port,
+  );
 }
 
 /** A job as it is sent to a thread. */
@@ -213,7 +217,7 @@ export const jobFor = <N extends keyof typeof JOBS>(ctx: Context, name: N, args:
   viewer: ctx.viewer.id,
   session: ctx.session ?? null,
   token: ctx.token ?? null,
-  asks: Boolean(ctx.leaving),
+  confirmFirst: Boolean(ctx.leaving),
   now: ctx.now,
   args,
 });

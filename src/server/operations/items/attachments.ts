@@ -94,7 +94,7 @@ export async function addAttachment(
   try {
     if (file.bytes === 0) return refuse('badInput', { fields: { file: 'fileEmpty' } });
     // In its place before a row names it: a file without a row is swept, a row without a file would be a lie.
-    await file.keep();
+    await file.save();
     return ctx.db.write(() => {
       const now = again(ctx);
       if (isRefusal(now)) return now;

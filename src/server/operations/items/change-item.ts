@@ -27,7 +27,7 @@ import { pickedDays, readRepeat, readWhen, type StoredWhen } from './when.ts';
 /**
  * Changes the touched fields of an item, where the version is the one seen. Of a series, `one` makes the occurrence an item of its own, `later` it
  * and all after it a series of their own, `all` changes every occurrence that has no item of its own. `by` is whose work it is, where that is not the
- * one who writes; `kept` are the lines of its text that aren't modelled, where a program sent others.
+ * one who writes; `unmodelled` are the lines of its text that aren't modelled, where a program sent others.
  */
 export function changeItem(
   ctx: Context,
@@ -72,7 +72,7 @@ export function changeItem(
     if (first?.before === null && second) copyAttachments(ctx.db, second.after.id, first.after.id, newKey);
     const main = (first as ItemChange).after;
     const moved = occurrence && patch.scope === 'all' ? movedOccurrence(found, main) : undefined;
-    return ok({ ...written, decided, item: main, happening: moved });
+    return ok({ ...written, decided, item: main, occurrence: moved });
   });
 }
 

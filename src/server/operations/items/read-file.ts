@@ -14,10 +14,10 @@ import { nameZone } from '../../zone-name.ts';
 import {
   type Context,
   isRefusal,
-  MOST_HAPPENINGS_IN_CALENDAR,
-  MOST_HAPPENINGS_OF_ITEM,
   MOST_ITEMS_IN_CALENDAR,
   MOST_ITEMS_IN_FILE,
+  MOST_OCCURRENCES_IN_CALENDAR,
+  MOST_OCCURRENCES_OF_ITEM,
   repeats,
 } from '../deciding/index.ts';
 import { findImportable } from './importing.ts';
@@ -82,7 +82,7 @@ export async function readFile(
   }[] = [...read.problems];
   const replaced = replacedIn(read.items);
   let items = countItems(ctx.db, calendar.id);
-  let occurrences = countOccurrences(ctx.db, calendar.id, MOST_HAPPENINGS_IN_CALENDAR);
+  let occurrences = countOccurrences(ctx.db, calendar.id, MOST_OCCURRENCES_IN_CALENDAR);
   for (const item of read.items) {
     const standing = thereAlready(ctx.db, calendar, item);
     const problem = (code: 'calendarFull' | 'tooManyHappenings', most: number) =>
@@ -92,8 +92,8 @@ export async function readFile(
     else if (items >= MOST_ITEMS_IN_CALENDAR) problem('calendarFull', MOST_ITEMS_IN_CALENDAR);
     else {
       const { list, cut } = occurrencesRead(calendar, item, replaced);
-      if (cut || occurrences + list.length > MOST_HAPPENINGS_IN_CALENDAR)
-        problem('tooManyHappenings', MOST_HAPPENINGS_IN_CALENDAR);
+      if (cut || occurrences + list.length > MOST_OCCURRENCES_IN_CALENDAR)
+        problem('tooManyHappenings', MOST_OCCURRENCES_IN_CALENDAR);
       else {
         items++;
         occurrences += list.length;
@@ -192,6 +192,6 @@ export function occurrencesRead(
     added: item.added,
     left: [...item.left, ...(replaced.get(item.uid) ?? [])],
   };
-  const { occurrences, cut } = expand(series, calendar.indexedFrom, calendar.indexedUntil, MOST_HAPPENINGS_OF_ITEM);
+  const { occurrences, cut } = expand(series, calendar.indexedFrom, calendar.indexedUntil, MOST_OCCURRENCES_OF_ITEM);
   return { list: occurrences, cut };
 }

@@ -46,11 +46,11 @@ import { apart } from './apart.ts';
 import { judge } from './arrive.ts';
 import { declinedWhileAway } from './decline-while-away.ts';
 import { insideBy } from './invited.ts';
-import { KINDS, saveArrived, saveSent } from './keep.ts';
 import { mailOut } from './mail-out.ts';
 import { calledOf, occurrenceFor, originOf } from './plan.ts';
 import { copyFromItem, projectForAttendee, projectForOrganiser } from './project.ts';
 import { roomIsFree } from './rooms.ts';
+import { KINDS, saveArrived, saveSent } from './save-messages.ts';
 import { classified, invitedFrom, timeOf, timeOfOccurrence } from './shape.ts';
 import { tellReaders } from './tell.ts';
 

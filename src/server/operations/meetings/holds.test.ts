@@ -68,7 +68,7 @@ describe('times held for one meeting', () => {
     expect(listed('tomas').map((i) => i.attendees)).toEqual([[], [], []]);
   });
 
-  test('frees itself when its time has come, whoever asks first; to who held it that is said when they fix it then', () => {
+  test('frees itself when its time has come, the viewer first; to who held it that is said when they fix it then', () => {
     const [one] = hold({ lapses: '2027-03-02T12:00:00Z' }).items;
     const id = one?.id ?? '';
     freeLapsed({ db: org.db, now: Date.parse('2027-03-02T11:59:59Z') });

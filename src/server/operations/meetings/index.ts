@@ -4,7 +4,6 @@ export { changeSeveral, copyItem, undoSeveral } from './change-several.ts';
 export { deliver, deliverInTurn, putOnItsWay, receive } from './deliver.ts';
 export { fixHold, holdLonger, holdTimes, readHolds } from './holds.ts';
 export { insideBy } from './invited.ts';
-export { threadOf } from './keep.ts';
 export { unlessItLeaves } from './leaving.ts';
 export { makeRound } from './make-round.ts';
 export { moveMeeting } from './move.ts';
@@ -12,6 +11,7 @@ export { chooseOffer, makeOffer, readOffer, strangerOf, withdrawOffer } from './
 export { readMeeting, sendingWireOf, whoCanCome } from './read-meeting.ts';
 export { releaseDue } from './release.ts';
 export { bringBackMeeting, changeMeeting, createMeeting, removeMeeting, undoMeeting } from './save.ts';
+export { threadOf } from './save-messages.ts';
 export { listApart, rejoinItem } from './series-apart.ts';
 export { speaksOn } from './settle.ts';
 export { answerSeveral } from './several.ts';

@@ -43,10 +43,10 @@ import {
 import { mayImport, noRoom, readWhen } from '../items/index.ts';
 import { receive } from './deliver.ts';
 import { insideBy } from './invited.ts';
-import { saveArrived } from './keep.ts';
 import { mailOut } from './mail-out.ts';
 import { calledOf, originOf } from './plan.ts';
 import { projectForAttendee } from './project.ts';
+import { saveArrived } from './save-messages.ts';
 import { sendingWire, speaksOn, WAITS_MS } from './settle.ts';
 import { timeOf } from './shape.ts';
 

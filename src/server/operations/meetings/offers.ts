@@ -23,7 +23,7 @@ import type { StoredItem } from '../../repositories/stored-item.ts';
 import { ok, type Refusal, type Result, refuse } from '../../result.ts';
 import { type Context, Directory, findItem, isRefusal, viewsIn } from '../deciding/index.ts';
 import { findHold, fixHold, readHolds } from './holds.ts';
-import { saveChosen } from './keep.ts';
+import { saveChosen } from './save-messages.ts';
 import { speaksOn } from './settle.ts';
 import { tellReaders } from './tell.ts';
 

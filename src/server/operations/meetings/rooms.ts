@@ -7,7 +7,7 @@ import type { Person } from '../../repositories/people.ts';
 import { type Acting, Directory, decideOn, rangeOf, repeats, seriesOf, viewsIn } from '../deciding/index.ts';
 
 /** Occurrences of a series for which a room is looked at, and how far ahead. */
-const MOST_HAPPENINGS = 200;
+const MOST_OCCURRENCES = 200;
 const AHEAD = 366 * 86_400_000;
 
 /** Whether a room or a thing is free whenever a meeting it is asked to takes place: nothing else there blocks any of it. */
@@ -17,7 +17,7 @@ export function roomIsFree(ctx: Acting, calendar: Calendar, room: Person, invita
   if (!item || item.removedAt !== null) return true;
   const from = Math.max(item.start, ctx.now);
   const occurrences = repeats(item)
-    ? expand(seriesOf(item, []), from, from + AHEAD, MOST_HAPPENINGS).occurrences
+    ? expand(seriesOf(item, []), from, from + AHEAD, MOST_OCCURRENCES).occurrences
     : [{ start: item.start, end: item.end }];
   const decided = decideOn({ ...ctx, viewer: room }, calendar);
   const directory = new Directory(db);

@@ -66,7 +66,7 @@ export function createMeeting(
 const linkByItself = (ctx: Context): string | null =>
   storedRules(ctx.db).meetingLinks ? roomAt(settings().meetingRooms, newKey()) : null;
 
-/** Changes an item, and whom it asks. What others call is theirs: of it only what is one's own is changed here. `kept` as in `changeItem`. */
+/** Changes an item, and whom it asks. What others call is theirs: of it only what is one's own is changed here. `unmodelled` as in `changeItem`. */
 export function changeMeeting(
   ctx: Context,
   id: string,

@@ -46,7 +46,7 @@ function recipientsOf(
 const clockOf = (db: Connection, person: Person): string => mainCalendarOf(db, person.id)?.zone ?? person.zone;
 
 /**
- * Reads a mail from outside beside the requests, and takes it in. What couldn't be read within bounds is kept as its words alone. `raw` is the
+ * Reads a mail from outside on a worker thread, and takes it in. What couldn't be read within bounds is kept as its words alone. `raw` is the
  * message as it came (RFC 5322), `envelope` whom the mail service says it is for.
  */
 export async function takeMail(
@@ -80,7 +80,7 @@ async function saveFiles(
   for (const { name, bytes, type, content } of files) {
     const fits = content !== null && content.length > 0 && content.length <= room;
     const arrived = fits ? await receiveFile(db.folder, new Blob([new Uint8Array(content)]).stream()) : null;
-    await arrived?.keep();
+    await arrived?.save();
     room -= arrived?.bytes ?? 0;
     saved.push({ name, bytes, type, ...(arrived ? { digest: arrived.digest } : {}) });
   }

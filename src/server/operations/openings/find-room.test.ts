@@ -54,7 +54,7 @@ test('what the asker may not change stays, whoever’s it is, and so does what i
   expect(find('tomas', bruno).plan).toMatchObject({ start: '2027-03-03T11:00:00Z', moves: [{ title: 'Bank' }] });
 });
 
-test('what is marked as fixed stays, whoever asks, until it no longer is', () => {
+test('what is marked as fixed stays, the viewer, until it no longer is', () => {
   const { id } = org.add('ines', 'ines', { title: 'Board', when: at('2027-03-03', 9, 3) });
   expect(find('tomas').plan).toMatchObject({ moves: [{ title: 'Board' }] });
   const mark = (who: string, fixed: boolean) =>

@@ -123,7 +123,7 @@ function planOf(ctx: Context, key: string, change: GrantChange): Plan | Refusal 
   return planGive(ctx, key, { audience, rights, seen, span: span ?? null, ...tell });
 }
 
-/** The same beside requests, where it writes while nobody else does: a thousand changes take longer than anybody should wait for. */
+/** The same on a worker thread, where it writes while nobody else does: a thousand changes take longer than anybody should wait for. */
 export const changeGrantsAlone = (
   ctx: Context,
   args: { body: ChangesBody },

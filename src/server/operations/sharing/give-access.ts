@@ -136,7 +136,7 @@ export function planTake(ctx: Context, key: string, body: Unseen<TakeBody>): Pla
   const decided = barred ? asAdministratorInstead(ctx, found.decided) : found.decided;
   if (barred && !decided) return barred;
   const tell = tellingOf(ctx, found, body.tell);
-  return { ...found, decided: decided ?? found.decided, next: null, tell, asks: null, hidden: [], hangs: false };
+  return { ...found, decided: decided ?? found.decided, next: null, tell, inReturn: null, hidden: [], hangs: false };
 }
 
 interface Found {
@@ -152,7 +152,7 @@ export interface Plan extends Found {
   readonly next: Next | null;
   readonly tell: { readonly note: string } | null;
   /** What the owner asks of theirs with it. */
-  readonly asks: Rights | null;
+  readonly inReturn: Rights | null;
   readonly hidden: readonly StoredItem[];
   readonly hangs: boolean;
 }
@@ -192,7 +192,7 @@ export function planGive(ctx: Context, key: string, body: Unseen<GiveBody>): Pla
   if (inReturn && !(decided.decision.owner && decided.shared.main && audience.person?.inside))
     return refuse('badInput', { fields: { asks: 'askInside' } });
   const tell = tellingOf(ctx, found, body.tell);
-  return { ...found, decided, next, tell, asks: inReturn, hidden, hangs: !free && holdsByThread(decided) };
+  return { ...found, decided, next, tell, inReturn, hidden, hangs: !free && holdsByThread(decided) };
 }
 
 const wrongAudience = (code: string): Refusal => refuse('badInput', { fields: { audience: code } });
@@ -317,8 +317,8 @@ export function writePlan(ctx: Context, plan: Plan): GivenAnswer {
   if (tell) tellOf(ctx, shared, audience, id ?? null, kind, tell.note);
   tellOwner(ctx, shared, audience, id ?? current?.id ?? null, kind);
   if (current) endWhatHung(ctx, shared);
-  if (id !== null && plan.asks && audience.person)
-    requestInReturn(ctx, audience.person, plan.asks, id, plan.tell?.note.trim() ?? '');
+  if (id !== null && plan.inReturn && audience.person)
+    requestInReturn(ctx, audience.person, plan.inReturn, id, plan.tell?.note.trim() ?? '');
   if (id !== null && next && audience.person) settleAccessRequest(ctx, shared, audience.person.id, { ...next, id });
   return { audience: audience.wire, grant: key };
 }

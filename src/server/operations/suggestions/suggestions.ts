@@ -80,7 +80,7 @@ export function putForward(ctx: Context, key: string, input: SuggestionBody): Re
   return ok({ done: true });
 }
 
-type Suggested = PutForward & Pick<Suggestion, 'itemId' | 'happening' | 'version'>;
+type Suggested = PutForward & Pick<Suggestion, 'itemId' | 'occurrence' | 'version'>;
 
 function mayNot(ctx: Context, { calendar }: Decided): Refusal {
   return refuse('mayNotSuggest', { facts: { name: new Directory(ctx.db).name(calendar.ownerId) } });
@@ -94,7 +94,7 @@ function suggestedAddition(
   if (!mayOn(decided.decision).suggest) return mayNot(ctx, decided);
   const item = newItem.parse(input.item);
   const draft = draftItem(ctx, decided.calendar, item, ctx.viewer.id);
-  return isRefusal(draft) ? draft : { kind: 'add', itemId: null, happening: null, version: null, body: item };
+  return isRefusal(draft) ? draft : { kind: 'add', itemId: null, occurrence: null, version: null, body: item };
 }
 
 function suggestedChange(
@@ -107,7 +107,7 @@ function suggestedChange(
   if (!found.may.suggest) return mayNot(ctx, decided);
   const about = {
     itemId: found.item.id,
-    happening: found.occurrence?.start ?? null,
+    occurrence: found.occurrence?.start ?? null,
     version: found.item.version,
   };
   if (input.kind === 'remove') return { ...about, kind: 'remove', body: { scope: input.scope } };
@@ -162,7 +162,7 @@ function answerable(ctx: Context, s: Suggestion, decide = decideOn): Answerable 
   if (s.kind !== 'answer' && rights.change === 'none' && rights.remove === 'none') return null;
   const item = s.itemId === null ? null : itemById(ctx.db, s.itemId);
   if (!item) return null;
-  const found = findItem(ctx, occurrenceId(item.key, s.happening));
+  const found = findItem(ctx, occurrenceId(item.key, s.occurrence));
   if (isRefusal(found)) return null;
   const may = s.kind === 'change' ? found.may.change : s.kind === 'answer' ? found.may.answer : found.may.remove;
   return may ? { calendar, decided, found } : null;
@@ -255,7 +255,7 @@ function plainWire(
 function seenNow(ctx: Context, decided: Decided, s: Suggestion): ItemWire | null {
   const item = s.itemId === null ? null : itemById(ctx.db, s.itemId);
   if (!item || item.removedAt !== null) return null;
-  const at = s.happening === null ? item : { start: s.happening, end: s.happening + (item.end - item.start) };
+  const at = s.occurrence === null ? item : { start: s.occurrence, end: s.occurrence + (item.end - item.start) };
   return viewFor(ctx, decided, item, at);
 }
 

@@ -147,7 +147,7 @@ export const NEW = {
 
 /**
  * Changes the touched fields of a task. What is done and repeats comes again, as a task of its own; what somebody was given changes with it. Whoever
- * was given it themselves says only whether it is done, sets time aside for it, or files it: its words are whose it came from. `kept` is what a program says of it that isn't modelled.
+ * was given it themselves says only whether it is done, sets time aside for it, or files it: its words are whose it came from. `unmodelled` is what a program says of it that isn't modelled.
  */
 export function changeTask(
   ctx: Context,

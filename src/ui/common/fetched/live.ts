@@ -15,7 +15,7 @@ const SEEN_BY_ACCESS = [
   KEYS.everyonesMessages,
   KEYS.everythings,
   KEYS.desks,
-  KEYS.asks,
+  KEYS.accessRequests,
   KEYS.suggestions,
 ] as const;
 
@@ -106,7 +106,7 @@ export function useLive(me: string, page: string | null): LiveState {
         void refetchOnce(client, { queryKey: KEYS.desks });
         void refetchOnce(client, { queryKey: KEYS.suggestions });
         void refetchOnce(client, { queryKey: KEYS.notices });
-        void refetchOnce(client, { queryKey: KEYS.asks });
+        void refetchOnce(client, { queryKey: KEYS.accessRequests });
         void refetchOnce(client, { queryKey: KEYS.reminders() });
         void refetchOnce(client, { queryKey: KEYS.everyonesMessages });
         void refetchOnce(client, { queryKey: KEYS.meetings });

@@ -42,7 +42,7 @@ export const KEYS = {
   trails: ['trail'],
   trail: (filters: object) => ['trail', filters],
   trailDigest: ['trail digest'],
-  asks: ['asks'],
+  accessRequests: ['asks'],
   desks: ['desk'],
   desk: (handle: string) => ['desk', handle],
   deskGone: (row: string) => ['desk gone', row],

@@ -57,7 +57,7 @@ export function dropDraft(key: string): void {
   if (list.some((d) => d.key === key)) set(list.filter((d) => d.key !== key));
 }
 
-/** Takes a kept draft out to go on with it; `null` where there is none. */
+/** Takes a saved draft out to go on with it; `null` where there is none. */
 export function takeDraft(key: string): SavedDraft | null {
   load();
   const found = list.find((d) => d.key === key) ?? null;

@@ -176,7 +176,7 @@ function Form(props: {
         body: { to, what, calendar: further, rights, span, why, offers },
       });
       toast({ text: ta('done', { count: sent, name: only?.name ?? '' }) });
-      await client.invalidateQueries({ queryKey: KEYS.asks });
+      await client.invalidateQueries({ queryKey: KEYS.accessRequests });
       onClose();
     });
   return (

@@ -28,7 +28,7 @@ export function AccessRequestState({ request }: { request: OwnAccessRequest }) {
       await work();
       toast({ text });
     });
-    await client.invalidateQueries({ queryKey: KEYS.asks });
+    await client.invalidateQueries({ queryKey: KEYS.accessRequests });
   };
   const waits = request.state === 'open';
   const mayNudge = now() >= (parseInstant(request.again) ?? 0);

@@ -7,7 +7,12 @@ import { KEYS } from '../fetched/query-keys.ts';
 
 /** What somebody asks for and is asked; heard anew when anything becomes of it. */
 export const useAccessRequests = (enabled = true) =>
-  useQuery({ queryKey: KEYS.asks, queryFn: () => call('listAccessRequests', {}), staleTime: 30_000, enabled });
+  useQuery({
+    queryKey: KEYS.accessRequests,
+    queryFn: () => call('listAccessRequests', {}),
+    staleTime: 30_000,
+    enabled,
+  });
 
 /** One's ask to a person about what they began with, or about a further one by its key, among one's own. */
 export const requestTo = (

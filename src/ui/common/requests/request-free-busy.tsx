@@ -39,7 +39,7 @@ export function RequestFreeBusy({ people }: { people: readonly { readonly handle
           offers: null,
         },
       });
-      await client.invalidateQueries({ queryKey: KEYS.asks });
+      await client.invalidateQueries({ queryKey: KEYS.accessRequests });
     });
   };
   const names = (list: typeof people) => list.map((p) => p.name).join(', ');

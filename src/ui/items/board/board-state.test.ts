@@ -15,21 +15,21 @@ describe('what stands beside a board', () => {
   it('is one thing: a panel takes the place of details and of a form', () => {
     expect(boardOf({ act: 'open', item: 'round' }, { act: 'panel', panel: 'lanes' })).toMatchObject({
       selected: null,
-      beside: { kind: 'panel', panel: 'lanes' },
+      sidePanel: { kind: 'panel', panel: 'lanes' },
     });
     expect(boardOf(fresh, { act: 'times', item }).sidePanel).toEqual({ kind: 'times', item });
   });
 
   it('is the form of something new until that is left, whatever is opened meanwhile', () => {
     const state = boardOf(fresh, { act: 'open', item: 'round' });
-    expect(state).toMatchObject({ selected: 'round', beside: { kind: 'form', id: 1 } });
-    expect(boardAfter(state, { act: 'close' })).toMatchObject({ selected: 'round', beside: null });
+    expect(state).toMatchObject({ selected: 'round', sidePanel: { kind: 'form', id: 1 } });
+    expect(boardAfter(state, { act: 'close' })).toMatchObject({ selected: 'round', sidePanel: null });
   });
 
   it('is what another item is, once one is opened over the form of a change', () => {
     expect(boardOf({ act: 'open', item: 'round' }, change, { act: 'open', item: 'other' })).toMatchObject({
       selected: 'other',
-      beside: null,
+      sidePanel: null,
     });
   });
 
@@ -37,12 +37,12 @@ describe('what stands beside a board', () => {
     expect(boardOf({ act: 'open', item: 'round' }, change, { act: 'close' }).selected).toBe('round');
     expect(boardOf({ act: 'open', item: 'round' }, fresh, { act: 'close' })).toMatchObject({
       selected: null,
-      beside: null,
+      sidePanel: null,
     });
   });
 
   it('goes on while the next clash is shown', () => {
-    expect(boardOf(change, { act: 'point', item: 'clash' })).toMatchObject({ selected: 'clash', beside: { id: 2 } });
+    expect(boardOf(change, { act: 'point', item: 'clash' })).toMatchObject({ selected: 'clash', sidePanel: { id: 2 } });
     expect(boardOf({ act: 'panel', panel: 'at' }, { act: 'point', item: 'clash' }).sidePanel).toBe(null);
   });
 });

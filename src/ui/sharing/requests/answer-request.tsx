@@ -75,7 +75,7 @@ export function AnswerRequest({ request, onLeave }: { request: AccessRequestToAn
         return sentence;
       },
     );
-    if (!answered) await client.invalidateQueries({ queryKey: KEYS.asks });
+    if (!answered) await client.invalidateQueries({ queryKey: KEYS.accessRequests });
   };
   const { turns } = request;
   const give = () =>

@@ -11,8 +11,8 @@ import {
   type WrittenFields,
 } from '@/core/calendar/index.ts';
 import { dateText, instantText } from '@/core/time/index.ts';
-import type { OccurrenceRow } from '../../../repositories/happening-row.ts';
 import { encodeItem, itemColumns, list, namesParty } from '../../../repositories/item-columns.ts';
+import type { OccurrenceRow } from '../../../repositories/occurrence-row.ts';
 import type { Person } from '../../../repositories/people.ts';
 import type { StoredItem } from '../../../repositories/stored-item.ts';
 import type { Directory } from '../context/directory.ts';

@@ -1,11 +1,11 @@
 import { dateText } from '@/core/time/index.ts';
 import type { Connection } from '../../../db/index.ts';
 import type { Calendar } from '../../../repositories/calendars.ts';
-import { asListed, type OccurrenceRow, type Width } from '../../../repositories/happening-row.ts';
 import { itemById, repeatingIds } from '../../../repositories/items.ts';
+import { asListed, type OccurrenceRow, type Width } from '../../../repositories/occurrence-row.ts';
 import { occurrenceKeysIn, occurrencesIn, weighRange } from '../../../repositories/occurrences.ts';
 import type { StoredItem } from '../../../repositories/stored-item.ts';
-import { LIGHT_HAPPENINGS, LIGHT_SERIES, MOST_HAPPENINGS_IN_CALENDAR } from '../budgets.ts';
+import { LIGHT_OCCURRENCES, LIGHT_SERIES, MOST_OCCURRENCES_IN_CALENDAR } from '../budgets.ts';
 import { occurrencesBetween } from '../writing/indexing.ts';
 import { rowOf } from './row-item.ts';
 
@@ -32,7 +32,7 @@ function beyondIndex(calendar: Calendar, range: Range): { from: number; to: numb
 
 /** Whether reading a range is more than a request's thread should do: many occurrences, or many series beyond the index. */
 export function isHeavy(db: Connection, calendar: Calendar, range: Range): boolean {
-  if (weighRange(db, calendar.id, range.from, range.to, LIGHT_HAPPENINGS) >= LIGHT_HAPPENINGS) return true;
+  if (weighRange(db, calendar.id, range.from, range.to, LIGHT_OCCURRENCES) >= LIGHT_OCCURRENCES) return true;
   return (
     beyondIndex(calendar, range).length > 0 && repeatingIds(db, calendar.id, LIGHT_SERIES + 1).length > LIGHT_SERIES
   );
@@ -54,7 +54,7 @@ export function rowsIn(
     (!row.all_day || (dateText(row.at) < range.toDate && dateText(row.until) > range.fromDate)) &&
     !(far.series.has(row.id) && (row.at < calendar.indexedFrom || row.at >= calendar.indexedUntil));
   const inOrder = (a: OccurrenceRow, b: OccurrenceRow): number => a.at - b.at || a.id - b.id;
-  if (weighRange(db, calendar.id, range.from, range.to, LIGHT_HAPPENINGS) < LIGHT_HAPPENINGS) {
+  if (weighRange(db, calendar.id, range.from, range.to, LIGHT_OCCURRENCES) < LIGHT_OCCURRENCES) {
     const near = occurrencesIn(db, calendar.id, range.from, range.to, width).filter(shown);
     const all = far.rows.length === 0 ? near : [...near, ...far.rows];
     return { rows: all.sort(inOrder), unread: far.unread };
@@ -70,7 +70,7 @@ function* oneByOne(
   shown: (row: OccurrenceRow) => boolean,
 ): Generator<OccurrenceRow> {
   const items = new Map<number, StoredItem | null>();
-  for (const [at, until, id] of occurrenceKeysIn(db, calendar.id, range.from, range.to, MOST_HAPPENINGS_IN_CALENDAR)) {
+  for (const [at, until, id] of occurrenceKeysIn(db, calendar.id, range.from, range.to, MOST_OCCURRENCES_IN_CALENDAR)) {
     let item = items.get(id);
     if (item === undefined) {
       if (items.size > 500) items.clear();
@@ -121,7 +121,7 @@ function rowsBeyond(
         rows.push(width === 'whole' ? row : asListed(row));
       }
     }
-    if (rows.length > MOST_HAPPENINGS_IN_CALENDAR) {
+    if (rows.length > MOST_OCCURRENCES_IN_CALENDAR) {
       unread = true;
       break;
     }

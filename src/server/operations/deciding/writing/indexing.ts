@@ -12,7 +12,7 @@ import {
 } from '../../../repositories/occurrences.ts';
 import type { StoredItem } from '../../../repositories/stored-item.ts';
 import { type Refusal, refuse } from '../../../result.ts';
-import { MOST_HAPPENINGS_IN_CALENDAR, MOST_HAPPENINGS_OF_ITEM } from '../budgets.ts';
+import { MOST_OCCURRENCES_IN_CALENDAR, MOST_OCCURRENCES_OF_ITEM } from '../budgets.ts';
 
 const DAY = 86_400_000;
 const YEAR = 366 * DAY;
@@ -59,7 +59,7 @@ export function occurrencesBetween(
   if (item.removedAt !== null) return [];
   if (!repeats(item)) return item.start >= from && item.start < until ? [{ start: item.start, end: item.end }] : [];
   const replaced = replacementsOf(db, item.id).map((r) => r.recurrence as string);
-  return expand(seriesOf(item, replaced), from, until, MOST_HAPPENINGS_OF_ITEM).occurrences;
+  return expand(seriesOf(item, replaced), from, until, MOST_OCCURRENCES_OF_ITEM).occurrences;
 }
 
 /** What the index holds of an item: all of a single one, of a repeat what lies in its calendar's years. */
@@ -121,10 +121,10 @@ export function occurrenceOfText(
 /** Why a calendar has no room for what a repeat would put into its index; `null` where it has. */
 export function noRoomFor(db: Connection, calendar: Calendar, series: Series): Refusal | null {
   if (series.rule === null && series.added.length === 0) return null;
-  const { occurrences, cut } = expand(series, calendar.indexedFrom, calendar.indexedUntil, MOST_HAPPENINGS_OF_ITEM);
-  const there = countOccurrences(db, calendar.id, MOST_HAPPENINGS_IN_CALENDAR);
-  return cut || there + occurrences.length > MOST_HAPPENINGS_IN_CALENDAR
-    ? refuse('calendarTooBusy', { facts: { most: MOST_HAPPENINGS_IN_CALENDAR } })
+  const { occurrences, cut } = expand(series, calendar.indexedFrom, calendar.indexedUntil, MOST_OCCURRENCES_OF_ITEM);
+  const there = countOccurrences(db, calendar.id, MOST_OCCURRENCES_IN_CALENDAR);
+  return cut || there + occurrences.length > MOST_OCCURRENCES_IN_CALENDAR
+    ? refuse('calendarTooBusy', { facts: { most: MOST_OCCURRENCES_IN_CALENDAR } })
     : null;
 }
 

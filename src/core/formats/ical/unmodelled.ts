@@ -11,7 +11,7 @@ export interface UnmodelledLine {
   readonly was?: string;
 }
 
-/** What the fields of an item are, as far as kept lines depend on them. */
+/** What the fields of an item are, as far as unmodelled lines depend on them. */
 export interface UnmodelledFields extends Pick<WrittenFields, FiledField> {
   readonly cancelled: boolean;
   readonly organiser: { readonly address: string; readonly name: string | null } | null;

@@ -4,7 +4,7 @@ import { useTranslations } from 'use-intl';
 import { dropDraft, useSavedDrafts } from '../common/fetched/saved-drafts.ts';
 import { Link } from '../common/link.tsx';
 import { firstName } from '../common/token.tsx';
-import keptBarCss from './kept-bar.module.css';
+import draftsBarCss from './drafts-bar.module.css';
 
 /** What was typed and left without saving, each gone on with in one press. */
 export function DraftsBar() {
@@ -12,7 +12,7 @@ export function DraftsBar() {
   const drafts = useSavedDrafts();
   if (drafts.length === 0) return null;
   return (
-    <section data-kept className={keptBarCss['kept-bar']} aria-label={t('label')}>
+    <section data-drafts className={draftsBarCss['drafts-bar']} aria-label={t('label')}>
       {drafts.map((d) => (
         <p key={d.key} className={`row who-${d.colour % 6}`} role="status">
           <span>

@@ -1,5 +1,5 @@
-import { breaksPreference } from './keeps.ts';
 import { ready } from './person.ts';
+import { breaksPreference } from './preferences.ts';
 import type { OpeningsPerson, OpeningsRequest, TimePreference } from './request.ts';
 
 /** The standing wishes of somebody that a meeting `[from, to)` (epoch minutes) would break, as rule 7 reads them, hard and soft alike. */

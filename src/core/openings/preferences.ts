@@ -2,7 +2,7 @@ import { DAY, datesOf, dayOn, longestFree, merged, rangeOn, takenIn, weekdayOf }
 import type { Span, TimePreference } from './request.ts';
 
 /**
- * Whether a meeting `[from, to)` breaks a keep of somebody whose hard time (merged) is `hard`, on their own clock. Time that they have
+ * Whether a meeting `[from, to)` breaks a preference of somebody whose hard time (merged) is `hard`, on their own clock. Time that they have
  * taken without it breaks nothing.
  */
 export function breaksPreference(
