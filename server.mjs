@@ -115,7 +115,6 @@ const MOST_FILE = Number(process.env.PARAMO_IMPORT_BYTES ?? 10_000_000) + 1000;
 const MOST_MAIL = 25_001_000;
 const BODY_WITHIN_MS = 15_000;
 const FILE_WITHIN_MS = 60_000;
-const QUIET_WHILE_WORKING_MS = 15 * 60_000;
 
 /** @param {import('node:http').ServerResponse} response @param {number} status @param {string} code @param {string} sentence */
 function refuse(response, status, code, sentence) {
@@ -243,13 +242,12 @@ const server = createServer({ connectionsCheckingInterval: 2000 }, (request, res
     );
     return;
   }
-  // Bringing in a file may wait for its turn, and says nothing meanwhile.
-  if (/^\/api\/(imports\/|calendars\/[^/]+\/imports)/.test(request.url ?? ''))
-    request.socket.setTimeout(QUIET_WHILE_WORKING_MS);
   if (!bounded(request, response)) return;
   const { url } = request;
-  if (api && answerApi && api.answersTo(request.method ?? 'GET', url ?? '/'))
+  if (api && answerApi && api.answersTo(request.method ?? 'GET', url ?? '/')) {
+    api.openWhileWorking(request, response, server.timeout);
     return serveApi(answerApi, request, response);
+  }
   if (!files || !url?.startsWith(`${STATIC}/`)) return void handle(request, response);
   request.url = url.slice(STATIC.length);
   files(request, response, () => {

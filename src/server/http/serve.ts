@@ -3,6 +3,7 @@ import { answerApi } from './handlers.ts';
 import { inbound } from './inbound.ts';
 
 export { startJobs } from '../jobs/start.ts';
+export { openWhileWorking } from './while-working.ts';
 
 /*
  * What the web server answers by itself: everything below /api, without Next in between, which takes longer for a request than most answers
