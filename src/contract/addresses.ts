@@ -251,6 +251,12 @@ export const ADDRESSES = {
 
 export type RouteName = keyof typeof ADDRESSES;
 
+type ParamsIn<Path extends string> = Path extends `${string}{${infer Name}}${infer Rest}`
+  ? Name | ParamsIn<Rest>
+  : never;
+/** The names of what stands in a route's path. */
+export type ParamOf<N extends RouteName> = ParamsIn<(typeof ADDRESSES)[N][1]>;
+
 /**
  * The request header by which a program asks to be refused, with the names, before a meeting goes outside the house for the first time. Only
  * `ask` means that; without it the write is done.

@@ -1,13 +1,15 @@
 import type { z } from 'zod';
-import { ADDRESSES, OUTSIDE_HEADER, type RouteName } from './addresses.ts';
+import { ADDRESSES, OUTSIDE_HEADER, type ParamOf, type RouteName } from './addresses.ts';
 import type { ErrorBody } from './errors.ts';
 import type { ROUTES } from './routes.ts';
 
 type R<N extends RouteName> = (typeof ROUTES)[N];
 type In<N extends RouteName, K extends 'body' | 'query'> =
   R<N> extends Record<K, infer S> ? (S extends z.ZodType ? Record<K, z.input<S>> : unknown) : unknown;
-export type CallInput<N extends RouteName> = { readonly params?: Record<string, string> } & In<N, 'body'> &
-  In<N, 'query'>;
+type Params<N extends RouteName> = [ParamOf<N>] extends [never]
+  ? unknown
+  : { readonly params: Readonly<Record<ParamOf<N>, string>> };
+export type CallInput<N extends RouteName> = Params<N> & In<N, 'body'> & In<N, 'query'>;
 export type Answer<N extends RouteName> =
   R<N> extends { answer: infer S } ? (S extends z.ZodType ? z.output<S> : never) : never;
 

@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import type { ADDRESSES } from '@/contract/addresses.ts';
+import type { ParamOf } from '@/contract/addresses.ts';
 import type { ROUTES, RouteName } from '@/contract/routes.ts';
 import type { Context } from '../operations/deciding/context/context.ts';
 import type { Refusal } from '../result.ts';
@@ -7,14 +7,11 @@ import type { Refusal } from '../result.ts';
 type R<N extends RouteName> = (typeof ROUTES)[N];
 type Out<N extends RouteName, K extends 'body' | 'query'> =
   R<N> extends Record<K, infer S> ? (S extends z.ZodType ? z.output<S> : undefined) : undefined;
-type ParamsIn<Path extends string> = Path extends `${string}{${infer Name}}${infer Rest}`
-  ? Name | ParamsIn<Rest>
-  : never;
 
 /** What a route's handler gets: the context of whoever is signed in, and everything the contract has already read. */
 export interface Call<N extends RouteName> {
   readonly ctx: R<N>['who'] extends 'person' ? Context : null;
-  readonly params: Readonly<Record<ParamsIn<(typeof ADDRESSES)[N][1]>, string>>;
+  readonly params: Readonly<Record<ParamOf<N>, string>>;
   readonly query: Out<N, 'query'>;
   readonly body: Out<N, 'body'>;
   /** A body that is no JSON, as it came. */

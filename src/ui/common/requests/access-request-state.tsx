@@ -63,10 +63,7 @@ export function AccessRequestState({ request }: { request: OwnAccessRequest }) {
             disabled={!mayNudge}
             loading={busy}
             onClick={() =>
-              void act(
-                () => call('remindOfAccessRequest', { params: { request: request.key } }),
-                t('nudgeDone', { name }),
-              )
+              void act(() => call('remindOfAccessRequest', { params: { ask: request.key } }), t('nudgeDone', { name }))
             }
           >
             {t('nudge')}
@@ -75,7 +72,7 @@ export function AccessRequestState({ request }: { request: OwnAccessRequest }) {
             variant="text"
             loading={busy}
             onClick={() =>
-              void act(() => call('withdrawAccessRequest', { params: { request: request.key } }), t('takenBack'))
+              void act(() => call('withdrawAccessRequest', { params: { ask: request.key } }), t('takenBack'))
             }
           >
             {t('takeBack')}

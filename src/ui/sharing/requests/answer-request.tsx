@@ -64,7 +64,7 @@ export function AnswerRequest({ request, onLeave }: { request: AccessRequestToAn
   const send = async (body: AnswerAccessRequestBody, text: string) => {
     const answered = await attempt(
       async () => {
-        await call('answerAccessRequest', { params: { request: request.key }, body });
+        await call('answerAccessRequest', { params: { ask: request.key }, body });
         toast({ text });
         onLeave();
         await client.invalidateQueries();
