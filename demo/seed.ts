@@ -25,6 +25,7 @@ import { putForward } from '../src/server/operations/suggestions/suggestions.ts'
 import { saveJourneys } from '../src/server/repositories/journeys.ts';
 import { settings } from '../src/server/settings.ts';
 import { sampleContacts } from './contacts.ts';
+import { fillerWeek, seededRandom } from './fillers.ts';
 import { sampleFolders } from './folders.ts';
 import { answerAll, correspond, leave, OUTSIDE_ASKED, readAll, writeFromOutside } from './meetings.ts';
 import { addressFor, DOMAINS, GROUPS, OUTSIDE, PEOPLE, phoneFor } from './people.ts';
@@ -34,7 +35,6 @@ import {
   AMARA_WEEKS,
   BRUNO_WEEKLY,
   BRUNO_WEEKS,
-  FILLERS,
   INES_WEEKLY,
   INES_WEEKS,
   type Sample,
@@ -177,7 +177,7 @@ export async function seed(
   await correspond(db, settings().data, at - 5_000);
 
   const told = new Set(['ines', 'bruno', 'tomas', 'amara']);
-  const random = mulberry(20_270_301);
+  const random = seededRandom(20_270_301);
   for (const p of [...PEOPLE.filter((q) => !told.has(q.handle) && !q.resource)])
     for (const week of [0, 1])
       for (const s of fillerWeek(random, week))
@@ -366,38 +366,6 @@ const ROOMS: Readonly<Record<string, string>> = {
   'Ridge House, north room': 'north-room',
   'Marsh Lab, hall': 'marsh-hall',
 };
-
-function fillerWeek(random: () => number, week: number): Sample[] {
-  const list: Sample[] = [];
-  const count = 4 + Math.floor(random() * 6);
-  for (let i = 0; i < count; i++) {
-    const [title, minutes, place] = FILLERS[Math.floor(random() * FILLERS.length)] ?? ['Letters', 45, null];
-    const start = 8 * 60 + Math.floor(random() * 18) * 30;
-    const clock = (m: number) => `${String(Math.floor(m / 60)).padStart(2, '0')}:${String(m % 60).padStart(2, '0')}`;
-    const tentative = random() < 0.15;
-    list.push({
-      week,
-      day: Math.floor(random() * 5),
-      at: clock(start),
-      to: clock(start + minutes),
-      title,
-      ...(place ? { place } : {}),
-      ...(tentative ? { shows: 'tentative' as const } : {}),
-    });
-  }
-  return list;
-}
-
-/** A small seeded generator (mulberry32): the same organisation every time. */
-function mulberry(seedNumber: number): () => number {
-  let a = seedNumber;
-  return () => {
-    a = (a + 0x6d2b79f5) | 0;
-    let t = Math.imul(a ^ (a >>> 15), 1 | a);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4_294_967_296;
-  };
-}
 
 if (process.argv[1]?.endsWith('seed.ts')) {
   const db = database();

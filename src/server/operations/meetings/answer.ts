@@ -32,7 +32,7 @@ import {
 } from '../deciding/index.ts';
 import { readWhen } from '../items/index.ts';
 import { apart } from './apart.ts';
-import { invitationToOccurrence, invitedByFile } from './deliver.ts';
+import { invitationToOccurrence, invitedByFile } from './find-meeting.ts';
 import { sendingWire, WAITS_MS } from './settle.ts';
 import { fieldsFromCopy, timeOf } from './shape.ts';
 import { tellReaders } from './tell.ts';

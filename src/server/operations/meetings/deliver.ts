@@ -2,10 +2,8 @@ import type { ReadMessage } from '@/core/formats/index.ts';
 import {
   answerMeeting,
   type Copy,
-  copyOfOccurrence,
   type Meeting,
   type Message,
-  meetingOfOccurrence,
   myAnswer,
   nudge,
   receiveAsAttendee,
@@ -16,7 +14,7 @@ import {
 import { now as clock } from '../../clock.ts';
 import type { Connection } from '../../db/index.ts';
 import { log } from '../../log.ts';
-import { type Calendar, calendarById, calendarsOf, mainCalendarOf } from '../../repositories/calendars.ts';
+import { type Calendar, mainCalendarOf } from '../../repositories/calendars.ts';
 import {
   type Arriving,
   type Delivery,
@@ -27,31 +25,28 @@ import {
   nextDelivery,
   putOffDelivery,
 } from '../../repositories/deliveries.ts';
-import { itemById, itemsByUid } from '../../repositories/items.ts';
 import {
   type AttendeeMeeting,
   insertMeeting,
   meetingByUid,
-  meetingOfItem,
   meetingsByUid,
   type OrganiserMeeting,
   type StoredMeeting,
   updateMeeting,
 } from '../../repositories/meetings.ts';
 import { type Person, personByAddress, personById } from '../../repositories/people.ts';
-import type { StoredItem } from '../../repositories/stored-item.ts';
 import { hasThreads } from '../../workers/thread.ts';
-import { type Acting, Directory, occurrenceAt } from '../deciding/index.ts';
-import { apart } from './apart.ts';
+import type { Acting } from '../deciding/index.ts';
 import { judge } from './arrive.ts';
 import { declinedWhileAway } from './decline-while-away.ts';
+import { calledBy, invitedByFile, ofOccurrence } from './find-meeting.ts';
 import { insideBy } from './invited.ts';
 import { mailOut } from './mail-out.ts';
-import { calledOf, occurrenceFor, originOf } from './plan.ts';
-import { copyFromItem, projectForAttendee, projectForOrganiser } from './project.ts';
+import { originOf } from './plan.ts';
+import { projectForAttendee, projectForOrganiser } from './project.ts';
 import { roomIsFree } from './rooms.ts';
 import { KINDS, saveArrived, saveSent } from './save-messages.ts';
-import { classified, invitedFrom, timeOf, timeOfOccurrence } from './shape.ts';
+import { classified } from './shape.ts';
 import { tellReaders } from './tell.ts';
 
 /**
@@ -278,45 +273,6 @@ function knownAnswer(copy: Copy | null, before: Copy | null, message: Message, m
   return { ...copy, mine: { answer, comment: null, sentBy: null, sequence, stamp } };
 }
 
-/** The meeting of a person's own that a message speaks of, in whichever of their calendars it is. */
-function calledBy(
-  db: Connection,
-  me: Person,
-  message: Message,
-): { calendar: Calendar; called: OrganiserMeeting } | null {
-  for (const calendar of calendarsOf(db, me.id)) {
-    const found = meetingByUid(db, calendar.id, message.uid, message.recurrence);
-    if (found?.part === 'organiser') return { calendar, called: found };
-    const whole = message.recurrence === null ? null : meetingByUid(db, calendar.id, message.uid, null);
-    if (whole?.part === 'organiser') return { calendar, called: whole };
-    // A meeting that came in with a file and that nobody has changed here yet.
-    const item = itemsByUid(db, calendar.id, message.uid).find(
-      (i) => i.recurrence === message.recurrence || i.recurrence === null,
-    );
-    const called = item && meetingOfItem(db, item.id) === null ? calledOf(db, me, item, 0) : null;
-    if (called) return { calendar, called };
-  }
-  return null;
-}
-
-/** What a file brought in of a meeting that is heard of now: held from now on as what it is. */
-export function invitedByFile(
-  db: Connection,
-  calendar: Calendar,
-  me: Person,
-  message: Pick<Message, 'uid' | 'recurrence'>,
-): AttendeeMeeting | null {
-  const all = itemsByUid(db, calendar.id, message.uid);
-  const item = all.find((i) => i.recurrence === message.recurrence);
-  if (!item) return null;
-  const known = meetingOfItem(db, item.id);
-  if (known) return known.part === 'attendee' ? known : null;
-  if (!item.ownerInvited || !item.organiser) return null;
-  const state = copyFromItem(item, me, timeOf(new Directory(db), item), invitedFrom(item.attendees));
-  const held = { calendarId: calendar.id, itemId: item.id, uid: item.uid, recurrence: item.recurrence };
-  return insertMeeting(db, { ...held, part: 'attendee', state }, 0) as AttendeeMeeting;
-}
-
 function receiveCalled(ctx: Acting, message: Message, me: Person, mail: Arriving | null): void {
   const { db, now } = ctx;
   const found = calledBy(db, me, message);
@@ -359,37 +315,6 @@ function receiveCalled(ctx: Acting, message: Message, me: Person, mail: Arriving
 
 /** Questions that are kept beside a meeting. */
 const MOST_QUESTIONS = 50;
-
-/** A message about one occurrence of a series makes that occurrence a meeting of its own. */
-function ofOccurrence(ctx: Acting, called: OrganiserMeeting, message: Message): OrganiserMeeting {
-  if (message.recurrence === null || called.recurrence !== null || !called.state) return called;
-  const series = called.itemId === null ? null : itemById(ctx.db, called.itemId);
-  if (!series) return called;
-  const calendar = calendarById(ctx.db, called.calendarId);
-  const occurrence = { ...occurrenceFor(series, message.recurrence), recurrence: message.recurrence };
-  // No occurrence begins then: the series stays what the message is about.
-  if (!calendar || !occurrenceAt(ctx.db, series, occurrence.start)) return called;
-  const time = timeOfOccurrence(new Directory(ctx.db), series, occurrence);
-  const state = meetingOfOccurrence(called.state, message.recurrence, time);
-  const itemId = apart(ctx, calendar, series, occurrence).id;
-  const held = { calendarId: called.calendarId, itemId, uid: called.uid, recurrence: message.recurrence };
-  return insertMeeting(ctx.db, { ...held, part: 'organiser', state, wanted: null }, ctx.now) as OrganiserMeeting;
-}
-
-/** Makes one occurrence of a series a meeting of its own for somebody who was asked to the series and answers that one alone. */
-export function invitationToOccurrence(
-  ctx: Acting,
-  invitation: AttendeeMeeting,
-  item: Pick<StoredItem, 'id'>,
-  recurrence: string,
-): AttendeeMeeting {
-  const series = itemById(ctx.db, invitation.itemId ?? -1);
-  if (!series) return invitation;
-  const time = timeOfOccurrence(new Directory(ctx.db), series, occurrenceFor(series, recurrence));
-  const state = copyOfOccurrence(invitation.state, recurrence, time);
-  const held = { calendarId: invitation.calendarId, itemId: item.id, uid: invitation.uid, recurrence };
-  return insertMeeting(ctx.db, { ...held, part: 'attendee', state }, ctx.now) as AttendeeMeeting;
-}
 
 /** Answers at once, for a room or a thing by what else is in its calendar, for somebody who is away by their notice. */
 function answerBySelf(
