@@ -56,6 +56,29 @@ export async function smallTargets(desk: Desk): Promise<string[]> {
   }, LEAST);
 }
 
+/** What stands in a row and has no room for its words, which lie over what stands beside it. */
+export async function spilling(desk: Desk): Promise<string[]> {
+  return desk.page.evaluate(() => {
+    const isInRow = (el: Element): boolean => {
+      const { display, flexDirection } = getComputedStyle(el.parentElement as Element);
+      return (display === 'flex' || display === 'inline-flex') && flexDirection.startsWith('row');
+    };
+    return [...document.querySelectorAll<HTMLElement>('body *')]
+      .filter((el) => {
+        if (el.clientWidth === 0 || el.scrollWidth <= el.clientWidth + 2 || !el.textContent?.trim() || !isInRow(el))
+          return false;
+        const { position, display, overflowX } = getComputedStyle(el);
+        return (
+          overflowX === 'visible' &&
+          display !== 'inline' &&
+          !['absolute', 'fixed'].includes(position) &&
+          el.checkVisibility()
+        );
+      })
+      .map((el) => `${el.tagName} “${el.textContent?.trim().slice(0, 40)}” ${el.scrollWidth} > ${el.clientWidth}`);
+  });
+}
+
 /** Whether a screen at 320 pixels (400 % of 1280) has to be pushed from side to side (WCAG 1.4.10); boards and tables may, within themselves. */
 export async function wideAt400(desk: Desk): Promise<string[]> {
   const was = desk.page.viewport();

@@ -1,7 +1,7 @@
 import type { Browser } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { faultsByDayAndNight } from './axe.ts';
-import { lostFocus, smallTargets, wideAt400 } from './beyond-axe.ts';
+import { lostFocus, smallTargets, spilling, wideAt400 } from './beyond-axe.ts';
 import { Caller } from './caller.ts';
 import { Desk } from './desk.ts';
 import { sampleFor } from './servers.ts';
@@ -128,6 +128,7 @@ test.concurrent.each(WINDOWS)(
       await shown(desk);
       expect([name, await faultsByDayAndNight(desk)]).toEqual([name, []]);
       expect([name, await smallTargets(desk)]).toEqual([name, []]);
+      expect([name, await spilling(desk)]).toEqual([name, []]);
       expect([name, await wideAt400(desk)]).toEqual([name, []]);
       expect([name, desk.errors]).toEqual([name, []]);
     }

@@ -22,7 +22,9 @@ const BoardMenu = later(() => import('./board-menu.tsx').then((m) => m.BoardMenu
 const OtherCalendars = later(() => import('../panels/other-calendars.tsx').then((m) => m.OtherCalendars));
 
 /** From so many pixels on acts stand in the head by themselves; else they are in its menu. */
-const ROOM = { openings: 890, lanes: 760 } as const;
+const ROOM = { openings: 890, lanes: 760, suggest: 1100, back: 0 } as const;
+/** The same on somebody else's board, whose head names them. */
+const ROOM_LOOKING = { openings: 890, lanes: 1250, suggest: 1100, back: 1600 } as const;
 
 /** The head of a board, one line: which days and how they are shown, what one sees there, and the acts on the calendar as a whole. */
 export function BoardBar() {
@@ -32,7 +34,8 @@ export function BoardBar() {
   const t = useTranslations();
   const { frame } = useFrame();
   const [line, width] = useWidth();
-  const roomy = (act: keyof typeof ROOM) => width === null || width >= ROOM[act];
+  const room = looking ? ROOM_LOOKING : ROOM;
+  const roomy = (act: keyof typeof ROOM) => width === null || width >= room[act];
   const moved = savedLanes.some((lane) => lane.moved);
   const views = VIEWS.filter((v) => !narrow || (v !== 'week' && v !== 'five'));
   const choose = (v: View) =>
@@ -42,11 +45,7 @@ export function BoardBar() {
       <Button variant="text" onClick={() => go(span.before)} aria-label={t(`board.previousOf.${view}`)}>
         ←
       </Button>
-      <GoTo
-        title={titleOf(view, span, narrow)}
-        before={looking && <span className={boardCss['of-whom']}>{t('board.ofWhom', { name: name })} </span>}
-        onGo={go}
-      />
+      <GoTo title={titleOf(view, span, narrow)} before={looking && <OfWhom name={name} />} onGo={go} />
       <Button variant="text" onClick={() => go(span.after)} aria-label={t(`board.nextOf.${view}`)}>
         →
       </Button>
@@ -76,12 +75,12 @@ export function BoardBar() {
         </nav>
       )}
       <div className={boardsCss.push}>
-        {looking && <Link href={`/for/${frame.me.handle}/calendar`}>{t('board.back')}</Link>}
+        {looking && roomy('back') && <Link href={`/for/${frame.me.handle}/calendar`}>{t('board.back')}</Link>}
         {head && !head.as && <Standing head={head} />}
         {head && !head.own && !head.as && head.rights.sight !== 'full' && (
           <RequestMore handle={head.owner.handle} name={head.owner.name} of={head.calendar} has={head.rights} small />
         )}
-        {head?.may.suggest && (
+        {roomy('suggest') && head?.may.suggest && (
           <Button variant="outlined" onClick={() => begin(head)}>
             {t('board.forwardNew')}
           </Button>
@@ -103,10 +102,31 @@ export function BoardBar() {
             {moved && <i aria-hidden="true" className={boardCss.moved} />}
           </Button>
         )}
-        {head && !head.as && <More head={head} openings={!roomy('openings')} lanes={!roomy('lanes')} />}
+        {head && !head.as && (
+          <More
+            head={head}
+            hidden={{
+              openings: !roomy('openings'),
+              lanes: !roomy('lanes'),
+              suggest: !roomy('suggest'),
+              back: looking && !roomy('back'),
+            }}
+          />
+        )}
         {head && head.others.length > 0 && !head.as && !narrow && <OtherCalendars head={head} inBand={!looking} />}
       </div>
     </div>
+  );
+}
+
+/** Whose calendar it is, where it isn't one's own nor of somebody one acts for. */
+function OfWhom({ name }: { name: string }) {
+  const t = useTranslations('board');
+  const words = t('ofWhom', { name });
+  return (
+    <span className={boardCss['of-whom']} title={words}>
+      {words}{' '}
+    </span>
   );
 }
 
@@ -131,8 +151,7 @@ function Standing({ head }: { head: BoardHead }) {
 }
 
 /** All acts on the calendar that don't stand in the head. */
-function More(props: { head: BoardHead; openings: boolean; lanes: boolean }) {
-  const { head } = props;
+function More({ head, hidden }: { head: BoardHead; hidden: Record<keyof typeof ROOM, boolean> }) {
   const t = useTranslations();
   const search = useSearchParams();
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
@@ -157,8 +176,7 @@ function More(props: { head: BoardHead; openings: boolean; lanes: boolean }) {
         <BoardMenu
           head={head}
           anchor={anchor}
-          openings={props.openings}
-          lanes={props.lanes}
+          hidden={hidden}
           over={lays ? () => window.history.pushState(null, '', `?${over}`) : null}
           onClose={() => setAnchor(null)}
         />

@@ -19,14 +19,13 @@ export function BoardMenu(props: {
   head: BoardHead;
   anchor: HTMLElement;
   /** Which acts have no room in the head, and are here. */
-  openings: boolean;
-  lanes: boolean;
+  hidden: Readonly<Record<'openings' | 'lanes' | 'suggest' | 'back', boolean>>;
   /** Lays several lanes over each other, or beside each other again; `null` where there are none. */
   over: (() => void) | null;
   onClose: () => void;
 }) {
-  const { head, anchor, over, onClose } = props;
-  const { days, lanes, dispatch, seek } = useBoard();
+  const { head, anchor, hidden, over, onClose } = props;
+  const { days, lanes, dispatch, begin, seek } = useBoard();
   const { frame, principal } = useFrame();
   const show = (panel: SidePanelName) => () => {
     onClose();
@@ -44,6 +43,21 @@ export function BoardMenu(props: {
   const asFile = head.may.import || head.own || head.may.add;
   return (
     <Menu anchorEl={anchor} open onClose={onClose} slotProps={{ paper: { sx: { border: '1px solid var(--line)' } } }}>
+      {hidden.suggest && head.may.suggest && (
+        <MenuItem
+          onClick={() => {
+            onClose();
+            begin(head);
+          }}
+        >
+          {t('board.forwardNew')}
+        </MenuItem>
+      )}
+      {hidden.back && (
+        <MenuItem component={Link} href={`/for/${frame.me.handle}/calendar`} onClick={onClose}>
+          {t('board.back')}
+        </MenuItem>
+      )}
       <MenuItem
         onClick={() => {
           onClose();
@@ -59,8 +73,8 @@ export function BoardMenu(props: {
             {t('board.calendar')}: {other.main ? t('board.mainCalendar') : other.name}
           </MenuItem>
         ))}
-      {props.openings && head.may.add && <MenuItem onClick={show('openings')}>{t('openings.title')}</MenuItem>}
-      {props.lanes && <MenuItem onClick={show('lanes')}>{t('lanes.open', { count: lanes.length - 1 })}</MenuItem>}
+      {hidden.openings && head.may.add && <MenuItem onClick={show('openings')}>{t('openings.title')}</MenuItem>}
+      {hidden.lanes && <MenuItem onClick={show('lanes')}>{t('lanes.open', { count: lanes.length - 1 })}</MenuItem>}
       {over && (
         <MenuItem
           selected={days.over}
