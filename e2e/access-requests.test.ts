@@ -27,7 +27,7 @@ test('offered and kept as a lane, asked for in return, refused with a word, give
   await nils.press('button', 'Keep as a lane: Mateo Rincón’s calendar');
   await nils.says('Mateo Rincón’s calendar is among your lanes now.');
   await nils.press('link', 'Open the calendar');
-  await nils.find('button', /^Mateo Rincón|Lanes/);
+  await nils.find('heading', /^Mateo Rincón’s calendar/);
   await mateo.go(`${mateo.page.url().split('/for/')[0]}/for/mateo/sightlines?who=person%3Anils`);
   await mateo.says(/opened 2 Mar/);
 
