@@ -1,6 +1,7 @@
 import { expect, test } from 'vitest';
 import { desksAt } from './desks.ts';
 import { sampleFor } from './servers.ts';
+import { until } from './until.ts';
 
 /* What somebody may not change they put forward; whoever may change it says yes or no. By the keys alone. */
 const home = await sampleFor('suggestions');
@@ -89,4 +90,18 @@ test('looking at the other’s board, New is still for oneself', async () => {
   await pim.find('button', 'Put something forward');
   await pim.page.keyboard.press('n');
   await pim.find('button', 'Save to my calendar');
+});
+
+test('where the head has no room for it, it is in the menu, and what is typed then is its title', async () => {
+  const pim = await open('pim', `/for/pim/calendar?of=ines&${WEEK}`);
+  await pim.page.setViewport({ width: 1000, height: 800 });
+  await pim.gone('button', 'Put something forward');
+  await pim.press('button', 'More acts');
+  await pim.press('menuitem', 'Put something forward');
+  await pim.find('textbox', 'Title');
+  await until('the title to have the focus', async () =>
+    pim.page.evaluate(() => document.activeElement?.matches('input[name="title"]') || undefined),
+  );
+  await pim.page.keyboard.type('Bog walk');
+  expect(await pim.page.evaluate(() => (document.activeElement as HTMLInputElement).value)).toBe('Bog walk');
 });

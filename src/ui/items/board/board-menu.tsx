@@ -2,6 +2,7 @@
 import Menu from '@mui/material/Menu';
 import MenuItem from '@mui/material/MenuItem';
 import { useSearchParams } from 'next/navigation';
+import { flushSync } from 'react-dom';
 import { useTranslations } from 'use-intl';
 import type { BoardHead } from '@/contract/items/items.ts';
 import { dateText } from '@/core/time/index.ts';
@@ -46,7 +47,8 @@ export function BoardMenu(props: {
       {hidden.suggest && head.may.suggest && (
         <MenuItem
           onClick={() => {
-            onClose();
+            // Gone before the form comes: as it goes, the menu takes the focus back to where it was opened from.
+            flushSync(onClose);
             begin(head);
           }}
         >

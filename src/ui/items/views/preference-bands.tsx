@@ -32,10 +32,10 @@ export function PreferenceBands({ lane, day, zone }: { lane: BoardLane | undefin
       if (preference.kind !== 'span' && preference.kind !== 'rest') return [];
       if (!preference.days.includes(weekday)) return [];
       const [from, to] = [Math.max(0, at(date, preference.from)), Math.min(24 * 60, at(date, preference.to))];
-      return from < to ? [{ key: `${i} ${d}`, from, to, keep: preference }] : [];
+      return from < to ? [{ key: `${i} ${d}`, from, to, preference }] : [];
     });
   });
-  return bands.map(({ key, from, to, keep: preference }) => (
+  return bands.map(({ key, from, to, preference }) => (
     <div
       key={key}
       className={`${hoursCss.keep}${preference.hard ? ` ${hoursCss.hard}` : ''}`}
