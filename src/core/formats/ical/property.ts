@@ -39,11 +39,17 @@ function cutLine(
   return line[at] === ':' ? { name: name.toUpperCase(), params, at: at + 1 } : null;
 }
 
-/** Cuts an unfolded content line; `null` for what is none. A parameter's quotes are taken off, a list stays one text. */
+const CARETS: Readonly<Record<string, string>> = { '^^': '^', "^'": '"', '^n': '\n' };
+
+/** The text of a parameter: its quotes taken off, and what stands behind a caret read (RFC 6868). */
+const parameterText = (text: string): string =>
+  text.replace(/"/g, '').replace(/\^[\^'n]/g, (two) => CARETS[two] as string);
+
+/** Cuts an unfolded content line; `null` for what is none. A parameter that is a list stays one text. */
 export function propertyOf(line: string): Property | null {
   const cut = cutLine(line);
   if (!cut) return null;
-  const params = new Map(cut.params.map(({ key, value, to }) => [key, line.slice(value, to).replace(/"/g, '')]));
+  const params = new Map(cut.params.map(({ key, value, to }) => [key, parameterText(line.slice(value, to))]));
   return { name: cut.name, params, value: line.slice(cut.at), line };
 }
 

@@ -154,6 +154,40 @@ describe('a message as text', () => {
     );
   });
 
+  test('a name with quotes, carets or a line break in it reads as it was written (RFC 6868)', () => {
+    const invited = (cn: string) =>
+      read(
+        ['BEGIN:VCALENDAR', 'METHOD:REQUEST', 'BEGIN:VEVENT', 'UID:talk', 'DTSTAMP:20270301T000000Z']
+          .concat('DTSTART:20270303T100000Z', 'ORGANIZER:mailto:marta@quill-audit.example')
+          .concat(`ATTENDEE;CN=${cn}:mailto:ines@cloudmoor.example`, 'END:VEVENT', 'END:VCALENDAR')
+          .join('\r\n'),
+      );
+    const nameOf = (cn: string) => {
+      const back = invited(cn);
+      const first = back.kind === 'messages' ? back.messages[0] : undefined;
+      return first?.method === 'REQUEST' ? first.invited[0]?.name : undefined;
+    };
+    expect(["Ana ^'Bo^' Lee", '^^', '"^^;^^"', '^^n', 'Ana^nLee', '^x'].map(nameOf)).toEqual([
+      'Ana "Bo" Lee',
+      '^',
+      '^;^',
+      '^n',
+      'Ana Lee',
+      '^x',
+    ]);
+  });
+
+  test('an address in a parameter has no line break, space or quote in it, however it was written', () => {
+    const back = read(
+      ['BEGIN:VCALENDAR', 'METHOD:REPLY', 'BEGIN:VEVENT', 'UID:talk', 'DTSTAMP:20270301T000000Z']
+        .concat('DTSTART:20270303T100000Z', 'ORGANIZER:mailto:ines@cloudmoor.example')
+        .concat(`ATTENDEE;PARTSTAT=ACCEPTED;SENT-BY="mailto:a^nBcc: x^'@evil.example":mailto:${MARTA}`)
+        .concat('END:VEVENT', 'END:VCALENDAR')
+        .join('\r\n'),
+    );
+    expect(back).toMatchObject({ messages: [{ method: 'REPLY', sentBy: 'abcc:x@evil.example' }] });
+  });
+
   /** RFC 5546, 3.2: what a VEVENT of each method has to have, and what it must not. */
   const TABLE: Record<Message['method'], { must: string[]; not: string[] }> = {
     PUBLISH: { must: ['dtstamp', 'dtstart', 'organizer', 'summary', 'uid'], not: ['attendee', 'request-status'] },

@@ -186,15 +186,14 @@ function partyOf(p: Property): { address: string; name: string | null } | null {
   return { address, name: name.slice(0, LIMITS.name) || null };
 }
 
-function sentByOf(p: Property): string | null {
-  const by = p.params.get('SENT-BY');
-  return by ? addressOf(by).trim() || null : null;
-}
+/** The first address a parameter names; empty where there is none. In it stands no space, line break or quote, however it was written. */
+const addressIn = (p: Property, name: string): string =>
+  addressOf((p.params.get(name)?.split(',')[0] ?? '').replace(/[\s"]/g, ''));
 
-/** The first address a parameter names. */
+const sentByOf = (p: Property): string | null => addressIn(p, 'SENT-BY') || null;
+
 const otherOf = (p: Property, name: string): string | null => {
-  const first = p.params.get(name);
-  const address = addressOf(first?.split(',')[0] ?? '').trim();
+  const address = addressIn(p, name);
   return address === '' || address.length > LIMITS.address ? null : address;
 };
 
